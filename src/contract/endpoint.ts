@@ -1,0 +1,85 @@
+import { z } from 'zod';
+
+/** The roles of staff. A coordinator may do whatever another role may. */
+export const roles = ['coordinator', 'unit lead', 'approver', 'treasurer', 'crew lead', 'door'] as const;
+export type Role = (typeof roles)[number];
+
+/** Who may call an endpoint: anyone, anyone signed in, or the roles listed (and coordinators). */
+export type Who = 'public' | 'staff' | readonly Role[];
+
+export type Method = 'GET' | 'POST' | 'PATCH' | 'PUT' | 'DELETE';
+
+/** One endpoint, said once. Its key in the contract is `METHOD /path/:param`. */
+export interface Endpoint {
+  summary: string;
+  who: Who;
+  params?: z.ZodType;
+  query?: z.ZodType;
+  body?: z.ZodType;
+  /** The JSON answered, or the media type of a file. */
+  response: z.ZodType | { file: string };
+  /** Answers on several transactions or calls an outside service; the handler opens its own transactions. */
+  ownTransactions?: true;
+}
+
+/** Declares endpoints, keeping their exact types. */
+export const contract = <const C extends Record<`${Method} /${string}`, Endpoint>>(endpoints: C): C =>
+  endpoints;
+
+type OutputOf<S> = S extends z.ZodType ? z.output<S> : undefined;
+type InputOf<S> = S extends z.ZodType ? z.input<S> : undefined;
+
+/** What a handler receives of a request. */
+export interface Received<E extends Endpoint> {
+  params: OutputOf<E['params']>;
+  query: OutputOf<E['query']>;
+  body: OutputOf<E['body']>;
+}
+/** What a caller sends. */
+export interface Sent<E extends Endpoint> {
+  params: InputOf<E['params']>;
+  query: InputOf<E['query']>;
+  body: InputOf<E['body']>;
+}
+/** What an endpoint answers. */
+export type Answered<E extends Endpoint> = E['response'] extends z.ZodType ? z.output<E['response']> : Blob;
+
+// ---- Shapes used by several words ----
+
+export const id = z.uuid();
+export const idParams = z.object({ id });
+export const instant = z.iso.datetime();
+export const date = z.iso.date();
+export const wallTime = z
+  .string()
+  .regex(/^\d{4}-\d{2}-\d{2}T([01]\d|2[0-3]):[0-5]\d$/u, 'Give a date and a time, like 2026-08-08T09:00.')
+  .refine(
+    (w) => !Number.isNaN(Date.parse(`${w}:00Z`)) && new Date(`${w}:00Z`).toISOString().startsWith(w),
+    'There is no such date.',
+  );
+/** Minor units of the organization's currency. */
+export const amount = z.int().min(-1_000_000_000).max(1_000_000_000);
+export const price = z
+  .int('Give an amount.')
+  .min(0, 'A price cannot be negative.')
+  .max(10_000_000, 'A price is at most 100,000.');
+/** Text by language; English is always there. */
+export const texts = z.object({ en: z.string(), fr: z.string().optional() });
+export const done = z.object({ done: z.literal(true) });
+export const personName = z.object({
+  given: z.string().trim().max(100, 'At most 100 characters.'),
+  family: z.string().trim().max(100, 'At most 100 characters.'),
+});
+export const token = z.object({ token: z.string().min(10).max(100) });
+
+/** A problem as the API says it (RFC 9457), with a stable code and the fields concerned. */
+export const problem = z.object({
+  type: z.string(),
+  title: z.string(),
+  status: z.int(),
+  code: z.string(),
+  detail: z.string().optional(),
+  requestId: z.string().optional(),
+  fields: z.array(z.object({ path: z.string(), message: z.string() })).optional(),
+});
+export type ProblemBody = z.infer<typeof problem>;

@@ -1,0 +1,228 @@
+import { z } from 'zod';
+import { eventStates, stages } from '#core/events/states.ts';
+import { moments } from '#core/messages/plan.ts';
+import { amount, contract, date, id, idParams, instant, price, texts, wallTime } from './endpoint.ts';
+
+const text = (most: number) => z.string().max(most, `At most ${most} characters.`);
+export const offer = z.object({
+  id,
+  name: text(80).trim().min(1, 'Give the ticket a name.'),
+  about: text(300).default(''),
+  price,
+  quantity: z.int().min(1, 'At least 1, or leave it empty.').max(100_000).nullable().default(null),
+  seatsPerUnit: z.int().min(1).max(50).default(1),
+  mostPerOrder: z.int().min(1).max(100).default(10),
+});
+export type Offer = z.infer<typeof offer>;
+export const question = z.object({
+  id,
+  offerId: id.nullable().default(null),
+  scope: z.enum(['order', 'attendee']),
+  kind: z.enum(['text', 'long text', 'yes or no', 'one of', 'several of']),
+  prompt: texts,
+  required: z.boolean().default(false),
+  choices: z.array(text(200)).max(50).default([]),
+  atDoor: z.boolean().default(false),
+});
+export type QuestionPlan = z.infer<typeof question>;
+export const messageStep = z.object({
+  id,
+  name: text(80).min(1, 'Give the step a name.'),
+  kind: z.enum(['confirmation', 'reminder', 'waiver', 'shift', 'survey']),
+  moment: z.enum(moments),
+  offsetDays: z.int().min(-365).max(365),
+  offsetMinutes: z.int().min(-10_000).max(10_000),
+  audience: z.enum(['orders', 'attendees', 'crew']),
+  subject: texts,
+  body: texts,
+});
+export type MessageStepPlan = z.infer<typeof messageStep>;
+export const surveyQuestion = z.object({
+  id: z.string().min(1).max(40),
+  kind: z.enum(['scale', 'one of', 'text']),
+  prompt: text(300).min(1, 'Ask something.'),
+  choices: z.array(text(200)).max(20).default([]),
+  required: z.boolean().default(false),
+});
+export const survey = z.object({
+  title: texts,
+  anonymous: z.boolean(),
+  questions: z.array(surveyQuestion).max(40),
+});
+
+/** What can be written on a plan. Every field can be saved alone, as typed. */
+export const eventPlan = z.object({
+  slug: z.string().max(200).nullable(),
+  publicTitle: text(120),
+  teamTitle: text(120),
+  summary: text(300),
+  description: text(20_000),
+  category: text(60),
+  draws: z.array(text(60)).max(20),
+  unitId: id.nullable(),
+  visibility: z.enum(['everyone', 'link']),
+  listed: z.boolean(),
+  startsLocal: wallTime.nullable(),
+  endsLocal: wallTime.nullable(),
+  doorsLocal: wallTime.nullable(),
+  zone: z.string().max(60),
+  venueId: id.nullable(),
+  capacity: z
+    .int('Give a whole number.')
+    .min(1, 'At least 1, or leave it empty.')
+    .max(100_000, 'At most 100,000.')
+    .nullable(),
+  flags: z.array(z.string().max(40)).max(20),
+  waiverId: id.nullable(),
+  registrationClosesAt: instant.nullable(),
+  offers: z.array(offer).max(30),
+  questions: z.array(question).max(60),
+  messages: z.array(messageStep).max(40),
+  survey: survey.nullable(),
+});
+export type EventPlan = z.infer<typeof eventPlan>;
+
+export const marginNote = z.object({
+  tone: z.enum(['stop', 'need', 'know']),
+  headline: z.string(),
+  text: z.string(),
+  action: z
+    .object({ label: z.string(), stage: z.enum(stages).nullable(), href: z.string().nullable() })
+    .nullable(),
+});
+export type MarginNote = z.infer<typeof marginNote>;
+
+const pin = z.object({ stage: z.enum(stages), at: instant, text: z.string(), late: z.boolean() });
+export const eventPage = z.object({
+  id,
+  version: z.int(),
+  state: z.enum(eventStates),
+  isTemplate: z.boolean(),
+  plan: eventPlan,
+  unitName: z.string().nullable(),
+  venue: z.object({ id, name: z.string(), address: z.string(), capacity: z.int().nullable() }).nullable(),
+  startsAt: instant.nullable(),
+  endsAt: instant.nullable(),
+  doorsAt: instant.nullable(),
+  copiedFrom: z.object({ title: z.string(), leftBehind: z.array(z.string()) }).nullable(),
+  lacks: z.array(z.object({ stage: z.enum(stages), text: z.string(), stops: z.boolean() })),
+  spine: z.object({
+    stages: z.array(
+      z.object({ stage: z.enum(stages), standing: z.enum(['done', 'current', 'ahead']), pins: z.array(pin) }),
+    ),
+    today: z.object({ text: z.string(), stage: z.enum(stages), afterPins: z.int() }).nullable(),
+  }),
+  margin: z.array(marginNote),
+  publicUrl: z.string().nullable(),
+});
+export type EventPage = z.infer<typeof eventPage>;
+
+export const seasonEvent = z.object({
+  id,
+  title: z.string(),
+  unit: z.string().nullable(),
+  state: z.enum(eventStates),
+  isTemplate: z.boolean(),
+  startsLocal: z.string().nullable(),
+  endsLocal: z.string().nullable(),
+  startsAt: instant.nullable(),
+  zone: z.string(),
+  venue: z.string().nullable(),
+  capacity: z.int().nullable(),
+  confirmed: z.int(),
+  held: z.int(),
+  waitlisted: z.int(),
+  arrived: z.int(),
+});
+export type SeasonEvent = z.infer<typeof seasonEvent>;
+
+export const deskEntry = z.object({
+  /** How pressing, most pressing first. */
+  urgency: z.int(),
+  when: z.string(),
+  tone: z.enum(['stop', 'need', 'know']),
+  subject: z.string(),
+  about: z.string(),
+  text: z.string(),
+  action: z.object({ label: z.string(), href: z.string() }),
+});
+export type DeskEntry = z.infer<typeof deskEntry>;
+
+const lead = ['unit lead'] as const;
+export const eventsContract = contract({
+  'GET /api/desk': {
+    summary: 'What needs somebody now, most urgent first, and what happened since yesterday',
+    who: 'staff',
+    response: z.object({
+      today: date,
+      entries: z.array(deskEntry),
+      since: z.array(
+        z.object({
+          label: z.string(),
+          count: z.int().nullable(),
+          amount: amount.nullable(),
+          tone: z.enum(['know', 'stop']),
+        }),
+      ),
+      openNow: z.array(seasonEvent),
+      ribbon: z.array(seasonEvent),
+    }),
+  },
+  'GET /api/events': {
+    summary: 'Every event of the organization',
+    who: 'staff',
+    response: z.array(seasonEvent),
+  },
+  'POST /api/events': {
+    summary: 'Begin an event from nothing, a template or a past event; no date is filled in',
+    who: lead,
+    body: z.object({
+      publicTitle: text(120).trim().min(1, 'Give the event a title.'),
+      from: id.nullable().default(null),
+      date: date.nullable().default(null),
+    }),
+    response: z.object({ id }),
+  },
+  'GET /api/events/:id': {
+    summary: 'One event: plan, spine and margin',
+    who: 'staff',
+    params: idParams,
+    response: eventPage,
+  },
+  'PATCH /api/events/:id': {
+    summary: 'Save parts of a plan; refused when somebody else saved the same plan meanwhile',
+    who: lead,
+    params: idParams,
+    body: z.object({ version: z.int(), change: eventPlan.partial() }),
+    response: z.object({ version: z.int(), messagesMoved: z.int(), reopened: z.array(z.string()) }),
+  },
+  'POST /api/events/:id/state': {
+    summary: 'Open, close, call off, shelve or wrap an event',
+    who: lead,
+    params: idParams,
+    body: z.object({
+      to: z.enum(['open', 'closed', 'wrapped', 'called off', 'shelved', 'draft']),
+      words: text(500).default(''),
+    }),
+    response: z.object({ state: z.enum(eventStates) }),
+  },
+  'GET /api/choices': {
+    summary: 'Units, venues, waivers, templates and funds to choose from',
+    who: 'staff',
+    response: z.object({
+      units: z.array(z.object({ id, name: z.string() })),
+      venues: z.array(z.object({ id, name: z.string(), address: z.string(), capacity: z.int().nullable() })),
+      waivers: z.array(
+        z.object({ id, title: z.string(), version: z.int(), audience: z.string(), clauses: z.int() }),
+      ),
+      templates: z.array(z.object({ id, title: z.string() })),
+      funds: z.array(z.object({ id, name: z.string() })),
+    }),
+  },
+  'GET /api/events/:id/stream': {
+    summary: 'Server-sent events: one whenever something about the event changed',
+    who: 'staff',
+    params: idParams,
+    response: { file: 'text/event-stream' },
+  },
+});

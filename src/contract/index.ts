@@ -1,0 +1,31 @@
+import { clearanceContract } from './clearance.ts';
+import { contactsContract } from './contacts.ts';
+import { crewContract } from './crew.ts';
+import { doorsContract } from './doors.ts';
+import { eventsContract } from './events.ts';
+import { messagesContract } from './messages.ts';
+import { moneyContract } from './money.ts';
+import { outcomesContract } from './outcomes.ts';
+import { registrationContract } from './registration.ts';
+import { staffContract } from './staff.ts';
+import { surveysContract } from './surveys.ts';
+import { timeContract } from './time.ts';
+import { waiversContract } from './waivers.ts';
+
+/** Every endpoint of the product. The server, the web client and the OpenAPI description are typed from it. */
+export const everything = {
+  ...staffContract,
+  ...timeContract,
+  ...contactsContract,
+  ...eventsContract,
+  ...clearanceContract,
+  ...registrationContract,
+  ...waiversContract,
+  ...moneyContract,
+  ...crewContract,
+  ...messagesContract,
+  ...doorsContract,
+  ...surveysContract,
+  ...outcomesContract,
+};
+export type Everything = typeof everything;

@@ -1,0 +1,78 @@
+import { z } from 'zod';
+import { amount, contract, id, idParams, instant } from './endpoint.ts';
+
+export const ledgerRow = z.object({
+  id,
+  at: instant,
+  contactId: id.nullable(),
+  name: z.string(),
+  event: z.string().nullable(),
+  eventId: id.nullable(),
+  orderNumber: z.int().nullable(),
+  kind: z.enum(['seats', 'donation']),
+  method: z.enum(['card', 'cash', 'transfer', 'waived']),
+  fund: z.string().nullable(),
+  amount,
+  reason: z.string(),
+});
+export type LedgerRow = z.infer<typeof ledgerRow>;
+
+export const moneyContract = contract({
+  'GET /api/ledger': {
+    summary: 'Every movement of money, newest first, with totals',
+    who: ['treasurer'],
+    query: z.object({ eventId: id.optional(), kind: z.enum(['seats', 'donation', 'refund']).optional() }),
+    response: z.object({
+      rows: z.array(ledgerRow),
+      more: z.boolean(),
+      totals: z.object({ seats: amount, donations: amount, refunds: amount, net: amount }),
+      unknown: z.array(
+        z.object({ orderNumber: z.int(), name: z.string(), amount, since: instant, eventId: id }),
+      ),
+    }),
+  },
+  'GET /api/ledger.csv': {
+    summary: 'Every movement of money as CSV',
+    who: ['treasurer'],
+    query: z.object({ eventId: id.optional() }),
+    response: { file: 'text/csv' },
+  },
+  'POST /api/orders/:id/payments': {
+    summary: 'Record money received by cash or transfer, or waive what is due',
+    who: ['treasurer', 'unit lead', 'door'],
+    params: idParams,
+    body: z.object({
+      method: z.enum(['cash', 'transfer', 'waived']),
+      amount: amount.min(1, 'Give an amount above 0.'),
+      reason: z.string().trim().max(300).default(''),
+    }),
+    response: z.object({ balance: amount }),
+  },
+  'POST /api/orders/:id/refunds': {
+    summary: 'Pay money back, at most what was received',
+    who: ['treasurer'],
+    params: idParams,
+    body: z.object({
+      amount: amount.min(1, 'Give an amount above 0.'),
+      reason: z.string().trim().min(3, 'Say why.').max(300),
+    }),
+    response: z.object({ refunded: amount }),
+  },
+  'GET /api/standins': {
+    summary: 'How the stand-ins of outside services behave',
+    who: ['coordinator'],
+    response: z.array(
+      z.object({ service: z.enum(['mail', 'cards']), mode: z.string(), remaining: z.int().nullable() }),
+    ),
+  },
+  'PUT /api/standins': {
+    summary: 'Tell a stand-in to misbehave, for a number of calls or until told otherwise',
+    who: ['coordinator'],
+    body: z.object({
+      service: z.enum(['mail', 'cards']),
+      mode: z.enum(['works', 'fails', 'answer lost']),
+      remaining: z.int().min(1).max(10_000).nullable(),
+    }),
+    response: z.object({ done: z.literal(true) }),
+  },
+});

@@ -1,0 +1,334 @@
+import { z } from 'zod';
+import { registrationStates } from '#core/registration/states.ts';
+import { amount, contract, date, id, idParams, instant, personName, texts, token } from './endpoint.ts';
+
+const publicOffer = z.object({
+  id,
+  name: z.string(),
+  about: z.string(),
+  price: amount,
+  seatsPerUnit: z.int(),
+  mostPerOrder: z.int(),
+  /** Units still to be had; null when nothing limits them. */
+  left: z.int().nullable(),
+});
+const publicQuestion = z.object({
+  id,
+  offerId: id.nullable(),
+  scope: z.enum(['order', 'attendee']),
+  kind: z.enum(['text', 'long text', 'yes or no', 'one of', 'several of']),
+  prompt: texts,
+  required: z.boolean(),
+  choices: z.array(z.string()),
+});
+export const publicEvent = z.object({
+  slug: z.string(),
+  title: z.string(),
+  summary: z.string(),
+  /** Sanitized HTML. */
+  description: z.string(),
+  category: z.string(),
+  draws: z.array(z.string()),
+  unit: z.string().nullable(),
+  state: z.enum(['open', 'closed', 'wrapped', 'called off']),
+  startsLocal: z.string().nullable(),
+  endsLocal: z.string().nullable(),
+  doorsLocal: z.string().nullable(),
+  startsAt: instant.nullable(),
+  endsAt: instant.nullable(),
+  zone: z.string(),
+  place: z
+    .object({
+      name: z.string(),
+      address: z.string(),
+      access: z.string(),
+      latitude: z.number().nullable(),
+      longitude: z.number().nullable(),
+    })
+    .nullable(),
+  registration: z.enum(['open', 'full', 'closed']),
+  closesAt: instant.nullable(),
+  offers: z.array(publicOffer),
+  questions: z.array(publicQuestion),
+  needsBirthDate: z.boolean(),
+  openShifts: z.int(),
+  funds: z.array(z.object({ id, name: z.string() })),
+});
+export type PublicEvent = z.infer<typeof publicEvent>;
+export const publicFrame = z.object({
+  organization: z.object({
+    name: z.string(),
+    about: z.string(),
+    currency: z.string(),
+    zone: z.string(),
+    country: z.string(),
+  }),
+  now: instant,
+  demo: z.boolean(),
+});
+export type PublicFrame = z.infer<typeof publicFrame>;
+export const publicListing = z.array(
+  publicEvent
+    .pick({
+      slug: true,
+      title: true,
+      summary: true,
+      category: true,
+      draws: true,
+      startsLocal: true,
+      endsLocal: true,
+      startsAt: true,
+      zone: true,
+      registration: true,
+      state: true,
+    })
+    .extend({
+      place: z.string().nullable(),
+      fromPrice: amount.nullable(),
+    }),
+);
+export type PublicListing = z.infer<typeof publicListing>;
+
+const answerValue = z.union([z.boolean(), z.string().max(5000), z.array(z.string().max(500)).max(60)]);
+export const orderBody = z.object({
+  buyer: personName.extend({
+    given: z.string().trim().min(1, 'Give your first name.').max(100),
+    family: z.string().trim().min(1, 'Give your last name.').max(100),
+    email: z.string().trim().max(254),
+    phone: z.string().trim().max(40).default(''),
+  }),
+  lines: z
+    .array(
+      z.object({
+        offerId: id,
+        units: z
+          .int('Choose a whole number.')
+          .min(1, 'Choose at least 1.')
+          .max(100_000, 'That is more than anybody can sell.'),
+      }),
+    )
+    .max(30),
+  /** One a seat, in the order of the lines. A name can be given later. */
+  attendees: z
+    .array(
+      personName.extend({
+        birthDate: date.nullable().default(null),
+        email: z.string().trim().max(254).default(''),
+        answers: z.record(z.string(), answerValue).default({}),
+      }),
+    )
+    .max(500),
+  answers: z.record(z.string(), answerValue).default({}),
+  donation: z
+    .object({
+      amount: z.int().min(0, 'A donation cannot be negative.'),
+      fundId: id.nullable(),
+      anonymous: z.boolean().default(false),
+    })
+    .default({ amount: 0, fundId: null, anonymous: false }),
+  language: z.enum(['en', 'fr']).default('en'),
+  /** Whether to join the waitlist when the party does not fit. */
+  waitlist: z.boolean().default(true),
+});
+export type OrderBody = z.input<typeof orderBody>;
+
+export const publicOrder = z.object({
+  number: z.int(),
+  language: z.string(),
+  event: z.object({
+    slug: z.string(),
+    title: z.string(),
+    startsLocal: z.string().nullable(),
+    endsLocal: z.string().nullable(),
+    zone: z.string(),
+    place: z.string().nullable(),
+    state: z.string(),
+    startsAt: instant.nullable(),
+  }),
+  buyer: z.object({ given: z.string(), family: z.string(), email: z.string().nullable() }),
+  standing: z.enum(['held', 'waitlisted', 'offered', 'confirmed', 'ended']),
+  heldUntil: instant.nullable(),
+  offeredUntil: instant.nullable(),
+  /** Place in the queue of the waitlist, 1 is next. */
+  queuePlace: z.int().nullable(),
+  due: amount,
+  received: amount,
+  balance: amount,
+  donation: amount,
+  donationFund: z.string().nullable(),
+  /** `unknown`: the card processor has not answered; nothing must be paid again. */
+  payment: z.enum(['none', 'needed', 'unknown', 'declined', 'paid']),
+  paymentWords: z.string(),
+  seats: z.array(
+    z.object({
+      id,
+      offer: z.string(),
+      given: z.string(),
+      family: z.string(),
+      state: z.enum(registrationStates),
+      /** Printed code and a QR picture as SVG, only for confirmed seats. */
+      pass: z.object({ code: z.string(), svg: z.string() }).nullable(),
+      waiver: z.enum(['not asked', 'self', 'guardian', 'signed']),
+    }),
+  ),
+  waiver: z
+    .object({
+      id,
+      title: z.string(),
+      version: z.int(),
+      clauses: z.array(z.object({ id: z.string(), text: z.string() })),
+    })
+    .nullable(),
+  mayWithdraw: z.boolean(),
+});
+export type PublicOrder = z.infer<typeof publicOrder>;
+
+export const registrationRow = z.object({
+  id,
+  orderId: id,
+  orderNumber: z.int(),
+  contactId: id.nullable(),
+  given: z.string(),
+  family: z.string(),
+  buyer: z.string(),
+  offer: z.string(),
+  state: z.enum(registrationStates),
+  attendance: z.enum(['expected', 'arrived', 'left', 'missed']).nullable(),
+  waiver: z.enum(['not asked', 'self', 'guardian', 'signed']),
+  due: amount,
+  received: amount,
+  balance: amount,
+  answers: z.array(z.object({ question: z.string(), value: z.string() })),
+  linkReasons: z.array(z.string()),
+  walkIn: z.boolean(),
+  since: instant,
+  queuePlace: z.int().nullable(),
+  offeredUntil: instant.nullable(),
+});
+export type RegistrationRow = z.infer<typeof registrationRow>;
+
+export const registrationContract = contract({
+  'GET /api/events/:id/registrations': {
+    summary: 'Every seat of an event with its person, state, waiver, money and answers',
+    who: 'staff',
+    params: idParams,
+    response: z.object({
+      capacity: z.int().nullable(),
+      rows: z.array(registrationRow),
+      waiting: z.array(
+        z.object({ orderId: id, name: z.string(), seats: z.int(), since: instant, fits: z.string() }),
+      ),
+    }),
+  },
+  'GET /api/events/:id/registrations.csv': {
+    summary: 'The registrations of an event as CSV',
+    who: ['coordinator', 'unit lead', 'treasurer'],
+    params: idParams,
+    response: { file: 'text/csv' },
+  },
+  'POST /api/registrations/:id/withdraw': {
+    summary: 'Withdraw one seat for its holder; freed seats go to the waitlist',
+    who: ['unit lead'],
+    params: idParams,
+    body: z.object({ reason: z.string().trim().max(300).default('') }),
+    response: z.object({ offered: z.array(z.string()) }),
+  },
+  'POST /api/orders/:id/offer': {
+    summary: 'Offer free seats to a waiting party out of turn',
+    who: ['unit lead'],
+    params: idParams,
+    response: z.object({ until: instant }),
+  },
+  'POST /api/events/:id/orders': {
+    summary: 'Register somebody on the phone or at the desk; to be paid later',
+    who: ['unit lead', 'door'],
+    params: idParams,
+    body: orderBody,
+    response: z.object({ orderId: id, standing: z.string(), link: z.string() }),
+  },
+  'GET /api/public/frame': {
+    summary: "The organization's name and clock for public pages",
+    who: 'public',
+    response: publicFrame,
+  },
+  'GET /api/public/events': {
+    summary: 'Coming events that are listed',
+    who: 'public',
+    response: publicListing,
+  },
+  'GET /api/public/events/:slug': {
+    summary: 'One event as the public sees it',
+    who: 'public',
+    params: z.object({ slug: z.string() }),
+    response: publicEvent,
+  },
+  'GET /api/public/events/:slug/calendar.ics': {
+    summary: 'The event as a calendar file',
+    who: 'public',
+    params: z.object({ slug: z.string() }),
+    response: { file: 'text/calendar' },
+  },
+  'POST /api/public/events/:slug/orders': {
+    summary: 'Register a party: seats are held while paying, confirmed when free, waitlisted when full',
+    who: 'public',
+    params: z.object({ slug: z.string() }),
+    body: orderBody,
+    response: z.object({
+      token: z.string(),
+      standing: z.enum(['held', 'confirmed', 'waitlisted']),
+      total: amount,
+    }),
+  },
+  'GET /api/public/orders/:token': {
+    summary: 'An order as its buyer sees it',
+    who: 'public',
+    params: token,
+    response: publicOrder,
+  },
+  'POST /api/public/orders/:token/pay': {
+    summary: 'Pay what is due by card',
+    who: 'public',
+    ownTransactions: true,
+    params: token,
+    body: z.object({
+      card: z.string().trim().min(1, 'Give a card number.').max(30),
+      expiry: z
+        .string()
+        .trim()
+        .regex(/^(0[1-9]|1[0-2])\s*\/\s*\d{2}$/u, 'Give month and year, like 08/29.'),
+    }),
+    response: z.object({ outcome: z.enum(['succeeded', 'declined', 'unknown']), words: z.string() }),
+  },
+  'POST /api/public/orders/:token/take': {
+    summary: 'Take offered seats',
+    who: 'public',
+    params: token,
+    response: z.object({ standing: z.string() }),
+  },
+  'POST /api/public/orders/:token/withdraw': {
+    summary: 'Withdraw some or all seats of an order',
+    who: 'public',
+    params: token,
+    body: z.object({ seats: z.array(id).min(1, 'Choose the seats to give up.') }),
+    response: z.object({ refunded: amount, owed: amount }),
+  },
+  'PATCH /api/public/orders/:token/seats/:seat': {
+    summary: 'Name a guest later, or correct a name',
+    who: 'public',
+    params: token.extend({ seat: id }),
+    body: personName.extend({ birthDate: date.nullable().default(null) }),
+    response: z.object({ done: z.literal(true) }),
+  },
+  'GET /api/public/orders/:token/passes.pdf': {
+    summary: 'The passes of an order to print',
+    who: 'public',
+    params: token,
+    response: { file: 'application/pdf' },
+  },
+  'GET /api/public/orders/:token/calendar.ics': {
+    summary: 'The event as a calendar file with the manage link',
+    who: 'public',
+    params: token,
+    response: { file: 'text/calendar' },
+  },
+});

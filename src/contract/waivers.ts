@@ -1,0 +1,30 @@
+import { z } from 'zod';
+import { contract, id, idParams, instant, token } from './endpoint.ts';
+
+export const waiversContract = contract({
+  'POST /api/public/orders/:token/signatures': {
+    summary: 'Sign the waiver for one participant',
+    who: 'public',
+    params: token,
+    body: z.object({
+      registrationId: id,
+      relation: z.enum(['self', 'guardian']),
+      typedName: z.string().trim().max(200),
+      ticked: z.array(z.string()).max(100),
+    }),
+    response: z.object({ sha256: z.string() }),
+  },
+  'GET /api/registrations/:id/signature': {
+    summary: 'The text as signed, with its SHA-256 and whether it still matches',
+    who: ['unit lead', 'door', 'crew lead'],
+    params: idParams,
+    response: z.object({
+      text: z.string(),
+      sha256: z.string(),
+      matches: z.boolean(),
+      typedName: z.string(),
+      relation: z.string(),
+      at: instant,
+    }),
+  },
+});

@@ -1,0 +1,26 @@
+import { type CountryCode, parsePhoneNumberFromString } from 'libphonenumber-js/min';
+
+/** Compares emails without case and white space. The local part is folded too: nobody relies on its case. */
+export const emailKey = (email: string): string => email.trim().toLowerCase();
+
+/** True for an address a mail server would take: one @, a dotted domain, no blanks; at most 254 characters. */
+export const isEmail = (text: string): boolean =>
+  text.length <= 254 && /^[^\s@<>(),;:"[\]\\]{1,64}@(?:[\p{L}\p{N}-]+\.)+[\p{L}]{2,}$/u.test(text.trim());
+
+/**
+ * Reads a telephone number as E.164, for the country given where it has no prefix of its own.
+ * Null when it cannot be a number. Numbers reserved for fiction (555-01xx) are possible and therefore kept.
+ */
+export function readPhone(text: string, country: string): string | null {
+  const parsed = parsePhoneNumberFromString(text, country as CountryCode);
+  return parsed?.isPossible() ? parsed.number : null;
+}
+
+/** A number as people write it: national style at home, international elsewhere. */
+export function sayPhone(e164: string, country: string): string {
+  const parsed = parsePhoneNumberFromString(e164);
+  if (!parsed) return e164;
+  return parsed.countryCallingCode === '1' && ['CA', 'US'].includes(country)
+    ? parsed.formatNational()
+    : parsed.formatInternational();
+}

@@ -1,0 +1,23 @@
+import { fold } from '#core/contacts/names.ts';
+
+/** Words a public address may not be, because pages of the product live there. */
+const reserved = new Set(['new', 'api', 'assets', 'shifts', 'calendar', 'admin', 'sign-in', 'setup']);
+
+/** Proposes a public address from a title: "Fête de l'Étang 2026" → "fete-de-letang-2026". May be empty. */
+export function proposeSlug(title: string): string {
+  return fold(title)
+    .replace(/[^a-z0-9]+/gu, '-')
+    .replace(/^-+|-+$/gu, '')
+    .slice(0, 60)
+    .replace(/-+$/u, '');
+}
+
+/** Says what is wrong with a public address, or null. Two to sixty characters: a–z, 0–9 and single hyphens inside. */
+export function problemWithSlug(slug: string): string | null {
+  if (slug.length < 2 || slug.length > 60) return 'A public address has 2 to 60 characters.';
+  if (!/^[a-z0-9]+(?:-[a-z0-9]+)*$/u.test(slug)) {
+    const better = proposeSlug(slug);
+    return `Use small letters a–z, digits and single hyphens${better.length > 1 ? `, for example “${better}”` : ''}.`;
+  }
+  return reserved.has(slug) ? `“${slug}” is kept for a page of its own; choose another.` : null;
+}

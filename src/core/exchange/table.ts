@@ -1,0 +1,143 @@
+import Papa from 'papaparse';
+
+/** Limits of an imported file. */
+export const tableLimits = { bytes: 20_000_000, rows: 100_000, columns: 50, cell: 20_000 } as const;
+
+/** A file read as a table. Rows exclude the heading and anything above it. */
+export interface Table {
+  encoding: 'UTF-8' | 'UTF-16LE' | 'UTF-16BE' | 'Windows-1252';
+  delimiter: ',' | ';' | '\t' | '|';
+  /** Line of the heading in the file, counted from 1. */
+  headingLine: number;
+  headings: string[];
+  rows: { line: number; cells: string[] }[];
+}
+
+/** Why a file cannot be read, in words for the person who chose it. */
+export class TableProblem extends Error {
+  constructor(
+    readonly code:
+      | 'not-text'
+      | 'no-heading'
+      | 'too-many-columns'
+      | 'broken-quote'
+      | 'cell-too-long'
+      | 'too-long'
+      | 'empty',
+    message: string,
+  ) {
+    super(message);
+  }
+}
+
+/**
+ * Decodes bytes: by byte-order mark, else as strict UTF-8, else as Windows-1252 (which fits any bytes, so control
+ * characters that no text has are refused). Throws TableProblem `not-text`.
+ */
+export function decode(bytes: Uint8Array): { text: string; encoding: Table['encoding'] } {
+  if (bytes[0] === 0xff && bytes[1] === 0xfe)
+    return { text: new TextDecoder('utf-16le').decode(bytes), encoding: 'UTF-16LE' };
+  if (bytes[0] === 0xfe && bytes[1] === 0xff)
+    return { text: new TextDecoder('utf-16be').decode(bytes), encoding: 'UTF-16BE' };
+  const head = bytes.subarray(0, 4096);
+  const controls = head.reduce((n, b) => n + (b < 9 || (b > 13 && b < 32) ? 1 : 0), 0);
+  if (controls > 0)
+    throw new TableProblem(
+      'not-text',
+      'This is not a text file. Save the table as CSV and choose that file.',
+    );
+  try {
+    return { text: new TextDecoder('utf-8', { fatal: true }).decode(bytes), encoding: 'UTF-8' };
+  } catch {
+    return { text: new TextDecoder('windows-1252').decode(bytes), encoding: 'Windows-1252' };
+  }
+}
+
+/**
+ * Reads a file as a table: finds encoding, delimiter and the heading row below title rows, drops empty rows.
+ * Throws TableProblem with the line where it can be said.
+ */
+export function readTable(bytes: Uint8Array): Table {
+  if (bytes.length > tableLimits.bytes) throw new TableProblem('too-long', 'The file is larger than 20 MB.');
+  const { text, encoding } = decode(bytes);
+  const body = text.replace(/^\ufeff/u, '');
+  if (!body.trim()) throw new TableProblem('empty', 'The file is empty.');
+  const delimiter = delimiterOf(body);
+  const parsed = Papa.parse<string[]>(body, { delimiter, skipEmptyLines: false });
+  const quote = parsed.errors.find((e) => e.type === 'Quotes');
+  if (quote)
+    throw new TableProblem(
+      'broken-quote',
+      `A quotation mark that opens around line ${(quote.row ?? 0) + 1} is never closed, or closes in the middle of a cell.`,
+    );
+  let line = 1;
+  const rows = parsed.data.map((cells) => {
+    const row = { line, cells: cells.map((c) => c.trim()) };
+    line += 1 + cells.reduce((n, c) => n + (c.match(/\n/gu)?.length ?? 0), 0);
+    return row;
+  });
+  for (const row of rows)
+    if (row.cells.some((c) => c.length > tableLimits.cell))
+      throw new TableProblem('cell-too-long', `Line ${row.line} has a cell of more than 20,000 characters.`);
+  const filled = rows.filter((r) => r.cells.some(Boolean));
+  const heading = filled.findIndex((_, at) => looksLikeHeading(filled, at));
+  if (heading < 0)
+    throw new TableProblem(
+      'no-heading',
+      'No heading row was found. The first line of the table has to name its columns, for example “First name, Last name, Email”.',
+    );
+  const headings = uniqueHeadings(filled[heading]!.cells);
+  if (headings.length > tableLimits.columns)
+    throw new TableProblem(
+      'too-many-columns',
+      `The table has ${headings.length} columns; at most ${tableLimits.columns} can be read. Leave out what is not needed.`,
+    );
+  const under = filled.slice(heading + 1);
+  if (under.length > tableLimits.rows)
+    throw new TableProblem('too-long', 'The table has more than 100,000 rows.');
+  return {
+    encoding,
+    delimiter,
+    headingLine: filled[heading]!.line,
+    headings,
+    rows: under.map((r) => ({ line: r.line, cells: headings.map((_, at) => r.cells[at] ?? '') })),
+  };
+}
+
+/** The delimiter that splits the first lines into the most columns, most evenly. */
+function delimiterOf(text: string): Table['delimiter'] {
+  const lines = text.split(/\r?\n/u, 30).filter((l) => l.trim());
+  const scored = ([',', ';', '\t', '|'] as const).map((d) => {
+    const counts = lines.map((l) => l.split(d).length - 1);
+    const typical = [...counts].sort((a, b) => a - b)[Math.floor(counts.length / 2)] ?? 0;
+    const even = counts.filter((c) => c === typical).length / Math.max(1, counts.length);
+    return { d, score: typical === 0 ? 0 : typical * 0.2 + even + 1 };
+  });
+  return scored.reduce((best, s) => (s.score > best.score ? s : best)).d;
+}
+
+const headingWords =
+  /name|e-?mail|phone|mobile|cell|first|last|surname|given|family|street|address|postal|zip|birth|born|member|level|guest|contact|skill|date|source|subscribed|table|meal|paid|note|available|city|town|prénom|nom|courriel|téléphone/iu;
+
+/** A heading has several short cells with letters, none of them an address, a number or a date, and a known word. */
+function looksLikeHeading(rows: readonly { cells: string[] }[], at: number): boolean {
+  if (at > 15) return false;
+  const cells = rows[at]!.cells;
+  const filled = cells.filter(Boolean);
+  const widest = Math.max(...rows.slice(at, at + 20).map((r) => r.cells.filter(Boolean).length));
+  if (filled.length < Math.min(2, widest)) return false;
+  if (filled.some((c) => c.includes('@') || c.length > 60 || /\d{3,}/u.test(c))) return false;
+  return filled.some((c) => headingWords.test(c)) && filled.length * 2 > widest;
+}
+
+function uniqueHeadings(cells: readonly string[]): string[] {
+  let end = cells.length;
+  while (end > 0 && !cells[end - 1]) end -= 1;
+  const seen = new Map<string, number>();
+  return cells.slice(0, end).map((c, at) => {
+    const name = c || `Column ${at + 1}`;
+    const n = (seen.get(name) ?? 0) + 1;
+    seen.set(name, n);
+    return n === 1 ? name : `${name} (${n})`;
+  });
+}

@@ -1,0 +1,30 @@
+/** The merge fields a message may use, with what they stand for. */
+export const mergeFields = {
+  name: "the recipient's given name",
+  event: 'public title of the event',
+  when: 'date and time of the event',
+  place: 'name and address of the place',
+  seats: 'who has a seat, one a line',
+  manage_link: 'link to see and change the registration',
+  waiver_link: 'link to sign the waiver',
+  survey_link: 'link to the survey',
+  shift: 'role, place and time of the shift',
+  shifts_link: "link to the volunteer's own page",
+  organization: 'name of the organization',
+} as const;
+export type MergeField = keyof typeof mergeFields;
+export type MergeValues = Partial<Record<MergeField, string>>;
+
+const field = /\{\{\s*([a-z_]+)\s*\}\}/gu;
+
+/** Names used in a text that are no merge field, so that a slip is found before anything is sent. */
+export function unknownFields(text: string): string[] {
+  return [...text.matchAll(field)].map((m) => m[1]!).filter((name) => !(name in mergeFields));
+}
+
+/** Fills a text. A field without a value becomes nothing; unknown fields stay as typed. */
+export function merge(text: string, values: MergeValues): string {
+  return text.replace(field, (whole, name: string) =>
+    name in mergeFields ? (values[name as MergeField] ?? '') : whole,
+  );
+}

@@ -1,0 +1,43 @@
+/** A question as asked of a registrant. */
+export interface Question {
+  id: string;
+  scope: 'order' | 'attendee';
+  kind: 'text' | 'long text' | 'yes or no' | 'one of' | 'several of';
+  prompt: string;
+  required: boolean;
+  choices: string[];
+  /** The offer it belongs to; null for every offer. */
+  offerId: string | null;
+}
+
+export type AnswerValue = string | boolean | string[];
+
+/** The longest answer kept, in characters. */
+export const longestAnswer = 2000;
+
+/** Says what is wrong with one answer, or null when it can be kept. An empty answer is `undefined`. */
+export function problemWith(question: Question, value: AnswerValue | undefined): string | null {
+  const empty = value === undefined || value === '' || (Array.isArray(value) && value.length === 0);
+  if (empty) return question.required ? 'Please answer this.' : null;
+  switch (question.kind) {
+    case 'yes or no':
+      return typeof value === 'boolean' ? null : 'Answer yes or no.';
+    case 'one of':
+      return typeof value === 'string' && question.choices.includes(value)
+        ? null
+        : 'Choose one of the answers.';
+    case 'several of':
+      return Array.isArray(value) && value.every((v) => question.choices.includes(v))
+        ? null
+        : 'Choose among the answers.';
+    default:
+      if (typeof value !== 'string') return 'Answer in words.';
+      return value.length > longestAnswer ? `At most ${longestAnswer} characters.` : null;
+  }
+}
+
+/** An answer as one line of text, for tables and CSV. */
+export function sayAnswer(value: AnswerValue): string {
+  if (typeof value === 'boolean') return value ? 'yes' : 'no';
+  return Array.isArray(value) ? value.join(', ') : value;
+}

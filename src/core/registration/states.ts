@@ -1,0 +1,32 @@
+/** The states of a registration, in the order they happen. Attendance is a separate fact. */
+export const registrationStates = [
+  'asked',
+  'held',
+  'waitlisted',
+  'offered',
+  'confirmed',
+  'withdrawn',
+  'declined',
+  'lapsed',
+] as const;
+export type RegistrationState = (typeof registrationStates)[number];
+
+const next: Record<RegistrationState, readonly RegistrationState[]> = {
+  asked: ['held', 'confirmed', 'waitlisted', 'declined', 'withdrawn'],
+  held: ['confirmed', 'lapsed', 'withdrawn'],
+  waitlisted: ['offered', 'withdrawn', 'lapsed'],
+  offered: ['held', 'confirmed', 'waitlisted', 'withdrawn', 'lapsed'],
+  confirmed: ['withdrawn'],
+  withdrawn: [],
+  declined: [],
+  lapsed: ['confirmed'],
+};
+
+/** True when a registration may go from one state to the other. `lapsed` → `confirmed` is for money that came late. */
+export const mayBecome = (from: RegistrationState, to: RegistrationState): boolean => next[from].includes(to);
+
+/** States in which a seat is taken from the capacity. */
+export const occupying: readonly RegistrationState[] = ['held', 'offered', 'confirmed'];
+
+/** States in which somebody still stands behind the registration. */
+export const standing: readonly RegistrationState[] = ['asked', 'held', 'waitlisted', 'offered', 'confirmed'];

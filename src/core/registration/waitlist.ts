@@ -1,0 +1,70 @@
+import { earlier, type Instant, plusMinutes } from '#core/time/clock.ts';
+import { fits, type Limits, type Taken } from './capacity.ts';
+import type { PricedOrder } from './price.ts';
+
+/** A party that waits as one: it gets all its seats or none. */
+export interface WaitingParty {
+  orderId: string;
+  name: string;
+  since: Instant;
+  lines: PricedOrder['lines'];
+  seats: number;
+}
+
+export interface SeatOffer {
+  party: WaitingParty;
+  until: Instant;
+  /** Parties ahead in the queue that did not fit, so that nobody wonders why they were passed over. */
+  passedOver: { party: WaitingParty; why: string }[];
+}
+
+/** Hours an offered seat is kept, unless the event starts sooner. */
+export const offerHours = 24;
+
+/** Queue order: by the time of joining, then by id, so that it is the same every time it is computed. */
+export const queueOrder = (a: WaitingParty, b: WaitingParty): number =>
+  a.since === b.since ? (a.orderId < b.orderId ? -1 : 1) : a.since < b.since ? -1 : 1;
+
+/**
+ * Who gets the freed seats: the first party, in queue order, that fits whole; then the next first party that fits
+ * what is left, and so on. A larger party that does not fit is passed over, not dropped. The deadline is
+ * `offerHours` from now, never later than an hour before the start.
+ */
+export function offersFor(
+  waiting: readonly WaitingParty[],
+  limits: Limits,
+  taken: Taken,
+  now: Instant,
+  startsAt: Instant,
+): SeatOffer[] {
+  const lastCall = plusMinutes(startsAt, -60);
+  if (now >= lastCall) return [];
+  const until = earlier(plusMinutes(now, offerHours * 60), lastCall);
+  const units = new Map(taken.unitsByOffer);
+  let seats = taken.seats;
+  const offers: SeatOffer[] = [];
+  const passedOver: SeatOffer['passedOver'] = [];
+  for (const party of [...waiting].sort(queueOrder)) {
+    const left = { seats, unitsByOffer: units };
+    if (!fits(party, limits, left)) {
+      passedOver.push({ party, why: whyNot(party, limits, left) });
+      continue;
+    }
+    offers.push({ party, until, passedOver: [...passedOver] });
+    seats += party.seats;
+    for (const line of party.lines) units.set(line.offer.id, (units.get(line.offer.id) ?? 0) + line.units);
+  }
+  return offers;
+}
+
+/** Says why a party does not fit now, in words for the coordinator. */
+export function whyNot(party: WaitingParty, limits: Limits, taken: Taken): string {
+  const free = limits.capacity === null ? null : Math.max(0, limits.capacity - taken.seats);
+  if (free !== null && party.seats > free)
+    return `needs ${party.seats} seats, ${free === 0 ? 'none is' : free === 1 ? '1 is' : `${free} are`} free`;
+  const short = party.lines.find(
+    (l) =>
+      l.offer.quantity !== null && (taken.unitsByOffer.get(l.offer.id) ?? 0) + l.units > l.offer.quantity,
+  );
+  return short ? `${short.offer.name} is sold out` : 'fits';
+}

@@ -1,0 +1,62 @@
+import type { CalendarDate, Instant, WallTime, Zone } from './clock.ts';
+import { daysBetween, wallOf } from './wallTime.ts';
+
+const asUtc = (wall: WallTime): Date => new Date(`${wall.length === 10 ? `${wall}T00:00` : wall}:00Z`);
+const format = (locale: string, options: Intl.DateTimeFormatOptions) =>
+  new Intl.DateTimeFormat(locale === 'en' ? 'en-GB' : locale === 'fr' ? 'fr-CA' : locale, {
+    timeZone: 'UTC',
+    ...options,
+  });
+
+/** "Saturday 8 August 2026". */
+export const sayLongDate = (wall: WallTime | CalendarDate, locale = 'en'): string =>
+  format(locale, { weekday: 'long', day: 'numeric', month: 'long', year: 'numeric' })
+    .format(asUtc(wall))
+    .replace(',', '');
+
+/** "8 Aug" or, with `weekday`, "Sat 8 Aug". */
+export const sayShortDate = (wall: WallTime | CalendarDate, weekday = false, locale = 'en'): string =>
+  format(locale, { ...(weekday ? { weekday: 'short' } : {}), day: 'numeric', month: 'short' })
+    .format(asUtc(wall))
+    .replace(',', '')
+    .replace('Sept', 'Sep');
+
+/** "09:00". */
+export const sayTime = (wall: WallTime): string => wall.slice(11, 16);
+
+/** "Halifax", the place part of a zone name. */
+export const sayZone = (zone: Zone): string => zone.split('/').at(-1)!.replaceAll('_', ' ');
+
+/**
+ * Says when an event is: "Saturday 8 August 2026, 09:00–16:30". An end on the next date is said as such
+ * ("20:00–01:30 next day"); a later one gets its own date.
+ */
+export function sayRange(starts: WallTime, ends: WallTime | null, locale = 'en'): string {
+  const head = `${sayLongDate(starts, locale)}, ${sayTime(starts)}`;
+  if (!ends) return head;
+  const days = daysBetween(starts.slice(0, 10), ends.slice(0, 10));
+  if (days === 0) return `${head}–${sayTime(ends)}`;
+  if (days === 1) return `${head}–${sayTime(ends)} ${locale === 'fr' ? 'le lendemain' : 'next day'}`;
+  return `${head} – ${sayLongDate(ends, locale)}, ${sayTime(ends)}`;
+}
+
+/** "today", "tomorrow", "23 days from now", "3 days ago". */
+export function sayDistance(from: CalendarDate, to: CalendarDate): string {
+  const days = daysBetween(from, to);
+  if (days === 0) return 'today';
+  if (days === 1) return 'tomorrow';
+  if (days === -1) return 'yesterday';
+  return days > 0 ? `${days} days from now` : `${-days} days ago`;
+}
+
+/** The consequence of a date typed into a form: "a Saturday, 23 days from now". */
+export function sayConsequence(date: CalendarDate, today: CalendarDate): string {
+  const weekday = format('en', { weekday: 'long' }).format(asUtc(date));
+  return `a ${weekday}, ${sayDistance(today, date)}`;
+}
+
+/** "Thu 9 Jul, 09:20" in a zone, for the frame and lists. */
+export function sayInstant(at: Instant, zone: Zone): string {
+  const wall = wallOf(at, zone);
+  return `${sayShortDate(wall, true)}, ${sayTime(wall)}`;
+}

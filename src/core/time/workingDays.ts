@@ -1,0 +1,44 @@
+import { Temporal } from 'temporal-polyfill';
+import type { CalendarDate } from './clock.ts';
+import { shiftDate } from './wallTime.ts';
+
+/** True on Monday to Friday, except on the holidays given. */
+export function isWorkingDay(date: CalendarDate, holidays: readonly CalendarDate[]): boolean {
+  return Temporal.PlainDate.from(date).dayOfWeek <= 5 && !holidays.includes(date);
+}
+
+/**
+ * The date that leaves `days` whole working days before `date`: counting back from the day before it.
+ * Zero days gives `date` itself. `days` must be a whole number from 0 to 400.
+ */
+export function workingDaysBefore(
+  date: CalendarDate,
+  days: number,
+  holidays: readonly CalendarDate[],
+): CalendarDate {
+  return walk(date, days, holidays, -1);
+}
+
+/** The date on which the `days`-th working day after `date` falls. Zero days gives `date` itself. */
+export function workingDaysAfter(
+  date: CalendarDate,
+  days: number,
+  holidays: readonly CalendarDate[],
+): CalendarDate {
+  return walk(date, days, holidays, 1);
+}
+
+function walk(
+  from: CalendarDate,
+  days: number,
+  holidays: readonly CalendarDate[],
+  step: 1 | -1,
+): CalendarDate {
+  if (!Number.isInteger(days) || days < 0 || days > 400) throw new RangeError('days must be 0 to 400');
+  let date = from;
+  for (let left = days; left > 0; ) {
+    date = shiftDate(date, step);
+    if (isWorkingDay(date, holidays)) left -= 1;
+  }
+  return date;
+}

@@ -1,0 +1,115 @@
+import type { Role } from '#contract/endpoint.ts';
+import type { Clock } from '#core/time/clock.ts';
+import { type Database, first, insert, type Queries } from '../db/database.ts';
+import { type Ids, linkToken, sha256 } from '../db/ids.ts';
+import type { Announcer } from './announcer.ts';
+
+/** Everything handlers and due work need; made once at start. */
+export interface App {
+  db: Database;
+  clock: Clock;
+  ids: Ids;
+  secret: string;
+  announcer: Announcer;
+  /** Where the product is reached from outside, without a slash at the end. */
+  origin: string;
+  log: Log;
+  /** Sends one message. The same key is never accepted twice. Throws when the gateway does not take it. */
+  mail: (message: { key: string; address: string; subject: string; body: string }) => Promise<void>;
+  /** Present where the clock can be moved. */
+  movable: boolean;
+  /** Goes up after a commit that may have made something due. */
+  wake: () => void;
+}
+
+export interface Log {
+  info(fields: object, text: string): void;
+  error(fields: object, text: string): void;
+}
+
+/** Somebody of the staff who is signed in. */
+export interface SignedIn {
+  id: string;
+  name: string;
+  email: string;
+  roles: Role[];
+  approves: string[];
+  unitId: string | null;
+}
+
+/** Who did something, for the audit trail. */
+export interface Actor {
+  name: string;
+  staffId: string | null;
+  requestId: string | null;
+}
+
+export const systemActor: Actor = { name: 'Acolyte', staffId: null, requestId: null };
+
+/** One transaction with what belongs to it. */
+export interface Work {
+  app: App;
+  tx: Queries;
+  now: string;
+  actor: Actor;
+  /** Runs after the transaction was kept. */
+  afterwards: (run: () => void) => void;
+}
+
+/** Runs `work` in one transaction with its actor and its moment. */
+export async function inTransaction<T>(app: App, actor: Actor, work: (w: Work) => Promise<T>): Promise<T> {
+  const runs: (() => void)[] = [];
+  const result = await app.db.transaction((tx) =>
+    work({ app, tx, now: app.clock.now(), actor, afterwards: (run) => runs.push(run) }),
+  );
+  for (const run of runs) run();
+  return result;
+}
+
+/** Writes an audit entry: every change has one, with who and from where. */
+export async function audit(
+  w: Work,
+  action: string,
+  subject: { kind: string; id: string | null },
+  detail: object = {},
+): Promise<void> {
+  await insert(w.tx, 'audit', {
+    id: w.app.ids.id(),
+    at: w.now,
+    actor: w.actor.name,
+    staffId: w.actor.staffId,
+    action,
+    subjectKind: subject.kind,
+    subjectId: subject.id,
+    detail,
+    requestId: w.actor.requestId,
+  });
+}
+
+export type LinkKind = 'manage' | 'crew' | 'survey' | 'preview';
+
+/** Makes sure a public link exists and returns its token. */
+export async function openLink(
+  w: Pick<Work, 'app' | 'tx' | 'now'>,
+  kind: LinkKind,
+  subjectId: string,
+): Promise<string> {
+  const token = linkToken(w.app.secret, kind, subjectId);
+  await insert(
+    w.tx,
+    'links',
+    { tokenHash: sha256(token), kind, subjectId, createdAt: w.now, revokedAt: null },
+    'on conflict do nothing',
+  );
+  return token;
+}
+
+/** What a public link leads to, or null when it is wrong, altered or revoked. */
+export async function followLink(tx: Queries, kind: LinkKind, token: string): Promise<string | null> {
+  const row = await first<{ subjectId: string }>(
+    tx,
+    'select subject_id from links where token_hash = $1 and kind = $2 and revoked_at is null',
+    [sha256(token), kind],
+  );
+  return row?.subjectId ?? null;
+}

@@ -1,0 +1,151 @@
+import { type Request, type Response, Router } from 'express';
+import type { z } from 'zod';
+import type { Endpoint, Received, Role, Who } from '#contract/endpoint.ts';
+import { first, insert } from '../db/database.ts';
+import { sha256 } from '../db/ids.ts';
+import { type Actor, type App, inTransaction, type SignedIn, type Work } from './app.ts';
+import { Problem } from './problem.ts';
+
+/** A file as an answer. */
+export class File {
+  constructor(
+    readonly name: string,
+    readonly body: string | Buffer,
+    readonly inline = false,
+  ) {}
+}
+
+/** What every handler receives besides the request's own parts. */
+export interface Call {
+  app: App;
+  now: string;
+  actor: Actor;
+  /** Who is signed in. On endpoints for staff, always somebody. */
+  staff: SignedIn;
+  /** The same, or null, on public endpoints. */
+  maybeStaff: SignedIn | null;
+  request: Request;
+}
+
+type Answer<E extends Endpoint> = E['response'] extends { file: string } ? File : InputAnswer<E>;
+type InputAnswer<E extends Endpoint> = E['response'] extends z.ZodType ? z.input<E['response']> : never;
+/** Reads get the database itself as `tx`; writes get one transaction. */
+export type Handler<E extends Endpoint> = (call: Call & Work & Received<E>) => Promise<Answer<E>>;
+export type Handlers<C extends Record<string, Endpoint>> = { [K in keyof C]: Handler<C[K]> };
+
+/** True when somebody may call an endpoint. */
+export function mayCall(who: Who, staff: SignedIn | null): boolean {
+  if (who === 'public') return true;
+  if (!staff) return false;
+  if (who === 'staff' || staff.roles.includes('coordinator')) return true;
+  return staff.roles.some((r: Role) => who.includes(r));
+}
+
+/** Builds the routes of a contract. Parsing, permission, transaction, replay and answering are the same for all. */
+export function routesOf<C extends Record<string, Endpoint>>(
+  app: App,
+  endpoints: C,
+  handlers: Handlers<C>,
+  staffOf: (request: Request) => Promise<SignedIn | null>,
+): Router {
+  const router = Router();
+  for (const [key, endpoint] of Object.entries(endpoints)) {
+    const [method, path] = key.split(' ') as [string, string];
+    const handler = handlers[key as keyof C] as Handler<Endpoint>;
+    router[method.toLowerCase() as 'get'](path, async (request: Request, response: Response) => {
+      const staff = await staffOf(request);
+      if (!mayCall(endpoint.who, staff))
+        throw staff
+          ? new Problem(403, 'not-allowed', 'Your role does not allow this. A coordinator can.')
+          : new Problem(401, 'not-signed-in', 'Please sign in.');
+      const received = {
+        params: parse(endpoint.params, request.params, 'params'),
+        query: parse(endpoint.query, request.query, 'query'),
+        body: parse(endpoint.body, request.body ?? {}, 'body'),
+      };
+      const actor: Actor = {
+        name: staff?.name ?? 'public',
+        staffId: staff?.id ?? null,
+        requestId: String(response.locals.requestId),
+      };
+      const call = { staff: staff!, maybeStaff: staff, request, ...received };
+      if (method === 'GET' || endpoint.ownTransactions) {
+        const work = { app, tx: app.db, now: app.clock.now(), actor, afterwards: (run: () => void) => run() };
+        return answer(response, endpoint, 200, await handler({ ...work, ...call } as never));
+      }
+      const status = method === 'POST' ? 201 : 200;
+      const idempotencyKey = request.get('idempotency-key');
+      const result = await inTransaction(app, actor, async (work) => {
+        const run = () => handler({ ...work, ...call } as never);
+        return idempotencyKey ? replayable(work, key, staff, idempotencyKey, request, run) : run();
+      });
+      app.wake();
+      return answer(response, endpoint, status, result);
+    });
+  }
+  return router;
+}
+
+/** Answers a repeated create with what it answered the first time; the same key with another body is refused. */
+async function replayable(
+  work: Work,
+  endpoint: string,
+  staff: SignedIn | null,
+  key: string,
+  request: Request,
+  run: () => Promise<unknown>,
+): Promise<unknown> {
+  if (!/^[\w-]{8,100}$/u.test(key))
+    throw new Problem(
+      400,
+      'idempotency-key',
+      'An idempotency key has 8 to 100 letters, digits, hyphens or underscores.',
+    );
+  const scope = `${endpoint} ${staff?.id ?? 'public'}`;
+  const bodyHash = sha256(`${request.path} ${JSON.stringify(request.body ?? {})}`);
+  const before = await first<{ bodyHash: string; response: unknown }>(
+    work.tx,
+    'select body_hash, response from idempotency where scope = $1 and key = $2',
+    [scope, key],
+  );
+  if (before) {
+    if (before.bodyHash !== bodyHash)
+      throw new Problem(
+        409,
+        'idempotency-key-reused',
+        'This request was sent before with other contents. Reload the page and try again.',
+      );
+    return before.response;
+  }
+  const result = await run();
+  await insert(work.tx, 'idempotency', { scope, key, bodyHash, status: 201, response: result, at: work.now });
+  return result;
+}
+
+function parse(schema: z.ZodType | undefined, value: unknown, part: string): unknown {
+  if (!schema) return undefined;
+  const result = schema.safeParse(value);
+  if (result.success) return result.data;
+  if (part === 'params') throw new Problem(404, 'not-found', 'There is nothing at this address.');
+  const fields = result.error.issues.map((i) => ({ path: i.path.join('.'), message: i.message }));
+  throw new Problem(422, 'invalid', fields[0]?.message ?? 'Something in the request is wrong.', fields);
+}
+
+function answer(response: Response, endpoint: Endpoint, status: number, result: unknown): void {
+  if ('file' in endpoint.response) {
+    const file = result as File;
+    response
+      .status(200)
+      .type(endpoint.response.file)
+      .set(
+        'content-disposition',
+        `${file.inline ? 'inline' : 'attachment'}; filename*=UTF-8''${encodeURIComponent(file.name)}`,
+      )
+      .send(file.body);
+    return;
+  }
+  // Outside production an answer that breaks its own contract is an error, so that the OpenAPI description stays true.
+  const body =
+    process.env.NODE_ENV === 'production' ? result : (endpoint.response as z.ZodType).parse(result);
+  response.status(status).json(body);
+}
