@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { type Endpoint, problem } from './endpoint.ts';
 
 /** The OpenAPI 3.1 description of a contract. */
-export function describe(endpoints: Record<string, Endpoint>, origin: string): object {
+export function describeApi(endpoints: Record<string, Endpoint>, origin: string): object {
   const paths: Record<string, Record<string, object>> = {};
   for (const [key, endpoint] of Object.entries(endpoints)) {
     const [method, path] = key.split(' ') as [string, string];

@@ -25,7 +25,7 @@ export const publicEvent = z.object({
   slug: z.string(),
   title: z.string(),
   summary: z.string(),
-  /** Sanitized HTML. */
+  /** Plain text; blank lines part paragraphs. */
   description: z.string(),
   category: z.string(),
   draws: z.array(z.string()),

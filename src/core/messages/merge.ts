@@ -11,6 +11,7 @@ export const mergeFields = {
   shift: 'role, place and time of the shift',
   shifts_link: "link to the volunteer's own page",
   organization: 'name of the organization',
+  until: 'until when offered seats are kept',
 } as const;
 export type MergeField = keyof typeof mergeFields;
 export type MergeValues = Partial<Record<MergeField, string>>;

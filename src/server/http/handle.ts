@@ -71,7 +71,8 @@ export function routesOf<C extends Record<string, Endpoint>>(
       const call = { staff: staff!, maybeStaff: staff, request, ...received };
       if (method === 'GET' || endpoint.ownTransactions) {
         const work = { app, tx: app.db, now: app.clock.now(), actor, afterwards: (run: () => void) => run() };
-        return answer(response, endpoint, 200, await handler({ ...work, ...call } as never));
+        answer(response, endpoint, 200, await handler({ ...work, ...call } as never));
+        return;
       }
       const status = method === 'POST' ? 201 : 200;
       const idempotencyKey = request.get('idempotency-key');
@@ -80,7 +81,7 @@ export function routesOf<C extends Record<string, Endpoint>>(
         return idempotencyKey ? replayable(work, key, staff, idempotencyKey, request, run) : run();
       });
       app.wake();
-      return answer(response, endpoint, status, result);
+      answer(response, endpoint, status, result);
     });
   }
   return router;
@@ -133,7 +134,11 @@ function parse(schema: z.ZodType | undefined, value: unknown, part: string): unk
 
 function answer(response: Response, endpoint: Endpoint, status: number, result: unknown): void {
   if ('file' in endpoint.response) {
-    const file = result as File;
+    const file = result as File & { start?: (response: Response) => void };
+    if (file.start) {
+      file.start(response);
+      return;
+    }
     response
       .status(200)
       .type(endpoint.response.file)

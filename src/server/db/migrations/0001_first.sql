@@ -34,6 +34,7 @@ create table contacts (
   deceased_on date,
   dietary text,
   household_id uuid,
+  name_key text not null default '',
   search_text text not null default '',
   source text not null,
   import_id uuid,
@@ -44,6 +45,7 @@ create table contacts (
 create table households (id uuid primary key, name text not null, created_at timestamptz not null);
 alter table contacts add foreign key (household_id) references households (id);
 create index contacts_search on contacts using gin (search_text gin_trgm_ops);
+create index contacts_name_key on contacts (name_key);
 create index contacts_listed on contacts (family_name, given_name, id);
 
 create table contact_emails (
@@ -248,6 +250,8 @@ create table events (
   ends_at timestamptz,
   doors_at timestamptz,
   registration_closes_at timestamptz,
+  -- When absences were worked out, once, after the end.
+  absences_at timestamptz,
   venue_id uuid references venues (id),
   capacity int check (capacity > 0 and capacity <= 100000),
   flags text[] not null default '{}',
@@ -536,7 +540,7 @@ create table messages (
   body text,
   sent_at timestamptz,
   created_at timestamptz not null,
-  unique (step_id, recipient_key)
+  unique nulls not distinct (event_id, step_id, recipient_key)
 );
 create index messages_due on messages (next_try_at) where state in ('planned', 'due', 'failed');
 create index messages_event on messages (event_id, step_id, state);

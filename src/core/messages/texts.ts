@@ -1,0 +1,146 @@
+/** A text in the languages of the product. */
+export interface Texts {
+  en: string;
+  fr: string;
+}
+
+export interface MessageText {
+  subject: Texts;
+  body: Texts;
+}
+
+/** Kinds of messages that are sent on their own, outside an event's plan. */
+export type DirectKind = 'waitlisted' | 'offered' | 'lapsed' | 'invitation' | 'crew';
+
+/** Texts of messages that answer something that happened. Merge fields as in merge.ts; `until` stands in {{when}} of an offer. */
+export const directTexts: Record<DirectKind, MessageText> = {
+  waitlisted: {
+    subject: { en: 'You are on the waitlist: {{event}}', fr: "Vous êtes sur la liste d'attente : {{event}}" },
+    body: {
+      en: 'Hello {{name}},\n\n{{event}} ({{when}}) is full. Your party waits, and is offered seats as soon as enough come free.\n\nSee your place or leave the list: {{manage_link}}\n\n{{organization}}',
+      fr: "Bonjour {{name}},\n\n{{event}} ({{when}}) est complet. Votre groupe est en attente; des places lui seront offertes dès qu'il y en aura assez.\n\nVoir votre rang ou quitter la liste : {{manage_link}}\n\n{{organization}}",
+    },
+  },
+  offered: {
+    subject: { en: 'Seats for you: {{event}}', fr: 'Des places pour vous : {{event}}' },
+    body: {
+      en: 'Hello {{name}},\n\nSeats came free for {{event}} ({{when}}). They are kept for you until {{until}}.\n\nTake them or pass them on: {{manage_link}}\n\n{{organization}}',
+      fr: "Bonjour {{name}},\n\nDes places se sont libérées pour {{event}} ({{when}}). Elles vous sont réservées jusqu'au {{until}}.\n\nLes prendre ou les laisser : {{manage_link}}\n\n{{organization}}",
+    },
+  },
+  lapsed: {
+    subject: {
+      en: 'The offered seats went on: {{event}}',
+      fr: 'Les places offertes sont passées : {{event}}',
+    },
+    body: {
+      en: 'Hello {{name}},\n\nThe seats for {{event}} were kept for you, and the time ran out. They go to the next party.\n\n{{organization}}',
+      fr: 'Bonjour {{name}},\n\nLes places pour {{event}} vous étaient réservées et le délai est passé. Elles vont au groupe suivant.\n\n{{organization}}',
+    },
+  },
+  invitation: {
+    subject: { en: 'Your account at {{organization}}', fr: 'Votre compte chez {{organization}}' },
+    body: {
+      en: 'Hello {{name}},\n\nYou were invited to help run events at {{organization}}. Choose a password to begin: {{manage_link}}\n\nThe link works for 14 days.',
+      fr: 'Bonjour {{name}},\n\nOn vous invite à aider à organiser les activités de {{organization}}. Choisissez un mot de passe : {{manage_link}}\n\nLe lien est valable 14 jours.',
+    },
+  },
+  crew: {
+    subject: { en: 'Your shift: {{event}}', fr: 'Votre quart : {{event}}' },
+    body: {
+      en: 'Hello {{name}},\n\nThank you. You are down for {{shift}} at {{event}}.\n\nAll your shifts, always up to date: {{shifts_link}}\n\n{{organization}}',
+      fr: 'Bonjour {{name}},\n\nMerci. Vous êtes inscrit pour {{shift}} à {{event}}.\n\nTous vos quarts, toujours à jour : {{shifts_link}}\n\n{{organization}}',
+    },
+  },
+};
+
+export interface StepDefault extends MessageText {
+  name: string;
+  kind: 'confirmation' | 'reminder' | 'waiver' | 'shift' | 'survey';
+  moment: 'registration made' | 'start' | 'end' | 'waiver missing' | 'shift start';
+  offsetDays: number;
+  offsetMinutes: number;
+  audience: 'orders' | 'attendees' | 'crew';
+}
+
+/** The message plan a new event begins with. */
+export const defaultSteps: StepDefault[] = [
+  {
+    name: 'Confirmation',
+    kind: 'confirmation',
+    moment: 'registration made',
+    offsetDays: 0,
+    offsetMinutes: 0,
+    audience: 'orders',
+    subject: { en: 'You are registered: {{event}}', fr: 'Inscription confirmée : {{event}}' },
+    body: {
+      en: 'Hello {{name}},\n\nyou are registered for {{event}}.\n\nWhen: {{when}}\nWhere: {{place}}\nWho:\n{{seats}}\n\nPasses, waivers and changes: {{manage_link}}\n\n{{organization}}',
+      fr: 'Bonjour {{name}},\n\nvotre inscription à {{event}} est confirmée.\n\nQuand : {{when}}\nOù : {{place}}\nQui :\n{{seats}}\n\nBillets, décharges et changements : {{manage_link}}\n\n{{organization}}',
+    },
+  },
+  {
+    name: 'Waiver still missing',
+    kind: 'waiver',
+    moment: 'waiver missing',
+    offsetDays: -3,
+    offsetMinutes: 0,
+    audience: 'orders',
+    subject: { en: 'Please sign before {{event}}', fr: 'À signer avant {{event}}' },
+    body: {
+      en: 'Hello {{name}},\n\na waiver is still missing for {{event}}. Without it nobody can take part.\n\nSign here, it takes a minute: {{waiver_link}}\n\n{{organization}}',
+      fr: 'Bonjour {{name}},\n\nil manque encore une décharge pour {{event}}. Sans elle, on ne peut pas participer.\n\nSignez ici, en une minute : {{waiver_link}}\n\n{{organization}}',
+    },
+  },
+  {
+    name: 'Reminder, a day before',
+    kind: 'reminder',
+    moment: 'start',
+    offsetDays: -1,
+    offsetMinutes: 0,
+    audience: 'attendees',
+    subject: { en: 'Tomorrow: {{event}}', fr: 'Demain : {{event}}' },
+    body: {
+      en: 'Hello {{name}},\n\n{{event}} is tomorrow.\n\nWhen: {{when}}\nWhere: {{place}}\n\nYour pass: {{manage_link}}\n\n{{organization}}',
+      fr: "Bonjour {{name}},\n\n{{event}}, c'est demain.\n\nQuand : {{when}}\nOù : {{place}}\n\nVotre billet : {{manage_link}}\n\n{{organization}}",
+    },
+  },
+  {
+    name: 'Reminder, an hour before',
+    kind: 'reminder',
+    moment: 'start',
+    offsetDays: 0,
+    offsetMinutes: -60,
+    audience: 'attendees',
+    subject: { en: 'In an hour: {{event}}', fr: 'Dans une heure : {{event}}' },
+    body: {
+      en: 'Hello {{name}},\n\n{{event}} begins in an hour at {{place}}.\n\nYour pass: {{manage_link}}\n\n{{organization}}',
+      fr: 'Bonjour {{name}},\n\n{{event}} commence dans une heure, {{place}}.\n\nVotre billet : {{manage_link}}\n\n{{organization}}',
+    },
+  },
+  {
+    name: 'Shift reminder',
+    kind: 'shift',
+    moment: 'shift start',
+    offsetDays: -1,
+    offsetMinutes: 0,
+    audience: 'crew',
+    subject: { en: 'Your shift tomorrow: {{event}}', fr: 'Votre quart de demain : {{event}}' },
+    body: {
+      en: 'Hello {{name}},\n\nyour shift at {{event}}: {{shift}}.\n\nAll your shifts: {{shifts_link}}\n\n{{organization}}',
+      fr: 'Bonjour {{name}},\n\nvotre quart à {{event}} : {{shift}}.\n\nTous vos quarts : {{shifts_link}}\n\n{{organization}}',
+    },
+  },
+  {
+    name: 'Survey',
+    kind: 'survey',
+    moment: 'end',
+    offsetDays: 0,
+    offsetMinutes: 120,
+    audience: 'attendees',
+    subject: { en: 'How was {{event}}?', fr: 'Comment était {{event}} ?' },
+    body: {
+      en: 'Hello {{name}},\n\nthank you for coming to {{event}}. Three questions: {{survey_link}}\n\n{{organization}}',
+      fr: "Bonjour {{name}},\n\nmerci d'être venu à {{event}}. Trois questions : {{survey_link}}\n\n{{organization}}",
+    },
+  },
+];

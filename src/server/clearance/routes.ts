@@ -1,0 +1,63 @@
+import type { clearanceContract } from '#contract/clearance.ts';
+import { decideStep, isOpenForDecision, needsWords, standingOf } from '#core/clearance/steps.ts';
+import { first, update } from '../db/database.ts';
+import { audit } from '../http/app.ts';
+import type { Handlers } from '../http/handle.ts';
+import { conflict, invalid, notFound, Problem } from '../http/problem.ts';
+import { announce } from '../registration/ordering.ts';
+import { clearanceOf, readSteps, setEventState, submit } from './steps.ts';
+
+export const clearanceHandlers: Handlers<typeof clearanceContract> = {
+  'GET /api/events/:id/clearance': ({ tx, params, staff, now }) => clearanceOf(tx, params.id, staff, now),
+
+  'POST /api/events/:id/clearance': async (c) => {
+    await submit(c, c.params.id);
+    announce(c, c.params.id);
+    return clearanceOf(c.tx, c.params.id, c.staff, c.now);
+  },
+
+  'POST /api/clearance-steps/:id/decision': async (c) => {
+    const { tx, params, body, staff, now } = c;
+    const row = await first<{ eventId: string }>(
+      tx,
+      'select c.event_id from clearance_steps s join clearances c on c.id = s.clearance_id where s.id = $1 and c.current',
+      [params.id],
+    );
+    if (!row) throw notFound('This step');
+    const steps = await readSteps(tx, row.eventId);
+    const step = steps.find((s) => s.id === params.id)!;
+    if (!staff.approves.includes(step.approves))
+      throw new Problem(
+        403,
+        'not-your-step',
+        `${step.step} is decided by those who approve for ${step.approves}.`,
+      );
+    if (!isOpenForDecision(step.state))
+      throw conflict('step-state', `This step is ${step.state}; there is nothing to decide now.`);
+    if (needsWords(body.decision) && body.words.length < 3)
+      throw invalid([
+        {
+          path: 'words',
+          message:
+            body.decision === 'clear with conditions'
+              ? 'Say what the condition is.'
+              : 'Say why, so that the plan can be mended.',
+        },
+      ]);
+    await update(tx, 'clearance_steps', step.id, { decidedAt: now, decidedBy: staff.id, words: body.words });
+    const after = decideStep(steps, step.id, body.decision);
+    for (const s of after)
+      if (s.state !== steps.find((b) => b.id === s.id)!.state)
+        await update(tx, 'clearance_steps', s.id, { state: s.state });
+    const standing = standingOf(after);
+    const event = await first<{ state: string }>(tx, 'select state from events where id = $1', [row.eventId]);
+    if (event?.state === 'in clearance') {
+      if (standing === 'cleared') await setEventState(c, row.eventId, 'cleared', body.words);
+      else if (standing !== 'under way')
+        await setEventState(c, row.eventId, 'draft', `${step.step}: ${body.words}`);
+    }
+    await audit(c, body.decision, { kind: 'event', id: row.eventId }, { step: step.step, words: body.words });
+    announce(c, row.eventId);
+    return clearanceOf(tx, row.eventId, staff, now);
+  },
+};

@@ -1,0 +1,282 @@
+import type { Clearance } from '#contract/clearance.ts';
+import type { EventPlan } from '#contract/events.ts';
+import { lastDayToSubmit } from '#core/clearance/deadline.ts';
+import { factFlags, factsOf, type NeededStep, stepsFor } from '#core/clearance/rules.ts';
+import { handOver, type Step, type StepState, standingOf } from '#core/clearance/steps.ts';
+import { lacksOf } from '#core/events/readiness.ts';
+import { mayBecome } from '#core/events/states.ts';
+import { dateOf } from '#core/time/wallTime.ts';
+import { workingDaysAfter } from '#core/time/workingDays.ts';
+import { first, insert, type Queries, update } from '../db/database.ts';
+import { type EventRow, readEvent, readOffers } from '../events/store.ts';
+import { audit, type SignedIn, type Work } from '../http/app.ts';
+import { conflict, invalid } from '../http/problem.ts';
+import { theOrganization } from '../staff/store.ts';
+
+export interface StepRow extends Step {
+  clearanceId: string;
+  step: string;
+  approves: string;
+  asks: string;
+  because: string[];
+  dueOn: string;
+  decidedAt: string | null;
+  decidedBy: string | null;
+  words: string;
+}
+
+const stepColumns = `s.id, s.clearance_id, s.step, s.approves, s.step_order as "order", s.asks, s.because, s.due_on, s.state, s.decided_at,
+  p.name as decided_by, s.words`;
+
+/** The steps of the current clearance of an event. */
+export const readSteps = (tx: Queries, eventId: string): Promise<StepRow[]> =>
+  tx.query<StepRow>(
+    `select ${stepColumns} from clearance_steps s join clearances c on c.id = s.clearance_id left join staff p on p.id = s.decided_by
+     where c.event_id = $1 and c.current order by s.step_order, s.step`,
+    [eventId],
+  );
+
+export const readClearance = (tx: Queries, eventId: string) =>
+  first<{ id: string; submittedAt: string; lateByDays: number }>(
+    tx,
+    'select id, submitted_at, late_by_days from clearances where event_id = $1 and current',
+    [eventId],
+  );
+
+/** Facts of an event for readiness: what a plan still lacks. */
+export function lacksOfEvent(
+  event: EventRow,
+  offers: readonly { quantity: number | null; seatsPerUnit: number }[],
+  today: string,
+) {
+  const open = offers.some((o) => o.quantity === null);
+  return lacksOf(
+    {
+      ...event,
+      slug: event.slug ?? '',
+      offers: offers.length,
+      seatsOnOffer: open ? null : offers.reduce((sum, o) => sum + o.quantity! * o.seatsPerUnit, 0),
+    },
+    today,
+  );
+}
+
+/** The steps a plan would need now, with the facts they follow from. */
+export async function neededSteps(tx: Queries, event: EventRow, offers: readonly { price: number }[]) {
+  const rules = await tx.query<{
+    id: string;
+    step: string;
+    approves: string;
+    anyOf: never[];
+    headcountFrom: number | null;
+    workingDays: number;
+    order: number;
+    asks: string;
+  }>(
+    'select id, step, approves, any_of, headcount_from, working_days, step_order as "order", asks from clearance_rules order by step_order, step',
+  );
+  const facts = factsOf({
+    flags: event.flags,
+    capacity: event.capacity,
+    highestPrice: Math.max(0, ...offers.map((o) => o.price)),
+  });
+  return { facts, steps: stepsFor(facts, rules) };
+}
+
+/** The last day to send a plan, from its date, the steps it needs and the organization's calendar. */
+export async function deadlineOf(tx: Queries, event: EventRow, steps: readonly NeededStep[], now: string) {
+  if (!event.startsLocal) return null;
+  const { minimumNoticeDays, holidays, zone } = await theOrganization(tx);
+  return lastDayToSubmit(
+    event.startsLocal.slice(0, 10),
+    steps,
+    minimumNoticeDays,
+    holidays,
+    dateOf(now, zone),
+  );
+}
+
+/** The clearance of an event as somebody sees it: what is needed before it is sent, what was decided afterwards. */
+export async function clearanceOf(
+  tx: Queries,
+  eventId: string,
+  staff: SignedIn | null,
+  now: string,
+): Promise<Clearance> {
+  const event = await readEvent(tx, eventId);
+  const offers = await readOffers(tx, eventId);
+  const { facts, steps: needed } = await neededSteps(tx, event, offers);
+  const { zone } = await theOrganization(tx);
+  const sent = await readClearance(tx, eventId);
+  const steps = sent ? await readSteps(tx, eventId) : [];
+  const mayDecide = (s: StepRow) =>
+    ['with approver', 'reopened'].includes(s.state) && Boolean(staff?.approves.includes(s.approves));
+  const deadline = await deadlineOf(tx, event, needed, now);
+  return {
+    submittedAt: sent?.submittedAt ?? null,
+    lateByDays: sent?.lateByDays ?? 0,
+    standing: sent ? standingOf(steps) : needed.length ? 'not sent' : 'not needed',
+    deadline: deadline && {
+      date: deadline.date,
+      daysLeft: deadline.daysLeft,
+      stepDays: deadline.stepDays,
+      why: deadline.why,
+    },
+    facts: [
+      ...(event.capacity ? [`${event.capacity} people`] : []),
+      ...facts.flags.map((f) => factFlags[f as keyof typeof factFlags]),
+    ],
+    steps: sent
+      ? steps.map((s) => ({
+          id: s.id,
+          step: s.step,
+          approves: s.approves,
+          order: s.order,
+          asks: s.asks,
+          because: s.because,
+          dueOn: s.dueOn,
+          state: s.state,
+          decidedAt: s.decidedAt,
+          decidedBy: s.decidedBy,
+          words: s.words,
+          mayDecide: mayDecide(s),
+        }))
+      : needed.map(({ rule, because }) => ({
+          id: rule.id,
+          step: rule.step,
+          approves: rule.approves,
+          order: rule.order,
+          asks: rule.asks,
+          because,
+          dueOn: null,
+          state: 'waiting' as const,
+          decidedAt: null,
+          decidedBy: null,
+          words: '',
+          mayDecide: false,
+        })),
+    lacks: lacksOfEvent(event, offers, dateOf(now, zone))
+      .filter((l) => l.stops)
+      .map((l) => l.text),
+  };
+}
+
+export async function setEventState(
+  w: Work,
+  eventId: string,
+  to: EventRow['state'],
+  words: string,
+): Promise<void> {
+  const event = await readEvent(w.tx, eventId);
+  if (event.state === to) return;
+  if (!mayBecome(event.state, to))
+    throw conflict('event-state', `An event that is ${event.state} cannot become ${to}.`);
+  await update(w.tx, 'events', eventId, { state: to, updatedAt: w.now });
+  await insert(w.tx, 'event_states', {
+    id: w.app.ids.id(),
+    eventId,
+    state: to,
+    at: w.now,
+    actor: w.actor.name,
+    words,
+  });
+}
+
+/** Sends a plan for clearance: its steps go to their approvers. A plan that needs none is cleared at once. */
+export async function submit(w: Work, eventId: string): Promise<void> {
+  const { tx, app, now } = w;
+  const event = await readEvent(tx, eventId, true);
+  if (event.state !== 'draft')
+    throw conflict('event-state', `Only a draft can be sent; this event is ${event.state}.`);
+  const { zone, holidays } = await theOrganization(tx);
+  const today = dateOf(now, zone);
+  const offers = await readOffers(tx, eventId);
+  const stops = lacksOfEvent(event, offers, today).filter((l) => l.stops);
+  if (stops.length) throw invalid(stops.map((l) => ({ path: 'plan', message: l.text })));
+  const { steps } = await neededSteps(tx, event, offers);
+  const deadline = await deadlineOf(tx, event, steps, now);
+  await tx.query('update clearances set current = false where event_id = $1', [eventId]);
+  const clearanceId = app.ids.id();
+  await insert(tx, 'clearances', {
+    id: clearanceId,
+    eventId,
+    submittedAt: now,
+    submittedBy: w.actor.staffId,
+    lateByDays: Math.max(0, -(deadline?.daysLeft ?? 0)),
+    current: true,
+  });
+  const waiting = steps.map(({ rule, because }) => ({
+    id: app.ids.id(),
+    clearanceId,
+    step: rule.step,
+    approves: rule.approves,
+    order: rule.order,
+    asks: rule.asks,
+    because,
+    dueOn: workingDaysAfter(today, rule.workingDays, holidays),
+    state: 'waiting' as StepState,
+  }));
+  await insert(
+    tx,
+    'clearance_steps',
+    handOver(waiting).map(({ order, ...s }) => ({ ...s, stepOrder: order })),
+  );
+  await setEventState(w, eventId, waiting.length ? 'in clearance' : 'cleared', '');
+  await audit(w, 'sent for clearance', { kind: 'event', id: eventId }, { steps: waiting.map((s) => s.step) });
+}
+
+/**
+ * After a plan was changed: steps whose reasons changed are opened again, steps newly needed are added. Answers their
+ * names. A cleared plan goes back into clearance; an open one stays open and is shown as needing a decision.
+ */
+export async function reopenChanged(
+  w: Work,
+  eventId: string,
+  before: EventPlan,
+  after: EventPlan,
+): Promise<string[]> {
+  const sent = await readClearance(w.tx, eventId);
+  if (!sent) return [];
+  const highest = (plan: EventPlan) => Math.max(0, ...plan.offers.map((o) => o.price));
+  const facts = (plan: EventPlan) =>
+    JSON.stringify(factsOf({ flags: plan.flags, capacity: plan.capacity, highestPrice: highest(plan) }));
+  if (facts(before) === facts(after)) return [];
+  const event = await readEvent(w.tx, eventId);
+  const { steps: needed } = await neededSteps(w.tx, event, after.offers);
+  const existing = await readSteps(w.tx, eventId);
+  const { zone, holidays } = await theOrganization(w.tx);
+  const reopened: string[] = [];
+  for (const { rule, because } of needed) {
+    const step = existing.find((s) => s.step === rule.step);
+    const dueOn = workingDaysAfter(dateOf(w.now, zone), rule.workingDays, holidays);
+    if (!step) {
+      await insert(w.tx, 'clearance_steps', {
+        id: w.app.ids.id(),
+        clearanceId: sent.id,
+        step: rule.step,
+        approves: rule.approves,
+        stepOrder: rule.order,
+        asks: rule.asks,
+        because,
+        dueOn,
+        state: 'with approver',
+      });
+      reopened.push(rule.step);
+    } else if (
+      JSON.stringify(step.because) !== JSON.stringify(because) &&
+      (step.state === 'cleared' || step.state === 'cleared with conditions')
+    ) {
+      await update(w.tx, 'clearance_steps', step.id, {
+        state: 'reopened',
+        because,
+        dueOn,
+        decidedAt: null,
+        decidedBy: null,
+      });
+      reopened.push(rule.step);
+    }
+  }
+  if (reopened.length && event.state === 'cleared')
+    await setEventState(w, eventId, 'in clearance', `reopened: ${reopened.join(', ')}`);
+  return reopened;
+}

@@ -1,0 +1,57 @@
+import type { LifelineEntry } from '#contract/contacts.ts';
+import type { Queries } from '../db/database.ts';
+
+export interface LifelineRow extends Omit<LifelineEntry, 'detail' | 'text'> {
+  text: string;
+  detail: string;
+  amount: number | null;
+}
+
+/** Everything kept about one person, newest first. One union, so that nothing about a person can be left out of order. */
+export const readLifeline = (
+  tx: Queries,
+  contactId: string,
+  kind: string | null,
+  limit: number,
+  offset: number,
+): Promise<LifelineRow[]> =>
+  tx.query<LifelineRow>(
+    `select l.at, l.kind, l.text, coalesce(l.detail, '') as detail, l.amount, e.id as event_id, e.public_title as event_title
+     from (
+       select s.at, 'registration' as kind, s.state as text, s.reason as detail, null::bigint as amount, r.event_id
+         from registrations r join registration_states s on s.registration_id = r.id where r.contact_id = $1
+       union all
+       select o.placed_at, 'registration', 'booked for ' || o.seats || case when o.seats = 1 then ' seat' else ' seats' end,
+              'order ' || o.number, null, o.event_id
+         from orders o where o.buyer_contact_id = $1
+       union all
+       select coalesce(a.arrived_at, e.ends_at, e.starts_at), 'attendance', a.state, null, null, a.event_id
+         from attendance a join events e on e.id = a.event_id where a.contact_id = $1 and a.state <> 'expected'
+       union all
+       select p.at, 'money', case when p.amount < 0 then 'refund' when p.kind = 'donation' then 'donation' else 'payment' end,
+              concat_ws(', ', p.method, f.name, nullif(p.reason, '')), p.amount, p.event_id
+         from payments p left join donations d on d.payment_id = p.id left join funds f on f.id = d.fund_id where p.contact_id = $1
+       union all
+       select coalesce(case when a.state in ('served', 'missed') then s.ends_at end, a.made_at), 'shift', a.state,
+              s.role || coalesce(', ' || trim_scale(a.hours) || ' hours', ''), null, s.event_id
+         from assignments a join shifts s on s.id = a.shift_id where a.contact_id = $1
+       union all
+       select g.at, 'waiver', case when g.relation = 'guardian' then 'signed by a guardian' else 'signed' end,
+              w.title || ', version ' || w.version || ', by ' || g.typed_name, null, g.event_id
+         from signatures g join waivers w on w.id = g.waiver_id where g.contact_id = $1
+       union all
+       select coalesce(m.sent_at, m.planned_for, m.created_at), 'message', m.state, coalesce(m.subject, m.reason), null, m.event_id
+         from messages m where m.contact_id = $1 and m.state in ('sent', 'failed', 'bounced')
+       union all
+       select x.answered_on::timestamptz, 'survey', 'answered', v.title->>'en', null, v.event_id
+         from survey_responses x join surveys v on v.id = x.survey_id where x.contact_id = $1
+       union all
+       select c.created_at, 'record', 'became a contact', c.source, null, null from contacts c where c.id = $1
+       union all
+       select u.at, 'record', u.action, 'by ' || u.actor, null, null from audit u
+         where u.subject_kind = 'contact' and u.subject_id = $1
+     ) l left join events e on e.id = l.event_id
+     where ($2::text is null or l.kind = $2)
+     order by l.at desc, l.kind, l.text limit $3 offset $4`,
+    [contactId, kind, limit, offset],
+  );

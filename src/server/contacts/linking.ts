@@ -1,0 +1,177 @@
+import { type Decision, type Described, decide } from '#core/contacts/match.ts';
+import { fullName, tidyName } from '#core/contacts/names.ts';
+import { emailKey } from '#core/contacts/reach.ts';
+import { searchText } from '#core/contacts/search.ts';
+import { first, insert, type Queries, update } from '../db/database.ts';
+import type { Work } from '../http/app.ts';
+import { candidatesFor, nameKey } from './store.ts';
+
+export interface NewPerson extends Described {
+  street?: string | null;
+  dietary?: string | null;
+  language?: string;
+  doNotContact?: boolean;
+}
+
+export interface Linked {
+  contactId: string;
+  created: boolean;
+  reasons: string[];
+}
+
+/** Makes a contact with its email, telephone and household. */
+export async function createContact(
+  w: Pick<Work, 'tx' | 'app' | 'now'>,
+  person: NewPerson,
+  source: string,
+  of: { householdOf?: string | null; importId?: string | null } = {},
+): Promise<string> {
+  const { tx, app, now } = w;
+  const id = app.ids.id();
+  const name = { given: tidyName(person.given), family: tidyName(person.family) };
+  const householdId = of.householdOf ? await householdOf(w, of.householdOf) : null;
+  const emails = person.email ? [person.email.trim()] : [];
+  const phones = person.phone ? [person.phone] : [];
+  await insert(tx, 'contacts', {
+    id,
+    givenName: name.given,
+    familyName: name.family,
+    birthDate: person.birthDate ?? null,
+    language: person.language ?? 'en',
+    street: person.street ?? null,
+    postalCode: person.postalCode ?? null,
+    dietary: person.dietary ?? null,
+    doNotContact: person.doNotContact ?? false,
+    householdId,
+    nameKey: nameKey(name),
+    searchText: searchText({ ...name, emails, phones }),
+    source,
+    importId: of.importId ?? null,
+    createdAt: now,
+    updatedAt: now,
+  });
+  if (emails[0])
+    await insert(tx, 'contact_emails', {
+      id: app.ids.id(),
+      contactId: id,
+      email: emails[0],
+      emailKey: emailKey(emails[0]),
+      position: 0,
+    });
+  if (phones[0])
+    await insert(tx, 'contact_phones', { id: app.ids.id(), contactId: id, phone: phones[0], position: 0 });
+  return id;
+}
+
+/** The household of a contact, made when there is none. */
+async function householdOf(w: Pick<Work, 'tx' | 'app' | 'now'>, contactId: string): Promise<string> {
+  const row = await first<{ householdId: string | null; familyName: string }>(
+    w.tx,
+    'select household_id, family_name from contacts where id = $1',
+    [contactId],
+  );
+  if (row?.householdId) return row.householdId;
+  const id = w.app.ids.id();
+  await insert(w.tx, 'households', { id, name: row?.familyName ?? '', createdAt: w.now });
+  await update(w.tx, 'contacts', contactId, { householdId: id });
+  return id;
+}
+
+/** Decides who somebody is among the contacts, without changing anything. */
+export async function identify(tx: Queries, person: Described): Promise<Decision> {
+  return decide(person, await candidatesFor(tx, [person]));
+}
+
+/**
+ * Links a person to the contact they are, or makes one. Unsure means a new contact: a wrong link is worse than a
+ * duplicate. A child named with a parent's email is known again by the guardian's address and the name.
+ */
+export async function linkPerson(
+  w: Pick<Work, 'tx' | 'app' | 'now'>,
+  person: NewPerson,
+  source: string,
+  householdHint: string | null = null,
+): Promise<Linked> {
+  const decision = await identify(w.tx, person);
+  if (decision.outcome === 'same') {
+    await fillBlanks(w, decision.contactId!, person);
+    return { contactId: decision.contactId!, created: false, reasons: decision.reasons };
+  }
+  const contactId = await createContact(w, person, source, {
+    householdOf: decision.householdOf ?? householdHint,
+  });
+  const reasons =
+    decision.outcome === 'look'
+      ? [`made a new contact; ${fullName(person)} may be one already known`, ...decision.reasons]
+      : decision.reasons;
+  return { contactId, created: true, reasons };
+}
+
+/** Adds what a contact does not have yet; never changes what is there. */
+async function fillBlanks(
+  w: Pick<Work, 'tx' | 'app' | 'now'>,
+  contactId: string,
+  person: NewPerson,
+): Promise<void> {
+  const { tx, app } = w;
+  if (person.birthDate)
+    await tx.query('update contacts set birth_date = $2 where id = $1 and birth_date is null', [
+      contactId,
+      person.birthDate,
+    ]);
+  const before = await tx.query('select 1 from contact_emails where contact_id = $1 limit 1', [contactId]);
+  if (person.email && !before.length)
+    await insert(tx, 'contact_emails', {
+      id: app.ids.id(),
+      contactId,
+      email: person.email.trim(),
+      emailKey: emailKey(person.email),
+      position: 0,
+    });
+  if (person.phone)
+    await insert(
+      tx,
+      'contact_phones',
+      { id: app.ids.id(), contactId, phone: person.phone, position: 9 },
+      'on conflict do nothing',
+    );
+  if (person.email || person.phone) await refreshSearch(tx, contactId);
+}
+
+/** Writes the text a contact is found by again, after its name or reach changed. */
+export async function refreshSearch(tx: Queries, contactId: string): Promise<void> {
+  const row = await first<{ givenName: string; familyName: string; emails: string[]; phones: string[] }>(
+    tx,
+    `select given_name, family_name,
+       coalesce((select array_agg(email_key order by position) from contact_emails where contact_id = c.id), '{}') as emails,
+       coalesce((select array_agg(phone order by position) from contact_phones where contact_id = c.id), '{}') as phones
+     from contacts c where id = $1`,
+    [contactId],
+  );
+  if (!row) return;
+  const name = { given: row.givenName, family: row.familyName };
+  await update(tx, 'contacts', contactId, {
+    nameKey: nameKey(name),
+    searchText: searchText({ ...name, emails: row.emails, phones: row.phones }),
+  });
+}
+
+/** Says that one contact looks after another; said twice it stays one. Both come into one household. */
+export async function setGuardian(
+  w: Pick<Work, 'tx' | 'app' | 'now'>,
+  guardianId: string,
+  childId: string,
+): Promise<void> {
+  if (guardianId === childId) return;
+  await insert(
+    w.tx,
+    'relationships',
+    { id: w.app.ids.id(), kind: 'guardian', fromContact: guardianId, toContact: childId, createdAt: w.now },
+    'on conflict do nothing',
+  );
+  const householdId = await householdOf(w, guardianId);
+  await w.tx.query('update contacts set household_id = $2 where id = $1 and household_id is null', [
+    childId,
+    householdId,
+  ]);
+}

@@ -1,0 +1,153 @@
+import type { ContactLine } from '#contract/contacts.ts';
+import type { Candidate, Described } from '#core/contacts/match.ts';
+import { fold, fullName } from '#core/contacts/names.ts';
+import { emailKey } from '#core/contacts/reach.ts';
+import { searchWords } from '#core/contacts/search.ts';
+import { first, type Queries } from '../db/database.ts';
+
+/** The key contacts are found by when only the name is known. */
+export const nameKey = (name: { given: string; family: string }): string => fold(fullName(name));
+
+const candidateColumns = `c.id, c.given_name as given, c.family_name as family, c.birth_date, c.postal_code,
+  coalesce((select array_agg(email_key) from contact_emails e where e.contact_id = c.id), '{}') as emails,
+  coalesce((select array_agg(phone) from contact_phones p where p.contact_id = c.id), '{}') as phones`;
+
+/** Contacts that share an email, a telephone or the whole name with any of these people. */
+export const candidatesFor = (tx: Queries, people: readonly Described[]): Promise<Candidate[]> =>
+  tx.query<Candidate>(
+    `select ${candidateColumns} from contacts c where c.id in (
+       select contact_id from contact_emails where email_key = any($1)
+       union select contact_id from contact_phones where phone = any($2)
+       union select id from contacts where name_key = any($3)) order by c.id`,
+    [
+      people.flatMap((p) => (p.email ? [emailKey(p.email)] : [])),
+      people.flatMap((p) => (p.phone ? [p.phone] : [])),
+      people.map(nameKey),
+    ],
+  );
+
+export interface ContactRow {
+  id: string;
+  givenName: string;
+  familyName: string;
+  birthDate: string | null;
+  language: string;
+  street: string | null;
+  postalCode: string | null;
+  dietary: string | null;
+  doNotContact: boolean;
+  householdId: string | null;
+  source: string;
+  createdAt: string;
+  emails: { email: string; bounced: boolean }[];
+  phones: string[];
+}
+
+export const readContact = (tx: Queries, id: string): Promise<ContactRow | null> =>
+  first<ContactRow>(
+    tx,
+    `select c.id, given_name, family_name, birth_date, language, street, postal_code, dietary, do_not_contact, household_id,
+       source, created_at,
+       coalesce((select jsonb_agg(jsonb_build_object('email', email, 'bounced', bounced_at is not null) order by position, id)
+         from contact_emails where contact_id = c.id), '[]') as emails,
+       coalesce((select array_agg(phone order by position, id) from contact_phones where contact_id = c.id), '{}') as phones
+     from contacts c where c.id = $1`,
+    [id],
+  );
+
+/** Escapes what LIKE would take as a pattern. */
+const like = (word: string): string => `%${word.replace(/[\\%_]/gu, '\\$&')}%`;
+
+const lineColumns = `c.id, c.given_name as given, c.family_name as family, c.postal_code,
+  (select email from contact_emails e where e.contact_id = c.id order by position, id limit 1) as email,
+  (select phone from contact_phones p where p.contact_id = c.id order by position, id limit 1) as phone,
+  (select max(arrived_at) from attendance a where a.contact_id = c.id) as last_seen`;
+
+/** Contacts in which every word of the search is found, by family name or by when they were last seen. */
+export async function listContacts(
+  tx: Queries,
+  search: string,
+  sort: 'name' | 'seen',
+  limit: number,
+  offset: number,
+): Promise<{ contacts: ContactLine[]; total: number }> {
+  const words = searchWords(search);
+  const where = words.length
+    ? `where ${words.map((_, at) => `c.search_text like $${at + 1}`).join(' and ')}`
+    : '';
+  const params = words.map(like);
+  const order =
+    sort === 'seen'
+      ? 'last_seen desc nulls last, c.family_name, c.given_name, c.id'
+      : 'c.family_name, c.given_name, c.id';
+  const contacts = await tx.query<ContactLine>(
+    `select ${lineColumns} from contacts c ${where} order by ${order} limit ${limit} offset ${offset}`,
+    params,
+  );
+  const total = await first<{ n: number }>(tx, `select count(*)::int as n from contacts c ${where}`, params);
+  return { contacts, total: total?.n ?? 0 };
+}
+
+/** The first contacts in which every word is found; those whose name starts with the search come first. */
+export async function searchContacts(tx: Queries, search: string, limit: number): Promise<ContactLine[]> {
+  const words = searchWords(search);
+  if (!words.length) return [];
+  const where = words.map((_, at) => `c.search_text like $${at + 2}`).join(' and ');
+  return tx.query<ContactLine>(
+    `select ${lineColumns} from (
+       select * from contacts c where ${where}
+       order by (c.search_text like $1) desc, c.family_name, c.given_name, c.id limit ${limit}) c`,
+    [`${words.join(' ').replace(/[\\%_]/gu, '\\$&')}%`, ...words.map(like)],
+  );
+}
+
+export const readMemberships = (tx: Queries, contactId: string) =>
+  tx.query<{ number: string | null; level: string | null; since: string | null }>(
+    'select number, level, since from memberships where contact_id = $1 order by created_at, id',
+    [contactId],
+  );
+
+/** Guardians, wards, household and emergency contacts of somebody. */
+export const readRelated = (tx: Queries, contactId: string) =>
+  tx.query<{ relation: string; contactId: string | null; name: string; phone: string | null }>(
+    `select 'guardian' as relation, c.id as contact_id, concat_ws(' ', nullif(c.given_name, ''), nullif(c.family_name, '')) as name, null as phone
+       from relationships r join contacts c on c.id = r.from_contact where r.to_contact = $1 and r.kind = 'guardian'
+     union all
+     select 'in the care of this person', c.id, concat_ws(' ', nullif(c.given_name, ''), nullif(c.family_name, '')), null
+       from relationships r join contacts c on c.id = r.to_contact where r.from_contact = $1 and r.kind = 'guardian'
+     union all
+     select 'in an emergency', r.from_contact, coalesce(r.other_name, ''), r.other_phone
+       from relationships r where r.to_contact = $1 and r.kind = 'emergency'
+     union all
+     select 'same household', o.id, concat_ws(' ', nullif(o.given_name, ''), nullif(o.family_name, '')), null
+       from contacts c join contacts o on o.household_id = c.household_id and o.id <> c.id
+       where c.id = $1 and not exists (select 1 from relationships r where r.kind = 'guardian'
+         and ((r.from_contact = c.id and r.to_contact = o.id) or (r.from_contact = o.id and r.to_contact = c.id)))`,
+    [contactId],
+  );
+
+export interface TotalsRow {
+  attended: number;
+  missed: number;
+  coming: number;
+  hours: number;
+  givenThisYear: number;
+  givenEver: number;
+  firstSeen: string | null;
+  lastSeen: string | null;
+}
+
+export const readTotals = async (tx: Queries, contactId: string, yearStart: string): Promise<TotalsRow> =>
+  (await first<TotalsRow>(
+    tx,
+    `select
+       (select count(*)::int from attendance where contact_id = $1 and state in ('arrived', 'left')) as attended,
+       (select count(*)::int from attendance where contact_id = $1 and state = 'missed') as missed,
+       (select count(*)::int from attendance where contact_id = $1 and state = 'expected') as coming,
+       (select coalesce(sum(hours), 0)::float8 from assignments where contact_id = $1 and state = 'served') as hours,
+       (select coalesce(sum(amount), 0)::bigint from donations where contact_id = $1 and at >= $2) as given_this_year,
+       (select coalesce(sum(amount), 0)::bigint from donations where contact_id = $1) as given_ever,
+       (select min(arrived_at) from attendance where contact_id = $1) as first_seen,
+       (select max(arrived_at) from attendance where contact_id = $1) as last_seen`,
+    [contactId, yearStart],
+  ))!;

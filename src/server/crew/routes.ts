@@ -1,0 +1,331 @@
+import type { crewContract } from '#contract/crew.ts';
+import { fullName } from '#core/contacts/names.ts';
+import { clashesOf, hoursOf } from '#core/crew/clashes.ts';
+import { writeCalendar } from '#core/exchange/calendar.ts';
+import { sayTime } from '#core/time/say.ts';
+import { instantOf, meaningOf } from '#core/time/wallTime.ts';
+import { linkPerson } from '../contacts/linking.ts';
+import { readReach } from '../contacts/routes.ts';
+import { readContact } from '../contacts/store.ts';
+import { first, insert, type Queries, update } from '../db/database.ts';
+import { mayChange } from '../events/routes.ts';
+import { readEvent } from '../events/store.ts';
+import { audit, followLink, openLink, type Work } from '../http/app.ts';
+import { File, type Handlers } from '../http/handle.ts';
+import { conflict, invalid, notFound } from '../http/problem.ts';
+import { planDirect } from '../messages/direct.ts';
+import { replan } from '../messages/planning.ts';
+import { sayShift } from '../messages/sending.ts';
+import { announce } from '../registration/ordering.ts';
+import { publicEventRow } from '../registration/public.ts';
+import { theOrganization } from '../staff/store.ts';
+import { readShift, readShifts, readStints, type ShiftRow } from './store.ts';
+
+/** What speaks against putting somebody on a shift: other shifts, and a seat of their own at the same event. */
+async function clashesFor(tx: Queries, shift: ShiftRow, contactId: string) {
+  const stints = await readStints(tx, contactId, shift.startsAt, shift.endsAt);
+  const clashes: { kind: 'overlap' | 'short rest' | 'own seat'; text: string }[] = clashesOf(
+    { shiftId: shift.id, label: shift.role, startsAt: shift.startsAt, endsAt: shift.endsAt },
+    stints,
+  ).map(({ kind, text }) => ({ kind, text }));
+  const seat = await first<{ title: string }>(
+    tx,
+    `select e.public_title as title from registrations r join events e on e.id = r.event_id
+     where r.contact_id = $1 and r.state = 'confirmed' and e.starts_at < $3 and coalesce(e.ends_at, e.starts_at) > $2 limit 1`,
+    [contactId, shift.startsAt, shift.endsAt],
+  );
+  if (seat) clashes.push({ kind: 'own seat', text: `has a seat at ${seat.title} at that time` });
+  return clashes;
+}
+
+async function assign(
+  w: Work,
+  shift: ShiftRow,
+  contactId: string,
+  source: 'staff' | 'public',
+  clashes: object[],
+  overrideReason: string | null,
+): Promise<string> {
+  const { tx, app, now } = w;
+  const id = app.ids.id();
+  const twice = await first(
+    tx,
+    "select 1 as x from assignments where shift_id = $1 and contact_id = $2 and state <> 'dropped'",
+    [shift.id, contactId],
+  );
+  if (twice) throw conflict('on-shift', 'This person is on this shift already.');
+  const filled = await first<{ n: number }>(
+    tx,
+    "select count(*)::int as n from assignments where shift_id = $1 and state <> 'dropped'",
+    [shift.id],
+  );
+  if (source === 'public' && filled!.n >= shift.needed)
+    throw conflict('shift-full', 'This shift was just filled. Please choose another.');
+  await insert(tx, 'assignments', {
+    id,
+    shiftId: shift.id,
+    contactId,
+    state: 'agreed',
+    source,
+    overrideReason,
+    clashes,
+    madeAt: now,
+  });
+  const event = await readEvent(tx, shift.eventId);
+  const contact = (await readContact(tx, contactId))!;
+  const { name: organization } = await theOrganization(tx);
+  await planDirect(w, {
+    kind: 'crew',
+    key: `crew:${id}`,
+    to: {
+      name: fullName({ given: contact.givenName, family: contact.familyName }),
+      email: contact.emails.find((e) => !e.bounced)?.email ?? null,
+      contactId,
+      language: contact.language === 'fr' ? 'fr' : 'en',
+    },
+    eventId: event.id,
+    reason: source === 'public' ? 'signed up for a shift' : 'put on a shift',
+    values: {
+      name: contact.givenName,
+      event: event.publicTitle,
+      shift: sayShift(shift, contact.language),
+      shifts_link: `${app.origin}/crew/${await openLink(w, 'crew', contactId)}`,
+      organization,
+    },
+  });
+  await replan(w, event.id);
+  await audit(w, 'put on a shift', { kind: 'shift', id: shift.id }, { contactId, overrideReason });
+  announce(w, event.id);
+  return id;
+}
+
+async function crewByLink(tx: Queries, token: string): Promise<string> {
+  const id = await followLink(tx, 'crew', token);
+  if (!id) throw notFound('This page');
+  return id;
+}
+
+interface OwnShiftRow extends ShiftRow {
+  assignmentId: string;
+  state: string;
+  event: string;
+  slug: string | null;
+  zone: string;
+  venue: string | null;
+  filled: number;
+  version: number;
+  hours: number | null;
+}
+
+const ownShifts = (tx: Queries, contactId: string): Promise<OwnShiftRow[]> =>
+  tx.query<OwnShiftRow>(
+    `select a.id as assignment_id, a.state, a.hours, s.id, s.event_id, s.role, s.place, s.starts_local, s.ends_local, s.starts_at, s.ends_at, s.needed, s.public_sign_up,
+       (select count(*)::int from assignments x where x.shift_id = s.id and x.state <> 'dropped') as filled,
+       e.public_title as event, e.slug, e.zone, e.version, v.name as venue
+     from assignments a join shifts s on s.id = a.shift_id join events e on e.id = s.event_id left join venues v on v.id = e.venue_id
+     where a.contact_id = $1 and a.state <> 'dropped' and e.state <> 'called off' order by s.starts_at`,
+    [contactId],
+  );
+
+export const crewHandlers: Handlers<typeof crewContract> = {
+  'GET /api/events/:id/crew': async ({ tx, params }) => {
+    await readEvent(tx, params.id);
+    const shifts = await readShifts(tx, params.id);
+    return {
+      shifts,
+      needed: shifts.reduce((sum, s) => sum + s.needed, 0),
+      filled: shifts.reduce((sum, s) => sum + Math.min(s.filled, s.needed), 0),
+      hours: shifts.reduce((sum, s) => sum + s.needed * hoursOf(s.startsAt, s.endsAt), 0),
+    };
+  },
+
+  'POST /api/events/:id/shifts': async (c) => {
+    const event = await readEvent(c.tx, c.params.id);
+    mayChange(event, c.staff);
+    const { startsLocal, endsLocal } = c.body;
+    for (const [path, wall] of [
+      ['startsLocal', startsLocal],
+      ['endsLocal', endsLocal],
+    ] as const) {
+      const meaning = meaningOf(wall, event.zone);
+      if (meaning.kind === 'gap')
+        throw invalid([
+          { path, message: `${sayTime(wall)} does not exist on that date: the clocks go forward.` },
+        ]);
+    }
+    const startsAt = instantOf(startsLocal, event.zone);
+    const endsAt = instantOf(endsLocal, event.zone);
+    if (endsAt <= startsAt)
+      throw invalid([
+        { path: 'endsLocal', message: 'The end is before the start. If it ends the next day, say so.' },
+      ]);
+    if (hoursOf(startsAt, endsAt) > 24)
+      throw invalid([{ path: 'endsLocal', message: 'A shift lasts at most 24 hours.' }]);
+    const id = c.app.ids.id();
+    await insert(c.tx, 'shifts', { id, eventId: event.id, ...c.body, startsAt, endsAt });
+    await audit(c, 'added a shift', { kind: 'event', id: event.id }, { role: c.body.role });
+    announce(c, event.id);
+    return { id };
+  },
+
+  'DELETE /api/shifts/:id': async (c) => {
+    const shift = await readShift(c.tx, c.params.id);
+    mayChange(await readEvent(c.tx, shift.eventId), c.staff);
+    if (
+      await first(c.tx, "select 1 as x from assignments where shift_id = $1 and state <> 'dropped'", [
+        shift.id,
+      ])
+    )
+      throw conflict('shift-taken', 'Somebody is on this shift. Drop them first, so that they are told.');
+    await c.tx.query('delete from shifts where id = $1', [shift.id]);
+    await audit(c, 'removed a shift', { kind: 'event', id: shift.eventId }, { role: shift.role });
+    announce(c, shift.eventId);
+    return { done: true };
+  },
+
+  'POST /api/shifts/:id/assignments': async (c) => {
+    const shift = await readShift(c.tx, c.params.id, true);
+    mayChange(await readEvent(c.tx, shift.eventId), c.staff);
+    if (!(await readContact(c.tx, c.body.contactId)))
+      throw invalid([{ path: 'contactId', message: 'This contact does not exist.' }]);
+    const clashes = await clashesFor(c.tx, shift, c.body.contactId);
+    if (clashes.length && c.body.overrideReason.length < 3) return { assigned: false, clashes };
+    await assign(c, shift, c.body.contactId, 'staff', clashes, clashes.length ? c.body.overrideReason : null);
+    return { assigned: true, clashes };
+  },
+
+  'POST /api/assignments/:id/state': async (c) => {
+    const { tx, params, body } = c;
+    const row = await first<{ shiftId: string; state: string }>(
+      tx,
+      'select shift_id, state from assignments where id = $1',
+      [params.id],
+    );
+    if (!row) throw notFound('This assignment');
+    const shift = await readShift(tx, row.shiftId);
+    mayChange(await readEvent(tx, shift.eventId), c.staff);
+    if (row.state === 'dropped')
+      throw conflict('dropped', 'This person was dropped from the shift; put them on again instead.');
+    if ((body.state === 'served' || body.state === 'missed') && shift.startsAt > c.now)
+      throw conflict('not-yet', 'The shift has not begun.');
+    const hours = body.state === 'served' ? (body.hours ?? hoursOf(shift.startsAt, shift.endsAt)) : null;
+    await update(tx, 'assignments', params.id, { state: body.state, hours });
+    if (body.state === 'dropped') await replan(c, shift.eventId);
+    await audit(c, `shift ${body.state}`, { kind: 'shift', id: shift.id }, { assignment: params.id, hours });
+    announce(c, shift.eventId);
+    return { done: true };
+  },
+
+  'GET /api/public/events/:slug/shifts': async ({ tx, params, now }) => {
+    const event = await publicEventRow(tx, params.slug);
+    const shifts = (await readShifts(tx, event.id)).filter((s) => s.publicSignUp && s.startsAt > now);
+    return {
+      title: event.publicTitle,
+      slug: event.slug!,
+      zone: event.zone,
+      startsLocal: event.startsLocal,
+      place: event.venueName,
+      shifts: shifts.map(({ id, role, place, startsLocal, endsLocal, needed, assignments }) => ({
+        id,
+        role,
+        place,
+        startsLocal,
+        endsLocal,
+        needed,
+        filled: Math.min(needed, assignments.length),
+      })),
+    };
+  },
+
+  'POST /api/public/shifts/:id/sign-up': async (c) => {
+    const shift = await readShift(c.tx, c.params.id, true);
+    const event = await readEvent(c.tx, shift.eventId);
+    if (!['open', 'closed'].includes(event.state) || !shift.publicSignUp || shift.startsAt <= c.now)
+      throw conflict('shift-closed', 'This shift does not take sign-ups.');
+    const { email, phone, problems } = readReach(c.body, (await theOrganization(c.tx)).country);
+    if (!c.body.email)
+      problems.push({ path: 'email', message: 'Give an email address; your shifts are sent there.' });
+    if (problems.length) throw invalid(problems);
+    const { contactId } = await linkPerson(
+      c,
+      { ...c.body, email, phone },
+      `signed up for a shift at ${event.publicTitle}`,
+    );
+    const clashes = await clashesFor(c.tx, shift, contactId);
+    if (clashes.some((x) => x.kind === 'overlap'))
+      throw conflict('clash', `You are down for another shift then: ${clashes[0]!.text}.`);
+    await assign(c, shift, contactId, 'public', clashes, null);
+    return { token: await openLink(c, 'crew', contactId) };
+  },
+
+  'GET /api/public/crew/:token': async ({ tx, params, now }) => {
+    const contactId = await crewByLink(tx, params.token);
+    const contact = (await readContact(tx, contactId))!;
+    const shifts = await ownShifts(tx, contactId);
+    return {
+      name: contact.givenName || contact.familyName,
+      hoursServed: shifts.filter((s) => s.state === 'served').reduce((sum, s) => sum + (s.hours ?? 0), 0),
+      shifts: shifts.map(
+        ({
+          id,
+          role,
+          place,
+          startsLocal,
+          endsLocal,
+          needed,
+          filled,
+          assignmentId,
+          event,
+          slug,
+          zone,
+          venue,
+          state,
+          endsAt,
+        }) => ({
+          id,
+          role,
+          place,
+          startsLocal,
+          endsLocal,
+          needed,
+          filled,
+          assignmentId,
+          event,
+          slug,
+          zone,
+          venue,
+          state,
+          past: endsAt <= now,
+        }),
+      ),
+    };
+  },
+
+  'POST /api/public/crew/:token/drop': async (c) => {
+    const contactId = await crewByLink(c.tx, c.params.token);
+    const own = (await ownShifts(c.tx, contactId)).find((s) => s.assignmentId === c.body.assignmentId);
+    if (!own) throw notFound('This shift');
+    if (own.startsAt <= c.now)
+      throw conflict('begun', 'This shift has begun; please speak to the crew lead.');
+    await update(c.tx, 'assignments', own.assignmentId, { state: 'dropped' });
+    await replan(c, own.eventId);
+    await audit(c, 'gave a shift back', { kind: 'shift', id: own.id }, { contactId });
+    announce(c, own.eventId);
+    return { done: true };
+  },
+
+  'GET /api/public/crew/:token/calendar.ics': async ({ tx, params, now, app }) => {
+    const contactId = await crewByLink(tx, params.token);
+    const { name } = await theOrganization(tx);
+    const entries = (await ownShifts(tx, contactId)).map((s) => ({
+      uid: `${s.assignmentId}@acolyte`,
+      startsAt: s.startsAt,
+      endsAt: s.endsAt,
+      summary: `${s.role}, ${s.event}`,
+      location: [s.place, s.venue].filter(Boolean).join(', '),
+      url: `${app.origin}/crew/${params.token}`,
+      sequence: s.version,
+    }));
+    return new File('shifts.ics', writeCalendar(`Shifts, ${name}`, entries, now));
+  },
+};

@@ -1,0 +1,243 @@
+import type { DoorRow, doorsContract } from '#contract/doors.ts';
+import { fullName } from '#core/contacts/names.ts';
+import { readPassCode } from '#core/doors/passCode.ts';
+import { judge } from '#core/doors/verdict.ts';
+import { sayAnswer } from '#core/registration/questions.ts';
+import type { RegistrationState } from '#core/registration/states.ts';
+import { dateOf } from '#core/time/wallTime.ts';
+import { identify } from '../contacts/linking.ts';
+import { readReach } from '../contacts/routes.ts';
+import { first, insert, type Queries, update } from '../db/database.ts';
+import { type EventRow, readEvent, readOffers } from '../events/store.ts';
+import { audit, type Work } from '../http/app.ts';
+import type { Handlers } from '../http/handle.ts';
+import { conflict, invalid } from '../http/problem.ts';
+import { announce, placeOrder } from '../registration/ordering.ts';
+import { readSeat, readSeats } from '../registration/store.ts';
+import { theOrganization } from '../staff/store.ts';
+import { waiverStandings } from '../waivers/store.ts';
+
+interface RawRow {
+  registrationId: string;
+  orderId: string;
+  given: string;
+  family: string;
+  buyer: string;
+  party: number;
+  offer: string;
+  seatState: RegistrationState;
+  attendance: 'expected' | 'arrived' | 'left' | 'missed' | null;
+  arrivedAt: string | null;
+  balance: number;
+  dietary: string | null;
+  notes: { question: string; value: never }[];
+}
+
+/** The rows of the door list; with `registrationId` only that one. */
+async function doorRows(
+  tx: Queries,
+  event: EventRow,
+  now: string,
+  registrationId: string | null = null,
+): Promise<DoorRow[]> {
+  const { ageOfMajority, zone } = await theOrganization(tx);
+  const needs = await waiverStandings(tx, event, ageOfMajority, dateOf(now, zone));
+  const rows = await tx.query<RawRow>(
+    `select r.id as registration_id, r.order_id, r.given_name as given, r.family_name as family, o.buyer_given || ' ' || o.buyer_family as buyer,
+       o.seats as party, f.name as offer, r.state as seat_state, a.state as attendance, a.arrived_at,
+       greatest(0, o.due - coalesce((select sum(amount) from payments p where p.order_id = o.id), 0))::bigint as balance, c.dietary,
+       coalesce((select jsonb_agg(jsonb_build_object('question', q.prompt->>'en', 'value', x.value)) from answers x join questions q on q.id = x.question_id
+         where q.at_door and (x.registration_id = r.id or (x.registration_id is null and x.order_id = o.id))), '[]') as notes
+     from registrations r join orders o on o.id = r.order_id join offers f on f.id = r.offer_id
+       left join attendance a on a.registration_id = r.id left join contacts c on c.id = r.contact_id
+     where r.event_id = $1 and (r.id = $2 or ($2::uuid is null and r.state = 'confirmed'))
+     order by r.family_name, r.given_name, r.id`,
+    [event.id, registrationId],
+  );
+  return rows.map((r) => {
+    const need = needs.get(r.registrationId) ?? 'not asked';
+    const verdict = judge({
+      seatState: r.seatState,
+      attendance: r.attendance ?? 'expected',
+      waiverMissing: need === 'self' || need === 'guardian' ? need : null,
+      balance: r.balance,
+      sameEvent: true,
+    });
+    return {
+      registrationId: r.registrationId,
+      orderId: r.orderId,
+      given: r.given,
+      family: r.family,
+      party: r.party > 1 ? `party of ${r.party}, ${r.buyer}` : '',
+      offer: r.offer,
+      attendance: r.attendance ?? 'expected',
+      arrivedAt: r.arrivedAt,
+      ...verdict,
+      balance: r.balance,
+      notes: [
+        ...(r.dietary ? [r.dietary] : []),
+        ...r.notes.map((n) => `${n.question} ${sayAnswer(n.value)}`),
+      ],
+    };
+  });
+}
+
+/** Marks an arrival, a leaving, or takes a mark back. Answers whether anything changed: two devices may mark the same. */
+async function mark(
+  w: Work,
+  registrationId: string,
+  state: 'expected' | 'arrived' | 'left',
+  despite: string,
+): Promise<{ state: 'expected' | 'arrived' | 'left' | 'missed'; changed: boolean }> {
+  const { tx, app, now } = w;
+  const seat = await readSeat(tx, registrationId);
+  const event = await readEvent(tx, seat.eventId);
+  if (seat.state !== 'confirmed')
+    throw conflict('not-confirmed', `This seat is ${seat.state}; only a confirmed one can arrive.`);
+  if (!['open', 'closed'].includes(event.state))
+    throw conflict('event-state', `This event is ${event.state}.`);
+  const before =
+    (
+      await first<{ state: 'expected' | 'arrived' | 'left' | 'missed' }>(
+        tx,
+        'select state from attendance where registration_id = $1 for update',
+        [registrationId],
+      )
+    )?.state ?? 'expected';
+  if (before === state) return { state, changed: false };
+  if (state === 'left' && before !== 'arrived')
+    throw conflict('not-in', 'Somebody who is not in cannot leave.');
+  if (state === 'arrived' && before !== 'left') {
+    const [row] = await doorRows(tx, event, now, registrationId);
+    if (row?.light === 'stop' && before !== 'missed' && despite.length < 3)
+      throw conflict(
+        'stop',
+        `${row.headline}. ${row.details.join(' ')} Say why to let them in all the same.`,
+      );
+  }
+  await tx.query(
+    `insert into attendance (registration_id, event_id, contact_id, state, arrived_at, left_at) values ($1, $2, $3, $4, $5, $6)
+     on conflict (registration_id) do update set state = excluded.state,
+       arrived_at = case when excluded.state = 'expected' then null when excluded.state = 'left' or attendance.state = 'left' then attendance.arrived_at else excluded.arrived_at end,
+       left_at = excluded.left_at`,
+    [
+      registrationId,
+      seat.eventId,
+      seat.contactId,
+      state,
+      state === 'arrived' ? now : null,
+      state === 'left' ? now : null,
+    ],
+  );
+  await insert(tx, 'attendance_marks', {
+    id: app.ids.id(),
+    registrationId,
+    state,
+    at: now,
+    staffId: w.actor.staffId,
+    actor: w.actor.name,
+  });
+  if (despite) await audit(w, 'let in despite', { kind: 'registration', id: registrationId }, { despite });
+  announce(w, seat.eventId);
+  return { state, changed: true };
+}
+
+export const doorsHandlers: Handlers<typeof doorsContract> = {
+  'GET /api/events/:id/doors': async ({ tx, params, now }) => {
+    const event = await readEvent(tx, params.id);
+    const rows = await doorRows(tx, event, now);
+    const offers = await readOffers(tx, params.id);
+    return {
+      title: event.publicTitle,
+      startsLocal: event.startsLocal,
+      state: event.state,
+      confirmed: rows.length,
+      arrived: rows.filter((r) => r.attendance === 'arrived' || r.attendance === 'left').length,
+      inside: rows.filter((r) => r.attendance === 'arrived').length,
+      capacity: event.capacity,
+      offers: offers.map(({ id, name, price }) => ({ id, name, price })),
+      rows,
+    };
+  },
+
+  'POST /api/events/:id/scan': async ({ tx, params, body, now }) => {
+    const event = await readEvent(tx, params.id);
+    const stop = (headline: string, ...details: string[]) => ({
+      row: null,
+      light: 'stop' as const,
+      headline,
+      details,
+    });
+    const code = readPassCode(body.code);
+    if (!code) return stop('No pass code', 'This is not a code of ours, or it was mistyped.');
+    const seat = await first<{ id: string; eventId: string; title: string }>(
+      tx,
+      'select r.id, r.event_id, e.public_title as title from registrations r join events e on e.id = r.event_id where r.pass_code = $1',
+      [code],
+    );
+    if (!seat) return stop('Unknown pass', 'Nobody holds this code.');
+    if (seat.eventId !== event.id) {
+      const verdict = judge({
+        seatState: 'confirmed',
+        attendance: 'expected',
+        waiverMissing: null,
+        balance: 0,
+        sameEvent: false,
+      });
+      return stop(verdict.headline, `This pass is for ${seat.title}.`);
+    }
+    const [row] = await doorRows(tx, event, now, seat.id);
+    return { row: row!, light: row!.light, headline: row!.headline, details: row!.details };
+  },
+
+  'POST /api/registrations/:id/attendance': (c) => mark(c, c.params.id, c.body.state, c.body.despite),
+
+  'POST /api/events/:id/walk-ins': async (c) => {
+    const { tx, params, body } = c;
+    const event = await readEvent(tx, params.id, true);
+    const { country } = await theOrganization(tx);
+    const { email, phone, problems } = readReach(body, country);
+    if (problems.length) throw invalid(problems);
+    const person = { given: body.given, family: body.family, email, phone, birthDate: body.birthDate };
+    const decision = await identify(tx, person);
+    if (decision.contactId && decision.outcome === 'same') {
+      const seat = await first(
+        tx,
+        "select 1 as x from registrations where event_id = $1 and contact_id = $2 and state = 'confirmed'",
+        [event.id, decision.contactId],
+      );
+      if (seat) throw conflict('has-seat', `${fullName(body)} has a seat already; find them in the list.`);
+    }
+    const placed = await placeOrder(
+      c,
+      event.id,
+      {
+        buyer: { given: body.given, family: body.family, email: body.email, phone: body.phone },
+        lines: [{ offerId: body.offerId, units: 1 }],
+        attendees: [
+          { given: body.given, family: body.family, birthDate: body.birthDate, email: '', answers: {} },
+        ],
+        answers: {},
+        donation: { amount: 0, fundId: null, anonymous: false },
+        language: 'en',
+        waitlist: false,
+      },
+      'door',
+    );
+    const [seat] = await readSeats(tx, placed.orderId);
+    await update(tx, 'registrations', seat!.id, { walkIn: true });
+    await mark(c, seat!.id, 'arrived', body.despite || 'walk-in');
+    const balance = await first<{ balance: number }>(
+      tx,
+      'select due - coalesce((select sum(amount) from payments where order_id = o.id), 0) as balance from orders o where id = $1',
+      [placed.orderId],
+    );
+    return {
+      registrationId: seat!.id,
+      contactId: seat!.contactId!,
+      known: decision.outcome === 'same',
+      reasons: decision.reasons,
+      balance: balance?.balance ?? 0,
+    };
+  },
+};

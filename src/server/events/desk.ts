@@ -1,0 +1,117 @@
+import type { DeskEntry } from '#contract/events.ts';
+import { dateOf, shiftDate } from '#core/time/wallTime.ts';
+import { readSteps } from '../clearance/steps.ts';
+import { first, type Queries } from '../db/database.ts';
+import type { SignedIn } from '../http/app.ts';
+import { theOrganization } from '../staff/store.ts';
+import { marginOfEvent } from './margin.ts';
+import { type EventRow, readEvent, seasonEvents } from './store.ts';
+
+/** How long an event that is over stays on the desk, in days. */
+const lingerDays = 30;
+
+/** What needs somebody now: the pressing remarks of every live event, and the clearance steps this person may decide. */
+export async function deskOf(tx: Queries, staff: SignedIn, now: string) {
+  const { zone } = await theOrganization(tx);
+  const today = dateOf(now, zone);
+  const live = await tx.query<{ id: string }>(
+    `select id from events where not is_template and state in ('draft', 'in clearance', 'cleared', 'open', 'closed')
+       and (starts_at is null or coalesce(ends_at, starts_at) > $1::timestamptz - make_interval(days => ${lingerDays})) order by starts_at nulls last, id`,
+    [now],
+  );
+  const entries: DeskEntry[] = [];
+  for (const { id } of live) {
+    const event = await readEvent(tx, id);
+    if (!concerns(event, staff)) continue;
+    entries.push(...(await stepsToDecide(tx, event, staff)));
+    const { notes } = await marginOfEvent(tx, event, now);
+    for (const n of notes)
+      if (n.tone !== 'know' && n.action && shows(n.action.stage, staff))
+        entries.push({
+          urgency: n.urgency,
+          when: n.when,
+          tone: n.tone,
+          subject: event.publicTitle || event.teamTitle,
+          about: n.action.stage,
+          text: `${n.headline} ${n.text}`.trim(),
+          action: { label: n.action.label, href: `/events/${id}/${n.action.stage}` },
+        });
+  }
+  entries.sort((a, b) => b.urgency - a.urgency || (a.subject < b.subject ? -1 : 1));
+  const season =
+    (await seasonEvents(
+      tx,
+      "not e.is_template and e.state <> 'shelved' and e.starts_at between $1::timestamptz - interval '45 days' and $1::timestamptz + interval '120 days'",
+      [now],
+    )) ?? [];
+  return {
+    today,
+    entries,
+    since: await sinceYesterday(tx, today, zone),
+    openNow: season.filter((e) => e.state === 'open'),
+    ribbon: season,
+  };
+}
+
+/** A unit lead sees the events of the unit; everybody else sees all. */
+const concerns = (event: EventRow, staff: SignedIn): boolean =>
+  staff.roles.includes('coordinator') || !staff.unitId || event.unitId === staff.unitId;
+
+const stagesOfRole: Record<string, readonly string[]> = {
+  'unit lead': ['plan', 'clearance', 'registration', 'crew', 'messages', 'doors', 'wrap-up'],
+  treasurer: ['wrap-up'],
+  'crew lead': ['crew'],
+  approver: [],
+  door: ['doors'],
+};
+const shows = (stage: string, staff: SignedIn): boolean =>
+  staff.roles.includes('coordinator') || staff.roles.some((r) => stagesOfRole[r]?.includes(stage));
+
+async function stepsToDecide(tx: Queries, event: EventRow, staff: SignedIn): Promise<DeskEntry[]> {
+  if (!staff.approves.length) return [];
+  const steps = await readSteps(tx, event.id);
+  return steps
+    .filter(
+      (s) => (s.state === 'with approver' || s.state === 'reopened') && staff.approves.includes(s.approves),
+    )
+    .map((s) => ({
+      urgency: 80,
+      when: `by ${s.dueOn.slice(8)}.${s.dueOn.slice(5, 7)}.`,
+      tone: 'need' as const,
+      subject: event.publicTitle,
+      about: 'clearance',
+      text: `${s.step} is asked of you: ${s.because.join(', ')}.`,
+      action: { label: 'Read and decide', href: `/events/${event.id}/clearance` },
+    }));
+}
+
+async function sinceYesterday(tx: Queries, today: string, zone: string) {
+  const from = `${shiftDate(today, -1)} 00:00 ${zone}`;
+  const row = (await first<
+    Record<'seats' | 'withdrawn' | 'donations' | 'waivers' | 'sent' | 'failed', number>
+  >(
+    tx,
+    `select
+       (select count(*)::int from registrations where confirmed_at >= $1::timestamptz) as seats,
+       (select count(*)::int from registrations where state = 'withdrawn' and ended_at >= $1::timestamptz) as withdrawn,
+       (select coalesce(sum(amount), 0)::bigint from donations where at >= $1::timestamptz) as donations,
+       (select count(*)::int from signatures where at >= $1::timestamptz) as waivers,
+       (select count(*)::int from messages where sent_at >= $1::timestamptz) as sent,
+       (select count(*)::int from messages where state in ('failed', 'bounced')) as failed`,
+    [from],
+  ))!;
+  const line = (
+    label: string,
+    count: number | null,
+    amount: number | null = null,
+    tone: 'know' | 'stop' = 'know',
+  ) => ({ label, count, amount, tone });
+  return [
+    line('Seats confirmed', row.seats),
+    line('Seats withdrawn', row.withdrawn),
+    line('Donations', null, row.donations),
+    line('Waivers signed', row.waivers),
+    line('Messages sent', row.sent),
+    ...(row.failed ? [line('Messages that failed', row.failed, null, 'stop')] : []),
+  ];
+}

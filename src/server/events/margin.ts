@@ -1,0 +1,138 @@
+import { type MarginFacts, marginOf, type Note } from '#core/events/margin.ts';
+import { freeSeats } from '#core/registration/capacity.ts';
+import { offersFor } from '#core/registration/waitlist.ts';
+import { dateOf, daysBetween } from '#core/time/wallTime.ts';
+import { needOf } from '#core/waivers/needs.ts';
+import { deadlineOf, lacksOfEvent, neededSteps, readSteps } from '../clearance/steps.ts';
+import { first, type Queries } from '../db/database.ts';
+import { figuresOfEvent } from '../outcomes/store.ts';
+import { readTaken, readWaiting } from '../registration/store.ts';
+import { type OrganizationRow, theOrganization } from '../staff/store.ts';
+import { type EventRow, readOffers } from './store.ts';
+
+interface CountsRow {
+  shifts: number;
+  places: number;
+  firstRole: string | null;
+  failed: number;
+  unknown: number;
+  offersOut: number;
+  hoursOpen: number;
+}
+
+/** The remarks about one event, worked out from what is stored now. */
+export async function marginOfEvent(
+  tx: Queries,
+  event: EventRow,
+  now: string,
+): Promise<{ notes: Note[]; facts: MarginFacts }> {
+  const organization = await theOrganization(tx);
+  const today = dateOf(now, organization.zone);
+  const offers = await readOffers(tx, event.id);
+  const { steps: needed } = await neededSteps(tx, event, offers);
+  const steps = ['draft', 'in clearance', 'cleared', 'open'].includes(event.state)
+    ? await readSteps(tx, event.id)
+    : [];
+  const deadline = event.state === 'draft' && needed.length ? await deadlineOf(tx, event, needed, now) : null;
+  const taken = await readTaken(tx, event.id);
+  const waiting = await readWaiting(tx, event.id, offers);
+  const fitting =
+    event.startsAt && waiting.length ? offersFor(waiting, event, taken, now, event.startsAt)[0] : undefined;
+  const counts = (await first<CountsRow>(tx, countsSql, [event.id, now]))!;
+  const end = event.endsAt ?? event.startsAt;
+  const over = Boolean(end && end <= now);
+  const [owedBack, owing] = await balances(tx, event.id);
+  const back = steps.find((s) => s.state === 'sent back' || s.state === 'refused');
+  const figures = over ? await figuresOfEvent(tx, event.id) : null;
+  const facts: MarginFacts = {
+    state: event.state,
+    currency: organization.currency,
+    daysToStart: event.startsLocal ? daysBetween(today, event.startsLocal.slice(0, 10)) : null,
+    over,
+    lacks: lacksOfEvent(event, offers, today),
+    daysToSubmit: deadline?.daysLeft ?? null,
+    stuck: steps
+      .filter((s) => s.state === 'with approver' || s.state === 'reopened')
+      .map((s) => ({ step: s.step, overdueDays: Math.max(0, daysBetween(s.dueOn, today)) })),
+    sentBack: back && event.state === 'draft' ? `${back.step}: ${back.words}` : null,
+    conditions: over
+      ? []
+      : steps
+          .filter((s) => s.state === 'cleared with conditions')
+          .map((s) => ({ step: s.step, words: s.words })),
+    waiversMissing: over ? { minors: 0, adults: 0 } : await waiversMissing(tx, event, organization),
+    freeSeats: freeSeats(event, taken),
+    waiting: {
+      parties: waiting.length,
+      people: waiting.reduce((sum, p) => sum + p.seats, 0),
+      firstFit: fitting
+        ? { name: fitting.party.name, seats: fitting.party.seats, orderId: fitting.party.orderId }
+        : null,
+    },
+    offersOut: counts.offersOut,
+    unfilled: { places: counts.places, shifts: counts.shifts, firstRole: counts.firstRole },
+    messagesFailed: counts.failed,
+    paymentsUnknown: counts.unknown,
+    owedBack,
+    owing,
+    hoursOpen: counts.hoursOpen,
+    survey: figures?.survey ?? null,
+    checksFailing: figures?.checks.filter((c) => !c.holds).map((c) => c.text) ?? [],
+  };
+  return { notes: marginOf(facts), facts };
+}
+
+const countsSql = `
+  with open_shifts as (
+    select s.role, s.starts_at, s.needed - (select count(*) from assignments a where a.shift_id = s.id and a.state in ('agreed', 'served', 'missed')) as open
+    from shifts s where s.event_id = $1 and s.starts_at > $2)
+  select
+    (select count(*)::int from open_shifts where open > 0) as shifts,
+    (select coalesce(sum(open), 0)::int from open_shifts where open > 0) as places,
+    (select role from open_shifts where open > 0 order by starts_at limit 1) as first_role,
+    (select count(*)::int from messages where event_id = $1 and state in ('failed', 'bounced')) as failed,
+    (select count(*)::int from payment_attempts p join orders o on o.id = p.order_id where o.event_id = $1 and p.state in ('asked', 'unknown')) as unknown,
+    (select count(*)::int from orders where event_id = $1 and offered_until is not null) as offers_out,
+    (select count(*)::int from assignments a join shifts s on s.id = a.shift_id where s.event_id = $1 and s.ends_at <= $2 and a.state in ('proposed', 'agreed')) as hours_open`;
+
+/** Orders that paid more than is due, and orders that still owe, each with the sum. */
+async function balances(
+  tx: Queries,
+  eventId: string,
+): Promise<[{ orders: number; amount: number }, { orders: number; amount: number }]> {
+  const rows = await tx.query<{ balance: number }>(
+    `select o.due - coalesce((select sum(amount) from payments p where p.order_id = o.id), 0) as balance from orders o
+     where o.event_id = $1 and (exists (select 1 from registrations r where r.order_id = o.id and r.state = 'confirmed')
+       or exists (select 1 from payments p where p.order_id = o.id))`,
+    [eventId],
+  );
+  const sum = (of: number[]) => ({ orders: of.length, amount: of.reduce((a, b) => a + b, 0) });
+  return [
+    sum(rows.map((r) => -r.balance).filter((b) => b > 0)),
+    sum(rows.map((r) => r.balance).filter((b) => b > 0)),
+  ];
+}
+
+async function waiversMissing(
+  tx: Queries,
+  event: EventRow,
+  { ageOfMajority }: OrganizationRow,
+): Promise<{ minors: number; adults: number }> {
+  if (!event.waiverId || !event.startsLocal) return { minors: 0, adults: 0 };
+  const waiver = await first<{ audience: 'everyone' | 'minors' | 'adults' }>(
+    tx,
+    'select audience from waivers where id = $1',
+    [event.waiverId],
+  );
+  const rows = await tx.query<{ birthDate: string | null; saidMinor: boolean }>(
+    `select coalesce(r.birth_date, c.birth_date) as birth_date, r.said_minor from registrations r left join contacts c on c.id = r.contact_id
+     where r.event_id = $1 and r.state = 'confirmed'
+       and not exists (select 1 from signatures g where g.registration_id = r.id and g.waiver_id = $2 and g.state = 'valid')`,
+    [event.id, event.waiverId],
+  );
+  const needs = rows.map((r) => needOf(waiver!.audience, r, event.startsLocal!.slice(0, 10), ageOfMajority));
+  return {
+    minors: needs.filter((n) => n === 'guardian').length,
+    adults: needs.filter((n) => n === 'self').length,
+  };
+}

@@ -1,0 +1,115 @@
+import type { EventPage } from '#contract/events.ts';
+import { type SpineFacts, spineOf } from '#core/events/spine.ts';
+import { shownToPublic } from '#core/events/states.ts';
+import { momentFrom } from '#core/time/moment.ts';
+import { dateOf, instantOf } from '#core/time/wallTime.ts';
+import { deadlineOf, lacksOfEvent, neededSteps, readClearance, readSteps } from '../clearance/steps.ts';
+import { first, type Queries } from '../db/database.ts';
+import { theOrganization } from '../staff/store.ts';
+import { readPlan } from './editing.ts';
+import { marginOfEvent } from './margin.ts';
+import { type EventRow, readEvent, readStates } from './store.ts';
+
+/** Everything an event's page shows around its stages: the plan, the spine and the margin. */
+export async function eventPageOf(
+  tx: Queries,
+  eventId: string,
+  now: string,
+  origin: string,
+): Promise<EventPage> {
+  const event = await readEvent(tx, eventId);
+  const plan = await readPlan(tx, event);
+  const { zone } = await theOrganization(tx);
+  const { notes } = await marginOfEvent(tx, event, now);
+  return {
+    id: event.id,
+    version: event.version,
+    state: event.state,
+    isTemplate: event.isTemplate,
+    plan,
+    unitName: event.unitName,
+    venue: event.venueId
+      ? {
+          id: event.venueId,
+          name: event.venueName!,
+          address: event.venueAddress!,
+          capacity: event.venueCapacity,
+        }
+      : null,
+    startsAt: event.startsAt,
+    endsAt: event.endsAt,
+    doorsAt: event.doorsAt,
+    copiedFrom: event.copiedFromTitle ? { title: event.copiedFromTitle, leftBehind: event.leftBehind } : null,
+    lacks: lacksOfEvent(event, plan.offers, dateOf(now, zone)),
+    spine: spineOf(await spineFacts(tx, event, plan, now)),
+    margin: notes.map(({ tone, headline, text, action }) => ({
+      tone,
+      headline,
+      text,
+      action: action && { ...action, href: null },
+    })),
+    publicUrl: event.slug && shownToPublic.includes(event.state) ? `${origin}/e/${event.slug}` : null,
+  };
+}
+
+async function spineFacts(
+  tx: Queries,
+  event: EventRow,
+  plan: EventPage['plan'],
+  now: string,
+): Promise<SpineFacts> {
+  const states = await readStates(tx, event.id);
+  const sent = await readClearance(tx, event.id);
+  const { steps: needed } = await neededSteps(tx, event, plan.offers);
+  const deadline = needed.length ? await deadlineOf(tx, event, needed, now) : null;
+  const messages = await tx.query<{ at: string; name: string; count: number; failed: boolean }>(
+    `select min(coalesce(m.sent_at, m.planned_for)) as at, s.name, count(*)::int as count, bool_or(m.state in ('failed', 'bounced')) as failed
+     from messages m join message_steps s on s.id = m.step_id
+     where m.event_id = $1 and m.state <> 'held back' and s.moment <> 'registration made' group by s.id order by 1`,
+    [event.id],
+  );
+  const crew = await first<{ unfilled: number; firstAt: string | null }>(
+    tx,
+    `select coalesce(sum(greatest(0, s.needed - (select count(*) from assignments a where a.shift_id = s.id and a.state in ('agreed', 'served', 'missed')))), 0)::int as unfilled,
+       min(s.starts_at) as first_at from shifts s where s.event_id = $1`,
+    [event.id],
+  );
+  const answers = await first<{ n: number }>(
+    tx,
+    'select count(*)::int as n from survey_responses x join surveys v on v.id = x.survey_id where v.event_id = $1',
+    [event.id],
+  );
+  const surveyStep = plan.messages.find((m) => m.kind === 'survey');
+  const end = event.endsAt ?? event.startsAt;
+  const steps = await readSteps(tx, event.id);
+  return {
+    zone: event.zone,
+    now,
+    createdAt: event.createdAt,
+    createdFrom: event.copiedFromTitle,
+    startsAt: event.startsAt,
+    endsAt: event.endsAt,
+    doorsAt: event.doorsAt,
+    lastDayToSubmit: deadline ? instantOf(`${deadline.date}T17:00`, event.zone) : null,
+    submittedAt: sent?.submittedAt ?? null,
+    submittedLate: Boolean(sent?.lateByDays),
+    clearance: steps
+      .filter((s) => s.decidedAt)
+      .map((s) => ({ at: s.decidedAt!, text: `${s.step}: ${s.state}` })),
+    openedAt: states.find((s) => s.state === 'open')?.at ?? null,
+    registrationClosesAt: event.registrationClosesAt,
+    shiftsUnfilled: end && end <= now ? 0 : (crew?.unfilled ?? 0),
+    firstShiftAt: crew?.firstAt ?? null,
+    messages: messages.map((m) => ({
+      at: m.at,
+      text: m.name.toLowerCase(),
+      count: m.count,
+      failed: m.failed,
+    })),
+    surveyAt:
+      plan.survey && surveyStep && end
+        ? momentFrom(end, { days: surveyStep.offsetDays, minutes: surveyStep.offsetMinutes }, event.zone)
+        : null,
+    surveyAnswers: answers?.n ?? 0,
+  };
+}

@@ -1,0 +1,76 @@
+import type { eventsContract } from '#contract/events.ts';
+import { standingOf } from '#core/clearance/steps.ts';
+import { shownToPublic } from '#core/events/states.ts';
+import { dateOf } from '#core/time/wallTime.ts';
+import { lacksOfEvent, readClearance, readSteps, setEventState } from '../clearance/steps.ts';
+import { audit, type SignedIn } from '../http/app.ts';
+import type { Handlers } from '../http/handle.ts';
+import { conflict, invalid, Problem } from '../http/problem.ts';
+import { Stream } from '../http/stream.ts';
+import { replan } from '../messages/planning.ts';
+import { announce } from '../registration/ordering.ts';
+import { theOrganization } from '../staff/store.ts';
+import { deskOf } from './desk.ts';
+import { beginEvent, savePlan } from './editing.ts';
+import { eventPageOf } from './page.ts';
+import { type EventRow, readChoices, readEvent, readOffers, seasonEvents } from './store.ts';
+
+/** A unit lead changes the events of their own unit only. */
+export function mayChange(event: Pick<EventRow, 'unitId'>, staff: SignedIn): void {
+  if (staff.roles.includes('coordinator')) return;
+  if (staff.unitId && event.unitId && event.unitId !== staff.unitId)
+    throw new Problem(403, 'other-unit', 'This event belongs to another unit.');
+}
+
+export const eventsHandlers: Handlers<typeof eventsContract> = {
+  'GET /api/desk': ({ tx, staff, now }) => deskOf(tx, staff, now),
+  'GET /api/events': ({ tx }) => seasonEvents(tx, "e.state <> 'shelved'"),
+  'GET /api/choices': ({ tx }) => readChoices(tx),
+
+  'POST /api/events': async (c) => ({
+    id: await beginEvent(c, c.body.publicTitle, c.body.from, c.body.date),
+  }),
+
+  'GET /api/events/:id': ({ tx, params, now, app }) => eventPageOf(tx, params.id, now, app.origin),
+
+  'PATCH /api/events/:id': async (c) => {
+    mayChange(await readEvent(c.tx, c.params.id), c.staff);
+    return savePlan(c, c.params.id, c.body.version, c.body.change);
+  },
+
+  'POST /api/events/:id/state': async (c) => {
+    const { tx, params, body, now, staff } = c;
+    const event = await readEvent(tx, params.id, true);
+    mayChange(event, staff);
+    if (body.to === 'open') {
+      const sent = await readClearance(tx, params.id);
+      // An event that was closed opens again without a new clearance.
+      if (
+        event.state !== 'closed' &&
+        (event.state !== 'cleared' || !sent || standingOf(await readSteps(tx, params.id)) !== 'cleared')
+      )
+        throw conflict('not-cleared', 'The plan has to be cleared before it can be opened to the public.');
+      const { zone } = await theOrganization(tx);
+      const stops = lacksOfEvent(event, await readOffers(tx, params.id), dateOf(now, zone)).filter(
+        (l) => l.stops,
+      );
+      if (stops.length) throw invalid(stops.map((l) => ({ path: 'plan', message: l.text })));
+    }
+    if (body.to === 'called off' && body.words.trim().length < 3)
+      throw invalid([{ path: 'words', message: 'Say why; the words are kept with the event.' }]);
+    if (body.to === 'wrapped' && !event.absencesAt)
+      throw conflict('not-over', 'An event is wrapped up after it has ended.');
+    if (body.to === 'draft' && shownToPublic.includes(event.state))
+      throw conflict('event-state', 'An event the public has seen does not become a draft again.');
+    await setEventState(c, params.id, body.to, body.words);
+    await replan(c, params.id);
+    await audit(c, `made ${body.to}`, { kind: 'event', id: params.id }, { words: body.words });
+    announce(c, params.id);
+    return { state: body.to };
+  },
+
+  'GET /api/events/:id/stream': async ({ tx, params, app }) => {
+    await readEvent(tx, params.id);
+    return new Stream(app.announcer, `event ${params.id}`);
+  },
+};

@@ -1,0 +1,156 @@
+import type { EventPlan, MessageStepPlan, Offer, QuestionPlan, SeasonEvent } from '#contract/events.ts';
+import { searchWords } from '#core/contacts/search.ts';
+import type { EventState } from '#core/events/states.ts';
+import { first, type Queries } from '../db/database.ts';
+import { notFound } from '../http/problem.ts';
+
+/** One event as it is stored, with the names of what it refers to. */
+export interface EventRow {
+  id: string;
+  slug: string | null;
+  publicTitle: string;
+  teamTitle: string;
+  summary: string;
+  description: string;
+  category: string;
+  draws: string[];
+  unitId: string | null;
+  unitName: string | null;
+  visibility: 'everyone' | 'link';
+  listed: boolean;
+  state: EventState;
+  isTemplate: boolean;
+  startsLocal: string | null;
+  endsLocal: string | null;
+  doorsLocal: string | null;
+  zone: string;
+  startsAt: string | null;
+  endsAt: string | null;
+  doorsAt: string | null;
+  registrationClosesAt: string | null;
+  absencesAt: string | null;
+  venueId: string | null;
+  venueName: string | null;
+  venueAddress: string | null;
+  venueCapacity: number | null;
+  venueAccess: string | null;
+  latitude: number | null;
+  longitude: number | null;
+  capacity: number | null;
+  flags: string[];
+  waiverId: string | null;
+  copiedFromTitle: string | null;
+  leftBehind: string[];
+  version: number;
+  createdAt: string;
+}
+
+const columns = `e.id, e.slug, e.public_title, e.team_title, e.summary, e.description, e.category, e.draws, e.unit_id, u.name as unit_name,
+  e.visibility, e.listed, e.state, e.is_template, e.starts_local, e.ends_local, e.doors_local, e.zone, e.starts_at, e.ends_at, e.doors_at,
+  e.registration_closes_at, e.absences_at, e.venue_id, v.name as venue_name, v.address as venue_address, v.capacity as venue_capacity,
+  v.access_notes as venue_access, v.latitude, v.longitude, e.capacity, e.flags, e.waiver_id, e.copied_from_title, e.left_behind, e.version, e.created_at`;
+const from = 'from events e left join units u on u.id = e.unit_id left join venues v on v.id = e.venue_id';
+
+/** One event; throws 404. With `lock`, other transactions wait until this one is through. */
+export async function readEvent(tx: Queries, id: string, lock = false): Promise<EventRow> {
+  const row = await first<EventRow>(
+    tx,
+    `select ${columns} ${from} where e.id = $1 ${lock ? 'for update of e' : ''}`,
+    [id],
+  );
+  if (!row) throw notFound('This event');
+  return row;
+}
+
+export const readEventBySlug = (tx: Queries, slug: string): Promise<EventRow | null> =>
+  first<EventRow>(tx, `select ${columns} ${from} where e.slug = $1`, [slug]);
+
+/** Public events that are still to come or run now, soonest first. */
+export const readListed = (tx: Queries, now: string): Promise<EventRow[]> =>
+  tx.query<EventRow>(
+    `select ${columns} ${from} where e.state in ('open', 'closed') and e.listed and e.visibility = 'everyone' and not e.is_template
+       and coalesce(e.ends_at, e.starts_at) > $1 order by e.starts_at`,
+    [now],
+  );
+
+export const readOffers = (tx: Queries, eventId: string): Promise<Offer[]> =>
+  tx.query<Offer>(
+    'select id, name, about, price, quantity, seats_per_unit, most_per_order from offers where event_id = $1 order by position',
+    [eventId],
+  );
+
+export const readQuestions = (tx: Queries, eventId: string): Promise<QuestionPlan[]> =>
+  tx.query<QuestionPlan>(
+    'select id, offer_id, scope, kind, prompt, required, choices, at_door from questions where event_id = $1 order by position',
+    [eventId],
+  );
+
+export const readMessageSteps = (tx: Queries, eventId: string): Promise<MessageStepPlan[]> =>
+  tx.query<MessageStepPlan>(
+    `select id, name, kind, moment, offset_days, offset_minutes, audience, subject, body
+     from message_steps where event_id = $1 order by position`,
+    [eventId],
+  );
+
+export const readSurvey = (
+  tx: Queries,
+  eventId: string,
+): Promise<(NonNullable<EventPlan['survey']> & { id: string }) | null> =>
+  first(tx, 'select id, title, anonymous, questions from surveys where event_id = $1', [eventId]);
+
+export interface StateRow {
+  state: EventState;
+  at: string;
+  words: string;
+  actor: string;
+}
+
+export const readStates = (tx: Queries, eventId: string): Promise<StateRow[]> =>
+  tx.query<StateRow>('select state, at, words, actor from event_states where event_id = $1 order by at, id', [
+    eventId,
+  ]);
+
+/** Every event with its counts of seats and arrivals. */
+export const seasonEvents = (
+  tx: Queries,
+  where = 'true',
+  params: readonly unknown[] = [],
+): Promise<SeasonEvent[]> =>
+  tx.query<SeasonEvent>(
+    `select e.id, coalesce(nullif(e.public_title, ''), nullif(e.team_title, ''), 'Untitled') as title, u.name as unit, e.state, e.is_template,
+       e.starts_local, e.ends_local, e.starts_at, e.zone, v.name as venue, e.capacity,
+       coalesce(r.confirmed, 0)::int as confirmed, coalesce(r.held, 0)::int as held, coalesce(r.waitlisted, 0)::int as waitlisted,
+       coalesce(a.arrived, 0)::int as arrived
+     ${from}
+     left join (select event_id, count(*) filter (where state = 'confirmed') as confirmed,
+         count(*) filter (where state in ('held', 'offered')) as held, count(*) filter (where state = 'waitlisted') as waitlisted
+       from registrations group by event_id) r on r.event_id = e.id
+     left join (select event_id, count(*) filter (where state in ('arrived', 'left')) as arrived from attendance group by event_id) a on a.event_id = e.id
+     where ${where} order by e.starts_at nulls last, e.created_at`,
+    params,
+  );
+
+/** Events whose titles hold every word. */
+export const searchEvents = (tx: Queries, search: string, limit: number) => {
+  const words = searchWords(search);
+  return tx.query<{ id: string; title: string; startsLocal: string | null; state: string }>(
+    `select id, public_title as title, starts_local, state from events
+     where not is_template and state <> 'shelved' ${words.map((_, at) => `and lower(public_title || ' ' || team_title) like $${at + 1}`).join(' ')}
+     order by abs(extract(epoch from (starts_at - (select max(created_at) from events)))) nulls last limit ${limit}`,
+    words.map((w) => `%${w.replace(/[\\%_]/gu, '\\$&')}%`),
+  );
+};
+
+export const readChoices = async (tx: Queries) => ({
+  units: await tx.query<{ id: string; name: string }>('select id, name from units order by name'),
+  venues: await tx.query<{ id: string; name: string; address: string; capacity: number | null }>(
+    'select id, name, address, capacity from venues order by name',
+  ),
+  waivers: await tx.query<{ id: string; title: string; version: number; audience: string; clauses: number }>(
+    'select id, title, version, audience, jsonb_array_length(clauses) as clauses from waivers order by title, version desc',
+  ),
+  templates: await tx.query<{ id: string; title: string }>(
+    'select id, public_title as title from events where is_template order by public_title',
+  ),
+  funds: await tx.query<{ id: string; name: string }>('select id, name from funds order by name'),
+});

@@ -1,0 +1,133 @@
+import { readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import type { everything } from '#contract/index.ts';
+import type { PublicEvent } from '#contract/registration.ts';
+import type { App } from './app.ts';
+import type { Handlers } from './handle.ts';
+import { Problem } from './problem.ts';
+
+export type AllHandlers = Handlers<typeof everything>;
+
+/** Paths of the coordinator's application; every other page belongs to the public. */
+const staffPaths =
+  /^\/(?:desk|season|events|contacts|import|ledger|records|tray|team|doors|sign-in|setup|invitation)(?:\/|$)/u;
+
+const escapeHtml = (text: string): string => text.replace(/[&<>"']/gu, (c) => `&#${c.charCodeAt(0)};`);
+
+/** JSON that is safe inside a script element. */
+const scriptJson = (value: unknown): string =>
+  JSON.stringify(value)
+    .replace(/</gu, '\\u003c')
+    .replace(/\u2028|\u2029/gu, ' ');
+
+/** schema.org data of an event (Event, Offer, Place), as search engines read it. */
+export function eventJsonLd(
+  event: PublicEvent,
+  organization: { name: string; currency: string },
+  url: string,
+): object {
+  return {
+    '@context': 'https://schema.org',
+    '@type': 'Event',
+    name: event.title,
+    description: event.summary,
+    url,
+    startDate: event.startsAt,
+    endDate: event.endsAt ?? undefined,
+    eventStatus:
+      event.state === 'called off'
+        ? 'https://schema.org/EventCancelled'
+        : 'https://schema.org/EventScheduled',
+    eventAttendanceMode: 'https://schema.org/OfflineEventAttendanceMode',
+    location: event.place
+      ? {
+          '@type': 'Place',
+          name: event.place.name,
+          address: event.place.address,
+          ...(event.place.latitude === null
+            ? {}
+            : {
+                geo: {
+                  '@type': 'GeoCoordinates',
+                  latitude: event.place.latitude,
+                  longitude: event.place.longitude,
+                },
+              }),
+        }
+      : undefined,
+    organizer: {
+      '@type': 'Organization',
+      name: event.unit ? `${organization.name}, ${event.unit}` : organization.name,
+    },
+    offers: event.offers.map((o) => ({
+      '@type': 'Offer',
+      name: o.name,
+      price: (o.price / 100).toFixed(2),
+      priceCurrency: organization.currency,
+      availability:
+        event.registration === 'closed'
+          ? 'https://schema.org/Discontinued'
+          : o.left === 0
+            ? 'https://schema.org/SoldOut'
+            : 'https://schema.org/InStock',
+      url,
+    })),
+  };
+}
+
+/** Makes the HTML of a page: the built shell with a title, the data a public page begins with, and JSON-LD. */
+export function makePages(app: App, handlers: AllHandlers, dist: string) {
+  const shells = new Map<string, string>();
+  const shell = (name: 'app' | 'public'): string => {
+    const known = shells.get(name);
+    if (known) return known;
+    const html = readFileSync(join(dist, `${name}.html`), 'utf8');
+    shells.set(name, html);
+    return html;
+  };
+  const call = async <T>(run: (c: never) => Promise<T>, params: object): Promise<T> =>
+    run({
+      app,
+      tx: app.db,
+      now: app.clock.now(),
+      params,
+      query: {},
+      body: {},
+      actor: { name: 'public', staffId: null, requestId: null },
+    } as never);
+
+  /** The page at a path, with the nonce that its styles carry. Status 404 where a public event is not there. */
+  return async function page(path: string, nonce: string): Promise<{ status: number; html: string }> {
+    const withNonce = (html: string) => html.replaceAll('__NONCE__', nonce);
+    if (staffPaths.test(path)) return { status: 200, html: withNonce(shell('app')) };
+    const initial: Record<string, unknown> = {};
+    let head = '';
+    let title = 'Acolyte';
+    let status = 200;
+    const setUp = await app.db.query('select 1 from organization');
+    if (setUp.length) {
+      const frame = await call(handlers['GET /api/public/frame'], {});
+      initial['GET /api/public/frame'] = frame;
+      title = frame.organization.name;
+      const slug = /^\/e\/([^/]+)(?:\/|$)/u.exec(path)?.[1];
+      try {
+        if (slug) {
+          const event = await call(handlers['GET /api/public/events/:slug'], { slug });
+          initial[`GET /api/public/events/${slug}`] = event;
+          title = `${event.title} · ${title}`;
+          head = `<meta name="description" content="${escapeHtml(event.summary)}"><script type="application/ld+json">${scriptJson(eventJsonLd(event, frame.organization, `${app.origin}/e/${slug}`))}</script>`;
+        } else if (path === '/')
+          initial['GET /api/public/events'] = await call(handlers['GET /api/public/events'], {});
+      } catch (error) {
+        if (!(error instanceof Problem)) throw error;
+        status = error.status;
+      }
+    }
+    const data = `<script type="application/json" id="initial">${scriptJson(initial)}</script>`;
+    const html = shell('public').replace(
+      /<title>.*?<\/title>/u,
+      () => `<title>${escapeHtml(title)}</title>${head}${data}`,
+    );
+    return { status, html: withNonce(html) };
+  };
+}

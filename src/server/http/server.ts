@@ -1,0 +1,222 @@
+import { randomBytes, randomUUID } from 'node:crypto';
+import { existsSync } from 'node:fs';
+import { join } from 'node:path';
+import express, { type ErrorRequestHandler, type Express, type Request } from 'express';
+import { rateLimit } from 'express-rate-limit';
+import helmet from 'helmet';
+import { everything } from '#contract/index.ts';
+import { describeApi } from '#contract/openapi.ts';
+import { clearanceHandlers } from '../clearance/routes.ts';
+import { contactsHandlers } from '../contacts/routes.ts';
+import { crewHandlers } from '../crew/routes.ts';
+import { doorsHandlers } from '../doors/routes.ts';
+import { eventsHandlers } from '../events/routes.ts';
+import type { Runner } from '../jobs/runner.ts';
+import { messagesHandlers } from '../messages/routes.ts';
+import { moneyHandlers } from '../money/routes.ts';
+import { outcomesHandlers } from '../outcomes/routes.ts';
+import { registrationHandlers } from '../registration/routes.ts';
+import { type DemoSignIn, staffHandlers } from '../staff/routes.ts';
+import { staffOf } from '../staff/sessions.ts';
+import { surveysHandlers } from '../surveys/routes.ts';
+import { timeHandlers } from '../time/routes.ts';
+import { waiversHandlers } from '../waivers/routes.ts';
+import type { App } from './app.ts';
+import { routesOf } from './handle.ts';
+import { type AllHandlers, makePages } from './pages.ts';
+import { Problem } from './problem.ts';
+
+export interface ServerOptions {
+  runner: () => Runner;
+  demoSignIns: readonly DemoSignIn[];
+  /** The folder of the built web application; null while developing, when Vite serves it. */
+  dist: string | null;
+  /** Writes a public caller may make in a minute, and tries to sign in. */
+  limits: { publicWrites: number; signIns: number };
+}
+
+/** Puts the whole HTTP side together. */
+export function makeServer(app: App, options: ServerOptions): Express {
+  const handlers: AllHandlers = {
+    ...staffHandlers(options.demoSignIns),
+    ...timeHandlers(options.runner),
+    ...contactsHandlers,
+    ...eventsHandlers,
+    ...clearanceHandlers,
+    ...registrationHandlers,
+    ...waiversHandlers,
+    ...moneyHandlers,
+    ...crewHandlers,
+    ...messagesHandlers,
+    ...doorsHandlers,
+    ...surveysHandlers,
+    ...outcomesHandlers,
+  };
+  const server = express();
+  server.disable('x-powered-by');
+  server.set('query parser', 'simple');
+  server.use((request, response, next) => {
+    response.locals.requestId = randomUUID();
+    response.locals.nonce = randomBytes(12).toString('base64');
+    response.set('x-request-id', response.locals.requestId);
+    const began = process.hrtime.bigint();
+    response.on('finish', () => {
+      // The route's pattern, never the path: paths hold links that are as good as passwords.
+      const route = request.route?.path ?? (request.path.startsWith('/api/') ? 'unknown' : 'page');
+      app.log.info(
+        {
+          requestId: response.locals.requestId,
+          method: request.method,
+          route,
+          status: response.statusCode,
+          ms: Number((process.hrtime.bigint() - began) / 1_000_000n),
+        },
+        'request',
+      );
+    });
+    next();
+  });
+  server.use(
+    helmet({
+      contentSecurityPolicy: {
+        useDefaults: false,
+        directives: {
+          defaultSrc: ["'none'"],
+          scriptSrc: ["'self'"],
+          styleSrc: [
+            "'self'",
+            (_, response) => `'nonce-${(response as unknown as { locals: { nonce: string } }).locals.nonce}'`,
+          ],
+          imgSrc: ["'self'", 'data:', 'blob:'],
+          fontSrc: ["'self'"],
+          connectSrc: ["'self'"],
+          manifestSrc: ["'self'"],
+          workerSrc: ["'self'"],
+          mediaSrc: ["'self'", 'blob:'],
+          baseUri: ["'none'"],
+          formAction: ["'self'"],
+          frameAncestors: ["'none'"],
+        },
+      },
+      strictTransportSecurity: app.origin.startsWith('https:'),
+      referrerPolicy: { policy: 'same-origin' },
+    }),
+  );
+  server.use((_, response, next) => {
+    response.set('permissions-policy', 'camera=(self), microphone=(), geolocation=()');
+    next();
+  });
+  server.get('/healthz', async (_, response) => {
+    await app.db.query('select 1');
+    response.json({ healthy: true, now: app.clock.now() });
+  });
+  server.get('/api/openapi.json', (_, response) => {
+    response.json(describeApi(everything, app.origin));
+  });
+  server.use('/api', refuseOtherOrigins);
+  const limit = (max: number, what: string) =>
+    rateLimit({
+      windowMs: 60_000,
+      limit: max,
+      standardHeaders: 'draft-8',
+      legacyHeaders: false,
+      skip: (request) => request.method === 'GET',
+      handler: (_, __, next) =>
+        next(
+          new Problem(429, 'too-many', `Too many ${what} in a minute. Please wait a little and try again.`),
+        ),
+    });
+  server.use(['/api/sign-in', '/api/setup', '/api/invitations'], limit(options.limits.signIns, 'tries'));
+  server.use('/api/public', limit(options.limits.publicWrites, 'requests'));
+  server.use('/api/imports', express.json({ limit: '28mb' }));
+  server.use('/api', express.json({ limit: '512kb' }));
+  server.use('/api', (_, response, next) => {
+    response.set('cache-control', 'no-store');
+    next();
+  });
+  server.use(routesOf(app, everything, handlers, (request) => staffOf(app, request)));
+  server.use('/api', (_, __) => {
+    throw new Problem(404, 'not-found', 'There is nothing at this address.');
+  });
+  if (options.dist) {
+    const dist = options.dist;
+    server.use(
+      '/assets',
+      express.static(join(dist, 'assets'), { immutable: true, maxAge: '1y', index: false }),
+    );
+    server.use('/assets', (_, response) => {
+      response.status(404).type('text').send('Not here.');
+    });
+    if (!existsSync(join(dist, 'app.html')))
+      throw new Error('The web application is not built. Run “npm run build”.');
+    const page = makePages(app, handlers, dist);
+    server.get('/{*path}', async (request, response) => {
+      const { status, html } = await page(request.path, response.locals.nonce);
+      response.status(status).set('cache-control', 'no-store').type('html').send(html);
+    });
+  }
+  server.use(problems(app));
+  return server;
+}
+
+/** A write that a browser sends from another site is refused (defence beside SameSite cookies). */
+function refuseOtherOrigins(request: Request, _: unknown, next: (error?: unknown) => void): void {
+  if (request.method === 'GET' || request.method === 'HEAD') {
+    next();
+    return;
+  }
+  const origin = request.get('origin');
+  const site = request.get('sec-fetch-site');
+  const same = origin
+    ? origin !== 'null' && new URL(origin).host === request.get('host')
+    : !site || site === 'same-origin' || site === 'none';
+  next(same ? undefined : new Problem(403, 'other-origin', 'This request came from another site.'));
+}
+
+/** Answers every error as problem+json. Only unexpected ones are logged, without what was sent. */
+function problems(app: App): ErrorRequestHandler {
+  return (error, _request, response, next) => {
+    if (response.headersSent) {
+      next(error);
+      return;
+    }
+    const problem = asProblem(error);
+    if (problem.status >= 500)
+      app.log.error(
+        {
+          requestId: response.locals.requestId,
+          error: error instanceof Error ? error.message : String(error),
+          stack: error instanceof Error ? error.stack : undefined,
+        },
+        'request failed',
+      );
+    response
+      .status(problem.status)
+      .type('application/problem+json')
+      .send(
+        JSON.stringify({
+          type: `about:blank#${problem.code}`,
+          title: problem.title,
+          status: problem.status,
+          code: problem.code,
+          requestId: response.locals.requestId,
+          ...(problem.fields.length ? { fields: problem.fields } : {}),
+        }),
+      );
+  };
+}
+
+function asProblem(error: unknown): Problem {
+  if (error instanceof Problem) return error;
+  const known = error as { type?: string; status?: number; code?: string };
+  if (known.type === 'entity.too.large') return new Problem(413, 'too-large', 'What was sent is too large.');
+  if (known.type === 'entity.parse.failed') return new Problem(400, 'not-json', 'What was sent is not JSON.');
+  if (error instanceof URIError) return new Problem(404, 'not-found', 'There is nothing at this address.');
+  // A promise the database keeps was about to be broken; nothing of the request was done.
+  if (known.code === '23505') return new Problem(409, 'exists', 'This exists already.');
+  if (known.code?.startsWith('23'))
+    return new Problem(409, 'contradicts', 'This contradicts something that is stored; nothing was changed.');
+  if (typeof known.status === 'number' && known.status >= 400 && known.status < 500)
+    return new Problem(known.status, 'bad-request', 'This request cannot be read.');
+  return new Problem(500, 'unexpected', 'Something went wrong here. Nothing was changed; please try again.');
+}

@@ -1,0 +1,79 @@
+import { setEventState } from '../clearance/steps.ts';
+import { first } from '../db/database.ts';
+import { readEvent } from '../events/store.ts';
+import { type App, inTransaction, systemActor } from '../http/app.ts';
+import { nextMessage, sendMessage } from '../messages/sending.ts';
+import { recordAnswer } from '../money/paying.ts';
+import { announce, lapse } from '../registration/ordering.ts';
+import { answerDelivered, answerOf, nextAnswer } from '../standins/cards.ts';
+import type { Due, DueKind } from './runner.ts';
+
+const nextOf =
+  (sql: string) =>
+  (app: App): Promise<Due | null> =>
+    first<Due>(app.db, sql);
+
+/** The end of an event: its end, or its start where it has none. */
+const end = 'coalesce(ends_at, starts_at)';
+
+/** Everything that comes due by itself. At the same instant the order of this list holds. */
+export const dueKinds: readonly DueKind[] = [
+  {
+    what: 'answers of the card processor',
+    next: nextAnswer,
+    async run(app, due) {
+      const answer = await answerOf(app, due.id);
+      if (answer) await recordAnswer(app, answer);
+      // Only now: an answer that was taken in but not ticked off comes again, and changes nothing.
+      await answerDelivered(app, due.id);
+    },
+  },
+  {
+    what: 'seats no longer held',
+    next: nextOf(
+      'select held_until as at, id from orders where held_until is not null order by held_until, id limit 1',
+    ),
+    run: (app, due) => inTransaction(app, systemActor, (w) => lapse(w, due.id, 'not paid in time')),
+  },
+  {
+    what: 'offers of seats that lapsed',
+    next: nextOf(
+      'select offered_until as at, id from orders where offered_until is not null order by offered_until, id limit 1',
+    ),
+    run: (app, due) =>
+      inTransaction(app, systemActor, (w) => lapse(w, due.id, 'the offer was not taken in time')),
+  },
+  {
+    what: 'messages',
+    next: nextMessage,
+    run: sendMessage,
+  },
+  {
+    what: 'registrations closed',
+    next: nextOf(
+      `select least(coalesce(registration_closes_at, ${end}), ${end}) as at, id from events
+       where state = 'open' and not is_template and starts_at is not null order by 1, id limit 1`,
+    ),
+    run: (app, due) =>
+      inTransaction(app, systemActor, async (w) => {
+        await setEventState(w, due.id, 'closed', 'the time for registering was over');
+        announce(w, due.id);
+      }),
+  },
+  {
+    what: 'absences worked out',
+    next: nextOf(
+      `select ${end} as at, id from events where state = 'closed' and absences_at is null and starts_at is not null order by 1, id limit 1`,
+    ),
+    run: (app, due) =>
+      inTransaction(app, systemActor, async (w) => {
+        await readEvent(w.tx, due.id, true);
+        await w.tx.query(
+          "update attendance set state = 'missed' where event_id = $1 and state = 'expected'",
+          [due.id],
+        );
+        await w.tx.query('update events set absences_at = $2 where id = $1', [due.id, w.now]);
+        announce(w, due.id);
+      }),
+  },
+];

@@ -1,0 +1,118 @@
+import type { Instant } from '#core/time/clock.ts';
+import type { App } from '../http/app.ts';
+import { type MovableClock, readDemoClock, storeDemoClock } from '../time/clocks.ts';
+
+/** One thing that is due: what kind, when and which row. */
+export interface Due {
+  at: Instant;
+  id: string;
+}
+
+/**
+ * A kind of due work. The rows themselves say what is due, so nothing is lost when the process is killed; `run` does
+ * one of them in transactions of its own and leaves it no longer due.
+ */
+export interface DueKind {
+  what: string;
+  next(app: App): Promise<Due | null>;
+  run(app: App, due: Due): Promise<void>;
+}
+
+export interface Done {
+  what: string;
+  count: number;
+}
+
+export interface Runner {
+  /** Does everything due by now, in the order it came due. */
+  run(): Promise<Done[]>;
+  /** Moves the demonstration clock to an instant, stopping at every due moment on the way. */
+  moveTo(to: Instant): Promise<Done[]>;
+  /** Goes on with a move that was cut short. */
+  resume(): Promise<void>;
+  next(): Promise<{ at: Instant; what: string } | null>;
+  /** Looks for due work soon; calls are gathered. */
+  wake(): void;
+  stop(): Promise<void>;
+}
+
+/** Makes the runner. One piece of work runs at a time, in the order of its due moments. */
+export function makeRunner(
+  app: App,
+  kinds: readonly DueKind[],
+  movable: MovableClock | null,
+  everyMs: number,
+): Runner {
+  let queue: Promise<unknown> = Promise.resolve();
+  let stopped = false;
+  let woken = false;
+  const oneAtATime = <T>(work: () => Promise<T>): Promise<T> => {
+    const run = queue.then(work, work);
+    queue = run.catch(() => undefined);
+    return run;
+  };
+
+  async function earliest(): Promise<{ kind: DueKind; due: Due } | null> {
+    let found: { kind: DueKind; due: Due } | null = null;
+    for (const kind of kinds) {
+      const due = await kind.next(app);
+      if (due && (!found || due.at < found.due.at)) found = { kind, due };
+    }
+    return found;
+  }
+
+  async function work(until: () => Instant, move: boolean): Promise<Done[]> {
+    const done = new Map<string, number>();
+    for (;;) {
+      if (stopped) break;
+      const found = await earliest();
+      if (!found || found.due.at > until()) break;
+      if (move && movable && found.due.at > movable.now()) {
+        await storeDemoClock(app.db, { standsAt: found.due.at, movingTo: until() });
+        movable.set(found.due.at);
+      }
+      await found.kind.run(app, found.due);
+      done.set(found.kind.what, (done.get(found.kind.what) ?? 0) + 1);
+    }
+    return [...done].map(([what, count]) => ({ what, count }));
+  }
+
+  const runner: Runner = {
+    run: () => oneAtATime(() => work(() => app.clock.now(), false)),
+    moveTo: (to) =>
+      oneAtATime(async () => {
+        if (!movable) throw new Error('this clock cannot be moved');
+        await storeDemoClock(app.db, { standsAt: movable.now(), movingTo: to });
+        const done = await work(() => to, true);
+        if (stopped) return done;
+        await storeDemoClock(app.db, { standsAt: to, movingTo: null });
+        movable.set(to);
+        return done;
+      }),
+    async resume() {
+      const row = await readDemoClock(app.db);
+      if (movable && row?.movingTo) await runner.moveTo(row.movingTo);
+      await runner.run();
+    },
+    async next() {
+      const found = await earliest();
+      return found && { at: found.due.at, what: found.kind.what };
+    },
+    wake() {
+      if (woken || stopped) return;
+      woken = true;
+      setImmediate(() => {
+        woken = false;
+        runner.run().catch((error) => app.log.error({ error: String(error) }, 'due work failed'));
+      });
+    },
+    async stop() {
+      stopped = true;
+      clearInterval(timer);
+      await queue;
+    },
+  };
+  const timer = setInterval(() => runner.wake(), everyMs);
+  timer.unref();
+  return runner;
+}

@@ -1,0 +1,33 @@
+import { demoSignIns } from './staff/demoSignIns.ts';
+import { start } from './start.ts';
+
+const port = Number(process.env.PORT ?? 4400);
+const folder = process.env.ACOLYTE_DATA ?? 'data/acolyte';
+const publicWrites = Number(process.env.ACOLYTE_PUBLIC_WRITES_PER_MINUTE ?? 60);
+
+try {
+  const started = await start({
+    folder,
+    port,
+    origin: process.env.ACOLYTE_ORIGIN,
+    demoSignIns,
+    pages: process.env.ACOLYTE_PAGES !== 'off',
+    limits: { publicWrites, signIns: 20 },
+  });
+  process.stdout.write(`Acolyte answers at http://localhost:${started.port}\n`);
+  let stopping = false;
+  for (const signal of ['SIGINT', 'SIGTERM'] as const)
+    process.on(signal, () => {
+      if (stopping) process.exit(1);
+      stopping = true;
+      started.stop().then(
+        () => process.exit(0),
+        () => process.exit(1),
+      );
+    });
+} catch (error) {
+  process.stderr.write(
+    `Acolyte could not start: ${error instanceof Error ? error.message : String(error)}\n`,
+  );
+  process.exit(1);
+}

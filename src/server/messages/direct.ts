@@ -1,0 +1,79 @@
+import { isEmail } from '#core/contacts/reach.ts';
+import { type MergeValues, merge } from '#core/messages/merge.ts';
+import { type DirectKind, directTexts } from '#core/messages/texts.ts';
+import { sayLongDate, sayRange, sayTime, sayZone } from '#core/time/say.ts';
+import { wallOf } from '#core/time/wallTime.ts';
+import { first, insert } from '../db/database.ts';
+import type { Work } from '../http/app.ts';
+
+export interface DirectMessage {
+  kind: DirectKind;
+  /** What it answers; the same key is planned once. */
+  key: string;
+  to: { name: string; email: string | null; contactId: string | null; language: 'en' | 'fr' };
+  eventId: string | null;
+  reason: string;
+  values: MergeValues;
+  until?: { at: string; zone: string } | undefined;
+}
+
+/** When an event is, in a language; empty without a date. */
+export function sayWhen(
+  event: { startsLocal: string | null; endsLocal: string | null; zone: string },
+  language: string,
+): string {
+  return event.startsLocal
+    ? `${sayRange(event.startsLocal, event.endsLocal, language)} (${sayZone(event.zone)})`
+    : '';
+}
+
+export const sayPlace = (event: { venueName: string | null; venueAddress: string | null }): string =>
+  [event.venueName, event.venueAddress].filter(Boolean).join(', ');
+
+/** Plans a message that answers something that just happened; it is due at once. Who asked not to be contacted gets none. */
+export async function planDirect(w: Pick<Work, 'tx' | 'app' | 'now'>, message: DirectMessage): Promise<void> {
+  const { to, values, until } = message;
+  const text = directTexts[message.kind];
+  const quiet = to.contactId
+    ? await first(
+        w.tx,
+        'select 1 as x from contacts where id = $1 and (do_not_contact or deceased_on is not null)',
+        [to.contactId],
+      )
+    : null;
+  const whyNot = quiet
+    ? 'asked not to be contacted'
+    : to.email && isEmail(to.email)
+      ? null
+      : 'no email address';
+  const wall = until ? wallOf(until.at, until.zone) : null;
+  const filled = {
+    ...values,
+    ...(wall ? { until: `${sayLongDate(wall, to.language)}, ${sayTime(wall)}` } : {}),
+  };
+  await insert(
+    w.tx,
+    'messages',
+    {
+      id: w.app.ids.id(),
+      eventId: message.eventId,
+      stepId: null,
+      recipientKey: message.key,
+      kind: message.kind,
+      contactId: to.contactId,
+      name: to.name,
+      address: to.email,
+      language: to.language,
+      state: whyNot ? 'held back' : 'planned',
+      whyNot,
+      reason: message.reason,
+      plannedFor: w.now,
+      nextTryAt: whyNot ? null : w.now,
+      subject: merge(text.subject[to.language], filled),
+      body: merge(text.body[to.language], filled),
+      attempts: 0,
+      createdAt: w.now,
+    },
+    'on conflict do nothing',
+  );
+}

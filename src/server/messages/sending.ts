@@ -1,0 +1,238 @@
+import type { MessageStepPlan } from '#contract/events.ts';
+import { hoursOf } from '#core/crew/clashes.ts';
+import { type MergeValues, merge } from '#core/messages/merge.ts';
+import { nextTry } from '#core/messages/retry.ts';
+import { sayShortDate, sayTime } from '#core/time/say.ts';
+import { first, insert, type Queries, update } from '../db/database.ts';
+import { type EventRow, readEvent, readMessageSteps, readSurvey } from '../events/store.ts';
+import { type App, inTransaction, openLink, systemActor, type Work } from '../http/app.ts';
+import type { Due } from '../jobs/runner.ts';
+import { theOrganization } from '../staff/store.ts';
+import { sayPlace, sayWhen } from './direct.ts';
+import { workOut } from './planning.ts';
+
+interface StoredMessage {
+  id: string;
+  eventId: string | null;
+  stepId: string | null;
+  recipientKey: string;
+  contactId: string | null;
+  name: string;
+  address: string | null;
+  language: 'en' | 'fr';
+  state: string;
+  attempts: number;
+  subject: string | null;
+  body: string | null;
+}
+
+const columns =
+  'id, event_id, step_id, recipient_key, contact_id, name, address, language, state, attempts, subject, body';
+
+export const nextMessage = (app: App): Promise<Due | null> =>
+  first<Due>(
+    app.db,
+    "select next_try_at as at, id from messages where state in ('planned', 'due', 'failed') and next_try_at is not null order by next_try_at, id limit 1",
+  );
+
+/**
+ * Sends one message. It is claimed with its final text in one transaction, handed to the gateway under its id as key,
+ * and marked sent in another. Killed in between, the claimed row is handed over again under the same key, which the
+ * gateway accepts once.
+ */
+export async function sendMessage(app: App, due: Due): Promise<void> {
+  const claimed = await inTransaction(app, systemActor, async (w) => {
+    const message = await first<StoredMessage>(
+      w.tx,
+      `select ${columns} from messages where id = $1 for update`,
+      [due.id],
+    );
+    if (!message || !['planned', 'due', 'failed'].includes(message.state)) return null;
+    if (message.state === 'due' && message.subject) return message;
+    const text = await finalText(w, message);
+    if ('whyNot' in text) {
+      await update(w.tx, 'messages', message.id, {
+        state: 'held back',
+        whyNot: text.whyNot,
+        nextTryAt: null,
+      });
+      return null;
+    }
+    await update(w.tx, 'messages', message.id, { state: 'due', attempts: message.attempts + 1, ...text });
+    return { ...message, ...text, attempts: message.attempts + 1 };
+  });
+  if (!claimed) return;
+  let failure: string | null = null;
+  try {
+    await app.mail({
+      key: claimed.id,
+      address: claimed.address!,
+      subject: claimed.subject!,
+      body: claimed.body!,
+    });
+  } catch (error) {
+    failure = error instanceof Error ? error.message : String(error);
+  }
+  await inTransaction(app, systemActor, async (w) => {
+    if (failure === null) {
+      await update(w.tx, 'messages', claimed.id, {
+        state: 'sent',
+        sentAt: w.now,
+        nextTryAt: null,
+        whyNot: null,
+      });
+    } else {
+      const again = nextTry(claimed.attempts, w.now);
+      await update(w.tx, 'messages', claimed.id, {
+        state: 'failed',
+        nextTryAt: again,
+        whyNot: again
+          ? `${failure}; tried again later`
+          : `${failure}; given up after ${claimed.attempts} tries`,
+      });
+    }
+    if (claimed.eventId) w.afterwards(() => app.announcer.announce(`event ${claimed.eventId}`));
+  });
+}
+
+/** The text as it goes out, or why it does not: things may have changed since it was planned. */
+async function finalText(
+  w: Work,
+  message: StoredMessage,
+): Promise<{ subject: string; body: string } | { whyNot: string }> {
+  if (
+    message.contactId &&
+    (await first(
+      w.tx,
+      'select 1 as x from contacts where id = $1 and (do_not_contact or deceased_on is not null)',
+      [message.contactId],
+    )) &&
+    message.stepId
+  )
+    return { whyNot: 'asked not to be contacted' };
+  if (!message.stepId || !message.eventId)
+    return { subject: message.subject ?? '', body: message.body ?? '' };
+  const event = await readEvent(w.tx, message.eventId);
+  const step = (await readMessageSteps(w.tx, event.id)).find((s) => s.id === message.stepId);
+  if (!step) return { whyNot: 'the step was removed from the plan' };
+  const now = await workOut(w.tx, event, step, await orderOf(w.tx, message));
+  const out = now.leftOut.find((l) => l.recipient.key === message.recipientKey);
+  if (out) return { whyNot: out.why };
+  if (!now.planned.some((p) => p.recipient.key === message.recipientKey))
+    return { whyNot: 'no longer taking part' };
+  // Somebody in two orders of the same event still gets one copy.
+  const copy =
+    step.audience === 'attendees' &&
+    (await first<{ name: string }>(
+      w.tx,
+      "select name from messages where step_id = $1 and id <> $2 and state in ('sent', 'due') and lower(address) = lower($3)",
+      [step.id, message.id, message.address],
+    ));
+  if (copy) return { whyNot: `one copy to this address is enough; it went to ${copy.name}` };
+  return render(w, event, step, message);
+}
+
+/** The order a message is about; null for the crew. */
+async function orderOf(tx: Queries, message: { recipientKey: string }): Promise<string | null> {
+  const key = message.recipientKey.replace('order ', '');
+  const row = await first<{ orderId: string }>(
+    tx,
+    'select id as order_id from orders where id = $1 union all select order_id from registrations where id = $1 limit 1',
+    [key],
+  );
+  return row?.orderId ?? null;
+}
+
+/** Fills a step's text for one recipient, making the links it needs. A preview makes none that count as asking. */
+export async function render(
+  w: Pick<Work, 'tx' | 'app' | 'now'>,
+  event: EventRow,
+  step: MessageStepPlan,
+  message: { recipientKey: string; contactId: string | null; name: string; language: 'en' | 'fr' },
+  preview = false,
+): Promise<{ subject: string; body: string }> {
+  const { tx, app } = w;
+  const text = (of: { en: string; fr?: string | undefined }) =>
+    message.language === 'fr' && of.fr ? of.fr : of.en;
+  const values: MergeValues = {
+    name: message.name.split(' ')[0] ?? '',
+    event: event.publicTitle,
+    when: sayWhen(event, message.language),
+    place: sayPlace(event),
+    organization: (await theOrganization(tx)).name,
+  };
+  const uses = (field: string) => `${text(step.subject)} ${text(step.body)}`.includes(field);
+  const orderId = await orderOf(tx, message);
+  if (orderId) {
+    const link = `${app.origin}/m/${await openLink(w, 'manage', orderId)}`;
+    values.manage_link = link;
+    values.waiver_link = `${link}#waivers`;
+    if (uses('seats')) {
+      const seats = await tx.query<{ name: string; offer: string }>(
+        `select trim(r.given_name || ' ' || r.family_name) as name, o.name as offer from registrations r join offers o on o.id = r.offer_id
+         where r.order_id = $1 and r.state = 'confirmed' order by r.seat_number`,
+        [orderId],
+      );
+      values.seats = seats
+        .map((s) => `  ${s.name || (message.language === 'fr' ? 'à nommer' : 'to be named')}, ${s.offer}`)
+        .join('\n');
+    }
+  }
+  if (preview) values.survey_link = `${app.origin}/s/…`;
+  else if (uses('survey_link') && message.contactId)
+    values.survey_link = `${app.origin}/s/${await surveyLink(w, event.id, message.contactId)}`;
+  if (step.audience === 'crew' && message.contactId) {
+    values.shifts_link = `${app.origin}/crew/${await openLink(w, 'crew', message.contactId)}`;
+    const shift = await first<{
+      role: string;
+      place: string;
+      startsLocal: string;
+      endsLocal: string;
+      startsAt: string;
+      endsAt: string;
+    }>(
+      tx,
+      'select s.role, s.place, s.starts_local, s.ends_local, s.starts_at, s.ends_at from assignments a join shifts s on s.id = a.shift_id where a.id = $1',
+      [message.recipientKey],
+    );
+    if (shift) values.shift = sayShift(shift, message.language);
+  }
+  return { subject: merge(text(step.subject), values), body: merge(text(step.body), values) };
+}
+
+/** "Canoe leader, Landing B, Sat 8 Aug 09:00–13:00 (4 h)". */
+export function sayShift(
+  s: {
+    role: string;
+    place: string;
+    startsLocal: string;
+    endsLocal: string;
+    startsAt: string;
+    endsAt: string;
+  },
+  language = 'en',
+): string {
+  return `${[s.role, s.place].filter(Boolean).join(', ')}, ${sayShortDate(s.startsLocal, true, language)} ${sayTime(s.startsLocal)}–${sayTime(s.endsLocal)} (${hoursOf(s.startsAt, s.endsAt)} h)`;
+}
+
+/** The personal link to a survey; asking is kept, so that answers can be counted against it. */
+async function surveyLink(
+  w: Pick<Work, 'tx' | 'app' | 'now'>,
+  eventId: string,
+  contactId: string,
+): Promise<string> {
+  const survey = await readSurvey(w.tx, eventId);
+  if (!survey) return '';
+  await insert(
+    w.tx,
+    'survey_asks',
+    { id: w.app.ids.id(), surveyId: survey.id, contactId, answered: false },
+    'on conflict do nothing',
+  );
+  const ask = await first<{ id: string }>(
+    w.tx,
+    'select id from survey_asks where survey_id = $1 and contact_id = $2',
+    [survey.id, contactId],
+  );
+  return openLink(w, 'survey', ask!.id);
+}

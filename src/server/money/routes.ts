@@ -1,0 +1,109 @@
+import type { LedgerRow, moneyContract } from '#contract/money.ts';
+import { writeCsv } from '#core/exchange/csv.ts';
+import { plainAmount } from '#core/money/amount.ts';
+import { first, type Queries } from '../db/database.ts';
+import { File, type Handlers } from '../http/handle.ts';
+import { invalid } from '../http/problem.ts';
+import { readOrder } from '../registration/store.ts';
+import { theOrganization } from '../staff/store.ts';
+import { tellStandin } from '../standins/mail.ts';
+import { receive, refund } from './paying.ts';
+
+const page = 500;
+
+const ledgerRows = (
+  tx: Queries,
+  eventId: string | null,
+  kind: string | null,
+  limit: number | null,
+): Promise<LedgerRow[]> =>
+  tx.query<LedgerRow>(
+    `select p.id, p.at, p.contact_id, coalesce(nullif(trim(c.given_name || ' ' || c.family_name), ''), trim(o.buyer_given || ' ' || o.buyer_family), '') as name,
+       e.public_title as event, p.event_id, o.number as order_number, p.kind, p.method, f.name as fund, p.amount, p.reason
+     from payments p left join contacts c on c.id = p.contact_id left join orders o on o.id = p.order_id left join events e on e.id = p.event_id
+       left join donations d on d.payment_id = p.id left join funds f on f.id = d.fund_id
+     where ($1::uuid is null or p.event_id = $1)
+       and ($2::text is null or case when $2 = 'refund' then p.amount < 0 else p.kind = $2 and p.amount > 0 end)
+     order by p.at desc, p.id desc ${limit === null ? '' : `limit ${limit}`}`,
+    [eventId, kind],
+  );
+
+export const moneyHandlers: Handlers<typeof moneyContract> = {
+  'GET /api/ledger': async ({ tx, query }) => {
+    const rows = await ledgerRows(tx, query.eventId ?? null, query.kind ?? null, page + 1);
+    const totals = (await first<{ seats: number; donations: number; refunds: number; net: number }>(
+      tx,
+      `select coalesce(sum(amount) filter (where kind = 'seats' and amount > 0), 0)::bigint as seats,
+         coalesce(sum(amount) filter (where kind = 'donation' and amount > 0), 0)::bigint as donations,
+         coalesce(-sum(amount) filter (where amount < 0), 0)::bigint as refunds, coalesce(sum(amount), 0)::bigint as net
+       from payments where $1::uuid is null or event_id = $1`,
+      [query.eventId ?? null],
+    ))!;
+    const unknown = await tx.query<{
+      orderNumber: number;
+      name: string;
+      amount: number;
+      since: string;
+      eventId: string;
+    }>(
+      `select o.number as order_number, o.buyer_given || ' ' || o.buyer_family as name, p.amount, p.asked_at as since, o.event_id
+       from payment_attempts p join orders o on o.id = p.order_id where p.state in ('asked', 'unknown') order by p.asked_at`,
+    );
+    return { rows: rows.slice(0, page), more: rows.length > page, totals, unknown };
+  },
+
+  'GET /api/ledger.csv': async ({ tx, query }) => {
+    const { currency } = await theOrganization(tx);
+    const rows = await ledgerRows(tx, query.eventId ?? null, null, null);
+    return new File(
+      'ledger.csv',
+      writeCsv(
+        ['Date', 'Name', 'Event', 'Order', 'Kind', 'Method', 'Fund', 'Amount', 'Currency', 'Reason'],
+        rows.map((r) => [
+          r.at,
+          r.name,
+          r.event,
+          r.orderNumber,
+          r.amount < 0 ? 'refund' : r.kind,
+          r.method,
+          r.fund,
+          plainAmount(r.amount, currency),
+          currency,
+          r.reason,
+        ]),
+      ),
+    );
+  },
+
+  'POST /api/orders/:id/payments': async (c) => {
+    const order = await readOrder(c.tx, c.params.id);
+    if (c.body.method === 'waived' && !c.body.reason)
+      throw invalid([{ path: 'reason', message: 'Say why it is waived.' }]);
+    return receive(
+      c,
+      order,
+      c.body.amount,
+      c.body.method,
+      c.body.reason || `${c.body.method}, taken by ${c.staff.name}`,
+    );
+  },
+
+  'POST /api/orders/:id/refunds': async (c) => {
+    await refund(c, await readOrder(c.tx, c.params.id), c.body.amount, c.body.reason);
+    return { refunded: c.body.amount };
+  },
+
+  'GET /api/standins': async ({ tx }) => {
+    const rows = await tx.query<{ service: 'mail' | 'cards'; mode: string; remaining: number | null }>(
+      'select service, mode, remaining from standin_behaviour',
+    );
+    return (['mail', 'cards'] as const).map(
+      (service) => rows.find((r) => r.service === service) ?? { service, mode: 'works', remaining: null },
+    );
+  },
+
+  'PUT /api/standins': async (c) => {
+    await tellStandin(c.tx, c.body);
+    return { done: true };
+  },
+};

@@ -1,0 +1,169 @@
+import QRCode from 'qrcode';
+import type { PublicEvent, PublicOrder } from '#contract/registration.ts';
+import { sayPassCode } from '#core/doors/passCode.ts';
+import { shownToPublic } from '#core/events/states.ts';
+import { freeUnits } from '#core/registration/capacity.ts';
+import { queueOrder } from '#core/registration/waitlist.ts';
+import { dateOf } from '#core/time/wallTime.ts';
+import { first, type Queries } from '../db/database.ts';
+import { type EventRow, readEvent, readEventBySlug, readOffers, readQuestions } from '../events/store.ts';
+import { notFound } from '../http/problem.ts';
+import { theOrganization } from '../staff/store.ts';
+import { readWaiver, waiverStandings } from '../waivers/store.ts';
+import { takesRegistrations } from './ordering.ts';
+import { readMovements, readOrder, readSeats, readTaken, readWaiting } from './store.ts';
+
+/** An event the public may see; 404 for every other, so that drafts do not show. */
+export async function publicEventRow(tx: Queries, slug: string): Promise<EventRow> {
+  const event = await readEventBySlug(tx, slug);
+  if (!event || event.isTemplate || !shownToPublic.includes(event.state)) throw notFound('This event');
+  return event;
+}
+
+export const placeOf = (event: EventRow) =>
+  event.venueName
+    ? {
+        name: event.venueName,
+        address: event.venueAddress ?? '',
+        access: event.venueAccess ?? '',
+        latitude: event.latitude,
+        longitude: event.longitude,
+      }
+    : null;
+
+/** One event as the public sees it now. */
+export async function publicEventOf(tx: Queries, event: EventRow, now: string): Promise<PublicEvent> {
+  const offers = await readOffers(tx, event.id);
+  const taken = await readTaken(tx, event.id);
+  const left = offers.map((o) => freeUnits(o, event, taken));
+  const open = takesRegistrations(event, now);
+  const waiver = await readWaiver(tx, event.waiverId);
+  const shifts = await first<{ n: number }>(
+    tx,
+    `select count(*)::int as n from shifts s where s.event_id = $1 and s.public_sign_up and s.starts_at > $2
+       and (select count(*) from assignments a where a.shift_id = s.id and a.state <> 'dropped') < s.needed`,
+    [event.id, now],
+  );
+  return {
+    slug: event.slug!,
+    title: event.publicTitle,
+    summary: event.summary,
+    description: event.description,
+    category: event.category,
+    draws: event.draws,
+    unit: event.unitName,
+    state: event.state as PublicEvent['state'],
+    startsLocal: event.startsLocal,
+    endsLocal: event.endsLocal,
+    doorsLocal: event.doorsLocal,
+    startsAt: event.startsAt,
+    endsAt: event.endsAt,
+    zone: event.zone,
+    place: placeOf(event),
+    registration: !open ? 'closed' : left.every((n) => n === 0) ? 'full' : 'open',
+    closesAt: event.registrationClosesAt,
+    offers: offers.map(({ id, name, about, price, seatsPerUnit, mostPerOrder }, at) => ({
+      id,
+      name,
+      about,
+      price,
+      seatsPerUnit,
+      mostPerOrder,
+      left: left[at]!,
+    })),
+    questions: (await readQuestions(tx, event.id)).map(({ atDoor: _, ...q }) => q),
+    needsBirthDate: Boolean(waiver) || event.flags.includes('minors'),
+    openShifts: shifts?.n ?? 0,
+    funds: await tx.query<{ id: string; name: string }>('select id, name from funds order by name'),
+  };
+}
+
+/** An order as its buyer sees it: seats, money, passes, waivers. */
+export async function publicOrderOf(tx: Queries, orderId: string, now: string): Promise<PublicOrder> {
+  const order = await readOrder(tx, orderId);
+  const event = await readEvent(tx, order.eventId);
+  const seats = await readSeats(tx, orderId);
+  const offers = await readOffers(tx, event.id);
+  const { ageOfMajority, zone } = await theOrganization(tx);
+  const waiver = await readWaiver(tx, event.waiverId);
+  const needs = await waiverStandings(tx, event, ageOfMajority, dateOf(now, zone));
+  const received = (await readMovements(tx, orderId)).reduce((sum, m) => sum + m.amount, 0);
+  const has = (...states: string[]) => seats.some((s) => states.includes(s.state));
+  const standing = has('confirmed')
+    ? 'confirmed'
+    : has('held')
+      ? 'held'
+      : has('offered')
+        ? 'offered'
+        : has('waitlisted')
+          ? 'waitlisted'
+          : 'ended';
+  const attempt = await first<{ state: string; words: string }>(
+    tx,
+    'select state, words from payment_attempts where order_id = $1 order by asked_at desc, id desc limit 1',
+    [orderId],
+  );
+  const fund = order.donationFund
+    ? await first<{ name: string }>(tx, 'select name from funds where id = $1', [order.donationFund])
+    : null;
+  const waiting = standing === 'waitlisted' ? (await readWaiting(tx, event.id, offers)).sort(queueOrder) : [];
+  const unknown = attempt?.state === 'unknown' || attempt?.state === 'asked';
+  return {
+    number: order.number,
+    language: order.language,
+    event: {
+      slug: event.slug!,
+      title: event.publicTitle,
+      startsLocal: event.startsLocal,
+      endsLocal: event.endsLocal,
+      zone: event.zone,
+      place: placeOf(event) && `${event.venueName}, ${event.venueAddress}`,
+      state: event.state,
+      startsAt: event.startsAt,
+    },
+    buyer: { given: order.buyerGiven, family: order.buyerFamily, email: order.buyerEmail },
+    standing,
+    heldUntil: order.heldUntil,
+    offeredUntil: order.offeredUntil,
+    queuePlace: standing === 'waitlisted' ? waiting.findIndex((p) => p.orderId === orderId) + 1 : null,
+    due: order.due,
+    received,
+    balance: standing === 'ended' ? -received : order.due - received,
+    donation: order.donation,
+    donationFund: fund?.name ?? null,
+    payment: unknown
+      ? 'unknown'
+      : received >= order.due && order.due > 0
+        ? 'paid'
+        : standing === 'held' || (standing === 'confirmed' && order.due > received)
+          ? attempt?.state === 'declined'
+            ? 'declined'
+            : 'needed'
+          : 'none',
+    paymentWords: attempt?.state === 'declined' ? attempt.words : '',
+    seats: await Promise.all(
+      seats.map(async (s) => ({
+        id: s.id,
+        offer: offers.find((o) => o.id === s.offerId)?.name ?? '',
+        given: s.givenName,
+        family: s.familyName,
+        state: s.state,
+        pass:
+          s.state === 'confirmed' && s.passCode
+            ? {
+                code: sayPassCode(s.passCode),
+                svg: await QRCode.toString(s.passCode, { type: 'svg', margin: 1, errorCorrectionLevel: 'M' }),
+              }
+            : null,
+        waiver: s.state === 'confirmed' ? (needs.get(s.id) ?? 'not asked') : ('not asked' as const),
+      })),
+    ),
+    waiver: waiver && {
+      id: waiver.id,
+      title: waiver.title,
+      version: waiver.version,
+      clauses: waiver.clauses,
+    },
+    mayWithdraw: !event.startsAt || event.startsAt > now,
+  };
+}

@@ -1,0 +1,328 @@
+import type { RegistrationRow, registrationContract } from '#contract/registration.ts';
+import { fullName, tidyName } from '#core/contacts/names.ts';
+import { writeCalendar } from '#core/exchange/calendar.ts';
+import { writeCsv } from '#core/exchange/csv.ts';
+import { plainAmount } from '#core/money/amount.ts';
+import { sayAnswer } from '#core/registration/questions.ts';
+import { offersFor, queueOrder, whyNot } from '#core/registration/waitlist.ts';
+import { plusMinutes } from '#core/time/clock.ts';
+import { dateOf } from '#core/time/wallTime.ts';
+import { first, type Queries, update } from '../db/database.ts';
+import { mayChange } from '../events/routes.ts';
+import { readEvent, readListed, readOffers } from '../events/store.ts';
+import { audit, followLink, openLink } from '../http/app.ts';
+import { File, type Handlers } from '../http/handle.ts';
+import { conflict, invalid, notFound } from '../http/problem.ts';
+import { sayPlace, sayWhen } from '../messages/direct.ts';
+import { replan } from '../messages/planning.ts';
+import { payByCard } from '../money/paying.ts';
+import { theOrganization } from '../staff/store.ts';
+import { waiverStandings } from '../waivers/store.ts';
+import { linkOrder } from './linkingOrder.ts';
+import { announce, offerTo, placeOrder, takeOffer, takesRegistrations, withdrawSeats } from './ordering.ts';
+import { passesPdf } from './passes.ts';
+import { publicEventOf, publicEventRow, publicOrderOf } from './public.ts';
+import { readOrder, readSeat, readSeats, readTaken, readWaiting } from './store.ts';
+
+async function orderByLink(tx: Queries, token: string): Promise<string> {
+  const id = await followLink(tx, 'manage', token);
+  if (!id) throw notFound('This booking');
+  return id;
+}
+
+/** Every seat of an event with what belongs to it. */
+export async function registrationRows(
+  tx: Queries,
+  eventId: string,
+  now: string,
+): Promise<RegistrationRow[]> {
+  const event = await readEvent(tx, eventId);
+  const { ageOfMajority, zone } = await theOrganization(tx);
+  const needs = await waiverStandings(tx, event, ageOfMajority, dateOf(now, zone));
+  const waiting = (await readWaiting(tx, eventId, await readOffers(tx, eventId)))
+    .sort(queueOrder)
+    .map((p) => p.orderId);
+  const rows = await tx.query<
+    Omit<RegistrationRow, 'waiver' | 'queuePlace' | 'answers'> & {
+      answers: { question: string; value: never }[];
+    }
+  >(
+    `select r.id, r.order_id, o.number as order_number, r.contact_id, r.given_name as given, r.family_name as family,
+       o.buyer_given || ' ' || o.buyer_family as buyer, f.name as offer, r.state, a.state as attendance, o.due,
+       coalesce(p.received, 0)::bigint as received,
+       case when r.state in ('confirmed', 'held', 'offered', 'waitlisted') then o.due - coalesce(p.received, 0) else 0 end::bigint as balance,
+       r.link_reasons, r.walk_in, o.placed_at as since, o.offered_until,
+       coalesce((select jsonb_agg(jsonb_build_object('question', q.prompt->>'en', 'value', x.value) order by q.position)
+         from answers x join questions q on q.id = x.question_id
+         where x.order_id = o.id and (x.registration_id = r.id or (x.registration_id is null and r.seat_number = 1))), '[]') as answers
+     from registrations r join orders o on o.id = r.order_id join offers f on f.id = r.offer_id
+       left join attendance a on a.registration_id = r.id
+       left join (select order_id, sum(amount) as received from payments group by order_id) p on p.order_id = o.id
+     where r.event_id = $1 order by o.placed_at, o.id, r.seat_number`,
+    [eventId],
+  );
+  return rows.map((r) => ({
+    ...r,
+    waiver: r.state === 'confirmed' ? (needs.get(r.id) ?? 'not asked') : 'not asked',
+    answers: r.answers.map((a) => ({ question: a.question, value: sayAnswer(a.value) })),
+    queuePlace: r.state === 'waitlisted' ? waiting.indexOf(r.orderId) + 1 : null,
+  }));
+}
+
+export const registrationHandlers: Handlers<typeof registrationContract> = {
+  'GET /api/events/:id/registrations': async ({ tx, params, now }) => {
+    const event = await readEvent(tx, params.id);
+    const offers = await readOffers(tx, params.id);
+    const waiting = (await readWaiting(tx, params.id, offers)).sort(queueOrder);
+    const taken = await readTaken(tx, params.id);
+    return {
+      capacity: event.capacity,
+      rows: await registrationRows(tx, params.id, now),
+      waiting: waiting.map((p) => ({
+        orderId: p.orderId,
+        name: p.name,
+        seats: p.seats,
+        since: p.since,
+        fits: whyNot(p, event, taken),
+      })),
+    };
+  },
+
+  'GET /api/events/:id/registrations.csv': async ({ tx, params, now }) => {
+    const event = await readEvent(tx, params.id);
+    const { currency } = await theOrganization(tx);
+    const rows = await registrationRows(tx, params.id, now);
+    const questions = [...new Set(rows.flatMap((r) => r.answers.map((a) => a.question)))];
+    const body = writeCsv(
+      [
+        'Order',
+        'Last name',
+        'First name',
+        'Booked by',
+        'Ticket',
+        'Registration',
+        'Attendance',
+        'Waiver',
+        'Order due',
+        'Order received',
+        'Since',
+        ...questions,
+      ],
+      rows.map((r) => [
+        r.orderNumber,
+        r.family,
+        r.given,
+        r.buyer,
+        r.offer,
+        r.state,
+        r.attendance,
+        r.waiver,
+        plainAmount(r.due, currency),
+        plainAmount(r.received, currency),
+        r.since,
+        ...questions.map((q) => r.answers.find((a) => a.question === q)?.value ?? null),
+      ]),
+    );
+    return new File(`registrations-${event.slug ?? event.id}.csv`, body);
+  },
+
+  'POST /api/registrations/:id/withdraw': async (c) => {
+    const seat = await readSeat(c.tx, c.params.id);
+    mayChange(await readEvent(c.tx, seat.eventId), c.staff);
+    const { offered } = await withdrawSeats(
+      c,
+      seat.orderId,
+      [seat.id],
+      c.body.reason || `withdrawn by ${c.staff.name}`,
+    );
+    return { offered };
+  },
+
+  'POST /api/orders/:id/offer': async (c) => {
+    const { tx, params, now } = c;
+    const order = await readOrder(tx, params.id);
+    const event = await readEvent(tx, order.eventId, true);
+    mayChange(event, c.staff);
+    const party = (await readWaiting(tx, order.eventId, await readOffers(tx, order.eventId))).find(
+      (p) => p.orderId === order.id,
+    );
+    if (!party) throw conflict('not-waiting', 'This party is not waiting.');
+    const taken = await readTaken(tx, order.eventId);
+    const [offer] = offersFor([party], event, taken, now, event.startsAt ?? plusMinutes(now, 10_000));
+    if (!offer) throw conflict('does-not-fit', `${party.name} ${whyNot(party, event, taken)}.`);
+    await offerTo(c, order.id, offer.until, `offered by ${c.staff.name}`);
+    announce(c, order.eventId);
+    return { until: offer.until };
+  },
+
+  'POST /api/events/:id/orders': async (c) => {
+    mayChange(await readEvent(c.tx, c.params.id), c.staff);
+    const placed = await placeOrder(c, c.params.id, c.body, 'staff');
+    return {
+      orderId: placed.orderId,
+      standing: placed.standing,
+      link: `${c.app.origin}/m/${await openLink(c, 'manage', placed.orderId)}`,
+    };
+  },
+
+  'GET /api/public/frame': async ({ tx, app, now }) => {
+    const { name, about, currency, zone, country } = await theOrganization(tx);
+    return { organization: { name, about, currency, zone, country }, now, demo: app.movable };
+  },
+
+  'GET /api/public/events': async ({ tx, now }) => {
+    const events = await readListed(tx, now);
+    return Promise.all(
+      events.map(async (event) => {
+        const offers = await readOffers(tx, event.id);
+        const { registration } = await publicEventOf(tx, event, now);
+        return {
+          slug: event.slug!,
+          title: event.publicTitle,
+          summary: event.summary,
+          category: event.category,
+          draws: event.draws,
+          startsLocal: event.startsLocal,
+          endsLocal: event.endsLocal,
+          startsAt: event.startsAt,
+          zone: event.zone,
+          state: event.state as 'open',
+          registration: takesRegistrations(event, now) ? registration : ('closed' as const),
+          place: event.venueName,
+          fromPrice: offers.length ? Math.min(...offers.map((o) => o.price)) : null,
+        };
+      }),
+    );
+  },
+
+  'GET /api/public/events/:slug': async ({ tx, params, now }) =>
+    publicEventOf(tx, await publicEventRow(tx, params.slug), now),
+
+  'GET /api/public/events/:slug/calendar.ics': async ({ tx, params, now, app }) => {
+    const event = await publicEventRow(tx, params.slug);
+    if (!event.startsAt) throw notFound('A date');
+    const entry = {
+      uid: `${event.id}@acolyte`,
+      startsAt: event.startsAt,
+      endsAt: event.endsAt,
+      summary: event.publicTitle,
+      description: event.summary,
+      location: sayPlace(event),
+      url: `${app.origin}/e/${event.slug}`,
+      sequence: event.version,
+      cancelled: event.state === 'called off',
+    };
+    return new File(`${event.slug}.ics`, writeCalendar(event.publicTitle, [entry], now));
+  },
+
+  'POST /api/public/events/:slug/orders': async (c) => {
+    const event = await publicEventRow(c.tx, c.params.slug);
+    const placed = await placeOrder(c, event.id, c.body, 'public');
+    return {
+      token: await openLink(c, 'manage', placed.orderId),
+      standing: placed.standing,
+      total: placed.total,
+    };
+  },
+
+  'GET /api/public/orders/:token': async ({ tx, params, now }) =>
+    publicOrderOf(tx, await orderByLink(tx, params.token), now),
+
+  'POST /api/public/orders/:token/pay': async ({ app, actor, params, body }) => {
+    const orderId = await orderByLink(app.db, params.token);
+    const outcome = await payByCard(app, actor, orderId, body.card);
+    app.wake();
+    return outcome;
+  },
+
+  'POST /api/public/orders/:token/take': async (c) => ({
+    standing: await takeOffer(c, await orderByLink(c.tx, c.params.token)),
+  }),
+
+  'POST /api/public/orders/:token/withdraw': async (c) => {
+    const orderId = await orderByLink(c.tx, c.params.token);
+    const event = await readEvent(c.tx, (await readOrder(c.tx, orderId)).eventId);
+    if (event.startsAt && event.startsAt <= c.now)
+      throw conflict('begun', 'The event has begun; please speak to the organizers.');
+    const { balance } = await withdrawSeats(c, orderId, c.body.seats, 'withdrawn by the registrant');
+    return { refunded: 0, owed: Math.max(0, -balance) };
+  },
+
+  'PATCH /api/public/orders/:token/seats/:seat': async (c) => {
+    const { tx, params, body, now } = c;
+    const orderId = await orderByLink(tx, params.token);
+    const seat = (await readSeats(tx, orderId)).find((s) => s.id === params.seat);
+    if (!seat) throw notFound('This seat');
+    if (!fullName(body)) throw invalid([{ path: 'given', message: 'Give a name.' }]);
+    const event = await readEvent(tx, seat.eventId);
+    if (event.startsAt && event.startsAt <= now)
+      throw conflict('begun', 'The event has begun; please speak to the organizers.');
+    if (
+      await first(tx, "select 1 as x from signatures where registration_id = $1 and state = 'valid'", [
+        seat.id,
+      ])
+    )
+      throw conflict('signed', 'A waiver is signed for this person; ask the organizers to change the name.');
+    // Another person: the link to the contact is worked out anew.
+    await update(tx, 'registrations', seat.id, {
+      givenName: tidyName(body.given),
+      familyName: tidyName(body.family),
+      birthDate: body.birthDate,
+      contactId: null,
+      linkReasons: [],
+    });
+    if (seat.state === 'confirmed' || seat.state === 'waitlisted')
+      await linkOrder(c, await readOrder(tx, orderId));
+    await replan(c, seat.eventId, orderId);
+    await audit(c, 'named a guest', { kind: 'registration', id: seat.id });
+    announce(c, seat.eventId);
+    return { done: true };
+  },
+
+  'GET /api/public/orders/:token/passes.pdf': async ({ tx, params }) => {
+    const order = await readOrder(tx, await orderByLink(tx, params.token));
+    const event = await readEvent(tx, order.eventId);
+    const offers = await readOffers(tx, event.id);
+    const seats = (await readSeats(tx, order.id)).filter((s) => s.state === 'confirmed' && s.passCode);
+    if (!seats.length) throw conflict('no-pass', 'There is no pass before a seat is confirmed.');
+    const { name: organization } = await theOrganization(tx);
+    const french = order.language === 'fr';
+    const words = french
+      ? { pass: 'Billet', order: 'commande', show: 'Montrez ce code à l’entrée, imprimé ou à l’écran.' }
+      : { pass: 'Pass', order: 'order', show: 'Show this code at the door, printed or on a screen.' };
+    const pdf = await passesPdf(
+      seats.map((s) => ({
+        organization,
+        title: event.publicTitle,
+        when: sayWhen(event, order.language),
+        place: sayPlace(event),
+        name:
+          fullName({ given: s.givenName, family: s.familyName }) ||
+          (french ? 'Place à nommer' : 'Guest to be named'),
+        offer: offers.find((o) => o.id === s.offerId)?.name ?? '',
+        code: s.passCode!,
+        order: order.number,
+        words,
+      })),
+    );
+    return new File(`passes-${order.number}.pdf`, pdf, true);
+  },
+
+  'GET /api/public/orders/:token/calendar.ics': async ({ tx, params, now, app }) => {
+    const order = await readOrder(tx, await orderByLink(tx, params.token));
+    const event = await readEvent(tx, order.eventId);
+    if (!event.startsAt) throw notFound('A date');
+    const entry = {
+      uid: `${event.id}@acolyte`,
+      startsAt: event.startsAt,
+      endsAt: event.endsAt,
+      summary: event.publicTitle,
+      description: `${app.origin}/m/${params.token}`,
+      location: sayPlace(event),
+      url: `${app.origin}/m/${params.token}`,
+      sequence: event.version,
+      cancelled: event.state === 'called off',
+    };
+    return new File(`${event.slug}.ics`, writeCalendar(event.publicTitle, [entry], now));
+  },
+};

@@ -1,0 +1,110 @@
+import type { Taken } from '#core/registration/capacity.ts';
+import type { PricedOffer } from '#core/registration/price.ts';
+import type { RegistrationState } from '#core/registration/states.ts';
+import type { WaitingParty } from '#core/registration/waitlist.ts';
+import { first, type Queries } from '../db/database.ts';
+import { notFound } from '../http/problem.ts';
+
+/** Seats and units that are taken now: held, offered and confirmed ones. */
+export async function readTaken(tx: Queries, eventId: string): Promise<Taken> {
+  const rows = await tx.query<{ offerId: string; seats: number; units: number }>(
+    `select offer_id, count(*)::int as seats, count(distinct (order_id, unit_number))::int as units
+     from registrations where event_id = $1 and state in ('held', 'offered', 'confirmed') group by offer_id`,
+    [eventId],
+  );
+  return {
+    seats: rows.reduce((sum, r) => sum + r.seats, 0),
+    unitsByOffer: new Map(rows.map((r) => [r.offerId, r.units])),
+  };
+}
+
+export interface OrderRow {
+  id: string;
+  number: number;
+  eventId: string;
+  buyerContactId: string | null;
+  buyerGiven: string;
+  buyerFamily: string;
+  buyerEmail: string | null;
+  buyerPhone: string | null;
+  language: 'en' | 'fr';
+  due: number;
+  donation: number;
+  donationFund: string | null;
+  donationAnonymous: boolean;
+  lines: { offerId: string; units: number }[];
+  seats: number;
+  state: string;
+  placedAt: string;
+  heldUntil: string | null;
+  waitlistedAt: string | null;
+  offeredUntil: string | null;
+}
+
+const orderColumns = `id, number, event_id, buyer_contact_id, buyer_given, buyer_family, buyer_email, buyer_phone, language, due, donation,
+  donation_fund, donation_anonymous, lines, seats, state, placed_at, held_until, waitlisted_at, offered_until`;
+
+export async function readOrder(tx: Queries, id: string): Promise<OrderRow> {
+  const row = await first<OrderRow>(tx, `select ${orderColumns} from orders where id = $1`, [id]);
+  if (!row) throw notFound('This order');
+  return row;
+}
+
+export interface SeatRow {
+  id: string;
+  orderId: string;
+  eventId: string;
+  offerId: string;
+  unitNumber: number;
+  seatNumber: number;
+  contactId: string | null;
+  givenName: string;
+  familyName: string;
+  birthDate: string | null;
+  saidMinor: boolean;
+  state: RegistrationState;
+  passCode: string | null;
+  walkIn: boolean;
+}
+
+const seatColumns =
+  'id, order_id, event_id, offer_id, unit_number, seat_number, contact_id, given_name, family_name, birth_date, said_minor, state, pass_code, walk_in';
+
+export const readSeats = (tx: Queries, orderId: string): Promise<SeatRow[]> =>
+  tx.query<SeatRow>(`select ${seatColumns} from registrations where order_id = $1 order by seat_number`, [
+    orderId,
+  ]);
+
+export async function readSeat(tx: Queries, id: string): Promise<SeatRow> {
+  const row = await first<SeatRow>(tx, `select ${seatColumns} from registrations where id = $1`, [id]);
+  if (!row) throw notFound('This registration');
+  return row;
+}
+
+/** The parties that wait for an event, first come first, with what they want. */
+export async function readWaiting(
+  tx: Queries,
+  eventId: string,
+  offers: readonly PricedOffer[],
+): Promise<WaitingParty[]> {
+  const rows = await tx.query<OrderRow>(
+    `select ${orderColumns} from orders where event_id = $1 and waitlisted_at is not null and offered_until is null order by waitlisted_at, id`,
+    [eventId],
+  );
+  return rows.map((row) => ({
+    orderId: row.id,
+    name: `${row.buyerGiven} ${row.buyerFamily}`,
+    since: row.waitlistedAt!,
+    seats: row.seats,
+    lines: row.lines.flatMap(({ offerId, units }) => {
+      const offer = offers.find((o) => o.id === offerId);
+      return offer ? [{ offer, units, seats: units * offer.seatsPerUnit, amount: units * offer.price }] : [];
+    }),
+  }));
+}
+
+export const readMovements = (
+  tx: Queries,
+  orderId: string,
+): Promise<{ amount: number; kind: 'seats' | 'donation' }[]> =>
+  tx.query('select amount, kind from payments where order_id = $1 order by at, id', [orderId]);

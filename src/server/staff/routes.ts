@@ -1,0 +1,192 @@
+import type { staffContract } from '#contract/staff.ts';
+import { emailKey } from '#core/contacts/reach.ts';
+import { isZone } from '#core/time/wallTime.ts';
+import { insert, update } from '../db/database.ts';
+import { sha256 } from '../db/ids.ts';
+import { type App, audit, inTransaction, type Work } from '../http/app.ts';
+import type { Handlers } from '../http/handle.ts';
+import { conflict, invalid, notFound, Problem } from '../http/problem.ts';
+import { planDirect } from '../messages/direct.ts';
+import { checkPassword, hashPassword, nobodysHash } from './passwords.ts';
+import { endSession, startSession } from './sessions.ts';
+import * as store from './store.ts';
+
+/** Sign-ins shown on the sign-in page of a demonstration. */
+export interface DemoSignIn {
+  name: string;
+  email: string;
+  does: string;
+  password: string;
+}
+
+export const staffHandlers = (demoSignIns: readonly DemoSignIn[]): Handlers<typeof staffContract> => ({
+  'GET /api/setup': async ({ tx, app }) => {
+    const organization = await store.readOrganization(tx);
+    return {
+      needed: !organization,
+      organizationName: organization?.name ?? null,
+      signIns: app.movable ? [...demoSignIns] : [],
+    };
+  },
+
+  'POST /api/setup': async (c) => {
+    const { tx, body, app, now } = c;
+    if (await store.readOrganization(tx))
+      throw conflict('already-set-up', 'The organization is set up already. Please sign in.');
+    const { zone, currency } = body.organization;
+    const fields = [
+      ...(isZone(zone)
+        ? []
+        : [
+            {
+              path: 'organization.zone',
+              message: 'This is not a time zone; use a name like America/Halifax.',
+            },
+          ]),
+      ...(Intl.supportedValuesOf('currency').includes(currency)
+        ? []
+        : [{ path: 'organization.currency', message: 'This is not a currency in use.' }]),
+    ];
+    if (fields.length) throw invalid(fields);
+    await insert(tx, 'organization', {
+      id: 1,
+      ...body.organization,
+      languages: ['en', 'fr'],
+      createdAt: now,
+      about: '',
+      ageOfMajority: 18,
+      minimumNoticeDays: 14,
+      holidays: [],
+    });
+    const staffId = app.ids.id();
+    await insert(tx, 'staff', {
+      id: staffId,
+      name: body.coordinator.name,
+      email: body.coordinator.email,
+      emailKey: emailKey(body.coordinator.email),
+      passwordHash: await hashPassword(body.coordinator.password),
+      roles: ['coordinator'],
+      approves: ['safety', 'finance'],
+      resting: false,
+      createdAt: now,
+    });
+    await insert(tx, 'funds', { id: app.ids.id(), name: 'General', about: '' });
+    await insertSampleRules(c);
+    await audit(c, 'set up', { kind: 'organization', id: null });
+    return { done: true };
+  },
+
+  'POST /api/sign-in': async ({ app, body, request, now }) => {
+    const staff = await store.staffByEmail(app.db, emailKey(body.email));
+    const right = await checkPassword(body.password, staff?.passwordHash ?? nobodysHash);
+    if (!staff || !right || staff.resting)
+      throw new Problem(401, 'wrong-sign-in', 'This email and password do not belong together.');
+    await app.db.query('delete from sessions where expires_at < $1', [now]);
+    await startSession(app, app.db, request.res!, staff.id);
+    return { done: true };
+  },
+
+  'POST /api/sign-out': async ({ app, request }) => {
+    await endSession(app, request, request.res!);
+    return { done: true };
+  },
+
+  'GET /api/me': async ({ tx, staff, app, now }) => {
+    const { holidays: _, sender: __, ...organization } = await store.theOrganization(tx);
+    return { staff, organization, clock: { now, movable: app.movable } };
+  },
+
+  'GET /api/staff': async ({ tx, now }) => ({
+    staff: (await store.allStaff(tx)).map(({ passwordHash: _, ...s }) => s),
+    invitations: (await store.openInvitations(tx, now)).map(({ id, name, email, roles, expiresAt }) => ({
+      id,
+      name,
+      email,
+      roles,
+      expiresAt,
+    })),
+  }),
+
+  'POST /api/staff/invitations': async (c) => {
+    const { tx, body, app, now, staff } = c;
+    if (await store.staffByEmail(tx, emailKey(body.email)))
+      throw invalid([{ path: 'email', message: 'Somebody with this email is on the staff already.' }]);
+    const token = Buffer.from(app.ids.bytes(20)).toString('base64url');
+    const id = app.ids.id();
+    await insert(tx, 'staff_invitations', {
+      id,
+      tokenHash: sha256(token),
+      ...body,
+      invitedBy: staff.id,
+      createdAt: now,
+      expiresAt: new Date(Date.parse(now) + 14 * 86_400_000).toISOString(),
+    });
+    const link = `${app.origin}/invitation/${token}`;
+    const organization = await store.theOrganization(tx);
+    await planDirect(c, {
+      kind: 'invitation',
+      key: `invitation:${id}`,
+      to: { name: body.name, email: body.email, contactId: null, language: 'en' },
+      eventId: null,
+      reason: `invited by ${staff.name}`,
+      values: { name: body.name, organization: organization.name, manage_link: link },
+    });
+    await audit(c, 'invited', { kind: 'staff', id }, { roles: body.roles });
+    return { link };
+  },
+
+  'GET /api/invitations/:token': async ({ tx, params, now }) => {
+    const invitation = await store.invitationByToken(tx, sha256(params.token), now);
+    if (!invitation) throw notFound('This invitation');
+    const { name } = await store.theOrganization(tx);
+    return { name: invitation.name, email: invitation.email, organization: name, roles: invitation.roles };
+  },
+
+  'POST /api/invitations/:token': async ({ app, params, body, request, actor }) => {
+    const passwordHash = await hashPassword(body.password);
+    return inTransaction(app, actor, async (w) => {
+      const invitation = await store.invitationByToken(w.tx, sha256(params.token), w.now);
+      if (!invitation) throw notFound('This invitation');
+      const { id: invitationId, expiresAt: _, ...rest } = invitation;
+      const id = app.ids.id();
+      await insert(w.tx, 'staff', {
+        id,
+        ...rest,
+        emailKey: emailKey(rest.email),
+        passwordHash,
+        resting: false,
+        createdAt: w.now,
+      });
+      await update(w.tx, 'staff_invitations', invitationId, { acceptedAt: w.now });
+      await audit(w, 'joined', { kind: 'staff', id });
+      await startSession(app, w.tx, request.res!, id);
+      return { done: true as const };
+    });
+  },
+});
+
+/** Two sample rules to begin with, so that clearance works before anybody has set rules. */
+export async function insertSampleRules(w: Pick<Work, 'tx'> & { app: Pick<App, 'ids'> }): Promise<void> {
+  await insert(w.tx, 'clearance_rules', [
+    {
+      id: w.app.ids.id(),
+      step: 'Safety',
+      approves: 'safety',
+      anyOf: ['minors', 'boats', 'tools'],
+      headcountFrom: 100,
+      workingDays: 5,
+      stepOrder: 1,
+      asks: 'Is there a risk assessment, enough trained leaders, and a plan for weather and emergencies?',
+    },
+    {
+      id: w.app.ids.id(),
+      step: 'Finance',
+      approves: 'finance',
+      anyOf: ['money', 'alcohol'],
+      headcountFrom: null,
+      workingDays: 3,
+      stepOrder: 1,
+      asks: 'Are the prices right, and who handles the money?',
+    },
+  ]);
+}

@@ -1,0 +1,78 @@
+import { plusMinutes } from '#core/time/clock.ts';
+import { first, insert } from '../db/database.ts';
+import type { App } from '../http/app.ts';
+import { nextBehaviour } from './mail.ts';
+
+/** What the card processor answers to a charge. */
+export interface CardAnswer {
+  key: string;
+  ref: string;
+  outcome: 'succeeded' | 'declined';
+  words: string;
+}
+
+/** The cards the stand-in knows. The last digit decides; everything else succeeds. */
+export const standinCards = [
+  { card: '9000 0000 0000 0001', does: 'succeeds' },
+  { card: '9000 0000 0000 0002', does: 'is declined' },
+  {
+    card: '9000 0000 0000 0003',
+    does: 'times out, and the money was taken: the answer comes two minutes later',
+  },
+  { card: '9000 0000 0000 0004', does: 'succeeds, and the answer comes twice' },
+  { card: '9000 0000 0000 0005', does: 'times out, and was declined: the answer comes two minutes later' },
+] as const;
+
+/**
+ * Charges a card at the stand-in. The same key is charged once. Null means that no answer came in time; it follows
+ * later through `dueAnswer`.
+ */
+export async function charge(
+  app: App,
+  key: string,
+  amount: number,
+  card: string,
+): Promise<CardAnswer | null> {
+  const before = await first<CardAnswer & { answerAt: string | null }>(
+    app.db,
+    'select key, ref, outcome, words, answer_at from standin_charges where key = $1',
+    [key],
+  );
+  if (before) return before.answerAt ? null : before;
+  const mode = await nextBehaviour(app.db, 'cards');
+  const digit = mode === 'fails' ? '2' : mode === 'answer lost' ? '3' : card.replace(/\D/gu, '').at(-1);
+  const now = app.clock.now();
+  const declined = digit === '2' || digit === '5';
+  const late = digit === '3' || digit === '5';
+  const answer: CardAnswer = {
+    key,
+    ref: `CH-${Buffer.from(app.ids.bytes(6)).toString('hex').toUpperCase()}`,
+    outcome: declined ? 'declined' : 'succeeded',
+    words: declined ? 'The bank declined the card.' : '',
+  };
+  await insert(app.db, 'standin_charges', {
+    ...answer,
+    amount,
+    answersLeft: late ? 1 : digit === '4' ? 1 : 0,
+    answerAt: late ? plusMinutes(now, 2) : digit === '4' ? plusMinutes(now, 1) : null,
+    chargedAt: now,
+  });
+  return late ? null : answer;
+}
+
+/** The next answer that is still to come, late or for the second time. */
+export const nextAnswer = (app: App): Promise<{ at: string; id: string } | null> =>
+  first(
+    app.db,
+    'select answer_at as at, key as id from standin_charges where answers_left > 0 order by answer_at, key limit 1',
+  );
+
+export const answerOf = (app: App, key: string): Promise<CardAnswer | null> =>
+  first<CardAnswer>(app.db, 'select key, ref, outcome, words from standin_charges where key = $1', [key]);
+
+export async function answerDelivered(app: App, key: string): Promise<void> {
+  await app.db.query(
+    'update standin_charges set answers_left = answers_left - 1, answer_at = null where key = $1',
+    [key],
+  );
+}
