@@ -62,6 +62,7 @@ export async function assemble(
   const app: App = {
     db,
     clock,
+    sessionClock: systemClock,
     ids: makeIds(clock),
     secret,
     announcer: makeAnnouncer(),

@@ -8,6 +8,8 @@ import type { Announcer } from './announcer.ts';
 export interface App {
   db: Database;
   clock: Clock;
+  /** Real time, for sessions: moving the demonstration's clock signs nobody out. */
+  sessionClock: Clock;
   ids: Ids;
   secret: string;
   announcer: Announcer;

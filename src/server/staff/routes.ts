@@ -76,12 +76,12 @@ export const staffHandlers = (demoSignIns: readonly DemoSignIn[]): Handlers<type
     return { done: true };
   },
 
-  'POST /api/sign-in': async ({ app, body, request, now }) => {
+  'POST /api/sign-in': async ({ app, body, request }) => {
     const staff = await store.staffByEmail(app.db, emailKey(body.email));
     const right = await checkPassword(body.password, staff?.passwordHash ?? nobodysHash);
     if (!staff || !right || staff.resting)
       throw new Problem(401, 'wrong-sign-in', 'This email and password do not belong together.');
-    await app.db.query('delete from sessions where expires_at < $1', [now]);
+    await app.db.query('delete from sessions where expires_at < $1', [app.sessionClock.now()]);
     await startSession(app, app.db, request.res!, staff.id);
     return { done: true };
   },

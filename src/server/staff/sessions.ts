@@ -19,7 +19,7 @@ function tokenOf(request: Request): string | null {
 /** Who sent a request; null when nobody is signed in. */
 export async function staffOf(app: App, request: Request): Promise<SignedIn | null> {
   const token = tokenOf(request);
-  return token ? staffBySession(app.db, sha256(token), app.clock.now()) : null;
+  return token ? staffBySession(app.db, sha256(token), app.sessionClock.now()) : null;
 }
 
 /** Starts a session and sets its cookie: HttpOnly, SameSite=Lax, Secure where the product is reached by https. */
@@ -30,7 +30,7 @@ export async function startSession(
   staffId: string,
 ): Promise<void> {
   const token = Buffer.from(app.ids.bytes(24)).toString('base64url');
-  const now = app.clock.now();
+  const now = app.sessionClock.now();
   const expiresAt = new Date(Date.parse(now) + days * 86_400_000).toISOString();
   await insert(tx, 'sessions', { tokenHash: sha256(token), staffId, createdAt: now, expiresAt });
   response.cookie(cookieName, token, {

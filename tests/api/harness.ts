@@ -1,0 +1,105 @@
+import { existsSync, readFileSync } from 'node:fs';
+import type { Server } from 'node:http';
+import type { AddressInfo } from 'node:net';
+import { join } from 'node:path';
+import type { Everything } from '#contract/index.ts';
+import type { Answered, ProblemBody, Sent } from '#contract/endpoint.ts';
+import { openPglite } from '#server/db/pglite.ts';
+import { projectRoot } from '#server/db/root.ts';
+import type { App } from '#server/http/app.ts';
+import { makeServer } from '#server/http/server.ts';
+import type { Runner } from '#server/jobs/runner.ts';
+import { demoPassword, demoSignIns } from '#server/staff/demoSignIns.ts';
+import { assemble } from '#server/start.ts';
+
+/** Where the clock of every test begins: Thursday 9 July 2026, 09:20 in Halifax. */
+export const beginning = '2026-07-09T12:20:00.000Z';
+export const templatePath = join(projectRoot(), '.cache/test-template.tar');
+
+type Key = keyof Everything;
+
+/** An answer of the server: its status and either body. */
+export interface Reply<K extends Key> {
+  status: number;
+  body: Answered<Everything[K]>;
+  problem: ProblemBody;
+  headers: Headers;
+}
+
+/** Somebody at a browser: keeps a cookie, calls endpoints by their key. */
+export class Caller {
+  private cookie = '';
+  constructor(readonly origin: string) {}
+
+  /** Calls an endpoint and gives back whatever it answers. */
+  async try<K extends Key>(key: K, sent: Partial<Sent<Everything[K]>> = {}, headers: Record<string, string> = {}): Promise<Reply<K>> {
+    const [method, pattern] = (key as string).split(' ') as [string, string];
+    const path = pattern.replace(/:(\w+)/gu, (_, name: string) => encodeURIComponent(String((sent.params as Record<string, unknown>)[name])));
+    const query = sent.query ? `?${new URLSearchParams(Object.entries(sent.query as object).map(([k, v]) => [k, String(v)]))}` : '';
+    const response = await fetch(`${this.origin}${path}${query}`, {
+      method,
+      headers: { origin: this.origin, ...(sent.body === undefined ? {} : { 'content-type': 'application/json' }), ...(this.cookie ? { cookie: this.cookie } : {}), ...headers },
+      ...(sent.body === undefined ? {} : { body: JSON.stringify(sent.body) }),
+    });
+    const cookie = response.headers.get('set-cookie');
+    if (cookie) this.cookie = cookie.split(';')[0]!;
+    const type = response.headers.get('content-type') ?? '';
+    const body = type.includes('json') ? await response.json() : type.startsWith('text/') ? await response.text() : Buffer.from(await response.arrayBuffer());
+    return { status: response.status, body: body as never, problem: body as ProblemBody, headers: response.headers };
+  }
+
+  /** Calls an endpoint that has to succeed. */
+  async call<K extends Key>(key: K, sent: Partial<Sent<Everything[K]>> = {}, headers: Record<string, string> = {}): Promise<Answered<Everything[K]>> {
+    const reply = await this.try(key, sent, headers);
+    if (reply.status >= 300) throw new Error(`${key}: ${reply.status} ${JSON.stringify(reply.problem)}`);
+    return reply.body;
+  }
+}
+
+export interface World {
+  app: App;
+  runner: Runner;
+  origin: string;
+  anyone: Caller;
+  as(email: 'odalys' | 'tobias' | 'marit' | 'imani' | 'piers' | 'door'): Promise<Caller>;
+  /** Moves the clock, doing what comes due. */
+  moveTo(at: string): Promise<void>;
+  close(): Promise<void>;
+}
+
+/** A server on a fresh copy of the founded organization. */
+export async function makeWorld(options: { limits?: { publicWrites: number; signIns: number } } = {}): Promise<World> {
+  if (!existsSync(templatePath)) throw new Error('the template of the tests was not made');
+  const db = await openPglite({ template: new Blob([readFileSync(templatePath)]) });
+  const { app, runner } = await assemble(db, 'a secret of the tests', '', true);
+  const server = makeServer(app, { runner: () => runner, demoSignIns, dist: null, limits: options.limits ?? { publicWrites: 100_000, signIns: 100_000 } });
+  const http = await new Promise<Server>((resolve) => {
+    const listening = server.listen(0, '127.0.0.1', () => resolve(listening));
+  });
+  const origin = `http://127.0.0.1:${(http.address() as AddressInfo).port}`;
+  app.origin = origin;
+  const callers = new Map<string, Caller>();
+  return {
+    app,
+    runner,
+    origin,
+    anyone: new Caller(origin),
+    async as(who) {
+      const known = callers.get(who);
+      if (known) return known;
+      const caller = new Caller(origin);
+      await caller.call('POST /api/sign-in', { body: { email: `${who}@brackenmere.example`, password: demoPassword } });
+      callers.set(who, caller);
+      return caller;
+    },
+    async moveTo(at) {
+      await runner.moveTo(new Date(at).toISOString());
+    },
+    async close() {
+      http.closeAllConnections();
+      await new Promise((resolve) => http.close(resolve));
+      await runner.stop();
+      await db.close();
+    },
+  };
+}

@@ -1,0 +1,75 @@
+import type { EventPlan } from '#contract/events.ts';
+import type { OrderBody } from '#contract/registration.ts';
+import type { World } from './harness.ts';
+
+/** An event of the tests that is open, with what its tests need to know. */
+export interface OpenEvent {
+  id: string;
+  slug: string;
+  offers: { id: string; price: number }[];
+  questions: { id: string }[];
+}
+
+export interface Scene {
+  title?: string;
+  startsLocal?: string;
+  endsLocal?: string;
+  capacity?: number | null;
+  price?: number;
+  quantity?: number | null;
+  mostPerOrder?: number;
+  seatsPerUnit?: number;
+  flags?: string[];
+  waiver?: 'On the water' | 'Children in our care';
+  questions?: EventPlan['questions'];
+  survey?: EventPlan['survey'];
+}
+
+const uuid = () => crypto.randomUUID();
+
+/** Plans an event as the coordinator, has it cleared where that is needed, and opens it. */
+export async function openEvent(world: World, scene: Scene = {}): Promise<OpenEvent> {
+  const odalys = await world.as('odalys');
+  const title = scene.title ?? 'Open Water Day';
+  const { id } = await odalys.call('POST /api/events', { body: { publicTitle: title } });
+  const choices = await odalys.call('GET /api/choices');
+  const offers = [{ id: uuid(), name: 'Guided paddle', price: scene.price ?? 0, quantity: scene.quantity ?? null, mostPerOrder: scene.mostPerOrder ?? 10, seatsPerUnit: scene.seatsPerUnit ?? 1, about: '' }];
+  await odalys.call('PATCH /api/events/:id', {
+    params: { id },
+    body: {
+      version: 1,
+      change: {
+        startsLocal: scene.startsLocal ?? '2026-08-08T09:00',
+        endsLocal: scene.endsLocal ?? '2026-08-08T16:30',
+        capacity: scene.capacity === undefined ? 20 : scene.capacity,
+        venueId: choices.venues.find((v) => v.name === 'Sluice Landing')!.id,
+        flags: scene.flags ?? [],
+        waiverId: scene.waiver ? choices.waivers.find((w) => w.title === scene.waiver)!.id : null,
+        offers,
+        questions: scene.questions ?? [],
+        survey: scene.survey ?? null,
+      },
+    },
+  });
+  await odalys.call('POST /api/events/:id/clearance', { params: { id } });
+  for (const who of ['tobias', 'marit'] as const) {
+    const approver = await world.as(who);
+    const { steps } = await approver.call('GET /api/events/:id/clearance', { params: { id } });
+    for (const step of steps.filter((s) => s.mayDecide)) await approver.call('POST /api/clearance-steps/:id/decision', { params: { id: step.id }, body: { decision: 'clear' } });
+  }
+  await odalys.call('POST /api/events/:id/state', { params: { id }, body: { to: 'open' } });
+  const page = await odalys.call('GET /api/events/:id', { params: { id } });
+  return { id, slug: page.plan.slug!, offers, questions: scene.questions ?? [] };
+}
+
+/** The body of an order for some people, the first of whom buys. */
+export function orderFor(event: OpenEvent, people: { given: string; family: string; birthDate?: string }[], more: Partial<OrderBody> & { email?: string } = {}): OrderBody {
+  const { email, ...rest } = more;
+  const [buyer] = people;
+  return {
+    buyer: { given: buyer!.given, family: buyer!.family, email: email ?? `${buyer!.given}.${buyer!.family}@harbourpost.example`.toLowerCase() },
+    lines: [{ offerId: event.offers[0]!.id, units: people.length }],
+    attendees: people.map((p) => ({ given: p.given, family: p.family, birthDate: p.birthDate ?? null })),
+    ...rest,
+  };
+}

@@ -1,0 +1,27 @@
+import { defineConfig } from 'vitest/config';
+
+const alias = ['core', 'contract', 'server', 'web', 'demo'].map((name) => ({
+  find: `#${name}`,
+  replacement: new URL(`./src/${name}`, import.meta.url).pathname,
+}));
+
+export default defineConfig({
+  resolve: { alias },
+  test: {
+    reporters: ['default'],
+    projects: [
+      { resolve: { alias }, test: { name: 'core', include: ['src/core/**/*.test.ts'] } },
+      {
+        resolve: { alias },
+        test: {
+          name: 'api',
+          include: ['tests/api/**/*.test.ts'],
+          globalSetup: ['tests/api/template.ts'],
+          testTimeout: 60_000,
+          hookTimeout: 60_000,
+          maxWorkers: 2,
+        },
+      },
+    ],
+  },
+});
