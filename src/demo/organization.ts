@@ -24,11 +24,46 @@ const units = [
 ] as const;
 
 const venues = [
-  { name: 'Sluice Landing', address: '2 Causeway Rd, Port Ansley NS', capacity: 120, latitude: 45.801, longitude: -63.482, accessNotes: 'Step-free to the landing; the far bank has a gravel path.' },
-  { name: 'Reedhouse', address: '14 Reedcutters Row, Port Ansley NS', capacity: 96, latitude: 45.806, longitude: -63.479, accessNotes: 'Ramp at the north door.' },
-  { name: 'Town Hall, Main Hall', address: '3 Harbour St, Port Ansley NS', capacity: 180, latitude: 45.812, longitude: -63.47, accessNotes: 'Lift; accessible toilets.' },
-  { name: 'Heronry Hide', address: 'end of Heronry Cl, Port Ansley NS', capacity: 25, latitude: 45.798, longitude: -63.49, accessNotes: 'A boardwalk of 400 m; no lighting.' },
-  { name: 'Ansley College, Room 12', address: '1 College Ave, Port Ansley NS', capacity: 60, latitude: 45.82, longitude: -63.461, accessNotes: 'Step-free.' },
+  {
+    name: 'Sluice Landing',
+    address: '2 Causeway Rd, Port Ansley NS',
+    capacity: 120,
+    latitude: 45.801,
+    longitude: -63.482,
+    accessNotes: 'Step-free to the landing; the far bank has a gravel path.',
+  },
+  {
+    name: 'Reedhouse',
+    address: '14 Reedcutters Row, Port Ansley NS',
+    capacity: 96,
+    latitude: 45.806,
+    longitude: -63.479,
+    accessNotes: 'Ramp at the north door.',
+  },
+  {
+    name: 'Town Hall, Main Hall',
+    address: '3 Harbour St, Port Ansley NS',
+    capacity: 180,
+    latitude: 45.812,
+    longitude: -63.47,
+    accessNotes: 'Lift; accessible toilets.',
+  },
+  {
+    name: 'Heronry Hide',
+    address: 'end of Heronry Cl, Port Ansley NS',
+    capacity: 25,
+    latitude: 45.798,
+    longitude: -63.49,
+    accessNotes: 'A boardwalk of 400 m; no lighting.',
+  },
+  {
+    name: 'Ansley College, Room 12',
+    address: '1 College Ave, Port Ansley NS',
+    capacity: 60,
+    latitude: 45.82,
+    longitude: -63.461,
+    accessNotes: 'Step-free.',
+  },
 ] as const;
 
 /** Founds Brackenmere Wetland Trust: the organization, its staff, units, venues, funds, waivers and clearance rules. */
@@ -38,27 +73,54 @@ export async function foundOrganization(w: Pick<Work, 'tx' | 'now' | 'app'>): Pr
   await insert(tx, 'organization', {
     id: 1,
     name: 'Brackenmere Wetland Trust',
-    about: 'A charity that looks after a marsh, a reedbed and four kilometres of boardwalk near Port Ansley, Nova Scotia.',
+    about:
+      'A charity that looks after a marsh, a reedbed and four kilometres of boardwalk near Port Ansley, Nova Scotia.',
     zone: 'America/Halifax',
     currency: 'CAD',
     country: 'CA',
     languages: ['en', 'fr'],
     ageOfMajority: 19,
     minimumNoticeDays: 14,
-    holidays: ['2026-07-01', '2026-08-03', '2026-09-07', '2026-09-30', '2026-10-12', '2026-11-11', '2026-12-25', '2026-12-26', '2027-01-01'],
+    holidays: [
+      '2026-07-01',
+      '2026-08-03',
+      '2026-09-07',
+      '2026-09-30',
+      '2026-10-12',
+      '2026-11-11',
+      '2026-12-25',
+      '2026-12-26',
+      '2027-01-01',
+    ],
     sender: 'hello@brackenmere.example',
     createdAt: now,
   });
-  const byName = <T extends { name: string; id: string }>(rows: T[]): Record<string, string> => Object.fromEntries(rows.map((r) => [r.name, r.id]));
+  const byName = <T extends { name: string; id: string }>(rows: T[]): Record<string, string> =>
+    Object.fromEntries(rows.map((r) => [r.name, r.id]));
   const unitRows = units.map(([name, about]) => ({ id: id(), name, about }));
   await insert(tx, 'units', unitRows);
   const venueRows = venues.map((v) => ({ id: id(), ...v }));
   await insert(tx, 'venues', venueRows);
-  const fundRows = ['General', 'Hide Appeal', 'Young Naturalists'].map((name) => ({ id: id(), name, about: '' }));
+  const fundRows = ['General', 'Hide Appeal', 'Young Naturalists'].map((name) => ({
+    id: id(),
+    name,
+    about: '',
+  }));
   await insert(tx, 'funds', fundRows);
   const unitIds = byName(unitRows);
   const passwordHash = await hashPassword(demoPassword, Buffer.from('brackenmere-salt'));
-  const staffRows = demoStaff.map((s) => ({ id: id(), name: s.name, email: s.email, emailKey: emailKey(s.email), passwordHash, roles: s.roles, approves: s.approves, unitId: s.unit ? unitIds[s.unit] : null, resting: false, createdAt: now }));
+  const staffRows = demoStaff.map((s) => ({
+    id: id(),
+    name: s.name,
+    email: s.email,
+    emailKey: emailKey(s.email),
+    passwordHash,
+    roles: s.roles,
+    approves: s.approves,
+    unitId: s.unit ? unitIds[s.unit] : null,
+    resting: false,
+    createdAt: now,
+  }));
   await insert(tx, 'staff', staffRows);
   const water = id();
   const children = id();
@@ -71,7 +133,10 @@ export async function foundOrganization(w: Pick<Work, 'tx' | 'now' | 'app'>): Pr
       clauses: [
         { id: 'swim', text: 'I can swim fifty metres in clothes, or the person I sign for can.' },
         { id: 'jacket', text: 'A life jacket is worn on the water at all times.' },
-        { id: 'risk', text: 'I understand that cold water, wind and current are dangerous, and take part at my own risk.' },
+        {
+          id: 'risk',
+          text: 'I understand that cold water, wind and current are dangerous, and take part at my own risk.',
+        },
       ],
       createdAt: now,
     },
@@ -88,5 +153,11 @@ export async function foundOrganization(w: Pick<Work, 'tx' | 'now' | 'app'>): Pr
     },
   ]);
   await insertSampleRules(w);
-  return { units: unitIds, venues: byName(venueRows), funds: byName(fundRows), waivers: { water, children }, staff: byName(staffRows) };
+  return {
+    units: unitIds,
+    venues: byName(venueRows),
+    funds: byName(fundRows),
+    waivers: { water, children },
+    staff: byName(staffRows),
+  };
 }

@@ -2,8 +2,8 @@ import { existsSync, readFileSync } from 'node:fs';
 import type { Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { join } from 'node:path';
-import type { Everything } from '#contract/index.ts';
 import type { Answered, ProblemBody, Sent } from '#contract/endpoint.ts';
+import type { Everything } from '#contract/index.ts';
 import { openPglite } from '#server/db/pglite.ts';
 import { projectRoot } from '#server/db/root.ts';
 import type { App } from '#server/http/app.ts';
@@ -32,24 +32,50 @@ export class Caller {
   constructor(readonly origin: string) {}
 
   /** Calls an endpoint and gives back whatever it answers. */
-  async try<K extends Key>(key: K, sent: Partial<Sent<Everything[K]>> = {}, headers: Record<string, string> = {}): Promise<Reply<K>> {
+  async try<K extends Key>(
+    key: K,
+    sent: Partial<Sent<Everything[K]>> = {},
+    headers: Record<string, string> = {},
+  ): Promise<Reply<K>> {
     const [method, pattern] = (key as string).split(' ') as [string, string];
-    const path = pattern.replace(/:(\w+)/gu, (_, name: string) => encodeURIComponent(String((sent.params as Record<string, unknown>)[name])));
-    const query = sent.query ? `?${new URLSearchParams(Object.entries(sent.query as object).map(([k, v]) => [k, String(v)]))}` : '';
+    const path = pattern.replace(/:(\w+)/gu, (_, name: string) =>
+      encodeURIComponent(String((sent.params as Record<string, unknown>)[name])),
+    );
+    const query = sent.query
+      ? `?${new URLSearchParams(Object.entries(sent.query as object).map(([k, v]) => [k, String(v)]))}`
+      : '';
     const response = await fetch(`${this.origin}${path}${query}`, {
       method,
-      headers: { origin: this.origin, ...(sent.body === undefined ? {} : { 'content-type': 'application/json' }), ...(this.cookie ? { cookie: this.cookie } : {}), ...headers },
+      headers: {
+        origin: this.origin,
+        ...(sent.body === undefined ? {} : { 'content-type': 'application/json' }),
+        ...(this.cookie ? { cookie: this.cookie } : {}),
+        ...headers,
+      },
       ...(sent.body === undefined ? {} : { body: JSON.stringify(sent.body) }),
     });
     const cookie = response.headers.get('set-cookie');
     if (cookie) this.cookie = cookie.split(';')[0]!;
     const type = response.headers.get('content-type') ?? '';
-    const body = type.includes('json') ? await response.json() : type.startsWith('text/') ? await response.text() : Buffer.from(await response.arrayBuffer());
-    return { status: response.status, body: body as never, problem: body as ProblemBody, headers: response.headers };
+    const body = type.includes('json')
+      ? await response.json()
+      : type.startsWith('text/')
+        ? await response.text()
+        : Buffer.from(await response.arrayBuffer());
+    return {
+      status: response.status,
+      body: body as never,
+      problem: body as ProblemBody,
+      headers: response.headers,
+    };
   }
 
   /** Calls an endpoint that has to succeed. */
-  async call<K extends Key>(key: K, sent: Partial<Sent<Everything[K]>> = {}, headers: Record<string, string> = {}): Promise<Answered<Everything[K]>> {
+  async call<K extends Key>(
+    key: K,
+    sent: Partial<Sent<Everything[K]>> = {},
+    headers: Record<string, string> = {},
+  ): Promise<Answered<Everything[K]>> {
     const reply = await this.try(key, sent, headers);
     if (reply.status >= 300) throw new Error(`${key}: ${reply.status} ${JSON.stringify(reply.problem)}`);
     return reply.body;
@@ -68,11 +94,18 @@ export interface World {
 }
 
 /** A server on a fresh copy of the founded organization. */
-export async function makeWorld(options: { limits?: { publicWrites: number; signIns: number } } = {}): Promise<World> {
+export async function makeWorld(
+  options: { limits?: { publicWrites: number; signIns: number } } = {},
+): Promise<World> {
   if (!existsSync(templatePath)) throw new Error('the template of the tests was not made');
   const db = await openPglite({ template: new Blob([readFileSync(templatePath)]) });
   const { app, runner } = await assemble(db, 'a secret of the tests', '', true);
-  const server = makeServer(app, { runner: () => runner, demoSignIns, dist: null, limits: options.limits ?? { publicWrites: 100_000, signIns: 100_000 } });
+  const server = makeServer(app, {
+    runner: () => runner,
+    demoSignIns,
+    dist: null,
+    limits: options.limits ?? { publicWrites: 100_000, signIns: 100_000 },
+  });
   const http = await new Promise<Server>((resolve) => {
     const listening = server.listen(0, '127.0.0.1', () => resolve(listening));
   });
@@ -88,7 +121,9 @@ export async function makeWorld(options: { limits?: { publicWrites: number; sign
       const known = callers.get(who);
       if (known) return known;
       const caller = new Caller(origin);
-      await caller.call('POST /api/sign-in', { body: { email: `${who}@brackenmere.example`, password: demoPassword } });
+      await caller.call('POST /api/sign-in', {
+        body: { email: `${who}@brackenmere.example`, password: demoPassword },
+      });
       callers.set(who, caller);
       return caller;
     },

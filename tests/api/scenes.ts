@@ -33,7 +33,17 @@ export async function openEvent(world: World, scene: Scene = {}): Promise<OpenEv
   const title = scene.title ?? 'Open Water Day';
   const { id } = await odalys.call('POST /api/events', { body: { publicTitle: title } });
   const choices = await odalys.call('GET /api/choices');
-  const offers = [{ id: uuid(), name: 'Guided paddle', price: scene.price ?? 0, quantity: scene.quantity ?? null, mostPerOrder: scene.mostPerOrder ?? 10, seatsPerUnit: scene.seatsPerUnit ?? 1, about: '' }];
+  const offers = [
+    {
+      id: uuid(),
+      name: 'Guided paddle',
+      price: scene.price ?? 0,
+      quantity: scene.quantity ?? null,
+      mostPerOrder: scene.mostPerOrder ?? 10,
+      seatsPerUnit: scene.seatsPerUnit ?? 1,
+      about: '',
+    },
+  ];
   await odalys.call('PATCH /api/events/:id', {
     params: { id },
     body: {
@@ -55,7 +65,11 @@ export async function openEvent(world: World, scene: Scene = {}): Promise<OpenEv
   for (const who of ['tobias', 'marit'] as const) {
     const approver = await world.as(who);
     const { steps } = await approver.call('GET /api/events/:id/clearance', { params: { id } });
-    for (const step of steps.filter((s) => s.mayDecide)) await approver.call('POST /api/clearance-steps/:id/decision', { params: { id: step.id }, body: { decision: 'clear' } });
+    for (const step of steps.filter((s) => s.mayDecide))
+      await approver.call('POST /api/clearance-steps/:id/decision', {
+        params: { id: step.id },
+        body: { decision: 'clear' },
+      });
   }
   await odalys.call('POST /api/events/:id/state', { params: { id }, body: { to: 'open' } });
   const page = await odalys.call('GET /api/events/:id', { params: { id } });
@@ -63,11 +77,19 @@ export async function openEvent(world: World, scene: Scene = {}): Promise<OpenEv
 }
 
 /** The body of an order for some people, the first of whom buys. */
-export function orderFor(event: OpenEvent, people: { given: string; family: string; birthDate?: string }[], more: Partial<OrderBody> & { email?: string } = {}): OrderBody {
+export function orderFor(
+  event: OpenEvent,
+  people: { given: string; family: string; birthDate?: string }[],
+  more: Partial<OrderBody> & { email?: string } = {},
+): OrderBody {
   const { email, ...rest } = more;
   const [buyer] = people;
   return {
-    buyer: { given: buyer!.given, family: buyer!.family, email: email ?? `${buyer!.given}.${buyer!.family}@harbourpost.example`.toLowerCase() },
+    buyer: {
+      given: buyer!.given,
+      family: buyer!.family,
+      email: email ?? `${buyer!.given}.${buyer!.family}@harbourpost.example`.toLowerCase(),
+    },
     lines: [{ offerId: event.offers[0]!.id, units: people.length }],
     attendees: people.map((p) => ({ given: p.given, family: p.family, birthDate: p.birthDate ?? null })),
     ...rest,

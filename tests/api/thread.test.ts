@@ -16,8 +16,25 @@ describe('one event from registration to lifeline', () => {
       price: 2500,
       flags: ['boats', 'minors'],
       waiver: 'On the water',
-      questions: [{ id: q, scope: 'attendee', kind: 'text', prompt: { en: 'Anything we should know?' }, required: false, choices: [], offerId: null, atDoor: true }],
-      survey: { title: { en: 'How was it?' }, anonymous: false, questions: [{ id: 'liked', kind: 'scale', prompt: 'How did you like it?', choices: [], required: true }] },
+      questions: [
+        {
+          id: q,
+          scope: 'attendee',
+          kind: 'text',
+          prompt: { en: 'Anything we should know?' },
+          required: false,
+          choices: [],
+          offerId: null,
+          atDoor: true,
+        },
+      ],
+      survey: {
+        title: { en: 'How was it?' },
+        anonymous: false,
+        questions: [
+          { id: 'liked', kind: 'scale', prompt: 'How did you like it?', choices: [], required: true },
+        ],
+      },
     });
     const { anyone } = world;
     const choices = await (await world.as('odalys')).call('GET /api/choices');
@@ -31,13 +48,24 @@ describe('one event from registration to lifeline', () => {
       { donation: { amount: 1000, fundId: choices.funds.find((f) => f.name === 'Hide Appeal')!.id } },
     );
     body.attendees[1]!.answers = { [q]: 'no nuts' };
-    const placed = await anyone.call('POST /api/public/events/:slug/orders', { params: { slug: event.slug }, body }, { 'idempotency-key': 'first-order-0001' });
+    const placed = await anyone.call(
+      'POST /api/public/events/:slug/orders',
+      { params: { slug: event.slug }, body },
+      { 'idempotency-key': 'first-order-0001' },
+    );
     expect(placed).toMatchObject({ standing: 'held', total: 8500 });
-    const again = await anyone.call('POST /api/public/events/:slug/orders', { params: { slug: event.slug }, body }, { 'idempotency-key': 'first-order-0001' });
+    const again = await anyone.call(
+      'POST /api/public/events/:slug/orders',
+      { params: { slug: event.slug }, body },
+      { 'idempotency-key': 'first-order-0001' },
+    );
     expect(again.token).toBe(placed.token);
 
     const token = placed.token;
-    const paid = await anyone.call('POST /api/public/orders/:token/pay', { params: { token }, body: { card: '9000 0000 0000 0001', expiry: '08/29' } });
+    const paid = await anyone.call('POST /api/public/orders/:token/pay', {
+      params: { token },
+      body: { card: '9000 0000 0000 0001', expiry: '08/29' },
+    });
     expect(paid.outcome).toBe('succeeded');
     let order = await anyone.call('GET /api/public/orders/:token', { params: { token } });
     expect(order).toMatchObject({ standing: 'confirmed', balance: 0, payment: 'paid' });
@@ -45,7 +73,15 @@ describe('one event from registration to lifeline', () => {
 
     const clauses = order.waiver!.clauses.map((c) => c.id);
     for (const seat of order.seats)
-      await anyone.call('POST /api/public/orders/:token/signatures', { params: { token }, body: { registrationId: seat.id, relation: seat.waiver === 'guardian' ? 'guardian' : 'self', typedName: 'Mai Delacroix-Nguyen', ticked: clauses } });
+      await anyone.call('POST /api/public/orders/:token/signatures', {
+        params: { token },
+        body: {
+          registrationId: seat.id,
+          relation: seat.waiver === 'guardian' ? 'guardian' : 'self',
+          typedName: 'Mai Delacroix-Nguyen',
+          ticked: clauses,
+        },
+      });
     order = await anyone.call('GET /api/public/orders/:token', { params: { token } });
     expect(order.seats.every((s) => s.waiver === 'signed')).toBe(true);
 
@@ -56,40 +92,86 @@ describe('one event from registration to lifeline', () => {
     const odalys = await world.as('odalys');
     const { rows } = await odalys.call('GET /api/events/:id/registrations', { params: { id: event.id } });
     expect(new Set(rows.map((r) => r.contactId)).size).toBe(3);
-    const child = await odalys.call('GET /api/contacts/:id', { params: { id: rows.find((r) => r.given === 'Théo')!.contactId! } });
-    expect(child.related).toContainEqual(expect.objectContaining({ relation: 'guardian', name: 'Mai Delacroix-Nguyen' }));
+    const child = await odalys.call('GET /api/contacts/:id', {
+      params: { id: rows.find((r) => r.given === 'Théo')!.contactId! },
+    });
+    expect(child.related).toContainEqual(
+      expect.objectContaining({ relation: 'guardian', name: 'Mai Delacroix-Nguyen' }),
+    );
     expect(child.emails).toEqual([]);
 
     const messages = await odalys.call('GET /api/events/:id/messages', { params: { id: event.id } });
     const dayBefore = messages.find((m) => m.name === 'Reminder, a day before')!;
-    expect(dayBefore.rows.map((r) => [r.name, r.plannedFor])).toEqual([['Mai Delacroix-Nguyen', '2026-08-07T12:00:00.000Z']]);
-    expect(dayBefore.leftOut.map((r) => r.whyNot)).toEqual(['covered by the copy to Mai Delacroix-Nguyen', 'covered by the copy to Mai Delacroix-Nguyen']);
+    expect(dayBefore.rows.map((r) => [r.name, r.plannedFor])).toEqual([
+      ['Mai Delacroix-Nguyen', '2026-08-07T12:00:00.000Z'],
+    ]);
+    expect(dayBefore.leftOut.map((r) => r.whyNot)).toEqual([
+      'covered by the copy to Mai Delacroix-Nguyen',
+      'covered by the copy to Mai Delacroix-Nguyen',
+    ]);
 
     await world.moveTo('2026-08-08T12:00:00Z');
     const door = await world.as('door');
     const code = order.seats[0]!.pass!.code;
     const scan = await door.call('POST /api/events/:id/scan', { params: { id: event.id }, body: { code } });
     expect(scan).toMatchObject({ light: 'go', row: { given: 'Mai' } });
-    await door.call('POST /api/registrations/:id/attendance', { params: { id: order.seats[0]!.id }, body: { state: 'arrived' } });
-    await door.call('POST /api/registrations/:id/attendance', { params: { id: order.seats[1]!.id }, body: { state: 'arrived' } });
-    const walkIn = await door.call('POST /api/events/:id/walk-ins', { params: { id: event.id }, body: { given: 'Jun', family: 'Baptiste', offerId: event.offers[0]!.id, despite: 'signs on paper' } });
+    await door.call('POST /api/registrations/:id/attendance', {
+      params: { id: order.seats[0]!.id },
+      body: { state: 'arrived' },
+    });
+    await door.call('POST /api/registrations/:id/attendance', {
+      params: { id: order.seats[1]!.id },
+      body: { state: 'arrived' },
+    });
+    const walkIn = await door.call('POST /api/events/:id/walk-ins', {
+      params: { id: event.id },
+      body: { given: 'Jun', family: 'Baptiste', offerId: event.offers[0]!.id, despite: 'signs on paper' },
+    });
     expect(walkIn).toMatchObject({ known: false, balance: 2500 });
 
     await world.moveTo('2026-08-09T12:00:00Z');
     const figures = await odalys.call('GET /api/events/:id/figures', { params: { id: event.id } });
-    expect(figures).toMatchObject({ arrived: 3, missed: 1, expected: 0, walkIns: 1, money: { seats: 7500, donations: 1000, refunds: 0, net: 8500 } });
+    expect(figures).toMatchObject({
+      arrived: 3,
+      missed: 1,
+      expected: 0,
+      walkIns: 1,
+      money: { seats: 7500, donations: 1000, refunds: 0, net: 8500 },
+    });
     expect(figures.checks.every((c) => c.holds)).toBe(true);
 
-    const mail = await world.app.db.query<{ subject: string; body: string }>('select subject, body from standin_mail order by accepted_at, key');
-    expect(mail.map((m) => m.subject)).toEqual(expect.arrayContaining(['You are registered: Open Water Day', 'Tomorrow: Open Water Day', 'In an hour: Open Water Day', 'How was Open Water Day?']));
+    const mail = await world.app.db.query<{ subject: string; body: string }>(
+      'select subject, body from standin_mail order by accepted_at, key',
+    );
+    expect(mail.map((m) => m.subject)).toEqual(
+      expect.arrayContaining([
+        'You are registered: Open Water Day',
+        'Tomorrow: Open Water Day',
+        'In an hour: Open Water Day',
+        'How was Open Water Day?',
+      ]),
+    );
     const surveyToken = /\/s\/([\w-]+)/u.exec(mail.find((m) => m.subject.startsWith('How was'))!.body)![1]!;
-    await anyone.call('POST /api/public/surveys/:token', { params: { token: surveyToken }, body: { answers: { liked: 5 } } });
+    await anyone.call('POST /api/public/surveys/:token', {
+      params: { token: surveyToken },
+      body: { answers: { liked: 5 } },
+    });
     const results = await odalys.call('GET /api/events/:id/survey', { params: { id: event.id } });
     expect(results).toMatchObject({ asked: 1, answered: 1, results: [{ mean: 5 }] });
 
     const mai = rows.find((r) => r.given === 'Mai')!.contactId!;
     const lifeline = await odalys.call('GET /api/contacts/:id/lifeline', { params: { id: mai } });
-    expect(lifeline.entries.map((e) => e.kind)).toEqual(expect.arrayContaining(['registration', 'attendance', 'money', 'waiver', 'message', 'survey', 'record']));
+    expect(lifeline.entries.map((e) => e.kind)).toEqual(
+      expect.arrayContaining([
+        'registration',
+        'attendance',
+        'money',
+        'waiver',
+        'message',
+        'survey',
+        'record',
+      ]),
+    );
     const record = await odalys.call('GET /api/contacts/:id', { params: { id: mai } });
     expect(record.totals).toMatchObject({ attended: 1, missed: 0, givenEver: 1000 });
     const desk = await odalys.call('GET /api/desk');
@@ -102,7 +184,9 @@ describe('one event from registration to lifeline', () => {
     const odalys = await world.as('odalys');
     const content = readFileSync('tests/data/members.csv').toString('base64');
     const imported = await odalys.call('POST /api/imports', { body: { fileName: 'members.csv', content } });
-    expect(imported.counts.new + imported.counts.known + imported.counts.look + imported.counts.rejected).toBe(383);
+    expect(
+      imported.counts.new + imported.counts.known + imported.counts.look + imported.counts.rejected,
+    ).toBe(383);
     const applied = await odalys.call('POST /api/imports/:id/apply', { params: { id: imported.id } });
     expect(applied.state).toBe('applied');
     const second = await odalys.call('POST /api/imports', { body: { fileName: 'members.csv', content } });

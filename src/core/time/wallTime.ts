@@ -66,14 +66,16 @@ export function shiftWall(wall: WallTime, by: { days?: number; hours?: number; m
   return asWall(Temporal.PlainDateTime.from(wall).add(by));
 }
 
+const day = 86_400_000;
+
 /** Moves a date by whole days. */
 export function shiftDate(date: CalendarDate, days: number): CalendarDate {
-  return Temporal.PlainDate.from(date).add({ days }).toString();
+  return new Date(Date.parse(`${date}T00:00Z`) + days * day).toISOString().slice(0, 10);
 }
 
-/** Whole days from one date to another; negative when `to` is earlier. */
+/** Whole days from one date to another; negative when `to` is earlier. Plain arithmetic, so that public pages need no calendar library. */
 export function daysBetween(from: CalendarDate, to: CalendarDate): number {
-  return Temporal.PlainDate.from(from).until(Temporal.PlainDate.from(to), { largestUnit: 'day' }).days;
+  return Math.round((Date.parse(`${to}T00:00Z`) - Date.parse(`${from}T00:00Z`)) / day);
 }
 
 /** Completed years of age on a date. Somebody born on 29 February turns a year older on 1 March. */

@@ -1,0 +1,416 @@
+import { decideStep } from '#core/clearance/steps.ts';
+import { plusMinutes } from '#core/time/clock.ts';
+import { shiftDate } from '#core/time/wallTime.ts';
+import { signedText } from '#core/waivers/signing.ts';
+import { readSteps, setEventState, submit } from '#server/clearance/steps.ts';
+import { first, insert, update } from '#server/db/database.ts';
+import { sha256 } from '#server/db/ids.ts';
+import { type Actor, type App, inTransaction } from '#server/http/app.ts';
+import type { Runner } from '#server/jobs/runner.ts';
+import { replan } from '#server/messages/planning.ts';
+import { receive } from '#server/money/paying.ts';
+import { type OrderRequest, placeOrder, withdrawSeats } from '#server/registration/ordering.ts';
+import { readOrder, readSeats } from '#server/registration/store.ts';
+import { readWaiver } from '#server/waivers/store.ts';
+import { type Recurring, recurring } from './calendar.ts';
+import { planRows } from './history.ts';
+import type { Founded } from './organization.ts';
+import type { Person } from './people.ts';
+import type { Random } from './random.ts';
+
+interface Scripted {
+  at: string;
+  run: () => Promise<void>;
+}
+
+/**
+ * Plays the weeks before the demonstration begins through the product itself: plans are sent and cleared, people
+ * register and pay, seats run out, shifts fill, messages go out as the clock passes.
+ */
+export async function playComing(
+  app: App,
+  runner: Runner,
+  people: readonly Person[],
+  founded: Founded,
+  random: Random,
+  until: string,
+): Promise<void> {
+  const script: Scripted[] = [];
+  const actor: Actor = {
+    name: 'Odalys Ferrant',
+    staffId: founded.staff['Odalys Ferrant'] ?? null,
+    requestId: null,
+  };
+  const say = (at: string, run: () => Promise<void>) => script.push({ at, run });
+  const kind = (key: string): Recurring => recurring.find((r) => r.key === key)!;
+  const work = <T>(run: Parameters<typeof inTransaction<T>>[2]) => inTransaction(app, actor, run);
+
+  /** Writes a plan as a draft. */
+  const plan = (
+    of: Recurring,
+    date: string | null,
+    extra: object = {},
+  ): Promise<{ id: string; of: Recurring }> =>
+    work(async (w) => {
+      const { event, offers, steps, survey, shifts } = planRows(
+        of,
+        date ?? '2026-12-01',
+        founded,
+        app.ids,
+        w.now,
+        {
+          state: 'draft',
+          absencesAt: null,
+          version: 1,
+          ...(date
+            ? {}
+            : {
+                startsLocal: null,
+                endsLocal: null,
+                doorsLocal: null,
+                startsAt: null,
+                endsAt: null,
+                doorsAt: null,
+                registrationClosesAt: null,
+              }),
+          ...extra,
+        },
+      );
+      await insert(w.tx, 'events', event);
+      await insert(w.tx, 'event_states', {
+        id: app.ids.id(),
+        eventId: event.id,
+        state: 'draft',
+        at: w.now,
+        actor: actor.name,
+        words: '',
+      });
+      await insert(w.tx, 'offers', offers);
+      await insert(w.tx, 'message_steps', steps);
+      await insert(w.tx, 'surveys', survey);
+      if (date) await insert(w.tx, 'shifts', shifts);
+      return { id: event.id, of };
+    });
+
+  const clear = (eventId: string, words = '') =>
+    work(async (w) => {
+      const steps = await readSteps(w.tx, eventId);
+      for (const step of steps) {
+        const by = step.approves === 'safety' ? 'Tobias Wren-Achebe' : 'Marit Solvang';
+        const [after] = decideStep(
+          [step],
+          step.id,
+          words && step.approves === 'safety' ? 'clear with conditions' : 'clear',
+        );
+        await update(w.tx, 'clearance_steps', step.id, {
+          state: after!.state,
+          decidedAt: w.now,
+          decidedBy: founded.staff[by],
+          words: step.approves === 'safety' ? words : '',
+        });
+      }
+      await setEventState(w, eventId, 'cleared', '');
+    });
+
+  const open = (eventId: string) =>
+    work(async (w) => {
+      await setEventState(w, eventId, 'open', '');
+      await replan(w, eventId);
+    });
+
+  const adults = people.filter((p) => !p.child && p.email && p.since < '2026-06-01');
+  const used = new Map<string, Set<string>>();
+
+  /** Somebody registers with whoever they bring, pays where something is due, and signs where asked. */
+  const register = (eventId: string, of: Recurring, minutesToPay: number | null) =>
+    (async () => {
+      const seen = used.get(eventId) ?? new Set<string>();
+      used.set(eventId, seen);
+      const close = adults.filter(
+        (p) => !seen.has(p.id) && (p.leans.includes(of.unit) || random.chance(0.15)),
+      );
+      const p = close.length ? random.pick(close) : random.pick(adults);
+      seen.add(p.id);
+      const offers = await app.db.query<{ id: string; seatsPerUnit: number; name: string }>(
+        'select id, seats_per_unit, name from offers where event_id = $1 order by position',
+        [eventId],
+      );
+      const family = of.flags.includes('minors') && p.children.length > 0;
+      const offer = family
+        ? (offers.find((o) => o.seatsPerUnit === 4) ?? offers[0]!)
+        : random.pick(offers.filter((o) => o.seatsPerUnit === 1));
+      const party = family
+        ? [p, ...p.children].slice(0, offer.seatsPerUnit > 1 ? offer.seatsPerUnit : 4)
+        : [p];
+      const seats = offer.seatsPerUnit > 1 ? offer.seatsPerUnit : party.length + (random.chance(0.2) ? 1 : 0);
+      const request: OrderRequest = {
+        buyer: { given: p.given, family: p.family, email: p.email!, phone: p.phone ?? '' },
+        lines: [{ offerId: offer.id, units: Math.ceil(seats / offer.seatsPerUnit) }],
+        attendees: party.map((m) => ({
+          given: m.given,
+          family: m.family,
+          birthDate: m.birthDate,
+          email: '',
+          answers: {},
+        })),
+        answers: {},
+        donation: random.chance(of.giving)
+          ? {
+              amount: random.pick([500, 1000, 2000, 5000]),
+              fundId: random.pick(Object.values(founded.funds)),
+              anonymous: false,
+            }
+          : { amount: 0, fundId: null, anonymous: false },
+        language: random.chance(0.1) ? 'fr' : 'en',
+        waitlist: true,
+      };
+      const placed = await work((w) =>
+        placeOrder(
+          { ...w, actor: { name: 'public', staffId: null, requestId: null } },
+          eventId,
+          request,
+          'public',
+        ),
+      );
+      if (placed.standing === 'held' && minutesToPay !== null)
+        await work(async (w) =>
+          receive(
+            w,
+            await readOrder(w.tx, placed.orderId),
+            placed.total,
+            'card',
+            `card, CH-${Buffer.from(app.ids.bytes(6)).toString('hex').toUpperCase()}`,
+          ),
+        );
+      if (placed.standing !== 'waitlisted' && random.chance(0.86)) await sign(placed.orderId, eventId, p);
+      return placed.orderId;
+    })();
+
+  const sign = (orderId: string, eventId: string, buyer: Person) =>
+    work(async (w) => {
+      const event = await first<{ waiverId: string | null; publicTitle: string; startsLocal: string }>(
+        w.tx,
+        'select waiver_id, public_title, starts_local from events where id = $1',
+        [eventId],
+      );
+      const waiver = await readWaiver(w.tx, event!.waiverId);
+      if (!waiver) return;
+      for (const seat of await readSeats(w.tx, orderId)) {
+        if (seat.state !== 'confirmed' || !seat.givenName) continue;
+        const minor = Boolean(seat.birthDate && seat.birthDate > '2007-08-08');
+        if (waiver.audience === 'minors' && !minor) continue;
+        const signing = {
+          participant: `${seat.givenName} ${seat.familyName}`,
+          typedName: `${buyer.given} ${buyer.family}`,
+          ticked: waiver.clauses.map((c) => c.id),
+          relation: minor ? ('guardian' as const) : ('self' as const),
+        };
+        const text = signedText(
+          waiver,
+          signing,
+          { title: event!.publicTitle, when: event!.startsLocal },
+          w.now,
+        );
+        await insert(w.tx, 'signatures', {
+          id: app.ids.id(),
+          waiverId: waiver.id,
+          eventId,
+          registrationId: seat.id,
+          contactId: seat.contactId,
+          relation: signing.relation,
+          typedName: signing.typedName,
+          signedText: text,
+          sha256: sha256(text),
+          state: 'valid',
+          at: w.now,
+        });
+      }
+      await replan(w, eventId, orderId);
+    });
+
+  const fillShifts = (eventId: string, share: number) =>
+    work(async (w) => {
+      const shifts = await w.tx.query<{ id: string; needed: number; startsAt: string; role: string }>(
+        'select id, needed, starts_at, role from shifts where event_id = $1 order by starts_at',
+        [eventId],
+      );
+      const volunteers = random.some(
+        adults.filter((p) => p.volunteers),
+        30,
+      );
+      const taken = new Set<string>();
+      for (const s of shifts) {
+        // Nobody holds a first-aid certificate for the afternoon yet.
+        if (s.role === 'First aid' && s !== shifts.find((x) => x.role === 'First aid')) continue;
+        for (let n = 0; n < s.needed; n += 1) {
+          const who = volunteers.find((p) => !taken.has(p.id));
+          if (!who || !random.chance(share)) continue;
+          taken.add(who.id);
+          await insert(w.tx, 'assignments', {
+            id: app.ids.id(),
+            shiftId: s.id,
+            contactId: who.id,
+            state: 'agreed',
+            source: random.chance(0.5) ? 'public' : 'staff',
+            clashes: [],
+            madeAt: w.now,
+            hours: null,
+          });
+        }
+      }
+      await replan(w, eventId);
+    });
+
+  /** Registrations spread over the days from one to another. */
+  const spread = (eventId: string, of: Recurring, count: number, from: string, to: string) => {
+    for (let n = 0; n < count; n += 1) {
+      const at = new Date(
+        Date.parse(from) + (Date.parse(to) - Date.parse(from)) * random.next(),
+      ).toISOString();
+      say(at, async () => {
+        await register(eventId, of, 3);
+      });
+    }
+  };
+
+  const water = await plan(kind('open-water'), '2026-08-08', {
+    copiedFromTitle: 'Open Water Day 2025',
+    leftBehind: [
+      'registrations, payments and attendance: they belong to that date',
+      'clearance: the new plan needs its own',
+    ],
+  });
+  const cutAugust = await plan(kind('reed-cut'), '2026-08-05');
+  const cutSeptember = await plan(kind('reed-cut'), '2026-09-02');
+  const boats = await plan(kind('boat-evening'), '2026-07-16');
+  const boatsSoon = await plan(kind('boat-evening'), '2026-07-09');
+  const talk = await plan(kind('fen-talk'), '2026-07-22', {
+    publicTitle: 'Fen Talk: Otters',
+    slug: 'fen-talk-otters',
+  });
+  const submitAt = (e: { id: string }, at: string) => say(at, () => work((w) => submit(w, e.id)));
+  const clearAt = (e: { id: string }, at: string, words = '') =>
+    say(at, () => clear(e.id, words).then(() => undefined));
+  const openAt = (e: { id: string }, at: string) => say(at, () => open(e.id).then(() => undefined));
+  for (const e of [water, cutAugust, cutSeptember, boats, boatsSoon]) submitAt(e, '2026-06-15T12:10:00.000Z');
+  clearAt(water, '2026-06-15T17:00:00.000Z', 'A second safety boat from 13:00.');
+  for (const e of [cutAugust, cutSeptember, boats, boatsSoon]) clearAt(e, '2026-06-15T18:00:00.000Z');
+  for (const e of [water, cutAugust, boats, boatsSoon]) openAt(e, '2026-06-16T12:00:00.000Z');
+  openAt(cutSeptember, '2026-07-02T12:00:00.000Z');
+  spread(water.id, water.of, 54, '2026-06-16T13:00:00.000Z', '2026-07-09T11:30:00.000Z');
+  spread(cutAugust.id, cutAugust.of, 12, '2026-06-20T13:00:00.000Z', '2026-07-09T11:00:00.000Z');
+  spread(cutSeptember.id, cutSeptember.of, 3, '2026-07-03T13:00:00.000Z', '2026-07-08T20:00:00.000Z');
+  spread(boats.id, boats.of, 19, '2026-06-22T13:00:00.000Z', '2026-07-08T20:00:00.000Z');
+  spread(boatsSoon.id, boatsSoon.of, 11, '2026-06-20T13:00:00.000Z', '2026-07-08T20:00:00.000Z');
+  say('2026-06-24T15:00:00.000Z', () => fillShifts(water.id, 0.82).then(() => undefined));
+  say('2026-06-28T15:00:00.000Z', () => fillShifts(boatsSoon.id, 1).then(() => undefined));
+  say('2026-07-01T15:00:00.000Z', () => fillShifts(cutAugust.id, 1).then(() => undefined));
+
+  // The household of five books a canoe and has not signed for the children yet.
+  say('2026-06-30T22:10:00.000Z', async () => {
+    const canoe = await first<{ id: string }>(
+      app.db,
+      "select id from offers where event_id = $1 and name = 'Family canoe'",
+      [water.id],
+    );
+    const child = (given: string, birthDate: string) => ({
+      given,
+      family: 'Delacroix-Nguyen',
+      birthDate,
+      email: '',
+      answers: {},
+    });
+    const request: OrderRequest = {
+      buyer: {
+        given: 'Mai',
+        family: 'Delacroix-Nguyen',
+        email: 'delacroix-nguyen@harbourpost.example',
+        phone: '',
+      },
+      lines: [{ offerId: canoe!.id, units: 1 }],
+      attendees: [
+        child('Mai', '1984-03-09'),
+        child('Théo', '2015-05-02'),
+        child('Linh', '2017-09-30'),
+        child('Odette', '2019-01-14'),
+      ],
+      answers: {},
+      donation: { amount: 2000, fundId: founded.funds['Young Naturalists']!, anonymous: false },
+      language: 'fr',
+      waitlist: true,
+    };
+    const placed = await work((w) => placeOrder(w, water.id, request, 'public'));
+    if (placed.standing === 'held')
+      await work(async (w) =>
+        receive(w, await readOrder(w.tx, placed.orderId), placed.total, 'card', 'card, CH-0D1E7A'),
+      );
+  });
+  // Somebody pays, then gives the seats up: the treasurer owes them.
+  say('2026-07-07T16:00:00.000Z', async () => {
+    const order = await first<{ id: string }>(
+      app.db,
+      "select o.id from orders o where o.event_id = $1 and o.state = 'paid' and o.seats = 1 and o.due >= 2500 and exists (select 1 from registrations r where r.order_id = o.id and r.state = 'confirmed') order by o.placed_at limit 1",
+      [water.id],
+    );
+    if (order)
+      await work(async (w) =>
+        withdrawSeats(
+          w,
+          order.id,
+          (await readSeats(w.tx, order.id)).map((s) => s.id),
+          'withdrawn by the registrant',
+        ),
+      );
+  });
+
+  const symposium = await plan(kind('symposium'), '2026-09-18');
+  submitAt(symposium, '2026-06-22T14:00:00.000Z');
+  const mudlarks = await plan(
+    {
+      ...kind('overnight'),
+      title: 'Mudlarks Pond Day',
+      starts: '10:00',
+      hours: 5,
+      shifts: [{ role: 'Leader', place: 'Pond', from: 0, hours: 5, needed: 3 }],
+    },
+    '2026-07-25',
+  );
+  submitAt(mudlarks, '2026-06-18T14:00:00.000Z');
+  clearAt(mudlarks, '2026-06-25T14:00:00.000Z');
+  submitAt(talk, '2026-06-17T14:00:00.000Z');
+  openAt(talk, '2026-06-19T14:00:00.000Z');
+  spread(talk.id, talk.of, 9, '2026-06-20T14:00:00.000Z', '2026-07-08T20:00:00.000Z');
+
+  script.sort((a, b) => (a.at < b.at ? -1 : 1));
+  for (const { at, run } of script) {
+    if (at > until) break;
+    await runner.moveTo(at);
+    await run();
+    await runner.run();
+  }
+  await runner.moveTo(plusMinutes(until, -60));
+  await plan(kind('fen-supper'), '2026-10-17', {
+    copiedFromTitle: 'Fen Supper 2025',
+    leftBehind: [
+      'registrations, payments and attendance: they belong to that date',
+      'clearance: the new plan needs its own',
+      'who was on each shift: everybody is asked anew',
+    ],
+  });
+  await plan(kind('heron-count'), null, {
+    publicTitle: 'Autumn Heron Count',
+    slug: 'autumn-heron-count',
+    summary: '',
+  });
+  for (const [key, title] of [
+    ['boat-evening', 'Paddle evening'],
+    ['reed-cut', 'Working party'],
+    ['fen-supper', 'Supper'],
+  ] as const)
+    await plan(kind(key), shiftDate(until.slice(0, 10), -30), {
+      publicTitle: title,
+      slug: null,
+      isTemplate: true,
+    });
+  await runner.moveTo(until);
+}

@@ -1,0 +1,116 @@
+import { mkdirSync, rmSync, writeFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { shiftDate } from '#core/time/wallTime.ts';
+import type { Database } from '#server/db/database.ts';
+import { makeIds } from '#server/db/ids.ts';
+import { migrate } from '#server/db/migrate.ts';
+import { holdFolder } from '#server/db/owner.ts';
+import { openPglite } from '#server/db/pglite.ts';
+import { assemble } from '#server/start.ts';
+import { storeDemoClock } from '#server/time/clocks.ts';
+import { recurring } from './calendar.ts';
+import { playComing } from './coming.ts';
+import { ordersWritten, resetNumbers, writePastEvent } from './history.ts';
+import { foundOrganization } from './organization.ts';
+import { makePeople, storePeople } from './people.ts';
+import { makeRandom } from './random.ts';
+
+/** The moment the demonstration begins: Thursday 9 July 2026, 09:20 in Halifax. */
+export const demoBegins = '2026-07-09T12:20:00.000Z';
+const playFrom = '2026-06-15T12:00:00.000Z';
+
+/** The secret of the demonstration, so that its links are the same on every machine. */
+export const demoSecret = 'brackenmere demonstration secret';
+
+/**
+ * Fills a database with the demonstration: the same seed gives the same people and events everywhere. `contacts`
+ * is how many people; the coming weeks are only played when `play` is set.
+ */
+export async function fill(
+  db: Database,
+  options: { contacts: number; play: boolean; say?: (text: string) => void },
+): Promise<void> {
+  const say = options.say ?? (() => undefined);
+  const random = makeRandom(20260709);
+  const clock = { at: '2023-07-01T12:00:00.000Z', now: () => clock.at };
+  const ids = makeIds(clock, random.bytes);
+  resetNumbers();
+  const founded = await db.transaction((tx) =>
+    foundOrganization({ tx, now: clock.at, app: { ids } as never }),
+  );
+  const idAt = (date: string) => {
+    clock.at = `${date}T14:00:00.000Z`;
+    return ids.id();
+  };
+  const people = makePeople(
+    random,
+    idAt,
+    options.contacts,
+    Object.keys(founded.units),
+    '2023-07-01',
+    '2026-06-10',
+  );
+  say(`${people.length} people`);
+  await db.transaction((tx) => storePeople(tx, people, random, ids));
+  const waivers = await db.query<{
+    id: string;
+    title: string;
+    version: number;
+    clauses: { id: string; text: string }[];
+  }>('select id, title, version, clauses from waivers');
+  const clauses = {
+    water: waivers.find((w) => w.id === founded.waivers.water)!,
+    children: waivers.find((w) => w.id === founded.waivers.children)!,
+  };
+  const past = recurring
+    .flatMap((of) => of.dates.map((date) => ({ of, date })))
+    .filter((p) => p.date < '2026-07-09')
+    .sort((a, b) => (a.date < b.date ? -1 : 1));
+  for (const { of, date } of past) {
+    clock.at = `${shiftDate(date, -60)}T13:00:00.000Z`;
+    await db.transaction((tx) =>
+      writePastEvent(tx, of, date, people, founded, random, ids, clauses, date > '2026-06-20'),
+    );
+  }
+  await db.query(`select setval('order_number', ${Math.max(1, ordersWritten())})`);
+  say(`${past.length} past events, ${ordersWritten()} orders`);
+  await storeDemoClock(db, { standsAt: options.play ? playFrom : demoBegins, movingTo: null });
+  if (!options.play) return;
+  const { app, runner } = await assemble(db, demoSecret, 'http://localhost:4400', true);
+  app.ids = makeIds(app.clock, random.bytes);
+  await playComing(app, runner, people, founded, random, demoBegins);
+  await runner.stop();
+  say('the weeks before 9 July played');
+}
+
+/** Fills a data folder afresh. */
+export async function fillFolder(
+  folder: string,
+  contacts: number,
+  say: (text: string) => void,
+): Promise<void> {
+  mkdirSync(folder, { recursive: true });
+  const letGo = holdFolder(folder, null);
+  try {
+    rmSync(join(folder, 'pg'), { recursive: true, force: true });
+    rmSync(join(folder, 'complete'), { force: true });
+    const db = await openPglite({ folder: join(folder, 'pg') });
+    await migrate(db);
+    await fill(db, { contacts, play: true, say });
+    await db.query('analyze');
+    await db.close();
+    writeFileSync(join(folder, 'secret'), demoSecret, { mode: 0o600 });
+    writeFileSync(join(folder, 'complete'), 'filled\n');
+  } finally {
+    letGo();
+  }
+}
+
+// Run by hand or by the demo command: node dist/server/fill.js FOLDER [CONTACTS]
+if (process.argv[1]?.endsWith('fill.js') || process.argv[1]?.endsWith('fill.ts')) {
+  const began = Date.now();
+  await fillFolder(process.argv[2] ?? 'data/demo', Number(process.argv[3] ?? 1200), (text) =>
+    process.stdout.write(`  ${text}\n`),
+  );
+  process.stdout.write(`  filled in ${((Date.now() - began) / 1000).toFixed(1)} s\n`);
+}

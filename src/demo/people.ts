@@ -1,0 +1,284 @@
+import { emailKey } from '#core/contacts/reach.ts';
+import { searchText } from '#core/contacts/search.ts';
+import { shiftDate } from '#core/time/wallTime.ts';
+import { nameKey } from '#server/contacts/store.ts';
+import { insert, type Queries } from '#server/db/database.ts';
+import type { Ids } from '#server/db/ids.ts';
+import type { Random } from './random.ts';
+
+const given =
+  'Amara Pascal Ines Mei Farouk Leopold Chloé Isidore Piers Jun Kwame Soren Patricia Siobhán Xanthe Imani Lucretia Anuli Hao Niamh Renée Anselm Theodore Wilhelmina Alexander Hamish Oona Edda Samuel Zora Viggo Rosalind Kalinda Greta Yusuf Omar Frances Mireille Caspian Quinlan Keoni Zoë Priya Odile Brigid Dorothea Thaddeus Saoirse William Arjun Jorunn Tamsin Leilani Gwendolyn Christopher Elizabeth Katherine Michael Robert Tobias Marit Odalys Linus Noor Ewan Farah Giles Hester Ilse Jonas Katya Lorcan Maeve Nils Orla Petra Rafael Selma Tariq Una Vera Wyn Yara Zeno'.split(
+    ' ',
+  );
+const family =
+  "Nettle Kettle Eriksen Hargreave Yarrow Pena Rasmussen Kowalczyk Mosswood Hollis Rushbrook Vetch Winterbourne Côté Lefèvre Brandvold O'Hara Wren Sandoval Jankowski Eastlake Thistlewood McAllister Delacroix Marchetti Olufsen Whitlock Dunmore Underhill Ormiston Xu Müller Nakashima Jessamy Fontaine Quistgaard Papadakis Zielinski Dubois Tremblay Ingleby Zephyrin Pennyfeather Fairweather Cromarty Tansy Nguyen Yamada Carrington Baptiste Achebe Okarro Solvang Lachance Ferrant Marsh Alder Sedge Harrow Kestrel Lowry Mead Novak Oakes Pryor Quill Rowan Sorrel Teal Upton Vane Wilder Yates Bracken Cole Dunlin Ember Fenwick".split(
+    ' ',
+  );
+const streets = [
+  'Causeway Rd',
+  'Reedcutters Row',
+  'Heronry Cl',
+  'Harbour St',
+  'Saltmarsh Way',
+  'Mill Pond Ave',
+  'Sluice Lane',
+  'Old Dyke Rd',
+  'Chapel Hill',
+  'Tidewater Cres',
+];
+const domains = [
+  'harbourpost.example',
+  'fenmail.example',
+  'tidepost.example',
+  'postbox.example',
+  'quietmail.example',
+  'ansley.example',
+];
+const areas = ['902', '782', '506', '709', '416', '613', '207', '617', '418'];
+const levels = ['Individual', 'Household', 'Student', 'Life'];
+
+/** Somebody of the demonstration, with what drives how they behave over the years. */
+export interface Person {
+  id: string;
+  given: string;
+  family: string;
+  email: string | null;
+  phone: string | null;
+  birthDate: string | null;
+  child: boolean;
+  /** Children in this person's care. */
+  children: Person[];
+  /** How readily they come, 0 to 1. */
+  zeal: number;
+  /** The units they lean to. */
+  leans: string[];
+  volunteers: boolean;
+  since: string;
+}
+
+const plain = (name: string): string =>
+  name
+    .normalize('NFD')
+    .replace(/[^A-Za-z]/gu, '')
+    .toLowerCase();
+
+/** Makes the people: adults, households with children, and those the scenario names. The first contacts are the oldest. */
+export function makePeople(
+  random: Random,
+  id: (at: string) => string,
+  count: number,
+  unitNames: readonly string[],
+  from: string,
+  until: string,
+): Person[] {
+  const people: Person[] = [];
+  const taken = new Set<string>();
+  const spanDays = Math.round((Date.parse(until) - Date.parse(from)) / 86_400_000);
+  const since = () => shiftDate(from, Math.floor(random.next() ** 1.6 * spanDays));
+  const emailOf = (g: string, f: string): string => {
+    const domain = random.pick(domains);
+    let email = `${plain(g)}.${plain(f)}@${domain}`;
+    while (taken.has(email)) email = `${plain(g)}.${plain(f)}${random.whole(2, 9999)}@${domain}`;
+    taken.add(email);
+    return email;
+  };
+  const add = (p: Partial<Person> & { given: string; family: string }): Person => {
+    const joined = p.since ?? since();
+    const person: Person = {
+      email: random.chance(0.9) ? emailOf(p.given, p.family) : null,
+      phone: random.chance(0.7)
+        ? `+1${random.pick(areas)}55501${String(random.whole(0, 99)).padStart(2, '0')}`
+        : null,
+      birthDate: random.chance(0.4)
+        ? `${random.whole(1945, 2003)}-${String(random.whole(1, 12)).padStart(2, '0')}-${String(random.whole(1, 28)).padStart(2, '0')}`
+        : null,
+      child: false,
+      children: [],
+      zeal: random.next() ** 2.2,
+      leans: random.some(unitNames, random.whole(1, 2)),
+      volunteers: random.chance(0.16),
+      ...p,
+      since: joined,
+      id: id(joined),
+    };
+    people.push(person);
+    return person;
+  };
+  const child = (parent: Person, g: string, birthDate: string): void => {
+    parent.children.push(
+      add({
+        given: g,
+        family: parent.family,
+        email: null,
+        phone: null,
+        birthDate,
+        child: true,
+        since: parent.since,
+        leans: ['Mudlarks'],
+        zeal: 0,
+        volunteers: false,
+      }),
+    );
+  };
+  const mai = add({
+    given: 'Mai',
+    family: 'Delacroix-Nguyen',
+    email: 'delacroix-nguyen@harbourpost.example',
+    birthDate: '1984-03-09',
+    zeal: 0.85,
+    leans: ['Mudlarks', 'Small Boats'],
+    since: '2023-07-20',
+  });
+  taken.add(mai.email!);
+  add({
+    given: 'Étienne',
+    family: 'Delacroix-Nguyen',
+    email: mai.email,
+    birthDate: '1982-11-30',
+    zeal: 0.3,
+    since: '2023-09-02',
+  });
+  child(mai, 'Théo', '2015-05-02');
+  child(mai, 'Linh', '2017-09-30');
+  child(mai, 'Odette', '2019-01-14');
+  add({
+    given: 'Jun',
+    family: 'Baptiste',
+    birthDate: '1998-06-21',
+    zeal: 0.7,
+    leans: ['Small Boats'],
+    since: '2024-02-11',
+    volunteers: true,
+  });
+  add({
+    given: 'Juno',
+    family: 'Baptiste',
+    birthDate: '1998-06-21',
+    zeal: 0.6,
+    leans: ['Small Boats'],
+    since: '2024-02-11',
+  });
+  while (people.length < count) {
+    const person = add({ given: random.pick(given), family: random.pick(family) });
+    if (!random.chance(0.13)) continue;
+    if (person.leans[0] !== 'Mudlarks') person.leans.unshift('Mudlarks');
+    for (let n = random.whole(1, 3); n > 0 && people.length < count; n -= 1)
+      child(
+        person,
+        random.pick(given),
+        `${random.whole(2012, 2019)}-${String(random.whole(1, 12)).padStart(2, '0')}-${String(random.whole(1, 28)).padStart(2, '0')}`,
+      );
+  }
+  return people;
+}
+
+/** Stores the people with emails, telephones, households, guardians, memberships and consents. */
+export async function storePeople(
+  tx: Queries,
+  people: readonly Person[],
+  random: Random,
+  ids: Ids,
+): Promise<void> {
+  const at = (p: Person) => `${p.since}T14:00:00.000Z`;
+  const parents = people.filter((p) => p.children.length);
+  const households = parents.map((p) => ({ id: ids.id(), name: p.family, createdAt: at(p) }));
+  const householdOf = new Map<string, string>();
+  parents.forEach((p, n) => {
+    for (const member of [p, ...p.children]) householdOf.set(member.id, households[n]!.id);
+  });
+  await insert(tx, 'households', households);
+  await insert(
+    tx,
+    'contacts',
+    people.map((p) => ({
+      id: p.id,
+      givenName: p.given,
+      familyName: p.family,
+      birthDate: p.birthDate,
+      language: random.chance(0.12) ? 'fr' : 'en',
+      street: random.chance(0.7) ? `${random.whole(1, 240)} ${random.pick(streets)}` : null,
+      postalCode: `B${random.whole(0, 9)}${random.pick(['A', 'C', 'G', 'K', 'L'])} ${random.whole(1, 9)}${random.pick(['R', 'S', 'T', 'X'])}${random.whole(0, 9)}`,
+      doNotContact: !p.child && random.chance(0.015),
+      dietary:
+        p.child && random.chance(0.18)
+          ? random.pick(['no nuts', 'no gluten', 'carries an inhaler', 'no milk'])
+          : null,
+      householdId: householdOf.get(p.id) ?? null,
+      nameKey: nameKey(p),
+      searchText: searchText({
+        given: p.given,
+        family: p.family,
+        emails: p.email ? [p.email] : [],
+        phones: p.phone ? [p.phone] : [],
+      }),
+      source: random.pick([
+        'registered for an event',
+        'membership list',
+        'newsletter',
+        'met at the plant stall',
+      ]),
+      createdAt: at(p),
+      updatedAt: at(p),
+    })),
+  );
+  await insert(
+    tx,
+    'contact_emails',
+    people
+      .filter((p) => p.email)
+      .map((p) => ({
+        id: ids.id(),
+        contactId: p.id,
+        email: p.email,
+        emailKey: emailKey(p.email!),
+        position: 0,
+      })),
+  );
+  await insert(
+    tx,
+    'contact_phones',
+    people
+      .filter((p) => p.phone)
+      .map((p) => ({ id: ids.id(), contactId: p.id, phone: p.phone, position: 0 })),
+  );
+  await insert(
+    tx,
+    'relationships',
+    parents.flatMap((p) =>
+      p.children.map((c) => ({
+        id: ids.id(),
+        kind: 'guardian',
+        fromContact: p.id,
+        toContact: c.id,
+        createdAt: at(p),
+      })),
+    ),
+  );
+  const members = people.filter((p) => !p.child && random.chance(0.34));
+  await insert(
+    tx,
+    'memberships',
+    members.map((p, n) => ({
+      id: ids.id(),
+      contactId: p.id,
+      number: String(1000 + n),
+      level: random.pick(levels),
+      since: p.since.slice(0, 4),
+      createdAt: at(p),
+    })),
+  );
+  await insert(
+    tx,
+    'consents',
+    people
+      .filter((p) => p.email && random.chance(0.6))
+      .map((p) => ({
+        id: ids.id(),
+        contactId: p.id,
+        topic: 'newsletter',
+        granted: random.chance(0.85),
+        source: 'newsletter tool',
+        at: at(p),
+      })),
+  );
+}

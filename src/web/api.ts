@@ -1,0 +1,80 @@
+import type { Answered, ProblemBody, Sent } from '#contract/endpoint.ts';
+import type { Everything } from '#contract/index.ts';
+
+export type Key = keyof Everything;
+export type Answer<K extends Key> = Answered<Everything[K]>;
+type Needed<K extends Key> = {
+  [P in keyof Sent<Everything[K]> as Sent<Everything[K]>[P] extends undefined ? never : P]: Sent<
+    Everything[K]
+  >[P];
+};
+
+/** What the server says when it does not do what was asked. */
+export class ApiProblem extends Error {
+  constructor(readonly body: ProblemBody) {
+    super(body.title);
+  }
+  get code(): string {
+    return this.body.code;
+  }
+  /** Messages by field path. */
+  get fields(): Record<string, string> {
+    return Object.fromEntries((this.body.fields ?? []).map((f) => [f.path, f.message]));
+  }
+}
+
+const offline: ProblemBody = {
+  type: 'about:blank#offline',
+  title: 'The server cannot be reached. Nothing was lost; please try again.',
+  status: 0,
+  code: 'offline',
+};
+
+/** The address of an endpoint, for links to files. */
+export function addressOf<K extends Key>(
+  key: K,
+  params: Record<string, string> = {},
+  query: Record<string, unknown> = {},
+): string {
+  const path = (key as string)
+    .slice((key as string).indexOf(' ') + 1)
+    .replace(/:(\w+)/gu, (_, name: string) => encodeURIComponent(params[name] ?? ''));
+  const pairs = Object.entries(query).filter(([, v]) => v !== undefined && v !== null && v !== '');
+  return pairs.length ? `${path}?${new URLSearchParams(pairs.map(([k, v]) => [k, String(v)]))}` : path;
+}
+
+/** Calls an endpoint by its key. Throws ApiProblem. A create repeated with the same idempotency key is done once. */
+export async function call<K extends Key>(
+  key: K,
+  sent: Needed<K> = {} as Needed<K>,
+  idempotencyKey?: string,
+): Promise<Answer<K>> {
+  const { params, query, body } = sent as {
+    params?: Record<string, string>;
+    query?: Record<string, unknown>;
+    body?: unknown;
+  };
+  let response: Response;
+  try {
+    response = await fetch(addressOf(key, params, query), {
+      method: (key as string).split(' ')[0]!,
+      headers: {
+        ...(body === undefined ? {} : { 'content-type': 'application/json' }),
+        ...(idempotencyKey ? { 'idempotency-key': idempotencyKey } : {}),
+      },
+      ...(body === undefined ? {} : { body: JSON.stringify(body) }),
+    });
+  } catch {
+    throw new ApiProblem(offline);
+  }
+  const answer = (await response.json().catch(() => null)) as unknown;
+  if (!response.ok)
+    throw new ApiProblem(
+      (answer as ProblemBody | null) ?? {
+        ...offline,
+        title: 'The server answered something unreadable. Please try again.',
+        status: response.status,
+      },
+    );
+  return answer as Answer<K>;
+}

@@ -1,0 +1,25 @@
+import { useQuery } from '@tanstack/react-query';
+import { type Answer, addressOf, call, type Key } from '#web/api.ts';
+
+/** What the server put into the page, by address; used once, so that a page shows something before it asks. */
+const initial: Record<string, unknown> = JSON.parse(document.getElementById('initial')?.textContent ?? '{}');
+
+/** Asks an endpoint and keeps the answer fresh while the page is open. */
+export function useAsk<K extends Key>(
+  key: K,
+  params: Record<string, string> = {},
+  options: { everyMs?: number } = {},
+) {
+  const address = addressOf(key, params);
+  return useQuery<Answer<K>>({
+    queryKey: [address],
+    queryFn: () => call(key, { params } as never),
+    initialData: initial[`GET ${address}`] as Answer<K> | undefined,
+    initialDataUpdatedAt: Date.now() - 4_000,
+    refetchInterval: options.everyMs ?? false,
+    refetchOnMount: 'always',
+  });
+}
+
+/** The organization and its clock. */
+export const useFrame = () => useAsk('GET /api/public/frame');

@@ -1,0 +1,22 @@
+import { fileURLToPath } from 'node:url';
+import { defineConfig } from 'vite';
+
+const path = (to: string) => fileURLToPath(new URL(to, import.meta.url));
+const alias = Object.fromEntries(
+  ['core', 'contract', 'server', 'demo'].map((name) => [`#${name}`, path(`./src/${name}`)]),
+);
+
+/** The server as plain JavaScript for Node; packages stay outside. */
+export default defineConfig({
+  resolve: { alias },
+  build: {
+    ssr: true,
+    outDir: path('./dist/server'),
+    emptyOutDir: true,
+    target: 'node20',
+    rolldownOptions: {
+      input: { main: path('./src/server/main.ts'), fill: path('./src/demo/fill.ts') },
+      output: { entryFileNames: '[name].js', chunkFileNames: 'chunks/[name]-[hash].js' },
+    },
+  },
+});
