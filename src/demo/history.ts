@@ -316,7 +316,7 @@ export async function writePastEvent(
       placedAt,
     });
     pay(orderId, p.id, price, gift, fund, placedAt);
-    party.forEach((who, at) =>
+    for (const [at, who] of party.entries())
       writeSeat(
         orderId,
         p,
@@ -326,8 +326,7 @@ export async function writePastEvent(
         at + 1,
         placedAt,
         withdrawn,
-      ),
-    );
+      );
     if (p.email && !withdrawn) writeMessages(orderId, p, placedAt);
     return withdrawn ? 0 : party.length;
   }

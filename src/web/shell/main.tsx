@@ -1,1 +1,37 @@
-export {};
+import '../app.css';
+import { ChakraProvider } from '@chakra-ui/react';
+import createCache from '@emotion/cache';
+import { CacheProvider } from '@emotion/react';
+import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
+import { StrictMode } from 'react';
+import { createRoot } from 'react-dom/client';
+import { BrowserRouter } from 'react-router';
+import { ApiProblem } from '#web/api.ts';
+import { Places } from './Places.tsx';
+import { system } from './theme.ts';
+
+// Styles made at run time carry the nonce that the server put into the page.
+const nonce = document.querySelector<HTMLMetaElement>('meta[name="style-nonce"]')?.content ?? '';
+const cache = createCache({ key: 'css', nonce });
+const client = new QueryClient({
+  defaultOptions: {
+    queries: {
+      retry: (failures, error) => failures < 1 && !(error instanceof ApiProblem && error.body.status < 500),
+      staleTime: 2_000,
+    },
+  },
+});
+
+createRoot(document.getElementById('root')!).render(
+  <StrictMode>
+    <CacheProvider value={cache}>
+      <ChakraProvider value={system}>
+        <QueryClientProvider client={client}>
+          <BrowserRouter>
+            <Places />
+          </BrowserRouter>
+        </QueryClientProvider>
+      </ChakraProvider>
+    </CacheProvider>
+  </StrictMode>,
+);

@@ -1,0 +1,106 @@
+import { useState } from 'react';
+import { Link, useParams } from 'react-router';
+import type { ContactRecord } from '#contract/contacts.ts';
+import { Asking } from '../parts/Asking.tsx';
+import { useAsk, useDo } from '../parts/ask.ts';
+import { TextField } from '../parts/Field.tsx';
+import { Asked, Problems } from '../parts/notices.tsx';
+import { say } from '../parts/toast.tsx';
+import { PersonRecord } from './PersonRecord.tsx';
+
+export default function Contact() {
+  const { id = '' } = useParams();
+  const contact = useAsk('GET /api/contacts/:id', { params: { id } });
+  const [editing, setEditing] = useState(false);
+  return (
+    <div className="page" style={{ maxWidth: 760 }}>
+      <div className="spread">
+        <Link to="/contacts">Contacts</Link>
+        <button type="button" className="btn" onClick={() => setEditing(true)}>
+          Change
+        </button>
+      </div>
+      <PersonRecord id={id} />
+      <Asked of={contact}>{(c) => editing && <Change contact={c} close={() => setEditing(false)} />}</Asked>
+    </div>
+  );
+}
+
+function Change({ contact, close }: { contact: ContactRecord; close: () => void }) {
+  const [form, setForm] = useState({
+    given: contact.given,
+    family: contact.family,
+    birthDate: contact.birthDate ?? '',
+    street: contact.street ?? '',
+    postalCode: contact.postalCode ?? '',
+    dietary: contact.dietary ?? '',
+    addEmail: '',
+    addPhone: '',
+    doNotContact: contact.doNotContact,
+  });
+  const save = useDo('PATCH /api/contacts/:id', () => {
+    say('Saved');
+    close();
+  });
+  const wrong = save.problem?.fields ?? {};
+  const text = (
+    key: 'given' | 'family' | 'street' | 'postalCode' | 'dietary' | 'addEmail' | 'addPhone' | 'birthDate',
+    label: string,
+    type = 'text',
+  ) => (
+    <TextField
+      label={label}
+      type={type}
+      value={form[key]}
+      set={(v) => setForm({ ...form, [key]: v })}
+      error={wrong[key]}
+    />
+  );
+  const submit = () =>
+    save.mutate({
+      params: { id: contact.id },
+      body: {
+        given: form.given,
+        family: form.family,
+        birthDate: form.birthDate || null,
+        street: form.street || null,
+        postalCode: form.postalCode || null,
+        dietary: form.dietary || null,
+        doNotContact: form.doNotContact,
+        ...(form.addEmail ? { addEmail: form.addEmail } : {}),
+        ...(form.addPhone ? { addPhone: form.addPhone } : {}),
+      },
+    });
+  return (
+    <Asking
+      open
+      close={close}
+      title="Change this contact"
+      actions={
+        <button type="button" className="btn primary" disabled={save.isPending} onClick={submit}>
+          Save
+        </button>
+      }
+    >
+      <Problems of={save.problem} />
+      <div className="pair">
+        {text('given', 'First name')}
+        {text('family', 'Last name')}
+        {text('addEmail', 'Add an email', 'email')}
+        {text('addPhone', 'Add a telephone', 'tel')}
+        {text('street', 'Street')}
+        {text('postalCode', 'Postal code')}
+        {text('birthDate', 'Birth date', 'date')}
+        {text('dietary', 'Allergies and needs')}
+      </div>
+      <label className="tick">
+        <input
+          type="checkbox"
+          checked={form.doNotContact}
+          onChange={(e) => setForm({ ...form, doNotContact: e.target.checked })}
+        />
+        Asked not to be contacted. Nothing is sent, planned reminders are held back.
+      </label>
+    </Asking>
+  );
+}

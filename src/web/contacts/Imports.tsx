@@ -1,0 +1,72 @@
+import { useRef, useState } from 'react';
+import { Link, useNavigate } from 'react-router';
+import { useAsk, useDo } from '../parts/ask.ts';
+import { Asked, Problems } from '../parts/notices.tsx';
+import { useSaying } from '../parts/saying.ts';
+
+/** Bring people in: choose a file; earlier imports below. */
+export default function Imports() {
+  const imports = useAsk('GET /api/imports');
+  const navigate = useNavigate();
+  const { at } = useSaying();
+  const file = useRef<HTMLInputElement>(null);
+  const [reading, setReading] = useState(false);
+  const check = useDo('POST /api/imports', ({ id }) => navigate(`/import/${id}`));
+  const read = async (chosen: File | undefined) => {
+    if (!chosen) return;
+    setReading(true);
+    const bytes = new Uint8Array(await chosen.arrayBuffer());
+    let text = '';
+    for (let from = 0; from < bytes.length; from += 32_768)
+      text += String.fromCharCode(...bytes.subarray(from, from + 32_768));
+    setReading(false);
+    check.mutate({ body: { fileName: chosen.name, content: btoa(text) } });
+    if (file.current) file.current.value = '';
+  };
+  return (
+    <div className="page" style={{ maxWidth: 860 }}>
+      <h1>Bring people in</h1>
+      <p className="soft" style={{ margin: '4px 0 14px' }}>
+        A table as CSV or TSV. Nothing changes before you have seen what would become of every row.
+      </p>
+      <Problems of={check.problem} />
+      <label className="btn primary" style={{ cursor: 'pointer' }}>
+        {reading || check.isPending ? 'Reading …' : 'Choose a file'}
+        <input
+          ref={file}
+          type="file"
+          accept=".csv,.tsv,.txt,text/csv"
+          className="sr"
+          disabled={check.isPending}
+          onChange={(e) => void read(e.target.files?.[0])}
+          data-new
+        />
+      </label>
+      <h2 style={{ marginTop: 26 }}>Earlier imports</h2>
+      <Asked of={imports}>
+        {(list) =>
+          list.length === 0 ? (
+            <p className="empty">Files you bring in are listed here, and can be taken back.</p>
+          ) : (
+            <ul className="lines">
+              {list.map((i) => (
+                <li key={i.id} className="spread">
+                  <span>
+                    <Link to={`/import/${i.id}`} className="name">
+                      {i.fileName}
+                    </Link>{' '}
+                    <small className="soft num">
+                      {at(i.createdAt)} · {i.counts.new} new, {i.counts.known} known, {i.counts.look} to look
+                      at, {i.counts.rejected} rejected
+                    </small>
+                  </span>
+                  <span className="word">{i.state}</span>
+                </li>
+              ))}
+            </ul>
+          )
+        }
+      </Asked>
+    </div>
+  );
+}

@@ -1,0 +1,96 @@
+import jsQR from 'jsqr';
+import { useEffect, useRef, useState } from 'react';
+
+/** Reads pass codes: from the camera where there is one, or from a picture of the code. */
+export function Scanner({ read }: { read: (code: string) => void }) {
+  const video = useRef<HTMLVideoElement>(null);
+  const [trouble, setTrouble] = useState<string | null>(null);
+  const done = useRef(read);
+  done.current = read;
+  useEffect(() => {
+    let stream: MediaStream | null = null;
+    let frame = 0;
+    let over = false;
+    const canvas = document.createElement('canvas');
+    const look = () => {
+      if (over || !video.current) return;
+      const code = codeIn(canvas, video.current, video.current.videoWidth, video.current.videoHeight);
+      if (code) done.current(code);
+      else frame = requestAnimationFrame(look);
+    };
+    navigator.mediaDevices
+      ?.getUserMedia({ video: { facingMode: 'environment' } })
+      .then(async (s) => {
+        if (over) {
+          for (const t of s.getTracks()) t.stop();
+          return;
+        }
+        stream = s;
+        video.current!.srcObject = s;
+        await video.current!.play();
+        look();
+      })
+      .catch(() => setTrouble('No camera can be used here. Choose a picture of the code, or type it above.'));
+    if (!navigator.mediaDevices)
+      setTrouble('No camera can be used here. Choose a picture of the code, or type it above.');
+    return () => {
+      over = true;
+      cancelAnimationFrame(frame);
+      stream?.getTracks().forEach((t) => {
+        t.stop();
+      });
+    };
+  }, []);
+  const fromPicture = async (file: File | undefined) => {
+    if (!file) return;
+    const picture = await createImageBitmap(file).catch(() => null);
+    const code = picture && codeIn(document.createElement('canvas'), picture, picture.width, picture.height);
+    if (code) read(code);
+    else setTrouble('There is no readable code in this picture.');
+  };
+  return (
+    <div style={{ marginBottom: 12 }}>
+      {!trouble && (
+        <video
+          ref={video}
+          muted
+          playsInline
+          style={{ width: '100%', maxHeight: 300, background: '#000', objectFit: 'cover' }}
+        >
+          <track kind="captions" />
+        </video>
+      )}
+      {trouble && (
+        <p className="need" role="status">
+          {trouble}
+        </p>
+      )}
+      <label className="btn" style={{ cursor: 'pointer' }}>
+        Choose a picture
+        <input
+          type="file"
+          accept="image/*"
+          className="sr"
+          onChange={(e) => void fromPicture(e.target.files?.[0])}
+        />
+      </label>
+    </div>
+  );
+}
+
+/** The code in a picture, drawn at a size that reads fast; null where there is none. */
+function codeIn(
+  canvas: HTMLCanvasElement,
+  source: CanvasImageSource,
+  width: number,
+  height: number,
+): string | null {
+  if (!width || !height) return null;
+  const scale = Math.min(1, 900 / Math.max(width, height));
+  canvas.width = Math.round(width * scale);
+  canvas.height = Math.round(height * scale);
+  const context = canvas.getContext('2d', { willReadFrequently: true })!;
+  context.drawImage(source, 0, 0, canvas.width, canvas.height);
+  const { data } = context.getImageData(0, 0, canvas.width, canvas.height);
+  return jsQR(data, canvas.width, canvas.height)?.data ?? null;
+}

@@ -1,0 +1,340 @@
+import { useDeferredValue, useState } from 'react';
+import type { CrewShift } from '#contract/crew.ts';
+import type { EventPage } from '#contract/events.ts';
+import { sayShortDate, sayTime } from '#core/time/say.ts';
+import { shiftDate } from '#core/time/wallTime.ts';
+import { Asking } from '../parts/Asking.tsx';
+import { useAsk, useDo } from '../parts/ask.ts';
+import { TextField } from '../parts/Field.tsx';
+import { Asked, Problems } from '../parts/notices.tsx';
+import { Person } from '../parts/Person.tsx';
+import { useSaying } from '../parts/saying.ts';
+import { say } from '../parts/toast.tsx';
+
+/** The shifts: filled out of needed, who is on each, and hours afterwards. */
+export default function CrewSheet({ page }: { page: EventPage }) {
+  const crew = useAsk('GET /api/events/:id/crew', { params: { id: page.id } });
+  const { now } = useSaying();
+  const [adding, setAdding] = useState(false);
+  const [assigning, setAssigning] = useState<CrewShift | null>(null);
+  const remove = useDo('DELETE /api/shifts/:id', () => say('Removed'));
+  const state = useDo('POST /api/assignments/:id/state');
+  return (
+    <Asked of={crew}>
+      {({ shifts, needed, filled, hours }) => (
+        <>
+          <div className="spread">
+            <h2 className="num">
+              {filled} of {needed} places filled
+            </h2>
+            <div className="acts">
+              {page.publicUrl && shifts.some((s) => s.publicSignUp) && (
+                <a className="btn" href={`/e/${page.plan.slug}/shifts`} target="_blank" rel="noreferrer">
+                  Public sign-up
+                </a>
+              )}
+              <button
+                type="button"
+                className="btn primary"
+                data-new
+                disabled={!page.plan.startsLocal}
+                onClick={() => setAdding(true)}
+              >
+                Add a shift
+              </button>
+            </div>
+          </div>
+          <p className="soft num">
+            {shifts.length} shifts, {hours} hours in all
+            {!page.plan.startsLocal && '. Shifts need a date; give the event one first.'}
+          </p>
+          <Problems of={remove.problem ?? state.problem} />
+          {shifts.length === 0 && (
+            <p className="empty">Nobody is needed yet. Add shifts by role, place and time.</p>
+          )}
+          <div className="table" style={{ maxHeight: 'none' }}>
+            <table>
+              <tbody>
+                {shifts.map((s) => (
+                  <tr key={s.id}>
+                    <td style={{ width: 148 }}>
+                      {sayShortDate(s.startsLocal)} {sayTime(s.startsLocal)}–{sayTime(s.endsLocal)}
+                      {s.endsLocal.slice(0, 10) !== s.startsLocal.slice(0, 10) && (
+                        <small className="soft"> next day</small>
+                      )}
+                    </td>
+                    <td style={{ width: 180 }}>
+                      <span className="name">{s.role}</span> <span className="soft">{s.place}</span>
+                    </td>
+                    <td className={`n ${s.filled < s.needed ? 'need' : ''}`} style={{ width: 60 }}>
+                      {s.filled}/{s.needed}
+                    </td>
+                    <td>
+                      {s.assignments.map((a) => (
+                        <div key={a.id} className="spread">
+                          <span>
+                            <Person id={a.contactId} name={a.name} />
+                            {a.overrideReason && (
+                              <small className="need"> despite a clash: {a.overrideReason}</small>
+                            )}
+                            {a.state !== 'agreed' && (
+                              <small className="soft">
+                                {' '}
+                                {a.state}
+                                {a.hours !== null && `, ${a.hours} h`}
+                              </small>
+                            )}
+                          </span>
+                          <span className="acts" style={{ fontSize: 13 }}>
+                            {s.endsAt <= now && a.state === 'agreed' && (
+                              <>
+                                <button
+                                  type="button"
+                                  className="link"
+                                  style={{ color: 'var(--verdigris)' }}
+                                  onClick={() =>
+                                    state.mutate({ params: { id: a.id }, body: { state: 'served' } })
+                                  }
+                                >
+                                  served
+                                </button>
+                                <button
+                                  type="button"
+                                  className="link late"
+                                  onClick={() =>
+                                    state.mutate({ params: { id: a.id }, body: { state: 'missed' } })
+                                  }
+                                >
+                                  missed
+                                </button>
+                              </>
+                            )}
+                            {(a.state === 'served' || a.state === 'missed') && (
+                              <button
+                                type="button"
+                                className="link soft"
+                                onClick={() =>
+                                  state.mutate({ params: { id: a.id }, body: { state: 'agreed' } })
+                                }
+                              >
+                                take back
+                              </button>
+                            )}
+                            {s.startsAt > now && (
+                              <button
+                                type="button"
+                                className="link soft"
+                                onClick={() =>
+                                  state.mutate(
+                                    { params: { id: a.id }, body: { state: 'dropped' } },
+                                    { onSuccess: () => say(`${a.name} is off the shift`) },
+                                  )
+                                }
+                              >
+                                drop
+                              </button>
+                            )}
+                          </span>
+                        </div>
+                      ))}
+                    </td>
+                    <td className="n" style={{ whiteSpace: 'nowrap', width: 120 }}>
+                      {s.startsAt > now && (
+                        <button type="button" className="btn plain" onClick={() => setAssigning(s)}>
+                          Put somebody on
+                        </button>
+                      )}
+                      {s.assignments.length === 0 && (
+                        <button
+                          type="button"
+                          className="btn plain late"
+                          onClick={() => remove.mutate({ params: { id: s.id } })}
+                          aria-label={`Remove ${s.role}`}
+                        >
+                          Remove
+                        </button>
+                      )}
+                    </td>
+                  </tr>
+                ))}
+              </tbody>
+            </table>
+          </div>
+          {adding && <AddShift page={page} close={() => setAdding(false)} />}
+          {assigning && <Assign shift={assigning} close={() => setAssigning(null)} />}
+        </>
+      )}
+    </Asked>
+  );
+}
+
+function AddShift({ page, close }: { page: EventPage; close: () => void }) {
+  const [date = '', from = ''] = (page.plan.startsLocal ?? '').split('T');
+  const to = (page.plan.endsLocal ?? '').split('T')[1] ?? '';
+  const [form, setForm] = useState({ role: '', place: '', date, from, to, needed: '1', publicSignUp: true });
+  const overnight = form.to !== '' && form.to <= form.from;
+  const add = useDo('POST /api/events/:id/shifts', () => {
+    say('Added');
+    close();
+  });
+  const wrong = add.problem?.fields ?? {};
+  return (
+    <Asking
+      open
+      close={close}
+      title="Add a shift"
+      actions={
+        <button
+          type="button"
+          className="btn primary"
+          disabled={add.isPending}
+          onClick={() =>
+            add.mutate({
+              params: { id: page.id },
+              body: {
+                role: form.role,
+                place: form.place,
+                startsLocal: `${form.date}T${form.from}`,
+                endsLocal: `${overnight ? shiftDate(form.date, 1) : form.date}T${form.to}`,
+                needed: Number(form.needed) || 0,
+                publicSignUp: form.publicSignUp,
+              },
+            })
+          }
+        >
+          Add
+        </button>
+      }
+    >
+      <Problems of={add.problem} />
+      <div className="pair">
+        <TextField
+          label="Role"
+          value={form.role}
+          set={(role) => setForm({ ...form, role })}
+          error={wrong.role}
+          autoFocus
+        />
+        <TextField label="Place" value={form.place} set={(place) => setForm({ ...form, place })} />
+        <TextField
+          label="Date"
+          type="date"
+          value={form.date}
+          set={(d) => setForm({ ...form, date: d })}
+          error={wrong.startsLocal}
+        />
+        <TextField
+          label="How many"
+          type="number"
+          value={form.needed}
+          set={(needed) => setForm({ ...form, needed })}
+          error={wrong.needed}
+        />
+        <TextField label="From" type="time" value={form.from} set={(f) => setForm({ ...form, from: f })} />
+        <TextField
+          label="To"
+          type="time"
+          value={form.to}
+          set={(t) => setForm({ ...form, to: t })}
+          error={wrong.endsLocal}
+          consequence={overnight ? 'ends the next day' : ''}
+        />
+      </div>
+      <label className="tick">
+        <input
+          type="checkbox"
+          checked={form.publicSignUp}
+          onChange={(e) => setForm({ ...form, publicSignUp: e.target.checked })}
+        />{' '}
+        anybody may sign up for it on the public page
+      </label>
+    </Asking>
+  );
+}
+
+/** Puts somebody on a shift by name. A clash is shown and needs a reason to be overridden. */
+function Assign({ shift, close }: { shift: CrewShift; close: () => void }) {
+  const [typed, setTyped] = useState('');
+  const [chosen, setChosen] = useState<{ id: string; name: string } | null>(null);
+  const [reason, setReason] = useState('');
+  const q = useDeferredValue(typed.trim());
+  const found = useAsk('GET /api/search', { query: { q }, enabled: q.length > 0 }).data?.contacts ?? [];
+  const assign = useDo('POST /api/shifts/:id/assignments', ({ assigned }) => {
+    if (!assigned) return;
+    say(`${chosen?.name ?? 'Done'} is on the shift; the message is planned`);
+    close();
+  });
+  const clashes = assign.data && !assign.data.assigned ? assign.data.clashes : [];
+  const put = (id: string) =>
+    assign.mutate({ params: { id: shift.id }, body: { contactId: id, overrideReason: reason } });
+  return (
+    <Asking
+      open
+      close={close}
+      title={`${shift.role}, ${sayTime(shift.startsLocal)}–${sayTime(shift.endsLocal)}`}
+      actions={
+        chosen &&
+        clashes.length > 0 && (
+          <button
+            type="button"
+            className="btn stop"
+            disabled={reason.trim().length < 3 || assign.isPending}
+            onClick={() => put(chosen.id)}
+          >
+            Put {chosen.name} on despite that
+          </button>
+        )
+      }
+    >
+      <Problems of={assign.problem} />
+      {clashes.length === 0 ? (
+        <>
+          <TextField
+            label="Who"
+            value={typed}
+            set={setTyped}
+            placeholder="Part of a name, email or telephone"
+            autoFocus
+          />
+          <ul className="lines">
+            {found.map((c) => {
+              const name = `${c.given} ${c.family}`.trim();
+              return (
+                <li key={c.id} className="spread">
+                  <span>
+                    <span className="name">{name}</span> <small className="soft">{c.email}</small>
+                  </span>
+                  <button
+                    type="button"
+                    className="btn"
+                    disabled={assign.isPending}
+                    onClick={() => {
+                      setChosen({ id: c.id, name });
+                      put(c.id);
+                    }}
+                  >
+                    Put on
+                  </button>
+                </li>
+              );
+            })}
+          </ul>
+        </>
+      ) : (
+        <>
+          <div className="note stop">
+            <p>
+              <b>{chosen?.name}:</b> {clashes.map((c) => c.text).join('; ')}
+            </p>
+          </div>
+          <TextField
+            label="Why all the same"
+            value={reason}
+            set={setReason}
+            help="The reason is kept with the shift."
+          />
+        </>
+      )}
+    </Asking>
+  );
+}

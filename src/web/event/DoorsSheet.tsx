@@ -1,0 +1,56 @@
+import { Link } from 'react-router';
+import type { EventPage } from '#contract/events.ts';
+import { useAsk } from '../parts/ask.ts';
+import { Ring } from '../parts/marks.tsx';
+import { Asked } from '../parts/notices.tsx';
+import { useSaying } from '../parts/saying.ts';
+
+/** How the doors stand, and the way to the door list on a phone. */
+export default function DoorsSheet({ page }: { page: EventPage }) {
+  const doors = useAsk('GET /api/events/:id/doors', { params: { id: page.id } });
+  const { money } = useSaying();
+  return (
+    <Asked of={doors}>
+      {(d) => {
+        const stopped = d.rows.filter((r) => r.light !== 'go' && r.attendance === 'expected');
+        return (
+          <>
+            <div className="spread">
+              <h2 className="num">
+                {d.inside} inside, {d.arrived} of {d.confirmed} arrived
+              </h2>
+              <Link className="btn primary" to={`/doors/${page.id}`}>
+                Open the door list
+              </Link>
+            </div>
+            <p className="soft">
+              The list is made for a phone: search, scan, arrive. Every device sees the others' marks.
+            </p>
+            <h3 style={{ marginTop: 18 }}>What the door will have to settle</h3>
+            {stopped.length === 0 && <p className="empty">Nothing: everybody who is expected may come in.</p>}
+            <div className="table" style={{ maxHeight: 'none' }}>
+              <table>
+                <tbody>
+                  {stopped.map((r) => (
+                    <tr key={r.registrationId}>
+                      <td className="name">{`${r.given} ${r.family}`.trim() || 'to be named'}</td>
+                      <td className={r.light === 'stop' ? 'late' : 'need'}>{r.headline}</td>
+                      <td className="soft">{r.details.join(' ')}</td>
+                      <td className="n">{r.balance > 0 && money(r.balance)}</td>
+                    </tr>
+                  ))}
+                </tbody>
+              </table>
+            </div>
+            <h3 style={{ marginTop: 18 }}>Arrivals</h3>
+            <p className="soft num">
+              <Ring state="arrived" /> {d.arrived} · <Ring state="expected" />{' '}
+              {d.rows.filter((r) => r.attendance === 'expected').length} · <Ring state="missed" />{' '}
+              {d.rows.filter((r) => r.attendance === 'missed').length}
+            </p>
+          </>
+        );
+      }}
+    </Asked>
+  );
+}

@@ -1,0 +1,152 @@
+import { useQueryClient } from '@tanstack/react-query';
+import { lazy, Suspense, useEffect, useState } from 'react';
+import { Link, useParams } from 'react-router';
+import type { EventPage as Page } from '#contract/events.ts';
+import { type Stage, stages } from '#core/events/states.ts';
+import { sayDistance, sayRange, sayShortDate, sayZone } from '#core/time/say.ts';
+import { wallOf } from '#core/time/wallTime.ts';
+import { addressOf } from '#web/api.ts';
+import { useAsk } from '../parts/ask.ts';
+import { StateWord } from '../parts/marks.tsx';
+import { Asked } from '../parts/notices.tsx';
+import { useSaying } from '../parts/saying.ts';
+import { StateActions } from './StateActions.tsx';
+
+const sheets = {
+  plan: lazy(() => import('./PlanSheet.tsx')),
+  clearance: lazy(() => import('./ClearanceSheet.tsx')),
+  registration: lazy(() => import('./RegistrationSheet.tsx')),
+  crew: lazy(() => import('./CrewSheet.tsx')),
+  messages: lazy(() => import('./MessagesSheet.tsx')),
+  doors: lazy(() => import('./DoorsSheet.tsx')),
+  'wrap-up': lazy(() => import('./WrapUpSheet.tsx')),
+} as const;
+export const stageTitles: Record<Stage, string> = {
+  plan: 'Plan',
+  clearance: 'Clearance',
+  registration: 'Registration',
+  crew: 'Crew',
+  messages: 'Messages',
+  doors: 'Doors',
+  'wrap-up': 'Wrap-up',
+};
+
+/** One event: the spine to the left, the stage being worked on, and what should be known or settled to the right. */
+export default function EventPage() {
+  const { id = '', stage = 'plan' } = useParams();
+  const page = useAsk('GET /api/events/:id', { params: { id } });
+  useChanges(id);
+  const at = (stages as readonly string[]).includes(stage) ? (stage as Stage) : 'plan';
+  return <Asked of={page}>{(p) => <Shown page={p} stage={at} key={p.id} />}</Asked>;
+}
+
+/** Asks everything shown again when the server says that something about the event changed. */
+function useChanges(id: string): void {
+  const client = useQueryClient();
+  useEffect(() => {
+    const stream = new EventSource(addressOf('GET /api/events/:id/stream', { id }));
+    stream.addEventListener('changed', () => void client.invalidateQueries());
+    return () => stream.close();
+  }, [client, id]);
+}
+
+function Shown({ page, stage }: { page: Page; stage: Stage }) {
+  const [marginOpen, setMarginOpen] = useState(false);
+  const { today } = useSaying();
+  const { plan } = page;
+  const Sheet = sheets[stage];
+  return (
+    <div className="event">
+      <Spine page={page} stage={stage} />
+      <button
+        type="button"
+        className="btn marginfold"
+        onClick={() => setMarginOpen(!marginOpen)}
+        aria-expanded={marginOpen}
+      >
+        {page.margin.length} margin {page.margin.length === 1 ? 'note' : 'notes'}
+      </button>
+      <section className="sheet" aria-label={stageTitles[stage]}>
+        <div className="head">
+          <div>
+            <h1>{plan.publicTitle || plan.teamTitle || 'Untitled'}</h1>
+            <div className="soft">
+              {plan.startsLocal
+                ? `${sayRange(plan.startsLocal, plan.endsLocal)} ${sayZone(plan.zone)}`
+                : 'No date yet'}
+              {plan.startsLocal && <span>, {sayDistance(today, plan.startsLocal.slice(0, 10))}</span>}
+              <br />
+              {[page.venue?.name ?? 'Place told later', page.unitName].filter(Boolean).join(' · ')}
+            </div>
+          </div>
+          <div className="acts" style={{ justifyContent: 'flex-end' }}>
+            <StateWord state={page.isTemplate ? 'template' : page.state} />
+            {page.publicUrl && (
+              <a className="btn" href={`/e/${plan.slug}`} target="_blank" rel="noreferrer">
+                Public page
+              </a>
+            )}
+            <StateActions page={page} />
+          </div>
+        </div>
+        <Suspense fallback={<p className="empty">One moment …</p>}>
+          <Sheet page={page} />
+        </Suspense>
+      </section>
+      <aside className={`margin ${marginOpen ? 'open' : ''}`} aria-label="Margin notes">
+        {page.margin.length === 0 && <p className="soft">Nothing is missing here.</p>}
+        {page.margin.map((n, at) => (
+          <div key={at} className={`note ${n.tone}`}>
+            <p>
+              {n.headline && <b>{n.headline} </b>}
+              {n.text}
+            </p>
+            {n.action?.stage && n.action.stage !== stage && (
+              <Link className="btn" to={`/events/${page.id}/${n.action.stage}`}>
+                {n.action.label}
+              </Link>
+            )}
+          </div>
+        ))}
+      </aside>
+    </div>
+  );
+}
+
+/** Every dated thing about the event in order, with its stages as the way around. */
+function Spine({ page, stage }: { page: Page; stage: Stage }) {
+  const { zone } = page.plan;
+  const { spine } = page;
+  return (
+    <nav className="spine" aria-label="Stages">
+      <ol>
+        {spine.stages.map((s, n) => (
+          <li key={s.stage}>
+            <Link
+              className={`stage ${s.standing === 'done' ? 'done' : ''}`}
+              to={`/events/${page.id}/${s.stage}`}
+              aria-current={s.stage === stage ? 'page' : undefined}
+              title={`${stageTitles[s.stage]} (${n + 1})`}
+            >
+              {stageTitles[s.stage]}
+            </Link>
+            {s.pins.map((pin, at) => (
+              <div key={`${pin.at}${pin.text}`}>
+                {spine.today?.stage === s.stage && spine.today.afterPins === at && (
+                  <div className="today">{spine.today.text}</div>
+                )}
+                <div className={`pin ${pin.late ? 'late' : ''}`}>
+                  <b>{sayShortDate(wallOf(pin.at, zone))}</b>
+                  <span>{pin.text}</span>
+                </div>
+              </div>
+            ))}
+            {spine.today?.stage === s.stage && spine.today.afterPins >= s.pins.length && (
+              <div className="today">{spine.today.text}</div>
+            )}
+          </li>
+        ))}
+      </ol>
+    </nav>
+  );
+}

@@ -1,0 +1,206 @@
+import { useState } from 'react';
+import type { EventPage, MessageStepPlan } from '#contract/events.ts';
+import { mergeFields } from '#core/messages/merge.ts';
+import { Asking } from '../parts/Asking.tsx';
+import { useAsk, useDo } from '../parts/ask.ts';
+import { Field, TextField } from '../parts/Field.tsx';
+import { Asked, Problems } from '../parts/notices.tsx';
+import { Person } from '../parts/Person.tsx';
+import { useSaying } from '../parts/saying.ts';
+import { say } from '../parts/toast.tsx';
+import { Message } from '../tray/Tray.tsx';
+
+/** The message plan: per step who gets it and when, and who does not and why. */
+export default function MessagesSheet({ page }: { page: EventPage }) {
+  const steps = useAsk('GET /api/events/:id/messages', { params: { id: page.id } });
+  const { at } = useSaying();
+  const [open, setOpen] = useState<string | null>(null);
+  const [message, setMessage] = useState<string | null>(null);
+  const [editing, setEditing] = useState<MessageStepPlan | null>(null);
+  return (
+    <Asked of={steps}>
+      {(list) => (
+        <>
+          <h2>Messages</h2>
+          <p className="soft">They hang on moments of the event and move with it. Nothing goes out twice.</p>
+          <ul className="lines" style={{ marginTop: 8 }}>
+            {list.map((s) => (
+              <li key={s.stepId}>
+                <div className="spread">
+                  <span>
+                    <button
+                      type="button"
+                      className="link name"
+                      style={{ fontSize: 16 }}
+                      aria-expanded={open === s.stepId}
+                      onClick={() => setOpen(open === s.stepId ? null : s.stepId)}
+                    >
+                      {s.name}
+                    </button>{' '}
+                    <span className="soft">
+                      {s.when}, to {s.audience === 'orders' ? 'whoever booked' : s.audience}
+                    </span>
+                  </span>
+                  <span className="num soft" style={{ fontSize: 14 }}>
+                    {[s.planned && `${s.planned} planned`, s.sent && `${s.sent} sent`]
+                      .filter(Boolean)
+                      .join(', ') || 'nobody yet'}
+                    {s.failed > 0 && <span className="late">, {s.failed} failed</span>}
+                    {s.leftOut.length > 0 && `, ${s.leftOut.length} get none`}
+                  </span>
+                </div>
+                {s.firstAt && (
+                  <p className="soft num" style={{ fontSize: 13.5 }}>
+                    first {at(s.firstAt)}
+                  </p>
+                )}
+                {open === s.stepId && (
+                  <div style={{ padding: '6px 0 4px 14px', fontSize: 14 }}>
+                    {['draft', 'in clearance', 'cleared', 'open', 'closed'].includes(page.state) && (
+                      <button
+                        type="button"
+                        className="btn"
+                        onClick={() => setEditing(page.plan.messages.find((m) => m.id === s.stepId) ?? null)}
+                      >
+                        Change the text
+                      </button>
+                    )}
+                    <div className="table" style={{ maxHeight: 300, marginTop: 6 }}>
+                      <table>
+                        <tbody>
+                          {s.rows.map((r) => (
+                            <tr key={r.id}>
+                              <td>
+                                <Person id={r.contactId} name={r.name} />
+                              </td>
+                              <td className="soft">{r.address}</td>
+                              <td className={r.state === 'failed' ? 'late' : ''}>
+                                {r.state} {at(r.sentAt ?? r.plannedFor)}
+                                {r.whyNot && `: ${r.whyNot}`}
+                              </td>
+                              <td className="n">
+                                <button
+                                  type="button"
+                                  className="link"
+                                  style={{ color: 'var(--verdigris)' }}
+                                  onClick={() => setMessage(r.id)}
+                                >
+                                  read
+                                </button>
+                              </td>
+                            </tr>
+                          ))}
+                          {s.leftOut.map((r, n) => (
+                            <tr key={`${r.name}${n}`}>
+                              <td>
+                                <Person id={r.contactId} name={r.name} />
+                              </td>
+                              <td className="soft">gets none</td>
+                              <td className="soft" colSpan={2}>
+                                {r.whyNot}
+                              </td>
+                            </tr>
+                          ))}
+                        </tbody>
+                      </table>
+                    </div>
+                  </div>
+                )}
+              </li>
+            ))}
+          </ul>
+          {list.length === 0 && <p className="empty">No message is planned for this event.</p>}
+          {message && <Message id={message} close={() => setMessage(null)} />}
+          {editing && <EditStep page={page} step={editing} close={() => setEditing(null)} />}
+        </>
+      )}
+    </Asked>
+  );
+}
+
+function EditStep({ page, step, close }: { page: EventPage; step: MessageStepPlan; close: () => void }) {
+  const [form, setForm] = useState(step);
+  const save = useDo('PATCH /api/events/:id', ({ messagesMoved }) => {
+    say(messagesMoved ? `Saved; ${messagesMoved} planned messages moved` : 'Saved');
+    close();
+  });
+  const before = form.offsetDays < 0 || form.offsetMinutes < 0;
+  return (
+    <Asking
+      open
+      close={close}
+      wide
+      title={step.name}
+      actions={
+        <button
+          type="button"
+          className="btn primary"
+          disabled={save.isPending}
+          onClick={() =>
+            save.mutate({
+              params: { id: page.id },
+              body: {
+                version: page.version,
+                change: { messages: page.plan.messages.map((m) => (m.id === form.id ? form : m)) },
+              },
+            })
+          }
+        >
+          Save
+        </button>
+      }
+    >
+      <Problems of={save.problem} />
+      <div className="pair">
+        <TextField
+          label={`Days ${before ? 'before' : 'after'}`}
+          type="number"
+          value={String(Math.abs(form.offsetDays))}
+          set={(v) => setForm({ ...form, offsetDays: (before ? -1 : 1) * (Number(v) || 0) })}
+        />
+        <TextField
+          label={`Minutes ${before ? 'before' : 'after'}`}
+          type="number"
+          value={String(Math.abs(form.offsetMinutes))}
+          set={(v) => setForm({ ...form, offsetMinutes: (before ? -1 : 1) * (Number(v) || 0) })}
+        />
+        <TextField
+          label="Subject, English"
+          value={form.subject.en}
+          set={(en) => setForm({ ...form, subject: { ...form.subject, en } })}
+        />
+        <TextField
+          label="Subject, French"
+          value={form.subject.fr ?? ''}
+          set={(fr) => setForm({ ...form, subject: { ...form.subject, fr } })}
+        />
+        <Field label="Text, English">
+          {(props) => (
+            <textarea
+              {...props}
+              rows={9}
+              value={form.body.en}
+              onChange={(e) => setForm({ ...form, body: { ...form.body, en: e.target.value } })}
+            />
+          )}
+        </Field>
+        <Field label="Text, French">
+          {(props) => (
+            <textarea
+              {...props}
+              rows={9}
+              value={form.body.fr ?? ''}
+              onChange={(e) => setForm({ ...form, body: { ...form.body, fr: e.target.value } })}
+            />
+          )}
+        </Field>
+      </div>
+      <p className="soft" style={{ fontSize: 13.5 }}>
+        Merge fields:{' '}
+        {Object.keys(mergeFields)
+          .map((f) => `{{${f}}}`)
+          .join(' ')}
+      </p>
+    </Asking>
+  );
+}

@@ -1,0 +1,379 @@
+import { Plus, Trash2 } from 'lucide-react';
+import { useState } from 'react';
+import type { EventPlan, Offer, QuestionPlan } from '#contract/events.ts';
+import { plainAmount, readAmount } from '#core/money/amount.ts';
+import { ChoiceField, TextField } from '../parts/Field.tsx';
+import { useSaying } from '../parts/saying.ts';
+
+type Wrong = Record<string, string>;
+
+/** What can be registered for. A price and a quantity show what they come to. */
+export function OffersEditor({
+  offers,
+  set,
+  wrong,
+}: {
+  offers: Offer[];
+  set: (offers: Offer[]) => void;
+  wrong: Wrong;
+}) {
+  const { money, currency } = useSaying();
+  const change = (id: string, part: Partial<Offer>) =>
+    set(offers.map((o) => (o.id === id ? { ...o, ...part } : o)));
+  const add = () =>
+    set([
+      ...offers,
+      {
+        id: crypto.randomUUID(),
+        name: 'Seat',
+        about: '',
+        price: 0,
+        quantity: null,
+        seatsPerUnit: 1,
+        mostPerOrder: 10,
+      },
+    ]);
+  return (
+    <section style={{ marginTop: 18 }}>
+      <div className="spread">
+        <h3>Offers</h3>
+        <button type="button" className="btn" onClick={add}>
+          <Plus size={14} aria-hidden /> Add an offer
+        </button>
+      </div>
+      {wrong.offers && <p className="error-line">{wrong.offers}</p>}
+      {offers.length === 0 && (
+        <p className="empty">Nothing can be registered for yet. Add an offer: free, or with a price.</p>
+      )}
+      <ul className="lines">
+        {offers.map((o, at) => {
+          const error = (field: string) =>
+            wrong[`offers.${at}.${field}`] ?? wrong[`change.offers.${at}.${field}`];
+          return (
+            <li key={o.id}>
+              <div
+                style={{
+                  display: 'grid',
+                  gridTemplateColumns: '1.6fr 0.9fr 0.8fr 0.8fr 0.8fr auto',
+                  gap: '0 10px',
+                  alignItems: 'start',
+                }}
+              >
+                <TextField
+                  label="Name"
+                  value={o.name}
+                  set={(name) => change(o.id, { name })}
+                  error={error('name')}
+                />
+                <PriceField
+                  price={o.price}
+                  set={(price) => change(o.id, { price })}
+                  error={error('price')}
+                  consequence={o.price === 0 ? 'free' : money(o.price)}
+                  currency={currency}
+                />
+                <TextField
+                  label="Quantity"
+                  type="number"
+                  value={o.quantity === null ? '' : String(o.quantity)}
+                  set={(v) => change(o.id, { quantity: v === '' ? null : Number(v) })}
+                  error={error('quantity')}
+                  consequence={o.quantity ? `${o.quantity * o.seatsPerUnit} seats` : 'no limit'}
+                />
+                <TextField
+                  label="Seats each"
+                  type="number"
+                  value={String(o.seatsPerUnit)}
+                  set={(v) => change(o.id, { seatsPerUnit: Number(v) || 1 })}
+                  error={error('seatsPerUnit')}
+                />
+                <TextField
+                  label="Most at once"
+                  type="number"
+                  value={String(o.mostPerOrder)}
+                  set={(v) => change(o.id, { mostPerOrder: Number(v) || 1 })}
+                  error={error('mostPerOrder')}
+                />
+                <button
+                  type="button"
+                  className="btn plain"
+                  style={{ marginTop: 22 }}
+                  onClick={() => set(offers.filter((x) => x.id !== o.id))}
+                  aria-label={`Remove ${o.name}`}
+                >
+                  <Trash2 size={15} aria-hidden /> Remove
+                </button>
+              </div>
+            </li>
+          );
+        })}
+      </ul>
+    </section>
+  );
+}
+
+function PriceField({
+  price,
+  set,
+  error,
+  consequence,
+  currency,
+}: {
+  price: number;
+  set: (price: number) => void;
+  error: string | undefined;
+  consequence: string;
+  currency: string;
+}) {
+  const [typed, setTyped] = useState(price === 0 ? '0' : plainAmount(price, currency));
+  const read = readAmount(typed, currency);
+  return (
+    <TextField
+      label="Price"
+      value={typed}
+      set={(v) => {
+        setTyped(v);
+        const amount = readAmount(v, currency);
+        if (amount !== null) set(amount);
+      }}
+      error={read === null ? 'Give an amount, like 25 or 25.50.' : error}
+      consequence={consequence}
+    />
+  );
+}
+
+const kinds = ['text', 'long text', 'yes or no', 'one of', 'several of'] as const;
+
+/** What is asked, once per order or of every attendee. */
+export function QuestionsEditor({
+  questions,
+  set,
+  wrong,
+}: {
+  questions: QuestionPlan[];
+  set: (questions: QuestionPlan[]) => void;
+  wrong: Wrong;
+}) {
+  const change = (id: string, part: Partial<QuestionPlan>) =>
+    set(questions.map((q) => (q.id === id ? { ...q, ...part } : q)));
+  const add = () =>
+    set([
+      ...questions,
+      {
+        id: crypto.randomUUID(),
+        offerId: null,
+        scope: 'attendee',
+        kind: 'text',
+        prompt: { en: 'Question' },
+        required: false,
+        choices: [],
+        atDoor: false,
+      },
+    ]);
+  return (
+    <section style={{ marginTop: 18 }}>
+      <div className="spread">
+        <h3>Questions</h3>
+        <button type="button" className="btn" onClick={add}>
+          <Plus size={14} aria-hidden /> Ask something
+        </button>
+      </div>
+      {questions.length === 0 && (
+        <p className="soft" style={{ fontSize: 14 }}>
+          Nothing is asked beyond names and an email address.
+        </p>
+      )}
+      <ul className="lines">
+        {questions.map((q, at) => (
+          <li key={q.id}>
+            <div
+              style={{
+                display: 'grid',
+                gridTemplateColumns: '2fr 1fr 1fr auto',
+                gap: '0 10px',
+                alignItems: 'start',
+              }}
+            >
+              <TextField
+                label="Question"
+                value={q.prompt.en}
+                set={(en) => change(q.id, { prompt: { ...q.prompt, en } })}
+                error={wrong[`questions.${at}.prompt.en`]}
+              />
+              <ChoiceField
+                label="Asked"
+                value={q.scope}
+                set={(v) => change(q.id, { scope: v as QuestionPlan['scope'] })}
+                choices={[
+                  { value: 'order', label: 'once per order' },
+                  { value: 'attendee', label: 'of everybody' },
+                ]}
+              />
+              <ChoiceField
+                label="Answer"
+                value={q.kind}
+                set={(v) => change(q.id, { kind: v as QuestionPlan['kind'] })}
+                choices={kinds.map((k) => ({ value: k, label: k }))}
+              />
+              <button
+                type="button"
+                className="btn plain"
+                style={{ marginTop: 22 }}
+                onClick={() => set(questions.filter((x) => x.id !== q.id))}
+                aria-label={`Remove ${q.prompt.en}`}
+              >
+                <Trash2 size={15} aria-hidden /> Remove
+              </button>
+            </div>
+            <div className="pair">
+              <TextField
+                label="In French"
+                value={q.prompt.fr ?? ''}
+                set={(fr) => change(q.id, { prompt: { en: q.prompt.en, ...(fr ? { fr } : {}) } })}
+              />
+              {(q.kind === 'one of' || q.kind === 'several of') && (
+                <TextField
+                  label="Choices, with commas between"
+                  value={q.choices.join(', ')}
+                  set={(v) => change(q.id, { choices: v.split(',').map((c) => c.trim()) })}
+                  error={wrong[`questions.${at}.choices`]}
+                />
+              )}
+            </div>
+            <span style={{ display: 'flex', gap: 18, fontSize: 14 }}>
+              <label className="tick">
+                <input
+                  type="checkbox"
+                  checked={q.required}
+                  onChange={(e) => change(q.id, { required: e.target.checked })}
+                />{' '}
+                has to be answered
+              </label>
+              <label className="tick">
+                <input
+                  type="checkbox"
+                  checked={q.atDoor}
+                  onChange={(e) => change(q.id, { atDoor: e.target.checked })}
+                />{' '}
+                shown at the door
+              </label>
+            </span>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+/** The survey after the event. */
+export function SurveyEditor({
+  survey,
+  set,
+}: {
+  survey: EventPlan['survey'];
+  set: (survey: EventPlan['survey']) => void;
+}) {
+  const begin = () =>
+    set({
+      title: { en: 'How was it?', fr: 'Comment était-ce ?' },
+      anonymous: false,
+      questions: [
+        { id: 'liked', kind: 'scale', prompt: 'How did you like it?', choices: [], required: true },
+        { id: 'words', kind: 'text', prompt: 'What should we do differently?', choices: [], required: false },
+      ],
+    });
+  return (
+    <section style={{ marginTop: 18 }}>
+      <div className="spread">
+        <h3>Survey</h3>
+        {survey ? (
+          <button type="button" className="btn plain" onClick={() => set(null)}>
+            Remove the survey
+          </button>
+        ) : (
+          <button type="button" className="btn" onClick={begin}>
+            <Plus size={14} aria-hidden /> Ask afterwards
+          </button>
+        )}
+      </div>
+      {!survey && (
+        <p className="soft" style={{ fontSize: 14 }}>
+          Nobody is asked afterwards.
+        </p>
+      )}
+      {survey && (
+        <>
+          <label className="tick" style={{ fontSize: 14 }}>
+            <input
+              type="checkbox"
+              checked={survey.anonymous}
+              onChange={(e) => set({ ...survey, anonymous: e.target.checked })}
+            />{' '}
+            anonymous: answers cannot be traced to anybody
+          </label>
+          <ul className="lines">
+            {survey.questions.map((q) => {
+              const change = (part: Partial<typeof q>) =>
+                set({
+                  ...survey,
+                  questions: survey.questions.map((x) => (x.id === q.id ? { ...x, ...part } : x)),
+                });
+              return (
+                <li
+                  key={q.id}
+                  style={{ display: 'grid', gridTemplateColumns: '2fr 1fr auto', gap: '0 10px' }}
+                >
+                  <TextField label="Question" value={q.prompt} set={(prompt) => change({ prompt })} />
+                  <ChoiceField
+                    label="Answer"
+                    value={q.kind}
+                    set={(v) =>
+                      change({ kind: v as 'text', choices: v === 'one of' ? ['yes', 'perhaps', 'no'] : [] })
+                    }
+                    choices={[
+                      { value: 'scale', label: '1 to 5' },
+                      { value: 'one of', label: 'one of' },
+                      { value: 'text', label: 'words' },
+                    ]}
+                  />
+                  <button
+                    type="button"
+                    className="btn plain"
+                    style={{ marginTop: 22, alignSelf: 'start' }}
+                    onClick={() =>
+                      set({ ...survey, questions: survey.questions.filter((x) => x.id !== q.id) })
+                    }
+                    aria-label={`Remove ${q.prompt}`}
+                  >
+                    <Trash2 size={15} aria-hidden /> Remove
+                  </button>
+                </li>
+              );
+            })}
+          </ul>
+          <button
+            type="button"
+            className="btn plain"
+            onClick={() =>
+              set({
+                ...survey,
+                questions: [
+                  ...survey.questions,
+                  {
+                    id: crypto.randomUUID().slice(0, 8),
+                    kind: 'scale',
+                    prompt: 'Question',
+                    choices: [],
+                    required: false,
+                  },
+                ],
+              })
+            }
+          >
+            <Plus size={14} aria-hidden /> Another question
+          </button>
+        </>
+      )}
+    </section>
+  );
+}

@@ -1,0 +1,254 @@
+import type { EventPage } from '#contract/events.ts';
+import { factFlags } from '#core/clearance/rules.ts';
+import { remarksOnSchedule } from '#core/events/schedule.ts';
+import { shiftDate } from '#core/time/wallTime.ts';
+import { useAsk } from '../parts/ask.ts';
+import { ChoiceField, Field, TextField } from '../parts/Field.tsx';
+import { Problems } from '../parts/notices.tsx';
+import { useSaying } from '../parts/saying.ts';
+import { OffersEditor, QuestionsEditor, SurveyEditor } from './PlanLists.tsx';
+import { usePlanDraft } from './planDraft.ts';
+
+/** What the event is: titles, time, place, tickets, questions, waiver, survey. Saved as typed. */
+export default function PlanSheet({ page }: { page: EventPage }) {
+  const { plan, change, standing, problem, effects } = usePlanDraft(page);
+  const choices = useAsk('GET /api/choices').data;
+  const { today } = useSaying();
+  const wrong = problem?.fields ?? {};
+  const [date = '', from = ''] = (plan.startsLocal ?? '').split('T');
+  const [endDate = '', to = ''] = (plan.endsLocal ?? '').split('T');
+  const [, doors = ''] = (plan.doorsLocal ?? '').split('T');
+  const join = (d: string, t: string) => (d && t ? `${d}T${t}` : null);
+  const when = remarksOnSchedule(plan, today);
+  const setDate = (d: string) =>
+    change({
+      startsLocal: join(d, from || '00:00'),
+      ...(to
+        ? {
+            endsLocal: join(
+              endDate && date ? (endDate === date ? d : shiftDate(d, endDate > date ? 1 : 0)) : d,
+              to,
+            ),
+          }
+        : {}),
+      ...(doors ? { doorsLocal: join(d, doors) } : {}),
+    });
+  const venue = choices?.venues.find((v) => v.id === plan.venueId);
+  return (
+    <>
+      <div className="spread">
+        <h2>Plan</h2>
+        <span role="status" className={standing === 'not saved' ? 'late' : 'soft'} style={{ fontSize: 13.5 }}>
+          {standing === 'saved' ? 'Saved' : standing === 'saving' ? 'Saving …' : 'Not saved yet'}
+        </span>
+      </div>
+      {page.copiedFrom && (
+        <details style={{ fontSize: 14, margin: '4px 0 10px' }}>
+          <summary className="soft">A copy of {page.copiedFrom.title}. What was left behind</summary>
+          <ul style={{ margin: '4px 0', paddingLeft: 18 }}>
+            {page.copiedFrom.leftBehind.map((l) => (
+              <li key={l}>{l}</li>
+            ))}
+          </ul>
+        </details>
+      )}
+      <Problems of={problem} />
+      {effects.map((e) => (
+        <p key={e} className="note need">
+          {e}
+        </p>
+      ))}
+      <div className="form" style={{ marginTop: 10 }}>
+        <TextField
+          label="Public title"
+          value={plan.publicTitle}
+          set={(publicTitle) => change({ publicTitle })}
+          error={wrong['change.publicTitle'] ?? wrong.publicTitle}
+        />
+        <div className="pair">
+          <TextField
+            label="Team title"
+            value={plan.teamTitle}
+            set={(teamTitle) => change({ teamTitle })}
+            help="Only you see it."
+          />
+          <TextField
+            label="Public address"
+            value={plan.slug ?? ''}
+            set={(slug) => change({ slug: slug || null })}
+            error={wrong.slug}
+            help={`/e/${plan.slug ?? '…'}`}
+          />
+          <ChoiceField
+            label="Unit"
+            value={plan.unitId ?? ''}
+            set={(unitId) => change({ unitId: unitId || null })}
+            choices={(choices?.units ?? []).map((u) => ({ value: u.id, label: u.name }))}
+            empty="none"
+          />
+          <TextField label="Category" value={plan.category} set={(category) => change({ category })} />
+        </div>
+        <h3 style={{ margin: '8px 0 6px' }}>When and where</h3>
+        <div className="pair">
+          <TextField
+            label="Date"
+            type="date"
+            value={date}
+            set={setDate}
+            consequence={when.join('; ')}
+            error={wrong.startsLocal ?? wrong['change.startsLocal']}
+          />
+          <TextField
+            label="Time zone"
+            value={plan.zone}
+            set={(zone) => change({ zone })}
+            error={wrong.zone}
+          />
+          <TextField
+            label="Begins"
+            type="time"
+            value={plan.startsLocal ? from : ''}
+            set={(t) => date && change({ startsLocal: join(date, t) })}
+            help={date ? '' : 'Give the date first.'}
+          />
+          <TextField
+            label="Doors"
+            type="time"
+            value={doors}
+            set={(t) => change({ doorsLocal: join(date, t) })}
+            error={wrong.doorsLocal}
+          />
+          <TextField
+            label="Ends"
+            type="time"
+            value={to}
+            set={(t) => change({ endsLocal: join(endDate || date, t) })}
+            error={wrong.endsLocal}
+          />
+          <TextField
+            label="Ends on"
+            type="date"
+            value={endDate}
+            set={(d) => change({ endsLocal: join(d, to || '00:00') })}
+          />
+        </div>
+        {date && to && endDate === date && `${to}` <= from && (
+          <p style={{ marginBottom: 12 }}>
+            <button
+              type="button"
+              className="btn"
+              onClick={() => change({ endsLocal: join(shiftDate(date, 1), to) })}
+            >
+              It ends at {to} the next day
+            </button>
+          </p>
+        )}
+        <div className="pair">
+          <ChoiceField
+            label="Place"
+            value={plan.venueId ?? ''}
+            set={(venueId) => change({ venueId: venueId || null })}
+            choices={(choices?.venues ?? []).map((v) => ({ value: v.id, label: v.name }))}
+            empty="told later"
+            consequence={venue?.capacity ? `holds ${venue.capacity}` : ''}
+          />
+          <TextField
+            label="Capacity"
+            type="number"
+            value={plan.capacity === null ? '' : String(plan.capacity)}
+            set={(v) => change({ capacity: v === '' ? null : Number(v) })}
+            error={wrong['change.capacity'] ?? wrong.capacity}
+            help="Seats in all; empty means no limit."
+          />
+          <ChoiceField
+            label="Who may see it"
+            value={plan.visibility}
+            set={(v) => change({ visibility: v as 'everyone' })}
+            choices={[
+              { value: 'everyone', label: 'everyone' },
+              { value: 'link', label: 'anyone with the link' },
+            ]}
+          />
+          <Field label="Listing">
+            {(props) => (
+              <label className="tick">
+                <input
+                  {...props}
+                  type="checkbox"
+                  checked={plan.listed}
+                  onChange={(e) => change({ listed: e.target.checked })}
+                />{' '}
+                shown in the list of coming events
+              </label>
+            )}
+          </Field>
+        </div>
+        <TextField
+          label="Summary"
+          value={plan.summary}
+          set={(summary) => change({ summary })}
+          help="One sentence for the listing."
+          error={wrong['change.summary']}
+        />
+        <Field label="Description" help="Blank lines part paragraphs.">
+          {(props) => (
+            <textarea
+              {...props}
+              rows={5}
+              value={plan.description}
+              onChange={(e) => change({ description: e.target.value })}
+            />
+          )}
+        </Field>
+        <TextField
+          label="Draws"
+          value={plan.draws.join(', ')}
+          set={(v) =>
+            change({
+              draws: v
+                .split(',')
+                .map((d) => d.trimStart())
+                .filter((d, at, all) => d || at === all.length - 1),
+            })
+          }
+          help="What attracts people, with commas between: free food, childcare, step-free access."
+        />
+      </div>
+      <OffersEditor offers={plan.offers} set={(offers) => change({ offers })} wrong={wrong} />
+      <QuestionsEditor questions={plan.questions} set={(questions) => change({ questions })} wrong={wrong} />
+      <div className="form">
+        <h3 style={{ margin: '18px 0 6px' }}>Safety and waiver</h3>
+        <fieldset style={{ border: 0, padding: 0, margin: '0 0 12px' }}>
+          <legend style={{ fontSize: 14, fontWeight: 500 }}>What is true of it</legend>
+          {Object.entries(factFlags)
+            .filter(([flag]) => flag !== 'money')
+            .map(([flag, words]) => (
+              <label key={flag} className="tick">
+                <input
+                  type="checkbox"
+                  checked={plan.flags.includes(flag)}
+                  onChange={(e) =>
+                    change({
+                      flags: e.target.checked ? [...plan.flags, flag] : plan.flags.filter((f) => f !== flag),
+                    })
+                  }
+                />
+                {words}
+              </label>
+            ))}
+        </fieldset>
+        <ChoiceField
+          label="Waiver"
+          value={plan.waiverId ?? ''}
+          set={(waiverId) => change({ waiverId: waiverId || null })}
+          choices={(choices?.waivers ?? []).map((w) => ({
+            value: w.id,
+            label: `${w.title}, version ${w.version} (${w.audience})`,
+          }))}
+          empty="none is asked"
+        />
+      </div>
+      <SurveyEditor survey={plan.survey} set={(survey) => change({ survey })} />
+    </>
+  );
+}

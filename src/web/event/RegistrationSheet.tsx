@@ -1,0 +1,382 @@
+import { useState } from 'react';
+import type { EventPage } from '#contract/events.ts';
+import type { RegistrationRow } from '#contract/registration.ts';
+import { listedName } from '#core/contacts/names.ts';
+import { addressOf } from '#web/api.ts';
+import { Asking } from '../parts/Asking.tsx';
+import { useAsk, useDo } from '../parts/ask.ts';
+import { ChoiceField, TextField } from '../parts/Field.tsx';
+import { MoneyBar, Ring, Seats, Signature } from '../parts/marks.tsx';
+import { Asked, Problems } from '../parts/notices.tsx';
+import { Person } from '../parts/Person.tsx';
+import { useSaying } from '../parts/saying.ts';
+import { type Column, Table } from '../parts/Table.tsx';
+import { say } from '../parts/toast.tsx';
+
+const filters = {
+  everyone: {
+    label: 'Everyone',
+    of: (r: RegistrationRow) => ['confirmed', 'held', 'offered', 'asked'].includes(r.state),
+  },
+  waiver: {
+    label: 'Waiver missing',
+    of: (r: RegistrationRow) => r.waiver === 'self' || r.waiver === 'guardian',
+  },
+  owes: { label: 'Owes', of: (r: RegistrationRow) => r.balance > 0 && r.state === 'confirmed' },
+  back: { label: 'To pay back', of: (r: RegistrationRow) => r.received > r.due },
+  waiting: {
+    label: 'Waitlist',
+    of: (r: RegistrationRow) => r.state === 'waitlisted' || r.state === 'offered',
+  },
+  gone: {
+    label: 'Withdrawn',
+    of: (r: RegistrationRow) => ['withdrawn', 'lapsed', 'declined'].includes(r.state),
+  },
+} as const;
+type Filter = keyof typeof filters;
+
+/** Who has a seat, who waits, what is missing. */
+export default function RegistrationSheet({ page }: { page: EventPage }) {
+  const registrations = useAsk('GET /api/events/:id/registrations', { params: { id: page.id } });
+  const { money, day } = useSaying();
+  const [filter, setFilter] = useState<Filter>('everyone');
+  const [chosen, setChosen] = useState<RegistrationRow | null>(null);
+  const [adding, setAdding] = useState(false);
+  const offer = useDo('POST /api/orders/:id/offer', () => say('Offered; the message is on its way'));
+  const columns: Column<RegistrationRow>[] = [
+    {
+      id: 'who',
+      heading: 'Who',
+      sortBy: (r) => listedName(r).toLowerCase(),
+      cell: (r) => (
+        <>
+          <Person id={r.contactId} name={listedName(r)} />
+          {r.buyer !== `${r.given} ${r.family}` && <small className="soft"> by {r.buyer}</small>}
+        </>
+      ),
+    },
+    { id: 'offer', heading: 'Offer', sortBy: (r) => r.offer, cell: (r) => r.offer },
+    {
+      id: 'state',
+      heading: 'State',
+      sortBy: (r) => r.state,
+      cell: (r) =>
+        r.attendance && r.attendance !== 'expected' ? (
+          <Ring state={r.attendance} />
+        ) : (
+          <span className={r.state === 'confirmed' ? '' : 'need'}>
+            {r.state}
+            {r.queuePlace ? ` ${r.queuePlace}` : ''}
+          </span>
+        ),
+    },
+    {
+      id: 'waiver',
+      heading: 'Waiver',
+      sortBy: (r) => r.waiver,
+      cell: (r) => <Signature standing={r.waiver} />,
+    },
+    {
+      id: 'paid',
+      heading: 'Paid',
+      sortBy: (r) => r.received,
+      cell: (r) => (
+        <MoneyBar received={r.received} due={r.due} words={`${money(r.received)} of ${money(r.due)}`} />
+      ),
+    },
+    {
+      id: 'answers',
+      heading: 'Answers',
+      cell: (r) => <span className="soft">{r.answers.map((a) => a.value).join('; ')}</span>,
+    },
+    {
+      id: 'since',
+      heading: 'Since',
+      number: true,
+      sortBy: (r) => Date.parse(r.since),
+      cell: (r) => <span className="soft">{day(r.since)}</span>,
+    },
+  ];
+  return (
+    <Asked of={registrations}>
+      {({ rows, capacity, waiting }) => {
+        const count = (...states: string[]) => rows.filter((r) => states.includes(r.state)).length;
+        const confirmed = count('confirmed');
+        const held = count('held', 'offered');
+        const free = capacity === null ? 0 : Math.max(0, capacity - confirmed - held);
+        const shown = rows.filter(filters[filter].of);
+        return (
+          <>
+            <div className="spread">
+              <h2>
+                {capacity === null
+                  ? `${confirmed} seats confirmed`
+                  : `${confirmed} of ${capacity} seats confirmed`}
+              </h2>
+              <span className="soft num" style={{ fontSize: 13.5 }}>
+                {[
+                  held && `${held} held`,
+                  capacity !== null && `${free} free`,
+                  waiting.length > 0 &&
+                    `${waiting.reduce((n, p) => n + p.seats, 0)} people waitlisted in ${waiting.length} ${waiting.length === 1 ? 'party' : 'parties'}`,
+                ]
+                  .filter(Boolean)
+                  .join(' · ')}
+              </span>
+            </div>
+            <Seats confirmed={confirmed} held={held} waitlisted={count('waitlisted')} free={free} />
+            <Problems of={offer.problem} />
+            {waiting.length > 0 && filter === 'waiting' && (
+              <ul className="lines" style={{ marginBottom: 8 }}>
+                {waiting.map((p, at) => (
+                  <li key={p.orderId} className="spread">
+                    <span>
+                      <span className="num soft">{at + 1}</span> <span className="name">{p.name}</span>,{' '}
+                      {p.seats} {p.seats === 1 ? 'seat' : 'seats'}, since {day(p.since)}{' '}
+                      <span className="soft">{p.fits}</span>
+                    </span>
+                    {p.fits === 'fits' && (
+                      <button
+                        type="button"
+                        className="btn"
+                        disabled={offer.isPending}
+                        onClick={() => offer.mutate({ params: { id: p.orderId } })}
+                      >
+                        Offer the seats
+                      </button>
+                    )}
+                  </li>
+                ))}
+              </ul>
+            )}
+            <div className="tools">
+              {(Object.keys(filters) as Filter[]).map((f) => (
+                <button
+                  key={f}
+                  type="button"
+                  className="chip"
+                  aria-pressed={filter === f}
+                  onClick={() => setFilter(f)}
+                >
+                  {filters[f].label} {rows.filter(filters[f].of).length}
+                </button>
+              ))}
+              <span className="acts" style={{ marginLeft: 'auto' }}>
+                {['open', 'closed'].includes(page.state) && (
+                  <button type="button" className="btn" data-new onClick={() => setAdding(true)}>
+                    Add registration
+                  </button>
+                )}
+                <a className="btn" href={addressOf('GET /api/events/:id/registrations.csv', { id: page.id })}>
+                  Export
+                </a>
+              </span>
+            </div>
+            <Table
+              label="Registrations"
+              rows={shown}
+              columns={columns}
+              keyOf={(r) => r.id}
+              open={setChosen}
+              empty={
+                rows.length === 0
+                  ? 'Nobody has registered yet. The public page is the way in.'
+                  : 'Nobody of this kind.'
+              }
+              total={[
+                `${shown.length} seats`,
+                '',
+                '',
+                `${shown.filter((r) => r.waiver === 'signed').length} signed`,
+                '',
+                '',
+                '',
+              ]}
+            />
+            {chosen && (
+              <Seat row={rows.find((r) => r.id === chosen.id) ?? chosen} close={() => setChosen(null)} />
+            )}
+            {adding && <Add page={page} close={() => setAdding(false)} />}
+          </>
+        );
+      }}
+    </Asked>
+  );
+}
+
+/** One seat: why it is linked as it is, its answers, and what can be done with it. */
+function Seat({ row, close }: { row: RegistrationRow; close: () => void }) {
+  const { money } = useSaying();
+  const withdraw = useDo('POST /api/registrations/:id/withdraw', ({ offered }) => {
+    say(offered.length ? `Withdrawn; the seats are offered to ${offered.join(', ')}` : 'Withdrawn');
+    close();
+  });
+  const refund = useDo('POST /api/orders/:id/refunds', () => say('Paid back'));
+  const pay = useDo('POST /api/orders/:id/payments', () => say('Recorded'));
+  const [sure, setSure] = useState(false);
+  const live = ['confirmed', 'held', 'offered', 'waitlisted'].includes(row.state);
+  const over = row.received - row.due;
+  return (
+    <Asking
+      open
+      close={close}
+      title={`${row.given} ${row.family}`.trim() || 'Guest to be named'}
+      actions={
+        <>
+          {live && !sure && row.attendance !== 'arrived' && (
+            <button type="button" className="btn stop" onClick={() => setSure(true)}>
+              Withdraw this seat
+            </button>
+          )}
+          {sure && (
+            <button
+              type="button"
+              className="btn stop"
+              disabled={withdraw.isPending}
+              onClick={() => withdraw.mutate({ params: { id: row.id }, body: {} })}
+            >
+              Yes, withdraw it; a freed seat is offered on at once
+            </button>
+          )}
+          {row.state === 'confirmed' && row.balance > 0 && (
+            <button
+              type="button"
+              className="btn"
+              disabled={pay.isPending}
+              onClick={() =>
+                pay.mutate({ params: { id: row.orderId }, body: { method: 'cash', amount: row.balance } })
+              }
+            >
+              {money(row.balance)} received in cash
+            </button>
+          )}
+          {over > 0 && (
+            <button
+              type="button"
+              className="btn"
+              disabled={refund.isPending}
+              onClick={() =>
+                refund.mutate({
+                  params: { id: row.orderId },
+                  body: { amount: over, reason: 'seats given up' },
+                })
+              }
+            >
+              Pay {money(over)} back
+            </button>
+          )}
+        </>
+      }
+    >
+      <Problems of={withdraw.problem ?? refund.problem ?? pay.problem} />
+      <p>
+        {row.offer}, {row.state}
+        {row.attendance && row.state === 'confirmed' && `, ${row.attendance}`} · order {row.orderNumber},
+        booked by {row.buyer}
+      </p>
+      <p className="soft">
+        Paid {money(row.received)} of {money(row.due)} for the whole order
+      </p>
+      {row.linkReasons.length > 0 && (
+        <p className="soft">Linked to the contact: {row.linkReasons.join('; ')}</p>
+      )}
+      {row.answers.map((a) => (
+        <p key={a.question}>
+          <span className="soft">{a.question}</span> {a.value}
+        </p>
+      ))}
+    </Asking>
+  );
+}
+
+function Add({ page, close }: { page: EventPage; close: () => void }) {
+  const [form, setForm] = useState({
+    given: '',
+    family: '',
+    email: '',
+    phone: '',
+    offerId: page.plan.offers[0]?.id ?? '',
+    units: '1',
+  });
+  const add = useDo('POST /api/events/:id/orders', ({ standing }) => {
+    say(standing === 'waitlisted' ? 'Full: on the waitlist' : 'Registered');
+    close();
+  });
+  const wrong = add.problem?.fields ?? {};
+  const offer = page.plan.offers.find((o) => o.id === form.offerId);
+  return (
+    <Asking
+      open
+      close={close}
+      title="Add registration"
+      actions={
+        <button
+          type="button"
+          className="btn primary"
+          disabled={add.isPending}
+          onClick={() =>
+            add.mutate({
+              params: { id: page.id },
+              body: {
+                buyer: { given: form.given, family: form.family, email: form.email, phone: form.phone },
+                lines: [{ offerId: form.offerId, units: Number(form.units) || 1 }],
+                attendees: [{ given: form.given, family: form.family }],
+              },
+            })
+          }
+        >
+          Register
+        </button>
+      }
+    >
+      <Problems of={add.problem} />
+      <div className="pair">
+        <TextField
+          label="First name"
+          value={form.given}
+          set={(given) => setForm({ ...form, given })}
+          error={wrong['buyer.given']}
+          autoFocus
+        />
+        <TextField
+          label="Last name"
+          value={form.family}
+          set={(family) => setForm({ ...form, family })}
+          error={wrong['buyer.family']}
+        />
+        <TextField
+          label="Email"
+          type="email"
+          value={form.email}
+          set={(email) => setForm({ ...form, email })}
+          error={wrong['buyer.email']}
+          help="The confirmation goes there."
+        />
+        <TextField
+          label="Telephone"
+          type="tel"
+          value={form.phone}
+          set={(phone) => setForm({ ...form, phone })}
+          error={wrong['buyer.phone']}
+        />
+        <ChoiceField
+          label="Offer"
+          value={form.offerId}
+          set={(offerId) => setForm({ ...form, offerId })}
+          choices={page.plan.offers.map((o) => ({ value: o.id, label: o.name }))}
+        />
+        <TextField
+          label="How many"
+          type="number"
+          value={form.units}
+          set={(units) => setForm({ ...form, units })}
+          error={wrong['lines.0.units']}
+          consequence={
+            offer && offer.seatsPerUnit > 1 ? `${(Number(form.units) || 1) * offer.seatsPerUnit} seats` : ''
+          }
+        />
+      </div>
+      <p className="soft">What is due can be paid later, by cash or from the link in the confirmation.</p>
+    </Asking>
+  );
+}

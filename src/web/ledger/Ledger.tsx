@@ -1,0 +1,95 @@
+import { useState } from 'react';
+import { Link } from 'react-router';
+import type { LedgerRow } from '#contract/money.ts';
+import { addressOf } from '#web/api.ts';
+import { useAsk } from '../parts/ask.ts';
+import { Asked } from '../parts/notices.tsx';
+import { Person } from '../parts/Person.tsx';
+import { useSaying } from '../parts/saying.ts';
+import { type Column, Table } from '../parts/Table.tsx';
+
+const kinds = { '': 'Everything', seats: 'Seats', donation: 'Donations', refund: 'Refunds' } as const;
+
+/** Every movement of money, newest first. */
+export default function Ledger() {
+  const [kind, setKind] = useState<keyof typeof kinds>('');
+  const ledger = useAsk('GET /api/ledger', { query: { kind: kind || undefined } });
+  const { money, dayAndYear, at } = useSaying();
+  const columns: Column<LedgerRow>[] = [
+    { id: 'date', heading: 'Date', width: '110px', sortBy: (r) => r.at, cell: (r) => dayAndYear(r.at) },
+    {
+      id: 'who',
+      heading: 'Who',
+      sortBy: (r) => r.name.toLowerCase(),
+      cell: (r) => <Person id={r.contactId} name={r.name} />,
+    },
+    {
+      id: 'event',
+      heading: 'Event',
+      sortBy: (r) => r.event ?? '',
+      cell: (r) => r.event && <Link to={`/events/${r.eventId}/registration`}>{r.event}</Link>,
+    },
+    {
+      id: 'kind',
+      heading: 'Kind',
+      sortBy: (r) => r.kind,
+      cell: (r) => (r.amount < 0 ? 'refund' : r.kind === 'donation' ? `donation, ${r.fund ?? ''}` : 'seats'),
+    },
+    { id: 'method', heading: 'By', sortBy: (r) => r.method, cell: (r) => r.method },
+    { id: 'reason', heading: 'Reference', cell: (r) => <span className="soft">{r.reason}</span> },
+    {
+      id: 'amount',
+      heading: 'Amount',
+      number: true,
+      sortBy: (r) => r.amount,
+      cell: (r) => <span className={r.amount < 0 ? 'late' : ''}>{money(r.amount)}</span>,
+    },
+  ];
+  return (
+    <div className="page">
+      <div className="spread">
+        <h1>Ledger</h1>
+        <a className="btn" href={addressOf('GET /api/ledger.csv')}>
+          Export as CSV
+        </a>
+      </div>
+      <Asked of={ledger}>
+        {({ rows, totals, unknown, more }) => (
+          <>
+            {unknown.map((u) => (
+              <p key={u.orderNumber} className="note need" style={{ marginTop: 12 }}>
+                <b>No answer from the card processor</b> for {money(u.amount)} of {u.name}, order{' '}
+                {u.orderNumber}, asked {at(u.since)}. It is settled by itself when the answer comes.
+              </p>
+            ))}
+            <div className="tools">
+              {(Object.keys(kinds) as (keyof typeof kinds)[]).map((k) => (
+                <button
+                  key={k}
+                  type="button"
+                  className="chip"
+                  aria-pressed={kind === k}
+                  onClick={() => setKind(k)}
+                >
+                  {kinds[k]}
+                </button>
+              ))}
+              <span className="soft num" style={{ marginLeft: 'auto' }}>
+                seats {money(totals.seats)} + donations {money(totals.donations)} − refunds{' '}
+                {money(totals.refunds)} = {money(totals.net)}
+                {more && ` · the newest ${rows.length} are shown`}
+              </span>
+            </div>
+            <Table
+              label="Movements of money"
+              rows={rows}
+              columns={columns}
+              keyOf={(r) => r.id}
+              empty="No money has moved yet."
+            />
+          </>
+        )}
+      </Asked>
+    </div>
+  );
+}

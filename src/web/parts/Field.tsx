@@ -1,0 +1,99 @@
+import { type ReactNode, useId } from 'react';
+
+export interface FieldProps {
+  label: string;
+  help?: ReactNode;
+  /** What the value means: "a Saturday, 23 days from now". */
+  consequence?: ReactNode;
+  error?: string | undefined;
+}
+
+/** A labelled field with its help, its consequence and what is wrong with it. */
+export function Field({
+  label,
+  help,
+  consequence,
+  error,
+  children,
+}: FieldProps & {
+  children: (props: { id: string; 'aria-invalid': boolean; 'aria-describedby': string }) => ReactNode;
+}) {
+  const id = useId();
+  return (
+    <div className="field">
+      <label htmlFor={id}>{label}</label>
+      {children({ id, 'aria-invalid': Boolean(error), 'aria-describedby': `${id}-more` })}
+      <div id={`${id}-more`}>
+        {error ? (
+          <div className="error">{error}</div>
+        ) : (
+          consequence && <div className="consequence">{consequence}</div>
+        )}
+        {help && <div className="help">{help}</div>}
+      </div>
+    </div>
+  );
+}
+
+/** A one-line text field. */
+export function TextField({
+  value,
+  set,
+  type = 'text',
+  placeholder,
+  onBlur,
+  autoFocus,
+  ...field
+}: FieldProps & {
+  value: string;
+  set: (value: string) => void;
+  type?: string;
+  placeholder?: string;
+  onBlur?: () => void;
+  autoFocus?: boolean;
+}) {
+  return (
+    <Field {...field}>
+      {(props) => (
+        <input
+          {...props}
+          type={type}
+          value={value}
+          placeholder={placeholder}
+          onBlur={onBlur}
+          data-autofocus={autoFocus || undefined}
+          onChange={(e) => set(e.target.value)}
+        />
+      )}
+    </Field>
+  );
+}
+
+/** A choice from a list. */
+export function ChoiceField({
+  value,
+  set,
+  choices,
+  empty,
+  ...field
+}: FieldProps & {
+  value: string;
+  set: (value: string) => void;
+  choices: readonly { value: string; label: string }[];
+  empty?: string;
+}) {
+  return (
+    <Field {...field}>
+      {(props) => (
+        <select {...props} value={value} onChange={(e) => set(e.target.value)}>
+          {empty !== undefined && <option value="">{empty}</option>}
+          {choices.map((c) => (
+            <option key={c.value} value={c.value}>
+              {c.label}
+            </option>
+          ))}
+        </select>
+      )}
+    </Field>
+  );
+}

@@ -1,0 +1,167 @@
+import {
+  createSortedRowModel,
+  rowSortingFeature,
+  sortFn_alphanumeric,
+  sortFn_basic,
+  sortFn_text,
+  tableFeatures,
+  useTable,
+} from '@tanstack/react-table';
+import { useVirtualizer } from '@tanstack/react-virtual';
+import { type ReactNode, useMemo, useRef, useState } from 'react';
+
+/** One column: its heading, what it sorts by and what it shows. */
+export interface Column<T> {
+  id: string;
+  heading: string;
+  sortBy?: (row: T) => string | number;
+  cell: (row: T) => ReactNode;
+  number?: boolean;
+  width?: string;
+}
+
+const features = tableFeatures({
+  rowSortingFeature,
+  sortedRowModel: createSortedRowModel(),
+  sortFns: { alphanumeric: sortFn_alphanumeric, basic: sortFn_basic, text: sortFn_text },
+});
+/** Rows past which only those in sight are drawn. */
+const virtualFrom = 250;
+const rowHeight = 31;
+
+/** A real table: sticky heading, sorting, rows by keyboard (j, k, Enter), totals; drawn in part when it is long. */
+export function Table<T>({
+  rows,
+  columns,
+  keyOf,
+  open,
+  total,
+  label,
+  empty,
+  height,
+}: {
+  rows: readonly T[];
+  columns: readonly Column<T>[];
+  keyOf: (row: T) => string;
+  open?: (row: T) => void;
+  total?: readonly ReactNode[];
+  label: string;
+  empty: ReactNode;
+  height?: string;
+}) {
+  const frame = useRef<HTMLDivElement>(null);
+  const [chosen, setChosen] = useState<number | null>(null);
+  const defs = useMemo(
+    () =>
+      columns.map((c) => ({
+        id: c.id,
+        header: c.heading,
+        accessorFn: (row: T) => c.sortBy?.(row) ?? '',
+        enableSorting: Boolean(c.sortBy),
+        sortFn: c.number ? ('basic' as const) : ('text' as const),
+      })),
+    [columns],
+  );
+  const table = useTable({ features, columns: defs as never, data: rows as T[] as never });
+  const sorted = table.getRowModel().rows as unknown as { original: T; id: string }[];
+  const virtual = useVirtualizer({
+    count: sorted.length,
+    getScrollElement: () => frame.current,
+    estimateSize: () => rowHeight,
+    overscan: 20,
+    enabled: sorted.length > virtualFrom,
+  });
+  const drawn =
+    sorted.length > virtualFrom ? virtual.getVirtualItems().map((v) => v.index) : sorted.map((_, at) => at);
+  const before = sorted.length > virtualFrom ? (drawn[0] ?? 0) * rowHeight : 0;
+  const after = sorted.length > virtualFrom ? (sorted.length - 1 - (drawn.at(-1) ?? 0)) * rowHeight : 0;
+  if (rows.length === 0) return <div className="empty">{empty}</div>;
+  const headers = table.getHeaderGroups()[0]!.headers as unknown as {
+    id: string;
+    column: { getCanSort(): boolean; getIsSorted(): false | 'asc' | 'desc'; toggleSorting(): void };
+  }[];
+  return (
+    <section
+      className="table"
+      ref={frame}
+      aria-label={label}
+      style={height ? { maxHeight: height } : undefined}
+      // Rows are walked by keyboard from here.
+      // biome-ignore lint/a11y/noNoninteractiveTabindex: a scrolling region has to take the focus to be scrolled by keyboard
+      tabIndex={0}
+      onKeyDown={(e) => {
+        if (e.target !== e.currentTarget) return;
+        const step =
+          e.key === 'j' || e.key === 'ArrowDown' ? 1 : e.key === 'k' || e.key === 'ArrowUp' ? -1 : 0;
+        if (step) {
+          e.preventDefault();
+          setChosen((at) => Math.min(sorted.length - 1, Math.max(0, (at ?? -1) + step)));
+        } else if (e.key === 'Enter' && chosen !== null && open) open(sorted[chosen]!.original);
+      }}
+    >
+      <table>
+        <thead>
+          <tr>
+            {headers.map((header) => {
+              const column = columns.find((c) => c.id === header.id)!;
+              const order = header.column.getIsSorted();
+              return (
+                <th
+                  key={header.id}
+                  className={column.number ? 'n' : ''}
+                  style={{ width: column.width }}
+                  aria-sort={order === 'asc' ? 'ascending' : order === 'desc' ? 'descending' : undefined}
+                >
+                  {header.column.getCanSort() ? (
+                    <button type="button" onClick={() => header.column.toggleSorting()}>
+                      {column.heading}
+                      {order === 'asc' ? ' ↑' : order === 'desc' ? ' ↓' : ''}
+                    </button>
+                  ) : (
+                    column.heading
+                  )}
+                </th>
+              );
+            })}
+          </tr>
+        </thead>
+        <tbody>
+          {before > 0 && <tr style={{ height: before }} aria-hidden="true" />}
+          {drawn.map((at) => {
+            const row = sorted[at]!.original;
+            return (
+              <tr
+                key={keyOf(row)}
+                className={open ? 'to' : ''}
+                aria-selected={chosen === at}
+                onClick={(e) => {
+                  if ((e.target as HTMLElement).closest('button, a, input')) return;
+                  setChosen(at);
+                  open?.(row);
+                }}
+              >
+                {columns.map((c) => (
+                  <td key={c.id} className={c.number ? 'n' : ''}>
+                    {c.cell(row)}
+                  </td>
+                ))}
+              </tr>
+            );
+          })}
+          {after > 0 && <tr style={{ height: after }} aria-hidden="true" />}
+        </tbody>
+        {total && (
+          <tfoot>
+            <tr>
+              {total.map((cell, at) => (
+                <td key={columns[at]!.id} className={columns[at]!.number ? 'n' : ''}>
+                  {cell}
+                </td>
+              ))}
+            </tr>
+          </tfoot>
+        )}
+      </table>
+    </section>
+  );
+}

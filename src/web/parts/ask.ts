@@ -1,0 +1,38 @@
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { type Answer, ApiProblem, addressOf, call, type Key } from '#web/api.ts';
+
+interface Asking {
+  params?: Record<string, string>;
+  query?: Record<string, unknown>;
+  enabled?: boolean;
+  everyMs?: number;
+}
+
+/** Asks an endpoint and keeps the answer; it is asked again whenever something was written. */
+export function useAsk<K extends Key>(key: K, { params, query, enabled = true, everyMs }: Asking = {}) {
+  return useQuery<Answer<K>>({
+    queryKey: [addressOf(key, params, query)],
+    queryFn: () => call(key, { params, query } as never),
+    enabled,
+    refetchInterval: everyMs ?? false,
+    placeholderData: (before) => before,
+  });
+}
+
+type Sent<K extends Key> = Parameters<typeof call<K>>[1];
+
+/** Does a write; everything shown is asked again afterwards. Creates carry a key, so that a repeat is done once. */
+export function useDo<K extends Key>(key: K, after?: (answer: Answer<K>) => void) {
+  const client = useQueryClient();
+  const mutation = useMutation<Answer<K>, Error, Sent<K>>({
+    mutationFn: (sent) =>
+      call(key, sent, (key as string).startsWith('POST') ? crypto.randomUUID() : undefined),
+    onSuccess: async (answer) => {
+      await client.invalidateQueries();
+      after?.(answer);
+    },
+  });
+  return { ...mutation, problem: mutation.error instanceof ApiProblem ? mutation.error : null };
+}
+
+export const useMe = () => useAsk('GET /api/me');

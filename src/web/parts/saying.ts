@@ -1,0 +1,22 @@
+import { sayAmount } from '#core/money/amount.ts';
+import { sayInstant, sayShortDate } from '#core/time/say.ts';
+import { dateOf, wallOf } from '#core/time/wallTime.ts';
+import { useMe } from './ask.ts';
+
+/** Says amounts and instants as the organization does. */
+export function useSaying() {
+  const me = useMe().data;
+  const currency = me?.organization.currency ?? 'CAD';
+  const zone = me?.organization.zone ?? 'UTC';
+  return {
+    currency,
+    zone,
+    now: me?.clock.now ?? new Date(0).toISOString(),
+    today: dateOf(me?.clock.now ?? new Date(0).toISOString(), zone),
+    money: (amount: number) => sayAmount(amount, currency),
+    at: (instant: string | null) => (instant ? sayInstant(instant, zone) : ''),
+    day: (instant: string | null) => (instant ? sayShortDate(wallOf(instant, zone)) : ''),
+    dayAndYear: (instant: string | null) =>
+      instant ? `${sayShortDate(wallOf(instant, zone))} ${wallOf(instant, zone).slice(0, 4)}` : '',
+  };
+}

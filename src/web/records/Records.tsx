@@ -1,0 +1,98 @@
+import { lazy, Suspense } from 'react';
+import { useNavigate } from 'react-router';
+import type { SeasonEvent } from '#contract/events.ts';
+import { sayShortDate } from '#core/time/say.ts';
+import { useAsk } from '../parts/ask.ts';
+import { Asked } from '../parts/notices.tsx';
+import { useSaying } from '../parts/saying.ts';
+import { type Column, Table } from '../parts/Table.tsx';
+
+const TurnUp = lazy(() => import('./TurnUp.tsx'));
+
+/** What the history shows: past events with who registered and who came. */
+export default function Records() {
+  const events = useAsk('GET /api/events');
+  const navigate = useNavigate();
+  const { now } = useSaying();
+  const columns: Column<SeasonEvent>[] = [
+    {
+      id: 'date',
+      heading: 'Date',
+      width: '110px',
+      sortBy: (e) => e.startsAt ?? '',
+      cell: (e) => e.startsLocal && `${sayShortDate(e.startsLocal)} ${e.startsLocal.slice(0, 4)}`,
+    },
+    {
+      id: 'title',
+      heading: 'Event',
+      sortBy: (e) => e.title.toLowerCase(),
+      cell: (e) => <span className="name">{e.title}</span>,
+    },
+    { id: 'unit', heading: 'Unit', sortBy: (e) => e.unit ?? '', cell: (e) => e.unit },
+    {
+      id: 'capacity',
+      heading: 'Capacity',
+      number: true,
+      sortBy: (e) => e.capacity ?? 0,
+      cell: (e) => e.capacity ?? '',
+    },
+    {
+      id: 'seats',
+      heading: 'Registered',
+      number: true,
+      sortBy: (e) => e.confirmed,
+      cell: (e) => e.confirmed,
+    },
+    { id: 'came', heading: 'Came', number: true, sortBy: (e) => e.arrived, cell: (e) => e.arrived },
+    {
+      id: 'share',
+      heading: 'Of those',
+      number: true,
+      sortBy: (e) => share(e),
+      cell: (e) => (e.confirmed ? `${Math.round(share(e) * 100)} %` : ''),
+    },
+  ];
+  return (
+    <div className="page">
+      <h1>Records</h1>
+      <Asked of={events}>
+        {(all) => {
+          const past = all
+            .filter((e) => !e.isTemplate && e.startsAt && e.startsAt < now && e.state !== 'called off')
+            .reverse();
+          const registered = past.reduce((sum, e) => sum + e.confirmed, 0);
+          const came = past.reduce((sum, e) => sum + e.arrived, 0);
+          return (
+            <>
+              {past.length > 3 && (
+                <Suspense fallback={<div style={{ height: 220 }} />}>
+                  <TurnUp events={past} />
+                </Suspense>
+              )}
+              <Table
+                label="Past events"
+                rows={past}
+                columns={columns}
+                keyOf={(e) => e.id}
+                open={(e) => navigate(`/events/${e.id}/wrap-up`)}
+                total={[
+                  `${past.length} events`,
+                  '',
+                  '',
+                  '',
+                  registered,
+                  came,
+                  registered ? `${Math.round((came / registered) * 100)} %` : '',
+                ]}
+                empty="Past events are compared here, once there are some."
+                height="56vh"
+              />
+            </>
+          );
+        }}
+      </Asked>
+    </div>
+  );
+}
+
+const share = (e: SeasonEvent): number => (e.confirmed ? e.arrived / e.confirmed : 0);

@@ -1,0 +1,61 @@
+import Chart from 'react-apexcharts';
+import type { SeasonEvent } from '#contract/events.ts';
+import { useLooks } from '../shell/state.ts';
+
+const colour = (name: string) =>
+  getComputedStyle(document.documentElement).getPropertyValue(`--${name}`).trim();
+
+/** How many registered and how many came, by year; the title says the finding. */
+export default function TurnUp({ events }: { events: SeasonEvent[] }) {
+  // Drawn anew when light turns to dark.
+  useLooks((s) => s.light);
+  const years = [...new Set(events.map((e) => e.startsLocal!.slice(0, 4)))].sort();
+  const sum = (year: string, of: (e: SeasonEvent) => number) =>
+    events.filter((e) => e.startsLocal!.startsWith(year)).reduce((total, e) => total + of(e), 0);
+  const registered = years.map((y) => sum(y, (e) => e.confirmed));
+  const came = years.map((y) => sum(y, (e) => e.arrived));
+  const shares = years.map((_, at) => Math.round((came[at]! / Math.max(1, registered[at]!)) * 100));
+  const last = shares.length - 1;
+  const title = `Of those who registered in ${years[last]}, ${shares[last]} % came; in ${years[0]} it was ${shares[0]} %`;
+  return (
+    <figure style={{ margin: '10px 0 4px' }}>
+      <figcaption className="name" style={{ fontSize: 16 }}>
+        {title}
+      </figcaption>
+      <Chart
+        type="bar"
+        height={180}
+        series={[
+          { name: 'registered', data: registered },
+          { name: 'came', data: came },
+        ]}
+        options={{
+          chart: {
+            toolbar: { show: false },
+            animations: { enabled: false },
+            fontFamily: 'inherit',
+            background: 'transparent',
+          },
+          colors: [colour('line'), colour('verdigris')],
+          plotOptions: { bar: { horizontal: true, barHeight: '62%' } },
+          dataLabels: {
+            enabled: true,
+            textAnchor: 'start',
+            style: { colors: [colour('ink')], fontWeight: 400 },
+            background: { enabled: false },
+            offsetX: 4,
+          },
+          grid: { borderColor: colour('line') },
+          xaxis: {
+            categories: years,
+            title: { text: 'seats', style: { color: colour('soft'), fontWeight: 400 } },
+            labels: { style: { colors: colour('soft') } },
+          },
+          yaxis: { labels: { style: { colors: colour('ink') } } },
+          legend: { position: 'right', labels: { colors: colour('ink') } },
+          tooltip: { enabled: false },
+        }}
+      />
+    </figure>
+  );
+}

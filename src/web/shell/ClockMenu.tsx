@@ -1,0 +1,101 @@
+import { useState } from 'react';
+import { plusMinutes } from '#core/time/clock.ts';
+import { instantOf, shiftWall, wallOf } from '#core/time/wallTime.ts';
+import type { Answer } from '#web/api.ts';
+import { Asking } from '../parts/Asking.tsx';
+import { useAsk, useDo, useMe } from '../parts/ask.ts';
+import { TextField } from '../parts/Field.tsx';
+import { Problems } from '../parts/notices.tsx';
+import { useSaying } from '../parts/saying.ts';
+
+/** The product's clock. In a demonstration it stands still and is moved forward here; everything due on the way is done. */
+export function ClockMenu() {
+  const me = useMe().data!;
+  const { at } = useSaying();
+  const [open, setOpen] = useState(false);
+  if (!me.clock.movable) return <span className="clock num">{at(me.clock.now)}</span>;
+  return (
+    <>
+      <button type="button" className="clock num" onClick={() => setOpen(true)} title="Move the clock">
+        {at(me.clock.now)}
+      </button>
+      {open && <Mover close={() => setOpen(false)} />}
+    </>
+  );
+}
+
+function Mover({ close }: { close: () => void }) {
+  const { at, now, zone } = useSaying();
+  const clock = useAsk('GET /api/clock').data;
+  const [typed, setTyped] = useState('');
+  const [last, setLast] = useState<Answer<'POST /api/clock'> | null>(null);
+  const move = useDo('POST /api/clock', setLast);
+  const to = (instant: string) => move.mutate({ body: { to: instant } });
+  const dayOn = (days: number) => instantOf(shiftWall(wallOf(now, zone), { days }), zone);
+  const dueText = clock?.nextDue
+    ? `Next due: ${clock.nextDue.what}, ${at(clock.nextDue.at)}.`
+    : 'Nothing is due.';
+  return (
+    <Asking open close={close} title="Move the clock" actions={null}>
+      <p>
+        It stands at <b className="num">{at(now)}</b>. {dueText}
+      </p>
+      <p className="soft" style={{ margin: '4px 0 12px' }}>
+        Everything that comes due on the way is done, in order: messages, offers, closings, absences.
+      </p>
+      <Problems of={move.problem} />
+      <div className="acts" style={{ marginBottom: 12 }}>
+        {clock?.nextDue && clock.nextDue.at > now && (
+          <button
+            type="button"
+            className="btn"
+            disabled={move.isPending}
+            onClick={() => to(clock.nextDue!.at)}
+          >
+            To what is due next
+          </button>
+        )}
+        <button
+          type="button"
+          className="btn"
+          disabled={move.isPending}
+          onClick={() => to(plusMinutes(now, 60))}
+        >
+          An hour on
+        </button>
+        <button type="button" className="btn" disabled={move.isPending} onClick={() => to(dayOn(1))}>
+          A day on
+        </button>
+        <button type="button" className="btn" disabled={move.isPending} onClick={() => to(dayOn(7))}>
+          A week on
+        </button>
+      </div>
+      <div className="acts" style={{ alignItems: 'flex-end' }}>
+        <TextField
+          label="To a date and time"
+          type="datetime-local"
+          value={typed}
+          set={setTyped}
+          error={move.problem?.fields.to}
+        />
+        <button
+          type="button"
+          className="btn"
+          style={{ marginBottom: 14 }}
+          disabled={!typed || move.isPending}
+          onClick={() => to(instantOf(typed.slice(0, 16), zone))}
+        >
+          Move
+        </button>
+      </div>
+      {move.isPending && <p role="status">Moving …</p>}
+      {last && !move.isPending && (
+        <p role="status">
+          {last.done.length === 0
+            ? 'Nothing came due.'
+            : `Done: ${last.done.map((d) => `${d.count} × ${d.what}`).join(', ')}.`}
+        </p>
+      )}
+    </Asking>
+  );
+}

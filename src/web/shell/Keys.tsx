@@ -1,0 +1,56 @@
+import { useEffect } from 'react';
+import { useLocation, useNavigate } from 'react-router';
+import { stages } from '#core/events/states.ts';
+import { Asking } from '../parts/Asking.tsx';
+import { useInterface } from './state.ts';
+
+const map = [
+  ['/', 'search'],
+  ['?', 'this list'],
+  ['n', 'new here'],
+  ['1 – 7', 'the stages of an event'],
+  ['j k', 'along the rows of a table'],
+  ['Enter', 'open'],
+  ['Esc', 'back out one level'],
+] as const;
+
+/** Listens to the keys of the whole application, and shows their list. */
+export function Keys() {
+  const navigate = useNavigate();
+  const { pathname } = useLocation();
+  const { keysShown, showKeys } = useInterface();
+  useEffect(() => {
+    const onKey = (e: KeyboardEvent) => {
+      const typing = (e.target as HTMLElement).closest(
+        'input, textarea, select, [contenteditable], [role="dialog"]',
+      );
+      if (typing || e.metaKey || e.ctrlKey || e.altKey) return;
+      const event = /^\/events\/([\w-]+)/u.exec(pathname)?.[1];
+      if (e.key === '?') showKeys(true);
+      else if (e.key === '/') {
+        e.preventDefault();
+        document.getElementById('search')?.focus();
+      } else if (e.key === 'n') {
+        e.preventDefault();
+        document.querySelector<HTMLElement>('[data-new]')?.click();
+      } else if (event && e.key >= '1' && e.key <= '7')
+        navigate(`/events/${event}/${stages[Number(e.key) - 1]}`);
+    };
+    addEventListener('keydown', onKey);
+    return () => removeEventListener('keydown', onKey);
+  }, [navigate, pathname, showKeys]);
+  return (
+    <Asking open={keysShown} close={() => showKeys(false)} title="Keys" actions={null}>
+      <dl style={{ display: 'grid', gridTemplateColumns: '90px 1fr', gap: '6px 12px', margin: 0 }}>
+        {map.map(([key, does]) => (
+          <div key={key} style={{ display: 'contents' }}>
+            <dt>
+              <kbd>{key}</kbd>
+            </dt>
+            <dd style={{ margin: 0 }}>{does}</dd>
+          </div>
+        ))}
+      </dl>
+    </Asking>
+  );
+}

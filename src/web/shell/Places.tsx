@@ -1,0 +1,82 @@
+import { lazy, type ReactNode, Suspense } from 'react';
+import { Navigate, Route, Routes, useLocation } from 'react-router';
+import { ApiProblem } from '#web/api.ts';
+import { useMe } from '../parts/ask.ts';
+import { Asked } from '../parts/notices.tsx';
+import { Frame } from './Frame.tsx';
+import { Invitation } from './Invitation.tsx';
+import { Setup } from './Setup.tsx';
+import { SignIn } from './SignIn.tsx';
+
+const Desk = lazy(() => import('../desk/Desk.tsx'));
+const Season = lazy(() => import('../season/Season.tsx'));
+const EventPage = lazy(() => import('../event/EventPage.tsx'));
+const Contacts = lazy(() => import('../contacts/Contacts.tsx'));
+const Contact = lazy(() => import('../contacts/Contact.tsx'));
+const Imports = lazy(() => import('../contacts/Imports.tsx'));
+const Import = lazy(() => import('../contacts/Import.tsx'));
+const Ledger = lazy(() => import('../ledger/Ledger.tsx'));
+const Records = lazy(() => import('../records/Records.tsx'));
+const Tray = lazy(() => import('../tray/Tray.tsx'));
+const Team = lazy(() => import('../team/Team.tsx'));
+const Door = lazy(() => import('../door/Door.tsx'));
+
+/** Every place of the coordinator's application. */
+export function Places() {
+  return (
+    <Routes>
+      <Route path="/sign-in" element={<SignIn />} />
+      <Route path="/setup" element={<Setup />} />
+      <Route path="/invitation/:token" element={<Invitation />} />
+      <Route
+        path="/doors/:id"
+        element={
+          <SignedIn>
+            <Door />
+          </SignedIn>
+        }
+      />
+      <Route
+        path="*"
+        element={
+          <SignedIn>
+            <Frame>
+              <Suspense
+                fallback={
+                  <p className="empty" style={{ padding: 20 }}>
+                    One moment …
+                  </p>
+                }
+              >
+                <Routes>
+                  <Route path="/desk" element={<Desk />} />
+                  <Route path="/season" element={<Season />} />
+                  <Route path="/events/:id" element={<Navigate to="plan" replace />} />
+                  <Route path="/events/:id/:stage" element={<EventPage />} />
+                  <Route path="/contacts" element={<Contacts />} />
+                  <Route path="/contacts/:id" element={<Contact />} />
+                  <Route path="/import" element={<Imports />} />
+                  <Route path="/import/:id" element={<Import />} />
+                  <Route path="/ledger" element={<Ledger />} />
+                  <Route path="/records" element={<Records />} />
+                  <Route path="/tray" element={<Tray />} />
+                  <Route path="/team" element={<Team />} />
+                  <Route path="*" element={<Navigate to="/desk" replace />} />
+                </Routes>
+              </Suspense>
+            </Frame>
+          </SignedIn>
+        }
+      />
+    </Routes>
+  );
+}
+
+/** Lets in who is signed in; everybody else signs in first and comes back. */
+function SignedIn({ children }: { children: ReactNode }) {
+  const me = useMe();
+  const location = useLocation();
+  if (me.error instanceof ApiProblem && me.error.body.status === 401)
+    return <Navigate to={`/sign-in?back=${encodeURIComponent(location.pathname)}`} replace />;
+  return <Asked of={me}>{() => <Suspense fallback={null}>{children}</Suspense>}</Asked>;
+}

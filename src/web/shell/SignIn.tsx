@@ -1,0 +1,74 @@
+import { useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import { Navigate, useNavigate, useSearchParams } from 'react-router';
+import { useAsk, useDo } from '../parts/ask.ts';
+import { TextField } from '../parts/Field.tsx';
+import { Asked, Problems } from '../parts/notices.tsx';
+
+export function SignIn() {
+  const setup = useAsk('GET /api/setup');
+  const [search] = useSearchParams();
+  const navigate = useNavigate();
+  const client = useQueryClient();
+  const [email, setEmail] = useState('');
+  const [password, setPassword] = useState('');
+  const signIn = useDo('POST /api/sign-in', () => {
+    client.clear();
+    const back = search.get('back');
+    navigate(back?.startsWith('/') && !back.startsWith('//') ? back : '/desk', { replace: true });
+  });
+  return (
+    <main className="solo">
+      <Asked of={setup}>
+        {({ needed, organizationName, signIns }) =>
+          needed ? (
+            <Navigate to="/setup" replace />
+          ) : (
+            <>
+              <h1>{organizationName}</h1>
+              <p className="soft" style={{ marginBottom: 16 }}>
+                Sign in to run its events.
+              </p>
+              <form
+                noValidate
+                onSubmit={(e) => {
+                  e.preventDefault();
+                  signIn.mutate({ body: { email, password } });
+                }}
+              >
+                <Problems of={signIn.problem} />
+                <TextField label="Email" type="email" value={email} set={setEmail} />
+                <TextField label="Password" type="password" value={password} set={setPassword} />
+                <button type="submit" className="btn primary" disabled={signIn.isPending}>
+                  Sign in
+                </button>
+              </form>
+              {signIns.length > 0 && (
+                <section style={{ marginTop: 28 }}>
+                  <h2>This is a demonstration</h2>
+                  <p className="soft">Everybody in it is made up. Sign in as:</p>
+                  <ul className="lines">
+                    {signIns.map((s) => (
+                      <li key={s.email} className="spread">
+                        <span>
+                          <span className="name">{s.name}</span> <small className="soft">{s.does}</small>
+                        </span>
+                        <button
+                          type="button"
+                          className="btn"
+                          onClick={() => signIn.mutate({ body: { email: s.email, password: s.password } })}
+                        >
+                          Sign in
+                        </button>
+                      </li>
+                    ))}
+                  </ul>
+                </section>
+              )}
+            </>
+          )
+        }
+      </Asked>
+    </main>
+  );
+}

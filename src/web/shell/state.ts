@@ -1,0 +1,41 @@
+import { create } from 'zustand';
+import { persist } from 'zustand/middleware';
+
+interface Interface {
+  /** The person whose slide-over is open. */
+  person: string | null;
+  showPerson(id: string | null): void;
+  keysShown: boolean;
+  showKeys(shown: boolean): void;
+}
+
+export const useInterface = create<Interface>()((set) => ({
+  person: null,
+  showPerson: (person) => set({ person }),
+  keysShown: false,
+  showKeys: (keysShown) => set({ keysShown }),
+}));
+
+type Light = 'system' | 'light' | 'dark';
+interface Looks {
+  light: Light;
+  setLight(light: Light): void;
+}
+
+export const useLooks = create<Looks>()(
+  persist(
+    (set) => ({
+      light: 'system',
+      setLight: (light) => {
+        set({ light });
+        applyLight(light);
+      },
+    }),
+    { name: 'acolyte-looks', onRehydrateStorage: () => (looks) => applyLight(looks?.light ?? 'system') },
+  ),
+);
+
+function applyLight(light: Light): void {
+  if (light === 'system') delete document.documentElement.dataset.theme;
+  else document.documentElement.dataset.theme = light;
+}
