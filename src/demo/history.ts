@@ -103,7 +103,7 @@ export function planRows(
     publicTitle: of.title,
     teamTitle: '',
     summary: of.summary,
-    description: `${of.summary}\n\nMeet at ${of.venue}. Dress for the weather; it is wetter than you think.`,
+    description: `Meet at ${of.venue}, and come a little early. Dress for the weather; it is wetter than you think.\n\nQuestions? Write to hello@brackenmere.example.`,
     category: of.category,
     draws: of.draws,
     unitId: founded.units[of.unit],
@@ -170,7 +170,7 @@ export function planRows(
     steps,
     survey,
     shifts,
-    planned: { id, offers, steps: Object.fromEntries(steps.map((s) => [s.kind, s.id])) },
+    planned: { id, offers, steps: Object.fromEntries(steps.map((s) => [s.name, s.id])) },
   };
 }
 
@@ -471,7 +471,7 @@ export async function writePastEvent(
       g.add('messages', {
         id: ids.id(),
         eventId: e.id,
-        stepId: planned.steps[kind],
+        stepId: planned.steps[kind === 'confirmation' ? 'Confirmation' : 'Reminder, a day before'],
         recipientKey: key,
         kind,
         contactId: p.id,

@@ -178,7 +178,9 @@ export function marginOf(f: MarginFacts): Note[] {
         'need',
         30 + soon,
         `${plural(adults, 'waiver')} still missing.`,
-        'The reminder goes out by itself.',
+        f.daysToStart !== null && f.daysToStart > 3
+          ? 'The reminder goes out by itself.'
+          : 'Without it the door stops them.',
         { label: 'See who', stage: 'registration' },
       );
     const { parties, people, firstFit } = f.waiting;

@@ -119,5 +119,5 @@ function sayToday(today: string, date: string): string {
   if (distance === 'yesterday') return 'today, the day after';
   return distance.endsWith('ago')
     ? `today, ${distance.replace('ago', 'after')}`
-    : `today, ${distance.replace('from now', 'before')}`;
+    : `today, ${distance.slice(3)} before`;
 }

@@ -96,7 +96,7 @@ export function planStep(
       continue;
     }
     copies.set(copy, recipient.name);
-    planned.push({ stepId: step.id, recipient, at, reason: `${step.name}: ${sayMoment(step)}` });
+    planned.push({ stepId: step.id, recipient, at, reason: sayMoment(step) });
   }
   return { planned, leftOut };
 }

@@ -40,19 +40,19 @@ export function sayRange(starts: WallTime, ends: WallTime | null, locale = 'en')
   return `${head} – ${sayLongDate(ends, locale)}, ${sayTime(ends)}`;
 }
 
-/** "today", "tomorrow", "23 days from now", "3 days ago". */
+/** "today", "tomorrow", "in 23 days", "3 days ago". */
 export function sayDistance(from: CalendarDate, to: CalendarDate): string {
   const days = daysBetween(from, to);
   if (days === 0) return 'today';
   if (days === 1) return 'tomorrow';
   if (days === -1) return 'yesterday';
-  return days > 0 ? `${days} days from now` : `${-days} days ago`;
+  return days > 0 ? `in ${days} days` : `${-days} days ago`;
 }
 
 /** The consequence of a date typed into a form: "a Saturday, 23 days from now". */
 export function sayConsequence(date: CalendarDate, today: CalendarDate): string {
   const weekday = format('en', { weekday: 'long' }).format(asUtc(date));
-  return `a ${weekday}, ${sayDistance(today, date)}`;
+  return `a ${weekday}, ${sayDistance(today, date).replace(/^in (\d+ days)$/u, '$1 from now')}`;
 }
 
 /** "Thu 9 Jul, 09:20" in a zone, for the frame and lists. */

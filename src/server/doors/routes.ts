@@ -51,7 +51,7 @@ async function doorRows(
      from registrations r join orders o on o.id = r.order_id join offers f on f.id = r.offer_id
        left join attendance a on a.registration_id = r.id left join contacts c on c.id = r.contact_id
      where r.event_id = $1 and (r.id = $2 or ($2::uuid is null and r.state = 'confirmed'))
-     order by r.family_name, r.given_name, r.id`,
+     order by (r.family_name = '' and r.given_name = ''), r.family_name, r.given_name, r.id`,
     [event.id, registrationId],
   );
   return rows.map((r) => {

@@ -1,4 +1,5 @@
 import type { DeskEntry } from '#contract/events.ts';
+import { sayShortDate } from '#core/time/say.ts';
 import { dateOf, shiftDate } from '#core/time/wallTime.ts';
 import { readSteps } from '../clearance/steps.ts';
 import { first, type Queries } from '../db/database.ts';
@@ -32,7 +33,7 @@ export async function deskOf(tx: Queries, staff: SignedIn, now: string) {
           when: n.when,
           tone: n.tone,
           subject: event.publicTitle || event.teamTitle,
-          about: n.action.stage,
+          about: event.startsLocal ? `${sayShortDate(event.startsLocal)}, ${n.action.stage}` : n.action.stage,
           text: `${n.headline} ${n.text}`.trim(),
           action: { label: n.action.label, href: `/events/${id}/${n.action.stage}` },
         });
@@ -76,7 +77,7 @@ async function stepsToDecide(tx: Queries, event: EventRow, staff: SignedIn): Pro
     )
     .map((s) => ({
       urgency: 80,
-      when: `by ${s.dueOn.slice(8)}.${s.dueOn.slice(5, 7)}.`,
+      when: `by ${sayShortDate(s.dueOn)}`,
       tone: 'need' as const,
       subject: event.publicTitle,
       about: 'clearance',

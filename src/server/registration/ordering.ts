@@ -206,6 +206,7 @@ async function insertSeats(
       walkIn: false,
       linkReasons: [],
       createdAt: now,
+      confirmedAt: state === 'confirmed' ? now : null,
     };
   });
   await insert(w.tx, 'registrations', rows);

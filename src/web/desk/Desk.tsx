@@ -160,7 +160,7 @@ function Ribbon({ events, today }: { events: SeasonEvent[]; today: string }) {
       <span className="axis" />
       {months.map((m) => {
         const at = place(m);
-        return at > -2 && at < 98 ? (
+        return at > -2 && at < 93 ? (
           <span key={m} className="month" style={{ left: `${Math.max(0.6, at)}%` }}>
             {new Intl.DateTimeFormat('en', { month: 'long', timeZone: 'UTC' }).format(
               new Date(`${m}T00:00Z`),

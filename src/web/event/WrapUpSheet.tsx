@@ -26,7 +26,7 @@ export default function WrapUpSheet({ page }: { page: EventPage }) {
           ],
           ['Money for seats', money(f.money.seats)],
           ['Donations', money(f.money.donations)],
-          ['Refunds', money(-f.money.refunds)],
+          ['Refunds', f.money.refunds ? money(-f.money.refunds) : money(0)],
           ['Money in all', money(f.money.net)],
           ['Hours served', f.hoursServed],
         ];
@@ -87,7 +87,11 @@ export default function WrapUpSheet({ page }: { page: EventPage }) {
                       {s.asked > 0 && `, ${Math.round((s.answered / s.asked) * 100)} %`}
                       {s.anonymous && ', without names'}
                     </p>
-                    <SurveyResults results={s.results} />
+                    {s.answered > 0 ? (
+                      <SurveyResults results={s.results} />
+                    ) : (
+                      <p className="empty">Answers are counted here as they come in.</p>
+                    )}
                   </>
                 )
               }

@@ -39,7 +39,7 @@ export function Signature({ standing }: { standing: 'not asked' | 'self' | 'guar
   if (standing === 'not asked') return <span className="soft">—</span>;
   const words = standing === 'signed' ? 'signed' : standing === 'guardian' ? 'guardian missing' : 'missing';
   return (
-    <span title={words}>
+    <span title={words} style={{ whiteSpace: 'nowrap' }}>
       <span className={`stroke ${standing === 'signed' ? '' : 'missing'}`} aria-hidden="true" />{' '}
       <span className={standing === 'signed' ? 'sr' : 'late'}>{words}</span>
     </span>

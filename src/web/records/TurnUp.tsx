@@ -1,6 +1,9 @@
-import Chart from 'react-apexcharts';
+import Imported from 'react-apexcharts';
 import type { SeasonEvent } from '#contract/events.ts';
 import { useLooks } from '../shell/state.ts';
+
+// The package is CommonJS; its component may come wrapped.
+const Chart = ((Imported as unknown as { default?: typeof Imported }).default ?? Imported) as typeof Imported;
 
 const colour = (name: string) =>
   getComputedStyle(document.documentElement).getPropertyValue(`--${name}`).trim();

@@ -1,0 +1,87 @@
+import { spawn, spawnSync } from 'node:child_process';
+import { createHash } from 'node:crypto';
+import { existsSync, mkdirSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs';
+import { dirname, join } from 'node:path';
+import { fileURLToPath } from 'node:url';
+
+export const root = dirname(dirname(fileURLToPath(import.meta.url)));
+
+export const say = (text) => process.stdout.write(`${text}\n`);
+
+export function stop(text) {
+  process.stderr.write(`\n${text}\n`);
+  process.exit(1);
+}
+
+/** Runs a command and waits; its output goes through. Answers the exit code. */
+export function run(command, args, options = {}) {
+  return new Promise((resolve) => {
+    const child = spawn(command, args, { cwd: root, stdio: 'inherit', ...options });
+    child.on('error', () => resolve(127));
+    child.on('exit', (code, signal) => resolve(signal ? 1 : (code ?? 1)));
+  });
+}
+
+/** Installs the packages when they are missing or the lock file changed since. */
+export async function install() {
+  const lock = createHash('sha256')
+    .update(readFileSync(join(root, 'package-lock.json')))
+    .digest('hex');
+  const mark = join(root, 'node_modules/.acolyte-installed');
+  if (existsSync(mark) && readFileSync(mark, 'utf8') === lock) return;
+  say('Installing packages …');
+  const code = await run('npm', ['ci', '--no-audit', '--no-fund', '--loglevel', 'error']);
+  if (code !== 0)
+    stop(
+      'The packages could not be installed. npm says why above; a connection to the package registry is needed once.',
+    );
+  writeFileSync(mark, lock);
+}
+
+/** The newest change below some paths, in milliseconds. */
+function newest(paths) {
+  let latest = 0;
+  const look = (path) => {
+    const stat = statSync(path);
+    if (stat.isDirectory()) for (const entry of readdirSync(path)) look(join(path, entry));
+    else latest = Math.max(latest, stat.mtimeMs);
+  };
+  for (const path of paths) if (existsSync(join(root, path))) look(join(root, path));
+  return latest;
+}
+
+/** Builds the web application and the server when something changed since they were built. */
+export async function build() {
+  const mark = join(root, 'dist/built');
+  const sources = newest(['src', 'package-lock.json', 'vite.config.ts', 'vite.server.config.ts']);
+  if (existsSync(mark) && statSync(mark).mtimeMs > sources) return;
+  say('Building …');
+  for (const args of [
+    ['vite', 'build', '--logLevel', 'error'],
+    ['vite', 'build', '--ssr', '--config', 'vite.server.config.ts', '--logLevel', 'error'],
+  ]) {
+    const code = await run('npx', ['--no-install', ...args]);
+    if (code !== 0) stop('The build failed; the reason is above.');
+  }
+  mkdirSync(join(root, 'dist'), { recursive: true });
+  writeFileSync(mark, 'built\n');
+}
+
+/** Where Chromium is, installing Debian's when it is missing and that can be done. Null where it cannot. */
+export async function chromium() {
+  const found = () =>
+    [process.env.CHROMIUM, '/usr/bin/chromium', '/usr/bin/chromium-browser', '/usr/bin/google-chrome'].find(
+      (p) => p && existsSync(p),
+    ) ?? null;
+  if (found()) return found();
+  const asRoot = process.getuid?.() === 0;
+  if (spawnSync('apt-get', ['--version']).status !== 0 || !asRoot) return null;
+  say('Installing Chromium for the browser tests …');
+  const quiet = {
+    stdio: ['ignore', 'ignore', 'inherit'],
+    env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' },
+  };
+  await run('apt-get', ['update', '-qq'], quiet);
+  await run('apt-get', ['install', '-y', '-qq', 'chromium'], quiet);
+  return found();
+}
