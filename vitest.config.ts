@@ -9,6 +9,7 @@ export default defineConfig({
   resolve: { alias },
   test: {
     reporters: ['default'],
+    maxWorkers: 2,
     projects: [
       { resolve: { alias }, test: { name: 'core', include: ['src/core/**/*.test.ts'] } },
       {
@@ -19,7 +20,6 @@ export default defineConfig({
           globalSetup: ['tests/api/template.ts'],
           testTimeout: 60_000,
           hookTimeout: 60_000,
-          maxWorkers: 2,
         },
       },
     ],

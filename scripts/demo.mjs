@@ -30,9 +30,6 @@ say('                  everybody else is listed on the sign-in page, same passwo
 say('  The clock       stands at Thu 9 Jul 2026, 09:20; move it from the top bar');
 say('');
 const code = await run('node', [join(root, 'dist/server/main.js')], {
-  env: { ...process.env, NODE_ENV: 'production', ACOLYTE_DATA: folder, PORT: port },
-  stdio: ['ignore', 'pipe', 'inherit'].map((s, at) =>
-    at === 1 ? (process.env.ACOLYTE_LOG ? 'inherit' : 'ignore') : s,
-  ),
+  env: { ACOLYTE_LOG: 'off', ...process.env, NODE_ENV: 'production', ACOLYTE_DATA: folder, PORT: port },
 });
 process.exit(code);

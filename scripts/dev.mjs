@@ -19,4 +19,7 @@ const children = [
   }),
   spawn('npx', ['--no-install', 'vite'], { cwd: root, stdio: 'inherit' }),
 ];
-for (const signal of ['SIGINT', 'SIGTERM']) process.on(signal, () => children.forEach((c) => c.kill(signal)));
+for (const signal of ['SIGINT', 'SIGTERM'])
+  process.on(signal, () => {
+    for (const child of children) child.kill(signal);
+  });

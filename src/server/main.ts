@@ -11,6 +11,7 @@ try {
     port,
     origin: process.env.ACOLYTE_ORIGIN,
     demoSignIns,
+    quiet: process.env.ACOLYTE_LOG === 'off',
     pages: process.env.ACOLYTE_PAGES !== 'off',
     limits: { publicWrites, signIns: 20 },
   });

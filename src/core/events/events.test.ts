@@ -1,0 +1,223 @@
+import { describe, expect, test } from 'vitest';
+import { lastDayToSubmit, longestPath } from '../clearance/deadline.ts';
+import { type ClearanceRule, factsOf, stepsFor } from '../clearance/rules.ts';
+import { decideStep, handOver, standingOf } from '../clearance/steps.ts';
+import { moveCopy } from './copy.ts';
+import { type MarginFacts, marginOf } from './margin.ts';
+import { problemsWithSchedule, remarksOnSchedule } from './schedule.ts';
+import { problemWithSlug, proposeSlug } from './slug.ts';
+import { type SpineFacts, spineOf } from './spine.ts';
+
+const zone = 'America/Halifax';
+const schedule = (
+  startsLocal: string | null,
+  endsLocal: string | null = null,
+  doorsLocal: string | null = null,
+) => ({ startsLocal, endsLocal, doorsLocal, zone });
+
+describe('schedules', () => {
+  test('an end after midnight is the next day, an end before the start is said to be', () => {
+    expect(problemsWithSchedule(schedule('2026-03-06T20:30', '2026-03-07T00:30'))).toEqual([]);
+    expect(problemsWithSchedule(schedule('2026-03-06T20:30', '2026-03-06T00:30'))[0]).toMatchObject({
+      path: 'endsLocal',
+      message: expect.stringContaining('the next day'),
+    });
+    expect(problemsWithSchedule(schedule('2026-03-06T20:30', '2026-03-01T00:30'))[0]!.message).toBe(
+      'The end is before the start.',
+    );
+  });
+  test('a time the clocks leave out is refused with its neighbours', () => {
+    expect(problemsWithSchedule(schedule('2026-03-08T02:30'))[0]!.message).toBe(
+      '02:30 does not exist on that date in Halifax: the clocks go forward. 01:30 or 03:30?',
+    );
+  });
+  test('a repeated hour and a date that has passed are remarked on', () => {
+    expect(remarksOnSchedule(schedule('2026-11-01T01:30'), '2026-07-09').join(' ')).toContain('comes twice');
+    expect(remarksOnSchedule(schedule('2026-07-01T10:00'), '2026-07-09')[0]).toContain('has passed');
+  });
+  test('an unknown zone and doors after the start are refused', () => {
+    expect(problemsWithSchedule({ ...schedule(null), zone: 'Mars/Base' })[0]!.path).toBe('zone');
+    expect(problemsWithSchedule(schedule('2026-08-08T09:00', null, '2026-08-08T09:30'))[0]!.path).toBe(
+      'doorsLocal',
+    );
+  });
+});
+
+test('public addresses', () => {
+  expect(proposeSlug("Fête de l'Étang 2026 🎉")).toBe('fete-de-letang-2026');
+  expect(problemWithSlug('open-water-day')).toBeNull();
+  for (const odd of [
+    'Open Water',
+    'ÉTÉ',
+    '../etc/passwd',
+    'a',
+    '🎉',
+    '-x-',
+    'a--b',
+    'x'.repeat(61),
+    'shifts',
+  ])
+    expect(problemWithSlug(odd)).not.toBeNull();
+  expect(problemWithSlug('Open Water')).toContain('open-water');
+});
+
+test('a copy moves everything dated by the same days and fills in no date', () => {
+  const from = {
+    startsLocal: '2025-08-09T09:00',
+    endsLocal: '2025-08-09T16:30',
+    doorsLocal: '2025-08-09T08:30',
+    shifts: [{ startsLocal: '2025-08-09T08:30', endsLocal: '2025-08-09T12:30' }],
+  };
+  expect(moveCopy(from, '2026-08-08')).toMatchObject({
+    startsLocal: '2026-08-08T09:00',
+    doorsLocal: '2026-08-08T08:30',
+    shifts: [{ startsLocal: '2026-08-08T08:30', endsLocal: '2026-08-08T12:30' }],
+  });
+  const undated = moveCopy(from, null);
+  expect(undated).toMatchObject({ startsLocal: null, endsLocal: null, shifts: [] });
+  expect(undated.leftBehind.join(' ')).toContain('no date was given');
+});
+
+describe('clearance', () => {
+  const rule = (step: string, part: Partial<ClearanceRule>): ClearanceRule => ({
+    id: step,
+    step,
+    approves: step,
+    anyOf: [],
+    headcountFrom: null,
+    workingDays: 5,
+    order: 1,
+    asks: '',
+    ...part,
+  });
+  const rules = [
+    rule('Safety', { anyOf: ['boats', 'minors'], headcountFrom: 100 }),
+    rule('Finance', { anyOf: ['money'], workingDays: 3 }),
+    rule('Premises', { anyOf: ['alcohol'], order: 2, workingDays: 4 }),
+  ];
+
+  test('facts choose the steps and say why', () => {
+    const steps = stepsFor(
+      factsOf({ flags: ['boats', 'alcohol', 'unheard-of'], capacity: 120, highestPrice: 2500 }),
+      rules,
+    );
+    expect(steps.map((s) => s.rule.step)).toEqual(['Finance', 'Safety', 'Premises']);
+    expect(steps[1]!.because).toEqual(['boats or vehicles are used', '120 people, the rule starts at 100']);
+    expect(stepsFor(factsOf({ flags: [], capacity: 10, highestPrice: 0 }), rules)).toEqual([]);
+  });
+
+  test('the last day to send counts the longest path over working days and holidays', () => {
+    const steps = stepsFor(factsOf({ flags: ['boats', 'alcohol'], capacity: 50, highestPrice: 0 }), rules);
+    expect(longestPath(steps)).toBe(9);
+    // Cleared by Saturday 25 July; nine working days before it is Tuesday 14 July.
+    expect(lastDayToSubmit('2026-08-08', steps, 14, [], '2026-07-09')).toMatchObject({
+      date: '2026-07-14',
+      daysLeft: 5,
+    });
+    expect(lastDayToSubmit('2026-08-08', steps, 14, ['2026-07-20'], '2026-07-20')).toMatchObject({
+      date: '2026-07-13',
+      daysLeft: -7,
+    });
+  });
+
+  test('steps of one order run side by side, the next order waits', () => {
+    const steps = handOver([
+      { id: 'a', order: 1, state: 'waiting' as const },
+      { id: 'b', order: 1, state: 'waiting' as const },
+      { id: 'c', order: 2, state: 'waiting' as const },
+    ]);
+    expect(steps.map((s) => s.state)).toEqual(['with approver', 'with approver', 'waiting']);
+    const one = decideStep(steps, 'a', 'clear');
+    expect(one.map((s) => s.state)).toEqual(['cleared', 'with approver', 'waiting']);
+    const two = decideStep(one, 'b', 'clear with conditions');
+    expect(two.map((s) => s.state)).toEqual(['cleared', 'cleared with conditions', 'with approver']);
+    expect(standingOf(two)).toBe('under way');
+    expect(standingOf(decideStep(two, 'c', 'clear'))).toBe('cleared');
+    expect(standingOf(decideStep(two, 'c', 'send back'))).toBe('sent back');
+    expect(standingOf([])).toBe('cleared');
+  });
+});
+
+test('the spine puts today into the stage that has been reached, after what has happened', () => {
+  const facts: SpineFacts = {
+    zone,
+    now: '2026-07-09T12:20:00.000Z',
+    createdAt: '2026-03-12T12:00:00.000Z',
+    createdFrom: '2025',
+    startsAt: '2026-08-08T12:00:00.000Z',
+    endsAt: '2026-08-08T19:30:00.000Z',
+    doorsAt: '2026-08-08T11:30:00.000Z',
+    lastDayToSubmit: null,
+    submittedAt: '2026-05-28T12:00:00.000Z',
+    submittedLate: false,
+    clearance: [],
+    openedAt: '2026-06-15T12:00:00.000Z',
+    registrationClosesAt: '2026-08-06T21:00:00.000Z',
+    shiftsUnfilled: 2,
+    firstShiftAt: '2026-08-08T11:30:00.000Z',
+    messages: [],
+    surveyAt: null,
+    surveyAnswers: 0,
+  };
+  const spine = spineOf(facts);
+  expect(spine.today).toEqual({ text: 'today, 30 days before', stage: 'registration', afterPins: 1 });
+  expect(spine.stages.map((s) => s.standing)).toEqual([
+    'done',
+    'done',
+    'current',
+    'ahead',
+    'ahead',
+    'ahead',
+    'ahead',
+  ]);
+  expect(spine.stages[3]!.pins[0]).toMatchObject({ text: '2 unfilled', late: true });
+  expect(spineOf({ ...facts, now: '2026-08-09T12:00:00.000Z' }).today).toMatchObject({
+    text: 'today, the day after',
+    stage: 'wrap-up',
+  });
+});
+
+test('the margin puts what cannot go on first, and falls silent when all is well', () => {
+  const well: MarginFacts = {
+    state: 'open',
+    currency: 'CAD',
+    daysToStart: 30,
+    over: false,
+    lacks: [],
+    daysToSubmit: null,
+    stuck: [],
+    sentBack: null,
+    conditions: [],
+    waiversMissing: { minors: 0, adults: 0 },
+    freeSeats: 9,
+    waiting: { parties: 0, people: 0, firstFit: null },
+    offersOut: 0,
+    unfilled: { places: 0, shifts: 0, firstRole: null },
+    messagesFailed: 0,
+    paymentsUnknown: 0,
+    owedBack: { orders: 0, amount: 0 },
+    owing: { orders: 0, amount: 0 },
+    hoursOpen: 0,
+    survey: null,
+    checksFailing: [],
+  };
+  expect(marginOf(well)).toEqual([]);
+  const notes = marginOf({
+    ...well,
+    waiversMissing: { minors: 3, adults: 2 },
+    waiting: { parties: 2, people: 10, firstFit: { name: 'Vetch', seats: 4, orderId: 'x' } },
+    messagesFailed: 1,
+  });
+  expect(notes.map((n) => n.headline)).toEqual([
+    '1 message failed.',
+    'A party of 4 fits now.',
+    "3 children have no guardian's signature.",
+    '2 waivers still missing.',
+  ]);
+  const later = marginOf({ ...well, waiversMissing: { minors: 1, adults: 0 }, daysToStart: 1 })[0]!;
+  expect(later.urgency).toBeGreaterThan(notes[2]!.urgency);
+  expect(marginOf({ ...well, state: 'draft', daysToSubmit: -2, daysToStart: 12 })[0]).toMatchObject({
+    tone: 'stop',
+    when: '2 days late',
+  });
+});

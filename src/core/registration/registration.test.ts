@@ -1,0 +1,199 @@
+import fc from 'fast-check';
+import { describe, expect, test } from 'vitest';
+import { fits, freeSeats, freeUnits, type Taken } from './capacity.ts';
+import { type PricedOffer, type PricedOrder, priceOrder } from './price.ts';
+import { problemWith, type Question } from './questions.ts';
+import { mayBecome, registrationStates } from './states.ts';
+import { offersFor, queueOrder, type WaitingParty, whyNot } from './waitlist.ts';
+
+const single: PricedOffer = {
+  id: 'single',
+  name: 'Guided paddle',
+  price: 2500,
+  seatsPerUnit: 1,
+  mostPerOrder: 8,
+  quantity: 40,
+};
+const table: PricedOffer = {
+  id: 'table',
+  name: 'Table of eight',
+  price: 32000,
+  seatsPerUnit: 8,
+  mostPerOrder: 2,
+  quantity: 10,
+};
+
+const orderOf = (units: number, offer = single): Pick<PricedOrder, 'lines' | 'seats'> => ({
+  lines: [{ offer, units, seats: units * offer.seatsPerUnit, amount: units * offer.price }],
+  seats: units * offer.seatsPerUnit,
+});
+const nobody: Taken = { seats: 0, unitsByOffer: new Map() };
+const party = (orderId: string, since: string, units: number, offer = single): WaitingParty => ({
+  orderId,
+  name: orderId,
+  since,
+  ...orderOf(units, offer),
+});
+
+describe('pricing', () => {
+  test('adds lines and donation', () => {
+    const priced = priceOrder(
+      [single, table],
+      [
+        { offerId: 'single', units: 2 },
+        { offerId: 'table', units: 1 },
+      ],
+      1500,
+    );
+    expect(priced).toMatchObject({ order: { seats: 10, seatsAmount: 37000, total: 38500 } });
+  });
+
+  test('says everything that is wrong, with the field', () => {
+    expect(priceOrder([single], [], -5)).toEqual({
+      problems: [
+        { path: 'lines', message: 'Choose at least one ticket.' },
+        { path: 'donation.amount', message: 'A donation is an amount of 0 or more, up to 100,000.' },
+      ],
+    });
+    const twice = priceOrder(
+      [single],
+      [
+        { offerId: 'single', units: 9 },
+        { offerId: 'single', units: 1 },
+        { offerId: 'gone', units: 1 },
+      ],
+      0,
+    );
+    expect('problems' in twice && twice.problems.map((p) => p.path)).toEqual([
+      'lines.0.units',
+      'lines.1.units',
+      'lines.2.offerId',
+    ]);
+  });
+});
+
+describe('capacity', () => {
+  test('the event’s seats and the offer’s quantity both hold', () => {
+    const taken: Taken = { seats: 85, unitsByOffer: new Map([['single', 39]]) };
+    expect(freeSeats({ capacity: 90 }, taken)).toBe(5);
+    expect(freeUnits(single, { capacity: 90 }, taken)).toBe(1);
+    expect(freeUnits(table, { capacity: 90 }, taken)).toBe(0);
+    expect(fits(orderOf(2), { capacity: 90 }, taken)).toBe(false);
+    expect(fits(orderOf(1), { capacity: 90 }, taken)).toBe(true);
+    expect(freeUnits(single, { capacity: null }, taken)).toBe(1);
+  });
+
+  test('whatever arrives in whatever order, nothing is oversold', () => {
+    fc.assert(
+      fc.property(
+        fc.nat(60),
+        fc.array(fc.tuple(fc.constantFrom(single, table), fc.integer({ min: 1, max: 8 })), { maxLength: 60 }),
+        (capacity, arrivals) => {
+          let taken: Taken = nobody;
+          for (const [offer, units] of arrivals) {
+            const order = orderOf(units, offer);
+            if (!fits(order, { capacity }, taken)) continue;
+            taken = {
+              seats: taken.seats + order.seats,
+              unitsByOffer: new Map(taken.unitsByOffer).set(
+                offer.id,
+                (taken.unitsByOffer.get(offer.id) ?? 0) + units,
+              ),
+            };
+          }
+          expect(taken.seats).toBeLessThanOrEqual(capacity);
+          for (const offer of [single, table])
+            expect(taken.unitsByOffer.get(offer.id) ?? 0).toBeLessThanOrEqual(offer.quantity!);
+        },
+      ),
+    );
+  });
+});
+
+describe('the waitlist', () => {
+  const now = '2026-07-09T12:00:00.000Z';
+  const starts = '2026-08-08T12:00:00.000Z';
+
+  test('freed seats go to the first party they fit; larger ones ahead are passed over with the reason', () => {
+    const waiting = [
+      party('six', '2026-07-01', 6),
+      party('four', '2026-07-02', 4),
+      party('two', '2026-07-03', 2),
+    ];
+    const offers = offersFor(waiting, { capacity: 90 }, { seats: 86, unitsByOffer: new Map() }, now, starts);
+    expect(offers.map((o) => o.party.orderId)).toEqual(['four']);
+    expect(offers[0]!.passedOver.map((p) => [p.party.orderId, p.why])).toEqual([
+      ['six', 'needs 6 seats, 4 are free'],
+    ]);
+    expect(offers[0]!.until).toBe('2026-07-10T12:00:00.000Z');
+  });
+
+  test('what is left goes on to the next that fits', () => {
+    const waiting = [party('a', '2026-07-01', 2), party('b', '2026-07-02', 3), party('c', '2026-07-03', 1)];
+    expect(
+      offersFor(waiting, { capacity: 10 }, { seats: 7, unitsByOffer: new Map() }, now, starts).map(
+        (o) => o.party.orderId,
+      ),
+    ).toEqual(['a', 'c']);
+  });
+
+  test('the deadline is never later than an hour before the start, and nothing is offered after that', () => {
+    const waiting = [party('a', '2026-07-01', 1)];
+    const soon = '2026-07-09T20:00:00.000Z';
+    expect(offersFor(waiting, { capacity: 1 }, nobody, now, soon)[0]!.until).toBe('2026-07-09T19:00:00.000Z');
+    expect(offersFor(waiting, { capacity: 1 }, nobody, '2026-07-09T19:30:00.000Z', soon)).toEqual([]);
+  });
+
+  test('offers never exceed what is free, and nobody is passed over who would have fitted', () => {
+    fc.assert(
+      fc.property(fc.nat(12), fc.array(fc.integer({ min: 1, max: 6 }), { maxLength: 12 }), (free, sizes) => {
+        const waiting = sizes.map((size, at) => party(`p${String(at).padStart(2, '0')}`, '2026-07-01', size));
+        const offers = offersFor(waiting, { capacity: free }, nobody, now, starts);
+        let left = free;
+        for (const p of [...waiting].sort(queueOrder)) {
+          const offered = offers.some((o) => o.party.orderId === p.orderId);
+          expect(offered).toBe(p.seats <= left);
+          if (offered) left -= p.seats;
+        }
+        expect(left).toBeGreaterThanOrEqual(0);
+      }),
+    );
+  });
+
+  test('says why a party does not fit', () => {
+    expect(whyNot(party('a', now, 2), { capacity: 1 }, { seats: 1, unitsByOffer: new Map() })).toBe(
+      'needs 2 seats, none is free',
+    );
+    expect(
+      whyNot(party('a', now, 2), { capacity: null }, { seats: 1, unitsByOffer: new Map([['single', 39]]) }),
+    ).toBe('Guided paddle is sold out');
+    expect(whyNot(party('a', now, 1), { capacity: 5 }, nobody)).toBe('fits');
+  });
+});
+
+test('a registration that has ended stays ended, except when money came late', () => {
+  for (const to of registrationStates) {
+    expect(mayBecome('withdrawn', to)).toBe(false);
+    expect(mayBecome('declined', to)).toBe(false);
+    expect(mayBecome('lapsed', to)).toBe(to === 'confirmed');
+  }
+});
+
+test('answers are checked by the kind of their question', () => {
+  const q = (kind: Question['kind'], required = false): Question => ({
+    id: 'q',
+    scope: 'order',
+    kind,
+    prompt: '',
+    required,
+    choices: ['red', 'green'],
+    offerId: null,
+  });
+  expect(problemWith(q('text', true), '')).toBe('Please answer this.');
+  expect(problemWith(q('text'), undefined)).toBeNull();
+  expect(problemWith(q('text'), 'x'.repeat(2001))).toMatch(/2000/u);
+  expect(problemWith(q('one of'), 'blue')).toMatch(/Choose/u);
+  expect(problemWith(q('several of'), ['red', 'green'])).toBeNull();
+  expect(problemWith(q('yes or no'), 'yes')).toMatch(/yes or no/u);
+  expect(problemWith(q('yes or no'), false)).toBeNull();
+});

@@ -1,0 +1,137 @@
+import { type ChildProcess, spawn } from 'node:child_process';
+import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { afterEach, describe, expect, test } from 'vitest';
+import { migrate } from '#server/db/migrate.ts';
+import { FolderHeld, holdFolder } from '#server/db/owner.ts';
+import { openPglite } from '#server/db/pglite.ts';
+import { Caller, templatePath } from './harness.ts';
+
+const folders: string[] = [];
+const makeFolder = (): string => {
+  const folder = mkdtempSync(join(tmpdir(), 'acolyte-'));
+  folders.push(folder);
+  return folder;
+};
+afterEach(() => {
+  for (const folder of folders.splice(0)) rmSync(folder, { recursive: true, force: true });
+});
+
+/** Starts the server as a process of its own and waits until it answers. */
+async function startServer(folder: string, port: number): Promise<ChildProcess> {
+  const child = spawn('npx', ['--no-install', 'tsx', 'src/server/main.ts'], {
+    env: {
+      ...process.env,
+      PORT: String(port),
+      ACOLYTE_DATA: folder,
+      ACOLYTE_PAGES: 'off',
+      ACOLYTE_LOG: 'off',
+    },
+    stdio: 'ignore',
+    detached: true,
+  });
+  for (let n = 0; n < 300; n += 1) {
+    const up = await fetch(`http://127.0.0.1:${port}/healthz`).then(
+      (r) => r.ok,
+      () => false,
+    );
+    if (up) return child;
+    await new Promise((resolve) => setTimeout(resolve, 100));
+  }
+  throw new Error('the server did not start');
+}
+const kill = (child: ChildProcess, signal: NodeJS.Signals): Promise<void> =>
+  new Promise((resolve) => {
+    child.on('exit', () => resolve());
+    process.kill(-child.pid!, signal);
+  });
+
+describe('a data folder', () => {
+  test('has one owner; a lock left by a crash does not block', () => {
+    const folder = makeFolder();
+    const letGo = holdFolder(folder, 4400);
+    writeFileSync(
+      join(folder, 'owner.json'),
+      JSON.stringify({
+        pid: 1,
+        started: readFileSync('/proc/1/stat', 'utf8').split(') ')[1]!.split(' ')[19],
+        port: 4400,
+      }),
+    );
+    expect(() => holdFolder(folder, 4401)).toThrow(FolderHeld);
+    expect(() => holdFolder(folder, 4401)).toThrow(/in use by process 1, which answers on port 4400/u);
+    letGo();
+    // The process is gone, or another one has its number.
+    for (const left of [
+      '{"pid":99999999,"started":"1","port":1}',
+      '{"pid":1,"started":"not the same start","port":1}',
+      '{"pi',
+    ]) {
+      writeFileSync(join(folder, 'owner.json'), left);
+      holdFolder(folder, null)();
+    }
+  });
+
+  test('whatever was acknowledged is there after a kill in the middle of writes', async () => {
+    const folder = makeFolder();
+    const port = 45_000 + Math.floor(Math.random() * 2000);
+    const db = await openPglite({
+      folder: join(folder, 'pg'),
+      template: new Blob([readFileSync(templatePath)]),
+    });
+    await db.close();
+    const server = await startServer(folder, port);
+    const odalys = new Caller(`http://127.0.0.1:${port}`);
+    await odalys.call('POST /api/sign-in', {
+      body: { email: 'odalys@brackenmere.example', password: 'marsh-wren-2026' },
+    });
+    const acknowledged: string[] = [];
+    const writing = (async () => {
+      for (let n = 0; ; n += 1) {
+        const given = `Kept${n}`;
+        const reply = await odalys
+          .try('POST /api/contacts', { body: { given, family: 'Durable' } })
+          .catch(() => null);
+        if (!reply) return;
+        if (reply.status === 201) acknowledged.push(given);
+        if (n === 60) void kill(server, 'SIGKILL');
+      }
+    })();
+    await writing;
+    expect(acknowledged.length).toBeGreaterThanOrEqual(60);
+    const again = await startServer(folder, port);
+    const back = new Caller(`http://127.0.0.1:${port}`);
+    await back.call('POST /api/sign-in', {
+      body: { email: 'odalys@brackenmere.example', password: 'marsh-wren-2026' },
+    });
+    const { contacts } = await back.call('GET /api/contacts', { query: { q: 'durable', limit: 500 } });
+    const there = new Set(contacts.map((c) => c.given));
+    expect(acknowledged.filter((given) => !there.has(given))).toEqual([]);
+    await kill(again, 'SIGTERM');
+    const closed = await openPglite({ folder: join(folder, 'pg') });
+    expect(await closed.query('select count(*)::int as n from organization')).toEqual([{ n: 1 }]);
+    await closed.close();
+  });
+});
+
+describe('migrations', () => {
+  test('are applied once, and one that was changed afterwards is refused', async () => {
+    const db = await openPglite({});
+    const one = { name: '0001_a.sql', sql: 'create table a (id int);' };
+    const two = { name: '0002_b.sql', sql: 'create table b (id int);' };
+    expect(await migrate(db, [one])).toBe(1);
+    expect(await migrate(db, [one, two])).toBe(1);
+    expect(await migrate(db, [one, two])).toBe(0);
+    await expect(migrate(db, [{ ...one, sql: 'create table a (id bigint);' }, two])).rejects.toThrow(
+      /was changed after/u,
+    );
+    await expect(migrate(db, [two])).rejects.toThrow(/does not know/u);
+    // A migration that fails half-way leaves nothing behind.
+    await expect(
+      migrate(db, [one, two, { name: '0003_c.sql', sql: 'create table c (id int); select nonsense();' }]),
+    ).rejects.toThrow();
+    await expect(db.query('select 1 from c')).rejects.toThrow();
+    await db.close();
+  });
+});
