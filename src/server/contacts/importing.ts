@@ -17,6 +17,24 @@ import { theOrganization } from '../staff/store.ts';
 import { createContact, refreshSearch } from './linking.ts';
 import { candidatesFor, nameKey } from './store.ts';
 
+/**
+ * Keeps the rows of a table whose columns could not be made out: every row waits, with what is missing as the reason,
+ * until somebody says what the columns mean.
+ */
+export async function keepUnread(
+  w: Work,
+  importId: string,
+  rows: Table['rows'],
+  problems: readonly string[],
+): Promise<void> {
+  await insert(
+    w.tx,
+    'import_rows',
+    rows.map(({ line, cells }) => ({ importId, line, cells, verdict: 'rejected', reasons: problems })),
+  );
+  await update(w.tx, 'imports', importId, { counts: { new: 0, known: 0, look: 0, rejected: rows.length } });
+}
+
 /** Checks every row of a table against the contacts and against one another, and keeps the result. Nothing else changes. */
 export async function checkImport(
   w: Work,

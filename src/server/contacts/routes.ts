@@ -1,5 +1,5 @@
 import type { ContactRecord, contactsContract, ImportRow, ImportSummary } from '#contract/contacts.ts';
-import { type Mapping, proposeMapping } from '#core/contacts/importing.ts';
+import { type Mapping, problemsWithMapping, proposeMapping } from '#core/contacts/importing.ts';
 import { fullName } from '#core/contacts/names.ts';
 import { emailKey, isEmail, readPhone } from '#core/contacts/reach.ts';
 import { readTable, TableProblem } from '#core/exchange/table.ts';
@@ -12,7 +12,7 @@ import { audit } from '../http/app.ts';
 import type { Handlers } from '../http/handle.ts';
 import { type FieldProblem, invalid, notFound } from '../http/problem.ts';
 import { theOrganization } from '../staff/store.ts';
-import { applyImport, checkImport, needState, undoImport } from './importing.ts';
+import { applyImport, checkImport, keepUnread, needState, undoImport } from './importing.ts';
 import { readLifeline } from './lifeline.ts';
 import { linkPerson, refreshSearch } from './linking.ts';
 import * as store from './store.ts';
@@ -185,7 +185,9 @@ export const contactsHandlers: Handlers<typeof contactsContract> = {
         createdBy: staff.id,
         createdAt: now,
       });
-      await checkImport(c, id, table, mapping);
+      const unread = problemsWithMapping(mapping, table.headings.length);
+      if (unread.length) await keepUnread(c, id, table.rows, unread);
+      else await checkImport(c, id, table, mapping);
       return summary(tx, id);
     } catch (error) {
       if (error instanceof TableProblem) throw invalid([{ path: 'content', message: error.message }]);
@@ -207,7 +209,7 @@ export const contactsHandlers: Handlers<typeof contactsContract> = {
     >(
       `select line, verdict, reasons, person, cells, contact_id, c.given_name as known_given, c.family_name as known_family
        from import_rows r left join contacts c on c.id = r.contact_id
-       where import_id = $1 and ($2::text is null or verdict = $2) order by line limit 2000`,
+       where r.import_id = $1 and ($2::text is null or r.verdict = $2) order by r.line limit 2000`,
       [params.id, query.verdict ?? null],
     );
     return rows.map(({ line, verdict, reasons, person, cells, contactId, knownGiven, knownFamily }) => ({
