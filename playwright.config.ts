@@ -14,6 +14,7 @@ export default defineConfig({
     locale: 'en-CA',
     timezoneId: 'America/Halifax',
     trace: 'retain-on-failure',
+    actionTimeout: 15_000,
     launchOptions: {
       executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
       args: [

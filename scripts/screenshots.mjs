@@ -1,0 +1,104 @@
+import { spawn } from 'node:child_process';
+import { cpSync, mkdirSync, mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { chromium as driver } from '@playwright/test';
+import { build, chromium, install, root, run, say, stop } from './shared.mjs';
+
+// npm run screenshots: one picture of each main view, from the demonstration as it begins.
+await install();
+await build();
+const executablePath = await chromium();
+if (!executablePath) stop('Chromium is needed for the pictures.');
+const folder = mkdtempSync(join(tmpdir(), 'acolyte-pictures-'));
+if (process.env.ACOLYTE_FILLED) cpSync(process.env.ACOLYTE_FILLED, folder, { recursive: true });
+else if ((await run('node', [join(root, 'dist/server/fill.js'), folder])) !== 0)
+  stop('The demonstration could not be filled.');
+rmSync(join(folder, 'owner.json'), { force: true });
+const base = 'http://localhost:45902';
+const server = spawn('node', [join(root, 'dist/server/main.js')], {
+  env: { ...process.env, NODE_ENV: 'production', ACOLYTE_DATA: folder, ACOLYTE_LOG: 'off', PORT: '45902' },
+  stdio: 'ignore',
+});
+while (
+  !(await fetch(`${base}/healthz`).then(
+    (r) => r.ok,
+    () => false,
+  ))
+)
+  await new Promise((r) => setTimeout(r, 100));
+
+const browser = await driver.launch({
+  executablePath,
+  args: [
+    '--no-sandbox',
+    '--disable-background-networking',
+    '--disable-component-update',
+    '--disable-sync',
+    '--no-first-run',
+  ],
+});
+const out = join(root, 'docs/screenshots');
+mkdirSync(out, { recursive: true });
+const pageOf = async (email, phone = false) => {
+  const context = await browser.newContext({
+    baseURL: base,
+    viewport: phone ? { width: 390, height: 844 } : { width: 1280, height: 800 },
+    timezoneId: 'America/Halifax',
+    locale: 'en-CA',
+  });
+  if (email)
+    await context.request.post('/api/sign-in', {
+      data: { email, password: 'marsh-wren-2026' },
+      headers: { origin: base },
+    });
+  return context.newPage();
+};
+const take = async (page, path, name, before) => {
+  await page.goto(path);
+  await page.waitForLoadState('networkidle').catch(() => undefined);
+  await page.locator('h1').first().waitFor();
+  await before?.(page);
+  await page.evaluate(() => document.fonts.ready);
+  await page.screenshot({ path: join(out, `${name}.png`) });
+  say(`  ${name}.png`);
+};
+const odalys = await pageOf('odalys@brackenmere.example');
+const events = await (await odalys.request.get('/api/events')).json();
+const idOf = (title, from = '') =>
+  events.find((e) => e.title === title && (e.startsLocal ?? '') >= from && !e.isTemplate).id;
+const water = idOf('Open Water Day', '2026-07');
+const lastWater = events.filter((e) => e.title === 'Open Water Day' && e.state === 'wrapped').at(-1).id;
+const settled = (selector) => (page) => page.locator(selector).first().waitFor();
+await take(odalys, '/desk', 'desk', settled('.due'));
+await take(odalys, '/season', 'season', settled('.table'));
+await take(odalys, `/events/${water}/plan`, 'event-plan', settled('form, .form'));
+await take(
+  odalys,
+  `/events/${idOf('Reedbed Symposium', '2026-07')}/clearance`,
+  'event-clearance',
+  settled('.lines'),
+);
+await take(odalys, `/events/${water}/registration`, 'event-registration', settled('.seats'));
+await take(odalys, `/events/${water}/crew`, 'event-crew', settled('.table'));
+await take(odalys, `/events/${water}/messages`, 'event-messages', settled('.lines'));
+await take(odalys, `/events/${lastWater}/wrap-up`, 'event-wrap-up', settled('.table'));
+await take(odalys, '/contacts', 'contacts', settled('.table'));
+await take(odalys, '/contacts', 'person', async (page) => {
+  await page.locator('#search').fill('delacroix mai');
+  await page.getByRole('option').first().click();
+  await page.locator('.lifeline').waitFor();
+});
+await take(odalys, '/ledger', 'ledger', settled('.table'));
+await take(odalys, '/records', 'records', settled('.apexcharts-bar-area'));
+await take(odalys, '/tray', 'tray', settled('.table'));
+await take(odalys, '/import', 'import', async (page) => {
+  await page.locator('input[type=file]').setInputFiles(join(root, 'tests/data/members.csv'));
+  await page.locator('tbody tr').nth(12).waitFor();
+});
+await take(await pageOf(null, true), '/e/open-water-day-2026-08-08', 'public-event', settled('.rows'));
+await take(await pageOf('door@brackenmere.example', true), `/doors/${water}`, 'door', settled('li'));
+await browser.close();
+server.kill('SIGTERM');
+await new Promise((r) => server.on('exit', r));
+rmSync(folder, { recursive: true, force: true });

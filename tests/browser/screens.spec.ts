@@ -1,0 +1,57 @@
+import { checkAccess, expect, pageOf, test } from './site.ts';
+
+test('the places of the coordinator are reachable by keyboard, and axe finds nothing wrong in light and dark', async ({
+  browser,
+  site,
+}) => {
+  const page = await pageOf(browser, site, 'Odalys Ferrant');
+  for (const colorScheme of ['light', 'dark'] as const) {
+    await page.emulateMedia({ colorScheme });
+    for (const [path, heading] of [
+      ['/desk', 'Thursday 9 July'],
+      ['/season', 'Season'],
+      ['/contacts', 'Contacts'],
+      ['/ledger', 'Ledger'],
+      ['/records', 'Records'],
+      ['/tray', 'Tray'],
+      ['/team', 'Team and roles'],
+      ['/import', 'Bring people in'],
+    ] as const) {
+      await page.goto(path);
+      await expect(page.getByRole('heading', { name: heading })).toBeVisible();
+      await checkAccess(page);
+    }
+  }
+  await page.keyboard.press('?');
+  await expect(page.getByRole('dialog', { name: 'Keys' })).toBeVisible();
+  await page.keyboard.press('Escape');
+  await expect(page.getByRole('dialog')).toHaveCount(0);
+});
+
+test('roles see their places only, and signing out ends it', async ({ browser, site }) => {
+  const page = await pageOf(browser, site, 'Wilhelmina Nguyen');
+  await expect(page.getByRole('navigation', { name: 'Places' }).getByRole('link')).toHaveText([
+    'Desk',
+    'Season',
+    'Records',
+  ]);
+  await page.getByRole('button', { name: 'W. Nguyen' }).click();
+  await page.getByRole('menuitem', { name: 'Sign out' }).click();
+  await page.waitForURL('**/sign-in');
+  await page.goto('/desk');
+  await page.waitForURL('**/sign-in?back=%2Fdesk');
+});
+
+test('public pages speak French, and say plainly what is not there', async ({ browser, site }) => {
+  const page = await pageOf(browser, site, null, true);
+  await page.goto(`${site.origin}/`);
+  await expect(page.getByRole('heading', { name: 'Coming events' })).toBeVisible();
+  await page.getByRole('button', { name: 'Français' }).click();
+  await expect(page.getByRole('heading', { name: 'Activités à venir' })).toBeVisible();
+  expect(await page.evaluate(() => document.documentElement.lang)).toBe('fr');
+  const missing = await page.goto(`${site.origin}/e/nothing-here`);
+  expect(missing?.status()).toBe(404);
+  await expect(page.getByRole('heading', { name: "Cette page n'existe pas" })).toBeVisible();
+  await page.goto(`${site.origin}/m/altered-link-that-leads-nowhere`);
+  await expect(page.getByRole('heading', { name: "Cette page n'existe pas" })).toBeVisible();
+});

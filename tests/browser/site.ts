@@ -1,0 +1,78 @@
+import { existsSync, mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { AxeBuilder } from '@axe-core/playwright';
+import { type Browser, test as base, expect, type Page } from '@playwright/test';
+import { openPglite } from '../../src/server/db/pglite.ts';
+import { demoSignIns } from '../../src/server/staff/demoSignIns.ts';
+import { type Started, start } from '../../src/server/start.ts';
+import { templatePath } from '../api/harness.ts';
+import makeTemplate from '../api/template.ts';
+
+/** The product, running on a fresh copy of the founded organization. */
+export interface Site {
+  origin: string;
+  started: Started;
+}
+
+export const test = base.extend<object, { site: Site }>({
+  site: [
+    // biome-ignore lint/correctness/noEmptyPattern: fixtures take their dependencies by destructuring
+    async ({}, use) => {
+      const folder = mkdtempSync(join(tmpdir(), 'acolyte-browser-'));
+      if (!existsSync(templatePath)) await makeTemplate();
+      const db = await openPglite({
+        folder: join(folder, 'pg'),
+        template: new Blob([readFileSync(templatePath)]),
+      });
+      await db.close();
+      const port = 47_000 + Math.floor(Math.random() * 2_000);
+      const started = await start({
+        folder,
+        port,
+        origin: `http://localhost:${port}`,
+        demoSignIns,
+        quiet: true,
+        limits: { publicWrites: 10_000, signIns: 10_000 },
+      });
+      await use({ origin: `http://localhost:${port}`, started });
+      await started.stop();
+      rmSync(folder, { recursive: true, force: true });
+    },
+    { scope: 'worker', timeout: 60_000 },
+  ],
+});
+export { expect };
+
+/** A page of somebody's own, signed in by the list on the sign-in page. */
+export async function pageOf(
+  browser: Browser,
+  site: Site,
+  name: string | null,
+  phone = false,
+): Promise<Page> {
+  const context = await browser.newContext({
+    baseURL: site.origin,
+    viewport: phone ? { width: 390, height: 844 } : { width: 1280, height: 800 },
+  });
+  const page = await context.newPage();
+  page.on('pageerror', (error) => {
+    throw error;
+  });
+  if (name) {
+    await page.goto('/sign-in');
+    await page
+      .getByRole('listitem')
+      .filter({ hasText: name })
+      .getByRole('button', { name: 'Sign in' })
+      .click();
+    await page.waitForURL('**/desk');
+  }
+  return page;
+}
+
+/** Checks the page with axe: nothing it can find may be wrong. */
+export async function checkAccess(page: Page): Promise<void> {
+  const { violations } = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa', 'wcag21aa']).analyze();
+  expect(violations.map((v) => `${v.id}: ${v.nodes.map((n) => n.target.join(' ')).join(', ')}`)).toEqual([]);
+}

@@ -1,0 +1,315 @@
+import type { Page } from '@playwright/test';
+import { checkAccess, expect, pageOf, test } from './site.ts';
+
+/** Moves the clock from the frame to a wall time in Halifax. */
+async function moveClock(page: Page, to: string): Promise<void> {
+  await page.getByTitle('Move the clock').click();
+  await page.getByLabel('To a date and time').fill(to);
+  await page.getByRole('button', { name: 'Move', exact: true }).click();
+  await expect(page.getByText(/^(Done:|Nothing came due)/u)).toBeVisible();
+  await page.getByRole('button', { name: 'Close' }).click();
+}
+
+async function signWaiver(page: Page, button: string, name: string): Promise<void> {
+  await page.getByRole('button', { name: button, exact: true }).click();
+  const form = page.locator('form.say');
+  for (const box of await form.getByRole('checkbox').all()) await box.check();
+  await form.getByLabel('Type your first and last name').fill(name);
+  await form.getByRole('button', { name: 'Sign', exact: true }).click();
+  await expect(form).toHaveCount(0);
+}
+
+test('one event from an import to a lifeline, in the real interface', async ({ browser, site }) => {
+  test.setTimeout(240_000);
+  const odalys = await pageOf(browser, site, 'Odalys Ferrant');
+  let eventId = '';
+
+  await test.step('bring people in, look at the dry run, apply', async () => {
+    await odalys.goto('/import');
+    await odalys.locator('input[type=file]').setInputFiles('tests/data/members.csv');
+    await expect(odalys.getByRole('heading', { name: 'members.csv' })).toBeVisible();
+    await expect(odalys.getByLabel('Meaning of Emergency phone')).toHaveValue('emergency phone');
+    await odalys.getByRole('button', { name: /^New \d+/u }).click();
+    await checkAccess(odalys);
+    await odalys.getByRole('button', { name: 'Apply', exact: true }).click();
+    await odalys.getByRole('button', { name: /^Apply \d+ rows/u }).click();
+    await expect(odalys.getByRole('button', { name: 'Undo this import' })).toBeVisible({ timeout: 60_000 });
+    await odalys.goto('/contacts');
+    await odalys.getByLabel('Filter contacts').fill('nettle amara');
+    await expect(odalys.getByText('Nettle, Amara')).toBeVisible();
+  });
+
+  await test.step('plan an event; it saves as typed and no date was filled in', async () => {
+    await odalys.goto('/season');
+    await expect(odalys.getByRole('heading', { name: 'Season' })).toBeVisible();
+    await odalys.keyboard.press('n');
+    await odalys.getByLabel('Public title', { exact: true }).fill('Lantern Paddle');
+    await odalys.getByRole('button', { name: 'Begin', exact: true }).click();
+    await odalys.waitForURL('**/plan');
+    eventId = odalys.url().split('/').at(-2)!;
+    await expect(odalys.getByLabel('Date', { exact: true })).toHaveValue('');
+    await odalys.getByLabel('Date', { exact: true }).fill('2026-08-14');
+    await expect(odalys.getByText('a Friday, 36 days from now')).toBeVisible();
+    await odalys.getByLabel('Begins', { exact: true }).fill('20:30');
+    await odalys.getByLabel('Ends', { exact: true }).fill('00:30');
+    await odalys.getByRole('button', { name: 'It ends at 00:30 the next day' }).click();
+    await odalys.getByLabel('Doors', { exact: true }).fill('20:00');
+    await odalys.getByLabel('Place', { exact: true }).selectOption({ label: 'Sluice Landing' });
+    await odalys.getByLabel('Capacity', { exact: true }).fill('3');
+    await odalys.getByLabel('boats or vehicles are used').check();
+    await odalys.getByLabel('Waiver', { exact: true }).selectOption({ index: 2 });
+    await odalys.getByRole('button', { name: 'Add an offer' }).click();
+    await odalys.getByLabel('Price', { exact: true }).fill('25');
+    await odalys.getByRole('button', { name: 'Ask something' }).click();
+    await odalys.getByLabel('Question', { exact: true }).fill('Anything we should know?');
+    await odalys.getByLabel('shown at the door').check();
+    await odalys.getByRole('button', { name: 'Ask afterwards' }).click();
+    await expect(odalys.getByRole('status').filter({ hasText: 'Saved' })).toBeVisible();
+    await expect(odalys.getByRole('heading', { name: 'Lantern Paddle' })).toBeVisible();
+    await expect(odalys.getByText('Friday 14 August 2026, 20:30–00:30 next day')).toBeVisible();
+    await checkAccess(odalys);
+  });
+
+  await test.step('clearance: sent, decided by those it concerns, opened', async () => {
+    await odalys.keyboard.press('Escape');
+    await odalys.getByRole('navigation', { name: 'Stages' }).getByRole('link', { name: 'Clearance' }).click();
+    await odalys.getByRole('button', { name: 'Send for clearance' }).click();
+    await odalys.getByRole('dialog').getByRole('button', { name: 'Send for clearance' }).click();
+    await expect(odalys.getByRole('heading', { name: 'In clearance' })).toBeVisible();
+    const tobias = await pageOf(browser, site, 'Tobias Wren-Achebe');
+    await tobias.getByRole('link', { name: 'Read and decide' }).click();
+    await tobias.getByLabel('Clear with a condition').check();
+    await tobias.getByLabel('The condition').fill('A second safety boat.');
+    await tobias.getByRole('button', { name: 'Clear with a condition' }).click();
+    await expect(tobias.getByText('A second safety boat.').first()).toBeVisible();
+    await tobias.context().close();
+    const marit = await pageOf(browser, site, 'Marit Solvang');
+    await marit.getByRole('link', { name: 'Read and decide' }).click();
+    await marit.getByRole('button', { name: 'Clear', exact: true }).click();
+    await expect(marit.getByRole('heading', { name: 'Cleared' })).toBeVisible();
+    await marit.context().close();
+    // The open page hears of it by itself.
+    await odalys.getByRole('button', { name: 'Open registration' }).click();
+    await odalys.getByRole('dialog').getByRole('button', { name: 'Open registration' }).click();
+    await expect(odalys.getByRole('link', { name: 'Public page' })).toBeVisible();
+  });
+
+  const mai = await pageOf(browser, site, null, true);
+  let manage = '';
+  let passCode = '';
+  await test.step('a family registers on a phone, pays, signs, and has passes', async () => {
+    await mai.goto('/');
+    await mai.getByRole('link', { name: 'Lantern Paddle' }).click();
+    await expect(mai.getByRole('heading', { name: 'Lantern Paddle' })).toBeVisible();
+    await checkAccess(mai);
+    const structured = await (await mai.request.get(mai.url())).text();
+    expect(structured).toContain('"@type":"Event"');
+    await mai.getByRole('link', { name: 'Register' }).click();
+    await mai.getByRole('button', { name: '+ Seat' }).click();
+    await mai.getByRole('group', { name: 'Seat 2' }).getByLabel('First name').fill('Théo');
+    await mai.getByRole('group', { name: 'Seat 2' }).getByLabel('Last name').fill('Delacroix-Nguyen');
+    await mai.getByRole('group', { name: 'Seat 2' }).getByLabel('Birth date').fill('2015-05-02');
+    await mai.getByRole('group', { name: 'Seat 2' }).getByLabel('Anything we should know?').fill('no nuts');
+    await mai.getByRole('button', { name: /Register and pay/u }).click();
+    await expect(mai.getByRole('alert')).toContainText('Give your first name.');
+    await mai.getByLabel('First name').first().fill('Mai');
+    await mai.getByLabel('Last name').first().fill('Delacroix-Nguyen');
+    await mai.getByLabel('Email', { exact: true }).fill('dn@harbourpost.example');
+    await mai.getByLabel('Amount').fill('10');
+    await mai.getByLabel('Fund', { exact: true }).selectOption({ label: 'Hide Appeal' });
+    await checkAccess(mai);
+    await mai.getByRole('button', { name: 'Register and pay $60' }).click();
+    await mai.waitForURL('**/m/*');
+    manage = mai.url();
+    await mai.getByRole('button', { name: '9000 0000 0000 0002' }).click();
+    await mai.getByRole('button', { name: 'Pay $60' }).click();
+    await expect(mai.getByText('The card was declined.')).toBeVisible();
+    await mai.getByRole('button', { name: '9000 0000 0000 0001' }).click();
+    await mai.getByRole('button', { name: 'Pay $60' }).click();
+    await expect(mai.getByRole('heading', { name: 'You are registered' })).toBeVisible();
+    await signWaiver(mai, 'Sign', 'Mai Delacroix-Nguyen');
+    passCode = (await mai.locator('.code').first().textContent())!;
+    await checkAccess(mai);
+    const pdf = await mai.request.get(`/api/public/orders/${manage.split('/').at(-1)}/passes.pdf`);
+    expect((await pdf.body()).subarray(0, 5).toString()).toBe('%PDF-');
+  });
+
+  await test.step('when it is full the next party waits, and a withdrawal offers it the seats', async () => {
+    const jun = await pageOf(browser, site, null);
+    await jun.goto(`${site.origin}/e/lantern-paddle/register`);
+    await jun.getByRole('button', { name: '+ Seat' }).click();
+    await jun.getByLabel('First name').first().fill('Jun');
+    await jun.getByLabel('Last name').first().fill('Baptiste');
+    await jun.getByLabel('Email', { exact: true }).fill('jun@tidepost.example');
+    await jun.getByRole('button', { name: 'Join the waitlist' }).click();
+    await expect(jun.getByText('Your party is number 1 in the queue.')).toBeVisible();
+    await odalys.goto(`/events/${eventId}/registration`);
+    await expect(odalys.getByRole('heading', { name: '2 of 3 seats confirmed' })).toBeVisible();
+    await expect(odalys.getByText('1 child has no guardian')).toBeVisible();
+    await checkAccess(odalys);
+    await mai.reload();
+    await mai.getByRole('button', { name: 'Give seats up' }).click();
+    await mai.getByRole('group', { name: 'Give seats up' }).getByLabel(/Théo/u).check();
+    await mai.getByRole('button', { name: 'Give up 1 seat' }).click();
+    await expect(mai.getByText('$25 is to be paid back', { exact: false })).toBeVisible();
+    await expect(jun.getByRole('heading', { name: 'Seats came free for you' })).toBeVisible({
+      timeout: 30_000,
+    });
+    await jun.getByRole('button', { name: 'Take the seats' }).click();
+    await jun.getByRole('button', { name: '9000 0000 0000 0001' }).click();
+    await jun.getByRole('button', { name: 'Pay $50' }).click();
+    await expect(jun.getByRole('heading', { name: 'You are registered' })).toBeVisible();
+    await signWaiver(jun, 'Sign', 'Jun Baptiste');
+    await jun.context().close();
+    await expect(odalys.getByRole('heading', { name: '3 of 3 seats confirmed' })).toBeVisible();
+  });
+
+  await test.step('shifts: added, taken from the public page, assigned despite a clash with a reason', async () => {
+    await odalys.keyboard.press('4');
+    for (const role of ['Canoe leader', 'Safety boat']) {
+      await odalys.getByRole('button', { name: 'Add a shift' }).click();
+      await odalys.getByLabel('Role', { exact: true }).fill(role);
+      await expect(odalys.getByText('ends the next day')).toBeVisible();
+      await odalys.getByRole('dialog').getByRole('button', { name: 'Add', exact: true }).click();
+      await expect(odalys.getByRole('dialog')).toHaveCount(0);
+    }
+    const ewan = await pageOf(browser, site, null, true);
+    await ewan.goto(`${site.origin}/e/lantern-paddle/shifts`);
+    await ewan
+      .getByRole('listitem')
+      .filter({ hasText: 'Canoe leader' })
+      .getByRole('button', { name: 'Sign up' })
+      .click();
+    await ewan.getByLabel('First name').fill('Ewan');
+    await ewan.getByLabel('Last name').fill('Oakes');
+    await ewan.getByLabel('Email', { exact: true }).fill('ewan@fenmail.example');
+    await ewan.getByRole('button', { name: 'Sign up for Canoe leader' }).click();
+    await expect(ewan.getByRole('heading', { name: 'Your shifts, Ewan' })).toBeVisible();
+    await checkAccess(ewan);
+    await ewan.context().close();
+    await expect(odalys.getByRole('heading', { name: '1 of 2 places filled' })).toBeVisible();
+    await odalys
+      .getByRole('row')
+      .filter({ hasText: 'Safety boat' })
+      .getByRole('button', { name: 'Put somebody on' })
+      .click();
+    await odalys.getByLabel('Who', { exact: true }).fill('oakes');
+    await odalys
+      .getByRole('listitem')
+      .filter({ hasText: 'Ewan Oakes' })
+      .getByRole('button', { name: 'Put on' })
+      .click();
+    await expect(odalys.getByText('at the same time as Canoe leader (Lantern Paddle)')).toBeVisible();
+    await odalys.getByLabel('Why all the same').fill('The boats lie side by side.');
+    await odalys.getByRole('button', { name: 'Put Ewan Oakes on despite that' }).click();
+    await expect(odalys.getByRole('heading', { name: '2 of 2 places filled' })).toBeVisible();
+    await expect(odalys.getByText('despite a clash: The boats lie side by side.')).toBeVisible();
+    await checkAccess(odalys);
+  });
+
+  await test.step('messages: planned with reasons, failing and tried again, never twice', async () => {
+    await odalys.keyboard.press('5');
+    await odalys.getByRole('button', { name: 'Reminder, a day before' }).click();
+    await expect(odalys.getByText('planned Thu 13 Aug, 20:30').first()).toBeVisible();
+    await checkAccess(odalys);
+    await odalys.goto('/tray');
+    await moveClock(odalys, '2026-08-13T20:29');
+    await odalys.getByLabel('The mail stand-in').selectOption('fails once');
+    await moveClock(odalys, '2026-08-13T20:31');
+    await odalys.getByRole('button', { name: /^Failed 1/u }).click();
+    await expect(odalys.getByText('tried again later')).toBeVisible();
+    await moveClock(odalys, '2026-08-13T20:50');
+    await expect(odalys.getByRole('button', { name: /^Failed 0/u })).toBeVisible();
+    await odalys.getByRole('button', { name: /^Sent/u }).click();
+    await expect(odalys.getByRole('row').filter({ hasText: 'Reminder, a day before' })).toHaveCount(2);
+    await checkAccess(odalys);
+  });
+
+  await test.step('doors: scan, arrive, undo, walk-in; two devices agree', async () => {
+    await moveClock(odalys, '2026-08-14T20:05');
+    const door = await pageOf(browser, site, 'Wilhelmina Nguyen', true);
+    await door.goto(`${site.origin}/doors/${eventId}`);
+    const second = await pageOf(browser, site, 'Imani Okarro', true);
+    await second.goto(`${site.origin}/doors/${eventId}`);
+    await door.getByLabel('Search a name or scan a pass').fill(passCode);
+    await door.keyboard.press('Enter');
+    await expect(door.getByRole('heading', { name: 'Come in' })).toBeVisible();
+    await checkAccess(door);
+    await door.locator('.lamp').getByRole('button', { name: 'Arrive' }).click();
+    await expect(second.getByRole('status').filter({ hasText: '1 of 3 arrived' })).toBeVisible({
+      timeout: 2_000,
+    });
+    await second
+      .getByRole('listitem')
+      .filter({ hasText: 'Delacroix-Nguyen' })
+      .getByRole('button', { name: 'Undo' })
+      .click();
+    await expect(door.getByRole('status').filter({ hasText: '0 of 3 arrived' })).toBeVisible({
+      timeout: 2_000,
+    });
+    await door
+      .getByRole('listitem')
+      .filter({ hasText: 'Delacroix-Nguyen' })
+      .getByRole('button', { name: 'Arrive' })
+      .click();
+    await expect(door.getByRole('status').filter({ hasText: '1 of 3 arrived' })).toBeVisible();
+    await odalys.goto(`/events/${eventId}/plan`);
+    await odalys.getByLabel('Capacity', { exact: true }).fill('5');
+    await expect(odalys.getByRole('status').filter({ hasText: 'Saved' })).toBeVisible();
+    await door.getByRole('button', { name: 'Walk-in' }).click();
+    await door.getByLabel('First name').fill('Amara');
+    await door.getByLabel('Last name').fill('Nettle');
+    await door.getByLabel('Email', { exact: true }).fill('amara.nettle665@tidepost.example');
+    await door.getByRole('button', { name: 'Let in' }).click();
+    await expect(door.getByText('Amara is in, known to us; $25 to pay')).toBeVisible();
+    await door.context().close();
+    await second.context().close();
+  });
+
+  await test.step('wrap-up: survey by link, figures that reconcile', async () => {
+    await moveClock(odalys, '2026-08-15T09:00');
+    await odalys.goto('/tray?state=sent');
+    await odalys
+      .getByRole('row')
+      .filter({ hasText: 'Survey' })
+      .filter({ hasText: 'Mai Delacroix-Nguyen' })
+      .getByText('2 hours after the end')
+      .click();
+    const body = (await odalys.getByRole('dialog').locator('pre').textContent())!;
+    await odalys.keyboard.press('Escape');
+    await mai.goto(/http\S+\/s\/\S+/u.exec(body)![0]);
+    await mai.getByText('5', { exact: true }).click();
+    await mai.getByLabel('What should we do differently?').fill('More lanterns.');
+    await checkAccess(mai);
+    await mai.getByRole('button', { name: 'Send' }).click();
+    await expect(mai.getByRole('heading', { name: 'Thank you' })).toBeVisible();
+    await odalys.goto(`/events/${eventId}/wrap-up`);
+    await expect(odalys.getByRole('heading', { name: '2 came, 2 missed it' })).toBeVisible();
+    await expect(odalys.getByText('mean 5.0 of 5')).toBeVisible();
+    await expect(odalys.getByText('More lanterns.')).toBeVisible();
+    await expect(odalys.getByText('No:')).toHaveCount(0);
+    await checkAccess(odalys);
+  });
+
+  await test.step('the lifeline tells all of it', async () => {
+    await odalys.keyboard.press('/');
+    await odalys.keyboard.type('delacroix mai');
+    await expect(odalys.getByRole('option').filter({ hasText: 'Mai Delacroix-Nguyen' })).toBeVisible();
+    await odalys.keyboard.press('Enter');
+    const slide = odalys.getByRole('dialog');
+    await expect(slide.getByRole('heading', { name: 'Mai Delacroix-Nguyen' })).toBeVisible();
+    for (const words of [
+      'arrived',
+      'survey answered',
+      'payment $50',
+      'donation $10',
+      'waiver signed',
+      'message sent',
+      'booked for 2 seats',
+      'became a contact',
+    ])
+      await expect(slide.getByText(words).first()).toBeVisible();
+    await expect(slide.getByText('in the care of this person')).toBeVisible();
+    await checkAccess(odalys);
+  });
+});
