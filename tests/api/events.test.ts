@@ -558,6 +558,15 @@ describe('bringing people in', () => {
     expect(phones).toHaveLength(0);
     const found = await odalys.call('GET /api/search', { query: { q: 'nettle ama' } });
     expect(found.contacts[0]).toMatchObject({ given: 'Amara', family: 'Nettle', phone: '+19025550161' });
+    for (const [given, family] of [
+      ['Omar', 'Delacroix'],
+      ['Mai', 'Delacroix-Nguyen'],
+    ] as const)
+      await odalys.call('POST /api/contacts', { body: { given, family, email: `${given}@fenmail.example` } });
+    // “mai” begins a name; that it is inside fenmail counts less.
+    expect((await odalys.call('GET /api/search', { query: { q: 'delacroix mai' } })).contacts[0]!.given).toBe(
+      'Mai',
+    );
     const related = await odalys.call('GET /api/contacts/:id', { params: { id: found.contacts[0]!.id } });
     expect(related.related).toContainEqual(
       expect.objectContaining({

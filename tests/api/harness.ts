@@ -4,6 +4,7 @@ import type { AddressInfo } from 'node:net';
 import { join } from 'node:path';
 import type { Answered, ProblemBody, Sent } from '#contract/endpoint.ts';
 import type { Everything } from '#contract/index.ts';
+import { migrate } from '#server/db/migrate.ts';
 import { openPglite } from '#server/db/pglite.ts';
 import { projectRoot } from '#server/db/root.ts';
 import type { App } from '#server/http/app.ts';
@@ -93,12 +94,13 @@ export interface World {
   close(): Promise<void>;
 }
 
-/** A server on a fresh copy of the founded organization. */
+/** A server on a fresh copy of the founded organization, or on an empty database. */
 export async function makeWorld(
-  options: { limits?: { publicWrites: number; signIns: number } } = {},
+  options: { limits?: { publicWrites: number; signIns: number }; empty?: boolean } = {},
 ): Promise<World> {
   if (!existsSync(templatePath)) throw new Error('the template of the tests was not made');
-  const db = await openPglite({ template: new Blob([readFileSync(templatePath)]) });
+  const db = await openPglite(options.empty ? {} : { template: new Blob([readFileSync(templatePath)]) });
+  if (options.empty) await migrate(db);
   const { app, runner } = await assemble(db, 'a secret of the tests', '', true);
   const server = makeServer(app, {
     runner: () => runner,

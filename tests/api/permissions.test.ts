@@ -135,6 +135,44 @@ test('too many tries to sign in are slowed down', async () => {
   await world.close();
 });
 
+test('the first visit sets the organization up, once, and its coordinator can begin', async () => {
+  const world = await makeWorld({ empty: true });
+  const organization = {
+    name: 'Night Herons',
+    zone: 'America/Halifax',
+    currency: 'CAD',
+    country: 'CA',
+    sender: 'hello@herons.example',
+  };
+  const coordinator = { name: 'Una Teal', email: 'una@herons.example', password: 'a long enough one' };
+  expect(await world.anyone.call('GET /api/setup')).toMatchObject({ needed: true, signIns: [] });
+  const wrong = await world.anyone.try('POST /api/setup', {
+    body: { organization: { ...organization, zone: 'Mars/Base', currency: 'XXQ' }, coordinator },
+  });
+  expect(wrong.problem.fields?.map((f) => f.path)).toEqual(['organization.zone', 'organization.currency']);
+  await world.anyone.call('POST /api/setup', { body: { organization, coordinator } });
+  expect(
+    (await world.anyone.try('POST /api/setup', { body: { organization, coordinator } })).problem.code,
+  ).toBe('already-set-up');
+  await world.anyone.call('POST /api/sign-in', {
+    body: { email: 'UNA@herons.example', password: coordinator.password },
+  });
+  expect(await world.anyone.call('GET /api/me')).toMatchObject({
+    staff: { name: 'Una Teal' },
+    clock: { movable: false },
+  });
+  const now = (await world.anyone.call('GET /api/clock')).now;
+  expect(
+    (
+      await world.anyone.try('POST /api/clock', {
+        body: { to: new Date(Date.parse(now) + 60_000).toISOString() },
+      })
+    ).problem.code,
+  ).toBe('clock-not-movable');
+  await world.anyone.call('POST /api/events', { body: { publicTitle: 'First' } });
+  await world.close();
+});
+
 test('the OpenAPI description is valid and complete', async () => {
   const api = describeApi(everything, 'http://localhost:4400') as {
     paths: Record<string, Record<string, unknown>>;

@@ -88,16 +88,22 @@ export async function listContacts(
   return { contacts, total: total?.n ?? 0 };
 }
 
-/** The first contacts in which every word is found; those whose name starts with the search come first. */
+/**
+ * The best contacts in which every word is found. Words that begin a part of the name count before those found inside
+ * a word or in an address, so that "mai" finds Mai before somebody at fenmail.
+ */
 export async function searchContacts(tx: Queries, search: string, limit: number): Promise<ContactLine[]> {
   const words = searchWords(search);
   if (!words.length) return [];
-  const where = words.map((_, at) => `c.search_text like $${at + 2}`).join(' and ');
+  const inside = words.map((_, at) => `c.search_text like $${at + 1}`).join(' and ');
+  const begins = words
+    .map((_, at) => `((' ' || c.name_key) like $${words.length + at + 1})::int`)
+    .join(' + ');
   return tx.query<ContactLine>(
     `select ${lineColumns} from (
-       select * from contacts c where ${where}
-       order by (c.search_text like $1) desc, c.family_name, c.given_name, c.id limit ${limit}) c`,
-    [`${words.join(' ').replace(/[\\%_]/gu, '\\$&')}%`, ...words.map(like)],
+       select *, ${begins} as fit from contacts c where ${inside}
+       order by fit desc, c.family_name, c.given_name, c.id limit ${limit}) c order by fit desc, c.family_name, c.given_name, c.id`,
+    [...words.map(like), ...words.map((w) => `% ${w.replace(/[\\%_]/gu, '\\$&')}%`)],
   );
 }
 

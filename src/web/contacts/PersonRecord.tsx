@@ -77,7 +77,7 @@ function Totals({ contact: { totals: t } }: { contact: ContactRecord }) {
     ['Seen first, last', t.firstSeen ? `${dayAndYear(t.firstSeen)}, ${dayAndYear(t.lastSeen)}` : 'never yet'],
   ];
   return (
-    <div className="table">
+    <div className="table still">
       <table>
         <tbody>
           {rows.map(([label, value]) => (

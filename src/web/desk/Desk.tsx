@@ -65,7 +65,7 @@ export default function Desk() {
               </section>
               <section>
                 <h2 style={{ marginTop: 4 }}>Since yesterday</h2>
-                <div className="table">
+                <div className="table still">
                   <table>
                     <tbody>
                       {since.map((s) => (
@@ -79,7 +79,7 @@ export default function Desk() {
                 </div>
                 <h2 style={{ marginTop: 24 }}>Open now</h2>
                 {openNow.length === 0 && <p className="empty">No event takes registrations just now.</p>}
-                <div className="table">
+                <div className="table still">
                   <table>
                     <tbody>
                       {openNow.map((e) => (

@@ -52,7 +52,7 @@ export default function CrewSheet({ page }: { page: EventPage }) {
           {shifts.length === 0 && (
             <p className="empty">Nobody is needed yet. Add shifts by role, place and time.</p>
           )}
-          <div className="table" style={{ maxHeight: 'none' }}>
+          <div className="table still">
             <table>
               <tbody>
                 {shifts.map((s) => (

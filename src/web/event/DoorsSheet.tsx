@@ -28,7 +28,7 @@ export default function DoorsSheet({ page }: { page: EventPage }) {
             </p>
             <h3 style={{ marginTop: 18 }}>What the door will have to settle</h3>
             {stopped.length === 0 && <p className="empty">Nothing: everybody who is expected may come in.</p>}
-            <div className="table" style={{ maxHeight: 'none' }}>
+            <div className="table still">
               <table>
                 <tbody>
                   {stopped.map((r) => (

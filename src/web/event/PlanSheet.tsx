@@ -1,7 +1,9 @@
+import { useState } from 'react';
 import type { EventPage } from '#contract/events.ts';
 import { factFlags } from '#core/clearance/rules.ts';
 import { remarksOnSchedule } from '#core/events/schedule.ts';
-import { shiftDate } from '#core/time/wallTime.ts';
+import { sayConsequence } from '#core/time/say.ts';
+import { daysBetween, shiftDate } from '#core/time/wallTime.ts';
 import { useAsk } from '../parts/ask.ts';
 import { ChoiceField, Field, TextField } from '../parts/Field.tsx';
 import { Problems } from '../parts/notices.tsx';
@@ -15,24 +17,30 @@ export default function PlanSheet({ page }: { page: EventPage }) {
   const choices = useAsk('GET /api/choices').data;
   const { today } = useSaying();
   const wrong = problem?.fields ?? {};
-  const [date = '', from = ''] = (plan.startsLocal ?? '').split('T');
+  const [when, setWhen] = useState(() => {
+    const [date = '', from = ''] = (plan.startsLocal ?? '').split('T');
+    return { date, from };
+  });
+  const { date, from } = when;
   const [endDate = '', to = ''] = (plan.endsLocal ?? '').split('T');
   const [, doors = ''] = (plan.doorsLocal ?? '').split('T');
   const join = (d: string, t: string) => (d && t ? `${d}T${t}` : null);
-  const when = remarksOnSchedule(plan, today);
-  const setDate = (d: string) =>
+  // A start is saved only when both its date and its time were given; neither is ever filled in.
+  const setStart = (part: Partial<typeof when>) => {
+    const next = { ...when, ...part };
+    setWhen(next);
+    const days = part.date && date && part.date !== date ? daysBetween(date, part.date) : 0;
     change({
-      startsLocal: join(d, from || '00:00'),
-      ...(to
-        ? {
-            endsLocal: join(
-              endDate && date ? (endDate === date ? d : shiftDate(d, endDate > date ? 1 : 0)) : d,
-              to,
-            ),
-          }
-        : {}),
-      ...(doors ? { doorsLocal: join(d, doors) } : {}),
+      startsLocal: join(next.date, next.from),
+      ...(to && days ? { endsLocal: join(shiftDate(endDate, days), to) } : {}),
+      ...(doors && days ? { doorsLocal: join(next.date, doors) } : {}),
     });
+  };
+  const remarks = plan.startsLocal
+    ? remarksOnSchedule(plan, today).join('; ')
+    : date
+      ? `${sayConsequence(date, today)}; give the time it begins`
+      : '';
   const venue = choices?.venues.find((v) => v.id === plan.venueId);
   return (
     <>
@@ -94,8 +102,8 @@ export default function PlanSheet({ page }: { page: EventPage }) {
             label="Date"
             type="date"
             value={date}
-            set={setDate}
-            consequence={when.join('; ')}
+            set={(d) => setStart({ date: d })}
+            consequence={remarks}
             error={wrong.startsLocal ?? wrong['change.startsLocal']}
           />
           <TextField
@@ -104,13 +112,7 @@ export default function PlanSheet({ page }: { page: EventPage }) {
             set={(zone) => change({ zone })}
             error={wrong.zone}
           />
-          <TextField
-            label="Begins"
-            type="time"
-            value={plan.startsLocal ? from : ''}
-            set={(t) => date && change({ startsLocal: join(date, t) })}
-            help={date ? '' : 'Give the date first.'}
-          />
+          <TextField label="Begins" type="time" value={from} set={(t) => setStart({ from: t })} />
           <TextField
             label="Doors"
             type="time"
@@ -129,7 +131,7 @@ export default function PlanSheet({ page }: { page: EventPage }) {
             label="Ends on"
             type="date"
             value={endDate}
-            set={(d) => change({ endsLocal: join(d, to || '00:00') })}
+            set={(d) => to && change({ endsLocal: join(d, to) })}
           />
         </div>
         {date && to && endDate === date && `${to}` <= from && (

@@ -50,7 +50,7 @@ export default function WrapUpSheet({ page }: { page: EventPage }) {
               </div>
             </div>
             <div style={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: '0 32px', marginTop: 8 }}>
-              <div className="table">
+              <div className="table still">
                 <table>
                   <tbody>
                     {rows.map(([label, value, more]) => (
