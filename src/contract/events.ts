@@ -148,6 +148,7 @@ export const deskEntry = z.object({
 });
 export type DeskEntry = z.infer<typeof deskEntry>;
 
+const named = text(120).trim().min(1, 'Give a name.');
 const lead = ['unit lead'] as const;
 export const eventsContract = contract({
   'GET /api/desk': {
@@ -218,6 +219,48 @@ export const eventsContract = contract({
       templates: z.array(z.object({ id, title: z.string() })),
       funds: z.array(z.object({ id, name: z.string() })),
     }),
+  },
+  'POST /api/units': {
+    summary: 'Add a unit',
+    who: ['coordinator'],
+    body: z.object({ name: named, about: text(300).default('') }),
+    response: z.object({ id }),
+  },
+  'POST /api/venues': {
+    summary: 'Add a place to the register',
+    who: ['coordinator'],
+    body: z.object({
+      name: named,
+      address: text(200).trim().min(1, 'Give the address.'),
+      capacity: z
+        .int('Give a whole number.')
+        .min(1, 'At least 1, or leave it empty.')
+        .max(100_000)
+        .nullable()
+        .default(null),
+      accessNotes: text(500).default(''),
+    }),
+    response: z.object({ id }),
+  },
+  'POST /api/funds': {
+    summary: 'Add a fund that donations can go to',
+    who: ['coordinator', 'treasurer'],
+    body: z.object({ name: named }),
+    response: z.object({ id }),
+  },
+  'POST /api/waivers': {
+    summary:
+      'Add a waiver, or the next version of one with the same title; signatures keep the version they were given to',
+    who: ['coordinator'],
+    body: z.object({
+      title: named,
+      audience: z.enum(['everyone', 'minors', 'adults']),
+      clauses: z
+        .array(text(1000).trim().min(3, 'Write the clause.'))
+        .min(1, 'A waiver has at least one clause.')
+        .max(40),
+    }),
+    response: z.object({ id, version: z.int() }),
   },
   'GET /api/events/:id/stream': {
     summary: 'Server-sent events: one whenever something about the event changed',

@@ -170,6 +170,18 @@ test('the first visit sets the organization up, once, and its coordinator can be
     ).problem.code,
   ).toBe('clock-not-movable');
   await world.anyone.call('POST /api/events', { body: { publicTitle: 'First' } });
+  await world.anyone.call('POST /api/venues', { body: { name: 'Hide', address: '1 Heronry Cl' } });
+  expect(
+    (await world.anyone.try('POST /api/venues', { body: { name: 'hide', address: 'x' } })).problem.fields?.[0]
+      ?.path,
+  ).toBe('name');
+  const waiver = { title: 'At night', audience: 'everyone' as const, clauses: ['I bring a lamp.'] };
+  expect((await world.anyone.call('POST /api/waivers', { body: waiver })).version).toBe(1);
+  expect((await world.anyone.call('POST /api/waivers', { body: waiver })).version).toBe(2);
+  expect(await world.anyone.call('GET /api/choices')).toMatchObject({
+    venues: [{ name: 'Hide', capacity: null }],
+    waivers: [{ version: 2 }, { version: 1, clauses: 1 }],
+  });
   await world.close();
 });
 

@@ -15,6 +15,7 @@ test('the places of the coordinator are reachable by keyboard, and axe finds not
       ['/records', 'Records'],
       ['/tray', 'Tray'],
       ['/team', 'Team and roles'],
+      ['/team/registers', 'Places, units, funds and waivers'],
       ['/import', 'Bring people in'],
     ] as const) {
       await page.goto(path);

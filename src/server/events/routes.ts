@@ -3,7 +3,8 @@ import { standingOf } from '#core/clearance/steps.ts';
 import { shownToPublic } from '#core/events/states.ts';
 import { dateOf } from '#core/time/wallTime.ts';
 import { lacksOfEvent, readClearance, readSteps, setEventState } from '../clearance/steps.ts';
-import { audit, type SignedIn } from '../http/app.ts';
+import { first, insert } from '../db/database.ts';
+import { audit, type SignedIn, type Work } from '../http/app.ts';
 import type { Handlers } from '../http/handle.ts';
 import { conflict, invalid, Problem } from '../http/problem.ts';
 import { Stream } from '../http/stream.ts';
@@ -22,10 +23,49 @@ export function mayChange(event: Pick<EventRow, 'unitId'>, staff: SignedIn): voi
     throw new Problem(403, 'other-unit', 'This event belongs to another unit.');
 }
 
+/** Adds a row to one of the registers that plans choose from; a name that is taken is said beside its field. */
+async function register(
+  w: Work,
+  table: 'units' | 'venues' | 'funds',
+  word: string,
+  row: { name: string },
+): Promise<{ id: string }> {
+  if (await first(w.tx, `select 1 as x from ${table} where lower(name) = lower($1)`, [row.name]))
+    throw invalid([{ path: 'name', message: `There is a ${word} of this name already.` }]);
+  const id = w.app.ids.id();
+  await insert(w.tx, table, { id, ...row });
+  await audit(w, `added a ${word}`, { kind: word, id }, { name: row.name });
+  return { id };
+}
+
 export const eventsHandlers: Handlers<typeof eventsContract> = {
   'GET /api/desk': ({ tx, staff, now }) => deskOf(tx, staff, now),
   'GET /api/events': ({ tx }) => seasonEvents(tx, "e.state <> 'shelved'"),
   'GET /api/choices': ({ tx }) => readChoices(tx),
+
+  'POST /api/units': (c) => register(c, 'units', 'unit', c.body),
+  'POST /api/venues': (c) => register(c, 'venues', 'place', c.body),
+  'POST /api/funds': (c) => register(c, 'funds', 'fund', c.body),
+  'POST /api/waivers': async (c) => {
+    const { title, audience, clauses } = c.body;
+    const last = await first<{ version: number }>(
+      c.tx,
+      'select max(version) as version from waivers where title = $1',
+      [title],
+    );
+    const version = (last?.version ?? 0) + 1;
+    const id = c.app.ids.id();
+    await insert(c.tx, 'waivers', {
+      id,
+      title,
+      version,
+      audience,
+      clauses: clauses.map((text, at) => ({ id: `c${at + 1}`, text })),
+      createdAt: c.now,
+    });
+    await audit(c, 'added a waiver', { kind: 'waiver', id }, { title, version });
+    return { id, version };
+  },
 
   'POST /api/events': async (c) => ({
     id: await beginEvent(c, c.body.publicTitle, c.body.from, c.body.date),

@@ -87,6 +87,9 @@ function PersonMenu({ name, coordinator }: { name: string; coordinator: boolean 
                 <Menu.Item value="team" style={row} onClick={() => navigate('/team')}>
                   Team and roles
                 </Menu.Item>
+                <Menu.Item value="registers" style={row} onClick={() => navigate('/team/registers')}>
+                  Places, units, waivers
+                </Menu.Item>
                 <Menu.Item value="import" style={row} onClick={() => navigate('/import')}>
                   Bring people in
                 </Menu.Item>

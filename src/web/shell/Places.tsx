@@ -19,6 +19,7 @@ const Ledger = lazy(() => import('../ledger/Ledger.tsx'));
 const Records = lazy(() => import('../records/Records.tsx'));
 const Tray = lazy(() => import('../tray/Tray.tsx'));
 const Team = lazy(() => import('../team/Team.tsx'));
+const Registers = lazy(() => import('../team/Registers.tsx'));
 const Door = lazy(() => import('../door/Door.tsx'));
 
 /** Every place of the coordinator's application. */
@@ -61,6 +62,7 @@ export function Places() {
                   <Route path="/records" element={<Records />} />
                   <Route path="/tray" element={<Tray />} />
                   <Route path="/team" element={<Team />} />
+                  <Route path="/team/registers" element={<Registers />} />
                   <Route path="*" element={<Navigate to="/desk" replace />} />
                 </Routes>
               </Suspense>

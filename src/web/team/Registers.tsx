@@ -1,0 +1,192 @@
+import { type ReactNode, useState } from 'react';
+import { useAsk, useDo } from '../parts/ask.ts';
+import { ChoiceField, Field, TextField } from '../parts/Field.tsx';
+import { Asked, Problems } from '../parts/notices.tsx';
+import { say } from '../parts/toast.tsx';
+
+/** What plans choose from: places, units, funds and waivers. */
+export default function Registers() {
+  const choices = useAsk('GET /api/choices');
+  return (
+    <div className="page" style={{ maxWidth: 860 }}>
+      <h1>Places, units, funds and waivers</h1>
+      <Asked of={choices}>
+        {(c) => (
+          <>
+            <Register
+              title="Places"
+              rows={c.venues.map((v) => [v.name, `${v.address}${v.capacity ? `, holds ${v.capacity}` : ''}`])}
+            >
+              <AddVenue />
+            </Register>
+            <Register title="Units" rows={c.units.map((u) => [u.name, ''])}>
+              <AddNamed key="unit" endpoint="POST /api/units" label="Unit" />
+            </Register>
+            <Register title="Funds" rows={c.funds.map((f) => [f.name, ''])}>
+              <AddNamed key="fund" endpoint="POST /api/funds" label="Fund" />
+            </Register>
+            <Register
+              title="Waivers"
+              rows={c.waivers.map((w) => [
+                `${w.title}, version ${w.version}`,
+                `asked of ${w.audience}, ${w.clauses} ${w.clauses === 1 ? 'clause' : 'clauses'}`,
+              ])}
+            >
+              <AddWaiver />
+            </Register>
+          </>
+        )}
+      </Asked>
+    </div>
+  );
+}
+
+function Register({ title, rows, children }: { title: string; rows: string[][]; children: ReactNode }) {
+  return (
+    <section style={{ marginTop: 22 }}>
+      <h2>{title}</h2>
+      {rows.length === 0 && <p className="soft">None yet.</p>}
+      <ul className="lines">
+        {rows.map(([name, more]) => (
+          <li key={name} className="spread">
+            <span className="name">{name}</span>
+            <span className="soft">{more}</span>
+          </li>
+        ))}
+      </ul>
+      <details style={{ marginTop: 8 }}>
+        <summary style={{ color: 'var(--verdigris)', cursor: 'pointer' }}>Add one</summary>
+        <div className="form" style={{ marginTop: 8 }}>
+          {children}
+        </div>
+      </details>
+    </section>
+  );
+}
+
+function AddNamed({ endpoint, label }: { endpoint: 'POST /api/units' | 'POST /api/funds'; label: string }) {
+  const [name, setName] = useState('');
+  const add = useDo(endpoint, () => {
+    say('Added');
+    setName('');
+  });
+  return (
+    <form
+      noValidate
+      onSubmit={(e) => {
+        e.preventDefault();
+        add.mutate({ body: { name } });
+      }}
+    >
+      <TextField label={label} value={name} set={setName} error={add.problem?.fields.name} />
+      <button type="submit" className="btn" disabled={add.isPending}>
+        Add
+      </button>
+    </form>
+  );
+}
+
+const noVenue = { name: '', address: '', capacity: '', accessNotes: '' };
+function AddVenue() {
+  const [form, setForm] = useState(noVenue);
+  const add = useDo('POST /api/venues', () => {
+    say('Added');
+    setForm(noVenue);
+  });
+  const wrong = add.problem?.fields ?? {};
+  return (
+    <form
+      noValidate
+      onSubmit={(e) => {
+        e.preventDefault();
+        add.mutate({ body: { ...form, capacity: form.capacity ? Number(form.capacity) : null } });
+      }}
+    >
+      <div className="pair">
+        <TextField
+          label="Name of the place"
+          value={form.name}
+          set={(name) => setForm({ ...form, name })}
+          error={wrong.name}
+        />
+        <TextField
+          label="Holds"
+          type="number"
+          value={form.capacity}
+          set={(capacity) => setForm({ ...form, capacity })}
+          error={wrong.capacity}
+          help="People; empty when nobody knows."
+        />
+      </div>
+      <TextField
+        label="Address"
+        value={form.address}
+        set={(address) => setForm({ ...form, address })}
+        error={wrong.address}
+      />
+      <TextField
+        label="Access"
+        value={form.accessNotes}
+        set={(accessNotes) => setForm({ ...form, accessNotes })}
+        help="Steps, ramps, toilets; shown on the public page."
+      />
+      <button type="submit" className="btn" disabled={add.isPending}>
+        Add
+      </button>
+    </form>
+  );
+}
+
+function AddWaiver() {
+  const [title, setTitle] = useState('');
+  const [audience, setAudience] = useState<'everyone' | 'minors' | 'adults'>('everyone');
+  const [clauses, setClauses] = useState('');
+  const add = useDo('POST /api/waivers', ({ version }) => {
+    say(`Added as version ${version}`);
+    setTitle('');
+    setClauses('');
+  });
+  return (
+    <form
+      noValidate
+      onSubmit={(e) => {
+        e.preventDefault();
+        add.mutate({
+          body: {
+            title,
+            audience,
+            clauses: clauses
+              .split('\n')
+              .map((c) => c.trim())
+              .filter(Boolean),
+          },
+        });
+      }}
+    >
+      <Problems of={add.problem} />
+      <div className="pair">
+        <TextField
+          label="Title"
+          value={title}
+          set={setTitle}
+          error={add.problem?.fields.title}
+          help="The same title again makes its next version."
+        />
+        <ChoiceField
+          label="Asked of"
+          value={audience}
+          set={(v) => setAudience(v as typeof audience)}
+          choices={['everyone', 'minors', 'adults'].map((v) => ({ value: v, label: v }))}
+        />
+      </div>
+      <Field label="Clauses, one a line" error={add.problem?.fields.clauses}>
+        {(props) => (
+          <textarea {...props} rows={4} value={clauses} onChange={(e) => setClauses(e.target.value)} />
+        )}
+      </Field>
+      <button type="submit" className="btn" disabled={add.isPending}>
+        Add
+      </button>
+    </form>
+  );
+}
