@@ -18,7 +18,7 @@ if (!existsSync(join(folder, 'complete'))) {
     stop(
       `${folder} holds data that is not the demonstration's, or a filling that was cut short. Choose another folder, or say “npm run demo -- --fresh” to replace it.`,
     );
-  say('Filling Brackenmere Wetland Trust (about 40 seconds, once) …');
+  say('Filling Brackenmere Wetland Trust (under a minute, once) …');
   const code = await run('node', [join(root, 'dist/server/fill.js'), folder]);
   if (code !== 0) stop('The demonstration could not be filled; the reason is above.');
 }

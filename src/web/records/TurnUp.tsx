@@ -5,6 +5,9 @@ import { useLooks } from '../shell/state.ts';
 // The package is CommonJS; its component may come wrapped.
 const Chart = ((Imported as unknown as { default?: typeof Imported }).default ?? Imported) as typeof Imported;
 
+/** Charts bring styles of their own; they carry the page's nonce like all others. */
+const nonce = document.querySelector<HTMLMetaElement>('meta[name="style-nonce"]')?.content ?? '';
+
 const colour = (name: string) =>
   getComputedStyle(document.documentElement).getPropertyValue(`--${name}`).trim();
 
@@ -27,26 +30,27 @@ export default function TurnUp({ events }: { events: SeasonEvent[] }) {
       </figcaption>
       <Chart
         type="bar"
-        height={180}
+        height={230}
         series={[
           { name: 'registered', data: registered },
           { name: 'came', data: came },
         ]}
         options={{
           chart: {
+            nonce,
             toolbar: { show: false },
             animations: { enabled: false },
             fontFamily: 'inherit',
             background: 'transparent',
           },
           colors: [colour('line'), colour('verdigris')],
-          plotOptions: { bar: { horizontal: true, barHeight: '62%' } },
+          plotOptions: { bar: { horizontal: true, barHeight: '74%', dataLabels: { position: 'top' } } },
           dataLabels: {
             enabled: true,
             textAnchor: 'start',
             style: { colors: [colour('ink')], fontWeight: 400 },
             background: { enabled: false },
-            offsetX: 4,
+            offsetX: 8,
           },
           grid: { borderColor: colour('line') },
           xaxis: {
