@@ -41,6 +41,7 @@ const server = makeServer(app, {
 const http = await new Promise<Server>((resolve) => {
   const listening = server.listen(0, '127.0.0.1', () => resolve(listening));
 });
+http.keepAliveTimeout = 300_000;
 const origin = `http://127.0.0.1:${(http.address() as AddressInfo).port}`;
 
 /** An open, free event with one question and a capacity that half of the orders fit into. */

@@ -1,8 +1,7 @@
 import { z } from 'zod';
+import { type Role, roles } from '#core/staff/roles.ts';
 
-/** The roles of staff. A coordinator may do whatever another role may. */
-export const roles = ['coordinator', 'unit lead', 'approver', 'treasurer', 'crew lead', 'door'] as const;
-export type Role = (typeof roles)[number];
+export { type Role, roles };
 
 /** Who may call an endpoint: anyone, anyone signed in, or the roles listed (and coordinators). */
 export type Who = 'public' | 'staff' | readonly Role[];

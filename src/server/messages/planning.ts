@@ -7,12 +7,34 @@ import { attendeeRecipients, crewRecipients, orderRecipients, type RecipientRow 
 
 const quietWords = 'asked not to be contacted';
 
+/** Who is there to write to, read once however many steps ask. */
+interface Audience {
+  orders(): ReturnType<typeof orderRecipients>;
+  attendees(): ReturnType<typeof attendeeRecipients>;
+}
+
+function audienceOf(tx: Queries, eventId: string, orderId: string | null): Audience {
+  let orders: ReturnType<Audience['orders']> | undefined;
+  let attendees: ReturnType<Audience['attendees']> | undefined;
+  return {
+    orders: () => {
+      orders ??= orderRecipients(tx, eventId, orderId);
+      return orders;
+    },
+    attendees: () => {
+      attendees ??= attendeeRecipients(tx, eventId, orderId);
+      return attendees;
+    },
+  };
+}
+
 /** Everybody a step concerns, with the reasons known now for leaving somebody out. */
 export async function recipientsOf(
   tx: Queries,
   event: EventRow,
   step: MessageStepPlan,
   orderId: string | null,
+  audience: Audience,
 ): Promise<RecipientRow[]> {
   if (step.audience === 'crew') {
     if (orderId) return [];
@@ -29,7 +51,7 @@ export async function recipientsOf(
     }));
   }
   if (step.audience === 'orders')
-    return (await orderRecipients(tx, event.id, orderId)).map((r) => ({
+    return (await audience.orders()).map((r) => ({
       key: r.orderId,
       contactId: r.contactId,
       name: r.name,
@@ -47,7 +69,7 @@ export async function recipientsOf(
               ? 'every waiver is signed'
               : null,
     }));
-  const rows = await attendeeRecipients(tx, event.id, orderId);
+  const rows = await audience.attendees();
   const seen = new Set<string>();
   return rows.flatMap((r): RecipientRow[] => {
     const own = r.isBuyer || (r.contactId && r.email);
@@ -96,8 +118,9 @@ export async function workOut(
   event: EventRow,
   step: MessageStepPlan,
   orderId: string | null = null,
+  audience: Audience = audienceOf(tx, event.id, orderId),
 ): Promise<{ planned: PlannedMessage[]; leftOut: LeftOut[]; languages: Map<string, 'en' | 'fr'> }> {
-  const recipients = await recipientsOf(tx, event, step, orderId);
+  const recipients = await recipientsOf(tx, event, step, orderId, audience);
   const plan: PlanStep = {
     id: step.id,
     name: step.name,
@@ -109,6 +132,12 @@ export async function workOut(
     ...planStep(plan, event, recipients),
     languages: new Map(recipients.map((r) => [r.key, r.language])),
   };
+}
+
+/** Every key that messages about one order can be planned under. */
+async function keysOf(tx: Queries, orderId: string): Promise<string[]> {
+  const seats = await tx.query<{ id: string }>('select id from registrations where order_id = $1', [orderId]);
+  return [orderId, `order ${orderId}`, ...seats.map((s) => s.id)];
 }
 
 /**
@@ -124,22 +153,23 @@ export async function replan(
   const { tx, app, now } = w;
   const event = await readEvent(tx, eventId);
   const over = ['called off', 'shelved'].includes(event.state);
+  const audience = audienceOf(tx, eventId, orderId);
+  const keys = orderId ? await keysOf(tx, orderId) : null;
   let moved = 0;
   for (const step of await readMessageSteps(tx, eventId)) {
     if (orderId && step.audience === 'crew') continue;
     const { planned, leftOut, languages } = over
       ? { planned: [], leftOut: [], languages: new Map() }
-      : await workOut(tx, event, step, orderId);
+      : await workOut(tx, event, step, orderId, audience);
     const rows = await tx.query<{
       id: string;
       recipientKey: string;
       state: string;
       plannedFor: string | null;
     }>(
-      `select m.id, m.recipient_key, m.state, m.planned_for from messages m
-       left join registrations r on r.id::text = m.recipient_key
-       where m.step_id = $1 and ($2::text is null or m.recipient_key in ($2, 'order ' || $2) or r.order_id::text = $2)`,
-      [step.id, orderId],
+      `select id, recipient_key, state, planned_for from messages
+       where event_id = $1 and step_id = $2 and ($3::text[] is null or recipient_key = any($3))`,
+      [eventId, step.id, keys],
     );
     const existing = new Map(rows.map((r) => [r.recipientKey, r]));
     const wanted = new Set<string>();

@@ -5,8 +5,8 @@ import { listedName } from '#core/contacts/names.ts';
 import { sayPhone } from '#core/contacts/reach.ts';
 import { Asking } from '../parts/Asking.tsx';
 import { useAsk, useDo, useMe } from '../parts/ask.ts';
-import { TextField } from '../parts/Field.tsx';
 import { Asked, Problems } from '../parts/notices.tsx';
+import { nobody, PersonFields } from '../parts/PersonFields.tsx';
 import { useSaying } from '../parts/saying.ts';
 import { type Column, Table } from '../parts/Table.tsx';
 import { say } from '../parts/toast.tsx';
@@ -114,7 +114,7 @@ export default function Contacts() {
 
 function Add({ close }: { close: () => void }) {
   const navigate = useNavigate();
-  const [form, setForm] = useState({ given: '', family: '', email: '', phone: '' });
+  const [form, setForm] = useState(nobody);
   const add = useDo('POST /api/contacts', ({ id, existed }) => {
     say(existed ? 'This person is known already' : 'Added');
     navigate(`/contacts/${id}`);
@@ -137,30 +137,7 @@ function Add({ close }: { close: () => void }) {
       }
     >
       <Problems of={add.problem} />
-      <div className="pair">
-        <TextField
-          label="First name"
-          value={form.given}
-          set={(given) => setForm({ ...form, given })}
-          error={wrong.given}
-          autoFocus
-        />
-        <TextField label="Last name" value={form.family} set={(family) => setForm({ ...form, family })} />
-        <TextField
-          label="Email"
-          type="email"
-          value={form.email}
-          set={(email) => setForm({ ...form, email })}
-          error={wrong.email}
-        />
-        <TextField
-          label="Telephone"
-          type="tel"
-          value={form.phone}
-          set={(phone) => setForm({ ...form, phone })}
-          error={wrong.phone}
-        />
-      </div>
+      <PersonFields value={form} set={(part) => setForm({ ...form, ...part })} wrong={wrong} />
     </Asking>
   );
 }

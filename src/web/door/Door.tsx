@@ -5,8 +5,9 @@ import type { DoorRow } from '#contract/doors.ts';
 import { fold } from '#core/contacts/names.ts';
 import { type Answer, addressOf } from '#web/api.ts';
 import { useAsk, useDo } from '../parts/ask.ts';
-import { ChoiceField, TextField } from '../parts/Field.tsx';
+import { ChoiceField } from '../parts/Field.tsx';
 import { Asked, Problems } from '../parts/notices.tsx';
+import { nobody, PersonFields } from '../parts/PersonFields.tsx';
 import { useSaying } from '../parts/saying.ts';
 import { say, Toasts } from '../parts/toast.tsx';
 import { Scanner } from './Scanner.tsx';
@@ -268,13 +269,7 @@ function Verdict({ row, close }: { row: DoorRow; close: () => void }) {
 
 function WalkIn({ doors, id, done }: { doors: Doors; id: string; done: () => void }) {
   const { money } = useSaying();
-  const [form, setForm] = useState({
-    given: '',
-    family: '',
-    email: '',
-    phone: '',
-    offerId: doors.offers[0]?.id ?? '',
-  });
+  const [form, setForm] = useState({ ...nobody, offerId: doors.offers[0]?.id ?? '' });
   const add = useDo('POST /api/events/:id/walk-ins', ({ known, balance }) => {
     say(
       `${form.given} is in${known ? ', known to us' : ''}${balance > 0 ? `; ${money(balance)} to pay` : ''}`,
@@ -292,29 +287,7 @@ function WalkIn({ doors, id, done }: { doors: Doors; id: string; done: () => voi
       }}
     >
       <Problems of={add.problem} />
-      <div className="pair">
-        <TextField
-          label="First name"
-          value={form.given}
-          set={(given) => setForm({ ...form, given })}
-          error={wrong.given}
-        />
-        <TextField label="Last name" value={form.family} set={(family) => setForm({ ...form, family })} />
-        <TextField
-          label="Email"
-          type="email"
-          value={form.email}
-          set={(email) => setForm({ ...form, email })}
-          error={wrong.email}
-        />
-        <TextField
-          label="Telephone"
-          type="tel"
-          value={form.phone}
-          set={(phone) => setForm({ ...form, phone })}
-          error={wrong.phone}
-        />
-      </div>
+      <PersonFields value={form} set={(part) => setForm({ ...form, ...part })} wrong={wrong} />
       {doors.offers.length > 1 && (
         <ChoiceField
           label="Offer"

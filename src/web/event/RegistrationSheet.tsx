@@ -9,6 +9,7 @@ import { ChoiceField, TextField } from '../parts/Field.tsx';
 import { MoneyBar, Ring, Seats, Signature } from '../parts/marks.tsx';
 import { Asked, Problems } from '../parts/notices.tsx';
 import { Person } from '../parts/Person.tsx';
+import { nobody, PersonFields } from '../parts/PersonFields.tsx';
 import { useSaying } from '../parts/saying.ts';
 import { type Column, Table } from '../parts/Table.tsx';
 import { say } from '../parts/toast.tsx';
@@ -291,10 +292,7 @@ function Seat({ row, close }: { row: RegistrationRow; close: () => void }) {
 
 function Add({ page, close }: { page: EventPage; close: () => void }) {
   const [form, setForm] = useState({
-    given: '',
-    family: '',
-    email: '',
-    phone: '',
+    ...nobody,
     offerId: page.plan.offers[0]?.id ?? '',
     units: '1',
   });
@@ -330,35 +328,14 @@ function Add({ page, close }: { page: EventPage; close: () => void }) {
       }
     >
       <Problems of={add.problem} />
+      <PersonFields
+        value={form}
+        set={(part) => setForm({ ...form, ...part })}
+        wrong={wrong}
+        path="buyer."
+        emailHelp="The confirmation goes there."
+      />
       <div className="pair">
-        <TextField
-          label="First name"
-          value={form.given}
-          set={(given) => setForm({ ...form, given })}
-          error={wrong['buyer.given']}
-          autoFocus
-        />
-        <TextField
-          label="Last name"
-          value={form.family}
-          set={(family) => setForm({ ...form, family })}
-          error={wrong['buyer.family']}
-        />
-        <TextField
-          label="Email"
-          type="email"
-          value={form.email}
-          set={(email) => setForm({ ...form, email })}
-          error={wrong['buyer.email']}
-          help="The confirmation goes there."
-        />
-        <TextField
-          label="Telephone"
-          type="tel"
-          value={form.phone}
-          set={(phone) => setForm({ ...form, phone })}
-          error={wrong['buyer.phone']}
-        />
         <ChoiceField
           label="Offer"
           value={form.offerId}

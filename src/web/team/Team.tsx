@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { type Role, roles } from '#contract/endpoint.ts';
+import { type Role, roles } from '#core/staff/roles.ts';
 import { useAsk, useDo } from '../parts/ask.ts';
 import { ChoiceField, TextField } from '../parts/Field.tsx';
 import { Asked, Problems } from '../parts/notices.tsx';
