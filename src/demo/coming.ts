@@ -179,7 +179,7 @@ export async function playComing(
             await readOrder(w.tx, placed.orderId),
             placed.total,
             'card',
-            `card, CH-${Buffer.from(app.ids.bytes(6)).toString('hex').toUpperCase()}`,
+            `CH-${Buffer.from(app.ids.bytes(6)).toString('hex').toUpperCase()}`,
           ),
         );
       if (placed.standing !== 'waitlisted' && random.chance(0.86)) await sign(placed.orderId, eventId, p);
@@ -342,7 +342,7 @@ export async function playComing(
     const placed = await work((w) => placeOrder(w, water.id, request, 'public'));
     if (placed.standing === 'held')
       await work(async (w) =>
-        receive(w, await readOrder(w.tx, placed.orderId), placed.total, 'card', 'card, CH-0D1E7A'),
+        receive(w, await readOrder(w.tx, placed.orderId), placed.total, 'card', 'CH-0D1E7A'),
       );
   });
   // Somebody pays, then gives the seats up: the treasurer owes them.

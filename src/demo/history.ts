@@ -352,7 +352,7 @@ export async function writePastEvent(
       processorRef: ref,
       words: '',
     });
-    const base = { orderId, eventId: e.id, contactId, attemptId, method: 'card', reason: `card, ${ref}`, at };
+    const base = { orderId, eventId: e.id, contactId, attemptId, method: 'card', reason: ref, at };
     if (price) g.add('payments', { id: ids.id(), ...base, kind: 'seats', amount: price });
     if (!gift) return;
     const paymentId = ids.id();

@@ -88,7 +88,7 @@ export async function recordAnswer(app: App, answer: CardAnswer): Promise<'recor
         });
       return 'recorded';
     }
-    await receive(w, order, attempt.amount, 'card', `card, ${answer.ref}`, attempt.id);
+    await receive(w, order, attempt.amount, 'card', answer.ref, attempt.id);
     return 'recorded';
   });
 }

@@ -16,10 +16,27 @@ export interface PassPage {
 }
 
 const require = createRequire(import.meta.url);
+/** Each face comes in two files: Western letters, and those of the rest of Latin script (Ł, ő, ș …). */
 const fonts = {
-  name: () => require.resolve('@fontsource/literata/files/literata-latin-500-normal.woff'),
-  text: () => require.resolve('@fontsource/instrument-sans/files/instrument-sans-latin-400-normal.woff'),
-};
+  name: 'literata/files/literata-latin-500-normal.woff',
+  'name ext': 'literata/files/literata-latin-ext-500-normal.woff',
+  text: 'instrument-sans/files/instrument-sans-latin-400-normal.woff',
+  'text ext': 'instrument-sans/files/instrument-sans-latin-ext-400-normal.woff',
+} as const;
+
+/** Writes a text, each stretch of letters in the file that has them. */
+function write(
+  pdf: PDFKit.PDFDocument,
+  face: 'name' | 'text',
+  text: string,
+  options: PDFKit.Mixins.TextOptions,
+): void {
+  const parts = text.match(/[\u0100-\u024f\u1e00-\u1eff]+|[^\u0100-\u024f\u1e00-\u1eff]+/gu) ?? [''];
+  parts.forEach((part, at) => {
+    const ext = /^[\u0100-\u024f\u1e00-\u1eff]/u.test(part);
+    pdf.font(ext ? `${face} ext` : face).text(part, { ...options, continued: at < parts.length - 1 });
+  });
+}
 
 /** The passes of an order as a PDF, one page a seat, with the code to scan drawn as squares. */
 export function passesPdf(passes: readonly PassPage[]): Promise<Buffer> {
@@ -34,8 +51,8 @@ export function passesPdf(passes: readonly PassPage[]): Promise<Buffer> {
     pdf.on('data', (c: Buffer) => chunks.push(c));
     pdf.on('end', () => resolve(Buffer.concat(chunks)));
     pdf.on('error', reject);
-    pdf.registerFont('name', fonts.name());
-    pdf.registerFont('text', fonts.text());
+    for (const [face, file] of Object.entries(fonts))
+      pdf.registerFont(face, require.resolve(`@fontsource/${file}`));
     for (const pass of passes) drawPass(pdf, pass);
     pdf.end();
   });
@@ -44,10 +61,14 @@ export function passesPdf(passes: readonly PassPage[]): Promise<Buffer> {
 function drawPass(pdf: PDFKit.PDFDocument, pass: PassPage): void {
   pdf.addPage();
   const width = pdf.page.width - 72;
-  pdf.font('text').fontSize(11).fillColor('#62666F').text(pass.organization);
-  pdf.moveDown(0.8).font('name').fontSize(24).fillColor('#23262D').text(pass.title, { width });
-  pdf.moveDown(0.3).font('text').fontSize(12).text(pass.when, { width });
-  if (pass.place) pdf.fillColor('#62666F').text(pass.place, { width });
+  pdf.fontSize(11).fillColor('#62666F');
+  write(pdf, 'text', pass.organization, { width });
+  pdf.moveDown(0.8).fontSize(24).fillColor('#23262D');
+  write(pdf, 'name', pass.title, { width });
+  pdf.moveDown(0.3).fontSize(12);
+  write(pdf, 'text', pass.when, { width });
+  pdf.fillColor('#62666F');
+  if (pass.place) write(pdf, 'text', pass.place, { width });
   pdf
     .moveDown(1.2)
     .moveTo(36, pdf.y)
@@ -55,12 +76,10 @@ function drawPass(pdf: PDFKit.PDFDocument, pass: PassPage): void {
     .lineWidth(0.7)
     .strokeColor('#E3DCCF')
     .stroke();
-  pdf.moveDown(1).font('name').fontSize(18).fillColor('#23262D').text(pass.name, { width });
-  pdf
-    .font('text')
-    .fontSize(12)
-    .fillColor('#62666F')
-    .text(`${pass.offer} · ${pass.words.order} ${pass.order}`, { width });
+  pdf.moveDown(1).fontSize(18).fillColor('#23262D');
+  write(pdf, 'name', pass.name, { width });
+  pdf.fontSize(12).fillColor('#62666F');
+  write(pdf, 'text', `${pass.offer} · ${pass.words.order} ${pass.order}`, { width });
   const top = pdf.y + 22;
   const size = 190;
   const modules = QRCode.create(pass.code, { errorCorrectionLevel: 'M' }).modules;
