@@ -1,17 +1,11 @@
 import { setEventState } from '../clearance/steps.ts';
-import { first } from '../db/database.ts';
 import { readEvent } from '../events/store.ts';
-import { type App, inTransaction, systemActor } from '../http/app.ts';
-import { nextMessage, sendMessage } from '../messages/sending.ts';
+import { inTransaction, systemActor } from '../http/app.ts';
+import { nextMessageSql, sendMessage } from '../messages/sending.ts';
 import { recordAnswer } from '../money/paying.ts';
 import { announce, lapse } from '../registration/ordering.ts';
-import { answerDelivered, answerOf, nextAnswer } from '../standins/cards.ts';
-import type { Due, DueKind } from './runner.ts';
-
-const nextOf =
-  (sql: string) =>
-  (app: App): Promise<Due | null> =>
-    first<Due>(app.db, sql);
+import { answerDelivered, answerOf, nextAnswerSql } from '../standins/cards.ts';
+import type { DueKind } from './runner.ts';
 
 /** The end of an event: its end, or its start where it has none. */
 const end = 'coalesce(ends_at, starts_at)';
@@ -20,7 +14,7 @@ const end = 'coalesce(ends_at, starts_at)';
 export const dueKinds: readonly DueKind[] = [
   {
     what: 'answers of the card processor',
-    next: nextAnswer,
+    next: nextAnswerSql,
     async run(app, due) {
       const answer = await answerOf(app, due.id);
       if (answer) await recordAnswer(app, answer);
@@ -30,30 +24,24 @@ export const dueKinds: readonly DueKind[] = [
   },
   {
     what: 'seats no longer held',
-    next: nextOf(
-      'select held_until as at, id from orders where held_until is not null order by held_until, id limit 1',
-    ),
+    next: 'select held_until as at, id from orders where held_until is not null order by held_until, id limit 1',
     run: (app, due) => inTransaction(app, systemActor, (w) => lapse(w, due.id, 'not paid in time')),
   },
   {
     what: 'offers of seats that lapsed',
-    next: nextOf(
-      'select offered_until as at, id from orders where offered_until is not null order by offered_until, id limit 1',
-    ),
+    next: 'select offered_until as at, id from orders where offered_until is not null order by offered_until, id limit 1',
     run: (app, due) =>
       inTransaction(app, systemActor, (w) => lapse(w, due.id, 'the offer was not taken in time')),
   },
   {
     what: 'messages',
-    next: nextMessage,
+    next: nextMessageSql,
     run: sendMessage,
   },
   {
     what: 'registrations closed',
-    next: nextOf(
-      `select least(coalesce(registration_closes_at, ${end}), ${end}) as at, id from events
+    next: `select least(coalesce(registration_closes_at, ${end}), ${end}) as at, id from events
        where state = 'open' and not is_template and starts_at is not null order by 1, id limit 1`,
-    ),
     run: (app, due) =>
       inTransaction(app, systemActor, async (w) => {
         await setEventState(w, due.id, 'closed', 'the time for registering was over');
@@ -62,9 +50,7 @@ export const dueKinds: readonly DueKind[] = [
   },
   {
     what: 'absences worked out',
-    next: nextOf(
-      `select ${end} as at, id from events where state = 'closed' and absences_at is null and starts_at is not null order by 1, id limit 1`,
-    ),
+    next: `select ${end} as at, id from events where state = 'closed' and absences_at is null and starts_at is not null order by 1, id limit 1`,
     run: (app, due) =>
       inTransaction(app, systemActor, async (w) => {
         await readEvent(w.tx, due.id, true);

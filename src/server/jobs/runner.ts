@@ -1,4 +1,5 @@
 import type { Instant } from '#core/time/clock.ts';
+import { first } from '../db/database.ts';
 import type { App } from '../http/app.ts';
 import { type MovableClock, readDemoClock, storeDemoClock } from '../time/clocks.ts';
 
@@ -14,7 +15,8 @@ export interface Due {
  */
 export interface DueKind {
   what: string;
-  next(app: App): Promise<Due | null>;
+  /** A query for the earliest one: its moment as `at`, its row as `id`. */
+  next: string;
   run(app: App, due: Due): Promise<void>;
 }
 
@@ -52,13 +54,14 @@ export function makeRunner(
     return run;
   };
 
+  // One query asks all kinds; at the same instant the order of the list holds.
+  const earliestSql = `select kind, at, id from (${kinds
+    .map((k, at) => `(select ${at} as kind, n${at}.at, n${at}.id::text as id from (${k.next}) n${at})`)
+    .join(' union all ')}) d order by at, kind limit 1`;
+
   async function earliest(): Promise<{ kind: DueKind; due: Due } | null> {
-    let found: { kind: DueKind; due: Due } | null = null;
-    for (const kind of kinds) {
-      const due = await kind.next(app);
-      if (due && (!found || due.at < found.due.at)) found = { kind, due };
-    }
-    return found;
+    const found = await first<Due & { kind: number }>(app.db, earliestSql);
+    return found && { kind: kinds[found.kind]!, due: { at: found.at, id: found.id } };
   }
 
   async function work(until: () => Instant, move: boolean): Promise<Done[]> {

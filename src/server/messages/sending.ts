@@ -29,11 +29,9 @@ interface StoredMessage {
 const columns =
   'id, event_id, step_id, recipient_key, contact_id, name, address, language, state, attempts, subject, body';
 
-export const nextMessage = (app: App): Promise<Due | null> =>
-  first<Due>(
-    app.db,
-    "select next_try_at as at, id from messages where state in ('planned', 'due', 'failed') and next_try_at is not null order by next_try_at, id limit 1",
-  );
+/** Asks for the next message that is due: planned, tried again, or left claimed by a crash. */
+export const nextMessageSql =
+  "select next_try_at as at, id from messages where state in ('planned', 'due', 'failed') and next_try_at is not null order by next_try_at, id limit 1";
 
 /**
  * Sends one message. It is claimed with its final text in one transaction, handed to the gateway under its id as key,

@@ -60,12 +60,9 @@ export async function charge(
   return late ? null : answer;
 }
 
-/** The next answer that is still to come, late or for the second time. */
-export const nextAnswer = (app: App): Promise<{ at: string; id: string } | null> =>
-  first(
-    app.db,
-    'select answer_at as at, key as id from standin_charges where answers_left > 0 order by answer_at, key limit 1',
-  );
+/** Asks for the next answer that is still to come, late or for the second time. */
+export const nextAnswerSql =
+  'select answer_at as at, key as id from standin_charges where answers_left > 0 order by answer_at, key limit 1';
 
 export const answerOf = (app: App, key: string): Promise<CardAnswer | null> =>
   first<CardAnswer>(app.db, 'select key, ref, outcome, words from standin_charges where key = $1', [key]);
