@@ -1,7 +1,7 @@
 import type { ContactRecord, contactsContract, ImportRow, ImportSummary } from '#contract/contacts.ts';
 import { type Mapping, problemsWithMapping, proposeMapping } from '#core/contacts/importing.ts';
 import { fullName } from '#core/contacts/names.ts';
-import { emailKey, isEmail, readPhone } from '#core/contacts/reach.ts';
+import { emailKey } from '#core/contacts/reach.ts';
 import { readTable, TableProblem } from '#core/exchange/table.ts';
 import { sayAmount } from '#core/money/amount.ts';
 import { ageOn, dateOf, instantOf } from '#core/time/wallTime.ts';
@@ -10,31 +10,15 @@ import { sha256 } from '../db/ids.ts';
 import { searchEvents } from '../events/store.ts';
 import { audit } from '../http/app.ts';
 import type { Handlers } from '../http/handle.ts';
-import { type FieldProblem, invalid, notFound } from '../http/problem.ts';
+import { invalid, notFound } from '../http/problem.ts';
 import { theOrganization } from '../staff/store.ts';
 import { applyImport, checkImport, keepUnread, needState, undoImport } from './importing.ts';
 import { readLifeline } from './lifeline.ts';
 import { linkPerson, refreshSearch } from './linking.ts';
+import { readReach } from './reach.ts';
 import * as store from './store.ts';
 
 const pageOfLifeline = 60;
-
-/** Reads an email and a telephone as typed, or says at which field they are wrong. */
-export function readReach(
-  typed: { email?: string | null; phone?: string | null },
-  country: string,
-  prefix = '',
-): { email: string | null; phone: string | null; problems: FieldProblem[] } {
-  const problems: FieldProblem[] = [];
-  const email = typed.email?.trim() || null;
-  if (email && !isEmail(email))
-    problems.push({ path: `${prefix}email`, message: 'This is not an email address.' });
-  const phoneText = typed.phone?.trim() || null;
-  const phone = phoneText ? readPhone(phoneText, country) : null;
-  if (phoneText && !phone)
-    problems.push({ path: `${prefix}phone`, message: 'This is not a telephone number.' });
-  return { email, phone, problems };
-}
 
 async function record(tx: Queries, contactId: string, now: string): Promise<ContactRecord> {
   const contact = await store.readContact(tx, contactId);

@@ -6,7 +6,7 @@ import { sayAnswer } from '#core/registration/questions.ts';
 import type { RegistrationState } from '#core/registration/states.ts';
 import { dateOf } from '#core/time/wallTime.ts';
 import { identify } from '../contacts/linking.ts';
-import { readReach } from '../contacts/routes.ts';
+import { readReach } from '../contacts/reach.ts';
 import { first, insert, type Queries, update } from '../db/database.ts';
 import { type EventRow, readEvent, readOffers } from '../events/store.ts';
 import { audit, type Work } from '../http/app.ts';

@@ -4,24 +4,18 @@ import { shownToPublic } from '#core/events/states.ts';
 import { dateOf } from '#core/time/wallTime.ts';
 import { lacksOfEvent, readClearance, readSteps, setEventState } from '../clearance/steps.ts';
 import { first, insert } from '../db/database.ts';
-import { audit, type SignedIn, type Work } from '../http/app.ts';
+import { audit, type Work } from '../http/app.ts';
 import type { Handlers } from '../http/handle.ts';
-import { conflict, invalid, Problem } from '../http/problem.ts';
+import { conflict, invalid } from '../http/problem.ts';
 import { Stream } from '../http/stream.ts';
 import { replan } from '../messages/planning.ts';
 import { announce } from '../registration/ordering.ts';
 import { theOrganization } from '../staff/store.ts';
+import { mayChange } from './access.ts';
 import { deskOf } from './desk.ts';
 import { beginEvent, savePlan } from './editing.ts';
 import { eventPageOf } from './page.ts';
-import { type EventRow, readChoices, readEvent, readOffers, seasonEvents } from './store.ts';
-
-/** A unit lead changes the events of their own unit only. */
-export function mayChange(event: Pick<EventRow, 'unitId'>, staff: SignedIn): void {
-  if (staff.roles.includes('coordinator')) return;
-  if (staff.unitId && event.unitId && event.unitId !== staff.unitId)
-    throw new Problem(403, 'other-unit', 'This event belongs to another unit.');
-}
+import { readChoices, readEvent, readOffers, seasonEvents } from './store.ts';
 
 /** Adds a row to one of the registers that plans choose from; a name that is taken is said beside its field. */
 async function register(

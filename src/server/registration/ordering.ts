@@ -9,7 +9,7 @@ import { type AnswerValue, problemWith } from '#core/registration/questions.ts';
 import { mayBecome, type RegistrationState, standing } from '#core/registration/states.ts';
 import { offersFor } from '#core/registration/waitlist.ts';
 import { plusMinutes } from '#core/time/clock.ts';
-import { readReach } from '../contacts/routes.ts';
+import { readReach } from '../contacts/reach.ts';
 import { first, insert, update } from '../db/database.ts';
 import { type EventRow, readEvent, readOffers, readQuestions } from '../events/store.ts';
 import { audit, openLink, type Work } from '../http/app.ts';

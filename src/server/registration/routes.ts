@@ -8,7 +8,7 @@ import { offersFor, queueOrder, whyNot } from '#core/registration/waitlist.ts';
 import { plusMinutes } from '#core/time/clock.ts';
 import { dateOf } from '#core/time/wallTime.ts';
 import { first, type Queries, update } from '../db/database.ts';
-import { mayChange } from '../events/routes.ts';
+import { mayChange } from '../events/access.ts';
 import { readEvent, readListed, readOffers } from '../events/store.ts';
 import { audit, followLink, openLink } from '../http/app.ts';
 import { File, type Handlers } from '../http/handle.ts';
