@@ -28,7 +28,7 @@ export interface Scene {
 const uuid = () => crypto.randomUUID();
 
 /** Plans an event as the coordinator, has it cleared where that is needed, and opens it. */
-export async function openEvent(world: World, scene: Scene = {}): Promise<OpenEvent> {
+export async function openEvent(world: Pick<World, 'as'>, scene: Scene = {}): Promise<OpenEvent> {
   const odalys = await world.as('odalys');
   const title = scene.title ?? 'Open Water Day';
   const { id } = await odalys.call('POST /api/events', { body: { publicTitle: title } });

@@ -1,10 +1,10 @@
 import type { clearanceContract } from '#contract/clearance.ts';
 import { decideStep, isOpenForDecision, needsWords, standingOf } from '#core/clearance/steps.ts';
 import { first, update } from '../db/database.ts';
+import { announce } from '../events/announce.ts';
 import { audit } from '../http/app.ts';
 import type { Handlers } from '../http/handle.ts';
 import { conflict, invalid, notFound, Problem } from '../http/problem.ts';
-import { announce } from '../registration/ordering.ts';
 import { clearanceOf, readSteps, setEventState, submit } from './steps.ts';
 
 export const clearanceHandlers: Handlers<typeof clearanceContract> = {

@@ -10,8 +10,9 @@ import { first, insert, type Queries, update } from '../db/database.ts';
 import { audit, type Work } from '../http/app.ts';
 import { conflict, type FieldProblem, invalid } from '../http/problem.ts';
 import { replan } from '../messages/planning.ts';
-import { announce, offerFreed } from '../registration/ordering.ts';
+import { offerFreed } from '../registration/waiting.ts';
 import { theOrganization } from '../staff/store.ts';
+import { announce } from './announce.ts';
 import {
   type EventRow,
   readEvent,

@@ -1,9 +1,10 @@
 import { setEventState } from '../clearance/steps.ts';
+import { announce } from '../events/announce.ts';
 import { readEvent } from '../events/store.ts';
 import { inTransaction, systemActor } from '../http/app.ts';
 import { nextMessageSql, sendMessage } from '../messages/sending.ts';
 import { recordAnswer } from '../money/paying.ts';
-import { announce, lapse } from '../registration/ordering.ts';
+import { lapse } from '../registration/waiting.ts';
 import { answerDelivered, answerOf, nextAnswerSql } from '../standins/cards.ts';
 import type { DueKind } from './runner.ts';
 

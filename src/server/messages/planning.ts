@@ -3,7 +3,16 @@ import { type LeftOut, type PlannedMessage, type PlanStep, planStep } from '#cor
 import { insert, type Queries } from '../db/database.ts';
 import { type EventRow, readEvent, readMessageSteps } from '../events/store.ts';
 import type { Work } from '../http/app.ts';
-import { attendeeRecipients, crewRecipients, orderRecipients, type RecipientRow } from './store.ts';
+import {
+  attendeeRecipients,
+  crewRecipients,
+  holdBack,
+  type Moved,
+  movePlanned,
+  orderRecipients,
+  type RecipientRow,
+  readPlanned,
+} from './store.ts';
 
 const quietWords = 'asked not to be contacted';
 
@@ -154,68 +163,58 @@ export async function replan(
   const event = await readEvent(tx, eventId);
   const over = ['called off', 'shelved'].includes(event.state);
   const audience = audienceOf(tx, eventId, orderId);
-  const keys = orderId ? await keysOf(tx, orderId) : null;
-  let moved = 0;
-  for (const step of await readMessageSteps(tx, eventId)) {
-    if (orderId && step.audience === 'crew') continue;
+  const steps = (await readMessageSteps(tx, eventId)).filter((s) => !orderId || s.audience !== 'crew');
+  const rows = await readPlanned(
+    tx,
+    eventId,
+    steps.map((s) => s.id),
+    orderId ? await keysOf(tx, orderId) : null,
+  );
+  const fresh: object[] = [];
+  const moved: Moved[] = [];
+  const gone: { id: string; why: string }[] = [];
+  for (const step of steps) {
     const { planned, leftOut, languages } = over
       ? { planned: [], leftOut: [], languages: new Map() }
       : await workOut(tx, event, step, orderId, audience);
-    const rows = await tx.query<{
-      id: string;
-      recipientKey: string;
-      state: string;
-      plannedFor: string | null;
-    }>(
-      `select id, recipient_key, state, planned_for from messages
-       where event_id = $1 and step_id = $2 and ($3::text[] is null or recipient_key = any($3))`,
-      [eventId, step.id, keys],
-    );
-    const existing = new Map(rows.map((r) => [r.recipientKey, r]));
+    const ofStep = rows.filter((r) => r.stepId === step.id);
+    const existing = new Map(ofStep.map((r) => [r.recipientKey, r]));
     const wanted = new Set<string>();
-    const fresh: object[] = [];
-    for (const p of planned) {
-      wanted.add(p.recipient.key);
-      const row = existing.get(p.recipient.key);
+    for (const { recipient, at, reason } of planned) {
+      wanted.add(recipient.key);
+      const row = existing.get(recipient.key);
       if (!row)
         fresh.push({
           id: app.ids.id(),
           eventId,
           stepId: step.id,
-          recipientKey: p.recipient.key,
+          recipientKey: recipient.key,
           kind: step.kind,
-          contactId: p.recipient.contactId,
-          name: p.recipient.name,
-          address: p.recipient.email,
-          language: languages.get(p.recipient.key) ?? 'en',
+          contactId: recipient.contactId,
+          name: recipient.name,
+          address: recipient.email,
+          language: languages.get(recipient.key) ?? 'en',
           state: 'planned',
-          reason: p.reason,
-          plannedFor: p.at,
-          nextTryAt: p.at,
+          reason,
+          plannedFor: at,
+          nextTryAt: at,
           attempts: 0,
           createdAt: now,
         });
-      else if (row.state === 'planned' || (row.state === 'held back' && p.at > now)) {
-        if (row.plannedFor !== p.at || row.state !== 'planned') {
-          moved += 1;
-          await tx.query(
-            "update messages set state = 'planned', planned_for = $2, next_try_at = $2, address = $3, reason = $4, why_not = null where id = $1",
-            [row.id, p.at, p.recipient.email, p.reason],
-          );
-        }
-      }
+      else if ((row.state === 'planned' && row.plannedFor !== at) || (row.state === 'held back' && at > now))
+        moved.push({ id: row.id, at, address: recipient.email, reason });
     }
-    await insert(tx, 'messages', fresh);
-    const gone = rows.filter((r) => r.state === 'planned' && !wanted.has(r.recipientKey));
-    for (const row of gone) {
-      const why = over
-        ? `the event was ${event.state}`
-        : (leftOut.find((l) => l.recipient.key === row.recipientKey)?.why ?? 'no longer taking part');
-      await tx.query(
-        "update messages set state = 'held back', why_not = $2, next_try_at = null where id = $1",
-        [row.id, why],
-      );
-    }
+    for (const row of ofStep)
+      if (row.state === 'planned' && !wanted.has(row.recipientKey))
+        gone.push({
+          id: row.id,
+          why: over
+            ? `the event was ${event.state}`
+            : (leftOut.find((l) => l.recipient.key === row.recipientKey)?.why ?? 'no longer taking part'),
+        });
   }
-  return moved;
+  await insert(tx, 'messages', fresh);
+  await movePlanned(tx, moved);
+  await holdBack(tx, gone);
+  return moved.length;
 }

@@ -104,3 +104,51 @@ export const listMessages = (
     `select ${messageColumns} ${messageFrom} where ${where} order by ${order} limit ${limit} offset ${offset}`,
     params,
   );
+
+/** Messages already planned or gone for some steps, only those under `keys` when given. */
+export const readPlanned = (
+  tx: Queries,
+  eventId: string,
+  stepIds: readonly string[],
+  keys: readonly string[] | null,
+) =>
+  tx.query<{
+    id: string;
+    stepId: string;
+    recipientKey: string;
+    state: string;
+    plannedFor: string | null;
+  }>(
+    `select id, step_id, recipient_key, state, planned_for from messages
+     where event_id = $1 and step_id = any($2) and ($3::text[] is null or recipient_key = any($3))`,
+    [eventId, stepIds, keys],
+  );
+
+/** A planned message that goes out at another moment, or to another address. */
+export interface Moved {
+  id: string;
+  at: string;
+  address: string | null;
+  reason: string;
+}
+
+/** Plans messages anew for their new moments. */
+export async function movePlanned(tx: Queries, moved: readonly Moved[]): Promise<void> {
+  if (moved.length)
+    await tx.query(
+      `update messages m set state = 'planned', planned_for = r.at, next_try_at = r.at, address = r.address,
+         reason = r.reason, why_not = null
+       from jsonb_to_recordset($1::jsonb) as r(id uuid, at timestamptz, address text, reason text) where m.id = r.id`,
+      [JSON.stringify(moved)],
+    );
+}
+
+/** Holds planned messages back, each with its reason. */
+export async function holdBack(tx: Queries, gone: readonly { id: string; why: string }[]): Promise<void> {
+  if (gone.length)
+    await tx.query(
+      `update messages m set state = 'held back', why_not = r.why, next_try_at = null
+       from jsonb_to_recordset($1::jsonb) as r(id uuid, why text) where m.id = r.id`,
+      [JSON.stringify(gone)],
+    );
+}

@@ -1,9 +1,10 @@
 import { occupying, standing } from '#core/registration/states.ts';
 import { first, insert, update } from '../db/database.ts';
+import { announce } from '../events/announce.ts';
 import { readEvent, readOffers } from '../events/store.ts';
 import { type Actor, type App, audit, inTransaction, systemActor, type Work } from '../http/app.ts';
 import { conflict } from '../http/problem.ts';
-import { announce, confirmOrder, refreshOrder, setSeats } from '../registration/ordering.ts';
+import { confirmOrder, refreshOrder, setSeats } from '../registration/confirming.ts';
 import { type OrderRow, readMovements, readOrder, readSeats, readTaken } from '../registration/store.ts';
 import { type CardAnswer, charge } from '../standins/cards.ts';
 

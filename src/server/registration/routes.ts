@@ -9,6 +9,7 @@ import { plusMinutes } from '#core/time/clock.ts';
 import { dateOf } from '#core/time/wallTime.ts';
 import { first, type Queries, update } from '../db/database.ts';
 import { mayChange } from '../events/access.ts';
+import { announce } from '../events/announce.ts';
 import { readEvent, readListed, readOffers } from '../events/store.ts';
 import { audit, followLink, openLink } from '../http/app.ts';
 import { File, type Handlers } from '../http/handle.ts';
@@ -19,10 +20,12 @@ import { payByCard } from '../money/paying.ts';
 import { theOrganization } from '../staff/store.ts';
 import { waiverStandings } from '../waivers/store.ts';
 import { linkOrder } from './linkingOrder.ts';
-import { announce, offerTo, placeOrder, takeOffer, takesRegistrations, withdrawSeats } from './ordering.ts';
+import { placeOrder, takesRegistrations } from './ordering.ts';
 import { passesPdf } from './passes.ts';
 import { publicEventOf, publicEventRow, publicOrderOf } from './public.ts';
 import { readOrder, readSeat, readSeats, readTaken, readWaiting } from './store.ts';
+import { offerTo, takeOffer } from './waiting.ts';
+import { withdrawSeats } from './withdrawing.ts';
 
 async function orderByLink(tx: Queries, token: string): Promise<string> {
   const id = await followLink(tx, 'manage', token);

@@ -81,6 +81,18 @@ export async function readSeat(tx: Queries, id: string): Promise<SeatRow> {
   return row;
 }
 
+/** Keeps the pass codes of seats. */
+export async function givePassCodes(
+  tx: Queries,
+  codes: readonly { id: string; passCode: string }[],
+): Promise<void> {
+  if (codes.length)
+    await tx.query(
+      'update registrations r set pass_code = c."passCode" from jsonb_to_recordset($1::jsonb) as c(id uuid, "passCode" text) where r.id = c.id',
+      [JSON.stringify(codes)],
+    );
+}
+
 /** The parties that wait for an event, first come first, with what they want. */
 export async function readWaiting(
   tx: Queries,

@@ -1,0 +1,64 @@
+import { fullName } from '#core/contacts/names.ts';
+import type { PricedOrder } from '#core/registration/price.ts';
+import { type AnswerValue, problemWith } from '#core/registration/questions.ts';
+import { readReach } from '../contacts/reach.ts';
+import { first } from '../db/database.ts';
+import { readQuestions } from '../events/store.ts';
+import type { Work } from '../http/app.ts';
+import type { FieldProblem } from '../http/problem.ts';
+import type { Channel, OrderRequest } from './ordering.ts';
+
+/** What is wrong with an order beside its price: addresses, dates, answers, the fund. At the door less is asked. */
+export async function checkRequest(
+  w: Work,
+  eventId: string,
+  request: OrderRequest,
+  order: PricedOrder,
+  channel: Channel,
+  country: string,
+): Promise<FieldProblem[]> {
+  const problems: FieldProblem[] = [];
+  problems.push(...readReach(request.buyer, country, 'buyer.').problems);
+  if (channel === 'public' && !request.buyer.email)
+    problems.push({ path: 'buyer.email', message: 'Give an email address; the confirmation goes there.' });
+  if (request.attendees.length > order.seats)
+    problems.push({
+      path: 'attendees',
+      message: `There are ${order.seats} seats, and ${request.attendees.length} people were named.`,
+    });
+  const offerOfSeat = order.lines.flatMap((l) => Array<string>(l.seats).fill(l.offer.id));
+  const questions = await readQuestions(w.tx, eventId);
+  const language = request.language;
+  const asQuestion = (q: (typeof questions)[number]) => ({ ...q, prompt: q.prompt[language] ?? q.prompt.en });
+  for (const q of questions.filter((x) => x.scope === 'order')) {
+    if (q.offerId && !offerOfSeat.includes(q.offerId)) continue;
+    const message = problemWith(asQuestion(q), request.answers[q.id] as AnswerValue | undefined);
+    if (message && channel !== 'door') problems.push({ path: `answers.${q.id}`, message });
+  }
+  request.attendees.forEach((attendee, seat) => {
+    problems.push(...readReach(attendee, country, `attendees.${seat}.`).problems);
+    if (attendee.birthDate && attendee.birthDate > w.now.slice(0, 10))
+      problems.push({ path: `attendees.${seat}.birthDate`, message: 'This date is in the future.' });
+    // Guests are named later, and asked then.
+    if (!fullName(attendee)) return;
+    for (const q of questions.filter(
+      (x) => x.scope === 'attendee' && (!x.offerId || x.offerId === offerOfSeat[seat]),
+    )) {
+      const message = problemWith(asQuestion(q), attendee.answers[q.id] as AnswerValue | undefined);
+      if (message && channel === 'public')
+        problems.push({ path: `attendees.${seat}.answers.${q.id}`, message });
+    }
+  });
+  const known = new Set(questions.map((q) => q.id));
+  for (const id of [
+    ...Object.keys(request.answers),
+    ...request.attendees.flatMap((a) => Object.keys(a.answers)),
+  ])
+    if (!known.has(id)) problems.push({ path: `answers.${id}`, message: 'This question is not asked here.' });
+  if (
+    request.donation.fundId &&
+    !(await first(w.tx, 'select 1 as x from funds where id = $1', [request.donation.fundId]))
+  )
+    problems.push({ path: 'donation.fundId', message: 'There is no such fund.' });
+  return problems;
+}

@@ -1,0 +1,83 @@
+import { passCode } from '#core/doors/passCode.ts';
+import { accountOf } from '#core/money/account.ts';
+import { mayBecome, type RegistrationState, standing } from '#core/registration/states.ts';
+import { insert, update } from '../db/database.ts';
+import { announce } from '../events/announce.ts';
+import { readOffers } from '../events/store.ts';
+import type { Work } from '../http/app.ts';
+import { conflict } from '../http/problem.ts';
+import { replan } from '../messages/planning.ts';
+import { linkOrder } from './linkingOrder.ts';
+import { givePassCodes, readMovements, readOrder, readSeats, type SeatRow } from './store.ts';
+
+/** Moves seats to another state, each with its history. Refuses a change the states do not allow. */
+export async function setSeats(
+  w: Work,
+  seats: readonly SeatRow[],
+  to: RegistrationState,
+  reason: string,
+): Promise<void> {
+  for (const seat of seats)
+    if (seat.state !== to && !mayBecome(seat.state, to))
+      throw conflict('seat-state', `A ${seat.state} seat cannot become ${to}.`);
+  const ids = seats.filter((s) => s.state !== to).map((s) => s.id);
+  if (!ids.length) return;
+  await w.tx.query(
+    `update registrations set state = $2,
+       confirmed_at = case when $2 = 'confirmed' then $3::timestamptz else confirmed_at end,
+       ended_at = case when $2 in ('withdrawn', 'declined', 'lapsed') then $3::timestamptz else null end where id = any($1)`,
+    [ids, to, w.now],
+  );
+  await insert(
+    w.tx,
+    'registration_states',
+    ids.map((registrationId) => ({ id: w.app.ids.id(), registrationId, state: to, at: w.now, reason })),
+  );
+}
+
+/** Confirms what stands of an order: people become contacts, passes are made, messages planned, attendance expected. */
+export async function confirmOrder(w: Work, orderId: string, reason: string): Promise<void> {
+  const { tx, app } = w;
+  const seats = (await readSeats(tx, orderId)).filter((s) => standing.includes(s.state));
+  await setSeats(w, seats, 'confirmed', reason);
+  await update(tx, 'orders', orderId, { heldUntil: null, waitlistedAt: null, offeredUntil: null });
+  const order = await readOrder(tx, orderId);
+  await linkOrder(w, order);
+  await givePassCodes(
+    tx,
+    seats.filter((s) => !s.passCode).map((s) => ({ id: s.id, passCode: passCode(app.ids.bytes(12)) })),
+  );
+  await tx.query(
+    `insert into attendance (registration_id, event_id, contact_id, state)
+     select id, event_id, contact_id, 'expected' from registrations where order_id = $1 and state = 'confirmed' on conflict do nothing`,
+    [orderId],
+  );
+  await refreshOrder(w, orderId);
+  await replan(w, order.eventId, orderId);
+  announce(w, order.eventId);
+}
+
+/** Works the order's account out again and keeps its state. Units nobody stands behind any more are no longer due. */
+export async function refreshOrder(w: Work, orderId: string): Promise<{ balance: number }> {
+  const { tx } = w;
+  const order = await readOrder(tx, orderId);
+  const seats = await readSeats(tx, orderId);
+  const offers = await readOffers(tx, order.eventId);
+  const live = seats.filter((s) => standing.includes(s.state));
+  const units = new Set(live.map((s) => `${s.offerId} ${s.unitNumber}`));
+  const price = [...units].reduce(
+    (sum, unit) => sum + (offers.find((o) => o.id === unit.split(' ')[0])?.price ?? 0),
+    0,
+  );
+  const movements = await readMovements(tx, orderId);
+  const gave = movements.filter((m) => m.kind === 'donation').reduce((sum, m) => sum + m.amount, 0);
+  const due = price + (live.length ? order.donation : Math.min(gave, order.donation));
+  const account = accountOf(
+    due,
+    movements,
+    live.length > 0 || gave > 0,
+    live.some((s) => s.state === 'confirmed'),
+  );
+  await update(tx, 'orders', orderId, { due, state: account.state });
+  return { balance: account.balance };
+}
