@@ -21,6 +21,8 @@ const shells: Plugin = {
 
 export default defineConfig({
   root: path('./src/web'),
+  // src/web/public holds the public pages, not files to copy.
+  publicDir: false,
   plugins: [react(), shells],
   resolve: {
     alias: { '#core': path('./src/core'), '#contract': path('./src/contract'), '#web': path('./src/web') },
@@ -33,5 +35,5 @@ export default defineConfig({
     rolldownOptions: { input: { app: path('./src/web/app.html'), public: path('./src/web/public.html') } },
     chunkSizeWarningLimit: 900,
   },
-  server: { port: 4401, proxy: { '/api': { target: 'http://localhost:4400', changeOrigin: false } } },
+  server: { port: 4401, proxy: { '^/api/': { target: 'http://localhost:4400', changeOrigin: false } } },
 });

@@ -13,6 +13,7 @@ import { projectRoot } from './db/root.ts';
 import { makeAnnouncer } from './http/announcer.ts';
 import type { App } from './http/app.ts';
 import { makeServer } from './http/server.ts';
+import { tidyUp } from './jobs/housekeeping.ts';
 import { dueKinds } from './jobs/kinds.ts';
 import { makeRunner, type Runner } from './jobs/runner.ts';
 import type { DemoSignIn } from './staff/routes.ts';
@@ -92,6 +93,12 @@ export async function start(options: StartOptions): Promise<Started> {
       limits: options.limits ?? { publicWrites: 60, signIns: 20 },
     });
     await runner.resume();
+    await tidyUp(app);
+    const tidying = setInterval(
+      () => tidyUp(app).catch((error) => app.log.error({ error: String(error) }, 'tidying up failed')),
+      60 * 60_000,
+    );
+    tidying.unref();
     const http = await new Promise<Server>((resolve, reject) => {
       const listening = server.listen(options.port, (error?: Error) =>
         error ? reject(error) : resolve(listening),
@@ -104,6 +111,7 @@ export async function start(options: StartOptions): Promise<Started> {
       runner,
       port,
       async stop() {
+        clearInterval(tidying);
         const closed = new Promise((resolve) => http.close(resolve));
         http.closeAllConnections();
         await closed;

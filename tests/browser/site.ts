@@ -4,9 +4,9 @@ import { join } from 'node:path';
 import { AxeBuilder } from '@axe-core/playwright';
 import { type Browser, test as base, expect, type Page } from '@playwright/test';
 import { openPglite } from '../../src/server/db/pglite.ts';
-import { demoSignIns } from '../../src/server/staff/demoSignIns.ts';
+import { demoPassword, demoSignIns } from '../../src/server/staff/demoSignIns.ts';
 import { type Started, start } from '../../src/server/start.ts';
-import { templatePath } from '../api/harness.ts';
+import { Caller, templatePath, type World } from '../api/harness.ts';
 import makeTemplate from '../api/template.ts';
 
 /** The product, running on a fresh copy of the founded organization. */
@@ -43,6 +43,35 @@ export const test = base.extend<object, { site: Site }>({
   ],
 });
 export { expect };
+
+/** Calls the site's API as somebody of the staff, for what a test needs to be there before it begins. */
+export function callers(site: Site): Pick<World, 'as'> {
+  return {
+    async as(who) {
+      const caller = new Caller(site.origin);
+      await caller.call('POST /api/sign-in', {
+        body: { email: `${who}@brackenmere.example`, password: demoPassword },
+      });
+      return caller;
+    },
+  };
+}
+
+/** The product on an empty folder, as it is before its organization is set up. */
+export async function emptySite(): Promise<Site & { stop: () => Promise<void> }> {
+  const folder = mkdtempSync(join(tmpdir(), 'acolyte-empty-'));
+  const started = await start({ folder, port: 0, quiet: true });
+  const origin = `http://localhost:${started.port}`;
+  started.app.origin = origin;
+  return {
+    origin,
+    started,
+    async stop() {
+      await started.stop();
+      rmSync(folder, { recursive: true, force: true });
+    },
+  };
+}
 
 /** A page of somebody's own, signed in by the list on the sign-in page. */
 export async function pageOf(

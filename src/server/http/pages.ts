@@ -96,32 +96,37 @@ export function makePages(app: App, handlers: AllHandlers, dist: string) {
       actor: { name: 'public', staffId: null, requestId: null },
     } as never);
 
-  /** The page at a path, with the nonce that its styles carry. Status 404 where a public event is not there. */
-  return async function page(path: string, nonce: string): Promise<{ status: number; html: string }> {
+  /**
+   * The page at a path, with the nonce that its styles carry. Status 404 where a public event is not there. Before the
+   * organization is set up every path leads to setting it up.
+   */
+  return async function page(
+    path: string,
+    nonce: string,
+  ): Promise<{ status: number; html: string; to?: string }> {
     const withNonce = (html: string) => html.replaceAll('__NONCE__', nonce);
     if (staffPaths.test(path)) return { status: 200, html: withNonce(shell('app')) };
+    const setUp = await app.db.query('select 1 from organization');
+    if (!setUp.length) return { status: 302, html: '', to: '/setup' };
     const initial: Record<string, unknown> = {};
     let head = '';
     let title = 'Acolyte';
     let status = 200;
-    const setUp = await app.db.query('select 1 from organization');
-    if (setUp.length) {
-      const frame = await call(handlers['GET /api/public/frame'], {});
-      initial['GET /api/public/frame'] = frame;
-      title = frame.organization.name;
-      const slug = /^\/e\/([^/]+)(?:\/|$)/u.exec(path)?.[1];
-      try {
-        if (slug) {
-          const event = await call(handlers['GET /api/public/events/:slug'], { slug });
-          initial[`GET /api/public/events/${slug}`] = event;
-          title = `${event.title} · ${title}`;
-          head = `<meta name="description" content="${escapeHtml(event.summary)}"><script type="application/ld+json">${scriptJson(eventJsonLd(event, frame.organization, `${app.origin}/e/${slug}`))}</script>`;
-        } else if (path === '/')
-          initial['GET /api/public/events'] = await call(handlers['GET /api/public/events'], {});
-      } catch (error) {
-        if (!(error instanceof Problem)) throw error;
-        status = error.status;
-      }
+    const frame = await call(handlers['GET /api/public/frame'], {});
+    initial['GET /api/public/frame'] = frame;
+    title = frame.organization.name;
+    const slug = /^\/e\/([^/]+)(?:\/|$)/u.exec(path)?.[1];
+    try {
+      if (slug) {
+        const event = await call(handlers['GET /api/public/events/:slug'], { slug });
+        initial[`GET /api/public/events/${slug}`] = event;
+        title = `${event.title} · ${title}`;
+        head = `<meta name="description" content="${escapeHtml(event.summary)}"><script type="application/ld+json">${scriptJson(eventJsonLd(event, frame.organization, `${app.origin}/e/${slug}`))}</script>`;
+      } else if (path === '/')
+        initial['GET /api/public/events'] = await call(handlers['GET /api/public/events'], {});
+    } catch (error) {
+      if (!(error instanceof Problem)) throw error;
+      status = error.status;
     }
     const data = `<script type="application/json" id="initial">${scriptJson(initial)}</script>`;
     const html = shell('public').replace(

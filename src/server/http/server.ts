@@ -151,7 +151,11 @@ export function makeServer(app: App, options: ServerOptions): Express {
       throw new Error('The web application is not built. Run “npm run build”.');
     const page = makePages(app, handlers, dist);
     server.get('/{*path}', async (request, response) => {
-      const { status, html } = await page(request.path, response.locals.nonce);
+      const { status, html, to } = await page(request.path, response.locals.nonce);
+      if (to) {
+        response.redirect(status, to);
+        return;
+      }
       response.status(status).set('cache-control', 'no-store').type('html').send(html);
     });
   }

@@ -137,7 +137,8 @@ function Form({ event }: { event: PublicEvent }) {
       <p style={{ marginTop: 8 }}>
         <Link to={`/e/${event.slug}`}>{event.title}</Link>
       </p>
-      <h1>{t('register')}</h1>
+      <h1>{t(event.registration === 'full' ? 'joinWaitlist' : 'register')}</h1>
+      {event.registration === 'full' && <p className="say need">{t('fullText')}</p>}
       <Problems problem={problem} />
 
       <h2>{t('chooseTickets')}</h2>

@@ -1,0 +1,45 @@
+import QRCode from 'qrcode';
+import { openEvent, orderFor } from '../api/scenes.ts';
+import { callers, expect, pageOf, test } from './site.ts';
+
+test('a picture of the pass is read at the door; one of nothing says so', async ({ browser, site }) => {
+  const world = callers(site);
+  const event = await openEvent(world, {
+    title: 'Lantern Row',
+    startsLocal: '2026-07-09T19:00',
+    endsLocal: '2026-07-09T21:00',
+  });
+  const odalys = await world.as('odalys');
+  await odalys.call('POST /api/public/events/:slug/orders', {
+    params: { slug: event.slug },
+    body: orderFor(event, [{ given: 'Perrin', family: 'Askew' }]),
+  });
+  const [seat] = await site.started.app.db.query<{ passCode: string }>(
+    "select pass_code from registrations where event_id = $1 and state = 'confirmed'",
+    [event.id],
+  );
+  const page = await pageOf(browser, site, 'Odalys Ferrant', true);
+  await page.goto(`/doors/${event.id}`);
+  await page.getByRole('button', { name: 'Scan', exact: true }).click();
+  // There is no camera here, and the page says what else can be done.
+  await expect(page.getByText('No camera can be used here.')).toBeVisible();
+  const choose = page.getByLabel('Choose a picture');
+  await choose.setInputFiles({
+    name: 'nothing.png',
+    mimeType: 'image/png',
+    buffer: Buffer.from(
+      'iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mNk+M9QDwADhgGAWjR9awAAAABJRU5ErkJggg==',
+      'base64',
+    ),
+  });
+  await expect(page.getByText('There is no readable code in this picture.')).toBeVisible();
+  await choose.setInputFiles({
+    name: 'pass.png',
+    mimeType: 'image/png',
+    buffer: await QRCode.toBuffer(seat!.passCode, { width: 400, margin: 3 }),
+  });
+  await expect(page.getByRole('alert').getByText('Perrin Askew')).toBeVisible();
+  await page.getByRole('alert').getByRole('button', { name: 'Arrive' }).click();
+  await expect(page.getByText('1 of 1 arrived')).toBeVisible();
+  await page.context().close();
+});
