@@ -1,6 +1,5 @@
 import { z } from 'zod';
-import { columnMeanings } from '#core/contacts/importing.ts';
-import { amount, contract, date, done, id, idParams, instant, personName } from './endpoint.ts';
+import { amount, contract, date, id, idParams, instant, personName } from './endpoint.ts';
 
 export const contactLine = z.object({
   id,
@@ -83,40 +82,6 @@ export const contactRecord = z.object({
 });
 export type ContactRecord = z.infer<typeof contactRecord>;
 
-const mapping = z.object({
-  columns: z.array(z.enum(columnMeanings)),
-  dateOrder: z.enum(['day first', 'month first']),
-});
-const counts = z.object({ new: z.int(), known: z.int(), look: z.int(), rejected: z.int() });
-export const importSummary = z.object({
-  id,
-  fileName: z.string(),
-  state: z.enum(['checked', 'applied', 'undone']),
-  encoding: z.string(),
-  delimiter: z.string(),
-  headingLine: z.int(),
-  headings: z.array(z.string()),
-  mapping,
-  counts,
-  createdAt: instant,
-  appliedAt: instant.nullable(),
-  undoneAt: instant.nullable(),
-  appliedBefore: z.object({ id, at: instant }).nullable(),
-  sample: z.array(z.array(z.string())),
-});
-export type ImportSummary = z.infer<typeof importSummary>;
-export const importRow = z.object({
-  line: z.int(),
-  verdict: z.enum(['new', 'known', 'look', 'rejected']),
-  reasons: z.array(z.string()),
-  name: z.string(),
-  email: z.string().nullable(),
-  phone: z.string().nullable(),
-  contactId: id.nullable(),
-  contactName: z.string().nullable(),
-});
-export type ImportRow = z.infer<typeof importRow>;
-
 export const contactsContract = contract({
   'GET /api/search': {
     summary: 'Find contacts and events by parts of names, emails and telephone digits',
@@ -178,54 +143,5 @@ export const contactsContract = contract({
       offset: z.coerce.number().int().min(0).default(0),
     }),
     response: z.object({ entries: z.array(lifelineEntry), more: z.boolean() }),
-  },
-  'GET /api/imports': {
-    summary: 'Imports, newest first',
-    who: ['coordinator'],
-    response: z.array(importSummary),
-  },
-  'POST /api/imports': {
-    summary: 'Read a table, propose its columns and check every row without changing anything',
-    who: ['coordinator'],
-    body: z.object({ fileName: z.string().max(200), content: z.base64() }),
-    response: importSummary,
-  },
-  'GET /api/imports/:id': {
-    summary: 'One import',
-    who: ['coordinator'],
-    params: idParams,
-    response: importSummary,
-  },
-  'GET /api/imports/:id/rows': {
-    summary: 'What would become, or became, of every row',
-    who: ['coordinator'],
-    params: idParams,
-    query: z.object({ verdict: z.enum(['new', 'known', 'look', 'rejected']).optional() }),
-    response: z.array(importRow),
-  },
-  'PUT /api/imports/:id/mapping': {
-    summary: 'Say what the columns mean and check every row again',
-    who: ['coordinator'],
-    params: idParams,
-    body: mapping,
-    response: importSummary,
-  },
-  'POST /api/imports/:id/apply': {
-    summary: 'Apply a checked import in one transaction',
-    who: ['coordinator'],
-    params: idParams,
-    response: importSummary,
-  },
-  'POST /api/imports/:id/undo': {
-    summary: 'Take an applied import back; contacts that something else hangs on by now are kept and named',
-    who: ['coordinator'],
-    params: idParams,
-    response: z.object({ removed: z.int(), kept: z.array(z.string()) }),
-  },
-  'DELETE /api/imports/:id': {
-    summary: 'Throw a checked import away',
-    who: ['coordinator'],
-    params: idParams,
-    response: done,
   },
 });

@@ -3,9 +3,11 @@ import { contactsContract } from './contacts.ts';
 import { crewContract } from './crew.ts';
 import { doorsContract } from './doors.ts';
 import { eventsContract } from './events.ts';
+import { importsContract } from './imports.ts';
 import { messagesContract } from './messages.ts';
 import { moneyContract } from './money.ts';
 import { outcomesContract } from './outcomes.ts';
+import { pairsContract } from './pairs.ts';
 import { registrationContract } from './registration.ts';
 import { staffContract } from './staff.ts';
 import { surveysContract } from './surveys.ts';
@@ -17,6 +19,8 @@ export const everything = {
   ...staffContract,
   ...timeContract,
   ...contactsContract,
+  ...importsContract,
+  ...pairsContract,
   ...eventsContract,
   ...clearanceContract,
   ...registrationContract,

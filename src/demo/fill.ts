@@ -1,6 +1,8 @@
 import { mkdirSync, rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { shiftDate } from '#core/time/wallTime.ts';
+import { estimateModel } from '#server/contacts/model.ts';
+import { findPairs } from '#server/contacts/pairs.ts';
 import type { Database } from '#server/db/database.ts';
 import { makeIds } from '#server/db/ids.ts';
 import { migrate } from '#server/db/migrate.ts';
@@ -80,6 +82,9 @@ export async function fill(
   app.ids = makeIds(app.clock, random.bytes);
   await playComing(app, runner, people, founded, random, demoBegins);
   await runner.stop();
+  await estimateModel(app);
+  const { found } = await findPairs(app);
+  say(`${found} pairs of contacts that may be one person`);
   say('the weeks before 9 July played');
 }
 

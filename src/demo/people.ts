@@ -1,20 +1,21 @@
+import { asDescribed } from '#core/contacts/match.ts';
 import { emailKey } from '#core/contacts/reach.ts';
-import { searchText } from '#core/contacts/search.ts';
 import { shiftDate } from '#core/time/wallTime.ts';
-import { nameKey } from '#server/contacts/store.ts';
+import { derived, ensureKeys } from '#server/contacts/keys.ts';
 import { insert, type Queries } from '#server/db/database.ts';
 import type { Ids } from '#server/db/ids.ts';
+import { spoil } from './labelled.ts';
 import type { Random } from './random.ts';
 
-const given =
+export const givenNames =
   'Amara Pascal Ines Mei Farouk Leopold Chloé Isidore Piers Jun Kwame Soren Patricia Siobhán Xanthe Imani Lucretia Anuli Hao Niamh Renée Anselm Theodore Wilhelmina Alexander Hamish Oona Edda Samuel Zora Viggo Rosalind Kalinda Greta Yusuf Omar Frances Mireille Caspian Quinlan Keoni Zoë Priya Odile Brigid Dorothea Thaddeus Saoirse William Arjun Jorunn Tamsin Leilani Gwendolyn Christopher Elizabeth Katherine Michael Robert Tobias Marit Odalys Linus Noor Ewan Farah Giles Hester Ilse Jonas Katya Lorcan Maeve Nils Orla Petra Rafael Selma Tariq Una Vera Wyn Yara Zeno'.split(
     ' ',
   );
-const family =
+export const familyNames =
   "Nettle Kettle Eriksen Hargreave Yarrow Pena Rasmussen Kowalczyk Mosswood Hollis Rushbrook Vetch Winterbourne Côté Lefèvre Brandvold O'Hara Wren Sandoval Jankowski Eastlake Thistlewood McAllister Delacroix Marchetti Olufsen Whitlock Dunmore Underhill Ormiston Xu Müller Nakashima Jessamy Fontaine Quistgaard Papadakis Zielinski Dubois Tremblay Ingleby Zephyrin Pennyfeather Fairweather Cromarty Tansy Nguyen Yamada Carrington Baptiste Achebe Okarro Solvang Lachance Ferrant Marsh Alder Sedge Harrow Kestrel Lowry Mead Novak Oakes Pryor Quill Rowan Sorrel Teal Upton Vane Wilder Yates Bracken Cole Dunlin Ember Fenwick".split(
     ' ',
   );
-const streets = [
+export const streets = [
   'Causeway Rd',
   'Reedcutters Row',
   'Heronry Cl',
@@ -26,7 +27,7 @@ const streets = [
   'Chapel Hill',
   'Tidewater Cres',
 ];
-const domains = [
+export const domains = [
   'harbourpost.example',
   'fenmail.example',
   'tidepost.example',
@@ -34,7 +35,7 @@ const domains = [
   'quietmail.example',
   'ansley.example',
 ];
-const areas = ['902', '782', '506', '709', '416', '613', '207', '617', '418'];
+export const areas = ['902', '782', '506', '709', '416', '613', '207', '617', '418'];
 const levels = ['Individual', 'Household', 'Student', 'Life'];
 
 /** Somebody of the demonstration, with what drives how they behave over the years. */
@@ -56,7 +57,7 @@ export interface Person {
   since: string;
 }
 
-const plain = (name: string): string =>
+export const plain = (name: string): string =>
   name
     .normalize('NFD')
     .replace(/[^A-Za-z]/gu, '')
@@ -159,13 +160,13 @@ export function makePeople(
     since: '2024-02-11',
   });
   while (people.length < count) {
-    const person = add({ given: random.pick(given), family: random.pick(family) });
+    const person = add({ given: random.pick(givenNames), family: random.pick(familyNames) });
     if (!random.chance(0.13)) continue;
     if (person.leans[0] !== 'Mudlarks') person.leans.unshift('Mudlarks');
     for (let n = random.whole(1, 3); n > 0 && people.length < count; n -= 1)
       child(
         person,
-        random.pick(given),
+        random.pick(givenNames),
         `${random.whole(2012, 2019)}-${String(random.whole(1, 12)).padStart(2, '0')}-${String(random.whole(1, 28)).padStart(2, '0')}`,
       );
   }
@@ -204,13 +205,7 @@ export async function storePeople(
           ? random.pick(['no nuts', 'no gluten', 'carries an inhaler', 'no milk'])
           : null,
       householdId: householdOf.get(p.id) ?? null,
-      nameKey: nameKey(p),
-      searchText: searchText({
-        given: p.given,
-        family: p.family,
-        emails: p.email ? [p.email] : [],
-        phones: p.phone ? [p.phone] : [],
-      }),
+      ...derived(asDescribed(p)),
       source: random.pick([
         'registered for an event',
         'membership list',
@@ -280,5 +275,52 @@ export async function storePeople(
         source: 'newsletter tool',
         at: at(p),
       })),
+  );
+  await storeStrays(tx, people, random, ids);
+  await ensureKeys(tx);
+}
+
+/** Lists kept beside the records: some people are in them again, written a little differently. */
+async function storeStrays(tx: Queries, people: readonly Person[], random: Random, ids: Ids): Promise<void> {
+  const from = people.filter((p) => !p.child && p.email && p.family !== 'Baptiste');
+  const strays = random.some(from, Math.round(people.length * 0.03)).map((person) => {
+    const { given, family, emails, phones, birthDate } = spoil(random, asDescribed(person));
+    return { id: ids.id(), given, family, emails, phones, birthDate, at: `${person.since}T15:00:00.000Z` };
+  });
+  await insert(
+    tx,
+    'contacts',
+    strays.map((s) => ({
+      id: s.id,
+      givenName: s.given,
+      familyName: s.family,
+      birthDate: s.birthDate,
+      language: 'en',
+      ...derived(s),
+      source: random.pick(['the old supper list', 'crew sheet', 'a telephone']),
+      createdAt: s.at,
+      updatedAt: s.at,
+      doNotContact: false,
+    })),
+  );
+  await insert(
+    tx,
+    'contact_emails',
+    strays.flatMap((s) =>
+      s.emails.map((email, position) => ({
+        id: ids.id(),
+        contactId: s.id,
+        email,
+        emailKey: emailKey(email),
+        position,
+      })),
+    ),
+  );
+  await insert(
+    tx,
+    'contact_phones',
+    strays.flatMap((s) =>
+      s.phones.map((phone, position) => ({ id: ids.id(), contactId: s.id, phone, position })),
+    ),
   );
 }

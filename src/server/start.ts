@@ -4,6 +4,7 @@ import type { Server } from 'node:http';
 import { join } from 'node:path';
 import { pino } from 'pino';
 import { systemClock } from '#core/time/clock.ts';
+import { ensureKeys } from './contacts/keys.ts';
 import type { Database } from './db/database.ts';
 import { makeIds } from './db/ids.ts';
 import { migrate } from './db/migrate.ts';
@@ -13,6 +14,7 @@ import { projectRoot } from './db/root.ts';
 import { makeAnnouncer } from './http/announcer.ts';
 import type { App } from './http/app.ts';
 import { makeServer } from './http/server.ts';
+import { resumeChecks, stopChecks } from './imports/checking.ts';
 import { tidyUp } from './jobs/housekeeping.ts';
 import { dueKinds } from './jobs/kinds.ts';
 import { makeRunner, type Runner } from './jobs/runner.ts';
@@ -92,7 +94,9 @@ export async function start(options: StartOptions): Promise<Started> {
       dist: options.pages === false ? null : join(projectRoot(), 'dist/web'),
       limits: options.limits ?? { publicWrites: 60, signIns: 20 },
     });
+    await ensureKeys(app.db);
     await runner.resume();
+    await resumeChecks(app);
     await tidyUp(app);
     const tidying = setInterval(
       () => tidyUp(app).catch((error) => app.log.error({ error: String(error) }, 'tidying up failed')),
@@ -116,6 +120,7 @@ export async function start(options: StartOptions): Promise<Started> {
         http.closeAllConnections();
         await closed;
         await runner.stop();
+        await stopChecks(app);
         await db.close();
         letGo();
       },

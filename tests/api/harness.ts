@@ -9,6 +9,7 @@ import { openPglite } from '#server/db/pglite.ts';
 import { projectRoot } from '#server/db/root.ts';
 import type { App } from '#server/http/app.ts';
 import { makeServer } from '#server/http/server.ts';
+import { stopChecks } from '#server/imports/checking.ts';
 import type { Runner } from '#server/jobs/runner.ts';
 import { demoPassword, demoSignIns } from '#server/staff/demoSignIns.ts';
 import { assemble } from '#server/start.ts';
@@ -136,6 +137,7 @@ export async function makeWorld(
       http.closeAllConnections();
       await new Promise((resolve) => http.close(resolve));
       await runner.stop();
+      await stopChecks(app);
       await db.close();
     },
   };

@@ -195,7 +195,7 @@ describe('registering', () => {
       params: { id: next.id },
     });
     const ned = rows.find((r) => r.given === 'Ned')!;
-    expect(ned.linkReasons.join(' ')).toContain('same name');
+    expect(ned.linkReasons.join(' ')).toContain('same given name');
     const guardians = await world.app.db.query(
       "select 1 from relationships where kind = 'guardian' and to_contact = $1",
       [ned.contactId],

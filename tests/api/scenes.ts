@@ -1,4 +1,5 @@
 import type { EventPlan } from '#contract/events.ts';
+import type { ImportSummary } from '#contract/imports.ts';
 import type { OrderBody } from '#contract/registration.ts';
 import type { World } from './harness.ts';
 
@@ -94,4 +95,27 @@ export function orderFor(
     attendees: people.map((p) => ({ given: p.given, family: p.family, birthDate: p.birthDate ?? null })),
     ...rest,
   };
+}
+
+/** Brings a file in as the coordinator and waits until every row is checked. */
+export async function bringIn(
+  world: Pick<World, 'as'>,
+  content: Buffer | string,
+  fileName = 'list.csv',
+): Promise<ImportSummary> {
+  const odalys = await world.as('odalys');
+  const { id } = await odalys.call('POST /api/imports', {
+    body: { fileName, content: Buffer.from(content).toString('base64') },
+  });
+  return checked(world, id);
+}
+
+/** Waits until an import is no longer being checked. */
+export async function checked(world: Pick<World, 'as'>, id: string): Promise<ImportSummary> {
+  const odalys = await world.as('odalys');
+  for (;;) {
+    const summary = await odalys.call('GET /api/imports/:id', { params: { id } });
+    if (summary.state !== 'checking') return summary;
+    await new Promise((resolve) => setImmediate(resolve));
+  }
 }

@@ -1,281 +1,180 @@
-import type { Table } from '#core/exchange/table.ts';
-import type { CalendarDate } from '#core/time/clock.ts';
-import { sayShortDate } from '#core/time/say.ts';
-import { type Candidate, type Described, decide } from './match.ts';
-import { fullName, splitName, tidyName } from './names.ts';
-import { emailKey, isEmail, readPhone } from './reach.ts';
+import { fullName } from './names.ts';
+import { emailKey } from './reach.ts';
+import { type EmergencyContact, type Membership, type PersonRow, sayMembership } from './rows.ts';
 
-/** What a column can mean. `leave` is not imported. */
-export const columnMeanings = [
-  'leave',
-  'given name',
-  'family name',
-  'whole name',
+/** What becomes of a row. */
+export const rowVerdicts = ['new', 'changes', 'same', 'look', 'rejected'] as const;
+export type RowVerdict = (typeof rowVerdicts)[number];
+
+/** Fields a row may bring to a contact that is known already. */
+export const importFields = [
+  'name',
   'email',
   'phone',
-  'street',
-  'postal code',
   'birth date',
-  'member number',
-  'member since',
-  'member level',
-  'emergency name',
-  'emergency phone',
+  'address',
+  'language',
+  'dietary',
+  'tags',
+  'note',
+  'newsletter',
+  'do not contact',
+  'membership',
+  'emergency',
 ] as const;
-export type ColumnMeaning = (typeof columnMeanings)[number];
+export type ImportField = (typeof importFields)[number];
 
-export type DateOrder = 'day first' | 'month first';
+/** Whose value counts where both have one: ours, theirs, or theirs only where ours is blank. */
+export const policies = ['keep ours', 'take theirs', 'fill blanks'] as const;
+export type Policy = (typeof policies)[number];
 
-/** How a file's columns are read. */
-export interface Mapping {
-  columns: ColumnMeaning[];
-  dateOrder: DateOrder;
+/** Fields of which somebody may have several; there “take theirs” adds to what is there. */
+export const several: ReadonlySet<ImportField> = new Set([
+  'email',
+  'phone',
+  'tags',
+  'note',
+  'membership',
+  'emergency',
+]);
+
+export interface ImportChoices {
+  /** By field; a field not named here follows `usualPolicy`. */
+  policies: Partial<Record<ImportField, Policy>>;
+  /** Take a yes to the newsletter as consent. Without it an import never makes consent wider. */
+  widenConsent: boolean;
 }
+export const usualChoices: ImportChoices = { policies: {}, widenConsent: false };
 
-/** One row of a file, understood. */
-export interface PersonRow extends Described {
+/** Nothing that was there is changed, and what can stand beside it is added. */
+export const usualPolicy = (field: ImportField): Policy =>
+  several.has(field) ? 'take theirs' : 'fill blanks';
+
+/** What a contact has now, as far as an import may change it. */
+export interface CurrentContact {
+  id: string;
+  given: string;
+  family: string;
+  emails: string[];
+  phones: string[];
+  birthDate: string | null;
   street: string | null;
-  membership: { number: string | null; since: string | null; level: string | null } | null;
-  emergency: { name: string; phone: string | null } | null;
+  postalCode: string | null;
+  language: string;
+  dietary: string | null;
+  tags: string[];
+  notes: string[];
+  /** The last word on the newsletter; null when they were never asked. */
+  newsletter: boolean | null;
+  doNotContact: boolean;
+  memberships: Membership[];
+  emergencies: EmergencyContact[];
 }
 
-export type RowVerdict = 'new' | 'known' | 'look' | 'rejected';
-
-export interface CheckedRow {
-  line: number;
-  verdict: RowVerdict;
-  reasons: string[];
-  person: PersonRow | null;
-  /** The contact it is (`known`) or may be (`look`). */
-  contactId: string | null;
-  /** Line of an earlier row in the same file that is the same person. */
-  sameAsLine: number | null;
-  householdOf: string | null;
+/** One field that a row would change. */
+export interface Change {
+  field: ImportField;
+  before: string | null;
+  after: string;
+  /** False when the policy keeps what is there; `why` says so. */
+  applied: boolean;
+  why: string | null;
 }
 
-const meaningsByHeading: [RegExp, ColumnMeaning][] = [
-  [/emergency.*(phone|mobile|tel|number)|ice phone/iu, 'emergency phone'],
-  [/emergency/iu, 'emergency name'],
-  [/e-?mail|courriel/iu, 'email'],
-  [/mobile|phone|^tel|cell|téléphone/iu, 'phone'],
-  [/^(first|given|fore)|prénom/iu, 'given name'],
-  [/^(last|family|sur)|nom de famille/iu, 'family name'],
-  [/member\s*(no|number|#|id)|^no\.?$/iu, 'member number'],
-  [/member since|joined|since/iu, 'member since'],
-  [/level|tier|category of member/iu, 'member level'],
-  [/^(full )?name$|^guest$|^nom$/iu, 'whole name'],
-  [/street|address|adresse/iu, 'street'],
-  [/postal|zip|postcode/iu, 'postal code'],
-  [/birth|born|dob/iu, 'birth date'],
-];
+const sayAddress = (street: string | null, postal: string | null): string =>
+  [street, postal].filter(Boolean).join(', ');
+const sayEmergency = (e: EmergencyContact): string => [e.name, e.phone].filter(Boolean).join(', ');
 
-/** Proposes what each column means, from its heading; a meaning is given out once, to the first that claims it. */
-export function proposeMapping(table: Table): Mapping {
-  const given = new Set<ColumnMeaning>();
-  const columns = table.headings.map((heading, at): ColumnMeaning => {
-    const sample = table.rows
-      .slice(0, 50)
-      .map((r) => r.cells[at] ?? '')
-      .filter(Boolean);
-    const byHeading = meaningsByHeading.find(([words]) => words.test(heading.trim()))?.[1];
-    const byContents =
-      sample.length > 2 && sample.filter((s) => isEmail(s)).length > sample.length * 0.7
-        ? 'email'
-        : undefined;
-    const meaning = byHeading ?? byContents ?? 'leave';
-    if (meaning === 'leave' || given.has(meaning)) return 'leave';
-    given.add(meaning);
-    return meaning;
-  });
-  const dates = columns.indexOf('birth date');
-  return {
-    columns,
-    dateOrder: dates < 0 ? 'day first' : dateOrderOf(table.rows.map((r) => r.cells[dates] ?? '')),
+/** Works out what a row would change of a contact that is known, field by field, old and new. */
+export function changesOf(person: PersonRow, current: CurrentContact, choices: ImportChoices): Change[] {
+  const changes: Change[] = [];
+  const consider = (field: ImportField, before: string | null, after: string) => {
+    const policy = choices.policies[field] ?? usualPolicy(field);
+    const applied = policy === 'take theirs' || (policy === 'fill blanks' && !before);
+    changes.push({
+      field,
+      before: before || null,
+      after,
+      applied,
+      why: applied ? null : policy === 'keep ours' ? 'ours is kept' : 'only blanks are filled',
+    });
   };
-}
-
-/** Infers the order of a column of dates from the parts that can only be a day; day first when nothing tells. */
-export function dateOrderOf(cells: readonly string[]): DateOrder {
-  let dayFirst = 0;
-  let monthFirst = 0;
-  for (const cell of cells) {
-    const parts = /^(\d{1,2})[/.-](\d{1,2})[/.-]\d{2,4}$/u.exec(cell.trim());
-    if (!parts) continue;
-    if (Number(parts[1]) > 12) dayFirst += 1;
-    if (Number(parts[2]) > 12) monthFirst += 1;
-  }
-  return monthFirst > dayFirst ? 'month first' : 'day first';
-}
-
-/** Reads a date typed as y-m-d or with the order given; null when there is no such date. Two-digit years up to 30 are 20xx. */
-export function readDate(cell: string, order: DateOrder): CalendarDate | null {
-  const iso = /^(\d{4})[-/.](\d{1,2})[-/.](\d{1,2})$/u.exec(cell.trim());
-  const other = /^(\d{1,2})[/.-](\d{1,2})[/.-](\d{4}|\d{2})$/u.exec(cell.trim());
-  if (!iso && !other) return null;
-  let year = Number(iso ? iso[1] : other![3]);
-  if (year < 100) year += year <= 30 ? 2000 : 1900;
-  const first = Number(iso ? iso[2] : other![order === 'day first' ? 2 : 1]);
-  const second = Number(iso ? iso[3] : other![order === 'day first' ? 1 : 2]);
-  const date = new Date(Date.UTC(year, first - 1, second));
-  return date.getUTCMonth() === first - 1 && date.getUTCDate() === second
-    ? date.toISOString().slice(0, 10)
-    : null;
-}
-
-/** Says what is wrong with a mapping as a whole, or nothing. */
-export function problemsWithMapping(mapping: Mapping, columns: number): string[] {
-  const problems: string[] = [];
-  if (mapping.columns.length !== columns)
-    problems.push(`The file has ${columns} columns, ${mapping.columns.length} meanings were given.`);
-  const used = mapping.columns.filter((c) => c !== 'leave');
-  const twice = used.find((c, at) => used.indexOf(c) !== at);
-  if (twice) problems.push(`Two columns are set to “${twice}”.`);
-  if (!used.some((c) => c === 'whole name' || c === 'given name' || c === 'family name'))
-    problems.push('No column is set to a name. People need at least a name.');
-  return problems;
-}
-
-/**
- * Reads one row by the mapping. Returns the person and remarks about cells that could not be read, or the reason the
- * row is rejected. The emergency contact's telephone never becomes the person's own.
- */
-export function readRow(
-  cells: readonly string[],
-  mapping: Mapping,
-  country: string,
-  today: CalendarDate,
-): { person: PersonRow; remarks: string[] } | { rejected: string } {
-  const cell = (meaning: ColumnMeaning): string => {
-    const at = mapping.columns.indexOf(meaning);
-    return at < 0 ? '' : (cells[at] ?? '').trim();
+  if (fullName(person) !== fullName(current)) consider('name', fullName(current), fullName(person));
+  const emails = new Set(current.emails.map(emailKey));
+  for (const email of person.emails)
+    if (!emails.has(emailKey(email))) consider('email', current.emails.join(', '), email);
+  for (const phone of person.phones)
+    if (!current.phones.includes(phone)) consider('phone', current.phones.join(', '), phone);
+  if (person.birthDate && person.birthDate !== current.birthDate)
+    consider('birth date', current.birthDate, person.birthDate);
+  const address = {
+    street: person.street ?? current.street,
+    postalCode: person.postalCode ?? current.postalCode,
   };
-  const whole = cell('whole name');
-  const name = whole
-    ? splitName(whole)
-    : { given: tidyName(cell('given name')), family: tidyName(cell('family name')) };
-  if (!fullName(name)) return { rejected: 'There is no name in this row.' };
-  if (fullName(name).length > 200) return { rejected: 'The name is longer than 200 characters.' };
-  const remarks: string[] = [];
-
-  const emailText = cell('email');
-  const email = emailText && isEmail(emailText) ? emailText : null;
-  if (emailText && !email) remarks.push(`“${emailText.slice(0, 60)}” is not an email address; left out`);
-  const phoneText = cell('phone');
-  const phone = phoneText ? readPhone(phoneText, country) : null;
-  if (phoneText && !phone) remarks.push(`“${phoneText.slice(0, 40)}” is not a telephone number; left out`);
-  const bornText = cell('birth date');
-  let birthDate = bornText ? readDate(bornText, mapping.dateOrder) : null;
-  if (bornText && !birthDate) remarks.push(`“${bornText.slice(0, 40)}” is not a date; left out`);
-  if (birthDate && birthDate > today) {
-    remarks.push(`Born on ${sayShortDate(birthDate)} ${birthDate.slice(0, 4)} is in the future; left out`);
-    birthDate = null;
+  const before = sayAddress(current.street, current.postalCode);
+  const after = sayAddress(address.street, address.postalCode);
+  if ((person.street || person.postalCode) && flat(after) !== flat(before)) {
+    // A missing half is a blank, not a contradiction.
+    const contradicts =
+      (current.street && person.street && flat(current.street) !== flat(person.street)) ||
+      (current.postalCode && person.postalCode && flat(current.postalCode) !== flat(person.postalCode));
+    consider('address', contradicts ? before : null, after);
   }
-  const emergencyName = tidyName(cell('emergency name'));
-  const number = cell('member number') || null;
-  const since = cell('member since') || null;
-  const level = tidyLevel(cell('member level'));
-  return {
-    person: {
-      ...name,
-      email,
-      phone,
-      birthDate,
-      postalCode: cell('postal code').toUpperCase() || null,
-      street: cell('street') || null,
-      membership: number || since || level ? { number, since, level } : null,
-      emergency: emergencyName
-        ? {
-            name: emergencyName,
-            phone: cell('emergency phone') ? readPhone(cell('emergency phone'), country) : null,
-          }
-        : null,
-    },
-    remarks,
-  };
+  if (person.language && person.language !== current.language)
+    consider('language', current.language, person.language);
+  if (person.dietary && flat(person.dietary) !== flat(current.dietary ?? ''))
+    consider('dietary', current.dietary, person.dietary);
+  for (const tag of person.tags)
+    if (!current.tags.includes(tag)) consider('tags', current.tags.join(', '), tag);
+  for (const note of person.notes) if (!current.notes.includes(note)) consider('note', null, note);
+  considerConsent(person, current, choices, changes);
+  for (const membership of person.memberships.map(sayMembership))
+    if (!current.memberships.some((m) => sayMembership(m) === membership))
+      consider('membership', current.memberships.map(sayMembership).join('; '), membership);
+  for (const emergency of person.emergencies)
+    if (!current.emergencies.some((e) => flat(e.name) === flat(emergency.name)))
+      consider('emergency', current.emergencies.map(sayEmergency).join('; '), sayEmergency(emergency));
+  return changes;
 }
 
-const tidyLevel = (text: string): string | null => {
-  const clean = text.trim().toLowerCase();
-  return clean ? clean[0]!.toUpperCase() + clean.slice(1) : null;
-};
-
-/**
- * The dry run: what would become of every row. `candidatesOf` gives the contacts a person could be (same email,
- * telephone or name). Rows are compared with the contacts and with the rows above them.
- */
-export function checkRows(
-  table: Table,
-  mapping: Mapping,
-  country: string,
-  today: CalendarDate,
-  candidatesOf: (person: Described) => readonly Candidate[],
-): CheckedRow[] {
-  const earlier = new Map<string, Candidate[]>();
-  const lineOf = new Map<string, number>();
-  return table.rows.map(({ line, cells }): CheckedRow => {
-    const read = readRow(cells, mapping, country, today);
-    const base = { line, contactId: null, sameAsLine: null, householdOf: null };
-    if ('rejected' in read) return { ...base, verdict: 'rejected', reasons: [read.rejected], person: null };
-    const { person, remarks } = read;
-    const known = decide(person, candidatesOf(person));
-    const inFile = decide(
-      person,
-      keysOf(person)
-        .flatMap((k) => earlier.get(k) ?? [])
-        .filter(uniqueById()),
-    );
-    remember(person, line);
-    const row = { ...base, person };
-    if (known.outcome === 'same')
-      return {
-        ...row,
-        verdict: 'known',
-        contactId: known.contactId,
-        reasons: [...known.reasons, ...remarks],
-      };
-    if (inFile.outcome === 'same') {
-      const same = lineOf.get(inFile.contactId!)!;
-      return {
-        ...row,
-        verdict: 'known',
-        sameAsLine: same,
-        reasons: [`the same person as line ${same}`, ...remarks],
-      };
-    }
-    if (known.outcome === 'look')
-      return {
-        ...row,
-        verdict: 'look',
-        contactId: known.contactId,
-        householdOf: known.householdOf,
-        reasons: [...known.reasons, ...remarks],
-      };
-    const household = known.householdOf;
-    return { ...row, verdict: 'new', householdOf: household, reasons: [...known.reasons, ...remarks] };
-  });
-
-  function remember(person: PersonRow, line: number): void {
-    const id = `line ${line}`;
-    lineOf.set(id, line);
-    const candidate: Candidate = {
-      id,
-      given: person.given,
-      family: person.family,
-      emails: person.email ? [person.email] : [],
-      phones: person.phone ? [person.phone] : [],
-      birthDate: person.birthDate ?? null,
-      postalCode: person.postalCode ?? null,
-    };
-    for (const key of keysOf(person)) earlier.set(key, [...(earlier.get(key) ?? []), candidate]);
+/** A no always counts. A yes counts only where the coordinator says that it may. */
+function considerConsent(
+  person: PersonRow,
+  current: CurrentContact,
+  choices: ImportChoices,
+  changes: Change[],
+): void {
+  const say = (granted: boolean | null) => (granted === null ? null : granted ? 'yes' : 'no');
+  if (person.newsletter && person.newsletter.granted !== current.newsletter) {
+    const narrows = !person.newsletter.granted;
+    const applied = narrows || choices.widenConsent;
+    changes.push({
+      field: 'newsletter',
+      before: say(current.newsletter),
+      after: say(person.newsletter.granted)!,
+      applied,
+      why: applied ? null : 'an import does not widen consent unless you say so',
+    });
   }
+  if (person.doNotContact !== null && person.doNotContact !== current.doNotContact)
+    changes.push({
+      field: 'do not contact',
+      before: say(current.doNotContact),
+      after: say(person.doNotContact)!,
+      applied: person.doNotContact || choices.widenConsent,
+      why:
+        person.doNotContact || choices.widenConsent
+          ? null
+          : 'an import does not widen consent unless you say so',
+    });
 }
 
-const keysOf = (p: Described): string[] => [
-  ...(p.email ? [`e ${emailKey(p.email)}`] : []),
-  ...(p.phone ? [`p ${p.phone}`] : []),
-];
+const flat = (text: string): string => text.toLowerCase().replace(/[\s.,]+/gu, '');
 
-function uniqueById(): (c: Candidate) => boolean {
-  const seen = new Set<string>();
-  return (c) => !seen.has(c.id) && Boolean(seen.add(c.id));
+/** What a coordinator said about one row: cells put right, left out, or who it is. */
+export interface RowOverride {
+  cells?: Record<string, string>;
+  excluded?: boolean;
+  /** For a row that needs a look: a new person, or the contact it is. */
+  decision?: 'new' | string;
 }

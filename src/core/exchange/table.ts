@@ -1,4 +1,5 @@
 import Papa from 'papaparse';
+import { isVCard, readVCards } from './vcard.ts';
 
 /** Limits of an imported file. */
 export const tableLimits = { bytes: 20_000_000, rows: 100_000, columns: 50, cell: 20_000 } as const;
@@ -6,7 +7,8 @@ export const tableLimits = { bytes: 20_000_000, rows: 100_000, columns: 50, cell
 /** A file read as a table. Rows exclude the heading and anything above it. */
 export interface Table {
   encoding: 'UTF-8' | 'UTF-16LE' | 'UTF-16BE' | 'Windows-1252';
-  delimiter: ',' | ';' | '\t' | '|';
+  /** What stands between cells; `vCard` for an address book, whose cards become rows. */
+  delimiter: ',' | ';' | '\t' | '|' | 'vCard';
   /** Line of the heading in the file, counted from 1. */
   headingLine: number;
   headings: string[];
@@ -30,6 +32,15 @@ export class TableProblem extends Error {
   }
 }
 
+const picturesAndSheets: [number[], string][] = [
+  [[0x50, 0x4b, 3, 4], 'a spreadsheet or an archive'],
+  [[0xd0, 0xcf, 0x11, 0xe0], 'an old spreadsheet'],
+  [[0x89, 0x50, 0x4e, 0x47], 'a picture'],
+  [[0xff, 0xd8, 0xff], 'a picture'],
+  [[0x47, 0x49, 0x46, 0x38], 'a picture'],
+  [[0x25, 0x50, 0x44, 0x46], 'a PDF'],
+];
+
 /**
  * Decodes bytes: by byte-order mark, else as strict UTF-8, else as Windows-1252 (which fits any bytes, so control
  * characters that no text has are refused). Throws TableProblem `not-text`.
@@ -40,6 +51,18 @@ export function decode(bytes: Uint8Array): { text: string; encoding: Table['enco
   if (bytes[0] === 0xfe && bytes[1] === 0xff)
     return { text: new TextDecoder('utf-16be').decode(bytes), encoding: 'UTF-16BE' };
   const head = bytes.subarray(0, 4096);
+  const what = picturesAndSheets.find(([mark]) => mark.every((b, at) => head[at] === b))?.[1];
+  if (what)
+    throw new TableProblem(
+      'not-text',
+      `This is ${what}, not a text file. Save the table as CSV and choose that file.`,
+    );
+  // UTF-16 without its mark: every other byte of plain text is nothing.
+  const nothings = (odd: number) => head.reduce((n, b, at) => n + (b === 0 && at % 2 === odd ? 1 : 0), 0);
+  if (nothings(1) > head.length * 0.3)
+    return { text: new TextDecoder('utf-16le').decode(bytes), encoding: 'UTF-16LE' };
+  if (nothings(0) > head.length * 0.3)
+    return { text: new TextDecoder('utf-16be').decode(bytes), encoding: 'UTF-16BE' };
   const controls = head.reduce((n, b) => n + (b < 9 || (b > 13 && b < 32) ? 1 : 0), 0);
   if (controls > 0)
     throw new TableProblem(
@@ -60,8 +83,9 @@ export function decode(bytes: Uint8Array): { text: string; encoding: Table['enco
 export function readTable(bytes: Uint8Array): Table {
   if (bytes.length > tableLimits.bytes) throw new TableProblem('too-long', 'The file is larger than 20 MB.');
   const { text, encoding } = decode(bytes);
-  const body = text.replace(/^\ufeff/u, '');
+  const body = text.replace(/^\ufeff/u, '').replaceAll('\u0000', '');
   if (!body.trim()) throw new TableProblem('empty', 'The file is empty.');
+  if (isVCard(body)) return vCardTable(body, encoding);
   const delimiter = delimiterOf(body);
   const parsed = Papa.parse<string[]>(body, { delimiter, skipEmptyLines: false });
   const quote = parsed.errors.find((e) => e.type === 'Quotes');
@@ -92,7 +116,9 @@ export function readTable(bytes: Uint8Array): Table {
       'too-many-columns',
       `The table has ${headings.length} columns; at most ${tableLimits.columns} can be read. Leave out what is not needed.`,
     );
-  const under = filled.slice(heading + 1);
+  // A heading printed again on every page is no row.
+  const again = filled[heading]!.cells.join('\u0000');
+  const under = filled.slice(heading + 1).filter((r) => r.cells.join('\u0000') !== again);
   if (under.length > tableLimits.rows)
     throw new TableProblem('too-long', 'The table has more than 100,000 rows.');
   return {
@@ -104,8 +130,21 @@ export function readTable(bytes: Uint8Array): Table {
   };
 }
 
+function vCardTable(text: string, encoding: Table['encoding']): Table {
+  const { headings, rows } = readVCards(text);
+  if (rows.length > tableLimits.rows)
+    throw new TableProblem('too-long', 'The address book has more than 100,000 cards.');
+  for (const row of rows)
+    if (row.cells.some((c) => c.length > tableLimits.cell))
+      throw new TableProblem(
+        'cell-too-long',
+        `The card in line ${row.line} has a field of more than 20,000 characters.`,
+      );
+  return { encoding, delimiter: 'vCard', headingLine: 0, headings, rows };
+}
+
 /** The delimiter that splits the first lines into the most columns, most evenly. */
-function delimiterOf(text: string): Table['delimiter'] {
+function delimiterOf(text: string): Exclude<Table['delimiter'], 'vCard'> {
   const lines = text.split(/\r?\n/u, 30).filter((l) => l.trim());
   const scored = ([',', ';', '\t', '|'] as const).map((d) => {
     const counts = lines.map((l) => l.split(d).length - 1);
@@ -127,7 +166,17 @@ function looksLikeHeading(rows: readonly { cells: string[] }[], at: number): boo
   const widest = Math.max(...rows.slice(at, at + 20).map((r) => r.cells.filter(Boolean).length));
   if (filled.length < Math.min(2, widest)) return false;
   if (filled.some((c) => c.includes('@') || c.length > 60 || /\d{3,}/u.test(c))) return false;
-  return filled.some((c) => headingWords.test(c)) && filled.length * 2 > widest;
+  if (new Set(filled).size === 1 && filled.length > 1) return false;
+  if (filled.length * 2 <= widest) return false;
+  return filled.some((c) => headingWords.test(c)) || standsOverFigures(cells, rows.slice(at + 1, at + 21));
+}
+
+/** True when a column below holds addresses or numbers throughout: words above it name it. */
+function standsOverFigures(cells: readonly string[], below: readonly { cells: string[] }[]): boolean {
+  return cells.some((cell, at) => {
+    const under = below.map((r) => r.cells[at] ?? '').filter(Boolean);
+    return cell && under.length > 1 && under.filter((c) => /@|\d{3}/u.test(c)).length > under.length * 0.8;
+  });
 }
 
 function uniqueHeadings(cells: readonly string[]): string[] {

@@ -1,13 +1,21 @@
-import { type Decision, type Described, decide } from '#core/contacts/match.ts';
-import { fullName, tidyName } from '#core/contacts/names.ts';
+import { asDescribed, type Decision, decide } from '#core/contacts/match.ts';
+import { fullName, type PersonName, tidyName } from '#core/contacts/names.ts';
 import { emailKey } from '#core/contacts/reach.ts';
-import { searchText } from '#core/contacts/search.ts';
-import { first, insert, type Queries, update } from '../db/database.ts';
+import { first, insert, update } from '../db/database.ts';
 import type { Work } from '../http/app.ts';
-import { candidatesFor, nameKey } from './store.ts';
+import { derived, keyRows, refreshFound } from './keys.ts';
+import { readMatching } from './model.ts';
+import { recordPair } from './pairs.ts';
+import { candidatesFor } from './store.ts';
 
-export interface NewPerson extends Described {
+/** Somebody as they come in by a form: one email, one telephone. */
+export interface NewPerson extends PersonName {
+  email?: string | null;
+  /** E.164. */
+  phone?: string | null;
+  birthDate?: string | null;
   street?: string | null;
+  postalCode?: string | null;
   dietary?: string | null;
   language?: string;
   doNotContact?: boolean;
@@ -43,8 +51,7 @@ export async function createContact(
     dietary: person.dietary ?? null,
     doNotContact: person.doNotContact ?? false,
     householdId,
-    nameKey: nameKey(name),
-    searchText: searchText({ ...name, emails, phones }),
+    ...derived({ ...name, emails, phones }),
     source,
     importId: of.importId ?? null,
     createdAt: now,
@@ -60,11 +67,12 @@ export async function createContact(
     });
   if (phones[0])
     await insert(tx, 'contact_phones', { id: app.ids.id(), contactId: id, phone: phones[0], position: 0 });
+  await insert(tx, 'contact_keys', keyRows(id, asDescribed({ ...person, ...name })));
   return id;
 }
 
 /** The household of a contact, made when there is none. */
-async function householdOf(w: Pick<Work, 'tx' | 'app' | 'now'>, contactId: string): Promise<string> {
+export async function householdOf(w: Pick<Work, 'tx' | 'app' | 'now'>, contactId: string): Promise<string> {
   const row = await first<{ householdId: string | null; familyName: string }>(
     w.tx,
     'select household_id, family_name from contacts where id = $1',
@@ -78,13 +86,15 @@ async function householdOf(w: Pick<Work, 'tx' | 'app' | 'now'>, contactId: strin
 }
 
 /** Decides who somebody is among the contacts, without changing anything. */
-export async function identify(tx: Queries, person: Described): Promise<Decision> {
-  return decide(person, await candidatesFor(tx, [person]));
+export async function identify(w: Pick<Work, 'tx' | 'app'>, person: NewPerson): Promise<Decision> {
+  const { model, careful } = await readMatching(w);
+  const described = asDescribed(person);
+  return decide(described, await candidatesFor(w.tx, [described]), model, careful);
 }
 
 /**
- * Links a person to the contact they are, or makes one. Unsure means a new contact: a wrong link is worse than a
- * duplicate. A child named with a parent's email is known again by the guardian's address and the name.
+ * Links a person to the contact they are, or makes one. Unsure means a new contact, and the pair is put up for a
+ * decision: a wrong link is worse than a duplicate.
  */
 export async function linkPerson(
   w: Pick<Work, 'tx' | 'app' | 'now'>,
@@ -92,7 +102,7 @@ export async function linkPerson(
   source: string,
   householdHint: string | null = null,
 ): Promise<Linked> {
-  const decision = await identify(w.tx, person);
+  const decision = await identify(w, person);
   if (decision.outcome === 'same') {
     await fillBlanks(w, decision.contactId!, person);
     return { contactId: decision.contactId!, created: false, reasons: decision.reasons };
@@ -100,6 +110,8 @@ export async function linkPerson(
   const contactId = await createContact(w, person, source, {
     householdOf: decision.householdOf ?? householdHint,
   });
+  if (decision.outcome === 'look' && decision.verdict)
+    await recordPair(w, contactId, decision.verdict, source);
   const reasons =
     decision.outcome === 'look'
       ? [`made a new contact; ${fullName(person)} may be one already known`, ...decision.reasons]
@@ -135,25 +147,7 @@ async function fillBlanks(
       { id: app.ids.id(), contactId, phone: person.phone, position: 9 },
       'on conflict do nothing',
     );
-  if (person.email || person.phone) await refreshSearch(tx, contactId);
-}
-
-/** Writes the text a contact is found by again, after its name or reach changed. */
-export async function refreshSearch(tx: Queries, contactId: string): Promise<void> {
-  const row = await first<{ givenName: string; familyName: string; emails: string[]; phones: string[] }>(
-    tx,
-    `select given_name, family_name,
-       coalesce((select array_agg(email_key order by position) from contact_emails where contact_id = c.id), '{}') as emails,
-       coalesce((select array_agg(phone order by position) from contact_phones where contact_id = c.id), '{}') as phones
-     from contacts c where id = $1`,
-    [contactId],
-  );
-  if (!row) return;
-  const name = { given: row.givenName, family: row.familyName };
-  await update(tx, 'contacts', contactId, {
-    nameKey: nameKey(name),
-    searchText: searchText({ ...name, emails: row.emails, phones: row.phones }),
-  });
+  await refreshFound(tx, [contactId]);
 }
 
 /** Says that one contact looks after another; said twice it stays one. Both come into one household. */

@@ -1,30 +1,51 @@
 import type { ContactLine } from '#contract/contacts.ts';
-import type { Candidate, Described } from '#core/contacts/match.ts';
+import { type Candidate, type Described, keysOf, prepare } from '#core/contacts/comparing.ts';
+import { largestBlock } from '#core/contacts/estimating.ts';
 import { fold, fullName } from '#core/contacts/names.ts';
-import { emailKey } from '#core/contacts/reach.ts';
 import { searchWords } from '#core/contacts/search.ts';
 import { first, type Queries } from '../db/database.ts';
 
 /** The key contacts are found by when only the name is known. */
 export const nameKey = (name: { given: string; family: string }): string => fold(fullName(name));
 
-const candidateColumns = `c.id, c.given_name as given, c.family_name as family, c.birth_date, c.postal_code,
+const candidateColumns = `c.id, c.given_name as given, c.family_name as family, c.birth_date, c.postal_code, c.street,
   coalesce((select array_agg(email_key) from contact_emails e where e.contact_id = c.id), '{}') as emails,
   coalesce((select array_agg(phone) from contact_phones p where p.contact_id = c.id), '{}') as phones`;
 
-/** Contacts that share an email, a telephone or the whole name with any of these people. */
-export const candidatesFor = (tx: Queries, people: readonly Described[]): Promise<Candidate[]> =>
-  tx.query<Candidate>(
-    `select ${candidateColumns} from contacts c where c.id in (
-       select contact_id from contact_emails where email_key = any($1)
-       union select contact_id from contact_phones where phone = any($2)
-       union select id from contacts where name_key = any($3)) order by c.id`,
-    [
-      people.flatMap((p) => (p.email ? [emailKey(p.email)] : [])),
-      people.flatMap((p) => (p.phone ? [p.phone] : [])),
-      people.map(nameKey),
-    ],
+/** Contacts that share a key with any of these people, with the keys they were found by. */
+export const candidatesByKeys = (
+  tx: Queries,
+  keys: readonly string[],
+): Promise<(Candidate & { keys: string[] })[]> =>
+  tx.query<Candidate & { keys: string[] }>(
+    `select ${candidateColumns}, f.keys from (
+       select contact_id, array_agg(key) as keys from contact_keys where key = any($1)
+         and key not in (select key from contact_keys where key = any($1) group by key having count(*) > ${largestBlock})
+       group by contact_id) f
+     join contacts c on c.id = f.contact_id order by c.id`,
+    [keys],
   );
+
+/** Contacts that share a key with any of these people. */
+export const candidatesFor = (tx: Queries, people: readonly Described[]): Promise<Candidate[]> =>
+  candidatesByKeys(tx, [...new Set(people.flatMap((p) => keysOf(prepare(p))))]);
+
+/** Contacts by id, as far as they are compared. */
+export const readCandidates = (tx: Queries, ids: readonly string[]): Promise<Candidate[]> =>
+  tx.query<Candidate>(`select ${candidateColumns} from contacts c where c.id = any($1)`, [ids]);
+
+/** The contact that an id stands for by now: itself, or the one it was merged into. Null when it never was. */
+export async function resolveContact(tx: Queries, id: string): Promise<string | null> {
+  const row = await first<{ id: string }>(
+    tx,
+    `with recursive way as (
+       select id, merged_into, 0 as step from contacts where id = $1
+       union all select c.id, c.merged_into, step + 1 from contacts c join way on c.id = way.merged_into where step < 50)
+     select id from way where merged_into is null`,
+    [id],
+  );
+  return row?.id ?? null;
+}
 
 export interface ContactRow {
   id: string;
@@ -72,9 +93,7 @@ export async function listContacts(
   offset: number,
 ): Promise<{ contacts: ContactLine[]; total: number }> {
   const words = searchWords(search);
-  const where = words.length
-    ? `where ${words.map((_, at) => `c.search_text like $${at + 1}`).join(' and ')}`
-    : '';
+  const where = `where ${['c.merged_into is null', ...words.map((_, at) => `c.search_text like $${at + 1}`)].join(' and ')}`;
   const params = words.map(like);
   const order =
     sort === 'seen'
@@ -95,7 +114,9 @@ export async function listContacts(
 export async function searchContacts(tx: Queries, search: string, limit: number): Promise<ContactLine[]> {
   const words = searchWords(search);
   if (!words.length) return [];
-  const inside = words.map((_, at) => `c.search_text like $${at + 1}`).join(' and ');
+  const inside = ['c.merged_into is null', ...words.map((_, at) => `c.search_text like $${at + 1}`)].join(
+    ' and ',
+  );
   const begins = words
     .map((_, at) => `((' ' || c.name_key) like $${words.length + at + 1})::int`)
     .join(' + ');

@@ -200,7 +200,7 @@ export const doorsHandlers: Handlers<typeof doorsContract> = {
     const { email, phone, problems } = readReach(body, country);
     if (problems.length) throw invalid(problems);
     const person = { given: body.given, family: body.family, email, phone, birthDate: body.birthDate };
-    const decision = await identify(tx, person);
+    const decision = await identify(c, person);
     if (decision.contactId && decision.outcome === 'same') {
       const seat = await first(
         tx,

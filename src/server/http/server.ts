@@ -7,10 +7,12 @@ import helmet from 'helmet';
 import { everything } from '#contract/index.ts';
 import { describeApi } from '#contract/openapi.ts';
 import { clearanceHandlers } from '../clearance/routes.ts';
+import { pairsHandlers } from '../contacts/pairRoutes.ts';
 import { contactsHandlers } from '../contacts/routes.ts';
 import { crewHandlers } from '../crew/routes.ts';
 import { doorsHandlers } from '../doors/routes.ts';
 import { eventsHandlers } from '../events/routes.ts';
+import { importsHandlers } from '../imports/routes.ts';
 import type { Runner } from '../jobs/runner.ts';
 import { messagesHandlers } from '../messages/routes.ts';
 import { moneyHandlers } from '../money/routes.ts';
@@ -41,6 +43,8 @@ export function makeServer(app: App, options: ServerOptions): Express {
     ...staffHandlers(options.demoSignIns),
     ...timeHandlers(options.runner),
     ...contactsHandlers,
+    ...importsHandlers,
+    ...pairsHandlers,
     ...eventsHandlers,
     ...clearanceHandlers,
     ...registrationHandlers,

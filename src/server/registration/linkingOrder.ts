@@ -1,7 +1,9 @@
-import { decide } from '#core/contacts/match.ts';
+import { asDescribed, decide } from '#core/contacts/match.ts';
 import { fullName } from '#core/contacts/names.ts';
 import { isMinor } from '#core/waivers/needs.ts';
 import { createContact, linkPerson, setGuardian } from '../contacts/linking.ts';
+import { readMatching } from '../contacts/model.ts';
+import { recordPair } from '../contacts/pairs.ts';
 import { candidatesFor } from '../contacts/store.ts';
 import { update } from '../db/database.ts';
 import { readEvent } from '../events/store.ts';
@@ -72,10 +74,12 @@ async function linkSeat(
       )
     ).map((r) => r.id),
   );
-  const candidates = (await candidatesFor(w.tx, [person])).map((c) =>
+  const described = asDescribed(person);
+  const candidates = (await candidatesFor(w.tx, [described])).map((c) =>
     around.has(c.id) && buyerEmail ? { ...c, emails: [...c.emails, buyerEmail] } : c,
   );
-  const decision = decide(person, candidates);
+  const { model, careful } = await readMatching(w);
+  const decision = decide(described, candidates, model, careful);
   if (decision.outcome === 'same') {
     if (seat.birthDate)
       await w.tx.query('update contacts set birth_date = $2 where id = $1 and birth_date is null', [
@@ -90,6 +94,8 @@ async function linkSeat(
   const contactId = await createContact(w, { ...person, email: null }, source, {
     householdOf: sameFamily ? buyerId : null,
   });
+  if (decision.outcome === 'look' && decision.verdict)
+    await recordPair(w, contactId, decision.verdict, source);
   return {
     contactId,
     reasons:

@@ -1,86 +1,70 @@
-import { useState } from 'react';
+import { useDeferredValue, useEffect, useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
-import type { ImportRow, ImportSummary } from '#contract/contacts.ts';
-import { type ColumnMeaning, columnMeanings } from '#core/contacts/importing.ts';
+import type { ImportRow, ImportSummary } from '#contract/imports.ts';
+import { addressOf } from '#web/api.ts';
 import { Asking } from '../parts/Asking.tsx';
 import { useAsk, useDo } from '../parts/ask.ts';
 import { Asked, Problems } from '../parts/notices.tsx';
 import { Person } from '../parts/Person.tsx';
+import { Progress } from '../parts/Progress.tsx';
 import { useSaying } from '../parts/saying.ts';
 import { type Column, Table } from '../parts/Table.tsx';
+import { say } from '../parts/toast.tsx';
+import { ImportColumns } from './ImportColumns.tsx';
+import { ImportRowSheet } from './ImportRowSheet.tsx';
 
 const verdictWords = {
   new: 'New',
-  known: 'Already known',
+  changes: 'Changes',
+  same: 'Same',
   look: 'Needs a look',
   rejected: 'Rejected',
 } as const;
 type Verdict = keyof typeof verdictWords;
+const pageSize = 500;
 
 /** One import: what the columns mean, what would become of every row, apply, undo. */
 export default function Import() {
   const { id = '' } = useParams();
+  const [checking, setChecking] = useState(true);
+  const summary = useAsk('GET /api/imports/:id', { params: { id }, everyMs: checking ? 500 : undefined });
+  const state = summary.data?.state;
+  useEffect(() => setChecking(state === undefined || state === 'checking'), [state]);
   return (
     <div className="page">
-      <Asked of={useAsk('GET /api/imports/:id', { params: { id } })}>
-        {(summary) => <Shown summary={summary} />}
-      </Asked>
+      <Asked of={summary}>{(s) => <Shown summary={s} />}</Asked>
     </div>
   );
 }
 
+const delimiterWords = (delimiter: string): string =>
+  delimiter === 'vCard'
+    ? 'an address book'
+    : delimiter === '\t'
+      ? 'tabs between cells'
+      : `“${delimiter}” between cells`;
+
 function Shown({ summary }: { summary: ImportSummary }) {
   const { at } = useSaying();
   const navigate = useNavigate();
-  const [verdict, setVerdict] = useState<Verdict | ''>('');
   const [confirming, setConfirming] = useState<'apply' | 'undo' | null>(null);
-  const rows = useAsk('GET /api/imports/:id/rows', {
-    params: { id: summary.id },
-    query: { verdict: verdict || undefined },
-  });
-  const map = useDo('PUT /api/imports/:id/mapping');
   const close = () => setConfirming(null);
-  const apply = useDo('POST /api/imports/:id/apply', close);
+  const map = useDo('PUT /api/imports/:id/mapping');
+  const apply = useDo('POST /api/imports/:id/apply', (s) => {
+    close();
+    say(
+      s.state === 'checking'
+        ? 'Contacts were changed since the check. It is worked out again; look, then apply.'
+        : `${summary.fileName} was applied.`,
+    );
+  });
   const undo = useDo('POST /api/imports/:id/undo', close);
+  const cancel = useDo('POST /api/imports/:id/cancel');
   const discard = useDo('DELETE /api/imports/:id', () => navigate('/import'));
   const { counts } = summary;
-  const all = counts.new + counts.known + counts.look + counts.rejected;
+  const all = Object.values(counts).reduce((n, x) => n + x, 0);
   const open = summary.state === 'checked';
-  const columns: Column<ImportRow>[] = [
-    { id: 'line', heading: 'Line', number: true, width: '56px', sortBy: (r) => r.line, cell: (r) => r.line },
-    {
-      id: 'name',
-      heading: 'Name',
-      sortBy: (r) => r.name.toLowerCase(),
-      cell: (r) => <span className="name">{r.name}</span>,
-    },
-    { id: 'email', heading: 'Email', sortBy: (r) => r.email ?? '', cell: (r) => r.email },
-    {
-      id: 'verdict',
-      heading: 'Becomes',
-      sortBy: (r) => r.verdict,
-      cell: (r) => (
-        <span className={r.verdict === 'rejected' ? 'late' : r.verdict === 'look' ? 'need' : ''}>
-          {verdictWords[r.verdict]}
-        </span>
-      ),
-    },
-    {
-      id: 'why',
-      heading: 'Why',
-      cell: (r) => (
-        <>
-          {r.contactName && (
-            <>
-              <Person id={r.contactId} name={r.contactName} />
-              {': '}
-            </>
-          )}
-          <span className="soft">{r.reasons.join('; ')}</span>
-        </>
-      ),
-    },
-  ];
+  const params = { id: summary.id };
   return (
     <>
       <p>
@@ -89,19 +73,20 @@ function Shown({ summary }: { summary: ImportSummary }) {
       <div className="spread">
         <h1>{summary.fileName}</h1>
         <div className="acts">
+          {summary.state !== 'applied' && summary.state !== 'undone' && (
+            <button type="button" className="btn plain" onClick={() => discard.mutate({ params })}>
+              Throw away
+            </button>
+          )}
           {open && (
-            <>
-              <button
-                type="button"
-                className="btn plain"
-                onClick={() => discard.mutate({ params: { id: summary.id } })}
-              >
-                Throw away
-              </button>
-              <button type="button" className="btn primary" onClick={() => setConfirming('apply')}>
-                Apply
-              </button>
-            </>
+            <button
+              type="button"
+              className="btn primary"
+              disabled={all === counts.rejected}
+              onClick={() => setConfirming('apply')}
+            >
+              Apply
+            </button>
           )}
           {summary.state === 'applied' && (
             <button type="button" className="btn stop" onClick={() => setConfirming('undo')}>
@@ -111,9 +96,8 @@ function Shown({ summary }: { summary: ImportSummary }) {
         </div>
       </div>
       <p className="soft num">
-        {all} rows · {summary.encoding},{' '}
-        {summary.delimiter === '\t' ? 'tabs' : `“${summary.delimiter}” between cells`}, heading in line{' '}
-        {summary.headingLine}
+        {summary.allRows} rows · {summary.encoding}, {delimiterWords(summary.delimiter)}
+        {summary.headingLine > 0 && `, heading in line ${summary.headingLine}`}
         {summary.appliedAt && ` · applied ${at(summary.appliedAt)}`}
         {summary.undoneAt && ` · undone ${at(summary.undoneAt)}`}
       </p>
@@ -122,128 +106,45 @@ function Shown({ summary }: { summary: ImportSummary }) {
           This very file was applied on {at(summary.appliedBefore.at)}. Applying it again adds nobody twice.
         </p>
       )}
-      <Problems of={map.problem ?? apply.problem ?? undo.problem} />
-      {open && (
-        <details open style={{ margin: '12px 0' }}>
-          <summary className="name" style={{ cursor: 'pointer', fontSize: 16 }}>
-            What the columns mean
-          </summary>
-          <div className="table" style={{ maxHeight: 'none' }}>
-            <table>
-              <thead>
-                <tr>
-                  {summary.headings.map((h) => (
-                    <th key={h}>{h}</th>
-                  ))}
-                </tr>
-              </thead>
-              <tbody>
-                <tr>
-                  {summary.headings.map((h, n) => (
-                    <td key={h}>
-                      <select
-                        aria-label={`Meaning of ${h}`}
-                        style={{
-                          fontSize: 13,
-                          padding: '2px 4px',
-                          minWidth: 96,
-                          borderColor:
-                            summary.mapping.columns[n] === 'leave' ? 'var(--line)' : 'var(--verdigris)',
-                        }}
-                        value={summary.mapping.columns[n]}
-                        disabled={map.isPending}
-                        onChange={(e) =>
-                          map.mutate({
-                            params: { id: summary.id },
-                            body: {
-                              ...summary.mapping,
-                              columns: summary.mapping.columns.map((c, x) =>
-                                x === n ? (e.target.value as ColumnMeaning) : c,
-                              ),
-                            },
-                          })
-                        }
-                      >
-                        {columnMeanings.map((m) => (
-                          <option key={m} value={m}>
-                            {m === 'leave' ? 'leave out' : m}
-                          </option>
-                        ))}
-                      </select>
-                    </td>
-                  ))}
-                </tr>
-                {summary.sample.slice(0, 2).map((cells, n) => (
-                  <tr key={n}>
-                    {cells.map((c, x) => (
-                      <td
-                        key={x}
-                        className="soft"
-                        style={{
-                          maxWidth: 130,
-                          overflow: 'hidden',
-                          textOverflow: 'ellipsis',
-                          whiteSpace: 'nowrap',
-                        }}
-                      >
-                        {c}
-                      </td>
-                    ))}
-                  </tr>
-                ))}
-              </tbody>
-            </table>
-          </div>
-          {summary.mapping.columns.includes('birth date') && (
-            <label
-              style={{ fontSize: 14, display: 'inline-flex', gap: 8, alignItems: 'center', marginTop: 8 }}
-            >
-              Dates read
-              <select
-                style={{ width: 'auto' }}
-                value={summary.mapping.dateOrder}
-                onChange={(e) =>
-                  map.mutate({
-                    params: { id: summary.id },
-                    body: { ...summary.mapping, dateOrder: e.target.value as 'day first' },
-                  })
-                }
-              >
-                <option>day first</option>
-                <option>month first</option>
-              </select>
-            </label>
-          )}
-        </details>
-      )}
-      <div className="tools">
-        <button type="button" className="chip" aria-pressed={verdict === ''} onClick={() => setVerdict('')}>
-          All {all}
-        </button>
-        {(Object.keys(verdictWords) as Verdict[]).map((v) => (
+      {summary.state === 'cancelled' && (
+        <p className="note need" style={{ marginTop: 10 }}>
+          The check was stopped; nothing was changed.{' '}
           <button
-            key={v}
             type="button"
-            className="chip"
-            aria-pressed={verdict === v}
-            onClick={() => setVerdict(v)}
+            className="link"
+            onClick={() => map.mutate({ params, body: { ...summary.mapping, choices: summary.choices } })}
           >
-            {verdictWords[v]} {counts[v]}
+            Check it again
           </button>
-        ))}
-      </div>
-      <Asked of={rows}>
-        {(list) => (
-          <Table
-            label="Rows of the file"
-            rows={list}
-            columns={columns}
-            keyOf={(r) => String(r.line)}
-            empty="No row of this kind."
-            height="60vh"
-          />
-        )}
-      </Asked>
+        </p>
+      )}
+      <Problems of={map.problem ?? apply.problem ?? undo.problem} />
+      {summary.state === 'checking' && (
+        <Progress
+          words="Comparing every row with the contacts"
+          done={summary.doneRows}
+          all={summary.allRows}
+          cancel={() => cancel.mutate({ params })}
+        />
+      )}
+      {(open || summary.state === 'checking') && (
+        <ImportColumns
+          summary={summary}
+          save={(body) => map.mutate({ params, body })}
+          busy={map.isPending || !open}
+        />
+      )}
+      {summary.kept.length > 0 && (
+        <div className="note need" style={{ margin: '10px 0' }}>
+          <p>
+            <b>Left alone when it was undone:</b>
+          </p>
+          {summary.kept.map((k) => (
+            <p key={k}>{k}</p>
+          ))}
+        </div>
+      )}
+      {summary.state !== 'checking' && <Rows summary={summary} all={all} />}
       <Asking
         open={confirming === 'apply'}
         close={close}
@@ -253,7 +154,7 @@ function Shown({ summary }: { summary: ImportSummary }) {
             type="button"
             className="btn primary"
             disabled={apply.isPending}
-            onClick={() => apply.mutate({ params: { id: summary.id } })}
+            onClick={() => apply.mutate({ params })}
           >
             {apply.isPending ? 'Applying …' : `Apply ${all - counts.rejected} rows`}
           </button>
@@ -261,9 +162,10 @@ function Shown({ summary }: { summary: ImportSummary }) {
       >
         <p>
           {counts.new + counts.look} people become contacts
-          {counts.look > 0 && `, ${counts.look} of them although they may be known already`}. {counts.known}{' '}
-          who are known get what they lack; nothing they have is changed. {counts.rejected} rows are left out.
-          It can be undone.
+          {counts.look > 0 &&
+            `, ${counts.look} of them although they may be known already: those are put up for a decision`}
+          . {counts.changes} who are known get what their row brings. {counts.same} rows change nothing.{' '}
+          {counts.rejected} are left out. It can be undone.
         </p>
       </Asking>
       <Asking
@@ -275,27 +177,153 @@ function Shown({ summary }: { summary: ImportSummary }) {
             type="button"
             className="btn stop"
             disabled={undo.isPending}
-            onClick={() => undo.mutate({ params: { id: summary.id } })}
+            onClick={() => undo.mutate({ params })}
           >
             {undo.isPending ? 'Undoing …' : 'Undo it'}
           </button>
         }
       >
         <p>
-          Contacts it made are removed and what it filled in is taken back. Contacts that something hangs on
-          by now are kept and named.
+          Contacts it made are removed and what it changed becomes what it was. Contacts that something hangs
+          on by now, and fields changed since, are left alone and named.
         </p>
       </Asking>
-      {undo.data && undo.data.kept.length > 0 && (
-        <div className="note need">
-          <p>
-            {undo.data.removed} contacts were removed, {undo.data.kept.length} kept:
-          </p>
-          {undo.data.kept.map((k) => (
-            <p key={k}>{k}</p>
-          ))}
-        </div>
+    </>
+  );
+}
+
+function Rows({ summary, all }: { summary: ImportSummary; all: number }) {
+  const [verdict, setVerdict] = useState<Verdict | ''>('');
+  const [typed, setTyped] = useState('');
+  const [offset, setOffset] = useState(0);
+  const [shown, setShown] = useState<ImportRow | null>(null);
+  const q = useDeferredValue(typed);
+  const rows = useAsk('GET /api/imports/:id/rows', {
+    params: { id: summary.id },
+    query: { verdict: verdict || undefined, q, offset, limit: pageSize },
+  });
+  const { counts } = summary;
+  const choose = (v: Verdict | '') => {
+    setVerdict(v);
+    setOffset(0);
+  };
+  return (
+    <>
+      <div className="tools">
+        <button type="button" className="chip" aria-pressed={verdict === ''} onClick={() => choose('')}>
+          All {all}
+        </button>
+        {(Object.keys(verdictWords) as Verdict[]).map((v) => (
+          <button
+            key={v}
+            type="button"
+            className="chip"
+            aria-pressed={verdict === v}
+            onClick={() => choose(v)}
+          >
+            {verdictWords[v]} {counts[v]}
+          </button>
+        ))}
+        <input
+          style={{ width: 220 }}
+          placeholder="Find in the rows"
+          aria-label="Find in the rows"
+          value={typed}
+          onChange={(e) => {
+            setTyped(e.target.value);
+            setOffset(0);
+          }}
+        />
+        {counts.rejected > 0 && (
+          <a href={addressOf('GET /api/imports/:id/rejected.csv', { id: summary.id })}>
+            Rejected rows as CSV
+          </a>
+        )}
+      </div>
+      <Asked of={rows}>
+        {({ rows: list, total }) => (
+          <>
+            <Table
+              label="Rows of the file"
+              rows={list}
+              columns={rowColumns}
+              keyOf={(r) => String(r.line)}
+              open={setShown}
+              empty="No row of this kind."
+              height="60vh"
+            />
+            {total > pageSize && (
+              <p className="tools num">
+                Rows {offset + 1} to {Math.min(total, offset + pageSize)} of {total}
+                <button
+                  type="button"
+                  className="btn"
+                  disabled={offset === 0}
+                  onClick={() => setOffset(offset - pageSize)}
+                >
+                  Earlier
+                </button>
+                <button
+                  type="button"
+                  className="btn"
+                  disabled={offset + pageSize >= total}
+                  onClick={() => setOffset(offset + pageSize)}
+                >
+                  Later
+                </button>
+              </p>
+            )}
+          </>
+        )}
+      </Asked>
+      {shown && (
+        <ImportRowSheet key={shown.line} summary={summary} row={shown} close={() => setShown(null)} />
       )}
     </>
   );
 }
+
+const rowColumns: Column<ImportRow>[] = [
+  { id: 'line', heading: 'Line', number: true, width: '56px', sortBy: (r) => r.line, cell: (r) => r.line },
+  {
+    id: 'name',
+    heading: 'Name',
+    width: '19%',
+    sortBy: (r) => r.name.toLowerCase(),
+    cell: (r) => <span className="name">{r.name}</span>,
+  },
+  {
+    id: 'verdict',
+    heading: 'Becomes',
+    width: '110px',
+    sortBy: (r) => r.verdict,
+    cell: (r) => (
+      <span className={r.verdict === 'rejected' ? 'late' : r.verdict === 'look' ? 'need' : ''}>
+        {r.excluded ? 'Left out' : verdictWords[r.verdict]}
+      </span>
+    ),
+  },
+  {
+    id: 'why',
+    heading: 'What and why',
+    cell: (r) => (
+      <>
+        {r.contactName && (
+          <>
+            <Person id={r.contactId} name={r.contactName} />
+            {': '}
+          </>
+        )}
+        {r.changes
+          .filter((c) => c.applied)
+          .map((c) => (
+            <span key={`${c.field}${c.after}`}>
+              {c.field} {c.before && c.field !== 'tags' ? `${c.before} → ` : '+ '}
+              {c.after};{' '}
+            </span>
+          ))}
+        <span className="soft">{r.reasons.join('; ')}</span>
+      </>
+    ),
+  },
+];

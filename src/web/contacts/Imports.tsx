@@ -27,7 +27,8 @@ export default function Imports() {
     <div className="page" style={{ maxWidth: 860 }}>
       <h1>Bring people in</h1>
       <p className="soft" style={{ margin: '4px 0 14px' }}>
-        A table as CSV or TSV. Nothing changes before you have seen what would become of every row.
+        A table as CSV or TSV, or an address book as vCard. Nothing changes before you have seen what would
+        become of every row.
       </p>
       <Problems of={check.problem} />
       <label className="btn primary" style={{ cursor: 'pointer' }}>
@@ -35,7 +36,7 @@ export default function Imports() {
         <input
           ref={file}
           type="file"
-          accept=".csv,.tsv,.txt,text/csv"
+          accept=".csv,.tsv,.txt,.vcf,text/csv,text/vcard"
           className="sr"
           disabled={check.isPending}
           onChange={(e) => void read(e.target.files?.[0])}
@@ -56,8 +57,8 @@ export default function Imports() {
                       {i.fileName}
                     </Link>{' '}
                     <small className="soft num">
-                      {at(i.createdAt)} · {i.counts.new} new, {i.counts.known} known, {i.counts.look} to look
-                      at, {i.counts.rejected} rejected
+                      {at(i.createdAt)} · {i.counts.new} new, {i.counts.changes} changes, {i.counts.same} the
+                      same, {i.counts.look} to look at, {i.counts.rejected} rejected
                     </small>
                   </span>
                   <span className="word">{i.state}</span>

@@ -1,0 +1,162 @@
+import { mkdirSync, writeFileSync } from 'node:fs';
+import { keysOf, type Prepared, prepare } from '../src/core/contacts/comparing.ts';
+import { blockedPairs, estimate } from '../src/core/contacts/estimating.ts';
+import { compareReady, decideReady, usualThresholds } from '../src/core/contacts/match.ts';
+import { type Labelled, makeLabelled } from '../src/demo/labelled.ts';
+import { makeRandom } from '../src/demo/random.ts';
+
+// npm run bench -- matching: how well records are told apart, on labelled records nobody tuned anything on but the first seed.
+const people = Number(process.argv[2] ?? 2000);
+const seeds = [11, 23, 47, 101, 733];
+
+interface Score {
+  seed: number;
+  records: number;
+  truePairs: number;
+  linked: number;
+  wrong: number;
+  household: number;
+  found: number;
+  look: number;
+  lookTrue: number;
+}
+
+function pairsOf(seed: number): Score {
+  const random = makeRandom(seed);
+  const records = makeLabelled(random, people).map(prepare);
+  const model = estimate(records, () => random.next());
+  const score: Score = {
+    seed,
+    records: records.length,
+    truePairs: 0,
+    linked: 0,
+    wrong: 0,
+    household: 0,
+    found: 0,
+    look: 0,
+    lookTrue: 0,
+  };
+  const counts = new Map<string, number>();
+  for (const r of records) counts.set(r.of.personId, (counts.get(r.of.personId) ?? 0) + 1);
+  for (const n of counts.values()) score.truePairs += (n * (n - 1)) / 2;
+  for (const [a, b] of blockedPairs(records)) {
+    const verdict = compareReady(a, b as Prepared<Labelled>, model, usualThresholds);
+    const same = a.of.personId === b.of.personId;
+    if (verdict.outcome === 'same') {
+      score.linked += 1;
+      if (!same) score.wrong += 1;
+      if (!same && a.of.householdId === b.of.householdId) score.household += 1;
+      if (!same && process.env.SHOW) show('WRONG', a.of, b.of, verdict.probability, verdict.reasons);
+    } else if (verdict.outcome === 'look') {
+      score.look += 1;
+      if (same) score.lookTrue += 1;
+    }
+    if (same && (verdict.outcome === 'same' || verdict.outcome === 'look')) score.found += 1;
+    else if (same && process.env.SHOW) show('MISSED', a.of, b.of, verdict.probability, verdict.reasons);
+  }
+  return score;
+}
+
+function show(what: string, a: Labelled, b: Labelled, p: number, reasons: readonly string[]): void {
+  const say = (x: Labelled) =>
+    [x.given, x.family, x.emails[0], x.phones[0], x.birthDate, x.street, x.postalCode].join('|');
+  console.log(`${what} ${p.toFixed(3)}\n   ${say(a)}\n   ${say(b)}\n   ${reasons.join('; ')}`);
+}
+
+/** The clean records are the contacts; everybody who turns up again is decided against them. */
+function arrivalsOf(seed: number): {
+  asked: number;
+  linked: number;
+  wrong: number;
+  found: number;
+  ms: number;
+} {
+  const random = makeRandom(seed);
+  const records = makeLabelled(random, people).map(prepare);
+  const known = records.slice(0, people);
+  const model = estimate(known, () => random.next());
+  const byKey = new Map<string, Prepared<Labelled>[]>();
+  for (const k of known) for (const key of keysOf(k)) byKey.set(key, [...(byKey.get(key) ?? []), k]);
+  const result = { asked: 0, linked: 0, wrong: 0, found: 0, ms: 0 };
+  const began = performance.now();
+  for (const r of records.slice(people)) {
+    const candidates = [...new Set(keysOf(r).flatMap((k) => byKey.get(k) ?? []))];
+    const decision = decideReady(r, candidates, model, usualThresholds);
+    result.asked += 1;
+    const right = known.find((k) => k.of.id === decision.contactId)?.of.personId === r.of.personId;
+    if (decision.outcome === 'same') {
+      result.linked += 1;
+      if (!right) result.wrong += 1;
+    }
+    if (decision.outcome !== 'new' && right) result.found += 1;
+  }
+  result.ms = performance.now() - began;
+  return result;
+}
+
+const scores = seeds.map(pairsOf);
+const sum = (of: (s: Score) => number) => scores.reduce((n, s) => n + of(s), 0);
+const arrivals = seeds.map(arrivalsOf);
+const total = (of: (a: (typeof arrivals)[number]) => number) => arrivals.reduce((n, a) => n + of(a), 0);
+const per = (n: number, of: number, each: number) => ((n / Math.max(1, of)) * each).toFixed(1);
+const rows: [string, string, string][] = [
+  ['records, true pairs', `${sum((s) => s.records)}, ${sum((s) => s.truePairs)}`, `${seeds.length} seeds`],
+  ['linked automatically', String(sum((s) => s.linked)), ''],
+  [
+    'of these wrong, in 1,000',
+    per(
+      sum((s) => s.wrong),
+      sum((s) => s.linked),
+      1000,
+    ),
+    'aim: at most 5',
+  ],
+  ['of one household', String(sum((s) => s.household)), 'aim: none'],
+  [
+    'true pairs linked or put up, in 100',
+    per(
+      sum((s) => s.found),
+      sum((s) => s.truePairs),
+      100,
+    ),
+    'aim: at least 95',
+  ],
+  [
+    'pairs put up for review',
+    String(sum((s) => s.look)),
+    `${per(
+      sum((s) => s.lookTrue),
+      sum((s) => s.look),
+      100,
+    )} in 100 truly the same`,
+  ],
+  ['arrivals linked', String(total((a) => a.linked)), `of ${total((a) => a.asked)}`],
+  [
+    'of these wrong, in 1,000',
+    per(
+      total((a) => a.wrong),
+      total((a) => a.linked),
+      1000,
+    ),
+    'aim: at most 5',
+  ],
+  [
+    'arrivals linked rightly or put up, in 100',
+    per(
+      total((a) => a.found),
+      total((a) => a.asked),
+      100,
+    ),
+    'aim: at least 95',
+  ],
+  [
+    'an arrival decided in',
+    `${((total((a) => a.ms) / total((a) => a.asked)) * 1000).toFixed(0)} µs`,
+    `against ${people} contacts`,
+  ],
+];
+console.log('');
+for (const [what, value, more] of rows) console.log(`  ${what.padEnd(46)} ${value.padStart(14)}   ${more}`);
+mkdirSync('bench-results', { recursive: true });
+writeFileSync('bench-results/matching.json', `${JSON.stringify({ people, scores, arrivals }, null, 2)}\n`);
+console.log('\n  written to bench-results/matching.json');

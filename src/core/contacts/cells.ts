@@ -1,0 +1,131 @@
+import type { CalendarDate } from '#core/time/clock.ts';
+import { isEmail, readPhone } from './reach.ts';
+
+export type DateOrder = 'day first' | 'month first';
+
+const months = 'jan feb mar apr may jun jul aug sep oct nov dec'.split(' ');
+const frenchMonths = 'janv févr mars avr mai juin juil août sept oct nov déc'.split(' ');
+
+const numeric = /^(\d{1,2})[/.-](\d{1,2})[/.-](\d{4}|\d{2})$/u;
+
+/**
+ * What a column of dates says about its order: parts above twelve can only be days. Null when no cell tells and some
+ * could be read either way; then somebody has to be asked.
+ */
+export function dateOrderOf(cells: readonly string[]): DateOrder | null {
+  let dayFirst = 0;
+  let monthFirst = 0;
+  let open = 0;
+  for (const cell of cells) {
+    const parts = numeric.exec(cell.trim());
+    if (!parts) continue;
+    const [a, b] = [Number(parts[1]), Number(parts[2])];
+    if (a > 12 && b <= 12) dayFirst += 1;
+    else if (b > 12 && a <= 12) monthFirst += 1;
+    else if (a !== b && a <= 12 && b <= 12) open += 1;
+  }
+  if (dayFirst === 0 && monthFirst === 0) return open ? null : 'day first';
+  return monthFirst > dayFirst ? 'month first' : 'day first';
+}
+
+/**
+ * Reads a date: y-m-d, numbers in the order given, or with the month in words. Null when there is no such date, or
+ * when its order would have to be guessed (`order` null). A two-digit year that would be after `notAfter` is of the
+ * century before.
+ */
+export function readDate(
+  cell: string,
+  order: DateOrder | null,
+  notAfter: CalendarDate = '2030-12-31',
+): CalendarDate | null {
+  const text = cell.trim().replace(/[T ]\d{1,2}:\d{2}.*$/u, '');
+  const iso = /^(\d{4})[-/.](\d{1,2})[-/.](\d{1,2})$/u.exec(text);
+  if (iso) return dateOf(Number(iso[1]), Number(iso[2]), Number(iso[3]));
+  const parts = numeric.exec(text);
+  if (parts) {
+    const [a, b] = [Number(parts[1]), Number(parts[2])];
+    const year = yearOf(parts[3]!, notAfter);
+    // The German dot puts the day first whatever the column does.
+    const by = a > 12 ? 'day first' : b > 12 ? 'month first' : /\./u.test(text) ? 'day first' : order;
+    if (a === b) return dateOf(year, a, b);
+    if (!by) return null;
+    return by === 'day first' ? dateOf(year, b, a) : dateOf(year, a, b);
+  }
+  const words =
+    /^(\d{1,2})(?:st|nd|rd|th|er)?[\s-]+(\p{L}{3,})\.?,?[\s-]+(\d{4}|\d{2})$/u.exec(text) ??
+    /^(?<m>\p{L}{3,})\.?\s+(?<d>\d{1,2})(?:st|nd|rd|th)?,?\s+(?<y>\d{4})$/u.exec(text);
+  if (!words) return null;
+  const [day, month, year] = words.groups
+    ? [words.groups.d!, words.groups.m!, words.groups.y!]
+    : [words[1]!, words[2]!, words[3]!];
+  const name = month.toLowerCase();
+  const at = months.findIndex((m) => name.startsWith(m));
+  const inFrench = frenchMonths.findIndex((m) => name.startsWith(m));
+  const number = (at < 0 ? inFrench : at) + 1;
+  return number ? dateOf(yearOf(year, notAfter), number, Number(day)) : null;
+}
+
+const yearOf = (text: string, notAfter: CalendarDate): number => {
+  const year = Number(text);
+  if (text.length > 2) return year;
+  return 2000 + year > Number(notAfter.slice(0, 4)) ? 1900 + year : 2000 + year;
+};
+
+function dateOf(year: number, month: number, day: number): CalendarDate | null {
+  const date = new Date(Date.UTC(year, month - 1, day));
+  return year > 1850 && date.getUTCMonth() === month - 1 && date.getUTCDate() === day
+    ? date.toISOString().slice(0, 10)
+    : null;
+}
+
+const yes =
+  /^(?:y|yes|yep|true|t|1|x|on|ok|oui|o|vrai|subscribed|opted[ -]?in|opt[ -]?in|in|active|✓|✔|ja|si|sí)$/iu;
+const no =
+  /^(?:n|no|nope|false|f|0|-|off|non|faux|unsubscribed?|opted[ -]?out|opt[ -]?out|out|inactive|never|stop|cleaned|✗|✘|nein)$/iu;
+
+/** Reads yes or no in any usual spelling; null for anything else. */
+export function readYesNo(cell: string): boolean | null {
+  const text = cell.trim().replace(/[.!]$/u, '');
+  if (yes.test(text)) return true;
+  if (no.test(text)) return false;
+  return null;
+}
+
+/** Parts a cell that holds several values: at semicolons, slashes between blanks, bars, line breaks and “or”. */
+export const valuesOf = (cell: string): string[] =>
+  cell
+    .split(/\s*[;|\n]\s*|\s+\/\s+|\s+(?:or|ou|and|et|&)\s+|,\s+/u)
+    .map((v) => v.trim())
+    .filter(Boolean);
+
+/** The emails and telephones of a cell that mixes them, and what is neither. */
+export function readReachCell(
+  cell: string,
+  country: string,
+): { emails: string[]; phones: string[]; rest: string[] } {
+  const emails: string[] = [];
+  const phones: string[] = [];
+  const rest: string[] = [];
+  for (const value of valuesOf(cell)) {
+    const address =
+      /<([^<>\s]+@[^<>\s]+)>/u.exec(value)?.[1] ?? value.replace(/^mailto:/iu, '').replace(/[,;.]$/u, '');
+    if (isEmail(address)) emails.push(address.trim());
+    else if (value.includes('@')) {
+      // Email and telephone with nothing but a blank between them.
+      const inner = value.split(/\s+/u);
+      const email = inner.find((part) => isEmail(part));
+      const other = email ? readPhone(inner.filter((part) => part !== email).join(' '), country) : null;
+      if (email) emails.push(email);
+      else rest.push(value);
+      if (other) phones.push(other);
+    } else {
+      const number = readPhone(
+        value.replace(/^(?:tel|phone|mobile|cell|home|work|m|t|h|w|c)[.:]\s*/iu, ''),
+        country,
+      );
+      if (number) phones.push(number);
+      else rest.push(value);
+    }
+  }
+  return { emails, phones, rest };
+}

@@ -1,0 +1,178 @@
+import type { CalendarDate } from '#core/time/clock.ts';
+import type { Mapping } from './columns.ts';
+import { type Candidate, keysOf, type Prepared, prepare } from './comparing.ts';
+import {
+  type Change,
+  type CurrentContact,
+  changesOf,
+  type ImportChoices,
+  type RowOverride,
+  type RowVerdict,
+} from './importing.ts';
+import { type Decision, decideReady, type Thresholds } from './match.ts';
+import { type PersonRow, type ReadRow, readRow } from './rows.ts';
+import type { MatchingModel } from './weights.ts';
+
+export interface FileRow {
+  line: number;
+  cells: string[];
+}
+
+/** What would become of a row. */
+export interface CheckedRow {
+  line: number;
+  cells: string[];
+  verdict: RowVerdict;
+  reasons: string[];
+  person: PersonRow | null;
+  /** The contact it is, or may be (`look`). */
+  contactId: string | null;
+  /** Line of an earlier row in the same file that is the same person. */
+  sameAsLine: number | null;
+  householdOf: string | null;
+  householdOfLine: number | null;
+  changes: Change[];
+  excluded: boolean;
+  probability: number | null;
+}
+
+export interface CheckerOptions {
+  mapping: Mapping;
+  country: string;
+  today: CalendarDate;
+  model: MatchingModel;
+  thresholds: Thresholds;
+  choices: ImportChoices;
+  overrides: Readonly<Record<string, RowOverride>>;
+}
+
+/** A row read and made ready, before it is known who it is. */
+export interface ReadyRow {
+  row: FileRow;
+  read: ReadRow;
+  ready: Prepared | null;
+  keys: string[];
+}
+
+/** Decides rows one after the other, against the contacts and against the rows above. */
+export interface Checker {
+  read(row: FileRow): ReadyRow;
+  /** Who the row is among contacts that share a key with it. */
+  identify(row: ReadyRow, candidates: readonly Prepared<Candidate>[]): Identified;
+  /**
+   * The verdict, with what the contact has now where it is known. `broughtBefore` when the contact is known because
+   * this very row was applied before.
+   */
+  verdict(
+    row: ReadyRow,
+    identified: Identified,
+    current: CurrentContact | null,
+    broughtBefore?: boolean,
+  ): CheckedRow;
+}
+
+export interface Identified {
+  known: Decision | null;
+  sameAsLine: number | null;
+  householdOfLine: number | null;
+}
+
+const nobody: Identified = { known: null, sameAsLine: null, householdOfLine: null };
+
+/** Makes a checker for one file. */
+export function makeChecker(options: CheckerOptions): Checker {
+  const { mapping, country, today, model, thresholds, choices, overrides } = options;
+  const earlier = new Map<string, Prepared<Candidate>[]>();
+  const lineOf = (candidateId: string) => Number(candidateId.slice('line '.length));
+
+  return {
+    read(row) {
+      const put = overrides[row.line]?.cells;
+      const cells = put ? row.cells.map((c, at) => put[at] ?? c) : row.cells;
+      const read = readRow(cells, mapping, country, today);
+      const ready = 'person' in read ? prepare(read.person) : null;
+      return { row: { line: row.line, cells }, read, ready, keys: ready ? keysOf(ready) : [] };
+    },
+
+    identify({ row, ready, keys }, candidates) {
+      const override = overrides[row.line];
+      if (!ready || override?.excluded) return nobody;
+      const above = [...new Set(keys.flatMap((k) => earlier.get(k) ?? []))];
+      const inFile = decideReady(ready, above, model, thresholds);
+      const candidate: Prepared<Candidate> = { ...ready, of: { ...ready.of, id: `line ${row.line}` } };
+      for (const key of keys) {
+        const block = earlier.get(key);
+        if (!block) earlier.set(key, [candidate]);
+        else if (block.length < 50) block.push(candidate);
+      }
+      return {
+        known: decideReady(ready, candidates, model, thresholds),
+        sameAsLine: inFile.outcome === 'same' ? lineOf(inFile.contactId!) : null,
+        householdOfLine: inFile.householdOf ? lineOf(inFile.householdOf) : null,
+      };
+    },
+
+    verdict({ row, read }, { known, sameAsLine, householdOfLine }, current, broughtBefore = false) {
+      const override = overrides[row.line];
+      const base: CheckedRow = {
+        ...row,
+        verdict: 'new',
+        reasons: [],
+        person: 'person' in read ? read.person : null,
+        contactId: null,
+        sameAsLine: null,
+        householdOf: known?.householdOf ?? null,
+        householdOfLine,
+        changes: [],
+        excluded: Boolean(override?.excluded),
+        probability: known?.verdict?.probability ?? null,
+      };
+      if (!('person' in read)) return { ...base, verdict: 'rejected', reasons: [read.rejected] };
+      const { person, remarks } = read;
+      if (base.excluded) return { ...base, verdict: 'rejected', reasons: ['left out by hand'] };
+      const decided = override?.decision;
+      if (current) {
+        const changes = changesOf(person, current, choices);
+        const why = decided
+          ? ['said by hand']
+          : broughtBefore
+            ? ['this very row was brought in before']
+            : (known?.reasons ?? []);
+        return {
+          ...base,
+          verdict: changes.some((c) => c.applied) ? 'changes' : 'same',
+          contactId: current.id,
+          reasons: [...why, ...remarks],
+          changes,
+        };
+      }
+      if (sameAsLine !== null && decided !== 'new')
+        return {
+          ...base,
+          verdict: 'same',
+          sameAsLine,
+          reasons: [`the same person as line ${sameAsLine}`, ...remarks],
+        };
+      if (decided === 'new') return { ...base, reasons: ['a new person, said by hand', ...remarks] };
+      if (known?.outcome === 'look')
+        return {
+          ...base,
+          verdict: 'look',
+          contactId: known.contactId,
+          reasons: [...known.reasons, ...remarks],
+        };
+      return { ...base, reasons: [...(known?.reasons ?? []), ...remarks] };
+    },
+  };
+}
+
+/** The contact a row is taken to be: said by hand, or linked by the comparison. */
+export function contactOf(
+  line: number,
+  identified: Identified,
+  overrides: CheckerOptions['overrides'],
+): string | null {
+  const decided = overrides[line]?.decision;
+  if (decided) return decided === 'new' ? null : decided;
+  return identified.known?.outcome === 'same' ? identified.known.contactId : null;
+}

@@ -1,0 +1,156 @@
+import { describe, expect, test } from 'vitest';
+import { contactOf, makeChecker } from './checking.ts';
+import type { Mapping } from './columns.ts';
+import { type Candidate, prepare } from './comparing.ts';
+import { type CurrentContact, changesOf, type ImportChoices, usualChoices } from './importing.ts';
+import { usualThresholds } from './match.ts';
+import { type PersonRow, readRow } from './rows.ts';
+import { firstModel } from './weights.ts';
+
+const mapping: Mapping = {
+  columns: ['whole name', 'email', 'phone', 'birth date', 'street', 'newsletter', 'tags'],
+  dateOrders: [null, null, null, 'day first', null, null, null],
+};
+const row = (...cells: string[]): PersonRow => {
+  const read = readRow(cells, mapping, 'CA', '2026-07-09');
+  if (!('person' in read)) throw new Error(read.rejected);
+  return read.person;
+};
+const mai: CurrentContact = {
+  id: 'mai',
+  given: 'Mai',
+  family: 'Wren',
+  emails: ['mai@fenmail.example'],
+  phones: [],
+  birthDate: null,
+  street: '2 Causeway Rd',
+  postalCode: null,
+  language: 'en',
+  dietary: null,
+  tags: ['canoe leader'],
+  notes: [],
+  newsletter: false,
+  doNotContact: false,
+  memberships: [],
+  emergencies: [],
+};
+const theirs = row(
+  'Mai Wren',
+  'mai.wren@postbox.example',
+  '902 555 0111',
+  '3/5/1980',
+  '9 Harbour St',
+  'yes',
+  'first aid, canoe leader',
+);
+const applied = (choices: ImportChoices = usualChoices) =>
+  Object.fromEntries(changesOf(theirs, mai, choices).map((c) => [`${c.field}: ${c.after}`, c.applied]));
+
+describe('what an import changes of somebody who is known', () => {
+  test('blanks are filled, what can stand beside is added, nothing that is there is overwritten', () => {
+    expect(applied()).toEqual({
+      'email: mai.wren@postbox.example': true,
+      'phone: +19025550111': true,
+      'birth date: 1980-05-03': true,
+      'address: 9 Harbour St': false,
+      'tags: first aid': true,
+      'newsletter: yes': false,
+    });
+  });
+  test('the choices by field decide', () => {
+    expect(
+      applied({
+        policies: { address: 'take theirs', email: 'keep ours', tags: 'fill blanks' },
+        widenConsent: false,
+      }),
+    ).toMatchObject({
+      'address: 9 Harbour St': true,
+      'email: mai.wren@postbox.example': false,
+      'tags: first aid': false,
+    });
+  });
+  test('consent never gets wider unless somebody says so; a no always counts', () => {
+    expect(applied()['newsletter: yes']).toBe(false);
+    expect(applied({ policies: {}, widenConsent: true })['newsletter: yes']).toBe(true);
+    const never = changesOf(
+      row('Mai Wren', '', '', '', '', 'unsubscribed', ''),
+      { ...mai, newsletter: true },
+      usualChoices,
+    );
+    expect(never).toEqual([{ field: 'newsletter', before: 'yes', after: 'no', applied: true, why: null }]);
+  });
+  test('the same again changes nothing', () => {
+    const same = row('Mai Wren', 'MAI@fenmail.example', '', '', '2 causeway rd.', 'no', 'canoe leader');
+    expect(changesOf(same, mai, usualChoices)).toEqual([]);
+  });
+});
+
+describe('the dry run', () => {
+  const options = {
+    mapping,
+    country: 'CA',
+    today: '2026-07-09',
+    model: firstModel,
+    thresholds: usualThresholds,
+    choices: usualChoices,
+    overrides: {},
+  };
+  const known: Candidate = { ...mai, id: 'mai' };
+  const run = (rows: string[][], overrides: (typeof options)['overrides'] & Record<string, object> = {}) => {
+    const checker = makeChecker({ ...options, overrides });
+    return rows.map((cells, at) => {
+      const ready = checker.read({ line: at + 2, cells });
+      const who = checker.identify(ready, [prepare(known)]);
+      const contact = contactOf(at + 2, who, overrides);
+      return checker.verdict(ready, who, contact ? { ...mai, id: contact } : null);
+    });
+  };
+  test('says of every row what becomes of it, and why', () => {
+    const rows = run([
+      ['Mai Wren', 'mai@fenmail.example', '', '', '', '', ''],
+      ['Mai Wren', 'mai@fenmail.example', '902 555 0111', '', '', '', ''],
+      ['Mai Wren', '', '', '', '', '', ''],
+      ['Jun Wren', 'mai@fenmail.example', '', '', '', '', ''],
+      ['Zeno Quill', 'zeno@fenmail.example', '', '', '', '', ''],
+      ['ZENO Quill', 'zeno@fenmail.example', '', '', '', '', ''],
+      ['', 'nobody@fenmail.example', '', '', '', '', ''],
+    ]);
+    expect(rows.map((r) => [r.verdict, r.contactId, r.sameAsLine, r.householdOf])).toEqual([
+      ['same', 'mai', null, null],
+      ['changes', 'mai', null, null],
+      ['look', 'mai', null, null],
+      ['new', null, null, 'mai'],
+      ['new', null, null, null],
+      ['same', null, 6, null],
+      ['rejected', null, null, null],
+    ]);
+    expect(rows[1]!.changes).toEqual([
+      { field: 'phone', before: null, after: '+19025550111', applied: true, why: null },
+    ]);
+    expect(rows[6]!.reasons).toEqual(['There is no name in this row.']);
+  });
+  test('cells put right, rows left out and decisions count', () => {
+    const rows = run(
+      [
+        ['', 'zeno@fenmail.example', '', '', '', '', ''],
+        ['Mai Wren', '', '', '', '', '', ''],
+        ['Mai Wren', '', '', '', '', '', ''],
+        ['Una Cole', '', '', '', '', '', ''],
+      ],
+      {
+        2: { cells: { 0: 'Zeno Quill' } },
+        3: { decision: 'new' },
+        4: { decision: 'mai' },
+        5: { excluded: true },
+      },
+    );
+    expect(rows.map((r) => [r.verdict, r.contactId])).toEqual([
+      ['new', null],
+      ['new', null],
+      ['same', 'mai'],
+      ['rejected', null],
+    ]);
+    expect(rows[0]!.person!.given).toBe('Zeno');
+    expect(rows[3]!.reasons).toEqual(['left out by hand']);
+  });
+});

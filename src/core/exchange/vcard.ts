@@ -1,0 +1,168 @@
+/** One content line of a card: its name, parameters and raw value. */
+interface Line {
+  name: string;
+  parameters: Map<string, string[]>;
+  value: string;
+}
+
+/** True for text that is an address book. */
+export const isVCard = (text: string): boolean => /^\s*BEGIN:VCARD/iu.test(text);
+
+export const vCardHeadings = [
+  'Given name',
+  'Family name',
+  'Email',
+  'Telephone',
+  'Street',
+  'Town',
+  'Postal code',
+  'Birth date',
+  'Language',
+  'Tags',
+  'Note',
+  'Organization',
+] as const;
+
+/**
+ * Reads an address book of vCards 2.1, 3.0 (RFC 2426) and 4.0 (RFC 6350), mixed as telephones export them, as table
+ * rows. Photos, sounds and keys are left out. Several values of one kind stand in one cell, parted by semicolons.
+ */
+export function readVCards(text: string): {
+  headings: string[];
+  rows: { line: number; cells: string[] }[];
+} {
+  const rows: { line: number; cells: string[] }[] = [];
+  let card: Line[] | null = null;
+  let from = 0;
+  for (const { at, text: line } of unfold(text)) {
+    if (/^BEGIN:VCARD\s*$/iu.test(line)) {
+      // A card that never ended is kept as far as it goes.
+      if (card) rows.push({ line: from, cells: cellsOf(card) });
+      card = [];
+      from = at;
+    } else if (/^END:VCARD\s*$/iu.test(line)) {
+      if (card) rows.push({ line: from, cells: cellsOf(card) });
+      card = null;
+    } else if (card) {
+      const read = readLine(line);
+      if (read) card.push(read);
+    }
+  }
+  if (card) rows.push({ line: from, cells: cellsOf(card) });
+  return { headings: [...vCardHeadings], rows };
+}
+
+/** Joins folded lines: a line that begins with a blank goes on, and so does quoted-printable that ends with “=”. */
+function* unfold(text: string): Generator<{ at: number; text: string }> {
+  let current: { at: number; text: string } | null = null;
+  let quoted = false;
+  let at = 0;
+  for (const raw of text.split(/\r\n|\n|\r/u)) {
+    at += 1;
+    if (current && quoted && current.text.endsWith('=')) {
+      current.text = current.text.slice(0, -1) + raw;
+      continue;
+    }
+    if (current && /^[ \t]/u.test(raw)) {
+      current.text += raw.slice(1);
+      continue;
+    }
+    if (current) yield current;
+    current = { at, text: raw };
+    quoted = /^[^:]*ENCODING=QUOTED-PRINTABLE/iu.test(raw) || /^[^:]*;QUOTED-PRINTABLE/iu.test(raw);
+  }
+  if (current) yield current;
+}
+
+const dropped = new Set(['PHOTO', 'LOGO', 'SOUND', 'KEY']);
+
+function readLine(line: string): Line | null {
+  const colon = colonOf(line);
+  if (colon < 1) return null;
+  const [full = '', ...rest] = line.slice(0, colon).split(';');
+  const name = full.slice(full.lastIndexOf('.') + 1).toUpperCase();
+  if (dropped.has(name)) return null;
+  const parameters = new Map<string, string[]>();
+  for (const part of rest) {
+    const equals = part.indexOf('=');
+    const key = equals < 0 ? 'TYPE' : part.slice(0, equals).toUpperCase();
+    const values = (equals < 0 ? part : part.slice(equals + 1)).replaceAll('"', '').toLowerCase().split(',');
+    parameters.set(key, [...(parameters.get(key) ?? []), ...values]);
+  }
+  let value = line.slice(colon + 1);
+  const isQuoted =
+    parameters.get('ENCODING')?.includes('quoted-printable') ||
+    parameters.get('TYPE')?.includes('quoted-printable');
+  if (isQuoted) value = unquote(value, parameters.get('CHARSET')?.[0] ?? 'utf-8');
+  return { name, parameters, value };
+}
+
+/** The colon before the value; one inside a quoted parameter is not it. */
+function colonOf(line: string): number {
+  let inQuotes = false;
+  for (let at = 0; at < line.length; at += 1) {
+    if (line[at] === '"') inQuotes = !inQuotes;
+    else if (line[at] === ':' && !inQuotes) return at;
+  }
+  return -1;
+}
+
+/** Reads quoted-printable (RFC 2045 section 6.7) in its character set. */
+function unquote(text: string, charset: string): string {
+  const bytes: number[] = [];
+  const encoder = new TextEncoder();
+  for (let at = 0; at < text.length; at += 1) {
+    const hex = text[at] === '=' ? /^[0-9a-f]{2}/iu.exec(text.slice(at + 1, at + 3))?.[0] : undefined;
+    if (hex) {
+      bytes.push(Number.parseInt(hex, 16));
+      at += 2;
+    } else bytes.push(...encoder.encode(text[at]));
+  }
+  try {
+    return new TextDecoder(charset).decode(new Uint8Array(bytes));
+  } catch {
+    return new TextDecoder().decode(new Uint8Array(bytes));
+  }
+}
+
+/** Parts a structured value at semicolons that are not escaped, and reads the escapes. */
+const partsOf = (value: string): string[] =>
+  value.split(/(?<!\\);/u).map((part) => plainText(part).replace(/\s+/gu, ' ').trim());
+
+const plainText = (value: string): string =>
+  value.replace(/\\([nN,;\\:])/gu, (_, c: string) => (c === 'n' || c === 'N' ? '\n' : c));
+
+function cellsOf(lines: readonly Line[]): string[] {
+  const all = (name: string) => lines.filter((l) => l.name === name && l.value.trim());
+  const one = (name: string) => plainText(all(name)[0]?.value ?? '').trim();
+  const [family = '', given = '', additional = ''] = partsOf(all('N')[0]?.value ?? '');
+  const named = family || given;
+  const whole = one('FN') || one('NICKNAME');
+  const address = partsOf(
+    (all('ADR').find((l) => l.parameters.get('TYPE')?.includes('home')) ?? all('ADR')[0])?.value ?? '',
+  );
+  return [
+    named ? [given, additional].filter(Boolean).join(' ') : whole,
+    named ? family : '',
+    all('EMAIL')
+      .map((l) => plainText(l.value).replace(/^mailto:/iu, ''))
+      .join('; '),
+    all('TEL')
+      .map((l) => plainText(l.value).replace(/^tel:/iu, '').replace(/;.*$/u, ''))
+      .join('; '),
+    address[2] ?? '',
+    address[3] ?? '',
+    address[5] ?? '',
+    birthDay(one('BDAY')),
+    one('LANG'),
+    plainText(all('CATEGORIES')[0]?.value ?? ''),
+    one('NOTE'),
+    partsOf(all('ORG')[0]?.value ?? '')[0] ?? '',
+  ];
+}
+
+/** A birth date as year-month-day where it is whole: 4.0 writes 19940226, and --0226 without the year. */
+function birthDay(value: string): string {
+  const whole = /^(\d{4})-?(\d{2})-?(\d{2})/u.exec(value);
+  return whole ? `${whole[1]}-${whole[2]}-${whole[3]}` : value.startsWith('--') ? '' : value;
+}

@@ -1,0 +1,62 @@
+import { type Described, keysOf, prepare } from '#core/contacts/comparing.ts';
+import { searchText } from '#core/contacts/search.ts';
+import { insert, type Queries } from '../db/database.ts';
+import { nameKey } from './store.ts';
+
+/** The rows under which a contact is found by comparison. */
+export const keyRows = (contactId: string, of: Described): { key: string; contactId: string }[] =>
+  keysOf(prepare(of)).map((key) => ({ key, contactId }));
+
+/** What is derived from a contact's name and reach, for the contact's own row. */
+export const derived = (of: Pick<Described, 'given' | 'family' | 'emails' | 'phones'>) => ({
+  nameKey: nameKey(of),
+  searchText: searchText(of),
+});
+
+interface Known extends Described {
+  id: string;
+}
+const knownSql = `select c.id, given_name as given, family_name as family, birth_date, postal_code, street,
+  coalesce((select array_agg(email_key order by position) from contact_emails where contact_id = c.id), '{}') as emails,
+  coalesce((select array_agg(phone order by position) from contact_phones where contact_id = c.id), '{}') as phones
+  from contacts c`;
+
+/**
+ * Works out again what contacts are found by, after their names or reach changed. A contact that was merged into
+ * another is found by nothing.
+ */
+export async function refreshFound(tx: Queries, ids: readonly string[]): Promise<void> {
+  if (!ids.length) return;
+  await tx.query('delete from contact_keys where contact_id = any($1)', [ids]);
+  const people = await tx.query<Known>(`${knownSql} where c.id = any($1) and c.merged_into is null`, [ids]);
+  await insert(
+    tx,
+    'contact_keys',
+    people.flatMap((p) => keyRows(p.id, p)),
+    'on conflict do nothing',
+  );
+  await tx.query(
+    `update contacts c set name_key = r."nameKey", search_text = r."searchText"
+     from jsonb_to_recordset($1::jsonb) as r(id uuid, "nameKey" text, "searchText" text) where c.id = r.id`,
+    [JSON.stringify(people.map((p) => ({ id: p.id, ...derived(p) })))],
+  );
+  await tx.query(
+    "update contacts set search_text = '', name_key = '' where id = any($1) and merged_into is not null",
+    [ids],
+  );
+}
+
+/** Gives keys to contacts that have none, as after an upgrade. */
+export async function ensureKeys(tx: Queries): Promise<void> {
+  for (;;) {
+    const missing = await tx.query<{ id: string }>(
+      `select id from contacts c where merged_into is null
+         and not exists (select 1 from contact_keys k where k.contact_id = c.id) order by id limit 1000`,
+    );
+    if (!missing.length) return;
+    await refreshFound(
+      tx,
+      missing.map((m) => m.id),
+    );
+  }
+}

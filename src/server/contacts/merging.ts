@@ -1,0 +1,340 @@
+import type { MergeField } from '#contract/pairs.ts';
+import { fold, fullName } from '#core/contacts/names.ts';
+import { first, insert, type Queries, update } from '../db/database.ts';
+import { audit, type Work } from '../http/app.ts';
+import { conflict, notFound } from '../http/problem.ts';
+import { refreshFound } from './keys.ts';
+import { dropPairsOf } from './pairs.ts';
+
+/** Every column that says whose something is. What is missing here would be lost from the record by a merge. */
+export const belongings = [
+  { table: 'contact_emails', column: 'contact_id' },
+  { table: 'contact_phones', column: 'contact_id' },
+  { table: 'contact_notes', column: 'contact_id' },
+  { table: 'relationships', column: 'from_contact' },
+  { table: 'relationships', column: 'to_contact' },
+  { table: 'memberships', column: 'contact_id' },
+  { table: 'consents', column: 'contact_id' },
+  { table: 'staff', column: 'contact_id' },
+  { table: 'orders', column: 'buyer_contact_id' },
+  { table: 'registrations', column: 'contact_id' },
+  { table: 'attendance', column: 'contact_id', id: 'registration_id' },
+  { table: 'payments', column: 'contact_id' },
+  { table: 'donations', column: 'contact_id' },
+  { table: 'signatures', column: 'contact_id' },
+  { table: 'assignments', column: 'contact_id' },
+  { table: 'messages', column: 'contact_id' },
+  { table: 'survey_asks', column: 'contact_id' },
+  { table: 'survey_responses', column: 'contact_id' },
+  { table: 'audit', column: 'subject_id' },
+] as const satisfies readonly { table: string; column: string; id?: string }[];
+type Belonging = { table: string; column: string; id?: string };
+
+const idOf = (b: Belonging): string => b.id ?? 'id';
+const nameOf = (b: Belonging): string => `${b.table}.${b.column}`;
+
+/** What would stand twice if it came over: it stays with the merged contact, and comes back with it. */
+const clash: Record<string, string> = {
+  'contact_emails.contact_id':
+    'exists (select 1 from contact_emails k where k.contact_id = $1 and k.email_key = t.email_key)',
+  'contact_phones.contact_id':
+    'exists (select 1 from contact_phones k where k.contact_id = $1 and k.phone = t.phone)',
+  'relationships.from_contact': `t.to_contact = $1 or exists (select 1 from relationships k
+     where k.kind = t.kind and k.from_contact = $1 and k.to_contact = t.to_contact)`,
+  'relationships.to_contact': `t.from_contact = $1 or exists (select 1 from relationships k
+     where k.kind = t.kind and k.to_contact = $1 and k.from_contact = t.from_contact)`,
+  'survey_asks.contact_id':
+    'exists (select 1 from survey_asks k where k.contact_id = $1 and k.survey_id = t.survey_id)',
+};
+
+interface Own {
+  givenName: string;
+  familyName: string;
+  birthDate: string | null;
+  street: string | null;
+  postalCode: string | null;
+  language: string;
+  dietary: string | null;
+  doNotContact: boolean;
+  deceasedOn: string | null;
+  householdId: string | null;
+}
+const ownSql = `select given_name, family_name, birth_date, street, postal_code, language, dietary, do_not_contact, deceased_on,
+  household_id from contacts where id = $1 and merged_into is null for update`;
+
+interface Moved {
+  /** Ids of the rows that came over, by table and column. */
+  rows: Record<string, string[]>;
+  tags: string[];
+  /** Shifts both were down for: one of the two assignments was dropped, and was this before. */
+  shifts: { id: string; state: string }[];
+}
+
+export type Chosen = Partial<Record<MergeField, 'kept' | 'merged'>>;
+
+/**
+ * Merges a contact into another, in the caller's transaction: everything that was its own comes over, its old links
+ * lead to the one that stays, and all of it is written down so that it can be taken apart again. Consent is never
+ * made wider: a no of either counts.
+ */
+export async function mergeContacts(
+  w: Work,
+  keptId: string,
+  mergedId: string,
+  chosen: Chosen = {},
+): Promise<string> {
+  const { tx, app, now } = w;
+  if (keptId === mergedId) throw conflict('merge-itself', 'A contact cannot be merged into itself.');
+  const kept = await first<Own>(tx, ownSql, [keptId]);
+  const merged = await first<Own>(tx, ownSql, [mergedId]);
+  if (!kept || !merged) throw notFound('One of the two contacts');
+  const after = joined(kept, merged, chosen);
+  const moved: Moved = { rows: {}, tags: [], shifts: [] };
+  moved.shifts = await dropDoubleShifts(tx, keptId, mergedId);
+  for (const b of belongings) {
+    const rows = await tx.query<{ id: string }>(
+      `update ${b.table} t set ${b.column} = $1 where ${b.column} = $2
+         ${b.table === 'audit' ? "and subject_kind = 'contact'" : ''}
+         and not (${clash[nameOf(b)] ?? 'false'}) returning ${idOf(b)} as id`,
+      [keptId, mergedId],
+    );
+    if (rows.length) moved.rows[nameOf(b)] = rows.map((r) => r.id);
+  }
+  moved.tags = (
+    await tx.query<{ tag: string }>(
+      `insert into contact_tags (contact_id, tag, at) select $1, tag, at from contact_tags where contact_id = $2
+       on conflict do nothing returning tag`,
+      [keptId, mergedId],
+    )
+  ).map((t) => t.tag);
+  await update(tx, 'contacts', keptId, { ...after, updatedAt: now });
+  await update(tx, 'contacts', mergedId, { mergedInto: keptId, updatedAt: now });
+  await carryDecisions(w, keptId, mergedId);
+  await dropPairsOf(tx, mergedId);
+  await refreshFound(tx, [keptId, mergedId]);
+  const id = app.ids.id();
+  await insert(tx, 'merges', {
+    id,
+    kept: keptId,
+    merged: mergedId,
+    at: now,
+    actor: w.actor.name,
+    before: kept,
+    after,
+    moved,
+  });
+  await audit(
+    w,
+    `merged ${fullName({ given: merged.givenName, family: merged.familyName })} into this contact`,
+    { kind: 'contact', id: keptId },
+    { mergeId: id, merged: mergedId },
+  );
+  return id;
+}
+
+function joined(kept: Own, merged: Own, chosen: Chosen): Own {
+  const from = (field: MergeField) => (chosen[field] === 'merged' ? merged : kept);
+  const address = chosen.address
+    ? from('address')
+    : kept.street || kept.postalCode
+      ? {
+          street: kept.street ?? (kept.postalCode === merged.postalCode ? merged.street : null),
+          postalCode: kept.postalCode ?? (kept.street === merged.street ? merged.postalCode : null),
+        }
+      : merged;
+  return {
+    givenName: from('name').givenName,
+    familyName: from('name').familyName,
+    birthDate: chosen.birthDate ? from('birthDate').birthDate : (kept.birthDate ?? merged.birthDate),
+    street: address.street,
+    postalCode: address.postalCode,
+    language: from('language').language,
+    dietary: chosen.dietary ? from('dietary').dietary : (kept.dietary ?? merged.dietary),
+    doNotContact: kept.doNotContact || merged.doNotContact,
+    deceasedOn: kept.deceasedOn ?? merged.deceasedOn,
+    householdId: kept.householdId ?? merged.householdId,
+  };
+}
+
+async function dropDoubleShifts(tx: Queries, keptId: string, mergedId: string): Promise<Moved['shifts']> {
+  const rows = await tx.query<{ id: string; state: string }>(
+    `select a.id, a.state from assignments a where a.contact_id = $2 and a.state <> 'dropped'
+       and exists (select 1 from assignments k where k.contact_id = $1 and k.shift_id = a.shift_id and k.state <> 'dropped')`,
+    [keptId, mergedId],
+  );
+  await tx.query("update assignments set state = 'dropped' where id = any($1)", [rows.map((r) => r.id)]);
+  return rows;
+}
+
+/** Who was said to be another person than the merged contact is another than the kept one: nobody is asked again. */
+async function carryDecisions(w: Work, keptId: string, mergedId: string): Promise<void> {
+  const decided = await w.tx.query<{ other: string; state: string }>(
+    `select case when contact_a = $2 then contact_b else contact_a end as other, state from pairs
+     where state in ('different', 'household') and (contact_a = $2 or contact_b = $2) and contact_a <> $1 and contact_b <> $1`,
+    [keptId, mergedId],
+  );
+  await insert(
+    w.tx,
+    'pairs',
+    decided.map(({ other, state }) => ({
+      id: w.app.ids.id(),
+      contactA: other < keptId ? other : keptId,
+      contactB: other < keptId ? keptId : other,
+      probability: 0,
+      outcome: 'look',
+      findings: [],
+      state,
+      foundBy: 'decided before a merge',
+      foundAt: w.now,
+      decidedBy: w.actor.staffId,
+      decidedAt: w.now,
+    })),
+    'on conflict do nothing',
+  );
+}
+
+export interface Unmerged {
+  contactId: string;
+  back: number;
+  since: number;
+  left: string[];
+}
+
+/**
+ * Takes a merge apart. Everything that came over goes back, and the kept contact's own fields become what they were
+ * unless they were changed since. What came since the merge goes to the one whose given name it carries, when that is
+ * not the other's too; all else stays with the kept contact.
+ */
+export async function unmerge(w: Work, mergeId: string): Promise<Unmerged> {
+  const { tx, now } = w;
+  const merge = await first<{
+    kept: string;
+    merged: string;
+    at: string;
+    before: Own;
+    after: Own;
+    moved: Moved;
+    undoneAt: string | null;
+  }>(tx, 'select kept, merged, at, before, after, moved, undone_at from merges where id = $1 for update', [
+    mergeId,
+  ]);
+  if (!merge) throw notFound('This merge');
+  if (merge.undoneAt) throw conflict('merge-undone', 'This merge was taken apart already.');
+  const later = await first(
+    tx,
+    'select 1 as x from merges where undone_at is null and id > $1 and (kept in ($2, $3) or merged in ($2, $3)) and id <> $1',
+    [mergeId, merge.kept, merge.merged],
+  );
+  if (later)
+    throw conflict('merge-later', 'One of the two was merged again since. Take the newer merge apart first.');
+  const { kept, merged, moved } = merge;
+  const left: string[] = [];
+  await update(tx, 'contacts', merged, { mergedInto: null, updatedAt: now });
+  let back = 0;
+  for (const b of belongings) {
+    const ids = moved.rows[nameOf(b)];
+    if (!ids) continue;
+    const rows = await tx.query(
+      `update ${b.table} set ${b.column} = $1 where ${idOf(b)} = any($3) and ${b.column} = $2 returning ${idOf(b)}`,
+      [merged, kept, ids],
+    );
+    back += rows.length;
+    if (rows.length < ids.length)
+      left.push(
+        `${ids.length - rows.length} of ${ids.length} in ${b.table.replaceAll('_', ' ')} are no longer there or belong to somebody else by now`,
+      );
+  }
+  for (const { id, state } of moved.shifts)
+    await tx.query("update assignments set state = $2 where id = $1 and state = 'dropped'", [id, state]);
+  await tx.query('delete from contact_tags where contact_id = $1 and tag = any($2)', [kept, moved.tags]);
+  left.push(...(await restoreOwn(tx, kept, merge.before, merge.after, now)));
+  const since = await assignSince(tx, kept, merged, merge.before, moved);
+  await refreshFound(tx, [kept, merged]);
+  await update(tx, 'merges', mergeId, { undoneAt: now });
+  // Taken apart by hand: they are two people, and nobody is asked again.
+  await tx.query(
+    `insert into pairs (id, contact_a, contact_b, probability, outcome, findings, state, found_by, found_at, decided_by, decided_at)
+     values ($1, least($2::uuid, $3::uuid), greatest($2::uuid, $3::uuid), 0, 'look', '[]', 'different', 'a merge taken apart', $4, $5, $4)
+     on conflict (contact_a, contact_b) do update set state = 'different', decided_by = $5, decided_at = $4`,
+    [w.app.ids.id(), kept, merged, now, w.actor.staffId],
+  );
+  await audit(w, 'took a merge apart', { kind: 'contact', id: kept }, { mergeId, back, since });
+  await audit(w, 'became a contact of their own again', { kind: 'contact', id: merged }, { mergeId });
+  return { contactId: merged, back, since, left };
+}
+
+const ownWords: Record<keyof Own, string> = {
+  givenName: 'given name',
+  familyName: 'family name',
+  birthDate: 'birth date',
+  street: 'street',
+  postalCode: 'postal code',
+  language: 'language',
+  dietary: 'dietary note',
+  doNotContact: 'do not contact',
+  deceasedOn: 'date of death',
+  householdId: 'household',
+};
+
+async function restoreOwn(
+  tx: Queries,
+  kept: string,
+  before: Own,
+  after: Own,
+  now: string,
+): Promise<string[]> {
+  const current = (await first<Own>(tx, ownSql, [kept]))!;
+  const left: string[] = [];
+  const back: Partial<Record<keyof Own, unknown>> = {};
+  for (const field of Object.keys(before) as (keyof Own)[]) {
+    if (before[field] === after[field]) continue;
+    if (current[field] === after[field]) back[field] = before[field];
+    else left.push(`${ownWords[field]} was changed since and stays`);
+  }
+  await update(tx, 'contacts', kept, { ...back, updatedAt: now });
+  return left;
+}
+
+/** Gives what came since the merge to the unmerged contact where it carries their given name and not the other's. */
+async function assignSince(
+  tx: Queries,
+  kept: string,
+  merged: string,
+  keptBefore: Own,
+  moved: Moved,
+): Promise<number> {
+  const other = await first<{ givenName: string }>(tx, 'select given_name from contacts where id = $1', [
+    merged,
+  ]);
+  const theirs = fold(other?.givenName ?? '');
+  if (!theirs || theirs === fold(keptBefore.givenName)) return 0;
+  const orders = await tx.query<{ id: string; name: string }>(
+    `select id, buyer_given as name from orders where buyer_contact_id = $1
+       and placed_at >= (select at from merges where kept = $1 and merged = $2 order by id desc limit 1) and not (id = any($3))`,
+    [kept, merged, moved.rows['orders.buyer_contact_id'] ?? []],
+  );
+  const seats = await tx.query<{ id: string; name: string }>(
+    `select id, given_name as name from registrations where contact_id = $1
+       and created_at >= (select at from merges where kept = $1 and merged = $2 order by id desc limit 1) and not (id = any($3))`,
+    [kept, merged, moved.rows['registrations.contact_id'] ?? []],
+  );
+  const mine = (rows: { id: string; name: string }[]) =>
+    rows.filter((r) => fold(r.name) === theirs).map((r) => r.id);
+  const orderIds = mine(orders);
+  const seatIds = mine(seats);
+  await tx.query('update orders set buyer_contact_id = $1 where id = any($2)', [merged, orderIds]);
+  await tx.query('update payments set contact_id = $1 where order_id = any($2) and contact_id = $3', [
+    merged,
+    orderIds,
+    kept,
+  ]);
+  await tx.query('update donations set contact_id = $1 where order_id = any($2) and contact_id = $3', [
+    merged,
+    orderIds,
+    kept,
+  ]);
+  await tx.query('update registrations set contact_id = $1 where id = any($2)', [merged, seatIds]);
+  for (const table of ['attendance', 'signatures'])
+    await tx.query(`update ${table} set contact_id = $1 where registration_id = any($2)`, [merged, seatIds]);
+  return orderIds.length + seatIds.length;
+}

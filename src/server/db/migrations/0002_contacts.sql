@@ -1,0 +1,112 @@
+-- Who is who: keys people are looked for by, what comparisons are weighed by, pairs that wait for a decision, merges.
+alter table contacts add column merged_into uuid references contacts (id);
+create index contacts_merged on contacts (merged_into) where merged_into is not null;
+
+create table contact_keys (
+  key text not null,
+  contact_id uuid not null references contacts (id) on delete cascade,
+  primary key (key, contact_id)
+);
+create index contact_keys_contact on contact_keys (contact_id);
+
+-- Goes up with every statement that changes contacts, so that a dry run knows whether it is still true.
+create table contact_version (id int primary key default 1 check (id = 1), n bigint not null default 0);
+insert into contact_version default values;
+create function contacts_changed() returns trigger language plpgsql as $$
+begin
+  update contact_version set n = n + 1;
+  return null;
+end $$;
+create trigger contacts_changed after insert or update or delete on contacts
+  for each statement execute function contacts_changed();
+
+create table matching_model (
+  id int primary key default 1 check (id = 1),
+  parameters jsonb,
+  estimated_at timestamptz,
+  same_from double precision not null default 0.95 check (same_from between 0.5 and 1),
+  look_from double precision not null default 0.1 check (look_from between 0.01 and 0.95)
+);
+insert into matching_model default values;
+
+create table pairs (
+  id uuid primary key,
+  contact_a uuid not null references contacts (id) on delete cascade,
+  contact_b uuid not null references contacts (id) on delete cascade,
+  probability double precision not null,
+  outcome text not null check (outcome in ('same', 'look')),
+  findings jsonb not null,
+  held text,
+  state text not null default 'open' check (state in ('open', 'same', 'different', 'household')),
+  found_by text not null,
+  found_at timestamptz not null,
+  decided_by uuid references staff (id),
+  decided_at timestamptz,
+  check (contact_a < contact_b),
+  unique (contact_a, contact_b)
+);
+create index pairs_open on pairs (probability desc) where state = 'open';
+create index pairs_b on pairs (contact_b);
+
+create table merges (
+  id uuid primary key,
+  kept uuid not null references contacts (id),
+  merged uuid not null references contacts (id),
+  at timestamptz not null,
+  actor text not null,
+  -- The kept contact's own fields before and after, and which rows of which table came over.
+  before jsonb not null,
+  after jsonb not null,
+  moved jsonb not null,
+  undone_at timestamptz
+);
+create index merges_kept on merges (kept);
+create index merges_merged on merges (merged);
+
+create table contact_tags (
+  contact_id uuid not null references contacts (id) on delete cascade,
+  tag text not null check (tag <> ''),
+  at timestamptz not null,
+  primary key (contact_id, tag)
+);
+create index contact_tags_tag on contact_tags (tag);
+-- A note; with a day it is due it is a task and reaches the Desk.
+create table contact_notes (
+  id uuid primary key,
+  contact_id uuid not null references contacts (id) on delete cascade,
+  text text not null check (text <> ''),
+  author text not null,
+  at timestamptz not null,
+  due_on date,
+  done_at timestamptz
+);
+create index contact_notes_contact on contact_notes (contact_id, at);
+create index contact_notes_due on contact_notes (due_on) where due_on is not null and done_at is null;
+
+-- Imports are checked in the background and keep the file, so that a check goes on after a restart.
+alter table imports drop constraint imports_state_check;
+alter table imports add check (state in ('checking', 'checked', 'applied', 'undone', 'cancelled'));
+alter table imports add column content bytea;
+alter table imports add column likeness text not null default '';
+alter table imports add column confidence jsonb not null default '[]';
+alter table imports add column choices jsonb not null default '{"policies": {}, "widenConsent": false}';
+alter table imports add column overrides jsonb not null default '{}';
+alter table imports add column done_rows int not null default 0;
+alter table imports add column all_rows int not null default 0;
+alter table imports add column checked_version bigint;
+alter table imports add column mapping_from uuid references imports (id) on delete set null;
+alter table imports add column kept jsonb not null default '[]';
+create index imports_likeness on imports (likeness, applied_at);
+-- Dry runs made before this version are checked anew when their file is brought again.
+delete from imports where state = 'checked';
+update import_rows set verdict = 'changes' where verdict = 'known';
+alter table import_rows drop constraint import_rows_verdict_check;
+alter table import_rows add check (verdict in ('new', 'changes', 'same', 'look', 'rejected'));
+alter table import_rows add column changes jsonb not null default '[]';
+alter table import_rows add column excluded boolean not null default false;
+alter table import_rows add column household_of_line int;
+alter table import_rows add column probability double precision;
+-- Of the person as read: the same row, brought again, is known by it.
+alter table import_rows add column fingerprint text;
+create index import_rows_fingerprint on import_rows (fingerprint) where contact_id is not null;
+create index import_rows_verdict on import_rows (import_id, verdict, line);

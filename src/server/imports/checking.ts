@@ -1,0 +1,200 @@
+import { type Checker, contactOf, type FileRow, makeChecker } from '#core/contacts/checking.ts';
+import { type Candidate, type Prepared, prepare } from '#core/contacts/comparing.ts';
+import type { PersonRow } from '#core/contacts/rows.ts';
+import { readTable, type Table } from '#core/exchange/table.ts';
+import { dateOf } from '#core/time/wallTime.ts';
+import { readMatching } from '../contacts/model.ts';
+import { candidatesByKeys } from '../contacts/store.ts';
+import { first, type Queries, update } from '../db/database.ts';
+import { sha256 } from '../db/ids.ts';
+import type { App } from '../http/app.ts';
+import { theOrganization } from '../staff/store.ts';
+import {
+  broughtBefore,
+  contactVersion,
+  countRows,
+  type ImportRecord,
+  insertRows,
+  readContent,
+  readCurrent,
+  readImport,
+  type StoredCheck,
+} from './store.ts';
+
+/** Rows checked at once; between two lots other requests have their turn. */
+const lot = 250;
+
+interface Checks {
+  /** The files that wait, first come first. */
+  waiting: string[];
+  running: Promise<void> | null;
+  stopped: boolean;
+}
+const checks = new WeakMap<App, Checks>();
+const checksOf = (app: App): Checks => {
+  const before = checks.get(app);
+  if (before) return before;
+  const made: Checks = { waiting: [], running: null, stopped: false };
+  checks.set(app, made);
+  return made;
+};
+
+/** Checks an import in the background. Two at once are checked one after the other. */
+export function checkSoon(app: App, importId: string): void {
+  const own = checksOf(app);
+  if (!own.waiting.includes(importId)) own.waiting.push(importId);
+  own.running ??= work(app, own).finally(() => {
+    own.running = null;
+  });
+}
+
+async function work(app: App, own: Checks): Promise<void> {
+  for (;;) {
+    const id = own.waiting.shift();
+    if (!id || own.stopped) return;
+    try {
+      await check(app, id, own);
+    } catch (error) {
+      app.log.error({ error: String(error), importId: id }, 'checking an import failed');
+      // What went wrong stays to be seen, and can be tried again.
+      await app.db
+        .query("update imports set state = 'cancelled' where id = $1 and state = 'checking'", [id])
+        .catch(() => undefined);
+    }
+  }
+}
+
+/** Goes on with checks that were cut short by a restart. */
+export async function resumeChecks(app: App): Promise<void> {
+  checksOf(app).stopped = false;
+  const cut = await app.db.query<{ id: string }>(
+    "select id from imports where state = 'checking' order by created_at, id",
+  );
+  for (const { id } of cut) checkSoon(app, id);
+}
+
+/** Stops after the lot under way; the rest is done at the next start. */
+export async function stopChecks(app: App): Promise<void> {
+  const own = checksOf(app);
+  own.stopped = true;
+  await own.running;
+}
+
+async function check(app: App, id: string, own: Checks): Promise<void> {
+  const record = await first<ImportRecord>(
+    app.db,
+    "select id from imports where id = $1 and state = 'checking'",
+    [id],
+  );
+  if (!record) return;
+  const table = readTable(await readContent(app.db, id));
+  const checker = await checkerFor(app, await readImport(app.db, id));
+  const version = await contactVersion(app.db);
+  await app.db.query('delete from import_rows where import_id = $1', [id]);
+  await update(app.db, 'imports', id, { allRows: table.rows.length, doneRows: 0 });
+  for (let from = 0; from < table.rows.length; from += lot) {
+    const rows = await checkLot(
+      app.db,
+      checker,
+      table.rows.slice(from, from + lot),
+      await overridesOf(app.db, id),
+    );
+    const going = await app.db.transaction(async (tx) => {
+      const still = await tx.query("select 1 from imports where id = $1 and state = 'checking' for update", [
+        id,
+      ]);
+      if (!still.length) return false;
+      await insertRows(tx, id, rows);
+      await tx.query('update imports set done_rows = done_rows + $2 where id = $1', [id, rows.length]);
+      return true;
+    });
+    if (!going || own.stopped) return;
+    await new Promise((resolve) => setImmediate(resolve));
+  }
+  await app.db.transaction(async (tx) => {
+    const counts = await countRows(tx, id);
+    await tx.query(
+      "update imports set state = 'checked', counts = $2, checked_version = $3 where id = $1 and state = 'checking'",
+      [id, JSON.stringify(counts), version],
+    );
+  });
+}
+
+const overridesOf = async (tx: Queries, id: string): Promise<ImportRecord['overrides']> =>
+  (
+    await first<{ overrides: ImportRecord['overrides'] }>(tx, 'select overrides from imports where id = $1', [
+      id,
+    ])
+  )?.overrides ?? {};
+
+async function checkerFor(app: App, record: ImportRecord): Promise<Checker> {
+  const { country, zone } = await theOrganization(app.db);
+  const { model, thresholds } = await readMatching({ app, tx: app.db });
+  return makeChecker({
+    mapping: record.mapping,
+    country,
+    today: dateOf(app.clock.now(), zone),
+    model,
+    thresholds,
+    choices: record.choices,
+    overrides: record.overrides,
+  });
+}
+
+/** Checks some rows against the contacts as they are, and against the rows the checker has seen. */
+async function checkLot(
+  tx: Queries,
+  checker: Checker,
+  rows: readonly FileRow[],
+  overrides: ImportRecord['overrides'],
+): Promise<StoredCheck[]> {
+  const ready = rows.map((row) => checker.read(row));
+  const found = await candidatesByKeys(tx, [...new Set(ready.flatMap((r) => r.keys))]);
+  const byKey = new Map<string, Prepared<Candidate>[]>();
+  for (const { keys, ...candidate } of found) {
+    const prepared = prepare(candidate);
+    for (const key of keys) {
+      const block = byKey.get(key);
+      if (block) block.push(prepared);
+      else byKey.set(key, [prepared]);
+    }
+  }
+  const identified = ready.map((row) =>
+    checker.identify(row, [...new Set(row.keys.flatMap((k) => byKey.get(k) ?? []))]),
+  );
+  const contacts = identified.map((who, at) => contactOf(ready[at]!.row.line, who, overrides));
+  // A row that was applied before is the contact it became then, however little it says.
+  const marks = ready.map((row, at) =>
+    contacts[at] || overrides[row.row.line]?.decision || !('person' in row.read)
+      ? null
+      : fingerprintOf(row.read.person),
+  );
+  const before = await broughtBefore(
+    tx,
+    marks.filter((m) => m !== null),
+  );
+  const contactAt = (at: number) => contacts[at] ?? before.get(marks[at] ?? '') ?? null;
+  const known = [...new Set(ready.map((_, at) => contactAt(at)).filter((c) => c !== null))];
+  const current = new Map((await readCurrent(tx, known)).map((c) => [c.id, c]));
+  return ready.map((row, at) => ({
+    ...checker.verdict(row, identified[at]!, current.get(contactAt(at) ?? '') ?? null, !contacts[at]),
+    fingerprint: 'person' in row.read ? fingerprintOf(row.read.person) : null,
+  }));
+}
+
+const fingerprintOf = (person: PersonRow): string => sha256(JSON.stringify(person));
+
+/** Checks one row again, after cells were put right or something was said about it. */
+export async function checkRow(
+  w: { app: App; tx: Queries },
+  importId: string,
+  line: number,
+  table: Pick<Table, 'rows'>,
+): Promise<StoredCheck | null> {
+  const row = table.rows.find((r) => r.line === line);
+  if (!row) return null;
+  const record = await readImport(w.tx, importId);
+  const checker = await checkerFor({ ...w.app, db: w.tx } as App, record);
+  const [checked] = await checkLot(w.tx, checker, [row], record.overrides);
+  return checked ?? null;
+}

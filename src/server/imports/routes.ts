@@ -1,0 +1,293 @@
+import type { ImportRow, ImportSummary, importsContract } from '#contract/imports.ts';
+import {
+  dateOrdersOf,
+  likenessOf,
+  type Mapping,
+  problemsWithMapping,
+  proposeMapping,
+} from '#core/contacts/columns.ts';
+import { usualChoices } from '#core/contacts/importing.ts';
+import { fullName } from '#core/contacts/names.ts';
+import { writeCsv } from '#core/exchange/csv.ts';
+import { readTable, type Table, TableProblem } from '#core/exchange/table.ts';
+import { estimateModel } from '../contacts/model.ts';
+import { resolveContact } from '../contacts/store.ts';
+import { first, insert, type Queries, update } from '../db/database.ts';
+import { sha256 } from '../db/ids.ts';
+import { audit } from '../http/app.ts';
+import { File, type Handlers } from '../http/handle.ts';
+import { conflict, invalid, notFound } from '../http/problem.ts';
+import { theOrganization } from '../staff/store.ts';
+import { applyImport } from './applying.ts';
+import { checkRow, checkSoon } from './checking.ts';
+import {
+  contactVersion,
+  countRows,
+  type ImportRecord,
+  insertRows,
+  readContent,
+  readImport,
+} from './store.ts';
+import { undoImport } from './undoing.ts';
+
+async function summary(tx: Queries, id: string): Promise<ImportSummary> {
+  const { fileHash, checkedVersion, mappingFrom, overrides: _, ...row } = await readImport(tx, id);
+  const before = await first<{ id: string; at: string }>(
+    tx,
+    "select id, applied_at as at from imports where file_hash = $1 and state = 'applied' and id <> $2 order by applied_at desc limit 1",
+    [fileHash, id],
+  );
+  const from = mappingFrom
+    ? await first<{ fileName: string; at: string }>(
+        tx,
+        'select file_name, applied_at as at from imports where id = $1',
+        [mappingFrom],
+      )
+    : null;
+  const sample = await tx.query<{ cells: string[] }>(
+    'select cells from import_rows where import_id = $1 order by line limit 5',
+    [id],
+  );
+  return {
+    ...row,
+    stale: row.state === 'checked' && checkedVersion !== (await contactVersion(tx)),
+    appliedBefore: before,
+    mappingFrom: from,
+    sample: sample.map((s) => s.cells),
+  };
+}
+
+/** Refuses an import that is not in one of the states the action needs. */
+function needState(record: ImportRecord, ...wanted: ImportRecord['state'][]): void {
+  if (wanted.includes(record.state)) return;
+  throw conflict(
+    'import-state',
+    record.state === 'checking'
+      ? 'This import is still being checked.'
+      : wanted.includes('applied')
+        ? `Only an applied import can be undone; this one is ${record.state}.`
+        : `This import was ${record.state} already.`,
+  );
+}
+
+/** The mapping of the last applied file with the same headings. */
+const rememberedMapping = (tx: Queries, likeness: string) =>
+  first<{ id: string; mapping: Mapping; choices: ImportRecord['choices'] }>(
+    tx,
+    "select id, mapping, choices from imports where likeness = $1 and state = 'applied' order by applied_at desc, id desc limit 1",
+    [likeness],
+  );
+
+type StoredRow = Omit<ImportRow, 'name' | 'email' | 'phone' | 'contactName'> & {
+  person: { given: string; family: string; emails: string[]; phones: string[] } | null;
+  knownGiven: string | null;
+  knownFamily: string | null;
+};
+const rowColumns = `r.line, r.verdict, r.reasons, r.person, r.cells, r.contact_id, r.same_as_line, r.excluded, r.probability, r.changes,
+  c.given_name as known_given, c.family_name as known_family`;
+
+const asRow = ({ person, knownGiven, knownFamily, ...row }: StoredRow): ImportRow => ({
+  ...row,
+  name: person ? fullName(person) : row.cells.filter(Boolean).slice(0, 3).join(' · '),
+  email: person?.emails[0] ?? null,
+  phone: person?.phones[0] ?? null,
+  contactName: knownGiven === null ? null : fullName({ given: knownGiven, family: knownFamily ?? '' }),
+});
+
+export const importsHandlers: Handlers<typeof importsContract> = {
+  'GET /api/imports': async ({ tx }) => {
+    const ids = await tx.query<{ id: string }>(
+      'select id from imports order by created_at desc, id desc limit 50',
+    );
+    return Promise.all(ids.map(({ id }) => summary(tx, id)));
+  },
+
+  'POST /api/imports': async (c) => {
+    const { tx, app, body, now, staff } = c;
+    const bytes = Buffer.from(body.content, 'base64');
+    let table: Table;
+    try {
+      table = readTable(bytes);
+    } catch (error) {
+      if (error instanceof TableProblem) throw invalid([{ path: 'content', message: error.message }]);
+      throw error;
+    }
+    const { country } = await theOrganization(tx);
+    const id = app.ids.id();
+    const likeness = likenessOf(table.headings);
+    const { confidence, ...proposed } = proposeMapping(table, country);
+    const remembered = await rememberedMapping(tx, likeness);
+    const columns = remembered?.mapping.columns ?? proposed.columns;
+    const orders = dateOrdersOf(table, columns);
+    await insert(tx, 'imports', {
+      id,
+      fileName: body.fileName,
+      fileHash: sha256(bytes),
+      state: 'checking',
+      encoding: table.encoding,
+      delimiter: table.delimiter,
+      headingLine: table.headingLine,
+      headings: table.headings,
+      // Where this file does not tell the order of its dates, the one before did or somebody said it.
+      mapping: {
+        columns,
+        dateOrders: orders.map((o, at) => (o === 'ask' ? (remembered?.mapping.dateOrders[at] ?? o) : o)),
+      },
+      confidence: remembered ? columns.map((m) => (m === 'leave' ? 0 : 1)) : confidence,
+      choices: remembered?.choices ?? usualChoices,
+      mappingFrom: remembered?.id ?? null,
+      overrides: {},
+      kept: [],
+      likeness,
+      counts: { new: 0, changes: 0, same: 0, look: 0, rejected: 0 },
+      doneRows: 0,
+      allRows: table.rows.length,
+      createdBy: staff.id,
+      createdAt: now,
+    });
+    await tx.query("update imports set content = decode($2, 'base64') where id = $1", [id, body.content]);
+    c.afterwards(() => checkSoon(app, id));
+    return summary(tx, id);
+  },
+
+  'GET /api/imports/:id': ({ tx, params }) => summary(tx, params.id),
+
+  'GET /api/imports/:id/rows': async ({ tx, params, query }) => {
+    await readImport(tx, params.id);
+    const where = `r.import_id = $1 and ($2::text is null or r.verdict = $2)
+      and ($3 = '' or position(lower($3) in lower(r.cells::text)) > 0)`;
+    const values = [params.id, query.verdict ?? null, query.q];
+    const rows = await tx.query<StoredRow>(
+      `select ${rowColumns} from import_rows r left join contacts c on c.id = r.contact_id
+       where ${where} order by r.line limit ${query.limit} offset ${query.offset}`,
+      values,
+    );
+    const total = await first<{ n: number }>(
+      tx,
+      `select count(*)::int as n from import_rows r where ${where}`,
+      values,
+    );
+    return { rows: rows.map(asRow), total: total?.n ?? 0 };
+  },
+
+  'GET /api/imports/:id/rejected.csv': async ({ tx, params }) => {
+    const record = await readImport(tx, params.id);
+    const rows = await tx.query<{ line: number; cells: string[]; reasons: string[] }>(
+      "select line, cells, reasons from import_rows where import_id = $1 and verdict = 'rejected' order by line",
+      [params.id],
+    );
+    return new File(
+      `rejected rows of ${record.fileName.replace(/\.\w+$/u, '')}.csv`,
+      writeCsv(
+        [...record.headings, 'Line', 'Why rejected'],
+        rows.map((r) => [...record.headings.map((_, at) => r.cells[at] ?? ''), r.line, r.reasons.join('; ')]),
+      ),
+    );
+  },
+
+  'PUT /api/imports/:id/mapping': async (c) => {
+    const record = await readImport(c.tx, c.params.id);
+    needState(record, 'checked', 'checking', 'cancelled');
+    const { choices, columns } = c.body;
+    const said = c.body.dateOrders;
+    // A column newly said to be dated is read by its own evidence.
+    const orders = dateOrdersOf(readTable(await readContent(c.tx, record.id)), columns);
+    const mapping: Mapping = { columns, dateOrders: orders.map((o, at) => (o ? (said[at] ?? o) : null)) };
+    const problems = problemsWithMapping(mapping, record.headings.length);
+    if (problems.length) throw invalid(problems);
+    await update(c.tx, 'imports', record.id, {
+      mapping,
+      ...(choices ? { choices } : {}),
+      state: 'checking',
+      doneRows: 0,
+    });
+    c.afterwards(() => checkSoon(c.app, record.id));
+    return summary(c.tx, record.id);
+  },
+
+  'PATCH /api/imports/:id/rows/:line': async (c) => {
+    const { id, line } = c.params;
+    const record = await readImport(c.tx, id);
+    needState(record, 'checked');
+    const { cells, excluded, decision } = c.body;
+    const before = record.overrides[line] ?? {};
+    const contactId = decision && decision !== 'new' ? await resolveContact(c.tx, decision) : null;
+    if (decision && decision !== 'new' && !contactId)
+      throw invalid([{ path: 'decision', message: 'There is no such contact.' }]);
+    const override = {
+      ...before,
+      ...(cells ? { cells: { ...before.cells, ...cells } } : {}),
+      ...(excluded === undefined ? {} : { excluded }),
+      ...(decision === undefined ? {} : { decision: decision === null ? undefined : (contactId ?? 'new') }),
+    };
+    await update(c.tx, 'imports', id, { overrides: { ...record.overrides, [line]: override } });
+    const checked = await checkRow(c, id, line, readTable(await readContent(c.tx, id)));
+    if (!checked) throw notFound('This row');
+    const stored = await first<{ sameAsLine: number | null }>(
+      c.tx,
+      'select same_as_line from import_rows where import_id = $1 and line = $2',
+      [id, line],
+    );
+    await c.tx.query('delete from import_rows where import_id = $1 and line = $2', [id, line]);
+    // Only this row was looked at: what it has to do with the rows above stays as it was found.
+    const sameAsLine =
+      decision === undefined && !checked.excluded && checked.verdict === 'new'
+        ? (stored?.sameAsLine ?? null)
+        : null;
+    await insertRows(c.tx, id, [sameAsLine === null ? checked : { ...checked, verdict: 'same', sameAsLine }]);
+    await update(c.tx, 'imports', id, { counts: await countRows(c.tx, id) });
+    const row = await first<StoredRow>(
+      c.tx,
+      `select ${rowColumns} from import_rows r left join contacts c on c.id = r.contact_id where r.import_id = $1 and r.line = $2`,
+      [id, line],
+    );
+    return asRow(row!);
+  },
+
+  'POST /api/imports/:id/cancel': async (c) => {
+    const record = await readImport(c.tx, c.params.id);
+    if (record.state === 'checking') await update(c.tx, 'imports', record.id, { state: 'cancelled' });
+    return { done: true };
+  },
+
+  'POST /api/imports/:id/apply': async (c) => {
+    const { tx, app } = c;
+    const record = await readImport(tx, c.params.id);
+    needState(record, 'checked');
+    const problems = problemsWithMapping(record.mapping, record.headings.length);
+    record.mapping.dateOrders.forEach((order, at) => {
+      if (order === 'ask')
+        problems.push({
+          path: `columns.${at}`,
+          message: `Say whether the day or the month comes first in “${record.headings[at]}”; the file does not tell.`,
+        });
+    });
+    if (problems.length) throw invalid(problems);
+    if (record.checkedVersion !== (await contactVersion(tx))) {
+      // Contacts were changed since: what was shown may no longer be true, so it is worked out and shown again.
+      await update(tx, 'imports', record.id, { state: 'checking', doneRows: 0 });
+      c.afterwards(() => checkSoon(app, record.id));
+      return summary(tx, record.id);
+    }
+    await applyImport(c, record);
+    c.afterwards(() => {
+      estimateModel(app).catch((error) =>
+        app.log.error({ error: String(error) }, 'estimating the matching model failed'),
+      );
+    });
+    return summary(tx, record.id);
+  },
+
+  'POST /api/imports/:id/undo': async (c) => {
+    needState(await readImport(c.tx, c.params.id), 'applied');
+    return undoImport(c, c.params.id);
+  },
+
+  'DELETE /api/imports/:id': async (c) => {
+    const record = await readImport(c.tx, c.params.id);
+    needState(record, 'checked', 'checking', 'cancelled');
+    await c.tx.query('delete from imports where id = $1', [record.id]);
+    await audit(c, 'threw an import away', { kind: 'import', id: record.id }, { file: record.fileName });
+    return { done: true };
+  },
+};

@@ -1,0 +1,106 @@
+import type { CheckedRow } from '#core/contacts/checking.ts';
+import type { Mapping } from '#core/contacts/columns.ts';
+import type { CurrentContact, ImportChoices, RowOverride } from '#core/contacts/importing.ts';
+import { first, insert, type Queries } from '../db/database.ts';
+import { notFound } from '../http/problem.ts';
+
+export interface ImportRecord {
+  id: string;
+  fileName: string;
+  fileHash: string;
+  state: 'checking' | 'checked' | 'applied' | 'undone' | 'cancelled';
+  encoding: string;
+  delimiter: string;
+  headingLine: number;
+  headings: string[];
+  mapping: Mapping;
+  confidence: number[];
+  choices: ImportChoices;
+  overrides: Record<string, RowOverride>;
+  counts: Record<'new' | 'changes' | 'same' | 'look' | 'rejected', number>;
+  doneRows: number;
+  allRows: number;
+  checkedVersion: number | null;
+  mappingFrom: string | null;
+  kept: string[];
+  createdAt: string;
+  appliedAt: string | null;
+  undoneAt: string | null;
+}
+
+const columns = `id, file_name, file_hash, state, encoding, delimiter, heading_line, headings, mapping, confidence, choices,
+  overrides, counts, done_rows, all_rows, checked_version, mapping_from, kept, created_at, applied_at, undone_at`;
+
+export async function readImport(tx: Queries, id: string): Promise<ImportRecord> {
+  const row = await first<ImportRecord>(tx, `select ${columns} from imports where id = $1`, [id]);
+  if (!row) throw notFound('This import');
+  return row;
+}
+
+/** A checked row with what tells that the very same row was applied before. */
+export interface StoredCheck extends CheckedRow {
+  fingerprint: string | null;
+}
+
+/** The contacts that rows became when they were applied before, by fingerprint; merged ones are followed. */
+export async function broughtBefore(
+  tx: Queries,
+  fingerprints: readonly string[],
+): Promise<Map<string, string>> {
+  if (!fingerprints.length) return new Map();
+  const rows = await tx.query<{ fingerprint: string; contactId: string }>(
+    `select distinct on (r.fingerprint) r.fingerprint, coalesce(c.merged_into, c.id) as contact_id
+     from import_rows r join imports i on i.id = r.import_id join contacts c on c.id = r.contact_id
+     where r.fingerprint = any($1) and i.state = 'applied' order by r.fingerprint, i.applied_at, r.line`,
+    [fingerprints],
+  );
+  return new Map(rows.map((r) => [r.fingerprint, r.contactId]));
+}
+
+/** The file as it was brought. */
+export async function readContent(tx: Queries, id: string): Promise<Uint8Array> {
+  const row = await first<{ content: string }>(
+    tx,
+    "select encode(content, 'base64') as content from imports where id = $1",
+    [id],
+  );
+  return Buffer.from(row?.content ?? '', 'base64');
+}
+
+export const contactVersion = async (tx: Queries): Promise<number> =>
+  (await first<{ n: number }>(tx, 'select n from contact_version'))?.n ?? 0;
+
+export async function insertRows(tx: Queries, importId: string, rows: readonly StoredCheck[]): Promise<void> {
+  await insert(
+    tx,
+    'import_rows',
+    rows.map((row) => ({ importId, ...row })),
+  );
+}
+
+export const countRows = async (tx: Queries, importId: string): Promise<ImportRecord['counts']> => {
+  const rows = await tx.query<{ verdict: keyof ImportRecord['counts']; n: number }>(
+    'select verdict, count(*)::int as n from import_rows where import_id = $1 group by verdict',
+    [importId],
+  );
+  const counts = { new: 0, changes: 0, same: 0, look: 0, rejected: 0 };
+  for (const { verdict, n } of rows) counts[verdict] = n;
+  return counts;
+};
+
+/** What contacts have now, as far as an import may change it. */
+export const readCurrent = (tx: Queries, ids: readonly string[]): Promise<CurrentContact[]> =>
+  tx.query<CurrentContact>(
+    `select c.id, given_name as given, family_name as family, birth_date, street, postal_code, language, dietary, do_not_contact,
+       coalesce((select array_agg(email order by position) from contact_emails where contact_id = c.id), '{}') as emails,
+       coalesce((select array_agg(phone order by position) from contact_phones where contact_id = c.id), '{}') as phones,
+       coalesce((select array_agg(tag order by tag) from contact_tags where contact_id = c.id), '{}') as tags,
+       coalesce((select array_agg(text order by at) from contact_notes where contact_id = c.id), '{}') as notes,
+       (select granted from consents where contact_id = c.id and topic = 'newsletter' order by at desc, id desc limit 1) as newsletter,
+       coalesce((select jsonb_agg(jsonb_build_object('number', number, 'since', since, 'level', level))
+         from memberships where contact_id = c.id), '[]') as memberships,
+       coalesce((select jsonb_agg(jsonb_build_object('name', other_name, 'phone', other_phone))
+         from relationships where to_contact = c.id and kind = 'emergency' and other_name is not null), '[]') as emergencies
+     from contacts c where c.id = any($1)`,
+    [ids],
+  );

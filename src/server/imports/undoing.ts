@@ -1,0 +1,125 @@
+import { fullName } from '#core/contacts/names.ts';
+import { refreshFound } from '../contacts/keys.ts';
+import { resolveContact } from '../contacts/store.ts';
+import { first, type Queries, update } from '../db/database.ts';
+import { audit, type Work } from '../http/app.ts';
+import type { Applied, Done } from './applying.ts';
+
+/** Columns an import may have set; never a name from outside. */
+const settable = new Set([
+  'given_name',
+  'family_name',
+  'birth_date',
+  'street',
+  'postal_code',
+  'language',
+  'dietary',
+  'do_not_contact',
+]);
+const addable = new Set([
+  'contact_emails',
+  'contact_phones',
+  'contact_notes',
+  'memberships',
+  'consents',
+  'relationships',
+]);
+const columnWords: Record<string, string> = {
+  given_name: 'given name',
+  family_name: 'family name',
+  birth_date: 'birth date',
+  postal_code: 'postal code',
+  do_not_contact: 'do not contact',
+};
+
+export interface Undone {
+  removed: number;
+  restored: number;
+  kept: string[];
+}
+
+/**
+ * Takes an import back, in the caller's transaction: contacts it made go, except those something else hangs on by now;
+ * what it changed becomes what it was, except where somebody changed it since. What is left alone is named.
+ */
+export async function undoImport(w: Work, importId: string): Promise<Undone> {
+  const rows = await w.tx.query<{ applied: Applied }>(
+    'select applied from import_rows where import_id = $1 and applied is not null order by line desc',
+    [importId],
+  );
+  const result: Undone = { removed: 0, restored: 0, kept: [] };
+  const created = rows.flatMap((r) => (r.applied.created ? [r.applied.created] : []));
+  const used = new Map((await whatHangsOn(w.tx, created)).map((u) => [u.id, u]));
+  const gone = created.filter((id) => !used.has(id));
+  for (const u of used.values())
+    result.kept.push(
+      `${fullName({ given: u.givenName, family: u.familyName })} stays: ${u.things.join(', ')}`,
+    );
+  await w.tx.query('delete from contacts where id = any($1)', [gone]);
+  result.removed = gone.length;
+  const touched = new Set<string>();
+  for (const done of rows.flatMap((r) => r.applied.changes ?? []).reverse()) {
+    // A contact merged since has its things with the one it was merged into.
+    const contactId = (await resolveContact(w.tx, done.contactId)) ?? done.contactId;
+    if (await takeBack(w.tx, contactId, done, result.kept)) {
+      result.restored += 1;
+      touched.add(contactId);
+    }
+  }
+  await refreshFound(w.tx, [...touched]);
+  await update(w.tx, 'imports', importId, { state: 'undone', undoneAt: w.now, kept: result.kept });
+  await audit(
+    w,
+    'undid an import',
+    { kind: 'import', id: importId },
+    { removed: result.removed, restored: result.restored, kept: result.kept.length },
+  );
+  return result;
+}
+
+async function takeBack(tx: Queries, contactId: string, done: Done, kept: string[]): Promise<boolean> {
+  if (done.tag) {
+    const rows = await tx.query('delete from contact_tags where contact_id = $1 and tag = $2 returning tag', [
+      contactId,
+      done.tag,
+    ]);
+    return rows.length > 0;
+  }
+  if (done.table && addable.has(done.table)) {
+    const rows = await tx.query(`delete from ${done.table} where id = $1 returning id`, [done.id]);
+    return rows.length > 0;
+  }
+  const column = done.column;
+  if (!column || !settable.has(column)) return false;
+  const now = await first<{ value: unknown; givenName: string; familyName: string }>(
+    tx,
+    `select to_jsonb(${column}) as value, given_name, family_name from contacts where id = $1`,
+    [contactId],
+  );
+  if (!now) return false;
+  if (JSON.stringify(now.value ?? null) !== JSON.stringify(done.after ?? null)) {
+    kept.push(
+      `${fullName({ given: now.givenName, family: now.familyName })}: ${columnWords[column] ?? column} was changed since and stays`,
+    );
+    return false;
+  }
+  await update(tx, 'contacts', contactId, { [column]: done.before });
+  return true;
+}
+
+/** Those of some contacts that something else hangs on by now, with what it is. */
+const whatHangsOn = (tx: Queries, ids: readonly string[]) =>
+  tx.query<{ id: string; givenName: string; familyName: string; things: string[] }>(
+    `select * from (select id, given_name, family_name, array_remove(array[
+       case when exists (select 1 from registrations where contact_id = c.id) then 'registrations' end,
+       case when exists (select 1 from orders where buyer_contact_id = c.id) then 'orders' end,
+       case when exists (select 1 from assignments where contact_id = c.id) then 'shifts' end,
+       case when exists (select 1 from payments where contact_id = c.id) then 'payments' end,
+       case when exists (select 1 from messages where contact_id = c.id) then 'messages' end,
+       case when exists (select 1 from survey_responses where contact_id = c.id) then 'survey answers' end,
+       case when exists (select 1 from relationships where from_contact = c.id) then 'people in their care' end,
+       case when exists (select 1 from merges where (kept = c.id or merged = c.id)) then 'a merge' end,
+       case when exists (select 1 from audit where subject_kind = 'contact' and subject_id = c.id) then 'changes made by hand' end
+     ], null) as things from contacts c where id = any($1)) u where cardinality(things) > 0 order by family_name, given_name, id`,
+    [ids],
+  );

@@ -1,0 +1,194 @@
+import type { ImportSummary } from '#contract/imports.ts';
+import { type ColumnMeaning, columnMeanings } from '#core/contacts/columns.ts';
+import { type ImportField, type Policy, several, usualPolicy } from '#core/contacts/importing.ts';
+
+export type NewMapping = ImportSummary['mapping'] & { choices: ImportSummary['choices'] };
+
+const sureness = (confidence: number): string =>
+  confidence >= 0.85 ? 'sure' : confidence >= 0.6 ? 'likely' : 'unsure';
+
+/** What every column means, line by line: its heading, first values, meaning and how sure the proposal is. */
+export function ImportColumns({
+  summary,
+  save,
+  busy,
+}: {
+  summary: ImportSummary;
+  save: (mapping: NewMapping) => void;
+  busy: boolean;
+}) {
+  const { mapping, headings, sample, confidence, choices } = summary;
+  const change = (part: Partial<NewMapping>) => save({ ...mapping, choices, ...part });
+  const used = mapping.columns.filter((c) => c !== 'leave').length;
+  return (
+    <details open={summary.state === 'checked'} style={{ margin: '10px 0' }}>
+      <summary className="name" style={{ cursor: 'pointer', fontSize: 16 }}>
+        What the columns mean{' '}
+        <small className="soft">
+          {used} of {headings.length} are brought in
+          {summary.mappingFrom && `, as for ${summary.mappingFrom.fileName}`}
+        </small>
+      </summary>
+      <div className="table" style={{ maxHeight: '38vh', marginTop: 6 }}>
+        <table>
+          <thead>
+            <tr>
+              <th style={{ width: '19%' }}>Heading in the file</th>
+              <th>First values</th>
+              <th style={{ width: 190 }}>Means</th>
+              <th style={{ width: 150 }}>How sure</th>
+            </tr>
+          </thead>
+          <tbody>
+            {headings.map((heading, n) => {
+              const meaning = mapping.columns[n]!;
+              const order = mapping.dateOrders[n];
+              return (
+                <tr key={heading}>
+                  <td>{heading}</td>
+                  <td className="soft clip" style={{ maxWidth: 0 }}>
+                    {sample
+                      .map((cells) => cells[n])
+                      .filter(Boolean)
+                      .slice(0, 3)
+                      .join(' · ')}
+                  </td>
+                  <td>
+                    <select
+                      aria-label={`Meaning of ${heading}`}
+                      className={meaning === 'leave' ? 'quiet small' : 'small'}
+                      value={meaning}
+                      disabled={busy}
+                      onChange={(e) =>
+                        change({
+                          columns: mapping.columns.map((c, x) =>
+                            x === n ? (e.target.value as ColumnMeaning) : c,
+                          ),
+                        })
+                      }
+                    >
+                      {columnMeanings.map((m) => (
+                        <option key={m} value={m}>
+                          {m === 'leave' ? 'leave out' : m}
+                        </option>
+                      ))}
+                    </select>
+                  </td>
+                  <td>
+                    {order ? (
+                      <select
+                        aria-label={`Order of dates in ${heading}`}
+                        className={order === 'ask' ? 'small asks' : 'small'}
+                        value={order}
+                        disabled={busy}
+                        onChange={(e) =>
+                          change({
+                            dateOrders: mapping.dateOrders.map((o, x) =>
+                              x === n ? (e.target.value as 'day first') : o,
+                            ),
+                          })
+                        }
+                      >
+                        {order === 'ask' && <option value="ask">day or month first?</option>}
+                        <option value="day first">day first</option>
+                        <option value="month first">month first</option>
+                      </select>
+                    ) : (
+                      meaning !== 'leave' && <span className="soft">{sureness(confidence[n] ?? 1)}</span>
+                    )}
+                  </td>
+                </tr>
+              );
+            })}
+          </tbody>
+        </table>
+      </div>
+      <Whose summary={summary} change={change} busy={busy} />
+    </details>
+  );
+}
+
+const fieldsOf: Partial<Record<ColumnMeaning, ImportField>> = {
+  'given name': 'name',
+  'family name': 'name',
+  'whole name': 'name',
+  email: 'email',
+  phone: 'phone',
+  street: 'address',
+  town: 'address',
+  'postal code': 'address',
+  'birth date': 'birth date',
+  language: 'language',
+  dietary: 'dietary',
+  tags: 'tags',
+  note: 'note',
+  'member number': 'membership',
+  'member since': 'membership',
+  'member level': 'membership',
+  'emergency name': 'emergency',
+};
+
+/** Whose values count for people who are known already. */
+function Whose({
+  summary,
+  change,
+  busy,
+}: {
+  summary: ImportSummary;
+  change: (part: Partial<NewMapping>) => void;
+  busy: boolean;
+}) {
+  const { columns } = summary.mapping;
+  const fields = [
+    ...new Set(
+      columns.flatMap((c) => {
+        if (c === 'email or phone') return ['email', 'phone'] as ImportField[];
+        const field = fieldsOf[c];
+        return field ? [field] : [];
+      }),
+    ),
+  ];
+  const { choices } = summary;
+  const consent = columns.includes('newsletter') || columns.includes('do not contact');
+  return (
+    <fieldset style={{ border: 0, padding: 0, margin: '10px 0 0' }} disabled={busy}>
+      <legend className="soft" style={{ fontSize: 14, padding: 0 }}>
+        For people who are known already
+      </legend>
+      <div style={{ display: 'flex', flexWrap: 'wrap', gap: '6px 18px', marginTop: 4 }}>
+        {fields.map((field) => (
+          <label key={field} style={{ fontSize: 14, display: 'inline-flex', gap: 6, alignItems: 'center' }}>
+            {field}
+            <select
+              className="small"
+              style={{ width: 'auto' }}
+              value={choices.policies[field] ?? usualPolicy(field)}
+              onChange={(e) =>
+                change({
+                  choices: {
+                    ...choices,
+                    policies: { ...choices.policies, [field]: e.target.value as Policy },
+                  },
+                })
+              }
+            >
+              <option value="fill blanks">fill blanks</option>
+              <option value="take theirs">{several.has(field) ? 'add theirs' : 'take theirs'}</option>
+              <option value="keep ours">keep ours</option>
+            </select>
+          </label>
+        ))}
+        {consent && (
+          <label style={{ fontSize: 14, display: 'inline-flex', gap: 6, alignItems: 'center' }}>
+            <input
+              type="checkbox"
+              checked={choices.widenConsent}
+              onChange={(e) => change({ choices: { ...choices, widenConsent: e.target.checked } })}
+            />
+            A yes in this file counts as consent (a no always counts)
+          </label>
+        )}
+      </div>
+    </fieldset>
+  );
+}

@@ -1,0 +1,119 @@
+import { useState } from 'react';
+import type { ImportRow, ImportSummary } from '#contract/imports.ts';
+import { Asking } from '../parts/Asking.tsx';
+import { useDo } from '../parts/ask.ts';
+import { Problems } from '../parts/notices.tsx';
+import { Person } from '../parts/Person.tsx';
+
+/** One row of a file: put its cells right, say who it is, or leave it out. */
+export function ImportRowSheet({
+  summary,
+  row,
+  close,
+}: {
+  summary: ImportSummary;
+  row: ImportRow;
+  close: () => void;
+}) {
+  const [cells, setCells] = useState(row.cells);
+  const patch = useDo('PATCH /api/imports/:id/rows/:line', close);
+  const put = (body: { cells?: Record<string, string>; excluded?: boolean; decision?: string | null }) =>
+    patch.mutate({ params: { id: summary.id, line: String(row.line) } as never, body });
+  const changed = Object.fromEntries(
+    cells.flatMap((c, at) => (c === row.cells[at] ? [] : [[String(at), c]])),
+  );
+  const open = summary.state === 'checked';
+  const decided = row.reasons[0] === 'said by hand' || row.reasons[0]?.endsWith('said by hand');
+  return (
+    <Asking
+      open
+      wide
+      close={close}
+      title={`Line ${row.line}: ${row.name || 'no name'}`}
+      actions={
+        open && (
+          <>
+            <button
+              type="button"
+              className="btn primary"
+              disabled={!Object.keys(changed).length || patch.isPending}
+              onClick={() => put({ cells: changed })}
+            >
+              Save these cells
+            </button>
+            <button type="button" className="btn" onClick={() => put({ excluded: !row.excluded })}>
+              {row.excluded ? 'Take the row in again' : 'Leave this row out'}
+            </button>
+          </>
+        )
+      }
+    >
+      <Problems of={patch.problem} />
+      {row.reasons.length > 0 && <p className="soft">{row.reasons.join('; ')}</p>}
+      {row.contactName && (
+        <p style={{ margin: '8px 0', display: 'flex', gap: 12, alignItems: 'baseline', flexWrap: 'wrap' }}>
+          <span>
+            {row.verdict === 'look' ? 'May be ' : 'Is '}
+            <Person id={row.contactId} name={row.contactName} />
+          </span>
+          {open && row.verdict === 'look' && (
+            <>
+              <button type="button" className="btn" onClick={() => put({ decision: row.contactId })}>
+                It is {row.contactName}
+              </button>
+              <button type="button" className="btn" onClick={() => put({ decision: 'new' })}>
+                A new person
+              </button>
+            </>
+          )}
+          {open && row.verdict !== 'look' && !decided && (
+            <button type="button" className="btn" onClick={() => put({ decision: 'new' })}>
+              Somebody else
+            </button>
+          )}
+        </p>
+      )}
+      {open && decided && (
+        <button type="button" className="btn" onClick={() => put({ decision: null })}>
+          Take the decision back
+        </button>
+      )}
+      {row.changes.length > 0 && (
+        <div className="table" style={{ maxHeight: 200 }}>
+          <table>
+            <thead>
+              <tr>
+                <th>Field</th>
+                <th>Has now</th>
+                <th>In the file</th>
+                <th>Becomes</th>
+              </tr>
+            </thead>
+            <tbody>
+              {row.changes.map((c) => (
+                <tr key={`${c.field}${c.after}`}>
+                  <td>{c.field}</td>
+                  <td>{c.before ?? <span className="soft">nothing</span>}</td>
+                  <td>{c.after}</td>
+                  <td className={c.applied ? '' : 'soft'}>{c.applied ? 'taken' : c.why}</td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        </div>
+      )}
+      <div className="cells">
+        {summary.headings.map((heading, at) => (
+          <label key={heading}>
+            <span className="soft">{heading}</span>
+            <input
+              value={cells[at] ?? ''}
+              readOnly={!open}
+              onChange={(e) => setCells(cells.map((c, x) => (x === at ? e.target.value : c)))}
+            />
+          </label>
+        ))}
+      </div>
+    </Asking>
+  );
+}
