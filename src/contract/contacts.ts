@@ -9,8 +9,28 @@ export const contactLine = z.object({
   phone: z.string().nullable(),
   postalCode: z.string().nullable(),
   lastSeen: instant.nullable(),
+  tags: z.array(z.string()),
+  doNotContact: z.boolean(),
 });
 export type ContactLine = z.infer<typeof contactLine>;
+
+/** A note about somebody; with a day it is due it is a task. */
+export const contactNote = z.object({
+  id,
+  text: z.string(),
+  author: z.string(),
+  at: instant,
+  dueOn: date.nullable(),
+  doneAt: instant.nullable(),
+});
+export type ContactNote = z.infer<typeof contactNote>;
+const noteText = z.string().trim().min(1, 'Write something.').max(2000, 'At most 2,000 characters.');
+const tag = z
+  .string()
+  .trim()
+  .toLowerCase()
+  .min(1, 'A tag has at least one letter.')
+  .max(60, 'A tag has at most 60 letters.');
 
 const person = personName.extend({
   email: z.string().trim().max(254).nullable().default(null),
@@ -31,6 +51,7 @@ export const lifelineKinds = [
   'waiver',
   'message',
   'survey',
+  'note',
   'record',
 ] as const;
 export const lifelineEntry = z.object({
@@ -79,6 +100,12 @@ export const contactRecord = z.object({
     firstSeen: instant.nullable(),
     lastSeen: instant.nullable(),
   }),
+  tags: z.array(z.string()),
+  notes: z.array(contactNote),
+  /** Who is usually there when they are: at how many of the events they attended. */
+  companions: z.array(z.object({ contactId: id, name: z.string(), times: z.int() })),
+  /** Merges into this contact that can be taken apart. */
+  merges: z.array(z.object({ id, at: instant, actor: z.string(), name: z.string() })),
 });
 export type ContactRecord = z.infer<typeof contactRecord>;
 
@@ -99,11 +126,59 @@ export const contactsContract = contract({
     who: ['coordinator', 'treasurer', 'crew lead'],
     query: z.object({
       q: z.string().max(200).default(''),
-      sort: z.enum(['name', 'seen']).default('name'),
+      tag: z.string().max(60).optional(),
+      sort: z.enum(['name', 'seen', 'added']).default('name'),
       offset: z.coerce.number().int().min(0).default(0),
       limit: z.coerce.number().int().min(1).max(500).default(200),
     }),
     response: z.object({ contacts: z.array(contactLine), total: z.int() }),
+  },
+  'GET /api/contacts.csv': {
+    summary: 'All contacts as a table that can be brought in again without a change',
+    who: ['coordinator'],
+    query: z.object({ ids: z.string().max(40_000).optional() }),
+    response: { file: 'text/csv' },
+  },
+  'GET /api/contacts.vcf': {
+    summary: 'All contacts as an address book (vCard 4.0) that can be brought in again without a change',
+    who: ['coordinator'],
+    query: z.object({ ids: z.string().max(40_000).optional() }),
+    response: { file: 'text/vcard' },
+  },
+  'GET /api/tags': {
+    summary: 'Tags in use, with how many contacts have each',
+    who: ['coordinator', 'treasurer', 'crew lead'],
+    response: z.array(z.object({ tag: z.string(), contacts: z.int() })),
+  },
+  'POST /api/tags': {
+    summary: 'Add a tag to contacts, or take it off; answers whom that changed, so that it can be undone',
+    who: ['coordinator', 'crew lead'],
+    body: z.object({ tag, ids: z.array(id).min(1).max(5000), remove: z.boolean().default(false) }),
+    response: z.object({ changed: z.array(id) }),
+  },
+  'POST /api/contacts/:id/notes': {
+    summary: 'Write a note about somebody; with a day it is due it reaches the Desk',
+    who: 'staff',
+    params: idParams,
+    body: z.object({ text: noteText, dueOn: date.nullable().default(null) }),
+    response: contactNote,
+  },
+  'PATCH /api/notes/:id': {
+    summary: 'Change a note, or tick a task off',
+    who: 'staff',
+    params: idParams,
+    body: z.object({
+      text: noteText.optional(),
+      dueOn: date.nullable().optional(),
+      done: z.boolean().optional(),
+    }),
+    response: contactNote,
+  },
+  'DELETE /api/notes/:id': {
+    summary: 'Take a note away',
+    who: 'staff',
+    params: idParams,
+    response: contactNote,
   },
   'POST /api/contacts': {
     summary: 'Add a contact; answers the existing one when it is the same person',

@@ -115,14 +115,6 @@ export const pairsContract = contract({
     body: z.object({ other: id, chosen: chosen.default({}) }),
     response: z.object({ mergeId: id }),
   },
-  'GET /api/contacts/:id/merges': {
-    summary: 'Merges into this contact that can be undone, newest first',
-    who: ['coordinator'],
-    params: idParams,
-    response: z.array(
-      z.object({ id, at: instant, actor: z.string(), name: z.string(), undoneAt: instant.nullable() }),
-    ),
-  },
   'POST /api/merges/:id/undo': {
     summary:
       'Take a merge apart: everything goes back where it was; what came since goes to the one whose name it carries, else stays',

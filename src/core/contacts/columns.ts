@@ -6,6 +6,7 @@ import { isEmail } from './reach.ts';
 /** What a column can mean. `leave` is not imported. */
 export const columnMeanings = [
   'leave',
+  'contact id',
   'given name',
   'family name',
   'whole name',
@@ -61,6 +62,7 @@ const ofOthers =
 const emergency = /emergenc|\bice\b|next of kin|in case of|urgence/iu;
 
 const byHeading: [RegExp, ColumnMeaning][] = [
+  [/^contact id$/iu, 'contact id'],
   [/e-?mail.*(phone|tel)|phone.*e-?mail|^contact( details| info)?$|^reach$/iu, 'email or phone'],
   [
     /(e-?mail|newsletter|mailing).*(opt|subscri|consent|ok\b)|^subscri|^newsletter$|^opt.?(in|out)|^abonn/iu,
@@ -90,6 +92,9 @@ const byHeading: [RegExp, ColumnMeaning][] = [
 
 const postal = /^(?:[a-z]\d[a-z]\s?\d[a-z]\d|\d{5}(?:-\d{4})?|[a-z]{1,2}\d[a-z\d]?\s?\d[a-z]{2})$/iu;
 
+/** True for an id of a contact, as our own exports write it. */
+export const isId = (text: string): boolean => /^[\da-f]{8}(?:-[\da-f]{4}){3}-[\da-f]{12}$/iu.test(text);
+
 /** How well cells fit a meaning, 0 to 1; null where contents cannot tell. */
 function fitOf(meaning: ColumnMeaning, cells: readonly string[], country: string): number | null {
   const share = (test: (c: string) => boolean) => cells.filter(test).length / Math.max(1, cells.length);
@@ -105,6 +110,8 @@ function fitOf(meaning: ColumnMeaning, cells: readonly string[], country: string
         return read.emails.length + read.phones.length > 0;
       });
     }
+    case 'contact id':
+      return share((c) => isId(c));
     case 'birth date':
     case 'newsletter date':
       return share((c) => readDate(c, 'day first') !== null || readDate(c, 'month first') !== null);

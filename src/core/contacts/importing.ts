@@ -126,7 +126,8 @@ export function changesOf(person: PersonRow, current: CurrentContact, choices: I
     consider('dietary', current.dietary, person.dietary);
   for (const tag of person.tags)
     if (!current.tags.includes(tag)) consider('tags', current.tags.join(', '), tag);
-  for (const note of person.notes) if (!current.notes.includes(note)) consider('note', null, note);
+  for (const note of person.notes)
+    if (!current.notes.includes(note) && note !== current.notes.join('\n')) consider('note', null, note);
   considerConsent(person, current, choices, changes);
   for (const membership of person.memberships.map(sayMembership))
     if (!current.memberships.some((m) => sayMembership(m) === membership))

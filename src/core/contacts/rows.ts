@@ -1,13 +1,15 @@
 import type { CalendarDate } from '#core/time/clock.ts';
 import { sayShortDate } from '#core/time/say.ts';
 import { readDate, readReachCell, readYesNo } from './cells.ts';
-import type { ColumnMeaning, Mapping } from './columns.ts';
+import { type ColumnMeaning, isId, type Mapping } from './columns.ts';
 import type { Described } from './comparing.ts';
 import { fold, fullName, splitName, tidyName } from './names.ts';
 import { emailKey } from './reach.ts';
 
 /** One row of a file, understood. */
 export interface PersonRow extends Described {
+  /** The contact the file says it is, as in our own exports. */
+  statedId: string | null;
   language: 'en' | 'fr' | null;
   dietary: string | null;
   tags: string[];
@@ -96,6 +98,7 @@ export function readRow(
   const level = tidyLevel(one('member level'));
   return {
     person: {
+      statedId: isId(one('contact id')) ? one('contact id').toLowerCase() : null,
       ...name,
       ...reach,
       birthDate,

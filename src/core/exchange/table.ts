@@ -96,7 +96,7 @@ export function readTable(bytes: Uint8Array): Table {
     );
   let line = 1;
   const rows = parsed.data.map((cells) => {
-    const row = { line, cells: cells.map((c) => c.trim()) };
+    const row = { line, cells: cells.map((c) => plainCell(c.trim())) };
     line += 1 + cells.reduce((n, c) => n + (c.match(/\n/gu)?.length ?? 0), 0);
     return row;
   });
@@ -142,6 +142,9 @@ function vCardTable(text: string, encoding: Table['encoding']): Table {
       );
   return { encoding, delimiter: 'vCard', headingLine: 0, headings, rows };
 }
+
+/** A cell as it was before it was kept from running as a formula (see csv.ts). */
+const plainCell = (cell: string): string => cell.replace(/^'(?=[=@+-])/u, '');
 
 /** The delimiter that splits the first lines into the most columns, most evenly. */
 function delimiterOf(text: string): Exclude<Table['delimiter'], 'vCard'> {

@@ -9,6 +9,7 @@ interface Line {
 export const isVCard = (text: string): boolean => /^\s*BEGIN:VCARD/iu.test(text);
 
 export const vCardHeadings = [
+  'Contact id',
   'Given name',
   'Family name',
   'Email',
@@ -142,6 +143,7 @@ function cellsOf(lines: readonly Line[]): string[] {
     (all('ADR').find((l) => l.parameters.get('TYPE')?.includes('home')) ?? all('ADR')[0])?.value ?? '',
   );
   return [
+    one('UID').replace(/^urn:uuid:/iu, ''),
     named ? [given, additional].filter(Boolean).join(' ') : whole,
     named ? family : '',
     all('EMAIL')

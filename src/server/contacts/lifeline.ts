@@ -46,6 +46,9 @@ export const readLifeline = (
        select x.answered_on::timestamptz, 'survey', 'answered', v.title->>'en', null, v.event_id
          from survey_responses x join surveys v on v.id = x.survey_id where x.contact_id = $1
        union all
+       select n.at, 'note', n.text, concat_ws(', ', n.author, 'due ' || n.due_on, case when n.done_at is not null then 'done' end), null, null
+         from contact_notes n where n.contact_id = $1
+       union all
        select c.created_at, 'record', 'became a contact', c.source, null, null from contacts c where c.id = $1
        union all
        select u.at, 'record', u.action, 'by ' || u.actor, null, null from audit u

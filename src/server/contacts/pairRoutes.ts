@@ -1,5 +1,5 @@
 import type { Pair, PairSide, pairsContract } from '#contract/pairs.ts';
-import { fullName } from '#core/contacts/names.ts';
+import { weightOf } from '#core/contacts/keeping.ts';
 import { first, type Queries, update } from '../db/database.ts';
 import { audit, type Work } from '../http/app.ts';
 import type { Handlers } from '../http/handle.ts';
@@ -47,10 +47,8 @@ async function decideSame(w: Work, pair: PairRow, keep: string, chosen: Chosen):
 /** Which of two stays when nobody says: the one that more hangs on, then the older. */
 async function likelyKept(tx: Queries, pair: PairRow): Promise<string> {
   const sides = await readSides(tx, [pair.contactA, pair.contactB]);
-  const weight = (s: PairSide) =>
-    s.seats * 2 + s.shifts * 2 + s.gifts * 2 + s.emails.length + s.phones.length;
   const [x, y] = sides as [PairSide, PairSide];
-  if (weight(x) !== weight(y)) return weight(x) > weight(y) ? x.id : y.id;
+  if (weightOf(x) !== weightOf(y)) return weightOf(x) > weightOf(y) ? x.id : y.id;
   return x.createdAt <= y.createdAt ? x.id : y.id;
 }
 
@@ -164,25 +162,6 @@ export const pairsHandlers: Handlers<typeof pairsContract> = {
   'POST /api/contacts/:id/merge': async (c) => ({
     mergeId: await mergeContacts(c, c.params.id, c.body.other, c.body.chosen),
   }),
-
-  'GET /api/contacts/:id/merges': async ({ tx, params }) => {
-    const rows = await tx.query<{
-      id: string;
-      at: string;
-      actor: string;
-      givenName: string;
-      familyName: string;
-      undoneAt: string | null;
-    }>(
-      `select m.id, m.at, m.actor, m.undone_at, c.given_name, c.family_name from merges m join contacts c on c.id = m.merged
-       where m.kept = $1 order by m.id desc`,
-      [params.id],
-    );
-    return rows.map(({ givenName, familyName, ...row }) => ({
-      ...row,
-      name: fullName({ given: givenName, family: familyName }),
-    }));
-  },
 
   'POST /api/merges/:id/undo': async (c) => unmerge(c, c.params.id),
 };

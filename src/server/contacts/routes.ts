@@ -6,9 +6,10 @@ import { ageOn, dateOf, instantOf } from '#core/time/wallTime.ts';
 import { insert, type Queries, update } from '../db/database.ts';
 import { searchEvents } from '../events/store.ts';
 import { audit } from '../http/app.ts';
-import type { Handlers } from '../http/handle.ts';
+import { File, type Handlers } from '../http/handle.ts';
 import { invalid, notFound } from '../http/problem.ts';
 import { theOrganization } from '../staff/store.ts';
+import { contactsCsv, contactsVCard } from './exporting.ts';
 import { refreshFound } from './keys.ts';
 import { readLifeline } from './lifeline.ts';
 import { linkPerson } from './linking.ts';
@@ -32,9 +33,15 @@ async function record(tx: Queries, id: string, now: string): Promise<ContactReco
     age: contact.birthDate ? ageOn(contact.birthDate, today) : null,
     memberships: await store.readMemberships(tx, contactId),
     related: await store.readRelated(tx, contactId),
+    tags: await store.readTags(tx, contactId),
+    notes: await store.readNotes(tx, contactId),
+    companions: await store.readCompanions(tx, contactId),
+    merges: await store.readMerges(tx, contactId),
     totals: await store.readTotals(tx, contactId, instantOf(`${today.slice(0, 4)}-01-01T00:00`, zone)),
   };
 }
+
+const idsOf = (text: string | undefined): string[] | null => (text ? text.split(',') : null);
 
 export const contactsHandlers: Handlers<typeof contactsContract> = {
   'GET /api/search': async ({ tx, query }) => ({
@@ -42,8 +49,61 @@ export const contactsHandlers: Handlers<typeof contactsContract> = {
     events: query.q.trim() ? await searchEvents(tx, query.q, 5) : [],
   }),
 
-  'GET /api/contacts': ({ tx, query }) =>
-    store.listContacts(tx, query.q, query.sort, query.limit, query.offset),
+  'GET /api/contacts': ({ tx, query }) => store.listContacts(tx, query),
+
+  'GET /api/contacts.csv': async ({ tx, query }) =>
+    new File('contacts.csv', await contactsCsv(tx, idsOf(query.ids))),
+
+  'GET /api/contacts.vcf': async ({ tx, query, now }) =>
+    new File('contacts.vcf', await contactsVCard(tx, idsOf(query.ids), now)),
+
+  'GET /api/tags': ({ tx }) =>
+    tx.query<{ tag: string; contacts: number }>(
+      `select tag, count(*)::int as contacts from contact_tags t join contacts c on c.id = t.contact_id
+       where c.merged_into is null group by tag order by tag`,
+    ),
+
+  'POST /api/tags': async (c) => {
+    const { tag, ids, remove } = c.body;
+    const rows = await c.tx.query<{ contactId: string }>(
+      remove
+        ? 'delete from contact_tags where tag = $1 and contact_id = any($2) returning contact_id'
+        : `insert into contact_tags (contact_id, tag, at) select id, $1, $3 from contacts where id = any($2) and merged_into is null
+           on conflict do nothing returning contact_id`,
+      remove ? [tag, ids] : [tag, ids, c.now],
+    );
+    const changed = rows.map((r) => r.contactId);
+    for (const id of changed)
+      await audit(c, `${remove ? 'lost' : 'got'} the tag “${tag}”`, { kind: 'contact', id });
+    return { changed };
+  },
+
+  'POST /api/contacts/:id/notes': async (c) => {
+    const contactId = await store.resolveContact(c.tx, c.params.id);
+    if (!contactId) throw notFound('This contact');
+    const id = c.app.ids.id();
+    await insert(c.tx, 'contact_notes', { id, contactId, ...c.body, author: c.staff.name, at: c.now });
+    return (await store.readNote(c.tx, id))!;
+  },
+
+  'PATCH /api/notes/:id': async (c) => {
+    const note = await store.readNote(c.tx, c.params.id);
+    if (!note) throw notFound('This note');
+    const { done, ...change } = c.body;
+    await update(c.tx, 'contact_notes', note.id, {
+      ...change,
+      ...(done === undefined ? {} : { doneAt: done ? c.now : null }),
+    });
+    return (await store.readNote(c.tx, note.id))!;
+  },
+
+  'DELETE /api/notes/:id': async (c) => {
+    const note = await store.readNote(c.tx, c.params.id);
+    if (!note) throw notFound('This note');
+    await c.tx.query('delete from contact_notes where id = $1', [note.id]);
+    await audit(c, 'took a note away', { kind: 'contact', id: note.contactId });
+    return note;
+  },
 
   'POST /api/contacts': async (c) => {
     const { country } = await theOrganization(c.tx);

@@ -1,4 +1,4 @@
-import type { ContactLine } from '#contract/contacts.ts';
+import type { ContactLine, ContactNote } from '#contract/contacts.ts';
 import { type Candidate, type Described, keysOf, prepare } from '#core/contacts/comparing.ts';
 import { largestBlock } from '#core/contacts/estimating.ts';
 import { fold, fullName } from '#core/contacts/names.ts';
@@ -82,25 +82,33 @@ const like = (word: string): string => `%${word.replace(/[\\%_]/gu, '\\$&')}%`;
 const lineColumns = `c.id, c.given_name as given, c.family_name as family, c.postal_code,
   (select email from contact_emails e where e.contact_id = c.id order by position, id limit 1) as email,
   (select phone from contact_phones p where p.contact_id = c.id order by position, id limit 1) as phone,
-  (select max(arrived_at) from attendance a where a.contact_id = c.id) as last_seen`;
+  (select max(arrived_at) from attendance a where a.contact_id = c.id) as last_seen,
+  coalesce((select array_agg(tag order by tag) from contact_tags t where t.contact_id = c.id), '{}') as tags,
+  c.do_not_contact`;
 
-/** Contacts in which every word of the search is found, by family name or by when they were last seen. */
+const orders = {
+  name: 'c.family_name, c.given_name, c.id',
+  seen: 'last_seen desc nulls last, c.family_name, c.given_name, c.id',
+  added: 'c.created_at desc, c.id desc',
+} as const;
+
+/** Contacts in which every word of the search is found, with a tag where one is asked for. */
 export async function listContacts(
   tx: Queries,
-  search: string,
-  sort: 'name' | 'seen',
-  limit: number,
-  offset: number,
+  of: { q: string; tag?: string | undefined; sort: keyof typeof orders; limit: number; offset: number },
 ): Promise<{ contacts: ContactLine[]; total: number }> {
-  const words = searchWords(search);
-  const where = `where ${['c.merged_into is null', ...words.map((_, at) => `c.search_text like $${at + 1}`)].join(' and ')}`;
+  const words = searchWords(of.q);
   const params = words.map(like);
-  const order =
-    sort === 'seen'
-      ? 'last_seen desc nulls last, c.family_name, c.given_name, c.id'
-      : 'c.family_name, c.given_name, c.id';
+  const conditions = ['c.merged_into is null', ...words.map((_, at) => `c.search_text like $${at + 1}`)];
+  if (of.tag) {
+    params.push(of.tag);
+    conditions.push(
+      `exists (select 1 from contact_tags t where t.contact_id = c.id and t.tag = $${params.length})`,
+    );
+  }
+  const where = `where ${conditions.join(' and ')}`;
   const contacts = await tx.query<ContactLine>(
-    `select ${lineColumns} from contacts c ${where} order by ${order} limit ${limit} offset ${offset}`,
+    `select ${lineColumns} from contacts c ${where} order by ${orders[of.sort]} limit ${of.limit} offset ${of.offset}`,
     params,
   );
   const total = await first<{ n: number }>(tx, `select count(*)::int as n from contacts c ${where}`, params);
@@ -178,3 +186,50 @@ export const readTotals = async (tx: Queries, contactId: string, yearStart: stri
        (select max(arrived_at) from attendance where contact_id = $1) as last_seen`,
     [contactId, yearStart],
   ))!;
+
+export const readTags = async (tx: Queries, contactId: string): Promise<string[]> =>
+  (
+    await tx.query<{ tag: string }>('select tag from contact_tags where contact_id = $1 order by tag', [
+      contactId,
+    ])
+  ).map((t) => t.tag);
+
+const noteColumns = 'id, text, author, at, due_on, done_at';
+export const readNotes = (tx: Queries, contactId: string): Promise<ContactNote[]> =>
+  tx.query<ContactNote>(
+    `select ${noteColumns} from contact_notes where contact_id = $1
+     order by (due_on is not null and done_at is null) desc, due_on, at desc, id`,
+    [contactId],
+  );
+export const readNote = (tx: Queries, id: string): Promise<(ContactNote & { contactId: string }) | null> =>
+  first(tx, `select contact_id, ${noteColumns} from contact_notes where id = $1`, [id]);
+
+/** Tasks about people that are due by a day, earliest first. */
+export const readTasks = (tx: Queries, until: string) =>
+  tx.query<{ contactId: string; given: string; family: string; text: string; dueOn: string }>(
+    `select n.contact_id, c.given_name as given, c.family_name as family, n.text, n.due_on
+     from contact_notes n join contacts c on c.id = n.contact_id
+     where n.due_on <= $1 and n.done_at is null order by n.due_on, n.id limit 100`,
+    [until],
+  );
+
+/** Who is usually there when somebody is: at least at two of the events they attended, the most frequent first. */
+export const readCompanions = (tx: Queries, contactId: string) =>
+  tx.query<{ contactId: string; name: string; times: number }>(
+    `select o.contact_id, concat_ws(' ', nullif(c.given_name, ''), nullif(c.family_name, '')) as name, count(*)::int as times
+     from attendance a
+     join registrations mine on mine.id = a.registration_id
+     join registrations other on other.order_id = mine.order_id and other.id <> mine.id
+     join attendance o on o.registration_id = other.id and o.state in ('arrived', 'left')
+     join contacts c on c.id = o.contact_id
+     where a.contact_id = $1 and a.state in ('arrived', 'left') and o.contact_id <> $1
+     group by o.contact_id, c.given_name, c.family_name having count(*) > 1 order by times desc, name limit 4`,
+    [contactId],
+  );
+
+export const readMerges = (tx: Queries, contactId: string) =>
+  tx.query<{ id: string; at: string; actor: string; name: string }>(
+    `select m.id, m.at, m.actor, concat_ws(' ', nullif(c.given_name, ''), nullif(c.family_name, '')) as name
+     from merges m join contacts c on c.id = m.merged where m.kept = $1 and m.undone_at is null order by m.id desc`,
+    [contactId],
+  );

@@ -1,7 +1,9 @@
 import type { DeskEntry } from '#contract/events.ts';
+import { fullName } from '#core/contacts/names.ts';
 import { sayShortDate } from '#core/time/say.ts';
 import { dateOf, shiftDate } from '#core/time/wallTime.ts';
 import { readSteps } from '../clearance/steps.ts';
+import { readTasks } from '../contacts/store.ts';
 import { first, type Queries } from '../db/database.ts';
 import type { SignedIn } from '../http/app.ts';
 import { theOrganization } from '../staff/store.ts';
@@ -38,6 +40,8 @@ export async function deskOf(tx: Queries, staff: SignedIn, now: string) {
           action: { label: n.action.label, href: `/events/${id}/${n.action.stage}` },
         });
   }
+  entries.push(...(await tasksDue(tx, today)));
+  if (staff.roles.includes('coordinator')) entries.push(...(await pairsWaiting(tx)));
   entries.sort((a, b) => b.urgency - a.urgency || (a.subject < b.subject ? -1 : 1));
   const season =
     (await seasonEvents(
@@ -84,6 +88,38 @@ async function stepsToDecide(tx: Queries, event: EventRow, staff: SignedIn): Pro
       text: `${s.step} is asked of you: ${s.because.join(', ')}.`,
       action: { label: 'Read and decide', href: `/events/${event.id}/clearance` },
     }));
+}
+
+/** Tasks about people that are due today or were. */
+async function tasksDue(tx: Queries, today: string): Promise<DeskEntry[]> {
+  return (await readTasks(tx, today)).map((t) => ({
+    urgency: t.dueOn < today ? 75 : 65,
+    when: t.dueOn < today ? `since ${sayShortDate(t.dueOn)}` : 'today',
+    tone: t.dueOn < today ? ('stop' as const) : ('need' as const),
+    subject: fullName(t),
+    about: 'task',
+    text: t.text,
+    action: { label: 'Open the contact', href: `/contacts/${t.contactId}` },
+  }));
+}
+
+async function pairsWaiting(tx: Queries): Promise<DeskEntry[]> {
+  const row = await first<{ n: number }>(
+    tx,
+    "select count(*)::int as n from pairs where state = 'open' and probability >= (select look_from from matching_model)",
+  );
+  if (!row?.n) return [];
+  return [
+    {
+      urgency: 20,
+      when: 'some time',
+      tone: 'need',
+      subject: 'Who is who',
+      about: 'contacts',
+      text: `${row.n === 1 ? 'One pair of contacts' : `${row.n} pairs of contacts`} may be one person.`,
+      action: { label: 'Look and decide', href: '/contacts/review' },
+    },
+  ];
 }
 
 async function sinceYesterday(tx: Queries, today: string, zone: string) {

@@ -18,6 +18,7 @@ import {
   readContent,
   readCurrent,
   readImport,
+  readStated,
   type StoredCheck,
 } from './store.ts';
 
@@ -162,7 +163,19 @@ async function checkLot(
   const identified = ready.map((row) =>
     checker.identify(row, [...new Set(row.keys.flatMap((k) => byKey.get(k) ?? []))]),
   );
-  const contacts = identified.map((who, at) => contactOf(ready[at]!.row.line, who, overrides));
+  const statedAt = (at: number) => {
+    const { read } = ready[at]!;
+    return 'person' in read ? read.person.statedId : null;
+  };
+  const stated = await readStated(
+    tx,
+    ready.map((_, at) => statedAt(at)).filter((id) => id !== null),
+  );
+  const contacts = identified.map((who, at) =>
+    overrides[ready[at]!.row.line]?.decision
+      ? contactOf(ready[at]!.row.line, who, overrides)
+      : (stated.get(statedAt(at) ?? '') ?? contactOf(ready[at]!.row.line, who, overrides)),
+  );
   // A row that was applied before is the contact it became then, however little it says.
   const marks = ready.map((row, at) =>
     contacts[at] || overrides[row.row.line]?.decision || !('person' in row.read)

@@ -57,6 +57,16 @@ export async function broughtBefore(
   return new Map(rows.map((r) => [r.fingerprint, r.contactId]));
 }
 
+/** The contacts that stated ids stand for; merged ones are followed, unknown ones left out. */
+export async function readStated(tx: Queries, ids: readonly string[]): Promise<Map<string, string>> {
+  if (!ids.length) return new Map();
+  const rows = await tx.query<{ id: string; contactId: string }>(
+    'select id, coalesce(merged_into, id) as contact_id from contacts where id = any($1)',
+    [ids],
+  );
+  return new Map(rows.map((r) => [r.id, r.contactId]));
+}
+
 /** The file as it was brought. */
 export async function readContent(tx: Queries, id: string): Promise<Uint8Array> {
   const row = await first<{ content: string }>(
@@ -95,7 +105,7 @@ export const readCurrent = (tx: Queries, ids: readonly string[]): Promise<Curren
        coalesce((select array_agg(email order by position) from contact_emails where contact_id = c.id), '{}') as emails,
        coalesce((select array_agg(phone order by position) from contact_phones where contact_id = c.id), '{}') as phones,
        coalesce((select array_agg(tag order by tag) from contact_tags where contact_id = c.id), '{}') as tags,
-       coalesce((select array_agg(text order by at) from contact_notes where contact_id = c.id), '{}') as notes,
+       coalesce((select array_agg(text order by at, id) from contact_notes where contact_id = c.id and due_on is null), '{}') as notes,
        (select granted from consents where contact_id = c.id and topic = 'newsletter' order by at desc, id desc limit 1) as newsletter,
        coalesce((select jsonb_agg(jsonb_build_object('number', number, 'since', since, 'level', level))
          from memberships where contact_id = c.id), '[]') as memberships,

@@ -21,6 +21,12 @@ export default function Contacts() {
   const q = useDeferredValue(typed.trim());
   const show = useInterface((s) => s.showPerson);
   const country = useMe().data?.organization.country ?? 'CA';
+  const me = useMe().data;
+  const waiting =
+    useAsk('GET /api/pairs', {
+      query: { limit: 1 },
+      enabled: me?.staff.roles.includes('coordinator') ?? false,
+    }).data?.open ?? 0;
   const { dayAndYear } = useSaying();
   const list = useAsk('GET /api/contacts', { query: { q, limit: pageSize, offset } });
   const columns: Column<ContactLine>[] = [
@@ -46,6 +52,11 @@ export default function Contacts() {
       <div className="spread">
         <h1>Contacts</h1>
         <div className="acts">
+          {waiting > 0 && (
+            <Link className="btn" to="/contacts/review">
+              Who is who: {waiting} to decide
+            </Link>
+          )}
           <Link className="btn" to="/import">
             Bring people in
           </Link>

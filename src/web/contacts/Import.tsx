@@ -322,6 +322,7 @@ const rowColumns: Column<ImportRow>[] = [
               {c.after};{' '}
             </span>
           ))}
+        {r.verdict === 'new' && [r.email, r.phone].filter(Boolean).join(' · ')}{' '}
         <span className="soft">{r.reasons.join('; ')}</span>
       </>
     ),

@@ -1,0 +1,90 @@
+import { writeCsv } from '#core/exchange/csv.ts';
+import { type Card, writeVCards } from '#core/exchange/writeVCard.ts';
+import type { Queries } from '../db/database.ts';
+
+interface Exported extends Card {
+  newsletter: boolean | null;
+  doNotContact: boolean;
+  dietary: string | null;
+  number: string | null;
+  since: string | null;
+  level: string | null;
+  emergencyName: string | null;
+  emergencyPhone: string | null;
+}
+
+/** Contacts with what an import can read again; all of them, or those named. */
+const readExported = (tx: Queries, ids: readonly string[] | null): Promise<Exported[]> =>
+  tx.query<Exported>(
+    `select c.id as uid, given_name as given, family_name as family, street, postal_code, birth_date, language, dietary,
+       do_not_contact, m.number, m.since, m.level, e.other_name as emergency_name, e.other_phone as emergency_phone,
+       coalesce((select array_agg(email order by position, id) from contact_emails where contact_id = c.id), '{}') as emails,
+       coalesce((select array_agg(phone order by position, id) from contact_phones where contact_id = c.id), '{}') as phones,
+       coalesce((select array_agg(tag order by tag) from contact_tags where contact_id = c.id), '{}') as tags,
+       coalesce((select array_agg(text order by at, id) from contact_notes where contact_id = c.id and due_on is null), '{}') as notes,
+       (select granted from consents where contact_id = c.id and topic = 'newsletter' order by at desc, id desc limit 1) as newsletter
+     from contacts c
+     left join lateral (select number, since, level from memberships where contact_id = c.id order by created_at, id limit 1) m on true
+     left join lateral (select other_name, other_phone from relationships
+       where to_contact = c.id and kind = 'emergency' and other_name is not null order by created_at, id limit 1) e on true
+     where c.merged_into is null and ($1::uuid[] is null or c.id = any($1)) order by family_name, given_name, c.id`,
+    [ids],
+  );
+
+const yesNo = (value: boolean | null): string => (value === null ? '' : value ? 'yes' : 'no');
+
+/** A table of contacts; brought in again it changes nothing. */
+export async function contactsCsv(tx: Queries, ids: readonly string[] | null): Promise<string> {
+  const rows = await readExported(tx, ids);
+  return writeCsv(
+    [
+      'Contact id',
+      'First name',
+      'Last name',
+      'Email',
+      'Telephone',
+      'Street',
+      'Postal code',
+      'Birth date',
+      'Language',
+      'Diet',
+      'Tags',
+      'Notes',
+      'Newsletter',
+      'Do not contact',
+      'Member number',
+      'Member since',
+      'Member level',
+      'Emergency contact',
+      'Emergency phone',
+    ],
+    rows.map((c) => [
+      c.uid,
+      c.given,
+      c.family,
+      c.emails.join('; '),
+      c.phones.join('; '),
+      c.street,
+      c.postalCode,
+      c.birthDate,
+      c.language,
+      c.dietary,
+      c.tags.join('; '),
+      c.notes.join('\n'),
+      yesNo(c.newsletter),
+      c.doNotContact ? 'yes' : '',
+      c.number,
+      c.since,
+      c.level,
+      c.emergencyName,
+      c.emergencyPhone,
+    ]),
+  );
+}
+
+/** An address book of contacts (vCard 4.0). */
+export const contactsVCard = async (
+  tx: Queries,
+  ids: readonly string[] | null,
+  now: string,
+): Promise<string> => writeVCards(await readExported(tx, ids), now);

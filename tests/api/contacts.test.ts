@@ -1,0 +1,99 @@
+import { readFileSync } from 'node:fs';
+import { afterAll, beforeAll, describe, expect, test } from 'vitest';
+import { makeWorld, type World } from './harness.ts';
+import { bringIn } from './scenes.ts';
+
+describe('contacts', () => {
+  let world: World;
+  beforeAll(async () => {
+    world = await makeWorld();
+    const members = await bringIn(world, readFileSync('tests/data/members.csv'), 'members.csv');
+    await (await world.as('odalys')).call('POST /api/imports/:id/apply', { params: { id: members.id } });
+  });
+  afterAll(() => world.close());
+  const odalys = () => world.as('odalys');
+  const find = async (q: string) =>
+    (await (await odalys()).call('GET /api/search', { query: { q } })).contacts;
+
+  test('all of them go out as a table and as an address book, and come in again without a change', async () => {
+    const caller = await odalys();
+    const [amara] = await find('nettle ama');
+    await caller.call('POST /api/contacts/:id/notes', {
+      params: { id: amara!.id },
+      body: { text: '=SUM(A1:A9) is what she wrote; "odd, but true"' },
+    });
+    await caller.call('POST /api/contacts/:id/notes', {
+      params: { id: amara!.id },
+      body: { text: 'keeps bees' },
+    });
+    await caller.call('POST /api/tags', { body: { tag: 'Bees', ids: [amara!.id] } });
+    const people = (await caller.call('GET /api/contacts', { query: { limit: 1 } })).total;
+    for (const [key, name] of [
+      ['GET /api/contacts.csv', 'contacts.csv'],
+      ['GET /api/contacts.vcf', 'contacts.vcf'],
+    ] as const) {
+      const file = await caller.try(key, { query: {} as never });
+      const again = await bringIn(world, String(file.body), name);
+      expect(again.allRows).toBe(people);
+      expect(again.counts).toEqual({ new: 0, changes: 0, same: people, look: 0, rejected: 0 });
+      await caller.call('DELETE /api/imports/:id', { params: { id: again.id } });
+    }
+    const one = await caller.try('GET /api/contacts.vcf', { query: { ids: amara!.id } as never });
+    expect(String(one.body)).toContain('N:Nettle;Amara;;;');
+    expect(String(one.body).split('BEGIN:VCARD')).toHaveLength(2);
+  });
+
+  test('tags are added to many at once, and taken off again from just those', async () => {
+    const caller = await odalys();
+    const { contacts } = await caller.call('GET /api/contacts', { query: { limit: 5 } });
+    const ids = contacts.map((c) => c.id);
+    await caller.call('POST /api/tags', { body: { tag: 'stall', ids: ids.slice(0, 2) } });
+    const { changed } = await caller.call('POST /api/tags', { body: { tag: ' STALL ', ids } });
+    expect(changed.sort()).toEqual(ids.slice(2).sort());
+    expect((await caller.call('GET /api/contacts', { query: { tag: 'stall' } })).total).toBe(5);
+    await caller.call('POST /api/tags', { body: { tag: 'stall', ids: changed, remove: true } });
+    const left = await caller.call('GET /api/contacts', { query: { tag: 'stall' } });
+    expect(left.contacts.map((c) => c.id).sort()).toEqual(ids.slice(0, 2).sort());
+    expect(await caller.call('GET /api/tags', {})).toContainEqual({ tag: 'stall', contacts: 2 });
+    const empty = await caller.try('POST /api/tags', { body: { tag: ' ', ids } });
+    expect(empty.problem.fields![0]!.path).toBe('tag');
+  });
+
+  test('a note with a day is a task: it reaches the Desk, and is ticked off', async () => {
+    const caller = await odalys();
+    const [ines] = await find('ines eriksen');
+    const note = await caller.call('POST /api/contacts/:id/notes', {
+      params: { id: ines!.id },
+      body: { text: 'ring about the canoe', dueOn: '2026-07-08' },
+    });
+    const entries = async () =>
+      (await caller.call('GET /api/desk')).entries.filter((e) => e.about === 'task');
+    expect(await entries()).toMatchObject([
+      { subject: 'Ines Eriksen', text: 'ring about the canoe', tone: 'stop', when: 'since 8 Jul' },
+    ]);
+    await caller.call('PATCH /api/notes/:id', { params: { id: note.id }, body: { dueOn: '2026-07-12' } });
+    expect(await entries()).toEqual([]);
+    await caller.call('PATCH /api/notes/:id', { params: { id: note.id }, body: { dueOn: '2026-07-09' } });
+    expect(await entries()).toMatchObject([{ when: 'today', tone: 'need' }]);
+    const done = await caller.call('PATCH /api/notes/:id', { params: { id: note.id }, body: { done: true } });
+    expect(done.doneAt).not.toBeNull();
+    expect(await entries()).toEqual([]);
+    const lifeline = await caller.call('GET /api/contacts/:id/lifeline', {
+      params: { id: ines!.id },
+      query: { kind: 'note' },
+    });
+    expect(lifeline.entries[0]).toMatchObject({
+      text: 'ring about the canoe',
+      detail: 'Odalys Ferrant, due 2026-07-12, done'.replace('12', '09'),
+    });
+    await caller.call('DELETE /api/notes/:id', { params: { id: note.id } });
+    expect(
+      (await caller.try('PATCH /api/notes/:id', { params: { id: note.id }, body: { done: false } })).status,
+    ).toBe(404);
+    const wrong = await caller.try('POST /api/contacts/:id/notes', {
+      params: { id: ines!.id },
+      body: { text: '  ' },
+    });
+    expect(wrong.problem.fields![0]!.message).toBe('Write something.');
+  });
+});
