@@ -86,7 +86,7 @@ await take(odalys, `/events/${lastWater}/wrap-up`, 'event-wrap-up', settled('.ta
 await take(odalys, '/contacts', 'contacts', settled('.table'));
 await take(odalys, '/contacts', 'person', async (page) => {
   await page.locator('#search').fill('delacroix mai');
-  await page.getByRole('option').first().click();
+  await page.locator('#found').getByRole('option').first().click();
   await page.locator('.lifeline').waitFor();
 });
 await take(odalys, '/ledger', 'ledger', settled('.table'));

@@ -17,6 +17,7 @@ test('the places of the coordinator are reachable by keyboard, and axe finds not
       ['/team', 'Team and roles'],
       ['/team/registers', 'Places, units, funds and waivers'],
       ['/import', 'Bring people in'],
+      ['/contacts/review', 'Who is who'],
     ] as const) {
       await page.goto(path);
       await expect(page.getByRole('heading', { name: heading })).toBeVisible();

@@ -45,11 +45,13 @@ export function estimate(people: readonly Prepared[], random: () => number): Mat
   const patterns = patternsOf(blockedPairs(people), isCommon);
   const { likelihoods, pairs } = maximize(patterns, model.likelihoods);
   model.likelihoods.same = likelihoods.same;
-  model.likelihoods.household = likelihoods.household;
-  // Each pair counts for both people in it. The assumption weighs as much as thirty people.
+  // Namesakes in one household cannot be told from duplicates by looking at the records: that share stays assumed.
+  model.likelihoods.household = { ...likelihoods.household, given: assumed.likelihoods.household.given };
+  // Each pair counts for both people in it. The assumption weighs as much as thirty people. A list without duplicates
+  // does not mean that nobody who turns up is in it, so the rate of the same never falls below what is assumed.
   const rate = (n: number, before: number) => (2 * n + 30 * before) / (people.length + 30);
   model.rates = {
-    same: clamp(rate(pairs.same, assumed.rates.same), 0.1, 1),
+    same: clamp(rate(pairs.same, assumed.rates.same), assumed.rates.same, 1),
     household: clamp(rate(pairs.household, assumed.rates.household), 0.3, 3),
   };
   return model;

@@ -4,7 +4,15 @@ import { makeLabelled } from '#demo/labelled.ts';
 import { makeRandom } from '#demo/random.ts';
 import { agreementOf, keysOf, levels, prepare } from './comparing.ts';
 import { blockedPairs, estimate } from './estimating.ts';
-import { asDescribed, type Candidate, compare, compareReady, decide, usualThresholds } from './match.ts';
+import {
+  asDescribed,
+  type Candidate,
+  carefulThresholds,
+  compare,
+  compareReady,
+  decide,
+  usualThresholds,
+} from './match.ts';
 import { assumed, firstModel, weigh } from './weights.ts';
 
 const mai: Candidate = {
@@ -170,6 +178,17 @@ describe('weights', () => {
     expect(model.likelihoods.household.address.same).toBeGreaterThan(0.5);
     expect(model.likelihoods.unrelated.address.same).toBeLessThan(0.01);
     expect(model.people).toBe(records.length);
+  });
+  test('in a list without duplicates somebody who comes again with name and email is still known', () => {
+    const random = makeRandom(9);
+    const clean = makeLabelled(random, 400, 0);
+    const model = estimate(
+      clean.map((r) => prepare(r)),
+      () => random.next(),
+    );
+    const known = clean.find((r) => r.emails.length === 1 && r.phones.length === 1 && r.birthDate)!;
+    const again = asDescribed({ given: known.given, family: known.family, email: known.emails[0]! });
+    expect(compare(again, known, model, carefulThresholds).outcome).toBe('same');
   });
   test('few records change nothing that is assumed', () => {
     const model = estimate([prepare(mai)], Math.random);

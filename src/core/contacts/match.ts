@@ -26,7 +26,7 @@ export interface Thresholds {
 }
 export const usualThresholds: Thresholds = { same: 0.95, look: 0.1 };
 /** Where nobody reviews what was linked, as at registration: a wrong link is worse than a duplicate. */
-export const carefulThresholds: Thresholds = { same: 0.99, look: 0.1 };
+export const carefulThresholds: Thresholds = { same: 0.97, look: 0.1 };
 
 /** What one field said, in words. */
 export interface Finding {

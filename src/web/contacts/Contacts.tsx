@@ -10,7 +10,8 @@ import { nobody, PersonFields } from '../parts/PersonFields.tsx';
 import { useSaying } from '../parts/saying.ts';
 import { type Column, Table } from '../parts/Table.tsx';
 import { say } from '../parts/toast.tsx';
-import { useInterface } from '../shell/state.ts';
+import { useColumns, useInterface } from '../shell/state.ts';
+import { Chosen } from './Chosen.tsx';
 
 const pageSize = 500;
 
@@ -28,17 +29,30 @@ export default function Contacts() {
       enabled: me?.staff.roles.includes('coordinator') ?? false,
     }).data?.open ?? 0;
   const { dayAndYear } = useSaying();
-  const list = useAsk('GET /api/contacts', { query: { q, limit: pageSize, offset } });
-  const columns: Column<ContactLine>[] = [
+  const [tag, setTag] = useState('');
+  const [sort, setSort] = useState<'name' | 'seen' | 'added'>('name');
+  const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
+  const tags = useAsk('GET /api/tags').data ?? [];
+  const { hidden, setHidden } = useColumns();
+  const list = useAsk('GET /api/contacts', {
+    query: { q, tag: tag || undefined, sort, limit: pageSize, offset },
+  });
+  const everyColumn: Column<ContactLine>[] = [
     {
       id: 'name',
       heading: 'Name',
       sortBy: (c) => listedName(c).toLowerCase(),
-      cell: (c) => <span className="name">{listedName(c)}</span>,
+      cell: (c) => (
+        <>
+          <span className="name">{listedName(c)}</span>
+          {c.doNotContact && <span className="late"> not to be contacted</span>}
+        </>
+      ),
     },
     { id: 'email', heading: 'Email', sortBy: (c) => c.email ?? '', cell: (c) => c.email },
     { id: 'phone', heading: 'Telephone', cell: (c) => (c.phone ? sayPhone(c.phone, country) : '') },
     { id: 'postal', heading: 'Postal code', sortBy: (c) => c.postalCode ?? '', cell: (c) => c.postalCode },
+    { id: 'tags', heading: 'Tags', sortBy: (c) => c.tags.join(), cell: (c) => c.tags.join(', ') },
     {
       id: 'seen',
       heading: 'Last seen',
@@ -47,6 +61,7 @@ export default function Contacts() {
       cell: (c) => (c.lastSeen ? dayAndYear(c.lastSeen) : <span className="soft">never</span>),
     },
   ];
+  const columns = everyColumn.filter((c) => !hidden.includes(c.id));
   return (
     <div className="page">
       <div className="spread">
@@ -60,7 +75,13 @@ export default function Contacts() {
           <Link className="btn" to="/import">
             Bring people in
           </Link>
-          <button type="button" className="btn primary" data-new onClick={() => setAdding(true)}>
+          <button
+            type="button"
+            className="btn primary"
+            data-new
+            title="Add somebody (n)"
+            onClick={() => setAdding(true)}
+          >
             Add somebody
           </button>
         </div>
@@ -76,6 +97,38 @@ export default function Contacts() {
             setOffset(0);
           }}
         />
+        {tags.length > 0 && (
+          <select
+            aria-label="With the tag"
+            style={{ width: 'auto' }}
+            value={tag}
+            onChange={(e) => {
+              setTag(e.target.value);
+              setOffset(0);
+            }}
+          >
+            <option value="">any tag</option>
+            {tags.map((t) => (
+              <option key={t.tag} value={t.tag}>
+                {t.tag} ({t.contacts})
+              </option>
+            ))}
+          </select>
+        )}
+        <select
+          aria-label="Order"
+          style={{ width: 'auto' }}
+          value={sort}
+          onChange={(e) => {
+            setSort(e.target.value as 'name');
+            setOffset(0);
+          }}
+        >
+          <option value="name">by name</option>
+          <option value="seen">last seen first</option>
+          <option value="added">newest first</option>
+        </select>
+        <Columns columns={everyColumn.slice(1)} hidden={hidden} setHidden={setHidden} />
         <span className="soft num">
           {list.data &&
             `${list.data.total.toLocaleString('en')} ${list.data.total === 1 ? 'person' : 'people'}`}
@@ -104,6 +157,7 @@ export default function Contacts() {
           </span>
         )}
       </div>
+      {chosen.size > 0 && <Chosen ids={[...chosen]} clear={() => setChosen(new Set())} />}
       <Asked of={list}>
         {({ contacts }) => (
           <Table
@@ -112,6 +166,7 @@ export default function Contacts() {
             columns={columns}
             keyOf={(c) => c.id}
             open={(c) => show(c.id)}
+            choosing={{ chosen, choose: setChosen }}
             empty={
               q ? `Nobody is found for “${q}”.` : 'Nobody is here yet. Bring a list in, or add somebody.'
             }
@@ -120,6 +175,37 @@ export default function Contacts() {
       </Asked>
       {adding && <Add close={() => setAdding(false)} />}
     </div>
+  );
+}
+
+/** Which columns the table shows. */
+function Columns({
+  columns,
+  hidden,
+  setHidden,
+}: {
+  columns: readonly Column<ContactLine>[];
+  hidden: readonly string[];
+  setHidden: (hidden: string[]) => void;
+}) {
+  return (
+    <details className="choose-columns">
+      <summary>Columns</summary>
+      <div>
+        {columns.map((c) => (
+          <label key={c.id}>
+            <input
+              type="checkbox"
+              checked={!hidden.includes(c.id)}
+              onChange={(e) =>
+                setHidden(e.target.checked ? hidden.filter((h) => h !== c.id) : [...hidden, c.id])
+              }
+            />
+            {c.heading}
+          </label>
+        ))}
+      </div>
+    </details>
   );
 }
 

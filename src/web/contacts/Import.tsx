@@ -118,7 +118,7 @@ function Shown({ summary }: { summary: ImportSummary }) {
           </button>
         </p>
       )}
-      <Problems of={map.problem ?? apply.problem ?? undo.problem} />
+      <Problems of={map.problem ?? (confirming ? null : apply.problem) ?? undo.problem} />
       {summary.state === 'checking' && (
         <Progress
           words="Comparing every row with the contacts"
@@ -160,6 +160,7 @@ function Shown({ summary }: { summary: ImportSummary }) {
           </button>
         }
       >
+        <Problems of={apply.problem} />
         <p>
           {counts.new + counts.look} people become contacts
           {counts.look > 0 &&

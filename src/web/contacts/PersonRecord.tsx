@@ -1,4 +1,4 @@
-import { useState } from 'react';
+import { type ReactNode, useState } from 'react';
 import { Link } from 'react-router';
 import type { ContactRecord, LifelineEntry } from '#contract/contacts.ts';
 import { sayPhone } from '#core/contacts/reach.ts';
@@ -8,6 +8,9 @@ import { Asked } from '../parts/notices.tsx';
 import { Person } from '../parts/Person.tsx';
 import { useSaying } from '../parts/saying.ts';
 import { useInterface } from '../shell/state.ts';
+import { Merges } from './Merges.tsx';
+import { Notes } from './Notes.tsx';
+import { Tags } from './Tags.tsx';
 
 /** One person: who they are, what they add up to, and their lifeline. Shown in the slide-over and on the page. */
 export function PersonRecord({ id }: { id: string }) {
@@ -18,7 +21,10 @@ export function PersonRecord({ id }: { id: string }) {
         <>
           <h1>{`${c.given} ${c.family}`.trim()}</h1>
           <Reach contact={c} />
+          <Tags id={c.id} tags={c.tags} />
+          <Notes contact={c} />
           <Totals contact={c} />
+          <Merges contact={c} />
           <Lifeline id={id} />
         </>
       )}
@@ -65,9 +71,9 @@ export function Reach({ contact: c }: { contact: ContactRecord }) {
   );
 }
 
-function Totals({ contact: { totals: t } }: { contact: ContactRecord }) {
+function Totals({ contact: { totals: t, companions } }: { contact: ContactRecord }) {
   const { money, dayAndYear } = useSaying();
-  const rows = [
+  const rows: [string, ReactNode][] = [
     [
       'Events attended',
       `${t.attended}${t.missed ? `, missed ${t.missed}` : ''}${t.coming ? `, ${t.coming} to come` : ''}`,
@@ -75,6 +81,18 @@ function Totals({ contact: { totals: t } }: { contact: ContactRecord }) {
     ['Hours served', String(t.hours)],
     ['Given this year, ever', `${money(t.givenThisYear)}, ${money(t.givenEver)}`],
     ['Seen first, last', t.firstSeen ? `${dayAndYear(t.firstSeen)}, ${dayAndYear(t.lastSeen)}` : 'never yet'],
+    ...(companions.length
+      ? [
+          [
+            'Usually comes with',
+            companions.map((p) => (
+              <span key={p.contactId} style={{ marginLeft: 8 }}>
+                <Person id={p.contactId} name={p.name} /> <span className="soft">{p.times} times</span>
+              </span>
+            )),
+          ] as [string, ReactNode],
+        ]
+      : []),
   ];
   return (
     <div className="table still">
@@ -100,6 +118,7 @@ const kinds = [
   'waiver',
   'message',
   'survey',
+  'note',
   'record',
 ] as const;
 

@@ -87,7 +87,7 @@ export function ReviewLines({ answer }: { answer: Answer<'GET /api/pairs'> }) {
         </svg>
       </div>
       <small className="soft">
-        At registrations and walk-ins nobody looks over what was linked, so there the line is never below 99.
+        At registrations and walk-ins nobody looks over what was linked, so there the line is never below 97.
       </small>
       <Problems of={save.problem ?? merge.problem} />
       {lines && (

@@ -37,6 +37,7 @@ export default function CrewSheet({ page }: { page: EventPage }) {
                 type="button"
                 className="btn primary"
                 data-new
+                title="Add a shift (n)"
                 disabled={!page.plan.startsLocal}
                 onClick={() => setAdding(true)}
               >

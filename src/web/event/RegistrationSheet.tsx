@@ -164,7 +164,13 @@ export default function RegistrationSheet({ page }: { page: EventPage }) {
               ))}
               <span className="acts" style={{ marginLeft: 'auto' }}>
                 {['open', 'closed'].includes(page.state) && (
-                  <button type="button" className="btn" data-new onClick={() => setAdding(true)}>
+                  <button
+                    type="button"
+                    className="btn"
+                    data-new
+                    title="Add somebody (n)"
+                    onClick={() => setAdding(true)}
+                  >
                     Add registration
                   </button>
                 )}

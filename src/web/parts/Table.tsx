@@ -29,7 +29,13 @@ const features = tableFeatures({
 const virtualFrom = 250;
 const rowHeight = 31;
 
-/** A real table: sticky heading, sorting, rows by keyboard (j, k, Enter), totals; drawn in part when it is long. */
+/** Which rows are chosen, by key. */
+export interface Choosing {
+  chosen: ReadonlySet<string>;
+  choose: (keys: ReadonlySet<string>) => void;
+}
+
+/** A real table: sticky heading, sorting, rows by keyboard (j, k, x, Enter), totals; drawn in part when it is long. */
 export function Table<T>({
   rows,
   columns,
@@ -39,6 +45,7 @@ export function Table<T>({
   label,
   empty,
   height,
+  choosing,
 }: {
   rows: readonly T[];
   columns: readonly Column<T>[];
@@ -48,6 +55,7 @@ export function Table<T>({
   label: string;
   empty: ReactNode;
   height?: string;
+  choosing?: Choosing;
 }) {
   const frame = useRef<HTMLDivElement>(null);
   const [chosen, setChosen] = useState<number | null>(null);
@@ -75,6 +83,14 @@ export function Table<T>({
     sorted.length > virtualFrom ? virtual.getVirtualItems().map((v) => v.index) : sorted.map((_, at) => at);
   const before = sorted.length > virtualFrom ? (drawn[0] ?? 0) * rowHeight : 0;
   const after = sorted.length > virtualFrom ? (sorted.length - 1 - (drawn.at(-1) ?? 0)) * rowHeight : 0;
+  const toggle = (keys: readonly string[], on: boolean) => {
+    const next = new Set(choosing!.chosen);
+    for (const key of keys)
+      if (on) next.add(key);
+      else next.delete(key);
+    choosing!.choose(next);
+  };
+  const allChosen = choosing && rows.length > 0 && rows.every((r) => choosing.chosen.has(keyOf(r)));
   if (rows.length === 0) return <div className="empty">{empty}</div>;
   const headers = table.getHeaderGroups()[0]!.headers as unknown as {
     id: string;
@@ -96,12 +112,27 @@ export function Table<T>({
         if (step) {
           e.preventDefault();
           setChosen((at) => Math.min(sorted.length - 1, Math.max(0, (at ?? -1) + step)));
+          if (sorted.length > virtualFrom) virtual.scrollToIndex(Math.max(0, (chosen ?? -1) + step));
         } else if (e.key === 'Enter' && chosen !== null && open) open(sorted[chosen]!.original);
+        else if (e.key === 'x' && chosen !== null && choosing) {
+          const key = keyOf(sorted[chosen]!.original);
+          toggle([key], !choosing.chosen.has(key));
+        }
       }}
     >
       <table>
         <thead>
           <tr>
+            {choosing && (
+              <th style={{ width: 30 }}>
+                <input
+                  type="checkbox"
+                  aria-label="Choose all shown"
+                  checked={Boolean(allChosen)}
+                  onChange={(e) => toggle(rows.map(keyOf), e.target.checked)}
+                />
+              </th>
+            )}
             {headers.map((header) => {
               const column = columns.find((c) => c.id === header.id)!;
               const order = header.column.getIsSorted();
@@ -140,6 +171,17 @@ export function Table<T>({
                   open?.(row);
                 }}
               >
+                {choosing && (
+                  <td>
+                    <input
+                      type="checkbox"
+                      aria-label="Choose (x)"
+                      title="Choose (x)"
+                      checked={choosing.chosen.has(keyOf(row))}
+                      onChange={(e) => toggle([keyOf(row)], e.target.checked)}
+                    />
+                  </td>
+                )}
                 {columns.map((c) => (
                   <td key={c.id} className={c.number ? 'n' : ''}>
                     {c.cell(row)}

@@ -23,6 +23,8 @@ export function Toasts() {
             padding: '8px 14px',
             fontSize: 14,
             boxShadow: 'none',
+            width: 'fit-content',
+            maxWidth: 620,
             display: 'flex',
             gap: 14,
             alignItems: 'center',

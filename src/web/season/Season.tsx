@@ -61,7 +61,13 @@ export default function Season() {
     <div className="page">
       <div className="spread">
         <h1>Season</h1>
-        <button type="button" className="btn primary" data-new onClick={() => setBeginning(true)}>
+        <button
+          type="button"
+          className="btn primary"
+          data-new
+          title="Plan an event (n)"
+          onClick={() => setBeginning(true)}
+        >
           Plan an event
         </button>
       </div>

@@ -10,7 +10,9 @@ const map = [
   ['n', 'new here'],
   ['1 – 7', 'the stages of an event'],
   ['j k', 'along the rows of a table'],
+  ['x', 'choose the row'],
   ['Enter', 'open'],
+  ['s d h', 'one person, two people, one household (Who is who)'],
   ['Esc', 'back out one level'],
 ] as const;
 

@@ -47,6 +47,7 @@ export function SearchBox() {
         value={text}
         placeholder="Find anyone or anything"
         aria-label="Find anyone or anything"
+        title="Search (/)"
         role="combobox"
         aria-expanded={open && hits.length > 0}
         aria-controls="found"

@@ -39,3 +39,8 @@ function applyLight(light: Light): void {
   if (light === 'system') delete document.documentElement.dataset.theme;
   else document.documentElement.dataset.theme = light;
 }
+
+/** Columns of the contact table that somebody hid, kept on their device. */
+export const useColumns = create<{ hidden: string[]; setHidden(hidden: string[]): void }>()(
+  persist((set) => ({ hidden: [], setHidden: (hidden) => set({ hidden }) }), { name: 'acolyte-columns' }),
+);

@@ -1,0 +1,57 @@
+import { useState } from 'react';
+import type { ContactRecord } from '#contract/contacts.ts';
+import { Asking } from '../parts/Asking.tsx';
+import { useDo } from '../parts/ask.ts';
+import { Problems } from '../parts/notices.tsx';
+import { useSaying } from '../parts/saying.ts';
+import { say } from '../parts/toast.tsx';
+
+/** Who was merged into this contact, and how to take that apart. */
+export function Merges({ contact }: { contact: ContactRecord }) {
+  const [asked, setAsked] = useState<string | null>(null);
+  const { dayAndYear } = useSaying();
+  const undo = useDo('POST /api/merges/:id/undo', ({ back, since, left }) => {
+    setAsked(null);
+    say(
+      `Two contacts again: ${back} things went back${since ? `, and ${since} that came since` : ''}${left.length ? `. ${left.join('; ')}` : '.'}`,
+    );
+  });
+  const merge = contact.merges.find((m) => m.id === asked);
+  if (!contact.merges.length) return null;
+  return (
+    <div style={{ fontSize: 14, marginTop: 10 }}>
+      {contact.merges.map((m) => (
+        <p key={m.id}>
+          <span className="soft">
+            {m.name} was merged into this contact by {m.actor}, {dayAndYear(m.at)}.
+          </span>{' '}
+          <button type="button" className="link" onClick={() => setAsked(m.id)}>
+            Take apart
+          </button>
+        </p>
+      ))}
+      <Asking
+        open={Boolean(merge)}
+        close={() => setAsked(null)}
+        title={`Make ${merge?.name ?? ''} a contact of their own again?`}
+        actions={
+          <button
+            type="button"
+            className="btn primary"
+            disabled={undo.isPending}
+            onClick={() => merge && undo.mutate({ params: { id: merge.id } })}
+          >
+            Take apart
+          </button>
+        }
+      >
+        <Problems of={undo.problem} />
+        <p>
+          Everything that came over goes back, and this contact’s own fields become what they were unless they
+          were changed since. What came since goes to the one whose first name it carries; all else stays
+          here.
+        </p>
+      </Asking>
+    </div>
+  );
+}

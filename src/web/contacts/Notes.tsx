@@ -1,0 +1,108 @@
+import { useState } from 'react';
+import type { ContactNote, ContactRecord } from '#contract/contacts.ts';
+import { sayShortDate } from '#core/time/say.ts';
+import { useDo } from '../parts/ask.ts';
+import { Problems } from '../parts/notices.tsx';
+import { useSaying } from '../parts/saying.ts';
+import { say } from '../parts/toast.tsx';
+
+/** Notes about somebody. One with a day it is due is a task and reaches the Desk. */
+export function Notes({ contact }: { contact: ContactRecord }) {
+  const [text, setText] = useState('');
+  const [dueOn, setDueOn] = useState('');
+  const params = { id: contact.id };
+  const add = useDo('POST /api/contacts/:id/notes', () => {
+    setText('');
+    setDueOn('');
+  });
+  const wrong = add.problem?.fields ?? {};
+  return (
+    <section style={{ margin: '14px 0' }} aria-label="Notes">
+      {contact.notes.length > 0 && (
+        <ul className="notes">
+          {contact.notes.map((n) => (
+            <Note key={n.id} note={n} contactId={contact.id} />
+          ))}
+        </ul>
+      )}
+      <Problems of={add.problem} />
+      <form
+        className="newnote"
+        onSubmit={(e) => {
+          e.preventDefault();
+          add.mutate({ params, body: { text, dueOn: dueOn || null } });
+        }}
+      >
+        <input
+          value={text}
+          placeholder="A note"
+          aria-label="A note"
+          aria-invalid={Boolean(wrong.text)}
+          onChange={(e) => setText(e.target.value)}
+        />
+        {text && (
+          <>
+            <label className="soft">
+              due{' '}
+              <input
+                type="date"
+                value={dueOn}
+                aria-label="Due on"
+                onChange={(e) => setDueOn(e.target.value)}
+              />
+            </label>
+            <button type="submit" className="btn" disabled={add.isPending}>
+              {dueOn ? 'Add the task' : 'Add the note'}
+            </button>
+          </>
+        )}
+      </form>
+    </section>
+  );
+}
+
+function Note({ note, contactId }: { note: ContactNote; contactId: string }) {
+  const { dayAndYear, today } = useSaying();
+  const change = useDo('PATCH /api/notes/:id');
+  const restore = useDo('POST /api/contacts/:id/notes');
+  const remove = useDo('DELETE /api/notes/:id', ({ text, dueOn }) =>
+    say('The note was taken away.', {
+      label: 'Undo',
+      run: () => restore.mutate({ params: { id: contactId }, body: { text, dueOn } }),
+    }),
+  );
+  const late = note.dueOn && !note.doneAt && note.dueOn < today;
+  return (
+    <li>
+      {note.dueOn && (
+        <input
+          type="checkbox"
+          checked={Boolean(note.doneAt)}
+          aria-label={`Done: ${note.text}`}
+          onChange={(e) => change.mutate({ params: { id: note.id }, body: { done: e.target.checked } })}
+        />
+      )}
+      <span className={note.doneAt ? 'soft struck' : ''} style={{ whiteSpace: 'pre-line' }}>
+        {note.text}
+      </span>
+      <small className="soft">
+        {note.dueOn && (
+          <span className={late ? 'late' : 'need'}>
+            {note.doneAt ? 'done ' : 'due '}
+            {sayShortDate(note.dueOn)}
+            {' · '}
+          </span>
+        )}
+        {note.author}, {dayAndYear(note.at)}
+      </small>
+      <button
+        type="button"
+        className="link"
+        aria-label={`Take away: ${note.text}`}
+        onClick={() => remove.mutate({ params: { id: note.id } })}
+      >
+        Take away
+      </button>
+    </li>
+  );
+}

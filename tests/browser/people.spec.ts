@@ -1,0 +1,129 @@
+import type { Page } from '@playwright/test';
+import { checkAccess, expect, pageOf, test } from './site.ts';
+
+async function bringIn(page: Page, name: string, content: string): Promise<void> {
+  await page.goto('/import');
+  await page
+    .locator('input[type=file]')
+    .setInputFiles({ name, mimeType: 'text/csv', buffer: Buffer.from(content) });
+  await expect(page.getByRole('heading', { name })).toBeVisible();
+}
+async function applyAll(page: Page): Promise<void> {
+  await page.getByRole('button', { name: 'Apply', exact: true }).click();
+  await page.getByRole('button', { name: /^Apply \d+ rows/u }).click();
+  await expect(page.getByRole('button', { name: 'Undo this import' })).toBeVisible();
+}
+
+test('people are brought in, put right, decided from the keyboard, merged and taken apart', async ({
+  browser,
+  site,
+}) => {
+  test.setTimeout(120_000);
+  const page = await pageOf(browser, site, 'Odalys Ferrant');
+
+  await test.step('a first list; a date that tells no order is asked about', async () => {
+    await bringIn(
+      page,
+      'walkers.csv',
+      'Name,Telephone,Born on\nKatherine Thistlewood,902 555 0141,02/03/1970\nTariq Quill,902 555 0142,04/05/1981\n,902 555 0143,\n',
+    );
+    await expect(page.getByRole('button', { name: 'New 2' })).toBeVisible();
+    await page.getByRole('button', { name: 'Apply', exact: true }).click();
+    await page.getByRole('button', { name: /^Apply \d+ rows/u }).click();
+    // The dialog says it too.
+    await expect(page.getByRole('dialog').getByRole('alert')).toContainText(
+      'Say whether the day or the month comes first',
+    );
+    await page.getByRole('button', { name: 'Close' }).click();
+    await page.getByLabel('Order of dates in Born on').selectOption('day first');
+    await expect(page.getByRole('button', { name: 'Rejected 1' })).toBeVisible();
+    await checkAccess(page);
+  });
+
+  await test.step('a rejected row is put right in place', async () => {
+    await page.getByRole('button', { name: 'Rejected 1' }).click();
+    await page.getByRole('cell', { name: 'There is no name in this row.' }).click();
+    const sheet = page.getByRole('dialog');
+    await sheet.getByLabel('Name', { exact: true }).fill('Selma Vane');
+    await sheet.getByRole('button', { name: 'Save these cells' }).click();
+    await expect(sheet).toHaveCount(0);
+    await expect(page.getByRole('button', { name: 'New 3' })).toBeVisible();
+    await applyAll(page);
+  });
+
+  await test.step('a second list has one of them under another name, with less to go by', async () => {
+    await bringIn(
+      page,
+      'stall.csv',
+      'Name,Email\nKate Thistlewood,kate@fenmail.example\nTariq Quill,tariq@fenmail.example\n',
+    );
+    await page.getByRole('button', { name: 'Needs a look 2' }).click();
+    await expect(page.getByText('given names that are short for each other')).toBeVisible();
+    await applyAll(page);
+  });
+
+  await test.step('the pair is decided from the keyboard and taken back', async () => {
+    await page.goto('/contacts');
+    await page.getByRole('link', { name: 'Who is who: 2 to decide' }).click();
+    await expect(page.getByText('1 of 2')).toBeVisible();
+    await checkAccess(page);
+    // The likelier one first: the same name, nothing against it.
+    await expect(page.getByRole('button', { name: 'Tariq Quill' })).toHaveCount(2);
+    await page.keyboard.press('d');
+    await expect(page.getByText('Two people. They are not asked about again.')).toBeVisible();
+    await expect(page.getByText('1 of 1')).toBeVisible();
+    await page.getByRole('button', { name: 'Undo' }).click();
+    await expect(page.getByText('1 of 2')).toBeVisible();
+    await page.keyboard.press('j');
+    await expect(page.getByText('given names that are short for each other')).toBeVisible();
+    await expect(page.getByRole('button', { name: 'Kate Thistlewood' })).toBeVisible();
+    await page.keyboard.press('s');
+    await expect(page.getByText(/is one contact now/u)).toBeVisible();
+    await expect(page.getByText('1 of 1')).toBeVisible();
+  });
+
+  await test.step('the merged contact has both addresses, and is taken apart again', async () => {
+    await page.goto('/contacts');
+    await page.getByLabel('Filter contacts').fill('thistlewood');
+    await expect(page.getByRole('row')).toHaveCount(2);
+    await page.getByRole('row').nth(1).getByText('Thistlewood').click();
+    const slide = page.getByRole('dialog');
+    await expect(slide.getByText('kate@fenmail.example')).toBeVisible();
+    await expect(slide.getByText('(902) 555-0141')).toBeVisible();
+    await slide.getByRole('button', { name: 'Take apart' }).click();
+    await page
+      .getByRole('dialog', { name: /a contact of their own again/u })
+      .getByRole('button', { name: 'Take apart' })
+      .click();
+    await expect(page.getByText(/^Two contacts again/u)).toBeVisible();
+    await page.goto('/contacts');
+    await page.getByLabel('Filter contacts').fill('thistlewood');
+    await expect(page.getByRole('row')).toHaveCount(3);
+  });
+
+  await test.step('rows are chosen by keyboard, tagged together, and that is undone', async () => {
+    await page.getByRole('region', { name: 'Contacts' }).focus();
+    await page.keyboard.press('j');
+    await page.keyboard.press('x');
+    await page.keyboard.press('j');
+    await page.keyboard.press('x');
+    await expect(page.getByText('2 chosen')).toBeVisible();
+    await page.getByLabel('Tag', { exact: true }).fill('stall');
+    await page.getByRole('button', { name: 'Add the tag' }).click();
+    await expect(page.getByText('“stall” added to 2 contacts.')).toBeVisible();
+    await expect(page.getByRole('cell', { name: 'stall' })).toHaveCount(2);
+    await page.getByRole('button', { name: 'Undo' }).first().click();
+    await expect(page.getByRole('cell', { name: 'stall' })).toHaveCount(0);
+  });
+
+  await test.step('a task reaches the Desk', async () => {
+    await page.getByRole('row').nth(1).getByText('Thistlewood').click();
+    await page.getByLabel('A note').fill('ask about the boardwalk');
+    await page.getByLabel('Due on').fill('2026-07-09');
+    await page.getByRole('button', { name: 'Add the task' }).click();
+    await expect(page.getByRole('dialog').getByLabel('Done: ask about the boardwalk')).toBeVisible();
+    await checkAccess(page);
+    await page.goto('/desk');
+    await expect(page.getByText('ask about the boardwalk')).toBeVisible();
+  });
+});
