@@ -8,6 +8,7 @@ import { messagesContract } from './messages.ts';
 import { moneyContract } from './money.ts';
 import { outcomesContract } from './outcomes.ts';
 import { pairsContract } from './pairs.ts';
+import { recordsContract } from './records.ts';
 import { registrationContract } from './registration.ts';
 import { staffContract } from './staff.ts';
 import { surveysContract } from './surveys.ts';
@@ -31,5 +32,6 @@ export const everything = {
   ...doorsContract,
   ...surveysContract,
   ...outcomesContract,
+  ...recordsContract,
 };
 export type Everything = typeof everything;

@@ -1,13 +1,15 @@
 import { mkdirSync, rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
+import type { Segment } from '#core/records/segment.ts';
 import { shiftDate } from '#core/time/wallTime.ts';
 import { estimateModel } from '#server/contacts/model.ts';
 import { findPairs } from '#server/contacts/pairs.ts';
-import type { Database } from '#server/db/database.ts';
+import { type Database, insert } from '#server/db/database.ts';
 import { makeIds } from '#server/db/ids.ts';
 import { migrate } from '#server/db/migrate.ts';
 import { holdFolder } from '#server/db/owner.ts';
 import { openPglite } from '#server/db/pglite.ts';
+import type { App } from '#server/http/app.ts';
 import { assemble } from '#server/start.ts';
 import { storeDemoClock } from '#server/time/clocks.ts';
 import { recurring } from './calendar.ts';
@@ -82,10 +84,49 @@ export async function fill(
   app.ids = makeIds(app.clock, random.bytes);
   await playComing(app, runner, people, founded, random, demoBegins);
   await runner.stop();
+  await keepSegments(app, founded.units['Small Boats']!);
   await estimateModel(app);
   const { found } = await findPairs(app);
   say(`${found} pairs of contacts that may be one person`);
   say('the weeks before 9 July played');
+}
+
+/** Segments that the organization keeps. */
+async function keepSegments(app: App, boats: string): Promise<void> {
+  const ever = { when: 'ever' } as const;
+  const kept: [string, Segment][] = [
+    [
+      'Come often, never gave',
+      {
+        all: [
+          { ask: 'attended', times: { is: 'at least', n: 3 }, of: {}, within: { when: 'days', days: 730 } },
+          { ask: 'donated', amount: { is: 'exactly', n: 0 }, within: ever },
+          { not: { ask: 'not to be contacted' } },
+        ],
+      },
+    ],
+    [
+      'Paddlers who drifted away',
+      {
+        all: [
+          { ask: 'attended', times: { is: 'at least', n: 2 }, of: { unitId: boats }, within: ever },
+          { not: { ask: 'last seen', within: { when: 'days', days: 365 } } },
+        ],
+      },
+    ],
+    [
+      'Families with young children',
+      {
+        all: [
+          { ask: 'in the household of', who: { ask: 'age', to: 10 } },
+          { ask: 'age', from: 19 },
+        ],
+      },
+    ],
+  ];
+  const at = app.clock.now();
+  for (const [name, segment] of kept)
+    await insert(app.db, 'segments', { id: app.ids.id(), name, segment, createdAt: at, updatedAt: at });
 }
 
 /** Fills a data folder afresh. */

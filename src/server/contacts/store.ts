@@ -86,6 +86,13 @@ const lineColumns = `c.id, c.given_name as given, c.family_name as family, c.pos
   coalesce((select array_agg(tag order by tag) from contact_tags t where t.contact_id = c.id), '{}') as tags,
   c.do_not_contact`;
 
+/** Contacts by id as lines of a list, by family name. */
+export const readLines = (tx: Queries, ids: readonly string[]): Promise<ContactLine[]> =>
+  tx.query<ContactLine>(
+    `select ${lineColumns} from contacts c where c.id = any($1) order by c.family_name, c.given_name, c.id`,
+    [ids],
+  );
+
 const orders = {
   name: 'c.family_name, c.given_name, c.id',
   seen: 'last_seen desc nulls last, c.family_name, c.given_name, c.id',

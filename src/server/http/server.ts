@@ -17,6 +17,7 @@ import type { Runner } from '../jobs/runner.ts';
 import { messagesHandlers } from '../messages/routes.ts';
 import { moneyHandlers } from '../money/routes.ts';
 import { outcomesHandlers } from '../outcomes/routes.ts';
+import { recordsHandlers } from '../records/routes.ts';
 import { registrationHandlers } from '../registration/routes.ts';
 import { type DemoSignIn, staffHandlers } from '../staff/routes.ts';
 import { staffOf } from '../staff/sessions.ts';
@@ -55,6 +56,7 @@ export function makeServer(app: App, options: ServerOptions): Express {
     ...doorsHandlers,
     ...surveysHandlers,
     ...outcomesHandlers,
+    ...recordsHandlers,
   };
   const server = express();
   server.disable('x-powered-by');

@@ -1,8 +1,8 @@
 import { lazy, Suspense } from 'react';
-import { useNavigate } from 'react-router';
+import { Link, useNavigate } from 'react-router';
 import type { SeasonEvent } from '#contract/events.ts';
 import { sayShortDate } from '#core/time/say.ts';
-import { useAsk } from '../parts/ask.ts';
+import { useAsk, useMe } from '../parts/ask.ts';
 import { Asked } from '../parts/notices.tsx';
 import { useSaying } from '../parts/saying.ts';
 import { type Column, Table } from '../parts/Table.tsx';
@@ -13,6 +13,8 @@ const TurnUp = lazy(() => import('./TurnUp.tsx'));
 export default function Records() {
   const events = useAsk('GET /api/events');
   const navigate = useNavigate();
+  const roles = useMe().data?.staff.roles ?? [];
+  const maySegment = roles.some((r) => ['coordinator', 'treasurer', 'crew lead'].includes(r));
   const { now } = useSaying();
   const columns: Column<SeasonEvent>[] = [
     {
@@ -54,7 +56,14 @@ export default function Records() {
   ];
   return (
     <div className="page">
-      <h1>Records</h1>
+      <div className="spread">
+        <h1>Records</h1>
+        {maySegment && (
+          <Link className="btn" to="/records/segments">
+            Segments
+          </Link>
+        )}
+      </div>
       <Asked of={events}>
         {(all) => {
           const past = all

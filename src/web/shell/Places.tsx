@@ -18,6 +18,8 @@ const Imports = lazy(() => import('../contacts/Imports.tsx'));
 const Import = lazy(() => import('../contacts/Import.tsx'));
 const Ledger = lazy(() => import('../ledger/Ledger.tsx'));
 const Records = lazy(() => import('../records/Records.tsx'));
+const Segments = lazy(() => import('../records/Segments.tsx'));
+const Segment = lazy(() => import('../records/Segment.tsx'));
 const Tray = lazy(() => import('../tray/Tray.tsx'));
 const Team = lazy(() => import('../team/Team.tsx'));
 const Registers = lazy(() => import('../team/Registers.tsx'));
@@ -62,6 +64,8 @@ export function Places() {
                   <Route path="/import/:id" element={<Import />} />
                   <Route path="/ledger" element={<Ledger />} />
                   <Route path="/records" element={<Records />} />
+                  <Route path="/records/segments" element={<Segments />} />
+                  <Route path="/records/segments/:id" element={<Segment />} />
                   <Route path="/tray" element={<Tray />} />
                   <Route path="/team" element={<Team />} />
                   <Route path="/team/registers" element={<Registers />} />

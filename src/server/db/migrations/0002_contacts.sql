@@ -110,3 +110,22 @@ alter table import_rows add column probability double precision;
 alter table import_rows add column fingerprint text;
 create index import_rows_fingerprint on import_rows (fingerprint) where contact_id is not null;
 create index import_rows_verdict on import_rows (import_id, verdict, line);
+
+-- Segments: questions over history. A frozen one keeps who was in it.
+create table segments (
+  id uuid primary key,
+  name text not null check (name <> ''),
+  segment jsonb not null,
+  frozen_at timestamptz,
+  created_by uuid references staff (id),
+  created_at timestamptz not null,
+  updated_at timestamptz not null
+);
+create table segment_members (
+  segment_id uuid not null references segments (id) on delete cascade,
+  contact_id uuid not null references contacts (id) on delete cascade,
+  primary key (segment_id, contact_id)
+);
+create index segment_members_contact on segment_members (contact_id);
+create index contacts_household on contacts (household_id) where household_id is not null;
+create index assignments_served on assignments (contact_id) where state = 'served';

@@ -1,0 +1,99 @@
+import { z } from 'zod';
+import { contactLine } from './contacts.ts';
+import { contract, done, id, idParams, instant } from './endpoint.ts';
+
+/** Questions joined by all, any and not; read and checked by core/records/segment.ts. */
+const segment = z.record(z.string(), z.unknown());
+const name = z.string().trim().min(1, 'Give the segment a name.').max(120, 'At most 120 characters.');
+
+const summary = z.object({
+  id,
+  name: z.string(),
+  segment,
+  sentence: z.string(),
+  frozenAt: instant.nullable(),
+  count: z.int(),
+  updatedAt: instant,
+});
+export type SegmentSummary = z.infer<typeof summary>;
+
+/** One question or group of why somebody is in a segment or not. */
+const reasoned = z.object({
+  depth: z.int(),
+  holds: z.boolean(),
+  words: z.string(),
+  found: z.string().nullable(),
+});
+export type SegmentReason = z.infer<typeof reasoned>;
+
+const who = ['coordinator', 'treasurer', 'crew lead'] as const;
+export const recordsContract = contract({
+  'GET /api/segments': {
+    summary: 'Segments with their sentence and count',
+    who,
+    response: z.array(summary),
+  },
+  'POST /api/segments': {
+    summary: 'Keep a segment',
+    who,
+    body: z.object({ name, segment }),
+    response: z.object({ id }),
+  },
+  'GET /api/segments/:id': { summary: 'One segment', who, params: idParams, response: summary },
+  'PATCH /api/segments/:id': {
+    summary: 'Change a segment, freeze it as it is today, or let it live again',
+    who,
+    params: idParams,
+    body: z.object({ name: name.optional(), segment: segment.optional(), frozen: z.boolean().optional() }),
+    response: summary,
+  },
+  'DELETE /api/segments/:id': { summary: 'Throw a segment away', who, params: idParams, response: done },
+  'POST /api/segments/count': {
+    summary: 'How many people a segment has, who for example, and what it says in words',
+    who,
+    ownTransactions: true,
+    body: z.object({ segment }),
+    response: z.object({
+      count: z.int(),
+      of: z.int(),
+      sample: z.array(contactLine),
+      sentence: z.string(),
+      ms: z.int(),
+    }),
+  },
+  'POST /api/segments/why': {
+    summary: 'Why somebody is in a segment, or why not, question by question',
+    who,
+    ownTransactions: true,
+    body: z.object({ segment, contactId: id }),
+    response: z.object({ holds: z.boolean(), name: z.string(), reasons: z.array(reasoned) }),
+  },
+  'GET /api/segments/:id/contacts': {
+    summary: 'Everybody in a segment',
+    who,
+    params: idParams,
+    query: z.object({
+      offset: z.coerce.number().int().min(0).default(0),
+      limit: z.coerce.number().int().min(1).max(500).default(500),
+    }),
+    response: z.object({ contacts: z.array(contactLine), total: z.int() }),
+  },
+  'GET /api/segments/:id/compare/:other': {
+    summary: 'How two segments overlap',
+    who,
+    params: z.object({ id, other: id }),
+    response: z.object({ both: z.int(), onlyThis: z.int(), onlyOther: z.int() }),
+  },
+  'GET /api/segments/:id/contacts.csv': {
+    summary: 'Everybody in a segment as a table',
+    who: ['coordinator'],
+    params: idParams,
+    response: { file: 'text/csv' },
+  },
+  'GET /api/segments/:id/contacts.vcf': {
+    summary: 'Everybody in a segment as an address book (vCard 4.0)',
+    who: ['coordinator'],
+    params: idParams,
+    response: { file: 'text/vcard' },
+  },
+});

@@ -1,0 +1,219 @@
+import { describe, expect, test } from 'vitest';
+import { compileSegment, yearsBefore } from './compile.ts';
+import { evaluate, type Facts } from './evaluate.ts';
+import { freshQuestion, questionKinds, readSegment, type Segment, segmentLimits } from './segment.ts';
+import { saySegment } from './sentence.ts';
+import { type Asked, daysOf, instantsOf } from './window.ts';
+
+const asked: Asked = { today: '2026-07-09', zone: 'America/Halifax' };
+const boats = '018fde66-5700-7000-bbac-d89656d05058';
+const hide = '018fde66-5700-7000-bbac-d89656d05059';
+const names = {
+  of: { [boats]: 'Small Boats', [hide]: 'Hide Appeal' },
+  money: (n: number) => `$${n / 100}`,
+};
+const nobody: Facts = {
+  contactId: boats,
+  tags: [],
+  emails: 0,
+  phones: 0,
+  street: null,
+  postalCode: null,
+  birthDate: null,
+  language: 'en',
+  newsletter: null,
+  doNotContact: false,
+  memberships: [],
+  registered: [],
+  attended: [],
+  missed: [],
+  donations: [],
+  served: [],
+  signed: [],
+  surveys: [],
+  household: [],
+};
+const event = (eventId: string, startsAt: string, unitId = boats) => ({
+  eventId,
+  startsAt,
+  unitId,
+  category: 'on the water',
+  title: 'Boat Evening',
+  arrivedAt: startsAt,
+});
+const cameTwice: Segment = {
+  ask: 'attended',
+  times: { is: 'at least', n: 2 },
+  of: { unitId: boats },
+  within: { when: 'this year' },
+};
+const neverGave: Segment = { ask: 'donated', amount: { is: 'exactly', n: 0 }, within: { when: 'ever' } };
+const holds = (s: Segment, f: Partial<Facts>) => evaluate(s, { ...nobody, ...f }, asked).holds;
+
+describe('a segment in words', () => {
+  test.each<[Segment, string]>([
+    [
+      { all: [cameTwice, neverGave] },
+      'People who came at least twice with Small Boats this year and never gave.',
+    ],
+    [{ all: [] }, 'Everybody.'],
+    [{ any: [] }, 'People of whom there are none.'],
+    [{ not: { ask: 'tag', tag: 'crew' } }, 'People who do not have the tag “crew”.'],
+    [
+      {
+        any: [
+          { ask: 'age', to: 17 },
+          { all: [{ ask: 'member', level: 'Student' }, { not: { ask: 'reach', by: 'email' } }] },
+        ],
+      },
+      'People who are 17 or younger or (who are members (Student) and have no email).',
+    ],
+    [
+      {
+        ask: 'donated',
+        amount: { is: 'at least', n: 5000 },
+        fundId: hide,
+        within: { when: 'between', from: '2025-01-01', to: '2025-06-30' },
+      },
+      'People who gave at least $50 to Hide Appeal from 1 Jan 2025 to 30 Jun 2025.',
+    ],
+    [
+      { ask: 'in the household of', who: { ask: 'age', to: 12 } },
+      'People who live in the household of people who are 12 or younger.',
+    ],
+    [
+      {
+        ask: 'served',
+        hours: { is: 'at least', n: 10 },
+        role: 'Steward',
+        within: { when: 'days', days: 365 },
+      },
+      'People who served at least 10 hours as “Steward” in the last year.',
+    ],
+  ])('%j', (segment, words) => expect(saySegment(segment, names)).toBe(words));
+
+  test('every question can be said, asked and compiled as it begins', () => {
+    for (const ask of questionKinds) {
+      const fresh = freshQuestion(ask);
+      const filled = 'tag' in fresh ? { ...fresh, tag: 'crew' } : fresh;
+      expect(saySegment(filled, names)).toMatch(/^People who .+\.$/u);
+      expect(saySegment({ not: filled }, names)).not.toBe(saySegment(filled, names));
+      expect(compileSegment(filled, asked).sql).not.toBe('');
+      expect('segment' in readSegment(filled)).toBe(true);
+    }
+  });
+});
+
+describe('windows', () => {
+  test('begin and end at midnight of the organization, also across a clock change', () => {
+    expect(instantsOf({ when: 'this year' }, asked)).toEqual({
+      from: '2026-01-01T04:00:00.000Z',
+      before: null,
+    });
+    expect(instantsOf({ when: 'between', from: '2026-03-08', to: '2026-03-08' }, asked)).toEqual({
+      from: '2026-03-08T04:00:00.000Z',
+      before: '2026-03-09T03:00:00.000Z',
+    });
+    expect(daysOf({ when: 'last year' }, asked)).toEqual({ from: '2025-01-01', to: '2025-12-31' });
+    expect(daysOf({ when: 'days', days: 9 }, asked)).toEqual({ from: '2026-06-30', to: null });
+  });
+  test('a birthday on 29 February counts from the last of February', () => {
+    expect(yearsBefore('2024-02-29', 1)).toBe('2023-02-28');
+    expect(yearsBefore('2024-02-29', 4)).toBe('2020-02-29');
+  });
+});
+
+describe('a segment for one person', () => {
+  test('counts events once, in their unit and window', () => {
+    const came = [event('a', '2026-05-01T22:00:00.000Z'), event('a', '2026-05-01T22:00:00.000Z')];
+    expect(holds(cameTwice, { attended: came })).toBe(false);
+    expect(holds(cameTwice, { attended: [...came, event('b', '2026-06-01T22:00:00.000Z')] })).toBe(true);
+    expect(holds(cameTwice, { attended: [...came, event('b', '2026-06-01T22:00:00.000Z', hide)] })).toBe(
+      false,
+    );
+    expect(holds(cameTwice, { attended: [...came, event('b', '2025-06-01T22:00:00.000Z')] })).toBe(false);
+  });
+  test('at most and exactly hold for somebody without any', () => {
+    expect(holds(neverGave, {})).toBe(true);
+    expect(
+      holds({ ask: 'missed', times: { is: 'at most', n: 1 }, of: {}, within: { when: 'ever' } }, {}),
+    ).toBe(true);
+    expect(
+      holds(neverGave, { donations: [{ fundId: hide, amount: 100, at: '2024-01-01T00:00:00.000Z' }] }),
+    ).toBe(false);
+  });
+  test('an age not known is no age, and so in no group of ages and in its opposite', () => {
+    expect(holds({ ask: 'age', to: 17 }, {})).toBe(false);
+    expect(holds({ not: { ask: 'age', to: 17 } }, {})).toBe(true);
+    expect(holds({ ask: 'age', from: 18, to: 18 }, { birthDate: '2008-07-09' })).toBe(true);
+    expect(holds({ ask: 'age', from: 18 }, { birthDate: '2008-07-10' })).toBe(false);
+  });
+  test('the household is looked at person by person', () => {
+    const child = { ...nobody, contactId: hide, birthDate: '2018-01-01' };
+    const parent = { ...nobody, birthDate: '1984-01-01' };
+    const who: Segment = { ask: 'in the household of', who: { ask: 'age', to: 12 } };
+    expect(holds(who, { ...parent, household: [parent, child] })).toBe(true);
+    expect(holds(who, { ...parent, household: [parent] })).toBe(false);
+    expect(holds(who, parent)).toBe(false);
+  });
+  test('says why, question by question', () => {
+    const why = evaluate(
+      { all: [cameTwice, neverGave] },
+      { ...nobody, attended: [event('a', '2026-05-01T22:00:00.000Z')] },
+      asked,
+    );
+    expect(why.of.map((r) => [r.holds, r.found])).toEqual([
+      [false, 'once'],
+      [true, 'nothing'],
+    ]);
+  });
+});
+
+describe('segments from outside', () => {
+  const problems = (value: unknown) => {
+    const read = readSegment(value);
+    return 'problems' in read ? read.problems : [];
+  };
+  const nested = (depth: number): unknown => (depth === 0 ? { all: [] } : { not: nested(depth - 1) });
+  test('nested twenty deep is read, far deeper is refused', () => {
+    expect(problems(nested(20))).toEqual([]);
+    expect(problems(nested(200))[0]!.message).toContain(`at most ${segmentLimits.depth} deep`);
+    expect(
+      problems({ all: Array.from({ length: 300 }, () => ({ ask: 'not to be contacted' })) })[0]!.message,
+    ).toContain('at most 200');
+  });
+  test('what is wrong is said with where', () => {
+    expect(problems({ all: [{ ask: 'tag', tag: '' }, { any: [{ ask: 'shoe size' }] }] })).toEqual([
+      { path: 'all.0.tag', message: 'Say which.' },
+      { path: 'all.1.any.0.ask', message: '“shoe size” is not a question that can be asked.' },
+    ]);
+    expect(
+      problems({
+        ask: 'attended',
+        times: { is: 'at least', n: -1 },
+        of: {},
+        within: { when: 'between', from: '2026-02-01', to: '2026-01-01' },
+      }).map((p) => p.path),
+    ).toEqual(['times.n', 'within.to']);
+    for (const odd of [null, 7, 'x', [], { all: 3 }]) expect(problems(odd)).not.toEqual([]);
+  });
+  test('what somebody typed is never part of the SQL', () => {
+    const typed = "'; drop table contacts; --";
+    const { sql, params } = compileSegment(
+      {
+        all: [
+          { ask: 'tag', tag: typed },
+          {
+            ask: 'attended',
+            times: { is: 'at least', n: 1 },
+            of: { title: typed, category: typed },
+            within: { when: 'ever' },
+          },
+        ],
+      },
+      asked,
+    );
+    expect(sql).not.toContain('drop');
+    expect(params.filter((p) => String(p).includes('drop'))).toHaveLength(3);
+  });
+});

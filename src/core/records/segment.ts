@@ -1,0 +1,265 @@
+/** A bound on a number: at least two times, at most none. */
+export interface Bound {
+  is: 'at least' | 'at most' | 'exactly';
+  n: number;
+}
+
+/** When something has to have happened. Dates are calendar days of the organization, both included. */
+export interface Window {
+  /** `days` counts back from today, `this year` begins on 1 January. */
+  when: 'ever' | 'this year' | 'last year' | 'days' | 'between';
+  days?: number;
+  from?: string;
+  to?: string;
+}
+
+/** Which events count. What is not said does not matter. */
+export interface OfEvents {
+  unitId?: string;
+  category?: string;
+  /** Part of the public title. */
+  title?: string;
+}
+
+/** One question about somebody and their history. */
+export type Question =
+  | { ask: 'tag'; tag: string }
+  | { ask: 'reach'; by: 'email' | 'phone' | 'address' }
+  | { ask: 'age'; from?: number; to?: number }
+  | { ask: 'postal code'; begins: string }
+  | { ask: 'language'; language: string }
+  | { ask: 'newsletter'; said: 'yes' | 'no' | 'nothing' }
+  | { ask: 'not to be contacted' }
+  | { ask: 'member'; level?: string }
+  | { ask: 'registered' | 'attended' | 'missed'; times: Bound; of: OfEvents; within: Window }
+  | { ask: 'donated'; amount: Bound; fundId?: string; within: Window }
+  | { ask: 'served'; hours: Bound; role?: string; within: Window }
+  | { ask: 'signed'; waiverId?: string; within: Window }
+  | { ask: 'last seen'; within: Window }
+  | { ask: 'answered a survey'; within: Window }
+  | { ask: 'in the household of'; who: Segment };
+
+/** Questions joined by and, or, not. */
+export type Segment = { all: readonly Segment[] } | { any: readonly Segment[] } | { not: Segment } | Question;
+
+export const questionKinds = [
+  'tag',
+  'reach',
+  'age',
+  'postal code',
+  'language',
+  'newsletter',
+  'not to be contacted',
+  'member',
+  'registered',
+  'attended',
+  'missed',
+  'donated',
+  'served',
+  'signed',
+  'last seen',
+  'answered a survey',
+  'in the household of',
+] as const satisfies readonly Question['ask'][];
+
+export const isQuestion = (s: Segment): s is Question => 'ask' in s;
+
+/** What every question begins as. */
+export function freshQuestion(ask: Question['ask']): Question {
+  const ever: Window = { when: 'ever' };
+  switch (ask) {
+    case 'tag':
+      return { ask, tag: '' };
+    case 'reach':
+      return { ask, by: 'email' };
+    case 'age':
+      return { ask, from: 18 };
+    case 'postal code':
+      return { ask, begins: 'B' };
+    case 'language':
+      return { ask, language: 'fr' };
+    case 'newsletter':
+      return { ask, said: 'yes' };
+    case 'not to be contacted':
+      return { ask };
+    case 'member':
+      return { ask };
+    case 'registered':
+    case 'attended':
+    case 'missed':
+      return { ask, times: { is: 'at least', n: 1 }, of: {}, within: { when: 'this year' } };
+    case 'donated':
+      return { ask, amount: { is: 'at least', n: 1 }, within: ever };
+    case 'served':
+      return { ask, hours: { is: 'at least', n: 1 }, within: { when: 'this year' } };
+    case 'signed':
+      return { ask, within: ever };
+    case 'last seen':
+      return { ask, within: { when: 'days', days: 365 } };
+    case 'answered a survey':
+      return { ask, within: ever };
+    case 'in the household of':
+      return { ask, who: { all: [] } };
+  }
+}
+
+/** How deep groups may stand in one another, and how many questions a segment may have. */
+export const segmentLimits = { depth: 24, questions: 200 } as const;
+
+export interface SegmentProblem {
+  path: string;
+  message: string;
+}
+
+/**
+ * Reads a segment as it comes from outside. Returns it, or what is wrong and where: the path leads through the groups
+ * ("all.0.times.n").
+ */
+export function readSegment(value: unknown): { segment: Segment } | { problems: SegmentProblem[] } {
+  const problems: SegmentProblem[] = [];
+  let questions = 0;
+  const wrong = (path: string, message: string): never[] => {
+    problems.push({ path, message });
+    return [];
+  };
+  const visit = (v: unknown, path: string, depth: number): void => {
+    if (problems.length > 20) return;
+    if (depth > segmentLimits.depth) {
+      wrong(path, `Groups may stand in one another at most ${segmentLimits.depth} deep.`);
+      return;
+    }
+    if (!isRecord(v)) {
+      wrong(path, 'This is neither a question nor a group of questions.');
+      return;
+    }
+    for (const join of ['all', 'any'] as const)
+      if (join in v) {
+        if (!Array.isArray(v[join])) wrong(path, 'A group is a list of questions.');
+        else for (const [at, x] of v[join].entries()) visit(x, below(path, `${join}.${at}`), depth + 1);
+        return;
+      }
+    if ('not' in v) {
+      visit(v.not, below(path, 'not'), depth + 1);
+      return;
+    }
+    questions += 1;
+    if (questions > segmentLimits.questions) {
+      if (questions === segmentLimits.questions + 1)
+        wrong(path, `A segment has at most ${segmentLimits.questions} questions.`);
+      return;
+    }
+    checkQuestion(v, path, wrong);
+    if (v.ask === 'in the household of') visit(v.who, below(path, 'who'), depth + 1);
+  };
+  visit(value, '', 0);
+  return problems.length ? { problems } : { segment: value as Segment };
+}
+
+const below = (path: string, step: string): string => (path ? `${path}.${step}` : step);
+const isRecord = (v: unknown): v is Record<string, unknown> =>
+  typeof v === 'object' && v !== null && !Array.isArray(v);
+
+const isDay = (v: unknown): boolean =>
+  typeof v === 'string' && /^\d{4}-\d{2}-\d{2}$/u.test(v) && !Number.isNaN(Date.parse(v));
+const isId = (v: unknown): boolean =>
+  typeof v === 'string' && /^[\da-f]{8}(-[\da-f]{4}){3}-[\da-f]{12}$/iu.test(v);
+
+function checkQuestion(
+  q: Record<string, unknown>,
+  path: string,
+  wrong: (path: string, message: string) => unknown,
+): void {
+  const at = (step: string) => below(path, step);
+  const text = (key: string, needed = true) => {
+    const v = q[key];
+    if (v === undefined && !needed) return;
+    if (typeof v !== 'string' || (needed && !v.trim()) || v.length > 200) wrong(at(key), 'Say which.');
+  };
+  const number = (key: string, v: unknown, most: number) => {
+    if (typeof v !== 'number' || !Number.isFinite(v) || v < 0 || v > most)
+      wrong(at(key), `A number from 0 to ${most.toLocaleString('en')}.`);
+  };
+  const bound = (key: string, most: number) => {
+    const v = q[key];
+    if (!isRecord(v) || !['at least', 'at most', 'exactly'].includes(v.is as string))
+      wrong(at(key), 'Say how many.');
+    else number(`${key}.n`, v.n, most);
+  };
+  const oneOf = (key: string, values: readonly string[]) => {
+    if (!values.includes(q[key] as string)) wrong(at(key), `One of: ${values.join(', ')}.`);
+  };
+  const window = () => {
+    const v = q.within;
+    if (!isRecord(v) || !['ever', 'this year', 'last year', 'days', 'between'].includes(v.when as string)) {
+      wrong(at('within'), 'Say in which time.');
+      return;
+    }
+    if (v.when === 'days') number('within.days', v.days, 36_500);
+    if (v.when === 'between') {
+      if (!isDay(v.from) || !isDay(v.to)) wrong(at('within'), 'Say from which day to which.');
+      else if ((v.from as string) > (v.to as string))
+        wrong(at('within.to'), 'The end is before the beginning.');
+    }
+  };
+  const id = (key: string, needed = false) => {
+    if (q[key] === undefined ? needed : !isId(q[key])) wrong(at(key), 'Choose one of the list.');
+  };
+  switch (q.ask) {
+    case 'tag':
+      text('tag');
+      return;
+    case 'reach':
+      oneOf('by', ['email', 'phone', 'address']);
+      return;
+    case 'age':
+      if (q.from === undefined && q.to === undefined) wrong(at('from'), 'Say from which age, or to which.');
+      if (q.from !== undefined) number('from', q.from, 130);
+      if (q.to !== undefined) number('to', q.to, 130);
+      return;
+    case 'postal code':
+      text('begins');
+      return;
+    case 'language':
+      text('language');
+      return;
+    case 'newsletter':
+      oneOf('said', ['yes', 'no', 'nothing']);
+      return;
+    case 'not to be contacted':
+      return;
+    case 'member':
+      text('level', false);
+      return;
+    case 'registered':
+    case 'attended':
+    case 'missed':
+      bound('times', 100_000);
+      window();
+      if (!isRecord(q.of)) wrong(at('of'), 'Say of which events.');
+      else if (q.of.unitId !== undefined && !isId(q.of.unitId))
+        wrong(at('of.unitId'), 'Choose one of the list.');
+      return;
+    case 'donated':
+      bound('amount', 1_000_000_000);
+      id('fundId');
+      window();
+      return;
+    case 'served':
+      bound('hours', 1_000_000);
+      text('role', false);
+      window();
+      return;
+    case 'signed':
+      id('waiverId');
+      window();
+      return;
+    case 'last seen':
+    case 'answered a survey':
+      window();
+      return;
+    case 'in the household of':
+      return;
+    default:
+      wrong(at('ask'), `“${String(q.ask).slice(0, 40)}” is not a question that can be asked.`);
+  }
+}

@@ -1,0 +1,147 @@
+import { sayShortDate } from '#core/time/say.ts';
+import {
+  type Bound,
+  isQuestion,
+  type OfEvents,
+  type Question,
+  type Segment,
+  type Window,
+} from './segment.ts';
+
+/** What ids stand for, and how money is said. */
+export interface Names {
+  of: Readonly<Record<string, string>>;
+  money: (amount: number) => string;
+}
+
+/** Reads a segment back as one plain sentence: "People who came at least twice this year and never gave." */
+export function saySegment(segment: Segment, names: Names): string {
+  const words = clause(segment, names, true);
+  return words ? `People ${words}.` : 'Everybody.';
+}
+
+/** One part of a segment in words, for saying why somebody is in it. */
+export function sayPart(s: Segment, names: Names): string {
+  if (isQuestion(s)) return sayQuestion(s, names);
+  if ('not' in s) return isQuestion(s.not) ? sayQuestion(s.not, names, true) : 'not the following';
+  return 'all' in s ? 'all of these' : 'any of these';
+}
+
+function clause(s: Segment, names: Names, top = false): string {
+  if (isQuestion(s)) return `who ${sayQuestion(s, names)}`;
+  if ('not' in s) {
+    if (isQuestion(s.not)) return `who ${sayQuestion(s.not, names, true)}`;
+    const inner = clause(s.not, names);
+    return inner ? `who are not among those ${inner}` : 'of whom there are none';
+  }
+  const [list, join] = 'all' in s ? [s.all, 'and'] : [s.any, 'or'];
+  const parts = list.map((x) => clause(x, names)).filter(Boolean);
+  if (parts.length === 0) return 'all' in s ? '' : 'of whom there are none';
+  const joined = parts.map((p, at) => (at && p.startsWith('who ') ? p.slice(4) : p)).join(` ${join} `);
+  const said =
+    parts.length > 1 ? (parts[0]!.split(' ')[0] === 'who' ? joined : parts.join(` ${join} `)) : parts[0]!;
+  return top || parts.length < 2 ? said : `(${said})`;
+}
+
+const counts = ['never', 'once', 'twice'];
+const often = (n: number): string => counts[n] ?? `${n} times`;
+
+function bounded(b: Bound, say: (n: number) => string, none: string): string {
+  if (b.n === 0 && b.is !== 'at least') return none;
+  return b.is === 'exactly' ? `exactly ${say(b.n)}` : `${b.is} ${say(b.n)}`;
+}
+
+function sayWindow(w: Window): string {
+  const day = (d: string | undefined) => (d ? `${sayShortDate(d)} ${d.slice(0, 4)}` : '');
+  switch (w.when) {
+    case 'ever':
+      return '';
+    case 'this year':
+    case 'last year':
+      return ` ${w.when}`;
+    case 'days':
+      return w.days === 365 ? ' in the last year' : ` in the last ${w.days} days`;
+    case 'between':
+      return ` from ${day(w.from)} to ${day(w.to)}`;
+  }
+}
+
+function sayEvents(of: OfEvents, names: Names): string {
+  return [
+    of.title ? ` to “${of.title}”` : '',
+    of.category ? ` to something of “${of.category}”` : '',
+    of.unitId ? ` with ${names.of[of.unitId] ?? 'a unit no longer there'}` : '',
+  ].join('');
+}
+
+function sayQuestion(q: Question, names: Names, not = false): string {
+  const be = (words: string) => (not ? `are not ${words}` : `are ${words}`);
+  const have = (words: string) => (not ? `have no ${words}` : `have ${words}`);
+  const turn = (words: string) => (not ? `it is not true that they ${words}` : words);
+  switch (q.ask) {
+    case 'tag':
+      return `${not ? 'do not have' : 'have'} the tag “${q.tag}”`;
+    case 'reach':
+      return have(
+        {
+          email: not ? 'email' : 'an email',
+          phone: not ? 'telephone' : 'a telephone',
+          address: not ? 'address' : 'an address',
+        }[q.by],
+      );
+    case 'age':
+      return be(
+        q.from !== undefined && q.to !== undefined
+          ? `${q.from} to ${q.to} years old`
+          : q.from !== undefined
+            ? `${q.from} or older`
+            : `${q.to} or younger`,
+      );
+    case 'postal code':
+      return `${not ? 'do not live' : 'live'} where the postal code begins with ${q.begins.toUpperCase()}`;
+    case 'language':
+      return `${not ? 'do not read' : 'read'} ${q.language === 'fr' ? 'French' : q.language === 'en' ? 'English' : q.language}`;
+    case 'newsletter':
+      return q.said === 'nothing'
+        ? not
+          ? 'were asked about the newsletter'
+          : 'were never asked about the newsletter'
+        : `${not ? 'did not say' : 'said'} ${q.said} to the newsletter`;
+    case 'not to be contacted':
+      return not ? 'may be contacted' : 'asked not to be contacted';
+    case 'member':
+      return be(q.level ? `members (${q.level})` : 'members');
+    case 'registered':
+      return turn(
+        `registered ${bounded(q.times, often, 'for nothing')}${sayEvents(q.of, names)}${sayWindow(q.within)}`,
+      );
+    case 'attended':
+      return q.times.n === 0 && q.times.is !== 'at least'
+        ? turn(`never came${sayEvents(q.of, names)}${sayWindow(q.within)}`)
+        : turn(`came ${bounded(q.times, often, 'never')}${sayEvents(q.of, names)}${sayWindow(q.within)}`);
+    case 'missed':
+      return turn(
+        q.times.n === 0 && q.times.is !== 'at least'
+          ? `missed nothing${sayEvents(q.of, names)}${sayWindow(q.within)}`
+          : `registered and did not come ${bounded(q.times, often, 'never')}${sayEvents(q.of, names)}${sayWindow(q.within)}`,
+      );
+    case 'donated': {
+      const to = q.fundId ? ` to ${names.of[q.fundId] ?? 'a fund no longer there'}` : '';
+      return q.amount.n === 0 && q.amount.is !== 'at least'
+        ? turn(`never gave${to}${sayWindow(q.within)}`)
+        : turn(`gave ${bounded(q.amount, names.money, 'nothing')}${to}${sayWindow(q.within)}`);
+    }
+    case 'served':
+      return turn(
+        `served ${bounded(q.hours, (n) => (n === 1 ? 'an hour' : `${n} hours`), 'no hour')}${q.role ? ` as “${q.role}”` : ''}${sayWindow(q.within)}`,
+      );
+    case 'signed':
+      return `${not ? 'have not signed' : 'have signed'} ${q.waiverId ? (names.of[q.waiverId] ?? 'a waiver no longer there') : 'a waiver that is valid'}${sayWindow(q.within)}`;
+    case 'last seen':
+      return `${not ? 'were not seen' : 'were last seen'}${sayWindow(q.within) || ' at any time'}`;
+    case 'answered a survey':
+      return `${not ? 'answered no survey' : 'answered a survey'}${sayWindow(q.within)}`;
+    case 'in the household of':
+      return `${not ? 'do not live' : 'live'} in the household of ${clause(q.who, names) ? `people ${clause(q.who, names)}` : 'somebody'}`;
+  }
+}

@@ -1,0 +1,193 @@
+import type { recordsContract, SegmentReason, SegmentSummary } from '#contract/records.ts';
+import { fullName } from '#core/contacts/names.ts';
+import { sayAmount } from '#core/money/amount.ts';
+import { type Compiled, compileSegment } from '#core/records/compile.ts';
+import { evaluate, type Reasoned } from '#core/records/evaluate.ts';
+import { isQuestion, readSegment, type Segment } from '#core/records/segment.ts';
+import { type Names, sayPart, saySegment } from '#core/records/sentence.ts';
+import type { Asked } from '#core/records/window.ts';
+import { dateOf } from '#core/time/wallTime.ts';
+import { contactsCsv, contactsVCard } from '../contacts/exporting.ts';
+import { readContact, readLines, resolveContact } from '../contacts/store.ts';
+import { insert, type Queries, update } from '../db/database.ts';
+import { audit } from '../http/app.ts';
+import { File, type Handlers } from '../http/handle.ts';
+import { invalid, notFound } from '../http/problem.ts';
+import { theOrganization } from '../staff/store.ts';
+import {
+  countContacts,
+  freeze,
+  frozenMembers,
+  idsWhere,
+  readFactsOf,
+  readSegmentRow,
+  readSegments,
+  type SegmentRow,
+} from './store.ts';
+
+/** Reads a segment from outside, or says at which question it is wrong. */
+function given(value: unknown): Segment {
+  const read = readSegment(value);
+  if ('problems' in read)
+    throw invalid(read.problems.map((p) => ({ ...p, path: p.path ? `segment.${p.path}` : 'segment' })));
+  return read.segment;
+}
+
+async function context(tx: Queries, now: string): Promise<{ asked: Asked; names: Names }> {
+  const { zone, currency } = await theOrganization(tx);
+  const rows = await tx.query<{ id: string; name: string }>(
+    `select id, name from units union all select id, name from funds
+     union all select id, title || ', version ' || version from waivers`,
+  );
+  return {
+    asked: { today: dateOf(now, zone), zone },
+    names: {
+      of: Object.fromEntries(rows.map((r) => [r.id, r.name])),
+      money: (amount) => sayAmount(amount, currency),
+    },
+  };
+}
+
+const conditionOf = (row: SegmentRow, asked: Asked): Compiled =>
+  row.frozenAt ? frozenMembers(row.id) : compileSegment(row.segment, asked);
+
+async function summaryOf(tx: Queries, row: SegmentRow, now: string): Promise<SegmentSummary> {
+  const { asked, names } = await context(tx, now);
+  return {
+    ...row,
+    segment: row.segment as unknown as Record<string, unknown>,
+    sentence: saySegment(row.segment, names),
+    count: await countContacts(tx, conditionOf(row, asked)),
+  };
+}
+
+function listed(r: Reasoned, names: Names, depth = 0): SegmentReason[] {
+  const own: SegmentReason = { depth, holds: r.holds, words: sayPart(r.segment, names), found: r.found };
+  // A lone question under “not” is said with it.
+  if ('not' in r.segment && isQuestion(r.segment.not)) return [{ ...own, found: r.of[0]!.found }];
+  return [own, ...r.of.flatMap((x) => listed(x, names, depth + 1))];
+}
+
+async function idsOf(tx: Queries, id: string, now: string): Promise<string[]> {
+  const row = await readSegmentRow(tx, id);
+  const { asked } = await context(tx, now);
+  return idsWhere(tx, conditionOf(row, asked));
+}
+
+export const recordsHandlers: Handlers<typeof recordsContract> = {
+  'GET /api/segments': async ({ tx, now }) => {
+    const summaries: SegmentSummary[] = [];
+    for (const row of await readSegments(tx)) summaries.push(await summaryOf(tx, row, now));
+    return summaries;
+  },
+
+  'POST /api/segments': async (c) => {
+    const { tx, app, body, now, staff } = c;
+    const segment = given(body.segment);
+    const id = app.ids.id();
+    await insert(tx, 'segments', {
+      id,
+      name: body.name,
+      segment,
+      createdBy: staff.id,
+      createdAt: now,
+      updatedAt: now,
+    });
+    await audit(c, 'kept a segment', { kind: 'segment', id }, { name: body.name });
+    return { id };
+  },
+
+  'GET /api/segments/:id': async ({ tx, params, now }) =>
+    summaryOf(tx, await readSegmentRow(tx, params.id), now),
+
+  'PATCH /api/segments/:id': async (c) => {
+    const { tx, params, body, now } = c;
+    const before = await readSegmentRow(tx, params.id);
+    const segment = body.segment ? given(body.segment) : before.segment;
+    if (before.frozenAt && body.segment && body.frozen !== false)
+      throw invalid([
+        {
+          path: 'segment',
+          message: 'This segment is frozen. Let it live again before its questions change.',
+        },
+      ]);
+    await update(tx, 'segments', params.id, {
+      name: body.name ?? before.name,
+      segment,
+      updatedAt: now,
+      ...(body.frozen === undefined ? {} : { frozenAt: body.frozen ? (before.frozenAt ?? now) : null }),
+    });
+    if (body.frozen && !before.frozenAt)
+      await freeze(tx, params.id, compileSegment(segment, (await context(tx, now)).asked));
+    await audit(c, 'changed a segment', { kind: 'segment', id: params.id }, { fields: Object.keys(body) });
+    return summaryOf(tx, await readSegmentRow(tx, params.id), now);
+  },
+
+  'DELETE /api/segments/:id': async (c) => {
+    const row = await readSegmentRow(c.tx, c.params.id);
+    await c.tx.query('delete from segments where id = $1', [row.id]);
+    await audit(c, 'threw a segment away', { kind: 'segment', id: row.id }, { name: row.name });
+    return { done: true };
+  },
+
+  'POST /api/segments/count': async ({ tx, body, now }) => {
+    const segment = given(body.segment);
+    const { asked, names } = await context(tx, now);
+    const began = performance.now();
+    const compiled = compileSegment(segment, asked);
+    const ids = await idsWhere(tx, compiled);
+    const all = await countContacts(tx, { sql: 'true', params: [] });
+    return {
+      count: ids.length,
+      of: all,
+      sample: await readLines(tx, sampleOf(ids)),
+      sentence: saySegment(segment, names),
+      ms: Math.round(performance.now() - began),
+    };
+  },
+
+  'POST /api/segments/why': async ({ tx, body, now }) => {
+    const segment = given(body.segment);
+    const contactId = await resolveContact(tx, body.contactId);
+    const contact = contactId && (await readContact(tx, contactId));
+    const facts = contactId && (await readFactsOf(tx, contactId));
+    if (!contact || !facts) throw notFound('This contact');
+    const { asked, names } = await context(tx, now);
+    const reasoned = evaluate(segment, facts, asked);
+    return {
+      holds: reasoned.holds,
+      name: fullName({ given: contact.givenName, family: contact.familyName }),
+      reasons: listed(reasoned, names),
+    };
+  },
+
+  'GET /api/segments/:id/contacts': async ({ tx, params, query, now }) => {
+    const ids = await idsOf(tx, params.id, now);
+    return {
+      contacts: await readLines(tx, ids.slice(query.offset, query.offset + query.limit)),
+      total: ids.length,
+    };
+  },
+
+  'GET /api/segments/:id/compare/:other': async ({ tx, params, now }) => {
+    const [a, b] = [await idsOf(tx, params.id, now), new Set(await idsOf(tx, params.other, now))];
+    const both = a.filter((id) => b.has(id)).length;
+    return { both, onlyThis: a.length - both, onlyOther: b.size - both };
+  },
+
+  'GET /api/segments/:id/contacts.csv': async ({ tx, params, now }) => {
+    const { name } = await readSegmentRow(tx, params.id);
+    return new File(`${name}.csv`, await contactsCsv(tx, await idsOf(tx, params.id, now)));
+  },
+
+  'GET /api/segments/:id/contacts.vcf': async ({ tx, params, now }) => {
+    const { name } = await readSegmentRow(tx, params.id);
+    return new File(`${name}.vcf`, await contactsVCard(tx, await idsOf(tx, params.id, now), now));
+  },
+};
+
+/** Twelve of them, spread evenly over the whole, the same each time. */
+function sampleOf(ids: readonly string[]): string[] {
+  const step = Math.max(1, Math.floor(ids.length / 12));
+  return ids.filter((_, at) => at % step === 0).slice(0, 12);
+}

@@ -1,0 +1,51 @@
+import { useState } from 'react';
+import type { SegmentSummary } from '#contract/records.ts';
+import { useAsk } from '../parts/ask.ts';
+import { Asked } from '../parts/notices.tsx';
+
+/** How two segments overlap. */
+export function OverlapOf({ segments }: { segments: readonly SegmentSummary[] }) {
+  const [id, setId] = useState(segments[0]!.id);
+  const [other, setOther] = useState(segments[1]!.id);
+  const overlap = useAsk('GET /api/segments/:id/compare/:other', { params: { id, other } });
+  const pick = (value: string, set: (v: string) => void, label: string) => (
+    <select aria-label={label} value={value} style={{ width: 'auto' }} onChange={(e) => set(e.target.value)}>
+      {segments.map((s) => (
+        <option key={s.id} value={s.id}>
+          {s.name}
+        </option>
+      ))}
+    </select>
+  );
+  const nameOf = (x: string) => segments.find((s) => s.id === x)?.name ?? '';
+  return (
+    <section style={{ marginTop: 26 }}>
+      <h2>Two side by side</h2>
+      <div className="tools">
+        {pick(id, setId, 'First segment')} and {pick(other, setOther, 'Second segment')}
+      </div>
+      <Asked of={overlap}>
+        {(o) => (
+          <div className="table still" style={{ maxWidth: 460 }}>
+            <table>
+              <tbody>
+                {(
+                  [
+                    ['In both', o.both],
+                    [`Only in “${nameOf(id)}”`, o.onlyThis],
+                    [`Only in “${nameOf(other)}”`, o.onlyOther],
+                  ] as const
+                ).map(([label, n]) => (
+                  <tr key={label}>
+                    <td>{label}</td>
+                    <td className="n">{n.toLocaleString('en-CA')}</td>
+                  </tr>
+                ))}
+              </tbody>
+            </table>
+          </div>
+        )}
+      </Asked>
+    </section>
+  );
+}

@@ -1,0 +1,142 @@
+import { keepPreviousData, useQuery } from '@tanstack/react-query';
+import { useDeferredValue, useEffect, useRef, useState } from 'react';
+import { Link, useNavigate, useParams } from 'react-router';
+import type { SegmentSummary } from '#contract/records.ts';
+import { fullName } from '#core/contacts/names.ts';
+import type { Segment as Asked_ } from '#core/records/segment.ts';
+import { ApiProblem, addressOf, call } from '#web/api.ts';
+import { useAsk, useDo, useMe } from '../parts/ask.ts';
+import { Asked, Problems } from '../parts/notices.tsx';
+import { Person } from '../parts/Person.tsx';
+import { useSaying } from '../parts/saying.ts';
+import { say } from '../parts/toast.tsx';
+import { asGroup, SegmentBuilder } from './SegmentBuilder.tsx';
+import { Why } from './Why.tsx';
+
+/** One segment: its questions to the left, who they find to the right. Saved as it is changed. */
+export default function Segment() {
+  const { id = '' } = useParams();
+  const segment = useAsk('GET /api/segments/:id', { params: { id } });
+  return (
+    <div className="page">
+      <p>
+        <Link to="/records/segments">Segments</Link>
+      </p>
+      <Asked of={segment}>{(s) => <Shown key={s.id} kept={s} />}</Asked>
+    </div>
+  );
+}
+
+type Body = Record<string, unknown>;
+
+function Shown({ kept }: { kept: SegmentSummary }) {
+  const navigate = useNavigate();
+  const { dayAndYear } = useSaying();
+  const coordinator = useMe().data?.staff.roles.includes('coordinator') ?? false;
+  const [name, setName] = useState(kept.name);
+  const [segment, setSegment] = useState<Asked_>(asGroup(kept.segment as unknown as Asked_));
+  const params = { id: kept.id };
+  const save = useDo('PATCH /api/segments/:id');
+  const freeze = useDo('PATCH /api/segments/:id', (s) =>
+    say(s.frozenAt ? `Frozen with ${s.count} people.` : 'It lives again.'),
+  );
+  const restore = useDo('POST /api/segments', ({ id }) => navigate(`/records/segments/${id}`));
+  const remove = useDo('DELETE /api/segments/:id', () => {
+    navigate('/records/segments');
+    say(`“${name}” was thrown away.`, {
+      label: 'Undo',
+      run: () => restore.mutate({ body: { name, segment: segment as unknown as Body } }),
+    });
+  });
+  const asked = useDeferredValue(segment);
+  const found = useQuery({
+    queryKey: ['count', JSON.stringify(asked)],
+    queryFn: () => call('POST /api/segments/count', { body: { segment: asked as unknown as Body } }),
+    placeholderData: keepPreviousData,
+    retry: false,
+  });
+  const problem = found.error instanceof ApiProblem ? found.error : null;
+  // Saved a moment after the last change, and only what can be asked.
+  const stored = useRef(JSON.stringify([kept.name, segment]));
+  useEffect(() => {
+    const now = JSON.stringify([name, segment]);
+    if (now === stored.current || kept.frozenAt || !name.trim() || problem) return;
+    const soon = setTimeout(() => {
+      stored.current = now;
+      save.mutate({ params, body: { name, segment: segment as unknown as Body } });
+    }, 600);
+    return () => clearTimeout(soon);
+  });
+  return (
+    <>
+      <div className="spread">
+        <input
+          className="title"
+          aria-label="Name of the segment"
+          value={name}
+          readOnly={Boolean(kept.frozenAt)}
+          onChange={(e) => setName(e.target.value)}
+        />
+        <div className="acts">
+          {coordinator && (
+            <>
+              <a className="btn" href={addressOf('GET /api/segments/:id/contacts.csv', params)}>
+                CSV
+              </a>
+              <a className="btn" href={addressOf('GET /api/segments/:id/contacts.vcf', params)}>
+                vCard
+              </a>
+            </>
+          )}
+          <button
+            type="button"
+            className="btn"
+            disabled={freeze.isPending}
+            onClick={() => freeze.mutate({ params, body: { frozen: !kept.frozenAt } })}
+          >
+            {kept.frozenAt ? 'Let it live again' : 'Freeze it as it is today'}
+          </button>
+          <button type="button" className="btn plain" onClick={() => remove.mutate({ params })}>
+            Throw away
+          </button>
+        </div>
+      </div>
+      <p className="sentence">{found.data?.sentence ?? kept.sentence}</p>
+      {kept.frozenAt && (
+        <p className="note need">
+          Frozen on {dayAndYear(kept.frozenAt)} with {kept.count} people. The questions below no longer change
+          who is in it.
+        </p>
+      )}
+      <Problems of={problem ?? save.problem ?? freeze.problem} />
+      <div className="segment">
+        <fieldset disabled={Boolean(kept.frozenAt)} style={{ border: 0, padding: 0, margin: 0, minWidth: 0 }}>
+          <SegmentBuilder segment={segment} change={setSegment} />
+        </fieldset>
+        <aside aria-label="Who it finds">
+          <p role="status">
+            <b className="name num" style={{ fontSize: 22 }}>
+              {(kept.frozenAt ? kept.count : (found.data?.count ?? kept.count)).toLocaleString('en-CA')}
+            </b>{' '}
+            <span className="soft num">
+              {found.data ? `of ${found.data.of.toLocaleString('en-CA')} contacts` : ''}
+            </span>
+          </p>
+          {found.data && (
+            <ul className="lines">
+              {found.data.sample.slice(0, 9).map((c) => (
+                <li key={c.id}>
+                  <Person id={c.id} name={fullName(c)} />
+                </li>
+              ))}
+            </ul>
+          )}
+          {found.data && found.data.count > 9 && (
+            <small className="soft">Some of them, spread over the whole.</small>
+          )}
+          <Why segment={segment} />
+        </aside>
+      </div>
+    </>
+  );
+}

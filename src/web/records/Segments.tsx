@@ -1,0 +1,80 @@
+import { Link, useNavigate } from 'react-router';
+import { useAsk, useDo } from '../parts/ask.ts';
+import { Asked } from '../parts/notices.tsx';
+import { useSaying } from '../parts/saying.ts';
+import { OverlapOf } from './Overlap.tsx';
+
+/** Segments: questions over the history, each with its sentence and count. */
+export default function Segments() {
+  const segments = useAsk('GET /api/segments');
+  const navigate = useNavigate();
+  const { dayAndYear } = useSaying();
+  const begin = useDo('POST /api/segments', ({ id }) => navigate(`/records/segments/${id}`));
+  return (
+    <div className="page" style={{ maxWidth: 900 }}>
+      <p>
+        <Link to="/records">Records</Link>
+      </p>
+      <div className="spread">
+        <h1>Segments</h1>
+        <button
+          type="button"
+          className="btn primary"
+          data-new
+          title="A new segment (n)"
+          disabled={begin.isPending}
+          onClick={() =>
+            begin.mutate({
+              body: {
+                name: 'A new segment',
+                segment: {
+                  all: [
+                    {
+                      ask: 'attended',
+                      times: { is: 'at least', n: 1 },
+                      of: {},
+                      within: { when: 'this year' },
+                    },
+                  ],
+                },
+              },
+            })
+          }
+        >
+          A new segment
+        </button>
+      </div>
+      <Asked of={segments}>
+        {(list) =>
+          list.length === 0 ? (
+            <p className="empty">
+              People found by their history are kept here: “came twice this year, never gave”. Begin with a
+              new segment.
+            </p>
+          ) : (
+            <>
+              <ul className="lines">
+                {list.map((s) => (
+                  <li key={s.id} className="spread">
+                    <span>
+                      <Link to={`/records/segments/${s.id}`} className="name">
+                        {s.name}
+                      </Link>
+                      <br />
+                      <small className="soft">
+                        {s.sentence}
+                        {s.frozenAt && ` Frozen ${dayAndYear(s.frozenAt)}.`}
+                      </small>
+                    </span>
+                    <b className="num">{s.count.toLocaleString('en-CA')}</b>
+                  </li>
+                ))}
+              </ul>
+              {list.length > 1 && <OverlapOf segments={list} />}
+            </>
+          )
+        }
+      </Asked>
+    </div>
+  );
+}

@@ -1,0 +1,235 @@
+import fc from 'fast-check';
+import { afterAll, beforeAll, describe, expect, test } from 'vitest';
+import { compileSegment } from '#core/records/compile.ts';
+import { evaluate, type Facts } from '#core/records/evaluate.ts';
+import type { Bound, Segment, Window } from '#core/records/segment.ts';
+import type { Asked } from '#core/records/window.ts';
+import { fill } from '#demo/fill.ts';
+import { idsWhere, readFacts } from '#server/records/store.ts';
+import { type Caller, makeWorld, type World } from './harness.ts';
+
+describe('segments over three years of history', () => {
+  let world: World;
+  let odalys: Caller;
+  let facts: Facts[];
+  const asked: Asked = { today: '2026-07-09', zone: 'America/Halifax' };
+  const known: {
+    units: string[];
+    funds: string[];
+    waivers: string[];
+    categories: string[];
+    roles: string[];
+  } = {
+    units: [],
+    funds: [],
+    waivers: [],
+    categories: [],
+    roles: [],
+  };
+
+  beforeAll(async () => {
+    world = await makeWorld({ empty: true });
+    await fill(world.app.db, { contacts: 220, play: false });
+    const { db } = world.app;
+    const column = async (sql: string) => (await db.query<{ x: string }>(sql)).map((r) => r.x);
+    known.units = await column('select id as x from units order by id');
+    known.funds = await column('select id as x from funds order by id');
+    known.waivers = await column('select id as x from waivers order by id');
+    known.categories = await column('select distinct category as x from events order by 1');
+    known.roles = await column('select distinct role as x from shifts order by 1');
+    await db.query(
+      "insert into contact_tags (contact_id, tag, at) select id, 'bees', now() from contacts where postal_code like 'B1%'",
+    );
+    await db.query(
+      "insert into contact_tags (contact_id, tag, at) select id, 'stall', now() from contacts where language = 'fr'",
+    );
+    const ids = await column('select id as x from contacts order by id');
+    const plain = await readFacts(db, ids);
+    const homes = new Map(
+      (
+        await db.query<{ id: string; householdId: string | null }>('select id, household_id from contacts')
+      ).map((h) => [h.id, h.householdId]),
+    );
+    facts = plain.map((f) => {
+      const home = homes.get(f.contactId);
+      return { ...f, household: home ? plain.filter((o) => homes.get(o.contactId) === home) : [] };
+    });
+    await db.query('select 1');
+    odalys = await world.as('odalys');
+  }, 120_000);
+  afterAll(() => world.close());
+
+  const of = <T>(list: () => readonly T[]) => fc.nat(50).map((n) => list()[n % list().length]!);
+  const bound = (most: number): fc.Arbitrary<Bound> =>
+    fc.record({
+      is: fc.constantFrom('at least', 'at most', 'exactly'),
+      n: fc.integer({ min: 0, max: most }),
+    });
+  const day = fc
+    .integer({ min: 0, max: 1200 })
+    .map((n) => new Date(Date.UTC(2023, 5, 1 + n)).toISOString().slice(0, 10));
+  const window: fc.Arbitrary<Window> = fc.oneof(
+    fc.constantFrom<Window>({ when: 'ever' }, { when: 'this year' }, { when: 'last year' }),
+    fc.integer({ min: 0, max: 900 }).map((days): Window => ({ when: 'days', days })),
+    fc.tuple(day, day).map(([a, b]): Window => {
+      const [from, to] = [a, b].sort();
+      return { when: 'between', from: from!, to: to! };
+    }),
+  );
+  const events = fc.oneof(
+    fc.constant({}),
+    of(() => known.units).map((unitId) => ({ unitId })),
+    of(() => known.categories).map((category) => ({ category })),
+    fc.constantFrom('Fen', 'cut', 'BOAT', '%', 'e').map((title) => ({ title })),
+  );
+  const question: fc.Arbitrary<Segment> = fc.oneof(
+    fc.constantFrom('bees', 'stall', 'nothing').map((tag): Segment => ({ ask: 'tag', tag })),
+    fc.constantFrom('email', 'phone', 'address').map((by): Segment => ({ ask: 'reach', by: by as 'email' })),
+    fc.tuple(fc.nat(70), fc.nat(30)).map(([from, more]): Segment => ({ ask: 'age', from, to: from + more })),
+    fc.nat(90).map((to): Segment => ({ ask: 'age', to })),
+    fc.constantFrom('B1', 'b2 ', 'B3G', 'x', '_').map((begins): Segment => ({ ask: 'postal code', begins })),
+    fc.constantFrom('en', 'fr').map((language): Segment => ({ ask: 'language', language })),
+    fc
+      .constantFrom('yes', 'no', 'nothing')
+      .map((said): Segment => ({ ask: 'newsletter', said: said as 'yes' })),
+    fc.constant<Segment>({ ask: 'not to be contacted' }),
+    fc
+      .constantFrom(undefined, 'Life', 'student')
+      .map((level): Segment => (level ? { ask: 'member', level } : { ask: 'member' })),
+    fc
+      .tuple(fc.constantFrom('registered', 'attended', 'missed'), bound(6), events, window)
+      .map(([ask, times, e, within]): Segment => ({ ask: ask as 'attended', times, of: e, within })),
+    fc
+      .tuple(
+        bound(6000),
+        fc.option(
+          of(() => known.funds),
+          { nil: undefined },
+        ),
+        window,
+      )
+      .map(
+        ([amount, fundId, within]): Segment => ({
+          ask: 'donated',
+          amount,
+          within,
+          ...(fundId ? { fundId } : {}),
+        }),
+      ),
+    fc
+      .tuple(
+        bound(20),
+        fc.option(
+          of(() => known.roles),
+          { nil: undefined },
+        ),
+        window,
+      )
+      .map(([hours, role, within]): Segment => ({ ask: 'served', hours, within, ...(role ? { role } : {}) })),
+    fc
+      .tuple(
+        fc.option(
+          of(() => known.waivers),
+          { nil: undefined },
+        ),
+        window,
+      )
+      .map(([waiverId, within]): Segment => ({ ask: 'signed', within, ...(waiverId ? { waiverId } : {}) })),
+    window.map((within): Segment => ({ ask: 'last seen', within })),
+    window.map((within): Segment => ({ ask: 'answered a survey', within })),
+  );
+  const { segment } = fc.letrec<{ segment: Segment }>((tie) => ({
+    segment: fc.oneof(
+      { depthSize: 'small', withCrossShrink: true },
+      question,
+      fc.array(tie('segment'), { maxLength: 3 }).map((all): Segment => ({ all })),
+      fc.array(tie('segment'), { maxLength: 3 }).map((any): Segment => ({ any })),
+      tie('segment').map((not): Segment => ({ not })),
+      question.map((who): Segment => ({ ask: 'in the household of', who })),
+    ),
+  }));
+
+  test('the SQL finds exactly those for whom it is true, one by one', async () => {
+    let found = 0;
+    await fc.assert(
+      fc.asyncProperty(segment, async (s) => {
+        const bySql = await idsWhere(world.app.db, compileSegment(s, asked));
+        const byHand = facts.filter((f) => evaluate(s, f, asked).holds).map((f) => f.contactId);
+        expect(bySql).toEqual(byHand.sort());
+        if (bySql.length && bySql.length < facts.length) found += 1;
+      }),
+      { numRuns: 250 },
+    );
+    // Most of them told some people from others, or the comparison would say little.
+    expect(found).toBeGreaterThan(80);
+  }, 120_000);
+
+  const cameNeverGave = {
+    all: [
+      { ask: 'attended', times: { is: 'at least', n: 2 }, of: {}, within: { when: 'ever' } },
+      { ask: 'donated', amount: { is: 'exactly', n: 0 }, within: { when: 'ever' } },
+    ],
+  };
+
+  test('is counted, kept, asked why, frozen, compared and taken along', async () => {
+    const counted = await odalys.call('POST /api/segments/count', { body: { segment: cameNeverGave } });
+    expect(counted.sentence).toBe('People who came at least twice and never gave.');
+    expect(counted.count).toBeGreaterThan(0);
+    expect(counted.count).toBeLessThan(counted.of);
+    expect(counted.sample.length).toBe(Math.min(12, counted.count));
+    const { id } = await odalys.call('POST /api/segments', {
+      body: { name: 'Came, never gave', segment: cameNeverGave },
+    });
+    expect(await odalys.call('GET /api/segments', {})).toMatchObject([
+      { id, count: counted.count, frozenAt: null },
+    ]);
+    const list = await odalys.call('GET /api/segments/:id/contacts', { params: { id } });
+    expect(list.total).toBe(counted.count);
+
+    const one = list.contacts[0]!;
+    const why = await odalys.call('POST /api/segments/why', {
+      body: { segment: cameNeverGave, contactId: one.id },
+    });
+    expect(why.holds).toBe(true);
+    expect(why.reasons.map((r) => r.words)).toEqual(['all of these', 'came at least twice', 'never gave']);
+    expect(why.reasons[1]!.found).toMatch(/^\d+ times$/u);
+
+    // Frozen, it keeps somebody who gives from now on; alive, it loses them.
+    await odalys.call('PATCH /api/segments/:id', { params: { id }, body: { frozen: true } });
+    const live = (
+      await odalys.call('POST /api/segments', { body: { name: 'The same, living', segment: cameNeverGave } })
+    ).id;
+    await world.app.db.query(
+      "insert into donations (id, contact_id, fund_id, amount, at) select $1, $2, id, 500, '2026-07-09T12:00:00Z' from funds limit 1",
+      [crypto.randomUUID(), one.id],
+    );
+    const overlap = await odalys.call('GET /api/segments/:id/compare/:other', {
+      params: { id, other: live },
+    });
+    expect(overlap).toEqual({ both: counted.count - 1, onlyThis: 1, onlyOther: 0 });
+    const refused = await odalys.try('PATCH /api/segments/:id', {
+      params: { id },
+      body: { segment: { all: [] } },
+    });
+    expect(refused.problem.fields![0]!.message).toContain('frozen');
+    const alive = await odalys.call('PATCH /api/segments/:id', { params: { id }, body: { frozen: false } });
+    expect(alive.count).toBe(counted.count - 1);
+
+    const csv = await odalys.try('GET /api/segments/:id/contacts.csv', { params: { id } });
+    expect(String(csv.body).split('\r\n').filter(Boolean).length).toBeGreaterThanOrEqual(counted.count);
+    const cards = await odalys.try('GET /api/segments/:id/contacts.vcf', { params: { id } });
+    expect(String(cards.body).match(/BEGIN:VCARD/gu)).toHaveLength(counted.count - 1);
+    await odalys.call('DELETE /api/segments/:id', { params: { id } });
+    expect((await odalys.try('GET /api/segments/:id', { params: { id } })).status).toBe(404);
+  });
+
+  test('a wrong question is refused with where it stands', async () => {
+    const reply = await odalys.try('POST /api/segments/count', {
+      body: { segment: { all: [{ ask: 'shoe size' }] } },
+    });
+    expect(reply.status).toBe(422);
+    expect(reply.problem.fields![0]!.path).toBe('segment.all.0.ask');
+    const unnamed = await odalys.try('POST /api/segments', { body: { name: ' ', segment: { all: [] } } });
+    expect(unnamed.problem.fields![0]!.message).toBe('Give the segment a name.');
+  });
+});
