@@ -14,6 +14,10 @@ export const contactLine = z.object({
 });
 export type ContactLine = z.infer<typeof contactLine>;
 
+/** What an email or a telephone is for; empty where nobody said. */
+export const emailKinds = ['', 'home', 'work', 'other'] as const;
+export const phoneKinds = ['', 'mobile', 'home', 'work', 'other'] as const;
+
 /** A note about somebody; with a day it is due it is a task. */
 export const contactNote = z.object({
   id,
@@ -68,8 +72,8 @@ export const contactRecord = z.object({
   id,
   given: z.string(),
   family: z.string(),
-  emails: z.array(z.object({ email: z.string(), bounced: z.boolean() })),
-  phones: z.array(z.string()),
+  emails: z.array(z.object({ email: z.string(), kind: z.enum(emailKinds), bounced: z.boolean() })),
+  phones: z.array(z.object({ phone: z.string(), kind: z.enum(phoneKinds) })),
   birthDate: date.nullable(),
   age: z.int().nullable(),
   street: z.string().nullable(),
@@ -77,6 +81,7 @@ export const contactRecord = z.object({
   dietary: z.string().nullable(),
   language: z.string(),
   doNotContact: z.boolean(),
+  deceasedOn: date.nullable(),
   source: z.string(),
   createdAt: instant,
   memberships: z.array(
@@ -204,8 +209,17 @@ export const contactsContract = contract({
       postalCode: z.string().trim().max(20).nullable().optional(),
       dietary: z.string().trim().max(500).nullable().optional(),
       doNotContact: z.boolean().optional(),
-      addEmail: z.string().trim().max(254).optional(),
-      addPhone: z.string().trim().max(40).optional(),
+      language: z.enum(['en', 'fr']).optional(),
+      deceasedOn: date.nullable().optional(),
+      /** All of them, the first one written to first; what is missing is taken away. */
+      emails: z
+        .array(z.object({ email: z.string().trim().max(254), kind: z.enum(emailKinds).default('') }))
+        .max(10, 'At most 10 emails.')
+        .optional(),
+      phones: z
+        .array(z.object({ phone: z.string().trim().max(40), kind: z.enum(phoneKinds).default('') }))
+        .max(10, 'At most 10 telephones.')
+        .optional(),
     }),
     response: contactRecord,
   },

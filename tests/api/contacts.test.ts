@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import { makeWorld, type World } from './harness.ts';
-import { bringIn } from './scenes.ts';
+import { bringIn, openEvent, orderFor } from './scenes.ts';
 
 describe('contacts', () => {
   let world: World;
@@ -95,5 +95,72 @@ describe('contacts', () => {
       body: { text: '  ' },
     });
     expect(wrong.problem.fields![0]!.message).toBe('Write something.');
+  });
+
+  test('emails and telephones are a list with kinds: changed, ordered, taken away', async () => {
+    const caller = await odalys();
+    const { id } = await caller.call('POST /api/contacts', {
+      body: { given: 'Orla', family: 'Pryor', email: 'orla@fenmail.example', phone: '902 555 0181' },
+    });
+    const change = (body: object) => caller.try('PATCH /api/contacts/:id', { params: { id }, body });
+    const changed = await change({
+      emails: [
+        { email: 'pryor@work.example', kind: 'work' },
+        { email: 'Orla@fenmail.example', kind: 'home' },
+        { email: ' ' },
+      ],
+      phones: [],
+    });
+    expect(changed.body).toMatchObject({
+      emails: [
+        { email: 'pryor@work.example', kind: 'work', bounced: false },
+        { email: 'Orla@fenmail.example', kind: 'home' },
+      ],
+      phones: [],
+    });
+    expect((await find('pryor@work'))[0]).toMatchObject({ id, email: 'pryor@work.example', phone: null });
+    const wrong = await change({
+      emails: [{ email: 'fine@fenmail.example' }, { email: 'not one' }],
+      phones: [{ phone: '12' }],
+    });
+    expect(wrong.problem.fields!.map((f) => f.path)).toEqual(['emails.1.email', 'phones.0.phone']);
+    expect((await change({ deceasedOn: '2027-01-01' })).problem.fields![0]!.path).toBe('deceasedOn');
+    // A registrant with the new address is known by it.
+    const again = await caller.call('POST /api/contacts', {
+      body: { given: 'Orla', family: 'Pryor', email: 'PRYOR@work.example' },
+    });
+    expect(again).toMatchObject({ id, existed: true });
+  });
+
+  test('somebody who asked not to be contacted, or died, gets none of the messages an event has planned', async () => {
+    const caller = await odalys();
+    const event = await openEvent(world, { title: 'Quiet Paddle' });
+    const emails = ['quiet@fenmail.example', 'gone@fenmail.example', 'heard@fenmail.example'];
+    for (const [at, given] of ['Vera', 'Wyn', 'Yara'].entries())
+      await world.anyone.call('POST /api/public/events/:slug/orders', {
+        params: { slug: event.slug },
+        body: orderFor(event, [{ given, family: 'Quiet' }], { email: emails[at]! }),
+      });
+    const sent = async () =>
+      Promise.all(
+        emails.map(
+          async (email) =>
+            (await world.app.db.query('select 1 from standin_mail where address = $1', [email])).length,
+        ),
+      );
+    await world.runner.run();
+    const before = await sent();
+    const patch = async (email: string, change: object) =>
+      caller.call('PATCH /api/contacts/:id', { params: { id: (await find(email))[0]!.id }, body: change });
+    await patch(emails[0]!, { doNotContact: true });
+    await patch(emails[1]!, { deceasedOn: '2026-07-01' });
+    await world.moveTo('2026-08-20T12:00:00Z');
+    const after = await sent();
+    expect(after.slice(0, 2)).toEqual(before.slice(0, 2));
+    expect(after[2]).toBeGreaterThan(before[2]!);
+    const held = await caller.call('GET /api/tray', { query: { state: 'held back', eventId: event.id } });
+    const quiet = held.rows.filter((r) => emails.slice(0, 2).includes(r.address ?? ''));
+    expect(quiet.length).toBeGreaterThan(1);
+    expect(new Set(quiet.map((r) => r.whyNot))).toEqual(new Set(['asked not to be contacted']));
   });
 });

@@ -111,7 +111,7 @@ describe('bringing people in', () => {
     await apply(id);
     const selma = (await odalys.call('GET /api/search', { query: { q: 'selma sorrel' } })).contacts[0]!;
     const record = () => odalys.call('GET /api/contacts/:id', { params: { id: selma.id } });
-    expect(await record()).toMatchObject({ street: '9 Mill Pond Ave', phones: ['+19025550117'] });
+    expect(await record()).toMatchObject({ street: '9 Mill Pond Ave', phones: [{ phone: '+19025550117' }] });
     const consent = () =>
       world.app.db.query<{ granted: boolean; source: string }>(
         'select granted, source from consents where contact_id = $1',

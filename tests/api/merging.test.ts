@@ -80,7 +80,7 @@ describe('the same person twice', () => {
       body: { decision: 'same', keep: known },
     });
     const merged = await record(other.id);
-    expect(merged).toMatchObject({ id: known, given: 'Katherine', phones: ['+19025550171'] });
+    expect(merged).toMatchObject({ id: known, given: 'Katherine', phones: [{ phone: '+19025550171' }] });
     expect(merged.emails.map((e) => e.email)).toEqual(['kate.quill@fenmail.example']);
     expect(merged.totals.coming).toBe(1);
     expect(await everythingOf(other.id)).toEqual({});

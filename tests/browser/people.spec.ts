@@ -127,3 +127,41 @@ test('people are brought in, put right, decided from the keyboard, merged and ta
     await expect(page.getByText('ask about the boardwalk')).toBeVisible();
   });
 });
+
+test('a segment is asked, read back, explained and kept', async ({ browser, site }) => {
+  const page = await pageOf(browser, site, 'Odalys Ferrant');
+  await bringIn(
+    page,
+    'students.csv',
+    'Name,Email,Level\nYara Sorrel,yara.sorrel@fenmail.example,Student\nNils Sorrel,nils.sorrel@fenmail.example,Life\n',
+  );
+  await applyAll(page);
+  await page.goto('/records');
+  await page.getByRole('link', { name: 'Segments' }).click();
+  await expect(page.getByText('Begin with a new segment')).toBeVisible();
+  await page.keyboard.press('n');
+  await page.getByLabel('Name of the segment').fill('Students with an email');
+  await page.getByLabel('Question 1: what is asked').selectOption('is a member');
+  await page.getByLabel('Question 1: any level').fill('student');
+  await page.getByRole('button', { name: 'Add a question' }).click();
+  await page.getByLabel('Question 2: what is asked').selectOption('has');
+  await expect(page.getByText('People who are members (student) and have an email.')).toBeVisible();
+  const found = page.getByLabel('Who it finds');
+  await expect(found.getByRole('button', { name: 'Yara Sorrel' })).toBeVisible();
+  await expect(found.getByRole('button', { name: 'Nils Sorrel' })).toHaveCount(0);
+  await checkAccess(page);
+
+  await page.getByPlaceholder('Part of a name').fill('nils sorrel');
+  await found.getByRole('button', { name: /Nils Sorrel/u }).click();
+  await expect(found.getByText('is not in it.')).toBeVisible();
+  await expect(found.getByText('are members (student)')).toBeVisible();
+  await expect(found.getByText('no: Life')).toBeVisible();
+
+  await page.getByRole('button', { name: 'Freeze it as it is today' }).click();
+  await expect(page.getByText(/^Frozen on 9 Jul 2026 with 1 person/u)).toBeVisible();
+  await page.goto('/records/segments');
+  await expect(page.getByRole('link', { name: 'Students with an email' })).toBeVisible();
+  await expect(
+    page.getByText('People who are members (student) and have an email. Frozen 9 Jul 2026.'),
+  ).toBeVisible();
+});

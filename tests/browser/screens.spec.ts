@@ -18,6 +18,7 @@ test('the places of the coordinator are reachable by keyboard, and axe finds not
       ['/team/registers', 'Places, units, funds and waivers'],
       ['/import', 'Bring people in'],
       ['/contacts/review', 'Who is who'],
+      ['/records/segments', 'Segments'],
     ] as const) {
       await page.goto(path);
       await expect(page.getByRole('heading', { name: heading })).toBeVisible();

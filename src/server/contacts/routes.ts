@@ -1,19 +1,18 @@
 import type { ContactRecord, contactsContract } from '#contract/contacts.ts';
 import { fullName } from '#core/contacts/names.ts';
-import { emailKey } from '#core/contacts/reach.ts';
 import { sayAmount } from '#core/money/amount.ts';
 import { ageOn, dateOf, instantOf } from '#core/time/wallTime.ts';
 import { insert, type Queries, update } from '../db/database.ts';
 import { searchEvents } from '../events/store.ts';
 import { audit } from '../http/app.ts';
 import { File, type Handlers } from '../http/handle.ts';
-import { invalid, notFound } from '../http/problem.ts';
+import { type FieldProblem, invalid, notFound } from '../http/problem.ts';
 import { theOrganization } from '../staff/store.ts';
 import { contactsCsv, contactsVCard } from './exporting.ts';
 import { refreshFound } from './keys.ts';
 import { readLifeline } from './lifeline.ts';
 import { linkPerson } from './linking.ts';
-import { readReach } from './reach.ts';
+import { readReach, readReachLists } from './reach.ts';
 import * as store from './store.ts';
 
 const pageOfLifeline = 60;
@@ -121,38 +120,25 @@ export const contactsHandlers: Handlers<typeof contactsContract> = {
     const { tx, params, body, now, app } = c;
     const before = await store.readContact(tx, params.id);
     if (!before) throw notFound('This contact');
-    const { country } = await theOrganization(tx);
-    const { addEmail, addPhone, given, family, ...fields } = body;
-    const { email, phone, problems } = readReach({ email: addEmail, phone: addPhone }, country);
+    const { country, zone } = await theOrganization(tx);
+    const { emails, phones, given, family, ...fields } = body;
     const named = { given: given ?? before.givenName, family: family ?? before.familyName };
-    if (!fullName(named)) problems.push({ path: 'given', message: 'Give a name.' });
-    if (problems.length)
-      throw invalid(
-        problems.map((p) => ({
-          ...p,
-          path: p.path.replace('email', 'addEmail').replace('phone', 'addPhone'),
-        })),
-      );
+    const problems: FieldProblem[] = fullName(named) ? [] : [{ path: 'given', message: 'Give a name.' }];
+    const reach = readReachLists({ emails, phones }, country, problems);
+    const today = dateOf(now, zone);
+    if (fields.deceasedOn && fields.deceasedOn > today)
+      problems.push({ path: 'deceasedOn', message: 'This date is in the future.' });
+    if (fields.birthDate && fields.birthDate > today)
+      problems.push({ path: 'birthDate', message: 'This date is in the future.' });
+    if (problems.length) throw invalid(problems);
     await update(tx, 'contacts', params.id, {
       ...fields,
       givenName: named.given,
       familyName: named.family,
       updatedAt: now,
     });
-    if (email)
-      await insert(
-        tx,
-        'contact_emails',
-        { id: app.ids.id(), contactId: params.id, email, emailKey: emailKey(email), position: 5 },
-        'on conflict do nothing',
-      );
-    if (phone)
-      await insert(
-        tx,
-        'contact_phones',
-        { id: app.ids.id(), contactId: params.id, phone, position: 5 },
-        'on conflict do nothing',
-      );
+    if (reach.emails) await store.setEmails(tx, app.ids, params.id, reach.emails);
+    if (reach.phones) await store.setPhones(tx, app.ids, params.id, reach.phones);
     await refreshFound(tx, [params.id]);
     await audit(c, 'changed by hand', { kind: 'contact', id: params.id }, { fields: Object.keys(body) });
     return record(tx, params.id, now);

@@ -1,7 +1,8 @@
-import type { ContactLine, ContactNote } from '#contract/contacts.ts';
+import type { ContactLine, ContactNote, emailKinds, phoneKinds } from '#contract/contacts.ts';
 import { type Candidate, type Described, keysOf, prepare } from '#core/contacts/comparing.ts';
 import { largestBlock } from '#core/contacts/estimating.ts';
 import { fold, fullName } from '#core/contacts/names.ts';
+import { emailKey } from '#core/contacts/reach.ts';
 import { searchWords } from '#core/contacts/search.ts';
 import { first, type Queries } from '../db/database.ts';
 
@@ -57,21 +58,23 @@ export interface ContactRow {
   postalCode: string | null;
   dietary: string | null;
   doNotContact: boolean;
+  deceasedOn: string | null;
   householdId: string | null;
   source: string;
   createdAt: string;
-  emails: { email: string; bounced: boolean }[];
-  phones: string[];
+  emails: { email: string; kind: (typeof emailKinds)[number]; bounced: boolean }[];
+  phones: { phone: string; kind: (typeof phoneKinds)[number] }[];
 }
 
 export const readContact = (tx: Queries, id: string): Promise<ContactRow | null> =>
   first<ContactRow>(
     tx,
-    `select c.id, given_name, family_name, birth_date, language, street, postal_code, dietary, do_not_contact, household_id,
+    `select c.id, given_name, family_name, birth_date, language, street, postal_code, dietary, do_not_contact, deceased_on, household_id,
        source, created_at,
-       coalesce((select jsonb_agg(jsonb_build_object('email', email, 'bounced', bounced_at is not null) order by position, id)
+       coalesce((select jsonb_agg(jsonb_build_object('email', email, 'kind', kind, 'bounced', bounced_at is not null) order by position, id)
          from contact_emails where contact_id = c.id), '[]') as emails,
-       coalesce((select array_agg(phone order by position, id) from contact_phones where contact_id = c.id), '{}') as phones
+       coalesce((select jsonb_agg(jsonb_build_object('phone', phone, 'kind', kind) order by position, id)
+         from contact_phones where contact_id = c.id), '[]') as phones
      from contacts c where c.id = $1`,
     [id],
   );
@@ -240,3 +243,46 @@ export const readMerges = (tx: Queries, contactId: string) =>
      from merges m join contacts c on c.id = m.merged where m.kept = $1 and m.undone_at is null order by m.id desc`,
     [contactId],
   );
+
+interface Ids {
+  id(): string;
+}
+
+/** Makes these a contact's emails, in this order: others go, kinds and places are set, bounces of the same are kept. */
+export async function setEmails(
+  tx: Queries,
+  ids: Ids,
+  contactId: string,
+  emails: readonly { email: string; kind: string }[],
+): Promise<void> {
+  const keys = emails.map((e) => emailKey(e.email));
+  await tx.query('delete from contact_emails where contact_id = $1 and not (email_key = any($2))', [
+    contactId,
+    keys,
+  ]);
+  for (const [position, { email, kind }] of emails.entries())
+    await tx.query(
+      `insert into contact_emails (id, contact_id, email, email_key, kind, position) values ($1, $2, $3, $4, $5, $6)
+       on conflict (contact_id, email_key) do update set email = excluded.email, kind = excluded.kind, position = excluded.position`,
+      [ids.id(), contactId, email, keys[position], kind, position],
+    );
+}
+
+/** The same for telephones. */
+export async function setPhones(
+  tx: Queries,
+  ids: Ids,
+  contactId: string,
+  phones: readonly { phone: string; kind: string }[],
+): Promise<void> {
+  await tx.query('delete from contact_phones where contact_id = $1 and not (phone = any($2))', [
+    contactId,
+    phones.map((p) => p.phone),
+  ]);
+  for (const [position, { phone, kind }] of phones.entries())
+    await tx.query(
+      `insert into contact_phones (id, contact_id, phone, kind, position) values ($1, $2, $3, $4, $5)
+       on conflict (contact_id, phone) do update set kind = excluded.kind, position = excluded.position`,
+      [ids.id(), contactId, phone, kind, position],
+    );
+}

@@ -3,10 +3,11 @@ import { Link, useParams } from 'react-router';
 import type { ContactRecord } from '#contract/contacts.ts';
 import { Asking } from '../parts/Asking.tsx';
 import { useAsk, useDo } from '../parts/ask.ts';
-import { TextField } from '../parts/Field.tsx';
+import { ChoiceField, TextField } from '../parts/Field.tsx';
 import { Asked, Problems } from '../parts/notices.tsx';
 import { say } from '../parts/toast.tsx';
 import { PersonRecord } from './PersonRecord.tsx';
+import { ReachFields, type ReachLine } from './ReachFields.tsx';
 
 export default function Contact() {
   const { id = '' } = useParams();
@@ -34,9 +35,11 @@ function Change({ contact, close }: { contact: ContactRecord; close: () => void 
     street: contact.street ?? '',
     postalCode: contact.postalCode ?? '',
     dietary: contact.dietary ?? '',
-    addEmail: '',
-    addPhone: '',
+    language: contact.language,
+    deceasedOn: contact.deceasedOn ?? '',
     doNotContact: contact.doNotContact,
+    emails: contact.emails.map((e): ReachLine => ({ value: e.email, kind: e.kind })),
+    phones: contact.phones.map((p): ReachLine => ({ value: p.phone, kind: p.kind })),
   });
   const save = useDo('PATCH /api/contacts/:id', () => {
     say('Saved');
@@ -44,7 +47,7 @@ function Change({ contact, close }: { contact: ContactRecord; close: () => void 
   });
   const wrong = save.problem?.fields ?? {};
   const text = (
-    key: 'given' | 'family' | 'street' | 'postalCode' | 'dietary' | 'addEmail' | 'addPhone' | 'birthDate',
+    key: 'given' | 'family' | 'street' | 'postalCode' | 'dietary' | 'birthDate' | 'deceasedOn',
     label: string,
     type = 'text',
   ) => (
@@ -66,14 +69,17 @@ function Change({ contact, close }: { contact: ContactRecord; close: () => void 
         street: form.street || null,
         postalCode: form.postalCode || null,
         dietary: form.dietary || null,
+        language: form.language as 'en',
+        deceasedOn: form.deceasedOn || null,
         doNotContact: form.doNotContact,
-        ...(form.addEmail ? { addEmail: form.addEmail } : {}),
-        ...(form.addPhone ? { addPhone: form.addPhone } : {}),
+        emails: form.emails.map((e) => ({ email: e.value, kind: e.kind as 'home' })),
+        phones: form.phones.map((p) => ({ phone: p.value, kind: p.kind as 'home' })),
       },
     });
   return (
     <Asking
       open
+      wide
       close={close}
       title="Change this contact"
       actions={
@@ -86,12 +92,38 @@ function Change({ contact, close }: { contact: ContactRecord; close: () => void 
       <div className="pair">
         {text('given', 'First name')}
         {text('family', 'Last name')}
-        {text('addEmail', 'Add an email', 'email')}
-        {text('addPhone', 'Add a telephone', 'tel')}
+      </div>
+      <ReachFields
+        label="Email"
+        type="email"
+        kinds={['', 'home', 'work', 'other']}
+        lines={form.emails}
+        set={(emails) => setForm({ ...form, emails })}
+        wrong={(at) => wrong[`emails.${at}.email`]}
+      />
+      <ReachFields
+        label="Telephone"
+        type="tel"
+        kinds={['', 'mobile', 'home', 'work', 'other']}
+        lines={form.phones}
+        set={(phones) => setForm({ ...form, phones })}
+        wrong={(at) => wrong[`phones.${at}.phone`]}
+      />
+      <div className="pair">
         {text('street', 'Street')}
         {text('postalCode', 'Postal code')}
         {text('birthDate', 'Birth date', 'date')}
+        <ChoiceField
+          label="Language"
+          value={form.language}
+          set={(language) => setForm({ ...form, language })}
+          choices={[
+            { value: 'en', label: 'English' },
+            { value: 'fr', label: 'French' },
+          ]}
+        />
         {text('dietary', 'Allergies and needs')}
+        {text('deceasedOn', 'Died on', 'date')}
       </div>
       <label className="tick">
         <input

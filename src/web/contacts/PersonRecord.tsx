@@ -37,15 +37,21 @@ export function Reach({ contact: c }: { contact: ContactRecord }) {
   const { dayAndYear } = useSaying();
   return (
     <div style={{ fontSize: 14, margin: '4px 0 12px' }}>
+      {c.deceasedOn && (
+        <p className="late">
+          Died {sayShortDate(c.deceasedOn)} {c.deceasedOn.slice(0, 4)}. Nothing is sent.
+        </p>
+      )}
       {c.doNotContact && <p className="late">Asked not to be contacted</p>}
       {c.emails.map((e) => (
         <p key={e.email}>
-          {e.email} {e.bounced && <span className="late">bounced</span>}
+          {e.email} {e.kind && <span className="soft">{e.kind} </span>}
+          {e.bounced && <span className="late">bounced</span>}
         </p>
       ))}
       {c.phones.map((p) => (
-        <p key={p} className="num">
-          {sayPhone(p, country)}
+        <p key={p.phone} className="num">
+          {sayPhone(p.phone, country)} {p.kind && <span className="soft">{p.kind}</span>}
         </p>
       ))}
       <p className="soft">

@@ -28,6 +28,7 @@ export default function Segment() {
 }
 
 type Body = Record<string, unknown>;
+const sayPeople = (n: number): string => (n === 1 ? '1 person' : `${n.toLocaleString('en-CA')} people`);
 
 function Shown({ kept }: { kept: SegmentSummary }) {
   const navigate = useNavigate();
@@ -38,7 +39,7 @@ function Shown({ kept }: { kept: SegmentSummary }) {
   const params = { id: kept.id };
   const save = useDo('PATCH /api/segments/:id');
   const freeze = useDo('PATCH /api/segments/:id', (s) =>
-    say(s.frozenAt ? `Frozen with ${s.count} people.` : 'It lives again.'),
+    say(s.frozenAt ? `Frozen with ${sayPeople(s.count)}.` : 'It lives again.'),
   );
   const restore = useDo('POST /api/segments', ({ id }) => navigate(`/records/segments/${id}`));
   const remove = useDo('DELETE /api/segments/:id', () => {
@@ -92,7 +93,14 @@ function Shown({ kept }: { kept: SegmentSummary }) {
             type="button"
             className="btn"
             disabled={freeze.isPending}
-            onClick={() => freeze.mutate({ params, body: { frozen: !kept.frozenAt } })}
+            onClick={() =>
+              freeze.mutate({
+                params,
+                body: kept.frozenAt
+                  ? { frozen: false }
+                  : { name, segment: segment as unknown as Body, frozen: true },
+              })
+            }
           >
             {kept.frozenAt ? 'Let it live again' : 'Freeze it as it is today'}
           </button>
@@ -104,8 +112,8 @@ function Shown({ kept }: { kept: SegmentSummary }) {
       <p className="sentence">{found.data?.sentence ?? kept.sentence}</p>
       {kept.frozenAt && (
         <p className="note need">
-          Frozen on {dayAndYear(kept.frozenAt)} with {kept.count} people. The questions below no longer change
-          who is in it.
+          Frozen on {dayAndYear(kept.frozenAt)} with {sayPeople(kept.count)}. The questions below no longer
+          change who is in it.
         </p>
       )}
       <Problems of={problem ?? save.problem ?? freeze.problem} />

@@ -63,6 +63,10 @@ create table merges (
 create index merges_kept on merges (kept);
 create index merges_merged on merges (merged);
 
+-- What an address or a number is for.
+alter table contact_emails add column kind text not null default '' check (kind in ('', 'home', 'work', 'other'));
+alter table contact_phones add column kind text not null default '' check (kind in ('', 'mobile', 'home', 'work', 'other'));
+
 create table contact_tags (
   contact_id uuid not null references contacts (id) on delete cascade,
   tag text not null check (tag <> ''),
