@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { amount, contract, date, id, idParams, instant, personName } from './endpoint.ts';
+import { amount, contract, date, done, id, idParams, instant, personName } from './endpoint.ts';
 
 export const contactLine = z.object({
   id,
@@ -46,6 +46,18 @@ const person = personName.extend({
   language: z.enum(['en', 'fr']).default('en'),
   doNotContact: z.boolean().default(false),
 });
+
+/** What people are asked for consent to, and how they may be reached about it. */
+export const consentTopics = ['newsletter', 'invitations', 'appeals'] as const;
+export const consentChannels = ['email', 'text message'] as const;
+export const consent = z.object({
+  topic: z.string(),
+  channel: z.enum(consentChannels),
+  granted: z.boolean(),
+  source: z.string(),
+  at: instant,
+});
+export type Consent = z.infer<typeof consent>;
 
 export const lifelineKinds = [
   'registration',
@@ -105,6 +117,9 @@ export const contactRecord = z.object({
     firstSeen: instant.nullable(),
     lastSeen: instant.nullable(),
   }),
+  erasedAt: instant.nullable(),
+  /** The last word on every topic and channel. */
+  consents: z.array(consent),
   tags: z.array(z.string()),
   notes: z.array(contactNote),
   /** Who is usually there when they are: at how many of the events they attended. */
@@ -149,6 +164,38 @@ export const contactsContract = contract({
     who: ['coordinator'],
     query: z.object({ ids: z.string().max(40_000).optional() }),
     response: { file: 'text/vcard' },
+  },
+  'POST /api/contacts/:id/consents': {
+    summary: 'Write down what somebody said about a topic, by which channel',
+    who: ['coordinator', 'crew lead'],
+    params: idParams,
+    body: z.object({ topic: z.enum(consentTopics), channel: z.enum(consentChannels), granted: z.boolean() }),
+    response: done,
+  },
+  'GET /api/contacts/:id/everything.json': {
+    summary: 'Everything held about a person',
+    who: ['coordinator'],
+    params: idParams,
+    response: { file: 'application/json' },
+  },
+  'GET /api/contacts/:id/everything.csv': {
+    summary: 'The lifeline of a person as a table',
+    who: ['coordinator'],
+    params: idParams,
+    response: { file: 'text/csv' },
+  },
+  'GET /api/contacts/:id/erasure': {
+    summary: 'What erasing a person would take away, and what would be kept and why',
+    who: ['coordinator'],
+    params: idParams,
+    response: z.object({ goes: z.array(z.string()), kept: z.array(z.string()) }),
+  },
+  'POST /api/contacts/:id/erase': {
+    summary: 'Erase a person for good; money and counts stay without them',
+    who: ['coordinator'],
+    params: idParams,
+    body: z.object({ name: z.string().max(250) }),
+    response: z.object({ kept: z.array(z.string()) }),
   },
   'GET /api/tags': {
     summary: 'Tags in use, with how many contacts have each',

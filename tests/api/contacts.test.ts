@@ -163,4 +163,86 @@ describe('contacts', () => {
     expect(quiet.length).toBeGreaterThan(1);
     expect(new Set(quiet.map((r) => r.whyNot))).toEqual(new Set(['asked not to be contacted']));
   });
+
+  test('consent is kept by topic and channel, with who wrote it down and when', async () => {
+    const caller = await odalys();
+    const { id } = await caller.call('POST /api/contacts', { body: { given: 'Nils', family: 'Novak' } });
+    const say = (channel: 'email' | 'text message', granted: boolean) =>
+      caller.call('POST /api/contacts/:id/consents', {
+        params: { id },
+        body: { topic: 'newsletter', channel, granted },
+      });
+    await say('email', true);
+    await say('text message', false);
+    await say('email', false);
+    const { consents } = await caller.call('GET /api/contacts/:id', { params: { id } });
+    expect(consents.map((c) => [c.topic, c.channel, c.granted, c.source])).toEqual([
+      ['newsletter', 'email', false, 'said to Odalys Ferrant'],
+      ['newsletter', 'text message', false, 'said to Odalys Ferrant'],
+    ]);
+  });
+
+  test('everything held can be taken along; erased, the money stays without the person', async () => {
+    const caller = await odalys();
+    const list = await bringIn(
+      world,
+      'Name,Email,Phone,Level,Emergency contact\nZebulon Quagg,zeb.quagg@fenmail.example,902 555 0188,Life,Una Quill\n',
+    );
+    await caller.call('POST /api/imports/:id/apply', { params: { id: list.id } });
+    const [member] = await find('quagg zebulon');
+    const id = member!.id;
+    const fund = (await world.app.db.query<{ id: string }>('select id from funds limit 1'))[0]!.id;
+    await world.app.db.query(
+      "insert into donations (id, contact_id, fund_id, amount, at) values ($1, $2, $3, 2500, '2026-05-01T12:00:00Z')",
+      [crypto.randomUUID(), id, fund],
+    );
+    await caller.call('POST /api/contacts/:id/notes', { params: { id }, body: { text: 'Zebulon sings' } });
+    const given = async () =>
+      (await world.app.db.query<{ n: number }>('select sum(amount)::int as n from donations'))[0]!.n;
+    const before = await given();
+
+    const json = await caller.try('GET /api/contacts/:id/everything.json', { params: { id } });
+    const all = json.body as unknown as Record<string, unknown[]>;
+    expect(Object.keys(all)).toEqual(
+      expect.arrayContaining(['person', 'contact_emails', 'memberships', 'donations', 'contact_notes']),
+    );
+    expect(JSON.stringify(all)).toContain('Zebulon sings');
+    const csv = await caller.try('GET /api/contacts/:id/everything.csv', { params: { id } });
+    expect(String(csv.body)).toContain('became a contact');
+
+    const what = await caller.call('GET /api/contacts/:id/erasure', { params: { id } });
+    expect(what.kept).toEqual(['1 donation: kept without the person, because accounts have to be kept']);
+    const wrong = await caller.try('POST /api/contacts/:id/erase', {
+      params: { id },
+      body: { name: 'Zebulon' },
+    });
+    expect(wrong.problem.fields![0]!.message).toContain('Zebulon Quagg');
+    await caller.call('POST /api/contacts/:id/erase', { params: { id }, body: { name: 'zebulon quagg' } });
+
+    // Nothing of him is left anywhere in the database but the money.
+    const tables = await world.app.db.query<{ t: string }>(
+      "select table_name as t from information_schema.tables where table_schema = 'public' and table_type = 'BASE TABLE'",
+    );
+    for (const { t } of tables) {
+      const rows = await world.app.db.query(
+        `select 1 from ${t} x where to_jsonb(x)::text ~* 'zebulon|quagg|9025550188'`,
+      );
+      expect([t, rows.length]).toEqual([t, 0]);
+    }
+    expect(await given()).toBe(before);
+    expect(await find('quagg')).toEqual([]);
+    const shell = await caller.call('GET /api/contacts/:id', { params: { id } });
+    expect(shell).toMatchObject({
+      given: 'Erased',
+      family: 'person',
+      emails: [],
+      notes: [],
+      totals: { givenEver: 2500 },
+    });
+    const again = await caller.try('POST /api/contacts/:id/erase', {
+      params: { id },
+      body: { name: 'Erased person' },
+    });
+    expect(again.problem.fields![0]!.message).toContain('already');
+  });
 });

@@ -93,9 +93,9 @@ function question(q: Question, asked: Asked, put: Put, visit: (s: Segment) => st
       return `c.language = ${put(q.language)}`;
     case 'newsletter': {
       const last =
-        "select distinct on (contact_id) contact_id, granted from consents where topic = 'newsletter' order by contact_id, at desc, id desc";
+        "select distinct on (contact_id) contact_id, granted from consents where topic = 'newsletter' and channel = 'email' order by contact_id, at desc, id desc";
       if (q.said === 'nothing')
-        return "c.id not in (select contact_id from consents where topic = 'newsletter')";
+        return "c.id not in (select contact_id from consents where topic = 'newsletter' and channel = 'email')";
       return `c.id in (select contact_id from (${last}) l where ${q.said === 'yes' ? '' : 'not '}granted)`;
     }
     case 'not to be contacted':
@@ -152,7 +152,7 @@ function question(q: Question, asked: Asked, put: Put, visit: (s: Segment) => st
     case 'answered a survey':
       return `c.id in (select t.contact_id from survey_responses t where t.contact_id is not null${during('t.answered_on::timestamptz', q.within, asked, put)})`;
     case 'in the household of':
-      return `coalesce(c.household_id in (select c.household_id from contacts c where c.household_id is not null and c.merged_into is null and ${visit(q.who)}), false)`;
+      return `coalesce(c.household_id in (select c.household_id from contacts c where c.household_id is not null and c.merged_into is null and c.erased_at is null and ${visit(q.who)}), false)`;
   }
 }
 

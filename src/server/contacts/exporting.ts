@@ -22,12 +22,12 @@ const readExported = (tx: Queries, ids: readonly string[] | null): Promise<Expor
        coalesce((select array_agg(phone order by position, id) from contact_phones where contact_id = c.id), '{}') as phones,
        coalesce((select array_agg(tag order by tag) from contact_tags where contact_id = c.id), '{}') as tags,
        coalesce((select array_agg(text order by at, id) from contact_notes where contact_id = c.id and due_on is null), '{}') as notes,
-       (select granted from consents where contact_id = c.id and topic = 'newsletter' order by at desc, id desc limit 1) as newsletter
+       (select granted from consents where contact_id = c.id and topic = 'newsletter' and channel = 'email' order by at desc, id desc limit 1) as newsletter
      from contacts c
      left join lateral (select number, since, level from memberships where contact_id = c.id order by created_at, id limit 1) m on true
      left join lateral (select other_name, other_phone from relationships
        where to_contact = c.id and kind = 'emergency' and other_name is not null order by created_at, id limit 1) e on true
-     where c.merged_into is null and ($1::uuid[] is null or c.id = any($1)) order by family_name, given_name, c.id`,
+     where c.merged_into is null and c.erased_at is null and ($1::uuid[] is null or c.id = any($1)) order by family_name, given_name, c.id`,
     [ids],
   );
 

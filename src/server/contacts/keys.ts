@@ -28,7 +28,10 @@ const knownSql = `select c.id, given_name as given, family_name as family, birth
 export async function refreshFound(tx: Queries, ids: readonly string[]): Promise<void> {
   if (!ids.length) return;
   await tx.query('delete from contact_keys where contact_id = any($1)', [ids]);
-  const people = await tx.query<Known>(`${knownSql} where c.id = any($1) and c.merged_into is null`, [ids]);
+  const people = await tx.query<Known>(
+    `${knownSql} where c.id = any($1) and c.merged_into is null and c.erased_at is null`,
+    [ids],
+  );
   await insert(
     tx,
     'contact_keys',
@@ -48,12 +51,15 @@ export async function refreshFound(tx: Queries, ids: readonly string[]): Promise
 
 /** Gives keys to contacts that have none, as after an upgrade. */
 export async function ensureKeys(tx: Queries): Promise<void> {
+  let after = '00000000-0000-0000-0000-000000000000';
   for (;;) {
     const missing = await tx.query<{ id: string }>(
-      `select id from contacts c where merged_into is null
+      `select id from contacts c where id > $1 and merged_into is null and erased_at is null
          and not exists (select 1 from contact_keys k where k.contact_id = c.id) order by id limit 1000`,
+      [after],
     );
     if (!missing.length) return;
+    after = missing.at(-1)!.id;
     await refreshFound(
       tx,
       missing.map((m) => m.id),

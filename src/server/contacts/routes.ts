@@ -1,5 +1,6 @@
 import type { ContactRecord, contactsContract } from '#contract/contacts.ts';
-import { fullName } from '#core/contacts/names.ts';
+import { fold, fullName } from '#core/contacts/names.ts';
+import { writeCsv } from '#core/exchange/csv.ts';
 import { sayAmount } from '#core/money/amount.ts';
 import { ageOn, dateOf, instantOf } from '#core/time/wallTime.ts';
 import { insert, type Queries, update } from '../db/database.ts';
@@ -8,6 +9,7 @@ import { audit } from '../http/app.ts';
 import { File, type Handlers } from '../http/handle.ts';
 import { type FieldProblem, invalid, notFound } from '../http/problem.ts';
 import { theOrganization } from '../staff/store.ts';
+import { erase, everythingOf, whatErasingDoes } from './erasing.ts';
 import { contactsCsv, contactsVCard } from './exporting.ts';
 import { refreshFound } from './keys.ts';
 import { readLifeline } from './lifeline.ts';
@@ -32,6 +34,7 @@ async function record(tx: Queries, id: string, now: string): Promise<ContactReco
     age: contact.birthDate ? ageOn(contact.birthDate, today) : null,
     memberships: await store.readMemberships(tx, contactId),
     related: await store.readRelated(tx, contactId),
+    consents: await store.readConsents(tx, contactId),
     tags: await store.readTags(tx, contactId),
     notes: await store.readNotes(tx, contactId),
     companions: await store.readCompanions(tx, contactId),
@@ -55,6 +58,62 @@ export const contactsHandlers: Handlers<typeof contactsContract> = {
 
   'GET /api/contacts.vcf': async ({ tx, query, now }) =>
     new File('contacts.vcf', await contactsVCard(tx, idsOf(query.ids), now)),
+
+  'POST /api/contacts/:id/consents': async (c) => {
+    const contactId = await store.resolveContact(c.tx, c.params.id);
+    if (!contactId) throw notFound('This contact');
+    await insert(c.tx, 'consents', {
+      id: c.app.ids.id(),
+      contactId,
+      ...c.body,
+      source: `said to ${c.staff.name}`,
+      at: c.now,
+    });
+    await audit(c, 'consent written down', { kind: 'contact', id: contactId }, c.body);
+    return { done: true };
+  },
+
+  'GET /api/contacts/:id/everything.json': async ({ tx, params, now }) => {
+    const person = await record(tx, params.id, now);
+    const body = { person, ...(await everythingOf(tx, person.id)) };
+    return new File(`${fullName(person)}.json`, JSON.stringify(body, null, 2));
+  },
+
+  'GET /api/contacts/:id/everything.csv': async ({ tx, params, now }) => {
+    const person = await record(tx, params.id, now);
+    const { currency } = await theOrganization(tx);
+    const rows = await readLifeline(tx, person.id, null, 100_000, 0);
+    return new File(
+      `${fullName(person)}.csv`,
+      writeCsv(
+        ['When', 'Kind', 'What', 'Detail', 'Event', 'Amount'],
+        rows.map((r) => [
+          r.at,
+          r.kind,
+          r.text,
+          r.detail,
+          r.eventTitle,
+          r.amount === null ? '' : sayAmount(r.amount, currency),
+        ]),
+      ),
+    );
+  },
+
+  'GET /api/contacts/:id/erasure': async ({ tx, params }) => {
+    const contactId = await store.resolveContact(tx, params.id);
+    if (!contactId) throw notFound('This contact');
+    return whatErasingDoes(tx, contactId);
+  },
+
+  'POST /api/contacts/:id/erase': async (c) => {
+    const person = await record(c.tx, c.params.id, c.now);
+    if (person.erasedAt) throw invalid([{ path: 'name', message: 'This person was erased already.' }]);
+    if (fold(c.body.name) !== fold(fullName(person)))
+      throw invalid([{ path: 'name', message: `Type the name as it stands: ${fullName(person)}.` }]);
+    const { kept } = await whatErasingDoes(c.tx, person.id);
+    await erase(c, person.id);
+    return { kept };
+  },
 
   'GET /api/tags': ({ tx }) =>
     tx.query<{ tag: string; contacts: number }>(

@@ -1,4 +1,4 @@
-import type { ContactLine, ContactNote, emailKinds, phoneKinds } from '#contract/contacts.ts';
+import type { Consent, ContactLine, ContactNote, emailKinds, phoneKinds } from '#contract/contacts.ts';
 import { type Candidate, type Described, keysOf, prepare } from '#core/contacts/comparing.ts';
 import { largestBlock } from '#core/contacts/estimating.ts';
 import { fold, fullName } from '#core/contacts/names.ts';
@@ -59,6 +59,7 @@ export interface ContactRow {
   dietary: string | null;
   doNotContact: boolean;
   deceasedOn: string | null;
+  erasedAt: string | null;
   householdId: string | null;
   source: string;
   createdAt: string;
@@ -69,7 +70,7 @@ export interface ContactRow {
 export const readContact = (tx: Queries, id: string): Promise<ContactRow | null> =>
   first<ContactRow>(
     tx,
-    `select c.id, given_name, family_name, birth_date, language, street, postal_code, dietary, do_not_contact, deceased_on, household_id,
+    `select c.id, given_name, family_name, birth_date, language, street, postal_code, dietary, do_not_contact, deceased_on, erased_at, household_id,
        source, created_at,
        coalesce((select jsonb_agg(jsonb_build_object('email', email, 'kind', kind, 'bounced', bounced_at is not null) order by position, id)
          from contact_emails where contact_id = c.id), '[]') as emails,
@@ -109,7 +110,10 @@ export async function listContacts(
 ): Promise<{ contacts: ContactLine[]; total: number }> {
   const words = searchWords(of.q);
   const params = words.map(like);
-  const conditions = ['c.merged_into is null', ...words.map((_, at) => `c.search_text like $${at + 1}`)];
+  const conditions = [
+    'c.merged_into is null and c.erased_at is null',
+    ...words.map((_, at) => `c.search_text like $${at + 1}`),
+  ];
   if (of.tag) {
     params.push(of.tag);
     conditions.push(
@@ -132,9 +136,10 @@ export async function listContacts(
 export async function searchContacts(tx: Queries, search: string, limit: number): Promise<ContactLine[]> {
   const words = searchWords(search);
   if (!words.length) return [];
-  const inside = ['c.merged_into is null', ...words.map((_, at) => `c.search_text like $${at + 1}`)].join(
-    ' and ',
-  );
+  const inside = [
+    'c.merged_into is null and c.erased_at is null',
+    ...words.map((_, at) => `c.search_text like $${at + 1}`),
+  ].join(' and ');
   const begins = words
     .map((_, at) => `((' ' || c.name_key) like $${words.length + at + 1})::int`)
     .join(' + ');
@@ -241,6 +246,14 @@ export const readMerges = (tx: Queries, contactId: string) =>
   tx.query<{ id: string; at: string; actor: string; name: string }>(
     `select m.id, m.at, m.actor, concat_ws(' ', nullif(c.given_name, ''), nullif(c.family_name, '')) as name
      from merges m join contacts c on c.id = m.merged where m.kept = $1 and m.undone_at is null order by m.id desc`,
+    [contactId],
+  );
+
+/** The last word of somebody on every topic and channel. */
+export const readConsents = (tx: Queries, contactId: string): Promise<Consent[]> =>
+  tx.query<Consent>(
+    `select distinct on (topic, channel) topic, channel, granted, source, at from consents where contact_id = $1
+     order by topic, channel, at desc, id desc`,
     [contactId],
   );
 

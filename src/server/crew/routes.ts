@@ -6,7 +6,7 @@ import { sayTime } from '#core/time/say.ts';
 import { instantOf, meaningOf } from '#core/time/wallTime.ts';
 import { linkPerson } from '../contacts/linking.ts';
 import { readReach } from '../contacts/reach.ts';
-import { readContact } from '../contacts/store.ts';
+import { readContact, resolveContact } from '../contacts/store.ts';
 import { first, insert, type Queries, update } from '../db/database.ts';
 import { mayChange } from '../events/access.ts';
 import { announce } from '../events/announce.ts';
@@ -100,7 +100,9 @@ async function assign(
 }
 
 async function crewByLink(tx: Queries, token: string): Promise<string> {
-  const id = await followLink(tx, 'crew', token);
+  const opened = await followLink(tx, 'crew', token);
+  // A contact that was merged has its page with the one it became.
+  const id = opened && (await resolveContact(tx, opened));
   if (!id) throw notFound('This page');
   return id;
 }

@@ -148,7 +148,8 @@ export async function applyImport(w: Work, record: ImportRecord): Promise<void> 
       ),
     ],
   );
-  await update(tx, 'imports', record.id, { state: 'applied', appliedAt: w.now });
+  // The file itself has served its purpose; what it said of each row is kept with the row.
+  await update(tx, 'imports', record.id, { state: 'applied', appliedAt: w.now, content: null });
   await audit(
     w,
     'applied an import',
@@ -302,7 +303,7 @@ async function applyChange(
     case 'newsletter': {
       const at = (await first<{ at: string }>(
         tx,
-        "select max(at) as at from consents where contact_id = $1 and topic = 'newsletter'",
+        "select max(at) as at from consents where contact_id = $1 and topic = 'newsletter' and channel = 'email'",
         [contactId],
       ))!.at;
       // An older yes of theirs never comes after a later no of ours.

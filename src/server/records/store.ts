@@ -24,7 +24,7 @@ export async function readSegmentRow(tx: Queries, id: string): Promise<SegmentRo
 
 /** Contacts that are there and of whom it is true. */
 export const whereTrue = (of: Compiled): Compiled => ({
-  sql: `c.merged_into is null and ${of.sql}`,
+  sql: `c.merged_into is null and c.erased_at is null and ${of.sql}`,
   params: of.params,
 });
 
@@ -69,7 +69,7 @@ export async function readFacts(tx: Queries, ids: readonly string[]): Promise<Fa
        coalesce((select array_agg(tag) from contact_tags where contact_id = c.id), '{}') as tags,
        (select count(*)::int from contact_emails where contact_id = c.id) as emails,
        (select count(*)::int from contact_phones where contact_id = c.id) as phones,
-       (select granted from consents where contact_id = c.id and topic = 'newsletter' order by at desc, id desc limit 1) as newsletter,
+       (select granted from consents where contact_id = c.id and topic = 'newsletter' and channel = 'email' order by at desc, id desc limit 1) as newsletter,
        coalesce((select jsonb_agg(jsonb_build_object('level', level)) from memberships where contact_id = c.id), '[]') as memberships,
        coalesce((select jsonb_agg(${eventColumns})) from registrations r join events e on e.id = r.event_id
          where r.contact_id = c.id and r.state = 'confirmed'), '[]') as registered,

@@ -2,10 +2,11 @@ import { useState } from 'react';
 import { Link, useParams } from 'react-router';
 import type { ContactRecord } from '#contract/contacts.ts';
 import { Asking } from '../parts/Asking.tsx';
-import { useAsk, useDo } from '../parts/ask.ts';
+import { useAsk, useDo, useMe } from '../parts/ask.ts';
 import { ChoiceField, TextField } from '../parts/Field.tsx';
 import { Asked, Problems } from '../parts/notices.tsx';
 import { say } from '../parts/toast.tsx';
+import { Care } from './Erase.tsx';
 import { PersonRecord } from './PersonRecord.tsx';
 import { ReachFields, type ReachLine } from './ReachFields.tsx';
 
@@ -13,6 +14,7 @@ export default function Contact() {
   const { id = '' } = useParams();
   const contact = useAsk('GET /api/contacts/:id', { params: { id } });
   const [editing, setEditing] = useState(false);
+  const coordinator = useMe().data?.staff.roles.includes('coordinator') ?? false;
   return (
     <div className="page" style={{ maxWidth: 760 }}>
       <div className="spread">
@@ -22,7 +24,14 @@ export default function Contact() {
         </button>
       </div>
       <PersonRecord id={id} />
-      <Asked of={contact}>{(c) => editing && <Change contact={c} close={() => setEditing(false)} />}</Asked>
+      <Asked of={contact}>
+        {(c) => (
+          <>
+            {coordinator && <Care contact={c} />}
+            {editing && <Change contact={c} close={() => setEditing(false)} />}
+          </>
+        )}
+      </Asked>
     </div>
   );
 }

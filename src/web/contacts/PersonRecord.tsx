@@ -8,6 +8,7 @@ import { Asked } from '../parts/notices.tsx';
 import { Person } from '../parts/Person.tsx';
 import { useSaying } from '../parts/saying.ts';
 import { useInterface } from '../shell/state.ts';
+import { Consents } from './Consents.tsx';
 import { Merges } from './Merges.tsx';
 import { Notes } from './Notes.tsx';
 import { Tags } from './Tags.tsx';
@@ -23,6 +24,7 @@ export function PersonRecord({ id }: { id: string }) {
           <Reach contact={c} />
           <Tags id={c.id} tags={c.tags} />
           <Notes contact={c} />
+          <Consents contact={c} />
           <Totals contact={c} />
           <Merges contact={c} />
           <Lifeline id={id} />

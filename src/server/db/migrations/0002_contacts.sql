@@ -115,6 +115,13 @@ alter table import_rows add column fingerprint text;
 create index import_rows_fingerprint on import_rows (fingerprint) where contact_id is not null;
 create index import_rows_verdict on import_rows (import_id, verdict, line);
 
+-- Consent is given for a topic by a channel.
+alter table consents add column channel text not null default 'email' check (channel in ('email', 'text message'));
+drop index consents_contact;
+create index consents_contact on consents (contact_id, topic, channel, at desc);
+-- An erased person stays as a shell without a name, so that money and counts stay true.
+alter table contacts add column erased_at timestamptz;
+
 -- Segments: questions over history. A frozen one keeps who was in it.
 create table segments (
   id uuid primary key,

@@ -1,0 +1,153 @@
+import { first, type Queries } from '../db/database.ts';
+import { audit, type Work } from '../http/app.ts';
+import { belongings } from './merging.ts';
+
+/** Every row that belongs to a person, table by table, as it stands in the database. */
+export async function everythingOf(tx: Queries, contactId: string): Promise<Record<string, unknown[]>> {
+  const all: Record<string, unknown[]> = {};
+  for (const { table, column } of [
+    ...belongings,
+    { table: 'contact_tags', column: 'contact_id' },
+    { table: 'segment_members', column: 'contact_id' },
+  ]) {
+    const rows = await tx.query<{ row: unknown }>(
+      `select to_jsonb(t) - 'password_hash' as row from ${table} t where ${column} = $1`,
+      [contactId],
+    );
+    const key = table === 'relationships' ? `${table} (${column.replace('_contact', '')})` : table;
+    if (rows.length) all[key] = rows.map((r) => r.row);
+  }
+  const answers = await tx.query<{ row: unknown }>(
+    `select to_jsonb(a) as row from answers a join orders o on o.id = a.order_id
+       left join registrations r on r.id = a.registration_id
+     where r.contact_id = $1 or (a.registration_id is null and o.buyer_contact_id = $1)`,
+    [contactId],
+  );
+  if (answers.length) all.answers = answers.map((r) => r.row);
+  return all;
+}
+
+/** What erasing a person takes away, and what is kept and why. */
+export async function whatErasingDoes(
+  tx: Queries,
+  contactId: string,
+): Promise<{ goes: string[]; kept: string[] }> {
+  const n = (await first<Record<string, number>>(
+    tx,
+    `select
+       (select count(*)::int from contact_emails where contact_id = $1) as emails,
+       (select count(*)::int from contact_phones where contact_id = $1) as phones,
+       (select count(*)::int from contact_notes where contact_id = $1) as notes,
+       (select count(*)::int from relationships where from_contact = $1 or to_contact = $1) as relations,
+       (select count(*)::int from memberships where contact_id = $1) as memberships,
+       (select count(*)::int from messages where contact_id = $1) as messages,
+       (select count(*)::int from answers a join registrations r on r.id = a.registration_id where r.contact_id = $1) as answers,
+       (select count(*)::int from payments where contact_id = $1) as payments,
+       (select count(*)::int from donations where contact_id = $1) as donations,
+       (select count(*)::int from registrations where contact_id = $1) as seats,
+       (select count(*)::int from assignments where contact_id = $1) as shifts,
+       (select count(*)::int from signatures where contact_id = $1) as signatures`,
+    [contactId],
+  ))!;
+  const of = (count: number, one: string, many: string) =>
+    count ? [`${count} ${count === 1 ? one : many}`] : [];
+  const because = (parts: string[], why: string) => (parts.length ? [`${parts.join(' and ')}: ${why}`] : []);
+  return {
+    goes: [
+      'name, address, birth date, language and needs',
+      ...of(n.emails!, 'email', 'emails'),
+      ...of(n.phones!, 'telephone', 'telephones'),
+      ...of(n.relations!, 'relation to another person', 'relations to other people'),
+      ...of(n.memberships!, 'membership', 'memberships'),
+      ...of(n.notes!, 'note', 'notes'),
+      ...of(n.answers!, 'answer to a question', 'answers to questions'),
+      ...of(n.messages!, 'message: its text and address', 'messages: their text and addresses'),
+    ],
+    kept: [
+      ...because(
+        [...of(n.payments!, 'payment', 'payments'), ...of(n.donations!, 'donation', 'donations')],
+        'kept without the person, because accounts have to be kept',
+      ),
+      ...because(
+        of(n.signatures!, 'signed waiver', 'signed waivers'),
+        'kept as signed, with the name in it, because they prove what was agreed',
+      ),
+      ...because(
+        [...of(n.seats!, 'seat', 'seats'), ...of(n.shifts!, 'shift', 'shifts')],
+        'kept without a name, so that counts and hours stay true',
+      ),
+    ],
+  };
+}
+
+/**
+ * Erases a person for good, in the caller's transaction. What is left is a contact without anything personal, so that
+ * money, seats and hours still belong to somebody and every sum stays the same.
+ */
+export async function erase(w: Work, contactId: string): Promise<void> {
+  const { tx, now } = w;
+  const shells = (
+    await tx.query<{ id: string }>(
+      `with recursive into_it as (select id from contacts where id = $1
+         union select c.id from contacts c join into_it i on c.merged_into = i.id) select id from into_it`,
+      [contactId],
+    )
+  ).map((r) => r.id);
+  const run = (sql: string) => tx.query(sql, [shells]);
+  for (const table of [
+    'contact_emails',
+    'contact_phones',
+    'contact_keys',
+    'contact_tags',
+    'contact_notes',
+    'memberships',
+    'consents',
+    'segment_members',
+    'survey_asks',
+  ])
+    await run(`delete from ${table} where contact_id = any($1)`);
+  await run('delete from relationships where from_contact = any($1) or to_contact = any($1)');
+  await run('delete from pairs where contact_a = any($1) or contact_b = any($1)');
+  await run('delete from merges where kept = any($1) or merged = any($1)');
+  await run('update staff set contact_id = null where contact_id = any($1)');
+  await run(
+    'delete from answers where registration_id in (select id from registrations where contact_id = any($1))',
+  );
+  await run(
+    'delete from answers where registration_id is null and order_id in (select id from orders where buyer_contact_id = any($1))',
+  );
+  await run(
+    "update registrations set given_name = 'Erased', family_name = '', birth_date = null, link_reasons = '[]' where contact_id = any($1)",
+  );
+  await run(
+    "update orders set buyer_given = 'Erased', buyer_family = '', buyer_email = null, buyer_phone = null where buyer_contact_id = any($1)",
+  );
+  await run(
+    'delete from standin_mail where key in (select id::text from messages where contact_id = any($1))',
+  );
+  await tx.query(
+    `update messages set name = 'Erased', address = null, subject = null, body = null,
+       state = case when state in ('planned', 'due', 'failed') then 'held back' else state end,
+       why_not = case when state in ('planned', 'due', 'failed') then 'the person was erased' else why_not end,
+       next_try_at = null where contact_id = any($1)`,
+    [shells],
+  );
+  await run(
+    "update audit set action = 'merged another contact into this one', detail = '{}' where subject_kind = 'contact' and subject_id = any($1) and action like 'merged %'",
+  );
+  await run('update survey_responses set contact_id = null where contact_id = any($1)');
+  await run(
+    "update import_rows set cells = '[]', person = null, changes = '[]', reasons = '[\"erased\"]', fingerprint = null where contact_id = any($1)",
+  );
+  await tx.query('update links set revoked_at = $2 where subject_id = any($1) and revoked_at is null', [
+    shells,
+    now,
+  ]);
+  await tx.query(
+    `update contacts set given_name = 'Erased', family_name = 'person', birth_date = null, street = null, postal_code = null,
+       language = 'en', dietary = null, household_id = null, do_not_contact = true, name_key = '', search_text = '',
+       source = 'erased', erased_at = $2, updated_at = $2 where id = any($1)`,
+    [shells, now],
+  );
+  await audit(w, 'erased', { kind: 'contact', id: contactId });
+}
