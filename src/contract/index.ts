@@ -7,6 +7,7 @@ import { importsContract } from './imports.ts';
 import { messagesContract } from './messages.ts';
 import { moneyContract } from './money.ts';
 import { outcomesContract } from './outcomes.ts';
+import { ownContract } from './own.ts';
 import { pairsContract } from './pairs.ts';
 import { recordsContract } from './records.ts';
 import { registrationContract } from './registration.ts';
@@ -22,6 +23,7 @@ export const everything = {
   ...contactsContract,
   ...importsContract,
   ...pairsContract,
+  ...ownContract,
   ...eventsContract,
   ...clearanceContract,
   ...registrationContract,

@@ -10,7 +10,7 @@ export interface MessageText {
 }
 
 /** Kinds of messages that are sent on their own, outside an event's plan. */
-export type DirectKind = 'waitlisted' | 'offered' | 'lapsed' | 'invitation' | 'crew';
+export type DirectKind = 'waitlisted' | 'offered' | 'lapsed' | 'invitation' | 'crew' | 'own';
 
 /** Texts of messages that answer something that happened. Merge fields as in merge.ts; `until` stands in {{when}} of an offer. */
 export const directTexts: Record<DirectKind, MessageText> = {
@@ -43,6 +43,13 @@ export const directTexts: Record<DirectKind, MessageText> = {
     body: {
       en: 'Hello {{name}},\n\nYou were invited to help run events at {{organization}}. Choose a password to begin: {{manage_link}}\n\nThe link works for 14 days.',
       fr: 'Bonjour {{name}},\n\nOn vous invite à aider à organiser les activités de {{organization}}. Choisissez un mot de passe : {{manage_link}}\n\nLe lien est valable 14 jours.',
+    },
+  },
+  own: {
+    subject: { en: 'Your details at {{organization}}', fr: 'Vos coordonnées chez {{organization}}' },
+    body: {
+      en: 'Hello {{name}},\n\nThis is what we have about you, and where you can put it right or say what you want to hear from us: {{manage_link}}\n\nThe link is yours alone; please do not pass it on.\n\n{{organization}}',
+      fr: 'Bonjour {{name}},\n\nVoici ce que nous savons de vous; vous pouvez le corriger et dire ce que vous souhaitez recevoir : {{manage_link}}\n\nCe lien est personnel; ne le transmettez pas.\n\n{{organization}}',
     },
   },
   crew: {

@@ -103,6 +103,7 @@ export async function erase(w: Work, contactId: string): Promise<void> {
     'memberships',
     'consents',
     'segment_members',
+    'proposals',
     'survey_asks',
   ])
     await run(`delete from ${table} where contact_id = any($1)`);

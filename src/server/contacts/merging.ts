@@ -26,6 +26,7 @@ export const belongings = [
   { table: 'messages', column: 'contact_id' },
   { table: 'survey_asks', column: 'contact_id' },
   { table: 'survey_responses', column: 'contact_id' },
+  { table: 'proposals', column: 'contact_id' },
   { table: 'audit', column: 'subject_id' },
 ] as const satisfies readonly { table: string; column: string; id?: string }[];
 type Belonging = { table: string; column: string; id?: string };
@@ -43,6 +44,8 @@ const clash: Record<string, string> = {
      where k.kind = t.kind and k.from_contact = $1 and k.to_contact = t.to_contact)`,
   'relationships.to_contact': `t.from_contact = $1 or exists (select 1 from relationships k
      where k.kind = t.kind and k.to_contact = $1 and k.from_contact = t.from_contact)`,
+  'proposals.contact_id':
+    "t.state = 'open' and exists (select 1 from proposals k where k.contact_id = $1 and k.field = t.field and k.state = 'open')",
   'survey_asks.contact_id':
     'exists (select 1 from survey_asks k where k.contact_id = $1 and k.survey_id = t.survey_id)',
 };

@@ -41,7 +41,8 @@ export async function deskOf(tx: Queries, staff: SignedIn, now: string) {
         });
   }
   entries.push(...(await tasksDue(tx, today)));
-  if (staff.roles.includes('coordinator')) entries.push(...(await pairsWaiting(tx)));
+  if (staff.roles.includes('coordinator'))
+    entries.push(...(await pairsWaiting(tx)), ...(await changesAsked(tx)));
   entries.sort((a, b) => b.urgency - a.urgency || (a.subject < b.subject ? -1 : 1));
   const season =
     (await seasonEvents(
@@ -101,6 +102,25 @@ async function tasksDue(tx: Queries, today: string): Promise<DeskEntry[]> {
     text: t.text,
     action: { label: 'Open the contact', href: `/contacts/${t.contactId}` },
   }));
+}
+
+async function changesAsked(tx: Queries): Promise<DeskEntry[]> {
+  const row = await first<{ n: number }>(
+    tx,
+    "select count(*)::int as n from proposals p join contacts c on c.id = p.contact_id where state = 'open' and c.erased_at is null",
+  );
+  if (!row?.n) return [];
+  return [
+    {
+      urgency: 45,
+      when: 'soon',
+      tone: 'need',
+      subject: 'Changes people asked for',
+      about: 'contacts',
+      text: `${row.n === 1 ? 'One change contradicts' : `${row.n} changes contradict`} the records and ${row.n === 1 ? 'waits' : 'wait'} for a decision.`,
+      action: { label: 'Look and decide', href: '/contacts/changes' },
+    },
+  ];
 }
 
 async function pairsWaiting(tx: Queries): Promise<DeskEntry[]> {

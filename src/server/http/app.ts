@@ -88,7 +88,7 @@ export async function audit(
   });
 }
 
-export type LinkKind = 'manage' | 'crew' | 'survey' | 'preview';
+export type LinkKind = 'manage' | 'crew' | 'survey' | 'preview' | 'own';
 
 /** Makes sure a public link exists and returns its token. */
 export async function openLink(

@@ -7,6 +7,7 @@ import helmet from 'helmet';
 import { everything } from '#contract/index.ts';
 import { describeApi } from '#contract/openapi.ts';
 import { clearanceHandlers } from '../clearance/routes.ts';
+import { ownHandlers } from '../contacts/own.ts';
 import { pairsHandlers } from '../contacts/pairRoutes.ts';
 import { contactsHandlers } from '../contacts/routes.ts';
 import { crewHandlers } from '../crew/routes.ts';
@@ -46,6 +47,7 @@ export function makeServer(app: App, options: ServerOptions): Express {
     ...contactsHandlers,
     ...importsHandlers,
     ...pairsHandlers,
+    ...ownHandlers,
     ...eventsHandlers,
     ...clearanceHandlers,
     ...registrationHandlers,

@@ -13,6 +13,7 @@ const Register = lazy(() => import('./Register.tsx'));
 const Order = lazy(() => import('./Order.tsx'));
 const Shifts = lazy(() => import('./Shifts.tsx'));
 const OwnShifts = lazy(() => import('./OwnShifts.tsx'));
+const Own = lazy(() => import('./Own.tsx'));
 const Survey = lazy(() => import('./Survey.tsx'));
 
 const client = new QueryClient({ defaultOptions: { queries: { retry: 1, staleTime: 5_000 } } });
@@ -30,6 +31,7 @@ createRoot(document.getElementById('root')!).render(
               <Route path="/e/:slug/shifts" element={<Shifts />} />
               <Route path="/m/:token" element={<Order />} />
               <Route path="/crew/:token" element={<OwnShifts />} />
+              <Route path="/own/:token" element={<Own />} />
               <Route path="/s/:token" element={<Survey />} />
               <Route path="*" element={<NotHere />} />
             </Routes>

@@ -13,6 +13,7 @@ const Season = lazy(() => import('../season/Season.tsx'));
 const EventPage = lazy(() => import('../event/EventPage.tsx'));
 const Contacts = lazy(() => import('../contacts/Contacts.tsx'));
 const Contact = lazy(() => import('../contacts/Contact.tsx'));
+const Changes = lazy(() => import('../contacts/Changes.tsx'));
 const Review = lazy(() => import('../contacts/Review.tsx'));
 const Imports = lazy(() => import('../contacts/Imports.tsx'));
 const Import = lazy(() => import('../contacts/Import.tsx'));
@@ -58,6 +59,7 @@ export function Places() {
                   <Route path="/events/:id" element={<Navigate to="plan" replace />} />
                   <Route path="/events/:id/:stage" element={<EventPage />} />
                   <Route path="/contacts" element={<Contacts />} />
+                  <Route path="/contacts/changes" element={<Changes />} />
                   <Route path="/contacts/review" element={<Review />} />
                   <Route path="/contacts/:id" element={<Contact />} />
                   <Route path="/import" element={<Imports />} />

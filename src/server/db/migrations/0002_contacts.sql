@@ -122,6 +122,22 @@ create index consents_contact on consents (contact_id, topic, channel, at desc);
 -- An erased person stays as a shell without a name, so that money and counts stay true.
 alter table contacts add column erased_at timestamptz;
 
+-- A person's own page, and the changes asked for there that contradict what staff have.
+alter table links drop constraint links_kind_check;
+alter table links add check (kind in ('manage', 'crew', 'survey', 'preview', 'own'));
+create table proposals (
+  id uuid primary key,
+  contact_id uuid not null references contacts (id) on delete cascade,
+  field text not null check (field in ('given', 'family', 'birthDate', 'street', 'postalCode')),
+  before text not null,
+  after text,
+  at timestamptz not null,
+  state text not null check (state in ('open', 'taken', 'left', 'replaced')),
+  decided_by uuid references staff (id),
+  decided_at timestamptz
+);
+create unique index proposals_open on proposals (contact_id, field) where state = 'open';
+
 -- Segments: questions over history. A frozen one keeps who was in it.
 create table segments (
   id uuid primary key,

@@ -1,0 +1,100 @@
+import { z } from 'zod';
+import { proposable } from '#core/contacts/proposing.ts';
+import { consentChannels, consentTopics } from './contacts.ts';
+import { contract, date, done, id, idParams, instant, token } from './endpoint.ts';
+
+const text = (most: number) => z.string().trim().max(most).nullable();
+const details = z.object({
+  id,
+  given: z.string(),
+  family: z.string(),
+  birthDate: date.nullable(),
+  street: z.string().nullable(),
+  postalCode: z.string().nullable(),
+  language: z.string(),
+  dietary: z.string().nullable(),
+  /** Fields whose change waits for a decision. */
+  waiting: z.array(z.string()),
+});
+export type OwnDetailsOf = z.infer<typeof details>;
+
+const ownPage = z.object({
+  organization: z.string(),
+  person: details,
+  emails: z.array(z.string()),
+  phones: z.array(z.string()),
+  memberships: z.array(z.string()),
+  consents: z.array(
+    z.object({
+      topic: z.enum(consentTopics),
+      channel: z.enum(consentChannels),
+      granted: z.boolean().nullable(),
+    }),
+  ),
+  children: z.array(details),
+});
+export type OwnPage = z.infer<typeof ownPage>;
+
+export const proposal = z.object({
+  id,
+  contactId: id,
+  name: z.string(),
+  field: z.enum(proposable),
+  before: z.string(),
+  after: z.string().nullable(),
+  at: instant,
+});
+
+export const ownContract = contract({
+  'POST /api/contacts/:id/own-link': {
+    summary: 'The link to a person’s own page; sent to them when asked',
+    who: ['coordinator', 'crew lead'],
+    params: idParams,
+    body: z.object({ send: z.boolean().default(false) }),
+    response: z.object({ url: z.string(), sentTo: z.string().nullable() }),
+  },
+  'GET /api/public/own/:token': {
+    summary: 'What is held about the person of a link, and about the children in their care',
+    who: 'public',
+    params: token,
+    response: ownPage,
+  },
+  'POST /api/public/own/:token/details': {
+    summary:
+      'Change own details, or those of a child: blanks and own matters at once; what contradicts the records waits for a decision',
+    who: 'public',
+    params: token,
+    body: z.object({
+      contactId: id,
+      given: text(100).optional(),
+      family: text(100).optional(),
+      birthDate: date.nullable().optional(),
+      street: text(200).optional(),
+      postalCode: text(20).optional(),
+      dietary: text(500).optional(),
+      language: z.enum(['en', 'fr']).optional(),
+      addEmail: text(254).optional(),
+      addPhone: text(40).optional(),
+    }),
+    response: z.object({ changed: z.int(), waiting: z.int() }),
+  },
+  'POST /api/public/own/:token/consents': {
+    summary: 'Say yes or no to a topic by a channel',
+    who: 'public',
+    params: token,
+    body: z.object({ topic: z.enum(consentTopics), channel: z.enum(consentChannels), granted: z.boolean() }),
+    response: done,
+  },
+  'GET /api/proposals': {
+    summary: 'Changes that people asked for and that wait for a decision',
+    who: ['coordinator', 'crew lead'],
+    response: z.array(proposal),
+  },
+  'POST /api/proposals/:id/decide': {
+    summary: 'Take a change over, or leave the record as it is',
+    who: ['coordinator', 'crew lead'],
+    params: idParams,
+    body: z.object({ accept: z.boolean() }),
+    response: done,
+  },
+});

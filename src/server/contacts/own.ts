@@ -1,0 +1,231 @@
+import { consentChannels, consentTopics } from '#contract/contacts.ts';
+import type { OwnDetailsOf, ownContract } from '#contract/own.ts';
+import { fullName } from '#core/contacts/names.ts';
+import { type OwnDetails, type ProposableField, sortWishes } from '#core/contacts/proposing.ts';
+import { emailKey } from '#core/contacts/reach.ts';
+import { sayMembership } from '#core/contacts/rows.ts';
+import { dateOf } from '#core/time/wallTime.ts';
+import { first, insert, type Queries, update } from '../db/database.ts';
+import { audit, followLink, openLink } from '../http/app.ts';
+import type { Handlers } from '../http/handle.ts';
+import { conflict, type FieldProblem, invalid, notFound } from '../http/problem.ts';
+import { planDirect } from '../messages/direct.ts';
+import { theOrganization } from '../staff/store.ts';
+import { refreshFound } from './keys.ts';
+import { readReach } from './reach.ts';
+import * as store from './store.ts';
+
+async function personOf(tx: Queries, token: string): Promise<string> {
+  const opened = await followLink(tx, 'own', token);
+  const id = opened && (await store.resolveContact(tx, opened));
+  if (!id) throw notFound('This page');
+  return id;
+}
+
+const childrenOf = (tx: Queries, guardianId: string) =>
+  tx.query<{ id: string }>(
+    `select c.id from relationships r join contacts c on c.id = r.to_contact
+     where r.kind = 'guardian' and r.from_contact = $1 and c.erased_at is null order by c.birth_date nulls last, c.id`,
+    [guardianId],
+  );
+
+async function detailsOf(tx: Queries, id: string): Promise<OwnDetailsOf> {
+  const c = (await store.readContact(tx, id))!;
+  const waiting = await tx.query<{ field: string }>(
+    "select field from proposals where contact_id = $1 and state = 'open' order by field",
+    [id],
+  );
+  return {
+    id,
+    given: c.givenName,
+    family: c.familyName,
+    birthDate: c.birthDate,
+    street: c.street,
+    postalCode: c.postalCode,
+    language: c.language,
+    dietary: c.dietary,
+    waiting: waiting.map((w) => w.field),
+  };
+}
+
+const columns: Record<keyof OwnDetails, string> = {
+  given: 'givenName',
+  family: 'familyName',
+  birthDate: 'birthDate',
+  street: 'street',
+  postalCode: 'postalCode',
+  language: 'language',
+  dietary: 'dietary',
+};
+
+interface ProposalRow {
+  id: string;
+  contactId: string;
+  givenName: string;
+  familyName: string;
+  field: ProposableField;
+  before: string;
+  after: string | null;
+  at: string;
+  state: string;
+}
+const proposalSql = `select p.id, p.contact_id, c.given_name, c.family_name, p.field, p.before, p.after, p.at, p.state
+  from proposals p join contacts c on c.id = p.contact_id`;
+
+export const ownHandlers: Handlers<typeof ownContract> = {
+  'POST /api/contacts/:id/own-link': async (c) => {
+    const id = await store.resolveContact(c.tx, c.params.id);
+    const contact = id && (await store.readContact(c.tx, id));
+    if (!contact) throw notFound('This contact');
+    const url = `${c.app.origin}/own/${await openLink(c, 'own', contact.id)}`;
+    const address = contact.emails.find((e) => !e.bounced)?.email ?? null;
+    if (!c.body.send) return { url, sentTo: null };
+    if (!address) throw conflict('no-email', 'There is no email address to send it to.');
+    const { name: organization } = await theOrganization(c.tx);
+    await planDirect(c, {
+      kind: 'own',
+      key: `own:${contact.id}:${c.now}`,
+      to: {
+        name: fullName({ given: contact.givenName, family: contact.familyName }),
+        email: address,
+        contactId: contact.id,
+        language: contact.language === 'fr' ? 'fr' : 'en',
+      },
+      eventId: null,
+      reason: `asked for by ${c.staff.name}`,
+      values: { name: contact.givenName || contact.familyName, manage_link: url, organization },
+    });
+    await audit(c, 'sent their own link', { kind: 'contact', id: contact.id });
+    return { url, sentTo: address };
+  },
+
+  'GET /api/public/own/:token': async ({ tx, params }) => {
+    const id = await personOf(tx, params.token);
+    const contact = (await store.readContact(tx, id))!;
+    const said = await store.readConsents(tx, id);
+    const children: OwnDetailsOf[] = [];
+    for (const child of await childrenOf(tx, id)) children.push(await detailsOf(tx, child.id));
+    return {
+      organization: (await theOrganization(tx)).name,
+      person: await detailsOf(tx, id),
+      emails: contact.emails.map((e) => e.email),
+      phones: contact.phones.map((p) => p.phone),
+      memberships: (await store.readMemberships(tx, id)).map(sayMembership),
+      consents: consentTopics.flatMap((topic) =>
+        consentChannels.map((channel) => ({
+          topic,
+          channel,
+          granted: said.find((s) => s.topic === topic && s.channel === channel)?.granted ?? null,
+        })),
+      ),
+      children,
+    };
+  },
+
+  'POST /api/public/own/:token/details': async (c) => {
+    const { tx, app, now, body } = c;
+    const own = await personOf(tx, c.params.token);
+    const { contactId, addEmail, addPhone, ...wished } = body;
+    const mine = contactId === own || (await childrenOf(tx, own)).some((child) => child.id === contactId);
+    if (!mine) throw notFound('This person');
+    const { country, zone } = await theOrganization(tx);
+    const problems: FieldProblem[] = [];
+    if (wished.birthDate && wished.birthDate > dateOf(now, zone))
+      problems.push({ path: 'birthDate', message: 'This date is in the future.' });
+    const reach = readReach({ email: addEmail ?? null, phone: addPhone ?? null }, country);
+    problems.push(
+      ...reach.problems.map((p) => ({ ...p, path: p.path === 'email' ? 'addEmail' : 'addPhone' })),
+    );
+    const { waiting: _, id: __, ...current } = await detailsOf(tx, contactId);
+    if ((wished.given ?? current.given) === '' && (wished.family ?? current.family) === '')
+      problems.push({ path: 'given', message: 'Give a name.' });
+    if (problems.length) throw invalid(problems);
+    const { direct, proposed } = sortWishes(current, wished as Partial<OwnDetails>);
+    await update(tx, 'contacts', contactId, {
+      ...Object.fromEntries(Object.entries(direct).map(([k, v]) => [columns[k as keyof OwnDetails], v])),
+      updatedAt: now,
+    });
+    // Asked again, the newest wish counts.
+    await tx.query(
+      "update proposals set state = 'replaced' where contact_id = $1 and state = 'open' and field = any($2)",
+      [contactId, proposed.map((p) => p.field)],
+    );
+    await insert(
+      tx,
+      'proposals',
+      proposed.map((p) => ({ id: app.ids.id(), contactId, ...p, at: now, state: 'open' })),
+    );
+    let added = 0;
+    if (reach.email)
+      added += (
+        await tx.query(
+          `insert into contact_emails (id, contact_id, email, email_key, position) values ($1, $2, $3, $4, 5)
+           on conflict do nothing returning id`,
+          [app.ids.id(), contactId, reach.email, emailKey(reach.email)],
+        )
+      ).length;
+    if (reach.phone)
+      added += (
+        await tx.query(
+          'insert into contact_phones (id, contact_id, phone, position) values ($1, $2, $3, 5) on conflict do nothing returning id',
+          [app.ids.id(), contactId, reach.phone],
+        )
+      ).length;
+    await refreshFound(tx, [contactId]);
+    const changed = Object.keys(direct).length + added;
+    if (changed || proposed.length)
+      await audit(
+        { ...c, actor: { ...c.actor, name: 'the person, by their own link' } },
+        'changed by their own link',
+        { kind: 'contact', id: contactId },
+        { fields: Object.keys(direct), asked: proposed.map((p) => p.field) },
+      );
+    return { changed, waiting: proposed.length };
+  },
+
+  'POST /api/public/own/:token/consents': async (c) => {
+    const contactId = await personOf(c.tx, c.params.token);
+    await insert(c.tx, 'consents', {
+      id: c.app.ids.id(),
+      contactId,
+      ...c.body,
+      source: 'said on their own page',
+      at: c.now,
+    });
+    return { done: true };
+  },
+
+  'GET /api/proposals': async ({ tx }) => {
+    const rows = await tx.query<ProposalRow>(
+      `${proposalSql} where p.state = 'open' and c.erased_at is null order by p.at, p.id`,
+    );
+    return rows.map(({ givenName, familyName, state: _, ...row }) => ({
+      ...row,
+      name: fullName({ given: givenName, family: familyName }),
+    }));
+  },
+
+  'POST /api/proposals/:id/decide': async (c) => {
+    const row = await first<ProposalRow>(c.tx, `${proposalSql} where p.id = $1`, [c.params.id]);
+    if (!row) throw notFound('This change');
+    if (row.state !== 'open') throw conflict('decided', 'This change was decided already.');
+    await update(c.tx, 'proposals', row.id, {
+      state: c.body.accept ? 'taken' : 'left',
+      decidedBy: c.actor.staffId,
+      decidedAt: c.now,
+    });
+    if (c.body.accept) {
+      await update(c.tx, 'contacts', row.contactId, {
+        [columns[row.field]]: row.field === 'given' || row.field === 'family' ? (row.after ?? '') : row.after,
+        updatedAt: c.now,
+      });
+      await refreshFound(c.tx, [row.contactId]);
+    }
+    await audit(
+      c,
+      c.body.accept ? `took over the ${row.field} they asked for` : `left the ${row.field} as it was`,
+      { kind: 'contact', id: row.contactId },
+    );
+    return { done: true };
+  },
+};

@@ -1,0 +1,73 @@
+import { Link } from 'react-router';
+import { useAsk, useDo } from '../parts/ask.ts';
+import { Asked, Problems } from '../parts/notices.tsx';
+import { Person } from '../parts/Person.tsx';
+import { useSaying } from '../parts/saying.ts';
+import { say } from '../parts/toast.tsx';
+
+const fieldWords: Record<string, string> = {
+  given: 'First name',
+  family: 'Last name',
+  birthDate: 'Birth date',
+  street: 'Street',
+  postalCode: 'Postal code',
+};
+
+/** Changes that people asked for on their own page and that contradict the records. */
+export default function Changes() {
+  const { dayAndYear } = useSaying();
+  const changes = useAsk('GET /api/proposals');
+  const decide = useDo('POST /api/proposals/:id/decide', () => say('Decided.'));
+  const put = (id: string, accept: boolean) => decide.mutate({ params: { id }, body: { accept } });
+  return (
+    <div className="page" style={{ maxWidth: 900 }}>
+      <p>
+        <Link to="/contacts">Contacts</Link>
+      </p>
+      <h1>Changes people asked for</h1>
+      <Problems of={decide.problem} />
+      <Asked of={changes}>
+        {(list) =>
+          list.length === 0 ? (
+            <p className="empty">
+              When somebody changes on their own page what you have on record, it waits here. Blanks they fill
+              in themselves.
+            </p>
+          ) : (
+            <ul className="lines">
+              {list.map((p) => (
+                <li key={p.id} className="spread">
+                  <span>
+                    <Person id={p.contactId} name={p.name} />{' '}
+                    <small className="soft">{dayAndYear(p.at)}</small>
+                    <br />
+                    {fieldWords[p.field]}: <span className="soft struck">{p.before}</span>{' '}
+                    {p.after ?? <span className="soft">nothing</span>}
+                  </span>
+                  <span className="acts">
+                    <button
+                      type="button"
+                      className="btn primary"
+                      disabled={decide.isPending}
+                      onClick={() => put(p.id, true)}
+                    >
+                      Take it over
+                    </button>
+                    <button
+                      type="button"
+                      className="btn"
+                      disabled={decide.isPending}
+                      onClick={() => put(p.id, false)}
+                    >
+                      Leave the record
+                    </button>
+                  </span>
+                </li>
+              ))}
+            </ul>
+          )
+        }
+      </Asked>
+    </div>
+  );
+}
