@@ -188,6 +188,20 @@ export async function storePeople(
     for (const member of [p, ...p.children]) householdOf.set(member.id, households[n]!.id);
   });
   await insert(tx, 'households', households);
+  const parentOf = new Map(parents.flatMap((p) => p.children.map((c) => [c.id, p] as const)));
+  const homes = new Map<string, { street: string | null; postalCode: string }>();
+  /** Where somebody lives: children with their parent. */
+  const homeOf = (p: Person): { street: string | null; postalCode: string } => {
+    const head = parentOf.get(p.id) ?? p;
+    const before = homes.get(head.id);
+    if (before) return before;
+    const home = {
+      street: random.chance(0.7) ? `${random.whole(1, 240)} ${random.pick(streets)}` : null,
+      postalCode: `B${random.whole(0, 9)}${random.pick(['A', 'C', 'G', 'K', 'L'])} ${random.whole(1, 9)}${random.pick(['R', 'S', 'T', 'X'])}${random.whole(0, 9)}`,
+    };
+    homes.set(head.id, home);
+    return home;
+  };
   await insert(
     tx,
     'contacts',
@@ -197,8 +211,8 @@ export async function storePeople(
       familyName: p.family,
       birthDate: p.birthDate,
       language: random.chance(0.12) ? 'fr' : 'en',
-      street: random.chance(0.7) ? `${random.whole(1, 240)} ${random.pick(streets)}` : null,
-      postalCode: `B${random.whole(0, 9)}${random.pick(['A', 'C', 'G', 'K', 'L'])} ${random.whole(1, 9)}${random.pick(['R', 'S', 'T', 'X'])}${random.whole(0, 9)}`,
+      street: homeOf(p).street,
+      postalCode: homeOf(p).postalCode,
       doNotContact: !p.child && random.chance(0.015),
       dietary:
         p.child && random.chance(0.18)

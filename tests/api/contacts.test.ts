@@ -43,6 +43,36 @@ describe('contacts', () => {
     expect(String(one.body).split('BEGIN:VCARD')).toHaveLength(2);
   });
 
+  test('people are found by parts, without accents, by digits, with a slip in typing, and the last seen first', async () => {
+    const caller = await odalys();
+    const names = async (q: string) => (await find(q)).map((c) => `${c.given} ${c.family}`);
+    expect((await names('nettle ama'))[0]).toBe('Amara Nettle');
+    expect((await names('lefevre')).length).toBeGreaterThan(0);
+    expect((await find('555-0161'))[0]).toMatchObject({ phone: '+19025550161' });
+    expect((await names('nettle665'))[0]).toBe('Amara Nettle');
+    // One letter too many, one too few, two swapped.
+    for (const slip of ['amara nettlle', 'amara netle', 'amara nettel', 'amraa nettle'])
+      expect((await names(slip))[0], slip).toBe('Amara Nettle');
+    expect(await names('qqqqzzzz')).toEqual([]);
+    for (const given of ['Ida', 'Ivo'])
+      await caller.call('POST /api/contacts', {
+        body: { given, family: 'Samesort', email: `${given}@fenmail.example` },
+      });
+    expect(await names('samesort')).toEqual(['Ida Samesort', 'Ivo Samesort']);
+    const event = await openEvent(world, { title: 'Seen Lately' });
+    await world.anyone.call('POST /api/public/events/:slug/orders', {
+      params: { slug: event.slug },
+      body: orderFor(event, [{ given: 'Ivo', family: 'Samesort' }], { email: 'ivo@fenmail.example' }),
+    });
+    await world.app.db.query(
+      "update attendance set state = 'arrived', arrived_at = '2026-07-01T12:00:00Z' where contact_id = (select id from contacts where given_name = 'Ivo')",
+    );
+    expect(await names('samesort')).toEqual(['Ivo Samesort', 'Ida Samesort']);
+    // Patterns and expressions are only text here.
+    for (const odd of ['%', '_', '(a+)+$'.repeat(20), '\\', "'; --", 'a'.repeat(200)])
+      expect((await caller.try('GET /api/search', { query: { q: odd } })).status).toBe(200);
+  });
+
   test('tags are added to many at once, and taken off again from just those', async () => {
     const caller = await odalys();
     const { contacts } = await caller.call('GET /api/contacts', { query: { limit: 5 } });

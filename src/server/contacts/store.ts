@@ -1,5 +1,5 @@
 import type { Consent, ContactLine, ContactNote, emailKinds, phoneKinds } from '#contract/contacts.ts';
-import { type Candidate, type Described, keysOf, prepare } from '#core/contacts/comparing.ts';
+import { asDescribed, type Candidate, type Described, keysOf, prepare } from '#core/contacts/comparing.ts';
 import { largestBlock } from '#core/contacts/estimating.ts';
 import { fold, fullName } from '#core/contacts/names.ts';
 import { emailKey } from '#core/contacts/reach.ts';
@@ -130,25 +130,45 @@ export async function listContacts(
 }
 
 /**
- * The best contacts in which every word is found. Words that begin a part of the name count before those found inside
- * a word or in an address, so that "mai" finds Mai before somebody at fenmail.
+ * The best contacts in which every word is found: words that begin a part of the name count before those found inside
+ * a word or in an address, so that "mai" finds Mai before somebody at fenmail; then whoever was seen last. Where that
+ * finds too few, words that are only alike count too, so that a slip in typing finds nobody the less.
  */
 export async function searchContacts(tx: Queries, search: string, limit: number): Promise<ContactLine[]> {
   const words = searchWords(search);
   if (!words.length) return [];
-  const inside = [
-    'c.merged_into is null and c.erased_at is null',
-    ...words.map((_, at) => `c.search_text like $${at + 1}`),
-  ].join(' and ');
+  const live = 'c.merged_into is null and c.erased_at is null';
+  const inside = words.map((_, at) => `c.search_text like $${at + 1}`).join(' and ');
   const begins = words
     .map((_, at) => `((' ' || c.name_key) like $${words.length + at + 1})::int`)
     .join(' + ');
-  return tx.query<ContactLine>(
+  const seen = '(select max(arrived_at) from attendance a where a.contact_id = c.id)';
+  // Only the best by fit are asked when they were last seen.
+  const exact = await tx.query<ContactLine>(
     `select ${lineColumns} from (
-       select *, ${begins} as fit from contacts c where ${inside}
-       order by fit desc, c.family_name, c.given_name, c.id limit ${limit}) c order by fit desc, c.family_name, c.given_name, c.id`,
+       select c.id, ${begins} as fit from contacts c where ${live} and ${inside}
+       order by fit desc, c.family_name, c.given_name, c.id limit ${limit * 4}) f join contacts c on c.id = f.id
+     order by fit desc, ${seen} desc nulls last, c.family_name, c.given_name, c.id limit ${limit}`,
     [...words.map(like), ...words.map((w) => `% ${w.replace(/[\\%_]/gu, '\\$&')}%`)],
   );
+  const letters = words.filter((w) => w.length > 3 && /\p{L}/u.test(w));
+  if (exact.length >= 3 || !letters.length) return exact;
+  // Two words that are a name, mistyped, share the skeletons of both names with it (see core/contacts/comparing.ts).
+  const [given = '', family = ''] = letters;
+  const keys = family
+    ? keysOf(prepare(asDescribed({ given, family }))).filter((key) => key.startsWith('w '))
+    : [];
+  const alike = await tx.query<ContactLine>(
+    `select ${lineColumns} from (
+       select c.id, ${letters.map((_, at) => `word_similarity($${at + 3}, c.name_key)`).join(' + ')} as fit from contacts c
+       where ${live} and not (c.id = any($1)) and c.id in (
+         (select contact_id from contact_keys where key = any($2) limit 200) union
+         (select n.id from contacts n where ${letters.map((_, at) => `$${at + 3} <% n.name_key`).join(' and ')} limit 200))
+       order by fit desc, c.id limit ${limit}) f join contacts c on c.id = f.id
+     order by fit desc, ${seen} desc nulls last, c.id limit ${limit - exact.length}`,
+    [exact.map((e) => e.id), keys, ...letters],
+  );
+  return [...exact, ...alike];
 }
 
 export const readMemberships = (tx: Queries, contactId: string) =>

@@ -43,7 +43,9 @@ export async function openPglite(options: {
     ...(options.template ? { loadDataDir: options.template } : {}),
     extensions: { pg_trgm },
   });
-  await db.exec("set timezone = 'UTC'; create extension if not exists pg_trgm");
+  await db.exec(
+    "set timezone = 'UTC'; create extension if not exists pg_trgm; set pg_trgm.word_similarity_threshold = 0.5",
+  );
   return {
     ...queries(db as unknown as Runner),
     transaction: (work) => db.transaction((tx) => work(queries(tx as unknown as Runner))) as never,

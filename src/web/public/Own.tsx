@@ -25,11 +25,9 @@ function Shown({ page, token }: { page: OwnPage; token: string }) {
     <>
       <h1>{t('ownTitle', { name: person.given || person.family })}</h1>
       <p className="soft">{t('ownText', { organization: page.organization })}</p>
-      {[...page.emails, ...page.phones].map((x) => (
-        <p key={x} className="num">
-          {x}
-        </p>
-      ))}
+      <p className="num" style={{ margin: '6px 0 14px' }}>
+        {[...page.emails, ...page.phones].join(' · ')}
+      </p>
       <Details person={person} token={token} reach />
       {page.memberships.length > 0 && (
         <>

@@ -8,7 +8,7 @@ import { ClockMenu } from './ClockMenu.tsx';
 import { Keys } from './Keys.tsx';
 import { PersonSlide } from './PersonSlide.tsx';
 import { SearchBox } from './SearchBox.tsx';
-import { useInterface, useLooks } from './state.ts';
+import { useInterface, useLooks, useRecent } from './state.ts';
 
 const places = ['Desk', 'Season', 'Contacts', 'Ledger', 'Records', 'Tray'] as const;
 /** Places only some roles have use for. */
@@ -59,6 +59,8 @@ function PersonMenu({ name, coordinator }: { name: string; coordinator: boolean 
   const showKeys = useInterface((s) => s.showKeys);
   const signOut = useDo('POST /api/sign-out', () => {
     client.clear();
+    // Whose records were looked at is nobody's business who signs in next.
+    useRecent.getState().forget();
     navigate('/sign-in', { replace: true });
   });
   const [first, ...rest] = name.split(' ');

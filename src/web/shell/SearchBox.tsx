@@ -2,7 +2,7 @@ import { useDeferredValue, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { sayShortDate } from '#core/time/say.ts';
 import { useAsk } from '../parts/ask.ts';
-import { useInterface } from './state.ts';
+import { useInterface, useRecent } from './state.ts';
 
 /** Finds people and events from anywhere; arrows and Enter choose. */
 export function SearchBox() {
@@ -11,6 +11,7 @@ export function SearchBox() {
   const [at, setAt] = useState(0);
   const q = useDeferredValue(text.trim());
   const show = useInterface((s) => s.showPerson);
+  const { people: recent, remember } = useRecent();
   const navigate = useNavigate();
   const box = useRef<HTMLInputElement>(null);
   const found = useAsk('GET /api/search', { query: { q }, enabled: q.length > 0 }).data;
@@ -30,14 +31,18 @@ export function SearchBox() {
             more: e.startsLocal ? `${sayShortDate(e.startsLocal)} ${e.startsLocal.slice(0, 4)}` : e.state,
           })),
         ]
-      : [];
+      : q
+        ? []
+        : recent.map((p) => ({ kind: 'recent' as const, ...p }));
   const choose = (hit: (typeof hits)[number] | undefined) => {
     if (!hit) return;
     setOpen(false);
     setText('');
     box.current?.blur();
-    if (hit.kind === 'person') show(hit.id);
-    else navigate(`/events/${hit.id}/plan`);
+    if (hit.kind === 'person' || hit.kind === 'recent') {
+      remember({ id: hit.id, label: hit.label, more: hit.more });
+      show(hit.id);
+    } else navigate(`/events/${hit.id}/plan`);
   };
   return (
     <search className="find">
@@ -70,15 +75,17 @@ export function SearchBox() {
         }}
       />
       <kbd>/</kbd>
-      {open && q && (
+      {open && (q || hits.length > 0) && (
         <div className="found" id="found" role="listbox" aria-label="Found" tabIndex={-1}>
-          {hits.length === 0 && (
+          {q && hits.length === 0 && (
             <div className="head">{found ? `Nobody and nothing found for “${q}”.` : 'Looking …'}</div>
           )}
           {hits.map((hit, n) => (
             <div key={hit.id}>
               {(n === 0 || hits[n - 1]!.kind !== hit.kind) && (
-                <div className="head">{hit.kind === 'person' ? 'People' : 'Events'}</div>
+                <div className="head">
+                  {hit.kind === 'person' ? 'People' : hit.kind === 'recent' ? 'Opened last' : 'Events'}
+                </div>
               )}
               <button
                 type="button"

@@ -44,3 +44,26 @@ function applyLight(light: Light): void {
 export const useColumns = create<{ hidden: string[]; setHidden(hidden: string[]): void }>()(
   persist((set) => ({ hidden: [], setHidden: (hidden) => set({ hidden }) }), { name: 'acolyte-columns' }),
 );
+
+/** Somebody whose record was opened. */
+export interface RecentPerson {
+  id: string;
+  label: string;
+  more: string;
+}
+/** The people opened last on this device, newest first: shown before anything is typed. */
+export const useRecent = create<{
+  people: RecentPerson[];
+  remember(person: RecentPerson): void;
+  forget(): void;
+}>()(
+  persist(
+    (set) => ({
+      people: [],
+      remember: (person) =>
+        set((s) => ({ people: [person, ...s.people.filter((p) => p.id !== person.id)].slice(0, 8) })),
+      forget: () => set({ people: [] }),
+    }),
+    { name: 'acolyte-recent' },
+  ),
+);

@@ -1,5 +1,6 @@
 -- Who is who: keys people are looked for by, what comparisons are weighed by, pairs that wait for a decision, merges.
 alter table contacts add column merged_into uuid references contacts (id);
+create index contacts_name_trigrams on contacts using gin (name_key gin_trgm_ops);
 create index contacts_merged on contacts (merged_into) where merged_into is not null;
 
 create table contact_keys (
