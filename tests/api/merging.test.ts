@@ -55,6 +55,7 @@ describe('the same person twice', () => {
       'merges.merged',
       'pairs.contact_a',
       'pairs.contact_b',
+      'participation.contact_id',
       'segment_members.contact_id',
     ];
     expect(columns.map((c) => c.at).filter((at) => !known.has(at as never))).toEqual(staying);

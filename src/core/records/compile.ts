@@ -58,12 +58,16 @@ function ofEvents(of: OfEvents, put: Put): string {
 function bounded(of: { from: string; figure: string; contact: string }, bound: Bound, put: Put): string {
   const having = (operator: string, n: number) =>
     `c.id in (select ${of.contact} from ${of.from} and ${of.contact} is not null group by ${of.contact} having ${of.figure} ${operator} ${put(n, 'numeric')})`;
+  // Once at least: whoever has a row at all, without counting.
+  if (of.figure === 'count(*)' && bound.is === 'at least' && bound.n === 1)
+    return `c.id in (select ${of.contact} from ${of.from})`;
   if (bound.is === 'at least') return bound.n <= 0 ? 'true' : having('>=', bound.n);
   if (bound.is === 'at most') return `not ${having('>', bound.n)}`;
   return bound.n === 0 ? `not ${having('>', 0)}` : having('=', bound.n);
 }
 
-const standing = "('confirmed')";
+const eventsNeeded = (q: { of: OfEvents; within: Window }): boolean =>
+  q.within.when !== 'ever' || Object.values(q.of).some(Boolean);
 
 function question(q: Question, asked: Asked, put: Put, visit: (s: Segment) => string): string {
   switch (q.ask) {
@@ -103,22 +107,14 @@ function question(q: Question, asked: Asked, put: Put, visit: (s: Segment) => st
     case 'member':
       return `c.id in (select contact_id from memberships where true${q.level ? ` and lower(level) = ${put(q.level.trim().toLowerCase())}` : ''})`;
     case 'registered':
-      return bounded(
-        {
-          contact: 't.contact_id',
-          figure: 'count(distinct t.event_id)',
-          from: `registrations t join events e on e.id = t.event_id where t.state in ${standing}${ofEvents(q.of, put)}${during('e.starts_at', q.within, asked, put)}`,
-        },
-        q.times,
-        put,
-      );
     case 'attended':
     case 'missed':
+      // One row a person and event, so that rows are counted and nothing has to be told apart.
       return bounded(
         {
           contact: 't.contact_id',
-          figure: 'count(distinct t.event_id)',
-          from: `attendance t join events e on e.id = t.event_id where t.state in ${q.ask === 'missed' ? "('missed')" : "('arrived', 'left')"}${ofEvents(q.of, put)}${during('e.starts_at', q.within, asked, put)}`,
+          figure: 'count(*)',
+          from: `participation t${eventsNeeded(q) ? ' join events e on e.id = t.event_id' : ''} where t.${q.ask}${ofEvents(q.of, put)}${during('e.starts_at', q.within, asked, put)}`,
         },
         q.times,
         put,
@@ -146,8 +142,15 @@ function question(q: Question, asked: Asked, put: Put, visit: (s: Segment) => st
     case 'signed':
       return `c.id in (select contact_id from signatures t where t.state = 'valid' and t.contact_id is not null${q.waiverId ? ` and t.waiver_id = ${put(q.waiverId, 'uuid')}` : ''}${during('t.at', q.within, asked, put)})`;
     case 'last seen': {
-      const having = during('max(t.arrived_at)', q.within, asked, put).replace(/^ and /u, '');
-      return `c.id in (select t.contact_id from attendance t where t.contact_id is not null and t.arrived_at is not null group by t.contact_id${having ? ` having ${having}` : ''})`;
+      const { from, before } = instantsOf(q.within, asked);
+      const seen = `select t.contact_id from participation t where t.last_seen is not null`;
+      // Seen last before a day means: not seen on it or after.
+      return [
+        `(c.id in (${seen}${from ? ` and t.last_seen >= ${put(from, 'timestamptz')}` : ''}${before ? ` and t.last_seen < ${put(before, 'timestamptz')}` : ''})`,
+        ...(before ? [`c.id not in (${seen} and t.last_seen >= ${put(before, 'timestamptz')})`] : []),
+      ]
+        .join(' and ')
+        .concat(')');
     }
     case 'answered a survey':
       return `c.id in (select t.contact_id from survey_responses t where t.contact_id is not null${during('t.answered_on::timestamptz', q.within, asked, put)})`;

@@ -139,6 +139,81 @@ create table proposals (
 );
 create unique index proposals_open on proposals (contact_id, field) where state = 'open';
 
+-- Who took part in what, one row a person and event, kept by the database itself: segments count these instead of seats.
+create table participation (
+  contact_id uuid not null references contacts (id) on delete cascade,
+  event_id uuid not null references events (id) on delete cascade,
+  registered boolean not null,
+  attended boolean not null,
+  missed boolean not null,
+  last_seen timestamptz,
+  primary key (contact_id, event_id)
+);
+create index participation_seen on participation (last_seen) where last_seen is not null;
+create function count_participation(contacts uuid[], events uuid[]) returns void language sql as $$
+  insert into participation (contact_id, event_id, registered, attended, missed, last_seen)
+    select * from (
+      select k.contact_id, k.event_id,
+        exists (select 1 from registrations r where r.contact_id = k.contact_id and r.event_id = k.event_id and r.state = 'confirmed') as registered,
+        exists (select 1 from attendance a where a.contact_id = k.contact_id and a.event_id = k.event_id and a.state in ('arrived', 'left')) as attended,
+        exists (select 1 from attendance a where a.contact_id = k.contact_id and a.event_id = k.event_id and a.state = 'missed') as missed,
+        (select max(arrived_at) from attendance a where a.contact_id = k.contact_id and a.event_id = k.event_id) as last_seen
+      from (select distinct u.contact_id, u.event_id from unnest(contacts, events) as u (contact_id, event_id)
+        where u.contact_id is not null) k) p
+    where p.registered or p.attended or p.missed or p.last_seen is not null
+    on conflict (contact_id, event_id) do update set registered = excluded.registered, attended = excluded.attended,
+      missed = excluded.missed, last_seen = excluded.last_seen;
+  delete from participation p using unnest(contacts, events) as k (contact_id, event_id)
+    where p.contact_id = k.contact_id and p.event_id = k.event_id
+      and not exists (select 1 from registrations r where r.contact_id = k.contact_id and r.event_id = k.event_id and r.state = 'confirmed')
+      and not exists (select 1 from attendance a where a.contact_id = k.contact_id and a.event_id = k.event_id
+        and (a.state <> 'expected' or a.arrived_at is not null));
+$$;
+create function participation_inserted() returns trigger language plpgsql as $$
+begin
+  perform count_participation(array_agg(contact_id), array_agg(event_id)) from changed where contact_id is not null having count(*) > 0;
+  return null;
+end $$;
+create function participation_deleted() returns trigger language plpgsql as $$
+begin
+  perform count_participation(array_agg(contact_id), array_agg(event_id)) from gone where contact_id is not null having count(*) > 0;
+  return null;
+end $$;
+-- Only what matters here counts as a change: a pass code or a reason does not.
+create function registrations_updated() returns trigger language plpgsql as $$
+begin
+  perform count_participation(array_agg(contact_id), array_agg(event_id)) from (
+    (select id, contact_id, event_id, state from changed except select id, contact_id, event_id, state from gone)
+    union all (select id, contact_id, event_id, state from gone except select id, contact_id, event_id, state from changed)) d
+    where contact_id is not null having count(*) > 0;
+  return null;
+end $$;
+create function attendance_updated() returns trigger language plpgsql as $$
+begin
+  perform count_participation(array_agg(contact_id), array_agg(event_id)) from (
+    (select registration_id, contact_id, event_id, state, arrived_at from changed
+      except select registration_id, contact_id, event_id, state, arrived_at from gone)
+    union all (select registration_id, contact_id, event_id, state, arrived_at from gone
+      except select registration_id, contact_id, event_id, state, arrived_at from changed)) d
+    where contact_id is not null having count(*) > 0;
+  return null;
+end $$;
+create trigger registrations_counted_in after insert on registrations referencing new table as changed
+  for each statement execute function participation_inserted();
+create trigger registrations_counted_up after update on registrations referencing old table as gone new table as changed
+  for each statement execute function registrations_updated();
+create trigger registrations_counted_out after delete on registrations referencing old table as gone
+  for each statement execute function participation_deleted();
+create trigger attendance_counted_in after insert on attendance referencing new table as changed
+  for each statement execute function participation_inserted();
+create trigger attendance_counted_up after update on attendance referencing old table as gone new table as changed
+  for each statement execute function attendance_updated();
+create trigger attendance_counted_out after delete on attendance referencing old table as gone
+  for each statement execute function participation_deleted();
+select count_participation(array_agg(contact_id), array_agg(event_id)) from (
+  select contact_id, event_id from registrations union select contact_id, event_id from attendance) x where contact_id is not null
+  having count(*) > 0;
+
 -- Segments: questions over history. A frozen one keeps who was in it.
 create table segments (
   id uuid primary key,
