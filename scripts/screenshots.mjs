@@ -94,7 +94,24 @@ await take(odalys, '/records', 'records', settled('.apexcharts-bar-area'));
 await take(odalys, '/tray', 'tray', settled('.table'));
 await take(odalys, '/import', 'import', async (page) => {
   await page.locator('input[type=file]').setInputFiles(join(root, 'tests/data/members.csv'));
-  await page.locator('tbody tr').nth(12).waitFor();
+  await page.getByRole('button', { name: /^New [1-9]/u }).waitFor();
+});
+await take(odalys, '/import', 'import-rows', async (page) => {
+  await page.locator('input[type=file]').setInputFiles(join(root, 'tests/data/supper-guests.csv'));
+  await page.getByRole('button', { name: /^Needs a look [1-9]/u }).click();
+  await page.locator('section.table tbody tr').first().waitFor();
+});
+await take(odalys, '/contacts/review', 'review', async (page) => {
+  await page.locator('.sides').waitFor();
+  // One that is not plain.
+  await page.getByText('not linked unasked').or(page.locator('.sides')).first().waitFor();
+  for (let n = 0; n < 80 && !(await page.getByText('not linked unasked').count()); n += 1)
+    await page.keyboard.press('j');
+});
+await take(odalys, '/records/segments', 'segment', async (page) => {
+  await page.getByRole('link', { name: 'Come often, never gave' }).click();
+  await page.locator('.segment-line').first().waitFor();
+  await page.getByText(/^of 1,/u).waitFor();
 });
 await take(await pageOf(null, true), '/e/open-water-day-2026-08-08', 'public-event', settled('.rows'));
 await take(await pageOf('door@brackenmere.example', true), `/doors/${water}`, 'door', settled('li'));

@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import type { ContactRecord } from '#contract/contacts.ts';
-import { useDo } from '../parts/ask.ts';
+import { useDo, useMayChangeContacts } from '../parts/ask.ts';
 import { useSaying } from '../parts/saying.ts';
 import { say } from '../parts/toast.tsx';
 
@@ -12,6 +12,7 @@ export function Consents({ contact }: { contact: ContactRecord }) {
   const [topic, setTopic] = useState<(typeof topics)[number]>('newsletter');
   const [channel, setChannel] = useState<(typeof channels)[number]>('email');
   const { dayAndYear } = useSaying();
+  const may = useMayChangeContacts();
   const write = useDo('POST /api/contacts/:id/consents', () => say('Written down.'));
   const put = (granted: boolean) =>
     write.mutate({ params: { id: contact.id }, body: { topic, channel, granted } });
@@ -35,35 +36,37 @@ export function Consents({ contact }: { contact: ContactRecord }) {
           </span>
         </p>
       ))}
-      <div className="tools" style={{ flexWrap: 'wrap' }}>
-        <select
-          aria-label="Topic"
-          style={{ width: 'auto' }}
-          value={topic}
-          onChange={(e) => setTopic(e.target.value as typeof topic)}
-        >
-          {topics.map((t) => (
-            <option key={t}>{t}</option>
-          ))}
-        </select>
-        by
-        <select
-          aria-label="Channel"
-          style={{ width: 'auto' }}
-          value={channel}
-          onChange={(e) => setChannel(e.target.value as typeof channel)}
-        >
-          {channels.map((c) => (
-            <option key={c}>{c}</option>
-          ))}
-        </select>
-        <button type="button" className="btn" disabled={write.isPending} onClick={() => put(true)}>
-          They said yes
-        </button>
-        <button type="button" className="btn" disabled={write.isPending} onClick={() => put(false)}>
-          They said no
-        </button>
-      </div>
+      {may && (
+        <div className="tools" style={{ flexWrap: 'wrap' }}>
+          <select
+            aria-label="Topic"
+            style={{ width: 'auto' }}
+            value={topic}
+            onChange={(e) => setTopic(e.target.value as typeof topic)}
+          >
+            {topics.map((t) => (
+              <option key={t}>{t}</option>
+            ))}
+          </select>
+          by
+          <select
+            aria-label="Channel"
+            style={{ width: 'auto' }}
+            value={channel}
+            onChange={(e) => setChannel(e.target.value as typeof channel)}
+          >
+            {channels.map((c) => (
+              <option key={c}>{c}</option>
+            ))}
+          </select>
+          <button type="button" className="btn" disabled={write.isPending} onClick={() => put(true)}>
+            They said yes
+          </button>
+          <button type="button" className="btn" disabled={write.isPending} onClick={() => put(false)}>
+            They said no
+          </button>
+        </div>
+      )}
     </details>
   );
 }

@@ -2,7 +2,7 @@ import { useState } from 'react';
 import { Link, useParams } from 'react-router';
 import type { ContactRecord } from '#contract/contacts.ts';
 import { Asking } from '../parts/Asking.tsx';
-import { useAsk, useDo, useMe } from '../parts/ask.ts';
+import { useAsk, useDo, useMayChangeContacts, useMe } from '../parts/ask.ts';
 import { ChoiceField, TextField } from '../parts/Field.tsx';
 import { Asked, Problems } from '../parts/notices.tsx';
 import { say } from '../parts/toast.tsx';
@@ -14,14 +14,17 @@ export default function Contact() {
   const { id = '' } = useParams();
   const contact = useAsk('GET /api/contacts/:id', { params: { id } });
   const [editing, setEditing] = useState(false);
+  const may = useMayChangeContacts();
   const coordinator = useMe().data?.staff.roles.includes('coordinator') ?? false;
   return (
     <div className="page" style={{ maxWidth: 760 }}>
       <div className="spread">
         <Link to="/contacts">Contacts</Link>
-        <button type="button" className="btn" onClick={() => setEditing(true)}>
-          Change
-        </button>
+        {may && (
+          <button type="button" className="btn" onClick={() => setEditing(true)}>
+            Change
+          </button>
+        )}
       </div>
       <PersonRecord id={id} />
       <Asked of={contact}>

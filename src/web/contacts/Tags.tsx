@@ -1,8 +1,9 @@
 import { useState } from 'react';
-import { useAsk, useDo } from '../parts/ask.ts';
+import { useAsk, useDo, useMayChangeContacts } from '../parts/ask.ts';
 
 /** The tags of one contact, added and taken off in place. */
 export function Tags({ id, tags }: { id: string; tags: readonly string[] }) {
+  const may = useMayChangeContacts();
   const [typed, setTyped] = useState<string | null>(null);
   const known = useAsk('GET /api/tags', { enabled: typed !== null }).data ?? [];
   const change = useDo('POST /api/tags', () => setTyped(null));
@@ -12,12 +13,14 @@ export function Tags({ id, tags }: { id: string; tags: readonly string[] }) {
       {tags.map((t) => (
         <span key={t} className="tag">
           {t}
-          <button type="button" aria-label={`Take off the tag ${t}`} onClick={() => put(t, true)}>
-            ×
-          </button>
+          {may && (
+            <button type="button" aria-label={`Take off the tag ${t}`} onClick={() => put(t, true)}>
+              ×
+            </button>
+          )}
         </span>
       ))}
-      {typed === null ? (
+      {!may ? null : typed === null ? (
         <button type="button" className="link" onClick={() => setTyped('')}>
           Add a tag
         </button>

@@ -36,3 +36,7 @@ export function useDo<K extends Key>(key: K, after?: (answer: Answer<K>) => void
 }
 
 export const useMe = () => useAsk('GET /api/me');
+
+/** True for those who may change contacts. */
+export const useMayChangeContacts = (): boolean =>
+  useMe().data?.staff.roles.some((r) => r === 'coordinator' || r === 'crew lead') ?? false;
