@@ -77,6 +77,11 @@ export interface Identified {
   householdOfLine: number | null;
 }
 
+/** Rows of one file that share a key and are compared; a key more common than that tells little. */
+const mostInBlock = 25;
+
+const goesByName = /^[nwgf] /u;
+
 const nobody: Identified = { known: null, sameAsLine: null, householdOfLine: null };
 
 /** Makes a checker for one file. */
@@ -97,13 +102,15 @@ export function makeChecker(options: CheckerOptions): Checker {
     identify({ row, ready, keys }, candidates) {
       const override = overrides[row.line];
       if (!ready || override?.excluded) return nobody;
-      const above = [...new Set(keys.flatMap((k) => earlier.get(k) ?? []))];
+      // Within a file only the same person and the same household matter, and neither goes by the name alone.
+      const strong = keys.filter((k) => !goesByName.test(k));
+      const above = [...new Set(strong.flatMap((k) => earlier.get(k) ?? []))];
       const inFile = decideReady(ready, above, model, thresholds);
       const candidate: Prepared<Candidate> = { ...ready, of: { ...ready.of, id: `line ${row.line}` } };
-      for (const key of keys) {
+      for (const key of strong) {
         const block = earlier.get(key);
         if (!block) earlier.set(key, [candidate]);
-        else if (block.length < 50) block.push(candidate);
+        else if (block.length < mostInBlock) block.push(candidate);
       }
       return {
         known: decideReady(ready, candidates, model, thresholds),

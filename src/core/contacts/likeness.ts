@@ -58,6 +58,19 @@ export function slips(a: string, b: string, most: number): number {
 
 /** True when two folded names are likely one, mistyped: close by Jaro–Winkler and at most two slips apart. */
 export function mistyped(a: string, b: string): boolean {
+  if (Math.abs(a.length - b.length) > 2) return false;
+  // Few names make many pairs: what was worked out is kept for a while.
+  const pair = `${a} ${b}`;
+  const before = workedOut.get(pair);
+  if (before !== undefined) return before;
+  if (workedOut.size > 200_000) workedOut.clear();
+  const result = isMistyped(a, b);
+  workedOut.set(pair, result);
+  return result;
+}
+const workedOut = new Map<string, boolean>();
+
+function isMistyped(a: string, b: string): boolean {
   const shorter = Math.min(a.length, b.length);
   if (shorter < 3) return false;
   const allowed = shorter >= 7 ? 2 : 1;

@@ -15,6 +15,7 @@ import { File, type Handlers } from '../http/handle.ts';
 import { invalid, notFound } from '../http/problem.ts';
 import { theOrganization } from '../staff/store.ts';
 import {
+  countAndSample,
   countContacts,
   freeze,
   frozenMembers,
@@ -134,13 +135,12 @@ export const recordsHandlers: Handlers<typeof recordsContract> = {
     const segment = given(body.segment);
     const { asked, names } = await context(tx, now);
     const began = performance.now();
-    const compiled = compileSegment(segment, asked);
-    const ids = await idsWhere(tx, compiled);
+    const { count, sample } = await countAndSample(tx, compileSegment(segment, asked), 12);
     const all = await countContacts(tx, { sql: 'true', params: [] });
     return {
-      count: ids.length,
+      count,
       of: all,
-      sample: await readLines(tx, sampleOf(ids)),
+      sample: await readLines(tx, sample),
       sentence: saySegment(segment, names),
       ms: Math.round(performance.now() - began),
     };
@@ -185,9 +185,3 @@ export const recordsHandlers: Handlers<typeof recordsContract> = {
     return new File(`${name}.vcf`, await contactsVCard(tx, await idsOf(tx, params.id, now), now));
   },
 };
-
-/** Twelve of them, spread evenly over the whole, the same each time. */
-function sampleOf(ids: readonly string[]): string[] {
-  const step = Math.max(1, Math.floor(ids.length / 12));
-  return ids.filter((_, at) => at % step === 0).slice(0, 12);
-}

@@ -35,6 +35,19 @@ export const countContacts = async (tx: Queries, of: Compiled): Promise<number> 
     of.params,
   ))!.n;
 
+/** How many contacts it is true of, and some of them, in one look. */
+export async function countAndSample(
+  tx: Queries,
+  of: Compiled,
+  most: number,
+): Promise<{ count: number; sample: string[] }> {
+  const rows = await tx.query<{ id: string; n: number }>(
+    `select c.id, count(*) over ()::int as n from contacts c where ${whereTrue(of).sql} limit ${most}`,
+    of.params,
+  );
+  return { count: rows[0]?.n ?? 0, sample: rows.map((r) => r.id) };
+}
+
 export const idsWhere = async (tx: Queries, of: Compiled): Promise<string[]> =>
   (
     await tx.query<{ id: string }>(`select c.id from contacts c where ${whereTrue(of).sql} order by c.id`, [

@@ -139,9 +139,7 @@ function Shown({ kept }: { kept: SegmentSummary }) {
               ))}
             </ul>
           )}
-          {found.data && found.data.count > 9 && (
-            <small className="soft">Some of them, spread over the whole.</small>
-          )}
+          {found.data && found.data.count > 9 && <small className="soft">Some of them.</small>}
           <Why segment={segment} />
         </aside>
       </div>
