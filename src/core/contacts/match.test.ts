@@ -95,6 +95,12 @@ describe('who is who', () => {
     expect(decision.outcome).toBe('look');
     expect(decision.reasons.at(-1)).toBe('no email, telephone or birth date confirms the name');
   });
+  test('a difference never speaks for two records being one', () => {
+    const records = makeLabelled(makeRandom(6), 200).map((r) => prepare(r));
+    for (const [a, b] of blockedPairs(records))
+      for (const f of compareReady(a, b, firstModel, usualThresholds).findings)
+        if (f.words.startsWith('different')) expect(f.bits).toBeLessThan(0);
+  });
   test('an initial and a shared email is put up for a look', () => {
     expect(compare(person('M.'), mai).outcome).toBe('look');
   });

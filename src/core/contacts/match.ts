@@ -170,7 +170,8 @@ function findingsOf(a: Agreement, weighed: Weighed, person: Prepared, candidate:
       const detail = detailOf(field, level, person.of, candidate.of);
       return {
         field,
-        bits: Math.round(weighed.bits[field] * 10) / 10,
+        // A difference never speaks for two records being one, even where the likelier rival differs there more often.
+        bits: Math.min(Math.round(weighed.bits[field] * 10) / 10, level === 'different' ? -0.1 : Infinity),
         words: `${alike[field][level]}${detail ? `, ${detail}` : ''}`,
       };
     });

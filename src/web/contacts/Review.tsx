@@ -237,7 +237,7 @@ function OnePair({
                 const differs = row.of(pair.a) !== row.of(pair.b);
                 const taken = !row.field || !differs || takenFrom(row) === side;
                 return (
-                  <td key={side} className={taken ? '' : 'soft struck'}>
+                  <td key={side} className={taken || !value ? '' : 'soft struck'}>
                     {row.heading === 'Name' ? (
                       <Person id={pair[side].id} name={value} />
                     ) : row.field && differs && value ? (
