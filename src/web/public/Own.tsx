@@ -156,10 +156,13 @@ const topicWords = {
 function Consents({ page, token }: { page: OwnPage; token: string }) {
   const { t } = useTranslation();
   const client = useQueryClient();
+  // What was just chosen is shown at once; it falls back when it could not be kept.
+  const [said, setSaid] = useState<Record<string, boolean>>({});
   const say = useMutation({
     mutationFn: (body: { topic: 'newsletter'; channel: 'email'; granted: boolean }) =>
       call('POST /api/public/own/:token/consents', { params: { token }, body }),
     onSuccess: () => client.invalidateQueries(),
+    onError: () => setSaid({}),
   });
   return (
     <>
@@ -167,25 +170,27 @@ function Consents({ page, token }: { page: OwnPage; token: string }) {
       <Problems problem={say.error instanceof ApiProblem ? say.error : null} />
       {page.consents.map((c) => {
         const name = `${c.topic} ${c.channel}`;
+        const granted = said[name] ?? c.granted;
         return (
           <fieldset key={name} className="hear">
             <legend>
               {t(topicWords[c.topic])} {c.channel === 'email' ? t('byEmail') : t('byText')}
-              {c.granted === null && <span className="soft"> ({t('notAsked')})</span>}
+              {granted === null && <span className="soft"> ({t('notAsked')})</span>}
             </legend>
             {[true, false].map((yes) => (
               <label key={String(yes)} className="tick">
                 <input
                   type="radio"
                   name={name}
-                  checked={c.granted === yes}
-                  onChange={() =>
+                  checked={granted === yes}
+                  onChange={() => {
+                    setSaid({ ...said, [name]: yes });
                     say.mutate({
                       topic: c.topic as 'newsletter',
                       channel: c.channel as 'email',
                       granted: yes,
-                    })
-                  }
+                    });
+                  }}
                 />
                 {yes ? t('yes') : t('no')}
               </label>
