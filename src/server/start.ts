@@ -1,6 +1,6 @@
 import { randomBytes } from 'node:crypto';
 import { existsSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs';
-import type { Server } from 'node:http';
+import { createServer } from 'node:http';
 import { join } from 'node:path';
 import { pino } from 'pino';
 import { systemClock } from '#core/time/clock.ts';
@@ -103,10 +103,11 @@ export async function start(options: StartOptions): Promise<Started> {
       60 * 60_000,
     );
     tidying.unref();
-    const http = await new Promise<Server>((resolve, reject) => {
-      const listening = server.listen(options.port, (error?: Error) =>
-        error ? reject(error) : resolve(listening),
-      );
+    // Lists of several hundred contacts travel in addresses of files.
+    const http = createServer({ maxHeaderSize: 64 * 1024 }, server);
+    await new Promise<void>((resolve, reject) => {
+      http.once('error', reject);
+      http.listen(options.port, resolve);
     });
     const address = http.address();
     const port = typeof address === 'object' && address ? address.port : options.port;

@@ -55,13 +55,19 @@ function ofEvents(of: OfEvents, put: Put): string {
 }
 
 /** A bound on a figure of each contact, where those without rows have none of it. */
-function bounded(of: { from: string; figure: string; contact: string }, bound: Bound, put: Put): string {
+function bounded(
+  of: { from: () => string; figure: string; contact: string },
+  bound: Bound,
+  put: Put,
+): string {
+  // Asked for only when it is needed: a parameter that stands nowhere is an error.
+  if (bound.is === 'at least' && bound.n <= 0) return 'true';
   const having = (operator: string, n: number) =>
-    `c.id in (select ${of.contact} from ${of.from} and ${of.contact} is not null group by ${of.contact} having ${of.figure} ${operator} ${put(n, 'numeric')})`;
+    `c.id in (select ${of.contact} from ${of.from()} and ${of.contact} is not null group by ${of.contact} having ${of.figure} ${operator} ${put(n, 'numeric')})`;
   // Once at least: whoever has a row at all, without counting.
   if (of.figure === 'count(*)' && bound.is === 'at least' && bound.n === 1)
-    return `c.id in (select ${of.contact} from ${of.from})`;
-  if (bound.is === 'at least') return bound.n <= 0 ? 'true' : having('>=', bound.n);
+    return `c.id in (select ${of.contact} from ${of.from()})`;
+  if (bound.is === 'at least') return having('>=', bound.n);
   if (bound.is === 'at most') return `not ${having('>', bound.n)}`;
   return bound.n === 0 ? `not ${having('>', 0)}` : having('=', bound.n);
 }
@@ -114,7 +120,8 @@ function question(q: Question, asked: Asked, put: Put, visit: (s: Segment) => st
         {
           contact: 't.contact_id',
           figure: 'count(*)',
-          from: `participation t${eventsNeeded(q) ? ' join events e on e.id = t.event_id' : ''} where t.${q.ask}${ofEvents(q.of, put)}${during('e.starts_at', q.within, asked, put)}`,
+          from: () =>
+            `participation t${eventsNeeded(q) ? ' join events e on e.id = t.event_id' : ''} where t.${q.ask}${ofEvents(q.of, put)}${during('e.starts_at', q.within, asked, put)}`,
         },
         q.times,
         put,
@@ -124,7 +131,8 @@ function question(q: Question, asked: Asked, put: Put, visit: (s: Segment) => st
         {
           contact: 't.contact_id',
           figure: 'sum(t.amount)',
-          from: `donations t where true${q.fundId ? ` and t.fund_id = ${put(q.fundId, 'uuid')}` : ''}${during('t.at', q.within, asked, put)}`,
+          from: () =>
+            `donations t where true${q.fundId ? ` and t.fund_id = ${put(q.fundId, 'uuid')}` : ''}${during('t.at', q.within, asked, put)}`,
         },
         q.amount,
         put,
@@ -134,7 +142,8 @@ function question(q: Question, asked: Asked, put: Put, visit: (s: Segment) => st
         {
           contact: 't.contact_id',
           figure: 'sum(coalesce(t.hours, 0))',
-          from: `assignments t join shifts s on s.id = t.shift_id where t.state = 'served'${q.role ? ` and s.role ilike ${put(contains(q.role))}` : ''}${during('s.starts_at', q.within, asked, put)}`,
+          from: () =>
+            `assignments t join shifts s on s.id = t.shift_id where t.state = 'served'${q.role ? ` and s.role ilike ${put(contains(q.role))}` : ''}${during('s.starts_at', q.within, asked, put)}`,
         },
         q.hours,
         put,

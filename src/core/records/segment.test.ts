@@ -197,6 +197,23 @@ describe('segments from outside', () => {
     ).toEqual(['times.n', 'within.to']);
     for (const odd of [null, 7, 'x', [], { all: 3 }]) expect(problems(odd)).not.toEqual([]);
   });
+  test('every parameter stands in the condition, also where a question holds for everybody', () => {
+    for (const n of [0, 1, 2])
+      for (const is of ['at least', 'at most', 'exactly'] as const) {
+        const { sql, params } = compileSegment(
+          {
+            all: [
+              { ask: 'attended', times: { is, n }, of: { category: 'talk' }, within: { when: 'this year' } },
+              { ask: 'served', hours: { is, n }, role: 'Steward', within: { when: 'days', days: 9 } },
+            ],
+          },
+          asked,
+        );
+        params.forEach((_, at) => {
+          expect(sql).toContain(`$${at + 1}`);
+        });
+      }
+  });
   test('what somebody typed is never part of the SQL', () => {
     const typed = "'; drop table contacts; --";
     const { sql, params } = compileSegment(
