@@ -6,7 +6,7 @@ import { useAsk, useDo, useMayChangeContacts, useMe } from '../parts/ask.ts';
 import { ChoiceField, TextField } from '../parts/Field.tsx';
 import { Asked, Problems } from '../parts/notices.tsx';
 import { say } from '../parts/toast.tsx';
-import { Care } from './Erase.tsx';
+import { Care } from './Care.tsx';
 import { PersonRecord } from './PersonRecord.tsx';
 import { ReachFields, type ReachLine } from './ReachFields.tsx';
 

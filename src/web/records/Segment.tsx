@@ -3,7 +3,7 @@ import { useDeferredValue, useEffect, useRef, useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import type { SegmentSummary } from '#contract/records.ts';
 import { fullName } from '#core/contacts/names.ts';
-import type { Segment as Asked_ } from '#core/records/segment.ts';
+import type { Segment as Questions } from '#core/records/segment.ts';
 import { ApiProblem, addressOf, call } from '#web/api.ts';
 import { useAsk, useDo, useMe } from '../parts/ask.ts';
 import { Asked, Problems } from '../parts/notices.tsx';
@@ -35,7 +35,7 @@ function Shown({ kept }: { kept: SegmentSummary }) {
   const { dayAndYear } = useSaying();
   const coordinator = useMe().data?.staff.roles.includes('coordinator') ?? false;
   const [name, setName] = useState(kept.name);
-  const [segment, setSegment] = useState<Asked_>(asGroup(kept.segment as unknown as Asked_));
+  const [segment, setSegment] = useState<Questions>(asGroup(kept.segment as unknown as Questions));
   const params = { id: kept.id };
   const save = useDo('PATCH /api/segments/:id');
   const freeze = useDo('PATCH /api/segments/:id', (s) =>
