@@ -16,7 +16,9 @@ import { build, install, root, run, say } from './shared.mjs';
 // npm run bench: a table on the screen and figures as JSON. Ratios are against a floor measured in the same run.
 await install();
 // npm run bench -- matching | segments: one part alone.
-const part = { matching: 'benchMatching.ts', segments: 'benchSegments.ts' }[process.argv[2]];
+const part = { matching: 'benchMatching.ts', segments: 'benchSegments.ts', imports: 'benchImports.ts' }[
+  process.argv[2]
+];
 if (part)
   process.exit(
     await run('npx', ['--no-install', 'tsx', join(root, 'scripts', part), ...process.argv.slice(3)]),

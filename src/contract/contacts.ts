@@ -1,16 +1,24 @@
 import { z } from 'zod';
+import { consentChannels, consentTopics } from '#core/contacts/consent.ts';
 import { amount, contract, date, done, id, idParams, instant, personName } from './endpoint.ts';
+import { customField } from './fields.ts';
+import { tie } from './ties.ts';
 
+export const contactKinds = ['person', 'organization'] as const;
 export const contactLine = z.object({
   id,
+  kind: z.enum(contactKinds),
   given: z.string(),
   family: z.string(),
   email: z.string().nullable(),
   phone: z.string().nullable(),
+  /** Null too where they moved away. */
   postalCode: z.string().nullable(),
   lastSeen: instant.nullable(),
   tags: z.array(z.string()),
-  doNotContact: z.boolean(),
+  /** Why nothing is sent to them: they asked for it, or died. */
+  quiet: z.string().nullable(),
+  moved: z.boolean(),
 });
 export type ContactLine = z.infer<typeof contactLine>;
 
@@ -47,9 +55,6 @@ const person = personName.extend({
   doNotContact: z.boolean().default(false),
 });
 
-/** What people are asked for consent to, and how they may be reached about it. */
-export const consentTopics = ['newsletter', 'invitations', 'appeals'] as const;
-export const consentChannels = ['email', 'text message'] as const;
 export const consent = z.object({
   topic: z.string(),
   channel: z.enum(consentChannels),
@@ -82,23 +87,49 @@ export type LifelineEntry = z.infer<typeof lifelineEntry>;
 
 export const contactRecord = z.object({
   id,
+  kind: z.enum(contactKinds),
   given: z.string(),
   family: z.string(),
-  emails: z.array(z.object({ email: z.string(), kind: z.enum(emailKinds), bounced: z.boolean() })),
-  phones: z.array(z.object({ phone: z.string(), kind: z.enum(phoneKinds) })),
+  emails: z.array(
+    z.object({
+      email: z.string(),
+      kind: z.enum(emailKinds),
+      bounced: z.boolean(),
+      /** The day from which it is no longer theirs. */
+      endedOn: date.nullable(),
+    }),
+  ),
+  phones: z.array(z.object({ phone: z.string(), kind: z.enum(phoneKinds), endedOn: date.nullable() })),
   birthDate: date.nullable(),
   age: z.int().nullable(),
   street: z.string().nullable(),
   postalCode: z.string().nullable(),
+  /** The day from which they no longer live at the address. */
+  movedOn: date.nullable(),
   dietary: z.string().nullable(),
   language: z.string(),
+  /** Others they read, as language tags. */
+  languages: z.array(z.string()),
   doNotContact: z.boolean(),
   deceasedOn: date.nullable(),
   source: z.string(),
   createdAt: instant,
-  memberships: z.array(
-    z.object({ number: z.string().nullable(), level: z.string().nullable(), since: z.string().nullable() }),
+  /** Memberships, roles in units, and where they work. */
+  ties: z.array(tie),
+  /** Of an organization: who is with it. */
+  people: z.array(
+    z.object({
+      contactId: id,
+      name: z.string(),
+      role: z.string(),
+      from: date.nullable(),
+      until: date.nullable(),
+    }),
   ),
+  /** Fields the organization added, with what they have in each. */
+  fields: z.array(customField.omit({ filled: true }).extend({ value: z.string().nullable() })),
+  /** When the photo was put there; null without one. */
+  photoAt: instant.nullable(),
   related: z.array(
     z.object({
       relation: z.string(),
@@ -147,6 +178,8 @@ export const contactsContract = contract({
     query: z.object({
       q: z.string().max(200).default(''),
       tag: z.string().max(60).optional(),
+      kind: z.enum(contactKinds).optional(),
+      segment: id.optional(),
       sort: z.enum(['name', 'seen', 'added']).default('name'),
       offset: z.coerce.number().int().min(0).default(0),
       limit: z.coerce.number().int().min(1).max(500).default(200),
@@ -156,13 +189,25 @@ export const contactsContract = contract({
   'GET /api/contacts.csv': {
     summary: 'All contacts as a table that can be brought in again without a change',
     who: ['coordinator'],
-    query: z.object({ ids: z.string().max(40_000).optional() }),
     response: { file: 'text/csv' },
   },
   'GET /api/contacts.vcf': {
     summary: 'All contacts as an address book (vCard 4.0) that can be brought in again without a change',
     who: ['coordinator'],
-    query: z.object({ ids: z.string().max(40_000).optional() }),
+    response: { file: 'text/vcard' },
+  },
+  'POST /api/contacts/chosen.csv': {
+    summary: 'Some contacts as a table; whoever nothing may be sent to is left out',
+    who: ['coordinator'],
+    ownTransactions: true,
+    body: z.object({ ids: z.array(id).min(1).max(100_000) }),
+    response: { file: 'text/csv' },
+  },
+  'POST /api/contacts/chosen.vcf': {
+    summary: 'Some contacts as an address book (vCard 4.0); whoever nothing may be sent to is left out',
+    who: ['coordinator'],
+    ownTransactions: true,
+    body: z.object({ ids: z.array(id).min(1).max(100_000) }),
     response: { file: 'text/vcard' },
   },
   'POST /api/contacts/:id/consents': {
@@ -233,9 +278,9 @@ export const contactsContract = contract({
     response: contactNote,
   },
   'POST /api/contacts': {
-    summary: 'Add a contact; answers the existing one when it is the same person',
+    summary: 'Add a contact; answers the existing one when it is the same person or organization',
     who: ['coordinator', 'crew lead'],
-    body: person,
+    body: person.extend({ kind: z.enum(contactKinds).default('person') }),
     response: z.object({ id, existed: z.boolean(), reasons: z.array(z.string()) }),
   },
   'GET /api/contacts/:id': {
@@ -255,20 +300,58 @@ export const contactsContract = contract({
       street: z.string().trim().max(200).nullable().optional(),
       postalCode: z.string().trim().max(20).nullable().optional(),
       dietary: z.string().trim().max(500).nullable().optional(),
+      movedOn: date.nullable().optional(),
       doNotContact: z.boolean().optional(),
       language: z.enum(['en', 'fr']).optional(),
+      languages: z
+        .array(z.string().regex(/^[a-z]{2,3}$/u, 'A language is two or three letters, like “de”.'))
+        .max(10, 'At most 10 languages.')
+        .optional(),
+      /** Fields of our own, as typed, by their id; empty takes a value away. */
+      fields: z.record(id, z.string().max(600)).optional(),
       deceasedOn: date.nullable().optional(),
       /** All of them, the first one written to first; what is missing is taken away. */
       emails: z
-        .array(z.object({ email: z.string().trim().max(254), kind: z.enum(emailKinds).default('') }))
+        .array(
+          z.object({
+            email: z.string().trim().max(254),
+            kind: z.enum(emailKinds).default(''),
+            endedOn: date.nullable().default(null),
+          }),
+        )
         .max(10, 'At most 10 emails.')
         .optional(),
       phones: z
-        .array(z.object({ phone: z.string().trim().max(40), kind: z.enum(phoneKinds).default('') }))
+        .array(
+          z.object({
+            phone: z.string().trim().max(40),
+            kind: z.enum(phoneKinds).default(''),
+            endedOn: date.nullable().default(null),
+          }),
+        )
         .max(10, 'At most 10 telephones.')
         .optional(),
     }),
     response: contactRecord,
+  },
+  'GET /api/contacts/:id/photo': {
+    summary: 'The photo of a contact',
+    who: 'staff',
+    params: idParams,
+    response: { file: 'image/jpeg' },
+  },
+  'PUT /api/contacts/:id/photo': {
+    summary: 'Put a photo there: a JPEG, PNG or WebP of at most 400 kB',
+    who: ['coordinator', 'crew lead'],
+    params: idParams,
+    body: z.object({ content: z.string().max(600_000) }),
+    response: done,
+  },
+  'DELETE /api/contacts/:id/photo': {
+    summary: 'Take the photo away',
+    who: ['coordinator', 'crew lead'],
+    params: idParams,
+    response: done,
   },
   'GET /api/contacts/:id/lifeline': {
     summary: 'Everything about one person, newest first',

@@ -3,7 +3,9 @@ import { contactsContract } from './contacts.ts';
 import { crewContract } from './crew.ts';
 import { doorsContract } from './doors.ts';
 import { eventsContract } from './events.ts';
+import { fieldsContract } from './fields.ts';
 import { importsContract } from './imports.ts';
+import { mailingsContract } from './mailings.ts';
 import { messagesContract } from './messages.ts';
 import { moneyContract } from './money.ts';
 import { outcomesContract } from './outcomes.ts';
@@ -13,7 +15,9 @@ import { recordsContract } from './records.ts';
 import { registrationContract } from './registration.ts';
 import { staffContract } from './staff.ts';
 import { surveysContract } from './surveys.ts';
+import { tiesContract } from './ties.ts';
 import { timeContract } from './time.ts';
+import { viewsContract } from './views.ts';
 import { waiversContract } from './waivers.ts';
 
 /** Every endpoint of the product. The server, the web client and the OpenAPI description are typed from it. */
@@ -21,6 +25,10 @@ export const everything = {
   ...staffContract,
   ...timeContract,
   ...contactsContract,
+  ...tiesContract,
+  ...viewsContract,
+  ...mailingsContract,
+  ...fieldsContract,
   ...importsContract,
   ...pairsContract,
   ...ownContract,

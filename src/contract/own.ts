@@ -1,6 +1,6 @@
 import { z } from 'zod';
+import { consentChannels, consentTopics } from '#core/contacts/consent.ts';
 import { proposable } from '#core/contacts/proposing.ts';
-import { consentChannels, consentTopics } from './contacts.ts';
 import { contract, date, done, id, idParams, instant, token } from './endpoint.ts';
 
 const text = (most: number) => z.string().trim().max(most).nullable();

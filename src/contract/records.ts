@@ -12,6 +12,8 @@ const summary = z.object({
   segment,
   sentence: z.string(),
   frozenAt: instant.nullable(),
+  /** Contacts put together by hand: there are no questions. */
+  byHand: z.boolean(),
   count: z.int(),
   updatedAt: instant,
 });
@@ -26,6 +28,22 @@ const reasoned = z.object({
 });
 export type SegmentReason = z.infer<typeof reasoned>;
 
+const named = z.array(z.object({ id, name: z.string() }));
+/** What questions can be asked about: everything the organization has a name for. */
+const choices = z.object({
+  units: named,
+  funds: named,
+  waivers: named,
+  fields: named,
+  organizations: named,
+  series: z.array(z.object({ id, title: z.string() })),
+  categories: z.array(z.string()),
+  levels: z.array(z.string()),
+  unitRoles: z.array(z.string()),
+  languages: z.array(z.string()),
+});
+export type SegmentChoices = z.infer<typeof choices>;
+
 const who = ['coordinator', 'treasurer', 'crew lead'] as const;
 export const recordsContract = contract({
   'GET /api/segments': {
@@ -34,11 +52,16 @@ export const recordsContract = contract({
     response: z.array(summary),
   },
   'POST /api/segments': {
-    summary: 'Keep a segment',
+    summary: 'Keep a segment: questions, or just these contacts, frozen',
     who,
-    body: z.object({ name, segment }),
+    body: z.object({
+      name,
+      segment: segment.default({ all: [] }),
+      ids: z.array(id).min(1).max(100_000).optional(),
+    }),
     response: z.object({ id }),
   },
+  'GET /api/segments/choices': { summary: 'What a segment can ask about', who, response: choices },
   'GET /api/segments/:id': { summary: 'One segment', who, params: idParams, response: summary },
   'PATCH /api/segments/:id': {
     summary: 'Change a segment, freeze it as it is today, or let it live again',
@@ -48,6 +71,14 @@ export const recordsContract = contract({
     response: summary,
   },
   'DELETE /api/segments/:id': { summary: 'Throw a segment away', who, params: idParams, response: done },
+  'POST /api/segments/:id/members': {
+    summary:
+      'Put contacts into a frozen segment, or take them out; answers whom that changed, so that it can be undone',
+    who,
+    params: idParams,
+    body: z.object({ ids: z.array(id).min(1).max(100_000), remove: z.boolean().default(false) }),
+    response: z.object({ changed: z.array(id) }),
+  },
   'POST /api/segments/count': {
     summary: 'How many people a segment has, who for example, and what it says in words',
     who,

@@ -12,6 +12,7 @@ import { openPglite } from '#server/db/pglite.ts';
 import type { App } from '#server/http/app.ts';
 import { assemble } from '#server/start.ts';
 import { storeDemoClock } from '#server/time/clocks.ts';
+import { storeBelonging } from './belonging.ts';
 import { recurring } from './calendar.ts';
 import { playComing } from './coming.ts';
 import { ordersWritten, resetNumbers, writePastEvent } from './history.ts';
@@ -56,6 +57,7 @@ export async function fill(
   );
   say(`${people.length} people`);
   await db.transaction((tx) => storePeople(tx, people, random, ids));
+  await db.transaction((tx) => storeBelonging(tx, people, founded, ids, '2026-06-10'));
   const waivers = await db.query<{
     id: string;
     title: string;
@@ -127,6 +129,12 @@ async function keepSegments(app: App, boats: string): Promise<void> {
   const at = app.clock.now();
   for (const [name, segment] of kept)
     await insert(app.db, 'segments', { id: app.ids.id(), name, segment, createdAt: at, updatedAt: at });
+  const everybody = { q: '', tag: '', kind: null, segment: null, sort: 'name', hidden: [] };
+  for (const [name, filter] of [
+    ['Seen lately', { ...everybody, kind: 'person', sort: 'seen' }],
+    ['Organizations', { ...everybody, kind: 'organization', hidden: ['seen', 'postal'] }],
+  ] as const)
+    await insert(app.db, 'views', { id: app.ids.id(), place: 'contacts', name, filter, createdAt: at });
 }
 
 /** Fills a data folder afresh. */

@@ -125,6 +125,7 @@ export function planRows(
     flags: of.flags,
     waiverId: of.waiver ? founded.waivers[of.waiver] : null,
     copiedFrom: null,
+    firstOf: firstOf(of.key, id),
     copiedFromTitle: null,
     leftBehind: [],
     version: 3,
@@ -554,5 +555,13 @@ const nextNumber = (): number => {
 export const resetNumbers = (): void => {
   lastNumber = 0;
   busy.clear();
+  firsts.clear();
 };
+const firsts = new Map<string, string>();
+/** The first event of a kind, which is this one when there was none before. */
+function firstOf(key: string, id: string): string {
+  const first = firsts.get(key) ?? id;
+  firsts.set(key, first);
+  return first;
+}
 export const ordersWritten = (): number => lastNumber;

@@ -103,8 +103,7 @@ export async function start(options: StartOptions): Promise<Started> {
       60 * 60_000,
     );
     tidying.unref();
-    // Lists of several hundred contacts travel in addresses of files.
-    const http = createServer({ maxHeaderSize: 64 * 1024 }, server);
+    const http = createServer(server);
     await new Promise<void>((resolve, reject) => {
       http.once('error', reject);
       http.listen(options.port, resolve);

@@ -43,6 +43,47 @@ export function addressOf<K extends Key>(
   return pairs.length ? `${path}?${new URLSearchParams(pairs.map(([k, v]) => [k, String(v)]))}` : path;
 }
 
+/** Sends a request and gives back whatever is answered; throws when nothing is. */
+async function send(
+  key: Key,
+  {
+    params,
+    query,
+    body,
+  }: {
+    params?: Record<string, string> | undefined;
+    query?: Record<string, unknown> | undefined;
+    body?: unknown;
+  },
+  idempotencyKey?: string,
+): Promise<Response> {
+  try {
+    return await fetch(addressOf(key, params, query), {
+      method: (key as string).split(' ')[0]!,
+      headers: {
+        ...(body === undefined ? {} : { 'content-type': 'application/json' }),
+        ...(idempotencyKey ? { 'idempotency-key': idempotencyKey } : {}),
+      },
+      ...(body === undefined ? {} : { body: JSON.stringify(body) }),
+    });
+  } catch {
+    throw new ApiProblem(offline);
+  }
+}
+
+/** Asks for a file that needs a body to say what is in it, and saves it under a name. Throws ApiProblem. */
+export async function saveFile<K extends Key>(key: K, sent: Needed<K>, name: string): Promise<void> {
+  const response = await send(key, sent as { body?: unknown });
+  if (!response.ok)
+    throw new ApiProblem(((await response.json().catch(() => null)) as ProblemBody | null) ?? offline);
+  const address = URL.createObjectURL(await response.blob());
+  const link = document.createElement('a');
+  link.href = address;
+  link.download = name;
+  link.click();
+  URL.revokeObjectURL(address);
+}
+
 /** Calls an endpoint by its key. Throws ApiProblem. A create repeated with the same idempotency key is done once. */
 export async function call<K extends Key>(
   key: K,
@@ -54,19 +95,7 @@ export async function call<K extends Key>(
     query?: Record<string, unknown>;
     body?: unknown;
   };
-  let response: Response;
-  try {
-    response = await fetch(addressOf(key, params, query), {
-      method: (key as string).split(' ')[0]!,
-      headers: {
-        ...(body === undefined ? {} : { 'content-type': 'application/json' }),
-        ...(idempotencyKey ? { 'idempotency-key': idempotencyKey } : {}),
-      },
-      ...(body === undefined ? {} : { body: JSON.stringify(body) }),
-    });
-  } catch {
-    throw new ApiProblem(offline);
-  }
+  const response = await send(key, { params, query, body }, idempotencyKey);
   const answer = (await response.json().catch(() => null)) as unknown;
   if (!response.ok)
     throw new ApiProblem(

@@ -1,30 +1,57 @@
 import fc from 'fast-check';
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
+import { consentChannels, consentTopics } from '#core/contacts/consent.ts';
 import { compileSegment } from '#core/records/compile.ts';
 import { evaluate, type Facts } from '#core/records/evaluate.ts';
-import type { Bound, Segment, Window } from '#core/records/segment.ts';
+import { type Bound, fieldTests, type Segment, type Window } from '#core/records/segment.ts';
 import type { Asked } from '#core/records/window.ts';
 import { fill } from '#demo/fill.ts';
 import { idsWhere, readFacts } from '#server/records/store.ts';
 import { type Caller, makeWorld, type World } from './harness.ts';
+
+/** Gives some of the contacts what the made-up history has little of, so that every question tells people apart. */
+const spread = (db: { script(sql: string): Promise<void> }) =>
+  db.script(`
+    create temp table p as select id, row_number() over (order by id) as n from contacts;
+    update contacts c set kind = 'organization' from p where p.id = c.id and n % 37 = 0;
+    update contacts c set moved_on = date '2026-07-09' + (n % 3 - 1)::int from p where p.id = c.id and n % 11 = 0;
+    update contacts c set languages = '{de,fr}' from p where p.id = c.id and n % 9 = 0;
+    update contact_emails e set ended_on = '2025-01-01' from p where p.id = e.contact_id and n % 13 = 0;
+    update contact_emails e set bounced_at = now() from p where p.id = e.contact_id and n % 17 = 0;
+    update memberships m set starts_on = date '2024-01-01' + (n * 5 % 700)::int, ends_on = case when n % 3 = 0 then date '2026-01-01' + (n % 400)::int end
+      from p where p.id = m.contact_id and n % 2 = 0;
+    insert into unit_people (id, unit_id, contact_id, role, since, until, created_at)
+      select gen_random_uuid(), (select id from units order by id offset n % 3 limit 1), id, (array['Lead', 'Treasurer', 'lead'])[1 + n % 3],
+        case when n % 4 > 0 then date '2025-01-01' + (n % 300)::int end, case when n % 5 = 0 then date '2026-03-01' + (n % 200)::int end, now()
+      from p where n % 4 <> 1 on conflict do nothing;
+    insert into affiliations (id, contact_id, organization_id, since, until, created_at)
+      select gen_random_uuid(), p.id, o.id, case when p.n % 2 = 0 then date '2025-01-01' end, case when p.n % 5 = 0 then date '2026-01-01' end, now()
+      from p, (select id, row_number() over (order by id) as k from contacts where kind = 'organization') o where (p.n + o.k) % 8 = 0 and p.id <> o.id on conflict do nothing;
+    insert into custom_fields (id, name, kind, choices, position, created_at) values
+      (gen_random_uuid(), 'Craft', 'text', '{}', 0, now()), (gen_random_uuid(), 'Boots', 'number', '{}', 1, now()),
+      (gen_random_uuid(), 'Trained', 'date', '{}', 2, now()), (gen_random_uuid(), 'Key', 'one of', '{A,B}', 3, now());
+    insert into custom_values (contact_id, field_id, value) select p.id, f.id, case f.position when 0 then (array['Kayak', 'open canoe', '3'])[1 + n % 3]
+        when 1 then (n % 14 - 2)::text || case when n % 2 = 0 then '.0' else '' end when 2 then (date '2025-06-01' + (n % 60)::int)::text else (array['A', 'B'])[1 + n % 2] end
+      from p, custom_fields f where (n + f.position) % 3 > 0 and f.name in ('Craft', 'Boots', 'Trained', 'Key');
+    drop table p;`);
 
 describe('segments over three years of history', () => {
   let world: World;
   let odalys: Caller;
   let facts: Facts[];
   const asked: Asked = { today: '2026-07-09', zone: 'America/Halifax' };
-  const known: {
-    units: string[];
-    funds: string[];
-    waivers: string[];
-    categories: string[];
-    roles: string[];
-  } = {
+  const known: Record<
+    'units' | 'funds' | 'waivers' | 'categories' | 'roles' | 'fields' | 'organizations' | 'series',
+    string[]
+  > = {
     units: [],
     funds: [],
     waivers: [],
     categories: [],
     roles: [],
+    fields: [],
+    organizations: [],
+    series: [],
   };
 
   beforeAll(async () => {
@@ -42,6 +69,14 @@ describe('segments over three years of history', () => {
     );
     await db.query(
       "insert into contact_tags (contact_id, tag, at) select id, 'stall', now() from contacts where language = 'fr'",
+    );
+    await spread(db);
+    known.fields = await column('select id as x from custom_fields order by position');
+    known.organizations = await column(
+      "select id as x from contacts where kind = 'organization' order by id",
+    );
+    known.series = await column(
+      'select distinct first_of as x from events where first_of is not null order by 1',
     );
     const ids = await column('select id as x from contacts order by id');
     const plain = await readFacts(db, ids);
@@ -76,10 +111,12 @@ describe('segments over three years of history', () => {
       return { when: 'between', from: from!, to: to! };
     }),
   );
+  const onDay = fc.oneof(fc.constant('today'), day);
   const events = fc.oneof(
     fc.constant({}),
     of(() => known.units).map((unitId) => ({ unitId })),
     of(() => known.categories).map((category) => ({ category })),
+    of(() => known.series).map((seriesId) => ({ seriesId })),
     fc.constantFrom('Fen', 'cut', 'BOAT', '%', 'e').map((title) => ({ title })),
   );
   const question: fc.Arbitrary<Segment> = fc.oneof(
@@ -90,12 +127,53 @@ describe('segments over three years of history', () => {
     fc.constantFrom('B1', 'b2 ', 'B3G', 'x', '_').map((begins): Segment => ({ ask: 'postal code', begins })),
     fc.constantFrom('en', 'fr').map((language): Segment => ({ ask: 'language', language })),
     fc
-      .constantFrom('yes', 'no', 'nothing')
-      .map((said): Segment => ({ ask: 'newsletter', said: said as 'yes' })),
+      .tuple(
+        fc.constantFrom('yes', 'no', 'nothing'),
+        fc.constantFrom(...consentTopics),
+        fc.constantFrom(...consentChannels),
+      )
+      .map(([said, topic, channel]): Segment => ({ ask: 'consent', said: said as 'yes', topic, channel })),
+    fc.constantFrom<Segment>({ ask: 'moved away' }, { ask: 'organization' }),
+    fc
+      .tuple(
+        of(() => known.fields),
+        fc.constantFrom(...fieldTests),
+        fc.constantFrom('kayak', 'A', '3', '12', '2025-06-30', 'yes', '%', '1.0', '-2'),
+      )
+      .map(
+        ([fieldId, is, value]): Segment => ({
+          ask: 'custom field',
+          fieldId,
+          is,
+          ...(is === 'filled' ? {} : { value }),
+        }),
+      ),
+    fc
+      .tuple(
+        of(() => known.units),
+        fc.constantFrom(undefined, 'Lead', 'treasurer'),
+        onDay,
+      )
+      .map(([unitId, role, on]): Segment => ({ ask: 'in a unit', unitId, on, ...(role ? { role } : {}) })),
+    fc
+      .tuple(
+        fc.option(
+          of(() => known.organizations),
+          { nil: undefined },
+        ),
+        onDay,
+      )
+      .map(
+        ([organizationId, on]): Segment => ({
+          ask: 'works for',
+          on,
+          ...(organizationId ? { organizationId } : {}),
+        }),
+      ),
     fc.constant<Segment>({ ask: 'not to be contacted' }),
     fc
-      .constantFrom(undefined, 'Life', 'student')
-      .map((level): Segment => (level ? { ask: 'member', level } : { ask: 'member' })),
+      .tuple(fc.constantFrom(undefined, 'Life', 'student'), onDay)
+      .map(([level, on]): Segment => ({ ask: 'member', on, ...(level ? { level } : {}) })),
     fc
       .tuple(fc.constantFrom('registered', 'attended', 'missed'), bound(6), events, window)
       .map(([ask, times, e, within]): Segment => ({ ask: ask as 'attended', times, of: e, within })),
@@ -136,7 +214,22 @@ describe('segments over three years of history', () => {
       )
       .map(([waiverId, within]): Segment => ({ ask: 'signed', within, ...(waiverId ? { waiverId } : {}) })),
     window.map((within): Segment => ({ ask: 'last seen', within })),
-    window.map((within): Segment => ({ ask: 'answered a survey', within })),
+    fc
+      .tuple(
+        events,
+        window,
+        fc.constantFrom(undefined, 'come', 'the'),
+        fc.constantFrom(undefined, 'yes', '5', 'e'),
+      )
+      .map(
+        ([e, within, question, said]): Segment => ({
+          ask: 'answered a survey',
+          of: e,
+          within,
+          ...(question ? { question } : {}),
+          ...(said ? { said } : {}),
+        }),
+      ),
   );
   const { segment } = fc.letrec<{ segment: Segment }>((tie) => ({
     segment: fc.oneof(

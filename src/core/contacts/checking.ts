@@ -95,7 +95,8 @@ export function makeChecker(options: CheckerOptions): Checker {
       const put = overrides[row.line]?.cells;
       const cells = put ? row.cells.map((c, at) => put[at] ?? c) : row.cells;
       const read = readRow(cells, mapping, country, today);
-      const ready = 'person' in read ? prepare(read.person) : null;
+      // An organization is known by its name, and compared with nobody.
+      const ready = 'person' in read && read.person.kind === 'person' ? prepare(read.person) : null;
       return { row: { line: row.line, cells }, read, ready, keys: ready ? keysOf(ready) : [] };
     },
 
@@ -139,7 +140,9 @@ export function makeChecker(options: CheckerOptions): Checker {
       if (base.excluded) return { ...base, verdict: 'rejected', reasons: ['left out by hand'] };
       const decided = override?.decision;
       if (current) {
-        const changes = changesOf(person, current, choices);
+        const changes = changesOf(person, current, choices).map((c) =>
+          broughtBefore && !decided ? unlessSaidSo(c, choices) : c,
+        );
         const why = decided
           ? ['said by hand']
           : broughtBefore
@@ -171,6 +174,21 @@ export function makeChecker(options: CheckerOptions): Checker {
       return { ...base, reasons: [...(known?.reasons ?? []), ...remarks] };
     },
   };
+}
+
+/**
+ * A row that was brought in before says nothing new: where it and the contact differ, the contact was changed since, or
+ * another row of the file spoke first. Only what the coordinator asked for by name is taken from it again.
+ */
+function unlessSaidSo(change: Change, choices: ImportChoices): Change {
+  const field = change.field;
+  const asked =
+    field === 'newsletter' || field === 'do not contact'
+      ? choices.widenConsent
+      : choices.policies[field] === 'take theirs';
+  return !change.applied || asked
+    ? change
+    : { ...change, applied: false, why: 'this very row was brought in before' };
 }
 
 /** The contact a row is taken to be: said by hand, or linked by the comparison. */

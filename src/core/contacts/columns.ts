@@ -7,6 +7,7 @@ import { isEmail } from './reach.ts';
 export const columnMeanings = [
   'leave',
   'contact id',
+  'kind',
   'given name',
   'family name',
   'whole name',
@@ -27,6 +28,9 @@ export const columnMeanings = [
   'member number',
   'member since',
   'member level',
+  'member until',
+  'organization',
+  'died on',
   'emergency name',
   'emergency phone',
 ] as const;
@@ -42,7 +46,12 @@ export const repeatable: ReadonlySet<ColumnMeaning> = new Set([
   'note',
 ]);
 /** Meanings whose cells are dates. */
-const dated: ReadonlySet<ColumnMeaning> = new Set(['birth date', 'newsletter date']);
+const dated: ReadonlySet<ColumnMeaning> = new Set([
+  'birth date',
+  'newsletter date',
+  'member until',
+  'died on',
+]);
 
 /** How a file's columns are read. */
 export interface Mapping {
@@ -63,6 +72,7 @@ const emergency = /emergenc|\bice\b|next of kin|in case of|urgence/iu;
 
 const byHeading: [RegExp, ColumnMeaning][] = [
   [/^contact id$/iu, 'contact id'],
+  [/^kind( of contact)?$/iu, 'kind'],
   [/e-?mail.*(phone|tel)|phone.*e-?mail|^contact( details| info)?$|^reach$/iu, 'email or phone'],
   [
     /(e-?mail|newsletter|mailing).*(opt|subscri|consent|ok\b)|^subscri|^newsletter$|^opt.?(in|out)|^abonn/iu,
@@ -74,6 +84,12 @@ const byHeading: [RegExp, ColumnMeaning][] = [
   [/^(first|given|fore|christian)|prénom|^first$/iu, 'given name'],
   [/^(last|family|sur)|nom de famille|^last$/iu, 'family name'],
   [/member(ship)?\s*(no|number|#|id)|^no\.?$|^card (no|number)/iu, 'member number'],
+  [
+    /member(ship)? (until|to|ends?|expir)|paid (until|to)|expir|valid (until|to)|renew(al)? (due|date)/iu,
+    'member until',
+  ],
+  [/^died|^deceased|date of death|décéd/iu, 'died on'],
+  [/^organi[sz]ation$|^company$|^employer$|^works? (for|at)$|^business$|^employeur$/iu, 'organization'],
   [/member since|joined|since|membre depuis/iu, 'member since'],
   [/level|tier|category of member|member(ship)? type|^membership$/iu, 'member level'],
   [
@@ -110,10 +126,14 @@ function fitOf(meaning: ColumnMeaning, cells: readonly string[], country: string
         return read.emails.length + read.phones.length > 0;
       });
     }
+    case 'kind':
+      return share((c) => /^(person|individual|organi[sz]ation|org|group)$/iu.test(c));
     case 'contact id':
       return share((c) => isId(c));
     case 'birth date':
     case 'newsletter date':
+    case 'member until':
+    case 'died on':
       return share((c) => readDate(c, 'day first') !== null || readDate(c, 'month first') !== null);
     case 'newsletter':
     case 'do not contact':

@@ -32,6 +32,8 @@ const mai: CurrentContact = {
   newsletter: false,
   doNotContact: false,
   memberships: [],
+  organizations: [],
+  deceasedOn: null,
   emergencies: [],
 };
 const theirs = row(

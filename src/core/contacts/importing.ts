@@ -1,4 +1,4 @@
-import { fullName } from './names.ts';
+import { fold, fullName } from './names.ts';
 import { emailKey } from './reach.ts';
 import { type EmergencyContact, type Membership, type PersonRow, sayMembership } from './rows.ts';
 
@@ -20,6 +20,9 @@ export const importFields = [
   'newsletter',
   'do not contact',
   'membership',
+  'member until',
+  'organization',
+  'died on',
   'emergency',
 ] as const;
 export type ImportField = (typeof importFields)[number];
@@ -35,6 +38,7 @@ export const several: ReadonlySet<ImportField> = new Set([
   'tags',
   'note',
   'membership',
+  'organization',
   'emergency',
 ]);
 
@@ -69,6 +73,8 @@ export interface CurrentContact {
   doNotContact: boolean;
   memberships: Membership[];
   emergencies: EmergencyContact[];
+  organizations: string[];
+  deceasedOn: string | null;
 }
 
 /** One field that a row would change. */
@@ -129,9 +135,18 @@ export function changesOf(person: PersonRow, current: CurrentContact, choices: I
   for (const note of person.notes)
     if (!current.notes.includes(note) && note !== current.notes.join('\n')) consider('note', null, note);
   considerConsent(person, current, choices, changes);
-  for (const membership of person.memberships.map(sayMembership))
-    if (!current.memberships.some((m) => sayMembership(m) === membership))
-      consider('membership', current.memberships.map(sayMembership).join('; '), membership);
+  for (const membership of person.memberships) {
+    const said = sayMembership(membership);
+    const same = current.memberships.find((m) => sayMembership(m) === said);
+    if (!same) consider('membership', current.memberships.map(sayMembership).join('; '), said);
+    else if (membership.until && membership.until !== same.until)
+      consider('member until', same.until, membership.until);
+  }
+  for (const organization of person.organizations)
+    if (!current.organizations.some((o) => fold(o) === fold(organization)))
+      consider('organization', current.organizations.join('; '), organization);
+  if (person.deceasedOn && person.deceasedOn !== current.deceasedOn)
+    consider('died on', current.deceasedOn, person.deceasedOn);
   for (const emergency of person.emergencies)
     if (!current.emergencies.some((e) => flat(e.name) === flat(emergency.name)))
       consider('emergency', current.emergencies.map(sayEmergency).join('; '), sayEmergency(emergency));

@@ -8,6 +8,7 @@ import {
   fields,
   type Prepared,
   prepare,
+  worthComparing,
 } from './comparing.ts';
 import { commonIn, firstModel, type MatchingModel, type Weighed, weigh } from './weights.ts';
 
@@ -70,15 +71,19 @@ export function compareReady(
   const probability = weighed.probability.same;
   const held = heldBack(agreement);
   const outcome = outcomeOf(agreement, weighed, held, thresholds);
-  const findings = findingsOf(agreement, weighed, person, candidate);
+  let found: Finding[] | null = null;
   return {
     candidateId: candidate.of.id,
     outcome,
     probability,
-    findings,
     held: outcome === 'look' || outcome === 'household' ? held : null,
+    // Said of few of the many that are compared.
+    get findings() {
+      found ??= findingsOf(agreement, weighed, person, candidate);
+      return found;
+    },
     get reasons() {
-      const said = [...findings]
+      const said = [...this.findings]
         .filter((f) => f.bits !== 0)
         .sort((a, b) => Math.abs(b.bits) - Math.abs(a.bits))
         .map((f) => f.words);
@@ -229,7 +234,9 @@ export function decideReady(
   model: MatchingModel,
   thresholds: Thresholds,
 ): Decision {
+  const isCommon = commonIn(model);
   const verdicts = candidates
+    .filter((c) => worthComparing(person, c, isCommon))
     .map((c) => compareReady(person, c, model, thresholds))
     .sort((a, b) => b.probability - a.probability);
   const same = verdicts.filter((v) => v.outcome === 'same');

@@ -8,6 +8,7 @@ import { emailKey } from './reach.ts';
 
 /** One row of a file, understood. */
 export interface PersonRow extends Described {
+  kind: 'person' | 'organization';
   /** The contact the file says it is, as in our own exports. */
   statedId: string | null;
   language: 'en' | 'fr' | null;
@@ -19,12 +20,17 @@ export interface PersonRow extends Described {
   doNotContact: boolean | null;
   memberships: Membership[];
   emergencies: EmergencyContact[];
+  /** Where they work, or whom they stand for. */
+  organizations: string[];
+  deceasedOn: CalendarDate | null;
 }
 
 export interface Membership {
   number: string | null;
   since: string | null;
   level: string | null;
+  /** The last day. */
+  until: CalendarDate | null;
 }
 export interface EmergencyContact {
   name: string;
@@ -57,8 +63,14 @@ export function readRow(
   const one = (meaning: ColumnMeaning): string => all(meaning)[0] ?? '';
   if (isTotal(cells)) return { rejected: 'This row sums the others up.' };
   const whole = one('whole name');
+  const kind = /^(?:organi[sz]ation|org)$/iu.test(one('kind')) ? 'organization' : 'person';
   const parts = { given: tidyName(one('given name')), family: tidyName(one('family name')) };
-  const name = fullName(parts) || !whole ? parts : splitName(whole);
+  const name =
+    kind === 'organization'
+      ? { given: '', family: (fullName(parts) || whole).slice(0, 100) }
+      : fullName(parts) || !whole
+        ? parts
+        : splitName(whole);
   if (!fullName(name)) return { rejected: 'There is no name in this row.' };
   if (!/\p{L}/u.test(fullName(name))) return { rejected: `“${shown(fullName(name))}” is not a name.` };
   if (fullName(name).length > 200) return { rejected: 'The name is longer than 200 characters.' };
@@ -88,6 +100,12 @@ export function readRow(
     if (text && read === null) remarks.push(`“${shown(text)}” is neither yes nor no; left out`);
     return read;
   };
+  let deceasedOn = dateIn('died on');
+  if (deceasedOn && deceasedOn > today) {
+    remarks.push('The day of death is in the future; left out');
+    deceasedOn = null;
+  }
+  const until = dateIn('member until');
   const subscribed = yesNo('newsletter');
   const town = one('town');
   const street = [one('street'), town].filter(Boolean).join(', ') || null;
@@ -98,6 +116,7 @@ export function readRow(
   const level = tidyLevel(one('member level'));
   return {
     person: {
+      kind,
       statedId: isId(one('contact id')) ? one('contact id').toLowerCase() : null,
       ...name,
       ...reach,
@@ -110,7 +129,9 @@ export function readRow(
       notes: [all('note').join('\n').slice(0, 2000)].filter(Boolean),
       newsletter: subscribed === null ? null : { granted: subscribed, on: dateIn('newsletter date') },
       doNotContact: yesNo('do not contact'),
-      memberships: number || since || level ? [{ number, since, level }] : [],
+      memberships: number || since || level || until ? [{ number, since, level, until }] : [],
+      organizations: [one('organization').slice(0, 100)].filter(Boolean),
+      deceasedOn,
       emergencies: emergencyName
         ? [
             {
@@ -175,9 +196,9 @@ const tagsOf = (cells: readonly string[]): string[] => [
   ),
 ];
 
-/** A membership in words: "1042, Life, since 2012". */
-export const sayMembership = (m: Membership): string =>
-  [m.number, m.level, m.since && `since ${m.since}`].filter(Boolean).join(', ');
+/** A membership in words, without its end: "1042, Life, since 2012". */
+export const sayMembership = (m: Omit<Membership, 'until'>): string =>
+  [m.number, m.level, m.since && `since ${m.since}`].filter(Boolean).join(', ') || 'member';
 
 function union<T>(a: readonly T[], b: readonly T[], keyOf: (x: T) => string): T[] {
   const keys = new Set(a.map(keyOf));
@@ -199,6 +220,8 @@ export function absorb(into: PersonRow, other: PersonRow): PersonRow {
     dietary: into.dietary ?? other.dietary,
     notes: union(into.notes, other.notes, (n) => n),
     memberships: union(into.memberships, other.memberships, sayMembership),
+    organizations: union(into.organizations, other.organizations, fold),
+    deceasedOn: into.deceasedOn ?? other.deceasedOn,
     emergencies: union(into.emergencies, other.emergencies, (e) => fold(e.name)),
     // Whoever said no once is not asked again.
     newsletter:

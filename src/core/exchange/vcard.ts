@@ -22,6 +22,7 @@ export const vCardHeadings = [
   'Tags',
   'Note',
   'Organization',
+  'Kind',
 ] as const;
 
 /**
@@ -160,6 +161,7 @@ function cellsOf(lines: readonly Line[]): string[] {
     plainText(all('CATEGORIES')[0]?.value ?? ''),
     one('NOTE'),
     partsOf(all('ORG')[0]?.value ?? '')[0] ?? '',
+    /^org$/iu.test(one('KIND')) ? 'organization' : '',
   ];
 }
 

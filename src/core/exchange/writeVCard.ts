@@ -3,6 +3,7 @@ import { foldLine } from './calendar.ts';
 /** What a card says. */
 export interface Card {
   uid: string;
+  kind: 'person' | 'organization';
   given: string;
   family: string;
   emails: readonly string[];
@@ -14,6 +15,8 @@ export interface Card {
   language: string;
   tags: readonly string[];
   notes: readonly string[];
+  /** Where they work. */
+  organization: string | null;
 }
 
 const escaped = (text: string): string =>
@@ -25,6 +28,7 @@ export function writeVCards(cards: readonly Card[], revised: string): string {
     'BEGIN:VCARD',
     'VERSION:4.0',
     `UID:urn:uuid:${c.uid}`,
+    ...(c.kind === 'organization' ? ['KIND:org'] : []),
     `FN:${escaped(`${c.given} ${c.family}`.trim())}`,
     `N:${escaped(c.family)};${escaped(c.given)};;;`,
     ...c.emails.map((e) => `EMAIL:${escaped(e)}`),
@@ -33,6 +37,7 @@ export function writeVCards(cards: readonly Card[], revised: string): string {
       ? [`ADR:;;${escaped(c.street ?? '')};;;${escaped(c.postalCode ?? '')};`]
       : []),
     ...(c.birthDate ? [`BDAY:${c.birthDate.replaceAll('-', '')}`] : []),
+    ...(c.organization ? [`ORG:${escaped(c.organization)}`] : []),
     `LANG:${c.language}`,
     ...(c.tags.length ? [`CATEGORIES:${c.tags.map(escaped).join(',')}`] : []),
     ...(c.notes.length ? [`NOTE:${escaped(c.notes.join('\n'))}`] : []),

@@ -10,6 +10,7 @@ export const mergeFields = {
   survey_link: 'link to the survey',
   shift: 'role, place and time of the shift',
   shifts_link: "link to the volunteer's own page",
+  own_link: "link to the recipient's own page",
   organization: 'name of the organization',
   until: 'until when offered seats are kept',
 } as const;

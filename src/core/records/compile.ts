@@ -1,8 +1,10 @@
 import { shiftDate } from '#core/time/wallTime.ts';
 import {
   type Bound,
+  type FieldTest,
   isQuestion,
   type OfEvents,
+  type OnDay,
   type Question,
   type Segment,
   type Window,
@@ -51,6 +53,7 @@ function ofEvents(of: OfEvents, put: Put): string {
     of.unitId ? ` and e.unit_id = ${put(of.unitId, 'uuid')}` : '',
     of.category ? ` and e.category = ${put(of.category)}` : '',
     of.title ? ` and e.public_title ilike ${put(contains(of.title))}` : '',
+    of.seriesId ? ` and e.first_of = ${put(of.seriesId, 'uuid')}` : '',
   ].join('');
 }
 
@@ -72,6 +75,12 @@ function bounded(
   return bound.n === 0 ? `not ${having('>', 0)}` : having('=', bound.n);
 }
 
+/** That a span of a table holds on a day. */
+function onDay(from: string, until: string, on: OnDay, asked: Asked, put: Put): string {
+  const day = on === 'today' ? asked.today : on;
+  return ` and coalesce(${from} <= ${put(day, 'date')}, true) and coalesce(${until} >= ${put(day, 'date')}, true)`;
+}
+
 const eventsNeeded = (q: { of: OfEvents; within: Window }): boolean =>
   q.within.when !== 'ever' || Object.values(q.of).some(Boolean);
 
@@ -80,10 +89,10 @@ function question(q: Question, asked: Asked, put: Put, visit: (s: Segment) => st
     case 'tag':
       return `c.id in (select contact_id from contact_tags where tag = ${put(q.tag.trim().toLowerCase())})`;
     case 'reach':
-      if (q.by === 'address') return "coalesce(c.street, '') <> ''";
+      if (q.by === 'address') return "(coalesce(c.street, '') <> '' and c.moved_on is null)";
       return q.by === 'email'
-        ? 'c.id in (select contact_id from contact_emails)'
-        : 'c.id in (select contact_id from contact_phones)';
+        ? 'c.id in (select contact_id from contact_emails where ended_on is null and bounced_at is null)'
+        : 'c.id in (select contact_id from contact_phones where ended_on is null)';
     case 'age': {
       // Whoever turns the age today is of it: born on or before this day so many years ago.
       const born = [
@@ -100,18 +109,27 @@ function question(q: Question, asked: Asked, put: Put, visit: (s: Segment) => st
           .replace(/[\\%_]/gu, '\\$&')}%`,
       )}`;
     case 'language':
-      return `c.language = ${put(q.language)}`;
-    case 'newsletter': {
-      const last =
-        "select distinct on (contact_id) contact_id, granted from consents where topic = 'newsletter' and channel = 'email' order by contact_id, at desc, id desc";
-      if (q.said === 'nothing')
-        return "c.id not in (select contact_id from consents where topic = 'newsletter' and channel = 'email')";
-      return `c.id in (select contact_id from (${last}) l where ${q.said === 'yes' ? '' : 'not '}granted)`;
+      return `(c.language = ${put(q.language)} or ${put(q.language)} = any(c.languages))`;
+    case 'consent': {
+      const about = `topic = ${put(q.topic)} and channel = ${put(q.channel)}`;
+      if (q.said === 'nothing') return `c.id not in (select contact_id from consents where ${about})`;
+      return `c.id in (select contact_id from (select distinct on (contact_id) contact_id, granted from consents where ${about}
+        order by contact_id, at desc, id desc) last where granted = ${put(q.said === 'yes', 'boolean')})`;
     }
     case 'not to be contacted':
       return 'c.do_not_contact';
+    case 'moved away':
+      return `coalesce(c.moved_on <= ${put(asked.today, 'date')}, false)`;
+    case 'organization':
+      return "c.kind = 'organization'";
+    case 'custom field':
+      return `c.id in (select t.contact_id from custom_values t join custom_fields f on f.id = t.field_id where f.id = ${put(q.fieldId, 'uuid')}${fieldTest(q.is, (q.value ?? '').trim().toLowerCase(), put)})`;
     case 'member':
-      return `c.id in (select contact_id from memberships where true${q.level ? ` and lower(level) = ${put(q.level.trim().toLowerCase())}` : ''})`;
+      return `c.id in (select contact_id from memberships where true${q.level ? ` and lower(level) = ${put(q.level.trim().toLowerCase())}` : ''}${onDay('starts_on', 'ends_on', q.on, asked, put)})`;
+    case 'in a unit':
+      return `c.id in (select contact_id from unit_people where unit_id = ${put(q.unitId, 'uuid')}${q.role ? ` and lower(role) = ${put(q.role.trim().toLowerCase())}` : ''}${onDay('since', 'until', q.on, asked, put)})`;
+    case 'works for':
+      return `c.id in (select contact_id from affiliations where true${q.organizationId ? ` and organization_id = ${put(q.organizationId, 'uuid')}` : ''}${onDay('since', 'until', q.on, asked, put)})`;
     case 'registered':
     case 'attended':
     case 'missed':
@@ -162,10 +180,49 @@ function question(q: Question, asked: Asked, put: Put, visit: (s: Segment) => st
         .concat(')');
     }
     case 'answered a survey':
-      return `c.id in (select t.contact_id from survey_responses t where t.contact_id is not null${during('t.answered_on::timestamptz', q.within, asked, put)})`;
+      return `c.id in (select t.contact_id from survey_responses t join surveys v on v.id = t.survey_id join events e on e.id = v.event_id
+        where t.contact_id is not null${ofEvents(q.of, put)}${during('t.answered_on::timestamptz', q.within, asked, put)}${saidIn(q, put)})`;
     case 'in the household of':
       return `coalesce(c.household_id in (select c.household_id from contacts c where c.household_id is not null and c.merged_into is null and c.erased_at is null and ${visit(q.who)}), false)`;
   }
+}
+
+const isNumber = (text: string): boolean => /^-?\d+(?:\.\d+)?$/u.test(text);
+
+/** The test of a custom value `t.value` of the field `f`; `to` is folded already. */
+function fieldTest(test: FieldTest, to: string, put: Put): string {
+  const text = 'lower(t.value)';
+  // A number is compared as one; the case keeps other kinds from being read as numbers.
+  const asNumber = (operator: string) =>
+    isNumber(to)
+      ? `case when f.kind = 'number' then t.value::numeric ${operator} ${put(to, 'numeric')} else `
+      : '';
+  switch (test) {
+    case 'filled':
+      return '';
+    case 'is': {
+      const number = asNumber('=');
+      return ` and ${number}${text} = ${put(to)}${number && ' end'}`;
+    }
+    case 'contains':
+      return ` and ${text} like ${put(contains(to))}`;
+    case 'at least':
+    case 'at most': {
+      const operator = test === 'at least' ? '>=' : '<=';
+      const number = asNumber(operator);
+      // By bytes, as dates written year first come in order.
+      return ` and ${number}f.kind = 'date' and ${text} collate "C" ${operator} ${put(to)}${number && ' end'}`;
+    }
+  }
+}
+
+/** That a response `t` to the survey `v` says something to a question. */
+function saidIn(q: { question?: string; said?: string }, put: Put): string {
+  const said = q.said?.trim().toLowerCase() ?? '';
+  if (!q.question && !said) return '';
+  return ` and exists (select 1 from jsonb_array_elements(v.questions) k where t.answers ? (k->>'id')${
+    q.question ? ` and k->>'prompt' ilike ${put(contains(q.question.trim()))}` : ''
+  }${!said ? '' : isNumber(said) ? ` and t.answers->>(k->>'id') = ${put(said)}` : ` and t.answers->>(k->>'id') ilike ${put(contains(said))}`})`;
 }
 
 /** The same day so many years before; 29 February becomes the last of the month where there is none. */

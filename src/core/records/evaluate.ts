@@ -1,5 +1,14 @@
+import { holdsOn, type Span, statusOn } from '#core/contacts/membership.ts';
 import { ageOn, instantOf } from '#core/time/wallTime.ts';
-import { type Bound, isQuestion, type OfEvents, type Question, type Segment } from './segment.ts';
+import {
+  type Bound,
+  type FieldTest,
+  isQuestion,
+  type OfEvents,
+  type OnDay,
+  type Question,
+  type Segment,
+} from './segment.ts';
 import { type Asked, inWindow } from './window.ts';
 
 interface AtEvent {
@@ -7,29 +16,41 @@ interface AtEvent {
   unitId: string | null;
   category: string;
   title: string;
+  seriesId: string | null;
   startsAt: string | null;
 }
 
 /** Everything about one person that a segment may ask, as plain values. */
 export interface Facts {
   contactId: string;
+  kind: 'person' | 'organization';
   tags: readonly string[];
+  /** Those that are theirs by now; an email that bounced is none. */
   emails: number;
   phones: number;
   street: string | null;
+  movedOn: string | null;
   postalCode: string | null;
   birthDate: string | null;
   language: string;
-  newsletter: boolean | null;
+  languages: readonly string[];
+  /** The last word on every topic and channel. */
+  consents: readonly { topic: string; channel: string; granted: boolean }[];
   doNotContact: boolean;
-  memberships: readonly { level: string | null }[];
+  fields: readonly { fieldId: string; kind: string; value: string }[];
+  memberships: readonly ({ level: string | null } & Span)[];
+  units: readonly ({ unitId: string; role: string } & Span)[];
+  organizations: readonly ({ organizationId: string; name: string } & Span)[];
   registered: readonly AtEvent[];
   attended: readonly (AtEvent & { arrivedAt: string | null })[];
   missed: readonly AtEvent[];
   donations: readonly { fundId: string; amount: number; at: string }[];
   served: readonly { role: string; hours: number; startsAt: string }[];
   signed: readonly { waiverId: string; at: string }[];
-  surveys: readonly { answeredOn: string }[];
+  surveys: readonly (AtEvent & {
+    answeredOn: string;
+    answers: readonly { question: string; said: string }[];
+  })[];
   /** Everybody of the household, this person among them; empty without one. */
   household: readonly Facts[];
 }
@@ -68,7 +89,30 @@ const meets = (n: number, bound: Bound): boolean =>
 const fits = (e: AtEvent, of: OfEvents): boolean =>
   (!of.unitId || e.unitId === of.unitId) &&
   (!of.category || e.category === of.category) &&
-  (!of.title || e.title.toLowerCase().includes(of.title.toLowerCase()));
+  (!of.title || e.title.toLowerCase().includes(of.title.toLowerCase())) &&
+  (!of.seriesId || e.seriesId === of.seriesId);
+
+const dayOf = (on: OnDay, asked: Asked): string => (on === 'today' ? asked.today : on);
+
+/** Compares a custom value: numbers by their size, everything else as text. Dates as text come in their order. */
+function meetsTest(kind: string, value: string, test: FieldTest, wanted: string): boolean {
+  const [is, to] = [value.toLowerCase(), wanted.trim().toLowerCase()];
+  switch (test) {
+    case 'filled':
+      return true;
+    case 'is':
+      return kind === 'number' && isNumber(to) ? Number(is) === Number(to) : is === to;
+    case 'contains':
+      return is.includes(to);
+    case 'at least':
+    case 'at most': {
+      const sign = test === 'at least' ? 1 : -1;
+      if (kind === 'number') return isNumber(to) && sign * (Number(is) - Number(to)) >= 0;
+      return kind === 'date' && (test === 'at least' ? is >= to : is <= to);
+    }
+  }
+}
+const isNumber = (text: string): boolean => /^-?\d+(?:\.\d+)?$/u.test(text);
 
 const times = (n: number): string => (n === 1 ? 'once' : n === 0 ? 'never' : `${n} times`);
 
@@ -78,7 +122,9 @@ function answer(q: Question, f: Facts, asked: Asked): { holds: boolean; found: s
     case 'tag':
       return plain(f.tags.includes(q.tag.trim().toLowerCase()), f.tags.join(', ') || 'no tags');
     case 'reach':
-      return plain(q.by === 'address' ? Boolean(f.street) : (q.by === 'email' ? f.emails : f.phones) > 0);
+      return plain(
+        q.by === 'address' ? Boolean(f.street) && !f.movedOn : (q.by === 'email' ? f.emails : f.phones) > 0,
+      );
     case 'age': {
       if (!f.birthDate) return plain(false, 'birth date not known');
       const age = ageOn(f.birthDate, asked.today);
@@ -87,18 +133,50 @@ function answer(q: Question, f: Facts, asked: Asked): { holds: boolean; found: s
     case 'postal code':
       return plain(flat(f.postalCode ?? '').startsWith(flat(q.begins)), f.postalCode ?? 'no postal code');
     case 'language':
-      return plain(f.language === q.language, f.language);
-    case 'newsletter': {
-      const said = f.newsletter === null ? 'nothing' : f.newsletter ? 'yes' : 'no';
+      return plain(
+        f.language === q.language || f.languages.includes(q.language),
+        [f.language, ...f.languages.filter((l) => l !== f.language)].join(', '),
+      );
+    case 'consent': {
+      const last = f.consents.find((c) => c.topic === q.topic && c.channel === q.channel);
+      const said = !last ? 'nothing' : last.granted ? 'yes' : 'no';
       return plain(said === q.said, `said ${said}`);
     }
     case 'not to be contacted':
       return plain(f.doNotContact);
-    case 'member':
+    case 'moved away':
+      return plain(f.movedOn !== null && f.movedOn <= asked.today, f.movedOn);
+    case 'organization':
+      return plain(f.kind === 'organization', f.kind);
+    case 'custom field': {
+      const own = f.fields.find((v) => v.fieldId === q.fieldId);
       return plain(
-        f.memberships.some((m) => !q.level || m.level?.toLowerCase() === q.level.trim().toLowerCase()),
-        f.memberships.map((m) => m.level ?? 'member').join(', ') || 'not a member',
+        own !== undefined && meetsTest(own.kind, own.value, q.is, q.value ?? ''),
+        own?.value ?? 'not filled in',
       );
+    }
+    case 'member': {
+      const level = q.level?.trim().toLowerCase();
+      const of = f.memberships.filter((m) => !level || m.level?.toLowerCase() === level);
+      const status = statusOn(of, dayOf(q.on, asked));
+      const levels = f.memberships.map((m) => m.level).filter(Boolean);
+      return plain(status === 'member', levels.length ? `${status} (${levels.join(', ')})` : status);
+    }
+    case 'in a unit': {
+      const role = q.role?.trim().toLowerCase();
+      const there = f.units.filter((u) => u.unitId === q.unitId && holdsOn(u, dayOf(q.on, asked)));
+      return plain(
+        there.some((u) => !role || u.role.toLowerCase() === role),
+        there.map((u) => u.role).join(', ') || 'not in this unit',
+      );
+    }
+    case 'works for': {
+      const there = f.organizations.filter((o) => holdsOn(o, dayOf(q.on, asked)));
+      return plain(
+        there.some((o) => !q.organizationId || o.organizationId === q.organizationId),
+        there.map((o) => o.name).join(', ') || 'no organization',
+      );
+    }
     case 'registered':
     case 'attended':
     case 'missed': {
@@ -139,13 +217,27 @@ function answer(q: Question, f: Facts, asked: Asked): { holds: boolean; found: s
     }
     case 'answered a survey':
       return plain(
-        f.surveys.some((s) => inWindow(instantOf(`${s.answeredOn}T00:00`, 'UTC'), q.within, asked)),
+        f.surveys.some(
+          (s) =>
+            fits(s, q.of) &&
+            inWindow(instantOf(`${s.answeredOn}T00:00`, 'UTC'), q.within, asked) &&
+            (!(q.question || q.said) || s.answers.some((a) => saidIn(a, q))),
+        ),
       );
     case 'in the household of':
       return plain(
         f.household.some((other) => evaluate(q.who, { ...other, household: f.household }, asked).holds),
       );
   }
+}
+
+/** An answer fits when its question has the words asked for, and it says them: a number exactly, text in part. */
+function saidIn(a: { question: string; said: string }, q: { question?: string; said?: string }): boolean {
+  const said = q.said?.trim().toLowerCase() ?? '';
+  return (
+    (!q.question || a.question.toLowerCase().includes(q.question.trim().toLowerCase())) &&
+    (!said || (isNumber(said) ? a.said === said : a.said.toLowerCase().includes(said)))
+  );
 }
 
 const flat = (text: string): string => text.toUpperCase().replaceAll(' ', '');

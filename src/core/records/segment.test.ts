@@ -14,14 +14,20 @@ const names = {
 };
 const nobody: Facts = {
   contactId: boats,
+  kind: 'person',
   tags: [],
   emails: 0,
   phones: 0,
   street: null,
+  movedOn: null,
   postalCode: null,
   birthDate: null,
   language: 'en',
-  newsletter: null,
+  languages: [],
+  consents: [],
+  fields: [],
+  units: [],
+  organizations: [],
   doNotContact: false,
   memberships: [],
   registered: [],
@@ -39,6 +45,7 @@ const event = (eventId: string, startsAt: string, unitId = boats) => ({
   unitId,
   category: 'on the water',
   title: 'Boat Evening',
+  seriesId: null,
   arrivedAt: startsAt,
 });
 const cameTwice: Segment = {
@@ -63,7 +70,7 @@ describe('a segment in words', () => {
       {
         any: [
           { ask: 'age', to: 17 },
-          { all: [{ ask: 'member', level: 'Student' }, { not: { ask: 'reach', by: 'email' } }] },
+          { all: [{ ask: 'member', level: 'Student', on: 'today' }, { not: { ask: 'reach', by: 'email' } }] },
         ],
       },
       'People who are 17 or younger or (who are members (Student) and have no email).',
@@ -95,7 +102,12 @@ describe('a segment in words', () => {
   test('every question can be said, asked and compiled as it begins', () => {
     for (const ask of questionKinds) {
       const fresh = freshQuestion(ask);
-      const filled = 'tag' in fresh ? { ...fresh, tag: 'crew' } : fresh;
+      const filled = {
+        ...fresh,
+        ...('tag' in fresh ? { tag: 'crew' } : {}),
+        ...('unitId' in fresh ? { unitId: boats } : {}),
+        ...('fieldId' in fresh ? { fieldId: hide } : {}),
+      } as Segment;
       expect(saySegment(filled, names)).toMatch(/^People who .+\.$/u);
       expect(saySegment({ not: filled }, names)).not.toBe(saySegment(filled, names));
       expect(compileSegment(filled, asked).sql).not.toBe('');

@@ -1,3 +1,10 @@
+import {
+  type ConsentChannel,
+  type ConsentTopic,
+  consentChannels,
+  consentTopics,
+} from '#core/contacts/consent.ts';
+
 /** A bound on a number: at least two times, at most none. */
 export interface Bound {
   is: 'at least' | 'at most' | 'exactly';
@@ -19,7 +26,16 @@ export interface OfEvents {
   category?: string;
   /** Part of the public title. */
   title?: string;
+  /** The first event of those that happen again and again, one copied from the other. */
+  seriesId?: string;
 }
+
+/** The day something has to hold on: today, whenever that is asked, or one day for good. */
+export type OnDay = 'today' | string;
+
+/** How a custom field is compared; without regard to capitals, numbers and dates by their size. */
+export const fieldTests = ['filled', 'is', 'contains', 'at least', 'at most'] as const;
+export type FieldTest = (typeof fieldTests)[number];
 
 /** One question about somebody and their history. */
 export type Question =
@@ -28,15 +44,20 @@ export type Question =
   | { ask: 'age'; from?: number; to?: number }
   | { ask: 'postal code'; begins: string }
   | { ask: 'language'; language: string }
-  | { ask: 'newsletter'; said: 'yes' | 'no' | 'nothing' }
+  | { ask: 'consent'; topic: ConsentTopic; channel: ConsentChannel; said: 'yes' | 'no' | 'nothing' }
   | { ask: 'not to be contacted' }
-  | { ask: 'member'; level?: string }
+  | { ask: 'moved away' }
+  | { ask: 'organization' }
+  | { ask: 'custom field'; fieldId: string; is: FieldTest; value?: string }
+  | { ask: 'member'; level?: string; on: OnDay }
+  | { ask: 'in a unit'; unitId: string; role?: string; on: OnDay }
+  | { ask: 'works for'; organizationId?: string; on: OnDay }
   | { ask: 'registered' | 'attended' | 'missed'; times: Bound; of: OfEvents; within: Window }
   | { ask: 'donated'; amount: Bound; fundId?: string; within: Window }
   | { ask: 'served'; hours: Bound; role?: string; within: Window }
   | { ask: 'signed'; waiverId?: string; within: Window }
   | { ask: 'last seen'; within: Window }
-  | { ask: 'answered a survey'; within: Window }
+  | { ask: 'answered a survey'; of: OfEvents; within: Window; question?: string; said?: string }
   | { ask: 'in the household of'; who: Segment };
 
 /** Questions joined by and, or, not. */
@@ -48,9 +69,14 @@ export const questionKinds = [
   'age',
   'postal code',
   'language',
-  'newsletter',
+  'consent',
   'not to be contacted',
+  'moved away',
+  'organization',
+  'custom field',
   'member',
+  'in a unit',
+  'works for',
   'registered',
   'attended',
   'missed',
@@ -78,12 +104,19 @@ export function freshQuestion(ask: Question['ask']): Question {
       return { ask, begins: 'B' };
     case 'language':
       return { ask, language: 'fr' };
-    case 'newsletter':
-      return { ask, said: 'yes' };
+    case 'consent':
+      return { ask, topic: 'newsletter', channel: 'email', said: 'yes' };
     case 'not to be contacted':
+    case 'moved away':
+    case 'organization':
       return { ask };
+    case 'custom field':
+      return { ask, fieldId: '', is: 'filled' };
     case 'member':
-      return { ask };
+    case 'works for':
+      return { ask, on: 'today' };
+    case 'in a unit':
+      return { ask, unitId: '', on: 'today' };
     case 'registered':
     case 'attended':
     case 'missed':
@@ -97,7 +130,7 @@ export function freshQuestion(ask: Question['ask']): Question {
     case 'last seen':
       return { ask, within: { when: 'days', days: 365 } };
     case 'answered a survey':
-      return { ask, within: ever };
+      return { ask, of: {}, within: ever };
     case 'in the household of':
       return { ask, who: { all: [] } };
   }
@@ -204,6 +237,20 @@ function checkQuestion(
   const id = (key: string, needed = false) => {
     if (q[key] === undefined ? needed : !isId(q[key])) wrong(at(key), 'Choose one of the list.');
   };
+  const events = () => {
+    if (!isRecord(q.of)) {
+      wrong(at('of'), 'Say of which events.');
+      return;
+    }
+    for (const key of ['unitId', 'seriesId'])
+      if (q.of[key] !== undefined && !isId(q.of[key])) wrong(at(`of.${key}`), 'Choose one of the list.');
+    for (const key of ['category', 'title'])
+      if (q.of[key] !== undefined && (typeof q.of[key] !== 'string' || q.of[key].length > 200))
+        wrong(at(`of.${key}`), 'Say which.');
+  };
+  const onDay = () => {
+    if (q.on !== 'today' && !isDay(q.on)) wrong(at('on'), 'Say on which day.');
+  };
   switch (q.ask) {
     case 'tag':
       text('tag');
@@ -222,22 +269,39 @@ function checkQuestion(
     case 'language':
       text('language');
       return;
-    case 'newsletter':
+    case 'consent':
+      oneOf('topic', consentTopics);
+      oneOf('channel', consentChannels);
       oneOf('said', ['yes', 'no', 'nothing']);
       return;
     case 'not to be contacted':
+    case 'moved away':
+    case 'organization':
+      return;
+    case 'custom field':
+      id('fieldId', true);
+      oneOf('is', fieldTests);
+      if (q.is !== 'filled') text('value');
       return;
     case 'member':
       text('level', false);
+      onDay();
+      return;
+    case 'in a unit':
+      id('unitId', true);
+      text('role', false);
+      onDay();
+      return;
+    case 'works for':
+      id('organizationId');
+      onDay();
       return;
     case 'registered':
     case 'attended':
     case 'missed':
       bound('times', 100_000);
       window();
-      if (!isRecord(q.of)) wrong(at('of'), 'Say of which events.');
-      else if (q.of.unitId !== undefined && !isId(q.of.unitId))
-        wrong(at('of.unitId'), 'Choose one of the list.');
+      events();
       return;
     case 'donated':
       bound('amount', 1_000_000_000);
@@ -254,8 +318,13 @@ function checkQuestion(
       window();
       return;
     case 'last seen':
-    case 'answered a survey':
       window();
+      return;
+    case 'answered a survey':
+      events();
+      window();
+      text('question', false);
+      text('said', false);
       return;
     case 'in the household of':
       return;

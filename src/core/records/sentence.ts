@@ -51,8 +51,9 @@ function bounded(b: Bound, say: (n: number) => string, none: string): string {
   return b.is === 'exactly' ? `exactly ${say(b.n)}` : `${b.is} ${say(b.n)}`;
 }
 
+const sayDay = (d: string | undefined): string => (d ? `${sayShortDate(d)} ${d.slice(0, 4)}` : '');
+
 function sayWindow(w: Window): string {
-  const day = (d: string | undefined) => (d ? `${sayShortDate(d)} ${d.slice(0, 4)}` : '');
   switch (w.when) {
     case 'ever':
       return '';
@@ -62,7 +63,7 @@ function sayWindow(w: Window): string {
     case 'days':
       return w.days === 365 ? ' in the last year' : ` in the last ${w.days} days`;
     case 'between':
-      return ` from ${day(w.from)} to ${day(w.to)}`;
+      return ` from ${sayDay(w.from)} to ${sayDay(w.to)}`;
   }
 }
 
@@ -71,6 +72,7 @@ function sayEvents(of: OfEvents, names: Names): string {
     of.title ? ` to “${of.title}”` : '',
     of.category ? ` to something of “${of.category}”` : '',
     of.unitId ? ` with ${names.of[of.unitId] ?? 'a unit no longer there'}` : '',
+    of.seriesId ? ` in the series of “${names.of[of.seriesId] ?? 'an event no longer there'}”` : '',
   ].join('');
 }
 
@@ -101,16 +103,40 @@ function sayQuestion(q: Question, names: Names, not = false): string {
       return `${not ? 'do not live' : 'live'} where the postal code begins with ${q.begins.toUpperCase()}`;
     case 'language':
       return `${not ? 'do not read' : 'read'} ${q.language === 'fr' ? 'French' : q.language === 'en' ? 'English' : q.language}`;
-    case 'newsletter':
-      return q.said === 'nothing'
-        ? not
-          ? 'were asked about the newsletter'
-          : 'were never asked about the newsletter'
-        : `${not ? 'did not say' : 'said'} ${q.said} to the newsletter`;
+    case 'consent': {
+      const about = `${q.topic === 'newsletter' ? 'the newsletter' : q.topic}${q.channel === 'email' ? '' : ` by ${q.channel}`}`;
+      if (q.said === 'nothing') return `were ${not ? '' : 'never '}asked about ${about}`;
+      return `${not ? 'did not say' : 'said'} ${q.said} to ${about}`;
+    }
     case 'not to be contacted':
       return not ? 'may be contacted' : 'asked not to be contacted';
-    case 'member':
-      return be(q.level ? `members (${q.level})` : 'members');
+    case 'moved away':
+      return not ? 'have not moved away' : 'have moved away';
+    case 'organization':
+      return be(not ? 'an organization' : 'organizations');
+    case 'custom field': {
+      const field = names.of[q.fieldId] ?? 'a field no longer there';
+      if (q.is === 'filled') return have(not ? `“${field}”` : `“${field}” filled in`);
+      const is = { is: 'is', contains: 'contains', 'at least': 'is at least', 'at most': 'is at most' }[q.is];
+      return `${not ? 'are not among those' : 'are those'} whose “${field}” ${is} “${q.value ?? ''}”`;
+    }
+    case 'member': {
+      const words = q.level ? `members (${q.level})` : 'members';
+      return q.on === 'today' ? be(words) : `${not ? 'were no' : 'were'} ${words} on ${sayDay(q.on)}`;
+    }
+    case 'in a unit': {
+      const unit = names.of[q.unitId] ?? 'a unit no longer there';
+      const words = `${q.role ? `${q.role} ` : ''}in ${unit}`;
+      return q.on === 'today' ? be(words) : `${not ? 'were not' : 'were'} ${words} on ${sayDay(q.on)}`;
+    }
+    case 'works for': {
+      const where = q.organizationId
+        ? (names.of[q.organizationId] ?? 'an organization no longer there')
+        : 'an organization';
+      return q.on === 'today'
+        ? `${not ? 'are not with' : 'are with'} ${where}`
+        : `${not ? 'were not with' : 'were with'} ${where} on ${sayDay(q.on)}`;
+    }
     case 'registered':
       return turn(
         `registered ${bounded(q.times, often, 'for nothing')}${sayEvents(q.of, names)}${sayWindow(q.within)}`,
@@ -140,7 +166,11 @@ function sayQuestion(q: Question, names: Names, not = false): string {
     case 'last seen':
       return `${not ? 'were not seen' : 'were last seen'}${sayWindow(q.within) || ' at any time'}`;
     case 'answered a survey':
-      return `${not ? 'answered no survey' : 'answered a survey'}${sayWindow(q.within)}`;
+      return `${not ? 'answered no survey' : 'answered a survey'}${sayEvents(q.of, names).replace(/^ to /u, ' of ')}${
+        q.question || q.said
+          ? ` and said ${q.said ? `“${q.said}”` : 'something'}${q.question ? ` to “${q.question}”` : ''}`
+          : ''
+      }${sayWindow(q.within)}`;
     case 'in the household of':
       return `${not ? 'do not live' : 'live'} in the household of ${clause(q.who, names) ? `people ${clause(q.who, names)}` : 'somebody'}`;
   }

@@ -8,10 +8,12 @@ export async function everythingOf(tx: Queries, contactId: string): Promise<Reco
   for (const { table, column } of [
     ...belongings,
     { table: 'contact_tags', column: 'contact_id' },
+    { table: 'custom_values', column: 'contact_id' },
+    { table: 'contact_photos', column: 'contact_id' },
     { table: 'segment_members', column: 'contact_id' },
   ]) {
     const rows = await tx.query<{ row: unknown }>(
-      `select to_jsonb(t) - 'password_hash' as row from ${table} t where ${column} = $1`,
+      `select ${table === 'contact_photos' ? "to_jsonb(t) || jsonb_build_object('content', encode(content, 'base64'))" : "to_jsonb(t) - 'password_hash'"} as row from ${table} t where ${column} = $1`,
       [contactId],
     );
     const key = table === 'relationships' ? `${table} (${column.replace('_contact', '')})` : table;
@@ -40,6 +42,12 @@ export async function whatErasingDoes(
        (select count(*)::int from contact_notes where contact_id = $1) as notes,
        (select count(*)::int from relationships where from_contact = $1 or to_contact = $1) as relations,
        (select count(*)::int from memberships where contact_id = $1) as memberships,
+       (select count(*)::int from unit_people where contact_id = $1) as units,
+       (select count(*)::int from affiliations where contact_id = $1 or organization_id = $1) as organizations,
+       (select count(*)::int from custom_values where contact_id = $1) as fields,
+       (select count(*)::int from contact_photos where contact_id = $1) as photos,
+       (select count(*)::int from relationships e join contacts n on n.id = $1 where e.kind = 'emergency' and e.other_name is not null
+         and e.to_contact <> $1 and lower(e.other_name) = lower(trim(n.given_name || ' ' || n.family_name))) as named,
        (select count(*)::int from messages where contact_id = $1) as messages,
        (select count(*)::int from answers a join registrations r on r.id = a.registration_id where r.contact_id = $1) as answers,
        (select count(*)::int from payments where contact_id = $1) as payments,
@@ -59,11 +67,19 @@ export async function whatErasingDoes(
       ...of(n.phones!, 'telephone', 'telephones'),
       ...of(n.relations!, 'relation to another person', 'relations to other people'),
       ...of(n.memberships!, 'membership', 'memberships'),
+      ...of(n.units!, 'role in a unit', 'roles in units'),
+      ...of(n.organizations!, 'tie to an organization', 'ties to organizations'),
+      ...of(n.fields!, 'field of our own', 'fields of our own'),
+      ...of(n.photos!, 'photo', 'photos'),
       ...of(n.notes!, 'note', 'notes'),
       ...of(n.answers!, 'answer to a question', 'answers to questions'),
       ...of(n.messages!, 'message: its text and address', 'messages: their text and addresses'),
     ],
     kept: [
+      ...because(
+        of(n.named!, 'mention as an emergency contact', 'mentions as an emergency contact'),
+        'kept with the people who named them, because it is their record; ask those people, or change it there',
+      ),
       ...because(
         [...of(n.payments!, 'payment', 'payments'), ...of(n.donations!, 'donation', 'donations')],
         'kept without the person, because accounts have to be kept',
@@ -101,12 +117,17 @@ export async function erase(w: Work, contactId: string): Promise<void> {
     'contact_tags',
     'contact_notes',
     'memberships',
+    'unit_people',
+    'affiliations',
+    'custom_values',
+    'contact_photos',
     'consents',
     'segment_members',
     'proposals',
     'survey_asks',
   ])
     await run(`delete from ${table} where contact_id = any($1)`);
+  await run('delete from affiliations where organization_id = any($1)');
   await run('delete from relationships where from_contact = any($1) or to_contact = any($1)');
   await run('delete from pairs where contact_a = any($1) or contact_b = any($1)');
   await run('delete from merges where kept = any($1) or merged = any($1)');
@@ -146,7 +167,7 @@ export async function erase(w: Work, contactId: string): Promise<void> {
   ]);
   await tx.query(
     `update contacts set given_name = 'Erased', family_name = 'person', birth_date = null, street = null, postal_code = null,
-       language = 'en', dietary = null, household_id = null, do_not_contact = true, name_key = '', search_text = '',
+       language = 'en', languages = '{}', moved_on = null, dietary = null, household_id = null, do_not_contact = true, name_key = '', search_text = '',
        source = 'erased', erased_at = $2, updated_at = $2 where id = any($1)`,
     [shells, now],
   );

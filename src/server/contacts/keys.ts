@@ -15,8 +15,9 @@ export const derived = (of: Pick<Described, 'given' | 'family' | 'emails' | 'pho
 
 interface Known extends Described {
   id: string;
+  kind: string;
 }
-const knownSql = `select c.id, given_name as given, family_name as family, birth_date, postal_code, street,
+const knownSql = `select c.id, c.kind, given_name as given, family_name as family, birth_date, postal_code, street,
   coalesce((select array_agg(email_key order by position) from contact_emails where contact_id = c.id), '{}') as emails,
   coalesce((select array_agg(phone order by position) from contact_phones where contact_id = c.id), '{}') as phones
   from contacts c`;
@@ -35,7 +36,8 @@ export async function refreshFound(tx: Queries, ids: readonly string[]): Promise
   await insert(
     tx,
     'contact_keys',
-    people.flatMap((p) => keyRows(p.id, p)),
+    // An organization is never taken for a person.
+    people.filter((p) => p.kind === 'person').flatMap((p) => keyRows(p.id, p)),
     'on conflict do nothing',
   );
   await tx.query(
@@ -54,7 +56,7 @@ export async function ensureKeys(tx: Queries): Promise<void> {
   let after = '00000000-0000-0000-0000-000000000000';
   for (;;) {
     const missing = await tx.query<{ id: string }>(
-      `select id from contacts c where id > $1 and merged_into is null and erased_at is null
+      `select id from contacts c where id > $1 and kind = 'person' and merged_into is null and erased_at is null
          and not exists (select 1 from contact_keys k where k.contact_id = c.id) order by id limit 1000`,
       [after],
     );

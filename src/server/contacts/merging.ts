@@ -14,6 +14,9 @@ export const belongings = [
   { table: 'relationships', column: 'from_contact' },
   { table: 'relationships', column: 'to_contact' },
   { table: 'memberships', column: 'contact_id' },
+  { table: 'unit_people', column: 'contact_id' },
+  { table: 'affiliations', column: 'contact_id' },
+  { table: 'affiliations', column: 'organization_id' },
   { table: 'consents', column: 'contact_id' },
   { table: 'staff', column: 'contact_id' },
   { table: 'orders', column: 'buyer_contact_id' },
@@ -44,31 +47,57 @@ const clash: Record<string, string> = {
      where k.kind = t.kind and k.from_contact = $1 and k.to_contact = t.to_contact)`,
   'relationships.to_contact': `t.from_contact = $1 or exists (select 1 from relationships k
      where k.kind = t.kind and k.to_contact = $1 and k.from_contact = t.from_contact)`,
+  'unit_people.contact_id': `t.until is null and exists (select 1 from unit_people k
+     where k.contact_id = $1 and k.unit_id = t.unit_id and lower(k.role) = lower(t.role) and k.until is null)`,
+  'affiliations.contact_id': `t.organization_id = $1 or t.until is null and exists (select 1 from affiliations k
+     where k.contact_id = $1 and k.organization_id = t.organization_id and lower(k.role) = lower(t.role) and k.until is null)`,
+  'affiliations.organization_id': `t.contact_id = $1 or t.until is null and exists (select 1 from affiliations k
+     where k.organization_id = $1 and k.contact_id = t.contact_id and lower(k.role) = lower(t.role) and k.until is null)`,
   'proposals.contact_id':
     "t.state = 'open' and exists (select 1 from proposals k where k.contact_id = $1 and k.field = t.field and k.state = 'open')",
   'survey_asks.contact_id':
     'exists (select 1 from survey_asks k where k.contact_id = $1 and k.survey_id = t.survey_id)',
 };
 
+/**
+ * What a contact has once under a key: the one that stays gets what it lacks, the other keeps its own. `same` tells that
+ * it was not changed since (`k` the kept contact's, `m` the merged one's).
+ */
+export const copies = [
+  { table: 'contact_tags', key: 'tag', columns: 'tag, at', same: 'true' },
+  { table: 'segment_members', key: 'segment_id', columns: 'segment_id', same: 'true' },
+  { table: 'custom_values', key: 'field_id', columns: 'field_id, value', same: 'k.value = m.value' },
+  {
+    table: 'contact_photos',
+    key: 'media_type',
+    columns: 'media_type, content, at',
+    same: 'k.at = m.at',
+  },
+] as const;
+
 interface Own {
+  kind: 'person' | 'organization';
   givenName: string;
   familyName: string;
   birthDate: string | null;
   street: string | null;
   postalCode: string | null;
+  movedOn: string | null;
   language: string;
+  languages: string[];
   dietary: string | null;
   doNotContact: boolean;
   deceasedOn: string | null;
   householdId: string | null;
 }
-const ownSql = `select given_name, family_name, birth_date, street, postal_code, language, dietary, do_not_contact, deceased_on,
+const ownSql = `select kind, given_name, family_name, birth_date, street, postal_code, moved_on, language, languages, dietary, do_not_contact, deceased_on,
   household_id from contacts where id = $1 and merged_into is null for update`;
 
 interface Moved {
   /** Ids of the rows that came over, by table and column. */
   rows: Record<string, string[]>;
-  tags: string[];
+  /** Keys of what was copied, by table. */
+  copied: Record<string, string[]>;
   /** Shifts both were down for: one of the two assignments was dropped, and was this before. */
   shifts: { id: string; state: string }[];
 }
@@ -91,8 +120,10 @@ export async function mergeContacts(
   const kept = await first<Own>(tx, ownSql, [keptId]);
   const merged = await first<Own>(tx, ownSql, [mergedId]);
   if (!kept || !merged) throw notFound('One of the two contacts');
+  if (kept.kind !== merged.kind)
+    throw conflict('merge-kinds', 'A person and an organization are not merged into one.');
   const after = joined(kept, merged, chosen);
-  const moved: Moved = { rows: {}, tags: [], shifts: [] };
+  const moved: Moved = { rows: {}, copied: {}, shifts: [] };
   moved.shifts = await dropDoubleShifts(tx, keptId, mergedId);
   for (const b of belongings) {
     const rows = await tx.query<{ id: string }>(
@@ -103,13 +134,14 @@ export async function mergeContacts(
     );
     if (rows.length) moved.rows[nameOf(b)] = rows.map((r) => r.id);
   }
-  moved.tags = (
-    await tx.query<{ tag: string }>(
-      `insert into contact_tags (contact_id, tag, at) select $1, tag, at from contact_tags where contact_id = $2
-       on conflict do nothing returning tag`,
-      [keptId, mergedId],
-    )
-  ).map((t) => t.tag);
+  for (const { table, key, columns } of copies)
+    moved.copied[table] = (
+      await tx.query<{ key: string }>(
+        `insert into ${table} (contact_id, ${columns}) select $1, ${columns} from ${table} where contact_id = $2
+         on conflict do nothing returning ${key} as key`,
+        [keptId, mergedId],
+      )
+    ).map((r) => r.key);
   await update(tx, 'contacts', keptId, { ...after, updatedAt: now });
   await update(tx, 'contacts', mergedId, { mergedInto: keptId, updatedAt: now });
   await carryDecisions(w, keptId, mergedId);
@@ -143,15 +175,19 @@ function joined(kept: Own, merged: Own, chosen: Chosen): Own {
       ? {
           street: kept.street ?? (kept.postalCode === merged.postalCode ? merged.street : null),
           postalCode: kept.postalCode ?? (kept.street === merged.street ? merged.postalCode : null),
+          movedOn: kept.movedOn,
         }
       : merged;
   return {
+    kind: kept.kind,
     givenName: from('name').givenName,
     familyName: from('name').familyName,
     birthDate: chosen.birthDate ? from('birthDate').birthDate : (kept.birthDate ?? merged.birthDate),
     street: address.street,
     postalCode: address.postalCode,
+    movedOn: address.movedOn,
     language: from('language').language,
+    languages: [...new Set([...kept.languages, ...merged.languages])],
     dietary: chosen.dietary ? from('dietary').dietary : (kept.dietary ?? merged.dietary),
     doNotContact: kept.doNotContact || merged.doNotContact,
     deceasedOn: kept.deceasedOn ?? merged.deceasedOn,
@@ -249,7 +285,12 @@ export async function unmerge(w: Work, mergeId: string): Promise<Unmerged> {
   }
   for (const { id, state } of moved.shifts)
     await tx.query("update assignments set state = $2 where id = $1 and state = 'dropped'", [id, state]);
-  await tx.query('delete from contact_tags where contact_id = $1 and tag = any($2)', [kept, moved.tags]);
+  for (const { table, key, same } of copies)
+    await tx.query(
+      `delete from ${table} k using ${table} m where k.contact_id = $1 and m.contact_id = $2
+         and k.${key} = m.${key} and k.${key}::text = any($3) and ${same}`,
+      [kept, merged, moved.copied[table] ?? []],
+    );
   left.push(...(await restoreOwn(tx, kept, merge.before, merge.after, now)));
   const since = await assignSince(tx, kept, merged, merge.before, moved);
   await refreshFound(tx, [kept, merged]);
@@ -267,17 +308,22 @@ export async function unmerge(w: Work, mergeId: string): Promise<Unmerged> {
 }
 
 const ownWords: Record<keyof Own, string> = {
+  kind: 'kind',
   givenName: 'given name',
   familyName: 'family name',
   birthDate: 'birth date',
   street: 'street',
   postalCode: 'postal code',
+  movedOn: 'day of moving',
   language: 'language',
+  languages: 'languages',
   dietary: 'dietary note',
   doNotContact: 'do not contact',
   deceasedOn: 'date of death',
   householdId: 'household',
 };
+
+const alike = (a: unknown, b: unknown): boolean => JSON.stringify(a) === JSON.stringify(b);
 
 async function restoreOwn(
   tx: Queries,
@@ -290,8 +336,9 @@ async function restoreOwn(
   const left: string[] = [];
   const back: Partial<Record<keyof Own, unknown>> = {};
   for (const field of Object.keys(before) as (keyof Own)[]) {
-    if (before[field] === after[field]) continue;
-    if (current[field] === after[field]) back[field] = before[field];
+    // A merge of an older version says nothing of fields that came later.
+    if (!(field in after) || alike(before[field], after[field])) continue;
+    if (alike(current[field], after[field])) back[field] = before[field];
     else left.push(`${ownWords[field]} was changed since and stays`);
   }
   await update(tx, 'contacts', kept, { ...back, updatedAt: now });

@@ -56,7 +56,7 @@ export async function estimateModel(app: App): Promise<MatchingModel> {
     `select given_name as given, family_name as family, birth_date, postal_code, street,
        coalesce((select array_agg(email_key) from contact_emails e where e.contact_id = c.id), '{}') as emails,
        coalesce((select array_agg(phone) from contact_phones p where p.contact_id = c.id), '{}') as phones
-     from (select *, row_number() over (order by id) as n from contacts where merged_into is null) c
+     from (select *, row_number() over (order by id) as n from contacts where merged_into is null and kind = 'person') c
      where c.n % $1 = 0`,
     [every],
   );

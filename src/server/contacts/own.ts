@@ -1,5 +1,5 @@
-import { consentChannels, consentTopics } from '#contract/contacts.ts';
 import type { OwnDetailsOf, ownContract } from '#contract/own.ts';
+import { consentChannels, consentTopics } from '#core/contacts/consent.ts';
 import { fullName } from '#core/contacts/names.ts';
 import { type OwnDetails, type ProposableField, sortWishes } from '#core/contacts/proposing.ts';
 import { emailKey } from '#core/contacts/reach.ts';

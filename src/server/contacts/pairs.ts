@@ -1,9 +1,11 @@
-import { prepare } from '#core/contacts/comparing.ts';
+import { keysOf, prepare, worthComparing } from '#core/contacts/comparing.ts';
 import { compareReady, type Verdict } from '#core/contacts/match.ts';
+import { commonIn } from '#core/contacts/weights.ts';
 import { first, insert, type Queries } from '../db/database.ts';
 import type { App, Work } from '../http/app.ts';
+import { KnownContacts } from './known.ts';
 import { readMatching } from './model.ts';
-import { candidatesByKeys, readCandidates } from './store.ts';
+import { readCandidates } from './store.ts';
 
 const ordered = (a: string, b: string): [string, string] => (a < b ? [a, b] : [b, a]);
 
@@ -61,6 +63,8 @@ export async function findPairs(app: App): Promise<Looking> {
   try {
     await app.db.query("delete from pairs where state = 'open'");
     const { model, thresholds } = await readMatching({ app, tx: app.db });
+    const known = new KnownContacts();
+    const isCommon = commonIn(model);
     let after = '00000000-0000-0000-0000-000000000000';
     for (;;) {
       const ids = (
@@ -71,7 +75,9 @@ export async function findPairs(app: App): Promise<Looking> {
       ).map((r) => r.id);
       if (!ids.length) break;
       after = ids.at(-1)!;
-      state.found += await pairsAmong(app, ids, (a, b) => compareReady(a, b, model, thresholds));
+      state.found += await pairsAmong(app, known, ids, (a, b) =>
+        worthComparing(a, b, isCommon) ? compareReady(a, b, model, thresholds) : null,
+      );
       state.done += ids.length;
       // Requests come first.
       await new Promise((resolve) => setImmediate(resolve));
@@ -84,32 +90,21 @@ export async function findPairs(app: App): Promise<Looking> {
 
 async function pairsAmong(
   app: App,
+  known: KnownContacts,
   ids: readonly string[],
-  compare: (a: ReturnType<typeof prepare>, b: Parameters<typeof compareReady>[1]) => Verdict,
+  compare: (a: ReturnType<typeof prepare>, b: Parameters<typeof compareReady>[1]) => Verdict | null,
 ): Promise<number> {
-  const keys = await app.db.query<{ key: string; contactId: string }>(
-    'select key, contact_id from contact_keys where contact_id = any($1)',
-    [ids],
-  );
-  const candidates = (await candidatesByKeys(app.db, [...new Set(keys.map((k) => k.key))])).map((c) => ({
-    ready: prepare(c),
-    keys: c.keys,
-  }));
-  const byKey = new Map<string, typeof candidates>();
-  for (const c of candidates) for (const key of c.keys) byKey.set(key, [...(byKey.get(key) ?? []), c]);
-  const keysOfId = new Map<string, string[]>();
-  for (const { key, contactId } of keys) keysOfId.set(contactId, [...(keysOfId.get(contactId) ?? []), key]);
+  const people = (await readCandidates(app.db, ids)).map((c) => prepare(c));
+  const keys = people.map(keysOf);
+  await known.fetch(app.db, keys.flat());
   const rows: object[] = [];
-  for (const own of await readCandidates(app.db, ids)) {
-    const ready = prepare(own);
-    const others = new Set((keysOfId.get(own.id) ?? []).flatMap((k) => byKey.get(k) ?? []));
-    for (const other of others) {
-      if (other.ready.of.id <= own.id) continue;
-      const verdict = compare(ready, other.ready);
-      if (verdict.outcome === 'same' || verdict.outcome === 'look')
-        rows.push(pairRow({ app, now: app.clock.now() }, own.id, verdict, 'comparing all contacts'));
+  for (const [at, own] of people.entries())
+    for (const other of known.sharing(keys[at]!)) {
+      if (other.of.id <= own.of.id) continue;
+      const verdict = compare(own, other);
+      if (verdict && (verdict.outcome === 'same' || verdict.outcome === 'look'))
+        rows.push(pairRow({ app, now: app.clock.now() }, own.of.id, verdict, 'comparing all contacts'));
     }
-  }
   await insert(app.db, 'pairs', rows, 'on conflict do nothing');
   return rows.length;
 }

@@ -8,14 +8,18 @@ import { searchEvents } from '../events/store.ts';
 import { audit } from '../http/app.ts';
 import { File, type Handlers } from '../http/handle.ts';
 import { type FieldProblem, invalid, notFound } from '../http/problem.ts';
+import { conditionOfSegment } from '../records/asking.ts';
 import { theOrganization } from '../staff/store.ts';
 import { erase, everythingOf, whatErasingDoes } from './erasing.ts';
 import { contactsCsv, contactsVCard } from './exporting.ts';
+import { readValues, setValues } from './fields.ts';
 import { refreshFound } from './keys.ts';
 import { readLifeline } from './lifeline.ts';
 import { linkPerson } from './linking.ts';
+import { photoHandlers } from './photo.ts';
 import { readReach, readReachLists } from './reach.ts';
 import * as store from './store.ts';
+import { organizationNamed, readPeopleOf, readTies } from './ties.ts';
 
 const pageOfLifeline = 60;
 
@@ -32,7 +36,9 @@ async function record(tx: Queries, id: string, now: string): Promise<ContactReco
     given,
     family,
     age: contact.birthDate ? ageOn(contact.birthDate, today) : null,
-    memberships: await store.readMemberships(tx, contactId),
+    ties: await readTies(tx, contactId),
+    people: contact.kind === 'organization' ? await readPeopleOf(tx, contactId) : [],
+    fields: await readValues(tx, contactId),
     related: await store.readRelated(tx, contactId),
     consents: await store.readConsents(tx, contactId),
     tags: await store.readTags(tx, contactId),
@@ -43,21 +49,25 @@ async function record(tx: Queries, id: string, now: string): Promise<ContactReco
   };
 }
 
-const idsOf = (text: string | undefined): string[] | null => (text ? text.split(',') : null);
-
 export const contactsHandlers: Handlers<typeof contactsContract> = {
   'GET /api/search': async ({ tx, query }) => ({
     contacts: await store.searchContacts(tx, query.q, 8),
     events: query.q.trim() ? await searchEvents(tx, query.q, 5) : [],
   }),
 
-  'GET /api/contacts': ({ tx, query }) => store.listContacts(tx, query),
+  'GET /api/contacts': async ({ tx, query, now }) =>
+    store.listContacts(tx, query, query.segment ? await conditionOfSegment(tx, query.segment, now) : null),
 
-  'GET /api/contacts.csv': async ({ tx, query }) =>
-    new File('contacts.csv', await contactsCsv(tx, idsOf(query.ids))),
+  'GET /api/contacts.csv': async ({ tx }) => new File('contacts.csv', await contactsCsv(tx, null)),
 
-  'GET /api/contacts.vcf': async ({ tx, query, now }) =>
-    new File('contacts.vcf', await contactsVCard(tx, idsOf(query.ids), now)),
+  'GET /api/contacts.vcf': async ({ tx, now }) =>
+    new File('contacts.vcf', await contactsVCard(tx, null, now)),
+
+  'POST /api/contacts/chosen.csv': async ({ tx, body }) =>
+    new File('contacts.csv', await contactsCsv(tx, body.ids)),
+
+  'POST /api/contacts/chosen.vcf': async ({ tx, body, now }) =>
+    new File('contacts.vcf', await contactsVCard(tx, body.ids, now)),
 
   'POST /api/contacts/:id/consents': async (c) => {
     const contactId = await store.resolveContact(c.tx, c.params.id);
@@ -168,6 +178,16 @@ export const contactsHandlers: Handlers<typeof contactsContract> = {
     const { email, phone, problems } = readReach(c.body, country);
     if (!fullName(c.body)) problems.push({ path: 'given', message: 'Give a name.' });
     if (problems.length) throw invalid(problems);
+    if (c.body.kind === 'organization') {
+      const made = await organizationNamed(c, fullName(c.body), `added by ${c.staff.name}`);
+      if (!made.existed) {
+        if (email) await store.setEmails(c.tx, c.app.ids, made.id, [{ email, kind: '', endedOn: null }]);
+        if (phone) await store.setPhones(c.tx, c.app.ids, made.id, [{ phone, kind: '', endedOn: null }]);
+        await refreshFound(c.tx, [made.id]);
+        await audit(c, 'added by hand', { kind: 'contact', id: made.id });
+      }
+      return { ...made, reasons: made.existed ? ['an organization of this name is known'] : [] };
+    }
     const linked = await linkPerson(c, { ...c.body, email, phone }, `added by ${c.staff.name}`);
     if (linked.created) await audit(c, 'added by hand', { kind: 'contact', id: linked.contactId });
     return { id: linked.contactId, existed: !linked.created, reasons: linked.reasons };
@@ -180,7 +200,7 @@ export const contactsHandlers: Handlers<typeof contactsContract> = {
     const before = await store.readContact(tx, params.id);
     if (!before) throw notFound('This contact');
     const { country, zone } = await theOrganization(tx);
-    const { emails, phones, given, family, ...fields } = body;
+    const { emails, phones, given, family, fields: own, ...fields } = body;
     const named = { given: given ?? before.givenName, family: family ?? before.familyName };
     const problems: FieldProblem[] = fullName(named) ? [] : [{ path: 'given', message: 'Give a name.' }];
     const reach = readReachLists({ emails, phones }, country, problems);
@@ -189,7 +209,16 @@ export const contactsHandlers: Handlers<typeof contactsContract> = {
       problems.push({ path: 'deceasedOn', message: 'This date is in the future.' });
     if (fields.birthDate && fields.birthDate > today)
       problems.push({ path: 'birthDate', message: 'This date is in the future.' });
+    const dated = [
+      ...(emails ?? []).map((e, at) => ({ path: `emails.${at}.endedOn`, day: e.endedOn })),
+      ...(phones ?? []).map((p, at) => ({ path: `phones.${at}.endedOn`, day: p.endedOn })),
+      { path: 'movedOn', day: fields.movedOn },
+    ];
+    for (const { path, day } of dated)
+      if (day && day > today) problems.push({ path, message: 'This date is in the future.' });
+    const fill = await setValues(tx, params.id, own ?? {}, problems);
     if (problems.length) throw invalid(problems);
+    await fill();
     await update(tx, 'contacts', params.id, {
       ...fields,
       givenName: named.given,
@@ -202,6 +231,8 @@ export const contactsHandlers: Handlers<typeof contactsContract> = {
     await audit(c, 'changed by hand', { kind: 'contact', id: params.id }, { fields: Object.keys(body) });
     return record(tx, params.id, now);
   },
+
+  ...photoHandlers,
 
   'GET /api/contacts/:id/lifeline': async ({ tx, params, query }) => {
     const contactId = await store.resolveContact(tx, params.id);

@@ -4,7 +4,9 @@ import { largestBlock } from '#core/contacts/estimating.ts';
 import { fold, fullName } from '#core/contacts/names.ts';
 import { emailKey } from '#core/contacts/reach.ts';
 import { searchWords } from '#core/contacts/search.ts';
+import type { Compiled } from '#core/records/compile.ts';
 import { first, type Queries } from '../db/database.ts';
+import { emailOf, phoneOf, whyQuiet } from './quiet.ts';
 
 /** The key contacts are found by when only the name is known. */
 export const nameKey = (name: { given: string; family: string }): string => fold(fullName(name));
@@ -13,27 +15,30 @@ const candidateColumns = `c.id, c.given_name as given, c.family_name as family, 
   coalesce((select array_agg(email_key) from contact_emails e where e.contact_id = c.id), '{}') as emails,
   coalesce((select array_agg(phone) from contact_phones p where p.contact_id = c.id), '{}') as phones`;
 
-/** Contacts that share a key with any of these people, with the keys they were found by. */
-export const candidatesByKeys = (
+/** The contacts each key leads to; keys that lead to too many tell little and are left out. */
+export const contactsByKey = (
   tx: Queries,
   keys: readonly string[],
-): Promise<(Candidate & { keys: string[] })[]> =>
-  tx.query<Candidate & { keys: string[] }>(
-    `select ${candidateColumns}, f.keys from (
-       select contact_id, array_agg(key) as keys from contact_keys where key = any($1)
-         and key not in (select key from contact_keys where key = any($1) group by key having count(*) > ${largestBlock})
-       group by contact_id) f
-     join contacts c on c.id = f.contact_id order by c.id`,
+): Promise<{ key: string; ids: string[] }[]> =>
+  tx.query<{ key: string; ids: string[] }>(
+    `select key, array_agg(contact_id order by contact_id) as ids from contact_keys where key = any($1)
+     group by key having count(*) <= ${largestBlock}`,
     [keys],
   );
 
 /** Contacts that share a key with any of these people. */
-export const candidatesFor = (tx: Queries, people: readonly Described[]): Promise<Candidate[]> =>
-  candidatesByKeys(tx, [...new Set(people.flatMap((p) => keysOf(prepare(p))))]);
+export async function candidatesFor(tx: Queries, people: readonly Described[]): Promise<Candidate[]> {
+  const found = await contactsByKey(tx, [...new Set(people.flatMap((p) => keysOf(prepare(p))))]);
+  return readCandidates(tx, [...new Set(found.flatMap((f) => f.ids))]);
+}
 
 /** Contacts by id, as far as they are compared. */
 export const readCandidates = (tx: Queries, ids: readonly string[]): Promise<Candidate[]> =>
-  tx.query<Candidate>(`select ${candidateColumns} from contacts c where c.id = any($1)`, [ids]);
+  tx.query<Candidate>(`select ${candidateColumns} from contacts c where c.id = any($1) order by c.id`, [ids]);
+
+/** Goes up with every statement that changes contacts. */
+export const contactVersion = async (tx: Queries): Promise<number> =>
+  (await first<{ n: number }>(tx, 'select n from contact_version'))?.n ?? 0;
 
 /** The contact that an id stands for by now: itself, or the one it was merged into. Null when it never was. */
 export async function resolveContact(tx: Queries, id: string): Promise<string | null> {
@@ -50,12 +55,15 @@ export async function resolveContact(tx: Queries, id: string): Promise<string | 
 
 export interface ContactRow {
   id: string;
+  kind: 'person' | 'organization';
   givenName: string;
   familyName: string;
   birthDate: string | null;
   language: string;
+  languages: string[];
   street: string | null;
   postalCode: string | null;
+  movedOn: string | null;
   dietary: string | null;
   doNotContact: boolean;
   deceasedOn: string | null;
@@ -63,18 +71,19 @@ export interface ContactRow {
   householdId: string | null;
   source: string;
   createdAt: string;
-  emails: { email: string; kind: (typeof emailKinds)[number]; bounced: boolean }[];
-  phones: { phone: string; kind: (typeof phoneKinds)[number] }[];
+  emails: { email: string; kind: (typeof emailKinds)[number]; bounced: boolean; endedOn: string | null }[];
+  phones: { phone: string; kind: (typeof phoneKinds)[number]; endedOn: string | null }[];
+  photoAt: string | null;
 }
 
 export const readContact = (tx: Queries, id: string): Promise<ContactRow | null> =>
   first<ContactRow>(
     tx,
-    `select c.id, given_name, family_name, birth_date, language, street, postal_code, dietary, do_not_contact, deceased_on, erased_at, household_id,
-       source, created_at,
-       coalesce((select jsonb_agg(jsonb_build_object('email', email, 'kind', kind, 'bounced', bounced_at is not null) order by position, id)
+    `select c.id, c.kind, given_name, family_name, birth_date, language, languages, street, postal_code, moved_on, dietary, do_not_contact, deceased_on, erased_at, household_id,
+       source, created_at, (select at from contact_photos where contact_id = c.id) as photo_at,
+       coalesce((select jsonb_agg(jsonb_build_object('email', email, 'kind', kind, 'bounced', bounced_at is not null, 'endedOn', ended_on) order by ended_on is not null, position, id)
          from contact_emails where contact_id = c.id), '[]') as emails,
-       coalesce((select jsonb_agg(jsonb_build_object('phone', phone, 'kind', kind) order by position, id)
+       coalesce((select jsonb_agg(jsonb_build_object('phone', phone, 'kind', kind, 'endedOn', ended_on) order by ended_on is not null, position, id)
          from contact_phones where contact_id = c.id), '[]') as phones
      from contacts c where c.id = $1`,
     [id],
@@ -83,12 +92,11 @@ export const readContact = (tx: Queries, id: string): Promise<ContactRow | null>
 /** Escapes what LIKE would take as a pattern. */
 const like = (word: string): string => `%${word.replace(/[\\%_]/gu, '\\$&')}%`;
 
-const lineColumns = `c.id, c.given_name as given, c.family_name as family, c.postal_code,
-  (select email from contact_emails e where e.contact_id = c.id order by position, id limit 1) as email,
-  (select phone from contact_phones p where p.contact_id = c.id order by position, id limit 1) as phone,
+const lineColumns = `c.id, c.kind, c.given_name as given, c.family_name as family,
+  case when c.moved_on is null then c.postal_code end as postal_code, ${emailOf('c.id')} as email, ${phoneOf('c.id')} as phone,
   (select max(arrived_at) from attendance a where a.contact_id = c.id) as last_seen,
   coalesce((select array_agg(tag order by tag) from contact_tags t where t.contact_id = c.id), '{}') as tags,
-  c.do_not_contact`;
+  ${whyQuiet('c')} as quiet, c.moved_on is not null as moved`;
 
 /** Contacts by id as lines of a list, by family name. */
 export const readLines = (tx: Queries, ids: readonly string[]): Promise<ContactLine[]> =>
@@ -106,10 +114,18 @@ const orders = {
 /** Contacts in which every word of the search is found, with a tag where one is asked for. */
 export async function listContacts(
   tx: Queries,
-  of: { q: string; tag?: string | undefined; sort: keyof typeof orders; limit: number; offset: number },
+  of: {
+    q: string;
+    tag?: string | undefined;
+    kind?: ContactLine['kind'] | undefined;
+    sort: keyof typeof orders;
+    limit: number;
+    offset: number;
+  },
+  segment: Compiled | null = null,
 ): Promise<{ contacts: ContactLine[]; total: number }> {
   const words = searchWords(of.q);
-  const params = words.map(like);
+  const params: unknown[] = words.map(like);
   const conditions = [
     'c.merged_into is null and c.erased_at is null',
     ...words.map((_, at) => `c.search_text like $${at + 1}`),
@@ -119,6 +135,15 @@ export async function listContacts(
     conditions.push(
       `exists (select 1 from contact_tags t where t.contact_id = c.id and t.tag = $${params.length})`,
     );
+  }
+  if (of.kind) {
+    params.push(of.kind);
+    conditions.push(`c.kind = $${params.length}`);
+  }
+  if (segment) {
+    // Its parameters come after those there are.
+    conditions.push(segment.sql.replace(/\$(\d+)/gu, (_, n: string) => `$${Number(n) + params.length}`));
+    params.push(...segment.params);
   }
   const where = `where ${conditions.join(' and ')}`;
   const contacts = await tx.query<ContactLine>(
@@ -172,8 +197,14 @@ export async function searchContacts(tx: Queries, search: string, limit: number)
 }
 
 export const readMemberships = (tx: Queries, contactId: string) =>
-  tx.query<{ number: string | null; level: string | null; since: string | null }>(
-    'select number, level, since from memberships where contact_id = $1 order by created_at, id',
+  tx.query<{
+    number: string | null;
+    level: string | null;
+    since: string | null;
+    from: string | null;
+    until: string | null;
+  }>(
+    'select number, level, since, starts_on as "from", ends_on as until from memberships where contact_id = $1 order by created_at, id',
     [contactId],
   );
 
@@ -286,18 +317,19 @@ export async function setEmails(
   tx: Queries,
   ids: Ids,
   contactId: string,
-  emails: readonly { email: string; kind: string }[],
+  emails: readonly { email: string; kind: string; endedOn: string | null }[],
 ): Promise<void> {
   const keys = emails.map((e) => emailKey(e.email));
   await tx.query('delete from contact_emails where contact_id = $1 and not (email_key = any($2))', [
     contactId,
     keys,
   ]);
-  for (const [position, { email, kind }] of emails.entries())
+  for (const [position, { email, kind, endedOn }] of emails.entries())
     await tx.query(
-      `insert into contact_emails (id, contact_id, email, email_key, kind, position) values ($1, $2, $3, $4, $5, $6)
-       on conflict (contact_id, email_key) do update set email = excluded.email, kind = excluded.kind, position = excluded.position`,
-      [ids.id(), contactId, email, keys[position], kind, position],
+      `insert into contact_emails (id, contact_id, email, email_key, kind, position, ended_on) values ($1, $2, $3, $4, $5, $6, $7)
+       on conflict (contact_id, email_key) do update set email = excluded.email, kind = excluded.kind, position = excluded.position,
+         ended_on = excluded.ended_on`,
+      [ids.id(), contactId, email, keys[position], kind, position, endedOn],
     );
 }
 
@@ -306,16 +338,16 @@ export async function setPhones(
   tx: Queries,
   ids: Ids,
   contactId: string,
-  phones: readonly { phone: string; kind: string }[],
+  phones: readonly { phone: string; kind: string; endedOn: string | null }[],
 ): Promise<void> {
   await tx.query('delete from contact_phones where contact_id = $1 and not (phone = any($2))', [
     contactId,
     phones.map((p) => p.phone),
   ]);
-  for (const [position, { phone, kind }] of phones.entries())
+  for (const [position, { phone, kind, endedOn }] of phones.entries())
     await tx.query(
-      `insert into contact_phones (id, contact_id, phone, kind, position) values ($1, $2, $3, $4, $5)
-       on conflict (contact_id, phone) do update set kind = excluded.kind, position = excluded.position`,
-      [ids.id(), contactId, phone, kind, position],
+      `insert into contact_phones (id, contact_id, phone, kind, position, ended_on) values ($1, $2, $3, $4, $5, $6)
+       on conflict (contact_id, phone) do update set kind = excluded.kind, position = excluded.position, ended_on = excluded.ended_on`,
+      [ids.id(), contactId, phone, kind, position, endedOn],
     );
 }

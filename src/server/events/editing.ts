@@ -112,6 +112,7 @@ export async function beginEvent(
     flags: source?.flags ?? [],
     waiverId: source?.waiverId ?? null,
     copiedFrom: source?.id ?? null,
+    firstOf: source && !source.isTemplate ? (source.firstOf ?? source.id) : id,
     copiedFromTitle: source
       ? `${source.publicTitle}${source.startsLocal ? ` ${source.startsLocal.slice(0, 4)}` : ''}`
       : null,

@@ -12,6 +12,8 @@ export class File {
     readonly name: string,
     readonly body: string | Buffer,
     readonly inline = false,
+    /** Its media type, where it differs from what the contract says. */
+    readonly type: string | null = null,
   ) {}
 }
 
@@ -141,7 +143,7 @@ function answer(response: Response, endpoint: Endpoint, status: number, result: 
     }
     response
       .status(200)
-      .type(endpoint.response.file)
+      .type(file.type ?? endpoint.response.file)
       .set(
         'content-disposition',
         `${file.inline ? 'inline' : 'attachment'}; filename*=UTF-8''${encodeURIComponent(file.name)}`,

@@ -7,14 +7,18 @@ import helmet from 'helmet';
 import { everything } from '#contract/index.ts';
 import { describeApi } from '#contract/openapi.ts';
 import { clearanceHandlers } from '../clearance/routes.ts';
+import { fieldsHandlers } from '../contacts/fields.ts';
 import { ownHandlers } from '../contacts/own.ts';
 import { pairsHandlers } from '../contacts/pairRoutes.ts';
 import { contactsHandlers } from '../contacts/routes.ts';
+import { tiesHandlers } from '../contacts/ties.ts';
+import { viewsHandlers } from '../contacts/views.ts';
 import { crewHandlers } from '../crew/routes.ts';
 import { doorsHandlers } from '../doors/routes.ts';
 import { eventsHandlers } from '../events/routes.ts';
 import { importsHandlers } from '../imports/routes.ts';
 import type { Runner } from '../jobs/runner.ts';
+import { mailingsHandlers } from '../messages/mailings.ts';
 import { messagesHandlers } from '../messages/routes.ts';
 import { moneyHandlers } from '../money/routes.ts';
 import { outcomesHandlers } from '../outcomes/routes.ts';
@@ -45,6 +49,10 @@ export function makeServer(app: App, options: ServerOptions): Express {
     ...staffHandlers(options.demoSignIns),
     ...timeHandlers(options.runner),
     ...contactsHandlers,
+    ...tiesHandlers,
+    ...viewsHandlers,
+    ...mailingsHandlers,
+    ...fieldsHandlers,
     ...importsHandlers,
     ...pairsHandlers,
     ...ownHandlers,
@@ -137,6 +145,8 @@ export function makeServer(app: App, options: ServerOptions): Express {
   server.use(['/api/sign-in', '/api/setup', '/api/invitations'], limit(options.limits.signIns, 'tries'));
   server.use('/api/public', limit(options.limits.publicWrites, 'requests'));
   server.use('/api/imports', express.json({ limit: '28mb' }));
+  // Lists of many contacts, and photos.
+  server.use(['/api/contacts', '/api/segments', '/api/mailings'], express.json({ limit: '6mb' }));
   server.use('/api', express.json({ limit: '512kb' }));
   server.use('/api', (_, response, next) => {
     response.set('cache-control', 'no-store');

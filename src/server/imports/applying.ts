@@ -1,11 +1,19 @@
 import type { CheckedRow } from '#core/contacts/checking.ts';
 import type { Change } from '#core/contacts/importing.ts';
+import { startOf } from '#core/contacts/membership.ts';
+import { fold } from '#core/contacts/names.ts';
 import { emailKey } from '#core/contacts/reach.ts';
-import { absorb, type EmergencyContact, type PersonRow, sayMembership } from '#core/contacts/rows.ts';
+import {
+  absorb,
+  type EmergencyContact,
+  type Membership,
+  type PersonRow,
+  sayMembership,
+} from '#core/contacts/rows.ts';
 import { instantOf } from '#core/time/wallTime.ts';
 import { derived, keyRows, refreshFound } from '../contacts/keys.ts';
-import { householdOf } from '../contacts/linking.ts';
 import { recordPair } from '../contacts/pairs.ts';
+import { organizationNamed } from '../contacts/ties.ts';
 import { first, insert, type Queries, update } from '../db/database.ts';
 import { audit, type Work } from '../http/app.ts';
 import { theOrganization } from '../staff/store.ts';
@@ -14,6 +22,8 @@ import type { ImportRecord } from './store.ts';
 /** What applying a row did, kept so that it can be taken back. */
 export interface Applied {
   created?: string;
+  /** Organizations that were not known before. */
+  organizations?: string[];
   changes?: Done[];
 }
 /** One field set, or one row added. */
@@ -23,7 +33,7 @@ export interface Done {
   column?: string;
   before?: unknown;
   after?: unknown;
-  /** A row of a table that was added. */
+  /** A row of a table that was added, or, with a column, one of which a column was set. */
   table?: string;
   id?: string;
   tag?: string;
@@ -37,6 +47,10 @@ class Batch {
     if (list) list.push(row);
     else this.rows.set(table, [row]);
   }
+  /** Changes rows that were gathered and are not written yet. */
+  change<T>(table: string, to: (row: T) => void): void {
+    for (const row of this.rows.get(table) ?? []) to(row as T);
+  }
   async write(tx: Queries): Promise<void> {
     for (const table of ['contacts', 'contact_emails', 'contact_phones', 'contact_keys', 'contact_tags'])
       await this.put(tx, table);
@@ -46,6 +60,54 @@ class Batch {
     const rows = this.rows.get(table);
     this.rows.delete(table);
     if (rows) await insert(tx, table, rows, table.startsWith('contact_') ? 'on conflict do nothing' : '');
+  }
+}
+
+/** The households of contacts there are and of contacts about to be, worked out before anything is written. */
+class Homes {
+  private readonly known = new Map<string, { householdId: string | null; family: string; fresh: boolean }>();
+  private readonly made: { id: string; name: string; createdAt: string }[] = [];
+  private readonly settled: { id: string; householdId: string }[] = [];
+  constructor(private readonly w: Work) {}
+
+  async read(ids: readonly string[]): Promise<void> {
+    const rows = await this.w.tx.query<{ id: string; householdId: string | null; family: string }>(
+      'select id, household_id, family_name as family from contacts where id = any($1)',
+      [[...new Set(ids)]],
+    );
+    for (const { id, ...home } of rows) this.known.set(id, { ...home, fresh: false });
+  }
+
+  /** Says that a contact about to be made is of a household, or of none yet. */
+  join(contactId: string, family: string, householdId: string | null): void {
+    this.known.set(contactId, { householdId, family, fresh: true });
+  }
+
+  /** The household of a contact, a new one where there is none; null for somebody who is not there any more. */
+  of(contactId: string): string | null {
+    const home = this.known.get(contactId);
+    if (!home) return null;
+    if (!home.householdId) {
+      home.householdId = this.w.app.ids.id();
+      this.made.push({ id: home.householdId, name: home.family, createdAt: this.w.now });
+      this.settled.push({ id: contactId, householdId: home.householdId });
+    }
+    return home.householdId;
+  }
+
+  /** Makes the new households, and settles those in them who were there or were gathered before they had one. */
+  async write(batch: Batch): Promise<void> {
+    await insert(this.w.tx, 'households', this.made);
+    const here = this.settled.filter((s) => !this.known.get(s.id)!.fresh);
+    await this.w.tx.query(
+      `update contacts c set household_id = r."householdId"
+       from jsonb_to_recordset($1::jsonb) as r(id uuid, "householdId" uuid) where c.id = r.id`,
+      [JSON.stringify(here)],
+    );
+    const fresh = new Map(this.settled.map((s) => [s.id, s.householdId]));
+    batch.change('contacts', (row: { id: string; householdId: string | null }) => {
+      row.householdId ??= fresh.get(row.id) ?? null;
+    });
   }
 }
 
@@ -81,7 +143,8 @@ export async function applyImport(w: Work, record: ImportRecord): Promise<void> 
   const applied = new Map<number, Applied>();
   const batch = new Batch();
   const looks: { contactId: string; row: Row }[] = [];
-  const homes: { contactId: string; with: string }[] = [];
+  const homes = new Homes(w);
+  await homes.read(rows.map((r) => r.householdOf).filter((id) => id !== null));
 
   for (const row of rows) {
     const isNew = row.verdict === 'new' || row.verdict === 'look';
@@ -89,18 +152,16 @@ export async function applyImport(w: Work, record: ImportRecord): Promise<void> 
     const id = w.app.ids.id();
     contactOf.set(row.line, id);
     applied.set(row.line, { created: id });
-    addPerson(w, batch, id, together.get(row.line)!, source, record, zone);
-    if (row.verdict === 'look' && row.contactId) looks.push({ contactId: id, row });
     const home =
       row.householdOf ?? (row.householdOfLine === null ? null : contactOf.get(row.householdOfLine));
-    if (home) homes.push({ contactId: id, with: home });
+    const person = together.get(row.line)!;
+    const householdId = home ? homes.of(home) : null;
+    addPerson(w, batch, id, person, householdId, source, record, zone);
+    if (row.verdict === 'look' && row.contactId) looks.push({ contactId: id, row });
+    homes.join(id, person.family, householdId);
   }
+  await homes.write(batch);
   await batch.write(tx);
-  for (const { contactId, with: other } of homes)
-    await tx.query('update contacts set household_id = $2 where id = $1', [
-      contactId,
-      await householdOf(w, other),
-    ]);
   for (const { contactId, row } of looks)
     await recordPair(
       w,
@@ -116,6 +177,8 @@ export async function applyImport(w: Work, record: ImportRecord): Promise<void> 
       source,
     );
   const touched = new Set<string>();
+  const organizations = await organizationsOf(w, rows, source);
+  await insert(tx, 'affiliations', affiliationsOf(w, rows, together, contactOf, organizations.idOf));
   for (const row of rows) {
     if (row.sameAsLine !== null) {
       const id = contactOf.get(row.sameAsLine) ?? null;
@@ -126,11 +189,17 @@ export async function applyImport(w: Work, record: ImportRecord): Promise<void> 
     contactOf.set(row.line, row.contactId);
     const done: Done[] = [];
     for (const change of row.changes.filter((c) => c.applied))
-      done.push(...(await applyChange(w, row.contactId, row.person!, change, source, zone)));
+      done.push(
+        ...(await applyChange(w, row.contactId, row.person!, change, source, zone, organizations.idOf)),
+      );
     if (done.length) {
       applied.set(row.line, { changes: done });
       touched.add(row.contactId);
     }
+  }
+  if (organizations.made.length) {
+    const first = rows[0]!.line;
+    applied.set(first, { ...applied.get(first), organizations: organizations.made });
   }
   await refreshFound(tx, [...touched]);
   await tx.query(
@@ -158,6 +227,39 @@ export async function applyImport(w: Work, record: ImportRecord): Promise<void> 
   );
 }
 
+/** The organizations that rows name, by folded name; those not known yet are made. */
+async function organizationsOf(w: Work, rows: readonly Row[], source: string) {
+  const idOf = new Map<string, string>();
+  const made: string[] = [];
+  for (const name of rows.flatMap((r) => r.person?.organizations ?? [])) {
+    if (idOf.has(fold(name))) continue;
+    const { id, existed } = await organizationNamed(w, name, source);
+    idOf.set(fold(name), id);
+    if (!existed) made.push(id);
+  }
+  return { idOf, made };
+}
+
+/** What ties everybody new to the organizations their rows name. */
+const affiliationsOf = (
+  w: Work,
+  rows: readonly Row[],
+  together: ReadonlyMap<number, PersonRow>,
+  contactOf: ReadonlyMap<number, string>,
+  idOf: ReadonlyMap<string, string>,
+) =>
+  rows
+    .filter((r) => r.verdict === 'new' || r.verdict === 'look')
+    .flatMap((r) =>
+      together.get(r.line)!.organizations.map((name) => ({
+        id: w.app.ids.id(),
+        contactId: contactOf.get(r.line)!,
+        organizationId: idOf.get(fold(name))!,
+        role: '',
+        createdAt: w.now,
+      })),
+    );
+
 /** Everybody new, with what later rows of the same person add. */
 function gather(rows: readonly Row[]): Map<number, PersonRow> {
   const people = new Map<number, PersonRow>();
@@ -179,6 +281,7 @@ function addPerson(
   batch: Batch,
   id: string,
   person: PersonRow,
+  householdId: string | null,
   source: string,
   record: ImportRecord,
   zone: string,
@@ -194,6 +297,10 @@ function addPerson(
     postalCode: person.postalCode,
     dietary: person.dietary,
     doNotContact: person.doNotContact ?? false,
+    deceasedOn: person.deceasedOn,
+    kind: person.kind,
+    languages: [],
+    householdId,
     ...derived(person),
     source,
     importId: record.id,
@@ -212,16 +319,23 @@ function addPerson(
   person.phones.forEach((phone, position) => {
     batch.add('contact_phones', { id: app.ids.id(), contactId: id, phone, position });
   });
-  for (const row of keyRows(id, person)) batch.add('contact_keys', row);
+  if (person.kind === 'person') for (const row of keyRows(id, person)) batch.add('contact_keys', row);
   for (const tag of person.tags) batch.add('contact_tags', { contactId: id, tag, at: now });
   const add = (table: string, row: object) => batch.add(table, { id: app.ids.id(), ...row });
   for (const text of person.notes) add('contact_notes', { contactId: id, text, author: source, at: now });
-  for (const m of person.memberships) add('memberships', { contactId: id, ...m, createdAt: now });
+  for (const m of person.memberships) add('memberships', membershipRow(id, m, now));
   for (const e of person.emergencies) add('relationships', emergencyRow(id, e, now));
   if (person.newsletter && (!person.newsletter.granted || record.choices.widenConsent))
     add('consents', consentRow(id, person.newsletter, source, now, zone));
 }
 
+const membershipRow = (contactId: string, { until, ...m }: Membership, now: string) => ({
+  contactId,
+  ...m,
+  startsOn: startOf(m.since),
+  endsOn: until,
+  createdAt: now,
+});
 const emergencyRow = (contactId: string, e: EmergencyContact, now: string) => ({
   kind: 'emergency',
   toContact: contactId,
@@ -251,6 +365,7 @@ async function applyChange(
   change: Change,
   source: string,
   zone: string,
+  organizations: ReadonlyMap<string, string>,
 ): Promise<Done[]> {
   const { tx, app, now } = w;
   const set = async (values: Record<string, unknown>): Promise<Done[]> => {
@@ -296,10 +411,37 @@ async function applyChange(
     case 'note':
       return add('contact_notes', { text: change.after, author: source, at: now });
     case 'membership':
-      return add('memberships', {
-        ...person.memberships.find((m) => sayMembership(m) === change.after),
+      return add(
+        'memberships',
+        membershipRow(contactId, person.memberships.find((m) => sayMembership(m) === change.after)!, now),
+      );
+    case 'member until': {
+      const said = sayMembership(person.memberships.find((m) => m.until === change.after)!);
+      const known = await tx.query<Membership & { id: string }>(
+        'select id, number, since, level, ends_on as until from memberships where contact_id = $1 order by created_at, id',
+        [contactId],
+      );
+      const same = known.find((m) => sayMembership(m) === said)!;
+      await update(tx, 'memberships', same.id, { endsOn: change.after });
+      return [
+        {
+          contactId,
+          table: 'memberships',
+          id: same.id,
+          column: 'ends_on',
+          before: same.until,
+          after: change.after,
+        },
+      ];
+    }
+    case 'organization':
+      return add('affiliations', {
+        organizationId: organizations.get(fold(change.after)),
+        role: '',
         createdAt: now,
       });
+    case 'died on':
+      return set({ deceased_on: person.deceasedOn });
     case 'newsletter': {
       const at = (await first<{ at: string }>(
         tx,

@@ -1,23 +1,24 @@
 import { type Checker, contactOf, type FileRow, makeChecker } from '#core/contacts/checking.ts';
-import { type Candidate, type Prepared, prepare } from '#core/contacts/comparing.ts';
+import { fold } from '#core/contacts/names.ts';
 import type { PersonRow } from '#core/contacts/rows.ts';
 import { readTable, type Table } from '#core/exchange/table.ts';
 import { dateOf } from '#core/time/wallTime.ts';
+import { KnownContacts } from '../contacts/known.ts';
 import { readMatching } from '../contacts/model.ts';
-import { candidatesByKeys } from '../contacts/store.ts';
+import { contactVersion } from '../contacts/store.ts';
 import { first, type Queries, update } from '../db/database.ts';
 import { sha256 } from '../db/ids.ts';
 import type { App } from '../http/app.ts';
 import { theOrganization } from '../staff/store.ts';
 import {
   broughtBefore,
-  contactVersion,
   countRows,
   type ImportRecord,
   insertRows,
   readContent,
   readCurrent,
   readImport,
+  readOrganizations,
   readStated,
   type StoredCheck,
 } from './store.ts';
@@ -91,12 +92,14 @@ async function check(app: App, id: string, own: Checks): Promise<void> {
   const table = readTable(await readContent(app.db, id));
   const checker = await checkerFor(app, await readImport(app.db, id));
   const version = await contactVersion(app.db);
+  const known = new KnownContacts();
   await app.db.query('delete from import_rows where import_id = $1', [id]);
   await update(app.db, 'imports', id, { allRows: table.rows.length, doneRows: 0 });
   for (let from = 0; from < table.rows.length; from += lot) {
     const rows = await checkLot(
       app.db,
       checker,
+      known,
       table.rows.slice(from, from + lot),
       await overridesOf(app.db, id),
     );
@@ -146,22 +149,34 @@ async function checkerFor(app: App, record: ImportRecord): Promise<Checker> {
 async function checkLot(
   tx: Queries,
   checker: Checker,
+  known: KnownContacts,
   rows: readonly FileRow[],
   overrides: ImportRecord['overrides'],
 ): Promise<StoredCheck[]> {
   const ready = rows.map((row) => checker.read(row));
-  const found = await candidatesByKeys(tx, [...new Set(ready.flatMap((r) => r.keys))]);
-  const byKey = new Map<string, Prepared<Candidate>[]>();
-  for (const { keys, ...candidate } of found) {
-    const prepared = prepare(candidate);
-    for (const key of keys) {
-      const block = byKey.get(key);
-      if (block) block.push(prepared);
-      else byKey.set(key, [prepared]);
-    }
-  }
-  const identified = ready.map((row) =>
-    checker.identify(row, [...new Set(row.keys.flatMap((k) => byKey.get(k) ?? []))]),
+  // A row that was applied before is the contact it became then, and nobody else has to be looked for.
+  const marks = ready.map((row) =>
+    overrides[row.row.line]?.decision || !('person' in row.read) ? null : fingerprintOf(row.read.person),
+  );
+  const before = await broughtBefore(
+    tx,
+    marks.filter((m) => m !== null),
+  );
+  const beforeAt = (at: number) => before.get(marks[at] ?? '') ?? null;
+  await known.fetch(
+    tx,
+    ready.flatMap((r, at) => (beforeAt(at) ? [] : r.keys)),
+  );
+  const identified = ready.map((row, at) =>
+    checker.identify(row, beforeAt(at) ? [] : known.sharing(row.keys)),
+  );
+  const nameAt = (at: number) => {
+    const { read } = ready[at]!;
+    return 'person' in read && read.person.kind === 'organization' ? fold(read.person.family) : null;
+  };
+  const organizations = await readOrganizations(
+    tx,
+    ready.map((_, at) => nameAt(at)).filter((name) => name !== null),
   );
   const statedAt = (at: number) => {
     const { read } = ready[at]!;
@@ -171,27 +186,18 @@ async function checkLot(
     tx,
     ready.map((_, at) => statedAt(at)).filter((id) => id !== null),
   );
-  const contacts = identified.map((who, at) =>
-    overrides[ready[at]!.row.line]?.decision
-      ? contactOf(ready[at]!.row.line, who, overrides)
-      : (stated.get(statedAt(at) ?? '') ?? contactOf(ready[at]!.row.line, who, overrides)),
+  const contactAt = identified.map(
+    (who, at) =>
+      beforeAt(at) ??
+      (overrides[ready[at]!.row.line]?.decision ? null : stated.get(statedAt(at) ?? '')) ??
+      organizations.get(nameAt(at) ?? '') ??
+      contactOf(ready[at]!.row.line, who, overrides),
   );
-  // A row that was applied before is the contact it became then, however little it says.
-  const marks = ready.map((row, at) =>
-    contacts[at] || overrides[row.row.line]?.decision || !('person' in row.read)
-      ? null
-      : fingerprintOf(row.read.person),
-  );
-  const before = await broughtBefore(
-    tx,
-    marks.filter((m) => m !== null),
-  );
-  const contactAt = (at: number) => contacts[at] ?? before.get(marks[at] ?? '') ?? null;
-  const known = [...new Set(ready.map((_, at) => contactAt(at)).filter((c) => c !== null))];
-  const current = new Map((await readCurrent(tx, known)).map((c) => [c.id, c]));
+  const ids = [...new Set(contactAt.filter((c) => c !== null))];
+  const current = new Map((await readCurrent(tx, ids)).map((c) => [c.id, c]));
   return ready.map((row, at) => ({
-    ...checker.verdict(row, identified[at]!, current.get(contactAt(at) ?? '') ?? null, !contacts[at]),
-    fingerprint: 'person' in row.read ? fingerprintOf(row.read.person) : null,
+    ...checker.verdict(row, identified[at]!, current.get(contactAt[at] ?? '') ?? null, Boolean(beforeAt(at))),
+    fingerprint: marks[at] ?? ('person' in row.read ? fingerprintOf(row.read.person) : null),
   }));
 }
 
@@ -208,6 +214,6 @@ export async function checkRow(
   if (!row) return null;
   const record = await readImport(w.tx, importId);
   const checker = await checkerFor({ ...w.app, db: w.tx } as App, record);
-  const [checked] = await checkLot(w.tx, checker, [row], record.overrides);
+  const [checked] = await checkLot(w.tx, checker, new KnownContacts(), [row], record.overrides);
   return checked ?? null;
 }

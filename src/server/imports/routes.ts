@@ -11,23 +11,17 @@ import { fullName } from '#core/contacts/names.ts';
 import { writeCsv } from '#core/exchange/csv.ts';
 import { readTable, type Table, TableProblem } from '#core/exchange/table.ts';
 import { estimateModel } from '../contacts/model.ts';
-import { resolveContact } from '../contacts/store.ts';
+import { contactVersion, resolveContact } from '../contacts/store.ts';
 import { first, insert, type Queries, update } from '../db/database.ts';
 import { sha256 } from '../db/ids.ts';
-import { audit } from '../http/app.ts';
+import { keepUp } from '../db/upkeep.ts';
+import { type App, audit } from '../http/app.ts';
 import { File, type Handlers } from '../http/handle.ts';
 import { conflict, invalid, notFound } from '../http/problem.ts';
 import { theOrganization } from '../staff/store.ts';
 import { applyImport } from './applying.ts';
 import { checkRow, checkSoon } from './checking.ts';
-import {
-  contactVersion,
-  countRows,
-  type ImportRecord,
-  insertRows,
-  readContent,
-  readImport,
-} from './store.ts';
+import { countRows, type ImportRecord, insertRows, readContent, readImport } from './store.ts';
 import { undoImport } from './undoing.ts';
 
 async function summary(tx: Queries, id: string): Promise<ImportSummary> {
@@ -77,6 +71,12 @@ const rememberedMapping = (tx: Queries, likeness: string) =>
     "select id, mapping, choices from imports where likeness = $1 and state = 'applied' order by applied_at desc, id desc limit 1",
     [likeness],
   );
+
+/** After many contacts came in: the tables are measured, and the weights of comparing them estimated anew. */
+async function settle(app: App): Promise<void> {
+  await keepUp(app.db);
+  await estimateModel(app);
+}
 
 type StoredRow = Omit<ImportRow, 'name' | 'email' | 'phone' | 'contactName'> & {
   person: { given: string; family: string; emails: string[]; phones: string[] } | null;
@@ -271,7 +271,7 @@ export const importsHandlers: Handlers<typeof importsContract> = {
     }
     await applyImport(c, record);
     c.afterwards(() => {
-      estimateModel(app).catch((error) =>
+      settle(app).catch((error) =>
         app.log.error({ error: String(error) }, 'estimating the matching model failed'),
       );
     });

@@ -67,6 +67,17 @@ export async function readStated(tx: Queries, ids: readonly string[]): Promise<M
   return new Map(rows.map((r) => [r.id, r.contactId]));
 }
 
+/** Organizations that are known, by folded name. */
+export async function readOrganizations(tx: Queries, names: readonly string[]): Promise<Map<string, string>> {
+  if (!names.length) return new Map();
+  const rows = await tx.query<{ name: string; id: string }>(
+    `select name_key as name, min(id::text) as id from contacts
+     where kind = 'organization' and name_key = any($1) and merged_into is null and erased_at is null group by name_key`,
+    [names],
+  );
+  return new Map(rows.map((r) => [r.name, r.id]));
+}
+
 /** The file as it was brought. */
 export async function readContent(tx: Queries, id: string): Promise<Uint8Array> {
   const row = await first<{ content: string }>(
@@ -76,9 +87,6 @@ export async function readContent(tx: Queries, id: string): Promise<Uint8Array> 
   );
   return Buffer.from(row?.content ?? '', 'base64');
 }
-
-export const contactVersion = async (tx: Queries): Promise<number> =>
-  (await first<{ n: number }>(tx, 'select n from contact_version'))?.n ?? 0;
 
 export async function insertRows(tx: Queries, importId: string, rows: readonly StoredCheck[]): Promise<void> {
   await insert(
@@ -107,10 +115,12 @@ export const readCurrent = (tx: Queries, ids: readonly string[]): Promise<Curren
        coalesce((select array_agg(tag order by tag) from contact_tags where contact_id = c.id), '{}') as tags,
        coalesce((select array_agg(text order by at, id) from contact_notes where contact_id = c.id and due_on is null), '{}') as notes,
        (select granted from consents where contact_id = c.id and topic = 'newsletter' and channel = 'email' order by at desc, id desc limit 1) as newsletter,
-       coalesce((select jsonb_agg(jsonb_build_object('number', number, 'since', since, 'level', level))
+       coalesce((select jsonb_agg(jsonb_build_object('number', number, 'since', since, 'level', level, 'until', ends_on) order by created_at, id)
          from memberships where contact_id = c.id), '[]') as memberships,
        coalesce((select jsonb_agg(jsonb_build_object('name', other_name, 'phone', other_phone))
-         from relationships where to_contact = c.id and kind = 'emergency' and other_name is not null), '[]') as emergencies
+         from relationships where to_contact = c.id and kind = 'emergency' and other_name is not null), '[]') as emergencies,
+       coalesce((select array_agg(o.family_name order by a.id) from affiliations a join contacts o on o.id = a.organization_id
+         where a.contact_id = c.id and a.until is null), '{}') as organizations, deceased_on
      from contacts c where c.id = any($1)`,
     [ids],
   );

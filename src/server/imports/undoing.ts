@@ -15,6 +15,7 @@ const settable = new Set([
   'language',
   'dietary',
   'do_not_contact',
+  'deceased_on',
 ]);
 const addable = new Set([
   'contact_emails',
@@ -23,6 +24,7 @@ const addable = new Set([
   'memberships',
   'consents',
   'relationships',
+  'affiliations',
 ]);
 const columnWords: Record<string, string> = {
   given_name: 'given name',
@@ -30,6 +32,8 @@ const columnWords: Record<string, string> = {
   birth_date: 'birth date',
   postal_code: 'postal code',
   do_not_contact: 'do not contact',
+  deceased_on: 'day of death',
+  ends_on: 'end of the membership',
 };
 
 export interface Undone {
@@ -66,6 +70,13 @@ export async function undoImport(w: Work, importId: string): Promise<Undone> {
       touched.add(contactId);
     }
   }
+  // Organizations that the file named and nobody is with by now.
+  const organizations = rows.flatMap((r) => r.applied.organizations ?? []);
+  await w.tx.query(
+    `delete from contacts c where id = any($1) and not exists (select 1 from affiliations where organization_id = c.id)
+       and not exists (select 1 from audit where subject_kind = 'contact' and subject_id = c.id)`,
+    [organizations],
+  );
   await refreshFound(w.tx, [...touched]);
   await update(w.tx, 'imports', importId, { state: 'undone', undoneAt: w.now, kept: result.kept });
   await audit(
@@ -83,6 +94,14 @@ async function takeBack(tx: Queries, contactId: string, done: Done, kept: string
       contactId,
       done.tag,
     ]);
+    return rows.length > 0;
+  }
+  if (done.table === 'memberships' && done.column === 'ends_on') {
+    const rows = await tx.query(
+      'update memberships set ends_on = $2 where id = $1 and ends_on is not distinct from $3 returning id',
+      [done.id, done.before, done.after],
+    );
+    if (!rows.length) kept.push('The end of a membership was changed since and stays');
     return rows.length > 0;
   }
   if (done.table && addable.has(done.table)) {

@@ -1,13 +1,15 @@
 import { plusMinutes } from '#core/time/clock.ts';
+import { keepUp } from '../db/upkeep.ts';
 import type { App } from '../http/app.ts';
 
 /** Minutes that the answer to a create is kept, so that a repeated one gets the same answer. */
 const repeatableMinutes = 24 * 60;
 
-/** Forgets what has served its time: answers kept for repeated creates, and sessions that ran out. */
+/** Forgets what has served its time, answers kept for repeated creates and sessions that ran out, and sees to tables. */
 export async function tidyUp(app: App): Promise<void> {
   await app.db.query('delete from idempotency where at < $1', [
     plusMinutes(app.clock.now(), -repeatableMinutes),
   ]);
   await app.db.query('delete from sessions where expires_at < $1', [app.sessionClock.now()]);
+  await keepUp(app.db);
 }

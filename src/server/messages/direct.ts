@@ -3,6 +3,7 @@ import { type MergeValues, merge } from '#core/messages/merge.ts';
 import { type DirectKind, directTexts } from '#core/messages/texts.ts';
 import { sayLongDate, sayRange, sayTime, sayZone } from '#core/time/say.ts';
 import { wallOf } from '#core/time/wallTime.ts';
+import { whyQuiet } from '../contacts/quiet.ts';
 import { first, insert } from '../db/database.ts';
 import type { Work } from '../http/app.ts';
 
@@ -35,17 +36,13 @@ export async function planDirect(w: Pick<Work, 'tx' | 'app' | 'now'>, message: D
   const { to, values, until } = message;
   const text = directTexts[message.kind];
   const quiet = to.contactId
-    ? await first(
+    ? await first<{ why: string | null }>(
         w.tx,
-        'select 1 as x from contacts where id = $1 and (do_not_contact or deceased_on is not null)',
+        `select ${whyQuiet('c')} as why from contacts c where id = $1`,
         [to.contactId],
       )
     : null;
-  const whyNot = quiet
-    ? 'asked not to be contacted'
-    : to.email && isEmail(to.email)
-      ? null
-      : 'no email address';
+  const whyNot = quiet?.why ? quiet.why : to.email && isEmail(to.email) ? null : 'no email address';
   const wall = until ? wallOf(until.at, until.zone) : null;
   const filled = {
     ...values,

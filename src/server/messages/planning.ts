@@ -14,8 +14,6 @@ import {
   readPlanned,
 } from './store.ts';
 
-const quietWords = 'asked not to be contacted';
-
 /** Who is there to write to, read once however many steps ask. */
 interface Audience {
   orders(): ReturnType<typeof orderRecipients>;
@@ -56,7 +54,7 @@ export async function recipientsOf(
       anchor: r.startsAt,
       since: r.madeAt,
       coveredBy: null,
-      notBecause: r.quiet ? quietWords : null,
+      notBecause: r.quiet,
     }));
   }
   if (step.audience === 'orders')
@@ -69,14 +67,13 @@ export async function recipientsOf(
       anchor: r.confirmedAt,
       since: r.confirmedAt,
       coveredBy: null,
-      notBecause:
-        r.quiet && step.kind !== 'confirmation'
-          ? quietWords
-          : step.kind === 'waiver' && !event.waiverId
-            ? 'no waiver is asked at this event'
-            : step.kind === 'waiver' && r.waiversMissing === 0
-              ? 'every waiver is signed'
-              : null,
+      notBecause: r.quiet
+        ? r.quiet
+        : step.kind === 'waiver' && !event.waiverId
+          ? 'no waiver is asked at this event'
+          : step.kind === 'waiver' && r.waiversMissing === 0
+            ? 'every waiver is signed'
+            : null,
     }));
   const rows = await audience.attendees();
   const seen = new Set<string>();
@@ -96,7 +93,7 @@ export async function recipientsOf(
           anchor: r.confirmedAt,
           since: r.confirmedAt,
           coveredBy: null,
-          notBecause: r.buyerQuiet ? quietWords : null,
+          notBecause: r.buyerQuiet,
         });
       seen.add(r.orderId);
     }
@@ -112,7 +109,7 @@ export async function recipientsOf(
         since: r.confirmedAt,
         coveredBy: own || step.kind === 'survey' ? null : r.buyerName,
         notBecause: r.quiet
-          ? quietWords
+          ? r.quiet
           : step.kind === 'survey' && r.attendance === 'missed'
             ? 'did not come'
             : null,

@@ -3,18 +3,21 @@ import { hoursOf } from '#core/crew/clashes.ts';
 import { type MergeValues, merge } from '#core/messages/merge.ts';
 import { nextTry } from '#core/messages/retry.ts';
 import { sayShortDate, sayTime } from '#core/time/say.ts';
+import { whyQuiet } from '../contacts/quiet.ts';
 import { first, insert, type Queries, update } from '../db/database.ts';
 import { type EventRow, readEvent, readMessageSteps, readSurvey } from '../events/store.ts';
 import { type App, inTransaction, openLink, systemActor, type Work } from '../http/app.ts';
 import type { Due } from '../jobs/runner.ts';
 import { theOrganization } from '../staff/store.ts';
 import { sayPlace, sayWhen } from './direct.ts';
+import { saidNoSince } from './mailings.ts';
 import { workOut } from './planning.ts';
 
 interface StoredMessage {
   id: string;
   eventId: string | null;
   stepId: string | null;
+  mailingId: string | null;
   recipientKey: string;
   contactId: string | null;
   name: string;
@@ -27,7 +30,7 @@ interface StoredMessage {
 }
 
 const columns =
-  'id, event_id, step_id, recipient_key, contact_id, name, address, language, state, attempts, subject, body';
+  'id, event_id, step_id, mailing_id, recipient_key, contact_id, name, address, language, state, attempts, subject, body';
 
 /** Asks for the next message that is due: planned, tried again, or left claimed by a crash. */
 export const nextMessageSql =
@@ -98,16 +101,20 @@ async function finalText(
   w: Work,
   message: StoredMessage,
 ): Promise<{ subject: string; body: string } | { whyNot: string }> {
+  const quiet = message.contactId
+    ? await first<{ why: string | null }>(
+        w.tx,
+        `select ${whyQuiet('c')} as why from contacts c where id = $1`,
+        [message.contactId],
+      )
+    : null;
+  if (quiet?.why) return { whyNot: quiet.why };
   if (
+    message.mailingId &&
     message.contactId &&
-    (await first(
-      w.tx,
-      'select 1 as x from contacts where id = $1 and (do_not_contact or deceased_on is not null)',
-      [message.contactId],
-    )) &&
-    message.stepId
+    (await saidNoSince(w.tx, message.mailingId, message.contactId))
   )
-    return { whyNot: 'asked not to be contacted' };
+    return { whyNot: 'said no to this since it was written' };
   if (!message.stepId || !message.eventId)
     return { subject: message.subject ?? '', body: message.body ?? '' };
   const event = await readEvent(w.tx, message.eventId);

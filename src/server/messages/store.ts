@@ -1,5 +1,6 @@
 import type { MessageRow } from '#contract/messages.ts';
 import type { Recipient } from '#core/messages/plan.ts';
+import { emailOf, orderEmail, whyQuiet } from '../contacts/quiet.ts';
 import type { Queries } from '../db/database.ts';
 
 /** Somebody a step could go to, with what planning has to know. */
@@ -14,12 +15,10 @@ interface OrderRecipientRow {
   email: string | null;
   language: 'en' | 'fr';
   confirmedAt: string;
-  quiet: boolean;
+  quiet: string | null;
   waiversMissing: number;
   seats: number;
 }
-
-const quiet = '(c.do_not_contact or c.deceased_on is not null)';
 
 /** Orders with a confirmed seat, each with its buyer. */
 export const orderRecipients = (
@@ -28,8 +27,8 @@ export const orderRecipients = (
   orderId: string | null,
 ): Promise<OrderRecipientRow[]> =>
   tx.query<OrderRecipientRow>(
-    `select o.id as order_id, o.buyer_contact_id as contact_id, o.buyer_given || ' ' || o.buyer_family as name, o.buyer_email as email, o.language,
-       min(r.confirmed_at) as confirmed_at, coalesce(bool_or(${quiet}), false) as quiet, count(*)::int as seats,
+    `select o.id as order_id, o.buyer_contact_id as contact_id, o.buyer_given || ' ' || o.buyer_family as name, ${orderEmail('o')} as email, o.language,
+       min(r.confirmed_at) as confirmed_at, min(${whyQuiet('c')}) as quiet, count(*)::int as seats,
        count(*) filter (where e.waiver_id is not null and not exists (
          select 1 from signatures g where g.registration_id = r.id and g.waiver_id = e.waiver_id and g.state = 'valid'))::int as waivers_missing
      from orders o join registrations r on r.order_id = o.id and r.state = 'confirmed' join events e on e.id = o.event_id
@@ -48,19 +47,19 @@ export const attendeeRecipients = (tx: Queries, eventId: string, orderId: string
     email: string | null;
     language: 'en' | 'fr';
     confirmedAt: string;
-    quiet: boolean;
+    quiet: string | null;
     isBuyer: boolean;
     buyerContactId: string | null;
     buyerName: string;
     buyerEmail: string | null;
-    buyerQuiet: boolean;
+    buyerQuiet: string | null;
     attendance: string | null;
   }>(
     `select r.id as registration_id, o.id as order_id, r.contact_id, trim(r.given_name || ' ' || r.family_name) as name,
-       (select email from contact_emails x where x.contact_id = r.contact_id and bounced_at is null order by position, id limit 1) as email,
-       coalesce(c.language, o.language) as language, r.confirmed_at, coalesce(${quiet}, false) as quiet,
+       ${emailOf('r.contact_id')} as email,
+       coalesce(c.language, o.language) as language, r.confirmed_at, ${whyQuiet('c')} as quiet,
        (r.contact_id = o.buyer_contact_id) is true as is_buyer, o.buyer_contact_id, o.buyer_given || ' ' || o.buyer_family as buyer_name,
-       o.buyer_email, coalesce((b.do_not_contact or b.deceased_on is not null), false) as buyer_quiet, a.state as attendance
+       ${orderEmail('o')} as buyer_email, ${whyQuiet('b')} as buyer_quiet, a.state as attendance
      from registrations r join orders o on o.id = r.order_id left join contacts c on c.id = r.contact_id
        left join contacts b on b.id = o.buyer_contact_id left join attendance a on a.registration_id = r.id
      where r.event_id = $1 and r.state = 'confirmed' and ($2::uuid is null or o.id = $2) order by o.placed_at, o.id, r.seat_number`,
@@ -77,11 +76,11 @@ export const crewRecipients = (tx: Queries, eventId: string) =>
     language: 'en' | 'fr';
     startsAt: string;
     madeAt: string;
-    quiet: boolean;
+    quiet: string | null;
   }>(
     `select a.id as assignment_id, a.contact_id, trim(c.given_name || ' ' || c.family_name) as name,
-       (select email from contact_emails x where x.contact_id = c.id and bounced_at is null order by position, id limit 1) as email,
-       c.language, s.starts_at, a.made_at, ${quiet} as quiet
+       ${emailOf('c.id')} as email,
+       c.language, s.starts_at, a.made_at, ${whyQuiet('c')} as quiet
      from assignments a join shifts s on s.id = a.shift_id join contacts c on c.id = a.contact_id
      where s.event_id = $1 and a.state in ('proposed', 'agreed') order by s.starts_at, a.id`,
     [eventId],

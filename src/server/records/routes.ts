@@ -1,29 +1,28 @@
 import type { recordsContract, SegmentReason, SegmentSummary } from '#contract/records.ts';
 import { fullName } from '#core/contacts/names.ts';
-import { sayAmount } from '#core/money/amount.ts';
-import { type Compiled, compileSegment } from '#core/records/compile.ts';
+import { compileSegment } from '#core/records/compile.ts';
 import { evaluate, type Reasoned } from '#core/records/evaluate.ts';
 import { isQuestion, readSegment, type Segment } from '#core/records/segment.ts';
 import { type Names, sayPart, saySegment } from '#core/records/sentence.ts';
-import type { Asked } from '#core/records/window.ts';
-import { dateOf } from '#core/time/wallTime.ts';
 import { contactsCsv, contactsVCard } from '../contacts/exporting.ts';
 import { readContact, readLines, resolveContact } from '../contacts/store.ts';
 import { insert, type Queries, update } from '../db/database.ts';
 import { audit } from '../http/app.ts';
 import { File, type Handlers } from '../http/handle.ts';
-import { invalid, notFound } from '../http/problem.ts';
-import { theOrganization } from '../staff/store.ts';
+import { conflict, invalid, notFound } from '../http/problem.ts';
+import { conditionOf, context } from './asking.ts';
 import {
   countAndSample,
   countContacts,
   freeze,
-  frozenMembers,
   idsWhere,
+  putMembers,
+  readChoices,
   readFactsOf,
   readSegmentRow,
   readSegments,
   type SegmentRow,
+  takeMembers,
 } from './store.ts';
 
 /** Reads a segment from outside, or says at which question it is wrong. */
@@ -34,30 +33,12 @@ function given(value: unknown): Segment {
   return read.segment;
 }
 
-async function context(tx: Queries, now: string): Promise<{ asked: Asked; names: Names }> {
-  const { zone, currency } = await theOrganization(tx);
-  const rows = await tx.query<{ id: string; name: string }>(
-    `select id, name from units union all select id, name from funds
-     union all select id, title || ', version ' || version from waivers`,
-  );
-  return {
-    asked: { today: dateOf(now, zone), zone },
-    names: {
-      of: Object.fromEntries(rows.map((r) => [r.id, r.name])),
-      money: (amount) => sayAmount(amount, currency),
-    },
-  };
-}
-
-const conditionOf = (row: SegmentRow, asked: Asked): Compiled =>
-  row.frozenAt ? frozenMembers(row.id) : compileSegment(row.segment, asked);
-
 async function summaryOf(tx: Queries, row: SegmentRow, now: string): Promise<SegmentSummary> {
   const { asked, names } = await context(tx, now);
   return {
     ...row,
     segment: row.segment as unknown as Record<string, unknown>,
-    sentence: saySegment(row.segment, names),
+    sentence: row.byHand ? 'People put together by hand.' : saySegment(row.segment, names),
     count: await countContacts(tx, conditionOf(row, asked)),
   };
 }
@@ -84,19 +65,24 @@ export const recordsHandlers: Handlers<typeof recordsContract> = {
 
   'POST /api/segments': async (c) => {
     const { tx, app, body, now, staff } = c;
-    const segment = given(body.segment);
+    const segment = given(body.ids ? { all: [] } : body.segment);
     const id = app.ids.id();
     await insert(tx, 'segments', {
       id,
       name: body.name,
       segment,
+      byHand: Boolean(body.ids),
+      frozenAt: body.ids ? now : null,
       createdBy: staff.id,
       createdAt: now,
       updatedAt: now,
     });
+    if (body.ids) await putMembers(tx, id, body.ids);
     await audit(c, 'kept a segment', { kind: 'segment', id }, { name: body.name });
     return { id };
   },
+
+  'GET /api/segments/choices': ({ tx }) => readChoices(tx),
 
   'GET /api/segments/:id': async ({ tx, params, now }) =>
     summaryOf(tx, await readSegmentRow(tx, params.id), now),
@@ -105,6 +91,10 @@ export const recordsHandlers: Handlers<typeof recordsContract> = {
     const { tx, params, body, now } = c;
     const before = await readSegmentRow(tx, params.id);
     const segment = body.segment ? given(body.segment) : before.segment;
+    if (before.byHand && (body.segment || body.frozen === false))
+      throw invalid([
+        { path: 'segment', message: 'This segment was put together by hand; it has no questions.' },
+      ]);
     if (before.frozenAt && body.segment && body.frozen !== false)
       throw invalid([
         {
@@ -129,6 +119,26 @@ export const recordsHandlers: Handlers<typeof recordsContract> = {
     await c.tx.query('delete from segments where id = $1', [row.id]);
     await audit(c, 'threw a segment away', { kind: 'segment', id: row.id }, { name: row.name });
     return { done: true };
+  },
+
+  'POST /api/segments/:id/members': async (c) => {
+    const { tx, params, body } = c;
+    const row = await readSegmentRow(tx, params.id);
+    if (!row.frozenAt)
+      throw conflict(
+        'segment-lives',
+        'This segment finds its people by its questions. Freeze it, or put people into one kept by hand.',
+      );
+    const changed = body.remove
+      ? await takeMembers(tx, row.id, body.ids)
+      : await putMembers(tx, row.id, body.ids);
+    await audit(
+      c,
+      `${body.remove ? 'took out of' : 'put into'} a segment`,
+      { kind: 'segment', id: row.id },
+      { people: changed.length },
+    );
+    return { changed };
   },
 
   'POST /api/segments/count': async ({ tx, body, now }) => {

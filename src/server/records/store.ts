@@ -1,3 +1,4 @@
+import type { SegmentChoices } from '#contract/records.ts';
 import type { Compiled } from '#core/records/compile.ts';
 import type { Facts } from '#core/records/evaluate.ts';
 import type { Segment } from '#core/records/segment.ts';
@@ -9,9 +10,10 @@ export interface SegmentRow {
   name: string;
   segment: Segment;
   frozenAt: string | null;
+  byHand: boolean;
   updatedAt: string;
 }
-const columns = 'id, name, segment, frozen_at, updated_at';
+const columns = 'id, name, segment, frozen_at, by_hand, updated_at';
 
 export const readSegments = (tx: Queries): Promise<SegmentRow[]> =>
   tx.query<SegmentRow>(`select ${columns} from segments order by name, id`);
@@ -20,6 +22,31 @@ export async function readSegmentRow(tx: Queries, id: string): Promise<SegmentRo
   const row = await first<SegmentRow>(tx, `select ${columns} from segments where id = $1`, [id]);
   if (!row) throw notFound('This segment');
   return row;
+}
+
+/** What a segment can ask about. A series is what happened at least twice, under the title it had last. */
+export async function readChoices(tx: Queries): Promise<SegmentChoices> {
+  const named = (sql: string) => tx.query<{ id: string; name: string }>(sql);
+  const words = async (sql: string) => (await tx.query<{ x: string }>(sql)).map((r) => r.x);
+  return {
+    units: await named('select id, name from units order by name'),
+    funds: await named('select id, name from funds order by name'),
+    waivers: await named(
+      "select id, title || ', version ' || version as name from waivers order by title, version desc",
+    ),
+    fields: await named('select id, name from custom_fields order by position, name'),
+    organizations: await named(
+      "select id, family_name as name from contacts where kind = 'organization' and merged_into is null and erased_at is null order by family_name, id",
+    ),
+    series: await tx.query<{ id: string; title: string }>(
+      `select first_of as id, (array_agg(public_title order by starts_at desc nulls last))[1] as title from events
+       where first_of is not null and not is_template group by first_of having count(*) > 1 order by 2, 1`,
+    ),
+    categories: await words("select distinct category as x from events where category <> '' order by 1"),
+    levels: await words('select distinct level as x from memberships where level is not null order by 1'),
+    unitRoles: await words('select min(role) as x from unit_people group by lower(role) order by 1'),
+    languages: await words('select distinct unnest(languages) as x from contacts order by 1'),
+  };
 }
 
 /** Contacts that are there and of whom it is true. */
@@ -64,13 +91,32 @@ export async function freeze(tx: Queries, id: string, of: Compiled): Promise<voi
   );
 }
 
+/** Puts contacts into a frozen segment; answers those who were not in it. Merged ones are put in as who they became. */
+export const putMembers = async (tx: Queries, id: string, ids: readonly string[]): Promise<string[]> =>
+  (
+    await tx.query<{ contactId: string }>(
+      `insert into segment_members (segment_id, contact_id)
+       select distinct $1::uuid, coalesce(merged_into, id) from contacts where id = any($2) and erased_at is null
+       on conflict do nothing returning contact_id`,
+      [id, ids],
+    )
+  ).map((r) => r.contactId);
+
+export const takeMembers = async (tx: Queries, id: string, ids: readonly string[]): Promise<string[]> =>
+  (
+    await tx.query<{ contactId: string }>(
+      'delete from segment_members where segment_id = $1 and contact_id = any($2) returning contact_id',
+      [id, ids],
+    )
+  ).map((r) => r.contactId);
+
 /** A condition for those who were in a segment when it was frozen. */
 export const frozenMembers = (id: string): Compiled => ({
   sql: 'c.id in (select contact_id from segment_members where segment_id = $1)',
   params: [id],
 });
 
-const eventColumns = `jsonb_build_object('eventId', e.id, 'unitId', e.unit_id, 'category', e.category, 'title', e.public_title,
+const eventColumns = `jsonb_build_object('eventId', e.id, 'unitId', e.unit_id, 'category', e.category, 'title', e.public_title, 'seriesId', e.first_of,
   'startsAt', to_char(e.starts_at at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"')`;
 const instant = (column: string): string =>
   `to_char(${column} at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"')`;
@@ -78,12 +124,20 @@ const instant = (column: string): string =>
 /** Everything about some people that a segment may ask. */
 export async function readFacts(tx: Queries, ids: readonly string[]): Promise<Facts[]> {
   const rows = await tx.query<Omit<Facts, 'household'>>(
-    `select c.id as contact_id, c.street, c.postal_code, c.birth_date, c.language, c.do_not_contact,
+    `select c.id as contact_id, c.kind, c.street, c.moved_on, c.postal_code, c.birth_date, c.language, c.languages, c.do_not_contact,
        coalesce((select array_agg(tag) from contact_tags where contact_id = c.id), '{}') as tags,
-       (select count(*)::int from contact_emails where contact_id = c.id) as emails,
-       (select count(*)::int from contact_phones where contact_id = c.id) as phones,
-       (select granted from consents where contact_id = c.id and topic = 'newsletter' and channel = 'email' order by at desc, id desc limit 1) as newsletter,
-       coalesce((select jsonb_agg(jsonb_build_object('level', level)) from memberships where contact_id = c.id), '[]') as memberships,
+       (select count(*)::int from contact_emails where contact_id = c.id and ended_on is null and bounced_at is null) as emails,
+       (select count(*)::int from contact_phones where contact_id = c.id and ended_on is null) as phones,
+       coalesce((select jsonb_agg(to_jsonb(k)) from (select distinct on (topic, channel) topic, channel, granted from consents
+         where contact_id = c.id order by topic, channel, at desc, id desc) k), '[]') as consents,
+       coalesce((select jsonb_agg(jsonb_build_object('fieldId', f.id, 'kind', f.kind, 'value', v.value))
+         from custom_values v join custom_fields f on f.id = v.field_id where v.contact_id = c.id), '[]') as fields,
+       coalesce((select jsonb_agg(jsonb_build_object('level', level, 'from', starts_on, 'until', ends_on))
+         from memberships where contact_id = c.id), '[]') as memberships,
+       coalesce((select jsonb_agg(jsonb_build_object('unitId', unit_id, 'role', role, 'from', since, 'until', until))
+         from unit_people where contact_id = c.id), '[]') as units,
+       coalesce((select jsonb_agg(jsonb_build_object('organizationId', a.organization_id, 'name', o.family_name, 'from', a.since, 'until', a.until))
+         from affiliations a join contacts o on o.id = a.organization_id where a.contact_id = c.id), '[]') as organizations,
        coalesce((select jsonb_agg(${eventColumns})) from registrations r join events e on e.id = r.event_id
          where r.contact_id = c.id and r.state = 'confirmed'), '[]') as registered,
        coalesce((select jsonb_agg(${eventColumns}, 'arrivedAt', ${instant('a.arrived_at')})) from attendance a join events e on e.id = a.event_id
@@ -96,7 +150,10 @@ export async function readFacts(tx: Queries, ids: readonly string[]): Promise<Fa
          from assignments a join shifts s on s.id = a.shift_id where a.contact_id = c.id and a.state = 'served'), '[]') as served,
        coalesce((select jsonb_agg(jsonb_build_object('waiverId', waiver_id, 'at', ${instant('at')}))
          from signatures where contact_id = c.id and state = 'valid'), '[]') as signed,
-       coalesce((select jsonb_agg(jsonb_build_object('answeredOn', answered_on)) from survey_responses where contact_id = c.id), '[]') as surveys
+       coalesce((select jsonb_agg(${eventColumns}, 'answeredOn', x.answered_on, 'answers', coalesce((
+           select jsonb_agg(jsonb_build_object('question', k->>'prompt', 'said', x.answers->>(k->>'id')))
+           from jsonb_array_elements(v.questions) k where x.answers ? (k->>'id')), '[]')))
+         from survey_responses x join surveys v on v.id = x.survey_id join events e on e.id = v.event_id where x.contact_id = c.id), '[]') as surveys
      from contacts c where c.id = any($1) and c.merged_into is null`,
     [ids],
   );

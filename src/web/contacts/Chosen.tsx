@@ -1,11 +1,66 @@
-import { useState } from 'react';
-import { addressOf } from '#web/api.ts';
-import { useAsk, useDo } from '../parts/ask.ts';
+import { type ReactNode, useState } from 'react';
+import { ApiProblem, saveFile } from '#web/api.ts';
+import { useAsk, useDo, useMe } from '../parts/ask.ts';
 import { Problems } from '../parts/notices.tsx';
 import { say } from '../parts/toast.tsx';
+import { MailingForm } from './MailingForm.tsx';
 
-/** What can be done with several contacts at once. */
+const sayContacts = (n: number): string => (n === 1 ? '1 contact' : `${n.toLocaleString('en-CA')} contacts`);
+
+/** What can be done with several contacts at once: a tag, a segment, a message, a file. */
 export function Chosen({ ids, clear }: { ids: readonly string[]; clear: () => void }) {
+  const [doing, setDoing] = useState<'tag' | 'segment' | null>(null);
+  const [writing, setWriting] = useState(false);
+  const [failed, setFailed] = useState<ApiProblem | null>(null);
+  const coordinator = useMe().data?.staff.roles.includes('coordinator') ?? false;
+  const save = (kind: 'csv' | 'vcf') => {
+    setFailed(null);
+    saveFile(`POST /api/contacts/chosen.${kind}`, { body: { ids: [...ids] } }, `contacts.${kind}`).catch(
+      (error: unknown) => {
+        if (error instanceof ApiProblem) setFailed(error);
+      },
+    );
+  };
+  const part = (what: 'tag' | 'segment', label: string): ReactNode => (
+    <button
+      type="button"
+      className="btn"
+      aria-expanded={doing === what}
+      onClick={() => setDoing(doing === what ? null : what)}
+    >
+      {label}
+    </button>
+  );
+  return (
+    <div className="chosen">
+      <b className="num">{ids.length.toLocaleString('en-CA')} chosen</b>
+      {part('tag', 'Tag')}
+      {part('segment', 'Put into a segment')}
+      {coordinator && (
+        <>
+          <button type="button" className="btn" onClick={() => setWriting(true)}>
+            Write to them
+          </button>
+          <button type="button" className="btn" onClick={() => save('csv')}>
+            CSV
+          </button>
+          <button type="button" className="btn" onClick={() => save('vcf')}>
+            vCard
+          </button>
+        </>
+      )}
+      <button type="button" className="btn plain" onClick={clear}>
+        Choose nobody
+      </button>
+      {doing === 'tag' && <TagThem ids={ids} />}
+      {doing === 'segment' && <PutThem ids={ids} />}
+      <Problems of={failed} />
+      {writing && <MailingForm to={{ ids: [...ids] }} close={() => setWriting(false)} />}
+    </div>
+  );
+}
+
+function TagThem({ ids }: { ids: readonly string[] }) {
   const [tag, setTag] = useState('');
   const tags = useAsk('GET /api/tags').data ?? [];
   const undo = useDo('POST /api/tags', () => say('As it was before.'));
@@ -22,7 +77,7 @@ export function Chosen({ ids, clear }: { ids: readonly string[]; clear: () => vo
               ? remove
                 ? `None of them has “${clean}”.`
                 : `All of them have “${clean}” already.`
-              : `“${clean}” ${remove ? 'taken off' : 'added to'} ${changed.length} ${changed.length === 1 ? 'contact' : 'contacts'}.`,
+              : `“${clean}” ${remove ? 'taken off' : 'added to'} ${sayContacts(changed.length)}.`,
             changed.length
               ? {
                   label: 'Undo',
@@ -34,10 +89,8 @@ export function Chosen({ ids, clear }: { ids: readonly string[]; clear: () => vo
       },
     );
   };
-  const query = { ids: ids.join(',') };
   return (
-    <div className="chosen">
-      <b className="num">{ids.length} chosen</b>
+    <span className="acts">
       <input
         list="tags"
         value={tag}
@@ -68,12 +121,89 @@ export function Chosen({ ids, clear }: { ids: readonly string[]; clear: () => vo
       >
         Take it off
       </button>
-      <a href={addressOf('GET /api/contacts.csv', {}, query)}>CSV</a>
-      <a href={addressOf('GET /api/contacts.vcf', {}, query)}>vCard</a>
-      <button type="button" className="btn plain" onClick={clear}>
-        Choose nobody
-      </button>
       <Problems of={change.problem} />
-    </div>
+    </span>
+  );
+}
+
+/** Puts contacts into a segment kept by hand or frozen, or into a new one. */
+function PutThem({ ids }: { ids: readonly string[] }) {
+  const segments = (useAsk('GET /api/segments').data ?? []).filter((s) => s.frozenAt);
+  const [into, setInto] = useState('');
+  const [name, setName] = useState('');
+  const undo = useDo('POST /api/segments/:id/members', () => say('As it was before.'));
+  const throwAway = useDo('DELETE /api/segments/:id', () => say('As it was before.'));
+  const put = useDo('POST /api/segments/:id/members');
+  const make = useDo('POST /api/segments');
+  const known = segments.find((s) => s.id === into);
+  const run = () => {
+    if (!known) {
+      make.mutate(
+        { body: { name, ids: [...ids] } },
+        {
+          onSuccess: ({ id }) => {
+            setName('');
+            say(`“${name}” was made of ${sayContacts(ids.length)}.`, {
+              label: 'Undo',
+              run: () => throwAway.mutate({ params: { id } }),
+            });
+          },
+        },
+      );
+      return;
+    }
+    put.mutate(
+      { params: { id: known.id }, body: { ids: [...ids] } },
+      {
+        onSuccess: ({ changed }) =>
+          say(
+            changed.length
+              ? `${sayContacts(changed.length)} put into “${known.name}”.`
+              : `All of them are in “${known.name}” already.`,
+            changed.length
+              ? {
+                  label: 'Undo',
+                  run: () => undo.mutate({ params: { id: known.id }, body: { ids: changed, remove: true } }),
+                }
+              : undefined,
+          ),
+      },
+    );
+  };
+  return (
+    <span className="acts">
+      <select
+        aria-label="Segment"
+        style={{ width: 'auto' }}
+        value={into}
+        onChange={(e) => setInto(e.target.value)}
+      >
+        <option value="">a new one</option>
+        {segments.map((s) => (
+          <option key={s.id} value={s.id}>
+            {s.name} ({s.count})
+          </option>
+        ))}
+      </select>
+      {!known && (
+        <input
+          aria-label="Name of the new segment"
+          placeholder="its name"
+          style={{ width: 180 }}
+          value={name}
+          onChange={(e) => setName(e.target.value)}
+          onKeyDown={(e) => e.key === 'Enter' && name.trim() && run()}
+        />
+      )}
+      <button
+        type="button"
+        className="btn"
+        disabled={put.isPending || make.isPending || (!known && !name.trim())}
+        onClick={run}
+      >
+        Put them in
+      </button>
+      <Problems of={put.problem ?? make.problem} />
+    </span>
   );
 }

@@ -1,15 +1,19 @@
 import { useState } from 'react';
 import { Link, useParams } from 'react-router';
-import type { ContactRecord } from '#contract/contacts.ts';
-import { Asking } from '../parts/Asking.tsx';
-import { useAsk, useDo, useMayChangeContacts, useMe } from '../parts/ask.ts';
-import { ChoiceField, TextField } from '../parts/Field.tsx';
-import { Asked, Problems } from '../parts/notices.tsx';
-import { say } from '../parts/toast.tsx';
+import { useAsk, useMayChangeContacts, useMe } from '../parts/ask.ts';
+import { Asked } from '../parts/notices.tsx';
 import { Care } from './Care.tsx';
-import { PersonRecord } from './PersonRecord.tsx';
-import { ReachFields, type ReachLine } from './ReachFields.tsx';
+import { ChangeContact } from './ChangeContact.tsx';
+import { Consents } from './Consents.tsx';
+import { Lifeline } from './Lifeline.tsx';
+import { Merges } from './Merges.tsx';
+import { Notes } from './Notes.tsx';
+import { Facts, Head, People, Totals } from './PersonRecord.tsx';
+import { Photo } from './Photo.tsx';
+import { Tags } from './Tags.tsx';
+import { Ties } from './Ties.tsx';
 
+/** The page of one contact: what is known of them on the left, what they did on the right. */
 export default function Contact() {
   const { id = '' } = useParams();
   const contact = useAsk('GET /api/contacts/:id', { params: { id } });
@@ -17,7 +21,7 @@ export default function Contact() {
   const may = useMayChangeContacts();
   const coordinator = useMe().data?.staff.roles.includes('coordinator') ?? false;
   return (
-    <div className="page" style={{ maxWidth: 760 }}>
+    <div className="page">
       <div className="spread">
         <Link to="/contacts">Contacts</Link>
         {may && (
@@ -26,125 +30,30 @@ export default function Contact() {
           </button>
         )}
       </div>
-      <PersonRecord id={id} />
       <Asked of={contact}>
         {(c) => (
           <>
+            <div className="record">
+              <div>
+                <Photo contact={c} />
+                <Head contact={c} />
+                <Tags id={c.id} tags={c.tags} />
+                <Facts contact={c} />
+                <Ties contact={c} />
+                <Consents contact={c} />
+                <Merges contact={c} />
+              </div>
+              <div>
+                {c.kind === 'organization' ? <People contact={c} /> : <Totals contact={c} />}
+                <Notes contact={c} />
+                <Lifeline id={id} />
+              </div>
+            </div>
             {coordinator && <Care contact={c} />}
-            {editing && <Change contact={c} close={() => setEditing(false)} />}
+            {editing && <ChangeContact contact={c} close={() => setEditing(false)} />}
           </>
         )}
       </Asked>
     </div>
-  );
-}
-
-function Change({ contact, close }: { contact: ContactRecord; close: () => void }) {
-  const [form, setForm] = useState({
-    given: contact.given,
-    family: contact.family,
-    birthDate: contact.birthDate ?? '',
-    street: contact.street ?? '',
-    postalCode: contact.postalCode ?? '',
-    dietary: contact.dietary ?? '',
-    language: contact.language,
-    deceasedOn: contact.deceasedOn ?? '',
-    doNotContact: contact.doNotContact,
-    emails: contact.emails.map((e): ReachLine => ({ value: e.email, kind: e.kind })),
-    phones: contact.phones.map((p): ReachLine => ({ value: p.phone, kind: p.kind })),
-  });
-  const save = useDo('PATCH /api/contacts/:id', () => {
-    say('Saved');
-    close();
-  });
-  const wrong = save.problem?.fields ?? {};
-  const text = (
-    key: 'given' | 'family' | 'street' | 'postalCode' | 'dietary' | 'birthDate' | 'deceasedOn',
-    label: string,
-    type = 'text',
-  ) => (
-    <TextField
-      label={label}
-      type={type}
-      value={form[key]}
-      set={(v) => setForm({ ...form, [key]: v })}
-      error={wrong[key]}
-    />
-  );
-  const submit = () =>
-    save.mutate({
-      params: { id: contact.id },
-      body: {
-        given: form.given,
-        family: form.family,
-        birthDate: form.birthDate || null,
-        street: form.street || null,
-        postalCode: form.postalCode || null,
-        dietary: form.dietary || null,
-        language: form.language as 'en',
-        deceasedOn: form.deceasedOn || null,
-        doNotContact: form.doNotContact,
-        emails: form.emails.map((e) => ({ email: e.value, kind: e.kind as 'home' })),
-        phones: form.phones.map((p) => ({ phone: p.value, kind: p.kind as 'home' })),
-      },
-    });
-  return (
-    <Asking
-      open
-      wide
-      close={close}
-      title="Change this contact"
-      actions={
-        <button type="button" className="btn primary" disabled={save.isPending} onClick={submit}>
-          Save
-        </button>
-      }
-    >
-      <Problems of={save.problem} />
-      <div className="pair">
-        {text('given', 'First name')}
-        {text('family', 'Last name')}
-      </div>
-      <ReachFields
-        label="Email"
-        type="email"
-        kinds={['', 'home', 'work', 'other']}
-        lines={form.emails}
-        set={(emails) => setForm({ ...form, emails })}
-        wrong={(at) => wrong[`emails.${at}.email`]}
-      />
-      <ReachFields
-        label="Telephone"
-        type="tel"
-        kinds={['', 'mobile', 'home', 'work', 'other']}
-        lines={form.phones}
-        set={(phones) => setForm({ ...form, phones })}
-        wrong={(at) => wrong[`phones.${at}.phone`]}
-      />
-      <div className="pair">
-        {text('street', 'Street')}
-        {text('postalCode', 'Postal code')}
-        {text('birthDate', 'Birth date', 'date')}
-        <ChoiceField
-          label="Language"
-          value={form.language}
-          set={(language) => setForm({ ...form, language })}
-          choices={[
-            { value: 'en', label: 'English' },
-            { value: 'fr', label: 'French' },
-          ]}
-        />
-        {text('dietary', 'Allergies and needs')}
-        {text('deceasedOn', 'Died on', 'date')}
-      </div>
-      <label className="tick">
-        <input
-          type="checkbox"
-          checked={form.doNotContact}
-          onChange={(e) => setForm({ ...form, doNotContact: e.target.checked })}
-        />
-        Asked not to be contacted. Nothing is sent, planned reminders are held back.
-      </label>
-    </Asking>
   );
 }

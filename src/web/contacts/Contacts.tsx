@@ -1,6 +1,7 @@
 import { useDeferredValue, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import type { ContactLine } from '#contract/contacts.ts';
+import type { ContactFilter } from '#contract/views.ts';
 import { listedName } from '#core/contacts/names.ts';
 import { sayPhone } from '#core/contacts/reach.ts';
 import { Asking } from '../parts/Asking.tsx';
@@ -12,14 +13,20 @@ import { type Column, Table } from '../parts/Table.tsx';
 import { say } from '../parts/toast.tsx';
 import { useColumns, useInterface } from '../shell/state.ts';
 import { Chosen } from './Chosen.tsx';
+import { Views } from './Views.tsx';
 
 const pageSize = 500;
+const everybody: Omit<ContactFilter, 'hidden'> = { q: '', tag: '', kind: null, segment: null, sort: 'name' };
 
 export default function Contacts() {
-  const [typed, setTyped] = useState('');
+  const [filter, setFilter] = useState<Omit<ContactFilter, 'hidden'>>(everybody);
   const [offset, setOffset] = useState(0);
   const [adding, setAdding] = useState(false);
-  const q = useDeferredValue(typed.trim());
+  const q = useDeferredValue(filter.q.trim());
+  const put = (part: Partial<ContactFilter>) => {
+    setFilter({ ...filter, ...part });
+    setOffset(0);
+  };
   const show = useInterface((s) => s.showPerson);
   const country = useMe().data?.organization.country ?? 'CA';
   const me = useMe().data;
@@ -29,13 +36,20 @@ export default function Contacts() {
       enabled: me?.staff.roles.includes('coordinator') ?? false,
     }).data?.open ?? 0;
   const { dayAndYear } = useSaying();
-  const [tag, setTag] = useState('');
-  const [sort, setSort] = useState<'name' | 'seen' | 'added'>('name');
   const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
   const tags = useAsk('GET /api/tags').data ?? [];
+  const segments = useAsk('GET /api/segments').data ?? [];
   const { hidden, setHidden } = useColumns();
   const list = useAsk('GET /api/contacts', {
-    query: { q, tag: tag || undefined, sort, limit: pageSize, offset },
+    query: {
+      q,
+      tag: filter.tag || undefined,
+      kind: filter.kind ?? undefined,
+      segment: filter.segment ?? undefined,
+      sort: filter.sort,
+      limit: pageSize,
+      offset,
+    },
   });
   const everyColumn: Column<ContactLine>[] = [
     {
@@ -45,7 +59,9 @@ export default function Contacts() {
       cell: (c) => (
         <>
           <span className="name">{listedName(c)}</span>
-          {c.doNotContact && <span className="late"> not to be contacted</span>}
+          {c.kind === 'organization' && <span className="soft"> organization</span>}
+          {c.quiet && <span className="late"> {c.quiet}</span>}
+          {c.moved && <span className="need"> moved away</span>}
         </>
       ),
     },
@@ -91,21 +107,25 @@ export default function Contacts() {
           aria-label="Filter contacts"
           placeholder="Part of a name, email or telephone"
           style={{ width: 300 }}
-          value={typed}
-          onChange={(e) => {
-            setTyped(e.target.value);
-            setOffset(0);
-          }}
+          value={filter.q}
+          onChange={(e) => put({ q: e.target.value })}
         />
+        <select
+          aria-label="People or organizations"
+          style={{ width: 'auto' }}
+          value={filter.kind ?? ''}
+          onChange={(e) => put({ kind: (e.target.value || null) as ContactFilter['kind'] })}
+        >
+          <option value="">people and organizations</option>
+          <option value="person">people</option>
+          <option value="organization">organizations</option>
+        </select>
         {tags.length > 0 && (
           <select
             aria-label="With the tag"
             style={{ width: 'auto' }}
-            value={tag}
-            onChange={(e) => {
-              setTag(e.target.value);
-              setOffset(0);
-            }}
+            value={filter.tag}
+            onChange={(e) => put({ tag: e.target.value })}
           >
             <option value="">any tag</option>
             {tags.map((t) => (
@@ -115,14 +135,26 @@ export default function Contacts() {
             ))}
           </select>
         )}
+        {segments.length > 0 && (
+          <select
+            aria-label="In the segment"
+            style={{ width: 'auto', maxWidth: 190 }}
+            value={filter.segment ?? ''}
+            onChange={(e) => put({ segment: e.target.value || null })}
+          >
+            <option value="">any segment</option>
+            {segments.map((g) => (
+              <option key={g.id} value={g.id}>
+                {g.name} ({g.count})
+              </option>
+            ))}
+          </select>
+        )}
         <select
           aria-label="Order"
           style={{ width: 'auto' }}
-          value={sort}
-          onChange={(e) => {
-            setSort(e.target.value as 'name');
-            setOffset(0);
-          }}
+          value={filter.sort}
+          onChange={(e) => put({ sort: e.target.value as 'name' })}
         >
           <option value="name">by name</option>
           <option value="seen">last seen first</option>
@@ -131,7 +163,7 @@ export default function Contacts() {
         <Columns columns={everyColumn.slice(1)} hidden={hidden} setHidden={setHidden} />
         <span className="soft num">
           {list.data &&
-            `${list.data.total.toLocaleString('en')} ${list.data.total === 1 ? 'person' : 'people'}`}
+            `${list.data.total.toLocaleString('en')} ${list.data.total === 1 ? 'contact' : 'contacts'}`}
         </span>
         {list.data && list.data.total > pageSize && (
           <span className="acts" style={{ marginLeft: 'auto' }}>
@@ -157,6 +189,14 @@ export default function Contacts() {
           </span>
         )}
       </div>
+      <Views
+        filter={{ ...filter, hidden }}
+        open={({ hidden: columnsHidden, ...next }) => {
+          setFilter(next);
+          setHidden(columnsHidden);
+          setOffset(0);
+        }}
+      />
       {chosen.size > 0 && <Chosen ids={[...chosen]} clear={() => setChosen(new Set())} />}
       <Asked of={list}>
         {({ contacts }) => (
@@ -212,8 +252,9 @@ function Columns({
 function Add({ close }: { close: () => void }) {
   const navigate = useNavigate();
   const [form, setForm] = useState(nobody);
+  const [kind, setKind] = useState<'person' | 'organization'>('person');
   const add = useDo('POST /api/contacts', ({ id, existed }) => {
-    say(existed ? 'This person is known already' : 'Added');
+    say(existed ? `This ${kind} is known already` : 'Added');
     navigate(`/contacts/${id}`);
   });
   const wrong = add.problem?.fields ?? {};
@@ -227,14 +268,35 @@ function Add({ close }: { close: () => void }) {
           type="button"
           className="btn primary"
           disabled={add.isPending}
-          onClick={() => add.mutate({ body: form })}
+          onClick={() => add.mutate({ body: { ...form, kind } })}
         >
           Add
         </button>
       }
     >
       <Problems of={add.problem} />
-      <PersonFields value={form} set={(part) => setForm({ ...form, ...part })} wrong={wrong} />
+      <div className="tools" role="group" aria-label="Kind">
+        {(['person', 'organization'] as const).map((k) => (
+          <button
+            key={k}
+            type="button"
+            className="chip"
+            aria-pressed={kind === k}
+            onClick={() => {
+              setKind(k);
+              setForm({ ...form, given: k === 'person' ? form.given : '' });
+            }}
+          >
+            {k === 'person' ? 'A person' : 'An organization'}
+          </button>
+        ))}
+      </div>
+      <PersonFields
+        value={form}
+        set={(part) => setForm({ ...form, ...part })}
+        wrong={wrong}
+        organization={kind === 'organization'}
+      />
     </Asking>
   );
 }

@@ -125,6 +125,9 @@ const fieldsOf: Partial<Record<ColumnMeaning, ImportField>> = {
   'member number': 'membership',
   'member since': 'membership',
   'member level': 'membership',
+  'member until': 'member until',
+  organization: 'organization',
+  'died on': 'died on',
   'emergency name': 'emergency',
 };
 

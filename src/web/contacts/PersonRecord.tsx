@@ -1,28 +1,32 @@
-import { type ReactNode, useState } from 'react';
-import { Link } from 'react-router';
-import type { ContactRecord, LifelineEntry } from '#contract/contacts.ts';
+import type { ReactNode } from 'react';
+import type { ContactRecord } from '#contract/contacts.ts';
+import { holdsOn } from '#core/contacts/membership.ts';
+import { fullName } from '#core/contacts/names.ts';
 import { sayPhone } from '#core/contacts/reach.ts';
 import { sayShortDate } from '#core/time/say.ts';
 import { useAsk, useMe } from '../parts/ask.ts';
 import { Asked } from '../parts/notices.tsx';
 import { Person } from '../parts/Person.tsx';
 import { useSaying } from '../parts/saying.ts';
-import { useInterface } from '../shell/state.ts';
 import { Consents } from './Consents.tsx';
+import { Lifeline } from './Lifeline.tsx';
 import { Merges } from './Merges.tsx';
 import { Notes } from './Notes.tsx';
 import { Tags } from './Tags.tsx';
+import { saySpan, Ties } from './Ties.tsx';
 
-/** One person: who they are, what they add up to, and their lifeline. Shown in the slide-over and on the page. */
+/** One contact in the slide-over: who they are, what they add up to, and their lifeline. */
 export function PersonRecord({ id }: { id: string }) {
   const contact = useAsk('GET /api/contacts/:id', { params: { id } });
   return (
     <Asked of={contact}>
       {(c) => (
         <>
-          <h1>{`${c.given} ${c.family}`.trim()}</h1>
-          <Reach contact={c} />
+          <Head contact={c} />
+          <Facts contact={c} />
           <Tags id={c.id} tags={c.tags} />
+          <Ties contact={c} />
+          {c.kind === 'organization' && <People contact={c} />}
           <Notes contact={c} />
           <Consents contact={c} />
           <Totals contact={c} />
@@ -34,52 +38,135 @@ export function PersonRecord({ id }: { id: string }) {
   );
 }
 
-export function Reach({ contact: c }: { contact: ContactRecord }) {
-  const country = useMe().data?.organization.country ?? 'CA';
-  const { dayAndYear } = useSaying();
+/** The name, and what has to be seen before anything else. */
+export function Head({ contact: c }: { contact: ContactRecord }) {
   return (
-    <div style={{ fontSize: 14, margin: '4px 0 12px' }}>
+    <>
+      <h1>{fullName(c)}</h1>
+      {c.kind === 'organization' && <p className="soft">Organization</p>}
       {c.deceasedOn && (
         <p className="late">
           Died {sayShortDate(c.deceasedOn)} {c.deceasedOn.slice(0, 4)}. Nothing is sent.
         </p>
       )}
-      {c.doNotContact && <p className="late">Asked not to be contacted</p>}
-      {c.emails.map((e) => (
-        <p key={e.email}>
-          {e.email} {e.kind && <span className="soft">{e.kind} </span>}
-          {e.bounced && <span className="late">bounced</span>}
-        </p>
-      ))}
-      {c.phones.map((p) => (
-        <p key={p.phone} className="num">
-          {sayPhone(p.phone, country)} {p.kind && <span className="soft">{p.kind}</span>}
-        </p>
-      ))}
-      <p className="soft">
-        {[
-          c.birthDate && `born ${sayShortDate(c.birthDate)} ${c.birthDate.slice(0, 4)}, ${c.age}`,
-          [c.street, c.postalCode].filter(Boolean).join(', '),
-          ...c.memberships.map(
-            (m) => `member ${[m.number, m.level, m.since && `since ${m.since}`].filter(Boolean).join(', ')}`,
-          ),
-          c.dietary,
-          `known since ${dayAndYear(c.createdAt)}`,
-        ]
-          .filter(Boolean)
-          .join(' · ')}
-      </p>
-      {c.related.map((r) => (
-        <p key={`${r.relation}${r.contactId ?? r.name}`}>
-          <span className="soft">{r.relation}:</span> <Person id={r.contactId} name={r.name} />{' '}
-          {r.phone && <span className="num soft">{sayPhone(r.phone, country)}</span>}
-        </p>
-      ))}
-    </div>
+      {c.doNotContact && <p className="late">Asked not to be contacted. Nothing is sent.</p>}
+    </>
   );
 }
 
-function Totals({ contact: { totals: t, companions } }: { contact: ContactRecord }) {
+/** Who is with an organization, by now and before. */
+export function People({ contact: c }: { contact: ContactRecord }) {
+  const { today } = useSaying();
+  return (
+    <section aria-label="People" style={{ margin: '14px 0' }}>
+      <h2>People</h2>
+      {c.people.length === 0 && <p className="soft">Nobody is known to be with them yet.</p>}
+      <ul className="plainlist">
+        {c.people.map((p) => (
+          <li key={`${p.contactId}${p.role}${p.from}`} className={holdsOn(p, today) ? '' : 'past'}>
+            <span>
+              <Person id={p.contactId} name={p.name} />
+              {p.role && `, ${p.role}`} <span className="soft num">{saySpan(p)}</span>
+            </span>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+/** How they are reached and what is known of them, line by line. */
+export function Facts({ contact: c }: { contact: ContactRecord }) {
+  const country = useMe().data?.organization.country ?? 'CA';
+  const { dayAndYear } = useSaying();
+  const address = [c.street, c.postalCode].filter(Boolean).join(', ');
+  const languages = [c.language, ...c.languages.filter((l) => l !== c.language)].map(sayLanguage);
+  const rows: [string, ReactNode][] = [
+    ...c.emails.map((e): [string, ReactNode] => [
+      'Email',
+      <Ended key={e.email} on={e.endedOn}>
+        {e.email} {e.kind && <span className="soft">{e.kind} </span>}
+        {e.bounced && <span className="late">bounced</span>}
+      </Ended>,
+    ]),
+    ...c.phones.map((p): [string, ReactNode] => [
+      'Telephone',
+      <Ended key={p.phone} on={p.endedOn}>
+        <span className="num">{sayPhone(p.phone, country)}</span>{' '}
+        {p.kind && <span className="soft">{p.kind}</span>}
+      </Ended>,
+    ]),
+    [
+      'Address',
+      address && (
+        <Ended on={c.movedOn} word="moved away">
+          {address}
+        </Ended>
+      ),
+    ],
+    [
+      'Born',
+      c.birthDate && (
+        <>
+          {sayShortDate(c.birthDate)} {c.birthDate.slice(0, 4)}{' '}
+          <span className="soft num">{c.deceasedOn ? '' : `${c.age} years old`}</span>
+        </>
+      ),
+    ],
+    ['Needs', c.dietary],
+    ['Reads', c.kind === 'person' && languages.join(', ')],
+    ...c.fields.map((f): [string, ReactNode] => [
+      f.name,
+      f.value && (f.kind === 'date' ? `${sayShortDate(f.value)} ${f.value.slice(0, 4)}` : f.value),
+    ]),
+    ...c.related.map((r): [string, ReactNode] => [
+      r.relation[0]!.toUpperCase() + r.relation.slice(1),
+      <span key={r.contactId ?? r.name}>
+        <Person id={r.contactId} name={r.name} />{' '}
+        {r.phone && <span className="num soft">{sayPhone(r.phone, country)}</span>}
+      </span>,
+    ]),
+    ['Known since', `${dayAndYear(c.createdAt)}, ${c.source}`],
+  ];
+  return (
+    <dl className="facts">
+      {rows.map(
+        ([label, value], at) =>
+          value && (
+            // Lines have no identity but their place.
+            <div key={at}>
+              <dt>{label === rows[at - 1]?.[0] ? '' : label}</dt>
+              <dd>{value}</dd>
+            </div>
+          ),
+      )}
+    </dl>
+  );
+}
+
+/** What ended is shown as past, with since when. */
+function Ended({
+  on,
+  word = 'not theirs',
+  children,
+}: {
+  on: string | null;
+  word?: string;
+  children: ReactNode;
+}) {
+  return on ? (
+    <span className="past">
+      {children} <span className="soft">{`${word} since ${sayShortDate(on)} ${on.slice(0, 4)}`}</span>
+    </span>
+  ) : (
+    children
+  );
+}
+
+const languageNames = new Intl.DisplayNames(['en'], { type: 'language' });
+const sayLanguage = (tag: string): string => languageNames.of(tag) ?? tag;
+
+export function Totals({ contact: { totals: t, companions } }: { contact: ContactRecord }) {
   const { money, dayAndYear } = useSaying();
   const rows: [string, ReactNode][] = [
     [
@@ -115,100 +202,5 @@ function Totals({ contact: { totals: t, companions } }: { contact: ContactRecord
         </tbody>
       </table>
     </div>
-  );
-}
-
-const kinds = [
-  'registration',
-  'attendance',
-  'money',
-  'shift',
-  'waiver',
-  'message',
-  'survey',
-  'note',
-  'record',
-] as const;
-
-export function Lifeline({ id }: { id: string }) {
-  const [kind, setKind] = useState<LifelineEntry['kind'] | ''>('');
-  const [offset, setOffset] = useState(0);
-  const { dayAndYear } = useSaying();
-  const showPerson = useInterface((s) => s.showPerson);
-  const lifeline = useAsk('GET /api/contacts/:id/lifeline', {
-    params: { id },
-    query: { kind: kind || undefined, offset },
-  });
-  return (
-    <section style={{ marginTop: 16 }}>
-      <div className="spread">
-        <h2>Lifeline</h2>
-        <select
-          aria-label="Show"
-          style={{ width: 'auto', fontSize: 13.5 }}
-          value={kind}
-          onChange={(e) => {
-            setKind(e.target.value as LifelineEntry['kind'] | '');
-            setOffset(0);
-          }}
-        >
-          <option value="">everything</option>
-          {kinds.map((k) => (
-            <option key={k} value={k}>
-              {k}
-            </option>
-          ))}
-        </select>
-      </div>
-      <Asked of={lifeline}>
-        {({ entries, more }) =>
-          entries.length === 0 ? (
-            <p className="empty">Nothing of this kind yet.</p>
-          ) : (
-            <>
-              <ol className="lifeline">
-                {entries.map((e, at) => (
-                  <li key={`${e.at}${e.kind}${at}`}>
-                    <span className="soft num">{dayAndYear(e.at)}</span>
-                    <span>
-                      <span style={{ fontWeight: 500 }}>
-                        {e.kind === 'attendance'
-                          ? e.text
-                          : `${e.kind === 'registration' ? '' : `${e.kind === 'record' ? '' : e.kind === 'money' ? '' : `${e.kind} `}`}${e.text}`}
-                      </span>
-                      {e.eventId && (
-                        <>
-                          {' '}
-                          <Link to={`/events/${e.eventId}/registration`} onClick={() => showPerson(null)}>
-                            {e.eventTitle}
-                          </Link>
-                        </>
-                      )}
-                      {e.detail && <span className="soft"> {e.detail}</span>}
-                    </span>
-                  </li>
-                ))}
-              </ol>
-              <div className="acts">
-                {offset > 0 && (
-                  <button
-                    type="button"
-                    className="btn plain"
-                    onClick={() => setOffset(Math.max(0, offset - 60))}
-                  >
-                    Newer
-                  </button>
-                )}
-                {more && (
-                  <button type="button" className="btn plain" onClick={() => setOffset(offset + 60)}>
-                    Older
-                  </button>
-                )}
-              </div>
-            </>
-          )
-        }
-      </Asked>
-    </section>
   );
 }

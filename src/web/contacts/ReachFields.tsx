@@ -1,7 +1,11 @@
+import { useSaying } from '../parts/saying.ts';
+
 /** One email or telephone as it is edited. */
 export interface ReachLine {
   value: string;
   kind: string;
+  /** The day from which it is no longer theirs. */
+  endedOn: string | null;
 }
 
 /** A list of emails or telephones: the first one is written to; any can be changed, taken away or put first. */
@@ -20,6 +24,7 @@ export function ReachFields({
   set: (lines: ReachLine[]) => void;
   wrong: (at: number) => string | undefined;
 }) {
+  const { today } = useSaying();
   const put = (at: number, part: Partial<ReachLine>) =>
     set(lines.map((l, n) => (n === at ? { ...l, ...part } : l)));
   return (
@@ -46,6 +51,23 @@ export function ReachFields({
               </option>
             ))}
           </select>
+          {line.endedOn === null ? (
+            line.value && (
+              <button type="button" className="link" onClick={() => put(at, { endedOn: today })}>
+                No longer theirs
+              </button>
+            )
+          ) : (
+            <label className="soft">
+              not theirs since{' '}
+              <input
+                type="date"
+                value={line.endedOn}
+                style={{ width: 150 }}
+                onChange={(e) => put(at, { endedOn: e.target.value || null })}
+              />
+            </label>
+          )}
           {at > 0 && (
             <button
               type="button"
@@ -66,7 +88,11 @@ export function ReachFields({
           {wrong(at) && <div className="error">{wrong(at)}</div>}
         </div>
       ))}
-      <button type="button" className="link" onClick={() => set([...lines, { value: '', kind: '' }])}>
+      <button
+        type="button"
+        className="link"
+        onClick={() => set([...lines, { value: '', kind: '', endedOn: null }])}
+      >
         Add {type === 'email' ? 'an email' : 'a telephone'}
       </button>
     </fieldset>

@@ -43,11 +43,14 @@ export function TextField({
   placeholder,
   onBlur,
   autoFocus,
+  list,
   ...field
 }: FieldProps & {
   value: string;
   set: (value: string) => void;
   type?: string;
+  /** Id of a datalist of what may be meant. */
+  list?: string | undefined;
   placeholder?: string;
   onBlur?: () => void;
   autoFocus?: boolean;
@@ -58,6 +61,7 @@ export function TextField({
         <input
           {...props}
           type={type}
+          list={list}
           value={value}
           placeholder={placeholder}
           onBlur={onBlur}

@@ -16,18 +16,33 @@ export function PersonFields({
   wrong,
   path = '',
   emailHelp,
+  organization = false,
 }: {
   value: PersonForm;
   set: (part: Partial<PersonForm>) => void;
   wrong: Record<string, string>;
   path?: string;
   emailHelp?: string;
+  /** It has one name. */
+  organization?: boolean;
 }) {
   const at = (field: keyof PersonForm) => ({ value: value[field], error: wrong[`${path}${field}`] });
   return (
     <div className="pair">
-      <TextField label="First name" {...at('given')} set={(given) => set({ given })} autoFocus />
-      <TextField label="Last name" {...at('family')} set={(family) => set({ family })} />
+      {organization ? (
+        <TextField
+          label="Name"
+          value={value.family}
+          error={wrong[`${path}given`] ?? wrong[`${path}family`]}
+          set={(family) => set({ family })}
+          autoFocus
+        />
+      ) : (
+        <>
+          <TextField label="First name" {...at('given')} set={(given) => set({ given })} autoFocus />
+          <TextField label="Last name" {...at('family')} set={(family) => set({ family })} />
+        </>
+      )}
       <TextField
         label="Email"
         type="email"

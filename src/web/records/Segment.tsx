@@ -5,11 +5,13 @@ import type { SegmentSummary } from '#contract/records.ts';
 import { fullName } from '#core/contacts/names.ts';
 import type { Segment as Questions } from '#core/records/segment.ts';
 import { ApiProblem, addressOf, call } from '#web/api.ts';
+import { MailingForm } from '../contacts/MailingForm.tsx';
 import { useAsk, useDo, useMe } from '../parts/ask.ts';
 import { Asked, Problems } from '../parts/notices.tsx';
 import { Person } from '../parts/Person.tsx';
 import { useSaying } from '../parts/saying.ts';
 import { say } from '../parts/toast.tsx';
+import { Members } from './Members.tsx';
 import { asGroup, SegmentBuilder } from './SegmentBuilder.tsx';
 import { Why } from './Why.tsx';
 
@@ -36,17 +38,25 @@ function Shown({ kept }: { kept: SegmentSummary }) {
   const coordinator = useMe().data?.staff.roles.includes('coordinator') ?? false;
   const [name, setName] = useState(kept.name);
   const [segment, setSegment] = useState<Questions>(asGroup(kept.segment as unknown as Questions));
+  const [writing, setWriting] = useState(false);
   const params = { id: kept.id };
   const save = useDo('PATCH /api/segments/:id');
   const freeze = useDo('PATCH /api/segments/:id', (s) =>
     say(s.frozenAt ? `Frozen with ${sayPeople(s.count)}.` : 'It lives again.'),
   );
+  // Who was in a segment kept by hand, so that throwing it away can be taken back.
+  const members = useRef<string[]>([]);
+  const inIt = useAsk('GET /api/segments/:id/contacts', { params, enabled: kept.byHand }).data;
+  if (inIt) members.current = inIt.contacts.map((c) => c.id);
   const restore = useDo('POST /api/segments', ({ id }) => navigate(`/records/segments/${id}`));
   const remove = useDo('DELETE /api/segments/:id', () => {
     navigate('/records/segments');
     say(`“${name}” was thrown away.`, {
       label: 'Undo',
-      run: () => restore.mutate({ body: { name, segment: segment as unknown as Body } }),
+      run: () =>
+        restore.mutate({
+          body: kept.byHand ? { name, ids: members.current } : { name, segment: segment as unknown as Body },
+        }),
     });
   });
   const asked = useDeferredValue(segment);
@@ -89,60 +99,74 @@ function Shown({ kept }: { kept: SegmentSummary }) {
               </a>
             </>
           )}
-          <button
-            type="button"
-            className="btn"
-            disabled={freeze.isPending}
-            onClick={() =>
-              freeze.mutate({
-                params,
-                body: kept.frozenAt
-                  ? { frozen: false }
-                  : { name, segment: segment as unknown as Body, frozen: true },
-              })
-            }
-          >
-            {kept.frozenAt ? 'Let it live again' : 'Freeze it as it is today'}
-          </button>
+          {coordinator && (
+            <button type="button" className="btn" onClick={() => setWriting(true)}>
+              Write to them
+            </button>
+          )}
+          {!kept.byHand && (
+            <button
+              type="button"
+              className="btn"
+              disabled={freeze.isPending}
+              onClick={() =>
+                freeze.mutate({
+                  params,
+                  body: kept.frozenAt
+                    ? { frozen: false }
+                    : { name, segment: segment as unknown as Body, frozen: true },
+                })
+              }
+            >
+              {kept.frozenAt ? 'Let it live again' : 'Freeze it as it is today'}
+            </button>
+          )}
           <button type="button" className="btn plain" onClick={() => remove.mutate({ params })}>
             Throw away
           </button>
         </div>
       </div>
-      <p className="sentence">{found.data?.sentence ?? kept.sentence}</p>
-      {kept.frozenAt && (
+      <p className="sentence">{kept.byHand ? kept.sentence : (found.data?.sentence ?? kept.sentence)}</p>
+      {writing && <MailingForm to={{ segmentId: kept.id }} close={() => setWriting(false)} />}
+      {kept.byHand && <Members id={kept.id} />}
+      {kept.frozenAt && !kept.byHand && (
         <p className="note need">
           Frozen on {dayAndYear(kept.frozenAt)} with {sayPeople(kept.count)}. The questions below no longer
           change who is in it.
         </p>
       )}
       <Problems of={problem ?? save.problem ?? freeze.problem} />
-      <div className="segment">
-        <fieldset disabled={Boolean(kept.frozenAt)} style={{ border: 0, padding: 0, margin: 0, minWidth: 0 }}>
-          <SegmentBuilder segment={segment} change={setSegment} />
-        </fieldset>
-        <aside aria-label="Who it finds">
-          <p role="status">
-            <b className="name num" style={{ fontSize: 22 }}>
-              {(kept.frozenAt ? kept.count : (found.data?.count ?? kept.count)).toLocaleString('en-CA')}
-            </b>{' '}
-            <span className="soft num">
-              {found.data ? `of ${found.data.of.toLocaleString('en-CA')} contacts` : ''}
-            </span>
-          </p>
-          {found.data && (
-            <ul className="lines">
-              {found.data.sample.slice(0, 9).map((c) => (
-                <li key={c.id}>
-                  <Person id={c.id} name={fullName(c)} />
-                </li>
-              ))}
-            </ul>
-          )}
-          {found.data && found.data.count > 9 && <small className="soft">Some of them.</small>}
-          <Why segment={segment} />
-        </aside>
-      </div>
+      {!kept.byHand && (
+        <div className="segment">
+          <fieldset
+            disabled={Boolean(kept.frozenAt)}
+            style={{ border: 0, padding: 0, margin: 0, minWidth: 0 }}
+          >
+            <SegmentBuilder segment={segment} change={setSegment} />
+          </fieldset>
+          <aside aria-label="Who it finds">
+            <p role="status">
+              <b className="name num" style={{ fontSize: 22 }}>
+                {(kept.frozenAt ? kept.count : (found.data?.count ?? kept.count)).toLocaleString('en-CA')}
+              </b>{' '}
+              <span className="soft num">
+                {found.data ? `of ${found.data.of.toLocaleString('en-CA')} contacts` : ''}
+              </span>
+            </p>
+            {found.data && (
+              <ul className="lines">
+                {found.data.sample.slice(0, 9).map((c) => (
+                  <li key={c.id}>
+                    <Person id={c.id} name={fullName(c)} />
+                  </li>
+                ))}
+              </ul>
+            )}
+            {found.data && found.data.count > 9 && <small className="soft">Some of them.</small>}
+            <Why segment={segment} />
+          </aside>
+        </div>
+      )}
     </>
   );
 }

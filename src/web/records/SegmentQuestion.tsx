@@ -1,13 +1,16 @@
-import {
-  type Bound,
-  freshQuestion,
-  type OfEvents,
-  type Question,
-  questionKinds,
-  type Window,
-} from '#core/records/segment.ts';
+import { consentChannels, consentTopics } from '#core/contacts/consent.ts';
+import { fieldTests, freshQuestion, type Question, questionKinds } from '#core/records/segment.ts';
 import { useAsk } from '../parts/ask.ts';
-import { useSaying } from '../parts/saying.ts';
+import {
+  BoundField,
+  EventsField,
+  NumberField,
+  OnDayField,
+  Pick,
+  WindowField,
+  Words,
+  without,
+} from './questionFields.tsx';
 
 const kindWords: Record<Question['ask'], string> = {
   tag: 'has the tag',
@@ -15,9 +18,14 @@ const kindWords: Record<Question['ask'], string> = {
   age: 'is of age',
   'postal code': 'has a postal code that begins',
   language: 'reads',
-  newsletter: 'about the newsletter said',
+  consent: 'about messages said',
   'not to be contacted': 'asked not to be contacted',
+  'moved away': 'has moved away',
+  organization: 'is an organization',
+  'custom field': 'has in a field of our own',
   member: 'is a member',
+  'in a unit': 'is in the unit',
+  'works for': 'is with an organization',
   registered: 'registered',
   attended: 'came',
   missed: 'registered and did not come',
@@ -66,50 +74,36 @@ function Fields({
   change: (question: Question) => void;
   label: string;
 }) {
-  const choices = useAsk('GET /api/choices').data;
+  const choices = useAsk('GET /api/segments/choices').data;
   const tags = useAsk('GET /api/tags', { enabled: q.ask === 'tag' }).data ?? [];
-  const text = (value: string, set: (v: string) => void, what: string, width = 130) => (
-    <input
-      aria-label={`${label}: ${what}`}
-      placeholder={what}
-      value={value}
-      style={{ width }}
-      onChange={(e) => set(e.target.value)}
-    />
-  );
   const pick = (
+    what: string,
     value: string,
     set: (v: string) => void,
     options: readonly (readonly [string, string])[],
-    what: string,
-  ) => (
-    <select aria-label={`${label}: ${what}`} value={value} onChange={(e) => set(e.target.value)}>
-      {options.map(([v, words]) => (
-        <option key={v} value={v}>
-          {words}
-        </option>
-      ))}
-    </select>
+  ) => <Pick label={`${label}: ${what}`} value={value} set={set} options={options} />;
+  const named = (list: readonly { id: string; name: string }[] | undefined, lead = '') =>
+    (list ?? []).map((x) => [x.id, lead + x.name] as const);
+  const plain = (list: readonly string[]) => list.map((x) => [x, x] as const);
+  const within = 'within' in q && (
+    <WindowField label={label} window={q.within} change={(w) => change({ ...q, within: w })} />
   );
+  const events = 'of' in q && (
+    <EventsField label={label} of={q.of} choices={choices} change={(of) => change({ ...q, of })} />
+  );
+  const on = 'on' in q && <OnDayField label={label} on={q.on} set={(day) => change({ ...q, on: day })} />;
   switch (q.ask) {
     case 'tag':
-      return pick(
-        q.tag,
-        (tag) => change({ ...q, tag }),
-        [['', 'choose a tag'], ...tags.map((t) => [t.tag, t.tag] as const)],
-        'tag',
-      );
+      return pick('tag', q.tag, (tag) => change({ ...q, tag }), [
+        ['', 'choose a tag'],
+        ...plain(tags.map((t) => t.tag)),
+      ]);
     case 'reach':
-      return pick(
-        q.by,
-        (by) => change({ ...q, by: by as 'email' }),
-        [
-          ['email', 'an email'],
-          ['phone', 'a telephone'],
-          ['address', 'an address'],
-        ],
-        'by',
-      );
+      return pick('by', q.by, (by) => change({ ...q, by: by as 'email' }), [
+        ['email', 'an email'],
+        ['phone', 'a telephone'],
+        ['address', 'an address'],
+      ]);
     case 'age':
       return (
         <>
@@ -123,35 +117,106 @@ function Fields({
         </>
       );
     case 'postal code':
-      return text(q.begins, (begins) => change({ ...q, begins }), 'B3', 80);
+      return (
+        <Words
+          label={label}
+          value={q.begins}
+          set={(begins) => change({ ...q, begins })}
+          what="B3"
+          width={80}
+        />
+      );
     case 'language':
-      return pick(
-        q.language,
-        (language) => change({ ...q, language }),
-        [
-          ['en', 'English'],
-          ['fr', 'French'],
-        ],
-        'language',
+      return pick('language', q.language, (language) => change({ ...q, language }), [
+        ['en', 'English'],
+        ['fr', 'French'],
+        ...plain(choices?.languages.filter((l) => !['en', 'fr'].includes(l)) ?? []),
+      ]);
+    case 'consent':
+      return (
+        <>
+          {pick('said', q.said, (said) => change({ ...q, said: said as 'yes' }), [
+            ['yes', 'yes'],
+            ['no', 'no'],
+            ['nothing', 'nothing yet'],
+          ])}
+          <span>to</span>
+          {pick(
+            'topic',
+            q.topic,
+            (topic) => change({ ...q, topic: topic as typeof q.topic }),
+            plain(consentTopics),
+          )}
+          <span>by</span>
+          {pick(
+            'channel',
+            q.channel,
+            (channel) => change({ ...q, channel: channel as typeof q.channel }),
+            plain(consentChannels),
+          )}
+        </>
       );
-    case 'newsletter':
-      return pick(
-        q.said,
-        (said) => change({ ...q, said: said as 'yes' }),
-        [
-          ['yes', 'yes'],
-          ['no', 'no'],
-          ['nothing', 'nothing yet'],
-        ],
-        'said',
+    case 'custom field':
+      return (
+        <>
+          {pick('field', q.fieldId, (fieldId) => change({ ...q, fieldId }), [
+            ['', choices?.fields.length === 0 ? 'no fields yet' : 'choose a field'],
+            ...named(choices?.fields),
+          ])}
+          {pick(
+            'how it is compared',
+            q.is,
+            (is) => {
+              const test = is as typeof q.is;
+              change(without({ ...q, is: test, value: test === 'filled' ? undefined : (q.value ?? '') }));
+            },
+            plain(fieldTests),
+          )}
+          {q.is !== 'filled' && (
+            <Words
+              label={label}
+              value={q.value ?? ''}
+              set={(value) => change({ ...q, value })}
+              what="value"
+            />
+          )}
+        </>
       );
-    case 'not to be contacted':
-      return null;
     case 'member':
-      return text(
-        q.level ?? '',
-        (level) => change(without({ ...q, level: level || undefined })),
-        'any level',
+      return (
+        <>
+          {pick('level', q.level ?? '', (level) => change(without({ ...q, level: level || undefined })), [
+            ['', 'of any level'],
+            ...plain(choices?.levels ?? []),
+          ])}
+          {on}
+        </>
+      );
+    case 'in a unit':
+      return (
+        <>
+          {pick('unit', q.unitId, (unitId) => change({ ...q, unitId }), [
+            ['', 'choose a unit'],
+            ...named(choices?.units),
+          ])}
+          {pick('role', q.role ?? '', (role) => change(without({ ...q, role: role || undefined })), [
+            ['', 'in any role'],
+            ...plain(choices?.unitRoles ?? []),
+          ])}
+          {on}
+        </>
+      );
+    case 'works for':
+      return (
+        <>
+          {pick(
+            'organization',
+            q.organizationId ?? '',
+            (id) => change(without({ ...q, organizationId: id || undefined })),
+            [['', 'any organization'], ...named(choices?.organizations)],
+          )}
+          {on}
+        </>
       );
     case 'registered':
     case 'attended':
@@ -164,13 +229,8 @@ function Fields({
             unit="times"
             change={(times) => change({ ...q, times })}
           />
-          <EventsField
-            label={label}
-            of={q.of}
-            units={choices?.units ?? []}
-            change={(of) => change({ ...q, of })}
-          />
-          <WindowField label={label} window={q.within} change={(within) => change({ ...q, within })} />
+          {events}
+          {within}
         </>
       );
     case 'donated':
@@ -182,13 +242,11 @@ function Fields({
             unit="money"
             change={(amount) => change({ ...q, amount })}
           />
-          {pick(
-            q.fundId ?? '',
-            (fundId) => change(without({ ...q, fundId: fundId || undefined })),
-            [['', 'to any fund'], ...(choices?.funds ?? []).map((f) => [f.id, `to ${f.name}`] as const)],
-            'fund',
-          )}
-          <WindowField label={label} window={q.within} change={(within) => change({ ...q, within })} />
+          {pick('fund', q.fundId ?? '', (fundId) => change(without({ ...q, fundId: fundId || undefined })), [
+            ['', 'to any fund'],
+            ...named(choices?.funds, 'to '),
+          ])}
+          {within}
         </>
       );
     case 'served':
@@ -200,179 +258,52 @@ function Fields({
             unit="hours"
             change={(hours) => change({ ...q, hours })}
           />
-          {text(q.role ?? '', (role) => change(without({ ...q, role: role || undefined })), 'in any role')}
-          <WindowField label={label} window={q.within} change={(within) => change({ ...q, within })} />
+          <Words
+            label={label}
+            value={q.role ?? ''}
+            set={(role) => change(without({ ...q, role: role || undefined }))}
+            what="in any role"
+          />
+          {within}
         </>
       );
     case 'signed':
       return (
         <>
           {pick(
+            'waiver',
             q.waiverId ?? '',
             (waiverId) => change(without({ ...q, waiverId: waiverId || undefined })),
-            [
-              ['', 'any waiver that is valid'],
-              ...(choices?.waivers ?? []).map((w) => [w.id, w.title] as const),
-            ],
-            'waiver',
+            [['', 'any waiver that is valid'], ...named(choices?.waivers)],
           )}
-          <WindowField label={label} window={q.within} change={(within) => change({ ...q, within })} />
+          {within}
         </>
       );
     case 'last seen':
+      return within;
     case 'answered a survey':
-      return <WindowField label={label} window={q.within} change={(within) => change({ ...q, within })} />;
+      return (
+        <>
+          {events}
+          {within}
+          <Words
+            label={label}
+            value={q.question ?? ''}
+            set={(question) => change(without({ ...q, question: question || undefined }))}
+            what="to any question"
+          />
+          <Words
+            label={label}
+            value={q.said ?? ''}
+            set={(said) => change(without({ ...q, said: said || undefined }))}
+            what="saying anything"
+          />
+        </>
+      );
+    case 'not to be contacted':
+    case 'moved away':
+    case 'organization':
     case 'in the household of':
       return null;
   }
-}
-
-/** A question without the parts that are not said. */
-const without = <Q extends Question>(q: { [K in keyof Q]: Q[K] | undefined }): Q =>
-  Object.fromEntries(Object.entries(q).filter(([, v]) => v !== undefined)) as unknown as Q;
-
-function NumberField({
-  label,
-  value,
-  set,
-}: {
-  label: string;
-  value: number | undefined;
-  set: (value: number | undefined) => void;
-}) {
-  return (
-    <input
-      type="number"
-      min={0}
-      aria-label={label}
-      style={{ width: 76 }}
-      value={value ?? ''}
-      onChange={(e) => set(e.target.value === '' ? undefined : Math.max(0, Number(e.target.value)))}
-    />
-  );
-}
-
-function BoundField({
-  label,
-  bound,
-  unit,
-  change,
-}: {
-  label: string;
-  bound: Bound;
-  unit: 'times' | 'hours' | 'money';
-  change: (bound: Bound) => void;
-}) {
-  const scale = unit === 'money' ? 100 : 1;
-  return (
-    <>
-      <select
-        aria-label={`${label}: how many`}
-        value={bound.is}
-        onChange={(e) => change({ ...bound, is: e.target.value as Bound['is'] })}
-      >
-        <option>at least</option>
-        <option>at most</option>
-        <option>exactly</option>
-      </select>
-      {unit === 'money' && <span>$</span>}
-      <NumberField
-        label={`${label}: number`}
-        value={bound.n / scale}
-        set={(n) => change({ ...bound, n: Math.round((n ?? 0) * scale) })}
-      />
-      {unit !== 'money' && <span>{unit}</span>}
-    </>
-  );
-}
-
-function EventsField({
-  label,
-  of,
-  units,
-  change,
-}: {
-  label: string;
-  of: OfEvents;
-  units: readonly { id: string; name: string }[];
-  change: (of: OfEvents) => void;
-}) {
-  const put = (part: Partial<Record<keyof OfEvents, string | undefined>>) =>
-    change(Object.fromEntries(Object.entries({ ...of, ...part }).filter(([, v]) => v)) as OfEvents);
-  return (
-    <>
-      <select
-        aria-label={`${label}: unit`}
-        value={of.unitId ?? ''}
-        onChange={(e) => put({ unitId: e.target.value })}
-      >
-        <option value="">with any unit</option>
-        {units.map((u) => (
-          <option key={u.id} value={u.id}>
-            with {u.name}
-          </option>
-        ))}
-      </select>
-      <input
-        aria-label={`${label}: event title`}
-        placeholder="to any event"
-        style={{ width: 120 }}
-        value={of.title ?? ''}
-        onChange={(e) => put({ title: e.target.value })}
-      />
-    </>
-  );
-}
-
-function WindowField({
-  label,
-  window: w,
-  change,
-}: {
-  label: string;
-  window: Window;
-  change: (window: Window) => void;
-}) {
-  const year = Number(useSaying().today.slice(0, 4));
-  return (
-    <>
-      <select
-        aria-label={`${label}: when`}
-        value={w.when}
-        onChange={(e) => {
-          const when = e.target.value as Window['when'];
-          change(
-            when === 'days'
-              ? { when, days: 365 }
-              : when === 'between'
-                ? { when, from: `${year - 1}-01-01`, to: `${year - 1}-12-31` }
-                : { when },
-          );
-        }}
-      >
-        <option value="ever">at any time</option>
-        <option value="this year">this year</option>
-        <option value="last year">last year</option>
-        <option value="days">in the last days</option>
-        <option value="between">from a day to a day</option>
-      </select>
-      {w.when === 'days' && (
-        <NumberField
-          label={`${label}: days`}
-          value={w.days}
-          set={(days) => change({ ...w, days: days ?? 0 })}
-        />
-      )}
-      {w.when === 'between' &&
-        (['from', 'to'] as const).map((side) => (
-          <input
-            key={side}
-            type="date"
-            aria-label={`${label}: ${side} day`}
-            value={w[side] ?? ''}
-            onChange={(e) => change({ ...w, [side]: e.target.value })}
-          />
-        ))}
-    </>
-  );
 }

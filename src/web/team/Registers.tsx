@@ -1,8 +1,13 @@
 import { type ReactNode, useState } from 'react';
+import { holdsOn } from '#core/contacts/membership.ts';
+import { saySpan } from '../contacts/Ties.tsx';
 import { useAsk, useDo } from '../parts/ask.ts';
 import { ChoiceField, Field, TextField } from '../parts/Field.tsx';
 import { Asked, Problems } from '../parts/notices.tsx';
+import { Person } from '../parts/Person.tsx';
+import { useSaying } from '../parts/saying.ts';
 import { say } from '../parts/toast.tsx';
+import { OwnFields } from './OwnFields.tsx';
 
 /** What plans choose from: places, units, funds and waivers. */
 export default function Registers() {
@@ -19,7 +24,11 @@ export default function Registers() {
             >
               <AddVenue />
             </Register>
-            <Register title="Units" rows={c.units.map((u) => [u.name, ''])}>
+            <Register
+              title="Units"
+              rows={c.units.map((u) => [u.name, ''])}
+              more={(at) => <UnitPeople id={c.units[at]!.id} />}
+            >
               <AddNamed key="unit" endpoint="POST /api/units" label="Unit" />
             </Register>
             <Register title="Funds" rows={c.funds.map((f) => [f.name, ''])}>
@@ -34,6 +43,7 @@ export default function Registers() {
             >
               <AddWaiver />
             </Register>
+            <OwnFields />
           </>
         )}
       </Asked>
@@ -41,18 +51,35 @@ export default function Registers() {
   );
 }
 
-function Register({ title, rows, children }: { title: string; rows: string[][]; children: ReactNode }) {
+function Register({
+  title,
+  rows,
+  more,
+  children,
+}: {
+  title: string;
+  rows: string[][];
+  /** What a row shows when it is opened. */
+  more?: (at: number) => ReactNode;
+  children: ReactNode;
+}) {
   return (
     <section style={{ marginTop: 22 }}>
       <h2>{title}</h2>
       {rows.length === 0 && <p className="soft">None yet.</p>}
       <ul className="lines">
-        {rows.map(([name, more]) => (
-          <li key={name} className="spread">
-            <span className="name">{name}</span>
-            <span className="soft">{more}</span>
-          </li>
-        ))}
+        {rows.map(([name, words], at) =>
+          more ? (
+            <li key={name}>
+              <Opened title={name!}>{() => more(at)}</Opened>
+            </li>
+          ) : (
+            <li key={name} className="spread">
+              <span className="name">{name}</span>
+              <span className="soft">{words}</span>
+            </li>
+          ),
+        )}
       </ul>
       <details style={{ marginTop: 8 }}>
         <summary style={{ color: 'var(--verdigris)', cursor: 'pointer' }}>Add one</summary>
@@ -61,6 +88,47 @@ function Register({ title, rows, children }: { title: string; rows: string[][]; 
         </div>
       </details>
     </section>
+  );
+}
+
+/** A line that opens, and asks for what it shows only then. */
+function Opened({ title, children }: { title: string; children: () => ReactNode }) {
+  const [open, setOpen] = useState(false);
+  return (
+    <details onToggle={(e) => setOpen(e.currentTarget.open)}>
+      <summary className="name" style={{ cursor: 'pointer' }}>
+        {title}
+      </summary>
+      {open && children()}
+    </details>
+  );
+}
+
+/** Who does what in a unit, by now and before. */
+function UnitPeople({ id }: { id: string }) {
+  const { today } = useSaying();
+  const unit = useAsk('GET /api/units/:id/people', { params: { id } });
+  return (
+    <Asked of={unit}>
+      {({ about, people }) => (
+        <div style={{ padding: '2px 0 8px 16px', fontSize: 14 }}>
+          {about && <p className="soft">{about}</p>}
+          {people.length === 0 && (
+            <p className="soft">Nobody has a role in it yet. Roles are given on the page of a contact.</p>
+          )}
+          <ul className="plainlist">
+            {people.map((p) => (
+              <li key={`${p.contactId}${p.role}${p.from}`} className={holdsOn(p, today) ? '' : 'past'}>
+                <span>
+                  <Person id={p.contactId} name={p.name} />, {p.role}
+                </span>
+                <span className="soft num">{saySpan(p)}</span>
+              </li>
+            ))}
+          </ul>
+        </div>
+      )}
+    </Asked>
   );
 }
 

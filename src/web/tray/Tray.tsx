@@ -8,6 +8,7 @@ import { Person } from '../parts/Person.tsx';
 import { useSaying } from '../parts/saying.ts';
 import { type Column, Table } from '../parts/Table.tsx';
 import { say } from '../parts/toast.tsx';
+import { Mailings } from './Mailings.tsx';
 
 const views = ['coming', 'sent', 'failed', 'held back'] as const;
 type View = (typeof views)[number];
@@ -18,6 +19,7 @@ export default function Tray() {
   const view = (views as readonly string[]).includes(search.get('state') ?? '')
     ? (search.get('state') as View)
     : 'coming';
+  const many = search.get('state') === 'many';
   const tray = useAsk('GET /api/tray', { query: { state: view }, everyMs: 10_000 });
   const { at } = useSaying();
   const [open, setOpen] = useState<string | null>(null);
@@ -70,28 +72,42 @@ export default function Tray() {
                   key={v}
                   type="button"
                   className="chip"
-                  aria-pressed={view === v}
+                  aria-pressed={view === v && !many}
                   onClick={() => setSearch({ state: v })}
                 >
                   {v[0]!.toUpperCase() + v.slice(1)} {v === 'held back' ? counts.heldBack : counts[v]}
                 </button>
               ))}
-              {more && <span className="soft">the first {rows.length}</span>}
+              {coordinator && (
+                <button
+                  type="button"
+                  className="chip"
+                  aria-pressed={many}
+                  onClick={() => setSearch({ state: 'many' })}
+                >
+                  Written to many
+                </button>
+              )}
+              {more && !many && <span className="soft">the first {rows.length}</span>}
             </div>
-            <Table
-              label="Messages"
-              rows={rows}
-              columns={columns}
-              keyOf={(m) => m.id}
-              open={(m) => setOpen(m.id)}
-              empty={
-                view === 'failed'
-                  ? 'Nothing failed.'
-                  : view === 'coming'
-                    ? 'Nothing is planned. Messages are planned when people register.'
-                    : 'Nothing here yet.'
-              }
-            />
+            {many ? (
+              <Mailings />
+            ) : (
+              <Table
+                label="Messages"
+                rows={rows}
+                columns={columns}
+                keyOf={(m) => m.id}
+                open={(m) => setOpen(m.id)}
+                empty={
+                  view === 'failed'
+                    ? 'Nothing failed.'
+                    : view === 'coming'
+                      ? 'Nothing is planned. Messages are planned when people register.'
+                      : 'Nothing here yet.'
+                }
+              />
+            )}
           </>
         )}
       </Asked>

@@ -1,0 +1,41 @@
+/** A field an organization added to its contacts. */
+export interface FieldRule {
+  kind: 'text' | 'number' | 'date' | 'yes or no' | 'one of';
+  choices: readonly string[];
+}
+
+/**
+ * Reads what somebody typed into a field of one's own as it is kept: dates as 2026-07-09, numbers with a point and
+ * without blanks, "yes" or "no". Null is empty. Answers what is wrong otherwise.
+ */
+export function readFieldValue(
+  field: FieldRule,
+  typed: string,
+): { value: string | null } | { wrong: string } {
+  const text = typed.trim();
+  if (!text) return { value: null };
+  switch (field.kind) {
+    case 'text':
+      return text.length > 500 ? { wrong: 'At most 500 characters.' } : { value: text };
+    case 'number': {
+      const number = text.replaceAll(/[\s’']/gu, '').replace(/^(-?\d+),(\d+)$/u, '$1.$2');
+      return /^-?\d{1,15}(?:\.\d{1,6})?$/u.test(number)
+        ? { value: number }
+        : { wrong: 'This is not a number.' };
+    }
+    case 'date': {
+      const day = new Date(`${text}T00:00:00Z`);
+      return /^\d{4}-\d{2}-\d{2}$/u.test(text) &&
+        !Number.isNaN(day.getTime()) &&
+        day.toISOString().startsWith(text)
+        ? { value: text }
+        : { wrong: 'There is no such date.' };
+    }
+    case 'yes or no':
+      return text === 'yes' || text === 'no' ? { value: text } : { wrong: 'Yes or no.' };
+    case 'one of': {
+      const choice = field.choices.find((c) => c.toLowerCase() === text.toLowerCase());
+      return choice ? { value: choice } : { wrong: `One of: ${field.choices.join(', ')}.` };
+    }
+  }
+}

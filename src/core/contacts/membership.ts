@@ -1,0 +1,32 @@
+import type { CalendarDate } from '#core/time/clock.ts';
+
+/** Something that holds from a day to a day, both included; open where a side is null. */
+export interface Span {
+  from: CalendarDate | null;
+  until: CalendarDate | null;
+}
+
+/** True when a span holds on a day. */
+export const holdsOn = ({ from, until }: Span, day: CalendarDate): boolean =>
+  (!from || from <= day) && (!until || until >= day);
+
+export type MembershipStatus = 'member' | 'not yet' | 'was a member' | 'never a member';
+
+/**
+ * What somebody is on a day by all their memberships: one that holds counts before one that is to come, and that before
+ * one that ended.
+ */
+export function statusOn(spans: readonly Span[], day: CalendarDate): MembershipStatus {
+  if (spans.some((s) => holdsOn(s, day))) return 'member';
+  if (spans.some((s) => s.from && s.from > day)) return 'not yet';
+  return spans.length ? 'was a member' : 'never a member';
+}
+
+/** The day a membership began, as far as "since" tells: a year begins on 1 January; null for anything else. */
+export function startOf(since: string | null): CalendarDate | null {
+  if (!since) return null;
+  if (/^(?:19|20)\d\d$/u.test(since)) return `${since}-01-01`;
+  if (!/^\d{4}-\d{2}-\d{2}$/u.test(since)) return null;
+  const day = new Date(`${since}T00:00:00Z`);
+  return !Number.isNaN(day.getTime()) && day.toISOString().startsWith(since) ? since : null;
+}

@@ -1,0 +1,59 @@
+import type { contactsContract } from '#contract/contacts.ts';
+import { first } from '../db/database.ts';
+import { audit } from '../http/app.ts';
+import { File, type Handlers } from '../http/handle.ts';
+import { invalid, notFound } from '../http/problem.ts';
+import { resolveContact } from './store.ts';
+
+const largest = 400_000;
+
+/** What a picture is by its first bytes; null when it is none of the kinds kept here. */
+function mediaTypeOf(bytes: Buffer): string | null {
+  if (bytes.subarray(0, 3).equals(Buffer.from([0xff, 0xd8, 0xff]))) return 'image/jpeg';
+  if (bytes.subarray(0, 8).equals(Buffer.from('89504e470d0a1a0a', 'hex'))) return 'image/png';
+  if (bytes.toString('latin1', 0, 4) === 'RIFF' && bytes.toString('latin1', 8, 12) === 'WEBP')
+    return 'image/webp';
+  return null;
+}
+
+export const photoHandlers: Pick<
+  Handlers<typeof contactsContract>,
+  'GET /api/contacts/:id/photo' | 'PUT /api/contacts/:id/photo' | 'DELETE /api/contacts/:id/photo'
+> = {
+  'GET /api/contacts/:id/photo': async ({ tx, params }) => {
+    const photo = await first<{ content: string; mediaType: string }>(
+      tx,
+      "select media_type, encode(content, 'base64') as content from contact_photos where contact_id = $1",
+      [await resolveContact(tx, params.id)],
+    );
+    if (!photo) throw notFound('This photo');
+    return new File('photo', Buffer.from(photo.content, 'base64'), true, photo.mediaType);
+  },
+
+  'PUT /api/contacts/:id/photo': async (c) => {
+    const contactId = await resolveContact(c.tx, c.params.id);
+    if (!contactId) throw notFound('This contact');
+    const bytes = Buffer.from(c.body.content, 'base64');
+    const mediaType = mediaTypeOf(bytes);
+    if (!mediaType) throw invalid([{ path: 'content', message: 'This is not a JPEG, PNG or WebP picture.' }]);
+    if (bytes.length > largest)
+      throw invalid([{ path: 'content', message: 'The picture is larger than 400 kB.' }]);
+    await c.tx.query(
+      `insert into contact_photos (contact_id, media_type, content, at) values ($1, $2, decode($3, 'base64'), $4)
+       on conflict (contact_id) do update set media_type = excluded.media_type, content = excluded.content, at = excluded.at`,
+      [contactId, mediaType, bytes.toString('base64'), c.now],
+    );
+    await audit(c, 'got a photo', { kind: 'contact', id: contactId });
+    return { done: true };
+  },
+
+  'DELETE /api/contacts/:id/photo': async (c) => {
+    const contactId = await resolveContact(c.tx, c.params.id);
+    const gone = await c.tx.query('delete from contact_photos where contact_id = $1 returning contact_id', [
+      contactId,
+    ]);
+    if (!gone.length) throw notFound('This photo');
+    await audit(c, 'lost their photo', { kind: 'contact', id: contactId });
+    return { done: true };
+  },
+};

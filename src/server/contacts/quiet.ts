@@ -1,0 +1,24 @@
+/**
+ * Why nothing is sent to a contact, as SQL over its row, or null. The one rule for every place that sends or lists.
+ */
+export const whyQuiet = (c: string): string =>
+  `case when ${c}.erased_at is not null then 'the person was erased' when ${c}.deceased_on is not null then 'died'
+    when ${c}.do_not_contact then 'asked not to be contacted' end`;
+
+/** The email somebody is written to, as SQL over a contact's id: the first that is theirs by now and did not bounce. */
+export const emailOf = (contactId: string): string =>
+  `(select email from contact_emails own where own.contact_id = ${contactId} and bounced_at is null and ended_on is null
+    order by position, id limit 1)`;
+
+/** The telephone somebody is called at: the first that is theirs by now. */
+export const phoneOf = (contactId: string): string =>
+  `(select phone from contact_phones own where own.contact_id = ${contactId} and ended_on is null order by position, id limit 1)`;
+
+/**
+ * The address an order was placed with, unless by now it bounced or is no longer its buyer's; then the one they are
+ * written to.
+ */
+export const orderEmail = (o: string): string =>
+  `case when exists (select 1 from contact_emails gone where gone.contact_id = ${o}.buyer_contact_id
+      and gone.email_key = lower(trim(${o}.buyer_email)) and (gone.bounced_at is not null or gone.ended_on is not null))
+    then ${emailOf(`${o}.buyer_contact_id`)} else ${o}.buyer_email end`;

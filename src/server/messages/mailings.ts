@@ -1,0 +1,157 @@
+import type { mailingsContract } from '#contract/mailings.ts';
+import { type MailingTopic, planMailing } from '#core/messages/mailing.ts';
+import { type MergeValues, merge, unknownFields } from '#core/messages/merge.ts';
+import { emailOf, whyQuiet } from '../contacts/quiet.ts';
+import { insert, type Queries } from '../db/database.ts';
+import { audit, openLink, type Work } from '../http/app.ts';
+import type { Handlers } from '../http/handle.ts';
+import { conflict, type FieldProblem, invalid } from '../http/problem.ts';
+import { conditionOfSegment } from '../records/asking.ts';
+import { idsWhere } from '../records/store.ts';
+import { theOrganization } from '../staff/store.ts';
+
+interface Wanted {
+  ids?: string[] | undefined;
+  segmentId?: string | undefined;
+  topic: MailingTopic;
+  subject: string;
+  body: string;
+}
+
+const readRecipients = (tx: Queries, ids: readonly string[], topic: MailingTopic) =>
+  tx.query<{
+    contactId: string;
+    name: string;
+    given: string;
+    email: string | null;
+    language: 'en' | 'fr';
+    quiet: string | null;
+    said: boolean | null;
+  }>(
+    `select c.id as contact_id, trim(c.given_name || ' ' || c.family_name) as name, coalesce(nullif(c.given_name, ''), c.family_name) as given,
+       ${emailOf('c.id')} as email, c.language, ${whyQuiet('c')} as quiet,
+       (select granted from consents k where k.contact_id = c.id and k.topic = $2 and k.channel = 'email' order by at desc, id desc limit 1) as said
+     from contacts c where c.id = any($1) and c.merged_into is null order by c.family_name, c.given_name, c.id`,
+    [ids, topic],
+  );
+
+async function planOf(tx: Queries, now: string, wanted: Wanted) {
+  const problems: FieldProblem[] = [];
+  if (!wanted.ids === !wanted.segmentId)
+    problems.push({ path: 'ids', message: 'Say who it is for: some contacts, or a segment.' });
+  for (const path of ['subject', 'body'] as const)
+    for (const field of unknownFields(wanted[path]))
+      problems.push({ path, message: `{{${field}}} stands for nothing here.` });
+  if (problems.length) throw invalid(problems);
+  const ids = wanted.ids ?? (await idsWhere(tx, await conditionOfSegment(tx, wanted.segmentId!, now)));
+  return planMailing(wanted.topic, await readRecipients(tx, ids, wanted.topic));
+}
+
+async function textFor(
+  w: Pick<Work, 'app' | 'tx' | 'now'>,
+  wanted: Wanted,
+  to: { contactId: string; given: string },
+  organization: string,
+  preview: boolean,
+): Promise<{ subject: string; body: string }> {
+  const values: MergeValues = { name: to.given, organization };
+  if (`${wanted.subject} ${wanted.body}`.includes('own_link'))
+    values.own_link = `${w.app.origin}/own/${preview ? '…' : await openLink(w, 'own', to.contactId)}`;
+  return { subject: merge(wanted.subject, values), body: merge(wanted.body, values) };
+}
+
+export const mailingsHandlers: Handlers<typeof mailingsContract> = {
+  'POST /api/mailings/preview': async (c) => {
+    const { planned, leftOut } = await planOf(c.tx, c.now, c.body);
+    const { name: organization } = await theOrganization(c.tx);
+    const reasons = new Map<string, string[]>();
+    for (const { recipient, why } of leftOut) {
+      const known = why.startsWith('one copy') ? 'somebody else at the same address gets the copy' : why;
+      reasons.set(known, [...(reasons.get(known) ?? []), recipient.name]);
+    }
+    const first = planned[0];
+    return {
+      planned: planned.length,
+      leftOut: [...reasons]
+        .sort((a, b) => b[1].length - a[1].length)
+        .map(([why, names]) => ({ why, people: names.length, names: names.slice(0, 5) })),
+      sample: first ? { name: first.name, ...(await textFor(c, c.body, first, organization, true)) } : null,
+    };
+  },
+
+  'POST /api/mailings': async (c) => {
+    const { tx, app, now, body, staff } = c;
+    const problems: FieldProblem[] = [];
+    if (!body.subject) problems.push({ path: 'subject', message: 'Give it a subject.' });
+    if (!body.body) problems.push({ path: 'body', message: 'Write something.' });
+    if (problems.length) throw invalid(problems);
+    const { planned, leftOut } = await planOf(tx, now, body);
+    if (planned.length !== body.expect)
+      throw conflict(
+        'mailing-changed',
+        `It would go to ${planned.length} by now, not to ${body.expect}. Look again, then send it.`,
+      );
+    if (!planned.length) throw conflict('mailing-nobody', 'Nobody would get it.');
+    const { name: organization } = await theOrganization(tx);
+    const id = app.ids.id();
+    const { name, topic, subject } = body;
+    await insert(tx, 'mailings', {
+      id,
+      name,
+      topic,
+      subject,
+      body: body.body,
+      createdBy: staff.id,
+      createdAt: now,
+    });
+    const rows: object[] = [];
+    for (const to of [
+      ...planned.map((recipient) => ({ recipient, why: null })),
+      ...leftOut.map(({ recipient, why }) => ({ recipient, why })),
+    ]) {
+      const { recipient, why } = to;
+      rows.push({
+        id: app.ids.id(),
+        mailingId: id,
+        eventId: null,
+        stepId: null,
+        recipientKey: `mailing:${id}:${recipient.contactId}`,
+        kind: 'mailing',
+        contactId: recipient.contactId,
+        name: recipient.name,
+        address: recipient.email,
+        language: recipient.language === 'fr' ? 'fr' : 'en',
+        state: why ? 'held back' : 'planned',
+        whyNot: why,
+        reason: name,
+        plannedFor: now,
+        nextTryAt: why ? null : now,
+        ...(why ? { subject, body: null } : await textFor(c, body, recipient, organization, false)),
+        attempts: 0,
+        createdAt: now,
+      });
+    }
+    await insert(tx, 'messages', rows);
+    await audit(c, `wrote “${subject}” to ${planned.length}`, { kind: 'mailing', id }, { topic });
+    return { id, planned: planned.length, leftOut: leftOut.length };
+  },
+
+  'GET /api/mailings': ({ tx }) =>
+    tx.query(
+      `select g.id, g.name, g.topic, g.subject, g.created_at as at, s.name as by,
+         count(*) filter (where m.state in ('planned', 'due'))::int as planned, count(*) filter (where m.state = 'sent')::int as sent,
+         count(*) filter (where m.state in ('failed', 'bounced'))::int as failed, count(*) filter (where m.state = 'held back')::int as held_back
+       from mailings g left join messages m on m.mailing_id = g.id left join staff s on s.id = g.created_by
+       group by g.id, s.name order by g.created_at desc, g.id desc limit 100`,
+    ),
+};
+
+/** True when somebody said no to a mailing's topic since it was planned. */
+export async function saidNoSince(tx: Queries, mailingId: string, contactId: string): Promise<boolean> {
+  const [last] = await tx.query<{ granted: boolean }>(
+    `select k.granted from consents k join mailings g on g.topic = k.topic
+     where g.id = $1 and k.contact_id = $2 and k.channel = 'email' order by k.at desc, k.id desc limit 1`,
+    [mailingId, contactId],
+  );
+  return last?.granted === false;
+}

@@ -1,0 +1,103 @@
+import { useState } from 'react';
+import { Link } from 'react-router';
+import type { LifelineEntry } from '#contract/contacts.ts';
+import { useAsk } from '../parts/ask.ts';
+import { Asked } from '../parts/notices.tsx';
+import { useSaying } from '../parts/saying.ts';
+import { useInterface } from '../shell/state.ts';
+
+const kinds = [
+  'registration',
+  'attendance',
+  'money',
+  'shift',
+  'waiver',
+  'message',
+  'survey',
+  'note',
+  'record',
+] as const;
+
+/** Everything about somebody, newest first. */
+export function Lifeline({ id }: { id: string }) {
+  const [kind, setKind] = useState<LifelineEntry['kind'] | ''>('');
+  const [offset, setOffset] = useState(0);
+  const { dayAndYear } = useSaying();
+  const showPerson = useInterface((s) => s.showPerson);
+  const lifeline = useAsk('GET /api/contacts/:id/lifeline', {
+    params: { id },
+    query: { kind: kind || undefined, offset },
+  });
+  return (
+    <section style={{ marginTop: 16 }}>
+      <div className="spread">
+        <h2>Lifeline</h2>
+        <select
+          aria-label="Show"
+          style={{ width: 'auto', fontSize: 13.5 }}
+          value={kind}
+          onChange={(e) => {
+            setKind(e.target.value as LifelineEntry['kind'] | '');
+            setOffset(0);
+          }}
+        >
+          <option value="">everything</option>
+          {kinds.map((k) => (
+            <option key={k} value={k}>
+              {k}
+            </option>
+          ))}
+        </select>
+      </div>
+      <Asked of={lifeline}>
+        {({ entries, more }) =>
+          entries.length === 0 ? (
+            <p className="empty">Nothing of this kind yet.</p>
+          ) : (
+            <>
+              <ol className="lifeline">
+                {entries.map((e, at) => (
+                  <li key={`${e.at}${e.kind}${at}`}>
+                    <span className="soft num">{dayAndYear(e.at)}</span>
+                    <span>
+                      <span style={{ fontWeight: 500 }}>
+                        {e.kind === 'attendance'
+                          ? e.text
+                          : `${e.kind === 'registration' ? '' : `${e.kind === 'record' ? '' : e.kind === 'money' ? '' : `${e.kind} `}`}${e.text}`}
+                      </span>
+                      {e.eventId && (
+                        <>
+                          {' '}
+                          <Link to={`/events/${e.eventId}/registration`} onClick={() => showPerson(null)}>
+                            {e.eventTitle}
+                          </Link>
+                        </>
+                      )}
+                      {e.detail && <span className="soft"> {e.detail}</span>}
+                    </span>
+                  </li>
+                ))}
+              </ol>
+              <div className="acts">
+                {offset > 0 && (
+                  <button
+                    type="button"
+                    className="btn plain"
+                    onClick={() => setOffset(Math.max(0, offset - 60))}
+                  >
+                    Newer
+                  </button>
+                )}
+                {more && (
+                  <button type="button" className="btn plain" onClick={() => setOffset(offset + 60)}>
+                    Older
+                  </button>
+                )}
+              </div>
+            </>
+          )
+        }
+      </Asked>
+    </section>
+  );
+}

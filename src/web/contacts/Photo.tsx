@@ -1,0 +1,76 @@
+import { useRef, useState } from 'react';
+import type { ContactRecord } from '#contract/contacts.ts';
+import { fullName } from '#core/contacts/names.ts';
+import { addressOf } from '#web/api.ts';
+import { useDo, useMayChangeContacts } from '../parts/ask.ts';
+import { say } from '../parts/toast.tsx';
+
+/** Longest side of a photo as it is kept, in pixels. */
+const side = 400;
+
+/** Cuts a picture to a square and makes it small, as base64 of a JPEG. Throws when it cannot be read. */
+async function squareOf(file: File): Promise<string> {
+  const picture = await createImageBitmap(file);
+  const from = Math.min(picture.width, picture.height);
+  const to = Math.min(side, from);
+  const canvas = document.createElement('canvas');
+  canvas.width = to;
+  canvas.height = to;
+  canvas
+    .getContext('2d')!
+    .drawImage(picture, (picture.width - from) / 2, (picture.height - from) / 2, from, from, 0, 0, to, to);
+  picture.close();
+  return canvas.toDataURL('image/jpeg', 0.86).split(',')[1]!;
+}
+
+/** The photo of a contact, with putting one there and taking it away. */
+export function Photo({ contact }: { contact: ContactRecord }) {
+  const may = useMayChangeContacts();
+  const input = useRef<HTMLInputElement>(null);
+  const [wrong, setWrong] = useState<string | null>(null);
+  const params = { id: contact.id };
+  const put = useDo('PUT /api/contacts/:id/photo', () => say('The photo was kept.'));
+  const remove = useDo('DELETE /api/contacts/:id/photo', () => say('The photo was taken away.'));
+  if (contact.erasedAt) return null;
+  return (
+    <div className="photo">
+      {contact.photoAt && (
+        <img
+          src={addressOf('GET /api/contacts/:id/photo', params, { at: contact.photoAt })}
+          alt={fullName(contact)}
+        />
+      )}
+      {may && (
+        <span className="acts">
+          <button type="button" className="link" onClick={() => input.current?.click()}>
+            {contact.photoAt ? 'Another photo' : 'Add a photo'}
+          </button>
+          {contact.photoAt && (
+            <button type="button" className="link" onClick={() => remove.mutate({ params })}>
+              Take it away
+            </button>
+          )}
+        </span>
+      )}
+      <input
+        ref={input}
+        type="file"
+        accept="image/*"
+        hidden
+        aria-label="Photo"
+        onChange={async (e) => {
+          const file = e.target.files?.[0];
+          e.target.value = '';
+          if (!file) return;
+          setWrong(null);
+          try {
+            put.mutate({ params, body: { content: await squareOf(file) } });
+          } catch {
+            setWrong(`“${file.name}” is not a picture that can be read.`);
+          }
+        }}
+      />
+      {(wrong || put.problem) && <p className="error">{wrong ?? put.problem?.message}</p>}
+    </div>
+  );
+}

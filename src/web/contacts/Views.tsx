@@ -1,0 +1,95 @@
+import { useState } from 'react';
+import type { ContactFilter, View } from '#contract/views.ts';
+import { useAsk, useDo, useMe } from '../parts/ask.ts';
+import { Problems } from '../parts/notices.tsx';
+import { say } from '../parts/toast.tsx';
+
+const same = (a: ContactFilter, b: ContactFilter): boolean =>
+  JSON.stringify({ ...a, hidden: [...a.hidden].sort() }) ===
+  JSON.stringify({ ...b, hidden: [...b.hidden].sort() });
+
+/** Views of the contacts under names: one's own and the team's, kept, opened and thrown away. */
+export function Views({ filter, open }: { filter: ContactFilter; open: (filter: ContactFilter) => void }) {
+  const views = useAsk('GET /api/views').data ?? [];
+  const [keeping, setKeeping] = useState(false);
+  const [name, setName] = useState('');
+  const [shared, setShared] = useState(false);
+  const coordinator = useMe().data?.staff.roles.includes('coordinator') ?? false;
+  const keep = useDo('POST /api/views', () => {
+    say(`“${name}” is kept.`);
+    setKeeping(false);
+    setName('');
+  });
+  const restore = useDo('POST /api/views', () => say('As it was before.'));
+  const remove = useDo('DELETE /api/views/:id');
+  const throwAway = (v: View) =>
+    remove.mutate(
+      { params: { id: v.id } },
+      {
+        onSuccess: () =>
+          say(`The view “${v.name}” was thrown away.`, {
+            label: 'Undo',
+            run: () => restore.mutate({ body: { name: v.name, shared: v.shared, filter: v.filter } }),
+          }),
+      },
+    );
+  const now = views.find((v) => same(v.filter, filter));
+  return (
+    <div className="tools views" role="group" aria-label="Views">
+      {views.map((v) => (
+        <button
+          key={v.id}
+          type="button"
+          className="chip"
+          aria-pressed={now?.id === v.id}
+          title={v.shared ? 'A view of the whole team' : 'A view of your own'}
+          onClick={() => open(v.filter)}
+        >
+          {v.name}
+        </button>
+      ))}
+      {now && (now.mine || coordinator) && (
+        <button type="button" className="link" onClick={() => throwAway(now)}>
+          Throw this view away
+        </button>
+      )}
+      {!now && !keeping && (
+        <button type="button" className="link" onClick={() => setKeeping(true)}>
+          Keep this view
+        </button>
+      )}
+      {keeping && (
+        <form
+          className="acts"
+          onSubmit={(e) => {
+            e.preventDefault();
+            keep.mutate({ body: { name, shared, filter } });
+          }}
+        >
+          <input
+            aria-label="Name of the view"
+            placeholder="its name"
+            // The field was asked for just now.
+            // biome-ignore lint/a11y/noAutofocus: it takes the place of the button that was pressed
+            autoFocus
+            style={{ width: 170 }}
+            value={name}
+            onChange={(e) => setName(e.target.value)}
+            onKeyDown={(e) => e.key === 'Escape' && setKeeping(false)}
+          />
+          <label className="tick">
+            <input type="checkbox" checked={shared} onChange={(e) => setShared(e.target.checked)} />
+            for the whole team
+          </label>
+          <button type="submit" className="btn" disabled={keep.isPending || !name.trim()}>
+            Keep
+          </button>
+          <button type="button" className="btn plain" onClick={() => setKeeping(false)}>
+            Leave it
+          </button>
+        </form>
+      )}
+      <Problems of={keep.problem ?? remove.problem} />
+    </div>
+  );
+}

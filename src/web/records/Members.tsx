@@ -1,0 +1,61 @@
+import { fullName } from '#core/contacts/names.ts';
+import { useAsk, useDo } from '../parts/ask.ts';
+import { Asked } from '../parts/notices.tsx';
+import { Person } from '../parts/Person.tsx';
+import { say } from '../parts/toast.tsx';
+
+/** Everybody in a segment that was put together by hand. */
+export function Members({ id }: { id: string }) {
+  const params = { id };
+  const members = useAsk('GET /api/segments/:id/contacts', { params });
+  const back = useDo('POST /api/segments/:id/members', () => say('As it was before.'));
+  const out = useDo('POST /api/segments/:id/members');
+  return (
+    <Asked of={members}>
+      {({ contacts, total }) => (
+        <>
+          <p>
+            <b className="name num" style={{ fontSize: 22 }}>
+              {total.toLocaleString('en-CA')}
+            </b>{' '}
+            <span className="soft">{total === 1 ? 'contact' : 'contacts'}</span>
+          </p>
+          {total === 0 && (
+            <p className="empty">Nobody by now. Choose people in the contacts, and put them in.</p>
+          )}
+          <ul className="plainlist" style={{ maxWidth: 620 }}>
+            {contacts.map((c) => (
+              <li key={c.id}>
+                <span>
+                  <Person id={c.id} name={fullName(c)} />{' '}
+                  <span className="soft">{c.email ?? c.phone ?? ''}</span>
+                  {c.quiet && <span className="late"> {c.quiet}</span>}
+                </span>
+                <button
+                  type="button"
+                  className="link"
+                  aria-label={`Take out ${fullName(c)}`}
+                  onClick={() =>
+                    out.mutate(
+                      { params, body: { ids: [c.id], remove: true } },
+                      {
+                        onSuccess: () =>
+                          say(`${fullName(c)} was taken out.`, {
+                            label: 'Undo',
+                            run: () => back.mutate({ params, body: { ids: [c.id] } }),
+                          }),
+                      },
+                    )
+                  }
+                >
+                  Take out
+                </button>
+              </li>
+            ))}
+          </ul>
+          {total > contacts.length && <p className="soft">The first {contacts.length}.</p>}
+        </>
+      )}
+    </Asked>
+  );
+}
