@@ -52,6 +52,7 @@ describe('the same person twice', () => {
     // What is derived from the contact, or is about the merge itself, or about what an import did, stays.
     const staying = [
       'contact_keys.contact_id',
+      'contact_totals.contact_id',
       'contacts.merged_into',
       'merges.kept',
       'merges.merged',

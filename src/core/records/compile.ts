@@ -81,6 +81,15 @@ function onDay(from: string, until: string, on: OnDay, asked: Asked, put: Put): 
   return ` and coalesce(${from} <= ${put(day, 'date')}, true) and coalesce(${until} >= ${put(day, 'date')}, true)`;
 }
 
+/** A bound on one of the totals kept of each contact; who has no totals has none of it. */
+function boundedTotal(total: 'registered' | 'attended' | 'missed', bound: Bound, put: Put): string {
+  if (bound.is === 'at least' && bound.n <= 0) return 'true';
+  const those = (operator: string) =>
+    `c.id in (select contact_id from contact_totals where ${total} ${operator} ${put(bound.n, 'numeric')})`;
+  if (bound.is === 'at least') return those('>=');
+  return bound.is === 'at most' || bound.n === 0 ? `not ${those('>')}` : those('=');
+}
+
 const eventsNeeded = (q: { of: OfEvents; within: Window }): boolean =>
   q.within.when !== 'ever' || Object.values(q.of).some(Boolean);
 
@@ -134,12 +143,13 @@ function question(q: Question, asked: Asked, put: Put, visit: (s: Segment) => st
     case 'attended':
     case 'missed':
       // One row a person and event, so that rows are counted and nothing has to be told apart.
+      if (!eventsNeeded(q)) return boundedTotal(q.ask, q.times, put);
       return bounded(
         {
           contact: 't.contact_id',
           figure: 'count(*)',
           from: () =>
-            `participation t${eventsNeeded(q) ? ' join events e on e.id = t.event_id' : ''} where t.${q.ask}${ofEvents(q.of, put)}${during('e.starts_at', q.within, asked, put)}`,
+            `participation t join events e on e.id = t.event_id where t.${q.ask}${ofEvents(q.of, put)}${during('e.starts_at', q.within, asked, put)}`,
         },
         q.times,
         put,
@@ -168,17 +178,8 @@ function question(q: Question, asked: Asked, put: Put, visit: (s: Segment) => st
       );
     case 'signed':
       return `c.id in (select contact_id from signatures t where t.state = 'valid' and t.contact_id is not null${q.waiverId ? ` and t.waiver_id = ${put(q.waiverId, 'uuid')}` : ''}${during('t.at', q.within, asked, put)})`;
-    case 'last seen': {
-      const { from, before } = instantsOf(q.within, asked);
-      const seen = `select t.contact_id from participation t where t.last_seen is not null`;
-      // Seen last before a day means: not seen on it or after.
-      return [
-        `(c.id in (${seen}${from ? ` and t.last_seen >= ${put(from, 'timestamptz')}` : ''}${before ? ` and t.last_seen < ${put(before, 'timestamptz')}` : ''})`,
-        ...(before ? [`c.id not in (${seen} and t.last_seen >= ${put(before, 'timestamptz')})`] : []),
-      ]
-        .join(' and ')
-        .concat(')');
-    }
+    case 'last seen':
+      return `c.id in (select t.contact_id from contact_totals t where t.last_seen is not null${during('t.last_seen', q.within, asked, put)})`;
     case 'answered a survey':
       return `c.id in (select t.contact_id from survey_responses t join surveys v on v.id = t.survey_id join events e on e.id = v.event_id
         where t.contact_id is not null${ofEvents(q.of, put)}${during('t.answered_on::timestamptz', q.within, asked, put)}${saidIn(q, put)})`;

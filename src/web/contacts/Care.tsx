@@ -18,20 +18,24 @@ export function Care({ contact }: { contact: ContactRecord }) {
   });
   if (contact.erasedAt) return null;
   return (
-    <p className="acts" style={{ marginTop: 24, fontSize: 14 }}>
-      <button type="button" className="btn" onClick={() => link.mutate({ params, body: { send: true } })}>
-        Send their own link
-      </button>
-      <button type="button" className="btn plain" onClick={() => link.mutate({ params, body: {} })}>
-        Copy it
-      </button>
+    <div className="acts care">
+      {contact.kind === 'person' && (
+        <>
+          <button type="button" className="btn" onClick={() => link.mutate({ params, body: { send: true } })}>
+            Send their own link
+          </button>
+          <button type="button" className="btn plain" onClick={() => link.mutate({ params, body: {} })}>
+            Copy it
+          </button>
+        </>
+      )}
       <a href={addressOf('GET /api/contacts/:id/everything.json', params)}>Everything held, as JSON</a>
       <a href={addressOf('GET /api/contacts/:id/everything.csv', params)}>The lifeline as CSV</a>
       <button type="button" className="btn stop" onClick={() => setErasing(true)}>
-        Erase this person
+        Erase this {contact.kind}
       </button>
       {erasing && <Erase contact={contact} close={() => setErasing(false)} />}
-    </p>
+    </div>
   );
 }
 
@@ -41,7 +45,7 @@ function Erase({ contact, close }: { contact: ContactRecord; close: () => void }
   const what = useAsk('GET /api/contacts/:id/erasure', { params });
   const erase = useDo('POST /api/contacts/:id/erase', () => {
     close();
-    say('The person was erased.');
+    say(`The ${contact.kind} was erased.`);
   });
   return (
     <Asking

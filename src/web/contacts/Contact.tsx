@@ -42,14 +42,14 @@ export default function Contact() {
                 <Ties contact={c} />
                 <Consents contact={c} />
                 <Merges contact={c} />
+                {coordinator && <Care contact={c} />}
               </div>
               <div>
-                {c.kind === 'organization' ? <People contact={c} /> : <Totals contact={c} />}
+                {c.kind === 'organization' ? <People contact={c} /> : <Totals contact={c} wide />}
                 <Notes contact={c} />
                 <Lifeline id={id} />
               </div>
             </div>
-            {coordinator && <Care contact={c} />}
             {editing && <ChangeContact contact={c} close={() => setEditing(false)} />}
           </>
         )}

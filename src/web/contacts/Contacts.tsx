@@ -106,7 +106,7 @@ export default function Contacts() {
         <input
           aria-label="Filter contacts"
           placeholder="Part of a name, email or telephone"
-          style={{ width: 300 }}
+          style={{ width: 250 }}
           value={filter.q}
           onChange={(e) => put({ q: e.target.value })}
         />
@@ -165,6 +165,15 @@ export default function Contacts() {
           {list.data &&
             `${list.data.total.toLocaleString('en')} ${list.data.total === 1 ? 'contact' : 'contacts'}`}
         </span>
+      </div>
+      <Views
+        filter={{ ...filter, hidden }}
+        open={({ hidden: columnsHidden, ...next }) => {
+          setFilter(next);
+          setHidden(columnsHidden);
+          setOffset(0);
+        }}
+      >
         {list.data && list.data.total > pageSize && (
           <span className="acts" style={{ marginLeft: 'auto' }}>
             <button
@@ -188,15 +197,7 @@ export default function Contacts() {
             </button>
           </span>
         )}
-      </div>
-      <Views
-        filter={{ ...filter, hidden }}
-        open={({ hidden: columnsHidden, ...next }) => {
-          setFilter(next);
-          setHidden(columnsHidden);
-          setOffset(0);
-        }}
-      />
+      </Views>
       {chosen.size > 0 && <Chosen ids={[...chosen]} clear={() => setChosen(new Set())} />}
       <Asked of={list}>
         {({ contacts }) => (

@@ -58,7 +58,7 @@ export function Head({ contact: c }: { contact: ContactRecord }) {
 export function People({ contact: c }: { contact: ContactRecord }) {
   const { today } = useSaying();
   return (
-    <section aria-label="People" style={{ margin: '14px 0' }}>
+    <section aria-label="People" style={{ marginBottom: 14 }}>
       <h2>People</h2>
       {c.people.length === 0 && <p className="soft">Nobody is known to be with them yet.</p>}
       <ul className="plainlist">
@@ -166,41 +166,74 @@ function Ended({
 const languageNames = new Intl.DisplayNames(['en'], { type: 'language' });
 const sayLanguage = (tag: string): string => languageNames.of(tag) ?? tag;
 
-export function Totals({ contact: { totals: t, companions } }: { contact: ContactRecord }) {
+/** What somebody adds up to: in one row where there is room for it, otherwise in lines. */
+export function Totals({
+  contact: { totals: t, companions },
+  wide = false,
+}: {
+  contact: ContactRecord;
+  wide?: boolean;
+}) {
   const { money, dayAndYear } = useSaying();
-  const rows: [string, ReactNode][] = [
-    [
-      'Events attended',
-      `${t.attended}${t.missed ? `, missed ${t.missed}` : ''}${t.coming ? `, ${t.coming} to come` : ''}`,
-    ],
-    ['Hours served', String(t.hours)],
-    ['Given this year, ever', `${money(t.givenThisYear)}, ${money(t.givenEver)}`],
-    ['Seen first, last', t.firstSeen ? `${dayAndYear(t.firstSeen)}, ${dayAndYear(t.lastSeen)}` : 'never yet'],
-    ...(companions.length
-      ? [
-          [
-            'Usually comes with',
-            companions.map((p) => (
-              <span key={p.contactId} style={{ marginLeft: 8 }}>
-                <Person id={p.contactId} name={p.name} /> <span className="soft">{p.times} times</span>
-              </span>
-            )),
-          ] as [string, ReactNode],
-        ]
-      : []),
+  const figures: [string, ReactNode][] = [
+    ['Attended', t.attended],
+    ['Missed', t.missed],
+    ['To come', t.coming],
+    ['Hours served', t.hours],
+    ['Given this year', money(t.givenThisYear)],
+    ['Given ever', money(t.givenEver)],
+    ['First seen', t.firstSeen ? dayAndYear(t.firstSeen) : 'never'],
+    ['Last seen', t.lastSeen ? dayAndYear(t.lastSeen) : 'never'],
   ];
+  const together = companions.length > 0 && (
+    <p style={{ fontSize: 14, margin: '8px 0' }}>
+      <span className="soft">Usually comes with </span>
+      {companions.map((p, at) => (
+        <span key={p.contactId}>
+          {at > 0 && ', '}
+          <Person id={p.contactId} name={p.name} /> <span className="soft num">{p.times} times</span>
+        </span>
+      ))}
+    </p>
+  );
   return (
-    <div className="table still">
-      <table>
-        <tbody>
-          {rows.map(([label, value]) => (
-            <tr key={label}>
-              <td className="soft">{label}</td>
-              <td className="n">{value}</td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
-    </div>
+    <section aria-label="Totals">
+      <div className="table still">
+        <table>
+          {wide ? (
+            <>
+              <thead>
+                <tr>
+                  {figures.map(([label]) => (
+                    <th key={label} className="n">
+                      {label}
+                    </th>
+                  ))}
+                </tr>
+              </thead>
+              <tbody>
+                <tr>
+                  {figures.map(([label, value]) => (
+                    <td key={label} className="n">
+                      {value}
+                    </td>
+                  ))}
+                </tr>
+              </tbody>
+            </>
+          ) : (
+            <tbody>
+              {figures.map(([label, value]) => (
+                <tr key={label}>
+                  <td className="soft">{label}</td>
+                  <td className="n">{value}</td>
+                </tr>
+              ))}
+            </tbody>
+          )}
+        </table>
+      </div>
+      {together}
+    </section>
   );
 }

@@ -1,4 +1,4 @@
-import { useState } from 'react';
+import { type ReactNode, useState } from 'react';
 import type { ContactFilter, View } from '#contract/views.ts';
 import { useAsk, useDo, useMe } from '../parts/ask.ts';
 import { Problems } from '../parts/notices.tsx';
@@ -9,7 +9,15 @@ const same = (a: ContactFilter, b: ContactFilter): boolean =>
   JSON.stringify({ ...b, hidden: [...b.hidden].sort() });
 
 /** Views of the contacts under names: one's own and the team's, kept, opened and thrown away. */
-export function Views({ filter, open }: { filter: ContactFilter; open: (filter: ContactFilter) => void }) {
+export function Views({
+  filter,
+  open,
+  children,
+}: {
+  filter: ContactFilter;
+  open: (filter: ContactFilter) => void;
+  children: ReactNode;
+}) {
   const views = useAsk('GET /api/views').data ?? [];
   const [keeping, setKeeping] = useState(false);
   const [name, setName] = useState('');
@@ -90,6 +98,7 @@ export function Views({ filter, open }: { filter: ContactFilter; open: (filter: 
         </form>
       )}
       <Problems of={keep.problem ?? remove.problem} />
+      {children}
     </div>
   );
 }

@@ -46,7 +46,7 @@ export function Asking({
               <h2 style={{ marginBottom: 10 }}>{title}</h2>
             </Dialog.Title>
             {children}
-            <div className="acts" style={{ marginTop: 14 }}>
+            <div className="acts asked">
               {actions}
               <button type="button" className="btn plain" onClick={close}>
                 Close

@@ -32,6 +32,12 @@ export default function Segment() {
 type Body = Record<string, unknown>;
 const sayPeople = (n: number): string => (n === 1 ? '1 person' : `${n.toLocaleString('en-CA')} people`);
 
+/** Which question a path leads to, as the builder numbers them: "segment.all.3.any.0.tag" is question 4.1. */
+const placeOf = (path: string): string => {
+  const numbers = path.split('.').filter((step) => /^\d+$/u.test(step));
+  return numbers.length ? `Question ${numbers.map((n) => Number(n) + 1).join('.')}: ` : '';
+};
+
 function Shown({ kept }: { kept: SegmentSummary }) {
   const navigate = useNavigate();
   const { dayAndYear } = useSaying();
@@ -135,7 +141,15 @@ function Shown({ kept }: { kept: SegmentSummary }) {
           change who is in it.
         </p>
       )}
-      <Problems of={problem ?? save.problem ?? freeze.problem} />
+      {problem && Object.keys(problem.fields).length > 0 ? (
+        <div className="note need" role="status">
+          {Object.entries(problem.fields).map(([path, message]) => (
+            <p key={path}>{`${placeOf(path)}${message}`}</p>
+          ))}
+        </div>
+      ) : (
+        <Problems of={problem ?? save.problem ?? freeze.problem} />
+      )}
       {!kept.byHand && (
         <div className="segment">
           <fieldset

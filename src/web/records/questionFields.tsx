@@ -1,3 +1,4 @@
+import { useState } from 'react';
 import type { SegmentChoices } from '#contract/records.ts';
 import type { Bound, OfEvents, OnDay, Question, Window } from '#core/records/segment.ts';
 import { useSaying } from '../parts/saying.ts';
@@ -62,7 +63,15 @@ export function BoundField({
   );
 }
 
-/** Which events count: a unit's, of a kind, of a series, with words in the title. */
+const eventKeys = ['unitId', 'category', 'seriesId', 'title'] as const;
+const narrowing: Record<keyof OfEvents, string> = {
+  unitId: 'with a unit',
+  category: 'of a kind',
+  seriesId: 'in a series',
+  title: 'with words in the title',
+};
+
+/** Which events count: any, or narrowed by unit, kind, series and words in the title. */
 export function EventsField({
   label,
   of,
@@ -74,29 +83,61 @@ export function EventsField({
   choices: SegmentChoices | undefined;
   change: (of: OfEvents) => void;
 }) {
-  const put = (part: Partial<Record<keyof OfEvents, string | undefined>>) =>
-    change(Object.fromEntries(Object.entries({ ...of, ...part }).filter(([, v]) => v)) as OfEvents);
-  const pick = (key: keyof OfEvents, any: string, what: string, options: readonly [string, string][]) =>
-    options.length > 0 && (
-      <Pick
-        label={`${label}: ${what}`}
-        value={of[key] ?? ''}
-        set={(v) => put({ [key]: v })}
-        options={[['', any], ...options]}
-      />
-    );
+  // What is being narrowed and has nothing chosen yet.
+  const [begun, setBegun] = useState<readonly (keyof OfEvents)[]>([]);
+  const shown = eventKeys.filter((k) => of[k] || begun.includes(k));
+  const rest = eventKeys.filter((k) => !shown.includes(k));
+  const put = (key: keyof OfEvents, value: string) => {
+    if (!value) setBegun(begun.filter((k) => k !== key));
+    change(Object.fromEntries(Object.entries({ ...of, [key]: value }).filter(([, v]) => v)) as OfEvents);
+  };
+  const options: Record<Exclude<keyof OfEvents, 'title'>, [string, string][]> = {
+    unitId: [
+      ['', 'with any unit'],
+      ...(choices?.units ?? []).map((u): [string, string] => [u.id, `with ${u.name}`]),
+    ],
+    category: [
+      ['', 'of any kind'],
+      ...(choices?.categories ?? []).map((c): [string, string] => [c, `of the kind ${c}`]),
+    ],
+    seriesId: [
+      ['', 'in any series'],
+      ...(choices?.series ?? []).map((s): [string, string] => [s.id, `in the series ${s.title}`]),
+    ],
+  };
   return (
     <>
-      {pick('unitId', 'with any unit', 'unit', choices?.units.map((u) => [u.id, `with ${u.name}`]) ?? [])}
-      {pick('category', 'of any kind', 'kind of event', choices?.categories.map((c) => [c, c]) ?? [])}
-      {pick('seriesId', 'in any series', 'series', choices?.series.map((s) => [s.id, s.title]) ?? [])}
-      <Words
-        label={label}
-        value={of.title ?? ''}
-        set={(title) => put({ title })}
-        what="event title"
-        placeholder="to any event"
-      />
+      {shown.map((key) =>
+        key === 'title' ? (
+          <Words
+            key={key}
+            label={label}
+            value={of.title ?? ''}
+            set={(title) => put('title', title)}
+            what="event title"
+            placeholder="words in the title"
+          />
+        ) : (
+          <Pick
+            key={key}
+            label={`${label}: ${narrowing[key]}`}
+            value={of[key] ?? ''}
+            set={(v) => put(key, v)}
+            options={options[key]}
+          />
+        ),
+      )}
+      {rest.length > 0 && (
+        <Pick
+          label={`${label}: which events`}
+          value=""
+          set={(key) => key && setBegun([...begun, key as keyof OfEvents])}
+          options={[
+            ['', shown.length ? 'and …' : 'any event'],
+            ...rest.map((k) => [k, narrowing[k]] as const),
+          ]}
+        />
+      )}
     </>
   );
 }

@@ -118,3 +118,34 @@ update segments set segment = replace(replace(segment::text, '"ask": "newsletter
 update merges set moved = (moved - 'tags') || jsonb_build_object('copied', jsonb_build_object('contact_tags', coalesce(moved->'tags', '[]')));
 -- A segment put together by hand has members and no questions.
 alter table segments add column by_hand boolean not null default false;
+-- Segments count over all history: by event from these indexes alone, and without regard to events from the totals.
+create index participation_registered on participation (event_id, contact_id) where registered;
+create index participation_attended on participation (event_id, contact_id) where attended;
+create index participation_missed on participation (event_id, contact_id) where missed;
+create index contacts_here on contacts (id) where merged_into is null and erased_at is null;
+create table contact_totals (
+  contact_id uuid primary key references contacts (id) on delete cascade,
+  registered int not null,
+  attended int not null,
+  missed int not null,
+  last_seen timestamptz
+);
+alter function count_participation(uuid[], uuid[]) rename to count_pairs;
+-- The totals follow the participation they are counted from.
+create function count_participation(contacts uuid[], events uuid[]) returns void language plpgsql as $$
+begin
+  perform count_pairs(contacts, events);
+  delete from contact_totals t where t.contact_id = any(contacts)
+    and not exists (select 1 from participation p where p.contact_id = t.contact_id);
+  insert into contact_totals as t (contact_id, registered, attended, missed, last_seen)
+    select p.contact_id, count(*) filter (where p.registered), count(*) filter (where p.attended),
+      count(*) filter (where p.missed), max(p.last_seen)
+    from participation p where p.contact_id = any(contacts) group by p.contact_id
+    on conflict (contact_id) do update set registered = excluded.registered, attended = excluded.attended,
+      missed = excluded.missed, last_seen = excluded.last_seen
+      where (t.registered, t.attended, t.missed, t.last_seen)
+        is distinct from (excluded.registered, excluded.attended, excluded.missed, excluded.last_seen);
+end $$;
+insert into contact_totals (contact_id, registered, attended, missed, last_seen)
+  select contact_id, count(*) filter (where registered), count(*) filter (where attended),
+    count(*) filter (where missed), max(last_seen) from participation group by contact_id;
