@@ -72,6 +72,7 @@ export const lifelineKinds = [
   'waiver',
   'message',
   'survey',
+  'clearance',
   'note',
   'record',
 ] as const;

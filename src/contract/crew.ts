@@ -5,6 +5,8 @@ const assignment = z.object({
   id,
   contactId: id,
   name: z.string(),
+  /** Why nothing is sent to them. */
+  quiet: z.string().nullable(),
   state: z.enum(['proposed', 'agreed', 'dropped', 'served', 'missed']),
   source: z.enum(['staff', 'public']),
   overrideReason: z.string().nullable(),
@@ -24,7 +26,7 @@ export const crewShift = z.object({
   assignments: z.array(assignment),
 });
 export type CrewShift = z.infer<typeof crewShift>;
-const clash = z.object({ kind: z.enum(['overlap', 'short rest', 'own seat']), text: z.string() });
+const clash = z.object({ kind: z.enum(['overlap', 'short rest', 'own seat', 'quiet']), text: z.string() });
 const shiftBody = z.object({
   role: z.string().trim().min(1, 'Name the role.').max(80),
   place: z.string().trim().max(80).default(''),

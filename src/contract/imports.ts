@@ -96,6 +96,12 @@ export const importsContract = contract({
     params: idParams,
     response: importSummary,
   },
+  'GET /api/imports/:id/stream': {
+    summary: 'Says how far applying or undoing is: done and all, as server-sent events',
+    who: ['coordinator'],
+    params: idParams,
+    response: { file: 'text/event-stream' },
+  },
   'GET /api/imports/:id/rows': {
     summary: 'What would become, or became, of every row',
     who: ['coordinator'],

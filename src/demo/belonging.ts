@@ -1,5 +1,6 @@
+import { splitName } from '#core/contacts/names.ts';
 import { shiftDate } from '#core/time/wallTime.ts';
-import { derived } from '#server/contacts/keys.ts';
+import { derived, ensureKeys } from '#server/contacts/keys.ts';
 import { insert, type Queries } from '#server/db/database.ts';
 import type { Founded } from './organization.ts';
 import type { Person } from './people.ts';
@@ -19,6 +20,36 @@ const organizations: readonly [name: string, email: string, roles: readonly stri
 
 const offices = ['lead', 'treasurer', 'keeps the minutes', 'committee'];
 
+/** The staff are contacts too. */
+async function storeStaff(tx: Queries, ids: Ids, at: string): Promise<void> {
+  const staff = await tx.query<{ id: string; name: string; email: string }>(
+    "select id, name, email from staff where name like '% %' order by id",
+  );
+  for (const { id, name, email } of staff) {
+    const person = splitName(name);
+    const known = await tx.query<{ id: string }>(
+      'select id from contacts where given_name = $1 and family_name = $2 order by id limit 1',
+      [person.given, person.family],
+    );
+    const contactId = known[0]?.id ?? ids.id();
+    if (!known.length) {
+      await insert(tx, 'contacts', {
+        id: contactId,
+        givenName: person.given,
+        familyName: person.family,
+        language: 'en',
+        ...derived({ ...person, emails: [email], phones: [] }),
+        source: 'joined the team',
+        createdAt: at,
+        updatedAt: at,
+      });
+      await insert(tx, 'contact_emails', { id: ids.id(), contactId, email, emailKey: email, position: 0 });
+    }
+    await tx.query('update staff set contact_id = $2 where id = $1', [id, contactId]);
+  }
+  await ensureKeys(tx);
+}
+
 /**
  * Stores what people belong to beside their families: roles in units, the organizations they are with, fields of the
  * Trust's own, other languages, and some who moved or changed their email.
@@ -32,6 +63,7 @@ export async function storeBelonging(
 ): Promise<void> {
   const random = makeRandom(1860);
   const adults = people.filter((p) => !p.child);
+  await storeStaff(tx, ids, `${people[0]?.since ?? today}T14:00:00.000Z`);
   const at = `${today}T14:00:00.000Z`;
   await tx.query("update memberships set starts_on = (since || '-01-01')::date where since ~ '^\\d{4}$'");
   // Yearly members pay for a year at a time; some did not pay again.
@@ -55,12 +87,14 @@ export async function storeBelonging(
         createdAt: at,
       });
     }
-  const piers = people.find((p) => p.given === 'Piers' && p.family === 'Lachance');
+  const [piers] = await tx.query<{ contactId: string }>(
+    "select contact_id from staff where name = 'Piers Lachance' and contact_id is not null",
+  );
   if (piers)
     unitPeople.push({
       id: ids.id(),
       unitId: founded.units['Small Boats'],
-      contactId: piers.id,
+      contactId: piers.contactId,
       role: 'lead',
       since: '2024-03-01',
       until: null,

@@ -49,6 +49,20 @@ export const readLifeline = (
        select n.at, 'note', n.text, concat_ws(', ', n.author, 'due ' || n.due_on, case when n.done_at is not null then 'done' end), null, null
          from contact_notes n where n.contact_id = $1
        union all
+       select k.submitted_at, 'clearance', 'sent a plan for clearance',
+              case when k.late_by_days > 0 then k.late_by_days || ' working days late' end, null, k.event_id
+         from clearances k join staff s on s.id = k.submitted_by where s.contact_id = $1
+       union all
+       select p.decided_at, 'clearance', p.state, concat_ws(', ', p.step, nullif(p.words, '')), null, k.event_id
+         from clearance_steps p join clearances k on k.id = p.clearance_id join staff s on s.id = p.decided_by
+         where s.contact_id = $1 and p.decided_at is not null
+       union all
+       select i.applied_at, 'record', 'changed by an import',
+              i.file_name || ', line ' || r.line || coalesce(': ' || (
+                select string_agg(c->>'field', ', ') from jsonb_array_elements(r.changes) c where (c->>'applied')::boolean), ''), null, null
+         from import_rows r join imports i on i.id = r.import_id
+         where r.contact_id = $1 and r.applied ? 'changes' and i.state = 'applied'
+       union all
        select c.created_at, 'record', 'became a contact', c.source, null, null from contacts c where c.id = $1
        union all
        select u.at, 'record', u.action, 'by ' || u.actor, null, null from audit u

@@ -5,6 +5,7 @@ import { writeCalendar } from '#core/exchange/calendar.ts';
 import { sayTime } from '#core/time/say.ts';
 import { instantOf, meaningOf } from '#core/time/wallTime.ts';
 import { linkPerson } from '../contacts/linking.ts';
+import { whyQuiet } from '../contacts/quiet.ts';
 import { readReach } from '../contacts/reach.ts';
 import { readContact, resolveContact } from '../contacts/store.ts';
 import { first, insert, type Queries, update } from '../db/database.ts';
@@ -24,7 +25,7 @@ import { readShift, readShifts, readStints, type ShiftRow } from './store.ts';
 /** What speaks against putting somebody on a shift: other shifts, and a seat of their own at the same event. */
 async function clashesFor(tx: Queries, shift: ShiftRow, contactId: string) {
   const stints = await readStints(tx, contactId, shift.startsAt, shift.endsAt);
-  const clashes: { kind: 'overlap' | 'short rest' | 'own seat'; text: string }[] = clashesOf(
+  const clashes: { kind: 'overlap' | 'short rest' | 'own seat' | 'quiet'; text: string }[] = clashesOf(
     { shiftId: shift.id, label: shift.role, startsAt: shift.startsAt, endsAt: shift.endsAt },
     stints,
   ).map(({ kind, text }) => ({ kind, text }));
@@ -35,6 +36,12 @@ async function clashesFor(tx: Queries, shift: ShiftRow, contactId: string) {
     [contactId, shift.startsAt, shift.endsAt],
   );
   if (seat) clashes.push({ kind: 'own seat', text: `has a seat at ${seat.title} at that time` });
+  const quiet = await first<{ why: string | null }>(
+    tx,
+    `select ${whyQuiet('c')} as why from contacts c where id = $1`,
+    [contactId],
+  );
+  if (quiet?.why) clashes.push({ kind: 'quiet', text: quiet.why });
   return clashes;
 }
 
@@ -191,6 +198,11 @@ export const crewHandlers: Handlers<typeof crewContract> = {
     if (!(await readContact(c.tx, c.body.contactId)))
       throw invalid([{ path: 'contactId', message: 'This contact does not exist.' }]);
     const clashes = await clashesFor(c.tx, shift, c.body.contactId);
+    const gone = clashes.find((x) => x.kind === 'quiet' && x.text !== 'asked not to be contacted');
+    if (gone)
+      throw invalid([
+        { path: 'contactId', message: `Nobody can be put on a shift of whom it is known: ${gone.text}.` },
+      ]);
     if (clashes.length && c.body.overrideReason.length < 3) return { assigned: false, clashes };
     await assign(c, shift, c.body.contactId, 'staff', clashes, clashes.length ? c.body.overrideReason : null);
     return { assigned: true, clashes };

@@ -1,5 +1,6 @@
 import type { CrewShift } from '#contract/crew.ts';
 import type { Stint } from '#core/crew/clashes.ts';
+import { whyQuiet } from '../contacts/quiet.ts';
 import { first, type Queries } from '../db/database.ts';
 import { notFound } from '../http/problem.ts';
 
@@ -26,7 +27,7 @@ export const readShifts = (tx: Queries, eventId: string): Promise<CrewShift[]> =
     `select ${shiftColumns.replace('s.event_id, ', '')},
        (select count(*)::int from assignments a where a.shift_id = s.id and a.state in ('agreed', 'served', 'missed')) as filled,
        coalesce((select jsonb_agg(jsonb_build_object('id', a.id, 'contactId', a.contact_id, 'name', trim(c.given_name || ' ' || c.family_name),
-           'state', a.state, 'source', a.source, 'overrideReason', a.override_reason, 'hours', a.hours) order by a.made_at, a.id)
+           'quiet', ${whyQuiet('c')}, 'state', a.state, 'source', a.source, 'overrideReason', a.override_reason, 'hours', a.hours) order by a.made_at, a.id)
          from assignments a join contacts c on c.id = a.contact_id where a.shift_id = s.id and a.state <> 'dropped'), '[]') as assignments
      from shifts s where s.event_id = $1 order by s.starts_at, s.role, s.id`,
     [eventId],

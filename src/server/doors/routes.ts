@@ -31,6 +31,7 @@ interface RawRow {
   arrivedAt: string | null;
   balance: number;
   dietary: string | null;
+  died: boolean;
   notes: { question: string; value: never }[];
 }
 
@@ -46,7 +47,7 @@ async function doorRows(
   const rows = await tx.query<RawRow>(
     `select r.id as registration_id, r.order_id, r.given_name as given, r.family_name as family, o.buyer_given || ' ' || o.buyer_family as buyer,
        o.seats as party, f.name as offer, r.state as seat_state, a.state as attendance, a.arrived_at,
-       greatest(0, o.due - coalesce((select sum(amount) from payments p where p.order_id = o.id), 0))::bigint as balance, c.dietary,
+       greatest(0, o.due - coalesce((select sum(amount) from payments p where p.order_id = o.id), 0))::bigint as balance, c.dietary, c.deceased_on is not null as died,
        coalesce((select jsonb_agg(jsonb_build_object('question', q.prompt->>'en', 'value', x.value)) from answers x join questions q on q.id = x.question_id
          where q.at_door and (x.registration_id = r.id or (x.registration_id is null and x.order_id = o.id))), '[]') as notes
      from registrations r join orders o on o.id = r.order_id join offers f on f.id = r.offer_id
@@ -76,6 +77,8 @@ async function doorRows(
       ...verdict,
       balance: r.balance,
       notes: [
+        // The family is spared the question at the door.
+        ...(r.died ? ['died'] : []),
         ...(r.dietary ? [r.dietary] : []),
         ...r.notes.map((n) => `${n.question} ${sayAnswer(n.value)}`),
       ],

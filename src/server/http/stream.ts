@@ -20,7 +20,9 @@ export class Stream extends File {
       .set({ 'content-type': 'text/event-stream', 'cache-control': 'no-store', connection: 'keep-alive' });
     response.flushHeaders();
     response.write('event: ready\ndata: {}\n\n');
-    const stop = this.announcer.listen(this.topic, () => response.write('event: changed\ndata: {}\n\n'));
+    const stop = this.announcer.listen(this.topic, (figures) =>
+      response.write(`event: changed\ndata: ${JSON.stringify(figures)}\n\n`),
+    );
     const beat = setInterval(() => response.write(': here\n\n'), beatSeconds * 1000);
     response.on('close', () => {
       stop();

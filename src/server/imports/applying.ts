@@ -17,6 +17,7 @@ import { organizationNamed } from '../contacts/ties.ts';
 import { first, insert, type Queries, update } from '../db/database.ts';
 import { audit, type Work } from '../http/app.ts';
 import { theOrganization } from '../staff/store.ts';
+import { Progress } from './progress.ts';
 import type { ImportRecord } from './store.ts';
 
 /** What applying a row did, kept so that it can be taken back. */
@@ -51,15 +52,22 @@ class Batch {
   change<T>(table: string, to: (row: T) => void): void {
     for (const row of this.rows.get(table) ?? []) to(row as T);
   }
-  async write(tx: Queries): Promise<void> {
-    for (const table of ['contacts', 'contact_emails', 'contact_phones', 'contact_keys', 'contact_tags'])
-      await this.put(tx, table);
-    for (const table of [...this.rows.keys()]) await this.put(tx, table);
+  get size(): number {
+    return [...this.rows.values()].reduce((n, list) => n + list.length, 0);
   }
-  private async put(tx: Queries, table: string): Promise<void> {
-    const rows = this.rows.get(table);
+  async write(tx: Queries, progress: Progress): Promise<void> {
+    for (const table of ['contacts', 'contact_emails', 'contact_phones', 'contact_keys', 'contact_tags'])
+      await this.put(tx, table, progress);
+    for (const table of [...this.rows.keys()]) await this.put(tx, table, progress);
+  }
+  private async put(tx: Queries, table: string, progress: Progress): Promise<void> {
+    const rows = this.rows.get(table) ?? [];
     this.rows.delete(table);
-    if (rows) await insert(tx, table, rows, table.startsWith('contact_') ? 'on conflict do nothing' : '');
+    for (let from = 0; from < rows.length; from += 2000) {
+      const part = rows.slice(from, from + 2000);
+      await insert(tx, table, part, table.startsWith('contact_') ? 'on conflict do nothing' : '');
+      await progress.add(part.length);
+    }
   }
 }
 
@@ -161,7 +169,7 @@ export async function applyImport(w: Work, record: ImportRecord): Promise<void> 
     homes.join(id, person.family, householdId);
   }
   await homes.write(batch);
-  await batch.write(tx);
+  await batch.write(tx, new Progress(w.app, record.id, batch.size));
   for (const { contactId, row } of looks)
     await recordPair(
       w,

@@ -18,6 +18,7 @@ import { keepUp } from '../db/upkeep.ts';
 import { type App, audit } from '../http/app.ts';
 import { File, type Handlers } from '../http/handle.ts';
 import { conflict, invalid, notFound } from '../http/problem.ts';
+import { Stream } from '../http/stream.ts';
 import { theOrganization } from '../staff/store.ts';
 import { applyImport } from './applying.ts';
 import { checkRow, checkSoon } from './checking.ts';
@@ -151,6 +152,8 @@ export const importsHandlers: Handlers<typeof importsContract> = {
   },
 
   'GET /api/imports/:id': ({ tx, params }) => summary(tx, params.id),
+
+  'GET /api/imports/:id/stream': async ({ app, params }) => new Stream(app.announcer, `import ${params.id}`),
 
   'GET /api/imports/:id/rows': async ({ tx, params, query }) => {
     await readImport(tx, params.id);

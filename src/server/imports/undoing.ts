@@ -4,6 +4,7 @@ import { resolveContact } from '../contacts/store.ts';
 import { first, type Queries, update } from '../db/database.ts';
 import { audit, type Work } from '../http/app.ts';
 import type { Applied, Done } from './applying.ts';
+import { Progress } from './progress.ts';
 
 /** Columns an import may have set; never a name from outside. */
 const settable = new Set([
@@ -59,7 +60,12 @@ export async function undoImport(w: Work, importId: string): Promise<Undone> {
     result.kept.push(
       `${fullName({ given: u.givenName, family: u.familyName })} stays: ${u.things.join(', ')}`,
     );
-  await w.tx.query('delete from contacts where id = any($1)', [gone]);
+  const progress = new Progress(w.app, importId, gone.length);
+  for (let from = 0; from < gone.length; from += 500) {
+    const part = gone.slice(from, from + 500);
+    await w.tx.query('delete from contacts where id = any($1)', [part]);
+    await progress.add(part.length);
+  }
   result.removed = gone.length;
   const touched = new Set<string>();
   for (const done of rows.flatMap((r) => r.applied.changes ?? []).reverse()) {

@@ -1,6 +1,8 @@
 import type { staffContract } from '#contract/staff.ts';
+import { splitName } from '#core/contacts/names.ts';
 import { emailKey } from '#core/contacts/reach.ts';
 import { isZone } from '#core/time/wallTime.ts';
+import { linkPerson } from '../contacts/linking.ts';
 import { insert, update } from '../db/database.ts';
 import { sha256 } from '../db/ids.ts';
 import { type App, audit, inTransaction, type Work } from '../http/app.ts';
@@ -61,6 +63,7 @@ export const staffHandlers = (demoSignIns: readonly DemoSignIn[]): Handlers<type
     const staffId = app.ids.id();
     await insert(tx, 'staff', {
       id: staffId,
+      contactId: await contactOf(c, body.coordinator),
       name: body.coordinator.name,
       email: body.coordinator.email,
       emailKey: emailKey(body.coordinator.email),
@@ -151,6 +154,7 @@ export const staffHandlers = (demoSignIns: readonly DemoSignIn[]): Handlers<type
       const id = app.ids.id();
       await insert(w.tx, 'staff', {
         id,
+        contactId: await contactOf(w, rest),
         ...rest,
         emailKey: emailKey(rest.email),
         passwordHash,
@@ -164,6 +168,13 @@ export const staffHandlers = (demoSignIns: readonly DemoSignIn[]): Handlers<type
     });
   },
 });
+
+/** The contact somebody on the staff is, made when there is none: what they do is part of their record. */
+const contactOf = async (
+  w: Pick<Work, 'tx' | 'app' | 'now'>,
+  person: { name: string; email: string },
+): Promise<string> =>
+  (await linkPerson(w, { ...splitName(person.name), email: person.email }, 'joined the team')).contactId;
 
 /** Two sample rules to begin with, so that clearance works before anybody has set rules. */
 export async function insertSampleRules(w: Pick<Work, 'tx'> & { app: Pick<App, 'ids'> }): Promise<void> {

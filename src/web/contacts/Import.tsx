@@ -44,6 +44,17 @@ const delimiterWords = (delimiter: string): string =>
       ? 'tabs between cells'
       : `“${delimiter}” between cells`;
 
+/** How far applying or undoing is, as the server says it; listening begins before, as nothing is answered meanwhile. */
+function Underway({ id, words }: { id: string; words: string }) {
+  const [figures, setFigures] = useState<{ done: number; all: number } | null>(null);
+  useEffect(() => {
+    const stream = new EventSource(addressOf('GET /api/imports/:id/stream', { id }));
+    stream.addEventListener('changed', (e) => setFigures(JSON.parse((e as MessageEvent<string>).data)));
+    return () => stream.close();
+  }, [id]);
+  return figures && <Progress words={words} done={figures.done} all={figures.all} />;
+}
+
 function Shown({ summary }: { summary: ImportSummary }) {
   const { at } = useSaying();
   const navigate = useNavigate();
@@ -168,6 +179,13 @@ function Shown({ summary }: { summary: ImportSummary }) {
           . {counts.changes} who are known get what their row brings. {counts.same} rows change nothing.{' '}
           {counts.rejected} are left out. It can be undone.
         </p>
+        {all > 3000 && !apply.isPending && (
+          <p className="soft">
+            About {Math.max(5, Math.round(all / 1500 / 5) * 5)} seconds; nobody else can change anything
+            meanwhile.
+          </p>
+        )}
+        <Underway id={summary.id} words="Written" />
       </Asking>
       <Asking
         open={confirming === 'undo'}
@@ -188,6 +206,7 @@ function Shown({ summary }: { summary: ImportSummary }) {
           Contacts it made are removed and what it changed becomes what it was. Contacts that something hangs
           on by now, and fields changed since, are left alone and named.
         </p>
+        <Underway id={summary.id} words="Taken away" />
       </Asking>
     </>
   );

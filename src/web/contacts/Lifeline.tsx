@@ -14,6 +14,7 @@ const kinds = [
   'waiver',
   'message',
   'survey',
+  'clearance',
   'note',
   'record',
 ] as const;

@@ -75,6 +75,7 @@ export default function CrewSheet({ page }: { page: EventPage }) {
                         <div key={a.id} className="spread">
                           <span>
                             <Person id={a.contactId} name={a.name} />
+                            {a.quiet && <span className="late"> {a.quiet}</span>}
                             {a.overrideReason && (
                               <small className="need"> despite a clash: {a.overrideReason}</small>
                             )}
