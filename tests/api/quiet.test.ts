@@ -97,6 +97,35 @@ describe('who asked not to be contacted, died or moved', () => {
     expect(crew.shifts[0]!.assignments[0]).toMatchObject({ quiet: 'asked not to be contacted' });
   });
 
+  test('freed seats: offered to the first who can be told, to others only by hand', async () => {
+    const event = await openEvent(world, {
+      title: 'Tansy Paddle',
+      capacity: 1,
+      startsLocal: '2026-09-12T09:00',
+      endsLocal: '2026-09-12T12:00',
+    });
+    const place = (given: string, address: string) =>
+      world.anyone.call('POST /api/public/events/:slug/orders', {
+        params: { slug: event.slug },
+        body: orderFor(event, [{ given, family: 'Tansy' }], { email: address }),
+      });
+    const seat = await place('Seat', 'seat@fenmail.example');
+    await place('Quiet', email('quiet'));
+    await place('Heard', email('heard'));
+    const order = await world.anyone.call('GET /api/public/orders/:token', {
+      params: { token: seat.token },
+    });
+    await world.anyone.call('POST /api/public/orders/:token/withdraw', {
+      params: { token: seat.token },
+      body: { seats: order.seats.map((s) => s.id) },
+    });
+    const { rows, waiting } = await odalys.call('GET /api/events/:id/registrations', {
+      params: { id: event.id },
+    });
+    expect(rows.find((r) => r.state === 'offered')).toMatchObject({ given: 'Heard' });
+    expect(waiting).toMatchObject([{ name: 'Quiet Tansy', fits: 'asked not to be contacted' }]);
+  });
+
   test('their own link, and messages written to many', async () => {
     for (const who of ['quiet', 'gone'] as const)
       await odalys.call('POST /api/contacts/:id/own-link', {
@@ -186,6 +215,7 @@ describe('who asked not to be contacted, died or moved', () => {
         ['Gone', 'died'],
         ['Heard', null],
         ['Quiet', 'asked not to be contacted'],
+        ['Seat', null],
       ]);
     } finally {
       await elsewhere.close();

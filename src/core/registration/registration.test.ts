@@ -32,6 +32,7 @@ const party = (orderId: string, since: string, units: number, offer = single): W
   orderId,
   name: orderId,
   since,
+  quiet: null,
   ...orderOf(units, offer),
 });
 
@@ -126,6 +127,17 @@ describe('the waitlist', () => {
       ['six', 'needs 6 seats, 4 are free'],
     ]);
     expect(offers[0]!.until).toBe('2026-07-10T12:00:00.000Z');
+  });
+
+  test('nobody who cannot be told is offered a seat that would lapse unseen', () => {
+    const waiting = [
+      { ...party('quiet', '2026-07-01', 2), quiet: 'asked not to be contacted' },
+      party('next', '2026-07-02', 2),
+    ];
+    const [offer] = offersFor(waiting, { capacity: 9 }, { seats: 7, unitsByOffer: new Map() }, now, starts);
+    expect(offer!.party.orderId).toBe('next');
+    expect(offer!.passedOver.map((p) => p.why)).toEqual(['asked not to be contacted']);
+    expect(whyNot(waiting[0]!, { capacity: 9 }, nobody)).toBe('asked not to be contacted');
   });
 
   test('what is left goes on to the next that fits', () => {

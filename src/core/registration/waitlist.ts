@@ -9,6 +9,8 @@ export interface WaitingParty {
   since: Instant;
   lines: PricedOrder['lines'];
   seats: number;
+  /** Why its buyer cannot be told of an offer; only the organizer can offer it a seat then. */
+  quiet: string | null;
 }
 
 export interface SeatOffer {
@@ -46,6 +48,10 @@ export function offersFor(
   const passedOver: SeatOffer['passedOver'] = [];
   for (const party of [...waiting].sort(queueOrder)) {
     const left = { seats, unitsByOffer: units };
+    if (party.quiet) {
+      passedOver.push({ party, why: party.quiet });
+      continue;
+    }
     if (!fits(party, limits, left)) {
       passedOver.push({ party, why: whyNot(party, limits, left) });
       continue;
@@ -59,6 +65,7 @@ export function offersFor(
 
 /** Says why a party does not fit now, in words for the coordinator. */
 export function whyNot(party: WaitingParty, limits: Limits, taken: Taken): string {
+  if (party.quiet) return party.quiet;
   const free = limits.capacity === null ? null : Math.max(0, limits.capacity - taken.seats);
   if (free !== null && party.seats > free)
     return `needs ${party.seats} seats, ${free === 0 ? 'none is' : free === 1 ? '1 is' : `${free} are`} free`;

@@ -1,9 +1,9 @@
-import { isEmail } from '#core/contacts/reach.ts';
+import { emailKey, isEmail } from '#core/contacts/reach.ts';
 import { type MergeValues, merge } from '#core/messages/merge.ts';
 import { type DirectKind, directTexts } from '#core/messages/texts.ts';
 import { sayLongDate, sayRange, sayTime, sayZone } from '#core/time/say.ts';
 import { wallOf } from '#core/time/wallTime.ts';
-import { whyQuiet } from '../contacts/quiet.ts';
+import { emailOf, whyQuiet } from '../contacts/quiet.ts';
 import { first, insert } from '../db/database.ts';
 import type { Work } from '../http/app.ts';
 
@@ -36,13 +36,17 @@ export async function planDirect(w: Pick<Work, 'tx' | 'app' | 'now'>, message: D
   const { to, values, until } = message;
   const text = directTexts[message.kind];
   const quiet = to.contactId
-    ? await first<{ why: string | null }>(
+    ? await first<{ why: string | null; gone: boolean; email: string | null }>(
         w.tx,
-        `select ${whyQuiet('c')} as why from contacts c where id = $1`,
-        [to.contactId],
+        `select ${whyQuiet('c')} as why, ${emailOf('c.id')} as email, exists (select 1 from contact_emails
+           where contact_id = c.id and email_key = $2 and (bounced_at is not null or ended_on is not null)) as gone
+         from contacts c where id = $1`,
+        [to.contactId, emailKey(to.email ?? '')],
       )
     : null;
-  const whyNot = quiet?.why ? quiet.why : to.email && isEmail(to.email) ? null : 'no email address';
+  // An address that is no longer theirs gives way to the one that is.
+  const address = quiet?.gone ? quiet.email : to.email;
+  const whyNot = quiet?.why ? quiet.why : address && isEmail(address) ? null : 'no email address';
   const wall = until ? wallOf(until.at, until.zone) : null;
   const filled = {
     ...values,
@@ -59,7 +63,7 @@ export async function planDirect(w: Pick<Work, 'tx' | 'app' | 'now'>, message: D
       kind: message.kind,
       contactId: to.contactId,
       name: to.name,
-      address: to.email,
+      address,
       language: to.language,
       state: whyNot ? 'held back' : 'planned',
       whyNot,

@@ -150,6 +150,8 @@ export const registrationHandlers: Handlers<typeof registrationContract> = {
       (p) => p.orderId === order.id,
     );
     if (!party) throw conflict('not-waiting', 'This party is not waiting.');
+    // Offered by hand, it was decided: the organizer tells them.
+    party.quiet = null;
     const taken = await readTaken(tx, order.eventId);
     const [offer] = offersFor([party], event, taken, now, event.startsAt ?? plusMinutes(now, 10_000));
     if (!offer) throw conflict('does-not-fit', `${party.name} ${whyNot(party, event, taken)}.`);

@@ -2,6 +2,7 @@ import type { Taken } from '#core/registration/capacity.ts';
 import type { PricedOffer } from '#core/registration/price.ts';
 import type { RegistrationState } from '#core/registration/states.ts';
 import type { WaitingParty } from '#core/registration/waitlist.ts';
+import { whyQuiet } from '../contacts/quiet.ts';
 import { first, type Queries } from '../db/database.ts';
 import { notFound } from '../http/problem.ts';
 
@@ -99,8 +100,9 @@ export async function readWaiting(
   eventId: string,
   offers: readonly PricedOffer[],
 ): Promise<WaitingParty[]> {
-  const rows = await tx.query<OrderRow>(
-    `select ${orderColumns} from orders where event_id = $1 and waitlisted_at is not null and offered_until is null order by waitlisted_at, id`,
+  const rows = await tx.query<OrderRow & { quiet: string | null }>(
+    `select ${orderColumns}, (select ${whyQuiet('c')} from contacts c where c.id = buyer_contact_id) as quiet
+     from orders where event_id = $1 and waitlisted_at is not null and offered_until is null order by waitlisted_at, id`,
     [eventId],
   );
   return rows.map((row) => ({
@@ -108,6 +110,7 @@ export async function readWaiting(
     name: `${row.buyerGiven} ${row.buyerFamily}`,
     since: row.waitlistedAt!,
     seats: row.seats,
+    quiet: row.quiet,
     lines: row.lines.flatMap(({ offerId, units }) => {
       const offer = offers.find((o) => o.id === offerId);
       return offer ? [{ offer, units, seats: units * offer.seatsPerUnit, amount: units * offer.price }] : [];
