@@ -84,11 +84,19 @@ await take(odalys, `/events/${water}/crew`, 'event-crew', settled('.table'));
 await take(odalys, `/events/${water}/messages`, 'event-messages', settled('.lines'));
 await take(odalys, `/events/${lastWater}/wrap-up`, 'event-wrap-up', settled('.table'));
 await take(odalys, '/contacts', 'contacts', settled('.table'));
-await take(odalys, '/contacts', 'person', async (page) => {
-  await page.locator('#search').fill('delacroix mai');
-  await page.locator('#found').getByRole('option').first().click();
-  await page.locator('.lifeline').waitFor();
-});
+// Of those seen lately the one of whom most is known.
+const seen = (await (await odalys.request.get('/api/contacts?sort=seen&limit=120')).json()).contacts;
+const records = await Promise.all(
+  seen.map(async (c) => (await odalys.request.get(`/api/contacts/${c.id}`)).json()),
+);
+const richness = (c) =>
+  2 * new Set(c.ties.map((t) => t.kind)).size +
+  c.related.length +
+  c.fields.filter((f) => f.value).length +
+  (c.totals.hours > 0) +
+  (c.totals.givenEver > 0);
+const known = records.sort((a, b) => richness(b) - richness(a))[0];
+await take(odalys, `/contacts/${known.id}`, 'contact', settled('.lifeline'));
 await take(odalys, '/ledger', 'ledger', settled('.table'));
 await take(odalys, '/records', 'records', settled('.apexcharts-bar-area'));
 await take(odalys, '/tray', 'tray', settled('.table'));

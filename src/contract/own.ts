@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { consentChannels, consentTopics } from '#core/contacts/consent.ts';
-import { proposable } from '#core/contacts/proposing.ts';
+import { membershipWishes, proposable } from '#core/contacts/proposing.ts';
 import { contract, date, done, id, idParams, instant, token } from './endpoint.ts';
 
 const text = (most: number) => z.string().trim().max(most).nullable();
@@ -23,7 +23,21 @@ const ownPage = z.object({
   person: details,
   emails: z.array(z.string()),
   phones: z.array(z.string()),
-  memberships: z.array(z.string()),
+  memberships: z.array(
+    z.object({
+      id,
+      words: z.string(),
+      level: z.string().nullable(),
+      from: date.nullable(),
+      until: date.nullable(),
+      /** What was asked to be changed of it and waits for a decision. */
+      waiting: z.array(z.enum(membershipWishes)),
+    }),
+  ),
+  /** Levels that members have here. */
+  levels: z.array(z.string()),
+  /** The day it is, where the organization is. */
+  today: date,
   consents: z.array(
     z.object({
       topic: z.enum(consentTopics),
@@ -39,7 +53,7 @@ export const proposal = z.object({
   id,
   contactId: id,
   name: z.string(),
-  field: z.enum(proposable),
+  field: z.enum([...proposable, ...membershipWishes]),
   before: z.string(),
   after: z.string().nullable(),
   at: instant,
@@ -77,6 +91,16 @@ export const ownContract = contract({
       addPhone: text(40).optional(),
     }),
     response: z.object({ changed: z.int(), waiting: z.int() }),
+  },
+  'POST /api/public/own/:token/memberships/:id': {
+    summary: 'Ask to have another level of membership, or to end it; staff decide',
+    who: 'public',
+    params: z.object({ token: token.shape.token, id }),
+    body: z.object({
+      level: z.string().trim().min(1, 'Choose a level.').max(80).optional(),
+      endsOn: date.optional(),
+    }),
+    response: z.object({ waiting: z.int() }),
   },
   'POST /api/public/own/:token/consents': {
     summary: 'Say yes or no to a topic by a channel',

@@ -143,4 +143,65 @@ describe('a person’s own page', () => {
     });
     expect(refused.problem.code).toBe('no-email');
   });
+
+  test('a membership is asked to change or to end, by its member only, and staff decide', async () => {
+    const caller = await odalys();
+    const id = await add({ given: 'Rosalind', family: 'Teal', email: 'rosalind@fenmail.example' });
+    const stranger = await add({ given: 'Odd', family: 'Teal' });
+    const make = async (contact: string, level: string, until: string | null) =>
+      (
+        await caller.call('POST /api/contacts/:id/ties', {
+          params: { id: contact },
+          body: { kind: 'membership', level, from: '2020-01-01', until },
+        })
+      ).id;
+    const own = await make(id, 'Household', '2026-12-31');
+    const other = await make(stranger, 'Life', null);
+    const token = await linkOf(id);
+    const page = () => world.anyone.call('GET /api/public/own/:token', { params: { token } });
+    const ask = (membership: string, body: object) =>
+      world.anyone.try('POST /api/public/own/:token/memberships/:id', {
+        params: { token, id: membership },
+        body: body as never,
+      });
+    expect(await page()).toMatchObject({
+      memberships: [{ id: own, level: 'Household', until: '2026-12-31', waiting: [] }],
+      levels: ['Household', 'Life'],
+      today: '2026-07-09',
+    });
+    expect((await ask(other, { level: 'Life' })).status).toBe(404);
+    const wrong = await ask(own, { level: 'Emperor', endsOn: '2026-07-08' });
+    expect(wrong.problem.fields!.map((f) => f.path)).toEqual(['level', 'endsOn']);
+    expect((await ask(own, { endsOn: '2027-01-01' })).problem.fields![0]!.message).toContain('already');
+    expect((await ask(own, { level: 'Household' })).body).toEqual({ waiting: 0 });
+    await ask(own, { level: 'Life', endsOn: '2026-09-30' });
+    // Asked again, the newest wish counts.
+    expect((await ask(own, { endsOn: '2026-08-31' })).body).toEqual({ waiting: 1 });
+    expect((await page()).memberships[0]).toMatchObject({
+      level: 'Household',
+      until: '2026-12-31',
+      waiting: ['endsOn', 'level'],
+    });
+    const wishes = (await caller.call('GET /api/proposals')).filter((p) => p.contactId === id);
+    expect(wishes.map((w) => [w.field, w.before, w.after])).toEqual([
+      ['level', 'Household', 'Life'],
+      ['endsOn', '2026-12-31', '2026-08-31'],
+    ]);
+    const decide = (field: string, accept: boolean) =>
+      caller.call('POST /api/proposals/:id/decide', {
+        params: { id: wishes.find((w) => w.field === field)!.id },
+        body: { accept },
+      });
+    await decide('level', false);
+    await decide('endsOn', true);
+    expect((await page()).memberships[0]).toMatchObject({
+      level: 'Household',
+      until: '2026-08-31',
+      waiting: [],
+    });
+    const lifeline = await caller.call('GET /api/contacts/:id/lifeline', { params: { id }, query: {} });
+    expect(lifeline.entries.map((e) => e.text)).toContain(
+      'took over the end of the membership they asked for',
+    );
+  });
 });

@@ -1,6 +1,9 @@
 /** Fields that staff keep and a person may ask to have changed. */
 export const proposable = ['given', 'family', 'birthDate', 'street', 'postalCode'] as const;
 export type ProposableField = (typeof proposable)[number];
+/** What a person may ask to have changed of a membership; staff always decide it. */
+export const membershipWishes = ['level', 'endsOn'] as const;
+export type MembershipWish = (typeof membershipWishes)[number];
 /** Fields on which the person's own word counts at once. */
 export const ownSay = ['language', 'dietary'] as const;
 

@@ -54,7 +54,7 @@ const clash: Record<string, string> = {
   'affiliations.organization_id': `t.contact_id = $1 or t.until is null and exists (select 1 from affiliations k
      where k.organization_id = $1 and k.contact_id = t.contact_id and lower(k.role) = lower(t.role) and k.until is null)`,
   'proposals.contact_id':
-    "t.state = 'open' and exists (select 1 from proposals k where k.contact_id = $1 and k.field = t.field and k.state = 'open')",
+    "t.state = 'open' and exists (select 1 from proposals k where k.contact_id = $1 and k.field = t.field and k.membership_id is not distinct from t.membership_id and k.state = 'open')",
   'survey_asks.contact_id':
     'exists (select 1 from survey_asks k where k.contact_id = $1 and k.survey_id = t.survey_id)',
 };

@@ -1,7 +1,12 @@
-import type { OwnDetailsOf, ownContract } from '#contract/own.ts';
+import type { OwnDetailsOf, OwnPage, ownContract } from '#contract/own.ts';
 import { consentChannels, consentTopics } from '#core/contacts/consent.ts';
 import { fullName } from '#core/contacts/names.ts';
-import { type OwnDetails, type ProposableField, sortWishes } from '#core/contacts/proposing.ts';
+import {
+  type MembershipWish,
+  type OwnDetails,
+  type ProposableField,
+  sortWishes,
+} from '#core/contacts/proposing.ts';
 import { emailKey } from '#core/contacts/reach.ts';
 import { sayMembership } from '#core/contacts/rows.ts';
 import { dateOf } from '#core/time/wallTime.ts';
@@ -48,6 +53,28 @@ async function detailsOf(tx: Queries, id: string): Promise<OwnDetailsOf> {
   };
 }
 
+async function membershipsOf(tx: Queries, contactId: string): Promise<OwnPage['memberships']> {
+  const waiting = await tx.query<{ membershipId: string; field: MembershipWish }>(
+    "select membership_id, field from proposals where contact_id = $1 and state = 'open' and membership_id is not null order by field",
+    [contactId],
+  );
+  return (await store.readMemberships(tx, contactId)).map((m) => ({
+    id: m.id,
+    words: sayMembership(m),
+    level: m.level,
+    from: m.from,
+    until: m.until,
+    waiting: waiting.filter((w) => w.membershipId === m.id).map((w) => w.field),
+  }));
+}
+
+const levelsOf = async (tx: Queries): Promise<string[]> =>
+  (
+    await tx.query<{ level: string }>(
+      'select distinct level from memberships where level is not null order by level',
+    )
+  ).map((l) => l.level);
+
 const columns: Record<keyof OwnDetails, string> = {
   given: 'givenName',
   family: 'familyName',
@@ -63,13 +90,23 @@ interface ProposalRow {
   contactId: string;
   givenName: string;
   familyName: string;
-  field: ProposableField;
+  field: ProposableField | MembershipWish;
+  membershipId: string | null;
   before: string;
   after: string | null;
   at: string;
   state: string;
 }
-const proposalSql = `select p.id, p.contact_id, c.given_name, c.family_name, p.field, p.before, p.after, p.at, p.state
+const wishWords: Record<ProposableField | MembershipWish, string> = {
+  given: 'given name',
+  family: 'family name',
+  birthDate: 'birth date',
+  street: 'street',
+  postalCode: 'postal code',
+  level: 'level of membership',
+  endsOn: 'end of the membership',
+};
+const proposalSql = `select p.id, p.contact_id, c.given_name, c.family_name, p.field, p.membership_id, p.before, p.after, p.at, p.state
   from proposals p join contacts c on c.id = p.contact_id`;
 
 export const ownHandlers: Handlers<typeof ownContract> = {
@@ -78,7 +115,7 @@ export const ownHandlers: Handlers<typeof ownContract> = {
     const contact = id && (await store.readContact(c.tx, id));
     if (!contact) throw notFound('This contact');
     const url = `${c.app.origin}/own/${await openLink(c, 'own', contact.id)}`;
-    const address = contact.emails.find((e) => !e.bounced)?.email ?? null;
+    const address = contact.emails.find((e) => !e.bounced && !e.endedOn)?.email ?? null;
     if (!c.body.send) return { url, sentTo: null };
     if (!address) throw conflict('no-email', 'There is no email address to send it to.');
     const { name: organization } = await theOrganization(c.tx);
@@ -99,7 +136,7 @@ export const ownHandlers: Handlers<typeof ownContract> = {
     return { url, sentTo: address };
   },
 
-  'GET /api/public/own/:token': async ({ tx, params }) => {
+  'GET /api/public/own/:token': async ({ tx, params, now }) => {
     const id = await personOf(tx, params.token);
     const contact = (await store.readContact(tx, id))!;
     const said = await store.readConsents(tx, id);
@@ -108,9 +145,11 @@ export const ownHandlers: Handlers<typeof ownContract> = {
     return {
       organization: (await theOrganization(tx)).name,
       person: await detailsOf(tx, id),
-      emails: contact.emails.map((e) => e.email),
-      phones: contact.phones.map((p) => p.phone),
-      memberships: (await store.readMemberships(tx, id)).map(sayMembership),
+      emails: contact.emails.filter((e) => !e.endedOn).map((e) => e.email),
+      phones: contact.phones.filter((p) => !p.endedOn).map((p) => p.phone),
+      memberships: await membershipsOf(tx, id),
+      levels: await levelsOf(tx),
+      today: dateOf(now, (await theOrganization(tx)).zone),
       consents: consentTopics.flatMap((topic) =>
         consentChannels.map((channel) => ({
           topic,
@@ -183,6 +222,42 @@ export const ownHandlers: Handlers<typeof ownContract> = {
     return { changed, waiting: proposed.length };
   },
 
+  'POST /api/public/own/:token/memberships/:id': async (c) => {
+    const { tx, app, now, params, body } = c;
+    const contactId = await personOf(tx, params.token);
+    const membership = (await membershipsOf(tx, contactId)).find((m) => m.id === params.id);
+    if (!membership) throw notFound('This membership');
+    const { zone } = await theOrganization(tx);
+    const problems: FieldProblem[] = [];
+    if (body.level && !(await levelsOf(tx)).includes(body.level))
+      problems.push({ path: 'level', message: 'Choose a level of the list.' });
+    if (body.endsOn && body.endsOn < dateOf(now, zone))
+      problems.push({ path: 'endsOn', message: 'This day has passed.' });
+    if (body.endsOn && membership.until && body.endsOn > membership.until)
+      problems.push({ path: 'endsOn', message: 'It ends before that day already.' });
+    if (problems.length) throw invalid(problems);
+    const wishes = [
+      { field: 'level', before: membership.level, after: body.level },
+      { field: 'endsOn', before: membership.until, after: body.endsOn },
+    ].filter((w) => w.after && w.after !== w.before);
+    for (const wish of wishes) {
+      await tx.query(
+        "update proposals set state = 'replaced' where membership_id = $1 and field = $2 and state = 'open'",
+        [membership.id, wish.field],
+      );
+      await insert(tx, 'proposals', {
+        id: app.ids.id(),
+        contactId,
+        membershipId: membership.id,
+        ...wish,
+        before: wish.before ?? '',
+        at: now,
+        state: 'open',
+      });
+    }
+    return { waiting: wishes.length };
+  },
+
   'POST /api/public/own/:token/consents': async (c) => {
     const contactId = await personOf(c.tx, c.params.token);
     await insert(c.tx, 'consents', {
@@ -199,7 +274,7 @@ export const ownHandlers: Handlers<typeof ownContract> = {
     const rows = await tx.query<ProposalRow>(
       `${proposalSql} where p.state = 'open' and c.erased_at is null order by p.at, p.id`,
     );
-    return rows.map(({ givenName, familyName, state: _, ...row }) => ({
+    return rows.map(({ givenName, familyName, state: _, membershipId: __, ...row }) => ({
       ...row,
       name: fullName({ given: givenName, family: familyName }),
     }));
@@ -215,15 +290,21 @@ export const ownHandlers: Handlers<typeof ownContract> = {
       decidedAt: c.now,
     });
     if (c.body.accept) {
-      await update(c.tx, 'contacts', row.contactId, {
-        [columns[row.field]]: row.field === 'given' || row.field === 'family' ? (row.after ?? '') : row.after,
-        updatedAt: c.now,
-      });
+      if (row.field === 'level' || row.field === 'endsOn')
+        await update(c.tx, 'memberships', row.membershipId!, { [row.field]: row.after });
+      else
+        await update(c.tx, 'contacts', row.contactId, {
+          [columns[row.field]]:
+            row.field === 'given' || row.field === 'family' ? (row.after ?? '') : row.after,
+          updatedAt: c.now,
+        });
       await refreshFound(c.tx, [row.contactId]);
     }
     await audit(
       c,
-      c.body.accept ? `took over the ${row.field} they asked for` : `left the ${row.field} as it was`,
+      c.body.accept
+        ? `took over the ${wishWords[row.field]} they asked for`
+        : `left the ${wishWords[row.field]} as it was`,
       { kind: 'contact', id: row.contactId },
     );
     return { done: true };

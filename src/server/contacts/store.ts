@@ -198,13 +198,14 @@ export async function searchContacts(tx: Queries, search: string, limit: number)
 
 export const readMemberships = (tx: Queries, contactId: string) =>
   tx.query<{
+    id: string;
     number: string | null;
     level: string | null;
     since: string | null;
     from: string | null;
     until: string | null;
   }>(
-    'select number, level, since, starts_on as "from", ends_on as until from memberships where contact_id = $1 order by created_at, id',
+    'select id, number, level, since, starts_on as "from", ends_on as until from memberships where contact_id = $1 order by created_at, id',
     [contactId],
   );
 

@@ -11,6 +11,8 @@ const fieldWords: Record<string, string> = {
   birthDate: 'Birth date',
   street: 'Street',
   postalCode: 'Postal code',
+  level: 'Level of membership',
+  endsOn: 'Membership ends on',
 };
 
 /** Changes that people asked for on their own page and that contradict the records. */

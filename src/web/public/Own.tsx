@@ -3,6 +3,7 @@ import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { useParams } from 'react-router';
 import type { OwnDetailsOf, OwnPage } from '#contract/own.ts';
+import { sayLongDate } from '#core/time/say.ts';
 import { ApiProblem, call } from '#web/api.ts';
 import { useAsk } from './asking.ts';
 import { Field, TextField } from './fields.tsx';
@@ -33,7 +34,7 @@ function Shown({ page, token }: { page: OwnPage; token: string }) {
         <>
           <h2>{t('memberships')}</h2>
           {page.memberships.map((m) => (
-            <p key={m}>{m}</p>
+            <Membership key={m.id} of={m} page={page} token={token} />
           ))}
         </>
       )}
@@ -45,6 +46,90 @@ function Shown({ page, token }: { page: OwnPage; token: string }) {
         </section>
       ))}
     </>
+  );
+}
+
+/** One membership: what it is, and asking for another level or its end. */
+function Membership({
+  of,
+  page,
+  token,
+}: {
+  of: OwnPage['memberships'][number];
+  page: OwnPage;
+  token: string;
+}) {
+  const { t, i18n } = useTranslation();
+  const client = useQueryClient();
+  const [asking, setAsking] = useState(false);
+  const [level, setLevel] = useState(of.level ?? '');
+  const [endsOn, setEndsOn] = useState(of.until ?? '');
+  const ask = useMutation({
+    mutationFn: () =>
+      call('POST /api/public/own/:token/memberships/:id', {
+        params: { token, id: of.id },
+        body: {
+          ...(level && level !== of.level ? { level } : {}),
+          ...(endsOn && endsOn !== of.until ? { endsOn } : {}),
+        },
+      }),
+    onSuccess: async () => {
+      setAsking(false);
+      await client.invalidateQueries();
+    },
+  });
+  const problem = ask.error instanceof ApiProblem ? ask.error : null;
+  const over = of.until !== null && of.until < page.today;
+  const day = of.until ? sayLongDate(of.until, i18n.language) : '';
+  return (
+    <div className="membership">
+      <p>
+        {of.words}
+        {of.until && <span className="soft"> · {over ? t('endedOn', { day }) : t('endsOn', { day })}</span>}{' '}
+        {!over && !asking && (
+          <button type="button" className="btn plain" onClick={() => setAsking(true)}>
+            {t('askToChange')}
+          </button>
+        )}
+      </p>
+      {of.waiting.length > 0 && <p className="soft">{t('ownWaits')}</p>}
+      {asking && (
+        <form
+          noValidate
+          onSubmit={(e) => {
+            e.preventDefault();
+            ask.mutate();
+          }}
+        >
+          <Problems problem={problem} />
+          <div className="two">
+            <Field label={t('level')} error={problem?.fields.level}>
+              {(props) => (
+                <select {...props} value={level} onChange={(e) => setLevel(e.target.value)}>
+                  {!of.level && <option value="" />}
+                  {page.levels.map((l) => (
+                    <option key={l}>{l}</option>
+                  ))}
+                </select>
+              )}
+            </Field>
+            <TextField
+              label={t('lastDay')}
+              type="date"
+              value={endsOn}
+              set={setEndsOn}
+              error={problem?.fields.endsOn}
+            />
+          </div>
+          <button type="submit" className="btn primary" disabled={ask.isPending}>
+            {t('ask')}
+          </button>{' '}
+          <button type="button" className="btn" onClick={() => setAsking(false)}>
+            {t('leaveIt')}
+          </button>
+        </form>
+      )}
+    </div>
   );
 }
 

@@ -168,6 +168,13 @@ export const en = {
   byText: 'by text message',
   notAsked: 'not asked yet',
   memberships: 'Membership',
+  endsOn: 'ends on {{day}}',
+  endedOn: 'ended on {{day}}',
+  askToChange: 'Ask to change it',
+  level: 'Level',
+  lastDay: 'Last day',
+  ask: 'Ask for this',
+  leaveIt: 'Leave it',
   inYourCare: 'In your care: {{name}}',
   skip: 'To the contents',
 };

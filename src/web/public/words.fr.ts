@@ -171,6 +171,13 @@ export const fr: Words = {
   byText: 'par message texte',
   notAsked: 'pas encore demandé',
   memberships: 'Adhésion',
+  endsOn: 'se termine le {{day}}',
+  endedOn: 'terminée le {{day}}',
+  askToChange: 'Demander un changement',
+  level: 'Catégorie',
+  lastDay: 'Dernier jour',
+  ask: 'Le demander',
+  leaveIt: 'Laisser',
   inYourCare: 'À votre charge : {{name}}',
   skip: 'Au contenu',
 };

@@ -149,3 +149,11 @@ end $$;
 insert into contact_totals (contact_id, registered, attended, missed, last_seen)
   select contact_id, count(*) filter (where registered), count(*) filter (where attended),
     count(*) filter (where missed), max(last_seen) from participation group by contact_id;
+-- A wish may be about one membership: its level, or the day it ends.
+alter table proposals add column membership_id uuid references memberships (id) on delete cascade;
+alter table proposals drop constraint proposals_field_check;
+alter table proposals add check (field in ('given', 'family', 'birthDate', 'street', 'postalCode', 'level', 'endsOn'));
+alter table proposals add check ((membership_id is not null) = (field in ('level', 'endsOn')));
+drop index proposals_open;
+create unique index proposals_open on proposals (contact_id, field, coalesce(membership_id, '00000000-0000-0000-0000-000000000000'))
+  where state = 'open';
