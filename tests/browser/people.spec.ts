@@ -108,6 +108,7 @@ test('people are brought in, put right, decided from the keyboard, merged and ta
     await page.keyboard.press('j');
     await page.keyboard.press('x');
     await expect(page.getByText('2 chosen')).toBeVisible();
+    await page.getByRole('button', { name: 'Tag', exact: true }).click();
     await page.getByLabel('Tag', { exact: true }).fill('stall');
     await page.getByRole('button', { name: 'Add the tag' }).click();
     await expect(page.getByText('“stall” added to 2 contacts.')).toBeVisible();
@@ -142,10 +143,10 @@ test('a segment is asked, read back, explained and kept', async ({ browser, site
   await page.keyboard.press('n');
   await page.getByLabel('Name of the segment').fill('Students with an email');
   await page.getByLabel('Question 1: what is asked').selectOption('is a member');
-  await page.getByLabel('Question 1: any level').fill('student');
+  await page.getByLabel('Question 1: level').selectOption('Student');
   await page.getByRole('button', { name: 'Add a question' }).click();
   await page.getByLabel('Question 2: what is asked').selectOption('has');
-  await expect(page.getByText('People who are members (student) and have an email.')).toBeVisible();
+  await expect(page.getByText('People who are members (Student) and have an email.')).toBeVisible();
   const found = page.getByLabel('Who it finds');
   await expect(found.getByRole('button', { name: 'Yara Sorrel' })).toBeVisible();
   await expect(found.getByRole('button', { name: 'Nils Sorrel' })).toHaveCount(0);
@@ -154,14 +155,14 @@ test('a segment is asked, read back, explained and kept', async ({ browser, site
   await page.getByPlaceholder('Part of a name').fill('nils sorrel');
   await found.getByRole('button', { name: /Nils Sorrel/u }).click();
   await expect(found.getByText('is not in it.')).toBeVisible();
-  await expect(found.getByText('are members (student)')).toBeVisible();
-  await expect(found.getByText('no: Life')).toBeVisible();
+  await expect(found.getByText('are members (Student)')).toBeVisible();
+  await expect(found.getByText('no: member (Life)')).toBeVisible();
 
   await page.getByRole('button', { name: 'Freeze it as it is today' }).click();
   await expect(page.getByText(/^Frozen on 9 Jul 2026 with 1 person/u)).toBeVisible();
   await page.goto('/records/segments');
   await expect(page.getByRole('link', { name: 'Students with an email' })).toBeVisible();
   await expect(
-    page.getByText('People who are members (student) and have an email. Frozen 9 Jul 2026.'),
+    page.getByText('People who are members (Student) and have an email. Frozen 9 Jul 2026.'),
   ).toBeVisible();
 });

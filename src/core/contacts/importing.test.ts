@@ -87,6 +87,86 @@ describe('what an import changes of somebody who is known', () => {
   });
 });
 
+describe('memberships, organizations and deaths in a file', () => {
+  const more: Mapping = {
+    columns: ['whole name', 'member level', 'member until', 'organization', 'died on', 'kind'],
+    dateOrders: [null, null, 'day first', null, 'day first', null],
+  };
+  const read = (...cells: string[]) => {
+    const result = readRow(cells, more, 'CA', '2026-07-09');
+    if (!('person' in result)) throw new Error(result.rejected);
+    return result;
+  };
+  const ours: CurrentContact = {
+    ...mai,
+    memberships: [{ number: null, since: null, level: 'Life', until: '2026-12-31' }],
+    organizations: ['Ansley College'],
+  };
+  const fields = (cells: string[], choices = usualChoices) =>
+    changesOf(read(...cells).person, ours, choices).map((c) => [c.field, c.before, c.after, c.applied]);
+
+  test('the same membership with another end is a renewal, not a second membership', () => {
+    expect(fields(['Mai Wren', 'Life', '31/12/2027', '', '', ''])).toEqual([
+      ['member until', '2026-12-31', '2027-12-31', false],
+    ]);
+    expect(
+      fields(['Mai Wren', 'Life', '31/12/2027', '', '', ''], {
+        policies: { 'member until': 'take theirs' },
+        widenConsent: false,
+      }),
+    ).toEqual([['member until', '2026-12-31', '2027-12-31', true]]);
+    expect(fields(['Mai Wren', 'Student', '', '', '', ''])).toEqual([
+      ['membership', 'Life', 'Student', true],
+    ]);
+  });
+  test('an organization written a little differently is the one there is', () => {
+    expect(fields(['Mai Wren', '', '', 'ANSLEY  college', '', ''])).toEqual([]);
+    expect(fields(['Mai Wren', '', '', 'Causeway Veterinary', '', ''])).toEqual([
+      ['organization', 'Ansley College', 'Causeway Veterinary', true],
+    ]);
+  });
+  test('a death fills a blank; one in the future is none', () => {
+    expect(fields(['Mai Wren', '', '', '', '03/02/2026', ''])).toEqual([
+      ['died on', null, '2026-02-03', true],
+    ]);
+    const future = read('Mai Wren', '', '', '', '01/01/2027', '');
+    expect(future.person.deceasedOn).toBeNull();
+    expect(future.remarks).toEqual(['The day of death is in the future; left out']);
+  });
+  test('an organization has one name, however it is written', () => {
+    expect(read('Town of Port Ansley', '', '', '', '', 'Organization').person).toMatchObject({
+      kind: 'organization',
+      given: '',
+      family: 'Town of Port Ansley',
+    });
+    expect(read('Mai Wren', '', '', '', '', 'Person').person).toMatchObject({ kind: 'person', given: 'Mai' });
+  });
+  test('a row brought in before takes nothing again, unless it was asked for by name', () => {
+    const say = (choices: ImportChoices) => {
+      const checker = makeChecker({
+        mapping: more,
+        country: 'CA',
+        today: '2026-07-09',
+        model: firstModel,
+        thresholds: usualThresholds,
+        choices,
+        overrides: {},
+      });
+      const ready = checker.read({
+        line: 2,
+        cells: ['Mai Wren', 'Student', '', 'Causeway Veterinary', '', ''],
+      });
+      const verdict = checker.verdict(ready, checker.identify(ready, []), ours, true);
+      return [verdict.verdict, verdict.changes.filter((c) => c.applied).map((c) => c.field)];
+    };
+    expect(say(usualChoices)).toEqual(['same', []]);
+    expect(say({ policies: { membership: 'take theirs' }, widenConsent: false })).toEqual([
+      'changes',
+      ['membership'],
+    ]);
+  });
+});
+
 describe('the dry run', () => {
   const options = {
     mapping,

@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
 import { makeLabelled } from '#demo/labelled.ts';
 import { makeRandom } from '#demo/random.ts';
-import { agreementOf, keysOf, levels, prepare } from './comparing.ts';
+import { agreementOf, keysOf, levels, prepare, worthComparing } from './comparing.ts';
 import { blockedPairs, estimate } from './estimating.ts';
 import {
   asDescribed,
@@ -13,7 +13,7 @@ import {
   decide,
   usualThresholds,
 } from './match.ts';
-import { assumed, firstModel, weigh } from './weights.ts';
+import { assumed, commonIn, firstModel, weigh } from './weights.ts';
 
 const mai: Candidate = {
   id: 'mai',
@@ -100,6 +100,26 @@ describe('who is who', () => {
     for (const [a, b] of blockedPairs(records))
       for (const f of compareReady(a, b, firstModel, usualThresholds).findings)
         if (f.words.startsWith('different')) expect(f.bits).toBeLessThan(0);
+  });
+  test('who is not worth comparing would have come to “different” all the same', () => {
+    let skipped = 0;
+    for (const seed of [3, 8]) {
+      const records = makeLabelled(makeRandom(seed), 300).map((r) => prepare(r));
+      const some = records.slice(0, 120);
+      const pairs = [...blockedPairs(records), ...some.flatMap((a) => some.map((b) => [a, b] as const))];
+      for (const [a, b] of pairs) {
+        if (worthComparing(a, b, commonIn(firstModel))) continue;
+        skipped += 1;
+        expect(compareReady(a, b, firstModel, usualThresholds).outcome).toBe('different');
+      }
+    }
+    expect(skipped).toBeGreaterThan(10_000);
+  });
+  test('what was found is said of the same comparison every time, also in a copy', () => {
+    const verdict = compare(person('Mai'), mai);
+    expect(verdict.findings).toBe(verdict.findings);
+    expect({ ...verdict }.reasons).toEqual(verdict.reasons);
+    expect(verdict.reasons.length).toBeGreaterThan(1);
   });
   test('an initial and a shared email is put up for a look', () => {
     expect(compare(person('M.'), mai).outcome).toBe('look');

@@ -158,9 +158,13 @@ function answer(q: Question, f: Facts, asked: Asked): { holds: boolean; found: s
     case 'member': {
       const level = q.level?.trim().toLowerCase();
       const of = f.memberships.filter((m) => !level || m.level?.toLowerCase() === level);
-      const status = statusOn(of, dayOf(q.on, asked));
+      const day = dayOf(q.on, asked);
+      const status = statusOn(f.memberships, day);
       const levels = f.memberships.map((m) => m.level).filter(Boolean);
-      return plain(status === 'member', levels.length ? `${status} (${levels.join(', ')})` : status);
+      return plain(
+        statusOn(of, day) === 'member',
+        levels.length ? `${status} (${levels.join(', ')})` : status,
+      );
     }
     case 'in a unit': {
       const role = q.role?.trim().toLowerCase();
