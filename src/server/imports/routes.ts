@@ -153,7 +153,10 @@ export const importsHandlers: Handlers<typeof importsContract> = {
 
   'GET /api/imports/:id': ({ tx, params }) => summary(tx, params.id),
 
-  'GET /api/imports/:id/stream': async ({ app, params }) => new Stream(app.announcer, `import ${params.id}`),
+  'GET /api/imports/:id/stream': async ({ app, tx, params }) => {
+    const { id } = await readImport(tx, params.id);
+    return new Stream(app.announcer, `import ${id}`);
+  },
 
   'GET /api/imports/:id/rows': async ({ tx, params, query }) => {
     await readImport(tx, params.id);
