@@ -130,21 +130,46 @@ create table contact_totals (
   missed int not null,
   last_seen timestamptz
 );
-alter function count_participation(uuid[], uuid[]) rename to count_pairs;
--- The totals follow the participation they are counted from.
-create function count_participation(contacts uuid[], events uuid[]) returns void language plpgsql as $$
+-- Counts anew who took part in what, for these contacts at these events; the totals follow only where that changed.
+create or replace function count_participation(contacts uuid[], events uuid[]) returns void language plpgsql as $$
+declare
+  changed uuid[];
 begin
-  perform count_pairs(contacts, events);
-  delete from contact_totals t where t.contact_id = any(contacts)
+  with k as (
+    select distinct u.contact_id, u.event_id from unnest(contacts, events) as u (contact_id, event_id) where u.contact_id is not null),
+  a as (
+    select k.contact_id, k.event_id, bool_or(x.state in ('arrived', 'left')) as attended, bool_or(x.state = 'missed') as missed,
+      max(x.arrived_at) as last_seen
+    from k join attendance x on x.contact_id = k.contact_id and x.event_id = k.event_id group by k.contact_id, k.event_id),
+  found as (
+    select k.contact_id, k.event_id,
+      exists (select 1 from registrations r where r.contact_id = k.contact_id and r.event_id = k.event_id and r.state = 'confirmed') as registered,
+      coalesce(a.attended, false) as attended, coalesce(a.missed, false) as missed, a.last_seen
+    from k left join a on a.contact_id = k.contact_id and a.event_id = k.event_id),
+  gone as (
+    delete from participation p using found f where p.contact_id = f.contact_id and p.event_id = f.event_id
+      and not (f.registered or f.attended or f.missed or f.last_seen is not null) returning p.contact_id),
+  put as (
+    insert into participation as p (contact_id, event_id, registered, attended, missed, last_seen)
+      select contact_id, event_id, registered, attended, missed, last_seen from found
+      where registered or attended or missed or last_seen is not null
+      on conflict (contact_id, event_id) do update set registered = excluded.registered, attended = excluded.attended,
+        missed = excluded.missed, last_seen = excluded.last_seen
+        where (p.registered, p.attended, p.missed, p.last_seen)
+          is distinct from (excluded.registered, excluded.attended, excluded.missed, excluded.last_seen)
+      returning p.contact_id)
+  select array_agg(distinct x.contact_id) into changed from (select contact_id from gone union all select contact_id from put) x;
+  if changed is null then
+    return;
+  end if;
+  delete from contact_totals t where t.contact_id = any(changed)
     and not exists (select 1 from participation p where p.contact_id = t.contact_id);
   insert into contact_totals as t (contact_id, registered, attended, missed, last_seen)
     select p.contact_id, count(*) filter (where p.registered), count(*) filter (where p.attended),
       count(*) filter (where p.missed), max(p.last_seen)
-    from participation p where p.contact_id = any(contacts) group by p.contact_id
+    from participation p where p.contact_id = any(changed) group by p.contact_id
     on conflict (contact_id) do update set registered = excluded.registered, attended = excluded.attended,
-      missed = excluded.missed, last_seen = excluded.last_seen
-      where (t.registered, t.attended, t.missed, t.last_seen)
-        is distinct from (excluded.registered, excluded.attended, excluded.missed, excluded.last_seen);
+      missed = excluded.missed, last_seen = excluded.last_seen;
 end $$;
 insert into contact_totals (contact_id, registered, attended, missed, last_seen)
   select contact_id, count(*) filter (where registered), count(*) filter (where attended),
