@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { consentChannels, consentTopics } from '#core/contacts/consent.ts';
+import { lifelineKinds } from '#core/contacts/lifeline.ts';
 import { amount, contract, date, done, id, idParams, instant, personName } from './endpoint.ts';
 import { customField } from './fields.ts';
 import { tie } from './ties.ts';
@@ -64,18 +65,6 @@ export const consent = z.object({
 });
 export type Consent = z.infer<typeof consent>;
 
-export const lifelineKinds = [
-  'registration',
-  'attendance',
-  'money',
-  'shift',
-  'waiver',
-  'message',
-  'survey',
-  'clearance',
-  'note',
-  'record',
-] as const;
 export const lifelineEntry = z.object({
   at: instant,
   kind: z.enum(lifelineKinds),

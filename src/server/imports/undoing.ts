@@ -3,7 +3,7 @@ import { refreshFound } from '../contacts/keys.ts';
 import { resolveContact } from '../contacts/store.ts';
 import { first, type Queries, update } from '../db/database.ts';
 import { audit, type Work } from '../http/app.ts';
-import type { Applied, Done } from './applying.ts';
+import type { Applied, Done } from './changing.ts';
 import { Progress } from './progress.ts';
 
 /** Columns an import may have set; never a name from outside. */

@@ -1,16 +1,19 @@
 import { useState } from 'react';
 import type { ContactRecord } from '#contract/contacts.ts';
+import {
+  type ConsentChannel,
+  type ConsentTopic,
+  consentChannels,
+  consentTopics,
+} from '#core/contacts/consent.ts';
 import { useDo, useMayChangeContacts } from '../parts/ask.ts';
 import { useSaying } from '../parts/saying.ts';
 import { say } from '../parts/toast.tsx';
 
-const topics = ['newsletter', 'invitations', 'appeals'] as const;
-const channels = ['email', 'text message'] as const;
-
 /** What somebody said about each topic, by which channel, to whom and when. */
 export function Consents({ contact }: { contact: ContactRecord }) {
-  const [topic, setTopic] = useState<(typeof topics)[number]>('newsletter');
-  const [channel, setChannel] = useState<(typeof channels)[number]>('email');
+  const [topic, setTopic] = useState<ConsentTopic>('newsletter');
+  const [channel, setChannel] = useState<ConsentChannel>('email');
   const { dayAndYear } = useSaying();
   const may = useMayChangeContacts();
   const write = useDo('POST /api/contacts/:id/consents', () => say('Written down.'));
@@ -44,7 +47,7 @@ export function Consents({ contact }: { contact: ContactRecord }) {
             value={topic}
             onChange={(e) => setTopic(e.target.value as typeof topic)}
           >
-            {topics.map((t) => (
+            {consentTopics.map((t) => (
               <option key={t}>{t}</option>
             ))}
           </select>
@@ -55,7 +58,7 @@ export function Consents({ contact }: { contact: ContactRecord }) {
             value={channel}
             onChange={(e) => setChannel(e.target.value as typeof channel)}
           >
-            {channels.map((c) => (
+            {consentChannels.map((c) => (
               <option key={c}>{c}</option>
             ))}
           </select>

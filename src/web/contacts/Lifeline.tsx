@@ -1,27 +1,14 @@
 import { useState } from 'react';
 import { Link } from 'react-router';
-import type { LifelineEntry } from '#contract/contacts.ts';
+import { type LifelineKind, lifelineKinds } from '#core/contacts/lifeline.ts';
 import { useAsk } from '../parts/ask.ts';
 import { Asked } from '../parts/notices.tsx';
 import { useSaying } from '../parts/saying.ts';
 import { useInterface } from '../shell/state.ts';
 
-const kinds = [
-  'registration',
-  'attendance',
-  'money',
-  'shift',
-  'waiver',
-  'message',
-  'survey',
-  'clearance',
-  'note',
-  'record',
-] as const;
-
 /** Everything about somebody, newest first. */
 export function Lifeline({ id }: { id: string }) {
-  const [kind, setKind] = useState<LifelineEntry['kind'] | ''>('');
+  const [kind, setKind] = useState<LifelineKind | ''>('');
   const [offset, setOffset] = useState(0);
   const { dayAndYear } = useSaying();
   const showPerson = useInterface((s) => s.showPerson);
@@ -38,12 +25,12 @@ export function Lifeline({ id }: { id: string }) {
           style={{ width: 'auto', fontSize: 13.5 }}
           value={kind}
           onChange={(e) => {
-            setKind(e.target.value as LifelineEntry['kind'] | '');
+            setKind(e.target.value as LifelineKind | '');
             setOffset(0);
           }}
         >
           <option value="">everything</option>
-          {kinds.map((k) => (
+          {lifelineKinds.map((k) => (
             <option key={k} value={k}>
               {k}
             </option>
