@@ -6,6 +6,8 @@ import { customField } from './fields.ts';
 import { tie } from './ties.ts';
 
 export const contactKinds = ['person', 'organization'] as const;
+/** What the list of contacts can be ordered by. */
+export const contactOrders = ['name', 'email', 'postal', 'seen', 'added'] as const;
 export const contactLine = z.object({
   id,
   kind: z.enum(contactKinds),
@@ -16,6 +18,7 @@ export const contactLine = z.object({
   /** Null too where they moved away. */
   postalCode: z.string().nullable(),
   lastSeen: instant.nullable(),
+  addedAt: instant,
   tags: z.array(z.string()),
   /** Why nothing is sent to them: they asked for it, or died. */
   quiet: z.string().nullable(),
@@ -150,6 +153,15 @@ export const contactRecord = z.object({
 });
 export type ContactRecord = z.infer<typeof contactRecord>;
 
+/** What contacts are listed by; what is not said does not matter. */
+const contactQuery = z.object({
+  q: z.string().max(200).default(''),
+  tag: z.string().max(60).optional(),
+  kind: z.enum(contactKinds).optional(),
+  segment: id.optional(),
+});
+export type ContactQuery = z.infer<typeof contactQuery>;
+
 export const contactsContract = contract({
   'GET /api/search': {
     summary: 'Find contacts and events by parts of names, emails and telephone digits',
@@ -165,12 +177,10 @@ export const contactsContract = contract({
   'GET /api/contacts': {
     summary: 'The contact list, sorted by family name, filtered by a search',
     who: ['coordinator', 'treasurer', 'crew lead'],
-    query: z.object({
-      q: z.string().max(200).default(''),
-      tag: z.string().max(60).optional(),
-      kind: z.enum(contactKinds).optional(),
-      segment: id.optional(),
-      sort: z.enum(['name', 'seen', 'added']).default('name'),
+    query: contactQuery.extend({
+      sort: z.enum(contactOrders).default('name'),
+      /** The other way round than usual: names from Z, the longest not seen first. */
+      reverse: z.stringbool().default(false),
       offset: z.coerce.number().int().min(0).default(0),
       limit: z.coerce.number().int().min(1).max(500).default(200),
     }),
@@ -185,6 +195,12 @@ export const contactsContract = contract({
     summary: 'All contacts as an address book (vCard 4.0) that can be brought in again without a change',
     who: ['coordinator'],
     response: { file: 'text/vcard' },
+  },
+  'GET /api/contacts/ids': {
+    summary: 'Everybody a filter finds, to be chosen together',
+    who: ['coordinator', 'treasurer', 'crew lead'],
+    query: contactQuery,
+    response: z.object({ ids: z.array(id) }),
   },
   'POST /api/contacts/chosen.csv': {
     summary: 'Some contacts as a table; whoever nothing may be sent to is left out',

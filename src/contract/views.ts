@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { contactKinds } from './contacts.ts';
+import { contactKinds, contactOrders } from './contacts.ts';
 import { contract, done, id, idParams } from './endpoint.ts';
 
 /** How the table of contacts is looked at: what is filtered, sorted and shown. */
@@ -8,7 +8,8 @@ const filter = z.object({
   tag: z.string().max(60).default(''),
   kind: z.enum(contactKinds).nullable().default(null),
   segment: id.nullable().default(null),
-  sort: z.enum(['name', 'seen', 'added']).default('name'),
+  sort: z.enum(contactOrders).default('name'),
+  reverse: z.boolean().default(false),
   hidden: z.array(z.string().max(40)).max(40).default([]),
 });
 export type ContactFilter = z.infer<typeof filter>;

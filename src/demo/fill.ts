@@ -129,10 +129,18 @@ async function keepSegments(app: App, boats: string): Promise<void> {
   const at = app.clock.now();
   for (const [name, segment] of kept)
     await insert(app.db, 'segments', { id: app.ids.id(), name, segment, createdAt: at, updatedAt: at });
-  const everybody = { q: '', tag: '', kind: null, segment: null, sort: 'name', hidden: [] };
+  const everybody = {
+    q: '',
+    tag: '',
+    kind: null,
+    segment: null,
+    sort: 'name',
+    reverse: false,
+    hidden: ['added'],
+  };
   for (const [name, filter] of [
     ['Seen lately', { ...everybody, kind: 'person', sort: 'seen' }],
-    ['Organizations', { ...everybody, kind: 'organization', hidden: ['seen', 'postal'] }],
+    ['Organizations', { ...everybody, kind: 'organization', hidden: ['added', 'seen', 'postal'] }],
   ] as const)
     await insert(app.db, 'views', { id: app.ids.id(), place: 'contacts', name, filter, createdAt: at });
 }

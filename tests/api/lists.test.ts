@@ -50,7 +50,7 @@ describe('lists of contacts, and writing to them', () => {
     expect(again.id).toBe(id);
     expect((await odalys.call('GET /api/views'))[1]).toMatchObject({
       name: 'REEDS',
-      filter: { q: 'marsh', tag: '', kind: null, segment: null, sort: 'name', hidden: [] },
+      filter: { q: 'marsh', tag: '', kind: null, segment: null, sort: 'name', reverse: false, hidden: [] },
     });
     expect((await imani.try('DELETE /api/views/:id', { params: { id } })).status).toBe(404);
     const team = (await imani.call('GET /api/views'))[0]!.id;
@@ -91,6 +91,36 @@ describe('lists of contacts, and writing to them', () => {
     expect(refused.problem.code).toBe('segment-lives');
     const filtered = await odalys.call('GET /api/contacts', { query: { segment: living.id, q: 'sedge' } });
     expect(filtered.contacts.map((c) => c.given)).toEqual(['Dov']);
+  });
+
+  test('the table is ordered as a whole, blanks last, and everybody a filter finds can be chosen', async () => {
+    const list = async (query: object) =>
+      (await odalys.call('GET /api/contacts', { query: { q: '', ...query } as never })).contacts.map(
+        (c) => c.given,
+      );
+    const reeds = { q: 'e' };
+    expect(await list({ ...reeds, sort: 'name' })).toEqual(['Cleo', 'Ada', 'Ben', 'Dov']);
+    expect(await list({ ...reeds, sort: 'name', reverse: 'true' })).toEqual(['Dov', 'Ben', 'Ada', 'Cleo']);
+    expect(await list({ ...reeds, sort: 'email' })).toEqual(['Ada', 'Ben', 'Cleo', 'Dov']);
+    expect(await list({ ...reeds, sort: 'added' })).toEqual(['Dov', 'Cleo', 'Ben', 'Ada']);
+    await odalys.call('PATCH /api/contacts/:id', {
+      params: { id: ids.Ben! },
+      body: { postalCode: 'B1X 1A1' },
+    });
+    await odalys.call('PATCH /api/contacts/:id', {
+      params: { id: ids.Dov! },
+      body: { postalCode: 'B9X 1A1' },
+    });
+    expect((await list({ ...reeds, sort: 'postal' })).slice(0, 2)).toEqual(['Ben', 'Dov']);
+    expect((await list({ ...reeds, sort: 'postal', reverse: 'true' })).slice(0, 2)).toEqual(['Dov', 'Ben']);
+    // Page by page it is one order.
+    const pages = [
+      await list({ sort: 'email', limit: 2 }),
+      await list({ sort: 'email', limit: 2, offset: 2 }),
+    ];
+    expect(pages.flat()).toEqual((await list({ sort: 'email' })).slice(0, 4));
+    const found = await odalys.call('GET /api/contacts/ids', { query: { q: 'reed' } });
+    expect(found.ids.sort()).toEqual([ids.Ada, ids.Ben].sort());
   });
 
   test('hundreds of chosen contacts are taken along, as a table and as cards', async () => {

@@ -58,6 +58,14 @@ export const contactsHandlers: Handlers<typeof contactsContract> = {
   'GET /api/contacts': async ({ tx, query, now }) =>
     store.listContacts(tx, query, query.segment ? await conditionOfSegment(tx, query.segment, now) : null),
 
+  'GET /api/contacts/ids': async ({ tx, query, now }) => ({
+    ids: await store.idsOfContacts(
+      tx,
+      query,
+      query.segment ? await conditionOfSegment(tx, query.segment, now) : null,
+    ),
+  }),
+
   'GET /api/contacts.csv': async ({ tx }) => new File('contacts.csv', await contactsCsv(tx, null)),
 
   'GET /api/contacts.vcf': async ({ tx, now }) =>

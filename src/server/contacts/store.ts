@@ -1,4 +1,11 @@
-import type { Consent, ContactLine, ContactNote, emailKinds, phoneKinds } from '#contract/contacts.ts';
+import type {
+  Consent,
+  ContactLine,
+  ContactNote,
+  ContactQuery,
+  emailKinds,
+  phoneKinds,
+} from '#contract/contacts.ts';
 import { asDescribed, type Candidate, type Described, keysOf, prepare } from '#core/contacts/comparing.ts';
 import { largestBlock } from '#core/contacts/estimating.ts';
 import { fold, fullName } from '#core/contacts/names.ts';
@@ -96,7 +103,7 @@ const lineColumns = `c.id, c.kind, c.given_name as given, c.family_name as famil
   case when c.moved_on is null then c.postal_code end as postal_code, ${emailOf('c.id')} as email, ${phoneOf('c.id')} as phone,
   (select last_seen from contact_totals t where t.contact_id = c.id) as last_seen,
   coalesce((select array_agg(tag order by tag) from contact_tags t where t.contact_id = c.id), '{}') as tags,
-  ${whyQuiet('c')} as quiet, c.moved_on is not null as moved`;
+  c.created_at as added_at, ${whyQuiet('c')} as quiet, c.moved_on is not null as moved`;
 
 /** Contacts by id as lines of a list, by family name. */
 export const readLines = (tx: Queries, ids: readonly string[]): Promise<ContactLine[]> =>
@@ -105,25 +112,18 @@ export const readLines = (tx: Queries, ids: readonly string[]): Promise<ContactL
     [ids],
   );
 
+/** What each order sorts by first, as usual; blanks come last either way. */
 const orders = {
-  name: 'c.family_name, c.given_name, c.id',
-  seen: 'last_seen desc nulls last, c.family_name, c.given_name, c.id',
-  added: 'c.created_at desc, c.id desc',
+  name: { by: 'lower(c.family_name)', down: false },
+  email: { by: `lower(${emailOf('c.id')})`, down: false },
+  postal: { by: 'case when c.moved_on is null then c.postal_code end', down: false },
+  seen: { by: '(select last_seen from contact_totals t where t.contact_id = c.id)', down: true },
+  // Ids are in the order of making, also within one moment.
+  added: { by: 'c.id', down: true },
 } as const;
 
-/** Contacts in which every word of the search is found, with a tag where one is asked for. */
-export async function listContacts(
-  tx: Queries,
-  of: {
-    q: string;
-    tag?: string | undefined;
-    kind?: ContactLine['kind'] | undefined;
-    sort: keyof typeof orders;
-    limit: number;
-    offset: number;
-  },
-  segment: Compiled | null = null,
-): Promise<{ contacts: ContactLine[]; total: number }> {
+/** The condition of a filter on contacts `c`, with its parameters. */
+function conditionOf(of: ContactQuery, segment: Compiled | null): Compiled {
   const words = searchWords(of.q);
   const params: unknown[] = words.map(like);
   const conditions = [
@@ -145,12 +145,41 @@ export async function listContacts(
     conditions.push(segment.sql.replace(/\$(\d+)/gu, (_, n: string) => `$${Number(n) + params.length}`));
     params.push(...segment.params);
   }
-  const where = `where ${conditions.join(' and ')}`;
+  return { sql: conditions.join(' and '), params };
+}
+
+/** Everybody a filter finds. */
+export const idsOfContacts = async (
+  tx: Queries,
+  of: ContactQuery,
+  segment: Compiled | null,
+): Promise<string[]> => {
+  const { sql, params } = conditionOf(of, segment);
+  return (
+    await tx.query<{ id: string }>(`select c.id from contacts c where ${sql} order by c.id`, params)
+  ).map((r) => r.id);
+};
+
+/** A page of the contacts a filter finds, in an order, with how many there are. */
+export async function listContacts(
+  tx: Queries,
+  of: ContactQuery & { sort: keyof typeof orders; reverse: boolean; limit: number; offset: number },
+  segment: Compiled | null = null,
+): Promise<{ contacts: ContactLine[]; total: number }> {
+  const { sql, params } = conditionOf(of, segment);
+  const { by, down } = orders[of.sort];
+  const way = down === of.reverse ? 'asc' : 'desc';
   const contacts = await tx.query<ContactLine>(
-    `select ${lineColumns} from contacts c ${where} order by ${orders[of.sort]} limit ${of.limit} offset ${of.offset}`,
+    `select ${lineColumns} from contacts c where ${sql}
+     order by ${by} ${way} nulls last, c.family_name ${of.sort === 'name' ? way : 'asc'}, c.given_name ${of.sort === 'name' ? way : 'asc'}, c.id
+     limit ${of.limit} offset ${of.offset}`,
     params,
   );
-  const total = await first<{ n: number }>(tx, `select count(*)::int as n from contacts c ${where}`, params);
+  const total = await first<{ n: number }>(
+    tx,
+    `select count(*)::int as n from contacts c where ${sql}`,
+    params,
+  );
   return { contacts, total: total?.n ?? 0 };
 }
 

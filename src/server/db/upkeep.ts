@@ -15,5 +15,10 @@ export async function keepUp(db: Pick<Database, 'query'>): Promise<string[]> {
      order by c.relname`,
   );
   for (const { name, clean } of due) await db.query(`${clean ? 'vacuum (analyze)' : 'analyze'} "${name}"`);
+  // What was added to the search lately waits in a list that every search reads; it is sorted in.
+  await db.query(
+    `select gin_clean_pending_list(c.oid::regclass) from pg_class c join pg_am a on a.oid = c.relam
+     where a.amname = 'gin' and c.relkind = 'i'`,
+  );
   return due.map((d) => d.name);
 }

@@ -8,7 +8,18 @@ import { MailingForm } from './MailingForm.tsx';
 const sayContacts = (n: number): string => (n === 1 ? '1 contact' : `${n.toLocaleString('en-CA')} contacts`);
 
 /** What can be done with several contacts at once: a tag, a segment, a message, a file. */
-export function Chosen({ ids, clear }: { ids: readonly string[]; clear: () => void }) {
+export function Chosen({
+  ids,
+  clear,
+  all,
+  chooseAll,
+}: {
+  ids: readonly string[];
+  clear: () => void;
+  /** How many more than the chosen the filter finds; null when these are all. */
+  all: number | null;
+  chooseAll: () => void;
+}) {
   const [doing, setDoing] = useState<'tag' | 'segment' | null>(null);
   const [writing, setWriting] = useState(false);
   const [failed, setFailed] = useState<ApiProblem | null>(null);
@@ -34,6 +45,11 @@ export function Chosen({ ids, clear }: { ids: readonly string[]; clear: () => vo
   return (
     <div className="chosen">
       <b className="num">{ids.length.toLocaleString('en-CA')} chosen</b>
+      {all !== null && (
+        <button type="button" className="link" onClick={chooseAll}>
+          Choose all {all.toLocaleString('en-CA')} found
+        </button>
+      )}
       {part('tag', 'Tag')}
       {part('segment', 'Put into a segment')}
       {coordinator && (

@@ -4,6 +4,7 @@ import type { ContactLine } from '#contract/contacts.ts';
 import type { ContactFilter } from '#contract/views.ts';
 import { listedName } from '#core/contacts/names.ts';
 import { sayPhone } from '#core/contacts/reach.ts';
+import { call } from '#web/api.ts';
 import { Asking } from '../parts/Asking.tsx';
 import { useAsk, useDo, useMe } from '../parts/ask.ts';
 import { Asked, Problems } from '../parts/notices.tsx';
@@ -16,7 +17,14 @@ import { Chosen } from './Chosen.tsx';
 import { Views } from './Views.tsx';
 
 const pageSize = 500;
-const everybody: Omit<ContactFilter, 'hidden'> = { q: '', tag: '', kind: null, segment: null, sort: 'name' };
+const everybody: Omit<ContactFilter, 'hidden'> = {
+  q: '',
+  tag: '',
+  kind: null,
+  segment: null,
+  sort: 'name',
+  reverse: false,
+};
 
 export default function Contacts() {
   const [filter, setFilter] = useState<Omit<ContactFilter, 'hidden'>>(everybody);
@@ -40,13 +48,17 @@ export default function Contacts() {
   const tags = useAsk('GET /api/tags').data ?? [];
   const segments = useAsk('GET /api/segments').data ?? [];
   const { hidden, setHidden } = useColumns();
+  const filterQuery = {
+    q,
+    tag: filter.tag || undefined,
+    kind: filter.kind ?? undefined,
+    segment: filter.segment ?? undefined,
+  };
   const list = useAsk('GET /api/contacts', {
     query: {
-      q,
-      tag: filter.tag || undefined,
-      kind: filter.kind ?? undefined,
-      segment: filter.segment ?? undefined,
+      ...filterQuery,
       sort: filter.sort,
+      reverse: String(filter.reverse),
       limit: pageSize,
       offset,
     },
@@ -68,13 +80,20 @@ export default function Contacts() {
     { id: 'email', heading: 'Email', sortBy: (c) => c.email ?? '', cell: (c) => c.email },
     { id: 'phone', heading: 'Telephone', cell: (c) => (c.phone ? sayPhone(c.phone, country) : '') },
     { id: 'postal', heading: 'Postal code', sortBy: (c) => c.postalCode ?? '', cell: (c) => c.postalCode },
-    { id: 'tags', heading: 'Tags', sortBy: (c) => c.tags.join(), cell: (c) => c.tags.join(', ') },
+    { id: 'tags', heading: 'Tags', cell: (c) => c.tags.join(', ') },
     {
       id: 'seen',
       heading: 'Last seen',
       number: true,
       sortBy: (c) => (c.lastSeen ? Date.parse(c.lastSeen) : 0),
       cell: (c) => (c.lastSeen ? dayAndYear(c.lastSeen) : <span className="soft">never</span>),
+    },
+    {
+      id: 'added',
+      heading: 'Added',
+      number: true,
+      sortBy: (c) => Date.parse(c.addedAt),
+      cell: (c) => dayAndYear(c.addedAt),
     },
   ];
   const columns = everyColumn.filter((c) => !hidden.includes(c.id));
@@ -150,16 +169,6 @@ export default function Contacts() {
             ))}
           </select>
         )}
-        <select
-          aria-label="Order"
-          style={{ width: 'auto' }}
-          value={filter.sort}
-          onChange={(e) => put({ sort: e.target.value as 'name' })}
-        >
-          <option value="name">by name</option>
-          <option value="seen">last seen first</option>
-          <option value="added">newest first</option>
-        </select>
         <Columns columns={everyColumn.slice(1)} hidden={hidden} setHidden={setHidden} />
         <span className="soft num">
           {list.data &&
@@ -198,7 +207,17 @@ export default function Contacts() {
           </span>
         )}
       </Views>
-      {chosen.size > 0 && <Chosen ids={[...chosen]} clear={() => setChosen(new Set())} />}
+      {chosen.size > 0 && (
+        <Chosen
+          ids={[...chosen]}
+          clear={() => setChosen(new Set())}
+          all={list.data && list.data.total > chosen.size ? list.data.total : null}
+          chooseAll={async () => {
+            const found = await call('GET /api/contacts/ids', { query: filterQuery });
+            setChosen(new Set(found.ids));
+          }}
+        />
+      )}
       <Asked of={list}>
         {({ contacts }) => (
           <Table
@@ -208,6 +227,16 @@ export default function Contacts() {
             keyOf={(c) => c.id}
             open={(c) => show(c.id)}
             choosing={{ chosen, choose: setChosen }}
+            sorting={{
+              by: filter.sort,
+              // Those seen last, or added last, come first as usual.
+              down: (filter.sort === 'seen' || filter.sort === 'added') !== filter.reverse,
+              set: (by) =>
+                put({
+                  sort: by as ContactFilter['sort'],
+                  reverse: by === filter.sort ? !filter.reverse : false,
+                }),
+            }}
             empty={
               q ? `Nobody is found for “${q}”.` : 'Nobody is here yet. Bring a list in, or add somebody.'
             }

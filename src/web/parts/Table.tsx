@@ -29,6 +29,14 @@ const features = tableFeatures({
 const virtualFrom = 250;
 const rowHeight = 31;
 
+/** Sorting done by whoever gives the rows, as where only a part of them is shown. */
+export interface Sorting {
+  /** The column sorted by. */
+  by: string;
+  down: boolean;
+  set: (by: string) => void;
+}
+
 /** Which rows are chosen, by key. */
 export interface Choosing {
   chosen: ReadonlySet<string>;
@@ -46,6 +54,7 @@ export function Table<T>({
   empty,
   height,
   choosing,
+  sorting,
 }: {
   rows: readonly T[];
   columns: readonly Column<T>[];
@@ -56,6 +65,7 @@ export function Table<T>({
   empty: ReactNode;
   height?: string;
   choosing?: Choosing;
+  sorting?: Sorting;
 }) {
   const frame = useRef<HTMLDivElement>(null);
   const [chosen, setChosen] = useState<number | null>(null);
@@ -135,7 +145,9 @@ export function Table<T>({
             )}
             {headers.map((header) => {
               const column = columns.find((c) => c.id === header.id)!;
-              const order = header.column.getIsSorted();
+              const order = sorting
+                ? sorting.by === header.id && (sorting.down ? 'desc' : 'asc')
+                : header.column.getIsSorted();
               return (
                 <th
                   key={header.id}
@@ -144,7 +156,10 @@ export function Table<T>({
                   aria-sort={order === 'asc' ? 'ascending' : order === 'desc' ? 'descending' : undefined}
                 >
                   {header.column.getCanSort() ? (
-                    <button type="button" onClick={() => header.column.toggleSorting()}>
+                    <button
+                      type="button"
+                      onClick={() => (sorting ? sorting.set(header.id) : header.column.toggleSorting())}
+                    >
                       {column.heading}
                       {order === 'asc' ? ' ↑' : order === 'desc' ? ' ↓' : ''}
                     </button>

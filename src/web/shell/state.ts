@@ -42,7 +42,9 @@ function applyLight(light: Light): void {
 
 /** Columns of the contact table that somebody hid, kept on their device. */
 export const useColumns = create<{ hidden: string[]; setHidden(hidden: string[]): void }>()(
-  persist((set) => ({ hidden: [], setHidden: (hidden) => set({ hidden }) }), { name: 'acolyte-columns' }),
+  persist((set) => ({ hidden: ['added'], setHidden: (hidden) => set({ hidden }) }), {
+    name: 'acolyte-columns',
+  }),
 );
 
 /** Somebody whose record was opened. */
