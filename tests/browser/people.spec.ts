@@ -139,7 +139,7 @@ test('a segment is asked, read back, explained and kept', async ({ browser, site
   await applyAll(page);
   await page.goto('/records');
   await page.getByRole('link', { name: 'Segments' }).click();
-  await expect(page.getByText('Begin with a new segment')).toBeVisible();
+  await expect(page.getByRole('button', { name: 'A new segment' })).toBeVisible();
   await page.keyboard.press('n');
   await page.getByLabel('Name of the segment').fill('Students with an email');
   await page.getByLabel('Question 1: what is asked').selectOption('is a member');
