@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
-import { holdsOn, type Span, startOf, statusOn } from './membership.ts';
+import { holdsOn, type Span, saySpan, startOf, statusOn } from './membership.ts';
 
 const of = (from: string | null, until: string | null): Span => ({ from, until });
 
@@ -31,6 +31,16 @@ describe('membership on a day', () => {
       }),
     );
   });
+
+  test.each<[Span & { since?: string | null }, string]>([
+    [of(null, null), ''],
+    [of('2024-03-01', null), 'since 1 Mar 2024'],
+    [of(null, '2025-12-31'), 'until 31 Dec 2025'],
+    [of('2024-03-01', '2025-12-31'), '1 Mar 2024 to 31 Dec 2025'],
+    // Only the year was ever known.
+    [{ ...of('2012-01-01', null), since: '2012' }, 'since 2012'],
+    [{ ...of(null, '2020-06-30'), since: 'spring 2012' }, 'spring 2012 to 30 Jun 2020'],
+  ])('%j is said “%s”', (span, words) => expect(saySpan(span)).toBe(words));
 
   test('“since” says a day only where it is a year or a date there is', () => {
     expect(startOf('2012')).toBe('2012-01-01');

@@ -148,12 +148,18 @@ const plainCell = (cell: string): string => cell.replace(/^'(?=[=@+-])/u, '');
 
 /** The delimiter that splits the first lines into the most columns, most evenly. */
 function delimiterOf(text: string): Exclude<Table['delimiter'], 'vCard'> {
-  const lines = text.split(/\r?\n/u, 30).filter((l) => l.trim());
+  // What stands in quotes parts nothing.
+  const lines = text
+    .split(/\r?\n/u, 30)
+    .filter((l) => l.trim())
+    .map((l) => l.replace(/"(?:[^"]|"")*"/gu, ''));
   const scored = ([',', ';', '\t', '|'] as const).map((d) => {
     const counts = lines.map((l) => l.split(d).length - 1);
     const typical = [...counts].sort((a, b) => a - b)[Math.floor(counts.length / 2)] ?? 0;
     const even = counts.filter((c) => c === typical).length / Math.max(1, counts.length);
-    return { d, score: typical === 0 ? 0 : typical * 0.2 + even + 1 };
+    // Words of headings, parted as often as the rows below, speak louder than cells that happen to hold the sign.
+    const heads = lines.slice(0, 15).some((l, at) => headingWords.test(l) && counts[at]! >= typical);
+    return { d, score: typical === 0 ? 0 : typical * 0.2 + even + 1 + (heads ? 3 : 0) };
   });
   return scored.reduce((best, s) => (s.score > best.score ? s : best)).d;
 }

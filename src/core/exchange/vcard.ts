@@ -129,7 +129,10 @@ function unquote(text: string, charset: string): string {
 
 /** Parts a structured value at semicolons that are not escaped, and reads the escapes. */
 const partsOf = (value: string): string[] =>
-  value.split(/(?<!\\);/u).map((part) => plainText(part).replace(/\s+/gu, ' ').trim());
+  // A semicolon after an escaped backslash still parts.
+  [...value.matchAll(/((?:\\.|[^\\;])*)(?:;|$)/gsu)].map(([, part = '']) =>
+    plainText(part).replace(/\s+/gu, ' ').trim(),
+  );
 
 const plainText = (value: string): string =>
   value.replace(/\\([nN,;\\:])/gu, (_, c: string) => (c === 'n' || c === 'N' ? '\n' : c));

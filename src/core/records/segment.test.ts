@@ -97,6 +97,39 @@ describe('a segment in words', () => {
       },
       'People who served at least 10 hours as “Steward” in the last year.',
     ],
+    [{ ask: 'member', on: '2024-05-01' }, 'People who were members on 1 May 2024.'],
+    [
+      { not: { ask: 'in a unit', unitId: boats, role: 'lead', on: 'today' } },
+      'People who are not lead in Small Boats.',
+    ],
+    [
+      { ask: 'consent', topic: 'appeals', channel: 'text message', said: 'no' },
+      'People who said no to appeals by text message.',
+    ],
+    [
+      { not: { ask: 'consent', topic: 'newsletter', channel: 'email', said: 'nothing' } },
+      'People who were asked about the newsletter.',
+    ],
+    [
+      { ask: 'custom field', fieldId: hide, is: 'at least', value: '40' },
+      'People who are those whose “Hide Appeal” is at least “40”.',
+    ],
+    [{ not: { ask: 'custom field', fieldId: hide, is: 'filled' } }, 'People who have no “Hide Appeal”.'],
+    [{ ask: 'works for', on: 'today' }, 'People who are with an organization.'],
+    [{ ask: 'moved away' }, 'People who have moved away.'],
+    [
+      {
+        ask: 'attended',
+        times: { is: 'at least', n: 1 },
+        of: { seriesId: boats, category: 'talk' },
+        within: { when: 'last year' },
+      },
+      'People who came at least once to something of “talk” in the series of “Small Boats” last year.',
+    ],
+    [
+      { ask: 'answered a survey', of: {}, within: { when: 'ever' }, question: 'come again', said: 'yes' },
+      'People who answered a survey and said “yes” to “come again”.',
+    ],
   ])('%j', (segment, words) => expect(saySegment(segment, names)).toBe(words));
 
   test('every question can be said, asked and compiled as it begins', () => {
@@ -167,6 +200,82 @@ describe('a segment for one person', () => {
     expect(holds(who, { ...parent, household: [parent, child] })).toBe(true);
     expect(holds(who, { ...parent, household: [parent] })).toBe(false);
     expect(holds(who, parent)).toBe(false);
+  });
+  test('a membership holds on its first and its last day, and says what it is today', () => {
+    const memberships = [{ level: 'Life', from: '2020-01-01', until: '2025-12-31' }];
+    const on = (day: string, level?: string) =>
+      holds({ ask: 'member', on: day, ...(level ? { level } : {}) }, { memberships });
+    expect([on('2019-12-31'), on('2020-01-01'), on('2025-12-31'), on('2026-01-01')]).toEqual([
+      false,
+      true,
+      true,
+      false,
+    ]);
+    expect([on('2021-01-01', ' life '), on('2021-01-01', 'Student')]).toEqual([true, false]);
+    const why = evaluate({ ask: 'member', on: 'today' }, { ...nobody, memberships }, asked);
+    expect(why).toMatchObject({ holds: false, found: 'was a member (Life)' });
+  });
+  test('fields of our own are compared by their kind', () => {
+    const field = (kind: string, value: string) => ({ fields: [{ fieldId: hide, kind, value }] });
+    const is = (test: 'is' | 'contains' | 'at least' | 'at most' | 'filled', value: string, f: object) =>
+      holds({ ask: 'custom field', fieldId: hide, is: test, value }, f);
+    expect(is('at least', '9', field('number', '10'))).toBe(true);
+    expect(is('at most', '9', field('number', '10'))).toBe(false);
+    expect(is('is', '10.0', field('number', '10'))).toBe(true);
+    // As text, “9” comes after “10”: text has no size here.
+    expect(is('at least', '9', field('text', '10'))).toBe(false);
+    expect(is('at most', '2026-07-09', field('date', '2026-07-09'))).toBe(true);
+    expect(is('contains', 'KAY', field('text', 'sea kayak'))).toBe(true);
+    expect(is('filled', '', {})).toBe(false);
+  });
+  test('consent is asked by topic and channel; saying nothing is an answer too', () => {
+    const consents = [{ topic: 'appeals', channel: 'email', granted: false }];
+    const said = (channel: 'email' | 'text message', word: 'yes' | 'no' | 'nothing') =>
+      holds({ ask: 'consent', topic: 'appeals', channel, said: word }, { consents });
+    expect([said('email', 'no'), said('email', 'yes'), said('text message', 'nothing')]).toEqual([
+      true,
+      false,
+      true,
+    ]);
+  });
+  test('survey answers: the question by its words, a number exactly, a text in part', () => {
+    const surveys = [
+      {
+        ...event('a', '2026-05-01T22:00:00.000Z'),
+        answeredOn: '2026-05-03',
+        answers: [
+          { question: 'Would you come again?', said: '5' },
+          { question: 'What was best?', said: 'The herons at dusk' },
+        ],
+      },
+    ];
+    const said = (question: string | undefined, answer: string | undefined) =>
+      holds(
+        {
+          ask: 'answered a survey',
+          of: {},
+          within: { when: 'ever' },
+          ...(question ? { question } : {}),
+          ...(answer ? { said: answer } : {}),
+        },
+        { surveys },
+      );
+    expect(said('come AGAIN', '5')).toBe(true);
+    expect(said('best', '5')).toBe(false);
+    expect(said(undefined, 'HERONS')).toBe(true);
+    expect(said('best', undefined)).toBe(true);
+    expect(said('worst', undefined)).toBe(false);
+    expect(
+      holds({ ask: 'answered a survey', of: { unitId: hide }, within: { when: 'ever' } }, { surveys }),
+    ).toBe(false);
+  });
+  test('who moved away from a day to come still lives there', () => {
+    expect(holds({ ask: 'moved away' }, { movedOn: '2026-07-09' })).toBe(true);
+    expect(holds({ ask: 'moved away' }, { movedOn: '2026-07-10' })).toBe(false);
+    expect(holds({ ask: 'reach', by: 'address' }, { street: '4 Chapel Hill' })).toBe(true);
+    expect(holds({ ask: 'reach', by: 'address' }, { street: '4 Chapel Hill', movedOn: '2026-01-01' })).toBe(
+      false,
+    );
   });
   test('says why, question by question', () => {
     const why = evaluate(

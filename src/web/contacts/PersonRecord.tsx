@@ -1,6 +1,6 @@
 import type { ReactNode } from 'react';
 import type { ContactRecord } from '#contract/contacts.ts';
-import { holdsOn } from '#core/contacts/membership.ts';
+import { holdsOn, saySpan } from '#core/contacts/membership.ts';
 import { fullName } from '#core/contacts/names.ts';
 import { sayPhone } from '#core/contacts/reach.ts';
 import { sayShortDate } from '#core/time/say.ts';
@@ -13,7 +13,7 @@ import { Lifeline } from './Lifeline.tsx';
 import { Merges } from './Merges.tsx';
 import { Notes } from './Notes.tsx';
 import { Tags } from './Tags.tsx';
-import { saySpan, Ties } from './Ties.tsx';
+import { Ties } from './Ties.tsx';
 
 /** One contact in the slide-over: who they are, what they add up to, and their lifeline. */
 export function PersonRecord({ id }: { id: string }) {

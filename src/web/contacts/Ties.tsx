@@ -1,23 +1,12 @@
 import { useState } from 'react';
 import type { ContactRecord } from '#contract/contacts.ts';
 import type { Tie } from '#contract/ties.ts';
-import { holdsOn, statusOn } from '#core/contacts/membership.ts';
-import { sayShortDate } from '#core/time/say.ts';
+import { holdsOn, sayDay, saySpan, statusOn } from '#core/contacts/membership.ts';
 import { useDo, useMayChangeContacts } from '../parts/ask.ts';
 import { Person } from '../parts/Person.tsx';
 import { useSaying } from '../parts/saying.ts';
 import { say } from '../parts/toast.tsx';
 import { TieForm } from './TieForm.tsx';
-
-const sayDay = (day: string): string => `${sayShortDate(day)} ${day.slice(0, 4)}`;
-
-/** "since 2012", "1 Mar 2024 to 31 Dec 2025", "until 31 Dec 2025"; a year where only that is known. */
-export function saySpan(tie: { from: string | null; until: string | null; since?: string | null }): string {
-  const from = tie.since && /^\d{4}$/u.test(tie.since) ? tie.since : tie.from ? sayDay(tie.from) : tie.since;
-  if (from && tie.until) return `${from} to ${sayDay(tie.until)}`;
-  if (from) return `since ${from}`;
-  return tie.until ? `until ${sayDay(tie.until)}` : '';
-}
 
 export const sayTie = (tie: Tie): string =>
   tie.kind === 'membership'

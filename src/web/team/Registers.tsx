@@ -1,6 +1,5 @@
 import { type ReactNode, useState } from 'react';
-import { holdsOn } from '#core/contacts/membership.ts';
-import { saySpan } from '../contacts/Ties.tsx';
+import { holdsOn, saySpan } from '#core/contacts/membership.ts';
 import { useAsk, useDo } from '../parts/ask.ts';
 import { ChoiceField, Field, TextField } from '../parts/Field.tsx';
 import { Asked, Problems } from '../parts/notices.tsx';
