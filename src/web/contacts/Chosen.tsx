@@ -2,10 +2,11 @@ import { type ReactNode, useState } from 'react';
 import { ApiProblem, saveFile } from '#web/api.ts';
 import { useAsk, useDo, useMe } from '../parts/ask.ts';
 import { Problems } from '../parts/notices.tsx';
+import { sayCount } from '../parts/saying.ts';
 import { say } from '../parts/toast.tsx';
 import { MailingForm } from './MailingForm.tsx';
 
-const sayContacts = (n: number): string => (n === 1 ? '1 contact' : `${n.toLocaleString('en-CA')} contacts`);
+const sayContacts = (n: number): string => (n === 1 ? '1 contact' : `${sayCount(n)} contacts`);
 
 /** What can be done with several contacts at once: a tag, a segment, a message, a file. */
 export function Chosen({
@@ -44,10 +45,10 @@ export function Chosen({
   );
   return (
     <div className="chosen">
-      <b className="num">{ids.length.toLocaleString('en-CA')} chosen</b>
+      <b className="num">{sayCount(ids.length)} chosen</b>
       {all !== null && (
         <button type="button" className="link" onClick={chooseAll}>
-          Choose all {all.toLocaleString('en-CA')} found
+          Choose all {sayCount(all)} found
         </button>
       )}
       {part('tag', 'Tag')}

@@ -9,7 +9,7 @@ import { Asking } from '../parts/Asking.tsx';
 import { useAsk, useDo, useMe } from '../parts/ask.ts';
 import { Asked, Problems } from '../parts/notices.tsx';
 import { nobody, PersonFields } from '../parts/PersonFields.tsx';
-import { useSaying } from '../parts/saying.ts';
+import { sayCount, useSaying } from '../parts/saying.ts';
 import { type Column, Table } from '../parts/Table.tsx';
 import { say } from '../parts/toast.tsx';
 import { useColumns, useInterface } from '../shell/state.ts';
@@ -104,7 +104,7 @@ export default function Contacts() {
         <div className="acts">
           {waiting > 0 && (
             <Link className="btn" to="/contacts/review">
-              Who is who: {waiting} to decide
+              Who is who: {sayCount(waiting)} to decide
             </Link>
           )}
           <Link className="btn" to="/import">
@@ -171,8 +171,7 @@ export default function Contacts() {
         )}
         <Columns columns={everyColumn.slice(1)} hidden={hidden} setHidden={setHidden} />
         <span className="soft num">
-          {list.data &&
-            `${list.data.total.toLocaleString('en')} ${list.data.total === 1 ? 'contact' : 'contacts'}`}
+          {list.data && `${sayCount(list.data.total)} ${list.data.total === 1 ? 'contact' : 'contacts'}`}
         </span>
       </div>
       <Views

@@ -7,7 +7,7 @@ import { useAsk, useDo } from '../parts/ask.ts';
 import { Asked, Problems } from '../parts/notices.tsx';
 import { Person } from '../parts/Person.tsx';
 import { Progress } from '../parts/Progress.tsx';
-import { useSaying } from '../parts/saying.ts';
+import { sayCount, useSaying } from '../parts/saying.ts';
 import { type Column, Table } from '../parts/Table.tsx';
 import { say } from '../parts/toast.tsx';
 import { ImportColumns } from './ImportColumns.tsx';
@@ -107,7 +107,7 @@ function Shown({ summary }: { summary: ImportSummary }) {
         </div>
       </div>
       <p className="soft num">
-        {summary.allRows} rows · {summary.encoding}, {delimiterWords(summary.delimiter)}
+        {sayCount(summary.allRows)} rows · {summary.encoding}, {delimiterWords(summary.delimiter)}
         {summary.headingLine > 0 && `, heading in line ${summary.headingLine}`}
         {summary.appliedAt && ` · applied ${at(summary.appliedAt)}`}
         {summary.undoneAt && ` · undone ${at(summary.undoneAt)}`}
@@ -167,17 +167,17 @@ function Shown({ summary }: { summary: ImportSummary }) {
             disabled={apply.isPending}
             onClick={() => apply.mutate({ params })}
           >
-            {apply.isPending ? 'Applying …' : `Apply ${all - counts.rejected} rows`}
+            {apply.isPending ? 'Applying …' : `Apply ${sayCount(all - counts.rejected)} rows`}
           </button>
         }
       >
         <Problems of={apply.problem} />
         <p>
-          {counts.new + counts.look} people become contacts
+          {sayCount(counts.new + counts.look)} people become contacts
           {counts.look > 0 &&
-            `, ${counts.look} of them although they may be known already: those are put up for a decision`}
-          . {counts.changes} who are known get what their row brings. {counts.same} rows change nothing.{' '}
-          {counts.rejected} are left out. It can be undone.
+            `, ${sayCount(counts.look)} of them although they may be known already: those are put up for a decision`}
+          . {sayCount(counts.changes)} who are known get what their row brings. {sayCount(counts.same)} rows
+          change nothing. {sayCount(counts.rejected)} are left out. It can be undone.
         </p>
         {all > 3000 && !apply.isPending && (
           <p className="soft">
@@ -231,7 +231,7 @@ function Rows({ summary, all }: { summary: ImportSummary; all: number }) {
     <>
       <div className="tools">
         <button type="button" className="chip" aria-pressed={verdict === ''} onClick={() => choose('')}>
-          All {all}
+          All {sayCount(all)}
         </button>
         {(Object.keys(verdictWords) as Verdict[]).map((v) => (
           <button
@@ -241,7 +241,7 @@ function Rows({ summary, all }: { summary: ImportSummary; all: number }) {
             aria-pressed={verdict === v}
             onClick={() => choose(v)}
           >
-            {verdictWords[v]} {counts[v]}
+            {verdictWords[v]} {sayCount(counts[v])}
           </button>
         ))}
         <input

@@ -1,3 +1,5 @@
+import { sayCount } from './saying.ts';
+
 /** How far long work is, with a way to stop it. */
 export function Progress({
   words,
@@ -13,8 +15,7 @@ export function Progress({
   return (
     <div className="progress" role="status">
       <span>
-        {words}: <span className="num">{done.toLocaleString('en-CA')}</span> of{' '}
-        <span className="num">{all.toLocaleString('en-CA')}</span>
+        {words}: <span className="num">{sayCount(done)}</span> of <span className="num">{sayCount(all)}</span>
       </span>
       <progress max={Math.max(1, all)} value={done} aria-label={words} />
       {cancel && (

@@ -3,6 +3,9 @@ import { sayInstant, sayShortDate } from '#core/time/say.ts';
 import { dateOf, wallOf } from '#core/time/wallTime.ts';
 import { useMe } from './ask.ts';
 
+/** A number of things, with its thousands parted: "12,408". */
+export const sayCount = (n: number): string => n.toLocaleString('en-CA');
+
 /** Says amounts and instants as the organization does. */
 export function useSaying() {
   const me = useMe().data;

@@ -2,6 +2,7 @@ import { fullName } from '#core/contacts/names.ts';
 import { useAsk, useDo } from '../parts/ask.ts';
 import { Asked } from '../parts/notices.tsx';
 import { Person } from '../parts/Person.tsx';
+import { sayCount } from '../parts/saying.ts';
 import { say } from '../parts/toast.tsx';
 
 /** Everybody in a segment that was put together by hand. */
@@ -16,7 +17,7 @@ export function Members({ id }: { id: string }) {
         <>
           <p>
             <b className="name num" style={{ fontSize: 22 }}>
-              {total.toLocaleString('en-CA')}
+              {sayCount(total)}
             </b>{' '}
             <span className="soft">{total === 1 ? 'contact' : 'contacts'}</span>
           </p>

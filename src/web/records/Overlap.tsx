@@ -2,6 +2,7 @@ import { useState } from 'react';
 import type { SegmentSummary } from '#contract/records.ts';
 import { useAsk } from '../parts/ask.ts';
 import { Asked } from '../parts/notices.tsx';
+import { sayCount } from '../parts/saying.ts';
 
 /** How two segments overlap. */
 export function OverlapOf({ segments }: { segments: readonly SegmentSummary[] }) {
@@ -38,7 +39,7 @@ export function OverlapOf({ segments }: { segments: readonly SegmentSummary[] })
                 ).map(([label, n]) => (
                   <tr key={label}>
                     <td>{label}</td>
-                    <td className="n">{n.toLocaleString('en-CA')}</td>
+                    <td className="n">{sayCount(n)}</td>
                   </tr>
                 ))}
               </tbody>

@@ -9,7 +9,7 @@ import { MailingForm } from '../contacts/MailingForm.tsx';
 import { useAsk, useDo, useMe } from '../parts/ask.ts';
 import { Asked, Problems } from '../parts/notices.tsx';
 import { Person } from '../parts/Person.tsx';
-import { useSaying } from '../parts/saying.ts';
+import { sayCount, useSaying } from '../parts/saying.ts';
 import { say } from '../parts/toast.tsx';
 import { Members } from './Members.tsx';
 import { asGroup, SegmentBuilder } from './SegmentBuilder.tsx';
@@ -30,7 +30,7 @@ export default function Segment() {
 }
 
 type Body = Record<string, unknown>;
-const sayPeople = (n: number): string => (n === 1 ? '1 person' : `${n.toLocaleString('en-CA')} people`);
+const sayPeople = (n: number): string => (n === 1 ? '1 person' : `${sayCount(n)} people`);
 
 /** Which question a path leads to, as the builder numbers them: "segment.all.3.any.0.tag" is question 4.1. */
 const placeOf = (path: string): string => {
@@ -161,11 +161,9 @@ function Shown({ kept }: { kept: SegmentSummary }) {
           <aside aria-label="Who it finds">
             <p role="status">
               <b className="name num" style={{ fontSize: 22 }}>
-                {(kept.frozenAt ? kept.count : (found.data?.count ?? kept.count)).toLocaleString('en-CA')}
+                {sayCount(kept.frozenAt ? kept.count : (found.data?.count ?? kept.count))}
               </b>{' '}
-              <span className="soft num">
-                {found.data ? `of ${found.data.of.toLocaleString('en-CA')} contacts` : ''}
-              </span>
+              <span className="soft num">{found.data ? `of ${sayCount(found.data.of)} contacts` : ''}</span>
             </p>
             {found.data && (
               <ul className="lines">

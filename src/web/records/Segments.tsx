@@ -1,7 +1,7 @@
 import { Link, useNavigate } from 'react-router';
 import { useAsk, useDo } from '../parts/ask.ts';
 import { Asked } from '../parts/notices.tsx';
-import { useSaying } from '../parts/saying.ts';
+import { sayCount, useSaying } from '../parts/saying.ts';
 import { OverlapOf } from './Overlap.tsx';
 
 /** Segments: questions over the history, each with its sentence and count. */
@@ -66,7 +66,7 @@ export default function Segments() {
                         {s.frozenAt && ` Frozen ${dayAndYear(s.frozenAt)}.`}
                       </small>
                     </span>
-                    <b className="num">{s.count.toLocaleString('en-CA')}</b>
+                    <b className="num">{sayCount(s.count)}</b>
                   </li>
                 ))}
               </ul>
