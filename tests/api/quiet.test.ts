@@ -222,6 +222,44 @@ describe('who asked not to be contacted, died or moved', () => {
     }
   });
 
+  test('whoever moved gets no old address back, and a new one at once where they say it', async () => {
+    const record = () => odalys.call('GET /api/contacts/:id', { params: { id: ids.away } });
+    const stale = await bringIn(
+      world,
+      'Name,Email,Street,Postal code\nAway Tansy,new.away@fenmail.example,4 Chapel Hill,B2X 1A1\n',
+      'stale.csv',
+    );
+    expect(stale.counts).toMatchObject({ same: 1 });
+    await odalys.call('DELETE /api/imports/:id', { params: { id: stale.id } });
+    const list = await bringIn(
+      world,
+      'Name,Email,Street\nAway Tansy,new.away@fenmail.example,9 Harbour St\n',
+      'fresh.csv',
+    );
+    await odalys.call('POST /api/imports/:id/apply', { params: { id: list.id } });
+    expect(await record()).toMatchObject({ street: '9 Harbour St', movedOn: null });
+    await odalys.call('POST /api/imports/:id/undo', { params: { id: list.id } });
+    expect(await record()).toMatchObject({ street: '4 Chapel Hill', movedOn: '2026-06-30' });
+
+    const { url } = await odalys.call('POST /api/contacts/:id/own-link', {
+      params: { id: ids.away },
+      body: {},
+    });
+    const token = url.split('/').at(-1)!;
+    const own = await world.anyone.call('GET /api/public/own/:token', { params: { token } });
+    expect(own.person).toMatchObject({ street: null, postalCode: null });
+    const said = await world.anyone.call('POST /api/public/own/:token/details', {
+      params: { token },
+      body: { contactId: ids.away, street: '12 Sluice Lane' },
+    });
+    expect(said).toEqual({ changed: 1, waiting: 0 });
+    expect(await record()).toMatchObject({ street: '12 Sluice Lane', postalCode: null, movedOn: null });
+    await patch('away', { movedOn: '2026-07-01' });
+    await patch('away', { street: '1 Reedcutters Row', movedOn: '2026-07-01' });
+    expect(await record()).toMatchObject({ street: '1 Reedcutters Row', movedOn: null });
+    await patch('away', { movedOn: '2026-07-02' });
+  });
+
   test('segments can ask for it, and “has an email” means one that reaches them', async () => {
     const asked = async (who: Who, segment: object) =>
       (

@@ -25,6 +25,7 @@ const mai: CurrentContact = {
   birthDate: null,
   street: '2 Causeway Rd',
   postalCode: null,
+  movedOn: null,
   language: 'en',
   dietary: null,
   tags: ['canoe leader'],
@@ -84,6 +85,30 @@ describe('what an import changes of somebody who is known', () => {
   test('the same again changes nothing', () => {
     const same = row('Mai Wren', 'MAI@fenmail.example', '', '', '2 causeway rd.', 'no', 'canoe leader');
     expect(changesOf(same, mai, usualChoices)).toEqual([]);
+  });
+});
+
+describe('somebody who moved away', () => {
+  const moved: CurrentContact = { ...mai, postalCode: 'B2X 1A1', movedOn: '2026-01-01' };
+  const at = (street: string, postal = '') => {
+    const read = readRow(
+      ['Mai Wren', street, postal],
+      { columns: ['whole name', 'street', 'postal code'], dateOrders: [null, null, null] },
+      'CA',
+      '2026-07-09',
+    );
+    if (!('person' in read)) throw new Error(read.rejected);
+    return changesOf(read.person, moved, usualChoices).map((c) => [c.field, c.after, c.applied]);
+  };
+  test('does not get the old address back from a list that does not know', () => {
+    expect(at('2 Causeway Road')).toEqual([['address', '2 Causeway Road', true]]);
+    expect(at('2 causeway rd.')).toEqual([]);
+    expect(at('2 Causeway Rd', 'B2X 1A1')).toEqual([]);
+    expect(at('', 'b2x1a1')).toEqual([]);
+  });
+  test('gets a new one as where there was none, without a part of the old', () => {
+    expect(at('9 Harbour St')).toEqual([['address', '9 Harbour St', true]]);
+    expect(at('9 Harbour St', 'B9Z 9Z9')).toEqual([['address', '9 Harbour St, B9Z 9Z9', true]]);
   });
 });
 

@@ -64,6 +64,8 @@ export interface CurrentContact {
   birthDate: string | null;
   street: string | null;
   postalCode: string | null;
+  /** Since when the address is a former one. */
+  movedOn: string | null;
   language: string;
   dietary: string | null;
   tags: string[];
@@ -113,18 +115,23 @@ export function changesOf(person: PersonRow, current: CurrentContact, choices: I
     if (!current.phones.includes(phone)) consider('phone', current.phones.join(', '), phone);
   if (person.birthDate && person.birthDate !== current.birthDate)
     consider('birth date', current.birthDate, person.birthDate);
+  // A former address is no address: another one fills the blank, the old one in an old list says nothing.
   const address = {
-    street: person.street ?? current.street,
-    postalCode: person.postalCode ?? current.postalCode,
+    street: person.street ?? (current.movedOn ? null : current.street),
+    postalCode: person.postalCode ?? (current.movedOn ? null : current.postalCode),
   };
   const before = sayAddress(current.street, current.postalCode);
   const after = sayAddress(address.street, address.postalCode);
-  if ((person.street || person.postalCode) && flat(after) !== flat(before)) {
+  const stale =
+    current.movedOn !== null &&
+    (!person.street || flat(person.street) === flat(current.street ?? '')) &&
+    (!person.postalCode || flat(person.postalCode) === flat(current.postalCode ?? ''));
+  if ((person.street || person.postalCode) && flat(after) !== flat(before) && !stale) {
     // A missing half is a blank, not a contradiction.
     const contradicts =
       (current.street && person.street && flat(current.street) !== flat(person.street)) ||
       (current.postalCode && person.postalCode && flat(current.postalCode) !== flat(person.postalCode));
-    consider('address', contradicts ? before : null, after);
+    consider('address', contradicts && !current.movedOn ? before : null, after);
   }
   if (person.language && person.language !== current.language)
     consider('language', current.language, person.language);

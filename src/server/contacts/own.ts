@@ -45,8 +45,8 @@ async function detailsOf(tx: Queries, id: string): Promise<OwnDetailsOf> {
     given: c.givenName,
     family: c.familyName,
     birthDate: c.birthDate,
-    street: c.street,
-    postalCode: c.postalCode,
+    street: c.movedOn ? null : c.street,
+    postalCode: c.movedOn ? null : c.postalCode,
     language: c.language,
     dietary: c.dietary,
     waiting: waiting.map((w) => w.field),
@@ -179,9 +179,14 @@ export const ownHandlers: Handlers<typeof ownContract> = {
     if ((wished.given ?? current.given) === '' && (wished.family ?? current.family) === '')
       problems.push({ path: 'given', message: 'Give a name.' });
     if (problems.length) throw invalid(problems);
+    const moved = (await store.readContact(tx, contactId))!.movedOn !== null;
     const { direct, proposed } = sortWishes(current, wished as Partial<OwnDetails>);
     await update(tx, 'contacts', contactId, {
       ...Object.fromEntries(Object.entries(direct).map(([k, v]) => [columns[k as keyof OwnDetails], v])),
+      // They say where they live now; nothing of a former address stays with it.
+      ...(moved && (direct.street || direct.postalCode)
+        ? { movedOn: null, street: direct.street ?? null, postalCode: direct.postalCode ?? null }
+        : {}),
       updatedAt: now,
     });
     // Asked again, the newest wish counts.

@@ -227,8 +227,15 @@ export const contactsHandlers: Handlers<typeof contactsContract> = {
     const fill = await setValues(tx, params.id, own ?? {}, problems);
     if (problems.length) throw invalid(problems);
     await fill();
+    const elsewhere =
+      before.movedOn !== null &&
+      (fields.movedOn ?? before.movedOn) === before.movedOn &&
+      Boolean(fields.street) &&
+      fields.street !== before.street;
     await update(tx, 'contacts', params.id, {
       ...fields,
+      // Another street is where they live now.
+      ...(elsewhere ? { movedOn: null } : {}),
       givenName: named.given,
       familyName: named.family,
       updatedAt: now,

@@ -100,6 +100,8 @@ export async function applyChange(
       return set({
         ...(person.street ? { street: person.street } : {}),
         ...(person.postalCode ? { postal_code: person.postalCode } : {}),
+        // What is brought is where they live now.
+        moved_on: null,
       });
     case 'language':
       return set({ language: person.language });

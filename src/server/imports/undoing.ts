@@ -13,6 +13,7 @@ const settable = new Set([
   'birth_date',
   'street',
   'postal_code',
+  'moved_on',
   'language',
   'dietary',
   'do_not_contact',

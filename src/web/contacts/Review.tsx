@@ -9,7 +9,7 @@ import { useAsk, useDo, useMe } from '../parts/ask.ts';
 import { Asked, Problems } from '../parts/notices.tsx';
 import { Person } from '../parts/Person.tsx';
 import { Progress } from '../parts/Progress.tsx';
-import { useSaying } from '../parts/saying.ts';
+import { sayCount, useSaying } from '../parts/saying.ts';
 import { say } from '../parts/toast.tsx';
 import { ReviewLines } from './ReviewLines.tsx';
 
@@ -37,7 +37,7 @@ export default function Review() {
                 <p className="soft num">
                   {answer.open === 0
                     ? 'No pair waits for a decision'
-                    : `${answer.open} ${answer.open === 1 ? 'pair waits' : 'pairs wait'}, likeliest first`}
+                    : `${sayCount(answer.open)} ${answer.open === 1 ? 'pair waits' : 'pairs wait'}, likeliest first`}
                   {answer.decided > 0 && ` · ${answer.decided} decided`}
                 </p>
               </div>
