@@ -6,6 +6,15 @@ import { Asked } from '../parts/notices.tsx';
 import { useSaying } from '../parts/saying.ts';
 import { useInterface } from '../shell/state.ts';
 
+/** Kinds whose entries need no word before them. */
+const saysItself: ReadonlySet<LifelineKind> = new Set([
+  'attendance',
+  'registration',
+  'record',
+  'money',
+  'clearance',
+]);
+
 /** Everything about somebody, newest first. */
 export function Lifeline({ id }: { id: string }) {
   const [kind, setKind] = useState<LifelineKind | ''>('');
@@ -49,9 +58,7 @@ export function Lifeline({ id }: { id: string }) {
                     <span className="soft num">{dayAndYear(e.at)}</span>
                     <span>
                       <span style={{ fontWeight: 500 }}>
-                        {e.kind === 'attendance'
-                          ? e.text
-                          : `${e.kind === 'registration' ? '' : `${e.kind === 'record' ? '' : e.kind === 'money' ? '' : `${e.kind} `}`}${e.text}`}
+                        {saysItself.has(e.kind) ? e.text : `${e.kind} ${e.text}`}
                       </span>
                       {e.eventId && (
                         <>
