@@ -1,12 +1,14 @@
 import { z } from 'zod';
-import { columnMeanings } from '#core/contacts/columns.ts';
+import { columnMeanings, type FieldMeaning } from '#core/contacts/columns.ts';
 import { importFields, policies, rowVerdicts } from '#core/contacts/importing.ts';
 import { contract, done, id, idParams, instant } from './endpoint.ts';
 
 export const importStates = ['checking', 'checked', 'applied', 'undone', 'cancelled'] as const;
 
+/** A field of the organization's own, by its id. */
+const fieldMeaning = z.templateLiteral(['field ', z.uuid()]) as unknown as z.ZodType<FieldMeaning>;
 const mapping = z.object({
-  columns: z.array(z.enum(columnMeanings)).max(100),
+  columns: z.array(z.union([z.enum(columnMeanings), fieldMeaning])).max(100),
   /** The order of day and month in dated columns; `ask` where the file does not tell. */
   dateOrders: z.array(z.enum(['day first', 'month first', 'ask']).nullable()).max(100),
 });

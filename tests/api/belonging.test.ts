@@ -1,7 +1,7 @@
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import type { Caller, World } from './harness.ts';
 import { makeWorld } from './harness.ts';
-import { bringIn } from './scenes.ts';
+import { bringIn, checked } from './scenes.ts';
 
 /** The smallest picture there is: one pixel. */
 const pixel =
@@ -278,12 +278,48 @@ describe('what somebody belongs to', () => {
     expect((await odalys.call('GET /api/contacts', { query: { q: 'tidewater' } })).total).toBe(0);
   });
 
+  test('columns of fields of our own are known by their names, read by their kinds, and taken back', async () => {
+    const [aid, boots] = await odalys.call('GET /api/fields');
+    const id = await add('Nils', 'Oakes', { email: 'nils.oakes@fenmail.example' });
+    await odalys.call('PATCH /api/contacts/:id', { params: { id }, body: { fields: { [boots!.id]: '41' } } });
+    const list = await bringIn(
+      world,
+      'Name,Email,BOOT SIZE,First aid until\n' +
+        'Nils Oakes,nils.oakes@fenmail.example,42,31 Dec 2027\n' +
+        'Petra Oakes,petra.oakes@fenmail.example,thirty,2027-03-01\n',
+      'boots.csv',
+    );
+    expect(list.mapping.columns.slice(2)).toEqual([`field ${boots!.id}`, `field ${aid!.id}`]);
+    const { rows } = await odalys.call('GET /api/imports/:id/rows', { params: { id: list.id }, query: {} });
+    expect(rows[0]!.changes).toMatchObject([
+      { field: 'own field', before: 'Boot size: 41', after: 'Boot size: 42', applied: false },
+      { field: 'own field', before: null, after: 'First aid until: 2027-12-31', applied: true },
+    ]);
+    expect(rows[1]!.reasons).toContain('“thirty” in Boot size: This is not a number.');
+    await odalys.call('PUT /api/imports/:id/mapping', {
+      params: { id: list.id },
+      body: { ...list.mapping, choices: { ...list.choices, policies: { 'own field': 'take theirs' } } },
+    });
+    await checked(world, list.id);
+    await odalys.call('POST /api/imports/:id/apply', { params: { id: list.id } });
+    const values = async (of: string) => (await record(of)).fields.map((f) => f.value);
+    expect(await values(id)).toEqual(['2027-12-31', '42']);
+    const petra = (await odalys.call('GET /api/search', { query: { q: 'petra oakes' } })).contacts[0]!.id;
+    expect(await values(petra)).toEqual(['2027-03-01', null]);
+    await odalys.call('PATCH /api/contacts/:id', { params: { id }, body: { fields: { [aid!.id]: '' } } });
+    const undone = await odalys.call('POST /api/imports/:id/undo', { params: { id: list.id } });
+    expect(undone.kept).toEqual([]);
+    expect(await values(id)).toEqual([null, '41']);
+  });
+
   test('everything exported and brought into another organization says the same', async () => {
     const file = await odalys.try('GET /api/contacts.csv');
     const elsewhere = await makeWorld();
     try {
-      const list = await bringIn(elsewhere, String(file.body), 'contacts.csv');
       const there = await elsewhere.as('odalys');
+      for (const { name, kind, choices } of await odalys.call('GET /api/fields'))
+        await there.call('POST /api/fields', { body: { name, kind, choices } });
+      const list = await bringIn(elsewhere, String(file.body), 'contacts.csv');
       await there.call('POST /api/imports/:id/apply', { params: { id: list.id } });
       const strip = (csv: string) =>
         csv

@@ -1,6 +1,7 @@
 import type { CalendarDate } from '#core/time/clock.ts';
 import type { Mapping } from './columns.ts';
 import { type Candidate, keysOf, type Prepared, prepare } from './comparing.ts';
+import type { OwnField } from './fields.ts';
 import {
   type Change,
   type CurrentContact,
@@ -44,6 +45,8 @@ export interface CheckerOptions {
   thresholds: Thresholds;
   choices: ImportChoices;
   overrides: Readonly<Record<string, RowOverride>>;
+  /** Fields of the organization's own that columns may mean. */
+  fields?: readonly OwnField[];
 }
 
 /** A row read and made ready, before it is known who it is. */
@@ -94,7 +97,7 @@ export function makeChecker(options: CheckerOptions): Checker {
     read(row) {
       const put = overrides[row.line]?.cells;
       const cells = put ? row.cells.map((c, at) => put[at] ?? c) : row.cells;
-      const read = readRow(cells, mapping, country, today);
+      const read = readRow(cells, mapping, country, today, options.fields);
       // An organization is known by its name, and compared with nobody.
       const ready = 'person' in read && read.person.kind === 'person' ? prepare(read.person) : null;
       return { row: { line: row.line, cells }, read, ready, keys: ready ? keysOf(ready) : [] };

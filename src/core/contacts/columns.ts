@@ -34,7 +34,13 @@ export const columnMeanings = [
   'emergency name',
   'emergency phone',
 ] as const;
-export type ColumnMeaning = (typeof columnMeanings)[number];
+/** A field of the organization's own, by its id. */
+export type FieldMeaning = `field ${string}`;
+export type ColumnMeaning = (typeof columnMeanings)[number] | FieldMeaning;
+
+/** The id of the field of one's own that a column means, or null. */
+export const fieldIdOf = (meaning: ColumnMeaning): string | null =>
+  meaning.startsWith('field ') ? meaning.slice('field '.length) : null;
 
 /** Meanings that several columns may have. */
 export const repeatable: ReadonlySet<ColumnMeaning> = new Set([
@@ -157,18 +163,25 @@ function fitOf(meaning: ColumnMeaning, cells: readonly string[], country: string
  * given out once, to the column that fits best, except those that may repeat. An emergency contact's details are never
  * taken for the person's own.
  */
-export function proposeMapping(table: Pick<Table, 'headings' | 'rows'>, country = 'CA'): Proposal {
+export function proposeMapping(
+  table: Pick<Table, 'headings' | 'rows'>,
+  country = 'CA',
+  fields: readonly { id: string; name: string }[] = [],
+): Proposal {
   const candidates = table.headings.map((heading, at) => {
     const cells = table.rows
       .slice(0, 200)
       .map((r) => r.cells[at]?.trim() ?? '')
       .filter(Boolean);
+    // A field of one's own is known by its name, as our own files write it.
+    const own = fields.find((f) => fold(f.name) === fold(heading));
+    if (own) return { meaning: `field ${own.id}` as const, confidence: 0.95 };
     return propose(heading.trim(), cells, country);
   });
   const columns: ColumnMeaning[] = candidates.map((c) => c.meaning);
   const confidence = candidates.map((c) => c.confidence);
   // Each meaning to the column that fits best; the others are left.
-  for (const meaning of columnMeanings) {
+  for (const meaning of new Set(columns)) {
     if (repeatable.has(meaning)) continue;
     const claimants = columns.flatMap((c, at) => (c === meaning ? [at] : []));
     const best = claimants.reduce((a, b) => (confidence[b]! > confidence[a]! ? b : a), claimants[0] ?? 0);

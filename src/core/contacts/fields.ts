@@ -4,6 +4,12 @@ export interface FieldRule {
   choices: readonly string[];
 }
 
+/** The same with what it is known by. */
+export interface OwnField extends FieldRule {
+  id: string;
+  name: string;
+}
+
 /**
  * Reads what somebody typed into a field of one's own as it is kept: dates as 2026-07-09, numbers with a point and
  * without blanks, "yes" or "no". Null is empty. Answers what is wrong otherwise.

@@ -35,6 +35,7 @@ const mai: CurrentContact = {
   memberships: [],
   organizations: [],
   deceasedOn: null,
+  fields: [],
   emergencies: [],
 };
 const theirs = row(

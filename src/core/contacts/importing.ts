@@ -23,6 +23,7 @@ export const importFields = [
   'member until',
   'organization',
   'died on',
+  'own field',
   'emergency',
 ] as const;
 export type ImportField = (typeof importFields)[number];
@@ -77,6 +78,8 @@ export interface CurrentContact {
   emergencies: EmergencyContact[];
   organizations: string[];
   deceasedOn: string | null;
+  /** Fields of the organization's own that are filled in. */
+  fields: { id: string; value: string }[];
 }
 
 /** One field that a row would change. */
@@ -87,6 +90,8 @@ export interface Change {
   /** False when the policy keeps what is there; `why` says so. */
   applied: boolean;
   why: string | null;
+  /** Which field of one's own, where it is one. */
+  fieldId?: string;
 }
 
 const sayAddress = (street: string | null, postal: string | null): string =>
@@ -152,6 +157,12 @@ export function changesOf(person: PersonRow, current: CurrentContact, choices: I
   for (const organization of person.organizations)
     if (!current.organizations.some((o) => fold(o) === fold(organization)))
       consider('organization', current.organizations.join('; '), organization);
+  for (const { id, name, value } of person.fields) {
+    const ours = current.fields.find((f) => f.id === id)?.value ?? null;
+    if (ours === value) continue;
+    consider('own field', ours && `${name}: ${ours}`, `${name}: ${value}`);
+    changes.at(-1)!.fieldId = id;
+  }
   if (person.deceasedOn && person.deceasedOn !== current.deceasedOn)
     consider('died on', current.deceasedOn, person.deceasedOn);
   for (const emergency of person.emergencies)

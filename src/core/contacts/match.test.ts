@@ -105,7 +105,7 @@ describe('who is who', () => {
     let skipped = 0;
     for (const seed of [3, 8]) {
       const records = makeLabelled(makeRandom(seed), 300).map((r) => prepare(r));
-      const some = records.slice(0, 120);
+      const some = records.slice(0, 50);
       const pairs = [...blockedPairs(records), ...some.flatMap((a) => some.map((b) => [a, b] as const))];
       for (const [a, b] of pairs) {
         if (worthComparing(a, b, commonIn(firstModel))) continue;
@@ -113,7 +113,7 @@ describe('who is who', () => {
         expect(compareReady(a, b, firstModel, usualThresholds).outcome).toBe('different');
       }
     }
-    expect(skipped).toBeGreaterThan(10_000);
+    expect(skipped).toBeGreaterThan(2000);
   });
   test('what was found is said of the same comparison every time, also in a copy', () => {
     const verdict = compare(person('Mai'), mai);

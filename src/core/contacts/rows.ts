@@ -1,8 +1,9 @@
 import type { CalendarDate } from '#core/time/clock.ts';
 import { sayShortDate } from '#core/time/say.ts';
 import { readDate, readReachCell, readYesNo } from './cells.ts';
-import { type ColumnMeaning, isId, type Mapping } from './columns.ts';
+import { type ColumnMeaning, fieldIdOf, isId, type Mapping } from './columns.ts';
 import type { Described } from './comparing.ts';
+import { type OwnField, readFieldValue } from './fields.ts';
 import { fold, fullName, splitName, tidyName } from './names.ts';
 import { emailKey } from './reach.ts';
 
@@ -23,6 +24,8 @@ export interface PersonRow extends Described {
   /** Where they work, or whom they stand for. */
   organizations: string[];
   deceasedOn: CalendarDate | null;
+  /** What the row says in fields of the organization's own, as they keep it. */
+  fields: { id: string; name: string; value: string }[];
 }
 
 export interface Membership {
@@ -57,6 +60,7 @@ export function readRow(
   mapping: Mapping,
   country: string,
   today: CalendarDate,
+  fields: readonly OwnField[] = [],
 ): ReadRow {
   const all = (meaning: ColumnMeaning): string[] =>
     mapping.columns.flatMap((c, at) => (c === meaning && cells[at]?.trim() ? [cells[at]!.trim()] : []));
@@ -130,6 +134,7 @@ export function readRow(
       newsletter: subscribed === null ? null : { granted: subscribed, on: dateIn('newsletter date') },
       doNotContact: yesNo('do not contact'),
       memberships: number || since || level || until ? [{ number, since, level, until }] : [],
+      fields: readOwnFields(cells, mapping, fields, today, remarks),
       organizations: [one('organization').slice(0, 100)].filter(Boolean),
       deceasedOn,
       emergencies: emergencyName
@@ -143,6 +148,36 @@ export function readRow(
     },
     remarks,
   };
+}
+
+/** Cells of fields of one's own; dates and yes and no are read in any usual spelling. */
+function readOwnFields(
+  cells: readonly string[],
+  mapping: Mapping,
+  fields: readonly OwnField[],
+  today: CalendarDate,
+  remarks: string[],
+): PersonRow['fields'] {
+  return mapping.columns.flatMap((meaning, at) => {
+    const field = fields.find((f) => f.id === fieldIdOf(meaning));
+    const text = cells[at]?.trim() ?? '';
+    if (!field || !text) return [];
+    const yes = field.kind === 'yes or no' ? readYesNo(text) : null;
+    const usual =
+      field.kind === 'date'
+        ? (readDate(text, null, today) ?? text)
+        : yes === null
+          ? text
+          : yes
+            ? 'yes'
+            : 'no';
+    const read = readFieldValue(field, usual);
+    if ('wrong' in read) {
+      remarks.push(`“${shown(text)}” in ${field.name}: ${read.wrong}`);
+      return [];
+    }
+    return read.value === null ? [] : [{ id: field.id, name: field.name, value: read.value }];
+  });
 }
 
 function readReach(
@@ -222,6 +257,7 @@ export function absorb(into: PersonRow, other: PersonRow): PersonRow {
     memberships: union(into.memberships, other.memberships, sayMembership),
     organizations: union(into.organizations, other.organizations, fold),
     deceasedOn: into.deceasedOn ?? other.deceasedOn,
+    fields: union(into.fields, other.fields, (f) => f.id),
     emergencies: union(into.emergencies, other.emergencies, (e) => fold(e.name)),
     // Whoever said no once is not asked again.
     newsletter:

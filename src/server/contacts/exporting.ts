@@ -1,6 +1,7 @@
 import { writeCsv } from '#core/exchange/csv.ts';
 import { type Card, writeVCards } from '#core/exchange/writeVCard.ts';
 import type { Queries } from '../db/database.ts';
+import { readFields } from './fields.ts';
 import { whyQuiet } from './quiet.ts';
 
 interface Exported extends Card {
@@ -15,6 +16,8 @@ interface Exported extends Card {
   organization: string | null;
   emergencyName: string | null;
   emergencyPhone: string | null;
+  /** Fields of the organization's own, by id. */
+  fields: Record<string, string>;
 }
 
 /**
@@ -26,6 +29,7 @@ const readExported = (tx: Queries, ids: readonly string[] | null): Promise<Expor
     `select c.id as uid, c.kind, given_name as given, family_name as family, case when moved_on is null then street end as street,
        case when moved_on is null then postal_code end as postal_code, birth_date, language, dietary,
        do_not_contact, deceased_on, m.ends_on, w.name as organization, m.number, m.since, m.level, e.other_name as emergency_name, e.other_phone as emergency_phone,
+       coalesce((select jsonb_object_agg(field_id, value) from custom_values where contact_id = c.id), '{}') as fields,
        coalesce((select array_agg(email order by position, id) from contact_emails where contact_id = c.id and ended_on is null), '{}') as emails,
        coalesce((select array_agg(phone order by position, id) from contact_phones where contact_id = c.id and ended_on is null), '{}') as phones,
        coalesce((select array_agg(tag order by tag) from contact_tags where contact_id = c.id), '{}') as tags,
@@ -47,6 +51,7 @@ const yesNo = (value: boolean | null): string => (value === null ? '' : value ? 
 /** A table of contacts; brought in again it changes nothing. */
 export async function contactsCsv(tx: Queries, ids: readonly string[] | null): Promise<string> {
   const rows = await readExported(tx, ids);
+  const fields = await readFields(tx);
   return writeCsv(
     [
       'Contact id',
@@ -72,6 +77,7 @@ export async function contactsCsv(tx: Queries, ids: readonly string[] | null): P
       'Organization',
       'Emergency contact',
       'Emergency phone',
+      ...fields.map((f) => f.name),
     ],
     rows.map((c) => [
       c.uid,
@@ -97,6 +103,7 @@ export async function contactsCsv(tx: Queries, ids: readonly string[] | null): P
       c.organization,
       c.emergencyName,
       c.emergencyPhone,
+      ...fields.map((f) => c.fields[f.id] ?? null),
     ]),
   );
 }

@@ -51,6 +51,23 @@ export async function setValues(
   };
 }
 
+/** Sets a field of a contact to a value as it is kept; null empties it. */
+export async function setValue(
+  tx: Queries,
+  contactId: string,
+  fieldId: string,
+  value: string | null,
+): Promise<void> {
+  if (value === null)
+    await tx.query('delete from custom_values where contact_id = $1 and field_id = $2', [contactId, fieldId]);
+  else
+    await tx.query(
+      `insert into custom_values (contact_id, field_id, value) values ($1, $2, $3)
+       on conflict (contact_id, field_id) do update set value = excluded.value`,
+      [contactId, fieldId, value],
+    );
+}
+
 async function needFree(tx: Queries, name: string, but: string | null): Promise<void> {
   const taken = await first(
     tx,

@@ -224,6 +224,7 @@ function addPerson(
   });
   if (person.kind === 'person') for (const row of keyRows(id, person)) batch.add('contact_keys', row);
   for (const tag of person.tags) batch.add('contact_tags', { contactId: id, tag, at: now });
+  for (const f of person.fields) batch.add('custom_values', { contactId: id, fieldId: f.id, value: f.value });
   const add = (table: string, row: object) => batch.add(table, { id: app.ids.id(), ...row });
   for (const text of person.notes) add('contact_notes', { contactId: id, text, author: source, at: now });
   for (const m of person.memberships) add('memberships', membershipRow(id, m, now));

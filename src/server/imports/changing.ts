@@ -9,6 +9,7 @@ import {
   sayMembership,
 } from '#core/contacts/rows.ts';
 import { instantOf } from '#core/time/wallTime.ts';
+import { setValue } from '../contacts/fields.ts';
 import { first, insert, update } from '../db/database.ts';
 import type { Work } from '../http/app.ts';
 
@@ -79,12 +80,14 @@ export async function applyChange(
       [contactId],
     ))!;
     await update(tx, 'contacts', contactId, { ...values, updatedAt: now });
-    return columns.map((column) => ({
-      contactId,
-      column,
-      before: Object.values(before)[columns.indexOf(column)] ?? null,
-      after: values[column],
-    }));
+    return columns
+      .map((column, at) => ({
+        contactId,
+        column,
+        before: Object.values(before)[at] ?? null,
+        after: values[column] ?? null,
+      }))
+      .filter((done) => done.before !== done.after);
   };
   const add = async (table: string, row: object): Promise<Done[]> => {
     const id = app.ids.id();
@@ -145,6 +148,18 @@ export async function applyChange(
         role: '',
         createdAt: now,
       });
+    case 'own field': {
+      const { id: fieldId, value } = person.fields.find((f) => f.id === change.fieldId)!;
+      const before = await first<{ value: string }>(
+        tx,
+        'select value from custom_values where contact_id = $1 and field_id = $2',
+        [contactId, fieldId],
+      );
+      await setValue(tx, contactId, fieldId, value);
+      return [
+        { contactId, table: 'custom_values', id: fieldId, before: before?.value ?? null, after: value },
+      ];
+    }
     case 'died on':
       return set({ deceased_on: person.deceasedOn });
     case 'newsletter': {

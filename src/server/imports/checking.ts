@@ -3,6 +3,7 @@ import { fold } from '#core/contacts/names.ts';
 import type { PersonRow } from '#core/contacts/rows.ts';
 import { readTable, type Table } from '#core/exchange/table.ts';
 import { dateOf } from '#core/time/wallTime.ts';
+import { readFields } from '../contacts/fields.ts';
 import { KnownContacts } from '../contacts/known.ts';
 import { readMatching } from '../contacts/model.ts';
 import { contactVersion } from '../contacts/store.ts';
@@ -142,6 +143,7 @@ async function checkerFor(app: App, record: ImportRecord): Promise<Checker> {
     thresholds,
     choices: record.choices,
     overrides: record.overrides,
+    fields: await readFields(app.db),
   });
 }
 

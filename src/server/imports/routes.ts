@@ -1,6 +1,8 @@
 import type { ImportRow, ImportSummary, importsContract } from '#contract/imports.ts';
 import {
+  type ColumnMeaning,
   dateOrdersOf,
+  fieldIdOf,
   likenessOf,
   type Mapping,
   problemsWithMapping,
@@ -10,6 +12,7 @@ import { usualChoices } from '#core/contacts/importing.ts';
 import { fullName } from '#core/contacts/names.ts';
 import { writeCsv } from '#core/exchange/csv.ts';
 import { readTable, type Table, TableProblem } from '#core/exchange/table.ts';
+import { readFields } from '../contacts/fields.ts';
 import { estimateModel } from '../contacts/model.ts';
 import { contactVersion, resolveContact } from '../contacts/store.ts';
 import { first, insert, type Queries, update } from '../db/database.ts';
@@ -116,9 +119,15 @@ export const importsHandlers: Handlers<typeof importsContract> = {
     const { country } = await theOrganization(tx);
     const id = app.ids.id();
     const likeness = likenessOf(table.headings);
-    const { confidence, ...proposed } = proposeMapping(table, country);
+    const fields = await readFields(tx);
+    const { confidence, ...proposed } = proposeMapping(table, country, fields);
     const remembered = await rememberedMapping(tx, likeness);
-    const columns = remembered?.mapping.columns ?? proposed.columns;
+    // A field that was taken away since means nothing any more.
+    const there = (m: ColumnMeaning) => {
+      const own = fieldIdOf(m);
+      return own && !fields.some((f) => f.id === own) ? 'leave' : m;
+    };
+    const columns = remembered?.mapping.columns.map(there) ?? proposed.columns;
     const orders = dateOrdersOf(table, columns);
     await insert(tx, 'imports', {
       id,

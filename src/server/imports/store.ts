@@ -120,7 +120,8 @@ export const readCurrent = (tx: Queries, ids: readonly string[]): Promise<Curren
        coalesce((select jsonb_agg(jsonb_build_object('name', other_name, 'phone', other_phone))
          from relationships where to_contact = c.id and kind = 'emergency' and other_name is not null), '[]') as emergencies,
        coalesce((select array_agg(o.family_name order by a.id) from affiliations a join contacts o on o.id = a.organization_id
-         where a.contact_id = c.id and a.until is null), '{}') as organizations, deceased_on
+         where a.contact_id = c.id and a.until is null), '{}') as organizations, deceased_on,
+       coalesce((select jsonb_agg(jsonb_build_object('id', field_id, 'value', value)) from custom_values where contact_id = c.id), '[]') as fields
      from contacts c where c.id = any($1)`,
     [ids],
   );

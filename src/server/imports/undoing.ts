@@ -1,4 +1,5 @@
 import { fullName } from '#core/contacts/names.ts';
+import { setValue } from '../contacts/fields.ts';
 import { refreshFound } from '../contacts/keys.ts';
 import { resolveContact } from '../contacts/store.ts';
 import { first, type Queries, update } from '../db/database.ts';
@@ -102,6 +103,20 @@ async function takeBack(tx: Queries, contactId: string, done: Done, kept: string
       done.tag,
     ]);
     return rows.length > 0;
+  }
+  if (done.table === 'custom_values') {
+    const now = await first<{ value: string; name: string }>(
+      tx,
+      `select v.value, f.name from custom_values v join custom_fields f on f.id = v.field_id
+       where v.contact_id = $1 and v.field_id = $2`,
+      [contactId, done.id],
+    );
+    if (now?.value !== done.after) {
+      if (now) kept.push(`${now.name} was changed since and stays`);
+      return false;
+    }
+    await setValue(tx, contactId, done.id!, done.before as string | null);
+    return true;
   }
   if (done.table === 'memberships' && done.column === 'ends_on') {
     const rows = await tx.query(

@@ -1,6 +1,7 @@
 import type { ImportSummary } from '#contract/imports.ts';
-import { type ColumnMeaning, columnMeanings } from '#core/contacts/columns.ts';
+import { type ColumnMeaning, columnMeanings, fieldIdOf } from '#core/contacts/columns.ts';
 import { type ImportField, type Policy, several, usualPolicy } from '#core/contacts/importing.ts';
+import { useAsk } from '../parts/ask.ts';
 
 export type NewMapping = ImportSummary['mapping'] & { choices: ImportSummary['choices'] };
 
@@ -19,6 +20,7 @@ export function ImportColumns({
 }) {
   const { mapping, headings, sample, confidence, choices } = summary;
   const change = (part: Partial<NewMapping>) => save({ ...mapping, choices, ...part });
+  const own = useAsk('GET /api/fields').data ?? [];
   const used = mapping.columns.filter((c) => c !== 'leave').length;
   return (
     <details open={summary.state === 'checked'} style={{ margin: '10px 0' }}>
@@ -70,6 +72,11 @@ export function ImportColumns({
                       {columnMeanings.map((m) => (
                         <option key={m} value={m}>
                           {m === 'leave' ? 'leave out' : m}
+                        </option>
+                      ))}
+                      {own.map((f) => (
+                        <option key={f.id} value={`field ${f.id}`}>
+                          {f.name}
                         </option>
                       ))}
                     </select>
@@ -146,7 +153,7 @@ function Whose({
     ...new Set(
       columns.flatMap((c) => {
         if (c === 'email or phone') return ['email', 'phone'] as ImportField[];
-        const field = fieldsOf[c];
+        const field = fieldIdOf(c) ? 'own field' : fieldsOf[c];
         return field ? [field] : [];
       }),
     ),
