@@ -1,13 +1,11 @@
 import { z } from 'zod';
 import { consentChannels, consentTopics } from '#core/contacts/consent.ts';
 import { lifelineKinds } from '#core/contacts/lifeline.ts';
+import { contactKinds, contactOrders } from '#core/contacts/listing.ts';
 import { amount, contract, date, done, id, idParams, instant, personName } from './endpoint.ts';
 import { customField } from './fields.ts';
-import { tie } from './ties.ts';
+import { inRole, tie } from './ties.ts';
 
-export const contactKinds = ['person', 'organization'] as const;
-/** What the list of contacts can be ordered by. */
-export const contactOrders = ['name', 'email', 'postal', 'seen', 'added'] as const;
 export const contactLine = z.object({
   id,
   kind: z.enum(contactKinds),
@@ -110,15 +108,7 @@ export const contactRecord = z.object({
   /** Memberships, roles in units, and where they work. */
   ties: z.array(tie),
   /** Of an organization: who is with it. */
-  people: z.array(
-    z.object({
-      contactId: id,
-      name: z.string(),
-      role: z.string(),
-      from: date.nullable(),
-      until: date.nullable(),
-    }),
-  ),
+  people: z.array(inRole),
   /** Fields the organization added, with what they have in each. */
   fields: z.array(customField.omit({ filled: true }).extend({ value: z.string().nullable() })),
   /** When the photo was put there; null without one. */

@@ -5,6 +5,15 @@ const role = z.string().trim().max(80, 'At most 80 characters.');
 /** From a day to a day, both included; open where a side is null. */
 const span = { from: date.nullable().default(null), until: date.nullable().default(null) };
 
+/** Somebody who does something somewhere, from a day to a day. */
+export const inRole = z.object({
+  contactId: id,
+  name: z.string(),
+  role: z.string(),
+  from: date.nullable(),
+  until: date.nullable(),
+});
+
 /** Something that ties somebody to the organization, to one of its units, or to an organization that is a contact. */
 export const tie = z.discriminatedUnion('kind', [
   z.object({
@@ -99,15 +108,7 @@ export const tiesContract = contract({
     response: z.object({
       name: z.string(),
       about: z.string(),
-      people: z.array(
-        z.object({
-          contactId: id,
-          name: z.string(),
-          role: z.string(),
-          from: date.nullable(),
-          until: date.nullable(),
-        }),
-      ),
+      people: z.array(inRole),
     }),
   },
 });

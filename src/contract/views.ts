@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { contactKinds, contactOrders } from './contacts.ts';
+import { contactKinds, contactOrders } from '#core/contacts/listing.ts';
 import { contract, done, id, idParams } from './endpoint.ts';
 
 /** How the table of contacts is looked at: what is filtered, sorted and shown. */

@@ -1,5 +1,6 @@
 import { mkdirSync, rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
+import { everybody } from '#core/contacts/listing.ts';
 import type { Segment } from '#core/records/segment.ts';
 import { shiftDate } from '#core/time/wallTime.ts';
 import { estimateModel } from '#server/contacts/model.ts';
@@ -129,18 +130,10 @@ async function keepSegments(app: App, boats: string): Promise<void> {
   const at = app.clock.now();
   for (const [name, segment] of kept)
     await insert(app.db, 'segments', { id: app.ids.id(), name, segment, createdAt: at, updatedAt: at });
-  const everybody = {
-    q: '',
-    tag: '',
-    kind: null,
-    segment: null,
-    sort: 'name',
-    reverse: false,
-    hidden: ['added'],
-  };
+  const usual = { ...everybody, hidden: ['added'] };
   for (const [name, filter] of [
-    ['Seen lately', { ...everybody, kind: 'person', sort: 'seen' }],
-    ['Organizations', { ...everybody, kind: 'organization', hidden: ['added', 'seen', 'postal'] }],
+    ['Seen lately', { ...usual, kind: 'person', sort: 'seen' }],
+    ['Organizations', { ...usual, kind: 'organization', hidden: ['added', 'seen', 'postal'] }],
   ] as const)
     await insert(app.db, 'views', { id: app.ids.id(), place: 'contacts', name, filter, createdAt: at });
 }

@@ -2,7 +2,7 @@ import { writeCsv } from '#core/exchange/csv.ts';
 import { type Card, writeVCards } from '#core/exchange/writeVCard.ts';
 import type { Queries } from '../db/database.ts';
 import { readFields } from './fields.ts';
-import { whyQuiet } from './quiet.ts';
+import { lastWord, whyQuiet } from './quiet.ts';
 
 interface Exported extends Card {
   newsletter: boolean | null;
@@ -34,7 +34,7 @@ const readExported = (tx: Queries, ids: readonly string[] | null): Promise<Expor
        coalesce((select array_agg(phone order by position, id) from contact_phones where contact_id = c.id and ended_on is null), '{}') as phones,
        coalesce((select array_agg(tag order by tag) from contact_tags where contact_id = c.id), '{}') as tags,
        coalesce((select array_agg(text order by at, id) from contact_notes where contact_id = c.id and due_on is null), '{}') as notes,
-       (select granted from consents where contact_id = c.id and topic = 'newsletter' and channel = 'email' order by at desc, id desc limit 1) as newsletter
+       ${lastWord('c.id', "'newsletter'")} as newsletter
      from contacts c
      left join lateral (select number, coalesce(since, starts_on::text) as since, level, ends_on from memberships where contact_id = c.id
        order by ends_on desc nulls first, created_at, id limit 1) m on true

@@ -5,6 +5,11 @@ export const whyQuiet = (c: string): string =>
   `case when ${c}.erased_at is not null then 'the person was erased' when ${c}.deceased_on is not null then 'died'
     when ${c}.do_not_contact then 'asked not to be contacted' end`;
 
+/** What somebody said last about a topic by email, as SQL over a contact's id and an expression for the topic; or null. */
+export const lastWord = (contactId: string, topic: string): string =>
+  `(select granted from consents word where word.contact_id = ${contactId} and word.topic = ${topic} and word.channel = 'email'
+    order by at desc, id desc limit 1)`;
+
 /** The email somebody is written to, as SQL over a contact's id: the first that is theirs by now and did not bounce. */
 export const emailOf = (contactId: string): string =>
   `(select email from contact_emails own where own.contact_id = ${contactId} and bounced_at is null and ended_on is null

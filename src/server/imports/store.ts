@@ -1,6 +1,7 @@
 import type { CheckedRow } from '#core/contacts/checking.ts';
 import type { Mapping } from '#core/contacts/columns.ts';
 import type { CurrentContact, ImportChoices, RowOverride } from '#core/contacts/importing.ts';
+import { lastWord } from '../contacts/quiet.ts';
 import { first, insert, type Queries } from '../db/database.ts';
 import { notFound } from '../http/problem.ts';
 
@@ -114,7 +115,7 @@ export const readCurrent = (tx: Queries, ids: readonly string[]): Promise<Curren
        coalesce((select array_agg(phone order by position) from contact_phones where contact_id = c.id), '{}') as phones,
        coalesce((select array_agg(tag order by tag) from contact_tags where contact_id = c.id), '{}') as tags,
        coalesce((select array_agg(text order by at, id) from contact_notes where contact_id = c.id and due_on is null), '{}') as notes,
-       (select granted from consents where contact_id = c.id and topic = 'newsletter' and channel = 'email' order by at desc, id desc limit 1) as newsletter,
+       ${lastWord('c.id', "'newsletter'")} as newsletter,
        coalesce((select jsonb_agg(jsonb_build_object('number', number, 'since', since, 'level', level, 'until', ends_on) order by created_at, id)
          from memberships where contact_id = c.id), '[]') as memberships,
        coalesce((select jsonb_agg(jsonb_build_object('name', other_name, 'phone', other_phone))

@@ -1,7 +1,7 @@
 import type { mailingsContract } from '#contract/mailings.ts';
 import { type MailingTopic, planMailing } from '#core/messages/mailing.ts';
 import { type MergeValues, merge, unknownFields } from '#core/messages/merge.ts';
-import { emailOf, whyQuiet } from '../contacts/quiet.ts';
+import { emailOf, lastWord, whyQuiet } from '../contacts/quiet.ts';
 import { insert, type Queries } from '../db/database.ts';
 import { audit, openLink, type Work } from '../http/app.ts';
 import type { Handlers } from '../http/handle.ts';
@@ -30,7 +30,7 @@ const readRecipients = (tx: Queries, ids: readonly string[], topic: MailingTopic
   }>(
     `select c.id as contact_id, trim(c.given_name || ' ' || c.family_name) as name, coalesce(nullif(c.given_name, ''), c.family_name) as given,
        ${emailOf('c.id')} as email, c.language, ${whyQuiet('c')} as quiet,
-       (select granted from consents k where k.contact_id = c.id and k.topic = $2 and k.channel = 'email' order by at desc, id desc limit 1) as said
+       ${lastWord('c.id', '$2')} as said
      from contacts c where c.id = any($1) and c.merged_into is null order by c.family_name, c.given_name, c.id`,
     [ids, topic],
   );
@@ -148,9 +148,8 @@ export const mailingsHandlers: Handlers<typeof mailingsContract> = {
 
 /** True when somebody said no to a mailing's topic since it was planned. */
 export async function saidNoSince(tx: Queries, mailingId: string, contactId: string): Promise<boolean> {
-  const [last] = await tx.query<{ granted: boolean }>(
-    `select k.granted from consents k join mailings g on g.topic = k.topic
-     where g.id = $1 and k.contact_id = $2 and k.channel = 'email' order by k.at desc, k.id desc limit 1`,
+  const [last] = await tx.query<{ granted: boolean | null }>(
+    `select ${lastWord('$2', 'g.topic')} as granted from mailings g where g.id = $1`,
     [mailingId, contactId],
   );
   return last?.granted === false;

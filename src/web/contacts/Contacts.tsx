@@ -2,6 +2,7 @@ import { useDeferredValue, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import type { ContactLine } from '#contract/contacts.ts';
 import type { ContactFilter } from '#contract/views.ts';
+import { everybody, type ListFilter } from '#core/contacts/listing.ts';
 import { listedName } from '#core/contacts/names.ts';
 import { sayPhone } from '#core/contacts/reach.ts';
 import { call } from '#web/api.ts';
@@ -17,17 +18,9 @@ import { Chosen } from './Chosen.tsx';
 import { Views } from './Views.tsx';
 
 const pageSize = 500;
-const everybody: Omit<ContactFilter, 'hidden'> = {
-  q: '',
-  tag: '',
-  kind: null,
-  segment: null,
-  sort: 'name',
-  reverse: false,
-};
 
 export default function Contacts() {
-  const [filter, setFilter] = useState<Omit<ContactFilter, 'hidden'>>(everybody);
+  const [filter, setFilter] = useState<ListFilter>(everybody);
   const [offset, setOffset] = useState(0);
   const [adding, setAdding] = useState(false);
   const q = useDeferredValue(filter.q.trim());
