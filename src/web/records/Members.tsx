@@ -1,5 +1,6 @@
 import { fullName } from '#core/contacts/names.ts';
-import { useAsk, useDo } from '../parts/ask.ts';
+import { sayPhone } from '#core/contacts/reach.ts';
+import { useAsk, useDo, useMe } from '../parts/ask.ts';
 import { Asked } from '../parts/notices.tsx';
 import { Person } from '../parts/Person.tsx';
 import { sayCount } from '../parts/saying.ts';
@@ -7,6 +8,7 @@ import { say } from '../parts/toast.tsx';
 
 /** Everybody in a segment that was put together by hand. */
 export function Members({ id }: { id: string }) {
+  const country = useMe().data?.organization.country ?? 'CA';
   const params = { id };
   const members = useAsk('GET /api/segments/:id/contacts', { params });
   const back = useDo('POST /api/segments/:id/members', () => say('As it was before.'));
@@ -29,7 +31,7 @@ export function Members({ id }: { id: string }) {
               <li key={c.id}>
                 <span>
                   <Person id={c.id} name={fullName(c)} />{' '}
-                  <span className="soft">{c.email ?? c.phone ?? ''}</span>
+                  <span className="soft">{c.email ?? (c.phone && sayPhone(c.phone, country))}</span>
                   {c.quiet && <span className="late"> {c.quiet}</span>}
                 </span>
                 <button

@@ -18,7 +18,7 @@ export function OwnFields() {
   const fields = useAsk('GET /api/fields');
   const [changing, setChanging] = useState<CustomField | 'new' | null>(null);
   return (
-    <section style={{ marginTop: 22 }}>
+    <section className="fields" style={{ marginTop: 22 }}>
       <h2>Fields of contacts</h2>
       <Asked of={fields}>
         {(list) => (
