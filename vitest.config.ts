@@ -11,7 +11,7 @@ export default defineConfig({
     reporters: ['default'],
     maxWorkers: 2,
     projects: [
-      { resolve: { alias }, test: { name: 'core', include: ['src/core/**/*.test.ts'] } },
+      { resolve: { alias }, test: { name: 'core', include: ['src/core/**/*.test.ts'], testTimeout: 60_000 } },
       {
         resolve: { alias },
         test: {

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { columnMeanings, type FieldMeaning } from '#core/contacts/columns.ts';
 import { importFields, policies, rowVerdicts } from '#core/contacts/importing.ts';
+import { rowParts } from '#core/contacts/rows.ts';
 import { contract, done, id, idParams, instant } from './endpoint.ts';
 
 export const importStates = ['checking', 'checked', 'applied', 'undone', 'cancelled'] as const;
@@ -56,6 +57,9 @@ export type ImportSummary = z.infer<typeof importSummary>;
 
 export const importRow = z.object({
   line: z.int(),
+  /** The line of the file, where this is a further person that it names. */
+  ofLine: z.int().nullable(),
+  part: z.enum(rowParts),
   verdict: z.enum(rowVerdicts),
   reasons: z.array(z.string()),
   cells: z.array(z.string()),

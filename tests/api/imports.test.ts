@@ -140,7 +140,9 @@ describe('bringing people in', () => {
     );
     expect((await rowsOf(id)).map((r) => r.verdict)).toEqual(['rejected', 'look', 'new']);
     const csv = await odalys.try('GET /api/imports/:id/rejected.csv', { params: { id } });
-    expect(String(csv.body)).toContain('nameless@fenmail.example,2,There is no name in this row.');
+    expect(String(csv.body)).toContain(
+      'nameless@fenmail.example,2,"There is no name in this row, and nobody has this email."',
+    );
     const put = (line: number, body: object) =>
       odalys.call('PATCH /api/imports/:id/rows/:line', { params: { id, line }, body });
     expect(await put(2, { cells: { 0: 'Nils Nobody' } })).toMatchObject({
@@ -189,7 +191,7 @@ describe('bringing people in', () => {
         params: { id },
         body: { columns: columns as never, dateOrders: [null, null] },
       });
-    expect((await put(['leave', 'email'])).problem.fields?.[0]?.message).toContain('name');
+    expect((await put(['leave', 'street'])).problem.fields?.[0]?.message).toContain('name');
     expect((await put(['whole name', 'email'])).status).toBe(200);
     expect((await checked(world, id)).counts.new + (await checked(world, id)).counts.look).toBe(1);
   });
@@ -275,7 +277,7 @@ describe('bringing people in', () => {
   test('files that cannot be read change nothing and say why', async () => {
     const odalys = await world.as('odalys');
     for (const [content, words] of [
-      ['mai@a.example,Mai,Wren\n', 'heading'],
+      ['Dear all,\nplease come to the supper.\n', 'heading'],
       ['Name,Email\n"Mai,mai@a.example\n', 'quotation'],
       [`Name,Email\n${'x'.repeat(2_000_000)},a@b.example\n`, '20,000'],
       [`Name\n${'Mai Wren\n'.repeat(101_000)}`, '100,000'],

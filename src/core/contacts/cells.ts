@@ -1,12 +1,13 @@
 import type { CalendarDate } from '#core/time/clock.ts';
-import { isEmail, readPhone } from './reach.ts';
+import { reachKindIn } from './headings.ts';
+import { isEmail, type ReachKind, readPhone } from './reach.ts';
 
 export type DateOrder = 'day first' | 'month first';
 
 const months = 'jan feb mar apr may jun jul aug sep oct nov dec'.split(' ');
 const frenchMonths = 'janv févr mars avr mai juin juil août sept oct nov déc'.split(' ');
 
-const numeric = /^(\d{1,2})[/.-](\d{1,2})[/.-](\d{4}|\d{2})$/u;
+const numeric = /^(\d{1,2})\s?[/.-]\s?(\d{1,2})\s?[/.-]\s?(\d{4}|\d{2})\.?$/u;
 
 /**
  * What a column of dates says about its order: parts above twelve can only be days. Null when no cell tells and some
@@ -38,9 +39,19 @@ export function readDate(
   order: DateOrder | null,
   notAfter: CalendarDate = '2030-12-31',
 ): CalendarDate | null {
-  const text = cell.trim().replace(/[T ]\d{1,2}:\d{2}.*$/u, '');
+  const text = cell
+    .trim()
+    .replace(/,?[T ]\d{1,2}:\d{2}.*$/u, '')
+    .replace(/^(?:mon|tue|wed|thu|fri|sat|sun)\p{L}*\.?,?\s+(?=\d|\p{L})/iu, '');
   const iso = /^(\d{4})[-/.](\d{1,2})[-/.](\d{1,2})$/u.exec(text);
   if (iso) return dateOf(Number(iso[1]), Number(iso[2]), Number(iso[3]));
+  const run = /^((?:19|20)\d\d)(\d\d)(\d\d)$/u.exec(text);
+  if (run) return dateOf(Number(run[1]), Number(run[2]), Number(run[3]));
+  // Days since the end of 1899, as spreadsheets count them; 10,000 is a day of 1927, 59,999 one of 2064.
+  if (/^[1-5]\d{4}(?:\.\d+)?$/u.test(text))
+    return new Date(Date.UTC(1899, 11, 30) + Math.floor(Number(text)) * 86_400_000)
+      .toISOString()
+      .slice(0, 10);
   const parts = numeric.exec(text);
   if (parts) {
     const [a, b] = [Number(parts[1]), Number(parts[2])];
@@ -79,9 +90,9 @@ function dateOf(year: number, month: number, day: number): CalendarDate | null {
 }
 
 const yes =
-  /^(?:y|yes|yep|true|t|1|x|on|ok|oui|o|vrai|subscribed|opted[ -]?in|opt[ -]?in|in|active|✓|✔|ja|si|sí)$/iu;
+  /^(?:y|yes|yep|yes,? please|please( do)?|true|t|1|x|on|ok|okay|oui|o|vrai|subscribed|confirmed|consented|agreed|granted|accepted|opted[ -]?in|opt[ -]?in|in|active|✓|✔|☑|ja|si|sí)$/iu;
 const no =
-  /^(?:n|no|nope|false|f|0|-|off|non|faux|unsubscribed?|opted[ -]?out|opt[ -]?out|out|inactive|never|stop|cleaned|✗|✘|nein)$/iu;
+  /^(?:n|no|nope|no,? (?:thanks|thank you)|false|f|0|-|off|non|faux|un-?sub(?:scribed?)?|not subscribed|opted[ -]?out|opt[ -]?out|out|inactive|never|stop|cleaned|bounced|complained|declined|refused|revoked|withdrawn|✗|✘|☐|nein)$/iu;
 
 /** Reads yes or no in any usual spelling; null for anything else. */
 export function readYesNo(cell: string): boolean | null {
@@ -94,38 +105,63 @@ export function readYesNo(cell: string): boolean | null {
 /** Parts a cell that holds several values: at semicolons, slashes between blanks, bars, line breaks and “or”. */
 export const valuesOf = (cell: string): string[] =>
   cell
-    .split(/\s*[;|\n]\s*|\s+\/\s+|\s+(?:or|ou|and|et|&)\s+|,\s+/u)
+    .split(/\s*[;|\n]\s*|\s+\/\s+|\s+(?:or|ou|and|et|&)\s+|,\s+|(?<=\d{4})\s*\/\s*(?=[+(]?\d{3})|,(?=\S+@)/u)
     .map((v) => v.trim())
     .filter(Boolean);
 
+/** What people write where there is nothing to write. */
+const blank = /^(?:n\/?a|none|nil|null|unknown|no|no (?:e-?mail|phone|cell|mobile)|same|[-–—.?]+|tba|tbc)$/iu;
+const label = '(?:tel|phone|mobile|mob|cell|home|work|office|house|m|t|h|w|c|o)';
+const before = new RegExp(`^${label}(?:[.:]+\\s*|\\s+(?=[+(\\d]))`, 'iu');
+const behind = new RegExp(`\\s*(?:\\(${label}\\)|\\b${label})$`, 'iu');
+
+const letters: Record<string, ReachKind> = { m: 'mobile', c: 'mobile', h: 'home', w: 'work', o: 'work' };
+/** What a telephone or an email is for, by the label beside it. */
+function kindIn(value: string): ReachKind {
+  const said = (before.exec(value)?.[0] ?? behind.exec(value)?.[0] ?? '')
+    .replace(/[^\p{L}]/gu, '')
+    .toLowerCase();
+  return letters[said] ?? reachKindIn(said);
+}
+
+/** The emails and telephones of a cell. */
+export interface ReachInCell {
+  emails: string[];
+  /** E.164. */
+  phones: string[];
+  /** What they are for, where it is said: by address or number. */
+  kinds: Record<string, ReachKind>;
+  /** What is neither. */
+  rest: string[];
+}
+
 /** The emails and telephones of a cell that mixes them, and what is neither. */
-export function readReachCell(
-  cell: string,
-  country: string,
-): { emails: string[]; phones: string[]; rest: string[] } {
-  const emails: string[] = [];
-  const phones: string[] = [];
-  const rest: string[] = [];
+export function readReachCell(cell: string, country: string): ReachInCell {
+  const read: ReachInCell = { emails: [], phones: [], kinds: {}, rest: [] };
+  const keep = (list: string[], value: string, kind: ReachKind) => {
+    list.push(value);
+    if (kind) read.kinds[value] = kind;
+  };
   for (const value of valuesOf(cell)) {
+    if (blank.test(value)) continue;
+    const kind = kindIn(value);
+    const plain = value.replace(before, '').replace(behind, '');
     const address =
-      /<([^<>\s]+@[^<>\s]+)>/u.exec(value)?.[1] ?? value.replace(/^mailto:/iu, '').replace(/[,;.]$/u, '');
-    if (isEmail(address)) emails.push(address.trim());
+      /<([^<>\s]+@[^<>\s]+)>/u.exec(value)?.[1] ?? plain.replace(/^mailto:/iu, '').replace(/[,;.]$/u, '');
+    if (isEmail(address)) keep(read.emails, address.trim(), kind);
     else if (value.includes('@')) {
       // Email and telephone with nothing but a blank between them.
       const inner = value.split(/\s+/u);
       const email = inner.find((part) => isEmail(part));
       const other = email ? readPhone(inner.filter((part) => part !== email).join(' '), country) : null;
-      if (email) emails.push(email);
-      else rest.push(value);
-      if (other) phones.push(other);
+      if (email) read.emails.push(email);
+      else read.rest.push(value);
+      if (other) read.phones.push(other);
     } else {
-      const number = readPhone(
-        value.replace(/^(?:tel|phone|mobile|cell|home|work|m|t|h|w|c)[.:]\s*/iu, ''),
-        country,
-      );
-      if (number) phones.push(number);
-      else rest.push(value);
+      const number = readPhone(plain.replace(/\.0$/u, ''), country);
+      if (number) keep(read.phones, number, kind);
+      else read.rest.push(value);
     }
   }
-  return { emails, phones, rest };
+  return read;
 }

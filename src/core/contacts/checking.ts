@@ -11,18 +11,25 @@ import {
   type RowVerdict,
 } from './importing.ts';
 import { type Decision, decideReady, type Thresholds } from './match.ts';
-import { type PersonRow, type ReadRow, readRow } from './rows.ts';
+import { fullName } from './names.ts';
+import { readRow } from './reading.ts';
+import type { PersonRow, ReadRow, RowPart } from './rows.ts';
 import type { MatchingModel } from './weights.ts';
 
 export interface FileRow {
   line: number;
   cells: string[];
+  /** The line of the file that names a further person (see parts.ts); absent for the row of that line itself. */
+  ofLine?: number;
+  part?: RowPart;
 }
 
 /** What would become of a row. */
 export interface CheckedRow {
   line: number;
   cells: string[];
+  ofLine: number | null;
+  part: RowPart;
   verdict: RowVerdict;
   reasons: string[];
   person: PersonRow | null;
@@ -78,7 +85,12 @@ export interface Identified {
   known: Decision | null;
   sameAsLine: number | null;
   householdOfLine: number | null;
+  /** How many contacts have the email of a row without a name. */
+  sharing?: number;
 }
+
+/** True for somebody who is known by their email alone. */
+export const isNameless = (read: ReadRow): boolean => 'person' in read && !fullName(read.person);
 
 /** Rows of one file that share a key and are compared; a key more common than that tells little. */
 const mostInBlock = 25;
@@ -91,16 +103,17 @@ const nobody: Identified = { known: null, sameAsLine: null, householdOfLine: nul
 export function makeChecker(options: CheckerOptions): Checker {
   const { mapping, country, today, model, thresholds, choices, overrides } = options;
   const earlier = new Map<string, Prepared<Candidate>[]>();
+  const inFileOf = new Map<number, number>();
   const lineOf = (candidateId: string) => Number(candidateId.slice('line '.length));
 
   return {
     read(row) {
-      const put = overrides[row.line]?.cells;
-      const cells = put ? row.cells.map((c, at) => put[at] ?? c) : row.cells;
-      const read = readRow(cells, mapping, country, today, options.fields);
-      // An organization is known by its name, and compared with nobody.
-      const ready = 'person' in read && read.person.kind === 'person' ? prepare(read.person) : null;
-      return { row: { line: row.line, cells }, read, ready, keys: ready ? keysOf(ready) : [] };
+      const cells = putRight(row, overrides);
+      const read = readRow(cells, mapping, country, today, options.fields, row.part);
+      // An organization is known by its name, and compared with nobody; so is an email without a name.
+      const ready =
+        'person' in read && read.person.kind === 'person' && !isNameless(read) ? prepare(read.person) : null;
+      return { row: { ...row, cells }, read, ready, keys: ready ? keysOf(ready) : [] };
     },
 
     identify({ row, ready, keys }, candidates) {
@@ -110,6 +123,7 @@ export function makeChecker(options: CheckerOptions): Checker {
       const strong = keys.filter((k) => !goesByName.test(k));
       const above = [...new Set(strong.flatMap((k) => earlier.get(k) ?? []))];
       const inFile = decideReady(ready, above, model, thresholds);
+      inFileOf.set(row.line, row.ofLine ?? row.line);
       const candidate: Prepared<Candidate> = { ...ready, of: { ...ready.of, id: `line ${row.line}` } };
       for (const key of strong) {
         const block = earlier.get(key);
@@ -123,17 +137,21 @@ export function makeChecker(options: CheckerOptions): Checker {
       };
     },
 
-    verdict({ row, read }, { known, sameAsLine, householdOfLine }, current, broughtBefore = false) {
+    verdict({ row, read }, identified, current, broughtBefore = false) {
+      const { known, sameAsLine } = identified;
       const override = overrides[row.line];
       const base: CheckedRow = {
-        ...row,
+        line: row.line,
+        cells: row.cells,
+        ofLine: row.ofLine ?? null,
+        part: row.part ?? 'own',
         verdict: 'new',
         reasons: [],
         person: 'person' in read ? read.person : null,
         contactId: null,
         sameAsLine: null,
         householdOf: known?.householdOf ?? null,
-        householdOfLine,
+        householdOfLine: identified.householdOfLine ?? livesWith(row, read),
         changes: [],
         excluded: Boolean(override?.excluded),
         probability: known?.verdict?.probability ?? null,
@@ -150,7 +168,9 @@ export function makeChecker(options: CheckerOptions): Checker {
           ? ['said by hand']
           : broughtBefore
             ? ['this very row was brought in before']
-            : (known?.reasons ?? []);
+            : isNameless(read)
+              ? ['known by the email alone']
+              : (known?.reasons ?? []);
         return {
           ...base,
           verdict: changes.some((c) => c.applied) ? 'changes' : 'same',
@@ -159,12 +179,22 @@ export function makeChecker(options: CheckerOptions): Checker {
           changes,
         };
       }
+      if (isNameless(read))
+        return {
+          ...base,
+          verdict: 'rejected',
+          reasons: [
+            identified.sharing
+              ? `There is no name in this row, and ${identified.sharing} contacts have this email.`
+              : 'There is no name in this row, and nobody has this email.',
+          ],
+        };
       if (sameAsLine !== null && decided !== 'new')
         return {
           ...base,
           verdict: 'same',
           sameAsLine,
-          reasons: [`the same person as line ${sameAsLine}`, ...remarks],
+          reasons: [`the same person as in line ${inFileOf.get(sameAsLine) ?? sameAsLine}`, ...remarks],
         };
       if (decided === 'new') return { ...base, reasons: ['a new person, said by hand', ...remarks] };
       if (known?.outcome === 'look')
@@ -177,6 +207,18 @@ export function makeChecker(options: CheckerOptions): Checker {
       return { ...base, reasons: [...(known?.reasons ?? []), ...remarks] };
     },
   };
+}
+
+/** The line whose person somebody named in it lives with: the other of two in one cell, the child at the same address. */
+function livesWith({ part, ofLine }: FileRow, read: ReadRow): number | null {
+  const together = part === 'partner' || (part === 'guardian' && 'person' in read && read.person.street);
+  return together && ofLine !== undefined ? ofLine : null;
+}
+
+/** The cells of a row with what was put right by hand; the people that one line names share its cells. */
+export function putRight(row: FileRow, overrides: CheckerOptions['overrides']): string[] {
+  const put = overrides[row.ofLine ?? row.line]?.cells;
+  return put ? row.cells.map((c, at) => put[at] ?? c) : row.cells;
 }
 
 /**

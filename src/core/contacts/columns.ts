@@ -1,7 +1,9 @@
-import type { Table } from '#core/exchange/table.ts';
+import { type Table, unnamed } from '#core/exchange/table.ts';
 import { type DateOrder, dateOrderOf, readDate, readReachCell, readYesNo } from './cells.ts';
+import { readHeading } from './headings.ts';
 import { fold } from './names.ts';
-import { isEmail } from './reach.ts';
+import { isKnownGiven } from './nicknames.ts';
+import { isEmail, type ReachKind } from './reach.ts';
 
 /** What a column can mean. `leave` is not imported. */
 export const columnMeanings = [
@@ -23,6 +25,7 @@ export const columnMeanings = [
   'tags',
   'note',
   'newsletter',
+  'newsletter refused',
   'newsletter date',
   'do not contact',
   'member number',
@@ -33,6 +36,9 @@ export const columnMeanings = [
   'died on',
   'emergency name',
   'emergency phone',
+  'guardian name',
+  'guardian email',
+  'guardian phone',
 ] as const;
 /** A field of the organization's own, by its id. */
 export type FieldMeaning = `field ${string}`;
@@ -48,8 +54,12 @@ export const repeatable: ReadonlySet<ColumnMeaning> = new Set([
   'email',
   'phone',
   'email or phone',
+  'street',
+  'town',
   'tags',
   'note',
+  'guardian email',
+  'guardian phone',
 ]);
 /** Meanings whose cells are dates. */
 const dated: ReadonlySet<ColumnMeaning> = new Set([
@@ -64,6 +74,8 @@ export interface Mapping {
   columns: ColumnMeaning[];
   /** The order of day and month by column; `ask` where a column is dated, ambiguous and tells nothing itself. */
   dateOrders: (DateOrder | 'ask' | null)[];
+  /** What the emails and telephones of a column are for, as its heading says. */
+  reach?: ReachKind[];
 }
 
 /** A mapping with how sure each proposal is, 0 to 1. */
@@ -71,60 +83,31 @@ export interface Proposal extends Mapping {
   confidence: number[];
 }
 
-// Somebody else's details: they never become the person's own.
-const ofOthers =
-  /parent|guardian|mother|father|spouse|partner|next of kin|\bkin\b|tuteur|mère|père|conjoint|referr|host/iu;
-const emergency = /emergenc|\bice\b|next of kin|in case of|urgence/iu;
-
-const byHeading: [RegExp, ColumnMeaning][] = [
-  [/^contact id$/iu, 'contact id'],
-  [/^kind( of contact)?$/iu, 'kind'],
-  [/e-?mail.*(phone|tel)|phone.*e-?mail|^contact( details| info)?$|^reach$/iu, 'email or phone'],
-  [
-    /(e-?mail|newsletter|mailing).*(opt|subscri|consent|ok\b)|^subscri|^newsletter$|^opt.?(in|out)|^abonn/iu,
-    'newsletter',
-  ],
-  [/do not (contact|mail|email|call)|^dnc$|no contact/iu, 'do not contact'],
-  [/e-?mail|courriel|^mail$/iu, 'email'],
-  [/mobile|phone|^tel|\btel\b|^cell|téléphone|portable/iu, 'phone'],
-  [/^(first|given|fore|christian)|prénom|^first$/iu, 'given name'],
-  [/^(last|family|sur)|nom de famille|^last$/iu, 'family name'],
-  [/member(ship)?\s*(no|number|#|id)|^no\.?$|^card (no|number)/iu, 'member number'],
-  [
-    /member(ship)? (until|to|ends?|expir)|paid (until|to)|expir|valid (until|to)|renew(al)? (due|date)/iu,
-    'member until',
-  ],
-  [/^died|^deceased|date of death|décéd/iu, 'died on'],
-  [/^organi[sz]ation$|^company$|^employer$|^works? (for|at)$|^business$|^employeur$/iu, 'organization'],
-  [/member since|joined|since|membre depuis/iu, 'member since'],
-  [/level|tier|category of member|member(ship)? type|^membership$/iu, 'member level'],
-  [
-    /^(full |whole |contact |guest |volunteer |member )?names?( in full)?$|^guests?$|^nom( complet)?$|^who$|^person$|^volunteers?$|^attendees?$/iu,
-    'whole name',
-  ],
-  [/street|^address( line)?( ?1)?$|^adresse|^home address$/iu, 'street'],
-  [/postal|zip|post ?code|code postal/iu, 'postal code'],
-  [/^(town|city|ville|place)$/iu, 'town'],
-  [/birth|born|\bdob\b|naissance|^bday$/iu, 'birth date'],
-  [/^lang(uage)?$|^langue$/iu, 'language'],
-  [/diet|allerg|régime/iu, 'dietary'],
-  [/^skills?$|^tags?$|^interests?$|^categories$|^groups?$|compétences/iu, 'tags'],
-  [/^notes?$|^comments?$|^remarks?$|^remarques?$/iu, 'note'],
-];
-
 const postal = /^(?:[a-z]\d[a-z]\s?\d[a-z]\d|\d{5}(?:-\d{4})?|[a-z]{1,2}\d[a-z\d]?\s?\d[a-z]{2})$/iu;
 
 /** True for an id of a contact, as our own exports write it. */
 export const isId = (text: string): boolean => /^[\da-f]{8}(?:-[\da-f]{4}){3}-[\da-f]{12}$/iu.test(text);
 
+/** A cell that may be a person's name: letters, few words, nothing of an address. */
+const looksLikeName = (cell: string): boolean =>
+  cell.length <= 60 && /^[\p{L}][\p{L}\p{M}'’.,&()“”" -]*$/u.test(cell) && cell.split(' ').length <= 6;
+
+/** What newsletters are said of in words, which stand under any heading. */
+const subscription =
+  /^(?:un-?subscribed?|subscribed?|opted[ -]?(?:in|out)|opt[ -]?(?:in|out)|cleaned|bounced|pending)$/iu;
+
+const shareOf = (cells: readonly string[], test: (c: string) => boolean): number =>
+  cells.filter(test).length / Math.max(1, cells.length);
+
 /** How well cells fit a meaning, 0 to 1; null where contents cannot tell. */
 function fitOf(meaning: ColumnMeaning, cells: readonly string[], country: string): number | null {
-  const share = (test: (c: string) => boolean) => cells.filter(test).length / Math.max(1, cells.length);
+  const share = (test: (c: string) => boolean) => shareOf(cells, test);
   switch (meaning) {
     case 'email':
+    case 'guardian email':
       return share((c) => readReachCell(c, country).emails.length > 0 || isEmail(c));
     case 'phone':
-    case 'emergency phone':
+    case 'guardian phone':
       return share((c) => readReachCell(c, country).phones.length > 0);
     case 'email or phone': {
       return share((c) => {
@@ -143,20 +126,30 @@ function fitOf(meaning: ColumnMeaning, cells: readonly string[], country: string
       return share((c) => readDate(c, 'day first') !== null || readDate(c, 'month first') !== null);
     case 'newsletter':
     case 'do not contact':
-      return share((c) => readYesNo(c) !== null);
+      return share((c) => readYesNo(c) !== null || subscription.test(c));
+    case 'newsletter refused':
+      return share((c) => readYesNo(c) !== null || readDate(c, 'day first') !== null);
     case 'postal code':
       return share((c) => postal.test(c.trim()));
     case 'street':
-      return share((c) => /^\d+\w?\s+\p{L}|^\p{L}.*\s\d+\w?$/u.test(c));
+      return share((c) => /\d/u.test(c) && /\p{L}{2}/u.test(c) && !c.includes('@'));
     case 'given name':
     case 'family name':
-    case 'whole name':
     case 'emergency name':
       return share((c) => /\p{L}/u.test(c) && !/@|\d{3}/u.test(c));
+    case 'whole name':
+    case 'guardian name':
+      return share((c) => /\p{L}/u.test(c) && !/@|\d{3}/u.test(c.replace(/<\S+@\S+>/u, '')));
     default:
       return null;
   }
 }
+
+interface Candidate {
+  meaning: ColumnMeaning;
+  confidence: number;
+}
+const nothing: Candidate = { meaning: 'leave', confidence: 0 };
 
 /**
  * Proposes what each column means from its heading and its contents together, with how sure that is. A meaning is
@@ -168,91 +161,158 @@ export function proposeMapping(
   country = 'CA',
   fields: readonly { id: string; name: string }[] = [],
 ): Proposal {
-  const candidates = table.headings.map((heading, at) => {
-    const cells = table.rows
+  const contents = table.headings.map((_, at) =>
+    table.rows
       .slice(0, 200)
       .map((r) => r.cells[at]?.trim() ?? '')
-      .filter(Boolean);
+      .filter(Boolean),
+  );
+  const found = table.headings.map((heading, at): Candidate => {
     // A field of one's own is known by its name, as our own files write it.
     const own = fields.find((f) => fold(f.name) === fold(heading));
     if (own) return { meaning: `field ${own.id}` as const, confidence: 0.95 };
-    return propose(heading.trim(), cells, country);
+    return propose(heading, contents[at]!, country);
   });
-  const columns: ColumnMeaning[] = candidates.map((c) => c.meaning);
-  const confidence = candidates.map((c) => c.confidence);
   // Each meaning to the column that fits best; the others are left.
-  for (const meaning of new Set(columns)) {
+  for (const meaning of new Set(found.map((c) => c.meaning))) {
     if (repeatable.has(meaning)) continue;
-    const claimants = columns.flatMap((c, at) => (c === meaning ? [at] : []));
-    const best = claimants.reduce((a, b) => (confidence[b]! > confidence[a]! ? b : a), claimants[0] ?? 0);
-    for (const at of claimants) if (at !== best) columns[at] = 'leave';
+    const claimants = found.flatMap((c, at) => (c.meaning === meaning ? [at] : []));
+    const best = claimants.reduce((a, b) => (found[b]!.confidence > found[a]!.confidence ? b : a));
+    for (const at of claimants) if (at !== best) found[at] = nothing;
   }
-  if (columns.includes('given name') && columns.includes('family name')) {
-    const whole = columns.indexOf('whole name');
-    if (whole >= 0) columns[whole] = 'leave';
-  }
-  // A date beside a newsletter column says when they subscribed.
-  const consent = columns.indexOf('newsletter');
-  const date = table.headings.findIndex(
-    (h, at) => columns[at] === 'leave' && /^date$|subscribed on|since/iu.test(h),
-  );
-  if (consent >= 0 && date >= 0) {
-    columns[date] = 'newsletter date';
-    confidence[date] = 0.6;
-  }
-  columns.forEach((c, at) => {
-    if (c === 'leave') confidence[at] = 0;
-  });
-  return { columns, confidence, dateOrders: dateOrdersOf(table, columns) };
+  nameByContents(table.headings, contents, found);
+  familyBesideGiven(contents, found);
+  dateOfConsent(table.headings, contents, found, country);
+  const columns = found.map((c) => c.meaning);
+  return { columns, confidence: found.map((c) => c.confidence), dateOrders: dateOrdersOf(table, columns) };
 }
 
-function propose(
-  heading: string,
-  cells: readonly string[],
-  country: string,
-): { meaning: ColumnMeaning; confidence: number } {
-  const none = { meaning: 'leave' as const, confidence: 0 };
-  if (emergency.test(heading)) {
-    const phones = fitOf('phone', cells, country) ?? 0;
-    return phones > 0.5 || /phone|mobile|tel|number|cell/iu.test(heading)
-      ? { meaning: 'emergency phone', confidence: 0.5 + 0.5 * phones }
-      : { meaning: 'emergency name', confidence: 0.9 };
+/** Where no heading names a column of names, the one whose cells look most like names is proposed. */
+function nameByContents(
+  headings: readonly string[],
+  contents: readonly (readonly string[])[],
+  found: Candidate[],
+): void {
+  const names: ReadonlySet<ColumnMeaning> = new Set(['whole name', 'given name', 'family name']);
+  if (found.some((c) => names.has(c.meaning))) return;
+  const open = headings.flatMap((heading, at) => {
+    const cells = contents[at]!;
+    const free = found[at]!.meaning === 'leave' && !readHeading(heading).ofOthers;
+    const fits = shareOf(cells, looksLikeName);
+    // Words that come again and again are no names: meals, states, groups.
+    const distinct = new Set(cells).size / Math.max(1, cells.length);
+    if (!free || fits < 0.8 || distinct < 0.6 || !cells.length) return [];
+    const known = shareOf(cells, (c) => c.split(/[\s,]+/u).some((w) => isKnownGiven(fold(w))));
+    const whole = shareOf(cells, (c) => /^\p{Lu}\S*(?: \S+)* \p{Lu}\S*$/u.test(c)) > 0.8;
+    return [{ at, known, whole, sure: known > 0.2 || (whole && distinct > 0.8 && cells.length > 2) }];
+  });
+  const best = open
+    .filter((o) => o.sure)
+    .reduce<(typeof open)[number] | null>((a, b) => (!a || b.known > a.known ? b : a), null);
+  if (!best) return;
+  if (best.whole) {
+    found[best.at] = { meaning: 'whole name', confidence: 0.4 + 0.3 * best.known };
+    return;
   }
-  if (ofOthers.test(heading)) return none;
-  const said = byHeading.find(([words]) => words.test(heading))?.[1];
+  const beside = open.find((o) => !o.whole && Math.abs(o.at - best.at) === 1);
+  found[best.at] = { meaning: beside ? 'given name' : 'whole name', confidence: 0.3 + 0.3 * best.known };
+  if (beside) found[beside.at] = { meaning: 'family name', confidence: 0.5 };
+}
+
+/** "Name" beside "First name" is the family name, as "Nom" is beside "Prénom". */
+function familyBesideGiven(contents: readonly (readonly string[])[], found: Candidate[]): void {
+  const whole = found.findIndex((c) => c.meaning === 'whole name');
+  const has = (meaning: ColumnMeaning) => found.some((c) => c.meaning === meaning);
+  if (whole < 0 || !has('given name') || has('family name')) return;
+  if (shareOf(contents[whole]!, (c) => !/\s/u.test(c)) > 0.5)
+    found[whole] = { ...found[whole]!, meaning: 'family name' };
+}
+
+/** A date beside a newsletter column says when they subscribed. */
+function dateOfConsent(
+  headings: readonly string[],
+  contents: readonly (readonly string[])[],
+  found: Candidate[],
+  country: string,
+): void {
+  if (!found.some((c) => c.meaning === 'newsletter' || c.meaning === 'newsletter refused')) return;
+  const date = headings.findIndex(
+    (h, at) =>
+      found[at]!.meaning === 'leave' &&
+      /^date$|subscri|opt.?in|sign(?:ed)?.?up|joined|since|added|confirm/iu.test(h) &&
+      (fitOf('newsletter date', contents[at]!, country) ?? 0) > 0.6,
+  );
+  if (date >= 0) found[date] = { meaning: 'newsletter date', confidence: 0.6 };
+}
+
+function propose(heading: string, cells: readonly string[], country: string): Candidate {
+  const read = readHeading(heading);
+  const said = read.meaning;
+  const fitTo = (meaning: ColumnMeaning) => (cells.length ? fitOf(meaning, cells, country) : null);
+  if (said === 'emergency phone' || said === 'emergency name') {
+    const phones = fitTo('phone') ?? 0;
+    if (said === 'emergency phone') return { meaning: said, confidence: 0.5 + 0.5 * phones };
+    // A bare telephone under "emergency contact" is a telephone.
+    const bare = shareOf(cells, (c) => readReachCell(c, country).phones.length > 0 && !/\p{L}{2}/u.test(c));
+    return bare > 0.5
+      ? { meaning: 'emergency phone', confidence: 0.5 + 0.5 * bare }
+      : { meaning: said, confidence: 0.9 };
+  }
   if (said) {
-    const fits = cells.length ? fitOf(said, cells, country) : null;
-    if (fits === null) return { meaning: said, confidence: 0.8 };
+    const sure = read.whose ? 0.9 : 1;
+    const fits = fitTo(said);
+    if (fits === null) return { meaning: said, confidence: 0.8 * sure };
     // Both in one column under a heading that names only one.
     if (said === 'email' || said === 'phone') {
-      const either = fitOf('email or phone', cells, country) ?? 0;
+      const either = fitTo('email or phone') ?? 0;
       if (either > fits + 0.15) return { meaning: 'email or phone', confidence: 0.4 + 0.6 * either };
     }
-    if (fits >= 0.4) return { meaning: said, confidence: 0.5 + 0.5 * fits };
+    if (fits >= 0.4) return { meaning: said, confidence: (0.5 + 0.5 * fits) * sure };
     // The contents contradict the heading: look at what they are.
   }
-  if (cells.length < 3) return none;
-  for (const meaning of ['email', 'postal code'] as const) {
-    const fits = fitOf(meaning, cells, country) ?? 0;
-    if (fits > 0.7) return { meaning, confidence: 0.7 * fits };
-  }
-  // A number of nine digits and more under a heading that says nothing of whose it is.
-  const phones = cells.filter(
-    (c) => c.replace(/\D/gu, '').length >= 10 && readReachCell(c, country).phones.length,
-  ).length;
-  if (!said && phones > cells.length * 0.8) return { meaning: 'phone', confidence: 0.5 };
-  return none;
+  if (read.ofOthers || !cells.length) return nothing;
+  return byContents(cells, country, said !== null);
 }
 
-/** The order of each dated column by its own evidence; `ask` where there is none. */
+/** What a column means by its contents alone, under a heading that says nothing, or something they contradict. */
+function byContents(cells: readonly string[], country: string, contradicted: boolean): Candidate {
+  // Of a cell or two only an email tells enough.
+  const enough = cells.length >= 3;
+  const emails = fitOf('email', cells, country) ?? 0;
+  const either = fitOf('email or phone', cells, country) ?? 0;
+  if (either > 0.7 && emails > 0.2 && (fitOf('phone', cells, country) ?? 0) > 0.2)
+    return { meaning: 'email or phone', confidence: 0.7 * either };
+  if (emails > 0.7) return { meaning: 'email', confidence: 0.7 * emails };
+  if (!enough) return nothing;
+  const codes = fitOf('postal code', cells, country) ?? 0;
+  if (codes > 0.7) return { meaning: 'postal code', confidence: 0.7 * codes };
+  const words = shareOf(cells, (c) => subscription.test(c));
+  if (words > 0.7) return { meaning: 'newsletter', confidence: 0.6 };
+  // A number of nine digits and more under a heading that says nothing of whose it is.
+  const phones = shareOf(
+    cells,
+    (c) => c.replace(/\D/gu, '').length >= 10 && readReachCell(c, country).phones.length > 0,
+  );
+  return !contradicted && phones > 0.8 ? { meaning: 'phone', confidence: 0.5 } : nothing;
+}
+
+/** The order of each dated column by its own evidence, else by its heading; `ask` where neither tells. */
 export function dateOrdersOf(
-  table: Pick<Table, 'rows'>,
+  table: Pick<Table, 'headings' | 'rows'>,
   columns: readonly ColumnMeaning[],
 ): Mapping['dateOrders'] {
   return columns.map((meaning, at) =>
-    dated.has(meaning) ? (dateOrderOf(table.rows.map((r) => r.cells[at] ?? '')) ?? 'ask') : null,
+    dated.has(meaning)
+      ? (dateOrderOf(table.rows.map((r) => r.cells[at] ?? '')) ??
+        readHeading(table.headings[at] ?? '').order ??
+        'ask')
+      : null,
   );
 }
+
+/** What the emails and telephones of each column are for, as the headings say. */
+export const reachOf = (headings: readonly string[]): ReachKind[] =>
+  headings.map((h) => readHeading(h).reach);
 
 /** Says what is wrong with a mapping, by column where it can be said. */
 export function problemsWithMapping(mapping: Mapping, columns: number): { path: string; message: string }[] {
@@ -268,10 +328,15 @@ export function problemsWithMapping(mapping: Mapping, columns: number): { path: 
     if (!repeatable.has(c) && mapping.columns.indexOf(c) !== at)
       problems.push({ path: `columns.${at}`, message: `Two columns are set to “${c}”.` });
   });
-  if (!mapping.columns.some((c) => c === 'whole name' || c === 'given name' || c === 'family name'))
-    problems.push({ path: 'columns', message: 'No column is set to a name. People need at least a name.' });
+  const named: ColumnMeaning[] = ['whole name', 'given name', 'family name', 'email', 'email or phone'];
+  if (!mapping.columns.some((c) => named.includes(c)))
+    problems.push({
+      path: 'columns',
+      message: 'No column is set to a name, and none to an email by which somebody could be known.',
+    });
   return problems;
 }
 
-/** What files that look alike have in common: their headings, folded. */
-export const likenessOf = (headings: readonly string[]): string => headings.map(fold).join('|');
+/** What files that look alike have in common: their headings, folded. Null where none names its columns. */
+export const likenessOf = (headings: readonly string[]): string | null =>
+  headings.every((h, at) => h === unnamed(at)) ? null : headings.map(fold).join('|');

@@ -4,7 +4,8 @@ import type { Mapping } from './columns.ts';
 import { type Candidate, prepare } from './comparing.ts';
 import { type CurrentContact, changesOf, type ImportChoices, usualChoices } from './importing.ts';
 import { usualThresholds } from './match.ts';
-import { type PersonRow, readRow } from './rows.ts';
+import { readRow } from './reading.ts';
+import type { PersonRow } from './rows.ts';
 import { firstModel } from './weights.ts';
 
 const mapping: Mapping = {
@@ -37,6 +38,7 @@ const mai: CurrentContact = {
   deceasedOn: null,
   fields: [],
   emergencies: [],
+  wards: [],
 };
 const theirs = row(
   'Mai Wren',
@@ -157,7 +159,7 @@ describe('memberships, organizations and deaths in a file', () => {
     ]);
     const future = read('Mai Wren', '', '', '', '01/01/2027', '');
     expect(future.person.deceasedOn).toBeNull();
-    expect(future.remarks).toEqual(['The day of death is in the future; left out']);
+    expect(future.remarks).toEqual(['Died on 1 Jan 2027 is in the future; left out']);
   });
   test('an organization has one name, however it is written', () => {
     expect(read('Town of Port Ansley', '', '', '', '', 'Organization').person).toMatchObject({
@@ -235,7 +237,7 @@ describe('the dry run', () => {
     expect(rows[1]!.changes).toEqual([
       { field: 'phone', before: null, after: '+19025550111', applied: true, why: null },
     ]);
-    expect(rows[6]!.reasons).toEqual(['There is no name in this row.']);
+    expect(rows[6]!.reasons).toEqual(['There is no name in this row, and nobody has this email.']);
   });
   test('cells put right, rows left out and decisions count', () => {
     const rows = run(

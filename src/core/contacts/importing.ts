@@ -25,6 +25,7 @@ export const importFields = [
   'died on',
   'own field',
   'emergency',
+  'guardian of',
 ] as const;
 export type ImportField = (typeof importFields)[number];
 
@@ -41,6 +42,7 @@ export const several: ReadonlySet<ImportField> = new Set([
   'membership',
   'organization',
   'emergency',
+  'guardian of',
 ]);
 
 export interface ImportChoices {
@@ -76,6 +78,8 @@ export interface CurrentContact {
   doNotContact: boolean;
   memberships: Membership[];
   emergencies: EmergencyContact[];
+  /** Children they are guardian of, by name. */
+  wards: string[];
   organizations: string[];
   deceasedOn: string | null;
   /** Fields of the organization's own that are filled in. */
@@ -112,7 +116,8 @@ export function changesOf(person: PersonRow, current: CurrentContact, choices: I
       why: applied ? null : policy === 'keep ours' ? 'ours is kept' : 'only blanks are filled',
     });
   };
-  if (fullName(person) !== fullName(current)) consider('name', fullName(current), fullName(person));
+  if (fullName(person) && fullName(person) !== fullName(current))
+    consider('name', fullName(current), fullName(person));
   const emails = new Set(current.emails.map(emailKey));
   for (const email of person.emails)
     if (!emails.has(emailKey(email))) consider('email', current.emails.join(', '), email);
@@ -168,6 +173,9 @@ export function changesOf(person: PersonRow, current: CurrentContact, choices: I
   for (const emergency of person.emergencies)
     if (!current.emergencies.some((e) => flat(e.name) === flat(emergency.name)))
       consider('emergency', current.emergencies.map(sayEmergency).join('; '), sayEmergency(emergency));
+  for (const ward of person.wards)
+    if (!current.wards.some((w) => fold(w) === fold(ward)))
+      consider('guardian of', current.wards.join('; '), ward);
   return changes;
 }
 

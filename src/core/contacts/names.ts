@@ -39,45 +39,71 @@ export const fullName = (name: PersonName): string => `${name.given} ${name.fami
 export const listedName = (name: PersonName): string =>
   name.family && name.given ? `${name.family}, ${name.given}` : name.family || name.given;
 
-const particles = new Set([
-  'de',
-  'la',
-  'du',
-  'des',
-  'van',
-  'von',
-  'der',
-  'den',
-  'di',
-  'da',
-  'le',
-  'al',
-  'el',
-  'ben',
-]);
-const titles = new Set(['mr', 'mrs', 'ms', 'mx', 'miss', 'dr', 'prof', 'rev', 'mme', 'mlle', 'm']);
+const particles = new Set(
+  'de la du des van von der den di da le al el ben bin ibn ten ter dos das della st st. saint'.split(' '),
+);
+const titles = new Set(
+  'mr mrs ms mx miss dr prof professor rev fr sir lady hon capt mme mlle m madame monsieur herr frau sra'.split(
+    ' ',
+  ),
+);
+/** What tells father and son apart stays with the family name. */
+const generations = /^(?:jr|sr|ii|iii|iv|junior|senior)$/iu;
+/** What somebody studied is left out, as titles are. */
+const degrees =
+  /^(?:phd|ph\.d|md|m\.d|ba|bsc|msc|mba|rn|cpa|esq|peng|p\.eng|dds|llb|jd|qc|kc|cm|obe|mbe)\.?$/iu;
 
 /**
- * Splits a whole name in either order ("Hollis, Thad" or "Dr Frances de la Cruz"), leaving titles out and keeping
- * particles with the family name.
+ * Splits a whole name in either order ("Hollis, Thad" or "Dr Frances de la Cruz"), leaving titles and degrees out and
+ * keeping particles and generations ("Jr.") with the family name.
  */
 export function splitName(whole: string): PersonName {
   const clean = whole.normalize('NFC').replace(/\s+/gu, ' ').trim();
-  const comma = clean.indexOf(',');
-  if (comma > 0)
-    return { family: tidyName(clean.slice(0, comma)), given: tidyName(withoutTitle(clean.slice(comma + 1))) };
-  const words = withoutTitle(clean).split(' ').filter(Boolean);
-  if (words.length < 2) return { given: tidyName(words[0] ?? ''), family: '' };
-  let at = words.length - 1;
-  while (at > 1 && particles.has(words[at - 1]!.toLowerCase())) at -= 1;
-  return { given: tidyName(words.slice(0, at).join(' ')), family: tidyName(words.slice(at).join(' ')) };
+  const parts = clean
+    .split(/\s*,\s*/u)
+    .filter((part) => part && !part.split(' ').every((w) => degrees.test(w)));
+  if (parts.length === 1 || generations.test(bare(parts[1] ?? ''))) {
+    const { words, generation } = withoutGeneration(withoutTitles(parts.join(' ')));
+    if (words.length < 2) {
+      const only = join(tidyName(words[0] ?? ''), generation);
+      // "Mrs Vetch" says the family name, "Xanthe" the given one.
+      return isTitle(clean.split(' ')[0]!) ? { given: '', family: only } : { given: only, family: '' };
+    }
+    let at = words.length - 1;
+    while (at > 1 && particles.has(words[at - 1]!.toLowerCase())) at -= 1;
+    return {
+      given: tidyName(words.slice(0, at).join(' ')),
+      family: join(tidyName(words.slice(at).join(' ')), generation),
+    };
+  }
+  const [family = '', ...given] = parts;
+  const { words, generation } = withoutGeneration(withoutTitles(given.join(' ')));
+  return {
+    given: tidyName(words.join(' ')),
+    family: join(tidyName(withoutTitles(family).join(' ')), generation),
+  };
 }
 
-function withoutTitle(text: string): string {
-  const words = text.trim().split(' ');
-  return words.length > 1 && titles.has(words[0]!.toLowerCase().replace('.', ''))
-    ? words.slice(1).join(' ')
-    : text.trim();
+const join = (name: string, generation: string): string => [name, generation].filter(Boolean).join(' ');
+const bare = (word: string): string => word.replace(/[.,]/gu, '');
+
+/** True for "Mr.", "Dr" and their like. */
+export const isTitle = (word: string): boolean => titles.has(bare(word).toLowerCase());
+
+/** The words of a name without the titles before it and the degrees after it. */
+export function withoutTitles(text: string): string[] {
+  const words = text.trim().split(' ').filter(Boolean);
+  // "M. Kettle" is rather Marit Kettle than Monsieur.
+  while (words.length > (/^m\.?$/iu.test(words[0]!) ? 2 : 1) && isTitle(words[0]!)) words.shift();
+  while (words.length > 2 && degrees.test(words.at(-1)!)) words.pop();
+  return words;
+}
+
+function withoutGeneration(words: readonly string[]): { words: string[]; generation: string } {
+  const last = words.at(-1) ?? '';
+  return words.length > 1 && generations.test(bare(last))
+    ? { words: words.slice(0, -1), generation: last }
+    : { words: [...words], generation: '' };
 }
 
 /** How two given names stand to each other. */

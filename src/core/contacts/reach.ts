@@ -1,5 +1,8 @@
 import { type CountryCode, parsePhoneNumberFromString } from 'libphonenumber-js/min';
 
+/** What an email or a telephone is for; empty where nobody said. Nobody has a mobile email. */
+export type ReachKind = '' | 'mobile' | 'home' | 'work' | 'other';
+
 /** Compares emails without case and white space. The local part is folded too: nobody relies on its case. */
 export const emailKey = (email: string): string => email.trim().toLowerCase();
 

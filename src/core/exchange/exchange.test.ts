@@ -34,9 +34,13 @@ const word = fc
   .map((parts) => parts.join(' ').replace(/\s+/gu, ' ').trim());
 
 describe('an address book', () => {
-  const card: fc.Arbitrary<Card> = fc.record({
+  const anyCard: fc.Arbitrary<Card> = fc.record({
     uid: fc.uuid(),
     kind: fc.constantFrom('person', 'organization'),
+    kinds: fc.dictionary(
+      fc.constantFrom('a@fen.example', '+19025550111'),
+      fc.constantFrom('home', 'work', 'other'),
+    ),
     given: word,
     family: word,
     emails: fc.uniqueArray(fc.constantFrom('a@fen.example', 'b.c@fen.example'), { maxLength: 2 }),
@@ -49,6 +53,10 @@ describe('an address book', () => {
     notes: fc.array(word, { maxLength: 2 }),
     organization: fc.option(word),
   });
+  // An organization has one name, and works for nobody.
+  const card = anyCard.map((c) => (c.kind === 'organization' ? { ...c, given: '', organization: null } : c));
+  const withPurpose = (c: Card, value: string) =>
+    ['home', 'work'].includes(c.kinds[value] ?? '') ? `${value} (${c.kinds[value]})` : value;
   const column = (name: (typeof vCardHeadings)[number]) => vCardHeadings.indexOf(name);
 
   test('is read back as it was written, whatever stands in it', () => {
@@ -63,8 +71,8 @@ describe('an address book', () => {
           expect(cells[column('Contact id')]).toBe(c.uid);
           expect(flat(cells[column('Given name')]!)).toBe(flat(c.given));
           expect(flat(cells[column('Family name')]!)).toBe(flat(c.family));
-          expect(cells[column('Email')]).toBe(c.emails.join('; '));
-          expect(cells[column('Telephone')]).toBe(c.phones.join('; '));
+          expect(cells[column('Email')]).toBe(c.emails.map((e) => withPurpose(c, e)).join('; '));
+          expect(cells[column('Telephone')]).toBe(c.phones.map((p) => withPurpose(c, p)).join('; '));
           expect(flat(cells[column('Street')]!)).toBe(flat(c.street ?? ''));
           expect(cells[column('Birth date')]).toBe(c.birthDate ?? '');
           expect(cells[column('Note')]).toBe(c.notes.join('\n').trim());
@@ -83,6 +91,66 @@ describe('an address book', () => {
         expect(text.includes('\ufffd')).toBe(false);
       }),
     );
+  });
+  test('cards of telephones: names in one piece, purposes, faxes, companies', () => {
+    const cards = (text: string) => readTable(bytes(text)).rows.map((r) => r.cells);
+    const [whole, misplaced, company, dotted] = cards(
+      [
+        'BEGIN:VCARD',
+        'VERSION:4.0',
+        'FN:Thad Hollis',
+        'TEL;TYPE="cell,voice";VALUE=uri:tel:+1-902-555-0111',
+        'END:VCARD',
+        'BEGIN:VCARD',
+        'VERSION:3.0',
+        'N:Marie Côté;;;;',
+        'FN:Marie Côté',
+        'TEL;TYPE=WORK,FAX:902 555 0112',
+        'TEL;TYPE=WORK,VOICE:902 555 0113',
+        'EMAIL;TYPE=INTERNET,HOME:marie@fen.example',
+        'CATEGORIES:crew',
+        'CATEGORIES:bees,quilts',
+        'END:VCARD',
+        'BEGIN:VCARD',
+        'VERSION:3.0',
+        'N:;;;;',
+        'FN:Kettle Hardware',
+        'ORG:Kettle Hardware;Paints',
+        'END:VCARD',
+        'BEGIN:VCARD',
+        'VERSION:2.1',
+        'N:Xu;Mei;Lan;Dr.;PhD',
+        'TEL;HOME;VOICE:902 555 0114',
+        'ADR;HOME:;;12 Mill Rd;Port Ansley;NS;B3H 1A1;Canada',
+        'END:VCARD',
+        '',
+      ].join('\r\n'),
+    );
+    const of = (cells: string[] | undefined, ...names: (typeof vCardHeadings)[number][]) =>
+      names.map((n) => cells?.[column(n)]);
+    expect(of(whole, 'Name in full', 'Given name', 'Telephone')).toEqual([
+      'Thad Hollis',
+      '',
+      '+1-902-555-0111 (mobile)',
+    ]);
+    expect(of(misplaced, 'Name in full', 'Family name', 'Telephone', 'Email', 'Tags')).toEqual([
+      'Marie Côté',
+      '',
+      '902 555 0113 (work)',
+      'marie@fen.example (home)',
+      'crew,bees,quilts',
+    ]);
+    expect(of(company, 'Kind', 'Family name', 'Organization')).toEqual([
+      'organization',
+      'Kettle Hardware',
+      '',
+    ]);
+    expect(of(dotted, 'Given name', 'Family name', 'Town', 'Telephone')).toEqual([
+      'Mei Lan',
+      'Xu',
+      'Port Ansley, NS',
+      '902 555 0114 (home)',
+    ]);
   });
   test('an empty one is nothing', () => expect(writeVCards([], '2026-07-09T12:20:00.000Z')).toBe(''));
 });

@@ -9,7 +9,7 @@ export interface Table {
   encoding: 'UTF-8' | 'UTF-16LE' | 'UTF-16BE' | 'Windows-1252';
   /** What stands between cells; `vCard` for an address book, whose cards become rows. */
   delimiter: ',' | ';' | '\t' | '|' | 'vCard';
-  /** Line of the heading in the file, counted from 1. */
+  /** Line of the heading in the file, counted from 1; 0 where there is none. */
   headingLine: number;
   headings: string[];
   rows: { line: number; cells: string[] }[];
@@ -105,26 +105,29 @@ export function readTable(bytes: Uint8Array): Table {
       throw new TableProblem('cell-too-long', `Line ${row.line} has a cell of more than 20,000 characters.`);
   const filled = rows.filter((r) => r.cells.some(Boolean));
   const heading = filled.findIndex((_, at) => looksLikeHeading(filled, at));
-  if (heading < 0)
+  const bare = heading < 0 && listsPeople(filled);
+  if (heading < 0 && !bare)
     throw new TableProblem(
       'no-heading',
       'No heading row was found. The first line of the table has to name its columns, for example “First name, Last name, Email”.',
     );
-  const headings = uniqueHeadings(filled[heading]!.cells);
+  const headings = bare
+    ? Array.from({ length: Math.max(...filled.map((r) => r.cells.length)) }, (_, at) => unnamed(at))
+    : uniqueHeadings(filled[heading]!.cells);
   if (headings.length > tableLimits.columns)
     throw new TableProblem(
       'too-many-columns',
       `The table has ${headings.length} columns; at most ${tableLimits.columns} can be read. Leave out what is not needed.`,
     );
   // A heading printed again on every page is no row.
-  const again = filled[heading]!.cells.join('\u0000');
+  const again = filled[heading]?.cells.join('\u0000');
   const under = filled.slice(heading + 1).filter((r) => r.cells.join('\u0000') !== again);
   if (under.length > tableLimits.rows)
     throw new TableProblem('too-long', 'The table has more than 100,000 rows.');
   return {
     encoding,
     delimiter,
-    headingLine: filled[heading]!.line,
+    headingLine: filled[heading]?.line ?? 0,
     headings,
     rows: under.map((r) => ({ line: r.line, cells: headings.map((_, at) => r.cells[at] ?? '') })),
   };
@@ -188,12 +191,25 @@ function standsOverFigures(cells: readonly string[], below: readonly { cells: st
   });
 }
 
+/** What a column is called that no heading names. */
+export const unnamed = (at: number): string => `Column ${at + 1}`;
+
+/** True when rows without a heading list people all the same: from the first on, one column holds what reaches them. */
+function listsPeople(rows: readonly { cells: string[] }[]): boolean {
+  const some = rows.slice(0, 50);
+  const reaches = (cell: string | undefined) =>
+    /^\S+@\S+\.\S+$|@\S+\.\S+>?$|^[+(]?\d[\d\s().-]{8,}$/u.test(cell ?? '');
+  return (some[0]?.cells ?? []).some(
+    (first, at) => reaches(first) && some.filter((r) => reaches(r.cells[at])).length > some.length * 0.6,
+  );
+}
+
 function uniqueHeadings(cells: readonly string[]): string[] {
   let end = cells.length;
   while (end > 0 && !cells[end - 1]) end -= 1;
   const seen = new Map<string, number>();
   return cells.slice(0, end).map((c, at) => {
-    const name = c || `Column ${at + 1}`;
+    const name = c || unnamed(at);
     const n = (seen.get(name) ?? 0) + 1;
     seen.set(name, n);
     return n === 1 ? name : `${name} (${n})`;

@@ -23,6 +23,7 @@ export const vCardHeadings = [
   'Note',
   'Organization',
   'Kind',
+  'Name in full',
 ] as const;
 
 /**
@@ -137,34 +138,74 @@ const partsOf = (value: string): string[] =>
 const plainText = (value: string): string =>
   value.replace(/\\([nN,;\\:])/gu, (_, c: string) => (c === 'n' || c === 'N' ? '\n' : c));
 
+/** What a telephone or an email is for, as its types say: " (work)". Empty where they say nothing. */
+function purposeOf(line: Line): string {
+  const types = line.parameters.get('TYPE') ?? [];
+  const purpose = types.some((t) => /^(cell|mobile)/u.test(t))
+    ? 'mobile'
+    : types.includes('work')
+      ? 'work'
+      : types.includes('home')
+        ? 'home'
+        : '';
+  return purpose && ` (${purpose})`;
+}
+
+/** Nobody is called on a fax or a pager. */
+const isSpoken = (line: Line): boolean =>
+  !line.parameters.get('TYPE')?.some((t) => t === 'fax' || t === 'pager' || t === 'modem');
+
+/** The name by its parts where there are both; else as it is written in full, to be split. */
+function nameOf(parts: readonly string[], written: string, organization: boolean) {
+  const [family = '', given = '', additional = ''] = parts;
+  const whole = written || [given, family].filter(Boolean).join(' ');
+  if (organization) return { given: '', family: whole, whole: '' };
+  // Telephones put a whole name in the place of the family name, or give no parts at all.
+  if (!given && whole.includes(' ')) return { given: '', family: '', whole };
+  return family || given
+    ? { given: [given, additional].filter(Boolean).join(' '), family, whole: '' }
+    : { given: whole, family: '', whole: '' };
+}
+
 function cellsOf(lines: readonly Line[]): string[] {
   const all = (name: string) => lines.filter((l) => l.name === name && l.value.trim());
   const one = (name: string) => plainText(all(name)[0]?.value ?? '').trim();
-  const [family = '', given = '', additional = ''] = partsOf(all('N')[0]?.value ?? '');
-  const named = family || given;
-  const whole = one('FN') || one('NICKNAME');
+  const parts = partsOf(all('N')[0]?.value ?? '');
+  const employer = partsOf(all('ORG')[0]?.value ?? '')[0] ?? '';
+  const written = one('FN') || one('NICKNAME');
+  // A card of a company often has its name twice, and no person's.
+  const organization =
+    /^org$/iu.test(one('KIND')) ||
+    (employer !== '' && !parts.some(Boolean) && (!written || written === employer));
+  const { given, family, whole } = nameOf(parts, written || (organization ? employer : ''), organization);
   const address = partsOf(
     (all('ADR').find((l) => l.parameters.get('TYPE')?.includes('home')) ?? all('ADR')[0])?.value ?? '',
   );
   return [
     one('UID').replace(/^urn:uuid:/iu, ''),
-    named ? [given, additional].filter(Boolean).join(' ') : whole,
-    named ? family : '',
+    given,
+    family,
     all('EMAIL')
-      .map((l) => plainText(l.value).replace(/^mailto:/iu, ''))
+      .map((l) => plainText(l.value).replace(/^mailto:/iu, '') + purposeOf(l))
       .join('; '),
     all('TEL')
-      .map((l) => plainText(l.value).replace(/^tel:/iu, '').replace(/;.*$/u, ''))
+      .filter(isSpoken)
+      .map((l) => plainText(l.value).replace(/^tel:/iu, '').replace(/;.*$/u, '') + purposeOf(l))
       .join('; '),
     address[2] ?? '',
-    address[3] ?? '',
+    [address[3], address[4]].filter(Boolean).join(', '),
     address[5] ?? '',
     birthDay(one('BDAY')),
     one('LANG'),
-    plainText(all('CATEGORIES')[0]?.value ?? ''),
-    one('NOTE'),
-    partsOf(all('ORG')[0]?.value ?? '')[0] ?? '',
-    /^org$/iu.test(one('KIND')) ? 'organization' : '',
+    all('CATEGORIES')
+      .map((l) => plainText(l.value))
+      .join(','),
+    all('NOTE')
+      .map((l) => plainText(l.value).trim())
+      .join('\n'),
+    organization ? '' : employer,
+    organization ? 'organization' : '',
+    whole,
   ];
 }
 

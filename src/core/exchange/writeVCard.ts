@@ -9,6 +9,8 @@ export interface Card {
   emails: readonly string[];
   /** E.164. */
   phones: readonly string[];
+  /** What emails and telephones are for, by address or number: mobile, home, work or other. */
+  kinds: Readonly<Record<string, string>>;
   street: string | null;
   postalCode: string | null;
   birthDate: string | null;
@@ -22,6 +24,10 @@ export interface Card {
 const escaped = (text: string): string =>
   text.replaceAll('\\', '\\\\').replaceAll(';', '\\;').replaceAll(',', '\\,').replace(/\r?\n/gu, '\\n');
 
+/** RFC 6350 sections 5.6 and 6.4.1 know home, work and cell; there is no word for anything else. */
+const typeOf = (kind: string | undefined): string =>
+  kind === 'mobile' ? ';TYPE=cell' : kind === 'home' || kind === 'work' ? `;TYPE=${kind}` : '';
+
 /** Writes an address book of vCards 4.0 (RFC 6350), folded at 75 octets. */
 export function writeVCards(cards: readonly Card[], revised: string): string {
   const lines = cards.flatMap((c) => [
@@ -31,8 +37,8 @@ export function writeVCards(cards: readonly Card[], revised: string): string {
     ...(c.kind === 'organization' ? ['KIND:org'] : []),
     `FN:${escaped(`${c.given} ${c.family}`.trim())}`,
     `N:${escaped(c.family)};${escaped(c.given)};;;`,
-    ...c.emails.map((e) => `EMAIL:${escaped(e)}`),
-    ...c.phones.map((p) => `TEL;VALUE=uri:tel:${p}`),
+    ...c.emails.map((e) => `EMAIL${typeOf(c.kinds[e])}:${escaped(e)}`),
+    ...c.phones.map((p) => `TEL${typeOf(c.kinds[p])};VALUE=uri:tel:${p}`),
     ...(c.street || c.postalCode
       ? [`ADR:;;${escaped(c.street ?? '')};;;${escaped(c.postalCode ?? '')};`]
       : []),

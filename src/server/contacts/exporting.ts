@@ -32,6 +32,8 @@ const readExported = (tx: Queries, ids: readonly string[] | null): Promise<Expor
        coalesce((select jsonb_object_agg(field_id, value) from custom_values where contact_id = c.id), '{}') as fields,
        coalesce((select array_agg(email order by position, id) from contact_emails where contact_id = c.id and ended_on is null), '{}') as emails,
        coalesce((select array_agg(phone order by position, id) from contact_phones where contact_id = c.id and ended_on is null), '{}') as phones,
+       coalesce((select jsonb_object_agg(value, kind) from (select email as value, kind from contact_emails where contact_id = c.id
+         union all select phone, kind from contact_phones where contact_id = c.id) k where kind <> ''), '{}') as kinds,
        coalesce((select array_agg(tag order by tag) from contact_tags where contact_id = c.id), '{}') as tags,
        coalesce((select array_agg(text order by at, id) from contact_notes where contact_id = c.id and due_on is null), '{}') as notes,
        ${lastWord('c.id', "'newsletter'")} as newsletter

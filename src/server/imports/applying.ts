@@ -1,6 +1,5 @@
 import type { CheckedRow } from '#core/contacts/checking.ts';
 import { fold } from '#core/contacts/names.ts';
-import { emailKey } from '#core/contacts/reach.ts';
 import { absorb, type PersonRow } from '#core/contacts/rows.ts';
 import { derived, keyRows, refreshFound } from '../contacts/keys.ts';
 import { recordPair } from '../contacts/pairs.ts';
@@ -9,7 +8,16 @@ import { insert, update } from '../db/database.ts';
 import { audit, type Work } from '../http/app.ts';
 import { theOrganization } from '../staff/store.ts';
 import { Batch } from './batch.ts';
-import { type Applied, applyChange, consentRow, type Done, emergencyRow, membershipRow } from './changing.ts';
+import {
+  type Applied,
+  applyChange,
+  consentRow,
+  type Done,
+  emailRow,
+  emergencyRow,
+  membershipRow,
+  phoneRow,
+} from './changing.ts';
 import { Homes } from './homes.ts';
 import { Progress } from './progress.ts';
 import type { ImportRecord } from './store.ts';
@@ -17,6 +25,8 @@ import type { ImportRecord } from './store.ts';
 type Row = Pick<
   CheckedRow,
   | 'line'
+  | 'ofLine'
+  | 'part'
   | 'verdict'
   | 'person'
   | 'contactId'
@@ -36,7 +46,7 @@ export async function applyImport(w: Work, record: ImportRecord): Promise<void> 
   const { tx } = w;
   const { zone } = await theOrganization(tx);
   const rows = await tx.query<Row>(
-    `select line, verdict, person, contact_id, same_as_line, household_of, household_of_line, changes, reasons, probability
+    `select line, of_line, part, verdict, person, contact_id, same_as_line, household_of, household_of_line, changes, reasons, probability
      from import_rows where import_id = $1 and verdict <> 'rejected' order by line`,
     [record.id],
   );
@@ -46,8 +56,18 @@ export async function applyImport(w: Work, record: ImportRecord): Promise<void> 
   const applied = new Map<number, Applied>();
   const batch = new Batch();
   const looks: { contactId: string; row: Row }[] = [];
+  const known = new Map(rows.filter((r) => r.verdict !== 'look').map((r) => [r.line, r.contactId]));
+  const at = (line: number | null) =>
+    line === null ? null : (contactOf.get(line) ?? known.get(line) ?? null);
+  const guardians = new Map(rows.filter((r) => r.part === 'guardian').map((r) => [r.ofLine, r]));
+  const homeOf = (row: Row): string | null => {
+    // Brothers and sisters live together by way of the guardian whom an earlier line named, or who is known.
+    const guardian = guardians.get(row.line);
+    const theirs = guardian?.person?.street ? at(guardian.sameAsLine ?? guardian.line) : null;
+    return row.householdOf ?? at(row.householdOfLine) ?? theirs;
+  };
   const homes = new Homes(w);
-  await homes.read(rows.map((r) => r.householdOf).filter((id) => id !== null));
+  await homes.read(rows.map(homeOf).filter((id) => id !== null));
 
   for (const row of rows) {
     const isNew = row.verdict === 'new' || row.verdict === 'look';
@@ -55,8 +75,7 @@ export async function applyImport(w: Work, record: ImportRecord): Promise<void> 
     const id = w.app.ids.id();
     contactOf.set(row.line, id);
     applied.set(row.line, { created: id });
-    const home =
-      row.householdOf ?? (row.householdOfLine === null ? null : contactOf.get(row.householdOfLine));
+    const home = homeOf(row);
     const person = together.get(row.line)!;
     const householdId = home ? homes.of(home) : null;
     addPerson(w, batch, id, person, householdId, source, record, zone);
@@ -100,6 +119,10 @@ export async function applyImport(w: Work, record: ImportRecord): Promise<void> 
       touched.add(row.contactId);
     }
   }
+  for (const [line, tie] of await tieGuardians(w, rows, contactOf)) {
+    const before = applied.get(line);
+    applied.set(line, { ...before, changes: [...(before?.changes ?? []), tie] });
+  }
   if (organizations.made.length) {
     const first = rows[0]!.line;
     applied.set(first, { ...applied.get(first), organizations: organizations.made });
@@ -128,6 +151,28 @@ export async function applyImport(w: Work, record: ImportRecord): Promise<void> 
     { kind: 'import', id: record.id },
     { rows: rows.length, file: record.fileName },
   );
+}
+
+/** Ties guardians to the children whose rows name them; those tied already are left. Says what was tied, by line. */
+async function tieGuardians(
+  w: Work,
+  rows: readonly Row[],
+  contactOf: ReadonlyMap<number, string>,
+): Promise<[number, Done][]> {
+  const done: [number, Done][] = [];
+  for (const row of rows) {
+    const child = row.part === 'guardian' ? contactOf.get(row.ofLine!) : undefined;
+    const guardian = contactOf.get(row.line);
+    const refused = row.changes.some((c) => c.field === 'guardian of' && !c.applied);
+    if (!child || !guardian || child === guardian || refused) continue;
+    const [tied] = await w.tx.query<{ id: string }>(
+      `insert into relationships (id, kind, from_contact, to_contact, created_at) values ($1, 'guardian', $2, $3, $4)
+       on conflict (from_contact, to_contact) where kind = 'guardian' do nothing returning id`,
+      [w.app.ids.id(), guardian, child, w.now],
+    );
+    if (tied) done.push([row.line, { contactId: guardian, table: 'relationships', id: tied.id }]);
+  }
+  return done;
 }
 
 /** The organizations that rows name, by folded name; those not known yet are made. */
@@ -211,16 +256,10 @@ function addPerson(
     updatedAt: now,
   });
   person.emails.forEach((email, position) => {
-    batch.add('contact_emails', {
-      id: app.ids.id(),
-      contactId: id,
-      email,
-      emailKey: emailKey(email),
-      position,
-    });
+    batch.add('contact_emails', { id: app.ids.id(), contactId: id, ...emailRow(person, email, position) });
   });
   person.phones.forEach((phone, position) => {
-    batch.add('contact_phones', { id: app.ids.id(), contactId: id, phone, position });
+    batch.add('contact_phones', { id: app.ids.id(), contactId: id, ...phoneRow(person, phone, position) });
   });
   if (person.kind === 'person') for (const row of keyRows(id, person)) batch.add('contact_keys', row);
   for (const tag of person.tags) batch.add('contact_tags', { contactId: id, tag, at: now });

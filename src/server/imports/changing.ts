@@ -40,6 +40,17 @@ export const membershipRow = (contactId: string, { until, ...m }: Membership, no
   endsOn: until,
   createdAt: now,
 });
+export const emailRow = (person: PersonRow, email: string, position: number) => ({
+  email,
+  emailKey: emailKey(email),
+  kind: person.kinds[email] ?? '',
+  position,
+});
+export const phoneRow = (person: PersonRow, phone: string, position: number) => ({
+  phone,
+  kind: person.kinds[phone] ?? '',
+  position,
+});
 export const emergencyRow = (contactId: string, e: EmergencyContact, now: string) => ({
   kind: 'emergency',
   toContact: contactId,
@@ -113,9 +124,12 @@ export async function applyChange(
     case 'do not contact':
       return set({ do_not_contact: person.doNotContact });
     case 'email':
-      return add('contact_emails', { email: change.after, emailKey: emailKey(change.after), position: 5 });
+      return add('contact_emails', emailRow(person, change.after, 5));
     case 'phone':
-      return add('contact_phones', { phone: change.after, position: 5 });
+      return add('contact_phones', phoneRow(person, change.after, 5));
+    case 'guardian of':
+      // Whose guardian is known once every row is somebody: see applying.ts.
+      return [];
     case 'note':
       return add('contact_notes', { text: change.after, author: source, at: now });
     case 'membership':

@@ -1,5 +1,15 @@
-import { type Checker, contactOf, type FileRow, makeChecker } from '#core/contacts/checking.ts';
+import {
+  type Checker,
+  contactOf,
+  type FileRow,
+  isNameless,
+  makeChecker,
+  putRight,
+} from '#core/contacts/checking.ts';
+import { reachOf } from '#core/contacts/columns.ts';
 import { fold } from '#core/contacts/names.ts';
+import { everyPerson } from '#core/contacts/parts.ts';
+import { emailKey } from '#core/contacts/reach.ts';
 import type { PersonRow } from '#core/contacts/rows.ts';
 import { readTable, type Table } from '#core/exchange/table.ts';
 import { dateOf } from '#core/time/wallTime.ts';
@@ -16,6 +26,7 @@ import {
   countRows,
   type ImportRecord,
   insertRows,
+  readByEmail,
   readContent,
   readCurrent,
   readImport,
@@ -90,18 +101,19 @@ async function check(app: App, id: string, own: Checks): Promise<void> {
     [id],
   );
   if (!record) return;
-  const table = readTable(await readContent(app.db, id));
-  const checker = await checkerFor(app, await readImport(app.db, id));
+  const whole = await readImport(app.db, id);
+  const people = everybodyIn(readTable(await readContent(app.db, id)), whole);
+  const checker = await checkerFor(app, whole);
   const version = await contactVersion(app.db);
   const known = new KnownContacts();
   await app.db.query('delete from import_rows where import_id = $1', [id]);
-  await update(app.db, 'imports', id, { allRows: table.rows.length, doneRows: 0 });
-  for (let from = 0; from < table.rows.length; from += lot) {
+  await update(app.db, 'imports', id, { allRows: people.length, doneRows: 0 });
+  for (let from = 0; from < people.length; from += lot) {
     const rows = await checkLot(
       app.db,
       checker,
       known,
-      table.rows.slice(from, from + lot),
+      people.slice(from, from + lot),
       await overridesOf(app.db, id),
     );
     const going = await app.db.transaction(async (tx) => {
@@ -125,6 +137,13 @@ async function check(app: App, id: string, own: Checks): Promise<void> {
   });
 }
 
+/** Everybody whom the rows of a file name, as far as its cells were put right. */
+const everybodyIn = (table: Pick<Table, 'rows'>, { mapping, overrides }: ImportRecord): FileRow[] =>
+  everyPerson(
+    table.rows.map((row) => ({ ...row, cells: putRight(row, overrides) })),
+    mapping,
+  );
+
 const overridesOf = async (tx: Queries, id: string): Promise<ImportRecord['overrides']> =>
   (
     await first<{ overrides: ImportRecord['overrides'] }>(tx, 'select overrides from imports where id = $1', [
@@ -136,7 +155,7 @@ async function checkerFor(app: App, record: ImportRecord): Promise<Checker> {
   const { country, zone } = await theOrganization(app.db);
   const { model, thresholds } = await readMatching({ app, tx: app.db });
   return makeChecker({
-    mapping: record.mapping,
+    mapping: { ...record.mapping, reach: reachOf(record.headings) },
     country,
     today: dateOf(app.clock.now(), zone),
     model,
@@ -180,6 +199,16 @@ async function checkLot(
     tx,
     ready.map((_, at) => nameAt(at)).filter((name) => name !== null),
   );
+  // Somebody without a name is whoever alone has the email.
+  const emailAt = (at: number) => {
+    const { read } = ready[at]!;
+    return 'person' in read && isNameless(read) ? emailKey(read.person.emails[0]!) : null;
+  };
+  const byEmail = await readByEmail(
+    tx,
+    ready.map((_, at) => emailAt(at)).filter((email) => email !== null),
+  );
+  const sharingAt = (at: number) => byEmail.get(emailAt(at) ?? '') ?? [];
   const statedAt = (at: number) => {
     const { read } = ready[at]!;
     return 'person' in read ? read.person.statedId : null;
@@ -193,29 +222,36 @@ async function checkLot(
       beforeAt(at) ??
       (overrides[ready[at]!.row.line]?.decision ? null : stated.get(statedAt(at) ?? '')) ??
       organizations.get(nameAt(at) ?? '') ??
+      (sharingAt(at).length === 1 ? sharingAt(at)[0]! : null) ??
       contactOf(ready[at]!.row.line, who, overrides),
   );
   const ids = [...new Set(contactAt.filter((c) => c !== null))];
   const current = new Map((await readCurrent(tx, ids)).map((c) => [c.id, c]));
   return ready.map((row, at) => ({
-    ...checker.verdict(row, identified[at]!, current.get(contactAt[at] ?? '') ?? null, Boolean(beforeAt(at))),
+    ...checker.verdict(
+      row,
+      { ...identified[at]!, sharing: sharingAt(at).length },
+      current.get(contactAt[at] ?? '') ?? null,
+      Boolean(beforeAt(at)),
+    ),
     fingerprint: marks[at] ?? ('person' in row.read ? fingerprintOf(row.read.person) : null),
   }));
 }
 
 const fingerprintOf = (person: PersonRow): string => sha256(JSON.stringify(person));
 
-/** Checks one row again, after cells were put right or something was said about it. */
+/**
+ * Checks one row of a file again, after cells were put right or something was said about it, with whoever else it names.
+ * Empty when the file has no such row. A person that a row does not name any more is not among them.
+ */
 export async function checkRow(
   w: { app: App; tx: Queries },
   importId: string,
   line: number,
   table: Pick<Table, 'rows'>,
-): Promise<StoredCheck | null> {
-  const row = table.rows.find((r) => r.line === line);
-  if (!row) return null;
+): Promise<StoredCheck[]> {
   const record = await readImport(w.tx, importId);
+  const rows = everybodyIn(table, record).filter((r) => (r.ofLine ?? r.line) === line);
   const checker = await checkerFor({ ...w.app, db: w.tx } as App, record);
-  const [checked] = await checkLot(w.tx, checker, new KnownContacts(), [row], record.overrides);
-  return checked ?? null;
+  return checkLot(w.tx, checker, new KnownContacts(), rows, record.overrides);
 }

@@ -8,7 +8,7 @@ import {
   problemsWithMapping,
   proposeMapping,
 } from '#core/contacts/columns.ts';
-import { usualChoices } from '#core/contacts/importing.ts';
+import { type RowOverride, usualChoices } from '#core/contacts/importing.ts';
 import { fullName } from '#core/contacts/names.ts';
 import { writeCsv } from '#core/exchange/csv.ts';
 import { readTable, type Table, TableProblem } from '#core/exchange/table.ts';
@@ -25,7 +25,14 @@ import { Stream } from '../http/stream.ts';
 import { theOrganization } from '../staff/store.ts';
 import { applyImport } from './applying.ts';
 import { checkRow, checkSoon } from './checking.ts';
-import { countRows, type ImportRecord, insertRows, readContent, readImport } from './store.ts';
+import {
+  countRows,
+  type ImportRecord,
+  insertRows,
+  readContent,
+  readImport,
+  type StoredCheck,
+} from './store.ts';
 import { undoImport } from './undoing.ts';
 
 async function summary(tx: Queries, id: string): Promise<ImportSummary> {
@@ -87,7 +94,7 @@ type StoredRow = Omit<ImportRow, 'name' | 'email' | 'phone' | 'contactName'> & {
   knownGiven: string | null;
   knownFamily: string | null;
 };
-const rowColumns = `r.line, r.verdict, r.reasons, r.person, r.cells, r.contact_id, r.same_as_line, r.excluded, r.probability, r.changes,
+const rowColumns = `r.line, r.of_line, r.part, r.verdict, r.reasons, r.person, r.cells, r.contact_id, r.same_as_line, r.excluded, r.probability, r.changes,
   c.given_name as known_given, c.family_name as known_family`;
 
 const asRow = ({ person, knownGiven, knownFamily, ...row }: StoredRow): ImportRow => ({
@@ -97,6 +104,17 @@ const asRow = ({ person, knownGiven, knownFamily, ...row }: StoredRow): ImportRo
   phone: person?.phones[0] ?? null,
   contactName: knownGiven === null ? null : fullName({ given: knownGiven, family: knownFamily ?? '' }),
 });
+
+/** The line of the file that a row stands for. */
+async function lineInFile(tx: Queries, importId: string, line: number): Promise<number> {
+  const row = await first<{ line: number }>(
+    tx,
+    'select coalesce(of_line, line) as line from import_rows where import_id = $1 and line = $2',
+    [importId, line],
+  );
+  if (!row) throw notFound('This row');
+  return row.line;
+}
 
 export const importsHandlers: Handlers<typeof importsContract> = {
   'GET /api/imports': async ({ tx }) => {
@@ -121,7 +139,7 @@ export const importsHandlers: Handlers<typeof importsContract> = {
     const likeness = likenessOf(table.headings);
     const fields = await readFields(tx);
     const { confidence, ...proposed } = proposeMapping(table, country, fields);
-    const remembered = await rememberedMapping(tx, likeness);
+    const remembered = likeness === null ? null : await rememberedMapping(tx, likeness);
     // A field that was taken away since means nothing any more.
     const there = (m: ColumnMeaning) => {
       const own = fieldIdOf(m);
@@ -148,7 +166,7 @@ export const importsHandlers: Handlers<typeof importsContract> = {
       mappingFrom: remembered?.id ?? null,
       overrides: {},
       kept: [],
-      likeness,
+      likeness: likeness ?? '',
       counts: { new: 0, changes: 0, same: 0, look: 0, rejected: 0 },
       doneRows: 0,
       allRows: table.rows.length,
@@ -174,7 +192,7 @@ export const importsHandlers: Handlers<typeof importsContract> = {
     const values = [params.id, query.verdict ?? null, query.q];
     const rows = await tx.query<StoredRow>(
       `select ${rowColumns} from import_rows r left join contacts c on c.id = r.contact_id
-       where ${where} order by r.line limit ${query.limit} offset ${query.offset}`,
+       where ${where} order by coalesce(r.of_line, r.line), r.line limit ${query.limit} offset ${query.offset}`,
       values,
     );
     const total = await first<{ n: number }>(
@@ -188,7 +206,7 @@ export const importsHandlers: Handlers<typeof importsContract> = {
   'GET /api/imports/:id/rejected.csv': async ({ tx, params }) => {
     const record = await readImport(tx, params.id);
     const rows = await tx.query<{ line: number; cells: string[]; reasons: string[] }>(
-      "select line, cells, reasons from import_rows where import_id = $1 and verdict = 'rejected' order by line",
+      "select coalesce(of_line, line) as line, cells, reasons from import_rows where import_id = $1 and verdict = 'rejected' order by coalesce(of_line, line), import_rows.line",
       [params.id],
     );
     return new File(
@@ -225,36 +243,44 @@ export const importsHandlers: Handlers<typeof importsContract> = {
     const record = await readImport(c.tx, id);
     needState(record, 'checked');
     const { cells, excluded, decision } = c.body;
-    const before = record.overrides[line] ?? {};
+    const ofLine = await lineInFile(c.tx, id, line);
     const contactId = decision && decision !== 'new' ? await resolveContact(c.tx, decision) : null;
     if (decision && decision !== 'new' && !contactId)
       throw invalid([{ path: 'decision', message: 'There is no such contact.' }]);
-    const override = {
-      ...before,
-      ...(cells ? { cells: { ...before.cells, ...cells } } : {}),
-      ...(excluded === undefined ? {} : { excluded }),
-      ...(decision === undefined ? {} : { decision: decision === null ? undefined : (contactId ?? 'new') }),
+    const overrides = { ...record.overrides };
+    const put = (at: number, override: RowOverride) => {
+      overrides[at] = { ...overrides[at], ...override };
     };
-    await update(c.tx, 'imports', id, { overrides: { ...record.overrides, [line]: override } });
-    const checked = await checkRow(c, id, line, readTable(await readContent(c.tx, id)));
-    if (!checked) throw notFound('This row');
-    const stored = await first<{ sameAsLine: number | null }>(
-      c.tx,
-      'select same_as_line from import_rows where import_id = $1 and line = $2',
-      [id, line],
+    // Everybody whom a line names shares its cells.
+    if (cells) put(ofLine, { cells: { ...overrides[ofLine]?.cells, ...cells } });
+    if (excluded !== undefined) put(line, { excluded });
+    if (decision !== undefined) put(line, { decision: decision === null ? undefined : (contactId ?? 'new') });
+    await update(c.tx, 'imports', id, { overrides });
+    const checked = await checkRow(c, id, ofLine, readTable(await readContent(c.tx, id)));
+    const before = await c.tx.query<Pick<StoredCheck, 'line' | 'sameAsLine' | 'householdOfLine'>>(
+      `delete from import_rows where import_id = $1 and (line = $2 or of_line = $2)
+       returning line, same_as_line, household_of_line`,
+      [id, ofLine],
     );
-    await c.tx.query('delete from import_rows where import_id = $1 and line = $2', [id, line]);
-    // Only this row was looked at: what it has to do with the rows above stays as it was found.
-    const sameAsLine =
-      decision === undefined && !checked.excluded && checked.verdict === 'new'
-        ? (stored?.sameAsLine ?? null)
-        : null;
-    await insertRows(c.tx, id, [sameAsLine === null ? checked : { ...checked, verdict: 'same', sameAsLine }]);
+    // Only this line was looked at: what it has to do with the lines above stays as it was found.
+    await insertRows(
+      c.tx,
+      id,
+      checked.map((row) => {
+        const was = before.find((b) => b.line === row.line);
+        const said = row.line === line && decision !== undefined;
+        const householdOfLine = row.householdOfLine ?? was?.householdOfLine ?? null;
+        return !said && was?.sameAsLine && row.verdict === 'new' && !row.excluded
+          ? { ...row, verdict: 'same', sameAsLine: was.sameAsLine }
+          : { ...row, householdOfLine };
+      }),
+    );
     await update(c.tx, 'imports', id, { counts: await countRows(c.tx, id) });
     const row = await first<StoredRow>(
       c.tx,
-      `select ${rowColumns} from import_rows r left join contacts c on c.id = r.contact_id where r.import_id = $1 and r.line = $2`,
-      [id, line],
+      `select ${rowColumns} from import_rows r left join contacts c on c.id = r.contact_id
+       where r.import_id = $1 and r.line = any($2) order by r.line = $3 desc limit 1`,
+      [id, [line, ofLine], line],
     );
     return asRow(row!);
   },

@@ -79,6 +79,17 @@ export async function readOrganizations(tx: Queries, names: readonly string[]): 
   return new Map(rows.map((r) => [r.name, r.id]));
 }
 
+/** Who has each of some emails, by the email as it is compared. */
+export async function readByEmail(tx: Queries, emails: readonly string[]): Promise<Map<string, string[]>> {
+  if (!emails.length) return new Map();
+  const rows = await tx.query<{ email: string; ids: string[] }>(
+    `select e.email_key as email, array_agg(distinct c.id) as ids from contact_emails e join contacts c on c.id = e.contact_id
+     where e.email_key = any($1) and e.ended_on is null and c.merged_into is null and c.erased_at is null group by e.email_key`,
+    [emails],
+  );
+  return new Map(rows.map((r) => [r.email, r.ids]));
+}
+
 /** The file as it was brought. */
 export async function readContent(tx: Queries, id: string): Promise<Uint8Array> {
   const row = await first<{ content: string }>(
@@ -120,6 +131,9 @@ export const readCurrent = (tx: Queries, ids: readonly string[]): Promise<Curren
          from memberships where contact_id = c.id), '[]') as memberships,
        coalesce((select jsonb_agg(jsonb_build_object('name', other_name, 'phone', other_phone))
          from relationships where to_contact = c.id and kind = 'emergency' and other_name is not null), '[]') as emergencies,
+       coalesce((select array_agg(trim(w.given_name || ' ' || w.family_name) order by r.created_at, r.id)
+         from relationships r join contacts w on w.id = r.to_contact
+         where r.from_contact = c.id and r.kind = 'guardian' and w.merged_into is null), '{}') as wards,
        coalesce((select array_agg(o.family_name order by a.id) from affiliations a join contacts o on o.id = a.organization_id
          where a.contact_id = c.id and a.until is null), '{}') as organizations, deceased_on,
        coalesce((select jsonb_agg(jsonb_build_object('id', field_id, 'value', value)) from custom_values where contact_id = c.id), '[]') as fields

@@ -56,7 +56,10 @@ export async function undoImport(w: Work, importId: string): Promise<Undone> {
   );
   const result: Undone = { removed: 0, restored: 0, kept: [] };
   const created = rows.flatMap((r) => (r.applied.created ? [r.applied.created] : []));
-  const used = new Map((await whatHangsOn(w.tx, created)).map((u) => [u.id, u]));
+  const ties = rows.flatMap((r) =>
+    (r.applied.changes ?? []).flatMap((d) => (d.table === 'relationships' && d.id ? [d.id] : [])),
+  );
+  const used = new Map((await whatHangsOn(w.tx, created, ties)).map((u) => [u.id, u]));
   const gone = created.filter((id) => !used.has(id));
   for (const u of used.values())
     result.kept.push(
@@ -148,8 +151,8 @@ async function takeBack(tx: Queries, contactId: string, done: Done, kept: string
   return true;
 }
 
-/** Those of some contacts that something else hangs on by now, with what it is. */
-const whatHangsOn = (tx: Queries, ids: readonly string[]) =>
+/** Those of some contacts that something else hangs on by now, with what it is; ties made by the import are nothing else. */
+const whatHangsOn = (tx: Queries, ids: readonly string[], ties: readonly string[]) =>
   tx.query<{ id: string; givenName: string; familyName: string; things: string[] }>(
     `select * from (select id, given_name, family_name, array_remove(array[
        case when exists (select 1 from registrations where contact_id = c.id) then 'registrations' end,
@@ -158,9 +161,9 @@ const whatHangsOn = (tx: Queries, ids: readonly string[]) =>
        case when exists (select 1 from payments where contact_id = c.id) then 'payments' end,
        case when exists (select 1 from messages where contact_id = c.id) then 'messages' end,
        case when exists (select 1 from survey_responses where contact_id = c.id) then 'survey answers' end,
-       case when exists (select 1 from relationships where from_contact = c.id) then 'people in their care' end,
+       case when exists (select 1 from relationships where from_contact = c.id and id <> all($2)) then 'people in their care' end,
        case when exists (select 1 from merges where (kept = c.id or merged = c.id)) then 'a merge' end,
        case when exists (select 1 from audit where subject_kind = 'contact' and subject_id = c.id) then 'changes made by hand' end
      ], null) as things from contacts c where id = any($1)) u where cardinality(things) > 0 order by family_name, given_name, id`,
-    [ids],
+    [ids, ties],
   );

@@ -20,6 +20,8 @@ const verdictWords = {
   look: 'Needs a look',
   rejected: 'Rejected',
 } as const;
+/** Who else a line of the file names. */
+const partWords = { partner: 'also named there', guardian: 'guardian' } as const;
 type Verdict = keyof typeof verdictWords;
 const pageSize = 500;
 
@@ -108,7 +110,9 @@ function Shown({ summary }: { summary: ImportSummary }) {
       </div>
       <p className="soft num">
         {sayCount(summary.allRows)} rows · {summary.encoding}, {delimiterWords(summary.delimiter)}
-        {summary.headingLine > 0 && `, heading in line ${summary.headingLine}`}
+        {summary.headingLine > 0
+          ? `, heading in line ${summary.headingLine}`
+          : summary.delimiter !== 'vCard' && ', no heading'}
         {summary.appliedAt && ` · applied ${at(summary.appliedAt)}`}
         {summary.undoneAt && ` · undone ${at(summary.undoneAt)}`}
       </p>
@@ -304,13 +308,25 @@ function Rows({ summary, all }: { summary: ImportSummary; all: number }) {
 }
 
 const rowColumns: Column<ImportRow>[] = [
-  { id: 'line', heading: 'Line', number: true, width: '56px', sortBy: (r) => r.line, cell: (r) => r.line },
+  {
+    id: 'line',
+    heading: 'Line',
+    number: true,
+    width: '56px',
+    sortBy: (r) => r.ofLine ?? r.line,
+    cell: (r) => r.ofLine ?? r.line,
+  },
   {
     id: 'name',
     heading: 'Name',
     width: '19%',
     sortBy: (r) => r.name.toLowerCase(),
-    cell: (r) => <span className="name">{r.name}</span>,
+    cell: (r) => (
+      <>
+        <span className="name">{r.name}</span>
+        {r.part !== 'own' && <small className="soft"> {partWords[r.part]}</small>}
+      </>
+    ),
   },
   {
     id: 'verdict',

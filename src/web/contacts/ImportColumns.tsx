@@ -71,7 +71,7 @@ export function ImportColumns({
                     >
                       {columnMeanings.map((m) => (
                         <option key={m} value={m}>
-                          {m === 'leave' ? 'leave out' : m}
+                          {m === 'leave' ? 'leave out' : (meaningWords[m] ?? m)}
                         </option>
                       ))}
                       {own.map((f) => (
@@ -115,6 +115,13 @@ export function ImportColumns({
   );
 }
 
+/** Meanings that say more in other words. */
+const meaningWords: Partial<Record<ColumnMeaning, string>> = {
+  newsletter: 'newsletter: yes or no',
+  'newsletter refused': 'newsletter: yes means no',
+  town: 'town or province',
+};
+
 const fieldsOf: Partial<Record<ColumnMeaning, ImportField>> = {
   'given name': 'name',
   'family name': 'name',
@@ -136,6 +143,8 @@ const fieldsOf: Partial<Record<ColumnMeaning, ImportField>> = {
   organization: 'organization',
   'died on': 'died on',
   'emergency name': 'emergency',
+  'emergency phone': 'emergency',
+  'guardian name': 'guardian of',
 };
 
 /** Whose values count for people who are known already. */
@@ -159,7 +168,9 @@ function Whose({
     ),
   ];
   const { choices } = summary;
-  const consent = columns.includes('newsletter') || columns.includes('do not contact');
+  const consent =
+    columns.some((c) => c === 'newsletter' || c === 'newsletter refused') ||
+    columns.includes('do not contact');
   return (
     <fieldset style={{ border: 0, padding: 0, margin: '10px 0 0' }} disabled={busy}>
       <legend className="soft" style={{ fontSize: 14, padding: 0 }}>

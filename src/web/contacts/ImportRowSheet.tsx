@@ -29,7 +29,7 @@ export function ImportRowSheet({
       open
       wide
       close={close}
-      title={`Line ${row.line}: ${row.name || 'no name'}`}
+      title={`Line ${row.ofLine ?? row.line}: ${row.name || 'no name'}`}
       actions={
         open && (
           <>

@@ -1,0 +1,22 @@
+import type { FileRow } from './checking.ts';
+import type { Mapping } from './columns.ts';
+import { partsOf } from './reading.ts';
+import type { RowPart } from './rows.ts';
+
+/** How far beyond the lines of a file the further people of its rows are counted: line 5 of 383 has 1005 and 2005. */
+const beyond = (lastLine: number): number => 10 ** Math.max(3, String(lastLine).length);
+const places: Record<RowPart, number> = { own: 0, partner: 1, guardian: 2 };
+
+/**
+ * One row for every person that a row of a file names: itself, the second of two in one cell, the guardian of a child.
+ * The further ones come right after, under lines that no row of the file has and that stay the same whenever the file is
+ * read again.
+ */
+export function everyPerson(rows: readonly FileRow[], mapping: Mapping): FileRow[] {
+  const step = beyond(rows.at(-1)?.line ?? 0);
+  return rows.flatMap((row) =>
+    partsOf(row.cells, mapping).map((part) =>
+      part === 'own' ? row : { ...row, line: row.line + places[part] * step, ofLine: row.line, part },
+    ),
+  );
+}

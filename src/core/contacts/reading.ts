@@ -1,0 +1,185 @@
+import type { CalendarDate } from '#core/time/clock.ts';
+import type { ColumnMeaning, Mapping } from './columns.ts';
+import { namesInCell } from './couples.ts';
+import { type Cells, cellsBy, readEmergencies, readPerson, readReach, shown } from './details.ts';
+import type { OwnField } from './fields.ts';
+import { fold, fullName, type PersonName, splitName, tidyName } from './names.ts';
+import type { PersonRow, ReadRow, RowPart } from './rows.ts';
+
+/** True for a row that sums up the others. */
+const isTotal = (cells: readonly string[]): boolean => {
+  const filled = cells.filter(Boolean);
+  return /^(?:grand |sub)?total\b|^sum\b|^count\b|^totaux?\b/iu.test(filled[0] ?? '') && filled.length <= 3;
+};
+/** How the row of a child tells of its guardian: the guardian's own name and reach, and where both live. */
+const forGuardian: Partial<Record<ColumnMeaning, ColumnMeaning>> = {
+  'guardian name': 'whole name',
+  'guardian email': 'email',
+  'guardian phone': 'phone',
+  street: 'street',
+  town: 'town',
+  'postal code': 'postal code',
+};
+
+/** The names that the name cells of a row give, and what stood beside them. */
+function namesOf({ one }: Cells): { names: PersonName[]; rest: string[]; email: string | null } {
+  const given = one('given name');
+  const family = one('family name');
+  if (given || family) {
+    const { names, rest } = given ? namesInCell(given) : { names: [given], rest: [] };
+    // "Thad & Marie" before "Hollis"; a given name with a family name of its own keeps it.
+    return {
+      names: names.map((name) => ({ given: tidyName(name), family: tidyName(family) })),
+      rest,
+      email: null,
+    };
+  }
+  const whole = one('whole name');
+  const email = /<\s*(\S+@\S+?)\s*>/u.exec(whole);
+  const { names, rest } = namesInCell(whole.replace(email?.[0] ?? '', ''));
+  return { names: names.map(splitName), rest, email: email?.[1] ?? null };
+}
+
+/** Which people a row names. */
+export function partsOf(cells: readonly string[], mapping: Mapping): RowPart[] {
+  const by = cellsBy(cells, mapping);
+  return [
+    'own',
+    ...(namesOf(by).names.length === 2 ? (['partner'] as const) : []),
+    ...(by.one('guardian name') ? (['guardian'] as const) : []),
+  ];
+}
+
+/**
+ * Reads one person of a row by the mapping. Returns the person and remarks about cells that could not be read, or the
+ * reason the row is rejected. What is known of an emergency contact never becomes the person's own, and what is known of
+ * a guardian only the guardian's. Somebody without a name is known by their email alone.
+ */
+export function readRow(
+  cells: readonly string[],
+  mapping: Mapping,
+  country: string,
+  today: CalendarDate,
+  fields: readonly OwnField[] = [],
+  part: RowPart = 'own',
+): ReadRow {
+  if (isTotal(cells)) return { rejected: 'This row sums the others up.' };
+  const footer = cells.filter((c) => c.trim());
+  if (cells.length > 2 && footer.length === 1 && isFooter(footer[0]!.trim()))
+    return { rejected: `“${shown(footer[0]!.trim())}” is no person.` };
+  if (part === 'guardian') return readGuardian(cells, mapping, country, today);
+  const by = cellsBy(cells, mapping);
+  const { one } = by;
+  const named = namesOf(by);
+  const kind =
+    /^(?:organi[sz]ation|org)$/iu.test(one('kind')) || legalForm.test(one('whole name'))
+      ? 'organization'
+      : 'person';
+  if (kind === 'person' && named.names.length > 2)
+    return { rejected: `${named.names.length} people are named in one cell; give each a row.` };
+  const second = kind === 'person' ? named.names[1] : undefined;
+  if (part === 'partner' && !second) return { rejected: 'Nobody else is named in this row any more.' };
+  const name =
+    kind === 'organization'
+      ? {
+          given: '',
+          family: (`${one('given name')} ${one('family name')}`.trim() || one('whole name')).slice(0, 100),
+        }
+      : ((part === 'partner' ? second : named.names[0]) ?? { given: '', family: '' });
+  const remarks: string[] = [];
+  const reach = readReach(by, mapping, cells, country, remarks);
+  if (named.email) reach.emails.unshift(named.email);
+  if (!fullName(name) && !reach.emails.length) return { rejected: 'There is no name in this row.' };
+  if (fullName(name) && !/\p{L}/u.test(fullName(name)))
+    return { rejected: `“${shown(fullName(name))}” is not a name.` };
+  if (fullName(name).length > 200) return { rejected: 'The name is longer than 200 characters.' };
+  if (kind === 'person' && named.rest.length)
+    remarks.push(`“${shown(named.rest.join(' '))}” beside the name was left out`);
+  const read = readPerson(by, mapping, cells, today, fields, remarks);
+  if (!one('guardian name') && (one('guardian email') || one('guardian phone')))
+    remarks.push('the guardian has no name in this row; left out');
+  const person: PersonRow = {
+    ...read,
+    kind,
+    ...name,
+    ...reach,
+    emergencies: readEmergencies(by, country, remarks),
+    wards: [],
+  };
+  const foremost = named.names[0];
+  if (!second || !foremost) return { person, remarks };
+  const own = part === 'own';
+  const other = own ? second : foremost;
+  return {
+    person: apart(person, own ? foremost : second, other, own),
+    remarks: [`named together with ${fullName(other)}`, ...remarks],
+  };
+}
+
+const legalForm = /\b(?:ltd|inc|llc|limited|gmbh)\.?$/iu;
+const isFooter = (text: string): boolean =>
+  /^(?:page\b|printed\b|end( of .*)?$|[*_=–—-]{2,}|\d+ (?:guests|members|people|rows|names|records)\b)/iu.test(
+    text,
+  ) || /^[\d\s/:.,-]+$/u.test(text);
+
+/** The guardian of a child, as a person with a name and reach of their own. */
+function readGuardian(
+  cells: readonly string[],
+  mapping: Mapping,
+  country: string,
+  today: CalendarDate,
+): ReadRow {
+  const child = namesOf(cellsBy(cells, mapping)).names[0];
+  const read = readRow(
+    cells,
+    { ...mapping, columns: mapping.columns.map((c) => forGuardian[c] ?? 'leave') },
+    country,
+    today,
+  );
+  if ('rejected' in read || !child) return read;
+  const ward = fullName(child);
+  return {
+    person: { ...read.person, wards: [ward] },
+    remarks: [`guardian of ${ward}`, ...read.remarks],
+  };
+}
+
+/**
+ * What is one person's of a row that names two: an email or a telephone that carries one of the names is theirs, two
+ * are taken one each, and anything else is both's, as is where they live. What can only be one person's is the first's;
+ * a no to being written to counts for both.
+ */
+function apart(person: PersonRow, own: PersonName, other: PersonName, first: boolean): PersonRow {
+  const both = { ...person, ...own, emails: shareOf(person.emails), phones: shareOf(person.phones) };
+  if (first) return both;
+  return {
+    ...both,
+    statedId: null,
+    birthDate: null,
+    dietary: null,
+    tags: [],
+    notes: [],
+    newsletter: person.newsletter?.granted === false ? person.newsletter : null,
+    doNotContact: person.doNotContact || null,
+    memberships: [],
+    fields: [],
+    organizations: [],
+    deceasedOn: null,
+    emergencies: [],
+  };
+
+  function shareOf(values: readonly string[]): string[] {
+    const carries = (value: string, name: PersonName) =>
+      fold(name.given).length > 1 && fold(value.split('@')[0]!).includes(fold(name.given));
+    const owners = values.map((v) => {
+      const [mine, theirs] = [carries(v, own), carries(v, other)];
+      return mine === theirs ? null : mine;
+    });
+    if (values.length === 2) {
+      const [a = null, b = null] = owners;
+      const mine = a ?? (b === null ? first : !b);
+      return [values[0]!, values[1]!].filter((_, at) => (at === 0 ? mine : (b ?? !mine)));
+    }
+    return values.filter((_, at) => owners[at] ?? true);
+  }
+}

@@ -1,0 +1,283 @@
+import fc from 'fast-check';
+import { describe, expect, test } from 'vitest';
+import { readTable } from '../exchange/table.ts';
+import { likenessOf, proposeMapping, reachOf } from './columns.ts';
+import { readHeading } from './headings.ts';
+import { everyPerson } from './parts.ts';
+import { readRow } from './reading.ts';
+import type { PersonRow } from './rows.ts';
+
+const today = '2026-07-09';
+const bytes = (text: string) => new TextEncoder().encode(text);
+
+/** Everybody whom a file names, as an import reads it without being told anything. */
+function everybody(content: string | Uint8Array) {
+  const table = readTable(typeof content === 'string' ? bytes(content) : content);
+  const mapping = { ...proposeMapping(table), reach: reachOf(table.headings) };
+  const rows = everyPerson(table.rows, mapping).map((row) => ({
+    row,
+    read: readRow(row.cells, mapping, 'CA', today, [], row.part),
+  }));
+  return {
+    table,
+    mapping,
+    people: rows.flatMap(({ read }) => ('person' in read ? [read.person] : [])),
+    rejected: rows.flatMap(({ read }) => ('rejected' in read ? [read.rejected] : [])),
+    remarks: rows.flatMap(({ read }) => ('remarks' in read ? read.remarks : [])),
+    rows,
+  };
+}
+const name = (p: PersonRow) => `${p.given} ${p.family}`.trim();
+
+describe('headings', () => {
+  test.each([
+    ['Opted out?', 'newsletter refused'],
+    ['Unsubscribed', 'newsletter refused'],
+    ['No emails', 'newsletter refused'],
+    ['Opt-in', 'newsletter'],
+    ['Infolettre', 'newsletter'],
+    ['Email opt in', 'newsletter'],
+    ['Mailing address', 'street'],
+    ['Apt.', 'street'],
+    ['Address line 2', 'street'],
+    ['Province', 'town'],
+    ['Code postal', 'postal code'],
+    ['Date of birth (dd/mm/yyyy)', 'birth date'],
+    ['Last name, first name', 'whole name'],
+    ['Participant name', 'whole name'],
+    ['Child’s first name', 'given name'],
+    ['Courriel', 'email'],
+    ['Member since', 'member since'],
+    ['Volunteer since', null],
+    ['Skill level', null],
+    ['First aid expires', null],
+    ['Certificate until', null],
+    ['Expires', 'member until'],
+    ['Event name', null],
+    ['Emergency contact (name + phone)', 'emergency phone'],
+    ['ICE', 'emergency name'],
+    ['Parent / guardian', 'guardian name'],
+    ['Mother’s mobile', 'guardian phone'],
+    ['Parent email', 'guardian email'],
+    ['Spouse email', null],
+    ['Teacher', null],
+  ] as const)('%s', (heading, meaning) => expect(readHeading(heading).meaning).toBe(meaning));
+  test('say what a telephone is for, and how dates are written', () => {
+    expect(['Home phone', 'Cell', 'Work tel', 'Phone'].map((h) => readHeading(h).reach)).toEqual([
+      'home',
+      'mobile',
+      'work',
+      '',
+    ]);
+    expect(readHeading('DOB (mm/dd/yyyy)').order).toBe('month first');
+    expect(readHeading('Naissance jj/mm/aaaa').order).toBe('day first');
+    expect(readHeading('Birthday').order).toBeNull();
+  });
+  test('what is somebody else’s is known as such', () => {
+    for (const heading of ['Emergency phone', 'Parent email', 'Spouse', 'Doctor’s phone'])
+      expect(readHeading(heading).ofOthers, heading).toBe(true);
+  });
+});
+
+describe('files nobody tidied', () => {
+  test('a yes to “opted out” is a no to the newsletter', () => {
+    const { people } = everybody(
+      'Surname,Forename,Opted out?,E-mail\nHollis,Thad,yes,thad@postbox.example\nVetch,Pat,no,pat@postbox.example\nXu,Mei,,mei@postbox.example\n',
+    );
+    expect(people.map((p) => p.newsletter?.granted ?? null)).toEqual([false, true, null]);
+  });
+  test('the day somebody unsubscribed is a no', () => {
+    const { people } = everybody(
+      'Name,Unsubscribed,Mail\nThad Hollis,2024-03-01,thad@postbox.example\nPat Vetch,,pat@postbox.example\n',
+    );
+    expect(people.map((p) => p.newsletter?.granted ?? null)).toEqual([false, null]);
+  });
+  test('words of subscribing are known under any heading, and their date beside them', () => {
+    const { mapping, people } = everybody(
+      'Email Address,First Name,Last Name,Status,Opt-in time\nthad@postbox.example,Thad,Hollis,subscribed,2021-02-03 10:00:00\npat@postbox.example,Pat,Vetch,unsubscribed,2021-02-03 10:00:00\nmei@postbox.example,Mei,Xu,cleaned,2021-02-03 10:00:00\n',
+    );
+    expect(mapping.columns.slice(3)).toEqual(['newsletter', 'newsletter date']);
+    expect(people.map((p) => p.newsletter)).toEqual([
+      { granted: true, on: '2021-02-03' },
+      { granted: false, on: '2021-02-03' },
+      { granted: false, on: '2021-02-03' },
+    ]);
+  });
+  test('a children’s register: the order of dates from the heading, the parent a person of their own', () => {
+    const { table, mapping, people } = everybody(
+      'Mudlarks register 2025;;;;;\nconfidential;;;;;\n;;;;;\nChild’s name;Date of birth (mm/dd/yyyy);Parent’s name;Parent email;Parent mobile;Allergies\nLéo Delacroix-Nguyen;03/04/2016;Camille Delacroix;camille@postbox.example;902 555 0144;nuts\nMai Delacroix-Nguyen;05/06/2018;Camille Delacroix;camille@postbox.example;902 555 0144;\nTotal: 2;;;;;\n',
+    );
+    expect(table.headingLine).toBe(4);
+    expect(mapping.dateOrders[1]).toBe('month first');
+    expect(people.map((p) => [name(p), p.emails, p.phones, p.birthDate, p.dietary, p.wards])).toEqual([
+      ['Léo Delacroix-Nguyen', [], [], '2016-03-04', 'nuts', []],
+      [
+        'Camille Delacroix',
+        ['camille@postbox.example'],
+        ['+19025550144'],
+        null,
+        null,
+        ['Léo Delacroix-Nguyen'],
+      ],
+      ['Mai Delacroix-Nguyen', [], [], '2018-05-06', null, []],
+      [
+        'Camille Delacroix',
+        ['camille@postbox.example'],
+        ['+19025550144'],
+        null,
+        null,
+        ['Mai Delacroix-Nguyen'],
+      ],
+    ]);
+  });
+  test('a guardian without a name is said, not invented', () => {
+    const { people, remarks } = everybody('Child,Parent email\nLéo Delacroix,camille@postbox.example\n');
+    expect(people.map(name)).toEqual(['Léo Delacroix']);
+    expect(remarks).toEqual(['the guardian has no name in this row; left out']);
+  });
+  test('a list of households: two people a row, each with what carries their name', () => {
+    const { people, rows } = everybody(
+      'Household,Address,City,Prov,Postal Code,Home Phone,Cell,Email 1,Email 2,Member no\n"Hollis, Thad & Marie",12 Mill Rd,Port Ansley,NS,b3h 1a1,(902) 555-0111 (home),902.555.0112,thad@postbox.example,mh@postbox.example,17\n"Mr. and Mrs. John Vetch",14 Mill Rd,Port Ansley,NS,B3H1A1,902 555 0114 ext 3,,vetch@postbox.example,,18\n',
+    );
+    const [thad, marie, john] = people;
+    expect(people.map(name)).toEqual(['Thad Hollis', 'Marie Hollis', 'John Vetch']);
+    expect([thad!.emails, marie!.emails]).toEqual([['thad@postbox.example'], ['mh@postbox.example']]);
+    for (const p of [thad!, marie!])
+      expect([p.street, p.postalCode]).toEqual(['12 Mill Rd, Port Ansley, NS', 'B3H 1A1']);
+    // Two telephones are taken one each; what each is for is kept.
+    expect([thad!.phones, marie!.phones]).toEqual([['+19025550111'], ['+19025550112']]);
+    expect(thad!.kinds['+19025550111']).toBe('home');
+    expect(marie!.kinds['+19025550112']).toBe('mobile');
+    expect([thad!.memberships.length, marie!.memberships.length]).toEqual([1, 0]);
+    expect(john!.phones).toEqual(['+19025550114']);
+    expect(rows.map(({ row }) => [row.line, row.ofLine ?? null, row.part ?? 'own'])).toEqual([
+      [2, null, 'own'],
+      [1002, 2, 'partner'],
+      [3, null, 'own'],
+    ]);
+  });
+  test('a no of two people in one cell counts for both, a yes for the first only', () => {
+    const { people } = everybody(
+      'Name,Email,Newsletter\nThad & Marie Hollis,hollis@postbox.example,no\nAnn & Bo Vetch,vetch@postbox.example,yes\n',
+    );
+    expect(people.map((p) => p.newsletter?.granted ?? null)).toEqual([false, false, true, null]);
+    expect(people.every((p) => p.emails.length === 1)).toBe(true);
+  });
+  test('three people in one cell are given back', () => {
+    const { rejected } = everybody('Name,Email\n"Anne, Bob and Carl Hollis",h@postbox.example\n');
+    expect(rejected).toEqual(['3 people are named in one cell; give each a row.']);
+  });
+  test('French headings in Windows-1252: Nom beside Prénom is the family name', () => {
+    const { table, people } = everybody(
+      Buffer.from(
+        'Prénom;Nom;Courriel;Téléphone;Date de naissance;Adresse;Ville;Code postal;Infolettre;Langue\nÉlodie;Gagné;elodie@postbox.example;902-555-0144;17 mars 1980;12, rue du Moulin;Port Ansley;B3H 1A1;oui;français\n',
+        'latin1',
+      ),
+    );
+    expect(table.encoding).toBe('Windows-1252');
+    expect(people[0]).toMatchObject({
+      given: 'Élodie',
+      family: 'Gagné',
+      birthDate: '1980-03-17',
+      street: '12, rue du Moulin, Port Ansley',
+      postalCode: 'B3H 1A1',
+      language: 'fr',
+      newsletter: { granted: true },
+    });
+  });
+  test('no heading at all: who is who is read from the cells', () => {
+    const { table, mapping, people } = everybody(
+      'Thomas,Hollis,thad@postbox.example,902-555-0144\nPatricia,Vetch,pat@postbox.example,902-555-0145\nWilliam,Xu,will@postbox.example,902-555-0146\n',
+    );
+    expect(table).toMatchObject({
+      headingLine: 0,
+      headings: ['Column 1', 'Column 2', 'Column 3', 'Column 4'],
+    });
+    expect(table.rows).toHaveLength(3);
+    expect(mapping.columns).toEqual(['given name', 'family name', 'email', 'phone']);
+    expect(people.map(name)).toEqual(['Thomas Hollis', 'Patricia Vetch', 'William Xu']);
+    // Files without headings look alike to nobody: what one column meant says nothing of the next file.
+    expect(likenessOf(table.headings)).toBeNull();
+  });
+  test('an address book of emails with the name before it', () => {
+    const { mapping, people, rejected } = everybody(
+      'Attendee,Table,Paid\n"Thad Hollis <thad@postbox.example>",4,$45.00\n"Pat Vetch <pat@postbox.example>",4,45\nTotal,,90\n',
+    );
+    expect(mapping.columns).toEqual(['whole name', 'leave', 'leave']);
+    expect(people.map((p) => [name(p), p.emails[0]])).toEqual([
+      ['Thad Hollis', 'thad@postbox.example'],
+      ['Pat Vetch', 'pat@postbox.example'],
+    ]);
+    expect(rejected).toEqual(['This row sums the others up.']);
+  });
+  test('emails alone are people known by their email', () => {
+    const { people } = everybody('Email\nthad@postbox.example\npat@postbox.example\n');
+    expect(people.map((p) => [name(p), p.emails[0]])).toEqual([
+      ['', 'thad@postbox.example'],
+      ['', 'pat@postbox.example'],
+    ]);
+  });
+  test('a crew sheet: how to reach them by contents, name and telephone of the emergency contact in one cell', () => {
+    const { mapping, people } = everybody(
+      'Crew sheet 2025\t\t\t\nName\tReach them at\tCan do\tDOB\tEmergency contact (name + phone)\nThad Hollis\tthad@postbox.example 902 555 0144\tchainsaw; canoe\t17/4/80\tMarie Hollis 902 555 0199\nPat Vetch\t902-555-0145, pat@postbox.example\tfirst aid\t12/11/79\tSis: 9025550198\nMei Xu\t902-555-0146\t\t\t902 555 0197\n',
+    );
+    expect(mapping.columns[1]).toBe('email or phone');
+    expect(people.map((p) => p.emergencies[0])).toEqual([
+      { name: 'Marie Hollis', phone: '+19025550199' },
+      { name: 'Sis', phone: '+19025550198' },
+      { name: 'Emergency contact', phone: '+19025550197' },
+    ]);
+    expect(people.map((p) => p.phones)).toEqual([['+19025550144'], ['+19025550145'], ['+19025550146']]);
+  });
+  test('lines that are no people are rejected, and say why', () => {
+    const { people, rejected } = everybody(
+      'Guest,Phone,Email\nThad Hollis,,\nPage 1 of 2,,\nMei Xu,902 555 0146,\nPrinted 3 May 2026,,\n136 guests,,\n',
+    );
+    expect(people.map(name)).toEqual(['Thad Hollis', 'Mei Xu']);
+    expect(rejected).toEqual([
+      '“Page 1 of 2” is no person.',
+      '“Printed 3 May 2026” is no person.',
+      '“136 guests” is no person.',
+    ]);
+  });
+  test('a postal code at the end of an address in one cell is found', () => {
+    const { people } = everybody(
+      'Name,Mailing address\nThad Hollis,"12 Mill Rd, Port Ansley NS b3h 1a1"\nPat Vetch,"7 Elm St\nPortland, ME 04101"\nMei Xu,"9 Reed Way, Port Ansley"\n',
+    );
+    expect(people.map((p) => [p.street, p.postalCode])).toEqual([
+      ['12 Mill Rd, Port Ansley NS', 'B3H 1A1'],
+      ['7 Elm St, Portland, ME', '04101'],
+      ['9 Reed Way, Port Ansley', null],
+    ]);
+  });
+  test('a company in the list of names is an organization', () => {
+    const { people } = everybody('Name,Email\nKettle & Sons Ltd,info@kettle.example\nMei Xu,mei@a.example\n');
+    expect(people.map((p) => [p.kind, name(p)])).toEqual([
+      ['organization', 'Kettle & Sons Ltd'],
+      ['person', 'Mei Xu'],
+    ]);
+  });
+  test('every person of a row keeps a line of its own, whatever the row holds', () => {
+    const cell = fc.oneof(
+      fc.constantFrom('Thad & Marie Hollis', 'Mei Xu', '', 'A & B & C', 'Hollis, Thad and Marie'),
+      fc.string({ maxLength: 20 }),
+    );
+    fc.assert(
+      fc.property(fc.array(fc.tuple(cell, cell), { maxLength: 30 }), (rows) => {
+        const mapping = {
+          columns: ['whole name', 'guardian name'] as ('whole name' | 'guardian name')[],
+          dateOrders: [null, null],
+        };
+        const all = everyPerson(
+          rows.map((cells, at) => ({ line: at + 2, cells })),
+          mapping,
+        );
+        expect(new Set(all.map((r) => r.line)).size).toBe(all.length);
+        for (const r of all)
+          expect(r.ofLine === undefined ? r.part === undefined : r.line % 1000 === r.ofLine).toBe(true);
+        // The same again, and every row of the file is there.
+        expect(all.filter((r) => r.ofLine === undefined)).toHaveLength(rows.length);
+      }),
+    );
+  });
+});
