@@ -13,7 +13,7 @@ import {
 import { type Decision, decideReady, type Thresholds } from './match.ts';
 import { fullName } from './names.ts';
 import { readRow } from './reading.ts';
-import type { PersonRow, ReadRow, RowPart } from './rows.ts';
+import { isGuardian, type PersonRow, type ReadRow, type RowPart } from './rows.ts';
 import type { MatchingModel } from './weights.ts';
 
 export interface FileRow {
@@ -211,7 +211,8 @@ export function makeChecker(options: CheckerOptions): Checker {
 
 /** The line whose person somebody named in it lives with: the other of two in one cell, the child at the same address. */
 function livesWith({ part, ofLine }: FileRow, read: ReadRow): number | null {
-  const together = part === 'partner' || (part === 'guardian' && 'person' in read && read.person.street);
+  const together =
+    part === 'partner' || (isGuardian(part ?? 'own') && 'person' in read && read.person.street);
   return together && ofLine !== undefined ? ofLine : null;
 }
 

@@ -39,6 +39,9 @@ export const columnMeanings = [
   'guardian name',
   'guardian email',
   'guardian phone',
+  'other guardian name',
+  'other guardian email',
+  'other guardian phone',
 ] as const;
 /** A field of the organization's own, by its id. */
 export type FieldMeaning = `field ${string}`;
@@ -58,8 +61,12 @@ export const repeatable: ReadonlySet<ColumnMeaning> = new Set([
   'town',
   'tags',
   'note',
+  'guardian name',
   'guardian email',
   'guardian phone',
+  'other guardian name',
+  'other guardian email',
+  'other guardian phone',
 ]);
 /** Meanings whose cells are dates. */
 const dated: ReadonlySet<ColumnMeaning> = new Set([
@@ -105,9 +112,11 @@ function fitOf(meaning: ColumnMeaning, cells: readonly string[], country: string
   switch (meaning) {
     case 'email':
     case 'guardian email':
+    case 'other guardian email':
       return share((c) => readReachCell(c, country).emails.length > 0 || isEmail(c));
     case 'phone':
     case 'guardian phone':
+    case 'other guardian phone':
       return share((c) => readReachCell(c, country).phones.length > 0);
     case 'email or phone': {
       return share((c) => {
@@ -139,6 +148,7 @@ function fitOf(meaning: ColumnMeaning, cells: readonly string[], country: string
       return share((c) => /\p{L}/u.test(c) && !/@|\d{3}/u.test(c));
     case 'whole name':
     case 'guardian name':
+    case 'other guardian name':
       return share((c) => /\p{L}/u.test(c) && !/@|\d{3}/u.test(c.replace(/<\S+@\S+>/u, '')));
     default:
       return null;
@@ -180,11 +190,26 @@ export function proposeMapping(
     const best = claimants.reduce((a, b) => (found[b]!.confidence > found[a]!.confidence ? b : a));
     for (const at of claimants) if (at !== best) found[at] = nothing;
   }
+  tellGuardiansApart(table.headings, found);
   nameByContents(table.headings, contents, found);
   familyBesideGiven(contents, found);
   dateOfConsent(table.headings, contents, found, country);
   const columns = found.map((c) => c.meaning);
   return { columns, confidence: found.map((c) => c.confidence), dateOrders: dateOrdersOf(table, columns) };
+}
+
+/** Of mother and father, or of parents 1 and 2, one is the guardian and the other the other; a third is left. */
+function tellGuardiansApart(headings: readonly string[], found: Candidate[]): void {
+  const groups: string[] = [];
+  headings.forEach((heading, at) => {
+    const { meaning, confidence } = found[at]!;
+    if (!meaning.startsWith('guardian ')) return;
+    const { guardian } = readHeading(heading);
+    if (!groups.includes(guardian)) groups.push(guardian);
+    const place = groups.indexOf(guardian);
+    if (place === 1) found[at] = { meaning: `other ${meaning}` as ColumnMeaning, confidence };
+    else if (place > 1) found[at] = nothing;
+  });
 }
 
 /** Where no heading names a column of names, the one whose cells look most like names is proposed. */

@@ -9,6 +9,8 @@ export interface Heading {
   ofOthers: boolean;
   /** True where it says first whose list it is: "Child's first name". A plain "First name" beside it counts before it. */
   whose: boolean;
+  /** Which guardian, where it tells them apart: "mother", "father", "1", "2"; empty otherwise. */
+  guardian: string;
   /** What emails or telephones below are for. */
   reach: ReachKind;
   /** How the heading says that dates are written. */
@@ -99,6 +101,16 @@ function orderIn(text: string): DateOrder | null {
   return null;
 }
 
+const whichGuardian = (text: string): string =>
+  /mother|\bmum\b|\bmom\b|mère/iu.test(text)
+    ? 'mother'
+    : /father|\bdad\b|père/iu.test(text)
+      ? 'father'
+      : (/\b(?:parent|guardian|tuteur)s?\s*#?\s*(\d)\b|\b(\d)(?:st|nd|rd)\b|\b(?:second|other)\b/iu
+          .exec(text)
+          ?.slice(1)
+          .join('') ?? '');
+
 const meaningOf = (text: string): ColumnMeaning | null => {
   const meaning = words.find(([of]) => of.test(text))?.[1] ?? null;
   const membership = meaning === 'member until' || meaning === 'member since' || meaning === 'member level';
@@ -113,6 +125,7 @@ export function readHeading(heading: string): Heading {
     meaning,
     ofOthers: others,
     whose: said,
+    guardian: others ? whichGuardian(text) : '',
     reach: reachKindIn(text),
     order,
   });

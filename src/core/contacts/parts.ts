@@ -3,12 +3,17 @@ import type { Mapping } from './columns.ts';
 import { partsOf } from './reading.ts';
 import type { RowPart } from './rows.ts';
 
-/** How far beyond the lines of a file the further people of its rows are counted: line 5 of 383 has 1005 and 2005. */
+/** How far beyond the lines of a file the further people of its rows are counted: line 5 of 383 has 1005, 2005 and 3005. */
 const beyond = (lastLine: number): number => 10 ** Math.max(3, String(lastLine).length);
-const places: Record<RowPart, number> = { own: 0, partner: 1, guardian: 2 };
+const places: Record<RowPart, number> = {
+  own: 0,
+  partner: 1,
+  guardian: 2,
+  'other guardian': 3,
+};
 
 /**
- * One row for every person that a row of a file names: itself, the second of two in one cell, the guardian of a child.
+ * One row for every person that a row of a file names: itself, the second of two in one cell, the guardians of a child.
  * The further ones come right after, under lines that no row of the file has and that stay the same whenever the file is
  * read again.
  */

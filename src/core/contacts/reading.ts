@@ -11,18 +11,18 @@ const isTotal = (cells: readonly string[]): boolean => {
   const filled = cells.filter(Boolean);
   return /^(?:grand |sub)?total\b|^sum\b|^count\b|^totaux?\b/iu.test(filled[0] ?? '') && filled.length <= 3;
 };
-/** How the row of a child tells of its guardian: the guardian's own name and reach, and where both live. */
-const forGuardian: Partial<Record<ColumnMeaning, ColumnMeaning>> = {
-  'guardian name': 'whole name',
-  'guardian email': 'email',
-  'guardian phone': 'phone',
-  street: 'street',
-  town: 'town',
-  'postal code': 'postal code',
-};
+const ofTheHome: ReadonlySet<ColumnMeaning> = new Set(['street', 'town', 'postal code']);
+
+/** What a column of a child's row means for a guardian: the guardian's own name and reach, and where both live. */
+function forGuardian(which: 'guardian' | 'other guardian', column: ColumnMeaning): ColumnMeaning {
+  if (column === `${which} name`) return 'whole name';
+  if (column === `${which} email`) return 'email';
+  if (column === `${which} phone`) return 'phone';
+  return ofTheHome.has(column) ? column : 'leave';
+}
 
 /** The names that the name cells of a row give, and what stood beside them. */
-function namesOf({ one }: Cells): { names: PersonName[]; rest: string[]; email: string | null } {
+function namesOf({ all, one }: Cells): { names: PersonName[]; rest: string[]; email: string | null } {
   const given = one('given name');
   const family = one('family name');
   if (given || family) {
@@ -34,7 +34,7 @@ function namesOf({ one }: Cells): { names: PersonName[]; rest: string[]; email: 
       email: null,
     };
   }
-  const whole = one('whole name');
+  const whole = all('whole name').join(' ');
   const email = /<\s*(\S+@\S+?)\s*>/u.exec(whole);
   const { names, rest } = namesInCell(whole.replace(email?.[0] ?? '', ''));
   return { names: names.map(splitName), rest, email: email?.[1] ?? null };
@@ -43,11 +43,14 @@ function namesOf({ one }: Cells): { names: PersonName[]; rest: string[]; email: 
 /** Which people a row names. */
 export function partsOf(cells: readonly string[], mapping: Mapping): RowPart[] {
   const by = cellsBy(cells, mapping);
-  return [
-    'own',
-    ...(namesOf(by).names.length === 2 ? (['partner'] as const) : []),
-    ...(by.one('guardian name') ? (['guardian'] as const) : []),
-  ];
+  return ['own', ...(namesOf(by).names.length === 2 ? (['partner'] as const) : []), ...guardiansOf(by)];
+}
+
+/** Guardians that the row of a child names: each in columns of their own, or two in one cell. */
+function guardiansOf({ all }: Cells): RowPart[] {
+  const named = all('guardian name').join(' ');
+  const two = all('other guardian name').length > 0 || namesInCell(named).names.length === 2;
+  return [...(named ? (['guardian'] as const) : []), ...(two ? (['other guardian'] as const) : [])];
 }
 
 /**
@@ -67,7 +70,8 @@ export function readRow(
   const footer = cells.filter((c) => c.trim());
   if (cells.length > 2 && footer.length === 1 && isFooter(footer[0]!.trim()))
     return { rejected: `“${shown(footer[0]!.trim())}” is no person.` };
-  if (part === 'guardian') return readGuardian(cells, mapping, country, today);
+  if (part === 'guardian' || part === 'other guardian')
+    return readGuardian(cells, mapping, country, today, part);
   const by = cellsBy(cells, mapping);
   const { one } = by;
   const named = namesOf(by);
@@ -96,8 +100,9 @@ export function readRow(
   if (kind === 'person' && named.rest.length)
     remarks.push(`“${shown(named.rest.join(' '))}” beside the name was left out`);
   const read = readPerson(by, mapping, cells, today, fields, remarks);
-  if (!one('guardian name') && (one('guardian email') || one('guardian phone')))
-    remarks.push('the guardian has no name in this row; left out');
+  for (const which of ['guardian', 'other guardian'] as const)
+    if (!guardiansOf(by).includes(which) && (one(`${which} email`) || one(`${which} phone`)))
+      remarks.push(`the ${which} has no name in this row; left out`);
   const person: PersonRow = {
     ...read,
     kind,
@@ -122,19 +127,26 @@ const isFooter = (text: string): boolean =>
     text,
   ) || /^[\d\s/:.,-]+$/u.test(text);
 
-/** The guardian of a child, as a person with a name and reach of their own. */
+/** A guardian of a child, as a person with a name and reach of their own. */
 function readGuardian(
   cells: readonly string[],
   mapping: Mapping,
   country: string,
   today: CalendarDate,
+  which: 'guardian' | 'other guardian',
 ): ReadRow {
-  const child = namesOf(cellsBy(cells, mapping)).names[0];
+  const by = cellsBy(cells, mapping);
+  const child = namesOf(by).names[0];
+  // Without columns of their own, the other guardian is the second of two in one cell.
+  const apart = which === 'guardian' || by.one('other guardian name') !== '';
+  const theirs = apart ? which : 'guardian';
   const read = readRow(
     cells,
-    { ...mapping, columns: mapping.columns.map((c) => forGuardian[c] ?? 'leave') },
+    { ...mapping, columns: mapping.columns.map((c) => forGuardian(theirs, c)) },
     country,
     today,
+    [],
+    apart ? 'own' : 'partner',
   );
   if ('rejected' in read || !child) return read;
   const ward = fullName(child);

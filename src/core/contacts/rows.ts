@@ -29,11 +29,12 @@ export interface PersonRow extends Described {
 }
 
 /**
- * Which of the people that one row names: the one it is about, the second of two who share a cell, or the guardian of a
+ * Which of the people that one row names: the one it is about, the second of two who share a cell, or a guardian of a
  * child.
  */
-export const rowParts = ['own', 'partner', 'guardian'] as const;
+export const rowParts = ['own', 'partner', 'guardian', 'other guardian'] as const;
 export type RowPart = (typeof rowParts)[number];
+export const isGuardian = (part: RowPart): boolean => part === 'guardian' || part === 'other guardian';
 
 export interface Membership {
   number: string | null;

@@ -130,6 +130,38 @@ describe('files nobody tidied', () => {
       ],
     ]);
   });
+  test('mother and father, or two in one cell, are two guardians with what is each one’s', () => {
+    const apart = everybody(
+      'Child first name,Child last name,Mother,Mother phone,Father,Father phone,Father email\nNina,Tarn,Oona Tarn,902 555 0145,Piers Tarn,902 555 0146,piers@tarn.example\n',
+    );
+    expect(apart.mapping.columns).toEqual([
+      'given name',
+      'family name',
+      'guardian name',
+      'guardian phone',
+      'other guardian name',
+      'other guardian phone',
+      'other guardian email',
+    ]);
+    expect(apart.people.map((p) => [name(p), p.phones, p.emails, p.wards])).toEqual([
+      ['Nina Tarn', [], [], []],
+      ['Oona Tarn', ['+19025550145'], [], ['Nina Tarn']],
+      ['Piers Tarn', ['+19025550146'], ['piers@tarn.example'], ['Nina Tarn']],
+    ]);
+    const together = everybody(
+      'Child,Parents,Parent email\nNina Tarn,Oona & Piers Tarn,oona@tarn.example\nOtis Reed,,\n',
+    );
+    expect(together.people.map((p) => [name(p), p.emails, p.wards])).toEqual([
+      ['Nina Tarn', [], []],
+      ['Oona Tarn', ['oona@tarn.example'], ['Nina Tarn']],
+      ['Piers Tarn', [], ['Nina Tarn']],
+      ['Otis Reed', [], []],
+    ]);
+    const numbered = everybody(
+      'Child,Parent 1 first name,Parent 1 last name,Parent 2 first name,Parent 2 last name\nNina Tarn,Oona,Tarn,Piers,Reed\n',
+    );
+    expect(numbered.people.map(name)).toEqual(['Nina Tarn', 'Oona Tarn', 'Piers Reed']);
+  });
   test('a guardian without a name is said, not invented', () => {
     const { people, remarks } = everybody('Child,Parent email\nLéo Delacroix,camille@postbox.example\n');
     expect(people.map(name)).toEqual(['Léo Delacroix']);

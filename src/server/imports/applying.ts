@@ -1,6 +1,6 @@
 import type { CheckedRow } from '#core/contacts/checking.ts';
 import { fold } from '#core/contacts/names.ts';
-import { absorb, type PersonRow } from '#core/contacts/rows.ts';
+import { absorb, isGuardian, type PersonRow } from '#core/contacts/rows.ts';
 import { derived, keyRows, refreshFound } from '../contacts/keys.ts';
 import { recordPair } from '../contacts/pairs.ts';
 import { organizationNamed } from '../contacts/ties.ts';
@@ -161,7 +161,7 @@ async function tieGuardians(
 ): Promise<[number, Done][]> {
   const done: [number, Done][] = [];
   for (const row of rows) {
-    const child = row.part === 'guardian' ? contactOf.get(row.ofLine!) : undefined;
+    const child = isGuardian(row.part) ? contactOf.get(row.ofLine!) : undefined;
     const guardian = contactOf.get(row.line);
     const refused = row.changes.some((c) => c.field === 'guardian of' && !c.applied);
     if (!child || !guardian || child === guardian || refused) continue;

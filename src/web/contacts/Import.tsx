@@ -21,7 +21,11 @@ const verdictWords = {
   rejected: 'Rejected',
 } as const;
 /** Who else a line of the file names. */
-const partWords = { partner: 'also named there', guardian: 'guardian' } as const;
+const partWords = {
+  partner: 'also named there',
+  guardian: 'guardian',
+  'other guardian': 'guardian',
+} as const;
 type Verdict = keyof typeof verdictWords;
 const pageSize = 500;
 

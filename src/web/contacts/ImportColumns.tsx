@@ -145,6 +145,7 @@ const fieldsOf: Partial<Record<ColumnMeaning, ImportField>> = {
   'emergency name': 'emergency',
   'emergency phone': 'emergency',
   'guardian name': 'guardian of',
+  'other guardian name': 'guardian of',
 };
 
 /** Whose values count for people who are known already. */

@@ -1,4 +1,4 @@
 -- A row of a file may name further people: the second of two in one cell, the guardian of a child.
 alter table import_rows add column of_line int;
-alter table import_rows add column part text not null default 'own' check (part in ('own', 'partner', 'guardian'));
+alter table import_rows add column part text not null default 'own' check (part in ('own', 'partner', 'guardian', 'other guardian'));
 create index import_rows_of_line on import_rows (import_id, of_line) where of_line is not null;
