@@ -20,6 +20,9 @@ const server = spawn('node', [join(root, 'dist/server/main.js')], {
   env: { ...process.env, NODE_ENV: 'production', ACOLYTE_DATA: folder, ACOLYTE_LOG: 'off', PORT: '45902' },
   stdio: 'ignore',
 });
+// Whatever goes wrong below, no server is left behind to answer the next run with old pictures.
+process.on('exit', () => server.kill('SIGKILL'));
+server.on('exit', (code) => code && stop('The server stopped; is another one running on port 45902?'));
 while (
   !(await fetch(`${base}/healthz`).then(
     (r) => r.ok,
@@ -85,16 +88,22 @@ await take(odalys, `/events/${water}/messages`, 'event-messages', settled('.line
 await take(odalys, `/events/${lastWater}/wrap-up`, 'event-wrap-up', settled('.table'));
 await take(odalys, '/contacts', 'contacts', settled('.table'));
 // Of those seen lately the one of whom most is known.
-const seen = (await (await odalys.request.get('/api/contacts?sort=seen&limit=120')).json()).contacts;
-const records = await Promise.all(
-  seen.map(async (c) => (await odalys.request.get(`/api/contacts/${c.id}`)).json()),
-);
+const seen = (await (await odalys.request.get('/api/contacts?sort=seen&limit=400')).json()).contacts;
+const records = [];
+for (const c of seen) records.push(await (await odalys.request.get(`/api/contacts/${c.id}`)).json());
 const richness = (c) =>
-  2 * new Set(c.ties.map((t) => t.kind)).size +
-  c.related.length +
-  c.fields.filter((f) => f.value).length +
-  (c.totals.hours > 0) +
-  (c.totals.givenEver > 0);
+  [
+    c.tags.length,
+    c.notes.length,
+    c.related.length,
+    c.companions.length,
+    c.emails.length,
+    c.phones.length,
+    c.fields.some((f) => f.value),
+    c.totals.hours,
+    c.totals.givenEver,
+    c.totals.attended > 5,
+  ].filter(Boolean).length + new Set(c.ties.map((t) => t.kind)).size;
 const known = records.sort((a, b) => richness(b) - richness(a))[0];
 await take(odalys, `/contacts/${known.id}`, 'contact', settled('.lifeline'));
 await take(odalys, '/ledger', 'ledger', settled('.table'));

@@ -20,6 +20,7 @@ import { ordersWritten, resetNumbers, writePastEvent } from './history.ts';
 import { foundOrganization } from './organization.ts';
 import { makePeople, storePeople } from './people.ts';
 import { makeRandom } from './random.ts';
+import { storeRemembered } from './remembering.ts';
 
 /** The moment the demonstration begins: Thursday 9 July 2026, 09:20 in Halifax. */
 export const demoBegins = '2026-07-09T12:20:00.000Z';
@@ -59,6 +60,7 @@ export async function fill(
   say(`${people.length} people`);
   await db.transaction((tx) => storePeople(tx, people, random, ids));
   await db.transaction((tx) => storeBelonging(tx, people, founded, ids, '2026-06-10'));
+  await db.transaction((tx) => storeRemembered(tx, people, ids, '2026-07-09'));
   const waivers = await db.query<{
     id: string;
     title: string;

@@ -53,8 +53,8 @@ describe('rows of a file that name several people', () => {
     expect(camille.emails.map((e) => e.email)).toEqual(['camille@marchbank.example']);
     expect(camille.birthDate).toBeNull();
     expect(camille.related.map((r) => [r.relation, r.name]).sort()).toEqual([
-      ['in the care of this person', 'Léo Marchbank'],
-      ['in the care of this person', 'Mai Marchbank'],
+      ['guardian of', 'Léo Marchbank'],
+      ['guardian of', 'Mai Marchbank'],
     ]);
     const leo = await read('leo marchbank');
     expect([leo.emails, leo.phones, leo.birthDate]).toEqual([[], [], '2016-04-03']);

@@ -309,7 +309,7 @@ test('one event from an import to a lifeline, in the real interface', async ({ b
       'became a contact',
     ])
       await expect(slide.getByText(words).first()).toBeVisible();
-    await expect(slide.getByText('in the care of this person')).toBeVisible();
+    await expect(slide.getByText('guardian of')).toBeVisible();
     await checkAccess(odalys);
   });
 });

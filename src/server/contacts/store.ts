@@ -255,7 +255,7 @@ export const readRelated = (tx: Queries, contactId: string) =>
     `select 'guardian' as relation, c.id as contact_id, concat_ws(' ', nullif(c.given_name, ''), nullif(c.family_name, '')) as name, null as phone
        from relationships r join contacts c on c.id = r.from_contact where r.to_contact = $1 and r.kind = 'guardian'
      union all
-     select 'in the care of this person', c.id, concat_ws(' ', nullif(c.given_name, ''), nullif(c.family_name, '')), null
+     select 'guardian of', c.id, concat_ws(' ', nullif(c.given_name, ''), nullif(c.family_name, '')), null
        from relationships r join contacts c on c.id = r.to_contact where r.from_contact = $1 and r.kind = 'guardian'
      union all
      select 'in an emergency', r.from_contact, coalesce(r.other_name, ''), r.other_phone

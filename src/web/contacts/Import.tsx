@@ -1,9 +1,10 @@
-import { useDeferredValue, useEffect, useState } from 'react';
+import { useDeferredValue, useEffect, useMemo, useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import type { ImportRow, ImportSummary } from '#contract/imports.ts';
+import { sayPhone } from '#core/contacts/reach.ts';
 import { addressOf } from '#web/api.ts';
 import { Asking } from '../parts/Asking.tsx';
-import { useAsk, useDo } from '../parts/ask.ts';
+import { useAsk, useDo, useMe } from '../parts/ask.ts';
 import { Asked, Problems } from '../parts/notices.tsx';
 import { Person } from '../parts/Person.tsx';
 import { Progress } from '../parts/Progress.tsx';
@@ -221,6 +222,8 @@ function Shown({ summary }: { summary: ImportSummary }) {
 }
 
 function Rows({ summary, all }: { summary: ImportSummary; all: number }) {
+  const country = useMe().data?.organization.country ?? 'CA';
+  const columns = useMemo(() => rowColumns(country), [country]);
   const [verdict, setVerdict] = useState<Verdict | ''>('');
   const [typed, setTyped] = useState('');
   const [offset, setOffset] = useState(0);
@@ -274,7 +277,7 @@ function Rows({ summary, all }: { summary: ImportSummary; all: number }) {
             <Table
               label="Rows of the file"
               rows={list}
-              columns={rowColumns}
+              columns={columns}
               keyOf={(r) => String(r.line)}
               open={setShown}
               empty="No row of this kind."
@@ -311,7 +314,7 @@ function Rows({ summary, all }: { summary: ImportSummary; all: number }) {
   );
 }
 
-const rowColumns: Column<ImportRow>[] = [
+const rowColumns = (country: string): Column<ImportRow>[] => [
   {
     id: 'line',
     heading: 'Line',
@@ -362,7 +365,7 @@ const rowColumns: Column<ImportRow>[] = [
               {c.after};{' '}
             </span>
           ))}
-        {r.verdict === 'new' && [r.email, r.phone].filter(Boolean).join(' · ')}{' '}
+        {r.verdict === 'new' && [r.email, r.phone && sayPhone(r.phone, country)].filter(Boolean).join(' · ')}{' '}
         <span className="soft">{r.reasons.join('; ')}</span>
       </>
     ),

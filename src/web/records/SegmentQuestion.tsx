@@ -19,7 +19,7 @@ const kindWords: Record<Question['ask'], string> = {
   'postal code': 'has a postal code that begins',
   language: 'reads',
   consent: 'about messages said',
-  'not to be contacted': 'asked not to be contacted',
+  'not to be contacted': 'wants no contact',
   'moved away': 'has moved away',
   organization: 'is an organization',
   'custom field': 'has in a field of our own',
