@@ -44,10 +44,13 @@ test('people are brought in, put right, decided from the keyboard, merged and ta
     await page.getByRole('button', { name: 'Rejected 1' }).click();
     await page.getByRole('cell', { name: 'There is no name in this row.' }).click();
     const sheet = page.getByRole('dialog');
-    await sheet.getByLabel('Name', { exact: true }).fill('Selma Vane');
+    await sheet.getByLabel('Name', { exact: true }).fill('Selma & Otto Vane');
     await sheet.getByRole('button', { name: 'Save these cells' }).click();
     await expect(sheet).toHaveCount(0);
-    await expect(page.getByRole('button', { name: 'New 3' })).toBeVisible();
+    // Two people in one cell are two rows of one line.
+    await expect(page.getByRole('button', { name: 'New 4' })).toBeVisible();
+    await page.getByRole('button', { name: 'New 4' }).click();
+    await expect(page.getByRole('row', { name: /^4 Otto Vane also named there New/u })).toBeVisible();
     await applyAll(page);
   });
 

@@ -125,7 +125,7 @@ const legalForm = /\b(?:ltd|inc|llc|limited|gmbh)\.?$/iu;
 const isFooter = (text: string): boolean =>
   /^(?:page\b|printed\b|end( of .*)?$|[*_=–—-]{2,}|\d+ (?:guests|members|people|rows|names|records)\b)/iu.test(
     text,
-  ) || /^[\d\s/:.,-]+$/u.test(text);
+  );
 
 /** A guardian of a child, as a person with a name and reach of their own. */
 function readGuardian(
