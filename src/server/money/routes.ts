@@ -1,10 +1,10 @@
 import type { LedgerRow, moneyContract } from '#contract/money.ts';
 import { writeCsv } from '#core/exchange/csv.ts';
-import { plainAmount } from '#core/money/amount.ts';
+import { plainAmount, sayAmount } from '#core/money/amount.ts';
 import { first, type Queries } from '../db/database.ts';
 import { File, type Handlers } from '../http/handle.ts';
 import { invalid } from '../http/problem.ts';
-import { readOrder } from '../registration/store.ts';
+import { type OrderRow, readMovements, readOrder } from '../registration/store.ts';
 import { theOrganization } from '../staff/store.ts';
 import { tellStandin } from '../standins/mail.ts';
 import { receive, refund } from './paying.ts';
@@ -27,6 +27,23 @@ const ledgerRows = (
      order by p.at desc, p.id desc ${limit === null ? '' : `limit ${limit}`}`,
     [eventId, kind],
   );
+
+/**
+ * Refuses to take or waive more than is still due: a nought too many is caught at the counter, where it can be put right.
+ * A transfer is what it is; what is too much of it is paid back.
+ */
+async function atMostDue(
+  tx: Queries,
+  order: OrderRow,
+  { method, amount }: { method: string; amount: number },
+): Promise<void> {
+  const kept = (await readMovements(tx, order.id)).reduce((sum, m) => sum + m.amount, 0);
+  const left = order.due - kept;
+  if (method === 'transfer' || amount <= left) return;
+  const { currency } = await theOrganization(tx);
+  const message = left > 0 ? `Only ${sayAmount(left, currency)} is due.` : 'Nothing is due.';
+  throw invalid([{ path: 'amount', message }]);
+}
 
 export const moneyHandlers: Handlers<typeof moneyContract> = {
   'GET /api/ledger': async ({ tx, query }) => {
@@ -79,6 +96,7 @@ export const moneyHandlers: Handlers<typeof moneyContract> = {
     const order = await readOrder(c.tx, c.params.id);
     if (c.body.method === 'waived' && !c.body.reason)
       throw invalid([{ path: 'reason', message: 'Say why it is waived.' }]);
+    await atMostDue(c.tx, order, c.body);
     return receive(
       c,
       order,

@@ -243,10 +243,13 @@ export default function PlanSheet({ page }: { page: EventPage }) {
           label="Waiver"
           value={plan.waiverId ?? ''}
           set={(waiverId) => change({ waiverId: waiverId || null })}
-          choices={(choices?.waivers ?? []).map((w) => ({
-            value: w.id,
-            label: `${w.title}, version ${w.version} (${w.audience})`,
-          }))}
+          // Newest first: of each title the newest version, and the one that is asked for now.
+          choices={(choices?.waivers ?? [])
+            .filter((w, at, all) => w.id === plan.waiverId || all[at - 1]?.title !== w.title)
+            .map((w) => ({
+              value: w.id,
+              label: `${w.title}, version ${w.version} (${w.audience})`,
+            }))}
           empty="none is asked"
         />
       </div>
