@@ -47,7 +47,7 @@ describe('what staff do for somebody at the counter or on the telephone', () => 
     expect((await pay({ method: 'cash', amount: 0 })).problem.fields![0]!.path).toBe('amount');
     // A nought too many is caught at the counter.
     expect((await pay({ method: 'cash', amount: 5000 })).problem.fields).toEqual([
-      { path: 'amount', message: 'Only $5.00 is due.' },
+      { path: 'amount', message: 'Only $5 is due.' },
     ]);
     expect((await pay({ method: 'waived', amount: 501, reason: 'x' })).status).toBe(422);
     expect((await look(link)).balance).toBe(500);

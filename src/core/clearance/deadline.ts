@@ -1,6 +1,6 @@
 import type { CalendarDate } from '#core/time/clock.ts';
 import { daysBetween, shiftDate } from '#core/time/wallTime.ts';
-import { isWorkingDay, workingDaysBefore } from '#core/time/workingDays.ts';
+import { isWorkingDay, workingDaysAfter, workingDaysBefore } from '#core/time/workingDays.ts';
 import type { NeededStep } from './rules.ts';
 
 export interface SubmitDeadline {
@@ -33,13 +33,39 @@ export function lastDayToSubmit(
   today: CalendarDate,
 ): SubmitDeadline {
   const stepDays = longestPath(steps);
-  const clearedBy = shiftDate(eventDate, -minimumNoticeDays);
-  let date = workingDaysBefore(clearedBy, stepDays, holidays);
-  while (!isWorkingDay(date, holidays)) date = shiftDate(date, -1);
+  // Nobody decides on a day off: what has to be through by a Sunday is through by the Friday.
+  const clearedBy = lastWorkingDay(shiftDate(eventDate, -minimumNoticeDays), holidays);
+  const date = lastWorkingDay(workingDaysBefore(clearedBy, stepDays, holidays), holidays);
   return {
     date,
     stepDays,
     daysLeft: daysBetween(today, date),
     why: `cleared ${minimumNoticeDays} days before the event, and the steps take ${stepDays} working days`,
   };
+}
+
+function lastWorkingDay(date: CalendarDate, holidays: readonly CalendarDate[]): CalendarDate {
+  let day = date;
+  while (!isWorkingDay(day, holidays)) day = shiftDate(day, -1);
+  return day;
+}
+
+/**
+ * By when each step should be decided if the plan is sent on a day and nobody is late: steps of one order begin
+ * together, those of the next on the day the slowest before them is due.
+ */
+export function dueDates(
+  steps: readonly NeededStep[],
+  sentOn: CalendarDate,
+  holidays: readonly CalendarDate[],
+): CalendarDate[] {
+  const orders = [...new Set(steps.map((s) => s.rule.order))].sort((a, b) => a - b);
+  const begins = new Map<number, CalendarDate>();
+  let begin = sentOn;
+  for (const order of orders) {
+    begins.set(order, begin);
+    const longest = Math.max(...steps.filter((s) => s.rule.order === order).map((s) => s.rule.workingDays));
+    begin = workingDaysAfter(begin, longest, holidays);
+  }
+  return steps.map(({ rule }) => workingDaysAfter(begins.get(rule.order)!, rule.workingDays, holidays));
 }

@@ -1,7 +1,4 @@
 import { describe, expect, test } from 'vitest';
-import { lastDayToSubmit, longestPath } from '../clearance/deadline.ts';
-import { type ClearanceRule, factsOf, stepsFor } from '../clearance/rules.ts';
-import { decideStep, handOver, standingOf } from '../clearance/steps.ts';
 import { moveCopy } from './copy.ts';
 import { type MarginFacts, marginOf } from './margin.ts';
 import { problemsWithSchedule, remarksOnSchedule } from './schedule.ts';
@@ -76,66 +73,6 @@ test('a copy moves everything dated by the same days and fills in no date', () =
   const undated = moveCopy(from, null);
   expect(undated).toMatchObject({ startsLocal: null, endsLocal: null, shifts: [] });
   expect(undated.leftBehind.join(' ')).toContain('no date was given');
-});
-
-describe('clearance', () => {
-  const rule = (step: string, part: Partial<ClearanceRule>): ClearanceRule => ({
-    id: step,
-    step,
-    approves: step,
-    anyOf: [],
-    headcountFrom: null,
-    workingDays: 5,
-    order: 1,
-    asks: '',
-    ...part,
-  });
-  const rules = [
-    rule('Safety', { anyOf: ['boats', 'minors'], headcountFrom: 100 }),
-    rule('Finance', { anyOf: ['money'], workingDays: 3 }),
-    rule('Premises', { anyOf: ['alcohol'], order: 2, workingDays: 4 }),
-  ];
-
-  test('facts choose the steps and say why', () => {
-    const steps = stepsFor(
-      factsOf({ flags: ['boats', 'alcohol', 'unheard-of'], capacity: 120, highestPrice: 2500 }),
-      rules,
-    );
-    expect(steps.map((s) => s.rule.step)).toEqual(['Finance', 'Safety', 'Premises']);
-    expect(steps[1]!.because).toEqual(['boats or vehicles are used', '120 people, the rule starts at 100']);
-    expect(stepsFor(factsOf({ flags: [], capacity: 10, highestPrice: 0 }), rules)).toEqual([]);
-  });
-
-  test('the last day to send counts the longest path over working days and holidays', () => {
-    const steps = stepsFor(factsOf({ flags: ['boats', 'alcohol'], capacity: 50, highestPrice: 0 }), rules);
-    expect(longestPath(steps)).toBe(9);
-    // Cleared by Saturday 25 July; nine working days before it is Tuesday 14 July.
-    expect(lastDayToSubmit('2026-08-08', steps, 14, [], '2026-07-09')).toMatchObject({
-      date: '2026-07-14',
-      daysLeft: 5,
-    });
-    expect(lastDayToSubmit('2026-08-08', steps, 14, ['2026-07-20'], '2026-07-20')).toMatchObject({
-      date: '2026-07-13',
-      daysLeft: -7,
-    });
-  });
-
-  test('steps of one order run side by side, the next order waits', () => {
-    const steps = handOver([
-      { id: 'a', order: 1, state: 'waiting' as const },
-      { id: 'b', order: 1, state: 'waiting' as const },
-      { id: 'c', order: 2, state: 'waiting' as const },
-    ]);
-    expect(steps.map((s) => s.state)).toEqual(['with approver', 'with approver', 'waiting']);
-    const one = decideStep(steps, 'a', 'clear');
-    expect(one.map((s) => s.state)).toEqual(['cleared', 'with approver', 'waiting']);
-    const two = decideStep(one, 'b', 'clear with conditions');
-    expect(two.map((s) => s.state)).toEqual(['cleared', 'cleared with conditions', 'with approver']);
-    expect(standingOf(two)).toBe('under way');
-    expect(standingOf(decideStep(two, 'c', 'clear'))).toBe('cleared');
-    expect(standingOf(decideStep(two, 'c', 'send back'))).toBe('sent back');
-    expect(standingOf([])).toBe('cleared');
-  });
 });
 
 test('the spine puts today into the stage that has been reached, after what has happened', () => {

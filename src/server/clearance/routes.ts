@@ -1,10 +1,13 @@
 import type { clearanceContract } from '#contract/clearance.ts';
 import { decideStep, isOpenForDecision, needsWords, standingOf } from '#core/clearance/steps.ts';
+import { dateOf } from '#core/time/wallTime.ts';
+import { workingDaysAfter } from '#core/time/workingDays.ts';
 import { first, update } from '../db/database.ts';
 import { announce } from '../events/announce.ts';
 import { audit } from '../http/app.ts';
 import type { Handlers } from '../http/handle.ts';
 import { conflict, invalid, notFound, Problem } from '../http/problem.ts';
+import { theOrganization } from '../staff/store.ts';
 import { clearanceOf, readSteps, setEventState, submit } from './steps.ts';
 
 export const clearanceHandlers: Handlers<typeof clearanceContract> = {
@@ -46,9 +49,16 @@ export const clearanceHandlers: Handlers<typeof clearanceContract> = {
       ]);
     await update(tx, 'clearance_steps', step.id, { decidedAt: now, decidedBy: staff.id, words: body.words });
     const after = decideStep(steps, step.id, body.decision);
-    for (const s of after)
-      if (s.state !== steps.find((b) => b.id === s.id)!.state)
-        await update(tx, 'clearance_steps', s.id, { state: s.state });
+    const { zone, holidays } = await theOrganization(tx);
+    for (const s of after) {
+      if (s.state === steps.find((b) => b.id === s.id)!.state) continue;
+      // A step that was waiting begins now, sooner or later than it was reckoned with.
+      const begins = s.state === 'with approver';
+      await update(tx, 'clearance_steps', s.id, {
+        state: s.state,
+        ...(begins ? { dueOn: workingDaysAfter(dateOf(now, zone), s.workingDays, holidays) } : {}),
+      });
+    }
     const standing = standingOf(after);
     const event = await first<{ state: string }>(tx, 'select state from events where id = $1', [row.eventId]);
     if (event?.state === 'in clearance') {

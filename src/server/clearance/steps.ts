@@ -1,6 +1,6 @@
 import type { Clearance } from '#contract/clearance.ts';
 import type { EventPlan } from '#contract/events.ts';
-import { lastDayToSubmit } from '#core/clearance/deadline.ts';
+import { dueDates, lastDayToSubmit } from '#core/clearance/deadline.ts';
 import { factFlags, factsOf, type NeededStep, stepsFor } from '#core/clearance/rules.ts';
 import { handOver, type Step, type StepState, standingOf } from '#core/clearance/steps.ts';
 import { lacksOf } from '#core/events/readiness.ts';
@@ -19,13 +19,14 @@ export interface StepRow extends Step {
   approves: string;
   asks: string;
   because: string[];
+  workingDays: number;
   dueOn: string;
   decidedAt: string | null;
   decidedBy: string | null;
   words: string;
 }
 
-const stepColumns = `s.id, s.clearance_id, s.step, s.approves, s.step_order as "order", s.asks, s.because, s.due_on, s.state, s.decided_at,
+const stepColumns = `s.id, s.clearance_id, s.step, s.approves, s.step_order as "order", s.asks, s.because, s.working_days, s.due_on, s.state, s.decided_at,
   p.name as decided_by, s.words`;
 
 /** The steps of the current clearance of an event. */
@@ -205,7 +206,8 @@ export async function submit(w: Work, eventId: string): Promise<void> {
     lateByDays: Math.max(0, -(deadline?.daysLeft ?? 0)),
     current: true,
   });
-  const waiting = steps.map(({ rule, because }) => ({
+  const dates = dueDates(steps, today, holidays);
+  const waiting = steps.map(({ rule, because }, at) => ({
     id: app.ids.id(),
     clearanceId,
     step: rule.step,
@@ -213,7 +215,8 @@ export async function submit(w: Work, eventId: string): Promise<void> {
     order: rule.order,
     asks: rule.asks,
     because,
-    dueOn: workingDaysAfter(today, rule.workingDays, holidays),
+    workingDays: rule.workingDays,
+    dueOn: dates[at]!,
     state: 'waiting' as StepState,
   }));
   await insert(
@@ -258,6 +261,7 @@ export async function reopenChanged(
         stepOrder: rule.order,
         asks: rule.asks,
         because,
+        workingDays: rule.workingDays,
         dueOn,
         state: 'with approver',
       });
