@@ -93,7 +93,7 @@ describe('planning and clearance', () => {
     });
     const before = await odalys.call('GET /api/events/:id/clearance', { params: { id } });
     expect(before.steps.map((s) => s.step)).toEqual(['Finance', 'Safety']);
-    // Cleared by 8 August; five working days before it, with the holiday on 3 August, is 31 July.
+    // Cleared by Saturday 8 August, so Friday 7; five working days before it, with the holiday on 3 August, is 30 July.
     expect(before.deadline).toMatchObject({ date: '2026-07-30', daysLeft: 21 });
     expect(
       (await odalys.try('POST /api/events/:id/state', { params: { id }, body: { to: 'open' } })).problem.code,

@@ -162,7 +162,11 @@ function readGuardian(
  * a no to being written to counts for both.
  */
 function apart(person: PersonRow, own: PersonName, other: PersonName, first: boolean): PersonRow {
-  const both = { ...person, ...own, emails: shareOf(person.emails), phones: shareOf(person.phones) };
+  const [emails, phones] = [shareOf(person.emails), shareOf(person.phones)];
+  const kinds = Object.fromEntries(
+    Object.entries(person.kinds).filter(([value]) => emails.includes(value) || phones.includes(value)),
+  );
+  const both = { ...person, ...own, emails, phones, kinds };
   if (first) return both;
   return {
     ...both,

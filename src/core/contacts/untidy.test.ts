@@ -1,11 +1,11 @@
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
 import { readTable } from '../exchange/table.ts';
-import { likenessOf, proposeMapping, reachOf } from './columns.ts';
+import { columnMeanings, likenessOf, proposeMapping, reachOf } from './columns.ts';
 import { readHeading } from './headings.ts';
 import { everyPerson } from './parts.ts';
 import { readRow } from './reading.ts';
-import type { PersonRow } from './rows.ts';
+import { type PersonRow, rowParts } from './rows.ts';
 
 const today = '2026-07-09';
 const bytes = (text: string) => new TextEncoder().encode(text);
@@ -179,7 +179,7 @@ describe('files nobody tidied', () => {
     // Two telephones are taken one each; what each is for is kept.
     expect([thad!.phones, marie!.phones]).toEqual([['+19025550111'], ['+19025550112']]);
     expect(thad!.kinds['+19025550111']).toBe('home');
-    expect(marie!.kinds['+19025550112']).toBe('mobile');
+    expect(marie!.kinds).toEqual({ '+19025550112': 'mobile' });
     expect([thad!.memberships.length, marie!.memberships.length]).toEqual([1, 0]);
     expect(john!.phones).toEqual(['+19025550114']);
     expect(rows.map(({ row }) => [row.line, row.ofLine ?? null, row.part ?? 'own'])).toEqual([
@@ -288,6 +288,66 @@ describe('files nobody tidied', () => {
       ['organization', 'Kettle & Sons Ltd'],
       ['person', 'Mei Xu'],
     ]);
+  });
+  test('whatever columns are said to mean and whatever stands in them, every part of a row is read or refused', () => {
+    const cell = fc.oneof(
+      fc.string({ maxLength: 40 }),
+      fc.constantFrom(
+        'Thad & Marie Hollis',
+        'a@b.example / 902 555 0111',
+        'thad@b.example (work); 902 555 0111 (home); 902 555 0112 (cell)',
+        '29297',
+        '=1+1',
+        '<script>',
+        'Total',
+        '()',
+        '/',
+        '& &',
+        ', ,',
+        '<a@b.example>',
+      ),
+    );
+    fc.assert(
+      fc.property(
+        fc.array(fc.tuple(fc.constantFrom(...columnMeanings), cell), { minLength: 1, maxLength: 12 }),
+        fc.constantFrom(...rowParts),
+        (columns, part) => {
+          const mapping = {
+            columns: columns.map(([meaning]) => meaning),
+            dateOrders: columns.map(() => 'day first' as const),
+          };
+          const read = readRow(
+            columns.map(([, c]) => c),
+            mapping,
+            'CA',
+            today,
+            [],
+            part,
+          );
+          if ('rejected' in read) {
+            expect(read.rejected).not.toBe('');
+            return;
+          }
+          const { person } = read;
+          expect(name(person).length <= 200 && (name(person) || person.emails.length)).toBeTruthy();
+          expect(person.emails.every((e) => e.includes('@'))).toBe(true);
+          expect(person.phones.every((p) => /^\+\d+$/u.test(p))).toBe(true);
+          for (const value of Object.keys(person.kinds))
+            expect([...person.emails, ...person.phones]).toContain(value);
+          // A guardian's row never tells anything of the child but that it is in their care.
+          if (part === 'guardian') {
+            expect([person.birthDate, person.dietary, person.statedId, person.newsletter]).toEqual([
+              null,
+              null,
+              null,
+              null,
+            ]);
+            expect([person.memberships, person.fields, person.notes, person.tags]).toEqual([[], [], [], []]);
+          }
+        },
+      ),
+      { numRuns: 1000 },
+    );
   });
   test('every person of a row keeps a line of its own, whatever the row holds', () => {
     const cell = fc.oneof(
