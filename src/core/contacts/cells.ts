@@ -109,8 +109,10 @@ export const valuesOf = (cell: string): string[] =>
     .map((v) => v.trim())
     .filter(Boolean);
 
-/** What people write where there is nothing to write. */
 const blank = /^(?:n\/?a|none|nil|null|unknown|no|no (?:e-?mail|phone|cell|mobile)|same|[-–—.?]+|tba|tbc)$/iu;
+/** True for what people write where there is nothing to write: "n/a", "none", a dash. */
+export const saysNothing = (text: string): boolean => blank.test(text.trim());
+
 const label = '(?:tel|phone|mobile|mob|cell|home|work|office|house|m|t|h|w|c|o)';
 const before = new RegExp(`^${label}(?:[.:]+\\s*|\\s+(?=[+(\\d]))`, 'iu');
 const behind = new RegExp(`\\s*(?:\\(${label}\\)|\\b${label})$`, 'iu');
@@ -143,7 +145,7 @@ export function readReachCell(cell: string, country: string): ReachInCell {
     if (kind) read.kinds[value] = kind;
   };
   for (const value of valuesOf(cell)) {
-    if (blank.test(value)) continue;
+    if (saysNothing(value)) continue;
     const kind = kindIn(value);
     const plain = value.replace(before, '').replace(behind, '');
     const address =

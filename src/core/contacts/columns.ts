@@ -149,7 +149,9 @@ function fitOf(meaning: ColumnMeaning, cells: readonly string[], country: string
     case 'whole name':
     case 'guardian name':
     case 'other guardian name':
-      return share((c) => /\p{L}/u.test(c) && !/@|\d{3}/u.test(c.replace(/<\S+@\S+>/u, '')));
+      return share(
+        (c) => /\p{L}/u.test(c) && !/@|\d{3}/u.test(c.replace(/<\S+@\S+>/u, '')) && readYesNo(c) === null,
+      );
     default:
       return null;
   }

@@ -1,6 +1,6 @@
 import type { CalendarDate } from '#core/time/clock.ts';
 import { sayShortDate } from '#core/time/say.ts';
-import { readDate, readReachCell, readYesNo } from './cells.ts';
+import { readDate, readReachCell, readYesNo, saysNothing } from './cells.ts';
 import { type ColumnMeaning, fieldIdOf, isId, type Mapping } from './columns.ts';
 import { type OwnField, readFieldValue } from './fields.ts';
 import { tidyName } from './names.ts';
@@ -114,6 +114,7 @@ export function readEmergencies({ all }: Cells, country: string, remarks: string
   const words: string[] = [];
   let phone: string | null = null;
   for (const cell of cells) {
+    if (saysNothing(cell)) continue;
     const found = /[+(]?\d[\d\s().+-]{5,}\d/u.exec(cell)?.[0];
     const number = found ? (readReachCell(found, country).phones[0] ?? null) : null;
     phone ??= number;
@@ -157,8 +158,8 @@ function readOwnFields(
   });
 }
 
+/** The emails and telephones of a row, and what each is for: by the cell itself, else by the heading of its column. */
 export function readReach(
-  { all }: Cells,
   mapping: Mapping,
   cells: readonly string[],
   country: string,
@@ -167,8 +168,7 @@ export function readReach(
   const emails: string[] = [];
   const phones: string[] = [];
   const kinds: Record<string, ReachKind> = {};
-  for (const meaning of ['email', 'phone', 'email or phone'] as const) {
-    if (!all(meaning).length) continue;
+  for (const meaning of ['email', 'phone', 'email or phone'] as const)
     for (const [at, column] of mapping.columns.entries()) {
       if (column !== meaning || !cells[at]?.trim()) continue;
       const read = readReachCell(cells[at], country);
@@ -188,7 +188,6 @@ export function readReach(
               : `“${shown(rest, 60)}” is neither an email nor a telephone; left out`,
         );
     }
-  }
   const seen = new Set<string>();
   return {
     emails: emails.filter((e) => !seen.has(emailKey(e)) && Boolean(seen.add(emailKey(e)))).slice(0, 10),

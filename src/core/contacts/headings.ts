@@ -7,7 +7,10 @@ export interface Heading {
   meaning: ColumnMeaning | null;
   /** True where the column is said to hold somebody else's details: they never become the person's own. */
   ofOthers: boolean;
-  /** True where it says first whose list it is: "Child's first name". A plain "First name" beside it counts before it. */
+  /**
+   * True where it says whose list it is: "Child's first name", "Guest". A plain "First name" or "Name" beside it counts
+   * before it.
+   */
   whose: boolean;
   /** Which guardian, where it tells them apart: "mother", "father", "1", "2"; empty otherwise. */
   guardian: string;
@@ -146,7 +149,8 @@ export function readHeading(heading: string): Heading {
   if (ofOthers.test(text)) return say(null, true);
   const plain = text.replace(/\s*[([].*$/u, '').replace(/[\s:*?]+$/u, '');
   const meaning = meaningOf(plain) ?? meaningOf(text);
-  if (meaning) return say(meaning);
+  // "Guest" may be a name or a yes; a "Name" beside it is the name.
+  if (meaning) return say(meaning, false, meaning === 'whole name' && !/name|nom/iu.test(plain));
   const rest = meaningOf(plain.replace(whose, ''));
   // Since when somebody volunteers says nothing of a membership.
   return say(rest?.startsWith('member') ? null : rest, false, true);

@@ -1,4 +1,5 @@
 import type { CalendarDate } from '#core/time/clock.ts';
+import { saysNothing } from './cells.ts';
 import type { ColumnMeaning, Mapping } from './columns.ts';
 import { namesInCell } from './couples.ts';
 import { type Cells, cellsBy, readEmergencies, readPerson, readReach, shown } from './details.ts';
@@ -26,11 +27,12 @@ function namesOf({ all, one }: Cells): { names: PersonName[]; rest: string[]; em
   const given = one('given name');
   const family = one('family name');
   if (given || family) {
-    const { names, rest } = given ? namesInCell(given) : { names: [given], rest: [] };
-    // "Thad & Marie" before "Hollis"; a given name with a family name of its own keeps it.
+    // "Thad & Marie" before "Hollis" are two; what else stands in a given name is part of it: "Patricia (Pat)".
+    const several = namesInCell(given).names;
+    const givens = several.length > 1 ? several : [given];
     return {
-      names: names.map((name) => ({ given: tidyName(name), family: tidyName(family) })),
-      rest,
+      names: givens.map((name) => ({ given: tidyName(name), family: tidyName(family) })),
+      rest: [],
       email: null,
     };
   }
@@ -47,11 +49,17 @@ export function partsOf(cells: readonly string[], mapping: Mapping): RowPart[] {
 }
 
 /** Guardians that the row of a child names: each in columns of their own, or two in one cell. */
-function guardiansOf({ all }: Cells): RowPart[] {
-  const named = all('guardian name').join(' ');
-  const two = all('other guardian name').length > 0 || namesInCell(named).names.length === 2;
+function guardiansOf(by: Cells): RowPart[] {
+  const named = saidIn(by, 'guardian name');
+  const two = saidIn(by, 'other guardian name') !== '' || namesInCell(named).names.length === 2;
   return [...(named ? (['guardian'] as const) : []), ...(two ? (['other guardian'] as const) : [])];
 }
+
+/** The cells of a meaning in one, without those that say that there is nothing. */
+const saidIn = ({ all }: Cells, meaning: ColumnMeaning): string =>
+  all(meaning)
+    .filter((cell) => !saysNothing(cell))
+    .join(' ');
 
 /**
  * Reads one person of a row by the mapping. Returns the person and remarks about cells that could not be read, or the
@@ -91,7 +99,7 @@ export function readRow(
         }
       : ((part === 'partner' ? second : named.names[0]) ?? { given: '', family: '' });
   const remarks: string[] = [];
-  const reach = readReach(by, mapping, cells, country, remarks);
+  const reach = readReach(mapping, cells, country, remarks);
   if (named.email) reach.emails.unshift(named.email);
   if (!fullName(name) && !reach.emails.length) return { rejected: 'There is no name in this row.' };
   if (fullName(name) && !/\p{L}/u.test(fullName(name)))
@@ -138,7 +146,7 @@ function readGuardian(
   const by = cellsBy(cells, mapping);
   const child = namesOf(by).names[0];
   // Without columns of their own, the other guardian is the second of two in one cell.
-  const apart = which === 'guardian' || by.one('other guardian name') !== '';
+  const apart = which === 'guardian' || saidIn(by, 'other guardian name') !== '';
   const theirs = apart ? which : 'guardian';
   const read = readRow(
     cells,

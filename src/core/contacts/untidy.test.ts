@@ -162,6 +162,24 @@ describe('files nobody tidied', () => {
     );
     expect(numbered.people.map(name)).toEqual(['Nina Tarn', 'Oona Tarn', 'Piers Reed']);
   });
+  test('a column of yes and no names nobody, and a plain name counts before whose list it is', () => {
+    const { mapping } = everybody(
+      'Member,Household,Name,Email\nyes,Hollis,Thad Hollis,thad@postbox.example\nno,Vetch,Pat Vetch,pat@postbox.example\n',
+    );
+    expect(mapping.columns).toEqual(['leave', 'leave', 'whole name', 'email']);
+    const supper = everybody('Guest,Table\nThad Hollis,4\nPat Vetch,4\n');
+    expect(supper.mapping.columns).toEqual(['whole name', 'leave']);
+  });
+  test('where somebody wrote that there is nothing, there is nobody', () => {
+    const { people, remarks } = everybody(
+      'First name,Last name,Phone,Parent,Emergency contact,Emergency phone\nPatricia (Pat),Vetch,n/a,-,none,\nMei,Xu,none,N/A,n/a,n/a\n',
+    );
+    expect(people.map((p) => [name(p), p.phones, p.emergencies])).toEqual([
+      ['Patricia (Pat) Vetch', [], []],
+      ['Mei Xu', [], []],
+    ]);
+    expect(remarks).toEqual([]);
+  });
   test('a guardian without a name is said, not invented', () => {
     const { people, remarks } = everybody('Child,Parent email\nLéo Delacroix,camille@postbox.example\n');
     expect(people.map(name)).toEqual(['Léo Delacroix']);
