@@ -1,5 +1,6 @@
 import { type Table, unnamed } from '#core/exchange/table.ts';
 import { type DateOrder, dateOrderOf, readDate, readReachCell, readYesNo } from './cells.ts';
+import type { OwnField } from './fields.ts';
 import { readHeading } from './headings.ts';
 import { fold } from './names.ts';
 import { isKnownGiven } from './nicknames.ts';
@@ -171,7 +172,7 @@ const nothing: Candidate = { meaning: 'leave', confidence: 0 };
 export function proposeMapping(
   table: Pick<Table, 'headings' | 'rows'>,
   country = 'CA',
-  fields: readonly { id: string; name: string }[] = [],
+  fields: readonly Pick<OwnField, 'id' | 'name' | 'kind'>[] = [],
 ): Proposal {
   const contents = table.headings.map((_, at) =>
     table.rows
@@ -197,7 +198,11 @@ export function proposeMapping(
   familyBesideGiven(contents, found);
   dateOfConsent(table.headings, contents, found, country);
   const columns = found.map((c) => c.meaning);
-  return { columns, confidence: found.map((c) => c.confidence), dateOrders: dateOrdersOf(table, columns) };
+  return {
+    columns,
+    confidence: found.map((c) => c.confidence),
+    dateOrders: dateOrdersOf(table, columns, fields),
+  };
 }
 
 /** Of mother and father, or of parents 1 and 2, one is the guardian and the other the other; a third is left. */
@@ -323,13 +328,19 @@ function byContents(cells: readonly string[], country: string, contradicted: boo
   return !contradicted && phones > 0.8 ? { meaning: 'phone', confidence: 0.5 } : nothing;
 }
 
-/** The order of each dated column by its own evidence, else by its heading; `ask` where neither tells. */
+/**
+ * The order of each dated column by its own evidence, else by its heading; `ask` where neither tells. Fields of one's own
+ * that hold dates are dated too.
+ */
 export function dateOrdersOf(
   table: Pick<Table, 'headings' | 'rows'>,
   columns: readonly ColumnMeaning[],
+  fields: readonly Pick<OwnField, 'id' | 'kind'>[] = [],
 ): Mapping['dateOrders'] {
+  const isDated = (meaning: ColumnMeaning) =>
+    dated.has(meaning) || fields.some((f) => f.kind === 'date' && f.id === fieldIdOf(meaning));
   return columns.map((meaning, at) =>
-    dated.has(meaning)
+    isDated(meaning)
       ? (dateOrderOf(table.rows.map((r) => r.cells[at] ?? '')) ??
         readHeading(table.headings[at] ?? '').order ??
         'ask')

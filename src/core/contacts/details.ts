@@ -1,6 +1,6 @@
 import type { CalendarDate } from '#core/time/clock.ts';
 import { sayShortDate } from '#core/time/say.ts';
-import { readDate, readReachCell, readYesNo, saysNothing } from './cells.ts';
+import { type DateOrder, readDate, readReachCell, readYesNo, saysNothing } from './cells.ts';
 import { type ColumnMeaning, fieldIdOf, isId, type Mapping } from './columns.ts';
 import { type OwnField, readFieldValue } from './fields.ts';
 import { tidyName } from './names.ts';
@@ -22,6 +22,16 @@ export const cellsBy = (cells: readonly string[], mapping: Mapping): Cells => {
     mapping.columns.flatMap((c, at) => (c === meaning && cells[at]?.trim() ? [cells[at]!.trim()] : []));
   return { all, one: (meaning) => all(meaning)[0] ?? '' };
 };
+/** The order of dates in a column; null while somebody has to be asked. */
+const orderAt = (mapping: Mapping, at: number): DateOrder | null => {
+  const order = mapping.dateOrders[at] ?? null;
+  return order === 'ask' ? null : order;
+};
+
+/** What runs out may do so ahead: there 31/12/27 is in 2027, not a century ago. */
+const inTwentyYears = (today: CalendarDate): CalendarDate =>
+  `${Number(today.slice(0, 4)) + 20}${today.slice(4)}`;
+
 /** Everything a row tells of a person besides name and reach. */
 export function readPerson(
   { all, one }: Cells,
@@ -31,14 +41,14 @@ export function readPerson(
   fields: readonly OwnField[],
   remarks: string[],
 ): Omit<PersonRow, 'kind' | 'given' | 'family' | 'emails' | 'phones' | 'kinds' | 'emergencies' | 'wards'> {
-  const dateIn = (meaning: ColumnMeaning): CalendarDate | null => {
+  const dateIn = (meaning: ColumnMeaning, notAfter: CalendarDate = today): CalendarDate | null => {
     const text = one(meaning);
     if (!text) return null;
-    const order = mapping.dateOrders[mapping.columns.indexOf(meaning)] ?? null;
-    const date = readDate(text, order === 'ask' ? null : order, today);
+    const order = orderAt(mapping, mapping.columns.indexOf(meaning));
+    const date = readDate(text, order, notAfter);
     if (!date)
       remarks.push(
-        order === 'ask' && /^\d{1,2}\D\d{1,2}\D/u.test(text)
+        !order && /^\d{1,2}\D\d{1,2}\D/u.test(text)
           ? `“${shown(text)}” could be read two ways; say whether the day or the month comes first`
           : `“${shown(text)}” is not a date; left out`,
       );
@@ -58,7 +68,7 @@ export function readPerson(
   };
   const birthDate = past('birth date', 'Born');
   const deceasedOn = past('died on', 'Died');
-  const until = dateIn('member until');
+  const until = dateIn('member until', inTwentyYears(today));
   const address = readAddress(all, one);
   const number = one('member number') || null;
   const since = one('member since') || null;
@@ -143,7 +153,7 @@ function readOwnFields(
     const yes = field.kind === 'yes or no' ? readYesNo(text) : null;
     const usual =
       field.kind === 'date'
-        ? (readDate(text, null, today) ?? text)
+        ? (readDate(text, orderAt(mapping, at), inTwentyYears(today)) ?? text)
         : yes === null
           ? text
           : yes

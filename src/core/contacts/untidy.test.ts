@@ -162,6 +162,43 @@ describe('files nobody tidied', () => {
     );
     expect(numbered.people.map(name)).toEqual(['Nina Tarn', 'Oona Tarn', 'Piers Reed']);
   });
+  test('what runs out does so ahead, where only two digits of the year are written; a birth never lies ahead', () => {
+    const field = {
+      id: '0190a5c1-0000-7000-8000-000000000001',
+      name: 'First aid until',
+      kind: 'date',
+      choices: [],
+    } as const;
+    const table = readTable(
+      bytes(
+        'Name,Birthday,Paid until,First aid until\nThad Hollis,17/3/27,31/12/27,5/6/28\nPat Vetch,18/4/80,30/11/26,1/2/27\n',
+      ),
+    );
+    const mapping = proposeMapping(table, 'CA', [field]);
+    expect(mapping.columns).toEqual(['whole name', 'birth date', 'member until', `field ${field.id}`]);
+    // Nothing in the last column tells the day from the month; the others do.
+    expect(mapping.dateOrders).toEqual([null, 'day first', 'day first', 'ask']);
+    const readWith = (dateOrders: typeof mapping.dateOrders) =>
+      table.rows.map((r) => {
+        const read = readRow(r.cells, { ...mapping, dateOrders }, 'CA', today, [field]);
+        if ('rejected' in read) throw new Error(read.rejected);
+        return [
+          read.person.birthDate,
+          read.person.memberships[0]?.until,
+          read.person.fields[0]?.value ?? null,
+          read.remarks.length,
+        ];
+      });
+    expect(readWith([null, 'day first', 'day first', 'day first'])).toEqual([
+      ['1927-03-17', '2027-12-31', '2028-06-05', 0],
+      ['1980-04-18', '2026-11-30', '2027-02-01', 0],
+    ]);
+    // Until somebody was asked it is left out and said.
+    expect(readWith(mapping.dateOrders).map((r) => r.slice(2))).toEqual([
+      [null, 1],
+      [null, 1],
+    ]);
+  });
   test('a column of yes and no names nobody, and a plain name counts before whose list it is', () => {
     const { mapping } = everybody(
       'Member,Household,Name,Email\nyes,Hollis,Thad Hollis,thad@postbox.example\nno,Vetch,Pat Vetch,pat@postbox.example\n',

@@ -146,7 +146,7 @@ export const importsHandlers: Handlers<typeof importsContract> = {
       return own && !fields.some((f) => f.id === own) ? 'leave' : m;
     };
     const columns = remembered?.mapping.columns.map(there) ?? proposed.columns;
-    const orders = dateOrdersOf(table, columns);
+    const orders = dateOrdersOf(table, columns, fields);
     await insert(tx, 'imports', {
       id,
       fileName: body.fileName,
@@ -224,7 +224,11 @@ export const importsHandlers: Handlers<typeof importsContract> = {
     const { choices, columns } = c.body;
     const said = c.body.dateOrders;
     // A column newly said to be dated is read by its own evidence.
-    const orders = dateOrdersOf(readTable(await readContent(c.tx, record.id)), columns);
+    const orders = dateOrdersOf(
+      readTable(await readContent(c.tx, record.id)),
+      columns,
+      await readFields(c.tx),
+    );
     const mapping: Mapping = { columns, dateOrders: orders.map((o, at) => (o ? (said[at] ?? o) : null)) };
     const problems = problemsWithMapping(mapping, record.headings.length);
     if (problems.length) throw invalid(problems);
