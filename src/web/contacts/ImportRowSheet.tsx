@@ -102,6 +102,9 @@ export function ImportRowSheet({
           </table>
         </div>
       )}
+      {row.part !== 'own' && (
+        <p className="soft">These are the cells of line {row.ofLine}, which names others too.</p>
+      )}
       <div className="cells">
         {summary.headings.map((heading, at) => (
           <label key={heading}>
