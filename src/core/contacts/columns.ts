@@ -6,6 +6,16 @@ import { fold } from './names.ts';
 import { isKnownGiven } from './nicknames.ts';
 import { isEmail, type ReachKind } from './reach.ts';
 
+/** What the row of a child tells of its guardians. */
+const ofGuardians = [
+  'guardian name',
+  'guardian email',
+  'guardian phone',
+  'other guardian name',
+  'other guardian email',
+  'other guardian phone',
+] as const;
+
 /** What a column can mean. `leave` is not imported. */
 export const columnMeanings = [
   'leave',
@@ -37,12 +47,7 @@ export const columnMeanings = [
   'died on',
   'emergency name',
   'emergency phone',
-  'guardian name',
-  'guardian email',
-  'guardian phone',
-  'other guardian name',
-  'other guardian email',
-  'other guardian phone',
+  ...ofGuardians,
 ] as const;
 /** A field of the organization's own, by its id. */
 export type FieldMeaning = `field ${string}`;
@@ -62,12 +67,7 @@ export const repeatable: ReadonlySet<ColumnMeaning> = new Set([
   'town',
   'tags',
   'note',
-  'guardian name',
-  'guardian email',
-  'guardian phone',
-  'other guardian name',
-  'other guardian email',
-  'other guardian phone',
+  ...ofGuardians,
 ]);
 /** Meanings whose cells are dates. */
 const dated: ReadonlySet<ColumnMeaning> = new Set([

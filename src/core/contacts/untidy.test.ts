@@ -2,7 +2,6 @@ import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
 import { readTable } from '../exchange/table.ts';
 import { columnMeanings, likenessOf, proposeMapping, reachOf } from './columns.ts';
-import { readHeading } from './headings.ts';
 import { everyPerson } from './parts.ts';
 import { readRow } from './reading.ts';
 import { type PersonRow, rowParts } from './rows.ts';
@@ -28,56 +27,6 @@ function everybody(content: string | Uint8Array) {
   };
 }
 const name = (p: PersonRow) => `${p.given} ${p.family}`.trim();
-
-describe('headings', () => {
-  test.each([
-    ['Opted out?', 'newsletter refused'],
-    ['Unsubscribed', 'newsletter refused'],
-    ['No emails', 'newsletter refused'],
-    ['Opt-in', 'newsletter'],
-    ['Infolettre', 'newsletter'],
-    ['Email opt in', 'newsletter'],
-    ['Mailing address', 'street'],
-    ['Apt.', 'street'],
-    ['Address line 2', 'street'],
-    ['Province', 'town'],
-    ['Code postal', 'postal code'],
-    ['Date of birth (dd/mm/yyyy)', 'birth date'],
-    ['Last name, first name', 'whole name'],
-    ['Participant name', 'whole name'],
-    ['Child’s first name', 'given name'],
-    ['Courriel', 'email'],
-    ['Member since', 'member since'],
-    ['Volunteer since', null],
-    ['Skill level', null],
-    ['First aid expires', null],
-    ['Certificate until', null],
-    ['Expires', 'member until'],
-    ['Event name', null],
-    ['Emergency contact (name + phone)', 'emergency phone'],
-    ['ICE', 'emergency name'],
-    ['Parent / guardian', 'guardian name'],
-    ['Mother’s mobile', 'guardian phone'],
-    ['Parent email', 'guardian email'],
-    ['Spouse email', null],
-    ['Teacher', null],
-  ] as const)('%s', (heading, meaning) => expect(readHeading(heading).meaning).toBe(meaning));
-  test('say what a telephone is for, and how dates are written', () => {
-    expect(['Home phone', 'Cell', 'Work tel', 'Phone'].map((h) => readHeading(h).reach)).toEqual([
-      'home',
-      'mobile',
-      'work',
-      '',
-    ]);
-    expect(readHeading('DOB (mm/dd/yyyy)').order).toBe('month first');
-    expect(readHeading('Naissance jj/mm/aaaa').order).toBe('day first');
-    expect(readHeading('Birthday').order).toBeNull();
-  });
-  test('what is somebody else’s is known as such', () => {
-    for (const heading of ['Emergency phone', 'Parent email', 'Spouse', 'Doctor’s phone'])
-      expect(readHeading(heading).ofOthers, heading).toBe(true);
-  });
-});
 
 describe('files nobody tidied', () => {
   test('a yes to “opted out” is a no to the newsletter', () => {
@@ -402,29 +351,6 @@ describe('files nobody tidied', () => {
         },
       ),
       { numRuns: 1000 },
-    );
-  });
-  test('every person of a row keeps a line of its own, whatever the row holds', () => {
-    const cell = fc.oneof(
-      fc.constantFrom('Thad & Marie Hollis', 'Mei Xu', '', 'A & B & C', 'Hollis, Thad and Marie'),
-      fc.string({ maxLength: 20 }),
-    );
-    fc.assert(
-      fc.property(fc.array(fc.tuple(cell, cell), { maxLength: 30 }), (rows) => {
-        const mapping = {
-          columns: ['whole name', 'guardian name'] as ('whole name' | 'guardian name')[],
-          dateOrders: [null, null],
-        };
-        const all = everyPerson(
-          rows.map((cells, at) => ({ line: at + 2, cells })),
-          mapping,
-        );
-        expect(new Set(all.map((r) => r.line)).size).toBe(all.length);
-        for (const r of all)
-          expect(r.ofLine === undefined ? r.part === undefined : r.line % 1000 === r.ofLine).toBe(true);
-        // The same again, and every row of the file is there.
-        expect(all.filter((r) => r.ofLine === undefined)).toHaveLength(rows.length);
-      }),
     );
   });
 });
