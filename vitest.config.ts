@@ -10,8 +10,12 @@ export default defineConfig({
   test: {
     reporters: ['default'],
     maxWorkers: 2,
+    // Not isolated: no test leans on what a module keeps, and loading the server anew for every file doubled the time.
     projects: [
-      { resolve: { alias }, test: { name: 'core', include: ['src/core/**/*.test.ts'], testTimeout: 60_000 } },
+      {
+        resolve: { alias },
+        test: { name: 'core', include: ['src/core/**/*.test.ts'], testTimeout: 60_000, isolate: false },
+      },
       {
         resolve: { alias },
         test: {
@@ -19,6 +23,7 @@ export default defineConfig({
           include: ['tests/api/**/*.test.ts'],
           globalSetup: ['tests/api/template.ts'],
           testTimeout: 60_000,
+          isolate: false,
           hookTimeout: 60_000,
         },
       },
