@@ -1,6 +1,6 @@
 import type { CalendarDate } from '#core/time/clock.ts';
 import { daysBetween, shiftDate } from '#core/time/wallTime.ts';
-import { isWorkingDay, workingDaysAfter, workingDaysBefore } from '#core/time/workingDays.ts';
+import { lastWorkingDayBy, workingDaysAfter, workingDaysBefore } from '#core/time/workingDays.ts';
 import type { NeededStep } from './rules.ts';
 
 export interface SubmitDeadline {
@@ -34,20 +34,14 @@ export function lastDayToSubmit(
 ): SubmitDeadline {
   const stepDays = longestPath(steps);
   // Nobody decides on a day off: what has to be through by a Sunday is through by the Friday.
-  const clearedBy = lastWorkingDay(shiftDate(eventDate, -minimumNoticeDays), holidays);
-  const date = lastWorkingDay(workingDaysBefore(clearedBy, stepDays, holidays), holidays);
+  const clearedBy = lastWorkingDayBy(shiftDate(eventDate, -minimumNoticeDays), holidays);
+  const date = lastWorkingDayBy(workingDaysBefore(clearedBy, stepDays, holidays), holidays);
   return {
     date,
     stepDays,
     daysLeft: daysBetween(today, date),
     why: `cleared ${minimumNoticeDays} days before the event, and the steps take ${stepDays} working days`,
   };
-}
-
-function lastWorkingDay(date: CalendarDate, holidays: readonly CalendarDate[]): CalendarDate {
-  let day = date;
-  while (!isWorkingDay(day, holidays)) day = shiftDate(day, -1);
-  return day;
 }
 
 /**

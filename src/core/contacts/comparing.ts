@@ -1,6 +1,6 @@
 import type { CalendarDate } from '#core/time/clock.ts';
 import { mistyped, skeleton, slips } from './likeness.ts';
-import { fold, type PersonName } from './names.ts';
+import { fold, type PersonName, particles } from './names.ts';
 import { initialsOf, isKnownGiven, isNickname, rootsOfGiven } from './nicknames.ts';
 import { emailKey } from './reach.ts';
 
@@ -54,9 +54,8 @@ export interface Prepared<P extends Described = Described> {
   houseNumber: string;
 }
 
-const particles = new Set(
-  'de la du des van von der den di da le al el ben bin ter ten st saint mac mc o y'.split(' '),
-);
+// As they come in names that are compared, which are folded: Mac Donald and O Hara too.
+const joined: ReadonlySet<string> = new Set([...particles, 'mac', 'mc', 'o', 'y']);
 const streetKinds =
   /\b(?:street|st|road|rd|avenue|ave|av|lane|ln|row|close|cl|way|drive|dr|court|ct|crescent|cres|place|pl|square|sq|terrace|hill)\b\.?$/u;
 // The German way of writing umlauts, so that Mueller is Müller.
@@ -65,7 +64,7 @@ const plainVowels = (text: string): string => text.replace(/([aou])e(?!u)/gu, '$
 /** Folds and cuts what is known of somebody once. */
 export function prepare<P extends Described>(of: P): Prepared<P> {
   const words = fold(of.family).split(' ').filter(Boolean);
-  const parts = words.filter((w) => w.length > 2 && !particles.has(w));
+  const parts = words.filter((w) => w.length > 2 && !joined.has(w));
   const street = /\d/u.test(of.street ?? '')
     ? fold(of.street ?? '')
         .replace(streetKinds, '')

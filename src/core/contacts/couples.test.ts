@@ -23,6 +23,9 @@ describe('whole names', () => {
     ['Mrs Vetch', '', 'Vetch'],
     ['Md Rahman', 'Md', 'Rahman'],
     ['Xanthe', 'Xanthe', ''],
+    ['de la Cruz', '', 'de la Cruz'],
+    ['Ben Hollis', 'Ben', 'Hollis'],
+    ['Al van der Berg', 'Al', 'van der Berg'],
   ])('%s', (whole, given, family) => expect(splitName(whole)).toEqual({ given, family }));
 });
 

@@ -39,7 +39,8 @@ export const fullName = (name: PersonName): string => `${name.given} ${name.fami
 export const listedName = (name: PersonName): string =>
   name.family && name.given ? `${name.family}, ${name.given}` : name.family || name.given;
 
-const particles = new Set(
+/** Words that belong to the family name after them, folded or as they are written. */
+export const particles: ReadonlySet<string> = new Set(
   'de la du des van von der den di da le al el ben bin ibn ten ter dos das della st st. saint'.split(' '),
 );
 const titles = new Set(
@@ -70,7 +71,10 @@ export function splitName(whole: string): PersonName {
       return isTitle(clean.split(' ')[0]!) ? { given: '', family: only } : { given: only, family: '' };
     }
     let at = words.length - 1;
-    while (at > 1 && particles.has(words[at - 1]!.toLowerCase())) at -= 1;
+    // "Ben Hollis" is called Ben; "de la Cruz" is a family name alone.
+    const belongs = (n: number) =>
+      particles.has(words[n]!.toLowerCase()) && (n > 0 || words[n] === words[n]!.toLowerCase());
+    while (at > 0 && belongs(at - 1)) at -= 1;
     return {
       given: tidyName(words.slice(0, at).join(' ')),
       family: join(tidyName(words.slice(at).join(' ')), generation),
@@ -104,16 +108,4 @@ function withoutGeneration(words: readonly string[]): { words: string[]; generat
   return words.length > 1 && generations.test(bare(last))
     ? { words: words.slice(0, -1), generation: last }
     : { words: [...words], generation: '' };
-}
-
-/** How two given names stand to each other. */
-export type GivenAgreement = 'same' | 'initial' | 'unknown' | 'different';
-
-/** Compares given names: equal when folded alike, an initial agrees with any name it starts. */
-export function compareGiven(a: string, b: string): GivenAgreement {
-  const [x, y] = [fold(a).replace('.', ''), fold(b).replace('.', '')];
-  if (!x || !y) return 'unknown';
-  if (x === y) return 'same';
-  if ((x.length === 1 && y.startsWith(x)) || (y.length === 1 && x.startsWith(y))) return 'initial';
-  return 'different';
 }

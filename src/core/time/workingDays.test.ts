@@ -1,13 +1,16 @@
 import fc from 'fast-check';
 import { expect, test } from 'vitest';
 import { sayConsequence, sayRange } from './say.ts';
-import { isWorkingDay, workingDaysAfter, workingDaysBefore } from './workingDays.ts';
+import { isWorkingDay, lastWorkingDayBy, workingDaysAfter, workingDaysBefore } from './workingDays.ts';
 
 test('working days skip weekends and holidays', () => {
   // Monday 3 August 2026 is a holiday in Nova Scotia.
   expect(workingDaysBefore('2026-08-05', 2, ['2026-08-03'])).toBe('2026-07-31');
   expect(workingDaysBefore('2026-08-05', 0, [])).toBe('2026-08-05');
   expect(workingDaysAfter('2026-07-31', 1, ['2026-08-03'])).toBe('2026-08-04');
+  // Monday is the holiday, so what has to be through by then is through on Friday.
+  expect(lastWorkingDayBy('2026-08-03', ['2026-08-03'])).toBe('2026-07-31');
+  expect(lastWorkingDayBy('2026-08-04', ['2026-08-03'])).toBe('2026-08-04');
   expect(() => workingDaysBefore('2026-08-05', 1.5, [])).toThrow(RangeError);
 });
 

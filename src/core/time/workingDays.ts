@@ -7,6 +7,11 @@ export function isWorkingDay(date: CalendarDate, holidays: readonly CalendarDate
   return Temporal.PlainDate.from(date).dayOfWeek <= 5 && !holidays.includes(date);
 }
 
+/** The date itself where it is a working day, else the last one before it. */
+export function lastWorkingDayBy(date: CalendarDate, holidays: readonly CalendarDate[]): CalendarDate {
+  return isWorkingDay(date, holidays) ? date : workingDaysBefore(date, 1, holidays);
+}
+
 /**
  * The date that leaves `days` whole working days before `date`: counting back from the day before it.
  * Zero days gives `date` itself. `days` must be a whole number from 0 to 400.
