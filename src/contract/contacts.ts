@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { contactParts } from '#core/access/contacts.ts';
 import { consentChannels, consentTopics } from '#core/contacts/consent.ts';
 import { lifelineKinds } from '#core/contacts/lifeline.ts';
 import { contactKinds, contactOrders } from '#core/contacts/listing.ts';
@@ -31,6 +32,8 @@ export const phoneKinds = ['', 'mobile', 'home', 'work', 'other'] as const;
 /** A note about somebody; with a day it is due it is a task. */
 export const contactNote = z.object({
   id,
+  /** The account that wrote it; null where that is not known. */
+  authorId: id.nullable(),
   text: z.string(),
   author: z.string(),
   at: instant,
@@ -122,16 +125,18 @@ export const contactRecord = z.object({
     }),
   ),
   totals: z.object({
-    attended: z.int(),
-    missed: z.int(),
-    coming: z.int(),
-    hours: z.number(),
-    givenThisYear: amount,
-    givenEver: amount,
+    attended: z.int().nullable(),
+    missed: z.int().nullable(),
+    coming: z.int().nullable(),
+    hours: z.number().nullable(),
+    givenThisYear: amount.nullable(),
+    givenEver: amount.nullable(),
     firstSeen: instant.nullable(),
     lastSeen: instant.nullable(),
   }),
   erasedAt: instant.nullable(),
+  /** Parts that the asker does not see; their fields are empty. */
+  hidden: z.array(z.enum(contactParts)),
   /** The last word on every topic and channel. */
   consents: z.array(consent),
   tags: z.array(z.string()),

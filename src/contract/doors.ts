@@ -14,7 +14,8 @@ export const doorRow = z.object({
   headline: z.string(),
   details: z.array(z.string()),
   balance: amount,
-  notes: z.array(z.string()),
+  /** True where something about their health is to be known; read apart, and each reading is written down. */
+  care: z.boolean(),
 });
 export type DoorRow = z.infer<typeof doorRow>;
 
@@ -34,6 +35,13 @@ export const doorsContract = contract({
       offers: z.array(z.object({ id, name: z.string(), price: amount })),
       rows: z.array(doorRow),
     }),
+  },
+  'GET /api/registrations/:id/care': {
+    summary:
+      'What has to be known about somebody’s health and needs at this event; the reading is written down',
+    who: ['door', 'unit lead'],
+    params: idParams,
+    response: z.object({ notes: z.array(z.string()) }),
   },
   'POST /api/events/:id/scan': {
     summary: 'What a scanned or typed pass code means at this door; marks nothing',

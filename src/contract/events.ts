@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { eventFacts } from '#core/access/stages.ts';
 import { eventStates, stages } from '#core/events/states.ts';
 import { moments } from '#core/messages/plan.ts';
 import { amount, contract, date, id, idParams, instant, price, texts, wallTime } from './endpoint.ts';
@@ -93,8 +94,15 @@ export const marginNote = z.object({
 export type MarginNote = z.infer<typeof marginNote>;
 
 const pin = z.object({ stage: z.enum(stages), at: instant, text: z.string(), late: z.boolean() });
+/** What the asker may see and change of an event, and which facts within that they see. */
+const reach = z.object({
+  see: z.array(z.enum(stages)),
+  change: z.array(z.enum(stages)),
+  facts: z.array(z.enum(eventFacts)),
+});
 export const eventPage = z.object({
   id,
+  may: reach,
   version: z.int(),
   state: z.enum(eventStates),
   isTemplate: z.boolean(),
@@ -133,6 +141,8 @@ export const seasonEvent = z.object({
   held: z.int(),
   waitlisted: z.int(),
   arrived: z.int(),
+  /** The stages that the asker may see, in order; none where it is only known to take place. */
+  see: z.array(z.enum(stages)),
 });
 export type SeasonEvent = z.infer<typeof seasonEvent>;
 

@@ -61,11 +61,10 @@ export const proposal = z.object({
 
 export const ownContract = contract({
   'POST /api/contacts/:id/own-link': {
-    summary: 'The link to a person’s own page; sent to them when asked',
+    summary: 'Send somebody the link to their own page',
     who: ['coordinator', 'crew lead'],
     params: idParams,
-    body: z.object({ send: z.boolean().default(false) }),
-    response: z.object({ url: z.string(), sentTo: z.string().nullable() }),
+    response: z.object({ sentTo: z.string() }),
   },
   'GET /api/public/own/:token': {
     summary: 'What is held about the person of a link, and about the children in their care',
@@ -111,12 +110,12 @@ export const ownContract = contract({
   },
   'GET /api/proposals': {
     summary: 'Changes that people asked for and that wait for a decision',
-    who: ['coordinator', 'crew lead'],
+    who: ['coordinator'],
     response: z.array(proposal),
   },
   'POST /api/proposals/:id/decide': {
     summary: 'Take a change over, or leave the record as it is',
-    who: ['coordinator', 'crew lead'],
+    who: ['coordinator'],
     params: idParams,
     body: z.object({ accept: z.boolean() }),
     response: done,

@@ -199,6 +199,8 @@ export const registrationRow = z.object({
   received: amount,
   balance: amount,
   answers: z.array(z.object({ question: z.string(), value: z.string() })),
+  /** True where something about their health can be read, which is written down. */
+  care: z.boolean(),
   linkReasons: z.array(z.string()),
   walkIn: z.boolean(),
   since: instant,
@@ -244,7 +246,7 @@ export const registrationContract = contract({
     who: ['unit lead', 'door'],
     params: idParams,
     body: orderBody,
-    response: z.object({ orderId: id, standing: z.string(), link: z.string() }),
+    response: z.object({ orderId: id, standing: z.string() }),
   },
   'GET /api/public/frame': {
     summary: "The organization's name and clock for public pages",

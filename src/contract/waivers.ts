@@ -16,7 +16,7 @@ export const waiversContract = contract({
   },
   'GET /api/registrations/:id/signature': {
     summary: 'The text as signed, with its SHA-256 and whether it still matches',
-    who: ['unit lead', 'door', 'crew lead'],
+    who: ['unit lead', 'door'],
     params: idParams,
     response: z.object({
       text: z.string(),

@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
-import { makeWorld, type World } from './harness.ts';
+import { linkTo, makeWorld, type World } from './harness.ts';
 import { type OpenEvent, openEvent, orderFor } from './scenes.ts';
 
 describe('what staff do for somebody at the counter or on the telephone', () => {
@@ -15,11 +15,13 @@ describe('what staff do for somebody at the counter or on the telephone', () => 
     e: OpenEvent,
     people: { given: string; family: string }[],
     more: Parameters<typeof orderFor>[2] = {},
-  ) =>
-    (await odalys()).call('POST /api/events/:id/orders', {
+  ) => {
+    const placed = await (await odalys()).call('POST /api/events/:id/orders', {
       params: { id: e.id },
       body: orderFor(e, people, more),
     });
+    return { ...placed, link: await linkTo(world.app, 'manage', placed.orderId) };
+  };
   const rowsOf = async (e: OpenEvent) =>
     (await (await odalys()).call('GET /api/events/:id/registrations', { params: { id: e.id } })).rows;
   const tokenOf = (link: string) => link.split('/m/')[1]!;

@@ -87,6 +87,10 @@ describe('crew and doors', () => {
       ).seats[0]!;
     const unsigned = await book(event, 'Unsigned');
     const stranger = await book(other, 'Stranger');
+    // The door team has its list around the event, and not weeks before.
+    const early = await door.try('GET /api/events/:id/doors', { params: { id: event.id } });
+    expect(early.problem.code).toBe('not-your-event');
+    await world.moveTo('2026-08-20T11:30:00Z');
     const scan = (code: string) =>
       door.call('POST /api/events/:id/scan', { params: { id: event.id }, body: { code } });
     expect(await scan(stranger.pass!.code)).toMatchObject({ light: 'stop', headline: 'Another event' });
@@ -149,6 +153,7 @@ describe('crew and doors', () => {
       params: { slug: event.slug },
       body: orderFor(event, [{ given: 'Orla', family: 'Secret' }]),
     });
+    await world.moveTo('2026-08-25T11:30:00Z');
     const door = await world.as('door');
     const [row] = (await door.call('GET /api/events/:id/doors', { params: { id: event.id } })).rows;
     await door.call('POST /api/registrations/:id/attendance', {

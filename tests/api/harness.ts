@@ -4,10 +4,11 @@ import type { AddressInfo } from 'node:net';
 import { join } from 'node:path';
 import type { Answered, ProblemBody, Sent } from '#contract/endpoint.ts';
 import type { Everything } from '#contract/index.ts';
+import { linkPaths } from '#core/messages/links.ts';
 import { migrate } from '#server/db/migrate.ts';
 import { openPglite } from '#server/db/pglite.ts';
 import { projectRoot } from '#server/db/root.ts';
-import type { App } from '#server/http/app.ts';
+import { type App, type LinkKind, openLink } from '#server/http/app.ts';
 import { makeServer } from '#server/http/server.ts';
 import { stopChecks } from '#server/imports/checking.ts';
 import type { Runner } from '#server/jobs/runner.ts';
@@ -94,6 +95,14 @@ export interface World {
   moveTo(at: string): Promise<void>;
   close(): Promise<void>;
 }
+
+/** The address of a personal link, as its message carries it. */
+export const linkTo = async (
+  app: App,
+  kind: Exclude<LinkKind, 'preview'>,
+  subjectId: string,
+): Promise<string> =>
+  `${app.origin}${linkPaths[kind].path}${await openLink({ app, tx: app.db, now: app.clock.now() }, kind, subjectId)}`;
 
 /** A server on a fresh copy of the founded organization, or on an empty database. */
 export async function makeWorld(

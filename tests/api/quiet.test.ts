@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import type { Caller, World } from './harness.ts';
-import { makeWorld } from './harness.ts';
+import { linkTo, makeWorld } from './harness.ts';
 import { bringIn, openEvent, orderFor } from './scenes.ts';
 
 /** Every place that sends to people, or lists them to be reached, and what it does with those it must leave alone. */
@@ -66,7 +66,9 @@ describe('who asked not to be contacted, died or moved', () => {
     expect(whyNot('gone')).toEqual(new Set(['died']));
     // Nobody asks for them at the door.
     const door = await odalys.call('GET /api/events/:id/doors', { params: { id: event.id } });
-    expect(door.rows.find((r) => r.given === 'Gone')!.notes).toContain('died');
+    expect(door.rows.find((r) => r.given === 'Gone')!.details).toContain(
+      'Died. Nobody is to be asked for them.',
+    );
   });
 
   test('shifts: the dead are not put on any, the quiet only when that was decided, and neither is written to', async () => {
@@ -130,7 +132,6 @@ describe('who asked not to be contacted, died or moved', () => {
     for (const who of ['quiet', 'gone'] as const)
       await odalys.call('POST /api/contacts/:id/own-link', {
         params: { id: ids[who] },
-        body: { send: true },
       });
     const preview = await odalys.call('POST /api/mailings/preview', {
       body: { ids: people.map((w) => ids[w]), topic: 'notice', subject: 'x', body: 'y' },
@@ -241,10 +242,7 @@ describe('who asked not to be contacted, died or moved', () => {
     await odalys.call('POST /api/imports/:id/undo', { params: { id: list.id } });
     expect(await record()).toMatchObject({ street: '4 Chapel Hill', movedOn: '2026-06-30' });
 
-    const { url } = await odalys.call('POST /api/contacts/:id/own-link', {
-      params: { id: ids.away },
-      body: {},
-    });
+    const url = await linkTo(world.app, 'own', ids.away);
     const token = url.split('/').at(-1)!;
     const own = await world.anyone.call('GET /api/public/own/:token', { params: { token } });
     expect(own.person).toMatchObject({ street: null, postalCode: null });

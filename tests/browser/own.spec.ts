@@ -1,3 +1,4 @@
+import { linkTo } from '../api/harness.ts';
 import { callers, checkAccess, expect, pageOf, test } from './site.ts';
 
 test('somebody puts their own details right from a link; what contradicts the records is decided; then they are erased', async ({
@@ -13,7 +14,7 @@ test('somebody puts their own details right from a link; what contradicts the re
       street: '3 Chapel Hill',
     },
   });
-  const { url } = await odalys.call('POST /api/contacts/:id/own-link', { params: { id }, body: {} });
+  const url = await linkTo(site.started.app, 'own', id);
 
   const phone = await pageOf(browser, site, null, true);
   await phone.goto(url);

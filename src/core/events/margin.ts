@@ -43,6 +43,8 @@ export interface Note {
   when: string;
   headline: string;
   text: string;
+  /** The stage it is about: it is shown to those who see that stage. */
+  stage: Stage;
   action: { label: string; stage: Stage } | null;
 }
 
@@ -70,9 +72,19 @@ export function marginOf(f: MarginFacts): Note[] {
     urgency: number,
     headline: string,
     text: string,
-    action: Note['action'] = null,
+    /** What settles it and where; or only where it belongs. */
+    of: { label: string; stage: Stage } | Stage,
     due = when,
-  ) => notes.push({ tone, urgency, when: due, headline, text, action });
+  ) =>
+    notes.push({
+      tone,
+      urgency,
+      when: due,
+      headline,
+      text,
+      stage: typeof of === 'string' ? of : of.stage,
+      action: typeof of === 'string' ? null : of,
+    });
   if (f.state === 'shelved' || f.state === 'called off') return notes;
 
   if (f.state === 'draft') {
@@ -120,7 +132,7 @@ export function marginOf(f: MarginFacts): Note[] {
         { label: 'See the steps', stage: 'clearance' },
         `${plural(s.overdueDays, 'day')} late`,
       );
-    else note('know', 10, `With ${s.step}.`, 'A decision is awaited.', null);
+    else note('know', 10, `With ${s.step}.`, 'A decision is awaited.', 'clearance');
   }
   if (f.state === 'cleared')
     note(
@@ -131,7 +143,7 @@ export function marginOf(f: MarginFacts): Note[] {
       { label: 'Open registration', stage: 'registration' },
       'now',
     );
-  for (const c of f.conditions) note('know', 15, `Condition by ${c.step}.`, c.words);
+  for (const c of f.conditions) note('know', 15, `Condition by ${c.step}.`, c.words, 'clearance');
   if (f.over) addAfter();
   else addBefore();
   if (f.messagesFailed)
@@ -201,6 +213,7 @@ export function marginOf(f: MarginFacts): Note[] {
         f.freeSeats === 0
           ? 'Every seat is taken.'
           : `${f.freeSeats ?? 0} free, too few for the first of them.`,
+        'registration',
       );
     if (f.offersOut)
       note(
@@ -208,6 +221,7 @@ export function marginOf(f: MarginFacts): Note[] {
         11,
         `${plural(f.offersOut, 'offer')} of seats out.`,
         'They lapse by themselves and go on to the next party.',
+        'registration',
       );
     if (f.unfilled.places)
       note(
@@ -225,7 +239,7 @@ export function marginOf(f: MarginFacts): Note[] {
         `By ${plural(f.owing.orders, 'order')}.`,
         { label: 'See who', stage: 'registration' },
       );
-    for (const lack of f.lacks.filter((l) => !l.stops)) note('know', 5, '', lack.text);
+    for (const lack of f.lacks.filter((l) => !l.stops)) note('know', 5, '', lack.text, 'plan');
   }
 
   function addAfter(): void {

@@ -1,3 +1,5 @@
+import { withoutMarks } from './links.ts';
+
 /** The merge fields a message may use, with what they stand for. */
 export const mergeFields = {
   name: "the recipient's given name",
@@ -21,12 +23,17 @@ const field = /\{\{\s*([a-z_]+)\s*\}\}/gu;
 
 /** Names used in a text that are no merge field, so that a slip is found before anything is sent. */
 export function unknownFields(text: string): string[] {
-  return [...text.matchAll(field)].map((m) => m[1]!).filter((name) => !(name in mergeFields));
+  return [...text.matchAll(field)].map((m) => m[1]!).filter((name) => !Object.hasOwn(mergeFields, name));
 }
 
-/** Fills a text. A field without a value becomes nothing; unknown fields stay as typed. */
+/**
+ * Fills a text. A field without a value becomes nothing; unknown fields stay as typed. Only fields of links may bring a
+ * mark of a link (see links.ts): neither a template nor a name smuggles one in.
+ */
 export function merge(text: string, values: MergeValues): string {
-  return text.replace(field, (whole, name: string) =>
-    name in mergeFields ? (values[name as MergeField] ?? '') : whole,
-  );
+  return withoutMarks(text).replace(field, (whole, name: string) => {
+    if (!Object.hasOwn(mergeFields, name)) return whole;
+    const value = values[name as MergeField] ?? '';
+    return name.endsWith('_link') ? value : withoutMarks(value);
+  });
 }

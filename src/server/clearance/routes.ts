@@ -3,6 +3,7 @@ import { decideStep, isOpenForDecision, needsWords, standingOf } from '#core/cle
 import { dateOf } from '#core/time/wallTime.ts';
 import { workingDaysAfter } from '#core/time/workingDays.ts';
 import { first, update } from '../db/database.ts';
+import { eventFor } from '../events/access.ts';
 import { announce } from '../events/announce.ts';
 import { audit } from '../http/app.ts';
 import type { Handlers } from '../http/handle.ts';
@@ -11,9 +12,13 @@ import { theOrganization } from '../staff/store.ts';
 import { clearanceOf, readSteps, setEventState, submit } from './steps.ts';
 
 export const clearanceHandlers: Handlers<typeof clearanceContract> = {
-  'GET /api/events/:id/clearance': ({ tx, params, staff, now }) => clearanceOf(tx, params.id, staff, now),
+  'GET /api/events/:id/clearance': async (c) => {
+    await eventFor(c, c.params.id, 'clearance', 'see');
+    return clearanceOf(c.tx, c.params.id, c.staff, c.now);
+  },
 
   'POST /api/events/:id/clearance': async (c) => {
+    await eventFor(c, c.params.id, 'clearance', 'change');
     await submit(c, c.params.id);
     announce(c, c.params.id);
     return clearanceOf(c.tx, c.params.id, c.staff, c.now);

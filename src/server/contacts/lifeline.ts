@@ -1,4 +1,5 @@
 import type { LifelineEntry } from '#contract/contacts.ts';
+import type { LifelineKind } from '#core/contacts/lifeline.ts';
 import type { Queries } from '../db/database.ts';
 
 export interface LifelineRow extends Omit<LifelineEntry, 'detail' | 'text'> {
@@ -11,9 +12,11 @@ export interface LifelineRow extends Omit<LifelineEntry, 'detail' | 'text'> {
 export const readLifeline = (
   tx: Queries,
   contactId: string,
-  kind: string | null,
+  kinds: readonly LifelineKind[],
   limit: number,
   offset: number,
+  /** Only what happened at events of this unit. */
+  unitId: string | null = null,
 ): Promise<LifelineRow[]> =>
   tx.query<LifelineRow>(
     `select l.at, l.kind, l.text, coalesce(l.detail, '') as detail, l.amount, e.id as event_id, e.public_title as event_title
@@ -68,7 +71,7 @@ export const readLifeline = (
        select u.at, 'record', u.action, 'by ' || u.actor, null, null from audit u
          where u.subject_kind = 'contact' and u.subject_id = $1
      ) l left join events e on e.id = l.event_id
-     where ($2::text is null or l.kind = $2)
+     where l.kind = any($2) and ($5::uuid is null or e.unit_id = $5)
      order by l.at desc, l.kind, l.text limit $3 offset $4`,
-    [contactId, kind, limit, offset],
+    [contactId, kinds, limit, offset, unitId],
   );

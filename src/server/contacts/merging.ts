@@ -30,6 +30,7 @@ export const belongings = [
   { table: 'survey_asks', column: 'contact_id' },
   { table: 'survey_responses', column: 'contact_id' },
   { table: 'proposals', column: 'contact_id' },
+  { table: 'care_reads', column: 'contact_id' },
   { table: 'audit', column: 'subject_id' },
 ] as const satisfies readonly { table: string; column: string; id?: string }[];
 type Belonging = { table: string; column: string; id?: string };

@@ -9,9 +9,10 @@ import {
 } from '#core/contacts/proposing.ts';
 import { emailKey } from '#core/contacts/reach.ts';
 import { sayMembership } from '#core/contacts/rows.ts';
+import { linkMark } from '#core/messages/links.ts';
 import { dateOf } from '#core/time/wallTime.ts';
 import { first, insert, type Queries, update } from '../db/database.ts';
-import { audit, followLink, openLink } from '../http/app.ts';
+import { audit, followLink } from '../http/app.ts';
 import type { Handlers } from '../http/handle.ts';
 import { conflict, type FieldProblem, invalid, notFound } from '../http/problem.ts';
 import { planDirect } from '../messages/direct.ts';
@@ -114,9 +115,7 @@ export const ownHandlers: Handlers<typeof ownContract> = {
     const id = await store.resolveContact(c.tx, c.params.id);
     const contact = id && (await store.readContact(c.tx, id));
     if (!contact) throw notFound('This contact');
-    const url = `${c.app.origin}/own/${await openLink(c, 'own', contact.id)}`;
     const address = contact.emails.find((e) => !e.bounced && !e.endedOn)?.email ?? null;
-    if (!c.body.send) return { url, sentTo: null };
     if (!address) throw conflict('no-email', 'There is no email address to send it to.');
     const { name: organization } = await theOrganization(c.tx);
     await planDirect(c, {
@@ -130,10 +129,14 @@ export const ownHandlers: Handlers<typeof ownContract> = {
       },
       eventId: null,
       reason: `asked for by ${c.staff.name}`,
-      values: { name: contact.givenName || contact.familyName, manage_link: url, organization },
+      values: {
+        name: contact.givenName || contact.familyName,
+        manage_link: linkMark('own', contact.id),
+        organization,
+      },
     });
     await audit(c, 'sent their own link', { kind: 'contact', id: contact.id });
-    return { url, sentTo: address };
+    return { sentTo: address };
   },
 
   'GET /api/public/own/:token': async ({ tx, params, now }) => {

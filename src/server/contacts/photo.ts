@@ -3,6 +3,7 @@ import { first } from '../db/database.ts';
 import { audit } from '../http/app.ts';
 import { File, type Handlers } from '../http/handle.ts';
 import { invalid, notFound } from '../http/problem.ts';
+import { contactFor } from './seeing.ts';
 import { resolveContact } from './store.ts';
 
 const largest = 400_000;
@@ -20,11 +21,13 @@ export const photoHandlers: Pick<
   Handlers<typeof contactsContract>,
   'GET /api/contacts/:id/photo' | 'PUT /api/contacts/:id/photo' | 'DELETE /api/contacts/:id/photo'
 > = {
-  'GET /api/contacts/:id/photo': async ({ tx, params }) => {
+  'GET /api/contacts/:id/photo': async (c) => {
+    const { tx } = c;
+    const { contactId } = await contactFor(c, c.params.id);
     const photo = await first<{ content: string; mediaType: string }>(
       tx,
       "select media_type, encode(content, 'base64') as content from contact_photos where contact_id = $1",
-      [await resolveContact(tx, params.id)],
+      [contactId],
     );
     if (!photo) throw notFound('This photo');
     return new File('photo', Buffer.from(photo.content, 'base64'), true, photo.mediaType);

@@ -1,13 +1,27 @@
 import type { ContactRecord, contactsContract } from '#contract/contacts.ts';
+import {
+  type ContactPart,
+  cutLine,
+  cutRecord,
+  lifelineKindsOf,
+  mayChangeNote,
+  onlyUnit,
+  partOfField,
+  partsOf,
+  partsOfAll,
+} from '#core/access/contacts.ts';
+import { stagesOf } from '#core/access/stages.ts';
+import { lifelineKinds } from '#core/contacts/lifeline.ts';
 import { fold, fullName } from '#core/contacts/names.ts';
 import { writeCsv } from '#core/exchange/csv.ts';
 import { sayAmount } from '#core/money/amount.ts';
 import { ageOn, dateOf, instantOf } from '#core/time/wallTime.ts';
 import { insert, type Queries, update } from '../db/database.ts';
+import type { Asker } from '../events/access.ts';
 import { searchEvents } from '../events/store.ts';
 import { audit } from '../http/app.ts';
 import { File, type Handlers } from '../http/handle.ts';
-import { type FieldProblem, invalid, notFound } from '../http/problem.ts';
+import { type FieldProblem, invalid, notFound, Problem } from '../http/problem.ts';
 import { conditionOfSegment } from '../records/asking.ts';
 import { theOrganization } from '../staff/store.ts';
 import { erase, everythingOf, whatErasingDoes } from './erasing.ts';
@@ -18,12 +32,13 @@ import { readLifeline } from './lifeline.ts';
 import { linkPerson } from './linking.ts';
 import { photoHandlers } from './photo.ts';
 import { readReach, readReachLists } from './reach.ts';
+import { contactFor, demandParts, logCare } from './seeing.ts';
 import * as store from './store.ts';
 import { organizationNamed, readPeopleOf, readTies } from './ties.ts';
 
 const pageOfLifeline = 60;
 
-async function record(tx: Queries, id: string, now: string): Promise<ContactRecord> {
+async function record(tx: Queries, id: string, now: string): Promise<Omit<ContactRecord, 'hidden'>> {
   // A contact that was merged opens as the one it became.
   const contactId = await store.resolveContact(tx, id);
   const contact = contactId && (await store.readContact(tx, contactId));
@@ -49,20 +64,71 @@ async function record(tx: Queries, id: string, now: string): Promise<ContactReco
   };
 }
 
+/** The record as far as somebody sees it. */
+async function recordFor(c: Asker & { tx: Queries }, id: string): Promise<ContactRecord> {
+  const { contactId, inUnit } = await contactFor(c, id);
+  return cutRecord(await record(c.tx, contactId, c.now), c.staff, inUnit);
+}
+
+/** What a form of a new contact sends without anybody having written it. */
+const blankPerson: Record<string, unknown> = {
+  email: null,
+  phone: null,
+  birthDate: null,
+  street: null,
+  postalCode: null,
+  dietary: null,
+};
+
+/** The parts of a contact that a body writes; what is as in a blank form is not written. */
+const partsWritten = (body: object, blank: Record<string, unknown>): ContactPart[] =>
+  Object.entries(body).flatMap(([field, value]) =>
+    value === undefined || (field in blank && value === blank[field]) ? [] : (partOfField[field] ?? []),
+  );
+
+async function noteFor(c: Asker & { tx: Queries }, id: string) {
+  const note = await store.readNote(c.tx, id);
+  if (!note) throw notFound('This note');
+  if (!mayChangeNote(c.staff, note))
+    throw new Problem(403, 'not-your-note', 'A note is changed by who wrote it, or by a coordinator.');
+  return note;
+}
+
 export const contactsHandlers: Handlers<typeof contactsContract> = {
-  'GET /api/search': async ({ tx, query }) => ({
-    contacts: await store.searchContacts(tx, query.q, 8),
-    events: query.q.trim() ? await searchEvents(tx, query.q, 5) : [],
-  }),
+  'GET /api/search': async ({ tx, query, staff, now }) => {
+    const unit = onlyUnit(staff);
+    const parts = partsOf(staff, unit);
+    const contacts = parts.has('name')
+      ? await store.searchContacts(tx, query.q, 8, unit ? staff.unitId : null)
+      : [];
+    const events = query.q.trim() ? await searchEvents(tx, query.q, 20) : [];
+    return {
+      contacts: contacts.map((l) => cutLine(l, parts)),
+      events: events
+        .filter((e) => stagesOf(staff, e, now).size > 0)
+        .slice(0, 5)
+        .map(({ id, title, startsLocal, state }) => ({ id, title, startsLocal, state })),
+    };
+  },
 
-  'GET /api/contacts': async ({ tx, query, now }) =>
-    store.listContacts(tx, query, query.segment ? await conditionOfSegment(tx, query.segment, now) : null),
+  'GET /api/contacts': async ({ tx, query, now, staff }) => {
+    const parts = partsOfAll(staff);
+    // An order by what is not seen would tell it.
+    const blind =
+      (query.sort === 'postal' && !parts.has('address')) || (query.sort === 'seen' && !parts.has('presence'));
+    const { contacts, total } = await store.listContacts(
+      tx,
+      blind ? { ...query, sort: 'name' } : query,
+      query.segment ? await conditionOfSegment(tx, query.segment, now, staff) : null,
+    );
+    return { contacts: contacts.map((l) => cutLine(l, parts)), total };
+  },
 
-  'GET /api/contacts/ids': async ({ tx, query, now }) => ({
+  'GET /api/contacts/ids': async ({ tx, query, now, staff }) => ({
     ids: await store.idsOfContacts(
       tx,
       query,
-      query.segment ? await conditionOfSegment(tx, query.segment, now) : null,
+      query.segment ? await conditionOfSegment(tx, query.segment, now, staff) : null,
     ),
   }),
 
@@ -100,7 +166,7 @@ export const contactsHandlers: Handlers<typeof contactsContract> = {
   'GET /api/contacts/:id/everything.csv': async ({ tx, params, now }) => {
     const person = await record(tx, params.id, now);
     const { currency } = await theOrganization(tx);
-    const rows = await readLifeline(tx, person.id, null, 100_000, 0);
+    const rows = await readLifeline(tx, person.id, lifelineKinds, 100_000, 0);
     return new File(
       `${fullName(person)}.csv`,
       writeCsv(
@@ -155,33 +221,44 @@ export const contactsHandlers: Handlers<typeof contactsContract> = {
   },
 
   'POST /api/contacts/:id/notes': async (c) => {
-    const contactId = await store.resolveContact(c.tx, c.params.id);
-    if (!contactId) throw notFound('This contact');
+    const { contactId } = await contactFor(c, c.params.id);
     const id = c.app.ids.id();
-    await insert(c.tx, 'contact_notes', { id, contactId, ...c.body, author: c.staff.name, at: c.now });
+    await insert(c.tx, 'contact_notes', {
+      id,
+      contactId,
+      ...c.body,
+      author: c.staff.name,
+      authorId: c.staff.id,
+      at: c.now,
+    });
     return (await store.readNote(c.tx, id))!;
   },
 
   'PATCH /api/notes/:id': async (c) => {
-    const note = await store.readNote(c.tx, c.params.id);
-    if (!note) throw notFound('This note');
+    const note = await noteFor(c, c.params.id);
     const { done, ...change } = c.body;
     await update(c.tx, 'contact_notes', note.id, {
       ...change,
       ...(done === undefined ? {} : { doneAt: done ? c.now : null }),
     });
+    await audit(
+      c,
+      'changed a note',
+      { kind: 'contact', id: note.contactId },
+      { before: note.text, ...change, done },
+    );
     return (await store.readNote(c.tx, note.id))!;
   },
 
   'DELETE /api/notes/:id': async (c) => {
-    const note = await store.readNote(c.tx, c.params.id);
-    if (!note) throw notFound('This note');
+    const note = await noteFor(c, c.params.id);
     await c.tx.query('delete from contact_notes where id = $1', [note.id]);
-    await audit(c, 'took a note away', { kind: 'contact', id: note.contactId });
+    await audit(c, 'took a note away', { kind: 'contact', id: note.contactId }, { text: note.text });
     return note;
   },
 
   'POST /api/contacts': async (c) => {
+    demandParts(partsOfAll(c.staff), partsWritten(c.body, blankPerson));
     const { country } = await theOrganization(c.tx);
     const { email, phone, problems } = readReach(c.body, country);
     if (!fullName(c.body)) problems.push({ path: 'given', message: 'Give a name.' });
@@ -198,13 +275,24 @@ export const contactsHandlers: Handlers<typeof contactsContract> = {
     }
     const linked = await linkPerson(c, { ...c.body, email, phone }, `added by ${c.staff.name}`);
     if (linked.created) await audit(c, 'added by hand', { kind: 'contact', id: linked.contactId });
-    return { id: linked.contactId, existed: !linked.created, reasons: linked.reasons };
+    return {
+      id: linked.contactId,
+      existed: !linked.created,
+      // Reasons name what is known of somebody: for those who see it.
+      reasons: partsOfAll(c.staff).has('birth') ? linked.reasons : [],
+    };
   },
 
-  'GET /api/contacts/:id': ({ tx, params, now }) => record(tx, params.id, now),
+  'GET /api/contacts/:id': async (c) => {
+    const shown = await recordFor(c, c.params.id);
+    if (shown.dietary) await logCare(c, 'contact', [{ contactId: shown.id }]);
+    return shown;
+  },
 
   'PATCH /api/contacts/:id': async (c) => {
     const { tx, params, body, now, app } = c;
+    const { parts } = await contactFor(c, params.id);
+    demandParts(parts, partsWritten(body, {}));
     const before = await store.readContact(tx, params.id);
     if (!before) throw notFound('This contact');
     const { country, zone } = await theOrganization(tx);
@@ -244,16 +332,18 @@ export const contactsHandlers: Handlers<typeof contactsContract> = {
     if (reach.phones) await store.setPhones(tx, app.ids, params.id, reach.phones);
     await refreshFound(tx, [params.id]);
     await audit(c, 'changed by hand', { kind: 'contact', id: params.id }, { fields: Object.keys(body) });
-    return record(tx, params.id, now);
+    return recordFor(c, params.id);
   },
 
   ...photoHandlers,
 
-  'GET /api/contacts/:id/lifeline': async ({ tx, params, query }) => {
-    const contactId = await store.resolveContact(tx, params.id);
-    if (!contactId) throw notFound('This contact');
+  'GET /api/contacts/:id/lifeline': async (c) => {
+    const { tx, query, staff } = c;
+    const { contactId, inUnit } = await contactFor(c, c.params.id);
     const { currency } = await theOrganization(tx);
-    const rows = await readLifeline(tx, contactId, query.kind ?? null, pageOfLifeline + 1, query.offset);
+    const { kinds, unitId } = lifelineKindsOf(staff, inUnit);
+    const wanted = query.kind ? kinds.filter((k) => k === query.kind) : kinds;
+    const rows = await readLifeline(tx, contactId, wanted, pageOfLifeline + 1, query.offset, unitId);
     return {
       more: rows.length > pageOfLifeline,
       entries: rows.slice(0, pageOfLifeline).map(({ amount, ...row }) => ({

@@ -14,6 +14,7 @@ import { searchWords } from '#core/contacts/search.ts';
 import type { Compiled } from '#core/records/compile.ts';
 import { first, type Queries } from '../db/database.ts';
 import { emailOf, phoneOf, whyQuiet } from './quiet.ts';
+import { inUnitSql } from './seeing.ts';
 
 /** The key contacts are found by when only the name is known. */
 export const nameKey = (name: { given: string; family: string }): string => fold(fullName(name));
@@ -183,15 +184,28 @@ export async function listContacts(
   return { contacts, total: total?.n ?? 0 };
 }
 
+/** Lets an id into SQL text only when it is one. */
+function uuidOnly(id: string): string {
+  if (!/^[\da-f-]{36}$/u.test(id)) throw new Error('not an id');
+  return id;
+}
+
 /**
  * The best contacts in which every word is found: words that begin a part of the name count before those found inside
  * a word or in an address, so that "mai" finds Mai before somebody at fenmail; then whoever was seen last. Where that
  * finds too few, words that are only alike count too, so that a slip in typing finds nobody the less.
  */
-export async function searchContacts(tx: Queries, search: string, limit: number): Promise<ContactLine[]> {
+export async function searchContacts(
+  tx: Queries,
+  search: string,
+  limit: number,
+  /** Only who has to do with this unit. */
+  unitId: string | null = null,
+): Promise<ContactLine[]> {
   const words = searchWords(search);
   if (!words.length) return [];
-  const live = 'c.merged_into is null and c.erased_at is null';
+  const reach = unitId ? ` and ${inUnitSql('c.id', `'${uuidOnly(unitId)}'::uuid`)}` : '';
+  const live = `c.merged_into is null and c.erased_at is null${reach}`;
   const inside = words.map((_, at) => `c.search_text like $${at + 1}`).join(' and ');
   const begins = words
     .map((_, at) => `((' ' || c.name_key) like $${words.length + at + 1})::int`)
@@ -206,7 +220,7 @@ export async function searchContacts(tx: Queries, search: string, limit: number)
   );
   const letters = words.filter((w) => w.length > 3 && /\p{L}/u.test(w));
   const ids = exact.map((e) => e.id);
-  if (ids.length < 3 && letters.length)
+  if (ids.length < 3 && letters.length && !unitId)
     ids.push(...(await alikeContacts(tx, letters, ids, limit - ids.length)));
   const lines = new Map((await readLines(tx, ids)).map((l) => [l.id, l]));
   return ids.map((id) => lines.get(id)!);
@@ -301,7 +315,7 @@ export const readTags = async (tx: Queries, contactId: string): Promise<string[]
     ])
   ).map((t) => t.tag);
 
-const noteColumns = 'id, text, author, at, due_on, done_at';
+const noteColumns = 'id, text, author, author_id, at, due_on, done_at';
 export const readNotes = (tx: Queries, contactId: string): Promise<ContactNote[]> =>
   tx.query<ContactNote>(
     `select ${noteColumns} from contact_notes where contact_id = $1
@@ -311,13 +325,13 @@ export const readNotes = (tx: Queries, contactId: string): Promise<ContactNote[]
 export const readNote = (tx: Queries, id: string): Promise<(ContactNote & { contactId: string }) | null> =>
   first(tx, `select contact_id, ${noteColumns} from contact_notes where id = $1`, [id]);
 
-/** Tasks about people that are due by a day, earliest first. */
-export const readTasks = (tx: Queries, until: string) =>
+/** Tasks about people that are due by a day, earliest first: everybody's, or those of one author. */
+export const readTasks = (tx: Queries, until: string, authorId: string | null = null) =>
   tx.query<{ contactId: string; given: string; family: string; text: string; dueOn: string }>(
     `select n.contact_id, c.given_name as given, c.family_name as family, n.text, n.due_on
      from contact_notes n join contacts c on c.id = n.contact_id
-     where n.due_on <= $1 and n.done_at is null order by n.due_on, n.id limit 100`,
-    [until],
+     where n.due_on <= $1 and n.done_at is null and ($2::uuid is null or n.author_id = $2) order by n.due_on, n.id limit 100`,
+    [until, authorId],
   );
 
 /** Who is usually there when somebody is: at least at two of the events they attended, the most frequent first. */

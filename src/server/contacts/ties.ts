@@ -1,11 +1,15 @@
 import type { Tie, TieKind, tiesContract } from '#contract/ties.ts';
+import { type ContactPart, partsOf, partsOfAll } from '#core/access/contacts.ts';
 import { fold } from '#core/contacts/names.ts';
 import { first, insert, type Queries, update } from '../db/database.ts';
 import { audit, type Work } from '../http/app.ts';
 import type { Handlers } from '../http/handle.ts';
 import { conflict, invalid, notFound } from '../http/problem.ts';
 import { derived } from './keys.ts';
-import { resolveContact } from './store.ts';
+import { contactFor, demandParts } from './seeing.ts';
+
+/** Membership is a part of its own: it has dues. */
+const partOfTie = (kind: TieKind): ContactPart => (kind === 'membership' ? 'membership' : 'ties');
 
 const tables: Record<TieKind, { table: string; from: string; until: string; words: string }> = {
   membership: { table: 'memberships', from: 'startsOn', until: 'endsOn', words: 'membership' },
@@ -88,8 +92,7 @@ export async function organizationNamed(
 export const tiesHandlers: Handlers<typeof tiesContract> = {
   'POST /api/contacts/:id/ties': async (c) => {
     const { tx, app, body, now } = c;
-    const contactId = await resolveContact(tx, c.params.id);
-    if (!contactId) throw notFound('This contact');
+    const { contactId } = await contactFor(c, c.params.id, partOfTie(body.kind));
     checkSpan(body);
     const id = app.ids.id();
     const row: Record<string, unknown> = { id, contactId, createdAt: now };
@@ -115,6 +118,7 @@ export const tiesHandlers: Handlers<typeof tiesContract> = {
     const { kind, id } = c.params;
     const before = await readTie(c.tx, kind, id);
     if (!before) throw notFound('This');
+    demandParts(partsOfAll(c.staff), [partOfTie(kind)]);
     const { from, until, ...rest } = c.body;
     checkSpan({
       from: from === undefined ? before.from : from,
@@ -137,13 +141,15 @@ export const tiesHandlers: Handlers<typeof tiesContract> = {
     const { kind, id } = c.params;
     const before = await readTie(c.tx, kind, id);
     if (!before) throw notFound('This');
+    demandParts(partsOfAll(c.staff), [partOfTie(kind)]);
     await c.tx.query(`delete from ${tables[kind].table} where id = $1`, [id]);
     await audit(c, `lost a ${tables[kind].words}`, { kind: 'contact', id: before.contactId }, { id });
     const { contactId: _, ...tie } = before;
     return tie;
   },
 
-  'GET /api/units/:id/people': async ({ tx, params }) => {
+  'GET /api/units/:id/people': async ({ tx, params, staff }) => {
+    demandParts(partsOf(staff, staff.unitId === params.id), ['name', 'ties']);
     const unit = await first<{ name: string; about: string }>(
       tx,
       'select name, about from units where id = $1',

@@ -2,6 +2,7 @@ import type { crewContract } from '#contract/crew.ts';
 import { fullName } from '#core/contacts/names.ts';
 import { clashesOf, hoursOf } from '#core/crew/clashes.ts';
 import { writeCalendar } from '#core/exchange/calendar.ts';
+import { linkMark } from '#core/messages/links.ts';
 import { sayTime } from '#core/time/say.ts';
 import { instantOf, meaningOf } from '#core/time/wallTime.ts';
 import { linkPerson } from '../contacts/linking.ts';
@@ -9,7 +10,7 @@ import { whyQuiet } from '../contacts/quiet.ts';
 import { readReach } from '../contacts/reach.ts';
 import { readContact, resolveContact } from '../contacts/store.ts';
 import { first, insert, type Queries, update } from '../db/database.ts';
-import { mayChange } from '../events/access.ts';
+import { eventFor } from '../events/access.ts';
 import { announce } from '../events/announce.ts';
 import { readEvent } from '../events/store.ts';
 import { audit, followLink, openLink, type Work } from '../http/app.ts';
@@ -96,7 +97,7 @@ async function assign(
       name: contact.givenName,
       event: event.publicTitle,
       shift: sayShift(shift, contact.language),
-      shifts_link: `${app.origin}/crew/${await openLink(w, 'crew', contactId)}`,
+      shifts_link: linkMark('crew', contactId),
       organization,
     },
   });
@@ -137,8 +138,9 @@ const ownShifts = (tx: Queries, contactId: string): Promise<OwnShiftRow[]> =>
   );
 
 export const crewHandlers: Handlers<typeof crewContract> = {
-  'GET /api/events/:id/crew': async ({ tx, params }) => {
-    await readEvent(tx, params.id);
+  'GET /api/events/:id/crew': async (c) => {
+    const { tx, params } = c;
+    await eventFor(c, params.id, 'crew', 'see');
     const shifts = await readShifts(tx, params.id);
     return {
       shifts,
@@ -149,8 +151,7 @@ export const crewHandlers: Handlers<typeof crewContract> = {
   },
 
   'POST /api/events/:id/shifts': async (c) => {
-    const event = await readEvent(c.tx, c.params.id);
-    mayChange(event, c.staff);
+    const event = await eventFor(c, c.params.id, 'crew', 'change');
     const { startsLocal, endsLocal } = c.body;
     for (const [path, wall] of [
       ['startsLocal', startsLocal],
@@ -179,7 +180,7 @@ export const crewHandlers: Handlers<typeof crewContract> = {
 
   'DELETE /api/shifts/:id': async (c) => {
     const shift = await readShift(c.tx, c.params.id);
-    mayChange(await readEvent(c.tx, shift.eventId), c.staff);
+    await eventFor(c, shift.eventId, 'crew', 'change');
     if (
       await first(c.tx, "select 1 as x from assignments where shift_id = $1 and state <> 'dropped'", [
         shift.id,
@@ -194,7 +195,7 @@ export const crewHandlers: Handlers<typeof crewContract> = {
 
   'POST /api/shifts/:id/assignments': async (c) => {
     const shift = await readShift(c.tx, c.params.id, true);
-    mayChange(await readEvent(c.tx, shift.eventId), c.staff);
+    await eventFor(c, shift.eventId, 'crew', 'change');
     if (!(await readContact(c.tx, c.body.contactId)))
       throw invalid([{ path: 'contactId', message: 'This contact does not exist.' }]);
     const clashes = await clashesFor(c.tx, shift, c.body.contactId);
@@ -217,7 +218,7 @@ export const crewHandlers: Handlers<typeof crewContract> = {
     );
     if (!row) throw notFound('This assignment');
     const shift = await readShift(tx, row.shiftId);
-    mayChange(await readEvent(tx, shift.eventId), c.staff);
+    await eventFor(c, shift.eventId, 'crew', 'change');
     if (row.state === 'dropped')
       throw conflict('dropped', 'This person was dropped from the shift; put them on again instead.');
     if ((body.state === 'served' || body.state === 'missed') && shift.startsAt > c.now)

@@ -49,7 +49,11 @@ export const sha256 = (text: string | Uint8Array): string => createHash('sha256'
 
 /**
  * The token of a public link, 160 bits. It is derived from the server's secret, so that the same link can be put into
- * a later message although the database only keeps its hash.
+ * a later message although the database only keeps its hash. Each renewal gives another one.
  */
-export const linkToken = (secret: string, kind: string, subjectId: string): string =>
-  createHmac('sha256', secret).update(`${kind}:${subjectId}`).digest().subarray(0, 20).toString('base64url');
+export const linkToken = (secret: string, kind: string, subjectId: string, renewals = 0): string =>
+  createHmac('sha256', secret)
+    .update(`${kind}:${subjectId}${renewals ? `:${renewals}` : ''}`)
+    .digest()
+    .subarray(0, 20)
+    .toString('base64url');

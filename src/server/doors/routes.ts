@@ -1,22 +1,25 @@
 import type { DoorRow, doorsContract } from '#contract/doors.ts';
+import { factsOf } from '#core/access/stages.ts';
 import { fullName } from '#core/contacts/names.ts';
 import { readPassCode } from '#core/doors/passCode.ts';
 import { judge } from '#core/doors/verdict.ts';
-import { sayAnswer } from '#core/registration/questions.ts';
 import type { RegistrationState } from '#core/registration/states.ts';
 import { dateOf } from '#core/time/wallTime.ts';
 import { identify } from '../contacts/linking.ts';
 import { readReach } from '../contacts/reach.ts';
+import { logCare } from '../contacts/seeing.ts';
 import { first, insert, type Queries, update } from '../db/database.ts';
+import { eventFor } from '../events/access.ts';
 import { announce } from '../events/announce.ts';
 import { type EventRow, readEvent, readOffers } from '../events/store.ts';
 import { audit, type Work } from '../http/app.ts';
 import type { Handlers } from '../http/handle.ts';
-import { conflict, invalid } from '../http/problem.ts';
+import { conflict, invalid, Problem } from '../http/problem.ts';
 import { placeOrder } from '../registration/ordering.ts';
 import { readSeat, readSeats } from '../registration/store.ts';
 import { theOrganization } from '../staff/store.ts';
 import { waiverStandings } from '../waivers/store.ts';
+import { hasCareSql, readCare } from './care.ts';
 
 interface RawRow {
   registrationId: string;
@@ -30,9 +33,8 @@ interface RawRow {
   attendance: 'expected' | 'arrived' | 'left' | 'missed' | null;
   arrivedAt: string | null;
   balance: number;
-  dietary: string | null;
   died: boolean;
-  notes: { question: string; value: never }[];
+  care: boolean;
 }
 
 /** The rows of the door list; with `registrationId` only that one. */
@@ -47,11 +49,10 @@ async function doorRows(
   const rows = await tx.query<RawRow>(
     `select r.id as registration_id, r.order_id, r.given_name as given, r.family_name as family, o.buyer_given || ' ' || o.buyer_family as buyer,
        o.seats as party, f.name as offer, r.state as seat_state, a.state as attendance, a.arrived_at,
-       greatest(0, o.due - coalesce((select sum(amount) from payments p where p.order_id = o.id), 0))::bigint as balance, c.dietary, c.deceased_on is not null as died,
-       coalesce((select jsonb_agg(jsonb_build_object('question', q.prompt->>'en', 'value', x.value)) from answers x join questions q on q.id = x.question_id
-         where q.at_door and (x.registration_id = r.id or (x.registration_id is null and x.order_id = o.id))), '[]') as notes
+       greatest(0, o.due - coalesce((select sum(amount) from payments p where p.order_id = o.id), 0))::bigint as balance,
+       exists (select 1 from contacts k where k.id = r.contact_id and k.deceased_on is not null) as died, ${hasCareSql('r', 'o')} as care
      from registrations r join orders o on o.id = r.order_id join offers f on f.id = r.offer_id
-       left join attendance a on a.registration_id = r.id left join contacts c on c.id = r.contact_id
+       left join attendance a on a.registration_id = r.id
      where r.event_id = $1 and (r.id = $2 or ($2::uuid is null and r.state = 'confirmed'))
      order by (r.family_name = '' and r.given_name = ''), r.family_name, r.given_name, r.id`,
     [event.id, registrationId],
@@ -75,13 +76,10 @@ async function doorRows(
       attendance: r.attendance ?? 'expected',
       arrivedAt: r.arrivedAt,
       ...verdict,
+      // The family is spared the question at the door.
+      details: [...(r.died ? ['Died. Nobody is to be asked for them.'] : []), ...verdict.details],
       balance: r.balance,
-      notes: [
-        // The family is spared the question at the door.
-        ...(r.died ? ['died'] : []),
-        ...(r.dietary ? [r.dietary] : []),
-        ...r.notes.map((n) => `${n.question} ${sayAnswer(n.value)}`),
-      ],
+      care: r.care,
     };
   });
 }
@@ -147,9 +145,22 @@ async function mark(
 }
 
 export const doorsHandlers: Handlers<typeof doorsContract> = {
-  'GET /api/events/:id/doors': async ({ tx, params, now }) => {
-    const event = await readEvent(tx, params.id);
-    const rows = await doorRows(tx, event, now);
+  'GET /api/registrations/:id/care': async (c) => {
+    const seat = await readSeat(c.tx, c.params.id);
+    const event = await eventFor(c, seat.eventId, 'doors', 'see');
+    if (!factsOf(c.staff, event, c.now).has('health'))
+      throw new Problem(403, 'not-your-part', 'Your role does not reach what is known about health.');
+    const notes = await readCare(c.tx, seat.id);
+    if (notes.length)
+      await logCare(c, 'doors', [{ contactId: seat.contactId, registrationId: seat.id, eventId: event.id }]);
+    return { notes };
+  },
+
+  'GET /api/events/:id/doors': async (c) => {
+    const { tx, params, now } = c;
+    const event = await eventFor(c, params.id, 'doors', 'see');
+    const health = factsOf(c.staff, event, now).has('health');
+    const rows = (await doorRows(tx, event, now)).map((r) => ({ ...r, care: health && r.care }));
     const offers = await readOffers(tx, params.id);
     return {
       title: event.publicTitle,
@@ -164,8 +175,9 @@ export const doorsHandlers: Handlers<typeof doorsContract> = {
     };
   },
 
-  'POST /api/events/:id/scan': async ({ tx, params, body, now }) => {
-    const event = await readEvent(tx, params.id);
+  'POST /api/events/:id/scan': async (c) => {
+    const { tx, params, body, now } = c;
+    const event = await eventFor(c, params.id, 'doors', 'change');
     const stop = (headline: string, ...details: string[]) => ({
       row: null,
       light: 'stop' as const,
@@ -194,11 +206,14 @@ export const doorsHandlers: Handlers<typeof doorsContract> = {
     return { row: row!, light: row!.light, headline: row!.headline, details: row!.details };
   },
 
-  'POST /api/registrations/:id/attendance': (c) => mark(c, c.params.id, c.body.state, c.body.despite),
+  'POST /api/registrations/:id/attendance': async (c) => {
+    await eventFor(c, (await readSeat(c.tx, c.params.id)).eventId, 'doors', 'change');
+    return mark(c, c.params.id, c.body.state, c.body.despite);
+  },
 
   'POST /api/events/:id/walk-ins': async (c) => {
     const { tx, params, body } = c;
-    const event = await readEvent(tx, params.id, true);
+    const event = await eventFor(c, params.id, 'doors', 'change', true);
     const { country } = await theOrganization(tx);
     const { email, phone, problems } = readReach(body, country);
     if (problems.length) throw invalid(problems);

@@ -1,10 +1,35 @@
+import type { Depth, EventReach } from '#core/access/stages.ts';
+import { stagesOf } from '#core/access/stages.ts';
+import type { Stage } from '#core/events/states.ts';
+import type { Queries } from '../db/database.ts';
 import type { SignedIn } from '../http/app.ts';
 import { Problem } from '../http/problem.ts';
-import type { EventRow } from './store.ts';
+import { type EventRow, readEvent } from './store.ts';
 
-/** A unit lead changes the events of their own unit only. */
-export function mayChange(event: Pick<EventRow, 'unitId'>, staff: SignedIn): void {
-  if (staff.roles.includes('coordinator')) return;
-  if (staff.unitId && event.unitId && event.unitId !== staff.unitId)
-    throw new Problem(403, 'other-unit', 'This event belongs to another unit.');
+/** Somebody who asks, and when. */
+export interface Asker {
+  staff: SignedIn;
+  now: string;
+}
+
+/** Refuses whoever may not see, or change, a stage of an event. */
+export function demand(asker: Asker, event: EventReach, stage: Stage, depth: Depth): void {
+  const has = stagesOf(asker.staff, event, asker.now);
+  if (has.get(stage) === 'change' || (depth === 'see' && has.has(stage))) return;
+  throw has.size
+    ? new Problem(403, 'not-your-stage', 'Your role does not reach this part of the event.')
+    : new Problem(403, 'not-your-event', 'This event is not one of yours.');
+}
+
+/** An event of which somebody may see, or change, a stage; 404 where there is none, 403 where it is not theirs. */
+export async function eventFor(
+  c: Asker & { tx: Queries },
+  id: string,
+  stage: Stage,
+  depth: Depth,
+  lock = false,
+): Promise<EventRow> {
+  const event = await readEvent(c.tx, id, lock);
+  demand(c, event, stage, depth);
+  return event;
 }

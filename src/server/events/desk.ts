@@ -1,5 +1,9 @@
 import type { DeskEntry } from '#contract/events.ts';
+import { partsOfAll } from '#core/access/contacts.ts';
+import { type Depth, seesStageEverywhere, stagesOf } from '#core/access/stages.ts';
+import { isCoordinator } from '#core/access/viewer.ts';
 import { fullName } from '#core/contacts/names.ts';
+import type { Stage } from '#core/events/states.ts';
 import { sayShortDate } from '#core/time/say.ts';
 import { dateOf, shiftDate } from '#core/time/wallTime.ts';
 import { readSteps } from '../clearance/steps.ts';
@@ -8,7 +12,8 @@ import { first, type Queries } from '../db/database.ts';
 import type { SignedIn } from '../http/app.ts';
 import { theOrganization } from '../staff/store.ts';
 import { marginOfEvent } from './margin.ts';
-import { type EventRow, readEvent, seasonEvents } from './store.ts';
+import { seasonFor } from './season.ts';
+import { type EventRow, readEvent } from './store.ts';
 
 /** How long an event that is over stays on the desk, in days. */
 const lingerDays = 30;
@@ -25,11 +30,12 @@ export async function deskOf(tx: Queries, staff: SignedIn, now: string) {
   const entries: DeskEntry[] = [];
   for (const { id } of live) {
     const event = await readEvent(tx, id);
-    if (!concerns(event, staff)) continue;
+    const may = stagesOf(staff, event, now);
+    if (!may.size) continue;
     entries.push(...(await stepsToDecide(tx, event, staff)));
     const { notes } = await marginOfEvent(tx, event, now);
     for (const n of notes)
-      if (n.tone !== 'know' && n.action && shows(n.action.stage, staff))
+      if (n.tone !== 'know' && n.action && acts(n.action.stage, may, staff))
         entries.push({
           urgency: n.urgency,
           when: n.when,
@@ -40,38 +46,28 @@ export async function deskOf(tx: Queries, staff: SignedIn, now: string) {
           action: { label: n.action.label, href: `/events/${id}/${n.action.stage}` },
         });
   }
-  entries.push(...(await tasksDue(tx, today)));
+  entries.push(...(await tasksDue(tx, today, staff)));
   if (staff.roles.includes('coordinator'))
     entries.push(...(await pairsWaiting(tx)), ...(await changesAsked(tx)));
   entries.sort((a, b) => b.urgency - a.urgency || (a.subject < b.subject ? -1 : 1));
   const season =
-    (await seasonEvents(
-      tx,
+    (await seasonFor(
+      { tx, staff, now },
       "not e.is_template and e.state <> 'shelved' and e.starts_at between $1::timestamptz - interval '45 days' and $1::timestamptz + interval '120 days'",
       [now],
     )) ?? [];
   return {
     today,
     entries,
-    since: await sinceYesterday(tx, today, zone),
+    since: await sinceYesterday(tx, today, zone, staff),
     openNow: season.filter((e) => e.state === 'open'),
     ribbon: season,
   };
 }
 
-/** A unit lead sees the events of the unit; everybody else sees all. */
-const concerns = (event: EventRow, staff: SignedIn): boolean =>
-  staff.roles.includes('coordinator') || !staff.unitId || event.unitId === staff.unitId;
-
-const stagesOfRole: Record<string, readonly string[]> = {
-  'unit lead': ['plan', 'clearance', 'registration', 'crew', 'messages', 'doors', 'wrap-up'],
-  treasurer: ['wrap-up'],
-  'crew lead': ['crew'],
-  approver: [],
-  door: ['doors'],
-};
-const shows = (stage: string, staff: SignedIn): boolean =>
-  staff.roles.includes('coordinator') || staff.roles.some((r) => stagesOfRole[r]?.includes(stage));
+/** What is settled in a stage reaches those who may change it; what concerns money, the treasurer too. */
+const acts = (stage: Stage, may: ReadonlyMap<Stage, Depth>, staff: SignedIn): boolean =>
+  may.get(stage) === 'change' || (may.has(stage) && stage !== 'plan' && staff.roles.includes('treasurer'));
 
 async function stepsToDecide(tx: Queries, event: EventRow, staff: SignedIn): Promise<DeskEntry[]> {
   if (!staff.approves.length) return [];
@@ -92,8 +88,10 @@ async function stepsToDecide(tx: Queries, event: EventRow, staff: SignedIn): Pro
 }
 
 /** Tasks about people that are due today or were. */
-async function tasksDue(tx: Queries, today: string): Promise<DeskEntry[]> {
-  return (await readTasks(tx, today)).map((t) => ({
+async function tasksDue(tx: Queries, today: string, staff: SignedIn): Promise<DeskEntry[]> {
+  // A task reaches those who may read the note.
+  const mine = isCoordinator(staff) ? null : staff.id;
+  return (await readTasks(tx, today, mine)).map((t) => ({
     urgency: t.dueOn < today ? 75 : 65,
     when: t.dueOn < today ? `since ${sayShortDate(t.dueOn)}` : 'today',
     tone: t.dueOn < today ? ('stop' as const) : ('need' as const),
@@ -142,7 +140,7 @@ async function pairsWaiting(tx: Queries): Promise<DeskEntry[]> {
   ];
 }
 
-async function sinceYesterday(tx: Queries, today: string, zone: string) {
+async function sinceYesterday(tx: Queries, today: string, zone: string, staff: SignedIn) {
   const from = `${shiftDate(today, -1)} 00:00 ${zone}`;
   const row = (await first<
     Record<'seats' | 'withdrawn' | 'donations' | 'waivers' | 'sent' | 'failed', number>
@@ -163,12 +161,15 @@ async function sinceYesterday(tx: Queries, today: string, zone: string) {
     amount: number | null = null,
     tone: 'know' | 'stop' = 'know',
   ) => ({ label, count, amount, tone });
+  // Sums over all events are for those who see what they sum up everywhere.
+  const sees = (stage: Stage) => seesStageEverywhere(staff, stage);
   return [
-    line('Seats confirmed', row.seats),
-    line('Seats withdrawn', row.withdrawn),
-    line('Donations', null, row.donations),
-    line('Waivers signed', row.waivers),
-    line('Messages sent', row.sent),
-    ...(row.failed ? [line('Messages that failed', row.failed, null, 'stop')] : []),
+    ...(sees('registration')
+      ? [line('Seats confirmed', row.seats), line('Seats withdrawn', row.withdrawn)]
+      : []),
+    ...(partsOfAll(staff).has('money') ? [line('Donations', null, row.donations)] : []),
+    ...(isCoordinator(staff) ? [line('Waivers signed', row.waivers)] : []),
+    ...(sees('messages') ? [line('Messages sent', row.sent)] : []),
+    ...(row.failed && sees('messages') ? [line('Messages that failed', row.failed, null, 'stop')] : []),
   ];
 }

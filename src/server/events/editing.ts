@@ -66,6 +66,8 @@ export async function beginEvent(
   title: string,
   fromId: string | null,
   date: string | null,
+  /** The unit it belongs to; undefined for that of what it is begun from. */
+  unitId: string | null | undefined = undefined,
 ): Promise<string> {
   const { tx, app, now } = w;
   const organization = await theOrganization(tx);
@@ -95,7 +97,7 @@ export async function beginEvent(
     description: source?.description ?? '',
     category: source?.category ?? '',
     draws: source?.draws ?? [],
-    unitId: source?.unitId ?? null,
+    unitId: unitId === undefined ? (source?.unitId ?? null) : unitId,
     visibility: source?.visibility ?? 'everyone',
     listed: source?.listed ?? true,
     state: 'draft',

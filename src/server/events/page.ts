@@ -1,32 +1,44 @@
-import type { EventPage } from '#contract/events.ts';
+import type { EventPage, EventPlan } from '#contract/events.ts';
+import { factsOf, stagesOf } from '#core/access/stages.ts';
 import { type SpineFacts, spineOf } from '#core/events/spine.ts';
-import { shownToPublic } from '#core/events/states.ts';
+import { shownToPublic, stages } from '#core/events/states.ts';
 import { momentFrom } from '#core/time/moment.ts';
 import { dateOf, instantOf } from '#core/time/wallTime.ts';
 import { deadlineOf, lacksOfEvent, neededSteps, readClearance, readSteps } from '../clearance/steps.ts';
 import { first, type Queries } from '../db/database.ts';
+import type { Work } from '../http/app.ts';
+import { Problem } from '../http/problem.ts';
 import { theOrganization } from '../staff/store.ts';
+import type { Asker } from './access.ts';
 import { readPlan } from './editing.ts';
 import { marginOfEvent } from './margin.ts';
 import { type EventRow, readEvent, readStates } from './store.ts';
 
-/** Everything an event's page shows around its stages: the plan, the spine and the margin. */
-export async function eventPageOf(
-  tx: Queries,
-  eventId: string,
-  now: string,
-  origin: string,
-): Promise<EventPage> {
+/** A plan without what is written for others: questions, messages, survey. */
+const outlineOf = (plan: EventPlan): EventPlan => ({ ...plan, questions: [], messages: [], survey: null });
+
+/** Everything an event's page shows around its stages: the plan, the spine and the margin, as far as the asker sees them. */
+export async function eventPageOf(c: Asker & Pick<Work, 'tx' | 'app'>, eventId: string): Promise<EventPage> {
+  const { tx, now, staff } = c;
   const event = await readEvent(tx, eventId);
+  const may = stagesOf(staff, event, now);
+  if (!may.size) throw new Problem(403, 'not-your-event', 'This event is not one of yours.');
+  const facts = factsOf(staff, event, now);
   const plan = await readPlan(tx, event);
   const { zone } = await theOrganization(tx);
   const { notes } = await marginOfEvent(tx, event, now);
+  const spine = spineOf(await spineFacts(tx, event, plan, now));
   return {
     id: event.id,
+    may: {
+      see: [...may.keys()],
+      change: stages.filter((s) => may.get(s) === 'change'),
+      facts: [...facts],
+    },
     version: event.version,
     state: event.state,
     isTemplate: event.isTemplate,
-    plan,
+    plan: facts.has('texts') ? plan : outlineOf(plan),
     unitName: event.unitName,
     venue: event.venueId
       ? {
@@ -40,15 +52,17 @@ export async function eventPageOf(
     endsAt: event.endsAt,
     doorsAt: event.doorsAt,
     copiedFrom: event.copiedFromTitle ? { title: event.copiedFromTitle, leftBehind: event.leftBehind } : null,
-    lacks: lacksOfEvent(event, plan.offers, dateOf(now, zone)),
-    spine: spineOf(await spineFacts(tx, event, plan, now)),
-    margin: notes.map(({ tone, headline, text, action }) => ({
-      tone,
-      headline,
-      text,
-      action: action && { ...action, href: null },
-    })),
-    publicUrl: event.slug && shownToPublic.includes(event.state) ? `${origin}/e/${event.slug}` : null,
+    lacks: lacksOfEvent(event, plan.offers, dateOf(now, zone)).filter((l) => may.has(l.stage)),
+    spine: { ...spine, stages: spine.stages.map((s) => (may.has(s.stage) ? s : { ...s, pins: [] })) },
+    margin: notes
+      .filter((n) => may.has(n.stage))
+      .map(({ tone, headline, text, action }) => ({
+        tone,
+        headline,
+        text,
+        action: action && { ...action, href: null },
+      })),
+    publicUrl: event.slug && shownToPublic.includes(event.state) ? `${c.app.origin}/e/${event.slug}` : null,
   };
 }
 

@@ -1,21 +1,24 @@
 import type { eventsContract } from '#contract/events.ts';
+import { bindingUnit, stagesOf } from '#core/access/stages.ts';
 import { standingOf } from '#core/clearance/steps.ts';
 import { shownToPublic } from '#core/events/states.ts';
 import { dateOf } from '#core/time/wallTime.ts';
 import { lacksOfEvent, readClearance, readSteps, setEventState } from '../clearance/steps.ts';
 import { first, insert } from '../db/database.ts';
-import { audit, type Work } from '../http/app.ts';
+import { audit, type SignedIn, type Work } from '../http/app.ts';
 import type { Handlers } from '../http/handle.ts';
-import { conflict, invalid } from '../http/problem.ts';
+import { conflict, invalid, Problem } from '../http/problem.ts';
 import { Stream } from '../http/stream.ts';
 import { replan } from '../messages/planning.ts';
+import { staffOf } from '../staff/sessions.ts';
 import { theOrganization } from '../staff/store.ts';
-import { mayChange } from './access.ts';
+import { demand, eventFor } from './access.ts';
 import { announce } from './announce.ts';
 import { deskOf } from './desk.ts';
 import { beginEvent, savePlan } from './editing.ts';
 import { eventPageOf } from './page.ts';
-import { readChoices, readEvent, readOffers, seasonEvents } from './store.ts';
+import { seasonFor } from './season.ts';
+import { readChoices, readEvent, readOffers } from './store.ts';
 
 /** Adds a row to one of the registers that plans choose from; a name that is taken is said beside its field. */
 async function register(
@@ -32,9 +35,16 @@ async function register(
   return { id };
 }
 
+/** A unit lead keeps events within their unit. */
+function ownUnitOnly(staff: SignedIn, unitId: string | null | undefined): void {
+  const unit = bindingUnit(staff);
+  if (unit !== undefined && unitId !== undefined && unitId !== unit)
+    throw new Problem(403, 'other-unit', 'An event stays with your unit. A coordinator can hand it over.');
+}
+
 export const eventsHandlers: Handlers<typeof eventsContract> = {
   'GET /api/desk': ({ tx, staff, now }) => deskOf(tx, staff, now),
-  'GET /api/events': ({ tx }) => seasonEvents(tx, "e.state <> 'shelved'"),
+  'GET /api/events': (c) => seasonFor(c),
   'GET /api/choices': ({ tx }) => readChoices(tx),
 
   'POST /api/units': (c) => register(c, 'units', 'unit', c.body),
@@ -61,21 +71,33 @@ export const eventsHandlers: Handlers<typeof eventsContract> = {
     return { id, version };
   },
 
-  'POST /api/events': async (c) => ({
-    id: await beginEvent(c, c.body.publicTitle, c.body.from, c.body.date),
-  }),
+  'POST /api/events': async (c) => {
+    const unit = bindingUnit(c.staff);
+    if (unit === null)
+      throw new Problem(
+        403,
+        'no-unit',
+        'Your account belongs to no unit yet. A coordinator can change that.',
+      );
+    // A template is everybody's; a past event is begun from by those who may see it.
+    if (c.body.from) {
+      const from = await readEvent(c.tx, c.body.from);
+      if (!from.isTemplate) demand(c, from, 'plan', 'see');
+    }
+    return { id: await beginEvent(c, c.body.publicTitle, c.body.from, c.body.date, unit) };
+  },
 
-  'GET /api/events/:id': ({ tx, params, now, app }) => eventPageOf(tx, params.id, now, app.origin),
+  'GET /api/events/:id': (c) => eventPageOf(c, c.params.id),
 
   'PATCH /api/events/:id': async (c) => {
-    mayChange(await readEvent(c.tx, c.params.id), c.staff);
+    await eventFor(c, c.params.id, 'plan', 'change');
+    ownUnitOnly(c.staff, c.body.change.unitId);
     return savePlan(c, c.params.id, c.body.version, c.body.change);
   },
 
   'POST /api/events/:id/state': async (c) => {
-    const { tx, params, body, now, staff } = c;
-    const event = await readEvent(tx, params.id, true);
-    mayChange(event, staff);
+    const { tx, params, body, now } = c;
+    const event = await eventFor(c, params.id, 'plan', 'change', true);
     if (body.to === 'open') {
       const sent = await readClearance(tx, params.id);
       // An event that was closed opens again without a new clearance.
@@ -103,8 +125,14 @@ export const eventsHandlers: Handlers<typeof eventsContract> = {
     return { state: body.to };
   },
 
-  'GET /api/events/:id/stream': async ({ tx, params, app }) => {
-    await readEvent(tx, params.id);
-    return new Stream(app.announcer, `event ${params.id}`);
+  'GET /api/events/:id/stream': async (c) => {
+    const still = async () => {
+      const staff = await staffOf(c.app, c.request);
+      if (!staff) return false;
+      const event = await readEvent(c.tx, c.params.id);
+      return stagesOf(staff, event, c.app.clock.now()).size > 0;
+    };
+    if (!(await still())) throw new Problem(403, 'not-your-event', 'This event is not one of yours.');
+    return new Stream(c.app.announcer, `event ${c.params.id}`, still);
   },
 };

@@ -112,15 +112,18 @@ export const readStates = (tx: Queries, eventId: string): Promise<StateRow[]> =>
     eventId,
   ]);
 
+/** An event in a list, with what decides who may open it. */
+export type SeasonRow = Omit<SeasonEvent, 'see'> & Pick<EventRow, 'unitId' | 'endsAt' | 'doorsAt'>;
+
 /** Every event with its counts of seats and arrivals. */
-export const seasonEvents = (
+export const readSeason = (
   tx: Queries,
   where = 'true',
   params: readonly unknown[] = [],
-): Promise<SeasonEvent[]> =>
-  tx.query<SeasonEvent>(
+): Promise<SeasonRow[]> =>
+  tx.query<SeasonRow>(
     `select e.id, coalesce(nullif(e.public_title, ''), nullif(e.team_title, ''), 'Untitled') as title, u.name as unit, e.state, e.is_template,
-       e.starts_local, e.ends_local, e.starts_at, e.zone, v.name as venue, e.capacity,
+       e.starts_local, e.ends_local, e.starts_at, e.ends_at, e.doors_at, e.unit_id, e.zone, v.name as venue, e.capacity,
        coalesce(r.confirmed, 0)::int as confirmed, coalesce(r.held, 0)::int as held, coalesce(r.waitlisted, 0)::int as waitlisted,
        coalesce(a.arrived, 0)::int as arrived
      ${from}
@@ -135,9 +138,14 @@ export const seasonEvents = (
 /** Events whose titles hold every word. */
 export const searchEvents = (tx: Queries, search: string, limit: number) => {
   const words = searchWords(search);
-  return tx.query<{ id: string; title: string; startsLocal: string | null; state: string }>(
-    `select id, public_title as title, starts_local, state from events
-     where not is_template and state <> 'shelved' ${words.map((_, at) => `and lower(public_title || ' ' || team_title) like $${at + 1}`).join(' ')}
+  return tx.query<
+    { id: string; title: string; state: string } & Pick<
+      EventRow,
+      'startsLocal' | 'unitId' | 'startsAt' | 'endsAt' | 'doorsAt'
+    >
+  >(
+    `select id, public_title as title, starts_local, state, unit_id, starts_at, ends_at, doors_at from events
+     where not is_template ${words.map((_, at) => `and lower(public_title || ' ' || team_title) like $${at + 1}`).join(' ')}
      order by abs(extract(epoch from (starts_at - (select max(created_at) from events)))) nulls last limit ${limit}`,
     words.map((w) => `%${w.replace(/[\\%_]/gu, '\\$&')}%`),
   );

@@ -90,20 +90,57 @@ export async function audit(
 
 export type LinkKind = 'manage' | 'crew' | 'survey' | 'preview' | 'own';
 
-/** Makes sure a public link exists and returns its token. */
+/** Makes sure a public link exists and returns its token. A link that was stopped stays so. */
 export async function openLink(
   w: Pick<Work, 'app' | 'tx' | 'now'>,
   kind: LinkKind,
   subjectId: string,
 ): Promise<string> {
-  const token = linkToken(w.app.secret, kind, subjectId);
-  await insert(
+  const known = await first<{ renewals: number }>(
     w.tx,
-    'links',
-    { tokenHash: sha256(token), kind, subjectId, createdAt: w.now, revokedAt: null },
-    'on conflict do nothing',
+    'select renewals from links where kind = $1 and subject_id = $2',
+    [kind, subjectId],
   );
+  const token = linkToken(w.app.secret, kind, subjectId, known?.renewals ?? 0);
+  if (!known)
+    await insert(
+      w.tx,
+      'links',
+      { tokenHash: sha256(token), kind, subjectId, createdAt: w.now, revokedAt: null, renewals: 0 },
+      'on conflict do nothing',
+    );
   return token;
+}
+
+/** Stops a public link: whoever has it finds nothing any more. */
+export async function stopLink(
+  w: Pick<Work, 'tx' | 'now'>,
+  kind: LinkKind,
+  subjectId: string,
+): Promise<void> {
+  await w.tx.query(
+    'update links set revoked_at = $3 where kind = $1 and subject_id = $2 and revoked_at is null',
+    [kind, subjectId, w.now],
+  );
+}
+
+/** Puts another link in the place of one; the old one leads nowhere. */
+export async function renewLink(
+  w: Pick<Work, 'app' | 'tx' | 'now'>,
+  kind: LinkKind,
+  subjectId: string,
+): Promise<void> {
+  await openLink(w, kind, subjectId);
+  const known = (await first<{ renewals: number }>(
+    w.tx,
+    'select renewals from links where kind = $1 and subject_id = $2 for update',
+    [kind, subjectId],
+  ))!;
+  const renewals = known.renewals + 1;
+  await w.tx.query(
+    'update links set token_hash = $3, renewals = $4, revoked_at = null, created_at = $5 where kind = $1 and subject_id = $2',
+    [kind, subjectId, sha256(linkToken(w.app.secret, kind, subjectId, renewals)), renewals, w.now],
+  );
 }
 
 /** What a public link leads to, or null when it is wrong, altered or revoked. */

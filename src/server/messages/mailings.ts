@@ -1,9 +1,10 @@
 import type { mailingsContract } from '#contract/mailings.ts';
+import { hideLinks, linkMark } from '#core/messages/links.ts';
 import { type MailingTopic, planMailing } from '#core/messages/mailing.ts';
 import { type MergeValues, merge, unknownFields } from '#core/messages/merge.ts';
 import { emailOf, lastWord, whyQuiet } from '../contacts/quiet.ts';
 import { insert, type Queries } from '../db/database.ts';
-import { audit, openLink, type Work } from '../http/app.ts';
+import { audit, type SignedIn } from '../http/app.ts';
 import type { Handlers } from '../http/handle.ts';
 import { conflict, type FieldProblem, invalid } from '../http/problem.ts';
 import { conditionOfSegment } from '../records/asking.ts';
@@ -35,7 +36,7 @@ const readRecipients = (tx: Queries, ids: readonly string[], topic: MailingTopic
     [ids, topic],
   );
 
-async function planOf(tx: Queries, now: string, wanted: Wanted) {
+async function planOf(tx: Queries, now: string, wanted: Wanted, staff: SignedIn) {
   const problems: FieldProblem[] = [];
   if (!wanted.ids === !wanted.segmentId)
     problems.push({ path: 'ids', message: 'Say who it is for: some contacts, or a segment.' });
@@ -43,26 +44,26 @@ async function planOf(tx: Queries, now: string, wanted: Wanted) {
     for (const field of unknownFields(wanted[path]))
       problems.push({ path, message: `{{${field}}} stands for nothing here.` });
   if (problems.length) throw invalid(problems);
-  const ids = wanted.ids ?? (await idsWhere(tx, await conditionOfSegment(tx, wanted.segmentId!, now)));
+  const ids = wanted.ids ?? (await idsWhere(tx, await conditionOfSegment(tx, wanted.segmentId!, now, staff)));
   return planMailing(wanted.topic, await readRecipients(tx, ids, wanted.topic));
 }
 
-async function textFor(
-  w: Pick<Work, 'app' | 'tx' | 'now'>,
+function textFor(
   wanted: Wanted,
   to: { contactId: string; given: string },
   organization: string,
   preview: boolean,
-): Promise<{ subject: string; body: string }> {
+): { subject: string; body: string } {
   const values: MergeValues = { name: to.given, organization };
   if (`${wanted.subject} ${wanted.body}`.includes('own_link'))
-    values.own_link = `${w.app.origin}/own/${preview ? '…' : await openLink(w, 'own', to.contactId)}`;
-  return { subject: merge(wanted.subject, values), body: merge(wanted.body, values) };
+    values.own_link = linkMark('own', to.contactId);
+  const text = { subject: merge(wanted.subject, values), body: merge(wanted.body, values) };
+  return preview ? { subject: hideLinks(text.subject), body: hideLinks(text.body) } : text;
 }
 
 export const mailingsHandlers: Handlers<typeof mailingsContract> = {
   'POST /api/mailings/preview': async (c) => {
-    const { planned, leftOut } = await planOf(c.tx, c.now, c.body);
+    const { planned, leftOut } = await planOf(c.tx, c.now, c.body, c.staff);
     const { name: organization } = await theOrganization(c.tx);
     const reasons = new Map<string, string[]>();
     for (const { recipient, why } of leftOut) {
@@ -75,7 +76,7 @@ export const mailingsHandlers: Handlers<typeof mailingsContract> = {
       leftOut: [...reasons]
         .sort((a, b) => b[1].length - a[1].length)
         .map(([why, names]) => ({ why, people: names.length, names: names.slice(0, 5) })),
-      sample: first ? { name: first.name, ...(await textFor(c, c.body, first, organization, true)) } : null,
+      sample: first ? { name: first.name, ...textFor(c.body, first, organization, true) } : null,
     };
   },
 
@@ -85,7 +86,7 @@ export const mailingsHandlers: Handlers<typeof mailingsContract> = {
     if (!body.subject) problems.push({ path: 'subject', message: 'Give it a subject.' });
     if (!body.body) problems.push({ path: 'body', message: 'Write something.' });
     if (problems.length) throw invalid(problems);
-    const { planned, leftOut } = await planOf(tx, now, body);
+    const { planned, leftOut } = await planOf(tx, now, body, staff);
     if (planned.length !== body.expect)
       throw conflict(
         'mailing-changed',
@@ -126,7 +127,7 @@ export const mailingsHandlers: Handlers<typeof mailingsContract> = {
         reason: name,
         plannedFor: now,
         nextTryAt: why ? null : now,
-        ...(why ? { subject, body: null } : await textFor(c, body, recipient, organization, false)),
+        ...(why ? { subject, body: null } : textFor(body, recipient, organization, false)),
         attempts: 0,
         createdAt: now,
       });

@@ -1,6 +1,9 @@
 import type { MessageRow, messagesContract } from '#contract/messages.ts';
+import { type MessageReach, messagesSeen } from '#core/access/messages.ts';
+import { hideLinks } from '#core/messages/links.ts';
 import { sayMoment } from '#core/messages/plan.ts';
 import { first, update } from '../db/database.ts';
+import { eventFor } from '../events/access.ts';
 import { readEvent, readMessageSteps } from '../events/store.ts';
 import type { Handlers } from '../http/handle.ts';
 import { conflict, notFound } from '../http/problem.ts';
@@ -22,13 +25,20 @@ const orders = {
   'held back': 'm.planned_for desc nulls last, m.id',
 } as const;
 
+/** The reach of a viewer over messages `m` of events `e`, as SQL whose parameters begin at `$n`. */
+const reachSql = (n: number): string =>
+  `($${n}::boolean or ($${n + 1}::uuid is not null and e.unit_id = $${n + 1})
+    or ($${n + 2}::boolean and m.kind in ('shift', 'crew') and ($${n + 3}::uuid is null or e.unit_id = $${n + 3})))`;
+const reachParams = (r: MessageReach): unknown[] => [r.everything, r.ofUnit, r.ofCrew, r.crewUnit];
+
 export const messagesHandlers: Handlers<typeof messagesContract> = {
-  'GET /api/tray': async ({ tx, query }) => {
-    const forEvent = '($1::uuid is null or m.event_id = $1)';
+  'GET /api/tray': async ({ tx, query, staff }) => {
+    const reach = messagesSeen(staff);
+    const forEvent = `($1::uuid is null or m.event_id = $1) and ${reachSql(2)}`;
     const rows = await listMessages(
       tx,
       `${conditions[query.state]} and ${forEvent}`,
-      [query.eventId ?? null],
+      [query.eventId ?? null, ...reachParams(reach)],
       orders[query.state],
       page + 1,
       query.offset,
@@ -37,14 +47,22 @@ export const messagesHandlers: Handlers<typeof messagesContract> = {
       tx,
       `select ${Object.entries(conditions)
         .map(([name, c]) => `count(*) filter (where ${c})::int as ${name.replace(' ', '_')}`)
-        .join(', ')} from messages m where ${forEvent}`,
-      [query.eventId ?? null],
+        .join(', ')} from messages m left join events e on e.id = m.event_id where ${forEvent}`,
+      [query.eventId ?? null, ...reachParams(reach)],
     );
     return { rows: rows.slice(0, page), counts: counts!, more: rows.length > page };
   },
 
-  'GET /api/messages/:id': async ({ tx, app, now, params }) => {
-    const [row] = await listMessages(tx, 'm.id = $1', [params.id], 'm.id', 1, 0);
+  'GET /api/messages/:id': async ({ tx, app, now, params, staff }) => {
+    const reach = messagesSeen(staff);
+    const [row] = await listMessages(
+      tx,
+      `m.id = $1 and ${reachSql(2)}`,
+      [params.id, ...reachParams(reach)],
+      'm.id',
+      1,
+      0,
+    );
     if (!row) throw notFound('This message');
     const stored = await first<{
       subject: string | null;
@@ -54,20 +72,18 @@ export const messagesHandlers: Handlers<typeof messagesContract> = {
       language: 'en' | 'fr';
     }>(tx, 'select subject, body, step_id, recipient_key, language from messages where id = $1', [params.id]);
     if (stored!.body !== null || !row.eventId)
-      return { ...row, subject: stored!.subject ?? '', body: stored!.body ?? '' };
+      return { ...row, subject: hideLinks(stored!.subject ?? ''), body: hideLinks(stored!.body ?? '') };
     const step = (await readMessageSteps(tx, row.eventId)).find((s) => s.id === stored!.stepId);
     if (!step) return { ...row, subject: '', body: '' };
     const event = await readEvent(tx, row.eventId);
-    return {
-      ...row,
-      ...(await render(
-        { tx, app, now },
-        event,
-        step,
-        { ...stored!, contactId: row.contactId, name: row.name },
-        true,
-      )),
-    };
+    const text = await render(
+      { tx, app, now },
+      event,
+      step,
+      { ...stored!, contactId: row.contactId, name: row.name },
+      true,
+    );
+    return { ...row, subject: hideLinks(text.subject), body: hideLinks(text.body) };
   },
 
   'POST /api/messages/:id/retry': async ({ tx, params, now }) => {
@@ -81,8 +97,9 @@ export const messagesHandlers: Handlers<typeof messagesContract> = {
     return { done: true };
   },
 
-  'GET /api/events/:id/messages': async ({ tx, params }) => {
-    const event = await readEvent(tx, params.id);
+  'GET /api/events/:id/messages': async (c) => {
+    const { tx, params } = c;
+    const event = await eventFor(c, params.id, 'messages', 'see');
     const steps = await readMessageSteps(tx, params.id);
     const rows = await listMessages(
       tx,

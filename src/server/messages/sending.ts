@@ -1,10 +1,12 @@
 import type { MessageStepPlan } from '#contract/events.ts';
 import { hoursOf } from '#core/crew/clashes.ts';
+import { fillMarks, linkMark, linkPaths, marksIn } from '#core/messages/links.ts';
 import { type MergeValues, merge } from '#core/messages/merge.ts';
 import { nextTry } from '#core/messages/retry.ts';
 import { sayShortDate, sayTime } from '#core/time/say.ts';
 import { whyQuiet } from '../contacts/quiet.ts';
 import { first, insert, type Queries, update } from '../db/database.ts';
+import { linkToken } from '../db/ids.ts';
 import { type EventRow, readEvent, readMessageSteps, readSurvey } from '../events/store.ts';
 import { type App, inTransaction, openLink, systemActor, type Work } from '../http/app.ts';
 import type { Due } from '../jobs/runner.ts';
@@ -49,7 +51,8 @@ export async function sendMessage(app: App, due: Due): Promise<void> {
       [due.id],
     );
     if (!message || !['planned', 'due', 'failed'].includes(message.state)) return null;
-    if (message.state === 'due' && message.subject) return message;
+    if (message.state === 'due' && message.subject)
+      return { ...message, opened: await opened(w, message.body ?? '') };
     const text = await finalText(w, message);
     if ('whyNot' in text) {
       await update(w.tx, 'messages', message.id, {
@@ -60,7 +63,7 @@ export async function sendMessage(app: App, due: Due): Promise<void> {
       return null;
     }
     await update(w.tx, 'messages', message.id, { state: 'due', attempts: message.attempts + 1, ...text });
-    return { ...message, ...text, attempts: message.attempts + 1 };
+    return { ...message, ...text, attempts: message.attempts + 1, opened: await opened(w, text.body) };
   });
   if (!claimed) return;
   let failure: string | null = null;
@@ -69,7 +72,7 @@ export async function sendMessage(app: App, due: Due): Promise<void> {
       key: claimed.id,
       address: claimed.address!,
       subject: claimed.subject!,
-      body: claimed.body!,
+      body: claimed.opened,
     });
   } catch (error) {
     failure = error instanceof Error ? error.message : String(error);
@@ -94,6 +97,22 @@ export async function sendMessage(app: App, due: Due): Promise<void> {
     }
     if (claimed.eventId) w.afterwards(() => app.announcer.announce(`event ${claimed.eventId}`));
   });
+}
+
+/** A text with its personal links, made as it leaves: nothing that is kept holds them. */
+async function opened(w: Pick<Work, 'tx' | 'app' | 'now'>, text: string): Promise<string> {
+  const tokens = new Map<string, string>();
+  for (const { kind, subjectId } of marksIn(text))
+    tokens.set(
+      `${kind} ${subjectId}`,
+      kind === 'invitation' || kind === 'reset'
+        ? linkToken(w.app.secret, kind, subjectId)
+        : await openLink(w, kind, subjectId),
+    );
+  return fillMarks(
+    text,
+    (kind, subjectId) => `${w.app.origin}${linkPaths[kind].path}${tokens.get(`${kind} ${subjectId}`)}`,
+  );
 }
 
 /** The text as it goes out, or why it does not: things may have changed since it was planned. */
@@ -156,7 +175,7 @@ export async function render(
   message: { recipientKey: string; contactId: string | null; name: string; language: 'en' | 'fr' },
   preview = false,
 ): Promise<{ subject: string; body: string }> {
-  const { tx, app } = w;
+  const { tx } = w;
   const text = (of: { en: string; fr?: string | undefined }) =>
     message.language === 'fr' && of.fr ? of.fr : of.en;
   const values: MergeValues = {
@@ -169,9 +188,8 @@ export async function render(
   const uses = (field: string) => `${text(step.subject)} ${text(step.body)}`.includes(field);
   const orderId = await orderOf(tx, message);
   if (orderId) {
-    const link = `${app.origin}/m/${await openLink(w, 'manage', orderId)}`;
-    values.manage_link = link;
-    values.waiver_link = `${link}#waivers`;
+    values.manage_link = linkMark('manage', orderId);
+    values.waiver_link = linkMark('manage', orderId, '#waivers');
     if (uses('seats')) {
       const seats = await tx.query<{ name: string; offer: string }>(
         `select trim(r.given_name || ' ' || r.family_name) as name, o.name as offer from registrations r join offers o on o.id = r.offer_id
@@ -183,11 +201,11 @@ export async function render(
         .join('\n');
     }
   }
-  if (preview) values.survey_link = `${app.origin}/s/…`;
+  if (preview) values.survey_link = '[link to their survey]';
   else if (uses('survey_link') && message.contactId)
-    values.survey_link = `${app.origin}/s/${await surveyLink(w, event.id, message.contactId)}`;
+    values.survey_link = await surveyLink(w, event.id, message.contactId);
   if (step.audience === 'crew' && message.contactId) {
-    values.shifts_link = `${app.origin}/crew/${await openLink(w, 'crew', message.contactId)}`;
+    values.shifts_link = linkMark('crew', message.contactId);
     const shift = await first<{
       role: string;
       place: string;
@@ -220,7 +238,7 @@ export function sayShift(
   return `${[s.role, s.place].filter(Boolean).join(', ')}, ${sayShortDate(s.startsLocal, true, language)} ${sayTime(s.startsLocal)}–${sayTime(s.endsLocal)} (${hoursOf(s.startsAt, s.endsAt)} h)`;
 }
 
-/** The personal link to a survey; asking is kept, so that answers can be counted against it. */
+/** Where the personal link to a survey stands; asking is kept, so that answers can be counted against it. */
 async function surveyLink(
   w: Pick<Work, 'tx' | 'app' | 'now'>,
   eventId: string,
@@ -239,5 +257,5 @@ async function surveyLink(
     'select id from survey_asks where survey_id = $1 and contact_id = $2',
     [survey.id, contactId],
   );
-  return openLink(w, 'survey', ask!.id);
+  return linkMark('survey', ask!.id);
 }

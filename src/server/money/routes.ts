@@ -1,9 +1,13 @@
 import type { LedgerRow, moneyContract } from '#contract/money.ts';
+import { stagesOf } from '#core/access/stages.ts';
+import { isCoordinator } from '#core/access/viewer.ts';
 import { writeCsv } from '#core/exchange/csv.ts';
 import { plainAmount, sayAmount } from '#core/money/amount.ts';
 import { first, type Queries } from '../db/database.ts';
+import type { Asker } from '../events/access.ts';
+import { readEvent } from '../events/store.ts';
 import { File, type Handlers } from '../http/handle.ts';
-import { invalid } from '../http/problem.ts';
+import { invalid, Problem } from '../http/problem.ts';
 import { type OrderRow, readMovements, readOrder } from '../registration/store.ts';
 import { theOrganization } from '../staff/store.ts';
 import { tellStandin } from '../standins/mail.ts';
@@ -43,6 +47,29 @@ async function atMostDue(
   const { currency } = await theOrganization(tx);
   const message = left > 0 ? `Only ${sayAmount(left, currency)} is due.` : 'Nothing is due.';
   throw invalid([{ path: 'amount', message }]);
+}
+
+/**
+ * An order somebody may take money for. The door takes cash; transfers, and what is let off, are for the treasurer and
+ * coordinators.
+ */
+async function payableBy(c: Asker & { tx: Queries }, orderId: string, method: string): Promise<OrderRow> {
+  const order = await readOrder(c.tx, orderId);
+  if (isCoordinator(c.staff) || c.staff.roles.includes('treasurer')) return order;
+  const event = await readEvent(c.tx, order.eventId);
+  const may = stagesOf(c.staff, event, c.now);
+  if (
+    may.get('registration') !== 'change' &&
+    !(may.get('doors') === 'change' && c.staff.roles.includes('door'))
+  )
+    throw new Problem(403, 'not-your-event', 'This event is not one of yours.');
+  if (method !== 'cash')
+    throw new Problem(
+      403,
+      'not-your-money',
+      'The treasurer or a coordinator records transfers and what is let off.',
+    );
+  return order;
 }
 
 export const moneyHandlers: Handlers<typeof moneyContract> = {
@@ -93,7 +120,7 @@ export const moneyHandlers: Handlers<typeof moneyContract> = {
   },
 
   'POST /api/orders/:id/payments': async (c) => {
-    const order = await readOrder(c.tx, c.params.id);
+    const order = await payableBy(c, c.params.id, c.body.method);
     if (c.body.method === 'waived' && !c.body.reason)
       throw invalid([{ path: 'reason', message: 'Say why it is waived.' }]);
     await atMostDue(c.tx, order, c.body);

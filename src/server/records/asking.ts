@@ -1,9 +1,13 @@
+import { maySeeSegment } from '#core/access/contacts.ts';
 import { sayAmount } from '#core/money/amount.ts';
 import { type Compiled, compileSegment } from '#core/records/compile.ts';
+import type { Segment } from '#core/records/segment.ts';
 import type { Names } from '#core/records/sentence.ts';
 import type { Asked } from '#core/records/window.ts';
 import { dateOf } from '#core/time/wallTime.ts';
 import type { Queries } from '../db/database.ts';
+import type { SignedIn } from '../http/app.ts';
+import { Problem } from '../http/problem.ts';
 import { theOrganization } from '../staff/store.ts';
 import { frozenMembers, readSegmentRow, type SegmentRow } from './store.ts';
 
@@ -30,6 +34,27 @@ export async function context(tx: Queries, now: string): Promise<{ asked: Asked;
 export const conditionOf = (row: SegmentRow, asked: Asked): Compiled =>
   row.frozenAt ? frozenMembers(row.id) : compileSegment(row.segment, asked);
 
+/** Refuses whoever does not see what a segment asks about: who is found by it would tell them. */
+export function demandSegment(staff: SignedIn, segment: Segment): void {
+  if (!maySeeSegment(staff, segment))
+    throw new Problem(
+      403,
+      'not-your-question',
+      'This segment asks about parts of contacts that your role does not reach.',
+    );
+}
+
+/** A stored segment, for those who see what it asks about. */
+export async function segmentFor(tx: Queries, id: string, staff: SignedIn): Promise<SegmentRow> {
+  const row = await readSegmentRow(tx, id);
+  demandSegment(staff, row.segment);
+  return row;
+}
+
 /** The same, by the segment's id. */
-export const conditionOfSegment = async (tx: Queries, id: string, now: string): Promise<Compiled> =>
-  conditionOf(await readSegmentRow(tx, id), (await context(tx, now)).asked);
+export const conditionOfSegment = async (
+  tx: Queries,
+  id: string,
+  now: string,
+  staff: SignedIn,
+): Promise<Compiled> => conditionOf(await segmentFor(tx, id, staff), (await context(tx, now)).asked);

@@ -1,4 +1,5 @@
 import type { recordsContract, SegmentReason, SegmentSummary } from '#contract/records.ts';
+import { cutLine, maySeeSegment, partsOfAll } from '#core/access/contacts.ts';
 import { fullName } from '#core/contacts/names.ts';
 import { compileSegment } from '#core/records/compile.ts';
 import { evaluate, type Reasoned } from '#core/records/evaluate.ts';
@@ -7,10 +8,10 @@ import { type Names, sayPart, saySegment } from '#core/records/sentence.ts';
 import { contactsCsv, contactsVCard } from '../contacts/exporting.ts';
 import { readContact, readLines, resolveContact } from '../contacts/store.ts';
 import { insert, type Queries, update } from '../db/database.ts';
-import { audit } from '../http/app.ts';
+import { audit, type SignedIn } from '../http/app.ts';
 import { File, type Handlers } from '../http/handle.ts';
 import { conflict, invalid, notFound } from '../http/problem.ts';
-import { conditionOf, context } from './asking.ts';
+import { conditionOf, context, demandSegment, segmentFor } from './asking.ts';
 import {
   countAndSample,
   countContacts,
@@ -50,22 +51,24 @@ function listed(r: Reasoned, names: Names, depth = 0): SegmentReason[] {
   return [own, ...r.of.flatMap((x) => listed(x, names, depth + 1))];
 }
 
-async function idsOf(tx: Queries, id: string, now: string): Promise<string[]> {
-  const row = await readSegmentRow(tx, id);
+async function idsOf(tx: Queries, id: string, now: string, staff: SignedIn): Promise<string[]> {
+  const row = await segmentFor(tx, id, staff);
   const { asked } = await context(tx, now);
   return idsWhere(tx, conditionOf(row, asked));
 }
 
 export const recordsHandlers: Handlers<typeof recordsContract> = {
-  'GET /api/segments': async ({ tx, now }) => {
+  'GET /api/segments': async ({ tx, now, staff }) => {
     const summaries: SegmentSummary[] = [];
-    for (const row of await readSegments(tx)) summaries.push(await summaryOf(tx, row, now));
+    for (const row of await readSegments(tx))
+      if (maySeeSegment(staff, row.segment)) summaries.push(await summaryOf(tx, row, now));
     return summaries;
   },
 
   'POST /api/segments': async (c) => {
     const { tx, app, body, now, staff } = c;
     const segment = given(body.ids ? { all: [] } : body.segment);
+    demandSegment(staff, segment);
     const id = app.ids.id();
     await insert(tx, 'segments', {
       id,
@@ -84,13 +87,14 @@ export const recordsHandlers: Handlers<typeof recordsContract> = {
 
   'GET /api/segments/choices': ({ tx }) => readChoices(tx),
 
-  'GET /api/segments/:id': async ({ tx, params, now }) =>
-    summaryOf(tx, await readSegmentRow(tx, params.id), now),
+  'GET /api/segments/:id': async ({ tx, params, now, staff }) =>
+    summaryOf(tx, await segmentFor(tx, params.id, staff), now),
 
   'PATCH /api/segments/:id': async (c) => {
     const { tx, params, body, now } = c;
-    const before = await readSegmentRow(tx, params.id);
+    const before = await segmentFor(tx, params.id, c.staff);
     const segment = body.segment ? given(body.segment) : before.segment;
+    demandSegment(c.staff, segment);
     if (before.byHand && (body.segment || body.frozen === false))
       throw invalid([
         { path: 'segment', message: 'This segment was put together by hand; it has no questions.' },
@@ -115,7 +119,7 @@ export const recordsHandlers: Handlers<typeof recordsContract> = {
   },
 
   'DELETE /api/segments/:id': async (c) => {
-    const row = await readSegmentRow(c.tx, c.params.id);
+    const row = await segmentFor(c.tx, c.params.id, c.staff);
     await c.tx.query('delete from segments where id = $1', [row.id]);
     await audit(c, 'threw a segment away', { kind: 'segment', id: row.id }, { name: row.name });
     return { done: true };
@@ -123,7 +127,7 @@ export const recordsHandlers: Handlers<typeof recordsContract> = {
 
   'POST /api/segments/:id/members': async (c) => {
     const { tx, params, body } = c;
-    const row = await readSegmentRow(tx, params.id);
+    const row = await segmentFor(tx, params.id, c.staff);
     if (!row.frozenAt)
       throw conflict(
         'segment-lives',
@@ -141,8 +145,9 @@ export const recordsHandlers: Handlers<typeof recordsContract> = {
     return { changed };
   },
 
-  'POST /api/segments/count': async ({ tx, body, now }) => {
+  'POST /api/segments/count': async ({ tx, body, now, staff }) => {
     const segment = given(body.segment);
+    demandSegment(staff, segment);
     const { asked, names } = await context(tx, now);
     const began = performance.now();
     const { count, sample } = await countAndSample(tx, compileSegment(segment, asked), 12);
@@ -150,14 +155,15 @@ export const recordsHandlers: Handlers<typeof recordsContract> = {
     return {
       count,
       of: all,
-      sample: await readLines(tx, sample),
+      sample: (await readLines(tx, sample)).map((l) => cutLine(l, partsOfAll(staff))),
       sentence: saySegment(segment, names),
       ms: Math.round(performance.now() - began),
     };
   },
 
-  'POST /api/segments/why': async ({ tx, body, now }) => {
+  'POST /api/segments/why': async ({ tx, body, now, staff }) => {
     const segment = given(body.segment);
+    demandSegment(staff, segment);
     const contactId = await resolveContact(tx, body.contactId);
     const contact = contactId && (await readContact(tx, contactId));
     const facts = contactId && (await readFactsOf(tx, contactId));
@@ -171,27 +177,31 @@ export const recordsHandlers: Handlers<typeof recordsContract> = {
     };
   },
 
-  'GET /api/segments/:id/contacts': async ({ tx, params, query, now }) => {
-    const ids = await idsOf(tx, params.id, now);
+  'GET /api/segments/:id/contacts': async ({ tx, params, query, now, staff }) => {
+    const ids = await idsOf(tx, params.id, now, staff);
+    const lines = await readLines(tx, ids.slice(query.offset, query.offset + query.limit));
     return {
-      contacts: await readLines(tx, ids.slice(query.offset, query.offset + query.limit)),
+      contacts: lines.map((l) => cutLine(l, partsOfAll(staff))),
       total: ids.length,
     };
   },
 
-  'GET /api/segments/:id/compare/:other': async ({ tx, params, now }) => {
-    const [a, b] = [await idsOf(tx, params.id, now), new Set(await idsOf(tx, params.other, now))];
+  'GET /api/segments/:id/compare/:other': async ({ tx, params, now, staff }) => {
+    const [a, b] = [
+      await idsOf(tx, params.id, now, staff),
+      new Set(await idsOf(tx, params.other, now, staff)),
+    ];
     const both = a.filter((id) => b.has(id)).length;
     return { both, onlyThis: a.length - both, onlyOther: b.size - both };
   },
 
-  'GET /api/segments/:id/contacts.csv': async ({ tx, params, now }) => {
+  'GET /api/segments/:id/contacts.csv': async ({ tx, params, now, staff }) => {
     const { name } = await readSegmentRow(tx, params.id);
-    return new File(`${name}.csv`, await contactsCsv(tx, await idsOf(tx, params.id, now)));
+    return new File(`${name}.csv`, await contactsCsv(tx, await idsOf(tx, params.id, now, staff)));
   },
 
-  'GET /api/segments/:id/contacts.vcf': async ({ tx, params, now }) => {
+  'GET /api/segments/:id/contacts.vcf': async ({ tx, params, now, staff }) => {
     const { name } = await readSegmentRow(tx, params.id);
-    return new File(`${name}.vcf`, await contactsVCard(tx, await idsOf(tx, params.id, now), now));
+    return new File(`${name}.vcf`, await contactsVCard(tx, await idsOf(tx, params.id, now, staff), now));
   },
 };

@@ -1,4 +1,5 @@
 import type { RegistrationRow, registrationContract } from '#contract/registration.ts';
+import { type EventFact, factsOf } from '#core/access/stages.ts';
 import { fullName, tidyName } from '#core/contacts/names.ts';
 import { writeCalendar } from '#core/exchange/calendar.ts';
 import { writeCsv } from '#core/exchange/csv.ts';
@@ -7,8 +8,10 @@ import { sayAnswer } from '#core/registration/questions.ts';
 import { offersFor, queueOrder, whyNot } from '#core/registration/waitlist.ts';
 import { plusMinutes } from '#core/time/clock.ts';
 import { dateOf } from '#core/time/wallTime.ts';
+import { logCare } from '../contacts/seeing.ts';
 import { first, type Queries, update } from '../db/database.ts';
-import { mayChange } from '../events/access.ts';
+import { hasCareSql } from '../doors/care.ts';
+import { eventFor } from '../events/access.ts';
 import { announce } from '../events/announce.ts';
 import { readEvent, readListed, readOffers } from '../events/store.ts';
 import { audit, followLink, openLink } from '../http/app.ts';
@@ -38,6 +41,8 @@ export async function registrationRows(
   tx: Queries,
   eventId: string,
   now: string,
+  /** With the answers that are about health, which are otherwise only said to be there. */
+  withCare = false,
 ): Promise<RegistrationRow[]> {
   const event = await readEvent(tx, eventId);
   const { ageOfMajority, zone } = await theOrganization(tx);
@@ -54,15 +59,15 @@ export async function registrationRows(
        o.buyer_given || ' ' || o.buyer_family as buyer, f.name as offer, r.state, a.state as attendance, o.due,
        coalesce(p.received, 0)::bigint as received,
        case when r.state in ('confirmed', 'held', 'offered', 'waitlisted') then o.due - coalesce(p.received, 0) else 0 end::bigint as balance,
-       r.link_reasons, r.walk_in, o.placed_at as since, o.offered_until,
+       ${hasCareSql('r', 'o')} as care, r.link_reasons, r.walk_in, o.placed_at as since, o.offered_until,
        coalesce((select jsonb_agg(jsonb_build_object('question', q.prompt->>'en', 'value', x.value) order by q.position)
          from answers x join questions q on q.id = x.question_id
-         where x.order_id = o.id and (x.registration_id = r.id or (x.registration_id is null and r.seat_number = 1))), '[]') as answers
+         where ($2 or not q.at_door) and x.order_id = o.id and (x.registration_id = r.id or (x.registration_id is null and r.seat_number = 1))), '[]') as answers
      from registrations r join orders o on o.id = r.order_id join offers f on f.id = r.offer_id
        left join attendance a on a.registration_id = r.id
        left join (select order_id, sum(amount) as received from payments group by order_id) p on p.order_id = o.id
      where r.event_id = $1 order by o.placed_at, o.id, r.seat_number`,
-    [eventId],
+    [eventId, withCare],
   );
   return rows.map((r) => ({
     ...r,
@@ -72,15 +77,23 @@ export async function registrationRows(
   }));
 }
 
+/** A seat as far as somebody sees the facts of its event. */
+const cutSeat = (row: RegistrationRow, facts: ReadonlySet<EventFact>): RegistrationRow => ({
+  ...row,
+  answers: facts.has('answers') ? row.answers : [],
+  linkReasons: facts.has('linking') ? row.linkReasons : [],
+  care: facts.has('health') && row.care,
+});
+
 export const registrationHandlers: Handlers<typeof registrationContract> = {
-  'GET /api/events/:id/registrations': async ({ tx, params, now }) => {
-    const event = await readEvent(tx, params.id);
+  'GET /api/events/:id/registrations': async ({ tx, params, now, staff }) => {
+    const event = await eventFor({ tx, staff, now }, params.id, 'registration', 'see');
     const offers = await readOffers(tx, params.id);
     const waiting = (await readWaiting(tx, params.id, offers)).sort(queueOrder);
     const taken = await readTaken(tx, params.id);
     return {
       capacity: event.capacity,
-      rows: await registrationRows(tx, params.id, now),
+      rows: (await registrationRows(tx, params.id, now)).map((r) => cutSeat(r, factsOf(staff, event, now))),
       waiting: waiting.map((p) => ({
         orderId: p.orderId,
         name: p.name,
@@ -91,10 +104,22 @@ export const registrationHandlers: Handlers<typeof registrationContract> = {
     };
   },
 
-  'GET /api/events/:id/registrations.csv': async ({ tx, params, now }) => {
-    const event = await readEvent(tx, params.id);
+  'GET /api/events/:id/registrations.csv': async (c) => {
+    const { tx, params, now, staff } = c;
+    const event = await eventFor(c, params.id, 'registration', 'see');
     const { currency } = await theOrganization(tx);
-    const rows = await registrationRows(tx, params.id, now);
+    const facts = factsOf(staff, event, now);
+    const rows = (await registrationRows(tx, params.id, now, facts.has('health'))).map((r) =>
+      cutSeat(r, facts),
+    );
+    if (facts.has('health'))
+      await logCare(
+        c,
+        'registrations as a table',
+        rows
+          .filter((r) => r.care)
+          .map((r) => ({ contactId: r.contactId, registrationId: r.id, eventId: event.id })),
+      );
     const questions = [...new Set(rows.flatMap((r) => r.answers.map((a) => a.question)))];
     const body = writeCsv(
       [
@@ -131,7 +156,7 @@ export const registrationHandlers: Handlers<typeof registrationContract> = {
 
   'POST /api/registrations/:id/withdraw': async (c) => {
     const seat = await readSeat(c.tx, c.params.id);
-    mayChange(await readEvent(c.tx, seat.eventId), c.staff);
+    await eventFor(c, seat.eventId, 'registration', 'change');
     const { offered } = await withdrawSeats(
       c,
       seat.orderId,
@@ -144,8 +169,7 @@ export const registrationHandlers: Handlers<typeof registrationContract> = {
   'POST /api/orders/:id/offer': async (c) => {
     const { tx, params, now } = c;
     const order = await readOrder(tx, params.id);
-    const event = await readEvent(tx, order.eventId, true);
-    mayChange(event, c.staff);
+    const event = await eventFor(c, order.eventId, 'registration', 'change', true);
     const party = (await readWaiting(tx, order.eventId, await readOffers(tx, order.eventId))).find(
       (p) => p.orderId === order.id,
     );
@@ -161,12 +185,11 @@ export const registrationHandlers: Handlers<typeof registrationContract> = {
   },
 
   'POST /api/events/:id/orders': async (c) => {
-    mayChange(await readEvent(c.tx, c.params.id), c.staff);
+    await eventFor(c, c.params.id, 'registration', 'change');
     const placed = await placeOrder(c, c.params.id, c.body, 'staff');
     return {
       orderId: placed.orderId,
       standing: placed.standing,
-      link: `${c.app.origin}/m/${await openLink(c, 'manage', placed.orderId)}`,
     };
   },
 

@@ -1,10 +1,11 @@
 import { fullName } from '#core/contacts/names.ts';
+import { linkMark } from '#core/messages/links.ts';
 import { offersFor } from '#core/registration/waitlist.ts';
 import { plusMinutes } from '#core/time/clock.ts';
 import { update } from '../db/database.ts';
 import { announce } from '../events/announce.ts';
 import { readEvent, readOffers } from '../events/store.ts';
-import { openLink, type Work } from '../http/app.ts';
+import type { Work } from '../http/app.ts';
 import { conflict } from '../http/problem.ts';
 import { planDirect, sayPlace, sayWhen } from '../messages/direct.ts';
 import { theOrganization } from '../staff/store.ts';
@@ -84,7 +85,6 @@ export async function tellBuyer(
   const order: OrderRow = await readOrder(w.tx, orderId);
   const event = await readEvent(w.tx, order.eventId);
   const { name: organization } = await theOrganization(w.tx);
-  const token = await openLink(w, 'manage', orderId);
   await planDirect(w, {
     kind,
     key: `${kind}:${orderId}:${until ?? w.now}`,
@@ -103,7 +103,7 @@ export async function tellBuyer(
       when: sayWhen(event, order.language),
       place: sayPlace(event),
       organization,
-      manage_link: `${w.app.origin}/m/${token}`,
+      manage_link: linkMark('manage', orderId),
     },
   });
 }

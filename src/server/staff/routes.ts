@@ -1,10 +1,11 @@
 import type { staffContract } from '#contract/staff.ts';
 import { splitName } from '#core/contacts/names.ts';
 import { emailKey } from '#core/contacts/reach.ts';
+import { linkMark } from '#core/messages/links.ts';
 import { isZone } from '#core/time/wallTime.ts';
 import { linkPerson } from '../contacts/linking.ts';
 import { insert, update } from '../db/database.ts';
-import { sha256 } from '../db/ids.ts';
+import { linkToken, sha256 } from '../db/ids.ts';
 import { type App, audit, inTransaction, type Work } from '../http/app.ts';
 import type { Handlers } from '../http/handle.ts';
 import { conflict, invalid, notFound, Problem } from '../http/problem.ts';
@@ -114,8 +115,8 @@ export const staffHandlers = (demoSignIns: readonly DemoSignIn[]): Handlers<type
     const { tx, body, app, now, staff } = c;
     if (await store.staffByEmail(tx, emailKey(body.email)))
       throw invalid([{ path: 'email', message: 'Somebody with this email is on the staff already.' }]);
-    const token = Buffer.from(app.ids.bytes(20)).toString('base64url');
     const id = app.ids.id();
+    const token = linkToken(app.secret, 'invitation', id);
     await insert(tx, 'staff_invitations', {
       id,
       tokenHash: sha256(token),
@@ -132,7 +133,7 @@ export const staffHandlers = (demoSignIns: readonly DemoSignIn[]): Handlers<type
       to: { name: body.name, email: body.email, contactId: null, language: 'en' },
       eventId: null,
       reason: `invited by ${staff.name}`,
-      values: { name: body.name, organization: organization.name, manage_link: link },
+      values: { name: body.name, organization: organization.name, manage_link: linkMark('invitation', id) },
     });
     await audit(c, 'invited', { kind: 'staff', id }, { roles: body.roles });
     return { link };

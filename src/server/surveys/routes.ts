@@ -2,6 +2,7 @@ import type { surveysContract } from '#contract/surveys.ts';
 import { problemsWithAnswers, resultsOf, type SurveyAnswers } from '#core/surveys/results.ts';
 import { dateOf } from '#core/time/wallTime.ts';
 import { first, insert, type Queries, update } from '../db/database.ts';
+import { eventFor } from '../events/access.ts';
 import { readEvent, readSurvey } from '../events/store.ts';
 import { followLink } from '../http/app.ts';
 import type { Handlers } from '../http/handle.ts';
@@ -51,8 +52,9 @@ export const surveysHandlers: Handlers<typeof surveysContract> = {
     return { done: true };
   },
 
-  'GET /api/events/:id/survey': async ({ tx, params }) => {
-    await readEvent(tx, params.id);
+  'GET /api/events/:id/survey': async (c) => {
+    const { tx, params } = c;
+    await eventFor(c, params.id, 'wrap-up', 'see');
     const survey = await readSurvey(tx, params.id);
     if (!survey) return { exists: false, anonymous: false, asked: 0, answered: 0, results: [] };
     const responses = await tx.query<{ answers: SurveyAnswers }>(

@@ -1,4 +1,5 @@
 import type { waiversContract } from '#contract/waivers.ts';
+import { factsOf } from '#core/access/stages.ts';
 import { fullName } from '#core/contacts/names.ts';
 import { dateOf } from '#core/time/wallTime.ts';
 import { problemsWithSigning, signedText } from '#core/waivers/signing.ts';
@@ -8,10 +9,10 @@ import { announce } from '../events/announce.ts';
 import { readEvent } from '../events/store.ts';
 import { audit, followLink } from '../http/app.ts';
 import type { Handlers } from '../http/handle.ts';
-import { conflict, invalid, notFound } from '../http/problem.ts';
+import { conflict, invalid, notFound, Problem } from '../http/problem.ts';
 import { sayWhen } from '../messages/direct.ts';
 import { replan } from '../messages/planning.ts';
-import { readSeats } from '../registration/store.ts';
+import { readSeat, readSeats } from '../registration/store.ts';
 import { theOrganization } from '../staff/store.ts';
 import { readWaiver, waiverStandings } from './store.ts';
 
@@ -56,7 +57,12 @@ export const waiversHandlers: Handlers<typeof waiversContract> = {
     return { sha256: hash };
   },
 
-  'GET /api/registrations/:id/signature': async ({ tx, params }) => {
+  'GET /api/registrations/:id/signature': async (c) => {
+    const { tx, params } = c;
+    const seat = await readSeat(tx, params.id);
+    const event = await readEvent(tx, seat.eventId);
+    if (!factsOf(c.staff, event, c.now).has('signature'))
+      throw new Problem(403, 'not-your-part', 'Your role does not reach what was signed here.');
     const row = await first<{
       text: string;
       sha256: string;

@@ -12,22 +12,21 @@ import { say } from '../parts/toast.tsx';
 export function Care({ contact }: { contact: ContactRecord }) {
   const [erasing, setErasing] = useState(false);
   const params = { id: contact.id };
-  const link = useDo('POST /api/contacts/:id/own-link', ({ url, sentTo }) => {
-    if (!sentTo) void navigator.clipboard?.writeText(url);
-    say(sentTo ? `Their own link goes to ${sentTo}.` : `Copied: ${url}`);
-  });
+  const link = useDo('POST /api/contacts/:id/own-link', ({ sentTo }) =>
+    say(`Their own link goes to ${sentTo}.`),
+  );
   if (contact.erasedAt) return null;
   return (
     <div className="acts care">
       {contact.kind === 'person' && (
-        <>
-          <button type="button" className="btn" onClick={() => link.mutate({ params, body: { send: true } })}>
-            Send their own link
-          </button>
-          <button type="button" className="btn plain" onClick={() => link.mutate({ params, body: {} })}>
-            Copy it
-          </button>
-        </>
+        <button
+          type="button"
+          className="btn"
+          disabled={link.isPending}
+          onClick={() => link.mutate({ params })}
+        >
+          Send their own link
+        </button>
       )}
       <a href={addressOf('GET /api/contacts/:id/everything.json', params)}>Everything held, as JSON</a>
       <a href={addressOf('GET /api/contacts/:id/everything.csv', params)}>The lifeline as CSV</a>

@@ -175,16 +175,18 @@ export function Totals({
   wide?: boolean;
 }) {
   const { money, dayAndYear } = useSaying();
-  const figures: [string, ReactNode][] = [
+  const all: [string, ReactNode][] = [
     ['Attended', t.attended],
     ['Missed', t.missed],
     ['To come', t.coming],
     ['Hours served', t.hours],
-    ['Given this year', money(t.givenThisYear)],
-    ['Given ever', money(t.givenEver)],
-    ['First seen', t.firstSeen ? dayAndYear(t.firstSeen) : 'never'],
-    ['Last seen', t.lastSeen ? dayAndYear(t.lastSeen) : 'never'],
+    ['Given this year', t.givenThisYear === null ? null : money(t.givenThisYear)],
+    ['Given ever', t.givenEver === null ? null : money(t.givenEver)],
+    ['First seen', t.firstSeen ? dayAndYear(t.firstSeen) : t.attended === null ? null : 'never'],
+    ['Last seen', t.lastSeen ? dayAndYear(t.lastSeen) : t.attended === null ? null : 'never'],
   ];
+  // What a role does not see is not there, rather than empty.
+  const figures = all.filter(([, value]) => value !== null);
   const together = companions.length > 0 && (
     <p style={{ fontSize: 14, margin: '8px 0' }}>
       <span className="soft">Usually comes with </span>

@@ -208,11 +208,7 @@ function Verdict({ row, close }: { row: DoorRow; close: () => void }) {
       {row.details.map((d) => (
         <p key={d}>{d}</p>
       ))}
-      {row.notes.map((n) => (
-        <p key={n} className="need">
-          {n}
-        </p>
-      ))}
+      {row.care && <Care id={row.registrationId} />}
       <Problems of={mark.problem ?? pay.problem} />
       <div className="acts" style={{ marginTop: 10 }}>
         {row.attendance === 'arrived' ? (
@@ -264,6 +260,24 @@ function Verdict({ row, close }: { row: DoorRow; close: () => void }) {
         </button>
       </div>
     </div>
+  );
+}
+
+/** What has to be known about somebody's health; that it was read is written down. */
+function Care({ id }: { id: string }) {
+  const care = useAsk('GET /api/registrations/:id/care', { params: { id } });
+  return (
+    <Asked of={care}>
+      {({ notes }) => (
+        <>
+          {notes.map((n) => (
+            <p key={n} className="need">
+              {n}
+            </p>
+          ))}
+        </>
+      )}
+    </Asked>
   );
 }
 

@@ -1,0 +1,14 @@
+import type { Role } from '#core/staff/roles.ts';
+
+/** Somebody of the staff, as far as what they may see and do depends on them. */
+export interface Viewer {
+  /** Id of the account. */
+  id: string;
+  roles: readonly Role[];
+  /** What they decide in clearance: "safety", "finance". */
+  approves: readonly string[];
+  /** The unit they belong to. Where a role is bound to a unit and they have none, the role reaches nothing. */
+  unitId: string | null;
+}
+
+export const isCoordinator = (viewer: Viewer): boolean => viewer.roles.includes('coordinator');

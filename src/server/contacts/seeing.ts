@@ -1,0 +1,63 @@
+import { type ContactPart, partsOf } from '#core/access/contacts.ts';
+import { first, insert, type Queries } from '../db/database.ts';
+import type { Asker } from '../events/access.ts';
+import type { Work } from '../http/app.ts';
+import { notFound, Problem } from '../http/problem.ts';
+import { resolveContact } from './store.ts';
+
+/** Who has to do with a unit, as SQL over a contact's id and the unit's: takes part in, serves at or belongs to it. */
+export const inUnitSql = (contactId: string, unitId: string): string => `(
+  exists (select 1 from registrations r join events e on e.id = r.event_id where r.contact_id = ${contactId} and e.unit_id = ${unitId})
+  or exists (select 1 from orders o join events e on e.id = o.event_id where o.buyer_contact_id = ${contactId} and e.unit_id = ${unitId})
+  or exists (select 1 from assignments a join shifts s on s.id = a.shift_id join events e on e.id = s.event_id
+    where a.contact_id = ${contactId} and e.unit_id = ${unitId})
+  or exists (select 1 from unit_people u where u.contact_id = ${contactId} and u.unit_id = ${unitId} and u.until is null))`;
+
+/** A contact as somebody reaches it: which parts they see. 404 where there is none, 403 where none of it is theirs. */
+export async function contactFor(
+  c: Asker & { tx: Queries },
+  id: string,
+  ...needed: ContactPart[]
+): Promise<{ contactId: string; inUnit: boolean; parts: ReadonlySet<ContactPart> }> {
+  const contactId = await resolveContact(c.tx, id);
+  if (!contactId) throw notFound('This contact');
+  const inUnit =
+    c.staff.unitId !== null &&
+    Boolean(
+      await first(c.tx, `select 1 as x where ${inUnitSql('$1::uuid', '$2::uuid')}`, [
+        contactId,
+        c.staff.unitId,
+      ]),
+    );
+  const parts = partsOf(c.staff, inUnit);
+  demandParts(parts, ['name', ...needed]);
+  return { contactId, inUnit, parts };
+}
+
+/** Refuses whoever does not see every one of these parts. */
+export function demandParts(parts: ReadonlySet<ContactPart>, needed: readonly ContactPart[]): void {
+  if (!needed.every((p) => parts.has(p)))
+    throw new Problem(403, 'not-your-part', 'Your role does not reach this part of a contact.');
+}
+
+/** Writes down that somebody read facts about health, of whom and where. */
+export async function logCare(
+  w: Pick<Work, 'tx' | 'app' | 'now' | 'actor'>,
+  place: string,
+  read: readonly { contactId: string | null; registrationId?: string; eventId?: string }[],
+): Promise<void> {
+  await insert(
+    w.tx,
+    'care_reads',
+    read.map((r) => ({
+      id: w.app.ids.id(),
+      at: w.now,
+      staffId: w.actor.staffId,
+      actor: w.actor.name,
+      place,
+      contactId: r.contactId,
+      registrationId: r.registrationId ?? null,
+      eventId: r.eventId ?? null,
+    })),
+  );
+}
