@@ -96,7 +96,8 @@ export const crewContract = contract({
     }),
   },
   'POST /api/public/shifts/:id/sign-up': {
-    summary: 'Sign up for a shift',
+    summary:
+      'Sign up for a shift; the link to one’s shifts goes by mail, and the answer is the same for everybody',
     who: 'public',
     params: idParams,
     body: personName.extend({
@@ -106,7 +107,7 @@ export const crewContract = contract({
       phone: z.string().trim().max(40).default(''),
       language: z.enum(['en', 'fr']).default('en'),
     }),
-    response: z.object({ token: z.string() }),
+    response: done,
   },
   'GET /api/public/crew/:token': {
     summary: "A volunteer's own shifts, coming and past",

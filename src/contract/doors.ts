@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { amount, contract, date, id, idParams, instant, personName } from './endpoint.ts';
+import { signing, waiverText } from './waivers.ts';
 
 export const doorRow = z.object({
   registrationId: id,
@@ -13,6 +14,8 @@ export const doorRow = z.object({
   light: z.enum(['go', 'settle', 'stop']),
   headline: z.string(),
   details: z.array(z.string()),
+  /** What has to be settled before they come in. */
+  missing: z.array(z.enum(['signature', 'guardian', 'money'])),
   balance: amount,
   /** True where something about their health is to be known; read apart, and each reading is written down. */
   care: z.boolean(),
@@ -20,6 +23,21 @@ export const doorRow = z.object({
 export type DoorRow = z.infer<typeof doorRow>;
 
 export const doorsContract = contract({
+  'GET /api/doors': {
+    summary: 'The doors that somebody has now: events of today, yesterday and tomorrow, today’s first',
+    who: ['door', 'unit lead', 'crew lead'],
+    response: z.array(
+      z.object({
+        id,
+        title: z.string(),
+        startsLocal: z.string().nullable(),
+        place: z.string().nullable(),
+        day: z.enum(['today', 'to come', 'past']),
+        confirmed: z.int(),
+        arrived: z.int(),
+      }),
+    ),
+  },
   'GET /api/events/:id/doors': {
     summary: 'The door list with live counts',
     who: ['door', 'unit lead', 'crew lead'],
@@ -32,6 +50,9 @@ export const doorsContract = contract({
       arrived: z.int(),
       inside: z.int(),
       capacity: z.int().nullable(),
+      day: z.enum(['today', 'to come', 'past', 'no date']),
+      /** What is signed here; null where nothing is. */
+      waiver: waiverText.nullable(),
       offers: z.array(z.object({ id, name: z.string(), price: amount })),
       rows: z.array(doorRow),
     }),
@@ -60,13 +81,33 @@ export const doorsContract = contract({
     who: ['door', 'unit lead', 'crew lead'],
     params: idParams,
     body: z.object({
+      /** The event at whose door they stand. */
+      eventId: id,
       state: z.enum(['expected', 'arrived', 'left']),
+      /** Why somebody is let in whom the door would stop. */
       despite: z.string().trim().max(300).default(''),
+      /** When it was, where it is told later: the device was without a network. */
+      at: instant.optional(),
     }),
     response: z.object({ state: z.enum(['expected', 'arrived', 'left', 'missed']), changed: z.boolean() }),
   },
+  'POST /api/registrations/:id/signatures': {
+    summary: 'Sign the waiver at the door, on a device of the staff',
+    who: ['door', 'unit lead', 'crew lead'],
+    params: idParams,
+    body: signing,
+    response: z.object({ row: doorRow }),
+  },
+  'GET /api/events/:id/known': {
+    summary: 'People we know by a name, for a walk-in: as much of each as tells them apart',
+    who: ['door', 'unit lead', 'crew lead'],
+    params: idParams,
+    query: z.object({ q: z.string().trim().min(3, 'Type at least three letters.').max(100) }),
+    response: z.array(z.object({ contactId: id, name: z.string(), hint: z.string() })),
+  },
   'POST /api/events/:id/walk-ins': {
-    summary: 'Let somebody in who was not registered: matched to a contact or made one',
+    summary:
+      'Register somebody who comes without a seat, matched to a contact or made one; in where nothing is in the way, else with a reason',
     who: ['door', 'unit lead', 'crew lead'],
     params: idParams,
     body: personName.extend({
@@ -75,14 +116,10 @@ export const doorsContract = contract({
       phone: z.string().trim().max(40).default(''),
       birthDate: date.nullable().default(null),
       offerId: id,
+      /** Somebody we know who was picked. */
+      contactId: id.nullable().default(null),
       despite: z.string().trim().max(300).default(''),
     }),
-    response: z.object({
-      registrationId: id,
-      contactId: id,
-      known: z.boolean(),
-      reasons: z.array(z.string()),
-      balance: amount,
-    }),
+    response: z.object({ registrationId: id, known: z.boolean(), arrived: z.boolean(), row: doorRow }),
   },
 });

@@ -21,11 +21,15 @@ export const moneyContract = contract({
   'GET /api/ledger': {
     summary: 'Every movement of money, newest first, with totals',
     who: ['treasurer'],
-    query: z.object({ eventId: id.optional(), kind: z.enum(['seats', 'donation', 'refund']).optional() }),
+    query: z.object({
+      eventId: id.optional(),
+      kind: z.enum(['seats', 'donation', 'refund', 'waived']).optional(),
+    }),
     response: z.object({
       rows: z.array(ledgerRow),
       more: z.boolean(),
-      totals: z.object({ seats: amount, donations: amount, refunds: amount, net: amount }),
+      /** What came in, went back and stayed; what was let off did not come in. */
+      totals: z.object({ seats: amount, donations: amount, refunds: amount, net: amount, waived: amount }),
       unknown: z.array(
         z.object({ orderNumber: z.int(), name: z.string(), amount, since: instant, eventId: id }),
       ),
@@ -55,8 +59,10 @@ export const moneyContract = contract({
     body: z.object({
       amount: amount.min(1, 'Give an amount above 0.'),
       reason: z.string().trim().min(3, 'Say why.').max(300),
+      /** Take it from the gift, which then no longer counts as given. */
+      gift: z.boolean().default(false),
     }),
-    response: z.object({ refunded: amount }),
+    response: z.object({ refunded: amount, balance: amount }),
   },
   'GET /api/standins': {
     summary: 'How the stand-ins of outside services behave',

@@ -15,7 +15,7 @@ export const outcomesContract = contract({
       walkIns: z.int(),
       missed: z.int(),
       expected: z.int(),
-      money: z.object({ seats: amount, donations: amount, refunds: amount, net: amount }),
+      money: z.object({ seats: amount, donations: amount, refunds: amount, net: amount, waived: amount }),
       hoursServed: z.number(),
       survey: z.object({ asked: z.int(), answered: z.int(), share: z.number() }).nullable(),
       checks: z.array(z.object({ text: z.string(), holds: z.boolean() })),

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { consentChannels, consentTopics } from '#core/contacts/consent.ts';
-import { membershipWishes, proposable } from '#core/contacts/proposing.ts';
+import { membershipWishes, outsideFields, proposable } from '#core/contacts/proposing.ts';
 import { contract, date, done, id, idParams, instant, token } from './endpoint.ts';
 
 const text = (most: number) => z.string().trim().max(most).nullable();
@@ -53,7 +53,11 @@ export const proposal = z.object({
   id,
   contactId: id,
   name: z.string(),
-  field: z.enum([...proposable, ...membershipWishes]),
+  field: z.enum([...proposable, ...membershipWishes, ...outsideFields]),
+  /** Where it was said: on their own page, or where somebody from outside named them. */
+  said: z.string(),
+  /** Of a guardian: their contact. */
+  otherContactId: id.nullable(),
   before: z.string(),
   after: z.string().nullable(),
   at: instant,

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { registrationStates } from '#core/registration/states.ts';
 import { amount, contract, date, id, idParams, instant, personName, texts, token } from './endpoint.ts';
+import { waiverText } from './waivers.ts';
 
 const publicOffer = z.object({
   id,
@@ -171,14 +172,7 @@ export const publicOrder = z.object({
       waiver: z.enum(['not asked', 'self', 'guardian', 'signed']),
     }),
   ),
-  waiver: z
-    .object({
-      id,
-      title: z.string(),
-      version: z.int(),
-      clauses: z.array(z.object({ id: z.string(), text: z.string() })),
-    })
-    .nullable(),
+  waiver: waiverText.nullable(),
   mayWithdraw: z.boolean(),
 });
 export type PublicOrder = z.infer<typeof publicOrder>;
@@ -318,7 +312,10 @@ export const registrationContract = contract({
     summary: 'Name a guest later, or correct a name',
     who: 'public',
     params: token.extend({ seat: id }),
-    body: personName.extend({ birthDate: date.nullable().default(null) }),
+    body: personName.extend({
+      /** Not given, a corrected spelling keeps the one there is. */
+      birthDate: date.nullable().default(null),
+    }),
     response: z.object({ done: z.literal(true) }),
   },
   'GET /api/public/orders/:token/passes.pdf': {

@@ -1,17 +1,27 @@
 import { z } from 'zod';
 import { contract, id, idParams, instant, token } from './endpoint.ts';
 
+/** A waiver as it is read and signed. */
+export const waiverText = z.object({
+  id,
+  title: z.string(),
+  version: z.int(),
+  clauses: z.array(z.object({ id: z.string(), text: z.string() })),
+});
+
+/** Somebody signs: for themselves or for a child, clause by clause. */
+export const signing = z.object({
+  relation: z.enum(['self', 'guardian']),
+  typedName: z.string().trim().max(200),
+  ticked: z.array(z.string()).max(100),
+});
+
 export const waiversContract = contract({
   'POST /api/public/orders/:token/signatures': {
     summary: 'Sign the waiver for one participant',
     who: 'public',
     params: token,
-    body: z.object({
-      registrationId: id,
-      relation: z.enum(['self', 'guardian']),
-      typedName: z.string().trim().max(200),
-      ticked: z.array(z.string()).max(100),
-    }),
+    body: signing.extend({ registrationId: id }),
     response: z.object({ sha256: z.string() }),
   },
   'GET /api/registrations/:id/signature': {

@@ -1,8 +1,10 @@
 import { decideStep } from '#core/clearance/steps.ts';
 import { plusMinutes } from '#core/time/clock.ts';
 import { shiftDate } from '#core/time/wallTime.ts';
+import { ageDecides } from '#core/waivers/needs.ts';
 import { signedText } from '#core/waivers/signing.ts';
 import { readSteps, setEventState, submit } from '#server/clearance/steps.ts';
+import { takeAllOver } from '#server/contacts/own.ts';
 import { first, insert, update } from '#server/db/database.ts';
 import { sha256 } from '#server/db/ids.ts';
 import { type Actor, type App, inTransaction } from '#server/http/app.ts';
@@ -16,7 +18,7 @@ import { readWaiver } from '#server/waivers/store.ts';
 import { type Recurring, recurring } from './calendar.ts';
 import { planRows } from './history.ts';
 import type { Founded } from './organization.ts';
-import type { Person } from './people.ts';
+import { bornOf, type Person } from './people.ts';
 import type { Random } from './random.ts';
 
 interface Scripted {
@@ -136,6 +138,7 @@ export async function playComing(
         'select id, seats_per_unit, name from offers where event_id = $1 order by position',
         [eventId],
       );
+      const asksAge = ageDecides({ waiverId: of.waiver ?? null, flags: of.flags });
       const family = of.flags.includes('minors') && p.children.length > 0;
       const offer = family
         ? (offers.find((o) => o.seatsPerUnit === 4) ?? offers[0]!)
@@ -150,7 +153,7 @@ export async function playComing(
         attendees: party.map((m) => ({
           given: m.given,
           family: m.family,
-          birthDate: m.birthDate,
+          birthDate: asksAge ? bornOf(m) : m.birthDate,
           email: '',
           answers: {},
         })),
@@ -390,6 +393,8 @@ export async function playComing(
     await runner.run();
   }
   await runner.moveTo(plusMinutes(until, -60));
+  // Birth dates that people gave with their bookings were looked through; a few other matters wait.
+  await work((w) => takeAllOver(w, 'birthDate'));
   await plan(kind('fen-supper'), '2026-10-17', {
     copiedFromTitle: 'Fen Supper 2025',
     leftBehind: [

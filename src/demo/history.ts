@@ -9,7 +9,7 @@ import { insert, type Queries } from '#server/db/database.ts';
 import { type Ids, sha256 } from '#server/db/ids.ts';
 import type { Recurring } from './calendar.ts';
 import type { Founded } from './organization.ts';
-import type { Person } from './people.ts';
+import { bornOf, type Person } from './people.ts';
 import type { Random } from './random.ts';
 
 export const zone = 'America/Halifax';
@@ -237,6 +237,7 @@ export async function writePastEvent(
   }
   writeCrew();
   await g.write(tx);
+  await tx.query('select carry_orders_over($1)', [e.id]);
 
   function writeClearance(): void {
     const clearanceId = ids.id();
@@ -393,7 +394,7 @@ export async function writePastEvent(
       contactId: who?.id ?? null,
       givenName: who?.given ?? '',
       familyName: who?.family ?? '',
-      birthDate: who?.birthDate ?? null,
+      birthDate: who && e.waiverId ? bornOf(who) : (who?.birthDate ?? null),
       saidMinor: false,
       state: withdrawn ? 'withdrawn' : 'confirmed',
       passCode: passCode(ids.bytes(12)),

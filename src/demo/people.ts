@@ -64,6 +64,13 @@ export const plain = (name: string): string =>
     .toLowerCase();
 
 /** Makes the people: adults, households with children, and those the scenario names. The first contacts are the oldest. */
+/** The birth date somebody says where it is asked: that on record, else one of their own that stays the same. */
+export function bornOf(p: Pick<Person, 'id' | 'birthDate'>): string {
+  if (p.birthDate) return p.birthDate;
+  const n = Number.parseInt(p.id.slice(-6), 16);
+  return `${1948 + (n % 55)}-${String((n % 12) + 1).padStart(2, '0')}-${String((n % 28) + 1).padStart(2, '0')}`;
+}
+
 export function makePeople(
   random: Random,
   id: (at: string) => string,

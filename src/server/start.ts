@@ -18,6 +18,7 @@ import { resumeChecks, stopChecks } from './imports/checking.ts';
 import { tidyUp } from './jobs/housekeeping.ts';
 import { dueKinds } from './jobs/kinds.ts';
 import { makeRunner, type Runner } from './jobs/runner.ts';
+import { askAboutAll } from './money/paying.ts';
 import type { DemoSignIn } from './staff/routes.ts';
 import { makeMailStandin } from './standins/mail.ts';
 import { makeMovableClock, readDemoClock } from './time/clocks.ts';
@@ -95,6 +96,7 @@ export async function start(options: StartOptions): Promise<Started> {
       limits: options.limits ?? { publicWrites: 60, signIns: 20 },
     });
     await ensureKeys(app.db);
+    await askAboutAll(app);
     await runner.resume();
     await resumeChecks(app);
     await tidyUp(app);

@@ -117,17 +117,17 @@ describe('one event from registration to lifeline', () => {
     expect(scan).toMatchObject({ light: 'go', row: { given: 'Mai' } });
     await door.call('POST /api/registrations/:id/attendance', {
       params: { id: order.seats[0]!.id },
-      body: { state: 'arrived' },
+      body: { eventId: event.id, state: 'arrived' },
     });
     await door.call('POST /api/registrations/:id/attendance', {
       params: { id: order.seats[1]!.id },
-      body: { state: 'arrived' },
+      body: { eventId: event.id, state: 'arrived' },
     });
     const walkIn = await door.call('POST /api/events/:id/walk-ins', {
       params: { id: event.id },
       body: { given: 'Jun', family: 'Baptiste', offerId: event.offers[0]!.id, despite: 'signs on paper' },
     });
-    expect(walkIn).toMatchObject({ known: false, balance: 2500 });
+    expect(walkIn).toMatchObject({ known: false, arrived: true, row: { balance: 2500 } });
 
     await world.moveTo('2026-08-09T12:00:00Z');
     const figures = await odalys.call('GET /api/events/:id/figures', { params: { id: event.id } });

@@ -66,7 +66,7 @@ describe('what the database keeps by itself', () => {
     await world.moveTo('2026-08-08T12:00:00Z');
     await odalys.call('POST /api/registrations/:id/attendance', {
       params: { id: order.seats[0]!.id },
-      body: { state: 'arrived' },
+      body: { eventId: event.id, state: 'arrived' },
     });
     await agree();
     // The other seat turns out to be somebody else's.

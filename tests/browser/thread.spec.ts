@@ -1,4 +1,5 @@
 import type { Page } from '@playwright/test';
+import { linkTo } from '../api/harness.ts';
 import { checkAccess, expect, pageOf, test } from './site.ts';
 
 /** Moves the clock from the frame to a wall time in Halifax. */
@@ -184,6 +185,12 @@ test('one event from an import to a lifeline, in the real interface', async ({ b
     await ewan.getByLabel('Last name').fill('Oakes');
     await ewan.getByLabel('Email', { exact: true }).fill('ewan@fenmail.example');
     await ewan.getByRole('button', { name: 'Sign up for Canoe leader' }).click();
+    // The link to his shifts goes by mail.
+    await expect(ewan.getByText('goes by mail to you (ewan@fenmail.example)')).toBeVisible();
+    const [volunteer] = await site.started.app.db.query<{ id: string }>(
+      "select contact_id as id from contact_emails where email_key = 'ewan@fenmail.example'",
+    );
+    await ewan.goto(await linkTo(site.started.app, 'crew', volunteer!.id));
     await expect(ewan.getByRole('heading', { name: 'Your shifts, Ewan' })).toBeVisible();
     await checkAccess(ewan);
     await ewan.context().close();

@@ -4,6 +4,9 @@ export type ProposableField = (typeof proposable)[number];
 /** What a person may ask to have changed of a membership; staff always decide it. */
 export const membershipWishes = ['level', 'endsOn'] as const;
 export type MembershipWish = (typeof membershipWishes)[number];
+/** What somebody from outside may say of a person we know; staff decide whether it is so. */
+export const outsideFields = ['email', 'phone', 'guardian'] as const;
+export type OutsideField = (typeof outsideFields)[number];
 /** Fields on which the person's own word counts at once. */
 export const ownSay = ['language', 'dietary'] as const;
 

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { expect, test } from 'vitest';
 import { passCode, readPassCode, sayPassCode } from './passCode.ts';
-import { type DoorFacts, judge } from './verdict.ts';
+import { type DoorFacts, eventDayOf, judge, mayComeIn } from './verdict.ts';
 
 test('pass codes are read as printed, typed or scanned, and a wrong character is found', () => {
   fc.assert(
@@ -30,6 +30,7 @@ test('the door lets in who may come in and says what is missing', () => {
     waiverMissing: null,
     balance: 0,
     sameEvent: true,
+    day: 'today',
   };
   expect(judge(fine).light).toBe('go');
   expect(judge({ ...fine, waiverMissing: 'guardian' })).toMatchObject({
@@ -49,4 +50,32 @@ test('the door lets in who may come in and says what is missing', () => {
     'lapsed',
   ] as const)
     expect(judge({ ...fine, seatState }).light).toBe('stop');
+});
+
+test('another day is stopped as such; whoever is stopped comes in with a reason only', () => {
+  const night = { doorsLocal: null, startsLocal: '2026-06-20T21:00', endsLocal: '2026-06-21T01:00' };
+  expect(['2026-06-19', '2026-06-20', '2026-06-21', '2026-06-22'].map((d) => eventDayOf(night, d))).toEqual([
+    'to come',
+    'today',
+    'today',
+    'past',
+  ]);
+  expect(eventDayOf({ ...night, doorsLocal: '2026-06-19T20:00' }, '2026-06-19')).toBe('today');
+  expect(eventDayOf({ doorsLocal: null, startsLocal: null, endsLocal: null }, '2026-06-19')).toBe('no date');
+  const fine = {
+    seatState: 'confirmed',
+    attendance: 'expected',
+    waiverMissing: null,
+    balance: 0,
+    sameEvent: true,
+  } as const;
+  expect(judge({ ...fine, day: 'to come' })).toMatchObject({ light: 'stop', headline: 'Another day' });
+  expect(judge({ ...fine, day: 'past' })).toMatchObject({ light: 'stop', headline: 'The event is over' });
+  const owing = judge({ ...fine, day: 'today', balance: 5 });
+  expect([mayComeIn(owing, ''), mayComeIn(owing, ' x '), mayComeIn(owing, 'pays later')]).toEqual([
+    false,
+    false,
+    true,
+  ]);
+  expect(mayComeIn(judge({ ...fine, day: 'today' }), '')).toBe(true);
 });

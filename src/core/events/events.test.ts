@@ -125,7 +125,7 @@ test('the margin puts what cannot go on first, and falls silent when all is well
     stuck: [],
     sentBack: null,
     conditions: [],
-    waiversMissing: { minors: 0, adults: 0 },
+    waiversMissing: { minors: 0, adults: 0, unknown: 0 },
     freeSeats: 9,
     waiting: { parties: 0, people: 0, firstFit: null },
     offersOut: 0,
@@ -141,7 +141,7 @@ test('the margin puts what cannot go on first, and falls silent when all is well
   expect(marginOf(well)).toEqual([]);
   const notes = marginOf({
     ...well,
-    waiversMissing: { minors: 3, adults: 2 },
+    waiversMissing: { minors: 3, adults: 2, unknown: 0 },
     waiting: { parties: 2, people: 10, firstFit: { name: 'Vetch', seats: 4, orderId: 'x' } },
     messagesFailed: 1,
   });
@@ -151,8 +151,15 @@ test('the margin puts what cannot go on first, and falls silent when all is well
     "3 children have no guardian's signature.",
     '2 waivers still missing.',
   ]);
-  const later = marginOf({ ...well, waiversMissing: { minors: 1, adults: 0 }, daysToStart: 1 })[0]!;
+  const later = marginOf({
+    ...well,
+    waiversMissing: { minors: 1, adults: 0, unknown: 0 },
+    daysToStart: 1,
+  })[0]!;
   expect(later.urgency).toBeGreaterThan(notes[2]!.urgency);
+  expect(marginOf({ ...well, waiversMissing: { minors: 0, adults: 0, unknown: 1 } })[0]!.headline).toBe(
+    'The age of 1 person is not known.',
+  );
   expect(marginOf({ ...well, state: 'draft', daysToSubmit: -2, daysToStart: 12 })[0]).toMatchObject({
     tone: 'stop',
     when: '2 days late',

@@ -16,7 +16,8 @@ export interface MarginFacts {
   stuck: { step: string; overdueDays: number }[];
   sentBack: string | null;
   conditions: { step: string; words: string }[];
-  waiversMissing: { minors: number; adults: number };
+  /** `unknown`: people whose age is not known, for whom a guardian has to sign until it is. */
+  waiversMissing: { minors: number; adults: number; unknown: number };
   freeSeats: number | null;
   waiting: {
     parties: number;
@@ -176,13 +177,21 @@ export function marginOf(f: MarginFacts): Note[] {
   return notes.sort((a, b) => b.urgency - a.urgency);
 
   function addBefore(): void {
-    const { minors, adults } = f.waiversMissing;
+    const { minors, adults, unknown } = f.waiversMissing;
     if (minors)
       note(
         'stop',
         55 + soon,
         `${plural(minors, 'child has', 'children have')} no guardian's signature.`,
         'They cannot take part without it.',
+        { label: 'See who', stage: 'registration' },
+      );
+    if (unknown)
+      note(
+        'need',
+        40 + soon,
+        `The age of ${plural(unknown, 'person', 'people')} is not known.`,
+        'Until it is, a guardian has to sign for them.',
         { label: 'See who', stage: 'registration' },
       );
     if (adults)

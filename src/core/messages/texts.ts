@@ -10,7 +10,15 @@ export interface MessageText {
 }
 
 /** Kinds of messages that are sent on their own, outside an event's plan. */
-export type DirectKind = 'waitlisted' | 'offered' | 'lapsed' | 'invitation' | 'crew' | 'own';
+export type DirectKind =
+  | 'waitlisted'
+  | 'offered'
+  | 'lapsed'
+  | 'invitation'
+  | 'crew'
+  | 'overlap'
+  | 'own'
+  | 'returned';
 
 /** Texts of messages that answer something that happened. Merge fields as in merge.ts; `until` stands in {{when}} of an offer. */
 export const directTexts: Record<DirectKind, MessageText> = {
@@ -38,6 +46,13 @@ export const directTexts: Record<DirectKind, MessageText> = {
       fr: 'Bonjour {{name}},\n\nLes places pour {{event}} vous étaient réservées et le délai est passé. Elles vont au groupe suivant.\n\n{{organization}}',
     },
   },
+  returned: {
+    subject: { en: 'Your payment goes back: {{event}}', fr: 'Votre paiement est remboursé : {{event}}' },
+    body: {
+      en: 'Hello {{name}},\n\nyour payment for {{event}} came after the seats had been let go, and they are taken. All of it goes back to your card.\n\nYour booking: {{manage_link}}\n\n{{organization}}',
+      fr: 'Bonjour {{name}},\n\nvotre paiement pour {{event}} est arrivé après la libération des places, qui sont prises. Il est entièrement remboursé sur votre carte.\n\nVotre réservation : {{manage_link}}\n\n{{organization}}',
+    },
+  },
   invitation: {
     subject: { en: 'Your account at {{organization}}', fr: 'Votre compte chez {{organization}}' },
     body: {
@@ -50,6 +65,13 @@ export const directTexts: Record<DirectKind, MessageText> = {
     body: {
       en: 'Hello {{name}},\n\nThis is what we have about you, and where you can put it right or say what you want to hear from us: {{manage_link}}\n\nThe link is yours alone; please do not pass it on.\n\n{{organization}}',
       fr: 'Bonjour {{name}},\n\nVoici ce que nous savons de vous; vous pouvez le corriger et dire ce que vous souhaitez recevoir : {{manage_link}}\n\nCe lien est personnel; ne le transmettez pas.\n\n{{organization}}',
+    },
+  },
+  overlap: {
+    subject: { en: 'Your shift was not added: {{event}}', fr: "Votre quart n'a pas été ajouté : {{event}}" },
+    body: {
+      en: 'Hello {{name}},\n\nSomebody, probably you, asked for {{shift}} at {{event}} in your name. You are down for another shift then, so nothing was changed.\n\nAll your shifts: {{shifts_link}}\n\n{{organization}}',
+      fr: "Bonjour {{name}},\n\nQuelqu'un, sans doute vous, a demandé {{shift}} à {{event}} à votre nom. Vous avez déjà un quart à ce moment; rien n'a été changé.\n\nTous vos quarts : {{shifts_link}}\n\n{{organization}}",
     },
   },
   crew: {

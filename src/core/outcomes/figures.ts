@@ -11,6 +11,8 @@ export interface EventFacts {
   movements: readonly { kind: 'seats' | 'donation'; amount: number; method: string }[];
   stints: readonly { state: 'proposed' | 'agreed' | 'dropped' | 'served' | 'missed'; hours: number }[];
   survey: { asked: number; answered: number } | null;
+  /** Sums of the same money kept elsewhere: what orders show as received, and gifts on the records of givers. */
+  kept: { ordersReceived: number; gifts: number };
 }
 
 export interface Figures {
@@ -20,7 +22,8 @@ export interface Figures {
   walkIns: number;
   missed: number;
   expected: number;
-  money: { seats: number; donations: number; refunds: number; net: number };
+  /** What came in, went back and stayed; what was let off did not come in. */
+  money: { seats: number; donations: number; refunds: number; net: number; waived: number };
   hoursServed: number;
   survey: { asked: number; answered: number; share: number } | null;
   /** Sums that have to agree with one another; each says whether it does. */
@@ -37,14 +40,17 @@ export function figuresOf(facts: EventFacts): Figures {
   const confirmed = facts.seats.filter((s) => s.state === 'confirmed');
   const arrived = confirmed.filter((s) => s.attendance === 'arrived' || s.attendance === 'left').length;
   const missed = confirmed.filter((s) => s.attendance === 'missed').length;
-  const expected = confirmed.length - arrived - missed;
+  // Counted by itself, not as what is left: a seat without a line at the door would be hidden by subtracting.
+  const expected = confirmed.filter((s) => s.attendance === 'expected').length;
   const sum = (of: readonly { amount: number }[]) => of.reduce((total, m) => total + m.amount, 0);
-  const incoming = facts.movements.filter((m) => m.amount > 0);
+  const moved = facts.movements.filter((m) => m.method !== 'waived');
+  const incoming = moved.filter((m) => m.amount > 0);
   const money = {
     seats: sum(incoming.filter((m) => m.kind === 'seats')),
     donations: sum(incoming.filter((m) => m.kind === 'donation')),
-    refunds: -sum(facts.movements.filter((m) => m.amount < 0)),
-    net: sum(facts.movements),
+    refunds: -sum(moved.filter((m) => m.amount < 0)),
+    net: sum(moved),
+    waived: sum(facts.movements.filter((m) => m.method === 'waived')),
   };
   const hoursServed = facts.stints
     .filter((s) => s.state === 'served')
@@ -73,8 +79,12 @@ export function figuresOf(facts: EventFacts): Figures {
       },
       { text: 'nobody arrived without a confirmed seat', holds: strays === 0 },
       {
-        text: 'money for seats + donations − refunds = net',
-        holds: money.seats + money.donations - money.refunds === money.net,
+        text: 'what came in and stayed = what the bookings show as received',
+        holds: money.net === facts.kept.ordersReceived,
+      },
+      {
+        text: 'gifts that came in and stayed = gifts on the records of those who gave',
+        holds: sum(moved.filter((m) => m.kind === 'donation')) === facts.kept.gifts,
       },
       {
         text: 'survey answers are at most those asked',

@@ -19,10 +19,10 @@ const next: Record<RegistrationState, readonly RegistrationState[]> = {
   confirmed: ['withdrawn'],
   withdrawn: [],
   declined: [],
-  lapsed: ['confirmed'],
+  lapsed: ['held', 'confirmed'],
 };
 
-/** True when a registration may go from one state to the other. `lapsed` → `confirmed` is for money that came late. */
+/** True when a registration may go from one state to the other. From `lapsed` on only money that came late leads. */
 export const mayBecome = (from: RegistrationState, to: RegistrationState): boolean => next[from].includes(to);
 
 /** States in which a seat is taken from the capacity. */

@@ -16,20 +16,36 @@ export interface Participant {
  */
 export type WaiverNeed = 'self' | 'guardian' | 'not asked';
 
-/** True when a participant is under age on the event's date. An unknown birth date counts as grown up unless said otherwise. */
-export function isMinor(p: Participant, eventDate: CalendarDate, ageOfMajority: number): boolean {
-  return p.birthDate ? ageOn(p.birthDate, eventDate) < ageOfMajority : p.saidMinor;
+/** How old a participant is on the event's date, as far as it decides: under age, of age, or not known. */
+export function ageStanding(
+  p: Participant,
+  eventDate: CalendarDate,
+  ageOfMajority: number,
+): 'minor' | 'adult' | 'unknown' {
+  if (p.birthDate) return ageOn(p.birthDate, eventDate) < ageOfMajority ? 'minor' : 'adult';
+  return p.saidMinor ? 'minor' : 'unknown';
 }
 
-/** Who has to sign for a participant: decided by their age on the event's date, not on the day of signing. */
+/** True when a participant is known to be under age on the event's date. */
+export const isMinor = (p: Participant, eventDate: CalendarDate, ageOfMajority: number): boolean =>
+  ageStanding(p, eventDate, ageOfMajority) === 'minor';
+
+/**
+ * Who has to sign for a participant: decided by their age on the event's date, not on the day of signing. As long as the
+ * age is not known a guardian is asked, whomever the waiver is for: a child must not pass as grown up.
+ */
 export function needOf(
   audience: WaiverAudience,
   p: Participant,
   eventDate: CalendarDate,
   ageOfMajority: number,
 ): WaiverNeed {
-  const minor = isMinor(p, eventDate, ageOfMajority);
-  if (audience === 'minors' && !minor) return 'not asked';
-  if (audience === 'adults' && minor) return 'not asked';
-  return minor ? 'guardian' : 'self';
+  const age = ageStanding(p, eventDate, ageOfMajority);
+  if (audience === 'minors' && age === 'adult') return 'not asked';
+  if (audience === 'adults' && age === 'minor') return 'not asked';
+  return age === 'adult' ? 'self' : 'guardian';
 }
+
+/** True at an event where it matters how old somebody is: a waiver is asked there, or children are admitted. */
+export const ageDecides = (event: { waiverId: string | null; flags: readonly string[] }): boolean =>
+  event.waiverId !== null || event.flags.includes('minors');

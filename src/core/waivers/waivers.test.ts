@@ -7,7 +7,9 @@ test('waivers are asked by the age on the event’s date', () => {
   const child = { birthDate: '2007-08-09', saidMinor: false };
   expect(needOf('everyone', child, '2026-08-08', 19)).toBe('guardian');
   expect(needOf('everyone', child, '2026-08-09', 19)).toBe('self');
-  expect(needOf('minors', { birthDate: null, saidMinor: false }, '2026-08-08', 19)).toBe('not asked');
+  // Nobody of unknown age passes as grown up.
+  for (const audience of ['everyone', 'minors', 'adults'] as const)
+    expect(needOf(audience, { birthDate: null, saidMinor: false }, '2026-08-08', 19)).toBe('guardian');
   expect(needOf('adults', child, '2026-08-08', 19)).toBe('not asked');
 });
 

@@ -6,6 +6,7 @@ import type { Work } from '../http/app.ts';
 import { derived, keyRows, refreshFound } from './keys.ts';
 import { readMatching } from './model.ts';
 import { recordPair } from './pairs.ts';
+import { proposeOf } from './proposals.ts';
 import { candidatesFor } from './store.ts';
 
 /** Somebody as they come in by a form: one email, one telephone. */
@@ -26,6 +27,12 @@ export interface Linked {
   created: boolean;
   reasons: string[];
 }
+
+/**
+ * Who says something of a person. What staff say fills blanks of a record; what comes from outside, where anybody can
+ * give anybody's name and email, is put up for a decision and changes nothing.
+ */
+export type Teller = 'staff' | 'outside';
 
 /** Makes a contact with its email, telephone and household. */
 export async function createContact(
@@ -100,15 +107,16 @@ export async function linkPerson(
   w: Pick<Work, 'tx' | 'app' | 'now'>,
   person: NewPerson,
   source: string,
-  householdHint: string | null = null,
+  who: Teller,
 ): Promise<Linked> {
   const decision = await identify(w, person);
   if (decision.outcome === 'same') {
-    await fillBlanks(w, decision.contactId!, person);
+    if (who === 'staff') await fillBlanks(w, decision.contactId!, person);
+    else await proposeOf(w, decision.contactId!, person, source);
     return { contactId: decision.contactId!, created: false, reasons: decision.reasons };
   }
   const contactId = await createContact(w, person, source, {
-    householdOf: decision.householdOf ?? householdHint,
+    householdOf: decision.householdOf,
   });
   if (decision.outcome === 'look' && decision.verdict)
     await recordPair(w, contactId, decision.verdict, source);

@@ -3,21 +3,23 @@ import { consentChannels, consentTopics } from '#core/contacts/consent.ts';
 import { fullName } from '#core/contacts/names.ts';
 import {
   type MembershipWish,
+  type OutsideField,
   type OwnDetails,
   type ProposableField,
   sortWishes,
 } from '#core/contacts/proposing.ts';
-import { emailKey } from '#core/contacts/reach.ts';
 import { sayMembership } from '#core/contacts/rows.ts';
 import { linkMark } from '#core/messages/links.ts';
 import { dateOf } from '#core/time/wallTime.ts';
 import { first, insert, type Queries, update } from '../db/database.ts';
-import { audit, followLink } from '../http/app.ts';
+import { audit, followLink, type Work } from '../http/app.ts';
 import type { Handlers } from '../http/handle.ts';
 import { conflict, type FieldProblem, invalid, notFound } from '../http/problem.ts';
 import { planDirect } from '../messages/direct.ts';
 import { theOrganization } from '../staff/store.ts';
 import { refreshFound } from './keys.ts';
+import { setGuardian } from './linking.ts';
+import { keepEmail, keepPhone, mostOwn } from './proposals.ts';
 import { readReach } from './reach.ts';
 import * as store from './store.ts';
 
@@ -91,14 +93,19 @@ interface ProposalRow {
   contactId: string;
   givenName: string;
   familyName: string;
-  field: ProposableField | MembershipWish;
+  field: ProposableField | MembershipWish | OutsideField;
+  otherContactId: string | null;
+  said: string;
   membershipId: string | null;
   before: string;
   after: string | null;
   at: string;
   state: string;
 }
-const wishWords: Record<ProposableField | MembershipWish, string> = {
+const wishWords: Record<ProposableField | MembershipWish | OutsideField, string> = {
+  email: 'email',
+  phone: 'telephone',
+  guardian: 'guardian',
   given: 'given name',
   family: 'family name',
   birthDate: 'birth date',
@@ -107,8 +114,47 @@ const wishWords: Record<ProposableField | MembershipWish, string> = {
   level: 'level of membership',
   endsOn: 'end of the membership',
 };
-const proposalSql = `select p.id, p.contact_id, c.given_name, c.family_name, p.field, p.membership_id, p.before, p.after, p.at, p.state
+const proposalSql = `select p.id, p.contact_id, c.given_name, c.family_name, p.field, p.membership_id, p.other_contact_id, p.said, p.before, p.after, p.at, p.state
   from proposals p join contacts c on c.id = p.contact_id`;
+
+/** Takes a change over, or leaves the record as it is. */
+async function decideProposal(w: Work, row: ProposalRow, accept: boolean): Promise<void> {
+  if (row.state !== 'open') throw conflict('decided', 'This change was decided already.');
+  await update(w.tx, 'proposals', row.id, {
+    state: accept ? 'taken' : 'left',
+    decidedBy: w.actor.staffId,
+    decidedAt: w.now,
+  });
+  if (accept) {
+    if (row.field === 'guardian') await setGuardian(w, row.otherContactId!, row.contactId);
+    else if (row.field === 'email') await keepEmail(w.tx, w.app.ids.id(), row.contactId, row.after!);
+    else if (row.field === 'phone') await keepPhone(w.tx, w.app.ids.id(), row.contactId, row.after!);
+    else if (row.field === 'level' || row.field === 'endsOn')
+      await update(w.tx, 'memberships', row.membershipId!, { [row.field]: row.after });
+    else
+      await update(w.tx, 'contacts', row.contactId, {
+        [columns[row.field]]: row.field === 'given' || row.field === 'family' ? (row.after ?? '') : row.after,
+        updatedAt: w.now,
+      });
+    await refreshFound(w.tx, [row.contactId]);
+  }
+  await audit(
+    w,
+    accept
+      ? `took over the ${wishWords[row.field]} they asked for`
+      : `left the ${wishWords[row.field]} as it was`,
+    { kind: 'contact', id: row.contactId },
+  );
+}
+
+/** Takes over every change of a field that waits, as staff who looked through them. Answers how many. */
+export async function takeAllOver(w: Work, field: ProposalRow['field']): Promise<number> {
+  const rows = await w.tx.query<ProposalRow>(`${proposalSql} where p.state = 'open' and p.field = $1`, [
+    field,
+  ]);
+  for (const row of rows) await decideProposal(w, row, true);
+  return rows.length;
+}
 
 export const ownHandlers: Handlers<typeof ownContract> = {
   'POST /api/contacts/:id/own-link': async (c) => {
@@ -181,8 +227,18 @@ export const ownHandlers: Handlers<typeof ownContract> = {
     const { waiting: _, id: __, ...current } = await detailsOf(tx, contactId);
     if ((wished.given ?? current.given) === '' && (wished.family ?? current.family) === '')
       problems.push({ path: 'given', message: 'Give a name.' });
+    const record = (await store.readContact(tx, contactId))!;
+    for (const [path, have] of [
+      ['addEmail', reach.email ? record.emails.length : 0],
+      ['addPhone', reach.phone ? record.phones.length : 0],
+    ] as const)
+      if (have >= mostOwn)
+        problems.push({
+          path,
+          message: `At most ${mostOwn} are kept. Write to the organization to replace one.`,
+        });
     if (problems.length) throw invalid(problems);
-    const moved = (await store.readContact(tx, contactId))!.movedOn !== null;
+    const moved = record.movedOn !== null;
     const { direct, proposed } = sortWishes(current, wished as Partial<OwnDetails>);
     await update(tx, 'contacts', contactId, {
       ...Object.fromEntries(Object.entries(direct).map(([k, v]) => [columns[k as keyof OwnDetails], v])),
@@ -203,21 +259,8 @@ export const ownHandlers: Handlers<typeof ownContract> = {
       proposed.map((p) => ({ id: app.ids.id(), contactId, ...p, at: now, state: 'open' })),
     );
     let added = 0;
-    if (reach.email)
-      added += (
-        await tx.query(
-          `insert into contact_emails (id, contact_id, email, email_key, position) values ($1, $2, $3, $4, 5)
-           on conflict do nothing returning id`,
-          [app.ids.id(), contactId, reach.email, emailKey(reach.email)],
-        )
-      ).length;
-    if (reach.phone)
-      added += (
-        await tx.query(
-          'insert into contact_phones (id, contact_id, phone, position) values ($1, $2, $3, 5) on conflict do nothing returning id',
-          [app.ids.id(), contactId, reach.phone],
-        )
-      ).length;
+    if (reach.email) added += await keepEmail(tx, app.ids.id(), contactId, reach.email);
+    if (reach.phone) added += await keepPhone(tx, app.ids.id(), contactId, reach.phone);
     await refreshFound(tx, [contactId]);
     const changed = Object.keys(direct).length + added;
     if (changed || proposed.length)
@@ -291,30 +334,7 @@ export const ownHandlers: Handlers<typeof ownContract> = {
   'POST /api/proposals/:id/decide': async (c) => {
     const row = await first<ProposalRow>(c.tx, `${proposalSql} where p.id = $1`, [c.params.id]);
     if (!row) throw notFound('This change');
-    if (row.state !== 'open') throw conflict('decided', 'This change was decided already.');
-    await update(c.tx, 'proposals', row.id, {
-      state: c.body.accept ? 'taken' : 'left',
-      decidedBy: c.actor.staffId,
-      decidedAt: c.now,
-    });
-    if (c.body.accept) {
-      if (row.field === 'level' || row.field === 'endsOn')
-        await update(c.tx, 'memberships', row.membershipId!, { [row.field]: row.after });
-      else
-        await update(c.tx, 'contacts', row.contactId, {
-          [columns[row.field]]:
-            row.field === 'given' || row.field === 'family' ? (row.after ?? '') : row.after,
-          updatedAt: c.now,
-        });
-      await refreshFound(c.tx, [row.contactId]);
-    }
-    await audit(
-      c,
-      c.body.accept
-        ? `took over the ${wishWords[row.field]} they asked for`
-        : `left the ${wishWords[row.field]} as it was`,
-      { kind: 'contact', id: row.contactId },
-    );
+    await decideProposal(c, row, c.body.accept);
     return { done: true };
   },
 };

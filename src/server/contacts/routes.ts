@@ -273,7 +273,7 @@ export const contactsHandlers: Handlers<typeof contactsContract> = {
       }
       return { ...made, reasons: made.existed ? ['an organization of this name is known'] : [] };
     }
-    const linked = await linkPerson(c, { ...c.body, email, phone }, `added by ${c.staff.name}`);
+    const linked = await linkPerson(c, { ...c.body, email, phone }, `added by ${c.staff.name}`, 'staff');
     if (linked.created) await audit(c, 'added by hand', { kind: 'contact', id: linked.contactId });
     return {
       id: linked.contactId,

@@ -12,8 +12,8 @@ import { readContact, resolveContact } from '../contacts/store.ts';
 import { first, insert, type Queries, update } from '../db/database.ts';
 import { eventFor } from '../events/access.ts';
 import { announce } from '../events/announce.ts';
-import { readEvent } from '../events/store.ts';
-import { audit, followLink, openLink, type Work } from '../http/app.ts';
+import { type EventRow, readEvent } from '../events/store.ts';
+import { audit, followLink, type Work } from '../http/app.ts';
 import { File, type Handlers } from '../http/handle.ts';
 import { conflict, invalid, notFound } from '../http/problem.ts';
 import { planDirect } from '../messages/direct.ts';
@@ -46,6 +46,49 @@ async function clashesFor(tx: Queries, shift: ShiftRow, contactId: string) {
   return clashes;
 }
 
+/** True when as many are on a shift as are needed. */
+async function isFull(tx: Queries, shift: ShiftRow): Promise<boolean> {
+  const filled = await first<{ n: number }>(
+    tx,
+    "select count(*)::int as n from assignments where shift_id = $1 and state <> 'dropped'",
+    [shift.id],
+  );
+  return filled!.n >= shift.needed;
+}
+
+/** Writes to somebody about a shift, at the address on record, with the link to their own page. */
+async function tellOfShift(
+  w: Work,
+  event: EventRow,
+  shift: ShiftRow,
+  contactId: string,
+  kind: 'crew' | 'overlap',
+  key: string,
+  reason: string,
+): Promise<void> {
+  const contact = (await readContact(w.tx, contactId))!;
+  const { name: organization } = await theOrganization(w.tx);
+  await planDirect(w, {
+    kind,
+    key,
+    to: {
+      name: fullName({ given: contact.givenName, family: contact.familyName }),
+      email: contact.emails.find((e) => !e.bounced && !e.endedOn)?.email ?? null,
+      contactId,
+      language: contact.language === 'fr' ? 'fr' : 'en',
+    },
+    eventId: event.id,
+    reason,
+    values: {
+      name: contact.givenName,
+      event: event.publicTitle,
+      shift: sayShift(shift, contact.language),
+      shifts_link: linkMark('crew', contactId),
+      organization,
+    },
+  });
+}
+
 async function assign(
   w: Work,
   shift: ShiftRow,
@@ -62,12 +105,7 @@ async function assign(
     [shift.id, contactId],
   );
   if (twice) throw conflict('on-shift', 'This person is on this shift already.');
-  const filled = await first<{ n: number }>(
-    tx,
-    "select count(*)::int as n from assignments where shift_id = $1 and state <> 'dropped'",
-    [shift.id],
-  );
-  if (source === 'public' && filled!.n >= shift.needed)
+  if (source === 'public' && (await isFull(tx, shift)))
     throw conflict('shift-full', 'This shift was just filled. Please choose another.');
   await insert(tx, 'assignments', {
     id,
@@ -80,27 +118,15 @@ async function assign(
     madeAt: now,
   });
   const event = await readEvent(tx, shift.eventId);
-  const contact = (await readContact(tx, contactId))!;
-  const { name: organization } = await theOrganization(tx);
-  await planDirect(w, {
-    kind: 'crew',
-    key: `crew:${id}`,
-    to: {
-      name: fullName({ given: contact.givenName, family: contact.familyName }),
-      email: contact.emails.find((e) => !e.bounced)?.email ?? null,
-      contactId,
-      language: contact.language === 'fr' ? 'fr' : 'en',
-    },
-    eventId: event.id,
-    reason: source === 'public' ? 'signed up for a shift' : 'put on a shift',
-    values: {
-      name: contact.givenName,
-      event: event.publicTitle,
-      shift: sayShift(shift, contact.language),
-      shifts_link: linkMark('crew', contactId),
-      organization,
-    },
-  });
+  await tellOfShift(
+    w,
+    event,
+    shift,
+    contactId,
+    'crew',
+    `crew:${id}`,
+    source === 'public' ? 'signed up for a shift' : 'put on a shift',
+  );
   await replan(w, event.id);
   await audit(w, 'put on a shift', { kind: 'shift', id: shift.id }, { contactId, overrideReason });
   announce(w, event.id);
@@ -261,16 +287,44 @@ export const crewHandlers: Handlers<typeof crewContract> = {
     if (!c.body.email)
       problems.push({ path: 'email', message: 'Give an email address; your shifts are sent there.' });
     if (problems.length) throw invalid(problems);
+    if (await isFull(c.tx, shift))
+      throw conflict('shift-full', 'This shift was just filled. Please choose another.');
     const { contactId } = await linkPerson(
       c,
       { ...c.body, email, phone },
       `signed up for a shift at ${event.publicTitle}`,
+      'outside',
     );
+    // Whoever asks learns nothing of the person they name: what stands in the way goes to that person by mail.
     const clashes = await clashesFor(c.tx, shift, contactId);
-    if (clashes.some((x) => x.kind === 'overlap'))
-      throw conflict('clash', `You are down for another shift then: ${clashes[0]!.text}.`);
-    await assign(c, shift, contactId, 'public', clashes, null);
-    return { token: await openLink(c, 'crew', contactId) };
+    const gone = clashes.some((x) => x.kind === 'quiet' && x.text !== 'asked not to be contacted');
+    const on = await first<{ id: string }>(
+      c.tx,
+      "select id from assignments where shift_id = $1 and contact_id = $2 and state <> 'dropped'",
+      [shift.id, contactId],
+    );
+    if (on)
+      await tellOfShift(
+        c,
+        event,
+        shift,
+        contactId,
+        'crew',
+        `crew again:${on.id}:${c.now.slice(0, 10)}`,
+        'asked for the shift again',
+      );
+    else if (clashes.some((x) => x.kind === 'overlap'))
+      await tellOfShift(
+        c,
+        event,
+        shift,
+        contactId,
+        'overlap',
+        `overlap:${shift.id}:${contactId}:${c.now.slice(0, 10)}`,
+        'asked for a shift at the time of another',
+      );
+    else if (!gone) await assign(c, shift, contactId, 'public', clashes, null);
+    return { done: true };
   },
 
   'GET /api/public/crew/:token': async ({ tx, params, now }) => {

@@ -2,7 +2,7 @@ import { type MarginFacts, marginOf, type Note } from '#core/events/margin.ts';
 import { freeSeats } from '#core/registration/capacity.ts';
 import { offersFor } from '#core/registration/waitlist.ts';
 import { dateOf, daysBetween } from '#core/time/wallTime.ts';
-import { needOf } from '#core/waivers/needs.ts';
+import { ageStanding, needOf } from '#core/waivers/needs.ts';
 import { deadlineOf, lacksOfEvent, neededSteps, readSteps } from '../clearance/steps.ts';
 import { first, type Queries } from '../db/database.ts';
 import { figuresOfEvent } from '../outcomes/store.ts';
@@ -60,7 +60,9 @@ export async function marginOfEvent(
       : steps
           .filter((s) => s.state === 'cleared with conditions')
           .map((s) => ({ step: s.step, words: s.words })),
-    waiversMissing: over ? { minors: 0, adults: 0 } : await waiversMissing(tx, event, organization),
+    waiversMissing: over
+      ? { minors: 0, adults: 0, unknown: 0 }
+      : await waiversMissing(tx, event, organization),
     freeSeats: freeSeats(event, taken),
     waiting: {
       parties: waiting.length,
@@ -101,9 +103,8 @@ async function balances(
   eventId: string,
 ): Promise<[{ orders: number; amount: number }, { orders: number; amount: number }]> {
   const rows = await tx.query<{ balance: number }>(
-    `select o.due - coalesce((select sum(amount) from payments p where p.order_id = o.id), 0) as balance from orders o
-     where o.event_id = $1 and (exists (select 1 from registrations r where r.order_id = o.id and r.state = 'confirmed')
-       or exists (select 1 from payments p where p.order_id = o.id))`,
+    `select o.balance from orders o where o.event_id = $1 and o.balance <> 0
+       and (o.balance < 0 or exists (select 1 from registrations r where r.order_id = o.id and r.state = 'confirmed'))`,
     [eventId],
   );
   const sum = (of: number[]) => ({ orders: of.length, amount: of.reduce((a, b) => a + b, 0) });
@@ -117,22 +118,27 @@ async function waiversMissing(
   tx: Queries,
   event: EventRow,
   { ageOfMajority }: OrganizationRow,
-): Promise<{ minors: number; adults: number }> {
-  if (!event.waiverId || !event.startsLocal) return { minors: 0, adults: 0 };
+): Promise<MarginFacts['waiversMissing']> {
+  if (!event.waiverId || !event.startsLocal) return { minors: 0, adults: 0, unknown: 0 };
   const waiver = await first<{ audience: 'everyone' | 'minors' | 'adults' }>(
     tx,
     'select audience from waivers where id = $1',
     [event.waiverId],
   );
-  const rows = await tx.query<{ birthDate: string | null; saidMinor: boolean }>(
-    `select coalesce(r.birth_date, c.birth_date) as birth_date, r.said_minor from registrations r left join contacts c on c.id = r.contact_id
+  const rows = await tx.query<{ birthDate: string | null; saidMinor: boolean; named: boolean }>(
+    `select r.birth_date, r.said_minor, r.given_name || r.family_name <> '' as named from registrations r
      where r.event_id = $1 and r.state = 'confirmed'
        and not exists (select 1 from signatures g where g.registration_id = r.id and g.waiver_id = $2 and g.state = 'valid')`,
     [event.id, event.waiverId],
   );
-  const needs = rows.map((r) => needOf(waiver!.audience, r, event.startsLocal!.slice(0, 10), ageOfMajority));
+  const date = event.startsLocal.slice(0, 10);
+  const asked = rows.filter((r) => needOf(waiver!.audience, r, date, ageOfMajority) !== 'not asked');
+  const count = (age: 'minor' | 'adult' | 'unknown') =>
+    asked.filter((r) => ageStanding(r, date, ageOfMajority) === age);
   return {
-    minors: needs.filter((n) => n === 'guardian').length,
-    adults: needs.filter((n) => n === 'self').length,
+    minors: count('minor').length,
+    // Guests to be named are asked for their age when they are.
+    adults: count('adult').length + count('unknown').filter((r) => !r.named).length,
+    unknown: count('unknown').filter((r) => r.named).length,
   };
 }

@@ -3,7 +3,7 @@ import { announce } from '../events/announce.ts';
 import { readEvent } from '../events/store.ts';
 import { inTransaction, systemActor } from '../http/app.ts';
 import { nextMessageSql, sendMessage } from '../messages/sending.ts';
-import { recordAnswer } from '../money/paying.ts';
+import { askAgain, recordAnswer } from '../money/paying.ts';
 import { lapse } from '../registration/waiting.ts';
 import { answerDelivered, answerOf, nextAnswerSql } from '../standins/cards.ts';
 import type { DueKind } from './runner.ts';
@@ -24,8 +24,15 @@ export const dueKinds: readonly DueKind[] = [
     },
   },
   {
+    what: 'payments asked about',
+    next: 'select ask_at as at, id from payment_attempts where ask_at is not null order by ask_at, id limit 1',
+    run: (app, due) => askAgain(app, due.id),
+  },
+  {
     what: 'seats no longer held',
-    next: 'select held_until as at, id from orders where held_until is not null order by held_until, id limit 1',
+    // A hold does not run out under somebody whose payment has no answer yet.
+    next: `select held_until as at, id from orders o where held_until is not null and not exists (
+       select 1 from payment_attempts p where p.order_id = o.id and p.state in ('asked', 'unknown')) order by held_until, id limit 1`,
     run: (app, due) => inTransaction(app, systemActor, (w) => lapse(w, due.id, 'not paid in time')),
   },
   {

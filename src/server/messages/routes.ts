@@ -28,7 +28,7 @@ const orders = {
 /** The reach of a viewer over messages `m` of events `e`, as SQL whose parameters begin at `$n`. */
 const reachSql = (n: number): string =>
   `($${n}::boolean or ($${n + 1}::uuid is not null and e.unit_id = $${n + 1})
-    or ($${n + 2}::boolean and m.kind in ('shift', 'crew') and ($${n + 3}::uuid is null or e.unit_id = $${n + 3})))`;
+    or ($${n + 2}::boolean and m.kind in ('shift', 'crew', 'overlap') and ($${n + 3}::uuid is null or e.unit_id = $${n + 3})))`;
 const reachParams = (r: MessageReach): unknown[] => [r.everything, r.ofUnit, r.ofCrew, r.crewUnit];
 
 export const messagesHandlers: Handlers<typeof messagesContract> = {

@@ -1,12 +1,24 @@
+import { allocate, allocateRefund, lineAmount, type OrderLine, type Part } from '#core/money/lines.ts';
+import { fits } from '#core/registration/capacity.ts';
 import { occupying, standing } from '#core/registration/states.ts';
+import { plusMinutes } from '#core/time/clock.ts';
 import { first, insert, update } from '../db/database.ts';
 import { announce } from '../events/announce.ts';
 import { readEvent, readOffers } from '../events/store.ts';
 import { type Actor, type App, audit, inTransaction, systemActor, type Work } from '../http/app.ts';
 import { conflict } from '../http/problem.ts';
-import { confirmOrder, refreshOrder, setSeats } from '../registration/confirming.ts';
-import { type OrderRow, readMovements, readOrder, readSeats, readTaken } from '../registration/store.ts';
-import { type CardAnswer, charge } from '../standins/cards.ts';
+import { confirmOrder, setSeats } from '../registration/confirming.ts';
+import { linkOrder } from '../registration/linkingOrder.ts';
+import { type OrderRow, readOrder, readSeats, readTaken } from '../registration/store.ts';
+import { holdMinutes, tellBuyer } from '../registration/waiting.ts';
+import { type CardAnswer, charge, lookUp } from '../standins/cards.ts';
+import { refreshOrder } from './account.ts';
+import { readAllocations, readLines } from './store.ts';
+
+export type Method = 'card' | 'cash' | 'transfer' | 'waived';
+
+/** Minutes after which the processor is asked what became of a charge without an answer. */
+const askMinutes = 3;
 
 export interface PayOutcome {
   outcome: 'succeeded' | 'declined' | 'unknown';
@@ -32,8 +44,7 @@ export async function payByCard(app: App, actor: Actor, orderId: string, card: s
     if (open) throw conflict('payment-unknown', waitWords);
     if (!seats.some((s) => occupying.includes(s.state)))
       throw conflict('nothing-held', 'The seats are no longer held. Please register again.');
-    const paid = (await readMovements(w.tx, orderId)).reduce((sum, m) => sum + m.amount, 0);
-    const amount = order.due - paid;
+    const amount = order.balance;
     if (amount <= 0) throw conflict('nothing-due', 'Nothing is due on this order.');
     const id = app.ids.id();
     await insert(w.tx, 'payment_attempts', {
@@ -42,6 +53,7 @@ export async function payByCard(app: App, actor: Actor, orderId: string, card: s
       amount,
       state: 'asked',
       askedAt: w.now,
+      askAt: plusMinutes(w.now, askMinutes),
       words: '',
     });
     return { id, amount };
@@ -52,8 +64,6 @@ export async function payByCard(app: App, actor: Actor, orderId: string, card: s
       await w.tx.query("update payment_attempts set state = 'unknown' where id = $1 and state = 'asked'", [
         attempt.id,
       ]);
-      // The hold waits for the answer instead of running out under somebody who may have paid.
-      await update(w.tx, 'orders', orderId, { heldUntil: null });
     });
     return { outcome: 'unknown', words: waitWords };
   }
@@ -76,6 +86,7 @@ export async function recordAnswer(app: App, answer: CardAnswer): Promise<'recor
     await update(w.tx, 'payment_attempts', attempt.id, {
       state: answer.outcome,
       answeredAt: w.now,
+      askAt: null,
       processorRef: answer.ref,
       words: answer.words,
     });
@@ -83,120 +94,183 @@ export async function recordAnswer(app: App, answer: CardAnswer): Promise<'recor
     if (answer.outcome === 'declined') {
       // A little time to try another card.
       const held = (await readSeats(w.tx, order.id)).some((s) => s.state === 'held');
-      if (held && !order.heldUntil)
-        await update(w.tx, 'orders', order.id, {
-          heldUntil: new Date(Date.parse(w.now) + 15 * 60_000).toISOString(),
-        });
+      if (held && (!order.heldUntil || order.heldUntil < plusMinutes(w.now, holdMinutes)))
+        await update(w.tx, 'orders', order.id, { heldUntil: plusMinutes(w.now, holdMinutes) });
       return 'recorded';
     }
     await receive(w, order, attempt.amount, 'card', answer.ref, attempt.id);
+    await returnUnseated(w, order.id, attempt.amount);
     return 'recorded';
   });
 }
 
+/** A charge that came too late for seats that are gone goes back at once, and the buyer is told. */
+async function returnUnseated(w: Work, orderId: string, amount: number): Promise<void> {
+  const order = await readOrder(w.tx, orderId);
+  const live = (await readSeats(w.tx, orderId)).some((s) => standing.includes(s.state));
+  if (live || order.balance >= 0) return;
+  await refund(w, order, Math.min(amount, -order.balance), 'paid after the seats were let go');
+  await tellBuyer(w, orderId, 'returned', 'the payment came after the seats were let go');
+}
+
+/** Writes money that moved for an order, by what it was for, each with the lines it stands on. */
+async function writeMovement(
+  w: Work,
+  order: OrderRow,
+  parts: readonly Part[],
+  lines: readonly OrderLine[],
+  base: { contactId: string | null; attemptId: string | null; method: Method; reason: string },
+): Promise<void> {
+  const { tx, app, now } = w;
+  const isGift = (part: Part) => lines.find((l) => l.id === part.lineId)?.kind === 'gift';
+  for (const kind of ['seats', 'donation'] as const) {
+    const of = parts.filter((p) => isGift(p) === (kind === 'donation'));
+    const amount = of.reduce((sum, p) => sum + p.amount, 0);
+    if (amount === 0) continue;
+    const id = app.ids.id();
+    await insert(tx, 'payments', {
+      id,
+      orderId: order.id,
+      eventId: order.eventId,
+      ...base,
+      kind,
+      amount,
+      at: now,
+    });
+    await insert(
+      tx,
+      'allocations',
+      of.map((p) => ({ id: app.ids.id(), paymentId: id, orderId: order.id, ...p })),
+    );
+    // A gift is one when it came in; what is let off is not given, and what goes back is taken off again.
+    if (kind === 'donation' && base.method !== 'waived' && order.donationFund)
+      await insert(tx, 'donations', {
+        id: app.ids.id(),
+        contactId: base.contactId,
+        orderId: order.id,
+        eventId: order.eventId,
+        paymentId: id,
+        fundId: order.donationFund,
+        amount,
+        anonymous: order.donationAnonymous,
+        at: now,
+      });
+  }
+}
+
 /**
- * Keeps money received for an order: what the donation asks for goes to its fund, the rest to the seats. Confirms the
- * order when everything due is in.
+ * Keeps money received for an order, or lets some of what is due off: laid on its lines as core says. Confirms the order
+ * when nothing is due any more; a part of it confirms nothing.
  */
 export async function receive(
   w: Work,
   order: OrderRow,
   amount: number,
-  method: 'card' | 'cash' | 'transfer' | 'waived',
+  method: Method,
   reason: string,
   attemptId: string | null = null,
 ): Promise<{ balance: number }> {
-  const { tx, app, now } = w;
-  const before = await readMovements(tx, order.id);
-  const given = before.filter((m) => m.kind === 'donation').reduce((sum, m) => sum + m.amount, 0);
-  const paidSeats = before.filter((m) => m.kind === 'seats').reduce((sum, m) => sum + m.amount, 0);
-  const seatsDue = Math.max(0, order.due - order.donation - paidSeats);
-  // Seats first: a part payment is not a gift.
-  const forSeats =
-    Math.min(amount, seatsDue) + Math.max(0, amount - seatsDue - Math.max(0, order.donation - given));
-  const forDonation = amount - forSeats;
-  const contactId = (await readOrder(tx, order.id)).buyerContactId;
-  const base = { orderId: order.id, eventId: order.eventId, contactId, attemptId, method, reason, at: now };
-  if (forSeats > 0)
-    await insert(tx, 'payments', { id: app.ids.id(), ...base, kind: 'seats', amount: forSeats });
-  let donationPayment: string | null = null;
-  if (forDonation > 0) {
-    donationPayment = app.ids.id();
-    await insert(tx, 'payments', { id: donationPayment, ...base, kind: 'donation', amount: forDonation });
-  }
-  const paid = paidSeats + given + amount;
+  const { tx } = w;
+  // Two at once are laid one after the other.
+  await tx.query('select 1 from orders where id = $1 for update', [order.id]);
+  // Money for seats that were let go brings them back where they are still free.
   const seats = await readSeats(tx, order.id);
-  if (paid >= order.due || method !== 'card') {
-    const live = seats.filter((s) => standing.includes(s.state));
-    if (live.length) await confirmOrder(w, order.id, 'paid');
-    else await bringBack(w, order, reason);
+  if (!seats.some((s) => standing.includes(s.state))) await bringBack(w, order, amount, reason);
+  // The buyer becomes a contact with the money, not only with the seat.
+  await linkOrder(w, await readOrder(tx, order.id));
+  const contactId = (await readOrder(tx, order.id)).buyerContactId;
+  const lines = await readLines(tx, order.id);
+  const parts = allocate(lines, await readAllocations(tx, order.id), amount, method === 'waived');
+  await writeMovement(w, order, parts, lines, { contactId, attemptId, method, reason });
+  let account = await refreshOrder(w, order.id);
+  if (account.balance <= 0) {
+    const live = (await readSeats(tx, order.id)).filter((s) => standing.includes(s.state));
+    if (live.some((s) => s.state !== 'confirmed')) {
+      await confirmOrder(w, order.id, method === 'waived' ? 'let off' : 'paid');
+      account = await refreshOrder(w, order.id);
+    }
   }
-  // The buyer is linked by confirming; the money rows are tied to the person now.
-  const linked = (await readOrder(tx, order.id)).buyerContactId;
-  if (linked && !contactId)
-    await tx.query('update payments set contact_id = $2 where order_id = $1 and contact_id is null', [
-      order.id,
-      linked,
-    ]);
-  if (donationPayment && order.donationFund)
-    await insert(tx, 'donations', {
-      id: app.ids.id(),
-      contactId: linked,
-      orderId: order.id,
-      eventId: order.eventId,
-      paymentId: donationPayment,
-      fundId: order.donationFund,
-      amount: forDonation,
-      anonymous: order.donationAnonymous,
-      at: now,
-    });
-  const account = await refreshOrder(w, order.id);
-  await audit(w, 'received money', { kind: 'order', id: order.id }, { amount, method });
+  await audit(
+    w,
+    method === 'waived' ? 'let money off' : 'received money',
+    { kind: 'order', id: order.id },
+    { amount, method },
+  );
   announce(w, order.eventId);
-  return account;
+  return { balance: account.balance };
 }
 
-/** Money came after the seats had lapsed: they are confirmed when they still fit, else the treasurer pays it back. */
-async function bringBack(w: Work, order: OrderRow, reason: string): Promise<void> {
+/** Money came after the seats had lapsed: they are held again when they still fit and it pays for them. */
+async function bringBack(w: Work, order: OrderRow, amount: number, reason: string): Promise<void> {
   const lapsed = (await readSeats(w.tx, order.id)).filter((s) => s.state === 'lapsed');
   if (!lapsed.length) return;
   const event = await readEvent(w.tx, order.eventId, true);
+  if (!['open', 'closed'].includes(event.state)) return;
   const offers = await readOffers(w.tx, order.eventId);
-  const taken = await readTaken(w.tx, order.eventId);
-  const room =
-    (event.capacity === null || taken.seats + lapsed.length <= event.capacity) &&
-    order.lines.every(({ offerId, units }) => {
-      const offer = offers.find((o) => o.id === offerId);
-      return (
-        offer && (offer.quantity === null || (taken.unitsByOffer.get(offerId) ?? 0) + units <= offer.quantity)
-      );
-    });
-  if (!room) return;
-  await setSeats(w, lapsed, 'confirmed', `paid late: ${reason}`);
-  await confirmOrder(w, order.id, 'paid late');
+  const lines = order.lines.flatMap(({ offerId, units }) => {
+    const offer = offers.find((o) => o.id === offerId);
+    return offer ? [{ offer, units, seats: units * offer.seatsPerUnit, amount: 0 }] : [];
+  });
+  if (lines.length < order.lines.length) return;
+  if (!fits({ lines, seats: lapsed.length }, event, await readTaken(w.tx, order.eventId))) return;
+  const agreed = (await readLines(w.tx, order.id)).reduce(
+    (sum, l) => sum + (l.kind === 'seats' ? lineAmount(l) : 0),
+    0,
+  );
+  if (amount + order.received < agreed) return;
+  await setSeats(w, lapsed, 'held', `paid late: ${reason}`);
 }
 
-/** Pays money back; a refund is a row of its own. */
-export async function refund(w: Work, order: OrderRow, amount: number, reason: string): Promise<void> {
-  const received = (await readMovements(w.tx, order.id)).reduce((sum, m) => sum + m.amount, 0);
-  if (amount > received) throw conflict('too-much', 'More would be paid back than was received.');
-  const last = await first<{ method: string }>(
-    w.tx,
-    'select method from payments where order_id = $1 and amount > 0 order by at desc, id desc limit 1',
+/** Pays money back; a refund is a row of its own. `gift` takes it from the gift first. */
+export async function refund(
+  w: Work,
+  order: OrderRow,
+  amount: number,
+  reason: string,
+  gift = false,
+): Promise<{ balance: number }> {
+  const { tx } = w;
+  await tx.query('select 1 from orders where id = $1 for update', [order.id]);
+  const before = await readOrder(tx, order.id);
+  if (amount > before.received) throw conflict('too-much', 'More would be paid back than was received.');
+  const lines = await readLines(tx, order.id);
+  const parts = allocateRefund(lines, await readAllocations(tx, order.id), amount, gift);
+  const last = await first<{ method: Method }>(
+    tx,
+    "select method from payments where order_id = $1 and amount > 0 and method <> 'waived' order by at desc, id desc limit 1",
     [order.id],
   );
-  await insert(w.tx, 'payments', {
-    id: w.app.ids.id(),
-    orderId: order.id,
-    eventId: order.eventId,
-    contactId: order.buyerContactId,
-    kind: 'seats',
+  await writeMovement(w, before, parts, lines, {
+    contactId: before.buyerContactId,
+    attemptId: null,
     method: last?.method ?? 'transfer',
-    amount: -amount,
     reason,
-    at: w.now,
   });
-  await refreshOrder(w, order.id);
-  await audit(w, 'refunded', { kind: 'order', id: order.id }, { amount, reason });
+  const { balance } = await refreshOrder(w, order.id);
+  await audit(w, 'refunded', { kind: 'order', id: order.id }, { amount, reason, gift });
   announce(w, order.eventId);
+  return { balance };
+}
+
+/**
+ * Asks the processor what became of a charge that has no answer: the process was killed before it came, or it never did.
+ * A charge the processor never got is closed there under its key, so that it cannot be made any more, and counts as
+ * declined.
+ */
+export async function askAgain(app: App, attemptId: string): Promise<void> {
+  const answer = await lookUp(app, attemptId);
+  if (answer) await recordAnswer(app, answer);
+  else
+    await app.db.query('update payment_attempts set ask_at = $2 where id = $1 and ask_at is not null', [
+      attemptId,
+      plusMinutes(app.clock.now(), askMinutes),
+    ]);
+}
+
+/** At start nobody waits for an answer any more: every open charge is asked about at once. */
+export async function askAboutAll(app: App): Promise<void> {
+  await app.db.query(
+    "update payment_attempts set ask_at = $1 where state in ('asked', 'unknown') and (ask_at is null or ask_at > $1)",
+    [app.clock.now()],
+  );
 }

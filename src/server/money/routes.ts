@@ -8,7 +8,7 @@ import type { Asker } from '../events/access.ts';
 import { readEvent } from '../events/store.ts';
 import { File, type Handlers } from '../http/handle.ts';
 import { invalid, Problem } from '../http/problem.ts';
-import { type OrderRow, readMovements, readOrder } from '../registration/store.ts';
+import { type OrderRow, readOrder } from '../registration/store.ts';
 import { theOrganization } from '../staff/store.ts';
 import { tellStandin } from '../standins/mail.ts';
 import { receive, refund } from './paying.ts';
@@ -27,7 +27,7 @@ const ledgerRows = (
      from payments p left join contacts c on c.id = p.contact_id left join orders o on o.id = p.order_id left join events e on e.id = p.event_id
        left join donations d on d.payment_id = p.id left join funds f on f.id = d.fund_id
      where ($1::uuid is null or p.event_id = $1)
-       and ($2::text is null or case when $2 = 'refund' then p.amount < 0 else p.kind = $2 and p.amount > 0 end)
+       and ($2::text is null or case when $2 = 'refund' then p.amount < 0 when $2 = 'waived' then p.method = 'waived' else p.kind = $2 and p.amount > 0 and p.method <> 'waived' end)
      order by p.at desc, p.id desc ${limit === null ? '' : `limit ${limit}`}`,
     [eventId, kind],
   );
@@ -41,8 +41,7 @@ async function atMostDue(
   order: OrderRow,
   { method, amount }: { method: string; amount: number },
 ): Promise<void> {
-  const kept = (await readMovements(tx, order.id)).reduce((sum, m) => sum + m.amount, 0);
-  const left = order.due - kept;
+  const left = order.balance;
   if (method === 'transfer' || amount <= left) return;
   const { currency } = await theOrganization(tx);
   const message = left > 0 ? `Only ${sayAmount(left, currency)} is due.` : 'Nothing is due.';
@@ -72,15 +71,36 @@ async function payableBy(c: Asker & { tx: Queries }, orderId: string, method: st
   return order;
 }
 
+/** The door takes what is due: less only when that is said. */
+async function asMuchAsDue(
+  c: Asker & { tx: Queries; body: { amount: number; reason: string } },
+  order: OrderRow,
+): Promise<void> {
+  if (isCoordinator(c.staff) || c.staff.roles.some((r) => r === 'treasurer' || r === 'unit lead')) return;
+  if (c.body.amount >= order.balance || c.body.reason.length >= 3) return;
+  const { currency } = await theOrganization(c.tx);
+  throw invalid([
+    { path: 'reason', message: `${sayAmount(order.balance, currency)} is due. Say why less is taken.` },
+  ]);
+}
+
 export const moneyHandlers: Handlers<typeof moneyContract> = {
   'GET /api/ledger': async ({ tx, query }) => {
     const rows = await ledgerRows(tx, query.eventId ?? null, query.kind ?? null, page + 1);
-    const totals = (await first<{ seats: number; donations: number; refunds: number; net: number }>(
+    const totals = (await first<{
+      seats: number;
+      donations: number;
+      refunds: number;
+      net: number;
+      waived: number;
+    }>(
       tx,
+      // What was let off did not come in: it is a figure of its own.
       `select coalesce(sum(amount) filter (where kind = 'seats' and amount > 0), 0)::bigint as seats,
          coalesce(sum(amount) filter (where kind = 'donation' and amount > 0), 0)::bigint as donations,
-         coalesce(-sum(amount) filter (where amount < 0), 0)::bigint as refunds, coalesce(sum(amount), 0)::bigint as net
-       from payments where $1::uuid is null or event_id = $1`,
+         coalesce(-sum(amount) filter (where amount < 0), 0)::bigint as refunds, coalesce(sum(amount), 0)::bigint as net,
+         (select coalesce(sum(amount), 0)::bigint from payments where method = 'waived' and ($1::uuid is null or event_id = $1)) as waived
+       from payments where method <> 'waived' and ($1::uuid is null or event_id = $1)`,
       [query.eventId ?? null],
     ))!;
     const unknown = await tx.query<{
@@ -108,7 +128,7 @@ export const moneyHandlers: Handlers<typeof moneyContract> = {
           r.name,
           r.event,
           r.orderNumber,
-          r.amount < 0 ? 'refund' : r.kind,
+          r.amount < 0 ? 'refund' : r.method === 'waived' ? 'let off' : r.kind,
           r.method,
           r.fund,
           plainAmount(r.amount, currency),
@@ -124,6 +144,7 @@ export const moneyHandlers: Handlers<typeof moneyContract> = {
     if (c.body.method === 'waived' && !c.body.reason)
       throw invalid([{ path: 'reason', message: 'Say why it is waived.' }]);
     await atMostDue(c.tx, order, c.body);
+    await asMuchAsDue(c, order);
     return receive(
       c,
       order,
@@ -134,8 +155,14 @@ export const moneyHandlers: Handlers<typeof moneyContract> = {
   },
 
   'POST /api/orders/:id/refunds': async (c) => {
-    await refund(c, await readOrder(c.tx, c.params.id), c.body.amount, c.body.reason);
-    return { refunded: c.body.amount };
+    const { balance } = await refund(
+      c,
+      await readOrder(c.tx, c.params.id),
+      c.body.amount,
+      c.body.reason,
+      c.body.gift,
+    );
+    return { refunded: c.body.amount, balance };
   },
 
   'GET /api/standins': async ({ tx }) => {

@@ -21,5 +21,11 @@ export async function figuresOfEvent(tx: Queries, eventId: string): Promise<Figu
        (select count(*)::int from survey_responses r where r.survey_id = v.id) as answered from surveys v where v.event_id = $1`,
     [eventId],
   );
-  return figuresOf({ seats, movements, stints, survey });
+  const kept = (await first<EventFacts['kept']>(
+    tx,
+    `select (select coalesce(sum(received), 0)::bigint from orders where event_id = $1) as orders_received,
+       (select coalesce(sum(amount), 0)::bigint from donations where event_id = $1) as gifts`,
+    [eventId],
+  ))!;
+  return figuresOf({ seats, movements, stints, survey, kept });
 }

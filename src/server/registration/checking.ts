@@ -1,9 +1,10 @@
 import { fullName } from '#core/contacts/names.ts';
 import type { PricedOrder } from '#core/registration/price.ts';
 import { type AnswerValue, problemWith } from '#core/registration/questions.ts';
+import { ageDecides } from '#core/waivers/needs.ts';
 import { readReach } from '../contacts/reach.ts';
 import { first } from '../db/database.ts';
-import { readQuestions } from '../events/store.ts';
+import { type EventRow, readQuestions } from '../events/store.ts';
 import type { Work } from '../http/app.ts';
 import type { FieldProblem } from '../http/problem.ts';
 import type { Channel, OrderRequest } from './ordering.ts';
@@ -11,7 +12,7 @@ import type { Channel, OrderRequest } from './ordering.ts';
 /** What is wrong with an order beside its price: addresses, dates, answers, the fund. At the door less is asked. */
 export async function checkRequest(
   w: Work,
-  eventId: string,
+  event: EventRow,
   request: OrderRequest,
   order: PricedOrder,
   channel: Channel,
@@ -27,7 +28,7 @@ export async function checkRequest(
       message: `There are ${order.seats} seats, and ${request.attendees.length} people were named.`,
     });
   const offerOfSeat = order.lines.flatMap((l) => Array<string>(l.seats).fill(l.offer.id));
-  const questions = await readQuestions(w.tx, eventId);
+  const questions = await readQuestions(w.tx, event.id);
   const language = request.language;
   const asQuestion = (q: (typeof questions)[number]) => ({ ...q, prompt: q.prompt[language] ?? q.prompt.en });
   for (const q of questions.filter((x) => x.scope === 'order')) {
@@ -41,6 +42,11 @@ export async function checkRequest(
       problems.push({ path: `attendees.${seat}.birthDate`, message: 'This date is in the future.' });
     // Guests are named later, and asked then.
     if (!fullName(attendee)) return;
+    if (channel === 'public' && ageDecides(event) && !attendee.birthDate)
+      problems.push({
+        path: `attendees.${seat}.birthDate`,
+        message: 'Give the birth date: age decides here.',
+      });
     for (const q of questions.filter(
       (x) => x.scope === 'attendee' && (!x.offerId || x.offerId === offerOfSeat[seat]),
     )) {

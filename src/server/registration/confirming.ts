@@ -1,14 +1,13 @@
 import { passCode } from '#core/doors/passCode.ts';
-import { accountOf } from '#core/money/account.ts';
 import { mayBecome, type RegistrationState, standing } from '#core/registration/states.ts';
 import { insert, update } from '../db/database.ts';
 import { announce } from '../events/announce.ts';
-import { readOffers } from '../events/store.ts';
 import type { Work } from '../http/app.ts';
 import { conflict } from '../http/problem.ts';
 import { replan } from '../messages/planning.ts';
+import { refreshOrder } from '../money/account.ts';
 import { linkOrder } from './linkingOrder.ts';
-import { givePassCodes, readMovements, readOrder, readSeats, type SeatRow } from './store.ts';
+import { givePassCodes, readOrder, readSeats, type SeatRow } from './store.ts';
 
 /** Moves seats to another state, each with its history. Refuses a change the states do not allow. */
 export async function setSeats(
@@ -55,29 +54,4 @@ export async function confirmOrder(w: Work, orderId: string, reason: string): Pr
   await refreshOrder(w, orderId);
   await replan(w, order.eventId, orderId);
   announce(w, order.eventId);
-}
-
-/** Works the order's account out again and keeps its state. Units nobody stands behind any more are no longer due. */
-export async function refreshOrder(w: Work, orderId: string): Promise<{ balance: number }> {
-  const { tx } = w;
-  const order = await readOrder(tx, orderId);
-  const seats = await readSeats(tx, orderId);
-  const offers = await readOffers(tx, order.eventId);
-  const live = seats.filter((s) => standing.includes(s.state));
-  const units = new Set(live.map((s) => `${s.offerId} ${s.unitNumber}`));
-  const price = [...units].reduce(
-    (sum, unit) => sum + (offers.find((o) => o.id === unit.split(' ')[0])?.price ?? 0),
-    0,
-  );
-  const movements = await readMovements(tx, orderId);
-  const gave = movements.filter((m) => m.kind === 'donation').reduce((sum, m) => sum + m.amount, 0);
-  const due = price + (live.length ? order.donation : Math.min(gave, order.donation));
-  const account = accountOf(
-    due,
-    movements,
-    live.length > 0 || gave > 0,
-    live.some((s) => s.state === 'confirmed'),
-  );
-  await update(tx, 'orders', orderId, { due, state: account.state });
-  return { balance: account.balance };
 }

@@ -11,6 +11,7 @@ import { announce } from '../events/announce.ts';
 import { type EventRow, readEvent, readOffers } from '../events/store.ts';
 import { audit, openLink, type Work } from '../http/app.ts';
 import { conflict, invalid } from '../http/problem.ts';
+import { refreshOrder } from '../money/account.ts';
 import { theOrganization } from '../staff/store.ts';
 import { checkRequest } from './checking.ts';
 import { confirmOrder } from './confirming.ts';
@@ -46,6 +47,8 @@ export async function placeOrder(
   eventId: string,
   request: OrderRequest,
   channel: Channel,
+  /** The contact that buys, where it was picked. */
+  buyerContactId: string | null = null,
 ): Promise<Placed> {
   const { tx, app, now } = w;
   const event = await readEvent(tx, eventId, true);
@@ -58,7 +61,7 @@ export async function placeOrder(
   if ('problems' in priced) throw invalid(priced.problems);
   const { order } = priced;
   const { country } = await theOrganization(tx);
-  const problems = await checkRequest(w, eventId, request, order, channel, country);
+  const problems = await checkRequest(w, event, request, order, channel, country);
   if (problems.length) throw invalid(problems);
 
   const { email, phone } = readReach(request.buyer, country);
@@ -68,10 +71,12 @@ export async function placeOrder(
   const payNow = channel === 'public' && order.total > 0;
   const state: RegistrationState = !room ? 'waitlisted' : payNow ? 'held' : 'confirmed';
   const orderId = app.ids.id();
+  const fundId = order.donation ? (request.donation.fundId ?? (await generalFund(w))) : null;
   await insert(tx, 'orders', {
     id: orderId,
     number: (await first<{ n: number }>(tx, "select nextval('order_number')::int as n"))!.n,
     eventId,
+    buyerContactId,
     buyerGiven: tidyName(request.buyer.given),
     buyerFamily: tidyName(request.buyer.family),
     buyerEmail: email,
@@ -79,16 +84,19 @@ export async function placeOrder(
     language: request.language,
     due: order.total,
     donation: order.donation,
-    donationFund: request.donation.fundId ?? (order.donation ? await generalFund(w) : null),
+    donationFund: fundId,
     donationAnonymous: request.donation.anonymous,
     lines: order.lines.map((l) => ({ offerId: l.offer.id, units: l.units })),
     seats: order.seats,
     state: 'open',
+    channel,
     placedAt: now,
     heldUntil: state === 'held' ? plusMinutes(now, holdMinutes) : null,
     waitlistedAt: state === 'waitlisted' ? now : null,
   });
   await insertSeats(w, orderId, eventId, request, order, state);
+  await insertLines(w, orderId, order, fundId);
+  await refreshOrder(w, orderId);
   await openLink(w, 'manage', orderId);
   if (state === 'confirmed') await confirmOrder(w, orderId, 'nothing to pay first');
   else if (state === 'waitlisted') {
@@ -98,6 +106,40 @@ export async function placeOrder(
   await audit(w, 'placed an order', { kind: 'order', id: orderId }, { channel, state, seats: order.seats });
   announce(w, eventId);
   return { orderId, standing: state as Placed['standing'], total: order.total };
+}
+
+/** Writes down once what was agreed: every unit at its price of this moment, and the gift. */
+async function insertLines(
+  w: Work,
+  orderId: string,
+  order: PricedOrder,
+  fundId: string | null,
+): Promise<void> {
+  const units = order.lines.flatMap((line) =>
+    Array.from({ length: line.units }, (_, n) => ({
+      kind: 'seats',
+      offerId: line.offer.id,
+      unitNumber: n + 1,
+      fundId: null as string | null,
+      unitPrice: line.offer.price,
+    })),
+  );
+  const gift = order.donation
+    ? [{ kind: 'gift', offerId: null, unitNumber: null, fundId, unitPrice: order.donation }]
+    : [];
+  await insert(
+    w.tx,
+    'order_lines',
+    [...units, ...gift].map((line, position) => ({
+      id: w.app.ids.id(),
+      orderId,
+      position,
+      ...line,
+      discount: 0,
+      tax: 0,
+      writtenAt: w.now,
+    })),
+  );
 }
 
 async function generalFund(w: Work): Promise<string> {

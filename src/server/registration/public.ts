@@ -5,13 +5,14 @@ import { shownToPublic } from '#core/events/states.ts';
 import { freeUnits } from '#core/registration/capacity.ts';
 import { queueOrder } from '#core/registration/waitlist.ts';
 import { dateOf } from '#core/time/wallTime.ts';
+import { ageDecides } from '#core/waivers/needs.ts';
 import { first, type Queries } from '../db/database.ts';
 import { type EventRow, readEvent, readEventBySlug, readOffers, readQuestions } from '../events/store.ts';
 import { notFound } from '../http/problem.ts';
 import { theOrganization } from '../staff/store.ts';
 import { readWaiver, waiverStandings } from '../waivers/store.ts';
 import { takesRegistrations } from './ordering.ts';
-import { readMovements, readOrder, readSeats, readTaken, readWaiting } from './store.ts';
+import { readOrder, readSeats, readTaken, readWaiting } from './store.ts';
 
 /** An event the public may see; 404 for every other, so that drafts do not show. */
 export async function publicEventRow(tx: Queries, slug: string): Promise<EventRow> {
@@ -37,7 +38,6 @@ export async function publicEventOf(tx: Queries, event: EventRow, now: string): 
   const taken = await readTaken(tx, event.id);
   const left = offers.map((o) => freeUnits(o, event, taken));
   const open = takesRegistrations(event, now);
-  const waiver = await readWaiver(tx, event.waiverId);
   const shifts = await first<{ n: number }>(
     tx,
     `select count(*)::int as n from shifts s where s.event_id = $1 and s.public_sign_up and s.starts_at > $2
@@ -72,7 +72,7 @@ export async function publicEventOf(tx: Queries, event: EventRow, now: string): 
       left: left[at]!,
     })),
     questions: (await readQuestions(tx, event.id)).map(({ atDoor: _, ...q }) => q),
-    needsBirthDate: Boolean(waiver) || event.flags.includes('minors'),
+    needsBirthDate: ageDecides(event),
     openShifts: shifts?.n ?? 0,
     funds: await tx.query<{ id: string; name: string }>('select id, name from funds order by name'),
   };
@@ -87,7 +87,6 @@ export async function publicOrderOf(tx: Queries, orderId: string, now: string): 
   const { ageOfMajority, zone } = await theOrganization(tx);
   const waiver = await readWaiver(tx, event.waiverId);
   const needs = await waiverStandings(tx, event, ageOfMajority, dateOf(now, zone));
-  const received = (await readMovements(tx, orderId)).reduce((sum, m) => sum + m.amount, 0);
   const has = (...states: string[]) => seats.some((s) => states.includes(s.state));
   const standing = has('confirmed')
     ? 'confirmed'
@@ -127,15 +126,15 @@ export async function publicOrderOf(tx: Queries, orderId: string, now: string): 
     offeredUntil: order.offeredUntil,
     queuePlace: standing === 'waitlisted' ? waiting.findIndex((p) => p.orderId === orderId) + 1 : null,
     due: order.due,
-    received,
-    balance: standing === 'ended' ? -received : order.due - received,
+    received: order.received,
+    balance: order.balance,
     donation: order.donation,
     donationFund: fund?.name ?? null,
     payment: unknown
       ? 'unknown'
-      : received >= order.due && order.due > 0
+      : order.balance <= 0 && order.due > 0
         ? 'paid'
-        : standing === 'held' || (standing === 'confirmed' && order.due > received)
+        : standing === 'held' || (standing === 'confirmed' && order.balance > 0)
           ? attempt?.state === 'declined'
             ? 'declined'
             : 'needed'

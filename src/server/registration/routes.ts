@@ -1,6 +1,6 @@
 import type { RegistrationRow, registrationContract } from '#contract/registration.ts';
 import { type EventFact, factsOf } from '#core/access/stages.ts';
-import { fullName, tidyName } from '#core/contacts/names.ts';
+import { fullName } from '#core/contacts/names.ts';
 import { writeCalendar } from '#core/exchange/calendar.ts';
 import { writeCsv } from '#core/exchange/csv.ts';
 import { plainAmount } from '#core/money/amount.ts';
@@ -9,20 +9,20 @@ import { offersFor, queueOrder, whyNot } from '#core/registration/waitlist.ts';
 import { plusMinutes } from '#core/time/clock.ts';
 import { dateOf } from '#core/time/wallTime.ts';
 import { logCare } from '../contacts/seeing.ts';
-import { first, type Queries, update } from '../db/database.ts';
+import type { Queries } from '../db/database.ts';
 import { hasCareSql } from '../doors/care.ts';
 import { eventFor } from '../events/access.ts';
 import { announce } from '../events/announce.ts';
 import { readEvent, readListed, readOffers } from '../events/store.ts';
 import { audit, followLink, openLink } from '../http/app.ts';
 import { File, type Handlers } from '../http/handle.ts';
-import { conflict, invalid, notFound } from '../http/problem.ts';
+import { conflict, notFound } from '../http/problem.ts';
 import { sayPlace, sayWhen } from '../messages/direct.ts';
 import { replan } from '../messages/planning.ts';
 import { payByCard } from '../money/paying.ts';
 import { theOrganization } from '../staff/store.ts';
 import { waiverStandings } from '../waivers/store.ts';
-import { linkOrder } from './linkingOrder.ts';
+import { nameSeat } from './naming.ts';
 import { placeOrder, takesRegistrations } from './ordering.ts';
 import { passesPdf } from './passes.ts';
 import { publicEventOf, publicEventRow, publicOrderOf } from './public.ts';
@@ -57,15 +57,13 @@ export async function registrationRows(
   >(
     `select r.id, r.order_id, o.number as order_number, r.contact_id, r.given_name as given, r.family_name as family,
        o.buyer_given || ' ' || o.buyer_family as buyer, f.name as offer, r.state, a.state as attendance, o.due,
-       coalesce(p.received, 0)::bigint as received,
-       case when r.state in ('confirmed', 'held', 'offered', 'waitlisted') then o.due - coalesce(p.received, 0) else 0 end::bigint as balance,
+       o.received, o.balance,
        ${hasCareSql('r', 'o')} as care, r.link_reasons, r.walk_in, o.placed_at as since, o.offered_until,
        coalesce((select jsonb_agg(jsonb_build_object('question', q.prompt->>'en', 'value', x.value) order by q.position)
          from answers x join questions q on q.id = x.question_id
          where ($2 or not q.at_door) and x.order_id = o.id and (x.registration_id = r.id or (x.registration_id is null and r.seat_number = 1))), '[]') as answers
      from registrations r join orders o on o.id = r.order_id join offers f on f.id = r.offer_id
        left join attendance a on a.registration_id = r.id
-       left join (select order_id, sum(amount) as received from payments group by order_id) p on p.order_id = o.id
      where r.event_id = $1 order by o.placed_at, o.id, r.seat_number`,
     [eventId, withCare],
   );
@@ -277,30 +275,11 @@ export const registrationHandlers: Handlers<typeof registrationContract> = {
   },
 
   'PATCH /api/public/orders/:token/seats/:seat': async (c) => {
-    const { tx, params, body, now } = c;
+    const { tx, params, body } = c;
     const orderId = await orderByLink(tx, params.token);
     const seat = (await readSeats(tx, orderId)).find((s) => s.id === params.seat);
     if (!seat) throw notFound('This seat');
-    if (!fullName(body)) throw invalid([{ path: 'given', message: 'Give a name.' }]);
-    const event = await readEvent(tx, seat.eventId);
-    if (event.startsAt && event.startsAt <= now)
-      throw conflict('begun', 'The event has begun; please speak to the organizers.');
-    if (
-      await first(tx, "select 1 as x from signatures where registration_id = $1 and state = 'valid'", [
-        seat.id,
-      ])
-    )
-      throw conflict('signed', 'A waiver is signed for this person; ask the organizers to change the name.');
-    // Another person: the link to the contact is worked out anew.
-    await update(tx, 'registrations', seat.id, {
-      givenName: tidyName(body.given),
-      familyName: tidyName(body.family),
-      birthDate: body.birthDate,
-      contactId: null,
-      linkReasons: [],
-    });
-    if (seat.state === 'confirmed' || seat.state === 'waitlisted')
-      await linkOrder(c, await readOrder(tx, orderId));
+    await nameSeat(c, await readOrder(tx, orderId), seat, body);
     await replan(c, seat.eventId, orderId);
     await audit(c, 'named a guest', { kind: 'registration', id: seat.id });
     announce(c, seat.eventId);

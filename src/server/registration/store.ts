@@ -30,20 +30,25 @@ export interface OrderRow {
   buyerPhone: string | null;
   language: 'en' | 'fr';
   due: number;
+  received: number;
+  waived: number;
+  /** Still to come in; negative: to be paid back. */
+  balance: number;
   donation: number;
   donationFund: string | null;
   donationAnonymous: boolean;
   lines: { offerId: string; units: number }[];
   seats: number;
   state: string;
+  channel: 'public' | 'staff' | 'door';
   placedAt: string;
   heldUntil: string | null;
   waitlistedAt: string | null;
   offeredUntil: string | null;
 }
 
-const orderColumns = `id, number, event_id, buyer_contact_id, buyer_given, buyer_family, buyer_email, buyer_phone, language, due, donation,
-  donation_fund, donation_anonymous, lines, seats, state, placed_at, held_until, waitlisted_at, offered_until`;
+const orderColumns = `id, number, event_id, buyer_contact_id, buyer_given, buyer_family, buyer_email, buyer_phone, language, due, received, waived, balance, donation,
+  donation_fund, donation_anonymous, lines, seats, state, channel, placed_at, held_until, waitlisted_at, offered_until`;
 
 export async function readOrder(tx: Queries, id: string): Promise<OrderRow> {
   const row = await first<OrderRow>(tx, `select ${orderColumns} from orders where id = $1`, [id]);
@@ -117,9 +122,3 @@ export async function readWaiting(
     }),
   }));
 }
-
-export const readMovements = (
-  tx: Queries,
-  orderId: string,
-): Promise<{ amount: number; kind: 'seats' | 'donation' }[]> =>
-  tx.query('select amount, kind from payments where order_id = $1 order by at, id', [orderId]);

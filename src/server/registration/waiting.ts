@@ -8,8 +8,9 @@ import { readEvent, readOffers } from '../events/store.ts';
 import type { Work } from '../http/app.ts';
 import { conflict } from '../http/problem.ts';
 import { planDirect, sayPlace, sayWhen } from '../messages/direct.ts';
+import { refreshOrder } from '../money/account.ts';
 import { theOrganization } from '../staff/store.ts';
-import { confirmOrder, refreshOrder, setSeats } from './confirming.ts';
+import { confirmOrder, setSeats } from './confirming.ts';
 import { type OrderRow, readOrder, readSeats, readTaken, readWaiting } from './store.ts';
 
 /** Minutes a seat is kept while somebody pays. */
@@ -60,7 +61,7 @@ export async function takeOffer(w: Work, orderId: string): Promise<'confirmed' |
   const seats = (await readSeats(w.tx, orderId)).filter((s) => s.state === 'offered');
   if (!seats.length || !order.offeredUntil || order.offeredUntil <= w.now)
     throw conflict('offer-gone', 'This offer is no longer open. The seats went to the next party.');
-  if (order.due === 0) {
+  if (order.balance <= 0) {
     await confirmOrder(w, orderId, 'took the offered seats');
     return 'confirmed';
   }
@@ -78,7 +79,7 @@ export async function takeOffer(w: Work, orderId: string): Promise<'confirmed' |
 export async function tellBuyer(
   w: Work,
   orderId: string,
-  kind: 'waitlisted' | 'offered' | 'lapsed',
+  kind: 'waitlisted' | 'offered' | 'lapsed' | 'returned',
   reason: string,
   until?: string,
 ): Promise<void> {

@@ -4,7 +4,8 @@ import { announce } from '../events/announce.ts';
 import { audit, type Work } from '../http/app.ts';
 import { conflict, invalid } from '../http/problem.ts';
 import { replan } from '../messages/planning.ts';
-import { refreshOrder, setSeats } from './confirming.ts';
+import { refreshOrder } from '../money/account.ts';
+import { setSeats } from './confirming.ts';
 import { readOrder, readSeats } from './store.ts';
 import { offerFreed } from './waiting.ts';
 

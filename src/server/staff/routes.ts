@@ -175,7 +175,8 @@ const contactOf = async (
   w: Pick<Work, 'tx' | 'app' | 'now'>,
   person: { name: string; email: string },
 ): Promise<string> =>
-  (await linkPerson(w, { ...splitName(person.name), email: person.email }, 'joined the team')).contactId;
+  (await linkPerson(w, { ...splitName(person.name), email: person.email }, 'joined the team', 'staff'))
+    .contactId;
 
 /** Two sample rules to begin with, so that clearance works before anybody has set rules. */
 export async function insertSampleRules(w: Pick<Work, 'tx'> & { app: Pick<App, 'ids'> }): Promise<void> {

@@ -60,6 +60,31 @@ export async function charge(
   return late ? null : answer;
 }
 
+/**
+ * What became of a charge, by its key. A key the processor never saw is closed: a charge that arrives under it later is
+ * not made. Null when the processor cannot say yet.
+ */
+export async function lookUp(app: App, key: string): Promise<CardAnswer | null> {
+  const mode = await nextBehaviour(app.db, 'cards');
+  if (mode !== 'works') return null;
+  await insert(
+    app.db,
+    'standin_charges',
+    {
+      key,
+      ref: `CL-${Buffer.from(app.ids.bytes(6)).toString('hex').toUpperCase()}`,
+      outcome: 'declined',
+      words: 'The payment did not reach the bank; no money moved.',
+      amount: 0,
+      answersLeft: 0,
+      answerAt: null,
+      chargedAt: app.clock.now(),
+    },
+    'on conflict do nothing',
+  );
+  return answerOf(app, key);
+}
+
 /** Asks for the next answer that is still to come, late or for the second time. */
 export const nextAnswerSql =
   'select answer_at as at, key as id from standin_charges where answers_left > 0 order by answer_at, key limit 1';

@@ -27,9 +27,9 @@ export async function waiverStandings(
   const waiver = await readWaiver(tx, event.waiverId);
   if (!waiver) return new Map();
   const rows = await tx.query<{ id: string; birthDate: string | null; saidMinor: boolean; signed: boolean }>(
-    `select r.id, coalesce(r.birth_date, c.birth_date) as birth_date, r.said_minor,
+    `select r.id, r.birth_date, r.said_minor,
        exists (select 1 from signatures g where g.registration_id = r.id and g.waiver_id = $2 and g.state = 'valid') as signed
-     from registrations r left join contacts c on c.id = r.contact_id where r.event_id = $1`,
+     from registrations r where r.event_id = $1`,
     [event.id, waiver.id],
   );
   const date = event.startsLocal?.slice(0, 10) ?? today;

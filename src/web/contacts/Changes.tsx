@@ -13,9 +13,12 @@ const fieldWords: Record<string, string> = {
   postalCode: 'Postal code',
   level: 'Level of membership',
   endsOn: 'Membership ends on',
+  email: 'Another email',
+  phone: 'Another telephone',
+  guardian: 'Guardian',
 };
 
-/** Changes that people asked for on their own page and that contradict the records. */
+/** Changes that people asked for on their own page, or that somebody from outside said, and that staff decide. */
 export default function Changes() {
   const { dayAndYear } = useSaying();
   const changes = useAsk('GET /api/proposals');
@@ -32,8 +35,8 @@ export default function Changes() {
         {(list) =>
           list.length === 0 ? (
             <p className="empty">
-              When somebody changes on their own page what you have on record, it waits here. Blanks they fill
-              in themselves.
+              What people change on their own page against your records waits here, and so do addresses,
+              telephones and guardians that somebody names from outside.
             </p>
           ) : (
             <ul className="lines">
@@ -41,10 +44,16 @@ export default function Changes() {
                 <li key={p.id} className="spread">
                   <span>
                     <Person id={p.contactId} name={p.name} />{' '}
-                    <small className="soft">{dayAndYear(p.at)}</small>
+                    <small className="soft">
+                      {dayAndYear(p.at)}, {p.said}
+                    </small>
                     <br />
                     {fieldWords[p.field]}: <span className="soft struck">{p.before}</span>{' '}
-                    {p.after ?? <span className="soft">nothing</span>}
+                    {p.otherContactId ? (
+                      <Person id={p.otherContactId} name={p.after ?? ''} />
+                    ) : (
+                      (p.after ?? <span className="soft">nothing</span>)
+                    )}
                   </span>
                   <span className="acts">
                     <button

@@ -1,32 +1,42 @@
 import { useQueryClient } from '@tanstack/react-query';
-import { useEffect, useMemo, useRef, useState } from 'react';
+import { useEffect, useMemo, useState } from 'react';
 import { Link, useParams } from 'react-router';
 import type { DoorRow } from '#contract/doors.ts';
 import { fold } from '#core/contacts/names.ts';
-import { type Answer, addressOf } from '#web/api.ts';
-import { useAsk, useDo } from '../parts/ask.ts';
-import { ChoiceField } from '../parts/Field.tsx';
+import { withWaiting } from '#core/doors/outbox.ts';
+import { sayRange } from '#core/time/say.ts';
+import { type Answer, ApiProblem, addressOf } from '#web/api.ts';
+import { useAsk, useDo, useMe } from '../parts/ask.ts';
 import { Asked, Problems } from '../parts/notices.tsx';
-import { nobody, PersonFields } from '../parts/PersonFields.tsx';
-import { useSaying } from '../parts/saying.ts';
 import { say, Toasts } from '../parts/toast.tsx';
+import { useOutbox } from './outbox.ts';
 import { Scanner } from './Scanner.tsx';
+import { nameOf, sayMissing } from './saying.ts';
+import { useMark, useSending } from './useMarks.ts';
+import { Verdict } from './Verdict.tsx';
+import { Waiting } from './Waiting.tsx';
+import { WalkIn } from './WalkIn.tsx';
 
 type Doors = Answer<'GET /api/events/:id/doors'>;
+type Row = DoorRow & { waits: boolean };
 
 /** The door list, for a phone: who is coming, who is in, what has to be settled first. */
 export default function Door() {
   const { id = '' } = useParams();
   const client = useQueryClient();
   const doors = useAsk('GET /api/events/:id/doors', { params: { id }, everyMs: 15_000 });
+  useSending();
   useEffect(() => {
     const stream = new EventSource(addressOf('GET /api/events/:id/stream', { id }));
     stream.addEventListener('changed', () => void client.invalidateQueries());
     return () => stream.close();
   }, [client, id]);
+  const behind =
+    (doors.error instanceof ApiProblem && doors.error.body.status === 0) || doors.fetchStatus === 'paused';
   return (
     <main className="door">
-      <Asked of={doors}>{(d) => <Shown doors={d} id={id} />}</Asked>
+      <Waiting behind={behind} />
+      <Asked of={doors}>{(d) => <Shown doors={d} id={id} key={id} />}</Asked>
       <Toasts />
     </main>
   );
@@ -36,51 +46,67 @@ function Shown({ doors, id }: { doors: Doors; id: string }) {
   const [typed, setTyped] = useState('');
   const [mode, setMode] = useState<'list' | 'scan' | 'walk-in'>('list');
   const [chosen, setChosen] = useState<string | null>(null);
+  const marks = useOutbox((s) => s.marks);
+  const roles = useMe().data?.staff.roles ?? [];
   const scan = useDo('POST /api/events/:id/scan', (answer) => setChosen(answer.row?.registrationId ?? null));
-  const box = useRef<HTMLInputElement>(null);
+  const all = useMemo(() => withWaiting(doors.rows, marks), [doors.rows, marks]) as Row[];
   const words = fold(typed).split(' ').filter(Boolean);
-  const rows = useMemo(
-    () => doors.rows.filter((r) => words.every((w) => fold(`${r.given} ${r.family} ${r.party}`).includes(w))),
-    [doors.rows, words],
-  );
-  const row = doors.rows.find((r) => r.registrationId === chosen);
+  const rows = all.filter((r) => words.every((w) => fold(`${r.given} ${r.family} ${r.party}`).includes(w)));
+  const row = all.find((r) => r.registrationId === chosen);
+  /** One lamp at a time: whoever is next never stands under the last one's. */
+  const show = (registrationId: string | null) => {
+    scan.reset();
+    setChosen(registrationId);
+  };
   const read = (code: string) => {
     setMode('list');
     setTyped('');
+    show(null);
     scan.mutate({ params: { id }, body: { code } });
   };
+  const inside = all.filter((r) => r.attendance === 'arrived').length;
+  const arrived = all.filter((r) => r.attendance === 'arrived' || r.attendance === 'left').length;
   return (
     <>
       <div className="spread">
         <h1>{doors.title}</h1>
-        <Link to={`/events/${id}/doors`} style={{ fontSize: 14 }}>
-          Back
-        </Link>
+        <Link to={roles.every((r) => r === 'door') ? '/doors' : `/events/${id}/doors`}>Back</Link>
       </div>
-      <p className="num" style={{ fontSize: 18, margin: '2px 0 10px' }} role="status" aria-live="polite">
-        <b>{doors.inside}</b> inside{doors.capacity !== null && ` of ${doors.capacity}`} · {doors.arrived} of{' '}
+      {doors.day !== 'today' && (
+        <p className="lamp stop" role="alert">
+          {doors.day === 'past' ? 'This event is over' : 'This event is not today'}
+          {doors.startsLocal && `: ${sayRange(doors.startsLocal, null)}`}. Arrivals need a reason.
+        </p>
+      )}
+      <p className="num headcount" role="status" aria-live="polite">
+        <b>{inside}</b> inside{doors.capacity !== null && ` of ${doors.capacity}`} · {arrived} of{' '}
         {doors.confirmed} arrived
       </p>
-      <div className="acts" style={{ marginBottom: 10 }}>
+      <div className="acts">
         <input
-          ref={box}
           aria-label="Search a name or scan a pass"
           placeholder="Name, or scan a pass"
-          style={{ flex: 1, minWidth: 180 }}
+          className="grow"
           value={typed}
-          onChange={(e) => setTyped(e.target.value)}
+          onChange={(e) => {
+            setTyped(e.target.value);
+            if (scan.data || chosen) show(null);
+          }}
           onKeyDown={(e) => {
             // A keyboard scanner types the code and Enter.
             if (e.key !== 'Enter' || !typed.trim()) return;
             if (/\d/u.test(typed)) read(typed);
-            else if (rows.length === 1) setChosen(rows[0]!.registrationId);
+            else if (rows.length === 1) show(rows[0]!.registrationId);
           }}
         />
         <button
           type="button"
           className="btn"
           aria-pressed={mode === 'scan'}
-          onClick={() => setMode(mode === 'scan' ? 'list' : 'scan')}
+          onClick={() => {
+            show(null);
+            setMode(mode === 'scan' ? 'list' : 'scan');
+          }}
         >
           Scan
         </button>
@@ -88,13 +114,27 @@ function Shown({ doors, id }: { doors: Doors; id: string }) {
           type="button"
           className="btn"
           aria-pressed={mode === 'walk-in'}
-          onClick={() => setMode(mode === 'walk-in' ? 'list' : 'walk-in')}
+          onClick={() => {
+            show(null);
+            setMode(mode === 'walk-in' ? 'list' : 'walk-in');
+          }}
         >
           Walk-in
         </button>
       </div>
       {mode === 'scan' && <Scanner read={read} />}
-      {mode === 'walk-in' && <WalkIn doors={doors} id={id} done={() => setMode('list')} />}
+      {mode === 'walk-in' && (
+        <WalkIn
+          doors={doors}
+          id={id}
+          typed={rows.length === 0 ? typed : ''}
+          done={(registrationId) => {
+            setMode('list');
+            setTyped('');
+            show(registrationId);
+          }}
+        />
+      )}
       <Problems of={scan.problem} />
       {scan.data && !scan.data.row && (
         <div className="lamp stop" role="alert">
@@ -102,54 +142,48 @@ function Shown({ doors, id }: { doors: Doors; id: string }) {
           {scan.data.details.map((d) => (
             <p key={d}>{d}</p>
           ))}
+          <button type="button" className="btn plain" onClick={() => scan.reset()}>
+            Close
+          </button>
         </div>
       )}
-      {row && <Verdict row={row} close={() => setChosen(null)} key={row.registrationId} />}
-      <ul style={{ listStyle: 'none', margin: 0, padding: 0 }}>
+      {row && (
+        <Verdict
+          row={row}
+          eventId={id}
+          waiver={doors.waiver}
+          close={() => show(null)}
+          key={row.registrationId}
+        />
+      )}
+      {scan.data?.row && !row && scan.data.row.registrationId === chosen && (
+        <Verdict
+          row={scan.data.row}
+          eventId={id}
+          waiver={doors.waiver}
+          close={() => show(null)}
+          key={chosen}
+        />
+      )}
+      <ul className="plainlist">
         {rows.slice(0, 150).map((r) => (
-          <li key={r.registrationId} className="spread" style={{ alignItems: 'center' }}>
-            <button
-              type="button"
-              className="link"
-              style={{ flex: 1 }}
-              onClick={() => setChosen(r.registrationId)}
-            >
+          <li key={r.registrationId} className="spread">
+            <button type="button" className="link grow" onClick={() => show(r.registrationId)}>
               <span className="name">
                 {r.family ? `${r.family}, ${r.given}` : r.given || 'Guest to be named'}
               </span>
               <br />
-              <small
-                className={
-                  r.attendance === 'expected'
-                    ? r.light === 'stop'
-                      ? 'late'
-                      : r.light === 'settle'
-                        ? 'need'
-                        : 'soft'
-                    : 'soft'
-                }
-              >
-                {[
-                  r.attendance === 'expected' && r.light !== 'go'
-                    ? r.headline
-                    : r.attendance !== 'expected'
-                      ? r.attendance
-                      : r.offer,
-                  r.party,
-                ]
-                  .filter(Boolean)
-                  .join(' · ')}
-              </small>
+              <small className={toneOf(r)}>{lineOf(r)}</small>
             </button>
-            <Mark row={r} />
+            <Mark row={r} eventId={id} />
           </li>
         ))}
       </ul>
       {rows.length === 0 && (
         <p className="empty">
-          {doors.rows.length === 0
+          {all.length === 0
             ? 'Nobody has a confirmed seat yet.'
-            : 'Nobody of that name has a seat. Let them in as a walk-in?'}
+            : 'Nobody of that name has a seat. Register them as a walk-in?'}
         </p>
       )}
       {rows.length > 150 && <p className="soft">{rows.length - 150} more; type a part of the name.</p>}
@@ -157,14 +191,31 @@ function Shown({ doors, id }: { doors: Doors; id: string }) {
   );
 }
 
+const toneOf = (r: Row): string => {
+  if (r.attendance !== 'expected' || !r.missing.length) return 'soft';
+  return r.missing[0] === 'money' ? 'need' : 'late';
+};
+const lineOf = (r: Row): string =>
+  [
+    r.attendance !== 'expected' ? r.attendance : r.missing.length ? sayMissing(r) : r.offer,
+    r.waits && 'kept on this device',
+    r.party,
+  ]
+    .filter(Boolean)
+    .join(' · ');
+
 /** The one mark that fits: arrive, or the way back. */
-function Mark({ row }: { row: DoorRow }) {
-  const mark = useDo('POST /api/registrations/:id/attendance');
-  const set = (state: 'expected' | 'arrived') =>
-    mark.mutate({ params: { id: row.registrationId }, body: { state } });
+function Mark({ row, eventId }: { row: Row; eventId: string }) {
+  const { mark, pending } = useMark(eventId);
+  const who = { registrationId: row.registrationId, name: nameOf(row) };
   if (row.attendance === 'arrived')
     return (
-      <button type="button" className="btn plain" disabled={mark.isPending} onClick={() => set('expected')}>
+      <button
+        type="button"
+        className="btn plain"
+        disabled={pending}
+        onClick={() => void mark(who, 'expected')}
+      >
         Undo
       </button>
     );
@@ -173,149 +224,15 @@ function Mark({ row }: { row: DoorRow }) {
     <button
       type="button"
       className="btn"
-      disabled={mark.isPending}
-      onClick={() => {
-        set('arrived');
-        say(`${row.given} is in`, { label: 'Undo', run: () => set('expected') });
-      }}
+      disabled={pending}
+      onClick={() =>
+        void mark(who, 'arrived').then(
+          (kept) =>
+            kept && say(`${row.given} is in`, { label: 'Undo', run: () => void mark(who, 'expected') }),
+        )
+      }
     >
       Arrive
     </button>
-  );
-}
-
-/** One person at arm's length: may they come in, and what is missing. */
-function Verdict({ row, close }: { row: DoorRow; close: () => void }) {
-  const { money, at } = useSaying();
-  const [despite, setDespite] = useState('');
-  const mark = useDo('POST /api/registrations/:id/attendance', () => {
-    setDespite('');
-    close();
-  });
-  const pay = useDo('POST /api/orders/:id/payments', () => say('Recorded'));
-  const set = (state: 'expected' | 'arrived' | 'left') =>
-    mark.mutate({ params: { id: row.registrationId }, body: { state, despite } });
-  return (
-    <div className={`lamp ${row.light}`} role="alert">
-      <h2>{row.headline}</h2>
-      <p style={{ fontSize: 19 }} className="name">
-        {`${row.given} ${row.family}`.trim() || 'Guest to be named'}
-      </p>
-      <p className="soft">
-        {[row.offer, row.party].filter(Boolean).join(' · ')}
-        {row.arrivedAt && ` · in since ${at(row.arrivedAt)}`}
-      </p>
-      {row.details.map((d) => (
-        <p key={d}>{d}</p>
-      ))}
-      {row.care && <Care id={row.registrationId} />}
-      <Problems of={mark.problem ?? pay.problem} />
-      <div className="acts" style={{ marginTop: 10 }}>
-        {row.attendance === 'arrived' ? (
-          <>
-            <button type="button" className="btn" onClick={() => set('left')}>
-              Left
-            </button>
-            <button type="button" className="btn" onClick={() => set('expected')}>
-              Undo the arrival
-            </button>
-          </>
-        ) : (
-          <>
-            {row.balance > 0 && (
-              <button
-                type="button"
-                className="btn"
-                disabled={pay.isPending}
-                onClick={() =>
-                  pay.mutate({ params: { id: row.orderId }, body: { method: 'cash', amount: row.balance } })
-                }
-              >
-                {money(row.balance)} paid in cash
-              </button>
-            )}
-            {row.light === 'stop' && row.attendance !== 'missed' && (
-              <input
-                aria-label="Why let them in all the same"
-                placeholder="Why let them in all the same"
-                value={despite}
-                onChange={(e) => setDespite(e.target.value)}
-              />
-            )}
-            <button
-              type="button"
-              className="btn primary"
-              disabled={
-                mark.isPending ||
-                (row.light === 'stop' && row.attendance !== 'missed' && despite.trim().length < 3)
-              }
-              onClick={() => set('arrived')}
-            >
-              Arrive
-            </button>
-          </>
-        )}
-        <button type="button" className="btn plain" onClick={close}>
-          Close
-        </button>
-      </div>
-    </div>
-  );
-}
-
-/** What has to be known about somebody's health; that it was read is written down. */
-function Care({ id }: { id: string }) {
-  const care = useAsk('GET /api/registrations/:id/care', { params: { id } });
-  return (
-    <Asked of={care}>
-      {({ notes }) => (
-        <>
-          {notes.map((n) => (
-            <p key={n} className="need">
-              {n}
-            </p>
-          ))}
-        </>
-      )}
-    </Asked>
-  );
-}
-
-function WalkIn({ doors, id, done }: { doors: Doors; id: string; done: () => void }) {
-  const { money } = useSaying();
-  const [form, setForm] = useState({ ...nobody, offerId: doors.offers[0]?.id ?? '' });
-  const add = useDo('POST /api/events/:id/walk-ins', ({ known, balance }) => {
-    say(
-      `${form.given} is in${known ? ', known to us' : ''}${balance > 0 ? `; ${money(balance)} to pay` : ''}`,
-    );
-    done();
-  });
-  const wrong = add.problem?.fields ?? {};
-  return (
-    <form
-      noValidate
-      className="lamp settle"
-      onSubmit={(e) => {
-        e.preventDefault();
-        add.mutate({ params: { id }, body: form });
-      }}
-    >
-      <Problems of={add.problem} />
-      <PersonFields value={form} set={(part) => setForm({ ...form, ...part })} wrong={wrong} />
-      {doors.offers.length > 1 && (
-        <ChoiceField
-          label="Offer"
-          value={form.offerId}
-          set={(offerId) => setForm({ ...form, offerId })}
-          choices={doors.offers.map((o) => ({
-            value: o.id,
-            label: `${o.name}${o.price ? `, ${money(o.price)}` : ''}`,
-          }))}
-        />
-      )}
-      <button type="submit" className="btn primary" disabled={add.isPending}>
-        Let in
-      </button>
-    </form>
   );
 }

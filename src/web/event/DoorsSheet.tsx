@@ -1,5 +1,6 @@
 import { Link } from 'react-router';
 import type { EventPage } from '#contract/events.ts';
+import { sayMissing } from '../door/saying.ts';
 import { useAsk } from '../parts/ask.ts';
 import { Ring } from '../parts/marks.tsx';
 import { Asked } from '../parts/notices.tsx';
@@ -12,7 +13,7 @@ export default function DoorsSheet({ page }: { page: EventPage }) {
   return (
     <Asked of={doors}>
       {(d) => {
-        const stopped = d.rows.filter((r) => r.light !== 'go' && r.attendance === 'expected');
+        const stopped = d.rows.filter((r) => r.missing.length > 0 && r.attendance === 'expected');
         return (
           <>
             <div className="spread">
@@ -34,8 +35,7 @@ export default function DoorsSheet({ page }: { page: EventPage }) {
                   {stopped.map((r) => (
                     <tr key={r.registrationId}>
                       <td className="name">{`${r.given} ${r.family}`.trim() || 'to be named'}</td>
-                      <td className={r.light === 'stop' ? 'late' : 'need'}>{r.headline}</td>
-                      <td className="soft">{r.details.join(' ')}</td>
+                      <td className={r.missing[0] === 'money' ? 'need' : 'late'}>{sayMissing(r)}</td>
                       <td className="n">{r.balance > 0 && money(r.balance)}</td>
                     </tr>
                   ))}

@@ -28,6 +28,7 @@ export default function WrapUpSheet({ page }: { page: EventPage }) {
           ['Donations', money(f.money.donations)],
           ['Refunds', f.money.refunds ? money(-f.money.refunds) : money(0)],
           ['Money in all', money(f.money.net)],
+          ...(f.money.waived ? [['Let off', money(f.money.waived)] as [string, string]] : []),
           ['Hours served', f.hoursServed],
         ];
         return (

@@ -8,7 +8,13 @@ import { Person } from '../parts/Person.tsx';
 import { useSaying } from '../parts/saying.ts';
 import { type Column, Table } from '../parts/Table.tsx';
 
-const kinds = { '': 'Everything', seats: 'Seats', donation: 'Donations', refund: 'Refunds' } as const;
+const kinds = {
+  '': 'Everything',
+  seats: 'Seats',
+  donation: 'Donations',
+  refund: 'Refunds',
+  waived: 'Let off',
+} as const;
 
 /** Every movement of money, newest first. */
 export default function Ledger() {
@@ -33,7 +39,10 @@ export default function Ledger() {
       id: 'kind',
       heading: 'Kind',
       sortBy: (r) => r.kind,
-      cell: (r) => (r.amount < 0 ? 'refund' : r.kind === 'donation' ? `donation, ${r.fund ?? ''}` : 'seats'),
+      cell: (r) =>
+        r.method === 'waived'
+          ? 'let off'
+          : `${r.amount < 0 ? 'refund of ' : ''}${r.kind === 'donation' ? `donation, ${r.fund ?? ''}` : 'seats'}`,
     },
     { id: 'method', heading: 'By', sortBy: (r) => r.method, cell: (r) => r.method },
     { id: 'reason', heading: 'Reference', cell: (r) => <span className="soft">{r.reason}</span> },
@@ -77,6 +86,7 @@ export default function Ledger() {
               <span className="soft num" style={{ marginLeft: 'auto' }}>
                 seats {money(totals.seats)} + donations {money(totals.donations)} − refunds{' '}
                 {money(totals.refunds)} = {money(totals.net)}
+                {totals.waived > 0 && ` · ${money(totals.waived)} let off`}
                 {more && ` · the newest ${rows.length} are shown`}
               </span>
             </div>

@@ -1,7 +1,7 @@
 import { useMutation } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
-import { Link, useNavigate, useParams } from 'react-router';
+import { Link, useParams } from 'react-router';
 import { sayLongDate, sayTime } from '#core/time/say.ts';
 import { type Answer, ApiProblem, call } from '#web/api.ts';
 import { useAsk } from './asking.ts';
@@ -78,7 +78,6 @@ function Shown({ page }: { page: Page }) {
 
 function SignUp({ shiftId, role }: { shiftId: string; role: string }) {
   const { t } = useTranslation();
-  const navigate = useNavigate();
   const [who, setWho] = useState({ given: '', family: '', email: '', phone: '' });
   const [key] = useState(() => crypto.randomUUID());
   const signUp = useMutation({
@@ -88,9 +87,14 @@ function SignUp({ shiftId, role }: { shiftId: string; role: string }) {
         { params: { id: shiftId }, body: { ...who, language: language() } },
         `${key}-${who.email.length}-${who.given.length}`,
       ),
-    onSuccess: ({ token }) => navigate(`/crew/${token}`),
   });
   const problem = signUp.error instanceof ApiProblem ? signUp.error : null;
+  if (signUp.isSuccess)
+    return (
+      <p className="say" role="status">
+        {t('signedUp', { email: who.email })}
+      </p>
+    );
   return (
     <form
       noValidate

@@ -125,6 +125,7 @@ export const en = {
   gift: 'of which a gift of {{amount}} to {{fund}}',
   shiftsTitle: 'Shifts',
   shiftsText: 'Choose a shift; it takes your name and an email address.',
+  signedUp: 'Thank you. What happens next, and the link to your shifts, goes by mail to you ({{email}}).',
   noShifts: 'Every shift is filled. Thank you.',
   places_one: '{{count}} place free',
   places_other: '{{count}} places free',

@@ -128,6 +128,7 @@ export const fr: Words = {
   gift: 'dont un don de {{amount}} à {{fund}}',
   shiftsTitle: 'Quarts',
   shiftsText: 'Choisissez un quart ; votre nom et un courriel suffisent.',
+  signedUp: 'Merci. La suite et le lien vers vos quarts vous sont envoyés par courriel ({{email}}).',
   noShifts: 'Tous les quarts sont pris. Merci.',
   places_one: '{{count}} place libre',
   places_other: '{{count}} places libres',

@@ -1,14 +1,14 @@
 import { Menu, Portal } from '@chakra-ui/react';
-import { useQueryClient } from '@tanstack/react-query';
 import type { ReactNode } from 'react';
 import { Link, NavLink, useNavigate } from 'react-router';
-import { useDo, useMe } from '../parts/ask.ts';
+import { useMe } from '../parts/ask.ts';
+import { useSignOut } from '../parts/SignOut.tsx';
 import { Toasts } from '../parts/toast.tsx';
 import { ClockMenu } from './ClockMenu.tsx';
 import { Keys } from './Keys.tsx';
 import { PersonSlide } from './PersonSlide.tsx';
 import { SearchBox } from './SearchBox.tsx';
-import { useInterface, useLooks, useRecent } from './state.ts';
+import { useInterface, useLooks } from './state.ts';
 
 const places = ['Desk', 'Season', 'Contacts', 'Ledger', 'Records', 'Tray'] as const;
 /** Places only some roles have use for. */
@@ -54,15 +54,9 @@ export function Frame({ children }: { children: ReactNode }) {
 
 function PersonMenu({ name, coordinator }: { name: string; coordinator: boolean }) {
   const navigate = useNavigate();
-  const client = useQueryClient();
   const { light, setLight } = useLooks();
   const showKeys = useInterface((s) => s.showKeys);
-  const signOut = useDo('POST /api/sign-out', () => {
-    client.clear();
-    // Whose records were looked at is nobody's business who signs in next.
-    useRecent.getState().forget();
-    navigate('/sign-in', { replace: true });
-  });
+  const signOut = useSignOut();
   const [first, ...rest] = name.split(' ');
   const row = { padding: '6px 12px', fontSize: 14, cursor: 'pointer', color: 'var(--ink)' };
   return (
@@ -111,7 +105,7 @@ function PersonMenu({ name, coordinator }: { name: string; coordinator: boolean 
             <Menu.Item value="keys" style={row} onClick={() => showKeys(true)}>
               Keys <kbd style={{ marginLeft: 8 }}>?</kbd>
             </Menu.Item>
-            <Menu.Item value="out" style={row} onClick={() => signOut.mutate({})}>
+            <Menu.Item value="out" style={row} onClick={signOut}>
               Sign out
             </Menu.Item>
           </Menu.Content>

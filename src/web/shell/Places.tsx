@@ -25,6 +25,7 @@ const Tray = lazy(() => import('../tray/Tray.tsx'));
 const Team = lazy(() => import('../team/Team.tsx'));
 const Registers = lazy(() => import('../team/Registers.tsx'));
 const Door = lazy(() => import('../door/Door.tsx'));
+const Today = lazy(() => import('../door/Today.tsx'));
 
 /** Every place of the coordinator's application. */
 export function Places() {
@@ -33,6 +34,14 @@ export function Places() {
       <Route path="/sign-in" element={<SignIn />} />
       <Route path="/setup" element={<Setup />} />
       <Route path="/invitation/:token" element={<Invitation />} />
+      <Route
+        path="/doors"
+        element={
+          <SignedIn>
+            <Today />
+          </SignedIn>
+        }
+      />
       <Route
         path="/doors/:id"
         element={
@@ -54,7 +63,7 @@ export function Places() {
                 }
               >
                 <Routes>
-                  <Route path="/desk" element={<Desk />} />
+                  <Route path="/desk" element={<Home />} />
                   <Route path="/season" element={<Season />} />
                   <Route path="/events/:id" element={<Navigate to="plan" replace />} />
                   <Route path="/events/:id/:stage" element={<EventPage />} />
@@ -80,6 +89,12 @@ export function Places() {
       />
     </Routes>
   );
+}
+
+/** Where somebody begins: the door team at its doors, everybody else at the Desk. */
+function Home() {
+  const roles = useMe().data?.staff.roles ?? [];
+  return roles.length > 0 && roles.every((r) => r === 'door') ? <Navigate to="/doors" replace /> : <Desk />;
 }
 
 /** Lets in who is signed in; everybody else signs in first and comes back. */

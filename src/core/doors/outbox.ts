@@ -1,0 +1,43 @@
+import type { Instant } from '#core/time/clock.ts';
+
+/** A mark made at a door that the server does not have yet. */
+export interface WaitingMark {
+  /** Its own id, by which the server knows it again. */
+  id: string;
+  eventId: string;
+  registrationId: string;
+  /** Who it is about, to be said when the server does not take it. */
+  name: string;
+  state: 'expected' | 'arrived' | 'left';
+  despite: string;
+  at: Instant;
+  /** Why the server did not take it; null while it waits. */
+  refused: string | null;
+}
+
+/**
+ * What becomes of a mark that was sent: the server has it, the server will never take it as it is, or it is tried again.
+ * `status` is the HTTP status, 0 without an answer. Only what was said about this very mark refuses it: a server in
+ * trouble, a limit or a session that ended are no fault of the arrival.
+ */
+export function outcomeOf(status: number): 'kept' | 'refused' | 'later' {
+  if (status >= 200 && status < 300) return 'kept';
+  return [400, 403, 404, 409, 413, 422].includes(status) ? 'refused' : 'later';
+}
+
+/** The door list with the marks that wait, as if the server had them; the last mark of each seat counts. */
+export function withWaiting<
+  R extends { registrationId: string; attendance: string; light: string; headline: string },
+>(rows: readonly R[], waiting: readonly WaitingMark[]): (R & { waits: boolean })[] {
+  const last = new Map(waiting.filter((m) => m.refused === null).map((m) => [m.registrationId, m]));
+  return rows.map((row) => {
+    const mark = last.get(row.registrationId);
+    if (!mark) return { ...row, waits: false };
+    return {
+      ...row,
+      attendance: mark.state,
+      ...(mark.state === 'arrived' ? { light: 'stop', headline: 'Already in' } : {}),
+      waits: true,
+    };
+  });
+}

@@ -1,0 +1,62 @@
+import type { z } from 'zod';
+import type { signing as signingBody } from '#contract/waivers.ts';
+import { fullName } from '#core/contacts/names.ts';
+import { dateOf } from '#core/time/wallTime.ts';
+import { problemsWithSigning, signedText } from '#core/waivers/signing.ts';
+import { insert } from '../db/database.ts';
+import { sha256 } from '../db/ids.ts';
+import { announce } from '../events/announce.ts';
+import { readEvent } from '../events/store.ts';
+import { audit, type Work } from '../http/app.ts';
+import { conflict, invalid } from '../http/problem.ts';
+import { sayWhen } from '../messages/direct.ts';
+import { replan } from '../messages/planning.ts';
+import type { SeatRow } from '../registration/store.ts';
+import { theOrganization } from '../staff/store.ts';
+import { readWaiver, waiverStandings } from './store.ts';
+
+/**
+ * Signs the waiver of a seat, from the link of the booking or at the door. The text as signed is kept with its SHA-256.
+ * Throws what is wrong with the signature, by field.
+ */
+export async function signWaiver(
+  w: Work,
+  seat: SeatRow,
+  body: z.output<typeof signingBody>,
+): Promise<string> {
+  const { tx, app, now } = w;
+  const event = await readEvent(tx, seat.eventId);
+  if (!['open', 'closed'].includes(event.state))
+    throw conflict('event-state', `This event is ${event.state}; nothing is signed for it any more.`);
+  const waiver = await readWaiver(tx, event.waiverId);
+  if (!waiver) throw conflict('no-waiver', 'No waiver is asked at this event.');
+  const { ageOfMajority, zone } = await theOrganization(tx);
+  const need =
+    (await waiverStandings(tx, event, ageOfMajority, dateOf(now, zone))).get(seat.id) ?? 'not asked';
+  if (need === 'signed') throw conflict('signed', 'This waiver is signed already.');
+  if (need === 'not asked') throw conflict('not-asked', 'No waiver is asked of this person.');
+  const participant = fullName({ given: seat.givenName, family: seat.familyName });
+  if (!participant) throw invalid([{ path: 'registrationId', message: 'Name this guest first.' }]);
+  const signing = { participant, typedName: body.typedName, ticked: body.ticked, relation: body.relation };
+  const problems = problemsWithSigning(waiver, signing, need);
+  if (problems.length) throw invalid(problems);
+  const text = signedText(waiver, signing, { title: event.publicTitle, when: sayWhen(event, 'en') }, now);
+  const hash = sha256(text);
+  await insert(tx, 'signatures', {
+    id: app.ids.id(),
+    waiverId: waiver.id,
+    eventId: event.id,
+    registrationId: seat.id,
+    contactId: seat.contactId,
+    relation: body.relation,
+    typedName: body.typedName,
+    signedText: text,
+    sha256: hash,
+    state: 'valid',
+    at: now,
+  });
+  await audit(w, 'signed a waiver', { kind: 'registration', id: seat.id }, { sha256: hash });
+  await replan(w, event.id, seat.orderId);
+  announce(w, event.id);
+  return hash;
+}

@@ -1,0 +1,61 @@
+import { Link, Navigate } from 'react-router';
+import { sayRange } from '#core/time/say.ts';
+import { useAsk, useMe } from '../parts/ask.ts';
+import { Asked } from '../parts/notices.tsx';
+import { SignOut } from '../parts/SignOut.tsx';
+import { useSending } from './useMarks.ts';
+import { Waiting } from './Waiting.tsx';
+
+/** The doors of today, for whoever stands at one: straight to the list where there is only one. */
+export default function Today() {
+  const doors = useAsk('GET /api/doors', { everyMs: 60_000 });
+  const me = useMe().data;
+  useSending();
+  return (
+    <main className="door">
+      <Asked of={doors}>
+        {(list) => {
+          const today = list.filter((d) => d.day === 'today');
+          if (today.length === 1) return <Navigate to={`/doors/${today[0]!.id}`} replace />;
+          return (
+            <>
+              <div className="spread">
+                <h1>Doors today</h1>
+                <SignOut />
+              </div>
+              <Waiting />
+              {today.length === 0 && (
+                <p className="empty">
+                  No event of yours takes place today. Its list is here from two days before it begins.
+                </p>
+              )}
+              <ul className="plainlist">
+                {list.map((d) => (
+                  <li key={d.id}>
+                    <Link className="name" to={`/doors/${d.id}`}>
+                      {d.title}
+                    </Link>
+                    <br />
+                    <small className="soft">
+                      {[d.startsLocal && sayRange(d.startsLocal, null), d.place].filter(Boolean).join(' · ')}
+                      {d.day !== 'today' && <span className="need"> not today</span>}
+                    </small>
+                    <br />
+                    <small className="soft num">
+                      {d.arrived} of {d.confirmed} arrived
+                    </small>
+                  </li>
+                ))}
+              </ul>
+              {me?.staff.roles.some((r) => r !== 'door') && (
+                <p>
+                  <Link to="/desk">Desk</Link>
+                </p>
+              )}
+            </>
+          );
+        }}
+      </Asked>
+    </main>
+  );
+}

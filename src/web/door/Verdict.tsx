@@ -1,0 +1,134 @@
+import { useState } from 'react';
+import type { DoorRow } from '#contract/doors.ts';
+import type { Answer } from '#web/api.ts';
+import { useAsk, useDo } from '../parts/ask.ts';
+import { Asked, Problems } from '../parts/notices.tsx';
+import { useSaying } from '../parts/saying.ts';
+import { say } from '../parts/toast.tsx';
+import { SignHere } from './SignHere.tsx';
+import { nameOf } from './saying.ts';
+import { useMark } from './useMarks.ts';
+
+/** One person at arm's length: may they come in, what is missing, and how it is settled here. */
+export function Verdict({
+  row,
+  eventId,
+  waiver,
+  close,
+}: {
+  row: DoorRow & { waits?: boolean };
+  eventId: string;
+  waiver: Answer<'GET /api/events/:id/doors'>['waiver'];
+  close: () => void;
+}) {
+  const { money, at } = useSaying();
+  const [despite, setDespite] = useState('');
+  const [signing, setSigning] = useState(false);
+  const { mark, pending, refused } = useMark(eventId);
+  const pay = useDo('POST /api/orders/:id/payments', () => say('Recorded'));
+  const who = { registrationId: row.registrationId, name: nameOf(row) };
+  const set = async (state: 'expected' | 'arrived' | 'left') => {
+    if (await mark(who, state, despite)) {
+      setDespite('');
+      close();
+    }
+  };
+  const unsigned = row.missing.includes('signature') || row.missing.includes('guardian');
+  const needsReason = row.light !== 'go' && row.attendance !== 'arrived';
+  return (
+    <div className={`lamp ${row.light}`} role="alert">
+      <h2>{row.headline}</h2>
+      <p className="name who">{who.name}</p>
+      <p className="soft">
+        {[row.offer, row.party].filter(Boolean).join(' · ')}
+        {row.arrivedAt && ` · in since ${at(row.arrivedAt)}`}
+        {row.waits && ' · kept on this device'}
+      </p>
+      {row.details.map((d) => (
+        <p key={d}>{d}</p>
+      ))}
+      {row.care && <Care id={row.registrationId} />}
+      {refused && (
+        <p className="late" role="alert">
+          {refused}
+        </p>
+      )}
+      <Problems of={pay.problem} />
+      {signing && waiver && <SignHere waiver={waiver} row={row} done={() => setSigning(false)} />}
+      {row.attendance === 'arrived' ? (
+        <div className="acts">
+          <button type="button" className="btn" disabled={pending} onClick={() => void set('left')}>
+            Left
+          </button>
+          <button type="button" className="btn" disabled={pending} onClick={() => void set('expected')}>
+            Undo the arrival
+          </button>
+          <button type="button" className="btn plain" onClick={close}>
+            Close
+          </button>
+        </div>
+      ) : (
+        <>
+          <div className="acts">
+            {unsigned && waiver && !signing && (
+              <button type="button" className="btn" onClick={() => setSigning(true)}>
+                Sign here
+              </button>
+            )}
+            {row.balance > 0 && (
+              <button
+                type="button"
+                className="btn"
+                disabled={pay.isPending}
+                onClick={() =>
+                  pay.mutate({ params: { id: row.orderId }, body: { method: 'cash', amount: row.balance } })
+                }
+              >
+                {money(row.balance)} paid in cash
+              </button>
+            )}
+          </div>
+          <div className="acts">
+            {needsReason && (
+              <input
+                aria-label="Reason for letting them in"
+                placeholder="Reason for letting them in"
+                value={despite}
+                onChange={(e) => setDespite(e.target.value)}
+              />
+            )}
+            <button
+              type="button"
+              className="btn primary"
+              disabled={pending || (needsReason && despite.trim().length < 3)}
+              onClick={() => void set('arrived')}
+            >
+              Arrive
+            </button>
+            <button type="button" className="btn plain" onClick={close}>
+              Close
+            </button>
+          </div>
+        </>
+      )}
+    </div>
+  );
+}
+
+/** What has to be known about somebody's health; that it was read is written down. */
+function Care({ id }: { id: string }) {
+  const care = useAsk('GET /api/registrations/:id/care', { params: { id } });
+  return (
+    <Asked of={care}>
+      {({ notes }) => (
+        <>
+          {notes.map((n) => (
+            <p key={n} className="need">
+              {n}
+            </p>
+          ))}
+        </>
+      )}
+    </Asked>
+  );
+}

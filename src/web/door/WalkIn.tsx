@@ -1,0 +1,127 @@
+import { useState } from 'react';
+import type { Answer } from '#web/api.ts';
+import { useAsk, useDo } from '../parts/ask.ts';
+import { ChoiceField, TextField } from '../parts/Field.tsx';
+import { Problems } from '../parts/notices.tsx';
+import { nobody, PersonFields } from '../parts/PersonFields.tsx';
+import { useSaying } from '../parts/saying.ts';
+import { say } from '../parts/toast.tsx';
+
+type Doors = Answer<'GET /api/events/:id/doors'>;
+
+/** Somebody who comes without a seat: known people are proposed while the name is typed, and one of them can be picked. */
+export function WalkIn({
+  doors,
+  id,
+  typed,
+  done,
+}: {
+  doors: Doors;
+  id: string;
+  /** What stood in the search when nobody was found. */
+  typed: string;
+  done: (registrationId: string | null) => void;
+}) {
+  const { money } = useSaying();
+  const [first = '', ...rest] = typed.trim().split(/\s+/u);
+  const [form, setForm] = useState({
+    ...nobody,
+    given: first,
+    family: rest.join(' '),
+    birthDate: '',
+    offerId: doors.offers[0]?.id ?? '',
+  });
+  const [picked, setPicked] = useState<{ contactId: string; name: string } | null>(null);
+  const name = `${form.given} ${form.family}`.trim();
+  const known = useAsk('GET /api/events/:id/known', {
+    params: { id },
+    query: { q: name },
+    enabled: name.length >= 3 && !picked,
+  });
+  const add = useDo('POST /api/events/:id/walk-ins', (answer) => {
+    if (answer.arrived) say(`${form.given} is in${answer.known ? ', known to us' : ''}`);
+    // What is missing is settled at the lamp.
+    done(answer.arrived ? null : answer.registrationId);
+  });
+  const wrong = add.problem?.fields ?? {};
+  const proposals = picked || name.length < 3 ? [] : (known.data ?? []);
+  return (
+    <form
+      noValidate
+      className="lamp settle"
+      onSubmit={(e) => {
+        e.preventDefault();
+        add.mutate({
+          params: { id },
+          body: { ...form, birthDate: form.birthDate || null, contactId: picked?.contactId ?? null },
+        });
+      }}
+    >
+      <h2>Walk-in</h2>
+      <Problems of={add.problem} />
+      {picked ? (
+        <p>
+          <span className="name who">{picked.name}</span>, known to us{' '}
+          <button type="button" className="link" onClick={() => setPicked(null)}>
+            somebody else
+          </button>
+        </p>
+      ) : (
+        <>
+          <PersonFields value={form} set={(part) => setForm({ ...form, ...part })} wrong={wrong} />
+          {proposals.length > 0 && (
+            <ul className="plainlist" aria-label="People we know">
+              {proposals.map((p) => (
+                <li key={p.contactId} className="spread">
+                  <span>
+                    <span className="name">{p.name}</span> <small className="soft">{p.hint}</small>
+                  </span>
+                  <button
+                    type="button"
+                    className="btn"
+                    onClick={() => {
+                      const [given = '', ...family] = p.name.split(' ');
+                      setPicked(p);
+                      setForm({ ...form, given, family: family.join(' '), email: '', phone: '' });
+                    }}
+                  >
+                    This is them
+                  </button>
+                </li>
+              ))}
+            </ul>
+          )}
+        </>
+      )}
+      {doors.waiver && !picked && (
+        <TextField
+          label="Birth date"
+          type="date"
+          value={form.birthDate}
+          set={(birthDate) => setForm({ ...form, birthDate })}
+          error={wrong.birthDate}
+          help="Until their age is known, a guardian has to sign."
+        />
+      )}
+      {doors.offers.length > 1 && (
+        <ChoiceField
+          label="Offer"
+          value={form.offerId}
+          set={(offerId) => setForm({ ...form, offerId })}
+          choices={doors.offers.map((o) => ({
+            value: o.id,
+            label: `${o.name}${o.price ? `, ${money(o.price)}` : ''}`,
+          }))}
+        />
+      )}
+      <div className="acts">
+        <button type="submit" className="btn primary" disabled={add.isPending}>
+          Register
+        </button>
+        <button type="button" className="btn plain" onClick={() => done(null)}>
+          Cancel
+        </button>
+      </div>
+    </form>
+  );
+}

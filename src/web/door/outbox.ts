@@ -1,0 +1,99 @@
+import { type DBSchema, type IDBPDatabase, openDB } from 'idb';
+import { create } from 'zustand';
+import { outcomeOf, type WaitingMark } from '#core/doors/outbox.ts';
+import { ApiProblem, call } from '#web/api.ts';
+
+interface Schema extends DBSchema {
+  marks: { key: string; value: WaitingMark & { order: number } };
+}
+
+let opened: Promise<IDBPDatabase<Schema>> | null = null;
+const database = (): Promise<IDBPDatabase<Schema>> => {
+  opened ??= openDB<Schema>('acolyte-door', 1, {
+    upgrade: (db) => {
+      db.createObjectStore('marks', { keyPath: 'id' });
+    },
+  });
+  return opened;
+};
+
+interface Outbox {
+  /** Marks the server does not have, oldest first; those it refused until somebody has seen that. */
+  marks: (WaitingMark & { order: number })[];
+  /** True from the first time that the server could not be reached until it is. */
+  offline: boolean;
+}
+export const useOutbox = create<Outbox>()(() => ({ marks: [], offline: false }));
+
+export const setOffline = (offline: boolean): void => {
+  if (useOutbox.getState().offline !== offline) useOutbox.setState({ offline });
+};
+
+async function load(): Promise<void> {
+  const marks = (await (await database()).getAll('marks')).sort((a, b) => a.order - b.order);
+  useOutbox.setState({ marks });
+}
+
+let sending: Promise<void> = Promise.resolve();
+
+/**
+ * Sends what waits, oldest first, one after the other. A mark leaves the device only when the server has it; one that the
+ * server refuses stays with the reason. Stops at the first that cannot be sent now.
+ */
+export function sendWaiting(): Promise<void> {
+  sending = sending.then(run, run);
+  return sending;
+}
+
+async function run(): Promise<void> {
+  await load();
+  for (const mark of useOutbox.getState().marks) {
+    if (mark.refused !== null) continue;
+    const status = await send(mark);
+    if (status.outcome === 'later') {
+      setOffline(status.code === 0);
+      break;
+    }
+    setOffline(false);
+    if (status.outcome === 'kept') await (await database()).delete('marks', mark.id);
+    else await (await database()).put('marks', { ...mark, refused: status.words });
+    await load();
+  }
+}
+
+async function send(
+  mark: WaitingMark,
+): Promise<{ outcome: ReturnType<typeof outcomeOf>; code: number; words: string }> {
+  const { id, eventId, registrationId, state, despite, at } = mark;
+  try {
+    await call(
+      'POST /api/registrations/:id/attendance',
+      { params: { id: registrationId }, body: { eventId, state, despite, at } },
+      id,
+    );
+    return { outcome: 'kept', code: 200, words: '' };
+  } catch (error) {
+    const code = error instanceof ApiProblem ? error.body.status : 0;
+    return { outcome: outcomeOf(code), code, words: error instanceof Error ? error.message : '' };
+  }
+}
+
+/** Keeps a mark on the device and sends it. Answers why the server refused it, or null: it has it, or it waits. */
+export async function putMark(
+  mark: Pick<WaitingMark, 'eventId' | 'registrationId' | 'name' | 'state' | 'despite'>,
+): Promise<string | null> {
+  const id = crypto.randomUUID();
+  const order = Date.now() + performance.now() / 1e6;
+  await (await database()).put('marks', { ...mark, id, order, at: new Date().toISOString(), refused: null });
+  await sendWaiting();
+  const refused = (await (await database()).get('marks', id))?.refused ?? null;
+  // Said to whoever stands there; it need not be said again.
+  if (refused !== null) await dismiss(id);
+  return refused;
+}
+
+/** Takes a refused mark off the list: somebody has seen that it did not count. */
+export async function dismiss(id: string): Promise<void> {
+  await (await database()).delete('marks', id);
+  await load();
+}

@@ -1,0 +1,48 @@
+import { useQueryClient } from '@tanstack/react-query';
+import { useEffect, useState } from 'react';
+import { putMark, sendWaiting, setOffline, useOutbox } from './outbox.ts';
+
+/** Seconds between tries to send what waits. */
+const everySeconds = 5;
+
+/** Sends what waits on this device as long as a door is open: at once, when the network comes back, and every so often. */
+export function useSending(): void {
+  const client = useQueryClient();
+  useEffect(() => {
+    const go = () => {
+      if (useOutbox.getState().marks.some((m) => m.refused === null))
+        void sendWaiting().then(() => client.invalidateQueries());
+    };
+    const lost = () => setOffline(true);
+    const back = () => void sendWaiting().then(() => client.invalidateQueries());
+    void sendWaiting();
+    const timer = setInterval(go, everySeconds * 1000);
+    window.addEventListener('online', back);
+    window.addEventListener('offline', lost);
+    return () => {
+      clearInterval(timer);
+      window.removeEventListener('online', back);
+      window.removeEventListener('offline', lost);
+    };
+  }, [client]);
+}
+
+/** Marks one person at this door. `refused` says why the server did not take the last one. */
+export function useMark(eventId: string) {
+  const client = useQueryClient();
+  const [pending, setPending] = useState(false);
+  const [refused, setRefused] = useState<string | null>(null);
+  const mark = async (
+    of: { registrationId: string; name: string },
+    state: 'expected' | 'arrived' | 'left',
+    despite = '',
+  ): Promise<boolean> => {
+    setPending(true);
+    const why = await putMark({ eventId, ...of, state, despite });
+    setRefused(why);
+    setPending(false);
+    void client.invalidateQueries();
+    return why === null;
+  };
+  return { mark, pending, refused, clear: () => setRefused(null) };
+}

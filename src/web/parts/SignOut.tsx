@@ -1,0 +1,26 @@
+import { useQueryClient } from '@tanstack/react-query';
+import { useNavigate } from 'react-router';
+import { useRecent } from '../shell/state.ts';
+import { useDo } from './ask.ts';
+
+/** Ends the session on this device and forgets what it showed. */
+export function useSignOut(): () => void {
+  const navigate = useNavigate();
+  const client = useQueryClient();
+  const signOut = useDo('POST /api/sign-out', () => {
+    client.clear();
+    // Whose records were looked at is nobody's business who signs in next.
+    useRecent.getState().forget();
+    navigate('/sign-in', { replace: true });
+  });
+  return () => signOut.mutate({});
+}
+
+export function SignOut() {
+  const signOut = useSignOut();
+  return (
+    <button type="button" className="btn plain" onClick={signOut}>
+      Sign out
+    </button>
+  );
+}
