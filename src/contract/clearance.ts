@@ -18,6 +18,8 @@ export const clearanceStep = z.object({
 });
 export const clearance = z.object({
   submittedAt: instant.nullable(),
+  /** Whoever sent a plan does not clear it. */
+  sentByMe: z.boolean(),
   lateByDays: z.int(),
   standing: z.enum(['not sent', 'not needed', 'under way', 'cleared', 'sent back', 'refused']),
   deadline: z.object({ date, daysLeft: z.int(), stepDays: z.int(), why: z.string() }).nullable(),

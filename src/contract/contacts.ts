@@ -198,6 +198,7 @@ export const contactsContract = contract({
     response: z.object({ ids: z.array(id) }),
   },
   'POST /api/contacts/chosen.csv': {
+    limit: '6mb',
     summary: 'Some contacts as a table; whoever nothing may be sent to is left out',
     who: ['coordinator'],
     ownTransactions: true,
@@ -205,6 +206,7 @@ export const contactsContract = contract({
     response: { file: 'text/csv' },
   },
   'POST /api/contacts/chosen.vcf': {
+    limit: '6mb',
     summary: 'Some contacts as an address book (vCard 4.0); whoever nothing may be sent to is left out',
     who: ['coordinator'],
     ownTransactions: true,
@@ -342,6 +344,7 @@ export const contactsContract = contract({
     response: { file: 'image/jpeg' },
   },
   'PUT /api/contacts/:id/photo': {
+    limit: '6mb',
     summary: 'Put a photo there: a JPEG, PNG or WebP of at most 400 kB',
     who: ['coordinator', 'crew lead'],
     params: idParams,

@@ -17,6 +17,10 @@ export interface Endpoint {
   body?: z.ZodType;
   /** The JSON answered, or the media type of a file. */
   response: z.ZodType | { file: string };
+  /** How large the body may be, where it is more than 256 kB. */
+  limit?: '6mb' | '28mb';
+  /** Also for those who still have to set up their second step. */
+  enrolling?: true;
   /** Answers on several transactions or calls an outside service; the handler opens its own transactions. */
   ownTransactions?: true;
 }

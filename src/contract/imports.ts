@@ -90,6 +90,7 @@ export const importsContract = contract({
     response: z.array(importSummary),
   },
   'POST /api/imports': {
+    limit: '28mb',
     summary:
       'Read a table or an address book, propose its columns and begin to check every row in the background, without changing anything',
     who: ['coordinator'],

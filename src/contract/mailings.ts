@@ -13,6 +13,7 @@ const mailing = z.object({
 
 export const mailingsContract = contract({
   'POST /api/mailings/preview': {
+    limit: '6mb',
     summary: 'Who would get a message, who would not and why, and how the first of them gets it',
     who: ['coordinator'],
     ownTransactions: true,
@@ -25,6 +26,7 @@ export const mailingsContract = contract({
     }),
   },
   'POST /api/mailings': {
+    limit: '6mb',
     summary: 'Write to contacts: a copy for each goes out at once, who gets none is written down with why',
     who: ['coordinator'],
     body: mailing.extend({

@@ -52,6 +52,7 @@ export const recordsContract = contract({
     response: z.array(summary),
   },
   'POST /api/segments': {
+    limit: '6mb',
     summary: 'Keep a segment: questions, or just these contacts, frozen',
     who,
     body: z.object({
@@ -72,6 +73,7 @@ export const recordsContract = contract({
   },
   'DELETE /api/segments/:id': { summary: 'Throw a segment away', who, params: idParams, response: done },
   'POST /api/segments/:id/members': {
+    limit: '6mb',
     summary:
       'Put contacts into a frozen segment, or take them out; answers whom that changed, so that it can be undone',
     who,

@@ -1,7 +1,9 @@
 import { z } from 'zod';
-import { contract, done, id, instant, roles } from './endpoint.ts';
+import { contract, done, id, idParams, instant, roles } from './endpoint.ts';
 
-const password = z.string().min(10, 'At least 10 characters.').max(200);
+const password = z.string().min(1, 'Choose a password.').max(1000);
+const current = z.string().min(1, 'Give your password.').max(1000);
+const code = z.string().trim().max(40);
 const email = z.email('This is not an email address.').max(254);
 const staffMember = z.object({
   id,
@@ -21,11 +23,13 @@ export const organization = z.object({
   languages: z.array(z.string()),
   ageOfMajority: z.int(),
   minimumNoticeDays: z.int(),
+  /** Whether coordinators and treasurers need a second step at sign-in. */
+  secondStepRequired: z.boolean(),
 });
 export type Organization = z.infer<typeof organization>;
 
 export const me = z.object({
-  staff: staffMember,
+  staff: staffMember.extend({ enrolling: z.boolean() }),
   organization,
   clock: z.object({ now: instant, movable: z.boolean() }),
 });
@@ -62,16 +66,122 @@ export const staffContract = contract({
     summary: 'Sign in; sets the session cookie',
     who: 'public',
     ownTransactions: true,
-    body: z.object({ email: z.string().max(254), password: z.string().max(200) }),
+    body: z.object({
+      email: z.string().max(254),
+      password: z.string().max(1000),
+      /** Of the second step: from the authenticator, or a recovery code. */
+      code: code.default(''),
+    }),
+    /** Signed in; or asked for the code of the second step; or signed in, and the second step has to be set up. */
+    response: z.object({ next: z.enum(['in', 'code', 'enroll']) }),
+  },
+  'POST /api/password-resets': {
+    summary: 'Ask for a new password by mail; the answer is the same for addresses nobody has',
+    who: 'public',
+    body: z.object({ email: z.string().trim().max(254) }),
     response: done,
   },
+  'GET /api/password-resets/:token': {
+    summary: 'Whether a link to a new password still works',
+    who: 'public',
+    params: z.object({ token: z.string().max(100) }),
+    response: z.object({ name: z.string() }),
+  },
+  'POST /api/password-resets/:token': {
+    summary: 'Choose a new password by the link, once; every session ends',
+    who: 'public',
+    params: z.object({ token: z.string().max(100) }),
+    body: z.object({ password }),
+    response: done,
+  },
+  'GET /api/account': {
+    summary: 'One’s own account: second step and sessions',
+    who: 'staff',
+    enrolling: true,
+    response: z.object({
+      name: z.string(),
+      email: z.string(),
+      secondStep: z.object({ on: z.boolean(), required: z.boolean(), recoveryLeft: z.int() }),
+      sessions: z.array(
+        z.object({
+          id,
+          current: z.boolean(),
+          device: z.string(),
+          address: z.string(),
+          createdAt: instant,
+          seenAt: instant,
+        }),
+      ),
+    }),
+  },
+  'POST /api/account/password': {
+    summary: 'Change one’s own password; other sessions end',
+    who: 'staff',
+    enrolling: true,
+    body: z.object({ current, password }),
+    response: done,
+  },
+  'DELETE /api/account/sessions': {
+    summary: 'End every other session of one’s own',
+    who: 'staff',
+    enrolling: true,
+    response: z.object({ ended: z.int() }),
+  },
+  'DELETE /api/account/sessions/:id': {
+    summary: 'End one session of one’s own',
+    who: 'staff',
+    enrolling: true,
+    params: idParams,
+    response: z.object({ ended: z.int() }),
+  },
+  'POST /api/account/second-step': {
+    summary:
+      'Begin to set up the second step: the secret for an authenticator, which counts once a code of it was given',
+    who: 'staff',
+    enrolling: true,
+    body: z.object({ current }),
+    response: z.object({ secret: z.string(), uri: z.string(), svg: z.string() }),
+  },
+  'PUT /api/account/second-step': {
+    summary: 'Turn the second step on with a first code; answers recovery codes, once',
+    who: 'staff',
+    enrolling: true,
+    body: z.object({ code }),
+    response: z.object({ recovery: z.array(z.string()) }),
+  },
+  'DELETE /api/account/second-step': {
+    summary: 'Turn the second step off',
+    who: 'staff',
+    body: z.object({ current }),
+    response: done,
+  },
+  'POST /api/account/recovery': {
+    summary: 'New recovery codes; those before no longer work',
+    who: 'staff',
+    body: z.object({ current }),
+    response: z.object({ recovery: z.array(z.string()) }),
+  },
   'POST /api/sign-out': { summary: 'End this session', who: 'public', ownTransactions: true, response: done },
-  'GET /api/me': { summary: 'Who is signed in, the organization and its clock', who: 'staff', response: me },
+  'GET /api/me': {
+    summary: 'Who is signed in, the organization and its clock',
+    who: 'staff',
+    enrolling: true,
+    response: me,
+  },
   'GET /api/staff': {
     summary: 'The accounts of the staff and open invitations',
     who: ['coordinator'],
     response: z.object({
-      staff: z.array(staffMember.extend({ resting: z.boolean() })),
+      staff: z.array(
+        staffMember.extend({
+          resting: z.boolean(),
+          secondStep: z.boolean(),
+          sessions: z.int(),
+          /** When they were last seen; null when no session lasts. */
+          seenAt: instant.nullable(),
+        }),
+      ),
+      secondStepRequired: z.boolean(),
       invitations: z.array(
         z.object({ id, name: z.string(), email: z.string(), roles: z.array(z.string()), expiresAt: instant }),
       ),
@@ -84,15 +194,78 @@ export const staffContract = contract({
       name: z.string().trim().min(2, 'Give a name.').max(120),
       email,
       roles: z.array(z.enum(roles)).min(1, 'Choose at least one role.'),
-      approves: z.array(z.string().max(40)).default([]),
+      approves: z.array(z.string().trim().min(1).max(40)).max(20).default([]),
       unitId: id.nullable().default(null),
     }),
     response: z.object({ link: z.string() }),
   },
+  'PATCH /api/staff/:id': {
+    summary: 'Change roles and unit of somebody, put them to rest or back; counts at once everywhere',
+    who: ['coordinator'],
+    params: idParams,
+    body: z.object({
+      roles: z.array(z.enum(roles)).min(1, 'Choose at least one role.').optional(),
+      approves: z.array(z.string().trim().min(1).max(40)).max(20).optional(),
+      unitId: id.nullable().optional(),
+      resting: z.boolean().optional(),
+    }),
+    response: done,
+  },
+  'DELETE /api/staff/:id/second-step': {
+    summary: 'Turn the second step of somebody off who lost it; their sessions end',
+    who: ['coordinator'],
+    params: idParams,
+    response: done,
+  },
+  'DELETE /api/staff/:id/sessions': {
+    summary: 'End every session of somebody',
+    who: ['coordinator'],
+    params: idParams,
+    response: z.object({ ended: z.int() }),
+  },
+  'DELETE /api/staff/invitations/:id': {
+    summary: 'Take an invitation back: its link leads nowhere',
+    who: ['coordinator'],
+    params: idParams,
+    response: done,
+  },
+  'POST /api/staff/invitations/:id/renew': {
+    summary: 'Put another invitation in the place of one; the old link leads nowhere',
+    who: ['coordinator'],
+    params: idParams,
+    response: z.object({ link: z.string() }),
+  },
+  'PUT /api/staff/second-step': {
+    summary: 'Ask coordinators and treasurers for a second step at sign-in, or no longer',
+    who: ['coordinator'],
+    body: z.object({ required: z.boolean() }),
+    response: done,
+  },
+  'GET /api/trail': {
+    summary: 'Who signed in, changed rights, read facts about health or did what, newest first',
+    who: ['coordinator'],
+    query: z.object({
+      of: z.enum(['everything', 'accounts', 'health']).default('everything'),
+      offset: z.coerce.number().int().min(0).max(1_000_000).default(0),
+    }),
+    response: z.object({
+      rows: z.array(
+        z.object({
+          id,
+          at: instant,
+          actor: z.string(),
+          action: z.string(),
+          about: z.string(),
+          contactId: id.nullable(),
+        }),
+      ),
+      more: z.boolean(),
+    }),
+  },
   'GET /api/invitations/:token': {
     summary: 'What an invitation says',
     who: 'public',
-    params: z.object({ token: z.string() }),
+    params: z.object({ token: z.string().max(100) }),
     response: z.object({
       name: z.string(),
       email: z.string(),
@@ -104,7 +277,7 @@ export const staffContract = contract({
     summary: 'Accept an invitation by choosing a password; signs in',
     who: 'public',
     ownTransactions: true,
-    params: z.object({ token: z.string() }),
+    params: z.object({ token: z.string().max(100) }),
     body: z.object({ password }),
     response: done,
   },

@@ -3,6 +3,7 @@ import { existsSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { createServer } from 'node:http';
 import { join } from 'node:path';
 import { pino } from 'pino';
+import { makeThrottle } from '#core/staff/throttle.ts';
 import { systemClock } from '#core/time/clock.ts';
 import { ensureKeys } from './contacts/keys.ts';
 import type { Database } from './db/database.ts';
@@ -75,6 +76,11 @@ export async function assemble(
     mail: makeMailStandin(db, () => clock.now()),
     movable: movable !== null,
     wake: () => runner?.wake(),
+    throttles: {
+      pair: makeThrottle({ free: 5 }),
+      // Many addresses at one account: its own devices go on signing in.
+      account: makeThrottle({ free: 30, most: 60_000 }),
+    },
   };
   runner = makeRunner(app, dueKinds, movable, 5_000);
   return { app, runner };

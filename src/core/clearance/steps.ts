@@ -58,3 +58,9 @@ export function standingOf(steps: readonly Step[]): ClearanceStanding {
 
 /** Decisions that need words with them. */
 export const needsWords = (decision: DecisionWord): boolean => decision !== 'clear';
+
+/** True when somebody may decide a step: they approve for it, it waits for them, and it was not them who sent the plan. */
+export const mayDecideStep = (
+  step: { state: StepState; approves: string },
+  by: { approves: readonly string[]; sent: boolean },
+): boolean => isOpenForDecision(step.state) && by.approves.includes(step.approves) && !by.sent;

@@ -18,7 +18,8 @@ export type DirectKind =
   | 'crew'
   | 'overlap'
   | 'own'
-  | 'returned';
+  | 'returned'
+  | 'reset';
 
 /** Texts of messages that answer something that happened. Merge fields as in merge.ts; `until` stands in {{when}} of an offer. */
 export const directTexts: Record<DirectKind, MessageText> = {
@@ -44,6 +45,16 @@ export const directTexts: Record<DirectKind, MessageText> = {
     body: {
       en: 'Hello {{name}},\n\nThe seats for {{event}} were kept for you, and the time ran out. They go to the next party.\n\n{{organization}}',
       fr: 'Bonjour {{name}},\n\nLes places pour {{event}} vous étaient réservées et le délai est passé. Elles vont au groupe suivant.\n\n{{organization}}',
+    },
+  },
+  reset: {
+    subject: {
+      en: 'A new password at {{organization}}',
+      fr: 'Un nouveau mot de passe chez {{organization}}',
+    },
+    body: {
+      en: 'Hello {{name}},\n\nSomebody, probably you, asked for a new password. Choose it here: {{manage_link}}\n\nThe link works once, for half an hour. If it was not you, nothing has changed and you can leave this message.\n\n{{organization}}',
+      fr: "Bonjour {{name}},\n\nQuelqu'un, sans doute vous, a demandé un nouveau mot de passe. Choisissez-le ici : {{manage_link}}\n\nLe lien sert une fois, pendant une demi-heure. Si ce n'était pas vous, rien n'a changé.\n\n{{organization}}",
     },
   },
   returned: {

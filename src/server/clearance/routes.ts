@@ -9,7 +9,7 @@ import { audit } from '../http/app.ts';
 import type { Handlers } from '../http/handle.ts';
 import { conflict, invalid, notFound, Problem } from '../http/problem.ts';
 import { theOrganization } from '../staff/store.ts';
-import { clearanceOf, readSteps, setEventState, submit } from './steps.ts';
+import { clearanceOf, readSteps, sentBySame, setEventState, submit } from './steps.ts';
 
 export const clearanceHandlers: Handlers<typeof clearanceContract> = {
   'GET /api/events/:id/clearance': async (c) => {
@@ -40,6 +40,8 @@ export const clearanceHandlers: Handlers<typeof clearanceContract> = {
         'not-your-step',
         `${step.step} is decided by those who approve for ${step.approves}.`,
       );
+    if (await sentBySame(tx, row.eventId, staff.id))
+      throw new Problem(403, 'own-plan', 'You sent this plan. Somebody else who approves decides it.');
     if (!isOpenForDecision(step.state))
       throw conflict('step-state', `This step is ${step.state}; there is nothing to decide now.`);
     if (needsWords(body.decision) && body.words.length < 3)

@@ -2,7 +2,7 @@ import type { Clearance } from '#contract/clearance.ts';
 import type { EventPlan } from '#contract/events.ts';
 import { dueDates, lastDayToSubmit } from '#core/clearance/deadline.ts';
 import { factFlags, factsOf, type NeededStep, stepsFor } from '#core/clearance/rules.ts';
-import { handOver, type Step, type StepState, standingOf } from '#core/clearance/steps.ts';
+import { handOver, mayDecideStep, type Step, type StepState, standingOf } from '#core/clearance/steps.ts';
 import { lacksOf } from '#core/events/readiness.ts';
 import { mayBecome } from '#core/events/states.ts';
 import { dateOf } from '#core/time/wallTime.ts';
@@ -97,6 +97,17 @@ export async function deadlineOf(tx: Queries, event: EventRow, steps: readonly N
   );
 }
 
+/** True when the current clearance was sent by this account, or by another one of the same person. */
+export async function sentBySame(tx: Queries, eventId: string, staffId: string): Promise<boolean> {
+  const row = await first(
+    tx,
+    `select 1 as x from clearances k join staff s on s.id = k.submitted_by join staff me on me.id = $2
+     where k.event_id = $1 and k.current and (s.id = me.id or (s.contact_id is not null and s.contact_id = me.contact_id))`,
+    [eventId, staffId],
+  );
+  return row !== null;
+}
+
 /** The clearance of an event as somebody sees it: what is needed before it is sent, what was decided afterwards. */
 export async function clearanceOf(
   tx: Queries,
@@ -110,11 +121,12 @@ export async function clearanceOf(
   const { zone } = await theOrganization(tx);
   const sent = await readClearance(tx, eventId);
   const steps = sent ? await readSteps(tx, eventId) : [];
-  const mayDecide = (s: StepRow) =>
-    ['with approver', 'reopened'].includes(s.state) && Boolean(staff?.approves.includes(s.approves));
+  const sentIt = staff !== null && (await sentBySame(tx, eventId, staff.id));
+  const mayDecide = (s: StepRow) => mayDecideStep(s, { approves: staff?.approves ?? [], sent: sentIt });
   const deadline = await deadlineOf(tx, event, needed, now);
   return {
     submittedAt: sent?.submittedAt ?? null,
+    sentByMe: sentIt,
     lateByDays: sent?.lateByDays ?? 0,
     standing: sent ? standingOf(steps) : needed.length ? 'not sent' : 'not needed',
     deadline: deadline && {

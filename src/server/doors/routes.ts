@@ -99,9 +99,9 @@ const latestTold = 36;
 function toldFor(app: App, now: string, at: string | undefined): string {
   // The demonstration's clock is not that of the device.
   if (!at || app.movable) return now;
-  const earliest = new Date(Date.parse(now) - latestTold * 3_600_000).toISOString();
-  const told = new Date(at).toISOString();
-  return told > now ? now : told < earliest ? earliest : told;
+  const until = Date.parse(now);
+  const told = Math.max(until - latestTold * 3_600_000, Math.min(until, Date.parse(at)));
+  return new Date(told).toISOString();
 }
 
 interface Mark {

@@ -1,4 +1,5 @@
 import type { Role } from '#contract/endpoint.ts';
+import type { Throttle } from '#core/staff/throttle.ts';
 import type { Clock } from '#core/time/clock.ts';
 import { type Database, first, insert, type Queries } from '../db/database.ts';
 import { type Ids, linkToken, sha256 } from '../db/ids.ts';
@@ -22,6 +23,8 @@ export interface App {
   movable: boolean;
   /** Goes up after a commit that may have made something due. */
   wake: () => void;
+  /** How tries to sign in are slowed down: under an address with an account, and under an account from unknown devices. */
+  throttles: { pair: Throttle; account: Throttle };
 }
 
 export interface Log {
@@ -37,6 +40,9 @@ export interface SignedIn {
   roles: Role[];
   approves: string[];
   unitId: string | null;
+  sessionId: string;
+  /** They have to set up the second step before anything else. */
+  enrolling: boolean;
 }
 
 /** Who did something, for the audit trail. */

@@ -4,6 +4,7 @@ import type { Endpoint, Received, Role, Who } from '#contract/endpoint.ts';
 import { first, insert } from '../db/database.ts';
 import { sha256 } from '../db/ids.ts';
 import { type Actor, type App, inTransaction, type SignedIn, type Work } from './app.ts';
+import { readBody } from './body.ts';
 import { Problem } from './problem.ts';
 
 /** A file as an answer. */
@@ -56,10 +57,16 @@ export function routesOf<C extends Record<string, Endpoint>>(
     const handler = handlers[key as keyof C] as Handler<Endpoint>;
     router[method.toLowerCase() as 'get'](path, async (request: Request, response: Response) => {
       const staff = await staffOf(request);
-      if (!mayCall(endpoint.who, staff))
+      if (!mayCall(endpoint.who, staff)) {
+        // What else was sent is not read.
+        response.set('connection', 'close');
         throw staff
           ? new Problem(403, 'not-allowed', 'Your role does not allow this. A coordinator can.')
           : new Problem(401, 'not-signed-in', 'Please sign in.');
+      }
+      if (staff?.enrolling && endpoint.who !== 'public' && !endpoint.enrolling)
+        throw new Problem(403, 'second-step', 'Set up the second step of signing in first.');
+      if (method !== 'GET') await readBody(request, response, endpoint.limit ?? '256kb');
       const received = {
         params: parse(endpoint.params, request.params, 'params'),
         query: parse(endpoint.query, request.query, 'query'),
@@ -130,7 +137,10 @@ function parse(schema: z.ZodType | undefined, value: unknown, part: string): unk
   const result = schema.safeParse(value);
   if (result.success) return result.data;
   if (part === 'params') throw new Problem(404, 'not-found', 'There is nothing at this address.');
-  const fields = result.error.issues.map((i) => ({ path: i.path.join('.'), message: i.message }));
+  // Of a list with a hundred thousand wrong values the first few say enough.
+  const fields = result.error.issues
+    .slice(0, 50)
+    .map((i) => ({ path: i.path.join('.').slice(0, 200), message: i.message.slice(0, 300) }));
   throw new Problem(422, 'invalid', fields[0]?.message ?? 'Something in the request is wrong.', fields);
 }
 

@@ -10,7 +10,7 @@ export type AllHandlers = Handlers<typeof everything>;
 
 /** Paths of the coordinator's application; every other page belongs to the public. */
 const staffPaths =
-  /^\/(?:desk|season|events|contacts|import|ledger|records|tray|team|doors|sign-in|setup|invitation)(?:\/|$)/u;
+  /^\/(?:desk|season|events|contacts|import|ledger|records|tray|team|doors|account|sign-in|forgotten|reset|setup|invitation)(?:\/|$)/u;
 
 const escapeHtml = (text: string): string => text.replace(/[&<>"']/gu, (c) => `&#${c.charCodeAt(0)};`);
 

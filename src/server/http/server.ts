@@ -1,7 +1,7 @@
 import { randomBytes, randomUUID } from 'node:crypto';
 import { existsSync } from 'node:fs';
 import { join } from 'node:path';
-import express, { type ErrorRequestHandler, type Express, type Request } from 'express';
+import express, { type ErrorRequestHandler, type Express } from 'express';
 import { rateLimit } from 'express-rate-limit';
 import helmet from 'helmet';
 import { everything } from '#contract/index.ts';
@@ -31,6 +31,7 @@ import { timeHandlers } from '../time/routes.ts';
 import { waiversHandlers } from '../waivers/routes.ts';
 import type { App } from './app.ts';
 import { routesOf } from './handle.ts';
+import { refuseOtherOrigins, refuseUnknownHosts } from './hosts.ts';
 import { type AllHandlers, makePages } from './pages.ts';
 import { Problem } from './problem.ts';
 
@@ -41,6 +42,8 @@ export interface ServerOptions {
   dist: string | null;
   /** Writes a public caller may make in a minute, and tries to sign in. */
   limits: { publicWrites: number; signIns: number };
+  /** Proxies in front whose word about the caller's address is taken: how many, or their addresses. */
+  proxies?: number | string | false | undefined;
 }
 
 /** Puts the whole HTTP side together. */
@@ -70,6 +73,8 @@ export function makeServer(app: App, options: ServerOptions): Express {
   };
   const server = express();
   server.disable('x-powered-by');
+  // Who calls is read from a proxy’s header only where a proxy is said to be there.
+  server.set('trust proxy', options.proxies ?? false);
   server.set('query parser', 'simple');
   server.use((request, response, next) => {
     response.locals.requestId = randomUUID();
@@ -129,7 +134,8 @@ export function makeServer(app: App, options: ServerOptions): Express {
   server.get('/api/openapi.json', (_, response) => {
     response.json(describeApi(everything, app.origin));
   });
-  server.use('/api', refuseOtherOrigins);
+  server.use(refuseUnknownHosts(app));
+  server.use('/api', refuseOtherOrigins(app));
   const limit = (max: number, what: string) =>
     rateLimit({
       windowMs: 60_000,
@@ -142,12 +148,11 @@ export function makeServer(app: App, options: ServerOptions): Express {
           new Problem(429, 'too-many', `Too many ${what} in a minute. Please wait a little and try again.`),
         ),
     });
-  server.use(['/api/sign-in', '/api/setup', '/api/invitations'], limit(options.limits.signIns, 'tries'));
+  server.use(
+    ['/api/sign-in', '/api/setup', '/api/invitations', '/api/password-resets'],
+    limit(options.limits.signIns, 'tries'),
+  );
   server.use('/api/public', limit(options.limits.publicWrites, 'requests'));
-  server.use('/api/imports', express.json({ limit: '28mb' }));
-  // Lists of many contacts, and photos.
-  server.use(['/api/contacts', '/api/segments', '/api/mailings'], express.json({ limit: '6mb' }));
-  server.use('/api', express.json({ limit: '512kb' }));
   server.use('/api', (_, response, next) => {
     response.set('cache-control', 'no-store');
     next();
@@ -179,20 +184,6 @@ export function makeServer(app: App, options: ServerOptions): Express {
   }
   server.use(problems(app));
   return server;
-}
-
-/** A write that a browser sends from another site is refused (defence beside SameSite cookies). */
-function refuseOtherOrigins(request: Request, _: unknown, next: (error?: unknown) => void): void {
-  if (request.method === 'GET' || request.method === 'HEAD') {
-    next();
-    return;
-  }
-  const origin = request.get('origin');
-  const site = request.get('sec-fetch-site');
-  const same = origin
-    ? origin !== 'null' && new URL(origin).host === request.get('host')
-    : !site || site === 'same-origin' || site === 'none';
-  next(same ? undefined : new Problem(403, 'other-origin', 'This request came from another site.'));
 }
 
 /** Answers every error as problem+json. Only unexpected ones are logged, without what was sent. */

@@ -1,18 +1,21 @@
 import type { staffContract } from '#contract/staff.ts';
 import { splitName } from '#core/contacts/names.ts';
 import { emailKey } from '#core/contacts/reach.ts';
-import { linkMark } from '#core/messages/links.ts';
 import { isZone } from '#core/time/wallTime.ts';
 import { linkPerson } from '../contacts/linking.ts';
 import { insert, update } from '../db/database.ts';
-import { linkToken, sha256 } from '../db/ids.ts';
+import { sha256 } from '../db/ids.ts';
 import { type App, audit, inTransaction, type Work } from '../http/app.ts';
 import type { Handlers } from '../http/handle.ts';
-import { conflict, invalid, notFound, Problem } from '../http/problem.ts';
-import { planDirect } from '../messages/direct.ts';
-import { checkPassword, hashPassword, nobodysHash } from './passwords.ts';
+import { conflict, invalid, notFound } from '../http/problem.ts';
+import { accountHandlers } from './accounts.ts';
+import { demandPassword } from './commonPasswords.ts';
+import { hashPassword } from './passwords.ts';
+import { resetHandlers } from './resets.ts';
 import { endSession, startSession } from './sessions.ts';
+import { signIn } from './signingIn.ts';
 import * as store from './store.ts';
+import { teamHandlers } from './team.ts';
 
 /** Sign-ins shown on the sign-in page of a demonstration. */
 export interface DemoSignIn {
@@ -23,6 +26,9 @@ export interface DemoSignIn {
 }
 
 export const staffHandlers = (demoSignIns: readonly DemoSignIn[]): Handlers<typeof staffContract> => ({
+  ...accountHandlers,
+  ...resetHandlers,
+  ...teamHandlers,
   'GET /api/setup': async ({ tx, app }) => {
     const organization = await store.readOrganization(tx);
     return {
@@ -51,6 +57,12 @@ export const staffHandlers = (demoSignIns: readonly DemoSignIn[]): Handlers<type
         : [{ path: 'organization.currency', message: 'This is not a currency in use.' }]),
     ];
     if (fields.length) throw invalid(fields);
+    await demandPassword(
+      tx,
+      body.coordinator.password,
+      { ...body.coordinator, organization: body.organization.name },
+      'coordinator.password',
+    );
     await insert(tx, 'organization', {
       id: 1,
       ...body.organization,
@@ -80,15 +92,7 @@ export const staffHandlers = (demoSignIns: readonly DemoSignIn[]): Handlers<type
     return { done: true };
   },
 
-  'POST /api/sign-in': async ({ app, body, request }) => {
-    const staff = await store.staffByEmail(app.db, emailKey(body.email));
-    const right = await checkPassword(body.password, staff?.passwordHash ?? nobodysHash);
-    if (!staff || !right || staff.resting)
-      throw new Problem(401, 'wrong-sign-in', 'This email and password do not belong together.');
-    await app.db.query('delete from sessions where expires_at < $1', [app.sessionClock.now()]);
-    await startSession(app, app.db, request.res!, staff.id);
-    return { done: true };
-  },
+  'POST /api/sign-in': signIn,
 
   'POST /api/sign-out': async ({ app, request }) => {
     await endSession(app, request, request.res!);
@@ -97,46 +101,8 @@ export const staffHandlers = (demoSignIns: readonly DemoSignIn[]): Handlers<type
 
   'GET /api/me': async ({ tx, staff, app, now }) => {
     const { holidays: _, sender: __, ...organization } = await store.theOrganization(tx);
-    return { staff, organization, clock: { now, movable: app.movable } };
-  },
-
-  'GET /api/staff': async ({ tx, now }) => ({
-    staff: (await store.allStaff(tx)).map(({ passwordHash: _, ...s }) => s),
-    invitations: (await store.openInvitations(tx, now)).map(({ id, name, email, roles, expiresAt }) => ({
-      id,
-      name,
-      email,
-      roles,
-      expiresAt,
-    })),
-  }),
-
-  'POST /api/staff/invitations': async (c) => {
-    const { tx, body, app, now, staff } = c;
-    if (await store.staffByEmail(tx, emailKey(body.email)))
-      throw invalid([{ path: 'email', message: 'Somebody with this email is on the staff already.' }]);
-    const id = app.ids.id();
-    const token = linkToken(app.secret, 'invitation', id);
-    await insert(tx, 'staff_invitations', {
-      id,
-      tokenHash: sha256(token),
-      ...body,
-      invitedBy: staff.id,
-      createdAt: now,
-      expiresAt: new Date(Date.parse(now) + 14 * 86_400_000).toISOString(),
-    });
-    const link = `${app.origin}/invitation/${token}`;
-    const organization = await store.theOrganization(tx);
-    await planDirect(c, {
-      kind: 'invitation',
-      key: `invitation:${id}`,
-      to: { name: body.name, email: body.email, contactId: null, language: 'en' },
-      eventId: null,
-      reason: `invited by ${staff.name}`,
-      values: { name: body.name, organization: organization.name, manage_link: linkMark('invitation', id) },
-    });
-    await audit(c, 'invited', { kind: 'staff', id }, { roles: body.roles });
-    return { link };
+    const { sessionId: ___, ...own } = staff;
+    return { staff: own, organization, clock: { now, movable: app.movable } };
   },
 
   'GET /api/invitations/:token': async ({ tx, params, now }) => {
@@ -147,6 +113,9 @@ export const staffHandlers = (demoSignIns: readonly DemoSignIn[]): Handlers<type
   },
 
   'POST /api/invitations/:token': async ({ app, params, body, request, actor }) => {
+    const open = await store.invitationByToken(app.db, sha256(params.token), app.clock.now());
+    if (!open) throw notFound('This invitation');
+    await demandPassword(app.db, body.password, open);
     const passwordHash = await hashPassword(body.password);
     return inTransaction(app, actor, async (w) => {
       const invitation = await store.invitationByToken(w.tx, sha256(params.token), w.now);
@@ -163,8 +132,11 @@ export const staffHandlers = (demoSignIns: readonly DemoSignIn[]): Handlers<type
         createdAt: w.now,
       });
       await update(w.tx, 'staff_invitations', invitationId, { acceptedAt: w.now });
-      await audit(w, 'joined', { kind: 'staff', id });
-      await startSession(app, w.tx, request.res!, id);
+      await audit({ ...w, actor: { ...w.actor, name: rest.name, staffId: id } }, 'joined', {
+        kind: 'staff',
+        id,
+      });
+      await startSession(app, w.tx, request, id);
       return { done: true as const };
     });
   },

@@ -2,6 +2,7 @@ import type { Role } from '#contract/endpoint.ts';
 import type { Organization } from '#contract/staff.ts';
 import { first, type Queries } from '../db/database.ts';
 import type { SignedIn } from '../http/app.ts';
+import { notFound } from '../http/problem.ts';
 
 export interface OrganizationRow extends Organization {
   holidays: string[];
@@ -9,7 +10,7 @@ export interface OrganizationRow extends Organization {
 }
 
 const columns =
-  'name, about, zone, currency, country, languages, age_of_majority, minimum_notice_days, holidays::text[] as holidays, sender';
+  'name, about, zone, currency, country, languages, age_of_majority, minimum_notice_days, second_step_required, holidays::text[] as holidays, sender';
 
 /** The organization; null before it is set up. */
 export const readOrganization = (tx: Queries): Promise<OrganizationRow | null> =>
@@ -22,12 +23,16 @@ export async function theOrganization(tx: Queries): Promise<OrganizationRow> {
   return row;
 }
 
-export interface StaffRow extends SignedIn {
+export interface StaffRow extends Omit<SignedIn, 'sessionId' | 'enrolling'> {
   passwordHash: string;
   resting: boolean;
+  totpSecret: string | null;
+  totpPending: string | null;
+  recoveryLeft: number;
 }
 
-const staffColumns = 'id, name, email, roles, approves, unit_id, password_hash, resting';
+const staffColumns =
+  'id, name, email, roles, approves, unit_id, password_hash, resting, totp_secret, totp_pending, cardinality(recovery_hashes) as recovery_left';
 
 export const staffByEmail = (tx: Queries, emailKey: string): Promise<StaffRow | null> =>
   first<StaffRow>(tx, `select ${staffColumns} from staff where email_key = $1`, [emailKey]);
@@ -35,14 +40,30 @@ export const staffByEmail = (tx: Queries, emailKey: string): Promise<StaffRow | 
 export const allStaff = (tx: Queries): Promise<StaffRow[]> =>
   tx.query<StaffRow>(`select ${staffColumns} from staff order by name`);
 
-/** Who a session belongs to, while it lasts and the account is in use. */
-export const staffBySession = (tx: Queries, tokenHash: string, now: string): Promise<SignedIn | null> =>
-  first<SignedIn>(
+export async function theStaff(tx: Queries, id: string): Promise<StaffRow> {
+  const row = await first<StaffRow>(tx, `select ${staffColumns} from staff where id = $1`, [id]);
+  if (!row) throw notFound('This account');
+  return row;
+}
+
+/** Who a session belongs to, with how long it has lasted. */
+export interface SessionStaff extends Omit<SignedIn, 'enrolling'> {
+  createdAt: string;
+  seenAt: string;
+  secondStep: boolean;
+  /** Whether the organization asks for a second step. */
+  required: boolean;
+}
+
+/** Who a session belongs to, while the account is in use. */
+export const staffBySession = (tx: Queries, tokenHash: string): Promise<SessionStaff | null> =>
+  first<SessionStaff>(
     tx,
-    `select s.id, s.name, s.email, s.roles, s.approves, s.unit_id
+    `select s.id, s.name, s.email, s.roles, s.approves, s.unit_id, x.id as session_id, x.created_at, x.seen_at,
+       s.totp_secret is not null as second_step, coalesce((select second_step_required from organization), false) as required
      from sessions x join staff s on s.id = x.staff_id
-     where x.token_hash = $1 and x.expires_at > $2 and not s.resting`,
-    [tokenHash, now],
+     where x.token_hash = $1 and not s.resting`,
+    [tokenHash],
   );
 
 export interface InvitationRow {
@@ -58,7 +79,7 @@ export interface InvitationRow {
 export const openInvitations = (tx: Queries, now: string): Promise<InvitationRow[]> =>
   tx.query<InvitationRow>(
     `select id, name, email, roles, approves, unit_id, expires_at from staff_invitations
-     where accepted_at is null and expires_at > $1 order by created_at desc`,
+     where accepted_at is null and revoked_at is null and expires_at > $1 order by created_at desc`,
     [now],
   );
 
@@ -70,6 +91,6 @@ export const invitationByToken = (
   first<InvitationRow>(
     tx,
     `select id, name, email, roles, approves, unit_id, expires_at from staff_invitations
-     where token_hash = $1 and accepted_at is null and expires_at > $2`,
+     where token_hash = $1 and accepted_at is null and revoked_at is null and expires_at > $2`,
     [tokenHash, now],
   );

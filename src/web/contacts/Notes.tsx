@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import type { ContactNote, ContactRecord } from '#contract/contacts.ts';
 import { sayShortDate } from '#core/time/say.ts';
-import { useDo } from '../parts/ask.ts';
+import { useDo, useMe } from '../parts/ask.ts';
 import { Problems } from '../parts/notices.tsx';
 import { useSaying } from '../parts/saying.ts';
 import { say } from '../parts/toast.tsx';
@@ -71,6 +71,9 @@ function Note({ note, contactId }: { note: ContactNote; contactId: string }) {
       run: () => restore.mutate({ params: { id: contactId }, body: { text, dueOn } }),
     }),
   );
+  const me = useMe().data?.staff;
+  /** A note is changed by who wrote it, or by a coordinator. */
+  const mine = me !== undefined && (me.roles.includes('coordinator') || note.authorId === me.id);
   const late = note.dueOn && !note.doneAt && note.dueOn < today;
   return (
     <li>
@@ -78,6 +81,7 @@ function Note({ note, contactId }: { note: ContactNote; contactId: string }) {
         <input
           type="checkbox"
           checked={Boolean(note.doneAt)}
+          disabled={!mine}
           aria-label={`Done: ${note.text}`}
           onChange={(e) => change.mutate({ params: { id: note.id }, body: { done: e.target.checked } })}
         />
@@ -95,14 +99,16 @@ function Note({ note, contactId }: { note: ContactNote; contactId: string }) {
         )}
         {note.author}, {dayAndYear(note.at)}
       </small>
-      <button
-        type="button"
-        className="link"
-        aria-label={`Take away: ${note.text}`}
-        onClick={() => remove.mutate({ params: { id: note.id } })}
-      >
-        Take away
-      </button>
+      {mine && (
+        <button
+          type="button"
+          className="link"
+          aria-label={`Take away: ${note.text}`}
+          onClick={() => remove.mutate({ params: { id: note.id } })}
+        >
+          Take away
+        </button>
+      )}
     </li>
   );
 }

@@ -24,11 +24,11 @@ export function PersonRecord({ id }: { id: string }) {
         <>
           <Head contact={c} />
           <Facts contact={c} />
-          <Tags id={c.id} tags={c.tags} />
+          {!c.hidden.includes('tags') && <Tags id={c.id} tags={c.tags} />}
           <Ties contact={c} />
           {c.kind === 'organization' && <People contact={c} />}
           <Notes contact={c} />
-          <Consents contact={c} />
+          {!c.hidden.includes('consents') && <Consents contact={c} />}
           <Totals contact={c} />
           <Merges contact={c} />
           <Lifeline id={id} />
@@ -126,7 +126,7 @@ export function Facts({ contact: c }: { contact: ContactRecord }) {
         {r.phone && <span className="num soft">{sayPhone(r.phone, country)}</span>}
       </span>,
     ]),
-    ['Known since', `${dayAndYear(c.createdAt)}, ${c.source}`],
+    ['Known since', [dayAndYear(c.createdAt), c.source].filter(Boolean).join(', ')],
   ];
   return (
     <dl className="facts">

@@ -4,7 +4,7 @@ import type { EventPage } from '#contract/events.ts';
 import { type DecisionWord, decisions, needsWords } from '#core/clearance/steps.ts';
 import { sayShortDate } from '#core/time/say.ts';
 import { Asking } from '../parts/Asking.tsx';
-import { useAsk, useDo, useMe } from '../parts/ask.ts';
+import { useAsk, useDo } from '../parts/ask.ts';
 import { Field } from '../parts/Field.tsx';
 import { Asked, Problems } from '../parts/notices.tsx';
 import { useSaying } from '../parts/saying.ts';
@@ -24,7 +24,7 @@ export default function ClearanceSheet({ page }: { page: EventPage }) {
   const clearance = useAsk('GET /api/events/:id/clearance', { params: { id: page.id } });
   const { day } = useSaying();
   const [confirming, setConfirming] = useState(false);
-  const mayPlan = useMe().data?.staff.roles.some((r) => r === 'coordinator' || r === 'unit lead');
+  const mayPlan = page.may.change.includes('clearance');
   const send = useDo('POST /api/events/:id/clearance', () => {
     say('Sent');
     setConfirming(false);
@@ -49,6 +49,7 @@ export default function ClearanceSheet({ page }: { page: EventPage }) {
           {c.submittedAt ? (
             <p className="soft">
               Sent {day(c.submittedAt)}
+              {c.sentByMe && ' by you: somebody else decides'}
               {c.lateByDays > 0 && <span className="late">, {c.lateByDays} days late</span>}
             </p>
           ) : (

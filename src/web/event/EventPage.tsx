@@ -1,8 +1,8 @@
 import { useQueryClient } from '@tanstack/react-query';
 import { lazy, Suspense, useEffect, useState } from 'react';
-import { Link, useParams } from 'react-router';
+import { Link, Navigate, useParams } from 'react-router';
 import type { EventPage as Page } from '#contract/events.ts';
-import { type Stage, stages } from '#core/events/states.ts';
+import type { Stage } from '#core/events/states.ts';
 import { sayDistance, sayRange, sayShortDate, sayZone } from '#core/time/say.ts';
 import { wallOf } from '#core/time/wallTime.ts';
 import { addressOf } from '#web/api.ts';
@@ -36,8 +36,18 @@ export default function EventPage() {
   const { id = '', stage = 'plan' } = useParams();
   const page = useAsk('GET /api/events/:id', { params: { id } });
   useChanges(id);
-  const at = (stages as readonly string[]).includes(stage) ? (stage as Stage) : 'plan';
-  return <Asked of={page}>{(p) => <Shown page={p} stage={at} key={p.id} />}</Asked>;
+  return (
+    <Asked of={page}>
+      {(p) =>
+        // Whoever may not see a stage lands on the first they may.
+        (p.may.see as readonly string[]).includes(stage) ? (
+          <Shown page={p} stage={stage as Stage} key={p.id} />
+        ) : (
+          <Navigate to={`/events/${id}/${p.may.see[0]}`} replace />
+        )
+      }
+    </Asked>
+  );
 }
 
 /** Asks everything shown again when the server says that something about the event changed. */
@@ -86,7 +96,7 @@ function Shown({ page, stage }: { page: Page; stage: Stage }) {
                 Public page
               </a>
             )}
-            <StateActions page={page} />
+            {page.may.change.includes('plan') && <StateActions page={page} />}
           </div>
         </div>
         <Suspense fallback={<p className="empty">One moment …</p>}>
@@ -122,14 +132,18 @@ function Spine({ page, stage }: { page: Page; stage: Stage }) {
       <ol>
         {spine.stages.map((s, n) => (
           <li key={s.stage}>
-            <Link
-              className={`stage ${s.standing === 'done' ? 'done' : ''}`}
-              to={`/events/${page.id}/${s.stage}`}
-              aria-current={s.stage === stage ? 'page' : undefined}
-              title={`${stageTitles[s.stage]} (${n + 1})`}
-            >
-              {stageTitles[s.stage]}
-            </Link>
+            {page.may.see.includes(s.stage) ? (
+              <Link
+                className={`stage ${s.standing === 'done' ? 'done' : ''}`}
+                to={`/events/${page.id}/${s.stage}`}
+                aria-current={s.stage === stage ? 'page' : undefined}
+                title={`${stageTitles[s.stage]} (${n + 1})`}
+              >
+                {stageTitles[s.stage]}
+              </Link>
+            ) : (
+              <span className="stage soft">{stageTitles[s.stage]}</span>
+            )}
             {s.pins.map((pin, at) => (
               <div key={`${pin.at}${pin.text}`}>
                 {spine.today?.stage === s.stage && spine.today.afterPins === at && (

@@ -4,7 +4,7 @@ import type { RegistrationRow } from '#contract/registration.ts';
 import { listedName } from '#core/contacts/names.ts';
 import { addressOf } from '#web/api.ts';
 import { Asking } from '../parts/Asking.tsx';
-import { useAsk, useDo } from '../parts/ask.ts';
+import { useAsk, useDo, useMe } from '../parts/ask.ts';
 import { ChoiceField, TextField } from '../parts/Field.tsx';
 import { MoneyBar, Ring, Seats, Signature } from '../parts/marks.tsx';
 import { Asked, Problems } from '../parts/notices.tsx';
@@ -24,7 +24,7 @@ const filters = {
     of: (r: RegistrationRow) => r.waiver === 'self' || r.waiver === 'guardian',
   },
   owes: { label: 'Owes', of: (r: RegistrationRow) => r.balance > 0 && r.state === 'confirmed' },
-  back: { label: 'To pay back', of: (r: RegistrationRow) => r.received > r.due },
+  back: { label: 'To pay back', of: (r: RegistrationRow) => r.balance < 0 },
   waiting: {
     label: 'Waitlist',
     of: (r: RegistrationRow) => r.state === 'waitlisted' || r.state === 'offered',
@@ -43,6 +43,7 @@ export default function RegistrationSheet({ page }: { page: EventPage }) {
   const [filter, setFilter] = useState<Filter>('everyone');
   const [chosen, setChosen] = useState<RegistrationRow | null>(null);
   const [adding, setAdding] = useState(false);
+  const change = page.may.change.includes('registration');
   const offer = useDo('POST /api/orders/:id/offer', () => say('Offered; the message is on its way'));
   const columns: Column<RegistrationRow>[] = [
     {
@@ -136,7 +137,7 @@ export default function RegistrationSheet({ page }: { page: EventPage }) {
                       {p.seats} {p.seats === 1 ? 'seat' : 'seats'}, since {day(p.since)}{' '}
                       <span className="soft">{p.fits}</span>
                     </span>
-                    {p.fits === 'fits' && (
+                    {p.fits === 'fits' && change && (
                       <button
                         type="button"
                         className="btn"
@@ -163,7 +164,7 @@ export default function RegistrationSheet({ page }: { page: EventPage }) {
                 </button>
               ))}
               <span className="acts" style={{ marginLeft: 'auto' }}>
-                {['open', 'closed'].includes(page.state) && (
+                {['open', 'closed'].includes(page.state) && change && (
                   <button
                     type="button"
                     className="btn"
@@ -201,7 +202,11 @@ export default function RegistrationSheet({ page }: { page: EventPage }) {
               ]}
             />
             {chosen && (
-              <Seat row={rows.find((r) => r.id === chosen.id) ?? chosen} close={() => setChosen(null)} />
+              <Seat
+                row={rows.find((r) => r.id === chosen.id) ?? chosen}
+                page={page}
+                close={() => setChosen(null)}
+              />
             )}
             {adding && <Add page={page} close={() => setAdding(false)} />}
           </>
@@ -212,7 +217,10 @@ export default function RegistrationSheet({ page }: { page: EventPage }) {
 }
 
 /** One seat: why it is linked as it is, its answers, and what can be done with it. */
-function Seat({ row, close }: { row: RegistrationRow; close: () => void }) {
+function Seat({ row, page, close }: { row: RegistrationRow; page: EventPage; close: () => void }) {
+  const roles = useMe().data?.staff.roles ?? [];
+  const change = page.may.change.includes('registration');
+  const treasures = roles.includes('coordinator') || roles.includes('treasurer');
   const { money } = useSaying();
   const withdraw = useDo('POST /api/registrations/:id/withdraw', ({ offered }) => {
     say(offered.length ? `Withdrawn; the seats are offered to ${offered.join(', ')}` : 'Withdrawn');
@@ -222,7 +230,7 @@ function Seat({ row, close }: { row: RegistrationRow; close: () => void }) {
   const pay = useDo('POST /api/orders/:id/payments', () => say('Recorded'));
   const [sure, setSure] = useState(false);
   const live = ['confirmed', 'held', 'offered', 'waitlisted'].includes(row.state);
-  const over = row.received - row.due;
+  const over = -row.balance;
   return (
     <Asking
       open
@@ -230,7 +238,7 @@ function Seat({ row, close }: { row: RegistrationRow; close: () => void }) {
       title={`${row.given} ${row.family}`.trim() || 'Guest to be named'}
       actions={
         <>
-          {live && !sure && row.attendance !== 'arrived' && (
+          {live && !sure && change && row.attendance !== 'arrived' && (
             <button type="button" className="btn stop" onClick={() => setSure(true)}>
               Withdraw this seat
             </button>
@@ -245,7 +253,7 @@ function Seat({ row, close }: { row: RegistrationRow; close: () => void }) {
               Yes, withdraw it; a freed seat is offered on at once
             </button>
           )}
-          {row.state === 'confirmed' && row.balance > 0 && (
+          {row.state === 'confirmed' && row.balance > 0 && (change || treasures) && (
             <button
               type="button"
               className="btn"
@@ -257,7 +265,7 @@ function Seat({ row, close }: { row: RegistrationRow; close: () => void }) {
               {money(row.balance)} received in cash
             </button>
           )}
-          {over > 0 && (
+          {over > 0 && treasures && (
             <button
               type="button"
               className="btn"
@@ -292,7 +300,36 @@ function Seat({ row, close }: { row: RegistrationRow; close: () => void }) {
           <span className="soft">{a.question}</span> {a.value}
         </p>
       ))}
+      {row.care && <Care id={row.id} />}
     </Asking>
+  );
+}
+
+/** What is known about health, shown when it is asked for: that it was read is written down. */
+function Care({ id }: { id: string }) {
+  const [asked, setAsked] = useState(false);
+  const care = useAsk('GET /api/registrations/:id/care', { params: { id }, enabled: asked });
+  if (!asked)
+    return (
+      <p>
+        <button type="button" className="btn" onClick={() => setAsked(true)}>
+          Show health and needs
+        </button>{' '}
+        <small className="soft">It is written down who read this.</small>
+      </p>
+    );
+  return (
+    <Asked of={care}>
+      {({ notes }) => (
+        <>
+          {notes.map((n) => (
+            <p key={n} className="need">
+              {n}
+            </p>
+          ))}
+        </>
+      )}
+    </Asked>
   );
 }
 

@@ -91,6 +91,9 @@ function PersonMenu({ name, coordinator }: { name: string; coordinator: boolean 
                 </Menu.Item>
               </>
             )}
+            <Menu.Item value="account" style={row} onClick={() => navigate('/account')}>
+              Your account
+            </Menu.Item>
             <Menu.Item value="public" style={row} onClick={() => window.open('/', '_blank', 'noopener')}>
               Public pages
             </Menu.Item>

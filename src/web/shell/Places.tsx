@@ -3,6 +3,7 @@ import { Navigate, Route, Routes, useLocation } from 'react-router';
 import { ApiProblem } from '#web/api.ts';
 import { useMe } from '../parts/ask.ts';
 import { Asked } from '../parts/notices.tsx';
+import { Forgotten, Reset } from './Forgotten.tsx';
 import { Frame } from './Frame.tsx';
 import { Invitation } from './Invitation.tsx';
 import { Setup } from './Setup.tsx';
@@ -23,6 +24,8 @@ const Segments = lazy(() => import('../records/Segments.tsx'));
 const Segment = lazy(() => import('../records/Segment.tsx'));
 const Tray = lazy(() => import('../tray/Tray.tsx'));
 const Team = lazy(() => import('../team/Team.tsx'));
+const Trail = lazy(() => import('../team/Trail.tsx'));
+const Account = lazy(() => import('../account/Account.tsx'));
 const Registers = lazy(() => import('../team/Registers.tsx'));
 const Door = lazy(() => import('../door/Door.tsx'));
 const Today = lazy(() => import('../door/Today.tsx'));
@@ -34,6 +37,8 @@ export function Places() {
       <Route path="/sign-in" element={<SignIn />} />
       <Route path="/setup" element={<Setup />} />
       <Route path="/invitation/:token" element={<Invitation />} />
+      <Route path="/forgotten" element={<Forgotten />} />
+      <Route path="/reset/:token" element={<Reset />} />
       <Route
         path="/doors"
         element={
@@ -79,6 +84,8 @@ export function Places() {
                   <Route path="/records/segments/:id" element={<Segment />} />
                   <Route path="/tray" element={<Tray />} />
                   <Route path="/team" element={<Team />} />
+                  <Route path="/team/trail" element={<Trail />} />
+                  <Route path="/account" element={<Account />} />
                   <Route path="/team/registers" element={<Registers />} />
                   <Route path="*" element={<Navigate to="/desk" replace />} />
                 </Routes>
@@ -103,5 +110,16 @@ function SignedIn({ children }: { children: ReactNode }) {
   const location = useLocation();
   if (me.error instanceof ApiProblem && me.error.body.status === 401)
     return <Navigate to={`/sign-in?back=${encodeURIComponent(location.pathname)}`} replace />;
-  return <Asked of={me}>{() => <Suspense fallback={null}>{children}</Suspense>}</Asked>;
+  return (
+    <Asked of={me}>
+      {({ staff }) =>
+        // Before anything else the second step is set up.
+        staff.enrolling && location.pathname !== '/account' ? (
+          <Navigate to="/account" replace />
+        ) : (
+          <Suspense fallback={null}>{children}</Suspense>
+        )
+      }
+    </Asked>
+  );
 }

@@ -1,6 +1,6 @@
 import { useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
-import { Navigate, useNavigate, useSearchParams } from 'react-router';
+import { Link, Navigate, useNavigate, useSearchParams } from 'react-router';
 import { useAsk, useDo } from '../parts/ask.ts';
 import { TextField } from '../parts/Field.tsx';
 import { Asked, Problems } from '../parts/notices.tsx';
@@ -12,10 +12,18 @@ export function SignIn() {
   const client = useQueryClient();
   const [email, setEmail] = useState('');
   const [password, setPassword] = useState('');
-  const signIn = useDo('POST /api/sign-in', () => {
+  const [code, setCode] = useState('');
+  const [asked, setAsked] = useState(false);
+  const signIn = useDo('POST /api/sign-in', ({ next }) => {
+    if (next === 'code') {
+      setAsked(true);
+      return;
+    }
     client.clear();
     const back = search.get('back');
-    navigate(back?.startsWith('/') && !back.startsWith('//') ? back : '/desk', { replace: true });
+    // An address within the product, and nothing that a browser takes for another site.
+    const within = back !== null && /^\/(?![/\\])/u.test(back);
+    navigate(next === 'enroll' ? '/account' : within ? back : '/desk', { replace: true });
   });
   return (
     <main className="solo">
@@ -33,15 +41,28 @@ export function SignIn() {
                 noValidate
                 onSubmit={(e) => {
                   e.preventDefault();
-                  signIn.mutate({ body: { email, password } });
+                  signIn.mutate({ body: { email, password, code } });
                 }}
               >
                 <Problems of={signIn.problem} />
                 <TextField label="Email" type="email" value={email} set={setEmail} />
                 <TextField label="Password" type="password" value={password} set={setPassword} />
-                <button type="submit" className="btn primary" disabled={signIn.isPending}>
-                  Sign in
-                </button>
+                {asked && (
+                  <TextField
+                    label="Code"
+                    value={code}
+                    set={setCode}
+                    error={signIn.problem?.fields.code}
+                    autoFocus
+                    help="Six digits from your authenticator, or a recovery code."
+                  />
+                )}
+                <div className="acts">
+                  <button type="submit" className="btn primary" disabled={signIn.isPending}>
+                    Sign in
+                  </button>
+                  <Link to="/forgotten">Forgotten your password?</Link>
+                </div>
               </form>
               {signIns.length > 0 && (
                 <section style={{ marginTop: 28 }}>

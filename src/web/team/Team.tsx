@@ -1,138 +1,152 @@
 import { useState } from 'react';
-import { type Role, roles } from '#core/staff/roles.ts';
-import { useAsk, useDo } from '../parts/ask.ts';
-import { ChoiceField, TextField } from '../parts/Field.tsx';
+import { Link } from 'react-router';
+import type { Answer } from '#web/api.ts';
+import { useAsk, useDo, useMe } from '../parts/ask.ts';
 import { Asked, Problems } from '../parts/notices.tsx';
 import { useSaying } from '../parts/saying.ts';
+import { say } from '../parts/toast.tsx';
+import { ChangeAccount } from './ChangeAccount.tsx';
+import { Invite } from './Invite.tsx';
+
+type Team = Answer<'GET /api/staff'>;
+export type Member = Team['staff'][number];
 
 /** The staff's accounts and invitations. Everybody has an account of their own. */
 export default function Team() {
   const team = useAsk('GET /api/staff');
   const units = useAsk('GET /api/choices').data?.units ?? [];
-  const { day } = useSaying();
-  const [form, setForm] = useState({
-    name: '',
-    email: '',
-    roles: ['door'] as Role[],
-    approves: '',
-    unitId: '',
-  });
-  const invite = useDo('POST /api/staff/invitations', () =>
-    setForm({ name: '', email: '', roles: ['door'], approves: '', unitId: '' }),
-  );
-  const wrong = invite.problem?.fields ?? {};
+  const [changing, setChanging] = useState<Member | null>(null);
   return (
-    <div className="page" style={{ maxWidth: 860 }}>
-      <h1>Team and roles</h1>
+    <div className="page narrow">
+      <div className="spread">
+        <h1>Team and roles</h1>
+        <Link to="/team/trail">Who did what</Link>
+      </div>
       <Asked of={team}>
-        {({ staff, invitations }) => (
-          <ul className="lines">
-            {staff.map((s) => (
-              <li key={s.id} className="spread">
-                <span>
-                  <span className="name">{s.name}</span> <small className="soft">{s.email}</small>
-                </span>
-                <span className="soft">
-                  {s.roles.join(', ')}
-                  {s.approves.length > 0 && ` (${s.approves.join(', ')})`}
-                  {s.unitId && `, ${units.find((u) => u.id === s.unitId)?.name ?? ''}`}
-                </span>
-              </li>
-            ))}
-            {invitations.map((i) => (
-              <li key={i.id} className="spread">
-                <span>
-                  <span className="name">{i.name}</span> <small className="soft">{i.email}</small>
-                </span>
-                <span className="need">
-                  invited as {i.roles.join(', ')}, until {day(i.expiresAt)}
-                </span>
-              </li>
-            ))}
-          </ul>
+        {(t) => (
+          <>
+            <ul className="lines">
+              {t.staff.map((s) => (
+                <MemberLine
+                  key={s.id}
+                  member={s}
+                  unit={units.find((u) => u.id === s.unitId)?.name ?? null}
+                  change={() => setChanging(s)}
+                />
+              ))}
+              {t.invitations.map((i) => (
+                <InvitationLine key={i.id} invitation={i} />
+              ))}
+            </ul>
+            <Required required={t.secondStepRequired} />
+          </>
         )}
       </Asked>
-      <h2 style={{ marginTop: 26 }}>Invite somebody</h2>
-      {invite.data && (
-        <p className="note" role="status">
-          Invited. The message is in the Tray; the link is also here:{' '}
-          <code style={{ wordBreak: 'break-all' }}>{invite.data.link}</code>
-        </p>
-      )}
-      <form
-        className="form"
-        noValidate
-        onSubmit={(e) => {
-          e.preventDefault();
-          invite.mutate({
-            body: {
-              name: form.name,
-              email: form.email,
-              roles: form.roles,
-              approves: form.approves
-                .split(',')
-                .map((a) => a.trim())
-                .filter(Boolean),
-              unitId: form.unitId || null,
-            },
-          });
-        }}
-      >
-        <Problems of={invite.problem} />
-        <div className="pair">
-          <TextField
-            label="Name"
-            value={form.name}
-            set={(name) => setForm({ ...form, name })}
-            error={wrong.name}
-          />
-          <TextField
-            label="Email"
-            type="email"
-            value={form.email}
-            set={(email) => setForm({ ...form, email })}
-            error={wrong.email}
-          />
-        </div>
-        <fieldset style={{ border: 0, padding: 0, margin: '0 0 14px' }}>
-          <legend style={{ fontSize: 14, fontWeight: 500 }}>Roles</legend>
-          {roles.map((r) => (
-            <label key={r} className="tick">
-              <input
-                type="checkbox"
-                checked={form.roles.includes(r)}
-                onChange={(e) =>
-                  setForm({
-                    ...form,
-                    roles: e.target.checked ? [...form.roles, r] : form.roles.filter((x) => x !== r),
-                  })
-                }
-              />
-              {r}
-            </label>
-          ))}
-        </fieldset>
-        {form.roles.includes('approver') && (
-          <TextField
-            label="Approves for"
-            value={form.approves}
-            set={(approves) => setForm({ ...form, approves })}
-            help="For example: safety, finance"
-          />
-        )}
-        {form.roles.includes('unit lead') && (
-          <ChoiceField
-            label="Unit"
-            value={form.unitId}
-            set={(unitId) => setForm({ ...form, unitId })}
-            choices={units.map((u) => ({ value: u.id, label: u.name }))}
-            empty="every unit"
-          />
-        )}
-        <button type="submit" className="btn primary" disabled={invite.isPending}>
-          Invite
-        </button>
-      </form>
+      {changing && <ChangeAccount member={changing} units={units} close={() => setChanging(null)} />}
+      <Invite units={units} />
     </div>
+  );
+}
+
+function MemberLine({
+  member: s,
+  unit,
+  change,
+}: {
+  member: Member;
+  unit: string | null;
+  change: () => void;
+}) {
+  const { dayAndYear } = useSaying();
+  const me = useMe().data?.staff.id;
+  return (
+    <li className="spread">
+      <span>
+        <span className={`name ${s.resting ? 'past' : ''}`}>{s.name}</span>{' '}
+        <small className="soft">{s.email}</small>
+        <br />
+        <small className="soft">
+          {s.resting
+            ? 'at rest: cannot sign in'
+            : [
+                s.seenAt ? `last here ${dayAndYear(s.seenAt)}` : 'not signed in',
+                s.secondStep && 'second step on',
+              ]
+                .filter(Boolean)
+                .join(' · ')}
+        </small>
+      </span>
+      <span className="soft">
+        {[s.roles.join(', ') + (s.approves.length > 0 ? ` (${s.approves.join(', ')})` : ''), unit]
+          .filter(Boolean)
+          .join(', ')}{' '}
+        {s.id !== me && (
+          <button type="button" className="btn" aria-label={`Change ${s.name}`} onClick={change}>
+            Change
+          </button>
+        )}
+      </span>
+    </li>
+  );
+}
+
+function InvitationLine({ invitation: i }: { invitation: Team['invitations'][number] }) {
+  const { day } = useSaying();
+  const takeBack = useDo('DELETE /api/staff/invitations/:id', () =>
+    say('Taken back; the link leads nowhere'),
+  );
+  const renew = useDo('POST /api/staff/invitations/:id/renew', () =>
+    say('A new link was sent; the old one is dead'),
+  );
+  return (
+    <li className="spread">
+      <span>
+        <span className="name">{i.name}</span> <small className="soft">{i.email}</small>
+        <br />
+        <small className="need">
+          invited as {i.roles.join(', ')}, until {day(i.expiresAt)}
+        </small>
+        <Problems of={takeBack.problem ?? renew.problem} />
+      </span>
+      <span className="acts">
+        <button
+          type="button"
+          className="btn"
+          disabled={renew.isPending}
+          onClick={() => renew.mutate({ params: { id: i.id } })}
+        >
+          Send anew
+        </button>
+        <button
+          type="button"
+          className="btn"
+          disabled={takeBack.isPending}
+          onClick={() => takeBack.mutate({ params: { id: i.id } })}
+        >
+          Take back
+        </button>
+      </span>
+    </li>
+  );
+}
+
+function Required({ required }: { required: boolean }) {
+  const set = useDo('PUT /api/staff/second-step');
+  return (
+    <>
+      <Problems of={set.problem} />
+      <label className="tick">
+        <input
+          type="checkbox"
+          checked={required}
+          disabled={set.isPending}
+          onChange={(e) => set.mutate({ body: { required: e.target.checked } })}
+        />
+        <span>
+          Coordinators and treasurers need a second step at sign-in.{' '}
+          <span className="soft">Whoever has none sets it up at the next request, before anything else.</span>
+        </span>
+      </label>
+    </>
   );
 }

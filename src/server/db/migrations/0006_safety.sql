@@ -138,3 +138,28 @@ begin
     where wanted is null or o.event_id = wanted;
 end $$;
 select carry_orders_over(null);
+
+-- Accounts: sessions that can be looked at and ended, a second step at sign-in, new passwords by mail.
+alter table organization add column second_step_required boolean not null default false;
+alter table staff add column totp_secret text;
+alter table staff add column totp_pending text;
+-- The last period a code was taken from: no code is taken twice (RFC 6238 section 5.2).
+alter table staff add column totp_last bigint;
+alter table staff add column recovery_hashes text[] not null default '{}';
+alter table staff add column password_at timestamptz;
+delete from sessions;
+alter table sessions add column id uuid not null unique;
+alter table sessions add column seen_at timestamptz not null;
+alter table sessions add column device text not null default '';
+alter table sessions add column address text not null default '';
+create table password_resets (
+  id uuid primary key,
+  token_hash text not null unique,
+  staff_id uuid not null references staff (id) on delete cascade,
+  created_at timestamptz not null,
+  expires_at timestamptz not null,
+  used_at timestamptz
+);
+create index password_resets_staff on password_resets (staff_id, created_at);
+alter table staff_invitations add column revoked_at timestamptz;
+create index audit_at on audit (at desc);

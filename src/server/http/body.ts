@@ -1,0 +1,45 @@
+import express, { type Request, type RequestHandler, type Response } from 'express';
+import { Problem } from './problem.ts';
+
+/** How large a body may be; what most endpoints take, lists of many ids and photos, files to be brought in. */
+export type BodyLimit = '256kb' | '6mb' | '28mb';
+
+/** How many lists, objects and values a body may have: reading millions of tiny ones stops everybody else. */
+const mostParts = { '256kb': 20_000, '6mb': 120_000, '28mb': 20_000 } as const;
+
+const readers = new Map<BodyLimit, RequestHandler>();
+
+function readerOf(limit: BodyLimit): RequestHandler {
+  const known = readers.get(limit);
+  if (known) return known;
+  const reader = express.json({
+    limit,
+    verify: (_request, _response, bytes) => {
+      if (partsOf(bytes) > mostParts[limit])
+        throw new Problem(413, 'too-many-parts', 'What was sent has too many parts.');
+    },
+  });
+  readers.set(limit, reader);
+  return reader;
+}
+
+/** Commas and opening brackets outside of nothing: an upper bound of how many values there are, found in one pass. */
+function partsOf(bytes: Buffer): number {
+  let parts = 0;
+  for (let at = 0; at < bytes.length; at += 1) {
+    const b = bytes[at]!;
+    // , [ {
+    if (b === 0x2c || b === 0x5b || b === 0x7b) parts += 1;
+  }
+  return parts;
+}
+
+/** Reads a JSON body. It is read only once it is known that the caller may call the endpoint. */
+export const readBody = (request: Request, response: Response, limit: BodyLimit): Promise<void> =>
+  new Promise((resolve, reject) => {
+    readerOf(limit)(request, response, (error?: unknown) => {
+      if (!error) resolve();
+      // The reader wraps what its check threw.
+      else reject(error instanceof Error && error.cause instanceof Problem ? error.cause : error);
+    });
+  });

@@ -1,0 +1,69 @@
+import type { staffContract } from '#contract/staff.ts';
+import { emailKey } from '#core/contacts/reach.ts';
+import { needsSecondStep } from '#core/staff/accounts.ts';
+import { type Actor, audit, inTransaction } from '../http/app.ts';
+import type { Handler } from '../http/handle.ts';
+import { Problem } from '../http/problem.ts';
+import { checkPassword, nobodysHash } from './passwords.ts';
+import { takeCode } from './secondStep.ts';
+import { isKnownDevice, startSession } from './sessions.ts';
+import { staffByEmail, theOrganization } from './store.ts';
+
+const wrong = () => new Problem(401, 'wrong-sign-in', 'This email and password do not belong together.');
+
+/**
+ * Signs somebody in by password, and a code where the account has a second step. Wrong tries are slowed down under the
+ * address with the account, and under the account from devices that never signed in: a stranger who tries many passwords
+ * does not keep its owner out. Each is written down.
+ */
+export const signIn: Handler<(typeof staffContract)['POST /api/sign-in']> = async (c) => {
+  const { app, body, request } = c;
+  const key = emailKey(body.email);
+  const now = Date.parse(app.sessionClock.now());
+  const staff = await staffByEmail(app.db, key);
+  const pair = `${request.ip} ${key}`;
+  const known = staff !== null && isKnownDevice(app, request, staff.id);
+  const wait = Math.max(app.throttles.pair.wait(pair, now), known ? 0 : app.throttles.account.wait(key, now));
+  if (wait > 0) {
+    request.res!.set('retry-after', String(Math.ceil(wait / 1000)));
+    throw new Problem(
+      429,
+      'too-many',
+      `Too many wrong tries. Please wait ${wait > 90_000 ? `${Math.ceil(wait / 60_000)} minutes` : `${Math.ceil(wait / 1000)} seconds`} and try again.`,
+    );
+  }
+  const right = await checkPassword(body.password, staff?.passwordHash ?? nobodysHash);
+  const failed = async (why: string) => {
+    app.throttles.pair.failed(pair, now);
+    app.throttles.account.failed(key, now);
+    if (staff) await write(c.actor, staff, `sign-in refused: ${why}`);
+  };
+  const write = (actor: Actor, who: { id: string; name: string }, action: string) =>
+    inTransaction(app, { ...actor, name: who.name, staffId: who.id }, (w) =>
+      audit(w, action, { kind: 'staff', id: who.id }, { address: request.ip ?? '' }),
+    );
+  if (!staff || !right || staff.resting) {
+    await failed(staff?.resting && right ? 'at rest' : 'wrong password');
+    throw wrong();
+  }
+  if (staff.totpSecret) {
+    if (!body.code) return { next: 'code' };
+    const took = await takeCode(app.db, staff, body.code, now);
+    if (!took) {
+      await failed('wrong code');
+      throw new Problem(401, 'wrong-code', 'This code is not right, or was used already.', [
+        { path: 'code', message: 'This code is not right, or was used already.' },
+      ]);
+    }
+    if (took === 'recovery') await write(c.actor, staff, 'used a recovery code');
+  }
+  app.throttles.pair.succeeded(pair);
+  const { secondStepRequired } = await theOrganization(app.db);
+  await inTransaction(app, { ...c.actor, name: staff.name, staffId: staff.id }, async (w) => {
+    await startSession(app, w.tx, request, staff.id);
+    await audit(w, 'signed in', { kind: 'staff', id: staff.id }, { address: request.ip ?? '' });
+  });
+  return {
+    next: !staff.totpSecret && needsSecondStep(staff.roles, secondStepRequired) ? 'enroll' : 'in',
+  };
+};

@@ -1,0 +1,128 @@
+import { useState } from 'react';
+import type { Answer } from '#web/api.ts';
+import { useAsk, useDo } from '../parts/ask.ts';
+import { TextField } from '../parts/Field.tsx';
+import { Asked, Problems } from '../parts/notices.tsx';
+import { useSaying } from '../parts/saying.ts';
+import { say } from '../parts/toast.tsx';
+import { SecondStep } from './SecondStep.tsx';
+
+type Account = Answer<'GET /api/account'>;
+
+/** One’s own account: password, second step, and where one is signed in. */
+export default function Account() {
+  const account = useAsk('GET /api/account');
+  return (
+    <div className="page narrow">
+      <Asked of={account}>
+        {(a) => (
+          <>
+            <h1>Your account</h1>
+            <p className="soft">
+              {a.name}, {a.email}
+            </p>
+            <SecondStep account={a} />
+            <Password />
+            <Sessions account={a} />
+          </>
+        )}
+      </Asked>
+    </div>
+  );
+}
+
+function Password() {
+  const [current, setCurrent] = useState('');
+  const [password, setPassword] = useState('');
+  const change = useDo('POST /api/account/password', () => {
+    setCurrent('');
+    setPassword('');
+    say('Your password was changed; other sessions have ended');
+  });
+  const wrong = change.problem?.fields ?? {};
+  return (
+    <section aria-label="Password">
+      <h2>Password</h2>
+      <form
+        className="form"
+        noValidate
+        onSubmit={(e) => {
+          e.preventDefault();
+          change.mutate({ body: { current, password } });
+        }}
+      >
+        <div className="pair">
+          <TextField
+            label="Current password"
+            type="password"
+            value={current}
+            set={setCurrent}
+            error={wrong.current}
+          />
+          <TextField
+            label="New password"
+            type="password"
+            value={password}
+            set={setPassword}
+            error={wrong.password}
+            help="At least 10 characters. Several words are easier to remember than signs."
+          />
+        </div>
+        <button type="submit" className="btn" disabled={change.isPending || !current || !password}>
+          Change the password
+        </button>
+      </form>
+    </section>
+  );
+}
+
+function Sessions({ account }: { account: Account }) {
+  const { dayAndYear } = useSaying();
+  const end = useDo('DELETE /api/account/sessions/:id', () => say('Signed out there'));
+  const endOthers = useDo('DELETE /api/account/sessions', ({ ended }) =>
+    say(ended === 1 ? '1 other session has ended' : `${ended} other sessions have ended`),
+  );
+  return (
+    <section aria-label="Sessions">
+      <div className="spread">
+        <h2>Where you are signed in</h2>
+        {account.sessions.length > 1 && (
+          <button
+            type="button"
+            className="btn"
+            disabled={endOthers.isPending}
+            onClick={() => endOthers.mutate({})}
+          >
+            Sign out everywhere else
+          </button>
+        )}
+      </div>
+      <Problems of={end.problem ?? endOthers.problem} />
+      <ul className="lines">
+        {account.sessions.map((s) => (
+          <li key={s.id} className="spread">
+            <span>
+              {s.device} <small className="soft">{s.address}</small>
+              <br />
+              <small className="soft">
+                since {dayAndYear(s.createdAt)}, last used {dayAndYear(s.seenAt)}
+              </small>
+            </span>
+            {s.current ? (
+              <span className="soft">this one</span>
+            ) : (
+              <button
+                type="button"
+                className="btn"
+                disabled={end.isPending}
+                onClick={() => end.mutate({ params: { id: s.id } })}
+              >
+                Sign out
+              </button>
+            )}
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}

@@ -1,0 +1,84 @@
+import { useState } from 'react';
+import { Link } from 'react-router';
+import { sayShortDate, sayTime } from '#core/time/say.ts';
+import { wallOf } from '#core/time/wallTime.ts';
+import { useAsk, useMe } from '../parts/ask.ts';
+import { Asked } from '../parts/notices.tsx';
+import { Person } from '../parts/Person.tsx';
+
+const filters = {
+  everything: 'Everything',
+  accounts: 'Accounts and rights',
+  health: 'Health facts read',
+} as const;
+const page = 100;
+
+/** Who did what, newest first: sign-ins, changed rights, what was read about health, and every change. */
+export default function Trail() {
+  const [of, setOf] = useState<keyof typeof filters>('everything');
+  const [offset, setOffset] = useState(0);
+  const trail = useAsk('GET /api/trail', { query: { of, offset } });
+  const zone = useMe().data?.organization.zone ?? 'UTC';
+  return (
+    <div className="page narrow">
+      <p>
+        <Link to="/team">Team and roles</Link>
+      </p>
+      <h1>Who did what</h1>
+      <div className="tools">
+        {(Object.keys(filters) as (keyof typeof filters)[]).map((f) => (
+          <button
+            key={f}
+            type="button"
+            className="chip"
+            aria-pressed={of === f}
+            onClick={() => {
+              setOf(f);
+              setOffset(0);
+            }}
+          >
+            {filters[f]}
+          </button>
+        ))}
+      </div>
+      <Asked of={trail}>
+        {({ rows, more }) => (
+          <>
+            {rows.length === 0 && <p className="empty">Nothing of this kind has happened yet.</p>}
+            <div className="table still">
+              <table aria-label="Who did what">
+                <tbody>
+                  {rows.map((r) => {
+                    const wall = wallOf(r.at, zone);
+                    return (
+                      <tr key={r.id}>
+                        <td className="soft num">
+                          {sayShortDate(wall)} {sayTime(wall)}
+                        </td>
+                        <td className="name">{r.actor}</td>
+                        <td>{r.action}</td>
+                        <td>{r.contactId ? <Person id={r.contactId} name={r.about} /> : r.about}</td>
+                      </tr>
+                    );
+                  })}
+                </tbody>
+              </table>
+            </div>
+            <div className="acts">
+              {offset > 0 && (
+                <button type="button" className="btn" onClick={() => setOffset(Math.max(0, offset - page))}>
+                  Newer
+                </button>
+              )}
+              {more && (
+                <button type="button" className="btn" onClick={() => setOffset(offset + page)}>
+                  Older
+                </button>
+              )}
+            </div>
+          </>
+        )}
+      </Asked>
+    </div>
+  );
+}
