@@ -15,7 +15,7 @@ export default defineConfig({
     emptyOutDir: true,
     target: 'node20',
     rolldownOptions: {
-      input: { main: path('./src/server/main.ts'), fill: path('./src/demo/fill.ts') },
+      input: { main: path('./src/server/main.ts'), fill: path('./src/demo/fill.ts'), backup: path('./src/server/backup/command.ts') },
       output: { entryFileNames: '[name].js', chunkFileNames: 'chunks/[name]-[hash].js' },
     },
   },

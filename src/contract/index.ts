@@ -1,3 +1,4 @@
+import { backupContract } from './backup.ts';
 import { clearanceContract } from './clearance.ts';
 import { contactsContract } from './contacts.ts';
 import { crewContract } from './crew.ts';
@@ -23,6 +24,7 @@ import { waiversContract } from './waivers.ts';
 /** Every endpoint of the product. The server, the web client and the OpenAPI description are typed from it. */
 export const everything = {
   ...staffContract,
+  ...backupContract,
   ...timeContract,
   ...contactsContract,
   ...tiesContract,

@@ -6,6 +6,7 @@ import { shiftDate } from '#core/time/wallTime.ts';
 import { estimateModel } from '#server/contacts/model.ts';
 import { findPairs } from '#server/contacts/pairs.ts';
 import { type Database, insert } from '#server/db/database.ts';
+import { markFolder } from '#server/db/folder.ts';
 import { makeIds } from '#server/db/ids.ts';
 import { migrate } from '#server/db/migrate.ts';
 import { holdFolder } from '#server/db/owner.ts';
@@ -147,19 +148,21 @@ export async function fillFolder(
   say: (text: string) => void,
 ): Promise<void> {
   mkdirSync(folder, { recursive: true });
-  const letGo = holdFolder(folder, null);
+  const letGo = await holdFolder(folder, null);
   try {
     rmSync(join(folder, 'pg'), { recursive: true, force: true });
     rmSync(join(folder, 'complete'), { force: true });
+    rmSync(join(folder, 'acolyte.json'), { force: true });
     const db = await openPglite({ folder: join(folder, 'pg') });
     await migrate(db);
     await fill(db, { contacts, play: true, say });
     await db.query('analyze');
     await db.close();
     writeFileSync(join(folder, 'secret'), demoSecret, { mode: 0o600 });
+    markFolder(folder);
     writeFileSync(join(folder, 'complete'), 'filled\n');
   } finally {
-    letGo();
+    await letGo();
   }
 }
 

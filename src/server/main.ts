@@ -5,6 +5,12 @@ const port = Number(process.env.PORT ?? 4400);
 const folder = process.env.ACOLYTE_DATA ?? 'data/acolyte';
 const publicWrites = Number(process.env.ACOLYTE_PUBLIC_WRITES_PER_MINUTE ?? 60);
 
+/** How many proxies stand in front, or which: “1”, “loopback”, “10.0.0.0/8”. None unless said. */
+function proxiesOf(said: string | undefined): number | string | false {
+  if (!said) return false;
+  return /^\d+$/u.test(said) ? Number(said) : said;
+}
+
 try {
   const started = await start({
     folder,
@@ -14,6 +20,8 @@ try {
     quiet: process.env.ACOLYTE_LOG === 'off',
     pages: process.env.ACOLYTE_PAGES !== 'off',
     limits: { publicWrites, signIns: 20 },
+    listen: process.env.ACOLYTE_LISTEN,
+    proxies: proxiesOf(process.env.ACOLYTE_PROXIES),
   });
   process.stdout.write(`Acolyte answers at http://localhost:${started.port}\n`);
   let stopping = false;

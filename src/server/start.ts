@@ -1,12 +1,15 @@
-import { randomBytes } from 'node:crypto';
-import { existsSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs';
+import { mkdirSync } from 'node:fs';
 import { createServer } from 'node:http';
 import { join } from 'node:path';
 import { pino } from 'pino';
 import { makeThrottle } from '#core/staff/throttle.ts';
 import { systemClock } from '#core/time/clock.ts';
+import { makeKeeper } from './backup/keeper.ts';
 import { ensureKeys } from './contacts/keys.ts';
-import type { Database } from './db/database.ts';
+import { type Database, first } from './db/database.ts';
+import { keepFloors, missingRows } from './db/floors.ts';
+import { FolderRefused, inspectFolder, markFolder, secretOf } from './db/folder.ts';
+import { makeGate } from './db/gate.ts';
 import { makeIds } from './db/ids.ts';
 import { migrate } from './db/migrate.ts';
 import { holdFolder } from './db/owner.ts';
@@ -15,6 +18,7 @@ import { projectRoot } from './db/root.ts';
 import { makeAnnouncer } from './http/announcer.ts';
 import type { App } from './http/app.ts';
 import { makeServer } from './http/server.ts';
+import { sessionsEnded } from './http/stream.ts';
 import { resumeChecks, stopChecks } from './imports/checking.ts';
 import { tidyUp } from './jobs/housekeeping.ts';
 import { dueKinds } from './jobs/kinds.ts';
@@ -35,6 +39,9 @@ export interface StartOptions {
   pages?: boolean;
   quiet?: boolean;
   limits?: { publicWrites: number; signIns: number };
+  /** The address it listens at; without one, this machine alone unless an origin elsewhere is configured. */
+  listen?: string | undefined;
+  proxies?: number | string | false | undefined;
 }
 
 export interface Started {
@@ -44,21 +51,13 @@ export interface Started {
   stop(): Promise<void>;
 }
 
-/** The secret that public links are derived from: of the environment, or made once and kept beside the database. */
-function secretOf(folder: string): string {
-  if (process.env.ACOLYTE_SECRET) return process.env.ACOLYTE_SECRET;
-  const path = join(folder, 'secret');
-  if (!existsSync(path)) writeFileSync(path, randomBytes(32).toString('base64url'), { mode: 0o600 });
-  return readFileSync(path, 'utf8').trim();
-}
-
 /** Opens a database and puts everything around it. The clock is the machine's, or the demonstration's where one is stored. */
 export async function assemble(
   db: Database,
   secret: string,
   origin: string,
   quiet: boolean,
-): Promise<{ app: App; runner: Runner }> {
+): Promise<{ app: App; runner: Runner; clockTo: (at: string) => void }> {
   const stored = await readDemoClock(db);
   const movable = stored ? makeMovableClock(stored.standsAt) : null;
   const clock = movable ?? systemClock;
@@ -74,6 +73,7 @@ export async function assemble(
     origin,
     log,
     mail: makeMailStandin(db, () => clock.now()),
+    keeper: null,
     movable: movable !== null,
     wake: () => runner?.wake(),
     throttles: {
@@ -83,25 +83,62 @@ export async function assemble(
     },
   };
   runner = makeRunner(app, dueKinds, movable, 5_000);
-  return { app, runner };
+  return { app, runner, clockTo: (at) => movable?.reset(at) };
 }
 
-/** Starts the product on a data folder. Throws FolderHeld when another process has it. */
+/** Minutes between writing down how many rows there are at least. */
+const floorMinutes = 10;
+
+/** Throws when rows are missing that were there before. */
+async function refuseLosses(db: Database, folder: string): Promise<void> {
+  const missing = await missingRows(db);
+  if (!missing.length || process.env.ACOLYTE_ACCEPT_LOSS === 'yes') return;
+  throw new FolderRefused(
+    `Rows are missing from the database in ${folder}: ${missing.join('; ')}. A file was cut, or copied while it was in use. Nothing was changed. Restore a backup: npm run restore -- FILE. To go on without what is lost, start once with ACOLYTE_ACCEPT_LOSS=yes.`,
+  );
+}
+
+/** Starts the product on a data folder. Throws FolderHeld when another process has it, FolderRefused when it is not whole. */
 export async function start(options: StartOptions): Promise<Started> {
-  mkdirSync(options.folder, { recursive: true });
-  const letGo = holdFolder(options.folder, options.port || null);
+  const { folder } = options;
+  mkdirSync(folder, { recursive: true });
+  const letGo = await holdFolder(folder, options.port || null);
   try {
-    const db = await openPglite({ folder: join(options.folder, 'pg') });
+    const state = inspectFolder(folder);
+    const secret = secretOf(folder, state);
+    const opened = await openPglite({ folder: join(folder, 'pg') });
+    const db = makeGate(opened);
+    // Looked through before anything is written, where a version that counted has been here.
+    const counted = await first(db, "select 1 as x where to_regclass('row_floors') is not null");
+    if (counted) await refuseLosses(db, folder);
     await migrate(db);
+    markFolder(folder);
     const origin = options.origin ?? `http://localhost:${options.port}`;
-    const { app, runner } = await assemble(db, secretOf(options.folder), origin, options.quiet ?? false);
+    const { app, runner, clockTo } = await assemble(db, secret, origin, options.quiet ?? false);
+    app.keeper = makeKeeper({
+      folder,
+      db,
+      secret: () => app.secret,
+      open: (at) => openPglite({ folder: at }),
+      announce: (working) =>
+        app.announcer.announce('backup', working ? { done: working.done, all: working.all } : {}),
+      restored: async (restored, theirs) => {
+        app.secret = theirs;
+        const clock = await readDemoClock(restored);
+        if (clock) clockTo(clock.standsAt);
+        app.announcer.announce(sessionsEnded);
+      },
+      now: () => new Date().toISOString(),
+    });
     const server = makeServer(app, {
       runner: () => runner,
       demoSignIns: options.demoSignIns ?? [],
       dist: options.pages === false ? null : join(projectRoot(), 'dist/web'),
       limits: options.limits ?? { publicWrites: 60, signIns: 20 },
+      proxies: options.proxies,
     });
     await ensureKeys(app.db);
+    await keepFloors(app.db, clockOfMachine());
     await askAboutAll(app);
     await runner.resume();
     await resumeChecks(app);
@@ -111,10 +148,27 @@ export async function start(options: StartOptions): Promise<Started> {
       60 * 60_000,
     );
     tidying.unref();
-    const http = createServer(server);
+    const counting = setInterval(
+      () =>
+        keepFloors(app.db, clockOfMachine()).catch((error) =>
+          app.log.error({ error: String(error) }, 'counting failed'),
+        ),
+      floorMinutes * 60_000,
+    );
+    counting.unref();
+    // Headers that trickle in, and bodies that never end, are cut off.
+    const http = createServer(
+      {
+        headersTimeout: 10_000,
+        requestTimeout: 120_000,
+        connectionsCheckingInterval: 2_000,
+        keepAliveTimeout: 10_000,
+      },
+      server,
+    );
     await new Promise<void>((resolve, reject) => {
       http.once('error', reject);
-      http.listen(options.port, resolve);
+      http.listen(options.port, options.listen ?? listenFor(origin), resolve);
     });
     const address = http.address();
     const port = typeof address === 'object' && address ? address.port : options.port;
@@ -124,17 +178,25 @@ export async function start(options: StartOptions): Promise<Started> {
       port,
       async stop() {
         clearInterval(tidying);
+        clearInterval(counting);
         const closed = new Promise((resolve) => http.close(resolve));
         http.closeAllConnections();
         await closed;
         await runner.stop();
         await stopChecks(app);
+        await keepFloors(app.db, clockOfMachine());
         await db.close();
-        letGo();
+        await letGo();
       },
     };
   } catch (error) {
-    letGo();
+    await letGo();
     throw error;
   }
 }
+
+const clockOfMachine = (): string => systemClock.now();
+
+/** Whom it listens for where nobody said: this machine alone as long as it is reached by a loopback name. */
+const listenFor = (origin: string): string | undefined =>
+  ['localhost', '127.0.0.1', '[::1]'].includes(new URL(origin).hostname) ? '127.0.0.1' : undefined;

@@ -4,7 +4,6 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterEach, describe, expect, test } from 'vitest';
 import { migrate } from '#server/db/migrate.ts';
-import { FolderHeld, holdFolder } from '#server/db/owner.ts';
 import { openPglite } from '#server/db/pglite.ts';
 import { Caller, templatePath } from './harness.ts';
 
@@ -48,31 +47,6 @@ const kill = (child: ChildProcess, signal: NodeJS.Signals): Promise<void> =>
   });
 
 describe('a data folder', () => {
-  test('has one owner; a lock left by a crash does not block', () => {
-    const folder = makeFolder();
-    const letGo = holdFolder(folder, 4400);
-    writeFileSync(
-      join(folder, 'owner.json'),
-      JSON.stringify({
-        pid: 1,
-        started: readFileSync('/proc/1/stat', 'utf8').split(') ')[1]!.split(' ')[19],
-        port: 4400,
-      }),
-    );
-    expect(() => holdFolder(folder, 4401)).toThrow(FolderHeld);
-    expect(() => holdFolder(folder, 4401)).toThrow(/in use by process 1, which answers on port 4400/u);
-    letGo();
-    // The process is gone, or another one has its number.
-    for (const left of [
-      '{"pid":99999999,"started":"1","port":1}',
-      '{"pid":1,"started":"not the same start","port":1}',
-      '{"pi',
-    ]) {
-      writeFileSync(join(folder, 'owner.json'), left);
-      holdFolder(folder, null)();
-    }
-  });
-
   test('whatever was acknowledged is there after a kill in the middle of writes', async () => {
     const folder = makeFolder();
     const port = 45_000 + Math.floor(Math.random() * 2000);
@@ -81,6 +55,7 @@ describe('a data folder', () => {
       template: new Blob([readFileSync(templatePath)]),
     });
     await db.close();
+    writeFileSync(join(folder, 'secret'), 'a secret of the tests');
     const server = await startServer(folder, port);
     const odalys = new Caller(`http://127.0.0.1:${port}`);
     await odalys.call('POST /api/sign-in', {

@@ -31,7 +31,7 @@ export interface Reply<K extends Key> {
 
 /** Somebody at a browser: keeps a cookie, calls endpoints by their key. */
 export class Caller {
-  private cookie = '';
+  readonly cookies = new Map<string, string>();
   constructor(readonly origin: string) {}
 
   /** Calls an endpoint and gives back whatever it answers. */
@@ -52,13 +52,17 @@ export class Caller {
       headers: {
         origin: this.origin,
         ...(sent.body === undefined ? {} : { 'content-type': 'application/json' }),
-        ...(this.cookie ? { cookie: this.cookie } : {}),
+        ...(this.cookies.size
+          ? { cookie: [...this.cookies].map(([name, value]) => `${name}=${value}`).join('; ') }
+          : {}),
         ...headers,
       },
       ...(sent.body === undefined ? {} : { body: JSON.stringify(sent.body) }),
     });
-    const cookie = response.headers.get('set-cookie');
-    if (cookie) this.cookie = cookie.split(';')[0]!;
+    for (const cookie of response.headers.getSetCookie()) {
+      const [name = '', ...value] = cookie.split(';')[0]!.split('=');
+      this.cookies.set(name, value.join('='));
+    }
     const type = response.headers.get('content-type') ?? '';
     const body = type.includes('json')
       ? await response.json()

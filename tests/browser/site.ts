@@ -1,4 +1,4 @@
-import { existsSync, mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import { existsSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { AxeBuilder } from '@axe-core/playwright';
@@ -26,6 +26,7 @@ export const test = base.extend<object, { site: Site }>({
         template: new Blob([readFileSync(templatePath)]),
       });
       await db.close();
+      writeFileSync(join(folder, 'secret'), 'a secret of the tests');
       const port = 47_000 + Math.floor(Math.random() * 2_000);
       const started = await start({
         folder,

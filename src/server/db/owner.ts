@@ -1,71 +1,61 @@
-import { closeSync, mkdirSync, openSync, readFileSync, rmSync, writeSync } from 'node:fs';
+import { mkdirSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs';
+import { createServer } from 'node:net';
 import { join } from 'node:path';
+import { sha256 } from './ids.ts';
 
-/** Who holds a data folder. */
-interface Owner {
+/** Who holds a data folder, written down for whoever comes second. */
+export interface Owner {
   pid: number;
-  /** When the process started, as the system counts it, so that a reused process id is not taken for the owner. */
-  started: string;
   port: number | null;
 }
 
 /** Says that another process holds the folder. */
 export class FolderHeld extends Error {
-  constructor(folder: string, owner: Owner) {
+  constructor(folder: string, owner: Owner | null) {
     super(
-      `The data folder ${folder} is in use by process ${owner.pid}${owner.port ? `, which answers on port ${owner.port}` : ''}. Stop it first, or set ACOLYTE_DATA to another folder.`,
+      `The data folder ${folder} is in use${owner ? ` by process ${owner.pid}${owner.port ? `, which answers on port ${owner.port}` : ''}` : ' by another process'}. Stop it first, or set ACOLYTE_DATA to another folder.`,
     );
   }
 }
 
-/** Start time of a process in clock ticks since boot; empty where the system does not tell or it is gone. */
-function startOf(pid: number): string {
-  try {
-    const stat = readFileSync(`/proc/${pid}/stat`, 'utf8');
-    return stat.slice(stat.lastIndexOf(')') + 2).split(' ')[19] ?? '';
-  } catch {
-    return '';
-  }
-}
-
-function isAlive(owner: Owner): boolean {
-  try {
-    process.kill(owner.pid, 0);
-  } catch (error) {
-    return (error as NodeJS.ErrnoException).code === 'EPERM';
-  }
-  return owner.started === startOf(owner.pid);
-}
-
 /**
- * Takes a data folder for this process. Throws FolderHeld when a living process has it; a lock left by a crash is
- * taken over. Returns how to let go.
+ * A name that one process of the machine can hold at a time and that the system lets go when the process ends, however it
+ * ends: nothing is left behind to be taken for a lock, and no two can take over at once. It belongs to the folder itself,
+ * not to its path or contents, so that a copy of a folder is another one.
  */
-export function holdFolder(folder: string, port: number | null): () => void {
-  mkdirSync(folder, { recursive: true });
-  const path = join(folder, 'owner.json');
-  const mine = JSON.stringify({ pid: process.pid, started: startOf(process.pid), port } satisfies Owner);
-  for (let attempt = 0; attempt < 3; attempt += 1) {
-    try {
-      const file = openSync(path, 'wx');
-      writeSync(file, mine);
-      closeSync(file);
-      return () => rmSync(path, { force: true });
-    } catch (error) {
-      if ((error as NodeJS.ErrnoException).code !== 'EEXIST') throw error;
-      const owner = readOwner(path);
-      if (owner && owner.pid !== process.pid && isAlive(owner)) throw new FolderHeld(folder, owner);
-      rmSync(path, { force: true });
-    }
-  }
-  throw new Error(`The lock ${path} could not be taken.`);
+function lockName(folder: string): string {
+  const { dev, ino } = statSync(folder);
+  const name = `acolyte-${sha256(`${dev} ${ino}`).slice(0, 32)}`;
+  if (process.platform === 'linux') return `\0${name}`;
+  if (process.platform === 'win32') return `\\\\.\\pipe\\${name}`;
+  return join(folder, 'owner.socket');
 }
 
-/** A lock cut short by a crash has no readable owner and counts as left behind. */
-function readOwner(path: string): Owner | null {
+const ownerPath = (folder: string): string => join(folder, 'owner.json');
+
+/** Who says that they hold a folder; null where that cannot be read. It is a hint: the lock decides. */
+export function readOwner(folder: string): Owner | null {
   try {
-    return JSON.parse(readFileSync(path, 'utf8')) as Owner;
+    return JSON.parse(readFileSync(ownerPath(folder), 'utf8')) as Owner;
   } catch {
     return null;
   }
+}
+
+/** Takes a data folder for this process, until it lets go or ends. Throws FolderHeld when another has it. */
+export async function holdFolder(folder: string, port: number | null): Promise<() => Promise<void>> {
+  mkdirSync(folder, { recursive: true });
+  const lock = createServer((socket) => socket.destroy());
+  await new Promise<void>((resolve, reject) => {
+    lock.once('error', (error: NodeJS.ErrnoException) =>
+      reject(error.code === 'EADDRINUSE' ? new FolderHeld(folder, readOwner(folder)) : error),
+    );
+    lock.listen({ path: lockName(folder), exclusive: true }, resolve);
+  });
+  lock.unref();
+  writeFileSync(ownerPath(folder), JSON.stringify({ pid: process.pid, port } satisfies Owner));
+  return async () => {
+    rmSync(ownerPath(folder), { force: true });
+    await new Promise((resolve) => lock.close(resolve));
+  };
 }

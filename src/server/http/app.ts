@@ -1,6 +1,7 @@
 import type { Role } from '#contract/endpoint.ts';
 import type { Throttle } from '#core/staff/throttle.ts';
 import type { Clock } from '#core/time/clock.ts';
+import type { Keeper } from '../backup/keeper.ts';
 import { type Database, first, insert, type Queries } from '../db/database.ts';
 import { type Ids, linkToken, sha256 } from '../db/ids.ts';
 import type { Announcer } from './announcer.ts';
@@ -19,6 +20,8 @@ export interface App {
   log: Log;
   /** Sends one message. The same key is never accepted twice. Throws when the gateway does not take it. */
   mail: (message: { key: string; address: string; subject: string; body: string }) => Promise<void>;
+  /** Makes backups and puts them back; null without a data folder. */
+  keeper: Keeper | null;
   /** Present where the clock can be moved. */
   movable: boolean;
   /** Goes up after a commit that may have made something due. */

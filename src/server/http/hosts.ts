@@ -57,7 +57,7 @@ function isOwn(app: App, origin: string, host: string | undefined): boolean {
   try {
     const [from, own] = [new URL(origin), new URL(app.origin)];
     if (from.origin === own.origin) return true;
-    return loopback.has(from.hostname) && from.host === host;
+    return loopback.has(from.hostname) && from.host === host && from.protocol === own.protocol;
   } catch {
     return false;
   }

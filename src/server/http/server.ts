@@ -6,6 +6,8 @@ import { rateLimit } from 'express-rate-limit';
 import helmet from 'helmet';
 import { everything } from '#contract/index.ts';
 import { describeApi } from '#contract/openapi.ts';
+import { backupCommands } from '../backup/command.ts';
+import { backupHandlers } from '../backup/routes.ts';
 import { clearanceHandlers } from '../clearance/routes.ts';
 import { fieldsHandlers } from '../contacts/fields.ts';
 import { ownHandlers } from '../contacts/own.ts';
@@ -50,6 +52,7 @@ export interface ServerOptions {
 export function makeServer(app: App, options: ServerOptions): Express {
   const handlers: AllHandlers = {
     ...staffHandlers(options.demoSignIns),
+    ...backupHandlers,
     ...timeHandlers(options.runner),
     ...contactsHandlers,
     ...tiesHandlers,
@@ -134,6 +137,7 @@ export function makeServer(app: App, options: ServerOptions): Express {
   server.get('/api/openapi.json', (_, response) => {
     response.json(describeApi(everything, app.origin));
   });
+  backupCommands(server, app);
   server.use(refuseUnknownHosts(app));
   server.use('/api', refuseOtherOrigins(app));
   const limit = (max: number, what: string) =>

@@ -4,6 +4,8 @@ import { first, type Queries } from '../db/database.ts';
 /** A clock that stands still until it is moved; where it stands is kept in the database. */
 export interface MovableClock extends Clock {
   set(to: Instant): void;
+  /** Takes the clock of another database over, also one that stands earlier. */
+  reset(to: Instant): void;
 }
 
 export function makeMovableClock(at: Instant): MovableClock {
@@ -12,6 +14,9 @@ export function makeMovableClock(at: Instant): MovableClock {
     now: () => now,
     set(to) {
       if (to < now) throw new RangeError('the clock only goes forward');
+      now = to;
+    },
+    reset(to) {
       now = to;
     },
   };

@@ -5,6 +5,7 @@ import { useAsk, useDo, useMe } from '../parts/ask.ts';
 import { Asked, Problems } from '../parts/notices.tsx';
 import { useSaying } from '../parts/saying.ts';
 import { say } from '../parts/toast.tsx';
+import { Backups } from './Backups.tsx';
 import { ChangeAccount } from './ChangeAccount.tsx';
 import { Invite } from './Invite.tsx';
 
@@ -44,6 +45,7 @@ export default function Team() {
       </Asked>
       {changing && <ChangeAccount member={changing} units={units} close={() => setChanging(null)} />}
       <Invite units={units} />
+      <Backups />
     </div>
   );
 }

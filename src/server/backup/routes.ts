@@ -1,0 +1,89 @@
+import { createReadStream, statSync } from 'node:fs';
+import type { Response } from 'express';
+import type { backupContract } from '#contract/backup.ts';
+import { fold } from '#core/contacts/names.ts';
+import { type App, audit, inTransaction } from '../http/app.ts';
+import { File, type Handlers } from '../http/handle.ts';
+import { conflict, invalid, notFound } from '../http/problem.ts';
+import { theOrganization } from '../staff/store.ts';
+import { BackupRefused } from './archive.ts';
+import type { Keeper } from './keeper.ts';
+
+/** A backup as it goes out, read as it is sent. */
+class BackupFile extends File {
+  constructor(
+    private readonly path: string,
+    name: string,
+  ) {
+    super(name, '');
+  }
+  start(response: Response): void {
+    response.status(200).set({
+      'content-type': 'application/gzip',
+      'content-length': String(statSync(this.path).size),
+      'content-disposition': `attachment; filename="${this.name}"`,
+    });
+    createReadStream(this.path).pipe(response);
+  }
+}
+
+const keeperOf = (app: App): Keeper => {
+  if (!app.keeper) throw conflict('no-folder', 'Backups are made of a data folder, and there is none here.');
+  return app.keeper;
+};
+
+/** Says what a keeper refuses as a problem. */
+async function asked<T>(work: () => T | Promise<T>): Promise<T> {
+  try {
+    return await work();
+  } catch (error) {
+    if (error instanceof BackupRefused) throw conflict('backup', error.message);
+    throw error;
+  }
+}
+
+export const backupHandlers: Handlers<typeof backupContract> = {
+  'GET /api/backups': async ({ app }) => ({
+    backups: app.keeper?.list() ?? [],
+    working: app.keeper?.working() ?? null,
+    unable: app.keeper ? null : 'Backups are made of a data folder, and there is none here.',
+  }),
+
+  'POST /api/backups': async (c) => {
+    const made = await asked(() => keeperOf(c.app).make());
+    await inTransaction(c.app, c.actor, (w) =>
+      audit(w, 'made a backup', { kind: 'organization', id: null }, { name: made.name }),
+    );
+    return made;
+  },
+
+  'GET /api/backups/:name': async (c) => {
+    const path = await asked(() => keeperOf(c.app).pathOf(c.params.name)).catch(() => {
+      throw notFound('This backup');
+    });
+    await audit(c, 'took a backup along', { kind: 'organization', id: null }, { name: c.params.name });
+    return new BackupFile(path, c.params.name);
+  },
+
+  'DELETE /api/backups/:name': async (c) => {
+    await asked(() => keeperOf(c.app).remove(c.params.name)).catch(() => {
+      throw notFound('This backup');
+    });
+    await inTransaction(c.app, c.actor, (w) =>
+      audit(w, 'deleted a backup', { kind: 'organization', id: null }, { name: c.params.name }),
+    );
+    return { done: true };
+  },
+
+  'POST /api/backups/:name/restore': async (c) => {
+    const { name } = await theOrganization(c.app.db);
+    if (fold(c.body.organization) !== fold(name))
+      throw invalid([{ path: 'organization', message: `Type the name as it stands: ${name}.` }]);
+    const about = await asked(() => keeperOf(c.app).restore(c.params.name));
+    // Whoever did it need not exist in what was put back.
+    await inTransaction(c.app, { ...c.actor, staffId: null }, (w) =>
+      audit(w, 'put a backup back', { kind: 'organization', id: null }, { name: c.params.name }),
+    );
+    return { organization: about.organization, madeAt: about.madeAt };
+  },
+};

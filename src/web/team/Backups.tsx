@@ -1,0 +1,128 @@
+import { useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import { addressOf } from '#web/api.ts';
+import { Asking } from '../parts/Asking.tsx';
+import { useAsk, useDo, useMe } from '../parts/ask.ts';
+import { TextField } from '../parts/Field.tsx';
+import { Asked, Problems } from '../parts/notices.tsx';
+import { Progress } from '../parts/Progress.tsx';
+import { useSaying } from '../parts/saying.ts';
+import { say } from '../parts/toast.tsx';
+
+const sayBytes = (n: number): string =>
+  n < 1_000_000 ? `${Math.ceil(n / 1000)} kB` : `${(n / 1_000_000).toFixed(1)} MB`;
+const workingWords = {
+  making: 'Making a backup',
+  checking: 'Checking the backup',
+  'putting back': 'Putting it back',
+} as const;
+
+/** Backups of everything: made while the product goes on, taken along, put back. */
+export function Backups() {
+  const { dayAndYear, at } = useSaying();
+  const backups = useAsk('GET /api/backups', { everyMs: 1500 });
+  const make = useDo('POST /api/backups', ({ name }) => say(`Made: ${name}`));
+  const remove = useDo('DELETE /api/backups/:name', () => say('Deleted'));
+  const [restoring, setRestoring] = useState<string | null>(null);
+  return (
+    <section aria-label="Backups">
+      <div className="spread">
+        <h2>Backups</h2>
+        <button
+          type="button"
+          className="btn"
+          disabled={make.isPending || Boolean(backups.data?.working)}
+          onClick={() => make.mutate({})}
+        >
+          Make a backup
+        </button>
+      </div>
+      <p className="soft">
+        A backup holds everything, also the secret of every link that was sent. Take it along to another
+        machine: with this one, a backup that lies here is lost too.
+      </p>
+      <Problems of={make.problem ?? remove.problem} />
+      <Asked of={backups}>
+        {({ backups: list, working, unable }) => (
+          <>
+            {unable && <p className="soft">{unable}</p>}
+            {working && (
+              <Progress
+                label={workingWords[working.what]}
+                done={working.done}
+                all={Math.max(1, working.all)}
+              />
+            )}
+            {!unable && list.length === 0 && !working && <p className="empty">There is none yet.</p>}
+            <ul className="lines">
+              {list.map((b) => (
+                <li key={b.name} className="spread">
+                  <span>
+                    {dayAndYear(b.at)}, {at(b.at)} <small className="soft num">{sayBytes(b.bytes)}</small>
+                  </span>
+                  <span className="acts">
+                    <a className="btn" href={addressOf('GET /api/backups/:name', { name: b.name })}>
+                      Take along
+                    </a>
+                    <button type="button" className="btn" onClick={() => setRestoring(b.name)}>
+                      Put back
+                    </button>
+                    <button
+                      type="button"
+                      className="btn plain"
+                      disabled={remove.isPending}
+                      onClick={() => remove.mutate({ params: { name: b.name } })}
+                    >
+                      Delete
+                    </button>
+                  </span>
+                </li>
+              ))}
+            </ul>
+          </>
+        )}
+      </Asked>
+      {restoring && <Restore name={restoring} close={() => setRestoring(null)} />}
+    </section>
+  );
+}
+
+function Restore({ name, close }: { name: string; close: () => void }) {
+  const client = useQueryClient();
+  const organization = useMe().data?.organization.name ?? '';
+  const [typed, setTyped] = useState('');
+  const restore = useDo('POST /api/backups/:name/restore', () => {
+    say('The backup is back');
+    client.clear();
+    window.location.assign('/sign-in');
+  });
+  return (
+    <Asking
+      open
+      close={close}
+      title="Put this backup back?"
+      actions={
+        <button
+          type="button"
+          className="btn stop"
+          disabled={restore.isPending || !typed.trim()}
+          onClick={() => restore.mutate({ params: { name }, body: { organization: typed } })}
+        >
+          Put it back
+        </button>
+      }
+    >
+      <Problems of={restore.problem} />
+      <p>
+        Everything becomes as it was in the backup: what came since is no longer there. What there is now is
+        kept aside in the data folder. Everybody may have to sign in again.
+      </p>
+      <TextField
+        label={`Type the name of the organization: ${organization}`}
+        value={typed}
+        set={setTyped}
+        error={restore.problem?.fields.organization}
+      />
+    </Asking>
+  );
+}
