@@ -4,7 +4,15 @@ import { importFields, policies, rowVerdicts } from '#core/contacts/importing.ts
 import { rowParts } from '#core/contacts/rows.ts';
 import { contract, done, id, idParams, instant } from './endpoint.ts';
 
-export const importStates = ['checking', 'checked', 'applied', 'undone', 'cancelled'] as const;
+export const importStates = [
+  'checking',
+  'checked',
+  'applying',
+  'applied',
+  'undoing',
+  'undone',
+  'cancelled',
+] as const;
 
 /** A field of the organization's own, by its id. */
 const fieldMeaning = z.templateLiteral(['field ', z.uuid()]) as unknown as z.ZodType<FieldMeaning>;
@@ -155,12 +163,15 @@ export const importsContract = contract({
     response: done,
   },
   'POST /api/imports/:id/apply': {
-    summary: 'Apply a checked import in one transaction',
+    summary:
+      'Apply a checked import, in lots between which others have their turn; cut short, it goes on by itself',
+    ownTransactions: true,
     who: ['coordinator'],
     params: idParams,
     response: importSummary,
   },
   'POST /api/imports/:id/undo': {
+    ownTransactions: true,
     summary: 'Take an applied import back; what was changed or used since is left alone and named',
     who: ['coordinator'],
     params: idParams,

@@ -20,6 +20,8 @@ import type { App } from './http/app.ts';
 import { makeServer } from './http/server.ts';
 import { sessionsEnded } from './http/stream.ts';
 import { resumeChecks, stopChecks } from './imports/checking.ts';
+import { stopLots } from './imports/lots.ts';
+import { resumeImports } from './imports/routes.ts';
 import { tidyUp } from './jobs/housekeeping.ts';
 import { dueKinds } from './jobs/kinds.ts';
 import { makeRunner, type Runner } from './jobs/runner.ts';
@@ -142,6 +144,7 @@ export async function start(options: StartOptions): Promise<Started> {
     await askAboutAll(app);
     await runner.resume();
     await resumeChecks(app);
+    await resumeImports(app);
     await tidyUp(app);
     const tidying = setInterval(
       () => tidyUp(app).catch((error) => app.log.error({ error: String(error) }, 'tidying up failed')),
@@ -184,6 +187,7 @@ export async function start(options: StartOptions): Promise<Started> {
         await closed;
         await runner.stop();
         await stopChecks(app);
+        await stopLots(app);
         await keepFloors(app.db, clockOfMachine());
         await db.close();
         await letGo();

@@ -31,6 +31,7 @@ test('the door lets in who may come in and says what is missing', () => {
     balance: 0,
     sameEvent: true,
     day: 'today',
+    closedDoor: null,
   };
   expect(judge(fine).light).toBe('go');
   expect(judge({ ...fine, waiverMissing: 'guardian' })).toMatchObject({
@@ -40,6 +41,10 @@ test('the door lets in who may come in and says what is missing', () => {
   expect(judge({ ...fine, balance: 500 })).toMatchObject({ light: 'settle', headline: 'Balance due' });
   expect(judge({ ...fine, attendance: 'arrived' }).headline).toBe('Already in');
   expect(judge({ ...fine, sameEvent: false }).headline).toBe('Another event');
+  expect(judge({ ...fine, closedDoor: 'Called off' })).toMatchObject({
+    light: 'stop',
+    headline: 'Called off',
+  });
   for (const seatState of [
     'asked',
     'held',
@@ -68,6 +73,7 @@ test('another day is stopped as such; whoever is stopped comes in with a reason 
     waiverMissing: null,
     balance: 0,
     sameEvent: true,
+    closedDoor: null,
   } as const;
   expect(judge({ ...fine, day: 'to come' })).toMatchObject({ light: 'stop', headline: 'Another day' });
   expect(judge({ ...fine, day: 'past' })).toMatchObject({ light: 'stop', headline: 'The event is over' });

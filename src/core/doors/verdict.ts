@@ -11,6 +11,8 @@ export interface DoorFacts {
   sameEvent: boolean;
   /** Whether the event takes place today, where it takes place. */
   day: EventDay;
+  /** Of an event that takes nobody in: called off, wrapped, not open yet. */
+  closedDoor: string | null;
 }
 
 export type EventDay = 'today' | 'to come' | 'past' | 'no date';
@@ -37,6 +39,12 @@ export function eventDayOf(
 export function judge(facts: DoorFacts): DoorVerdict {
   if (!facts.sameEvent)
     return { light: 'stop', headline: 'Another event', details: ['This pass is not for this event.'] };
+  if (facts.closedDoor)
+    return {
+      light: 'stop',
+      headline: facts.closedDoor,
+      details: ['Nobody arrives at this event.'],
+    };
   if (facts.seatState !== 'confirmed') {
     const words: Record<Exclude<RegistrationState, 'confirmed'>, string> = {
       asked: 'Not accepted yet',

@@ -23,11 +23,25 @@ const next: Record<EventState, readonly EventState[]> = {
   closed: ['open', 'wrapped', 'called off'],
   wrapped: ['closed', 'shelved'],
   'called off': ['shelved'],
-  shelved: ['draft'],
+  shelved: ['draft', 'wrapped', 'called off'],
 };
 
 /** True when an event may go from one state to the other. */
 export const mayBecome = (from: EventState, to: EventState): boolean => next[from].includes(to);
+
+/** States in which an event lives: people register, are offered seats, pay, sign, serve and arrive. */
+export const livingStates: readonly EventState[] = ['open', 'closed'];
+export const lives = (state: EventState): boolean => livingStates.includes(state);
+
+/** States in which nothing is sent for an event any more. */
+export const silentStates: readonly EventState[] = ['called off', 'shelved'];
+
+/**
+ * What a shelved event becomes when it is brought back: what it was, where that is over; a plan that was under way
+ * becomes a draft, because what was decided about it may no longer hold.
+ */
+export const broughtBack = (before: EventState | undefined): EventState =>
+  before === 'wrapped' || before === 'called off' ? before : 'draft';
 
 /** States in which the public may see the event's page. */
 export const shownToPublic: readonly EventState[] = ['open', 'closed', 'wrapped', 'called off'];

@@ -1,6 +1,7 @@
 import type { crewContract } from '#contract/crew.ts';
 import { fullName } from '#core/contacts/names.ts';
 import { clashesOf, hoursOf } from '#core/crew/clashes.ts';
+import { lives } from '#core/events/states.ts';
 import { writeCalendar } from '#core/exchange/calendar.ts';
 import { linkMark } from '#core/messages/links.ts';
 import { sayTime } from '#core/time/say.ts';
@@ -281,7 +282,7 @@ export const crewHandlers: Handlers<typeof crewContract> = {
   'POST /api/public/shifts/:id/sign-up': async (c) => {
     const shift = await readShift(c.tx, c.params.id, true);
     const event = await readEvent(c.tx, shift.eventId);
-    if (!['open', 'closed'].includes(event.state) || !shift.publicSignUp || shift.startsAt <= c.now)
+    if (!lives(event.state) || !shift.publicSignUp || shift.startsAt <= c.now)
       throw conflict('shift-closed', 'This shift does not take sign-ups.');
     const { email, phone, problems } = readReach(c.body, (await theOrganization(c.tx)).country);
     if (!c.body.email)

@@ -4,6 +4,7 @@ import { factsOf, mayChange } from '#core/access/stages.ts';
 import { fullName } from '#core/contacts/names.ts';
 import { readPassCode } from '#core/doors/passCode.ts';
 import { eventDayOf, judge, mayComeIn, shortestReason } from '#core/doors/verdict.ts';
+import { lives } from '#core/events/states.ts';
 import type { RegistrationState } from '#core/registration/states.ts';
 import { dateOf } from '#core/time/wallTime.ts';
 import { identify } from '../contacts/linking.ts';
@@ -69,6 +70,7 @@ async function doorRows(
       balance: r.balance,
       sameEvent: true,
       day: eventDayOf(event, dateOf(now, event.zone)),
+      closedDoor: lives(event.state) ? null : `This event is ${event.state}`,
     });
     return {
       registrationId: r.registrationId,
@@ -128,8 +130,7 @@ async function mark(
     );
   if (seat.state !== 'confirmed')
     throw conflict('not-confirmed', `This seat is ${seat.state}; only a confirmed one can arrive.`);
-  if (!['open', 'closed'].includes(event.state))
-    throw conflict('event-state', `This event is ${event.state}.`);
+  if (!lives(event.state)) throw conflict('event-state', `This event is ${event.state}.`);
   const before =
     (
       await first<{ state: 'expected' | 'arrived' | 'left' | 'missed' }>(
@@ -247,6 +248,7 @@ export const doorsHandlers: Handlers<typeof doorsContract> = {
         balance: 0,
         sameEvent: false,
         day: 'today',
+        closedDoor: null,
       });
       return stop(verdict.headline, `This pass is for ${seat.title}.`);
     }

@@ -60,7 +60,7 @@ export async function deskOf(tx: Queries, staff: SignedIn, now: string) {
     today,
     entries,
     since: await sinceYesterday(tx, today, zone, staff),
-    openNow: season.filter((e) => e.state === 'open'),
+    openNow: season.filter((e) => e.state === 'open' && e.see.length > 0),
     ribbon: season,
   };
 }

@@ -5,7 +5,7 @@ import { derived, keyRows, refreshFound } from '../contacts/keys.ts';
 import { recordPair } from '../contacts/pairs.ts';
 import { organizationNamed } from '../contacts/ties.ts';
 import { insert, update } from '../db/database.ts';
-import { audit, type Work } from '../http/app.ts';
+import { type Actor, type App, audit, type Work } from '../http/app.ts';
 import { theOrganization } from '../staff/store.ts';
 import { Batch } from './batch.ts';
 import {
@@ -19,8 +19,8 @@ import {
   phoneRow,
 } from './changing.ts';
 import { Homes } from './homes.ts';
-import { Progress } from './progress.ts';
-import type { ImportRecord } from './store.ts';
+import { inLots } from './lots.ts';
+import { type ImportRecord, readImport } from './store.ts';
 
 type Row = Pick<
   CheckedRow,
@@ -38,28 +38,88 @@ type Row = Pick<
   | 'probability'
 >;
 
+/** Everything known of an import while it is applied: all of its rows, and who became whom. */
+interface Applying {
+  record: ImportRecord;
+  rows: readonly Row[];
+  /** How many rows, in their order, are done. */
+  done: number;
+  together: ReadonlyMap<number, PersonRow>;
+  contactOf: Map<number, string>;
+  known: ReadonlyMap<number, string | null>;
+  guardians: ReadonlyMap<number | null, Row>;
+}
+
+/** Rows read at once; more would hold up whoever else asks. */
+const readAtOnce = 1000;
+
+async function readRows(app: App, importId: string): Promise<(Row & { became: string | null })[]> {
+  const rows: (Row & { became: string | null })[] = [];
+  for (let after = -1; ; ) {
+    const part = await app.db.query<Row & { became: string | null }>(
+      `select line, of_line, part, verdict, person, contact_id, same_as_line, household_of, household_of_line, changes, reasons, probability,
+         case when applied is not null or verdict in ('changes', 'same') then contact_id end as became
+       from import_rows where import_id = $1 and verdict <> 'rejected' and line > $2 order by line limit ${readAtOnce}`,
+      [importId, after],
+    );
+    rows.push(...part);
+    if (part.length < readAtOnce) return rows;
+    after = part.at(-1)!.line;
+    await new Promise((resolve) => setImmediate(resolve));
+  }
+}
+
 /**
- * Applies a checked import in the caller's transaction: new people become contacts, known ones get what the choices
- * allow, rows that need a look become contacts of their own and are put up for a decision.
+ * Applies an import that is in the state `applying`: new people become contacts, known ones get what the choices allow,
+ * rows that need a look become contacts of their own and are put up for a decision. It goes in lots, each kept with what
+ * it did and how far it came; cut short, it goes on where it stopped.
  */
-export async function applyImport(w: Work, record: ImportRecord): Promise<void> {
+export async function applyImport(app: App, actor: Actor, importId: string): Promise<void> {
+  const record = await readImport(app.db, importId);
+  const rows = await readRows(app, importId);
+  const applying: Applying = {
+    record,
+    rows,
+    done: record.doneRows,
+    together: gather(rows),
+    contactOf: new Map(),
+    known: new Map(rows.filter((r) => r.verdict !== 'look').map((r) => [r.line, r.contactId])),
+    guardians: new Map(rows.filter((r) => r.part === 'guardian').map((r) => [r.ofLine, r])),
+  };
+  for (const row of rows.slice(0, record.doneRows))
+    if (row.became) applying.contactOf.set(row.line, row.became);
+  await inLots(app, actor, async (w, size) => {
+    const { doneRows, state } = await readImport(w.tx, importId);
+    if (state !== 'applying') return true;
+    const lot = rows.slice(doneRows, doneRows + size);
+    if (lot.length) await applyLot(w, applying, lot);
+    const done = doneRows + lot.length;
+    await update(w.tx, 'imports', importId, { doneRows: done });
+    w.afterwards(() => app.announcer.announce(`import ${importId}`, { done, all: rows.length }));
+    if (done < rows.length) return false;
+    // The file itself has served its purpose; what it said of each row is kept with the row.
+    await update(w.tx, 'imports', importId, { state: 'applied', appliedAt: w.now, content: null });
+    await audit(
+      w,
+      'applied an import',
+      { kind: 'import', id: importId },
+      { rows: rows.length, file: record.fileName },
+    );
+    return true;
+  });
+}
+
+/** Applies some rows, in the order of the file, in the caller's transaction. */
+async function applyLot(w: Work, applying: Applying, rows: readonly Row[]): Promise<void> {
   const { tx } = w;
+  const { record, together, contactOf, known, guardians } = applying;
   const { zone } = await theOrganization(tx);
-  const rows = await tx.query<Row>(
-    `select line, of_line, part, verdict, person, contact_id, same_as_line, household_of, household_of_line, changes, reasons, probability
-     from import_rows where import_id = $1 and verdict <> 'rejected' order by line`,
-    [record.id],
-  );
   const source = `import of ${record.fileName}`;
-  const together = gather(rows);
-  const contactOf = new Map<number, string>();
   const applied = new Map<number, Applied>();
   const batch = new Batch();
   const looks: { contactId: string; row: Row }[] = [];
-  const known = new Map(rows.filter((r) => r.verdict !== 'look').map((r) => [r.line, r.contactId]));
   const at = (line: number | null) =>
     line === null ? null : (contactOf.get(line) ?? known.get(line) ?? null);
-  const guardians = new Map(rows.filter((r) => r.part === 'guardian').map((r) => [r.ofLine, r]));
   const homeOf = (row: Row): string | null => {
     // Brothers and sisters live together by way of the guardian whom an earlier line named, or who is known.
     const guardian = guardians.get(row.line);
@@ -83,7 +143,7 @@ export async function applyImport(w: Work, record: ImportRecord): Promise<void> 
     homes.join(id, person.family, householdId);
   }
   await homes.write(batch);
-  await batch.write(tx, new Progress(w.app, record.id, batch.size));
+  await batch.write(tx);
   for (const { contactId, row } of looks)
     await recordPair(
       w,
@@ -99,7 +159,7 @@ export async function applyImport(w: Work, record: ImportRecord): Promise<void> 
       source,
     );
   const touched = new Set<string>();
-  const organizations = await organizationsOf(w, rows, source);
+  const organizations = await organizationsOf(w, rows, together, source);
   await insert(tx, 'affiliations', affiliationsOf(w, rows, together, contactOf, organizations.idOf));
   for (const row of rows) {
     if (row.sameAsLine !== null) {
@@ -143,14 +203,6 @@ export async function applyImport(w: Work, record: ImportRecord): Promise<void> 
       ),
     ],
   );
-  // The file itself has served its purpose; what it said of each row is kept with the row.
-  await update(tx, 'imports', record.id, { state: 'applied', appliedAt: w.now, content: null });
-  await audit(
-    w,
-    'applied an import',
-    { kind: 'import', id: record.id },
-    { rows: rows.length, file: record.fileName },
-  );
 }
 
 /** Ties guardians to the children whose rows name them; those tied already are left. Says what was tied, by line. */
@@ -176,10 +228,19 @@ async function tieGuardians(
 }
 
 /** The organizations that rows name, by folded name; those not known yet are made. */
-async function organizationsOf(w: Work, rows: readonly Row[], source: string) {
+async function organizationsOf(
+  w: Work,
+  rows: readonly Row[],
+  together: ReadonlyMap<number, PersonRow>,
+  source: string,
+) {
   const idOf = new Map<string, string>();
   const made: string[] = [];
-  for (const name of rows.flatMap((r) => r.person?.organizations ?? [])) {
+  const named = rows.flatMap((r) => [
+    ...(r.person?.organizations ?? []),
+    ...(together.get(r.line)?.organizations ?? []),
+  ]);
+  for (const name of named) {
     if (idOf.has(fold(name))) continue;
     const { id, existed } = await organizationNamed(w, name, source);
     idOf.set(fold(name), id);

@@ -1,5 +1,4 @@
 import { insert, type Queries } from '../db/database.ts';
-import type { Progress } from './progress.ts';
 
 /** Rows that are added, gathered so that they go in by the thousand. */
 export class Batch {
@@ -13,21 +12,14 @@ export class Batch {
   change<T>(table: string, to: (row: T) => void): void {
     for (const row of this.rows.get(table) ?? []) to(row as T);
   }
-  get size(): number {
-    return [...this.rows.values()].reduce((n, list) => n + list.length, 0);
-  }
-  async write(tx: Queries, progress: Progress): Promise<void> {
+  async write(tx: Queries): Promise<void> {
     for (const table of ['contacts', 'contact_emails', 'contact_phones', 'contact_keys', 'contact_tags'])
-      await this.put(tx, table, progress);
-    for (const table of [...this.rows.keys()]) await this.put(tx, table, progress);
+      await this.put(tx, table);
+    for (const table of [...this.rows.keys()]) await this.put(tx, table);
   }
-  private async put(tx: Queries, table: string, progress: Progress): Promise<void> {
+  private async put(tx: Queries, table: string): Promise<void> {
     const rows = this.rows.get(table) ?? [];
     this.rows.delete(table);
-    for (let from = 0; from < rows.length; from += 2000) {
-      const part = rows.slice(from, from + 2000);
-      await insert(tx, table, part, table.startsWith('contact_') ? 'on conflict do nothing' : '');
-      await progress.add(part.length);
-    }
+    await insert(tx, table, rows, table.startsWith('contact_') ? 'on conflict do nothing' : '');
   }
 }

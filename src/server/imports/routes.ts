@@ -18,13 +18,14 @@ import { contactVersion, resolveContact } from '../contacts/store.ts';
 import { first, insert, type Queries, update } from '../db/database.ts';
 import { sha256 } from '../db/ids.ts';
 import { keepUp } from '../db/upkeep.ts';
-import { type App, audit } from '../http/app.ts';
+import { type Actor, type App, audit, inTransaction, systemActor } from '../http/app.ts';
 import { File, type Handlers } from '../http/handle.ts';
 import { conflict, invalid, notFound } from '../http/problem.ts';
 import { Stream } from '../http/stream.ts';
 import { theOrganization } from '../staff/store.ts';
 import { applyImport } from './applying.ts';
 import { checkRow, checkSoon } from './checking.ts';
+import { allowLots } from './lots.ts';
 import {
   countRows,
   type ImportRecord,
@@ -33,7 +34,7 @@ import {
   readImport,
   type StoredCheck,
 } from './store.ts';
-import { undoImport } from './undoing.ts';
+import { undoImport, undoneOf } from './undoing.ts';
 
 async function summary(tx: Queries, id: string): Promise<ImportSummary> {
   const { fileHash, checkedVersion, mappingFrom, overrides: _, ...row } = await readImport(tx, id);
@@ -67,8 +68,8 @@ function needState(record: ImportRecord, ...wanted: ImportRecord['state'][]): vo
   if (wanted.includes(record.state)) return;
   throw conflict(
     'import-state',
-    record.state === 'checking'
-      ? 'This import is still being checked.'
+    record.state === 'checking' || record.state === 'applying' || record.state === 'undoing'
+      ? `This import is still ${record.state === 'checking' ? 'being checked' : record.state === 'applying' ? 'being applied' : 'being undone'}.`
       : wanted.includes('applied')
         ? `Only an applied import can be undone; this one is ${record.state}.`
         : `This import was ${record.state} already.`,
@@ -87,6 +88,26 @@ const rememberedMapping = (tx: Queries, likeness: string) =>
 async function settle(app: App): Promise<void> {
   await keepUp(app.db);
   await estimateModel(app);
+}
+
+/** Applies an import that is on its way, and sees to the tables afterwards. */
+async function finishApplying(app: App, actor: Actor, id: string): Promise<void> {
+  await applyImport(app, actor, id);
+  settle(app).catch((error) =>
+    app.log.error({ error: String(error) }, 'estimating the matching model failed'),
+  );
+}
+
+/** Goes on with applying and undoing that were cut short by a restart. */
+export async function resumeImports(app: App): Promise<void> {
+  allowLots(app);
+  const cut = await app.db.query<{ id: string; state: string }>(
+    "select id, state from imports where state in ('applying', 'undoing') order by created_at, id",
+  );
+  for (const { id, state } of cut)
+    (state === 'applying' ? finishApplying : undoImport)(app, systemActor, id).catch((error) =>
+      app.log.error({ error: String(error), importId: id }, 'an import could not go on'),
+    );
 }
 
 type StoredRow = Omit<ImportRow, 'name' | 'email' | 'phone' | 'contactName'> & {
@@ -296,36 +317,38 @@ export const importsHandlers: Handlers<typeof importsContract> = {
   },
 
   'POST /api/imports/:id/apply': async (c) => {
-    const { tx, app } = c;
-    const record = await readImport(tx, c.params.id);
-    needState(record, 'checked');
-    const problems = problemsWithMapping(record.mapping, record.headings.length);
-    record.mapping.dateOrders.forEach((order, at) => {
-      if (order === 'ask')
-        problems.push({
-          path: `columns.${at}`,
-          message: `Say whether the day or the month comes first in “${record.headings[at]}”; the file does not tell.`,
-        });
-    });
-    if (problems.length) throw invalid(problems);
-    if (record.checkedVersion !== (await contactVersion(tx))) {
+    const { app, actor } = c;
+    const { id } = c.params;
+    const begun = await inTransaction(app, actor, async (w) => {
+      const record = await readImport(w.tx, id, true);
+      needState(record, 'checked');
+      const problems = problemsWithMapping(record.mapping, record.headings.length);
+      record.mapping.dateOrders.forEach((order, at) => {
+        if (order === 'ask')
+          problems.push({
+            path: `columns.${at}`,
+            message: `Say whether the day or the month comes first in “${record.headings[at]}”; the file does not tell.`,
+          });
+      });
+      if (problems.length) throw invalid(problems);
       // Contacts were changed since: what was shown may no longer be true, so it is worked out and shown again.
-      await update(tx, 'imports', record.id, { state: 'checking', doneRows: 0 });
-      c.afterwards(() => checkSoon(app, record.id));
-      return summary(tx, record.id);
-    }
-    await applyImport(c, record);
-    c.afterwards(() => {
-      settle(app).catch((error) =>
-        app.log.error({ error: String(error) }, 'estimating the matching model failed'),
-      );
+      const stale = record.checkedVersion !== (await contactVersion(w.tx));
+      await update(w.tx, 'imports', id, { state: stale ? 'checking' : 'applying', doneRows: 0 });
+      if (stale) w.afterwards(() => checkSoon(app, id));
+      return !stale;
     });
-    return summary(tx, record.id);
+    if (begun) await finishApplying(app, actor, id);
+    return summary(app.db, id);
   },
 
   'POST /api/imports/:id/undo': async (c) => {
-    needState(await readImport(c.tx, c.params.id), 'applied');
-    return undoImport(c, c.params.id);
+    const { id } = c.params;
+    await inTransaction(c.app, c.actor, async (w) => {
+      needState(await readImport(w.tx, id, true), 'applied');
+      await update(w.tx, 'imports', id, { state: 'undoing', doneRows: 0, kept: [], tally: null });
+    });
+    await undoImport(c.app, c.actor, id);
+    return undoneOf(c.app.db, id);
   },
 
   'DELETE /api/imports/:id': async (c) => {

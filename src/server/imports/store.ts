@@ -1,3 +1,4 @@
+import type { importStates } from '#contract/imports.ts';
 import type { CheckedRow } from '#core/contacts/checking.ts';
 import type { Mapping } from '#core/contacts/columns.ts';
 import type { CurrentContact, ImportChoices, RowOverride } from '#core/contacts/importing.ts';
@@ -9,7 +10,7 @@ export interface ImportRecord {
   id: string;
   fileName: string;
   fileHash: string;
-  state: 'checking' | 'checked' | 'applied' | 'undone' | 'cancelled';
+  state: (typeof importStates)[number];
   encoding: string;
   delimiter: string;
   headingLine: number;
@@ -32,8 +33,13 @@ export interface ImportRecord {
 const columns = `id, file_name, file_hash, state, encoding, delimiter, heading_line, headings, mapping, confidence, choices,
   overrides, counts, done_rows, all_rows, checked_version, mapping_from, kept, created_at, applied_at, undone_at`;
 
-export async function readImport(tx: Queries, id: string): Promise<ImportRecord> {
-  const row = await first<ImportRecord>(tx, `select ${columns} from imports where id = $1`, [id]);
+/** One import; throws 404. With `lock`, whoever else would change it waits. */
+export async function readImport(tx: Queries, id: string, lock = false): Promise<ImportRecord> {
+  const row = await first<ImportRecord>(
+    tx,
+    `select ${columns} from imports where id = $1 ${lock ? 'for update' : ''}`,
+    [id],
+  );
   if (!row) throw notFound('This import');
   return row;
 }

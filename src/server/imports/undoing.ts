@@ -3,9 +3,10 @@ import { setValue } from '../contacts/fields.ts';
 import { refreshFound } from '../contacts/keys.ts';
 import { resolveContact } from '../contacts/store.ts';
 import { first, type Queries, update } from '../db/database.ts';
-import { audit, type Work } from '../http/app.ts';
+import { type Actor, type App, audit, type Work } from '../http/app.ts';
 import type { Applied, Done } from './changing.ts';
-import { Progress } from './progress.ts';
+import { inLots } from './lots.ts';
+import { readImport } from './store.ts';
 
 /** Columns an import may have set; never a name from outside. */
 const settable = new Set([
@@ -46,57 +47,105 @@ export interface Undone {
 }
 
 /**
- * Takes an import back, in the caller's transaction: contacts it made go, except those something else hangs on by now;
- * what it changed becomes what it was, except where somebody changed it since. What is left alone is named.
+ * Takes an import back that is in the state `undoing`, in lots, the last line first: contacts it made go, except those
+ * something else hangs on by now; what it changed becomes what it was, except where somebody changed it since. What is
+ * left alone is named. Cut short, it goes on where it stopped.
  */
-export async function undoImport(w: Work, importId: string): Promise<Undone> {
-  const rows = await w.tx.query<{ applied: Applied }>(
-    'select applied from import_rows where import_id = $1 and applied is not null order by line desc',
+export async function undoImport(app: App, actor: Actor, importId: string): Promise<void> {
+  const rows = await app.db.query<{ line: number }>(
+    'select line from import_rows where import_id = $1 and applied is not null order by line desc',
     [importId],
   );
-  const result: Undone = { removed: 0, restored: 0, kept: [] };
-  const created = rows.flatMap((r) => (r.applied.created ? [r.applied.created] : []));
-  const ties = rows.flatMap((r) =>
-    (r.applied.changes ?? []).flatMap((d) => (d.table === 'relationships' && d.id ? [d.id] : [])),
+  const ties = (
+    await app.db.query<{ id: string }>(
+      `select d->>'id' as id from import_rows r, jsonb_array_elements(coalesce(r.applied->'changes', '[]')) d
+       where r.import_id = $1 and d->>'table' = 'relationships' and d->>'id' is not null`,
+      [importId],
+    )
+  ).map((t) => t.id);
+  await inLots(app, actor, async (w, size) => {
+    const { doneRows, state } = await readImport(w.tx, importId);
+    if (state !== 'undoing') return true;
+    const lines = rows.slice(doneRows, doneRows + size).map((r) => r.line);
+    if (lines.length) await undoLot(w, importId, lines, ties);
+    const done = doneRows + lines.length;
+    await update(w.tx, 'imports', importId, { doneRows: done, allRows: rows.length });
+    w.afterwards(() => app.announcer.announce(`import ${importId}`, { done, all: rows.length }));
+    if (done < rows.length) return false;
+    await finish(w, importId);
+    return true;
+  });
+}
+
+/** What was taken back so far is kept with the import, so that it is said also after a restart. */
+interface Tally {
+  removed: number;
+  restored: number;
+}
+
+async function undoLot(
+  w: Work,
+  importId: string,
+  lines: readonly number[],
+  ties: readonly string[],
+): Promise<void> {
+  const rows = await w.tx.query<{ applied: Applied }>(
+    'select applied from import_rows where import_id = $1 and line = any($2) and applied is not null order by line desc',
+    [importId, lines],
   );
+  const kept: string[] = [];
+  const created = rows.flatMap((r) => (r.applied.created ? [r.applied.created] : []));
   const used = new Map((await whatHangsOn(w.tx, created, ties)).map((u) => [u.id, u]));
   const gone = created.filter((id) => !used.has(id));
   for (const u of used.values())
-    result.kept.push(
-      `${fullName({ given: u.givenName, family: u.familyName })} stays: ${u.things.join(', ')}`,
-    );
-  const progress = new Progress(w.app, importId, gone.length);
-  for (let from = 0; from < gone.length; from += 500) {
-    const part = gone.slice(from, from + 500);
-    await w.tx.query('delete from contacts where id = any($1)', [part]);
-    await progress.add(part.length);
-  }
-  result.removed = gone.length;
+    kept.push(`${fullName({ given: u.givenName, family: u.familyName })} stays: ${u.things.join(', ')}`);
+  await w.tx.query('delete from contacts where id = any($1)', [gone]);
   const touched = new Set<string>();
-  for (const done of rows.flatMap((r) => r.applied.changes ?? []).reverse()) {
-    // A contact merged since has its things with the one it was merged into.
-    const contactId = (await resolveContact(w.tx, done.contactId)) ?? done.contactId;
-    if (await takeBack(w.tx, contactId, done, result.kept)) {
-      result.restored += 1;
-      touched.add(contactId);
+  let restored = 0;
+  for (const row of rows)
+    for (const done of [...(row.applied.changes ?? [])].reverse()) {
+      // A contact merged since has its things with the one it was merged into.
+      const contactId = (await resolveContact(w.tx, done.contactId)) ?? done.contactId;
+      if (await takeBack(w.tx, contactId, done, kept)) {
+        restored += 1;
+        touched.add(contactId);
+      }
     }
-  }
-  // Organizations that the file named and nobody is with by now.
-  const organizations = rows.flatMap((r) => r.applied.organizations ?? []);
-  await w.tx.query(
-    `delete from contacts c where id = any($1) and not exists (select 1 from affiliations where organization_id = c.id)
-       and not exists (select 1 from audit where subject_kind = 'contact' and subject_id = c.id)`,
-    [organizations],
-  );
   await refreshFound(w.tx, [...touched]);
-  await update(w.tx, 'imports', importId, { state: 'undone', undoneAt: w.now, kept: result.kept });
+  await w.tx.query(
+    `update imports set kept = kept || $2::jsonb, tally = jsonb_build_object(
+       'removed', coalesce((tally->>'removed')::int, 0) + $3, 'restored', coalesce((tally->>'restored')::int, 0) + $4) where id = $1`,
+    [importId, JSON.stringify(kept), gone.length, restored],
+  );
+}
+
+async function finish(w: Work, importId: string): Promise<void> {
+  // Organizations that the file named and nobody is with by now.
+  await w.tx.query(
+    `delete from contacts c where id in (
+         select (o #>> '{}')::uuid from import_rows r, jsonb_array_elements(coalesce(r.applied->'organizations', '[]')) o where r.import_id = $1)
+       and not exists (select 1 from affiliations where organization_id = c.id)
+       and not exists (select 1 from audit where subject_kind = 'contact' and subject_id = c.id)`,
+    [importId],
+  );
+  await update(w.tx, 'imports', importId, { state: 'undone', undoneAt: w.now });
+  const { removed, restored, kept } = await undoneOf(w.tx, importId);
   await audit(
     w,
     'undid an import',
     { kind: 'import', id: importId },
-    { removed: result.removed, restored: result.restored, kept: result.kept.length },
+    { removed, restored, kept: kept.length },
   );
-  return result;
+}
+
+/** What undoing an import came to. */
+export async function undoneOf(tx: Queries, importId: string): Promise<Undone> {
+  const row = (await first<{ kept: string[]; tally: Tally | null }>(
+    tx,
+    'select kept, tally from imports where id = $1',
+    [importId],
+  ))!;
+  return { removed: row.tally?.removed ?? 0, restored: row.tally?.restored ?? 0, kept: row.kept };
 }
 
 async function takeBack(tx: Queries, contactId: string, done: Done, kept: string[]): Promise<boolean> {

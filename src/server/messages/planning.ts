@@ -1,4 +1,5 @@
 import type { MessageStepPlan } from '#contract/events.ts';
+import { silentStates } from '#core/events/states.ts';
 import { type LeftOut, type PlannedMessage, type PlanStep, planStep } from '#core/messages/plan.ts';
 import { insert, type Queries } from '../db/database.ts';
 import { type EventRow, readEvent, readMessageSteps } from '../events/store.ts';
@@ -158,7 +159,7 @@ export async function replan(
 ): Promise<number> {
   const { tx, app, now } = w;
   const event = await readEvent(tx, eventId);
-  const over = ['called off', 'shelved'].includes(event.state);
+  const over = silentStates.includes(event.state);
   const audience = audienceOf(tx, eventId, orderId);
   const steps = (await readMessageSteps(tx, eventId)).filter((s) => !orderId || s.audience !== 'crew');
   const rows = await readPlanned(

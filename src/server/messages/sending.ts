@@ -1,5 +1,6 @@
 import type { MessageStepPlan } from '#contract/events.ts';
 import { hoursOf } from '#core/crew/clashes.ts';
+import { silentStates } from '#core/events/states.ts';
 import { fillMarks, linkMark, linkPaths, marksIn } from '#core/messages/links.ts';
 import { type MergeValues, merge } from '#core/messages/merge.ts';
 import { nextTry } from '#core/messages/retry.ts';
@@ -137,6 +138,7 @@ async function finalText(
   if (!message.stepId || !message.eventId)
     return { subject: message.subject ?? '', body: message.body ?? '' };
   const event = await readEvent(w.tx, message.eventId);
+  if (silentStates.includes(event.state)) return { whyNot: `the event was ${event.state}` };
   const step = (await readMessageSteps(w.tx, event.id)).find((s) => s.id === message.stepId);
   if (!step) return { whyNot: 'the step was removed from the plan' };
   const now = await workOut(w.tx, event, step, await orderOf(w.tx, message));

@@ -1,3 +1,4 @@
+import { lives } from '#core/events/states.ts';
 import { allocate, allocateRefund, lineAmount, type OrderLine, type Part } from '#core/money/lines.ts';
 import { fits } from '#core/registration/capacity.ts';
 import { occupying, standing } from '#core/registration/states.ts';
@@ -35,6 +36,9 @@ const waitWords =
 export async function payByCard(app: App, actor: Actor, orderId: string, card: string): Promise<PayOutcome> {
   const attempt = await inTransaction(app, actor, async (w) => {
     const order = await readOrder(w.tx, orderId);
+    const event = await readEvent(w.tx, order.eventId);
+    if (!lives(event.state))
+      throw conflict('event-state', `This event is ${event.state}; nothing is paid for it any more.`);
     const seats = await readSeats(w.tx, orderId);
     const open = await first<{ id: string; state: string }>(
       w.tx,
@@ -205,7 +209,7 @@ async function bringBack(w: Work, order: OrderRow, amount: number, reason: strin
   const lapsed = (await readSeats(w.tx, order.id)).filter((s) => s.state === 'lapsed');
   if (!lapsed.length) return;
   const event = await readEvent(w.tx, order.eventId, true);
-  if (!['open', 'closed'].includes(event.state)) return;
+  if (!lives(event.state)) return;
   const offers = await readOffers(w.tx, order.eventId);
   const lines = order.lines.flatMap(({ offerId, units }) => {
     const offer = offers.find((o) => o.id === offerId);

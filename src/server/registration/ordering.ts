@@ -1,6 +1,7 @@
 import type { z } from 'zod';
 import type { orderBody } from '#contract/registration.ts';
 import { tidyName } from '#core/contacts/names.ts';
+import { lives } from '#core/events/states.ts';
 import { fits } from '#core/registration/capacity.ts';
 import { type PricedOrder, priceOrder } from '#core/registration/price.ts';
 import type { RegistrationState } from '#core/registration/states.ts';
@@ -54,7 +55,7 @@ export async function placeOrder(
   const event = await readEvent(tx, eventId, true);
   if (channel === 'public' && !takesRegistrations(event, now))
     throw conflict('registration-closed', 'Registration for this event is closed.');
-  if (channel !== 'public' && !['open', 'closed'].includes(event.state))
+  if (channel !== 'public' && !lives(event.state))
     throw conflict('not-open', 'The event has to be open before anybody can be registered.');
   const offers = await readOffers(tx, eventId);
   const priced = priceOrder(offers, request.lines, request.donation.amount);

@@ -1,7 +1,7 @@
 import QRCode from 'qrcode';
 import type { PublicEvent, PublicOrder } from '#contract/registration.ts';
 import { sayPassCode } from '#core/doors/passCode.ts';
-import { shownToPublic } from '#core/events/states.ts';
+import { shownToPublic, silentStates } from '#core/events/states.ts';
 import { freeUnits } from '#core/registration/capacity.ts';
 import { queueOrder } from '#core/registration/waitlist.ts';
 import { dateOf } from '#core/time/wallTime.ts';
@@ -130,15 +130,18 @@ export async function publicOrderOf(tx: Queries, orderId: string, now: string): 
     balance: order.balance,
     donation: order.donation,
     donationFund: fund?.name ?? null,
+    // Nobody is asked to pay for what does not take place.
     payment: unknown
       ? 'unknown'
       : order.balance <= 0 && order.due > 0
         ? 'paid'
-        : standing === 'held' || (standing === 'confirmed' && order.balance > 0)
-          ? attempt?.state === 'declined'
-            ? 'declined'
-            : 'needed'
-          : 'none',
+        : silentStates.includes(event.state)
+          ? 'none'
+          : standing === 'held' || (standing === 'confirmed' && order.balance > 0)
+            ? attempt?.state === 'declined'
+              ? 'declined'
+              : 'needed'
+            : 'none',
     paymentWords: attempt?.state === 'declined' ? attempt.words : '',
     seats: await Promise.all(
       seats.map(async (s) => ({
@@ -148,7 +151,7 @@ export async function publicOrderOf(tx: Queries, orderId: string, now: string): 
         family: s.familyName,
         state: s.state,
         pass:
-          s.state === 'confirmed' && s.passCode
+          s.state === 'confirmed' && s.passCode && !silentStates.includes(event.state)
             ? {
                 code: sayPassCode(s.passCode),
                 svg: await QRCode.toString(s.passCode, { type: 'svg', margin: 1, errorCorrectionLevel: 'M' }),

@@ -1,6 +1,7 @@
 import type { RegistrationRow, registrationContract } from '#contract/registration.ts';
 import { type EventFact, factsOf } from '#core/access/stages.ts';
 import { fullName } from '#core/contacts/names.ts';
+import { lives, silentStates } from '#core/events/states.ts';
 import { writeCalendar } from '#core/exchange/calendar.ts';
 import { writeCsv } from '#core/exchange/csv.ts';
 import { plainAmount } from '#core/money/amount.ts';
@@ -168,6 +169,8 @@ export const registrationHandlers: Handlers<typeof registrationContract> = {
     const { tx, params, now } = c;
     const order = await readOrder(tx, params.id);
     const event = await eventFor(c, order.eventId, 'registration', 'change', true);
+    if (!lives(event.state))
+      throw conflict('event-state', `This event is ${event.state}; no seats are offered.`);
     const party = (await readWaiting(tx, order.eventId, await readOffers(tx, order.eventId))).find(
       (p) => p.orderId === order.id,
     );
@@ -290,6 +293,8 @@ export const registrationHandlers: Handlers<typeof registrationContract> = {
     const order = await readOrder(tx, await orderByLink(tx, params.token));
     const event = await readEvent(tx, order.eventId);
     const offers = await readOffers(tx, event.id);
+    if (silentStates.includes(event.state))
+      throw conflict('event-state', `This event is ${event.state}; its passes no longer count.`);
     const seats = (await readSeats(tx, order.id)).filter((s) => s.state === 'confirmed' && s.passCode);
     if (!seats.length) throw conflict('no-pass', 'There is no pass before a seat is confirmed.');
     const { name: organization } = await theOrganization(tx);

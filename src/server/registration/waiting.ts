@@ -1,4 +1,5 @@
 import { fullName } from '#core/contacts/names.ts';
+import { lives } from '#core/events/states.ts';
 import { linkMark } from '#core/messages/links.ts';
 import { offersFor } from '#core/registration/waitlist.ts';
 import { plusMinutes } from '#core/time/clock.ts';
@@ -19,7 +20,7 @@ export const holdMinutes = 15;
 /** Offers whatever seats are free to the parties that wait, as the core decides. Answers their names. */
 export async function offerFreed(w: Work, eventId: string): Promise<string[]> {
   const event = await readEvent(w.tx, eventId, true);
-  if (!['open', 'closed'].includes(event.state) || !event.startsAt) return [];
+  if (!lives(event.state) || !event.startsAt) return [];
   const waiting = await readWaiting(w.tx, eventId, await readOffers(w.tx, eventId));
   if (!waiting.length) return [];
   const offers = offersFor(waiting, event, await readTaken(w.tx, eventId), w.now, event.startsAt);
@@ -50,15 +51,37 @@ export async function lapse(w: Work, orderId: string, reason: string): Promise<v
   await setSeats(w, seats, 'lapsed', reason);
   await update(w.tx, 'orders', orderId, { heldUntil: null, waitlistedAt: null, offeredUntil: null });
   await refreshOrder(w, orderId);
-  if (order.offeredUntil) await tellBuyer(w, orderId, 'lapsed', reason);
+  // Of an event that is called off, people are told that, and not that seats went on.
+  const event = await readEvent(w.tx, order.eventId);
+  if (order.offeredUntil && lives(event.state)) await tellBuyer(w, orderId, 'lapsed', reason);
   await offerFreed(w, order.eventId);
   announce(w, order.eventId);
+}
+
+/** An event is called off: seats that are held, offered or waited for are let go at once; confirmed ones stay on record. */
+export async function letGoAll(w: Work, eventId: string): Promise<void> {
+  const orders = await w.tx.query<{ id: string }>(
+    `select o.id from orders o where o.event_id = $1 and exists (select 1 from registrations r where r.order_id = o.id
+       and r.state in ('held', 'offered', 'waitlisted'))
+     and not exists (select 1 from payment_attempts p where p.order_id = o.id and p.state in ('asked', 'unknown')) order by o.id`,
+    [eventId],
+  );
+  for (const { id } of orders) {
+    const seats = (await readSeats(w.tx, id)).filter((s) =>
+      ['held', 'offered', 'waitlisted'].includes(s.state),
+    );
+    await setSeats(w, seats, 'lapsed', 'the event was called off');
+    await update(w.tx, 'orders', id, { heldUntil: null, waitlistedAt: null, offeredUntil: null });
+    await refreshOrder(w, id);
+  }
 }
 
 /** Takes an offer: confirmed when nothing is due, else held while paying. */
 export async function takeOffer(w: Work, orderId: string): Promise<'confirmed' | 'held'> {
   const order = await readOrder(w.tx, orderId);
   const seats = (await readSeats(w.tx, orderId)).filter((s) => s.state === 'offered');
+  const event = await readEvent(w.tx, order.eventId);
+  if (!lives(event.state)) throw conflict('event-state', `This event is ${event.state}.`);
   if (!seats.length || !order.offeredUntil || order.offeredUntil <= w.now)
     throw conflict('offer-gone', 'This offer is no longer open. The seats went to the next party.');
   if (order.balance <= 0) {

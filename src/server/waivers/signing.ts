@@ -1,6 +1,7 @@
 import type { z } from 'zod';
 import type { signing as signingBody } from '#contract/waivers.ts';
 import { fullName } from '#core/contacts/names.ts';
+import { lives } from '#core/events/states.ts';
 import { dateOf } from '#core/time/wallTime.ts';
 import { problemsWithSigning, signedText } from '#core/waivers/signing.ts';
 import { insert } from '../db/database.ts';
@@ -26,7 +27,7 @@ export async function signWaiver(
 ): Promise<string> {
   const { tx, app, now } = w;
   const event = await readEvent(tx, seat.eventId);
-  if (!['open', 'closed'].includes(event.state))
+  if (!lives(event.state))
     throw conflict('event-state', `This event is ${event.state}; nothing is signed for it any more.`);
   const waiver = await readWaiver(tx, event.waiverId);
   if (!waiver) throw conflict('no-waiver', 'No waiver is asked at this event.');

@@ -36,7 +36,10 @@ export default function Import() {
   const [checking, setChecking] = useState(true);
   const summary = useAsk('GET /api/imports/:id', { params: { id }, everyMs: checking ? 500 : undefined });
   const state = summary.data?.state;
-  useEffect(() => setChecking(state === undefined || state === 'checking'), [state]);
+  useEffect(
+    () => setChecking(state === undefined || ['checking', 'applying', 'undoing'].includes(state)),
+    [state],
+  );
   return (
     <div className="page">
       <Asked of={summary}>{(s) => <Shown summary={s} />}</Asked>
@@ -91,7 +94,7 @@ function Shown({ summary }: { summary: ImportSummary }) {
       <div className="spread">
         <h1>{summary.fileName}</h1>
         <div className="acts">
-          {summary.state !== 'applied' && summary.state !== 'undone' && (
+          {['checking', 'checked', 'cancelled'].includes(summary.state) && (
             <button type="button" className="btn plain" onClick={() => discard.mutate({ params })}>
               Throw away
             </button>
@@ -139,6 +142,13 @@ function Shown({ summary }: { summary: ImportSummary }) {
         </p>
       )}
       <Problems of={map.problem ?? (confirming ? null : apply.problem) ?? undo.problem} />
+      {(summary.state === 'applying' || summary.state === 'undoing') && (
+        <Progress
+          words={summary.state === 'applying' ? 'Rows applied' : 'Rows taken back'}
+          done={summary.doneRows}
+          all={summary.allRows}
+        />
+      )}
       {summary.state === 'checking' && (
         <Progress
           words="Comparing every row with the contacts"

@@ -64,7 +64,7 @@ export default function Desk() {
                 )}
               </section>
               <section>
-                <h2 style={{ marginTop: 4 }}>Since yesterday</h2>
+                {since.length > 0 && <h2 style={{ marginTop: 4 }}>Since yesterday</h2>}
                 <div className="table still">
                   <table>
                     <tbody>
@@ -149,7 +149,7 @@ function Ribbon({ events, today }: { events: SeasonEvent[]; today: string }) {
     .filter((e) => e.startsLocal)
     .map((e) => {
       const left = place(e.startsLocal!.slice(0, 10));
-      const label = `${e.title}${e.state === 'open' ? ` ${e.confirmed}${e.capacity ? `/${e.capacity}` : ''}` : e.state === 'draft' || e.state === 'in clearance' || e.state === 'cleared' ? `, ${e.state}` : ''}`;
+      const label = `${e.title}${e.see.length === 0 ? '' : e.state === 'open' ? ` ${e.confirmed}${e.capacity ? `/${e.capacity}` : ''}` : e.state === 'draft' || e.state === 'in clearance' || e.state === 'cleared' ? `, ${e.state}` : ''}`;
       const width = label.length * 0.54 + 1.2;
       const row = ends.findIndex((end) => end <= left);
       if (row >= 0) ends[row] = left + width;
@@ -174,7 +174,7 @@ function Ribbon({ events, today }: { events: SeasonEvent[]; today: string }) {
         .map(({ e, left, label, row }) => (
           <Link
             key={e.id}
-            to={`/events/${e.id}/registration`}
+            to={e.see.length ? `/events/${e.id}/registration` : '/season'}
             className={`mark ${['draft', 'in clearance', 'cleared'].includes(e.state) ? 'planned' : ['closed', 'wrapped', 'called off'].includes(e.state) ? 'over' : ''}`}
             style={{ left: `${left}%`, top: 31 + row * 16.5 }}
           >

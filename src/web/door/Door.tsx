@@ -70,7 +70,7 @@ function Shown({ doors, id }: { doors: Doors; id: string }) {
     <>
       <div className="spread">
         <h1>{doors.title}</h1>
-        <Link to={roles.every((r) => r === 'door') ? '/doors' : `/events/${id}/doors`}>Back</Link>
+        <Link to={roles.every((r) => r === 'door') ? '/doors?all' : `/events/${id}/doors`}>Back</Link>
       </div>
       {doors.day !== 'today' && (
         <p className="lamp stop" role="alert">

@@ -1,4 +1,4 @@
-import { Link, Navigate } from 'react-router';
+import { Link, Navigate, useSearchParams } from 'react-router';
 import { sayRange } from '#core/time/say.ts';
 import { useAsk, useMe } from '../parts/ask.ts';
 import { Asked } from '../parts/notices.tsx';
@@ -10,13 +10,15 @@ import { Waiting } from './Waiting.tsx';
 export default function Today() {
   const doors = useAsk('GET /api/doors', { everyMs: 60_000 });
   const me = useMe().data;
+  const [search] = useSearchParams();
   useSending();
   return (
     <main className="door">
       <Asked of={doors}>
         {(list) => {
           const today = list.filter((d) => d.day === 'today');
-          if (today.length === 1) return <Navigate to={`/doors/${today[0]!.id}`} replace />;
+          if (today.length === 1 && !search.has('all'))
+            return <Navigate to={`/doors/${today[0]!.id}`} replace />;
           return (
             <>
               <div className="spread">

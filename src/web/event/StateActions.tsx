@@ -6,7 +6,7 @@ import { Field } from '../parts/Field.tsx';
 import { Problems } from '../parts/notices.tsx';
 import { say } from '../parts/toast.tsx';
 
-type To = 'open' | 'closed' | 'wrapped' | 'called off' | 'shelved';
+type To = 'open' | 'closed' | 'wrapped' | 'called off' | 'shelved' | 'draft';
 const words: Record<To, { label: string; does: (p: EventPage) => string; done: string }> = {
   open: {
     label: 'Open registration',
@@ -29,9 +29,19 @@ const words: Record<To, { label: string; does: (p: EventPage) => string; done: s
     label: 'Call off',
     done: 'Called off',
     does: () =>
-      'The public page says so. Messages that have not gone out are held back. It cannot be undone; money is paid back by hand.',
+      'The public page says so. Messages that have not gone out are held back, and seats that are held, offered or waited for are let go. It cannot be undone; money is paid back by hand.',
   },
-  shelved: { label: 'Shelve', done: 'Shelved', does: () => 'It is hidden and kept.' },
+  shelved: {
+    label: 'Shelve',
+    done: 'Shelved',
+    does: () => 'It is hidden and kept; Season lists it under Shelved, from where it can be brought back.',
+  },
+  draft: {
+    label: 'Bring back',
+    done: 'Brought back',
+    does: () =>
+      'It becomes what it was before. A plan that was under way becomes a draft and is cleared anew.',
+  },
 };
 
 /** The steps an event can take now, each with what it will do before it is done. */
@@ -52,11 +62,15 @@ export function StateActions({ page }: { page: EventPage }) {
           ? over
             ? ['wrapped']
             : ['open']
-          : [];
+          : page.state === 'shelved'
+            ? ['draft']
+            : [];
   const rare: To[] =
     ['draft', 'cleared', 'in clearance', 'open', 'closed'].includes(page.state) && !over
-      ? [...(page.state === 'draft' ? (['shelved'] as const) : []), 'called off']
-      : [];
+      ? [...(page.state === 'draft' || page.state === 'cleared' ? (['shelved'] as const) : []), 'called off']
+      : page.state === 'wrapped' || page.state === 'called off'
+        ? ['shelved']
+        : [];
   if (page.isTemplate) return null;
   return (
     <>

@@ -3,14 +3,20 @@ import { useNavigate } from 'react-router';
 import type { SeasonEvent } from '#contract/events.ts';
 import { sayConsequence, sayShortDate, sayTime } from '#core/time/say.ts';
 import { Asking } from '../parts/Asking.tsx';
-import { useAsk, useDo } from '../parts/ask.ts';
+import { useAsk, useDo, useMe } from '../parts/ask.ts';
 import { ChoiceField, TextField } from '../parts/Field.tsx';
 import { StateWord } from '../parts/marks.tsx';
 import { Asked, Problems } from '../parts/notices.tsx';
 import { useSaying } from '../parts/saying.ts';
 import { type Column, Table } from '../parts/Table.tsx';
 
-const views = { coming: 'Coming', past: 'Past', undated: 'Without a date', all: 'All' } as const;
+const views = {
+  coming: 'Coming',
+  past: 'Past',
+  undated: 'Without a date',
+  all: 'All',
+  shelved: 'Shelved',
+} as const;
 
 /** Every event of the organization. */
 export default function Season() {
@@ -19,6 +25,7 @@ export default function Season() {
   const { now } = useSaying();
   const [view, setView] = useState<keyof typeof views>('coming');
   const [beginning, setBeginning] = useState(false);
+  const mayPlan = useMe().data?.staff.roles.some((r) => r === 'coordinator' || r === 'unit lead') ?? false;
   const columns: Column<SeasonEvent>[] = [
     {
       id: 'date',
@@ -46,7 +53,8 @@ export default function Season() {
       heading: 'Seats',
       number: true,
       sortBy: (e) => e.confirmed,
-      cell: (e) => `${e.confirmed + e.held}${e.capacity === null ? '' : `/${e.capacity}`}`,
+      cell: (e) =>
+        e.see.length > 0 && `${e.confirmed + e.held}${e.capacity === null ? '' : `/${e.capacity}`}`,
     },
     {
       id: 'waiting',
@@ -61,24 +69,28 @@ export default function Season() {
     <div className="page">
       <div className="spread">
         <h1>Season</h1>
-        <button
-          type="button"
-          className="btn primary"
-          data-new
-          title="Plan an event (n)"
-          onClick={() => setBeginning(true)}
-        >
-          Plan an event
-        </button>
+        {mayPlan && (
+          <button
+            type="button"
+            className="btn primary"
+            data-new
+            title="Plan an event (n)"
+            onClick={() => setBeginning(true)}
+          >
+            Plan an event
+          </button>
+        )}
       </div>
       <Asked of={events}>
         {(all) => {
-          const real = all.filter((e) => !e.isTemplate);
+          const shelved = all.filter((e) => !e.isTemplate && e.state === 'shelved');
+          const real = all.filter((e) => !e.isTemplate && e.state !== 'shelved');
           const of = {
             coming: real.filter((e) => e.startsAt && e.startsAt >= now),
             past: real.filter((e) => e.startsAt && e.startsAt < now).reverse(),
             undated: real.filter((e) => !e.startsAt),
             all: real,
+            shelved,
           };
           return (
             <>
@@ -101,6 +113,7 @@ export default function Season() {
                 columns={columns}
                 keyOf={(e) => e.id}
                 open={(e) =>
+                  e.see.length > 0 &&
                   navigate(
                     `/events/${e.id}/${e.state === 'draft' ? 'plan' : e.state === 'in clearance' ? 'clearance' : e.startsAt && e.startsAt < now ? 'wrap-up' : 'registration'}`,
                   )

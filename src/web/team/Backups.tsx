@@ -48,7 +48,7 @@ export function Backups() {
             {unable && <p className="soft">{unable}</p>}
             {working && (
               <Progress
-                label={workingWords[working.what]}
+                words={workingWords[working.what]}
                 done={working.done}
                 all={Math.max(1, working.all)}
               />

@@ -174,3 +174,8 @@ begin
 end $$;
 create trigger contacts_fewer after delete on contacts referencing old table as gone
   for each statement execute function contacts_fewer();
+
+-- Imports are applied and undone in lots, so that others have their turn; a lot cut short by a restart goes on.
+alter table imports drop constraint imports_state_check;
+alter table imports add check (state in ('checking', 'checked', 'applying', 'applied', 'undoing', 'undone', 'cancelled'));
+alter table imports add column tally jsonb;
