@@ -99,6 +99,7 @@ export const importsContract = contract({
   },
   'POST /api/imports': {
     limit: '28mb',
+    ownTransactions: true,
     summary:
       'Read a table or an address book, propose its columns and begin to check every row in the background, without changing anything',
     who: ['coordinator'],
@@ -136,6 +137,7 @@ export const importsContract = contract({
     response: { file: 'text/csv' },
   },
   'PUT /api/imports/:id/mapping': {
+    ownTransactions: true,
     summary: 'Say what the columns mean and whose values count, and check every row again',
     who: ['coordinator'],
     params: idParams,
@@ -143,6 +145,7 @@ export const importsContract = contract({
     response: importSummary,
   },
   'PATCH /api/imports/:id/rows/:line': {
+    ownTransactions: true,
     summary: 'Put cells of one row right, leave it out, or say who it is; the row is checked again',
     who: ['coordinator'],
     params: z.object({ id, line: z.coerce.number().int().min(0) }),

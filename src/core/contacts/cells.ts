@@ -104,8 +104,10 @@ export function readYesNo(cell: string): boolean | null {
 
 /** Parts a cell that holds several values: at semicolons, slashes between blanks, bars, line breaks and “or”. */
 export const valuesOf = (cell: string): string[] =>
+  // Runs of blanks become one and looking ahead is bounded, so that a long cell takes time in proportion to its length.
   cell
-    .split(/\s*[;|\n]\s*|\s+\/\s+|\s+(?:or|ou|and|et|&)\s+|,\s+|(?<=\d{4})\s*\/\s*(?=[+(]?\d{3})|,(?=\S+@)/u)
+    .replace(/[^\S\n]+/gu, ' ')
+    .split(/ ?[;|\n] ?| \/ | (?:or|ou|and|et|&) |, |(?<=\d{4}) ?\/ ?(?=[+(]?\d{3})|,(?=[^\s,;]{1,254}@)/u)
     .map((v) => v.trim())
     .filter(Boolean);
 
@@ -126,6 +128,9 @@ function kindIn(value: string): ReachKind {
   return letters[said] ?? reachKindIn(said);
 }
 
+/** The most addresses and numbers that one cell is read for. */
+const mostReach = 30;
+
 /** The emails and telephones of a cell. */
 export interface ReachInCell {
   emails: string[];
@@ -144,7 +149,10 @@ export function readReachCell(cell: string, country: string): ReachInCell {
     list.push(value);
     if (kind) read.kinds[value] = kind;
   };
-  for (const value of valuesOf(cell)) {
+  const values = valuesOf(cell);
+  // Nobody has more; what is beyond is not looked at one by one.
+  if (values.length > mostReach) read.rest.push(values.slice(mostReach).join('; '));
+  for (const value of values.slice(0, mostReach)) {
     if (saysNothing(value)) continue;
     const kind = kindIn(value);
     const plain = value.replace(before, '').replace(behind, '');

@@ -57,26 +57,33 @@ export function readVCards(text: string): {
 
 /** Joins folded lines: a line that begins with a blank goes on, and so does quoted-printable that ends with “=”. */
 function* unfold(text: string): Generator<{ at: number; text: string }> {
-  let current: { at: number; text: string } | null = null;
+  // Parts are joined once, when the line is whole: joining them one by one takes the square of their number.
+  let parts: string[] | null = null;
+  let from = 0;
   let quoted = false;
   let at = 0;
   for (const raw of text.split(/\r\n|\n|\r/u)) {
     at += 1;
-    if (current && quoted && current.text.endsWith('=')) {
-      current.text = current.text.slice(0, -1) + raw;
+    const last: string | undefined = parts?.at(-1);
+    if (parts && quoted && last?.endsWith('=')) {
+      parts[parts.length - 1] = last.slice(0, -1);
+      parts.push(raw);
       continue;
     }
-    if (current && /^[ \t]/u.test(raw)) {
-      current.text += raw.slice(1);
+    if (parts && /^[ \t]/u.test(raw)) {
+      parts.push(raw.slice(1));
       continue;
     }
-    if (current) yield current;
-    current = { at, text: raw };
+    if (parts) yield { at: from, text: parts.join('') };
+    parts = [raw];
+    from = at;
     quoted = /^[^:]*ENCODING=QUOTED-PRINTABLE/iu.test(raw) || /^[^:]*;QUOTED-PRINTABLE/iu.test(raw);
   }
-  if (current) yield current;
+  if (parts) yield { at: from, text: parts.join('') };
 }
 
+/** The most parameters of a line, and values of one, that are looked at. */
+const mostParameters = 100;
 const dropped = new Set(['PHOTO', 'LOGO', 'SOUND', 'KEY']);
 
 function readLine(line: string): Line | null {
@@ -86,11 +93,13 @@ function readLine(line: string): Line | null {
   const name = full.slice(full.lastIndexOf('.') + 1).toUpperCase();
   if (dropped.has(name)) return null;
   const parameters = new Map<string, string[]>();
-  for (const part of rest) {
+  for (const part of rest.slice(0, mostParameters)) {
     const equals = part.indexOf('=');
     const key = equals < 0 ? 'TYPE' : part.slice(0, equals).toUpperCase();
     const values = (equals < 0 ? part : part.slice(equals + 1)).replaceAll('"', '').toLowerCase().split(',');
-    parameters.set(key, [...(parameters.get(key) ?? []), ...values]);
+    const known = parameters.get(key);
+    if (known) known.push(...values.slice(0, mostParameters));
+    else parameters.set(key, values.slice(0, mostParameters));
   }
   let value = line.slice(colon + 1);
   const isQuoted =

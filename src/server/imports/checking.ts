@@ -11,7 +11,7 @@ import { fold } from '#core/contacts/names.ts';
 import { everyPerson } from '#core/contacts/parts.ts';
 import { emailKey } from '#core/contacts/reach.ts';
 import type { PersonRow } from '#core/contacts/rows.ts';
-import { readTable, type Table } from '#core/exchange/table.ts';
+import type { Table } from '#core/exchange/table.ts';
 import { dateOf } from '#core/time/wallTime.ts';
 import { readFields } from '../contacts/fields.ts';
 import { KnownContacts } from '../contacts/known.ts';
@@ -21,6 +21,7 @@ import { first, type Queries, update } from '../db/database.ts';
 import { sha256 } from '../db/ids.ts';
 import type { App } from '../http/app.ts';
 import { theOrganization } from '../staff/store.ts';
+import { readFile } from './readingFiles.ts';
 import {
   broughtBefore,
   countRows,
@@ -102,7 +103,7 @@ async function check(app: App, id: string, own: Checks): Promise<void> {
   );
   if (!record) return;
   const whole = await readImport(app.db, id);
-  const people = everybodyIn(readTable(await readContent(app.db, id)), whole);
+  const people = everybodyIn(await readFile(await readContent(app.db, id)), whole);
   const checker = await checkerFor(app, whole);
   const version = await contactVersion(app.db);
   const known = new KnownContacts();

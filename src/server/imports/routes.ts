@@ -11,7 +11,7 @@ import {
 import { type RowOverride, usualChoices } from '#core/contacts/importing.ts';
 import { fullName } from '#core/contacts/names.ts';
 import { writeCsv } from '#core/exchange/csv.ts';
-import { readTable, type Table, TableProblem } from '#core/exchange/table.ts';
+import { type Table, TableProblem } from '#core/exchange/table.ts';
 import { readFields } from '../contacts/fields.ts';
 import { estimateModel } from '../contacts/model.ts';
 import { contactVersion, resolveContact } from '../contacts/store.ts';
@@ -26,6 +26,7 @@ import { theOrganization } from '../staff/store.ts';
 import { applyImport } from './applying.ts';
 import { checkRow, checkSoon } from './checking.ts';
 import { allowLots } from './lots.ts';
+import { readFile } from './readingFiles.ts';
 import {
   countRows,
   type ImportRecord,
@@ -145,58 +146,61 @@ export const importsHandlers: Handlers<typeof importsContract> = {
     return Promise.all(ids.map(({ id }) => summary(tx, id)));
   },
 
-  'POST /api/imports': async (c) => {
-    const { tx, app, body, now, staff } = c;
+  'POST /api/imports': async (call) => {
+    const { body, staff } = call;
     const bytes = Buffer.from(body.content, 'base64');
     let table: Table;
     try {
-      table = readTable(bytes);
+      table = await readFile(bytes);
     } catch (error) {
       if (error instanceof TableProblem) throw invalid([{ path: 'content', message: error.message }]);
       throw error;
     }
-    const { country } = await theOrganization(tx);
-    const id = app.ids.id();
-    const likeness = likenessOf(table.headings);
-    const fields = await readFields(tx);
-    const { confidence, ...proposed } = proposeMapping(table, country, fields);
-    const remembered = likeness === null ? null : await rememberedMapping(tx, likeness);
-    // A field that was taken away since means nothing any more.
-    const there = (m: ColumnMeaning) => {
-      const own = fieldIdOf(m);
-      return own && !fields.some((f) => f.id === own) ? 'leave' : m;
-    };
-    const columns = remembered?.mapping.columns.map(there) ?? proposed.columns;
-    const orders = dateOrdersOf(table, columns, fields);
-    await insert(tx, 'imports', {
-      id,
-      fileName: body.fileName,
-      fileHash: sha256(bytes),
-      state: 'checking',
-      encoding: table.encoding,
-      delimiter: table.delimiter,
-      headingLine: table.headingLine,
-      headings: table.headings,
-      // Where this file does not tell the order of its dates, the one before did or somebody said it.
-      mapping: {
-        columns,
-        dateOrders: orders.map((o, at) => (o === 'ask' ? (remembered?.mapping.dateOrders[at] ?? o) : o)),
-      },
-      confidence: remembered ? columns.map((m) => (m === 'leave' ? 0 : 1)) : confidence,
-      choices: remembered?.choices ?? usualChoices,
-      mappingFrom: remembered?.id ?? null,
-      overrides: {},
-      kept: [],
-      likeness: likeness ?? '',
-      counts: { new: 0, changes: 0, same: 0, look: 0, rejected: 0 },
-      doneRows: 0,
-      allRows: table.rows.length,
-      createdBy: staff.id,
-      createdAt: now,
+    return inTransaction(call.app, call.actor, async (c) => {
+      const { tx, app, now } = c;
+      const { country } = await theOrganization(tx);
+      const id = app.ids.id();
+      const likeness = likenessOf(table.headings);
+      const fields = await readFields(tx);
+      const { confidence, ...proposed } = proposeMapping(table, country, fields);
+      const remembered = likeness === null ? null : await rememberedMapping(tx, likeness);
+      // A field that was taken away since means nothing any more.
+      const there = (m: ColumnMeaning) => {
+        const own = fieldIdOf(m);
+        return own && !fields.some((f) => f.id === own) ? 'leave' : m;
+      };
+      const columns = remembered?.mapping.columns.map(there) ?? proposed.columns;
+      const orders = dateOrdersOf(table, columns, fields);
+      await insert(tx, 'imports', {
+        id,
+        fileName: body.fileName,
+        fileHash: sha256(bytes),
+        state: 'checking',
+        encoding: table.encoding,
+        delimiter: table.delimiter,
+        headingLine: table.headingLine,
+        headings: table.headings,
+        // Where this file does not tell the order of its dates, the one before did or somebody said it.
+        mapping: {
+          columns,
+          dateOrders: orders.map((o, at) => (o === 'ask' ? (remembered?.mapping.dateOrders[at] ?? o) : o)),
+        },
+        confidence: remembered ? columns.map((m) => (m === 'leave' ? 0 : 1)) : confidence,
+        choices: remembered?.choices ?? usualChoices,
+        mappingFrom: remembered?.id ?? null,
+        overrides: {},
+        kept: [],
+        likeness: likeness ?? '',
+        counts: { new: 0, changes: 0, same: 0, look: 0, rejected: 0 },
+        doneRows: 0,
+        allRows: table.rows.length,
+        createdBy: staff.id,
+        createdAt: now,
+      });
+      await tx.query("update imports set content = decode($2, 'base64') where id = $1", [id, body.content]);
+      c.afterwards(() => checkSoon(app, id));
+      return summary(tx, id);
     });
-    await tx.query("update imports set content = decode($2, 'base64') where id = $1", [id, body.content]);
-    c.afterwards(() => checkSoon(app, id));
-    return summary(tx, id);
   },
 
   'GET /api/imports/:id': ({ tx, params }) => summary(tx, params.id),
@@ -239,75 +243,81 @@ export const importsHandlers: Handlers<typeof importsContract> = {
     );
   },
 
-  'PUT /api/imports/:id/mapping': async (c) => {
-    const record = await readImport(c.tx, c.params.id);
-    needState(record, 'checked', 'checking', 'cancelled');
-    const { choices, columns } = c.body;
-    const said = c.body.dateOrders;
-    // A column newly said to be dated is read by its own evidence.
-    const orders = dateOrdersOf(
-      readTable(await readContent(c.tx, record.id)),
-      columns,
-      await readFields(c.tx),
-    );
-    const mapping: Mapping = { columns, dateOrders: orders.map((o, at) => (o ? (said[at] ?? o) : null)) };
-    const problems = problemsWithMapping(mapping, record.headings.length);
-    if (problems.length) throw invalid(problems);
-    await update(c.tx, 'imports', record.id, {
-      mapping,
-      ...(choices ? { choices } : {}),
-      state: 'checking',
-      doneRows: 0,
+  'PUT /api/imports/:id/mapping': async (call) => {
+    // The file is read before anything is held.
+    const table = await readFile(await readContent(call.tx, call.params.id));
+    return inTransaction(call.app, call.actor, async (w) => {
+      const c = { ...call, ...w };
+      const record = await readImport(c.tx, c.params.id, true);
+      needState(record, 'checked', 'checking', 'cancelled');
+      const { choices, columns } = c.body;
+      const said = c.body.dateOrders;
+      // A column newly said to be dated is read by its own evidence.
+      const orders = dateOrdersOf(table, columns, await readFields(c.tx));
+      const mapping: Mapping = { columns, dateOrders: orders.map((o, at) => (o ? (said[at] ?? o) : null)) };
+      const problems = problemsWithMapping(mapping, record.headings.length);
+      if (problems.length) throw invalid(problems);
+      await update(c.tx, 'imports', record.id, {
+        mapping,
+        ...(choices ? { choices } : {}),
+        state: 'checking',
+        doneRows: 0,
+      });
+      c.afterwards(() => checkSoon(c.app, record.id));
+      return summary(c.tx, record.id);
     });
-    c.afterwards(() => checkSoon(c.app, record.id));
-    return summary(c.tx, record.id);
   },
 
-  'PATCH /api/imports/:id/rows/:line': async (c) => {
-    const { id, line } = c.params;
-    const record = await readImport(c.tx, id);
-    needState(record, 'checked');
-    const { cells, excluded, decision } = c.body;
-    const ofLine = await lineInFile(c.tx, id, line);
-    const contactId = decision && decision !== 'new' ? await resolveContact(c.tx, decision) : null;
-    if (decision && decision !== 'new' && !contactId)
-      throw invalid([{ path: 'decision', message: 'There is no such contact.' }]);
-    const overrides = { ...record.overrides };
-    const put = (at: number, override: RowOverride) => {
-      overrides[at] = { ...overrides[at], ...override };
-    };
-    // Everybody whom a line names shares its cells.
-    if (cells) put(ofLine, { cells: { ...overrides[ofLine]?.cells, ...cells } });
-    if (excluded !== undefined) put(line, { excluded });
-    if (decision !== undefined) put(line, { decision: decision === null ? undefined : (contactId ?? 'new') });
-    await update(c.tx, 'imports', id, { overrides });
-    const checked = await checkRow(c, id, ofLine, readTable(await readContent(c.tx, id)));
-    const before = await c.tx.query<Pick<StoredCheck, 'line' | 'sameAsLine' | 'householdOfLine'>>(
-      `delete from import_rows where import_id = $1 and (line = $2 or of_line = $2)
+  'PATCH /api/imports/:id/rows/:line': async (call) => {
+    const table = await readFile(await readContent(call.tx, call.params.id));
+    return inTransaction(call.app, call.actor, async (w) => {
+      const c = { ...call, ...w };
+      const { id, line } = c.params;
+      const record = await readImport(c.tx, id, true);
+      needState(record, 'checked');
+      const { cells, excluded, decision } = c.body;
+      const ofLine = await lineInFile(c.tx, id, line);
+      const contactId = decision && decision !== 'new' ? await resolveContact(c.tx, decision) : null;
+      if (decision && decision !== 'new' && !contactId)
+        throw invalid([{ path: 'decision', message: 'There is no such contact.' }]);
+      const overrides = { ...record.overrides };
+      const put = (at: number, override: RowOverride) => {
+        overrides[at] = { ...overrides[at], ...override };
+      };
+      // Everybody whom a line names shares its cells.
+      if (cells) put(ofLine, { cells: { ...overrides[ofLine]?.cells, ...cells } });
+      if (excluded !== undefined) put(line, { excluded });
+      if (decision !== undefined)
+        put(line, { decision: decision === null ? undefined : (contactId ?? 'new') });
+      await update(c.tx, 'imports', id, { overrides });
+      const checked = await checkRow(c, id, ofLine, table);
+      const before = await c.tx.query<Pick<StoredCheck, 'line' | 'sameAsLine' | 'householdOfLine'>>(
+        `delete from import_rows where import_id = $1 and (line = $2 or of_line = $2)
        returning line, same_as_line, household_of_line`,
-      [id, ofLine],
-    );
-    // Only this line was looked at: what it has to do with the lines above stays as it was found.
-    await insertRows(
-      c.tx,
-      id,
-      checked.map((row) => {
-        const was = before.find((b) => b.line === row.line);
-        const said = row.line === line && decision !== undefined;
-        const householdOfLine = row.householdOfLine ?? was?.householdOfLine ?? null;
-        return !said && was?.sameAsLine && row.verdict === 'new' && !row.excluded
-          ? { ...row, verdict: 'same', sameAsLine: was.sameAsLine }
-          : { ...row, householdOfLine };
-      }),
-    );
-    await update(c.tx, 'imports', id, { counts: await countRows(c.tx, id) });
-    const row = await first<StoredRow>(
-      c.tx,
-      `select ${rowColumns} from import_rows r left join contacts c on c.id = r.contact_id
+        [id, ofLine],
+      );
+      // Only this line was looked at: what it has to do with the lines above stays as it was found.
+      await insertRows(
+        c.tx,
+        id,
+        checked.map((row) => {
+          const was = before.find((b) => b.line === row.line);
+          const said = row.line === line && decision !== undefined;
+          const householdOfLine = row.householdOfLine ?? was?.householdOfLine ?? null;
+          return !said && was?.sameAsLine && row.verdict === 'new' && !row.excluded
+            ? { ...row, verdict: 'same', sameAsLine: was.sameAsLine }
+            : { ...row, householdOfLine };
+        }),
+      );
+      await update(c.tx, 'imports', id, { counts: await countRows(c.tx, id) });
+      const row = await first<StoredRow>(
+        c.tx,
+        `select ${rowColumns} from import_rows r left join contacts c on c.id = r.contact_id
        where r.import_id = $1 and r.line = any($2) order by r.line = $3 desc limit 1`,
-      [id, [line, ofLine], line],
-    );
-    return asRow(row!);
+        [id, [line, ofLine], line],
+      );
+      return asRow(row!);
+    });
   },
 
   'POST /api/imports/:id/cancel': async (c) => {
