@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { type Role, roles } from '#core/staff/roles.ts';
+import { isCalendarDate } from '#core/time/wallTime.ts';
 
 export { type Role, roles };
 
@@ -52,14 +53,13 @@ export type Answered<E extends Endpoint> = E['response'] extends z.ZodType ? z.o
 export const id = z.uuid();
 export const idParams = z.object({ id });
 export const instant = z.iso.datetime();
-export const date = z.iso.date();
+export const date = z.iso
+  .date()
+  .refine(isCalendarDate, 'Give a date that exists, of the years 1800 to 2199.');
 export const wallTime = z
   .string()
   .regex(/^\d{4}-\d{2}-\d{2}T([01]\d|2[0-3]):[0-5]\d$/u, 'Give a date and a time, like 2026-08-08T09:00.')
-  .refine(
-    (w) => !Number.isNaN(Date.parse(`${w}:00Z`)) && new Date(`${w}:00Z`).toISOString().startsWith(w),
-    'There is no such date.',
-  );
+  .refine((w) => isCalendarDate(w.slice(0, 10)), 'Give a date that exists, of the years 1800 to 2199.');
 /** Minor units of the organization's currency. */
 export const amount = z.int().min(-1_000_000_000).max(1_000_000_000);
 export const price = z

@@ -63,7 +63,31 @@ export const proposal = z.object({
   at: instant,
 });
 
+/** A public link that leads to something of a contact. The link itself is never told: it is as good as a password. */
+const ownedLink = z.object({
+  kind: z.enum(['own', 'manage', 'crew', 'survey']),
+  subjectId: id,
+  /** What it leads to: "Booking for Open Water Day". */
+  about: z.string(),
+  madeAt: instant,
+  stoppedAt: instant.nullable(),
+});
+export type OwnedLink = z.infer<typeof ownedLink>;
+
 export const ownContract = contract({
+  'GET /api/contacts/:id/links': {
+    summary: 'The public links that lead to something of a contact, and which of them are stopped',
+    who: ['coordinator'],
+    params: idParams,
+    response: z.array(ownedLink),
+  },
+  'POST /api/contacts/:id/links': {
+    summary: 'Stop a public link, or put another in its place; the old one leads nowhere from then on',
+    who: ['coordinator'],
+    params: idParams,
+    body: z.object({ kind: ownedLink.shape.kind, subjectId: id, renew: z.boolean() }),
+    response: done,
+  },
   'POST /api/contacts/:id/own-link': {
     summary: 'Send somebody the link to their own page',
     who: ['coordinator', 'crew lead'],

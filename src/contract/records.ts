@@ -14,7 +14,8 @@ const summary = z.object({
   frozenAt: instant.nullable(),
   /** Contacts put together by hand: there are no questions. */
   byHand: z.boolean(),
-  count: z.int(),
+  /** How many are in it by now; null when that takes too long or cannot be asked. */
+  count: z.int().nullable(),
   updatedAt: instant,
 });
 export type SegmentSummary = z.infer<typeof summary>;
@@ -68,6 +69,7 @@ export const recordsContract = contract({
     summary: 'Change a segment, freeze it as it is today, or let it live again',
     who,
     params: idParams,
+    ownTransactions: true,
     body: z.object({ name: name.optional(), segment: segment.optional(), frozen: z.boolean().optional() }),
     response: summary,
   },

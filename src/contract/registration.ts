@@ -237,7 +237,7 @@ export const registrationContract = contract({
   },
   'POST /api/events/:id/orders': {
     summary: 'Register somebody on the phone or at the desk; to be paid later',
-    who: ['unit lead', 'door'],
+    who: ['unit lead'],
     params: idParams,
     body: orderBody,
     response: z.object({ orderId: id, standing: z.string() }),

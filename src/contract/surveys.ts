@@ -18,6 +18,8 @@ export const surveysContract = contract({
   'POST /api/public/surveys/:token': {
     summary: 'Answer a survey once',
     who: 'public',
+    // No answer is kept for a repeated request: it would join a person to what they said.
+    ownTransactions: true,
     params: token,
     body: z.object({ answers: z.record(z.string(), z.union([z.string().max(4000), z.number()])) }),
     response: z.object({ done: z.literal(true) }),

@@ -20,6 +20,7 @@ try {
     quiet: process.env.ACOLYTE_LOG === 'off',
     pages: process.env.ACOLYTE_PAGES !== 'off',
     limits: { publicWrites, signIns: 20 },
+    fairShare: process.env.ACOLYTE_FAIR_SHARE !== 'off',
     listen: process.env.ACOLYTE_LISTEN,
     proxies: proxiesOf(process.env.ACOLYTE_PROXIES),
   });

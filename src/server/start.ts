@@ -41,6 +41,8 @@ export interface StartOptions {
   pages?: boolean;
   quiet?: boolean;
   limits?: { publicWrites: number; signIns: number };
+  /** Whether one address may only hold its share of seats unpaid; so it is unless said. */
+  fairShare?: boolean;
   /** The address it listens at; without one, this machine alone unless an origin elsewhere is configured. */
   listen?: string | undefined;
   proxies?: number | string | false | undefined;
@@ -77,6 +79,7 @@ export async function assemble(
     mail: makeMailStandin(db, () => clock.now()),
     keeper: null,
     movable: movable !== null,
+    fairShare: true,
     wake: () => runner?.wake(),
     throttles: {
       pair: makeThrottle({ free: 5 }),
@@ -117,6 +120,7 @@ export async function start(options: StartOptions): Promise<Started> {
     markFolder(folder);
     const origin = options.origin ?? `http://localhost:${options.port}`;
     const { app, runner, clockTo } = await assemble(db, secret, origin, options.quiet ?? false);
+    app.fairShare = options.fairShare ?? true;
     app.keeper = makeKeeper({
       folder,
       db,

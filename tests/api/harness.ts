@@ -110,7 +110,7 @@ export const linkTo = async (
 
 /** A server on a fresh copy of the founded organization, or on an empty database. */
 export async function makeWorld(
-  options: { limits?: { publicWrites: number; signIns: number }; empty?: boolean } = {},
+  options: { limits?: { publicWrites: number; signIns: number }; fairShare?: true; empty?: boolean } = {},
 ): Promise<World> {
   if (!existsSync(templatePath)) throw new Error('the template of the tests was not made');
   const db = await openPglite(options.empty ? {} : { template: new Blob([readFileSync(templatePath)]) });
@@ -127,6 +127,7 @@ export async function makeWorld(
   });
   const origin = `http://127.0.0.1:${(http.address() as AddressInfo).port}`;
   app.origin = origin;
+  app.fairShare = options.fairShare ?? false;
   const callers = new Map<string, Caller>();
   return {
     app,

@@ -1,6 +1,6 @@
 import SwaggerParser from '@apidevtools/swagger-parser';
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
-import { type Endpoint, type Role, roles } from '#contract/endpoint.ts';
+import type { Role } from '#contract/endpoint.ts';
 import { everything } from '#contract/index.ts';
 import { describeApi } from '#contract/openapi.ts';
 import { type Caller, makeWorld, type World } from './harness.ts';
@@ -13,46 +13,131 @@ const people = {
   'unit lead': 'piers',
   door: 'door',
 } as const;
-/** Endpoints a walk would disturb the others with. */
-const disturbing = new Set(['POST /api/sign-out', 'POST /api/clock', 'GET /api/events/:id/stream']);
+/** Clock and streams would disturb the walk or never end; they have tests of their own. */
+const disturbing = ['POST /api/clock', 'GET /api/events/:id/stream'];
 const nobodysId = '00000000-0000-7000-8000-000000000000';
+
+/**
+ * Who may call what, written by hand: nothing of it is taken from the contract. Objects and fields are in
+ * reaching.test.ts. Letters: C coordinator · A approver · T treasurer · K crew lead · U unit lead · D door team;
+ * `public` is everybody, `staff` everybody signed in.
+ */
+const table: Record<string, string> = {
+  public: `GET /api/setup, POST /api/setup, POST /api/sign-in, POST /api/password-resets, GET /api/password-resets/:token,
+    POST /api/password-resets/:token, POST /api/sign-out, GET /api/invitations/:token, POST /api/invitations/:token,
+    GET /api/public/own/:token, POST /api/public/own/:token/details, POST /api/public/own/:token/memberships/:id,
+    POST /api/public/own/:token/consents, GET /api/public/frame, GET /api/public/events, GET /api/public/events/:slug,
+    GET /api/public/events/:slug/calendar.ics, POST /api/public/events/:slug/orders, GET /api/public/orders/:token,
+    POST /api/public/orders/:token/pay, POST /api/public/orders/:token/take, POST /api/public/orders/:token/withdraw,
+    PATCH /api/public/orders/:token/seats/:seat, GET /api/public/orders/:token/passes.pdf,
+    GET /api/public/orders/:token/calendar.ics, POST /api/public/orders/:token/signatures,
+    GET /api/public/events/:slug/shifts, POST /api/public/shifts/:id/sign-up, GET /api/public/crew/:token,
+    POST /api/public/crew/:token/drop, GET /api/public/crew/:token/calendar.ics, GET /api/public/surveys/:token,
+    POST /api/public/surveys/:token`,
+  staff: `GET /api/account, POST /api/account/password, DELETE /api/account/sessions, DELETE /api/account/sessions/:id,
+    POST /api/account/second-step, PUT /api/account/second-step, DELETE /api/account/second-step,
+    POST /api/account/recovery, GET /api/me, GET /api/clock, GET /api/search, POST /api/contacts/:id/notes,
+    PATCH /api/notes/:id, DELETE /api/notes/:id, GET /api/contacts/:id, GET /api/contacts/:id/photo,
+    GET /api/contacts/:id/lifeline, GET /api/fields, GET /api/desk, GET /api/events, GET /api/events/:id, GET /api/choices,
+    GET /api/events/:id/clearance, GET /api/events/:id/registrations, GET /api/events/:id/crew,
+    GET /api/events/:id/messages, GET /api/events/:id/survey, GET /api/events/:id/figures`,
+  C: `GET /api/staff, POST /api/staff/invitations, PATCH /api/staff/:id, DELETE /api/staff/:id/second-step,
+    DELETE /api/staff/:id/sessions, DELETE /api/staff/invitations/:id, POST /api/staff/invitations/:id/renew,
+    PUT /api/staff/second-step, GET /api/trail, GET /api/backups, POST /api/backups, GET /api/backups/:name,
+    DELETE /api/backups/:name, POST /api/backups/:name/restore, GET /api/contacts.csv, GET /api/contacts.vcf,
+    POST /api/contacts/chosen.csv, POST /api/contacts/chosen.vcf, GET /api/contacts/:id/everything.json,
+    GET /api/contacts/:id/everything.csv, GET /api/contacts/:id/erasure, POST /api/contacts/:id/erase,
+    POST /api/mailings/preview, POST /api/mailings, GET /api/mailings, POST /api/fields, PATCH /api/fields/:id,
+    DELETE /api/fields/:id, GET /api/imports, POST /api/imports, GET /api/imports/:id, GET /api/imports/:id/stream,
+    GET /api/imports/:id/rows, GET /api/imports/:id/rejected.csv, PUT /api/imports/:id/mapping,
+    PATCH /api/imports/:id/rows/:line, POST /api/imports/:id/cancel, POST /api/imports/:id/apply,
+    POST /api/imports/:id/undo, DELETE /api/imports/:id, GET /api/pairs, POST /api/pairs/look, PUT /api/pairs/thresholds,
+    POST /api/pairs/:id/decide, POST /api/pairs/:id/reopen, POST /api/pairs/merge-sure, POST /api/contacts/:id/merge,
+    POST /api/merges/:id/undo, GET /api/contacts/:id/links, POST /api/contacts/:id/links, GET /api/proposals,
+    POST /api/proposals/:id/decide, POST /api/units, POST /api/venues, POST /api/waivers, GET /api/standins,
+    PUT /api/standins, POST /api/messages/:id/retry, GET /api/segments/:id/contacts.csv,
+    GET /api/segments/:id/contacts.vcf`,
+  CA: 'POST /api/clearance-steps/:id/decision',
+  CT: 'POST /api/funds, GET /api/ledger, GET /api/ledger.csv, POST /api/orders/:id/refunds',
+  CK: `POST /api/contacts/:id/consents, POST /api/tags, POST /api/contacts, PATCH /api/contacts/:id,
+    PUT /api/contacts/:id/photo, DELETE /api/contacts/:id/photo, POST /api/contacts/:id/ties,
+    PATCH /api/ties/:kind/:id, DELETE /api/ties/:kind/:id, POST /api/contacts/:id/own-link`,
+  CU: `POST /api/events, PATCH /api/events/:id, POST /api/events/:id/state, POST /api/events/:id/clearance,
+    POST /api/registrations/:id/withdraw, POST /api/orders/:id/offer, POST /api/events/:id/orders`,
+  CTK: `GET /api/contacts, GET /api/contacts/ids, GET /api/tags, GET /api/views, POST /api/views, DELETE /api/views/:id,
+    GET /api/units/:id/people, GET /api/segments, POST /api/segments, GET /api/segments/choices, GET /api/segments/:id,
+    PATCH /api/segments/:id, DELETE /api/segments/:id, POST /api/segments/:id/members, POST /api/segments/count,
+    POST /api/segments/why, GET /api/segments/:id/contacts, GET /api/segments/:id/compare/:other`,
+  CTU: 'GET /api/events/:id/registrations.csv',
+  CUD: 'GET /api/registrations/:id/signature, GET /api/registrations/:id/care',
+  CTUD: 'POST /api/orders/:id/payments',
+  CKU: `POST /api/events/:id/shifts, DELETE /api/shifts/:id, POST /api/shifts/:id/assignments,
+    POST /api/assignments/:id/state, GET /api/tray, GET /api/messages/:id`,
+  CKUD: `GET /api/doors, GET /api/events/:id/doors, POST /api/events/:id/scan, POST /api/registrations/:id/attendance,
+    POST /api/registrations/:id/signatures, GET /api/events/:id/known, POST /api/events/:id/walk-ins`,
+};
+const letters: Record<string, Role> = {
+  C: 'coordinator',
+  A: 'approver',
+  T: 'treasurer',
+  K: 'crew lead',
+  U: 'unit lead',
+  D: 'door',
+};
 
 describe('who may call what', () => {
   let world: World;
-  const callers = new Map<Role | 'anyone', { caller: Caller; roles: Role[] }>();
+  const callers = new Map<string, Caller>();
   beforeAll(async () => {
     world = await makeWorld();
-    callers.set('anyone', { caller: world.anyone, roles: [] });
-    for (const role of roles) {
-      const caller = await world.as(people[role]);
-      callers.set(role, { caller, roles: (await caller.call('GET /api/me')).staff.roles });
-    }
+    // One role each.
+    await world.app.db.query(
+      "update staff set roles = '{treasurer}', approves = '{}' where email like 'marit%'",
+    );
+    for (const [letter, role] of Object.entries(letters)) callers.set(letter, await world.as(people[role]));
   });
   afterAll(() => world.close());
 
-  for (const [key, endpoint] of Object.entries(everything) as [keyof typeof everything, Endpoint][]) {
-    if (disturbing.has(key)) continue;
-    test(`${key}`, async () => {
-      for (const [who, { caller, roles: has }] of callers) {
-        const { status } = await caller.try(key, {
-          params: { id: nobodysId, slug: 'nothing-here', token: 'x'.repeat(27), seat: nobodysId } as never,
-          ...(key.startsWith('GET') ? {} : { body: {} as never }),
-        });
-        const may =
-          endpoint.who === 'public' ||
-          (has.length > 0 &&
-            (endpoint.who === 'staff' ||
-              has.includes('coordinator') ||
-              has.some((r) => (endpoint.who as readonly Role[]).includes(r))));
-        if (may)
-          expect([401, 403], `${who} may call it`).not.toContain(
-            status === 401 && key === 'POST /api/sign-in' ? 0 : status,
-          );
-        else expect(status, `${who} may not call it`).toBe(has.length ? 403 : 401);
-        expect(status, `${who} gets no server error`).toBeLessThan(500);
+  const rows = Object.entries(table).flatMap(([who, keys]) =>
+    keys.split(',').map((k) => [k.trim(), who] as const),
+  );
+
+  test('every endpoint stands in the table, once', () => {
+    const listed = rows.map(([key]) => key);
+    expect([...listed, ...disturbing].sort()).toEqual(
+      [...new Set([...Object.keys(everything), ...disturbing])].sort(),
+    );
+    expect(new Set(listed).size).toBe(listed.length);
+  });
+
+  for (const [key, who] of rows)
+    test(`${key}: ${who}`, async () => {
+      if (key === 'POST /api/sign-out') return;
+      const sent = {
+        params: {
+          id: nobodysId,
+          other: nobodysId,
+          seat: nobodysId,
+          slug: 'nothing-here',
+          token: 'x'.repeat(27),
+          name: 'nothing',
+          kind: 'membership',
+          line: 1,
+        } as never,
+        ...(key.startsWith('GET') ? {} : { body: {} as never }),
+      };
+      const anyone = await world.anyone.try(key as keyof typeof everything, sent);
+      if (who === 'public') expect([403]).not.toContain(anyone.status);
+      else expect(anyone.status).toBe(401);
+      let may = '';
+      for (const [letter, caller] of callers) {
+        const { status } = await caller.try(key as keyof typeof everything, sent);
+        expect(status, `${letter} gets no server error`).toBeLessThan(500);
+        if (status !== 403 && status !== 401) may += letter;
       }
+      const everybody = Object.keys(letters).join('');
+      if (who !== 'public') expect(may).toBe(who === 'staff' ? everybody : who);
     });
-  }
 
   test('a write that comes from another site is refused', async () => {
     const odalys = await world.as('odalys');

@@ -13,6 +13,8 @@ export interface OpenEvent {
 
 export interface Scene {
   title?: string;
+  /** The name of the unit it belongs to. */
+  unit?: string;
   startsLocal?: string;
   endsLocal?: string;
   capacity?: number | null;
@@ -53,6 +55,7 @@ export async function openEvent(world: Pick<World, 'as'>, scene: Scene = {}): Pr
         startsLocal: scene.startsLocal ?? '2026-08-08T09:00',
         endsLocal: scene.endsLocal ?? '2026-08-08T16:30',
         capacity: scene.capacity === undefined ? 20 : scene.capacity,
+        ...(scene.unit ? { unitId: choices.units.find((u) => u.name === scene.unit)!.id } : {}),
         venueId: choices.venues.find((v) => v.name === 'Sluice Landing')!.id,
         flags: scene.flags ?? [],
         waiverId: scene.waiver ? choices.waivers.find((w) => w.title === scene.waiver)!.id : null,

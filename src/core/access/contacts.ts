@@ -41,7 +41,10 @@ export const contactParts = [
 ] as const;
 export type ContactPart = (typeof contactParts)[number];
 
-/** `all`: of every contact. `unit`: of those who take part in, serve at or belong to the viewer's unit. */
+/**
+ * `all`: of every contact, or, for those who belong to a unit, of the unit's. `unit`: of those who take part in, serve at
+ * or belong to the viewer's unit.
+ */
 type Scope = 'all' | 'unit';
 
 const table: Record<Exclude<Role, 'coordinator'>, Partial<Record<ContactPart, Scope>>> = {
@@ -86,7 +89,8 @@ export function partsOf(viewer: Viewer, inUnit: boolean): ReadonlySet<ContactPar
     if (role === 'coordinator') continue;
     for (const part of contactParts) {
       const scope = table[role][part];
-      if (scope === 'all' || (scope === 'unit' && inUnit && viewer.unitId !== null)) seen.add(part);
+      const everywhere = scope === 'all' && viewer.unitId === null;
+      if (everywhere || (scope && inUnit && viewer.unitId !== null)) seen.add(part);
     }
   }
   return seen;

@@ -77,6 +77,15 @@ export const maySee = (viewer: Viewer, event: EventReach, stage: Stage, now: Ins
 export const mayChange = (viewer: Viewer, event: EventReach, stage: Stage, now: Instant): boolean =>
   stagesOf(viewer, event, now).get(stage) === 'change';
 
+/** True when somebody has a role that reaches an event. */
+export const actsAs = (
+  viewer: Viewer,
+  role: Exclude<Role, 'coordinator'>,
+  event: EventReach,
+  now: Instant,
+): boolean =>
+  isCoordinator(viewer) || (viewer.roles.includes(role) && reaches(table[role].bound, viewer, event, now));
+
 /** Facts within the stages that not everybody sees who sees the stage. */
 export const eventFacts = ['money', 'answers', 'health', 'linking', 'texts', 'signature'] as const;
 export type EventFact = (typeof eventFacts)[number];

@@ -16,7 +16,11 @@ export interface CalendarEntry {
 
 const utc = (at: Instant): string => at.replace(/[-:]/gu, '').replace(/\.\d+/u, '');
 const escapeText = (text: string): string =>
-  text.replaceAll('\\', '\\\\').replaceAll(';', '\\;').replaceAll(',', '\\,').replace(/\r?\n/gu, '\\n');
+  text
+    .replaceAll('\\', '\\\\')
+    .replaceAll(';', '\\;')
+    .replaceAll(',', '\\,')
+    .replace(/\r\n|[\r\n\u0085\u2028\u2029]/gu, '\\n');
 
 /** Folds a content line at 75 octets without splitting a character (RFC 5545 section 3.1). */
 export function foldLine(line: string): string {

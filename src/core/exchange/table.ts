@@ -83,7 +83,9 @@ export function decode(bytes: Uint8Array): { text: string; encoding: Table['enco
 export function readTable(bytes: Uint8Array): Table {
   if (bytes.length > tableLimits.bytes) throw new TableProblem('too-long', 'The file is larger than 20 MB.');
   const { text, encoding } = decode(bytes);
-  const body = text.replace(/^\ufeff/u, '').replaceAll('\u0000', '');
+  // Nothing prints these, and the database refuses the first of them.
+  const unprintable = /(?![\n\r\t\u0085])\p{Cc}/gu;
+  const body = text.replace(/^\ufeff/u, '').replace(unprintable, '');
   if (!body.trim()) throw new TableProblem('empty', 'The file is empty.');
   if (isVCard(body)) return vCardTable(body, encoding);
   const delimiter = delimiterOf(body);

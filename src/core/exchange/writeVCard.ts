@@ -22,7 +22,11 @@ export interface Card {
 }
 
 const escaped = (text: string): string =>
-  text.replaceAll('\\', '\\\\').replaceAll(';', '\\;').replaceAll(',', '\\,').replace(/\r?\n/gu, '\\n');
+  text
+    .replaceAll('\\', '\\\\')
+    .replaceAll(';', '\\;')
+    .replaceAll(',', '\\,')
+    .replace(/\r\n|[\r\n\u0085\u2028\u2029]/gu, '\\n');
 
 /** RFC 6350 sections 5.6 and 6.4.1 know home, work and cell; there is no word for anything else. */
 const typeOf = (kind: string | undefined): string =>

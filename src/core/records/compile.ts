@@ -1,4 +1,5 @@
 import { shiftDate } from '#core/time/wallTime.ts';
+import type { Known } from './pieces.ts';
 import {
   type Bound,
   type FieldTest,
@@ -19,15 +20,17 @@ export interface Compiled {
 
 /**
  * Compiles a segment to a condition in SQL. Every question about history becomes a set of contact ids, found once for
- * all contacts, rather than a look for each of them.
+ * all contacts, rather than a look for each of them. Segments that are `known` are not asked again.
  */
-export function compileSegment(segment: Segment, asked: Asked): Compiled {
+export function compileSegment(segment: Segment, asked: Asked, known: Known = new Map()): Compiled {
   const params: unknown[] = [];
   const put = (value: unknown, type = ''): string => {
     params.push(value);
     return `$${params.length}${type && `::${type}`}`;
   };
   const visit = (s: Segment): string => {
+    const found = known.get(s);
+    if (found) return `c.id = any(${put(found, 'uuid[]')})`;
     if (isQuestion(s)) return question(s, asked, put, visit);
     if ('not' in s) return `not (${visit(s.not)})`;
     const [list, join, empty] = 'all' in s ? [s.all, ' and ', 'true'] : [s.any, ' or ', 'false'];

@@ -4,6 +4,7 @@ import {
   consentChannels,
   consentTopics,
 } from '#core/contacts/consent.ts';
+import { isCalendarDate } from '#core/time/wallTime.ts';
 
 /** A bound on a number: at least two times, at most none. */
 export interface Bound {
@@ -192,8 +193,7 @@ const below = (path: string, step: string): string => (path ? `${path}.${step}` 
 const isRecord = (v: unknown): v is Record<string, unknown> =>
   typeof v === 'object' && v !== null && !Array.isArray(v);
 
-const isDay = (v: unknown): boolean =>
-  typeof v === 'string' && /^\d{4}-\d{2}-\d{2}$/u.test(v) && !Number.isNaN(Date.parse(v));
+const isDay = (v: unknown): boolean => typeof v === 'string' && isCalendarDate(v);
 const isId = (v: unknown): boolean =>
   typeof v === 'string' && /^[\da-f]{8}(-[\da-f]{4}){3}-[\da-f]{12}$/iu.test(v);
 

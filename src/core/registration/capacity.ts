@@ -30,6 +30,10 @@ export function freeUnits(
   return byQuantity === null ? bySeats : Math.min(bySeats, byQuantity);
 }
 
+/** Seats one caller from outside may keep unpaid at an event: a family or a table, never more than half of a small event. */
+export const mostUnpaid = (capacity: number | null): number =>
+  capacity === null ? 50 : Math.max(4, Math.min(10, Math.ceil(capacity / 2)), Math.ceil(capacity / 5));
+
 /** True when a whole order fits at once: every line within its quantity and all seats within the capacity. */
 export function fits(order: Pick<PricedOrder, 'lines' | 'seats'>, limits: Limits, taken: Taken): boolean {
   const seats = freeSeats(limits, taken);

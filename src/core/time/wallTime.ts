@@ -61,6 +61,15 @@ export function dateOf(at: Instant, zone: Zone): CalendarDate {
   return wallOf(at, zone).slice(0, 10);
 }
 
+/** True for a day that exists, written `2026-08-08`, in the years 1800 to 2199: the calendar before is another. */
+export function isCalendarDate(text: string): text is CalendarDate {
+  return (
+    /^(?:1[89]|2[01])\d\d-\d\d-\d\d$/u.test(text) &&
+    !Number.isNaN(Date.parse(`${text}T00:00Z`)) &&
+    new Date(`${text}T00:00Z`).toISOString().startsWith(text)
+  );
+}
+
 /** Moves a wall time by whole days, hours and minutes of the calendar, ignoring clock changes. */
 export function shiftWall(wall: WallTime, by: { days?: number; hours?: number; minutes?: number }): WallTime {
   return asWall(Temporal.PlainDateTime.from(wall).add(by));

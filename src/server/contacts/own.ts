@@ -1,4 +1,4 @@
-import type { OwnDetailsOf, OwnPage, ownContract } from '#contract/own.ts';
+import type { OwnDetailsOf, OwnedLink, OwnPage, ownContract } from '#contract/own.ts';
 import { consentChannels, consentTopics } from '#core/contacts/consent.ts';
 import { fullName } from '#core/contacts/names.ts';
 import {
@@ -12,7 +12,7 @@ import { sayMembership } from '#core/contacts/rows.ts';
 import { linkMark } from '#core/messages/links.ts';
 import { dateOf } from '#core/time/wallTime.ts';
 import { first, insert, type Queries, update } from '../db/database.ts';
-import { audit, followLink, type Work } from '../http/app.ts';
+import { audit, followLink, renewLink, stopLink, type Work } from '../http/app.ts';
 import type { Handlers } from '../http/handle.ts';
 import { conflict, type FieldProblem, invalid, notFound } from '../http/problem.ts';
 import { planDirect } from '../messages/direct.ts';
@@ -21,6 +21,7 @@ import { refreshFound } from './keys.ts';
 import { setGuardian } from './linking.ts';
 import { keepEmail, keepPhone, mostOwn } from './proposals.ts';
 import { readReach } from './reach.ts';
+import { contactFor } from './seeing.ts';
 import * as store from './store.ts';
 
 async function personOf(tx: Queries, token: string): Promise<string> {
@@ -156,10 +157,49 @@ export async function takeAllOver(w: Work, field: ProposalRow['field']): Promise
   return rows.length;
 }
 
+/** The links of a contact, also of those merged into it. */
+const linksOf = (tx: Queries, contactId: string) =>
+  tx.query<OwnedLink>(
+    `with them as (select id from contacts where id = $1 or merged_into = $1)
+     select l.kind, l.subject_id, l.created_at as made_at, l.revoked_at as stopped_at,
+       case l.kind when 'own' then 'Their own page' when 'crew' then 'Their shifts'
+         when 'manage' then 'Booking for ' || (select e.public_title from orders o join events e on e.id = o.event_id where o.id = l.subject_id)
+         else 'Survey of ' || (select e.public_title from survey_asks k join surveys v on v.id = k.survey_id join events e on e.id = v.event_id
+           where k.id = l.subject_id) end as about
+     from links l
+     where (l.kind in ('own', 'crew') and l.subject_id in (select id from them))
+       or (l.kind = 'manage' and l.subject_id in (select id from orders where buyer_contact_id in (select id from them)))
+       or (l.kind = 'survey' and l.subject_id in (select id from survey_asks where contact_id in (select id from them)))
+     order by l.created_at desc, l.kind, l.subject_id`,
+    [contactId],
+  );
+
 export const ownHandlers: Handlers<typeof ownContract> = {
+  'GET /api/contacts/:id/links': async ({ tx, params }) => {
+    const id = await store.resolveContact(tx, params.id);
+    if (!id) throw notFound('This contact');
+    return linksOf(tx, id);
+  },
+
+  'POST /api/contacts/:id/links': async (c) => {
+    const { tx, params, body } = c;
+    const id = await store.resolveContact(tx, params.id);
+    if (!id) throw notFound('This contact');
+    const link = (await linksOf(tx, id)).find((l) => l.kind === body.kind && l.subjectId === body.subjectId);
+    if (!link) throw notFound('This link');
+    await (body.renew ? renewLink : stopLink)(c, link.kind, link.subjectId);
+    await audit(
+      c,
+      body.renew ? 'renewed a link' : 'stopped a link',
+      { kind: 'contact', id },
+      { link: link.about },
+    );
+    return { done: true };
+  },
+
   'POST /api/contacts/:id/own-link': async (c) => {
-    const id = await store.resolveContact(c.tx, c.params.id);
-    const contact = id && (await store.readContact(c.tx, id));
+    const { contactId } = await contactFor(c, c.params.id, 'reach');
+    const contact = await store.readContact(c.tx, contactId);
     if (!contact) throw notFound('This contact');
     const address = contact.emails.find((e) => !e.bounced && !e.endedOn)?.email ?? null;
     if (!address) throw conflict('no-email', 'There is no email address to send it to.');

@@ -1,12 +1,14 @@
+import { imageSize } from 'image-size';
 import type { contactsContract } from '#contract/contacts.ts';
 import { first } from '../db/database.ts';
 import { audit } from '../http/app.ts';
 import { File, type Handlers } from '../http/handle.ts';
 import { invalid, notFound } from '../http/problem.ts';
 import { contactFor } from './seeing.ts';
-import { resolveContact } from './store.ts';
 
 const largest = 400_000;
+/** A small file can hold a picture that fills the memory of whoever looks at it. */
+const mostPixels = 4096;
 
 /** What a picture is by its first bytes; null when it is none of the kinds kept here. */
 function mediaTypeOf(bytes: Buffer): string | null {
@@ -15,6 +17,16 @@ function mediaTypeOf(bytes: Buffer): string | null {
   if (bytes.toString('latin1', 0, 4) === 'RIFF' && bytes.toString('latin1', 8, 12) === 'WEBP')
     return 'image/webp';
   return null;
+}
+
+/** Width and height as the picture itself says; null when it says none. */
+function sizeOf(bytes: Buffer): { width: number; height: number } | null {
+  try {
+    const { width, height } = imageSize(bytes);
+    return width && height ? { width, height } : null;
+  } catch {
+    return null;
+  }
 }
 
 export const photoHandlers: Pick<
@@ -34,13 +46,17 @@ export const photoHandlers: Pick<
   },
 
   'PUT /api/contacts/:id/photo': async (c) => {
-    const contactId = await resolveContact(c.tx, c.params.id);
-    if (!contactId) throw notFound('This contact');
+    const { contactId } = await contactFor(c, c.params.id);
     const bytes = Buffer.from(c.body.content, 'base64');
     const mediaType = mediaTypeOf(bytes);
     if (!mediaType) throw invalid([{ path: 'content', message: 'This is not a JPEG, PNG or WebP picture.' }]);
     if (bytes.length > largest)
       throw invalid([{ path: 'content', message: 'The picture is larger than 400 kB.' }]);
+    const size = sizeOf(bytes);
+    if (!size || Math.max(size.width, size.height) > mostPixels)
+      throw invalid([
+        { path: 'content', message: `The picture has to be at most ${mostPixels} by ${mostPixels} pixels.` },
+      ]);
     await c.tx.query(
       `insert into contact_photos (contact_id, media_type, content, at) values ($1, $2, decode($3, 'base64'), $4)
        on conflict (contact_id) do update set media_type = excluded.media_type, content = excluded.content, at = excluded.at`,
@@ -51,7 +67,7 @@ export const photoHandlers: Pick<
   },
 
   'DELETE /api/contacts/:id/photo': async (c) => {
-    const contactId = await resolveContact(c.tx, c.params.id);
+    const { contactId } = await contactFor(c, c.params.id);
     const gone = await c.tx.query('delete from contact_photos where contact_id = $1 returning contact_id', [
       contactId,
     ]);

@@ -113,6 +113,7 @@ export const contactsHandlers: Handlers<typeof contactsContract> = {
 
   'GET /api/contacts': async ({ tx, query, now, staff }) => {
     const parts = partsOfAll(staff);
+    demandParts(parts, ['name']);
     // An order by what is not seen would tell it.
     const blind =
       (query.sort === 'postal' && !parts.has('address')) || (query.sort === 'seen' && !parts.has('presence'));
@@ -124,13 +125,16 @@ export const contactsHandlers: Handlers<typeof contactsContract> = {
     return { contacts: contacts.map((l) => cutLine(l, parts)), total };
   },
 
-  'GET /api/contacts/ids': async ({ tx, query, now, staff }) => ({
-    ids: await store.idsOfContacts(
-      tx,
-      query,
-      query.segment ? await conditionOfSegment(tx, query.segment, now, staff) : null,
-    ),
-  }),
+  'GET /api/contacts/ids': async ({ tx, query, now, staff }) => {
+    demandParts(partsOfAll(staff), ['name']);
+    return {
+      ids: await store.idsOfContacts(
+        tx,
+        query,
+        query.segment ? await conditionOfSegment(tx, query.segment, now, staff) : null,
+      ),
+    };
+  },
 
   'GET /api/contacts.csv': async ({ tx }) => new File('contacts.csv', await contactsCsv(tx, null)),
 
@@ -144,8 +148,7 @@ export const contactsHandlers: Handlers<typeof contactsContract> = {
     new File('contacts.vcf', await contactsVCard(tx, body.ids, now)),
 
   'POST /api/contacts/:id/consents': async (c) => {
-    const contactId = await store.resolveContact(c.tx, c.params.id);
-    if (!contactId) throw notFound('This contact');
+    const { contactId } = await contactFor(c, c.params.id, 'consents');
     await insert(c.tx, 'consents', {
       id: c.app.ids.id(),
       contactId,
@@ -199,14 +202,17 @@ export const contactsHandlers: Handlers<typeof contactsContract> = {
     return { kept };
   },
 
-  'GET /api/tags': ({ tx }) =>
-    tx.query<{ tag: string; contacts: number }>(
+  'GET /api/tags': ({ tx, staff }) => {
+    demandParts(partsOfAll(staff), ['tags']);
+    return tx.query<{ tag: string; contacts: number }>(
       `select tag, count(*)::int as contacts from contact_tags t join contacts c on c.id = t.contact_id
        where c.merged_into is null group by tag order by tag`,
-    ),
+    );
+  },
 
   'POST /api/tags': async (c) => {
     const { tag, ids, remove } = c.body;
+    demandParts(partsOfAll(c.staff), ['tags']);
     const rows = await c.tx.query<{ contactId: string }>(
       remove
         ? 'delete from contact_tags where tag = $1 and contact_id = any($2) returning contact_id'

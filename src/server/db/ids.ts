@@ -47,6 +47,10 @@ export function makeIds(clock: Clock, bytes: (count: number) => Uint8Array = ran
 /** SHA-256 as lower-case hex. */
 export const sha256 = (text: string | Uint8Array): string => createHash('sha256').update(text).digest('hex');
 
+/** A hash that only this server can make, so that what goes in cannot be found by trying. */
+export const keyedHash = (secret: string, text: string): string =>
+  createHmac('sha256', secret).update(text).digest('hex').slice(0, 32);
+
 /**
  * The token of a public link, 160 bits. It is derived from the server's secret, so that the same link can be put into
  * a later message although the database only keeps its hash. Each renewal gives another one.

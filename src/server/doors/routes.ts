@@ -353,7 +353,7 @@ export const doorsHandlers: Handlers<typeof doorsContract> = {
         waitlist: false,
       },
       'door',
-      picked,
+      { buyerContactId: picked },
     );
     const [seat] = await readSeats(tx, placed.orderId);
     await update(tx, 'registrations', seat!.id, { walkIn: true });

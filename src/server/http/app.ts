@@ -24,6 +24,8 @@ export interface App {
   keeper: Keeper | null;
   /** Present where the clock can be moved. */
   movable: boolean;
+  /** One address may only hold its share of seats unpaid. */
+  fairShare: boolean;
   /** Goes up after a commit that may have made something due. */
   wake: () => void;
   /** How tries to sign in are slowed down: under an address with an account, and under an account from unknown devices. */

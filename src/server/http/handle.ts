@@ -1,6 +1,7 @@
 import { type Request, type Response, Router } from 'express';
 import type { z } from 'zod';
 import type { Endpoint, Received, Role, Who } from '#contract/endpoint.ts';
+import { textProblems } from '#core/words/text.ts';
 import { first, insert } from '../db/database.ts';
 import { sha256 } from '../db/ids.ts';
 import { type Actor, type App, inTransaction, type SignedIn, type Work } from './app.ts';
@@ -132,11 +133,18 @@ async function replayable(
   return result;
 }
 
+const nothingHere = () => new Problem(404, 'not-found', 'There is nothing at this address.');
+
 function parse(schema: z.ZodType | undefined, value: unknown, part: string): unknown {
   if (!schema) return undefined;
+  const unprintable = textProblems(value);
+  if (unprintable.length) {
+    if (part === 'params') throw nothingHere();
+    throw new Problem(422, 'invalid', unprintable[0]!.message, unprintable);
+  }
   const result = schema.safeParse(value);
   if (result.success) return result.data;
-  if (part === 'params') throw new Problem(404, 'not-found', 'There is nothing at this address.');
+  if (part === 'params') throw nothingHere();
   // Of a list with a hundred thousand wrong values the first few say enough.
   const fields = result.error.issues
     .slice(0, 50)

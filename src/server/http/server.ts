@@ -233,6 +233,9 @@ function asProblem(error: unknown): Problem {
   if (known.code === '23505') return new Problem(409, 'exists', 'This exists already.');
   if (known.code?.startsWith('23'))
     return new Problem(409, 'contradicts', 'This contradicts something that is stored; nothing was changed.');
+  // A value the database cannot hold: a figure or a date out of range, a character it does not know.
+  if (known.code?.startsWith('22'))
+    return new Problem(422, 'invalid', 'Something in the request is out of range or cannot be stored.');
   if (typeof known.status === 'number' && known.status >= 400 && known.status < 500)
     return new Problem(known.status, 'bad-request', 'This request cannot be read.');
   return new Problem(500, 'unexpected', 'Something went wrong here. Nothing was changed; please try again.');

@@ -10,6 +10,9 @@ export async function tidyUp(app: App): Promise<void> {
   await app.db.query('delete from idempotency where at < $1', [
     plusMinutes(app.clock.now(), -repeatableMinutes),
   ]);
+  await app.db.query('update orders set held_from = null where held_from is not null and placed_at < $1', [
+    plusMinutes(app.clock.now(), -24 * 60),
+  ]);
   await app.db.query('delete from sessions where expires_at < $1', [app.sessionClock.now()]);
   await keepUp(app.db);
 }

@@ -36,7 +36,13 @@ const readRecipients = (tx: Queries, ids: readonly string[], topic: MailingTopic
     [ids, topic],
   );
 
-async function planOf(tx: Queries, now: string, wanted: Wanted, staff: SignedIn) {
+async function planOf(
+  tx: Queries,
+  now: string,
+  wanted: Wanted,
+  staff: SignedIn,
+  part: 'reading' | 'writing',
+) {
   const problems: FieldProblem[] = [];
   if (!wanted.ids === !wanted.segmentId)
     problems.push({ path: 'ids', message: 'Say who it is for: some contacts, or a segment.' });
@@ -44,7 +50,8 @@ async function planOf(tx: Queries, now: string, wanted: Wanted, staff: SignedIn)
     for (const field of unknownFields(wanted[path]))
       problems.push({ path, message: `{{${field}}} stands for nothing here.` });
   if (problems.length) throw invalid(problems);
-  const ids = wanted.ids ?? (await idsWhere(tx, await conditionOfSegment(tx, wanted.segmentId!, now, staff)));
+  const ids =
+    wanted.ids ?? (await idsWhere(tx, await conditionOfSegment(tx, wanted.segmentId!, now, staff, part)));
   return planMailing(wanted.topic, await readRecipients(tx, ids, wanted.topic));
 }
 
@@ -63,7 +70,7 @@ function textFor(
 
 export const mailingsHandlers: Handlers<typeof mailingsContract> = {
   'POST /api/mailings/preview': async (c) => {
-    const { planned, leftOut } = await planOf(c.tx, c.now, c.body, c.staff);
+    const { planned, leftOut } = await planOf(c.tx, c.now, c.body, c.staff, 'reading');
     const { name: organization } = await theOrganization(c.tx);
     const reasons = new Map<string, string[]>();
     for (const { recipient, why } of leftOut) {
@@ -86,7 +93,7 @@ export const mailingsHandlers: Handlers<typeof mailingsContract> = {
     if (!body.subject) problems.push({ path: 'subject', message: 'Give it a subject.' });
     if (!body.body) problems.push({ path: 'body', message: 'Write something.' });
     if (problems.length) throw invalid(problems);
-    const { planned, leftOut } = await planOf(tx, now, body, staff);
+    const { planned, leftOut } = await planOf(tx, now, body, staff, 'writing');
     if (planned.length !== body.expect)
       throw conflict(
         'mailing-changed',

@@ -5,6 +5,7 @@ import { fillMarks, linkMark, linkPaths, marksIn } from '#core/messages/links.ts
 import { type MergeValues, merge } from '#core/messages/merge.ts';
 import { nextTry } from '#core/messages/retry.ts';
 import { sayShortDate, sayTime } from '#core/time/say.ts';
+import { oneLine } from '#core/words/text.ts';
 import { whyQuiet } from '../contacts/quiet.ts';
 import { first, insert, type Queries, update } from '../db/database.ts';
 import { linkToken } from '../db/ids.ts';
@@ -72,7 +73,8 @@ export async function sendMessage(app: App, due: Due): Promise<void> {
     await app.mail({
       key: claimed.id,
       address: claimed.address!,
-      subject: claimed.subject!,
+      // A name with a line end in it must not begin another header.
+      subject: oneLine(claimed.subject!),
       body: claimed.opened,
     });
   } catch (error) {

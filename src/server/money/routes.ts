@@ -1,10 +1,10 @@
 import type { LedgerRow, moneyContract } from '#contract/money.ts';
-import { stagesOf } from '#core/access/stages.ts';
+import { actsAs, seesStageEverywhere, stagesOf } from '#core/access/stages.ts';
 import { isCoordinator } from '#core/access/viewer.ts';
 import { writeCsv } from '#core/exchange/csv.ts';
 import { plainAmount, sayAmount } from '#core/money/amount.ts';
 import { first, type Queries } from '../db/database.ts';
-import type { Asker } from '../events/access.ts';
+import { type Asker, eventFor } from '../events/access.ts';
 import { readEvent } from '../events/store.ts';
 import { File, type Handlers } from '../http/handle.ts';
 import { invalid, Problem } from '../http/problem.ts';
@@ -48,14 +48,24 @@ async function atMostDue(
   throw invalid([{ path: 'amount', message }]);
 }
 
+/** The whole ledger is for those who see the money of every event; a treasurer of a unit asks event by event. */
+async function demandLedger(
+  c: Asker & { tx: Queries; query: { eventId?: string | undefined } },
+): Promise<void> {
+  if (seesStageEverywhere(c.staff, 'registration')) return;
+  if (!c.query.eventId)
+    throw new Problem(403, 'not-your-event', 'Open the money of one of your events: you belong to a unit.');
+  await eventFor(c, c.query.eventId, 'registration', 'see');
+}
+
 /**
  * An order somebody may take money for. The door takes cash; transfers, and what is let off, are for the treasurer and
  * coordinators.
  */
 async function payableBy(c: Asker & { tx: Queries }, orderId: string, method: string): Promise<OrderRow> {
   const order = await readOrder(c.tx, orderId);
-  if (isCoordinator(c.staff) || c.staff.roles.includes('treasurer')) return order;
   const event = await readEvent(c.tx, order.eventId);
+  if (actsAs(c.staff, 'treasurer', event, c.now)) return order;
   const may = stagesOf(c.staff, event, c.now);
   if (
     may.get('registration') !== 'change' &&
@@ -85,7 +95,9 @@ async function asMuchAsDue(
 }
 
 export const moneyHandlers: Handlers<typeof moneyContract> = {
-  'GET /api/ledger': async ({ tx, query }) => {
+  'GET /api/ledger': async (c) => {
+    const { tx, query } = c;
+    await demandLedger(c);
     const rows = await ledgerRows(tx, query.eventId ?? null, query.kind ?? null, page + 1);
     const totals = (await first<{
       seats: number;
@@ -116,7 +128,9 @@ export const moneyHandlers: Handlers<typeof moneyContract> = {
     return { rows: rows.slice(0, page), more: rows.length > page, totals, unknown };
   },
 
-  'GET /api/ledger.csv': async ({ tx, query }) => {
+  'GET /api/ledger.csv': async (c) => {
+    const { tx, query } = c;
+    await demandLedger(c);
     const { currency } = await theOrganization(tx);
     const rows = await ledgerRows(tx, query.eventId ?? null, null, null);
     return new File(
@@ -155,13 +169,10 @@ export const moneyHandlers: Handlers<typeof moneyContract> = {
   },
 
   'POST /api/orders/:id/refunds': async (c) => {
-    const { balance } = await refund(
-      c,
-      await readOrder(c.tx, c.params.id),
-      c.body.amount,
-      c.body.reason,
-      c.body.gift,
-    );
+    const order = await readOrder(c.tx, c.params.id);
+    if (!actsAs(c.staff, 'treasurer', await readEvent(c.tx, order.eventId), c.now))
+      throw new Problem(403, 'not-your-event', 'This event is not one of yours.');
+    const { balance } = await refund(c, order, c.body.amount, c.body.reason, c.body.gift);
     return { refunded: c.body.amount, balance };
   },
 

@@ -1,6 +1,7 @@
 import { maySeeSegment } from '#core/access/contacts.ts';
 import { sayAmount } from '#core/money/amount.ts';
 import { type Compiled, compileSegment } from '#core/records/compile.ts';
+import { inPieces } from '#core/records/pieces.ts';
 import type { Segment } from '#core/records/segment.ts';
 import type { Names } from '#core/records/sentence.ts';
 import type { Asked } from '#core/records/window.ts';
@@ -9,10 +10,14 @@ import type { Queries } from '../db/database.ts';
 import type { SignedIn } from '../http/app.ts';
 import { Problem } from '../http/problem.ts';
 import { theOrganization } from '../staff/store.ts';
-import { frozenMembers, readSegmentRow, type SegmentRow } from './store.ts';
+import { frozenMembers, idsWhere, readSegmentRow, type SegmentRow } from './store.ts';
 
 /** Where and when segments are asked, and what their ids stand for. */
-export async function context(tx: Queries, now: string): Promise<{ asked: Asked; names: Names }> {
+export interface Context {
+  asked: Asked;
+  names: Names;
+}
+export async function context(tx: Queries, now: string): Promise<Context> {
   const { zone, currency } = await theOrganization(tx);
   const rows = await tx.query<{ id: string; name: string }>(
     `select id, name from units union all select id, name from funds
@@ -30,9 +35,43 @@ export async function context(tx: Queries, now: string): Promise<{ asked: Asked;
   };
 }
 
+/** How long finding the people of a segment may take, in milliseconds, and as part of a write, when others wait. */
+const patience = { reading: 4000, writing: 400 };
+/** How many questions are asked in one statement; while it runs nobody else is answered. */
+const atOnce = 8;
+
+/** A time by which something has to be found. */
+export const soon = (part: keyof typeof patience = 'reading'): number => performance.now() + patience[part];
+
+/** The condition of questions, most of them asked before, in turns, when there are many. Refuses when time is up. */
+export async function conditionOfQuestions(
+  tx: Queries,
+  segment: Segment,
+  asked: Asked,
+  by: number,
+): Promise<Compiled> {
+  const light = await inPieces(segment, atOnce, async (piece, known) => {
+    // Whoever else waits is answered first.
+    await new Promise((turn) => setImmediate(turn));
+    if (performance.now() > by)
+      throw new Problem(
+        422,
+        'takes-too-long',
+        'Finding these people takes too long. Ask fewer questions, or freeze the segment and use it frozen.',
+      );
+    return idsWhere(tx, compileSegment(piece, asked, known));
+  });
+  return compileSegment(light.segment, asked, light.known);
+}
+
 /** Who is in a segment: those it is true of by now, or those it kept when it was frozen. */
-export const conditionOf = (row: SegmentRow, asked: Asked): Compiled =>
-  row.frozenAt ? frozenMembers(row.id) : compileSegment(row.segment, asked);
+export const conditionOf = async (
+  tx: Queries,
+  row: SegmentRow,
+  asked: Asked,
+  by = soon(),
+): Promise<Compiled> =>
+  row.frozenAt ? frozenMembers(row.id) : conditionOfQuestions(tx, row.segment, asked, by);
 
 /** Refuses whoever does not see what a segment asks about: who is found by it would tell them. */
 export function demandSegment(staff: SignedIn, segment: Segment): void {
@@ -57,4 +96,6 @@ export const conditionOfSegment = async (
   id: string,
   now: string,
   staff: SignedIn,
-): Promise<Compiled> => conditionOf(await segmentFor(tx, id, staff), (await context(tx, now)).asked);
+  part: 'reading' | 'writing' = 'reading',
+): Promise<Compiled> =>
+  conditionOf(tx, await segmentFor(tx, id, staff), (await context(tx, now)).asked, soon(part));

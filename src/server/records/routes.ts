@@ -1,22 +1,30 @@
 import type { recordsContract, SegmentReason, SegmentSummary } from '#contract/records.ts';
 import { cutLine, maySeeSegment, partsOfAll } from '#core/access/contacts.ts';
 import { fullName } from '#core/contacts/names.ts';
-import { compileSegment } from '#core/records/compile.ts';
 import { evaluate, type Reasoned } from '#core/records/evaluate.ts';
 import { isQuestion, readSegment, type Segment } from '#core/records/segment.ts';
 import { type Names, sayPart, saySegment } from '#core/records/sentence.ts';
+import type { Asked } from '#core/records/window.ts';
 import { contactsCsv, contactsVCard } from '../contacts/exporting.ts';
 import { readContact, readLines, resolveContact } from '../contacts/store.ts';
 import { insert, type Queries, update } from '../db/database.ts';
-import { audit, type SignedIn } from '../http/app.ts';
+import { audit, inTransaction, type SignedIn } from '../http/app.ts';
 import { File, type Handlers } from '../http/handle.ts';
 import { conflict, invalid, notFound } from '../http/problem.ts';
-import { conditionOf, context, demandSegment, segmentFor } from './asking.ts';
+import {
+  type Context,
+  conditionOf,
+  conditionOfQuestions,
+  context,
+  demandSegment,
+  segmentFor,
+  soon,
+} from './asking.ts';
 import {
   countAndSample,
   countContacts,
-  freeze,
   idsWhere,
+  keepMembers,
   putMembers,
   readChoices,
   readFactsOf,
@@ -34,13 +42,27 @@ function given(value: unknown): Segment {
   return read.segment;
 }
 
-async function summaryOf(tx: Queries, row: SegmentRow, now: string): Promise<SegmentSummary> {
-  const { asked, names } = await context(tx, now);
+/** How many people a segment has; null when that cannot be found out: one bad segment spoils no list. */
+async function countOf(tx: Queries, row: SegmentRow, asked: Asked, by: number): Promise<number | null> {
+  if (performance.now() > by) return null;
+  try {
+    return await countContacts(tx, await conditionOf(tx, row, asked, by));
+  } catch {
+    return null;
+  }
+}
+
+async function summaryOf(
+  tx: Queries,
+  row: SegmentRow,
+  { asked, names }: Context,
+  by = soon(),
+): Promise<SegmentSummary> {
   return {
     ...row,
     segment: row.segment as unknown as Record<string, unknown>,
     sentence: row.byHand ? 'People put together by hand.' : saySegment(row.segment, names),
-    count: await countContacts(tx, conditionOf(row, asked)),
+    count: await countOf(tx, row, asked, by),
   };
 }
 
@@ -54,14 +76,16 @@ function listed(r: Reasoned, names: Names, depth = 0): SegmentReason[] {
 async function idsOf(tx: Queries, id: string, now: string, staff: SignedIn): Promise<string[]> {
   const row = await segmentFor(tx, id, staff);
   const { asked } = await context(tx, now);
-  return idsWhere(tx, conditionOf(row, asked));
+  return idsWhere(tx, await conditionOf(tx, row, asked));
 }
 
 export const recordsHandlers: Handlers<typeof recordsContract> = {
   'GET /api/segments': async ({ tx, now, staff }) => {
     const summaries: SegmentSummary[] = [];
+    const asking = await context(tx, now);
+    const by = soon();
     for (const row of await readSegments(tx))
-      if (maySeeSegment(staff, row.segment)) summaries.push(await summaryOf(tx, row, now));
+      if (maySeeSegment(staff, row.segment)) summaries.push(await summaryOf(tx, row, asking, by));
     return summaries;
   },
 
@@ -88,10 +112,10 @@ export const recordsHandlers: Handlers<typeof recordsContract> = {
   'GET /api/segments/choices': ({ tx }) => readChoices(tx),
 
   'GET /api/segments/:id': async ({ tx, params, now, staff }) =>
-    summaryOf(tx, await segmentFor(tx, params.id, staff), now),
+    summaryOf(tx, await segmentFor(tx, params.id, staff), await context(tx, now)),
 
   'PATCH /api/segments/:id': async (c) => {
-    const { tx, params, body, now } = c;
+    const { app, tx, params, body, now } = c;
     const before = await segmentFor(tx, params.id, c.staff);
     const segment = body.segment ? given(body.segment) : before.segment;
     demandSegment(c.staff, segment);
@@ -106,16 +130,32 @@ export const recordsHandlers: Handlers<typeof recordsContract> = {
           message: 'This segment is frozen. Let it live again before its questions change.',
         },
       ]);
-    await update(tx, 'segments', params.id, {
-      name: body.name ?? before.name,
-      segment,
-      updatedAt: now,
-      ...(body.frozen === undefined ? {} : { frozenAt: body.frozen ? (before.frozenAt ?? now) : null }),
+    const asking = await context(tx, now);
+    // Found before anything is written, as everybody's writes wait for one another.
+    const members =
+      body.frozen && !before.frozenAt
+        ? await idsWhere(tx, await conditionOfQuestions(tx, segment, asking.asked, soon()))
+        : null;
+    await inTransaction(app, c.actor, async (work) => {
+      const row = await readSegmentRow(work.tx, params.id);
+      if (row.updatedAt !== before.updatedAt)
+        throw conflict('changed-meanwhile', 'Somebody else just changed this segment. Load it again.');
+      await update(work.tx, 'segments', params.id, {
+        name: body.name ?? before.name,
+        segment,
+        updatedAt: now,
+        ...(body.frozen === undefined ? {} : { frozenAt: body.frozen ? (before.frozenAt ?? now) : null }),
+      });
+      if (members) await keepMembers(work.tx, params.id, members);
+      await audit(
+        work,
+        'changed a segment',
+        { kind: 'segment', id: params.id },
+        { fields: Object.keys(body) },
+      );
     });
-    if (body.frozen && !before.frozenAt)
-      await freeze(tx, params.id, compileSegment(segment, (await context(tx, now)).asked));
-    await audit(c, 'changed a segment', { kind: 'segment', id: params.id }, { fields: Object.keys(body) });
-    return summaryOf(tx, await readSegmentRow(tx, params.id), now);
+    app.wake();
+    return summaryOf(tx, await readSegmentRow(tx, params.id), asking);
   },
 
   'DELETE /api/segments/:id': async (c) => {
@@ -150,7 +190,11 @@ export const recordsHandlers: Handlers<typeof recordsContract> = {
     demandSegment(staff, segment);
     const { asked, names } = await context(tx, now);
     const began = performance.now();
-    const { count, sample } = await countAndSample(tx, compileSegment(segment, asked), 12);
+    const { count, sample } = await countAndSample(
+      tx,
+      await conditionOfQuestions(tx, segment, asked, soon()),
+      12,
+    );
     const all = await countContacts(tx, { sql: 'true', params: [] });
     return {
       count,

@@ -82,13 +82,10 @@ export const idsWhere = async (tx: Queries, of: Compiled): Promise<string[]> =>
     ])
   ).map((r) => r.id);
 
-export async function freeze(tx: Queries, id: string, of: Compiled): Promise<void> {
+/** Keeps these contacts, and no others, as those of a frozen segment. */
+export async function keepMembers(tx: Queries, id: string, ids: readonly string[]): Promise<void> {
   await tx.query('delete from segment_members where segment_id = $1', [id]);
-  const at = of.params.length + 1;
-  await tx.query(
-    `insert into segment_members (segment_id, contact_id) select $${at}::uuid, c.id from contacts c where ${whereTrue(of).sql}`,
-    [...of.params, id],
-  );
+  await putMembers(tx, id, ids);
 }
 
 /** Puts contacts into a frozen segment; answers those who were not in it. Merged ones are put in as who they became. */

@@ -2,16 +2,17 @@ import type { z } from 'zod';
 import type { orderBody } from '#contract/registration.ts';
 import { tidyName } from '#core/contacts/names.ts';
 import { lives } from '#core/events/states.ts';
-import { fits } from '#core/registration/capacity.ts';
+import { fits, mostUnpaid } from '#core/registration/capacity.ts';
 import { type PricedOrder, priceOrder } from '#core/registration/price.ts';
 import type { RegistrationState } from '#core/registration/states.ts';
 import { plusMinutes } from '#core/time/clock.ts';
 import { readReach } from '../contacts/reach.ts';
 import { first, insert } from '../db/database.ts';
+import { keyedHash } from '../db/ids.ts';
 import { announce } from '../events/announce.ts';
 import { type EventRow, readEvent, readOffers } from '../events/store.ts';
 import { audit, openLink, type Work } from '../http/app.ts';
-import { conflict, invalid } from '../http/problem.ts';
+import { conflict, invalid, Problem } from '../http/problem.ts';
 import { refreshOrder } from '../money/account.ts';
 import { theOrganization } from '../staff/store.ts';
 import { checkRequest } from './checking.ts';
@@ -48,8 +49,15 @@ export async function placeOrder(
   eventId: string,
   request: OrderRequest,
   channel: Channel,
-  /** The contact that buys, where it was picked. */
-  buyerContactId: string | null = null,
+  {
+    buyerContactId = null,
+    address = null,
+  }: {
+    /** The contact that buys, where it was picked. */
+    buyerContactId?: string | null;
+    /** From where it is asked, when from outside. */
+    address?: string | null;
+  } = {},
 ): Promise<Placed> {
   const { tx, app, now } = w;
   const event = await readEvent(tx, eventId, true);
@@ -71,6 +79,8 @@ export async function placeOrder(
     throw conflict('full', 'There are no longer enough seats for your party. You can join the waitlist.');
   const payNow = channel === 'public' && order.total > 0;
   const state: RegistrationState = !room ? 'waitlisted' : payNow ? 'held' : 'confirmed';
+  const heldFrom = state === 'held' && address ? keyedHash(app.secret, address) : null;
+  if (heldFrom) await demandFairShare(w, event, order.seats, heldFrom);
   const orderId = app.ids.id();
   const fundId = order.donation ? (request.donation.fundId ?? (await generalFund(w))) : null;
   await insert(tx, 'orders', {
@@ -94,6 +104,7 @@ export async function placeOrder(
     placedAt: now,
     heldUntil: state === 'held' ? plusMinutes(now, holdMinutes) : null,
     waitlistedAt: state === 'waitlisted' ? now : null,
+    heldFrom,
   });
   await insertSeats(w, orderId, eventId, request, order, state);
   await insertLines(w, orderId, order, fundId);
@@ -107,6 +118,27 @@ export async function placeOrder(
   await audit(w, 'placed an order', { kind: 'order', id: orderId }, { channel, state, seats: order.seats });
   announce(w, eventId);
   return { orderId, standing: state as Placed['standing'], total: order.total };
+}
+
+/**
+ * Refuses when one address would hold more seats unpaid than its share. What it let lapse within the hour counts too,
+ * so that holding again and again keeps nobody out.
+ */
+async function demandFairShare(w: Work, event: EventRow, seats: number, heldFrom: string): Promise<void> {
+  if (!w.app.fairShare) return;
+  const most = mostUnpaid(event.capacity);
+  const before = await first<{ n: number }>(
+    w.tx,
+    `select coalesce(sum(seats), 0)::int as n from orders
+     where held_from = $1 and event_id = $2 and received = 0 and placed_at > $3`,
+    [heldFrom, event.id, plusMinutes(w.now, -60)],
+  );
+  if (before!.n + seats > most)
+    throw new Problem(
+      429,
+      'too-many-unpaid',
+      `From one place, at most ${most} seats can wait to be paid within an hour. Pay for those you hold first, or write to us for a larger party.`,
+    );
 }
 
 /** Writes down once what was agreed: every unit at its price of this moment, and the gift. */

@@ -246,7 +246,7 @@ export const registrationHandlers: Handlers<typeof registrationContract> = {
 
   'POST /api/public/events/:slug/orders': async (c) => {
     const event = await publicEventRow(c.tx, c.params.slug);
-    const placed = await placeOrder(c, event.id, c.body, 'public');
+    const placed = await placeOrder(c, event.id, c.body, 'public', { address: c.request.ip ?? null });
     return {
       token: await openLink(c, 'manage', placed.orderId),
       standing: placed.standing,

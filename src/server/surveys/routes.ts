@@ -4,7 +4,7 @@ import { dateOf } from '#core/time/wallTime.ts';
 import { first, insert, type Queries, update } from '../db/database.ts';
 import { eventFor } from '../events/access.ts';
 import { readEvent, readSurvey } from '../events/store.ts';
-import { followLink } from '../http/app.ts';
+import { followLink, inTransaction, type Work } from '../http/app.ts';
 import type { Handlers } from '../http/handle.ts';
 import { conflict, invalid, notFound } from '../http/problem.ts';
 
@@ -19,6 +19,41 @@ async function asked(tx: Queries, token: string) {
     : null;
   if (!ask) throw notFound('This survey');
   return { ask, survey: (await readSurvey(tx, ask.eventId))!, event: await readEvent(tx, ask.eventId) };
+}
+
+interface Ask {
+  id: string;
+  contactId: string;
+}
+
+async function answerByName(w: Work, ask: Ask, surveyId: string, answers: object, today: string) {
+  await update(w.tx, 'survey_asks', ask.id, { answered: true });
+  await insert(w.tx, 'survey_responses', {
+    id: w.app.ids.id(),
+    surveyId,
+    contactId: ask.contactId,
+    answers,
+    answeredOn: today,
+  });
+}
+
+/**
+ * Keeps an anonymous answer so that nothing leads to the person: no contact, no time but the month, and all asks and
+ * answers of the survey are written anew in an order of their own, so that their place in the tables tells nothing.
+ */
+async function answerUnknown(w: Work, ask: Ask, surveyId: string, answers: object, today: string) {
+  await w.tx.query('update survey_asks set answered = answered or id = $2 where survey_id = $1', [
+    surveyId,
+    ask.id,
+  ]);
+  await w.tx.query(
+    `with before as (delete from survey_responses where survey_id = $1 and contact_id is null returning answers, answered_on)
+     insert into survey_responses (id, survey_id, answers, answered_on)
+     select gen_random_uuid(), $1, answers, answered_on
+     from (select answers, answered_on from before union all select $2::jsonb, date_trunc('month', $3::date)::date) all_of_them
+     order by random()`,
+    [surveyId, JSON.stringify(answers), today],
+  );
 }
 
 export const surveysHandlers: Handlers<typeof surveysContract> = {
@@ -39,16 +74,18 @@ export const surveysHandlers: Handlers<typeof surveysContract> = {
     if (ask.answered) throw conflict('answered', 'This survey was answered already. Thank you.');
     const problems = problemsWithAnswers(survey.questions, body.answers as SurveyAnswers);
     if (problems.length) throw invalid(problems);
-    await update(tx, 'survey_asks', ask.id, { answered: true });
-    await insert(tx, 'survey_responses', {
-      // An anonymous answer gets an id without a time in it, and nothing that leads to the person.
-      id: survey.anonymous ? app.ids.unordered() : app.ids.id(),
-      surveyId: survey.id,
-      contactId: survey.anonymous ? null : ask.contactId,
-      answers: body.answers,
-      answeredOn: dateOf(now, event.zone),
+    await inTransaction(app, c.actor, async (w) => {
+      const again = await first<{ answered: boolean }>(
+        w.tx,
+        'select answered from survey_asks where id = $1 for update',
+        [ask.id],
+      );
+      if (again?.answered) throw conflict('answered', 'This survey was answered already. Thank you.');
+      const today = dateOf(now, event.zone);
+      await (survey.anonymous ? answerUnknown : answerByName)(w, ask, survey.id, body.answers, today);
+      w.afterwards(() => app.announcer.announce(`event ${event.id}`));
     });
-    c.afterwards(() => app.announcer.announce(`event ${event.id}`));
+    app.wake();
     return { done: true };
   },
 

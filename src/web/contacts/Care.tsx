@@ -6,11 +6,13 @@ import { Asking } from '../parts/Asking.tsx';
 import { useAsk, useDo } from '../parts/ask.ts';
 import { TextField } from '../parts/Field.tsx';
 import { Asked, Problems } from '../parts/notices.tsx';
+import { useSaying } from '../parts/saying.ts';
 import { say } from '../parts/toast.tsx';
 
 /** Everything held about a person to take along, and erasing them for good. */
 export function Care({ contact }: { contact: ContactRecord }) {
   const [erasing, setErasing] = useState(false);
+  const [links, setLinks] = useState(false);
   const params = { id: contact.id };
   const link = useDo('POST /api/contacts/:id/own-link', ({ sentTo }) =>
     say(`Their own link goes to ${sentTo}.`),
@@ -19,22 +21,110 @@ export function Care({ contact }: { contact: ContactRecord }) {
   return (
     <div className="acts care">
       {contact.kind === 'person' && (
-        <button
-          type="button"
-          className="btn"
-          disabled={link.isPending}
-          onClick={() => link.mutate({ params })}
-        >
-          Send their own link
-        </button>
+        <>
+          <button
+            type="button"
+            className="btn"
+            disabled={link.isPending}
+            onClick={() => link.mutate({ params })}
+          >
+            Send their own link
+          </button>
+          <button type="button" className="btn" onClick={() => setLinks(true)}>
+            Their links
+          </button>
+        </>
       )}
       <a href={addressOf('GET /api/contacts/:id/everything.json', params)}>Everything held, as JSON</a>
       <a href={addressOf('GET /api/contacts/:id/everything.csv', params)}>The lifeline as CSV</a>
       <button type="button" className="btn stop" onClick={() => setErasing(true)}>
         Erase this {contact.kind}
       </button>
+      {links && <Links contact={contact} close={() => setLinks(false)} />}
       {erasing && <Erase contact={contact} close={() => setErasing(false)} />}
     </div>
+  );
+}
+
+/** The public links of somebody, to be stopped or renewed when one came into other hands. */
+function Links({ contact, close }: { contact: ContactRecord; close: () => void }) {
+  const { dayAndYear } = useSaying();
+  const params = { id: contact.id };
+  const links = useAsk('GET /api/contacts/:id/links', { params });
+  const change = useDo('POST /api/contacts/:id/links', (_, sent) =>
+    say(
+      sent?.body?.renew
+        ? 'The old link leads nowhere now. The new one goes out with the next message.'
+        : 'The link leads nowhere now.',
+    ),
+  );
+  return (
+    <Asking
+      open
+      close={close}
+      title={`Links of ${fullName(contact)}`}
+      actions={
+        <button type="button" className="btn" onClick={close}>
+          Done
+        </button>
+      }
+    >
+      <p className="soft">
+        Whoever has a link sees what it leads to. Stop one that came into other hands, or renew it: the old
+        one then leads nowhere, and their next message carries the new one.
+      </p>
+      <Problems of={change.problem} />
+      <Asked of={links}>
+        {(list) =>
+          list.length === 0 ? (
+            <p className="empty">No link was sent to them yet.</p>
+          ) : (
+            <ul className="lines">
+              {list.map((l) => (
+                <li key={`${l.kind} ${l.subjectId}`} className="spread">
+                  <span>
+                    {l.about}
+                    <br />
+                    <small className="soft">
+                      {l.stoppedAt ? `Stopped ${dayAndYear(l.stoppedAt)}` : `Since ${dayAndYear(l.madeAt)}`}
+                    </small>
+                  </span>
+                  <span className="acts">
+                    {!l.stoppedAt && (
+                      <button
+                        type="button"
+                        className="btn"
+                        disabled={change.isPending}
+                        aria-label={`Stop the link: ${l.about}`}
+                        onClick={() =>
+                          change.mutate({
+                            params,
+                            body: { kind: l.kind, subjectId: l.subjectId, renew: false },
+                          })
+                        }
+                      >
+                        Stop
+                      </button>
+                    )}
+                    <button
+                      type="button"
+                      className="btn"
+                      disabled={change.isPending}
+                      aria-label={`Renew the link: ${l.about}`}
+                      onClick={() =>
+                        change.mutate({ params, body: { kind: l.kind, subjectId: l.subjectId, renew: true } })
+                      }
+                    >
+                      Renew
+                    </button>
+                  </span>
+                </li>
+              ))}
+            </ul>
+          )
+        }
+      </Asked>
+    </Asking>
   );
 }
 

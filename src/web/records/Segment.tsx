@@ -48,7 +48,7 @@ function Shown({ kept }: { kept: SegmentSummary }) {
   const params = { id: kept.id };
   const save = useDo('PATCH /api/segments/:id');
   const freeze = useDo('PATCH /api/segments/:id', (s) =>
-    say(s.frozenAt ? `Frozen with ${sayPeople(s.count)}.` : 'It lives again.'),
+    say(s.frozenAt ? `Frozen with ${sayPeople(s.count ?? 0)}.` : 'It lives again.'),
   );
   // Who was in a segment kept by hand, so that throwing it away can be taken back.
   const members = useRef<string[]>([]);
@@ -84,6 +84,7 @@ function Shown({ kept }: { kept: SegmentSummary }) {
     }, 600);
     return () => clearTimeout(soon);
   });
+  const shown = kept.frozenAt ? kept.count : (found.data?.count ?? kept.count);
   return (
     <>
       <div className="spread">
@@ -137,8 +138,8 @@ function Shown({ kept }: { kept: SegmentSummary }) {
       {kept.byHand && <Members id={kept.id} />}
       {kept.frozenAt && !kept.byHand && (
         <p className="note need">
-          Frozen on {dayAndYear(kept.frozenAt)} with {sayPeople(kept.count)}. The questions below no longer
-          change who is in it.
+          Frozen on {dayAndYear(kept.frozenAt)} with {sayPeople(kept.count ?? 0)}. The questions below no
+          longer change who is in it.
         </p>
       )}
       {problem && Object.keys(problem.fields).length > 0 ? (
@@ -161,7 +162,7 @@ function Shown({ kept }: { kept: SegmentSummary }) {
           <aside aria-label="Who it finds">
             <p role="status">
               <b className="name num" style={{ fontSize: 22 }}>
-                {sayCount(kept.frozenAt ? kept.count : (found.data?.count ?? kept.count))}
+                {shown === null ? '—' : sayCount(shown)}
               </b>{' '}
               <span className="soft num">{found.data ? `of ${sayCount(found.data.of)} contacts` : ''}</span>
             </p>

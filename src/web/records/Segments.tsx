@@ -64,9 +64,11 @@ export default function Segments() {
                       <small className="soft">
                         {s.sentence}
                         {s.frozenAt && ` Frozen ${dayAndYear(s.frozenAt)}.`}
+                        {s.count === null &&
+                          ' How many cannot be counted just now; freeze it, or ask fewer questions.'}
                       </small>
                     </span>
-                    <b className="num">{sayCount(s.count)}</b>
+                    <b className="num">{s.count === null ? '—' : sayCount(s.count)}</b>
                   </li>
                 ))}
               </ul>

@@ -22,6 +22,10 @@ alter table links add column renewals int not null default 0;
 -- How an order came in: what strangers say of people we know is decided by staff, what staff say is taken.
 alter table orders add column channel text not null default 'public' check (channel in ('public', 'staff', 'door'));
 
+-- From where a public order came, as a keyed hash, so that one caller cannot hold every seat unpaid. Forgotten after a day.
+alter table orders add column held_from text;
+create index orders_held_from on orders (held_from, event_id) where held_from is not null;
+
 -- What somebody from outside said of a contact we know: an address, a telephone, whose guardian they are.
 alter table proposals add column other_contact_id uuid references contacts (id) on delete cascade;
 alter table proposals add column said text not null default 'on their own page';

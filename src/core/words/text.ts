@@ -1,0 +1,63 @@
+/** What is wrong with text from outside, and where. */
+export interface TextProblem {
+  path: string;
+  message: string;
+}
+
+/** Fields in which people write several lines; every other text is one line. */
+const severalLines = new Set([
+  'about',
+  'accessNotes',
+  'answers',
+  'body',
+  'cells',
+  'clauses',
+  'content',
+  'description',
+  'despite',
+  'notes',
+  'overrideReason',
+  'reason',
+  'text',
+  'why',
+  'words',
+]);
+
+// Controls, and the line and paragraph separators of Unicode.
+const controls = /[\p{Cc}\u2028\u2029]/u;
+const controlsInLines = /(?![\n\r\t\u0085])\p{Cc}/u;
+const loneSurrogate = /\p{Cs}/u;
+
+/**
+ * Looks through a value as it came from outside: control characters and lone surrogates are nowhere, line ends and tabs
+ * only where people write several lines. Answers at most 20 problems.
+ */
+export function textProblems(value: unknown): TextProblem[] {
+  const problems: TextProblem[] = [];
+  const look = (v: unknown, path: string, lines: boolean): void => {
+    if (problems.length >= 20) return;
+    if (typeof v === 'string') {
+      if (loneSurrogate.test(v)) problems.push({ path, message: 'This text has half a character in it.' });
+      else if ((lines ? controlsInLines : controls).test(v))
+        problems.push({
+          path,
+          message: /[\n\r\t]/u.test(v)
+            ? 'Write this in one line, without tabs.'
+            : 'This text has characters in it that cannot be printed.',
+        });
+    } else if (Array.isArray(v)) for (const [at, x] of v.entries()) look(x, join(path, String(at)), lines);
+    else if (v && typeof v === 'object')
+      for (const [key, x] of Object.entries(v)) {
+        if (loneSurrogate.test(key) || controls.test(key))
+          problems.push({ path, message: 'A name in here has characters that cannot be printed.' });
+        else look(x, join(path, key), lines || severalLines.has(key));
+      }
+  };
+  look(value, '', false);
+  return problems;
+}
+
+const join = (path: string, step: string): string => (path ? `${path}.${step}` : step);
+
+/** Text as one line: whatever ends or parts lines becomes a space. For headers, where a line end would begin another. */
+export const oneLine = (text: string): string => text.replace(/[\p{Cc}\u2028\u2029]+/gu, ' ').trim();
