@@ -103,7 +103,8 @@ export async function readContent(tx: Queries, id: string): Promise<Uint8Array> 
     "select encode(content, 'base64') as content from imports where id = $1",
     [id],
   );
-  return Buffer.from(row?.content ?? '', 'base64');
+  if (!row) throw notFound('This import');
+  return Buffer.from(row.content, 'base64');
 }
 
 export async function insertRows(tx: Queries, importId: string, rows: readonly StoredCheck[]): Promise<void> {

@@ -1,0 +1,267 @@
+import { afterAll, beforeAll, expect, test } from 'vitest';
+import { z } from 'zod';
+import type { Endpoint } from '#contract/endpoint.ts';
+import { everything } from '#contract/index.ts';
+import { Problem } from '#server/http/problem.ts';
+import { type Caller, linkTo, makeWorld, type World } from './harness.ts';
+import { openEvent, orderFor } from './scenes.ts';
+
+/** Bad inputs thrown at every endpoint, always the same: from its shape, with something in it that is wrong. */
+const perEndpoint = Number(process.env.ACOLYTE_FUZZ ?? 50);
+/** Streams never end, and have tests of their own. */
+const endless = (key: string) => key.endsWith('/stream');
+
+/** mulberry32: a small generator whose numbers are the same everywhere. */
+function numbers(seed: number): () => number {
+  let a = seed >>> 0;
+  return () => {
+    a = (a + 0x6d2b79f5) >>> 0;
+    let t = Math.imul(a ^ (a >>> 15), a | 1);
+    t ^= t + Math.imul(t ^ (t >>> 7), t | 61);
+    return ((t ^ (t >>> 14)) >>> 0) / 4_294_967_296;
+  };
+}
+
+const pills: unknown[] = [
+  '',
+  ' ',
+  '\u0000',
+  'a\u0000b',
+  '\ud800',
+  'x\udfff',
+  'line\r\nBCC: somebody@elsewhere.example',
+  '\u202eabc',
+  "'; drop table contacts; --",
+  '%_\\%',
+  '{{own_link}} \uE000own 00000000-0000-7000-8000-000000000000\uE001',
+  '__proto__',
+  'x'.repeat(30_000),
+  '0001-01-01',
+  '1799-12-31',
+  '9999-99-99',
+  '275760-09-13',
+  '2026-02-30',
+  '2026-03-08T02:30',
+  '9999-12-31T23:59',
+  '+999999-12-31T23:59:59.999Z',
+  '00000000-0000-0000-0000-000000000000',
+  'ffffffff-ffff-ffff-ffff-ffffffffffff',
+  0,
+  -1,
+  0.1,
+  1e308,
+  -1e308,
+  2 ** 31,
+  2 ** 53,
+  9_223_372_036_854_776_000,
+  null,
+  true,
+  false,
+  [],
+  {},
+  [null],
+  [[[[[]]]]],
+  { all: [{ not: { any: [] } }] },
+  {
+    ask: 'donated',
+    amount: { is: 'at least', n: 1e9 },
+    within: { when: 'between', from: '1800-01-01', to: '2199-12-31' },
+  },
+  { en: '\u0000', fr: null },
+  { length: 1e9 },
+  Array.from({ length: 300 }, () => 'x'),
+];
+
+interface Shape {
+  type?: string | string[];
+  properties?: Record<string, Shape>;
+  required?: string[];
+  items?: Shape;
+  enum?: unknown[];
+  const?: unknown;
+  anyOf?: Shape[];
+  oneOf?: Shape[];
+  allOf?: Shape[];
+  format?: string;
+  pattern?: string;
+  minimum?: number;
+}
+
+let known: string[] = [];
+
+/** A value as its shape wants it. */
+function plain(shape: Shape, random: () => number, depth = 0): unknown {
+  const pick = <T>(list: readonly T[]): T => list[Math.floor(random() * list.length)]!;
+  const options = shape.anyOf ?? shape.oneOf;
+  if (options) return plain(pick(options), random, depth + 1);
+  if (shape.const !== undefined) return shape.const;
+  if (shape.enum) return pick(shape.enum);
+  const type = Array.isArray(shape.type) ? pick(shape.type) : shape.type;
+  if (type === 'object' || shape.properties)
+    return Object.fromEntries(
+      Object.entries(shape.properties ?? {})
+        .filter(([k]) => shape.required?.includes(k) || random() < 0.6)
+        .map(([k, of]) => [k, plain(of, random, depth + 1)]),
+    );
+  if (type === 'array')
+    return Array.from({ length: Math.floor(random() * 3) }, () =>
+      plain(shape.items ?? {}, random, depth + 1),
+    );
+  if (type === 'integer' || type === 'number') return pick([0, 1, 2, 5, 2500, shape.minimum ?? 3]);
+  if (type === 'boolean') return random() < 0.5;
+  if (type === 'null') return null;
+  if (shape.format === 'uuid') return pick(known);
+  if (shape.format === 'date') return pick(['2026-08-08', '1988-02-03']);
+  if (shape.format === 'date-time') return '2026-08-08T12:00:00.000Z';
+  if (shape.pattern?.includes('T(')) return '2026-08-08T09:00';
+  return pick(['Sunniva', 'sunniva@harbourpost.example', 'open', 'fr', 'B0K 1A0', '12']);
+}
+
+/** The same with one or two of its parts exchanged for something wrong. */
+function spoiled(value: unknown, random: () => number): unknown {
+  const pill = () => structuredClone(pills[Math.floor(random() * pills.length)]);
+  const copy = structuredClone(value);
+  for (let n = random() < 0.7 ? 1 : 2; n > 0; n -= 1) {
+    let at: unknown = copy;
+    for (;;) {
+      const keys = at && typeof at === 'object' ? Object.keys(at) : [];
+      if (!keys.length) return pill();
+      const key = keys[Math.floor(random() * keys.length)]!;
+      const below = (at as Record<string, unknown>)[key];
+      if (below && typeof below === 'object' && Object.keys(below).length && random() < 0.75) {
+        at = below;
+        continue;
+      }
+      (at as Record<string, unknown>)[key] = pill();
+      break;
+    }
+  }
+  return copy;
+}
+
+const shapeOf = (schema: z.ZodType | undefined): Shape =>
+  schema ? (z.toJSONSchema(schema, { io: 'input', unrepresentable: 'any' }) as Shape) : { type: 'object' };
+
+class RolledBack extends Problem {
+  constructor() {
+    super(418, 'rolled-back', 'It would have been done.');
+  }
+}
+
+let world: World;
+let odalys: Caller;
+let tokens: string[] = [];
+let slug = '';
+beforeAll(async () => {
+  world = await makeWorld();
+  odalys = await world.as('odalys');
+  const event = await openEvent(world, { price: 2500, waiver: 'On the water', capacity: 4 });
+  slug = event.slug;
+  const { orderId } = await odalys.call('POST /api/events/:id/orders', {
+    params: { id: event.id },
+    body: orderFor(event, [{ given: 'Sunniva', family: 'Aldous', birthDate: '1988-02-03' }]),
+  });
+  const shift = await odalys.call('POST /api/events/:id/shifts', {
+    params: { id: event.id },
+    body: {
+      role: 'Landing',
+      place: '',
+      startsLocal: '2026-08-08T08:00',
+      endsLocal: '2026-08-08T12:00',
+      needed: 2,
+    },
+  });
+  const { id: contactId } = await odalys.call('POST /api/contacts', {
+    body: { given: 'Torben', family: 'Aldous' },
+  });
+  const segment = await odalys.call('POST /api/segments', {
+    body: { name: 'All of them', segment: { all: [] } },
+  });
+  const { rows } = await odalys.call('GET /api/events/:id/registrations', { params: { id: event.id } });
+  const { id: importId } = await odalys.call('POST /api/imports', {
+    body: {
+      fileName: 'list.csv',
+      content: Buffer.from('First name,Last name\nCorin,Blythe\n').toString('base64'),
+    },
+  });
+  const { units, venues, funds, waivers } = await odalys.call('GET /api/choices');
+  known = [
+    event.id,
+    orderId,
+    shift.id,
+    contactId,
+    segment.id,
+    importId,
+    rows[0]!.id,
+    event.offers[0]!.id,
+    units[0]!.id,
+    venues[0]!.id,
+    funds[0]!.id,
+    waivers[0]!.id,
+    '0190a0de-0000-7000-8000-000000000000',
+  ];
+  tokens = [
+    ...(await Promise.all(
+      (
+        [
+          ['manage', orderId],
+          ['crew', contactId],
+          ['own', contactId],
+        ] as const
+      ).map(async ([kind, id]) => (await linkTo(world.app, kind, id)).split('/').at(-1)!),
+    )),
+    'x'.repeat(27),
+  ];
+  await world.runner.run();
+  // What would be written is taken back at its end, so that every input meets the same.
+  const real = world.app.db;
+  world.app.db = {
+    ...real,
+    query: (sql, params) => real.query(sql, params),
+    transaction: (work) =>
+      real.transaction(async (tx) => {
+        await work(tx);
+        throw new RolledBack();
+      }),
+  };
+});
+afterAll(() => world.close());
+
+for (const [at, [key, endpoint]] of (Object.entries(everything) as [string, Endpoint][]).entries())
+  test.skipIf(endless(key))(`${key} answers bad input with words`, async () => {
+    const random = numbers(at + 1);
+    const pick = <T>(list: readonly T[]): T => list[Math.floor(random() * list.length)]!;
+    const [body, query, params] = [shapeOf(endpoint.body), shapeOf(endpoint.query), shapeOf(endpoint.params)];
+    for (let n = 0; n < perEndpoint; n += 1) {
+      const good = plain(body, random);
+      const sent = {
+        params: {
+          ...(plain(params, random) as object),
+          ...(key.includes(':token') ? { token: pick(tokens) } : {}),
+          ...(key.includes(':slug') ? { slug } : {}),
+          ...(random() < 0.15
+            ? {
+                id: pick(['%00', '..', 'null', "1' or '1'='1", 'x'.repeat(3000)]),
+              }
+            : {}),
+        },
+        ...(endpoint.query
+          ? { query: random() < 0.8 ? (spoiled(plain(query, random), random) as object) : {} }
+          : {}),
+        ...(key.startsWith('GET') ? {} : { body: n % 5 === 0 ? good : spoiled(good, random) }),
+      };
+      const { status, problem } = await (endpoint.who === 'public' ? world.anyone : odalys).try(
+        key as 'GET /api/me',
+        sent as never,
+        n % 17 === 3
+          ? { origin: pick(['', 'null', 'http://', '\u00e9', 'https://elsewhere.example:99999']) }
+          : {},
+      );
+      expect(
+        status,
+        `${key} ${JSON.stringify(sent).slice(0, 1500)} ${JSON.stringify(problem)?.slice(0, 300)}`,
+      ).toBeLessThan(500);
+      if (status >= 400 && problem && typeof problem === 'object' && 'code' in problem)
+        expect(problem.title, `${key} says what is wrong`).toMatch(/\w{3}/u);
+    }
+  });
