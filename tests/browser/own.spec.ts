@@ -44,7 +44,7 @@ test('somebody puts their own details right from a link; what contradicts the re
   await expect(page.getByText('8 Harbour St')).toBeVisible();
   await checkAccess(page);
   await page.getByRole('button', { name: 'Take it over' }).click();
-  await expect(page.getByText('it waits here')).toBeVisible();
+  await expect(page.getByText(/waits here, and so do addresses/u)).toBeVisible();
 
   await page.goto(`/contacts/${id}`);
   await expect(page.getByText('8 Harbour St').first()).toBeVisible();
@@ -58,6 +58,21 @@ test('somebody puts their own details right from a link; what contradicts the re
   await dialog.getByRole('button', { name: 'Save' }).click();
   await expect(dialog).toHaveCount(0);
   await expect(page.getByText('hester@work.example').first()).toBeVisible();
+
+  // A link that came into other hands is renewed: the old one leads nowhere.
+  await page.getByRole('button', { name: 'Their links' }).click();
+  const links = page.getByRole('dialog', { name: 'Links of Hester Sedge' });
+  await links.getByRole('button', { name: 'Renew the link: Their own page' }).click();
+  await expect(page.getByText('The old link leads nowhere now.')).toBeVisible();
+  await checkAccess(page);
+  await links.getByRole('button', { name: 'Done' }).click();
+  const stranger = await pageOf(browser, site, null);
+  await stranger.goto(url);
+  await expect(stranger.getByRole('heading', { name: 'This page is not here' })).toBeVisible();
+  const renewed = await linkTo(site.started.app, 'own', id);
+  await stranger.goto(renewed);
+  await expect(stranger.getByRole('heading', { name: 'Your details, Hester' })).toBeVisible();
+  await stranger.context().close();
 
   await page.getByRole('button', { name: 'Erase this person' }).click();
   const erasing = page.getByRole('dialog', { name: 'Erase Hester Sedge for good?' });
@@ -75,6 +90,6 @@ test('somebody puts their own details right from a link; what contradicts the re
   await page.context().close();
 
   const gone = await pageOf(browser, site, null);
-  await gone.goto(url);
+  await gone.goto(renewed);
   await expect(gone.getByRole('heading', { name: 'This page is not here' })).toBeVisible();
 });

@@ -96,7 +96,7 @@ export async function pageOf(
       .filter({ hasText: name })
       .getByRole('button', { name: 'Sign in' })
       .click();
-    await page.waitForURL('**/desk');
+    await page.waitForURL(/\/(?:desk|doors)/u);
   }
   return page;
 }

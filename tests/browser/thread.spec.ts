@@ -107,6 +107,7 @@ test('one event from an import to a lifeline, in the real interface', async ({ b
     expect(structured).toContain('"@type":"Event"');
     await mai.getByRole('link', { name: 'Register' }).click();
     await mai.getByRole('button', { name: '+ Seat' }).click();
+    await mai.getByRole('group', { name: 'You' }).getByLabel('Birth date').fill('1984-11-20');
     await mai.getByRole('group', { name: 'Seat 2' }).getByLabel('First name').fill('Théo');
     await mai.getByRole('group', { name: 'Seat 2' }).getByLabel('Last name').fill('Delacroix-Nguyen');
     await mai.getByRole('group', { name: 'Seat 2' }).getByLabel('Birth date').fill('2015-05-02');
@@ -141,6 +142,7 @@ test('one event from an import to a lifeline, in the real interface', async ({ b
     await jun.getByRole('button', { name: '+ Seat' }).click();
     await jun.getByLabel('First name').first().fill('Jun');
     await jun.getByLabel('Last name').first().fill('Baptiste');
+    await jun.getByRole('group', { name: 'You' }).getByLabel('Birth date').fill('1990-03-14');
     await jun.getByLabel('Email', { exact: true }).fill('jun@tidepost.example');
     await jun.getByRole('button', { name: 'Join the waitlist' }).click();
     await expect(jun.getByText('Your party is number 1 in the queue.')).toBeVisible();
@@ -267,8 +269,21 @@ test('one event from an import to a lifeline, in the real interface', async ({ b
     await door.getByLabel('First name').fill('Amara');
     await door.getByLabel('Last name').fill('Nettle');
     await door.getByLabel('Email', { exact: true }).fill('amara.nettle665@tidepost.example');
-    await door.getByRole('button', { name: 'Let in' }).click();
-    await expect(door.getByText('Amara is in, known to us; $25 to pay')).toBeVisible();
+    await door.getByLabel('Birth date').fill('1979-05-06');
+    await door.getByRole('button', { name: 'Register' }).click();
+    // Money is due and nothing is signed: both are settled at the door.
+    const lamp = door.locator('.lamp');
+    await expect(lamp.getByText('Amara Nettle')).toBeVisible();
+    await expect(lamp.getByRole('button', { name: 'Arrive' })).toBeDisabled();
+    await lamp.getByRole('button', { name: '$25 paid in cash' }).click();
+    await lamp.getByRole('button', { name: 'Sign here' }).click();
+    for (const box of await lamp.getByRole('checkbox').all()) await box.check();
+    await lamp.getByLabel('Full name').fill('Amara Nettle');
+    await checkAccess(door);
+    await lamp.getByRole('button', { name: 'Sign', exact: true }).click();
+    await expect(lamp.getByRole('heading', { name: 'Come in' })).toBeVisible();
+    await lamp.getByRole('button', { name: 'Arrive' }).click();
+    await expect(door.getByRole('status').filter({ hasText: '2 of 4 arrived' })).toBeVisible();
     await door.context().close();
     await second.context().close();
   });
@@ -282,9 +297,13 @@ test('one event from an import to a lifeline, in the real interface', async ({ b
       .filter({ hasText: 'Mai Delacroix-Nguyen' })
       .getByText('2 hours after the end')
       .click();
-    const body = (await odalys.getByRole('dialog').locator('pre').textContent())!;
+    // What staff read has words where the link stands: it is as good as a password.
+    await expect(odalys.getByRole('dialog').locator('pre')).toContainText('[link to their survey]');
     await odalys.keyboard.press('Escape');
-    await mai.goto(/http\S+\/s\/\S+/u.exec(body)![0]);
+    const [ask] = await site.started.app.db.query<{ id: string }>(
+      "select k.id from survey_asks k join contacts c on c.id = k.contact_id where c.given_name = 'Mai'",
+    );
+    await mai.goto(await linkTo(site.started.app, 'survey', ask!.id));
     await mai.getByText('5', { exact: true }).click();
     await mai.getByLabel('What should we do differently?').fill('More lanterns.');
     await checkAccess(mai);

@@ -254,7 +254,6 @@ function Form({ event }: { event: PublicEvent }) {
                   <TextField
                     label={t('birthDate')}
                     help={t('birthDateHelp')}
-                    optional
                     type="date"
                     value={guest.birthDate}
                     set={(birthDate) => setGuest(at, { birthDate })}

@@ -50,7 +50,7 @@ export const en = {
   phone: 'Telephone',
   optional: 'optional',
   birthDate: 'Birth date',
-  birthDateHelp: 'Needed for children, so that a guardian signs for them.',
+  birthDateHelp: 'Tells whether a guardian has to sign.',
   imComing: 'I am coming myself',
   seat: 'Seat {{n}}',
   nameLater: 'You can name guests later. Leave the name empty.',

@@ -52,7 +52,7 @@ export const fr: Words = {
   phone: 'Téléphone',
   optional: 'facultatif',
   birthDate: 'Date de naissance',
-  birthDateHelp: 'Nécessaire pour les enfants, afin qu’un tuteur signe pour eux.',
+  birthDateHelp: 'Elle indique si un tuteur doit signer.',
   imComing: 'Je viens aussi',
   seat: 'Place {{n}}',
   nameLater: 'Vous pouvez nommer vos invités plus tard. Laissez le nom vide.',
