@@ -1,14 +1,15 @@
 import { maySeeSegment } from '#core/access/contacts.ts';
+import { isCoordinator } from '#core/access/viewer.ts';
 import { sayAmount } from '#core/money/amount.ts';
 import { type Compiled, compileSegment } from '#core/records/compile.ts';
 import { inPieces } from '#core/records/pieces.ts';
-import type { Segment } from '#core/records/segment.ts';
+import { readSegment, type Segment } from '#core/records/segment.ts';
 import type { Names } from '#core/records/sentence.ts';
 import type { Asked } from '#core/records/window.ts';
 import { dateOf } from '#core/time/wallTime.ts';
 import type { Queries } from '../db/database.ts';
 import type { SignedIn } from '../http/app.ts';
-import { Problem } from '../http/problem.ts';
+import { conflict, Problem } from '../http/problem.ts';
 import { theOrganization } from '../staff/store.ts';
 import { frozenMembers, idsWhere, readSegmentRow, type SegmentRow } from './store.ts';
 
@@ -50,6 +51,11 @@ export async function conditionOfQuestions(
   asked: Asked,
   by: number,
 ): Promise<Compiled> {
+  if (!isReadable(segment))
+    throw conflict(
+      'unreadable-segment',
+      'The questions of this segment cannot be read any more. Ask them anew.',
+    );
   const light = await inPieces(segment, atOnce, async (piece, known) => {
     // Whoever else waits is answered first.
     await new Promise((turn) => setImmediate(turn));
@@ -73,9 +79,16 @@ export const conditionOf = async (
 ): Promise<Compiled> =>
   row.frozenAt ? frozenMembers(row.id) : conditionOfQuestions(tx, row.segment, asked, by);
 
+/** True for a stored segment that can still be asked; an earlier version may have kept one that cannot. */
+export const isReadable = (segment: Segment): boolean => 'segment' in readSegment(segment);
+
+/** True when somebody sees what a segment asks about; one that cannot be read is for coordinators. */
+export const seesSegment = (staff: SignedIn, segment: Segment): boolean =>
+  isReadable(segment) ? maySeeSegment(staff, segment) : isCoordinator(staff);
+
 /** Refuses whoever does not see what a segment asks about: who is found by it would tell them. */
 export function demandSegment(staff: SignedIn, segment: Segment): void {
-  if (!maySeeSegment(staff, segment))
+  if (!seesSegment(staff, segment))
     throw new Problem(
       403,
       'not-your-question',

@@ -1,5 +1,5 @@
 import type { recordsContract, SegmentReason, SegmentSummary } from '#contract/records.ts';
-import { cutLine, maySeeSegment, partsOfAll } from '#core/access/contacts.ts';
+import { cutLine, partsOfAll } from '#core/access/contacts.ts';
 import { fullName } from '#core/contacts/names.ts';
 import { evaluate, type Reasoned } from '#core/records/evaluate.ts';
 import { isQuestion, readSegment, type Segment } from '#core/records/segment.ts';
@@ -17,6 +17,8 @@ import {
   conditionOfQuestions,
   context,
   demandSegment,
+  isReadable,
+  seesSegment,
   segmentFor,
   soon,
 } from './asking.ts';
@@ -61,7 +63,11 @@ async function summaryOf(
   return {
     ...row,
     segment: row.segment as unknown as Record<string, unknown>,
-    sentence: row.byHand ? 'People put together by hand.' : saySegment(row.segment, names),
+    sentence: row.byHand
+      ? 'People put together by hand.'
+      : isReadable(row.segment)
+        ? saySegment(row.segment, names)
+        : 'These questions cannot be read any more. Ask them anew.',
     count: await countOf(tx, row, asked, by),
   };
 }
@@ -85,7 +91,7 @@ export const recordsHandlers: Handlers<typeof recordsContract> = {
     const asking = await context(tx, now);
     const by = soon();
     for (const row of await readSegments(tx))
-      if (maySeeSegment(staff, row.segment)) summaries.push(await summaryOf(tx, row, asking, by));
+      if (seesSegment(staff, row.segment)) summaries.push(await summaryOf(tx, row, asking, by));
     return summaries;
   },
 
