@@ -17,7 +17,10 @@ export const longestAnswer = 2000;
 
 /** Says what is wrong with one answer, or null when it can be kept. An empty answer is `undefined`. */
 export function problemWith(question: Question, value: AnswerValue | undefined): string | null {
-  const empty = value === undefined || value === '' || (Array.isArray(value) && value.length === 0);
+  const empty =
+    value === undefined ||
+    (typeof value === 'string' && !value.trim()) ||
+    (Array.isArray(value) && value.length === 0);
   if (empty) return question.required ? 'Please answer this.' : null;
   switch (question.kind) {
     case 'yes or no':

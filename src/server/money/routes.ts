@@ -123,7 +123,8 @@ export const moneyHandlers: Handlers<typeof moneyContract> = {
       eventId: string;
     }>(
       `select o.number as order_number, o.buyer_given || ' ' || o.buyer_family as name, p.amount, p.asked_at as since, o.event_id
-       from payment_attempts p join orders o on o.id = p.order_id where p.state in ('asked', 'unknown') order by p.asked_at`,
+       from payment_attempts p join orders o on o.id = p.order_id where p.state in ('asked', 'unknown') and ($1::uuid is null or o.event_id = $1) order by p.asked_at`,
+      [query.eventId ?? null],
     );
     return { rows: rows.slice(0, page), more: rows.length > page, totals, unknown };
   },

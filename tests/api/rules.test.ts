@@ -1,0 +1,263 @@
+import { afterAll, beforeAll, expect, test } from 'vitest';
+import { makeWorld, type World } from './harness.ts';
+import { openEvent, orderFor } from './scenes.ts';
+
+// Rules that nothing else holds: each of these fails when its rule is broken.
+let world: World;
+beforeAll(async () => {
+  world = await makeWorld();
+});
+afterAll(() => world.close());
+
+test('what every attendee has to answer is asked of each who is named, from outside and by staff', async () => {
+  const question = {
+    id: crypto.randomUUID(),
+    scope: 'attendee' as const,
+    kind: 'text' as const,
+    prompt: { en: 'Boot size' },
+    help: '',
+    choices: [],
+    required: true,
+    offerId: null,
+    showAtDoor: false,
+    health: false,
+  };
+  const event = await openEvent(world, { title: 'Boots', questions: [question] as never });
+  const body = orderFor(event, [
+    { given: 'Corin', family: 'Blythe' },
+    { given: 'Ulrika', family: 'Blythe' },
+  ]);
+  const [first, second] = body.attendees!;
+  const sent = (answers: [object, object]) => ({
+    params: { slug: event.slug },
+    body: {
+      ...body,
+      attendees: [
+        { ...first!, answers: answers[0] },
+        { ...second!, answers: answers[1] },
+      ],
+    } as never,
+  });
+  const without = await world.anyone.try(
+    'POST /api/public/events/:slug/orders',
+    sent([{ [question.id]: '42' }, {}]),
+  );
+  expect([without.status, without.problem.fields?.map((f) => f.path)]).toEqual([
+    422,
+    [`attendees.1.answers.${question.id}`],
+  ]);
+  const blank = await world.anyone.try(
+    'POST /api/public/events/:slug/orders',
+    sent([{ [question.id]: '42' }, { [question.id]: '  ' }]),
+  );
+  expect(blank.status).toBe(422);
+  expect(
+    (
+      await world.anyone.try(
+        'POST /api/public/events/:slug/orders',
+        sent([{ [question.id]: '42' }, { [question.id]: '39' }]),
+      )
+    ).status,
+  ).toBe(201);
+});
+
+test('an offer that seats hang on stays; its quantity does not go below what is taken', async () => {
+  const event = await openEvent(world, { title: 'Sold', quantity: 5 });
+  const odalys = await world.as('odalys');
+  await world.anyone.call('POST /api/public/events/:slug/orders', {
+    params: { slug: event.slug },
+    body: orderFor(event, [
+      { given: 'Corin', family: 'Blythe' },
+      { given: 'Ulrika', family: 'Blythe' },
+    ]),
+  });
+  const page = await odalys.call('GET /api/events/:id', { params: { id: event.id } });
+  const change = (offers: unknown[]) =>
+    odalys.try('PATCH /api/events/:id', {
+      params: { id: event.id },
+      body: { version: page.version, change: { offers: offers as never } },
+    });
+  const [offer] = page.plan.offers;
+  expect((await change([])).problem.fields?.map((f) => f.path)).toEqual(['offers']);
+  expect((await change([{ ...offer, quantity: 1 }])).problem.fields?.map((f) => f.path)).toEqual([
+    'offers.0.quantity',
+  ]);
+  const other = { ...offer, id: crypto.randomUUID(), name: 'Another' };
+  expect((await change([{ ...offer, quantity: 2 }, other])).status).toBe(200);
+  // The other one hangs on nothing, and goes.
+  const later = await odalys.call('GET /api/events/:id', { params: { id: event.id } });
+  expect(
+    (
+      await odalys.try('PATCH /api/events/:id', {
+        params: { id: event.id },
+        body: { version: later.version, change: { offers: [{ ...offer!, quantity: 2 }] } },
+      })
+    ).status,
+  ).toBe(200);
+});
+
+test('the price a listing begins with is the lowest of what can be had', async () => {
+  const event = await openEvent(world, { title: 'From', price: 2500, flags: ['money'] });
+  const odalys = await world.as('odalys');
+  const page = await odalys.call('GET /api/events/:id', { params: { id: event.id } });
+  const [offer] = page.plan.offers;
+  await odalys.call('PATCH /api/events/:id', {
+    params: { id: event.id },
+    body: {
+      version: page.version,
+      change: {
+        listed: true,
+        offers: [
+          offer!,
+          { ...offer!, id: crypto.randomUUID(), name: 'Student', price: 1200 },
+          { ...offer!, id: crypto.randomUUID(), name: 'Patron', price: 9000 },
+        ],
+      },
+    },
+  });
+  const events = await world.anyone.call('GET /api/public/events');
+  expect(events.find((e) => e.slug === event.slug)?.fromPrice).toBe(1200);
+});
+
+test('whoever has a seat of their own at that time is put on a shift only with a reason', async () => {
+  const event = await openEvent(world, { title: 'Both' });
+  const odalys = await world.as('odalys');
+  await world.anyone.call('POST /api/public/events/:slug/orders', {
+    params: { slug: event.slug },
+    body: orderFor(event, [{ given: 'Perrin', family: 'Askew' }]),
+  });
+  const { rows } = await odalys.call('GET /api/events/:id/registrations', { params: { id: event.id } });
+  const shiftAt = async (startsLocal: string, endsLocal: string) =>
+    (
+      await odalys.call('POST /api/events/:id/shifts', {
+        params: { id: event.id },
+        body: { role: 'Landing', place: '', startsLocal, endsLocal, needed: 2 },
+      })
+    ).id;
+  const put = (id: string, overrideReason = '') =>
+    odalys.call('POST /api/shifts/:id/assignments', {
+      params: { id },
+      body: { contactId: rows[0]!.contactId!, overrideReason },
+    });
+  // Before the event begins nothing speaks against it; during it their seat does.
+  expect(await put(await shiftAt('2026-08-08T06:00', '2026-08-08T09:00'))).toEqual({
+    assigned: true,
+    clashes: [],
+  });
+  const during = await shiftAt('2026-08-08T10:00', '2026-08-08T12:00');
+  const clash = await put(during);
+  expect(clash.assigned).toBe(false);
+  expect(clash.clashes.map((c) => c.kind)).toEqual(['own seat']);
+  expect((await put(during, 'They leave early.')).assigned).toBe(true);
+});
+
+test('the ledger of one event has its rows and its sums, and no others', async () => {
+  const odalys = await world.as('odalys');
+  const paid = async (title: string, price: number) => {
+    const event = await openEvent(world, { title, price, flags: ['money'] });
+    const { orderId } = await odalys.call('POST /api/events/:id/orders', {
+      params: { id: event.id },
+      body: orderFor(event, [{ given: 'Perrin', family: title }]),
+    });
+    await odalys.call('POST /api/orders/:id/payments', {
+      params: { id: orderId },
+      body: { method: 'cash', amount: price },
+    });
+    return event;
+  };
+  const one = await paid('Ledgerone', 1700);
+  const two = await paid('Ledgertwo', 2300);
+  const marit = await world.as('marit');
+  const ofOne = await marit.call('GET /api/ledger', { query: { eventId: one.id } });
+  expect(ofOne.rows.map((r) => r.amount)).toEqual([1700]);
+  expect(ofOne.totals).toMatchObject({ seats: 1700, net: 1700 });
+  const all = await marit.call('GET /api/ledger');
+  expect(all.totals.net).toBeGreaterThanOrEqual(4000);
+  const csv = (await marit.call('GET /api/ledger.csv', { query: { eventId: two.id } })) as unknown as string;
+  expect(csv.trim().split(/\r?\n/u)).toHaveLength(2);
+  expect(csv).toContain('23.00');
+  const refunds = await marit.call('GET /api/ledger', { query: { kind: 'refund' } });
+  expect(refunds.rows).toEqual([]);
+});
+
+test('what is owed back is below nothing on every page that says it', async () => {
+  const event = await openEvent(world, { title: 'Back', price: 2500, flags: ['money'] });
+  const odalys = await world.as('odalys');
+  const { token } = await world.anyone.call('POST /api/public/events/:slug/orders', {
+    params: { slug: event.slug },
+    body: orderFor(event, [
+      { given: 'Corin', family: 'Blythe' },
+      { given: 'Ulrika', family: 'Blythe' },
+    ]),
+  });
+  await world.anyone.call('POST /api/public/orders/:token/pay', {
+    params: { token },
+    body: { card: '9000000000000001', expiry: '08/29' },
+  });
+  const { rows } = await odalys.call('GET /api/events/:id/registrations', { params: { id: event.id } });
+  await odalys.call('POST /api/registrations/:id/withdraw', {
+    params: { id: rows[1]!.id },
+    body: { reason: 'ill' },
+  });
+  const after = await odalys.call('GET /api/events/:id/registrations', { params: { id: event.id } });
+  expect(after.rows.find((r) => r.state === 'confirmed')).toMatchObject({
+    received: 5000,
+    due: 2500,
+    balance: -2500,
+  });
+  const seen = await world.anyone.call('GET /api/public/orders/:token', { params: { token } });
+  expect(seen).toMatchObject({ balance: -2500 });
+  // It is not more than that which is paid back.
+  const marit = await world.as('marit');
+  expect(
+    await marit.call('POST /api/orders/:id/refunds', {
+      params: { id: rows[0]!.orderId },
+      body: { amount: 2500, reason: 'seat given up' },
+    }),
+  ).toEqual({ refunded: 2500, balance: 0 });
+});
+
+test('an event wraps up only once it is over; called off it has no hours, and served shifts count what was said', async () => {
+  const odalys = await world.as('odalys');
+  const event = await openEvent(world, {
+    title: 'Hours',
+    startsLocal: '2026-07-20T09:00',
+    endsLocal: '2026-07-20T12:00',
+  });
+  const to = (id: string, state: 'wrapped' | 'called off') =>
+    odalys.try('POST /api/events/:id/state', { params: { id }, body: { to: state, words: 'storm' } });
+  const shift = await odalys.call('POST /api/events/:id/shifts', {
+    params: { id: event.id },
+    body: {
+      role: 'Landing',
+      place: '',
+      startsLocal: '2026-07-20T08:00',
+      endsLocal: '2026-07-20T12:30',
+      needed: 3,
+    },
+  });
+  const people: string[] = [];
+  for (const given of ['Asa', 'Bo', 'Cai']) {
+    const { id } = await odalys.call('POST /api/contacts', { body: { given, family: 'Hourly' } });
+    await odalys.call('POST /api/shifts/:id/assignments', {
+      params: { id: shift.id },
+      body: { contactId: id },
+    });
+    people.push(id);
+  }
+  const crew = await odalys.call('GET /api/events/:id/crew', { params: { id: event.id } });
+  const assignment = (at: number) => crew.shifts[0]!.assignments.find((a) => a.contactId === people[at])!.id;
+  const say = (at: number, body: { state: 'served' | 'missed'; hours?: number }) =>
+    odalys.try('POST /api/assignments/:id/state', { params: { id: assignment(at) }, body });
+  expect((await to(event.id, 'wrapped')).status).toBe(409);
+  expect((await say(0, { state: 'served' })).problem.code).toBe('not-yet');
+  await world.moveTo('2026-07-20T18:00:00Z');
+  expect((await say(0, { state: 'served' })).status).toBeLessThan(300);
+  expect((await say(1, { state: 'served', hours: 2 })).status).toBeLessThan(300);
+  expect((await say(2, { state: 'missed' })).status).toBeLessThan(300);
+  const hours = async (id: string) =>
+    (await odalys.call('GET /api/contacts/:id', { params: { id } })).totals.hours;
+  expect([await hours(people[0]!), await hours(people[1]!), await hours(people[2]!)]).toEqual([4.5, 2, 0]);
+  expect((await to(event.id, 'wrapped')).status).toBeLessThan(300);
+  expect((await to(event.id, 'called off')).status).toBe(409);
+});
