@@ -15,10 +15,15 @@ import { build, install, root, run, say } from './shared.mjs';
 
 // npm run bench: a table on the screen and figures as JSON. Ratios are against a floor measured in the same run.
 await install();
-// npm run bench -- matching | segments: one part alone.
-const part = { matching: 'benchMatching.ts', segments: 'benchSegments.ts', imports: 'benchImports.ts' }[
-  process.argv[2]
-];
+// npm run bench -- matching | segments | imports | safety: one part alone.
+const part = {
+  matching: 'benchMatching.ts',
+  segments: 'benchSegments.ts',
+  imports: 'benchImports.ts',
+  safety: 'benchSafety.ts',
+}[process.argv[2]];
+// It measures the server as it is shipped, in a process of its own.
+if (process.argv[2] === 'safety') await build();
 if (part)
   process.exit(
     await run('npx', ['--no-install', 'tsx', join(root, 'scripts', part), ...process.argv.slice(3)]),

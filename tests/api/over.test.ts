@@ -305,4 +305,24 @@ describe('an event that no longer lives', () => {
       (await world.anyone.call('GET /api/public/events/:slug', { params: { slug: event.slug } })).state,
     ).toBe('called off');
   });
+
+  test('a message that is due after all finds the event called off as it would leave', async () => {
+    const event = await openEvent(world, {
+      title: 'Last Word',
+      startsLocal: '2027-03-10T09:00',
+      endsLocal: '2027-03-10T12:00',
+    });
+    await place(event, 'Silent');
+    await world.runner.run();
+    // Behind the back of planning, as a process killed in between would leave it.
+    await world.app.db.query("update events set state = 'called off' where id = $1", [event.id]);
+    await world.moveTo('2027-03-10T20:00:00Z');
+    const rows = await world.app.db.query<{ state: string; whyNot: string }>(
+      "select m.state, m.why_not from messages m join message_steps s on s.id = m.step_id where m.event_id = $1 and s.kind = 'reminder'",
+      [event.id],
+    );
+    expect(rows.length).toBeGreaterThan(0);
+    for (const row of rows)
+      expect(row).toMatchObject({ state: 'held back', whyNot: 'the event was called off' });
+  });
 });

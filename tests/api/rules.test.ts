@@ -249,7 +249,7 @@ test('an event wraps up only once it is over; called off it has no hours, and se
   const assignment = (at: number) => crew.shifts[0]!.assignments.find((a) => a.contactId === people[at])!.id;
   const say = (at: number, body: { state: 'served' | 'missed'; hours?: number }) =>
     odalys.try('POST /api/assignments/:id/state', { params: { id: assignment(at) }, body });
-  expect((await to(event.id, 'wrapped')).status).toBe(409);
+  expect((await to(event.id, 'wrapped')).problem.code).toBe('not-over');
   expect((await say(0, { state: 'served' })).problem.code).toBe('not-yet');
   await world.moveTo('2026-07-20T18:00:00Z');
   expect((await say(0, { state: 'served' })).status).toBeLessThan(300);

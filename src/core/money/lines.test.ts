@@ -1,6 +1,14 @@
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
-import { type Allocation, accountOf, allocate, allocateRefund, lineAmount, type OrderLine } from './lines.ts';
+import {
+  type Allocation,
+  accountOf,
+  allocate,
+  allocateRefund,
+  lineAccount,
+  lineAmount,
+  type OrderLine,
+} from './lines.ts';
 
 const unit = (id: string, unitPrice: number, live = true): OrderLine => ({
   id,
@@ -30,6 +38,15 @@ describe('what an order stands at', () => {
       balance: 0,
       state: 'part refunded',
     });
+  });
+
+  test('a unit that was given up asks for nothing, and what was kept of it is owed back', () => {
+    const line = unit('a', 2500, false);
+    const paid = laid(allocate([unit('a', 2500)], [], 2500));
+    expect(lineAccount(line, paid)).toMatchObject({ charged: 0, received: 2500, balance: -2500 });
+    // Nothing more is laid on it: what comes in then stands on no line.
+    expect(allocate([line], paid, 700)).toEqual([{ lineId: null, amount: 700 }]);
+    expect(lineAccount(gift(1000, false), [])).toMatchObject({ charged: 0, balance: 0 });
   });
 
   test('a part payment is no gift; a gift comes last, and goes back only when that is said', () => {
