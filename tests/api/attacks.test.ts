@@ -303,6 +303,14 @@ describe('strangers', () => {
       body: { kind: 'own', subjectId: id, renew: true },
     });
     expect(wrong.status).toBe(404);
+    // Not theirs, though they have one of that kind.
+    await linkTo(world.app, 'own', other.id);
+    const stillWrong = await odalys.try('POST /api/contacts/:id/links', {
+      params: { id: other.id },
+      body: { kind: 'own', subjectId: id, renew: true },
+    });
+    expect(stillWrong.status).toBe(404);
+    expect(await open(renewed)).toBe(200);
     const trail = await world.app.db.query<{ action: string }>(
       "select action from audit where action like '%a link' order by id",
     );

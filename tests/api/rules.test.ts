@@ -261,3 +261,67 @@ test('an event wraps up only once it is over; called off it has no hours, and se
   expect((await to(event.id, 'wrapped')).status).toBeLessThan(300);
   expect((await to(event.id, 'called off')).status).toBe(409);
 });
+
+test('a note is changed and taken away by who wrote it, or a coordinator; each change has a trace', async () => {
+  const odalys = await world.as('odalys');
+  const { id } = await odalys.call('POST /api/contacts', { body: { given: 'Noted', family: 'Person' } });
+  const imani = await world.as('imani');
+  const theirs = await odalys.call('POST /api/contacts/:id/notes', {
+    params: { id },
+    body: { text: 'By the coordinator.' },
+  });
+  const own = await imani.call('POST /api/contacts/:id/notes', {
+    params: { id },
+    body: { text: 'By the crew lead.' },
+  });
+  const change = (caller: typeof imani, note: string, text: string) =>
+    caller.try('PATCH /api/notes/:id', { params: { id: note }, body: { text } });
+  expect((await change(imani, theirs.id, 'Other words.')).status).toBe(403);
+  expect((await imani.try('DELETE /api/notes/:id', { params: { id: theirs.id } })).status).toBe(403);
+  expect((await change(imani, own.id, 'Better words.')).status).toBe(200);
+  expect((await change(odalys, own.id, 'The coordinator’s words.')).status).toBe(200);
+  const trail = await world.app.db.query<{ actor: string; before: string }>(
+    "select actor, detail->>'before' as before from audit where action = 'changed a note' and subject_id = $1 order by id",
+    [id],
+  );
+  expect(trail).toEqual([
+    { actor: 'Imani Okarro', before: 'By the crew lead.' },
+    { actor: 'Odalys Ferrant', before: 'Better words.' },
+  ]);
+});
+
+test('the door and unit leads take cash; transfers and what is let off are for the treasurer', async () => {
+  const event = await openEvent(world, {
+    title: 'Till',
+    unit: 'Small Boats',
+    price: 2000,
+    flags: ['money'],
+    startsLocal: '2026-07-21T09:00',
+    endsLocal: '2026-07-21T12:00',
+  });
+  const odalys = await world.as('odalys');
+  const { orderId } = await odalys.call('POST /api/events/:id/orders', {
+    params: { id: event.id },
+    body: orderFor(event, [{ given: 'Perrin', family: 'Till' }]),
+  });
+  const pay = async (who: 'door' | 'piers' | 'marit', method: 'cash' | 'transfer' | 'waived') =>
+    (
+      await (
+        await world.as(who)
+      ).try('POST /api/orders/:id/payments', {
+        params: { id: orderId },
+        body: { method, amount: 500, reason: 'agreed on the telephone' },
+      })
+    ).problem?.code ?? 'taken';
+  expect([await pay('door', 'transfer'), await pay('door', 'waived'), await pay('door', 'cash')]).toEqual([
+    'not-your-money',
+    'not-your-money',
+    'taken',
+  ]);
+  expect([await pay('piers', 'transfer'), await pay('piers', 'waived'), await pay('piers', 'cash')]).toEqual([
+    'not-your-money',
+    'not-your-money',
+    'taken',
+  ]);
+  expect([await pay('marit', 'transfer'), await pay('marit', 'waived')]).toEqual(['taken', 'taken']);
+});

@@ -65,7 +65,7 @@ test('somebody puts their own details right from a link; what contradicts the re
   await links.getByRole('button', { name: 'Renew the link: Their own page' }).click();
   await expect(page.getByText('The old link leads nowhere now.')).toBeVisible();
   await checkAccess(page);
-  await links.getByRole('button', { name: 'Done' }).click();
+  await links.getByRole('button', { name: 'Close' }).click();
   const stranger = await pageOf(browser, site, null);
   await stranger.goto(url);
   await expect(stranger.getByRole('heading', { name: 'This page is not here' })).toBeVisible();

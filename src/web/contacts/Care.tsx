@@ -59,16 +59,7 @@ function Links({ contact, close }: { contact: ContactRecord; close: () => void }
     ),
   );
   return (
-    <Asking
-      open
-      close={close}
-      title={`Links of ${fullName(contact)}`}
-      actions={
-        <button type="button" className="btn" onClick={close}>
-          Done
-        </button>
-      }
-    >
+    <Asking open close={close} title={`Links of ${fullName(contact)}`} actions={null}>
       <p className="soft">
         Whoever has a link sees what it leads to. Stop one that came into other hands, or renew it: the old
         one then leads nowhere, and their next message carries the new one.

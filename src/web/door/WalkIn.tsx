@@ -74,7 +74,13 @@ export function WalkIn({
               {proposals.map((p) => (
                 <li key={p.contactId} className="spread">
                   <span>
-                    <span className="name">{p.name}</span> <small className="soft">{p.hint}</small>
+                    <span className="name">{p.name}</span>
+                    {p.hint && (
+                      <>
+                        <br />
+                        <small className="soft">{p.hint}</small>
+                      </>
+                    )}
                   </span>
                   <button
                     type="button"
