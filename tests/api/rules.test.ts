@@ -325,3 +325,47 @@ test('the door and unit leads take cash; transfers and what is let off are for t
   ]);
   expect([await pay('marit', 'transfer'), await pay('marit', 'waived')]).toEqual(['taken', 'taken']);
 });
+
+test('where age decides, the public gives a birth date of everybody who is named; staff may leave it open', async () => {
+  const event = await openEvent(world, { title: 'Ages', waiver: 'On the water' });
+  const body = orderFor(event, [{ given: 'Asa', family: 'Ageless' }]);
+  const refused = await world.anyone.try('POST /api/public/events/:slug/orders', {
+    params: { slug: event.slug },
+    body,
+  });
+  expect([refused.status, refused.problem.fields?.map((f) => f.path)]).toEqual([
+    422,
+    ['attendees.0.birthDate'],
+  ]);
+  const odalys = await world.as('odalys');
+  expect((await odalys.try('POST /api/events/:id/orders', { params: { id: event.id }, body })).status).toBe(
+    201,
+  );
+});
+
+test('whoever has arrived does not give their seat up', async () => {
+  const event = await openEvent(world, {
+    title: 'Inside',
+    startsLocal: '2026-07-21T14:00',
+    endsLocal: '2026-07-21T18:00',
+  });
+  const { token } = await world.anyone.call('POST /api/public/events/:slug/orders', {
+    params: { slug: event.slug },
+    body: orderFor(event, [{ given: 'Asa', family: 'Inside' }]),
+  });
+  const odalys = await world.as('odalys');
+  const { rows } = await odalys.call('GET /api/events/:id/registrations', { params: { id: event.id } });
+  const id = rows[0]!.id;
+  await odalys.call('POST /api/registrations/:id/attendance', {
+    params: { id },
+    body: { eventId: event.id, state: 'arrived', despite: 'early' },
+  });
+  const own = await world.anyone.try('POST /api/public/orders/:token/withdraw', {
+    params: { token },
+    body: { seats: [id] },
+  });
+  expect([own.status, own.problem.code]).toEqual([409, 'already-in']);
+  expect(
+    (await odalys.try('POST /api/registrations/:id/withdraw', { params: { id }, body: {} })).problem.code,
+  ).toBe('already-in');
+});
