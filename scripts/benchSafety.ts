@@ -20,6 +20,7 @@ const sleep = (ms: number) => new Promise((resolve) => setTimeout(resolve, ms));
 const say = (text: string) => process.stdout.write(`${text}\n`);
 
 async function startServer(): Promise<ChildProcess> {
+  if (await answers()) throw new Error(`something else answers at port ${port}`);
   const child = spawn('node', ['dist/server/main.js'], {
     env: {
       ...process.env,
@@ -35,16 +36,15 @@ async function startServer(): Promise<ChildProcess> {
   });
   for (;;) {
     if (child.exitCode !== null) throw new Error('the server did not start');
-    if (
-      await fetch(`${origin}/healthz`).then(
-        (r) => r.ok,
-        () => false,
-      )
-    )
-      return child;
+    if (await answers()) return child;
     await sleep(30);
   }
 }
+const answers = (): Promise<boolean> =>
+  fetch(`${origin}/healthz`).then(
+    (r) => r.ok,
+    () => false,
+  );
 const ended = (child: ChildProcess): Promise<void> =>
   new Promise((resolve) => {
     child.once('exit', () => resolve());
@@ -115,6 +115,7 @@ for (const token of charged) {
   const order = await odalys.try('GET /api/public/orders/:token', { params: { token } });
   if (order.status !== 200) unsettled += 1;
 }
+// What was under way when the process died is asked about at the next start.
 results.crash = {
   kills,
   acknowledged: acknowledged.length,

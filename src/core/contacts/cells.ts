@@ -128,8 +128,9 @@ function kindIn(value: string): ReachKind {
   return letters[said] ?? reachKindIn(said);
 }
 
-/** The most addresses and numbers that one cell is read for. */
+/** The most addresses and numbers that one cell is read for, and how long one is with its label (RFC 5321 4.5.3.1). */
 const mostReach = 30;
+const longestReach = 320;
 
 /** The emails and telephones of a cell. */
 export interface ReachInCell {
@@ -154,6 +155,10 @@ export function readReachCell(cell: string, country: string): ReachInCell {
   if (values.length > mostReach) read.rest.push(values.slice(mostReach).join('; '));
   for (const value of values.slice(0, mostReach)) {
     if (saysNothing(value)) continue;
+    if (value.length > longestReach) {
+      read.rest.push(value);
+      continue;
+    }
     const kind = kindIn(value);
     const plain = value.replace(before, '').replace(behind, '');
     const address =

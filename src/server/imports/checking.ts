@@ -36,8 +36,11 @@ import {
   type StoredCheck,
 } from './store.ts';
 
-/** Rows checked at once; between two lots other requests have their turn. */
-const lot = 250;
+/**
+ * Rows checked at once; between two lots other requests have their turn. A lot is as large as can be checked in about
+ * `ms` milliseconds, by how long the one before took.
+ */
+const lots = { least: 5, first: 10, most: 250, ms: 120 };
 
 interface Checks {
   /** The files that wait, first come first. */
@@ -109,12 +112,15 @@ async function check(app: App, id: string, own: Checks): Promise<void> {
   const known = new KnownContacts();
   await app.db.query('delete from import_rows where import_id = $1', [id]);
   await update(app.db, 'imports', id, { allRows: people.length, doneRows: 0 });
-  for (let from = 0; from < people.length; from += lot) {
+  let size = lots.first;
+  for (let from = 0, next = 0; from < people.length; from = next) {
+    const began = performance.now();
+    next = from + size;
     const rows = await checkLot(
       app.db,
       checker,
       known,
-      people.slice(from, from + lot),
+      people.slice(from, next),
       await overridesOf(app.db, id),
     );
     const going = await app.db.transaction(async (tx) => {
@@ -127,6 +133,8 @@ async function check(app: App, id: string, own: Checks): Promise<void> {
       return true;
     });
     if (!going || own.stopped) return;
+    const fitting = Math.round((size * lots.ms) / Math.max(1, performance.now() - began));
+    size = Math.max(lots.least, Math.min(lots.most, size * 2, fitting));
     await new Promise((resolve) => setImmediate(resolve));
   }
   await app.db.transaction(async (tx) => {
