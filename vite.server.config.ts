@@ -15,7 +15,12 @@ export default defineConfig({
     emptyOutDir: true,
     target: 'node20',
     rolldownOptions: {
-      input: { main: path('./src/server/main.ts'), fill: path('./src/demo/fill.ts'), backup: path('./src/server/backup/command.ts'), reader: path('./src/server/imports/reader.ts') },
+      input: {
+        main: path('./src/server/main.ts'),
+        fill: path('./src/demo/fill.ts'),
+        backup: path('./src/server/backup/command.ts'),
+        reader: path('./src/server/imports/reader.ts'),
+      },
       output: { entryFileNames: '[name].js', chunkFileNames: 'chunks/[name]-[hash].js' },
     },
   },
