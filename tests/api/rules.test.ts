@@ -369,3 +369,32 @@ test('whoever has arrived does not give their seat up', async () => {
     (await odalys.try('POST /api/registrations/:id/withdraw', { params: { id }, body: {} })).problem.code,
   ).toBe('already-in');
 });
+
+test('each reading of what is to be known about somebody’s health at the door is written down, with who read it', async () => {
+  const event = await openEvent(world, {
+    title: 'Care',
+    startsLocal: '2026-07-21T19:00',
+    endsLocal: '2026-07-21T21:00',
+  });
+  await world.anyone.call('POST /api/public/events/:slug/orders', {
+    params: { slug: event.slug },
+    body: orderFor(event, [{ given: 'Asa', family: 'Careful' }]),
+  });
+  const odalys = await world.as('odalys');
+  const { rows } = await odalys.call('GET /api/events/:id/registrations', { params: { id: event.id } });
+  await odalys.call('PATCH /api/contacts/:id', {
+    params: { id: rows[0]!.contactId! },
+    body: { dietary: 'wasp stings' },
+  });
+  const door = await world.as('door');
+  const reads = () =>
+    world.app.db.query<{ actor: string }>(
+      "select actor from care_reads where place = 'doors' and registration_id = $1",
+      [rows[0]!.id],
+    );
+  await door.call('GET /api/events/:id/doors', { params: { id: event.id } });
+  expect(await reads()).toEqual([]);
+  const { notes } = await door.call('GET /api/registrations/:id/care', { params: { id: rows[0]!.id } });
+  expect(notes.join(' ')).toContain('wasp stings');
+  expect(await reads()).toEqual([{ actor: 'Wilhelmina Nguyen' }]);
+});
