@@ -2,8 +2,7 @@ import { afterAll, beforeAll, expect, test } from 'vitest';
 import { z } from 'zod';
 import type { Endpoint } from '#contract/endpoint.ts';
 import { everything } from '#contract/index.ts';
-import { Problem } from '#server/http/problem.ts';
-import { type Caller, linkTo, makeWorld, type World } from './harness.ts';
+import { type Caller, linkTo, makeWorld, takeWritesBack, type World } from './harness.ts';
 import { openEvent, orderFor } from './scenes.ts';
 
 /** Bad inputs thrown at every endpoint, always the same: from its shape, with something in it that is wrong. */
@@ -142,12 +141,6 @@ function spoiled(value: unknown, random: () => number): unknown {
 const shapeOf = (schema: z.ZodType | undefined): Shape =>
   schema ? (z.toJSONSchema(schema, { io: 'input', unrepresentable: 'any' }) as Shape) : { type: 'object' };
 
-class RolledBack extends Problem {
-  constructor() {
-    super(418, 'rolled-back', 'It would have been done.');
-  }
-}
-
 let world: World;
 let odalys: Caller;
 let tokens: string[] = [];
@@ -214,16 +207,7 @@ beforeAll(async () => {
   ];
   await world.runner.run();
   // What would be written is taken back at its end, so that every input meets the same.
-  const real = world.app.db;
-  world.app.db = {
-    ...real,
-    query: (sql, params) => real.query(sql, params),
-    transaction: (work) =>
-      real.transaction(async (tx) => {
-        await work(tx);
-        throw new RolledBack();
-      }),
-  };
+  takeWritesBack(world);
 });
 afterAll(() => world.close());
 

@@ -9,6 +9,7 @@ import { migrate } from '#server/db/migrate.ts';
 import { openPglite } from '#server/db/pglite.ts';
 import { projectRoot } from '#server/db/root.ts';
 import { type App, type LinkKind, openLink } from '#server/http/app.ts';
+import { Problem } from '#server/http/problem.ts';
 import { makeServer } from '#server/http/server.ts';
 import { stopChecks } from '#server/imports/checking.ts';
 import type { Runner } from '#server/jobs/runner.ts';
@@ -98,6 +99,26 @@ export interface World {
   /** Moves the clock, doing what comes due. */
   moveTo(at: string): Promise<void>;
   close(): Promise<void>;
+}
+
+class RolledBack extends Problem {
+  constructor() {
+    super(418, 'rolled-back', 'It would have been done.');
+  }
+}
+
+/** From here on every write is done and taken back at its end, answered with 418, so that each caller meets the same. */
+export function takeWritesBack({ app }: Pick<World, 'app'>): void {
+  const real = app.db;
+  app.db = {
+    ...real,
+    query: (sql, params) => real.query(sql, params),
+    transaction: (work) =>
+      real.transaction(async (tx) => {
+        await work(tx);
+        throw new RolledBack();
+      }),
+  };
 }
 
 /** The address of a personal link, as its message carries it. */

@@ -1,7 +1,6 @@
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import type { Everything } from '#contract/index.ts';
-import { Problem } from '#server/http/problem.ts';
-import { type Caller, makeWorld, type World } from './harness.ts';
+import { type Caller, makeWorld, takeWritesBack, type World } from './harness.ts';
 import { openEvent, orderFor } from './scenes.ts';
 
 /**
@@ -171,12 +170,6 @@ const table: Partial<Record<Key, Row>> = {
   },
 };
 
-class RolledBack extends Problem {
-  constructor() {
-    super(418, 'rolled-back', 'It would have been done.');
-  }
-}
-
 describe('who reaches what', () => {
   let world: World;
   const callers = new Map<Letter, Caller>();
@@ -292,16 +285,7 @@ describe('who reaches what', () => {
       body: { method: 'cash', amount: 500 },
     });
     // Every write is taken back at its end, so that each caller finds the same.
-    const real = world.app.db;
-    world.app.db = {
-      ...real,
-      query: (sql, params) => real.query(sql, params),
-      transaction: (work) =>
-        real.transaction(async (tx) => {
-          await work(tx);
-          throw new RolledBack();
-        }),
-    };
+    takeWritesBack(world);
   });
   afterAll(() => world.close());
 

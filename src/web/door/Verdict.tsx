@@ -1,8 +1,9 @@
 import { useState } from 'react';
 import type { DoorRow } from '#contract/doors.ts';
 import type { Answer } from '#web/api.ts';
-import { useAsk, useDo } from '../parts/ask.ts';
-import { Asked, Problems } from '../parts/notices.tsx';
+import { useDo } from '../parts/ask.ts';
+import { HealthNotes } from '../parts/HealthNotes.tsx';
+import { Problems } from '../parts/notices.tsx';
 import { useSaying } from '../parts/saying.ts';
 import { say } from '../parts/toast.tsx';
 import { SignHere } from './SignHere.tsx';
@@ -47,7 +48,7 @@ export function Verdict({
       {row.details.map((d) => (
         <p key={d}>{d}</p>
       ))}
-      {row.care && <Care id={row.registrationId} />}
+      {row.care && <HealthNotes registrationId={row.registrationId} />}
       {refused && (
         <p className="late" role="alert">
           {refused}
@@ -112,23 +113,5 @@ export function Verdict({
         </>
       )}
     </div>
-  );
-}
-
-/** What has to be known about somebody's health; that it was read is written down. */
-function Care({ id }: { id: string }) {
-  const care = useAsk('GET /api/registrations/:id/care', { params: { id } });
-  return (
-    <Asked of={care}>
-      {({ notes }) => (
-        <>
-          {notes.map((n) => (
-            <p key={n} className="need">
-              {n}
-            </p>
-          ))}
-        </>
-      )}
-    </Asked>
   );
 }

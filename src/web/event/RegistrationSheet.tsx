@@ -6,6 +6,7 @@ import { addressOf } from '#web/api.ts';
 import { Asking } from '../parts/Asking.tsx';
 import { useAsk, useDo, useMe } from '../parts/ask.ts';
 import { ChoiceField, TextField } from '../parts/Field.tsx';
+import { HealthNotes } from '../parts/HealthNotes.tsx';
 import { MoneyBar, Ring, Seats, Signature } from '../parts/marks.tsx';
 import { Asked, Problems } from '../parts/notices.tsx';
 import { Person } from '../parts/Person.tsx';
@@ -308,7 +309,6 @@ function Seat({ row, page, close }: { row: RegistrationRow; page: EventPage; clo
 /** What is known about health, shown when it is asked for: that it was read is written down. */
 function Care({ id }: { id: string }) {
   const [asked, setAsked] = useState(false);
-  const care = useAsk('GET /api/registrations/:id/care', { params: { id }, enabled: asked });
   if (!asked)
     return (
       <p>
@@ -318,19 +318,7 @@ function Care({ id }: { id: string }) {
         <small className="soft">It is written down who read this.</small>
       </p>
     );
-  return (
-    <Asked of={care}>
-      {({ notes }) => (
-        <>
-          {notes.map((n) => (
-            <p key={n} className="need">
-              {n}
-            </p>
-          ))}
-        </>
-      )}
-    </Asked>
-  );
+  return <HealthNotes registrationId={id} />;
 }
 
 function Add({ page, close }: { page: EventPage; close: () => void }) {
