@@ -19,7 +19,7 @@ export default defineConfig({
         main: path('./src/server/main.ts'),
         fill: path('./src/demo/fill.ts'),
         backup: path('./src/server/backup/command.ts'),
-        reader: path('./src/server/imports/reader.ts'),
+        worker: path('./src/server/threads/worker.ts'),
       },
       output: { entryFileNames: '[name].js', chunkFileNames: 'chunks/[name]-[hash].js' },
     },

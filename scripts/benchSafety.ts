@@ -156,14 +156,16 @@ say(`  ${JSON.stringify(results.seats)}`);
 const watcher = await signIn('odalys');
 async function whileDoing(
   attack: () => Promise<unknown>,
-): Promise<{ asked: number; p50: number; p99: number; longest: number }> {
+): Promise<{ asked: number; p50: number; p99: number; longest: number; mostMB: number }> {
   const times: number[] = [];
+  let mostMB = memory();
   let on = true;
   const watching = (async () => {
     while (on) {
       const began = performance.now();
       await watcher.call('GET /api/events/:id/doors', { params: { id: full.id } });
       times.push(performance.now() - began);
+      mostMB = Math.max(mostMB, memory());
       await sleep(10);
     }
   })();
@@ -173,7 +175,12 @@ async function whileDoing(
   times.sort((a, b) => a - b);
   const at = (share: number) =>
     Math.round(times[Math.min(times.length - 1, Math.floor(times.length * share))]! * 10) / 10;
-  return { asked: times.length, p50: at(0.5), p99: at(0.99), longest: at(1) };
+  return { asked: times.length, p50: at(0.5), p99: at(0.99), longest: at(1), mostMB };
+}
+/** What the whole process holds, its threads included, in MB. */
+function memory(): number {
+  const status = readFileSync(`/proc/${server.pid}/status`, 'utf8');
+  return Math.round(Number(/VmRSS:\s+(\d+)/u.exec(status)![1]) / 1024);
 }
 const bring = async (fileName: string, content: string) => {
   const reply = await odalys.try('POST /api/imports', {
@@ -268,23 +275,19 @@ async function settled(
 }
 const waits: Record<string, Awaited<ReturnType<typeof whileDoing>> & { tookS: number }> = {};
 say(
-  `\n  ${'the door list, in milliseconds, during …'.padEnd(46)} ${'asked'.padStart(7)} ${'p50'.padStart(7)} ${'p99'.padStart(7)} ${'longest'.padStart(8)}`,
+  `\n  ${'the door list, in milliseconds, during …'.padEnd(46)} ${'asked'.padStart(7)} ${'p50'.padStart(7)} ${'p99'.padStart(7)} ${'longest'.padStart(8)} ${'MB'.padStart(6)}`,
 );
 for (const [name, attack] of rows > 0 ? Object.entries(attacks) : []) {
   const began = performance.now();
   const wait = await whileDoing(attack);
   waits[name] = { ...wait, tookS: Math.round((performance.now() - began) / 100) / 10 };
   say(
-    `  ${name.padEnd(46)} ${String(wait.asked).padStart(7)} ${wait.p50.toFixed(1).padStart(7)} ${wait.p99.toFixed(1).padStart(7)} ${wait.longest.toFixed(1).padStart(8)}`,
+    `  ${name.padEnd(46)} ${String(wait.asked).padStart(7)} ${wait.p50.toFixed(1).padStart(7)} ${wait.p99.toFixed(1).padStart(7)} ${wait.longest.toFixed(1).padStart(8)} ${String(wait.mostMB).padStart(6)}`,
   );
 }
 results.waits = waits;
 
 // ---- Memory after many requests ----
-const memory = () => {
-  const status = readFileSync(`/proc/${server.pid}/status`, 'utf8');
-  return Math.round(Number(/VmRSS:\s+(\d+)/u.exec(status)![1]) / 1024);
-};
 const stop = ended(server);
 server.kill('SIGTERM');
 await stop;

@@ -1,9 +1,9 @@
-import { type Described, prepare } from '#core/contacts/comparing.ts';
-import { estimate } from '#core/contacts/estimating.ts';
+import type { Described } from '#core/contacts/comparing.ts';
 import { carefulThresholds, type Thresholds } from '#core/contacts/match.ts';
 import { firstModel, type MatchingModel } from '#core/contacts/weights.ts';
 import { first, type Queries } from '../db/database.ts';
 import type { App } from '../http/app.ts';
+import { inThread } from '../threads/threads.ts';
 
 /** What comparisons are weighed by, and from where on somebody is linked or looked at. */
 export interface Matching {
@@ -60,21 +60,7 @@ export async function estimateModel(app: App): Promise<MatchingModel> {
      where c.n % $1 = 0`,
     [every],
   );
-  let state = 88172645;
-  const random = () => {
-    // xorshift: the same contacts give the same model.
-    state ^= state << 13;
-    state ^= state >>> 17;
-    state ^= state << 5;
-    return (state >>> 0) / 4294967296;
-  };
-  const model = {
-    ...estimate(
-      rows.map((r) => prepare(r)),
-      random,
-    ),
-    people,
-  };
+  const model = { ...(await inThread('estimate the matching model', { people: rows })), people };
   await app.db.query('update matching_model set parameters = $1, estimated_at = $2', [
     JSON.stringify(model),
     app.clock.now(),

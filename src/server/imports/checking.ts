@@ -21,7 +21,7 @@ import { first, type Queries, update } from '../db/database.ts';
 import { sha256 } from '../db/ids.ts';
 import type { App } from '../http/app.ts';
 import { theOrganization } from '../staff/store.ts';
-import { readFile } from './readingFiles.ts';
+import { inThread } from '../threads/threads.ts';
 import {
   broughtBefore,
   countRows,
@@ -106,7 +106,7 @@ async function check(app: App, id: string, own: Checks): Promise<void> {
   );
   if (!record) return;
   const whole = await readImport(app.db, id);
-  const people = everybodyIn(await readFile(await readContent(app.db, id)), whole);
+  const people = everybodyIn(await inThread('read a table', { bytes: await readContent(app.db, id) }), whole);
   const checker = await checkerFor(app, whole);
   const version = await contactVersion(app.db);
   const known = new KnownContacts();

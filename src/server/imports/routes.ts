@@ -1,17 +1,15 @@
 import type { ImportRow, ImportSummary, importsContract } from '#contract/imports.ts';
 import {
   type ColumnMeaning,
-  dateOrdersOf,
   fieldIdOf,
   likenessOf,
   type Mapping,
   problemsWithMapping,
-  proposeMapping,
 } from '#core/contacts/columns.ts';
 import { type RowOverride, usualChoices } from '#core/contacts/importing.ts';
 import { fullName } from '#core/contacts/names.ts';
 import { writeCsv } from '#core/exchange/csv.ts';
-import { type Table, TableProblem } from '#core/exchange/table.ts';
+import { TableProblem } from '#core/exchange/table.ts';
 import { readFields } from '../contacts/fields.ts';
 import { estimateModel } from '../contacts/model.ts';
 import { contactVersion, resolveContact } from '../contacts/store.ts';
@@ -23,10 +21,11 @@ import { File, type Handlers } from '../http/handle.ts';
 import { conflict, invalid, notFound } from '../http/problem.ts';
 import { Stream } from '../http/stream.ts';
 import { theOrganization } from '../staff/store.ts';
+import type { FirstLook } from '../threads/tasks.ts';
+import { inThread } from '../threads/threads.ts';
 import { applyImport } from './applying.ts';
 import { checkRow, checkSoon } from './checking.ts';
 import { allowLots } from './lots.ts';
-import { readFile } from './readingFiles.ts';
 import {
   countRows,
   type ImportRecord,
@@ -149,43 +148,44 @@ export const importsHandlers: Handlers<typeof importsContract> = {
   'POST /api/imports': async (call) => {
     const { body, staff } = call;
     const bytes = Buffer.from(body.content, 'base64');
-    let table: Table;
+    const { country } = await theOrganization(call.tx);
+    const fields = await readFields(call.tx);
+    let file: FirstLook;
     try {
-      table = await readFile(bytes);
+      file = await inThread('look at a table', { bytes, country, fields });
     } catch (error) {
       if (error instanceof TableProblem) throw invalid([{ path: 'content', message: error.message }]);
       throw error;
     }
+    const likeness = likenessOf(file.headings);
+    const remembered = likeness === null ? null : await rememberedMapping(call.tx, likeness);
+    // A field that was taken away since means nothing any more.
+    const there = (m: ColumnMeaning) => {
+      const own = fieldIdOf(m);
+      return own && !fields.some((f) => f.id === own) ? 'leave' : m;
+    };
+    const columns = remembered?.mapping.columns.map(there) ?? file.proposal.columns;
+    const orders = remembered
+      ? await inThread('tell the order of dates', { bytes, columns, fields })
+      : file.proposal.dateOrders;
     return inTransaction(call.app, call.actor, async (c) => {
       const { tx, app, now } = c;
-      const { country } = await theOrganization(tx);
       const id = app.ids.id();
-      const likeness = likenessOf(table.headings);
-      const fields = await readFields(tx);
-      const { confidence, ...proposed } = proposeMapping(table, country, fields);
-      const remembered = likeness === null ? null : await rememberedMapping(tx, likeness);
-      // A field that was taken away since means nothing any more.
-      const there = (m: ColumnMeaning) => {
-        const own = fieldIdOf(m);
-        return own && !fields.some((f) => f.id === own) ? 'leave' : m;
-      };
-      const columns = remembered?.mapping.columns.map(there) ?? proposed.columns;
-      const orders = dateOrdersOf(table, columns, fields);
       await insert(tx, 'imports', {
         id,
         fileName: body.fileName,
         fileHash: sha256(bytes),
         state: 'checking',
-        encoding: table.encoding,
-        delimiter: table.delimiter,
-        headingLine: table.headingLine,
-        headings: table.headings,
+        encoding: file.encoding,
+        delimiter: file.delimiter,
+        headingLine: file.headingLine,
+        headings: file.headings,
         // Where this file does not tell the order of its dates, the one before did or somebody said it.
         mapping: {
           columns,
           dateOrders: orders.map((o, at) => (o === 'ask' ? (remembered?.mapping.dateOrders[at] ?? o) : o)),
         },
-        confidence: remembered ? columns.map((m) => (m === 'leave' ? 0 : 1)) : confidence,
+        confidence: remembered ? columns.map((m) => (m === 'leave' ? 0 : 1)) : file.proposal.confidence,
         choices: remembered?.choices ?? usualChoices,
         mappingFrom: remembered?.id ?? null,
         overrides: {},
@@ -193,7 +193,7 @@ export const importsHandlers: Handlers<typeof importsContract> = {
         likeness: likeness ?? '',
         counts: { new: 0, changes: 0, same: 0, look: 0, rejected: 0 },
         doneRows: 0,
-        allRows: table.rows.length,
+        allRows: file.rows,
         createdBy: staff.id,
         createdAt: now,
       });
@@ -244,16 +244,16 @@ export const importsHandlers: Handlers<typeof importsContract> = {
   },
 
   'PUT /api/imports/:id/mapping': async (call) => {
-    // The file is read before anything is held.
-    const table = await readFile(await readContent(call.tx, call.params.id));
+    const { choices, columns } = call.body;
+    // The file is read before anything is held. A column newly said to be dated is read by its own evidence.
+    const bytes = await readContent(call.tx, call.params.id);
+    const fields = await readFields(call.tx);
+    const orders = await inThread('tell the order of dates', { bytes, columns, fields });
     return inTransaction(call.app, call.actor, async (w) => {
       const c = { ...call, ...w };
       const record = await readImport(c.tx, c.params.id, true);
       needState(record, 'checked', 'checking', 'cancelled');
-      const { choices, columns } = c.body;
       const said = c.body.dateOrders;
-      // A column newly said to be dated is read by its own evidence.
-      const orders = dateOrdersOf(table, columns, await readFields(c.tx));
       const mapping: Mapping = { columns, dateOrders: orders.map((o, at) => (o ? (said[at] ?? o) : null)) };
       const problems = problemsWithMapping(mapping, record.headings.length);
       if (problems.length) throw invalid(problems);
@@ -269,7 +269,7 @@ export const importsHandlers: Handlers<typeof importsContract> = {
   },
 
   'PATCH /api/imports/:id/rows/:line': async (call) => {
-    const table = await readFile(await readContent(call.tx, call.params.id));
+    const table = await inThread('read a table', { bytes: await readContent(call.tx, call.params.id) });
     return inTransaction(call.app, call.actor, async (w) => {
       const c = { ...call, ...w };
       const { id, line } = c.params;

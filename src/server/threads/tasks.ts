@@ -1,0 +1,59 @@
+import {
+  type ColumnMeaning,
+  dateOrdersOf,
+  type Mapping,
+  type Proposal,
+  proposeMapping,
+} from '#core/contacts/columns.ts';
+import { type Described, prepare } from '#core/contacts/comparing.ts';
+import { estimate } from '#core/contacts/estimating.ts';
+import type { OwnField } from '#core/contacts/fields.ts';
+import type { MatchingModel } from '#core/contacts/weights.ts';
+import { readTable, type Table } from '#core/exchange/table.ts';
+
+/** What a file is at first sight: all of it but its rows, and what its columns may mean. */
+export interface FirstLook extends Omit<Table, 'rows'> {
+  rows: number;
+  proposal: Proposal;
+}
+
+/**
+ * The computations that would hold up everybody if the thread that answers requests did them. Each takes and gives plain
+ * values. Those that read a file throw TableProblem.
+ */
+export const tasks = {
+  'read a table': ({ bytes }: { bytes: Uint8Array }): Table => readTable(bytes),
+
+  'look at a table': (asked: {
+    bytes: Uint8Array;
+    country: string;
+    fields: readonly OwnField[];
+  }): FirstLook => {
+    const { rows, ...file } = readTable(asked.bytes);
+    const proposal = proposeMapping({ ...file, rows }, asked.country, asked.fields);
+    return { ...file, rows: rows.length, proposal };
+  },
+
+  'tell the order of dates': (asked: {
+    bytes: Uint8Array;
+    columns: readonly ColumnMeaning[];
+    fields: readonly OwnField[];
+  }): Mapping['dateOrders'] => dateOrdersOf(readTable(asked.bytes), asked.columns, asked.fields),
+
+  'estimate the matching model': ({ people }: { people: readonly Described[] }): MatchingModel => {
+    let state = 88172645;
+    const random = () => {
+      // xorshift: the same contacts give the same model.
+      state ^= state << 13;
+      state ^= state >>> 17;
+      state ^= state << 5;
+      return (state >>> 0) / 4294967296;
+    };
+    return estimate(
+      people.map((p) => prepare(p)),
+      random,
+    );
+  },
+} as const;
+
+export type Tasks = typeof tasks;
