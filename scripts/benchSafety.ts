@@ -130,7 +130,12 @@ results.crash = {
 say(`  ${JSON.stringify(results.crash)}`);
 
 // ---- Three hundred at once for twenty seats ----
-const full = await openEvent(staff, { title: 'Twenty', capacity: 20 });
+const full = await openEvent(staff, {
+  title: 'Twenty',
+  capacity: 20,
+  startsLocal: '2026-07-10T09:00',
+  endsLocal: '2026-07-10T16:00',
+});
 const statuses = await Promise.all(
   Array.from({ length: 300 }, async (_, n) => {
     const reply = await new Caller(origin).try('POST /api/public/events/:slug/orders', {
@@ -153,7 +158,8 @@ results.seats = {
 say(`  ${JSON.stringify(results.seats)}`);
 
 // ---- The door list while somebody attacks ----
-const watcher = await signIn('odalys');
+// Somebody else than the one who attacks.
+const watcher = await signIn('door');
 async function whileDoing(
   attack: () => Promise<unknown>,
 ): Promise<{ asked: number; p50: number; p99: number; longest: number; mostMB: number }> {

@@ -7,6 +7,7 @@ import { sha256 } from '../db/ids.ts';
 import { type Actor, type App, inTransaction, type SignedIn, type Work } from './app.ts';
 import { readBody } from './body.ts';
 import { Problem } from './problem.ts';
+import { inTurn } from './turns.ts';
 
 /** A file as an answer. */
 export class File {
@@ -68,6 +69,9 @@ export function routesOf<C extends Record<string, Endpoint>>(
       if (staff?.enrolling && endpoint.who !== 'public' && !endpoint.enrolling)
         throw new Problem(403, 'second-step', 'Set up the second step of signing in first.');
       if (method !== 'GET') await readBody(request, response, endpoint.limit ?? '256kb');
+      await inTurn(app, request, response, staff, () => answered(request, response, staff));
+    });
+    const answered = async (request: Request, response: Response, staff: SignedIn | null): Promise<void> => {
       const received = {
         params: parse(endpoint.params, request.params, 'params'),
         query: parse(endpoint.query, request.query, 'query'),
@@ -92,7 +96,7 @@ export function routesOf<C extends Record<string, Endpoint>>(
       });
       app.wake();
       answer(response, endpoint, status, result);
-    });
+    };
   }
   return router;
 }

@@ -36,6 +36,7 @@ import { routesOf } from './handle.ts';
 import { refuseOtherOrigins, refuseUnknownHosts } from './hosts.ts';
 import { type AllHandlers, makePages } from './pages.ts';
 import { Problem } from './problem.ts';
+import { inTurn } from './turns.ts';
 
 export interface ServerOptions {
   runner: () => Runner;
@@ -178,12 +179,11 @@ export function makeServer(app: App, options: ServerOptions): Express {
       throw new Error('The web application is not built. Run “npm run build”.');
     const page = makePages(app, handlers, dist);
     server.get('/{*path}', async (request, response) => {
-      const { status, html, to } = await page(request.path, response.locals.nonce);
-      if (to) {
-        response.redirect(status, to);
-        return;
-      }
-      response.status(status).set('cache-control', 'no-store').type('html').send(html);
+      await inTurn(app, request, response, null, async () => {
+        const { status, html, to } = await page(request.path, response.locals.nonce);
+        if (to) response.redirect(status, to);
+        else response.status(status).set('cache-control', 'no-store').type('html').send(html);
+      });
     });
   }
   server.use(problems(app));
