@@ -15,10 +15,14 @@ const places: Record<RowPart, number> = {
 /**
  * One row for every person that a row of a file names: itself, the second of two in one cell, the guardians of a child.
  * The further ones come right after, under lines that no row of the file has and that stay the same whenever the file is
- * read again.
+ * read again. `lastLine` is that of the whole file, where only some of its rows are given.
  */
-export function everyPerson(rows: readonly FileRow[], mapping: Mapping): FileRow[] {
-  const step = beyond(rows.at(-1)?.line ?? 0);
+export function everyPerson(
+  rows: readonly FileRow[],
+  mapping: Mapping,
+  lastLine = rows.at(-1)?.line ?? 0,
+): FileRow[] {
+  const step = beyond(lastLine);
   return rows.flatMap((row) =>
     partsOf(row.cells, mapping).map((part) =>
       part === 'own' ? row : { ...row, line: row.line + places[part] * step, ofLine: row.line, part },

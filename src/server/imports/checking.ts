@@ -11,7 +11,6 @@ import { fold } from '#core/contacts/names.ts';
 import { everyPerson } from '#core/contacts/parts.ts';
 import { emailKey } from '#core/contacts/reach.ts';
 import type { PersonRow } from '#core/contacts/rows.ts';
-import type { Table } from '#core/exchange/table.ts';
 import { dateOf } from '#core/time/wallTime.ts';
 import { readFields } from '../contacts/fields.ts';
 import { KnownContacts } from '../contacts/known.ts';
@@ -21,6 +20,7 @@ import { first, type Queries, update } from '../db/database.ts';
 import { sha256 } from '../db/ids.ts';
 import type { App } from '../http/app.ts';
 import { theOrganization } from '../staff/store.ts';
+import type { OneLine } from '../threads/tasks.ts';
 import { inThread } from '../threads/threads.ts';
 import {
   broughtBefore,
@@ -106,7 +106,11 @@ async function check(app: App, id: string, own: Checks): Promise<void> {
   );
   if (!record) return;
   const whole = await readImport(app.db, id);
-  const people = everybodyIn(await inThread('read a table', { bytes: await readContent(app.db, id) }), whole);
+  const people = await inThread('read everybody', {
+    bytes: await readContent(app.db, id),
+    mapping: whole.mapping,
+    overrides: whole.overrides,
+  });
   const checker = await checkerFor(app, whole);
   const version = await contactVersion(app.db);
   const known = new KnownContacts();
@@ -145,13 +149,6 @@ async function check(app: App, id: string, own: Checks): Promise<void> {
     );
   });
 }
-
-/** Everybody whom the rows of a file name, as far as its cells were put right. */
-const everybodyIn = (table: Pick<Table, 'rows'>, { mapping, overrides }: ImportRecord): FileRow[] =>
-  everyPerson(
-    table.rows.map((row) => ({ ...row, cells: putRight(row, overrides) })),
-    mapping,
-  );
 
 const overridesOf = async (tx: Queries, id: string): Promise<ImportRecord['overrides']> =>
   (
@@ -256,11 +253,11 @@ const fingerprintOf = (person: PersonRow): string => sha256(JSON.stringify(perso
 export async function checkRow(
   w: { app: App; tx: Queries },
   importId: string,
-  line: number,
-  table: Pick<Table, 'rows'>,
+  { row, lastLine }: OneLine,
 ): Promise<StoredCheck[]> {
+  if (!row) return [];
   const record = await readImport(w.tx, importId);
-  const rows = everybodyIn(table, record).filter((r) => (r.ofLine ?? r.line) === line);
+  const rows = everyPerson([{ ...row, cells: putRight(row, record.overrides) }], record.mapping, lastLine);
   const checker = await checkerFor({ ...w.app, db: w.tx } as App, record);
   return checkLot(w.tx, checker, new KnownContacts(), rows, record.overrides);
 }

@@ -269,14 +269,15 @@ export const importsHandlers: Handlers<typeof importsContract> = {
   },
 
   'PATCH /api/imports/:id/rows/:line': async (call) => {
-    const table = await inThread('read a table', { bytes: await readContent(call.tx, call.params.id) });
+    const { id, line } = call.params;
+    const bytes = await readContent(call.tx, id);
+    const ofLine = await lineInFile(call.tx, id, line);
+    const file = await inThread('read one line', { bytes, line: ofLine });
     return inTransaction(call.app, call.actor, async (w) => {
       const c = { ...call, ...w };
-      const { id, line } = c.params;
       const record = await readImport(c.tx, id, true);
       needState(record, 'checked');
       const { cells, excluded, decision } = c.body;
-      const ofLine = await lineInFile(c.tx, id, line);
       const contactId = decision && decision !== 'new' ? await resolveContact(c.tx, decision) : null;
       if (decision && decision !== 'new' && !contactId)
         throw invalid([{ path: 'decision', message: 'There is no such contact.' }]);
@@ -290,7 +291,7 @@ export const importsHandlers: Handlers<typeof importsContract> = {
       if (decision !== undefined)
         put(line, { decision: decision === null ? undefined : (contactId ?? 'new') });
       await update(c.tx, 'imports', id, { overrides });
-      const checked = await checkRow(c, id, ofLine, table);
+      const checked = await checkRow(c, id, file);
       const before = await c.tx.query<Pick<StoredCheck, 'line' | 'sameAsLine' | 'householdOfLine'>>(
         `delete from import_rows where import_id = $1 and (line = $2 or of_line = $2)
        returning line, same_as_line, household_of_line`,

@@ -1,3 +1,4 @@
+import { type FileRow, putRight } from '#core/contacts/checking.ts';
 import {
   type ColumnMeaning,
   dateOrdersOf,
@@ -8,6 +9,8 @@ import {
 import { type Described, prepare } from '#core/contacts/comparing.ts';
 import { estimate } from '#core/contacts/estimating.ts';
 import type { OwnField } from '#core/contacts/fields.ts';
+import type { RowOverride } from '#core/contacts/importing.ts';
+import { everyPerson } from '#core/contacts/parts.ts';
 import type { MatchingModel } from '#core/contacts/weights.ts';
 import { readTable, type Table } from '#core/exchange/table.ts';
 
@@ -17,12 +20,33 @@ export interface FirstLook extends Omit<Table, 'rows'> {
   proposal: Proposal;
 }
 
+/** One row of a file, with what it takes to number the people it names. */
+export interface OneLine {
+  row: FileRow | null;
+  lastLine: number;
+}
+
 /**
  * The computations that would hold up everybody if the thread that answers requests did them. Each takes and gives plain
  * values. Those that read a file throw TableProblem.
  */
 export const tasks = {
-  'read a table': ({ bytes }: { bytes: Uint8Array }): Table => readTable(bytes),
+  /** Everybody whom the rows of a file name, as far as its cells were put right. */
+  'read everybody': (asked: {
+    bytes: Uint8Array;
+    mapping: Mapping;
+    overrides: Readonly<Record<string, RowOverride>>;
+  }): FileRow[] =>
+    everyPerson(
+      readTable(asked.bytes).rows.map((row) => ({ ...row, cells: putRight(row, asked.overrides) })),
+      asked.mapping,
+    ),
+
+  /** One row of a file as it stands there, and the file's last line; null where there is no such row. */
+  'read one line': (asked: { bytes: Uint8Array; line: number }): OneLine => {
+    const { rows } = readTable(asked.bytes);
+    return { row: rows.find((r) => r.line === asked.line) ?? null, lastLine: rows.at(-1)?.line ?? 0 };
+  },
 
   'look at a table': (asked: {
     bytes: Uint8Array;
