@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { assignmentStates } from '#core/crew/states.ts';
 import { contract, done, id, idParams, instant, personName, token, wallTime } from './endpoint.ts';
 
 const assignment = z.object({
@@ -7,7 +8,7 @@ const assignment = z.object({
   name: z.string(),
   /** Why nothing is sent to them. */
   quiet: z.string().nullable(),
-  state: z.enum(['proposed', 'agreed', 'dropped', 'served', 'missed']),
+  state: z.enum(assignmentStates),
   source: z.enum(['staff', 'public']),
   overrideReason: z.string().nullable(),
   hours: z.number().nullable(),

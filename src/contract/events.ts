@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { eventFacts } from '#core/access/stages.ts';
+import { moves } from '#core/events/moves.ts';
 import { eventStates, stages } from '#core/events/states.ts';
 import { moments } from '#core/messages/plan.ts';
 import { amount, contract, date, id, idParams, instant, price, texts, wallTime } from './endpoint.ts';
@@ -105,6 +106,8 @@ export const eventPage = z.object({
   may: reach,
   version: z.int(),
   state: z.enum(eventStates),
+  /** What can be done with it now; empty for who may not change its plan. */
+  moves: z.array(z.enum(moves)),
   isTemplate: z.boolean(),
   plan: eventPlan,
   unitName: z.string().nullable(),
@@ -208,11 +211,11 @@ export const eventsContract = contract({
     response: z.object({ version: z.int(), messagesMoved: z.int(), reopened: z.array(z.string()) }),
   },
   'POST /api/events/:id/state': {
-    summary: 'Open, close, call off, shelve or wrap an event',
+    summary: 'Open, close, wrap up, bring back, shelve or call off an event',
     who: lead,
     params: idParams,
     body: z.object({
-      to: z.enum(['open', 'closed', 'wrapped', 'called off', 'shelved', 'draft']),
+      move: z.enum(moves),
       words: text(500).default(''),
     }),
     response: z.object({ state: z.enum(eventStates) }),

@@ -3,10 +3,11 @@ import { plusMinutes } from '#core/time/clock.ts';
 import { shiftDate } from '#core/time/wallTime.ts';
 import { ageDecides } from '#core/waivers/needs.ts';
 import { signedText } from '#core/waivers/signing.ts';
-import { readSteps, setEventState, submit } from '#server/clearance/steps.ts';
+import { readSteps, submit } from '#server/clearance/steps.ts';
 import { takeAllOver } from '#server/contacts/own.ts';
 import { first, insert, update } from '#server/db/database.ts';
 import { sha256 } from '#server/db/ids.ts';
+import { moveOn } from '#server/events/moving.ts';
 import { type Actor, type App, inTransaction } from '#server/http/app.ts';
 import type { Runner } from '#server/jobs/runner.ts';
 import { replan } from '#server/messages/planning.ts';
@@ -112,12 +113,12 @@ export async function playComing(
           words: step.approves === 'safety' ? words : '',
         });
       }
-      await setEventState(w, eventId, 'cleared', '');
+      await moveOn(w, eventId, 'cleared', '');
     });
 
   const open = (eventId: string) =>
     work(async (w) => {
-      await setEventState(w, eventId, 'open', '');
+      await moveOn(w, eventId, 'open', '');
       await replan(w, eventId);
     });
 

@@ -15,6 +15,7 @@ import { migrate } from './db/migrate.ts';
 import { holdFolder } from './db/owner.ts';
 import { openPglite } from './db/pglite.ts';
 import { projectRoot } from './db/root.ts';
+import { reactions } from './facts/reactions.ts';
 import { makeAnnouncer } from './http/announcer.ts';
 import type { App } from './http/app.ts';
 import { makeServer } from './http/server.ts';
@@ -74,6 +75,7 @@ export async function assemble(
     ids: makeIds(clock),
     secret,
     announcer: makeAnnouncer(),
+    reactions,
     origin,
     log,
     mail: makeMailStandin(db, () => clock.now()),

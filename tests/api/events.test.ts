@@ -96,7 +96,8 @@ describe('planning and clearance', () => {
     // Cleared by Saturday 8 August, so Friday 7; five working days before it, with the holiday on 3 August, is 30 July.
     expect(before.deadline).toMatchObject({ date: '2026-07-30', daysLeft: 21 });
     expect(
-      (await odalys.try('POST /api/events/:id/state', { params: { id }, body: { to: 'open' } })).problem.code,
+      (await odalys.try('POST /api/events/:id/state', { params: { id }, body: { move: 'open' } })).problem
+        .code,
     ).toBe('not-cleared');
     expect(
       (await world.anyone.try('GET /api/public/events/:slug', { params: { slug: 'boats' } })).status,
@@ -130,7 +131,8 @@ describe('planning and clearance', () => {
       body: { decision: 'clear with conditions', words: 'A second safety boat.' },
     });
     expect(
-      (await odalys.try('POST /api/events/:id/state', { params: { id }, body: { to: 'open' } })).problem.code,
+      (await odalys.try('POST /api/events/:id/state', { params: { id }, body: { move: 'open' } })).problem
+        .code,
     ).toBe('not-cleared');
     await marit.call('POST /api/clearance-steps/:id/decision', {
       params: { id: finance!.id },

@@ -25,9 +25,10 @@ describe('an event that no longer lives', () => {
     });
   const become = async (
     event: { id: string },
-    to: 'called off' | 'shelved' | 'draft' | 'closed' | 'wrapped',
+    move: 'call off' | 'shelve' | 'bring back' | 'close' | 'wrap up',
     words = '',
-  ) => (await odalys()).try('POST /api/events/:id/state', { params: { id: event.id }, body: { to, words } });
+  ) =>
+    (await odalys()).try('POST /api/events/:id/state', { params: { id: event.id }, body: { move, words } });
   const coming = async (eventId: string) =>
     (await (await odalys()).call('GET /api/tray', { query: { state: 'coming', eventId } })).rows;
   const later = (minutes: number) =>
@@ -61,8 +62,8 @@ describe('an event that no longer lives', () => {
     const waiver = (await look(paid)).waiver!;
     await world.runner.run();
     expect((await coming(event.id)).length).toBeGreaterThan(0);
-    expect((await become(event, 'called off')).problem.fields?.[0]?.path).toBe('words');
-    expect((await become(event, 'called off', 'storm')).status).toBe(201);
+    expect((await become(event, 'call off')).problem.fields?.[0]?.path).toBe('words');
+    expect((await become(event, 'call off', 'storm')).status).toBe(201);
 
     expect(await coming(event.id)).toEqual([]);
     const sent = async () =>
@@ -119,7 +120,7 @@ describe('an event that no longer lives', () => {
       body: { eventId: event.id, state: 'arrived', despite: 'insists' },
     });
     expect(arrive.problem.code).toBe('event-state');
-    expect((await become(event, 'wrapped')).status).toBe(409);
+    expect((await become(event, 'wrap up')).status).toBe(409);
   });
 
   test('called off while somebody pays: the answer still counts, and the money is to be paid back', async () => {
@@ -135,7 +136,7 @@ describe('an event that no longer lives', () => {
       params: { token },
       body: { card: '9000 0000 0000 0003', expiry: '08/29' },
     });
-    await become(event, 'called off', 'storm');
+    await become(event, 'call off', 'storm');
     await later(5);
     expect(await look(token)).toMatchObject({ received: 1000 });
     const figures = await (await odalys()).call('GET /api/events/:id/figures', { params: { id: event.id } });
@@ -157,7 +158,7 @@ describe('an event that no longer lives', () => {
     const orderId = rows.find((r) => r.state === 'waitlisted')!.orderId;
     const url = await linkTo(world.app, 'manage', orderId);
     const waiting = url.split('/').at(-1)!;
-    await become(event, 'called off', 'storm');
+    await become(event, 'call off', 'storm');
     await world.anyone.try('POST /api/public/orders/:token/withdraw', {
       params: { token: first },
       body: { seats: [(await look(first)).seats[0]!.id] },
@@ -230,8 +231,8 @@ describe('an event that no longer lives', () => {
     });
     const token = await place(event, 'Begun');
     const seat = (await look(token)).seats[0]!.id;
-    expect((await become(event, 'closed')).status).toBe(201);
-    expect((await become(event, 'wrapped')).problem.code).toBe('not-over');
+    expect((await become(event, 'close')).status).toBe(201);
+    expect((await become(event, 'wrap up')).problem.code).toBe('not-over');
     await world.moveTo('2026-08-30T12:30:00Z');
     const withdraw = await world.anyone.try('POST /api/public/orders/:token/withdraw', {
       params: { token },
@@ -244,7 +245,7 @@ describe('an event that no longer lives', () => {
       body: { eventId: event.id, state: 'arrived' },
     });
     await world.moveTo('2026-08-30T20:00:00Z');
-    expect((await become(event, 'wrapped')).status).toBe(201);
+    expect((await become(event, 'wrap up')).status).toBe(201);
     // The plan of a wrapped event is kept as it was.
     const staff = await odalys();
     const page = await staff.call('GET /api/events/:id', { params: { id: event.id } });
@@ -279,13 +280,13 @@ describe('an event that no longer lives', () => {
   test('shelved: gone from sight, kept, found under its heading, and brought back as what it was', async () => {
     const staff = await odalys();
     const { id } = await staff.call('POST /api/events', { body: { publicTitle: 'Shelved Draft' } });
-    expect((await become({ id }, 'shelved')).status).toBe(201);
+    expect((await become({ id }, 'shelve')).status).toBe(201);
     const season = async (of: string) =>
       (await staff.call('GET /api/events')).find((e) => e.id === of)?.state;
     expect(await season(id)).toBe('shelved');
     const desk = await staff.call('GET /api/desk');
     expect(JSON.stringify([desk.ribbon, desk.openNow, desk.entries])).not.toContain('Shelved Draft');
-    expect((await become({ id }, 'draft')).body).toEqual({ state: 'draft' });
+    expect((await become({ id }, 'bring back')).body).toEqual({ state: 'draft' });
 
     const event = await openEvent(world, {
       title: 'Shelved Over',
@@ -293,14 +294,14 @@ describe('an event that no longer lives', () => {
       endsLocal: '2026-10-02T12:00',
     });
     await place(event, 'Kept');
-    await become(event, 'called off', 'storm');
-    expect((await become(event, 'shelved')).status).toBe(201);
+    await become(event, 'call off', 'storm');
+    expect((await become(event, 'shelve')).status).toBe(201);
     expect(
       (await world.anyone.try('GET /api/public/events/:slug', { params: { slug: event.slug } })).status,
     ).toBe(404);
     expect(await coming(event.id)).toEqual([]);
     // It does not become a draft that could be opened again without a word: it is called off still.
-    expect((await become(event, 'draft')).body).toEqual({ state: 'called off' });
+    expect((await become(event, 'bring back')).body).toEqual({ state: 'called off' });
     expect(
       (await world.anyone.call('GET /api/public/events/:slug', { params: { slug: event.slug } })).state,
     ).toBe('called off');

@@ -57,7 +57,7 @@ const table: Partial<Record<Key, Row>> = {
   },
   'POST /api/events/:id/state': {
     of: ofEvent,
-    body: () => ({ to: 'called off', words: 'Storm' }),
+    body: () => ({ move: 'call off', words: 'Storm' }),
     own: 'CU',
     other: 'C',
     far: 'CU',

@@ -224,8 +224,8 @@ test('an event wraps up only once it is over; called off it has no hours, and se
     startsLocal: '2026-07-20T09:00',
     endsLocal: '2026-07-20T12:00',
   });
-  const to = (id: string, state: 'wrapped' | 'called off') =>
-    odalys.try('POST /api/events/:id/state', { params: { id }, body: { to: state, words: 'storm' } });
+  const to = (id: string, move: 'wrap up' | 'call off') =>
+    odalys.try('POST /api/events/:id/state', { params: { id }, body: { move, words: 'storm' } });
   const shift = await odalys.call('POST /api/events/:id/shifts', {
     params: { id: event.id },
     body: {
@@ -249,7 +249,7 @@ test('an event wraps up only once it is over; called off it has no hours, and se
   const assignment = (at: number) => crew.shifts[0]!.assignments.find((a) => a.contactId === people[at])!.id;
   const say = (at: number, body: { state: 'served' | 'missed'; hours?: number }) =>
     odalys.try('POST /api/assignments/:id/state', { params: { id: assignment(at) }, body });
-  expect((await to(event.id, 'wrapped')).problem.code).toBe('not-over');
+  expect((await to(event.id, 'wrap up')).problem.code).toBe('not-over');
   expect((await say(0, { state: 'served' })).problem.code).toBe('not-yet');
   await world.moveTo('2026-07-20T18:00:00Z');
   expect((await say(0, { state: 'served' })).status).toBeLessThan(300);
@@ -258,8 +258,8 @@ test('an event wraps up only once it is over; called off it has no hours, and se
   const hours = async (id: string) =>
     (await odalys.call('GET /api/contacts/:id', { params: { id } })).totals.hours;
   expect([await hours(people[0]!), await hours(people[1]!), await hours(people[2]!)]).toEqual([4.5, 2, 0]);
-  expect((await to(event.id, 'wrapped')).status).toBeLessThan(300);
-  expect((await to(event.id, 'called off')).status).toBe(409);
+  expect((await to(event.id, 'wrap up')).status).toBeLessThan(300);
+  expect((await to(event.id, 'call off')).status).toBe(409);
 });
 
 test('a note is changed and taken away by who wrote it, or a coordinator; each change has a trace', async () => {
@@ -397,4 +397,61 @@ test('each reading of what is to be known about somebody’s health at the door 
   const { notes } = await door.call('GET /api/registrations/:id/care', { params: { id: rows[0]!.id } });
   expect(notes.join(' ')).toContain('wasp stings');
   expect(await reads()).toEqual([{ actor: 'Wilhelmina Nguyen' }]);
+});
+
+test('a gift to a fund that is not there is refused beside its field, and nothing is placed', async () => {
+  const event = await openEvent(world, { title: 'Fund' });
+  const reply = await world.anyone.try('POST /api/public/events/:slug/orders', {
+    params: { slug: event.slug },
+    body: orderFor(event, [{ given: 'Una', family: 'Funded' }], {
+      donation: { amount: 500, fundId: crypto.randomUUID() },
+    }),
+  });
+  expect([reply.status, reply.problem.fields?.map((f) => f.path)]).toEqual([422, ['donation.fundId']]);
+  const orders = await world.app.db.query('select 1 as x from orders where event_id = $1', [event.id]);
+  expect(orders).toEqual([]);
+});
+
+test('a message that went out says in words where its personal link stood', async () => {
+  const event = await openEvent(world, { title: 'Linked' });
+  await world.anyone.call('POST /api/public/events/:slug/orders', {
+    params: { slug: event.slug },
+    body: orderFor(event, [{ given: 'Lin', family: 'Kept' }]),
+  });
+  await world.runner.run();
+  const odalys = await world.as('odalys');
+  const [sent] = await world.app.db.query<{ id: string; body: string }>(
+    "select id, body from messages where event_id = $1 and state = 'sent' and body like '%manage%' limit 1",
+    [event.id],
+  );
+  const shown = await odalys.call('GET /api/messages/:id', { params: { id: sent!.id } });
+  expect(shown.body).toContain('[link to their booking]');
+  expect(shown.body).not.toContain(sent!.body);
+});
+
+test('whoever marks an arrival says at which door they stand, and has to be let to it', async () => {
+  const tomorrow = {
+    startsLocal: `${world.app.clock.now().slice(0, 10)}T22:00`,
+    endsLocal: `${world.app.clock.now().slice(0, 10)}T23:30`,
+  };
+  const here = await openEvent(world, { title: 'Here', ...tomorrow });
+  const far = await openEvent(world, {
+    title: 'Far',
+    startsLocal: '2026-11-20T09:00',
+    endsLocal: '2026-11-20T12:00',
+  });
+  await world.anyone.call('POST /api/public/events/:slug/orders', {
+    params: { slug: here.slug },
+    body: orderFor(here, [{ given: 'Dora', family: 'Doors' }]),
+  });
+  const odalys = await world.as('odalys');
+  const { rows } = await odalys.call('GET /api/events/:id/registrations', { params: { id: here.id } });
+  const door = await world.as('door');
+  const mark = (eventId: string) =>
+    door.try('POST /api/registrations/:id/attendance', {
+      params: { id: rows[0]!.id },
+      body: { eventId, state: 'arrived', despite: 'stands at the wrong door' },
+    });
+  expect((await mark(far.id)).status).toBe(403);
+  expect((await mark(here.id)).status).toBe(201);
 });

@@ -75,7 +75,7 @@ export async function openEvent(world: Pick<World, 'as'>, scene: Scene = {}): Pr
         body: { decision: 'clear' },
       });
   }
-  await odalys.call('POST /api/events/:id/state', { params: { id }, body: { to: 'open' } });
+  await odalys.call('POST /api/events/:id/state', { params: { id }, body: { move: 'open' } });
   const page = await odalys.call('GET /api/events/:id', { params: { id } });
   return { id, slug: page.plan.slug!, offers, questions: scene.questions ?? [] };
 }

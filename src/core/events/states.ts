@@ -36,12 +36,5 @@ export const lives = (state: EventState): boolean => livingStates.includes(state
 /** States in which nothing is sent for an event any more. */
 export const silentStates: readonly EventState[] = ['called off', 'shelved'];
 
-/**
- * What a shelved event becomes when it is brought back: what it was, where that is over; a plan that was under way
- * becomes a draft, because what was decided about it may no longer hold.
- */
-export const broughtBack = (before: EventState | undefined): EventState =>
-  before === 'wrapped' || before === 'called off' ? before : 'draft';
-
 /** States in which the public may see the event's page. */
 export const shownToPublic: readonly EventState[] = ['open', 'closed', 'wrapped', 'called off'];

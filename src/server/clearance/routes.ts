@@ -4,12 +4,12 @@ import { dateOf } from '#core/time/wallTime.ts';
 import { workingDaysAfter } from '#core/time/workingDays.ts';
 import { first, update } from '../db/database.ts';
 import { eventFor } from '../events/access.ts';
-import { announce } from '../events/announce.ts';
-import { audit } from '../http/app.ts';
+import { moveOn } from '../events/moving.ts';
+import { record } from '../facts/record.ts';
 import type { Handlers } from '../http/handle.ts';
 import { conflict, invalid, notFound, Problem } from '../http/problem.ts';
 import { theOrganization } from '../staff/store.ts';
-import { clearanceOf, readSteps, sentBySame, setEventState, submit } from './steps.ts';
+import { clearanceOf, readSteps, sentBySame, submit } from './steps.ts';
 
 export const clearanceHandlers: Handlers<typeof clearanceContract> = {
   'GET /api/events/:id/clearance': async (c) => {
@@ -20,7 +20,6 @@ export const clearanceHandlers: Handlers<typeof clearanceContract> = {
   'POST /api/events/:id/clearance': async (c) => {
     await eventFor(c, c.params.id, 'clearance', 'change');
     await submit(c, c.params.id);
-    announce(c, c.params.id);
     return clearanceOf(c.tx, c.params.id, c.staff, c.now);
   },
 
@@ -66,15 +65,18 @@ export const clearanceHandlers: Handlers<typeof clearanceContract> = {
         ...(begins ? { dueOn: workingDaysAfter(dateOf(now, zone), s.workingDays, holidays) } : {}),
       });
     }
+    await record(c, 'step decided', {
+      eventId: row.eventId,
+      step: step.step,
+      decision: body.decision,
+      words: body.words,
+    });
     const standing = standingOf(after);
     const event = await first<{ state: string }>(tx, 'select state from events where id = $1', [row.eventId]);
     if (event?.state === 'in clearance') {
-      if (standing === 'cleared') await setEventState(c, row.eventId, 'cleared', body.words);
-      else if (standing !== 'under way')
-        await setEventState(c, row.eventId, 'draft', `${step.step}: ${body.words}`);
+      if (standing === 'cleared') await moveOn(c, row.eventId, 'cleared', body.words);
+      else if (standing !== 'under way') await moveOn(c, row.eventId, 'draft', `${step.step}: ${body.words}`);
     }
-    await audit(c, body.decision, { kind: 'event', id: row.eventId }, { step: step.step, words: body.words });
-    announce(c, row.eventId);
     return clearanceOf(tx, row.eventId, staff, now);
   },
 };

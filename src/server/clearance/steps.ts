@@ -4,12 +4,13 @@ import { dueDates, lastDayToSubmit } from '#core/clearance/deadline.ts';
 import { factFlags, factsOf, type NeededStep, stepsFor } from '#core/clearance/rules.ts';
 import { handOver, mayDecideStep, type Step, type StepState, standingOf } from '#core/clearance/steps.ts';
 import { lacksOf } from '#core/events/readiness.ts';
-import { mayBecome } from '#core/events/states.ts';
 import { dateOf } from '#core/time/wallTime.ts';
 import { workingDaysAfter } from '#core/time/workingDays.ts';
 import { first, insert, type Queries, update } from '../db/database.ts';
+import { moveOn } from '../events/moving.ts';
 import { type EventRow, readEvent, readOffers } from '../events/store.ts';
-import { audit, type SignedIn, type Work } from '../http/app.ts';
+import { record } from '../facts/record.ts';
+import type { SignedIn, Work } from '../http/app.ts';
 import { conflict, invalid } from '../http/problem.ts';
 import { theOrganization } from '../staff/store.ts';
 
@@ -43,6 +44,10 @@ export const readClearance = (tx: Queries, eventId: string) =>
     'select id, submitted_at, late_by_days from clearances where event_id = $1 and current',
     [eventId],
   );
+
+/** True when the plan was sent and every step it needs is cleared. */
+export const isCleared = async (tx: Queries, eventId: string): Promise<boolean> =>
+  (await readClearance(tx, eventId)) !== null && standingOf(await readSteps(tx, eventId)) === 'cleared';
 
 /** Facts of an event for readiness: what a plan still lacks. */
 export function lacksOfEvent(
@@ -174,27 +179,6 @@ export async function clearanceOf(
   };
 }
 
-export async function setEventState(
-  w: Work,
-  eventId: string,
-  to: EventRow['state'],
-  words: string,
-): Promise<void> {
-  const event = await readEvent(w.tx, eventId);
-  if (event.state === to) return;
-  if (!mayBecome(event.state, to))
-    throw conflict('event-state', `An event that is ${event.state} cannot become ${to}.`);
-  await update(w.tx, 'events', eventId, { state: to, updatedAt: w.now });
-  await insert(w.tx, 'event_states', {
-    id: w.app.ids.id(),
-    eventId,
-    state: to,
-    at: w.now,
-    actor: w.actor.name,
-    words,
-  });
-}
-
 /** Sends a plan for clearance: its steps go to their approvers. A plan that needs none is cleared at once. */
 export async function submit(w: Work, eventId: string): Promise<void> {
   const { tx, app, now } = w;
@@ -236,8 +220,8 @@ export async function submit(w: Work, eventId: string): Promise<void> {
     'clearance_steps',
     handOver(waiting).map(({ order, ...s }) => ({ ...s, stepOrder: order })),
   );
-  await setEventState(w, eventId, waiting.length ? 'in clearance' : 'cleared', '');
-  await audit(w, 'sent for clearance', { kind: 'event', id: eventId }, { steps: waiting.map((s) => s.step) });
+  await record(w, 'plan sent', { eventId, steps: waiting.map((s) => s.step) });
+  await moveOn(w, eventId, waiting.length ? 'in clearance' : 'cleared', '');
 }
 
 /**
@@ -293,6 +277,6 @@ export async function reopenChanged(
     }
   }
   if (reopened.length && event.state === 'cleared')
-    await setEventState(w, eventId, 'in clearance', `reopened: ${reopened.join(', ')}`);
+    await moveOn(w, eventId, 'in clearance', `reopened: ${reopened.join(', ')}`);
   return reopened;
 }

@@ -1,9 +1,8 @@
 import type { crewContract } from '#contract/crew.ts';
-import { fullName } from '#core/contacts/names.ts';
 import { clashesOf, hoursOf } from '#core/crew/clashes.ts';
+import { type AssignmentState, refusalOf } from '#core/crew/states.ts';
 import { lives } from '#core/events/states.ts';
 import { writeCalendar } from '#core/exchange/calendar.ts';
-import { linkMark } from '#core/messages/links.ts';
 import { sayTime } from '#core/time/say.ts';
 import { instantOf, meaningOf } from '#core/time/wallTime.ts';
 import { linkPerson } from '../contacts/linking.ts';
@@ -12,14 +11,11 @@ import { readReach } from '../contacts/reach.ts';
 import { readContact, resolveContact } from '../contacts/store.ts';
 import { first, insert, type Queries, update } from '../db/database.ts';
 import { eventFor } from '../events/access.ts';
-import { announce } from '../events/announce.ts';
-import { type EventRow, readEvent } from '../events/store.ts';
-import { audit, followLink, type Work } from '../http/app.ts';
+import { readEvent } from '../events/store.ts';
+import { record } from '../facts/record.ts';
+import { followLink, type Work } from '../http/app.ts';
 import { File, type Handlers } from '../http/handle.ts';
 import { conflict, invalid, notFound } from '../http/problem.ts';
-import { planDirect } from '../messages/direct.ts';
-import { replan } from '../messages/planning.ts';
-import { sayShift } from '../messages/sending.ts';
 import { publicEventRow } from '../registration/public.ts';
 import { theOrganization } from '../staff/store.ts';
 import { readShift, readShifts, readStints, type ShiftRow } from './store.ts';
@@ -57,39 +53,6 @@ async function isFull(tx: Queries, shift: ShiftRow): Promise<boolean> {
   return filled!.n >= shift.needed;
 }
 
-/** Writes to somebody about a shift, at the address on record, with the link to their own page. */
-async function tellOfShift(
-  w: Work,
-  event: EventRow,
-  shift: ShiftRow,
-  contactId: string,
-  kind: 'crew' | 'overlap',
-  key: string,
-  reason: string,
-): Promise<void> {
-  const contact = (await readContact(w.tx, contactId))!;
-  const { name: organization } = await theOrganization(w.tx);
-  await planDirect(w, {
-    kind,
-    key,
-    to: {
-      name: fullName({ given: contact.givenName, family: contact.familyName }),
-      email: contact.emails.find((e) => !e.bounced && !e.endedOn)?.email ?? null,
-      contactId,
-      language: contact.language === 'fr' ? 'fr' : 'en',
-    },
-    eventId: event.id,
-    reason,
-    values: {
-      name: contact.givenName,
-      event: event.publicTitle,
-      shift: sayShift(shift, contact.language),
-      shifts_link: linkMark('crew', contactId),
-      organization,
-    },
-  });
-}
-
 async function assign(
   w: Work,
   shift: ShiftRow,
@@ -118,19 +81,14 @@ async function assign(
     clashes,
     madeAt: now,
   });
-  const event = await readEvent(tx, shift.eventId);
-  await tellOfShift(
-    w,
-    event,
-    shift,
+  await record(w, 'shift taken', {
+    eventId: shift.eventId,
+    shiftId: shift.id,
+    assignmentId: id,
     contactId,
-    'crew',
-    `crew:${id}`,
-    source === 'public' ? 'signed up for a shift' : 'put on a shift',
-  );
-  await replan(w, event.id);
-  await audit(w, 'put on a shift', { kind: 'shift', id: shift.id }, { contactId, overrideReason });
-  announce(w, event.id);
+    signedUp: source === 'public',
+    overrideReason,
+  });
   return id;
 }
 
@@ -200,8 +158,7 @@ export const crewHandlers: Handlers<typeof crewContract> = {
       throw invalid([{ path: 'endsLocal', message: 'A shift lasts at most 24 hours.' }]);
     const id = c.app.ids.id();
     await insert(c.tx, 'shifts', { id, eventId: event.id, ...c.body, startsAt, endsAt });
-    await audit(c, 'added a shift', { kind: 'event', id: event.id }, { role: c.body.role });
-    announce(c, event.id);
+    await record(c, 'shift added', { eventId: event.id, role: c.body.role });
     return { id };
   },
 
@@ -215,8 +172,7 @@ export const crewHandlers: Handlers<typeof crewContract> = {
     )
       throw conflict('shift-taken', 'Somebody is on this shift. Drop them first, so that they are told.');
     await c.tx.query('delete from shifts where id = $1', [shift.id]);
-    await audit(c, 'removed a shift', { kind: 'event', id: shift.eventId }, { role: shift.role });
-    announce(c, shift.eventId);
+    await record(c, 'shift removed', { eventId: shift.eventId, role: shift.role });
     return { done: true };
   },
 
@@ -238,7 +194,7 @@ export const crewHandlers: Handlers<typeof crewContract> = {
 
   'POST /api/assignments/:id/state': async (c) => {
     const { tx, params, body } = c;
-    const row = await first<{ shiftId: string; state: string }>(
+    const row = await first<{ shiftId: string; state: AssignmentState }>(
       tx,
       'select shift_id, state from assignments where id = $1',
       [params.id],
@@ -246,15 +202,23 @@ export const crewHandlers: Handlers<typeof crewContract> = {
     if (!row) throw notFound('This assignment');
     const shift = await readShift(tx, row.shiftId);
     await eventFor(c, shift.eventId, 'crew', 'change');
-    if (row.state === 'dropped')
-      throw conflict('dropped', 'This person was dropped from the shift; put them on again instead.');
-    if ((body.state === 'served' || body.state === 'missed') && shift.startsAt > c.now)
-      throw conflict('not-yet', 'The shift has not begun.');
+    const refusal = refusalOf({ state: row.state, begun: shift.startsAt <= c.now }, body.state);
+    if (refusal)
+      throw conflict(
+        refusal.code,
+        refusal.code === 'dropped'
+          ? 'This person was dropped from the shift; put them on again instead.'
+          : 'The shift has not begun.',
+      );
     const hours = body.state === 'served' ? (body.hours ?? hoursOf(shift.startsAt, shift.endsAt)) : null;
     await update(tx, 'assignments', params.id, { state: body.state, hours });
-    if (body.state === 'dropped') await replan(c, shift.eventId);
-    await audit(c, `shift ${body.state}`, { kind: 'shift', id: shift.id }, { assignment: params.id, hours });
-    announce(c, shift.eventId);
+    await record(c, 'shift marked', {
+      eventId: shift.eventId,
+      shiftId: shift.id,
+      assignmentId: params.id,
+      state: body.state,
+      hours,
+    });
     return { done: true };
   },
 
@@ -304,26 +268,13 @@ export const crewHandlers: Handlers<typeof crewContract> = {
       "select id from assignments where shift_id = $1 and contact_id = $2 and state <> 'dropped'",
       [shift.id, contactId],
     );
-    if (on)
-      await tellOfShift(
-        c,
-        event,
-        shift,
+    if (on || clashes.some((x) => x.kind === 'overlap'))
+      await record(c, 'shift asked for in vain', {
+        eventId: event.id,
+        shiftId: shift.id,
         contactId,
-        'crew',
-        `crew again:${on.id}:${c.now.slice(0, 10)}`,
-        'asked for the shift again',
-      );
-    else if (clashes.some((x) => x.kind === 'overlap'))
-      await tellOfShift(
-        c,
-        event,
-        shift,
-        contactId,
-        'overlap',
-        `overlap:${shift.id}:${contactId}:${c.now.slice(0, 10)}`,
-        'asked for a shift at the time of another',
-      );
+        assignmentId: on?.id ?? null,
+      });
     else if (!gone) await assign(c, shift, contactId, 'public', clashes, null);
     return { done: true };
   },
@@ -378,9 +329,7 @@ export const crewHandlers: Handlers<typeof crewContract> = {
     if (own.startsAt <= c.now)
       throw conflict('begun', 'This shift has begun; please speak to the crew lead.');
     await update(c.tx, 'assignments', own.assignmentId, { state: 'dropped' });
-    await replan(c, own.eventId);
-    await audit(c, 'gave a shift back', { kind: 'shift', id: own.id }, { contactId });
-    announce(c, own.eventId);
+    await record(c, 'shift given back', { eventId: own.eventId, shiftId: own.id, contactId });
     return { done: true };
   },
 

@@ -13,8 +13,8 @@ import { logCare } from '../contacts/seeing.ts';
 import { resolveContact, searchContacts } from '../contacts/store.ts';
 import { first, insert, type Queries, update } from '../db/database.ts';
 import { eventFor } from '../events/access.ts';
-import { announce } from '../events/announce.ts';
 import { type EventRow, readEvent, readOffers } from '../events/store.ts';
+import { record } from '../facts/record.ts';
 import { type App, audit, type Work } from '../http/app.ts';
 import type { Handlers } from '../http/handle.ts';
 import { conflict, invalid, Problem } from '../http/problem.ts';
@@ -174,9 +174,7 @@ async function mark(
     staffId: w.actor.staffId,
     actor: w.actor.name,
   });
-  if (despite)
-    await audit(w, 'let in despite', { kind: 'registration', id: registrationId }, { despite, eventId });
-  announce(w, seat.eventId);
+  await record(w, 'attendance marked', { eventId: seat.eventId, registrationId, state, despite });
   return { state, changed: true };
 }
 

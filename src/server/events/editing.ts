@@ -4,15 +4,12 @@ import { problemsWithSchedule } from '#core/events/schedule.ts';
 import { problemWithSlug, proposeSlug } from '#core/events/slug.ts';
 import { unknownFields } from '#core/messages/merge.ts';
 import { defaultSteps } from '#core/messages/texts.ts';
-import { daysBetween, instantOf, shiftWall } from '#core/time/wallTime.ts';
-import { reopenChanged } from '../clearance/steps.ts';
+import { instantOf } from '#core/time/wallTime.ts';
 import { first, insert, type Queries, update } from '../db/database.ts';
-import { audit, type Work } from '../http/app.ts';
+import { record } from '../facts/record.ts';
+import type { Work } from '../http/app.ts';
 import { conflict, type FieldProblem, invalid } from '../http/problem.ts';
-import { replan } from '../messages/planning.ts';
-import { offerFreed } from '../registration/waiting.ts';
 import { theOrganization } from '../staff/store.ts';
-import { announce } from './announce.ts';
 import {
   type EventRow,
   readEvent,
@@ -155,7 +152,7 @@ export async function beginEvent(
         endsAt: instantOf(s.endsLocal, zone),
       })),
     );
-  await audit(w, source ? 'copied' : 'begun', { kind: 'event', id }, { from: fromId });
+  await record(w, 'event begun', { eventId: id, from: fromId });
   return id;
 }
 
@@ -212,8 +209,8 @@ export interface Saved {
 }
 
 /**
- * Saves parts of a plan. Everything that follows is done in the same transaction: instants, shifts that move with the
- * date, messages that have not gone out, cleared steps whose facts changed, seats that came free.
+ * Saves parts of a plan. What follows (shifts and messages that move, steps that are decided again, seats that came
+ * free) is done by the words it concerns, in the same transaction.
  */
 export async function savePlan(
   w: Work,
@@ -248,13 +245,12 @@ export async function savePlan(
   if (questions) await saveList(tx, 'questions', eventId, before.questions, questions);
   if (messages) await saveList(tx, 'message_steps', eventId, before.messages, messages);
   if (survey !== undefined) await saveSurvey(w, eventId, survey);
-  if (before.startsLocal && after.startsLocal && before.startsLocal !== after.startsLocal)
-    await moveShifts(tx, eventId, before.startsLocal, after.startsLocal, after.zone);
-  const messagesMoved = scheduleChanged || messages || 'waiverId' in change ? await replan(w, eventId) : 0;
-  const reopened = await reopenChanged(w, eventId, before, after);
-  if ('capacity' in change || offers) await offerFreed(w, eventId);
-  await audit(w, 'saved the plan', { kind: 'event', id: eventId }, { fields: Object.keys(change) });
-  announce(w, eventId);
+  const { messagesMoved, reopened } = await record(w, 'plan saved', {
+    eventId,
+    fields: Object.keys(change) as (keyof EventPlan)[],
+    before,
+    after,
+  });
   return { version: version + 1, messagesMoved, reopened };
 }
 
@@ -359,30 +355,4 @@ async function saveSurvey(w: Work, eventId: string, survey: EventPlan['survey'])
     );
   if (survey) await update(w.tx, 'surveys', stored.id, survey);
   else await w.tx.query('delete from surveys where id = $1', [stored.id]);
-}
-
-/** Shifts keep their distance in days and their wall times when the event moves. */
-async function moveShifts(
-  tx: Queries,
-  eventId: string,
-  from: string,
-  to: string,
-  zone: string,
-): Promise<void> {
-  const days = daysBetween(from.slice(0, 10), to.slice(0, 10));
-  if (!days) return;
-  const shifts = await tx.query<{ id: string; startsLocal: string; endsLocal: string }>(
-    'select id, starts_local, ends_local from shifts where event_id = $1',
-    [eventId],
-  );
-  for (const s of shifts) {
-    const startsLocal = shiftWall(s.startsLocal, { days });
-    const endsLocal = shiftWall(s.endsLocal, { days });
-    await update(tx, 'shifts', s.id, {
-      startsLocal,
-      endsLocal,
-      startsAt: instantOf(startsLocal, zone),
-      endsAt: instantOf(endsLocal, zone),
-    });
-  }
 }

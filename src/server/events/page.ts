@@ -1,5 +1,6 @@
 import type { EventPage, EventPlan } from '#contract/events.ts';
 import { factsOf, stagesOf } from '#core/access/stages.ts';
+import { movesOf } from '#core/events/moves.ts';
 import { type SpineFacts, spineOf } from '#core/events/spine.ts';
 import { shownToPublic, stages } from '#core/events/states.ts';
 import { momentFrom } from '#core/time/moment.ts';
@@ -12,6 +13,7 @@ import { theOrganization } from '../staff/store.ts';
 import type { Asker } from './access.ts';
 import { readPlan } from './editing.ts';
 import { marginOfEvent } from './margin.ts';
+import { positionOf } from './moving.ts';
 import { type EventRow, readEvent, readStates } from './store.ts';
 
 /** A plan without what is written for others: questions, messages, survey. */
@@ -37,6 +39,7 @@ export async function eventPageOf(c: Asker & Pick<Work, 'tx' | 'app'>, eventId: 
     },
     version: event.version,
     state: event.state,
+    moves: may.get('plan') === 'change' ? movesOf(await positionOf(tx, event, now)) : [],
     isTemplate: event.isTemplate,
     plan: facts.has('texts') ? plan : outlineOf(plan),
     unitName: event.unitName,

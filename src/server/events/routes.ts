@@ -1,25 +1,18 @@
 import type { eventsContract } from '#contract/events.ts';
 import { bindingUnit, stagesOf } from '#core/access/stages.ts';
-import { standingOf } from '#core/clearance/steps.ts';
-import { broughtBack, shownToPublic } from '#core/events/states.ts';
-import { dateOf } from '#core/time/wallTime.ts';
-import { lacksOfEvent, readClearance, readSteps, setEventState } from '../clearance/steps.ts';
 import { first, insert } from '../db/database.ts';
 import { audit, type SignedIn, type Work } from '../http/app.ts';
 import type { Handlers } from '../http/handle.ts';
-import { conflict, invalid, Problem } from '../http/problem.ts';
+import { invalid, Problem } from '../http/problem.ts';
 import { Stream } from '../http/stream.ts';
-import { replan } from '../messages/planning.ts';
-import { letGoAll } from '../registration/waiting.ts';
 import { staffOf } from '../staff/sessions.ts';
-import { theOrganization } from '../staff/store.ts';
 import { demand, eventFor } from './access.ts';
-import { announce } from './announce.ts';
 import { deskOf } from './desk.ts';
 import { beginEvent, savePlan } from './editing.ts';
+import { makeMove } from './moving.ts';
 import { eventPageOf } from './page.ts';
 import { seasonFor } from './season.ts';
-import { readChoices, readEvent, readOffers, readStates } from './store.ts';
+import { readChoices, readEvent } from './store.ts';
 
 /** Adds a row to one of the registers that plans choose from; a name that is taken is said beside its field. */
 async function register(
@@ -97,44 +90,8 @@ export const eventsHandlers: Handlers<typeof eventsContract> = {
   },
 
   'POST /api/events/:id/state': async (c) => {
-    const { tx, params, body, now } = c;
-    const event = await eventFor(c, params.id, 'plan', 'change', true);
-    if (body.to === 'open') {
-      const sent = await readClearance(tx, params.id);
-      // An event that was closed opens again without a new clearance.
-      if (
-        event.state !== 'closed' &&
-        (event.state !== 'cleared' || !sent || standingOf(await readSteps(tx, params.id)) !== 'cleared')
-      )
-        throw conflict('not-cleared', 'The plan has to be cleared before it can be opened to the public.');
-      const { zone } = await theOrganization(tx);
-      const stops = lacksOfEvent(event, await readOffers(tx, params.id), dateOf(now, zone)).filter(
-        (l) => l.stops,
-      );
-      if (stops.length) throw invalid(stops.map((l) => ({ path: 'plan', message: l.text })));
-    }
-    if (body.to === 'called off' && body.words.trim().length < 3)
-      throw invalid([{ path: 'words', message: 'Say why; the words are kept with the event.' }]);
-    if (body.to === 'wrapped' && !event.absencesAt)
-      throw conflict('not-over', 'An event is wrapped up after it has ended.');
-    if (event.state === 'shelved') {
-      // It becomes what it was, as far as that still holds.
-      const before = (await readStates(tx, params.id)).filter((s) => s.state !== 'shelved').at(-1)?.state;
-      const back = broughtBack(before);
-      await setEventState(c, params.id, back, body.words);
-      await replan(c, params.id);
-      await audit(c, 'brought back', { kind: 'event', id: params.id }, { to: back });
-      announce(c, params.id);
-      return { state: back };
-    }
-    if (body.to === 'draft' && shownToPublic.includes(event.state))
-      throw conflict('event-state', 'An event the public has seen does not become a draft again.');
-    await setEventState(c, params.id, body.to, body.words);
-    if (body.to === 'called off') await letGoAll(c, params.id);
-    await replan(c, params.id);
-    await audit(c, `made ${body.to}`, { kind: 'event', id: params.id }, { words: body.words });
-    announce(c, params.id);
-    return { state: body.to };
+    await eventFor(c, c.params.id, 'plan', 'change', true);
+    return { state: await makeMove(c, c.params.id, c.body.move, c.body.words) };
   },
 
   'GET /api/events/:id/stream': async (c) => {

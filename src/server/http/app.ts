@@ -4,6 +4,7 @@ import type { Clock } from '#core/time/clock.ts';
 import type { Keeper } from '../backup/keeper.ts';
 import { type Database, first, insert, type Queries } from '../db/database.ts';
 import { type Ids, linkToken, sha256 } from '../db/ids.ts';
+import type { FactKind, Facts } from '../facts/kinds.ts';
 import type { Announcer } from './announcer.ts';
 
 /** Everything handlers and due work need; made once at start. */
@@ -15,6 +16,8 @@ export interface App {
   ids: Ids;
   secret: string;
   announcer: Announcer;
+  /** What the words do on facts, in the order they do it. */
+  reactions: readonly Reactions[];
   /** Where the product is reached from outside, without a slash at the end. */
   origin: string;
   log: Log;
@@ -31,6 +34,24 @@ export interface App {
   /** How tries to sign in are slowed down: under an address with an account, and under an account from unknown devices. */
   throttles: { pair: Throttle; account: Throttle };
 }
+
+/** What a caller may want to say about what followed from a fact. */
+export interface Consequences {
+  /** Messages that had not gone out and now go at another time. */
+  messagesMoved: number;
+  /** Clearance steps that have to be decided again. */
+  reopened: string[];
+  /** Parties that were offered a seat. */
+  offered: string[];
+}
+
+/** What one word does when something happened, in the same transaction. */
+export type Reactions = {
+  readonly [K in FactKind]?: (
+    w: Work,
+    about: Facts[K],
+  ) => Promise<void> | Promise<Partial<Consequences> | undefined>;
+};
 
 export interface Log {
   info(fields: object, text: string): void;

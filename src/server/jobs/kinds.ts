@@ -1,6 +1,6 @@
-import { setEventState } from '../clearance/steps.ts';
-import { announce } from '../events/announce.ts';
+import { moveOn } from '../events/moving.ts';
 import { readEvent } from '../events/store.ts';
+import { record } from '../facts/record.ts';
 import { inTransaction, systemActor } from '../http/app.ts';
 import { nextMessageSql, sendMessage } from '../messages/sending.ts';
 import { askAgain, recordAnswer } from '../money/paying.ts';
@@ -52,8 +52,7 @@ export const dueKinds: readonly DueKind[] = [
        where state = 'open' and not is_template and starts_at is not null order by 1, id limit 1`,
     run: (app, due) =>
       inTransaction(app, systemActor, async (w) => {
-        await setEventState(w, due.id, 'closed', 'the time for registering was over');
-        announce(w, due.id);
+        await moveOn(w, due.id, 'closed', 'the time for registering was over');
       }),
   },
   {
@@ -67,7 +66,7 @@ export const dueKinds: readonly DueKind[] = [
           [due.id],
         );
         await w.tx.query('update events set absences_at = $2 where id = $1', [due.id, w.now]);
-        announce(w, due.id);
+        await record(w, 'absences found', { eventId: due.id });
       }),
   },
 ];

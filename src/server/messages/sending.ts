@@ -10,6 +10,7 @@ import { whyQuiet } from '../contacts/quiet.ts';
 import { first, insert, type Queries, update } from '../db/database.ts';
 import { linkToken } from '../db/ids.ts';
 import { type EventRow, readEvent, readMessageSteps, readSurvey } from '../events/store.ts';
+import { record } from '../facts/record.ts';
 import { type App, inTransaction, openLink, systemActor, type Work } from '../http/app.ts';
 import type { Due } from '../jobs/runner.ts';
 import { theOrganization } from '../staff/store.ts';
@@ -98,7 +99,7 @@ export async function sendMessage(app: App, due: Due): Promise<void> {
           : `${failure}; given up after ${claimed.attempts} tries`,
       });
     }
-    if (claimed.eventId) w.afterwards(() => app.announcer.announce(`event ${claimed.eventId}`));
+    await record(w, 'message settled', { eventId: claimed.eventId, messageId: claimed.id });
   });
 }
 

@@ -4,14 +4,14 @@ import { fits } from '#core/registration/capacity.ts';
 import { occupying, standing } from '#core/registration/states.ts';
 import { plusMinutes } from '#core/time/clock.ts';
 import { first, insert, update } from '../db/database.ts';
-import { announce } from '../events/announce.ts';
 import { readEvent, readOffers } from '../events/store.ts';
-import { type Actor, type App, audit, inTransaction, systemActor, type Work } from '../http/app.ts';
+import { record } from '../facts/record.ts';
+import { type Actor, type App, inTransaction, systemActor, type Work } from '../http/app.ts';
 import { conflict } from '../http/problem.ts';
 import { confirmOrder, setSeats } from '../registration/confirming.ts';
 import { linkOrder } from '../registration/linkingOrder.ts';
 import { type OrderRow, readOrder, readSeats, readTaken } from '../registration/store.ts';
-import { holdMinutes, tellBuyer } from '../registration/waiting.ts';
+import { holdMinutes } from '../registration/waiting.ts';
 import { type CardAnswer, charge, lookUp } from '../standins/cards.ts';
 import { refreshOrder } from './account.ts';
 import { readAllocations, readLines } from './store.ts';
@@ -114,7 +114,7 @@ async function returnUnseated(w: Work, orderId: string, amount: number): Promise
   const live = (await readSeats(w.tx, orderId)).some((s) => standing.includes(s.state));
   if (live || order.balance >= 0) return;
   await refund(w, order, Math.min(amount, -order.balance), 'paid after the seats were let go');
-  await tellBuyer(w, orderId, 'returned', 'the payment came after the seats were let go');
+  await record(w, 'late payment returned', { eventId: order.eventId, orderId });
 }
 
 /** Writes money that moved for an order, by what it was for, each with the lines it stands on. */
@@ -194,13 +194,9 @@ export async function receive(
       account = await refreshOrder(w, order.id);
     }
   }
-  await audit(
-    w,
-    method === 'waived' ? 'let money off' : 'received money',
-    { kind: 'order', id: order.id },
-    { amount, method },
-  );
-  announce(w, order.eventId);
+  const about = { eventId: order.eventId, orderId: order.id, amount };
+  if (method === 'waived') await record(w, 'money let off', { ...about, reason });
+  else await record(w, 'money received', { ...about, method });
   return { balance: account.balance };
 }
 
@@ -251,8 +247,7 @@ export async function refund(
     reason,
   });
   const { balance } = await refreshOrder(w, order.id);
-  await audit(w, 'refunded', { kind: 'order', id: order.id }, { amount, reason, gift });
-  announce(w, order.eventId);
+  await record(w, 'money returned', { eventId: order.eventId, orderId: order.id, amount, reason, gift });
   return { balance };
 }
 

@@ -1,11 +1,9 @@
 import { passCode } from '#core/doors/passCode.ts';
 import { mayBecome, type RegistrationState, standing } from '#core/registration/states.ts';
 import { insert, update } from '../db/database.ts';
-import { announce } from '../events/announce.ts';
+import { record } from '../facts/record.ts';
 import type { Work } from '../http/app.ts';
 import { conflict } from '../http/problem.ts';
-import { replan } from '../messages/planning.ts';
-import { refreshOrder } from '../money/account.ts';
 import { linkOrder } from './linkingOrder.ts';
 import { givePassCodes, readOrder, readSeats, type SeatRow } from './store.ts';
 
@@ -34,7 +32,7 @@ export async function setSeats(
   );
 }
 
-/** Confirms what stands of an order: people become contacts, passes are made, messages planned, attendance expected. */
+/** Confirms what stands of an order: people become contacts, passes are made, attendance is expected. */
 export async function confirmOrder(w: Work, orderId: string, reason: string): Promise<void> {
   const { tx, app } = w;
   const seats = (await readSeats(tx, orderId)).filter((s) => standing.includes(s.state));
@@ -51,7 +49,5 @@ export async function confirmOrder(w: Work, orderId: string, reason: string): Pr
      select id, event_id, contact_id, 'expected' from registrations where order_id = $1 and state = 'confirmed' on conflict do nothing`,
     [orderId],
   );
-  await refreshOrder(w, orderId);
-  await replan(w, order.eventId, orderId);
-  announce(w, order.eventId);
+  await record(w, 'order confirmed', { eventId: order.eventId, orderId });
 }

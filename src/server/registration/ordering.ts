@@ -9,17 +9,16 @@ import { plusMinutes } from '#core/time/clock.ts';
 import { readReach } from '../contacts/reach.ts';
 import { first, insert } from '../db/database.ts';
 import { keyedHash } from '../db/ids.ts';
-import { announce } from '../events/announce.ts';
 import { type EventRow, readEvent, readOffers } from '../events/store.ts';
-import { audit, openLink, type Work } from '../http/app.ts';
+import { record } from '../facts/record.ts';
+import { openLink, type Work } from '../http/app.ts';
 import { conflict, invalid, Problem } from '../http/problem.ts';
-import { refreshOrder } from '../money/account.ts';
 import { theOrganization } from '../staff/store.ts';
 import { checkRequest } from './checking.ts';
 import { confirmOrder } from './confirming.ts';
 import { linkOrder } from './linkingOrder.ts';
 import { readOrder, readTaken } from './store.ts';
-import { holdMinutes, tellBuyer } from './waiting.ts';
+import { holdMinutes } from './waiting.ts';
 
 export type OrderRequest = z.output<typeof orderBody>;
 
@@ -108,15 +107,11 @@ export async function placeOrder(
   });
   await insertSeats(w, orderId, eventId, request, order, state);
   await insertLines(w, orderId, order, fundId);
-  await refreshOrder(w, orderId);
   await openLink(w, 'manage', orderId);
+  // Whoever waits is a contact already; the others become one with their seat.
+  if (state === 'waitlisted') await linkOrder(w, await readOrder(tx, orderId));
+  await record(w, 'order placed', { eventId, orderId, channel, state, seats: order.seats });
   if (state === 'confirmed') await confirmOrder(w, orderId, 'nothing to pay first');
-  else if (state === 'waitlisted') {
-    await linkOrder(w, await readOrder(tx, orderId));
-    await tellBuyer(w, orderId, 'waitlisted', 'joined the waitlist');
-  }
-  await audit(w, 'placed an order', { kind: 'order', id: orderId }, { channel, state, seats: order.seats });
-  announce(w, eventId);
   return { orderId, standing: state as Placed['standing'], total: order.total };
 }
 

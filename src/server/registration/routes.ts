@@ -13,13 +13,12 @@ import { logCare } from '../contacts/seeing.ts';
 import type { Queries } from '../db/database.ts';
 import { hasCareSql } from '../doors/care.ts';
 import { eventFor } from '../events/access.ts';
-import { announce } from '../events/announce.ts';
 import { readEvent, readListed, readOffers } from '../events/store.ts';
-import { audit, followLink, openLink } from '../http/app.ts';
+import { record } from '../facts/record.ts';
+import { followLink, openLink } from '../http/app.ts';
 import { File, type Handlers } from '../http/handle.ts';
 import { conflict, notFound } from '../http/problem.ts';
 import { sayPlace, sayWhen } from '../messages/direct.ts';
-import { replan } from '../messages/planning.ts';
 import { payByCard } from '../money/paying.ts';
 import { theOrganization } from '../staff/store.ts';
 import { waiverStandings } from '../waivers/store.ts';
@@ -181,7 +180,6 @@ export const registrationHandlers: Handlers<typeof registrationContract> = {
     const [offer] = offersFor([party], event, taken, now, event.startsAt ?? plusMinutes(now, 10_000));
     if (!offer) throw conflict('does-not-fit', `${party.name} ${whyNot(party, event, taken)}.`);
     await offerTo(c, order.id, offer.until, `offered by ${c.staff.name}`);
-    announce(c, order.eventId);
     return { until: offer.until };
   },
 
@@ -283,9 +281,7 @@ export const registrationHandlers: Handlers<typeof registrationContract> = {
     const seat = (await readSeats(tx, orderId)).find((s) => s.id === params.seat);
     if (!seat) throw notFound('This seat');
     await nameSeat(c, await readOrder(tx, orderId), seat, body);
-    await replan(c, seat.eventId, orderId);
-    await audit(c, 'named a guest', { kind: 'registration', id: seat.id });
-    announce(c, seat.eventId);
+    await record(c, 'guest named', { eventId: seat.eventId, orderId, registrationId: seat.id });
     return { done: true };
   },
 

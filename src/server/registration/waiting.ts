@@ -1,18 +1,14 @@
-import { fullName } from '#core/contacts/names.ts';
 import { lives } from '#core/events/states.ts';
-import { linkMark } from '#core/messages/links.ts';
+import type { RegistrationState } from '#core/registration/states.ts';
 import { offersFor } from '#core/registration/waitlist.ts';
 import { plusMinutes } from '#core/time/clock.ts';
 import { update } from '../db/database.ts';
-import { announce } from '../events/announce.ts';
 import { readEvent, readOffers } from '../events/store.ts';
+import { record } from '../facts/record.ts';
 import type { Work } from '../http/app.ts';
 import { conflict } from '../http/problem.ts';
-import { planDirect, sayPlace, sayWhen } from '../messages/direct.ts';
-import { refreshOrder } from '../money/account.ts';
-import { theOrganization } from '../staff/store.ts';
 import { confirmOrder, setSeats } from './confirming.ts';
-import { type OrderRow, readOrder, readSeats, readTaken, readWaiting } from './store.ts';
+import { readOrder, readSeats, readTaken, readWaiting } from './store.ts';
 
 /** Minutes a seat is kept while somebody pays. */
 export const holdMinutes = 15;
@@ -41,21 +37,32 @@ export async function offerTo(w: Work, orderId: string, until: string, reason: s
   const seats = (await readSeats(w.tx, orderId)).filter((s) => s.state === 'waitlisted');
   await setSeats(w, seats, 'offered', `seats offered: ${reason}`);
   await update(w.tx, 'orders', orderId, { offeredUntil: until });
-  await tellBuyer(w, orderId, 'offered', `a seat came free: ${reason}`, until);
+  const { eventId } = await readOrder(w.tx, orderId);
+  await record(w, 'seats offered', { eventId, orderId, until, reason });
 }
 
-/** Lets a hold or an offer that nobody took go, and offers the seats on. */
+/** Lets a hold or an offer that nobody took go. */
 export async function lapse(w: Work, orderId: string, reason: string): Promise<void> {
+  await letGo(w, orderId, ['held', 'offered'], reason);
+}
+
+/** Lets the seats of an order that are in one of the states go. */
+async function letGo(
+  w: Work,
+  orderId: string,
+  states: readonly RegistrationState[],
+  reason: string,
+): Promise<void> {
   const order = await readOrder(w.tx, orderId);
-  const seats = (await readSeats(w.tx, orderId)).filter((s) => s.state === 'held' || s.state === 'offered');
+  const seats = (await readSeats(w.tx, orderId)).filter((s) => states.includes(s.state));
   await setSeats(w, seats, 'lapsed', reason);
   await update(w.tx, 'orders', orderId, { heldUntil: null, waitlistedAt: null, offeredUntil: null });
-  await refreshOrder(w, orderId);
-  // Of an event that is called off, people are told that, and not that seats went on.
-  const event = await readEvent(w.tx, order.eventId);
-  if (order.offeredUntil && lives(event.state)) await tellBuyer(w, orderId, 'lapsed', reason);
-  await offerFreed(w, order.eventId);
-  announce(w, order.eventId);
+  await record(w, 'seats lapsed', {
+    eventId: order.eventId,
+    orderId,
+    reason,
+    offered: order.offeredUntil !== null,
+  });
 }
 
 /** An event is called off: seats that are held, offered or waited for are let go at once; confirmed ones stay on record. */
@@ -66,14 +73,8 @@ export async function letGoAll(w: Work, eventId: string): Promise<void> {
      and not exists (select 1 from payment_attempts p where p.order_id = o.id and p.state in ('asked', 'unknown')) order by o.id`,
     [eventId],
   );
-  for (const { id } of orders) {
-    const seats = (await readSeats(w.tx, id)).filter((s) =>
-      ['held', 'offered', 'waitlisted'].includes(s.state),
-    );
-    await setSeats(w, seats, 'lapsed', 'the event was called off');
-    await update(w.tx, 'orders', id, { heldUntil: null, waitlistedAt: null, offeredUntil: null });
-    await refreshOrder(w, id);
-  }
+  for (const { id } of orders)
+    await letGo(w, id, ['held', 'offered', 'waitlisted'], 'the event was called off');
 }
 
 /** Takes an offer: confirmed when nothing is due, else held while paying. */
@@ -84,6 +85,7 @@ export async function takeOffer(w: Work, orderId: string): Promise<'confirmed' |
   if (!lives(event.state)) throw conflict('event-state', `This event is ${event.state}.`);
   if (!seats.length || !order.offeredUntil || order.offeredUntil <= w.now)
     throw conflict('offer-gone', 'This offer is no longer open. The seats went to the next party.');
+  await record(w, 'offer taken', { eventId: order.eventId, orderId });
   if (order.balance <= 0) {
     await confirmOrder(w, orderId, 'took the offered seats');
     return 'confirmed';
@@ -94,40 +96,5 @@ export async function takeOffer(w: Work, orderId: string): Promise<'confirmed' |
     offeredUntil: null,
     heldUntil: plusMinutes(w.now, holdMinutes),
   });
-  announce(w, order.eventId);
   return 'held';
-}
-
-/** Writes to the buyer of a party that waits: it joined, seats are offered, the offer lapsed. */
-export async function tellBuyer(
-  w: Work,
-  orderId: string,
-  kind: 'waitlisted' | 'offered' | 'lapsed' | 'returned',
-  reason: string,
-  until?: string,
-): Promise<void> {
-  const order: OrderRow = await readOrder(w.tx, orderId);
-  const event = await readEvent(w.tx, order.eventId);
-  const { name: organization } = await theOrganization(w.tx);
-  await planDirect(w, {
-    kind,
-    key: `${kind}:${orderId}:${until ?? w.now}`,
-    to: {
-      name: fullName({ given: order.buyerGiven, family: order.buyerFamily }),
-      email: order.buyerEmail,
-      contactId: order.buyerContactId,
-      language: order.language,
-    },
-    eventId: event.id,
-    reason,
-    until: until ? { at: until, zone: event.zone } : undefined,
-    values: {
-      name: order.buyerGiven,
-      event: event.publicTitle,
-      when: sayWhen(event, order.language),
-      place: sayPlace(event),
-      organization,
-      manage_link: linkMark('manage', orderId),
-    },
-  });
 }

@@ -1,15 +1,12 @@
 import { standing } from '#core/registration/states.ts';
 import { first, update } from '../db/database.ts';
-import { announce } from '../events/announce.ts';
-import { audit, type Work } from '../http/app.ts';
+import { record } from '../facts/record.ts';
+import type { Work } from '../http/app.ts';
 import { conflict, invalid } from '../http/problem.ts';
-import { replan } from '../messages/planning.ts';
-import { refreshOrder } from '../money/account.ts';
 import { setSeats } from './confirming.ts';
 import { readOrder, readSeats } from './store.ts';
-import { offerFreed } from './waiting.ts';
 
-/** Gives seats up. Freed seats go to the waitlist at once. Money stays for the treasurer to pay back. */
+/** Gives seats up; whoever waits is offered them at once. Money stays for the treasurer to pay back. */
 export async function withdrawSeats(
   w: Work,
   orderId: string,
@@ -34,10 +31,12 @@ export async function withdrawSeats(
   const left = (await readSeats(w.tx, orderId)).filter((s) => standing.includes(s.state));
   if (!left.length)
     await update(w.tx, 'orders', orderId, { heldUntil: null, waitlistedAt: null, offeredUntil: null });
-  const { balance } = await refreshOrder(w, orderId);
-  await replan(w, order.eventId, orderId);
-  await audit(w, 'withdrew seats', { kind: 'order', id: orderId }, { seats: seatIds.length, reason });
-  const offered = await offerFreed(w, order.eventId);
-  announce(w, order.eventId);
+  const { offered } = await record(w, 'seats withdrawn', {
+    eventId: order.eventId,
+    orderId,
+    seats: seatIds.length,
+    reason,
+  });
+  const { balance } = await readOrder(w.tx, orderId);
   return { balance, offered };
 }

@@ -4,6 +4,7 @@ import { dateOf } from '#core/time/wallTime.ts';
 import { first, insert, type Queries, update } from '../db/database.ts';
 import { eventFor } from '../events/access.ts';
 import { readEvent, readSurvey } from '../events/store.ts';
+import { record } from '../facts/record.ts';
 import { followLink, inTransaction, type Work } from '../http/app.ts';
 import type { Handlers } from '../http/handle.ts';
 import { conflict, invalid, notFound } from '../http/problem.ts';
@@ -71,10 +72,10 @@ export const surveysHandlers: Handlers<typeof surveysContract> = {
   'POST /api/public/surveys/:token': async (c) => {
     const { tx, app, params, body, now } = c;
     const { ask, survey, event } = await asked(tx, params.token);
-    if (ask.answered) throw conflict('answered', 'This survey was answered already. Thank you.');
     const problems = problemsWithAnswers(survey.questions, body.answers as SurveyAnswers);
     if (problems.length) throw invalid(problems);
     await inTransaction(app, c.actor, async (w) => {
+      // Asked of the row as it is now: the same answer may come twice at once.
       const again = await first<{ answered: boolean }>(
         w.tx,
         'select answered from survey_asks where id = $1 for update',
@@ -83,7 +84,7 @@ export const surveysHandlers: Handlers<typeof surveysContract> = {
       if (again?.answered) throw conflict('answered', 'This survey was answered already. Thank you.');
       const today = dateOf(now, event.zone);
       await (survey.anonymous ? answerUnknown : answerByName)(w, ask, survey.id, body.answers, today);
-      w.afterwards(() => app.announcer.announce(`event ${event.id}`));
+      await record(w, 'survey answered', { eventId: event.id });
     });
     app.wake();
     return { done: true };

@@ -6,12 +6,11 @@ import { dateOf } from '#core/time/wallTime.ts';
 import { problemsWithSigning, signedText } from '#core/waivers/signing.ts';
 import { insert } from '../db/database.ts';
 import { sha256 } from '../db/ids.ts';
-import { announce } from '../events/announce.ts';
 import { readEvent } from '../events/store.ts';
-import { audit, type Work } from '../http/app.ts';
+import { record } from '../facts/record.ts';
+import type { Work } from '../http/app.ts';
 import { conflict, invalid } from '../http/problem.ts';
 import { sayWhen } from '../messages/direct.ts';
-import { replan } from '../messages/planning.ts';
 import type { SeatRow } from '../registration/store.ts';
 import { theOrganization } from '../staff/store.ts';
 import { readWaiver, waiverStandings } from './store.ts';
@@ -56,8 +55,11 @@ export async function signWaiver(
     state: 'valid',
     at: now,
   });
-  await audit(w, 'signed a waiver', { kind: 'registration', id: seat.id }, { sha256: hash });
-  await replan(w, event.id, seat.orderId);
-  announce(w, event.id);
+  await record(w, 'waiver signed', {
+    eventId: event.id,
+    orderId: seat.orderId,
+    registrationId: seat.id,
+    sha256: hash,
+  });
   return hash;
 }

@@ -6,16 +6,20 @@ export function Progress({
   done,
   all,
   cancel,
+  sayAmount = sayCount,
 }: {
   words: string;
   done: number;
   all: number;
   cancel?: () => void;
+  /** How an amount is said, where it is no count. */
+  sayAmount?: (n: number) => string;
 }) {
   return (
     <div className="progress" role="status">
       <span>
-        {words}: <span className="num">{sayCount(done)}</span> of <span className="num">{sayCount(all)}</span>
+        {words}: <span className="num">{sayAmount(done)}</span> of{' '}
+        <span className="num">{sayAmount(all)}</span>
       </span>
       <progress max={Math.max(1, all)} value={done} aria-label={words} />
       {cancel && (

@@ -1,5 +1,5 @@
 import { sayAmount } from '#core/money/amount.ts';
-import { sayInstant, sayShortDate } from '#core/time/say.ts';
+import { sayInstant, sayShortDate, sayTime } from '#core/time/say.ts';
 import { dateOf, wallOf } from '#core/time/wallTime.ts';
 import { useMe } from './ask.ts';
 
@@ -19,6 +19,7 @@ export function useSaying() {
     money: (amount: number) => sayAmount(amount, currency),
     at: (instant: string | null) => (instant ? sayInstant(instant, zone) : ''),
     day: (instant: string | null) => (instant ? sayShortDate(wallOf(instant, zone)) : ''),
+    timeOfDay: (instant: string | null) => (instant ? sayTime(wallOf(instant, zone)) : ''),
     dayAndYear: (instant: string | null) =>
       instant ? `${sayShortDate(wallOf(instant, zone))} ${wallOf(instant, zone).slice(0, 4)}` : '',
   };

@@ -1,6 +1,6 @@
 import { useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
-import { addressOf } from '#web/api.ts';
+import { type Answer, addressOf } from '#web/api.ts';
 import { Asking } from '../parts/Asking.tsx';
 import { useAsk, useDo, useMe } from '../parts/ask.ts';
 import { TextField } from '../parts/Field.tsx';
@@ -19,7 +19,7 @@ const workingWords = {
 
 /** Backups of everything: made while the product goes on, taken along, put back. */
 export function Backups() {
-  const { dayAndYear, at } = useSaying();
+  const { dayAndYear, timeOfDay } = useSaying();
   const backups = useAsk('GET /api/backups', { everyMs: 1500 });
   const make = useDo('POST /api/backups', ({ name }) => say(`Made: ${name}`));
   const remove = useDo('DELETE /api/backups/:name', () => say('Deleted'));
@@ -46,19 +46,14 @@ export function Backups() {
         {({ backups: list, working, unable }) => (
           <>
             {unable && <p className="soft">{unable}</p>}
-            {working && (
-              <Progress
-                words={workingWords[working.what]}
-                done={working.done}
-                all={Math.max(1, working.all)}
-              />
-            )}
+            {working && <Working of={working} />}
             {!unable && list.length === 0 && !working && <p className="empty">There is none yet.</p>}
             <ul className="lines">
               {list.map((b) => (
                 <li key={b.name} className="spread">
                   <span>
-                    {dayAndYear(b.at)}, {at(b.at)} <small className="soft num">{sayBytes(b.bytes)}</small>
+                    {dayAndYear(b.at)}, {timeOfDay(b.at)}{' '}
+                    <small className="soft num">{sayBytes(b.bytes)}</small>
                   </span>
                   <span className="acts">
                     <a className="btn" href={addressOf('GET /api/backups/:name', { name: b.name })}>
@@ -82,12 +77,28 @@ export function Backups() {
           </>
         )}
       </Asked>
-      {restoring && <Restore name={restoring} close={() => setRestoring(null)} />}
+      {restoring && (
+        <Restore name={restoring} working={backups.data?.working ?? null} close={() => setRestoring(null)} />
+      )}
     </section>
   );
 }
 
-function Restore({ name, close }: { name: string; close: () => void }) {
+type Work = Answer<'GET /api/backups'>['working'];
+
+/** How far a backup is: rows while it is made, bytes afterwards. */
+function Working({ of }: { of: NonNullable<Work> }) {
+  return (
+    <Progress
+      words={workingWords[of.what]}
+      done={of.done}
+      all={Math.max(1, of.all)}
+      {...(of.what === 'making' ? {} : { sayAmount: sayBytes })}
+    />
+  );
+}
+
+function Restore({ name, working, close }: { name: string; working: Work; close: () => void }) {
   const client = useQueryClient();
   const organization = useMe().data?.organization.name ?? '';
   const [typed, setTyped] = useState('');
@@ -113,6 +124,7 @@ function Restore({ name, close }: { name: string; close: () => void }) {
       }
     >
       <Problems of={restore.problem} />
+      {working && <Working of={working} />}
       <p>
         Everything becomes as it was in the backup: what came since is no longer there. What there is now is
         kept aside in the data folder. Everybody may have to sign in again.

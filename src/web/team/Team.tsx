@@ -78,7 +78,7 @@ function MemberLine({
                 .join(' · ')}
         </small>
       </span>
-      <span className="soft">
+      <span className="role soft">
         {[s.roles.join(', ') + (s.approves.length > 0 ? ` (${s.approves.join(', ')})` : ''), unit]
           .filter(Boolean)
           .join(', ')}{' '}

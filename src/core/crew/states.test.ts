@@ -1,0 +1,16 @@
+import { expect, test } from 'vitest';
+import { assignmentStates, refusalOf } from './states.ts';
+
+test('whoever was dropped stays dropped, and nobody has served before the shift began', () => {
+  for (const to of ['agreed', 'dropped', 'served', 'missed'] as const) {
+    for (const begun of [true, false])
+      expect(refusalOf({ state: 'dropped', begun }, to)).toEqual({ code: 'dropped' });
+    for (const state of assignmentStates) {
+      if (state === 'dropped') continue;
+      expect(refusalOf({ state, begun: true }, to)).toBeNull();
+      expect(refusalOf({ state, begun: false }, to)).toEqual(
+        to === 'served' || to === 'missed' ? { code: 'not-yet' } : null,
+      );
+    }
+  }
+});

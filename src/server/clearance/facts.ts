@@ -1,0 +1,8 @@
+import type { Reactions } from '../http/app.ts';
+import { reopenChanged } from './steps.ts';
+
+export const clearanceReactions: Reactions = {
+  'plan saved': async (w, { eventId, before, after }) => ({
+    reopened: await reopenChanged(w, eventId, before, after),
+  }),
+};

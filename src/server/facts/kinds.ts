@@ -1,0 +1,230 @@
+import type { EventPlan } from '#contract/events.ts';
+import type { EventState } from '#core/events/states.ts';
+
+/** What a plan said before and says now. */
+export interface PlanChange {
+  eventId: string;
+  fields: readonly (keyof EventPlan)[];
+  before: EventPlan;
+  after: EventPlan;
+}
+
+/**
+ * What can happen to an event and to whoever has to do with it, each with what it concerns. A command records the fact;
+ * what follows from it is declared by each word in its own facts.ts.
+ */
+export interface Facts {
+  'event begun': { eventId: string; from: string | null };
+  'plan saved': PlanChange;
+  'event moved on': { eventId: string; from: EventState; to: EventState; words: string };
+  'plan sent': { eventId: string; steps: readonly string[] };
+  'step decided': { eventId: string; step: string; decision: string; words: string };
+  'absences found': { eventId: string };
+  'order placed': { eventId: string; orderId: string; channel: string; state: string; seats: number };
+  'order confirmed': { eventId: string; orderId: string };
+  'seats offered': { eventId: string; orderId: string; until: string; reason: string };
+  'offer taken': { eventId: string; orderId: string };
+  /** `offered`: they had been offered to somebody who waited, and were not only held while paying. */
+  'seats lapsed': { eventId: string; orderId: string; reason: string; offered: boolean };
+  'seats withdrawn': { eventId: string; orderId: string; seats: number; reason: string };
+  'guest named': { eventId: string; orderId: string; registrationId: string };
+  'waiver signed': { eventId: string; orderId: string; registrationId: string; sha256: string };
+  'money received': { eventId: string; orderId: string; amount: number; method: string };
+  'money let off': { eventId: string; orderId: string; amount: number; reason: string };
+  /** Money that came after the seats were gone went back by itself. */
+  'late payment returned': { eventId: string; orderId: string };
+  'money returned': { eventId: string; orderId: string; amount: number; reason: string; gift: boolean };
+  'shift added': { eventId: string; role: string };
+  'shift removed': { eventId: string; role: string };
+  'shift taken': {
+    eventId: string;
+    shiftId: string;
+    assignmentId: string;
+    contactId: string;
+    /** By the person, from outside; else by staff. */
+    signedUp: boolean;
+    overrideReason: string | null;
+  };
+  /** Somebody asked from outside for a shift that the person named is on, or that is at the time of another of theirs. */
+  'shift asked for in vain': {
+    eventId: string;
+    shiftId: string;
+    contactId: string;
+    /** The assignment they have, where it is the same shift. */
+    assignmentId: string | null;
+  };
+  'shift given back': { eventId: string; shiftId: string; contactId: string };
+  'shift marked': {
+    eventId: string;
+    shiftId: string;
+    assignmentId: string;
+    state: string;
+    hours: number | null;
+  };
+  'attendance marked': { eventId: string; registrationId: string; state: string; despite: string };
+  'message settled': { eventId: string | null; messageId: string };
+  'survey answered': { eventId: string };
+}
+export type FactKind = keyof Facts;
+
+/** A line of the audit trail. */
+export interface Entry {
+  action: string;
+  subject: { kind: string; id: string | null };
+  detail?: object;
+}
+
+interface Telling<About> {
+  /** The line it leaves in the audit trail; none where another fact of the same change, or a row of its own, says it. */
+  entry?: (about: About) => Entry | null;
+  /** The open pages that show it. */
+  topics: (about: About) => readonly string[];
+}
+
+const ofEvent = ({ eventId }: { eventId: string | null }): readonly string[] =>
+  eventId ? [`event ${eventId}`] : [];
+const event = (id: string) => ({ kind: 'event', id });
+const order = (id: string) => ({ kind: 'order', id });
+
+/** What every kind of fact leaves behind by itself. */
+export const tellings: { readonly [K in FactKind]: Telling<Facts[K]> } = {
+  'event begun': {
+    entry: (f) => ({
+      action: f.from ? 'copied' : 'begun',
+      subject: event(f.eventId),
+      detail: { from: f.from },
+    }),
+    topics: ofEvent,
+  },
+  'plan saved': {
+    entry: (f) => ({ action: 'saved the plan', subject: event(f.eventId), detail: { fields: f.fields } }),
+    topics: ofEvent,
+  },
+  'event moved on': {
+    entry: (f) => ({
+      action: f.from === 'shelved' ? 'brought back' : `made ${f.to}`,
+      subject: event(f.eventId),
+      detail: { from: f.from, to: f.to, words: f.words },
+    }),
+    topics: ofEvent,
+  },
+  'plan sent': {
+    entry: (f) => ({ action: 'sent for clearance', subject: event(f.eventId), detail: { steps: f.steps } }),
+    topics: ofEvent,
+  },
+  'step decided': {
+    entry: (f) => ({
+      action: f.decision,
+      subject: event(f.eventId),
+      detail: { step: f.step, words: f.words },
+    }),
+    topics: ofEvent,
+  },
+  'absences found': { topics: ofEvent },
+  'order placed': {
+    entry: (f) => ({
+      action: 'placed an order',
+      subject: order(f.orderId),
+      detail: { channel: f.channel, state: f.state, seats: f.seats },
+    }),
+    topics: ofEvent,
+  },
+  'order confirmed': { topics: ofEvent },
+  'seats offered': { topics: ofEvent },
+  'offer taken': {
+    entry: (f) => ({ action: 'took the offered seats', subject: order(f.orderId) }),
+    topics: ofEvent,
+  },
+  'seats lapsed': { topics: ofEvent },
+  'seats withdrawn': {
+    entry: (f) => ({
+      action: 'withdrew seats',
+      subject: order(f.orderId),
+      detail: { seats: f.seats, reason: f.reason },
+    }),
+    topics: ofEvent,
+  },
+  'guest named': {
+    entry: (f) => ({ action: 'named a guest', subject: { kind: 'registration', id: f.registrationId } }),
+    topics: ofEvent,
+  },
+  'waiver signed': {
+    entry: (f) => ({
+      action: 'signed a waiver',
+      subject: { kind: 'registration', id: f.registrationId },
+      detail: { sha256: f.sha256 },
+    }),
+    topics: ofEvent,
+  },
+  'money received': {
+    entry: (f) => ({
+      action: 'received money',
+      subject: order(f.orderId),
+      detail: { amount: f.amount, method: f.method },
+    }),
+    topics: ofEvent,
+  },
+  'money let off': {
+    entry: (f) => ({
+      action: 'let money off',
+      subject: order(f.orderId),
+      detail: { amount: f.amount, method: 'waived', reason: f.reason },
+    }),
+    topics: ofEvent,
+  },
+  'late payment returned': { topics: ofEvent },
+  'money returned': {
+    entry: (f) => ({
+      action: 'refunded',
+      subject: order(f.orderId),
+      detail: { amount: f.amount, reason: f.reason, gift: f.gift },
+    }),
+    topics: ofEvent,
+  },
+  'shift added': {
+    entry: (f) => ({ action: 'added a shift', subject: event(f.eventId), detail: { role: f.role } }),
+    topics: ofEvent,
+  },
+  'shift removed': {
+    entry: (f) => ({ action: 'removed a shift', subject: event(f.eventId), detail: { role: f.role } }),
+    topics: ofEvent,
+  },
+  'shift taken': {
+    entry: (f) => ({
+      action: 'put on a shift',
+      subject: { kind: 'shift', id: f.shiftId },
+      detail: { contactId: f.contactId, overrideReason: f.overrideReason },
+    }),
+    topics: ofEvent,
+  },
+  'shift asked for in vain': { topics: () => [] },
+  'shift given back': {
+    entry: (f) => ({
+      action: 'gave a shift back',
+      subject: { kind: 'shift', id: f.shiftId },
+      detail: { contactId: f.contactId },
+    }),
+    topics: ofEvent,
+  },
+  'shift marked': {
+    entry: (f) => ({
+      action: `shift ${f.state}`,
+      subject: { kind: 'shift', id: f.shiftId },
+      detail: { assignment: f.assignmentId, hours: f.hours },
+    }),
+    topics: ofEvent,
+  },
+  'attendance marked': {
+    entry: (f) =>
+      f.despite
+        ? {
+            action: 'let in despite',
+            subject: { kind: 'registration', id: f.registrationId },
+            detail: { despite: f.despite, eventId: f.eventId },
+          }
+        : null,
+    topics: ofEvent,
+  },
+  'message settled': { topics: ofEvent },
+  'survey answered': { topics: ofEvent },
+};

@@ -1,0 +1,75 @@
+import type { EventPlan } from '#contract/events.ts';
+import { lives } from '#core/events/states.ts';
+import { readEvent } from '../events/store.ts';
+import type { Reactions, Work } from '../http/app.ts';
+import { replan } from './planning.ts';
+import { tellBuyer, tellOfShift } from './telling.ts';
+
+/** Parts of a plan that decide what is sent to whom and when. */
+const deciding: readonly (keyof EventPlan)[] = [
+  'startsLocal',
+  'endsLocal',
+  'doorsLocal',
+  'zone',
+  'messages',
+  'waiverId',
+];
+
+const replanOrder = async (w: Work, { eventId, orderId }: { eventId: string; orderId: string }) => {
+  await replan(w, eventId, orderId);
+};
+
+export const messagesReactions: Reactions = {
+  async 'plan saved'(w, { eventId, fields }) {
+    if (fields.some((f) => deciding.includes(f))) return { messagesMoved: await replan(w, eventId) };
+  },
+  'event moved on': async (w, { eventId }) => ({ messagesMoved: await replan(w, eventId) }),
+  async 'order placed'(w, { orderId, state }) {
+    if (state === 'waitlisted') await tellBuyer(w, orderId, 'waitlisted', 'joined the waitlist');
+  },
+  'order confirmed': replanOrder,
+  'seats withdrawn': replanOrder,
+  'guest named': replanOrder,
+  'waiver signed': replanOrder,
+  'seats offered': (w, { orderId, until, reason }) =>
+    tellBuyer(w, orderId, 'offered', `a seat came free: ${reason}`, until),
+  async 'seats lapsed'(w, { eventId, orderId, reason, offered }) {
+    // Of an event that is called off, people are told that, and not that seats went on.
+    if (offered && lives((await readEvent(w.tx, eventId)).state))
+      await tellBuyer(w, orderId, 'lapsed', reason);
+  },
+  'late payment returned': (w, { orderId }) =>
+    tellBuyer(w, orderId, 'returned', 'the payment came after the seats were let go'),
+  async 'shift taken'(w, { eventId, shiftId, assignmentId, contactId, signedUp }) {
+    const reason = signedUp ? 'signed up for a shift' : 'put on a shift';
+    await tellOfShift(w, shiftId, contactId, 'crew', `crew:${assignmentId}`, reason);
+    await replan(w, eventId);
+  },
+  async 'shift asked for in vain'(w, { shiftId, contactId, assignmentId }) {
+    const day = w.now.slice(0, 10);
+    if (assignmentId)
+      await tellOfShift(
+        w,
+        shiftId,
+        contactId,
+        'crew',
+        `crew again:${assignmentId}:${day}`,
+        'asked for the shift again',
+      );
+    else
+      await tellOfShift(
+        w,
+        shiftId,
+        contactId,
+        'overlap',
+        `overlap:${shiftId}:${contactId}:${day}`,
+        'asked for a shift at the time of another',
+      );
+  },
+  async 'shift given back'(w, { eventId }) {
+    await replan(w, eventId);
+  },
+  async 'shift marked'(w, { eventId, state }) {
+    if (state === 'dropped') await replan(w, eventId);
+  },
+};

@@ -1,0 +1,78 @@
+import { fullName } from '#core/contacts/names.ts';
+import { linkMark } from '#core/messages/links.ts';
+import { readContact } from '../contacts/store.ts';
+import { readShift } from '../crew/store.ts';
+import { readEvent } from '../events/store.ts';
+import type { Work } from '../http/app.ts';
+import { type OrderRow, readOrder } from '../registration/store.ts';
+import { theOrganization } from '../staff/store.ts';
+import { planDirect, sayPlace, sayWhen } from './direct.ts';
+import { sayShift } from './sending.ts';
+
+/** Writes to the buyer: the party waits, seats are offered, the offer lapsed, a late payment goes back. */
+export async function tellBuyer(
+  w: Work,
+  orderId: string,
+  kind: 'waitlisted' | 'offered' | 'lapsed' | 'returned',
+  reason: string,
+  until?: string,
+): Promise<void> {
+  const order: OrderRow = await readOrder(w.tx, orderId);
+  const event = await readEvent(w.tx, order.eventId);
+  const { name: organization } = await theOrganization(w.tx);
+  await planDirect(w, {
+    kind,
+    key: `${kind}:${orderId}:${until ?? w.now}`,
+    to: {
+      name: fullName({ given: order.buyerGiven, family: order.buyerFamily }),
+      email: order.buyerEmail,
+      contactId: order.buyerContactId,
+      language: order.language,
+    },
+    eventId: event.id,
+    reason,
+    until: until ? { at: until, zone: event.zone } : undefined,
+    values: {
+      name: order.buyerGiven,
+      event: event.publicTitle,
+      when: sayWhen(event, order.language),
+      place: sayPlace(event),
+      organization,
+      manage_link: linkMark('manage', orderId),
+    },
+  });
+}
+
+/** Writes to somebody about a shift, at the address on record, with the link to their own page. */
+export async function tellOfShift(
+  w: Work,
+  shiftId: string,
+  contactId: string,
+  kind: 'crew' | 'overlap',
+  key: string,
+  reason: string,
+): Promise<void> {
+  const shift = await readShift(w.tx, shiftId);
+  const event = await readEvent(w.tx, shift.eventId);
+  const contact = (await readContact(w.tx, contactId))!;
+  const { name: organization } = await theOrganization(w.tx);
+  await planDirect(w, {
+    kind,
+    key,
+    to: {
+      name: fullName({ given: contact.givenName, family: contact.familyName }),
+      email: contact.emails.find((e) => !e.bounced && !e.endedOn)?.email ?? null,
+      contactId,
+      language: contact.language === 'fr' ? 'fr' : 'en',
+    },
+    eventId: event.id,
+    reason,
+    values: {
+      name: contact.givenName,
+      event: event.publicTitle,
+      shift: sayShift(shift, contact.language),
+      shifts_link: linkMark('crew', contactId),
+      organization,
+    },
+  });
+}

@@ -1,0 +1,49 @@
+import { readdirSync, readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { describe, expect, test } from 'vitest';
+import { projectRoot } from '#server/db/root.ts';
+import { type FactKind, tellings } from '#server/facts/kinds.ts';
+import { reactions } from '#server/facts/reactions.ts';
+
+/** Facts that are only told, to open pages or in the audit trail: by decision nothing else follows from them. */
+const onlyTold: readonly FactKind[] = [
+  'event begun',
+  'plan sent',
+  'step decided',
+  'absences found',
+  'offer taken',
+  'money received',
+  'money let off',
+  'money returned',
+  'shift added',
+  'shift removed',
+  'attendance marked',
+  'message settled',
+  'survey answered',
+];
+
+const kinds = Object.keys(tellings) as FactKind[];
+const sources = (folder: string): string[] =>
+  readdirSync(folder, { withFileTypes: true }).flatMap((f) =>
+    f.isDirectory() ? sources(join(folder, f.name)) : f.name.endsWith('.ts') ? [join(folder, f.name)] : [],
+  );
+const server = sources(join(projectRoot(), 'src/server')).map((file) => readFileSync(file, 'utf8'));
+
+describe('facts', () => {
+  test.each(kinds)('%s has somebody, or it was decided that it has nobody', (kind) => {
+    const words = reactions.filter((word) => word[kind]);
+    expect(words.length > 0).toBe(!onlyTold.includes(kind));
+  });
+
+  test.each(kinds)('%s is recorded by some command', (kind) => {
+    expect(server.some((text) => new RegExp(`record\\(\\w+, '${kind}'`, 'u').test(text))).toBe(true);
+  });
+
+  test('nothing that follows from a fact is called by hand', () => {
+    for (const called of ['replan', 'tellBuyer', 'tellOfShift', 'reopenChanged', 'letGoAll', 'offerFreed']) {
+      const call = new RegExp(`(?<!function )\\b${called}\\(`, 'u');
+      const callers = server.filter((text) => call.test(text) && !text.includes('Reactions: Reactions'));
+      expect(callers.map((text) => call.exec(text)!.input.slice(0, 200))).toEqual([]);
+    }
+  });
+});
