@@ -16,7 +16,7 @@ import { makeServer } from '#server/http/server.ts';
 import { demoPassword, demoSignIns } from '#server/staff/demoSignIns.ts';
 import { assemble } from '#server/start.ts';
 import { storeDemoClock } from '#server/time/clocks.ts';
-import { keepUp } from '../src/server/db/upkeep.ts';
+import { vacuumTables } from '../src/server/db/upkeep.ts';
 
 const begins = '2026-07-09T12:20:00.000Z';
 /** Orders measured with each number of clients. */
@@ -214,7 +214,7 @@ const people = makePeople(
   '2026-06-10',
 );
 await storePeople(db, people, random, ids);
-await keepUp(db);
+await vacuumTables(db);
 const signIn = await fetch(`${origin}/api/sign-in`, {
   method: 'POST',
   headers: { 'content-type': 'application/json' },

@@ -40,7 +40,7 @@ describe('facts', () => {
   });
 
   test('nothing that follows from a fact is called by hand', () => {
-    for (const called of ['replan', 'tellBuyer', 'tellOfShift', 'reopenChanged', 'letGoAll', 'offerFreed']) {
+    for (const called of ['replan', 'tellBuyer', 'tellOfShift', 'reopenChanged', 'letGoAll', 'passOnFreed']) {
       const call = new RegExp(`(?<!function )\\b${called}\\(`, 'u');
       const callers = server.filter((text) => call.test(text) && !text.includes('Reactions: Reactions'));
       expect(callers.map((text) => call.exec(text)!.input.slice(0, 200))).toEqual([]);

@@ -2,7 +2,7 @@ import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import { KnownContacts } from '#server/contacts/known.ts';
 import { migrate, shippedMigrations } from '#server/db/migrate.ts';
 import { openPglite } from '#server/db/pglite.ts';
-import { keepUp } from '#server/db/upkeep.ts';
+import { vacuumTables } from '#server/db/upkeep.ts';
 import type { Caller, World } from './harness.ts';
 import { makeWorld } from './harness.ts';
 import { openEvent, orderFor } from './scenes.ts';
@@ -18,12 +18,12 @@ describe('what the database keeps by itself', () => {
 
   test('tables that changed a lot are measured and cleaned, the others left alone', async () => {
     const { db } = world.app;
-    await keepUp(db);
-    expect(await keepUp(db)).toEqual([]);
+    await vacuumTables(db);
+    expect(await vacuumTables(db)).toEqual([]);
     await db.query(
       "insert into households (id, name, created_at) select gen_random_uuid(), 'h', now() from generate_series(1, 500)",
     );
-    expect(await keepUp(db)).toEqual(['households']);
+    expect(await vacuumTables(db)).toEqual(['households']);
     const measured = async () =>
       (
         await db.query<{ n: number }>(
@@ -32,7 +32,7 @@ describe('what the database keeps by itself', () => {
       )[0]!.n;
     expect(await measured()).toBeGreaterThanOrEqual(500);
     await db.query("delete from households where name = 'h'");
-    expect(await keepUp(db)).toEqual(['households']);
+    expect(await vacuumTables(db)).toEqual(['households']);
     expect(await measured()).toBeLessThan(500);
   });
 

@@ -25,7 +25,7 @@ const who = (key: string, part: Partial<Recipient> = {}): Recipient => ({
   anchor: '2026-07-01T12:00:00.000Z',
   since: '2026-07-01T12:00:00.000Z',
   coveredBy: null,
-  notBecause: null,
+  excludedBecause: null,
   ...part,
 });
 
@@ -37,7 +37,7 @@ describe('planning a step', () => {
       who('late', { since: '2026-08-08T11:00:00.000Z' }),
       who('silent', { email: null }),
       who('twin', { email: 'MAI@fenmail.example' }),
-      who('quiet', { notBecause: 'asked not to be contacted' }),
+      who('quiet', { excludedBecause: 'asked not to be contacted' }),
     ];
     const { planned, leftOut } = planStep(dayBefore, event, recipients);
     expect(planned.map((p) => [p.recipient.key, p.at])).toEqual([['mai', '2026-08-07T12:00:00.000Z']]);
@@ -70,7 +70,7 @@ describe('planning a step', () => {
     const recipient = fc.record({
       email: fc.option(fc.constantFrom('a@x.example', 'b@x.example'), { nil: null }),
       coveredBy: fc.option(fc.constant('x'), { nil: null }),
-      notBecause: fc.option(fc.constant('because'), { nil: null }),
+      excludedBecause: fc.option(fc.constant('because'), { nil: null }),
     });
     fc.assert(
       fc.property(fc.array(recipient, { maxLength: 20 }), (parts) => {

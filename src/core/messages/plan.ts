@@ -30,7 +30,7 @@ export interface Recipient {
   /** Somebody else who gets the copy that covers this person. */
   coveredBy: string | null;
   /** A reason known now for sending nothing. */
-  notBecause: string | null;
+  excludedBecause: string | null;
 }
 
 export interface PlannedMessage {
@@ -67,8 +67,8 @@ export function planStep(
   const copies = new Map<string, string>();
   for (const recipient of recipients) {
     const out = (why: string) => leftOut.push({ stepId: step.id, recipient, why });
-    if (recipient.notBecause) {
-      out(recipient.notBecause);
+    if (recipient.excludedBecause) {
+      out(recipient.excludedBecause);
       continue;
     }
     if (recipient.coveredBy) {

@@ -4,7 +4,7 @@ import { fits, freeSeats, freeUnits, type Taken } from './capacity.ts';
 import { type PricedOffer, type PricedOrder, priceOrder } from './price.ts';
 import { problemWith, type Question } from './questions.ts';
 import { mayBecome, registrationStates } from './states.ts';
-import { offersFor, queueOrder, type WaitingParty, whyNot } from './waitlist.ts';
+import { freedSeatsFor, queueOrder, type WaitingParty, whyNot } from './waitlist.ts';
 
 const single: PricedOffer = {
   id: 'single',
@@ -121,7 +121,13 @@ describe('the waitlist', () => {
       party('four', '2026-07-02', 4),
       party('two', '2026-07-03', 2),
     ];
-    const offers = offersFor(waiting, { capacity: 90 }, { seats: 86, unitsByOffer: new Map() }, now, starts);
+    const offers = freedSeatsFor(
+      waiting,
+      { capacity: 90 },
+      { seats: 86, unitsByOffer: new Map() },
+      now,
+      starts,
+    );
     expect(offers.map((o) => o.party.orderId)).toEqual(['four']);
     expect(offers[0]!.passedOver.map((p) => [p.party.orderId, p.why])).toEqual([
       ['six', 'needs 6 seats, 4 are free'],
@@ -134,7 +140,13 @@ describe('the waitlist', () => {
       { ...party('quiet', '2026-07-01', 2), quiet: 'asked not to be contacted' },
       party('next', '2026-07-02', 2),
     ];
-    const [offer] = offersFor(waiting, { capacity: 9 }, { seats: 7, unitsByOffer: new Map() }, now, starts);
+    const [offer] = freedSeatsFor(
+      waiting,
+      { capacity: 9 },
+      { seats: 7, unitsByOffer: new Map() },
+      now,
+      starts,
+    );
     expect(offer!.party.orderId).toBe('next');
     expect(offer!.passedOver.map((p) => p.why)).toEqual(['asked not to be contacted']);
     expect(whyNot(waiting[0]!, { capacity: 9 }, nobody)).toBe('asked not to be contacted');
@@ -143,7 +155,7 @@ describe('the waitlist', () => {
   test('what is left goes on to the next that fits', () => {
     const waiting = [party('a', '2026-07-01', 2), party('b', '2026-07-02', 3), party('c', '2026-07-03', 1)];
     expect(
-      offersFor(waiting, { capacity: 10 }, { seats: 7, unitsByOffer: new Map() }, now, starts).map(
+      freedSeatsFor(waiting, { capacity: 10 }, { seats: 7, unitsByOffer: new Map() }, now, starts).map(
         (o) => o.party.orderId,
       ),
     ).toEqual(['a', 'c']);
@@ -152,15 +164,17 @@ describe('the waitlist', () => {
   test('the deadline is never later than an hour before the start, and nothing is offered after that', () => {
     const waiting = [party('a', '2026-07-01', 1)];
     const soon = '2026-07-09T20:00:00.000Z';
-    expect(offersFor(waiting, { capacity: 1 }, nobody, now, soon)[0]!.until).toBe('2026-07-09T19:00:00.000Z');
-    expect(offersFor(waiting, { capacity: 1 }, nobody, '2026-07-09T19:30:00.000Z', soon)).toEqual([]);
+    expect(freedSeatsFor(waiting, { capacity: 1 }, nobody, now, soon)[0]!.until).toBe(
+      '2026-07-09T19:00:00.000Z',
+    );
+    expect(freedSeatsFor(waiting, { capacity: 1 }, nobody, '2026-07-09T19:30:00.000Z', soon)).toEqual([]);
   });
 
   test('offers never exceed what is free, and nobody is passed over who would have fitted', () => {
     fc.assert(
       fc.property(fc.nat(12), fc.array(fc.integer({ min: 1, max: 6 }), { maxLength: 12 }), (free, sizes) => {
         const waiting = sizes.map((size, at) => party(`p${String(at).padStart(2, '0')}`, '2026-07-01', size));
-        const offers = offersFor(waiting, { capacity: free }, nobody, now, starts);
+        const offers = freedSeatsFor(waiting, { capacity: free }, nobody, now, starts);
         let left = free;
         for (const p of [...waiting].sort(queueOrder)) {
           const offered = offers.some((o) => o.party.orderId === p.orderId);

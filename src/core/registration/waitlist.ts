@@ -32,7 +32,7 @@ export const queueOrder = (a: WaitingParty, b: WaitingParty): number =>
  * what is left, and so on. A larger party that does not fit is passed over, not dropped. The deadline is
  * `offerHours` from now, never later than an hour before the start.
  */
-export function offersFor(
+export function freedSeatsFor(
   waiting: readonly WaitingParty[],
   limits: Limits,
   taken: Taken,

@@ -1,6 +1,6 @@
 import { type MarginFacts, marginOf, type Note } from '#core/events/margin.ts';
 import { freeSeats } from '#core/registration/capacity.ts';
-import { offersFor } from '#core/registration/waitlist.ts';
+import { freedSeatsFor } from '#core/registration/waitlist.ts';
 import { dateOf, daysBetween } from '#core/time/wallTime.ts';
 import { ageStanding, needOf } from '#core/waivers/needs.ts';
 import { deadlineOf, lacksOfEvent, neededSteps, readSteps } from '../clearance/steps.ts';
@@ -37,7 +37,9 @@ export async function marginOfEvent(
   const taken = await readTaken(tx, event.id);
   const waiting = await readWaiting(tx, event.id, offers);
   const fitting =
-    event.startsAt && waiting.length ? offersFor(waiting, event, taken, now, event.startsAt)[0] : undefined;
+    event.startsAt && waiting.length
+      ? freedSeatsFor(waiting, event, taken, now, event.startsAt)[0]
+      : undefined;
   const counts = (await first<CountsRow>(tx, countsSql, [event.id, now]))!;
   const end = event.endsAt ?? event.startsAt;
   const over = Boolean(end && end <= now);

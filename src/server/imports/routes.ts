@@ -15,7 +15,7 @@ import { estimateModel } from '../contacts/model.ts';
 import { contactVersion, resolveContact } from '../contacts/store.ts';
 import { first, insert, type Queries, update } from '../db/database.ts';
 import { sha256 } from '../db/ids.ts';
-import { keepUp } from '../db/upkeep.ts';
+import { vacuumTables } from '../db/upkeep.ts';
 import { type Actor, type App, audit, inTransaction, systemActor } from '../http/app.ts';
 import { File, type Handlers } from '../http/handle.ts';
 import { conflict, invalid, notFound } from '../http/problem.ts';
@@ -86,7 +86,7 @@ const rememberedMapping = (tx: Queries, likeness: string) =>
 
 /** After many contacts came in: the tables are measured, and the weights of comparing them estimated anew. */
 async function settle(app: App): Promise<void> {
-  await keepUp(app.db);
+  await vacuumTables(app.db);
   await estimateModel(app);
 }
 

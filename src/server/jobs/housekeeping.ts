@@ -1,5 +1,5 @@
 import { plusMinutes } from '#core/time/clock.ts';
-import { keepUp } from '../db/upkeep.ts';
+import { vacuumTables } from '../db/upkeep.ts';
 import type { App } from '../http/app.ts';
 
 /** Minutes that the answer to a create is kept, so that a repeated one gets the same answer. */
@@ -14,5 +14,5 @@ export async function tidyUp(app: App): Promise<void> {
     plusMinutes(app.clock.now(), -24 * 60),
   ]);
   await app.db.query('delete from sessions where expires_at < $1', [app.sessionClock.now()]);
-  await keepUp(app.db);
+  await vacuumTables(app.db);
 }

@@ -55,7 +55,7 @@ export async function recipientsOf(
       anchor: r.startsAt,
       since: r.madeAt,
       coveredBy: null,
-      notBecause: r.quiet,
+      excludedBecause: r.quiet,
     }));
   }
   if (step.audience === 'orders')
@@ -68,7 +68,7 @@ export async function recipientsOf(
       anchor: r.confirmedAt,
       since: r.confirmedAt,
       coveredBy: null,
-      notBecause: r.quiet
+      excludedBecause: r.quiet
         ? r.quiet
         : step.kind === 'waiver' && !event.waiverId
           ? 'no waiver is asked at this event'
@@ -94,7 +94,7 @@ export async function recipientsOf(
           anchor: r.confirmedAt,
           since: r.confirmedAt,
           coveredBy: null,
-          notBecause: r.buyerQuiet,
+          excludedBecause: r.buyerQuiet,
         });
       seen.add(r.orderId);
     }
@@ -109,7 +109,7 @@ export async function recipientsOf(
         anchor: r.confirmedAt,
         since: r.confirmedAt,
         coveredBy: own || step.kind === 'survey' ? null : r.buyerName,
-        notBecause: r.quiet
+        excludedBecause: r.quiet
           ? r.quiet
           : step.kind === 'survey' && r.attendance === 'missed'
             ? 'did not come'
@@ -120,7 +120,7 @@ export async function recipientsOf(
 }
 
 /** Works a whole step out: who gets it when, and who does not and why. */
-export async function workOut(
+export async function planFor(
   tx: Queries,
   event: EventRow,
   step: MessageStepPlan,
@@ -174,7 +174,7 @@ export async function replan(
   for (const step of steps) {
     const { planned, leftOut, languages } = over
       ? { planned: [], leftOut: [], languages: new Map() }
-      : await workOut(tx, event, step, orderId, audience);
+      : await planFor(tx, event, step, orderId, audience);
     const ofStep = rows.filter((r) => r.stepId === step.id);
     const existing = new Map(ofStep.map((r) => [r.recipientKey, r]));
     const wanted = new Set<string>();

@@ -7,7 +7,7 @@ import { eventFor } from '../events/access.ts';
 import { readEvent, readMessageSteps } from '../events/store.ts';
 import type { Handlers } from '../http/handle.ts';
 import { conflict, notFound } from '../http/problem.ts';
-import { workOut } from './planning.ts';
+import { planFor } from './planning.ts';
 import { render } from './sending.ts';
 import { listMessages } from './store.ts';
 
@@ -112,7 +112,7 @@ export const messagesHandlers: Handlers<typeof messagesContract> = {
     return Promise.all(
       steps.map(async (step) => {
         const mine = rows.filter((r) => r.step === step.name);
-        const { leftOut } = await workOut(tx, event, step);
+        const { leftOut } = await planFor(tx, event, step);
         const held = mine.filter((r) => r.state === 'held back');
         const heldKeys = new Set(held.map((h) => h.name));
         const computed = leftOut

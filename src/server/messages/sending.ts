@@ -16,7 +16,7 @@ import type { Due } from '../jobs/runner.ts';
 import { theOrganization } from '../staff/store.ts';
 import { sayPlace, sayWhen } from './direct.ts';
 import { saidNoSince } from './mailings.ts';
-import { workOut } from './planning.ts';
+import { planFor } from './planning.ts';
 
 interface StoredMessage {
   id: string;
@@ -144,7 +144,7 @@ async function finalText(
   if (silentStates.includes(event.state)) return { whyNot: `the event was ${event.state}` };
   const step = (await readMessageSteps(w.tx, event.id)).find((s) => s.id === message.stepId);
   if (!step) return { whyNot: 'the step was removed from the plan' };
-  const now = await workOut(w.tx, event, step, await orderOf(w.tx, message));
+  const now = await planFor(w.tx, event, step, await orderOf(w.tx, message));
   const out = now.leftOut.find((l) => l.recipient.key === message.recipientKey);
   if (out) return { whyNot: out.why };
   if (!now.planned.some((p) => p.recipient.key === message.recipientKey))

@@ -9,7 +9,7 @@ import { record } from '../facts/record.ts';
 import { type Actor, type App, inTransaction, systemActor, type Work } from '../http/app.ts';
 import { conflict } from '../http/problem.ts';
 import { confirmOrder, setSeats } from '../registration/confirming.ts';
-import { linkOrder } from '../registration/linkingOrder.ts';
+import { linkOrder } from '../registration/orderLinking.ts';
 import { type OrderRow, readOrder, readSeats, readTaken } from '../registration/store.ts';
 import { holdMinutes } from '../registration/waiting.ts';
 import { type CardAnswer, charge, lookUp } from '../standins/cards.ts';

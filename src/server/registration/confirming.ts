@@ -4,7 +4,7 @@ import { insert, update } from '../db/database.ts';
 import { record } from '../facts/record.ts';
 import type { Work } from '../http/app.ts';
 import { conflict } from '../http/problem.ts';
-import { linkOrder } from './linkingOrder.ts';
+import { linkOrder } from './orderLinking.ts';
 import { givePassCodes, readOrder, readSeats, type SeatRow } from './store.ts';
 
 /** Moves seats to another state, each with its history. Refuses a change the states do not allow. */

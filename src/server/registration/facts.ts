@@ -1,14 +1,14 @@
 import type { Reactions } from '../http/app.ts';
-import { letGoAll, offerFreed } from './waiting.ts';
+import { letGoAll, passOnFreed } from './waiting.ts';
 
 export const registrationReactions: Reactions = {
   async 'plan saved'(w, { eventId, fields }) {
     if (fields.includes('capacity') || fields.includes('offers'))
-      return { offered: await offerFreed(w, eventId) };
+      return { offered: await passOnFreed(w, eventId) };
   },
   async 'event moved on'(w, { eventId, to }) {
     if (to === 'called off') await letGoAll(w, eventId);
   },
-  'seats lapsed': async (w, { eventId }) => ({ offered: await offerFreed(w, eventId) }),
-  'seats withdrawn': async (w, { eventId }) => ({ offered: await offerFreed(w, eventId) }),
+  'seats lapsed': async (w, { eventId }) => ({ offered: await passOnFreed(w, eventId) }),
+  'seats withdrawn': async (w, { eventId }) => ({ offered: await passOnFreed(w, eventId) }),
 };

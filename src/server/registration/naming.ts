@@ -7,7 +7,7 @@ import { first, update } from '../db/database.ts';
 import { readEvent } from '../events/store.ts';
 import type { Work } from '../http/app.ts';
 import { conflict, invalid } from '../http/problem.ts';
-import { linkOrder } from './linkingOrder.ts';
+import { linkOrder } from './orderLinking.ts';
 import type { OrderRow, SeatRow } from './store.ts';
 
 /**

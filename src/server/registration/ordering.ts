@@ -16,7 +16,7 @@ import { conflict, invalid, Problem } from '../http/problem.ts';
 import { theOrganization } from '../staff/store.ts';
 import { checkRequest } from './checking.ts';
 import { confirmOrder } from './confirming.ts';
-import { linkOrder } from './linkingOrder.ts';
+import { linkOrder } from './orderLinking.ts';
 import { readOrder, readTaken } from './store.ts';
 import { holdMinutes } from './waiting.ts';
 

@@ -6,7 +6,7 @@ import { writeCalendar } from '#core/exchange/calendar.ts';
 import { writeCsv } from '#core/exchange/csv.ts';
 import { plainAmount } from '#core/money/amount.ts';
 import { sayAnswer } from '#core/registration/questions.ts';
-import { offersFor, queueOrder, whyNot } from '#core/registration/waitlist.ts';
+import { freedSeatsFor, queueOrder, whyNot } from '#core/registration/waitlist.ts';
 import { plusMinutes } from '#core/time/clock.ts';
 import { dateOf } from '#core/time/wallTime.ts';
 import { logCare } from '../contacts/seeing.ts';
@@ -27,7 +27,7 @@ import { placeOrder, takesRegistrations } from './ordering.ts';
 import { passesPdf } from './passes.ts';
 import { publicEventOf, publicEventRow, publicOrderOf } from './public.ts';
 import { readOrder, readSeat, readSeats, readTaken, readWaiting } from './store.ts';
-import { offerTo, takeOffer } from './waiting.ts';
+import { passOnTo, takeSeats } from './waiting.ts';
 import { withdrawSeats } from './withdrawing.ts';
 
 async function orderByLink(tx: Queries, token: string): Promise<string> {
@@ -177,9 +177,9 @@ export const registrationHandlers: Handlers<typeof registrationContract> = {
     // Offered by hand, it was decided: the organizer tells them.
     party.quiet = null;
     const taken = await readTaken(tx, order.eventId);
-    const [offer] = offersFor([party], event, taken, now, event.startsAt ?? plusMinutes(now, 10_000));
+    const [offer] = freedSeatsFor([party], event, taken, now, event.startsAt ?? plusMinutes(now, 10_000));
     if (!offer) throw conflict('does-not-fit', `${party.name} ${whyNot(party, event, taken)}.`);
-    await offerTo(c, order.id, offer.until, `offered by ${c.staff.name}`);
+    await passOnTo(c, order.id, offer.until, `offered by ${c.staff.name}`);
     return { until: offer.until };
   },
 
@@ -263,7 +263,7 @@ export const registrationHandlers: Handlers<typeof registrationContract> = {
   },
 
   'POST /api/public/orders/:token/take': async (c) => ({
-    standing: await takeOffer(c, await orderByLink(c.tx, c.params.token)),
+    standing: await takeSeats(c, await orderByLink(c.tx, c.params.token)),
   }),
 
   'POST /api/public/orders/:token/withdraw': async (c) => {

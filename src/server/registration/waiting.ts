@@ -1,6 +1,6 @@
 import { lives } from '#core/events/states.ts';
 import type { RegistrationState } from '#core/registration/states.ts';
-import { offersFor } from '#core/registration/waitlist.ts';
+import { freedSeatsFor } from '#core/registration/waitlist.ts';
 import { plusMinutes } from '#core/time/clock.ts';
 import { update } from '../db/database.ts';
 import { readEvent, readOffers } from '../events/store.ts';
@@ -14,14 +14,14 @@ import { readOrder, readSeats, readTaken, readWaiting } from './store.ts';
 export const holdMinutes = 15;
 
 /** Offers whatever seats are free to the parties that wait, as the core decides. Answers their names. */
-export async function offerFreed(w: Work, eventId: string): Promise<string[]> {
+export async function passOnFreed(w: Work, eventId: string): Promise<string[]> {
   const event = await readEvent(w.tx, eventId, true);
   if (!lives(event.state) || !event.startsAt) return [];
   const waiting = await readWaiting(w.tx, eventId, await readOffers(w.tx, eventId));
   if (!waiting.length) return [];
-  const offers = offersFor(waiting, event, await readTaken(w.tx, eventId), w.now, event.startsAt);
+  const offers = freedSeatsFor(waiting, event, await readTaken(w.tx, eventId), w.now, event.startsAt);
   for (const { party, until, passedOver } of offers)
-    await offerTo(
+    await passOnTo(
       w,
       party.orderId,
       until,
@@ -33,7 +33,7 @@ export async function offerFreed(w: Work, eventId: string): Promise<string[]> {
 }
 
 /** Offers seats to one waiting party until a deadline. */
-export async function offerTo(w: Work, orderId: string, until: string, reason: string): Promise<void> {
+export async function passOnTo(w: Work, orderId: string, until: string, reason: string): Promise<void> {
   const seats = (await readSeats(w.tx, orderId)).filter((s) => s.state === 'waitlisted');
   await setSeats(w, seats, 'offered', `seats offered: ${reason}`);
   await update(w.tx, 'orders', orderId, { offeredUntil: until });
@@ -78,7 +78,7 @@ export async function letGoAll(w: Work, eventId: string): Promise<void> {
 }
 
 /** Takes an offer: confirmed when nothing is due, else held while paying. */
-export async function takeOffer(w: Work, orderId: string): Promise<'confirmed' | 'held'> {
+export async function takeSeats(w: Work, orderId: string): Promise<'confirmed' | 'held'> {
   const order = await readOrder(w.tx, orderId);
   const seats = (await readSeats(w.tx, orderId)).filter((s) => s.state === 'offered');
   const event = await readEvent(w.tx, order.eventId);

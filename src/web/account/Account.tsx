@@ -1,8 +1,8 @@
 import { useState } from 'react';
 import type { Answer } from '#web/api.ts';
-import { useAsk, useDo } from '../parts/ask.ts';
+import { useAction, useAsk } from '../parts/ask.ts';
 import { TextField } from '../parts/Field.tsx';
-import { Asked, Problems } from '../parts/notices.tsx';
+import { Loaded, Problems } from '../parts/notices.tsx';
 import { useSaying } from '../parts/saying.ts';
 import { say } from '../parts/toast.tsx';
 import { SecondStep } from './SecondStep.tsx';
@@ -14,7 +14,7 @@ export default function Account() {
   const account = useAsk('GET /api/account');
   return (
     <div className="page narrow">
-      <Asked of={account}>
+      <Loaded of={account}>
         {(a) => (
           <>
             <h1>Your account</h1>
@@ -26,7 +26,7 @@ export default function Account() {
             <Sessions account={a} />
           </>
         )}
-      </Asked>
+      </Loaded>
     </div>
   );
 }
@@ -34,7 +34,7 @@ export default function Account() {
 function Password() {
   const [current, setCurrent] = useState('');
   const [password, setPassword] = useState('');
-  const change = useDo('POST /api/account/password', () => {
+  const change = useAction('POST /api/account/password', () => {
     setCurrent('');
     setPassword('');
     say('Your password was changed; other sessions have ended');
@@ -78,8 +78,8 @@ function Password() {
 
 function Sessions({ account }: { account: Account }) {
   const { dayAndYear } = useSaying();
-  const end = useDo('DELETE /api/account/sessions/:id', () => say('Signed out there'));
-  const endOthers = useDo('DELETE /api/account/sessions', ({ ended }) =>
+  const end = useAction('DELETE /api/account/sessions/:id', () => say('Signed out there'));
+  const endOthers = useAction('DELETE /api/account/sessions', ({ ended }) =>
     say(ended === 1 ? '1 other session has ended' : `${ended} other sessions have ended`),
   );
   return (

@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import type { Answer } from '#web/api.ts';
-import { useDo } from '../parts/ask.ts';
+import { useAction } from '../parts/ask.ts';
 import { TextField } from '../parts/Field.tsx';
 import { Problems } from '../parts/notices.tsx';
 import { say } from '../parts/toast.tsx';
@@ -11,18 +11,18 @@ export function SecondStep({ account }: { account: Answer<'GET /api/account'> })
   const [current, setCurrent] = useState('');
   const [code, setCode] = useState('');
   const [recovery, setRecovery] = useState<string[] | null>(null);
-  const begin = useDo('POST /api/account/second-step', () => setCurrent(''));
-  const turnOn = useDo('PUT /api/account/second-step', (answer) => {
+  const begin = useAction('POST /api/account/second-step', () => setCurrent(''));
+  const turnOn = useAction('PUT /api/account/second-step', (answer) => {
     setRecovery(answer.recovery);
     begin.reset();
     setCode('');
   });
-  const turnOff = useDo('DELETE /api/account/second-step', () => {
+  const turnOff = useAction('DELETE /api/account/second-step', () => {
     setCurrent('');
     setRecovery(null);
     say('The second step is off');
   });
-  const renew = useDo('POST /api/account/recovery', (answer) => {
+  const renew = useAction('POST /api/account/recovery', (answer) => {
     setCurrent('');
     setRecovery(answer.recovery);
   });

@@ -3,9 +3,9 @@ import type { ContactRecord } from '#contract/contacts.ts';
 import { fullName } from '#core/contacts/names.ts';
 import { addressOf } from '#web/api.ts';
 import { Asking } from '../parts/Asking.tsx';
-import { useAsk, useDo } from '../parts/ask.ts';
+import { useAction, useAsk } from '../parts/ask.ts';
 import { TextField } from '../parts/Field.tsx';
-import { Asked, Problems } from '../parts/notices.tsx';
+import { Loaded, Problems } from '../parts/notices.tsx';
 import { useSaying } from '../parts/saying.ts';
 import { say } from '../parts/toast.tsx';
 
@@ -14,7 +14,7 @@ export function Care({ contact }: { contact: ContactRecord }) {
   const [erasing, setErasing] = useState(false);
   const [links, setLinks] = useState(false);
   const params = { id: contact.id };
-  const link = useDo('POST /api/contacts/:id/own-link', ({ sentTo }) =>
+  const link = useAction('POST /api/contacts/:id/own-link', ({ sentTo }) =>
     say(`Their own link goes to ${sentTo}.`),
   );
   if (contact.erasedAt) return null;
@@ -51,7 +51,7 @@ function Links({ contact, close }: { contact: ContactRecord; close: () => void }
   const { dayAndYear } = useSaying();
   const params = { id: contact.id };
   const links = useAsk('GET /api/contacts/:id/links', { params });
-  const change = useDo('POST /api/contacts/:id/links', (_, sent) =>
+  const change = useAction('POST /api/contacts/:id/links', (_, sent) =>
     say(
       sent?.body?.renew
         ? 'The old link leads nowhere now. The new one goes out with the next message.'
@@ -65,7 +65,7 @@ function Links({ contact, close }: { contact: ContactRecord; close: () => void }
         one then leads nowhere, and their next message carries the new one.
       </p>
       <Problems of={change.problem} />
-      <Asked of={links}>
+      <Loaded of={links}>
         {(list) =>
           list.length === 0 ? (
             <p className="empty">No link was sent to them yet.</p>
@@ -114,7 +114,7 @@ function Links({ contact, close }: { contact: ContactRecord; close: () => void }
             </ul>
           )
         }
-      </Asked>
+      </Loaded>
     </Asking>
   );
 }
@@ -123,7 +123,7 @@ function Erase({ contact, close }: { contact: ContactRecord; close: () => void }
   const [name, setName] = useState('');
   const params = { id: contact.id };
   const what = useAsk('GET /api/contacts/:id/erasure', { params });
-  const erase = useDo('POST /api/contacts/:id/erase', () => {
+  const erase = useAction('POST /api/contacts/:id/erase', () => {
     close();
     say(`The ${contact.kind} was erased.`);
   });
@@ -144,7 +144,7 @@ function Erase({ contact, close }: { contact: ContactRecord; close: () => void }
       }
     >
       <Problems of={erase.problem} />
-      <Asked of={what}>
+      <Loaded of={what}>
         {({ goes, kept }) => (
           <>
             <p>This cannot be undone. Taken away: {goes.join(', ')}.</p>
@@ -157,7 +157,7 @@ function Erase({ contact, close }: { contact: ContactRecord; close: () => void }
             )}
           </>
         )}
-      </Asked>
+      </Loaded>
       <TextField
         label={`Type the name to go on: ${fullName(contact)}`}
         value={name}

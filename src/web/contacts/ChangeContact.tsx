@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import type { ContactRecord } from '#contract/contacts.ts';
 import { Asking } from '../parts/Asking.tsx';
-import { useDo } from '../parts/ask.ts';
+import { useAction } from '../parts/ask.ts';
 import { ChoiceField, TextField } from '../parts/Field.tsx';
 import { Problems } from '../parts/notices.tsx';
 import { say } from '../parts/toast.tsx';
@@ -26,7 +26,7 @@ export function ChangeContact({ contact, close }: { contact: ContactRecord; clos
     phones: contact.phones.map((p): ReachLine => ({ value: p.phone, kind: p.kind, endedOn: p.endedOn })),
   });
   const person = contact.kind === 'person';
-  const save = useDo('PATCH /api/contacts/:id', () => {
+  const save = useAction('PATCH /api/contacts/:id', () => {
     say('Saved');
     close();
   });

@@ -1,6 +1,6 @@
 import { Link } from 'react-router';
-import { useAsk, useDo } from '../parts/ask.ts';
-import { Asked, Problems } from '../parts/notices.tsx';
+import { useAction, useAsk } from '../parts/ask.ts';
+import { Loaded, Problems } from '../parts/notices.tsx';
 import { Person } from '../parts/Person.tsx';
 import { useSaying } from '../parts/saying.ts';
 import { say } from '../parts/toast.tsx';
@@ -22,7 +22,7 @@ const fieldWords: Record<string, string> = {
 export default function Changes() {
   const { dayAndYear } = useSaying();
   const changes = useAsk('GET /api/proposals');
-  const decide = useDo('POST /api/proposals/:id/decide', () => say('Decided.'));
+  const decide = useAction('POST /api/proposals/:id/decide', () => say('Decided.'));
   const put = (id: string, accept: boolean) => decide.mutate({ params: { id }, body: { accept } });
   return (
     <div className="page" style={{ maxWidth: 900 }}>
@@ -31,7 +31,7 @@ export default function Changes() {
       </p>
       <h1>Changes people asked for</h1>
       <Problems of={decide.problem} />
-      <Asked of={changes}>
+      <Loaded of={changes}>
         {(list) =>
           list.length === 0 ? (
             <p className="empty">
@@ -78,7 +78,7 @@ export default function Changes() {
             </ul>
           )
         }
-      </Asked>
+      </Loaded>
     </div>
   );
 }

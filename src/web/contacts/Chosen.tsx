@@ -1,6 +1,6 @@
 import { type ReactNode, useState } from 'react';
 import { ApiProblem, saveFile } from '#web/api.ts';
-import { useAsk, useDo, useMe } from '../parts/ask.ts';
+import { useAction, useAsk, useMe } from '../parts/ask.ts';
 import { Problems } from '../parts/notices.tsx';
 import { sayCount } from '../parts/saying.ts';
 import { say } from '../parts/toast.tsx';
@@ -80,8 +80,8 @@ export function Chosen({
 function TagThem({ ids }: { ids: readonly string[] }) {
   const [tag, setTag] = useState('');
   const tags = useAsk('GET /api/tags').data ?? [];
-  const undo = useDo('POST /api/tags', () => say('As it was before.'));
-  const change = useDo('POST /api/tags');
+  const undo = useAction('POST /api/tags', () => say('As it was before.'));
+  const change = useAction('POST /api/tags');
   const run = (remove: boolean) => {
     const clean = tag.trim().toLowerCase();
     change.mutate(
@@ -148,10 +148,10 @@ function PutThem({ ids }: { ids: readonly string[] }) {
   const segments = (useAsk('GET /api/segments').data ?? []).filter((s) => s.frozenAt);
   const [into, setInto] = useState('');
   const [name, setName] = useState('');
-  const undo = useDo('POST /api/segments/:id/members', () => say('As it was before.'));
-  const throwAway = useDo('DELETE /api/segments/:id', () => say('As it was before.'));
-  const put = useDo('POST /api/segments/:id/members');
-  const make = useDo('POST /api/segments');
+  const undo = useAction('POST /api/segments/:id/members', () => say('As it was before.'));
+  const throwAway = useAction('DELETE /api/segments/:id', () => say('As it was before.'));
+  const put = useAction('POST /api/segments/:id/members');
+  const make = useAction('POST /api/segments');
   const known = segments.find((s) => s.id === into);
   const run = () => {
     if (!known) {

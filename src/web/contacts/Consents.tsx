@@ -6,7 +6,7 @@ import {
   consentChannels,
   consentTopics,
 } from '#core/contacts/consent.ts';
-import { useDo, useMayChangeContacts } from '../parts/ask.ts';
+import { useAction, useMayChangeContacts } from '../parts/ask.ts';
 import { useSaying } from '../parts/saying.ts';
 import { say } from '../parts/toast.tsx';
 
@@ -16,7 +16,7 @@ export function Consents({ contact }: { contact: ContactRecord }) {
   const [channel, setChannel] = useState<ConsentChannel>('email');
   const { dayAndYear } = useSaying();
   const may = useMayChangeContacts();
-  const write = useDo('POST /api/contacts/:id/consents', () => say('Written down.'));
+  const write = useAction('POST /api/contacts/:id/consents', () => say('Written down.'));
   const put = (granted: boolean) =>
     write.mutate({ params: { id: contact.id }, body: { topic, channel, granted } });
   return (

@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { useAsk, useMayChangeContacts, useMe } from '../parts/ask.ts';
-import { Asked } from '../parts/notices.tsx';
+import { Loaded } from '../parts/notices.tsx';
 import { Care } from './Care.tsx';
 import { ChangeContact } from './ChangeContact.tsx';
 import { Consents } from './Consents.tsx';
@@ -30,7 +30,7 @@ export default function Contact() {
           </button>
         )}
       </div>
-      <Asked of={contact}>
+      <Loaded of={contact}>
         {(c) => (
           <>
             <div className="record">
@@ -53,7 +53,7 @@ export default function Contact() {
             {editing && <ChangeContact contact={c} close={() => setEditing(false)} />}
           </>
         )}
-      </Asked>
+      </Loaded>
     </div>
   );
 }

@@ -7,8 +7,8 @@ import { listedName } from '#core/contacts/names.ts';
 import { sayPhone } from '#core/contacts/reach.ts';
 import { call } from '#web/api.ts';
 import { Asking } from '../parts/Asking.tsx';
-import { useAsk, useDo, useMe } from '../parts/ask.ts';
-import { Asked, Problems } from '../parts/notices.tsx';
+import { useAction, useAsk, useMe } from '../parts/ask.ts';
+import { Loaded, Problems } from '../parts/notices.tsx';
 import { nobody, PersonFields } from '../parts/PersonFields.tsx';
 import { sayCount, useSaying } from '../parts/saying.ts';
 import { type Column, Table } from '../parts/Table.tsx';
@@ -210,7 +210,7 @@ export default function Contacts() {
           }}
         />
       )}
-      <Asked of={list}>
+      <Loaded of={list}>
         {({ contacts }) => (
           <Table
             label="Contacts"
@@ -234,7 +234,7 @@ export default function Contacts() {
             }
           />
         )}
-      </Asked>
+      </Loaded>
       {adding && <Add close={() => setAdding(false)} />}
     </div>
   );
@@ -275,7 +275,7 @@ function Add({ close }: { close: () => void }) {
   const navigate = useNavigate();
   const [form, setForm] = useState(nobody);
   const [kind, setKind] = useState<'person' | 'organization'>('person');
-  const add = useDo('POST /api/contacts', ({ id, existed }) => {
+  const add = useAction('POST /api/contacts', ({ id, existed }) => {
     say(existed ? `This ${kind} is known already` : 'Added');
     navigate(`/contacts/${id}`);
   });

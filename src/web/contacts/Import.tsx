@@ -4,8 +4,8 @@ import type { ImportRow, ImportSummary } from '#contract/imports.ts';
 import { sayPhone } from '#core/contacts/reach.ts';
 import { addressOf } from '#web/api.ts';
 import { Asking } from '../parts/Asking.tsx';
-import { useAsk, useDo, useMe } from '../parts/ask.ts';
-import { Asked, Problems } from '../parts/notices.tsx';
+import { useAction, useAsk, useMe } from '../parts/ask.ts';
+import { Loaded, Problems } from '../parts/notices.tsx';
 import { Person } from '../parts/Person.tsx';
 import { Progress } from '../parts/Progress.tsx';
 import { sayCount, useSaying } from '../parts/saying.ts';
@@ -42,7 +42,7 @@ export default function Import() {
   );
   return (
     <div className="page">
-      <Asked of={summary}>{(s) => <Shown summary={s} />}</Asked>
+      <Loaded of={summary}>{(s) => <Shown summary={s} />}</Loaded>
     </div>
   );
 }
@@ -70,8 +70,8 @@ function Shown({ summary }: { summary: ImportSummary }) {
   const navigate = useNavigate();
   const [confirming, setConfirming] = useState<'apply' | 'undo' | null>(null);
   const close = () => setConfirming(null);
-  const map = useDo('PUT /api/imports/:id/mapping');
-  const apply = useDo('POST /api/imports/:id/apply', (s) => {
+  const map = useAction('PUT /api/imports/:id/mapping');
+  const apply = useAction('POST /api/imports/:id/apply', (s) => {
     close();
     say(
       s.state === 'checking'
@@ -79,9 +79,9 @@ function Shown({ summary }: { summary: ImportSummary }) {
         : `${summary.fileName} was applied.`,
     );
   });
-  const undo = useDo('POST /api/imports/:id/undo', close);
-  const cancel = useDo('POST /api/imports/:id/cancel');
-  const discard = useDo('DELETE /api/imports/:id', () => navigate('/import'));
+  const undo = useAction('POST /api/imports/:id/undo', close);
+  const cancel = useAction('POST /api/imports/:id/cancel');
+  const discard = useAction('DELETE /api/imports/:id', () => navigate('/import'));
   const { counts } = summary;
   const all = Object.values(counts).reduce((n, x) => n + x, 0);
   const open = summary.state === 'checked';
@@ -281,7 +281,7 @@ function Rows({ summary, all }: { summary: ImportSummary; all: number }) {
           </a>
         )}
       </div>
-      <Asked of={rows}>
+      <Loaded of={rows}>
         {({ rows: list, total }) => (
           <>
             <Table
@@ -316,7 +316,7 @@ function Rows({ summary, all }: { summary: ImportSummary; all: number }) {
             )}
           </>
         )}
-      </Asked>
+      </Loaded>
       {shown && (
         <ImportRowSheet key={shown.line} summary={summary} row={shown} close={() => setShown(null)} />
       )}

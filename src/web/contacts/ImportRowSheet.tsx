@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import type { ImportRow, ImportSummary } from '#contract/imports.ts';
 import { Asking } from '../parts/Asking.tsx';
-import { useDo } from '../parts/ask.ts';
+import { useAction } from '../parts/ask.ts';
 import { Problems } from '../parts/notices.tsx';
 import { Person } from '../parts/Person.tsx';
 
@@ -16,7 +16,7 @@ export function ImportRowSheet({
   close: () => void;
 }) {
   const [cells, setCells] = useState(row.cells);
-  const patch = useDo('PATCH /api/imports/:id/rows/:line', close);
+  const patch = useAction('PATCH /api/imports/:id/rows/:line', close);
   const put = (body: { cells?: Record<string, string>; excluded?: boolean; decision?: string | null }) =>
     patch.mutate({ params: { id: summary.id, line: String(row.line) } as never, body });
   const changed = Object.fromEntries(

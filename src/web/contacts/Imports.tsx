@@ -1,7 +1,7 @@
 import { useRef, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
-import { useAsk, useDo } from '../parts/ask.ts';
-import { Asked, Problems } from '../parts/notices.tsx';
+import { useAction, useAsk } from '../parts/ask.ts';
+import { Loaded, Problems } from '../parts/notices.tsx';
 import { useSaying } from '../parts/saying.ts';
 
 /** Bring people in: choose a file; earlier imports below. */
@@ -11,7 +11,7 @@ export default function Imports() {
   const { at } = useSaying();
   const file = useRef<HTMLInputElement>(null);
   const [reading, setReading] = useState(false);
-  const check = useDo('POST /api/imports', ({ id }) => navigate(`/import/${id}`));
+  const check = useAction('POST /api/imports', ({ id }) => navigate(`/import/${id}`));
   const read = async (chosen: File | undefined) => {
     if (!chosen) return;
     setReading(true);
@@ -44,7 +44,7 @@ export default function Imports() {
         />
       </label>
       <h2 style={{ marginTop: 26 }}>Earlier imports</h2>
-      <Asked of={imports}>
+      <Loaded of={imports}>
         {(list) =>
           list.length === 0 ? (
             <p className="empty">Files you bring in are listed here, and can be taken back.</p>
@@ -67,7 +67,7 @@ export default function Imports() {
             </ul>
           )
         }
-      </Asked>
+      </Loaded>
     </div>
   );
 }

@@ -2,7 +2,7 @@ import { useState } from 'react';
 import { Link } from 'react-router';
 import { type LifelineKind, lifelineKinds } from '#core/contacts/lifeline.ts';
 import { useAsk } from '../parts/ask.ts';
-import { Asked } from '../parts/notices.tsx';
+import { Loaded } from '../parts/notices.tsx';
 import { useSaying } from '../parts/saying.ts';
 import { useInterface } from '../shell/state.ts';
 
@@ -46,7 +46,7 @@ export function Lifeline({ id }: { id: string }) {
           ))}
         </select>
       </div>
-      <Asked of={lifeline}>
+      <Loaded of={lifeline}>
         {({ entries, more }) =>
           entries.length === 0 ? (
             <p className="empty">Nothing of this kind yet.</p>
@@ -92,7 +92,7 @@ export function Lifeline({ id }: { id: string }) {
             </>
           )
         }
-      </Asked>
+      </Loaded>
     </section>
   );
 }

@@ -3,7 +3,7 @@ import { useDeferredValue, useState } from 'react';
 import { type MailingTopic, mailingTopics } from '#core/messages/mailing.ts';
 import { ApiProblem, call } from '#web/api.ts';
 import { Asking } from '../parts/Asking.tsx';
-import { useDo } from '../parts/ask.ts';
+import { useAction } from '../parts/ask.ts';
 import { ChoiceField, Field, TextField } from '../parts/Field.tsx';
 import { Problems } from '../parts/notices.tsx';
 import { say } from '../parts/toast.tsx';
@@ -39,7 +39,7 @@ export function MailingForm({
     placeholderData: keepPreviousData,
     retry: false,
   });
-  const send = useDo('POST /api/mailings', ({ planned, leftOut }) => {
+  const send = useAction('POST /api/mailings', ({ planned, leftOut }) => {
     close();
     say(`It goes to ${planned}${leftOut ? `; ${leftOut} were left out` : ''}. See the Tray.`);
   });

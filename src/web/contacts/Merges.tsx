@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import type { ContactRecord } from '#contract/contacts.ts';
 import { Asking } from '../parts/Asking.tsx';
-import { useDo } from '../parts/ask.ts';
+import { useAction } from '../parts/ask.ts';
 import { Problems } from '../parts/notices.tsx';
 import { useSaying } from '../parts/saying.ts';
 import { say } from '../parts/toast.tsx';
@@ -10,7 +10,7 @@ import { say } from '../parts/toast.tsx';
 export function Merges({ contact }: { contact: ContactRecord }) {
   const [asked, setAsked] = useState<string | null>(null);
   const { dayAndYear } = useSaying();
-  const undo = useDo('POST /api/merges/:id/undo', ({ back, since, left }) => {
+  const undo = useAction('POST /api/merges/:id/undo', ({ back, since, left }) => {
     setAsked(null);
     say(
       `Two contacts again: ${back} things went back${since ? `, and ${since} that came since` : ''}${left.length ? `. ${left.join('; ')}` : '.'}`,

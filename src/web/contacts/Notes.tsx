@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import type { ContactNote, ContactRecord } from '#contract/contacts.ts';
 import { sayShortDate } from '#core/time/say.ts';
-import { useDo, useMe } from '../parts/ask.ts';
+import { useAction, useMe } from '../parts/ask.ts';
 import { Problems } from '../parts/notices.tsx';
 import { useSaying } from '../parts/saying.ts';
 import { say } from '../parts/toast.tsx';
@@ -11,7 +11,7 @@ export function Notes({ contact }: { contact: ContactRecord }) {
   const [text, setText] = useState('');
   const [dueOn, setDueOn] = useState('');
   const params = { id: contact.id };
-  const add = useDo('POST /api/contacts/:id/notes', () => {
+  const add = useAction('POST /api/contacts/:id/notes', () => {
     setText('');
     setDueOn('');
   });
@@ -63,9 +63,9 @@ export function Notes({ contact }: { contact: ContactRecord }) {
 
 function Note({ note, contactId }: { note: ContactNote; contactId: string }) {
   const { dayAndYear, today } = useSaying();
-  const change = useDo('PATCH /api/notes/:id');
-  const restore = useDo('POST /api/contacts/:id/notes');
-  const remove = useDo('DELETE /api/notes/:id', ({ text, dueOn }) =>
+  const change = useAction('PATCH /api/notes/:id');
+  const restore = useAction('POST /api/contacts/:id/notes');
+  const remove = useAction('DELETE /api/notes/:id', ({ text, dueOn }) =>
     say('The note was taken away.', {
       label: 'Undo',
       run: () => restore.mutate({ params: { id: contactId }, body: { text, dueOn } }),

@@ -5,7 +5,7 @@ import { fullName } from '#core/contacts/names.ts';
 import { sayPhone } from '#core/contacts/reach.ts';
 import { sayShortDate } from '#core/time/say.ts';
 import { useAsk, useMe } from '../parts/ask.ts';
-import { Asked } from '../parts/notices.tsx';
+import { Loaded } from '../parts/notices.tsx';
 import { Person } from '../parts/Person.tsx';
 import { useSaying } from '../parts/saying.ts';
 import { Consents } from './Consents.tsx';
@@ -19,7 +19,7 @@ import { Ties } from './Ties.tsx';
 export function PersonRecord({ id }: { id: string }) {
   const contact = useAsk('GET /api/contacts/:id', { params: { id } });
   return (
-    <Asked of={contact}>
+    <Loaded of={contact}>
       {(c) => (
         <>
           <Head contact={c} />
@@ -34,7 +34,7 @@ export function PersonRecord({ id }: { id: string }) {
           <Lifeline id={id} />
         </>
       )}
-    </Asked>
+    </Loaded>
   );
 }
 

@@ -2,7 +2,7 @@ import { useRef, useState } from 'react';
 import type { ContactRecord } from '#contract/contacts.ts';
 import { fullName } from '#core/contacts/names.ts';
 import { addressOf } from '#web/api.ts';
-import { useDo, useMayChangeContacts } from '../parts/ask.ts';
+import { useAction, useMayChangeContacts } from '../parts/ask.ts';
 import { say } from '../parts/toast.tsx';
 
 /** Longest side of a photo as it is kept, in pixels. */
@@ -29,8 +29,8 @@ export function Photo({ contact }: { contact: ContactRecord }) {
   const input = useRef<HTMLInputElement>(null);
   const [wrong, setWrong] = useState<string | null>(null);
   const params = { id: contact.id };
-  const put = useDo('PUT /api/contacts/:id/photo', () => say('The photo was kept.'));
-  const remove = useDo('DELETE /api/contacts/:id/photo', () => say('The photo was taken away.'));
+  const put = useAction('PUT /api/contacts/:id/photo', () => say('The photo was kept.'));
+  const remove = useAction('DELETE /api/contacts/:id/photo', () => say('The photo was taken away.'));
   if (contact.erasedAt) return null;
   return (
     <div className="photo">

@@ -5,8 +5,8 @@ import { weightOf } from '#core/contacts/keeping.ts';
 import { fullName } from '#core/contacts/names.ts';
 import { sayPhone } from '#core/contacts/reach.ts';
 import { Asking } from '../parts/Asking.tsx';
-import { useAsk, useDo, useMe } from '../parts/ask.ts';
-import { Asked, Problems } from '../parts/notices.tsx';
+import { useAction, useAsk, useMe } from '../parts/ask.ts';
+import { Loaded, Problems } from '../parts/notices.tsx';
 import { Person } from '../parts/Person.tsx';
 import { Progress } from '../parts/Progress.tsx';
 import { sayCount, useSaying } from '../parts/saying.ts';
@@ -22,13 +22,13 @@ export default function Review() {
   const pairs = useAsk('GET /api/pairs', { query: { limit: 100 }, everyMs: busy ? 700 : undefined });
   const running = pairs.data?.looking.running ?? false;
   useEffect(() => setBusy(running), [running]);
-  const look = useDo('POST /api/pairs/look', () => setBusy(true));
+  const look = useAction('POST /api/pairs/look', () => setBusy(true));
   return (
     <div className="page">
       <p>
         <Link to="/contacts">Contacts</Link>
       </p>
-      <Asked of={pairs}>
+      <Loaded of={pairs}>
         {(answer) => (
           <>
             <div className="spread">
@@ -66,7 +66,7 @@ export default function Review() {
             )}
           </>
         )}
-      </Asked>
+      </Loaded>
     </div>
   );
 }
@@ -108,10 +108,10 @@ function OnePair({
   const [keep, setKeep] = useState<Side>(weightOf(pair.b) > weightOf(pair.a) ? 'b' : 'a');
   const [chosen, setChosen] = useState<Partial<Record<MergeField, Side>>>({});
   const [confirming, setConfirming] = useState(false);
-  const unmerge = useDo('POST /api/merges/:id/undo', () => say('Two contacts again.'));
-  const reopen = useDo('POST /api/pairs/:id/reopen', () => say('The pair is open again.'));
+  const unmerge = useAction('POST /api/merges/:id/undo', () => say('Two contacts again.'));
+  const reopen = useAction('POST /api/pairs/:id/reopen', () => say('The pair is open again.'));
   const said = useRef<Decision>('same');
-  const decide = useDo('POST /api/pairs/:id/decide', ({ mergeId }) => {
+  const decide = useAction('POST /api/pairs/:id/decide', ({ mergeId }) => {
     setConfirming(false);
     const words = {
       same: `${fullName(pair[keep])} is one contact now.`,

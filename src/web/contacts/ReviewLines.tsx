@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import type { Answer } from '#web/api.ts';
 import { Asking } from '../parts/Asking.tsx';
-import { useDo } from '../parts/ask.ts';
+import { useAction } from '../parts/ask.ts';
 import { Problems } from '../parts/notices.tsx';
 import { say } from '../parts/toast.tsx';
 
@@ -11,12 +11,12 @@ const hundredths = (share: number): number => Math.round(share * 100);
 export function ReviewLines({ answer }: { answer: Answer<'GET /api/pairs'> }) {
   const [lines, setLines] = useState<{ same: number; look: number } | null>(null);
   const [merging, setMerging] = useState(false);
-  const save = useDo('PUT /api/pairs/thresholds', () => {
+  const save = useAction('PUT /api/pairs/thresholds', () => {
     setLines(null);
     say('The lines were moved. They hold for every import from now on.');
   });
-  const unmerge = useDo('POST /api/merges/:id/undo');
-  const merge = useDo('POST /api/pairs/merge-sure', ({ merged, mergeIds }) => {
+  const unmerge = useAction('POST /api/merges/:id/undo');
+  const merge = useAction('POST /api/pairs/merge-sure', ({ merged, mergeIds }) => {
     setMerging(false);
     say(`${merged} ${merged === 1 ? 'pair' : 'pairs'} merged.`, {
       label: 'Undo',

@@ -1,12 +1,12 @@
 import { useState } from 'react';
-import { useAsk, useDo, useMayChangeContacts } from '../parts/ask.ts';
+import { useAction, useAsk, useMayChangeContacts } from '../parts/ask.ts';
 
 /** The tags of one contact, added and taken off in place. */
 export function Tags({ id, tags }: { id: string; tags: readonly string[] }) {
   const may = useMayChangeContacts();
   const [typed, setTyped] = useState<string | null>(null);
   const known = useAsk('GET /api/tags', { enabled: typed !== null }).data ?? [];
-  const change = useDo('POST /api/tags', () => setTyped(null));
+  const change = useAction('POST /api/tags', () => setTyped(null));
   const put = (tag: string, remove: boolean) => change.mutate({ body: { tag, ids: [id], remove } });
   return (
     <p className="tags">

@@ -2,7 +2,7 @@ import { useState } from 'react';
 import type { ContactRecord } from '#contract/contacts.ts';
 import type { NewTie, Tie, TieKind } from '#contract/ties.ts';
 import { Asking } from '../parts/Asking.tsx';
-import { useAsk, useDo } from '../parts/ask.ts';
+import { useAction, useAsk } from '../parts/ask.ts';
 import { ChoiceField, TextField } from '../parts/Field.tsx';
 import { Problems } from '../parts/notices.tsx';
 import { say } from '../parts/toast.tsx';
@@ -32,8 +32,8 @@ export function TieForm({
     say('Saved');
     close();
   };
-  const add = useDo('POST /api/contacts/:id/ties', done);
-  const change = useDo('PATCH /api/ties/:kind/:id', done);
+  const add = useAction('POST /api/contacts/:id/ties', done);
+  const change = useAction('PATCH /api/ties/:kind/:id', done);
   const wrong = (add.problem ?? change.problem)?.fields ?? {};
   const text = (key: keyof typeof form, label: string, more: { type?: string; list?: string } = {}) => (
     <TextField

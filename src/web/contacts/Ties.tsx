@@ -2,7 +2,7 @@ import { useState } from 'react';
 import type { ContactRecord } from '#contract/contacts.ts';
 import type { Tie } from '#contract/ties.ts';
 import { holdsOn, sayDay, saySpan, statusOn } from '#core/contacts/membership.ts';
-import { useDo, useMayChangeContacts } from '../parts/ask.ts';
+import { useAction, useMayChangeContacts } from '../parts/ask.ts';
 import { Person } from '../parts/Person.tsx';
 import { useSaying } from '../parts/saying.ts';
 import { say } from '../parts/toast.tsx';
@@ -21,8 +21,8 @@ export function Ties({ contact }: { contact: ContactRecord }) {
   const [editing, setEditing] = useState<Tie | 'new' | null>(null);
   const members = contact.ties.filter((t) => t.kind === 'membership');
   const status = statusOn(members, day);
-  const restore = useDo('POST /api/contacts/:id/ties', () => say('As it was before.'));
-  const remove = useDo('DELETE /api/ties/:kind/:id', (gone) =>
+  const restore = useAction('POST /api/contacts/:id/ties', () => say('As it was before.'));
+  const remove = useAction('DELETE /api/ties/:kind/:id', (gone) =>
     say(`Taken away: ${sayTie(gone)}.`, {
       label: 'Undo',
       run: () => restore.mutate({ params: { id: contact.id }, body: gone }),

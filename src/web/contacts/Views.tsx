@@ -1,6 +1,6 @@
 import { type ReactNode, useState } from 'react';
 import type { ContactFilter, View } from '#contract/views.ts';
-import { useAsk, useDo, useMe } from '../parts/ask.ts';
+import { useAction, useAsk, useMe } from '../parts/ask.ts';
 import { Problems } from '../parts/notices.tsx';
 import { say } from '../parts/toast.tsx';
 
@@ -23,13 +23,13 @@ export function Views({
   const [name, setName] = useState('');
   const [shared, setShared] = useState(false);
   const coordinator = useMe().data?.staff.roles.includes('coordinator') ?? false;
-  const keep = useDo('POST /api/views', () => {
+  const keep = useAction('POST /api/views', () => {
     say(`“${name}” is kept.`);
     setKeeping(false);
     setName('');
   });
-  const restore = useDo('POST /api/views', () => say('As it was before.'));
-  const remove = useDo('DELETE /api/views/:id');
+  const restore = useAction('POST /api/views', () => say('As it was before.'));
+  const remove = useAction('DELETE /api/views/:id');
   const throwAway = (v: View) =>
     remove.mutate(
       { params: { id: v.id } },

@@ -3,7 +3,7 @@ import type { SeasonEvent } from '#contract/events.ts';
 import { sayLongDate, sayShortDate } from '#core/time/say.ts';
 import { daysBetween } from '#core/time/wallTime.ts';
 import { useAsk } from '../parts/ask.ts';
-import { Asked } from '../parts/notices.tsx';
+import { Loaded } from '../parts/notices.tsx';
 import { useSaying } from '../parts/saying.ts';
 
 /** What needs somebody now, most urgent first. */
@@ -11,7 +11,7 @@ export default function Desk() {
   const desk = useAsk('GET /api/desk', { everyMs: 30_000 });
   const { money } = useSaying();
   return (
-    <Asked of={desk}>
+    <Loaded of={desk}>
       {({ today, entries, since, openNow, ribbon }) => {
         const next = ribbon.find(
           (e) => e.startsLocal && e.startsLocal.slice(0, 10) >= today && e.state === 'open',
@@ -127,7 +127,7 @@ export default function Desk() {
           </>
         );
       }}
-    </Asked>
+    </Loaded>
   );
 }
 

@@ -6,8 +6,8 @@ import { fold } from '#core/contacts/names.ts';
 import { withWaiting } from '#core/doors/outbox.ts';
 import { sayRange } from '#core/time/say.ts';
 import { type Answer, ApiProblem, addressOf } from '#web/api.ts';
-import { useAsk, useDo, useMe } from '../parts/ask.ts';
-import { Asked, Problems } from '../parts/notices.tsx';
+import { useAction, useAsk, useMe } from '../parts/ask.ts';
+import { Loaded, Problems } from '../parts/notices.tsx';
 import { say, Toasts } from '../parts/toast.tsx';
 import { useOutbox } from './outbox.ts';
 import { Scanner } from './Scanner.tsx';
@@ -36,7 +36,7 @@ export default function Door() {
   return (
     <main className="door">
       <Waiting behind={behind} />
-      <Asked of={doors}>{(d) => <Shown doors={d} id={id} key={id} />}</Asked>
+      <Loaded of={doors}>{(d) => <Shown doors={d} id={id} key={id} />}</Loaded>
       <Toasts />
     </main>
   );
@@ -48,7 +48,9 @@ function Shown({ doors, id }: { doors: Doors; id: string }) {
   const [chosen, setChosen] = useState<string | null>(null);
   const marks = useOutbox((s) => s.marks);
   const roles = useMe().data?.staff.roles ?? [];
-  const scan = useDo('POST /api/events/:id/scan', (answer) => setChosen(answer.row?.registrationId ?? null));
+  const scan = useAction('POST /api/events/:id/scan', (answer) =>
+    setChosen(answer.row?.registrationId ?? null),
+  );
   const all = useMemo(() => withWaiting(doors.rows, marks), [doors.rows, marks]) as Row[];
   const words = fold(typed).split(' ').filter(Boolean);
   const rows = all.filter((r) => words.every((w) => fold(`${r.given} ${r.family} ${r.party}`).includes(w)));

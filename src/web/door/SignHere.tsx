@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import type { DoorRow } from '#contract/doors.ts';
 import type { Answer } from '#web/api.ts';
-import { useDo } from '../parts/ask.ts';
+import { useAction } from '../parts/ask.ts';
 import { TextField } from '../parts/Field.tsx';
 import { Problems } from '../parts/notices.tsx';
 import { say } from '../parts/toast.tsx';
@@ -20,7 +20,7 @@ export function SignHere({
   const [ticked, setTicked] = useState<string[]>([]);
   const [typedName, setTypedName] = useState('');
   const guardian = row.missing.includes('guardian');
-  const sign = useDo('POST /api/registrations/:id/signatures', () => {
+  const sign = useAction('POST /api/registrations/:id/signatures', () => {
     say(`Signed for ${nameOf(row)}`);
     done();
   });

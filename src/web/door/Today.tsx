@@ -1,7 +1,7 @@
 import { Link, Navigate, useSearchParams } from 'react-router';
 import { sayRange } from '#core/time/say.ts';
 import { useAsk, useMe } from '../parts/ask.ts';
-import { Asked } from '../parts/notices.tsx';
+import { Loaded } from '../parts/notices.tsx';
 import { SignOut } from '../parts/SignOut.tsx';
 import { useSending } from './useMarks.ts';
 import { Waiting } from './Waiting.tsx';
@@ -14,7 +14,7 @@ export default function Today() {
   useSending();
   return (
     <main className="door">
-      <Asked of={doors}>
+      <Loaded of={doors}>
         {(list) => {
           const today = list.filter((d) => d.day === 'today');
           if (today.length === 1 && !search.has('all'))
@@ -57,7 +57,7 @@ export default function Today() {
             </>
           );
         }}
-      </Asked>
+      </Loaded>
     </main>
   );
 }

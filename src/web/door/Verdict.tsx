@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import type { DoorRow } from '#contract/doors.ts';
 import type { Answer } from '#web/api.ts';
-import { useDo } from '../parts/ask.ts';
+import { useAction } from '../parts/ask.ts';
 import { HealthNotes } from '../parts/HealthNotes.tsx';
 import { Problems } from '../parts/notices.tsx';
 import { useSaying } from '../parts/saying.ts';
@@ -26,7 +26,7 @@ export function Verdict({
   const [despite, setDespite] = useState('');
   const [signing, setSigning] = useState(false);
   const { mark, pending, refused } = useMark(eventId);
-  const pay = useDo('POST /api/orders/:id/payments', () => say('Recorded'));
+  const pay = useAction('POST /api/orders/:id/payments', () => say('Recorded'));
   const who = { registrationId: row.registrationId, name: nameOf(row) };
   const set = async (state: 'expected' | 'arrived' | 'left') => {
     if (await mark(who, state, despite)) {

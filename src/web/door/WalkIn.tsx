@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import type { Answer } from '#web/api.ts';
-import { useAsk, useDo } from '../parts/ask.ts';
+import { useAction, useAsk } from '../parts/ask.ts';
 import { ChoiceField, TextField } from '../parts/Field.tsx';
 import { Problems } from '../parts/notices.tsx';
 import { nobody, PersonFields } from '../parts/PersonFields.tsx';
@@ -38,7 +38,7 @@ export function WalkIn({
     query: { q: name },
     enabled: name.length >= 3 && !picked,
   });
-  const add = useDo('POST /api/events/:id/walk-ins', (answer) => {
+  const add = useAction('POST /api/events/:id/walk-ins', (answer) => {
     if (answer.arrived) say(`${form.given} is in${answer.known ? ', known to us' : ''}`);
     // What is missing is settled at the lamp.
     done(answer.arrived ? null : answer.registrationId);

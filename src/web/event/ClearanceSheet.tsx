@@ -4,9 +4,9 @@ import type { EventPage } from '#contract/events.ts';
 import { type DecisionWord, decisions, needsWords } from '#core/clearance/steps.ts';
 import { sayShortDate } from '#core/time/say.ts';
 import { Asking } from '../parts/Asking.tsx';
-import { useAsk, useDo } from '../parts/ask.ts';
+import { useAction, useAsk } from '../parts/ask.ts';
 import { Field } from '../parts/Field.tsx';
-import { Asked, Problems } from '../parts/notices.tsx';
+import { Loaded, Problems } from '../parts/notices.tsx';
 import { useSaying } from '../parts/saying.ts';
 import { say } from '../parts/toast.tsx';
 
@@ -25,12 +25,12 @@ export default function ClearanceSheet({ page }: { page: EventPage }) {
   const { day } = useSaying();
   const [confirming, setConfirming] = useState(false);
   const mayPlan = page.may.change.includes('clearance');
-  const send = useDo('POST /api/events/:id/clearance', () => {
+  const send = useAction('POST /api/events/:id/clearance', () => {
     say('Sent');
     setConfirming(false);
   });
   return (
-    <Asked of={clearance}>
+    <Loaded of={clearance}>
       {(c) => (
         <>
           <div className="spread">
@@ -138,7 +138,7 @@ export default function ClearanceSheet({ page }: { page: EventPage }) {
           </Asking>
         </>
       )}
-    </Asked>
+    </Loaded>
   );
 }
 
@@ -152,7 +152,7 @@ const decisionLabels: Record<DecisionWord, string> = {
 function Decide({ stepId, step }: { stepId: string; step: string }) {
   const [decision, setDecision] = useState<DecisionWord>('clear');
   const [words, setWords] = useState('');
-  const decide = useDo('POST /api/clearance-steps/:id/decision', () => say('Decided'));
+  const decide = useAction('POST /api/clearance-steps/:id/decision', () => say('Decided'));
   return (
     <form
       className="form"

@@ -4,9 +4,9 @@ import type { EventPage } from '#contract/events.ts';
 import { sayShortDate, sayTime } from '#core/time/say.ts';
 import { shiftDate } from '#core/time/wallTime.ts';
 import { Asking } from '../parts/Asking.tsx';
-import { useAsk, useDo } from '../parts/ask.ts';
+import { useAction, useAsk } from '../parts/ask.ts';
 import { TextField } from '../parts/Field.tsx';
-import { Asked, Problems } from '../parts/notices.tsx';
+import { Loaded, Problems } from '../parts/notices.tsx';
 import { Person } from '../parts/Person.tsx';
 import { useSaying } from '../parts/saying.ts';
 import { say } from '../parts/toast.tsx';
@@ -17,10 +17,10 @@ export default function CrewSheet({ page }: { page: EventPage }) {
   const { now } = useSaying();
   const [adding, setAdding] = useState(false);
   const [assigning, setAssigning] = useState<CrewShift | null>(null);
-  const remove = useDo('DELETE /api/shifts/:id', () => say('Removed'));
-  const state = useDo('POST /api/assignments/:id/state');
+  const remove = useAction('DELETE /api/shifts/:id', () => say('Removed'));
+  const state = useAction('POST /api/assignments/:id/state');
   return (
-    <Asked of={crew}>
+    <Loaded of={crew}>
       {({ shifts, needed, filled, hours }) => (
         <>
           <div className="spread">
@@ -166,7 +166,7 @@ export default function CrewSheet({ page }: { page: EventPage }) {
           {assigning && <Assign shift={assigning} close={() => setAssigning(null)} />}
         </>
       )}
-    </Asked>
+    </Loaded>
   );
 }
 
@@ -175,7 +175,7 @@ function AddShift({ page, close }: { page: EventPage; close: () => void }) {
   const to = (page.plan.endsLocal ?? '').split('T')[1] ?? '';
   const [form, setForm] = useState({ role: '', place: '', date, from, to, needed: '1', publicSignUp: true });
   const overnight = form.to !== '' && form.to <= form.from;
-  const add = useDo('POST /api/events/:id/shifts', () => {
+  const add = useAction('POST /api/events/:id/shifts', () => {
     say('Added');
     close();
   });
@@ -261,7 +261,7 @@ function Assign({ shift, close }: { shift: CrewShift; close: () => void }) {
   const [reason, setReason] = useState('');
   const q = useDeferredValue(typed.trim());
   const found = useAsk('GET /api/search', { query: { q }, enabled: q.length > 0 }).data?.contacts ?? [];
-  const assign = useDo('POST /api/shifts/:id/assignments', ({ assigned }) => {
+  const assign = useAction('POST /api/shifts/:id/assignments', ({ assigned }) => {
     if (!assigned) return;
     say(`${chosen?.name ?? 'Done'} is on the shift; the message is planned`);
     close();

@@ -3,7 +3,7 @@ import type { EventPage } from '#contract/events.ts';
 import { sayMissing } from '../door/saying.ts';
 import { useAsk } from '../parts/ask.ts';
 import { Ring } from '../parts/marks.tsx';
-import { Asked } from '../parts/notices.tsx';
+import { Loaded } from '../parts/notices.tsx';
 import { useSaying } from '../parts/saying.ts';
 
 /** How the doors stand, and the way to the door list on a phone. */
@@ -11,7 +11,7 @@ export default function DoorsSheet({ page }: { page: EventPage }) {
   const doors = useAsk('GET /api/events/:id/doors', { params: { id: page.id } });
   const { money } = useSaying();
   return (
-    <Asked of={doors}>
+    <Loaded of={doors}>
       {(d) => {
         const stopped = d.rows.filter((r) => r.missing.length > 0 && r.attendance === 'expected');
         return (
@@ -51,6 +51,6 @@ export default function DoorsSheet({ page }: { page: EventPage }) {
           </>
         );
       }}
-    </Asked>
+    </Loaded>
   );
 }

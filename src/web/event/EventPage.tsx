@@ -8,7 +8,7 @@ import { wallOf } from '#core/time/wallTime.ts';
 import { addressOf } from '#web/api.ts';
 import { useAsk } from '../parts/ask.ts';
 import { StateWord } from '../parts/marks.tsx';
-import { Asked } from '../parts/notices.tsx';
+import { Loaded } from '../parts/notices.tsx';
 import { useSaying } from '../parts/saying.ts';
 import { StateActions } from './StateActions.tsx';
 
@@ -37,7 +37,7 @@ export default function EventPage() {
   const page = useAsk('GET /api/events/:id', { params: { id } });
   useChanges(id);
   return (
-    <Asked of={page}>
+    <Loaded of={page}>
       {(p) =>
         // Whoever may not see a stage lands on the first they may.
         (p.may.see as readonly string[]).includes(stage) ? (
@@ -46,7 +46,7 @@ export default function EventPage() {
           <Navigate to={`/events/${id}/${p.may.see[0]}`} replace />
         )
       }
-    </Asked>
+    </Loaded>
   );
 }
 

@@ -2,9 +2,9 @@ import { useState } from 'react';
 import type { EventPage, MessageStepPlan } from '#contract/events.ts';
 import { mergeFields } from '#core/messages/merge.ts';
 import { Asking } from '../parts/Asking.tsx';
-import { useAsk, useDo } from '../parts/ask.ts';
+import { useAction, useAsk } from '../parts/ask.ts';
 import { Field, TextField } from '../parts/Field.tsx';
-import { Asked, Problems } from '../parts/notices.tsx';
+import { Loaded, Problems } from '../parts/notices.tsx';
 import { Person } from '../parts/Person.tsx';
 import { useSaying } from '../parts/saying.ts';
 import { say } from '../parts/toast.tsx';
@@ -18,7 +18,7 @@ export default function MessagesSheet({ page }: { page: EventPage }) {
   const [message, setMessage] = useState<string | null>(null);
   const [editing, setEditing] = useState<MessageStepPlan | null>(null);
   return (
-    <Asked of={steps}>
+    <Loaded of={steps}>
       {(list) => (
         <>
           <h2>Messages</h2>
@@ -114,13 +114,13 @@ export default function MessagesSheet({ page }: { page: EventPage }) {
           {editing && <EditStep page={page} step={editing} close={() => setEditing(null)} />}
         </>
       )}
-    </Asked>
+    </Loaded>
   );
 }
 
 function EditStep({ page, step, close }: { page: EventPage; step: MessageStepPlan; close: () => void }) {
   const [form, setForm] = useState(step);
-  const save = useDo('PATCH /api/events/:id', ({ messagesMoved }) => {
+  const save = useAction('PATCH /api/events/:id', ({ messagesMoved }) => {
     say(messagesMoved ? `Saved; ${messagesMoved} planned messages moved` : 'Saved');
     close();
   });

@@ -4,11 +4,11 @@ import type { RegistrationRow } from '#contract/registration.ts';
 import { listedName } from '#core/contacts/names.ts';
 import { addressOf } from '#web/api.ts';
 import { Asking } from '../parts/Asking.tsx';
-import { useAsk, useDo, useMe } from '../parts/ask.ts';
+import { useAction, useAsk, useMe } from '../parts/ask.ts';
 import { ChoiceField, TextField } from '../parts/Field.tsx';
 import { HealthNotes } from '../parts/HealthNotes.tsx';
 import { MoneyBar, Ring, Seats, Signature } from '../parts/marks.tsx';
-import { Asked, Problems } from '../parts/notices.tsx';
+import { Loaded, Problems } from '../parts/notices.tsx';
 import { Person } from '../parts/Person.tsx';
 import { nobody, PersonFields } from '../parts/PersonFields.tsx';
 import { useSaying } from '../parts/saying.ts';
@@ -45,7 +45,7 @@ export default function RegistrationSheet({ page }: { page: EventPage }) {
   const [chosen, setChosen] = useState<RegistrationRow | null>(null);
   const [adding, setAdding] = useState(false);
   const change = page.may.change.includes('registration');
-  const offer = useDo('POST /api/orders/:id/offer', () => say('Offered; the message is on its way'));
+  const offer = useAction('POST /api/orders/:id/offer', () => say('Offered; the message is on its way'));
   const columns: Column<RegistrationRow>[] = [
     {
       id: 'who',
@@ -101,7 +101,7 @@ export default function RegistrationSheet({ page }: { page: EventPage }) {
     },
   ];
   return (
-    <Asked of={registrations}>
+    <Loaded of={registrations}>
       {({ rows, capacity, waiting }) => {
         const count = (...states: string[]) => rows.filter((r) => states.includes(r.state)).length;
         const confirmed = count('confirmed');
@@ -213,7 +213,7 @@ export default function RegistrationSheet({ page }: { page: EventPage }) {
           </>
         );
       }}
-    </Asked>
+    </Loaded>
   );
 }
 
@@ -223,12 +223,12 @@ function Seat({ row, page, close }: { row: RegistrationRow; page: EventPage; clo
   const change = page.may.change.includes('registration');
   const treasures = roles.includes('coordinator') || roles.includes('treasurer');
   const { money } = useSaying();
-  const withdraw = useDo('POST /api/registrations/:id/withdraw', ({ offered }) => {
+  const withdraw = useAction('POST /api/registrations/:id/withdraw', ({ offered }) => {
     say(offered.length ? `Withdrawn; the seats are offered to ${offered.join(', ')}` : 'Withdrawn');
     close();
   });
-  const refund = useDo('POST /api/orders/:id/refunds', () => say('Paid back'));
-  const pay = useDo('POST /api/orders/:id/payments', () => say('Recorded'));
+  const refund = useAction('POST /api/orders/:id/refunds', () => say('Paid back'));
+  const pay = useAction('POST /api/orders/:id/payments', () => say('Recorded'));
   const [sure, setSure] = useState(false);
   const live = ['confirmed', 'held', 'offered', 'waitlisted'].includes(row.state);
   const over = -row.balance;
@@ -327,7 +327,7 @@ function Add({ page, close }: { page: EventPage; close: () => void }) {
     offerId: page.plan.offers[0]?.id ?? '',
     units: '1',
   });
-  const add = useDo('POST /api/events/:id/orders', ({ standing }) => {
+  const add = useAction('POST /api/events/:id/orders', ({ standing }) => {
     say(standing === 'waitlisted' ? 'Full: on the waitlist' : 'Registered');
     close();
   });

@@ -2,7 +2,7 @@ import { useState } from 'react';
 import type { EventPage } from '#contract/events.ts';
 import type { Move } from '#core/events/moves.ts';
 import { Asking } from '../parts/Asking.tsx';
-import { useDo } from '../parts/ask.ts';
+import { useAction } from '../parts/ask.ts';
 import { Field } from '../parts/Field.tsx';
 import { Problems } from '../parts/notices.tsx';
 import { say } from '../parts/toast.tsx';
@@ -56,7 +56,7 @@ const looks: Partial<Record<Move, string>> = {
 export function StateActions({ page }: { page: EventPage }) {
   const [asking, setAsking] = useState<Move | null>(null);
   const [why, setWhy] = useState('');
-  const change = useDo('POST /api/events/:id/state', () => {
+  const change = useAction('POST /api/events/:id/state', () => {
     say(asking ? words[asking].done : 'Done');
     setAsking(null);
   });

@@ -2,7 +2,7 @@ import type { EventPage } from '#contract/events.ts';
 import type { Answer } from '#web/api.ts';
 import { addressOf } from '#web/api.ts';
 import { useAsk } from '../parts/ask.ts';
-import { Asked } from '../parts/notices.tsx';
+import { Loaded } from '../parts/notices.tsx';
 import { useSaying } from '../parts/saying.ts';
 
 type Results = Answer<'GET /api/events/:id/survey'>['results'];
@@ -13,7 +13,7 @@ export default function WrapUpSheet({ page }: { page: EventPage }) {
   const survey = useAsk('GET /api/events/:id/survey', { params: { id: page.id } });
   const { money } = useSaying();
   return (
-    <Asked of={figures}>
+    <Loaded of={figures}>
       {(f) => {
         const rows: [string, string | number, string?][] = [
           ['Seats confirmed', f.seatsByState.confirmed],
@@ -77,7 +77,7 @@ export default function WrapUpSheet({ page }: { page: EventPage }) {
               </div>
             </div>
             <h2 style={{ marginTop: 24 }}>Survey</h2>
-            <Asked of={survey}>
+            <Loaded of={survey}>
               {(s) =>
                 !s.exists ? (
                   <p className="empty">This event asks nobody afterwards.</p>
@@ -96,11 +96,11 @@ export default function WrapUpSheet({ page }: { page: EventPage }) {
                   </>
                 )
               }
-            </Asked>
+            </Loaded>
           </>
         );
       }}
-    </Asked>
+    </Loaded>
   );
 }
 

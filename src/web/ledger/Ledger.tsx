@@ -3,7 +3,7 @@ import { Link } from 'react-router';
 import type { LedgerRow } from '#contract/money.ts';
 import { addressOf } from '#web/api.ts';
 import { useAsk } from '../parts/ask.ts';
-import { Asked } from '../parts/notices.tsx';
+import { Loaded } from '../parts/notices.tsx';
 import { Person } from '../parts/Person.tsx';
 import { useSaying } from '../parts/saying.ts';
 import { type Column, Table } from '../parts/Table.tsx';
@@ -62,7 +62,7 @@ export default function Ledger() {
           Export as CSV
         </a>
       </div>
-      <Asked of={ledger}>
+      <Loaded of={ledger}>
         {({ rows, totals, unknown, more }) => (
           <>
             {unknown.map((u) => (
@@ -99,7 +99,7 @@ export default function Ledger() {
             />
           </>
         )}
-      </Asked>
+      </Loaded>
     </div>
   );
 }

@@ -1,11 +1,11 @@
 import { useAsk } from './ask.ts';
-import { Asked } from './notices.tsx';
+import { Loaded } from './notices.tsx';
 
 /** What has to be known about the health of somebody who is registered; that it was read is written down. */
 export function HealthNotes({ registrationId }: { registrationId: string }) {
   const care = useAsk('GET /api/registrations/:id/care', { params: { id: registrationId } });
   return (
-    <Asked of={care}>
+    <Loaded of={care}>
       {({ notes }) => (
         <>
           {notes.map((n) => (
@@ -15,6 +15,6 @@ export function HealthNotes({ registrationId }: { registrationId: string }) {
           ))}
         </>
       )}
-    </Asked>
+    </Loaded>
   );
 }

@@ -1,13 +1,13 @@
 import { useQueryClient } from '@tanstack/react-query';
 import { useNavigate } from 'react-router';
 import { useRecent } from '../shell/state.ts';
-import { useDo } from './ask.ts';
+import { useAction } from './ask.ts';
 
 /** Ends the session on this device and forgets what it showed. */
 export function useSignOut(): () => void {
   const navigate = useNavigate();
   const client = useQueryClient();
-  const signOut = useDo('POST /api/sign-out', () => {
+  const signOut = useAction('POST /api/sign-out', () => {
     client.clear();
     // Whose records were looked at is nobody's business who signs in next.
     useRecent.getState().forget();

@@ -22,7 +22,7 @@ export function useAsk<K extends Key>(key: K, { params, query, enabled = true, e
 type Sent<K extends Key> = Parameters<typeof call<K>>[1];
 
 /** Does a write; everything shown is asked again afterwards. Creates carry a key, so that a repeat is done once. */
-export function useDo<K extends Key>(key: K, after?: (answer: Answer<K>, sent: Sent<K>) => void) {
+export function useAction<K extends Key>(key: K, after?: (answer: Answer<K>, sent: Sent<K>) => void) {
   const client = useQueryClient();
   const mutation = useMutation<Answer<K>, Error, Sent<K>>({
     mutationFn: (sent) =>

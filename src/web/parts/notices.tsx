@@ -2,7 +2,7 @@ import type { ReactNode } from 'react';
 import { ApiProblem } from '#web/api.ts';
 
 /** Shows what was asked for, or what stands in its way. */
-export function Asked<T>({
+export function Loaded<T>({
   of,
   children,
 }: {

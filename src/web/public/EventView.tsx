@@ -5,7 +5,7 @@ import { sayRange, sayTime, sayZone } from '#core/time/say.ts';
 import { addressOf } from '#web/api.ts';
 import { useAsk } from './asking.ts';
 import { language } from './language.ts';
-import { Asked } from './notices.tsx';
+import { Loaded } from './notices.tsx';
 import { Reeds } from './Reeds.tsx';
 import { ownTime, useMoney } from './saying.ts';
 
@@ -13,9 +13,9 @@ import { ownTime, useMoney } from './saying.ts';
 export function EventView() {
   const { slug = '' } = useParams();
   return (
-    <Asked of={useAsk('GET /api/public/events/:slug', { slug }, { everyMs: 20_000 })}>
+    <Loaded of={useAsk('GET /api/public/events/:slug', { slug }, { everyMs: 20_000 })}>
       {(event) => <Shown event={event} />}
-    </Asked>
+    </Loaded>
   );
 }
 

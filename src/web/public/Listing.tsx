@@ -3,7 +3,7 @@ import { Link } from 'react-router';
 import { sayRange } from '#core/time/say.ts';
 import { useAsk } from './asking.ts';
 import { language } from './language.ts';
-import { Asked } from './notices.tsx';
+import { Loaded } from './notices.tsx';
 import { useMoney } from './saying.ts';
 
 /** Coming events that are listed. */
@@ -14,7 +14,7 @@ export function Listing() {
   return (
     <>
       <h1>{t('comingEvents')}</h1>
-      <Asked of={listing}>
+      <Loaded of={listing}>
         {(events) =>
           events.length === 0 ? (
             <p className="soft">{t('noEvents')}</p>
@@ -43,7 +43,7 @@ export function Listing() {
             </ul>
           )
         }
-      </Asked>
+      </Loaded>
     </>
   );
 }

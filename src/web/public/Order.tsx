@@ -8,7 +8,7 @@ import { ApiProblem, addressOf, call } from '#web/api.ts';
 import { useAsk, useFrame } from './asking.ts';
 import { TextField } from './fields.tsx';
 import { language } from './language.ts';
-import { Asked, Problems } from './notices.tsx';
+import { Loaded, Problems } from './notices.tsx';
 import { Sign } from './Sign.tsx';
 import { sayMoment, useMoney } from './saying.ts';
 
@@ -18,9 +18,9 @@ type Seat = PublicOrder['seats'][number];
 export default function Order() {
   const { token = '' } = useParams();
   return (
-    <Asked of={useAsk('GET /api/public/orders/:token', { token }, { everyMs: 8_000 })}>
+    <Loaded of={useAsk('GET /api/public/orders/:token', { token }, { everyMs: 8_000 })}>
       {(order) => <Shown order={order} token={token} />}
-    </Asked>
+    </Loaded>
   );
 }
 

@@ -7,15 +7,15 @@ import { sayLongDate } from '#core/time/say.ts';
 import { ApiProblem, call } from '#web/api.ts';
 import { useAsk } from './asking.ts';
 import { Field, TextField } from './fields.tsx';
-import { Asked, Problems } from './notices.tsx';
+import { Loaded, Problems } from './notices.tsx';
 
 /** A person's own page: what is held about them and the children in their care, to be put right. */
 export default function Own() {
   const { token = '' } = useParams();
   return (
-    <Asked of={useAsk('GET /api/public/own/:token', { token })}>
+    <Loaded of={useAsk('GET /api/public/own/:token', { token })}>
       {(page) => <Shown page={page} token={token} />}
-    </Asked>
+    </Loaded>
   );
 }
 

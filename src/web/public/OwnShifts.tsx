@@ -6,7 +6,7 @@ import { sayLongDate, sayTime } from '#core/time/say.ts';
 import { type Answer, ApiProblem, addressOf, call } from '#web/api.ts';
 import { useAsk } from './asking.ts';
 import { language } from './language.ts';
-import { Asked, Problems } from './notices.tsx';
+import { Loaded, Problems } from './notices.tsx';
 
 type Page = Answer<'GET /api/public/crew/:token'>;
 
@@ -14,9 +14,9 @@ type Page = Answer<'GET /api/public/crew/:token'>;
 export default function OwnShifts() {
   const { token = '' } = useParams();
   return (
-    <Asked of={useAsk('GET /api/public/crew/:token', { token }, { everyMs: 15_000 })}>
+    <Loaded of={useAsk('GET /api/public/crew/:token', { token }, { everyMs: 15_000 })}>
       {(page) => <Shown page={page} token={token} />}
-    </Asked>
+    </Loaded>
   );
 }
 

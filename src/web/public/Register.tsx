@@ -8,7 +8,7 @@ import { ApiProblem, call } from '#web/api.ts';
 import { useAsk, useFrame } from './asking.ts';
 import { type AnswerValue, Field, QuestionField, TextField } from './fields.tsx';
 import { language } from './language.ts';
-import { Asked, Problems } from './notices.tsx';
+import { Loaded, Problems } from './notices.tsx';
 import { useMoney } from './saying.ts';
 
 interface Guest {
@@ -53,7 +53,7 @@ function readDraft(slug: string): Draft {
 export default function Register() {
   const { slug = '' } = useParams();
   return (
-    <Asked of={useAsk('GET /api/public/events/:slug', { slug })}>{(event) => <Form event={event} />}</Asked>
+    <Loaded of={useAsk('GET /api/public/events/:slug', { slug })}>{(event) => <Form event={event} />}</Loaded>
   );
 }
 

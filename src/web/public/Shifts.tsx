@@ -7,7 +7,7 @@ import { type Answer, ApiProblem, call } from '#web/api.ts';
 import { useAsk } from './asking.ts';
 import { TextField } from './fields.tsx';
 import { language } from './language.ts';
-import { Asked, Problems } from './notices.tsx';
+import { Loaded, Problems } from './notices.tsx';
 
 type Page = Answer<'GET /api/public/events/:slug/shifts'>;
 
@@ -15,9 +15,9 @@ type Page = Answer<'GET /api/public/events/:slug/shifts'>;
 export default function Shifts() {
   const { slug = '' } = useParams();
   return (
-    <Asked of={useAsk('GET /api/public/events/:slug/shifts', { slug }, { everyMs: 15_000 })}>
+    <Loaded of={useAsk('GET /api/public/events/:slug/shifts', { slug }, { everyMs: 15_000 })}>
       {(page) => <Shown page={page} />}
-    </Asked>
+    </Loaded>
   );
 }
 

@@ -6,16 +6,16 @@ import { type Answer, ApiProblem, call } from '#web/api.ts';
 import { useAsk } from './asking.ts';
 import { Field } from './fields.tsx';
 import { language } from './language.ts';
-import { Asked, Problems } from './notices.tsx';
+import { Loaded, Problems } from './notices.tsx';
 
 type Page = Answer<'GET /api/public/surveys/:token'>;
 
 export default function Survey() {
   const { token = '' } = useParams();
   return (
-    <Asked of={useAsk('GET /api/public/surveys/:token', { token })}>
+    <Loaded of={useAsk('GET /api/public/surveys/:token', { token })}>
       {(page) => <Shown page={page} token={token} />}
-    </Asked>
+    </Loaded>
   );
 }
 

@@ -26,7 +26,7 @@ export function NotHere() {
 }
 
 /** Shows a page's data, or what stands in its way. */
-export function Asked<T>({
+export function Loaded<T>({
   of,
   children,
 }: {

@@ -1,7 +1,7 @@
 import { fullName } from '#core/contacts/names.ts';
 import { sayPhone } from '#core/contacts/reach.ts';
-import { useAsk, useDo, useMe } from '../parts/ask.ts';
-import { Asked } from '../parts/notices.tsx';
+import { useAction, useAsk, useMe } from '../parts/ask.ts';
+import { Loaded } from '../parts/notices.tsx';
 import { Person } from '../parts/Person.tsx';
 import { sayCount } from '../parts/saying.ts';
 import { say } from '../parts/toast.tsx';
@@ -11,10 +11,10 @@ export function Members({ id }: { id: string }) {
   const country = useMe().data?.organization.country ?? 'CA';
   const params = { id };
   const members = useAsk('GET /api/segments/:id/contacts', { params });
-  const back = useDo('POST /api/segments/:id/members', () => say('As it was before.'));
-  const out = useDo('POST /api/segments/:id/members');
+  const back = useAction('POST /api/segments/:id/members', () => say('As it was before.'));
+  const out = useAction('POST /api/segments/:id/members');
   return (
-    <Asked of={members}>
+    <Loaded of={members}>
       {({ contacts, total }) => (
         <>
           <p>
@@ -59,6 +59,6 @@ export function Members({ id }: { id: string }) {
           {total > contacts.length && <p className="soft">The first {contacts.length}.</p>}
         </>
       )}
-    </Asked>
+    </Loaded>
   );
 }

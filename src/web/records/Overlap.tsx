@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import type { SegmentSummary } from '#contract/records.ts';
 import { useAsk } from '../parts/ask.ts';
-import { Asked } from '../parts/notices.tsx';
+import { Loaded } from '../parts/notices.tsx';
 import { sayCount } from '../parts/saying.ts';
 
 /** How two segments overlap. */
@@ -25,7 +25,7 @@ export function OverlapOf({ segments }: { segments: readonly SegmentSummary[] })
       <div className="tools">
         {pick(id, setId, 'First segment')} and {pick(other, setOther, 'Second segment')}
       </div>
-      <Asked of={overlap}>
+      <Loaded of={overlap}>
         {(o) => (
           <div className="table still" style={{ maxWidth: 460 }}>
             <table>
@@ -46,7 +46,7 @@ export function OverlapOf({ segments }: { segments: readonly SegmentSummary[] })
             </table>
           </div>
         )}
-      </Asked>
+      </Loaded>
     </section>
   );
 }

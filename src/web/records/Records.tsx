@@ -3,7 +3,7 @@ import { Link, useNavigate } from 'react-router';
 import type { SeasonEvent } from '#contract/events.ts';
 import { sayShortDate } from '#core/time/say.ts';
 import { useAsk, useMe } from '../parts/ask.ts';
-import { Asked } from '../parts/notices.tsx';
+import { Loaded } from '../parts/notices.tsx';
 import { useSaying } from '../parts/saying.ts';
 import { type Column, Table } from '../parts/Table.tsx';
 
@@ -64,7 +64,7 @@ export default function Records() {
           </Link>
         )}
       </div>
-      <Asked of={events}>
+      <Loaded of={events}>
         {(all) => {
           const past = all
             .filter((e) => !e.isTemplate && e.startsAt && e.startsAt < now && e.state !== 'called off')
@@ -99,7 +99,7 @@ export default function Records() {
             </>
           );
         }}
-      </Asked>
+      </Loaded>
     </div>
   );
 }

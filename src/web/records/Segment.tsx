@@ -6,8 +6,8 @@ import { fullName } from '#core/contacts/names.ts';
 import type { Segment as Questions } from '#core/records/segment.ts';
 import { ApiProblem, addressOf, call } from '#web/api.ts';
 import { MailingForm } from '../contacts/MailingForm.tsx';
-import { useAsk, useDo, useMe } from '../parts/ask.ts';
-import { Asked, Problems } from '../parts/notices.tsx';
+import { useAction, useAsk, useMe } from '../parts/ask.ts';
+import { Loaded, Problems } from '../parts/notices.tsx';
 import { Person } from '../parts/Person.tsx';
 import { sayCount, useSaying } from '../parts/saying.ts';
 import { say } from '../parts/toast.tsx';
@@ -24,7 +24,7 @@ export default function Segment() {
       <p>
         <Link to="/records/segments">Segments</Link>
       </p>
-      <Asked of={segment}>{(s) => <Shown key={s.id} kept={s} />}</Asked>
+      <Loaded of={segment}>{(s) => <Shown key={s.id} kept={s} />}</Loaded>
     </div>
   );
 }
@@ -46,16 +46,16 @@ function Shown({ kept }: { kept: SegmentSummary }) {
   const [segment, setSegment] = useState<Questions>(asGroup(kept.segment as unknown as Questions));
   const [writing, setWriting] = useState(false);
   const params = { id: kept.id };
-  const save = useDo('PATCH /api/segments/:id');
-  const freeze = useDo('PATCH /api/segments/:id', (s) =>
+  const save = useAction('PATCH /api/segments/:id');
+  const freeze = useAction('PATCH /api/segments/:id', (s) =>
     say(s.frozenAt ? `Frozen with ${sayPeople(s.count ?? 0)}.` : 'It lives again.'),
   );
   // Who was in a segment kept by hand, so that throwing it away can be taken back.
   const members = useRef<string[]>([]);
   const inIt = useAsk('GET /api/segments/:id/contacts', { params, enabled: kept.byHand }).data;
   if (inIt) members.current = inIt.contacts.map((c) => c.id);
-  const restore = useDo('POST /api/segments', ({ id }) => navigate(`/records/segments/${id}`));
-  const remove = useDo('DELETE /api/segments/:id', () => {
+  const restore = useAction('POST /api/segments', ({ id }) => navigate(`/records/segments/${id}`));
+  const remove = useAction('DELETE /api/segments/:id', () => {
     navigate('/records/segments');
     say(`“${name}” was thrown away.`, {
       label: 'Undo',

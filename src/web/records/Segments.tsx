@@ -1,6 +1,6 @@
 import { Link, useNavigate } from 'react-router';
-import { useAsk, useDo } from '../parts/ask.ts';
-import { Asked } from '../parts/notices.tsx';
+import { useAction, useAsk } from '../parts/ask.ts';
+import { Loaded } from '../parts/notices.tsx';
 import { sayCount, useSaying } from '../parts/saying.ts';
 import { OverlapOf } from './Overlap.tsx';
 
@@ -9,7 +9,7 @@ export default function Segments() {
   const segments = useAsk('GET /api/segments');
   const navigate = useNavigate();
   const { dayAndYear } = useSaying();
-  const begin = useDo('POST /api/segments', ({ id }) => navigate(`/records/segments/${id}`));
+  const begin = useAction('POST /api/segments', ({ id }) => navigate(`/records/segments/${id}`));
   return (
     <div className="page" style={{ maxWidth: 900 }}>
       <p>
@@ -44,7 +44,7 @@ export default function Segments() {
           A new segment
         </button>
       </div>
-      <Asked of={segments}>
+      <Loaded of={segments}>
         {(list) =>
           list.length === 0 ? (
             <p className="empty">
@@ -76,7 +76,7 @@ export default function Segments() {
             </>
           )
         }
-      </Asked>
+      </Loaded>
     </div>
   );
 }

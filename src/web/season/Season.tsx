@@ -3,10 +3,10 @@ import { useNavigate } from 'react-router';
 import type { SeasonEvent } from '#contract/events.ts';
 import { sayConsequence, sayShortDate, sayTime } from '#core/time/say.ts';
 import { Asking } from '../parts/Asking.tsx';
-import { useAsk, useDo, useMe } from '../parts/ask.ts';
+import { useAction, useAsk, useMe } from '../parts/ask.ts';
 import { ChoiceField, TextField } from '../parts/Field.tsx';
 import { StateWord } from '../parts/marks.tsx';
-import { Asked, Problems } from '../parts/notices.tsx';
+import { Loaded, Problems } from '../parts/notices.tsx';
 import { useSaying } from '../parts/saying.ts';
 import { type Column, Table } from '../parts/Table.tsx';
 
@@ -81,7 +81,7 @@ export default function Season() {
           </button>
         )}
       </div>
-      <Asked of={events}>
+      <Loaded of={events}>
         {(all) => {
           const shelved = all.filter((e) => !e.isTemplate && e.state === 'shelved');
           const real = all.filter((e) => !e.isTemplate && e.state !== 'shelved');
@@ -124,7 +124,7 @@ export default function Season() {
             </>
           );
         }}
-      </Asked>
+      </Loaded>
     </div>
   );
 }
@@ -135,7 +135,7 @@ function Begin({ events, close }: { events: SeasonEvent[]; close: () => void }) 
   const [from, setFrom] = useState('');
   const [title, setTitle] = useState('');
   const [date, setDate] = useState('');
-  const begin = useDo('POST /api/events', ({ id }) => navigate(`/events/${id}/plan`));
+  const begin = useAction('POST /api/events', ({ id }) => navigate(`/events/${id}/plan`));
   const source = events.find((e) => e.id === from);
   const past = events
     .filter((e) => !e.isTemplate && e.startsLocal)

@@ -3,7 +3,7 @@ import { plusMinutes } from '#core/time/clock.ts';
 import { instantOf, shiftWall, wallOf } from '#core/time/wallTime.ts';
 import type { Answer } from '#web/api.ts';
 import { Asking } from '../parts/Asking.tsx';
-import { useAsk, useDo, useMe } from '../parts/ask.ts';
+import { useAction, useAsk, useMe } from '../parts/ask.ts';
 import { TextField } from '../parts/Field.tsx';
 import { Problems } from '../parts/notices.tsx';
 import { useSaying } from '../parts/saying.ts';
@@ -29,7 +29,7 @@ function Mover({ close }: { close: () => void }) {
   const clock = useAsk('GET /api/clock').data;
   const [typed, setTyped] = useState('');
   const [last, setLast] = useState<Answer<'POST /api/clock'> | null>(null);
-  const move = useDo('POST /api/clock', setLast);
+  const move = useAction('POST /api/clock', setLast);
   const to = (instant: string) => move.mutate({ body: { to: instant } });
   const dayOn = (days: number) => instantOf(shiftWall(wallOf(now, zone), { days }), zone);
   const dueText = clock?.nextDue

@@ -1,13 +1,13 @@
 import { useState } from 'react';
 import { Link, useParams } from 'react-router';
-import { useAsk, useDo } from '../parts/ask.ts';
+import { useAction, useAsk } from '../parts/ask.ts';
 import { TextField } from '../parts/Field.tsx';
-import { Asked, Problems } from '../parts/notices.tsx';
+import { Loaded, Problems } from '../parts/notices.tsx';
 
 /** Asks for a new password by mail. */
 export function Forgotten() {
   const [email, setEmail] = useState('');
-  const ask = useDo('POST /api/password-resets');
+  const ask = useAction('POST /api/password-resets');
   return (
     <main className="solo">
       <h1>A new password</h1>
@@ -42,7 +42,7 @@ export function Reset() {
   const { token = '' } = useParams();
   const reset = useAsk('GET /api/password-resets/:token', { params: { token } });
   const [password, setPassword] = useState('');
-  const choose = useDo('POST /api/password-resets/:token');
+  const choose = useAction('POST /api/password-resets/:token');
   if (choose.isSuccess)
     return (
       <main className="solo">
@@ -64,7 +64,7 @@ export function Reset() {
           </Link>
         </>
       ) : (
-        <Asked of={reset}>
+        <Loaded of={reset}>
           {({ name }) => (
             <form
               noValidate
@@ -88,7 +88,7 @@ export function Reset() {
               </button>
             </form>
           )}
-        </Asked>
+        </Loaded>
       )}
     </main>
   );

@@ -1,18 +1,18 @@
 import { useState } from 'react';
 import { useNavigate, useParams } from 'react-router';
-import { useAsk, useDo } from '../parts/ask.ts';
+import { useAction, useAsk } from '../parts/ask.ts';
 import { TextField } from '../parts/Field.tsx';
-import { Asked, Problems } from '../parts/notices.tsx';
+import { Loaded, Problems } from '../parts/notices.tsx';
 
 export function Invitation() {
   const { token = '' } = useParams();
   const invitation = useAsk('GET /api/invitations/:token', { params: { token } });
   const navigate = useNavigate();
   const [password, setPassword] = useState('');
-  const accept = useDo('POST /api/invitations/:token', () => navigate('/desk', { replace: true }));
+  const accept = useAction('POST /api/invitations/:token', () => navigate('/desk', { replace: true }));
   return (
     <main className="solo">
-      <Asked of={invitation}>
+      <Loaded of={invitation}>
         {(i) => (
           <form
             noValidate
@@ -39,7 +39,7 @@ export function Invitation() {
             </button>
           </form>
         )}
-      </Asked>
+      </Loaded>
     </main>
   );
 }

@@ -2,7 +2,7 @@ import { lazy, type ReactNode, Suspense } from 'react';
 import { Navigate, Route, Routes, useLocation } from 'react-router';
 import { ApiProblem } from '#web/api.ts';
 import { useMe } from '../parts/ask.ts';
-import { Asked } from '../parts/notices.tsx';
+import { Loaded } from '../parts/notices.tsx';
 import { Forgotten, Reset } from './Forgotten.tsx';
 import { Frame } from './Frame.tsx';
 import { Invitation } from './Invitation.tsx';
@@ -111,7 +111,7 @@ function SignedIn({ children }: { children: ReactNode }) {
   if (me.error instanceof ApiProblem && me.error.body.status === 401)
     return <Navigate to={`/sign-in?back=${encodeURIComponent(location.pathname)}`} replace />;
   return (
-    <Asked of={me}>
+    <Loaded of={me}>
       {({ staff }) =>
         // Before anything else the second step is set up.
         staff.enrolling && location.pathname !== '/account' ? (
@@ -120,6 +120,6 @@ function SignedIn({ children }: { children: ReactNode }) {
           <Suspense fallback={null}>{children}</Suspense>
         )
       }
-    </Asked>
+    </Loaded>
   );
 }

@@ -1,8 +1,8 @@
 import { useState } from 'react';
 import { Navigate, useNavigate } from 'react-router';
-import { useAsk, useDo } from '../parts/ask.ts';
+import { useAction, useAsk } from '../parts/ask.ts';
 import { TextField } from '../parts/Field.tsx';
-import { Asked, Problems } from '../parts/notices.tsx';
+import { Loaded, Problems } from '../parts/notices.tsx';
 
 /** The first visit: names the organization and makes its first coordinator. */
 export function Setup() {
@@ -16,11 +16,11 @@ export function Setup() {
     sender: '',
   });
   const [c, setC] = useState({ name: '', email: '', password: '' });
-  const found = useDo('POST /api/setup', () => navigate('/sign-in', { replace: true }));
+  const found = useAction('POST /api/setup', () => navigate('/sign-in', { replace: true }));
   const wrong = found.problem?.fields ?? {};
   return (
     <main className="solo">
-      <Asked of={setup}>
+      <Loaded of={setup}>
         {({ needed }) =>
           !needed && !found.isSuccess ? (
             <Navigate to="/sign-in" replace />
@@ -99,7 +99,7 @@ export function Setup() {
             </form>
           )
         }
-      </Asked>
+      </Loaded>
     </main>
   );
 }

@@ -1,9 +1,9 @@
 import { useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link, Navigate, useNavigate, useSearchParams } from 'react-router';
-import { useAsk, useDo } from '../parts/ask.ts';
+import { useAction, useAsk } from '../parts/ask.ts';
 import { TextField } from '../parts/Field.tsx';
-import { Asked, Problems } from '../parts/notices.tsx';
+import { Loaded, Problems } from '../parts/notices.tsx';
 
 export function SignIn() {
   const setup = useAsk('GET /api/setup');
@@ -14,7 +14,7 @@ export function SignIn() {
   const [password, setPassword] = useState('');
   const [code, setCode] = useState('');
   const [asked, setAsked] = useState(false);
-  const signIn = useDo('POST /api/sign-in', ({ next }) => {
+  const signIn = useAction('POST /api/sign-in', ({ next }) => {
     if (next === 'code') {
       setAsked(true);
       return;
@@ -27,7 +27,7 @@ export function SignIn() {
   });
   return (
     <main className="solo">
-      <Asked of={setup}>
+      <Loaded of={setup}>
         {({ needed, organizationName, signIns }) =>
           needed ? (
             <Navigate to="/setup" replace />
@@ -89,7 +89,7 @@ export function SignIn() {
             </>
           )
         }
-      </Asked>
+      </Loaded>
     </main>
   );
 }

@@ -2,9 +2,9 @@ import { useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { type Answer, addressOf } from '#web/api.ts';
 import { Asking } from '../parts/Asking.tsx';
-import { useAsk, useDo, useMe } from '../parts/ask.ts';
+import { useAction, useAsk, useMe } from '../parts/ask.ts';
 import { TextField } from '../parts/Field.tsx';
-import { Asked, Problems } from '../parts/notices.tsx';
+import { Loaded, Problems } from '../parts/notices.tsx';
 import { Progress } from '../parts/Progress.tsx';
 import { useSaying } from '../parts/saying.ts';
 import { say } from '../parts/toast.tsx';
@@ -21,8 +21,8 @@ const workingWords = {
 export function Backups() {
   const { dayAndYear, timeOfDay } = useSaying();
   const backups = useAsk('GET /api/backups', { everyMs: 1500 });
-  const make = useDo('POST /api/backups', ({ name }) => say(`Made: ${name}`));
-  const remove = useDo('DELETE /api/backups/:name', () => say('Deleted'));
+  const make = useAction('POST /api/backups', ({ name }) => say(`Made: ${name}`));
+  const remove = useAction('DELETE /api/backups/:name', () => say('Deleted'));
   const [restoring, setRestoring] = useState<string | null>(null);
   return (
     <section aria-label="Backups">
@@ -42,7 +42,7 @@ export function Backups() {
         machine: with this one, a backup that lies here is lost too.
       </p>
       <Problems of={make.problem ?? remove.problem} />
-      <Asked of={backups}>
+      <Loaded of={backups}>
         {({ backups: list, working, unable }) => (
           <>
             {unable && <p className="soft">{unable}</p>}
@@ -76,7 +76,7 @@ export function Backups() {
             </ul>
           </>
         )}
-      </Asked>
+      </Loaded>
       {restoring && (
         <Restore name={restoring} working={backups.data?.working ?? null} close={() => setRestoring(null)} />
       )}
@@ -102,7 +102,7 @@ function Restore({ name, working, close }: { name: string; working: Work; close:
   const client = useQueryClient();
   const organization = useMe().data?.organization.name ?? '';
   const [typed, setTyped] = useState('');
-  const restore = useDo('POST /api/backups/:name/restore', () => {
+  const restore = useAction('POST /api/backups/:name/restore', () => {
     say('The backup is back');
     client.clear();
     window.location.assign('/sign-in');

@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { Asking } from '../parts/Asking.tsx';
-import { useDo } from '../parts/ask.ts';
+import { useAction } from '../parts/ask.ts';
 import { Problems } from '../parts/notices.tsx';
 import { say } from '../parts/toast.tsx';
 import { approvesOf, RoleFields, type RoleForm } from './RoleFields.tsx';
@@ -22,14 +22,14 @@ export function ChangeAccount({
     approves: s.approves.join(', '),
     unitId: s.unitId ?? '',
   });
-  const change = useDo('PATCH /api/staff/:id', () => {
+  const change = useAction('PATCH /api/staff/:id', () => {
     say('Changed; it counts from now on');
     close();
   });
-  const endSessions = useDo('DELETE /api/staff/:id/sessions', ({ ended }) =>
+  const endSessions = useAction('DELETE /api/staff/:id/sessions', ({ ended }) =>
     say(ended === 1 ? 'Signed out in 1 place' : `Signed out in ${ended} places`),
   );
-  const noStep = useDo('DELETE /api/staff/:id/second-step', () => {
+  const noStep = useAction('DELETE /api/staff/:id/second-step', () => {
     say('The second step is off');
     close();
   });

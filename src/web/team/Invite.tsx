@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { useDo } from '../parts/ask.ts';
+import { useAction } from '../parts/ask.ts';
 import { TextField } from '../parts/Field.tsx';
 import { Problems } from '../parts/notices.tsx';
 import { approvesOf, RoleFields, type RoleForm } from './RoleFields.tsx';
@@ -10,7 +10,7 @@ const empty: Form = { name: '', email: '', roles: ['door'], approves: '', unitId
 /** Invites somebody to the staff. */
 export function Invite({ units }: { units: readonly { id: string; name: string }[] }) {
   const [form, setForm] = useState<Form>(empty);
-  const invite = useDo('POST /api/staff/invitations', () => setForm(empty));
+  const invite = useAction('POST /api/staff/invitations', () => setForm(empty));
   const wrong = invite.problem?.fields ?? {};
   return (
     <section aria-label="Invite somebody">

@@ -1,9 +1,9 @@
 import { useState } from 'react';
 import type { CustomField, FieldKind } from '#contract/fields.ts';
 import { Asking } from '../parts/Asking.tsx';
-import { useAsk, useDo } from '../parts/ask.ts';
+import { useAction, useAsk } from '../parts/ask.ts';
 import { ChoiceField, Field, TextField } from '../parts/Field.tsx';
-import { Asked, Problems } from '../parts/notices.tsx';
+import { Loaded, Problems } from '../parts/notices.tsx';
 import { say } from '../parts/toast.tsx';
 
 const kinds: readonly FieldKind[] = ['text', 'number', 'date', 'yes or no', 'one of'];
@@ -20,7 +20,7 @@ export function OwnFields() {
   return (
     <section className="fields" style={{ marginTop: 22 }}>
       <h2>Fields of contacts</h2>
-      <Asked of={fields}>
+      <Loaded of={fields}>
         {(list) => (
           <>
             {list.length === 0 && (
@@ -50,7 +50,7 @@ export function OwnFields() {
             </ul>
           </>
         )}
-      </Asked>
+      </Loaded>
       <button type="button" className="link" onClick={() => setChanging('new')}>
         Add a field
       </button>
@@ -68,9 +68,9 @@ function FieldForm({ field, close }: { field: CustomField | null; close: () => v
     say(words);
     close();
   };
-  const add = useDo('POST /api/fields', done('Added'));
-  const change = useDo('PATCH /api/fields/:id', done('Saved'));
-  const remove = useDo('DELETE /api/fields/:id', done('The field was taken away.'));
+  const add = useAction('POST /api/fields', done('Added'));
+  const change = useAction('PATCH /api/fields/:id', done('Saved'));
+  const remove = useAction('DELETE /api/fields/:id', done('The field was taken away.'));
   const problem = add.problem ?? change.problem ?? remove.problem;
   const wrong = problem?.fields ?? {};
   const given = kind === 'one of' ? linesOf(choices) : [];

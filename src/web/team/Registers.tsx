@@ -1,8 +1,8 @@
 import { type ReactNode, useState } from 'react';
 import { holdsOn, saySpan } from '#core/contacts/membership.ts';
-import { useAsk, useDo } from '../parts/ask.ts';
+import { useAction, useAsk } from '../parts/ask.ts';
 import { ChoiceField, Field, TextField } from '../parts/Field.tsx';
-import { Asked, Problems } from '../parts/notices.tsx';
+import { Loaded, Problems } from '../parts/notices.tsx';
 import { Person } from '../parts/Person.tsx';
 import { useSaying } from '../parts/saying.ts';
 import { say } from '../parts/toast.tsx';
@@ -14,7 +14,7 @@ export default function Registers() {
   return (
     <div className="page" style={{ maxWidth: 860 }}>
       <h1>Places, units, funds and waivers</h1>
-      <Asked of={choices}>
+      <Loaded of={choices}>
         {(c) => (
           <>
             <Register
@@ -45,7 +45,7 @@ export default function Registers() {
             <OwnFields />
           </>
         )}
-      </Asked>
+      </Loaded>
     </div>
   );
 }
@@ -108,7 +108,7 @@ function UnitPeople({ id }: { id: string }) {
   const { today } = useSaying();
   const unit = useAsk('GET /api/units/:id/people', { params: { id } });
   return (
-    <Asked of={unit}>
+    <Loaded of={unit}>
       {({ about, people }) => (
         <div style={{ padding: '2px 0 8px 16px', fontSize: 14 }}>
           {about && <p className="soft">{about}</p>}
@@ -127,13 +127,13 @@ function UnitPeople({ id }: { id: string }) {
           </ul>
         </div>
       )}
-    </Asked>
+    </Loaded>
   );
 }
 
 function AddNamed({ endpoint, label }: { endpoint: 'POST /api/units' | 'POST /api/funds'; label: string }) {
   const [name, setName] = useState('');
-  const add = useDo(endpoint, () => {
+  const add = useAction(endpoint, () => {
     say('Added');
     setName('');
   });
@@ -156,7 +156,7 @@ function AddNamed({ endpoint, label }: { endpoint: 'POST /api/units' | 'POST /ap
 const noVenue = { name: '', address: '', capacity: '', accessNotes: '' };
 function AddVenue() {
   const [form, setForm] = useState(noVenue);
-  const add = useDo('POST /api/venues', () => {
+  const add = useAction('POST /api/venues', () => {
     say('Added');
     setForm(noVenue);
   });
@@ -208,7 +208,7 @@ function AddWaiver() {
   const [title, setTitle] = useState('');
   const [audience, setAudience] = useState<'everyone' | 'minors' | 'adults'>('everyone');
   const [clauses, setClauses] = useState('');
-  const add = useDo('POST /api/waivers', ({ version }) => {
+  const add = useAction('POST /api/waivers', ({ version }) => {
     say(`Added as version ${version}`);
     setTitle('');
     setClauses('');

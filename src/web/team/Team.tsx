@@ -1,8 +1,8 @@
 import { useState } from 'react';
 import { Link } from 'react-router';
 import type { Answer } from '#web/api.ts';
-import { useAsk, useDo, useMe } from '../parts/ask.ts';
-import { Asked, Problems } from '../parts/notices.tsx';
+import { useAction, useAsk, useMe } from '../parts/ask.ts';
+import { Loaded, Problems } from '../parts/notices.tsx';
 import { useSaying } from '../parts/saying.ts';
 import { say } from '../parts/toast.tsx';
 import { Backups } from './Backups.tsx';
@@ -23,7 +23,7 @@ export default function Team() {
         <h1>Team and roles</h1>
         <Link to="/team/trail">Who did what</Link>
       </div>
-      <Asked of={team}>
+      <Loaded of={team}>
         {(t) => (
           <>
             <ul className="lines">
@@ -42,7 +42,7 @@ export default function Team() {
             <Required required={t.secondStepRequired} />
           </>
         )}
-      </Asked>
+      </Loaded>
       {changing && <ChangeAccount member={changing} units={units} close={() => setChanging(null)} />}
       <Invite units={units} />
       <Backups />
@@ -94,10 +94,10 @@ function MemberLine({
 
 function InvitationLine({ invitation: i }: { invitation: Team['invitations'][number] }) {
   const { day } = useSaying();
-  const takeBack = useDo('DELETE /api/staff/invitations/:id', () =>
+  const takeBack = useAction('DELETE /api/staff/invitations/:id', () =>
     say('Taken back; the link leads nowhere'),
   );
-  const renew = useDo('POST /api/staff/invitations/:id/renew', () =>
+  const renew = useAction('POST /api/staff/invitations/:id/renew', () =>
     say('A new link was sent; the old one is dead'),
   );
   return (
@@ -133,7 +133,7 @@ function InvitationLine({ invitation: i }: { invitation: Team['invitations'][num
 }
 
 function Required({ required }: { required: boolean }) {
-  const set = useDo('PUT /api/staff/second-step');
+  const set = useAction('PUT /api/staff/second-step');
   return (
     <>
       <Problems of={set.problem} />

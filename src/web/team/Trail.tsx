@@ -3,7 +3,7 @@ import { Link } from 'react-router';
 import { sayShortDate, sayTime } from '#core/time/say.ts';
 import { wallOf } from '#core/time/wallTime.ts';
 import { useAsk, useMe } from '../parts/ask.ts';
-import { Asked } from '../parts/notices.tsx';
+import { Loaded } from '../parts/notices.tsx';
 import { Person } from '../parts/Person.tsx';
 
 const filters = {
@@ -41,7 +41,7 @@ export default function Trail() {
           </button>
         ))}
       </div>
-      <Asked of={trail}>
+      <Loaded of={trail}>
         {({ rows, more }) => (
           <>
             {rows.length === 0 && <p className="empty">Nothing of this kind has happened yet.</p>}
@@ -78,7 +78,7 @@ export default function Trail() {
             </div>
           </>
         )}
-      </Asked>
+      </Loaded>
     </div>
   );
 }

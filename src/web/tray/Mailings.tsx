@@ -1,6 +1,6 @@
 import type { Answer } from '#web/api.ts';
 import { useAsk } from '../parts/ask.ts';
-import { Asked } from '../parts/notices.tsx';
+import { Loaded } from '../parts/notices.tsx';
 import { useSaying } from '../parts/saying.ts';
 import { type Column, Table } from '../parts/Table.tsx';
 
@@ -34,7 +34,7 @@ export function Mailings() {
     count('held', 'Left out', (m) => m.heldBack),
   ];
   return (
-    <Asked of={mailings}>
+    <Loaded of={mailings}>
       {(rows) => (
         <Table
           label="Written to many"
@@ -44,6 +44,6 @@ export function Mailings() {
           empty="Nothing was written to many yet. Choose people in the contacts, or open a segment, and write to them."
         />
       )}
-    </Asked>
+    </Loaded>
   );
 }

@@ -2,8 +2,8 @@ import { useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import type { MessageRow } from '#contract/messages.ts';
 import { Asking } from '../parts/Asking.tsx';
-import { useAsk, useDo, useMe } from '../parts/ask.ts';
-import { Asked } from '../parts/notices.tsx';
+import { useAction, useAsk, useMe } from '../parts/ask.ts';
+import { Loaded } from '../parts/notices.tsx';
 import { Person } from '../parts/Person.tsx';
 import { useSaying } from '../parts/saying.ts';
 import { type Column, Table } from '../parts/Table.tsx';
@@ -63,7 +63,7 @@ export default function Tray() {
         <h1>Tray</h1>
         {coordinator && <Gateway />}
       </div>
-      <Asked of={tray}>
+      <Loaded of={tray}>
         {({ rows, counts, more }) => (
           <>
             <div className="tools">
@@ -110,7 +110,7 @@ export default function Tray() {
             )}
           </>
         )}
-      </Asked>
+      </Loaded>
       {open && <Message id={open} close={() => setOpen(null)} />}
     </div>
   );
@@ -119,7 +119,7 @@ export default function Tray() {
 export function Message({ id, close }: { id: string; close: () => void }) {
   const message = useAsk('GET /api/messages/:id', { params: { id } });
   const { at } = useSaying();
-  const retry = useDo('POST /api/messages/:id/retry', () => {
+  const retry = useAction('POST /api/messages/:id/retry', () => {
     say('Tried again');
     close();
   });
@@ -137,7 +137,7 @@ export function Message({ id, close }: { id: string; close: () => void }) {
       }
       wide
     >
-      <Asked of={message}>
+      <Loaded of={message}>
         {(m) => (
           <>
             <p className="soft num">
@@ -162,7 +162,7 @@ export function Message({ id, close }: { id: string; close: () => void }) {
             </pre>
           </>
         )}
-      </Asked>
+      </Loaded>
     </Asking>
   );
 }
@@ -170,7 +170,7 @@ export function Message({ id, close }: { id: string; close: () => void }) {
 /** How the mail stand-in behaves, and how to make it misbehave. */
 function Gateway() {
   const standins = useAsk('GET /api/standins').data;
-  const tell = useDo('PUT /api/standins');
+  const tell = useAction('PUT /api/standins');
   const mail = standins?.find((s) => s.service === 'mail');
   if (!mail) return null;
   return (
