@@ -1,7 +1,7 @@
 import { z } from 'zod';
-import { columnMeanings, type FieldMeaning } from '#core/contacts/columns.ts';
-import { importFields, policies, rowVerdicts } from '#core/contacts/importing.ts';
-import { rowParts } from '#core/contacts/rows.ts';
+import { importFields, policies, rowVerdicts } from '#core/imports/importing.ts';
+import { columnMeanings, type FieldMeaning } from '#core/imports/mapping.ts';
+import { rowParts } from '#core/imports/rows.ts';
 import { contract, done, id, idParams, instant } from './endpoint.ts';
 
 export const importStates = [

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { expect, test } from 'vitest';
-import { readDate } from '../contacts/cells.ts';
+import { readDate } from '#core/imports/cells.ts';
 import { writeCalendar } from './calendar.ts';
 import { readTable, TableProblem } from './table.ts';
 import { writeVCards } from './writeVCard.ts';

@@ -8,7 +8,7 @@ import {
   type ProposableField,
   sortWishes,
 } from '#core/contacts/proposing.ts';
-import { sayMembership } from '#core/contacts/rows.ts';
+import { sayMembership } from '#core/imports/rows.ts';
 import { linkMark } from '#core/messages/links.ts';
 import { dateOf } from '#core/time/wallTime.ts';
 import { first, insert, type Queries, update } from '../db/database.ts';

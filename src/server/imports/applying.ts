@@ -1,6 +1,6 @@
-import type { CheckedRow } from '#core/contacts/checking.ts';
 import { fold } from '#core/contacts/names.ts';
-import { absorb, isGuardian, type PersonRow } from '#core/contacts/rows.ts';
+import type { CheckedRow } from '#core/imports/checking.ts';
+import { absorb, isGuardian, type PersonRow } from '#core/imports/rows.ts';
 import { derived, keyRows, refreshFound } from '../contacts/keys.ts';
 import { recordPair } from '../contacts/pairs.ts';
 import { organizationNamed } from '../contacts/ties.ts';

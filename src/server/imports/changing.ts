@@ -1,13 +1,8 @@
-import type { Change } from '#core/contacts/importing.ts';
 import { startOf } from '#core/contacts/membership.ts';
 import { fold } from '#core/contacts/names.ts';
 import { emailKey } from '#core/contacts/reach.ts';
-import {
-  type EmergencyContact,
-  type Membership,
-  type PersonRow,
-  sayMembership,
-} from '#core/contacts/rows.ts';
+import type { Change } from '#core/imports/importing.ts';
+import { type EmergencyContact, type Membership, type PersonRow, sayMembership } from '#core/imports/rows.ts';
 import { instantOf } from '#core/time/wallTime.ts';
 import { setValue } from '../contacts/fields.ts';
 import { first, insert, update } from '../db/database.ts';

@@ -1,3 +1,5 @@
+import { fold } from '#core/contacts/names.ts';
+import { emailKey } from '#core/contacts/reach.ts';
 import {
   type Checker,
   contactOf,
@@ -5,12 +7,10 @@ import {
   isNameless,
   makeChecker,
   putRight,
-} from '#core/contacts/checking.ts';
-import { reachOf } from '#core/contacts/columns.ts';
-import { fold } from '#core/contacts/names.ts';
-import { everyPerson } from '#core/contacts/parts.ts';
-import { emailKey } from '#core/contacts/reach.ts';
-import type { PersonRow } from '#core/contacts/rows.ts';
+} from '#core/imports/checking.ts';
+import { reachOf } from '#core/imports/columns.ts';
+import { everyPerson } from '#core/imports/parts.ts';
+import type { PersonRow } from '#core/imports/rows.ts';
 import { dateOf } from '#core/time/wallTime.ts';
 import { readFields } from '../contacts/fields.ts';
 import { KnownContacts } from '../contacts/known.ts';

@@ -1,15 +1,10 @@
 import type { ImportRow, ImportSummary, importsContract } from '#contract/imports.ts';
-import {
-  type ColumnMeaning,
-  fieldIdOf,
-  likenessOf,
-  type Mapping,
-  problemsWithMapping,
-} from '#core/contacts/columns.ts';
-import { type RowOverride, usualChoices } from '#core/contacts/importing.ts';
 import { fullName } from '#core/contacts/names.ts';
 import { writeCsv } from '#core/exchange/csv.ts';
 import { TableProblem } from '#core/exchange/table.ts';
+import { likenessOf, problemsWithMapping } from '#core/imports/columns.ts';
+import { type RowOverride, usualChoices } from '#core/imports/importing.ts';
+import { type ColumnMeaning, fieldIdOf, type Mapping } from '#core/imports/mapping.ts';
 import { readFields } from '../contacts/fields.ts';
 import { estimateModel } from '../contacts/model.ts';
 import { contactVersion, resolveContact } from '../contacts/store.ts';

@@ -1,7 +1,7 @@
 import type { importStates } from '#contract/imports.ts';
-import type { CheckedRow } from '#core/contacts/checking.ts';
-import type { Mapping } from '#core/contacts/columns.ts';
-import type { CurrentContact, ImportChoices, RowOverride } from '#core/contacts/importing.ts';
+import type { CheckedRow } from '#core/imports/checking.ts';
+import type { CurrentContact, ImportChoices, RowOverride } from '#core/imports/importing.ts';
+import type { Mapping } from '#core/imports/mapping.ts';
 import { lastWord } from '../contacts/quiet.ts';
 import { first, insert, type Queries } from '../db/database.ts';
 import { notFound } from '../http/problem.ts';

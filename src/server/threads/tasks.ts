@@ -1,18 +1,13 @@
-import { type FileRow, putRight } from '#core/contacts/checking.ts';
-import {
-  type ColumnMeaning,
-  dateOrdersOf,
-  type Mapping,
-  type Proposal,
-  proposeMapping,
-} from '#core/contacts/columns.ts';
 import { type Described, prepare } from '#core/contacts/comparing.ts';
 import { estimate } from '#core/contacts/estimating.ts';
 import type { OwnField } from '#core/contacts/fields.ts';
-import type { RowOverride } from '#core/contacts/importing.ts';
-import { everyPerson } from '#core/contacts/parts.ts';
 import type { MatchingModel } from '#core/contacts/weights.ts';
 import { readTable, type Table } from '#core/exchange/table.ts';
+import { type FileRow, putRight } from '#core/imports/checking.ts';
+import { dateOrdersOf, type Proposal, proposeMapping } from '#core/imports/columns.ts';
+import type { RowOverride } from '#core/imports/importing.ts';
+import type { ColumnMeaning, Mapping } from '#core/imports/mapping.ts';
+import { everyPerson } from '#core/imports/parts.ts';
 
 /** What a file is at first sight: all of it but its rows, and what its columns may mean. */
 export interface FirstLook extends Omit<Table, 'rows'> {

@@ -1,6 +1,6 @@
 import type { ImportSummary } from '#contract/imports.ts';
-import { type ColumnMeaning, columnMeanings, fieldIdOf } from '#core/contacts/columns.ts';
-import { type ImportField, type Policy, several, usualPolicy } from '#core/contacts/importing.ts';
+import { type ImportField, type Policy, several, usualPolicy } from '#core/imports/importing.ts';
+import { type ColumnMeaning, columnMeanings, fieldIdOf } from '#core/imports/mapping.ts';
 import { useAsk } from '../parts/ask.ts';
 
 export type NewMapping = ImportSummary['mapping'] & { choices: ImportSummary['choices'] };

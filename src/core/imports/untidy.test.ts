@@ -1,7 +1,8 @@
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
 import { readTable } from '../exchange/table.ts';
-import { columnMeanings, likenessOf, proposeMapping, reachOf } from './columns.ts';
+import { likenessOf, proposeMapping, reachOf } from './columns.ts';
+import { columnMeanings } from './mapping.ts';
 import { everyPerson } from './parts.ts';
 import { readRow } from './reading.ts';
 import { type PersonRow, rowParts } from './rows.ts';

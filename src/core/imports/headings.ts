@@ -1,6 +1,5 @@
-import type { DateOrder } from './cells.ts';
-import type { ColumnMeaning } from './columns.ts';
-import type { ReachKind } from './reach.ts';
+import type { ReachKind } from '#core/contacts/reach.ts';
+import type { ColumnMeaning, DateOrder } from './mapping.ts';
 
 /** What a heading says of its column, before anybody looked at the contents. */
 export interface Heading {

@@ -1,6 +1,6 @@
 import { describe, expect, test } from 'vitest';
+import { splitName } from '#core/contacts/names.ts';
 import { namesInCell } from './couples.ts';
-import { splitName } from './names.ts';
 
 const said = (cell: string) =>
   namesInCell(cell).names.map((name) => {

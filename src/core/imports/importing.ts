@@ -1,5 +1,5 @@
-import { fold, fullName } from './names.ts';
-import { emailKey } from './reach.ts';
+import { fold, fullName } from '#core/contacts/names.ts';
+import { emailKey } from '#core/contacts/reach.ts';
 import { type EmergencyContact, type Membership, type PersonRow, sayMembership } from './rows.ts';
 
 /** What becomes of a row. */

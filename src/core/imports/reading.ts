@@ -1,10 +1,10 @@
+import type { OwnField } from '#core/contacts/fields.ts';
+import { fold, fullName, type PersonName, splitName, tidyName } from '#core/contacts/names.ts';
 import type { CalendarDate } from '#core/time/clock.ts';
 import { saysNothing } from './cells.ts';
-import type { ColumnMeaning, Mapping } from './columns.ts';
 import { namesInCell } from './couples.ts';
 import { type Cells, cellsBy, readEmergencies, readPerson, readReach, shown } from './details.ts';
-import type { OwnField } from './fields.ts';
-import { fold, fullName, type PersonName, splitName, tidyName } from './names.ts';
+import type { ColumnMeaning, Mapping } from './mapping.ts';
 import type { PersonRow, ReadRow, RowPart } from './rows.ts';
 
 /** True for a row that sums up the others. */

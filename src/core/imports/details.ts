@@ -1,10 +1,11 @@
+import { type OwnField, readFieldValue } from '#core/contacts/fields.ts';
+import { tidyName } from '#core/contacts/names.ts';
+import { emailKey, type ReachKind } from '#core/contacts/reach.ts';
 import type { CalendarDate } from '#core/time/clock.ts';
 import { sayShortDate } from '#core/time/say.ts';
-import { type DateOrder, readDate, readReachCell, readYesNo, saysNothing } from './cells.ts';
-import { type ColumnMeaning, fieldIdOf, isId, type Mapping } from './columns.ts';
-import { type OwnField, readFieldValue } from './fields.ts';
-import { tidyName } from './names.ts';
-import { emailKey, type ReachKind } from './reach.ts';
+import { readDate, readReachCell, readYesNo, saysNothing } from './cells.ts';
+import { isId } from './columns.ts';
+import { type ColumnMeaning, type DateOrder, fieldIdOf, type Mapping } from './mapping.ts';
 import type { EmergencyContact, PersonRow } from './rows.ts';
 
 /** A cell as a remark quotes it. */

@@ -1,5 +1,5 @@
-import { fold, isTitle, splitName, withoutTitles } from './names.ts';
-import { isKnownGiven } from './nicknames.ts';
+import { fold, isTitle, splitName, withoutTitles } from '#core/contacts/names.ts';
+import { isKnownGiven } from '#core/contacts/nicknames.ts';
 
 const ofAnOrganization =
   /\b(?:ltd|inc|llc|limited|sons|daughters|bros|brothers|sisters|company|society|trust|club|associates|partners|foundation|church|school|committee|centre|center|services|shop|books|farm|fils)\b/iu;

@@ -3,7 +3,8 @@ import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
 import { readTable, TableProblem } from '../exchange/table.ts';
 import { dateOrderOf, readDate, readReachCell, readYesNo } from './cells.ts';
-import { likenessOf, type Mapping, problemsWithMapping, proposeMapping } from './columns.ts';
+import { likenessOf, problemsWithMapping, proposeMapping } from './columns.ts';
+import type { Mapping } from './mapping.ts';
 import { readRow } from './reading.ts';
 import { absorb } from './rows.ts';
 

@@ -1,5 +1,5 @@
 import type { FileRow } from './checking.ts';
-import type { Mapping } from './columns.ts';
+import type { Mapping } from './mapping.ts';
 import { partsOf } from './reading.ts';
 import type { RowPart } from './rows.ts';
 

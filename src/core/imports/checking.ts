@@ -1,7 +1,9 @@
+import { type Candidate, keysOf, type Prepared, prepare } from '#core/contacts/comparing.ts';
+import type { OwnField } from '#core/contacts/fields.ts';
+import { type Decision, decideReady, type Thresholds } from '#core/contacts/match.ts';
+import { fullName } from '#core/contacts/names.ts';
+import type { MatchingModel } from '#core/contacts/weights.ts';
 import type { CalendarDate } from '#core/time/clock.ts';
-import type { Mapping } from './columns.ts';
-import { type Candidate, keysOf, type Prepared, prepare } from './comparing.ts';
-import type { OwnField } from './fields.ts';
 import {
   type Change,
   type CurrentContact,
@@ -10,11 +12,9 @@ import {
   type RowOverride,
   type RowVerdict,
 } from './importing.ts';
-import { type Decision, decideReady, type Thresholds } from './match.ts';
-import { fullName } from './names.ts';
+import type { Mapping } from './mapping.ts';
 import { readRow } from './reading.ts';
 import { isGuardian, type PersonRow, type ReadRow, type RowPart } from './rows.ts';
-import type { MatchingModel } from './weights.ts';
 
 export interface FileRow {
   line: number;

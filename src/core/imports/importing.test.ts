@@ -1,12 +1,12 @@
 import { describe, expect, test } from 'vitest';
+import { type Candidate, prepare } from '#core/contacts/comparing.ts';
+import { usualThresholds } from '#core/contacts/match.ts';
+import { firstModel } from '#core/contacts/weights.ts';
 import { contactOf, makeChecker } from './checking.ts';
-import type { Mapping } from './columns.ts';
-import { type Candidate, prepare } from './comparing.ts';
 import { type CurrentContact, changesOf, type ImportChoices, usualChoices } from './importing.ts';
-import { usualThresholds } from './match.ts';
+import type { Mapping } from './mapping.ts';
 import { readRow } from './reading.ts';
 import type { PersonRow } from './rows.ts';
-import { firstModel } from './weights.ts';
 
 const mapping: Mapping = {
   columns: ['whole name', 'email', 'phone', 'birth date', 'street', 'newsletter', 'tags'],

@@ -1,8 +1,7 @@
+import { isEmail, type ReachKind, readPhone } from '#core/contacts/reach.ts';
 import type { CalendarDate } from '#core/time/clock.ts';
 import { reachKindIn } from './headings.ts';
-import { isEmail, type ReachKind, readPhone } from './reach.ts';
-
-export type DateOrder = 'day first' | 'month first';
+import type { DateOrder } from './mapping.ts';
 
 const months = 'jan feb mar apr may jun jul aug sep oct nov dec'.split(' ');
 const frenchMonths = 'janv févr mars avr mai juin juil août sept oct nov déc'.split(' ');

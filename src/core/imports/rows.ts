@@ -1,7 +1,7 @@
+import type { Described } from '#core/contacts/comparing.ts';
+import { fold } from '#core/contacts/names.ts';
+import { emailKey, type ReachKind } from '#core/contacts/reach.ts';
 import type { CalendarDate } from '#core/time/clock.ts';
-import type { Described } from './comparing.ts';
-import { fold } from './names.ts';
-import { emailKey, type ReachKind } from './reach.ts';
 
 /** One row of a file, understood. */
 export interface PersonRow extends Described {
