@@ -1,6 +1,6 @@
 import type { Described } from '#core/contacts/match.ts';
 import { shiftDate } from '#core/time/wallTime.ts';
-import { areas, domains, familyNames, givenNames, plain, streets } from './people.ts';
+import { areas, domains, familyNames, givenNames, plain, streets } from './names.ts';
 import type { Random } from './random.ts';
 
 /** A record as some list has it, with who it truly is: what matching is measured against. */

@@ -4,14 +4,7 @@ import type { Asker } from '../events/access.ts';
 import type { Work } from '../http/app.ts';
 import { notFound, Problem } from '../http/problem.ts';
 import { resolveContact } from './store.ts';
-
-/** Who has to do with a unit, as SQL over a contact's id and the unit's: takes part in, serves at or belongs to it. */
-export const inUnitSql = (contactId: string, unitId: string): string => `(
-  exists (select 1 from registrations r join events e on e.id = r.event_id where r.contact_id = ${contactId} and e.unit_id = ${unitId})
-  or exists (select 1 from orders o join events e on e.id = o.event_id where o.buyer_contact_id = ${contactId} and e.unit_id = ${unitId})
-  or exists (select 1 from assignments a join shifts s on s.id = a.shift_id join events e on e.id = s.event_id
-    where a.contact_id = ${contactId} and e.unit_id = ${unitId})
-  or exists (select 1 from unit_people u where u.contact_id = ${contactId} and u.unit_id = ${unitId} and u.until is null))`;
+import { inUnitSql } from './units.ts';
 
 /** A contact as somebody reaches it: which parts they see. 404 where there is none, 403 where none of it is theirs. */
 export async function contactFor(

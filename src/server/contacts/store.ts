@@ -14,7 +14,7 @@ import { searchWords } from '#core/contacts/search.ts';
 import type { Compiled } from '#core/records/compile.ts';
 import { first, type Queries } from '../db/database.ts';
 import { emailOf, phoneOf, whyQuiet } from './quiet.ts';
-import { inUnitSql } from './seeing.ts';
+import { inUnitSql } from './units.ts';
 
 /** The key contacts are found by when only the name is known. */
 export const nameKey = (name: { given: string; family: string }): string => fold(fullName(name));

@@ -7,7 +7,7 @@ import { first } from '../db/database.ts';
 import { type EventRow, readQuestions } from '../events/store.ts';
 import type { Work } from '../http/app.ts';
 import type { FieldProblem } from '../http/problem.ts';
-import type { Channel, OrderRequest } from './ordering.ts';
+import type { Channel, OrderRequest } from './request.ts';
 
 /** What is wrong with an order beside its price: addresses, dates, answers, the fund. At the door less is asked. */
 export async function checkRequest(

@@ -1,5 +1,3 @@
-import type { z } from 'zod';
-import type { orderBody } from '#contract/registration.ts';
 import { tidyName } from '#core/contacts/names.ts';
 import { lives } from '#core/events/states.ts';
 import { fits, mostUnpaid } from '#core/registration/capacity.ts';
@@ -17,13 +15,9 @@ import { theOrganization } from '../staff/store.ts';
 import { checkRequest } from './checking.ts';
 import { confirmOrder } from './confirming.ts';
 import { linkOrder } from './orderLinking.ts';
+import type { Channel, OrderRequest } from './request.ts';
 import { readOrder, readTaken } from './store.ts';
 import { holdMinutes } from './waiting.ts';
-
-export type OrderRequest = z.output<typeof orderBody>;
-
-/** How an order came in. Staff may register after the public window closed, and let people pay later. */
-export type Channel = 'public' | 'staff' | 'door';
 
 export interface Placed {
   orderId: string;

@@ -1,10 +1,12 @@
 import { useState } from 'react';
+import type { Answer } from '#web/api.ts';
 import { Asking } from '../parts/Asking.tsx';
 import { useAction } from '../parts/ask.ts';
 import { Problems } from '../parts/notices.tsx';
 import { say } from '../parts/toast.tsx';
 import { approvesOf, RoleFields, type RoleForm } from './RoleFields.tsx';
-import type { Member } from './Team.tsx';
+
+export type Member = Answer<'GET /api/staff'>['staff'][number];
 
 /** Changes what somebody may do; it counts at once, also where they are signed in. */
 export function ChangeAccount({

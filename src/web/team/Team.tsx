@@ -6,11 +6,10 @@ import { Loaded, Problems } from '../parts/notices.tsx';
 import { useSaying } from '../parts/saying.ts';
 import { say } from '../parts/toast.tsx';
 import { Backups } from './Backups.tsx';
-import { ChangeAccount } from './ChangeAccount.tsx';
+import { ChangeAccount, type Member } from './ChangeAccount.tsx';
 import { Invite } from './Invite.tsx';
 
 type Team = Answer<'GET /api/staff'>;
-export type Member = Team['staff'][number];
 
 /** The staff's accounts and invitations. Everybody has an account of their own. */
 export default function Team() {
