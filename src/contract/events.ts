@@ -67,6 +67,7 @@ export const eventPlan = z.object({
   startsLocal: wallTime.nullable(),
   endsLocal: wallTime.nullable(),
   doorsLocal: wallTime.nullable(),
+  registrationClosesLocal: wallTime.nullable(),
   zone: z.string().max(60),
   venueId: id.nullable(),
   capacity: z
@@ -76,7 +77,6 @@ export const eventPlan = z.object({
     .nullable(),
   flags: z.array(z.string().max(40)).max(20),
   waiverId: id.nullable(),
-  registrationClosesAt: instant.nullable(),
   offers: z.array(offer).max(30),
   questions: z.array(question).max(60),
   messages: z.array(messageStep).max(40),

@@ -76,6 +76,7 @@ export async function playComing(
                 startsAt: null,
                 endsAt: null,
                 doorsAt: null,
+                registrationClosesLocal: null,
                 registrationClosesAt: null,
               }),
           ...extra,

@@ -118,6 +118,7 @@ export function planRows(
     startsAt: at(startsLocal),
     endsAt: at(endsLocal),
     doorsAt: at(doorsLocal),
+    registrationClosesLocal: shiftWall(startsLocal, { hours: -2 }),
     registrationClosesAt: at(shiftWall(startsLocal, { hours: -2 })),
     absencesAt: at(endsLocal),
     venueId: founded.venues[of.venue],

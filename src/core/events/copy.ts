@@ -1,22 +1,23 @@
 import type { CalendarDate, WallTime } from '#core/time/clock.ts';
-import { daysBetween, shiftWall } from '#core/time/wallTime.ts';
+import { type EventTimes, moveTimes, moveWall } from './dated.ts';
 
 /** What of an event moves with its date when it is copied. */
-export interface Dated {
-  startsLocal: WallTime | null;
-  endsLocal: WallTime | null;
-  doorsLocal: WallTime | null;
+export interface Dated extends EventTimes {
   shifts: readonly { startsLocal: WallTime; endsLocal: WallTime }[];
 }
 
-export interface MovedCopy {
-  startsLocal: WallTime | null;
-  endsLocal: WallTime | null;
-  doorsLocal: WallTime | null;
+export interface MovedCopy extends EventTimes {
   shifts: { startsLocal: WallTime; endsLocal: WallTime }[];
   /** What was not taken along, and why. */
   leftBehind: string[];
 }
+
+const undated: EventTimes = {
+  startsLocal: null,
+  endsLocal: null,
+  doorsLocal: null,
+  registrationClosesLocal: null,
+};
 
 /**
  * Moves everything dated of an event to a new start date, keeping wall times and distances in days.
@@ -32,18 +33,16 @@ export function moveCopy(from: Dated, toDate: CalendarDate | null): MovedCopy {
     if (from.startsLocal) leftBehind.push('date and times: no date was given for the copy');
     if (from.shifts.length)
       leftBehind.push(`${from.shifts.length} shifts: they need a date; copy again with one, or add them`);
-    return { startsLocal: null, endsLocal: null, doorsLocal: null, shifts: [], leftBehind };
+    return { ...undated, shifts: [], leftBehind };
   }
-  const days = daysBetween(from.startsLocal.slice(0, 10), toDate);
-  const move = (wall: WallTime | null) => (wall ? shiftWall(wall, { days }) : null);
+  const start = from.startsLocal;
+  const startsLocal = `${toDate}T${start.slice(11)}`;
   if (from.shifts.length) leftBehind.push('who was on each shift: everybody is asked anew');
   return {
-    startsLocal: move(from.startsLocal),
-    endsLocal: move(from.endsLocal),
-    doorsLocal: move(from.doorsLocal),
+    ...moveTimes(from, startsLocal),
     shifts: from.shifts.map((s) => ({
-      startsLocal: shiftWall(s.startsLocal, { days }),
-      endsLocal: shiftWall(s.endsLocal, { days }),
+      startsLocal: moveWall(s.startsLocal, start, startsLocal),
+      endsLocal: moveWall(s.endsLocal, start, startsLocal),
     })),
     leftBehind,
   };

@@ -10,7 +10,7 @@ const schedule = (
   startsLocal: string | null,
   endsLocal: string | null = null,
   doorsLocal: string | null = null,
-) => ({ startsLocal, endsLocal, doorsLocal, zone });
+) => ({ startsLocal, endsLocal, doorsLocal, registrationClosesLocal: null as string | null, zone });
 
 describe('schedules', () => {
   test('an end after midnight is the next day, an end before the start is said to be', () => {
@@ -38,6 +38,16 @@ describe('schedules', () => {
       'doorsLocal',
     );
   });
+  test('registration closes by the end, at a time that exists', () => {
+    const closing = (registrationClosesLocal: string, ends: string | null = '2026-03-08T16:00') =>
+      problemsWithSchedule({ ...schedule('2026-03-08T09:00', ends), registrationClosesLocal });
+    expect(closing('2026-03-08T16:00')).toEqual([]);
+    expect(closing('2026-03-08T16:01')[0]!.path).toBe('registrationClosesLocal');
+    expect(closing('2026-03-08T09:01', null)[0]!.message).toBe(
+      'Registration closes by the start of the event.',
+    );
+    expect(closing('2026-03-08T02:30')[0]!.message).toContain('does not exist');
+  });
 });
 
 test('public addresses', () => {
@@ -63,11 +73,13 @@ test('a copy moves everything dated by the same days and fills in no date', () =
     startsLocal: '2025-08-09T09:00',
     endsLocal: '2025-08-09T16:30',
     doorsLocal: '2025-08-09T08:30',
+    registrationClosesLocal: '2025-08-07T18:00',
     shifts: [{ startsLocal: '2025-08-09T08:30', endsLocal: '2025-08-09T12:30' }],
   };
   expect(moveCopy(from, '2026-08-08')).toMatchObject({
     startsLocal: '2026-08-08T09:00',
     doorsLocal: '2026-08-08T08:30',
+    registrationClosesLocal: '2026-08-06T18:00',
     shifts: [{ startsLocal: '2026-08-08T08:30', endsLocal: '2026-08-08T12:30' }],
   });
   const undated = moveCopy(from, null);

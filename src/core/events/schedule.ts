@@ -1,23 +1,21 @@
-import type { CalendarDate, WallTime, Zone } from '#core/time/clock.ts';
+import type { CalendarDate, Zone } from '#core/time/clock.ts';
 import { sayConsequence, sayTime, sayZone } from '#core/time/say.ts';
 import { isZone, meaningOf, shiftWall } from '#core/time/wallTime.ts';
+import type { EventTimes } from './dated.ts';
 
 /** When an event is, as somebody types it. Nothing is filled in by default. */
-export interface Schedule {
-  startsLocal: WallTime | null;
-  endsLocal: WallTime | null;
-  doorsLocal: WallTime | null;
+export interface Schedule extends EventTimes {
   zone: Zone;
 }
 
 export interface ScheduleProblem {
-  path: 'startsLocal' | 'endsLocal' | 'doorsLocal' | 'zone';
+  path: keyof Schedule;
   message: string;
 }
 
 /** Says everything that is wrong with a schedule. A wall time that a clock change removes is named with its neighbours. */
 export function problemsWithSchedule(schedule: Schedule): ScheduleProblem[] {
-  const { startsLocal, endsLocal, doorsLocal, zone } = schedule;
+  const { startsLocal, endsLocal, doorsLocal, registrationClosesLocal, zone } = schedule;
   if (!isZone(zone))
     return [{ path: 'zone', message: `“${zone}” is not a time zone; use a name like America/Halifax.` }];
   const problems: ScheduleProblem[] = [];
@@ -25,6 +23,7 @@ export function problemsWithSchedule(schedule: Schedule): ScheduleProblem[] {
     ['startsLocal', startsLocal],
     ['endsLocal', endsLocal],
     ['doorsLocal', doorsLocal],
+    ['registrationClosesLocal', registrationClosesLocal],
   ] as const) {
     if (!wall) continue;
     const meaning = meaningOf(wall, zone);
@@ -55,6 +54,13 @@ export function problemsWithSchedule(schedule: Schedule): ScheduleProblem[] {
     problems.push({
       path: 'doorsLocal',
       message: 'Doors open before the start, on the same day or the evening before.',
+    });
+  if (registrationClosesLocal && !startsLocal)
+    problems.push({ path: 'registrationClosesLocal', message: 'Give the start first.' });
+  if (startsLocal && registrationClosesLocal && registrationClosesLocal > (endsLocal ?? startsLocal))
+    problems.push({
+      path: 'registrationClosesLocal',
+      message: `Registration closes by the ${endsLocal ? 'end' : 'start'} of the event.`,
     });
   return problems;
 }

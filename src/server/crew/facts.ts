@@ -1,36 +1,30 @@
-import { daysBetween, instantOf, shiftWall } from '#core/time/wallTime.ts';
-import { type Queries, update } from '../db/database.ts';
-import type { Reactions } from '../http/app.ts';
+import { moveWall } from '#core/events/dated.ts';
+import { instantOf } from '#core/time/wallTime.ts';
+import { update } from '../db/database.ts';
+import type { PlanChange } from '../facts/kinds.ts';
+import type { Reactions, Work } from '../http/app.ts';
 
-/** Shifts keep their distance in days and their wall times when the event moves. */
-async function moveShifts(
-  tx: Queries,
-  eventId: string,
-  from: string,
-  to: string,
-  zone: string,
-): Promise<void> {
-  const days = daysBetween(from.slice(0, 10), to.slice(0, 10));
-  if (!days) return;
+/** Shifts keep their distance in days and their wall times when the event moves, and their wall times in another zone. */
+async function moveShifts({ tx }: Work, { eventId, before, after }: PlanChange): Promise<void> {
+  const [from, to] = [before.startsLocal, after.startsLocal];
+  const moves = from !== null && to !== null && from.slice(0, 10) !== to.slice(0, 10);
+  if (!moves && before.zone === after.zone) return;
   const shifts = await tx.query<{ id: string; startsLocal: string; endsLocal: string }>(
     'select id, starts_local, ends_local from shifts where event_id = $1',
     [eventId],
   );
   for (const s of shifts) {
-    const startsLocal = shiftWall(s.startsLocal, { days });
-    const endsLocal = shiftWall(s.endsLocal, { days });
+    const startsLocal = moves ? moveWall(s.startsLocal, from, to) : s.startsLocal;
+    const endsLocal = moves ? moveWall(s.endsLocal, from, to) : s.endsLocal;
     await update(tx, 'shifts', s.id, {
       startsLocal,
       endsLocal,
-      startsAt: instantOf(startsLocal, zone),
-      endsAt: instantOf(endsLocal, zone),
+      startsAt: instantOf(startsLocal, after.zone),
+      endsAt: instantOf(endsLocal, after.zone),
     });
   }
 }
 
 export const crewReactions: Reactions = {
-  async 'plan saved'({ tx }, { eventId, before, after }) {
-    if (before.startsLocal && after.startsLocal && before.startsLocal !== after.startsLocal)
-      await moveShifts(tx, eventId, before.startsLocal, after.startsLocal, after.zone);
-  },
+  'plan saved': moveShifts,
 };

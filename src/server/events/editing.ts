@@ -1,6 +1,7 @@
 import type { EventPlan } from '#contract/events.ts';
 import { moveCopy } from '#core/events/copy.ts';
-import { problemsWithSchedule } from '#core/events/schedule.ts';
+import { eventTimes } from '#core/events/dated.ts';
+import { problemsWithSchedule, type Schedule } from '#core/events/schedule.ts';
 import { problemWithSlug, proposeSlug } from '#core/events/slug.ts';
 import { unknownFields } from '#core/messages/merge.ts';
 import { defaultSteps } from '#core/messages/texts.ts';
@@ -45,11 +46,12 @@ export async function readPlan(tx: Queries, event: EventRow): Promise<EventPlan>
     capacity,
     flags,
     waiverId,
-    registrationClosesAt,
+    registrationClosesLocal,
   } = event;
   return {
     ...{ slug, publicTitle, teamTitle, summary, description, category, draws, unitId, visibility, listed },
-    ...{ startsLocal, endsLocal, doorsLocal, zone, venueId, capacity, flags, waiverId, registrationClosesAt },
+    ...{ startsLocal, endsLocal, doorsLocal, registrationClosesLocal, zone },
+    ...{ venueId, capacity, flags, waiverId },
     offers: await readOffers(tx, event.id),
     questions: await readQuestions(tx, event.id),
     messages: await readMessageSteps(tx, event.id),
@@ -104,6 +106,7 @@ export async function beginEvent(
       startsLocal: copy?.startsLocal ?? null,
       endsLocal: copy?.endsLocal ?? null,
       doorsLocal: copy?.doorsLocal ?? null,
+      registrationClosesLocal: copy?.registrationClosesLocal ?? null,
       zone,
     }),
     venueId: source?.venueId ?? null,
@@ -184,23 +187,22 @@ async function copyParts(w: Work, from: string, to: string): Promise<void> {
   if (plan.survey) await insert(tx, 'surveys', { id: app.ids.id(), eventId: to, ...plan.survey });
 }
 
-/** The stored times of a schedule: wall times with their instants. A closing time is kept apart. */
-export function instantsOf(s: {
-  startsLocal: string | null;
-  endsLocal: string | null;
-  doorsLocal: string | null;
-  zone: string;
-}) {
+/** The stored times of a schedule: wall times with their instants. */
+export function instantsOf(s: Schedule) {
   const at = (wall: string | null) => (wall ? instantOf(wall, s.zone) : null);
   return {
     startsLocal: s.startsLocal,
     endsLocal: s.endsLocal,
     doorsLocal: s.doorsLocal,
+    registrationClosesLocal: s.registrationClosesLocal,
     startsAt: at(s.startsLocal),
     endsAt: at(s.endsLocal),
     doorsAt: at(s.doorsLocal),
+    registrationClosesAt: at(s.registrationClosesLocal),
   };
 }
+
+const scheduled = [...eventTimes, 'zone'] as const;
 
 export interface Saved {
   version: number;
@@ -233,8 +235,7 @@ export async function savePlan(
   if (problems.length) throw invalid(problems);
 
   const { offers, questions, messages, survey, ...fields } = change;
-  const scheduleChanged =
-    'startsLocal' in change || 'endsLocal' in change || 'doorsLocal' in change || 'zone' in change;
+  const scheduleChanged = scheduled.some((field) => field in change);
   await update(tx, 'events', eventId, {
     ...fields,
     ...(scheduleChanged ? instantsOf(after) : {}),
@@ -269,8 +270,7 @@ async function problemsWith(
     )
       problems.push({ path: 'slug', message: `“${after.slug}” is taken by another event.` });
   }
-  if (['startsLocal', 'endsLocal', 'doorsLocal', 'zone'].some((k) => k in change))
-    problems.push(...problemsWithSchedule(after));
+  if (scheduled.some((field) => field in change)) problems.push(...problemsWithSchedule(after));
   if (event.state === 'open' && change.startsLocal === null)
     problems.push({ path: 'startsLocal', message: 'An open event needs its date.' });
   const exists = async (table: string, id: string | null | undefined, path: string, what: string) => {

@@ -23,6 +23,7 @@ export interface EventRow {
   startsLocal: string | null;
   endsLocal: string | null;
   doorsLocal: string | null;
+  registrationClosesLocal: string | null;
   zone: string;
   startsAt: string | null;
   endsAt: string | null;
@@ -48,7 +49,7 @@ export interface EventRow {
 }
 
 const columns = `e.id, e.slug, e.public_title, e.team_title, e.summary, e.description, e.category, e.draws, e.unit_id, u.name as unit_name,
-  e.visibility, e.listed, e.state, e.is_template, e.starts_local, e.ends_local, e.doors_local, e.zone, e.starts_at, e.ends_at, e.doors_at,
+  e.visibility, e.listed, e.state, e.is_template, e.starts_local, e.ends_local, e.doors_local, e.registration_closes_local, e.zone, e.starts_at, e.ends_at, e.doors_at,
   e.registration_closes_at, e.absences_at, e.venue_id, v.name as venue_name, v.address as venue_address, v.capacity as venue_capacity,
   v.access_notes as venue_access, v.latitude, v.longitude, e.capacity, e.flags, e.waiver_id, e.copied_from_title, e.first_of, e.left_behind, e.version, e.created_at`;
 const from = 'from events e left join units u on u.id = e.unit_id left join venues v on v.id = e.venue_id';

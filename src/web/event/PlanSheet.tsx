@@ -1,9 +1,10 @@
-import { useState } from 'react';
+import { useRef, useState } from 'react';
 import type { EventPage } from '#contract/events.ts';
 import { factFlags } from '#core/clearance/rules.ts';
+import { moveTimes } from '#core/events/dated.ts';
 import { remarksOnSchedule } from '#core/events/schedule.ts';
 import { sayConsequence } from '#core/time/say.ts';
-import { daysBetween, shiftDate } from '#core/time/wallTime.ts';
+import { shiftDate } from '#core/time/wallTime.ts';
 import { useAsk } from '../parts/ask.ts';
 import { ChoiceField, Field, TextField } from '../parts/Field.tsx';
 import { Problems } from '../parts/notices.tsx';
@@ -22,19 +23,19 @@ export default function PlanSheet({ page }: { page: EventPage }) {
     return { date, from };
   });
   const { date, from } = when;
+  const lastStart = useRef(plan.startsLocal);
   const [endDate = '', to = ''] = (plan.endsLocal ?? '').split('T');
   const [, doors = ''] = (plan.doorsLocal ?? '').split('T');
+  const [closeDate = '', close = ''] = (plan.registrationClosesLocal ?? '').split('T');
   const join = (d: string, t: string) => (d && t ? `${d}T${t}` : null);
   // A start is saved only when both its date and its time were given; neither is ever filled in.
   const setStart = (part: Partial<typeof when>) => {
     const next = { ...when, ...part };
     setWhen(next);
-    const days = part.date && date && part.date !== date ? daysBetween(date, part.date) : 0;
-    change({
-      startsLocal: join(next.date, next.from),
-      ...(to && days ? { endsLocal: join(shiftDate(endDate, days), to) } : {}),
-      ...(doors && days ? { doorsLocal: join(next.date, doors) } : {}),
-    });
+    const startsLocal = join(next.date, next.from);
+    // A date that is typed anew was empty for a moment: the distances are those to the date before.
+    if (plan.startsLocal) lastStart.current = plan.startsLocal;
+    change(moveTimes({ ...plan, startsLocal: lastStart.current }, startsLocal));
   };
   const remarks = plan.startsLocal
     ? remarksOnSchedule(plan, today).join('; ')
@@ -132,6 +133,20 @@ export default function PlanSheet({ page }: { page: EventPage }) {
             type="date"
             value={endDate}
             set={(d) => to && change({ endsLocal: join(d, to) })}
+          />
+          <TextField
+            label="Registration closes"
+            type="date"
+            value={closeDate}
+            set={(d) => change({ registrationClosesLocal: join(d, close || from) })}
+            error={wrong.registrationClosesLocal}
+            help={plan.registrationClosesLocal ? '' : 'Empty means at the end of the event.'}
+          />
+          <TextField
+            label="Closes at"
+            type="time"
+            value={close}
+            set={(t) => change({ registrationClosesLocal: join(closeDate || date, t) })}
           />
         </div>
         {date && to && endDate === date && `${to}` <= from && (
