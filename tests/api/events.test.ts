@@ -227,3 +227,173 @@ describe('planning and clearance', () => {
     expect(String(csv.body)).toContain("'=cmd");
   });
 });
+
+describe('a plan in parts', () => {
+  let world: World;
+  beforeAll(async () => {
+    world = await makeWorld();
+  });
+  afterAll(() => world.close());
+  const pageOf = async (id: string) =>
+    (await world.as('odalys')).call('GET /api/events/:id', { params: { id } });
+  const save = async (id: string, change: object, version?: number) =>
+    (await world.as('odalys')).try('PATCH /api/events/:id', {
+      params: { id },
+      body: { version: version ?? (await pageOf(id)).version, change },
+    });
+  const register = (event: { slug: string }, answers: object = {}) =>
+    world.anyone.call('POST /api/public/events/:slug/orders', {
+      params: { slug: event.slug },
+      body: { ...orderFor(event as never, [{ given: 'Petra', family: 'Parts' }]), answers } as never,
+    });
+
+  test('two people who write on different parts do not stand in one another’s way; on one part the second is told who was first', async () => {
+    const event = await openEvent(world, { title: 'Two at once' });
+    const { version } = await pageOf(event.id);
+    expect((await save(event.id, { summary: 'first' }, version)).status).toBe(200);
+    expect((await save(event.id, { capacity: 31 }, version)).status).toBe(200);
+    const clash = await save(event.id, { publicTitle: 'Second' }, version);
+    expect(clash.problem.code).toBe('changed-meanwhile');
+    expect(clash.problem.title).toContain('Odalys Ferrant saved this part');
+    const { plan } = await pageOf(event.id);
+    expect(plan).toMatchObject({ summary: 'first', capacity: 31, publicTitle: 'Two at once' });
+  });
+
+  test('a question that was answered is retired with its answers, one that was not is gone; wanted again it comes back', async () => {
+    const questions = ['Boot size', 'Shirt size'].map((en) => ({
+      id: crypto.randomUUID(),
+      offerId: null,
+      scope: 'order' as const,
+      kind: 'text' as const,
+      prompt: { en },
+      required: false,
+      choices: [],
+      atDoor: false,
+    }));
+    const event = await openEvent(world, { title: 'Asked', questions: questions as never });
+    await register(event, { [questions[0]!.id]: '42' });
+    expect((await save(event.id, { questions: [] })).status).toBe(200);
+    expect((await pageOf(event.id)).plan.questions).toEqual([]);
+    const stored = await world.app.db.query<{ id: string; answers: number }>(
+      'select q.id, (select count(*)::int from answers a where a.question_id = q.id) as answers from questions q where event_id = $1',
+      [event.id],
+    );
+    expect(stored).toEqual([{ id: questions[0]!.id, answers: 1 }]);
+    // Nobody is asked it any more, and what was answered is still in the list.
+    const refused = await world.anyone.try('POST /api/public/events/:slug/orders', {
+      params: { slug: event.slug },
+      body: {
+        ...orderFor(event, [{ given: 'Late', family: 'Parts' }]),
+        answers: { [questions[0]!.id]: '39' },
+      } as never,
+    });
+    expect(refused.status).toBe(422);
+    const { rows } = await (await world.as('odalys')).call('GET /api/events/:id/registrations', {
+      params: { id: event.id },
+    });
+    expect(rows[0]!.answers).toEqual([{ question: 'Boot size', value: '42' }]);
+    expect((await save(event.id, { questions: [questions[0]!] })).status).toBe(200);
+    expect((await pageOf(event.id)).plan.questions.map((q) => q.prompt.en)).toEqual(['Boot size']);
+  });
+
+  test('a step that was removed keeps what it sent, and what it planned is held back until it is wanted again', async () => {
+    const event = await openEvent(world, { title: 'Steps' });
+    await register(event);
+    await world.runner.run();
+    const { plan } = await pageOf(event.id);
+    const [confirmation, ...others] = plan.messages;
+    const of = () =>
+      world.app.db.query<{ kind: string; state: string }>(
+        'select kind, state from messages where event_id = $1 order by kind, state',
+        [event.id],
+      );
+    const before = await of();
+    expect(before).toContainEqual({ kind: 'confirmation', state: 'sent' });
+    expect((await save(event.id, { messages: [confirmation!] })).status).toBe(200);
+    const after = await of();
+    expect(after.length).toBe(before.length);
+    expect(after.filter((m) => m.state === 'planned')).toEqual([]);
+    expect((await save(event.id, { messages: [confirmation!, ...others] })).status).toBe(200);
+    expect(await of()).toEqual(before);
+    expect((await save(event.id, { messages: others })).status).toBe(200);
+    expect((await of()).filter((m) => m.kind === 'confirmation')).toEqual([
+      { kind: 'confirmation', state: 'sent' },
+    ]);
+  });
+
+  test('an offer of which every seat was given up is retired; its seats keep their name', async () => {
+    const event = await openEvent(world, { title: 'Offers' });
+    const { token } = await register(event);
+    const [offer] = (await pageOf(event.id)).plan.offers;
+    const other = { ...offer!, id: crypto.randomUUID(), name: 'Other' };
+    expect((await save(event.id, { offers: [other] })).status).toBe(422);
+    const { seats } = await world.anyone.call('GET /api/public/orders/:token', { params: { token } });
+    await world.anyone.call('POST /api/public/orders/:token/withdraw', {
+      params: { token },
+      body: { seats: seats.map((s) => s.id) },
+    });
+    expect((await save(event.id, { offers: [other] })).status).toBe(200);
+    expect((await pageOf(event.id)).plan.offers.map((o) => o.name)).toEqual(['Other']);
+    const { rows } = await (await world.as('odalys')).call('GET /api/events/:id/registrations', {
+      params: { id: event.id },
+    });
+    expect(rows.map((r) => r.offer)).toEqual(['Guided paddle']);
+  });
+
+  test('everything dated moves with the date, stays when the zone changes, and comes along in a copy', async () => {
+    const event = await openEvent(world, { title: 'Dated' });
+    const odalys = await world.as('odalys');
+    await odalys.call('POST /api/events/:id/shifts', {
+      params: { id: event.id },
+      body: {
+        role: 'Set up',
+        place: '',
+        startsLocal: '2026-08-07T18:00',
+        endsLocal: '2026-08-07T20:00',
+        needed: 1,
+        publicSignUp: false,
+      },
+    });
+    const stored = async (id: string) =>
+      (
+        await world.app.db.query<{ closes: string; at: string; shift: string; shiftAt: string }>(
+          `select e.registration_closes_local as closes, e.registration_closes_at as at, s.starts_local as shift, s.starts_at as shift_at
+           from events e join shifts s on s.event_id = e.id where e.id = $1`,
+          [id],
+        )
+      )[0]!;
+    expect((await save(event.id, { registrationClosesLocal: '2026-08-06T18:00' })).status).toBe(200);
+    expect(await stored(event.id)).toEqual({
+      closes: '2026-08-06T18:00',
+      at: '2026-08-06T21:00:00.000Z',
+      shift: '2026-08-07T18:00',
+      shiftAt: '2026-08-07T21:00:00.000Z',
+    });
+    // Another zone: the wall times stay, the instants follow.
+    expect((await save(event.id, { zone: 'America/Vancouver' })).status).toBe(200);
+    expect(await stored(event.id)).toEqual({
+      closes: '2026-08-06T18:00',
+      at: '2026-08-07T01:00:00.000Z',
+      shift: '2026-08-07T18:00',
+      shiftAt: '2026-08-08T01:00:00.000Z',
+    });
+    // A week later, with everything that hangs on the date.
+    const { id } = await odalys.call('POST /api/events', {
+      body: { publicTitle: 'Dated again', from: event.id, date: '2026-08-15' },
+    });
+    expect(await stored(id)).toMatchObject({ closes: '2026-08-13T18:00', shift: '2026-08-14T18:00' });
+    expect(
+      (
+        await save(event.id, {
+          startsLocal: '2026-08-22T09:00',
+          endsLocal: '2026-08-22T16:30',
+          registrationClosesLocal: '2026-08-20T18:00',
+        })
+      ).status,
+    ).toBe(200);
+    expect(await stored(event.id)).toMatchObject({
+      shift: '2026-08-21T18:00',
+      shiftAt: '2026-08-22T01:00:00.000Z',
+    });
+  });
+});

@@ -12,8 +12,8 @@ import { Problem } from '../http/problem.ts';
 import { theOrganization } from '../staff/store.ts';
 import type { Asker } from './access.ts';
 import { positionOf } from './commands.ts';
-import { readPlan } from './editing.ts';
 import { marginOfEvent } from './margin.ts';
+import { readPlan } from './plan.ts';
 import { type EventRow, readEvent, readStates } from './store.ts';
 
 /** A plan without what is written for others: questions, messages, survey. */

@@ -7,10 +7,11 @@ import { invalid, Problem } from '../http/problem.ts';
 import { Stream } from '../http/stream.ts';
 import { staffOf } from '../staff/sessions.ts';
 import { demand, eventFor } from './access.ts';
+import { beginEvent } from './beginning.ts';
 import { makeMove } from './commands.ts';
 import { deskOf } from './desk.ts';
-import { beginEvent, savePlan } from './editing.ts';
 import { eventPageOf } from './page.ts';
+import { savePlan } from './plan.ts';
 import { seasonFor } from './season.ts';
 import { readChoices, readEvent } from './store.ts';
 

@@ -78,20 +78,20 @@ export const readListed = (tx: Queries, now: string): Promise<EventRow[]> =>
 
 export const readOffers = (tx: Queries, eventId: string): Promise<Offer[]> =>
   tx.query<Offer>(
-    'select id, name, about, price, quantity, seats_per_unit, most_per_order from offers where event_id = $1 order by position',
+    'select id, name, about, price, quantity, seats_per_unit, most_per_order from offers where event_id = $1 and removed_at is null order by position',
     [eventId],
   );
 
 export const readQuestions = (tx: Queries, eventId: string): Promise<QuestionPlan[]> =>
   tx.query<QuestionPlan>(
-    'select id, offer_id, scope, kind, prompt, required, choices, at_door from questions where event_id = $1 order by position',
+    'select id, offer_id, scope, kind, prompt, required, choices, at_door from questions where event_id = $1 and removed_at is null order by position',
     [eventId],
   );
 
 export const readMessageSteps = (tx: Queries, eventId: string): Promise<MessageStepPlan[]> =>
   tx.query<MessageStepPlan>(
     `select id, name, kind, moment, offset_days, offset_minutes, audience, subject, body
-     from message_steps where event_id = $1 order by position`,
+     from message_steps where event_id = $1 and removed_at is null order by position`,
     [eventId],
   );
 
@@ -99,7 +99,11 @@ export const readSurvey = (
   tx: Queries,
   eventId: string,
 ): Promise<(NonNullable<EventPlan['survey']> & { id: string }) | null> =>
-  first(tx, 'select id, title, anonymous, questions from surveys where event_id = $1', [eventId]);
+  first(
+    tx,
+    'select id, title, anonymous, questions from surveys where event_id = $1 and removed_at is null',
+    [eventId],
+  );
 
 export interface StateRow {
   state: EventState;

@@ -8,6 +8,7 @@ import {
   attendeeRecipients,
   crewRecipients,
   holdBack,
+  holdBackRemoved,
   type Moved,
   movePlanned,
   orderRecipients,
@@ -214,5 +215,6 @@ export async function replan(
   await insert(tx, 'messages', fresh);
   await movePlanned(tx, moved);
   await holdBack(tx, gone);
+  if (!orderId) await holdBackRemoved(tx, eventId);
   return moved.length;
 }

@@ -142,6 +142,16 @@ export async function movePlanned(tx: Queries, moved: readonly Moved[]): Promise
     );
 }
 
+/** Holds back what was planned by steps that are no longer in the plan. What went out stays. */
+export async function holdBackRemoved(tx: Queries, eventId: string): Promise<void> {
+  await tx.query(
+    `update messages m set state = 'held back', why_not = 'the step was removed from the plan', next_try_at = null
+     where event_id = $1 and (state = 'planned' or (state = 'failed' and next_try_at is not null))
+       and step_id in (select id from message_steps where event_id = $1 and removed_at is not null)`,
+    [eventId],
+  );
+}
+
 /** Holds planned messages back, each with its reason. */
 export async function holdBack(tx: Queries, gone: readonly { id: string; why: string }[]): Promise<void> {
   if (gone.length)

@@ -14,7 +14,7 @@ async function asked(tx: Queries, token: string) {
   const ask = askId
     ? await first<{ id: string; contactId: string; answered: boolean; eventId: string }>(
         tx,
-        'select k.id, k.contact_id, k.answered, v.event_id from survey_asks k join surveys v on v.id = k.survey_id where k.id = $1',
+        'select k.id, k.contact_id, k.answered, v.event_id from survey_asks k join surveys v on v.id = k.survey_id where k.id = $1 and v.removed_at is null',
         [askId],
       )
     : null;

@@ -1,0 +1,53 @@
+/** The parts of a plan: each is read, checked and saved by itself, so that two people can write on one plan. */
+export const planParts = [
+  'page',
+  'times',
+  'place',
+  'reach',
+  'safety',
+  'offers',
+  'questions',
+  'messages',
+  'survey',
+] as const;
+export type PlanPart = (typeof planParts)[number];
+
+/** Which part each field of a plan belongs to. */
+export const partOf = {
+  slug: 'page',
+  publicTitle: 'page',
+  teamTitle: 'page',
+  summary: 'page',
+  description: 'page',
+  category: 'page',
+  draws: 'page',
+  startsLocal: 'times',
+  endsLocal: 'times',
+  doorsLocal: 'times',
+  registrationClosesLocal: 'times',
+  zone: 'times',
+  venueId: 'place',
+  capacity: 'place',
+  unitId: 'reach',
+  visibility: 'reach',
+  listed: 'reach',
+  flags: 'safety',
+  waiverId: 'safety',
+  offers: 'offers',
+  questions: 'questions',
+  messages: 'messages',
+  survey: 'survey',
+} as const satisfies Record<string, PlanPart>;
+export type PlanField = keyof typeof partOf;
+
+/** The parts that a change of some fields touches. */
+export const partsOf = (fields: readonly PlanField[]): PlanPart[] => [
+  ...new Set(fields.map((field) => partOf[field])),
+];
+
+/** The parts that somebody else saved after `seen`, the version of the plan that a change was written on. */
+export const clashing = (
+  touched: readonly PlanPart[],
+  savedAt: Readonly<Partial<Record<PlanPart, number>>>,
+  seen: number,
+): PlanPart[] => touched.filter((part) => (savedAt[part] ?? 1) > seen);

@@ -1,0 +1,151 @@
+import { moveCopy } from '#core/events/copy.ts';
+import { problemWithSlug, proposeSlug } from '#core/events/slug.ts';
+import { defaultSteps } from '#core/messages/texts.ts';
+import { instantOf } from '#core/time/wallTime.ts';
+import { first, insert, type Queries } from '../db/database.ts';
+import { record } from '../facts/record.ts';
+import type { Work } from '../http/app.ts';
+import { theOrganization } from '../staff/store.ts';
+import { instantsOf } from './parts.ts';
+import { readPlan } from './plan.ts';
+import { readEvent } from './store.ts';
+
+/** A public address nobody has: the one proposed, or with the next number behind it. */
+async function freeSlug(tx: Queries, title: string): Promise<string | null> {
+  const wanted = proposeSlug(title);
+  if (wanted.length < 2) return null;
+  for (let n = 1; n < 500; n += 1) {
+    const slug = n === 1 ? wanted : `${wanted.slice(0, 55)}-${n}`;
+    if (!problemWithSlug(slug) && !(await first(tx, 'select 1 as x from events where slug = $1', [slug])))
+      return slug;
+  }
+  return null;
+}
+
+/** Begins an event from nothing, or as a copy that moves to a date when one is given. No date is ever filled in. */
+export async function beginEvent(
+  w: Work,
+  title: string,
+  fromId: string | null,
+  date: string | null,
+  /** The unit it belongs to; undefined for that of what it is begun from. */
+  unitId: string | null | undefined = undefined,
+): Promise<string> {
+  const { tx, app, now } = w;
+  const organization = await theOrganization(tx);
+  const id = app.ids.id();
+  const source = fromId ? await readEvent(tx, fromId) : null;
+  const shifts = source
+    ? await tx.query<{
+        role: string;
+        place: string;
+        startsLocal: string;
+        endsLocal: string;
+        needed: number;
+        publicSignUp: boolean;
+      }>(
+        'select role, place, starts_local, ends_local, needed, public_sign_up from shifts where event_id = $1 order by starts_at',
+        [source.id],
+      )
+    : [];
+  const copy = source ? moveCopy({ ...source, shifts }, date) : null;
+  const zone = source?.zone ?? organization.zone;
+  await insert(tx, 'events', {
+    id,
+    slug: await freeSlug(tx, copy?.startsLocal ? `${title} ${copy.startsLocal.slice(0, 10)}` : title),
+    publicTitle: title,
+    teamTitle: '',
+    summary: source?.summary ?? '',
+    description: source?.description ?? '',
+    category: source?.category ?? '',
+    draws: source?.draws ?? [],
+    unitId: unitId === undefined ? (source?.unitId ?? null) : unitId,
+    visibility: source?.visibility ?? 'everyone',
+    listed: source?.listed ?? true,
+    state: 'draft',
+    isTemplate: false,
+    zone,
+    ...instantsOf({
+      startsLocal: copy?.startsLocal ?? null,
+      endsLocal: copy?.endsLocal ?? null,
+      doorsLocal: copy?.doorsLocal ?? null,
+      registrationClosesLocal: copy?.registrationClosesLocal ?? null,
+      zone,
+    }),
+    venueId: source?.venueId ?? null,
+    capacity: source?.capacity ?? null,
+    flags: source?.flags ?? [],
+    waiverId: source?.waiverId ?? null,
+    copiedFrom: source?.id ?? null,
+    firstOf: source && !source.isTemplate ? (source.firstOf ?? source.id) : id,
+    copiedFromTitle: source
+      ? `${source.publicTitle}${source.startsLocal ? ` ${source.startsLocal.slice(0, 4)}` : ''}`
+      : null,
+    leftBehind: source ? copy!.leftBehind : [],
+    version: 1,
+    createdBy: w.actor.staffId,
+    createdAt: now,
+    updatedAt: now,
+  });
+  await insert(tx, 'event_states', {
+    id: app.ids.id(),
+    eventId: id,
+    state: 'draft',
+    at: now,
+    actor: w.actor.name,
+    words: '',
+  });
+  if (source) await copyParts(w, source.id, id);
+  else
+    await insert(
+      tx,
+      'message_steps',
+      defaultSteps.map((s, position) => ({ id: app.ids.id(), eventId: id, position, ...s })),
+    );
+  if (copy?.shifts.length)
+    await insert(
+      tx,
+      'shifts',
+      copy.shifts.map((s, at) => ({
+        id: app.ids.id(),
+        eventId: id,
+        role: shifts[at]!.role,
+        place: shifts[at]!.place,
+        needed: shifts[at]!.needed,
+        publicSignUp: shifts[at]!.publicSignUp,
+        ...s,
+        startsAt: instantOf(s.startsLocal, zone),
+        endsAt: instantOf(s.endsLocal, zone),
+      })),
+    );
+  await record(w, 'event begun', { eventId: id, from: fromId });
+  return id;
+}
+
+async function copyParts(w: Work, from: string, to: string): Promise<void> {
+  const { tx, app } = w;
+  const plan = await readPlan(tx, await readEvent(tx, from));
+  const offerIds = new Map(plan.offers.map((o) => [o.id, app.ids.id()]));
+  await insert(
+    tx,
+    'offers',
+    plan.offers.map((o, position) => ({ ...o, id: offerIds.get(o.id), eventId: to, position })),
+  );
+  await insert(
+    tx,
+    'questions',
+    plan.questions.map((q, position) => ({
+      ...q,
+      id: app.ids.id(),
+      offerId: q.offerId ? offerIds.get(q.offerId) : null,
+      eventId: to,
+      position,
+    })),
+  );
+  await insert(
+    tx,
+    'message_steps',
+    plan.messages.map((m, position) => ({ ...m, id: app.ids.id(), eventId: to, position })),
+  );
+  if (plan.survey) await insert(tx, 'surveys', { id: app.ids.id(), eventId: to, ...plan.survey });
+}

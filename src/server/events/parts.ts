@@ -1,0 +1,228 @@
+import type { EventPlan } from '#contract/events.ts';
+import { type PlanField, type PlanPart, partOf } from '#core/events/parts.ts';
+import { problemsWithSchedule, type Schedule } from '#core/events/schedule.ts';
+import { problemWithSlug } from '#core/events/slug.ts';
+import { unknownFields } from '#core/messages/merge.ts';
+import { instantOf } from '#core/time/wallTime.ts';
+import { first, insert, type Queries, update } from '../db/database.ts';
+import type { Work } from '../http/app.ts';
+import { conflict, type FieldProblem } from '../http/problem.ts';
+import type { EventRow } from './store.ts';
+
+/** A change of a plan on its way into the database. */
+export interface Saving {
+  w: Work;
+  event: EventRow;
+  before: EventPlan;
+  after: EventPlan;
+  change: Partial<EventPlan>;
+}
+
+/** How one part of a plan is checked and saved. */
+interface PartRule {
+  check(saving: Saving): Promise<FieldProblem[]> | FieldProblem[];
+  save(saving: Saving): Promise<void>;
+}
+
+/** The stored times of a schedule: wall times with their instants. */
+export function instantsOf(s: Schedule) {
+  const at = (wall: string | null) => (wall ? instantOf(wall, s.zone) : null);
+  return {
+    startsLocal: s.startsLocal,
+    endsLocal: s.endsLocal,
+    doorsLocal: s.doorsLocal,
+    registrationClosesLocal: s.registrationClosesLocal,
+    startsAt: at(s.startsLocal),
+    endsAt: at(s.endsLocal),
+    doorsAt: at(s.doorsLocal),
+    registrationClosesAt: at(s.registrationClosesLocal),
+  };
+}
+
+/** The fields of a change that belong to one part. */
+const fieldsOf = (change: Partial<EventPlan>, part: PlanPart): Partial<EventPlan> =>
+  Object.fromEntries(Object.entries(change).filter(([field]) => partOf[field as PlanField] === part));
+
+/** Saves a part whose fields are columns of the event. */
+const saveFields =
+  (part: PlanPart) =>
+  async ({ w, event, change }: Saving): Promise<void> =>
+    update(w.tx, 'events', event.id, fieldsOf(change, part));
+
+/** A problem where something chosen from a register is not there. */
+async function unknown(
+  tx: Queries,
+  table: 'units' | 'venues' | 'waivers',
+  id: string | null | undefined,
+  path: PlanField,
+  what: string,
+): Promise<FieldProblem[]> {
+  if (!id || (await first(tx, `select 1 as x from ${table} where id = $1`, [id]))) return [];
+  return [{ path, message: `This ${what} does not exist.` }];
+}
+
+/** Of each list: what tells that somebody used a row, so that it is retired and not deleted. */
+const used = {
+  offers:
+    'exists (select 1 from registrations r where r.offer_id = x.id) or exists (select 1 from order_lines l where l.offer_id = x.id)',
+  questions: 'exists (select 1 from answers a where a.question_id = x.id)',
+  message_steps: 'exists (select 1 from messages m where m.step_id = x.id)',
+} as const;
+
+/**
+ * Brings the rows of a list to what is wanted: changed, added, taken away. What somebody used is retired: what hangs on it
+ * stays, and it comes back when it is wanted again.
+ */
+async function saveList(
+  { w, event }: Saving,
+  table: keyof typeof used,
+  before: readonly { id: string }[],
+  wanted: readonly { id: string }[],
+): Promise<void> {
+  const { tx, now } = w;
+  const keep = new Set(wanted.map((x) => x.id));
+  const gone = before.filter((x) => !keep.has(x.id)).map((x) => x.id);
+  if (gone.length) {
+    await tx.query(`update ${table} x set removed_at = $2 where id = any($1) and (${used[table]})`, [
+      gone,
+      now,
+    ]);
+    // A question of an offer that nobody took goes with it, as far as nobody answered it.
+    if (table === 'offers')
+      await tx.query(
+        `update questions x set offer_id = null, removed_at = coalesce(removed_at, $2)
+         where offer_id in (select id from offers where id = any($1) and removed_at is null) and (${used.questions})`,
+        [gone, now],
+      );
+    await tx.query(`delete from ${table} where id = any($1) and removed_at is null`, [gone]);
+  }
+  const retired = await tx.query<{ id: string }>(
+    `select id from ${table} where event_id = $1 and removed_at is not null`,
+    [event.id],
+  );
+  const known = new Set([...before, ...retired].map((x) => x.id));
+  for (const [position, row] of wanted.entries()) {
+    const { id, ...fields } = row;
+    if (known.has(id)) await update(tx, table, id, { ...fields, position, removedAt: null });
+    else await insert(tx, table, { id, eventId: event.id, position, ...fields });
+  }
+}
+
+async function saveSurvey({ w, event, change }: Saving): Promise<void> {
+  const survey = change.survey ?? null;
+  const stored = await first<{ id: string; anonymous: boolean }>(
+    w.tx,
+    'select id, anonymous from surveys where event_id = $1',
+    [event.id],
+  );
+  if (!stored) {
+    if (survey) await insert(w.tx, 'surveys', { id: w.app.ids.id(), eventId: event.id, ...survey });
+    return;
+  }
+  const answered = await first(w.tx, 'select 1 as x from survey_responses where survey_id = $1 limit 1', [
+    stored.id,
+  ]);
+  if (answered && (!survey || survey.anonymous !== stored.anonymous))
+    throw conflict(
+      'survey-answered',
+      'People have answered this survey; it cannot be removed, nor made anonymous or named any more.',
+    );
+  // Who was asked stays written down.
+  await update(w.tx, 'surveys', stored.id, survey ? { ...survey, removedAt: null } : { removedAt: w.now });
+}
+
+async function checkOffers({ w, event, change }: Saving): Promise<FieldProblem[]> {
+  const sold = await w.tx.query<{ offerId: string; units: number }>(
+    `select offer_id, count(distinct (order_id, unit_number))::int as units from registrations
+     where event_id = $1 and state in ('asked', 'held', 'waitlisted', 'offered', 'confirmed') group by offer_id`,
+    [event.id],
+  );
+  return sold.flatMap(({ offerId, units }) => {
+    const at = change.offers!.findIndex((o) => o.id === offerId);
+    if (at < 0)
+      return [
+        {
+          path: 'offers',
+          message: `An offer that ${units} registrations hang on cannot be removed. Set its quantity instead.`,
+        },
+      ];
+    const { quantity } = change.offers![at]!;
+    return quantity !== null && quantity < units
+      ? [{ path: `offers.${at}.quantity`, message: `${units} are taken already.` }]
+      : [];
+  });
+}
+
+/** How each part of a plan is checked and saved. */
+export const partRules: Readonly<Record<PlanPart, PartRule>> = {
+  page: {
+    async check({ w, event, after, change }) {
+      if (change.slug === undefined || after.slug === null) return [];
+      const message = problemWithSlug(after.slug);
+      if (message) return [{ path: 'slug', message }];
+      return (await first(w.tx, 'select 1 as x from events where slug = $1 and id <> $2', [
+        after.slug,
+        event.id,
+      ]))
+        ? [{ path: 'slug', message: `“${after.slug}” is taken by another event.` }]
+        : [];
+    },
+    save: saveFields('page'),
+  },
+  times: {
+    check: ({ event, after, change }) => [
+      ...problemsWithSchedule(after),
+      ...(event.state === 'open' && change.startsLocal === null
+        ? [{ path: 'startsLocal', message: 'An open event needs its date.' }]
+        : []),
+    ],
+    save: ({ w, event, after }) =>
+      update(w.tx, 'events', event.id, { zone: after.zone, ...instantsOf(after) }),
+  },
+  place: {
+    check: ({ w, change }) => unknown(w.tx, 'venues', change.venueId, 'venueId', 'venue'),
+    save: saveFields('place'),
+  },
+  reach: {
+    check: ({ w, change }) => unknown(w.tx, 'units', change.unitId, 'unitId', 'unit'),
+    save: saveFields('reach'),
+  },
+  safety: {
+    check: ({ w, change }) => unknown(w.tx, 'waivers', change.waiverId, 'waiverId', 'waiver'),
+    save: saveFields('safety'),
+  },
+  offers: {
+    check: checkOffers,
+    save: (saving) => saveList(saving, 'offers', saving.before.offers, saving.change.offers!),
+  },
+  questions: {
+    check: ({ change }) =>
+      change.questions!.flatMap((q, at) => [
+        ...(q.prompt.en.trim() ? [] : [{ path: `questions.${at}.prompt.en`, message: 'Ask something.' }]),
+        ...((q.kind === 'one of' || q.kind === 'several of') && q.choices.filter((c) => c.trim()).length < 2
+          ? [{ path: `questions.${at}.choices`, message: 'Give at least two choices.' }]
+          : []),
+      ]),
+    save: (saving) => saveList(saving, 'questions', saving.before.questions, saving.change.questions!),
+  },
+  messages: {
+    check: ({ change }) =>
+      change.messages!.flatMap((m, at) =>
+        (['subject', 'body'] as const).flatMap((part) => {
+          const path = `messages.${at}.${part}.en`;
+          return [
+            ...(m[part].en.trim() ? [] : [{ path, message: 'Write something.' }]),
+            ...unknownFields(`${m[part].en} ${m[part].fr ?? ''}`).map((name) => ({
+              path,
+              message: `{{${name}}} is not a merge field.`,
+            })),
+          ];
+        }),
+      ),
+    save: (saving) => saveList(saving, 'message_steps', saving.before.messages, saving.change.messages!),
+  },
+  survey: {
+    check: () => [],
+    save: saveSurvey,
+  },
+};

@@ -1,0 +1,102 @@
+import type { EventPlan } from '#contract/events.ts';
+import { clashing, type PlanField, type PlanPart, partsOf } from '#core/events/parts.ts';
+import type { Queries } from '../db/database.ts';
+import { update } from '../db/database.ts';
+import { record } from '../facts/record.ts';
+import type { Work } from '../http/app.ts';
+import { conflict, invalid } from '../http/problem.ts';
+import { partRules, type Saving } from './parts.ts';
+import {
+  type EventRow,
+  readEvent,
+  readMessageSteps,
+  readOffers,
+  readQuestions,
+  readSurvey,
+} from './store.ts';
+
+/** The whole plan of an event as it can be edited. */
+export async function readPlan(tx: Queries, event: EventRow): Promise<EventPlan> {
+  const survey = await readSurvey(tx, event.id);
+  const { slug, publicTitle, teamTitle, summary, description, category, draws, unitId, visibility, listed } =
+    event;
+  const {
+    startsLocal,
+    endsLocal,
+    doorsLocal,
+    zone,
+    venueId,
+    capacity,
+    flags,
+    waiverId,
+    registrationClosesLocal,
+  } = event;
+  return {
+    ...{ slug, publicTitle, teamTitle, summary, description, category, draws, unitId, visibility, listed },
+    ...{ startsLocal, endsLocal, doorsLocal, registrationClosesLocal, zone },
+    ...{ venueId, capacity, flags, waiverId },
+    offers: await readOffers(tx, event.id),
+    questions: await readQuestions(tx, event.id),
+    messages: await readMessageSteps(tx, event.id),
+    survey: survey && { title: survey.title, anonymous: survey.anonymous, questions: survey.questions },
+  };
+}
+
+export interface Saved {
+  /** The version of the plan, and of the parts that were saved. */
+  version: number;
+  messagesMoved: number;
+  reopened: string[];
+}
+
+/** When each part of a plan was saved last, as the version the plan had by then, and by whom. */
+const readParts = (tx: Queries, eventId: string) =>
+  tx.query<{ part: PlanPart; version: number; savedBy: string }>(
+    'select part, version, saved_by from plan_parts where event_id = $1',
+    [eventId],
+  );
+
+/**
+ * Saves parts of a plan, all of them or none. `seen` is the version of the plan that the change was written on; a part that
+ * somebody else saved since is refused. What follows (shifts and messages that move, steps that are decided again, seats
+ * that came free) is done by the words it concerns, in the same transaction.
+ */
+export async function savePlan(
+  w: Work,
+  eventId: string,
+  seen: number,
+  change: Partial<EventPlan>,
+): Promise<Saved> {
+  const { tx, now } = w;
+  const event = await readEvent(tx, eventId, true);
+  const fields = Object.keys(change) as PlanField[];
+  const touched = partsOf(fields);
+  const saved = await readParts(tx, eventId);
+  const [clash] = clashing(touched, Object.fromEntries(saved.map((p) => [p.part, p.version])), seen);
+  if (clash)
+    throw conflict(
+      'changed-meanwhile',
+      `${saved.find((p) => p.part === clash)!.savedBy} saved this part of the plan meanwhile. Nothing of yours was saved over it.`,
+    );
+  if (['wrapped', 'called off'].includes(event.state))
+    throw conflict('event-over', `This event is ${event.state}; its plan is kept as it was.`);
+  const before = await readPlan(tx, event);
+  const saving: Saving = { w, event, before, after: { ...before, ...change }, change };
+  const problems = (await Promise.all(touched.map((part) => partRules[part].check(saving)))).flat();
+  if (problems.length) throw invalid(problems);
+  for (const part of touched) await partRules[part].save(saving);
+  const version = event.version + 1;
+  await update(tx, 'events', eventId, { version, updatedAt: now });
+  await tx.query(
+    `insert into plan_parts (event_id, part, version, saved_at, saved_by) select $1, unnest($2::text[]), $3, $4, $5
+     on conflict (event_id, part) do update set version = excluded.version, saved_at = excluded.saved_at, saved_by = excluded.saved_by`,
+    [eventId, touched, version, now, w.actor.name],
+  );
+  const { messagesMoved, reopened } = await record(w, 'plan saved', {
+    eventId,
+    fields,
+    before,
+    after: saving.after,
+  });
+  return { version, messagesMoved, reopened };
+}
