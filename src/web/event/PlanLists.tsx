@@ -47,8 +47,7 @@ export function OffersEditor({
       )}
       <ul className="lines">
         {offers.map((o, at) => {
-          const error = (field: string) =>
-            wrong[`offers.${at}.${field}`] ?? wrong[`change.offers.${at}.${field}`];
+          const error = (field: string) => wrong[`offers.${at}.${field}`];
           return (
             <li key={o.id}>
               <div

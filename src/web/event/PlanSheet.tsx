@@ -9,29 +9,29 @@ import { useAsk } from '../parts/ask.ts';
 import { ChoiceField, Field, TextField } from '../parts/Field.tsx';
 import { Problems } from '../parts/notices.tsx';
 import { useSaying } from '../parts/saying.ts';
+import { Clashes } from './Clashes.tsx';
 import { OffersEditor, QuestionsEditor, SurveyEditor } from './PlanLists.tsx';
 import { usePlanDraft } from './planDraft.ts';
 
 /** What the event is: titles, time, place, tickets, questions, waiver, survey. Saved as typed. */
 export default function PlanSheet({ page }: { page: EventPage }) {
-  const { plan, change, standing, problem, effects } = usePlanDraft(page);
+  const draft = usePlanDraft(page);
+  const { plan, change, standing, problem, effects, wrong } = draft;
   const choices = useAsk('GET /api/choices').data;
   const { today } = useSaying();
-  const wrong = problem?.fields ?? {};
-  const [when, setWhen] = useState(() => {
-    const [date = '', from = ''] = (plan.startsLocal ?? '').split('T');
-    return { date, from };
-  });
-  const { date, from } = when;
+  // Of a start that has no time yet, or no date, the half that is there is kept here.
+  const [half, setHalf] = useState({ date: '', from: '' });
+  const [startDate = '', startTime = ''] = (plan.startsLocal ?? '').split('T');
+  const { date, from } = plan.startsLocal ? { date: startDate, from: startTime } : half;
   const lastStart = useRef(plan.startsLocal);
   const [endDate = '', to = ''] = (plan.endsLocal ?? '').split('T');
   const [, doors = ''] = (plan.doorsLocal ?? '').split('T');
   const [closeDate = '', close = ''] = (plan.registrationClosesLocal ?? '').split('T');
   const join = (d: string, t: string) => (d && t ? `${d}T${t}` : null);
   // A start is saved only when both its date and its time were given; neither is ever filled in.
-  const setStart = (part: Partial<typeof when>) => {
-    const next = { ...when, ...part };
-    setWhen(next);
+  const setStart = (part: Partial<typeof half>) => {
+    const next = { date, from, ...part };
+    setHalf(next);
     const startsLocal = join(next.date, next.from);
     // A date that is typed anew was empty for a moment: the distances are those to the date before.
     if (plan.startsLocal) lastStart.current = plan.startsLocal;
@@ -62,6 +62,21 @@ export default function PlanSheet({ page }: { page: EventPage }) {
         </details>
       )}
       <Problems of={problem} />
+      {problem && standing === 'not saved' && (
+        <p>
+          <button type="button" className="btn" onClick={draft.again}>
+            Save again
+          </button>
+        </p>
+      )}
+      {Object.keys(wrong).length > 0 && (
+        <div className="problems" role="alert">
+          {[...new Set(Object.values(wrong))].map((message) => (
+            <p key={message}>{message}</p>
+          ))}
+        </div>
+      )}
+      <Clashes draft={draft} />
       {effects.map((e) => (
         <p key={e} className="note need">
           {e}
@@ -72,7 +87,7 @@ export default function PlanSheet({ page }: { page: EventPage }) {
           label="Public title"
           value={plan.publicTitle}
           set={(publicTitle) => change({ publicTitle })}
-          error={wrong['change.publicTitle'] ?? wrong.publicTitle}
+          error={wrong.publicTitle}
         />
         <div className="pair">
           <TextField
@@ -105,7 +120,7 @@ export default function PlanSheet({ page }: { page: EventPage }) {
             value={date}
             set={(d) => setStart({ date: d })}
             consequence={remarks}
-            error={wrong.startsLocal ?? wrong['change.startsLocal']}
+            error={wrong.startsLocal}
           />
           <TextField
             label="Time zone"
@@ -174,7 +189,7 @@ export default function PlanSheet({ page }: { page: EventPage }) {
             type="number"
             value={plan.capacity === null ? '' : String(plan.capacity)}
             set={(v) => change({ capacity: v === '' ? null : Number(v) })}
-            error={wrong['change.capacity'] ?? wrong.capacity}
+            error={wrong.capacity}
             help="Seats in all; empty means no limit."
           />
           <ChoiceField
@@ -205,7 +220,7 @@ export default function PlanSheet({ page }: { page: EventPage }) {
           value={plan.summary}
           set={(summary) => change({ summary })}
           help="One sentence for the listing."
-          error={wrong['change.summary']}
+          error={wrong.summary}
         />
         <Field label="Description" help="Blank lines part paragraphs.">
           {(props) => (

@@ -1,86 +1,162 @@
-import { useQueryClient } from '@tanstack/react-query';
-import { useCallback, useEffect, useRef, useState } from 'react';
+import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { useCallback, useEffect } from 'react';
+import { create } from 'zustand';
 import type { EventPage, EventPlan } from '#contract/events.ts';
-import { ApiProblem, call } from '#web/api.ts';
+import * as drafts from '#core/events/draft.ts';
+import { type PlanPart, partsOf } from '#core/events/parts.ts';
+import { type Answer, ApiProblem, addressOf, call } from '#web/api.ts';
 
-/** Milliseconds without typing after which a plan is saved. */
+type Draft = drafts.Draft<EventPlan>;
+
+/** Milliseconds without typing after which a part is saved. */
 const pause = 600;
+
+/** What is typed and not kept yet, by event: it outlives the stage, and the event's page. */
+const useDrafts = create<{
+  of: Record<string, Draft>;
+  change(eventId: string, to: (draft: Draft) => Draft): void;
+}>()((set) => ({
+  of: {},
+  change: (eventId, to) =>
+    set((s) => ({ of: { ...s.of, [eventId]: to(s.of[eventId] ?? drafts.nothingTyped) } })),
+}));
+const draftOf = (eventId: string): Draft => useDrafts.getState().of[eventId] ?? drafts.nothingTyped;
+
+const timers = new Map<string, ReturnType<typeof setTimeout>>();
 
 export interface PlanDraft {
   plan: EventPlan;
-  /** Changes fields; they are saved as typed, one save after the other. */
+  /** Changes fields; each part is saved as typed, by itself. */
   change(part: Partial<EventPlan>): void;
   standing: 'saved' | 'saving' | 'not saved';
+  /** What is wrong, by the path of the field. */
+  wrong: Record<string, string>;
+  /** Why saving failed as a whole: the network, the event's state. */
   problem: ApiProblem | null;
   /** What the last save brought about: messages moved, steps reopened. */
   effects: string[];
+  /** Parts that somebody else saved meanwhile, each with what is to be said and both texts. */
+  clashes: { part: PlanPart; says: string; fields: (keyof EventPlan)[] }[];
+  theirs: EventPlan;
+  keepMine(part: PlanPart): void;
+  takeTheirs(part: PlanPart): void;
+  again(): void;
 }
 
 /** The plan of an event while it is being written. What could not be saved stays as typed, with what is wrong with it. */
 export function usePlanDraft(page: EventPage): PlanDraft {
   const client = useQueryClient();
-  const [plan, setPlan] = useState(page.plan);
-  const [standing, setStanding] = useState<PlanDraft['standing']>('saved');
-  const [problem, setProblem] = useState<ApiProblem | null>(null);
-  const [effects, setEffects] = useState<string[]>([]);
-  const version = useRef(page.version);
-  const waiting = useRef<Partial<EventPlan>>({});
-  const timer = useRef<ReturnType<typeof setTimeout>>(undefined);
-  const saving = useRef(false);
+  const { id } = page;
+  const draft = useDrafts((s) => s.of[id]) ?? (drafts.nothingTyped as Draft);
+  const update = useDrafts((s) => s.change);
 
-  const save = useCallback(async () => {
-    if (saving.current || Object.keys(waiting.current).length === 0) return;
-    saving.current = true;
-    const change = waiting.current;
-    waiting.current = {};
-    setStanding('saving');
-    try {
-      const saved = await call('PATCH /api/events/:id', {
-        params: { id: page.id },
-        body: { version: version.current, change },
-      });
-      version.current = saved.version;
-      setProblem(null);
-      setEffects([
-        ...(saved.messagesMoved ? [`${saved.messagesMoved} messages that have not gone out were moved`] : []),
-        ...(saved.reopened.length ? [`Reopened for clearance: ${saved.reopened.join(', ')}`] : []),
-      ]);
-      setStanding(Object.keys(waiting.current).length ? 'saving' : 'saved');
-      void client.invalidateQueries();
-    } catch (error) {
-      // Nothing of this save was kept; it goes along with the next one.
-      waiting.current = { ...change, ...waiting.current };
-      setProblem(error instanceof ApiProblem ? error : null);
-      setStanding('not saved');
-    } finally {
-      saving.current = false;
-    }
-  }, [client, page.id]);
+  // One save of a plan after the other, each of one part; what is sent is what is typed by the time it is its turn.
+  const save = useMutation<Answer<'PATCH /api/events/:id'> | null, Error, PlanPart>({
+    scope: { id: `plan ${id}` },
+    mutationFn: async (part) => {
+      const before = draftOf(id);
+      const change = drafts.toSend(before, part);
+      if (!change) return null;
+      try {
+        const saved = await call('PATCH /api/events/:id', {
+          params: { id },
+          body: { version: before.seen[part] ?? 1, change },
+        });
+        // The page shows what was kept before the plan is asked anew.
+        client.setQueryData<EventPage>([addressOf('GET /api/events/:id', { id })], (p) =>
+          p ? { ...p, version: saved.version, plan: { ...p.plan, ...change } } : p,
+        );
+        update(id, (d) => drafts.kept(d, part, change, saved.version));
+        return saved;
+      } catch (error) {
+        const problem = error instanceof ApiProblem ? error : null;
+        if (problem?.code === 'changed-meanwhile') {
+          await client.invalidateQueries({ queryKey: [addressOf('GET /api/events/:id', { id })] });
+          update(id, (d) => drafts.clash(d, part, problem.message));
+          return null;
+        }
+        if (problem?.code === 'invalid') update(id, (d) => drafts.refuse(d, change, problem.fields));
+        throw error;
+      }
+    },
+    onSettled: (saved, _, part) => {
+      if (saved) void client.invalidateQueries();
+      // What was not refused, or was typed meanwhile, goes at once.
+      if (!(failed(id) && !saved) && drafts.toSend(draftOf(id), part)) save.mutate(part);
+    },
+    onError: (error) => failures.set(id, !(error instanceof ApiProblem && error.code === 'invalid')),
+    onSuccess: () => failures.delete(id),
+  });
+  const { mutate } = save;
 
+  const send = useCallback(
+    (part: PlanPart) => {
+      clearTimeout(timers.get(`${id} ${part}`));
+      timers.delete(`${id} ${part}`);
+      mutate(part);
+    },
+    [id, mutate],
+  );
   const change = useCallback(
-    (part: Partial<EventPlan>) => {
-      setPlan((p) => ({ ...p, ...part }));
-      waiting.current = { ...waiting.current, ...part };
-      setStanding('saving');
-      clearTimeout(timer.current);
-      timer.current = setTimeout(() => void save(), pause);
+    (fields: Partial<EventPlan>) => {
+      update(id, (d) => drafts.type(d, fields, page.version));
+      for (const part of partsOf(Object.keys(fields) as (keyof EventPlan)[])) {
+        clearTimeout(timers.get(`${id} ${part}`));
+        timers.set(
+          `${id} ${part}`,
+          setTimeout(() => send(part), pause),
+        );
+      }
     },
-    [save],
+    [id, page.version, send, update],
   );
-  // Leaving the stage saves what is still waiting.
-  useEffect(
-    () => () => {
-      clearTimeout(timer.current);
-      void save();
-    },
-    [save],
-  );
-  // A version that came from elsewhere (a decision, another save) is taken over while nothing is being written.
+  const again = useCallback(() => {
+    for (const part of drafts.partsToSend(draftOf(id))) send(part);
+  }, [id, send]);
+
+  // Leaving the event saves what still waits; closing the window asks.
+  useEffect(() => again, [again]);
+  const typed = Object.keys(draft.typed).length > 0;
   useEffect(() => {
-    if (Object.keys(waiting.current).length === 0 && !saving.current && page.version > version.current) {
-      version.current = page.version;
-      setPlan(page.plan);
-    }
-  }, [page.plan, page.version]);
-  return { plan, change, standing, problem, effects };
+    if (!typed) return;
+    const ask = (event: BeforeUnloadEvent) => event.preventDefault();
+    window.addEventListener('beforeunload', ask);
+    return () => window.removeEventListener('beforeunload', ask);
+  }, [typed]);
+
+  const stuck =
+    Object.keys(draft.refused).length > 0 || Object.keys(draft.clashes).length > 0 || save.isError;
+  const saved = save.data;
+  return {
+    plan: { ...page.plan, ...draft.typed },
+    change,
+    standing: !typed ? 'saved' : stuck && !save.isPending ? 'not saved' : 'saving',
+    wrong: drafts.wrongIn(draft),
+    problem:
+      save.error instanceof ApiProblem && (save.error.code !== 'invalid' || !typed) ? save.error : null,
+    effects: saved
+      ? [
+          ...(saved.messagesMoved
+            ? [`${saved.messagesMoved} messages that have not gone out were moved`]
+            : []),
+          ...(saved.reopened.length ? [`Reopened for clearance: ${saved.reopened.join(', ')}`] : []),
+        ]
+      : [],
+    clashes: (Object.entries(draft.clashes) as [PlanPart, string][]).map(([part, says]) => ({
+      part,
+      says,
+      fields: (Object.keys(draft.typed) as (keyof EventPlan)[]).filter((f) => partsOf([f])[0] === part),
+    })),
+    theirs: page.plan,
+    keepMine: (part) => {
+      update(id, (d) => drafts.keepMine(d, part, page.version));
+      send(part);
+    },
+    takeTheirs: (part) => update(id, (d) => drafts.takeTheirs(d, part)),
+    again,
+  };
 }
+
+/** Events whose last save failed as a whole, so that it is not tried again without a pause. */
+const failures = new Map<string, boolean>();
+const failed = (eventId: string): boolean => failures.get(eventId) === true;
