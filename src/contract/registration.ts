@@ -52,6 +52,8 @@ export const publicEvent = z.object({
   offers: z.array(publicOffer),
   questions: z.array(publicQuestion),
   needsBirthDate: z.boolean(),
+  /** Seats of the whole event still to be had; null when nothing limits them. */
+  seatsLeft: z.int().nullable(),
   openShifts: z.int(),
   funds: z.array(z.object({ id, name: z.string() })),
 });

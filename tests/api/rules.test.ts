@@ -455,3 +455,54 @@ test('whoever marks an arrival says at which door they stand, and has to be let 
   expect((await mark(far.id)).status).toBe(403);
   expect((await mark(here.id)).status).toBe(201);
 });
+
+test('a form for minors is not asked of adults, nor are they reminded of it', async () => {
+  const event = await openEvent(world, {
+    title: 'Minors’ form',
+    startsLocal: '2026-11-14T09:00',
+    endsLocal: '2026-11-14T12:00',
+    waiver: 'Children in our care',
+  });
+  const place = (family: string, birthDate: string) =>
+    world.anyone.call('POST /api/public/events/:slug/orders', {
+      params: { slug: event.slug },
+      body: {
+        ...orderFor(event, [{ given: 'Ada', family }], { email: `${family.toLowerCase()}@forms.example` }),
+        attendees: [{ given: 'Ada', family, birthDate, email: '', answers: {} }],
+      } as never,
+    });
+  await place('Grownup', '1980-05-01');
+  await place('Younger', '2015-05-01');
+  const messages = await world.app.db.query<{ name: string }>(
+    "select name from messages where event_id = $1 and kind = 'waiver' and state = 'planned'",
+    [event.id],
+  );
+  expect(messages).toEqual([{ name: 'Ada Younger' }]);
+  const odalys = await world.as('odalys');
+  const steps = await odalys.call('GET /api/events/:id/messages', { params: { id: event.id } });
+  expect(steps.flatMap((s) => s.leftOut).map((l) => `${l.name}: ${l.whyNot}`)).toContain(
+    'Ada Grownup: nothing is left to sign',
+  );
+});
+
+test('what the page says of the room for a party is what the server does with it', async () => {
+  const event = await openEvent(world, { title: 'Room', capacity: 5, seatsPerUnit: 2, quantity: 3 });
+  const left = async () => {
+    const shown = await world.anyone.call('GET /api/public/events/:slug', { params: { slug: event.slug } });
+    return [shown.seatsLeft, shown.offers[0]!.left];
+  };
+  expect(await left()).toEqual([5, 2]);
+  const guests = (n: number) => Array.from({ length: n }, (_, at) => ({ given: `G${at}`, family: 'Room' }));
+  const order = (units: number) =>
+    world.anyone.call('POST /api/public/events/:slug/orders', {
+      params: { slug: event.slug },
+      body: {
+        ...orderFor(event, guests(units * 2), { email: `room${units}@forms.example` }),
+        lines: [{ offerId: event.offers[0]!.id, units }],
+        waitlist: true,
+      } as never,
+    });
+  expect((await order(2)).standing).toBe('confirmed');
+  expect(await left()).toEqual([1, 0]);
+  expect((await order(1)).standing).toBe('waitlisted');
+});

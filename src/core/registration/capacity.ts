@@ -1,10 +1,10 @@
-import type { PricedOrder } from './price.ts';
-
 /** Seats taken now: of the event, and of each offer in units. Held, offered and confirmed seats count. */
 export interface Taken {
   seats: number;
   unitsByOffer: ReadonlyMap<string, number>;
 }
+
+export const nothingTaken: Taken = { seats: 0, unitsByOffer: new Map() };
 
 export interface Limits {
   /** Seats of the whole event; null when nothing limits it. */
@@ -34,8 +34,14 @@ export function freeUnits(
 export const mostUnpaid = (capacity: number | null): number =>
   capacity === null ? 50 : Math.max(4, Math.min(10, Math.ceil(capacity / 2)), Math.ceil(capacity / 5));
 
+/** A party as far as it takes room. */
+export interface Party {
+  lines: readonly { offer: { id: string; quantity: number | null }; units: number }[];
+  seats: number;
+}
+
 /** True when a whole order fits at once: every line within its quantity and all seats within the capacity. */
-export function fits(order: Pick<PricedOrder, 'lines' | 'seats'>, limits: Limits, taken: Taken): boolean {
+export function fits(order: Party, limits: Limits, taken: Taken): boolean {
   const seats = freeSeats(limits, taken);
   if (seats !== null && order.seats > seats) return false;
   return order.lines.every(

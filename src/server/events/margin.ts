@@ -2,12 +2,12 @@ import { type MarginFacts, marginOf, type Note } from '#core/events/margin.ts';
 import { freeSeats } from '#core/registration/capacity.ts';
 import { freedSeatsFor } from '#core/registration/waitlist.ts';
 import { dateOf, daysBetween } from '#core/time/wallTime.ts';
-import { ageStanding, needOf } from '#core/waivers/needs.ts';
 import { deadlineOf, lacksOfEvent, neededSteps, readSteps } from '../clearance/steps.ts';
 import { first, type Queries } from '../db/database.ts';
 import { figuresOfEvent } from '../outcomes/store.ts';
 import { readTaken, readWaiting } from '../registration/store.ts';
 import { type OrganizationRow, theOrganization } from '../staff/store.ts';
+import { type SeatNeed, stillToSign, waiverNeeds } from '../waivers/store.ts';
 import { type EventRow, readOffers } from './store.ts';
 
 interface CountsRow {
@@ -64,7 +64,7 @@ export async function marginOfEvent(
           .map((s) => ({ step: s.step, words: s.words })),
     waiversMissing: over
       ? { minors: 0, adults: 0, unknown: 0 }
-      : await waiversMissing(tx, event, organization),
+      : await waiversMissing(tx, event, organization, today),
     freeSeats: freeSeats(event, taken),
     waiting: {
       parties: waiting.length,
@@ -120,23 +120,11 @@ async function waiversMissing(
   tx: Queries,
   event: EventRow,
   { ageOfMajority }: OrganizationRow,
+  today: string,
 ): Promise<MarginFacts['waiversMissing']> {
-  if (!event.waiverId || !event.startsLocal) return { minors: 0, adults: 0, unknown: 0 };
-  const waiver = await first<{ audience: 'everyone' | 'minors' | 'adults' }>(
-    tx,
-    'select audience from waivers where id = $1',
-    [event.waiverId],
-  );
-  const rows = await tx.query<{ birthDate: string | null; saidMinor: boolean; named: boolean }>(
-    `select r.birth_date, r.said_minor, r.given_name || r.family_name <> '' as named from registrations r
-     where r.event_id = $1 and r.state = 'confirmed'
-       and not exists (select 1 from signatures g where g.registration_id = r.id and g.waiver_id = $2 and g.state = 'valid')`,
-    [event.id, event.waiverId],
-  );
-  const date = event.startsLocal.slice(0, 10);
-  const asked = rows.filter((r) => needOf(waiver!.audience, r, date, ageOfMajority) !== 'not asked');
-  const count = (age: 'minor' | 'adult' | 'unknown') =>
-    asked.filter((r) => ageStanding(r, date, ageOfMajority) === age);
+  if (!event.startsLocal) return { minors: 0, adults: 0, unknown: 0 };
+  const asked = (await waiverNeeds(tx, event, ageOfMajority, today)).filter(stillToSign);
+  const count = (age: SeatNeed['age']) => asked.filter((r) => r.age === age);
   return {
     minors: count('minor').length,
     // Guests to be named are asked for their age when they are.

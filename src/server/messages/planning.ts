@@ -4,6 +4,8 @@ import { type LeftOut, type PlannedMessage, type PlanStep, planStep } from '#cor
 import { insert, type Queries } from '../db/database.ts';
 import { type EventRow, readEvent, readMessageSteps } from '../events/store.ts';
 import type { Work } from '../http/app.ts';
+import { theOrganization } from '../staff/store.ts';
+import { stillToSign, waiverNeeds } from '../waivers/store.ts';
 import {
   attendeeRecipients,
   crewRecipients,
@@ -20,9 +22,13 @@ import {
 interface Audience {
   orders(): ReturnType<typeof orderRecipients>;
   attendees(): ReturnType<typeof attendeeRecipients>;
+  /** Orders for whose seats somebody still has to sign. */
+  unsigned(): Promise<ReadonlySet<string>>;
 }
 
-function audienceOf(tx: Queries, eventId: string, orderId: string | null): Audience {
+function audienceOf(tx: Queries, event: EventRow, orderId: string | null): Audience {
+  const eventId = event.id;
+  let unsigned: ReturnType<Audience['unsigned']> | undefined;
   let orders: ReturnType<Audience['orders']> | undefined;
   let attendees: ReturnType<Audience['attendees']> | undefined;
   return {
@@ -34,7 +40,21 @@ function audienceOf(tx: Queries, eventId: string, orderId: string | null): Audie
       attendees ??= attendeeRecipients(tx, eventId, orderId);
       return attendees;
     },
+    unsigned: () => {
+      unsigned ??= ordersToSign(tx, event, orderId);
+      return unsigned;
+    },
   };
+}
+
+async function ordersToSign(
+  tx: Queries,
+  event: EventRow,
+  orderId: string | null,
+): Promise<ReadonlySet<string>> {
+  const { ageOfMajority } = await theOrganization(tx);
+  const needs = await waiverNeeds(tx, event, ageOfMajority, event.createdAt.slice(0, 10), orderId);
+  return new Set(needs.filter(stillToSign).map((need) => need.orderId));
 }
 
 /** Everybody a step concerns, with the reasons known now for leaving somebody out. */
@@ -59,6 +79,7 @@ export async function recipientsOf(
       excludedBecause: r.quiet,
     }));
   }
+  const unsigned = step.kind === 'waiver' ? await audience.unsigned() : null;
   if (step.audience === 'orders')
     return (await audience.orders()).map((r) => ({
       key: r.orderId,
@@ -73,8 +94,8 @@ export async function recipientsOf(
         ? r.quiet
         : step.kind === 'waiver' && !event.waiverId
           ? 'no waiver is asked at this event'
-          : step.kind === 'waiver' && r.waiversMissing === 0
-            ? 'every waiver is signed'
+          : unsigned && !unsigned.has(r.orderId)
+            ? 'nothing is left to sign'
             : null,
     }));
   const rows = await audience.attendees();
@@ -126,7 +147,7 @@ export async function planFor(
   event: EventRow,
   step: MessageStepPlan,
   orderId: string | null = null,
-  audience: Audience = audienceOf(tx, event.id, orderId),
+  audience: Audience = audienceOf(tx, event, orderId),
 ): Promise<{ planned: PlannedMessage[]; leftOut: LeftOut[]; languages: Map<string, 'en' | 'fr'> }> {
   const recipients = await recipientsOf(tx, event, step, orderId, audience);
   const plan: PlanStep = {
@@ -161,7 +182,7 @@ export async function replan(
   const { tx, app, now } = w;
   const event = await readEvent(tx, eventId);
   const over = silentStates.includes(event.state);
-  const audience = audienceOf(tx, eventId, orderId);
+  const audience = audienceOf(tx, event, orderId);
   const steps = (await readMessageSteps(tx, eventId)).filter((s) => !orderId || s.audience !== 'crew');
   const rows = await readPlanned(
     tx,

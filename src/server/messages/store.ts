@@ -16,7 +16,6 @@ interface OrderRecipientRow {
   language: 'en' | 'fr';
   confirmedAt: string;
   quiet: string | null;
-  waiversMissing: number;
   seats: number;
 }
 
@@ -28,10 +27,8 @@ export const orderRecipients = (
 ): Promise<OrderRecipientRow[]> =>
   tx.query<OrderRecipientRow>(
     `select o.id as order_id, o.buyer_contact_id as contact_id, o.buyer_given || ' ' || o.buyer_family as name, ${orderEmail('o')} as email, o.language,
-       min(r.confirmed_at) as confirmed_at, min(${whyQuiet('c')}) as quiet, count(*)::int as seats,
-       count(*) filter (where e.waiver_id is not null and not exists (
-         select 1 from signatures g where g.registration_id = r.id and g.waiver_id = e.waiver_id and g.state = 'valid'))::int as waivers_missing
-     from orders o join registrations r on r.order_id = o.id and r.state = 'confirmed' join events e on e.id = o.event_id
+       min(r.confirmed_at) as confirmed_at, min(${whyQuiet('c')}) as quiet, count(*)::int as seats
+     from orders o join registrations r on r.order_id = o.id and r.state = 'confirmed'
        left join contacts c on c.id = o.buyer_contact_id
      where o.event_id = $1 and ($2::uuid is null or o.id = $2) group by o.id order by min(r.confirmed_at), o.id`,
     [eventId, orderId],

@@ -2,7 +2,7 @@ import QRCode from 'qrcode';
 import type { PublicEvent, PublicOrder } from '#contract/registration.ts';
 import { sayPassCode } from '#core/doors/passCode.ts';
 import { shownToPublic, silentStates } from '#core/events/states.ts';
-import { freeUnits } from '#core/registration/capacity.ts';
+import { freeSeats, freeUnits } from '#core/registration/capacity.ts';
 import { queueOrder } from '#core/registration/waitlist.ts';
 import { dateOf } from '#core/time/wallTime.ts';
 import { ageDecides } from '#core/waivers/needs.ts';
@@ -73,6 +73,7 @@ export async function publicEventOf(tx: Queries, event: EventRow, now: string): 
     })),
     questions: (await readQuestions(tx, event.id)).map(({ atDoor: _, ...q }) => q),
     needsBirthDate: ageDecides(event),
+    seatsLeft: freeSeats(event, taken),
     openShifts: shifts?.n ?? 0,
     funds: await tx.query<{ id: string; name: string }>('select id, name from funds order by name'),
   };

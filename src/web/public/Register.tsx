@@ -4,6 +4,7 @@ import { useTranslation } from 'react-i18next';
 import { Link, useNavigate, useParams } from 'react-router';
 import type { OrderBody, PublicEvent } from '#contract/registration.ts';
 import { readAmount } from '#core/money/amount.ts';
+import { fits, nothingTaken } from '#core/registration/capacity.ts';
 import { ApiProblem, call } from '#web/api.ts';
 import { useAsk, useFrame } from './asking.ts';
 import { type AnswerValue, Field, QuestionField, TextField } from './fields.tsx';
@@ -78,7 +79,15 @@ function Form({ event }: { event: PublicEvent }) {
   );
   const gift = draft.gift.trim() ? readAmount(draft.gift, currency) : 0;
   const total = lines.reduce((sum, l) => sum + l.units * l.offer.price, 0) + (gift ?? 0);
-  const waits = lines.some(({ offer, units }) => offer.left !== null && units > offer.left);
+  // Asked as the server asks: the tickets one by one, and all seats together.
+  const waits = !fits(
+    {
+      lines: lines.map(({ offer, units }) => ({ offer: { id: offer.id, quantity: offer.left }, units })),
+      seats: offerOfSeat.length,
+    },
+    { capacity: event.seatsLeft },
+    nothingTaken,
+  );
   const guests = offerOfSeat.map((_, at): Guest => {
     const guest = draft.guests[at] ?? nobody;
     return at === 0 && draft.coming
