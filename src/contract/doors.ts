@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { attendanceStates } from '#core/doors/attendance.ts';
 import { amount, contract, date, id, idParams, instant, personName } from './endpoint.ts';
 import { signing, waiverText } from './waivers.ts';
 
@@ -9,7 +10,7 @@ export const doorRow = z.object({
   family: z.string(),
   party: z.string(),
   offer: z.string(),
-  attendance: z.enum(['expected', 'arrived', 'left', 'missed']),
+  attendance: z.enum(attendanceStates),
   arrivedAt: instant.nullable(),
   light: z.enum(['go', 'settle', 'stop']),
   headline: z.string(),
@@ -89,7 +90,7 @@ export const doorsContract = contract({
       /** When it was, where it is told later: the device was without a network. */
       at: instant.optional(),
     }),
-    response: z.object({ state: z.enum(['expected', 'arrived', 'left', 'missed']), changed: z.boolean() }),
+    response: z.object({ state: z.enum(attendanceStates), changed: z.boolean() }),
   },
   'POST /api/registrations/:id/signatures': {
     summary: 'Sign the waiver at the door, on a device of the staff',

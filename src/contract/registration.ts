@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { attendanceStates } from '#core/doors/attendance.ts';
 import { registrationStates } from '#core/registration/states.ts';
 import { amount, contract, date, id, idParams, instant, personName, texts, token } from './endpoint.ts';
 import { waiverText } from './waivers.ts';
@@ -189,7 +190,7 @@ export const registrationRow = z.object({
   buyer: z.string(),
   offer: z.string(),
   state: z.enum(registrationStates),
-  attendance: z.enum(['expected', 'arrived', 'left', 'missed']).nullable(),
+  attendance: z.enum(attendanceStates).nullable(),
   waiver: z.enum(['not asked', 'self', 'guardian', 'signed']),
   due: amount,
   received: amount,

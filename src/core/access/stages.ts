@@ -1,3 +1,4 @@
+import { endOf } from '#core/events/end.ts';
 import { type Stage, stages } from '#core/events/states.ts';
 import type { Role } from '#core/staff/roles.ts';
 import type { Instant } from '#core/time/clock.ts';
@@ -49,7 +50,7 @@ function reaches(bound: Bound, viewer: Viewer, event: EventReach, now: Instant):
   if (viewer.unitId !== null && viewer.unitId !== event.unitId) return false;
   if (bound === 'unit if any') return true;
   const from = event.doorsAt ?? event.startsAt;
-  const until = event.endsAt ?? event.startsAt;
+  const until = endOf(event);
   if (!from || !until) return false;
   const at = Date.parse(now);
   return Date.parse(from) - hours(doorHours.before) <= at && at <= Date.parse(until) + hours(doorHours.after);

@@ -1,3 +1,4 @@
+import { endOf } from '#core/events/end.ts';
 import type { Instant, Zone } from '#core/time/clock.ts';
 import { sayDistance, sayTime } from '#core/time/say.ts';
 import { dateOf, wallOf } from '#core/time/wallTime.ts';
@@ -103,7 +104,7 @@ export function spineOf(facts: SpineFacts): Spine {
 
 /** The stage the event has reached: by what happened, then by the calendar. */
 function currentStage(f: SpineFacts): Stage {
-  const ended = f.endsAt ?? f.startsAt;
+  const ended = endOf(f);
   if (ended && f.now >= ended) return 'wrap-up';
   const doors = f.doorsAt ?? f.startsAt;
   if (doors && f.now >= doors) return 'doors';

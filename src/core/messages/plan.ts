@@ -1,4 +1,5 @@
 import { emailKey } from '#core/contacts/reach.ts';
+import { endOf } from '#core/events/end.ts';
 import type { Instant, Zone } from '#core/time/clock.ts';
 import { momentFrom, type Offset, sayOffset } from '#core/time/moment.ts';
 
@@ -120,7 +121,7 @@ function anchorOf(moment: Moment, event: EventMoments, recipient: Recipient): In
     case 'shift start':
       return recipient.anchor;
     case 'end':
-      return event.endsAt ?? event.startsAt;
+      return endOf(event);
     default:
       return event.startsAt;
   }

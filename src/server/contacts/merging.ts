@@ -1,5 +1,7 @@
 import type { MergeField } from '#contract/pairs.ts';
 import { fold, fullName } from '#core/contacts/names.ts';
+import { onShift } from '#core/crew/states.ts';
+import { among } from '../db/among.ts';
 import { first, insert, type Queries, update } from '../db/database.ts';
 import { audit, type Work } from '../http/app.ts';
 import { conflict, notFound } from '../http/problem.ts';
@@ -201,8 +203,8 @@ function joined(kept: Own, merged: Own, chosen: Chosen): Own {
 
 async function dropDoubleShifts(tx: Queries, keptId: string, mergedId: string): Promise<Moved['shifts']> {
   const rows = await tx.query<{ id: string; state: string }>(
-    `select a.id, a.state from assignments a where a.contact_id = $2 and a.state <> 'dropped'
-       and exists (select 1 from assignments k where k.contact_id = $1 and k.shift_id = a.shift_id and k.state <> 'dropped')`,
+    `select a.id, a.state from assignments a where a.contact_id = $2 and a.state in ${among(onShift)}
+       and exists (select 1 from assignments k where k.contact_id = $1 and k.shift_id = a.shift_id and k.state in ${among(onShift)})`,
     [keptId, mergedId],
   );
   await tx.query("update assignments set state = 'dropped' where id = any($1)", [rows.map((r) => r.id)]);

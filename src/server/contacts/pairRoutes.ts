@@ -1,5 +1,8 @@
 import type { Pair, PairSide, pairsContract } from '#contract/pairs.ts';
 import { weightOf } from '#core/contacts/keeping.ts';
+import { onShift } from '#core/crew/states.ts';
+import { came } from '#core/doors/attendance.ts';
+import { among } from '../db/among.ts';
 import { first, type Queries, update } from '../db/database.ts';
 import { audit, type Work } from '../http/app.ts';
 import type { Handlers } from '../http/handle.ts';
@@ -23,8 +26,8 @@ const readSides = (tx: Queries, ids: readonly string[]): Promise<PairSide[]> =>
        coalesce((select array_agg(email order by position, id) from contact_emails where contact_id = c.id), '{}') as emails,
        coalesce((select array_agg(phone order by position, id) from contact_phones where contact_id = c.id), '{}') as phones,
        (select count(*)::int from registrations where contact_id = c.id) as seats,
-       (select count(*)::int from attendance where contact_id = c.id and state in ('arrived', 'left')) as attended,
-       (select count(*)::int from assignments where contact_id = c.id and state <> 'dropped') as shifts,
+       (select count(*)::int from attendance where contact_id = c.id and state in ${among(came)}) as attended,
+       (select count(*)::int from assignments where contact_id = c.id and state in ${among(onShift)}) as shifts,
        (select count(*)::int from donations where contact_id = c.id) as gifts,
        (select max(arrived_at) from attendance where contact_id = c.id) as last_seen
      from contacts c where c.id = any($1)`,

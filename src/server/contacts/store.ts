@@ -11,7 +11,9 @@ import { largestBlock } from '#core/contacts/estimating.ts';
 import { fold, fullName } from '#core/contacts/names.ts';
 import { emailKey } from '#core/contacts/reach.ts';
 import { searchWords } from '#core/contacts/search.ts';
+import { came } from '#core/doors/attendance.ts';
 import type { Compiled } from '#core/records/compile.ts';
+import { among } from '../db/among.ts';
 import { first, type Queries } from '../db/database.ts';
 import { emailOf, phoneOf, whyQuiet } from './quiet.ts';
 import { inUnitSql } from './units.ts';
@@ -297,7 +299,7 @@ export const readTotals = async (tx: Queries, contactId: string, yearStart: stri
   (await first<TotalsRow>(
     tx,
     `select
-       (select count(*)::int from attendance where contact_id = $1 and state in ('arrived', 'left')) as attended,
+       (select count(*)::int from attendance where contact_id = $1 and state in ${among(came)}) as attended,
        (select count(*)::int from attendance where contact_id = $1 and state = 'missed') as missed,
        (select count(*)::int from attendance where contact_id = $1 and state = 'expected') as coming,
        (select coalesce(sum(hours), 0)::float8 from assignments where contact_id = $1 and state = 'served') as hours,
@@ -341,9 +343,9 @@ export const readCompanions = (tx: Queries, contactId: string) =>
      from attendance a
      join registrations mine on mine.id = a.registration_id
      join registrations other on other.order_id = mine.order_id and other.id <> mine.id
-     join attendance o on o.registration_id = other.id and o.state in ('arrived', 'left')
+     join attendance o on o.registration_id = other.id and o.state in ${among(came)}
      join contacts c on c.id = o.contact_id
-     where a.contact_id = $1 and a.state in ('arrived', 'left') and o.contact_id <> $1
+     where a.contact_id = $1 and a.state in ${among(came)} and o.contact_id <> $1
      group by o.contact_id, c.given_name, c.family_name having count(*) > 1 order by times desc, name limit 4`,
     [contactId],
   );

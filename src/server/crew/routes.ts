@@ -1,6 +1,6 @@
 import type { crewContract } from '#contract/crew.ts';
 import { clashesOf, hoursOf } from '#core/crew/clashes.ts';
-import { type AssignmentState, refusalOf } from '#core/crew/states.ts';
+import { type AssignmentState, onShift, refusalOf } from '#core/crew/states.ts';
 import { lives } from '#core/events/states.ts';
 import { writeCalendar } from '#core/exchange/calendar.ts';
 import { sayTime } from '#core/time/say.ts';
@@ -9,8 +9,10 @@ import { linkPerson } from '../contacts/linking.ts';
 import { whyQuiet } from '../contacts/quiet.ts';
 import { readReach } from '../contacts/reach.ts';
 import { readContact, resolveContact } from '../contacts/store.ts';
+import { among } from '../db/among.ts';
 import { first, insert, type Queries, update } from '../db/database.ts';
 import { eventFor } from '../events/access.ts';
+import { endSql } from '../events/end.ts';
 import { readEvent } from '../events/store.ts';
 import { record } from '../facts/record.ts';
 import { followLink, type Work } from '../http/app.ts';
@@ -30,7 +32,7 @@ async function clashesFor(tx: Queries, shift: ShiftRow, contactId: string) {
   const seat = await first<{ title: string }>(
     tx,
     `select e.public_title as title from registrations r join events e on e.id = r.event_id
-     where r.contact_id = $1 and r.state = 'confirmed' and e.starts_at < $3 and coalesce(e.ends_at, e.starts_at) > $2 limit 1`,
+     where r.contact_id = $1 and r.state = 'confirmed' and e.starts_at < $3 and ${endSql('e')} > $2 limit 1`,
     [contactId, shift.startsAt, shift.endsAt],
   );
   if (seat) clashes.push({ kind: 'own seat', text: `has a seat at ${seat.title} at that time` });
@@ -47,7 +49,7 @@ async function clashesFor(tx: Queries, shift: ShiftRow, contactId: string) {
 async function isFull(tx: Queries, shift: ShiftRow): Promise<boolean> {
   const filled = await first<{ n: number }>(
     tx,
-    "select count(*)::int as n from assignments where shift_id = $1 and state <> 'dropped'",
+    `select count(*)::int as n from assignments where shift_id = $1 and state in ${among(onShift)}`,
     [shift.id],
   );
   return filled!.n >= shift.needed;
@@ -65,7 +67,7 @@ async function assign(
   const id = app.ids.id();
   const twice = await first(
     tx,
-    "select 1 as x from assignments where shift_id = $1 and contact_id = $2 and state <> 'dropped'",
+    `select 1 as x from assignments where shift_id = $1 and contact_id = $2 and state in ${among(onShift)}`,
     [shift.id, contactId],
   );
   if (twice) throw conflict('on-shift', 'This person is on this shift already.');
@@ -115,10 +117,10 @@ interface OwnShiftRow extends ShiftRow {
 const ownShifts = (tx: Queries, contactId: string): Promise<OwnShiftRow[]> =>
   tx.query<OwnShiftRow>(
     `select a.id as assignment_id, a.state, a.hours, s.id, s.event_id, s.role, s.place, s.starts_local, s.ends_local, s.starts_at, s.ends_at, s.needed, s.public_sign_up,
-       (select count(*)::int from assignments x where x.shift_id = s.id and x.state <> 'dropped') as filled,
+       (select count(*)::int from assignments x where x.shift_id = s.id and x.state in ${among(onShift)}) as filled,
        e.public_title as event, e.slug, e.zone, e.version, v.name as venue
      from assignments a join shifts s on s.id = a.shift_id join events e on e.id = s.event_id left join venues v on v.id = e.venue_id
-     where a.contact_id = $1 and a.state <> 'dropped' and e.state <> 'called off' order by s.starts_at`,
+     where a.contact_id = $1 and a.state in ${among(onShift)} and e.state <> 'called off' order by s.starts_at`,
     [contactId],
   );
 
@@ -166,7 +168,7 @@ export const crewHandlers: Handlers<typeof crewContract> = {
     const shift = await readShift(c.tx, c.params.id);
     await eventFor(c, shift.eventId, 'crew', 'change');
     if (
-      await first(c.tx, "select 1 as x from assignments where shift_id = $1 and state <> 'dropped'", [
+      await first(c.tx, `select 1 as x from assignments where shift_id = $1 and state in ${among(onShift)}`, [
         shift.id,
       ])
     )
@@ -265,7 +267,7 @@ export const crewHandlers: Handlers<typeof crewContract> = {
     const gone = clashes.some((x) => x.kind === 'quiet' && x.text !== 'asked not to be contacted');
     const on = await first<{ id: string }>(
       c.tx,
-      "select id from assignments where shift_id = $1 and contact_id = $2 and state <> 'dropped'",
+      `select id from assignments where shift_id = $1 and contact_id = $2 and state in ${among(onShift)}`,
       [shift.id, contactId],
     );
     if (on || clashes.some((x) => x.kind === 'overlap'))

@@ -1,6 +1,8 @@
 import type { CrewShift } from '#contract/crew.ts';
 import type { Stint } from '#core/crew/clashes.ts';
+import { onShift } from '#core/crew/states.ts';
 import { whyQuiet } from '../contacts/quiet.ts';
+import { among } from '../db/among.ts';
 import { first, type Queries } from '../db/database.ts';
 import { notFound } from '../http/problem.ts';
 
@@ -25,10 +27,10 @@ export async function readShift(tx: Queries, id: string, lock = false): Promise<
 export const readShifts = (tx: Queries, eventId: string): Promise<CrewShift[]> =>
   tx.query<CrewShift>(
     `select ${shiftColumns.replace('s.event_id, ', '')},
-       (select count(*)::int from assignments a where a.shift_id = s.id and a.state in ('agreed', 'served', 'missed')) as filled,
+       (select count(*)::int from assignments a where a.shift_id = s.id and a.state in ${among(onShift)}) as filled,
        coalesce((select jsonb_agg(jsonb_build_object('id', a.id, 'contactId', a.contact_id, 'name', trim(c.given_name || ' ' || c.family_name),
            'quiet', ${whyQuiet('c')}, 'state', a.state, 'source', a.source, 'overrideReason', a.override_reason, 'hours', a.hours) order by a.made_at, a.id)
-         from assignments a join contacts c on c.id = a.contact_id where a.shift_id = s.id and a.state <> 'dropped'), '[]') as assignments
+         from assignments a join contacts c on c.id = a.contact_id where a.shift_id = s.id and a.state in ${among(onShift)}), '[]') as assignments
      from shifts s where s.event_id = $1 order by s.starts_at, s.role, s.id`,
     [eventId],
   );

@@ -2,17 +2,20 @@ import type { DoorRow, doorsContract } from '#contract/doors.ts';
 import type { Answered } from '#contract/endpoint.ts';
 import { factsOf, mayChange } from '#core/access/stages.ts';
 import { fullName } from '#core/contacts/names.ts';
+import { came } from '#core/doors/attendance.ts';
 import { readPassCode } from '#core/doors/passCode.ts';
 import { eventDayOf, judge, mayComeIn, shortestReason } from '#core/doors/verdict.ts';
-import { lives } from '#core/events/states.ts';
+import { lives, livingStates } from '#core/events/states.ts';
 import type { RegistrationState } from '#core/registration/states.ts';
 import { dateOf } from '#core/time/wallTime.ts';
 import { identify } from '../contacts/linking.ts';
 import { readReach } from '../contacts/reach.ts';
 import { logCare } from '../contacts/seeing.ts';
 import { resolveContact, searchContacts } from '../contacts/store.ts';
+import { among } from '../db/among.ts';
 import { first, insert, type Queries, update } from '../db/database.ts';
 import { eventFor } from '../events/access.ts';
+import { endSql } from '../events/end.ts';
 import { type EventRow, readEvent, readOffers } from '../events/store.ts';
 import { record } from '../facts/record.ts';
 import { type App, audit, type Work } from '../http/app.ts';
@@ -289,9 +292,9 @@ export const doorsHandlers: Handlers<typeof doorsContract> = {
     }>(
       `select e.id, e.public_title as title, e.unit_id, e.starts_local, e.ends_local, e.doors_local, e.starts_at, e.ends_at, e.doors_at, e.zone,
          v.name as place, (select count(*)::int from registrations r where r.event_id = e.id and r.state = 'confirmed') as confirmed,
-         (select count(*)::int from attendance a where a.event_id = e.id and a.state in ('arrived', 'left')) as arrived
+         (select count(*)::int from attendance a where a.event_id = e.id and a.state in ${among(came)}) as arrived
        from events e left join venues v on v.id = e.venue_id
-       where e.state in ('open', 'closed') and not e.is_template and coalesce(e.ends_at, e.starts_at) > $1::timestamptz - interval '1 day'
+       where e.state in ${among(livingStates)} and not e.is_template and ${endSql('e')} > $1::timestamptz - interval '1 day'
          and coalesce(e.doors_at, e.starts_at) < $1::timestamptz + interval '2 days' order by e.starts_at, e.id`,
       [c.now],
     );

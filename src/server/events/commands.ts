@@ -1,3 +1,4 @@
+import { isOver } from '#core/events/end.ts';
 import { becomes, type Move, type MoveRefusal, type Position, refusalOf } from '#core/events/moves.ts';
 import type { EventState } from '#core/events/states.ts';
 import { dateOf } from '#core/time/wallTime.ts';
@@ -19,12 +20,11 @@ export async function positionOf(
   const lacks = lacksOfEvent(event, await readOffers(tx, event.id), dateOf(now, zone))
     .filter((l) => l.stops)
     .map((l) => l.text);
-  const end = event.endsAt ?? event.startsAt;
   const before = (await readStates(tx, event.id)).filter((s) => s.state !== 'shelved').at(-1)?.state ?? null;
   return {
     state: event.state,
     isTemplate: event.isTemplate,
-    ended: end !== null && end <= now,
+    ended: isOver(event, now),
     absencesFound: event.absencesAt !== null,
     cleared: await isCleared(tx, event.id),
     lacking: lacks.length > 0,

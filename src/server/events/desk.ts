@@ -4,13 +4,16 @@ import { type Depth, seesStageEverywhere, stagesOf } from '#core/access/stages.t
 import { isCoordinator } from '#core/access/viewer.ts';
 import { fullName } from '#core/contacts/names.ts';
 import type { Stage } from '#core/events/states.ts';
+import { undelivered } from '#core/messages/states.ts';
 import { sayShortDate } from '#core/time/say.ts';
 import { dateOf, shiftDate } from '#core/time/wallTime.ts';
 import { readSteps } from '../clearance/steps.ts';
 import { readTasks } from '../contacts/store.ts';
+import { among } from '../db/among.ts';
 import { first, type Queries } from '../db/database.ts';
 import type { SignedIn } from '../http/app.ts';
 import { theOrganization } from '../staff/store.ts';
+import { endSql } from './end.ts';
 import { marginOfEvent } from './margin.ts';
 import { seasonFor } from './season.ts';
 import { type EventRow, readEvent } from './store.ts';
@@ -24,7 +27,7 @@ export async function deskOf(tx: Queries, staff: SignedIn, now: string) {
   const today = dateOf(now, zone);
   const live = await tx.query<{ id: string }>(
     `select id from events where not is_template and state in ('draft', 'in clearance', 'cleared', 'open', 'closed')
-       and (starts_at is null or coalesce(ends_at, starts_at) > $1::timestamptz - make_interval(days => ${lingerDays})) order by starts_at nulls last, id`,
+       and (starts_at is null or ${endSql()} > $1::timestamptz - make_interval(days => ${lingerDays})) order by starts_at nulls last, id`,
     [now],
   );
   const entries: DeskEntry[] = [];
@@ -152,7 +155,7 @@ async function sinceYesterday(tx: Queries, today: string, zone: string, staff: S
        (select coalesce(sum(amount), 0)::bigint from donations where at >= $1::timestamptz) as donations,
        (select count(*)::int from signatures where at >= $1::timestamptz) as waivers,
        (select count(*)::int from messages where sent_at >= $1::timestamptz) as sent,
-       (select count(*)::int from messages where state in ('failed', 'bounced')) as failed`,
+       (select count(*)::int from messages where state in ${among(undelivered)}) as failed`,
     [from],
   ))!;
   const line = (

@@ -1,8 +1,13 @@
+import { onShift } from '#core/crew/states.ts';
+import { isOver } from '#core/events/end.ts';
 import { type MarginFacts, marginOf, type Note } from '#core/events/margin.ts';
+import { undelivered } from '#core/messages/states.ts';
+import { openAttempts } from '#core/money/attempts.ts';
 import { freeSeats } from '#core/registration/capacity.ts';
 import { freedSeatsFor } from '#core/registration/waitlist.ts';
 import { dateOf, daysBetween } from '#core/time/wallTime.ts';
 import { deadlineOf, lacksOfEvent, neededSteps, readSteps } from '../clearance/steps.ts';
+import { among } from '../db/among.ts';
 import { first, type Queries } from '../db/database.ts';
 import { figuresOfEvent } from '../outcomes/store.ts';
 import { readTaken, readWaiting } from '../registration/store.ts';
@@ -41,8 +46,7 @@ export async function marginOfEvent(
       ? freedSeatsFor(waiting, event, taken, now, event.startsAt)[0]
       : undefined;
   const counts = (await first<CountsRow>(tx, countsSql, [event.id, now]))!;
-  const end = event.endsAt ?? event.startsAt;
-  const over = Boolean(end && end <= now);
+  const over = isOver(event, now);
   const [owedBack, owing] = await balances(tx, event.id);
   const back = steps.find((s) => s.state === 'sent back' || s.state === 'refused');
   const figures = over ? await figuresOfEvent(tx, event.id) : null;
@@ -88,14 +92,14 @@ export async function marginOfEvent(
 
 const countsSql = `
   with open_shifts as (
-    select s.role, s.starts_at, s.needed - (select count(*) from assignments a where a.shift_id = s.id and a.state in ('agreed', 'served', 'missed')) as open
+    select s.role, s.starts_at, s.needed - (select count(*) from assignments a where a.shift_id = s.id and a.state in ${among(onShift)}) as open
     from shifts s where s.event_id = $1 and s.starts_at > $2)
   select
     (select count(*)::int from open_shifts where open > 0) as shifts,
     (select coalesce(sum(open), 0)::int from open_shifts where open > 0) as places,
     (select role from open_shifts where open > 0 order by starts_at limit 1) as first_role,
-    (select count(*)::int from messages where event_id = $1 and state in ('failed', 'bounced')) as failed,
-    (select count(*)::int from payment_attempts p join orders o on o.id = p.order_id where o.event_id = $1 and p.state in ('asked', 'unknown')) as unknown,
+    (select count(*)::int from messages where event_id = $1 and state in ${among(undelivered)}) as failed,
+    (select count(*)::int from payment_attempts p join orders o on o.id = p.order_id where o.event_id = $1 and p.state in ${among(openAttempts)}) as unknown,
     (select count(*)::int from orders where event_id = $1 and offered_until is not null) as offers_out,
     (select count(*)::int from assignments a join shifts s on s.id = a.shift_id where s.event_id = $1 and s.ends_at <= $2 and a.state in ('proposed', 'agreed')) as hours_open`;
 

@@ -1,11 +1,15 @@
 import type { EventPage, EventPlan } from '#contract/events.ts';
 import { factsOf, stagesOf } from '#core/access/stages.ts';
+import { onShift } from '#core/crew/states.ts';
+import { endOf } from '#core/events/end.ts';
 import { movesOf } from '#core/events/moves.ts';
 import { type SpineFacts, spineOf } from '#core/events/spine.ts';
 import { shownToPublic, stages } from '#core/events/states.ts';
+import { undelivered } from '#core/messages/states.ts';
 import { momentFrom } from '#core/time/moment.ts';
 import { dateOf, instantOf } from '#core/time/wallTime.ts';
 import { deadlineOf, lacksOfEvent, neededSteps, readClearance, readSteps } from '../clearance/steps.ts';
+import { among } from '../db/among.ts';
 import { first, type Queries } from '../db/database.ts';
 import type { Work } from '../http/app.ts';
 import { Problem } from '../http/problem.ts';
@@ -80,14 +84,14 @@ async function spineFacts(
   const { steps: needed } = await neededSteps(tx, event, plan.offers);
   const deadline = needed.length ? await deadlineOf(tx, event, needed, now) : null;
   const messages = await tx.query<{ at: string; name: string; count: number; failed: boolean }>(
-    `select min(coalesce(m.sent_at, m.planned_for)) as at, s.name, count(*)::int as count, bool_or(m.state in ('failed', 'bounced')) as failed
+    `select min(coalesce(m.sent_at, m.planned_for)) as at, s.name, count(*)::int as count, bool_or(m.state in ${among(undelivered)}) as failed
      from messages m join message_steps s on s.id = m.step_id
      where m.event_id = $1 and m.state <> 'held back' and s.moment <> 'registration made' group by s.id order by 1`,
     [event.id],
   );
   const crew = await first<{ unfilled: number; firstAt: string | null }>(
     tx,
-    `select coalesce(sum(greatest(0, s.needed - (select count(*) from assignments a where a.shift_id = s.id and a.state in ('agreed', 'served', 'missed')))), 0)::int as unfilled,
+    `select coalesce(sum(greatest(0, s.needed - (select count(*) from assignments a where a.shift_id = s.id and a.state in ${among(onShift)}))), 0)::int as unfilled,
        min(s.starts_at) as first_at from shifts s where s.event_id = $1`,
     [event.id],
   );
@@ -97,7 +101,7 @@ async function spineFacts(
     [event.id],
   );
   const surveyStep = plan.messages.find((m) => m.kind === 'survey');
-  const end = event.endsAt ?? event.startsAt;
+  const end = endOf(event);
   const steps = await readSteps(tx, event.id);
   return {
     zone: event.zone,

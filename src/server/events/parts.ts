@@ -3,7 +3,9 @@ import { type PlanField, type PlanPart, partOf } from '#core/events/parts.ts';
 import { problemsWithSchedule, type Schedule } from '#core/events/schedule.ts';
 import { problemWithSlug } from '#core/events/slug.ts';
 import { unknownFields } from '#core/messages/merge.ts';
+import { standing } from '#core/registration/states.ts';
 import { instantOf } from '#core/time/wallTime.ts';
+import { among } from '../db/among.ts';
 import { first, insert, type Queries, update } from '../db/database.ts';
 import type { Work } from '../http/app.ts';
 import { conflict, type FieldProblem } from '../http/problem.ts';
@@ -134,7 +136,7 @@ async function saveSurvey({ w, event, change }: Saving): Promise<void> {
 async function checkOffers({ w, event, change }: Saving): Promise<FieldProblem[]> {
   const sold = await w.tx.query<{ offerId: string; units: number }>(
     `select offer_id, count(distinct (order_id, unit_number))::int as units from registrations
-     where event_id = $1 and state in ('asked', 'held', 'waitlisted', 'offered', 'confirmed') group by offer_id`,
+     where event_id = $1 and state in ${among(standing)} group by offer_id`,
     [event.id],
   );
   return sold.flatMap(({ offerId, units }) => {

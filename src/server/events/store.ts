@@ -1,8 +1,12 @@
 import type { EventPlan, MessageStepPlan, Offer, QuestionPlan, SeasonEvent } from '#contract/events.ts';
 import { searchWords } from '#core/contacts/search.ts';
+import { came } from '#core/doors/attendance.ts';
 import type { EventState } from '#core/events/states.ts';
+import { livingStates } from '#core/events/states.ts';
+import { among } from '../db/among.ts';
 import { first, type Queries } from '../db/database.ts';
 import { notFound } from '../http/problem.ts';
+import { endSql } from './end.ts';
 
 /** One event as it is stored, with the names of what it refers to. */
 export interface EventRow {
@@ -71,8 +75,8 @@ export const readEventBySlug = (tx: Queries, slug: string): Promise<EventRow | n
 /** Public events that are still to come or run now, soonest first. */
 export const readListed = (tx: Queries, now: string): Promise<EventRow[]> =>
   tx.query<EventRow>(
-    `select ${columns} ${from} where e.state in ('open', 'closed') and e.listed and e.visibility = 'everyone' and not e.is_template
-       and coalesce(e.ends_at, e.starts_at) > $1 order by e.starts_at`,
+    `select ${columns} ${from} where e.state in ${among(livingStates)} and e.listed and e.visibility = 'everyone' and not e.is_template
+       and ${endSql('e')} > $1 order by e.starts_at`,
     [now],
   );
 
@@ -135,7 +139,7 @@ export const readSeason = (
      left join (select event_id, count(*) filter (where state = 'confirmed') as confirmed,
          count(*) filter (where state in ('held', 'offered')) as held, count(*) filter (where state = 'waitlisted') as waitlisted
        from registrations group by event_id) r on r.event_id = e.id
-     left join (select event_id, count(*) filter (where state in ('arrived', 'left')) as arrived from attendance group by event_id) a on a.event_id = e.id
+     left join (select event_id, count(*) filter (where state in ${among(came)}) as arrived from attendance group by event_id) a on a.event_id = e.id
      where ${where} order by e.starts_at nulls last, e.created_at`,
     params,
   );

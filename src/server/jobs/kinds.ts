@@ -1,3 +1,6 @@
+import { openAttempts } from '#core/money/attempts.ts';
+import { among } from '../db/among.ts';
+import { endSql } from '../events/end.ts';
 import { moveOn } from '../events/moving.ts';
 import { readEvent } from '../events/store.ts';
 import { record } from '../facts/record.ts';
@@ -8,8 +11,7 @@ import { lapse } from '../registration/waiting.ts';
 import { answerDelivered, answerOf, nextAnswerSql } from '../standins/cards.ts';
 import type { DueKind } from './runner.ts';
 
-/** The end of an event: its end, or its start where it has none. */
-const end = 'coalesce(ends_at, starts_at)';
+const end = endSql();
 
 /** Everything that comes due by itself. At the same instant the order of this list holds. */
 export const dueKinds: readonly DueKind[] = [
@@ -32,7 +34,7 @@ export const dueKinds: readonly DueKind[] = [
     what: 'seats no longer held',
     // A hold does not run out under somebody whose payment has no answer yet.
     next: `select held_until as at, id from orders o where held_until is not null and not exists (
-       select 1 from payment_attempts p where p.order_id = o.id and p.state in ('asked', 'unknown')) order by held_until, id limit 1`,
+       select 1 from payment_attempts p where p.order_id = o.id and p.state in ${among(openAttempts)}) order by held_until, id limit 1`,
     run: (app, due) => inTransaction(app, systemActor, (w) => lapse(w, due.id, 'not paid in time')),
   },
   {

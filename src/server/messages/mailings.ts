@@ -2,7 +2,9 @@ import type { mailingsContract } from '#contract/mailings.ts';
 import { hideLinks, linkMark } from '#core/messages/links.ts';
 import { type MailingTopic, planMailing } from '#core/messages/mailing.ts';
 import { type MergeValues, merge, unknownFields } from '#core/messages/merge.ts';
+import { coming, undelivered } from '#core/messages/states.ts';
 import { emailOf, lastWord, whyQuiet } from '../contacts/quiet.ts';
+import { among } from '../db/among.ts';
 import { insert, type Queries } from '../db/database.ts';
 import { audit, type SignedIn } from '../http/app.ts';
 import type { Handlers } from '../http/handle.ts';
@@ -147,8 +149,8 @@ export const mailingsHandlers: Handlers<typeof mailingsContract> = {
   'GET /api/mailings': ({ tx }) =>
     tx.query(
       `select g.id, g.name, g.topic, g.subject, g.created_at as at, s.name as by,
-         count(*) filter (where m.state in ('planned', 'due'))::int as planned, count(*) filter (where m.state = 'sent')::int as sent,
-         count(*) filter (where m.state in ('failed', 'bounced'))::int as failed, count(*) filter (where m.state = 'held back')::int as held_back
+         count(*) filter (where m.state in ${among(coming)})::int as planned, count(*) filter (where m.state = 'sent')::int as sent,
+         count(*) filter (where m.state in ${among(undelivered)})::int as failed, count(*) filter (where m.state = 'held back')::int as held_back
        from mailings g left join messages m on m.mailing_id = g.id left join staff s on s.id = g.created_by
        group by g.id, s.name order by g.created_at desc, g.id desc limit 100`,
     ),

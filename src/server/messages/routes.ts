@@ -2,6 +2,8 @@ import type { MessageRow, messagesContract } from '#contract/messages.ts';
 import { type MessageReach, messagesSeen } from '#core/access/messages.ts';
 import { hideLinks } from '#core/messages/links.ts';
 import { sayMoment } from '#core/messages/plan.ts';
+import { coming, undelivered } from '#core/messages/states.ts';
+import { among } from '../db/among.ts';
 import { first, update } from '../db/database.ts';
 import { eventFor } from '../events/access.ts';
 import { readEvent, readMessageSteps } from '../events/store.ts';
@@ -13,9 +15,9 @@ import { listMessages } from './store.ts';
 
 const page = 200;
 const conditions = {
-  coming: "m.state in ('planned', 'due')",
+  coming: `m.state in ${among(coming)}`,
   sent: "m.state = 'sent'",
-  failed: "m.state in ('failed', 'bounced')",
+  failed: `m.state in ${among(undelivered)}`,
   'held back': "m.state = 'held back'",
 } as const;
 const orders = {

@@ -1,8 +1,10 @@
 import { lives } from '#core/events/states.ts';
+import { openAttempts } from '#core/money/attempts.ts';
 import { allocate, allocateRefund, lineAmount, type OrderLine, type Part } from '#core/money/lines.ts';
 import { fits } from '#core/registration/capacity.ts';
 import { occupying, standing } from '#core/registration/states.ts';
 import { plusMinutes } from '#core/time/clock.ts';
+import { among } from '../db/among.ts';
 import { first, insert, update } from '../db/database.ts';
 import { readEvent, readOffers } from '../events/store.ts';
 import { record } from '../facts/record.ts';
@@ -42,7 +44,7 @@ export async function payByCard(app: App, actor: Actor, orderId: string, card: s
     const seats = await readSeats(w.tx, orderId);
     const open = await first<{ id: string; state: string }>(
       w.tx,
-      "select id, state from payment_attempts where order_id = $1 and state in ('asked', 'unknown')",
+      `select id, state from payment_attempts where order_id = $1 and state in ${among(openAttempts)}`,
       [orderId],
     );
     if (open) throw conflict('payment-unknown', waitWords);
@@ -269,7 +271,7 @@ export async function askAgain(app: App, attemptId: string): Promise<void> {
 /** At start nobody waits for an answer any more: every open charge is asked about at once. */
 export async function askAboutAll(app: App): Promise<void> {
   await app.db.query(
-    "update payment_attempts set ask_at = $1 where state in ('asked', 'unknown') and (ask_at is null or ask_at > $1)",
+    `update payment_attempts set ask_at = $1 where state in ${among(openAttempts)} and (ask_at is null or ask_at > $1)`,
     [app.clock.now()],
   );
 }

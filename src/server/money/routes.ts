@@ -3,6 +3,8 @@ import { actsAs, seesStageEverywhere, stagesOf } from '#core/access/stages.ts';
 import { isCoordinator } from '#core/access/viewer.ts';
 import { writeCsv } from '#core/exchange/csv.ts';
 import { plainAmount, sayAmount } from '#core/money/amount.ts';
+import { openAttempts } from '#core/money/attempts.ts';
+import { among } from '../db/among.ts';
 import { first, type Queries } from '../db/database.ts';
 import { type Asker, eventFor } from '../events/access.ts';
 import { readEvent } from '../events/store.ts';
@@ -123,7 +125,7 @@ export const moneyHandlers: Handlers<typeof moneyContract> = {
       eventId: string;
     }>(
       `select o.number as order_number, o.buyer_given || ' ' || o.buyer_family as name, p.amount, p.asked_at as since, o.event_id
-       from payment_attempts p join orders o on o.id = p.order_id where p.state in ('asked', 'unknown') and ($1::uuid is null or o.event_id = $1) order by p.asked_at`,
+       from payment_attempts p join orders o on o.id = p.order_id where p.state in ${among(openAttempts)} and ($1::uuid is null or o.event_id = $1) order by p.asked_at`,
       [query.eventId ?? null],
     );
     return { rows: rows.slice(0, page), more: rows.length > page, totals, unknown };

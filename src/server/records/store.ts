@@ -1,7 +1,9 @@
 import type { SegmentChoices } from '#contract/records.ts';
+import { came } from '#core/doors/attendance.ts';
 import type { Compiled } from '#core/records/compile.ts';
 import type { Facts } from '#core/records/evaluate.ts';
 import type { Segment } from '#core/records/segment.ts';
+import { among } from '../db/among.ts';
 import { first, type Queries } from '../db/database.ts';
 import { notFound } from '../http/problem.ts';
 
@@ -138,7 +140,7 @@ export async function readFacts(tx: Queries, ids: readonly string[]): Promise<Fa
        coalesce((select jsonb_agg(${eventColumns})) from registrations r join events e on e.id = r.event_id
          where r.contact_id = c.id and r.state = 'confirmed'), '[]') as registered,
        coalesce((select jsonb_agg(${eventColumns}, 'arrivedAt', ${instant('a.arrived_at')})) from attendance a join events e on e.id = a.event_id
-         where a.contact_id = c.id and a.state in ('arrived', 'left')), '[]') as attended,
+         where a.contact_id = c.id and a.state in ${among(came)}), '[]') as attended,
        coalesce((select jsonb_agg(${eventColumns})) from attendance a join events e on e.id = a.event_id
          where a.contact_id = c.id and a.state = 'missed'), '[]') as missed,
        coalesce((select jsonb_agg(jsonb_build_object('fundId', fund_id, 'amount', amount, 'at', ${instant('at')}))

@@ -1,4 +1,5 @@
 import { tidyName } from '#core/contacts/names.ts';
+import { isOver } from '#core/events/end.ts';
 import { lives } from '#core/events/states.ts';
 import { fits, mostUnpaid } from '#core/registration/capacity.ts';
 import { type PricedOrder, priceOrder } from '#core/registration/price.ts';
@@ -29,8 +30,7 @@ export interface Placed {
 export function takesRegistrations(event: EventRow, now: string): boolean {
   if (event.state !== 'open') return false;
   if (event.registrationClosesAt && event.registrationClosesAt <= now) return false;
-  const end = event.endsAt ?? event.startsAt;
-  return !end || end > now;
+  return !isOver(event, now);
 }
 
 /**

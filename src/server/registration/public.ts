@@ -1,11 +1,13 @@
 import QRCode from 'qrcode';
 import type { PublicEvent, PublicOrder } from '#contract/registration.ts';
+import { onShift } from '#core/crew/states.ts';
 import { sayPassCode } from '#core/doors/passCode.ts';
 import { shownToPublic, silentStates } from '#core/events/states.ts';
 import { freeSeats, freeUnits } from '#core/registration/capacity.ts';
 import { queueOrder } from '#core/registration/waitlist.ts';
 import { dateOf } from '#core/time/wallTime.ts';
 import { ageDecides } from '#core/waivers/needs.ts';
+import { among } from '../db/among.ts';
 import { first, type Queries } from '../db/database.ts';
 import { type EventRow, readEvent, readEventBySlug, readOffers, readQuestions } from '../events/store.ts';
 import { notFound } from '../http/problem.ts';
@@ -41,7 +43,7 @@ export async function publicEventOf(tx: Queries, event: EventRow, now: string): 
   const shifts = await first<{ n: number }>(
     tx,
     `select count(*)::int as n from shifts s where s.event_id = $1 and s.public_sign_up and s.starts_at > $2
-       and (select count(*) from assignments a where a.shift_id = s.id and a.state <> 'dropped') < s.needed`,
+       and (select count(*) from assignments a where a.shift_id = s.id and a.state in ${among(onShift)}) < s.needed`,
     [event.id, now],
   );
   return {

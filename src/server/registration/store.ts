@@ -1,8 +1,10 @@
 import type { Taken } from '#core/registration/capacity.ts';
 import type { PricedOffer } from '#core/registration/price.ts';
 import type { RegistrationState } from '#core/registration/states.ts';
+import { occupying } from '#core/registration/states.ts';
 import type { WaitingParty } from '#core/registration/waitlist.ts';
 import { whyQuiet } from '../contacts/quiet.ts';
+import { among } from '../db/among.ts';
 import { first, type Queries } from '../db/database.ts';
 import { notFound } from '../http/problem.ts';
 
@@ -10,7 +12,7 @@ import { notFound } from '../http/problem.ts';
 export async function readTaken(tx: Queries, eventId: string): Promise<Taken> {
   const rows = await tx.query<{ offerId: string; seats: number; units: number }>(
     `select offer_id, count(*)::int as seats, count(distinct (order_id, unit_number))::int as units
-     from registrations where event_id = $1 and state in ('held', 'offered', 'confirmed') group by offer_id`,
+     from registrations where event_id = $1 and state in ${among(occupying)} group by offer_id`,
     [eventId],
   );
   return {

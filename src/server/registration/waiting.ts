@@ -1,7 +1,9 @@
 import { lives } from '#core/events/states.ts';
+import { openAttempts } from '#core/money/attempts.ts';
 import type { RegistrationState } from '#core/registration/states.ts';
 import { freedSeatsFor } from '#core/registration/waitlist.ts';
 import { plusMinutes } from '#core/time/clock.ts';
+import { among } from '../db/among.ts';
 import { update } from '../db/database.ts';
 import { readEvent, readOffers } from '../events/store.ts';
 import { record } from '../facts/record.ts';
@@ -70,7 +72,7 @@ export async function letGoAll(w: Work, eventId: string): Promise<void> {
   const orders = await w.tx.query<{ id: string }>(
     `select o.id from orders o where o.event_id = $1 and exists (select 1 from registrations r where r.order_id = o.id
        and r.state in ('held', 'offered', 'waitlisted'))
-     and not exists (select 1 from payment_attempts p where p.order_id = o.id and p.state in ('asked', 'unknown')) order by o.id`,
+     and not exists (select 1 from payment_attempts p where p.order_id = o.id and p.state in ${among(openAttempts)}) order by o.id`,
     [eventId],
   );
   for (const { id } of orders)

@@ -1,4 +1,6 @@
+import { came as cameStates } from '#core/doors/attendance.ts';
 import { standing } from '#core/registration/states.ts';
+import { among } from '../db/among.ts';
 import { first, update } from '../db/database.ts';
 import { record } from '../facts/record.ts';
 import type { Work } from '../http/app.ts';
@@ -19,7 +21,7 @@ export async function withdrawSeats(
     throw invalid([{ path: 'seats', message: 'These seats do not all belong to this order.' }]);
   const came = await first(
     w.tx,
-    "select 1 as x from attendance where registration_id = any($1) and state in ('arrived', 'left')",
+    `select 1 as x from attendance where registration_id = any($1) and state in ${among(cameStates)}`,
     [seatIds],
   );
   if (came) throw conflict('already-in', 'Somebody who has arrived cannot withdraw.');

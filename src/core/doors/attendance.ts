@@ -1,0 +1,6 @@
+/** The states of attendance, in the order they happen. */
+export const attendanceStates = ['expected', 'arrived', 'left', 'missed'] as const;
+export type AttendanceState = (typeof attendanceStates)[number];
+
+/** States of somebody who came. */
+export const came: readonly AttendanceState[] = ['arrived', 'left'];
