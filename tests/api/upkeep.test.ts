@@ -1,4 +1,5 @@
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
+import { ensureKeys } from '#server/contacts/keys.ts';
 import { KnownContacts } from '#server/contacts/known.ts';
 import { migrate, shippedMigrations } from '#server/db/migrate.ts';
 import { openPglite } from '#server/db/pglite.ts';
@@ -34,6 +35,19 @@ describe('what the database keeps by itself', () => {
     await db.query("delete from households where name = 'h'");
     expect(await vacuumTables(db)).toEqual(['households']);
     expect(await measured()).toBeLessThan(500);
+  });
+
+  test('who was folded by an older version is found by the name as it is folded now', async () => {
+    const { id } = await odalys.call('POST /api/contacts', { body: { given: 'Chloé', family: 'Sacrécœur' } });
+    await world.app.db.query(
+      "update contacts set name_key = 'chloe sacrecœur', search_text = '' where id = $1",
+      [id],
+    );
+    await ensureKeys(world.app.db);
+    const [row] = await world.app.db.query('select name_key from contacts where id = $1', [id]);
+    expect(row).toEqual({ nameKey: 'chloe sacrecoeur' });
+    const { contacts } = await odalys.call('GET /api/contacts', { query: { q: 'sacrecoeur' } });
+    expect(contacts.map((c) => c.id)).toEqual([id]);
   });
 
   test('totals follow seats, arrivals and absences, also when a seat changes hands', async () => {

@@ -7,6 +7,8 @@ describe('names', () => {
   test('fold away accents, case and punctuation', () => {
     expect(fold("Ó  HÁRA-Peña's")).toBe('o hara penas');
     expect(fold('Søren Łuk')).toBe('soren luk');
+    expect(fold('CŒUR Þóra Đorđe Weiß')).toBe('coeur thora dorde weiss');
+    expect(fold('Иван 李')).toBe('иван 李');
   });
   test('are split in either order, with titles and particles', () => {
     expect(splitName('Hollis, Thad')).toEqual({ given: 'Thad', family: 'Hollis' });

@@ -1,22 +1,23 @@
+import transliterate from '@sindresorhus/transliterate';
 /** A person's name as they write it. Either part may be empty, not both. */
 export interface PersonName {
   given: string;
   family: string;
 }
 
+/** Latin letters that are no plain letter with an accent: œ, ø, đ, ß. Other scripts are left as they are. */
+const otherLatin = /(?!\p{ASCII})\p{Script=Latin}+/gu;
+
 /**
  * Folds text for comparing: lower case, without accents, apostrophes and hyphens, white space as one blank.
- * "Ó Hára-Peña" and "o hara pena" fold alike.
+ * "Ó Hára-Peña" and "o hara pena" fold alike, and so do "Chœur" and "choeur".
  */
 export function fold(text: string): string {
   return text
     .normalize('NFKD')
     .replace(/\p{M}/gu, '')
+    .replace(otherLatin, (letters) => transliterate(letters))
     .toLowerCase()
-    .replaceAll('ø', 'o')
-    .replaceAll('ł', 'l')
-    .replaceAll('æ', 'ae')
-    .replaceAll('ß', 'ss')
     .replace(/['’`]/gu, '')
     .replace(/[^\p{L}\p{N}@.+]+/gu, ' ')
     .trim();

@@ -52,6 +52,8 @@ describe('schedules', () => {
 
 test('public addresses', () => {
   expect(proposeSlug("Fête de l'Étang 2026 🎉")).toBe('fete-de-letang-2026');
+  expect(proposeSlug('Chœur & Straßenfest: Þórshöfn')).toBe('choeur-strassenfest-thorshofn');
+  expect(proposeSlug('🎉')).toBe('');
   expect(problemWithSlug('open-water-day')).toBeNull();
   for (const odd of [
     'Open Water',

@@ -1,3 +1,4 @@
+import slugify from '@sindresorhus/slugify';
 import { fold } from '#core/contacts/names.ts';
 
 /** Words a public address may not be, because pages of the product live there. */
@@ -5,11 +6,7 @@ const reserved = new Set(['new', 'api', 'assets', 'shifts', 'calendar', 'admin',
 
 /** Proposes a public address from a title: "Fête de l'Étang 2026" → "fete-de-letang-2026". May be empty. */
 export function proposeSlug(title: string): string {
-  return fold(title)
-    .replace(/[^a-z0-9]+/gu, '-')
-    .replace(/^-+|-+$/gu, '')
-    .slice(0, 60)
-    .replace(/-+$/u, '');
+  return slugify(fold(title), { decamelize: false }).slice(0, 60).replace(/-+$/u, '');
 }
 
 /** Says what is wrong with a public address, or null. Two to sixty characters: a–z, 0–9 and single hyphens inside. */

@@ -51,13 +51,15 @@ export async function refreshFound(tx: Queries, ids: readonly string[]): Promise
   );
 }
 
-/** Gives keys to contacts that have none, as after an upgrade. */
+/** Gives keys to contacts that have none, or have those of an older version, as after an upgrade. */
 export async function ensureKeys(tx: Queries): Promise<void> {
   let after = '00000000-0000-0000-0000-000000000000';
   for (;;) {
     const missing = await tx.query<{ id: string }>(
+      // Folded by a version that left letters like œ as they were, they are found by a name nobody looks for.
       `select id from contacts c where id > $1 and kind = 'person' and merged_into is null and erased_at is null
-         and not exists (select 1 from contact_keys k where k.contact_id = c.id) order by id limit 1000`,
+         and (name_key ~ '[\u00df-\u024f]' or not exists (select 1 from contact_keys k where k.contact_id = c.id))
+       order by id limit 1000`,
       [after],
     );
     if (!missing.length) return;
