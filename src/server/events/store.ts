@@ -80,11 +80,25 @@ export const readListed = (tx: Queries, now: string): Promise<EventRow[]> =>
     [now],
   );
 
+const offerColumns = 'id, name, about, price, quantity, seats_per_unit, most_per_order';
+
 export const readOffers = (tx: Queries, eventId: string): Promise<Offer[]> =>
   tx.query<Offer>(
-    'select id, name, about, price, quantity, seats_per_unit, most_per_order from offers where event_id = $1 and removed_at is null order by position',
+    `select ${offerColumns} from offers where event_id = $1 and removed_at is null order by position`,
     [eventId],
   );
+
+/** The offers of each of some events. */
+export async function readOffersOf(
+  tx: Queries,
+  eventIds: readonly string[],
+): Promise<ReadonlyMap<string, Offer[]>> {
+  const rows = await tx.query<Offer & { eventId: string }>(
+    `select event_id, ${offerColumns} from offers where event_id = any($1) and removed_at is null order by position`,
+    [eventIds],
+  );
+  return new Map(eventIds.map((id) => [id, rows.filter((r) => r.eventId === id)]));
+}
 
 export const readQuestions = (tx: Queries, eventId: string): Promise<QuestionPlan[]> =>
   tx.query<QuestionPlan>(

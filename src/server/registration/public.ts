@@ -1,20 +1,30 @@
 import QRCode from 'qrcode';
-import type { PublicEvent, PublicOrder } from '#contract/registration.ts';
+import type { Answered } from '#contract/endpoint.ts';
+import type { Offer } from '#contract/events.ts';
+import type { PublicEvent, PublicOrder, registrationContract } from '#contract/registration.ts';
 import { onShift } from '#core/crew/states.ts';
 import { sayPassCode } from '#core/doors/passCode.ts';
 import { shownToPublic, silentStates } from '#core/events/states.ts';
-import { freeSeats, freeUnits } from '#core/registration/capacity.ts';
+import { freeSeats, freeUnits, type Taken } from '#core/registration/capacity.ts';
 import { queueOrder } from '#core/registration/waitlist.ts';
 import { dateOf } from '#core/time/wallTime.ts';
 import { ageDecides } from '#core/waivers/needs.ts';
 import { among } from '../db/among.ts';
 import { first, type Queries } from '../db/database.ts';
-import { type EventRow, readEvent, readEventBySlug, readOffers, readQuestions } from '../events/store.ts';
+import {
+  type EventRow,
+  readEvent,
+  readEventBySlug,
+  readListed,
+  readOffers,
+  readOffersOf,
+  readQuestions,
+} from '../events/store.ts';
 import { notFound } from '../http/problem.ts';
 import { theOrganization } from '../staff/store.ts';
 import { readWaiver, waiverStandings } from '../waivers/store.ts';
 import { takesRegistrations } from './ordering.ts';
-import { readOrder, readSeats, readTaken, readWaiting } from './store.ts';
+import { readOrder, readSeats, readTaken, readTakenOf, readWaiting } from './store.ts';
 
 /** An event the public may see; 404 for every other, so that drafts do not show. */
 export async function publicEventRow(tx: Queries, slug: string): Promise<EventRow> {
@@ -34,12 +44,49 @@ export const placeOf = (event: EventRow) =>
       }
     : null;
 
+type ListedEvent = Answered<(typeof registrationContract)['GET /api/public/events']>[number];
+
+/** Whether the public can register now, and whether there is room. */
+const registrationNow = (
+  event: EventRow,
+  offers: readonly Offer[],
+  taken: Taken,
+  now: string,
+): PublicEvent['registration'] => {
+  if (!takesRegistrations(event, now)) return 'closed';
+  return offers.every((o) => freeUnits(o, event, taken) === 0) ? 'full' : 'open';
+};
+
+/** The coming events as the public's list shows them, soonest first. */
+export async function publicListOf(tx: Queries, now: string): Promise<ListedEvent[]> {
+  const events = await readListed(tx, now);
+  const ids = events.map((e) => e.id);
+  const offersOf = await readOffersOf(tx, ids);
+  const takenOf = await readTakenOf(tx, ids);
+  return events.map((event) => {
+    const offers = offersOf.get(event.id)!;
+    return {
+      slug: event.slug!,
+      title: event.publicTitle,
+      summary: event.summary,
+      category: event.category,
+      draws: event.draws,
+      startsLocal: event.startsLocal,
+      endsLocal: event.endsLocal,
+      startsAt: event.startsAt,
+      zone: event.zone,
+      state: event.state as ListedEvent['state'],
+      registration: registrationNow(event, offers, takenOf.get(event.id)!, now),
+      place: event.venueName,
+      fromPrice: offers.length ? Math.min(...offers.map((o) => o.price)) : null,
+    };
+  });
+}
+
 /** One event as the public sees it now. */
 export async function publicEventOf(tx: Queries, event: EventRow, now: string): Promise<PublicEvent> {
   const offers = await readOffers(tx, event.id);
   const taken = await readTaken(tx, event.id);
-  const left = offers.map((o) => freeUnits(o, event, taken));
-  const open = takesRegistrations(event, now);
   const shifts = await first<{ n: number }>(
     tx,
     `select count(*)::int as n from shifts s where s.event_id = $1 and s.public_sign_up and s.starts_at > $2
@@ -62,16 +109,11 @@ export async function publicEventOf(tx: Queries, event: EventRow, now: string): 
     endsAt: event.endsAt,
     zone: event.zone,
     place: placeOf(event),
-    registration: !open ? 'closed' : left.every((n) => n === 0) ? 'full' : 'open',
+    registration: registrationNow(event, offers, taken, now),
     closesAt: event.registrationClosesAt,
-    offers: offers.map(({ id, name, about, price, seatsPerUnit, mostPerOrder }, at) => ({
-      id,
-      name,
-      about,
-      price,
-      seatsPerUnit,
-      mostPerOrder,
-      left: left[at]!,
+    offers: offers.map(({ quantity, ...offer }) => ({
+      ...offer,
+      left: freeUnits({ ...offer, quantity }, event, taken),
     })),
     questions: (await readQuestions(tx, event.id)).map(({ atDoor: _, ...q }) => q),
     needsBirthDate: ageDecides(event),

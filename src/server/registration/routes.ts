@@ -13,7 +13,7 @@ import { logCare } from '../contacts/seeing.ts';
 import type { Queries } from '../db/database.ts';
 import { hasCareSql } from '../doors/care.ts';
 import { eventFor } from '../events/access.ts';
-import { readEvent, readListed, readOffers } from '../events/store.ts';
+import { readEvent, readOffers } from '../events/store.ts';
 import { record } from '../facts/record.ts';
 import { followLink, openLink } from '../http/app.ts';
 import { File, type Handlers } from '../http/handle.ts';
@@ -23,9 +23,9 @@ import { payByCard } from '../money/paying.ts';
 import { theOrganization } from '../staff/store.ts';
 import { waiverStandings } from '../waivers/store.ts';
 import { nameSeat } from './naming.ts';
-import { placeOrder, takesRegistrations } from './ordering.ts';
+import { placeOrder } from './ordering.ts';
 import { passesPdf } from './passes.ts';
-import { publicEventOf, publicEventRow, publicOrderOf } from './public.ts';
+import { publicEventOf, publicEventRow, publicListOf, publicOrderOf } from './public.ts';
 import { readOrder, readSeat, readSeats, readTaken, readWaiting } from './store.ts';
 import { passOnTo, takeSeats } from './waiting.ts';
 import { withdrawSeats } from './withdrawing.ts';
@@ -197,30 +197,7 @@ export const registrationHandlers: Handlers<typeof registrationContract> = {
     return { organization: { name, about, currency, zone, country }, now, demo: app.movable };
   },
 
-  'GET /api/public/events': async ({ tx, now }) => {
-    const events = await readListed(tx, now);
-    return Promise.all(
-      events.map(async (event) => {
-        const offers = await readOffers(tx, event.id);
-        const { registration } = await publicEventOf(tx, event, now);
-        return {
-          slug: event.slug!,
-          title: event.publicTitle,
-          summary: event.summary,
-          category: event.category,
-          draws: event.draws,
-          startsLocal: event.startsLocal,
-          endsLocal: event.endsLocal,
-          startsAt: event.startsAt,
-          zone: event.zone,
-          state: event.state as 'open',
-          registration: takesRegistrations(event, now) ? registration : ('closed' as const),
-          place: event.venueName,
-          fromPrice: offers.length ? Math.min(...offers.map((o) => o.price)) : null,
-        };
-      }),
-    );
-  },
+  'GET /api/public/events': ({ tx, now }) => publicListOf(tx, now),
 
   'GET /api/public/events/:slug': async ({ tx, params, now }) =>
     publicEventOf(tx, await publicEventRow(tx, params.slug), now),

@@ -8,18 +8,33 @@ import { among } from '../db/among.ts';
 import { first, type Queries } from '../db/database.ts';
 import { notFound } from '../http/problem.ts';
 
-/** Seats and units that are taken now: held, offered and confirmed ones. */
-export async function readTaken(tx: Queries, eventId: string): Promise<Taken> {
-  const rows = await tx.query<{ offerId: string; seats: number; units: number }>(
-    `select offer_id, count(*)::int as seats, count(distinct (order_id, unit_number))::int as units
-     from registrations where event_id = $1 and state in ${among(occupying)} group by offer_id`,
-    [eventId],
+/** Seats and units that are taken now at each of some events: held, offered and confirmed ones. */
+export async function readTakenOf(
+  tx: Queries,
+  eventIds: readonly string[],
+): Promise<ReadonlyMap<string, Taken>> {
+  const rows = await tx.query<{ eventId: string; offerId: string; seats: number; units: number }>(
+    `select event_id, offer_id, count(*)::int as seats, count(distinct (order_id, unit_number))::int as units
+     from registrations where event_id = any($1) and state in ${among(occupying)} group by event_id, offer_id`,
+    [eventIds],
   );
-  return {
-    seats: rows.reduce((sum, r) => sum + r.seats, 0),
-    unitsByOffer: new Map(rows.map((r) => [r.offerId, r.units])),
-  };
+  return new Map(
+    eventIds.map((id) => {
+      const of = rows.filter((r) => r.eventId === id);
+      return [
+        id,
+        {
+          seats: of.reduce((sum, r) => sum + r.seats, 0),
+          unitsByOffer: new Map(of.map((r) => [r.offerId, r.units])),
+        },
+      ];
+    }),
+  );
 }
+
+/** Seats and units that are taken now at one event. */
+export const readTaken = async (tx: Queries, eventId: string): Promise<Taken> =>
+  (await readTakenOf(tx, [eventId])).get(eventId)!;
 
 export interface OrderRow {
   id: string;

@@ -1,0 +1,72 @@
+import { afterAll, beforeAll, expect, test } from 'vitest';
+import type { Queries } from '#server/db/database.ts';
+import { type Caller, makeWorld, type World } from './harness.ts';
+import { openEvent, orderFor } from './scenes.ts';
+
+let world: World;
+let odalys: Caller;
+beforeAll(async () => {
+  world = await makeWorld();
+  odalys = await world.as('odalys');
+});
+afterAll(() => world.close());
+
+/** How many statements the server asks its database for a piece of work. */
+async function statements(work: () => Promise<unknown>): Promise<number> {
+  const real = world.app.db;
+  let count = 0;
+  const counted = <T extends Queries>(tx: T): Queries => ({
+    query: (sql, params) => {
+      count += 1;
+      return tx.query(sql, params);
+    },
+  });
+  // What comes due is done afterwards, and is not counted.
+  const { wake } = world.app;
+  world.app.wake = () => {};
+  world.app.db = {
+    ...real,
+    ...counted(real),
+    transaction: (run) => real.transaction((tx) => run(counted(tx))),
+  };
+  try {
+    await work();
+  } finally {
+    world.app.db = real;
+    world.app.wake = wake;
+  }
+  return count;
+}
+const someEvents = async (n: number) => {
+  for (let at = 0; at < n; at += 1) await openEvent(world, { title: `Counted ${at} ${Math.random()}` });
+};
+
+test('the public list asks the same few questions however many events there are', async () => {
+  await someEvents(1);
+  const list = () => world.anyone.call('GET /api/public/events');
+  const one = await statements(list);
+  await someEvents(5);
+  expect(await statements(list)).toBe(one);
+  expect(one).toBeLessThanOrEqual(3);
+  const shown = await list();
+  expect(shown.length).toBeGreaterThanOrEqual(6);
+});
+
+test('an event page and a free order of two ask no more than they did', async () => {
+  const event = await openEvent(world, { title: 'Asked of once' });
+  // Every one of these figures may only go down.
+  expect(
+    await statements(() => odalys.call('GET /api/events/:id', { params: { id: event.id } })),
+  ).toBeLessThanOrEqual(27);
+  expect(
+    await statements(() =>
+      world.anyone.call('POST /api/public/events/:slug/orders', {
+        params: { slug: event.slug },
+        body: orderFor(event, [
+          { given: 'Ida', family: 'Counted' },
+          { given: 'Ole', family: 'Counted' },
+        ]),
+      }),
+    ),
+  ).toBeLessThanOrEqual(55);
+});
