@@ -121,4 +121,26 @@ describe('messages and the clock', () => {
     expect(world.app.clock.now()).toBe(later);
     expect(await world.app.db.query('select moving_to from demo_clock')).toEqual([{ movingTo: null }]);
   });
+
+  test('two steps of one name are two, each with its own messages', async () => {
+    const event = await openEvent(world, {
+      title: 'Namesakes',
+      startsLocal: '2027-05-08T09:00',
+      endsLocal: '2027-05-08T12:00',
+    });
+    const odalys = await world.as('odalys');
+    const page = await odalys.call('GET /api/events/:id', { params: { id: event.id } });
+    const reminder = page.plan.messages.find((m) => m.kind === 'reminder')!;
+    const twin = { ...reminder, id: crypto.randomUUID(), offsetDays: -2 };
+    await odalys.call('PATCH /api/events/:id', {
+      params: { id: event.id },
+      body: { version: page.version, change: { messages: [...page.plan.messages, twin] } },
+    });
+    await world.anyone.call('POST /api/public/events/:slug/orders', {
+      params: { slug: event.slug },
+      body: orderFor(event, [{ given: 'Nan', family: 'Sake' }]),
+    });
+    const steps = await odalys.call('GET /api/events/:id/messages', { params: { id: event.id } });
+    expect(steps.filter((s) => s.name === reminder.name).map((s) => s.planned)).toEqual([1, 1]);
+  });
 });

@@ -33,7 +33,9 @@ describe('planning a step', () => {
   test('everybody is either planned or left out with a reason', () => {
     const recipients = [
       who('mai'),
-      who('theo', { coveredBy: 'mai' }),
+      who('theo', { coveredBy: { key: 'mai', name: 'Mai' } }),
+      who('ward', { coveredBy: { key: 'silent', name: 'Silent' } }),
+      who('other', { coveredBy: { key: 'twin', name: 'Twin' } }),
       who('late', { since: '2026-08-08T11:00:00.000Z' }),
       who('silent', { email: null }),
       who('twin', { email: 'MAI@fenmail.example' }),
@@ -42,7 +44,9 @@ describe('planning a step', () => {
     const { planned, leftOut } = planStep(dayBefore, event, recipients);
     expect(planned.map((p) => [p.recipient.key, p.at])).toEqual([['mai', '2026-08-07T12:00:00.000Z']]);
     expect(Object.fromEntries(leftOut.map((l) => [l.recipient.key, l.why]))).toEqual({
-      theo: 'covered by the copy to mai',
+      theo: 'covered by the copy to Mai',
+      ward: 'nobody to send to: Silent, who booked, gets none (no email address)',
+      other: 'covered by the copy to Twin',
       late: 'registered after the moment had passed',
       silent: 'no email address',
       twin: 'one copy to this address is enough; it goes to mai',
@@ -69,7 +73,7 @@ describe('planning a step', () => {
   test('nobody is both planned and left out, nobody is forgotten', () => {
     const recipient = fc.record({
       email: fc.option(fc.constantFrom('a@x.example', 'b@x.example'), { nil: null }),
-      coveredBy: fc.option(fc.constant('x'), { nil: null }),
+      coveredBy: fc.option(fc.constant({ key: '0', name: 'x' }), { nil: null }),
       excludedBecause: fc.option(fc.constant('because'), { nil: null }),
     });
     fc.assert(

@@ -28,8 +28,8 @@ export interface Recipient {
   anchor: Instant | null;
   /** When they came to be a recipient; a reminder whose moment had passed by then is not sent. */
   since: Instant;
-  /** Somebody else who gets the copy that covers this person. */
-  coveredBy: string | null;
+  /** Somebody else whose copy covers this person, by the key they are a recipient under. */
+  coveredBy: { key: string; name: string } | null;
   /** A reason known now for sending nothing. */
   excludedBecause: string | null;
 }
@@ -45,6 +45,8 @@ export interface LeftOut {
   stepId: string;
   recipient: Recipient;
   why: string;
+  /** Somebody else gets the copy at the same address. */
+  sameAddress?: boolean;
 }
 
 /** The dates of the event that moments hang on. */
@@ -67,15 +69,13 @@ export function planStep(
   const leftOut: LeftOut[] = [];
   const copies = new Map<string, string>();
   for (const recipient of recipients) {
-    const out = (why: string) => leftOut.push({ stepId: step.id, recipient, why });
+    const out = (why: string, sameAddress = false) =>
+      leftOut.push({ stepId: step.id, recipient, why, ...(sameAddress ? { sameAddress } : {}) });
     if (recipient.excludedBecause) {
       out(recipient.excludedBecause);
       continue;
     }
-    if (recipient.coveredBy) {
-      out(`covered by the copy to ${recipient.coveredBy}`);
-      continue;
-    }
+    if (recipient.coveredBy) continue;
     if (!recipient.email) {
       out('no email address');
       continue;
@@ -93,16 +93,29 @@ export function planStep(
     const copy = step.audience === 'attendees' ? emailKey(recipient.email) : recipient.key;
     const first = copies.get(copy);
     if (first) {
-      out(`one copy to this address is enough; it goes to ${first}`);
+      out(`one copy to this address is enough; it goes to ${first}`, true);
       continue;
     }
     copies.set(copy, recipient.name);
     planned.push({ stepId: step.id, recipient, at, reason: sayMoment(step) });
   }
+  // Whether a copy covers somebody is known once it is known who gets one.
+  for (const recipient of recipients) {
+    if (recipient.excludedBecause || !recipient.coveredBy) continue;
+    const { key, name } = recipient.coveredBy;
+    const none = leftOut.find((l) => l.recipient.key === key && !l.sameAddress);
+    leftOut.push({
+      stepId: step.id,
+      recipient,
+      why: none
+        ? `nobody to send to: ${name}, who booked, gets none (${none.why})`
+        : `covered by the copy to ${name}`,
+    });
+  }
   return { planned, leftOut };
 }
 
-const momentWords: Record<Moment, string> = {
+export const momentWords: Record<Moment, string> = {
   'registration made': 'the registration',
   start: 'the start',
   end: 'the end',

@@ -100,6 +100,9 @@ export async function recipientsOf(
     }));
   const rows = await audience.attendees();
   const seen = new Set<string>();
+  /** Under which key the buyer of an order gets the copy: as somebody who comes, or as the buyer alone. */
+  const copyOf = (orderId: string) =>
+    rows.find((x) => x.orderId === orderId && x.isBuyer)?.registrationId ?? `order ${orderId}`;
   return rows.flatMap((r): RecipientRow[] => {
     const own = r.isBuyer || (r.contactId && r.email);
     const covered: RecipientRow[] = [];
@@ -130,7 +133,7 @@ export async function recipientsOf(
         language: r.language,
         anchor: r.confirmedAt,
         since: r.confirmedAt,
-        coveredBy: own || step.kind === 'survey' ? null : r.buyerName,
+        coveredBy: own || step.kind === 'survey' ? null : { key: copyOf(r.orderId), name: r.buyerName },
         excludedBecause: r.quiet
           ? r.quiet
           : step.kind === 'survey' && r.attendance === 'missed'

@@ -111,14 +111,23 @@ export const messagesHandlers: Handlers<typeof messagesContract> = {
       5000,
       0,
     );
+    const about = new Map(
+      (
+        await tx.query<{ id: string; stepId: string; recipientKey: string }>(
+          'select id, step_id, recipient_key from messages where event_id = $1 and step_id is not null',
+          [params.id],
+        )
+      ).map((m) => [m.id, m]),
+    );
     return Promise.all(
       steps.map(async (step) => {
-        const mine = rows.filter((r) => r.step === step.name);
+        // By the step itself: two of one name are two.
+        const mine = rows.filter((r) => about.get(r.id)?.stepId === step.id);
         const { leftOut } = await planFor(tx, event, step);
         const held = mine.filter((r) => r.state === 'held back');
-        const heldKeys = new Set(held.map((h) => h.name));
+        const heldKeys = new Set(held.map((h) => about.get(h.id)?.recipientKey));
         const computed = leftOut
-          .filter((l) => !heldKeys.has(l.recipient.name))
+          .filter((l) => !heldKeys.has(l.recipient.key))
           .map(
             (l): MessageRow => ({
               id: step.id,

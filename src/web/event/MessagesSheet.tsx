@@ -1,9 +1,10 @@
 import { useState } from 'react';
 import type { EventPage, MessageStepPlan } from '#contract/events.ts';
 import { mergeFields } from '#core/messages/merge.ts';
+import { momentWords, sayMoment } from '#core/messages/plan.ts';
 import { Asking } from '../parts/Asking.tsx';
 import { useAction, useAsk } from '../parts/ask.ts';
-import { Field, TextField } from '../parts/Field.tsx';
+import { ChoiceField, Field, TextField } from '../parts/Field.tsx';
 import { Loaded, Problems } from '../parts/notices.tsx';
 import { Person } from '../parts/Person.tsx';
 import { useSaying } from '../parts/saying.ts';
@@ -124,7 +125,8 @@ function EditStep({ page, step, close }: { page: EventPage; step: MessageStepPla
     say(messagesMoved ? `Saved; ${messagesMoved} planned messages moved` : 'Saved');
     close();
   });
-  const before = form.offsetDays < 0 || form.offsetMinutes < 0;
+  const [side, setSide] = useState(step.offsetDays < 0 || step.offsetMinutes < 0 ? 'before' : 'after');
+  const signed = (typed: string, of = side) => (of === 'before' ? -1 : 1) * Math.abs(Number(typed) || 0) || 0;
   return (
     <Asking
       open
@@ -153,17 +155,36 @@ function EditStep({ page, step, close }: { page: EventPage; step: MessageStepPla
       <Problems of={save.problem} />
       <div className="pair">
         <TextField
-          label={`Days ${before ? 'before' : 'after'}`}
+          label="Days"
           type="number"
           value={String(Math.abs(form.offsetDays))}
-          set={(v) => setForm({ ...form, offsetDays: (before ? -1 : 1) * (Number(v) || 0) })}
+          set={(v) => setForm({ ...form, offsetDays: signed(v) })}
         />
         <TextField
-          label={`Minutes ${before ? 'before' : 'after'}`}
+          label="Minutes"
           type="number"
           value={String(Math.abs(form.offsetMinutes))}
-          set={(v) => setForm({ ...form, offsetMinutes: (before ? -1 : 1) * (Number(v) || 0) })}
+          set={(v) => setForm({ ...form, offsetMinutes: signed(v) })}
         />
+        <ChoiceField
+          label="Before or after"
+          value={side}
+          set={(to) => {
+            setSide(to);
+            setForm({
+              ...form,
+              offsetDays: signed(String(form.offsetDays), to),
+              offsetMinutes: signed(String(form.offsetMinutes), to),
+            });
+          }}
+          choices={[
+            { value: 'before', label: `before ${momentWords[step.moment]}` },
+            { value: 'after', label: `after ${momentWords[step.moment]}` },
+          ]}
+        />
+        <p className="soft">
+          {sayMoment({ moment: form.moment, offset: { days: form.offsetDays, minutes: form.offsetMinutes } })}
+        </p>
         <TextField
           label="Subject, English"
           value={form.subject.en}
