@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { messageStates } from '#core/messages/states.ts';
 import { contract, id, idParams, instant } from './endpoint.ts';
 
 export const messageRow = z.object({
@@ -10,7 +11,7 @@ export const messageRow = z.object({
   contactId: id.nullable(),
   name: z.string(),
   address: z.string().nullable(),
-  state: z.enum(['planned', 'due', 'sent', 'held back', 'failed', 'bounced']),
+  state: z.enum(messageStates),
   reason: z.string(),
   whyNot: z.string().nullable(),
   plannedFor: instant.nullable(),

@@ -1,10 +1,10 @@
 import { afterAll, beforeAll, expect, test } from 'vitest';
-import { onShift } from '#core/crew/states.ts';
-import { came } from '#core/doors/attendance.ts';
+import { assignmentStates, onShift } from '#core/crew/states.ts';
+import { attendanceStates, came } from '#core/doors/attendance.ts';
 import { endOf } from '#core/events/end.ts';
 import { livingStates } from '#core/events/states.ts';
-import { coming, undelivered } from '#core/messages/states.ts';
-import { openAttempts } from '#core/money/attempts.ts';
+import { coming, messageStates, undelivered } from '#core/messages/states.ts';
+import { attemptStates, openAttempts } from '#core/money/attempts.ts';
 import { occupying, standing } from '#core/registration/states.ts';
 import { among } from '#server/db/among.ts';
 import { endSql } from '#server/events/end.ts';
@@ -44,11 +44,11 @@ test('every list of states that goes into SQL is one the tables know', async () 
       .join(' ');
   for (const [table, lists] of Object.entries({
     registrations: [occupying, standing],
-    attendance: [came],
-    assignments: [onShift],
+    attendance: [came, attendanceStates],
+    assignments: [onShift, assignmentStates],
     events: [livingStates],
-    messages: [coming, undelivered],
-    payment_attempts: [openAttempts],
+    messages: [coming, undelivered, messageStates],
+    payment_attempts: [openAttempts, attemptStates],
   })) {
     const rule = await known(table);
     for (const state of lists.flat()) expect(`${table}: ${rule}`).toContain(`'${state}'`);
