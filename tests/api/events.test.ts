@@ -340,6 +340,42 @@ describe('a plan in parts', () => {
     expect(rows.map((r) => r.offer)).toEqual(['Guided paddle']);
   });
 
+  test('the questions of an offer go with it, and are not asked of everybody in a copy', async () => {
+    const event = await openEvent(world, { title: 'Along' });
+    const { token } = await register(event);
+    const page = await pageOf(event.id);
+    const question = {
+      id: crypto.randomUUID(),
+      offerId: page.plan.offers[0]!.id,
+      scope: 'attendee' as const,
+      kind: 'text' as const,
+      prompt: { en: 'Paddle length' },
+      required: true,
+      choices: [],
+      atDoor: false,
+    };
+    expect((await save(event.id, { questions: [question] })).status).toBe(200);
+    const { seats } = await world.anyone.call('GET /api/public/orders/:token', { params: { token } });
+    await world.anyone.call('POST /api/public/orders/:token/withdraw', {
+      params: { token },
+      body: { seats: seats.map((s) => s.id) },
+    });
+    const other = { ...page.plan.offers[0]!, id: crypto.randomUUID(), name: 'Other' };
+    expect((await save(event.id, { offers: [other] })).status).toBe(200);
+    expect((await pageOf(event.id)).plan.questions).toEqual([]);
+    const { id } = await (await world.as('odalys')).call('POST /api/events', {
+      body: { publicTitle: 'Along again', from: event.id, date: '2026-09-12' },
+    });
+    expect((await pageOf(id)).plan.questions).toEqual([]);
+  });
+
+  test('a version that is not there yet saves nothing', async () => {
+    const event = await openEvent(world, { title: 'Ahead' });
+    const { version } = await pageOf(event.id);
+    expect((await save(event.id, { summary: 'ahead' }, version + 1)).problem.code).toBe('changed-meanwhile');
+    expect((await save(event.id, { summary: 'now' }, version)).status).toBe(200);
+  });
+
   test('everything dated moves with the date, stays when the zone changes, and comes along in a copy', async () => {
     const event = await openEvent(world, { title: 'Dated' });
     const odalys = await world.as('odalys');

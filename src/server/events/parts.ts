@@ -76,11 +76,12 @@ const used = {
  * stays, and it comes back when it is wanted again.
  */
 async function saveList(
-  { w, event }: Saving,
+  saving: Saving,
   table: keyof typeof used,
   before: readonly { id: string }[],
   wanted: readonly { id: string }[],
 ): Promise<void> {
+  const { w, event } = saving;
   const { tx, now } = w;
   const keep = new Set(wanted.map((x) => x.id));
   const gone = before.filter((x) => !keep.has(x.id)).map((x) => x.id);
@@ -89,25 +90,31 @@ async function saveList(
       gone,
       now,
     ]);
-    // A question of an offer that nobody took goes with it, as far as nobody answered it.
-    if (table === 'offers')
-      await tx.query(
-        `update questions x set offer_id = null, removed_at = coalesce(removed_at, $2)
-         where offer_id in (select id from offers where id = any($1) and removed_at is null) and (${used.questions})`,
-        [gone, now],
-      );
+    if (table === 'offers') await takeQuestionsAlong(saving, gone);
     await tx.query(`delete from ${table} where id = any($1) and removed_at is null`, [gone]);
   }
-  const retired = await tx.query<{ id: string }>(
-    `select id from ${table} where event_id = $1 and removed_at is not null`,
-    [event.id],
-  );
-  const known = new Set([...before, ...retired].map((x) => x.id));
+  // Retired ones too: they come back.
+  const stored = await tx.query<{ id: string }>(`select id from ${table} where event_id = $1`, [event.id]);
+  const known = new Set(stored.map((x) => x.id));
   for (const [position, row] of wanted.entries()) {
     const { id, ...fields } = row;
     if (known.has(id)) await update(tx, table, id, { ...fields, position, removedAt: null });
     else await insert(tx, table, { id, eventId: event.id, position, ...fields });
   }
+}
+
+/** The questions of an offer go with it: else they would be asked of everybody, or of nobody. */
+async function takeQuestionsAlong({ w: { tx, now } }: Saving, offerIds: readonly string[]): Promise<void> {
+  await tx.query(
+    `update questions x set removed_at = coalesce(removed_at, $2) where offer_id = any($1) and (${used.questions})`,
+    [offerIds, now],
+  );
+  await tx.query('delete from questions where offer_id = any($1) and removed_at is null', [offerIds]);
+  await tx.query(
+    `update questions set offer_id = null
+     where offer_id in (select id from offers where id = any($1) and removed_at is null)`,
+    [offerIds],
+  );
 }
 
 async function saveSurvey({ w, event, change }: Saving): Promise<void> {

@@ -69,6 +69,8 @@ export async function savePlan(
 ): Promise<Saved> {
   const { tx, now } = w;
   const event = await readEvent(tx, eventId, true);
+  if (seen > event.version)
+    throw conflict('changed-meanwhile', 'This plan has no such version. Reload the page and try again.');
   const fields = Object.keys(change) as PlanField[];
   const touched = partsOf(fields);
   const saved = await readParts(tx, eventId);
