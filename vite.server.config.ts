@@ -19,6 +19,7 @@ export default defineConfig({
         main: path('./src/server/main.ts'),
         fill: path('./src/demo/fill.ts'),
         backup: path('./src/server/backup/command.ts'),
+        move: path('./src/server/db/moveCommand.ts'),
         worker: path('./src/server/threads/worker.ts'),
       },
       output: { entryFileNames: '[name].js', chunkFileNames: 'chunks/[name]-[hash].js' },

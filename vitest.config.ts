@@ -27,6 +27,19 @@ export default defineConfig({
           hookTimeout: 60_000,
         },
       },
+      {
+        // The same questions on a PostgreSQL server. Files that are about data folders stay away.
+        resolve: { alias },
+        test: {
+          name: 'server',
+          include: ['tests/api/**/*.test.ts', 'tests/servers/**/*.test.ts'],
+          exclude: ['durability', 'folders', 'upkeep', 'turns'].map((f) => `tests/api/${f}.test.ts`),
+          globalSetup: ['tests/servers/template.ts'],
+          testTimeout: 60_000,
+          isolate: false,
+          hookTimeout: 60_000,
+        },
+      },
     ],
   },
 });

@@ -3,6 +3,7 @@ import { createHash } from 'node:crypto';
 import { existsSync, mkdirSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs';
 import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
+import { postgresPrograms } from './postgres.mjs';
 
 export const root = dirname(dirname(fileURLToPath(import.meta.url)));
 
@@ -68,21 +69,31 @@ export async function build() {
   writeFileSync(mark, 'built\n');
 }
 
+/** Installs a package of Debian's where that can be done. */
+async function installPackage(name, what) {
+  const asRoot = process.getuid?.() === 0;
+  if (spawnSync('apt-get', ['--version']).status !== 0 || !asRoot) return;
+  say(`Installing ${what} …`);
+  const quiet = {
+    stdio: ['ignore', 'ignore', 'inherit'],
+    env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' },
+  };
+  await run('apt-get', ['update', '-qq'], quiet);
+  await run('apt-get', ['install', '-y', '-qq', name], quiet);
+}
+
+/** Where the programs of a PostgreSQL server are, installing Debian's when they are missing. Null where that cannot be done. */
+export async function postgres() {
+  if (!postgresPrograms()) await installPackage('postgresql', 'PostgreSQL for the tests on a server');
+  return postgresPrograms();
+}
+
 /** Where Chromium is, installing Debian's when it is missing and that can be done. Null where it cannot. */
 export async function chromium() {
   const found = () =>
     [process.env.CHROMIUM, '/usr/bin/chromium', '/usr/bin/chromium-browser', '/usr/bin/google-chrome'].find(
       (p) => p && existsSync(p),
     ) ?? null;
-  if (found()) return found();
-  const asRoot = process.getuid?.() === 0;
-  if (spawnSync('apt-get', ['--version']).status !== 0 || !asRoot) return null;
-  say('Installing Chromium for the browser tests …');
-  const quiet = {
-    stdio: ['ignore', 'ignore', 'inherit'],
-    env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' },
-  };
-  await run('apt-get', ['update', '-qq'], quiet);
-  await run('apt-get', ['install', '-y', '-qq', 'chromium'], quiet);
+  if (!found()) await installPackage('chromium', 'Chromium for the browser tests');
   return found();
 }

@@ -1,8 +1,15 @@
 import { mkdirSync, readFileSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
-import { build, chromium, install, root, run, say, stop } from './shared.mjs';
+import { build, chromium, install, postgres, root, run, say, stop } from './shared.mjs';
 
-// npm test: lint, types, unit and API tests, browser tests. Figures come from the runners' own reports.
+// npm test: lint, types, unit and API tests, the API tests again on a PostgreSQL server, browser tests. Figures come from
+// the runners' own reports. npm test -- --only NAME does one part.
+const parts = ['lint', 'types', 'core', 'api', 'server', 'browser'];
+const at = process.argv.indexOf('--only');
+const only = at < 0 ? null : process.argv[at + 1];
+if (at >= 0 && !parts.includes(only)) stop(`The parts of the tests: ${parts.join(', ')}`);
+const wanted = (part) => only === null || only === part;
+
 await install();
 const reports = join(root, 'test-results');
 rmSync(reports, { recursive: true, force: true });
@@ -22,37 +29,59 @@ for (const [name, ...args] of [
   ['lint', 'biome', 'check', '--error-on-warnings', '.'],
   ['types', 'tsc', '-p', '.'],
 ])
-  if ((await step(name, ...npx(...args))) === 0) passed += 1;
-  else failed += 1;
+  if (wanted(name)) {
+    if ((await step(name, ...npx(...args))) === 0) passed += 1;
+    else failed += 1;
+  }
 
-const vitestReport = join(reports, 'vitest.json');
-const vitestCode = await step(
-  'unit and API tests',
-  ...npx('vitest', 'run', '--reporter=default', '--reporter=json', `--outputFile.json=${vitestReport}`),
-);
-count('unit and API tests', vitestCode, () => {
-  const report = JSON.parse(readFileSync(vitestReport, 'utf8'));
-  // A file that does not load counts as one failure.
-  const broken = report.testResults.filter(
-    (f) => f.status === 'failed' && f.assertionResults.length === 0,
-  ).length;
-  return [report.numPassedTests, report.numFailedTests + broken];
-});
+for (const [part, name] of [
+  ['core', 'unit tests'],
+  ['api', 'API tests'],
+  ['server', 'API tests on a PostgreSQL server'],
+])
+  if (wanted(part)) await vitest(part, name);
 
-await build();
-const browser = await chromium();
-if (!browser)
-  stop(
-    'The browser tests need Chromium, and it could not be installed here. Install Debian’s package “chromium”, or set CHROMIUM to the program’s path.',
-  );
-const browserReport = join(reports, 'browser.json');
-const browserCode = await step('browser tests', ...npx('playwright', 'test'), {
-  env: { ...process.env, CHROMIUM: browser, PLAYWRIGHT_JSON_OUTPUT_NAME: browserReport },
-});
-count('browser tests', browserCode, () => {
-  const { stats } = JSON.parse(readFileSync(browserReport, 'utf8'));
-  return [stats.expected, stats.unexpected + stats.flaky];
-});
+async function vitest(part, name) {
+  const env = { ...process.env };
+  if (part === 'server') {
+    const programs = await postgres();
+    if (!programs) {
+      say(
+        '\n== API tests on a PostgreSQL server: SKIPPED. There is no PostgreSQL here, and it could not be installed. Install Debian’s package “postgresql”, or set POSTGRES_BIN to the folder of its programs.',
+      );
+      return;
+    }
+    env.POSTGRES_BIN = programs;
+  }
+  const path = join(reports, `${part}.json`);
+  const runner = npx('vitest', 'run', '--project', part, '--reporter=default', '--reporter=json');
+  const code = await step(name, runner[0], [...runner[1], `--outputFile.json=${path}`], { env });
+  count(name, code, () => {
+    const report = JSON.parse(readFileSync(path, 'utf8'));
+    // A file that does not load counts as one failure.
+    const broken = report.testResults.filter(
+      (f) => f.status === 'failed' && f.assertionResults.length === 0,
+    ).length;
+    return [report.numPassedTests, report.numFailedTests + broken];
+  });
+}
+
+if (wanted('browser')) {
+  await build();
+  const browser = await chromium();
+  if (!browser)
+    stop(
+      'The browser tests need Chromium, and it could not be installed here. Install Debian’s package “chromium”, or set CHROMIUM to the program’s path.',
+    );
+  const path = join(reports, 'browser.json');
+  const code = await step('browser tests', ...npx('playwright', 'test'), {
+    env: { ...process.env, CHROMIUM: browser, PLAYWRIGHT_JSON_OUTPUT_NAME: path },
+  });
+  count('browser tests', code, () => {
+    const { stats } = JSON.parse(readFileSync(path, 'utf8'));
+    return [stats.expected, stats.unexpected + stats.flaky];
+  });
+}
 
 /** Adds a runner's figures. A runner that failed without a failed test counts as one failure. */
 function count(name, code, read) {

@@ -14,6 +14,7 @@ function proxiesOf(said: string | undefined): number | string | false {
 try {
   const started = await start({
     folder,
+    database: process.env.DATABASE_URL || undefined,
     port,
     origin: process.env.ACOLYTE_ORIGIN,
     demoSignIns,

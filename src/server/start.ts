@@ -4,16 +4,25 @@ import { join } from 'node:path';
 import { pino } from 'pino';
 import { makeThrottle } from '#core/staff/throttle.ts';
 import { systemClock } from '#core/time/clock.ts';
-import { makeKeeper } from './backup/keeper.ts';
+import { type Keeper, makeKeeper } from './backup/keeper.ts';
 import { ensureKeys } from './contacts/keys.ts';
 import { type Database, first } from './db/database.ts';
 import { keepFloors, missingRows } from './db/floors.ts';
-import { FolderRefused, inspectFolder, markFolder, secretOf } from './db/folder.ts';
+import {
+  checkSecret,
+  FolderRefused,
+  inspectFolder,
+  markFolder,
+  secretOf,
+  sharedSecret,
+} from './db/folder.ts';
 import { makeGate } from './db/gate.ts';
 import { makeIds } from './db/ids.ts';
-import { migrate } from './db/migrate.ts';
+import { makeLeases } from './db/leases.ts';
+import { migrate, migrateShared } from './db/migrate.ts';
 import { holdFolder } from './db/owner.ts';
 import { openPglite } from './db/pglite.ts';
+import { openPostgres } from './db/postgres.ts';
 import { projectRoot } from './db/root.ts';
 import { reactions } from './facts/reactions.ts';
 import { makeAnnouncer } from './http/announcer.ts';
@@ -25,7 +34,7 @@ import { stopLots } from './imports/lots.ts';
 import { resumeImports } from './imports/routes.ts';
 import { tidyUp } from './jobs/housekeeping.ts';
 import { dueKinds } from './jobs/kinds.ts';
-import { makeRunner, type Runner } from './jobs/runner.ts';
+import { clockMoved, makeRunner, type Runner } from './jobs/runner.ts';
 import { askAboutAll } from './money/paying.ts';
 import type { DemoSignIn } from './staff/routes.ts';
 import { makeMailStandin } from './standins/mail.ts';
@@ -34,6 +43,8 @@ import { makeMovableClock, readDemoClock } from './time/clocks.ts';
 export interface StartOptions {
   /** The data folder; created when it is not there. */
   folder: string;
+  /** Where a PostgreSQL server is reached, when the organization lives on one and not in the folder. */
+  database?: string | undefined;
   port: number;
   /** Where people reach the product, when that is not http://localhost:port. */
   origin?: string | undefined;
@@ -74,7 +85,8 @@ export async function assemble(
     sessionClock: systemClock,
     ids: makeIds(clock),
     secret,
-    announcer: makeAnnouncer(),
+    announcer: makeAnnouncer(db.shared),
+    leases: makeLeases(db),
     reactions,
     origin,
     log,
@@ -93,6 +105,9 @@ export async function assemble(
   return { app, runner, clockTo: (at) => movable?.reset(at) };
 }
 
+/** Milliseconds between looking for imports that another process left. */
+const takeOverMs = 15_000;
+
 /** Minutes between writing down how many rows there are at least. */
 const floorMinutes = 10;
 
@@ -105,11 +120,19 @@ async function refuseLosses(db: Database, folder: string): Promise<void> {
   );
 }
 
-/** Starts the product on a data folder. Throws FolderHeld when another process has it, FolderRefused when it is not whole. */
-export async function start(options: StartOptions): Promise<Started> {
-  const { folder } = options;
+/** A database that was opened, with what belongs to it. */
+interface Opened {
+  db: Database;
+  secret: string;
+  /** Makes what keeps backups; a server has its own ways. */
+  keeperFor: ((app: App, clockTo: (at: string) => void) => Keeper) | null;
+  letGo(): Promise<void>;
+}
+
+/** Opens a data folder. Throws FolderHeld when another process has it, FolderRefused when it is not whole. */
+async function openFolder(folder: string, port: number | null): Promise<Opened> {
   mkdirSync(folder, { recursive: true });
-  const letGo = await holdFolder(folder, options.port || null);
+  const letGo = await holdFolder(folder, port);
   try {
     const state = inspectFolder(folder);
     const secret = secretOf(folder, state);
@@ -120,24 +143,64 @@ export async function start(options: StartOptions): Promise<Started> {
     if (counted) await refuseLosses(db, folder);
     await migrate(db);
     markFolder(folder);
+    const keeperFor = (app: App, clockTo: (at: string) => void) =>
+      makeKeeper({
+        folder,
+        db,
+        secret: () => app.secret,
+        open: (at) => openPglite({ folder: at }),
+        announce: (working) =>
+          app.announcer.announce('backup', working ? { done: working.done, all: working.all } : {}),
+        restored: async (restored, theirs) => {
+          app.secret = theirs;
+          const clock = await readDemoClock(restored);
+          if (clock) clockTo(clock.standsAt);
+          app.announcer.announce(sessionsEnded);
+        },
+        now: () => new Date().toISOString(),
+      });
+    return { db, secret, keeperFor, letGo };
+  } catch (error) {
+    await letGo();
+    throw error;
+  }
+}
+
+/** Opens a PostgreSQL server that other processes may use as well. Throws FolderRefused when its secret is another one. */
+async function openServer(url: string, folder: string): Promise<Opened> {
+  const secret = sharedSecret(folder);
+  const db = await openPostgres(url);
+  try {
+    await migrateShared(db);
+    await checkSecret(db, secret);
+    return { db, secret, keeperFor: null, letGo: async () => {} };
+  } catch (error) {
+    await db.close();
+    throw error;
+  }
+}
+
+/** Starts the product on a data folder, or on a PostgreSQL server where `database` says so. */
+export async function start(options: StartOptions): Promise<Started> {
+  const { db, secret, keeperFor, letGo } = options.database
+    ? await openServer(options.database, options.folder)
+    : await openFolder(options.folder, options.port || null);
+  try {
     const origin = options.origin ?? `http://localhost:${options.port}`;
     const { app, runner, clockTo } = await assemble(db, secret, origin, options.quiet ?? false);
     app.fairShare = options.fairShare ?? true;
-    app.keeper = makeKeeper({
-      folder,
-      db,
-      secret: () => app.secret,
-      open: (at) => openPglite({ folder: at }),
-      announce: (working) =>
-        app.announcer.announce('backup', working ? { done: working.done, all: working.all } : {}),
-      restored: async (restored, theirs) => {
-        app.secret = theirs;
-        const clock = await readDemoClock(restored);
-        if (clock) clockTo(clock.standsAt);
-        app.announcer.announce(sessionsEnded);
-      },
-      now: () => new Date().toISOString(),
-    });
+    app.keeper = keeperFor?.(app, clockTo) ?? null;
+    const leave = await app.announcer.join();
+    // Where another process moved the demonstration's clock, this one's follows, never back.
+    if (db.shared)
+      app.announcer.listen(clockMoved, () => {
+        readDemoClock(db).then(
+          (clock) => {
+            if (clock && clock.standsAt > app.clock.now()) clockTo(clock.standsAt);
+          },
+          () => undefined,
+        );
+      });
     const server = makeServer(app, {
       runner: () => runner,
       demoSignIns: options.demoSignIns ?? [],
@@ -149,9 +212,15 @@ export async function start(options: StartOptions): Promise<Started> {
     await keepFloors(app.db, clockOfMachine());
     await askAboutAll(app);
     await runner.resume();
-    await resumeChecks(app);
-    await resumeImports(app);
+    const goOn = async () => {
+      await resumeChecks(app);
+      await resumeImports(app);
+    };
+    await goOn();
     await tidyUp(app);
+    // What another process left when it ended.
+    const takingOver = db.shared && setInterval(() => goOn().catch(() => undefined), takeOverMs);
+    takingOver?.unref();
     const tidying = setInterval(
       () => tidyUp(app).catch((error) => app.log.error({ error: String(error) }, 'tidying up failed')),
       60 * 60_000,
@@ -188,6 +257,8 @@ export async function start(options: StartOptions): Promise<Started> {
       async stop() {
         clearInterval(tidying);
         clearInterval(counting);
+        if (takingOver) clearInterval(takingOver);
+        await leave();
         const closed = new Promise((resolve) => http.close(resolve));
         http.closeAllConnections();
         await closed;

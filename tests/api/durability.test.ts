@@ -1,4 +1,3 @@
-import { type ChildProcess, spawn } from 'node:child_process';
 import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
@@ -6,6 +5,7 @@ import { afterEach, describe, expect, test } from 'vitest';
 import { migrate } from '#server/db/migrate.ts';
 import { openPglite } from '#server/db/pglite.ts';
 import { Caller, templatePath } from './harness.ts';
+import { kill, startProcess } from './processes.ts';
 
 const folders: string[] = [];
 const makeFolder = (): string => {
@@ -17,34 +17,7 @@ afterEach(() => {
   for (const folder of folders.splice(0)) rmSync(folder, { recursive: true, force: true });
 });
 
-/** Starts the server as a process of its own and waits until it answers. */
-async function startServer(folder: string, port: number): Promise<ChildProcess> {
-  const child = spawn('npx', ['--no-install', 'tsx', 'src/server/main.ts'], {
-    env: {
-      ...process.env,
-      PORT: String(port),
-      ACOLYTE_DATA: folder,
-      ACOLYTE_PAGES: 'off',
-      ACOLYTE_LOG: 'off',
-    },
-    stdio: 'ignore',
-    detached: true,
-  });
-  for (let n = 0; n < 300; n += 1) {
-    const up = await fetch(`http://127.0.0.1:${port}/healthz`).then(
-      (r) => r.ok,
-      () => false,
-    );
-    if (up) return child;
-    await new Promise((resolve) => setTimeout(resolve, 100));
-  }
-  throw new Error('the server did not start');
-}
-const kill = (child: ChildProcess, signal: NodeJS.Signals): Promise<void> =>
-  new Promise((resolve) => {
-    child.on('exit', () => resolve());
-    process.kill(-child.pid!, signal);
-  });
+const startServer = (folder: string, port: number) => startProcess(port, { ACOLYTE_DATA: folder });
 
 describe('a data folder', () => {
   test('whatever was acknowledged is there after a kill in the middle of writes', async () => {

@@ -1,12 +1,17 @@
+import { randomUUID } from 'node:crypto';
 import { existsSync, readFileSync } from 'node:fs';
 import type { Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { join } from 'node:path';
+import pg from 'pg';
+import { inject } from 'vitest';
 import type { Answered, ProblemBody, Sent } from '#contract/endpoint.ts';
 import type { Everything } from '#contract/index.ts';
 import { linkPaths } from '#core/messages/links.ts';
+import type { Database } from '#server/db/database.ts';
 import { migrate } from '#server/db/migrate.ts';
 import { openPglite } from '#server/db/pglite.ts';
+import { openPostgres } from '#server/db/postgres.ts';
 import { projectRoot } from '#server/db/root.ts';
 import { type App, type LinkKind, openLink } from '#server/http/app.ts';
 import { Problem } from '#server/http/problem.ts';
@@ -129,13 +134,35 @@ export const linkTo = async (
 ): Promise<string> =>
   `${app.origin}${linkPaths[kind].path}${await openLink({ app, tx: app.db, now: app.clock.now() }, kind, subjectId)}`;
 
+/** True where these tests run on a PostgreSQL server, and not on PGlite. */
+export const onServer = (): boolean => Boolean(inject('postgres'));
+
+/** A fresh copy of the founded organization, or an empty database with its tables, and how it is thrown away. */
+export async function freshDatabase(empty: boolean): Promise<{ db: Database; drop: () => Promise<void> }> {
+  const server = inject('postgres');
+  if (server) {
+    const name = `t${randomUUID().replaceAll('-', '')}`;
+    const admin = async (sql: string) => {
+      const client = new pg.Client({ connectionString: server });
+      await client.connect();
+      await client.query(sql).finally(() => client.end());
+    };
+    await admin(`create database ${name} template ${empty ? 'template0' : 'template_of_tests'}`);
+    const db = await openPostgres(server.replace(/postgres$/u, name));
+    if (empty) await migrate(db);
+    return { db, drop: () => admin(`drop database ${name} with (force)`) };
+  }
+  if (!existsSync(templatePath)) throw new Error('the template of the tests was not made');
+  const db = await openPglite(empty ? {} : { template: new Blob([readFileSync(templatePath)]) });
+  if (empty) await migrate(db);
+  return { db, drop: async () => {} };
+}
+
 /** A server on a fresh copy of the founded organization, or on an empty database. */
 export async function makeWorld(
   options: { limits?: { publicWrites: number; signIns: number }; fairShare?: true; empty?: boolean } = {},
 ): Promise<World> {
-  if (!existsSync(templatePath)) throw new Error('the template of the tests was not made');
-  const db = await openPglite(options.empty ? {} : { template: new Blob([readFileSync(templatePath)]) });
-  if (options.empty) await migrate(db);
+  const { db, drop } = await freshDatabase(options.empty ?? false);
   const { app, runner } = await assemble(db, 'a secret of the tests', '', true);
   const server = makeServer(app, {
     runner: () => runner,
@@ -174,6 +201,7 @@ export async function makeWorld(
       await runner.stop();
       await stopChecks(app);
       await db.close();
+      await drop();
     },
   };
 }

@@ -117,7 +117,7 @@ describe('registering', () => {
       ).standing,
     ).toBe('confirmed');
     const mail = await world.app.db.query<{ subject: string }>(
-      "select subject from standin_mail where address like '%.pair@%' order by accepted_at",
+      "select subject from standin_mail where address like '%.pair@%' order by accepted_at, key",
     );
     expect(mail.map((m) => m.subject)).toEqual([
       'You are on the waitlist: Small',

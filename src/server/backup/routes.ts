@@ -27,8 +27,12 @@ class BackupFile extends File {
   }
 }
 
+const noFolder = (app: App): string =>
+  app.db.shared
+    ? 'This organization lives on a PostgreSQL server. Back it up there, with pg_dump or what the server offers.'
+    : 'Backups are made of a data folder, and there is none here.';
 const keeperOf = (app: App): Keeper => {
-  if (!app.keeper) throw conflict('no-folder', 'Backups are made of a data folder, and there is none here.');
+  if (!app.keeper) throw conflict('no-folder', noFolder(app));
   return app.keeper;
 };
 
@@ -46,7 +50,7 @@ export const backupHandlers: Handlers<typeof backupContract> = {
   'GET /api/backups': async ({ app }) => ({
     backups: app.keeper?.list() ?? [],
     working: app.keeper?.working() ?? null,
-    unable: app.keeper ? null : 'Backups are made of a data folder, and there is none here.',
+    unable: app.keeper ? null : noFolder(app),
   }),
 
   'POST /api/backups': async (c) => {

@@ -13,6 +13,19 @@ export interface Database extends Queries {
   /** Runs a script of several statements. Only for migrations. */
   script(sql: string): Promise<void>;
   close(): Promise<void>;
+  /** How the processes of one database tell each other things; null where one process has it to itself. */
+  shared: Shared | null;
+}
+
+/** What goes between the processes of one database. */
+export interface Shared {
+  /** Tells the others that something changed. What is told may be lost, never what was written. */
+  tell(topic: string, figures: Record<string, number>): void;
+  /** Hears the others; `missed` is called when something may have been told unheard. Answers how to stop. */
+  hear(
+    heard: (topic: string, figures: Record<string, number>) => void,
+    missed: () => void,
+  ): Promise<() => Promise<void>>;
 }
 
 const snake = (key: string): string => key.replace(/[A-Z]/gu, (c) => `_${c.toLowerCase()}`);

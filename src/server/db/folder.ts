@@ -1,6 +1,8 @@
 import { randomBytes, randomUUID } from 'node:crypto';
 import { existsSync, readdirSync, readFileSync, renameSync, rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
+import type { Queries } from './database.ts';
+import { keyedHash } from './ids.ts';
 
 /** Says that a data folder cannot be opened as it is, and what to do. Nothing was changed. */
 export class FolderRefused extends Error {}
@@ -27,6 +29,7 @@ const ours = new Set([
   'pg.new',
   'secret.new',
   'restoring.json',
+  'moved.json',
 ]);
 const isOurs = (name: string): boolean =>
   ours.has(name) || name.startsWith('replaced-') || name.startsWith('.');
@@ -37,6 +40,7 @@ const isOurs = (name: string): boolean =>
  */
 export function inspectFolder(folder: string): 'fresh' | 'holds data' {
   finishRestore(folder);
+  refuseMoved(folder);
   const entries = existsSync(folder) ? readdirSync(folder) : [];
   const marked = existsSync(markerOf(folder));
   const database = existsSync(databaseOf(folder));
@@ -57,6 +61,22 @@ export function inspectFolder(folder: string): 'fresh' | 'holds data' {
   return 'fresh';
 }
 
+const movedPath = (folder: string): string => join(folder, 'moved.json');
+
+/** Writes down that the organization of a folder lives on a server from now on. */
+export function markMoved(folder: string, to: string): void {
+  writeFileSync(movedPath(folder), `${JSON.stringify({ to, at: new Date().toISOString() })}\n`);
+}
+
+/** Refuses a folder whose organization was moved: written to in two places, it would be two. */
+function refuseMoved(folder: string): void {
+  if (!existsSync(movedPath(folder))) return;
+  const { to, at } = JSON.parse(readFileSync(movedPath(folder), 'utf8')) as { to: string; at: string };
+  throw new FolderRefused(
+    `The organization in ${folder} was moved to ${to} on ${at.slice(0, 10)}. Start with DATABASE_URL set. To go back to what stood here then, remove ${movedPath(folder)}.`,
+  );
+}
+
 /** Marks a folder as one that holds an organization, once its database is made. */
 export function markFolder(folder: string): void {
   if (existsSync(markerOf(folder))) return;
@@ -67,16 +87,32 @@ export function markFolder(folder: string): void {
 /** The shortest secret, in characters. */
 const shortest = 16;
 
+/** The secret of the environment; null when none is set. */
+function givenSecret(): string | null {
+  const given = process.env.ACOLYTE_SECRET;
+  if (given !== undefined && given.trim().length < shortest)
+    throw new FolderRefused(`ACOLYTE_SECRET has at least ${shortest} characters, or is not set at all.`);
+  return given?.trim() ?? null;
+}
+
+/** The secret of processes that share a server: of the environment, or of the folder that was moved there. */
+export function sharedSecret(folder: string): string {
+  const path = join(folder, 'secret');
+  const secret = givenSecret() ?? (existsSync(path) ? readFileSync(path, 'utf8').trim() : '');
+  if (secret.length >= shortest) return secret;
+  throw new FolderRefused(
+    `With DATABASE_URL, set ACOLYTE_SECRET to at least ${shortest} characters, the same for every process: links are made from it. After a move it is what stands in the file “secret” of the folder.`,
+  );
+}
+
 /**
  * The secret that public links are derived from: of the environment, or made once and kept beside the database. One that
  * is missing beside data is not made anew: every link that was sent would be dead.
  */
 export function secretOf(folder: string, state: 'fresh' | 'holds data'): string {
-  const given = process.env.ACOLYTE_SECRET;
   const path = join(folder, 'secret');
-  if (given !== undefined && given.trim().length < shortest)
-    throw new FolderRefused(`ACOLYTE_SECRET has at least ${shortest} characters, or is not set at all.`);
-  if (given) return given.trim();
+  const given = givenSecret();
+  if (given) return given;
   if (!existsSync(path)) {
     if (state === 'holds data' && process.env.ACOLYTE_NEW_SECRET !== 'yes')
       throw new FolderRefused(
@@ -88,6 +124,21 @@ export function secretOf(folder: string, state: 'fresh' | 'holds data'): string 
   if (secret.length < shortest)
     throw new FolderRefused(`The file ${path} is empty or cut. Put the one back that was there.`);
   return secret;
+}
+
+/** Refuses a secret that is not the one links were made from so far; the first one is written down as a hash. */
+export async function checkSecret(db: Queries, secret: string): Promise<void> {
+  const mark = keyedHash(secret, 'the secret of this organization');
+  await db.query(
+    `insert into secret_mark (mark) values ($1)
+     on conflict (id) do ${process.env.ACOLYTE_NEW_SECRET === 'yes' ? 'update set mark = excluded.mark' : 'nothing'}`,
+    [mark],
+  );
+  const [kept] = await db.query<{ mark: string }>('select mark from secret_mark');
+  if (kept?.mark !== mark)
+    throw new FolderRefused(
+      'ACOLYTE_SECRET is not the one that links were made from so far. Set that one. If it is lost for good, start once with ACOLYTE_NEW_SECRET=yes: links sent so far then lead nowhere.',
+    );
 }
 
 /** Where things lie while a backup is put in the place of a database. */

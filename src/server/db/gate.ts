@@ -26,6 +26,7 @@ export function makeGate(first: Database): Gate {
     transaction: <T>(work: (tx: Queries) => Promise<T>) => through((db) => db.transaction(work)),
     script: (sql) => through((db) => db.script(sql)),
     close: () => inner.close(),
+    shared: first.shared,
     async exchange(change) {
       while (closed) await closed;
       let open = () => {};

@@ -48,7 +48,20 @@ export async function migrate(
   const missing = migrations.slice(applied.length);
   for (const { name, sql } of missing)
     await db.script(
-      `begin;\n${sql}\n;insert into migrations (name, checksum) values ('${name.replaceAll("'", "''")}', '${checksum(sql)}');\ncommit;`,
+      // Two processes that start at once on one server come one after the other; the second finds it done.
+      `begin;lock table migrations in access exclusive mode;\n${sql}\n;insert into migrations (name, checksum) values ('${name.replaceAll("'", "''")}', '${checksum(sql)}');\ncommit;`,
     );
   return missing.length;
+}
+
+/** Applies migrations where other processes may be starting at the same time: who finds one just done looks again. */
+export async function migrateShared(db: Database): Promise<void> {
+  for (let tries = 1; ; tries += 1)
+    try {
+      await migrate(db);
+      return;
+    } catch (error) {
+      if (tries === 4) throw error;
+      await new Promise((resolve) => setTimeout(resolve, 250));
+    }
 }

@@ -1,14 +1,7 @@
-import { PGlite, types } from '@electric-sql/pglite';
+import { PGlite } from '@electric-sql/pglite';
 import { pg_trgm } from '@electric-sql/pglite/contrib/pg_trgm';
 import { camel, type Database, type Queries } from './database.ts';
-
-const parsers = {
-  [types.TIMESTAMPTZ]: (v: string) => new Date(v).toISOString(),
-  [types.TIMESTAMP]: (v: string) => v.replace(' ', 'T').slice(0, 16),
-  [types.DATE]: (v: string) => v,
-  [types.INT8]: (v: string) => Number(v),
-  [types.NUMERIC]: (v: string) => Number(v),
-};
+import { parsers } from './values.ts';
 
 interface Runner {
   query(
@@ -53,6 +46,7 @@ export async function openPglite(options: {
       await db.exec(sql);
     },
     close: () => db.close(),
+    shared: null,
     dump: async () => (await db.dumpDataDir('none')) as Blob,
   };
 }

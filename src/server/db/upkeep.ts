@@ -5,7 +5,9 @@ import type { Database } from './database.ts';
  * of the table for measuring, a fifth for cleaning): an embedded database has nobody else to do it, and without figures
  * it plans badly once tables are large. Answers the tables it saw to.
  */
-export async function vacuumTables(db: Pick<Database, 'query'>): Promise<string[]> {
+export async function vacuumTables(db: Pick<Database, 'query' | 'shared'>): Promise<string[]> {
+  // A server sees to its tables by itself.
+  if (db.shared) return [];
   await db.query('select pg_stat_force_next_flush()');
   const due = await db.query<{ name: string; clean: boolean }>(
     `select c.relname as name, s.n_dead_tup > 50 + 0.2 * greatest(c.reltuples, 0) as clean

@@ -4,6 +4,7 @@ import type { Clock } from '#core/time/clock.ts';
 import type { Keeper } from '../backup/keeper.ts';
 import { type Database, first, insert, type Queries } from '../db/database.ts';
 import { type Ids, linkToken, sha256 } from '../db/ids.ts';
+import type { Leases } from '../db/leases.ts';
 import type { FactKind, Facts } from '../facts/kinds.ts';
 import type { Announcer } from './announcer.ts';
 
@@ -16,6 +17,8 @@ export interface App {
   ids: Ids;
   secret: string;
   announcer: Announcer;
+  /** Who does work that only one of several processes may do at a time. */
+  leases: Leases;
   /** What the words do on facts, in the order they do it. */
   reactions: readonly Reactions[];
   /** Where the product is reached from outside, without a slash at the end. */
@@ -92,10 +95,12 @@ export interface Work {
 
 /** Runs `work` in one transaction with its actor and its moment. */
 export async function inTransaction<T>(app: App, actor: Actor, work: (w: Work) => Promise<T>): Promise<T> {
-  const runs: (() => void)[] = [];
-  const result = await app.db.transaction((tx) =>
-    work({ app, tx, now: app.clock.now(), actor, afterwards: (run) => runs.push(run) }),
-  );
+  let runs: (() => void)[] = [];
+  const result = await app.db.transaction((tx) => {
+    // A transaction that is tried again starts over.
+    runs = [];
+    return work({ app, tx, now: app.clock.now(), actor, afterwards: (run) => runs.push(run) });
+  });
   for (const run of runs) run();
   return result;
 }

@@ -71,7 +71,7 @@ async function work(app: App, own: Checks): Promise<void> {
     const id = own.waiting.shift();
     if (!id || own.stopped) return;
     try {
-      await check(app, id, own);
+      await app.leases.hold(`import ${id}`, () => check(app, id, own));
     } catch (error) {
       app.log.error({ error: String(error), importId: id }, 'checking an import failed');
       // What went wrong stays to be seen, and can be tried again.

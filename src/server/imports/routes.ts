@@ -93,14 +93,20 @@ async function finishApplying(app: App, actor: Actor, id: string): Promise<void>
   );
 }
 
-/** Goes on with applying and undoing that were cut short by a restart. */
+type Work = (app: App, actor: Actor, id: string) => Promise<unknown>;
+
+/** Does long work on an import, unless another process is at it already. */
+const goOn = (app: App, actor: Actor, id: string, work: Work) =>
+  app.leases.hold(`import ${id}`, () => work(app, actor, id));
+
+/** Goes on with applying and undoing that were cut short by a restart, or left by another process. */
 export async function resumeImports(app: App): Promise<void> {
   allowLots(app);
   const cut = await app.db.query<{ id: string; state: string }>(
     "select id, state from imports where state in ('applying', 'undoing') order by created_at, id",
   );
   for (const { id, state } of cut)
-    (state === 'applying' ? finishApplying : undoImport)(app, systemActor, id).catch((error) =>
+    goOn(app, systemActor, id, state === 'applying' ? finishApplying : undoImport).catch((error) =>
       app.log.error({ error: String(error), importId: id }, 'an import could not go on'),
     );
 }
@@ -343,7 +349,7 @@ export const importsHandlers: Handlers<typeof importsContract> = {
       if (stale) w.afterwards(() => checkSoon(app, id));
       return !stale;
     });
-    if (begun) await finishApplying(app, actor, id);
+    if (begun) await goOn(app, actor, id, finishApplying);
     return summary(app.db, id);
   },
 
@@ -353,7 +359,7 @@ export const importsHandlers: Handlers<typeof importsContract> = {
       needState(await readImport(w.tx, id, true), 'applied');
       await update(w.tx, 'imports', id, { state: 'undoing', doneRows: 0, kept: [], tally: null });
     });
-    await undoImport(c.app, c.actor, id);
+    await goOn(c.app, c.actor, id, undoImport);
     return undoneOf(c.app.db, id);
   },
 

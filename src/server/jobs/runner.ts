@@ -20,6 +20,10 @@ export interface DueKind {
   run(app: App, due: Due): Promise<void>;
 }
 
+/** The lease of whoever does due work, and what is announced when the demonstration's clock was moved. */
+const dueWork = 'due work';
+export const clockMoved = 'clock moved';
+
 export interface Done {
   what: string;
   count: number;
@@ -64,15 +68,15 @@ export function makeRunner(
     return found && { kind: kinds[found.kind]!, due: { at: found.at, id: found.id } };
   }
 
-  async function work(until: () => Instant, move: boolean): Promise<Done[]> {
+  async function work(until: () => Instant, move: boolean, held: () => boolean): Promise<Done[]> {
     const done = new Map<string, number>();
     for (;;) {
-      if (stopped) break;
+      if (stopped || !held()) break;
       const found = await earliest();
       if (!found || found.due.at > until()) break;
       if (move && movable && found.due.at > movable.now()) {
         await storeDemoClock(app.db, { standsAt: found.due.at, movingTo: until() });
-        movable.set(found.due.at);
+        setTo(found.due.at);
       }
       await found.kind.run(app, found.due);
       done.set(found.kind.what, (done.get(found.kind.what) ?? 0) + 1);
@@ -80,17 +84,37 @@ export function makeRunner(
     return [...done].map(([what, count]) => ({ what, count }));
   }
 
+  /** Sets the clock, and those of the other processes. */
+  function setTo(at: Instant): void {
+    movable?.set(at);
+    app.announcer.announce(clockMoved);
+  }
+
+  async function move(to: Instant, held: () => boolean): Promise<Done[]> {
+    if (!movable) throw new Error('this clock cannot be moved');
+    await storeDemoClock(app.db, { standsAt: movable.now(), movingTo: to });
+    const done = await work(() => to, true, held);
+    if (stopped || !held()) return done;
+    await storeDemoClock(app.db, { standsAt: to, movingTo: null });
+    setTo(to);
+    return done;
+  }
+
   const runner: Runner = {
-    run: () => oneAtATime(() => work(() => app.clock.now(), false)),
+    run: () =>
+      oneAtATime(async () => {
+        const held = await app.leases.hold(dueWork, (held) => work(() => app.clock.now(), false, held));
+        return held?.result ?? [];
+      }),
     moveTo: (to) =>
       oneAtATime(async () => {
-        if (!movable) throw new Error('this clock cannot be moved');
-        await storeDemoClock(app.db, { standsAt: movable.now(), movingTo: to });
-        const done = await work(() => to, true);
-        if (stopped) return done;
-        await storeDemoClock(app.db, { standsAt: to, movingTo: null });
-        movable.set(to);
-        return done;
+        for (;;) {
+          const held = await app.leases.hold(dueWork, (held) => move(to, held));
+          if (held) return held.result;
+          if (stopped) return [];
+          // Another process does what is due now; it lets go once that is done.
+          await new Promise((resolve) => setTimeout(resolve, 100));
+        }
       }),
     async resume() {
       const row = await readDemoClock(app.db);
