@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import pg from 'pg';
 import { camel, type Database, type Queries, type Shared } from './database.ts';
-import { parsers } from './values.ts';
+import { readerOf } from './values.ts';
 
 /** Connections that one process holds at most. */
 const connections = Number(process.env.ACOLYTE_CONNECTIONS ?? 10);
@@ -10,13 +10,30 @@ const connections = Number(process.env.ACOLYTE_CONNECTIONS ?? 10);
 const channel = 'acolyte';
 
 const types = {
-  getTypeParser: (id: number, format: 'text' | 'binary' = 'text') =>
-    parsers[id] ?? pg.types.getTypeParser(id, format as 'text'),
+  getTypeParser: (id: number) => readerOf(id),
 };
+
+/** Statements that connections keep ready, by name; those that come later are parsed each time. */
+const readyAtMost = 600;
+const ready = new Map<string, string>();
+function readyName(sql: string): string | undefined {
+  const known = ready.get(sql);
+  if (known || ready.size >= readyAtMost) return known;
+  const name = `s${ready.size}`;
+  ready.set(sql, name);
+  return name;
+}
 
 /** Runs one statement on one connection. */
 async function run<T>(on: pg.ClientBase | pg.Pool, sql: string, params: readonly unknown[]): Promise<T[]> {
-  const result = await on.query({ text: sql, values: [...params], rowMode: 'array', types: types as never });
+  const name = readyName(sql);
+  const result = await on.query({
+    ...(name ? { name } : {}),
+    text: sql,
+    values: [...params],
+    rowMode: 'array',
+    types: types as never,
+  });
   const keys = result.fields.map((f) => camel(f.name));
   return (result.rows as unknown[][]).map((row) => {
     const record: Record<string, unknown> = {};
