@@ -68,5 +68,5 @@ test('an event page and a free order of two ask no more than they did', async ()
         ]),
       }),
     ),
-  ).toBeLessThanOrEqual(55);
+  ).toBeLessThanOrEqual(35);
 });

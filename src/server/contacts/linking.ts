@@ -1,26 +1,13 @@
 import { asDescribed, type Decision, decide } from '#core/contacts/match.ts';
-import { fullName, type PersonName, tidyName } from '#core/contacts/names.ts';
+import { fullName } from '#core/contacts/names.ts';
 import { emailKey } from '#core/contacts/reach.ts';
-import { first, insert, update } from '../db/database.ts';
+import { insert } from '../db/database.ts';
 import type { Work } from '../http/app.ts';
-import { derived, keyRows, refreshFound } from './keys.ts';
+import { Arrivals, type NewPerson } from './arriving.ts';
+import { refreshFound } from './keys.ts';
 import { readMatching } from './model.ts';
-import { recordPair } from './pairs.ts';
 import { proposeOf } from './proposals.ts';
 import { candidatesFor } from './store.ts';
-
-/** Somebody as they come in by a form: one email, one telephone. */
-export interface NewPerson extends PersonName {
-  email?: string | null;
-  /** E.164. */
-  phone?: string | null;
-  birthDate?: string | null;
-  street?: string | null;
-  postalCode?: string | null;
-  dietary?: string | null;
-  language?: string;
-  doNotContact?: boolean;
-}
 
 export interface Linked {
   contactId: string;
@@ -34,63 +21,9 @@ export interface Linked {
  */
 export type Teller = 'staff' | 'outside';
 
-/** Makes a contact with its email, telephone and household. */
-export async function createContact(
-  w: Pick<Work, 'tx' | 'app' | 'now'>,
-  person: NewPerson,
-  source: string,
-  of: { householdOf?: string | null; importId?: string | null } = {},
-): Promise<string> {
-  const { tx, app, now } = w;
-  const id = app.ids.id();
-  const name = { given: tidyName(person.given), family: tidyName(person.family) };
-  const householdId = of.householdOf ? await householdOf(w, of.householdOf) : null;
-  const emails = person.email ? [person.email.trim()] : [];
-  const phones = person.phone ? [person.phone] : [];
-  await insert(tx, 'contacts', {
-    id,
-    givenName: name.given,
-    familyName: name.family,
-    birthDate: person.birthDate ?? null,
-    language: person.language ?? 'en',
-    street: person.street ?? null,
-    postalCode: person.postalCode ?? null,
-    dietary: person.dietary ?? null,
-    doNotContact: person.doNotContact ?? false,
-    householdId,
-    ...derived({ ...name, emails, phones }),
-    source,
-    importId: of.importId ?? null,
-    createdAt: now,
-    updatedAt: now,
-  });
-  if (emails[0])
-    await insert(tx, 'contact_emails', {
-      id: app.ids.id(),
-      contactId: id,
-      email: emails[0],
-      emailKey: emailKey(emails[0]),
-      position: 0,
-    });
-  if (phones[0])
-    await insert(tx, 'contact_phones', { id: app.ids.id(), contactId: id, phone: phones[0], position: 0 });
-  await insert(tx, 'contact_keys', keyRows(id, asDescribed({ ...person, ...name })));
-  return id;
-}
-
 /** The household of a contact, made when there is none. */
-export async function householdOf(w: Pick<Work, 'tx' | 'app' | 'now'>, contactId: string): Promise<string> {
-  const row = await first<{ householdId: string | null; familyName: string }>(
-    w.tx,
-    'select household_id, family_name from contacts where id = $1',
-    [contactId],
-  );
-  if (row?.householdId) return row.householdId;
-  const id = w.app.ids.id();
-  await insert(w.tx, 'households', { id, name: row?.familyName ?? '', createdAt: w.now });
-  await update(w.tx, 'contacts', contactId, { householdId: id });
-  return id;
-}
+export const householdOf = (w: Pick<Work, 'tx' | 'app' | 'now'>, contactId: string): Promise<string> =>
+  new Arrivals(w).householdOf(contactId);
 
 /** Decides who somebody is among the contacts, without changing anything. */
 export async function identify(w: Pick<Work, 'tx' | 'app'>, person: NewPerson): Promise<Decision> {
@@ -109,17 +42,31 @@ export async function linkPerson(
   source: string,
   who: Teller,
 ): Promise<Linked> {
-  const decision = await identify(w, person);
+  const arrivals = new Arrivals(w);
+  await arrivals.lookUp([asDescribed(person)]);
+  const linked = await linkArrival(w, arrivals, person, source, who);
+  await arrivals.write();
+  return linked;
+}
+
+/** The same for one of several who come in together; whoever is new is written with the others. */
+export async function linkArrival(
+  w: Pick<Work, 'tx' | 'app' | 'now'>,
+  arrivals: Arrivals,
+  person: NewPerson,
+  source: string,
+  who: Teller,
+): Promise<Linked> {
+  const { model, careful } = await readMatching(w);
+  const described = asDescribed(person);
+  const decision = decide(described, arrivals.candidatesOf(described), model, careful);
   if (decision.outcome === 'same') {
     if (who === 'staff') await fillBlanks(w, decision.contactId!, person);
     else await proposeOf(w, decision.contactId!, person, source);
     return { contactId: decision.contactId!, created: false, reasons: decision.reasons };
   }
-  const contactId = await createContact(w, person, source, {
-    householdOf: decision.householdOf,
-  });
-  if (decision.outcome === 'look' && decision.verdict)
-    await recordPair(w, contactId, decision.verdict, source);
+  const contactId = await arrivals.add(person, source, { householdOf: decision.householdOf });
+  if (decision.outcome === 'look' && decision.verdict) arrivals.pair(contactId, decision.verdict, source);
   const reasons =
     decision.outcome === 'look'
       ? [`made a new contact; ${fullName(person)} may be one already known`, ...decision.reasons]

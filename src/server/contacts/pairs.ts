@@ -9,7 +9,7 @@ import { readCandidates } from './store.ts';
 
 const ordered = (a: string, b: string): [string, string] => (a < b ? [a, b] : [b, a]);
 
-function pairRow(w: Pick<Work, 'app' | 'now'>, contactId: string, verdict: Verdict, foundBy: string) {
+export function pairRow(w: Pick<Work, 'app' | 'now'>, contactId: string, verdict: Verdict, foundBy: string) {
   const [contactA, contactB] = ordered(contactId, verdict.candidateId);
   return {
     id: w.app.ids.id(),

@@ -5,6 +5,18 @@ export interface Queries {
    * `2026-08-08T09:00`, dates as `2026-08-08`, bigint and numeric as numbers.
    */
   query<T = Record<string, unknown>>(sql: string, params?: readonly unknown[]): Promise<T[]>;
+  /** What was read once for a whole transaction, by `once`; there is none outside of one. */
+  kept?: Map<string, Promise<unknown>>;
+}
+
+/** Reads something that does not change while a transaction goes on, once however many ask for it. */
+export function once<T>(tx: Queries, what: string, read: () => Promise<T>): Promise<T> {
+  if (!tx.kept) return read();
+  const known = tx.kept.get(what) as Promise<T> | undefined;
+  if (known) return known;
+  const reading = read();
+  tx.kept.set(what, reading);
+  return reading;
 }
 
 export interface Database extends Queries {

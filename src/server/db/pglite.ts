@@ -153,6 +153,7 @@ export async function openPglite(options: {
         const inOrder = makeTurn();
         let over = false;
         const tx: Queries = {
+          kept: new Map(),
           query: <R>(sql: string, params: readonly unknown[] = []) =>
             inOrder(() => {
               if (over) throw new Error('the transaction is over');

@@ -86,6 +86,7 @@ export async function openPostgres(url: string): Promise<Database> {
           // One statement at a time goes over a connection; whoever asks for several at once has them one by one.
           let last: Promise<unknown> = Promise.resolve();
           const tx: Queries = {
+            kept: new Map(),
             query: <R>(sql: string, params: readonly unknown[] = []): Promise<R[]> => {
               const next = last.then(() => run<R>(client, sql, params));
               last = next.catch(() => undefined);

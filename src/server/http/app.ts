@@ -127,17 +127,21 @@ export async function audit(
 
 export type LinkKind = 'manage' | 'crew' | 'survey' | 'preview' | 'own';
 
-/** Makes sure a public link exists and returns its token. A link that was stopped stays so. */
+/** Makes sure a public link exists and returns its token. A link that was stopped stays so. What is new has none yet. */
 export async function openLink(
   w: Pick<Work, 'app' | 'tx' | 'now'>,
   kind: LinkKind,
   subjectId: string,
+  age: 'new' | 'may be there' = 'may be there',
 ): Promise<string> {
-  const known = await first<{ renewals: number }>(
-    w.tx,
-    'select renewals from links where kind = $1 and subject_id = $2',
-    [kind, subjectId],
-  );
+  const known =
+    age === 'new'
+      ? null
+      : await first<{ renewals: number }>(
+          w.tx,
+          'select renewals from links where kind = $1 and subject_id = $2',
+          [kind, subjectId],
+        );
   const token = linkToken(w.app.secret, kind, subjectId, known?.renewals ?? 0);
   if (!known)
     await insert(

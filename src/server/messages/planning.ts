@@ -166,12 +166,6 @@ export async function planFor(
   };
 }
 
-/** Every key that messages about one order can be planned under. */
-async function keysOf(tx: Queries, orderId: string): Promise<string[]> {
-  const seats = await tx.query<{ id: string }>('select id from registrations where order_id = $1', [orderId]);
-  return [orderId, `order ${orderId}`, ...seats.map((s) => s.id)];
-}
-
 /**
  * Brings the planned rows of an event, or of one order in it, to what the plan says now: missing ones are added,
  * those that have not gone out move, those that no longer apply are held back with the reason. What was sent stays.
@@ -191,7 +185,7 @@ export async function replan(
     tx,
     eventId,
     steps.map((s) => s.id),
-    orderId ? await keysOf(tx, orderId) : null,
+    orderId,
   );
   const fresh: object[] = [];
   const moved: Moved[] = [];

@@ -10,7 +10,7 @@ import { readEvent, readMessageSteps } from '../events/store.ts';
 import type { Handlers } from '../http/handle.ts';
 import { conflict, notFound } from '../http/problem.ts';
 import { planFor } from './planning.ts';
-import { render } from './sending.ts';
+import { orderOf, render } from './sending.ts';
 import { listMessages } from './store.ts';
 
 const page = 200;
@@ -83,6 +83,7 @@ export const messagesHandlers: Handlers<typeof messagesContract> = {
       event,
       step,
       { ...stored!, contactId: row.contactId, name: row.name },
+      await orderOf(tx, stored!),
       true,
     );
     return { ...row, subject: hideLinks(text.subject), body: hideLinks(text.body) };

@@ -144,7 +144,8 @@ async function finalText(
   if (silentStates.includes(event.state)) return { whyNot: `the event was ${event.state}` };
   const step = (await readMessageSteps(w.tx, event.id)).find((s) => s.id === message.stepId);
   if (!step) return { whyNot: 'the step was removed from the plan' };
-  const now = await planFor(w.tx, event, step, await orderOf(w.tx, message));
+  const orderId = await orderOf(w.tx, message);
+  const now = await planFor(w.tx, event, step, orderId);
   const out = now.leftOut.find((l) => l.recipient.key === message.recipientKey);
   if (out) return { whyNot: out.why };
   if (!now.planned.some((p) => p.recipient.key === message.recipientKey))
@@ -158,11 +159,11 @@ async function finalText(
       [step.id, message.id, message.address],
     ));
   if (copy) return { whyNot: `one copy to this address is enough; it went to ${copy.name}` };
-  return render(w, event, step, message);
+  return render(w, event, step, message, orderId);
 }
 
 /** The order a message is about; null for the crew. */
-async function orderOf(tx: Queries, message: { recipientKey: string }): Promise<string | null> {
+export async function orderOf(tx: Queries, message: { recipientKey: string }): Promise<string | null> {
   const key = message.recipientKey.replace('order ', '');
   const row = await first<{ orderId: string }>(
     tx,
@@ -178,6 +179,7 @@ export async function render(
   event: EventRow,
   step: MessageStepPlan,
   message: { recipientKey: string; contactId: string | null; name: string; language: 'en' | 'fr' },
+  orderId: string | null,
   preview = false,
 ): Promise<{ subject: string; body: string }> {
   const { tx } = w;
@@ -191,7 +193,6 @@ export async function render(
     organization: (await theOrganization(tx)).name,
   };
   const uses = (field: string) => `${text(step.subject)} ${text(step.body)}`.includes(field);
-  const orderId = await orderOf(tx, message);
   if (orderId) {
     values.manage_link = linkMark('manage', orderId);
     values.waiver_link = linkMark('manage', orderId, '#waivers');

@@ -101,12 +101,12 @@ export const listMessages = (
     params,
   );
 
-/** Messages already planned or gone for some steps, only those under `keys` when given. */
+/** Messages already planned or gone for some steps, only those about one order when given. */
 export const readPlanned = (
   tx: Queries,
   eventId: string,
   stepIds: readonly string[],
-  keys: readonly string[] | null,
+  orderId: string | null,
 ) =>
   tx.query<{
     id: string;
@@ -116,8 +116,9 @@ export const readPlanned = (
     plannedFor: string | null;
   }>(
     `select id, step_id, recipient_key, state, planned_for from messages
-     where event_id = $1 and step_id = any($2) and ($3::text[] is null or recipient_key = any($3))`,
-    [eventId, stepIds, keys],
+     where event_id = $1 and step_id = any($2) and ($3::uuid is null or recipient_key in (
+       select $3::text union all select 'order ' || $3 union all select id::text from registrations where order_id = $3))`,
+    [eventId, stepIds, orderId],
   );
 
 /** A planned message that goes out at another moment, or to another address. */

@@ -12,11 +12,11 @@ import { type Actor, type App, inTransaction, systemActor, type Work } from '../
 import { conflict } from '../http/problem.ts';
 import { confirmOrder, setSeats } from '../registration/confirming.ts';
 import { linkOrder } from '../registration/orderLinking.ts';
-import { type OrderRow, readOrder, readSeats, readTaken } from '../registration/store.ts';
+import { expectAttendance, type OrderRow, readOrder, readSeats, readTaken } from '../registration/store.ts';
 import { holdMinutes } from '../registration/waiting.ts';
 import { type CardAnswer, charge, lookUp } from '../standins/cards.ts';
 import { refreshOrder } from './account.ts';
-import { readAllocations, readLines } from './store.ts';
+import { readBooks } from './store.ts';
 
 export type Method = 'card' | 'cash' | 'transfer' | 'waived';
 
@@ -184,9 +184,10 @@ export async function receive(
   if (!seats.some((s) => standing.includes(s.state))) await bringBack(w, order, amount, reason);
   // The buyer becomes a contact with the money, not only with the seat.
   await linkOrder(w, await readOrder(tx, order.id));
+  await expectAttendance(tx, order.id);
   const contactId = (await readOrder(tx, order.id)).buyerContactId;
-  const lines = await readLines(tx, order.id);
-  const parts = allocate(lines, await readAllocations(tx, order.id), amount, method === 'waived');
+  const { lines, allocations } = await readBooks(tx, order.id);
+  const parts = allocate(lines, allocations, amount, method === 'waived');
   await writeMovement(w, order, parts, lines, { contactId, attemptId, method, reason });
   let account = await refreshOrder(w, order.id);
   if (account.balance <= 0) {
@@ -215,7 +216,7 @@ async function bringBack(w: Work, order: OrderRow, amount: number, reason: strin
   });
   if (lines.length < order.lines.length) return;
   if (!fits({ lines, seats: lapsed.length }, event, await readTaken(w.tx, order.eventId))) return;
-  const agreed = (await readLines(w.tx, order.id)).reduce(
+  const agreed = (await readBooks(w.tx, order.id)).lines.reduce(
     (sum, l) => sum + (l.kind === 'seats' ? lineAmount(l) : 0),
     0,
   );
@@ -235,8 +236,8 @@ export async function refund(
   await tx.query('select 1 from orders where id = $1 for update', [order.id]);
   const before = await readOrder(tx, order.id);
   if (amount > before.received) throw conflict('too-much', 'More would be paid back than was received.');
-  const lines = await readLines(tx, order.id);
-  const parts = allocateRefund(lines, await readAllocations(tx, order.id), amount, gift);
+  const { lines, allocations } = await readBooks(tx, order.id);
+  const parts = allocateRefund(lines, allocations, amount, gift);
   const last = await first<{ method: Method }>(
     tx,
     "select method from payments where order_id = $1 and amount > 0 and method <> 'waived' order by at desc, id desc limit 1",

@@ -1,22 +1,31 @@
 import type { Allocation, OrderLine } from '#core/money/lines.ts';
 import { standing } from '#core/registration/states.ts';
-import type { Queries } from '../db/database.ts';
+import { first, type Queries } from '../db/database.ts';
 
-/** The lines of an order as they were agreed, with whether somebody still stands behind each. */
-export async function readLines(tx: Queries, orderId: string): Promise<OrderLine[]> {
-  return tx.query<OrderLine>(
-    `select l.id, l.kind, l.unit_price, l.discount, l.tax,
+const linesSql = `select l.id, l.kind, l.unit_price, l.discount, l.tax, l.position,
        exists (select 1 from registrations r where r.order_id = l.order_id and r.state = any($2)
          and (l.kind = 'gift' or (r.offer_id = l.offer_id and r.unit_number = l.unit_number))) as live
-     from order_lines l where l.order_id = $1 order by l.position`,
+     from order_lines l where l.order_id = $1`;
+const allocationsSql = `select a.id, a.payment_id, p.at, a.line_id, a.amount, p.method = 'waived' as waived
+     from allocations a join payments p on p.id = a.payment_id where a.order_id = $1`;
+
+/**
+ * What an account is reckoned from, read at once: the lines as they were agreed, each with whether somebody still stands
+ * behind it, and every part of money that was laid on them, in the order it came.
+ */
+export async function readBooks(
+  tx: Queries,
+  orderId: string,
+): Promise<{ lines: OrderLine[]; allocations: Allocation[]; confirmed: boolean }> {
+  const books = await first<{ lines: OrderLine[]; allocations: Allocation[]; confirmed: boolean }>(
+    tx,
+    `select
+       coalesce((select jsonb_agg(jsonb_build_object('id', l.id, 'kind', l.kind, 'unitPrice', l.unit_price, 'discount', l.discount,
+         'tax', l.tax, 'live', l.live) order by l.position) from (${linesSql}) l), '[]') as lines,
+       coalesce((select jsonb_agg(jsonb_build_object('lineId', a.line_id, 'amount', a.amount, 'waived', a.waived) order by a.at, a.payment_id, a.id)
+         from (${allocationsSql}) a), '[]') as allocations,
+       exists (select 1 from registrations where order_id = $1 and state = 'confirmed') as confirmed`,
     [orderId, standing],
   );
+  return books!;
 }
-
-/** Every part of money that was laid on an order, in the order it came. */
-export const readAllocations = (tx: Queries, orderId: string): Promise<Allocation[]> =>
-  tx.query<Allocation>(
-    `select a.line_id, a.amount, p.method = 'waived' as waived from allocations a join payments p on p.id = a.payment_id
-     where a.order_id = $1 order by p.at, p.id, a.id`,
-    [orderId],
-  );

@@ -1,11 +1,12 @@
 import { passCode } from '#core/doors/passCode.ts';
 import { mayBecome, type RegistrationState, standing } from '#core/registration/states.ts';
 import { insert, update } from '../db/database.ts';
+import type { EventRow } from '../events/store.ts';
 import { record } from '../facts/record.ts';
 import type { Work } from '../http/app.ts';
 import { conflict } from '../http/problem.ts';
 import { linkOrder } from './orderLinking.ts';
-import { givePassCodes, readOrder, readSeats, type SeatRow } from './store.ts';
+import { expectAttendance, givePassCodes, readOrder, readSeats, type SeatRow } from './store.ts';
 
 /** Moves seats to another state, each with its history. Refuses a change the states do not allow. */
 export async function setSeats(
@@ -33,21 +34,24 @@ export async function setSeats(
 }
 
 /** Confirms what stands of an order: people become contacts, passes are made, attendance is expected. */
-export async function confirmOrder(w: Work, orderId: string, reason: string): Promise<void> {
+export async function confirmOrder(
+  w: Work,
+  orderId: string,
+  reason: string,
+  event?: EventRow,
+): Promise<void> {
   const { tx, app } = w;
-  const seats = (await readSeats(tx, orderId)).filter((s) => standing.includes(s.state));
+  const all = await readSeats(tx, orderId);
+  const seats = all.filter((s) => standing.includes(s.state));
   await setSeats(w, seats, 'confirmed', reason);
-  await update(tx, 'orders', orderId, { heldUntil: null, waitlistedAt: null, offeredUntil: null });
   const order = await readOrder(tx, orderId);
-  await linkOrder(w, order);
+  if (order.heldUntil || order.waitlistedAt || order.offeredUntil)
+    await update(tx, 'orders', orderId, { heldUntil: null, waitlistedAt: null, offeredUntil: null });
+  await linkOrder(w, order, { seats: all, ...(event ? { event } : {}) });
   await givePassCodes(
     tx,
     seats.filter((s) => !s.passCode).map((s) => ({ id: s.id, passCode: passCode(app.ids.bytes(12)) })),
   );
-  await tx.query(
-    `insert into attendance (registration_id, event_id, contact_id, state)
-     select id, event_id, contact_id, 'expected' from registrations where order_id = $1 and state = 'confirmed' on conflict do nothing`,
-    [orderId],
-  );
+  await expectAttendance(tx, orderId);
   await record(w, 'order confirmed', { eventId: order.eventId, orderId });
 }

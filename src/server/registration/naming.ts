@@ -9,6 +9,7 @@ import type { Work } from '../http/app.ts';
 import { conflict, invalid } from '../http/problem.ts';
 import { linkOrder } from './orderLinking.ts';
 import type { OrderRow, SeatRow } from './store.ts';
+import { expectAttendance } from './store.ts';
 
 /**
  * Names the guest of a seat, or corrects a name. A corrected spelling is the same person: birth date, guardian, signature
@@ -48,7 +49,10 @@ export async function nameSeat(
   });
   if (same && seat.contactId)
     await correct(w, seat.contactId, before, { ...after, birthDate }, event.publicTitle);
-  else if (seat.state === 'confirmed' || seat.state === 'waitlisted') await linkOrder(w, order);
+  else if (seat.state === 'confirmed' || seat.state === 'waitlisted') {
+    await linkOrder(w, order);
+    await expectAttendance(tx, order.id);
+  }
 }
 
 /** Corrects the contact that this order alone made; what we know of somebody otherwise is put up for a decision. */

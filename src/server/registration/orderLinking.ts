@@ -1,21 +1,33 @@
 import { asDescribed, decide } from '#core/contacts/match.ts';
 import { fold, fullName } from '#core/contacts/names.ts';
 import { isMinor } from '#core/waivers/needs.ts';
-import { createContact, linkPerson, setGuardian, type Teller } from '../contacts/linking.ts';
+import { Arrivals } from '../contacts/arriving.ts';
+import { linkArrival, setGuardian, type Teller } from '../contacts/linking.ts';
 import { readMatching } from '../contacts/model.ts';
-import { recordPair } from '../contacts/pairs.ts';
 import { proposeGuardian, proposeOf } from '../contacts/proposals.ts';
-import { candidatesFor } from '../contacts/store.ts';
 import { first, update } from '../db/database.ts';
-import { readEvent } from '../events/store.ts';
+import { type EventRow, readEvent } from '../events/store.ts';
 import type { Work } from '../http/app.ts';
 import { theOrganization } from '../staff/store.ts';
-import { type OrderRow, readSeats, type SeatRow } from './store.ts';
+import { type OrderRow, peopleAround, readSeats, type SeatRow, saveLinks } from './store.ts';
 
 interface LinkedSeat {
   contactId: string;
   created: boolean;
   reasons: string[];
+}
+
+/** Everybody of one order while they are linked. */
+interface Linking {
+  w: Work;
+  order: OrderRow;
+  arrivals: Arrivals;
+  buyerId: string;
+  buyerIsNew: boolean;
+  source: string;
+  teller: Teller;
+  /** The people around the buyer, who may have no address of their own; read when somebody asks. */
+  around(): Promise<ReadonlySet<string>>;
 }
 
 /**
@@ -24,8 +36,15 @@ interface LinkedSeat {
  * over the parent's email. What an order from outside says of people we know changes nothing of their record: it is put
  * up for a decision. Done twice it changes nothing.
  */
-export async function linkOrder(w: Work, order: OrderRow): Promise<void> {
-  const event = await readEvent(w.tx, order.eventId);
+export async function linkOrder(
+  w: Work,
+  order: OrderRow,
+  known: { event?: EventRow; seats?: readonly SeatRow[] } = {},
+): Promise<void> {
+  const seats = known.seats ?? (await readSeats(w.tx, order.id));
+  const toLink = seats.filter((s) => !s.contactId && fullName({ given: s.givenName, family: s.familyName }));
+  if (order.buyerContactId && !toLink.length) return;
+  const event = known.event ?? (await readEvent(w.tx, order.eventId));
   const { ageOfMajority } = await theOrganization(w.tx);
   const source = `registered for ${event.publicTitle}`;
   const teller: Teller = order.channel === 'public' ? 'outside' : 'staff';
@@ -36,60 +55,84 @@ export async function linkOrder(w: Work, order: OrderRow): Promise<void> {
     phone: order.buyerPhone,
     language: order.language,
   };
-  let buyerId = order.buyerContactId;
-  let buyerIsNew = false;
-  if (!buyerId) {
-    const linked = await linkPerson(w, buyer, source, teller);
-    buyerId = linked.contactId;
-    buyerIsNew = linked.created;
-    await update(w.tx, 'orders', order.id, { buyerContactId: buyerId });
-  }
-  const eventDate = (event.startsLocal ?? w.now).slice(0, 10);
-  const seats = await readSeats(w.tx, order.id);
+  const arrivals = new Arrivals(w);
+  await arrivals.lookUp([
+    ...(order.buyerContactId ? [] : [asDescribed(buyer)]),
+    ...toLink.map((seat) => asDescribed(seatPerson(seat, order))),
+  ]);
+  const linkedBuyer = order.buyerContactId
+    ? { contactId: order.buyerContactId, created: false }
+    : await linkArrival(w, arrivals, buyer, source, teller);
+  const buyerId = linkedBuyer.contactId;
+  let around: Promise<ReadonlySet<string>> | undefined;
+  const linking: Linking = {
+    w,
+    order,
+    arrivals,
+    buyerId,
+    buyerIsNew: linkedBuyer.created,
+    source,
+    teller,
+    around: () => {
+      around ??= linkedBuyer.created ? Promise.resolve(new Set([buyerId])) : peopleAround(w.tx, buyerId);
+      return around;
+    },
+  };
   let buyerSeated = seats.some((s) => s.contactId === buyerId);
-  for (const seat of seats) {
-    if (seat.contactId || !fullName({ given: seat.givenName, family: seat.familyName })) continue;
-    let linked: LinkedSeat;
-    if (!buyerSeated && (await isBuyer(w, seat, order, buyerId))) {
+  const linked = new Map<SeatRow, LinkedSeat>();
+  for (const seat of toLink) {
+    if (!buyerSeated && (await isBuyer(linking, seat))) {
       buyerSeated = true;
-      linked = { contactId: buyerId, created: buyerIsNew, reasons: ['booked for themselves'] };
-    } else linked = await linkSeat(w, seat, buyerId, order.buyerEmail, source);
-    await keepBirthDate(w, seat, linked, teller, source);
-    await update(w.tx, 'registrations', seat.id, {
-      contactId: linked.contactId,
-      linkReasons: linked.reasons,
-    });
-    await w.tx.query('update attendance set contact_id = $2 where registration_id = $1', [
-      seat.id,
-      linked.contactId,
-    ]);
+      linked.set(seat, {
+        contactId: buyerId,
+        created: linkedBuyer.created,
+        reasons: ['booked for themselves'],
+      });
+    } else linked.set(seat, await linkSeat(linking, seat));
+  }
+  await arrivals.write();
+  if (!order.buyerContactId) await update(w.tx, 'orders', order.id, { buyerContactId: buyerId });
+  await saveLinks(
+    w.tx,
+    [...linked].map(([seat, to]) => ({ id: seat.id, contactId: to.contactId, linkReasons: to.reasons })),
+  );
+  const eventDate = (event.startsLocal ?? w.now).slice(0, 10);
+  for (const [seat, to] of linked) {
+    await keepBirthDate(linking, seat, to);
     const minor = isMinor({ birthDate: seat.birthDate, saidMinor: seat.saidMinor }, eventDate, ageOfMajority);
-    if (linked.contactId === buyerId || !minor) continue;
+    if (to.contactId === buyerId || !minor) continue;
     // Two people nobody knew before may say what they are to one another; a record we have is not touched.
-    if (teller === 'staff' || (linked.created && buyerIsNew)) await setGuardian(w, buyerId, linked.contactId);
-    else await proposeGuardian(w, buyerId, linked.contactId, source);
+    if (teller === 'staff' || (to.created && linkedBuyer.created))
+      await setGuardian(w, buyerId, to.contactId);
+    else await proposeGuardian(w, buyerId, to.contactId, source);
   }
 }
 
+const seatPerson = (seat: SeatRow, order: OrderRow) => ({
+  given: seat.givenName,
+  family: seat.familyName,
+  birthDate: seat.birthDate,
+  email: order.buyerEmail,
+});
+
 /** The first seat in the buyer's own name is the buyer's, unless the birth dates say that it is a namesake's. */
-async function isBuyer(w: Work, seat: SeatRow, order: OrderRow, buyerId: string): Promise<boolean> {
+async function isBuyer({ w, order, buyerId, buyerIsNew }: Linking, seat: SeatRow): Promise<boolean> {
   const seatName = fold(fullName({ given: seat.givenName, family: seat.familyName }));
   if (seatName !== fold(fullName({ given: order.buyerGiven, family: order.buyerFamily }))) return false;
+  if (!seat.birthDate || buyerIsNew) return true;
   const known = await first<{ birthDate: string | null }>(
     w.tx,
     'select birth_date from contacts where id = $1',
     [buyerId],
   );
-  return !seat.birthDate || !known?.birthDate || known.birthDate === seat.birthDate;
+  return !known?.birthDate || known.birthDate === seat.birthDate;
 }
 
 /** Brings the birth date of a seat and of its contact together, as far as whoever said it may. */
 async function keepBirthDate(
-  w: Work,
+  { w, teller, source }: Linking,
   seat: SeatRow,
   linked: LinkedSeat,
-  teller: Teller,
-  source: string,
 ): Promise<void> {
   if (seat.birthDate) {
     if (teller === 'staff' || linked.created)
@@ -105,32 +148,15 @@ async function keepBirthDate(
     );
 }
 
-async function linkSeat(
-  w: Work,
-  seat: SeatRow,
-  buyerId: string,
-  buyerEmail: string | null,
-  source: string,
-): Promise<LinkedSeat> {
-  const person = {
-    given: seat.givenName,
-    family: seat.familyName,
-    birthDate: seat.birthDate,
-    email: buyerEmail,
-  };
-  const around = new Set(
-    (
-      await w.tx.query<{ id: string }>(
-        `select to_contact as id from relationships where from_contact = $1 and kind = 'guardian'
-         union select o.id from contacts c join contacts o on o.household_id = c.household_id where c.id = $1 union select $1`,
-        [buyerId],
-      )
-    ).map((r) => r.id),
-  );
+async function linkSeat(linking: Linking, seat: SeatRow): Promise<LinkedSeat> {
+  const { w, order, arrivals, buyerId, source } = linking;
+  const { buyerEmail } = order;
+  const person = seatPerson(seat, order);
+  const around = await linking.around();
   const described = asDescribed(person);
-  const candidates = (await candidatesFor(w.tx, [described])).map((c) =>
-    around.has(c.id) && buyerEmail ? { ...c, emails: [...c.emails, buyerEmail] } : c,
-  );
+  const candidates = arrivals
+    .candidatesOf(described)
+    .map((c) => (around.has(c.id) && buyerEmail ? { ...c, emails: [...c.emails, buyerEmail] } : c));
   const { model, careful } = await readMatching(w);
   const decision = decide(described, candidates, model, careful);
   if (decision.outcome === 'same')
@@ -138,11 +164,10 @@ async function linkSeat(
   const sameFamily =
     decision.householdOf === buyerId ||
     candidates.some((c) => c.id === buyerId && c.family === seat.familyName);
-  const contactId = await createContact(w, { ...person, email: null }, source, {
+  const contactId = await arrivals.add({ ...person, email: null }, source, {
     householdOf: sameFamily ? buyerId : null,
   });
-  if (decision.outcome === 'look' && decision.verdict)
-    await recordPair(w, contactId, decision.verdict, source);
+  if (decision.outcome === 'look' && decision.verdict) arrivals.pair(contactId, decision.verdict, source);
   return {
     contactId,
     created: true,

@@ -1,4 +1,5 @@
 import { tidyName } from '#core/contacts/names.ts';
+import { passCode } from '#core/doors/passCode.ts';
 import { isOver } from '#core/events/end.ts';
 import { lives } from '#core/events/states.ts';
 import { fits, mostUnpaid } from '#core/registration/capacity.ts';
@@ -22,6 +23,8 @@ import { holdMinutes } from './waiting.ts';
 
 export interface Placed {
   orderId: string;
+  /** Of the buyer's personal link. */
+  token: string;
   standing: 'held' | 'confirmed' | 'waitlisted';
   total: number;
 }
@@ -101,12 +104,12 @@ export async function placeOrder(
   });
   await insertSeats(w, orderId, eventId, request, order, state);
   await insertLines(w, orderId, order, fundId);
-  await openLink(w, 'manage', orderId);
+  const token = await openLink(w, 'manage', orderId, 'new');
   // Whoever waits is a contact already; the others become one with their seat.
-  if (state === 'waitlisted') await linkOrder(w, await readOrder(tx, orderId));
+  if (state === 'waitlisted') await linkOrder(w, await readOrder(tx, orderId), { event });
   await record(w, 'order placed', { eventId, orderId, channel, state, seats: order.seats });
-  if (state === 'confirmed') await confirmOrder(w, orderId, 'nothing to pay first');
-  return { orderId, standing: state as Placed['standing'], total: order.total };
+  if (state === 'confirmed') await confirmOrder(w, orderId, 'nothing to pay first', event);
+  return { orderId, token, standing: state as Placed['standing'], total: order.total };
 }
 
 /**
@@ -201,6 +204,7 @@ async function insertSeats(
       birthDate: attendee?.birthDate ?? null,
       saidMinor: false,
       state,
+      passCode: state === 'confirmed' ? passCode(app.ids.bytes(12)) : null,
       walkIn: false,
       linkReasons: [],
       createdAt: now,

@@ -15,7 +15,7 @@ import { hasCareSql } from '../doors/care.ts';
 import { eventFor } from '../events/access.ts';
 import { readEvent, readOffers } from '../events/store.ts';
 import { record } from '../facts/record.ts';
-import { followLink, openLink } from '../http/app.ts';
+import { followLink } from '../http/app.ts';
 import { File, type Handlers } from '../http/handle.ts';
 import { conflict, notFound } from '../http/problem.ts';
 import { sayPlace, sayWhen } from '../messages/direct.ts';
@@ -222,11 +222,7 @@ export const registrationHandlers: Handlers<typeof registrationContract> = {
   'POST /api/public/events/:slug/orders': async (c) => {
     const event = await publicEventRow(c.tx, c.params.slug);
     const placed = await placeOrder(c, event.id, c.body, 'public', { address: c.request.ip ?? null });
-    return {
-      token: await openLink(c, 'manage', placed.orderId),
-      standing: placed.standing,
-      total: placed.total,
-    };
+    return { token: placed.token, standing: placed.standing, total: placed.total };
   },
 
   'GET /api/public/orders/:token': async ({ tx, params, now }) =>

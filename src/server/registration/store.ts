@@ -104,6 +104,40 @@ export async function readSeat(tx: Queries, id: string): Promise<SeatRow> {
   return row;
 }
 
+/** The people who may have no address of their own: a buyer, those they look after, their household. */
+export async function peopleAround(tx: Queries, contactId: string): Promise<ReadonlySet<string>> {
+  const rows = await tx.query<{ id: string }>(
+    `select to_contact as id from relationships where from_contact = $1 and kind = 'guardian'
+     union select o.id from contacts c join contacts o on o.household_id = c.household_id where c.id = $1 union select $1`,
+    [contactId],
+  );
+  return new Set(rows.map((r) => r.id));
+}
+
+/** Keeps who sits on which seat, and why that is so. */
+export async function saveLinks(
+  tx: Queries,
+  links: readonly { id: string; contactId: string; linkReasons: readonly string[] }[],
+): Promise<void> {
+  if (links.length)
+    await tx.query(
+      `update registrations r set contact_id = l."contactId", link_reasons = l."linkReasons"
+       from jsonb_to_recordset($1::jsonb) as l(id uuid, "contactId" uuid, "linkReasons" jsonb) where r.id = l.id`,
+      [JSON.stringify(links)],
+    );
+}
+
+/** Expects everybody with a confirmed seat of an order, each as the contact they are by now. */
+export async function expectAttendance(tx: Queries, orderId: string): Promise<void> {
+  await tx.query(
+    `insert into attendance (registration_id, event_id, contact_id, state)
+     select id, event_id, contact_id, 'expected' from registrations where order_id = $1 and state = 'confirmed'
+     on conflict (registration_id) do update set contact_id = excluded.contact_id
+       where attendance.contact_id is distinct from excluded.contact_id`,
+    [orderId],
+  );
+}
+
 /** Keeps the pass codes of seats. */
 export async function givePassCodes(
   tx: Queries,

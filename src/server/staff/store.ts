@@ -1,6 +1,6 @@
 import type { Role } from '#contract/endpoint.ts';
 import type { Organization } from '#contract/staff.ts';
-import { first, type Queries } from '../db/database.ts';
+import { first, once, type Queries } from '../db/database.ts';
 import type { SignedIn } from '../http/app.ts';
 import { notFound } from '../http/problem.ts';
 
@@ -16,12 +16,13 @@ const columns =
 export const readOrganization = (tx: Queries): Promise<OrganizationRow | null> =>
   first<OrganizationRow>(tx, `select ${columns} from organization`);
 
-/** The organization where it must exist. */
-export async function theOrganization(tx: Queries): Promise<OrganizationRow> {
-  const row = await readOrganization(tx);
-  if (!row) throw new Error('the organization is not set up');
-  return row;
-}
+/** The organization where it must exist; read once in a transaction. */
+export const theOrganization = (tx: Queries): Promise<OrganizationRow> =>
+  once(tx, 'the organization', async () => {
+    const row = await readOrganization(tx);
+    if (!row) throw new Error('the organization is not set up');
+    return row;
+  });
 
 export interface StaffRow extends Omit<SignedIn, 'sessionId' | 'enrolling'> {
   passwordHash: string;
