@@ -30,8 +30,8 @@ export const orderRecipients = (
        min(r.confirmed_at) as confirmed_at, min(${whyQuiet('c')}) as quiet, count(*)::int as seats
      from orders o join registrations r on r.order_id = o.id and r.state = 'confirmed'
        left join contacts c on c.id = o.buyer_contact_id
-     where o.event_id = $1 and ($2::uuid is null or o.id = $2) group by o.id order by min(r.confirmed_at), o.id`,
-    [eventId, orderId],
+     where o.event_id = $1 ${orderId ? 'and o.id = $2' : ''} group by o.id order by min(r.confirmed_at), o.id`,
+    orderId ? [eventId, orderId] : [eventId],
   );
 
 /** Confirmed seats with the person in each and the buyer who may get the copy for them. */
@@ -59,8 +59,8 @@ export const attendeeRecipients = (tx: Queries, eventId: string, orderId: string
        ${orderEmail('o')} as buyer_email, ${whyQuiet('b')} as buyer_quiet, a.state as attendance
      from registrations r join orders o on o.id = r.order_id left join contacts c on c.id = r.contact_id
        left join contacts b on b.id = o.buyer_contact_id left join attendance a on a.registration_id = r.id
-     where r.event_id = $1 and r.state = 'confirmed' and ($2::uuid is null or o.id = $2) order by o.placed_at, o.id, r.seat_number`,
-    [eventId, orderId],
+     where r.event_id = $1 and r.state = 'confirmed' ${orderId ? 'and r.order_id = $2' : ''} order by o.placed_at, o.id, r.seat_number`,
+    orderId ? [eventId, orderId] : [eventId],
   );
 
 /** Volunteers on the shifts of an event. */
@@ -101,6 +101,10 @@ export const listMessages = (
     params,
   );
 
+/** Every key that messages about one order can be planned under. */
+const aboutOrder = `and recipient_key = any (array(
+  select $3::text union all select 'order ' || $3::text union all select id::text from registrations where order_id = $3::uuid))`;
+
 /** Messages already planned or gone for some steps, only those about one order when given. */
 export const readPlanned = (
   tx: Queries,
@@ -116,9 +120,8 @@ export const readPlanned = (
     plannedFor: string | null;
   }>(
     `select id, step_id, recipient_key, state, planned_for from messages
-     where event_id = $1 and step_id = any($2) and ($3::uuid is null or recipient_key in (
-       select $3::text union all select 'order ' || $3 union all select id::text from registrations where order_id = $3))`,
-    [eventId, stepIds, orderId],
+     where event_id = $1 and step_id = any($2) ${orderId ? aboutOrder : ''}`,
+    orderId ? [eventId, stepIds, orderId] : [eventId, stepIds],
   );
 
 /** A planned message that goes out at another moment, or to another address. */

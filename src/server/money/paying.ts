@@ -12,7 +12,14 @@ import { type Actor, type App, inTransaction, systemActor, type Work } from '../
 import { conflict } from '../http/problem.ts';
 import { confirmOrder, setSeats } from '../registration/confirming.ts';
 import { linkOrder } from '../registration/orderLinking.ts';
-import { expectAttendance, type OrderRow, readOrder, readSeats, readTaken } from '../registration/store.ts';
+import {
+  expectAttendance,
+  type OrderRow,
+  readOrder,
+  readSeats,
+  readTaken,
+  type SeatRow,
+} from '../registration/store.ts';
 import { holdMinutes } from '../registration/waiting.ts';
 import { type CardAnswer, charge, lookUp } from '../standins/cards.ts';
 import { refreshOrder } from './account.ts';
@@ -104,8 +111,8 @@ export async function recordAnswer(app: App, answer: CardAnswer): Promise<'recor
         await update(w.tx, 'orders', order.id, { heldUntil: plusMinutes(w.now, holdMinutes) });
       return 'recorded';
     }
-    await receive(w, order, attempt.amount, 'card', answer.ref, attempt.id);
-    await returnUnseated(w, order.id, attempt.amount);
+    const { balance } = await receive(w, order, attempt.amount, 'card', answer.ref, attempt.id);
+    if (balance < 0) await returnUnseated(w, order.id, attempt.amount);
     return 'recorded';
   });
 }
@@ -178,25 +185,25 @@ export async function receive(
 ): Promise<{ balance: number }> {
   const { tx } = w;
   // Two at once are laid one after the other.
-  await tx.query('select 1 from orders where id = $1 for update', [order.id]);
+  const now = await readOrder(tx, order.id, true);
   // Money for seats that were let go brings them back where they are still free.
-  const seats = await readSeats(tx, order.id);
-  if (!seats.some((s) => standing.includes(s.state))) await bringBack(w, order, amount, reason);
+  let seats = await readSeats(tx, order.id);
+  if (!seats.some((s) => standing.includes(s.state)) && (await bringBack(w, now, seats, amount, reason)))
+    seats = await readSeats(tx, order.id);
   // The buyer becomes a contact with the money, not only with the seat.
-  await linkOrder(w, await readOrder(tx, order.id));
-  await expectAttendance(tx, order.id);
-  const contactId = (await readOrder(tx, order.id)).buyerContactId;
+  const contactId = await linkOrder(w, now, { seats });
+  if (seats.some((s) => s.state === 'confirmed')) await expectAttendance(tx, order.id);
   const { lines, allocations } = await readBooks(tx, order.id);
   const parts = allocate(lines, allocations, amount, method === 'waived');
-  await writeMovement(w, order, parts, lines, { contactId, attemptId, method, reason });
-  let account = await refreshOrder(w, order.id);
-  if (account.balance <= 0) {
-    const live = (await readSeats(tx, order.id)).filter((s) => standing.includes(s.state));
-    if (live.some((s) => s.state !== 'confirmed')) {
-      await confirmOrder(w, order.id, method === 'waived' ? 'let off' : 'paid');
-      account = await refreshOrder(w, order.id);
-    }
-  }
+  await writeMovement(w, now, parts, lines, { contactId, attemptId, method, reason });
+  const account = await refreshOrder(w, order.id);
+  const unconfirmed = seats.some((s) => standing.includes(s.state) && s.state !== 'confirmed');
+  if (account.balance <= 0 && unconfirmed)
+    await confirmOrder(w, order.id, method === 'waived' ? 'let off' : 'paid', {
+      order: now,
+      seats,
+      linked: true,
+    });
   const about = { eventId: order.eventId, orderId: order.id, amount };
   if (method === 'waived') await record(w, 'money let off', { ...about, reason });
   else await record(w, 'money received', { ...about, method });
@@ -204,24 +211,31 @@ export async function receive(
 }
 
 /** Money came after the seats had lapsed: they are held again when they still fit and it pays for them. */
-async function bringBack(w: Work, order: OrderRow, amount: number, reason: string): Promise<void> {
-  const lapsed = (await readSeats(w.tx, order.id)).filter((s) => s.state === 'lapsed');
-  if (!lapsed.length) return;
+async function bringBack(
+  w: Work,
+  order: OrderRow,
+  seats: readonly SeatRow[],
+  amount: number,
+  reason: string,
+): Promise<boolean> {
+  const lapsed = seats.filter((s) => s.state === 'lapsed');
+  if (!lapsed.length) return false;
   const event = await readEvent(w.tx, order.eventId, true);
-  if (!lives(event.state)) return;
+  if (!lives(event.state)) return false;
   const offers = await readOffers(w.tx, order.eventId);
   const lines = order.lines.flatMap(({ offerId, units }) => {
     const offer = offers.find((o) => o.id === offerId);
     return offer ? [{ offer, units, seats: units * offer.seatsPerUnit, amount: 0 }] : [];
   });
-  if (lines.length < order.lines.length) return;
-  if (!fits({ lines, seats: lapsed.length }, event, await readTaken(w.tx, order.eventId))) return;
+  if (lines.length < order.lines.length) return false;
+  if (!fits({ lines, seats: lapsed.length }, event, await readTaken(w.tx, order.eventId))) return false;
   const agreed = (await readBooks(w.tx, order.id)).lines.reduce(
     (sum, l) => sum + (l.kind === 'seats' ? lineAmount(l) : 0),
     0,
   );
-  if (amount + order.received < agreed) return;
+  if (amount + order.received < agreed) return false;
   await setSeats(w, lapsed, 'held', `paid late: ${reason}`);
+  return true;
 }
 
 /** Pays money back; a refund is a row of its own. `gift` takes it from the gift first. */
@@ -233,8 +247,7 @@ export async function refund(
   gift = false,
 ): Promise<{ balance: number }> {
   const { tx } = w;
-  await tx.query('select 1 from orders where id = $1 for update', [order.id]);
-  const before = await readOrder(tx, order.id);
+  const before = await readOrder(tx, order.id, true);
   if (amount > before.received) throw conflict('too-much', 'More would be paid back than was received.');
   const { lines, allocations } = await readBooks(tx, order.id);
   const parts = allocateRefund(lines, allocations, amount, gift);

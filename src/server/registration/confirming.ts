@@ -6,7 +6,7 @@ import { record } from '../facts/record.ts';
 import type { Work } from '../http/app.ts';
 import { conflict } from '../http/problem.ts';
 import { linkOrder } from './orderLinking.ts';
-import { expectAttendance, givePassCodes, readOrder, readSeats, type SeatRow } from './store.ts';
+import { expectAttendance, type OrderRow, readOrder, readSeats, type SeatRow } from './store.ts';
 
 /** Moves seats to another state, each with its history. Refuses a change the states do not allow. */
 export async function setSeats(
@@ -20,11 +20,17 @@ export async function setSeats(
       throw conflict('seat-state', `A ${seat.state} seat cannot become ${to}.`);
   const ids = seats.filter((s) => s.state !== to).map((s) => s.id);
   if (!ids.length) return;
+  // A code is made with the seat and kept: it is shown at the door only while the seat is confirmed.
+  const codes = seats.map((s) => ({
+    id: s.id,
+    code: to === 'confirmed' && !s.passCode ? passCode(w.app.ids.bytes(12)) : null,
+  }));
   await w.tx.query(
-    `update registrations set state = $2,
+    `update registrations r set state = $2, pass_code = coalesce(r.pass_code, c.code),
        confirmed_at = case when $2 = 'confirmed' then $3::timestamptz else confirmed_at end,
-       ended_at = case when $2 in ('withdrawn', 'declined', 'lapsed') then $3::timestamptz else null end where id = any($1)`,
-    [ids, to, w.now],
+       ended_at = case when $2 in ('withdrawn', 'declined', 'lapsed') then $3::timestamptz else null end
+     from jsonb_to_recordset($4::jsonb) as c(id uuid, code text) where r.id = any($1) and c.id = r.id`,
+    [ids, to, w.now, JSON.stringify(codes)],
   );
   await insert(
     w.tx,
@@ -33,25 +39,34 @@ export async function setSeats(
   );
 }
 
+/** What a caller has read already of an order that is confirmed. */
+export interface KnownOrder {
+  event?: EventRow;
+  order?: OrderRow;
+  seats?: readonly SeatRow[];
+  /** Everybody in it is a contact already. */
+  linked?: boolean;
+}
+
 /** Confirms what stands of an order: people become contacts, passes are made, attendance is expected. */
 export async function confirmOrder(
   w: Work,
   orderId: string,
   reason: string,
-  event?: EventRow,
+  known: KnownOrder = {},
 ): Promise<void> {
-  const { tx, app } = w;
-  const all = await readSeats(tx, orderId);
-  const seats = all.filter((s) => standing.includes(s.state));
-  await setSeats(w, seats, 'confirmed', reason);
-  const order = await readOrder(tx, orderId);
+  const { tx } = w;
+  const seats = known.seats ?? (await readSeats(tx, orderId));
+  await setSeats(
+    w,
+    seats.filter((s) => standing.includes(s.state)),
+    'confirmed',
+    reason,
+  );
+  const order = known.order ?? (await readOrder(tx, orderId));
   if (order.heldUntil || order.waitlistedAt || order.offeredUntil)
     await update(tx, 'orders', orderId, { heldUntil: null, waitlistedAt: null, offeredUntil: null });
-  await linkOrder(w, order, { seats: all, ...(event ? { event } : {}) });
-  await givePassCodes(
-    tx,
-    seats.filter((s) => !s.passCode).map((s) => ({ id: s.id, passCode: passCode(app.ids.bytes(12)) })),
-  );
+  if (!known.linked) await linkOrder(w, order, { ...known, seats });
   await expectAttendance(tx, orderId);
   await record(w, 'order confirmed', { eventId: order.eventId, orderId });
 }

@@ -34,16 +34,16 @@ interface Linking {
  * Links everybody named in an order to a contact: the buyer first, then each seat. Somebody without an address of
  * their own is looked for among the people around the buyer, so that a child is known again next year without taking
  * over the parent's email. What an order from outside says of people we know changes nothing of their record: it is put
- * up for a decision. Done twice it changes nothing.
+ * up for a decision. Done twice it changes nothing. Answers who the buyer is.
  */
 export async function linkOrder(
   w: Work,
   order: OrderRow,
   known: { event?: EventRow; seats?: readonly SeatRow[] } = {},
-): Promise<void> {
+): Promise<string> {
   const seats = known.seats ?? (await readSeats(w.tx, order.id));
   const toLink = seats.filter((s) => !s.contactId && fullName({ given: s.givenName, family: s.familyName }));
-  if (order.buyerContactId && !toLink.length) return;
+  if (order.buyerContactId && !toLink.length) return order.buyerContactId;
   const event = known.event ?? (await readEvent(w.tx, order.eventId));
   const { ageOfMajority } = await theOrganization(w.tx);
   const source = `registered for ${event.publicTitle}`;
@@ -106,6 +106,7 @@ export async function linkOrder(
       await setGuardian(w, buyerId, to.contactId);
     else await proposeGuardian(w, buyerId, to.contactId, source);
   }
+  return buyerId;
 }
 
 const seatPerson = (seat: SeatRow, order: OrderRow) => ({

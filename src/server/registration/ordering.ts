@@ -108,7 +108,7 @@ export async function placeOrder(
   // Whoever waits is a contact already; the others become one with their seat.
   if (state === 'waitlisted') await linkOrder(w, await readOrder(tx, orderId), { event });
   await record(w, 'order placed', { eventId, orderId, channel, state, seats: order.seats });
-  if (state === 'confirmed') await confirmOrder(w, orderId, 'nothing to pay first', event);
+  if (state === 'confirmed') await confirmOrder(w, orderId, 'nothing to pay first', { event });
   return { orderId, token, standing: state as Placed['standing'], total: order.total };
 }
 

@@ -67,8 +67,13 @@ export interface OrderRow {
 const orderColumns = `id, number, event_id, buyer_contact_id, buyer_given, buyer_family, buyer_email, buyer_phone, language, due, received, waived, balance, donation,
   donation_fund, donation_anonymous, lines, seats, state, channel, placed_at, held_until, waitlisted_at, offered_until`;
 
-export async function readOrder(tx: Queries, id: string): Promise<OrderRow> {
-  const row = await first<OrderRow>(tx, `select ${orderColumns} from orders where id = $1`, [id]);
+/** An order; with `lock`, whoever reads it so as well waits until this transaction is over. */
+export async function readOrder(tx: Queries, id: string, lock = false): Promise<OrderRow> {
+  const row = await first<OrderRow>(
+    tx,
+    `select ${orderColumns} from orders where id = $1 ${lock ? 'for update' : ''}`,
+    [id],
+  );
   if (!row) throw notFound('This order');
   return row;
 }
@@ -136,18 +141,6 @@ export async function expectAttendance(tx: Queries, orderId: string): Promise<vo
        where attendance.contact_id is distinct from excluded.contact_id`,
     [orderId],
   );
-}
-
-/** Keeps the pass codes of seats. */
-export async function givePassCodes(
-  tx: Queries,
-  codes: readonly { id: string; passCode: string }[],
-): Promise<void> {
-  if (codes.length)
-    await tx.query(
-      'update registrations r set pass_code = c."passCode" from jsonb_to_recordset($1::jsonb) as c(id uuid, "passCode" text) where r.id = c.id',
-      [JSON.stringify(codes)],
-    );
 }
 
 /** The parties that wait for an event, first come first, with what they want. */

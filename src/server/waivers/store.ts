@@ -44,8 +44,8 @@ export async function waiverNeeds(
   >(
     `select r.id, r.order_id, r.state, r.given_name || r.family_name <> '' as named, r.birth_date, r.said_minor,
        exists (select 1 from signatures g where g.registration_id = r.id and g.waiver_id = $2 and g.state = 'valid') as signed
-     from registrations r where r.event_id = $1 and ($3::uuid is null or r.order_id = $3)`,
-    [event.id, waiver.id, orderId],
+     from registrations r where r.event_id = $1 ${orderId ? 'and r.order_id = $3' : ''}`,
+    orderId ? [event.id, waiver.id, orderId] : [event.id, waiver.id],
   );
   const date = event.startsLocal?.slice(0, 10) ?? today;
   return rows.map(({ id, orderId, state, named, signed, ...person }) => ({

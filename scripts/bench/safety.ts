@@ -1,10 +1,9 @@
-import { type ChildProcess, spawn } from 'node:child_process';
-import { mkdirSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { readFileSync } from 'node:fs';
 import { connect } from 'node:net';
-import { tmpdir } from 'node:os';
-import { join } from 'node:path';
-import { Caller } from '../tests/api/harness.ts';
-import { openEvent, orderFor } from '../tests/api/scenes.ts';
+import { Caller } from '#tests/api/harness.ts';
+import { openEvent, orderFor } from '#tests/api/scenes.ts';
+import { Report } from './report.ts';
+import { ended, filledFolder, startShipped } from './site.ts';
 
 // npm run bench -- safety [kills] [rows]: what is lost when the server is killed again and again, whether seats are
 // oversold, how long the door list waits while somebody attacks, and how much memory stays after many requests. With no
@@ -14,41 +13,16 @@ const rows = Number(process.argv[3] ?? 100_000);
 const requests = 20_000;
 const port = 45_903;
 const origin = `http://localhost:${port}`;
-const work = mkdtempSync(join(tmpdir(), 'acolyte-safety-'));
-const folder = join(work, 'data');
-const results: Record<string, unknown> = { at: new Date().toISOString(), node: process.version };
+const report = new Report('safety');
+const none = { goal: { of: 'value', atMost: 0 } } as const;
 const sleep = (ms: number) => new Promise((resolve) => setTimeout(resolve, ms));
 const say = (text: string) => process.stdout.write(`${text}\n`);
 
-async function startServer(): Promise<ChildProcess> {
-  if (await answers()) throw new Error(`something else answers at port ${port}`);
-  const child = spawn('node', ['dist/server/main.js'], {
-    env: {
-      ...process.env,
-      NODE_ENV: 'production',
-      ACOLYTE_DATA: folder,
-      ACOLYTE_LOG: 'off',
-      ACOLYTE_PAGES: 'off',
-      ACOLYTE_PUBLIC_WRITES_PER_MINUTE: '1000000',
-      ACOLYTE_FAIR_SHARE: 'off',
-      PORT: String(port),
-    },
-    stdio: ['ignore', 'ignore', 'inherit'],
-  });
-  for (;;) {
-    if (child.exitCode !== null) throw new Error('the server did not start');
-    if (await answers()) return child;
-    await sleep(30);
-  }
-}
-const answers = (): Promise<boolean> =>
-  fetch(`${origin}/healthz`).then(
-    (r) => r.ok,
-    () => false,
-  );
-const ended = (child: ChildProcess): Promise<void> =>
-  new Promise((resolve) => {
-    child.once('exit', () => resolve());
+const startServer = () =>
+  startShipped(folder, port, {
+    ACOLYTE_PAGES: 'off',
+    ACOLYTE_PUBLIC_WRITES_PER_MINUTE: '1000000',
+    ACOLYTE_FAIR_SHARE: 'off',
   });
 async function signIn(name: string): Promise<Caller> {
   const caller = new Caller(origin);
@@ -60,8 +34,7 @@ async function signIn(name: string): Promise<Caller> {
 const staff = { as: signIn };
 
 say('  The demonstration’s history …');
-const fill = spawn('node', ['dist/server/fill.js', folder], { stdio: 'ignore' });
-await ended(fill);
+const { folder, remove } = await filledFolder();
 let server = await startServer();
 let odalys = await signIn('odalys');
 
@@ -117,17 +90,13 @@ for (const token of charged) {
   if (order.status !== 200) unsettled += 1;
 }
 // What was under way when the process died is asked about at the next start.
-results.crash = {
-  kills,
-  acknowledged: acknowledged.length,
-  lost:
-    acknowledged.slice(0, 500).filter((g) => !there.has(g)).length +
-    Math.max(0, acknowledged.length - contacts.length),
-  orders: charged.length,
-  ordersGone: unsettled,
-  stuckPayments: page.unknown.length,
-};
-say(`  ${JSON.stringify(results.crash)}`);
+const lost =
+  acknowledged.slice(0, 500).filter((g) => !there.has(g)).length +
+  Math.max(0, acknowledged.length - contacts.length);
+report.row(`acknowledged over ${kills} kills`, acknowledged.length, 'writes');
+report.row('of these lost', lost, 'writes', none);
+report.row(`of ${charged.length} orders answered, gone`, unsettled, 'orders', none);
+report.row('payments left without an answer', page.unknown.length, 'payments', none);
 
 // ---- Three hundred at once for twenty seats ----
 const full = await openEvent(staff, {
@@ -147,15 +116,11 @@ const statuses = await Promise.all(
 );
 const { rows: seats } = await odalys.call('GET /api/events/:id/registrations', { params: { id: full.id } });
 const confirmed = seats.filter((s) => s.state === 'confirmed').length;
-results.seats = {
-  clients: 300,
-  seats: 20,
-  answered201: statuses.filter((s) => s === 201).length,
-  refused: statuses.filter((s) => s === 409).length,
-  confirmed,
-  oversold: Math.max(0, confirmed - 20),
-};
-say(`  ${JSON.stringify(results.seats)}`);
+const refused = statuses.filter((s) => s !== 201).length;
+report.row('of 300 at once for 20 seats, confirmed', confirmed, 'seats', {
+  goal: { of: 'value', atLeast: 20, atMost: 20 },
+});
+report.row('of these neither seated nor on the waitlist', refused, 'parties', none);
 
 // ---- The door list while somebody attacks ----
 // Somebody else than the one who attacks.
@@ -279,19 +244,13 @@ async function settled(
     await sleep(300);
   }
 }
-const waits: Record<string, Awaited<ReturnType<typeof whileDoing>> & { tookS: number }> = {};
-say(
-  `\n  ${'the door list, in milliseconds, during …'.padEnd(46)} ${'asked'.padStart(7)} ${'p50'.padStart(7)} ${'p99'.padStart(7)} ${'longest'.padStart(8)} ${'MB'.padStart(6)}`,
-);
+say('\n  The door list, while …');
 for (const [name, attack] of rows > 0 ? Object.entries(attacks) : []) {
-  const began = performance.now();
   const wait = await whileDoing(attack);
-  waits[name] = { ...wait, tookS: Math.round((performance.now() - began) / 100) / 10 };
-  say(
-    `  ${name.padEnd(46)} ${String(wait.asked).padStart(7)} ${wait.p50.toFixed(1).padStart(7)} ${wait.p99.toFixed(1).padStart(7)} ${wait.longest.toFixed(1).padStart(8)} ${String(wait.mostMB).padStart(6)}`,
-  );
+  report.row(`p99 during: ${name}`, wait.p99, 'ms', { goal: { of: 'value', atMost: 500 } });
+  report.row(`longest during: ${name}`, wait.longest, 'ms');
+  report.row(`memory during: ${name}`, wait.mostMB, 'MB');
 }
-results.waits = waits;
 
 // ---- Memory after many requests ----
 const stop = ended(server);
@@ -316,16 +275,12 @@ const many = async (count: number) => {
 await many(2000);
 const before = memory();
 await many(requests);
-results.memory = { requests, beforeMB: before, afterMB: memory() };
-say(`\n  ${JSON.stringify(results.memory)}`);
-const over = Object.entries(waits).filter(([, w]) => w.p99 > 500);
-say(
-  over.length
-    ? `  over 500 ms at p99: ${over.map(([n]) => n).join('; ')}`
-    : '  no attack makes the door list wait over 500 ms at p99',
-);
+report.row('memory before many requests', before, 'MB');
+report.row(`memory after ${requests} more`, memory(), 'MB', {
+  floor: before,
+  goal: { of: 'ratio', atMost: 1.25 },
+});
 server.kill('SIGTERM');
-mkdirSync('bench-results', { recursive: true });
-writeFileSync('bench-results/safety.json', `${JSON.stringify(results, null, 2)}\n`);
-rmSync(work, { recursive: true, force: true });
+report.finish();
+remove();
 process.exit(0);

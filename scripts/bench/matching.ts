@@ -1,9 +1,9 @@
-import { mkdirSync, writeFileSync } from 'node:fs';
-import { keysOf, type Prepared, prepare } from '../src/core/contacts/comparing.ts';
-import { blockedPairs, estimate } from '../src/core/contacts/estimating.ts';
-import { compareReady, decideReady, usualThresholds } from '../src/core/contacts/match.ts';
-import { type Labelled, makeLabelled } from '../src/demo/labelled.ts';
-import { makeRandom } from '../src/demo/random.ts';
+import { keysOf, type Prepared, prepare } from '#core/contacts/comparing.ts';
+import { blockedPairs, estimate } from '#core/contacts/estimating.ts';
+import { compareReady, decideReady, usualThresholds } from '#core/contacts/match.ts';
+import { type Labelled, makeLabelled } from '#demo/labelled.ts';
+import { makeRandom } from '#demo/random.ts';
+import { Report } from './report.ts';
 
 // npm run bench -- matching: how well records are told apart, on labelled records nobody tuned anything on but the first seed.
 const people = Number(process.argv[2] ?? 2000);
@@ -98,65 +98,90 @@ const scores = seeds.map(pairsOf);
 const sum = (of: (s: Score) => number) => scores.reduce((n, s) => n + of(s), 0);
 const arrivals = seeds.map(arrivalsOf);
 const total = (of: (a: (typeof arrivals)[number]) => number) => arrivals.reduce((n, a) => n + of(a), 0);
-const per = (n: number, of: number, each: number) => ((n / Math.max(1, of)) * each).toFixed(1);
-const rows: [string, string, string][] = [
-  ['records, true pairs', `${sum((s) => s.records)}, ${sum((s) => s.truePairs)}`, `${seeds.length} seeds`],
-  ['linked automatically', String(sum((s) => s.linked)), ''],
-  [
-    'of these wrong, in 1,000',
-    per(
-      sum((s) => s.wrong),
-      sum((s) => s.linked),
-      1000,
-    ),
-    'aim: at most 5',
-  ],
-  ['of one household', String(sum((s) => s.household)), 'aim: none'],
-  [
-    'true pairs linked or put up, in 100',
-    per(
-      sum((s) => s.found),
-      sum((s) => s.truePairs),
-      100,
-    ),
-    'aim: at least 95',
-  ],
-  [
-    'pairs put up for review',
-    String(sum((s) => s.look)),
-    `${per(
-      sum((s) => s.lookTrue),
-      sum((s) => s.look),
-      100,
-    )} in 100 truly the same`,
-  ],
-  ['arrivals linked', String(total((a) => a.linked)), `of ${total((a) => a.asked)}`],
-  [
-    'of these wrong, in 1,000',
-    per(
-      total((a) => a.wrong),
-      total((a) => a.linked),
-      1000,
-    ),
-    'aim: at most 5',
-  ],
-  [
-    'arrivals linked rightly or put up, in 100',
-    per(
-      total((a) => a.found),
-      total((a) => a.asked),
-      100,
-    ),
-    'aim: at least 95',
-  ],
-  [
-    'an arrival decided in',
-    `${((total((a) => a.ms) / total((a) => a.asked)) * 1000).toFixed(0)} µs`,
-    `against ${people} contacts`,
-  ],
-];
-console.log('');
-for (const [what, value, more] of rows) console.log(`  ${what.padEnd(46)} ${value.padStart(14)}   ${more}`);
-mkdirSync('bench-results', { recursive: true });
-writeFileSync('bench-results/matching.json', `${JSON.stringify({ people, scores, arrivals }, null, 2)}\n`);
-console.log('\n  written to bench-results/matching.json');
+const per = (n: number, of: number, each: number) => (n / Math.max(1, of)) * each;
+const report = new Report('matching');
+const wrong = { of: 'value', atMost: 5 } as const;
+const found = { of: 'value', atLeast: 95 } as const;
+const [linked, truePairs, asked] = [sum((s) => s.linked), sum((s) => s.truePairs), total((a) => a.asked)];
+report.row(
+  'records',
+  sum((s) => s.records),
+  'records',
+);
+report.row('true pairs', truePairs, 'pairs');
+report.row('linked automatically', linked, 'pairs');
+report.row(
+  'of these wrong, in 1,000',
+  per(
+    sum((s) => s.wrong),
+    linked,
+    1000,
+  ),
+  '',
+  { goal: wrong },
+);
+report.row(
+  'wrong links inside one household',
+  sum((s) => s.household),
+  'pairs',
+  {
+    goal: { of: 'value', atMost: 0 },
+  },
+);
+report.row(
+  'true pairs linked or put up, in 100',
+  per(
+    sum((s) => s.found),
+    truePairs,
+    100,
+  ),
+  '',
+  { goal: found },
+);
+report.row(
+  'pairs put up for review',
+  sum((s) => s.look),
+  'pairs',
+);
+report.row(
+  'of these truly the same, in 100',
+  per(
+    sum((s) => s.lookTrue),
+    sum((s) => s.look),
+    100,
+  ),
+  '',
+);
+report.row(
+  'arrivals linked, in 100',
+  per(
+    total((a) => a.linked),
+    asked,
+    100,
+  ),
+  '',
+);
+report.row(
+  'of these wrong, in 1,000',
+  per(
+    total((a) => a.wrong),
+    total((a) => a.linked),
+    1000,
+  ),
+  '',
+  {
+    goal: wrong,
+  },
+);
+report.row(
+  'arrivals linked rightly or put up, in 100',
+  per(
+    total((a) => a.found),
+    asked,
+    100,
+  ),
+  '',
+  { goal: found },
+);
+report.row(`an arrival decided against ${people} contacts`, (total((a) => a.ms) / asked) * 1000, 'µs');
+report.finish();

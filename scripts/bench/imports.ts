@@ -1,16 +1,14 @@
-import { mkdirSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { writeCsv } from '../src/core/exchange/csv.ts';
-import { makeLabelled } from '../src/demo/labelled.ts';
-import { foundOrganization } from '../src/demo/organization.ts';
-import { makeRandom } from '../src/demo/random.ts';
-import type { Database, Queries } from '../src/server/db/database.ts';
-import { migrate } from '../src/server/db/migrate.ts';
-import { openPglite } from '../src/server/db/pglite.ts';
-import { makeServer } from '../src/server/http/server.ts';
-import { demoPassword } from '../src/server/staff/demoSignIns.ts';
-import { assemble } from '../src/server/start.ts';
+import { writeCsv } from '#core/exchange/csv.ts';
+import { makeLabelled } from '#demo/labelled.ts';
+import { makeRandom } from '#demo/random.ts';
+import type { Database, Queries } from '#server/db/database.ts';
+import { migrate } from '#server/db/migrate.ts';
+import { openPglite } from '#server/db/pglite.ts';
+import { Report } from './report.ts';
+import { openSite } from './site.ts';
 
 // npm run bench -- imports [rows]: one large file over HTTP: checked, applied, brought again, undone. Beside it the
 // slowest answer another request got meanwhile, and the bare loop that writes the same contacts.
@@ -32,33 +30,18 @@ const timed = (q: Queries): Queries => ({
 const watched: Database = process.env.SHOW
   ? { ...db, ...timed(db), transaction: (work) => db.transaction((tx) => work(timed(tx))) }
   : db;
-const { app, runner } = await assemble(watched, 'a secret of the bench', folder, true);
-await db.transaction((tx) => foundOrganization({ tx, now: app.clock.now(), app }));
-const server = makeServer(app, {
-  runner: () => runner,
-  demoSignIns: [],
-  dist: null,
-  limits: { publicWrites: 1e6, signIns: 1e6 },
-});
-const http = await new Promise<import('node:http').Server>((resolve) => {
-  const s = server.listen(0, '127.0.0.1', () => resolve(s));
-});
-const origin = `http://127.0.0.1:${(http.address() as { port: number }).port}`;
-app.origin = origin;
-let cookie = '';
+const site = await openSite(watched, makeRandom(7).bytes);
+const { origin } = site;
 async function call(method: string, path: string, body?: unknown) {
   const r = await fetch(`${origin}${path}`, {
     method,
-    headers: { origin, cookie, ...(body ? { 'content-type': 'application/json' } : {}) },
+    headers: { ...site.headers, ...(body ? { 'content-type': 'application/json' } : {}) },
     ...(body ? { body: JSON.stringify(body) } : {}),
   });
-  const set = r.headers.get('set-cookie');
-  if (set) cookie = set.split(';')[0]!;
   const answer = await r.json();
   if (!r.ok) throw new Error(`${method} ${path}: ${r.status} ${JSON.stringify(answer)}`);
   return answer as Record<string, never> & { id: string; state: string; doneRows: number; counts: object };
 }
-await call('POST', '/api/sign-in', { email: 'odalys@brackenmere.example', password: demoPassword });
 
 const people = makeLabelled(makeRandom(5), Math.round(rows / 1.5)).slice(0, rows);
 const csv = writeCsv(
@@ -90,7 +73,7 @@ const watcher = (async () => {
     await new Promise((r) => setTimeout(r, 100));
   }
 })();
-const results: Record<string, number> = {};
+const report = new Report('imports');
 async function step(name: string, run: () => Promise<unknown>) {
   slowest = 0;
   const began = performance.now();
@@ -101,11 +84,10 @@ async function step(name: string, run: () => Promise<unknown>) {
     if (ms > 100)
       console.log(`      ${(ms / 1000).toFixed(2).padStart(7)} s ${String(n).padStart(7)} × ${sql}`);
   spent.clear();
-  results[name] = Math.round(s * 10) / 10;
-  results[`${name}: slowest other request`] = Math.round(slowest) / 1000;
-  console.log(
-    `  ${name.padEnd(28)} ${s.toFixed(1).padStart(7)} s   another request waited at most ${(slowest / 1000).toFixed(2)} s`,
-  );
+  report.row(`${people.length} rows ${name}`, s, 's');
+  report.row('another request waited meanwhile at most', slowest / 1000, 's', {
+    goal: { of: 'value', atMost: 0.5 },
+  });
 }
 const settled = async (id: string) => {
   let last = 0;
@@ -133,13 +115,7 @@ await step('the same file checked again', async () => {
 await step('undone', () => call('POST', `/api/imports/${id}/undo`, {}));
 watching = false;
 await watcher;
-mkdirSync('bench-results', { recursive: true });
-writeFileSync(
-  'bench-results/imports.json',
-  `${JSON.stringify({ rows: people.length, ...results }, null, 2)}\n`,
-);
-http.closeAllConnections();
-http.close();
-await runner.stop();
-await db.close();
+report.finish();
+await site.close();
 rmSync(folder, { recursive: true, force: true });
+process.exit(0);

@@ -1,14 +1,14 @@
-import { mkdirSync, writeFileSync } from 'node:fs';
-import { compileSegment } from '../src/core/records/compile.ts';
-import type { Segment } from '../src/core/records/segment.ts';
-import { foundOrganization } from '../src/demo/organization.ts';
-import { makePeople, storePeople } from '../src/demo/people.ts';
-import { makeRandom } from '../src/demo/random.ts';
-import { readLines, searchContacts } from '../src/server/contacts/store.ts';
-import { makeIds } from '../src/server/db/ids.ts';
-import { migrate } from '../src/server/db/migrate.ts';
-import { openPglite } from '../src/server/db/pglite.ts';
-import { countAndSample } from '../src/server/records/store.ts';
+import { compileSegment } from '#core/records/compile.ts';
+import type { Segment } from '#core/records/segment.ts';
+import { foundOrganization } from '#demo/organization.ts';
+import { makePeople, storePeople } from '#demo/people.ts';
+import { makeRandom } from '#demo/random.ts';
+import { readLines } from '#server/contacts/store.ts';
+import { makeIds } from '#server/db/ids.ts';
+import { migrate } from '#server/db/migrate.ts';
+import { openPglite } from '#server/db/pglite.ts';
+import { countAndSample } from '#server/records/store.ts';
+import { quantile, Report, timed } from './report.ts';
 
 // npm run bench -- segments: how fast count and sample follow an edit, with many contacts and registrations.
 const contacts = Number(process.argv[2] ?? 100_000);
@@ -105,59 +105,27 @@ const segments: [string, Segment][] = [
     { ask: 'missed', times: { is: 'at most', n: 1 }, of: {}, within: { when: 'last year' } },
   ],
 ];
-const median = (of: number[]) => [...of].sort((a, b) => a - b)[Math.floor(of.length / 2)]!;
-const timed = async (run: () => Promise<unknown>, times: number) => {
-  const all: number[] = [];
-  for (let n = 0; n < times; n += 1) {
-    const began = performance.now();
-    await run();
-    all.push(performance.now() - began);
-  }
-  return all;
-};
+const report = new Report('segments');
+const median = (of: readonly number[]) => quantile(of, 0.5);
 const floor = median(
-  await timed(
-    () => db.query('select count(*) from (select contact_id from attendance group by contact_id) x'),
-    5,
+  await timed(5, () =>
+    db.query('select count(*) from (select contact_id from attendance group by contact_id) x'),
   ),
 );
-console.log(
-  `\n  ${'count and sample of a segment'.padEnd(46)} ${'people'.padStart(9)} ${'ms'.padStart(7)}   against grouping all attendance (${floor.toFixed(0)} ms)`,
-);
-const results: object[] = [];
+report.row('grouping all attendance by person', floor, 'ms');
 for (const [name, segment] of segments) {
   let found = 0;
   const ms = median(
-    await timed(async () => {
+    await timed(5, async () => {
       const { count, sample } = await countAndSample(db, compileSegment(segment, asked), 12);
       found = count;
       await readLines(db, sample);
-    }, 5),
+    }),
   );
-  results.push({ name, found, ms, ofFloor: ms / floor });
-  console.log(
-    `  ${name.padEnd(46)} ${String(found).padStart(9)} ${ms.toFixed(0).padStart(7)}   ${(ms / floor).toFixed(2)} of it`,
-  );
+  report.row(`count and sample: ${name} (${found} people)`, ms, 'ms', {
+    floor,
+    goal: { of: 'ratio', atMost: 1 },
+  });
 }
-const queries = Array.from({ length: 200 }, (_, n) => {
-  const p = random.pick(people);
-  const kinds = [
-    `${p.family.slice(0, 4)} ${p.given.slice(0, 3)}`,
-    (p.email ?? p.family).slice(0, 9),
-    p.family,
-    p.phone?.slice(-7) ?? p.given,
-    `${p.given} ${p.family.slice(0, 3)}${p.family.slice(4)}`,
-  ];
-  return kinds[n % kinds.length]!;
-});
-const searches: number[] = [];
-for (const q of queries) searches.push(...(await timed(() => searchContacts(db, q, 8), 1)));
-searches.sort((a, b) => a - b);
-const p95 = searches[Math.floor(searches.length * 0.95)]!;
-console.log(`\n  search, median ${median(searches).toFixed(1)} ms, p95 ${p95.toFixed(1)} ms`);
-mkdirSync('bench-results', { recursive: true });
-writeFileSync(
-  'bench-results/segments.json',
-  `${JSON.stringify({ contacts, registrations, floor, results, search: { median: median(searches), p95 } }, null, 2)}\n`,
-);
+report.finish();
 await db.close();

@@ -1,0 +1,184 @@
+import { recurring } from '#demo/calendar.ts';
+import { planRows } from '#demo/history.ts';
+import { makeRandom } from '#demo/random.ts';
+import { insert } from '#server/db/database.ts';
+import { makeIds } from '#server/db/ids.ts';
+import { migrate } from '#server/db/migrate.ts';
+import { openPglite } from '#server/db/pglite.ts';
+import { openPostgres } from '#server/db/postgres.ts';
+import { Report } from './report.ts';
+import { begins, openSite } from './site.ts';
+
+// npm run bench -- registration [orders]: orders of two with answers and a gift, paid by card, over HTTP: contacts matched,
+// messages planned and sent. Beside it a bare loop that writes the same rows, one transaction an order. With DATABASE_URL
+// it is measured on an empty database of a server.
+process.env.NODE_ENV = 'production';
+const orders = Number(process.argv[2] ?? 300);
+const random = makeRandom(1);
+const url = process.env.DATABASE_URL;
+const db = url ? await openPostgres(url) : await openPglite({});
+await migrate(db);
+const site = await openSite(db, random.bytes);
+const ids = makeIds({ now: () => begins }, random.bytes);
+
+/** An open, free event with one question and a capacity that the orders fill up. */
+async function openEvent(title: string) {
+  const of = { ...recurring.find((r) => r.key === 'reed-cut')!, title, capacity: orders * 2 };
+  const { event, offers, steps, survey } = planRows(of, '2026-08-05', site.founded, ids, begins, {
+    state: 'open',
+    absencesAt: null,
+  });
+  await insert(db, 'events', event);
+  await insert(db, 'offers', offers);
+  await insert(db, 'message_steps', steps);
+  await insert(db, 'surveys', survey);
+  const questionId = ids.id();
+  await insert(db, 'questions', {
+    id: questionId,
+    eventId: event.id,
+    position: 0,
+    scope: 'attendee',
+    kind: 'text',
+    prompt: { en: 'Anything?' },
+    required: false,
+    choices: [],
+    atDoor: false,
+  });
+  const slug = (event as unknown as { slug: string }).slug;
+  return { id: event.id, slug, offerId: (offers[0] as { id: string }).id, questionId };
+}
+type Opened = Awaited<ReturnType<typeof openEvent>>;
+
+async function order(event: Opened, family: string): Promise<void> {
+  const post = (path: string, body: object) =>
+    fetch(`${site.origin}/api/public/${path}`, {
+      method: 'POST',
+      headers: { 'content-type': 'application/json', 'idempotency-key': crypto.randomUUID() },
+      body: JSON.stringify(body),
+    });
+  const placed = await post(`events/${event.slug}/orders`, {
+    buyer: { given: 'Una', family, email: `una.${family}@fenmail.example` },
+    lines: [{ offerId: event.offerId, units: 2 }],
+    attendees: ['Una', 'Wyn'].map((given) => ({
+      given,
+      family,
+      answers: { [event.questionId]: 'no nuts' },
+    })),
+    donation: { amount: 1000, fundId: null },
+  });
+  const answer = (await placed.json()) as { token: string; standing: string };
+  if (placed.status !== 201) throw new Error(`an order was answered ${placed.status}`);
+  const paid = await post(`orders/${answer.token}/pay`, { card: '9000 0000 0000 0001', expiry: '08/29' });
+  if (!paid.ok) throw new Error(`a payment was answered ${paid.status}`);
+}
+
+/** A family name of letters that nobody else has. */
+const nameOf = (title: string, n: number): string =>
+  title + [...String(n)].map((digit) => 'bcdfghklmn'[Number(digit)]).join('a');
+
+/** Orders a second, and how many seats more than there are were taken. */
+async function measure(title: string, clients: number): Promise<{ perSecond: number; oversold: number }> {
+  const event = await openEvent(title);
+  let n = 0;
+  const client = async () => {
+    while (n < orders) {
+      n += 1;
+      await order(event, nameOf(title, n));
+    }
+  };
+  const began = performance.now();
+  await Promise.all(Array.from({ length: Math.min(clients, orders) }, client));
+  const perSecond = orders / ((performance.now() - began) / 1000);
+  const [taken] = await db.query<{ n: number }>(
+    "select count(*)::int as n from registrations where event_id = $1 and state in ('held', 'offered', 'confirmed')",
+    [event.id],
+  );
+  return { perSecond, oversold: Math.max(0, taken!.n - orders * 2) };
+}
+
+/** The rows that one order wrote, by table: whatever a transaction since then has touched. */
+async function rowsOfOneOrder(): Promise<[string, Record<string, unknown>[]][]> {
+  const event = await openEvent('rows');
+  await order(event, nameOf('first', 1));
+  await settled();
+  const [before] = await db.query<{ at: string }>('select pg_current_xact_id()::text as at');
+  await order(event, nameOf('rows', 1));
+  await settled();
+  const tables = await db.query<{ name: string }>(
+    "select relname as name from pg_class where relkind = 'r' and relnamespace = 'public'::regnamespace order by 1",
+  );
+  const rows: [string, Record<string, unknown>[]][] = [];
+  for (const { name } of tables) {
+    if (['sessions', 'contact_version', 'demo_clock', 'row_floors'].includes(name)) continue;
+    const of = await db.query<Record<string, unknown>>(
+      `select t.* from "${name}" t where t.xmin::text::bigint > $1`,
+      [before!.at],
+    );
+    if (of.length) rows.push([name, of]);
+  }
+  return rows;
+}
+
+/** Waits until nothing is left to be sent. */
+async function settled(): Promise<void> {
+  for (;;) {
+    const [due] = await db.query<{ n: number }>(
+      "select count(*)::int as n from messages where state in ('planned', 'due') and next_try_at <= $1",
+      [begins],
+    );
+    if (!due!.n) return;
+    await new Promise((resolve) => setTimeout(resolve, 20));
+  }
+}
+
+const anId = /[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}/gu;
+
+/** The floor: a bare loop that writes the same rows into tables like theirs, one transaction an order. */
+async function floor(): Promise<number> {
+  const rows = await rowsOfOneOrder();
+  const count = rows.reduce((n, [, list]) => n + list.length, 0);
+  process.stdout.write(`  the floor writes ${count} rows into ${rows.length} tables\n`);
+  await db.script(rows.map(([t]) => `create table floor_${t} (like ${t} including indexes);`).join('\n'));
+  const began = performance.now();
+  for (let n = 0; n < orders; n += 1) {
+    const fresh = new Map<string, string>();
+    const idFor = (id: string) => {
+      if (!fresh.has(id)) fresh.set(id, ids.id());
+      return fresh.get(id)!;
+    };
+    const mine = JSON.parse(JSON.stringify(rows).replace(anId, idFor)) as typeof rows;
+    await db.transaction(async (tx) => {
+      for (const [table, list] of mine)
+        await insert(
+          tx,
+          `floor_${table}`,
+          list.map((row) => ({
+            ...row,
+            ...('number' in row ? { number: 1_000_000 + n } : {}),
+            ...('tokenHash' in row ? { tokenHash: ids.id() } : {}),
+            ...(row.passCode ? { passCode: ids.id() } : {}),
+            ...(row.ref ? { ref: ids.id() } : {}),
+            ...(table === 'contact_keys' ? { key: `${row.key}${n}` } : {}),
+          })),
+        );
+    });
+  }
+  return orders / ((performance.now() - began) / 1000);
+}
+
+const report = new Report(url ? 'registration-server' : 'registration');
+await measure('warm', 4);
+const least = await floor();
+report.row('the same rows in a bare loop', least, 'per s');
+for (const clients of [1, 50, 500]) {
+  const { perSecond, oversold } = await measure(nameOf('clients', clients), clients);
+  const who = `${clients} client${clients === 1 ? '' : 's'}`;
+  report.row(`orders over HTTP, ${who}`, perSecond, 'per s', {
+    floor: least,
+    goal: { of: 'ratio', atLeast: 0.5 },
+  });
+  report.row(`seats oversold, ${who}`, oversold, 'seats', { goal: { of: 'value', atMost: 0 } });
+}
+report.finish();
+await site.close();
+process.exit(0);
