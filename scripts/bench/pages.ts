@@ -27,8 +27,8 @@ async function measure(
     if (!reply.ok) throw new Error(`${path} was answered ${reply.status}`);
     return reply.json() as Promise<never>;
   };
-  const season: { events: { id: string; state: string }[] } = await ask('/api/events');
-  const event = season.events.find((e) => e.state === 'open') ?? season.events[0]!;
+  const season: { id: string; state: string }[] = await ask('/api/events');
+  const event = season.find((e) => e.state === 'open') ?? season[0]!;
   const found: { contacts: { id: string }[] } = await ask('/api/contacts?limit=20');
   const pages: [string, string][] = [
     ['Desk', '/api/desk'],

@@ -98,6 +98,7 @@ export async function startShipped(
     },
     stdio: ['ignore', 'ignore', 'inherit'],
   });
+  process.once('exit', () => child.kill('SIGKILL'));
   for (;;) {
     if (child.exitCode !== null) throw new Error('the server did not start');
     if (await answersAt(origin)) return child;

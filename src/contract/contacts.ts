@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { contactParts } from '#core/access/contacts.ts';
+import { attributes, textsOf } from '#core/contacts/attributes.ts';
 import { consentChannels, consentTopics } from '#core/contacts/consent.ts';
 import { lifelineKinds } from '#core/contacts/lifeline.ts';
 import { contactKinds, contactOrders } from '#core/contacts/listing.ts';
@@ -55,7 +56,7 @@ const person = personName.extend({
   birthDate: date.nullable().default(null),
   street: z.string().trim().max(200).nullable().default(null),
   postalCode: z.string().trim().max(20).nullable().default(null),
-  dietary: z.string().trim().max(500).nullable().default(null),
+  ...textsOf((key) => z.string().trim().max(attributes[key].text.most).nullable().default(null)),
   language: z.enum(['en', 'fr']).default('en'),
   doNotContact: z.boolean().default(false),
 });
@@ -100,7 +101,7 @@ export const contactRecord = z.object({
   postalCode: z.string().nullable(),
   /** The day from which they no longer live at the address. */
   movedOn: date.nullable(),
-  dietary: z.string().nullable(),
+  ...textsOf(() => z.string().nullable()),
   language: z.string(),
   /** Others they read, as language tags. */
   languages: z.array(z.string()),
@@ -302,7 +303,7 @@ export const contactsContract = contract({
       birthDate: date.nullable().optional(),
       street: z.string().trim().max(200).nullable().optional(),
       postalCode: z.string().trim().max(20).nullable().optional(),
-      dietary: z.string().trim().max(500).nullable().optional(),
+      ...textsOf((key) => z.string().trim().max(attributes[key].text.most).nullable().optional()),
       movedOn: date.nullable().optional(),
       doNotContact: z.boolean().optional(),
       language: z.enum(['en', 'fr']).optional(),

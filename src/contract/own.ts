@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { attributes, textsOf } from '#core/contacts/attributes.ts';
 import { consentChannels, consentTopics } from '#core/contacts/consent.ts';
 import { membershipWishes, outsideFields, proposable } from '#core/contacts/proposing.ts';
 import { contract, date, done, id, idParams, instant, token } from './endpoint.ts';
@@ -12,7 +13,7 @@ const details = z.object({
   street: z.string().nullable(),
   postalCode: z.string().nullable(),
   language: z.string(),
-  dietary: z.string().nullable(),
+  ...textsOf(() => z.string().nullable()),
   /** Fields whose change waits for a decision. */
   waiting: z.array(z.string()),
 });
@@ -112,7 +113,7 @@ export const ownContract = contract({
       birthDate: date.nullable().optional(),
       street: text(200).optional(),
       postalCode: text(20).optional(),
-      dietary: text(500).optional(),
+      ...textsOf((key) => text(attributes[key].text.most).optional()),
       language: z.enum(['en', 'fr']).optional(),
       addEmail: text(254).optional(),
       addPhone: text(40).optional(),

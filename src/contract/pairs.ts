@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { textKeys, textsOf } from '#core/contacts/attributes.ts';
 import { levels } from '#core/contacts/comparing.ts';
 import { contract, done, id, idParams, instant } from './endpoint.ts';
 
@@ -15,7 +16,7 @@ const side = z.object({
   street: z.string().nullable(),
   postalCode: z.string().nullable(),
   language: z.string(),
-  dietary: z.string().nullable(),
+  ...textsOf(() => z.string().nullable()),
   doNotContact: z.boolean(),
   household: z.boolean(),
   source: z.string(),
@@ -41,7 +42,7 @@ export const pair = z.object({
 export type Pair = z.infer<typeof pair>;
 
 /** Fields of which the merged contact has one value, taken from one side. */
-export const mergeFields = ['name', 'birthDate', 'address', 'language', 'dietary'] as const;
+export const mergeFields = ['name', 'birthDate', 'address', 'language', ...textKeys] as const;
 export type MergeField = (typeof mergeFields)[number];
 const chosen = z.partialRecord(z.enum(mergeFields), z.enum(['kept', 'merged']));
 

@@ -1,45 +1,12 @@
+import { attributes, isAttribute, type TextKey, textsOf } from '#core/contacts/attributes.ts';
 import type { LifelineKind } from '#core/contacts/lifeline.ts';
 import type { Question, Segment } from '#core/records/segment.ts';
 import { isQuestion } from '#core/records/segment.ts';
 import type { Role } from '#core/staff/roles.ts';
+import { type ContactPart, contactParts } from './parts.ts';
 import { isCoordinator, type Viewer } from './viewer.ts';
 
-/** What is held about somebody, in the parts in which it is shown or not. */
-export const contactParts = [
-  /** Name, photo, whether nothing is sent. */
-  'name',
-  /** Emails, telephones, languages. */
-  'reach',
-  'address',
-  'age',
-  /** The day of birth. */
-  'birth',
-  /** Needs and allergies. */
-  'health',
-  /** Gifts, payments, receipts. */
-  'money',
-  /** Membership and its dues. */
-  'membership',
-  /** Roles in units, where they work. */
-  'ties',
-  /** Fields the organization added. */
-  'fields',
-  /** Notes of others; one's own are always one's own to see. */
-  'notes',
-  'consents',
-  'tags',
-  /** Registrations, attendance, waivers, surveys. */
-  'presence',
-  /** Shifts and hours. */
-  'shifts',
-  /** Guardians, household, companions. */
-  'family',
-  /** Whom to call in an emergency. */
-  'emergency',
-  /** Messages, clearances, changes and merges of the record. */
-  'record',
-] as const;
-export type ContactPart = (typeof contactParts)[number];
+export { type ContactPart, contactParts };
 
 /**
  * `all`: of every contact, or, for those who belong to a unit, of the unit's. `unit`: of those who take part in, serve at
@@ -104,7 +71,7 @@ export const onlyUnit = (viewer: Viewer): boolean =>
   !partsOfAll(viewer).has('name') && partsOf(viewer, true).has('name');
 
 /** A contact's record as far as it is cut; other fields of it pass. */
-interface Cuttable {
+interface Cuttable extends Record<TextKey, string | null> {
   emails: readonly unknown[];
   phones: readonly unknown[];
   birthDate: string | null;
@@ -112,7 +79,6 @@ interface Cuttable {
   street: string | null;
   postalCode: string | null;
   movedOn: string | null;
-  dietary: string | null;
   languages: readonly unknown[];
   source: string;
   ties: readonly { kind: string }[];
@@ -155,7 +121,7 @@ export function cutRecord<R extends Cuttable>(
     street: has('address') ? record.street : null,
     postalCode: has('address') ? record.postalCode : null,
     movedOn: has('address') ? record.movedOn : null,
-    dietary: has('health') ? record.dietary : null,
+    ...textsOf((key) => (has(attributes[key].part) ? record[key] : null)),
     source: has('record') ? record.source : '',
     ties: record.ties.filter((t) => has(t.kind === 'membership' ? 'membership' : 'ties')),
     people: has('ties') ? record.people : [],
@@ -200,19 +166,10 @@ export function cutLine<
   };
 }
 
-/** The fields that a change of a contact may name, each with the part it belongs to. */
-export const partOfField: Record<string, ContactPart> = {
-  given: 'name',
-  family: 'name',
-  birthDate: 'birth',
-  street: 'address',
-  postalCode: 'address',
-  movedOn: 'address',
-  dietary: 'health',
-  doNotContact: 'name',
-  deceasedOn: 'name',
-  language: 'reach',
-  languages: 'reach',
+/** The part that a field of a change belongs to; null for what is no field of a contact. */
+export const partOfField = (field: string): ContactPart | null =>
+  isAttribute(field) ? attributes[field].part : (otherFields[field] ?? null);
+const otherFields: Record<string, ContactPart> = {
   emails: 'reach',
   email: 'reach',
   phones: 'reach',
@@ -247,7 +204,7 @@ export function lifelineKindsOf(
 }
 
 /** What a question of a segment tells about whoever is found by it. */
-const partOfQuestion: Record<Question['ask'], ContactPart> = {
+const partOfQuestion: Record<Exclude<Question['ask'], 'detail'>, ContactPart> = {
   tag: 'tags',
   reach: 'reach',
   age: 'age',
@@ -278,7 +235,8 @@ export function partsAsked(segment: Segment): ReadonlySet<ContactPart> {
   const visit = (s: Segment): void => {
     if (isQuestion(s)) {
       // An address is more than a way to be reached.
-      asked.add(s.ask === 'reach' && s.by === 'address' ? 'address' : partOfQuestion[s.ask]);
+      if (s.ask === 'detail') asked.add(attributes[s.detail].part);
+      else asked.add(s.ask === 'reach' && s.by === 'address' ? 'address' : partOfQuestion[s.ask]);
       if (s.ask === 'in the household of') visit(s.who);
     } else if ('not' in s) visit(s.not);
     else for (const part of 'all' in s ? s.all : s.any) visit(part);

@@ -1,4 +1,5 @@
 import { expect, test } from 'vitest';
+import { noTexts } from './attributes.ts';
 import { type OwnDetails, sortWishes } from './proposing.ts';
 
 const mai: OwnDetails = {
@@ -8,7 +9,7 @@ const mai: OwnDetails = {
   street: '1 Chapel Hill',
   postalCode: null,
   language: 'en',
-  dietary: null,
+  ...noTexts,
 };
 
 test('blanks are filled and own matters change at once; what staff have is asked about', () => {

@@ -1,3 +1,5 @@
+import { type Texts, textKeys } from './attributes.ts';
+
 /** Fields that staff keep and a person may ask to have changed. */
 export const proposable = ['given', 'family', 'birthDate', 'street', 'postalCode'] as const;
 export type ProposableField = (typeof proposable)[number];
@@ -8,12 +10,9 @@ export type MembershipWish = (typeof membershipWishes)[number];
 export const outsideFields = ['email', 'phone', 'guardian'] as const;
 export type OutsideField = (typeof outsideFields)[number];
 /** Fields on which the person's own word counts at once. */
-export const ownSay = ['language', 'dietary'] as const;
+export const ownSay = ['language', ...textKeys] as const;
 
-export type OwnDetails = Record<ProposableField, string | null> & {
-  language: string;
-  dietary: string | null;
-};
+export type OwnDetails = Record<ProposableField, string | null> & Texts & { language: string };
 
 export interface Wish {
   field: ProposableField;

@@ -1,3 +1,4 @@
+import { attributes, textsOf } from '#core/contacts/attributes.ts';
 import { type OwnField, readFieldValue } from '#core/contacts/fields.ts';
 import { tidyName } from '#core/contacts/names.ts';
 import { emailKey, type ReachKind } from '#core/contacts/reach.ts';
@@ -88,7 +89,7 @@ export function readPerson(
     birthDate,
     ...address,
     language: readLanguage(one('language')),
-    dietary: one('dietary').slice(0, 500) || null,
+    ...textsOf((key) => one(key).slice(0, attributes[key].text.most) || null),
     tags: tagsOf(all('tags')),
     notes: [all('note').join('\n').slice(0, 2000)].filter(Boolean),
     newsletter: granted === null ? null : { granted, on: dateIn('newsletter date') },

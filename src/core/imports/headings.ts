@@ -1,3 +1,4 @@
+import { attributes, textKeys } from '#core/contacts/attributes.ts';
 import type { ReachKind } from '#core/contacts/reach.ts';
 import type { ColumnMeaning, DateOrder } from './mapping.ts';
 
@@ -83,7 +84,7 @@ const words: [RegExp, ColumnMeaning][] = [
   ],
   [/birth|born|\bdob\b|naissance|^bday$|^geburtsdatum$/iu, 'birth date'],
   [/^(preferred )?lang(uage)?$|^langue( préférée)?$/iu, 'language'],
-  [/diet|allerg|régime|intoléran/iu, 'dietary'],
+  ...textKeys.map((key): [RegExp, ColumnMeaning] => [attributes[key].text.headings, key]),
   [/^skills?$|^tags?$|^interests?$|^categories$|^groups?$|^labels?$|compétences/iu, 'tags'],
   [/^notes?$|^comments?$|^remarks?$|^remarques?$|^commentaires?$/iu, 'note'],
 ];

@@ -1,4 +1,5 @@
 import { describe, expect, test } from 'vitest';
+import { noTexts } from '#core/contacts/attributes.ts';
 import { type Candidate, prepare } from '#core/contacts/comparing.ts';
 import { usualThresholds } from '#core/contacts/match.ts';
 import { firstModel } from '#core/contacts/weights.ts';
@@ -28,7 +29,7 @@ const mai: CurrentContact = {
   postalCode: null,
   movedOn: null,
   language: 'en',
-  dietary: null,
+  ...noTexts,
   tags: ['canoe leader'],
   notes: [],
   newsletter: false,

@@ -1,3 +1,4 @@
+import { type Texts, textKeys } from '#core/contacts/attributes.ts';
 import { fold, fullName } from '#core/contacts/names.ts';
 import { emailKey } from '#core/contacts/reach.ts';
 import { type EmergencyContact, type Membership, type PersonRow, sayMembership } from './rows.ts';
@@ -14,7 +15,7 @@ export const importFields = [
   'birth date',
   'address',
   'language',
-  'dietary',
+  ...textKeys,
   'tags',
   'note',
   'newsletter',
@@ -58,7 +59,7 @@ export const usualPolicy = (field: ImportField): Policy =>
   several.has(field) ? 'take theirs' : 'fill blanks';
 
 /** What a contact has now, as far as an import may change it. */
-export interface CurrentContact {
+export interface CurrentContact extends Texts {
   id: string;
   given: string;
   family: string;
@@ -70,7 +71,6 @@ export interface CurrentContact {
   /** Since when the address is a former one. */
   movedOn: string | null;
   language: string;
-  dietary: string | null;
   tags: string[];
   notes: string[];
   /** The last word on the newsletter; null when they were never asked. */
@@ -145,8 +145,10 @@ export function changesOf(person: PersonRow, current: CurrentContact, choices: I
   }
   if (person.language && person.language !== current.language)
     consider('language', current.language, person.language);
-  if (person.dietary && flat(person.dietary) !== flat(current.dietary ?? ''))
-    consider('dietary', current.dietary, person.dietary);
+  for (const key of textKeys) {
+    const said = person[key];
+    if (said && flat(said) !== flat(current[key] ?? '')) consider(key, current[key], said);
+  }
   for (const tag of person.tags)
     if (!current.tags.includes(tag)) consider('tags', current.tags.join(', '), tag);
   for (const note of person.notes)

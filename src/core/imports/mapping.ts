@@ -1,3 +1,4 @@
+import { textKeys } from '#core/contacts/attributes.ts';
 import type { ReachKind } from '#core/contacts/reach.ts';
 
 export type DateOrder = 'day first' | 'month first';
@@ -28,7 +29,7 @@ export const columnMeanings = [
   'postal code',
   'birth date',
   'language',
-  'dietary',
+  ...textKeys,
   'tags',
   'note',
   'newsletter',

@@ -1,3 +1,4 @@
+import { noTexts } from '#core/contacts/attributes.ts';
 import type { OwnField } from '#core/contacts/fields.ts';
 import { fold, fullName, type PersonName, splitName, tidyName } from '#core/contacts/names.ts';
 import type { CalendarDate } from '#core/time/clock.ts';
@@ -180,7 +181,7 @@ function apart(person: PersonRow, own: PersonName, other: PersonName, first: boo
     ...both,
     statedId: null,
     birthDate: null,
-    dietary: null,
+    ...noTexts,
     tags: [],
     notes: [],
     newsletter: person.newsletter?.granted === false ? person.newsletter : null,

@@ -1,15 +1,15 @@
+import { type Texts, textsOf } from '#core/contacts/attributes.ts';
 import type { Described } from '#core/contacts/comparing.ts';
 import { fold } from '#core/contacts/names.ts';
 import { emailKey, type ReachKind } from '#core/contacts/reach.ts';
 import type { CalendarDate } from '#core/time/clock.ts';
 
 /** One row of a file, understood. */
-export interface PersonRow extends Described {
+export interface PersonRow extends Described, Texts {
   kind: 'person' | 'organization';
   /** The contact the file says it is, as in our own exports. */
   statedId: string | null;
   language: 'en' | 'fr' | null;
-  dietary: string | null;
   tags: string[];
   notes: string[];
   /** What the file says of the newsletter: yes or no, and since when. */
@@ -72,7 +72,7 @@ export function absorb(into: PersonRow, other: PersonRow): PersonRow {
     postalCode: into.postalCode ?? other.postalCode,
     street: into.street ?? other.street,
     language: into.language ?? other.language,
-    dietary: into.dietary ?? other.dietary,
+    ...textsOf((key) => into[key] ?? other[key]),
     notes: union(into.notes, other.notes, (n) => n),
     memberships: union(into.memberships, other.memberships, sayMembership),
     organizations: union(into.organizations, other.organizations, fold),

@@ -1,3 +1,4 @@
+import { attributes } from '#core/contacts/attributes.ts';
 import { shiftDate } from '#core/time/wallTime.ts';
 import type { Known } from './pieces.ts';
 import {
@@ -136,6 +137,14 @@ function question(q: Question, asked: Asked, put: Put, visit: (s: Segment) => st
       return "c.kind = 'organization'";
     case 'custom field':
       return `c.id in (select t.contact_id from custom_values t join custom_fields f on f.id = t.field_id where f.id = ${put(q.fieldId, 'uuid')}${fieldTest(q.is, (q.value ?? '').trim().toLowerCase(), put)})`;
+    case 'detail': {
+      const column = `lower(c.${attributes[q.detail].column})`;
+      const wanted = (q.value ?? '').trim().toLowerCase();
+      if (q.is === 'filled') return `c.${attributes[q.detail].column} is not null`;
+      return q.is === 'is'
+        ? `coalesce(${column} = ${put(wanted)}, false)`
+        : `coalesce(${column} like ${put(contains(wanted))}, false)`;
+    }
     case 'member':
       return `c.id in (select contact_id from memberships where true${q.level ? ` and lower(level) = ${put(q.level.trim().toLowerCase())}` : ''}${onDay('starts_on', 'ends_on', q.on, asked, put)})`;
     case 'in a unit':

@@ -1,3 +1,4 @@
+import type { Texts } from '#core/contacts/attributes.ts';
 import { holdsOn, type Span, statusOn } from '#core/contacts/membership.ts';
 import { ageOn, instantOf } from '#core/time/wallTime.ts';
 import {
@@ -37,6 +38,8 @@ export interface Facts {
   /** The last word on every topic and channel. */
   consents: readonly { topic: string; channel: string; granted: boolean }[];
   doNotContact: boolean;
+  /** Lines of text of the record, by attribute. */
+  texts: Texts;
   fields: readonly { fieldId: string; kind: string; value: string }[];
   memberships: readonly ({ level: string | null } & Span)[];
   units: readonly ({ unitId: string; role: string } & Span)[];
@@ -154,6 +157,10 @@ function answer(q: Question, f: Facts, asked: Asked): { holds: boolean; found: s
         own !== undefined && meetsTest(own.kind, own.value, q.is, q.value ?? ''),
         own?.value ?? 'not filled in',
       );
+    }
+    case 'detail': {
+      const value = f.texts[q.detail];
+      return plain(value !== null && meetsTest('text', value, q.is, q.value ?? ''), value ?? 'not filled in');
     }
     case 'member': {
       const level = q.level?.trim().toLowerCase();

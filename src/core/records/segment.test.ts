@@ -1,4 +1,5 @@
 import { describe, expect, test } from 'vitest';
+import { noTexts } from '#core/contacts/attributes.ts';
 import { compileSegment, yearsBefore } from './compile.ts';
 import { evaluate, type Facts } from './evaluate.ts';
 import { freshQuestion, questionKinds, readSegment, type Segment, segmentLimits } from './segment.ts';
@@ -24,6 +25,7 @@ const nobody: Facts = {
   birthDate: null,
   language: 'en',
   languages: [],
+  texts: noTexts,
   consents: [],
   fields: [],
   units: [],

@@ -1,3 +1,4 @@
+import { type TextKey, textKeys } from '#core/contacts/attributes.ts';
 import {
   type ConsentChannel,
   type ConsentTopic,
@@ -37,6 +38,9 @@ export type OnDay = 'today' | string;
 /** How a custom field is compared; without regard to capitals, numbers and dates by their size. */
 export const fieldTests = ['filled', 'is', 'contains', 'at least', 'at most'] as const;
 export type FieldTest = (typeof fieldTests)[number];
+/** How a line of text of a record is compared, without regard to capitals. */
+export const textTests = ['filled', 'is', 'contains'] as const satisfies readonly FieldTest[];
+export type TextTest = (typeof textTests)[number];
 
 /** One question about somebody and their history. */
 export type Question =
@@ -50,6 +54,7 @@ export type Question =
   | { ask: 'moved away' }
   | { ask: 'organization' }
   | { ask: 'custom field'; fieldId: string; is: FieldTest; value?: string }
+  | { ask: 'detail'; detail: TextKey; is: TextTest; value?: string }
   | { ask: 'member'; level?: string; on: OnDay }
   | { ask: 'in a unit'; unitId: string; role?: string; on: OnDay }
   | { ask: 'works for'; organizationId?: string; on: OnDay }
@@ -75,6 +80,7 @@ export const questionKinds = [
   'moved away',
   'organization',
   'custom field',
+  'detail',
   'member',
   'in a unit',
   'works for',
@@ -113,6 +119,8 @@ export function freshQuestion(ask: Question['ask']): Question {
       return { ask };
     case 'custom field':
       return { ask, fieldId: '', is: 'filled' };
+    case 'detail':
+      return { ask, detail: textKeys[0]!, is: 'filled' };
     case 'member':
     case 'works for':
       return { ask, on: 'today' };
@@ -281,6 +289,11 @@ function checkQuestion(
     case 'custom field':
       id('fieldId', true);
       oneOf('is', fieldTests);
+      if (q.is !== 'filled') text('value');
+      return;
+    case 'detail':
+      oneOf('detail', textKeys);
+      oneOf('is', textTests);
       if (q.is !== 'filled') text('value');
       return;
     case 'member':

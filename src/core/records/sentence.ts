@@ -1,3 +1,4 @@
+import { attributes } from '#core/contacts/attributes.ts';
 import { sayShortDate } from '#core/time/say.ts';
 import {
   type Bound,
@@ -119,6 +120,11 @@ function sayQuestion(q: Question, names: Names, not = false): string {
       if (q.is === 'filled') return have(not ? `“${field}”` : `“${field}” filled in`);
       const is = { is: 'is', contains: 'contains', 'at least': 'is at least', 'at most': 'is at most' }[q.is];
       return `${not ? 'are not among those' : 'are those'} whose “${field}” ${is} “${q.value ?? ''}”`;
+    }
+    case 'detail': {
+      const { many } = attributes[q.detail].text;
+      if (q.is === 'filled') return have(`${many} on record`);
+      return `${not ? 'are not among those' : 'are those'} whose ${many} ${q.is === 'is' ? 'are' : 'contain'} “${q.value ?? ''}”`;
     }
     case 'member': {
       const words = q.level ? `members (${q.level})` : 'members';

@@ -1,22 +1,23 @@
+import type { Texts } from '#core/contacts/attributes.ts';
 import { asDescribed, type Candidate, type Described, keysOf, prepare } from '#core/contacts/comparing.ts';
 import type { Verdict } from '#core/contacts/match.ts';
 import { type PersonName, tidyName } from '#core/contacts/names.ts';
 import { emailKey } from '#core/contacts/reach.ts';
 import { first, insert, update } from '../db/database.ts';
 import type { Work } from '../http/app.ts';
+import { textRow } from './columns.ts';
 import { derived, keyRows } from './keys.ts';
 import { pairRow } from './pairs.ts';
 import { candidatesFor } from './store.ts';
 
 /** Somebody as they come in by a form: one email, one telephone. */
-export interface NewPerson extends PersonName {
+export interface NewPerson extends PersonName, Partial<Texts> {
   email?: string | null;
   /** E.164. */
   phone?: string | null;
   birthDate?: string | null;
   street?: string | null;
   postalCode?: string | null;
-  dietary?: string | null;
   language?: string;
   doNotContact?: boolean;
 }
@@ -73,7 +74,7 @@ export class Arrivals {
       language: person.language ?? 'en',
       street: person.street ?? null,
       postalCode: person.postalCode ?? null,
-      dietary: person.dietary ?? null,
+      ...textRow(person),
       doNotContact: person.doNotContact ?? false,
       householdId,
       ...derived({ ...name, emails, phones }),

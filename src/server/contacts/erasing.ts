@@ -1,5 +1,7 @@
+import { attributeKeys, attributes } from '#core/contacts/attributes.ts';
 import { first, type Queries } from '../db/database.ts';
 import { audit, type Work } from '../http/app.ts';
+import { erasedSet } from './columns.ts';
 import { belongings } from './merging.ts';
 
 /** Every row that belongs to a person, table by table, as it stands in the database. */
@@ -62,7 +64,7 @@ export async function whatErasingDoes(
   const because = (parts: string[], why: string) => (parts.length ? [`${parts.join(' and ')}: ${why}`] : []);
   return {
     goes: [
-      'name, address, birth date, language and needs',
+      `what is on record of the person: ${attributeKeys.map((key) => attributes[key].words).join(', ')}`,
       ...of(n.emails!, 'email', 'emails'),
       ...of(n.phones!, 'telephone', 'telephones'),
       ...of(n.relations!, 'relation to another person', 'relations to other people'),
@@ -166,8 +168,7 @@ export async function erase(w: Work, contactId: string): Promise<void> {
     now,
   ]);
   await tx.query(
-    `update contacts set given_name = 'Erased', family_name = 'person', birth_date = null, street = null, postal_code = null,
-       language = 'en', languages = '{}', moved_on = null, dietary = null, household_id = null, do_not_contact = true, name_key = '', search_text = '',
+    `update contacts set ${erasedSet()}, name_key = '', search_text = '',
        source = 'erased', erased_at = $2, updated_at = $2 where id = any($1)`,
     [shells, now],
   );

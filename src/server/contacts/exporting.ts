@@ -1,14 +1,15 @@
+import { attributes, type Texts, textKeys } from '#core/contacts/attributes.ts';
 import { writeCsv } from '#core/exchange/csv.ts';
 import { type Card, writeVCards } from '#core/exchange/writeVCard.ts';
 import type { Queries } from '../db/database.ts';
+import { textColumns } from './columns.ts';
 import { readFields } from './fields.ts';
 import { lastWord, whyQuiet } from './quiet.ts';
 
-interface Exported extends Card {
+interface Exported extends Card, Texts {
   newsletter: boolean | null;
   doNotContact: boolean;
   deceasedOn: string | null;
-  dietary: string | null;
   number: string | null;
   since: string | null;
   level: string | null;
@@ -27,7 +28,7 @@ interface Exported extends Card {
 const readExported = (tx: Queries, ids: readonly string[] | null): Promise<Exported[]> =>
   tx.query<Exported>(
     `select c.id as uid, c.kind, given_name as given, family_name as family, case when moved_on is null then street end as street,
-       case when moved_on is null then postal_code end as postal_code, birth_date, language, dietary,
+       case when moved_on is null then postal_code end as postal_code, birth_date, language, ${textColumns('c')},
        do_not_contact, deceased_on, m.ends_on, w.name as organization, m.number, m.since, m.level, e.other_name as emergency_name, e.other_phone as emergency_phone,
        coalesce((select jsonb_object_agg(field_id, value) from custom_values where contact_id = c.id), '{}') as fields,
        coalesce((select array_agg(email order by position, id) from contact_emails where contact_id = c.id and ended_on is null), '{}') as emails,
@@ -66,7 +67,7 @@ export async function contactsCsv(tx: Queries, ids: readonly string[] | null): P
       'Postal code',
       'Birth date',
       'Language',
-      'Diet',
+      ...textKeys.map((key) => attributes[key].text.heading),
       'Tags',
       'Notes',
       'Newsletter',
@@ -92,7 +93,7 @@ export async function contactsCsv(tx: Queries, ids: readonly string[] | null): P
       c.postalCode,
       c.birthDate,
       c.language,
-      c.dietary,
+      ...textKeys.map((key) => c[key]),
       c.tags.join('; '),
       c.notes.join('\n'),
       yesNo(c.newsletter),

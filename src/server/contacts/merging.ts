@@ -1,10 +1,12 @@
 import type { MergeField } from '#contract/pairs.ts';
+import { type AttributeKey, attributeKeys, attributes, type Texts } from '#core/contacts/attributes.ts';
 import { fold, fullName } from '#core/contacts/names.ts';
 import { onShift } from '#core/crew/states.ts';
 import { among } from '../db/among.ts';
 import { first, insert, type Queries, update } from '../db/database.ts';
 import { audit, type Work } from '../http/app.ts';
 import { conflict, notFound } from '../http/problem.ts';
+import { columnKey, ownColumns } from './columns.ts';
 import { refreshFound } from './keys.ts';
 import { dropPairsOf } from './pairs.ts';
 
@@ -81,7 +83,7 @@ export const copies = [
   },
 ] as const;
 
-interface Own {
+interface Own extends Texts {
   kind: 'person' | 'organization';
   givenName: string;
   familyName: string;
@@ -91,13 +93,11 @@ interface Own {
   movedOn: string | null;
   language: string;
   languages: string[];
-  dietary: string | null;
   doNotContact: boolean;
   deceasedOn: string | null;
   householdId: string | null;
 }
-const ownSql = `select kind, given_name, family_name, birth_date, street, postal_code, moved_on, language, languages, dietary, do_not_contact, deceased_on,
-  household_id from contacts where id = $1 and merged_into is null for update`;
+const ownSql = `select kind, ${ownColumns('contacts')} from contacts where id = $1 and merged_into is null for update`;
 
 interface Moved {
   /** Ids of the rows that came over, by table and column. */
@@ -173,7 +173,9 @@ export async function mergeContacts(
   return id;
 }
 
+/** What the contact that stays has afterwards of each value: as somebody chose, else by the rule of the attribute. */
 function joined(kept: Own, merged: Own, chosen: Chosen): Own {
+  const pick = (field: string) => chosen[field as MergeField];
   const from = (field: MergeField) => (chosen[field] === 'merged' ? merged : kept);
   const address = chosen.address
     ? from('address')
@@ -184,21 +186,21 @@ function joined(kept: Own, merged: Own, chosen: Chosen): Own {
           movedOn: kept.movedOn,
         }
       : merged;
+  const together = { name: from('name'), address };
+  const one = (key: AttributeKey): unknown => {
+    const column = columnKey(key) as keyof Own;
+    const [ours, theirs] = [kept[column], merged[column]];
+    const rule = attributes[key].merge;
+    if (typeof rule === 'object') return (together[rule.together] as Own)[column];
+    if (rule === 'either') return ours || theirs;
+    if (rule === 'all') return [...new Set([...(ours as string[]), ...(theirs as string[])])];
+    if (pick(key)) return pick(key) === 'merged' ? theirs : ours;
+    return rule === 'first' ? (ours ?? theirs) : ours;
+  };
   return {
     kind: kept.kind,
-    givenName: from('name').givenName,
-    familyName: from('name').familyName,
-    birthDate: chosen.birthDate ? from('birthDate').birthDate : (kept.birthDate ?? merged.birthDate),
-    street: address.street,
-    postalCode: address.postalCode,
-    movedOn: address.movedOn,
-    language: from('language').language,
-    languages: [...new Set([...kept.languages, ...merged.languages])],
-    dietary: chosen.dietary ? from('dietary').dietary : (kept.dietary ?? merged.dietary),
-    doNotContact: kept.doNotContact || merged.doNotContact,
-    deceasedOn: kept.deceasedOn ?? merged.deceasedOn,
-    householdId: kept.householdId ?? merged.householdId,
-  };
+    ...Object.fromEntries(attributeKeys.map((key) => [columnKey(key), one(key)])),
+  } as Own;
 }
 
 async function dropDoubleShifts(tx: Queries, keptId: string, mergedId: string): Promise<Moved['shifts']> {
@@ -313,20 +315,9 @@ export async function unmerge(w: Work, mergeId: string): Promise<Unmerged> {
   return { contactId: merged, back, since, left };
 }
 
-const ownWords: Record<keyof Own, string> = {
+const ownWords: Record<string, string> = {
   kind: 'kind',
-  givenName: 'given name',
-  familyName: 'family name',
-  birthDate: 'birth date',
-  street: 'street',
-  postalCode: 'postal code',
-  movedOn: 'day of moving',
-  language: 'language',
-  languages: 'languages',
-  dietary: 'dietary note',
-  doNotContact: 'do not contact',
-  deceasedOn: 'date of death',
-  householdId: 'household',
+  ...Object.fromEntries(attributeKeys.map((key) => [columnKey(key), attributes[key].words])),
 };
 
 const alike = (a: unknown, b: unknown): boolean => JSON.stringify(a) === JSON.stringify(b);

@@ -1,4 +1,5 @@
 import type { OwnDetailsOf, OwnedLink, OwnPage, ownContract } from '#contract/own.ts';
+import { attributes, textsOf } from '#core/contacts/attributes.ts';
 import { consentChannels, consentTopics } from '#core/contacts/consent.ts';
 import { fullName } from '#core/contacts/names.ts';
 import {
@@ -6,6 +7,7 @@ import {
   type OutsideField,
   type OwnDetails,
   type ProposableField,
+  proposable,
   sortWishes,
 } from '#core/contacts/proposing.ts';
 import { sayMembership } from '#core/imports/rows.ts';
@@ -17,6 +19,7 @@ import type { Handlers } from '../http/handle.ts';
 import { conflict, type FieldProblem, invalid, notFound } from '../http/problem.ts';
 import { planDirect } from '../messages/direct.ts';
 import { theOrganization } from '../staff/store.ts';
+import { columnKey } from './columns.ts';
 import { refreshFound } from './keys.ts';
 import { setGuardian } from './linking.ts';
 import { keepEmail, keepPhone, mostOwn } from './proposals.ts';
@@ -52,7 +55,7 @@ async function detailsOf(tx: Queries, id: string): Promise<OwnDetailsOf> {
     street: c.movedOn ? null : c.street,
     postalCode: c.movedOn ? null : c.postalCode,
     language: c.language,
-    dietary: c.dietary,
+    ...textsOf((key) => c[key]),
     waiting: waiting.map((w) => w.field),
   };
 }
@@ -79,16 +82,6 @@ const levelsOf = async (tx: Queries): Promise<string[]> =>
     )
   ).map((l) => l.level);
 
-const columns: Record<keyof OwnDetails, string> = {
-  given: 'givenName',
-  family: 'familyName',
-  birthDate: 'birthDate',
-  street: 'street',
-  postalCode: 'postalCode',
-  language: 'language',
-  dietary: 'dietary',
-};
-
 interface ProposalRow {
   id: string;
   contactId: string;
@@ -104,14 +97,13 @@ interface ProposalRow {
   state: string;
 }
 const wishWords: Record<ProposableField | MembershipWish | OutsideField, string> = {
+  ...(Object.fromEntries(proposable.map((field) => [field, attributes[field].words])) as Record<
+    ProposableField,
+    string
+  >),
   email: 'email',
   phone: 'telephone',
   guardian: 'guardian',
-  given: 'given name',
-  family: 'family name',
-  birthDate: 'birth date',
-  street: 'street',
-  postalCode: 'postal code',
   level: 'level of membership',
   endsOn: 'end of the membership',
 };
@@ -134,7 +126,8 @@ async function decideProposal(w: Work, row: ProposalRow, accept: boolean): Promi
       await update(w.tx, 'memberships', row.membershipId!, { [row.field]: row.after });
     else
       await update(w.tx, 'contacts', row.contactId, {
-        [columns[row.field]]: row.field === 'given' || row.field === 'family' ? (row.after ?? '') : row.after,
+        [columnKey(row.field)]:
+          row.field === 'given' || row.field === 'family' ? (row.after ?? '') : row.after,
         updatedAt: w.now,
       });
     await refreshFound(w.tx, [row.contactId]);
@@ -281,7 +274,7 @@ export const ownHandlers: Handlers<typeof ownContract> = {
     const moved = record.movedOn !== null;
     const { direct, proposed } = sortWishes(current, wished as Partial<OwnDetails>);
     await update(tx, 'contacts', contactId, {
-      ...Object.fromEntries(Object.entries(direct).map(([k, v]) => [columns[k as keyof OwnDetails], v])),
+      ...Object.fromEntries(Object.entries(direct).map(([k, v]) => [columnKey(k as keyof OwnDetails), v])),
       // They say where they live now; nothing of a former address stays with it.
       ...(moved && (direct.street || direct.postalCode)
         ? { movedOn: null, street: direct.street ?? null, postalCode: direct.postalCode ?? null }

@@ -7,6 +7,7 @@ import { first, type Queries, update } from '../db/database.ts';
 import { audit, type Work } from '../http/app.ts';
 import type { Handlers } from '../http/handle.ts';
 import { conflict, invalid, notFound } from '../http/problem.ts';
+import { textColumns } from './columns.ts';
 import { householdOf } from './linking.ts';
 import { type Chosen, mergeContacts, unmerge } from './merging.ts';
 import { estimateModel, readMatching, setThresholds } from './model.ts';
@@ -21,7 +22,7 @@ const pairColumns = 'id, contact_a, contact_b, probability, outcome, held, found
 
 const readSides = (tx: Queries, ids: readonly string[]): Promise<PairSide[]> =>
   tx.query<PairSide>(
-    `select c.id, given_name as given, family_name as family, birth_date, street, postal_code, language, dietary, do_not_contact,
+    `select c.id, given_name as given, family_name as family, birth_date, street, postal_code, language, ${textColumns('c')}, do_not_contact,
        household_id is not null as household, source, created_at,
        coalesce((select array_agg(email order by position, id) from contact_emails where contact_id = c.id), '{}') as emails,
        coalesce((select array_agg(phone order by position, id) from contact_phones where contact_id = c.id), '{}') as phones,

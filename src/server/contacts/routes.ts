@@ -11,6 +11,7 @@ import {
   partsOfAll,
 } from '#core/access/contacts.ts';
 import { stagesOf } from '#core/access/stages.ts';
+import { noTexts } from '#core/contacts/attributes.ts';
 import { lifelineKinds } from '#core/contacts/lifeline.ts';
 import { fold, fullName } from '#core/contacts/names.ts';
 import { writeCsv } from '#core/exchange/csv.ts';
@@ -77,13 +78,13 @@ const blankPerson: Record<string, unknown> = {
   birthDate: null,
   street: null,
   postalCode: null,
-  dietary: null,
+  ...noTexts,
 };
 
 /** The parts of a contact that a body writes; what is as in a blank form is not written. */
 const partsWritten = (body: object, blank: Record<string, unknown>): ContactPart[] =>
   Object.entries(body).flatMap(([field, value]) =>
-    value === undefined || (field in blank && value === blank[field]) ? [] : (partOfField[field] ?? []),
+    value === undefined || (field in blank && value === blank[field]) ? [] : (partOfField(field) ?? []),
   );
 
 async function noteFor(c: Asker & { tx: Queries }, id: string) {

@@ -6,6 +6,7 @@ import type {
   emailKinds,
   phoneKinds,
 } from '#contract/contacts.ts';
+import type { Texts } from '#core/contacts/attributes.ts';
 import { asDescribed, type Candidate, type Described, keysOf, prepare } from '#core/contacts/comparing.ts';
 import { largestBlock } from '#core/contacts/estimating.ts';
 import { fold, fullName } from '#core/contacts/names.ts';
@@ -15,6 +16,7 @@ import { came } from '#core/doors/attendance.ts';
 import type { Compiled } from '#core/records/compile.ts';
 import { among } from '../db/among.ts';
 import { first, type Queries } from '../db/database.ts';
+import { ownColumns } from './columns.ts';
 import { emailOf, phoneOf, whyQuiet } from './quiet.ts';
 import { inUnitSql } from './units.ts';
 
@@ -63,7 +65,7 @@ export async function resolveContact(tx: Queries, id: string): Promise<string | 
   return row?.id ?? null;
 }
 
-export interface ContactRow {
+export interface ContactRow extends Texts {
   id: string;
   kind: 'person' | 'organization';
   givenName: string;
@@ -74,7 +76,6 @@ export interface ContactRow {
   street: string | null;
   postalCode: string | null;
   movedOn: string | null;
-  dietary: string | null;
   doNotContact: boolean;
   deceasedOn: string | null;
   erasedAt: string | null;
@@ -89,8 +90,7 @@ export interface ContactRow {
 export const readContact = (tx: Queries, id: string): Promise<ContactRow | null> =>
   first<ContactRow>(
     tx,
-    `select c.id, c.kind, given_name, family_name, birth_date, language, languages, street, postal_code, moved_on, dietary, do_not_contact, deceased_on, erased_at, household_id,
-       source, created_at, (select at from contact_photos where contact_id = c.id) as photo_at,
+    `select c.id, c.kind, ${ownColumns('c')}, erased_at, source, created_at, (select at from contact_photos where contact_id = c.id) as photo_at,
        coalesce((select jsonb_agg(jsonb_build_object('email', email, 'kind', kind, 'bounced', bounced_at is not null, 'endedOn', ended_on) order by ended_on is not null, position, id)
          from contact_emails where contact_id = c.id), '[]') as emails,
        coalesce((select jsonb_agg(jsonb_build_object('phone', phone, 'kind', kind, 'endedOn', ended_on) order by ended_on is not null, position, id)

@@ -1,6 +1,7 @@
 import { fold } from '#core/contacts/names.ts';
 import type { CheckedRow } from '#core/imports/checking.ts';
 import { absorb, isGuardian, type PersonRow } from '#core/imports/rows.ts';
+import { textRow } from '../contacts/columns.ts';
 import { derived, keyRows, refreshFound } from '../contacts/keys.ts';
 import { recordPair } from '../contacts/pairs.ts';
 import { organizationNamed } from '../contacts/ties.ts';
@@ -304,7 +305,7 @@ function addPerson(
     language: person.language ?? 'en',
     street: person.street,
     postalCode: person.postalCode,
-    dietary: person.dietary,
+    ...textRow(person),
     doNotContact: person.doNotContact ?? false,
     deceasedOn: person.deceasedOn,
     kind: person.kind,

@@ -1,3 +1,4 @@
+import { attributes, isText } from '#core/contacts/attributes.ts';
 import { startOf } from '#core/contacts/membership.ts';
 import { fold } from '#core/contacts/names.ts';
 import { emailKey } from '#core/contacts/reach.ts';
@@ -100,6 +101,7 @@ export async function applyChange(
     await insert(tx, table, { id, contactId, ...row }, 'on conflict do nothing');
     return [{ contactId, table, id }];
   };
+  if (isText(change.field)) return set({ [attributes[change.field].column]: person[change.field] });
   switch (change.field) {
     case 'name':
       return set({ given_name: person.given, family_name: person.family });
@@ -114,8 +116,6 @@ export async function applyChange(
       });
     case 'language':
       return set({ language: person.language });
-    case 'dietary':
-      return set({ dietary: person.dietary });
     case 'do not contact':
       return set({ do_not_contact: person.doNotContact });
     case 'email':

@@ -2,6 +2,7 @@ import type { importStates } from '#contract/imports.ts';
 import type { CheckedRow } from '#core/imports/checking.ts';
 import type { CurrentContact, ImportChoices, RowOverride } from '#core/imports/importing.ts';
 import type { Mapping } from '#core/imports/mapping.ts';
+import { textColumns } from '../contacts/columns.ts';
 import { lastWord } from '../contacts/quiet.ts';
 import { first, insert, type Queries } from '../db/database.ts';
 import { notFound } from '../http/problem.ts';
@@ -128,7 +129,7 @@ export const countRows = async (tx: Queries, importId: string): Promise<ImportRe
 /** What contacts have now, as far as an import may change it. */
 export const readCurrent = (tx: Queries, ids: readonly string[]): Promise<CurrentContact[]> =>
   tx.query<CurrentContact>(
-    `select c.id, given_name as given, family_name as family, birth_date, street, postal_code, moved_on, language, dietary, do_not_contact,
+    `select c.id, given_name as given, family_name as family, birth_date, street, postal_code, moved_on, language, ${textColumns('c')}, do_not_contact,
        coalesce((select array_agg(email order by position) from contact_emails where contact_id = c.id), '{}') as emails,
        coalesce((select array_agg(phone order by position) from contact_phones where contact_id = c.id), '{}') as phones,
        coalesce((select array_agg(tag order by tag) from contact_tags where contact_id = c.id), '{}') as tags,

@@ -1,3 +1,4 @@
+import { attributeKeys, attributes } from '#core/contacts/attributes.ts';
 import { fullName } from '#core/contacts/names.ts';
 import { setValue } from '../contacts/fields.ts';
 import { refreshFound } from '../contacts/keys.ts';
@@ -9,18 +10,7 @@ import { inLots } from './lots.ts';
 import { readImport } from './store.ts';
 
 /** Columns an import may have set; never a name from outside. */
-const settable = new Set([
-  'given_name',
-  'family_name',
-  'birth_date',
-  'street',
-  'postal_code',
-  'moved_on',
-  'language',
-  'dietary',
-  'do_not_contact',
-  'deceased_on',
-]);
+const settable = new Set<string>(attributeKeys.map((key) => attributes[key].column));
 const addable = new Set([
   'contact_emails',
   'contact_phones',
@@ -31,12 +21,7 @@ const addable = new Set([
   'affiliations',
 ]);
 const columnWords: Record<string, string> = {
-  given_name: 'given name',
-  family_name: 'family name',
-  birth_date: 'birth date',
-  postal_code: 'postal code',
-  do_not_contact: 'do not contact',
-  deceased_on: 'day of death',
+  ...Object.fromEntries(attributeKeys.map((key) => [attributes[key].column, attributes[key].words])),
   ends_on: 'end of the membership',
 };
 

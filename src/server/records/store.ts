@@ -1,4 +1,5 @@
 import type { SegmentChoices } from '#contract/records.ts';
+import { attributes, textKeys } from '#core/contacts/attributes.ts';
 import { came } from '#core/doors/attendance.ts';
 import type { Compiled } from '#core/records/compile.ts';
 import type { Facts } from '#core/records/evaluate.ts';
@@ -124,6 +125,7 @@ const instant = (column: string): string =>
 export async function readFacts(tx: Queries, ids: readonly string[]): Promise<Facts[]> {
   const rows = await tx.query<Omit<Facts, 'household'>>(
     `select c.id as contact_id, c.kind, c.street, c.moved_on, c.postal_code, c.birth_date, c.language, c.languages, c.do_not_contact,
+       jsonb_build_object(${textKeys.map((key) => `'${key}', c.${attributes[key].column}`).join(', ')}) as texts,
        coalesce((select array_agg(tag) from contact_tags where contact_id = c.id), '{}') as tags,
        (select count(*)::int from contact_emails where contact_id = c.id and ended_on is null and bounced_at is null) as emails,
        (select count(*)::int from contact_phones where contact_id = c.id and ended_on is null) as phones,

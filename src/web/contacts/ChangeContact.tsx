@@ -1,5 +1,6 @@
 import { useState } from 'react';
 import type { ContactRecord } from '#contract/contacts.ts';
+import { attributes, type TextKey, textKeys, textsOf } from '#core/contacts/attributes.ts';
 import { Asking } from '../parts/Asking.tsx';
 import { useAction } from '../parts/ask.ts';
 import { ChoiceField, TextField } from '../parts/Field.tsx';
@@ -15,7 +16,7 @@ export function ChangeContact({ contact, close }: { contact: ContactRecord; clos
     birthDate: contact.birthDate ?? '',
     street: contact.street ?? '',
     postalCode: contact.postalCode ?? '',
-    dietary: contact.dietary ?? '',
+    ...textsOf((key) => contact[key] ?? ''),
     language: contact.language,
     deceasedOn: contact.deceasedOn ?? '',
     movedOn: contact.movedOn ?? '',
@@ -42,7 +43,7 @@ export function ChangeContact({ contact, close }: { contact: ContactRecord; clos
       | 'family'
       | 'street'
       | 'postalCode'
-      | 'dietary'
+      | TextKey
       | 'birthDate'
       | 'deceasedOn'
       | 'movedOn'
@@ -52,6 +53,7 @@ export function ChangeContact({ contact, close }: { contact: ContactRecord; clos
     help?: string,
   ) => (
     <TextField
+      key={key}
       label={label}
       type={type}
       help={help}
@@ -69,7 +71,7 @@ export function ChangeContact({ contact, close }: { contact: ContactRecord; clos
         birthDate: form.birthDate || null,
         street: form.street || null,
         postalCode: form.postalCode || null,
-        dietary: form.dietary || null,
+        ...textsOf((key) => form[key] || null),
         language: form.language as 'en',
         deceasedOn: form.deceasedOn || null,
         movedOn: form.movedOn || null,
@@ -139,7 +141,7 @@ export function ChangeContact({ contact, close }: { contact: ContactRecord; clos
           ]}
         />
         {person && text('languages', 'Reads too', 'text', 'Letters of the languages: de, mi, uk')}
-        {person && text('dietary', 'Allergies and needs')}
+        {person && textKeys.map((key) => text(key, attributes[key].text.label))}
         {person && text('deceasedOn', 'Died on', 'date')}
         {contact.fields.map((f) => (
           <OwnField

@@ -1,4 +1,5 @@
 import type { ImportSummary } from '#contract/imports.ts';
+import { textsOf } from '#core/contacts/attributes.ts';
 import { type ImportField, type Policy, several, usualPolicy } from '#core/imports/importing.ts';
 import { type ColumnMeaning, columnMeanings, fieldIdOf } from '#core/imports/mapping.ts';
 import { useAsk } from '../parts/ask.ts';
@@ -133,7 +134,7 @@ const fieldsOf: Partial<Record<ColumnMeaning, ImportField>> = {
   'postal code': 'address',
   'birth date': 'birth date',
   language: 'language',
-  dietary: 'dietary',
+  ...textsOf((key) => key),
   tags: 'tags',
   note: 'note',
   'member number': 'membership',

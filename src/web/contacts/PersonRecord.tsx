@@ -1,5 +1,6 @@
 import type { ReactNode } from 'react';
 import type { ContactRecord } from '#contract/contacts.ts';
+import { attributes, textKeys } from '#core/contacts/attributes.ts';
 import { holdsOn, saySpan } from '#core/contacts/membership.ts';
 import { fullName } from '#core/contacts/names.ts';
 import { sayPhone } from '#core/contacts/reach.ts';
@@ -113,7 +114,7 @@ export function Facts({ contact: c }: { contact: ContactRecord }) {
         </>
       ),
     ],
-    ['Needs', c.dietary],
+    ...textKeys.map((key): [string, ReactNode] => [attributes[key].text.short, c[key]]),
     ['Reads', c.kind === 'person' && languages.join(', ')],
     ...c.fields.map((f): [string, ReactNode] => [
       f.name,

@@ -1,6 +1,7 @@
 import { useEffect, useRef, useState } from 'react';
 import { Link } from 'react-router';
 import type { MergeField, Pair, PairSide } from '#contract/pairs.ts';
+import { attributes, textKeys } from '#core/contacts/attributes.ts';
 import { weightOf } from '#core/contacts/keeping.ts';
 import { fullName } from '#core/contacts/names.ts';
 import { sayPhone } from '#core/contacts/reach.ts';
@@ -145,7 +146,14 @@ function OnePair({
       said: ['address'],
       of: (s) => [s.street, s.postalCode].filter(Boolean).join(', '),
     },
-    { field: 'dietary', heading: 'Dietary', said: [], of: (s) => s.dietary ?? '' },
+    ...textKeys.map(
+      (key): FieldRow => ({
+        field: key,
+        heading: attributes[key].text.short,
+        said: [],
+        of: (s) => s[key] ?? '',
+      }),
+    ),
   ];
   const shown = rows.filter((r) => r.of(pair.a) || r.of(pair.b));
   const other: Side = keep === 'a' ? 'b' : 'a';

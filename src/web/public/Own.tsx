@@ -3,6 +3,7 @@ import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { useParams } from 'react-router';
 import type { OwnDetailsOf, OwnPage } from '#contract/own.ts';
+import { textKeys, textsOf } from '#core/contacts/attributes.ts';
 import { sayLongDate } from '#core/time/say.ts';
 import { ApiProblem, call } from '#web/api.ts';
 import { useAsk } from './asking.ts';
@@ -142,7 +143,7 @@ function Details({ person, token, reach = false }: { person: OwnDetailsOf; token
     birthDate: person.birthDate ?? '',
     street: person.street ?? '',
     postalCode: person.postalCode ?? '',
-    dietary: person.dietary ?? '',
+    ...textsOf((key) => person[key] ?? ''),
     language: person.language,
     addEmail: '',
     addPhone: '',
@@ -158,7 +159,7 @@ function Details({ person, token, reach = false }: { person: OwnDetailsOf; token
           birthDate: form.birthDate || null,
           street: form.street || null,
           postalCode: form.postalCode || null,
-          dietary: form.dietary || null,
+          ...textsOf((key) => form[key] || null),
           language: form.language === 'fr' ? 'fr' : 'en',
           ...(form.addEmail ? { addEmail: form.addEmail } : {}),
           ...(form.addPhone ? { addPhone: form.addPhone } : {}),
@@ -173,6 +174,7 @@ function Details({ person, token, reach = false }: { person: OwnDetailsOf; token
   const wrong = problem?.fields ?? {};
   const text = (key: keyof typeof form, label: string, type = 'text') => (
     <TextField
+      key={key}
       label={label}
       type={type}
       value={form[key]}
@@ -213,7 +215,7 @@ function Details({ person, token, reach = false }: { person: OwnDetailsOf; token
           )}
         </Field>
       </div>
-      {text('dietary', t('needs'))}
+      {textKeys.map((key) => text(key, t(key)))}
       {reach && (
         <div className="two">
           {text('addEmail', t('addAnEmail'), 'email')}

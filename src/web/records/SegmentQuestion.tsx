@@ -1,5 +1,6 @@
+import { attributes, textKeys } from '#core/contacts/attributes.ts';
 import { consentChannels, consentTopics } from '#core/contacts/consent.ts';
-import { fieldTests, freshQuestion, type Question, questionKinds } from '#core/records/segment.ts';
+import { fieldTests, freshQuestion, type Question, questionKinds, textTests } from '#core/records/segment.ts';
 import { useAsk } from '../parts/ask.ts';
 import {
   BoundField,
@@ -23,6 +24,7 @@ const kindWords: Record<Question['ask'], string> = {
   'moved away': 'has moved away',
   organization: 'is an organization',
   'custom field': 'has in a field of our own',
+  detail: 'has on record',
   member: 'is a member',
   'in a unit': 'is in the unit',
   'works for': 'is with an organization',
@@ -171,6 +173,34 @@ function Fields({
               change(without({ ...q, is: test, value: test === 'filled' ? undefined : (q.value ?? '') }));
             },
             plain(fieldTests),
+          )}
+          {q.is !== 'filled' && (
+            <Words
+              label={label}
+              value={q.value ?? ''}
+              set={(value) => change({ ...q, value })}
+              what="value"
+            />
+          )}
+        </>
+      );
+    case 'detail':
+      return (
+        <>
+          {pick(
+            'what',
+            q.detail,
+            (detail) => change({ ...q, detail: detail as typeof q.detail }),
+            textKeys.map((key) => [key, attributes[key].text.many] as const),
+          )}
+          {pick(
+            'how it is compared',
+            q.is,
+            (is) => {
+              const test = is as typeof q.is;
+              change(without({ ...q, is: test, value: test === 'filled' ? undefined : (q.value ?? '') }));
+            },
+            plain(textTests),
           )}
           {q.is !== 'filled' && (
             <Words

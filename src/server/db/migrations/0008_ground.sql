@@ -55,3 +55,6 @@ create trigger registrations_counted_in after insert on registrations referencin
   for each statement execute function registrations_inserted();
 create trigger attendance_counted_in after insert on attendance referencing new table as changed
   for each statement execute function attendance_inserted();
+
+-- How somebody is spoken of.
+alter table contacts add column pronouns text;
