@@ -52,6 +52,15 @@ test('the public list asks the same few questions however many events there are'
   expect(shown.length).toBeGreaterThanOrEqual(6);
 });
 
+test('the Desk asks the same few questions however many events there are', async () => {
+  const desk = () => odalys.call('GET /api/desk');
+  const one = await statements(desk);
+  await someEvents(4);
+  expect(await statements(desk)).toBe(one);
+  expect(one).toBeLessThanOrEqual(24);
+  expect((await desk()).openNow.length).toBeGreaterThanOrEqual(4);
+});
+
 test('an event page and a free order of two ask no more than they did', async () => {
   const event = await openEvent(world, { title: 'Asked of once' });
   // Every one of these figures may only go down.

@@ -33,6 +33,9 @@ export const mayBecome = (from: EventState, to: EventState): boolean => next[fro
 export const livingStates: readonly EventState[] = ['open', 'closed'];
 export const lives = (state: EventState): boolean => livingStates.includes(state);
 
+/** States in which an event is planned or runs: there is something to do about it. */
+export const liveStates: readonly EventState[] = ['draft', 'in clearance', 'cleared', ...livingStates];
+
 /** States in which nothing is sent for an event any more. */
 export const silentStates: readonly EventState[] = ['called off', 'shelved'];
 

@@ -1,18 +1,18 @@
 import type { Clearance } from '#contract/clearance.ts';
 import type { EventPlan } from '#contract/events.ts';
 import { dueDates, lastDayToSubmit } from '#core/clearance/deadline.ts';
-import { factFlags, factsOf, type NeededStep, stepsFor } from '#core/clearance/rules.ts';
+import { type ClearanceRule, factFlags, factsOf, type NeededStep, stepsFor } from '#core/clearance/rules.ts';
 import { handOver, mayDecideStep, type Step, type StepState, standingOf } from '#core/clearance/steps.ts';
 import { lacksOf } from '#core/events/readiness.ts';
 import { dateOf } from '#core/time/wallTime.ts';
 import { workingDaysAfter } from '#core/time/workingDays.ts';
-import { first, insert, type Queries, update } from '../db/database.ts';
+import { byOwner, first, insert, type Queries, update } from '../db/database.ts';
 import { moveOn } from '../events/moving.ts';
 import { type EventRow, readEvent, readOffers } from '../events/store.ts';
 import { record } from '../facts/record.ts';
 import type { SignedIn, Work } from '../http/app.ts';
 import { conflict, invalid } from '../http/problem.ts';
-import { theOrganization } from '../staff/store.ts';
+import { type OrganizationRow, theOrganization } from '../staff/store.ts';
 
 export interface StepRow extends Step {
   clearanceId: string;
@@ -30,13 +30,23 @@ export interface StepRow extends Step {
 const stepColumns = `s.id, s.clearance_id, s.step, s.approves, s.step_order as "order", s.asks, s.because, s.working_days, s.due_on, s.state, s.decided_at,
   p.name as decided_by, s.words`;
 
-/** The steps of the current clearance of an event. */
-export const readSteps = (tx: Queries, eventId: string): Promise<StepRow[]> =>
-  tx.query<StepRow>(
-    `select ${stepColumns} from clearance_steps s join clearances c on c.id = s.clearance_id left join staff p on p.id = s.decided_by
-     where c.event_id = $1 and c.current order by s.step_order, s.step`,
-    [eventId],
+/** The steps of the current clearance of each of some events. */
+export async function readStepsOf(
+  tx: Queries,
+  eventIds: readonly string[],
+): Promise<ReadonlyMap<string, StepRow[]>> {
+  const rows = await tx.query<StepRow & { eventId: string }>(
+    `select c.event_id, ${stepColumns} from clearance_steps s join clearances c on c.id = s.clearance_id
+       left join staff p on p.id = s.decided_by
+     where c.event_id = any($1) and c.current order by s.step_order, s.step`,
+    [eventIds],
   );
+  return byOwner(eventIds, rows, (row) => row.eventId);
+}
+
+/** The same of one event. */
+export const readSteps = async (tx: Queries, eventId: string): Promise<StepRow[]> =>
+  (await readStepsOf(tx, [eventId])).get(eventId)!;
 
 export const readClearance = (tx: Queries, eventId: string) =>
   first<{ id: string; submittedAt: string; lateByDays: number }>(
@@ -67,20 +77,18 @@ export function lacksOfEvent(
   );
 }
 
-/** The steps a plan would need now, with the facts they follow from. */
-export async function neededSteps(tx: Queries, event: EventRow, offers: readonly { price: number }[]) {
-  const rules = await tx.query<{
-    id: string;
-    step: string;
-    approves: string;
-    anyOf: never[];
-    headcountFrom: number | null;
-    workingDays: number;
-    order: number;
-    asks: string;
-  }>(
+/** The organization's rules, in the order their steps are taken. */
+export const readRules = (tx: Queries): Promise<ClearanceRule[]> =>
+  tx.query<ClearanceRule>(
     'select id, step, approves, any_of, headcount_from, working_days, step_order as "order", asks from clearance_rules order by step_order, step',
   );
+
+/** The steps a plan needs by some rules, with the facts they follow from. */
+export function neededBy(
+  rules: readonly ClearanceRule[],
+  event: EventRow,
+  offers: readonly { price: number }[],
+) {
   const facts = factsOf({
     flags: event.flags,
     capacity: event.capacity,
@@ -89,18 +97,25 @@ export async function neededSteps(tx: Queries, event: EventRow, offers: readonly
   return { facts, steps: stepsFor(facts, rules) };
 }
 
+/** The steps a plan would need now, with the facts they follow from. */
+export const neededSteps = async (tx: Queries, event: EventRow, offers: readonly { price: number }[]) =>
+  neededBy(await readRules(tx), event, offers);
+
 /** The last day to send a plan, from its date, the steps it needs and the organization's calendar. */
-export async function deadlineOf(tx: Queries, event: EventRow, steps: readonly NeededStep[], now: string) {
+export function deadlineBy(
+  { minimumNoticeDays, holidays, zone }: OrganizationRow,
+  event: EventRow,
+  steps: readonly NeededStep[],
+  now: string,
+) {
   if (!event.startsLocal) return null;
-  const { minimumNoticeDays, holidays, zone } = await theOrganization(tx);
-  return lastDayToSubmit(
-    event.startsLocal.slice(0, 10),
-    steps,
-    minimumNoticeDays,
-    holidays,
-    dateOf(now, zone),
-  );
+  const today = dateOf(now, zone);
+  return lastDayToSubmit(event.startsLocal.slice(0, 10), steps, minimumNoticeDays, holidays, today);
 }
+
+/** The same by the organization there is. */
+export const deadlineOf = async (tx: Queries, event: EventRow, steps: readonly NeededStep[], now: string) =>
+  deadlineBy(await theOrganization(tx), event, steps, now);
 
 /** True when the current clearance was sent by this account, or by another one of the same person. */
 export async function sentBySame(tx: Queries, eventId: string, staffId: string): Promise<boolean> {

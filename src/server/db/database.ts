@@ -95,6 +95,17 @@ export async function update(tx: Queries, table: string, id: string, change: obj
   );
 }
 
+/** Rows by what they belong to; whoever has none gets an empty list. */
+export function byOwner<T>(
+  owners: readonly string[],
+  rows: readonly T[],
+  ownerOf: (row: T) => string,
+): ReadonlyMap<string, T[]> {
+  const of = new Map<string, T[]>(owners.map((id) => [id, []]));
+  for (const row of rows) of.get(ownerOf(row))?.push(row);
+  return of;
+}
+
 /** The only row of a query, or null. */
 export async function first<T>(tx: Queries, sql: string, params?: readonly unknown[]): Promise<T | null> {
   const rows = await tx.query<T>(sql, params);

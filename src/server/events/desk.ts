@@ -2,21 +2,21 @@ import type { DeskEntry } from '#contract/events.ts';
 import { partsOfAll } from '#core/access/contacts.ts';
 import { type Depth, seesStageEverywhere, stagesOf } from '#core/access/stages.ts';
 import { isCoordinator } from '#core/access/viewer.ts';
+import { isOpenForDecision } from '#core/clearance/steps.ts';
 import { fullName } from '#core/contacts/names.ts';
 import type { Stage } from '#core/events/states.ts';
 import { undelivered } from '#core/messages/states.ts';
 import { sayShortDate } from '#core/time/say.ts';
 import { dateOf, shiftDate } from '#core/time/wallTime.ts';
-import { readSteps } from '../clearance/steps.ts';
+import { readStepsOf } from '../clearance/steps.ts';
 import { readTasks } from '../contacts/store.ts';
 import { among } from '../db/among.ts';
 import { first, type Queries } from '../db/database.ts';
 import type { SignedIn } from '../http/app.ts';
 import { theOrganization } from '../staff/store.ts';
-import { endSql } from './end.ts';
-import { marginOfEvent } from './margin.ts';
+import { marginsOf } from './margin.ts';
 import { seasonFor } from './season.ts';
-import { type EventRow, readEvent } from './store.ts';
+import { type EventRow, readLive } from './store.ts';
 
 /** How long an event that is over stays on the desk, in days. */
 const lingerDays = 30;
@@ -25,18 +25,16 @@ const lingerDays = 30;
 export async function deskOf(tx: Queries, staff: SignedIn, now: string) {
   const { zone } = await theOrganization(tx);
   const today = dateOf(now, zone);
-  const live = await tx.query<{ id: string }>(
-    `select id from events where not is_template and state in ('draft', 'in clearance', 'cleared', 'open', 'closed')
-       and (starts_at is null or ${endSql()} > $1::timestamptz - make_interval(days => ${lingerDays})) order by starts_at nulls last, id`,
-    [now],
-  );
-  const entries: DeskEntry[] = [];
-  for (const { id } of live) {
-    const event = await readEvent(tx, id);
-    const may = stagesOf(staff, event, now);
-    if (!may.size) continue;
-    entries.push(...(await stepsToDecide(tx, event, staff)));
-    const { notes } = await marginOfEvent(tx, event, now);
+  const live = await readLive(tx, now, lingerDays);
+  const mine = live
+    .map((event) => ({ event, may: stagesOf(staff, event, now) }))
+    .filter(({ may }) => may.size > 0);
+  const shown = mine.map(({ event }) => event);
+  const margins = await marginsOf(tx, shown, now);
+  const entries: DeskEntry[] = await stepsToDecide(tx, shown, staff);
+  for (const { event, may } of mine) {
+    const { id } = event;
+    const { notes } = margins.get(id)!;
     for (const n of notes)
       if (n.tone !== 'know' && n.action && acts(n.action.stage, may, staff))
         entries.push({
@@ -72,22 +70,31 @@ export async function deskOf(tx: Queries, staff: SignedIn, now: string) {
 const acts = (stage: Stage, may: ReadonlyMap<Stage, Depth>, staff: SignedIn): boolean =>
   may.get(stage) === 'change' || (may.has(stage) && stage !== 'plan' && staff.roles.includes('treasurer'));
 
-async function stepsToDecide(tx: Queries, event: EventRow, staff: SignedIn): Promise<DeskEntry[]> {
+/** Steps of these events that wait for somebody's decision. */
+async function stepsToDecide(
+  tx: Queries,
+  events: readonly EventRow[],
+  staff: SignedIn,
+): Promise<DeskEntry[]> {
   if (!staff.approves.length) return [];
-  const steps = await readSteps(tx, event.id);
-  return steps
-    .filter(
-      (s) => (s.state === 'with approver' || s.state === 'reopened') && staff.approves.includes(s.approves),
-    )
-    .map((s) => ({
-      urgency: 80,
-      when: `by ${sayShortDate(s.dueOn)}`,
-      tone: 'need' as const,
-      subject: event.publicTitle,
-      about: 'clearance',
-      text: `${s.step} is asked of you: ${s.because.join(', ')}.`,
-      action: { label: 'Read and decide', href: `/events/${event.id}/clearance` },
-    }));
+  const steps = await readStepsOf(
+    tx,
+    events.map((e) => e.id),
+  );
+  return events.flatMap((event) =>
+    steps
+      .get(event.id)!
+      .filter((s) => isOpenForDecision(s.state) && staff.approves.includes(s.approves))
+      .map((s) => ({
+        urgency: 80,
+        when: `by ${sayShortDate(s.dueOn)}`,
+        tone: 'need' as const,
+        subject: event.publicTitle,
+        about: 'clearance',
+        text: `${s.step} is asked of you: ${s.because.join(', ')}.`,
+        action: { label: 'Read and decide', href: `/events/${event.id}/clearance` },
+      })),
+  );
 }
 
 /** Tasks about people that are due today or were. */

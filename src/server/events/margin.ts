@@ -1,21 +1,32 @@
+import type { Offer } from '#contract/events.ts';
+import type { ClearanceRule } from '#core/clearance/rules.ts';
 import { onShift } from '#core/crew/states.ts';
 import { isOver } from '#core/events/end.ts';
 import { type MarginFacts, marginOf, type Note } from '#core/events/margin.ts';
 import { undelivered } from '#core/messages/states.ts';
 import { openAttempts } from '#core/money/attempts.ts';
-import { freeSeats } from '#core/registration/capacity.ts';
-import { freedSeatsFor } from '#core/registration/waitlist.ts';
+import type { Figures } from '#core/outcomes/figures.ts';
+import { freeSeats, type Taken } from '#core/registration/capacity.ts';
+import { freedSeatsFor, type WaitingParty } from '#core/registration/waitlist.ts';
 import { dateOf, daysBetween } from '#core/time/wallTime.ts';
-import { deadlineOf, lacksOfEvent, neededSteps, readSteps } from '../clearance/steps.ts';
+import {
+  deadlineBy,
+  lacksOfEvent,
+  neededBy,
+  readRules,
+  readStepsOf,
+  type StepRow,
+} from '../clearance/steps.ts';
 import { among } from '../db/among.ts';
-import { first, type Queries } from '../db/database.ts';
-import { figuresOfEvent } from '../outcomes/store.ts';
-import { readTaken, readWaiting } from '../registration/store.ts';
+import { byOwner, type Queries } from '../db/database.ts';
+import { figuresOfEvents } from '../outcomes/store.ts';
+import { readTakenOf, readWaitingOf } from '../registration/store.ts';
 import { type OrganizationRow, theOrganization } from '../staff/store.ts';
-import { type SeatNeed, stillToSign, waiverNeeds } from '../waivers/store.ts';
-import { type EventRow, readOffers } from './store.ts';
+import { type SeatNeed, stillToSign, waiverNeedsOf } from '../waivers/store.ts';
+import { type EventRow, readOffersOf } from './store.ts';
 
 interface CountsRow {
+  id: string;
   shifts: number;
   places: number;
   firstRole: string | null;
@@ -25,32 +36,93 @@ interface CountsRow {
   hoursOpen: number;
 }
 
-/** The remarks about one event, worked out from what is stored now. */
-export async function marginOfEvent(
+interface Remarks {
+  notes: Note[];
+  facts: MarginFacts;
+}
+
+const steppedStates: readonly string[] = ['draft', 'in clearance', 'cleared', 'open'];
+
+/** The remarks about some events, worked out from what is stored now; everything is read once for all of them. */
+export async function marginsOf(
   tx: Queries,
-  event: EventRow,
+  events: readonly EventRow[],
   now: string,
-): Promise<{ notes: Note[]; facts: MarginFacts }> {
+): Promise<ReadonlyMap<string, Remarks>> {
+  if (!events.length) return new Map();
   const organization = await theOrganization(tx);
   const today = dateOf(now, organization.zone);
-  const offers = await readOffers(tx, event.id);
-  const { steps: needed } = await neededSteps(tx, event, offers);
-  const steps = ['draft', 'in clearance', 'cleared', 'open'].includes(event.state)
-    ? await readSteps(tx, event.id)
-    : [];
-  const deadline = event.state === 'draft' && needed.length ? await deadlineOf(tx, event, needed, now) : null;
-  const taken = await readTaken(tx, event.id);
-  const waiting = await readWaiting(tx, event.id, offers);
+  const ids = events.map((e) => e.id);
+  const over = events.filter((e) => isOver(e, now));
+  const coming = events.filter((e) => !isOver(e, now) && e.startsLocal);
+  const offers = await readOffersOf(tx, ids);
+  const rules = await readRules(tx);
+  const steps = await readStepsOf(
+    tx,
+    events.filter((e) => steppedStates.includes(e.state)).map((e) => e.id),
+  );
+  const taken = await readTakenOf(tx, ids);
+  const waiting = await readWaitingOf(tx, offers);
+  const counts = new Map((await tx.query<CountsRow>(countsSql, [ids, now])).map((row) => [row.id, row]));
+  const money = await balances(tx, ids);
+  const figures = await figuresOfEvents(
+    tx,
+    over.map((e) => e.id),
+  );
+  const needs = await waiverNeedsOf(tx, coming, organization.ageOfMajority, today);
+  return new Map(
+    events.map((event) => {
+      const facts = factsFor(event, {
+        organization,
+        today,
+        now,
+        offers: offers.get(event.id)!,
+        rules,
+        steps: steps.get(event.id) ?? [],
+        taken: taken.get(event.id)!,
+        waiting: waiting.get(event.id)!,
+        counts: counts.get(event.id)!,
+        money: money.get(event.id)!,
+        figures: figures.get(event.id) ?? null,
+        needs: needs.get(event.id) ?? [],
+      });
+      return [event.id, { facts, notes: marginOf(facts) }];
+    }),
+  );
+}
+
+/** The same about one event. */
+export const marginOfEvent = async (tx: Queries, event: EventRow, now: string): Promise<Remarks> =>
+  (await marginsOf(tx, [event], now)).get(event.id)!;
+
+/** What was read about one event. */
+interface Read {
+  organization: OrganizationRow;
+  today: string;
+  now: string;
+  offers: readonly Offer[];
+  rules: readonly ClearanceRule[];
+  steps: readonly StepRow[];
+  taken: Taken;
+  waiting: readonly WaitingParty[];
+  counts: CountsRow;
+  money: Money;
+  figures: Figures | null;
+  needs: readonly SeatNeed[];
+}
+
+function factsFor(event: EventRow, read: Read): MarginFacts {
+  const { organization, today, now, offers, steps, taken, waiting, counts, figures } = read;
+  const over = isOver(event, now);
+  const { steps: needed } = neededBy(read.rules, event, offers);
+  const deadline =
+    event.state === 'draft' && needed.length ? deadlineBy(organization, event, needed, now) : null;
   const fitting =
     event.startsAt && waiting.length
       ? freedSeatsFor(waiting, event, taken, now, event.startsAt)[0]
       : undefined;
-  const counts = (await first<CountsRow>(tx, countsSql, [event.id, now]))!;
-  const over = isOver(event, now);
-  const [owedBack, owing] = await balances(tx, event.id);
   const back = steps.find((s) => s.state === 'sent back' || s.state === 'refused');
-  const figures = over ? await figuresOfEvent(tx, event.id) : null;
-  const facts: MarginFacts = {
+  return {
     state: event.state,
     currency: organization.currency,
     daysToStart: event.startsLocal ? daysBetween(today, event.startsLocal.slice(0, 10)) : null,
@@ -66,9 +138,7 @@ export async function marginOfEvent(
       : steps
           .filter((s) => s.state === 'cleared with conditions')
           .map((s) => ({ step: s.step, words: s.words })),
-    waiversMissing: over
-      ? { minors: 0, adults: 0, unknown: 0 }
-      : await waiversMissing(tx, event, organization, today),
+    waiversMissing: waiversMissing(read.needs.filter(stillToSign)),
     freeSeats: freeSeats(event, taken),
     waiting: {
       parties: waiting.length,
@@ -81,53 +151,49 @@ export async function marginOfEvent(
     unfilled: { places: counts.places, shifts: counts.shifts, firstRole: counts.firstRole },
     messagesFailed: counts.failed,
     paymentsUnknown: counts.unknown,
-    owedBack,
-    owing,
+    ...read.money,
     hoursOpen: counts.hoursOpen,
     survey: figures?.survey ?? null,
     checksFailing: figures?.checks.filter((c) => !c.holds).map((c) => c.text) ?? [],
   };
-  return { notes: marginOf(facts), facts };
 }
 
 const countsSql = `
   with open_shifts as (
-    select s.role, s.starts_at, s.needed - (select count(*) from assignments a where a.shift_id = s.id and a.state in ${among(onShift)}) as open
-    from shifts s where s.event_id = $1 and s.starts_at > $2)
-  select
-    (select count(*)::int from open_shifts where open > 0) as shifts,
-    (select coalesce(sum(open), 0)::int from open_shifts where open > 0) as places,
-    (select role from open_shifts where open > 0 order by starts_at limit 1) as first_role,
-    (select count(*)::int from messages where event_id = $1 and state in ${among(undelivered)}) as failed,
-    (select count(*)::int from payment_attempts p join orders o on o.id = p.order_id where o.event_id = $1 and p.state in ${among(openAttempts)}) as unknown,
-    (select count(*)::int from orders where event_id = $1 and offered_until is not null) as offers_out,
-    (select count(*)::int from assignments a join shifts s on s.id = a.shift_id where s.event_id = $1 and s.ends_at <= $2 and a.state in ('proposed', 'agreed')) as hours_open`;
+    select s.event_id, s.role, s.starts_at, s.needed - (select count(*) from assignments a where a.shift_id = s.id and a.state in ${among(onShift)}) as open
+    from shifts s where s.event_id = any($1) and s.starts_at > $2)
+  select e.id,
+    (select count(*)::int from open_shifts where event_id = e.id and open > 0) as shifts,
+    (select coalesce(sum(open), 0)::int from open_shifts where event_id = e.id and open > 0) as places,
+    (select role from open_shifts where event_id = e.id and open > 0 order by starts_at limit 1) as first_role,
+    (select count(*)::int from messages where event_id = e.id and state in ${among(undelivered)}) as failed,
+    (select count(*)::int from payment_attempts p join orders o on o.id = p.order_id where o.event_id = e.id and p.state in ${among(openAttempts)}) as unknown,
+    (select count(*)::int from orders where event_id = e.id and offered_until is not null) as offers_out,
+    (select count(*)::int from assignments a join shifts s on s.id = a.shift_id where s.event_id = e.id and s.ends_at <= $2 and a.state in ('proposed', 'agreed')) as hours_open
+  from unnest($1::uuid[]) as e (id)`;
 
-/** Orders that paid more than is due, and orders that still owe, each with the sum. */
-async function balances(
-  tx: Queries,
-  eventId: string,
-): Promise<[{ orders: number; amount: number }, { orders: number; amount: number }]> {
-  const rows = await tx.query<{ balance: number }>(
-    `select o.balance from orders o where o.event_id = $1 and o.balance <> 0
+type Money = Pick<MarginFacts, 'owedBack' | 'owing'>;
+
+/** Orders that paid more than is due, and orders that still owe, each with the sum, by event. */
+async function balances(tx: Queries, eventIds: readonly string[]): Promise<ReadonlyMap<string, Money>> {
+  const rows = await tx.query<{ eventId: string; balance: number }>(
+    `select o.event_id, o.balance from orders o where o.event_id = any($1) and o.balance <> 0
        and (o.balance < 0 or exists (select 1 from registrations r where r.order_id = o.id and r.state = 'confirmed'))`,
-    [eventId],
+    [eventIds],
   );
   const sum = (of: number[]) => ({ orders: of.length, amount: of.reduce((a, b) => a + b, 0) });
-  return [
-    sum(rows.map((r) => -r.balance).filter((b) => b > 0)),
-    sum(rows.map((r) => r.balance).filter((b) => b > 0)),
-  ];
+  return new Map(
+    [...byOwner(eventIds, rows, (row) => row.eventId)].map(([id, of]) => [
+      id,
+      {
+        owedBack: sum(of.map((r) => -r.balance).filter((b) => b > 0)),
+        owing: sum(of.map((r) => r.balance).filter((b) => b > 0)),
+      },
+    ]),
+  );
 }
 
-async function waiversMissing(
-  tx: Queries,
-  event: EventRow,
-  { ageOfMajority }: OrganizationRow,
-  today: string,
-): Promise<MarginFacts['waiversMissing']> {
-  if (!event.startsLocal) return { minors: 0, adults: 0, unknown: 0 };
-  const asked = (await waiverNeeds(tx, event, ageOfMajority, today)).filter(stillToSign);
+function waiversMissing(asked: readonly SeatNeed[]): MarginFacts['waiversMissing'] {
   const count = (age: SeatNeed['age']) => asked.filter((r) => r.age === age);
   return {
     minors: count('minor').length,

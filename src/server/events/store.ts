@@ -2,7 +2,7 @@ import type { EventPlan, MessageStepPlan, Offer, QuestionPlan, SeasonEvent } fro
 import { searchWords } from '#core/contacts/search.ts';
 import { came } from '#core/doors/attendance.ts';
 import type { EventState } from '#core/events/states.ts';
-import { livingStates } from '#core/events/states.ts';
+import { liveStates, livingStates } from '#core/events/states.ts';
 import { among } from '../db/among.ts';
 import { first, type Queries } from '../db/database.ts';
 import { notFound } from '../http/problem.ts';
@@ -78,6 +78,15 @@ export const readListed = (tx: Queries, now: string): Promise<EventRow[]> =>
     `select ${columns} ${from} where e.state in ${among(livingStates)} and e.listed and e.visibility = 'everyone' and not e.is_template
        and ${endSql('e')} > $1 order by e.starts_at`,
     [now],
+  );
+
+/** Events that are planned, run or were over lately, soonest first; those without a date come last. */
+export const readLive = (tx: Queries, now: string, lingerDays: number): Promise<EventRow[]> =>
+  tx.query<EventRow>(
+    `select ${columns} ${from} where not e.is_template and e.state in ${among(liveStates)}
+       and (e.starts_at is null or ${endSql('e')} > $1::timestamptz - make_interval(days => $2))
+     order by e.starts_at nulls last, e.id`,
+    [now, lingerDays],
   );
 
 const offerColumns = 'id, name, about, price, quantity, seats_per_unit, most_per_order';

@@ -1,31 +1,52 @@
 import { type EventFacts, type Figures, figuresOf } from '#core/outcomes/figures.ts';
-import { first, type Queries } from '../db/database.ts';
+import { byOwner, type Queries } from '../db/database.ts';
 
-/** Reads what an event's figures are computed from, and computes them. */
-export async function figuresOfEvent(tx: Queries, eventId: string): Promise<Figures> {
-  const seats = await tx.query<EventFacts['seats'][number]>(
-    `select r.state, a.state as attendance, r.walk_in from registrations r left join attendance a on a.registration_id = r.id where r.event_id = $1`,
-    [eventId],
+type Of<T> = T & { eventId: string };
+
+/** Reads what the figures of some events are computed from, and computes them. */
+export async function figuresOfEvents(
+  tx: Queries,
+  eventIds: readonly string[],
+): Promise<ReadonlyMap<string, Figures>> {
+  if (!eventIds.length) return new Map();
+  const read = async <T>(sql: string): Promise<ReadonlyMap<string, Of<T>[]>> =>
+    byOwner(eventIds, await tx.query<Of<T>>(sql, [eventIds]), (row) => row.eventId);
+  const seats = await read<EventFacts['seats'][number]>(
+    `select r.event_id, r.state, a.state as attendance, r.walk_in from registrations r
+       left join attendance a on a.registration_id = r.id where r.event_id = any($1)`,
   );
-  const movements = await tx.query<EventFacts['movements'][number]>(
-    'select kind, amount, method from payments where event_id = $1',
-    [eventId],
+  const movements = await read<EventFacts['movements'][number]>(
+    'select event_id, kind, amount, method from payments where event_id = any($1)',
   );
-  const stints = await tx.query<EventFacts['stints'][number]>(
-    'select a.state, coalesce(a.hours, 0)::float8 as hours from assignments a join shifts s on s.id = a.shift_id where s.event_id = $1',
-    [eventId],
+  const stints = await read<EventFacts['stints'][number]>(
+    `select s.event_id, a.state, coalesce(a.hours, 0)::float8 as hours
+     from assignments a join shifts s on s.id = a.shift_id where s.event_id = any($1)`,
   );
-  const survey = await first<{ asked: number; answered: number }>(
-    tx,
-    `select (select count(*)::int from survey_asks k where k.survey_id = v.id) as asked,
-       (select count(*)::int from survey_responses r where r.survey_id = v.id) as answered from surveys v where v.event_id = $1`,
-    [eventId],
+  const surveys = await read<{ asked: number; answered: number }>(
+    `select v.event_id, (select count(*)::int from survey_asks k where k.survey_id = v.id) as asked,
+       (select count(*)::int from survey_responses r where r.survey_id = v.id) as answered
+     from surveys v where v.event_id = any($1)`,
   );
-  const kept = (await first<EventFacts['kept']>(
-    tx,
-    `select (select coalesce(sum(received), 0)::bigint from orders where event_id = $1) as orders_received,
-       (select coalesce(sum(amount), 0)::bigint from donations where event_id = $1) as gifts`,
-    [eventId],
-  ))!;
-  return figuresOf({ seats, movements, stints, survey, kept });
+  const kept = await read<EventFacts['kept']>(
+    `select e.id as event_id,
+       (select coalesce(sum(received), 0)::bigint from orders where event_id = e.id) as orders_received,
+       (select coalesce(sum(amount), 0)::bigint from donations where event_id = e.id) as gifts
+     from unnest($1::uuid[]) as e (id)`,
+  );
+  return new Map(
+    eventIds.map((id) => [
+      id,
+      figuresOf({
+        seats: seats.get(id)!,
+        movements: movements.get(id)!,
+        stints: stints.get(id)!,
+        survey: surveys.get(id)![0] ?? null,
+        kept: kept.get(id)![0]!,
+      }),
+    ]),
+  );
 }
+
+/** The same of one event. */
+export const figuresOfEvent = async (tx: Queries, eventId: string): Promise<Figures> =>
+  (await figuresOfEvents(tx, [eventId])).get(eventId)!;

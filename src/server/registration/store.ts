@@ -5,7 +5,7 @@ import { occupying } from '#core/registration/states.ts';
 import type { WaitingParty } from '#core/registration/waitlist.ts';
 import { whyQuiet } from '../contacts/quiet.ts';
 import { among } from '../db/among.ts';
-import { first, type Queries } from '../db/database.ts';
+import { byOwner, first, type Queries } from '../db/database.ts';
 import { notFound } from '../http/problem.ts';
 
 /** Seats and units that are taken now at each of some events: held, offered and confirmed ones. */
@@ -143,26 +143,39 @@ export async function expectAttendance(tx: Queries, orderId: string): Promise<vo
   );
 }
 
-/** The parties that wait for an event, first come first, with what they want. */
-export async function readWaiting(
+/** The parties that wait for each of some events, first come first, with what they want of its offers. */
+export async function readWaitingOf(
+  tx: Queries,
+  offersOf: ReadonlyMap<string, readonly PricedOffer[]>,
+): Promise<ReadonlyMap<string, WaitingParty[]>> {
+  const eventIds = [...offersOf.keys()];
+  const rows = await tx.query<OrderRow & { quiet: string | null }>(
+    `select ${orderColumns}, (select ${whyQuiet('c')} from contacts c where c.id = buyer_contact_id) as quiet
+     from orders where event_id = any($1) and waitlisted_at is not null and offered_until is null order by waitlisted_at, id`,
+    [eventIds],
+  );
+  const of = byOwner(eventIds, rows, (row) => row.eventId);
+  return new Map(eventIds.map((id) => [id, of.get(id)!.map((row) => waitingParty(row, offersOf.get(id)!))]));
+}
+
+/** The same of one event. */
+export const readWaiting = async (
   tx: Queries,
   eventId: string,
   offers: readonly PricedOffer[],
-): Promise<WaitingParty[]> {
-  const rows = await tx.query<OrderRow & { quiet: string | null }>(
-    `select ${orderColumns}, (select ${whyQuiet('c')} from contacts c where c.id = buyer_contact_id) as quiet
-     from orders where event_id = $1 and waitlisted_at is not null and offered_until is null order by waitlisted_at, id`,
-    [eventId],
-  );
-  return rows.map((row) => ({
-    orderId: row.id,
-    name: `${row.buyerGiven} ${row.buyerFamily}`,
-    since: row.waitlistedAt!,
-    seats: row.seats,
-    quiet: row.quiet,
-    lines: row.lines.flatMap(({ offerId, units }) => {
-      const offer = offers.find((o) => o.id === offerId);
-      return offer ? [{ offer, units, seats: units * offer.seatsPerUnit, amount: units * offer.price }] : [];
-    }),
-  }));
-}
+): Promise<WaitingParty[]> => (await readWaitingOf(tx, new Map([[eventId, offers]]))).get(eventId)!;
+
+const waitingParty = (
+  row: OrderRow & { quiet: string | null },
+  offers: readonly PricedOffer[],
+): WaitingParty => ({
+  orderId: row.id,
+  name: `${row.buyerGiven} ${row.buyerFamily}`,
+  since: row.waitlistedAt!,
+  seats: row.seats,
+  quiet: row.quiet,
+  lines: row.lines.flatMap(({ offerId, units }) => {
+    const offer = offers.find((o) => o.id === offerId);
+    return offer ? [{ offer, units, seats: units * offer.seatsPerUnit, amount: units * offer.price }] : [];
+  }),
+});

@@ -1,7 +1,7 @@
 import type { RegistrationState } from '#core/registration/states.ts';
 import { ageStanding, needOf, type WaiverAudience } from '#core/waivers/needs.ts';
 import type { Clause } from '#core/waivers/signing.ts';
-import { first, type Queries } from '../db/database.ts';
+import { byOwner, first, type Queries } from '../db/database.ts';
 
 export interface WaiverRow {
   id: string;
@@ -29,32 +29,80 @@ export interface SeatNeed {
   standing: WaiverStanding;
 }
 
-/** What the waiver of an event asks of each of its seats; nothing where none is asked there. */
+interface Asking {
+  id: string;
+  waiverId: string | null;
+  startsLocal: string | null;
+}
+type SeatRead = Omit<SeatNeed, 'age' | 'standing'> & {
+  eventId: string;
+  birthDate: string | null;
+  saidMinor: boolean;
+  signed: boolean;
+};
+const seatSql = `select r.event_id, r.id, r.order_id, r.state, r.given_name || r.family_name <> '' as named, r.birth_date, r.said_minor,
+  exists (select 1 from signatures g where g.registration_id = r.id and g.waiver_id = e.waiver_id and g.state = 'valid') as signed
+  from registrations r join events e on e.id = r.event_id`;
+
+/** What the waivers of some events ask of each of their seats; nothing where none is asked. */
+export async function waiverNeedsOf(
+  tx: Queries,
+  events: readonly Asking[],
+  ageOfMajority: number,
+  today: string,
+): Promise<ReadonlyMap<string, SeatNeed[]>> {
+  const asking = events.filter((e) => e.waiverId);
+  const needs = new Map<string, SeatNeed[]>(events.map((e) => [e.id, []]));
+  if (!asking.length) return needs;
+  const waivers = await tx.query<{ id: string; audience: WaiverAudience }>(
+    'select id, audience from waivers where id = any($1)',
+    [asking.map((e) => e.waiverId)],
+  );
+  const ids = asking.map((e) => e.id);
+  const rows = byOwner(
+    ids,
+    await tx.query<SeatRead>(`${seatSql} where r.event_id = any($1)`, [ids]),
+    (row) => row.eventId,
+  );
+  for (const event of asking) {
+    const { audience } = waivers.find((w) => w.id === event.waiverId)!;
+    needs.set(event.id, needsFrom(rows.get(event.id)!, event, audience, ageOfMajority, today));
+  }
+  return needs;
+}
+
+/** What the waiver of an event asks of each of its seats, or of those of one order; nothing where none is asked there. */
 export async function waiverNeeds(
   tx: Queries,
-  event: { id: string; waiverId: string | null; startsLocal: string | null },
+  event: Asking,
   ageOfMajority: number,
   today: string,
   orderId: string | null = null,
 ): Promise<SeatNeed[]> {
   const waiver = await readWaiver(tx, event.waiverId);
   if (!waiver) return [];
-  const rows = await tx.query<
-    Omit<SeatNeed, 'age' | 'standing'> & { birthDate: string | null; saidMinor: boolean; signed: boolean }
-  >(
-    `select r.id, r.order_id, r.state, r.given_name || r.family_name <> '' as named, r.birth_date, r.said_minor,
-       exists (select 1 from signatures g where g.registration_id = r.id and g.waiver_id = $2 and g.state = 'valid') as signed
-     from registrations r where r.event_id = $1 ${orderId ? 'and r.order_id = $3' : ''}`,
-    orderId ? [event.id, waiver.id, orderId] : [event.id, waiver.id],
+  const rows = await tx.query<SeatRead>(
+    `${seatSql} where r.event_id = $1 ${orderId ? 'and r.order_id = $2' : ''}`,
+    orderId ? [event.id, orderId] : [event.id],
   );
+  return needsFrom(rows, event, waiver.audience, ageOfMajority, today);
+}
+
+function needsFrom(
+  rows: readonly SeatRead[],
+  event: Asking,
+  audience: WaiverAudience,
+  ageOfMajority: number,
+  today: string,
+): SeatNeed[] {
   const date = event.startsLocal?.slice(0, 10) ?? today;
-  return rows.map(({ id, orderId, state, named, signed, ...person }) => ({
+  return rows.map(({ id, orderId, state, named, signed, eventId: _, ...person }) => ({
     id,
     orderId,
     state,
     named,
     age: ageStanding(person, date, ageOfMajority),
-    standing: signed ? 'signed' : needOf(waiver.audience, person, date, ageOfMajority),
+    standing: signed ? 'signed' : needOf(audience, person, date, ageOfMajority),
   }));
 }
 
