@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { connect } from 'node:net';
-import { Caller } from '#tests/api/harness.ts';
+import { Caller } from '#tests/api/caller.ts';
 import { openEvent, orderFor } from '#tests/api/scenes.ts';
 import { Report } from './report.ts';
 import { ended, filledFolder, startShipped } from './site.ts';

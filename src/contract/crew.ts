@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { assignmentStates } from '#core/crew/states.ts';
-import { contract, done, id, idParams, instant, personName, token, wallTime } from './endpoint.ts';
+import { code, contract, done, id, idParams, instant, personName, token, wallTime } from './endpoint.ts';
 
 const assignment = z.object({
   id,
@@ -102,8 +102,8 @@ export const crewContract = contract({
     who: 'public',
     params: idParams,
     body: personName.extend({
-      given: z.string().trim().min(1, 'Give your first name.').max(100),
-      family: z.string().trim().min(1, 'Give your last name.').max(100),
+      given: z.string().trim().min(1, code('first-name-needed')).max(100),
+      family: z.string().trim().min(1, code('last-name-needed')).max(100),
       email: z.string().trim().max(254),
       phone: z.string().trim().max(40).default(''),
       language: z.enum(['en', 'fr']).default('en'),

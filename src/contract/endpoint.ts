@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { type Role, roles } from '#core/staff/roles.ts';
 import { isCalendarDate } from '#core/time/wallTime.ts';
+import type { ProblemCode } from '#core/words/problems.ts';
 
 export { type Role, roles };
 
@@ -73,6 +74,9 @@ export const personName = z.object({
   given: z.string().trim().max(100, 'At most 100 characters.'),
   family: z.string().trim().max(100, 'At most 100 characters.'),
 });
+/** The message of a schema's rule as a code, which every language has words for. */
+export const code = (of: ProblemCode): string => of;
+
 export const token = z.object({ token: z.string().min(10).max(100) });
 
 /** A problem as the API says it (RFC 9457), with a stable code and the fields concerned. */
@@ -83,6 +87,18 @@ export const problem = z.object({
   code: z.string(),
   detail: z.string().optional(),
   requestId: z.string().optional(),
-  fields: z.array(z.object({ path: z.string(), message: z.string() })).optional(),
+  /** What the words of the title depend on. */
+  params: z.record(z.string(), z.union([z.string(), z.number()])).optional(),
+  /** The code of a field says the same as its message, for other languages. */
+  fields: z
+    .array(
+      z.object({
+        path: z.string(),
+        message: z.string(),
+        code: z.string().optional(),
+        params: z.record(z.string(), z.union([z.string(), z.number()])).optional(),
+      }),
+    )
+    .optional(),
 });
 export type ProblemBody = z.infer<typeof problem>;

@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { attributes, textsOf } from '#core/contacts/attributes.ts';
 import { consentChannels, consentTopics } from '#core/contacts/consent.ts';
 import { membershipWishes, outsideFields, proposable } from '#core/contacts/proposing.ts';
-import { contract, date, done, id, idParams, instant, token } from './endpoint.ts';
+import { code, contract, date, done, id, idParams, instant, token } from './endpoint.ts';
 
 const text = (most: number) => z.string().trim().max(most).nullable();
 const details = z.object({
@@ -125,7 +125,7 @@ export const ownContract = contract({
     who: 'public',
     params: z.object({ token: token.shape.token, id }),
     body: z.object({
-      level: z.string().trim().min(1, 'Choose a level.').max(80).optional(),
+      level: z.string().trim().min(1, code('level-of-the-list')).max(80).optional(),
       endsOn: date.optional(),
     }),
     response: z.object({ waiting: z.int() }),

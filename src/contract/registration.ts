@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { attendanceStates } from '#core/doors/attendance.ts';
 import { registrationStates } from '#core/registration/states.ts';
-import { amount, contract, date, id, idParams, instant, personName, texts, token } from './endpoint.ts';
+import { amount, code, contract, date, id, idParams, instant, personName, texts, token } from './endpoint.ts';
 import { waiverText } from './waivers.ts';
 
 const publicOffer = z.object({
@@ -96,8 +96,8 @@ export type PublicListing = z.infer<typeof publicListing>;
 const answerValue = z.union([z.boolean(), z.string().max(5000), z.array(z.string().max(500)).max(60)]);
 export const orderBody = z.object({
   buyer: personName.extend({
-    given: z.string().trim().min(1, 'Give your first name.').max(100),
-    family: z.string().trim().min(1, 'Give your last name.').max(100),
+    given: z.string().trim().min(1, code('first-name-needed')).max(100),
+    family: z.string().trim().min(1, code('last-name-needed')).max(100),
     email: z.string().trim().max(254),
     phone: z.string().trim().max(40).default(''),
   }),
@@ -105,10 +105,7 @@ export const orderBody = z.object({
     .array(
       z.object({
         offerId: id,
-        units: z
-          .int('Choose a whole number.')
-          .min(1, 'Choose at least 1.')
-          .max(100_000, 'That is more than anybody can sell.'),
+        units: z.int(code('whole-number')).min(1, code('whole-number')).max(100_000, code('more-than-sold')),
       }),
     )
     .max(30),
@@ -125,7 +122,7 @@ export const orderBody = z.object({
   answers: z.record(z.string(), answerValue).default({}),
   donation: z
     .object({
-      amount: z.int().min(0, 'A donation cannot be negative.'),
+      amount: z.int().min(0, code('donation-out-of-range')),
       fundId: id.nullable(),
       anonymous: z.boolean().default(false),
     })
@@ -290,11 +287,11 @@ export const registrationContract = contract({
     ownTransactions: true,
     params: token,
     body: z.object({
-      card: z.string().trim().min(1, 'Give a card number.').max(30),
+      card: z.string().trim().min(1, code('card-needed')).max(30),
       expiry: z
         .string()
         .trim()
-        .regex(/^(0[1-9]|1[0-2])\s*\/\s*\d{2}$/u, 'Give month and year, like 08/29.'),
+        .regex(/^(0[1-9]|1[0-2])\s*\/\s*\d{2}$/u, code('expiry-unreadable')),
     }),
     response: z.object({ outcome: z.enum(['succeeded', 'declined', 'unknown']), words: z.string() }),
   },
@@ -308,7 +305,7 @@ export const registrationContract = contract({
     summary: 'Withdraw some or all seats of an order',
     who: 'public',
     params: token,
-    body: z.object({ seats: z.array(id).min(1, 'Choose the seats to give up.') }),
+    body: z.object({ seats: z.array(id).min(1, code('seats-needed')) }),
     response: z.object({ refunded: amount, owed: amount }),
   },
   'PATCH /api/public/orders/:token/seats/:seat': {

@@ -1,5 +1,6 @@
 import type { Answered, ProblemBody, Sent } from '#contract/endpoint.ts';
 import type { Everything } from '#contract/index.ts';
+import { isProblemCode, type Language, sayProblem } from '#core/words/problems.ts';
 
 export type Key = keyof Everything;
 export type Answer<K extends Key> = Answered<Everything[K]>;
@@ -12,16 +13,24 @@ type Needed<K extends Key> = {
 /** What the server says when it does not do what was asked. */
 export class ApiProblem extends Error {
   constructor(readonly body: ProblemBody) {
-    super(body.title);
+    super(isProblemCode(body.code) ? sayProblem(body.code, body.params, reading) : body.title);
   }
   get code(): string {
     return this.body.code;
   }
   /** Messages by field path. */
   get fields(): Record<string, string> {
-    return Object.fromEntries((this.body.fields ?? []).map((f) => [f.path, f.message]));
+    return Object.fromEntries((this.body.fields ?? []).map((f) => [f.path, sayField(f)]));
   }
 }
+
+/** The language that problems are said in, where their code has words in it. */
+let reading: Language = 'en';
+export const readIn = (language: Language): void => {
+  reading = language;
+};
+const sayField = (field: NonNullable<ProblemBody['fields']>[number]): string =>
+  field.code && isProblemCode(field.code) ? sayProblem(field.code, field.params, reading) : field.message;
 
 const offline: ProblemBody = {
   type: 'about:blank#offline',

@@ -63,7 +63,9 @@ describe('children', () => {
     expect(record).toMatchObject({ given: 'Tove', birthDate: '2016-03-02' });
     expect(record.related).toMatchObject([{ relation: 'guardian', name: 'Astrid Lindqvist' }]);
     // Another child is not slipped in under the signature.
-    expect((await rename(token, child.id, 'Nils', 'Lindqvist', '2014-01-01')).problem.code).toBe('signed');
+    expect((await rename(token, child.id, 'Nils', 'Lindqvist', '2014-01-01')).problem.code).toBe(
+      'name-signed',
+    );
   });
 
   test('another child in the seat is another person, whose age has to be said', async () => {

@@ -152,7 +152,7 @@ describe('what staff do for somebody at the counter or on the telephone', () => 
         relation: 'self',
       } as never,
     });
-    expect((await name('Nora', 'Guest')).problem).toMatchObject({ code: 'signed' });
+    expect((await name('Nora', 'Guest')).problem).toMatchObject({ code: 'name-signed' });
     const kept = await (await odalys()).call('GET /api/registrations/:id/signature', {
       params: { id: guest.id },
     });

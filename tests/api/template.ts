@@ -7,7 +7,7 @@ import { makeIds } from '#server/db/ids.ts';
 import { migrate } from '#server/db/migrate.ts';
 import { openPglite } from '#server/db/pglite.ts';
 import { storeDemoClock } from '#server/time/clocks.ts';
-import { beginning, templatePath } from './harness.ts';
+import { beginning, templatePath } from './founded.ts';
 
 /** Founds the organization that every test begins with, in an empty database that was migrated. */
 export async function found(db: Database): Promise<void> {

@@ -1,4 +1,4 @@
-import { linkTo } from '../api/harness.ts';
+import { linkTo } from '../api/caller.ts';
 import { callers, checkAccess, expect, pageOf, test } from './site.ts';
 
 test('somebody puts their own details right from a link; what contradicts the records is decided; then they are erased', async ({

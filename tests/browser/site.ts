@@ -6,7 +6,9 @@ import { type Browser, test as base, expect, type Page } from '@playwright/test'
 import { openPglite } from '../../src/server/db/pglite.ts';
 import { demoPassword, demoSignIns } from '../../src/server/staff/demoSignIns.ts';
 import { type Started, start } from '../../src/server/start.ts';
-import { Caller, templatePath, type World } from '../api/harness.ts';
+import { Caller } from '../api/caller.ts';
+import { templatePath } from '../api/founded.ts';
+import type { World } from '../api/harness.ts';
 import makeTemplate from '../api/template.ts';
 
 /** The product, running on a fresh copy of the founded organization. */

@@ -1,5 +1,5 @@
 import type { Page } from '@playwright/test';
-import { linkTo } from '../api/harness.ts';
+import { linkTo } from '../api/caller.ts';
 import { checkAccess, expect, pageOf, test } from './site.ts';
 
 /** Moves the clock from the frame to a wall time in Halifax. */

@@ -1,4 +1,5 @@
 import type { Amount } from '#core/money/amount.ts';
+import type { Wrong } from '#core/words/problems.ts';
 
 /** What of an offer matters for pricing and limits. */
 export interface PricedOffer {
@@ -26,11 +27,6 @@ export interface PricedOrder {
   total: Amount;
 }
 
-export interface OrderProblem {
-  path: string;
-  message: string;
-}
-
 /**
  * Prices an order, or says everything that is wrong with it, each with the path of the field it concerns.
  * The total is the sum of units × price plus the donation; nothing is rounded because nothing is divided.
@@ -39,20 +35,18 @@ export function priceOrder(
   offers: readonly PricedOffer[],
   lines: readonly OrderLine[],
   donation: Amount,
-): { order: PricedOrder } | { problems: OrderProblem[] } {
-  const problems: OrderProblem[] = [];
+): { order: PricedOrder } | { problems: Wrong[] } {
+  const problems: Wrong[] = [];
   const seen = new Set<string>();
   const priced: PricedOrder['lines'] = [];
   lines.forEach((line, index) => {
     const path = `lines.${index}.units`;
     const offer = offers.find((o) => o.id === line.offerId);
-    if (!offer)
-      problems.push({ path: `lines.${index}.offerId`, message: 'This ticket is not on sale here.' });
-    else if (seen.has(offer.id)) problems.push({ path, message: `${offer.name} is listed twice.` });
-    else if (!Number.isInteger(line.units) || line.units < 1)
-      problems.push({ path, message: 'Choose a whole number, at least 1.' });
+    if (!offer) problems.push({ path: `lines.${index}.offerId`, code: 'ticket-gone' });
+    else if (seen.has(offer.id)) problems.push({ path, code: 'ticket-twice', params: { name: offer.name } });
+    else if (!Number.isInteger(line.units) || line.units < 1) problems.push({ path, code: 'whole-number' });
     else if (line.units > offer.mostPerOrder)
-      problems.push({ path, message: `At most ${offer.mostPerOrder} of ${offer.name} in one order.` });
+      problems.push({ path, code: 'most-per-order', params: { most: offer.mostPerOrder, name: offer.name } });
     else
       priced.push({
         offer,
@@ -62,11 +56,11 @@ export function priceOrder(
       });
     if (offer) seen.add(offer.id);
   });
-  if (lines.length === 0) problems.push({ path: 'lines', message: 'Choose at least one ticket.' });
+  if (lines.length === 0) problems.push({ path: 'lines', code: 'ticket-needed' });
   if (!Number.isInteger(donation) || donation < 0 || donation > 10_000_000)
     problems.push({
       path: 'donation.amount',
-      message: 'A donation is an amount of 0 or more, up to 100,000.',
+      code: 'donation-out-of-range',
     });
   if (problems.length) return { problems };
   const seatsAmount = priced.reduce((sum, l) => sum + l.amount, 0);

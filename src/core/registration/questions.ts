@@ -1,3 +1,5 @@
+import type { Wrong } from '#core/words/problems.ts';
+
 /** A question as asked of a registrant. */
 export interface Question {
   id: string;
@@ -15,27 +17,25 @@ export type AnswerValue = string | boolean | string[];
 /** The longest answer kept, in characters. */
 export const longestAnswer = 2000;
 
-/** Says what is wrong with one answer, or null when it can be kept. An empty answer is `undefined`. */
-export function problemWith(question: Question, value: AnswerValue | undefined): string | null {
+/** What is wrong with one answer, or null when it can be kept. An empty answer is `undefined`. */
+export function problemWith(question: Question, value: AnswerValue | undefined): Omit<Wrong, 'path'> | null {
   const empty =
     value === undefined ||
     (typeof value === 'string' && !value.trim()) ||
     (Array.isArray(value) && value.length === 0);
-  if (empty) return question.required ? 'Please answer this.' : null;
+  if (empty) return question.required ? { code: 'answer-needed' } : null;
   switch (question.kind) {
     case 'yes or no':
-      return typeof value === 'boolean' ? null : 'Answer yes or no.';
+      return typeof value === 'boolean' ? null : { code: 'answer-yes-or-no' };
     case 'one of':
-      return typeof value === 'string' && question.choices.includes(value)
-        ? null
-        : 'Choose one of the answers.';
+      return typeof value === 'string' && question.choices.includes(value) ? null : { code: 'answer-one' };
     case 'several of':
       return Array.isArray(value) && value.every((v) => question.choices.includes(v))
         ? null
-        : 'Choose among the answers.';
+        : { code: 'answer-among' };
     default:
-      if (typeof value !== 'string') return 'Answer in words.';
-      return value.length > longestAnswer ? `At most ${longestAnswer} characters.` : null;
+      if (typeof value !== 'string') return { code: 'answer-in-words' };
+      return value.length > longestAnswer ? { code: 'too-long', params: { count: longestAnswer } } : null;
   }
 }
 

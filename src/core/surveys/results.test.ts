@@ -65,10 +65,10 @@ test('answers that are none are said by question', () => {
     { id: 'words', kind: 'text', prompt: '', choices: [], required: true },
   ];
   const wrong = { liked: 2.5, again: 'maybe', words: 'x'.repeat(4001) };
-  expect(problemsWithAnswers(questions, wrong).map((p) => p.message)).toEqual([
-    'Choose 1 to 5.',
-    'Choose one of the answers.',
-    'At most 4,000 characters.',
+  expect(problemsWithAnswers(questions, wrong).map((p) => p.code)).toEqual([
+    'answer-on-the-scale',
+    'answer-one',
+    'too-long',
   ]);
-  expect(problemsWithAnswers(questions, { words: '' })[0]!.message).toBe('Please answer this.');
+  expect(problemsWithAnswers(questions, { words: '' })[0]!.code).toBe('answer-needed');
 });

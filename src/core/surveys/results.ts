@@ -1,3 +1,5 @@
+import type { Wrong } from '#core/words/problems.ts';
+
 /** A question of a survey. */
 export interface SurveyQuestion {
   id: string;
@@ -23,29 +25,26 @@ export interface QuestionResult {
 }
 
 /** Says what is wrong with a set of answers, by question id. */
-export function problemsWithAnswers(
-  questions: readonly SurveyQuestion[],
-  answers: SurveyAnswers,
-): { path: string; message: string }[] {
-  const problems: { path: string; message: string }[] = [];
+export function problemsWithAnswers(questions: readonly SurveyQuestion[], answers: SurveyAnswers): Wrong[] {
+  const problems: Wrong[] = [];
   for (const q of questions) {
     const value = answers[q.id];
     const path = `answers.${q.id}`;
     if (value === undefined || value === '') {
-      if (q.required) problems.push({ path, message: 'Please answer this.' });
+      if (q.required) problems.push({ path, code: 'answer-needed' });
     } else if (
       q.kind === 'scale' &&
       !(typeof value === 'number' && Number.isInteger(value) && value >= 1 && value <= scaleTop)
     )
-      problems.push({ path, message: `Choose 1 to ${scaleTop}.` });
+      problems.push({ path, code: 'answer-on-the-scale' });
     else if (q.kind === 'one of' && !q.choices.includes(String(value)))
-      problems.push({ path, message: 'Choose one of the answers.' });
+      problems.push({ path, code: 'answer-one' });
     else if (q.kind === 'text' && (typeof value !== 'string' || value.length > 4000))
-      problems.push({ path, message: 'At most 4,000 characters.' });
+      problems.push({ path, code: 'too-long', params: { count: 4000 } });
   }
   for (const id of Object.keys(answers))
     if (!questions.some((q) => q.id === id))
-      problems.push({ path: `answers.${id}`, message: 'This question is not part of the survey.' });
+      problems.push({ path: `answers.${id}`, code: 'question-not-asked' });
   return problems;
 }
 

@@ -1,5 +1,6 @@
 import { fold } from '#core/contacts/names.ts';
 import type { Instant } from '#core/time/clock.ts';
+import type { Wrong } from '#core/words/problems.ts';
 import type { WaiverNeed } from './needs.ts';
 
 export interface Clause {
@@ -21,36 +22,29 @@ export interface Signing {
   relation: 'self' | 'guardian';
 }
 
-export interface SigningProblem {
-  path: string;
-  message: string;
-}
-
 /** Says what is wrong with a signature. Every clause has to be ticked and the name typed in full. */
-export function problemsWithSigning(
-  waiver: WaiverText,
-  signing: Signing,
-  need: WaiverNeed,
-): SigningProblem[] {
-  const problems: SigningProblem[] = [];
+export function problemsWithSigning(waiver: WaiverText, signing: Signing, need: WaiverNeed): Wrong[] {
+  const problems: Wrong[] = [];
   waiver.clauses.forEach((clause, at) => {
     if (!signing.ticked.includes(clause.id))
-      problems.push({ path: `clauses.${at}`, message: 'Please tick this clause, or do not sign.' });
+      problems.push({ path: `clauses.${at}`, code: 'clause-not-ticked' });
   });
   if (fold(signing.typedName).split(' ').filter(Boolean).length < 2)
-    problems.push({ path: 'typedName', message: 'Type your first and last name.' });
+    problems.push({ path: 'typedName', code: 'full-name-needed' });
   if (need === 'guardian' && signing.relation !== 'guardian')
     problems.push({
       path: 'relation',
-      message: `${signing.participant} is under age; a guardian has to sign.`,
+      code: 'guardian-has-to-sign',
+      params: { name: signing.participant },
     });
   if (need === 'guardian' && fold(signing.typedName) === fold(signing.participant))
     problems.push({
       path: 'typedName',
-      message: `A guardian signs with their own name, not ${signing.participant}'s.`,
+      code: 'guardian-own-name',
+      params: { name: signing.participant },
     });
   if (need === 'self' && signing.relation !== 'self')
-    problems.push({ path: 'relation', message: `${signing.participant} is of age and signs alone.` });
+    problems.push({ path: 'relation', code: 'signs-alone', params: { name: signing.participant } });
   return problems;
 }
 

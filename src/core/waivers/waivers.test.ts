@@ -58,9 +58,9 @@ test('a signature needs every clause and the right person, and gives the same te
   expect(problemsWithSigning(waiver, { ...signing, ticked: ['swim'] }, 'guardian')[0]!.path).toBe(
     'clauses.1',
   );
-  expect(
-    problemsWithSigning(waiver, { ...signing, typedName: 'Théo Wren' }, 'guardian')[0]!.message,
-  ).toContain('own name');
+  expect(problemsWithSigning(waiver, { ...signing, typedName: 'Théo Wren' }, 'guardian')[0]!.code).toBe(
+    'guardian-own-name',
+  );
   expect(problemsWithSigning(waiver, { ...signing, typedName: 'Mai' }, 'guardian')[0]!.path).toBe(
     'typedName',
   );

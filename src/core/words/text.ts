@@ -1,8 +1,4 @@
-/** What is wrong with text from outside, and where. */
-export interface TextProblem {
-  path: string;
-  message: string;
-}
+import type { Wrong } from './problems.ts';
 
 /** Fields in which people write several lines; every other text is one line. */
 const severalLines = new Set([
@@ -32,24 +28,21 @@ const loneSurrogate = /\p{Cs}/u;
  * Looks through a value as it came from outside: control characters and lone surrogates are nowhere, line ends and tabs
  * only where people write several lines. Answers at most 20 problems.
  */
-export function textProblems(value: unknown): TextProblem[] {
-  const problems: TextProblem[] = [];
+export function textProblems(value: unknown): Wrong[] {
+  const problems: Wrong[] = [];
   const look = (v: unknown, path: string, lines: boolean): void => {
     if (problems.length >= 20) return;
     if (typeof v === 'string') {
-      if (loneSurrogate.test(v)) problems.push({ path, message: 'This text has half a character in it.' });
+      if (loneSurrogate.test(v)) problems.push({ path, code: 'half-a-character' });
       else if ((lines ? controlsInLines : controls).test(v))
         problems.push({
           path,
-          message: /[\n\r\t]/u.test(v)
-            ? 'Write this in one line, without tabs.'
-            : 'This text has characters in it that cannot be printed.',
+          code: /[\n\r\t]/u.test(v) ? 'one-line-only' : 'unprintable',
         });
     } else if (Array.isArray(v)) for (const [at, x] of v.entries()) look(x, join(path, String(at)), lines);
     else if (v && typeof v === 'object')
       for (const [key, x] of Object.entries(v)) {
-        if (loneSurrogate.test(key) || controls.test(key))
-          problems.push({ path, message: 'A name in here has characters that cannot be printed.' });
+        if (loneSurrogate.test(key) || controls.test(key)) problems.push({ path, code: 'unprintable-name' });
         else look(x, join(path, key), lines || severalLines.has(key));
       }
   };

@@ -1,4 +1,4 @@
-import { attributeKeys, attributes } from '#core/contacts/attributes.ts';
+import { attributes, textKeys } from '#core/contacts/attributes.ts';
 import { first, type Queries } from '../db/database.ts';
 import { audit, type Work } from '../http/app.ts';
 import { erasedSet } from './columns.ts';
@@ -64,7 +64,7 @@ export async function whatErasingDoes(
   const because = (parts: string[], why: string) => (parts.length ? [`${parts.join(' and ')}: ${why}`] : []);
   return {
     goes: [
-      `what is on record of the person: ${attributeKeys.map((key) => attributes[key].words).join(', ')}`,
+      `name, address, birth date, languages, ${textKeys.map((key) => attributes[key].words).join(', ')}`,
       ...of(n.emails!, 'email', 'emails'),
       ...of(n.phones!, 'telephone', 'telephones'),
       ...of(n.relations!, 'relation to another person', 'relations to other people'),

@@ -252,14 +252,14 @@ export const ownHandlers: Handlers<typeof ownContract> = {
     const { country, zone } = await theOrganization(tx);
     const problems: FieldProblem[] = [];
     if (wished.birthDate && wished.birthDate > dateOf(now, zone))
-      problems.push({ path: 'birthDate', message: 'This date is in the future.' });
+      problems.push({ path: 'birthDate', code: 'in-the-future' });
     const reach = readReach({ email: addEmail ?? null, phone: addPhone ?? null }, country);
     problems.push(
       ...reach.problems.map((p) => ({ ...p, path: p.path === 'email' ? 'addEmail' : 'addPhone' })),
     );
     const { waiting: _, id: __, ...current } = await detailsOf(tx, contactId);
     if ((wished.given ?? current.given) === '' && (wished.family ?? current.family) === '')
-      problems.push({ path: 'given', message: 'Give a name.' });
+      problems.push({ path: 'given', code: 'name-needed' });
     const record = (await store.readContact(tx, contactId))!;
     for (const [path, have] of [
       ['addEmail', reach.email ? record.emails.length : 0],
@@ -268,7 +268,8 @@ export const ownHandlers: Handlers<typeof ownContract> = {
       if (have >= mostOwn)
         problems.push({
           path,
-          message: `At most ${mostOwn} are kept. Write to the organization to replace one.`,
+          code: 'most-addresses',
+          params: { most: mostOwn },
         });
     if (problems.length) throw invalid(problems);
     const moved = record.movedOn !== null;
@@ -314,11 +315,10 @@ export const ownHandlers: Handlers<typeof ownContract> = {
     const { zone } = await theOrganization(tx);
     const problems: FieldProblem[] = [];
     if (body.level && !(await levelsOf(tx)).includes(body.level))
-      problems.push({ path: 'level', message: 'Choose a level of the list.' });
-    if (body.endsOn && body.endsOn < dateOf(now, zone))
-      problems.push({ path: 'endsOn', message: 'This day has passed.' });
+      problems.push({ path: 'level', code: 'level-of-the-list' });
+    if (body.endsOn && body.endsOn < dateOf(now, zone)) problems.push({ path: 'endsOn', code: 'day-passed' });
     if (body.endsOn && membership.until && body.endsOn > membership.until)
-      problems.push({ path: 'endsOn', message: 'It ends before that day already.' });
+      problems.push({ path: 'endsOn', code: 'ends-before' });
     if (problems.length) throw invalid(problems);
     const wishes = [
       { field: 'level', before: membership.level, after: body.level },

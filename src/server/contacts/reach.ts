@@ -9,12 +9,10 @@ export function readReach(
 ): { email: string | null; phone: string | null; problems: FieldProblem[] } {
   const problems: FieldProblem[] = [];
   const email = typed.email?.trim() || null;
-  if (email && !isEmail(email))
-    problems.push({ path: `${prefix}email`, message: 'This is not an email address.' });
+  if (email && !isEmail(email)) problems.push({ path: `${prefix}email`, code: 'not-an-email' });
   const phoneText = typed.phone?.trim() || null;
   const phone = phoneText ? readPhone(phoneText, country) : null;
-  if (phoneText && !phone)
-    problems.push({ path: `${prefix}phone`, message: 'This is not a telephone number.' });
+  if (phoneText && !phone) problems.push({ path: `${prefix}phone`, code: 'not-a-telephone' });
   return { email, phone, problems };
 }
 

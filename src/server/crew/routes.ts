@@ -17,7 +17,7 @@ import { readEvent } from '../events/store.ts';
 import { record } from '../facts/record.ts';
 import { followLink, type Work } from '../http/app.ts';
 import { File, type Handlers } from '../http/handle.ts';
-import { conflict, invalid, notFound } from '../http/problem.ts';
+import { conflict, invalid, notFound, refused } from '../http/problem.ts';
 import { publicEventRow } from '../registration/public.ts';
 import { theOrganization } from '../staff/store.ts';
 import { readShift, readShifts, readStints, type ShiftRow } from './store.ts';
@@ -71,8 +71,7 @@ async function assign(
     [shift.id, contactId],
   );
   if (twice) throw conflict('on-shift', 'This person is on this shift already.');
-  if (source === 'public' && (await isFull(tx, shift)))
-    throw conflict('shift-full', 'This shift was just filled. Please choose another.');
+  if (source === 'public' && (await isFull(tx, shift))) throw refused('shift-full');
   await insert(tx, 'assignments', {
     id,
     shiftId: shift.id,
@@ -248,14 +247,11 @@ export const crewHandlers: Handlers<typeof crewContract> = {
   'POST /api/public/shifts/:id/sign-up': async (c) => {
     const shift = await readShift(c.tx, c.params.id, true);
     const event = await readEvent(c.tx, shift.eventId);
-    if (!lives(event.state) || !shift.publicSignUp || shift.startsAt <= c.now)
-      throw conflict('shift-closed', 'This shift does not take sign-ups.');
+    if (!lives(event.state) || !shift.publicSignUp || shift.startsAt <= c.now) throw refused('shift-closed');
     const { email, phone, problems } = readReach(c.body, (await theOrganization(c.tx)).country);
-    if (!c.body.email)
-      problems.push({ path: 'email', message: 'Give an email address; your shifts are sent there.' });
+    if (!c.body.email) problems.push({ path: 'email', code: 'email-for-shifts' });
     if (problems.length) throw invalid(problems);
-    if (await isFull(c.tx, shift))
-      throw conflict('shift-full', 'This shift was just filled. Please choose another.');
+    if (await isFull(c.tx, shift)) throw refused('shift-full');
     const { contactId } = await linkPerson(
       c,
       { ...c.body, email, phone },

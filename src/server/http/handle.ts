@@ -1,12 +1,13 @@
 import { type Request, type Response, Router } from 'express';
 import type { z } from 'zod';
 import type { Endpoint, Received, Role, Who } from '#contract/endpoint.ts';
+import { isProblemCode } from '#core/words/problems.ts';
 import { textProblems } from '#core/words/text.ts';
 import { first, insert } from '../db/database.ts';
 import { sha256 } from '../db/ids.ts';
 import { type Actor, type App, inTransaction, type SignedIn, type Work } from './app.ts';
 import { readBody } from './body.ts';
-import { Problem } from './problem.ts';
+import { type FieldProblem, invalid, Problem } from './problem.ts';
 import { inTurn } from './turns.ts';
 
 /** A file as an answer. */
@@ -144,16 +145,21 @@ function parse(schema: z.ZodType | undefined, value: unknown, part: string): unk
   const unprintable = textProblems(value);
   if (unprintable.length) {
     if (part === 'params') throw nothingHere();
-    throw new Problem(422, 'invalid', unprintable[0]!.message, unprintable);
+    throw invalid(unprintable);
   }
   const result = schema.safeParse(value);
   if (result.success) return result.data;
   if (part === 'params') throw nothingHere();
   // Of a list with a hundred thousand wrong values the first few say enough.
-  const fields = result.error.issues
-    .slice(0, 50)
-    .map((i) => ({ path: i.path.join('.').slice(0, 200), message: i.message.slice(0, 300) }));
-  throw new Problem(422, 'invalid', fields[0]?.message ?? 'Something in the request is wrong.', fields);
+  const fields = result.error.issues.slice(0, 50).map((i): FieldProblem => {
+    const path = i.path.join('.').slice(0, 200);
+    // A schema says what is wrong by a code where the public may meet it.
+    if (isProblemCode(i.message)) return { path, code: i.message };
+    if (i.code === 'too_big' && i.origin === 'string')
+      return { path, code: 'too-long', params: { count: Number(i.maximum) } };
+    return { path, message: i.message.slice(0, 300) };
+  });
+  throw invalid(fields);
 }
 
 function answer(response: Response, endpoint: Endpoint, status: number, result: unknown): void {

@@ -1,8 +1,16 @@
-/** One field that is wrong, by its path in the request body. */
-export interface FieldProblem {
-  path: string;
-  message: string;
-}
+import { type Params, type ProblemCode, sayProblem, type Wrong } from '#core/words/problems.ts';
+
+/**
+ * One field that is wrong, by its path in the request body: with a code, which every language has words for, or with an
+ * English message alone.
+ */
+export type FieldProblem = Wrong | { path: string; message: string };
+
+/** A field as it is answered: always with English words, with its code where it has one. */
+export const answeredField = (
+  field: FieldProblem,
+): { path: string; message: string; code?: ProblemCode; params?: Params } =>
+  'code' in field ? { ...field, message: sayProblem(field.code, field.params) } : field;
 
 /** An error the caller is told about as problem+json (RFC 9457). `code` is stable; `title` is for people. */
 export class Problem extends Error {
@@ -11,6 +19,7 @@ export class Problem extends Error {
     readonly code: string,
     readonly title: string,
     readonly fields: readonly FieldProblem[] = [],
+    readonly params: Params = {},
   ) {
     super(title);
   }
@@ -21,7 +30,16 @@ export const notFound = (what: string): Problem =>
 
 /** 422 with the fields that are wrong; the title is the first message. */
 export const invalid = (fields: readonly FieldProblem[]): Problem =>
-  new Problem(422, 'invalid', fields[0]?.message ?? 'Something in the request is wrong.', fields);
+  new Problem(
+    422,
+    'invalid',
+    fields[0] ? answeredField(fields[0]).message : 'Something in the request is wrong.',
+    fields,
+  );
 
 /** 409: what was asked does not go with how things stand now. */
 export const conflict = (code: string, title: string): Problem => new Problem(409, code, title);
+
+/** The same with a code that every language has words for. */
+export const refused = (code: ProblemCode, params: Params = {}, status = 409): Problem =>
+  new Problem(status, code, sayProblem(code, params), [], params);

@@ -35,7 +35,7 @@ import type { App } from './app.ts';
 import { routesOf } from './handle.ts';
 import { refuseOtherOrigins, refuseUnknownHosts } from './hosts.ts';
 import { type AllHandlers, makePages } from './pages.ts';
-import { Problem } from './problem.ts';
+import { answeredField, Problem } from './problem.ts';
 import { inTurn } from './turns.ts';
 
 export interface ServerOptions {
@@ -217,7 +217,8 @@ function problems(app: App): ErrorRequestHandler {
           status: problem.status,
           code: problem.code,
           requestId: response.locals.requestId,
-          ...(problem.fields.length ? { fields: problem.fields } : {}),
+          ...(Object.keys(problem.params).length ? { params: problem.params } : {}),
+          ...(problem.fields.length ? { fields: problem.fields.map(answeredField) } : {}),
         }),
       );
   };

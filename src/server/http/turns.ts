@@ -1,6 +1,6 @@
 import type { Request, Response } from 'express';
 import type { App, SignedIn } from './app.ts';
-import { Problem } from './problem.ts';
+import { refused } from './problem.ts';
 
 /** Requests of one caller that are worked on at once, and how many more of theirs may wait. */
 export interface TurnLimits {
@@ -28,8 +28,7 @@ export class Turns {
     this.lines.set(caller, line);
     if (line.running < this.limits.atOnce) line.running += 1;
     else {
-      if (line.waiting.length >= this.limits.waiting)
-        throw new Problem(429, 'too-many', 'Too many requests at once. Please wait a little and try again.');
+      if (line.waiting.length >= this.limits.waiting) throw refused('too-many', {}, 429);
       // The turn is handed over, so that nobody comes in between.
       await new Promise<void>((resolve) => line.waiting.push(resolve));
     }

@@ -4,12 +4,13 @@ import { allocate, allocateRefund, lineAmount, type OrderLine, type Part } from 
 import { fits } from '#core/registration/capacity.ts';
 import { occupying, standing } from '#core/registration/states.ts';
 import { plusMinutes } from '#core/time/clock.ts';
+import { sayProblem } from '#core/words/problems.ts';
 import { among } from '../db/among.ts';
 import { first, insert, update } from '../db/database.ts';
 import { readEvent, readOffers } from '../events/store.ts';
 import { record } from '../facts/record.ts';
 import { type Actor, type App, inTransaction, systemActor, type Work } from '../http/app.ts';
-import { conflict } from '../http/problem.ts';
+import { conflict, refused } from '../http/problem.ts';
 import { confirmOrder, setSeats } from '../registration/confirming.ts';
 import { linkOrder } from '../registration/orderLinking.ts';
 import {
@@ -35,8 +36,7 @@ export interface PayOutcome {
   words: string;
 }
 
-const waitWords =
-  'The card processor has not answered. Your seats are kept; do not pay again. We tell you as soon as we know.';
+const waitWords = sayProblem('payment-unknown');
 
 /**
  * Pays what an order owes by card. The question to the processor is kept before it is asked and carries its own id as
@@ -54,11 +54,10 @@ export async function payByCard(app: App, actor: Actor, orderId: string, card: s
       `select id, state from payment_attempts where order_id = $1 and state in ${among(openAttempts)}`,
       [orderId],
     );
-    if (open) throw conflict('payment-unknown', waitWords);
-    if (!seats.some((s) => occupying.includes(s.state)))
-      throw conflict('nothing-held', 'The seats are no longer held. Please register again.');
+    if (open) throw refused('payment-unknown');
+    if (!seats.some((s) => occupying.includes(s.state))) throw refused('nothing-held');
     const amount = order.balance;
-    if (amount <= 0) throw conflict('nothing-due', 'Nothing is due on this order.');
+    if (amount <= 0) throw refused('nothing-due');
     const id = app.ids.id();
     await insert(w.tx, 'payment_attempts', {
       id,

@@ -21,11 +21,12 @@ export async function checkRequest(
   const problems: FieldProblem[] = [];
   problems.push(...readReach(request.buyer, country, 'buyer.').problems);
   if (channel === 'public' && !request.buyer.email)
-    problems.push({ path: 'buyer.email', message: 'Give an email address; the confirmation goes there.' });
+    problems.push({ path: 'buyer.email', code: 'email-for-confirmation' });
   if (request.attendees.length > order.seats)
     problems.push({
       path: 'attendees',
-      message: `There are ${order.seats} seats, and ${request.attendees.length} people were named.`,
+      code: 'more-named-than-seats',
+      params: { count: order.seats, named: request.attendees.length },
     });
   const offerOfSeat = order.lines.flatMap((l) => Array<string>(l.seats).fill(l.offer.id));
   const questions = await readQuestions(w.tx, event.id);
@@ -33,26 +34,26 @@ export async function checkRequest(
   const asQuestion = (q: (typeof questions)[number]) => ({ ...q, prompt: q.prompt[language] ?? q.prompt.en });
   for (const q of questions.filter((x) => x.scope === 'order')) {
     if (q.offerId && !offerOfSeat.includes(q.offerId)) continue;
-    const message = problemWith(asQuestion(q), request.answers[q.id] as AnswerValue | undefined);
-    if (message && channel !== 'door') problems.push({ path: `answers.${q.id}`, message });
+    const wrong = problemWith(asQuestion(q), request.answers[q.id] as AnswerValue | undefined);
+    if (wrong && channel !== 'door') problems.push({ path: `answers.${q.id}`, ...wrong });
   }
   request.attendees.forEach((attendee, seat) => {
     problems.push(...readReach(attendee, country, `attendees.${seat}.`).problems);
     if (attendee.birthDate && attendee.birthDate > w.now.slice(0, 10))
-      problems.push({ path: `attendees.${seat}.birthDate`, message: 'This date is in the future.' });
+      problems.push({ path: `attendees.${seat}.birthDate`, code: 'in-the-future' });
     // Guests are named later, and asked then.
     if (!fullName(attendee)) return;
     if (channel === 'public' && ageDecides(event) && !attendee.birthDate)
       problems.push({
         path: `attendees.${seat}.birthDate`,
-        message: 'Give the birth date: age decides here.',
+        code: 'birth-date-needed',
       });
     for (const q of questions.filter(
       (x) => x.scope === 'attendee' && (!x.offerId || x.offerId === offerOfSeat[seat]),
     )) {
-      const message = problemWith(asQuestion(q), attendee.answers[q.id] as AnswerValue | undefined);
-      if (message && channel === 'public')
-        problems.push({ path: `attendees.${seat}.answers.${q.id}`, message });
+      const wrong = problemWith(asQuestion(q), attendee.answers[q.id] as AnswerValue | undefined);
+      if (wrong && channel === 'public')
+        problems.push({ path: `attendees.${seat}.answers.${q.id}`, ...wrong });
     }
   });
   const known = new Set(questions.map((q) => q.id));
@@ -60,11 +61,11 @@ export async function checkRequest(
     ...Object.keys(request.answers),
     ...request.attendees.flatMap((a) => Object.keys(a.answers)),
   ])
-    if (!known.has(id)) problems.push({ path: `answers.${id}`, message: 'This question is not asked here.' });
+    if (!known.has(id)) problems.push({ path: `answers.${id}`, code: 'question-not-asked' });
   if (
     request.donation.fundId &&
     !(await first(w.tx, 'select 1 as x from funds where id = $1', [request.donation.fundId]))
   )
-    problems.push({ path: 'donation.fundId', message: 'There is no such fund.' });
+    problems.push({ path: 'donation.fundId', code: 'fund-gone' });
   return problems;
 }

@@ -6,7 +6,7 @@ import { proposeName, proposeOf } from '../contacts/proposals.ts';
 import { first, update } from '../db/database.ts';
 import { readEvent } from '../events/store.ts';
 import type { Work } from '../http/app.ts';
-import { conflict, invalid } from '../http/problem.ts';
+import { invalid, refused } from '../http/problem.ts';
 import { linkOrder } from './orderLinking.ts';
 import type { OrderRow, SeatRow } from './store.ts';
 import { expectAttendance } from './store.ts';
@@ -22,25 +22,22 @@ export async function nameSeat(
   wanted: { given: string; family: string; birthDate: string | null },
 ): Promise<void> {
   const { tx, now } = w;
-  if (!fullName(wanted)) throw invalid([{ path: 'given', message: 'Give a name.' }]);
+  if (!fullName(wanted)) throw invalid([{ path: 'given', code: 'name-needed' }]);
   const event = await readEvent(tx, seat.eventId);
-  if (event.startsAt && event.startsAt <= now)
-    throw conflict('begun', 'The event has begun; please speak to the organizers.');
+  if (event.startsAt && event.startsAt <= now) throw refused('begun');
   if (wanted.birthDate && wanted.birthDate > now.slice(0, 10))
-    throw invalid([{ path: 'birthDate', message: 'This date is in the future.' }]);
+    throw invalid([{ path: 'birthDate', code: 'in-the-future' }]);
   const before = { given: seat.givenName, family: seat.familyName, birthDate: seat.birthDate };
   const after = { ...wanted, given: tidyName(wanted.given), family: tidyName(wanted.family) };
   const same = isCorrection(before, after);
   const birthDate = wanted.birthDate ?? (same ? seat.birthDate : null);
-  if (ageDecides(event) && !birthDate)
-    throw invalid([{ path: 'birthDate', message: 'Give the birth date: age decides here.' }]);
+  if (ageDecides(event) && !birthDate) throw invalid([{ path: 'birthDate', code: 'birth-date-needed' }]);
   const signed = await first(
     tx,
     "select 1 as x from signatures where registration_id = $1 and state = 'valid'",
     [seat.id],
   );
-  if (signed && (!same || birthDate !== seat.birthDate))
-    throw conflict('signed', 'A waiver is signed for this person; ask the organizers to change the name.');
+  if (signed && (!same || birthDate !== seat.birthDate)) throw refused('name-signed');
   await update(tx, 'registrations', seat.id, {
     givenName: after.given,
     familyName: after.family,

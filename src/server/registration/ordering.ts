@@ -12,7 +12,7 @@ import { keyedHash } from '../db/ids.ts';
 import { type EventRow, readEvent, readOffers } from '../events/store.ts';
 import { record } from '../facts/record.ts';
 import { openLink, type Work } from '../http/app.ts';
-import { conflict, invalid, Problem } from '../http/problem.ts';
+import { conflict, invalid, refused } from '../http/problem.ts';
 import { theOrganization } from '../staff/store.ts';
 import { checkRequest } from './checking.ts';
 import { confirmOrder } from './confirming.ts';
@@ -57,8 +57,7 @@ export async function placeOrder(
 ): Promise<Placed> {
   const { tx, app, now } = w;
   const event = await readEvent(tx, eventId, true);
-  if (channel === 'public' && !takesRegistrations(event, now))
-    throw conflict('registration-closed', 'Registration for this event is closed.');
+  if (channel === 'public' && !takesRegistrations(event, now)) throw refused('registration-closed');
   if (channel !== 'public' && !lives(event.state))
     throw conflict('not-open', 'The event has to be open before anybody can be registered.');
   const offers = await readOffers(tx, eventId);
@@ -71,8 +70,7 @@ export async function placeOrder(
 
   const { email, phone } = readReach(request.buyer, country);
   const room = fits(order, event, await readTaken(tx, eventId));
-  if (!room && !request.waitlist)
-    throw conflict('full', 'There are no longer enough seats for your party. You can join the waitlist.');
+  if (!room && !request.waitlist) throw refused('full');
   const payNow = channel === 'public' && order.total > 0;
   const state: RegistrationState = !room ? 'waitlisted' : payNow ? 'held' : 'confirmed';
   const heldFrom = state === 'held' && address ? keyedHash(app.secret, address) : null;
@@ -125,12 +123,7 @@ async function demandFairShare(w: Work, event: EventRow, seats: number, heldFrom
      where held_from = $1 and event_id = $2 and received = 0 and placed_at > $3`,
     [heldFrom, event.id, plusMinutes(w.now, -60)],
   );
-  if (before!.n + seats > most)
-    throw new Problem(
-      429,
-      'too-many-unpaid',
-      `From one place, at most ${most} seats can wait to be paid within an hour. Pay for those you hold first, or write to us for a larger party.`,
-    );
+  if (before!.n + seats > most) throw refused('too-many-unpaid', { count: most }, 429);
 }
 
 /** Writes down once what was agreed: every unit at its price of this moment, and the gift. */

@@ -17,7 +17,7 @@ import { readEvent, readOffers } from '../events/store.ts';
 import { record } from '../facts/record.ts';
 import { followLink } from '../http/app.ts';
 import { File, type Handlers } from '../http/handle.ts';
-import { conflict, notFound } from '../http/problem.ts';
+import { conflict, notFound, refused } from '../http/problem.ts';
 import { sayPlace, sayWhen } from '../messages/direct.ts';
 import { payByCard } from '../money/paying.ts';
 import { theOrganization } from '../staff/store.ts';
@@ -242,8 +242,7 @@ export const registrationHandlers: Handlers<typeof registrationContract> = {
   'POST /api/public/orders/:token/withdraw': async (c) => {
     const orderId = await orderByLink(c.tx, c.params.token);
     const event = await readEvent(c.tx, (await readOrder(c.tx, orderId)).eventId);
-    if (event.startsAt && event.startsAt <= c.now)
-      throw conflict('begun', 'The event has begun; please speak to the organizers.');
+    if (event.startsAt && event.startsAt <= c.now) throw refused('begun');
     const { balance } = await withdrawSeats(c, orderId, c.body.seats, 'withdrawn by the registrant');
     return { refunded: 0, owed: Math.max(0, -balance) };
   },
@@ -265,7 +264,7 @@ export const registrationHandlers: Handlers<typeof registrationContract> = {
     if (silentStates.includes(event.state))
       throw conflict('event-state', `This event is ${event.state}; its passes no longer count.`);
     const seats = (await readSeats(tx, order.id)).filter((s) => s.state === 'confirmed' && s.passCode);
-    if (!seats.length) throw conflict('no-pass', 'There is no pass before a seat is confirmed.');
+    if (!seats.length) throw refused('no-pass');
     const { name: organization } = await theOrganization(tx);
     const french = order.language === 'fr';
     const words = french

@@ -8,7 +8,7 @@ import { update } from '../db/database.ts';
 import { readEvent, readOffers } from '../events/store.ts';
 import { record } from '../facts/record.ts';
 import type { Work } from '../http/app.ts';
-import { conflict } from '../http/problem.ts';
+import { conflict, refused } from '../http/problem.ts';
 import { confirmOrder, setSeats } from './confirming.ts';
 import { readOrder, readSeats, readTaken, readWaiting } from './store.ts';
 
@@ -85,8 +85,7 @@ export async function takeSeats(w: Work, orderId: string): Promise<'confirmed' |
   const seats = (await readSeats(w.tx, orderId)).filter((s) => s.state === 'offered');
   const event = await readEvent(w.tx, order.eventId);
   if (!lives(event.state)) throw conflict('event-state', `This event is ${event.state}.`);
-  if (!seats.length || !order.offeredUntil || order.offeredUntil <= w.now)
-    throw conflict('offer-gone', 'This offer is no longer open. The seats went to the next party.');
+  if (!seats.length || !order.offeredUntil || order.offeredUntil <= w.now) throw refused('offer-gone');
   await record(w, 'offer taken', { eventId: order.eventId, orderId });
   if (order.balance <= 0) {
     await confirmOrder(w, orderId, 'took the offered seats');

@@ -4,7 +4,7 @@ import { among } from '../db/among.ts';
 import { first, update } from '../db/database.ts';
 import { record } from '../facts/record.ts';
 import type { Work } from '../http/app.ts';
-import { conflict, invalid } from '../http/problem.ts';
+import { invalid, refused } from '../http/problem.ts';
 import { setSeats } from './confirming.ts';
 import { readOrder, readSeats } from './store.ts';
 
@@ -17,14 +17,13 @@ export async function withdrawSeats(
 ): Promise<{ balance: number; offered: string[] }> {
   const order = await readOrder(w.tx, orderId);
   const seats = (await readSeats(w.tx, orderId)).filter((s) => seatIds.includes(s.id));
-  if (seats.length !== new Set(seatIds).size)
-    throw invalid([{ path: 'seats', message: 'These seats do not all belong to this order.' }]);
+  if (seats.length !== new Set(seatIds).size) throw invalid([{ path: 'seats', code: 'seats-of-another' }]);
   const came = await first(
     w.tx,
     `select 1 as x from attendance where registration_id = any($1) and state in ${among(cameStates)}`,
     [seatIds],
   );
-  if (came) throw conflict('already-in', 'Somebody who has arrived cannot withdraw.');
+  if (came) throw refused('already-in');
   await setSeats(w, seats, 'withdrawn', reason);
   await w.tx.query(
     "delete from attendance where registration_id = any($1) and state in ('expected', 'missed')",

@@ -7,7 +7,7 @@ import { readEvent, readSurvey } from '../events/store.ts';
 import { record } from '../facts/record.ts';
 import { followLink, inTransaction, type Work } from '../http/app.ts';
 import type { Handlers } from '../http/handle.ts';
-import { conflict, invalid, notFound } from '../http/problem.ts';
+import { invalid, notFound, refused } from '../http/problem.ts';
 
 async function asked(tx: Queries, token: string) {
   const askId = await followLink(tx, 'survey', token);
@@ -81,7 +81,7 @@ export const surveysHandlers: Handlers<typeof surveysContract> = {
         'select answered from survey_asks where id = $1 for update',
         [ask.id],
       );
-      if (again?.answered) throw conflict('answered', 'This survey was answered already. Thank you.');
+      if (again?.answered) throw refused('survey-answered');
       const today = dateOf(now, event.zone);
       await (survey.anonymous ? answerUnknown : answerByName)(w, ask, survey.id, body.answers, today);
       await record(w, 'survey answered', { eventId: event.id });

@@ -9,7 +9,7 @@ import { sha256 } from '../db/ids.ts';
 import { readEvent } from '../events/store.ts';
 import { record } from '../facts/record.ts';
 import type { Work } from '../http/app.ts';
-import { conflict, invalid } from '../http/problem.ts';
+import { conflict, invalid, refused } from '../http/problem.ts';
 import { sayWhen } from '../messages/direct.ts';
 import type { SeatRow } from '../registration/store.ts';
 import { theOrganization } from '../staff/store.ts';
@@ -29,14 +29,14 @@ export async function signWaiver(
   if (!lives(event.state))
     throw conflict('event-state', `This event is ${event.state}; nothing is signed for it any more.`);
   const waiver = await readWaiver(tx, event.waiverId);
-  if (!waiver) throw conflict('no-waiver', 'No waiver is asked at this event.');
+  if (!waiver) throw refused('no-waiver');
   const { ageOfMajority, zone } = await theOrganization(tx);
   const need =
     (await waiverStandings(tx, event, ageOfMajority, dateOf(now, zone))).get(seat.id) ?? 'not asked';
-  if (need === 'signed') throw conflict('signed', 'This waiver is signed already.');
-  if (need === 'not asked') throw conflict('not-asked', 'No waiver is asked of this person.');
+  if (need === 'signed') throw refused('waiver-signed');
+  if (need === 'not asked') throw refused('waiver-not-asked');
   const participant = fullName({ given: seat.givenName, family: seat.familyName });
-  if (!participant) throw invalid([{ path: 'registrationId', message: 'Name this guest first.' }]);
+  if (!participant) throw invalid([{ path: 'registrationId', code: 'guest-not-named' }]);
   const signing = { participant, typedName: body.typedName, ticked: body.ticked, relation: body.relation };
   const problems = problemsWithSigning(waiver, signing, need);
   if (problems.length) throw invalid(problems);

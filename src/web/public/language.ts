@@ -1,5 +1,6 @@
 import i18next from 'i18next';
 import { initReactI18next } from 'react-i18next';
+import { readIn } from '#web/api.ts';
 import { en } from './words.en.ts';
 import { fr } from './words.fr.ts';
 
@@ -20,11 +21,15 @@ void i18next.use(initReactI18next).init({
   interpolation: { escapeValue: false },
 });
 document.documentElement.lang = i18next.language;
+readIn(language());
 
 export function setLanguage(language: Language): void {
   localStorage.setItem(stored, language);
   document.documentElement.lang = language;
+  readIn(language);
   void i18next.changeLanguage(language);
 }
 
-export const language = (): Language => (i18next.language === 'fr' ? 'fr' : 'en');
+export function language(): Language {
+  return i18next.language === 'fr' ? 'fr' : 'en';
+}

@@ -53,7 +53,7 @@ export function Loaded<T>({
 export function Problems({ problem }: { problem: ApiProblem | null }) {
   const { t } = useTranslation();
   if (!problem) return null;
-  const messages = [...new Set((problem.body.fields ?? []).map((f) => f.message))];
+  const messages = [...new Set(Object.values(problem.fields))];
   return (
     <div className="problems" role="alert" tabIndex={-1} ref={(element) => element?.focus()}>
       {messages.length > 0 ? (
