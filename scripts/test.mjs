@@ -2,9 +2,9 @@ import { mkdirSync, readFileSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
 import { build, chromium, install, postgres, root, run, say, stop } from './shared.mjs';
 
-// npm test: lint, types, unit and API tests, the API tests again on a PostgreSQL server, browser tests. Figures come from
+// npm test: lint, unused files and packages, types, unit and API tests, the API tests again on a PostgreSQL server, browser tests. Figures come from
 // the runners' own reports. npm test -- --only NAME does one part.
-const parts = ['lint', 'types', 'core', 'api', 'server', 'browser'];
+const parts = ['lint', 'unused', 'types', 'core', 'api', 'server', 'browser'];
 const at = process.argv.indexOf('--only');
 const only = at < 0 ? null : process.argv[at + 1];
 if (at >= 0 && !parts.includes(only)) stop(`The parts of the tests: ${parts.join(', ')}`);
@@ -27,6 +27,7 @@ const npx = (...args) => ['npx', ['--no-install', ...args]];
 
 for (const [name, ...args] of [
   ['lint', 'biome', 'check', '--error-on-warnings', '.'],
+  ['unused', 'knip', '--no-progress'],
   ['types', 'tsc', '-p', '.'],
 ])
   if (wanted(name)) {

@@ -2,7 +2,8 @@ import { z } from 'zod';
 import { eventFacts } from '#core/access/stages.ts';
 import { moves } from '#core/events/moves.ts';
 import { eventStates, stages } from '#core/events/states.ts';
-import { moments } from '#core/messages/plan.ts';
+import { audienceNames } from '#core/messages/audiences.ts';
+import { moments } from '#core/messages/moments.ts';
 import { amount, contract, date, id, idParams, instant, price, texts, wallTime } from './endpoint.ts';
 
 const text = (most: number) => z.string().max(most, `At most ${most} characters.`);
@@ -34,7 +35,7 @@ export const messageStep = z.object({
   moment: z.enum(moments),
   offsetDays: z.int().min(-365).max(365),
   offsetMinutes: z.int().min(-10_000).max(10_000),
-  audience: z.enum(['orders', 'attendees', 'crew']),
+  audience: z.enum(audienceNames),
   subject: texts,
   body: texts,
 });

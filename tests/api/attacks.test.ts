@@ -271,7 +271,7 @@ describe('strangers', () => {
           body: { answers: {} },
         })
       ).problem.code,
-    ).toBe('answered');
+    ).toBe('survey-answered');
   });
 
   test('a link that came into other hands is stopped or renewed, and each is written down', async () => {

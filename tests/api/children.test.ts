@@ -73,7 +73,7 @@ describe('children', () => {
     const child = (await seatsOf(token))[1]!;
     const before = (await rows()).find((r) => r.id === child.id)!;
     expect((await rename(token, child.id, 'Nils', 'Berglund')).problem.fields).toEqual([
-      { path: 'birthDate', message: 'Give the birth date: age decides here.' },
+      { path: 'birthDate', message: 'Give the birth date: age decides here.', code: 'birth-date-needed' },
     ]);
     expect((await rename(token, child.id, 'Nils', 'Berglund', '2014-01-01')).status).toBe(200);
     const after = (await rows()).find((r) => r.id === child.id)!;

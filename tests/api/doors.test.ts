@@ -178,7 +178,7 @@ describe('crew and doors', () => {
           body: { answers: { q: 4 } },
         })
       ).problem.code,
-    ).toBe('answered');
+    ).toBe('survey-answered');
     const [response] = await world.app.db.query<{ contactId: string | null; id: string }>(
       'select contact_id, id from survey_responses',
     );

@@ -18,7 +18,8 @@ import { assemble } from '#server/start.ts';
 import { Caller, linkTo } from './caller.ts';
 import { templatePath } from './founded.ts';
 
-export { type beginning, Caller, linkTo, templatePath };
+export { beginning, templatePath } from './founded.ts';
+export { Caller, linkTo };
 
 export interface World {
   app: App;

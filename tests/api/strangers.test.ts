@@ -147,7 +147,11 @@ describe('a stranger with somebody’s name and email', () => {
       });
     // Where age decides, it has to be said.
     expect((await place(null)).problem.fields).toEqual([
-      { path: 'attendees.0.birthDate', message: 'Give the birth date: age decides here.' },
+      {
+        path: 'attendees.0.birthDate',
+        message: 'Give the birth date: age decides here.',
+        code: 'birth-date-needed',
+      },
     ]);
     const { body } = await place('1990-01-01');
     const order = await world.anyone.call('GET /api/public/orders/:token', { params: { token: body.token } });

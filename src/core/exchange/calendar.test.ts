@@ -1,4 +1,5 @@
 import fc from 'fast-check';
+import ICAL from 'ical.js';
 import { expect, test } from 'vitest';
 import { foldLine, writeCalendar } from './calendar.ts';
 
@@ -27,6 +28,19 @@ test('calendar files fold at 75 octets and escape text', () => {
       (text) =>
         foldLine(text.replace(/[\r\n]/gu, '')).replaceAll('\r\n ', '') === text.replace(/[\r\n]/gu, ''),
     ),
+  );
+});
+
+test('whatever people write is read back as it was, line by line', () => {
+  fc.assert(
+    fc.property(fc.string({ unit: 'grapheme', minLength: 1 }), (text) => {
+      const entry = { uid: 'a', startsAt: '2026-08-08T12:00:00.000Z', endsAt: null, sequence: 1 };
+      const file = writeCalendar('x', [{ ...entry, summary: 'S', description: text }], entry.startsAt);
+      const read = new ICAL.Component(ICAL.parse(file)).getFirstSubcomponent('vevent')!;
+      expect(read.getFirstPropertyValue('description')).toBe(
+        text.replace(/\r\n|[\r\n\u0085\u2028\u2029]/gu, '\n'),
+      );
+    }),
   );
 });
 

@@ -1,4 +1,6 @@
+import ICAL from 'ical.js';
 import type { Instant } from '#core/time/clock.ts';
+import { oneLine } from '#core/words/text.ts';
 
 /** One entry of a calendar file. */
 export interface CalendarEntry {
@@ -14,59 +16,40 @@ export interface CalendarEntry {
   cancelled?: boolean;
 }
 
-const utc = (at: Instant): string => at.replace(/[-:]/gu, '').replace(/\.\d+/u, '');
-const escapeText = (text: string): string =>
-  text
-    .replaceAll('\\', '\\\\')
-    .replaceAll(';', '\\;')
-    .replaceAll(',', '\\,')
-    .replace(/\r\n|[\r\n\u0085\u2028\u2029]/gu, '\\n');
-
-/** Folds a content line at 75 octets without splitting a character (RFC 5545 section 3.1). */
-export function foldLine(line: string): string {
-  const encoder = new TextEncoder();
-  const out: string[] = [];
-  let current = '';
-  let size = 0;
-  for (const character of line) {
-    const octets = encoder.encode(character).length;
-    if (size + octets > 75) {
-      out.push(current);
-      current = ' ';
-      size = 1;
-    }
-    current += character;
-    size += octets;
-  }
-  out.push(current);
-  return out.join('\r\n');
-}
+const utc = (at: Instant): ICAL.Time => ICAL.Time.fromJSDate(new Date(at), true);
+/** Line ends of any kind as the one that calendars know. */
+const lines = (text: string): string => text.replace(/\r\n|[\r\n\u0085\u2028\u2029]/gu, '\n');
 
 /** Writes an iCalendar file (RFC 5545) with times in UTC. */
 export function writeCalendar(name: string, entries: readonly CalendarEntry[], stamp: Instant): string {
-  const lines = [
-    'BEGIN:VCALENDAR',
-    'VERSION:2.0',
-    'PRODID:-//Acolyte//Events//EN',
-    'CALSCALE:GREGORIAN',
-    `NAME:${escapeText(name)}`,
-  ];
-  for (const e of entries) {
-    lines.push(
-      'BEGIN:VEVENT',
-      `UID:${e.uid}`,
-      `DTSTAMP:${utc(stamp)}`,
-      `SEQUENCE:${e.sequence}`,
-      `DTSTART:${utc(e.startsAt)}`,
-      ...(e.endsAt ? [`DTEND:${utc(e.endsAt)}`] : []),
-      `SUMMARY:${escapeText(e.summary)}`,
-      ...(e.description ? [`DESCRIPTION:${escapeText(e.description)}`] : []),
-      ...(e.location ? [`LOCATION:${escapeText(e.location)}`] : []),
-      ...(e.url ? [`URL:${e.url}`] : []),
-      ...(e.cancelled ? ['STATUS:CANCELLED'] : ['STATUS:CONFIRMED']),
-      'END:VEVENT',
-    );
+  const calendar = new ICAL.Component('vcalendar');
+  calendar.addPropertyWithValue('version', '2.0');
+  calendar.addPropertyWithValue('prodid', '-//Acolyte//Events//EN');
+  calendar.addPropertyWithValue('calscale', 'GREGORIAN');
+  // Not in the library's list of properties (RFC 7986 section 5.1): without a type it would not be escaped.
+  const title = new ICAL.Property('name');
+  title.resetType('text');
+  title.setValue(lines(name));
+  calendar.addProperty(title);
+  for (const entry of entries) {
+    const event = new ICAL.Component('vevent');
+    const put = (property: string, value: string | number | ICAL.Time | null | undefined) => {
+      if (value !== null && value !== undefined && value !== '') event.addPropertyWithValue(property, value);
+    };
+    put('uid', entry.uid);
+    put('dtstamp', utc(stamp));
+    put('sequence', entry.sequence);
+    put('dtstart', utc(entry.startsAt));
+    put('dtend', entry.endsAt && utc(entry.endsAt));
+    put('summary', lines(entry.summary));
+    put('description', entry.description && lines(entry.description));
+    put('location', entry.location && lines(entry.location));
+    put('url', entry.url && oneLine(entry.url));
+    put('status', entry.cancelled ? 'CANCELLED' : 'CONFIRMED');
+    calendar.addSubcomponent(event);
   }
-  lines.push('END:VCALENDAR');
-  return `${lines.map(foldLine).join('\r\n')}\r\n`;
+  return `${calendar.toString()}\r\n`;
 }
+
+/** Folds a content line at 75 octets without splitting a character (RFC 5545 section 3.1). */
+export const foldLine = (line: string): string => ICAL.helpers.foldline(line);

@@ -1,11 +1,8 @@
 import { emailKey } from '#core/contacts/reach.ts';
-import { endOf } from '#core/events/end.ts';
-import type { Instant, Zone } from '#core/time/clock.ts';
-import { momentFrom, type Offset, sayOffset } from '#core/time/moment.ts';
-
-/** Moments that messages can hang on. */
-export const moments = ['registration made', 'start', 'end', 'waiver missing', 'shift start'] as const;
-export type Moment = (typeof moments)[number];
+import type { Instant } from '#core/time/clock.ts';
+import { momentFrom, type Offset } from '#core/time/moment.ts';
+import { type Audience, audiences } from './audiences.ts';
+import { type EventMoments, type Moment, momentRule, sayMoment } from './moments.ts';
 
 /** A step of an event's message plan. */
 export interface PlanStep {
@@ -14,12 +11,12 @@ export interface PlanStep {
   moment: Moment;
   offset: Offset;
   /** Who it is for. */
-  audience: 'orders' | 'attendees' | 'crew';
+  audience: Audience;
 }
 
 /** Somebody a step could go to. */
 export interface Recipient {
-  /** Unique within a step: what it is about (an order, a registration, an assignment). */
+  /** Unique within a step, by what it is about: `keyOf` of an order, a seat, a shift. */
   key: string;
   contactId: string | null;
   name: string;
@@ -49,13 +46,6 @@ export interface LeftOut {
   sameAddress?: boolean;
 }
 
-/** The dates of the event that moments hang on. */
-export interface EventMoments {
-  startsAt: Instant | null;
-  endsAt: Instant | null;
-  zone: Zone;
-}
-
 /**
  * Plans one step: a row for everybody who gets it with moment and reason, and everybody who does not with why.
  * One address gets one copy per step, except where every copy is about a different order or shift.
@@ -65,6 +55,8 @@ export function planStep(
   event: EventMoments,
   recipients: readonly Recipient[],
 ): { planned: PlannedMessage[]; leftOut: LeftOut[] } {
+  const moment = momentRule(step.moment);
+  const audience = audiences[step.audience];
   const planned: PlannedMessage[] = [];
   const leftOut: LeftOut[] = [];
   const copies = new Map<string, string>();
@@ -80,17 +72,17 @@ export function planStep(
       out('no email address');
       continue;
     }
-    const anchor = anchorOf(step.moment, event, recipient);
+    const anchor = moment.at(event, recipient.anchor);
     if (!anchor) {
       out('the event has no date yet');
       continue;
     }
     const at = momentFrom(anchor, step.offset, event.zone);
-    if (step.moment !== 'registration made' && at < recipient.since) {
-      out(`${step.audience === 'crew' ? 'signed up' : 'registered'} after the moment had passed`);
+    if (!moment.answers && at < recipient.since) {
+      out(`${audience.came} after the moment had passed`);
       continue;
     }
-    const copy = step.audience === 'attendees' ? emailKey(recipient.email) : recipient.key;
+    const copy = audience.copies === 'address' ? emailKey(recipient.email) : recipient.key;
     const first = copies.get(copy);
     if (first) {
       out(`one copy to this address is enough; it goes to ${first}`, true);
@@ -113,29 +105,4 @@ export function planStep(
     });
   }
   return { planned, leftOut };
-}
-
-export const momentWords: Record<Moment, string> = {
-  'registration made': 'the registration',
-  start: 'the start',
-  end: 'the end',
-  'waiver missing': 'the start, while a waiver is missing',
-  'shift start': 'the shift',
-};
-
-/** "1 day before the start". */
-export function sayMoment(step: Pick<PlanStep, 'moment' | 'offset'>): string {
-  return `${sayOffset(step.offset)} ${momentWords[step.moment]}`;
-}
-
-function anchorOf(moment: Moment, event: EventMoments, recipient: Recipient): Instant | null {
-  switch (moment) {
-    case 'registration made':
-    case 'shift start':
-      return recipient.anchor;
-    case 'end':
-      return endOf(event);
-    default:
-      return event.startsAt;
-  }
 }

@@ -1,3 +1,5 @@
+import type { Audience } from './audiences.ts';
+import type { Moment } from './moments.ts';
 /** A text in the languages of the product. */
 export interface Texts {
   en: string;
@@ -97,10 +99,10 @@ export const directTexts: Record<DirectKind, MessageText> = {
 export interface StepDefault extends MessageText {
   name: string;
   kind: 'confirmation' | 'reminder' | 'waiver' | 'shift' | 'survey';
-  moment: 'registration made' | 'start' | 'end' | 'waiver missing' | 'shift start';
+  moment: Moment;
   offsetDays: number;
   offsetMinutes: number;
-  audience: 'orders' | 'attendees' | 'crew';
+  audience: Audience;
 }
 
 /** The message plan a new event begins with. */

@@ -4,8 +4,9 @@ import { type DirectKind, directTexts } from '#core/messages/texts.ts';
 import { sayLongDate, sayRange, sayTime, sayZone } from '#core/time/say.ts';
 import { wallOf } from '#core/time/wallTime.ts';
 import { emailOf, whyQuiet } from '../contacts/quiet.ts';
-import { first, insert } from '../db/database.ts';
+import { first } from '../db/database.ts';
 import type { Work } from '../http/app.ts';
+import { putOut } from './outbox.ts';
 
 export interface DirectMessage {
   kind: DirectKind;
@@ -52,29 +53,20 @@ export async function planDirect(w: Pick<Work, 'tx' | 'app' | 'now'>, message: D
     ...values,
     ...(wall ? { until: `${sayLongDate(wall, to.language)}, ${sayTime(wall)}` } : {}),
   };
-  await insert(
-    w.tx,
-    'messages',
+  await putOut(w, [
     {
-      id: w.app.ids.id(),
       eventId: message.eventId,
-      stepId: null,
       recipientKey: message.key,
       kind: message.kind,
       contactId: to.contactId,
       name: to.name,
       address,
       language: to.language,
-      state: whyNot ? 'held back' : 'planned',
-      whyNot,
       reason: message.reason,
-      plannedFor: w.now,
-      nextTryAt: whyNot ? null : w.now,
+      at: w.now,
+      whyNot,
       subject: merge(text.subject[to.language], filled),
       body: merge(text.body[to.language], filled),
-      attempts: 0,
-      createdAt: w.now,
     },
-    'on conflict do nothing',
-  );
+  ]);
 }

@@ -12,6 +12,7 @@ import { conflict, type FieldProblem, invalid } from '../http/problem.ts';
 import { conditionOfSegment } from '../records/asking.ts';
 import { idsWhere } from '../records/store.ts';
 import { theOrganization } from '../staff/store.ts';
+import { type Outgoing, putOut } from './outbox.ts';
 
 interface Wanted {
   ids?: string[] | undefined;
@@ -114,34 +115,24 @@ export const mailingsHandlers: Handlers<typeof mailingsContract> = {
       createdBy: staff.id,
       createdAt: now,
     });
-    const rows: object[] = [];
-    for (const to of [
-      ...planned.map((recipient) => ({ recipient, why: null })),
-      ...leftOut.map(({ recipient, why }) => ({ recipient, why })),
-    ]) {
-      const { recipient, why } = to;
-      rows.push({
-        id: app.ids.id(),
-        mailingId: id,
-        eventId: null,
-        stepId: null,
-        recipientKey: `mailing:${id}:${recipient.contactId}`,
-        kind: 'mailing',
-        contactId: recipient.contactId,
-        name: recipient.name,
-        address: recipient.email,
-        language: recipient.language === 'fr' ? 'fr' : 'en',
-        state: why ? 'held back' : 'planned',
-        whyNot: why,
-        reason: name,
-        plannedFor: now,
-        nextTryAt: why ? null : now,
-        ...(why ? { subject, body: null } : textFor(body, recipient, organization, false)),
-        attempts: 0,
-        createdAt: now,
-      });
-    }
-    await insert(tx, 'messages', rows);
+    const put = (recipient: (typeof planned)[number], whyNot: string | null): Outgoing => ({
+      eventId: null,
+      mailingId: id,
+      recipientKey: `mailing:${id}:${recipient.contactId}`,
+      kind: 'mailing',
+      contactId: recipient.contactId,
+      name: recipient.name,
+      address: recipient.email,
+      language: recipient.language === 'fr' ? 'fr' : 'en',
+      reason: name,
+      at: now,
+      whyNot,
+      ...(whyNot ? { subject } : textFor(body, recipient, organization, false)),
+    });
+    await putOut(c, [
+      ...planned.map((recipient) => put(recipient, null)),
+      ...leftOut.map(({ recipient, why }) => put(recipient, why)),
+    ]);
     await audit(c, `wrote “${subject}” to ${planned.length}`, { kind: 'mailing', id }, { topic });
     return { id, planned: planned.length, leftOut: leftOut.length };
   },

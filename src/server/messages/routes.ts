@@ -1,7 +1,7 @@
 import type { MessageRow, messagesContract } from '#contract/messages.ts';
 import { type MessageReach, messagesSeen } from '#core/access/messages.ts';
 import { hideLinks } from '#core/messages/links.ts';
-import { sayMoment } from '#core/messages/plan.ts';
+import { sayMoment } from '#core/messages/moments.ts';
 import { coming, undelivered } from '#core/messages/states.ts';
 import { among } from '../db/among.ts';
 import { first, update } from '../db/database.ts';
@@ -83,7 +83,7 @@ export const messagesHandlers: Handlers<typeof messagesContract> = {
       event,
       step,
       { ...stored!, contactId: row.contactId, name: row.name },
-      await orderOf(tx, stored!),
+      await orderOf(tx, step.audience, stored!),
       true,
     );
     return { ...row, subject: hideLinks(text.subject), body: hideLinks(text.body) };

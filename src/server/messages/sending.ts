@@ -1,6 +1,7 @@
 import type { MessageStepPlan } from '#contract/events.ts';
 import { hoursOf } from '#core/crew/clashes.ts';
 import { silentStates } from '#core/events/states.ts';
+import { type Audience, aboutOf, audiences } from '#core/messages/audiences.ts';
 import { fillMarks, linkMark, linkPaths, marksIn } from '#core/messages/links.ts';
 import { type MergeValues, merge } from '#core/messages/merge.ts';
 import { nextTry } from '#core/messages/retry.ts';
@@ -144,7 +145,7 @@ async function finalText(
   if (silentStates.includes(event.state)) return { whyNot: `the event was ${event.state}` };
   const step = (await readMessageSteps(w.tx, event.id)).find((s) => s.id === message.stepId);
   if (!step) return { whyNot: 'the step was removed from the plan' };
-  const orderId = await orderOf(w.tx, message);
+  const orderId = await orderOf(w.tx, step.audience, message);
   const now = await planFor(w.tx, event, step, orderId);
   const out = now.leftOut.find((l) => l.recipient.key === message.recipientKey);
   if (out) return { whyNot: out.why };
@@ -152,7 +153,7 @@ async function finalText(
     return { whyNot: 'no longer taking part' };
   // Somebody in two orders of the same event still gets one copy.
   const copy =
-    step.audience === 'attendees' &&
+    audiences[step.audience].copies === 'address' &&
     (await first<{ name: string }>(
       w.tx,
       "select name from messages where step_id = $1 and id <> $2 and state in ('sent', 'due') and lower(address) = lower($3)",
@@ -162,15 +163,19 @@ async function finalText(
   return render(w, event, step, message, orderId);
 }
 
-/** The order a message is about; null for the crew. */
-export async function orderOf(tx: Queries, message: { recipientKey: string }): Promise<string | null> {
-  const key = message.recipientKey.replace('order ', '');
-  const row = await first<{ orderId: string }>(
-    tx,
-    'select id as order_id from orders where id = $1 union all select order_id from registrations where id = $1 limit 1',
-    [key],
-  );
-  return row?.orderId ?? null;
+/** The order a message of an audience is about; null for the crew. */
+export async function orderOf(
+  tx: Queries,
+  audience: Audience,
+  message: { recipientKey: string },
+): Promise<string | null> {
+  const about = aboutOf(audience, message.recipientKey);
+  if (about.of === 'shift') return null;
+  if (about.of !== 'seat') return about.id;
+  const seat = await first<{ orderId: string }>(tx, 'select order_id from registrations where id = $1', [
+    about.id,
+  ]);
+  return seat?.orderId ?? null;
 }
 
 /** Fills a step's text for one recipient, making the links it needs. A preview makes none that count as asking. */

@@ -1,4 +1,5 @@
 import type { MessageRow } from '#contract/messages.ts';
+import type { AttendanceState } from '#core/doors/attendance.ts';
 import type { Recipient } from '#core/messages/plan.ts';
 import { emailOf, orderEmail, whyQuiet } from '../contacts/quiet.ts';
 import type { Queries } from '../db/database.ts';
@@ -50,7 +51,7 @@ export const attendeeRecipients = (tx: Queries, eventId: string, orderId: string
     buyerName: string;
     buyerEmail: string | null;
     buyerQuiet: string | null;
-    attendance: string | null;
+    attendance: AttendanceState | null;
   }>(
     `select r.id as registration_id, o.id as order_id, r.contact_id, trim(r.given_name || ' ' || r.family_name) as name,
        ${emailOf('r.contact_id')} as email,

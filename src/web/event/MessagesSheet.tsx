@@ -1,7 +1,8 @@
 import { useState } from 'react';
 import type { EventPage, MessageStepPlan } from '#contract/events.ts';
+import { audiences } from '#core/messages/audiences.ts';
 import { mergeFields } from '#core/messages/merge.ts';
-import { momentWords, sayMoment } from '#core/messages/plan.ts';
+import { momentRule, sayMoment } from '#core/messages/moments.ts';
 import { Asking } from '../parts/Asking.tsx';
 import { useAction, useAsk } from '../parts/ask.ts';
 import { ChoiceField, Field, TextField } from '../parts/Field.tsx';
@@ -39,7 +40,7 @@ export default function MessagesSheet({ page }: { page: EventPage }) {
                       {s.name}
                     </button>{' '}
                     <span className="soft">
-                      {s.when}, to {s.audience === 'orders' ? 'whoever booked' : s.audience}
+                      {s.when}, to {audiences[s.audience as keyof typeof audiences].words}
                     </span>
                   </span>
                   <span className="num soft" style={{ fontSize: 14 }}>
@@ -178,8 +179,8 @@ function EditStep({ page, step, close }: { page: EventPage; step: MessageStepPla
             });
           }}
           choices={[
-            { value: 'before', label: `before ${momentWords[step.moment]}` },
-            { value: 'after', label: `after ${momentWords[step.moment]}` },
+            { value: 'before', label: `before ${momentRule(step.moment).words}` },
+            { value: 'after', label: `after ${momentRule(step.moment).words}` },
           ]}
         />
         <p className="soft">

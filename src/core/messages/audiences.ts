@@ -1,0 +1,39 @@
+/** Whom a step of a message plan is for. */
+interface AudienceRule {
+  words: string;
+  /** Who gets one copy: everybody under their own key, or every address once. */
+  copies: 'each' | 'address';
+  /** What they did to be among them. */
+  came: string;
+}
+
+/** Every audience there is. A new one is an entry here, and who is in it in `server/messages/audiences.ts`. */
+export const audiences = {
+  orders: { words: 'whoever booked', copies: 'each', came: 'registered' },
+  attendees: { words: 'attendees', copies: 'address', came: 'registered' },
+  crew: { words: 'crew', copies: 'each', came: 'signed up' },
+} as const satisfies Record<string, AudienceRule>;
+
+export type Audience = keyof typeof audiences;
+export const audienceNames = Object.keys(audiences) as [Audience, ...Audience[]];
+
+/** What a message to somebody is about, in an audience. */
+export type About =
+  | { of: 'order'; id: string }
+  | { of: 'seat'; id: string }
+  /** The buyer of an order who does not come: the copies for those without an address. */
+  | { of: 'buyer'; id: string }
+  | { of: 'shift'; id: string };
+
+const buyerKey = /^order (.+)$/u;
+
+/** The key under which somebody is a recipient: unique within a step, so that nothing is planned twice. */
+export const keyOf = (about: About): string => (about.of === 'buyer' ? `order ${about.id}` : about.id);
+
+/** What a key of an audience is about. */
+export function aboutOf(audience: Audience, key: string): About {
+  if (audience === 'orders') return { of: 'order', id: key };
+  if (audience === 'crew') return { of: 'shift', id: key };
+  const buyer = buyerKey.exec(key)?.[1];
+  return buyer ? { of: 'buyer', id: buyer } : { of: 'seat', id: key };
+}

@@ -1,0 +1,31 @@
+import type { AttendanceState } from '#core/doors/attendance.ts';
+
+/** How somebody stands towards an event when it is decided whether they get a step. */
+export interface Standing {
+  /** Whether the event asks for a waiver, and whether they or theirs still have to sign; null where nobody looked. */
+  waiver: { asked: boolean; missing: boolean } | null;
+  attendance: AttendanceState | null;
+}
+
+/** Why somebody does not get a step; null when they do. */
+type Condition = (standing: Standing) => string | null;
+
+/** What has to hold for steps of a kind. A kind that is not named goes to everybody of its audience. */
+const conditions: Readonly<Record<string, Condition>> = {
+  waiver: ({ waiver }) =>
+    waiver && !waiver.asked
+      ? 'no waiver is asked at this event'
+      : waiver && !waiver.missing
+        ? 'nothing is left to sign'
+        : null,
+  survey: ({ attendance }) => (attendance === 'missed' ? 'did not come' : null),
+};
+
+/** Kinds of which one copy for a whole party is not enough: each is asked for themselves. */
+const forEachAlone: ReadonlySet<string> = new Set(['survey']);
+
+export const whyNotGot = (kind: string, standing: Standing): string | null =>
+  conditions[kind]?.(standing) ?? null;
+export const coversOthers = (kind: string): boolean => !forEachAlone.has(kind);
+/** Kinds for which it has to be known who still has to sign. */
+export const asksForWaivers = (kind: string): boolean => kind === 'waiver';

@@ -1,0 +1,51 @@
+import { insert } from '../db/database.ts';
+import type { Work } from '../http/app.ts';
+
+/** A message as it is put out: for a step of a plan, as the answer to something, or to many. */
+export interface Outgoing {
+  eventId: string | null;
+  stepId?: string | null;
+  mailingId?: string | null;
+  /** What it is about: the same key is put out once. */
+  recipientKey: string;
+  kind: string;
+  contactId: string | null;
+  name: string;
+  address: string | null;
+  language: 'en' | 'fr';
+  /** Why it is there. */
+  reason: string;
+  /** When it goes out. */
+  at: string;
+  /** Why nothing is sent; it is kept all the same, so that everybody sees why. */
+  whyNot?: string | null;
+  /** The text where it is known already; a step's is filled in as it leaves. */
+  subject?: string | null;
+  body?: string | null;
+}
+
+/** Puts messages out: rows that the runner sends when they are due. What was put out under its key before stays as it is. */
+export async function putOut(
+  w: Pick<Work, 'tx' | 'app' | 'now'>,
+  messages: readonly Outgoing[],
+): Promise<void> {
+  await insert(
+    w.tx,
+    'messages',
+    messages.map(({ at, whyNot = null, ...message }) => ({
+      id: w.app.ids.id(),
+      ...message,
+      stepId: message.stepId ?? null,
+      mailingId: message.mailingId ?? null,
+      state: whyNot ? 'held back' : 'planned',
+      whyNot,
+      plannedFor: at,
+      nextTryAt: whyNot ? null : at,
+      subject: message.subject ?? null,
+      body: message.body ?? null,
+      attempts: 0,
+      createdAt: w.now,
+    })),
+    'on conflict do nothing',
+  );
+}
