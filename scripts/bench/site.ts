@@ -5,13 +5,13 @@ import type { AddressInfo } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { foundOrganization } from '#demo/organization.ts';
+import type { App } from '#server/app/app.ts';
+import { storeDemoClock } from '#server/app/clocks.ts';
 import type { Database } from '#server/db/database.ts';
 import { makeIds } from '#server/db/ids.ts';
-import type { App } from '#server/http/app.ts';
-import { makeServer } from '#server/http/server.ts';
+import { makeServer } from '#server/serving.ts';
 import { demoPassword, demoSignIns } from '#server/staff/demoSignIns.ts';
 import { assemble } from '#server/start.ts';
-import { storeDemoClock } from '#server/time/clocks.ts';
 
 /** When the clock of the bench stands. */
 export const begins = '2026-07-09T12:20:00.000Z';

@@ -1,6 +1,6 @@
 import { emailKey } from '#core/contacts/reach.ts';
+import type { Work } from '#server/app/app.ts';
 import { insert } from '#server/db/database.ts';
-import type { Work } from '#server/http/app.ts';
 import { demoPassword, demoStaff } from '#server/staff/demoSignIns.ts';
 import { hashPassword } from '#server/staff/passwords.ts';
 import { insertSampleRules } from '#server/staff/routes.ts';

@@ -4,7 +4,11 @@ import { join } from 'node:path';
 import { pino } from 'pino';
 import { makeThrottle } from '#core/staff/throttle.ts';
 import { systemClock } from '#core/time/clock.ts';
-import { type Keeper, makeKeeper } from './backup/keeper.ts';
+import { makeAnnouncer } from './app/announcer.ts';
+import type { App } from './app/app.ts';
+import { makeMovableClock, readDemoClock } from './app/clocks.ts';
+import type { Keeper } from './app/keeping.ts';
+import { makeKeeper } from './backup/keeper.ts';
 import { ensureKeys } from './contacts/keys.ts';
 import { type Database, first } from './db/database.ts';
 import { keepFloors, missingRows } from './db/floors.ts';
@@ -24,21 +28,18 @@ import { holdFolder } from './db/owner.ts';
 import { openPglite } from './db/pglite.ts';
 import { openPostgres } from './db/postgres.ts';
 import { projectRoot } from './db/root.ts';
-import { reactions } from './facts/reactions.ts';
-import { makeAnnouncer } from './http/announcer.ts';
-import type { App } from './http/app.ts';
-import { makeServer } from './http/server.ts';
+import { dueKinds } from './due.ts';
 import { sessionsEnded } from './http/stream.ts';
 import { resumeChecks, stopChecks } from './imports/checking.ts';
 import { stopLots } from './imports/lots.ts';
 import { resumeImports } from './imports/routes.ts';
 import { tidyUp } from './jobs/housekeeping.ts';
-import { dueKinds } from './jobs/kinds.ts';
 import { clockMoved, makeRunner, type Runner } from './jobs/runner.ts';
 import { askAboutAll } from './money/paying.ts';
+import { reactions } from './reactions.ts';
+import { makeServer } from './serving.ts';
 import type { DemoSignIn } from './staff/routes.ts';
 import { makeMailStandin } from './standins/mail.ts';
-import { makeMovableClock, readDemoClock } from './time/clocks.ts';
 
 export interface StartOptions {
   /** The data folder; created when it is not there. */

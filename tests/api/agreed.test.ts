@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
-import { inTransaction, systemActor } from '#server/http/app.ts';
+import { inTransaction, systemActor } from '#server/app/app.ts';
 import { askAboutAll } from '#server/money/paying.ts';
 import { readOrder } from '#server/registration/store.ts';
 import { charge } from '#server/standins/cards.ts';

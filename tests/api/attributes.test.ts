@@ -1,8 +1,8 @@
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import { attributeKeys, attributes, type TextKey, textKeys, textsOf } from '#core/contacts/attributes.ts';
+import { inTransaction, systemActor } from '#server/app/app.ts';
 import { mergeContacts } from '#server/contacts/merging.ts';
 import { first } from '#server/db/database.ts';
-import { inTransaction, systemActor } from '#server/http/app.ts';
 import { type Caller, linkTo, makeWorld, type World } from './harness.ts';
 import { bringIn } from './scenes.ts';
 

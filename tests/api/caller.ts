@@ -1,7 +1,7 @@
 import type { Answered, ProblemBody, Sent } from '#contract/endpoint.ts';
 import type { Everything } from '#contract/index.ts';
 import { linkPaths } from '#core/messages/links.ts';
-import { type App, type LinkKind, openLink } from '#server/http/app.ts';
+import { type App, type LinkKind, openLink } from '#server/app/app.ts';
 
 type Key = keyof Everything;
 

@@ -1,9 +1,9 @@
 import { readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { describe, expect, test } from 'vitest';
+import { type FactKind, tellings } from '#server/app/kinds.ts';
 import { projectRoot } from '#server/db/root.ts';
-import { type FactKind, tellings } from '#server/facts/kinds.ts';
-import { reactions } from '#server/facts/reactions.ts';
+import { reactions } from '#server/reactions.ts';
 
 /** Facts that are only told, to open pages or in the audit trail: by decision nothing else follows from them. */
 const onlyTold: readonly FactKind[] = [

@@ -2,11 +2,11 @@ import { mkdirSync, writeFileSync } from 'node:fs';
 import { dirname } from 'node:path';
 import { standingClock } from '#core/time/clock.ts';
 import { foundOrganization } from '#demo/organization.ts';
+import { storeDemoClock } from '#server/app/clocks.ts';
 import type { Database } from '#server/db/database.ts';
 import { makeIds } from '#server/db/ids.ts';
 import { migrate } from '#server/db/migrate.ts';
 import { openPglite } from '#server/db/pglite.ts';
-import { storeDemoClock } from '#server/time/clocks.ts';
 import { beginning, templatePath } from './founded.ts';
 
 /** Founds the organization that every test begins with, in an empty database that was migrated. */

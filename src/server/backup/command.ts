@@ -2,12 +2,12 @@ import { createHmac, timingSafeEqual } from 'node:crypto';
 import { existsSync, rmSync } from 'node:fs';
 import { join, resolve } from 'node:path';
 import type { Express } from 'express';
+import type { App } from '../app/app.ts';
 import { inspectFolder, markFolder, restorePaths, secretOf, swapDatabase } from '../db/folder.ts';
 import { makeGate } from '../db/gate.ts';
 import { migrate } from '../db/migrate.ts';
 import { FolderHeld, holdFolder, readOwner } from '../db/owner.ts';
 import { openPglite } from '../db/pglite.ts';
-import type { App } from '../http/app.ts';
 import { BackupRefused, readManifest, unpackBackup } from './archive.ts';
 import { makeKeeper, stampOf } from './keeper.ts';
 

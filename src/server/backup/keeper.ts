@@ -1,43 +1,13 @@
 import { existsSync, mkdirSync, readdirSync, renameSync, rmSync, statSync } from 'node:fs';
 import { cp } from 'node:fs/promises';
 import { join } from 'node:path';
+import type { Keeper, KeptBackup, Working } from '../app/keeping.ts';
 import type { Database } from '../db/database.ts';
 import { keepFloors, missingRows } from '../db/floors.ts';
 import { restorePaths, swapDatabase } from '../db/folder.ts';
 import type { Gate } from '../db/gate.ts';
 import { migrate } from '../db/migrate.ts';
-import {
-  BackupRefused,
-  copyDatabase,
-  type Manifest,
-  packBackup,
-  readSecret,
-  unpackBackup,
-} from './archive.ts';
-
-export interface Working {
-  what: 'making' | 'checking' | 'putting back';
-  done: number;
-  all: number;
-}
-
-export interface KeptBackup {
-  name: string;
-  at: string;
-  bytes: number;
-}
-
-/** Makes backups of a data folder and puts them back, one at a time, while the product goes on. */
-export interface Keeper {
-  working(): Working | null;
-  list(): KeptBackup[];
-  pathOf(name: string): string;
-  make(to?: string): Promise<KeptBackup>;
-  /** Adds a backup from elsewhere to those of the folder. */
-  add(from: string): Promise<string>;
-  remove(name: string): void;
-  restore(name: string): Promise<Manifest>;
-}
+import { BackupRefused, copyDatabase, packBackup, readSecret, unpackBackup } from './archive.ts';
 
 const tables = ['contacts', 'events', 'orders', 'registrations', 'payments', 'messages', 'audit'];
 

@@ -2,12 +2,12 @@ import { createReadStream, statSync } from 'node:fs';
 import type { Response } from 'express';
 import type { backupContract } from '#contract/backup.ts';
 import { fold } from '#core/contacts/names.ts';
-import { type App, audit, inTransaction } from '../http/app.ts';
+import { type App, audit, inTransaction } from '../app/app.ts';
+import type { Keeper } from '../app/keeping.ts';
 import { File, type Handlers } from '../http/handle.ts';
 import { conflict, invalid, notFound } from '../http/problem.ts';
 import { theOrganization } from '../staff/store.ts';
 import { BackupRefused } from './archive.ts';
-import type { Keeper } from './keeper.ts';
 
 /** A backup as it goes out, read as it is sent. */
 class BackupFile extends File {

@@ -1,4 +1,4 @@
-import type { Reactions } from '../http/app.ts';
+import type { Reactions } from '../app/app.ts';
 import { reopenChanged } from './steps.ts';
 
 export const clearanceReactions: Reactions = {

@@ -3,14 +3,14 @@ import type { EventPlan } from '#contract/events.ts';
 import { dueDates, lastDayToSubmit } from '#core/clearance/deadline.ts';
 import { type ClearanceRule, factFlags, factsOf, type NeededStep, stepsFor } from '#core/clearance/rules.ts';
 import { handOver, mayDecideStep, type Step, type StepState, standingOf } from '#core/clearance/steps.ts';
-import { lacksOf } from '#core/events/readiness.ts';
 import { dateOf } from '#core/time/wallTime.ts';
 import { workingDaysAfter } from '#core/time/workingDays.ts';
+import type { SignedIn, Work } from '../app/app.ts';
+import { record } from '../app/record.ts';
 import { byOwner, first, insert, type Queries, update } from '../db/database.ts';
 import { moveOn } from '../events/moving.ts';
+import { lacksOfEvent } from '../events/readiness.ts';
 import { type EventRow, readEvent, readOffers } from '../events/store.ts';
-import { record } from '../facts/record.ts';
-import type { SignedIn, Work } from '../http/app.ts';
 import { conflict, invalid } from '../http/problem.ts';
 import { type OrganizationRow, theOrganization } from '../staff/store.ts';
 
@@ -58,24 +58,6 @@ export const readClearance = (tx: Queries, eventId: string) =>
 /** True when the plan was sent and every step it needs is cleared. */
 export const isCleared = async (tx: Queries, eventId: string): Promise<boolean> =>
   (await readClearance(tx, eventId)) !== null && standingOf(await readSteps(tx, eventId)) === 'cleared';
-
-/** Facts of an event for readiness: what a plan still lacks. */
-export function lacksOfEvent(
-  event: EventRow,
-  offers: readonly { quantity: number | null; seatsPerUnit: number }[],
-  today: string,
-) {
-  const open = offers.some((o) => o.quantity === null);
-  return lacksOf(
-    {
-      ...event,
-      slug: event.slug ?? '',
-      offers: offers.length,
-      seatsOnOffer: open ? null : offers.reduce((sum, o) => sum + o.quantity! * o.seatsPerUnit, 0),
-    },
-    today,
-  );
-}
 
 /** The organization's rules, in the order their steps are taken. */
 export const readRules = (tx: Queries): Promise<ClearanceRule[]> =>

@@ -3,8 +3,8 @@ import { asDescribed, type Candidate, type Described, keysOf, prepare } from '#c
 import type { Verdict } from '#core/contacts/match.ts';
 import { type PersonName, tidyName } from '#core/contacts/names.ts';
 import { emailKey } from '#core/contacts/reach.ts';
+import type { Work } from '../app/app.ts';
 import { first, insert, update } from '../db/database.ts';
-import type { Work } from '../http/app.ts';
 import { textRow } from './columns.ts';
 import { derived, keyRows } from './keys.ts';
 import { pairRow } from './pairs.ts';

@@ -1,6 +1,6 @@
 import { attributes, textKeys } from '#core/contacts/attributes.ts';
+import { audit, type Work } from '../app/app.ts';
 import { first, type Queries } from '../db/database.ts';
-import { audit, type Work } from '../http/app.ts';
 import { erasedSet } from './columns.ts';
 import { belongings } from './merging.ts';
 

@@ -1,7 +1,7 @@
 import type { CustomField, fieldsContract } from '#contract/fields.ts';
 import { readFieldValue } from '#core/contacts/fields.ts';
+import { audit } from '../app/app.ts';
 import { first, insert, type Queries, update } from '../db/database.ts';
-import { audit } from '../http/app.ts';
 import type { Handlers } from '../http/handle.ts';
 import { type FieldProblem, invalid, notFound } from '../http/problem.ts';
 

@@ -1,8 +1,8 @@
 import { asDescribed, type Decision, decide } from '#core/contacts/match.ts';
 import { fullName } from '#core/contacts/names.ts';
 import { emailKey } from '#core/contacts/reach.ts';
+import type { Work } from '../app/app.ts';
 import { insert } from '../db/database.ts';
-import type { Work } from '../http/app.ts';
 import { Arrivals, type NewPerson } from './arriving.ts';
 import { refreshFound } from './keys.ts';
 import { readMatching } from './model.ts';

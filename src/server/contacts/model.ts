@@ -1,8 +1,8 @@
 import type { Described } from '#core/contacts/comparing.ts';
 import { carefulThresholds, type Thresholds } from '#core/contacts/match.ts';
 import { firstModel, type MatchingModel } from '#core/contacts/weights.ts';
+import type { App } from '../app/app.ts';
 import { first, type Queries } from '../db/database.ts';
-import type { App } from '../http/app.ts';
 import { inThread } from '../threads/threads.ts';
 
 /** What comparisons are weighed by, and from where on somebody is linked or looked at. */

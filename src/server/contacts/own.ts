@@ -11,13 +11,12 @@ import {
   sortWishes,
 } from '#core/contacts/proposing.ts';
 import { sayMembership } from '#core/imports/rows.ts';
-import { linkMark } from '#core/messages/links.ts';
 import { dateOf } from '#core/time/wallTime.ts';
+import { audit, followLink, renewLink, stopLink, type Work } from '../app/app.ts';
+import { record } from '../app/record.ts';
 import { first, insert, type Queries, update } from '../db/database.ts';
-import { audit, followLink, renewLink, stopLink, type Work } from '../http/app.ts';
 import type { Handlers } from '../http/handle.ts';
 import { conflict, type FieldProblem, invalid, notFound } from '../http/problem.ts';
-import { planDirect } from '../messages/direct.ts';
 import { theOrganization } from '../staff/store.ts';
 import { columnKey } from './columns.ts';
 import { refreshFound } from './keys.ts';
@@ -196,25 +195,7 @@ export const ownHandlers: Handlers<typeof ownContract> = {
     if (!contact) throw notFound('This contact');
     const address = contact.emails.find((e) => !e.bounced && !e.endedOn)?.email ?? null;
     if (!address) throw conflict('no-email', 'There is no email address to send it to.');
-    const { name: organization } = await theOrganization(c.tx);
-    await planDirect(c, {
-      kind: 'own',
-      key: `own:${contact.id}:${c.now}`,
-      to: {
-        name: fullName({ given: contact.givenName, family: contact.familyName }),
-        email: address,
-        contactId: contact.id,
-        language: contact.language === 'fr' ? 'fr' : 'en',
-      },
-      eventId: null,
-      reason: `asked for by ${c.staff.name}`,
-      values: {
-        name: contact.givenName || contact.familyName,
-        manage_link: linkMark('own', contact.id),
-        organization,
-      },
-    });
-    await audit(c, 'sent their own link', { kind: 'contact', id: contact.id });
+    await record(c, 'own link asked', { contactId: contact.id, by: c.staff.name });
     return { sentTo: address };
   },
 

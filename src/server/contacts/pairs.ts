@@ -1,8 +1,8 @@
 import { keysOf, prepare, worthComparing } from '#core/contacts/comparing.ts';
 import { compareReady, type Verdict } from '#core/contacts/match.ts';
 import { commonIn } from '#core/contacts/weights.ts';
+import type { App, Work } from '../app/app.ts';
 import { first, insert, type Queries } from '../db/database.ts';
-import type { App, Work } from '../http/app.ts';
 import { KnownContacts } from './known.ts';
 import { readMatching } from './model.ts';
 import { readCandidates } from './store.ts';

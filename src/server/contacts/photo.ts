@@ -1,8 +1,8 @@
 import { fileTypeFromBuffer } from 'file-type';
 import { imageSize } from 'image-size';
 import type { contactsContract } from '#contract/contacts.ts';
+import { audit } from '../app/app.ts';
 import { first } from '../db/database.ts';
-import { audit } from '../http/app.ts';
 import { File, type Handlers } from '../http/handle.ts';
 import { invalid, notFound } from '../http/problem.ts';
 import { contactFor } from './seeing.ts';

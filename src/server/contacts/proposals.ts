@@ -1,7 +1,7 @@
 import type { ProposableField } from '#core/contacts/proposing.ts';
 import { emailKey } from '#core/contacts/reach.ts';
+import type { Work } from '../app/app.ts';
 import type { Queries } from '../db/database.ts';
-import type { Work } from '../http/app.ts';
 
 /** The most changes from outside that wait for one contact: a stranger cannot fill the list. */
 const mostWaiting = 12;

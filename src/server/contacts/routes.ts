@@ -1,29 +1,23 @@
 import type { ContactRecord, contactsContract } from '#contract/contacts.ts';
 import {
   type ContactPart,
-  cutLine,
   cutRecord,
   lifelineKindsOf,
   mayChangeNote,
-  onlyUnit,
   partOfField,
-  partsOf,
   partsOfAll,
 } from '#core/access/contacts.ts';
-import { stagesOf } from '#core/access/stages.ts';
 import { noTexts } from '#core/contacts/attributes.ts';
 import { lifelineKinds } from '#core/contacts/lifeline.ts';
 import { fold, fullName } from '#core/contacts/names.ts';
 import { writeCsv } from '#core/exchange/csv.ts';
 import { sayAmount } from '#core/money/amount.ts';
 import { ageOn, dateOf, instantOf } from '#core/time/wallTime.ts';
+import type { Asker } from '../app/app.ts';
+import { audit } from '../app/app.ts';
 import { insert, type Queries, update } from '../db/database.ts';
-import type { Asker } from '../events/access.ts';
-import { searchEvents } from '../events/store.ts';
-import { audit } from '../http/app.ts';
 import { File, type Handlers } from '../http/handle.ts';
 import { type FieldProblem, invalid, notFound, Problem } from '../http/problem.ts';
-import { conditionOfSegment } from '../records/asking.ts';
 import { theOrganization } from '../staff/store.ts';
 import { erase, everythingOf, whatErasingDoes } from './erasing.ts';
 import { contactsCsv, contactsVCard } from './exporting.ts';
@@ -95,48 +89,10 @@ async function noteFor(c: Asker & { tx: Queries }, id: string) {
   return note;
 }
 
-export const contactsHandlers: Handlers<typeof contactsContract> = {
-  'GET /api/search': async ({ tx, query, staff, now }) => {
-    const unit = onlyUnit(staff);
-    const parts = partsOf(staff, unit);
-    const contacts = parts.has('name')
-      ? await store.searchContacts(tx, query.q, 8, unit ? staff.unitId : null)
-      : [];
-    const events = query.q.trim() ? await searchEvents(tx, query.q, 20) : [];
-    return {
-      contacts: contacts.map((l) => cutLine(l, parts)),
-      events: events
-        .filter((e) => stagesOf(staff, e, now).size > 0)
-        .slice(0, 5)
-        .map(({ id, title, startsLocal, state }) => ({ id, title, startsLocal, state })),
-    };
-  },
+type Elsewhere = 'GET /api/search' | 'GET /api/contacts' | 'GET /api/contacts/ids';
 
-  'GET /api/contacts': async ({ tx, query, now, staff }) => {
-    const parts = partsOfAll(staff);
-    demandParts(parts, ['name']);
-    // An order by what is not seen would tell it.
-    const blind =
-      (query.sort === 'postal' && !parts.has('address')) || (query.sort === 'seen' && !parts.has('presence'));
-    const { contacts, total } = await store.listContacts(
-      tx,
-      blind ? { ...query, sort: 'name' } : query,
-      query.segment ? await conditionOfSegment(tx, query.segment, now, staff) : null,
-    );
-    return { contacts: contacts.map((l) => cutLine(l, parts)), total };
-  },
-
-  'GET /api/contacts/ids': async ({ tx, query, now, staff }) => {
-    demandParts(partsOfAll(staff), ['name']);
-    return {
-      ids: await store.idsOfContacts(
-        tx,
-        query,
-        query.segment ? await conditionOfSegment(tx, query.segment, now, staff) : null,
-      ),
-    };
-  },
-
+/** What asks for events or segments beside contacts is answered on a higher floor. */
+export const contactsHandlers: Omit<Handlers<typeof contactsContract>, Elsewhere> = {
   'GET /api/contacts.csv': async ({ tx }) => new File('contacts.csv', await contactsCsv(tx, null)),
 
   'GET /api/contacts.vcf': async ({ tx, now }) =>

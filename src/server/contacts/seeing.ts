@@ -1,7 +1,6 @@
 import { type ContactPart, partsOf } from '#core/access/contacts.ts';
+import type { Asker, Work } from '../app/app.ts';
 import { first, insert, type Queries } from '../db/database.ts';
-import type { Asker } from '../events/access.ts';
-import type { Work } from '../http/app.ts';
 import { notFound, Problem } from '../http/problem.ts';
 import { resolveContact } from './store.ts';
 import { inUnitSql } from './units.ts';

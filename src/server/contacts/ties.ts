@@ -1,8 +1,8 @@
 import type { Tie, TieKind, tiesContract } from '#contract/ties.ts';
 import { type ContactPart, partsOf, partsOfAll } from '#core/access/contacts.ts';
 import { fold } from '#core/contacts/names.ts';
+import { audit, type Work } from '../app/app.ts';
 import { first, insert, type Queries, update } from '../db/database.ts';
-import { audit, type Work } from '../http/app.ts';
 import type { Handlers } from '../http/handle.ts';
 import { conflict, invalid, notFound } from '../http/problem.ts';
 import { derived } from './keys.ts';

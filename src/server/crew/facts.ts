@@ -1,8 +1,8 @@
 import { moveWall } from '#core/events/dated.ts';
 import { instantOf } from '#core/time/wallTime.ts';
+import type { Reactions, Work } from '../app/app.ts';
+import type { PlanChange } from '../app/kinds.ts';
 import { update } from '../db/database.ts';
-import type { PlanChange } from '../facts/kinds.ts';
-import type { Reactions, Work } from '../http/app.ts';
 
 /** Shifts keep their distance in days and their wall times when the event moves, and their wall times in another zone. */
 async function moveShifts({ tx }: Work, { eventId, before, after }: PlanChange): Promise<void> {

@@ -8,6 +8,8 @@ import { eventDayOf, judge, mayComeIn, shortestReason } from '#core/doors/verdic
 import { lives, livingStates } from '#core/events/states.ts';
 import type { RegistrationState } from '#core/registration/states.ts';
 import { dateOf } from '#core/time/wallTime.ts';
+import { type App, audit, type Work } from '../app/app.ts';
+import { record } from '../app/record.ts';
 import { identify } from '../contacts/linking.ts';
 import { readReach } from '../contacts/reach.ts';
 import { logCare } from '../contacts/seeing.ts';
@@ -17,16 +19,14 @@ import { first, insert, type Queries, update } from '../db/database.ts';
 import { eventFor } from '../events/access.ts';
 import { endSql } from '../events/end.ts';
 import { type EventRow, readEvent, readOffers } from '../events/store.ts';
-import { record } from '../facts/record.ts';
-import { type App, audit, type Work } from '../http/app.ts';
 import type { Handlers } from '../http/handle.ts';
 import { conflict, invalid, Problem } from '../http/problem.ts';
+import { hasCareSql, readCare } from '../registration/care.ts';
 import { placeOrder } from '../registration/ordering.ts';
 import { readSeat, readSeats } from '../registration/store.ts';
 import { theOrganization } from '../staff/store.ts';
 import { signWaiver } from '../waivers/signing.ts';
 import { readWaiver, waiverStandings } from '../waivers/store.ts';
-import { hasCareSql, readCare } from './care.ts';
 
 interface RawRow {
   registrationId: string;

@@ -1,16 +1,10 @@
 import type { Depth, EventReach } from '#core/access/stages.ts';
 import { stagesOf } from '#core/access/stages.ts';
 import type { Stage } from '#core/events/states.ts';
+import type { Asker } from '../app/app.ts';
 import type { Queries } from '../db/database.ts';
-import type { SignedIn } from '../http/app.ts';
 import { Problem } from '../http/problem.ts';
 import { type EventRow, readEvent } from './store.ts';
-
-/** Somebody who asks, and when. */
-export interface Asker {
-  staff: SignedIn;
-  now: string;
-}
 
 /** Refuses whoever may not see, or change, a stage of an event. */
 export function demand(asker: Asker, event: EventReach, stage: Stage, depth: Depth): void {

@@ -1,7 +1,7 @@
 import { type EventState, mayBecome } from '#core/events/states.ts';
+import type { Work } from '../app/app.ts';
+import { record } from '../app/record.ts';
 import { insert, update } from '../db/database.ts';
-import { record } from '../facts/record.ts';
-import type { Work } from '../http/app.ts';
 import { conflict } from '../http/problem.ts';
 import { readEvent } from './store.ts';
 

@@ -5,9 +5,9 @@ import { problemWithSlug } from '#core/events/slug.ts';
 import { unknownFields } from '#core/messages/merge.ts';
 import { standing } from '#core/registration/states.ts';
 import { instantOf } from '#core/time/wallTime.ts';
+import type { Work } from '../app/app.ts';
 import { among } from '../db/among.ts';
 import { first, insert, type Queries, update } from '../db/database.ts';
-import type { Work } from '../http/app.ts';
 import { conflict, type FieldProblem } from '../http/problem.ts';
 import type { EventRow } from './store.ts';
 

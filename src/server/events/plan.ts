@@ -1,9 +1,9 @@
 import type { EventPlan } from '#contract/events.ts';
 import { clashing, type PlanField, type PlanPart, partsOf } from '#core/events/parts.ts';
+import type { Work } from '../app/app.ts';
+import { record } from '../app/record.ts';
 import type { Queries } from '../db/database.ts';
 import { update } from '../db/database.ts';
-import { record } from '../facts/record.ts';
-import type { Work } from '../http/app.ts';
 import { conflict, invalid } from '../http/problem.ts';
 import { partRules, type Saving } from './parts.ts';
 import {

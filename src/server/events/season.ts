@@ -1,7 +1,7 @@
 import type { SeasonEvent } from '#contract/events.ts';
 import { stagesOf } from '#core/access/stages.ts';
+import type { Asker } from '../app/app.ts';
 import type { Queries } from '../db/database.ts';
-import type { Asker } from './access.ts';
 import { readSeason } from './store.ts';
 
 /**

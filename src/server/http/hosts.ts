@@ -1,5 +1,5 @@
 import type { NextFunction, Request, Response } from 'express';
-import type { App } from './app.ts';
+import type { App } from '../app/app.ts';
 import { Problem } from './problem.ts';
 
 const loopback = new Set(['localhost', '127.0.0.1', '[::1]']);

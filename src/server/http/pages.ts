@@ -2,7 +2,7 @@ import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import type { everything } from '#contract/index.ts';
 import type { PublicEvent } from '#contract/registration.ts';
-import type { App } from './app.ts';
+import type { App } from '../app/app.ts';
 import type { Handlers } from './handle.ts';
 import { Problem } from './problem.ts';
 

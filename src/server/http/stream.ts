@@ -1,5 +1,5 @@
 import type { Response } from 'express';
-import type { Announcer } from './announcer.ts';
+import type { Announcer } from '../app/announcer.ts';
 import { File } from './handle.ts';
 
 /** Announced whenever sessions ended or rights changed: streams look whether they may go on. */

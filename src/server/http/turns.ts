@@ -1,5 +1,5 @@
 import type { Request, Response } from 'express';
-import type { App, SignedIn } from './app.ts';
+import type { App, SignedIn } from '../app/app.ts';
 import { refused } from './problem.ts';
 
 /** Requests of one caller that are worked on at once, and how many more of theirs may wait. */

@@ -1,12 +1,12 @@
 import { fold } from '#core/contacts/names.ts';
 import type { CheckedRow } from '#core/imports/checking.ts';
 import { absorb, isGuardian, type PersonRow } from '#core/imports/rows.ts';
+import { type Actor, type App, audit, type Work } from '../app/app.ts';
 import { textRow } from '../contacts/columns.ts';
 import { derived, keyRows, refreshFound } from '../contacts/keys.ts';
 import { recordPair } from '../contacts/pairs.ts';
 import { organizationNamed } from '../contacts/ties.ts';
 import { insert, update } from '../db/database.ts';
-import { type Actor, type App, audit, type Work } from '../http/app.ts';
 import { theOrganization } from '../staff/store.ts';
 import { Batch } from './batch.ts';
 import {

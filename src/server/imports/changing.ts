@@ -5,9 +5,9 @@ import { emailKey } from '#core/contacts/reach.ts';
 import type { Change } from '#core/imports/importing.ts';
 import { type EmergencyContact, type Membership, type PersonRow, sayMembership } from '#core/imports/rows.ts';
 import { instantOf } from '#core/time/wallTime.ts';
+import type { Work } from '../app/app.ts';
 import { setValue } from '../contacts/fields.ts';
 import { first, insert, update } from '../db/database.ts';
-import type { Work } from '../http/app.ts';
 
 /** What applying a row did, kept so that it can be taken back. */
 export interface Applied {

@@ -1,5 +1,5 @@
+import type { Work } from '../app/app.ts';
 import { insert } from '../db/database.ts';
-import type { Work } from '../http/app.ts';
 import type { Batch } from './batch.ts';
 
 /** The households of contacts there are and of contacts about to be, worked out before anything is written. */

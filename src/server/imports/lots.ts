@@ -1,4 +1,4 @@
-import { type Actor, type App, inTransaction, type Work } from '../http/app.ts';
+import { type Actor, type App, inTransaction, type Work } from '../app/app.ts';
 
 /** Milliseconds that one lot should hold the database, and how many rows the first one has. */
 const lotMs = 40;

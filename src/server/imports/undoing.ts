@@ -1,10 +1,10 @@
 import { attributeKeys, attributes } from '#core/contacts/attributes.ts';
 import { fullName } from '#core/contacts/names.ts';
+import { type Actor, type App, audit, type Work } from '../app/app.ts';
 import { setValue } from '../contacts/fields.ts';
 import { refreshFound } from '../contacts/keys.ts';
 import { resolveContact } from '../contacts/store.ts';
 import { first, type Queries, update } from '../db/database.ts';
-import { type Actor, type App, audit, type Work } from '../http/app.ts';
 import type { Applied, Done } from './changing.ts';
 import { inLots } from './lots.ts';
 import { readImport } from './store.ts';

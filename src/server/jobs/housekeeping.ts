@@ -1,6 +1,6 @@
 import { plusMinutes } from '#core/time/clock.ts';
+import type { App } from '../app/app.ts';
 import { vacuumTables } from '../db/upkeep.ts';
-import type { App } from '../http/app.ts';
 
 /** Minutes that the answer to a create is kept, so that a repeated one gets the same answer. */
 const repeatableMinutes = 24 * 60;

@@ -1,7 +1,7 @@
 import type { Instant } from '#core/time/clock.ts';
+import type { App } from '../app/app.ts';
+import { type MovableClock, readDemoClock, storeDemoClock } from '../app/clocks.ts';
 import { first } from '../db/database.ts';
-import type { App } from '../http/app.ts';
-import { type MovableClock, readDemoClock, storeDemoClock } from '../time/clocks.ts';
 
 /** One thing that is due: what kind, when and which row. */
 export interface Due {

@@ -1,11 +1,11 @@
 import { emailKey, isEmail } from '#core/contacts/reach.ts';
 import { type MergeValues, merge } from '#core/messages/merge.ts';
 import { type DirectKind, directTexts } from '#core/messages/texts.ts';
-import { sayLongDate, sayRange, sayTime, sayZone } from '#core/time/say.ts';
+import { sayLongDate, sayTime } from '#core/time/say.ts';
 import { wallOf } from '#core/time/wallTime.ts';
+import type { Work } from '../app/app.ts';
 import { emailOf, whyQuiet } from '../contacts/quiet.ts';
 import { first } from '../db/database.ts';
-import type { Work } from '../http/app.ts';
 import { putOut } from './outbox.ts';
 
 export interface DirectMessage {
@@ -18,19 +18,6 @@ export interface DirectMessage {
   values: MergeValues;
   until?: { at: string; zone: string } | undefined;
 }
-
-/** When an event is, in a language; empty without a date. */
-export function sayWhen(
-  event: { startsLocal: string | null; endsLocal: string | null; zone: string },
-  language: string,
-): string {
-  return event.startsLocal
-    ? `${sayRange(event.startsLocal, event.endsLocal, language)} (${sayZone(event.zone)})`
-    : '';
-}
-
-export const sayPlace = (event: { venueName: string | null; venueAddress: string | null }): string =>
-  [event.venueName, event.venueAddress].filter(Boolean).join(', ');
 
 /** Plans a message that answers something that just happened; it is due at once. Who asked not to be contacted gets none. */
 export async function planDirect(w: Pick<Work, 'tx' | 'app' | 'now'>, message: DirectMessage): Promise<void> {

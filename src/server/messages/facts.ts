@@ -1,9 +1,9 @@
 import type { EventPlan } from '#contract/events.ts';
 import { lives } from '#core/events/states.ts';
+import type { Reactions, Work } from '../app/app.ts';
 import { readEvent } from '../events/store.ts';
-import type { Reactions, Work } from '../http/app.ts';
 import { replan } from './planning.ts';
-import { tellBuyer, tellOfShift } from './telling.ts';
+import { tellBuyer, tellOfShift, tellOwnLink, tellTeam } from './telling.ts';
 
 /** Parts of a plan that decide what is sent to whom and when. */
 const deciding: readonly (keyof EventPlan)[] = [
@@ -27,6 +27,11 @@ export const messagesReactions: Reactions = {
   async 'order placed'(w, { orderId, state }) {
     if (state === 'waitlisted') await tellBuyer(w, orderId, 'waitlisted', 'joined the waitlist');
   },
+  invited: (w, { invitationId, name, email, by }) =>
+    tellTeam(w, 'invitation', invitationId, { name, email }, `invited by ${by}`),
+  'new password asked': (w, { resetId, name, email }) =>
+    tellTeam(w, 'reset', resetId, { name, email }, 'asked for a new password'),
+  'own link asked': (w, { contactId, by }) => tellOwnLink(w, contactId, `asked for by ${by}`),
   'order confirmed': replanOrder,
   'seats withdrawn': replanOrder,
   'guest named': replanOrder,

@@ -1,5 +1,5 @@
+import type { Work } from '../app/app.ts';
 import { insert } from '../db/database.ts';
-import type { Work } from '../http/app.ts';
 
 /** A message as it is put out: for a step of a plan, as the answer to something, or to many. */
 export interface Outgoing {

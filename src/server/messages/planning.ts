@@ -1,9 +1,9 @@
 import type { MessageStepPlan } from '#contract/events.ts';
 import { silentStates } from '#core/events/states.ts';
 import { type LeftOut, type PlannedMessage, type PlanStep, planStep } from '#core/messages/plan.ts';
+import type { Work } from '../app/app.ts';
 import type { Queries } from '../db/database.ts';
 import { type EventRow, readEvent, readMessageSteps } from '../events/store.ts';
-import type { Work } from '../http/app.ts';
 import { type People, peopleOf, recipientsOf } from './audiences.ts';
 import { type Outgoing, putOut } from './outbox.ts';
 import { holdBack, holdBackRemoved, type Moved, movePlanned, readPlanned } from './store.ts';

@@ -7,15 +7,15 @@ import { type MergeValues, merge } from '#core/messages/merge.ts';
 import { nextTry } from '#core/messages/retry.ts';
 import { sayShortDate, sayTime } from '#core/time/say.ts';
 import { oneLine } from '#core/words/text.ts';
+import { type App, inTransaction, openLink, systemActor, type Work } from '../app/app.ts';
+import { record } from '../app/record.ts';
 import { whyQuiet } from '../contacts/quiet.ts';
 import { first, insert, type Queries, update } from '../db/database.ts';
 import { linkToken } from '../db/ids.ts';
+import { sayPlace, sayWhen } from '../events/saying.ts';
 import { type EventRow, readEvent, readMessageSteps, readSurvey } from '../events/store.ts';
-import { record } from '../facts/record.ts';
-import { type App, inTransaction, openLink, systemActor, type Work } from '../http/app.ts';
 import type { Due } from '../jobs/runner.ts';
 import { theOrganization } from '../staff/store.ts';
-import { sayPlace, sayWhen } from './direct.ts';
 import { saidNoSince } from './mailings.ts';
 import { planFor } from './planning.ts';
 

@@ -1,12 +1,13 @@
 import { fullName } from '#core/contacts/names.ts';
 import { linkMark } from '#core/messages/links.ts';
+import type { Work } from '../app/app.ts';
 import { readContact } from '../contacts/store.ts';
 import { readShift } from '../crew/store.ts';
+import { sayPlace, sayWhen } from '../events/saying.ts';
 import { readEvent } from '../events/store.ts';
-import type { Work } from '../http/app.ts';
 import { type OrderRow, readOrder } from '../registration/store.ts';
 import { theOrganization } from '../staff/store.ts';
-import { planDirect, sayPlace, sayWhen } from './direct.ts';
+import { planDirect } from './direct.ts';
 import { sayShift } from './sending.ts';
 
 /** Writes to the buyer: the party waits, seats are offered, the offer lapsed, a late payment goes back. */
@@ -72,6 +73,48 @@ export async function tellOfShift(
       event: event.publicTitle,
       shift: sayShift(shift, contact.language),
       shifts_link: linkMark('crew', contactId),
+      organization,
+    },
+  });
+}
+
+/** Writes to somebody of the team, or to be: an invitation, a new password. */
+export async function tellTeam(
+  w: Work,
+  kind: 'invitation' | 'reset',
+  subjectId: string,
+  to: { name: string; email: string },
+  reason: string,
+): Promise<void> {
+  const { name: organization } = await theOrganization(w.tx);
+  await planDirect(w, {
+    kind,
+    key: `${kind}:${subjectId}`,
+    to: { ...to, contactId: null, language: 'en' },
+    eventId: null,
+    reason,
+    values: { name: to.name, organization, manage_link: linkMark(kind, subjectId) },
+  });
+}
+
+/** Writes the link to their own page to somebody, at the address on record. */
+export async function tellOwnLink(w: Work, contactId: string, reason: string): Promise<void> {
+  const contact = (await readContact(w.tx, contactId))!;
+  const { name: organization } = await theOrganization(w.tx);
+  await planDirect(w, {
+    kind: 'own',
+    key: `own:${contactId}:${w.now}`,
+    to: {
+      name: fullName({ given: contact.givenName, family: contact.familyName }),
+      email: contact.emails.find((e) => !e.bounced && !e.endedOn)?.email ?? null,
+      contactId,
+      language: contact.language === 'fr' ? 'fr' : 'en',
+    },
+    eventId: null,
+    reason,
+    values: {
+      name: contact.givenName || contact.familyName,
+      manage_link: linkMark('own', contactId),
       organization,
     },
   });

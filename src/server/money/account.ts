@@ -1,6 +1,6 @@
 import { accountOf, type OrderAccount } from '#core/money/lines.ts';
+import type { Work } from '../app/app.ts';
 import { update } from '../db/database.ts';
-import type { Work } from '../http/app.ts';
 import { readBooks } from './store.ts';
 
 /** Works out what an order stands at from its lines and what was laid on them, and keeps it with the order. */

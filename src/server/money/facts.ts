@@ -1,4 +1,4 @@
-import type { Reactions, Work } from '../http/app.ts';
+import type { Reactions, Work } from '../app/app.ts';
 import { refreshOrder } from './account.ts';
 
 /** What an order stands at follows from its seats: a unit that is given up asks for nothing any more. */

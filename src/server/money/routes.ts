@@ -1,19 +1,22 @@
 import type { LedgerRow, moneyContract } from '#contract/money.ts';
+import type { registrationContract } from '#contract/registration.ts';
 import { actsAs, seesStageEverywhere, stagesOf } from '#core/access/stages.ts';
 import { isCoordinator } from '#core/access/viewer.ts';
 import { writeCsv } from '#core/exchange/csv.ts';
 import { plainAmount, sayAmount } from '#core/money/amount.ts';
 import { openAttempts } from '#core/money/attempts.ts';
+import type { Asker } from '../app/app.ts';
 import { among } from '../db/among.ts';
 import { first, type Queries } from '../db/database.ts';
-import { type Asker, eventFor } from '../events/access.ts';
+import { eventFor } from '../events/access.ts';
 import { readEvent } from '../events/store.ts';
 import { File, type Handlers } from '../http/handle.ts';
 import { invalid, Problem } from '../http/problem.ts';
+import { orderByLink } from '../registration/routes.ts';
 import { type OrderRow, readOrder } from '../registration/store.ts';
 import { theOrganization } from '../staff/store.ts';
 import { tellStandin } from '../standins/mail.ts';
-import { receive, refund } from './paying.ts';
+import { payByCard, receive, refund } from './paying.ts';
 
 const page = 500;
 
@@ -96,7 +99,15 @@ async function asMuchAsDue(
   ]);
 }
 
-export const moneyHandlers: Handlers<typeof moneyContract> = {
+export const moneyHandlers: Handlers<typeof moneyContract> &
+  Pick<Handlers<typeof registrationContract>, 'POST /api/public/orders/:token/pay'> = {
+  'POST /api/public/orders/:token/pay': async ({ app, actor, params, body }) => {
+    const orderId = await orderByLink(app.db, params.token);
+    const outcome = await payByCard(app, actor, orderId, body.card);
+    app.wake();
+    return outcome;
+  },
+
   'GET /api/ledger': async (c) => {
     const { tx, query } = c;
     await demandLedger(c);

@@ -5,10 +5,10 @@ import { evaluate, type Reasoned } from '#core/records/evaluate.ts';
 import { isQuestion, readSegment, type Segment } from '#core/records/segment.ts';
 import { type Names, sayPart, saySegment } from '#core/records/sentence.ts';
 import type { Asked } from '#core/records/window.ts';
+import { audit, inTransaction, type SignedIn } from '../app/app.ts';
 import { contactsCsv, contactsVCard } from '../contacts/exporting.ts';
 import { readContact, readLines, resolveContact } from '../contacts/store.ts';
 import { insert, type Queries, update } from '../db/database.ts';
-import { audit, inTransaction, type SignedIn } from '../http/app.ts';
 import { File, type Handlers } from '../http/handle.ts';
 import { conflict, invalid, notFound } from '../http/problem.ts';
 import {

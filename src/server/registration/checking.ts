@@ -2,10 +2,10 @@ import { fullName } from '#core/contacts/names.ts';
 import type { PricedOrder } from '#core/registration/price.ts';
 import { type AnswerValue, problemWith } from '#core/registration/questions.ts';
 import { ageDecides } from '#core/waivers/needs.ts';
+import type { Work } from '../app/app.ts';
 import { readReach } from '../contacts/reach.ts';
 import { first } from '../db/database.ts';
 import { type EventRow, readQuestions } from '../events/store.ts';
-import type { Work } from '../http/app.ts';
 import type { FieldProblem } from '../http/problem.ts';
 import type { Channel, OrderRequest } from './request.ts';
 

@@ -1,9 +1,9 @@
 import { passCode } from '#core/doors/passCode.ts';
 import { mayBecome, type RegistrationState, standing } from '#core/registration/states.ts';
+import type { Work } from '../app/app.ts';
+import { record } from '../app/record.ts';
 import { insert, update } from '../db/database.ts';
 import type { EventRow } from '../events/store.ts';
-import { record } from '../facts/record.ts';
-import type { Work } from '../http/app.ts';
 import { conflict } from '../http/problem.ts';
 import { linkOrder } from './orderLinking.ts';
 import { expectAttendance, type OrderRow, readOrder, readSeats, type SeatRow } from './store.ts';

@@ -1,4 +1,4 @@
-import type { Reactions } from '../http/app.ts';
+import type { Reactions } from '../app/app.ts';
 import { letGoAll, passOnFreed } from './waiting.ts';
 
 export const registrationReactions: Reactions = {

@@ -1,11 +1,11 @@
 import { fullName, tidyName } from '#core/contacts/names.ts';
 import { isCorrection } from '#core/registration/naming.ts';
 import { ageDecides } from '#core/waivers/needs.ts';
+import type { Work } from '../app/app.ts';
 import { refreshFound } from '../contacts/keys.ts';
 import { proposeName, proposeOf } from '../contacts/proposals.ts';
 import { first, update } from '../db/database.ts';
 import { readEvent } from '../events/store.ts';
-import type { Work } from '../http/app.ts';
 import { invalid, refused } from '../http/problem.ts';
 import { linkOrder } from './orderLinking.ts';
 import type { OrderRow, SeatRow } from './store.ts';

@@ -1,13 +1,13 @@
 import { asDescribed, decide } from '#core/contacts/match.ts';
 import { fold, fullName } from '#core/contacts/names.ts';
 import { isMinor } from '#core/waivers/needs.ts';
+import type { Work } from '../app/app.ts';
 import { Arrivals } from '../contacts/arriving.ts';
 import { linkArrival, setGuardian, type Teller } from '../contacts/linking.ts';
 import { readMatching } from '../contacts/model.ts';
 import { proposeGuardian, proposeOf } from '../contacts/proposals.ts';
 import { first, update } from '../db/database.ts';
 import { type EventRow, readEvent } from '../events/store.ts';
-import type { Work } from '../http/app.ts';
 import { theOrganization } from '../staff/store.ts';
 import { type OrderRow, peopleAround, readSeats, type SeatRow, saveLinks } from './store.ts';
 

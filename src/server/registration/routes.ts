@@ -9,19 +9,18 @@ import { sayAnswer } from '#core/registration/questions.ts';
 import { freedSeatsFor, queueOrder, whyNot } from '#core/registration/waitlist.ts';
 import { plusMinutes } from '#core/time/clock.ts';
 import { dateOf } from '#core/time/wallTime.ts';
+import { followLink } from '../app/app.ts';
+import { record } from '../app/record.ts';
 import { logCare } from '../contacts/seeing.ts';
 import type { Queries } from '../db/database.ts';
-import { hasCareSql } from '../doors/care.ts';
 import { eventFor } from '../events/access.ts';
+import { sayPlace, sayWhen } from '../events/saying.ts';
 import { readEvent, readOffers } from '../events/store.ts';
-import { record } from '../facts/record.ts';
-import { followLink } from '../http/app.ts';
 import { File, type Handlers } from '../http/handle.ts';
 import { conflict, notFound, refused } from '../http/problem.ts';
-import { sayPlace, sayWhen } from '../messages/direct.ts';
-import { payByCard } from '../money/paying.ts';
 import { theOrganization } from '../staff/store.ts';
 import { waiverStandings } from '../waivers/store.ts';
+import { hasCareSql } from './care.ts';
 import { nameSeat } from './naming.ts';
 import { placeOrder } from './ordering.ts';
 import { passesPdf } from './passes.ts';
@@ -30,7 +29,8 @@ import { readOrder, readSeat, readSeats, readTaken, readWaiting } from './store.
 import { passOnTo, takeSeats } from './waiting.ts';
 import { withdrawSeats } from './withdrawing.ts';
 
-async function orderByLink(tx: Queries, token: string): Promise<string> {
+/** The order a personal link leads to. */
+export async function orderByLink(tx: Queries, token: string): Promise<string> {
   const id = await followLink(tx, 'manage', token);
   if (!id) throw notFound('This booking');
   return id;
@@ -83,7 +83,11 @@ const cutSeat = (row: RegistrationRow, facts: ReadonlySet<EventFact>): Registrat
   care: facts.has('health') && row.care,
 });
 
-export const registrationHandlers: Handlers<typeof registrationContract> = {
+/** Paying is money's. */
+export const registrationHandlers: Omit<
+  Handlers<typeof registrationContract>,
+  'POST /api/public/orders/:token/pay'
+> = {
   'GET /api/events/:id/registrations': async ({ tx, params, now, staff }) => {
     const event = await eventFor({ tx, staff, now }, params.id, 'registration', 'see');
     const offers = await readOffers(tx, params.id);
@@ -227,13 +231,6 @@ export const registrationHandlers: Handlers<typeof registrationContract> = {
 
   'GET /api/public/orders/:token': async ({ tx, params, now }) =>
     publicOrderOf(tx, await orderByLink(tx, params.token), now),
-
-  'POST /api/public/orders/:token/pay': async ({ app, actor, params, body }) => {
-    const orderId = await orderByLink(app.db, params.token);
-    const outcome = await payByCard(app, actor, orderId, body.card);
-    app.wake();
-    return outcome;
-  },
 
   'POST /api/public/orders/:token/take': async (c) => ({
     standing: await takeSeats(c, await orderByLink(c.tx, c.params.token)),

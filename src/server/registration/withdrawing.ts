@@ -1,9 +1,9 @@
 import { came as cameStates } from '#core/doors/attendance.ts';
 import { standing } from '#core/registration/states.ts';
+import type { Work } from '../app/app.ts';
+import { record } from '../app/record.ts';
 import { among } from '../db/among.ts';
 import { first, update } from '../db/database.ts';
-import { record } from '../facts/record.ts';
-import type { Work } from '../http/app.ts';
 import { invalid, refused } from '../http/problem.ts';
 import { setSeats } from './confirming.ts';
 import { readOrder, readSeats } from './store.ts';

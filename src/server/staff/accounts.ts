@@ -1,7 +1,7 @@
 import type { staffContract } from '#contract/staff.ts';
 import { needsSecondStep } from '#core/staff/accounts.ts';
+import { audit, type Work } from '../app/app.ts';
 import { update } from '../db/database.ts';
-import { audit, type Work } from '../http/app.ts';
 import type { Call, Handlers } from '../http/handle.ts';
 import { conflict, invalid, notFound } from '../http/problem.ts';
 import { demandPassword } from './commonPasswords.ts';

@@ -1,17 +1,16 @@
 import type { staffContract } from '#contract/staff.ts';
 import { emailKey } from '#core/contacts/reach.ts';
-import { linkMark } from '#core/messages/links.ts';
 import { plusMinutes } from '#core/time/clock.ts';
+import { audit } from '../app/app.ts';
+import { record } from '../app/record.ts';
 import { first, insert, type Queries, update } from '../db/database.ts';
 import { linkToken, sha256 } from '../db/ids.ts';
-import { audit } from '../http/app.ts';
 import type { Handlers } from '../http/handle.ts';
 import { notFound } from '../http/problem.ts';
-import { planDirect } from '../messages/direct.ts';
 import { demandPassword } from './commonPasswords.ts';
 import { hashPassword } from './passwords.ts';
 import { endSessions } from './sessions.ts';
-import { staffByEmail, theOrganization } from './store.ts';
+import { staffByEmail } from './store.ts';
 
 type ResetKeys =
   | 'POST /api/password-resets'
@@ -51,16 +50,12 @@ export const resetHandlers: Pick<Handlers<typeof staffContract>, ResetKeys> = {
       createdAt: at,
       expiresAt: plusMinutes(at, resetMinutes),
     });
-    const { name: organization } = await theOrganization(tx);
-    await planDirect(c, {
-      kind: 'reset',
-      key: `reset:${id}`,
-      to: { name: staff.name, email: staff.email, contactId: null, language: 'en' },
-      eventId: null,
-      reason: 'asked for a new password',
-      values: { name: staff.name, organization, manage_link: linkMark('reset', id) },
+    await record(c, 'new password asked', {
+      resetId: id,
+      staffId: staff.id,
+      name: staff.name,
+      email: staff.email,
     });
-    await audit(c, 'asked for a new password', { kind: 'staff', id: staff.id });
     return { done: true };
   },
 

@@ -1,11 +1,10 @@
 import type { staffContract } from '#contract/staff.ts';
-import { splitName } from '#core/contacts/names.ts';
 import { emailKey } from '#core/contacts/reach.ts';
 import { isZone } from '#core/time/wallTime.ts';
-import { linkPerson } from '../contacts/linking.ts';
+import { type App, audit, inTransaction, type Work } from '../app/app.ts';
+import { record } from '../app/record.ts';
 import { insert, update } from '../db/database.ts';
 import { sha256 } from '../db/ids.ts';
-import { type App, audit, inTransaction, type Work } from '../http/app.ts';
 import type { Handlers } from '../http/handle.ts';
 import { conflict, invalid, notFound } from '../http/problem.ts';
 import { accountHandlers } from './accounts.ts';
@@ -76,7 +75,7 @@ export const staffHandlers = (demoSignIns: readonly DemoSignIn[]): Handlers<type
     const staffId = app.ids.id();
     await insert(tx, 'staff', {
       id: staffId,
-      contactId: await contactOf(c, body.coordinator),
+      contactId: null,
       name: body.coordinator.name,
       email: body.coordinator.email,
       emailKey: emailKey(body.coordinator.email),
@@ -85,6 +84,11 @@ export const staffHandlers = (demoSignIns: readonly DemoSignIn[]): Handlers<type
       approves: ['safety', 'finance'],
       resting: false,
       createdAt: now,
+    });
+    await record(c, 'joined the team', {
+      staffId,
+      name: body.coordinator.name,
+      email: body.coordinator.email,
     });
     await insert(tx, 'funds', { id: app.ids.id(), name: 'General', about: '' });
     await insertSampleRules(c);
@@ -124,13 +128,14 @@ export const staffHandlers = (demoSignIns: readonly DemoSignIn[]): Handlers<type
       const id = app.ids.id();
       await insert(w.tx, 'staff', {
         id,
-        contactId: await contactOf(w, rest),
+        contactId: null,
         ...rest,
         emailKey: emailKey(rest.email),
         passwordHash,
         resting: false,
         createdAt: w.now,
       });
+      await record(w, 'joined the team', { staffId: id, name: rest.name, email: rest.email });
       await update(w.tx, 'staff_invitations', invitationId, { acceptedAt: w.now });
       await audit({ ...w, actor: { ...w.actor, name: rest.name, staffId: id } }, 'joined', {
         kind: 'staff',
@@ -141,14 +146,6 @@ export const staffHandlers = (demoSignIns: readonly DemoSignIn[]): Handlers<type
     });
   },
 });
-
-/** The contact somebody on the staff is, made when there is none: what they do is part of their record. */
-const contactOf = async (
-  w: Pick<Work, 'tx' | 'app' | 'now'>,
-  person: { name: string; email: string },
-): Promise<string> =>
-  (await linkPerson(w, { ...splitName(person.name), email: person.email }, 'joined the team', 'staff'))
-    .contactId;
 
 /** Two sample rules to begin with, so that clearance works before anybody has set rules. */
 export async function insertSampleRules(w: Pick<Work, 'tx'> & { app: Pick<App, 'ids'> }): Promise<void> {

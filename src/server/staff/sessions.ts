@@ -2,9 +2,9 @@ import { createHmac, timingSafeEqual } from 'node:crypto';
 import type { Request, Response } from 'express';
 import { needsSecondStep } from '#core/staff/accounts.ts';
 import { sayDevice, sessionLasts, sessionLimits } from '#core/staff/sessions.ts';
+import type { App, SignedIn } from '../app/app.ts';
 import { insert, type Queries } from '../db/database.ts';
 import { sha256 } from '../db/ids.ts';
-import type { App, SignedIn } from '../http/app.ts';
 import { sessionsEnded } from '../http/stream.ts';
 import { type SessionStaff, staffBySession } from './store.ts';
 

@@ -1,7 +1,7 @@
 import type { staffContract } from '#contract/staff.ts';
 import { emailKey } from '#core/contacts/reach.ts';
 import { needsSecondStep } from '#core/staff/accounts.ts';
-import { type Actor, audit, inTransaction } from '../http/app.ts';
+import { type Actor, audit, inTransaction } from '../app/app.ts';
 import type { Handler } from '../http/handle.ts';
 import { Problem } from '../http/problem.ts';
 import { checkPassword, nobodysHash } from './passwords.ts';

@@ -1,7 +1,7 @@
 import type { Role } from '#contract/endpoint.ts';
 import type { Organization } from '#contract/staff.ts';
+import type { SignedIn } from '../app/app.ts';
 import { first, once, type Queries } from '../db/database.ts';
-import type { SignedIn } from '../http/app.ts';
 import { notFound } from '../http/problem.ts';
 
 export interface OrganizationRow extends Organization {

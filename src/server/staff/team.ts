@@ -1,13 +1,12 @@
 import type { staffContract } from '#contract/staff.ts';
 import { emailKey } from '#core/contacts/reach.ts';
-import { linkMark } from '#core/messages/links.ts';
 import { problemWithAccountChange } from '#core/staff/accounts.ts';
+import { audit, type Work } from '../app/app.ts';
+import { record } from '../app/record.ts';
 import { first, insert, update } from '../db/database.ts';
 import { linkToken, sha256 } from '../db/ids.ts';
-import { audit, type Work } from '../http/app.ts';
 import type { Call, Handlers } from '../http/handle.ts';
 import { conflict, invalid, notFound } from '../http/problem.ts';
-import { planDirect } from '../messages/direct.ts';
 import { endSessions } from './sessions.ts';
 import * as store from './store.ts';
 
@@ -41,16 +40,13 @@ async function invite(
     createdAt: now,
     expiresAt: new Date(Date.parse(now) + invitationDays * 86_400_000).toISOString(),
   });
-  const organization = await store.theOrganization(tx);
-  await planDirect(c, {
-    kind: 'invitation',
-    key: `invitation:${id}`,
-    to: { name: of.name, email: of.email, contactId: null, language: 'en' },
-    eventId: null,
-    reason: `invited by ${staff.name}`,
-    values: { name: of.name, organization: organization.name, manage_link: linkMark('invitation', id) },
+  await record(c, 'invited', {
+    invitationId: id,
+    name: of.name,
+    email: of.email,
+    roles: of.roles,
+    by: staff.name,
   });
-  await audit(c, 'invited', { kind: 'staff', id }, { name: of.name, roles: of.roles });
   return { link: `${app.origin}/invitation/${token}` };
 }
 

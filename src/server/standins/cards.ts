@@ -1,6 +1,6 @@
 import { plusMinutes } from '#core/time/clock.ts';
+import type { App } from '../app/app.ts';
 import { first, insert } from '../db/database.ts';
-import type { App } from '../http/app.ts';
 import { nextBehaviour } from './mail.ts';
 
 /** What the card processor answers to a charge. */

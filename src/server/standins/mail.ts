@@ -1,5 +1,5 @@
+import type { App } from '../app/app.ts';
 import { type Database, first, insert, type Queries } from '../db/database.ts';
-import type { App } from '../http/app.ts';
 
 /** How a stand-in was told to behave, for a number of calls or until told otherwise. */
 export interface Behaviour {

@@ -1,11 +1,11 @@
 import type { surveysContract } from '#contract/surveys.ts';
 import { problemsWithAnswers, resultsOf, type SurveyAnswers } from '#core/surveys/results.ts';
 import { dateOf } from '#core/time/wallTime.ts';
+import { followLink, inTransaction, type Work } from '../app/app.ts';
+import { record } from '../app/record.ts';
 import { first, insert, type Queries, update } from '../db/database.ts';
 import { eventFor } from '../events/access.ts';
 import { readEvent, readSurvey } from '../events/store.ts';
-import { record } from '../facts/record.ts';
-import { followLink, inTransaction, type Work } from '../http/app.ts';
 import type { Handlers } from '../http/handle.ts';
 import { invalid, notFound, refused } from '../http/problem.ts';
 

@@ -1,27 +1,28 @@
 import type { waiversContract } from '#contract/waivers.ts';
 import { factsOf } from '#core/access/stages.ts';
+import { followLink } from '../app/app.ts';
 import { first } from '../db/database.ts';
 import { sha256 } from '../db/ids.ts';
 import { readEvent } from '../events/store.ts';
-import { followLink } from '../http/app.ts';
 import type { Handlers } from '../http/handle.ts';
 import { notFound, Problem } from '../http/problem.ts';
-import { readSeat, readSeats } from '../registration/store.ts';
 import { signWaiver } from './signing.ts';
+import { readSigner } from './store.ts';
 
 export const waiversHandlers: Handlers<typeof waiversContract> = {
   'POST /api/public/orders/:token/signatures': async (c) => {
     const { tx, params, body } = c;
     const orderId = await followLink(tx, 'manage', params.token);
     if (!orderId) throw notFound('This booking');
-    const seat = (await readSeats(tx, orderId)).find((s) => s.id === body.registrationId);
-    if (!seat) throw notFound('This seat');
+    const seat = await readSigner(tx, body.registrationId);
+    if (seat?.orderId !== orderId) throw notFound('This seat');
     return { sha256: await signWaiver(c, seat, body) };
   },
 
   'GET /api/registrations/:id/signature': async (c) => {
     const { tx, params } = c;
-    const seat = await readSeat(tx, params.id);
+    const seat = await readSigner(tx, params.id);
+    if (!seat) throw notFound('This registration');
     const event = await readEvent(tx, seat.eventId);
     if (!factsOf(c.staff, event, c.now).has('signature'))
       throw new Problem(403, 'not-your-part', 'Your role does not reach what was signed here.');

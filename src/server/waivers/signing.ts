@@ -4,26 +4,21 @@ import { fullName } from '#core/contacts/names.ts';
 import { lives } from '#core/events/states.ts';
 import { dateOf } from '#core/time/wallTime.ts';
 import { problemsWithSigning, signedText } from '#core/waivers/signing.ts';
+import type { Work } from '../app/app.ts';
+import { record } from '../app/record.ts';
 import { insert } from '../db/database.ts';
 import { sha256 } from '../db/ids.ts';
+import { sayWhen } from '../events/saying.ts';
 import { readEvent } from '../events/store.ts';
-import { record } from '../facts/record.ts';
-import type { Work } from '../http/app.ts';
 import { conflict, invalid, refused } from '../http/problem.ts';
-import { sayWhen } from '../messages/direct.ts';
-import type { SeatRow } from '../registration/store.ts';
 import { theOrganization } from '../staff/store.ts';
-import { readWaiver, waiverStandings } from './store.ts';
+import { readWaiver, type Signer, waiverStandings } from './store.ts';
 
 /**
  * Signs the waiver of a seat, from the link of the booking or at the door. The text as signed is kept with its SHA-256.
  * Throws what is wrong with the signature, by field.
  */
-export async function signWaiver(
-  w: Work,
-  seat: SeatRow,
-  body: z.output<typeof signingBody>,
-): Promise<string> {
+export async function signWaiver(w: Work, seat: Signer, body: z.output<typeof signingBody>): Promise<string> {
   const { tx, app, now } = w;
   const event = await readEvent(tx, seat.eventId);
   if (!lives(event.state))

@@ -16,6 +16,23 @@ export const readWaiver = (tx: Queries, id: string | null): Promise<WaiverRow | 
     ? first<WaiverRow>(tx, 'select id, title, version, audience, clauses from waivers where id = $1', [id])
     : Promise.resolve(null);
 
+/** A seat as far as signing for whoever sits there asks. */
+export interface Signer {
+  id: string;
+  orderId: string;
+  eventId: string;
+  contactId: string | null;
+  givenName: string;
+  familyName: string;
+}
+
+export const readSigner = (tx: Queries, registrationId: string): Promise<Signer | null> =>
+  first<Signer>(
+    tx,
+    'select id, order_id, event_id, contact_id, given_name, family_name from registrations where id = $1',
+    [registrationId],
+  );
+
 export type WaiverStanding = 'not asked' | 'self' | 'guardian' | 'signed';
 
 /** What is asked of one seat. */

@@ -9,21 +9,15 @@ import type { Figures } from '#core/outcomes/figures.ts';
 import { freeSeats, type Taken } from '#core/registration/capacity.ts';
 import { freedSeatsFor, type WaitingParty } from '#core/registration/waitlist.ts';
 import { dateOf, daysBetween } from '#core/time/wallTime.ts';
-import {
-  deadlineBy,
-  lacksOfEvent,
-  neededBy,
-  readRules,
-  readStepsOf,
-  type StepRow,
-} from '../clearance/steps.ts';
+import { deadlineBy, neededBy, readRules, readStepsOf, type StepRow } from '../clearance/steps.ts';
 import { among } from '../db/among.ts';
 import { byOwner, type Queries } from '../db/database.ts';
+import { lacksOfEvent } from '../events/readiness.ts';
+import { type EventRow, readOffersOf } from '../events/store.ts';
 import { figuresOfEvents } from '../outcomes/store.ts';
 import { readTakenOf, readWaitingOf } from '../registration/store.ts';
 import { type OrganizationRow, theOrganization } from '../staff/store.ts';
 import { type SeatNeed, stillToSign, waiverNeedsOf } from '../waivers/store.ts';
-import { type EventRow, readOffersOf } from './store.ts';
 
 interface CountsRow {
   id: string;

@@ -1,19 +1,19 @@
 import type { eventsContract } from '#contract/events.ts';
 import { bindingUnit, stagesOf } from '#core/access/stages.ts';
+import { audit, type SignedIn, type Work } from '../app/app.ts';
 import { first, insert } from '../db/database.ts';
-import { audit, type SignedIn, type Work } from '../http/app.ts';
+import { demand, eventFor } from '../events/access.ts';
+import { beginEvent } from '../events/beginning.ts';
+import { savePlan } from '../events/plan.ts';
+import { seasonFor } from '../events/season.ts';
+import { readChoices, readEvent } from '../events/store.ts';
 import type { Handlers } from '../http/handle.ts';
 import { invalid, Problem } from '../http/problem.ts';
 import { Stream } from '../http/stream.ts';
 import { staffOf } from '../staff/sessions.ts';
-import { demand, eventFor } from './access.ts';
-import { beginEvent } from './beginning.ts';
 import { makeMove } from './commands.ts';
 import { deskOf } from './desk.ts';
 import { eventPageOf } from './page.ts';
-import { savePlan } from './plan.ts';
-import { seasonFor } from './season.ts';
-import { readChoices, readEvent } from './store.ts';
 
 /** Adds a row to one of the registers that plans choose from; a name that is taken is said beside its field. */
 async function register(

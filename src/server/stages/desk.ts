@@ -8,15 +8,15 @@ import type { Stage } from '#core/events/states.ts';
 import { undelivered } from '#core/messages/states.ts';
 import { sayShortDate } from '#core/time/say.ts';
 import { dateOf, shiftDate } from '#core/time/wallTime.ts';
+import type { SignedIn } from '../app/app.ts';
 import { readStepsOf } from '../clearance/steps.ts';
 import { readTasks } from '../contacts/store.ts';
 import { among } from '../db/among.ts';
 import { first, type Queries } from '../db/database.ts';
-import type { SignedIn } from '../http/app.ts';
+import { seasonFor } from '../events/season.ts';
+import { type EventRow, readLive } from '../events/store.ts';
 import { theOrganization } from '../staff/store.ts';
 import { marginsOf } from './margin.ts';
-import { seasonFor } from './season.ts';
-import { type EventRow, readLive } from './store.ts';
 
 /** How long an event that is over stays on the desk, in days. */
 const lingerDays = 30;

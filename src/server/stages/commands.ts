@@ -2,13 +2,14 @@ import { isOver } from '#core/events/end.ts';
 import { becomes, type Move, type MoveRefusal, type Position, refusalOf } from '#core/events/moves.ts';
 import type { EventState } from '#core/events/states.ts';
 import { dateOf } from '#core/time/wallTime.ts';
-import { isCleared, lacksOfEvent } from '../clearance/steps.ts';
+import type { Work } from '../app/app.ts';
+import { isCleared } from '../clearance/steps.ts';
 import type { Queries } from '../db/database.ts';
-import type { Work } from '../http/app.ts';
+import { moveOn } from '../events/moving.ts';
+import { lacksOfEvent } from '../events/readiness.ts';
+import { type EventRow, readEvent, readOffers, readStates } from '../events/store.ts';
 import { conflict, invalid, type Problem } from '../http/problem.ts';
 import { theOrganization } from '../staff/store.ts';
-import { moveOn } from './moving.ts';
-import { type EventRow, readEvent, readOffers, readStates } from './store.ts';
 
 /** Where an event stands, as far as that decides what can be done with it, and what its plan lacks. */
 export async function positionOf(

@@ -8,17 +8,17 @@ import { shownToPublic, stages } from '#core/events/states.ts';
 import { undelivered } from '#core/messages/states.ts';
 import { momentFrom } from '#core/time/moment.ts';
 import { dateOf, instantOf } from '#core/time/wallTime.ts';
-import { deadlineOf, lacksOfEvent, neededSteps, readClearance, readSteps } from '../clearance/steps.ts';
+import type { Asker, Work } from '../app/app.ts';
+import { deadlineOf, neededSteps, readClearance, readSteps } from '../clearance/steps.ts';
 import { among } from '../db/among.ts';
 import { first, type Queries } from '../db/database.ts';
-import type { Work } from '../http/app.ts';
+import { readPlan } from '../events/plan.ts';
+import { lacksOfEvent } from '../events/readiness.ts';
+import { type EventRow, readEvent, readStates } from '../events/store.ts';
 import { Problem } from '../http/problem.ts';
 import { theOrganization } from '../staff/store.ts';
-import type { Asker } from './access.ts';
 import { positionOf } from './commands.ts';
 import { marginOfEvent } from './margin.ts';
-import { readPlan } from './plan.ts';
-import { type EventRow, readEvent, readStates } from './store.ts';
 
 /** A plan without what is written for others: questions, messages, survey. */
 const outlineOf = (plan: EventPlan): EventPlan => ({ ...plan, questions: [], messages: [], survey: null });

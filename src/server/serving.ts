@@ -6,37 +6,39 @@ import { rateLimit } from 'express-rate-limit';
 import helmet from 'helmet';
 import { everything } from '#contract/index.ts';
 import { describeApi } from '#contract/openapi.ts';
-import { backupCommands } from '../backup/command.ts';
-import { backupHandlers } from '../backup/routes.ts';
-import { clearanceHandlers } from '../clearance/routes.ts';
-import { fieldsHandlers } from '../contacts/fields.ts';
-import { ownHandlers } from '../contacts/own.ts';
-import { pairsHandlers } from '../contacts/pairRoutes.ts';
-import { contactsHandlers } from '../contacts/routes.ts';
-import { tiesHandlers } from '../contacts/ties.ts';
-import { viewsHandlers } from '../contacts/views.ts';
-import { crewHandlers } from '../crew/routes.ts';
-import { doorsHandlers } from '../doors/routes.ts';
-import { eventsHandlers } from '../events/routes.ts';
-import { importsHandlers } from '../imports/routes.ts';
-import type { Runner } from '../jobs/runner.ts';
-import { mailingsHandlers } from '../messages/mailings.ts';
-import { messagesHandlers } from '../messages/routes.ts';
-import { moneyHandlers } from '../money/routes.ts';
-import { outcomesHandlers } from '../outcomes/routes.ts';
-import { recordsHandlers } from '../records/routes.ts';
-import { registrationHandlers } from '../registration/routes.ts';
-import { type DemoSignIn, staffHandlers } from '../staff/routes.ts';
-import { staffOf } from '../staff/sessions.ts';
-import { surveysHandlers } from '../surveys/routes.ts';
-import { timeHandlers } from '../time/routes.ts';
-import { waiversHandlers } from '../waivers/routes.ts';
-import type { App } from './app.ts';
-import { routesOf } from './handle.ts';
-import { refuseOtherOrigins, refuseUnknownHosts } from './hosts.ts';
-import { type AllHandlers, makePages } from './pages.ts';
-import { answeredField, Problem } from './problem.ts';
-import { inTurn } from './turns.ts';
+import type { App } from './app/app.ts';
+import { backupCommands } from './backup/command.ts';
+import { backupHandlers } from './backup/routes.ts';
+import { clearanceHandlers } from './clearance/routes.ts';
+import { fieldsHandlers } from './contacts/fields.ts';
+import { ownHandlers } from './contacts/own.ts';
+import { pairsHandlers } from './contacts/pairRoutes.ts';
+import { contactsHandlers } from './contacts/routes.ts';
+import { tiesHandlers } from './contacts/ties.ts';
+import { viewsHandlers } from './contacts/views.ts';
+import { crewHandlers } from './crew/routes.ts';
+import { doorsHandlers } from './doors/routes.ts';
+import { routesOf } from './http/handle.ts';
+import { refuseOtherOrigins, refuseUnknownHosts } from './http/hosts.ts';
+import { type AllHandlers, makePages } from './http/pages.ts';
+import { answeredField, Problem } from './http/problem.ts';
+import { inTurn } from './http/turns.ts';
+import { importsHandlers } from './imports/routes.ts';
+import type { Runner } from './jobs/runner.ts';
+import { mailingsHandlers } from './messages/mailings.ts';
+import { messagesHandlers } from './messages/routes.ts';
+import { moneyHandlers } from './money/routes.ts';
+import { outcomesHandlers } from './outcomes/routes.ts';
+import { listHandlers } from './records/lists.ts';
+import { recordsHandlers } from './records/routes.ts';
+import { registrationHandlers } from './registration/routes.ts';
+import { type DemoSignIn, staffHandlers } from './staff/routes.ts';
+import { staffOf } from './staff/sessions.ts';
+import { eventsHandlers } from './stages/routes.ts';
+import { searchHandlers } from './stages/searching.ts';
+import { surveysHandlers } from './surveys/routes.ts';
+import { timeHandlers } from './time/routes.ts';
+import { waiversHandlers } from './waivers/routes.ts';
 
 export interface ServerOptions {
   runner: () => Runner;
@@ -56,6 +58,8 @@ export function makeServer(app: App, options: ServerOptions): Express {
     ...backupHandlers,
     ...timeHandlers(options.runner),
     ...contactsHandlers,
+    ...listHandlers,
+    ...searchHandlers,
     ...tiesHandlers,
     ...viewsHandlers,
     ...mailingsHandlers,

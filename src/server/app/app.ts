@@ -1,12 +1,12 @@
 import type { Role } from '#contract/endpoint.ts';
 import type { Throttle } from '#core/staff/throttle.ts';
 import type { Clock } from '#core/time/clock.ts';
-import type { Keeper } from '../backup/keeper.ts';
 import { type Database, first, insert, type Queries } from '../db/database.ts';
 import { type Ids, linkToken, sha256 } from '../db/ids.ts';
 import type { Leases } from '../db/leases.ts';
-import type { FactKind, Facts } from '../facts/kinds.ts';
 import type { Announcer } from './announcer.ts';
+import type { Keeper } from './keeping.ts';
+import type { FactKind, Facts } from './kinds.ts';
 
 /** Everything handlers and due work need; made once at start. */
 export interface App {
@@ -72,6 +72,12 @@ export interface SignedIn {
   sessionId: string;
   /** They have to set up the second step before anything else. */
   enrolling: boolean;
+}
+
+/** Somebody who asks, and when. */
+export interface Asker {
+  staff: SignedIn;
+  now: string;
 }
 
 /** Who did something, for the audit trail. */

@@ -1,4 +1,4 @@
-import { audit, type Consequences, type Work } from '../http/app.ts';
+import { audit, type Consequences, type Work } from './app.ts';
 import { type FactKind, type Facts, tellings } from './kinds.ts';
 
 /**

@@ -1,15 +1,15 @@
 import { openAttempts } from '#core/money/attempts.ts';
-import { among } from '../db/among.ts';
-import { endSql } from '../events/end.ts';
-import { moveOn } from '../events/moving.ts';
-import { readEvent } from '../events/store.ts';
-import { record } from '../facts/record.ts';
-import { inTransaction, systemActor } from '../http/app.ts';
-import { nextMessageSql, sendMessage } from '../messages/sending.ts';
-import { askAgain, recordAnswer } from '../money/paying.ts';
-import { lapse } from '../registration/waiting.ts';
-import { answerDelivered, answerOf, nextAnswerSql } from '../standins/cards.ts';
-import type { DueKind } from './runner.ts';
+import { inTransaction, systemActor } from './app/app.ts';
+import { record } from './app/record.ts';
+import { among } from './db/among.ts';
+import { endSql } from './events/end.ts';
+import { moveOn } from './events/moving.ts';
+import { readEvent } from './events/store.ts';
+import type { DueKind } from './jobs/runner.ts';
+import { nextMessageSql, sendMessage } from './messages/sending.ts';
+import { askAgain, recordAnswer } from './money/paying.ts';
+import { lapse } from './registration/waiting.ts';
+import { answerDelivered, answerOf, nextAnswerSql } from './standins/cards.ts';
 
 const end = endSql();
 

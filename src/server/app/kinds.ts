@@ -62,6 +62,10 @@ export interface Facts {
     hours: number | null;
   };
   'attendance marked': { eventId: string; registrationId: string; state: string; despite: string };
+  'joined the team': { staffId: string; name: string; email: string };
+  invited: { invitationId: string; name: string; email: string; roles: readonly string[]; by: string };
+  'new password asked': { resetId: string; staffId: string; name: string; email: string };
+  'own link asked': { contactId: string; by: string };
   'message settled': { eventId: string | null; messageId: string };
   'survey answered': { eventId: string };
 }
@@ -83,6 +87,8 @@ interface Telling<About> {
 
 const ofEvent = ({ eventId }: { eventId: string | null }): readonly string[] =>
   eventId ? [`event ${eventId}`] : [];
+/** No page shows it at once. */
+const nobody = (): readonly string[] => [];
 const event = (id: string) => ({ kind: 'event', id });
 const order = (id: string) => ({ kind: 'order', id });
 
@@ -197,7 +203,7 @@ export const tellings: { readonly [K in FactKind]: Telling<Facts[K]> } = {
     }),
     topics: ofEvent,
   },
-  'shift asked for in vain': { topics: () => [] },
+  'shift asked for in vain': { topics: nobody },
   'shift given back': {
     entry: (f) => ({
       action: 'gave a shift back',
@@ -224,6 +230,23 @@ export const tellings: { readonly [K in FactKind]: Telling<Facts[K]> } = {
           }
         : null,
     topics: ofEvent,
+  },
+  'joined the team': { topics: nobody },
+  invited: {
+    entry: (f) => ({
+      action: 'invited',
+      subject: { kind: 'staff', id: f.invitationId },
+      detail: { name: f.name, roles: f.roles },
+    }),
+    topics: nobody,
+  },
+  'new password asked': {
+    entry: (f) => ({ action: 'asked for a new password', subject: { kind: 'staff', id: f.staffId } }),
+    topics: nobody,
+  },
+  'own link asked': {
+    entry: (f) => ({ action: 'sent their own link', subject: { kind: 'contact', id: f.contactId } }),
+    topics: nobody,
   },
   'message settled': { topics: ofEvent },
   'survey answered': { topics: ofEvent },

@@ -1,0 +1,17 @@
+import type { Reactions } from './app/app.ts';
+import { clearanceReactions } from './clearance/facts.ts';
+import { contactsReactions } from './contacts/facts.ts';
+import { crewReactions } from './crew/facts.ts';
+import { messagesReactions } from './messages/facts.ts';
+import { moneyReactions } from './money/facts.ts';
+import { registrationReactions } from './registration/facts.ts';
+
+/** Every word that does something on facts, in this order: messages last, because they say how things stand by then. */
+export const reactions: readonly Reactions[] = [
+  contactsReactions,
+  moneyReactions,
+  crewReactions,
+  clearanceReactions,
+  registrationReactions,
+  messagesReactions,
+];
