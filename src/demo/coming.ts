@@ -4,7 +4,7 @@ import { shiftDate } from '#core/time/wallTime.ts';
 import { ageDecides } from '#core/waivers/needs.ts';
 import { signedText } from '#core/waivers/signing.ts';
 import { type Actor, type App, inTransaction } from '#server/app/app.ts';
-import { readSteps, submit } from '#server/clearance/steps.ts';
+import { readSteps, submit } from '#server/clearance/commands.ts';
 import { takeAllOver } from '#server/contacts/own.ts';
 import { first, insert, update } from '#server/db/database.ts';
 import { sha256 } from '#server/db/ids.ts';

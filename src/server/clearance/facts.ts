@@ -1,5 +1,5 @@
 import type { Reactions } from '../app/app.ts';
-import { reopenChanged } from './steps.ts';
+import { reopenChanged } from './commands.ts';
 
 export const clearanceReactions: Reactions = {
   'plan saved': async (w, { eventId, before, after }) => ({

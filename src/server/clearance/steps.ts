@@ -1,17 +1,12 @@
 import type { Clearance } from '#contract/clearance.ts';
-import type { EventPlan } from '#contract/events.ts';
-import { dueDates, lastDayToSubmit } from '#core/clearance/deadline.ts';
+import { lastDayToSubmit } from '#core/clearance/deadline.ts';
 import { type ClearanceRule, factFlags, factsOf, type NeededStep, stepsFor } from '#core/clearance/rules.ts';
-import { handOver, mayDecideStep, type Step, type StepState, standingOf } from '#core/clearance/steps.ts';
+import { mayDecideStep, type Step, standingOf } from '#core/clearance/steps.ts';
 import { dateOf } from '#core/time/wallTime.ts';
-import { workingDaysAfter } from '#core/time/workingDays.ts';
-import type { SignedIn, Work } from '../app/app.ts';
-import { record } from '../app/record.ts';
-import { byOwner, first, insert, type Queries, update } from '../db/database.ts';
-import { moveOn } from '../events/moving.ts';
+import type { SignedIn } from '../app/app.ts';
+import { byOwner, first, type Queries } from '../db/database.ts';
 import { lacksOfEvent } from '../events/readiness.ts';
 import { type EventRow, readEvent, readOffers } from '../events/store.ts';
-import { conflict, invalid } from '../http/problem.ts';
 import { type OrganizationRow, theOrganization } from '../staff/store.ts';
 
 export interface StepRow extends Step {
@@ -174,106 +169,4 @@ export async function clearanceOf(
       .filter((l) => l.stops)
       .map((l) => l.text),
   };
-}
-
-/** Sends a plan for clearance: its steps go to their approvers. A plan that needs none is cleared at once. */
-export async function submit(w: Work, eventId: string): Promise<void> {
-  const { tx, app, now } = w;
-  const event = await readEvent(tx, eventId, true);
-  if (event.state !== 'draft')
-    throw conflict('event-state', `Only a draft can be sent; this event is ${event.state}.`);
-  const { zone, holidays } = await theOrganization(tx);
-  const today = dateOf(now, zone);
-  const offers = await readOffers(tx, eventId);
-  const stops = lacksOfEvent(event, offers, today).filter((l) => l.stops);
-  if (stops.length) throw invalid(stops.map((l) => ({ path: 'plan', message: l.text })));
-  const { steps } = await neededSteps(tx, event, offers);
-  const deadline = await deadlineOf(tx, event, steps, now);
-  await tx.query('update clearances set current = false where event_id = $1', [eventId]);
-  const clearanceId = app.ids.id();
-  await insert(tx, 'clearances', {
-    id: clearanceId,
-    eventId,
-    submittedAt: now,
-    submittedBy: w.actor.staffId,
-    lateByDays: Math.max(0, -(deadline?.daysLeft ?? 0)),
-    current: true,
-  });
-  const dates = dueDates(steps, today, holidays);
-  const waiting = steps.map(({ rule, because }, at) => ({
-    id: app.ids.id(),
-    clearanceId,
-    step: rule.step,
-    approves: rule.approves,
-    order: rule.order,
-    asks: rule.asks,
-    because,
-    workingDays: rule.workingDays,
-    dueOn: dates[at]!,
-    state: 'waiting' as StepState,
-  }));
-  await insert(
-    tx,
-    'clearance_steps',
-    handOver(waiting).map(({ order, ...s }) => ({ ...s, stepOrder: order })),
-  );
-  await record(w, 'plan sent', { eventId, steps: waiting.map((s) => s.step) });
-  await moveOn(w, eventId, waiting.length ? 'in clearance' : 'cleared', '');
-}
-
-/**
- * After a plan was changed: steps whose reasons changed are opened again, steps newly needed are added. Answers their
- * names. A cleared plan goes back into clearance; an open one stays open and is shown as needing a decision.
- */
-export async function reopenChanged(
-  w: Work,
-  eventId: string,
-  before: EventPlan,
-  after: EventPlan,
-): Promise<string[]> {
-  const sent = await readClearance(w.tx, eventId);
-  if (!sent) return [];
-  const highest = (plan: EventPlan) => Math.max(0, ...plan.offers.map((o) => o.price));
-  const facts = (plan: EventPlan) =>
-    JSON.stringify(factsOf({ flags: plan.flags, capacity: plan.capacity, highestPrice: highest(plan) }));
-  if (facts(before) === facts(after)) return [];
-  const event = await readEvent(w.tx, eventId);
-  const { steps: needed } = await neededSteps(w.tx, event, after.offers);
-  const existing = await readSteps(w.tx, eventId);
-  const { zone, holidays } = await theOrganization(w.tx);
-  const reopened: string[] = [];
-  for (const { rule, because } of needed) {
-    const step = existing.find((s) => s.step === rule.step);
-    const dueOn = workingDaysAfter(dateOf(w.now, zone), rule.workingDays, holidays);
-    if (!step) {
-      await insert(w.tx, 'clearance_steps', {
-        id: w.app.ids.id(),
-        clearanceId: sent.id,
-        step: rule.step,
-        approves: rule.approves,
-        stepOrder: rule.order,
-        asks: rule.asks,
-        because,
-        workingDays: rule.workingDays,
-        dueOn,
-        state: 'with approver',
-      });
-      reopened.push(rule.step);
-    } else if (
-      JSON.stringify(step.because) !== JSON.stringify(because) &&
-      (step.state === 'cleared' || step.state === 'cleared with conditions')
-    ) {
-      await update(w.tx, 'clearance_steps', step.id, {
-        state: 'reopened',
-        because,
-        dueOn,
-        decidedAt: null,
-        decidedBy: null,
-      });
-      reopened.push(rule.step);
-    }
-  }
-  if (reopened.length && event.state === 'cleared')
-    await moveOn(w, eventId, 'in clearance', `reopened: ${reopened.join(', ')}`);
-  return reopened;
 }

@@ -1,9 +1,10 @@
 import type { CrewShift } from '#contract/crew.ts';
 import type { Stint } from '#core/crew/clashes.ts';
-import { onShift } from '#core/crew/states.ts';
+import { type AssignmentState, onShift } from '#core/crew/states.ts';
 import { whyQuiet } from '../contacts/quiet.ts';
 import { among } from '../db/among.ts';
 import { first, type Queries } from '../db/database.ts';
+import { endSql } from '../events/end.ts';
 import { notFound } from '../http/problem.ts';
 
 export interface ShiftRow extends Omit<CrewShift, 'assignments' | 'filled'> {
@@ -42,4 +43,91 @@ export const readStints = (tx: Queries, contactId: string, from: string, to: str
      from assignments a join shifts s on s.id = a.shift_id join events e on e.id = s.event_id
      where a.contact_id = $1 and a.state in ('proposed', 'agreed') and s.ends_at > $2::timestamptz - interval '1 day' and s.starts_at < $3::timestamptz + interval '1 day'`,
     [contactId, from, to],
+  );
+
+/** Everybody on a shift now: whether as many as are needed. */
+export async function isFull(tx: Queries, shift: ShiftRow): Promise<boolean> {
+  const filled = await first<{ n: number }>(
+    tx,
+    `select count(*)::int as n from assignments where shift_id = $1 and state in ${among(onShift)}`,
+    [shift.id],
+  );
+  return filled!.n >= shift.needed;
+}
+
+/** The assignment by which somebody is on a shift; null when they are not. */
+export const assignmentOn = (
+  tx: Queries,
+  shiftId: string,
+  contactId: string,
+): Promise<{ id: string } | null> =>
+  first<{ id: string }>(
+    tx,
+    `select id from assignments where shift_id = $1 and contact_id = $2 and state in ${among(onShift)}`,
+    [shiftId, contactId],
+  );
+
+/** True while somebody is on a shift. */
+export const isTaken = async (tx: Queries, shiftId: string): Promise<boolean> =>
+  (await first(
+    tx,
+    `select 1 as x from assignments where shift_id = $1 and state in ${among(onShift)} limit 1`,
+    [shiftId],
+  )) !== null;
+
+export const readAssignment = (
+  tx: Queries,
+  id: string,
+): Promise<{ shiftId: string; state: AssignmentState } | null> =>
+  first<{ shiftId: string; state: AssignmentState }>(
+    tx,
+    'select shift_id, state from assignments where id = $1',
+    [id],
+  );
+
+/** The title of an event at which somebody has a seat in some time; null when at none. */
+export const seatMeanwhile = async (
+  tx: Queries,
+  contactId: string,
+  from: string,
+  to: string,
+): Promise<string | null> =>
+  (
+    await first<{ title: string }>(
+      tx,
+      `select e.public_title as title from registrations r join events e on e.id = r.event_id
+       where r.contact_id = $1 and r.state = 'confirmed' and e.starts_at < $3 and ${endSql('e')} > $2 limit 1`,
+      [contactId, from, to],
+    )
+  )?.title ?? null;
+
+/** Why nothing is sent to a contact; null when it is. */
+export const quietOf = async (tx: Queries, contactId: string): Promise<string | null> =>
+  (
+    await first<{ why: string | null }>(tx, `select ${whyQuiet('c')} as why from contacts c where id = $1`, [
+      contactId,
+    ])
+  )?.why ?? null;
+
+export interface OwnShiftRow extends ShiftRow {
+  assignmentId: string;
+  state: string;
+  event: string;
+  slug: string | null;
+  zone: string;
+  venue: string | null;
+  filled: number;
+  version: number;
+  hours: number | null;
+}
+
+/** The shifts somebody is, or was, on, soonest first. */
+export const ownShifts = (tx: Queries, contactId: string): Promise<OwnShiftRow[]> =>
+  tx.query<OwnShiftRow>(
+    `select a.id as assignment_id, a.state, a.hours, s.id, s.event_id, s.role, s.place, s.starts_local, s.ends_local, s.starts_at, s.ends_at, s.needed, s.public_sign_up,
+       (select count(*)::int from assignments x where x.shift_id = s.id and x.state in ${among(onShift)}) as filled,
+       e.public_title as event, e.slug, e.zone, e.version, v.name as venue
+     from assignments a join shifts s on s.id = a.shift_id join events e on e.id = s.event_id left join venues v on v.id = e.venue_id
+     where a.contact_id = $1 and a.state in ${among(onShift)} and e.state <> 'called off' order by s.starts_at`,
+    [contactId],
   );

@@ -1,185 +1,29 @@
-import type { DoorRow, doorsContract } from '#contract/doors.ts';
+import type { doorsContract } from '#contract/doors.ts';
 import type { Answered } from '#contract/endpoint.ts';
 import { factsOf, mayChange } from '#core/access/stages.ts';
 import { fullName } from '#core/contacts/names.ts';
 import { came } from '#core/doors/attendance.ts';
 import { readPassCode } from '#core/doors/passCode.ts';
-import { eventDayOf, judge, mayComeIn, shortestReason } from '#core/doors/verdict.ts';
-import { lives, livingStates } from '#core/events/states.ts';
-import type { RegistrationState } from '#core/registration/states.ts';
+import { eventDayOf, judge } from '#core/doors/verdict.ts';
+import { livingStates } from '#core/events/states.ts';
 import { dateOf } from '#core/time/wallTime.ts';
-import { type App, audit, type Work } from '../app/app.ts';
-import { record } from '../app/record.ts';
-import { identify } from '../contacts/linking.ts';
-import { readReach } from '../contacts/reach.ts';
+import { audit } from '../app/app.ts';
 import { logCare } from '../contacts/seeing.ts';
-import { resolveContact, searchContacts } from '../contacts/store.ts';
+import { searchContacts } from '../contacts/store.ts';
 import { among } from '../db/among.ts';
-import { first, insert, type Queries, update } from '../db/database.ts';
+import { first } from '../db/database.ts';
 import { eventFor } from '../events/access.ts';
 import { endSql } from '../events/end.ts';
-import { type EventRow, readEvent, readOffers } from '../events/store.ts';
+import { readOffers } from '../events/store.ts';
 import type { Handlers } from '../http/handle.ts';
-import { conflict, invalid, Problem } from '../http/problem.ts';
-import { hasCareSql, readCare } from '../registration/care.ts';
-import { placeOrder } from '../registration/ordering.ts';
-import { readSeat, readSeats } from '../registration/store.ts';
+import { Problem } from '../http/problem.ts';
+import { readCare } from '../registration/care.ts';
+import { readSeat } from '../registration/store.ts';
 import { theOrganization } from '../staff/store.ts';
 import { signWaiver } from '../waivers/signing.ts';
-import { readWaiver, waiverStandings } from '../waivers/store.ts';
-
-interface RawRow {
-  registrationId: string;
-  orderId: string;
-  given: string;
-  family: string;
-  buyer: string;
-  party: number;
-  offer: string;
-  seatState: RegistrationState;
-  attendance: 'expected' | 'arrived' | 'left' | 'missed' | null;
-  arrivedAt: string | null;
-  balance: number;
-  died: boolean;
-  care: boolean;
-}
-
-/** The rows of the door list; with `registrationId` only that one. */
-async function doorRows(
-  tx: Queries,
-  event: EventRow,
-  now: string,
-  registrationId: string | null = null,
-): Promise<DoorRow[]> {
-  const { ageOfMajority, zone } = await theOrganization(tx);
-  const needs = await waiverStandings(tx, event, ageOfMajority, dateOf(now, zone));
-  const rows = await tx.query<RawRow>(
-    `select r.id as registration_id, r.order_id, r.given_name as given, r.family_name as family, o.buyer_given || ' ' || o.buyer_family as buyer,
-       o.seats as party, f.name as offer, r.state as seat_state, a.state as attendance, a.arrived_at,
-       greatest(0, o.balance) as balance,
-       exists (select 1 from contacts k where k.id = r.contact_id and k.deceased_on is not null) as died, ${hasCareSql('r', 'o')} as care
-     from registrations r join orders o on o.id = r.order_id join offers f on f.id = r.offer_id
-       left join attendance a on a.registration_id = r.id
-     where r.event_id = $1 and (r.id = $2 or ($2::uuid is null and r.state = 'confirmed'))
-     order by (r.family_name = '' and r.given_name = ''), r.family_name, r.given_name, r.id`,
-    [event.id, registrationId],
-  );
-  return rows.map((r) => {
-    const need = needs.get(r.registrationId) ?? 'not asked';
-    const verdict = judge({
-      seatState: r.seatState,
-      attendance: r.attendance ?? 'expected',
-      waiverMissing: need === 'self' || need === 'guardian' ? need : null,
-      balance: r.balance,
-      sameEvent: true,
-      day: eventDayOf(event, dateOf(now, event.zone)),
-      closedDoor: lives(event.state) ? null : `This event is ${event.state}`,
-    });
-    return {
-      registrationId: r.registrationId,
-      orderId: r.orderId,
-      given: r.given,
-      family: r.family,
-      party: r.party > 1 ? `party of ${r.party}, ${r.buyer}` : '',
-      offer: r.offer,
-      attendance: r.attendance ?? 'expected',
-      arrivedAt: r.arrivedAt,
-      ...verdict,
-      // The family is spared the question at the door.
-      details: [...(r.died ? ['Died. Nobody is to be asked for them.'] : []), ...verdict.details],
-      missing: [
-        ...(need === 'guardian' ? (['guardian'] as const) : need === 'self' ? (['signature'] as const) : []),
-        ...(r.balance > 0 ? (['money'] as const) : []),
-      ],
-      balance: r.balance,
-      care: r.care,
-    };
-  });
-}
-
-/** The furthest back that an arrival told later may lie, in hours. */
-const latestTold = 36;
-
-/** When something was that is told now: as the device says, not in the future and not long ago. */
-function toldFor(app: App, now: string, at: string | undefined): string {
-  // The demonstration's clock is not that of the device.
-  if (!at || app.movable) return now;
-  const until = Date.parse(now);
-  const told = Math.max(until - latestTold * 3_600_000, Math.min(until, Date.parse(at)));
-  return new Date(told).toISOString();
-}
-
-interface Mark {
-  /** The event at whose door they stand. */
-  eventId: string;
-  state: 'expected' | 'arrived' | 'left';
-  despite: string;
-  at?: string | undefined;
-}
-
-/** Marks an arrival, a leaving, or takes a mark back. Answers whether anything changed: two devices may mark the same. */
-async function mark(
-  w: Work,
-  registrationId: string,
-  { eventId, state, despite, at }: Mark,
-): Promise<{ state: 'expected' | 'arrived' | 'left' | 'missed'; changed: boolean }> {
-  const { tx, app, now } = w;
-  const seat = await readSeat(tx, registrationId);
-  const event = await readEvent(tx, seat.eventId);
-  if (seat.eventId !== eventId && despite.length < shortestReason)
-    throw conflict(
-      'another-event',
-      `This seat is at ${event.publicTitle}, not here. Say why to mark it all the same.`,
-    );
-  if (seat.state !== 'confirmed')
-    throw conflict('not-confirmed', `This seat is ${seat.state}; only a confirmed one can arrive.`);
-  if (!lives(event.state)) throw conflict('event-state', `This event is ${event.state}.`);
-  const before =
-    (
-      await first<{ state: 'expected' | 'arrived' | 'left' | 'missed' }>(
-        tx,
-        'select state from attendance where registration_id = $1 for update',
-        [registrationId],
-      )
-    )?.state ?? 'expected';
-  if (before === state) return { state, changed: false };
-  if (state === 'left' && before !== 'arrived')
-    throw conflict('not-in', 'Somebody who is not in cannot leave.');
-  const when = toldFor(app, now, at);
-  if (state === 'arrived' && before !== 'left') {
-    // Judged by the moment it happened: what is told after midnight was yesterday's door.
-    const [row] = await doorRows(tx, event, when, registrationId);
-    if (row && row.attendance !== 'arrived' && !mayComeIn(row, despite))
-      throw conflict(
-        'stop',
-        `${row.headline}. ${row.details.join(' ')} Say why to let them in all the same.`,
-      );
-  }
-  await tx.query(
-    `insert into attendance (registration_id, event_id, contact_id, state, arrived_at, left_at) values ($1, $2, $3, $4, $5, $6)
-     on conflict (registration_id) do update set state = excluded.state,
-       arrived_at = case when excluded.state = 'expected' then null when excluded.state = 'left' or attendance.state = 'left' then attendance.arrived_at else excluded.arrived_at end,
-       left_at = excluded.left_at`,
-    [
-      registrationId,
-      seat.eventId,
-      seat.contactId,
-      state,
-      state === 'arrived' ? when : null,
-      state === 'left' ? when : null,
-    ],
-  );
-  await insert(tx, 'attendance_marks', {
-    id: app.ids.id(),
-    registrationId,
-    state,
-    at: when,
-    staffId: w.actor.staffId,
-    actor: w.actor.name,
-  });
-  await record(w, 'attendance marked', { eventId: seat.eventId, registrationId, state, despite });
-  return { state, changed: true };
-}
+import { readWaiver } from '../waivers/store.ts';
+import { letIn, mark } from './commands.ts';
+import { doorRows } from './list.ts';
 
 /** As much of somebody as tells them apart from a namesake: the first letter and the house of an email, the last digits. */
 function hintOf(l: { email: string | null; phone: string | null }): string {
@@ -319,52 +163,6 @@ export const doorsHandlers: Handlers<typeof doorsContract> = {
       .map((l) => ({ contactId: l.id, name: fullName(l), hint: hintOf(l) }));
   },
 
-  'POST /api/events/:id/walk-ins': async (c) => {
-    const { tx, params, body } = c;
-    const event = await eventFor(c, params.id, 'doors', 'change', true);
-    const { country } = await theOrganization(tx);
-    const { email, phone, problems } = readReach(body, country);
-    if (problems.length) throw invalid(problems);
-    const picked = body.contactId ? await resolveContact(tx, body.contactId) : null;
-    if (body.contactId && !picked)
-      throw invalid([{ path: 'contactId', message: 'This contact does not exist.' }]);
-    const person = { given: body.given, family: body.family, email, phone, birthDate: body.birthDate };
-    const decision = picked ? null : await identify(c, person);
-    const known = picked ?? (decision?.outcome === 'same' ? decision.contactId : null);
-    if (known) {
-      const seat = await first(
-        tx,
-        "select 1 as x from registrations where event_id = $1 and contact_id = $2 and state = 'confirmed'",
-        [event.id, known],
-      );
-      if (seat) throw conflict('has-seat', `${fullName(body)} has a seat already; find them in the list.`);
-    }
-    const placed = await placeOrder(
-      c,
-      event.id,
-      {
-        buyer: { given: body.given, family: body.family, email: body.email, phone: body.phone },
-        lines: [{ offerId: body.offerId, units: 1 }],
-        attendees: [
-          { given: body.given, family: body.family, birthDate: body.birthDate, email: '', answers: {} },
-        ],
-        answers: {},
-        donation: { amount: 0, fundId: null, anonymous: false },
-        language: 'en',
-        waitlist: false,
-      },
-      'door',
-      { buyerContactId: picked },
-    );
-    const [seat] = await readSeats(tx, placed.orderId);
-    await update(tx, 'registrations', seat!.id, { walkIn: true });
-    // In at once where nothing is in the way; else they sign and pay, or are let in with a reason.
-    let [row] = await doorRows(tx, event, c.now, seat!.id);
-    const arrived = mayComeIn(row!, body.despite);
-    if (arrived) {
-      await mark(c, seat!.id, { eventId: event.id, state: 'arrived', despite: body.despite });
-      [row] = await doorRows(tx, event, c.now, seat!.id);
-    }
-    return { registrationId: seat!.id, known: known !== null && known !== undefined, arrived, row: row! };
-  },
+  'POST /api/events/:id/walk-ins': async (c) =>
+    letIn(c, await eventFor(c, c.params.id, 'doors', 'change', true), c.body),
 };

@@ -1,0 +1,209 @@
+import type { z } from 'zod';
+import type { crewContract } from '#contract/crew.ts';
+import { clashesOf, hoursOf } from '#core/crew/clashes.ts';
+import { type AssignmentState, refusalOf } from '#core/crew/states.ts';
+import { lives } from '#core/events/states.ts';
+import { sayTime } from '#core/time/say.ts';
+import { instantOf, meaningOf } from '#core/time/wallTime.ts';
+import type { Work } from '../app/app.ts';
+import { record } from '../app/record.ts';
+import { linkPerson } from '../contacts/linking.ts';
+import { readReach } from '../contacts/reach.ts';
+import { readContact } from '../contacts/store.ts';
+import { insert, type Queries, update } from '../db/database.ts';
+import { type EventRow, readEvent } from '../events/store.ts';
+import { conflict, invalid, notFound, refused } from '../http/problem.ts';
+import { theOrganization } from '../staff/store.ts';
+import {
+  assignmentOn,
+  isFull,
+  isTaken,
+  ownShifts,
+  quietOf,
+  readStints,
+  type ShiftRow,
+  seatMeanwhile,
+} from './store.ts';
+
+type Body<K extends keyof typeof crewContract> = (typeof crewContract)[K] extends {
+  body: infer B extends z.ZodType;
+}
+  ? z.output<B>
+  : never;
+
+/** Something that speaks against putting somebody on a shift. */
+interface Against {
+  kind: 'overlap' | 'short rest' | 'own seat' | 'quiet';
+  text: string;
+}
+
+/** The longest a shift lasts, in hours, and the shortest reason for putting somebody on one all the same, in characters. */
+const longestShift = 24;
+const shortestOverride = 3;
+
+/** What speaks against putting somebody on a shift: other shifts, a seat of their own meanwhile, that nothing is sent to them. */
+async function againstOf(tx: Queries, shift: ShiftRow, contactId: string): Promise<Against[]> {
+  const stints = await readStints(tx, contactId, shift.startsAt, shift.endsAt);
+  const against: Against[] = clashesOf(
+    { shiftId: shift.id, label: shift.role, startsAt: shift.startsAt, endsAt: shift.endsAt },
+    stints,
+  ).map(({ kind, text }) => ({ kind, text }));
+  const seat = await seatMeanwhile(tx, contactId, shift.startsAt, shift.endsAt);
+  if (seat) against.push({ kind: 'own seat', text: `has a seat at ${seat} at that time` });
+  const quiet = await quietOf(tx, contactId);
+  if (quiet) against.push({ kind: 'quiet', text: quiet });
+  return against;
+}
+
+/** Why nobody is put on a shift whatever is said for it: the person died, or was erased. */
+const goneIn = (against: readonly Against[]): string | null =>
+  against.find((x) => x.kind === 'quiet' && x.text !== 'asked not to be contacted')?.text ?? null;
+
+/** Adds a shift to an event. Times are wall times where the event is. */
+export async function addShift(
+  w: Work,
+  event: EventRow,
+  body: Body<'POST /api/events/:id/shifts'>,
+): Promise<string> {
+  for (const path of ['startsLocal', 'endsLocal'] as const)
+    if (meaningOf(body[path], event.zone).kind === 'gap')
+      throw invalid([
+        { path, message: `${sayTime(body[path])} does not exist on that date: the clocks go forward.` },
+      ]);
+  const startsAt = instantOf(body.startsLocal, event.zone);
+  const endsAt = instantOf(body.endsLocal, event.zone);
+  if (endsAt <= startsAt)
+    throw invalid([
+      { path: 'endsLocal', message: 'The end is before the start. If it ends the next day, say so.' },
+    ]);
+  if (hoursOf(startsAt, endsAt) > longestShift)
+    throw invalid([{ path: 'endsLocal', message: `A shift lasts at most ${longestShift} hours.` }]);
+  const id = w.app.ids.id();
+  await insert(w.tx, 'shifts', { id, eventId: event.id, ...body, startsAt, endsAt });
+  await record(w, 'shift added', { eventId: event.id, role: body.role });
+  return id;
+}
+
+/** Removes a shift that nobody is on. */
+export async function removeShift(w: Work, shift: ShiftRow): Promise<void> {
+  if (await isTaken(w.tx, shift.id))
+    throw conflict('shift-taken', 'Somebody is on this shift. Drop them first, so that they are told.');
+  await w.tx.query('delete from shifts where id = $1', [shift.id]);
+  await record(w, 'shift removed', { eventId: shift.eventId, role: shift.role });
+}
+
+/** Puts somebody on a shift. What speaks against it is answered, and overridden only with a reason. */
+export async function putOnShift(
+  w: Work,
+  shift: ShiftRow,
+  contactId: string,
+  overrideReason: string,
+): Promise<{ assigned: boolean; clashes: Against[] }> {
+  if (!(await readContact(w.tx, contactId)))
+    throw invalid([{ path: 'contactId', message: 'This contact does not exist.' }]);
+  const clashes = await againstOf(w.tx, shift, contactId);
+  const gone = goneIn(clashes);
+  if (gone)
+    throw invalid([
+      { path: 'contactId', message: `Nobody can be put on a shift of whom it is known: ${gone}.` },
+    ]);
+  if (clashes.length && overrideReason.length < shortestOverride) return { assigned: false, clashes };
+  await assign(w, shift, contactId, 'staff', clashes, clashes.length ? overrideReason : null);
+  return { assigned: true, clashes };
+}
+
+/**
+ * Takes a sign-up from outside. Whoever asks learns nothing of the person they name: what stands in the way goes to that
+ * person by mail.
+ */
+export async function signUp(
+  w: Work,
+  shift: ShiftRow,
+  body: Body<'POST /api/public/shifts/:id/sign-up'>,
+): Promise<void> {
+  const event = await readEvent(w.tx, shift.eventId);
+  if (!lives(event.state) || !shift.publicSignUp || shift.startsAt <= w.now) throw refused('shift-closed');
+  const { email, phone, problems } = readReach(body, (await theOrganization(w.tx)).country);
+  if (!body.email) problems.push({ path: 'email', code: 'email-for-shifts' });
+  if (problems.length) throw invalid(problems);
+  if (await isFull(w.tx, shift)) throw refused('shift-full');
+  const source = `signed up for a shift at ${event.publicTitle}`;
+  const { contactId } = await linkPerson(w, { ...body, email, phone }, source, 'outside');
+  const against = await againstOf(w.tx, shift, contactId);
+  const on = await assignmentOn(w.tx, shift.id, contactId);
+  if (on || against.some((x) => x.kind === 'overlap'))
+    await record(w, 'shift asked for in vain', {
+      eventId: event.id,
+      shiftId: shift.id,
+      contactId,
+      assignmentId: on?.id ?? null,
+    });
+  else if (!goneIn(against)) await assign(w, shift, contactId, 'public', against, null);
+}
+
+/** Says what became of an assignment: agreed, dropped, served with hours, missed. Refuses what core refuses. */
+export async function markShift(
+  w: Work,
+  shift: ShiftRow,
+  assignment: { id: string; state: AssignmentState },
+  body: Body<'POST /api/assignments/:id/state'>,
+): Promise<void> {
+  const refusal = refusalOf({ state: assignment.state, begun: shift.startsAt <= w.now }, body.state);
+  if (refusal)
+    throw conflict(
+      refusal.code,
+      refusal.code === 'dropped'
+        ? 'This person was dropped from the shift; put them on again instead.'
+        : 'The shift has not begun.',
+    );
+  const hours = body.state === 'served' ? (body.hours ?? hoursOf(shift.startsAt, shift.endsAt)) : null;
+  await update(w.tx, 'assignments', assignment.id, { state: body.state, hours });
+  await record(w, 'shift marked', {
+    eventId: shift.eventId,
+    shiftId: shift.id,
+    assignmentId: assignment.id,
+    state: body.state,
+    hours,
+  });
+}
+
+/** Gives a shift back, by whoever is on it. */
+export async function giveShiftBack(w: Work, contactId: string, assignmentId: string): Promise<void> {
+  const own = (await ownShifts(w.tx, contactId)).find((s) => s.assignmentId === assignmentId);
+  if (!own) throw notFound('This shift');
+  if (own.startsAt <= w.now) throw conflict('begun', 'This shift has begun; please speak to the crew lead.');
+  await update(w.tx, 'assignments', own.assignmentId, { state: 'dropped' });
+  await record(w, 'shift given back', { eventId: own.eventId, shiftId: own.id, contactId });
+}
+
+async function assign(
+  w: Work,
+  shift: ShiftRow,
+  contactId: string,
+  source: 'staff' | 'public',
+  clashes: readonly Against[],
+  overrideReason: string | null,
+): Promise<void> {
+  const id = w.app.ids.id();
+  if (await assignmentOn(w.tx, shift.id, contactId))
+    throw conflict('on-shift', 'This person is on this shift already.');
+  if (source === 'public' && (await isFull(w.tx, shift))) throw refused('shift-full');
+  await insert(w.tx, 'assignments', {
+    id,
+    shiftId: shift.id,
+    contactId,
+    state: 'agreed',
+    source,
+    overrideReason,
+    clashes,
+    madeAt: w.now,
+  });
+  await record(w, 'shift taken', {
+    eventId: shift.eventId,
+    shiftId: shift.id,
+    assignmentId: id,
+    contactId,
+    signedUp: source === 'public',
+    overrideReason,
+  });
+}

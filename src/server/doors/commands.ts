@@ -1,0 +1,157 @@
+import type { z } from 'zod';
+import type { DoorRow, doorsContract } from '#contract/doors.ts';
+import { fullName } from '#core/contacts/names.ts';
+import type { AttendanceState } from '#core/doors/attendance.ts';
+import { mayComeIn, shortestReason } from '#core/doors/verdict.ts';
+import { lives } from '#core/events/states.ts';
+import type { App, Work } from '../app/app.ts';
+import { record } from '../app/record.ts';
+import { identify } from '../contacts/linking.ts';
+import { readReach } from '../contacts/reach.ts';
+import { resolveContact } from '../contacts/store.ts';
+import { first, insert, update } from '../db/database.ts';
+import { type EventRow, readEvent } from '../events/store.ts';
+import { conflict, invalid } from '../http/problem.ts';
+import { placeOrder } from '../registration/ordering.ts';
+import { readSeat, readSeats } from '../registration/store.ts';
+import { theOrganization } from '../staff/store.ts';
+import { doorRows } from './list.ts';
+
+/** The furthest back that an arrival told later may lie, in hours. */
+const latestTold = 36;
+
+/** When something was that is told now: as the device says, not in the future and not long ago. */
+function toldFor(app: App, now: string, at: string | undefined): string {
+  // The demonstration's clock is not that of the device.
+  if (!at || app.movable) return now;
+  const until = Date.parse(now);
+  const told = Math.max(until - latestTold * 3_600_000, Math.min(until, Date.parse(at)));
+  return new Date(told).toISOString();
+}
+
+interface Mark {
+  /** The event at whose door they stand. */
+  eventId: string;
+  state: 'expected' | 'arrived' | 'left';
+  despite: string;
+  at?: string | undefined;
+}
+
+/** Marks an arrival, a leaving, or takes a mark back. Answers whether anything changed: two devices may mark the same. */
+export async function mark(
+  w: Work,
+  registrationId: string,
+  { eventId, state, despite, at }: Mark,
+): Promise<{ state: AttendanceState; changed: boolean }> {
+  const { tx, app, now } = w;
+  const seat = await readSeat(tx, registrationId);
+  const event = await readEvent(tx, seat.eventId);
+  if (seat.eventId !== eventId && despite.length < shortestReason)
+    throw conflict(
+      'another-event',
+      `This seat is at ${event.publicTitle}, not here. Say why to mark it all the same.`,
+    );
+  if (seat.state !== 'confirmed')
+    throw conflict('not-confirmed', `This seat is ${seat.state}; only a confirmed one can arrive.`);
+  if (!lives(event.state)) throw conflict('event-state', `This event is ${event.state}.`);
+  const before =
+    (
+      await first<{ state: AttendanceState }>(
+        tx,
+        'select state from attendance where registration_id = $1 for update',
+        [registrationId],
+      )
+    )?.state ?? 'expected';
+  if (before === state) return { state, changed: false };
+  if (state === 'left' && before !== 'arrived')
+    throw conflict('not-in', 'Somebody who is not in cannot leave.');
+  const when = toldFor(app, now, at);
+  if (state === 'arrived' && before !== 'left') {
+    // Judged by the moment it happened: what is told after midnight was yesterday's door.
+    const [row] = await doorRows(tx, event, when, registrationId);
+    if (row && row.attendance !== 'arrived' && !mayComeIn(row, despite))
+      throw conflict(
+        'stop',
+        `${row.headline}. ${row.details.join(' ')} Say why to let them in all the same.`,
+      );
+  }
+  await tx.query(
+    `insert into attendance (registration_id, event_id, contact_id, state, arrived_at, left_at) values ($1, $2, $3, $4, $5, $6)
+     on conflict (registration_id) do update set state = excluded.state,
+       arrived_at = case when excluded.state = 'expected' then null when excluded.state = 'left' or attendance.state = 'left' then attendance.arrived_at else excluded.arrived_at end,
+       left_at = excluded.left_at`,
+    [
+      registrationId,
+      seat.eventId,
+      seat.contactId,
+      state,
+      state === 'arrived' ? when : null,
+      state === 'left' ? when : null,
+    ],
+  );
+  await insert(tx, 'attendance_marks', {
+    id: app.ids.id(),
+    registrationId,
+    state,
+    at: when,
+    staffId: w.actor.staffId,
+    actor: w.actor.name,
+  });
+  await record(w, 'attendance marked', { eventId: seat.eventId, registrationId, state, despite });
+  return { state, changed: true };
+}
+
+type WalkIn = z.output<(typeof doorsContract)['POST /api/events/:id/walk-ins']['body']>;
+
+/** Takes somebody in who did not register: an order of their own, and an arrival where nothing is in the way. */
+export async function letIn(
+  w: Work,
+  event: EventRow,
+  body: WalkIn,
+): Promise<{ registrationId: string; known: boolean; arrived: boolean; row: DoorRow }> {
+  const { tx } = w;
+  const { country } = await theOrganization(tx);
+  const { email, phone, problems } = readReach(body, country);
+  if (problems.length) throw invalid(problems);
+  const picked = body.contactId ? await resolveContact(tx, body.contactId) : null;
+  if (body.contactId && !picked)
+    throw invalid([{ path: 'contactId', message: 'This contact does not exist.' }]);
+  const person = { given: body.given, family: body.family, email, phone, birthDate: body.birthDate };
+  const decision = picked ? null : await identify(w, person);
+  const known = picked ?? (decision?.outcome === 'same' ? decision.contactId : null);
+  if (known) {
+    const seat = await first(
+      tx,
+      "select 1 as x from registrations where event_id = $1 and contact_id = $2 and state = 'confirmed'",
+      [event.id, known],
+    );
+    if (seat) throw conflict('has-seat', `${fullName(body)} has a seat already; find them in the list.`);
+  }
+  const placed = await placeOrder(
+    w,
+    event.id,
+    {
+      buyer: { given: body.given, family: body.family, email: body.email, phone: body.phone },
+      lines: [{ offerId: body.offerId, units: 1 }],
+      attendees: [
+        { given: body.given, family: body.family, birthDate: body.birthDate, email: '', answers: {} },
+      ],
+      answers: {},
+      donation: { amount: 0, fundId: null, anonymous: false },
+      language: 'en',
+      waitlist: false,
+    },
+    'door',
+    { buyerContactId: picked },
+  );
+  const [seat] = await readSeats(tx, placed.orderId);
+  await update(tx, 'registrations', seat!.id, { walkIn: true });
+  // In at once where nothing is in the way; else they sign and pay, or are let in with a reason.
+  let [row] = await doorRows(tx, event, w.now, seat!.id);
+  const arrived = mayComeIn(row!, body.despite);
+  if (arrived) {
+    await mark(w, seat!.id, { eventId: event.id, state: 'arrived', despite: body.despite });
+    [row] = await doorRows(tx, event, w.now, seat!.id);
+  }
+  return { registrationId: seat!.id, known: known !== null && known !== undefined, arrived, row: row! };
+}

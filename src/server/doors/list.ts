@@ -1,0 +1,80 @@
+import type { DoorRow } from '#contract/doors.ts';
+import type { AttendanceState } from '#core/doors/attendance.ts';
+import { eventDayOf, judge } from '#core/doors/verdict.ts';
+import { lives } from '#core/events/states.ts';
+import type { RegistrationState } from '#core/registration/states.ts';
+import { dateOf } from '#core/time/wallTime.ts';
+import type { Queries } from '../db/database.ts';
+import type { EventRow } from '../events/store.ts';
+import { hasCareSql } from '../registration/care.ts';
+import { theOrganization } from '../staff/store.ts';
+import { waiverStandings } from '../waivers/store.ts';
+
+interface RawRow {
+  registrationId: string;
+  orderId: string;
+  given: string;
+  family: string;
+  buyer: string;
+  party: number;
+  offer: string;
+  seatState: RegistrationState;
+  attendance: AttendanceState | null;
+  arrivedAt: string | null;
+  balance: number;
+  died: boolean;
+  care: boolean;
+}
+
+/** The rows of the door list; with `registrationId` only that one. */
+export async function doorRows(
+  tx: Queries,
+  event: EventRow,
+  now: string,
+  registrationId: string | null = null,
+): Promise<DoorRow[]> {
+  const { ageOfMajority, zone } = await theOrganization(tx);
+  const needs = await waiverStandings(tx, event, ageOfMajority, dateOf(now, zone));
+  const rows = await tx.query<RawRow>(
+    `select r.id as registration_id, r.order_id, r.given_name as given, r.family_name as family, o.buyer_given || ' ' || o.buyer_family as buyer,
+       o.seats as party, f.name as offer, r.state as seat_state, a.state as attendance, a.arrived_at,
+       greatest(0, o.balance) as balance,
+       exists (select 1 from contacts k where k.id = r.contact_id and k.deceased_on is not null) as died, ${hasCareSql('r', 'o')} as care
+     from registrations r join orders o on o.id = r.order_id join offers f on f.id = r.offer_id
+       left join attendance a on a.registration_id = r.id
+     where r.event_id = $1 and (r.id = $2 or ($2::uuid is null and r.state = 'confirmed'))
+     order by (r.family_name = '' and r.given_name = ''), r.family_name, r.given_name, r.id`,
+    [event.id, registrationId],
+  );
+  return rows.map((r) => {
+    const need = needs.get(r.registrationId) ?? 'not asked';
+    const verdict = judge({
+      seatState: r.seatState,
+      attendance: r.attendance ?? 'expected',
+      waiverMissing: need === 'self' || need === 'guardian' ? need : null,
+      balance: r.balance,
+      sameEvent: true,
+      day: eventDayOf(event, dateOf(now, event.zone)),
+      closedDoor: lives(event.state) ? null : `This event is ${event.state}`,
+    });
+    return {
+      registrationId: r.registrationId,
+      orderId: r.orderId,
+      given: r.given,
+      family: r.family,
+      party: r.party > 1 ? `party of ${r.party}, ${r.buyer}` : '',
+      offer: r.offer,
+      attendance: r.attendance ?? 'expected',
+      arrivedAt: r.arrivedAt,
+      ...verdict,
+      // The family is spared the question at the door.
+      details: [...(r.died ? ['Died. Nobody is to be asked for them.'] : []), ...verdict.details],
+      missing: [
+        ...(need === 'guardian' ? (['guardian'] as const) : need === 'self' ? (['signature'] as const) : []),
+        ...(r.balance > 0 ? (['money'] as const) : []),
+      ],
+      balance: r.balance,
+      care: r.care,
+    };
+  });
+}
