@@ -1,23 +1,24 @@
-import { decideStep } from '#core/clearance/steps.ts';
 import { plusMinutes } from '#core/time/clock.ts';
 import { shiftDate } from '#core/time/wallTime.ts';
 import { ageDecides } from '#core/waivers/needs.ts';
-import { signedText } from '#core/waivers/signing.ts';
-import { type Actor, type App, inTransaction } from '#server/app/app.ts';
-import { submit } from '#server/clearance/commands.ts';
+import { type Actor, type App, inTransaction, type SignedIn } from '#server/app/app.ts';
+import { decide, submit } from '#server/clearance/commands.ts';
 import { readSteps } from '#server/clearance/steps.ts';
 import { takeAllOver } from '#server/contacts/own.ts';
-import { first, insert, update } from '#server/db/database.ts';
-import { sha256 } from '#server/db/ids.ts';
-import { moveOn } from '#server/events/moving.ts';
+import { putOnShift } from '#server/crew/commands.ts';
+import { readShifts } from '#server/crew/store.ts';
+import { first, insert } from '#server/db/database.ts';
+import { readEvent } from '#server/events/store.ts';
 import type { Runner } from '#server/jobs/runner.ts';
-import { replan } from '#server/messages/planning.ts';
 import { receive } from '#server/money/paying.ts';
 import { placeOrder } from '#server/registration/ordering.ts';
 import type { OrderRequest } from '#server/registration/request.ts';
 import { readOrder, readSeats } from '#server/registration/store.ts';
 import { withdrawSeats } from '#server/registration/withdrawing.ts';
-import { readWaiver } from '#server/waivers/store.ts';
+import { theOrganization } from '#server/staff/store.ts';
+import { makeMove } from '#server/stages/commands.ts';
+import { signWaiver } from '#server/waivers/signing.ts';
+import { readWaiver, waiverStandings } from '#server/waivers/store.ts';
 import { type Recurring, recurring } from './calendar.ts';
 import { planRows } from './history.ts';
 import type { Founded } from './organization.ts';
@@ -99,31 +100,35 @@ export async function playComing(
       return { id: event.id, of };
     });
 
-  const clear = (eventId: string, words = '') =>
-    work(async (w) => {
-      const steps = await readSteps(w.tx, eventId);
-      for (const step of steps) {
-        const by = step.approves === 'safety' ? 'Tobias Wren-Achebe' : 'Marit Solvang';
-        const [after] = decideStep(
-          [step],
-          step.id,
-          words && step.approves === 'safety' ? 'clear with conditions' : 'clear',
-        );
-        await update(w.tx, 'clearance_steps', step.id, {
-          state: after!.state,
-          decidedAt: w.now,
-          decidedBy: founded.staff[by],
-          words: step.approves === 'safety' ? words : '',
-        });
-      }
-      await moveOn(w, eventId, 'cleared', '');
-    });
+  /** Somebody of the team who approves, signed in as far as a command asks. */
+  const approver = (name: string, approves: string): SignedIn => ({
+    id: founded.staff[name]!,
+    name,
+    email: '',
+    roles: ['approver'],
+    approves: [approves],
+    unitId: null,
+    sessionId: '',
+    enrolling: false,
+  });
+  const approvers = {
+    safety: approver('Tobias Wren-Achebe', 'safety'),
+    finance: approver('Marit Solvang', 'finance'),
+  };
 
-  const open = (eventId: string) =>
-    work(async (w) => {
-      await moveOn(w, eventId, 'open', '');
-      await replan(w, eventId);
-    });
+  /** Whoever waits for a decision decides, one after the other; safety may have a condition. */
+  const clear = async (eventId: string, words = '') => {
+    for (const step of await readSteps(app.db, eventId)) {
+      const by = step.approves === 'safety' ? approvers.safety : approvers.finance;
+      const condition = step.approves === 'safety' ? words : '';
+      const decision = condition ? 'clear with conditions' : 'clear';
+      await inTransaction(app, { name: by.name, staffId: by.id, requestId: null }, (w) =>
+        decide(w, by, step.id, { decision, words: condition }),
+      );
+    }
+  };
+
+  const open = (eventId: string) => work((w) => makeMove(w, eventId, 'open', ''));
 
   const adults = people.filter((p) => !p.child && p.email && p.since < '2026-06-01');
   const used = new Map<string, Set<string>>();
@@ -194,54 +199,30 @@ export async function playComing(
       return placed.orderId;
     })();
 
+  /** The buyer signs for everybody for whom it is asked, as far as they are named. */
   const sign = (orderId: string, eventId: string, buyer: Person) =>
     work(async (w) => {
-      const event = await first<{ waiverId: string | null; publicTitle: string; startsLocal: string }>(
-        w.tx,
-        'select waiver_id, public_title, starts_local from events where id = $1',
-        [eventId],
-      );
-      const waiver = await readWaiver(w.tx, event!.waiverId);
+      const event = await readEvent(w.tx, eventId);
+      const waiver = await readWaiver(w.tx, event.waiverId);
       if (!waiver) return;
+      const { ageOfMajority } = await theOrganization(w.tx);
+      const needs = await waiverStandings(w.tx, event, ageOfMajority, w.now.slice(0, 10), orderId);
       for (const seat of await readSeats(w.tx, orderId)) {
-        if (seat.state !== 'confirmed' || !seat.givenName) continue;
-        const minor = Boolean(seat.birthDate && seat.birthDate > '2007-08-08');
-        if (waiver.audience === 'minors' && !minor) continue;
-        const signing = {
-          participant: `${seat.givenName} ${seat.familyName}`,
-          typedName: `${buyer.given} ${buyer.family}`,
+        const need = needs.get(seat.id);
+        if (seat.state !== 'confirmed' || !seat.givenName || (need !== 'self' && need !== 'guardian'))
+          continue;
+        const own = `${seat.givenName} ${seat.familyName}`;
+        await signWaiver(w, seat, {
+          relation: need,
+          typedName: need === 'guardian' ? `${buyer.given} ${buyer.family}` : own,
           ticked: waiver.clauses.map((c) => c.id),
-          relation: minor ? ('guardian' as const) : ('self' as const),
-        };
-        const text = signedText(
-          waiver,
-          signing,
-          { title: event!.publicTitle, when: event!.startsLocal },
-          w.now,
-        );
-        await insert(w.tx, 'signatures', {
-          id: app.ids.id(),
-          waiverId: waiver.id,
-          eventId,
-          registrationId: seat.id,
-          contactId: seat.contactId,
-          relation: signing.relation,
-          typedName: signing.typedName,
-          signedText: text,
-          sha256: sha256(text),
-          state: 'valid',
-          at: w.now,
         });
       }
-      await replan(w, eventId, orderId);
     });
 
   const fillShifts = (eventId: string, share: number) =>
     work(async (w) => {
-      const shifts = await w.tx.query<{ id: string; needed: number; startsAt: string; role: string }>(
-        'select id, needed, starts_at, role from shifts where event_id = $1 order by starts_at',
-        [eventId],
-      );
+      const shifts = await readShifts(w.tx, eventId);
       const volunteers = random.some(
         adults.filter((p) => p.volunteers),
         30,
@@ -254,19 +235,9 @@ export async function playComing(
           const who = volunteers.find((p) => !taken.has(p.id));
           if (!who || !random.chance(share)) continue;
           taken.add(who.id);
-          await insert(w.tx, 'assignments', {
-            id: app.ids.id(),
-            shiftId: s.id,
-            contactId: who.id,
-            state: 'agreed',
-            source: random.chance(0.5) ? 'public' : 'staff',
-            clashes: [],
-            madeAt: w.now,
-            hours: null,
-          });
+          await putOnShift(w, { ...s, eventId }, who.id, '');
         }
       }
-      await replan(w, eventId);
     });
 
   /** Registrations spread over the days from one to another. */
@@ -297,9 +268,11 @@ export async function playComing(
     slug: 'fen-talk-otters',
   });
   const submitAt = (e: { id: string }, at: string) => say(at, () => work((w) => submit(w, e.id)));
-  const clearAt = (e: { id: string }, at: string, words = '') =>
-    say(at, () => clear(e.id, words).then(() => undefined));
-  const openAt = (e: { id: string }, at: string) => say(at, () => open(e.id).then(() => undefined));
+  const clearAt = (e: { id: string }, at: string, words = '') => say(at, () => clear(e.id, words));
+  const openAt = (e: { id: string }, at: string) =>
+    say(at, async () => {
+      await open(e.id);
+    });
   for (const e of [water, cutAugust, cutSeptember, boats, boatsSoon]) submitAt(e, '2026-06-15T12:10:00.000Z');
   clearAt(water, '2026-06-15T17:00:00.000Z', 'A second safety boat from 13:00.');
   for (const e of [cutAugust, cutSeptember, boats, boatsSoon]) clearAt(e, '2026-06-15T18:00:00.000Z');
