@@ -78,6 +78,12 @@ describe('children', () => {
     expect((await rename(token, child.id, 'Nils', 'Berglund', '2014-01-01')).status).toBe(200);
     const after = (await rows()).find((r) => r.id === child.id)!;
     expect(after.contactId).not.toBe(before.contactId);
+    // Who is expected at the door is whoever sits there by now.
+    const [expected] = await world.app.db.query<{ contactId: string }>(
+      'select contact_id from attendance where registration_id = $1',
+      [child.id],
+    );
+    expect(expected?.contactId).toBe(after.contactId);
     expect((await seatsOf(token))[1]!.waiver).toBe('guardian');
   });
 

@@ -326,4 +326,42 @@ describe('an event that no longer lives', () => {
     for (const row of rows)
       expect(row).toMatchObject({ state: 'held back', whyNot: 'the event was called off' });
   });
+
+  test('a pass of a seat that was given up is still known, and says so', async () => {
+    const event = await openEvent(world, {
+      title: 'Given Up',
+      startsLocal: '2027-06-10T09:00',
+      endsLocal: '2027-06-10T12:00',
+    });
+    const token = await place(event, 'Gone');
+    const code = (await look(token)).seats[0]!.pass!.code;
+    const { seats } = await look(token);
+    await world.anyone.call('POST /api/public/orders/:token/withdraw', {
+      params: { token },
+      body: { seats: seats.map((seat) => seat.id) },
+    });
+    const scan = await (await odalys()).call('POST /api/events/:id/scan', {
+      params: { id: event.id },
+      body: { code },
+    });
+    expect(scan).toMatchObject({ light: 'stop', headline: 'Withdrawn' });
+  });
+
+  test('over: what was not signed is no longer missing', async () => {
+    const startsLocal = world.app.clock.now().slice(0, 10);
+    const event = await openEvent(world, {
+      title: 'Unsigned',
+      waiver: 'On the water',
+      startsLocal: `${startsLocal}T20:00`,
+      endsLocal: `${startsLocal}T21:00`,
+    });
+    await place(event, 'Unsigned');
+    const remarks = async () =>
+      (await (await odalys()).call('GET /api/events/:id', { params: { id: event.id } })).margin.map(
+        (note) => `${note.headline} ${note.text}`,
+      );
+    expect((await remarks()).some((text) => /waiver/iu.test(text))).toBe(true);
+    await later(3 * 24 * 60);
+    expect((await remarks()).filter((text) => /waiver/iu.test(text))).toEqual([]);
+  });
 });
