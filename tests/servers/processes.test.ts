@@ -132,6 +132,15 @@ describe('two processes on one server', () => {
     stop.abort();
   });
 
+  test('the lines of matching that are moved at one hold at the other', async () => {
+    const odalys = await as('odalys');
+    const lines = async (caller: Caller) => (await caller.call('GET /api/pairs')).thresholds;
+    const before = await lines(await there('odalys'));
+    expect(before.same).not.toBe(0.93);
+    await odalys.call('PUT /api/pairs/thresholds', { body: { same: 0.93, look: before.look } });
+    await expect.poll(async () => lines(await there('odalys'))).toEqual({ same: 0.93, look: before.look });
+  });
+
   test('who signed in at one is signed in at the other, and signed out of both', async () => {
     const imani = await signIn(0, 'imani');
     const other = new Caller(origin(1));

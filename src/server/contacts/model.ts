@@ -1,7 +1,7 @@
 import type { Described } from '#core/contacts/comparing.ts';
 import { carefulThresholds, type Thresholds } from '#core/contacts/match.ts';
 import { firstModel, type MatchingModel } from '#core/contacts/weights.ts';
-import type { App } from '../app/app.ts';
+import type { App, Work } from '../app/app.ts';
 import { first, type Queries } from '../db/database.ts';
 import { inThread } from '../threads/threads.ts';
 
@@ -18,7 +18,10 @@ export interface Matching {
 const sample = 8000;
 const kept = new WeakMap<object, Matching>();
 
-/** The organization's model, kept in memory until it is estimated again. One process holds the data. */
+/** Announced, to every process of the database, when the model or its lines are others by now. */
+const matchingChanged = 'matching changed';
+
+/** The organization's model, kept in memory until some process changes it. */
 export async function readMatching(w: { app: App; tx: Queries }): Promise<Matching> {
   const before = kept.get(w.app);
   if (before) return before;
@@ -33,16 +36,24 @@ export async function readMatching(w: { app: App; tx: Queries }): Promise<Matchi
     careful: { same: Math.max(carefulThresholds.same, thresholds.same), look: thresholds.look },
   };
   kept.set(w.app, matching);
+  const stop = w.app.announcer.listen(matchingChanged, () => {
+    kept.delete(w.app);
+    stop();
+  });
   return matching;
 }
 
 /** Moves the lines from which records are linked or looked at. */
-export async function setThresholds(w: { app: App; tx: Queries }, thresholds: Thresholds): Promise<void> {
+export async function setThresholds(
+  w: Pick<Work, 'app' | 'tx' | 'afterwards'>,
+  thresholds: Thresholds,
+): Promise<void> {
   await w.tx.query('update matching_model set same_from = $1, look_from = $2', [
     thresholds.same,
     thresholds.look,
   ]);
   kept.delete(w.app);
+  w.afterwards(() => w.app.announcer.announce(matchingChanged));
 }
 
 /** Estimates the model from the contacts there are. Reads at most a few thousand, spread evenly. */
@@ -65,6 +76,6 @@ export async function estimateModel(app: App): Promise<MatchingModel> {
     JSON.stringify(model),
     app.clock.now(),
   ]);
-  kept.delete(app);
+  app.announcer.announce(matchingChanged);
   return model;
 }

@@ -165,23 +165,12 @@ function Fields({
             ['', choices?.fields.length === 0 ? 'no fields yet' : 'choose a field'],
             ...named(choices?.fields),
           ])}
-          {pick(
-            'how it is compared',
-            q.is,
-            (is) => {
-              const test = is as typeof q.is;
-              change(without({ ...q, is: test, value: test === 'filled' ? undefined : (q.value ?? '') }));
-            },
-            plain(fieldTests),
-          )}
-          {q.is !== 'filled' && (
-            <Words
-              label={label}
-              value={q.value ?? ''}
-              set={(value) => change({ ...q, value })}
-              what="value"
-            />
-          )}
+          <Comparison
+            question={q}
+            tests={fieldTests}
+            set={(is, value) => change(without({ ...q, is, value }))}
+            label={label}
+          />
         </>
       );
     case 'detail':
@@ -193,23 +182,12 @@ function Fields({
             (detail) => change({ ...q, detail: detail as typeof q.detail }),
             textKeys.map((key) => [key, attributes[key].text.many] as const),
           )}
-          {pick(
-            'how it is compared',
-            q.is,
-            (is) => {
-              const test = is as typeof q.is;
-              change(without({ ...q, is: test, value: test === 'filled' ? undefined : (q.value ?? '') }));
-            },
-            plain(textTests),
-          )}
-          {q.is !== 'filled' && (
-            <Words
-              label={label}
-              value={q.value ?? ''}
-              set={(value) => change({ ...q, value })}
-              what="value"
-            />
-          )}
+          <Comparison
+            question={q}
+            tests={textTests}
+            set={(is, value) => change(without({ ...q, is, value }))}
+            label={label}
+          />
         </>
       );
     case 'member':
@@ -336,4 +314,29 @@ function Fields({
     case 'in the household of':
       return null;
   }
+}
+
+/** How a text is compared, and with which word; nothing is compared where it only has to be there. */
+function Comparison<Test extends string>({
+  question: { is, value = '' },
+  tests,
+  set,
+  label,
+}: {
+  question: { is: Test; value?: string | undefined };
+  tests: readonly Test[];
+  set: (is: Test, value: string | undefined) => void;
+  label: string;
+}) {
+  return (
+    <>
+      <Pick
+        label={`${label}: how it is compared`}
+        value={is}
+        set={(test) => set(test as Test, test === 'filled' ? undefined : value)}
+        options={tests.map((test) => [test, test] as const)}
+      />
+      {is !== 'filled' && <Words label={label} value={value} set={(word) => set(is, word)} what="value" />}
+    </>
+  );
 }
