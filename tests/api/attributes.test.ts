@@ -143,6 +143,12 @@ describe('what a contact has of itself', () => {
         const found = await odalys.call('POST /api/segments/count', { body: { segment } as never });
         expect(found.sample.map((s) => s.id)).toContain(id);
       }
+      // Whoever does not see it may not find people by it either.
+      const marit = await world.as('marit');
+      const { hidden } = await marit.call('GET /api/contacts/:id', { params: { id } });
+      const segment = { all: [{ ask: 'detail', detail: key, is: 'filled' }] };
+      const asked = await marit.try('POST /api/segments/count', { body: { segment } as never });
+      expect(asked.status === 403).toBe(hidden.includes(attributes[key].part));
     });
   });
 });

@@ -1,9 +1,10 @@
 import fc from 'fast-check';
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
+import { textKeys } from '#core/contacts/attributes.ts';
 import { consentChannels, consentTopics } from '#core/contacts/consent.ts';
 import { compileSegment } from '#core/records/compile.ts';
 import { evaluate, type Facts } from '#core/records/evaluate.ts';
-import { type Bound, fieldTests, type Segment, type Window } from '#core/records/segment.ts';
+import { type Bound, fieldTests, type Segment, textTests, type Window } from '#core/records/segment.ts';
 import type { Asked } from '#core/records/window.ts';
 import { fill } from '#demo/fill.ts';
 import { idsWhere, readFacts } from '#server/records/store.ts';
@@ -33,6 +34,8 @@ const spread = (db: { script(sql: string): Promise<void> }) =>
     insert into custom_values (contact_id, field_id, value) select p.id, f.id, case f.position when 0 then (array['Kayak', 'open canoe', '3'])[1 + n % 3]
         when 1 then (n % 14 - 2)::text || case when n % 2 = 0 then '.0' else '' end when 2 then (date '2025-06-01' + (n % 60)::int)::text else (array['A', 'B'])[1 + n % 2] end
       from p, custom_fields f where (n + f.position) % 3 > 0 and f.name in ('Craft', 'Boots', 'Trained', 'Key');
+    update contacts c set pronouns = (array['they/them', 'She', 'il_elle', '100%'])[1 + n % 4] from p where p.id = c.id and n % 3 > 0;
+    update contacts c set dietary = (array['No nuts', 'no nuts', 'végé'])[1 + n % 3] from p where p.id = c.id and n % 2 > 0;
     drop table p;`);
 
 describe('segments over three years of history', () => {
@@ -144,6 +147,20 @@ describe('segments over three years of history', () => {
         ([fieldId, is, value]): Segment => ({
           ask: 'custom field',
           fieldId,
+          is,
+          ...(is === 'filled' ? {} : { value }),
+        }),
+      ),
+    fc
+      .tuple(
+        fc.constantFrom(...textKeys),
+        fc.constantFrom(...textTests),
+        fc.constantFrom('nut', 'NO NUTS', 'they', 'é', '%', '_'),
+      )
+      .map(
+        ([detail, is, value]): Segment => ({
+          ask: 'detail',
+          detail,
           is,
           ...(is === 'filled' ? {} : { value }),
         }),

@@ -117,6 +117,15 @@ describe('a segment in words', () => {
       'People who are those whose “Hide Appeal” is at least “40”.',
     ],
     [{ not: { ask: 'custom field', fieldId: hide, is: 'filled' } }, 'People who have no “Hide Appeal”.'],
+    [
+      {
+        all: [
+          { ask: 'detail', detail: 'dietary', is: 'contains', value: 'nut' },
+          { not: { ask: 'detail', detail: 'pronouns', is: 'filled' } },
+        ],
+      },
+      'People who have “nut” in their allergies or needs and have no pronouns on record.',
+    ],
     [{ ask: 'works for', on: 'today' }, 'People who are with an organization.'],
     [{ ask: 'moved away' }, 'People who have moved away.'],
     [

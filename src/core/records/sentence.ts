@@ -124,7 +124,7 @@ function sayQuestion(q: Question, names: Names, not = false): string {
     case 'detail': {
       const { many } = attributes[q.detail].text;
       if (q.is === 'filled') return have(`${many} on record`);
-      return `${not ? 'are not among those' : 'are those'} whose ${many} ${q.is === 'is' ? 'are' : 'contain'} “${q.value ?? ''}”`;
+      return `${not ? 'do not have' : 'have'} “${q.value ?? ''}” ${q.is === 'is' ? 'as' : 'in'} their ${many}`;
     }
     case 'member': {
       const words = q.level ? `members (${q.level})` : 'members';
