@@ -97,3 +97,58 @@ describe('steps that run one after another', () => {
     expect((await odalys.call('GET /api/events/:id', { params: { id } })).state).toBe('cleared');
   });
 });
+
+test('whoever sent a plan does not decide it, also under another account of theirs', async () => {
+  const world = await makeWorld();
+  const [odalys, tobias] = [await world.as('odalys'), await world.as('tobias')];
+  // The coordinator approves too, for once.
+  await world.app.db.query("update staff set approves = '{safety}' where email like 'odalys@%'");
+  const { id } = await odalys.call('POST /api/events', { body: { publicTitle: 'Own Plan' } });
+  const { venues } = await odalys.call('GET /api/choices');
+  await odalys.call('PATCH /api/events/:id', {
+    params: { id },
+    body: {
+      version: 1,
+      change: {
+        startsLocal: '2026-09-12T19:00',
+        endsLocal: '2026-09-12T22:00',
+        capacity: 12,
+        venueId: venues[0]!.id,
+        flags: ['boats'],
+        offers: [
+          {
+            id: crypto.randomUUID(),
+            name: 'Seat',
+            price: 0,
+            quantity: null,
+            mostPerOrder: 4,
+            seatsPerUnit: 1,
+            about: '',
+          },
+        ],
+      },
+    },
+  });
+  await odalys.call('POST /api/events/:id/clearance', { params: { id } });
+  const step = (await tobias.call('GET /api/events/:id/clearance', { params: { id } })).steps.find(
+    (s) => s.approves === 'safety',
+  )!;
+  const decide = (caller: typeof odalys) =>
+    caller.try('POST /api/clearance-steps/:id/decision', {
+      params: { id: step.id },
+      body: { decision: 'clear' },
+    });
+  expect((await decide(odalys)).problem.code).toBe('own-plan');
+  // Another account of the same person.
+  const { id: person } = await odalys.call('POST /api/contacts', {
+    body: { given: 'Odalys', family: 'Twice' },
+  });
+  await world.app.db.query(
+    "update staff set contact_id = $1 where email like 'odalys@%' or email like 'tobias@%'",
+    [person],
+  );
+  expect((await decide(tobias)).problem.code).toBe('own-plan');
+  await world.app.db.query("update staff set contact_id = null where email like 'tobias@%'");
+  expect((await decide(tobias)).status).toBe(201);
+  await world.close();
+});

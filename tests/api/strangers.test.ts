@@ -158,4 +158,33 @@ describe('a stranger with somebody’s name and email', () => {
     // It follows from what was said here, not from the record.
     expect(order.seats[0]!.waiver).toBe('self');
   });
+
+  test('signs for nobody but whoever sits in their own order', async () => {
+    const event = await openEvent(world, { title: 'Signed by Another', waiver: 'On the water' });
+    const book = async (given: string) =>
+      (
+        await world.anyone.call('POST /api/public/events/:slug/orders', {
+          params: { slug: event.slug },
+          body: orderFor(event, [{ given, family: 'Signer', birthDate: '1980-01-01' }]),
+        })
+      ).token;
+    const [mine, theirs] = [await book('Ada'), await book('Bea')];
+    const theirOrder = await world.anyone.call('GET /api/public/orders/:token', {
+      params: { token: theirs },
+    });
+    const { waiver } = await (await odalys()).call('GET /api/events/:id/doors', { params: { id: event.id } });
+    const sign = (token: string) =>
+      world.anyone.try('POST /api/public/orders/:token/signatures', {
+        params: { token },
+        body: {
+          registrationId: theirOrder.seats[0]!.id,
+          relation: 'self',
+          typedName: 'Bea Signer',
+          ticked: waiver!.clauses.map((clause) => clause.id),
+        },
+      });
+    expect((await sign(mine)).status).toBe(404);
+    expect(await world.app.db.query('select 1 from signatures where event_id = $1', [event.id])).toEqual([]);
+    expect((await sign(theirs)).status).toBe(201);
+  });
 });
