@@ -77,5 +77,5 @@ test('an event page and a free order of two ask no more than they did', async ()
         ]),
       }),
     ),
-  ).toBeLessThanOrEqual(35);
+  ).toBeLessThanOrEqual(34);
 });

@@ -7,10 +7,6 @@ const reckon = async (w: Work, { orderId }: { orderId: string }) => {
 };
 
 export const moneyReactions: Reactions = {
-  async 'order placed'(w, order) {
-    // One that is confirmed at once is reckoned by that.
-    if (order.state !== 'confirmed') await reckon(w, order);
-  },
   'order confirmed': reckon,
   'seats lapsed': reckon,
   'seats withdrawn': reckon,

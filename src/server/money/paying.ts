@@ -1,6 +1,13 @@
 import { lives } from '#core/events/states.ts';
 import { openAttempts } from '#core/money/attempts.ts';
-import { allocate, allocateRefund, lineAmount, type OrderLine, type Part } from '#core/money/lines.ts';
+import {
+  accountOf,
+  allocate,
+  allocateRefund,
+  lineAmount,
+  type OrderLine,
+  type Part,
+} from '#core/money/lines.ts';
 import { fits } from '#core/registration/capacity.ts';
 import { occupying, standing } from '#core/registration/states.ts';
 import { plusMinutes } from '#core/time/clock.ts';
@@ -192,21 +199,25 @@ export async function receive(
   // The buyer becomes a contact with the money, not only with the seat.
   const contactId = await linkOrder(w, now, { seats });
   if (seats.some((s) => s.state === 'confirmed')) await expectAttendance(tx, order.id);
-  const { lines, allocations } = await readBooks(tx, order.id);
-  const parts = allocate(lines, allocations, amount, method === 'waived');
+  const { lines, allocations, confirmed } = await readBooks(tx, order.id);
+  const waived = method === 'waived';
+  const parts = allocate(lines, allocations, amount, waived);
   await writeMovement(w, now, parts, lines, { contactId, attemptId, method, reason });
-  const account = await refreshOrder(w, order.id);
+  const laid = [...allocations, ...parts.map((part) => ({ ...part, waived }))];
+  const { balance } = accountOf(lines, laid, confirmed);
   const unconfirmed = seats.some((s) => standing.includes(s.state) && s.state !== 'confirmed');
-  if (account.balance <= 0 && unconfirmed)
-    await confirmOrder(w, order.id, method === 'waived' ? 'let off' : 'paid', {
+  // Confirming reckons the order, too.
+  if (balance > 0 || !unconfirmed) await refreshOrder(w, order.id);
+  else
+    await confirmOrder(w, order.id, waived ? 'let off' : 'paid', {
       order: now,
       seats,
       linked: true,
     });
   const about = { eventId: order.eventId, orderId: order.id, amount };
-  if (method === 'waived') await record(w, 'money let off', { ...about, reason });
+  if (waived) await record(w, 'money let off', { ...about, reason });
   else await record(w, 'money received', { ...about, method });
-  return { balance: account.balance };
+  return { balance };
 }
 
 /** Money came after the seats had lapsed: they are held again when they still fit and it pays for them. */

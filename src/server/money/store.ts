@@ -1,4 +1,4 @@
-import type { Allocation, OrderLine } from '#core/money/lines.ts';
+import type { Allocation, OrderAccount, OrderLine } from '#core/money/lines.ts';
 import { standing } from '#core/registration/states.ts';
 import { first, type Queries } from '../db/database.ts';
 
@@ -9,22 +9,31 @@ const linesSql = `select l.id, l.kind, l.unit_price, l.discount, l.tax, l.positi
 const allocationsSql = `select a.id, a.payment_id, p.at, a.line_id, a.amount, p.method = 'waived' as waived
      from allocations a join payments p on p.id = a.payment_id where a.order_id = $1`;
 
+/** What of an account is kept with its order. */
+export type KeptAccount = Pick<OrderAccount, 'due' | 'received' | 'waived' | 'balance' | 'state'>;
+
+export interface Books {
+  lines: OrderLine[];
+  allocations: Allocation[];
+  confirmed: boolean;
+  kept: KeptAccount;
+}
+
 /**
  * What an account is reckoned from, read at once: the lines as they were agreed, each with whether somebody still stands
- * behind it, and every part of money that was laid on them, in the order it came.
+ * behind it, and every part of money that was laid on them, in the order it came; and what was reckoned last.
  */
-export async function readBooks(
-  tx: Queries,
-  orderId: string,
-): Promise<{ lines: OrderLine[]; allocations: Allocation[]; confirmed: boolean }> {
-  const books = await first<{ lines: OrderLine[]; allocations: Allocation[]; confirmed: boolean }>(
+export async function readBooks(tx: Queries, orderId: string): Promise<Books> {
+  const books = await first<Books>(
     tx,
     `select
        coalesce((select jsonb_agg(jsonb_build_object('id', l.id, 'kind', l.kind, 'unitPrice', l.unit_price, 'discount', l.discount,
          'tax', l.tax, 'live', l.live) order by l.position) from (${linesSql}) l), '[]') as lines,
        coalesce((select jsonb_agg(jsonb_build_object('lineId', a.line_id, 'amount', a.amount, 'waived', a.waived) order by a.at, a.payment_id, a.id)
          from (${allocationsSql}) a), '[]') as allocations,
-       exists (select 1 from registrations where order_id = $1 and state = 'confirmed') as confirmed`,
+       exists (select 1 from registrations where order_id = $1 and state = 'confirmed') as confirmed,
+       jsonb_build_object('due', o.due, 'received', o.received, 'waived', o.waived, 'balance', o.balance, 'state', o.state) as kept
+     from orders o where o.id = $1`,
     [orderId, standing],
   );
   return books!;

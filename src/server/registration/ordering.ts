@@ -2,6 +2,7 @@ import { tidyName } from '#core/contacts/names.ts';
 import { passCode } from '#core/doors/passCode.ts';
 import { isOver } from '#core/events/end.ts';
 import { lives } from '#core/events/states.ts';
+import { accountOf } from '#core/money/lines.ts';
 import { fits, mostUnpaid } from '#core/registration/capacity.ts';
 import { type PricedOrder, priceOrder } from '#core/registration/price.ts';
 import type { RegistrationState } from '#core/registration/states.ts';
@@ -77,6 +78,13 @@ export async function placeOrder(
   if (heldFrom) await demandFairShare(w, event, order.seats, heldFrom);
   const orderId = app.ids.id();
   const fundId = order.donation ? (request.donation.fundId ?? (await generalFund(w))) : null;
+  const lines = linesOf(w, orderId, order, fundId);
+  // Nobody has to reckon it again before something changes.
+  const account = accountOf(
+    lines.map((line) => ({ ...line, live: true })),
+    [],
+    state === 'confirmed',
+  );
   await insert(tx, 'orders', {
     id: orderId,
     number: (await first<{ n: number }>(tx, "select nextval('order_number')::int as n"))!.n,
@@ -87,13 +95,14 @@ export async function placeOrder(
     buyerEmail: email,
     buyerPhone: phone,
     language: request.language,
-    due: order.total,
+    due: account.due,
+    balance: account.balance,
     donation: order.donation,
     donationFund: fundId,
     donationAnonymous: request.donation.anonymous,
     lines: order.lines.map((l) => ({ offerId: l.offer.id, units: l.units })),
     seats: order.seats,
-    state: 'open',
+    state: account.state,
     channel,
     placedAt: now,
     heldUntil: state === 'held' ? plusMinutes(now, holdMinutes) : null,
@@ -101,7 +110,7 @@ export async function placeOrder(
     heldFrom,
   });
   await insertSeats(w, orderId, eventId, request, order, state);
-  await insertLines(w, orderId, order, fundId);
+  await insert(tx, 'order_lines', lines);
   const token = await openLink(w, 'manage', orderId, 'new');
   // Whoever waits is a contact already; the others become one with their seat.
   if (state === 'waitlisted') await linkOrder(w, await readOrder(tx, orderId), { event });
@@ -126,16 +135,11 @@ async function demandFairShare(w: Work, event: EventRow, seats: number, heldFrom
   if (before!.n + seats > most) throw refused('too-many-unpaid', { count: most }, 429);
 }
 
-/** Writes down once what was agreed: every unit at its price of this moment, and the gift. */
-async function insertLines(
-  w: Work,
-  orderId: string,
-  order: PricedOrder,
-  fundId: string | null,
-): Promise<void> {
+/** What was agreed, written down once: every unit at its price of this moment, and the gift. */
+function linesOf(w: Work, orderId: string, order: PricedOrder, fundId: string | null) {
   const units = order.lines.flatMap((line) =>
     Array.from({ length: line.units }, (_, n) => ({
-      kind: 'seats',
+      kind: 'seats' as const,
       offerId: line.offer.id,
       unitNumber: n + 1,
       fundId: null as string | null,
@@ -143,21 +147,17 @@ async function insertLines(
     })),
   );
   const gift = order.donation
-    ? [{ kind: 'gift', offerId: null, unitNumber: null, fundId, unitPrice: order.donation }]
+    ? [{ kind: 'gift' as const, offerId: null, unitNumber: null, fundId, unitPrice: order.donation }]
     : [];
-  await insert(
-    w.tx,
-    'order_lines',
-    [...units, ...gift].map((line, position) => ({
-      id: w.app.ids.id(),
-      orderId,
-      position,
-      ...line,
-      discount: 0,
-      tax: 0,
-      writtenAt: w.now,
-    })),
-  );
+  return [...units, ...gift].map((line, position) => ({
+    id: w.app.ids.id(),
+    orderId,
+    position,
+    ...line,
+    discount: 0,
+    tax: 0,
+    writtenAt: w.now,
+  }));
 }
 
 async function generalFund(w: Work): Promise<string> {
