@@ -28,6 +28,16 @@ export default defineConfig({
         },
       },
       {
+        // What the API tests asked, looked at afterwards.
+        resolve: { alias },
+        test: {
+          name: 'statements',
+          include: ['tests/statements/**/*.test.ts'],
+          globalSetup: ['tests/api/template.ts'],
+          testTimeout: 60_000,
+        },
+      },
+      {
         // The same questions on a PostgreSQL server. Files that are about data folders stay away.
         resolve: { alias },
         test: {

@@ -15,6 +15,7 @@ import type { Runner } from '#server/jobs/runner.ts';
 import { makeServer } from '#server/serving.ts';
 import { demoPassword, demoSignIns } from '#server/staff/demoSignIns.ts';
 import { assemble } from '#server/start.ts';
+import { recorded } from '../statements/recording.ts';
 import { Caller, linkTo } from './caller.ts';
 import { templatePath } from './founded.ts';
 
@@ -80,7 +81,8 @@ export async function freshDatabase(empty: boolean): Promise<{ db: Database; dro
 export async function makeWorld(
   options: { limits?: { publicWrites: number; signIns: number }; fairShare?: true; empty?: boolean } = {},
 ): Promise<World> {
-  const { db, drop } = await freshDatabase(options.empty ?? false);
+  const { db: asked, drop } = await freshDatabase(options.empty ?? false);
+  const db = onServer() ? asked : recorded(asked);
   const { app, runner } = await assemble(db, 'a secret of the tests', '', true);
   const server = makeServer(app, {
     runner: () => runner,

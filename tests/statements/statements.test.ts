@@ -1,0 +1,168 @@
+import { execFileSync } from 'node:child_process';
+import { cpSync, mkdirSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { dirname, join, relative } from 'node:path';
+import { PGlite } from '@electric-sql/pglite';
+import { pg_trgm } from '@electric-sql/pglite/contrib/pg_trgm';
+import pg from 'pg';
+import { beforeAll, expect, test } from 'vitest';
+import { camel } from '#server/db/database.ts';
+import { templatePath } from '../api/founded.ts';
+import { type Recorded, recordedFolder } from './recording.ts';
+import { filesOf, root, type Site, sitesOf } from './sites.ts';
+
+// Run after the API tests, which write down what they asked: every statement of the server is among it, the database
+// takes it, and its columns are those of the type it is read as.
+
+/** Folders whose statements are not asked through the API: how databases are opened, moved and kept. */
+const aside = ['src/server/db/', 'src/server/backup/', 'src/server/start.ts'];
+
+interface Asked {
+  site: Site;
+  sql: string;
+}
+
+let sites: Site[] = [];
+const asked: Asked[] = [];
+const empty = new Map<string, Set<string>>();
+const at = (of: { file: string; line: number }): string => `${of.file}:${of.line}`;
+
+beforeAll(() => {
+  sites = filesOf('src/server')
+    .filter((file) => !aside.some((a) => file.startsWith(a)))
+    .flatMap(sitesOf);
+  const known = new Map(sites.map((site) => [at(site), site]));
+  const entries = readdirSync(recordedFolder).flatMap((name) =>
+    readFileSync(join(recordedFolder, name), 'utf8')
+      .trim()
+      .split('\n')
+      .map((line) => JSON.parse(line) as Recorded),
+  );
+  for (const entry of entries)
+    if ('empty' in entry) {
+      const of = empty.get(entry.sql) ?? new Set();
+      empty.set(entry.sql, of);
+      for (const column of entry.empty) of.add(column);
+    } else {
+      const site = known.get(at(entry));
+      if (site) asked.push({ site, sql: entry.sql });
+    }
+});
+
+test('every statement of the server is asked by a test', () => {
+  const of = new Set(asked.map((a) => at(a.site)));
+  expect(sites.filter((site) => !of.has(at(site))).map(at)).toEqual([]);
+});
+
+const { builtins } = pg.types;
+/** What a column of a type is read as, in TypeScript; anything for JSON. */
+const readAs: Readonly<Record<number, string>> = {
+  [builtins.BOOL]: 'boolean',
+  [builtins.INT2]: 'number',
+  [builtins.INT4]: 'number',
+  [builtins.INT8]: 'number',
+  [builtins.NUMERIC]: 'number',
+  [builtins.FLOAT4]: 'number',
+  [builtins.FLOAT8]: 'number',
+  [builtins.JSON]: 'any',
+  [builtins.JSONB]: 'any',
+  [builtins.BYTEA]: 'Uint8Array',
+  1000: 'boolean[]',
+  1001: 'Uint8Array[]',
+  1005: 'number[]',
+  1007: 'number[]',
+  1016: 'number[]',
+  1231: 'number[]',
+  199: 'any[]',
+  3807: 'any[]',
+  1009: 'string[]',
+  1015: 'string[]',
+  1115: 'string[]',
+  1182: 'string[]',
+  1185: 'string[]',
+  2951: 'string[]',
+};
+const typeOf = (oid: number): string => readAs[oid] ?? 'string';
+
+test('the columns of every statement are those of the type it is read as', { timeout: 300_000 }, async () => {
+  const db = await PGlite.create({
+    loadDataDir: new Blob([readFileSync(templatePath)]),
+    extensions: { pg_trgm },
+  });
+  const copy = join(root, 'test-results/statements/checked');
+  rmSync(copy, { recursive: true, force: true });
+  cpSync(join(root, 'src'), join(copy, 'src'), {
+    recursive: true,
+    filter: (from) => !from.endsWith('.test.ts') && !/\/src\/web(\/|$)/u.test(from),
+  });
+  const rowTypes = new Map<string, string>();
+  const lines: string[] = [];
+  const places: string[] = [];
+  const wrong: string[] = [];
+  for (const { site, sql } of asked) {
+    const described = await db.describeQuery(sql).catch((error: Error) => {
+      wrong.push(`${at(site)}: ${error.message}`);
+      return null;
+    });
+    const columns = described?.resultFields ?? [];
+    if (!columns.length || !site.type) continue;
+    const name = rowTypes.get(at(site)) ?? `RowOf${rowTypes.size}`;
+    rowTypes.set(at(site), name);
+    const none = empty.get(sql);
+    const members = columns.map((c) => {
+      const key = camel(c.name);
+      const read = typeOf(c.dataTypeID);
+      return none?.has(key)
+        ? `${key}: orNull<${read}, ${name}, '${key}'>(null)`
+        : `${key}: as<${read}, ${name}, '${key}'>()`;
+    });
+    lines.push(`export const of${lines.length}: ${name} = { ${members.join(', ')} };`);
+    places.push(at(site));
+  }
+  await db.close();
+
+  const typed = sites.filter((s) => rowTypes.has(at(s)));
+  const exports = new Map(typed.map(({ file }) => [file, typed.filter((s) => s.file === file)]));
+  const imports: string[] = [];
+  for (const [file, of] of exports) {
+    const path = join(copy, file);
+    const types = of.map((s) => `export type ${rowTypes.get(at(s))} = ${s.type};`);
+    writeFileSync(path, `${readFileSync(path, 'utf8')}\n${types.join('\n')}\n`);
+    imports.push(`import type { ${of.map((s) => rowTypes.get(at(s))).join(', ')} } from './${file}';`);
+  }
+  const head = [
+    ...imports,
+    '/** A value of a column that never came back empty. */',
+    'declare function as<T, Row, Key extends keyof Row>(): T extends NonNullable<Row[Key]> ? Row[Key] : NonNullable<Row[Key]> extends T ? Row[Key] : never;',
+    '/** A value of a column that came back empty. */',
+    'declare function orNull<T, Row, Key extends keyof Row>(none: null extends Row[Key] ? null : never): T extends NonNullable<Row[Key]> ? Row[Key] : NonNullable<Row[Key]> extends T ? Row[Key] : never;',
+  ];
+  mkdirSync(copy, { recursive: true });
+  writeFileSync(join(copy, 'check.ts'), `${[...head, ...lines].join('\n')}\n`);
+  writeFileSync(
+    join(copy, 'tsconfig.json'),
+    JSON.stringify({
+      extends: '../../../tsconfig.json',
+      compilerOptions: {
+        noUnusedLocals: false,
+        paths: Object.fromEntries(
+          ['core', 'contract', 'server', 'demo'].map((n) => [`#${n}/*`, [`./src/${n}/*`]]),
+        ),
+      },
+      include: ['check.ts'],
+    }),
+  );
+  try {
+    execFileSync('npx', ['--no-install', 'tsc', '-p', copy, '--pretty', 'false'], {
+      cwd: root,
+      encoding: 'utf8',
+    });
+  } catch (error) {
+    const said = String((error as { stdout?: string }).stdout);
+    for (const line of said.split('\n').filter((l) => l.includes('error TS'))) {
+      const here = /check\.ts\((\d+),/u.exec(line);
+      const place = here ? places[Number(here[1]) - head.length - 1] : relative(root, dirname(line));
+      wrong.push(`${place}: ${line.replace(/^.*?error /u, '')}`);
+    }
+  }
+  expect(wrong).toEqual([]);
+});
