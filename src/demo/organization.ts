@@ -1,9 +1,9 @@
 import { emailKey } from '#core/contacts/reach.ts';
 import type { Work } from '#server/app/app.ts';
 import { insert } from '#server/db/database.ts';
+import { insertSampleRules } from '#server/staff/commands.ts';
 import { demoPassword, demoStaff } from '#server/staff/demoSignIns.ts';
 import { hashPassword } from '#server/staff/passwords.ts';
-import { insertSampleRules } from '#server/staff/routes.ts';
 
 /** What the demonstration's events refer to, by name. */
 export interface Founded {

@@ -1,10 +1,9 @@
 import { openAttempts } from '#core/money/attempts.ts';
 import { inTransaction, systemActor } from './app/app.ts';
-import { record } from './app/record.ts';
 import { among } from './db/among.ts';
+import { findAbsences } from './doors/commands.ts';
 import { endSql } from './events/end.ts';
 import { moveOn } from './events/moving.ts';
-import { readEvent } from './events/store.ts';
 import type { DueKind } from './jobs/runner.ts';
 import { nextMessageSql, sendMessage } from './messages/sending.ts';
 import { askAgain, recordAnswer } from './money/paying.ts';
@@ -62,13 +61,7 @@ export const dueKinds: readonly DueKind[] = [
     next: `select ${end} as at, id from events where state = 'closed' and absences_at is null and starts_at is not null order by 1, id limit 1`,
     run: (app, due) =>
       inTransaction(app, systemActor, async (w) => {
-        await readEvent(w.tx, due.id, true);
-        await w.tx.query(
-          "update attendance set state = 'missed' where event_id = $1 and state = 'expected'",
-          [due.id],
-        );
-        await w.tx.query('update events set absences_at = $2 where id = $1', [due.id, w.now]);
-        await record(w, 'absences found', { eventId: due.id });
+        await findAbsences(w, due.id);
       }),
   },
 ];

@@ -9,6 +9,8 @@ export const root = fileURLToPath(new URL('../..', import.meta.url));
 export interface Site {
   file: string;
   line: number;
+  /** `insert` and `update` write objects; the others carry SQL. */
+  by: string;
   /** The type its rows are read as, as it is written; null where rows are not read. */
   type: string | null;
 }
@@ -45,6 +47,7 @@ export function sitesOf(file: string): Site[] {
         sites.push({
           file,
           line: lineAt(called.start),
+          by: name,
           type: type ? text.slice(type.start, type.end) : null,
         });
       }

@@ -53,6 +53,14 @@ test('every statement of the server is asked by a test', () => {
   expect(sites.filter((site) => !of.has(at(site))).map(at)).toEqual([]);
 });
 
+test('routes and commands hold no SQL: it stands in stores, and in files about one thing that only they ask', () => {
+  const kept = sites.filter(({ file, by }) => {
+    if (/(^|\/)(due|[a-z]*[rR]outes)\.ts$/u.test(file)) return true;
+    return /(^|\/)(facts|[a-z]*[cC]ommands)\.ts$/u.test(file) && (by === 'query' || by === 'first');
+  });
+  expect(kept.map(at)).toEqual([]);
+});
+
 const { builtins } = pg.types;
 /** What a column of a type is read as, in TypeScript; anything for JSON. */
 const readAs: Readonly<Record<number, string>> = {
@@ -131,10 +139,13 @@ test('the columns of every statement are those of the type it is read as', { tim
   }
   const head = [
     ...imports,
+    '/** What a column is read as; of a row of several kinds, in whichever has it. */',
+    'type Column<Row, Key> = Row extends unknown ? (Key extends keyof Row ? Row[Key] : never) : never;',
+    'type Fits<T, C> = T extends NonNullable<C> ? C : NonNullable<C> extends T ? C : never;',
     '/** A value of a column that never came back empty. */',
-    'declare function as<T, Row, Key extends keyof Row>(): T extends NonNullable<Row[Key]> ? Row[Key] : NonNullable<Row[Key]> extends T ? Row[Key] : never;',
+    'declare function as<T, Row, Key>(): Fits<T, Column<Row, Key>>;',
     '/** A value of a column that came back empty. */',
-    'declare function orNull<T, Row, Key extends keyof Row>(none: null extends Row[Key] ? null : never): T extends NonNullable<Row[Key]> ? Row[Key] : NonNullable<Row[Key]> extends T ? Row[Key] : never;',
+    'declare function orNull<T, Row, Key>(none: null extends Column<Row, Key> ? null : never): Fits<T, Column<Row, Key>>;',
   ];
   mkdirSync(copy, { recursive: true });
   writeFileSync(join(copy, 'check.ts'), `${[...head, ...lines].join('\n')}\n`);

@@ -111,26 +111,6 @@ export async function inTransaction<T>(app: App, actor: Actor, work: (w: Work) =
   return result;
 }
 
-/** Writes an audit entry: every change has one, with who and from where. */
-export async function audit(
-  w: Work,
-  action: string,
-  subject: { kind: string; id: string | null },
-  detail: object = {},
-): Promise<void> {
-  await insert(w.tx, 'audit', {
-    id: w.app.ids.id(),
-    at: w.now,
-    actor: w.actor.name,
-    staffId: w.actor.staffId,
-    action,
-    subjectKind: subject.kind,
-    subjectId: subject.id,
-    detail,
-    requestId: w.actor.requestId,
-  });
-}
-
 export type LinkKind = 'manage' | 'crew' | 'survey' | 'preview' | 'own';
 
 /** Makes sure a public link exists and returns its token. A link that was stopped stays so. What is new has none yet. */

@@ -9,6 +9,12 @@ export interface PlanChange {
   after: EventPlan;
 }
 
+/** How something was changed, in the words of the audit trail. */
+interface Changed {
+  how: string;
+  detail?: object;
+}
+
 /**
  * What can happen to an event and to whoever has to do with it, each with what it concerns. A command records the fact;
  * what follows from it is declared by each word in its own facts.ts.
@@ -28,7 +34,14 @@ export interface Facts {
   'seats lapsed': { eventId: string; orderId: string; reason: string; offered: boolean };
   'seats withdrawn': { eventId: string; orderId: string; seats: number; reason: string };
   'guest named': { eventId: string; orderId: string; registrationId: string };
-  'waiver signed': { eventId: string; orderId: string; registrationId: string; sha256: string };
+  /** `device`: the one at the door it was signed on; null when from a link. */
+  'waiver signed': {
+    eventId: string;
+    orderId: string;
+    registrationId: string;
+    sha256: string;
+    device: string | null;
+  };
   'money received': { eventId: string; orderId: string; amount: number; method: string };
   'money let off': { eventId: string; orderId: string; amount: number; reason: string };
   /** Money that came after the seats were gone went back by itself. */
@@ -66,6 +79,16 @@ export interface Facts {
   invited: { invitationId: string; name: string; email: string; roles: readonly string[]; by: string };
   'new password asked': { resetId: string; staffId: string; name: string; email: string };
   'own link asked': { contactId: string; by: string };
+  'contact changed': Changed & { contactId: string };
+  'account changed': Changed & { staffId: string };
+  'organization changed': Changed;
+  'segment changed': Changed & { segmentId: string };
+  'field changed': Changed & { fieldId: string };
+  'import changed': Changed & { importId: string };
+  /** A unit, a place, a fund or a waiver was added to what plans choose from. */
+  'register grew': Changed & { kind: string; id: string };
+  'mailing written': Changed & { mailingId: string };
+  'message tried again': { messageId: string };
   'message settled': { eventId: string | null; messageId: string };
   'survey answered': { eventId: string };
 }
@@ -91,6 +114,11 @@ const ofEvent = ({ eventId }: { eventId: string | null }): readonly string[] =>
 const nobody = (): readonly string[] => [];
 const event = (id: string) => ({ kind: 'event', id });
 const order = (id: string) => ({ kind: 'order', id });
+const changed = (kind: string, id: string | null, { how, detail }: Changed): Entry => ({
+  action: how,
+  subject: { kind, id },
+  ...(detail ? { detail } : {}),
+});
 
 /** What every kind of fact leaves behind by itself. */
 export const tellings: { readonly [K in FactKind]: Telling<Facts[K]> } = {
@@ -156,9 +184,9 @@ export const tellings: { readonly [K in FactKind]: Telling<Facts[K]> } = {
   },
   'waiver signed': {
     entry: (f) => ({
-      action: 'signed a waiver',
+      action: f.device ? 'signed at the door' : 'signed a waiver',
       subject: { kind: 'registration', id: f.registrationId },
-      detail: { sha256: f.sha256 },
+      detail: { sha256: f.sha256, ...(f.device ? { device: f.device } : {}) },
     }),
     topics: ofEvent,
   },
@@ -246,6 +274,18 @@ export const tellings: { readonly [K in FactKind]: Telling<Facts[K]> } = {
   },
   'own link asked': {
     entry: (f) => ({ action: 'sent their own link', subject: { kind: 'contact', id: f.contactId } }),
+    topics: nobody,
+  },
+  'contact changed': { entry: (f) => changed('contact', f.contactId, f), topics: nobody },
+  'account changed': { entry: (f) => changed('staff', f.staffId, f), topics: nobody },
+  'organization changed': { entry: (f) => changed('organization', null, f), topics: nobody },
+  'segment changed': { entry: (f) => changed('segment', f.segmentId, f), topics: nobody },
+  'field changed': { entry: (f) => changed('field', f.fieldId, f), topics: nobody },
+  'import changed': { entry: (f) => changed('import', f.importId, f), topics: nobody },
+  'register grew': { entry: (f) => changed(f.kind, f.id, f), topics: nobody },
+  'mailing written': { entry: (f) => changed('mailing', f.mailingId, f), topics: nobody },
+  'message tried again': {
+    entry: (f) => ({ action: 'tried a message again', subject: { kind: 'message', id: f.messageId } }),
     topics: nobody,
   },
   'message settled': { topics: ofEvent },

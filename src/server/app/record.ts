@@ -1,5 +1,6 @@
-import { audit, type Consequences, type Work } from './app.ts';
-import { type FactKind, type Facts, tellings } from './kinds.ts';
+import { insert } from '../db/database.ts';
+import type { Consequences, Work } from './app.ts';
+import { type Entry, type FactKind, type Facts, tellings } from './kinds.ts';
 
 /**
  * Records that something happened: its line in the audit trail, whatever the words do on it, in the order they are listed,
@@ -8,7 +9,7 @@ import { type FactKind, type Facts, tellings } from './kinds.ts';
 export async function record<K extends FactKind>(w: Work, kind: K, about: Facts[K]): Promise<Consequences> {
   const { entry, topics } = tellings[kind];
   const line = entry?.(about);
-  if (line) await audit(w, line.action, line.subject, line.detail);
+  if (line) await writeEntry(w, line);
   const all: Consequences = { messagesMoved: 0, reopened: [], offered: [] };
   for (const word of w.app.reactions) {
     const followed = await word[kind]?.(w, about);
@@ -21,4 +22,19 @@ export async function record<K extends FactKind>(w: Work, kind: K, about: Facts[
     for (const topic of topics(about)) w.app.announcer.announce(topic);
   });
   return all;
+}
+
+/** Writes a line of the audit trail, with who and from where. */
+async function writeEntry(w: Work, { action, subject, detail = {} }: Entry): Promise<void> {
+  await insert(w.tx, 'audit', {
+    id: w.app.ids.id(),
+    at: w.now,
+    actor: w.actor.name,
+    staffId: w.actor.staffId,
+    action,
+    subjectKind: subject.kind,
+    subjectId: subject.id,
+    detail,
+    requestId: w.actor.requestId,
+  });
 }

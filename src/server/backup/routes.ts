@@ -2,8 +2,9 @@ import { createReadStream, statSync } from 'node:fs';
 import type { Response } from 'express';
 import type { backupContract } from '#contract/backup.ts';
 import { fold } from '#core/contacts/names.ts';
-import { type App, audit, inTransaction } from '../app/app.ts';
+import { type App, inTransaction } from '../app/app.ts';
 import type { Keeper } from '../app/keeping.ts';
+import { record } from '../app/record.ts';
 import { File, type Handlers } from '../http/handle.ts';
 import { conflict, invalid, notFound } from '../http/problem.ts';
 import { theOrganization } from '../staff/store.ts';
@@ -56,7 +57,7 @@ export const backupHandlers: Handlers<typeof backupContract> = {
   'POST /api/backups': async (c) => {
     const made = await asked(() => keeperOf(c.app).make());
     await inTransaction(c.app, c.actor, (w) =>
-      audit(w, 'made a backup', { kind: 'organization', id: null }, { name: made.name }),
+      record(w, 'organization changed', { how: 'made a backup', detail: { name: made.name } }),
     );
     return made;
   },
@@ -65,7 +66,7 @@ export const backupHandlers: Handlers<typeof backupContract> = {
     const path = await asked(() => keeperOf(c.app).pathOf(c.params.name)).catch(() => {
       throw notFound('This backup');
     });
-    await audit(c, 'took a backup along', { kind: 'organization', id: null }, { name: c.params.name });
+    await record(c, 'organization changed', { how: 'took a backup along', detail: { name: c.params.name } });
     return new BackupFile(path, c.params.name);
   },
 
@@ -74,7 +75,7 @@ export const backupHandlers: Handlers<typeof backupContract> = {
       throw notFound('This backup');
     });
     await inTransaction(c.app, c.actor, (w) =>
-      audit(w, 'deleted a backup', { kind: 'organization', id: null }, { name: c.params.name }),
+      record(w, 'organization changed', { how: 'deleted a backup', detail: { name: c.params.name } }),
     );
     return { done: true };
   },
@@ -86,7 +87,7 @@ export const backupHandlers: Handlers<typeof backupContract> = {
     const about = await asked(() => keeperOf(c.app).restore(c.params.name));
     // Whoever did it need not exist in what was put back.
     await inTransaction(c.app, { ...c.actor, staffId: null }, (w) =>
-      audit(w, 'put a backup back', { kind: 'organization', id: null }, { name: c.params.name }),
+      record(w, 'organization changed', { how: 'put a backup back', detail: { name: c.params.name } }),
     );
     return { organization: about.organization, madeAt: about.madeAt };
   },

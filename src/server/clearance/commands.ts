@@ -14,13 +14,21 @@ import { dateOf } from '#core/time/wallTime.ts';
 import { workingDaysAfter } from '#core/time/workingDays.ts';
 import type { SignedIn, Work } from '../app/app.ts';
 import { record } from '../app/record.ts';
-import { first, insert, update } from '../db/database.ts';
+import { insert, update } from '../db/database.ts';
 import { moveOn } from '../events/moving.ts';
 import { lacksOfEvent } from '../events/readiness.ts';
 import { readEvent, readOffers } from '../events/store.ts';
 import { conflict, invalid, notFound, Problem } from '../http/problem.ts';
 import { theOrganization } from '../staff/store.ts';
-import { deadlineOf, neededSteps, readClearance, readSteps, sentBySame } from './steps.ts';
+import {
+  deadlineOf,
+  endClearances,
+  eventOfStep,
+  neededSteps,
+  readClearance,
+  readSteps,
+  sentBySame,
+} from './steps.ts';
 
 /** Sends a plan for clearance: its steps go to their approvers. A plan that needs none is cleared at once. */
 export async function submit(w: Work, eventId: string): Promise<void> {
@@ -35,7 +43,7 @@ export async function submit(w: Work, eventId: string): Promise<void> {
   if (stops.length) throw invalid(stops.map((l) => ({ path: 'plan', message: l.text })));
   const { steps } = await neededSteps(tx, event, offers);
   const deadline = await deadlineOf(tx, event, steps, now);
-  await tx.query('update clearances set current = false where event_id = $1', [eventId]);
+  await endClearances(tx, eventId);
   const clearanceId = app.ids.id();
   await insert(tx, 'clearances', {
     id: clearanceId,
@@ -132,13 +140,9 @@ export async function decide(
   body: { decision: DecisionWord; words: string },
 ): Promise<string> {
   const { tx, now } = w;
-  const row = await first<{ eventId: string }>(
-    tx,
-    'select c.event_id from clearance_steps s join clearances c on c.id = s.clearance_id where s.id = $1 and c.current',
-    [stepId],
-  );
-  if (!row) throw notFound('This step');
-  const steps = await readSteps(tx, row.eventId);
+  const eventId = await eventOfStep(tx, stepId);
+  if (!eventId) throw notFound('This step');
+  const steps = await readSteps(tx, eventId);
   const step = steps.find((s) => s.id === stepId)!;
   if (!staff.approves.includes(step.approves))
     throw new Problem(
@@ -146,7 +150,7 @@ export async function decide(
       'not-your-step',
       `${step.step} is decided by those who approve for ${step.approves}.`,
     );
-  if (await sentBySame(tx, row.eventId, staff.id))
+  if (await sentBySame(tx, eventId, staff.id))
     throw new Problem(403, 'own-plan', 'You sent this plan. Somebody else who approves decides it.');
   if (!isOpenForDecision(step.state))
     throw conflict('step-state', `This step is ${step.state}; there is nothing to decide now.`);
@@ -173,16 +177,16 @@ export async function decide(
     });
   }
   await record(w, 'step decided', {
-    eventId: row.eventId,
+    eventId,
     step: step.step,
     decision: body.decision,
     words: body.words,
   });
   const standing = standingOf(after);
-  const event = await first<{ state: string }>(tx, 'select state from events where id = $1', [row.eventId]);
-  if (event?.state === 'in clearance') {
-    if (standing === 'cleared') await moveOn(w, row.eventId, 'cleared', body.words);
-    else if (standing !== 'under way') await moveOn(w, row.eventId, 'draft', `${step.step}: ${body.words}`);
+  const event = await readEvent(tx, eventId);
+  if (event.state === 'in clearance') {
+    if (standing === 'cleared') await moveOn(w, eventId, 'cleared', body.words);
+    else if (standing !== 'under way') await moveOn(w, eventId, 'draft', `${step.step}: ${body.words}`);
   }
-  return row.eventId;
+  return eventId;
 }

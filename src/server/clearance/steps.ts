@@ -170,3 +170,17 @@ export async function clearanceOf(
       .map((l) => l.text),
   };
 }
+
+/** The event whose clearance under way has a step. */
+export const eventOfStep = async (tx: Queries, stepId: string): Promise<string | null> =>
+  (
+    await first<{ eventId: string }>(
+      tx,
+      'select c.event_id from clearance_steps s join clearances c on c.id = s.clearance_id where s.id = $1 and c.current',
+      [stepId],
+    )
+  )?.eventId ?? null;
+
+/** What was sent before is over: the plan is sent anew. */
+export const endClearances = (tx: Queries, eventId: string) =>
+  tx.query('update clearances set current = false where event_id = $1', [eventId]);

@@ -1,5 +1,6 @@
 import { attributes, textKeys } from '#core/contacts/attributes.ts';
-import { audit, type Work } from '../app/app.ts';
+import type { Work } from '../app/app.ts';
+import { record } from '../app/record.ts';
 import { first, type Queries } from '../db/database.ts';
 import { erasedSet } from './columns.ts';
 import { belongings } from './merging.ts';
@@ -172,5 +173,5 @@ export async function erase(w: Work, contactId: string): Promise<void> {
        source = 'erased', erased_at = $2, updated_at = $2 where id = any($1)`,
     [shells, now],
   );
-  await audit(w, 'erased', { kind: 'contact', id: contactId });
+  await record(w, 'contact changed', { contactId, how: 'erased' });
 }

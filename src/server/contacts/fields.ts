@@ -1,6 +1,6 @@
 import type { CustomField, fieldsContract } from '#contract/fields.ts';
 import { readFieldValue } from '#core/contacts/fields.ts';
-import { audit } from '../app/app.ts';
+import { record } from '../app/record.ts';
 import { first, insert, type Queries, update } from '../db/database.ts';
 import type { Handlers } from '../http/handle.ts';
 import { type FieldProblem, invalid, notFound } from '../http/problem.ts';
@@ -103,7 +103,7 @@ export const fieldsHandlers: Handlers<typeof fieldsContract> = {
       position: last!.n,
       createdAt: now,
     });
-    await audit(c, `added the field “${body.name}” to contacts`, { kind: 'field', id });
+    await record(c, 'field changed', { fieldId: id, how: `added the field “${body.name}” to contacts` });
     return { id };
   },
 
@@ -119,7 +119,10 @@ export const fieldsHandlers: Handlers<typeof fieldsContract> = {
       ...(body.name ? { name: body.name } : {}),
       ...(choices && field.kind === 'one of' ? { choices } : {}),
     });
-    await audit(c, `changed the field “${body.name ?? field.name}”`, { kind: 'field', id: field.id });
+    await record(c, 'field changed', {
+      fieldId: field.id,
+      how: `changed the field “${body.name ?? field.name}”`,
+    });
     return { done: true };
   },
 
@@ -129,12 +132,11 @@ export const fieldsHandlers: Handlers<typeof fieldsContract> = {
     if (field.filled && c.body.name.trim() !== field.name)
       throw invalid([{ path: 'name', message: `Type the name as it stands: ${field.name}.` }]);
     await c.tx.query('delete from custom_fields where id = $1', [field.id]);
-    await audit(
-      c,
-      `took the field “${field.name}” away`,
-      { kind: 'field', id: field.id },
-      { filled: field.filled },
-    );
+    await record(c, 'field changed', {
+      fieldId: field.id,
+      how: `took the field “${field.name}” away`,
+      detail: { filled: field.filled },
+    });
     return { done: true };
   },
 };

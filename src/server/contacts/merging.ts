@@ -2,7 +2,8 @@ import type { MergeField } from '#contract/pairs.ts';
 import { type AttributeKey, attributeKeys, attributes, type Texts } from '#core/contacts/attributes.ts';
 import { fold, fullName } from '#core/contacts/names.ts';
 import { onShift } from '#core/crew/states.ts';
-import { audit, type Work } from '../app/app.ts';
+import type { Work } from '../app/app.ts';
+import { record } from '../app/record.ts';
 import { among } from '../db/among.ts';
 import { first, insert, type Queries, update } from '../db/database.ts';
 import { conflict, notFound } from '../http/problem.ts';
@@ -164,12 +165,11 @@ export async function mergeContacts(
     after,
     moved,
   });
-  await audit(
-    w,
-    `merged ${fullName({ given: merged.givenName, family: merged.familyName })} into this contact`,
-    { kind: 'contact', id: keptId },
-    { mergeId: id, merged: mergedId },
-  );
+  await record(w, 'contact changed', {
+    contactId: keptId,
+    how: `merged ${fullName({ given: merged.givenName, family: merged.familyName })} into this contact`,
+    detail: { mergeId: id, merged: mergedId },
+  });
   return id;
 }
 
@@ -310,8 +310,16 @@ export async function unmerge(w: Work, mergeId: string): Promise<Unmerged> {
      on conflict (contact_a, contact_b) do update set state = 'different', decided_by = $5, decided_at = $4`,
     [w.app.ids.id(), kept, merged, now, w.actor.staffId],
   );
-  await audit(w, 'took a merge apart', { kind: 'contact', id: kept }, { mergeId, back, since });
-  await audit(w, 'became a contact of their own again', { kind: 'contact', id: merged }, { mergeId });
+  await record(w, 'contact changed', {
+    contactId: kept,
+    how: 'took a merge apart',
+    detail: { mergeId, back, since },
+  });
+  await record(w, 'contact changed', {
+    contactId: merged,
+    how: 'became a contact of their own again',
+    detail: { mergeId },
+  });
   return { contactId: merged, back, since, left };
 }
 

@@ -12,7 +12,7 @@ import {
 } from '#core/contacts/proposing.ts';
 import { sayMembership } from '#core/imports/rows.ts';
 import { dateOf } from '#core/time/wallTime.ts';
-import { audit, followLink, renewLink, stopLink, type Work } from '../app/app.ts';
+import { followLink, renewLink, stopLink, type Work } from '../app/app.ts';
 import { record } from '../app/record.ts';
 import { first, insert, type Queries, update } from '../db/database.ts';
 import type { Handlers } from '../http/handle.ts';
@@ -131,13 +131,12 @@ async function decideProposal(w: Work, row: ProposalRow, accept: boolean): Promi
       });
     await refreshFound(w.tx, [row.contactId]);
   }
-  await audit(
-    w,
-    accept
+  await record(w, 'contact changed', {
+    contactId: row.contactId,
+    how: accept
       ? `took over the ${wishWords[row.field]} they asked for`
       : `left the ${wishWords[row.field]} as it was`,
-    { kind: 'contact', id: row.contactId },
-  );
+  });
 }
 
 /** Takes over every change of a field that waits, as staff who looked through them. Answers how many. */
@@ -180,12 +179,11 @@ export const ownHandlers: Handlers<typeof ownContract> = {
     const link = (await linksOf(tx, id)).find((l) => l.kind === body.kind && l.subjectId === body.subjectId);
     if (!link) throw notFound('This link');
     await (body.renew ? renewLink : stopLink)(c, link.kind, link.subjectId);
-    await audit(
-      c,
-      body.renew ? 'renewed a link' : 'stopped a link',
-      { kind: 'contact', id },
-      { link: link.about },
-    );
+    await record(c, 'contact changed', {
+      contactId: id,
+      how: body.renew ? 'renewed a link' : 'stopped a link',
+      detail: { link: link.about },
+    });
     return { done: true };
   },
 
@@ -241,10 +239,10 @@ export const ownHandlers: Handlers<typeof ownContract> = {
     const { waiting: _, id: __, ...current } = await detailsOf(tx, contactId);
     if ((wished.given ?? current.given) === '' && (wished.family ?? current.family) === '')
       problems.push({ path: 'given', code: 'name-needed' });
-    const record = (await store.readContact(tx, contactId))!;
+    const person = (await store.readContact(tx, contactId))!;
     for (const [path, have] of [
-      ['addEmail', reach.email ? record.emails.length : 0],
-      ['addPhone', reach.phone ? record.phones.length : 0],
+      ['addEmail', reach.email ? person.emails.length : 0],
+      ['addPhone', reach.phone ? person.phones.length : 0],
     ] as const)
       if (have >= mostOwn)
         problems.push({
@@ -253,7 +251,7 @@ export const ownHandlers: Handlers<typeof ownContract> = {
           params: { most: mostOwn },
         });
     if (problems.length) throw invalid(problems);
-    const moved = record.movedOn !== null;
+    const moved = person.movedOn !== null;
     const { direct, proposed } = sortWishes(current, wished as Partial<OwnDetails>);
     await update(tx, 'contacts', contactId, {
       ...Object.fromEntries(Object.entries(direct).map(([k, v]) => [columnKey(k as keyof OwnDetails), v])),
@@ -279,11 +277,14 @@ export const ownHandlers: Handlers<typeof ownContract> = {
     await refreshFound(tx, [contactId]);
     const changed = Object.keys(direct).length + added;
     if (changed || proposed.length)
-      await audit(
+      await record(
         { ...c, actor: { ...c.actor, name: 'the person, by their own link' } },
-        'changed by their own link',
-        { kind: 'contact', id: contactId },
-        { fields: Object.keys(direct), asked: proposed.map((p) => p.field) },
+        'contact changed',
+        {
+          contactId,
+          how: 'changed by their own link',
+          detail: { fields: Object.keys(direct), asked: proposed.map((p) => p.field) },
+        },
       );
     return { changed, waiting: proposed.length };
   },

@@ -1,7 +1,7 @@
 import { fileTypeFromBuffer } from 'file-type';
 import { imageSize } from 'image-size';
 import type { contactsContract } from '#contract/contacts.ts';
-import { audit } from '../app/app.ts';
+import { record } from '../app/record.ts';
 import { first } from '../db/database.ts';
 import { File, type Handlers } from '../http/handle.ts';
 import { invalid, notFound } from '../http/problem.ts';
@@ -62,7 +62,7 @@ export const photoHandlers: Pick<
        on conflict (contact_id) do update set media_type = excluded.media_type, content = excluded.content, at = excluded.at`,
       [contactId, mediaType, bytes.toString('base64'), c.now],
     );
-    await audit(c, 'got a photo', { kind: 'contact', id: contactId });
+    await record(c, 'contact changed', { contactId, how: 'got a photo' });
     return { done: true };
   },
 
@@ -72,7 +72,7 @@ export const photoHandlers: Pick<
       contactId,
     ]);
     if (!gone.length) throw notFound('This photo');
-    await audit(c, 'lost their photo', { kind: 'contact', id: contactId });
+    await record(c, 'contact changed', { contactId, how: 'lost their photo' });
     return { done: true };
   },
 };

@@ -14,26 +14,32 @@ import { writeCsv } from '#core/exchange/csv.ts';
 import { sayAmount } from '#core/money/amount.ts';
 import { ageOn, dateOf, instantOf } from '#core/time/wallTime.ts';
 import type { Asker } from '../app/app.ts';
-import { audit } from '../app/app.ts';
-import { insert, type Queries, update } from '../db/database.ts';
+import type { Queries } from '../db/database.ts';
 import { File, type Handlers } from '../http/handle.ts';
-import { type FieldProblem, invalid, notFound, Problem } from '../http/problem.ts';
+import { invalid, notFound, Problem } from '../http/problem.ts';
 import { theOrganization } from '../staff/store.ts';
+import {
+  addContact,
+  changeContact,
+  changeNote,
+  removeNote,
+  tagContacts,
+  untagContacts,
+  writeConsent,
+  writeNote,
+} from './commands.ts';
 import { erase, everythingOf, whatErasingDoes } from './erasing.ts';
 import { contactsCsv, contactsVCard } from './exporting.ts';
-import { readValues, setValues } from './fields.ts';
-import { refreshFound } from './keys.ts';
+import { readValues } from './fields.ts';
 import { readLifeline } from './lifeline.ts';
-import { linkPerson } from './linking.ts';
 import { photoHandlers } from './photo.ts';
-import { readReach, readReachLists } from './reach.ts';
 import { contactFor, demandParts, logCare } from './seeing.ts';
 import * as store from './store.ts';
-import { organizationNamed, readPeopleOf, readTies } from './ties.ts';
+import { readPeopleOf, readTies } from './ties.ts';
 
 const pageOfLifeline = 60;
 
-async function record(tx: Queries, id: string, now: string): Promise<Omit<ContactRecord, 'hidden'>> {
+async function wholeRecord(tx: Queries, id: string, now: string): Promise<Omit<ContactRecord, 'hidden'>> {
   // A contact that was merged opens as the one it became.
   const contactId = await store.resolveContact(tx, id);
   const contact = contactId && (await store.readContact(tx, contactId));
@@ -62,7 +68,7 @@ async function record(tx: Queries, id: string, now: string): Promise<Omit<Contac
 /** The record as far as somebody sees it. */
 async function recordFor(c: Asker & { tx: Queries }, id: string): Promise<ContactRecord> {
   const { contactId, inUnit } = await contactFor(c, id);
-  return cutRecord(await record(c.tx, contactId, c.now), c.staff, inUnit);
+  return cutRecord(await wholeRecord(c.tx, contactId, c.now), c.staff, inUnit);
 }
 
 /** What a form of a new contact sends without anybody having written it. */
@@ -106,25 +112,18 @@ export const contactsHandlers: Omit<Handlers<typeof contactsContract>, Elsewhere
 
   'POST /api/contacts/:id/consents': async (c) => {
     const { contactId } = await contactFor(c, c.params.id, 'consents');
-    await insert(c.tx, 'consents', {
-      id: c.app.ids.id(),
-      contactId,
-      ...c.body,
-      source: `said to ${c.staff.name}`,
-      at: c.now,
-    });
-    await audit(c, 'consent written down', { kind: 'contact', id: contactId }, c.body);
+    await writeConsent(c, contactId, c.body, `said to ${c.staff.name}`);
     return { done: true };
   },
 
   'GET /api/contacts/:id/everything.json': async ({ tx, params, now }) => {
-    const person = await record(tx, params.id, now);
+    const person = await wholeRecord(tx, params.id, now);
     const body = { person, ...(await everythingOf(tx, person.id)) };
     return new File(`${fullName(person)}.json`, JSON.stringify(body, null, 2));
   },
 
   'GET /api/contacts/:id/everything.csv': async ({ tx, params, now }) => {
-    const person = await record(tx, params.id, now);
+    const person = await wholeRecord(tx, params.id, now);
     const { currency } = await theOrganization(tx);
     const rows = await readLifeline(tx, person.id, lifelineKinds, 100_000, 0);
     return new File(
@@ -150,7 +149,7 @@ export const contactsHandlers: Omit<Handlers<typeof contactsContract>, Elsewhere
   },
 
   'POST /api/contacts/:id/erase': async (c) => {
-    const person = await record(c.tx, c.params.id, c.now);
+    const person = await wholeRecord(c.tx, c.params.id, c.now);
     if (person.erasedAt) throw invalid([{ path: 'name', message: 'This person was erased already.' }]);
     if (fold(c.body.name) !== fold(fullName(person)))
       throw invalid([{ path: 'name', message: `Type the name as it stands: ${fullName(person)}.` }]);
@@ -161,88 +160,41 @@ export const contactsHandlers: Omit<Handlers<typeof contactsContract>, Elsewhere
 
   'GET /api/tags': ({ tx, staff }) => {
     demandParts(partsOfAll(staff), ['tags']);
-    return tx.query<{ tag: string; contacts: number }>(
-      `select tag, count(*)::int as contacts from contact_tags t join contacts c on c.id = t.contact_id
-       where c.merged_into is null group by tag order by tag`,
-    );
+    return store.readAllTags(tx);
   },
 
   'POST /api/tags': async (c) => {
     const { tag, ids, remove } = c.body;
     demandParts(partsOfAll(c.staff), ['tags']);
-    const rows = await c.tx.query<{ contactId: string }>(
-      remove
-        ? 'delete from contact_tags where tag = $1 and contact_id = any($2) returning contact_id'
-        : `insert into contact_tags (contact_id, tag, at) select id, $1, $3 from contacts where id = any($2) and merged_into is null
-           on conflict do nothing returning contact_id`,
-      remove ? [tag, ids] : [tag, ids, c.now],
-    );
-    const changed = rows.map((r) => r.contactId);
-    for (const id of changed)
-      await audit(c, `${remove ? 'lost' : 'got'} the tag “${tag}”`, { kind: 'contact', id });
+    const changed = await (remove ? untagContacts : tagContacts)(c, tag, ids);
     return { changed };
   },
 
   'POST /api/contacts/:id/notes': async (c) => {
     const { contactId } = await contactFor(c, c.params.id);
-    const id = c.app.ids.id();
-    await insert(c.tx, 'contact_notes', {
-      id,
-      contactId,
-      ...c.body,
-      author: c.staff.name,
-      authorId: c.staff.id,
-      at: c.now,
-    });
+    const id = await writeNote(c, contactId, c.body, c.staff);
     return (await store.readNote(c.tx, id))!;
   },
 
   'PATCH /api/notes/:id': async (c) => {
     const note = await noteFor(c, c.params.id);
-    const { done, ...change } = c.body;
-    await update(c.tx, 'contact_notes', note.id, {
-      ...change,
-      ...(done === undefined ? {} : { doneAt: done ? c.now : null }),
-    });
-    await audit(
-      c,
-      'changed a note',
-      { kind: 'contact', id: note.contactId },
-      { before: note.text, ...change, done },
-    );
+    await changeNote(c, note, c.body);
     return (await store.readNote(c.tx, note.id))!;
   },
 
   'DELETE /api/notes/:id': async (c) => {
     const note = await noteFor(c, c.params.id);
-    await c.tx.query('delete from contact_notes where id = $1', [note.id]);
-    await audit(c, 'took a note away', { kind: 'contact', id: note.contactId }, { text: note.text });
+    await removeNote(c, note);
     return note;
   },
 
   'POST /api/contacts': async (c) => {
     demandParts(partsOfAll(c.staff), partsWritten(c.body, blankPerson));
-    const { country } = await theOrganization(c.tx);
-    const { email, phone, problems } = readReach(c.body, country);
-    if (!fullName(c.body)) problems.push({ path: 'given', message: 'Give a name.' });
-    if (problems.length) throw invalid(problems);
-    if (c.body.kind === 'organization') {
-      const made = await organizationNamed(c, fullName(c.body), `added by ${c.staff.name}`);
-      if (!made.existed) {
-        if (email) await store.setEmails(c.tx, c.app.ids, made.id, [{ email, kind: '', endedOn: null }]);
-        if (phone) await store.setPhones(c.tx, c.app.ids, made.id, [{ phone, kind: '', endedOn: null }]);
-        await refreshFound(c.tx, [made.id]);
-        await audit(c, 'added by hand', { kind: 'contact', id: made.id });
-      }
-      return { ...made, reasons: made.existed ? ['an organization of this name is known'] : [] };
-    }
-    const linked = await linkPerson(c, { ...c.body, email, phone }, `added by ${c.staff.name}`, 'staff');
-    if (linked.created) await audit(c, 'added by hand', { kind: 'contact', id: linked.contactId });
+    const { reasons, ...added } = await addContact(c, c.body);
+    // Reasons name what is known of somebody: for those who see it.
     return {
-      id: linked.contactId,
-      existed: !linked.created,
-      // Reasons name what is known of somebody: for those who see it.
-      reasons: partsOfAll(c.staff).has('birth') ? linked.reasons : [],
+      ...added,
+      reasons: partsOfAll(c.staff).has('birth') || c.body.kind === 'organization' ? reasons : [],
     };
   },
 
@@ -253,49 +205,10 @@ export const contactsHandlers: Omit<Handlers<typeof contactsContract>, Elsewhere
   },
 
   'PATCH /api/contacts/:id': async (c) => {
-    const { tx, params, body, now, app } = c;
-    const { parts } = await contactFor(c, params.id);
-    demandParts(parts, partsWritten(body, {}));
-    const before = await store.readContact(tx, params.id);
-    if (!before) throw notFound('This contact');
-    const { country, zone } = await theOrganization(tx);
-    const { emails, phones, given, family, fields: own, ...fields } = body;
-    const named = { given: given ?? before.givenName, family: family ?? before.familyName };
-    const problems: FieldProblem[] = fullName(named) ? [] : [{ path: 'given', message: 'Give a name.' }];
-    const reach = readReachLists({ emails, phones }, country, problems);
-    const today = dateOf(now, zone);
-    if (fields.deceasedOn && fields.deceasedOn > today)
-      problems.push({ path: 'deceasedOn', message: 'This date is in the future.' });
-    if (fields.birthDate && fields.birthDate > today)
-      problems.push({ path: 'birthDate', message: 'This date is in the future.' });
-    const dated = [
-      ...(emails ?? []).map((e, at) => ({ path: `emails.${at}.endedOn`, day: e.endedOn })),
-      ...(phones ?? []).map((p, at) => ({ path: `phones.${at}.endedOn`, day: p.endedOn })),
-      { path: 'movedOn', day: fields.movedOn },
-    ];
-    for (const { path, day } of dated)
-      if (day && day > today) problems.push({ path, message: 'This date is in the future.' });
-    const fill = await setValues(tx, params.id, own ?? {}, problems);
-    if (problems.length) throw invalid(problems);
-    await fill();
-    const elsewhere =
-      before.movedOn !== null &&
-      (fields.movedOn ?? before.movedOn) === before.movedOn &&
-      Boolean(fields.street) &&
-      fields.street !== before.street;
-    await update(tx, 'contacts', params.id, {
-      ...fields,
-      // Another street is where they live now.
-      ...(elsewhere ? { movedOn: null } : {}),
-      givenName: named.given,
-      familyName: named.family,
-      updatedAt: now,
-    });
-    if (reach.emails) await store.setEmails(tx, app.ids, params.id, reach.emails);
-    if (reach.phones) await store.setPhones(tx, app.ids, params.id, reach.phones);
-    await refreshFound(tx, [params.id]);
-    await audit(c, 'changed by hand', { kind: 'contact', id: params.id }, { fields: Object.keys(body) });
-    return recordFor(c, params.id);
+    const { contactId, parts } = await contactFor(c, c.params.id);
+    demandParts(parts, partsWritten(c.body, {}));
+    await changeContact(c, contactId, c.body);
+    return recordFor(c, contactId);
   },
 
   ...photoHandlers,

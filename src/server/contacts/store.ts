@@ -318,6 +318,37 @@ export const readTags = async (tx: Queries, contactId: string): Promise<string[]
   ).map((t) => t.tag);
 
 const noteColumns = 'id, text, author, author_id, at, due_on, done_at';
+/** Every tag that is given, with how many contacts have it. */
+export const readAllTags = (tx: Queries): Promise<{ tag: string; contacts: number }[]> =>
+  tx.query<{ tag: string; contacts: number }>(
+    `select tag, count(*)::int as contacts from contact_tags t join contacts c on c.id = t.contact_id
+     where c.merged_into is null group by tag order by tag`,
+  );
+
+/** Gives contacts a tag; answers those that did not have it. */
+export const addTag = async (
+  tx: Queries,
+  tag: string,
+  ids: readonly string[],
+  at: string,
+): Promise<string[]> =>
+  (
+    await tx.query<{ contactId: string }>(
+      `insert into contact_tags (contact_id, tag, at) select id, $1, $3 from contacts where id = any($2) and merged_into is null
+       on conflict do nothing returning contact_id`,
+      [tag, ids, at],
+    )
+  ).map((r) => r.contactId);
+
+/** Takes a tag off contacts; answers those that had it. */
+export const removeTag = async (tx: Queries, tag: string, ids: readonly string[]): Promise<string[]> =>
+  (
+    await tx.query<{ contactId: string }>(
+      'delete from contact_tags where tag = $1 and contact_id = any($2) returning contact_id',
+      [tag, ids],
+    )
+  ).map((r) => r.contactId);
+
 export const readNotes = (tx: Queries, contactId: string): Promise<ContactNote[]> =>
   tx.query<ContactNote>(
     `select ${noteColumns} from contact_notes where contact_id = $1
@@ -328,6 +359,9 @@ export const readNote = (tx: Queries, id: string): Promise<(ContactNote & { cont
   first(tx, `select contact_id, ${noteColumns} from contact_notes where id = $1`, [id]);
 
 /** Tasks about people that are due by a day, earliest first: everybody's, or those of one author. */
+export const deleteNote = (tx: Queries, id: string) =>
+  tx.query('delete from contact_notes where id = $1', [id]);
+
 export const readTasks = (tx: Queries, until: string, authorId: string | null = null) =>
   tx.query<{ contactId: string; given: string; family: string; text: string; dueOn: string }>(
     `select n.contact_id, c.given_name as given, c.family_name as family, n.text, n.due_on

@@ -1,7 +1,8 @@
 import type { Tie, TieKind, tiesContract } from '#contract/ties.ts';
 import { type ContactPart, partsOf, partsOfAll } from '#core/access/contacts.ts';
 import { fold } from '#core/contacts/names.ts';
-import { audit, type Work } from '../app/app.ts';
+import type { Work } from '../app/app.ts';
+import { record } from '../app/record.ts';
 import { first, insert, type Queries, update } from '../db/database.ts';
 import type { Handlers } from '../http/handle.ts';
 import { conflict, invalid, notFound } from '../http/problem.ts';
@@ -110,7 +111,7 @@ export const tiesHandlers: Handlers<typeof tiesContract> = {
     const { table, from, until, words } = tables[body.kind];
     await onceAtATime(tx, body.kind, row, body.until);
     await insert(tx, table, { ...row, [from]: body.from, [until]: body.until });
-    await audit(c, `got a ${words}`, { kind: 'contact', id: contactId }, { id });
+    await record(c, 'contact changed', { contactId, how: `got a ${words}`, detail: { id } });
     return { id };
   },
 
@@ -133,7 +134,11 @@ export const tiesHandlers: Handlers<typeof tiesContract> = {
       ...(from === undefined ? {} : { [names.from]: from }),
       ...(until === undefined ? {} : { [names.until]: until }),
     });
-    await audit(c, `changed a ${names.words}`, { kind: 'contact', id: before.contactId }, { id });
+    await record(c, 'contact changed', {
+      contactId: before.contactId,
+      how: `changed a ${names.words}`,
+      detail: { id },
+    });
     return { done: true };
   },
 
@@ -143,7 +148,11 @@ export const tiesHandlers: Handlers<typeof tiesContract> = {
     if (!before) throw notFound('This');
     demandParts(partsOfAll(c.staff), [partOfTie(kind)]);
     await c.tx.query(`delete from ${tables[kind].table} where id = $1`, [id]);
-    await audit(c, `lost a ${tables[kind].words}`, { kind: 'contact', id: before.contactId }, { id });
+    await record(c, 'contact changed', {
+      contactId: before.contactId,
+      how: `lost a ${tables[kind].words}`,
+      detail: { id },
+    });
     const { contactId: _, ...tie } = before;
     return tie;
   },

@@ -16,6 +16,7 @@ import { conflict, invalid, notFound, refused } from '../http/problem.ts';
 import { theOrganization } from '../staff/store.ts';
 import {
   assignmentOn,
+  deleteShift,
   isFull,
   isTaken,
   ownShifts,
@@ -88,7 +89,7 @@ export async function addShift(
 export async function removeShift(w: Work, shift: ShiftRow): Promise<void> {
   if (await isTaken(w.tx, shift.id))
     throw conflict('shift-taken', 'Somebody is on this shift. Drop them first, so that they are told.');
-  await w.tx.query('delete from shifts where id = $1', [shift.id]);
+  await deleteShift(w.tx, shift.id);
   await record(w, 'shift removed', { eventId: shift.eventId, role: shift.role });
 }
 

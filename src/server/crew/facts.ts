@@ -2,27 +2,25 @@ import { moveWall } from '#core/events/dated.ts';
 import { instantOf } from '#core/time/wallTime.ts';
 import type { Reactions, Work } from '../app/app.ts';
 import type { PlanChange } from '../app/kinds.ts';
-import { update } from '../db/database.ts';
+import { moveShiftTimes, shiftTimes } from './store.ts';
 
 /** Shifts keep their distance in days and their wall times when the event moves, and their wall times in another zone. */
 async function moveShifts({ tx }: Work, { eventId, before, after }: PlanChange): Promise<void> {
   const [from, to] = [before.startsLocal, after.startsLocal];
   const moves = from !== null && to !== null && from.slice(0, 10) !== to.slice(0, 10);
   if (!moves && before.zone === after.zone) return;
-  const shifts = await tx.query<{ id: string; startsLocal: string; endsLocal: string }>(
-    'select id, starts_local, ends_local from shifts where event_id = $1',
-    [eventId],
-  );
-  for (const s of shifts) {
+  const moved = (await shiftTimes(tx, eventId)).map((s) => {
     const startsLocal = moves ? moveWall(s.startsLocal, from, to) : s.startsLocal;
     const endsLocal = moves ? moveWall(s.endsLocal, from, to) : s.endsLocal;
-    await update(tx, 'shifts', s.id, {
+    return {
+      id: s.id,
       startsLocal,
       endsLocal,
       startsAt: instantOf(startsLocal, after.zone),
       endsAt: instantOf(endsLocal, after.zone),
-    });
-  }
+    };
+  });
+  await moveShiftTimes(tx, moved);
 }
 
 export const crewReactions: Reactions = {

@@ -131,3 +131,29 @@ export const ownShifts = (tx: Queries, contactId: string): Promise<OwnShiftRow[]
      where a.contact_id = $1 and a.state in ${among(onShift)} and e.state <> 'called off' order by s.starts_at`,
     [contactId],
   );
+
+/** When a shift is, as wall times where the event is. */
+interface ShiftTimes {
+  id: string;
+  startsLocal: string;
+  endsLocal: string;
+}
+
+export const shiftTimes = (tx: Queries, eventId: string): Promise<ShiftTimes[]> =>
+  tx.query<ShiftTimes>('select id, starts_local, ends_local from shifts where event_id = $1', [eventId]);
+
+/** Puts shifts at other times, all at once. */
+export async function moveShiftTimes(
+  tx: Queries,
+  moved: readonly (ShiftTimes & { startsAt: string; endsAt: string })[],
+): Promise<void> {
+  if (moved.length)
+    await tx.query(
+      `update shifts s set starts_local = m."startsLocal", ends_local = m."endsLocal", starts_at = m."startsAt", ends_at = m."endsAt"
+       from jsonb_to_recordset($1::jsonb) as m(id uuid, "startsLocal" timestamp, "endsLocal" timestamp, "startsAt" timestamptz, "endsAt" timestamptz)
+       where m.id = s.id`,
+      [JSON.stringify(moved)],
+    );
+}
+
+export const deleteShift = (tx: Queries, id: string) => tx.query('delete from shifts where id = $1', [id]);

@@ -9,13 +9,14 @@ import { record } from '../app/record.ts';
 import { identify } from '../contacts/linking.ts';
 import { readReach } from '../contacts/reach.ts';
 import { resolveContact } from '../contacts/store.ts';
-import { first, insert, update } from '../db/database.ts';
+import { insert, update } from '../db/database.ts';
 import { type EventRow, readEvent } from '../events/store.ts';
 import { conflict, invalid } from '../http/problem.ts';
 import { placeOrder } from '../registration/ordering.ts';
 import { readSeat, readSeats } from '../registration/store.ts';
 import { theOrganization } from '../staff/store.ts';
 import { doorRows } from './list.ts';
+import { attendanceNow, hasSeat, keepAbsences, keepAttendance } from './store.ts';
 
 /** The furthest back that an arrival told later may lie, in hours. */
 const latestTold = 36;
@@ -54,14 +55,7 @@ export async function mark(
   if (seat.state !== 'confirmed')
     throw conflict('not-confirmed', `This seat is ${seat.state}; only a confirmed one can arrive.`);
   if (!lives(event.state)) throw conflict('event-state', `This event is ${event.state}.`);
-  const before =
-    (
-      await first<{ state: AttendanceState }>(
-        tx,
-        'select state from attendance where registration_id = $1 for update',
-        [registrationId],
-      )
-    )?.state ?? 'expected';
+  const before = await attendanceNow(tx, registrationId);
   if (before === state) return { state, changed: false };
   if (state === 'left' && before !== 'arrived')
     throw conflict('not-in', 'Somebody who is not in cannot leave.');
@@ -75,20 +69,7 @@ export async function mark(
         `${row.headline}. ${row.details.join(' ')} Say why to let them in all the same.`,
       );
   }
-  await tx.query(
-    `insert into attendance (registration_id, event_id, contact_id, state, arrived_at, left_at) values ($1, $2, $3, $4, $5, $6)
-     on conflict (registration_id) do update set state = excluded.state,
-       arrived_at = case when excluded.state = 'expected' then null when excluded.state = 'left' or attendance.state = 'left' then attendance.arrived_at else excluded.arrived_at end,
-       left_at = excluded.left_at`,
-    [
-      registrationId,
-      seat.eventId,
-      seat.contactId,
-      state,
-      state === 'arrived' ? when : null,
-      state === 'left' ? when : null,
-    ],
-  );
+  await keepAttendance(tx, seat, state, when);
   await insert(tx, 'attendance_marks', {
     id: app.ids.id(),
     registrationId,
@@ -120,12 +101,8 @@ export async function letIn(
   const decision = picked ? null : await identify(w, person);
   const known = picked ?? (decision?.outcome === 'same' ? decision.contactId : null);
   if (known) {
-    const seat = await first(
-      tx,
-      "select 1 as x from registrations where event_id = $1 and contact_id = $2 and state = 'confirmed'",
-      [event.id, known],
-    );
-    if (seat) throw conflict('has-seat', `${fullName(body)} has a seat already; find them in the list.`);
+    if (await hasSeat(tx, event.id, known))
+      throw conflict('has-seat', `${fullName(body)} has a seat already; find them in the list.`);
   }
   const placed = await placeOrder(
     w,
@@ -154,4 +131,12 @@ export async function letIn(
     [row] = await doorRows(tx, event, w.now, seat!.id);
   }
   return { registrationId: seat!.id, known: known !== null && known !== undefined, arrived, row: row! };
+}
+
+/** After an event: whoever was expected and did not come is missed. */
+export async function findAbsences(w: Work, eventId: string): Promise<void> {
+  await readEvent(w.tx, eventId, true);
+  await keepAbsences(w.tx, eventId);
+  await update(w.tx, 'events', eventId, { absencesAt: w.now });
+  await record(w, 'absences found', { eventId });
 }

@@ -2,18 +2,12 @@ import type { doorsContract } from '#contract/doors.ts';
 import type { Answered } from '#contract/endpoint.ts';
 import { factsOf, mayChange } from '#core/access/stages.ts';
 import { fullName } from '#core/contacts/names.ts';
-import { came } from '#core/doors/attendance.ts';
 import { readPassCode } from '#core/doors/passCode.ts';
 import { eventDayOf, judge } from '#core/doors/verdict.ts';
-import { livingStates } from '#core/events/states.ts';
 import { dateOf } from '#core/time/wallTime.ts';
-import { audit } from '../app/app.ts';
 import { logCare } from '../contacts/seeing.ts';
 import { searchContacts } from '../contacts/store.ts';
-import { among } from '../db/among.ts';
-import { first } from '../db/database.ts';
 import { eventFor } from '../events/access.ts';
-import { endSql } from '../events/end.ts';
 import { readOffers } from '../events/store.ts';
 import type { Handlers } from '../http/handle.ts';
 import { Problem } from '../http/problem.ts';
@@ -24,6 +18,7 @@ import { signWaiver } from '../waivers/signing.ts';
 import { readWaiver } from '../waivers/store.ts';
 import { letIn, mark } from './commands.ts';
 import { doorRows } from './list.ts';
+import { doorsAround, seatOfPass } from './store.ts';
 
 /** As much of somebody as tells them apart from a namesake: the first letter and the house of an email, the last digits. */
 function hintOf(l: { email: string | null; phone: string | null }): string {
@@ -79,11 +74,7 @@ export const doorsHandlers: Handlers<typeof doorsContract> = {
     });
     const code = readPassCode(body.code);
     if (!code) return stop('No pass code', 'This is not a code of ours, or it was mistyped.');
-    const seat = await first<{ id: string; eventId: string; title: string }>(
-      tx,
-      'select r.id, r.event_id, e.public_title as title from registrations r join events e on e.id = r.event_id where r.pass_code = $1',
-      [code],
-    );
+    const seat = await seatOfPass(tx, code);
     if (!seat) return stop('Unknown pass', 'Nobody holds this code.');
     if (seat.eventId !== event.id) {
       const verdict = judge({
@@ -110,8 +101,7 @@ export const doorsHandlers: Handlers<typeof doorsContract> = {
   'POST /api/registrations/:id/signatures': async (c) => {
     const seat = await readSeat(c.tx, c.params.id);
     const event = await eventFor(c, seat.eventId, 'doors', 'change');
-    await signWaiver(c, seat, c.body);
-    await audit(c, 'signed at the door', { kind: 'registration', id: seat.id }, { device: c.staff.name });
+    await signWaiver(c, seat, c.body, c.staff.name);
     const [row] = await doorRows(c.tx, event, c.now, seat.id);
     return { row: row! };
   },
@@ -119,29 +109,7 @@ export const doorsHandlers: Handlers<typeof doorsContract> = {
   'GET /api/doors': async (c) => {
     const { zone } = await theOrganization(c.tx);
     const today = dateOf(c.now, zone);
-    const rows = await c.tx.query<{
-      id: string;
-      title: string;
-      unitId: string | null;
-      startsLocal: string | null;
-      endsLocal: string | null;
-      doorsLocal: string | null;
-      startsAt: string;
-      endsAt: string | null;
-      doorsAt: string | null;
-      zone: string;
-      place: string | null;
-      confirmed: number;
-      arrived: number;
-    }>(
-      `select e.id, e.public_title as title, e.unit_id, e.starts_local, e.ends_local, e.doors_local, e.starts_at, e.ends_at, e.doors_at, e.zone,
-         v.name as place, (select count(*)::int from registrations r where r.event_id = e.id and r.state = 'confirmed') as confirmed,
-         (select count(*)::int from attendance a where a.event_id = e.id and a.state in ${among(came)}) as arrived
-       from events e left join venues v on v.id = e.venue_id
-       where e.state in ${among(livingStates)} and not e.is_template and ${endSql('e')} > $1::timestamptz - interval '1 day'
-         and coalesce(e.doors_at, e.starts_at) < $1::timestamptz + interval '2 days' order by e.starts_at, e.id`,
-      [c.now],
-    );
+    const rows = await doorsAround(c.tx, c.now);
     const found: Answered<(typeof doorsContract)['GET /api/doors']> = [];
     for (const { unitId, endsLocal, doorsLocal, startsAt, endsAt, doorsAt, zone: where, ...row } of rows) {
       if (!mayChange(c.staff, { unitId, startsAt, endsAt, doorsAt }, 'doors', c.now)) continue;

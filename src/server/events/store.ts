@@ -196,3 +196,17 @@ export const readChoices = async (tx: Queries) => ({
   ),
   funds: await tx.query<{ id: string; name: string }>('select id, name from funds order by name'),
 });
+
+/** What plans choose from. */
+export type Register = 'units' | 'venues' | 'funds';
+
+export const isRegistered = async (tx: Queries, register: Register, name: string): Promise<boolean> =>
+  (await first(tx, `select 1 as x from ${register} where lower(name) = lower($1)`, [name])) !== null;
+
+/** The newest version of a waiver with a title; 0 where there is none. */
+export const lastVersionOf = async (tx: Queries, title: string): Promise<number> =>
+  (await first<{ version: number }>(
+    tx,
+    'select coalesce(max(version), 0) as version from waivers where title = $1',
+    [title],
+  ))!.version;

@@ -1,7 +1,8 @@
 import { fold } from '#core/contacts/names.ts';
 import type { CheckedRow } from '#core/imports/checking.ts';
 import { absorb, isGuardian, type PersonRow } from '#core/imports/rows.ts';
-import { type Actor, type App, audit, type Work } from '../app/app.ts';
+import type { Actor, App, Work } from '../app/app.ts';
+import { record } from '../app/record.ts';
 import { textRow } from '../contacts/columns.ts';
 import { derived, keyRows, refreshFound } from '../contacts/keys.ts';
 import { recordPair } from '../contacts/pairs.ts';
@@ -41,7 +42,7 @@ type Row = Pick<
 
 /** Everything known of an import while it is applied: all of its rows, and who became whom. */
 interface Applying {
-  record: ImportRecord;
+  file: ImportRecord;
   rows: readonly Row[];
   /** How many rows, in their order, are done. */
   done: number;
@@ -76,18 +77,18 @@ async function readRows(app: App, importId: string): Promise<(Row & { became: st
  * it did and how far it came; cut short, it goes on where it stopped.
  */
 export async function applyImport(app: App, actor: Actor, importId: string): Promise<void> {
-  const record = await readImport(app.db, importId);
+  const file = await readImport(app.db, importId);
   const rows = await readRows(app, importId);
   const applying: Applying = {
-    record,
+    file,
     rows,
-    done: record.doneRows,
+    done: file.doneRows,
     together: gather(rows),
     contactOf: new Map(),
     known: new Map(rows.filter((r) => r.verdict !== 'look').map((r) => [r.line, r.contactId])),
     guardians: new Map(rows.filter((r) => r.part === 'guardian').map((r) => [r.ofLine, r])),
   };
-  for (const row of rows.slice(0, record.doneRows))
+  for (const row of rows.slice(0, file.doneRows))
     if (row.became) applying.contactOf.set(row.line, row.became);
   await inLots(app, actor, async (w, size) => {
     const { doneRows, state } = await readImport(w.tx, importId);
@@ -100,12 +101,11 @@ export async function applyImport(app: App, actor: Actor, importId: string): Pro
     if (done < rows.length) return false;
     // The file itself has served its purpose; what it said of each row is kept with the row.
     await update(w.tx, 'imports', importId, { state: 'applied', appliedAt: w.now, content: null });
-    await audit(
-      w,
-      'applied an import',
-      { kind: 'import', id: importId },
-      { rows: rows.length, file: record.fileName },
-    );
+    await record(w, 'import changed', {
+      importId,
+      how: 'applied an import',
+      detail: { rows: rows.length, file: file.fileName },
+    });
     return true;
   });
 }
@@ -113,9 +113,9 @@ export async function applyImport(app: App, actor: Actor, importId: string): Pro
 /** Applies some rows, in the order of the file, in the caller's transaction. */
 async function applyLot(w: Work, applying: Applying, rows: readonly Row[]): Promise<void> {
   const { tx } = w;
-  const { record, together, contactOf, known, guardians } = applying;
+  const { file, together, contactOf, known, guardians } = applying;
   const { zone } = await theOrganization(tx);
-  const source = `import of ${record.fileName}`;
+  const source = `import of ${file.fileName}`;
   const applied = new Map<number, Applied>();
   const batch = new Batch();
   const looks: { contactId: string; row: Row }[] = [];
@@ -139,7 +139,7 @@ async function applyLot(w: Work, applying: Applying, rows: readonly Row[]): Prom
     const home = homeOf(row);
     const person = together.get(row.line)!;
     const householdId = home ? homes.of(home) : null;
-    addPerson(w, batch, id, person, householdId, source, record, zone);
+    addPerson(w, batch, id, person, householdId, source, file, zone);
     if (row.verdict === 'look' && row.contactId) looks.push({ contactId: id, row });
     homes.join(id, person.family, householdId);
   }
@@ -194,7 +194,7 @@ async function applyLot(w: Work, applying: Applying, rows: readonly Row[]): Prom
      from jsonb_to_recordset($2::jsonb) as r(line int, "contactId" uuid, applied jsonb)
      where i.import_id = $1 and i.line = r.line`,
     [
-      record.id,
+      file.id,
       JSON.stringify(
         rows.map((r) => ({
           line: r.line,
@@ -293,7 +293,7 @@ function addPerson(
   person: PersonRow,
   householdId: string | null,
   source: string,
-  record: ImportRecord,
+  file: ImportRecord,
   zone: string,
 ): void {
   const { app, now } = w;
@@ -313,7 +313,7 @@ function addPerson(
     householdId,
     ...derived(person),
     source,
-    importId: record.id,
+    importId: file.id,
     createdAt: now,
     updatedAt: now,
   });
@@ -330,6 +330,6 @@ function addPerson(
   for (const text of person.notes) add('contact_notes', { contactId: id, text, author: source, at: now });
   for (const m of person.memberships) add('memberships', membershipRow(id, m, now));
   for (const e of person.emergencies) add('relationships', emergencyRow(id, e, now));
-  if (person.newsletter && (!person.newsletter.granted || record.choices.widenConsent))
+  if (person.newsletter && (!person.newsletter.granted || file.choices.widenConsent))
     add('consents', consentRow(id, person.newsletter, source, now, zone));
 }

@@ -172,7 +172,7 @@ export async function applyChange(
     case 'died on':
       return set({ deceased_on: person.deceasedOn });
     case 'newsletter': {
-      const at = (await first<{ at: string }>(
+      const at = (await first<{ at: string | null }>(
         tx,
         "select max(at) as at from consents where contact_id = $1 and topic = 'newsletter' and channel = 'email'",
         [contactId],

@@ -25,6 +25,7 @@ import { inThread } from '../threads/threads.ts';
 import {
   broughtBefore,
   countRows,
+  findImport,
   type ImportRecord,
   insertRows,
   readByEmail,
@@ -99,13 +100,8 @@ export async function stopChecks(app: App): Promise<void> {
 }
 
 async function check(app: App, id: string, own: Checks): Promise<void> {
-  const record = await first<ImportRecord>(
-    app.db,
-    "select id from imports where id = $1 and state = 'checking'",
-    [id],
-  );
-  if (!record) return;
-  const whole = await readImport(app.db, id);
+  const whole = await findImport(app.db, id);
+  if (whole?.state !== 'checking') return;
   const people = await inThread('read everybody', {
     bytes: await readContent(app.db, id),
     mapping: whole.mapping,

@@ -1,4 +1,4 @@
-import type { importStates } from '#contract/imports.ts';
+import type { ImportRow, importStates } from '#contract/imports.ts';
 import type { CheckedRow } from '#core/imports/checking.ts';
 import type { CurrentContact, ImportChoices, RowOverride } from '#core/imports/importing.ts';
 import type { Mapping } from '#core/imports/mapping.ts';
@@ -34,16 +34,122 @@ export interface ImportRecord {
 const columns = `id, file_name, file_hash, state, encoding, delimiter, heading_line, headings, mapping, confidence, choices,
   overrides, counts, done_rows, all_rows, checked_version, mapping_from, kept, created_at, applied_at, undone_at`;
 
-/** One import; throws 404. With `lock`, whoever else would change it waits. */
+/** One import, or null. With `lock`, whoever else would change it waits. */
+export const findImport = (tx: Queries, id: string, lock = false): Promise<ImportRecord | null> =>
+  first<ImportRecord>(tx, `select ${columns} from imports where id = $1 ${lock ? 'for update' : ''}`, [id]);
+
+/** One import; throws 404. */
 export async function readImport(tx: Queries, id: string, lock = false): Promise<ImportRecord> {
-  const row = await first<ImportRecord>(
-    tx,
-    `select ${columns} from imports where id = $1 ${lock ? 'for update' : ''}`,
-    [id],
-  );
+  const row = await findImport(tx, id, lock);
   if (!row) throw notFound('This import');
   return row;
 }
+
+/** The newest imports. */
+export const readImports = (tx: Queries, most: number): Promise<ImportRecord[]> =>
+  tx.query<ImportRecord>(`select ${columns} from imports order by created_at desc, id desc limit ${most}`);
+
+/** The imports that were cut short while they were applied or undone. */
+export const readCutShort = (tx: Queries): Promise<{ id: string; state: 'applying' | 'undoing' }[]> =>
+  tx.query<{ id: string; state: 'applying' | 'undoing' }>(
+    "select id, state from imports where state in ('applying', 'undoing') order by created_at, id",
+  );
+
+/** The last time that the very same file was applied. */
+export const appliedBefore = (tx: Queries, { id, fileHash }: ImportRecord) =>
+  first<{ id: string; at: string }>(
+    tx,
+    "select id, applied_at as at from imports where file_hash = $1 and state = 'applied' and id <> $2 order by applied_at desc limit 1",
+    [fileHash, id],
+  );
+
+/** The last applied import of a file with the same headings, with what was said of them. */
+export const lastLike = (tx: Queries, likeness: string) =>
+  first<Pick<ImportRecord, 'id' | 'mapping' | 'choices'>>(
+    tx,
+    "select id, mapping, choices from imports where likeness = $1 and state = 'applied' order by applied_at desc, id desc limit 1",
+    [likeness],
+  );
+
+/** Keeps the file as it was brought. */
+export const keepContent = (tx: Queries, id: string, base64: string) =>
+  tx.query("update imports set content = decode($2, 'base64') where id = $1", [id, base64]);
+
+export const deleteImport = (tx: Queries, id: string) => tx.query('delete from imports where id = $1', [id]);
+
+/** The cells of the first rows. */
+export const readSample = (tx: Queries, importId: string): Promise<{ cells: string[] }[]> =>
+  tx.query<{ cells: string[] }>('select cells from import_rows where import_id = $1 order by line limit 5', [
+    importId,
+  ]);
+
+/** A row of the dry run as it is shown, with whom it was taken for. */
+export type ShownRow = Omit<ImportRow, 'name' | 'email' | 'phone' | 'contactName'> & {
+  person: { given: string; family: string; emails: string[]; phones: string[] } | null;
+  knownGiven: string | null;
+  knownFamily: string | null;
+};
+const shownRow = `select r.line, r.of_line, r.part, r.verdict, r.reasons, r.person, r.cells, r.contact_id, r.same_as_line, r.excluded, r.probability, r.changes,
+  c.given_name as known_given, c.family_name as known_family from import_rows r left join contacts c on c.id = r.contact_id`;
+
+/** The rows with a verdict, or all, in which some text stands; and how many there are. */
+export async function readShownRows(
+  tx: Queries,
+  importId: string,
+  { verdict, q, limit, offset }: { verdict?: string | undefined; q: string; limit: number; offset: number },
+): Promise<{ rows: ShownRow[]; total: number }> {
+  const where = `r.import_id = $1 and ($2::text is null or r.verdict = $2)
+      and ($3 = '' or position(lower($3) in lower(r.cells::text)) > 0)`;
+  const values = [importId, verdict ?? null, q];
+  const rows = await tx.query<ShownRow>(
+    `${shownRow} where ${where} order by coalesce(r.of_line, r.line), r.line limit ${limit} offset ${offset}`,
+    values,
+  );
+  const total = await first<{ n: number }>(
+    tx,
+    `select count(*)::int as n from import_rows r where ${where}`,
+    values,
+  );
+  return { rows, total: total!.n };
+}
+
+/** The row of a line, or where that is gone the one of the line in the file that it belonged to. */
+export const readShownRow = async (
+  tx: Queries,
+  importId: string,
+  line: number,
+  ofLine: number,
+): Promise<ShownRow> =>
+  (await first<ShownRow>(
+    tx,
+    `${shownRow} where r.import_id = $1 and r.line = any($2) order by r.line = $3 desc limit 1`,
+    [importId, [line, ofLine], line],
+  ))!;
+
+export const readRejected = (tx: Queries, importId: string) =>
+  tx.query<{ line: number; cells: string[]; reasons: string[] }>(
+    "select coalesce(of_line, line) as line, cells, reasons from import_rows where import_id = $1 and verdict = 'rejected' order by coalesce(of_line, line), import_rows.line",
+    [importId],
+  );
+
+/** The line of the file that a row stands for. */
+export async function lineInFile(tx: Queries, importId: string, line: number): Promise<number> {
+  const row = await first<{ line: number }>(
+    tx,
+    'select coalesce(of_line, line) as line from import_rows where import_id = $1 and line = $2',
+    [importId, line],
+  );
+  if (!row) throw notFound('This row');
+  return row.line;
+}
+
+/** Takes the rows of a line of the file away; answers what was found of them. */
+export const takeRowsOf = (tx: Queries, importId: string, ofLine: number) =>
+  tx.query<Pick<StoredCheck, 'line' | 'sameAsLine' | 'householdOfLine'>>(
+    `delete from import_rows where import_id = $1 and (line = $2 or of_line = $2)
+     returning line, same_as_line, household_of_line`,
+    [importId, ofLine],
+  );
 
 /** A checked row with what tells that the very same row was applied before. */
 export interface StoredCheck extends CheckedRow {

@@ -1,6 +1,7 @@
 import { attributeKeys, attributes } from '#core/contacts/attributes.ts';
 import { fullName } from '#core/contacts/names.ts';
-import { type Actor, type App, audit, type Work } from '../app/app.ts';
+import type { Actor, App, Work } from '../app/app.ts';
+import { record } from '../app/record.ts';
 import { setValue } from '../contacts/fields.ts';
 import { refreshFound } from '../contacts/keys.ts';
 import { resolveContact } from '../contacts/store.ts';
@@ -115,12 +116,11 @@ async function finish(w: Work, importId: string): Promise<void> {
   );
   await update(w.tx, 'imports', importId, { state: 'undone', undoneAt: w.now });
   const { removed, restored, kept } = await undoneOf(w.tx, importId);
-  await audit(
-    w,
-    'undid an import',
-    { kind: 'import', id: importId },
-    { removed, restored, kept: kept.length },
-  );
+  await record(w, 'import changed', {
+    importId,
+    how: 'undid an import',
+    detail: { removed, restored, kept: kept.length },
+  });
 }
 
 /** What undoing an import came to. */

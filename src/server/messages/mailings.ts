@@ -3,7 +3,8 @@ import { hideLinks, linkMark } from '#core/messages/links.ts';
 import { type MailingTopic, planMailing } from '#core/messages/mailing.ts';
 import { type MergeValues, merge, unknownFields } from '#core/messages/merge.ts';
 import { coming, undelivered } from '#core/messages/states.ts';
-import { audit, type SignedIn } from '../app/app.ts';
+import type { SignedIn } from '../app/app.ts';
+import { record } from '../app/record.ts';
 import { emailOf, lastWord, whyQuiet } from '../contacts/quiet.ts';
 import { among } from '../db/among.ts';
 import { insert, type Queries } from '../db/database.ts';
@@ -133,7 +134,11 @@ export const mailingsHandlers: Handlers<typeof mailingsContract> = {
       ...planned.map((recipient) => put(recipient, null)),
       ...leftOut.map(({ recipient, why }) => put(recipient, why)),
     ]);
-    await audit(c, `wrote “${subject}” to ${planned.length}`, { kind: 'mailing', id }, { topic });
+    await record(c, 'mailing written', {
+      mailingId: id,
+      how: `wrote “${subject}” to ${planned.length}`,
+      detail: { topic },
+    });
     return { id, planned: planned.length, leftOut: leftOut.length };
   },
 

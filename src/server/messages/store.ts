@@ -1,4 +1,3 @@
-import type { MessageRow } from '#contract/messages.ts';
 import type { AttendanceState } from '#core/doors/attendance.ts';
 import type { Recipient } from '#core/messages/plan.ts';
 import { emailOf, orderEmail, whyQuiet } from '../contacts/quiet.ts';
@@ -82,24 +81,6 @@ export const crewRecipients = (tx: Queries, eventId: string) =>
      from assignments a join shifts s on s.id = a.shift_id join contacts c on c.id = a.contact_id
      where s.event_id = $1 and a.state in ('proposed', 'agreed') order by s.starts_at, a.id`,
     [eventId],
-  );
-
-export const messageColumns = `m.id, m.event_id, e.public_title as event, s.name as step, m.kind, m.contact_id, m.name, m.address, m.state,
-  m.reason, m.why_not, m.planned_for, m.next_try_at, m.sent_at, m.attempts`;
-const messageFrom =
-  'from messages m left join events e on e.id = m.event_id left join message_steps s on s.id = m.step_id';
-
-export const listMessages = (
-  tx: Queries,
-  where: string,
-  params: readonly unknown[],
-  order: string,
-  limit: number,
-  offset: number,
-) =>
-  tx.query<MessageRow>(
-    `select ${messageColumns} ${messageFrom} where ${where} order by ${order} limit ${limit} offset ${offset}`,
-    params,
   );
 
 /** Every key that messages about one order can be planned under. */

@@ -1,13 +1,11 @@
-import type { LedgerRow, moneyContract } from '#contract/money.ts';
+import type { moneyContract } from '#contract/money.ts';
 import type { registrationContract } from '#contract/registration.ts';
 import { actsAs, seesStageEverywhere, stagesOf } from '#core/access/stages.ts';
 import { isCoordinator } from '#core/access/viewer.ts';
 import { writeCsv } from '#core/exchange/csv.ts';
 import { plainAmount, sayAmount } from '#core/money/amount.ts';
-import { openAttempts } from '#core/money/attempts.ts';
 import type { Asker } from '../app/app.ts';
-import { among } from '../db/among.ts';
-import { first, type Queries } from '../db/database.ts';
+import type { Queries } from '../db/database.ts';
 import { eventFor } from '../events/access.ts';
 import { readEvent } from '../events/store.ts';
 import { File, type Handlers } from '../http/handle.ts';
@@ -15,27 +13,11 @@ import { invalid, Problem } from '../http/problem.ts';
 import { orderByLink } from '../registration/routes.ts';
 import { type OrderRow, readOrder } from '../registration/store.ts';
 import { theOrganization } from '../staff/store.ts';
-import { tellStandin } from '../standins/mail.ts';
+import { readBehaviours, tellStandin } from '../standins/mail.ts';
+import { ledgerRows, ledgerTotals, unanswered } from './ledger.ts';
 import { payByCard, receive, refund } from './paying.ts';
 
 const page = 500;
-
-const ledgerRows = (
-  tx: Queries,
-  eventId: string | null,
-  kind: string | null,
-  limit: number | null,
-): Promise<LedgerRow[]> =>
-  tx.query<LedgerRow>(
-    `select p.id, p.at, p.contact_id, coalesce(nullif(trim(c.given_name || ' ' || c.family_name), ''), trim(o.buyer_given || ' ' || o.buyer_family), '') as name,
-       e.public_title as event, p.event_id, o.number as order_number, p.kind, p.method, f.name as fund, p.amount, p.reason
-     from payments p left join contacts c on c.id = p.contact_id left join orders o on o.id = p.order_id left join events e on e.id = p.event_id
-       left join donations d on d.payment_id = p.id left join funds f on f.id = d.fund_id
-     where ($1::uuid is null or p.event_id = $1)
-       and ($2::text is null or case when $2 = 'refund' then p.amount < 0 when $2 = 'waived' then p.method = 'waived' else p.kind = $2 and p.amount > 0 and p.method <> 'waived' end)
-     order by p.at desc, p.id desc ${limit === null ? '' : `limit ${limit}`}`,
-    [eventId, kind],
-  );
 
 /**
  * Refuses to take or waive more than is still due: a nought too many is caught at the counter, where it can be put right.
@@ -112,33 +94,8 @@ export const moneyHandlers: Handlers<typeof moneyContract> &
     const { tx, query } = c;
     await demandLedger(c);
     const rows = await ledgerRows(tx, query.eventId ?? null, query.kind ?? null, page + 1);
-    const totals = (await first<{
-      seats: number;
-      donations: number;
-      refunds: number;
-      net: number;
-      waived: number;
-    }>(
-      tx,
-      // What was let off did not come in: it is a figure of its own.
-      `select coalesce(sum(amount) filter (where kind = 'seats' and amount > 0), 0)::bigint as seats,
-         coalesce(sum(amount) filter (where kind = 'donation' and amount > 0), 0)::bigint as donations,
-         coalesce(-sum(amount) filter (where amount < 0), 0)::bigint as refunds, coalesce(sum(amount), 0)::bigint as net,
-         (select coalesce(sum(amount), 0)::bigint from payments where method = 'waived' and ($1::uuid is null or event_id = $1)) as waived
-       from payments where method <> 'waived' and ($1::uuid is null or event_id = $1)`,
-      [query.eventId ?? null],
-    ))!;
-    const unknown = await tx.query<{
-      orderNumber: number;
-      name: string;
-      amount: number;
-      since: string;
-      eventId: string;
-    }>(
-      `select o.number as order_number, o.buyer_given || ' ' || o.buyer_family as name, p.amount, p.asked_at as since, o.event_id
-       from payment_attempts p join orders o on o.id = p.order_id where p.state in ${among(openAttempts)} and ($1::uuid is null or o.event_id = $1) order by p.asked_at`,
-      [query.eventId ?? null],
-    );
+    const totals = await ledgerTotals(tx, query.eventId ?? null);
+    const unknown = await unanswered(tx, query.eventId ?? null);
     return { rows: rows.slice(0, page), more: rows.length > page, totals, unknown };
   },
 
@@ -191,9 +148,7 @@ export const moneyHandlers: Handlers<typeof moneyContract> &
   },
 
   'GET /api/standins': async ({ tx }) => {
-    const rows = await tx.query<{ service: 'mail' | 'cards'; mode: string; remaining: number | null }>(
-      'select service, mode, remaining from standin_behaviour',
-    );
+    const rows = await readBehaviours(tx);
     return (['mail', 'cards'] as const).map(
       (service) => rows.find((r) => r.service === service) ?? { service, mode: 'works', remaining: null },
     );

@@ -9,29 +9,44 @@ export async function figuresOfEvents(
   eventIds: readonly string[],
 ): Promise<ReadonlyMap<string, Figures>> {
   if (!eventIds.length) return new Map();
-  const read = async <T>(sql: string): Promise<ReadonlyMap<string, Of<T>[]>> =>
-    byOwner(eventIds, await tx.query<Of<T>>(sql, [eventIds]), (row) => row.eventId);
-  const seats = await read<EventFacts['seats'][number]>(
-    `select r.event_id, r.state, a.state as attendance, r.walk_in from registrations r
+  const byEvent = async <T>(rows: Promise<Of<T>[]>): Promise<ReadonlyMap<string, Of<T>[]>> =>
+    byOwner(eventIds, await rows, (row) => row.eventId);
+  const seats = await byEvent(
+    tx.query<Of<EventFacts['seats'][number]>>(
+      `select r.event_id, r.state, a.state as attendance, r.walk_in from registrations r
        left join attendance a on a.registration_id = r.id where r.event_id = any($1)`,
+      [eventIds],
+    ),
   );
-  const movements = await read<EventFacts['movements'][number]>(
-    'select event_id, kind, amount, method from payments where event_id = any($1)',
+  const movements = await byEvent(
+    tx.query<Of<EventFacts['movements'][number]>>(
+      'select event_id, kind, amount, method from payments where event_id = any($1)',
+      [eventIds],
+    ),
   );
-  const stints = await read<EventFacts['stints'][number]>(
-    `select s.event_id, a.state, coalesce(a.hours, 0)::float8 as hours
+  const stints = await byEvent(
+    tx.query<Of<EventFacts['stints'][number]>>(
+      `select s.event_id, a.state, coalesce(a.hours, 0)::float8 as hours
      from assignments a join shifts s on s.id = a.shift_id where s.event_id = any($1)`,
+      [eventIds],
+    ),
   );
-  const surveys = await read<{ asked: number; answered: number }>(
-    `select v.event_id, (select count(*)::int from survey_asks k where k.survey_id = v.id) as asked,
+  const surveys = await byEvent(
+    tx.query<Of<{ asked: number; answered: number }>>(
+      `select v.event_id, (select count(*)::int from survey_asks k where k.survey_id = v.id) as asked,
        (select count(*)::int from survey_responses r where r.survey_id = v.id) as answered
      from surveys v where v.event_id = any($1)`,
+      [eventIds],
+    ),
   );
-  const kept = await read<EventFacts['kept']>(
-    `select e.id as event_id,
+  const kept = await byEvent(
+    tx.query<Of<EventFacts['kept']>>(
+      `select e.id as event_id,
        (select coalesce(sum(received), 0)::bigint from orders where event_id = e.id) as orders_received,
        (select coalesce(sum(amount), 0)::bigint from donations where event_id = e.id) as gifts
      from unnest($1::uuid[]) as e (id)`,
+      [eventIds],
+    ),
   );
   return new Map(
     eventIds.map((id) => [

@@ -5,12 +5,12 @@ import { evaluate, type Reasoned } from '#core/records/evaluate.ts';
 import { isQuestion, readSegment, type Segment } from '#core/records/segment.ts';
 import { type Names, sayPart, saySegment } from '#core/records/sentence.ts';
 import type { Asked } from '#core/records/window.ts';
-import { audit, inTransaction, type SignedIn } from '../app/app.ts';
+import { inTransaction, type SignedIn } from '../app/app.ts';
 import { contactsCsv, contactsVCard } from '../contacts/exporting.ts';
 import { readContact, readLines, resolveContact } from '../contacts/store.ts';
-import { insert, type Queries, update } from '../db/database.ts';
+import type { Queries } from '../db/database.ts';
 import { File, type Handlers } from '../http/handle.ts';
-import { conflict, invalid, notFound } from '../http/problem.ts';
+import { invalid, notFound } from '../http/problem.ts';
 import {
   type Context,
   conditionOf,
@@ -22,18 +22,16 @@ import {
   segmentFor,
   soon,
 } from './asking.ts';
+import { changeMembers, changeSegment, keepSegment, removeSegment } from './commands.ts';
 import {
   countAndSample,
   countContacts,
   idsWhere,
-  keepMembers,
-  putMembers,
   readChoices,
   readFactsOf,
   readSegmentRow,
   readSegments,
   type SegmentRow,
-  takeMembers,
 } from './store.ts';
 
 /** Reads a segment from outside, or says at which question it is wrong. */
@@ -96,22 +94,10 @@ export const recordsHandlers: Handlers<typeof recordsContract> = {
   },
 
   'POST /api/segments': async (c) => {
-    const { tx, app, body, now, staff } = c;
+    const { body, staff } = c;
     const segment = given(body.ids ? { all: [] } : body.segment);
     demandSegment(staff, segment);
-    const id = app.ids.id();
-    await insert(tx, 'segments', {
-      id,
-      name: body.name,
-      segment,
-      byHand: Boolean(body.ids),
-      frozenAt: body.ids ? now : null,
-      createdBy: staff.id,
-      createdAt: now,
-      updatedAt: now,
-    });
-    if (body.ids) await putMembers(tx, id, body.ids);
-    await audit(c, 'kept a segment', { kind: 'segment', id }, { name: body.name });
+    const id = await keepSegment(c, { name: body.name, segment, members: body.ids ?? null });
     return { id };
   },
 
@@ -142,52 +128,28 @@ export const recordsHandlers: Handlers<typeof recordsContract> = {
       body.frozen && !before.frozenAt
         ? await idsWhere(tx, await conditionOfQuestions(tx, segment, asking.asked, soon()))
         : null;
-    await inTransaction(app, c.actor, async (work) => {
-      const row = await readSegmentRow(work.tx, params.id);
-      if (row.updatedAt !== before.updatedAt)
-        throw conflict('changed-meanwhile', 'Somebody else just changed this segment. Load it again.');
-      await update(work.tx, 'segments', params.id, {
-        name: body.name ?? before.name,
-        segment,
-        updatedAt: now,
-        ...(body.frozen === undefined ? {} : { frozenAt: body.frozen ? (before.frozenAt ?? now) : null }),
-      });
-      if (members) await keepMembers(work.tx, params.id, members);
-      await audit(
-        work,
-        'changed a segment',
-        { kind: 'segment', id: params.id },
-        { fields: Object.keys(body) },
-      );
-    });
+    await inTransaction(app, c.actor, (w) =>
+      changeSegment(
+        w,
+        before,
+        { name: body.name ?? before.name, segment, frozen: body.frozen, members },
+        Object.keys(body),
+      ),
+    );
     app.wake();
     return summaryOf(tx, await readSegmentRow(tx, params.id), asking);
   },
 
   'DELETE /api/segments/:id': async (c) => {
     const row = await segmentFor(c.tx, c.params.id, c.staff);
-    await c.tx.query('delete from segments where id = $1', [row.id]);
-    await audit(c, 'threw a segment away', { kind: 'segment', id: row.id }, { name: row.name });
+    await removeSegment(c, row);
     return { done: true };
   },
 
   'POST /api/segments/:id/members': async (c) => {
     const { tx, params, body } = c;
     const row = await segmentFor(tx, params.id, c.staff);
-    if (!row.frozenAt)
-      throw conflict(
-        'segment-lives',
-        'This segment finds its people by its questions. Freeze it, or put people into one kept by hand.',
-      );
-    const changed = body.remove
-      ? await takeMembers(tx, row.id, body.ids)
-      : await putMembers(tx, row.id, body.ids);
-    await audit(
-      c,
-      `${body.remove ? 'took out of' : 'put into'} a segment`,
-      { kind: 'segment', id: row.id },
-      { people: changed.length },
-    );
+    const changed = await changeMembers(c, row, body.ids, Boolean(body.remove));
     return { changed };
   },
 

@@ -5,10 +5,8 @@ import { lives, silentStates } from '#core/events/states.ts';
 import { writeCalendar } from '#core/exchange/calendar.ts';
 import { writeCsv } from '#core/exchange/csv.ts';
 import { plainAmount } from '#core/money/amount.ts';
-import { sayAnswer } from '#core/registration/questions.ts';
 import { freedSeatsFor, queueOrder, whyNot } from '#core/registration/waitlist.ts';
 import { plusMinutes } from '#core/time/clock.ts';
-import { dateOf } from '#core/time/wallTime.ts';
 import { followLink } from '../app/app.ts';
 import { record } from '../app/record.ts';
 import { logCare } from '../contacts/seeing.ts';
@@ -19,12 +17,11 @@ import { readEvent, readOffers } from '../events/store.ts';
 import { File, type Handlers } from '../http/handle.ts';
 import { conflict, notFound, refused } from '../http/problem.ts';
 import { theOrganization } from '../staff/store.ts';
-import { waiverStandings } from '../waivers/store.ts';
-import { hasCareSql } from './care.ts';
 import { nameSeat } from './naming.ts';
 import { placeOrder } from './ordering.ts';
 import { passesPdf } from './passes.ts';
 import { publicEventOf, publicEventRow, publicListOf, publicOrderOf } from './public.ts';
+import { registrationRows } from './rows.ts';
 import { readOrder, readSeat, readSeats, readTaken, readWaiting } from './store.ts';
 import { passOnTo, takeSeats } from './waiting.ts';
 import { withdrawSeats } from './withdrawing.ts';
@@ -34,45 +31,6 @@ export async function orderByLink(tx: Queries, token: string): Promise<string> {
   const id = await followLink(tx, 'manage', token);
   if (!id) throw notFound('This booking');
   return id;
-}
-
-/** Every seat of an event with what belongs to it. */
-export async function registrationRows(
-  tx: Queries,
-  eventId: string,
-  now: string,
-  /** With the answers that are about health, which are otherwise only said to be there. */
-  withCare = false,
-): Promise<RegistrationRow[]> {
-  const event = await readEvent(tx, eventId);
-  const { ageOfMajority, zone } = await theOrganization(tx);
-  const needs = await waiverStandings(tx, event, ageOfMajority, dateOf(now, zone));
-  const waiting = (await readWaiting(tx, eventId, await readOffers(tx, eventId)))
-    .sort(queueOrder)
-    .map((p) => p.orderId);
-  const rows = await tx.query<
-    Omit<RegistrationRow, 'waiver' | 'queuePlace' | 'answers'> & {
-      answers: { question: string; value: never }[];
-    }
-  >(
-    `select r.id, r.order_id, o.number as order_number, r.contact_id, r.given_name as given, r.family_name as family,
-       o.buyer_given || ' ' || o.buyer_family as buyer, f.name as offer, r.state, a.state as attendance, o.due,
-       o.received, o.balance,
-       ${hasCareSql('r', 'o')} as care, r.link_reasons, r.walk_in, o.placed_at as since, o.offered_until,
-       coalesce((select jsonb_agg(jsonb_build_object('question', q.prompt->>'en', 'value', x.value) order by q.position)
-         from answers x join questions q on q.id = x.question_id
-         where ($2 or not q.at_door) and x.order_id = o.id and (x.registration_id = r.id or (x.registration_id is null and r.seat_number = 1))), '[]') as answers
-     from registrations r join orders o on o.id = r.order_id join offers f on f.id = r.offer_id
-       left join attendance a on a.registration_id = r.id
-     where r.event_id = $1 order by o.placed_at, o.id, r.seat_number`,
-    [eventId, withCare],
-  );
-  return rows.map((r) => ({
-    ...r,
-    waiver: r.state === 'confirmed' ? (needs.get(r.id) ?? 'not asked') : 'not asked',
-    answers: r.answers.map((a) => ({ question: a.question, value: sayAnswer(a.value) })),
-    queuePlace: r.state === 'waitlisted' ? waiting.indexOf(r.orderId) + 1 : null,
-  }));
 }
 
 /** A seat as far as somebody sees the facts of its event. */

@@ -1,6 +1,7 @@
 import type { staffContract } from '#contract/staff.ts';
 import { needsSecondStep } from '#core/staff/accounts.ts';
-import { audit, type Work } from '../app/app.ts';
+import type { Work } from '../app/app.ts';
+import { record } from '../app/record.ts';
 import { update } from '../db/database.ts';
 import type { Call, Handlers } from '../http/handle.ts';
 import { conflict, invalid, notFound } from '../http/problem.ts';
@@ -36,8 +37,6 @@ async function confirmed(c: Call & Work, current: string): Promise<StaffRow> {
   throw invalid([{ path: 'current', message: 'This is not your password.' }]);
 }
 
-const subject = (c: Call) => ({ kind: 'staff', id: c.staff.id });
-
 export const accountHandlers: Pick<Handlers<typeof staffContract>, AccountKeys> = {
   'GET /api/account': async ({ tx, staff }) => {
     const row = await theStaff(tx, staff.id);
@@ -72,7 +71,7 @@ export const accountHandlers: Pick<Handlers<typeof staffContract>, AccountKeys> 
       passwordAt: c.now,
     });
     await endSessions(c, row.id, { except: c.staff.sessionId });
-    await audit(c, 'changed their password', subject(c));
+    await record(c, 'account changed', { staffId: c.staff.id, how: 'changed their password' });
     return { done: true };
   },
 
@@ -108,7 +107,7 @@ export const accountHandlers: Pick<Handlers<typeof staffContract>, AccountKeys> 
       recoveryHashes: hashes,
     });
     await endSessions(c, row.id, { except: c.staff.sessionId });
-    await audit(c, 'turned the second step on', subject(c));
+    await record(c, 'account changed', { staffId: c.staff.id, how: 'turned the second step on' });
     return { recovery: codes };
   },
 
@@ -123,7 +122,7 @@ export const accountHandlers: Pick<Handlers<typeof staffContract>, AccountKeys> 
       totpLast: null,
       recoveryHashes: [],
     });
-    await audit(c, 'turned the second step off', subject(c));
+    await record(c, 'account changed', { staffId: c.staff.id, how: 'turned the second step off' });
     return { done: true };
   },
 
@@ -132,7 +131,7 @@ export const accountHandlers: Pick<Handlers<typeof staffContract>, AccountKeys> 
     if (!row.totpSecret) throw conflict('second-step-off', 'There is no second step to recover.');
     const { codes, hashes } = freshRecovery(c.app.ids.bytes);
     await update(c.tx, 'staff', row.id, { recoveryHashes: hashes });
-    await audit(c, 'made new recovery codes', subject(c));
+    await record(c, 'account changed', { staffId: c.staff.id, how: 'made new recovery codes' });
     return { recovery: codes };
   },
 };

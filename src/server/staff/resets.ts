@@ -1,7 +1,6 @@
 import type { staffContract } from '#contract/staff.ts';
 import { emailKey } from '#core/contacts/reach.ts';
 import { plusMinutes } from '#core/time/clock.ts';
-import { audit } from '../app/app.ts';
 import { record } from '../app/record.ts';
 import { first, insert, type Queries, update } from '../db/database.ts';
 import { linkToken, sha256 } from '../db/ids.ts';
@@ -86,13 +85,10 @@ export const resetHandlers: Pick<Handlers<typeof staffContract>, ResetKeys> = {
       at,
     ]);
     await endSessions(c, reset.staffId);
-    await audit(
+    await record(
       { ...c, actor: { ...c.actor, name: reset.name, staffId: reset.staffId } },
-      'chose a new password by mail',
-      {
-        kind: 'staff',
-        id: reset.staffId,
-      },
+      'account changed',
+      { staffId: reset.staffId, how: 'chose a new password by mail' },
     );
     return { done: true };
   },

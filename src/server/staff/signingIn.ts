@@ -1,7 +1,8 @@
 import type { staffContract } from '#contract/staff.ts';
 import { emailKey } from '#core/contacts/reach.ts';
 import { needsSecondStep } from '#core/staff/accounts.ts';
-import { type Actor, audit, inTransaction } from '../app/app.ts';
+import { type Actor, inTransaction } from '../app/app.ts';
+import { record } from '../app/record.ts';
 import type { Handler } from '../http/handle.ts';
 import { Problem } from '../http/problem.ts';
 import { checkPassword, nobodysHash } from './passwords.ts';
@@ -40,7 +41,7 @@ export const signIn: Handler<(typeof staffContract)['POST /api/sign-in']> = asyn
   };
   const write = (actor: Actor, who: { id: string; name: string }, action: string) =>
     inTransaction(app, { ...actor, name: who.name, staffId: who.id }, (w) =>
-      audit(w, action, { kind: 'staff', id: who.id }, { address: request.ip ?? '' }),
+      record(w, 'account changed', { staffId: who.id, how: action, detail: { address: request.ip ?? '' } }),
     );
   if (!staff || !right || staff.resting) {
     await failed(staff?.resting && right ? 'at rest' : 'wrong password');
@@ -61,7 +62,11 @@ export const signIn: Handler<(typeof staffContract)['POST /api/sign-in']> = asyn
   const { secondStepRequired } = await theOrganization(app.db);
   await inTransaction(app, { ...c.actor, name: staff.name, staffId: staff.id }, async (w) => {
     await startSession(app, w.tx, request, staff.id);
-    await audit(w, 'signed in', { kind: 'staff', id: staff.id }, { address: request.ip ?? '' });
+    await record(w, 'account changed', {
+      staffId: staff.id,
+      how: 'signed in',
+      detail: { address: request.ip ?? '' },
+    });
   });
   return {
     next: !staff.totpSecret && needsSecondStep(staff.roles, secondStepRequired) ? 'enroll' : 'in',

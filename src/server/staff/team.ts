@@ -1,7 +1,7 @@
 import type { staffContract } from '#contract/staff.ts';
 import { emailKey } from '#core/contacts/reach.ts';
 import { problemWithAccountChange } from '#core/staff/accounts.ts';
-import { audit, type Work } from '../app/app.ts';
+import type { Work } from '../app/app.ts';
 import { record } from '../app/record.ts';
 import { first, insert, update } from '../db/database.ts';
 import { linkToken, sha256 } from '../db/ids.ts';
@@ -116,7 +116,11 @@ export const teamHandlers: Pick<Handlers<typeof staffContract>, TeamKeys> = {
 
   'DELETE /api/staff/invitations/:id': async (c) => {
     const { name } = await takeBack(c, c.params.id);
-    await audit(c, 'took an invitation back', { kind: 'staff', id: c.params.id }, { name });
+    await record(c, 'account changed', {
+      staffId: c.params.id,
+      how: 'took an invitation back',
+      detail: { name },
+    });
     return { done: true };
   },
 
@@ -151,12 +155,14 @@ export const teamHandlers: Pick<Handlers<typeof staffContract>, TeamKeys> = {
       : resting === false
         ? 'brought back from rest'
         : 'changed the rights of';
-    await audit(
-      c,
-      `${action} ${before.name}`,
-      { kind: 'staff', id: before.id },
-      { before: { roles: before.roles, approves: before.approves, unitId: before.unitId }, after: c.body },
-    );
+    await record(c, 'account changed', {
+      staffId: before.id,
+      how: `${action} ${before.name}`,
+      detail: {
+        before: { roles: before.roles, approves: before.approves, unitId: before.unitId },
+        after: c.body,
+      },
+    });
     return { done: true };
   },
 
@@ -172,22 +178,21 @@ export const teamHandlers: Pick<Handlers<typeof staffContract>, TeamKeys> = {
       recoveryHashes: [],
     });
     await endSessions(c, row.id);
-    await audit(c, `turned the second step of ${row.name} off`, { kind: 'staff', id: row.id });
+    await record(c, 'account changed', { staffId: row.id, how: `turned the second step of ${row.name} off` });
     return { done: true };
   },
 
   'DELETE /api/staff/:id/sessions': async (c) => {
     const row = await store.theStaff(c.tx, c.params.id);
     const ended = await endSessions(c, row.id);
-    await audit(c, `ended the sessions of ${row.name}`, { kind: 'staff', id: row.id });
+    await record(c, 'account changed', { staffId: row.id, how: `ended the sessions of ${row.name}` });
     return { ended };
   },
 
   'PUT /api/staff/second-step': async (c) => {
     await c.tx.query('update organization set second_step_required = $1', [c.body.required]);
-    await audit(c, c.body.required ? 'asks for a second step' : 'no longer asks for a second step', {
-      kind: 'organization',
-      id: null,
+    await record(c, 'organization changed', {
+      how: c.body.required ? 'asks for a second step' : 'no longer asks for a second step',
     });
     return { done: true };
   },

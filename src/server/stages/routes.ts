@@ -1,34 +1,19 @@
 import type { eventsContract } from '#contract/events.ts';
 import { bindingUnit, stagesOf } from '#core/access/stages.ts';
-import { audit, type SignedIn, type Work } from '../app/app.ts';
-import { first, insert } from '../db/database.ts';
+import type { SignedIn } from '../app/app.ts';
 import { demand, eventFor } from '../events/access.ts';
 import { beginEvent } from '../events/beginning.ts';
 import { savePlan } from '../events/plan.ts';
+import { addToRegister, addWaiver } from '../events/registers.ts';
 import { seasonFor } from '../events/season.ts';
 import { readChoices, readEvent } from '../events/store.ts';
 import type { Handlers } from '../http/handle.ts';
-import { invalid, Problem } from '../http/problem.ts';
+import { Problem } from '../http/problem.ts';
 import { Stream } from '../http/stream.ts';
 import { staffOf } from '../staff/sessions.ts';
 import { makeMove } from './commands.ts';
 import { deskOf } from './desk.ts';
 import { eventPageOf } from './page.ts';
-
-/** Adds a row to one of the registers that plans choose from; a name that is taken is said beside its field. */
-async function register(
-  w: Work,
-  table: 'units' | 'venues' | 'funds',
-  word: string,
-  row: { name: string },
-): Promise<{ id: string }> {
-  if (await first(w.tx, `select 1 as x from ${table} where lower(name) = lower($1)`, [row.name]))
-    throw invalid([{ path: 'name', message: `There is a ${word} of this name already.` }]);
-  const id = w.app.ids.id();
-  await insert(w.tx, table, { id, ...row });
-  await audit(w, `added a ${word}`, { kind: word, id }, { name: row.name });
-  return { id };
-}
 
 /** A unit lead keeps events within their unit. */
 function ownUnitOnly(staff: SignedIn, unitId: string | null | undefined): void {
@@ -42,29 +27,10 @@ export const eventsHandlers: Handlers<typeof eventsContract> = {
   'GET /api/events': (c) => seasonFor(c),
   'GET /api/choices': ({ tx }) => readChoices(tx),
 
-  'POST /api/units': (c) => register(c, 'units', 'unit', c.body),
-  'POST /api/venues': (c) => register(c, 'venues', 'place', c.body),
-  'POST /api/funds': (c) => register(c, 'funds', 'fund', c.body),
-  'POST /api/waivers': async (c) => {
-    const { title, audience, clauses } = c.body;
-    const last = await first<{ version: number }>(
-      c.tx,
-      'select max(version) as version from waivers where title = $1',
-      [title],
-    );
-    const version = (last?.version ?? 0) + 1;
-    const id = c.app.ids.id();
-    await insert(c.tx, 'waivers', {
-      id,
-      title,
-      version,
-      audience,
-      clauses: clauses.map((text, at) => ({ id: `c${at + 1}`, text })),
-      createdAt: c.now,
-    });
-    await audit(c, 'added a waiver', { kind: 'waiver', id }, { title, version });
-    return { id, version };
-  },
+  'POST /api/units': (c) => addToRegister(c, 'units', c.body),
+  'POST /api/venues': (c) => addToRegister(c, 'venues', c.body),
+  'POST /api/funds': (c) => addToRegister(c, 'funds', c.body),
+  'POST /api/waivers': (c) => addWaiver(c, c.body),
 
   'POST /api/events': async (c) => {
     const unit = bindingUnit(c.staff);

@@ -26,6 +26,10 @@ export async function nextBehaviour(db: Database, service: Behaviour['service'])
   });
 }
 
+/** How the stand-ins were told to behave. */
+export const readBehaviours = (tx: Queries): Promise<Behaviour[]> =>
+  tx.query<Behaviour>('select service, mode, remaining from standin_behaviour');
+
 export async function tellStandin(tx: Queries, behaviour: Behaviour): Promise<void> {
   await tx.query(
     `insert into standin_behaviour (service, mode, remaining) values ($1, $2, $3)

@@ -1,13 +1,12 @@
 import type { waiversContract } from '#contract/waivers.ts';
 import { factsOf } from '#core/access/stages.ts';
 import { followLink } from '../app/app.ts';
-import { first } from '../db/database.ts';
 import { sha256 } from '../db/ids.ts';
 import { readEvent } from '../events/store.ts';
 import type { Handlers } from '../http/handle.ts';
 import { notFound, Problem } from '../http/problem.ts';
 import { signWaiver } from './signing.ts';
-import { readSigner } from './store.ts';
+import { readSignature, readSigner } from './store.ts';
 
 export const waiversHandlers: Handlers<typeof waiversContract> = {
   'POST /api/public/orders/:token/signatures': async (c) => {
@@ -26,17 +25,7 @@ export const waiversHandlers: Handlers<typeof waiversContract> = {
     const event = await readEvent(tx, seat.eventId);
     if (!factsOf(c.staff, event, c.now).has('signature'))
       throw new Problem(403, 'not-your-part', 'Your role does not reach what was signed here.');
-    const row = await first<{
-      text: string;
-      sha256: string;
-      typedName: string;
-      relation: string;
-      at: string;
-    }>(
-      tx,
-      "select signed_text as text, sha256, typed_name, relation, at from signatures where registration_id = $1 and state = 'valid' order by at desc limit 1",
-      [params.id],
-    );
+    const row = await readSignature(tx, params.id);
     if (!row) throw notFound('This signature');
     return { ...row, matches: sha256(row.text) === row.sha256 };
   },

@@ -18,7 +18,13 @@ import { readWaiver, type Signer, waiverStandings } from './store.ts';
  * Signs the waiver of a seat, from the link of the booking or at the door. The text as signed is kept with its SHA-256.
  * Throws what is wrong with the signature, by field.
  */
-export async function signWaiver(w: Work, seat: Signer, body: z.output<typeof signingBody>): Promise<string> {
+export async function signWaiver(
+  w: Work,
+  seat: Signer,
+  body: z.output<typeof signingBody>,
+  /** The one at the door it is signed on. */
+  device: string | null = null,
+): Promise<string> {
   const { tx, app, now } = w;
   const event = await readEvent(tx, seat.eventId);
   if (!lives(event.state))
@@ -55,6 +61,7 @@ export async function signWaiver(w: Work, seat: Signer, body: z.output<typeof si
     orderId: seat.orderId,
     registrationId: seat.id,
     sha256: hash,
+    device,
   });
   return hash;
 }

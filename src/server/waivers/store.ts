@@ -132,3 +132,11 @@ export const waiverStandings = async (
   ...asked: Parameters<typeof waiverNeeds>
 ): Promise<Map<string, WaiverStanding>> =>
   new Map((await waiverNeeds(...asked)).map((need) => [need.id, need.standing]));
+
+/** What was signed last for a seat, as far as it still holds. */
+export const readSignature = (tx: Queries, registrationId: string) =>
+  first<{ text: string; sha256: string; typedName: string; relation: string; at: string }>(
+    tx,
+    "select signed_text as text, sha256, typed_name, relation, at from signatures where registration_id = $1 and state = 'valid' order by at desc limit 1",
+    [registrationId],
+  );

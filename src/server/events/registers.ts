@@ -1,0 +1,45 @@
+import type { z } from 'zod';
+import type { eventsContract } from '#contract/events.ts';
+import type { Work } from '../app/app.ts';
+import { record } from '../app/record.ts';
+import { insert } from '../db/database.ts';
+import { invalid } from '../http/problem.ts';
+import { isRegistered, lastVersionOf, type Register } from './store.ts';
+
+const words: Record<Register, string> = { units: 'unit', venues: 'place', funds: 'fund' };
+
+/** Adds a row to one of the registers that plans choose from; a name that is taken is said beside its field. */
+export async function addToRegister(
+  w: Work,
+  register: Register,
+  row: { name: string },
+): Promise<{ id: string }> {
+  const kind = words[register];
+  if (await isRegistered(w.tx, register, row.name))
+    throw invalid([{ path: 'name', message: `There is a ${kind} of this name already.` }]);
+  const id = w.app.ids.id();
+  await insert(w.tx, register, { id, ...row });
+  await record(w, 'register grew', { kind, id, how: `added a ${kind}`, detail: { name: row.name } });
+  return { id };
+}
+
+type NewWaiver = z.output<(typeof eventsContract)['POST /api/waivers']['body']>;
+
+/** Adds a waiver, or the next version of the one with the same title: what was signed before keeps its text. */
+export async function addWaiver(
+  w: Work,
+  { title, audience, clauses }: NewWaiver,
+): Promise<{ id: string; version: number }> {
+  const version = (await lastVersionOf(w.tx, title)) + 1;
+  const id = w.app.ids.id();
+  await insert(w.tx, 'waivers', {
+    id,
+    title,
+    version,
+    audience,
+    clauses: clauses.map((text, at) => ({ id: `c${at + 1}`, text })),
+    createdAt: w.now,
+  });
+  await record(w, 'register grew', { kind: 'waiver', id, how: 'added a waiver', detail: { title, version } });
+  return { id, version };
+}

@@ -1,0 +1,53 @@
+import type { RegistrationRow } from '#contract/registration.ts';
+import { sayAnswer } from '#core/registration/questions.ts';
+import { queueOrder } from '#core/registration/waitlist.ts';
+import { dateOf } from '#core/time/wallTime.ts';
+import type { Queries } from '../db/database.ts';
+import { readEvent, readOffers } from '../events/store.ts';
+import { theOrganization } from '../staff/store.ts';
+import { waiverStandings } from '../waivers/store.ts';
+import { hasCareSql } from './care.ts';
+import { readWaiting } from './store.ts';
+
+/** Every seat of an event with its order and what was answered; answers about health only where they are wanted. */
+const readSeatRows = (tx: Queries, eventId: string, withCare: boolean) =>
+  tx.query<
+    Omit<RegistrationRow, 'waiver' | 'queuePlace' | 'answers'> & {
+      answers: { question: string; value: never }[];
+    }
+  >(
+    `select r.id, r.order_id, o.number as order_number, r.contact_id, r.given_name as given, r.family_name as family,
+       o.buyer_given || ' ' || o.buyer_family as buyer, f.name as offer, r.state, a.state as attendance, o.due,
+       o.received, o.balance,
+       ${hasCareSql('r', 'o')} as care, r.link_reasons, r.walk_in, o.placed_at as since, o.offered_until,
+       coalesce((select jsonb_agg(jsonb_build_object('question', q.prompt->>'en', 'value', x.value) order by q.position)
+         from answers x join questions q on q.id = x.question_id
+         where ($2 or not q.at_door) and x.order_id = o.id and (x.registration_id = r.id or (x.registration_id is null and r.seat_number = 1))), '[]') as answers
+     from registrations r join orders o on o.id = r.order_id join offers f on f.id = r.offer_id
+       left join attendance a on a.registration_id = r.id
+     where r.event_id = $1 order by o.placed_at, o.id, r.seat_number`,
+    [eventId, withCare],
+  );
+
+/** Every seat of an event with what belongs to it. */
+export async function registrationRows(
+  tx: Queries,
+  eventId: string,
+  now: string,
+  /** With the answers that are about health, which are otherwise only said to be there. */
+  withCare = false,
+): Promise<RegistrationRow[]> {
+  const event = await readEvent(tx, eventId);
+  const { ageOfMajority, zone } = await theOrganization(tx);
+  const needs = await waiverStandings(tx, event, ageOfMajority, dateOf(now, zone));
+  const waiting = (await readWaiting(tx, eventId, await readOffers(tx, eventId)))
+    .sort(queueOrder)
+    .map((p) => p.orderId);
+  const rows = await readSeatRows(tx, eventId, withCare);
+  return rows.map((r) => ({
+    ...r,
+    waiver: r.state === 'confirmed' ? (needs.get(r.id) ?? 'not asked') : 'not asked',
+    answers: r.answers.map((a) => ({ question: a.question, value: sayAnswer(a.value) })),
+    queuePlace: r.state === 'waitlisted' ? waiting.indexOf(r.orderId) + 1 : null,
+  }));
+}

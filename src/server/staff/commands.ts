@@ -1,0 +1,120 @@
+import type { z } from 'zod';
+import type { staffContract } from '#contract/staff.ts';
+import { emailKey } from '#core/contacts/reach.ts';
+import { isZone } from '#core/time/wallTime.ts';
+import type { App, Work } from '../app/app.ts';
+import { record } from '../app/record.ts';
+import { insert, update } from '../db/database.ts';
+import { conflict, invalid } from '../http/problem.ts';
+import { demandPassword } from './commonPasswords.ts';
+import { hashPassword } from './passwords.ts';
+import * as store from './store.ts';
+
+type Setup = z.output<(typeof staffContract)['POST /api/setup']['body']>;
+
+/** Sets the organization up, once: itself, its first coordinator, a fund, and rules of clearance to begin with. */
+export async function setUp(w: Work, body: Setup): Promise<void> {
+  const { tx, app, now } = w;
+  if (await store.readOrganization(tx))
+    throw conflict('already-set-up', 'The organization is set up already. Please sign in.');
+  const { zone, currency } = body.organization;
+  const fields = [
+    ...(isZone(zone)
+      ? []
+      : [
+          {
+            path: 'organization.zone',
+            message: 'This is not a time zone; use a name like America/Halifax.',
+          },
+        ]),
+    ...(Intl.supportedValuesOf('currency').includes(currency)
+      ? []
+      : [{ path: 'organization.currency', message: 'This is not a currency in use.' }]),
+  ];
+  if (fields.length) throw invalid(fields);
+  await demandPassword(
+    tx,
+    body.coordinator.password,
+    { ...body.coordinator, organization: body.organization.name },
+    'coordinator.password',
+  );
+  await insert(tx, 'organization', {
+    id: 1,
+    ...body.organization,
+    languages: ['en', 'fr'],
+    createdAt: now,
+    about: '',
+    ageOfMajority: 18,
+    minimumNoticeDays: 14,
+    holidays: [],
+  });
+  const staffId = app.ids.id();
+  await insert(tx, 'staff', {
+    id: staffId,
+    contactId: null,
+    name: body.coordinator.name,
+    email: body.coordinator.email,
+    emailKey: emailKey(body.coordinator.email),
+    passwordHash: await hashPassword(body.coordinator.password),
+    roles: ['coordinator'],
+    approves: ['safety', 'finance'],
+    resting: false,
+    createdAt: now,
+  });
+  await record(w, 'joined the team', {
+    staffId,
+    name: body.coordinator.name,
+    email: body.coordinator.email,
+  });
+  await insert(tx, 'funds', { id: app.ids.id(), name: 'General', about: '' });
+  await insertSampleRules(w);
+  await record(w, 'organization changed', { how: 'set up' });
+}
+
+/** Makes an account of an invitation. Answers it. */
+export async function join(w: Work, invitation: store.InvitationRow, passwordHash: string): Promise<string> {
+  const { id: invitationId, expiresAt: _, ...rest } = invitation;
+  const id = w.app.ids.id();
+  await insert(w.tx, 'staff', {
+    id,
+    contactId: null,
+    ...rest,
+    emailKey: emailKey(rest.email),
+    passwordHash,
+    resting: false,
+    createdAt: w.now,
+  });
+  await record(w, 'joined the team', { staffId: id, name: rest.name, email: rest.email });
+  await update(w.tx, 'staff_invitations', invitationId, { acceptedAt: w.now });
+  await record({ ...w, actor: { ...w.actor, name: rest.name, staffId: id } }, 'account changed', {
+    staffId: id,
+    how: 'joined',
+  });
+  return id;
+}
+
+/** Two sample rules to begin with, so that clearance works before anybody has set rules. */
+export async function insertSampleRules(w: Pick<Work, 'tx'> & { app: Pick<App, 'ids'> }): Promise<void> {
+  await insert(w.tx, 'clearance_rules', [
+    {
+      id: w.app.ids.id(),
+      step: 'Safety',
+      approves: 'safety',
+      anyOf: ['minors', 'boats', 'tools'],
+      headcountFrom: 100,
+      workingDays: 5,
+      stepOrder: 1,
+      asks: 'Is there a risk assessment, enough trained leaders, and a plan for weather and emergencies?',
+    },
+    {
+      id: w.app.ids.id(),
+      step: 'Finance',
+      approves: 'finance',
+      anyOf: ['money', 'alcohol'],
+      headcountFrom: null,
+      workingDays: 3,
+      stepOrder: 1,
+      asks: 'Are the prices right, and who handles the money?',
+    },
+  ]);
+}
