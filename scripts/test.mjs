@@ -40,7 +40,11 @@ for (const [part, name] of [
   ['api', 'API tests'],
   ['server', 'API tests on a PostgreSQL server'],
 ])
-  if (wanted(part)) await vitest(part, name);
+  if (wanted(part)) {
+    await vitest(part, name);
+    // Looks at what the API tests asked the database.
+    if (part === 'api') await vitest('statements', 'statements of the database');
+  }
 
 async function vitest(part, name) {
   const env = { ...process.env };

@@ -171,6 +171,10 @@ describe('accounts', () => {
     expect((await trySignIn(device(), email, own, recovery[0]!)).body).toEqual({ next: 'in' });
     expect((await trySignIn(device(), email, own, recovery[0]!)).status).toBe(401);
     expect((await phone.call('GET /api/account')).secondStep).toMatchObject({ on: true, recoveryLeft: 9 });
+    // New recovery codes, and the old ones are worth nothing.
+    const fresh = await phone.call('POST /api/account/recovery', { body: { current: own } });
+    expect((await trySignIn(device(), email, own, recovery[1]!)).status).toBe(401);
+    expect((await trySignIn(device(), email, own, fresh.recovery[0]!)).body).toEqual({ next: 'in' });
     await phone.call('DELETE /api/account/second-step', { body: { current: own } });
     expect((await trySignIn(device(), email, own)).body).toEqual({ next: 'in' });
   });
@@ -230,6 +234,12 @@ describe('accounts', () => {
     await patch({ resting: false });
     expect((await trySignIn(device(), email, own)).status).toBe(200);
     expect((await patch({ roles: ['unit lead'] })).problem.fields).toMatchObject([{ path: 'unitId' }]);
+    expect((await patch({ roles: ['unit lead'], unitId: crypto.randomUUID() })).problem.fields).toMatchObject(
+      [{ path: 'unitId' }],
+    );
+    const [unit] = (await odalys.call('GET /api/choices')).units;
+    expect((await patch({ roles: ['unit lead'], unitId: unit!.id })).status).toBe(200);
+    expect((await caller.try('GET /api/me')).status).toBe(401);
     const me = (await odalys.call('GET /api/me')).staff.id;
     expect(
       (await odalys.try('PATCH /api/staff/:id', { params: { id: me }, body: { resting: true } })).problem

@@ -1,6 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import { resumeChecks, stopChecks } from '#server/imports/checking.ts';
+import { resumeImports } from '#server/imports/commands.ts';
 import { makeWorld, type World } from './harness.ts';
 import { bringIn, checked, openEvent, orderFor } from './scenes.ts';
 
@@ -255,8 +256,23 @@ describe('bringing people in', () => {
     await world.app.db.query('delete from import_rows where import_id = $1', [id]);
     await resumeChecks(world.app);
     expect((await checked(world, id)).counts.new).toBe(1);
+    // One that fails says so by stopping, and can be tried again.
+    await world.app.db.query("update imports set state = 'checking', content = '' where id = $1", [id]);
+    await resumeChecks(world.app);
+    expect((await checked(world, id)).state).toBe('cancelled');
     await odalys.call('DELETE /api/imports/:id', { params: { id } });
     expect((await odalys.try('GET /api/imports/:id', { params: { id } })).status).toBe(404);
+  });
+
+  test('applying that was cut short by a restart is finished at the next start', async () => {
+    const odalys = await world.as('odalys');
+    const { id } = await bringIn(world, 'Name,Email\nPia Novak,pia.novak@fenmail.example\n');
+    await world.app.db.query("update imports set state = 'applying', done_rows = 0 where id = $1", [id]);
+    await resumeImports(world.app);
+    const summary = async () => odalys.call('GET /api/imports/:id', { params: { id } });
+    while ((await summary()).state === 'applying') await new Promise((resolve) => setImmediate(resolve));
+    expect(await summary()).toMatchObject({ state: 'applied', doneRows: 1 });
+    expect((await odalys.call('GET /api/search', { query: { q: 'pia novak' } })).contacts).toHaveLength(1);
   });
 
   test('cells that a spreadsheet or a page would run are kept as text', async () => {

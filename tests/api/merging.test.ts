@@ -241,6 +241,18 @@ describe('the same person twice', () => {
     );
     await look();
     expect((await pairs()).pairs.map((p) => p.id)).not.toContain(found.id);
+    // Merged into another record, what was decided about them stays decided.
+    const twin = await add('Maria', 'Marsh-Holt');
+    const { mergeId } = await caller.call('POST /api/contacts/:id/merge', {
+      params: { id: twin },
+      body: { other: senior, chosen: {} },
+    });
+    const carried = await world.app.db.query<{ state: string }>(
+      'select state from pairs where (contact_a = $1 and contact_b = $2) or (contact_a = $2 and contact_b = $1)',
+      [twin, junior],
+    );
+    expect(carried).toEqual([{ state: 'household' }]);
+    await caller.call('POST /api/merges/:id/undo', { params: { id: mergeId } });
     await caller.call('POST /api/pairs/:id/reopen', { params: { id: found.id } });
     expect((await pairs()).pairs.map((p) => p.id)).toContain(found.id);
   });

@@ -42,7 +42,12 @@ export function sitesOf(file: string): Site[] {
       const callee = node.callee as Node & { name?: string; property?: Node & { name: string } };
       const called = callee.property ?? callee;
       const name = callee.property?.name ?? callee.name;
-      if (name && asksWith.includes(name) && (node.arguments as Node[]).length) {
+      if (
+        name &&
+        asksWith.includes(name) &&
+        (name === 'query') === Boolean(callee.property) &&
+        (node.arguments as Node[]).length
+      ) {
         const type = (node.typeArguments as { params: Node[] } | null)?.params[0];
         sites.push({
           file,

@@ -106,8 +106,7 @@ export function makePages(app: App, handlers: AllHandlers, dist: string) {
   ): Promise<{ status: number; html: string; to?: string }> {
     const withNonce = (html: string) => html.replaceAll('__NONCE__', nonce);
     if (staffPaths.test(path)) return { status: 200, html: withNonce(shell('app')) };
-    const setUp = await app.db.query('select 1 from organization');
-    if (!setUp.length) return { status: 302, html: '', to: '/setup' };
+    if ((await call(handlers['GET /api/setup'], {})).needed) return { status: 302, html: '', to: '/setup' };
     const initial: Record<string, unknown> = {};
     let head = '';
     let title = 'Acolyte';
