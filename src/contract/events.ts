@@ -17,6 +17,15 @@ export const offer = z.object({
   mostPerOrder: z.int().min(1).max(100).default(10),
 });
 export type Offer = z.infer<typeof offer>;
+/** What follows from a change; `Consequences` of core. */
+const consequences = z.object({
+  messagesMoved: z.int(),
+  messagesHeldBack: z.int(),
+  shiftsMoved: z.int(),
+  letGo: z.int(),
+  reopened: z.array(z.string()),
+  offered: z.array(z.string()),
+});
 export const question = z.object({
   id,
   offerId: id.nullable().default(null),
@@ -209,7 +218,7 @@ export const eventsContract = contract({
     who: lead,
     params: idParams,
     body: z.object({ version: z.int(), change: eventPlan.partial() }),
-    response: z.object({ version: z.int(), messagesMoved: z.int(), reopened: z.array(z.string()) }),
+    response: z.object({ version: z.int(), followed: consequences }),
   },
   'POST /api/events/:id/state': {
     summary: 'Open, close, wrap up, bring back, shelve or call off an event',
@@ -219,7 +228,18 @@ export const eventsContract = contract({
       move: z.enum(moves),
       words: text(500).default(''),
     }),
-    response: z.object({ state: z.enum(eventStates) }),
+    response: z.object({ state: z.enum(eventStates), followed: consequences }),
+  },
+  'POST /api/events/:id/what-if': {
+    summary: 'What a move, or a change of the plan, would bring about; nothing of it is done',
+    who: lead,
+    ownTransactions: true,
+    params: idParams,
+    body: z.union([
+      z.object({ move: z.enum(moves) }),
+      z.object({ version: z.int().min(1), change: eventPlan.partial() }),
+    ]),
+    response: consequences,
   },
   'GET /api/choices': {
     summary: 'Units, venues, waivers, templates and funds to choose from',

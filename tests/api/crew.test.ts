@@ -116,6 +116,32 @@ describe('the crew of an event', () => {
     );
   });
 
+  test('a shift that somebody was dropped from goes from the plan, and who was on it stays written', async () => {
+    const person = await imani();
+    const { id } = await person.call('POST /api/events/:id/shifts', {
+      params: { id: event.id },
+      body: { role: 'Gate', startsLocal: '2026-08-08T08:00', endsLocal: '2026-08-08T09:00', needed: 1 },
+    });
+    const { contacts } = await (await world.as('odalys')).call('GET /api/contacts', { query: {} as never });
+    await person.call('POST /api/shifts/:id/assignments', {
+      params: { id },
+      body: { contactId: contacts[0]!.id, overrideReason: 'knows the gate' },
+    });
+    const gate = (await shown()).shifts.find((s) => s.id === id)!;
+    await person.call('POST /api/assignments/:id/state', {
+      params: { id: gate.assignments[0]!.id },
+      body: { state: 'dropped' },
+    });
+    await person.call('DELETE /api/shifts/:id', { params: { id } });
+    expect((await shown()).shifts.map((s) => s.id)).not.toContain(id);
+    expect((await person.try('DELETE /api/shifts/:id', { params: { id } })).status).toBe(404);
+    const [kept] = await world.app.db.query<{ state: string; role: string }>(
+      'select a.state, s.role from assignments a join shifts s on s.id = a.shift_id where a.id = $1',
+      [gate.assignments[0]!.id],
+    );
+    expect(kept).toEqual({ state: 'dropped', role: 'Gate' });
+  });
+
   test('hours count once served, whoever says so', async () => {
     const person = await imani();
     const { assignments } = (await shown()).shifts.find((s) => s.role === 'Raking')!;

@@ -138,7 +138,7 @@ describe('planning and clearance', () => {
       params: { id: finance!.id },
       body: { decision: 'clear' },
     });
-    expect((await save(id, { flags: ['boats', 'minors'] })).body.reopened).toEqual(['Safety']);
+    expect((await save(id, { flags: ['boats', 'minors'] })).body.followed.reopened).toEqual(['Safety']);
     const after = await odalys.call('GET /api/events/:id/clearance', { params: { id } });
     expect(after.steps.map((s) => s.state)).toEqual(['cleared', 'reopened']);
     expect((await odalys.call('GET /api/events/:id', { params: { id } })).state).toBe('in clearance');

@@ -286,7 +286,7 @@ describe('an event that no longer lives', () => {
     expect(await season(id)).toBe('shelved');
     const desk = await staff.call('GET /api/desk');
     expect(JSON.stringify([desk.ribbon, desk.openNow, desk.entries])).not.toContain('Shelved Draft');
-    expect((await become({ id }, 'bring back')).body).toEqual({ state: 'draft' });
+    expect((await become({ id }, 'bring back')).body).toMatchObject({ state: 'draft' });
 
     const event = await openEvent(world, {
       title: 'Shelved Over',
@@ -301,7 +301,7 @@ describe('an event that no longer lives', () => {
     ).toBe(404);
     expect(await coming(event.id)).toEqual([]);
     // It does not become a draft that could be opened again without a word: it is called off still.
-    expect((await become(event, 'bring back')).body).toEqual({ state: 'called off' });
+    expect((await become(event, 'bring back')).body).toMatchObject({ state: 'called off' });
     expect(
       (await world.anyone.call('GET /api/public/events/:slug', { params: { slug: event.slug } })).state,
     ).toBe('called off');

@@ -1,4 +1,5 @@
 import type { Role } from '#contract/endpoint.ts';
+import type { Consequences } from '#core/events/consequences.ts';
 import type { Throttle } from '#core/staff/throttle.ts';
 import type { Clock } from '#core/time/clock.ts';
 import { type Database, first, insert, type Queries } from '../db/database.ts';
@@ -36,16 +37,6 @@ export interface App {
   wake: () => void;
   /** How tries to sign in are slowed down: under an address with an account, and under an account from unknown devices. */
   throttles: { pair: Throttle; account: Throttle };
-}
-
-/** What a caller may want to say about what followed from a fact. */
-export interface Consequences {
-  /** Messages that had not gone out and now go at another time. */
-  messagesMoved: number;
-  /** Clearance steps that have to be decided again. */
-  reopened: string[];
-  /** Parties that were offered a seat. */
-  offered: string[];
 }
 
 /** What one word does when something happened, in the same transaction. */
@@ -97,6 +88,29 @@ export interface Work {
   actor: Actor;
   /** Runs after the transaction was kept. */
   afterwards: (run: () => void) => void;
+}
+
+/** What was tried is taken back by this. */
+class TakenBack<T> extends Error {
+  constructor(readonly result: T) {
+    super('tried, and taken back');
+  }
+}
+
+/**
+ * Does `work` and takes all of it back: what it answers is what would happen, found by the very functions that do it.
+ * Throws what it would throw.
+ */
+export async function whatIf<T>(app: App, actor: Actor, work: (w: Work) => Promise<T>): Promise<T> {
+  try {
+    await inTransaction(app, actor, async (w) => {
+      throw new TakenBack(await work(w));
+    });
+  } catch (error) {
+    if (error instanceof TakenBack) return error.result as T;
+    throw error;
+  }
+  throw new Error('what was tried was kept');
 }
 
 /** Runs `work` in one transaction with its actor and its moment. */

@@ -1,5 +1,6 @@
+import { alsoFollows, type Consequences, noConsequences } from '#core/events/consequences.ts';
 import { insert } from '../db/database.ts';
-import type { Consequences, Work } from './app.ts';
+import type { Work } from './app.ts';
 import { type Entry, type FactKind, type Facts, tellings } from './kinds.ts';
 
 /**
@@ -10,14 +11,8 @@ export async function record<K extends FactKind>(w: Work, kind: K, about: Facts[
   const { entry, topics } = tellings[kind];
   const line = entry?.(about);
   if (line) await writeEntry(w, line);
-  const all: Consequences = { messagesMoved: 0, reopened: [], offered: [] };
-  for (const word of w.app.reactions) {
-    const followed = await word[kind]?.(w, about);
-    if (!followed) continue;
-    all.messagesMoved += followed.messagesMoved ?? 0;
-    all.reopened.push(...(followed.reopened ?? []));
-    all.offered.push(...(followed.offered ?? []));
-  }
+  let all = noConsequences;
+  for (const word of w.app.reactions) all = alsoFollows(all, (await word[kind]?.(w, about)) ?? {});
   w.afterwards(() => {
     for (const topic of topics(about)) w.app.announcer.announce(topic);
   });

@@ -16,7 +16,7 @@ import { conflict, invalid, notFound, refused } from '../http/problem.ts';
 import { theOrganization } from '../staff/store.ts';
 import {
   assignmentOn,
-  deleteShift,
+  dropShift,
   isFull,
   isTaken,
   ownShifts,
@@ -85,11 +85,11 @@ export async function addShift(
   return id;
 }
 
-/** Removes a shift that nobody is on. */
+/** Removes a shift that nobody is on; who was on it stays written down. */
 export async function removeShift(w: Work, shift: ShiftRow): Promise<void> {
   if (await isTaken(w.tx, shift.id))
     throw conflict('shift-taken', 'Somebody is on this shift. Drop them first, so that they are told.');
-  await deleteShift(w.tx, shift.id);
+  await dropShift(w.tx, shift.id, w.now);
   await record(w, 'shift removed', { eventId: shift.eventId, role: shift.role });
 }
 

@@ -5,10 +5,10 @@ import type { PlanChange } from '../app/kinds.ts';
 import { moveShiftTimes, shiftTimes } from './store.ts';
 
 /** Shifts keep their distance in days and their wall times when the event moves, and their wall times in another zone. */
-async function moveShifts({ tx }: Work, { eventId, before, after }: PlanChange): Promise<void> {
+async function moveShifts({ tx }: Work, { eventId, before, after }: PlanChange) {
   const [from, to] = [before.startsLocal, after.startsLocal];
   const moves = from !== null && to !== null && from.slice(0, 10) !== to.slice(0, 10);
-  if (!moves && before.zone === after.zone) return;
+  if (!moves && before.zone === after.zone) return undefined;
   const moved = (await shiftTimes(tx, eventId)).map((s) => {
     const startsLocal = moves ? moveWall(s.startsLocal, from, to) : s.startsLocal;
     const endsLocal = moves ? moveWall(s.endsLocal, from, to) : s.endsLocal;
@@ -21,6 +21,7 @@ async function moveShifts({ tx }: Work, { eventId, before, after }: PlanChange):
     };
   });
   await moveShiftTimes(tx, moved);
+  return { shiftsMoved: moved.length };
 }
 
 export const crewReactions: Reactions = {

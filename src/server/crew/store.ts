@@ -17,7 +17,7 @@ const shiftColumns =
 export async function readShift(tx: Queries, id: string, lock = false): Promise<ShiftRow> {
   const row = await first<ShiftRow>(
     tx,
-    `select ${shiftColumns} from shifts s where s.id = $1 ${lock ? 'for update' : ''}`,
+    `select ${shiftColumns} from shifts s where s.id = $1 and s.removed_at is null ${lock ? 'for update' : ''}`,
     [id],
   );
   if (!row) throw notFound('This shift');
@@ -32,7 +32,7 @@ export const readShifts = (tx: Queries, eventId: string): Promise<CrewShift[]> =
        coalesce((select jsonb_agg(jsonb_build_object('id', a.id, 'contactId', a.contact_id, 'name', trim(c.given_name || ' ' || c.family_name),
            'quiet', ${whyQuiet('c')}, 'state', a.state, 'source', a.source, 'overrideReason', a.override_reason, 'hours', a.hours) order by a.made_at, a.id)
          from assignments a join contacts c on c.id = a.contact_id where a.shift_id = s.id and a.state in ${among(onShift)}), '[]') as assignments
-     from shifts s where s.event_id = $1 order by s.starts_at, s.role, s.id`,
+     from shifts s where s.event_id = $1 and s.removed_at is null order by s.starts_at, s.role, s.id`,
     [eventId],
   );
 
@@ -140,7 +140,10 @@ interface ShiftTimes {
 }
 
 export const shiftTimes = (tx: Queries, eventId: string): Promise<ShiftTimes[]> =>
-  tx.query<ShiftTimes>('select id, starts_local, ends_local from shifts where event_id = $1', [eventId]);
+  tx.query<ShiftTimes>(
+    'select id, starts_local, ends_local from shifts where event_id = $1 and removed_at is null',
+    [eventId],
+  );
 
 /** Puts shifts at other times, all at once. */
 export async function moveShiftTimes(
@@ -156,4 +159,11 @@ export async function moveShiftTimes(
     );
 }
 
-export const deleteShift = (tx: Queries, id: string) => tx.query('delete from shifts where id = $1', [id]);
+/** Removes a shift: retired where somebody was ever on it, deleted where nobody was. */
+export async function dropShift(tx: Queries, id: string, at: string): Promise<void> {
+  await tx.query(
+    'update shifts s set removed_at = $2 where id = $1 and exists (select 1 from assignments a where a.shift_id = s.id)',
+    [id, at],
+  );
+  await tx.query('delete from shifts where id = $1 and removed_at is null', [id]);
+}

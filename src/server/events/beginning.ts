@@ -44,7 +44,7 @@ export async function beginEvent(
         needed: number;
         publicSignUp: boolean;
       }>(
-        'select role, place, starts_local, ends_local, needed, public_sign_up from shifts where event_id = $1 order by starts_at',
+        'select role, place, starts_local, ends_local, needed, public_sign_up from shifts where event_id = $1 and removed_at is null order by starts_at',
         [source.id],
       )
     : [];

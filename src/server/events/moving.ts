@@ -1,3 +1,4 @@
+import type { Consequences } from '#core/events/consequences.ts';
 import { type EventState, mayBecome } from '#core/events/states.ts';
 import type { Work } from '../app/app.ts';
 import { record } from '../app/record.ts';
@@ -5,10 +6,15 @@ import { insert, update } from '../db/database.ts';
 import { conflict } from '../http/problem.ts';
 import { readEvent } from './store.ts';
 
-/** Moves an event on to another state, with its history. Refuses what the states do not allow. */
-export async function moveOn(w: Work, eventId: string, to: EventState, words: string): Promise<void> {
+/** Moves an event on to another state, with its history. Refuses what the states do not allow. Answers what followed. */
+export async function moveOn(
+  w: Work,
+  eventId: string,
+  to: EventState,
+  words: string,
+): Promise<Consequences | null> {
   const event = await readEvent(w.tx, eventId);
-  if (event.state === to) return;
+  if (event.state === to) return null;
   if (!mayBecome(event.state, to))
     throw conflict('event-state', `An event that is ${event.state} cannot become ${to}.`);
   await update(w.tx, 'events', eventId, { state: to, updatedAt: w.now });
@@ -20,5 +26,5 @@ export async function moveOn(w: Work, eventId: string, to: EventState, words: st
     actor: w.actor.name,
     words,
   });
-  await record(w, 'event moved on', { eventId, from: event.state, to, words });
+  return record(w, 'event moved on', { eventId, from: event.state, to, words });
 }

@@ -1,4 +1,5 @@
 import type { EventPlan } from '#contract/events.ts';
+import type { Consequences } from '#core/events/consequences.ts';
 import { clashing, type PlanField, type PlanPart, partsOf } from '#core/events/parts.ts';
 import type { Work } from '../app/app.ts';
 import { record } from '../app/record.ts';
@@ -45,8 +46,8 @@ export async function readPlan(tx: Queries, event: EventRow): Promise<EventPlan>
 export interface Saved {
   /** The version of the plan, and of the parts that were saved. */
   version: number;
-  messagesMoved: number;
-  reopened: string[];
+  /** What followed. */
+  followed: Consequences;
 }
 
 /** When each part of a plan was saved last, as the version the plan had by then, and by whom. */
@@ -94,11 +95,11 @@ export async function savePlan(
      on conflict (event_id, part) do update set version = excluded.version, saved_at = excluded.saved_at, saved_by = excluded.saved_by`,
     [eventId, touched, version, now, w.actor.name],
   );
-  const { messagesMoved, reopened } = await record(w, 'plan saved', {
+  const followed = await record(w, 'plan saved', {
     eventId,
     fields,
     before,
     after: saving.after,
   });
-  return { version, messagesMoved, reopened };
+  return { version, followed };
 }

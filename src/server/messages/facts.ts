@@ -21,9 +21,9 @@ const replanOrder = async (w: Work, { eventId, orderId }: { eventId: string; ord
 
 export const messagesReactions: Reactions = {
   async 'plan saved'(w, { eventId, fields }) {
-    if (fields.some((f) => deciding.includes(f))) return { messagesMoved: await replan(w, eventId) };
+    if (fields.some((f) => deciding.includes(f))) return replan(w, eventId);
   },
-  'event moved on': async (w, { eventId }) => ({ messagesMoved: await replan(w, eventId) }),
+  'event moved on': (w, { eventId }) => replan(w, eventId),
   async 'order placed'(w, { orderId, state }) {
     if (state === 'waitlisted') await tellBuyer(w, orderId, 'waitlisted', 'joined the waitlist');
   },

@@ -1,4 +1,5 @@
 import type { MessageStepPlan } from '#contract/events.ts';
+import type { Consequences } from '#core/events/consequences.ts';
 import { silentStates } from '#core/events/states.ts';
 import { type LeftOut, type PlannedMessage, type PlanStep, planStep } from '#core/messages/plan.ts';
 import type { Work } from '../app/app.ts';
@@ -33,13 +34,13 @@ export async function planFor(
 /**
  * Brings the planned rows of an event, or of one order in it, to what the plan says now: missing ones are added,
  * those that have not gone out move, those that no longer apply are held back with the reason. What was sent stays.
- * Answers how many moved.
+ * Answers how many moved, and how many do not go out.
  */
 export async function replan(
   w: Pick<Work, 'tx' | 'app' | 'now'>,
   eventId: string,
   orderId: string | null = null,
-): Promise<number> {
+): Promise<Pick<Consequences, 'messagesMoved' | 'messagesHeldBack'>> {
   const { tx, now } = w;
   const event = await readEvent(tx, eventId);
   const over = silentStates.includes(event.state);
@@ -92,6 +93,6 @@ export async function replan(
   await putOut(w, fresh);
   await movePlanned(tx, moved);
   await holdBack(tx, gone);
-  if (!orderId) await holdBackRemoved(tx, eventId);
-  return moved.length;
+  const removed = orderId ? 0 : await holdBackRemoved(tx, eventId);
+  return { messagesMoved: moved.length, messagesHeldBack: gone.length + removed };
 }

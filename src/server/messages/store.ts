@@ -125,14 +125,15 @@ export async function movePlanned(tx: Queries, moved: readonly Moved[]): Promise
     );
 }
 
-/** Holds back what was planned by steps that are no longer in the plan. What went out stays. */
-export async function holdBackRemoved(tx: Queries, eventId: string): Promise<void> {
-  await tx.query(
+/** Holds back what was planned by steps that are no longer in the plan. What went out stays. Answers how many. */
+export async function holdBackRemoved(tx: Queries, eventId: string): Promise<number> {
+  const held = await tx.query(
     `update messages m set state = 'held back', why_not = 'the step was removed from the plan', next_try_at = null
      where event_id = $1 and (state = 'planned' or (state = 'failed' and next_try_at is not null))
-       and step_id in (select id from message_steps where event_id = $1 and removed_at is not null)`,
+       and step_id in (select id from message_steps where event_id = $1 and removed_at is not null) returning id`,
     [eventId],
   );
+  return held.length;
 }
 
 /** Holds planned messages back, each with its reason. */

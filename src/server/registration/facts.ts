@@ -7,7 +7,7 @@ export const registrationReactions: Reactions = {
       return { offered: await passOnFreed(w, eventId) };
   },
   async 'event moved on'(w, { eventId, to }) {
-    if (to === 'called off') await letGoAll(w, eventId);
+    if (to === 'called off') return { letGo: await letGoAll(w, eventId) };
   },
   'seats lapsed': async (w, { eventId }) => ({ offered: await passOnFreed(w, eventId) }),
   'seats withdrawn': async (w, { eventId }) => ({ offered: await passOnFreed(w, eventId) }),

@@ -89,7 +89,7 @@ export async function publicEventOf(tx: Queries, event: EventRow, now: string): 
   const taken = await readTaken(tx, event.id);
   const shifts = await first<{ n: number }>(
     tx,
-    `select count(*)::int as n from shifts s where s.event_id = $1 and s.public_sign_up and s.starts_at > $2
+    `select count(*)::int as n from shifts s where s.event_id = $1 and s.removed_at is null and s.public_sign_up and s.starts_at > $2
        and (select count(*) from assignments a where a.shift_id = s.id and a.state in ${among(onShift)}) < s.needed`,
     [event.id, now],
   );

@@ -67,8 +67,11 @@ async function letGo(
   });
 }
 
-/** An event is called off: seats that are held, offered or waited for are let go at once; confirmed ones stay on record. */
-export async function letGoAll(w: Work, eventId: string): Promise<void> {
+/**
+ * An event is called off: seats that are held, offered or waited for are let go at once; confirmed ones stay on record.
+ * Answers how many parties that concerns.
+ */
+export async function letGoAll(w: Work, eventId: string): Promise<number> {
   const orders = await w.tx.query<{ id: string }>(
     `select o.id from orders o where o.event_id = $1 and exists (select 1 from registrations r where r.order_id = o.id
        and r.state in ('held', 'offered', 'waitlisted'))
@@ -77,6 +80,7 @@ export async function letGoAll(w: Work, eventId: string): Promise<void> {
   );
   for (const { id } of orders)
     await letGo(w, id, ['held', 'offered', 'waitlisted'], 'the event was called off');
+  return orders.length;
 }
 
 /** Takes an offer: confirmed when nothing is due, else held while paying. */

@@ -1,3 +1,4 @@
+import { type Consequences, noConsequences } from '#core/events/consequences.ts';
 import { isOver } from '#core/events/end.ts';
 import { becomes, type Move, type MoveRefusal, type Position, refusalOf } from '#core/events/moves.ts';
 import type { EventState } from '#core/events/states.ts';
@@ -52,8 +53,16 @@ function sayRefusal(refusal: MoveRefusal, lacks: readonly string[]): Problem {
   }
 }
 
-/** Does with an event what somebody decided. Refuses what it cannot do now, and calling off without a reason. */
-export async function makeMove(w: Work, eventId: string, move: Move, words: string): Promise<EventState> {
+/**
+ * Does with an event what somebody decided. Refuses what it cannot do now, and calling off without a reason. Answers what it
+ * is now, and what followed.
+ */
+export async function makeMove(
+  w: Work,
+  eventId: string,
+  move: Move,
+  words: string,
+): Promise<{ state: EventState; followed: Consequences }> {
   const event = await readEvent(w.tx, eventId, true);
   const position = await positionOf(w.tx, event, w.now);
   const refusal = refusalOf(position, move);
@@ -61,6 +70,5 @@ export async function makeMove(w: Work, eventId: string, move: Move, words: stri
   if (move === 'call off' && words.trim().length < 3)
     throw invalid([{ path: 'words', message: 'Say why; the words are kept with the event.' }]);
   const to = becomes(position, move);
-  await moveOn(w, eventId, to, words);
-  return to;
+  return { state: to, followed: (await moveOn(w, eventId, to, words)) ?? noConsequences };
 }

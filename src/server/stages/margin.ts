@@ -155,7 +155,7 @@ function factsFor(event: EventRow, read: Read): MarginFacts {
 const countsSql = `
   with open_shifts as (
     select s.event_id, s.role, s.starts_at, s.needed - (select count(*) from assignments a where a.shift_id = s.id and a.state in ${among(onShift)}) as open
-    from shifts s where s.event_id = any($1) and s.starts_at > $2)
+    from shifts s where s.event_id = any($1) and s.removed_at is null and s.starts_at > $2)
   select e.id,
     (select count(*)::int from open_shifts where event_id = e.id and open > 0) as shifts,
     (select coalesce(sum(open), 0)::int from open_shifts where event_id = e.id and open > 0) as places,

@@ -1,6 +1,6 @@
 import type { eventsContract } from '#contract/events.ts';
 import { bindingUnit, stagesOf } from '#core/access/stages.ts';
-import type { SignedIn } from '../app/app.ts';
+import { type SignedIn, whatIf } from '../app/app.ts';
 import { demand, eventFor } from '../events/access.ts';
 import { beginEvent } from '../events/beginning.ts';
 import { savePlan } from '../events/plan.ts';
@@ -58,7 +58,22 @@ export const eventsHandlers: Handlers<typeof eventsContract> = {
 
   'POST /api/events/:id/state': async (c) => {
     await eventFor(c, c.params.id, 'plan', 'change', true);
-    return { state: await makeMove(c, c.params.id, c.body.move, c.body.words) };
+    return makeMove(c, c.params.id, c.body.move, c.body.words);
+  },
+
+  'POST /api/events/:id/what-if': async (c) => {
+    const { app, actor, params, body } = c;
+    const event = await eventFor(c, params.id, 'plan', 'change', true);
+    if ('move' in body)
+      return whatIf(app, actor, async (w) => {
+        const { followed } = await makeMove(w, event.id, body.move, 'to see what follows');
+        return followed;
+      });
+    ownUnitOnly(c.staff, body.change.unitId);
+    return whatIf(app, actor, async (w) => {
+      const { followed } = await savePlan(w, event.id, body.version, body.change);
+      return followed;
+    });
   },
 
   'GET /api/events/:id/stream': async (c) => {

@@ -1,5 +1,6 @@
 import { useState } from 'react';
 import type { EventPage, MessageStepPlan } from '#contract/events.ts';
+import { sayConsequences } from '#core/events/consequences.ts';
 import { audiences } from '#core/messages/audiences.ts';
 import { mergeFields } from '#core/messages/merge.ts';
 import { momentRule, sayMoment } from '#core/messages/moments.ts';
@@ -122,8 +123,8 @@ export default function MessagesSheet({ page }: { page: EventPage }) {
 
 function EditStep({ page, step, close }: { page: EventPage; step: MessageStepPlan; close: () => void }) {
   const [form, setForm] = useState(step);
-  const save = useAction('PATCH /api/events/:id', ({ messagesMoved }) => {
-    say(messagesMoved ? `Saved; ${messagesMoved} planned messages moved` : 'Saved');
+  const save = useAction('PATCH /api/events/:id', ({ followed }) => {
+    say(['Saved', ...sayConsequences(followed, true)].join('; '));
     close();
   });
   const [side, setSide] = useState(step.offsetDays < 0 || step.offsetMinutes < 0 ? 'before' : 'after');

@@ -1,6 +1,9 @@
+import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import type { EventPage } from '#contract/events.ts';
+import { sayConsequences } from '#core/events/consequences.ts';
 import type { Move } from '#core/events/moves.ts';
+import { call } from '../api.ts';
 import { Asking } from '../parts/Asking.tsx';
 import { useAction } from '../parts/ask.ts';
 import { Field } from '../parts/Field.tsx';
@@ -52,14 +55,27 @@ const looks: Partial<Record<Move, string>> = {
   'call off': 'plain',
 };
 
+/** What a move would bring about, a line each; nothing while it is asked, or where it cannot be told. */
+function useWhatIf(id: string, move: Move | null): string[] {
+  const asked = useQuery({
+    queryKey: ['what-if', id, move],
+    queryFn: () => call('POST /api/events/:id/what-if', { params: { id }, body: { move: move! } }),
+    enabled: move !== null,
+    gcTime: 0,
+    retry: false,
+  });
+  return asked.data ? sayConsequences(asked.data, false) : [];
+}
+
 /** The steps an event can take now, each with what it will do before it is done. */
 export function StateActions({ page }: { page: EventPage }) {
   const [asking, setAsking] = useState<Move | null>(null);
   const [why, setWhy] = useState('');
-  const change = useAction('POST /api/events/:id/state', () => {
-    say(asking ? words[asking].done : 'Done');
+  const change = useAction('POST /api/events/:id/state', ({ followed }) => {
+    say([asking ? words[asking].done : 'Done', ...sayConsequences(followed, true)].join('; '));
     setAsking(null);
   });
+  const whatIf = useWhatIf(page.id, asking);
   return (
     <>
       {page.moves.map((move) => (
@@ -91,6 +107,13 @@ export function StateActions({ page }: { page: EventPage }) {
       >
         <Problems of={change.problem} />
         <p>{asking && words[asking].does(page)}</p>
+        {whatIf.length > 0 && (
+          <ul className="lines">
+            {whatIf.map((line) => (
+              <li key={line}>{line}</li>
+            ))}
+          </ul>
+        )}
         {asking === 'call off' && (
           <Field label="Why">
             {(props) => <textarea {...props} rows={2} value={why} onChange={(e) => setWhy(e.target.value)} />}

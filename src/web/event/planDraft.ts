@@ -2,6 +2,7 @@ import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useCallback, useEffect } from 'react';
 import { create } from 'zustand';
 import type { EventPage, EventPlan } from '#contract/events.ts';
+import { sayConsequences } from '#core/events/consequences.ts';
 import * as drafts from '#core/events/draft.ts';
 import { type PlanPart, partsOf } from '#core/events/parts.ts';
 import { type Answer, ApiProblem, addressOf, call } from '#web/api.ts';
@@ -33,7 +34,7 @@ export interface PlanDraft {
   wrong: Record<string, string>;
   /** Why saving failed as a whole: the network, the event's state. */
   problem: ApiProblem | null;
-  /** What the last save brought about: messages moved, steps reopened. */
+  /** What the last save brought about, a line each. */
   effects: string[];
   /** Parts that somebody else saved meanwhile, each with what is to be said and both texts. */
   clashes: { part: PlanPart; says: string; fields: (keyof EventPlan)[] }[];
@@ -134,14 +135,7 @@ export function usePlanDraft(page: EventPage): PlanDraft {
     wrong: drafts.wrongIn(draft),
     problem:
       save.error instanceof ApiProblem && (save.error.code !== 'invalid' || !typed) ? save.error : null,
-    effects: saved
-      ? [
-          ...(saved.messagesMoved
-            ? [`${saved.messagesMoved} messages that have not gone out were moved`]
-            : []),
-          ...(saved.reopened.length ? [`Reopened for clearance: ${saved.reopened.join(', ')}`] : []),
-        ]
-      : [],
+    effects: saved ? sayConsequences(saved.followed, true) : [],
     clashes: (Object.entries(draft.clashes) as [PlanPart, string][]).map(([part, says]) => ({
       part,
       says,
