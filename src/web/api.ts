@@ -1,6 +1,7 @@
 import type { Answered, ProblemBody, Sent } from '#contract/endpoint.ts';
 import type { Everything } from '#contract/index.ts';
-import { isProblemCode, type Language, sayProblem } from '#core/words/problems.ts';
+import type { Language } from '#core/words/filling.ts';
+import { isProblemCode, sayProblem } from '#core/words/problems.ts';
 
 export type Key = keyof Everything;
 export type Answer<K extends Key> = Answered<Everything[K]>;

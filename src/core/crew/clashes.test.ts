@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { expect, test } from 'vitest';
+import { sayAgainst } from '#core/words/against.ts';
 import { clashesOf, hoursOf, restHours, type Stint } from './clashes.ts';
 
 test('shifts clash when they overlap, not when they touch', () => {
@@ -49,12 +50,12 @@ test('a shift never clashes with itself, and every clash names the other', () =>
   const wanted = stint('wanted', 8, 4);
   expect(clashesOf(wanted, [wanted])).toEqual([]);
   expect(clashesOf(wanted, [stint('before', 6, 3), stint('after', 11, 3), stint('far', 40, 2)])).toEqual([
-    { kind: 'overlap', withShiftId: 'before', text: 'at the same time as before' },
-    { kind: 'overlap', withShiftId: 'after', text: 'at the same time as after' },
+    { kind: 'overlap', withShiftId: 'before', label: 'before', hours: 0 },
+    { kind: 'overlap', withShiftId: 'after', label: 'after', hours: 0 },
   ]);
-  expect(clashesOf(stint('late', 20, 3), [stint('early', 29, 4)])[0]!.text).toBe(
-    'only 6 hours of rest beside early',
-  );
+  const [late] = clashesOf(stint('late', 20, 3), [stint('early', 29, 4)]);
+  expect(late).toMatchObject({ kind: 'short rest', label: 'early', hours: 6 });
+  expect(sayAgainst('short rest', { label: 'early', hours: 6 })).toBe('only 6 hours of rest beside early');
 });
 
 test('hours are kept to the quarter', () => {

@@ -11,7 +11,9 @@ export interface Stint {
 export interface Clash {
   kind: 'overlap' | 'short rest';
   withShiftId: string;
-  text: string;
+  /** The shift it is with, and the hours between the two. */
+  label: string;
+  hours: number;
 }
 
 /** Hours of rest wanted between the end of one shift and the start of the next on another day. */
@@ -29,7 +31,8 @@ export function clashesOf(wanted: Stint, has: readonly Stint[]): Clash[] {
       clashes.push({
         kind: 'overlap',
         withShiftId: other.shiftId,
-        text: `at the same time as ${other.label}`,
+        label: other.label,
+        hours: 0,
       });
       continue;
     }
@@ -42,7 +45,8 @@ export function clashesOf(wanted: Stint, has: readonly Stint[]): Clash[] {
       clashes.push({
         kind: 'short rest',
         withShiftId: other.shiftId,
-        text: `only ${Math.floor(hours)} hours of rest beside ${other.label}`,
+        label: other.label,
+        hours: Math.floor(hours),
       });
   }
   return clashes;

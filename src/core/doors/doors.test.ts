@@ -36,14 +36,17 @@ test('the door lets in who may come in and says what is missing', () => {
   expect(judge(fine).light).toBe('go');
   expect(judge({ ...fine, waiverMissing: 'guardian' })).toMatchObject({
     light: 'stop',
-    headline: 'Waiver missing',
+    headline: { code: 'waiver-missing' },
   });
-  expect(judge({ ...fine, balance: 500 })).toMatchObject({ light: 'settle', headline: 'Balance due' });
-  expect(judge({ ...fine, attendance: 'arrived' }).headline).toBe('Already in');
-  expect(judge({ ...fine, sameEvent: false }).headline).toBe('Another event');
-  expect(judge({ ...fine, closedDoor: 'Called off' })).toMatchObject({
+  expect(judge({ ...fine, balance: 500 })).toMatchObject({
+    light: 'settle',
+    headline: { code: 'balance-due' },
+  });
+  expect(judge({ ...fine, attendance: 'arrived' }).headline.code).toBe('already-in');
+  expect(judge({ ...fine, sameEvent: false }).headline.code).toBe('another-event');
+  expect(judge({ ...fine, closedDoor: 'called off' })).toMatchObject({
     light: 'stop',
-    headline: 'Called off',
+    headline: { code: 'not-running', params: { state: 'called off' } },
   });
   for (const seatState of [
     'asked',
@@ -75,8 +78,11 @@ test('another day is stopped as such; whoever is stopped comes in with a reason 
     sameEvent: true,
     closedDoor: null,
   } as const;
-  expect(judge({ ...fine, day: 'to come' })).toMatchObject({ light: 'stop', headline: 'Another day' });
-  expect(judge({ ...fine, day: 'past' })).toMatchObject({ light: 'stop', headline: 'The event is over' });
+  expect(judge({ ...fine, day: 'to come' })).toMatchObject({
+    light: 'stop',
+    headline: { code: 'another-day' },
+  });
+  expect(judge({ ...fine, day: 'past' })).toMatchObject({ light: 'stop', headline: { code: 'event-over' } });
   const owing = judge({ ...fine, day: 'today', balance: 5 });
   expect([mayComeIn(owing, ''), mayComeIn(owing, ' x '), mayComeIn(owing, 'pays later')]).toEqual([
     false,

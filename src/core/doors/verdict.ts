@@ -1,5 +1,8 @@
+import type { EventState } from '#core/events/states.ts';
 import type { RegistrationState } from '#core/registration/states.ts';
 import type { CalendarDate } from '#core/time/clock.ts';
+import type { Said } from '#core/words/filling.ts';
+import type { VerdictCode } from '#core/words/verdicts.ts';
 
 /** What the door has to know about one seat. */
 export interface DoorFacts {
@@ -12,7 +15,7 @@ export interface DoorFacts {
   /** Whether the event takes place today, where it takes place. */
   day: EventDay;
   /** Of an event that takes nobody in: called off, wrapped, not open yet. */
-  closedDoor: string | null;
+  closedDoor: EventState | null;
 }
 
 export type EventDay = 'today' | 'to come' | 'past' | 'no date';
@@ -20,8 +23,8 @@ export type EventDay = 'today' | 'to come' | 'past' | 'no date';
 /** What the door sees at arm's length. `stop` may not come in as things are; `settle` first needs something; `go` comes in. */
 export interface DoorVerdict {
   light: 'go' | 'settle' | 'stop';
-  headline: string;
-  details: string[];
+  headline: Said<VerdictCode>;
+  details: Said<VerdictCode>[];
 }
 
 /** Whether an event takes place on a day: from the day its doors open to the day it ends, both included. */
@@ -35,52 +38,37 @@ export function eventDayOf(
   return today < from ? 'to come' : today > until ? 'past' : 'today';
 }
 
+const verdict = (
+  light: DoorVerdict['light'],
+  headline: VerdictCode,
+  details: readonly VerdictCode[] = [],
+): DoorVerdict => ({ light, headline: { code: headline }, details: details.map((code) => ({ code })) });
+
 /** Judges one seat at the door. A seat is not an arrival: only a mark at the door makes one. */
 export function judge(facts: DoorFacts): DoorVerdict {
-  if (!facts.sameEvent)
-    return { light: 'stop', headline: 'Another event', details: ['This pass is not for this event.'] };
+  if (!facts.sameEvent) return verdict('stop', 'another-event', ['not-for-this-event']);
   if (facts.closedDoor)
     return {
       light: 'stop',
-      headline: facts.closedDoor,
-      details: ['Nobody arrives at this event.'],
+      headline: { code: 'not-running', params: { state: facts.closedDoor } },
+      details: [{ code: 'nobody-arrives' }],
     };
-  if (facts.seatState !== 'confirmed') {
-    const words: Record<Exclude<RegistrationState, 'confirmed'>, string> = {
-      asked: 'Not accepted yet',
-      held: 'Not paid: the seat is only held',
-      waitlisted: 'On the waitlist',
-      offered: 'A seat was offered but not taken',
-      withdrawn: 'Withdrawn',
-      declined: 'Declined',
-      lapsed: 'Lapsed',
-    };
-    return { light: 'stop', headline: words[facts.seatState], details: ['No confirmed seat.'] };
-  }
-  if (facts.attendance === 'arrived') return { light: 'stop', headline: 'Already in', details: [] };
-  const details: string[] = [];
+  if (facts.seatState !== 'confirmed') return verdict('stop', facts.seatState, ['no-confirmed-seat']);
+  if (facts.attendance === 'arrived') return verdict('stop', 'already-in');
+  const missing: VerdictCode[] = [];
   if (facts.waiverMissing)
-    details.push(
-      facts.waiverMissing === 'guardian' ? "A guardian's signature is missing." : 'The waiver is not signed.',
-    );
-  if (facts.balance > 0) details.push('There is a balance to pay.');
-  if (facts.day !== 'today')
-    return {
-      light: 'stop',
-      headline: facts.day === 'past' ? 'The event is over' : 'Another day',
-      details: [
-        facts.day === 'past' ? 'It took place before today.' : 'The event does not take place today.',
-        ...details,
-      ],
-    };
-  if (facts.waiverMissing) return { light: 'stop', headline: 'Waiver missing', details };
-  if (facts.balance > 0) return { light: 'settle', headline: 'Balance due', details };
-  return { light: 'go', headline: facts.attendance === 'left' ? 'Coming back' : 'Come in', details };
+    missing.push(facts.waiverMissing === 'guardian' ? 'guardian-unsigned' : 'unsigned');
+  if (facts.balance > 0) missing.push('balance-to-pay');
+  if (facts.day === 'past') return verdict('stop', 'event-over', ['took-place-before', ...missing]);
+  if (facts.day !== 'today') return verdict('stop', 'another-day', ['not-today', ...missing]);
+  if (facts.waiverMissing) return verdict('stop', 'waiver-missing', missing);
+  if (facts.balance > 0) return verdict('settle', 'balance-due', missing);
+  return verdict('go', facts.attendance === 'left' ? 'coming-back' : 'come-in', missing);
 }
 
 /** The shortest reason that lets somebody in whom the door would stop, in characters. */
 export const shortestReason = 3;
 
 /** True when somebody may be marked as arrived: nothing is in the way, or a reason to let them in all the same is given. */
-export const mayComeIn = (verdict: DoorVerdict, reason: string): boolean =>
+export const mayComeIn = (verdict: Pick<DoorVerdict, 'light'>, reason: string): boolean =>
   verdict.light === 'go' || reason.trim().length >= shortestReason;

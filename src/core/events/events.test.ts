@@ -1,4 +1,6 @@
 import { describe, expect, test } from 'vitest';
+import { sayNote } from '#core/words/notes.ts';
+import { sayPin } from '#core/words/pins.ts';
 import { moveCopy } from './copy.ts';
 import { type MarginFacts, marginOf } from './margin.ts';
 import { problemsWithSchedule, remarksOnSchedule } from './schedule.ts';
@@ -111,7 +113,8 @@ test('the spine puts today into the stage that has been reached, after what has 
     surveyAnswers: 0,
   };
   const spine = spineOf(facts);
-  expect(spine.today).toEqual({ text: 'today, 30 days before', stage: 'registration', afterPins: 1 });
+  expect(spine.today).toEqual({ code: 'before', params: { days: 30 }, stage: 'registration', afterPins: 1 });
+  expect(sayPin(spine.today)).toBe('today, 30 days before');
   expect(spine.stages.map((s) => s.standing)).toEqual([
     'done',
     'done',
@@ -121,9 +124,9 @@ test('the spine puts today into the stage that has been reached, after what has 
     'ahead',
     'ahead',
   ]);
-  expect(spine.stages[3]!.pins[0]).toMatchObject({ text: '2 unfilled', late: true });
+  expect(spine.stages[3]!.pins[0]).toMatchObject({ code: 'unfilled', params: { places: 2 }, late: true });
   expect(spineOf({ ...facts, now: '2026-08-09T12:00:00.000Z' }).today).toMatchObject({
-    text: 'today, the day after',
+    code: 'the-day-after',
     stage: 'wrap-up',
   });
 });
@@ -159,7 +162,7 @@ test('the margin puts what cannot go on first, and falls silent when all is well
     waiting: { parties: 2, people: 10, firstFit: { name: 'Vetch', seats: 4, orderId: 'x' } },
     messagesFailed: 1,
   });
-  expect(notes.map((n) => n.headline)).toEqual([
+  expect(notes.map((n) => sayNote(n.code, n.params).headline)).toEqual([
     '1 message failed.',
     'A party of 4 fits now.',
     "3 children have no guardian's signature.",
@@ -171,11 +174,11 @@ test('the margin puts what cannot go on first, and falls silent when all is well
     daysToStart: 1,
   })[0]!;
   expect(later.urgency).toBeGreaterThan(notes[2]!.urgency);
-  expect(marginOf({ ...well, waiversMissing: { minors: 0, adults: 0, unknown: 1 } })[0]!.headline).toBe(
-    'The age of 1 person is not known.',
-  );
+  const [young] = marginOf({ ...well, waiversMissing: { minors: 0, adults: 0, unknown: 1 } });
+  expect(sayNote(young!.code, young!.params).headline).toBe('The age of 1 person is not known.');
   expect(marginOf({ ...well, state: 'draft', daysToSubmit: -2, daysToStart: 12 })[0]).toMatchObject({
     tone: 'stop',
-    when: '2 days late',
+    code: 'late-for-clearance',
+    due: { code: 'days-late', params: { days: 2 } },
   });
 });

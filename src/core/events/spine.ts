@@ -1,14 +1,17 @@
 import { endOf } from '#core/events/end.ts';
-import type { Instant, Zone } from '#core/time/clock.ts';
-import { sayDistance, sayTime } from '#core/time/say.ts';
-import { dateOf, wallOf } from '#core/time/wallTime.ts';
+import type { CalendarDate, Instant, Zone } from '#core/time/clock.ts';
+import { sayTime } from '#core/time/say.ts';
+import { dateOf, daysBetween, wallOf } from '#core/time/wallTime.ts';
+import type { Params, Said } from '#core/words/filling.ts';
+import type { PinCode } from '#core/words/pins.ts';
 import { type Stage, stages } from './states.ts';
 
 /** One dated thing about an event. */
 export interface Pin {
   stage: Stage;
   at: Instant;
-  text: string;
+  code: PinCode;
+  params: Params;
   late: boolean;
 }
 
@@ -21,8 +24,8 @@ export interface SpineStage {
 
 export interface Spine {
   stages: SpineStage[];
-  /** "today, 30 days before", with the stage and the number of its pins that come before it. */
-  today: { text: string; stage: Stage; afterPins: number } | null;
+  /** How far today is from the day (“today, 30 days before”), with the stage and the number of its pins before it. */
+  today: Said<PinCode> & { stage: Stage; afterPins: number };
 }
 
 /** What the spine is made of: the dated facts of one event. Null where there is none. */
@@ -37,12 +40,12 @@ export interface SpineFacts {
   lastDayToSubmit: Instant | null;
   submittedAt: Instant | null;
   submittedLate: boolean;
-  clearance: { at: Instant; text: string }[];
+  clearance: { at: Instant; step: string; state: string }[];
   openedAt: Instant | null;
   registrationClosesAt: Instant | null;
   shiftsUnfilled: number;
   firstShiftAt: Instant | null;
-  messages: { at: Instant; text: string; count: number; failed: boolean }[];
+  messages: { at: Instant; name: string; count: number; failed: boolean }[];
   surveyAt: Instant | null;
   surveyAnswers: number;
 }
@@ -51,38 +54,29 @@ export interface SpineFacts {
 export function spineOf(facts: SpineFacts): Spine {
   const { now, zone } = facts;
   const pins: Pin[] = [];
-  const pin = (stage: Stage, at: Instant | null, text: string, late = false) => {
-    if (at) pins.push({ stage, at, text, late });
+  const pin = (stage: Stage, at: Instant | null, code: PinCode, params: Params = {}, late = false) => {
+    if (at) pins.push({ stage, at, code, params, late });
   };
-  pin('plan', facts.createdAt, facts.createdFrom ? `from ${facts.createdFrom}` : 'begun');
+  const time = (at: Instant) => sayTime(wallOf(at, zone));
+  if (facts.createdFrom) pin('plan', facts.createdAt, 'begun-from', { event: facts.createdFrom });
+  else pin('plan', facts.createdAt, 'begun');
   if (facts.submittedAt)
-    pin('clearance', facts.submittedAt, facts.submittedLate ? 'sent, late' : 'sent', facts.submittedLate);
-  else
-    pin(
-      'clearance',
-      facts.lastDayToSubmit,
-      'last day to send',
-      Boolean(facts.lastDayToSubmit && facts.lastDayToSubmit < now),
-    );
-  for (const c of facts.clearance) pin('clearance', c.at, c.text);
+    pin('clearance', facts.submittedAt, facts.submittedLate ? 'sent-late' : 'sent', {}, facts.submittedLate);
+  else if (facts.lastDayToSubmit)
+    pin('clearance', facts.lastDayToSubmit, 'last-day-to-send', {}, facts.lastDayToSubmit < now);
+  for (const { at, step, state } of facts.clearance) pin('clearance', at, 'decided', { step, state });
   pin('registration', facts.openedAt, 'opened');
-  pin(
-    'registration',
-    facts.registrationClosesAt,
-    `closes ${facts.registrationClosesAt ? sayTime(wallOf(facts.registrationClosesAt, zone)) : ''}`,
-  );
-  if (facts.shiftsUnfilled > 0) pin('crew', facts.firstShiftAt, `${facts.shiftsUnfilled} unfilled`, true);
-  else pin('crew', facts.firstShiftAt, 'first shift');
-  for (const m of facts.messages)
-    pin('messages', m.at, `${sayTime(wallOf(m.at, zone))} ${m.text}, ${m.count}`, m.failed);
-  pin(
-    'doors',
-    facts.doorsAt ?? facts.startsAt,
-    facts.doorsAt
-      ? `${sayTime(wallOf(facts.doorsAt, zone))} doors`
-      : sayTime(wallOf(facts.startsAt ?? now, zone)),
-  );
-  pin('wrap-up', facts.surveyAt, facts.surveyAnswers ? `survey, ${facts.surveyAnswers} answers` : 'survey');
+  if (facts.registrationClosesAt)
+    pin('registration', facts.registrationClosesAt, 'closes', { time: time(facts.registrationClosesAt) });
+  if (facts.shiftsUnfilled > 0)
+    pin('crew', facts.firstShiftAt, 'unfilled', { places: facts.shiftsUnfilled }, true);
+  else pin('crew', facts.firstShiftAt, 'first-shift');
+  for (const { at, name, count, failed } of facts.messages)
+    pin('messages', at, 'message', { time: time(at), name, count }, failed);
+  if (facts.doorsAt) pin('doors', facts.doorsAt, 'doors', { time: time(facts.doorsAt) });
+  else if (facts.startsAt) pin('doors', facts.startsAt, 'starts', { time: time(facts.startsAt) });
+  if (facts.surveyAnswers) pin('wrap-up', facts.surveyAt, 'survey-answers', { answers: facts.surveyAnswers });
+  else pin('wrap-up', facts.surveyAt, 'survey');
   const byStage = stages.map((stage) => ({
     stage,
     pins: pins.filter((p) => p.stage === stage).sort((a, b) => (a.at < b.at ? -1 : a.at > b.at ? 1 : 0)),
@@ -95,7 +89,9 @@ export function spineOf(facts: SpineFacts): Spine {
       standing: at < currentAt ? 'done' : at === currentAt ? 'current' : 'ahead',
     })),
     today: {
-      text: facts.startsAt ? sayToday(dateOf(now, zone), dateOf(facts.startsAt, zone)) : 'today',
+      ...(facts.startsAt
+        ? todayFrom(dateOf(now, zone), dateOf(facts.startsAt, zone))
+        : { code: 'today' as const }),
       stage: current,
       afterPins: byStage[currentAt]!.pins.filter((p) => p.at <= now).length,
     },
@@ -113,12 +109,11 @@ function currentStage(f: SpineFacts): Stage {
   return 'plan';
 }
 
-function sayToday(today: string, date: string): string {
-  const distance = sayDistance(today, date);
-  if (distance === 'today') return 'today, the day itself';
-  if (distance === 'tomorrow') return 'today, the day before';
-  if (distance === 'yesterday') return 'today, the day after';
-  return distance.endsWith('ago')
-    ? `today, ${distance.replace('ago', 'after')}`
-    : `today, ${distance.slice(3)} before`;
+/** How today lies to the day of the event. */
+function todayFrom(today: CalendarDate, date: CalendarDate): Said<PinCode> {
+  const days = daysBetween(today, date);
+  if (days === 0) return { code: 'the-day-itself' };
+  if (days === 1) return { code: 'the-day-before' };
+  if (days === -1) return { code: 'the-day-after' };
+  return { code: days > 0 ? 'before' : 'after', params: { days: Math.abs(days) } };
 }

@@ -1,3 +1,5 @@
+import type { Plurals } from './filling.ts';
+
 /**
  * What can be wrong, in English: by code, with {{parameters}}. A text that depends on a number has one form for each plural
  * category of the language (CLDR): it is chosen by `count`.
@@ -66,6 +68,9 @@ export const problemsEn = {
     'The card processor has not answered. Your seats are kept; do not pay again. We tell you as soon as we know.',
   'nothing-held': 'The seats are no longer held. Please register again.',
   'nothing-due': 'Nothing is due on this order.',
+  'event-not-running': 'This event was called off, or is over; nothing changes here any more.',
+  'shift-begun': 'This shift has begun; please speak to the crew lead.',
+  'not-found': '{{what}} was not found, or the link is incomplete.',
   'offer-gone': 'This offer is no longer open. The seats went to the next party.',
   begun: 'The event has begun; please speak to the organizers.',
   'name-signed': 'A waiver is signed for this person; ask the organizers to change the name.',
@@ -81,9 +86,6 @@ export const problemsEn = {
   offline: 'The server cannot be reached. Nothing was lost; please try again.',
   unexpected: 'Something went wrong here. Nothing was changed; please try again.',
 } as const satisfies Record<string, string | Plurals>;
-
-/** One text for each plural category a language uses. */
-export type Plurals = Partial<Record<Intl.LDMLPluralRule, string>> & { other: string };
 
 /** The same in another language: nothing may be missing. */
 export type ProblemWords = Readonly<Record<keyof typeof problemsEn, string | Plurals>>;

@@ -64,6 +64,9 @@ export const problemsFr: ProblemWords = {
     'Le service de paiement n’a pas répondu. Vos places sont gardées ; ne payez pas une deuxième fois. Nous vous écrirons dès que nous saurons.',
   'nothing-held': 'Les places ne sont plus retenues. Veuillez vous inscrire de nouveau.',
   'nothing-due': 'Rien n’est dû pour cette commande.',
+  'event-not-running': 'Cet événement a été annulé ou est terminé; plus rien ne change ici.',
+  'shift-begun': 'Ce quart a commencé; parlez-en à la personne responsable des bénévoles.',
+  'not-found': 'Introuvable, ou le lien est incomplet.',
   'offer-gone': 'Cette offre n’est plus ouverte. Les places sont allées au groupe suivant.',
   begun: 'L’événement a commencé ; adressez-vous aux organisateurs.',
   'name-signed':

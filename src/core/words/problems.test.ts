@@ -3,13 +3,17 @@ import { problemsEn } from './problems.en.ts';
 import { problemsFr } from './problems.fr.ts';
 import { type ProblemCode, sayProblem } from './problems.ts';
 
+/** What is not found is named by its English word, which a French sentence goes without. */
+const englishOnly: Partial<Record<ProblemCode, string[]>> = { 'not-found': ['what'] };
+
 const codes = Object.keys(problemsEn) as ProblemCode[];
 const paramsIn = (text: unknown): string[] =>
   [...new Set([...JSON.stringify(text).matchAll(/\{\{(\w+)\}\}/gu)].map((m) => m[1]!))].sort();
 
 describe('what is wrong, in words', () => {
   test.each(codes)('%s takes the same parameters in both languages, and is another text', (code) => {
-    expect(paramsIn(problemsFr[code])).toEqual(paramsIn(problemsEn[code]));
+    const wanted = paramsIn(problemsEn[code]).filter((p) => !englishOnly[code]?.includes(p));
+    expect(paramsIn(problemsFr[code])).toEqual(wanted);
     expect(JSON.stringify(problemsFr[code])).not.toBe(JSON.stringify(problemsEn[code]));
   });
 

@@ -1,9 +1,9 @@
-import { type Plurals, type ProblemWords, problemsEn } from './problems.en.ts';
+import { fillIn, type Language, type Params, type Plurals } from './filling.ts';
+import { type ProblemWords, problemsEn } from './problems.en.ts';
 import { problemsFr } from './problems.fr.ts';
 
 /** What is wrong, as a code that stays; the words are found at the edge. */
 export type ProblemCode = keyof typeof problemsEn;
-export type Params = Readonly<Record<string, string | number>>;
 
 /** What is wrong with one field, by its path. */
 export interface Wrong {
@@ -12,22 +12,12 @@ export interface Wrong {
   params?: Params;
 }
 
-const catalogues = { en: problemsEn, fr: problemsFr } satisfies Record<string, ProblemWords>;
-export type Language = keyof typeof catalogues;
+const catalogues = { en: problemsEn, fr: problemsFr } satisfies Record<Language, ProblemWords>;
 
 export const isProblemCode = (code: string): code is ProblemCode => Object.hasOwn(problemsEn, code);
 
 /** What is wrong in words. Of a text with plural forms, the one for `count` (Unicode CLDR, by Intl.PluralRules). */
 export function sayProblem(code: ProblemCode, params: Params = {}, language: Language = 'en'): string {
   const text: string | Plurals = catalogues[language][code];
-  const form =
-    typeof text === 'string'
-      ? text
-      : (text[new Intl.PluralRules(language).select(Number(params.count))] ?? text.other);
-  return form.replace(/\{\{(\w+)\}\}/gu, (_, name: string) => {
-    const value = params[name];
-    return typeof value === 'number'
-      ? value.toLocaleString(language === 'fr' ? 'fr-CA' : 'en-CA')
-      : String(value ?? '');
-  });
+  return fillIn(text, params, language);
 }

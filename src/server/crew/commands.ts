@@ -5,6 +5,7 @@ import { type AssignmentState, refusalOf } from '#core/crew/states.ts';
 import { lives } from '#core/events/states.ts';
 import { sayTime } from '#core/time/say.ts';
 import { instantOf, meaningOf } from '#core/time/wallTime.ts';
+import { sayAgainst } from '#core/words/against.ts';
 import type { Work } from '../app/app.ts';
 import { record } from '../app/record.ts';
 import { linkPerson } from '../contacts/linking.ts';
@@ -48,9 +49,9 @@ async function againstOf(tx: Queries, shift: ShiftRow, contactId: string): Promi
   const against: Against[] = clashesOf(
     { shiftId: shift.id, label: shift.role, startsAt: shift.startsAt, endsAt: shift.endsAt },
     stints,
-  ).map(({ kind, text }) => ({ kind, text }));
+  ).map(({ kind, label, hours }) => ({ kind, text: sayAgainst(kind, { label, hours }) }));
   const seat = await seatMeanwhile(tx, contactId, shift.startsAt, shift.endsAt);
-  if (seat) against.push({ kind: 'own seat', text: `has a seat at ${seat} at that time` });
+  if (seat) against.push({ kind: 'own seat', text: sayAgainst('own seat', { event: seat }) });
   const quiet = await quietOf(tx, contactId);
   if (quiet) against.push({ kind: 'quiet', text: quiet });
   return against;
@@ -172,7 +173,7 @@ export async function markShift(
 export async function giveShiftBack(w: Work, contactId: string, assignmentId: string): Promise<void> {
   const own = (await ownShifts(w.tx, contactId)).find((s) => s.assignmentId === assignmentId);
   if (!own) throw notFound('This shift');
-  if (own.startsAt <= w.now) throw conflict('begun', 'This shift has begun; please speak to the crew lead.');
+  if (own.startsAt <= w.now) throw refused('shift-begun');
   await update(w.tx, 'assignments', own.assignmentId, { state: 'dropped' });
   await record(w, 'shift given back', { eventId: own.eventId, shiftId: own.id, contactId });
 }

@@ -4,6 +4,7 @@ import { eventDayOf, judge } from '#core/doors/verdict.ts';
 import { lives } from '#core/events/states.ts';
 import type { RegistrationState } from '#core/registration/states.ts';
 import { dateOf } from '#core/time/wallTime.ts';
+import { sayVerdict } from '#core/words/verdicts.ts';
 import type { Queries } from '../db/database.ts';
 import type { EventRow } from '../events/store.ts';
 import { hasCareSql } from '../registration/care.ts';
@@ -55,7 +56,7 @@ export async function doorRows(
       balance: r.balance,
       sameEvent: true,
       day: eventDayOf(event, dateOf(now, event.zone)),
-      closedDoor: lives(event.state) ? null : `This event is ${event.state}`,
+      closedDoor: lives(event.state) ? null : event.state,
     });
     return {
       registrationId: r.registrationId,
@@ -66,9 +67,13 @@ export async function doorRows(
       offer: r.offer,
       attendance: r.attendance ?? 'expected',
       arrivedAt: r.arrivedAt,
-      ...verdict,
+      light: verdict.light,
+      headline: sayVerdict(verdict.headline),
       // The family is spared the question at the door.
-      details: [...(r.died ? ['Died. Nobody is to be asked for them.'] : []), ...verdict.details],
+      details: [
+        ...(r.died ? ['Died. Nobody is to be asked for them.'] : []),
+        ...verdict.details.map(sayVerdict),
+      ],
       missing: [
         ...(need === 'guardian' ? (['guardian'] as const) : need === 'self' ? (['signature'] as const) : []),
         ...(r.balance > 0 ? (['money'] as const) : []),

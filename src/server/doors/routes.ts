@@ -3,8 +3,10 @@ import type { Answered } from '#contract/endpoint.ts';
 import { factsOf, mayChange } from '#core/access/stages.ts';
 import { fullName } from '#core/contacts/names.ts';
 import { readPassCode } from '#core/doors/passCode.ts';
-import { eventDayOf, judge } from '#core/doors/verdict.ts';
+import { eventDayOf } from '#core/doors/verdict.ts';
 import { dateOf } from '#core/time/wallTime.ts';
+import type { Said } from '#core/words/filling.ts';
+import { sayVerdict, type VerdictCode } from '#core/words/verdicts.ts';
 import { logCare } from '../contacts/seeing.ts';
 import { searchContacts } from '../contacts/store.ts';
 import { eventFor } from '../events/access.ts';
@@ -66,28 +68,18 @@ export const doorsHandlers: Handlers<typeof doorsContract> = {
   'POST /api/events/:id/scan': async (c) => {
     const { tx, params, body, now } = c;
     const event = await eventFor(c, params.id, 'doors', 'change');
-    const stop = (headline: string, ...details: string[]) => ({
+    const stop = (headline: VerdictCode, detail: Said<VerdictCode>) => ({
       row: null,
       light: 'stop' as const,
-      headline,
-      details,
+      headline: sayVerdict({ code: headline }),
+      details: [sayVerdict(detail)],
     });
     const code = readPassCode(body.code);
-    if (!code) return stop('No pass code', 'This is not a code of ours, or it was mistyped.');
+    if (!code) return stop('no-code', { code: 'not-our-code' });
     const seat = await seatOfPass(tx, code);
-    if (!seat) return stop('Unknown pass', 'Nobody holds this code.');
-    if (seat.eventId !== event.id) {
-      const verdict = judge({
-        seatState: 'confirmed',
-        attendance: 'expected',
-        waiverMissing: null,
-        balance: 0,
-        sameEvent: false,
-        day: 'today',
-        closedDoor: null,
-      });
-      return stop(verdict.headline, `This pass is for ${seat.title}.`);
-    }
+    if (!seat) return stop('unknown-pass', { code: 'nobody-holds-it' });
+    if (seat.eventId !== event.id)
+      return stop('another-event', { code: 'pass-of-another', params: { event: seat.title } });
     const [row] = await doorRows(tx, event, now, seat.id);
     return { row: row!, light: row!.light, headline: row!.headline, details: row!.details };
   },

@@ -1,4 +1,5 @@
-import { type Params, type ProblemCode, sayProblem, type Wrong } from '#core/words/problems.ts';
+import type { Params } from '#core/words/filling.ts';
+import { type ProblemCode, sayProblem, type Wrong } from '#core/words/problems.ts';
 
 /**
  * One field that is wrong, by its path in the request body: with a code, which every language has words for, or with an
@@ -25,8 +26,7 @@ export class Problem extends Error {
   }
 }
 
-export const notFound = (what: string): Problem =>
-  new Problem(404, 'not-found', `${what} is not here, or the link is incomplete.`);
+export const notFound = (what: string): Problem => refused('not-found', { what }, 404);
 
 /** 422 with the fields that are wrong; the title is the first message. */
 export const invalid = (fields: readonly FieldProblem[]): Problem =>

@@ -53,8 +53,7 @@ export async function payByCard(app: App, actor: Actor, orderId: string, card: s
   const attempt = await inTransaction(app, actor, async (w) => {
     const order = await readOrder(w.tx, orderId);
     const event = await readEvent(w.tx, order.eventId);
-    if (!lives(event.state))
-      throw conflict('event-state', `This event is ${event.state}; nothing is paid for it any more.`);
+    if (!lives(event.state)) throw refused('event-not-running');
     const seats = await readSeats(w.tx, orderId);
     const open = await first<{ id: string; state: string }>(
       w.tx,

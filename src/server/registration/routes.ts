@@ -216,8 +216,7 @@ export const registrationHandlers: Omit<
     const order = await readOrder(tx, await orderByLink(tx, params.token));
     const event = await readEvent(tx, order.eventId);
     const offers = await readOffers(tx, event.id);
-    if (silentStates.includes(event.state))
-      throw conflict('event-state', `This event is ${event.state}; its passes no longer count.`);
+    if (silentStates.includes(event.state)) throw refused('event-not-running');
     const seats = (await readSeats(tx, order.id)).filter((s) => s.state === 'confirmed' && s.passCode);
     if (!seats.length) throw refused('no-pass');
     const { name: organization } = await theOrganization(tx);

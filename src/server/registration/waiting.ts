@@ -8,7 +8,7 @@ import { record } from '../app/record.ts';
 import { among } from '../db/among.ts';
 import { update } from '../db/database.ts';
 import { readEvent, readOffers } from '../events/store.ts';
-import { conflict, refused } from '../http/problem.ts';
+import { refused } from '../http/problem.ts';
 import { confirmOrder, setSeats } from './confirming.ts';
 import { readOrder, readSeats, readTaken, readWaiting } from './store.ts';
 
@@ -88,7 +88,7 @@ export async function takeSeats(w: Work, orderId: string): Promise<'confirmed' |
   const order = await readOrder(w.tx, orderId);
   const seats = (await readSeats(w.tx, orderId)).filter((s) => s.state === 'offered');
   const event = await readEvent(w.tx, order.eventId);
-  if (!lives(event.state)) throw conflict('event-state', `This event is ${event.state}.`);
+  if (!lives(event.state)) throw refused('event-not-running');
   if (!seats.length || !order.offeredUntil || order.offeredUntil <= w.now) throw refused('offer-gone');
   await record(w, 'offer taken', { eventId: order.eventId, orderId });
   if (order.balance <= 0) {

@@ -8,6 +8,7 @@ import type { Stage } from '#core/events/states.ts';
 import { undelivered } from '#core/messages/states.ts';
 import { sayShortDate } from '#core/time/say.ts';
 import { dateOf, shiftDate } from '#core/time/wallTime.ts';
+import { sayDue, sayNote } from '#core/words/notes.ts';
 import type { SignedIn } from '../app/app.ts';
 import { readStepsOf } from '../clearance/steps.ts';
 import { readTasks } from '../contacts/store.ts';
@@ -35,17 +36,19 @@ export async function deskOf(tx: Queries, staff: SignedIn, now: string) {
   for (const { event, may } of mine) {
     const { id } = event;
     const { notes } = margins.get(id)!;
-    for (const n of notes)
-      if (n.tone !== 'know' && n.action && acts(n.action.stage, may, staff))
-        entries.push({
-          urgency: n.urgency,
-          when: n.when,
-          tone: n.tone,
-          subject: event.publicTitle || event.teamTitle,
-          about: event.startsLocal ? `${sayShortDate(event.startsLocal)}, ${n.action.stage}` : n.action.stage,
-          text: `${n.headline} ${n.text}`.trim(),
-          action: { label: n.action.label, href: `/events/${id}/${n.action.stage}` },
-        });
+    for (const n of notes) {
+      if (n.tone === 'know' || !n.acts || !acts(n.stage, may, staff)) continue;
+      const { headline, text, action } = sayNote(n.code, n.params);
+      entries.push({
+        urgency: n.urgency,
+        when: sayDue(n.due),
+        tone: n.tone,
+        subject: event.publicTitle || event.teamTitle,
+        about: event.startsLocal ? `${sayShortDate(event.startsLocal)}, ${n.stage}` : n.stage,
+        text: `${headline} ${text}`.trim(),
+        action: { label: action, href: `/events/${id}/${n.stage}` },
+      });
+    }
   }
   entries.push(...(await tasksDue(tx, today, staff)));
   if (staff.roles.includes('coordinator'))

@@ -3,11 +3,13 @@ import { factsOf, stagesOf } from '#core/access/stages.ts';
 import { onShift } from '#core/crew/states.ts';
 import { endOf } from '#core/events/end.ts';
 import { movesOf } from '#core/events/moves.ts';
-import { type SpineFacts, spineOf } from '#core/events/spine.ts';
-import { shownToPublic, stages } from '#core/events/states.ts';
+import { type Spine, type SpineFacts, spineOf } from '#core/events/spine.ts';
+import { type Stage, shownToPublic, stages } from '#core/events/states.ts';
 import { undelivered } from '#core/messages/states.ts';
 import { momentFrom } from '#core/time/moment.ts';
 import { dateOf, instantOf } from '#core/time/wallTime.ts';
+import { sayNote } from '#core/words/notes.ts';
+import { sayPin } from '#core/words/pins.ts';
 import type { Asker, Work } from '../app/app.ts';
 import { deadlineOf, neededSteps, readClearance, readSteps } from '../clearance/steps.ts';
 import { among } from '../db/among.ts';
@@ -60,18 +62,26 @@ export async function eventPageOf(c: Asker & Pick<Work, 'tx' | 'app'>, eventId: 
     doorsAt: event.doorsAt,
     copiedFrom: event.copiedFromTitle ? { title: event.copiedFromTitle, leftBehind: event.leftBehind } : null,
     lacks: lacksOfEvent(event, plan.offers, dateOf(now, zone)).filter((l) => may.has(l.stage)),
-    spine: { ...spine, stages: spine.stages.map((s) => (may.has(s.stage) ? s : { ...s, pins: [] })) },
+    spine: saidSpine(spine, may),
     margin: notes
       .filter((n) => may.has(n.stage))
-      .map(({ tone, headline, text, action }) => ({
-        tone,
-        headline,
-        text,
-        action: action && { ...action, href: null },
-      })),
+      .map(({ tone, code, params, stage, acts }) => {
+        const { headline, text, action } = sayNote(code, params);
+        return { tone, headline, text, action: acts ? { label: action, stage, href: null } : null };
+      }),
     publicUrl: event.slug && shownToPublic.includes(event.state) ? `${c.app.origin}/e/${event.slug}` : null,
   };
 }
+
+/** The spine in words, with the pins of the stages that somebody sees. */
+const saidSpine = ({ stages: of, today }: Spine, may: ReadonlyMap<Stage, unknown>): EventPage['spine'] => ({
+  stages: of.map(({ stage, standing, pins }) => ({
+    stage,
+    standing,
+    pins: may.has(stage) ? pins.map((pin) => ({ stage, at: pin.at, text: sayPin(pin), late: pin.late })) : [],
+  })),
+  today: { text: sayPin(today), stage: today.stage, afterPins: today.afterPins },
+});
 
 async function spineFacts(
   tx: Queries,
@@ -116,14 +126,14 @@ async function spineFacts(
     submittedLate: Boolean(sent?.lateByDays),
     clearance: steps
       .filter((s) => s.decidedAt)
-      .map((s) => ({ at: s.decidedAt!, text: `${s.step}: ${s.state}` })),
+      .map((s) => ({ at: s.decidedAt!, step: s.step, state: s.state })),
     openedAt: states.find((s) => s.state === 'open')?.at ?? null,
     registrationClosesAt: event.registrationClosesAt,
     shiftsUnfilled: end && end <= now ? 0 : (crew?.unfilled ?? 0),
     firstShiftAt: crew?.firstAt ?? null,
     messages: messages.map((m) => ({
       at: m.at,
-      text: m.name.toLowerCase(),
+      name: m.name.toLowerCase(),
       count: m.count,
       failed: m.failed,
     })),

@@ -10,7 +10,7 @@ import { insert } from '../db/database.ts';
 import { sha256 } from '../db/ids.ts';
 import { sayWhen } from '../events/saying.ts';
 import { readEvent } from '../events/store.ts';
-import { conflict, invalid, refused } from '../http/problem.ts';
+import { invalid, refused } from '../http/problem.ts';
 import { theOrganization } from '../staff/store.ts';
 import { readWaiver, type Signer, waiverStandings } from './store.ts';
 
@@ -27,8 +27,7 @@ export async function signWaiver(
 ): Promise<string> {
   const { tx, app, now } = w;
   const event = await readEvent(tx, seat.eventId);
-  if (!lives(event.state))
-    throw conflict('event-state', `This event is ${event.state}; nothing is signed for it any more.`);
+  if (!lives(event.state)) throw refused('event-not-running');
   const waiver = await readWaiver(tx, event.waiverId);
   if (!waiver) throw refused('no-waiver');
   const { ageOfMajority, zone } = await theOrganization(tx);

@@ -32,7 +32,7 @@ const words: Record<Move, { label: string; does: (p: EventPage) => string; done:
     label: 'Call off',
     done: 'Called off',
     does: () =>
-      'The public page says so. Messages that have not gone out are held back, and seats that are held, offered or waited for are let go. It cannot be undone; money is paid back by hand.',
+      'The public page says so, and nothing goes out for it any more. It cannot be undone; money is paid back by hand.',
   },
   shelve: {
     label: 'Shelve',

@@ -1,0 +1,36 @@
+import { type Currency, sayAmount } from '#core/money/amount.ts';
+
+/** What a text is filled in with: words, numbers, and amounts in minor units with their currency. */
+export type Param = string | number | { amount: number; currency: Currency };
+export type Params = Readonly<Record<string, Param>>;
+
+/** One text for each plural category a language uses (Unicode CLDR); it is chosen by `count`. */
+export type Plurals = Partial<Record<Intl.LDMLPluralRule, string>> & { other: string };
+
+const saidIn = { en: 'en-CA', fr: 'fr-CA' } as const;
+export type Language = keyof typeof saidIn;
+
+/**
+ * Fills a text in. `{{name}}` stands for a parameter; `{{count:seat|seats}}` for a number with its noun, in the form that the
+ * plural rules of the language choose (CLDR, by Intl.PluralRules).
+ */
+export function fillIn(text: string | Plurals, params: Params, language: Language): string {
+  const rules = new Intl.PluralRules(language);
+  const form = typeof text === 'string' ? text : (text[rules.select(Number(params.count))] ?? text.other);
+  return form.replace(
+    /\{\{(\w+)(?::([^|}]*)\|([^}]*))?\}\}/gu,
+    (_, name: string, one?: string, other?: string) => {
+      const value = params[name];
+      if (typeof value === 'object') return sayAmount(value.amount, value.currency);
+      if (typeof value !== 'number') return String(value ?? '');
+      const figure = value.toLocaleString(saidIn[language]);
+      return one === undefined ? figure : `${figure} ${rules.select(value) === 'one' ? one : other}`;
+    },
+  );
+}
+
+/** A text of a catalogue, by its code, with what it is filled in with. */
+export interface Said<Code extends string = string> {
+  code: Code;
+  params?: Params;
+}

@@ -1,0 +1,127 @@
+/** What is remarked beside an event, in English: a headline, more about it, and what the button says. */
+export const notesEn = {
+  'sent-back': { headline: 'Sent back.', text: '{{words}}', action: 'Read and revise' },
+  'not-ready': {
+    headline: 'Not ready: {{things:thing|things}} missing.',
+    text: '{{which}}',
+    action: 'Open the plan',
+  },
+  'late-for-clearance': {
+    headline: '{{days:day|days}} late for clearance.',
+    text: 'The steps may not be through in time; send it and say why.',
+    action: 'Send for clearance',
+  },
+  'last-day-to-send': {
+    headline: 'Today is the last day to send it.',
+    text: '',
+    action: 'Send for clearance',
+  },
+  'days-to-send': {
+    headline: '{{days:day|days}} left to send it for clearance.',
+    text: '',
+    action: 'Send for clearance',
+  },
+  'step-overdue': {
+    headline: '{{step}} has not decided.',
+    text: 'It is {{days:day|days}} overdue.',
+    action: 'See the steps',
+  },
+  'with-approver': { headline: 'With {{step}}.', text: 'A decision is awaited.', action: '' },
+  'cleared-not-open': {
+    headline: 'Cleared, and not open yet.',
+    text: 'Nobody can register before it is opened.',
+    action: 'Open registration',
+  },
+  condition: { headline: 'Condition by {{step}}.', text: '{{words}}', action: '' },
+  'messages-failed': {
+    headline: '{{messages:message|messages}} failed.',
+    text: 'Those that can be are tried again by themselves.',
+    action: 'See which',
+  },
+  'payments-unknown': {
+    headline: '{{payments:payment|payments}} without an answer.',
+    text: 'The card processor has not said whether money moved. The seats are kept.',
+    action: 'See who',
+  },
+  'to-pay-back': {
+    headline: '{{sum}} to pay back.',
+    text: '{{orders:order|orders}} paid more than is due now.',
+    action: 'See who',
+  },
+  'children-unsigned': {
+    headline: "{{children:child has|children have}} no guardian's signature.",
+    text: 'They cannot take part without it.',
+    action: 'See who',
+  },
+  'age-unknown': {
+    headline: 'The age of {{people:person|people}} is not known.',
+    text: 'Until it is, a guardian has to sign for them.',
+    action: 'See who',
+  },
+  'waivers-missing': {
+    headline: '{{waivers:waiver|waivers}} still missing.',
+    text: 'The reminder goes out by itself.',
+    action: 'See who',
+  },
+  'waivers-missing-soon': {
+    headline: '{{waivers:waiver|waivers}} still missing.',
+    text: 'Without it the door stops them.',
+    action: 'See who',
+  },
+  'party-fits': {
+    headline: 'A party of {{seats}} fits now.',
+    text: '{{name}} is first that fits.',
+    action: 'Offer the seats',
+  },
+  'waiting-full': {
+    headline: '{{people:person|people}} waiting in {{parties:party|parties}}.',
+    text: 'Every seat is taken.',
+    action: '',
+  },
+  'waiting-too-few': {
+    headline: '{{people:person|people}} waiting in {{parties:party|parties}}.',
+    text: '{{free}} free, too few for the first of them.',
+    action: '',
+  },
+  'offers-out': {
+    headline: '{{offers:offer|offers}} of seats out.',
+    text: 'They lapse by themselves and go on to the next party.',
+    action: '',
+  },
+  'shifts-unfilled': {
+    headline: '{{places:place|places}} unfilled in {{shifts:shift|shifts}}.',
+    text: 'First: {{role}}.',
+    action: 'Fill the shifts',
+  },
+  owed: { headline: '{{sum}} still owed.', text: 'By {{orders:order|orders}}.', action: 'See who' },
+  'worth-knowing': { headline: '', text: '{{words}}', action: '' },
+  'hours-open': {
+    headline: '{{shifts:shift|shifts}} without hours.',
+    text: 'Say who served, so that hours count.',
+    action: 'Record hours',
+  },
+  'figures-disagree': { headline: 'The figures do not agree.', text: '{{check}}', action: 'See the figures' },
+  'survey-answered': {
+    headline: '{{answered}} of {{asked}} answered the survey.',
+    text: '',
+    action: 'Read the answers',
+  },
+  'not-wrapped': {
+    headline: 'Over, and not wrapped up.',
+    text: 'Look at the figures and close the book.',
+    action: 'Wrap up',
+  },
+} as const;
+
+/** By when a remark is to be settled. */
+export const duesEn = {
+  none: '',
+  past: 'past',
+  today: 'today',
+  tomorrow: 'tomorrow',
+  'in-days': 'in {{days:day|days}}',
+  'days-late': '{{days:day|days}} late',
+  'days-left': '{{days:day|days}} left',
+  now: 'now',
+  'this-week': 'this week',
+} as const;
