@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { decisions, stepStates } from '#core/clearance/steps.ts';
 import { contract, date, id, idParams, instant } from './endpoint.ts';
 
-export const clearanceStep = z.object({
+const clearanceStep = z.object({
   id,
   step: z.string(),
   approves: z.string(),
@@ -16,7 +16,7 @@ export const clearanceStep = z.object({
   words: z.string(),
   mayDecide: z.boolean(),
 });
-export const clearance = z.object({
+const clearance = z.object({
   submittedAt: instant.nullable(),
   /** Whoever sent a plan does not clear it. */
   sentByMe: z.boolean(),

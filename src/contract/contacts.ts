@@ -31,7 +31,7 @@ export const emailKinds = ['', 'home', 'work', 'other'] as const;
 export const phoneKinds = ['', 'mobile', 'home', 'work', 'other'] as const;
 
 /** A note about somebody; with a day it is due it is a task. */
-export const contactNote = z.object({
+const contactNote = z.object({
   id,
   /** The account that wrote it; null where that is not known. */
   authorId: id.nullable(),
@@ -61,7 +61,7 @@ const person = personName.extend({
   doNotContact: z.boolean().default(false),
 });
 
-export const consent = z.object({
+const consent = z.object({
   topic: z.string(),
   channel: z.enum(consentChannels),
   granted: z.boolean(),
@@ -70,7 +70,7 @@ export const consent = z.object({
 });
 export type Consent = z.infer<typeof consent>;
 
-export const lifelineEntry = z.object({
+const lifelineEntry = z.object({
   at: instant,
   kind: z.enum(lifelineKinds),
   text: z.string(),
@@ -80,7 +80,7 @@ export const lifelineEntry = z.object({
 });
 export type LifelineEntry = z.infer<typeof lifelineEntry>;
 
-export const contactRecord = z.object({
+const contactRecord = z.object({
   id,
   kind: z.enum(contactKinds),
   given: z.string(),

@@ -13,7 +13,7 @@ const assignment = z.object({
   overrideReason: z.string().nullable(),
   hours: z.number().nullable(),
 });
-export const crewShift = z.object({
+const crewShift = z.object({
   id,
   role: z.string(),
   place: z.string(),
@@ -36,7 +36,7 @@ const shiftBody = z.object({
   needed: z.int().min(1, 'At least 1.').max(200),
   publicSignUp: z.boolean().default(true),
 });
-export const publicShift = crewShift.pick({
+const publicShift = crewShift.pick({
   id: true,
   role: true,
   place: true,

@@ -3,7 +3,7 @@ import { attendanceStates } from '#core/doors/attendance.ts';
 import { amount, contract, date, id, idParams, instant, personName } from './endpoint.ts';
 import { signing, waiverText } from './waivers.ts';
 
-export const doorRow = z.object({
+const doorRow = z.object({
   registrationId: id,
   orderId: id,
   given: z.string(),

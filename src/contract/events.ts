@@ -7,7 +7,7 @@ import { moments } from '#core/messages/moments.ts';
 import { amount, contract, date, id, idParams, instant, price, texts, wallTime } from './endpoint.ts';
 
 const text = (most: number) => z.string().max(most, `At most ${most} characters.`);
-export const offer = z.object({
+const offer = z.object({
   id,
   name: text(80).trim().min(1, 'Give the ticket a name.'),
   about: text(300).default(''),
@@ -26,7 +26,7 @@ const consequences = z.object({
   reopened: z.array(z.string()),
   offered: z.array(z.string()),
 });
-export const question = z.object({
+const question = z.object({
   id,
   offerId: id.nullable().default(null),
   scope: z.enum(['order', 'attendee']),
@@ -37,7 +37,7 @@ export const question = z.object({
   atDoor: z.boolean().default(false),
 });
 export type QuestionPlan = z.infer<typeof question>;
-export const messageStep = z.object({
+const messageStep = z.object({
   id,
   name: text(80).min(1, 'Give the step a name.'),
   kind: z.enum(['confirmation', 'reminder', 'waiver', 'shift', 'survey']),
@@ -56,14 +56,14 @@ export const surveyQuestion = z.object({
   choices: z.array(text(200)).max(20).default([]),
   required: z.boolean().default(false),
 });
-export const survey = z.object({
+const survey = z.object({
   title: texts,
   anonymous: z.boolean(),
   questions: z.array(surveyQuestion).max(40),
 });
 
 /** What can be written on a plan. Every field can be saved alone, as typed. */
-export const eventPlan = z.object({
+const eventPlan = z.object({
   slug: z.string().max(200).nullable(),
   publicTitle: text(120),
   teamTitle: text(120),
@@ -94,7 +94,7 @@ export const eventPlan = z.object({
 });
 export type EventPlan = z.infer<typeof eventPlan>;
 
-export const marginNote = z.object({
+const marginNote = z.object({
   tone: z.enum(['stop', 'need', 'know']),
   headline: z.string(),
   text: z.string(),
@@ -111,7 +111,7 @@ const reach = z.object({
   change: z.array(z.enum(stages)),
   facts: z.array(z.enum(eventFacts)),
 });
-export const eventPage = z.object({
+const eventPage = z.object({
   id,
   may: reach,
   version: z.int(),
@@ -138,7 +138,7 @@ export const eventPage = z.object({
 });
 export type EventPage = z.infer<typeof eventPage>;
 
-export const seasonEvent = z.object({
+const seasonEvent = z.object({
   id,
   title: z.string(),
   unit: z.string().nullable(),
@@ -159,7 +159,7 @@ export const seasonEvent = z.object({
 });
 export type SeasonEvent = z.infer<typeof seasonEvent>;
 
-export const deskEntry = z.object({
+const deskEntry = z.object({
   /** How pressing, most pressing first. */
   urgency: z.int(),
   when: z.string(),

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { contract, done, id, idParams } from './endpoint.ts';
 
-export const fieldKinds = ['text', 'number', 'date', 'yes or no', 'one of'] as const;
+const fieldKinds = ['text', 'number', 'date', 'yes or no', 'one of'] as const;
 export type FieldKind = (typeof fieldKinds)[number];
 
 const choices = z

@@ -33,7 +33,7 @@ const counts = z.object({
   rejected: z.int(),
 });
 
-export const importSummary = z.object({
+const importSummary = z.object({
   id,
   fileName: z.string(),
   state: z.enum(importStates),
@@ -63,7 +63,7 @@ export const importSummary = z.object({
 });
 export type ImportSummary = z.infer<typeof importSummary>;
 
-export const importRow = z.object({
+const importRow = z.object({
   line: z.int(),
   /** The line of the file, where this is a further person that it names. */
   ofLine: z.int().nullable(),

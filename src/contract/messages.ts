@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { messageStates } from '#core/messages/states.ts';
 import { contract, id, idParams, instant } from './endpoint.ts';
 
-export const messageRow = z.object({
+const messageRow = z.object({
   id,
   eventId: id.nullable(),
   event: z.string().nullable(),

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { amount, contract, id, idParams, instant } from './endpoint.ts';
 
-export const ledgerRow = z.object({
+const ledgerRow = z.object({
   id,
   at: instant,
   contactId: id.nullable(),

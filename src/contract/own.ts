@@ -50,7 +50,7 @@ const ownPage = z.object({
 });
 export type OwnPage = z.infer<typeof ownPage>;
 
-export const proposal = z.object({
+const proposal = z.object({
   id,
   contactId: id,
   name: z.string(),

@@ -29,7 +29,7 @@ const side = z.object({
 });
 export type PairSide = z.infer<typeof side>;
 
-export const pair = z.object({
+const pair = z.object({
   id,
   probability: z.number(),
   outcome: z.enum(['same', 'look']),
@@ -42,7 +42,7 @@ export const pair = z.object({
 export type Pair = z.infer<typeof pair>;
 
 /** Fields of which the merged contact has one value, taken from one side. */
-export const mergeFields = ['name', 'birthDate', 'address', 'language', ...textKeys] as const;
+const mergeFields = ['name', 'birthDate', 'address', 'language', ...textKeys] as const;
 export type MergeField = (typeof mergeFields)[number];
 const chosen = z.partialRecord(z.enum(mergeFields), z.enum(['kept', 'merged']));
 

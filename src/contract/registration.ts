@@ -23,7 +23,7 @@ const publicQuestion = z.object({
   required: z.boolean(),
   choices: z.array(z.string()),
 });
-export const publicEvent = z.object({
+const publicEvent = z.object({
   slug: z.string(),
   title: z.string(),
   summary: z.string(),
@@ -59,7 +59,7 @@ export const publicEvent = z.object({
   funds: z.array(z.object({ id, name: z.string() })),
 });
 export type PublicEvent = z.infer<typeof publicEvent>;
-export const publicFrame = z.object({
+const publicFrame = z.object({
   organization: z.object({
     name: z.string(),
     about: z.string(),
@@ -71,7 +71,7 @@ export const publicFrame = z.object({
   demo: z.boolean(),
 });
 export type PublicFrame = z.infer<typeof publicFrame>;
-export const publicListing = z.array(
+const publicListing = z.array(
   publicEvent
     .pick({
       slug: true,
@@ -133,7 +133,7 @@ export const orderBody = z.object({
 });
 export type OrderBody = z.input<typeof orderBody>;
 
-export const publicOrder = z.object({
+const publicOrder = z.object({
   number: z.int(),
   language: z.string(),
   event: z.object({
@@ -177,7 +177,7 @@ export const publicOrder = z.object({
 });
 export type PublicOrder = z.infer<typeof publicOrder>;
 
-export const registrationRow = z.object({
+const registrationRow = z.object({
   id,
   orderId: id,
   orderNumber: z.int(),

@@ -14,7 +14,7 @@ const staffMember = z.object({
   unitId: id.nullable(),
 });
 
-export const organization = z.object({
+const organization = z.object({
   name: z.string(),
   about: z.string(),
   zone: z.string(),
@@ -28,7 +28,7 @@ export const organization = z.object({
 });
 export type Organization = z.infer<typeof organization>;
 
-export const me = z.object({
+const me = z.object({
   staff: staffMember.extend({ enrolling: z.boolean() }),
   organization,
   clock: z.object({ now: instant, movable: z.boolean() }),

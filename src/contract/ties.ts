@@ -47,7 +47,7 @@ export const tie = z.discriminatedUnion('kind', [
 ]);
 export type Tie = z.infer<typeof tie>;
 export type TieKind = Tie['kind'];
-export const tieKinds = ['membership', 'unit', 'organization'] as const satisfies readonly TieKind[];
+const tieKinds = ['membership', 'unit', 'organization'] as const satisfies readonly TieKind[];
 
 const newTie = z.discriminatedUnion('kind', [
   z.object({

@@ -25,7 +25,7 @@ export interface Recurring {
 }
 
 /** The first Wednesday of each month from one month to another, as dates. */
-export function firstWednesdays(from: string, months: number): string[] {
+function firstWednesdays(from: string, months: number): string[] {
   const dates: string[] = [];
   for (let n = 0; n < months; n += 1) {
     const first = new Date(Date.UTC(Number(from.slice(0, 4)), Number(from.slice(5, 7)) - 1 + n, 1));

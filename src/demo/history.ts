@@ -12,7 +12,7 @@ import type { Founded } from './organization.ts';
 import { bornOf, type Person } from './people.ts';
 import type { Random } from './random.ts';
 
-export const zone = 'America/Halifax';
+const zone = 'America/Halifax';
 
 /** Rows gathered by table, written together: a year of events in a few statements. */
 class Gathered {
@@ -49,7 +49,7 @@ class Gathered {
   }
 }
 
-export const surveyQuestions = [
+const surveyQuestions = [
   { id: 'liked', kind: 'scale', prompt: 'How did you like it?', choices: [], required: true },
   {
     id: 'again',

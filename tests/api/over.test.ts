@@ -73,7 +73,7 @@ describe('an event that no longer lives', () => {
     expect(await sent()).toBe(before);
     // Held and waiting seats are let go, also when a seat comes free.
     expect([(await look(held)).standing, (await look(waits)).standing]).toEqual(['ended', 'ended']);
-    expect((await pay(held)).problem.code).toBe('event-state');
+    expect((await pay(held)).problem.code).toBe('event-not-running');
     expect(
       (await world.anyone.try('POST /api/public/orders/:token/take', { params: { token: waits } })).status,
     ).toBe(409);
@@ -83,7 +83,7 @@ describe('an event that no longer lives', () => {
     expect(
       (await world.anyone.try('GET /api/public/orders/:token/passes.pdf', { params: { token: paid } }))
         .problem.code,
-    ).toBe('event-state');
+    ).toBe('event-not-running');
     expect(
       (
         await world.anyone.try('POST /api/public/orders/:token/signatures', {
@@ -96,7 +96,7 @@ describe('an event that no longer lives', () => {
           },
         })
       ).problem.code,
-    ).toBe('event-state');
+    ).toBe('event-not-running');
     expect(
       (
         await world.anyone.try('POST /api/public/events/:slug/orders', {

@@ -230,7 +230,7 @@ const partOfQuestion: Record<Exclude<Question['ask'], 'detail'>, ContactPart> = 
 };
 
 /** Every part that a segment asks about, also inside groups and households. */
-export function partsAsked(segment: Segment): ReadonlySet<ContactPart> {
+function partsAsked(segment: Segment): ReadonlySet<ContactPart> {
   const asked = new Set<ContactPart>();
   const visit = (s: Segment): void => {
     if (isQuestion(s)) {

@@ -41,7 +41,7 @@ const table: Record<Exclude<Role, 'coordinator'>, { bound: Bound; stages: Partia
 };
 
 /** Hours around an event in which the door team has its list: names are not taken along before or kept after. */
-export const doorHours = { before: 48, after: 24 } as const;
+const doorHours = { before: 48, after: 24 } as const;
 
 const hours = (n: number): number => n * 3_600_000;
 

@@ -159,7 +159,7 @@ function otherWayRound(a: Prepared, b: Prepared): boolean {
 }
 
 /** Compares folded given names. */
-export function givenLevel(
+function givenLevel(
   a: string,
   b: string,
   isCommon: (given: string) => boolean = () => false,

@@ -10,7 +10,7 @@ export type MembershipWish = (typeof membershipWishes)[number];
 export const outsideFields = ['email', 'phone', 'guardian'] as const;
 export type OutsideField = (typeof outsideFields)[number];
 /** Fields on which the person's own word counts at once. */
-export const ownSay = ['language', ...textKeys] as const;
+const ownSay = ['language', ...textKeys] as const;
 
 export type OwnDetails = Record<ProposableField, string | null> & Texts & { language: string };
 

@@ -2,7 +2,7 @@ import Papa from 'papaparse';
 import { isVCard, readVCards } from './vcard.ts';
 
 /** Limits of an imported file. */
-export const tableLimits = { bytes: 20_000_000, rows: 100_000, columns: 50, cell: 20_000 } as const;
+const tableLimits = { bytes: 20_000_000, rows: 100_000, columns: 50, cell: 20_000 } as const;
 
 /** A file read as a table. Rows exclude the heading and anything above it. */
 export interface Table {
@@ -45,7 +45,7 @@ const picturesAndSheets: [number[], string][] = [
  * Decodes bytes: by byte-order mark, else as strict UTF-8, else as Windows-1252 (which fits any bytes, so control
  * characters that no text has are refused). Throws TableProblem `not-text`.
  */
-export function decode(bytes: Uint8Array): { text: string; encoding: Table['encoding'] } {
+function decode(bytes: Uint8Array): { text: string; encoding: Table['encoding'] } {
   if (bytes[0] === 0xff && bytes[1] === 0xfe)
     return { text: new TextDecoder('utf-16le').decode(bytes), encoding: 'UTF-16LE' };
   if (bytes[0] === 0xfe && bytes[1] === 0xff)

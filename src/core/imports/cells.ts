@@ -102,7 +102,7 @@ export function readYesNo(cell: string): boolean | null {
 }
 
 /** Parts a cell that holds several values: at semicolons, slashes between blanks, bars, line breaks and “or”. */
-export const valuesOf = (cell: string): string[] =>
+const valuesOf = (cell: string): string[] =>
   // Runs of blanks become one and looking ahead is bounded, so that a long cell takes time in proportion to its length.
   cell
     .replace(/[^\S\n]+/gu, ' ')

@@ -49,4 +49,4 @@ export function planMailing<R extends MailingRecipient>(
 }
 
 /** A topic in running text. */
-export const sayTopic = (topic: MailingTopic): string => (topic === 'newsletter' ? 'the newsletter' : topic);
+const sayTopic = (topic: MailingTopic): string => (topic === 'newsletter' ? 'the newsletter' : topic);

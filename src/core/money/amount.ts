@@ -5,7 +5,7 @@ export type Amount = number;
 export type Currency = string;
 
 /** Digits after the decimal separator, by ISO 4217 as the runtime knows it. */
-export function minorDigits(currency: Currency): number {
+function minorDigits(currency: Currency): number {
   return (
     new Intl.NumberFormat('en', { style: 'currency', currency }).resolvedOptions().maximumFractionDigits ?? 2
   );

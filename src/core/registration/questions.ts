@@ -15,7 +15,7 @@ export interface Question {
 export type AnswerValue = string | boolean | string[];
 
 /** The longest answer kept, in characters. */
-export const longestAnswer = 2000;
+const longestAnswer = 2000;
 
 /** What is wrong with one answer, or null when it can be kept. An empty answer is `undefined`. */
 export function problemWith(question: Question, value: AnswerValue | undefined): Omit<Wrong, 'path'> | null {

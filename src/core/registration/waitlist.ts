@@ -21,7 +21,7 @@ export interface SeatOffer {
 }
 
 /** Hours an offered seat is kept, unless the event starts sooner. */
-export const offerHours = 24;
+const offerHours = 24;
 
 /** Queue order: by the time of joining, then by id, so that it is the same every time it is computed. */
 export const queueOrder = (a: WaitingParty, b: WaitingParty): number =>

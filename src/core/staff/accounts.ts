@@ -1,7 +1,7 @@
 import type { Role } from './roles.ts';
 
 /** Roles that need a second step at sign-in where the organization asks for it: they reach people's records and money. */
-export const secondStepRoles: readonly Role[] = ['coordinator', 'treasurer'];
+const secondStepRoles: readonly Role[] = ['coordinator', 'treasurer'];
 
 /** True when an account must have a second step. */
 export const needsSecondStep = (roles: readonly Role[], required: boolean): boolean =>

@@ -1,7 +1,7 @@
 import { fold } from '#core/contacts/names.ts';
 
 /** The shortest and longest password, in characters. Length counts; no kinds of characters are asked for (NIST SP 800-63B 5.1.1). */
-export const passwordLength = { least: 10, most: 200 } as const;
+const passwordLength = { least: 10, most: 200 } as const;
 
 /** Words that a password must not be made of alone: whose account it is. */
 export interface PasswordOwner {

@@ -12,7 +12,7 @@ export interface SurveyQuestion {
 export type SurveyAnswers = Record<string, string | number>;
 
 /** The scale runs from 1 to this. */
-export const scaleTop = 5;
+const scaleTop = 5;
 
 export interface QuestionResult {
   question: SurveyQuestion;

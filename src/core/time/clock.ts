@@ -1,5 +1,3 @@
-import { Temporal } from 'temporal-polyfill';
-
 /** An instant as ISO 8601 in UTC with milliseconds, e.g. `2026-07-09T12:20:00.000Z`. Sorts as text. */
 export type Instant = string;
 
@@ -23,19 +21,12 @@ export const systemClock: Clock = { now: () => new Date().toISOString() };
 /** A clock that stands still at one instant. */
 export const standingClock = (at: Instant): Clock => ({ now: () => at });
 
-/** Normalizes any ISO instant to UTC with milliseconds. Throws RangeError for anything else. */
-export const instant = (text: string): Instant =>
-  new Date(Temporal.Instant.from(text).epochMilliseconds).toISOString();
-
 /** Milliseconds from `a` to `b`; negative when `b` is earlier. */
 export const millisecondsBetween = (a: Instant, b: Instant): number => Date.parse(b) - Date.parse(a);
 
 /** Moves an instant by exact elapsed time, in minutes. */
 export const plusMinutes = (at: Instant, minutes: number): Instant =>
   new Date(Date.parse(at) + minutes * 60_000).toISOString();
-
-/** The later of two instants. */
-export const later = (a: Instant, b: Instant): Instant => (a > b ? a : b);
 
 /** The earlier of two instants. */
 export const earlier = (a: Instant, b: Instant): Instant => (a < b ? a : b);

@@ -9,7 +9,7 @@ export interface Holding {
 }
 
 /** Says that a move was not made. Nothing was kept on the server. */
-export class MoveRefused extends Error {}
+class MoveRefused extends Error {}
 
 /** Characters of one lot, about: rows travel as JSON, and some hold files. */
 const lotCharacters = 4_000_000;

@@ -40,7 +40,7 @@ export type Handler<E extends Endpoint> = (call: Call & Work & Received<E>) => P
 export type Handlers<C extends Record<string, Endpoint>> = { [K in keyof C]: Handler<C[K]> };
 
 /** True when somebody may call an endpoint. */
-export function mayCall(who: Who, staff: SignedIn | null): boolean {
+function mayCall(who: Who, staff: SignedIn | null): boolean {
   if (who === 'public') return true;
   if (!staff) return false;
   if (who === 'staff' || staff.roles.includes('coordinator')) return true;

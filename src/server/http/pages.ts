@@ -21,7 +21,7 @@ const scriptJson = (value: unknown): string =>
     .replace(/\u2028|\u2029/gu, ' ');
 
 /** schema.org data of an event (Event, Offer, Place), as search engines read it. */
-export function eventJsonLd(
+function eventJsonLd(
   event: PublicEvent,
   organization: { name: string; currency: string },
   url: string,

@@ -53,7 +53,7 @@ export async function readChoices(tx: Queries): Promise<SegmentChoices> {
 }
 
 /** Contacts that are there and of whom it is true. */
-export const whereTrue = (of: Compiled): Compiled => ({
+const whereTrue = (of: Compiled): Compiled => ({
   sql: `c.merged_into is null and c.erased_at is null and ${of.sql}`,
   params: of.params,
 });

@@ -33,7 +33,7 @@ export async function publicEventRow(tx: Queries, slug: string): Promise<EventRo
   return event;
 }
 
-export const placeOf = (event: EventRow) =>
+const placeOf = (event: EventRow) =>
   event.venueName
     ? {
         name: event.venueName,

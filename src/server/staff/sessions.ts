@@ -25,7 +25,7 @@ function cookieOf(request: Request, wanted: string): string | null {
   return null;
 }
 
-export const sessionHash = (app: App, request: Request): string | null => {
+const sessionHash = (app: App, request: Request): string | null => {
   const token = cookieOf(request, cookieName(app));
   return token ? sha256(token) : null;
 };

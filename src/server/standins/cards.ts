@@ -11,21 +11,10 @@ export interface CardAnswer {
   words: string;
 }
 
-/** The cards the stand-in knows. The last digit decides; everything else succeeds. */
-export const standinCards = [
-  { card: '9000 0000 0000 0001', does: 'succeeds' },
-  { card: '9000 0000 0000 0002', does: 'is declined' },
-  {
-    card: '9000 0000 0000 0003',
-    does: 'times out, and the money was taken: the answer comes two minutes later',
-  },
-  { card: '9000 0000 0000 0004', does: 'succeeds, and the answer comes twice' },
-  { card: '9000 0000 0000 0005', does: 'times out, and was declined: the answer comes two minutes later' },
-] as const;
-
 /**
  * Charges a card at the stand-in. The same key is charged once. Null means that no answer came in time; it follows
- * later through `dueAnswer`.
+ * later through `dueAnswer`. The last digit of the card decides: 2 is declined; 3 and 5 time out, and the answer comes two
+ * minutes later (3: the money was taken, 5: it was declined); 4 succeeds, and the answer comes twice; all others succeed.
  */
 export async function charge(
   app: App,

@@ -8,7 +8,7 @@ import { useSaying } from '../parts/saying.ts';
 import { say } from '../parts/toast.tsx';
 import { TieForm } from './TieForm.tsx';
 
-export const sayTie = (tie: Tie): string =>
+const sayTie = (tie: Tie): string =>
   tie.kind === 'membership'
     ? ['Member', tie.level, tie.number && `no. ${tie.number}`].filter(Boolean).join(', ')
     : [tie.name, tie.role].filter(Boolean).join(', ');

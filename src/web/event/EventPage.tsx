@@ -21,7 +21,7 @@ const sheets = {
   doors: lazy(() => import('./DoorsSheet.tsx')),
   'wrap-up': lazy(() => import('./WrapUpSheet.tsx')),
 } as const;
-export const stageTitles: Record<Stage, string> = {
+const stageTitles: Record<Stage, string> = {
   plan: 'Plan',
   clearance: 'Clearance',
   registration: 'Registration',
