@@ -275,6 +275,21 @@ describe('bringing people in', () => {
     expect((await odalys.call('GET /api/search', { query: { q: 'pia novak' } })).contacts).toHaveLength(1);
   });
 
+  test('only what was applied is taken back, once, and counts as brought before', async () => {
+    const odalys = await world.as('odalys');
+    const list = 'Name,Email\nUrsa Novak,ursa.novak@fenmail.example\n';
+    const { id } = await bringIn(world, list);
+    const undo = () => odalys.try('POST /api/imports/:id/undo', { params: { id } });
+    expect((await undo()).problem.code).toBe('import-state');
+    // Checked only, the same file was not brought before.
+    expect((await bringIn(world, list)).appliedBefore).toBeNull();
+    await apply(id);
+    expect((await bringIn(world, list)).appliedBefore).toMatchObject({ id });
+    expect((await undo()).body).toMatchObject({ removed: 1 });
+    expect((await undo()).problem.code).toBe('import-state');
+    expect((await bringIn(world, list)).appliedBefore).toBeNull();
+  });
+
   test('cells that a spreadsheet or a page would run are kept as text', async () => {
     const odalys = await world.as('odalys');
     const { id } = await bringIn(

@@ -262,17 +262,22 @@ describe('the same person twice', () => {
     await world.app.db.query('delete from pairs');
     const one = await add('Petra', 'Dunlin', { phone: '902 555 0175' });
     const two = crypto.randomUUID();
-    await world.app.db.query(
-      `insert into contacts (id, given_name, family_name, source, created_at, updated_at) values ($1, 'PETRA', 'Dunlin', 'a list', now(), now())`,
-      [two],
-    );
-    await world.app.db.query(
-      "insert into pairs (id, contact_a, contact_b, probability, outcome, findings, found_by, found_at) values ($1, least($2::uuid, $3::uuid), greatest($2::uuid, $3::uuid), 0.999, 'same', '[]', 'test', now())",
-      [crypto.randomUUID(), one, two],
-    );
+    const three = crypto.randomUUID();
+    for (const id of [two, three])
+      await world.app.db.query(
+        `insert into contacts (id, given_name, family_name, source, created_at, updated_at) values ($1, 'PETRA', 'Dunlin', 'a list', now(), now())`,
+        [id],
+      );
+    const alike = (a: string, b: string, probability: number) =>
+      world.app.db.query(
+        "insert into pairs (id, contact_a, contact_b, probability, outcome, findings, found_by, found_at) values ($1, least($2::uuid, $3::uuid), greatest($2::uuid, $3::uuid), $4, 'same', '[]', 'test', now())",
+        [crypto.randomUUID(), a, b, probability],
+      );
+    await alike(one, two, 0.999);
+    await alike(two, three, 0.998);
     const before = await pairs();
-    expect(before.sure).toEqual([0.999]);
-    expect(before.histogram[99]).toBe(1);
+    expect(before.sure).toEqual([0.999, 0.998]);
+    expect(before.histogram[99]).toBe(2);
     const wrong = await caller.try('PUT /api/pairs/thresholds', { body: { same: 0.6, look: 0.8 } });
     expect(wrong.problem.fields![0]!.path).toBe('look');
     await caller.call('PUT /api/pairs/thresholds', { body: { same: 0.97, look: 0.2 } });
@@ -280,5 +285,7 @@ describe('the same person twice', () => {
     const result = await caller.call('POST /api/pairs/merge-sure', { body: { from: 0.97 } });
     expect(result.merged).toBe(1);
     expect((await record(two)).id).toBe(one);
+    // Nobody is chained to the first through the second: that is looked at anew.
+    expect((await record(three)).id).toBe(three);
   });
 });

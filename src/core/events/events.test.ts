@@ -176,6 +176,20 @@ test('the margin puts what cannot go on first, and falls silent when all is well
   expect(later.urgency).toBeGreaterThan(notes[2]!.urgency);
   const [young] = marginOf({ ...well, waiversMissing: { minors: 0, adults: 0, unknown: 1 } });
   expect(sayNote(young!.code, young!.params).headline).toBe('The age of 1 person is not known.');
+  // Until three days before, the reminder still goes out by itself.
+  const unsigned = (daysToStart: number) =>
+    marginOf({ ...well, daysToStart, waiversMissing: { minors: 0, adults: 1, unknown: 0 } })[0]!.code;
+  expect([4, 3].map(unsigned)).toEqual(['waivers-missing', 'waivers-missing-soon']);
+  // The nearer the last day to send, the more it presses; more than ten days ahead nothing is said.
+  const sending = (daysToSubmit: number) => marginOf({ ...well, state: 'draft', daysToSubmit })[0];
+  expect([11, 10, 1, 0].map((d) => sending(d)?.code)).toEqual([
+    undefined,
+    'days-to-send',
+    'days-to-send',
+    'last-day-to-send',
+  ]);
+  const pressing = [10, 1, 0, -1].map((d) => sending(d)!.urgency);
+  expect(pressing).toEqual([...pressing].sort((a, b) => a - b));
   expect(marginOf({ ...well, state: 'draft', daysToSubmit: -2, daysToStart: 12 })[0]).toMatchObject({
     tone: 'stop',
     code: 'late-for-clearance',
