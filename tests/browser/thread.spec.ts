@@ -82,6 +82,8 @@ test('one event from an import to a lifeline, in the real interface', async ({ b
     await tobias.getByLabel('Clear with a condition').check();
     await tobias.getByLabel('The condition').fill('A second safety boat.');
     await tobias.getByRole('button', { name: 'Clear with a condition' }).click();
+    // The field it is typed in has the same words: the decision is kept once there is nothing to decide any more.
+    await expect(tobias.getByLabel('The condition')).toHaveCount(0);
     await expect(tobias.getByText('A second safety boat.').first()).toBeVisible();
     await tobias.context().close();
     const marit = await pageOf(browser, site, 'Marit Solvang');

@@ -1,10 +1,11 @@
 import { useState } from 'react';
 import type { Answer } from '#web/api.ts';
+import { Button } from '#web/kit/Button.tsx';
+import { TextField } from '../kit/Field.tsx';
+import { Loaded, Problems } from '../kit/notices.tsx';
+import { say } from '../kit/toast.tsx';
 import { useAction, useAsk } from '../parts/ask.ts';
-import { TextField } from '../parts/Field.tsx';
-import { Loaded, Problems } from '../parts/notices.tsx';
 import { useSaying } from '../parts/saying.ts';
-import { say } from '../parts/toast.tsx';
 import { SecondStep } from './SecondStep.tsx';
 
 type Account = Answer<'GET /api/account'>;
@@ -68,9 +69,9 @@ function Password() {
             help="At least 10 characters. Several words are easier to remember than signs."
           />
         </div>
-        <button type="submit" className="btn" disabled={change.isPending || !current || !password}>
+        <Button type="submit" disabled={change.isPending || !current || !password}>
           Change the password
-        </button>
+        </Button>
       </form>
     </section>
   );
@@ -87,14 +88,9 @@ function Sessions({ account }: { account: Account }) {
       <div className="spread">
         <h2>Where you are signed in</h2>
         {account.sessions.length > 1 && (
-          <button
-            type="button"
-            className="btn"
-            disabled={endOthers.isPending}
-            onClick={() => endOthers.mutate({})}
-          >
+          <Button disabled={endOthers.isPending} onClick={() => endOthers.mutate({})}>
             Sign out everywhere else
-          </button>
+          </Button>
         )}
       </div>
       <Problems of={end.problem ?? endOthers.problem} />
@@ -111,14 +107,9 @@ function Sessions({ account }: { account: Account }) {
             {s.current ? (
               <span className="soft">this one</span>
             ) : (
-              <button
-                type="button"
-                className="btn"
-                disabled={end.isPending}
-                onClick={() => end.mutate({ params: { id: s.id } })}
-              >
+              <Button disabled={end.isPending} onClick={() => end.mutate({ params: { id: s.id } })}>
                 Sign out
-              </button>
+              </Button>
             )}
           </li>
         ))}

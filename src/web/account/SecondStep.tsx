@@ -1,9 +1,10 @@
 import { useState } from 'react';
 import type { Answer } from '#web/api.ts';
+import { Button } from '#web/kit/Button.tsx';
+import { TextField } from '../kit/Field.tsx';
+import { Problems } from '../kit/notices.tsx';
+import { say } from '../kit/toast.tsx';
 import { useAction } from '../parts/ask.ts';
-import { TextField } from '../parts/Field.tsx';
-import { Problems } from '../parts/notices.tsx';
-import { say } from '../parts/toast.tsx';
 
 /** The second step of signing in: a code of an authenticator (RFC 6238), with recovery codes for when it is lost. */
 export function SecondStep({ account }: { account: Answer<'GET /api/account'> }) {
@@ -54,16 +55,14 @@ export function SecondStep({ account }: { account: Answer<'GET /api/account'> })
             lost. They are not shown again.
           </p>
           <pre className="num">{recovery.join('\n')}</pre>
-          <button
-            type="button"
-            className="btn"
+          <Button
             onClick={() => {
               void navigator.clipboard?.writeText(recovery.join('\n'));
               say('Copied');
             }}
           >
             Copy them
-          </button>
+          </Button>
         </div>
       )}
       {!on && !begin.data && (
@@ -76,9 +75,9 @@ export function SecondStep({ account }: { account: Answer<'GET /api/account'> })
           }}
         >
           {password}
-          <button type="submit" className="btn primary" disabled={begin.isPending || !current}>
+          <Button type="submit" look="main" disabled={begin.isPending || !current}>
             Set it up
-          </button>
+          </Button>
         </form>
       )}
       {!on && begin.data && (
@@ -108,12 +107,12 @@ export function SecondStep({ account }: { account: Answer<'GET /api/account'> })
             help="Six digits."
           />
           <div className="acts">
-            <button type="submit" className="btn primary" disabled={turnOn.isPending || !code.trim()}>
+            <Button type="submit" look="main" disabled={turnOn.isPending || !code.trim()}>
               Turn it on
-            </button>
-            <button type="button" className="btn plain" onClick={() => begin.reset()}>
+            </Button>
+            <Button look="plain" onClick={() => begin.reset()}>
               Cancel
-            </button>
+            </Button>
           </div>
         </form>
       )}
@@ -121,23 +120,20 @@ export function SecondStep({ account }: { account: Answer<'GET /api/account'> })
         <form className="form" noValidate onSubmit={(e) => e.preventDefault()}>
           {password}
           <div className="acts">
-            <button
-              type="button"
-              className="btn"
+            <Button
               disabled={renew.isPending || !current}
               onClick={() => renew.mutate({ body: { current } })}
             >
               New recovery codes
-            </button>
+            </Button>
             {!required && (
-              <button
-                type="button"
-                className="btn stop"
+              <Button
+                look="stop"
                 disabled={turnOff.isPending || !current}
                 onClick={() => turnOff.mutate({ body: { current } })}
               >
                 Turn it off
-              </button>
+              </Button>
             )}
           </div>
         </form>

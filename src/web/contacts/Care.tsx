@@ -1,13 +1,15 @@
+import { chakra } from '@chakra-ui/react';
 import { useState } from 'react';
 import type { ContactRecord } from '#contract/contacts.ts';
 import { fullName } from '#core/contacts/names.ts';
 import { addressOf } from '#web/api.ts';
-import { Asking } from '../parts/Asking.tsx';
+import { Button } from '#web/kit/Button.tsx';
+import { Asking } from '../kit/Asking.tsx';
+import { TextField } from '../kit/Field.tsx';
+import { Loaded, Problems } from '../kit/notices.tsx';
+import { say } from '../kit/toast.tsx';
 import { useAction, useAsk } from '../parts/ask.ts';
-import { TextField } from '../parts/Field.tsx';
-import { Loaded, Problems } from '../parts/notices.tsx';
 import { useSaying } from '../parts/saying.ts';
-import { say } from '../parts/toast.tsx';
 
 /** Everything held about a person to take along, and erasing them for good. */
 export function Care({ contact }: { contact: ContactRecord }) {
@@ -22,24 +24,17 @@ export function Care({ contact }: { contact: ContactRecord }) {
     <div className="acts care">
       {contact.kind === 'person' && (
         <>
-          <button
-            type="button"
-            className="btn"
-            disabled={link.isPending}
-            onClick={() => link.mutate({ params })}
-          >
+          <Button disabled={link.isPending} onClick={() => link.mutate({ params })}>
             Send their own link
-          </button>
-          <button type="button" className="btn" onClick={() => setLinks(true)}>
-            Their links
-          </button>
+          </Button>
+          <Button onClick={() => setLinks(true)}>Their links</Button>
         </>
       )}
       <a href={addressOf('GET /api/contacts/:id/everything.json', params)}>Everything held, as JSON</a>
       <a href={addressOf('GET /api/contacts/:id/everything.csv', params)}>The lifeline as CSV</a>
-      <button type="button" className="btn stop" onClick={() => setErasing(true)}>
+      <Button look="stop" onClick={() => setErasing(true)}>
         Erase this {contact.kind}
-      </button>
+      </Button>
       {links && <Links contact={contact} close={() => setLinks(false)} />}
       {erasing && <Erase contact={contact} close={() => setErasing(false)} />}
     </div>
@@ -82,9 +77,7 @@ function Links({ contact, close }: { contact: ContactRecord; close: () => void }
                   </span>
                   <span className="acts">
                     {!l.stoppedAt && (
-                      <button
-                        type="button"
-                        className="btn"
+                      <Button
                         disabled={change.isPending}
                         aria-label={`Stop the link: ${l.about}`}
                         onClick={() =>
@@ -95,11 +88,9 @@ function Links({ contact, close }: { contact: ContactRecord; close: () => void }
                         }
                       >
                         Stop
-                      </button>
+                      </Button>
                     )}
-                    <button
-                      type="button"
-                      className="btn"
+                    <Button
                       disabled={change.isPending}
                       aria-label={`Renew the link: ${l.about}`}
                       onClick={() =>
@@ -107,7 +98,7 @@ function Links({ contact, close }: { contact: ContactRecord; close: () => void }
                       }
                     >
                       Renew
-                    </button>
+                    </Button>
                   </span>
                 </li>
               ))}
@@ -133,14 +124,13 @@ function Erase({ contact, close }: { contact: ContactRecord; close: () => void }
       close={close}
       title={`Erase ${fullName(contact)} for good?`}
       actions={
-        <button
-          type="button"
-          className="btn stop"
+        <Button
+          look="stop"
           disabled={erase.isPending || !name.trim()}
           onClick={() => erase.mutate({ params, body: { name } })}
         >
           Erase for good
-        </button>
+        </Button>
       }
     >
       <Problems of={erase.problem} />
@@ -149,11 +139,11 @@ function Erase({ contact, close }: { contact: ContactRecord; close: () => void }
           <>
             <p>This cannot be undone. Taken away: {goes.join(', ')}.</p>
             {kept.length > 0 && (
-              <ul style={{ paddingLeft: 18 }}>
+              <chakra.ul paddingLeft="18px">
                 {kept.map((k) => (
                   <li key={k}>{k}</li>
                 ))}
-              </ul>
+              </chakra.ul>
             )}
           </>
         )}

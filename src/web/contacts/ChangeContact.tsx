@@ -1,11 +1,12 @@
 import { useState } from 'react';
 import type { ContactRecord } from '#contract/contacts.ts';
 import { attributes, type TextKey, textKeys, textsOf } from '#core/contacts/attributes.ts';
-import { Asking } from '../parts/Asking.tsx';
+import { Button } from '#web/kit/Button.tsx';
+import { Asking } from '../kit/Asking.tsx';
+import { ChoiceField, TextField } from '../kit/Field.tsx';
+import { Problems } from '../kit/notices.tsx';
+import { say } from '../kit/toast.tsx';
 import { useAction } from '../parts/ask.ts';
-import { ChoiceField, TextField } from '../parts/Field.tsx';
-import { Problems } from '../parts/notices.tsx';
-import { say } from '../parts/toast.tsx';
 import { ReachFields, type ReachLine } from './ReachFields.tsx';
 
 /** Changes what is known of a contact. */
@@ -96,9 +97,9 @@ export function ChangeContact({ contact, close }: { contact: ContactRecord; clos
       close={close}
       title="Change this contact"
       actions={
-        <button type="button" className="btn primary" disabled={save.isPending} onClick={submit}>
+        <Button look="main" disabled={save.isPending} onClick={submit}>
           Save
-        </button>
+        </Button>
       }
     >
       <Problems of={save.problem} />

@@ -1,9 +1,11 @@
+import { chakra } from '@chakra-ui/react';
 import { Link } from 'react-router';
+import { Button } from '#web/kit/Button.tsx';
+import { Loaded, Problems } from '../kit/notices.tsx';
+import { say } from '../kit/toast.tsx';
 import { useAction, useAsk } from '../parts/ask.ts';
-import { Loaded, Problems } from '../parts/notices.tsx';
 import { Person } from '../parts/Person.tsx';
 import { useSaying } from '../parts/saying.ts';
-import { say } from '../parts/toast.tsx';
 
 const fieldWords: Record<string, string> = {
   given: 'First name',
@@ -25,7 +27,7 @@ export default function Changes() {
   const decide = useAction('POST /api/proposals/:id/decide', () => say('Decided.'));
   const put = (id: string, accept: boolean) => decide.mutate({ params: { id }, body: { accept } });
   return (
-    <div className="page" style={{ maxWidth: 900 }}>
+    <chakra.div className="page" maxWidth="900px">
       <p>
         <Link to="/contacts">Contacts</Link>
       </p>
@@ -56,22 +58,12 @@ export default function Changes() {
                     )}
                   </span>
                   <span className="acts">
-                    <button
-                      type="button"
-                      className="btn primary"
-                      disabled={decide.isPending}
-                      onClick={() => put(p.id, true)}
-                    >
+                    <Button look="main" disabled={decide.isPending} onClick={() => put(p.id, true)}>
                       Take it over
-                    </button>
-                    <button
-                      type="button"
-                      className="btn"
-                      disabled={decide.isPending}
-                      onClick={() => put(p.id, false)}
-                    >
+                    </Button>
+                    <Button disabled={decide.isPending} onClick={() => put(p.id, false)}>
                       Leave the record
-                    </button>
+                    </Button>
                   </span>
                 </li>
               ))}
@@ -79,6 +71,6 @@ export default function Changes() {
           )
         }
       </Loaded>
-    </div>
+    </chakra.div>
   );
 }

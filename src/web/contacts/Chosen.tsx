@@ -1,9 +1,11 @@
+import { chakra } from '@chakra-ui/react';
 import { type ReactNode, useState } from 'react';
 import { ApiProblem, saveFile } from '#web/api.ts';
+import { Button } from '#web/kit/Button.tsx';
+import { Problems } from '../kit/notices.tsx';
+import { say } from '../kit/toast.tsx';
 import { useAction, useAsk, useMe } from '../parts/ask.ts';
-import { Problems } from '../parts/notices.tsx';
 import { sayCount } from '../parts/saying.ts';
-import { say } from '../parts/toast.tsx';
 import { MailingForm } from './MailingForm.tsx';
 
 const sayContacts = (n: number): string => (n === 1 ? '1 contact' : `${sayCount(n)} contacts`);
@@ -34,14 +36,9 @@ export function Chosen({
     );
   };
   const part = (what: 'tag' | 'segment', label: string): ReactNode => (
-    <button
-      type="button"
-      className="btn"
-      aria-expanded={doing === what}
-      onClick={() => setDoing(doing === what ? null : what)}
-    >
+    <Button aria-expanded={doing === what} onClick={() => setDoing(doing === what ? null : what)}>
       {label}
-    </button>
+    </Button>
   );
   return (
     <div className="chosen">
@@ -55,20 +52,14 @@ export function Chosen({
       {part('segment', 'Put into a segment')}
       {coordinator && (
         <>
-          <button type="button" className="btn" onClick={() => setWriting(true)}>
-            Write to them
-          </button>
-          <button type="button" className="btn" onClick={() => save('csv')}>
-            CSV
-          </button>
-          <button type="button" className="btn" onClick={() => save('vcf')}>
-            vCard
-          </button>
+          <Button onClick={() => setWriting(true)}>Write to them</Button>
+          <Button onClick={() => save('csv')}>CSV</Button>
+          <Button onClick={() => save('vcf')}>vCard</Button>
         </>
       )}
-      <button type="button" className="btn plain" onClick={clear}>
+      <Button look="plain" onClick={clear}>
         Choose nobody
-      </button>
+      </Button>
       {doing === 'tag' && <TagThem ids={ids} />}
       {doing === 'segment' && <PutThem ids={ids} />}
       <Problems of={failed} />
@@ -108,12 +99,12 @@ function TagThem({ ids }: { ids: readonly string[] }) {
   };
   return (
     <span className="acts">
-      <input
+      <chakra.input
         list="tags"
         value={tag}
         placeholder="a tag"
         aria-label="Tag"
-        style={{ width: 150 }}
+        width="150px"
         onChange={(e) => setTag(e.target.value)}
         onKeyDown={(e) => e.key === 'Enter' && tag.trim() && run(false)}
       />
@@ -122,22 +113,12 @@ function TagThem({ ids }: { ids: readonly string[] }) {
           <option key={t.tag} value={t.tag} />
         ))}
       </datalist>
-      <button
-        type="button"
-        className="btn"
-        disabled={!tag.trim() || change.isPending}
-        onClick={() => run(false)}
-      >
+      <Button disabled={!tag.trim() || change.isPending} onClick={() => run(false)}>
         Add the tag
-      </button>
-      <button
-        type="button"
-        className="btn plain"
-        disabled={!tag.trim() || change.isPending}
-        onClick={() => run(true)}
-      >
+      </Button>
+      <Button look="plain" disabled={!tag.trim() || change.isPending} onClick={() => run(true)}>
         Take it off
-      </button>
+      </Button>
       <Problems of={change.problem} />
     </span>
   );
@@ -189,37 +170,27 @@ function PutThem({ ids }: { ids: readonly string[] }) {
   };
   return (
     <span className="acts">
-      <select
-        aria-label="Segment"
-        style={{ width: 'auto' }}
-        value={into}
-        onChange={(e) => setInto(e.target.value)}
-      >
+      <chakra.select aria-label="Segment" width="auto" value={into} onChange={(e) => setInto(e.target.value)}>
         <option value="">a new one</option>
         {segments.map((s) => (
           <option key={s.id} value={s.id}>
             {s.name} ({s.count})
           </option>
         ))}
-      </select>
+      </chakra.select>
       {!known && (
-        <input
+        <chakra.input
           aria-label="Name of the new segment"
           placeholder="its name"
-          style={{ width: 180 }}
+          width="180px"
           value={name}
           onChange={(e) => setName(e.target.value)}
           onKeyDown={(e) => e.key === 'Enter' && name.trim() && run()}
         />
       )}
-      <button
-        type="button"
-        className="btn"
-        disabled={put.isPending || make.isPending || (!known && !name.trim())}
-        onClick={run}
-      >
+      <Button disabled={put.isPending || make.isPending || (!known && !name.trim())} onClick={run}>
         Put them in
-      </button>
+      </Button>
       <Problems of={put.problem ?? make.problem} />
     </span>
   );

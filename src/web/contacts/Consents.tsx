@@ -1,3 +1,4 @@
+import { chakra } from '@chakra-ui/react';
 import { useState } from 'react';
 import type { ContactRecord } from '#contract/contacts.ts';
 import {
@@ -6,9 +7,10 @@ import {
   consentChannels,
   consentTopics,
 } from '#core/contacts/consent.ts';
+import { Button } from '#web/kit/Button.tsx';
+import { say } from '../kit/toast.tsx';
 import { useAction, useMayChangeContacts } from '../parts/ask.ts';
 import { useSaying } from '../parts/saying.ts';
-import { say } from '../parts/toast.tsx';
 
 /** What somebody said about each topic, by which channel, to whom and when. */
 export function Consents({ contact }: { contact: ContactRecord }) {
@@ -20,8 +22,8 @@ export function Consents({ contact }: { contact: ContactRecord }) {
   const put = (granted: boolean) =>
     write.mutate({ params: { id: contact.id }, body: { topic, channel, granted } });
   return (
-    <details style={{ fontSize: 14, margin: '10px 0' }}>
-      <summary style={{ cursor: 'pointer' }}>
+    <chakra.details fontSize="14px" margin="10px 0">
+      <chakra.summary cursor="pointer">
         Consent{' '}
         <span className="soft">
           {contact.consents.length === 0
@@ -30,7 +32,7 @@ export function Consents({ contact }: { contact: ContactRecord }) {
                 .map((c) => `${c.topic} by ${c.channel}: ${c.granted ? 'yes' : 'no'}`)
                 .join(', ')}
         </span>
-      </summary>
+      </chakra.summary>
       {contact.consents.map((c) => (
         <p key={`${c.topic}${c.channel}`}>
           {c.topic} by {c.channel}: <b>{c.granted ? 'yes' : 'no'}</b>{' '}
@@ -40,36 +42,36 @@ export function Consents({ contact }: { contact: ContactRecord }) {
         </p>
       ))}
       {may && (
-        <div className="tools" style={{ flexWrap: 'wrap' }}>
-          <select
+        <chakra.div className="tools" flexWrap="wrap">
+          <chakra.select
             aria-label="Topic"
-            style={{ width: 'auto' }}
+            width="auto"
             value={topic}
             onChange={(e) => setTopic(e.target.value as typeof topic)}
           >
             {consentTopics.map((t) => (
               <option key={t}>{t}</option>
             ))}
-          </select>
+          </chakra.select>
           by
-          <select
+          <chakra.select
             aria-label="Channel"
-            style={{ width: 'auto' }}
+            width="auto"
             value={channel}
             onChange={(e) => setChannel(e.target.value as typeof channel)}
           >
             {consentChannels.map((c) => (
               <option key={c}>{c}</option>
             ))}
-          </select>
-          <button type="button" className="btn" disabled={write.isPending} onClick={() => put(true)}>
+          </chakra.select>
+          <Button disabled={write.isPending} onClick={() => put(true)}>
             They said yes
-          </button>
-          <button type="button" className="btn" disabled={write.isPending} onClick={() => put(false)}>
+          </Button>
+          <Button disabled={write.isPending} onClick={() => put(false)}>
             They said no
-          </button>
-        </div>
+          </Button>
+        </chakra.div>
       )}
-    </details>
+    </chakra.details>
   );
 }

@@ -1,7 +1,8 @@
 import { useState } from 'react';
 import { Link, useParams } from 'react-router';
+import { Button } from '#web/kit/Button.tsx';
+import { Loaded } from '../kit/notices.tsx';
 import { useAsk, useMayChangeContacts, useMe } from '../parts/ask.ts';
-import { Loaded } from '../parts/notices.tsx';
 import { Care } from './Care.tsx';
 import { ChangeContact } from './ChangeContact.tsx';
 import { Consents } from './Consents.tsx';
@@ -24,11 +25,7 @@ export default function Contact() {
     <div className="page">
       <div className="spread">
         <Link to="/contacts">Contacts</Link>
-        {may && (
-          <button type="button" className="btn" onClick={() => setEditing(true)}>
-            Change
-          </button>
-        )}
+        {may && <Button onClick={() => setEditing(true)}>Change</Button>}
       </div>
       <Loaded of={contact}>
         {(c) => (

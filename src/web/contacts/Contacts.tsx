@@ -1,18 +1,20 @@
+import { chakra } from '@chakra-ui/react';
 import { useDeferredValue, useState } from 'react';
-import { Link, useNavigate } from 'react-router';
+import { useNavigate } from 'react-router';
 import type { ContactLine } from '#contract/contacts.ts';
 import type { ContactFilter } from '#contract/views.ts';
 import { everybody, type ListFilter } from '#core/contacts/listing.ts';
 import { listedName } from '#core/contacts/names.ts';
 import { sayPhone } from '#core/contacts/reach.ts';
 import { call } from '#web/api.ts';
-import { Asking } from '../parts/Asking.tsx';
+import { Button, ButtonLink } from '#web/kit/Button.tsx';
+import { Asking } from '../kit/Asking.tsx';
+import { Loaded, Problems } from '../kit/notices.tsx';
+import { type Column, Table } from '../kit/Table.tsx';
+import { say } from '../kit/toast.tsx';
 import { useAction, useAsk, useMe } from '../parts/ask.ts';
-import { Loaded, Problems } from '../parts/notices.tsx';
 import { nobody, PersonFields } from '../parts/PersonFields.tsx';
 import { sayCount, useSaying } from '../parts/saying.ts';
-import { type Column, Table } from '../parts/Table.tsx';
-import { say } from '../parts/toast.tsx';
 import { useColumns, useInterface } from '../shell/state.ts';
 import { Chosen } from './Chosen.tsx';
 import { Views } from './Views.tsx';
@@ -96,46 +98,36 @@ export default function Contacts() {
         <h1>Contacts</h1>
         <div className="acts">
           {waiting > 0 && (
-            <Link className="btn" to="/contacts/review">
-              Who is who: {sayCount(waiting)} to decide
-            </Link>
+            <ButtonLink to="/contacts/review">Who is who: {sayCount(waiting)} to decide</ButtonLink>
           )}
-          <Link className="btn" to="/import">
-            Bring people in
-          </Link>
-          <button
-            type="button"
-            className="btn primary"
-            data-new
-            title="Add somebody (n)"
-            onClick={() => setAdding(true)}
-          >
+          <ButtonLink to="/import">Bring people in</ButtonLink>
+          <Button look="main" data-new title="Add somebody (n)" onClick={() => setAdding(true)}>
             Add somebody
-          </button>
+          </Button>
         </div>
       </div>
       <div className="tools">
-        <input
+        <chakra.input
           aria-label="Filter contacts"
           placeholder="Part of a name, email or telephone"
-          style={{ width: 250 }}
+          width="250px"
           value={filter.q}
           onChange={(e) => put({ q: e.target.value })}
         />
-        <select
+        <chakra.select
           aria-label="People or organizations"
-          style={{ width: 'auto' }}
+          width="auto"
           value={filter.kind ?? ''}
           onChange={(e) => put({ kind: (e.target.value || null) as ContactFilter['kind'] })}
         >
           <option value="">people and organizations</option>
           <option value="person">people</option>
           <option value="organization">organizations</option>
-        </select>
+        </chakra.select>
         {tags.length > 0 && (
-          <select
+          <chakra.select
             aria-label="With the tag"
-            style={{ width: 'auto' }}
+            width="auto"
             value={filter.tag}
             onChange={(e) => put({ tag: e.target.value })}
           >
@@ -145,12 +137,13 @@ export default function Contacts() {
                 {t.tag} ({t.contacts})
               </option>
             ))}
-          </select>
+          </chakra.select>
         )}
         {segments.length > 0 && (
-          <select
+          <chakra.select
             aria-label="In the segment"
-            style={{ width: 'auto', maxWidth: 190 }}
+            width="auto"
+            maxWidth="190px"
             value={filter.segment ?? ''}
             onChange={(e) => put({ segment: e.target.value || null })}
           >
@@ -160,7 +153,7 @@ export default function Contacts() {
                 {g.name} ({g.count})
               </option>
             ))}
-          </select>
+          </chakra.select>
         )}
         <Columns columns={everyColumn.slice(1)} hidden={hidden} setHidden={setHidden} />
         <span className="soft num">
@@ -176,27 +169,21 @@ export default function Contacts() {
         }}
       >
         {list.data && list.data.total > pageSize && (
-          <span className="acts" style={{ marginLeft: 'auto' }}>
-            <button
-              type="button"
-              className="btn plain"
-              disabled={offset === 0}
-              onClick={() => setOffset(offset - pageSize)}
-            >
+          <chakra.span className="acts" marginLeft="auto">
+            <Button look="plain" disabled={offset === 0} onClick={() => setOffset(offset - pageSize)}>
               Back
-            </button>
+            </Button>
             <span className="num soft">
               {offset + 1}–{Math.min(offset + pageSize, list.data.total)}
             </span>
-            <button
-              type="button"
-              className="btn plain"
+            <Button
+              look="plain"
               disabled={offset + pageSize >= list.data.total}
               onClick={() => setOffset(offset + pageSize)}
             >
               On
-            </button>
-          </span>
+            </Button>
+          </chakra.span>
         )}
       </Views>
       {chosen.size > 0 && (
@@ -286,14 +273,9 @@ function Add({ close }: { close: () => void }) {
       close={close}
       title="Add somebody"
       actions={
-        <button
-          type="button"
-          className="btn primary"
-          disabled={add.isPending}
-          onClick={() => add.mutate({ body: { ...form, kind } })}
-        >
+        <Button look="main" disabled={add.isPending} onClick={() => add.mutate({ body: { ...form, kind } })}>
           Add
-        </button>
+        </Button>
       }
     >
       <Problems of={add.problem} />

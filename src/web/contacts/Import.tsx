@@ -1,16 +1,18 @@
+import { chakra } from '@chakra-ui/react';
 import { useDeferredValue, useEffect, useMemo, useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import type { ImportRow, ImportSummary } from '#contract/imports.ts';
 import { sayPhone } from '#core/contacts/reach.ts';
 import { addressOf } from '#web/api.ts';
-import { Asking } from '../parts/Asking.tsx';
+import { Button } from '#web/kit/Button.tsx';
+import { Asking } from '../kit/Asking.tsx';
+import { Loaded, Problems } from '../kit/notices.tsx';
+import { Progress } from '../kit/Progress.tsx';
+import { type Column, Table } from '../kit/Table.tsx';
+import { say } from '../kit/toast.tsx';
 import { useAction, useAsk, useMe } from '../parts/ask.ts';
-import { Loaded, Problems } from '../parts/notices.tsx';
 import { Person } from '../parts/Person.tsx';
-import { Progress } from '../parts/Progress.tsx';
 import { sayCount, useSaying } from '../parts/saying.ts';
-import { type Column, Table } from '../parts/Table.tsx';
-import { say } from '../parts/toast.tsx';
 import { ImportColumns } from './ImportColumns.tsx';
 import { ImportRowSheet } from './ImportRowSheet.tsx';
 
@@ -95,24 +97,19 @@ function Shown({ summary }: { summary: ImportSummary }) {
         <h1>{summary.fileName}</h1>
         <div className="acts">
           {['checking', 'checked', 'cancelled'].includes(summary.state) && (
-            <button type="button" className="btn plain" onClick={() => discard.mutate({ params })}>
+            <Button look="plain" onClick={() => discard.mutate({ params })}>
               Throw away
-            </button>
+            </Button>
           )}
           {open && (
-            <button
-              type="button"
-              className="btn primary"
-              disabled={all === counts.rejected}
-              onClick={() => setConfirming('apply')}
-            >
+            <Button look="main" disabled={all === counts.rejected} onClick={() => setConfirming('apply')}>
               Apply
-            </button>
+            </Button>
           )}
           {summary.state === 'applied' && (
-            <button type="button" className="btn stop" onClick={() => setConfirming('undo')}>
+            <Button look="stop" onClick={() => setConfirming('undo')}>
               Undo this import
-            </button>
+            </Button>
           )}
         </div>
       </div>
@@ -125,12 +122,12 @@ function Shown({ summary }: { summary: ImportSummary }) {
         {summary.undoneAt && ` · undone ${at(summary.undoneAt)}`}
       </p>
       {open && summary.appliedBefore && (
-        <p className="note need" style={{ marginTop: 10 }}>
+        <chakra.p className="note need" marginTop="10px">
           This very file was applied on {at(summary.appliedBefore.at)}. Applying it again adds nobody twice.
-        </p>
+        </chakra.p>
       )}
       {summary.state === 'cancelled' && (
-        <p className="note need" style={{ marginTop: 10 }}>
+        <chakra.p className="note need" marginTop="10px">
           The check was stopped; nothing was changed.{' '}
           <button
             type="button"
@@ -139,7 +136,7 @@ function Shown({ summary }: { summary: ImportSummary }) {
           >
             Check it again
           </button>
-        </p>
+        </chakra.p>
       )}
       <Problems of={map.problem ?? (confirming ? null : apply.problem) ?? undo.problem} />
       {(summary.state === 'applying' || summary.state === 'undoing') && (
@@ -165,14 +162,14 @@ function Shown({ summary }: { summary: ImportSummary }) {
         />
       )}
       {summary.kept.length > 0 && (
-        <div className="note need" style={{ margin: '10px 0' }}>
+        <chakra.div className="note need" margin="10px 0">
           <p>
             <b>Left alone when it was undone:</b>
           </p>
           {summary.kept.map((k) => (
             <p key={k}>{k}</p>
           ))}
-        </div>
+        </chakra.div>
       )}
       {summary.state !== 'checking' && <Rows summary={summary} all={all} />}
       <Asking
@@ -180,14 +177,9 @@ function Shown({ summary }: { summary: ImportSummary }) {
         close={close}
         title={`Apply ${summary.fileName}?`}
         actions={
-          <button
-            type="button"
-            className="btn primary"
-            disabled={apply.isPending}
-            onClick={() => apply.mutate({ params })}
-          >
+          <Button look="main" disabled={apply.isPending} onClick={() => apply.mutate({ params })}>
             {apply.isPending ? 'Applying …' : `Apply ${sayCount(all - counts.rejected)} rows`}
-          </button>
+          </Button>
         }
       >
         <Problems of={apply.problem} />
@@ -211,14 +203,9 @@ function Shown({ summary }: { summary: ImportSummary }) {
         close={close}
         title="Undo this import?"
         actions={
-          <button
-            type="button"
-            className="btn stop"
-            disabled={undo.isPending}
-            onClick={() => undo.mutate({ params })}
-          >
+          <Button look="stop" disabled={undo.isPending} onClick={() => undo.mutate({ params })}>
             {undo.isPending ? 'Undoing …' : 'Undo it'}
-          </button>
+          </Button>
         }
       >
         <p>
@@ -265,8 +252,8 @@ function Rows({ summary, all }: { summary: ImportSummary; all: number }) {
             {verdictWords[v]} {sayCount(counts[v])}
           </button>
         ))}
-        <input
-          style={{ width: 220 }}
+        <chakra.input
+          width="220px"
           placeholder="Find in the rows"
           aria-label="Find in the rows"
           value={typed}
@@ -296,22 +283,12 @@ function Rows({ summary, all }: { summary: ImportSummary; all: number }) {
             {total > pageSize && (
               <p className="tools num">
                 Rows {offset + 1} to {Math.min(total, offset + pageSize)} of {total}
-                <button
-                  type="button"
-                  className="btn"
-                  disabled={offset === 0}
-                  onClick={() => setOffset(offset - pageSize)}
-                >
+                <Button disabled={offset === 0} onClick={() => setOffset(offset - pageSize)}>
                   Earlier
-                </button>
-                <button
-                  type="button"
-                  className="btn"
-                  disabled={offset + pageSize >= total}
-                  onClick={() => setOffset(offset + pageSize)}
-                >
+                </Button>
+                <Button disabled={offset + pageSize >= total} onClick={() => setOffset(offset + pageSize)}>
                   Later
-                </button>
+                </Button>
               </p>
             )}
           </>

@@ -1,3 +1,4 @@
+import { chakra } from '@chakra-ui/react';
 import type { ImportSummary } from '#contract/imports.ts';
 import { textsOf } from '#core/contacts/attributes.ts';
 import { type ImportField, type Policy, several, usualPolicy } from '#core/imports/importing.ts';
@@ -24,22 +25,22 @@ export function ImportColumns({
   const own = useAsk('GET /api/fields').data ?? [];
   const used = mapping.columns.filter((c) => c !== 'leave').length;
   return (
-    <details open={summary.state === 'checked'} style={{ margin: '10px 0' }}>
-      <summary className="name" style={{ cursor: 'pointer', fontSize: 16 }}>
+    <chakra.details open={summary.state === 'checked'} margin="10px 0">
+      <chakra.summary className="name" cursor="pointer" fontSize="16px">
         What the columns mean{' '}
         <small className="soft">
           {used} of {headings.length} are brought in
           {summary.mappingFrom && `, as for ${summary.mappingFrom.fileName}`}
         </small>
-      </summary>
-      <div className="table" style={{ maxHeight: '38vh', marginTop: 6 }}>
+      </chakra.summary>
+      <chakra.div className="table" maxHeight="38vh" marginTop="6px">
         <table>
           <thead>
             <tr>
-              <th style={{ width: '19%' }}>Heading in the file</th>
+              <chakra.th width="19%">Heading in the file</chakra.th>
               <th>First values</th>
-              <th style={{ width: 190 }}>Means</th>
-              <th style={{ width: 150 }}>How sure</th>
+              <chakra.th width="190px">Means</chakra.th>
+              <chakra.th width="150px">How sure</chakra.th>
             </tr>
           </thead>
           <tbody>
@@ -49,13 +50,13 @@ export function ImportColumns({
               return (
                 <tr key={heading}>
                   <td>{heading}</td>
-                  <td className="soft clip" style={{ maxWidth: 0 }}>
+                  <chakra.td className="soft clip" maxWidth="0">
                     {sample
                       .map((cells) => cells[n])
                       .filter(Boolean)
                       .slice(0, 3)
                       .join(' · ')}
-                  </td>
+                  </chakra.td>
                   <td>
                     <select
                       aria-label={`Meaning of ${heading}`}
@@ -110,9 +111,9 @@ export function ImportColumns({
             })}
           </tbody>
         </table>
-      </div>
+      </chakra.div>
       <Whose summary={summary} change={change} busy={busy} />
-    </details>
+    </chakra.details>
   );
 }
 
@@ -174,17 +175,17 @@ function Whose({
     columns.some((c) => c === 'newsletter' || c === 'newsletter refused') ||
     columns.includes('do not contact');
   return (
-    <fieldset style={{ border: 0, padding: 0, margin: '10px 0 0' }} disabled={busy}>
-      <legend className="soft" style={{ fontSize: 14, padding: 0 }}>
+    <chakra.fieldset border="0" padding="0" margin="10px 0 0" disabled={busy}>
+      <chakra.legend className="soft" fontSize="14px" padding="0">
         For people who are known already
-      </legend>
-      <div style={{ display: 'flex', flexWrap: 'wrap', gap: '6px 18px', marginTop: 4 }}>
+      </chakra.legend>
+      <chakra.div display="flex" flexWrap="wrap" gap="6px 18px" marginTop="4px">
         {fields.map((field) => (
-          <label key={field} style={{ fontSize: 14, display: 'inline-flex', gap: 6, alignItems: 'center' }}>
+          <chakra.label key={field} fontSize="14px" display="inline-flex" gap="6px" alignItems="center">
             {field}
-            <select
+            <chakra.select
               className="small"
-              style={{ width: 'auto' }}
+              width="auto"
               value={choices.policies[field] ?? usualPolicy(field)}
               onChange={(e) =>
                 change({
@@ -198,20 +199,20 @@ function Whose({
               <option value="fill blanks">fill blanks</option>
               <option value="take theirs">{several.has(field) ? 'add theirs' : 'take theirs'}</option>
               <option value="keep ours">keep ours</option>
-            </select>
-          </label>
+            </chakra.select>
+          </chakra.label>
         ))}
         {consent && (
-          <label style={{ fontSize: 14, display: 'inline-flex', gap: 6, alignItems: 'center' }}>
+          <chakra.label fontSize="14px" display="inline-flex" gap="6px" alignItems="center">
             <input
               type="checkbox"
               checked={choices.widenConsent}
               onChange={(e) => change({ choices: { ...choices, widenConsent: e.target.checked } })}
             />
             A yes in this file counts as consent (a no always counts)
-          </label>
+          </chakra.label>
         )}
-      </div>
-    </fieldset>
+      </chakra.div>
+    </chakra.fieldset>
   );
 }

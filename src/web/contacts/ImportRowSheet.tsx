@@ -1,8 +1,10 @@
+import { chakra } from '@chakra-ui/react';
 import { useState } from 'react';
 import type { ImportRow, ImportSummary } from '#contract/imports.ts';
-import { Asking } from '../parts/Asking.tsx';
+import { Button } from '#web/kit/Button.tsx';
+import { Asking } from '../kit/Asking.tsx';
+import { Problems } from '../kit/notices.tsx';
 import { useAction } from '../parts/ask.ts';
-import { Problems } from '../parts/notices.tsx';
 import { Person } from '../parts/Person.tsx';
 
 /** One row of a file: put its cells right, say who it is, or leave it out. */
@@ -33,17 +35,16 @@ export function ImportRowSheet({
       actions={
         open && (
           <>
-            <button
-              type="button"
-              className="btn primary"
+            <Button
+              look="main"
               disabled={!Object.keys(changed).length || patch.isPending}
               onClick={() => put({ cells: changed })}
             >
               Save these cells
-            </button>
-            <button type="button" className="btn" onClick={() => put({ excluded: !row.excluded })}>
+            </Button>
+            <Button onClick={() => put({ excluded: !row.excluded })}>
               {row.excluded ? 'Take the row in again' : 'Leave this row out'}
-            </button>
+            </Button>
           </>
         )
       }
@@ -51,35 +52,25 @@ export function ImportRowSheet({
       <Problems of={patch.problem} />
       {row.reasons.length > 0 && <p className="soft">{row.reasons.join('; ')}</p>}
       {row.contactName && (
-        <p style={{ margin: '8px 0', display: 'flex', gap: 12, alignItems: 'baseline', flexWrap: 'wrap' }}>
+        <chakra.p margin="8px 0" display="flex" gap="12px" alignItems="baseline" flexWrap="wrap">
           <span>
             {row.verdict === 'look' ? 'May be ' : 'Is '}
             <Person id={row.contactId} name={row.contactName} />
           </span>
           {open && row.verdict === 'look' && (
             <>
-              <button type="button" className="btn" onClick={() => put({ decision: row.contactId })}>
-                It is {row.contactName}
-              </button>
-              <button type="button" className="btn" onClick={() => put({ decision: 'new' })}>
-                A new person
-              </button>
+              <Button onClick={() => put({ decision: row.contactId })}>It is {row.contactName}</Button>
+              <Button onClick={() => put({ decision: 'new' })}>A new person</Button>
             </>
           )}
           {open && row.verdict !== 'look' && !decided && (
-            <button type="button" className="btn" onClick={() => put({ decision: 'new' })}>
-              Somebody else
-            </button>
+            <Button onClick={() => put({ decision: 'new' })}>Somebody else</Button>
           )}
-        </p>
+        </chakra.p>
       )}
-      {open && decided && (
-        <button type="button" className="btn" onClick={() => put({ decision: null })}>
-          Take the decision back
-        </button>
-      )}
+      {open && decided && <Button onClick={() => put({ decision: null })}>Take the decision back</Button>}
       {row.changes.length > 0 && (
-        <div className="table" style={{ maxHeight: 200 }}>
+        <chakra.div className="table" maxHeight="200px">
           <table>
             <thead>
               <tr>
@@ -100,7 +91,7 @@ export function ImportRowSheet({
               ))}
             </tbody>
           </table>
-        </div>
+        </chakra.div>
       )}
       {row.part !== 'own' && (
         <p className="soft">These are the cells of line {row.ofLine}, which names others too.</p>

@@ -1,7 +1,9 @@
+import { chakra } from '@chakra-ui/react';
 import { useRef, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
+import { ButtonLabel } from '#web/kit/Button.tsx';
+import { Loaded, Problems } from '../kit/notices.tsx';
 import { useAction, useAsk } from '../parts/ask.ts';
-import { Loaded, Problems } from '../parts/notices.tsx';
 import { useSaying } from '../parts/saying.ts';
 
 /** Bring people in: choose a file; earlier imports below. */
@@ -24,14 +26,14 @@ export default function Imports() {
     if (file.current) file.current.value = '';
   };
   return (
-    <div className="page" style={{ maxWidth: 860 }}>
+    <chakra.div className="page" maxWidth="860px">
       <h1>Bring people in</h1>
-      <p className="soft" style={{ margin: '4px 0 14px' }}>
+      <chakra.p className="soft" margin="4px 0 14px">
         A table as CSV or TSV, or an address book as vCard. Nothing changes before you have seen what would
         become of every row.
-      </p>
+      </chakra.p>
       <Problems of={check.problem} />
-      <label className="btn primary" style={{ cursor: 'pointer' }}>
+      <ButtonLabel look="main" cursor="pointer">
         {reading || check.isPending ? 'Reading …' : 'Choose a file'}
         <input
           ref={file}
@@ -42,8 +44,8 @@ export default function Imports() {
           onChange={(e) => void read(e.target.files?.[0])}
           data-new
         />
-      </label>
-      <h2 style={{ marginTop: 26 }}>Earlier imports</h2>
+      </ButtonLabel>
+      <chakra.h2 marginTop="26px">Earlier imports</chakra.h2>
       <Loaded of={imports}>
         {(list) =>
           list.length === 0 ? (
@@ -68,6 +70,6 @@ export default function Imports() {
           )
         }
       </Loaded>
-    </div>
+    </chakra.div>
   );
 }

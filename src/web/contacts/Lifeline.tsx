@@ -1,8 +1,10 @@
+import { chakra } from '@chakra-ui/react';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { type LifelineKind, lifelineKinds } from '#core/contacts/lifeline.ts';
+import { Button } from '#web/kit/Button.tsx';
+import { Loaded } from '../kit/notices.tsx';
 import { useAsk } from '../parts/ask.ts';
-import { Loaded } from '../parts/notices.tsx';
 import { useSaying } from '../parts/saying.ts';
 import { useInterface } from '../shell/state.ts';
 
@@ -26,12 +28,13 @@ export function Lifeline({ id }: { id: string }) {
     query: { kind: kind || undefined, offset },
   });
   return (
-    <section style={{ marginTop: 16 }}>
+    <chakra.section marginTop="16px">
       <div className="spread">
         <h2>Lifeline</h2>
-        <select
+        <chakra.select
           aria-label="Show"
-          style={{ width: 'auto', fontSize: 13.5 }}
+          width="auto"
+          fontSize="13.5px"
           value={kind}
           onChange={(e) => {
             setKind(e.target.value as LifelineKind | '');
@@ -44,7 +47,7 @@ export function Lifeline({ id }: { id: string }) {
               {k}
             </option>
           ))}
-        </select>
+        </chakra.select>
       </div>
       <Loaded of={lifeline}>
         {({ entries, more }) =>
@@ -57,9 +60,9 @@ export function Lifeline({ id }: { id: string }) {
                   <li key={`${e.at}${e.kind}${at}`}>
                     <span className="soft num">{dayAndYear(e.at)}</span>
                     <span>
-                      <span style={{ fontWeight: 500 }}>
+                      <chakra.span fontWeight={500}>
                         {saysItself.has(e.kind) ? e.text : `${e.kind} ${e.text}`}
-                      </span>
+                      </chakra.span>
                       {e.eventId && (
                         <>
                           {' '}
@@ -75,24 +78,20 @@ export function Lifeline({ id }: { id: string }) {
               </ol>
               <div className="acts">
                 {offset > 0 && (
-                  <button
-                    type="button"
-                    className="btn plain"
-                    onClick={() => setOffset(Math.max(0, offset - 60))}
-                  >
+                  <Button look="plain" onClick={() => setOffset(Math.max(0, offset - 60))}>
                     Newer
-                  </button>
+                  </Button>
                 )}
                 {more && (
-                  <button type="button" className="btn plain" onClick={() => setOffset(offset + 60)}>
+                  <Button look="plain" onClick={() => setOffset(offset + 60)}>
                     Older
-                  </button>
+                  </Button>
                 )}
               </div>
             </>
           )
         }
       </Loaded>
-    </section>
+    </chakra.section>
   );
 }

@@ -1,12 +1,14 @@
+import { chakra } from '@chakra-ui/react';
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { useDeferredValue, useState } from 'react';
 import { type MailingTopic, mailingTopics } from '#core/messages/mailing.ts';
 import { ApiProblem, call } from '#web/api.ts';
-import { Asking } from '../parts/Asking.tsx';
+import { Button } from '#web/kit/Button.tsx';
+import { Asking } from '../kit/Asking.tsx';
+import { ChoiceField, Field, TextField } from '../kit/Field.tsx';
+import { Problems } from '../kit/notices.tsx';
+import { say } from '../kit/toast.tsx';
 import { useAction } from '../parts/ask.ts';
-import { ChoiceField, Field, TextField } from '../parts/Field.tsx';
-import { Problems } from '../parts/notices.tsx';
-import { say } from '../parts/toast.tsx';
 
 const topicWords: Record<MailingTopic, string> = {
   notice: 'something they take part in: needs no consent',
@@ -54,14 +56,13 @@ export function MailingForm({
       close={close}
       title="Write to them"
       actions={
-        <button
-          type="button"
-          className="btn primary"
+        <Button
+          look="main"
           disabled={send.isPending || !p?.planned || Boolean(unclear)}
           onClick={() => send.mutate({ body: { ...to, ...form, expect: p?.planned ?? 0 } })}
         >
           {p ? `Send it to ${p.planned} now` : 'Send it'}
-        </button>
+        </Button>
       }
     >
       <Problems of={send.problem} />
@@ -110,7 +111,7 @@ export function MailingForm({
             <details>
               <summary>As {p.sample.name} gets it</summary>
               <p className="name">{p.sample.subject}</p>
-              <p style={{ whiteSpace: 'pre-line' }}>{p.sample.body}</p>
+              <chakra.p whiteSpace="pre-line">{p.sample.body}</chakra.p>
             </details>
           )}
         </div>

@@ -1,10 +1,12 @@
+import { chakra } from '@chakra-ui/react';
 import { useState } from 'react';
 import type { ContactRecord } from '#contract/contacts.ts';
-import { Asking } from '../parts/Asking.tsx';
+import { Button } from '#web/kit/Button.tsx';
+import { Asking } from '../kit/Asking.tsx';
+import { Problems } from '../kit/notices.tsx';
+import { say } from '../kit/toast.tsx';
 import { useAction } from '../parts/ask.ts';
-import { Problems } from '../parts/notices.tsx';
 import { useSaying } from '../parts/saying.ts';
-import { say } from '../parts/toast.tsx';
 
 /** Who was merged into this contact, and how to take that apart. */
 export function Merges({ contact }: { contact: ContactRecord }) {
@@ -19,7 +21,7 @@ export function Merges({ contact }: { contact: ContactRecord }) {
   const merge = contact.merges.find((m) => m.id === asked);
   if (!contact.merges.length) return null;
   return (
-    <div style={{ fontSize: 14, marginTop: 10 }}>
+    <chakra.div fontSize="14px" marginTop="10px">
       {contact.merges.map((m) => (
         <p key={m.id}>
           <span className="soft">
@@ -35,14 +37,13 @@ export function Merges({ contact }: { contact: ContactRecord }) {
         close={() => setAsked(null)}
         title={`Make ${merge?.name ?? ''} a contact of their own again?`}
         actions={
-          <button
-            type="button"
-            className="btn primary"
+          <Button
+            look="main"
             disabled={undo.isPending}
             onClick={() => merge && undo.mutate({ params: { id: merge.id } })}
           >
             Take apart
-          </button>
+          </Button>
         }
       >
         <Problems of={undo.problem} />
@@ -52,6 +53,6 @@ export function Merges({ contact }: { contact: ContactRecord }) {
           here.
         </p>
       </Asking>
-    </div>
+    </chakra.div>
   );
 }

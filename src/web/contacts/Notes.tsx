@@ -1,10 +1,12 @@
+import { chakra } from '@chakra-ui/react';
 import { useState } from 'react';
 import type { ContactNote, ContactRecord } from '#contract/contacts.ts';
 import { sayShortDate } from '#core/time/say.ts';
+import { Button } from '#web/kit/Button.tsx';
+import { Problems } from '../kit/notices.tsx';
+import { say } from '../kit/toast.tsx';
 import { useAction, useMe } from '../parts/ask.ts';
-import { Problems } from '../parts/notices.tsx';
 import { useSaying } from '../parts/saying.ts';
-import { say } from '../parts/toast.tsx';
 
 /** Notes about somebody. One with a day it is due is a task and reaches the Desk. */
 export function Notes({ contact }: { contact: ContactRecord }) {
@@ -17,7 +19,7 @@ export function Notes({ contact }: { contact: ContactRecord }) {
   });
   const wrong = add.problem?.fields ?? {};
   return (
-    <section style={{ margin: '14px 0' }} aria-label="Notes">
+    <chakra.section margin="14px 0" aria-label="Notes">
       {contact.notes.length > 0 && (
         <ul className="notes">
           {contact.notes.map((n) => (
@@ -51,13 +53,13 @@ export function Notes({ contact }: { contact: ContactRecord }) {
                 onChange={(e) => setDueOn(e.target.value)}
               />
             </label>
-            <button type="submit" className="btn" disabled={add.isPending}>
+            <Button type="submit" disabled={add.isPending}>
               {dueOn ? 'Add the task' : 'Add the note'}
-            </button>
+            </Button>
           </>
         )}
       </form>
-    </section>
+    </chakra.section>
   );
 }
 
@@ -86,9 +88,9 @@ function Note({ note, contactId }: { note: ContactNote; contactId: string }) {
           onChange={(e) => change.mutate({ params: { id: note.id }, body: { done: e.target.checked } })}
         />
       )}
-      <span className={note.doneAt ? 'soft struck' : ''} style={{ whiteSpace: 'pre-line' }}>
+      <chakra.span className={note.doneAt ? 'soft struck' : ''} whiteSpace="pre-line">
         {note.text}
-      </span>
+      </chakra.span>
       <small className="soft">
         {note.dueOn && (
           <span className={late ? 'late' : 'need'}>

@@ -1,3 +1,4 @@
+import { chakra } from '@chakra-ui/react';
 import type { ReactNode } from 'react';
 import type { ContactRecord } from '#contract/contacts.ts';
 import { attributes, textKeys } from '#core/contacts/attributes.ts';
@@ -5,8 +6,8 @@ import { holdsOn, saySpan } from '#core/contacts/membership.ts';
 import { fullName } from '#core/contacts/names.ts';
 import { sayPhone } from '#core/contacts/reach.ts';
 import { sayShortDate } from '#core/time/say.ts';
+import { Loaded } from '../kit/notices.tsx';
 import { useAsk, useMe } from '../parts/ask.ts';
-import { Loaded } from '../parts/notices.tsx';
 import { Person } from '../parts/Person.tsx';
 import { useSaying } from '../parts/saying.ts';
 import { Consents } from './Consents.tsx';
@@ -59,7 +60,7 @@ export function Head({ contact: c }: { contact: ContactRecord }) {
 export function People({ contact: c }: { contact: ContactRecord }) {
   const { today } = useSaying();
   return (
-    <section aria-label="People" style={{ marginBottom: 14 }}>
+    <chakra.section aria-label="People" marginBottom="14px">
       <h2>People</h2>
       {c.people.length === 0 && <p className="soft">Nobody is known to be with them yet.</p>}
       <ul className="plainlist">
@@ -72,7 +73,7 @@ export function People({ contact: c }: { contact: ContactRecord }) {
           </li>
         ))}
       </ul>
-    </section>
+    </chakra.section>
   );
 }
 
@@ -189,7 +190,7 @@ export function Totals({
   // What a role does not see is not there, rather than empty.
   const figures = all.filter(([, value]) => value !== null);
   const together = companions.length > 0 && (
-    <p style={{ fontSize: 14, margin: '8px 0' }}>
+    <chakra.p fontSize="14px" margin="8px 0">
       <span className="soft">Usually comes with </span>
       {companions.map((p, at) => (
         <span key={p.contactId}>
@@ -197,7 +198,7 @@ export function Totals({
           <Person id={p.contactId} name={p.name} /> <span className="soft num">{p.times} times</span>
         </span>
       ))}
-    </p>
+    </chakra.p>
   );
   return (
     <section aria-label="Totals">

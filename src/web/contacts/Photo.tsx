@@ -2,8 +2,8 @@ import { useRef, useState } from 'react';
 import type { ContactRecord } from '#contract/contacts.ts';
 import { fullName } from '#core/contacts/names.ts';
 import { addressOf } from '#web/api.ts';
+import { say } from '../kit/toast.tsx';
 import { useAction, useMayChangeContacts } from '../parts/ask.ts';
-import { say } from '../parts/toast.tsx';
 
 /** Longest side of a photo as it is kept, in pixels. */
 const side = 400;

@@ -1,3 +1,4 @@
+import { chakra } from '@chakra-ui/react';
 import { useSaying } from '../parts/saying.ts';
 
 /** One email or telephone as it is edited. */
@@ -60,10 +61,10 @@ export function ReachFields({
           ) : (
             <label className="soft">
               not theirs since{' '}
-              <input
+              <chakra.input
                 type="date"
                 value={line.endedOn}
-                style={{ width: 150 }}
+                width="150px"
                 onChange={(e) => put(at, { endedOn: e.target.value || null })}
               />
             </label>

@@ -1,3 +1,4 @@
+import { chakra } from '@chakra-ui/react';
 import { useEffect, useRef, useState } from 'react';
 import { Link } from 'react-router';
 import type { MergeField, Pair, PairSide } from '#contract/pairs.ts';
@@ -5,13 +6,14 @@ import { attributes, textKeys } from '#core/contacts/attributes.ts';
 import { weightOf } from '#core/contacts/keeping.ts';
 import { fullName } from '#core/contacts/names.ts';
 import { sayPhone } from '#core/contacts/reach.ts';
-import { Asking } from '../parts/Asking.tsx';
+import { Button } from '#web/kit/Button.tsx';
+import { Asking } from '../kit/Asking.tsx';
+import { Loaded, Problems } from '../kit/notices.tsx';
+import { Progress } from '../kit/Progress.tsx';
+import { say } from '../kit/toast.tsx';
 import { useAction, useAsk, useMe } from '../parts/ask.ts';
-import { Loaded, Problems } from '../parts/notices.tsx';
 import { Person } from '../parts/Person.tsx';
-import { Progress } from '../parts/Progress.tsx';
 import { sayCount, useSaying } from '../parts/saying.ts';
-import { say } from '../parts/toast.tsx';
 import { ReviewLines } from './ReviewLines.tsx';
 
 type Side = 'a' | 'b';
@@ -42,14 +44,9 @@ export default function Review() {
                   {answer.decided > 0 && ` · ${answer.decided} decided`}
                 </p>
               </div>
-              <button
-                type="button"
-                className="btn"
-                disabled={answer.looking.running || look.isPending}
-                onClick={() => look.mutate({})}
-              >
+              <Button disabled={answer.looking.running || look.isPending} onClick={() => look.mutate({})}>
                 Compare all contacts again
-              </button>
+              </Button>
             </div>
             {answer.looking.running && (
               <Progress words="Comparing all contacts" done={answer.looking.done} all={answer.looking.all} />
@@ -201,28 +198,28 @@ function OnePair({
       .join(' · ') || 'nothing hangs on it';
   return (
     <section aria-label="The pair" className="the-pair">
-      <div className="spread" style={{ alignItems: 'baseline' }}>
+      <chakra.div className="spread" alignItems="baseline">
         <p>
-          <b className="name" style={{ fontSize: 18 }}>
+          <chakra.b className="name" fontSize="18px">
             {Math.min(99, Math.round(pair.probability * 100))} in 100 that they are one person
-          </b>
+          </chakra.b>
           {pair.held && <span className="need"> · not linked unasked: {pair.held}</span>}
         </p>
-        <p className="soft num" style={{ whiteSpace: 'nowrap' }}>
+        <chakra.p className="soft num" whiteSpace="nowrap">
           {place} of {of}{' '}
-          <button type="button" className="btn plain" title="Back (k)" onClick={() => step(-1)}>
+          <Button look="plain" title="Back (k)" onClick={() => step(-1)}>
             Back
-          </button>
-          <button type="button" className="btn plain" title="Skip (j)" onClick={() => step(1)}>
+          </Button>
+          <Button look="plain" title="Skip (j)" onClick={() => step(1)}>
             Skip
-          </button>
-        </p>
-      </div>
+          </Button>
+        </chakra.p>
+      </chakra.div>
       <Problems of={decide.problem} />
       <table className="sides">
         <thead>
           <tr>
-            <th style={{ width: 96 }} />
+            <chakra.th width="96px" />
             {(['a', 'b'] as const).map((side) => (
               <th key={side}>
                 <label title={`This contact stays (${side === 'a' ? '←' : '→'})`}>
@@ -260,14 +257,15 @@ function OnePair({
                       value || <span className="soft">not known</span>
                     )}
                     {row.heading === 'Name' && differs && (
-                      <button
+                      <chakra.button
                         type="button"
                         className="link"
-                        style={{ marginLeft: 8, fontSize: 13 }}
+                        marginLeft="8px"
+                        fontSize="13px"
                         onClick={() => setChosen((c) => ({ ...c, name: side }))}
                       >
                         {taken ? '' : 'take this name'}
-                      </button>
+                      </chakra.button>
                     )}
                   </td>
                 );
@@ -297,52 +295,38 @@ function OnePair({
           </tr>
         </tbody>
       </table>
-      <div className="acts" style={{ marginTop: 14 }}>
-        <button
-          type="button"
-          className="btn primary"
+      <chakra.div className="acts" marginTop="14px">
+        <Button
+          look="main"
           disabled={decide.isPending}
           title="One person: merge (s)"
           onClick={() => setConfirming(true)}
         >
           One person <kbd>s</kbd>
-        </button>
-        <button
-          type="button"
-          className="btn"
-          disabled={decide.isPending}
-          title="Two people (d)"
-          onClick={() => run('different')}
-        >
+        </Button>
+        <Button disabled={decide.isPending} title="Two people (d)" onClick={() => run('different')}>
           Two people <kbd>d</kbd>
-        </button>
-        <button
-          type="button"
-          className="btn"
+        </Button>
+        <Button
           disabled={decide.isPending}
           title="Two people of one household (h)"
           onClick={() => run('household')}
         >
           One household <kbd>h</kbd>
-        </button>
-        <span className="soft" style={{ fontSize: 13 }}>
+        </Button>
+        <chakra.span className="soft" fontSize="13px">
           <kbd>←</kbd> <kbd>→</kbd> which contact stays · <kbd>1</kbd>–<kbd>{shown.length}</kbd> whose value ·{' '}
           <kbd>j</kbd> <kbd>k</kbd> skip and back
-        </span>
-      </div>
+        </chakra.span>
+      </chakra.div>
       <Asking
         open={confirming}
         close={() => setConfirming(false)}
         title={`Make ${fullName(pair[keep])} one contact?`}
         actions={
-          <button
-            type="button"
-            className="btn primary"
-            disabled={decide.isPending}
-            onClick={() => run('same')}
-          >
+          <Button look="main" disabled={decide.isPending} onClick={() => run('same')}>
             Merge
-          </button>
+          </Button>
         }
       >
         <p>

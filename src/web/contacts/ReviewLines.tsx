@@ -1,9 +1,11 @@
+import { chakra } from '@chakra-ui/react';
 import { useState } from 'react';
 import type { Answer } from '#web/api.ts';
-import { Asking } from '../parts/Asking.tsx';
+import { Button } from '#web/kit/Button.tsx';
+import { Asking } from '../kit/Asking.tsx';
+import { Problems } from '../kit/notices.tsx';
+import { say } from '../kit/toast.tsx';
 import { useAction } from '../parts/ask.ts';
-import { Problems } from '../parts/notices.tsx';
-import { say } from '../parts/toast.tsx';
 
 const hundredths = (share: number): number => Math.round(share * 100);
 
@@ -46,8 +48,8 @@ export function ReviewLines({ answer }: { answer: Answer<'GET /api/pairs'> }) {
     </label>
   );
   return (
-    <details className="lines-of-matching" style={{ margin: '8px 0 14px' }}>
-      <summary style={{ cursor: 'pointer' }}>
+    <chakra.details className="lines-of-matching" margin="8px 0 14px">
+      <chakra.summary cursor="pointer">
         From {hundredths(answer.thresholds.same)} in 100 on an import links by itself, from{' '}
         {hundredths(answer.thresholds.look)} on it asks here
         {answer.sure.filter((p) => p >= answer.thresholds.same).length > 0 && (
@@ -58,7 +60,7 @@ export function ReviewLines({ answer }: { answer: Answer<'GET /api/pairs'> }) {
             </button>
           </>
         )}
-      </summary>
+      </chakra.summary>
       <div className="two-lines">
         {range('look', 'Ask from', 1, 90, `${waiting} pairs would wait here`)}
         {range('same', 'Link from', 60, 99, `${sure} of the open pairs would be linked unasked`)}
@@ -91,33 +93,27 @@ export function ReviewLines({ answer }: { answer: Answer<'GET /api/pairs'> }) {
       </small>
       <Problems of={save.problem ?? merge.problem} />
       {lines && (
-        <div className="acts" style={{ marginTop: 8 }}>
-          <button
-            type="button"
-            className="btn primary"
-            disabled={save.isPending}
-            onClick={() => save.mutate({ body: { same, look } })}
-          >
+        <chakra.div className="acts" marginTop="8px">
+          <Button look="main" disabled={save.isPending} onClick={() => save.mutate({ body: { same, look } })}>
             Move the lines
-          </button>
-          <button type="button" className="btn plain" onClick={() => setLines(null)}>
+          </Button>
+          <Button look="plain" onClick={() => setLines(null)}>
             Leave them
-          </button>
-        </div>
+          </Button>
+        </chakra.div>
       )}
       <Asking
         open={merging}
         close={() => setMerging(false)}
         title="Merge those that are surely one?"
         actions={
-          <button
-            type="button"
-            className="btn primary"
+          <Button
+            look="main"
             disabled={merge.isPending}
             onClick={() => merge.mutate({ body: { from: Math.max(0.9, answer.thresholds.same) } })}
           >
             {merge.isPending ? 'Merging …' : 'Merge them'}
-          </button>
+          </Button>
         }
       >
         <p>
@@ -125,6 +121,6 @@ export function ReviewLines({ answer }: { answer: Answer<'GET /api/pairs'> }) {
           speaks against them. Of each the contact that more hangs on stays. Each can be taken apart again.
         </p>
       </Asking>
-    </details>
+    </chakra.details>
   );
 }

@@ -1,3 +1,4 @@
+import { chakra } from '@chakra-ui/react';
 import { useState } from 'react';
 import { useAction, useAsk, useMayChangeContacts } from '../parts/ask.ts';
 
@@ -26,14 +27,14 @@ export function Tags({ id, tags }: { id: string; tags: readonly string[] }) {
         </button>
       ) : (
         <>
-          <input
+          <chakra.input
             // The field was asked for just now.
-            // biome-ignore lint/a11y/noAutofocus: it takes the place of the button that was pressed
             autoFocus
             list="known-tags"
             aria-label="New tag"
             value={typed}
-            style={{ width: 140, padding: '2px 6px' }}
+            width="140px"
+            padding="2px 6px"
             onChange={(e) => setTyped(e.target.value)}
             onBlur={() => !typed && setTyped(null)}
             onKeyDown={(e) => {

@@ -1,11 +1,13 @@
+import { chakra } from '@chakra-ui/react';
 import { useState } from 'react';
 import type { ContactRecord } from '#contract/contacts.ts';
 import type { NewTie, Tie, TieKind } from '#contract/ties.ts';
-import { Asking } from '../parts/Asking.tsx';
+import { Button } from '#web/kit/Button.tsx';
+import { Asking } from '../kit/Asking.tsx';
+import { ChoiceField, TextField } from '../kit/Field.tsx';
+import { Problems } from '../kit/notices.tsx';
+import { say } from '../kit/toast.tsx';
 import { useAction, useAsk } from '../parts/ask.ts';
-import { ChoiceField, TextField } from '../parts/Field.tsx';
-import { Problems } from '../parts/notices.tsx';
-import { say } from '../parts/toast.tsx';
 
 /** Adds a tie of a contact, or changes one. */
 export function TieForm({
@@ -74,14 +76,9 @@ export function TieForm({
       close={close}
       title={tie ? 'Change what they belong to' : 'What do they belong to?'}
       actions={
-        <button
-          type="button"
-          className="btn primary"
-          disabled={add.isPending || change.isPending}
-          onClick={submit}
-        >
+        <Button look="main" disabled={add.isPending || change.isPending} onClick={submit}>
           {tie ? 'Save' : 'Add'}
-        </button>
+        </Button>
       }
     >
       <Problems of={add.problem ?? change.problem} />
@@ -141,9 +138,9 @@ export function TieForm({
         {text('from', 'From', { type: 'date' })}
         {text('until', 'Last day', { type: 'date' })}
       </div>
-      <p className="soft" style={{ fontSize: 13.5 }}>
+      <chakra.p className="soft" fontSize="13.5px">
         {form.until ? 'On the last day it still holds.' : 'Without a last day it goes on.'}
-      </p>
+      </chakra.p>
     </Asking>
   );
 }

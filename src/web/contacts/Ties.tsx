@@ -2,10 +2,10 @@ import { useState } from 'react';
 import type { ContactRecord } from '#contract/contacts.ts';
 import type { Tie } from '#contract/ties.ts';
 import { holdsOn, sayDay, saySpan, statusOn } from '#core/contacts/membership.ts';
+import { say } from '../kit/toast.tsx';
 import { useAction, useMayChangeContacts } from '../parts/ask.ts';
 import { Person } from '../parts/Person.tsx';
 import { useSaying } from '../parts/saying.ts';
-import { say } from '../parts/toast.tsx';
 import { TieForm } from './TieForm.tsx';
 
 const sayTie = (tie: Tie): string =>

@@ -1,8 +1,10 @@
+import { chakra } from '@chakra-ui/react';
 import { type ReactNode, useState } from 'react';
 import type { ContactFilter, View } from '#contract/views.ts';
+import { Button } from '#web/kit/Button.tsx';
+import { Problems } from '../kit/notices.tsx';
+import { say } from '../kit/toast.tsx';
 import { useAction, useAsk, useMe } from '../parts/ask.ts';
-import { Problems } from '../parts/notices.tsx';
-import { say } from '../parts/toast.tsx';
 
 const same = (a: ContactFilter, b: ContactFilter): boolean =>
   JSON.stringify({ ...a, hidden: [...a.hidden].sort() }) ===
@@ -74,13 +76,12 @@ export function Views({
             keep.mutate({ body: { name, shared, filter } });
           }}
         >
-          <input
+          <chakra.input
             aria-label="Name of the view"
             placeholder="its name"
             // The field was asked for just now.
-            // biome-ignore lint/a11y/noAutofocus: it takes the place of the button that was pressed
             autoFocus
-            style={{ width: 170 }}
+            width="170px"
             value={name}
             onChange={(e) => setName(e.target.value)}
             onKeyDown={(e) => e.key === 'Escape' && setKeeping(false)}
@@ -89,12 +90,12 @@ export function Views({
             <input type="checkbox" checked={shared} onChange={(e) => setShared(e.target.checked)} />
             for the whole team
           </label>
-          <button type="submit" className="btn" disabled={keep.isPending || !name.trim()}>
+          <Button type="submit" disabled={keep.isPending || !name.trim()}>
             Keep
-          </button>
-          <button type="button" className="btn plain" onClick={() => setKeeping(false)}>
+          </Button>
+          <Button look="plain" onClick={() => setKeeping(false)}>
             Leave it
-          </button>
+          </Button>
         </form>
       )}
       <Problems of={keep.problem ?? remove.problem} />

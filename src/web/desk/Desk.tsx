@@ -1,9 +1,12 @@
+import { chakra } from '@chakra-ui/react';
 import { Link } from 'react-router';
 import type { SeasonEvent } from '#contract/events.ts';
 import { sayLongDate, sayShortDate } from '#core/time/say.ts';
 import { daysBetween } from '#core/time/wallTime.ts';
+import { ButtonLink, TextLink } from '#web/kit/Button.tsx';
+import { placed } from '#web/kit/placed.ts';
+import { Loaded } from '../kit/notices.tsx';
 import { useAsk } from '../parts/ask.ts';
-import { Loaded } from '../parts/notices.tsx';
 import { useSaying } from '../parts/saying.ts';
 
 /** What needs somebody now, most urgent first. */
@@ -19,42 +22,40 @@ export default function Desk() {
         return (
           <>
             <Ribbon events={ribbon} today={today} />
-            <div
+            <Coming events={ribbon} today={today} />
+            <chakra.div
               className="page"
-              style={{
-                display: 'grid',
-                gridTemplateColumns: 'minmax(0,1fr) 320px',
-                gap: '0 40px',
-                alignContent: 'start',
-              }}
+              display="grid"
+              gridTemplateColumns={{ base: 'minmax(0,1fr)', lg: 'minmax(0,1fr) 320px' }}
+              gap={{ base: '28px', lg: '0 40px' }}
+              alignContent="start"
             >
               <section>
                 <h1>{sayLongDate(today).replace(/ \d{4}$/u, '')}</h1>
-                <p className="soft" style={{ margin: '3px 0 10px' }}>
+                <chakra.p className="soft" margin="3px 0 10px">
                   {entries.length === 0
                     ? 'Nothing needs you.'
                     : `${entries.length === 1 ? 'One thing needs' : `${entries.length} things need`} somebody.`}
                   {next &&
                     ` Next event: ${next.title}, ${nextWords(daysBetween(today, next.startsLocal!.slice(0, 10)))}.`}
-                </p>
+                </chakra.p>
                 {entries.map((e, at) => (
                   <div className="due" key={`${e.action.href}${at}`}>
-                    <span
+                    <chakra.span
                       className={e.tone === 'stop' ? 'late' : 'need'}
-                      style={{ fontSize: 14, fontWeight: 600 }}
+                      fontSize="14px"
+                      fontWeight={600}
                     >
                       {e.when}
-                    </span>
+                    </chakra.span>
                     <div>
-                      <span className="name" style={{ fontSize: 16 }}>
+                      <chakra.span className="name" fontSize="16px">
                         {e.subject}
-                      </span>{' '}
+                      </chakra.span>{' '}
                       <span className="soft">{e.about}</span>
                       <p>{e.text}</p>
                     </div>
-                    <Link className="btn" to={e.action.href}>
-                      {e.action.label}
-                    </Link>
+                    <ButtonLink to={e.action.href}>{e.action.label}</ButtonLink>
                   </div>
                 ))}
                 {entries.length === 0 && (
@@ -64,7 +65,7 @@ export default function Desk() {
                 )}
               </section>
               <section>
-                {since.length > 0 && <h2 style={{ marginTop: 4 }}>Since yesterday</h2>}
+                {since.length > 0 && <chakra.h2 marginTop="4px">Since yesterday</chakra.h2>}
                 <div className="table still">
                   <table>
                     <tbody>
@@ -77,7 +78,7 @@ export default function Desk() {
                     </tbody>
                   </table>
                 </div>
-                <h2 style={{ marginTop: 24 }}>Open now</h2>
+                <chakra.h2 marginTop="24px">Open now</chakra.h2>
                 {openNow.length === 0 && <p className="empty">No event takes registrations just now.</p>}
                 <div className="table still">
                   <table>
@@ -85,45 +86,42 @@ export default function Desk() {
                       {openNow.map((e) => (
                         <tr key={e.id}>
                           <td>
-                            <Link
-                              to={`/events/${e.id}/registration`}
-                              className="name"
-                              style={{ color: 'var(--ink)' }}
-                            >
+                            <TextLink to={`/events/${e.id}/registration`} className="name" color="ink">
                               {e.title}
-                            </Link>
+                            </TextLink>
                             <br />
                             <small className="soft">
                               {e.startsLocal && sayShortDate(e.startsLocal, true)}
                             </small>
                           </td>
-                          <td style={{ verticalAlign: 'middle', width: 86 }}>
+                          <chakra.td verticalAlign="middle" width="86px">
                             {e.capacity !== null && (
-                              <span
+                              <chakra.span
                                 className="moneybar"
-                                style={{ width: 70, borderColor: 'var(--verdigris)' }}
+                                width="70px"
+                                borderColor="verdigris"
                                 aria-hidden="true"
                               >
-                                <span
-                                  style={{
+                                <chakra.span
+                                  background="verdigris"
+                                  style={placed({
                                     right: `${100 - Math.min(100, ((e.confirmed + e.held) / e.capacity) * 100)}%`,
-                                    background: 'var(--verdigris)',
-                                  }}
+                                  })}
                                 />
-                              </span>
+                              </chakra.span>
                             )}
-                          </td>
-                          <td className="n" style={{ verticalAlign: 'middle' }}>
+                          </chakra.td>
+                          <chakra.td className="n" verticalAlign="middle">
                             {e.confirmed + e.held}
                             {e.capacity !== null && `/${e.capacity}`}
-                          </td>
+                          </chakra.td>
                         </tr>
                       ))}
                     </tbody>
                   </table>
                 </div>
               </section>
-            </div>
+            </chakra.div>
           </>
         );
       }}
@@ -133,6 +131,50 @@ export default function Desk() {
 
 const nextWords = (days: number): string =>
   days === 0 ? 'today' : days === 1 ? 'tomorrow' : `in ${days} days`;
+
+/** How an event stands, in a few words. */
+const standing = (e: SeasonEvent): string => {
+  if (e.see.length === 0) return '';
+  if (e.state === 'open') return `${e.confirmed}${e.capacity ? `/${e.capacity}` : ''}`;
+  return e.state === 'draft' || e.state === 'in clearance' || e.state === 'cleared' ? e.state : '';
+};
+/** Where an event leads whoever sees something of it. */
+const pageOf = (e: SeasonEvent): string => (e.see.length ? `/events/${e.id}/registration` : '/season');
+
+/** What comes next, as a list: where there is no room for a line of weeks. */
+function Coming({ events, today }: { events: SeasonEvent[]; today: string }) {
+  const next = events.filter((e) => e.startsLocal && e.startsLocal.slice(0, 10) >= today).slice(0, 5);
+  if (!next.length) return null;
+  return (
+    <chakra.nav
+      aria-label="Coming events"
+      hideFrom="lg"
+      background="sheet"
+      padding="4px 16px 8px"
+      borderBottom="1px solid"
+      borderColor="line"
+    >
+      <ul className="lines">
+        {next.map((e) => (
+          <li key={e.id}>
+            <TextLink
+              to={pageOf(e)}
+              color="ink"
+              display="grid"
+              gridTemplateColumns="84px minmax(0, 1fr) auto"
+              gap="10px"
+              fontSize="medium"
+            >
+              <span className="soft num">{sayShortDate(e.startsLocal!, true)}</span>
+              <span className="clip">{e.title}</span>
+              <span className="soft num">{standing(e)}</span>
+            </TextLink>
+          </li>
+        ))}
+      </ul>
+    </chakra.nav>
+  );
+}
 
 /** The weeks around today on one line; marks that would overlap go to the next row. */
 function Ribbon({ events, today }: { events: SeasonEvent[]; today: string }) {
@@ -149,38 +191,40 @@ function Ribbon({ events, today }: { events: SeasonEvent[]; today: string }) {
     .filter((e) => e.startsLocal)
     .map((e) => {
       const left = place(e.startsLocal!.slice(0, 10));
-      const label = `${e.title}${e.see.length === 0 ? '' : e.state === 'open' ? ` ${e.confirmed}${e.capacity ? `/${e.capacity}` : ''}` : e.state === 'draft' || e.state === 'in clearance' || e.state === 'cleared' ? `, ${e.state}` : ''}`;
+      const stands = standing(e);
+      const comma = stands && e.state !== 'open' ? ',' : '';
+      const label = `${e.title}${comma}${stands && ` ${stands}`}`;
       const width = label.length * 0.54 + 1.2;
       const row = ends.findIndex((end) => end <= left);
       if (row >= 0) ends[row] = left + width;
       return { e, left, label, row };
     });
   return (
-    <nav className="ribbon" aria-label="Events around today">
+    <chakra.nav className="ribbon" aria-label="Events around today" hideBelow="lg">
       <span className="axis" />
       {months.map((m) => {
         const at = place(m);
         return at > -2 && at < 93 ? (
-          <span key={m} className="month" style={{ left: `${Math.max(0.6, at)}%` }}>
+          <span key={m} className="month" style={placed({ left: `${Math.max(0.6, at)}%` })}>
             {new Intl.DateTimeFormat('en', { month: 'long', timeZone: 'UTC' }).format(
               new Date(`${m}T00:00Z`),
             )}
           </span>
         ) : null;
       })}
-      <span className="now" style={{ left: `${place(today)}%` }} />
+      <span className="now" style={placed({ left: `${place(today)}%` })} />
       {marks
         .filter((m) => m.row >= 0)
         .map(({ e, left, label, row }) => (
           <Link
             key={e.id}
-            to={e.see.length ? `/events/${e.id}/registration` : '/season'}
+            to={pageOf(e)}
             className={`mark ${['draft', 'in clearance', 'cleared'].includes(e.state) ? 'planned' : ['closed', 'wrapped', 'called off'].includes(e.state) ? 'over' : ''}`}
-            style={{ left: `${left}%`, top: 31 + row * 16.5 }}
+            style={placed({ left: `${left}%`, top: 31 + row * 16.5 })}
           >
             {label}
           </Link>
         ))}
-    </nav>
+    </chakra.nav>
   );
 }

@@ -6,9 +6,10 @@ import { fold } from '#core/contacts/names.ts';
 import { withWaiting } from '#core/doors/outbox.ts';
 import { sayRange } from '#core/time/say.ts';
 import { type Answer, ApiProblem, addressOf } from '#web/api.ts';
+import { Button } from '#web/kit/Button.tsx';
+import { Loaded, Problems } from '../kit/notices.tsx';
+import { say, Toasts } from '../kit/toast.tsx';
 import { useAction, useAsk, useMe } from '../parts/ask.ts';
-import { Loaded, Problems } from '../parts/notices.tsx';
-import { say, Toasts } from '../parts/toast.tsx';
 import { useOutbox } from './outbox.ts';
 import { Scanner } from './Scanner.tsx';
 import { nameOf, sayMissing } from './saying.ts';
@@ -101,9 +102,8 @@ function Shown({ doors, id }: { doors: Doors; id: string }) {
             else if (rows.length === 1) show(rows[0]!.registrationId);
           }}
         />
-        <button
-          type="button"
-          className="btn"
+        <Button
+          size="touch"
           aria-pressed={mode === 'scan'}
           onClick={() => {
             show(null);
@@ -111,10 +111,9 @@ function Shown({ doors, id }: { doors: Doors; id: string }) {
           }}
         >
           Scan
-        </button>
-        <button
-          type="button"
-          className="btn"
+        </Button>
+        <Button
+          size="touch"
           aria-pressed={mode === 'walk-in'}
           onClick={() => {
             show(null);
@@ -122,7 +121,7 @@ function Shown({ doors, id }: { doors: Doors; id: string }) {
           }}
         >
           Walk-in
-        </button>
+        </Button>
       </div>
       {mode === 'scan' && <Scanner read={read} />}
       {mode === 'walk-in' && (
@@ -144,9 +143,9 @@ function Shown({ doors, id }: { doors: Doors; id: string }) {
           {scan.data.details.map((d) => (
             <p key={d}>{d}</p>
           ))}
-          <button type="button" className="btn plain" onClick={() => scan.reset()}>
+          <Button look="plain" size="touch" onClick={() => scan.reset()}>
             Close
-          </button>
+          </Button>
         </div>
       )}
       {row && (
@@ -212,20 +211,14 @@ function Mark({ row, eventId }: { row: Row; eventId: string }) {
   const who = { registrationId: row.registrationId, name: nameOf(row) };
   if (row.attendance === 'arrived')
     return (
-      <button
-        type="button"
-        className="btn plain"
-        disabled={pending}
-        onClick={() => void mark(who, 'expected')}
-      >
+      <Button look="plain" size="touch" disabled={pending} onClick={() => void mark(who, 'expected')}>
         Undo
-      </button>
+      </Button>
     );
   if (row.light !== 'go') return null;
   return (
-    <button
-      type="button"
-      className="btn"
+    <Button
+      size="touch"
       disabled={pending}
       onClick={() =>
         void mark(who, 'arrived').then(
@@ -235,6 +228,6 @@ function Mark({ row, eventId }: { row: Row; eventId: string }) {
       }
     >
       Arrive
-    </button>
+    </Button>
   );
 }

@@ -1,5 +1,7 @@
+import { chakra } from '@chakra-ui/react';
 import jsQR from 'jsqr';
 import { useEffect, useRef, useState } from 'react';
+import { ButtonLabel } from '#web/kit/Button.tsx';
 
 /** Reads pass codes: from the camera where there is one, or from a picture of the code. */
 export function Scanner({ read }: { read: (code: string) => void }) {
@@ -49,23 +51,26 @@ export function Scanner({ read }: { read: (code: string) => void }) {
     else setTrouble('There is no readable code in this picture.');
   };
   return (
-    <div style={{ marginBottom: 12 }}>
+    <chakra.div marginBottom="12px">
       {!trouble && (
-        <video
+        <chakra.video
           ref={video}
           muted
           playsInline
-          style={{ width: '100%', maxHeight: 300, background: '#000', objectFit: 'cover' }}
+          width="100%"
+          maxHeight="300px"
+          background="#000"
+          objectFit="cover"
         >
           <track kind="captions" />
-        </video>
+        </chakra.video>
       )}
       {trouble && (
         <p className="need" role="status">
           {trouble}
         </p>
       )}
-      <label className="btn" style={{ cursor: 'pointer' }}>
+      <ButtonLabel size="touch" cursor="pointer">
         Choose a picture
         <input
           type="file"
@@ -73,8 +78,8 @@ export function Scanner({ read }: { read: (code: string) => void }) {
           className="sr"
           onChange={(e) => void fromPicture(e.target.files?.[0])}
         />
-      </label>
-    </div>
+      </ButtonLabel>
+    </chakra.div>
   );
 }
 

@@ -1,10 +1,11 @@
 import { useState } from 'react';
 import type { DoorRow } from '#contract/doors.ts';
 import type { Answer } from '#web/api.ts';
+import { Button } from '#web/kit/Button.tsx';
+import { TextField } from '../kit/Field.tsx';
+import { Problems } from '../kit/notices.tsx';
+import { say } from '../kit/toast.tsx';
 import { useAction } from '../parts/ask.ts';
-import { TextField } from '../parts/Field.tsx';
-import { Problems } from '../parts/notices.tsx';
-import { say } from '../parts/toast.tsx';
 import { nameOf } from './saying.ts';
 
 /** The waiver, read and signed on the device of the door: by the person, or by a guardian for a child. */
@@ -61,12 +62,12 @@ export function SignHere({
         help="Typing the name signs."
       />
       <div className="acts">
-        <button type="submit" className="btn primary" disabled={sign.isPending}>
+        <Button type="submit" look="main" size="touch" disabled={sign.isPending}>
           Sign
-        </button>
-        <button type="button" className="btn plain" onClick={done}>
+        </Button>
+        <Button look="plain" size="touch" onClick={done}>
           Cancel
-        </button>
+        </Button>
       </div>
     </form>
   );

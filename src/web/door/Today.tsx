@@ -1,7 +1,7 @@
 import { Link, Navigate, useSearchParams } from 'react-router';
 import { sayRange } from '#core/time/say.ts';
+import { Loaded } from '../kit/notices.tsx';
 import { useAsk, useMe } from '../parts/ask.ts';
-import { Loaded } from '../parts/notices.tsx';
 import { SignOut } from '../parts/SignOut.tsx';
 import { useSending } from './useMarks.ts';
 import { Waiting } from './Waiting.tsx';

@@ -1,11 +1,12 @@
 import { useState } from 'react';
 import type { DoorRow } from '#contract/doors.ts';
 import type { Answer } from '#web/api.ts';
+import { Button } from '#web/kit/Button.tsx';
+import { Problems } from '../kit/notices.tsx';
+import { say } from '../kit/toast.tsx';
 import { useAction } from '../parts/ask.ts';
 import { HealthNotes } from '../parts/HealthNotes.tsx';
-import { Problems } from '../parts/notices.tsx';
 import { useSaying } from '../parts/saying.ts';
-import { say } from '../parts/toast.tsx';
 import { SignHere } from './SignHere.tsx';
 import { nameOf } from './saying.ts';
 import { useMark } from './useMarks.ts';
@@ -58,35 +59,34 @@ export function Verdict({
       {signing && waiver && <SignHere waiver={waiver} row={row} done={() => setSigning(false)} />}
       {row.attendance === 'arrived' ? (
         <div className="acts">
-          <button type="button" className="btn" disabled={pending} onClick={() => void set('left')}>
+          <Button size="touch" disabled={pending} onClick={() => void set('left')}>
             Left
-          </button>
-          <button type="button" className="btn" disabled={pending} onClick={() => void set('expected')}>
+          </Button>
+          <Button size="touch" disabled={pending} onClick={() => void set('expected')}>
             Undo the arrival
-          </button>
-          <button type="button" className="btn plain" onClick={close}>
+          </Button>
+          <Button look="plain" size="touch" onClick={close}>
             Close
-          </button>
+          </Button>
         </div>
       ) : (
         <>
           <div className="acts">
             {unsigned && waiver && !signing && (
-              <button type="button" className="btn" onClick={() => setSigning(true)}>
+              <Button size="touch" onClick={() => setSigning(true)}>
                 Sign here
-              </button>
+              </Button>
             )}
             {row.balance > 0 && (
-              <button
-                type="button"
-                className="btn"
+              <Button
+                size="touch"
                 disabled={pay.isPending}
                 onClick={() =>
                   pay.mutate({ params: { id: row.orderId }, body: { method: 'cash', amount: row.balance } })
                 }
               >
                 {money(row.balance)} paid in cash
-              </button>
+              </Button>
             )}
           </div>
           <div className="acts">
@@ -98,17 +98,17 @@ export function Verdict({
                 onChange={(e) => setDespite(e.target.value)}
               />
             )}
-            <button
-              type="button"
-              className="btn primary"
+            <Button
+              look="main"
+              size="touch"
               disabled={pending || (needsReason && despite.trim().length < 3)}
               onClick={() => void set('arrived')}
             >
               Arrive
-            </button>
-            <button type="button" className="btn plain" onClick={close}>
+            </Button>
+            <Button look="plain" size="touch" onClick={close}>
               Close
-            </button>
+            </Button>
           </div>
         </>
       )}

@@ -1,3 +1,4 @@
+import { Button } from '#web/kit/Button.tsx';
 import { dismiss, useOutbox } from './outbox.ts';
 
 /** What this device still has to tell the server, and what the server would not take. Nothing when all is told. */
@@ -20,9 +21,9 @@ export function Waiting({ behind = false }: { behind?: boolean }) {
         <div key={m.id} className="lamp stop" role="alert">
           <h2>Not counted: {m.name}</h2>
           <p>{m.refused}</p>
-          <button type="button" className="btn" onClick={() => void dismiss(m.id)}>
+          <Button size="touch" onClick={() => void dismiss(m.id)}>
             I have seen this
-          </button>
+          </Button>
         </div>
       ))}
     </>

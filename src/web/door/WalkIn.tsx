@@ -1,11 +1,12 @@
 import { useState } from 'react';
 import type { Answer } from '#web/api.ts';
+import { Button } from '#web/kit/Button.tsx';
+import { ChoiceField, TextField } from '../kit/Field.tsx';
+import { Problems } from '../kit/notices.tsx';
+import { say } from '../kit/toast.tsx';
 import { useAction, useAsk } from '../parts/ask.ts';
-import { ChoiceField, TextField } from '../parts/Field.tsx';
-import { Problems } from '../parts/notices.tsx';
 import { nobody, PersonFields } from '../parts/PersonFields.tsx';
 import { useSaying } from '../parts/saying.ts';
-import { say } from '../parts/toast.tsx';
 
 type Doors = Answer<'GET /api/events/:id/doors'>;
 
@@ -82,9 +83,8 @@ export function WalkIn({
                       </>
                     )}
                   </span>
-                  <button
-                    type="button"
-                    className="btn"
+                  <Button
+                    size="touch"
                     onClick={() => {
                       const [given = '', ...family] = p.name.split(' ');
                       setPicked(p);
@@ -92,7 +92,7 @@ export function WalkIn({
                     }}
                   >
                     This is them
-                  </button>
+                  </Button>
                 </li>
               ))}
             </ul>
@@ -121,12 +121,12 @@ export function WalkIn({
         />
       )}
       <div className="acts">
-        <button type="submit" className="btn primary" disabled={add.isPending}>
+        <Button type="submit" look="main" size="touch" disabled={add.isPending}>
           Register
-        </button>
-        <button type="button" className="btn plain" onClick={() => done(null)}>
+        </Button>
+        <Button look="plain" size="touch" onClick={() => done(null)}>
           Cancel
-        </button>
+        </Button>
       </div>
     </form>
   );

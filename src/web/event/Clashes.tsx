@@ -1,4 +1,5 @@
 import type { EventPlan } from '#contract/events.ts';
+import { Button } from '#web/kit/Button.tsx';
 import type { PlanDraft } from './planDraft.ts';
 
 const titles: Record<keyof EventPlan, string> = {
@@ -68,12 +69,8 @@ export function Clashes({ draft }: { draft: PlanDraft }) {
         </table>
       </div>
       <p className="acts">
-        <button type="button" className="btn" onClick={() => draft.keepMine(part)}>
-          Save mine over theirs
-        </button>
-        <button type="button" className="btn" onClick={() => draft.takeTheirs(part)}>
-          Keep theirs
-        </button>
+        <Button onClick={() => draft.keepMine(part)}>Save mine over theirs</Button>
+        <Button onClick={() => draft.takeTheirs(part)}>Keep theirs</Button>
       </p>
     </section>
   ));

@@ -1,14 +1,16 @@
+import { chakra } from '@chakra-ui/react';
 import { useState } from 'react';
 import type { Clearance } from '#contract/clearance.ts';
 import type { EventPage } from '#contract/events.ts';
 import { type DecisionWord, decisions, needsWords } from '#core/clearance/steps.ts';
 import { sayShortDate } from '#core/time/say.ts';
-import { Asking } from '../parts/Asking.tsx';
+import { Button } from '#web/kit/Button.tsx';
+import { Asking } from '../kit/Asking.tsx';
+import { Field } from '../kit/Field.tsx';
+import { Loaded, Problems } from '../kit/notices.tsx';
+import { say } from '../kit/toast.tsx';
 import { useAction, useAsk } from '../parts/ask.ts';
-import { Field } from '../parts/Field.tsx';
-import { Loaded, Problems } from '../parts/notices.tsx';
 import { useSaying } from '../parts/saying.ts';
-import { say } from '../parts/toast.tsx';
 
 const standingWords: Record<Clearance['standing'], string> = {
   'not sent': 'Not sent for clearance yet',
@@ -36,14 +38,9 @@ export default function ClearanceSheet({ page }: { page: EventPage }) {
           <div className="spread">
             <h2>{standingWords[c.standing]}</h2>
             {page.state === 'draft' && mayPlan && (
-              <button
-                type="button"
-                className="btn primary"
-                onClick={() => setConfirming(true)}
-                disabled={c.lacks.length > 0}
-              >
+              <Button look="main" onClick={() => setConfirming(true)} disabled={c.lacks.length > 0}>
                 Send for clearance
-              </button>
+              </Button>
             )}
           </div>
           {c.submittedAt ? (
@@ -66,26 +63,26 @@ export default function ClearanceSheet({ page }: { page: EventPage }) {
             )
           )}
           {page.state === 'draft' && c.lacks.length > 0 && (
-            <div className="note need" style={{ marginTop: 12 }}>
+            <chakra.div className="note need" marginTop="12px">
               <p>
                 <b>Before it can be sent:</b>
               </p>
               {c.lacks.map((l) => (
                 <p key={l}>{l}</p>
               ))}
-            </div>
+            </chakra.div>
           )}
-          <p className="soft" style={{ marginTop: 10 }}>
+          <chakra.p className="soft" marginTop="10px">
             Facts: {c.facts.length ? c.facts.join(' · ') : 'nothing that a rule looks at'}
-          </p>
-          <ul className="lines" style={{ marginTop: 6 }}>
+          </chakra.p>
+          <chakra.ul className="lines" marginTop="6px">
             {c.steps.map((s) => (
               <li key={s.id}>
                 <div className="spread">
                   <span>
-                    <span className="name" style={{ fontSize: 16 }}>
+                    <chakra.span className="name" fontSize="16px">
                       {s.step}
-                    </span>{' '}
+                    </chakra.span>{' '}
                     <span className="soft">because {s.because.join(', ')}</span>
                   </span>
                   <span
@@ -94,20 +91,20 @@ export default function ClearanceSheet({ page }: { page: EventPage }) {
                     {s.state}
                   </span>
                 </div>
-                <p className="soft" style={{ fontSize: 14 }}>
+                <chakra.p className="soft" fontSize="14px">
                   {s.asks}
                   {s.dueOn && !s.decidedAt && ` Wanted by ${sayShortDate(s.dueOn, true)}.`}
-                </p>
+                </chakra.p>
                 {s.decidedAt && (
-                  <p style={{ fontSize: 14 }}>
+                  <chakra.p fontSize="14px">
                     {s.decidedBy}, {day(s.decidedAt)}
                     {s.words && <>: “{s.words}”</>}
-                  </p>
+                  </chakra.p>
                 )}
                 {s.mayDecide && <Decide stepId={s.id} step={s.step} />}
               </li>
             ))}
-          </ul>
+          </chakra.ul>
           {c.steps.length === 0 && (
             <p className="empty">No rule asks for a step. Sending it clears it at once.</p>
           )}
@@ -116,14 +113,13 @@ export default function ClearanceSheet({ page }: { page: EventPage }) {
             close={() => setConfirming(false)}
             title="Send for clearance?"
             actions={
-              <button
-                type="button"
-                className="btn primary"
+              <Button
+                look="main"
                 disabled={send.isPending}
                 onClick={() => send.mutate({ params: { id: page.id } })}
               >
                 Send for clearance
-              </button>
+              </Button>
             }
           >
             <Problems of={send.problem} />
@@ -154,24 +150,26 @@ function Decide({ stepId, step }: { stepId: string; step: string }) {
   const [words, setWords] = useState('');
   const decide = useAction('POST /api/clearance-steps/:id/decision', () => say('Decided'));
   return (
-    <form
+    <chakra.form
       className="form"
-      style={{ marginTop: 8 }}
+      marginTop="8px"
       onSubmit={(e) => {
         e.preventDefault();
         decide.mutate({ params: { id: stepId }, body: { decision, words } });
       }}
     >
       <Problems of={decide.problem} />
-      <fieldset style={{ border: 0, padding: 0, margin: '0 0 8px' }}>
-        <legend style={{ fontWeight: 500, fontSize: 14 }}>Your decision on {step}</legend>
+      <chakra.fieldset border="0" padding="0" margin="0 0 8px">
+        <chakra.legend fontWeight={500} fontSize="14px">
+          Your decision on {step}
+        </chakra.legend>
         {decisions.map((d) => (
           <label key={d} className="tick">
             <input type="radio" name={stepId} checked={decision === d} onChange={() => setDecision(d)} />
             {decisionLabels[d]}
           </label>
         ))}
-      </fieldset>
+      </chakra.fieldset>
       <Field
         label={decision === 'clear with conditions' ? 'The condition' : 'Words'}
         error={decide.problem?.fields.words}
@@ -179,9 +177,9 @@ function Decide({ stepId, step }: { stepId: string; step: string }) {
       >
         {(props) => <textarea {...props} rows={2} value={words} onChange={(e) => setWords(e.target.value)} />}
       </Field>
-      <button type="submit" className="btn primary" disabled={decide.isPending}>
+      <Button type="submit" look="main" disabled={decide.isPending}>
         {decisionLabels[decision]}
-      </button>
-    </form>
+      </Button>
+    </chakra.form>
   );
 }

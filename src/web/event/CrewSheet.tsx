@@ -1,15 +1,17 @@
+import { chakra } from '@chakra-ui/react';
 import { useDeferredValue, useState } from 'react';
 import type { CrewShift } from '#contract/crew.ts';
 import type { EventPage } from '#contract/events.ts';
 import { sayShortDate, sayTime } from '#core/time/say.ts';
 import { shiftDate } from '#core/time/wallTime.ts';
-import { Asking } from '../parts/Asking.tsx';
+import { Button, ButtonAnchor } from '#web/kit/Button.tsx';
+import { Asking } from '../kit/Asking.tsx';
+import { TextField } from '../kit/Field.tsx';
+import { Loaded, Problems } from '../kit/notices.tsx';
+import { say } from '../kit/toast.tsx';
 import { useAction, useAsk } from '../parts/ask.ts';
-import { TextField } from '../parts/Field.tsx';
-import { Loaded, Problems } from '../parts/notices.tsx';
 import { Person } from '../parts/Person.tsx';
 import { useSaying } from '../parts/saying.ts';
-import { say } from '../parts/toast.tsx';
 
 /** The shifts: filled out of needed, who is on each, and hours afterwards. */
 export default function CrewSheet({ page }: { page: EventPage }) {
@@ -29,20 +31,19 @@ export default function CrewSheet({ page }: { page: EventPage }) {
             </h2>
             <div className="acts">
               {page.publicUrl && shifts.some((s) => s.publicSignUp) && (
-                <a className="btn" href={`/e/${page.plan.slug}/shifts`} target="_blank" rel="noreferrer">
+                <ButtonAnchor href={`/e/${page.plan.slug}/shifts`} target="_blank" rel="noreferrer">
                   Public sign-up
-                </a>
+                </ButtonAnchor>
               )}
-              <button
-                type="button"
-                className="btn primary"
+              <Button
+                look="main"
                 data-new
                 title="Add a shift (n)"
                 disabled={!page.plan.startsLocal}
                 onClick={() => setAdding(true)}
               >
                 Add a shift
-              </button>
+              </Button>
             </div>
           </div>
           <p className="soft num">
@@ -58,18 +59,18 @@ export default function CrewSheet({ page }: { page: EventPage }) {
               <tbody>
                 {shifts.map((s) => (
                   <tr key={s.id}>
-                    <td style={{ width: 148 }}>
+                    <chakra.td width="148px">
                       {sayShortDate(s.startsLocal)} {sayTime(s.startsLocal)}–{sayTime(s.endsLocal)}
                       {s.endsLocal.slice(0, 10) !== s.startsLocal.slice(0, 10) && (
                         <small className="soft"> next day</small>
                       )}
-                    </td>
-                    <td style={{ width: 180 }}>
+                    </chakra.td>
+                    <chakra.td width="180px">
                       <span className="name">{s.role}</span> <span className="soft">{s.place}</span>
-                    </td>
-                    <td className={`n ${s.filled < s.needed ? 'need' : ''}`} style={{ width: 60 }}>
+                    </chakra.td>
+                    <chakra.td className={`n ${s.filled < s.needed ? 'need' : ''}`} width="60px">
                       {s.filled}/{s.needed}
-                    </td>
+                    </chakra.td>
                     <td>
                       {s.assignments.map((a) => (
                         <div key={a.id} className="spread">
@@ -87,19 +88,19 @@ export default function CrewSheet({ page }: { page: EventPage }) {
                               </small>
                             )}
                           </span>
-                          <span className="acts" style={{ fontSize: 13 }}>
+                          <chakra.span className="acts" fontSize="13px">
                             {s.endsAt <= now && a.state === 'agreed' && (
                               <>
-                                <button
+                                <chakra.button
                                   type="button"
                                   className="link"
-                                  style={{ color: 'var(--verdigris)' }}
+                                  color="verdigris"
                                   onClick={() =>
                                     state.mutate({ params: { id: a.id }, body: { state: 'served' } })
                                   }
                                 >
                                   served
-                                </button>
+                                </chakra.button>
                                 <button
                                   type="button"
                                   className="link late"
@@ -136,27 +137,27 @@ export default function CrewSheet({ page }: { page: EventPage }) {
                                 drop
                               </button>
                             )}
-                          </span>
+                          </chakra.span>
                         </div>
                       ))}
                     </td>
-                    <td className="n" style={{ whiteSpace: 'nowrap', width: 120 }}>
+                    <chakra.td className="n" whiteSpace="nowrap" width="120px">
                       {s.startsAt > now && (
-                        <button type="button" className="btn plain" onClick={() => setAssigning(s)}>
+                        <Button look="plain" onClick={() => setAssigning(s)}>
                           Put somebody on
-                        </button>
+                        </Button>
                       )}
                       {s.assignments.length === 0 && (
-                        <button
-                          type="button"
-                          className="btn plain late"
+                        <Button
+                          look="plain"
+                          className="late"
                           onClick={() => remove.mutate({ params: { id: s.id } })}
                           aria-label={`Remove ${s.role}`}
                         >
                           Remove
-                        </button>
+                        </Button>
                       )}
-                    </td>
+                    </chakra.td>
                   </tr>
                 ))}
               </tbody>
@@ -186,9 +187,8 @@ function AddShift({ page, close }: { page: EventPage; close: () => void }) {
       close={close}
       title="Add a shift"
       actions={
-        <button
-          type="button"
-          className="btn primary"
+        <Button
+          look="main"
           disabled={add.isPending}
           onClick={() =>
             add.mutate({
@@ -205,7 +205,7 @@ function AddShift({ page, close }: { page: EventPage; close: () => void }) {
           }
         >
           Add
-        </button>
+        </Button>
       }
     >
       <Problems of={add.problem} />
@@ -277,14 +277,13 @@ function Assign({ shift, close }: { shift: CrewShift; close: () => void }) {
       actions={
         chosen &&
         clashes.length > 0 && (
-          <button
-            type="button"
-            className="btn stop"
+          <Button
+            look="stop"
             disabled={reason.trim().length < 3 || assign.isPending}
             onClick={() => put(chosen.id)}
           >
             Put {chosen.name} on despite that
-          </button>
+          </Button>
         )
       }
     >
@@ -306,9 +305,7 @@ function Assign({ shift, close }: { shift: CrewShift; close: () => void }) {
                   <span>
                     <span className="name">{name}</span> <small className="soft">{c.email}</small>
                   </span>
-                  <button
-                    type="button"
-                    className="btn"
+                  <Button
                     disabled={assign.isPending}
                     onClick={() => {
                       setChosen({ id: c.id, name });
@@ -316,7 +313,7 @@ function Assign({ shift, close }: { shift: CrewShift; close: () => void }) {
                     }}
                   >
                     Put on
-                  </button>
+                  </Button>
                 </li>
               );
             })}

@@ -1,9 +1,10 @@
-import { Link } from 'react-router';
+import { chakra } from '@chakra-ui/react';
 import type { EventPage } from '#contract/events.ts';
+import { ButtonLink } from '#web/kit/Button.tsx';
 import { sayMissing } from '../door/saying.ts';
+import { Loaded } from '../kit/notices.tsx';
 import { useAsk } from '../parts/ask.ts';
 import { Ring } from '../parts/marks.tsx';
-import { Loaded } from '../parts/notices.tsx';
 import { useSaying } from '../parts/saying.ts';
 
 /** How the doors stand, and the way to the door list on a phone. */
@@ -20,14 +21,14 @@ export default function DoorsSheet({ page }: { page: EventPage }) {
               <h2 className="num">
                 {d.inside} inside, {d.arrived} of {d.confirmed} arrived
               </h2>
-              <Link className="btn primary" to={`/doors/${page.id}`}>
+              <ButtonLink look="main" to={`/doors/${page.id}`}>
                 Open the door list
-              </Link>
+              </ButtonLink>
             </div>
             <p className="soft">
               The list is made for a phone: search, scan, arrive. Every device sees the others' marks.
             </p>
-            <h3 style={{ marginTop: 18 }}>What the door will have to settle</h3>
+            <chakra.h3 marginTop="18px">What the door will have to settle</chakra.h3>
             {stopped.length === 0 && <p className="empty">Nothing: everybody who is expected may come in.</p>}
             <div className="table still">
               <table>
@@ -42,7 +43,7 @@ export default function DoorsSheet({ page }: { page: EventPage }) {
                 </tbody>
               </table>
             </div>
-            <h3 style={{ marginTop: 18 }}>Arrivals</h3>
+            <chakra.h3 marginTop="18px">Arrivals</chakra.h3>
             <p className="soft num">
               <Ring state="arrived" /> {d.arrived} · <Ring state="expected" />{' '}
               {d.rows.filter((r) => r.attendance === 'expected').length} · <Ring state="missed" />{' '}

@@ -1,3 +1,4 @@
+import { chakra } from '@chakra-ui/react';
 import { useQueryClient } from '@tanstack/react-query';
 import { lazy, Suspense, useEffect, useState } from 'react';
 import { Link, Navigate, useParams } from 'react-router';
@@ -6,9 +7,10 @@ import type { Stage } from '#core/events/states.ts';
 import { sayDistance, sayRange, sayShortDate, sayZone } from '#core/time/say.ts';
 import { wallOf } from '#core/time/wallTime.ts';
 import { addressOf } from '#web/api.ts';
+import { Button, ButtonAnchor, ButtonLink } from '#web/kit/Button.tsx';
+import { Loaded } from '../kit/notices.tsx';
 import { useAsk } from '../parts/ask.ts';
 import { StateWord } from '../parts/marks.tsx';
-import { Loaded } from '../parts/notices.tsx';
 import { useSaying } from '../parts/saying.ts';
 import { StateActions } from './StateActions.tsx';
 
@@ -68,14 +70,14 @@ function Shown({ page, stage }: { page: Page; stage: Stage }) {
   return (
     <div className="event">
       <Spine page={page} stage={stage} />
-      <button
-        type="button"
-        className="btn marginfold"
+      <Button
+        display={{ base: 'inline-flex', lg: 'none' }}
+        margin="8px 14px"
         onClick={() => setMarginOpen(!marginOpen)}
         aria-expanded={marginOpen}
       >
         {page.margin.length} margin {page.margin.length === 1 ? 'note' : 'notes'}
-      </button>
+      </Button>
       <section className="sheet" aria-label={stageTitles[stage]}>
         <div className="head">
           <div>
@@ -89,15 +91,15 @@ function Shown({ page, stage }: { page: Page; stage: Stage }) {
               {[page.venue?.name ?? 'Place told later', page.unitName].filter(Boolean).join(' · ')}
             </div>
           </div>
-          <div className="acts" style={{ justifyContent: 'flex-end' }}>
+          <chakra.div className="acts" justifyContent="flex-end">
             <StateWord state={page.isTemplate ? 'template' : page.state} />
             {page.publicUrl && (
-              <a className="btn" href={`/e/${plan.slug}`} target="_blank" rel="noreferrer">
+              <ButtonAnchor href={`/e/${plan.slug}`} target="_blank" rel="noreferrer">
                 Public page
-              </a>
+              </ButtonAnchor>
             )}
             {page.may.change.includes('plan') && <StateActions page={page} />}
-          </div>
+          </chakra.div>
         </div>
         <Suspense fallback={<p className="empty">One moment …</p>}>
           <Sheet page={page} />
@@ -112,9 +114,7 @@ function Shown({ page, stage }: { page: Page; stage: Stage }) {
               {n.text}
             </p>
             {n.action?.stage && n.action.stage !== stage && (
-              <Link className="btn" to={`/events/${page.id}/${n.action.stage}`}>
-                {n.action.label}
-              </Link>
+              <ButtonLink to={`/events/${page.id}/${n.action.stage}`}>{n.action.label}</ButtonLink>
             )}
           </div>
         ))}

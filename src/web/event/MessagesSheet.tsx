@@ -1,16 +1,18 @@
+import { chakra } from '@chakra-ui/react';
 import { useState } from 'react';
 import type { EventPage, MessageStepPlan } from '#contract/events.ts';
 import { sayConsequences } from '#core/events/consequences.ts';
 import { audiences } from '#core/messages/audiences.ts';
 import { mergeFields } from '#core/messages/merge.ts';
 import { momentRule, sayMoment } from '#core/messages/moments.ts';
-import { Asking } from '../parts/Asking.tsx';
+import { Button } from '#web/kit/Button.tsx';
+import { Asking } from '../kit/Asking.tsx';
+import { ChoiceField, Field, TextField } from '../kit/Field.tsx';
+import { Loaded, Problems } from '../kit/notices.tsx';
+import { say } from '../kit/toast.tsx';
 import { useAction, useAsk } from '../parts/ask.ts';
-import { ChoiceField, Field, TextField } from '../parts/Field.tsx';
-import { Loaded, Problems } from '../parts/notices.tsx';
 import { Person } from '../parts/Person.tsx';
 import { useSaying } from '../parts/saying.ts';
-import { say } from '../parts/toast.tsx';
 import { Message } from '../tray/Tray.tsx';
 
 /** The message plan: per step who gets it and when, and who does not and why. */
@@ -26,49 +28,47 @@ export default function MessagesSheet({ page }: { page: EventPage }) {
         <>
           <h2>Messages</h2>
           <p className="soft">They hang on moments of the event and move with it. Nothing goes out twice.</p>
-          <ul className="lines" style={{ marginTop: 8 }}>
+          <chakra.ul className="lines" marginTop="8px">
             {list.map((s) => (
               <li key={s.stepId}>
                 <div className="spread">
                   <span>
-                    <button
+                    <chakra.button
                       type="button"
                       className="link name"
-                      style={{ fontSize: 16 }}
+                      fontSize="16px"
                       aria-expanded={open === s.stepId}
                       onClick={() => setOpen(open === s.stepId ? null : s.stepId)}
                     >
                       {s.name}
-                    </button>{' '}
+                    </chakra.button>{' '}
                     <span className="soft">
                       {s.when}, to {audiences[s.audience as keyof typeof audiences].words}
                     </span>
                   </span>
-                  <span className="num soft" style={{ fontSize: 14 }}>
+                  <chakra.span className="num soft" fontSize="14px">
                     {[s.planned && `${s.planned} planned`, s.sent && `${s.sent} sent`]
                       .filter(Boolean)
                       .join(', ') || 'nobody yet'}
                     {s.failed > 0 && <span className="late">, {s.failed} failed</span>}
                     {s.leftOut.length > 0 && `, ${s.leftOut.length} get none`}
-                  </span>
+                  </chakra.span>
                 </div>
                 {s.firstAt && (
-                  <p className="soft num" style={{ fontSize: 13.5 }}>
+                  <chakra.p className="soft num" fontSize="13.5px">
                     first {at(s.firstAt)}
-                  </p>
+                  </chakra.p>
                 )}
                 {open === s.stepId && (
-                  <div style={{ padding: '6px 0 4px 14px', fontSize: 14 }}>
+                  <chakra.div padding="6px 0 4px 14px" fontSize="14px">
                     {['draft', 'in clearance', 'cleared', 'open', 'closed'].includes(page.state) && (
-                      <button
-                        type="button"
-                        className="btn"
+                      <Button
                         onClick={() => setEditing(page.plan.messages.find((m) => m.id === s.stepId) ?? null)}
                       >
                         Change the text
-                      </button>
+                      </Button>
                     )}
-                    <div className="table" style={{ maxHeight: 300, marginTop: 6 }}>
+                    <chakra.div className="table" maxHeight="300px" marginTop="6px">
                       <table>
                         <tbody>
                           {s.rows.map((r) => (
@@ -82,14 +82,14 @@ export default function MessagesSheet({ page }: { page: EventPage }) {
                                 {r.whyNot && `: ${r.whyNot}`}
                               </td>
                               <td className="n">
-                                <button
+                                <chakra.button
                                   type="button"
                                   className="link"
-                                  style={{ color: 'var(--verdigris)' }}
+                                  color="verdigris"
                                   onClick={() => setMessage(r.id)}
                                 >
                                   read
-                                </button>
+                                </chakra.button>
                               </td>
                             </tr>
                           ))}
@@ -106,12 +106,12 @@ export default function MessagesSheet({ page }: { page: EventPage }) {
                           ))}
                         </tbody>
                       </table>
-                    </div>
-                  </div>
+                    </chakra.div>
+                  </chakra.div>
                 )}
               </li>
             ))}
-          </ul>
+          </chakra.ul>
           {list.length === 0 && <p className="empty">No message is planned for this event.</p>}
           {message && <Message id={message} close={() => setMessage(null)} />}
           {editing && <EditStep page={page} step={editing} close={() => setEditing(null)} />}
@@ -136,9 +136,8 @@ function EditStep({ page, step, close }: { page: EventPage; step: MessageStepPla
       wide
       title={step.name}
       actions={
-        <button
-          type="button"
-          className="btn primary"
+        <Button
+          look="main"
           disabled={save.isPending}
           onClick={() =>
             save.mutate({
@@ -151,7 +150,7 @@ function EditStep({ page, step, close }: { page: EventPage; step: MessageStepPla
           }
         >
           Save
-        </button>
+        </Button>
       }
     >
       <Problems of={save.problem} />
@@ -218,12 +217,12 @@ function EditStep({ page, step, close }: { page: EventPage; step: MessageStepPla
           )}
         </Field>
       </div>
-      <p className="soft" style={{ fontSize: 13.5 }}>
+      <chakra.p className="soft" fontSize="13.5px">
         Merge fields:{' '}
         {Object.keys(mergeFields)
           .map((f) => `{{${f}}}`)
           .join(' ')}
-      </p>
+      </chakra.p>
     </Asking>
   );
 }

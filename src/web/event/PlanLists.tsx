@@ -1,8 +1,10 @@
+import { chakra } from '@chakra-ui/react';
 import { Plus, Trash2 } from 'lucide-react';
 import { useState } from 'react';
 import type { EventPlan, Offer, QuestionPlan } from '#contract/events.ts';
 import { plainAmount, readAmount } from '#core/money/amount.ts';
-import { ChoiceField, TextField } from '../parts/Field.tsx';
+import { Button } from '#web/kit/Button.tsx';
+import { ChoiceField, TextField } from '../kit/Field.tsx';
 import { useSaying } from '../parts/saying.ts';
 
 type Wrong = Record<string, string>;
@@ -34,12 +36,12 @@ export function OffersEditor({
       },
     ]);
   return (
-    <section style={{ marginTop: 18 }}>
+    <chakra.section marginTop="18px">
       <div className="spread">
         <h3>Offers</h3>
-        <button type="button" className="btn" onClick={add}>
+        <Button onClick={add}>
           <Plus size={14} aria-hidden /> Add an offer
-        </button>
+        </Button>
       </div>
       {wrong.offers && <p className="error-line">{wrong.offers}</p>}
       {offers.length === 0 && (
@@ -50,13 +52,11 @@ export function OffersEditor({
           const error = (field: string) => wrong[`offers.${at}.${field}`];
           return (
             <li key={o.id}>
-              <div
-                style={{
-                  display: 'grid',
-                  gridTemplateColumns: '1.6fr 0.9fr 0.8fr 0.8fr 0.8fr auto',
-                  gap: '0 10px',
-                  alignItems: 'start',
-                }}
+              <chakra.div
+                display="grid"
+                gridTemplateColumns="1.6fr 0.9fr 0.8fr 0.8fr 0.8fr auto"
+                gap="0 10px"
+                alignItems="start"
               >
                 <TextField
                   label="Name"
@@ -93,21 +93,20 @@ export function OffersEditor({
                   set={(v) => change(o.id, { mostPerOrder: Number(v) || 1 })}
                   error={error('mostPerOrder')}
                 />
-                <button
-                  type="button"
-                  className="btn plain"
-                  style={{ marginTop: 22 }}
+                <Button
+                  look="plain"
+                  marginTop="22px"
                   onClick={() => set(offers.filter((x) => x.id !== o.id))}
                   aria-label={`Remove ${o.name}`}
                 >
                   <Trash2 size={15} aria-hidden /> Remove
-                </button>
-              </div>
+                </Button>
+              </chakra.div>
             </li>
           );
         })}
       </ul>
-    </section>
+    </chakra.section>
   );
 }
 
@@ -170,29 +169,22 @@ export function QuestionsEditor({
       },
     ]);
   return (
-    <section style={{ marginTop: 18 }}>
+    <chakra.section marginTop="18px">
       <div className="spread">
         <h3>Questions</h3>
-        <button type="button" className="btn" onClick={add}>
+        <Button onClick={add}>
           <Plus size={14} aria-hidden /> Ask something
-        </button>
+        </Button>
       </div>
       {questions.length === 0 && (
-        <p className="soft" style={{ fontSize: 14 }}>
+        <chakra.p className="soft" fontSize="14px">
           Nothing is asked beyond names and an email address.
-        </p>
+        </chakra.p>
       )}
       <ul className="lines">
         {questions.map((q, at) => (
           <li key={q.id}>
-            <div
-              style={{
-                display: 'grid',
-                gridTemplateColumns: '2fr 1fr 1fr auto',
-                gap: '0 10px',
-                alignItems: 'start',
-              }}
-            >
+            <chakra.div display="grid" gridTemplateColumns="2fr 1fr 1fr auto" gap="0 10px" alignItems="start">
               <TextField
                 label="Question"
                 value={q.prompt.en}
@@ -214,16 +206,15 @@ export function QuestionsEditor({
                 set={(v) => change(q.id, { kind: v as QuestionPlan['kind'] })}
                 choices={kinds.map((k) => ({ value: k, label: k }))}
               />
-              <button
-                type="button"
-                className="btn plain"
-                style={{ marginTop: 22 }}
+              <Button
+                look="plain"
+                marginTop="22px"
                 onClick={() => set(questions.filter((x) => x.id !== q.id))}
                 aria-label={`Remove ${q.prompt.en}`}
               >
                 <Trash2 size={15} aria-hidden /> Remove
-              </button>
-            </div>
+              </Button>
+            </chakra.div>
             <div className="pair">
               <TextField
                 label="In French"
@@ -239,7 +230,7 @@ export function QuestionsEditor({
                 />
               )}
             </div>
-            <span style={{ display: 'flex', gap: 18, fontSize: 14 }}>
+            <chakra.span display="flex" gap="18px" fontSize="14px">
               <label className="tick">
                 <input
                   type="checkbox"
@@ -256,11 +247,11 @@ export function QuestionsEditor({
                 />{' '}
                 shown at the door
               </label>
-            </span>
+            </chakra.span>
           </li>
         ))}
       </ul>
-    </section>
+    </chakra.section>
   );
 }
 
@@ -282,34 +273,34 @@ export function SurveyEditor({
       ],
     });
   return (
-    <section style={{ marginTop: 18 }}>
+    <chakra.section marginTop="18px">
       <div className="spread">
         <h3>Survey</h3>
         {survey ? (
-          <button type="button" className="btn plain" onClick={() => set(null)}>
+          <Button look="plain" onClick={() => set(null)}>
             Remove the survey
-          </button>
+          </Button>
         ) : (
-          <button type="button" className="btn" onClick={begin}>
+          <Button onClick={begin}>
             <Plus size={14} aria-hidden /> Ask afterwards
-          </button>
+          </Button>
         )}
       </div>
       {!survey && (
-        <p className="soft" style={{ fontSize: 14 }}>
+        <chakra.p className="soft" fontSize="14px">
           Nobody is asked afterwards.
-        </p>
+        </chakra.p>
       )}
       {survey && (
         <>
-          <label className="tick" style={{ fontSize: 14 }}>
+          <chakra.label className="tick" fontSize="14px">
             <input
               type="checkbox"
               checked={survey.anonymous}
               onChange={(e) => set({ ...survey, anonymous: e.target.checked })}
             />{' '}
             anonymous: answers cannot be traced to anybody
-          </label>
+          </chakra.label>
           <ul className="lines">
             {survey.questions.map((q) => {
               const change = (part: Partial<typeof q>) =>
@@ -318,10 +309,7 @@ export function SurveyEditor({
                   questions: survey.questions.map((x) => (x.id === q.id ? { ...x, ...part } : x)),
                 });
               return (
-                <li
-                  key={q.id}
-                  style={{ display: 'grid', gridTemplateColumns: '2fr 1fr auto', gap: '0 10px' }}
-                >
+                <chakra.li key={q.id} display="grid" gridTemplateColumns="2fr 1fr auto" gap="0 10px">
                   <TextField label="Question" value={q.prompt} set={(prompt) => change({ prompt })} />
                   <ChoiceField
                     label="Answer"
@@ -335,24 +323,23 @@ export function SurveyEditor({
                       { value: 'text', label: 'words' },
                     ]}
                   />
-                  <button
-                    type="button"
-                    className="btn plain"
-                    style={{ marginTop: 22, alignSelf: 'start' }}
+                  <Button
+                    look="plain"
+                    marginTop="22px"
+                    alignSelf="start"
                     onClick={() =>
                       set({ ...survey, questions: survey.questions.filter((x) => x.id !== q.id) })
                     }
                     aria-label={`Remove ${q.prompt}`}
                   >
                     <Trash2 size={15} aria-hidden /> Remove
-                  </button>
-                </li>
+                  </Button>
+                </chakra.li>
               );
             })}
           </ul>
-          <button
-            type="button"
-            className="btn plain"
+          <Button
+            look="plain"
             onClick={() =>
               set({
                 ...survey,
@@ -370,9 +357,9 @@ export function SurveyEditor({
             }
           >
             <Plus size={14} aria-hidden /> Another question
-          </button>
+          </Button>
         </>
       )}
-    </section>
+    </chakra.section>
   );
 }

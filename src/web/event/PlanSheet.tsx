@@ -1,3 +1,4 @@
+import { chakra } from '@chakra-ui/react';
 import { useRef, useState } from 'react';
 import type { EventPage } from '#contract/events.ts';
 import { factFlags } from '#core/clearance/rules.ts';
@@ -5,9 +6,10 @@ import { moveTimes } from '#core/events/dated.ts';
 import { remarksOnSchedule } from '#core/events/schedule.ts';
 import { sayConsequence } from '#core/time/say.ts';
 import { shiftDate } from '#core/time/wallTime.ts';
+import { Button } from '#web/kit/Button.tsx';
+import { ChoiceField, Field, TextField } from '../kit/Field.tsx';
+import { Problems } from '../kit/notices.tsx';
 import { useAsk } from '../parts/ask.ts';
-import { ChoiceField, Field, TextField } from '../parts/Field.tsx';
-import { Problems } from '../parts/notices.tsx';
 import { useSaying } from '../parts/saying.ts';
 import { Clashes } from './Clashes.tsx';
 import { OffersEditor, QuestionsEditor, SurveyEditor } from './PlanLists.tsx';
@@ -47,26 +49,24 @@ export default function PlanSheet({ page }: { page: EventPage }) {
     <>
       <div className="spread">
         <h2>Plan</h2>
-        <span role="status" className={standing === 'not saved' ? 'late' : 'soft'} style={{ fontSize: 13.5 }}>
+        <chakra.span role="status" className={standing === 'not saved' ? 'late' : 'soft'} fontSize="13.5px">
           {standing === 'saved' ? 'Saved' : standing === 'saving' ? 'Saving …' : 'Not saved yet'}
-        </span>
+        </chakra.span>
       </div>
       {page.copiedFrom && (
-        <details style={{ fontSize: 14, margin: '4px 0 10px' }}>
+        <chakra.details fontSize="14px" margin="4px 0 10px">
           <summary className="soft">A copy of {page.copiedFrom.title}. What was left behind</summary>
-          <ul style={{ margin: '4px 0', paddingLeft: 18 }}>
+          <chakra.ul margin="4px 0" paddingLeft="18px">
             {page.copiedFrom.leftBehind.map((l) => (
               <li key={l}>{l}</li>
             ))}
-          </ul>
-        </details>
+          </chakra.ul>
+        </chakra.details>
       )}
       <Problems of={problem} />
       {problem && standing === 'not saved' && (
         <p>
-          <button type="button" className="btn" onClick={draft.again}>
-            Save again
-          </button>
+          <Button onClick={draft.again}>Save again</Button>
         </p>
       )}
       {Object.keys(wrong).length > 0 && (
@@ -82,7 +82,7 @@ export default function PlanSheet({ page }: { page: EventPage }) {
           {e}
         </p>
       ))}
-      <div className="form" style={{ marginTop: 10 }}>
+      <chakra.div className="form" marginTop="10px">
         <TextField
           label="Public title"
           value={plan.publicTitle}
@@ -112,7 +112,7 @@ export default function PlanSheet({ page }: { page: EventPage }) {
           />
           <TextField label="Category" value={plan.category} set={(category) => change({ category })} />
         </div>
-        <h3 style={{ margin: '8px 0 6px' }}>When and where</h3>
+        <chakra.h3 margin="8px 0 6px">When and where</chakra.h3>
         <div className="pair">
           <TextField
             label="Date"
@@ -165,15 +165,11 @@ export default function PlanSheet({ page }: { page: EventPage }) {
           />
         </div>
         {date && to && endDate === date && `${to}` <= from && (
-          <p style={{ marginBottom: 12 }}>
-            <button
-              type="button"
-              className="btn"
-              onClick={() => change({ endsLocal: join(shiftDate(date, 1), to) })}
-            >
+          <chakra.p marginBottom="12px">
+            <Button onClick={() => change({ endsLocal: join(shiftDate(date, 1), to) })}>
               It ends at {to} the next day
-            </button>
-          </p>
+            </Button>
+          </chakra.p>
         )}
         <div className="pair">
           <ChoiceField
@@ -245,13 +241,15 @@ export default function PlanSheet({ page }: { page: EventPage }) {
           }
           help="What attracts people, with commas between: free food, childcare, step-free access."
         />
-      </div>
+      </chakra.div>
       <OffersEditor offers={plan.offers} set={(offers) => change({ offers })} wrong={wrong} />
       <QuestionsEditor questions={plan.questions} set={(questions) => change({ questions })} wrong={wrong} />
       <div className="form">
-        <h3 style={{ margin: '18px 0 6px' }}>Safety and waiver</h3>
-        <fieldset style={{ border: 0, padding: 0, margin: '0 0 12px' }}>
-          <legend style={{ fontSize: 14, fontWeight: 500 }}>What is true of it</legend>
+        <chakra.h3 margin="18px 0 6px">Safety and waiver</chakra.h3>
+        <chakra.fieldset border="0" padding="0" margin="0 0 12px">
+          <chakra.legend fontSize="14px" fontWeight={500}>
+            What is true of it
+          </chakra.legend>
           {Object.entries(factFlags)
             .filter(([flag]) => flag !== 'money')
             .map(([flag, words]) => (
@@ -268,7 +266,7 @@ export default function PlanSheet({ page }: { page: EventPage }) {
                 {words}
               </label>
             ))}
-        </fieldset>
+        </chakra.fieldset>
         <ChoiceField
           label="Waiver"
           value={plan.waiverId ?? ''}

@@ -1,19 +1,21 @@
+import { chakra } from '@chakra-ui/react';
 import { useState } from 'react';
 import type { EventPage } from '#contract/events.ts';
 import type { RegistrationRow } from '#contract/registration.ts';
 import { listedName } from '#core/contacts/names.ts';
 import { addressOf } from '#web/api.ts';
-import { Asking } from '../parts/Asking.tsx';
+import { Button, ButtonAnchor } from '#web/kit/Button.tsx';
+import { Asking } from '../kit/Asking.tsx';
+import { ChoiceField, TextField } from '../kit/Field.tsx';
+import { Loaded, Problems } from '../kit/notices.tsx';
+import { type Column, Table } from '../kit/Table.tsx';
+import { say } from '../kit/toast.tsx';
 import { useAction, useAsk, useMe } from '../parts/ask.ts';
-import { ChoiceField, TextField } from '../parts/Field.tsx';
 import { HealthNotes } from '../parts/HealthNotes.tsx';
 import { MoneyBar, Ring, Seats, Signature } from '../parts/marks.tsx';
-import { Loaded, Problems } from '../parts/notices.tsx';
 import { Person } from '../parts/Person.tsx';
 import { nobody, PersonFields } from '../parts/PersonFields.tsx';
 import { useSaying } from '../parts/saying.ts';
-import { type Column, Table } from '../parts/Table.tsx';
-import { say } from '../parts/toast.tsx';
 
 const filters = {
   everyone: {
@@ -116,7 +118,7 @@ export default function RegistrationSheet({ page }: { page: EventPage }) {
                   ? `${confirmed} seats confirmed`
                   : `${confirmed} of ${capacity} seats confirmed`}
               </h2>
-              <span className="soft num" style={{ fontSize: 13.5 }}>
+              <chakra.span className="soft num" fontSize="13.5px">
                 {[
                   held && `${held} held`,
                   capacity !== null && `${free} free`,
@@ -125,12 +127,12 @@ export default function RegistrationSheet({ page }: { page: EventPage }) {
                 ]
                   .filter(Boolean)
                   .join(' · ')}
-              </span>
+              </chakra.span>
             </div>
             <Seats confirmed={confirmed} held={held} waitlisted={count('waitlisted')} free={free} />
             <Problems of={offer.problem} />
             {waiting.length > 0 && filter === 'waiting' && (
-              <ul className="lines" style={{ marginBottom: 8 }}>
+              <chakra.ul className="lines" marginBottom="8px">
                 {waiting.map((p, at) => (
                   <li key={p.orderId} className="spread">
                     <span>
@@ -139,18 +141,16 @@ export default function RegistrationSheet({ page }: { page: EventPage }) {
                       <span className="soft">{p.fits}</span>
                     </span>
                     {p.fits === 'fits' && change && (
-                      <button
-                        type="button"
-                        className="btn"
+                      <Button
                         disabled={offer.isPending}
                         onClick={() => offer.mutate({ params: { id: p.orderId } })}
                       >
                         Offer the seats
-                      </button>
+                      </Button>
                     )}
                   </li>
                 ))}
-              </ul>
+              </chakra.ul>
             )}
             <div className="tools">
               {(Object.keys(filters) as Filter[]).map((f) => (
@@ -164,22 +164,16 @@ export default function RegistrationSheet({ page }: { page: EventPage }) {
                   {filters[f].label} {rows.filter(filters[f].of).length}
                 </button>
               ))}
-              <span className="acts" style={{ marginLeft: 'auto' }}>
+              <chakra.span className="acts" marginLeft="auto">
                 {['open', 'closed'].includes(page.state) && change && (
-                  <button
-                    type="button"
-                    className="btn"
-                    data-new
-                    title="Add somebody (n)"
-                    onClick={() => setAdding(true)}
-                  >
+                  <Button data-new title="Add somebody (n)" onClick={() => setAdding(true)}>
                     Add registration
-                  </button>
+                  </Button>
                 )}
-                <a className="btn" href={addressOf('GET /api/events/:id/registrations.csv', { id: page.id })}>
+                <ButtonAnchor href={addressOf('GET /api/events/:id/registrations.csv', { id: page.id })}>
                   Export
-                </a>
-              </span>
+                </ButtonAnchor>
+              </chakra.span>
             </div>
             <Table
               label="Registrations"
@@ -240,36 +234,31 @@ function Seat({ row, page, close }: { row: RegistrationRow; page: EventPage; clo
       actions={
         <>
           {live && !sure && change && row.attendance !== 'arrived' && (
-            <button type="button" className="btn stop" onClick={() => setSure(true)}>
+            <Button look="stop" onClick={() => setSure(true)}>
               Withdraw this seat
-            </button>
+            </Button>
           )}
           {sure && (
-            <button
-              type="button"
-              className="btn stop"
+            <Button
+              look="stop"
               disabled={withdraw.isPending}
               onClick={() => withdraw.mutate({ params: { id: row.id }, body: {} })}
             >
               Yes, withdraw it; a freed seat is offered on at once
-            </button>
+            </Button>
           )}
           {row.state === 'confirmed' && row.balance > 0 && (change || treasures) && (
-            <button
-              type="button"
-              className="btn"
+            <Button
               disabled={pay.isPending}
               onClick={() =>
                 pay.mutate({ params: { id: row.orderId }, body: { method: 'cash', amount: row.balance } })
               }
             >
               {money(row.balance)} received in cash
-            </button>
+            </Button>
           )}
           {over > 0 && treasures && (
-            <button
-              type="button"
-              className="btn"
+            <Button
               disabled={refund.isPending}
               onClick={() =>
                 refund.mutate({
@@ -279,7 +268,7 @@ function Seat({ row, page, close }: { row: RegistrationRow; page: EventPage; clo
               }
             >
               Pay {money(over)} back
-            </button>
+            </Button>
           )}
         </>
       }
@@ -312,9 +301,7 @@ function Care({ id }: { id: string }) {
   if (!asked)
     return (
       <p>
-        <button type="button" className="btn" onClick={() => setAsked(true)}>
-          Show health and needs
-        </button>{' '}
+        <Button onClick={() => setAsked(true)}>Show health and needs</Button>{' '}
         <small className="soft">It is written down who read this.</small>
       </p>
     );
@@ -339,9 +326,8 @@ function Add({ page, close }: { page: EventPage; close: () => void }) {
       close={close}
       title="Add registration"
       actions={
-        <button
-          type="button"
-          className="btn primary"
+        <Button
+          look="main"
           disabled={add.isPending}
           onClick={() =>
             add.mutate({
@@ -355,7 +341,7 @@ function Add({ page, close }: { page: EventPage; close: () => void }) {
           }
         >
           Register
-        </button>
+        </Button>
       }
     >
       <Problems of={add.problem} />

@@ -3,12 +3,13 @@ import { useState } from 'react';
 import type { EventPage } from '#contract/events.ts';
 import { sayConsequences } from '#core/events/consequences.ts';
 import type { Move } from '#core/events/moves.ts';
+import { Button } from '#web/kit/Button.tsx';
 import { call } from '../api.ts';
-import { Asking } from '../parts/Asking.tsx';
+import { Asking } from '../kit/Asking.tsx';
+import { Field } from '../kit/Field.tsx';
+import { Problems } from '../kit/notices.tsx';
+import { say } from '../kit/toast.tsx';
 import { useAction } from '../parts/ask.ts';
-import { Field } from '../parts/Field.tsx';
-import { Problems } from '../parts/notices.tsx';
-import { say } from '../parts/toast.tsx';
 
 const words: Record<Move, { label: string; does: (p: EventPage) => string; done: string }> = {
   open: {
@@ -48,9 +49,9 @@ const words: Record<Move, { label: string; does: (p: EventPage) => string; done:
 };
 
 /** What is done now and then stands out; what is rare does not. */
-const looks: Partial<Record<Move, string>> = {
-  open: 'primary',
-  'wrap up': 'primary',
+const looks: Partial<Record<Move, 'main' | 'plain'>> = {
+  open: 'main',
+  'wrap up': 'main',
   shelve: 'plain',
   'call off': 'plain',
 };
@@ -79,14 +80,9 @@ export function StateActions({ page }: { page: EventPage }) {
   return (
     <>
       {page.moves.map((move) => (
-        <button
-          key={move}
-          type="button"
-          className={`btn ${looks[move] ?? ''}`}
-          onClick={() => setAsking(move)}
-        >
+        <Button key={move} look={looks[move] ?? 'normal'} onClick={() => setAsking(move)}>
           {words[move].label}
-        </button>
+        </Button>
       ))}
       <Asking
         open={asking !== null}
@@ -94,14 +90,13 @@ export function StateActions({ page }: { page: EventPage }) {
         title={asking ? `${words[asking].label}?` : ''}
         actions={
           asking && (
-            <button
-              type="button"
-              className={`btn ${asking === 'call off' ? 'stop' : 'primary'}`}
+            <Button
+              look={asking === 'call off' ? 'stop' : 'main'}
               disabled={change.isPending}
               onClick={() => change.mutate({ params: { id: page.id }, body: { move: asking, words: why } })}
             >
               {words[asking].label}
-            </button>
+            </Button>
           )
         }
       >

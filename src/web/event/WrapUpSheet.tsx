@@ -1,8 +1,11 @@
+import { chakra } from '@chakra-ui/react';
 import type { EventPage } from '#contract/events.ts';
 import type { Answer } from '#web/api.ts';
 import { addressOf } from '#web/api.ts';
+import { ButtonAnchor } from '#web/kit/Button.tsx';
+import { placed } from '#web/kit/placed.ts';
+import { Loaded } from '../kit/notices.tsx';
 import { useAsk } from '../parts/ask.ts';
-import { Loaded } from '../parts/notices.tsx';
 import { useSaying } from '../parts/saying.ts';
 
 type Results = Answer<'GET /api/events/:id/survey'>['results'];
@@ -42,23 +45,23 @@ export default function WrapUpSheet({ page }: { page: EventPage }) {
                     : `${f.arrived} came, ${f.missed} missed it`}
               </h2>
               <div className="acts">
-                <a className="btn" href={addressOf('GET /api/events/:id/registrations.csv', { id: page.id })}>
+                <ButtonAnchor href={addressOf('GET /api/events/:id/registrations.csv', { id: page.id })}>
                   Registrations as CSV
-                </a>
-                <a className="btn" href={addressOf('GET /api/ledger.csv', {}, { eventId: page.id })}>
+                </ButtonAnchor>
+                <ButtonAnchor href={addressOf('GET /api/ledger.csv', {}, { eventId: page.id })}>
                   Money as CSV
-                </a>
+                </ButtonAnchor>
               </div>
             </div>
-            <div style={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: '0 32px', marginTop: 8 }}>
+            <chakra.div display="grid" gridTemplateColumns="1fr 1fr" gap="0 32px" marginTop="8px">
               <div className="table still">
                 <table>
                   <tbody>
                     {rows.map(([label, value, more]) => (
                       <tr key={label}>
-                        <td style={{ paddingLeft: label[0] === label[0]!.toLowerCase() ? 14 : 0 }}>
+                        <chakra.td paddingLeft={label[0] === label[0]!.toLowerCase() ? '14px' : '0'}>
                           {label} {more && <small className="soft">{more}</small>}
-                        </td>
+                        </chakra.td>
                         <td className="n">{value}</td>
                       </tr>
                     ))}
@@ -67,16 +70,16 @@ export default function WrapUpSheet({ page }: { page: EventPage }) {
               </div>
               <div>
                 <h3>Do the figures agree?</h3>
-                <ul className="lines" style={{ fontSize: 14 }}>
+                <chakra.ul className="lines" fontSize="14px">
                   {f.checks.map((c) => (
                     <li key={c.text} className={c.holds ? '' : 'late'}>
                       <b>{c.holds ? 'Yes' : 'No'}:</b> {c.text}
                     </li>
                   ))}
-                </ul>
+                </chakra.ul>
               </div>
-            </div>
-            <h2 style={{ marginTop: 24 }}>Survey</h2>
+            </chakra.div>
+            <chakra.h2 marginTop="24px">Survey</chakra.h2>
             <Loaded of={survey}>
               {(s) =>
                 !s.exists ? (
@@ -110,50 +113,46 @@ function SurveyResults({ results }: { results: Results }) {
       {results.map((r) => {
         const most = Math.max(1, ...r.counts.map((c) => c.count));
         return (
-          <section key={r.question.id} style={{ margin: '12px 0' }}>
+          <chakra.section key={r.question.id} margin="12px 0">
             <h3>
               {r.question.prompt}
               {r.mean !== null && <span className="soft num"> mean {r.mean.toFixed(1)} of 5</span>}
             </h3>
             {r.counts.length > 0 && (
-              <table style={{ borderCollapse: 'collapse', fontSize: 14 }}>
+              <chakra.table borderCollapse="collapse" fontSize="14px">
                 <tbody>
                   {r.counts.map((c) => (
                     <tr key={c.label}>
-                      <td style={{ padding: '1px 12px 1px 0' }}>{c.label}</td>
-                      <td className="num" style={{ textAlign: 'right', paddingRight: 10 }}>
+                      <chakra.td padding="1px 12px 1px 0">{c.label}</chakra.td>
+                      <chakra.td className="num" textAlign="right" paddingRight="10px">
                         {c.count}
-                      </td>
+                      </chakra.td>
                       <td>
-                        <span
-                          style={{
-                            display: 'inline-block',
-                            height: 8,
-                            width: (c.count / most) * 220,
-                            background: 'var(--slate)',
-                          }}
+                        <chakra.span
+                          display="inline-block"
+                          height="8px"
+                          background="slate"
+                          style={placed({ width: (c.count / most) * 220 })}
                           aria-hidden="true"
                         />
                       </td>
                     </tr>
                   ))}
                 </tbody>
-              </table>
+              </chakra.table>
             )}
             {r.texts.map((t, at) => (
-              <p
+              <chakra.p
                 key={at}
-                style={{
-                  fontSize: 14,
-                  borderLeft: '2px solid var(--line)',
-                  paddingLeft: 10,
-                  margin: '4px 0',
-                }}
+                fontSize="14px"
+                borderLeft="2px solid var(--line)"
+                paddingLeft="10px"
+                margin="4px 0"
               >
                 {t}
-              </p>
+              </chakra.p>
             ))}
-          </section>
+          </chakra.section>
         );
       })}
     </>

@@ -1,12 +1,14 @@
+import { chakra } from '@chakra-ui/react';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import type { LedgerRow } from '#contract/money.ts';
 import { addressOf } from '#web/api.ts';
+import { ButtonAnchor } from '#web/kit/Button.tsx';
+import { Loaded } from '../kit/notices.tsx';
+import { type Column, Table } from '../kit/Table.tsx';
 import { useAsk } from '../parts/ask.ts';
-import { Loaded } from '../parts/notices.tsx';
 import { Person } from '../parts/Person.tsx';
 import { useSaying } from '../parts/saying.ts';
-import { type Column, Table } from '../parts/Table.tsx';
 
 const kinds = {
   '': 'Everything',
@@ -58,18 +60,16 @@ export default function Ledger() {
     <div className="page">
       <div className="spread">
         <h1>Ledger</h1>
-        <a className="btn" href={addressOf('GET /api/ledger.csv')}>
-          Export as CSV
-        </a>
+        <ButtonAnchor href={addressOf('GET /api/ledger.csv')}>Export as CSV</ButtonAnchor>
       </div>
       <Loaded of={ledger}>
         {({ rows, totals, unknown, more }) => (
           <>
             {unknown.map((u) => (
-              <p key={u.orderNumber} className="note need" style={{ marginTop: 12 }}>
+              <chakra.p key={u.orderNumber} className="note need" marginTop="12px">
                 <b>No answer from the card processor</b> for {money(u.amount)} of {u.name}, order{' '}
                 {u.orderNumber}, asked {at(u.since)}. It is settled by itself when the answer comes.
-              </p>
+              </chakra.p>
             ))}
             <div className="tools">
               {(Object.keys(kinds) as (keyof typeof kinds)[]).map((k) => (
@@ -83,12 +83,12 @@ export default function Ledger() {
                   {kinds[k]}
                 </button>
               ))}
-              <span className="soft num" style={{ marginLeft: 'auto' }}>
+              <chakra.span className="soft num" marginLeft="auto">
                 seats {money(totals.seats)} + donations {money(totals.donations)} − refunds{' '}
                 {money(totals.refunds)} = {money(totals.net)}
                 {totals.waived > 0 && ` · ${money(totals.waived)} let off`}
                 {more && ` · the newest ${rows.length} are shown`}
-              </span>
+              </chakra.span>
             </div>
             <Table
               label="Movements of money"

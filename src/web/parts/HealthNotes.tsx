@@ -1,5 +1,5 @@
+import { Loaded } from '../kit/notices.tsx';
 import { useAsk } from './ask.ts';
-import { Loaded } from './notices.tsx';
 
 /** What has to be known about the health of somebody who is registered; that it was read is written down. */
 export function HealthNotes({ registrationId }: { registrationId: string }) {

@@ -1,4 +1,4 @@
-import { TextField } from './Field.tsx';
+import { TextField } from '../kit/Field.tsx';
 
 export interface PersonForm {
   given: string;

@@ -1,5 +1,6 @@
 import { useQueryClient } from '@tanstack/react-query';
 import { useNavigate } from 'react-router';
+import { Button } from '#web/kit/Button.tsx';
 import { useRecent } from '../shell/state.ts';
 import { useAction } from './ask.ts';
 
@@ -19,8 +20,8 @@ export function useSignOut(): () => void {
 export function SignOut() {
   const signOut = useSignOut();
   return (
-    <button type="button" className="btn plain" onClick={signOut}>
+    <Button look="plain" onClick={signOut}>
       Sign out
-    </button>
+    </Button>
   );
 }

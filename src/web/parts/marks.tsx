@@ -1,3 +1,5 @@
+import { chakra } from '@chakra-ui/react';
+import { placed } from '#web/kit/placed.ts';
 /** Shapes by kind, the same everywhere; each is said in words too. */
 
 /** Small squares for seats: filled confirmed, half held, outlined waitlisted, pale free. */
@@ -15,22 +17,23 @@ export function Seats({
   const squares = (n: number, kind: string) =>
     Array.from({ length: Math.min(n, 400) }, (_, at) => <i key={`${kind}${at}`} className={kind} />);
   return (
-    <div
-      style={{ display: 'flex', gap: 18 }}
+    <chakra.div
+      display="flex"
+      gap="18px"
       role="img"
       aria-label={`${confirmed} confirmed, ${held} held, ${free} free, ${waitlisted} waitlisted`}
     >
-      <div className="seats" style={{ flex: 1 }}>
+      <chakra.div className="seats" flex={1}>
         {squares(confirmed, 'confirmed')}
         {squares(held, 'held')}
         {squares(free, 'free')}
-      </div>
+      </chakra.div>
       {waitlisted > 0 && (
-        <div className="seats" style={{ width: 64, alignContent: 'flex-start' }}>
+        <chakra.div className="seats" width="64px" alignContent="flex-start">
           {squares(waitlisted, 'waitlisted')}
-        </div>
+        </chakra.div>
       )}
-    </div>
+    </chakra.div>
   );
 }
 
@@ -39,10 +42,10 @@ export function Signature({ standing }: { standing: 'not asked' | 'self' | 'guar
   if (standing === 'not asked') return <span className="soft">—</span>;
   const words = standing === 'signed' ? 'signed' : standing === 'guardian' ? 'guardian missing' : 'missing';
   return (
-    <span title={words} style={{ whiteSpace: 'nowrap' }}>
+    <chakra.span title={words} whiteSpace="nowrap">
       <span className={`stroke ${standing === 'signed' ? '' : 'missing'}`} aria-hidden="true" />{' '}
       <span className={standing === 'signed' ? 'sr' : 'late'}>{words}</span>
-    </span>
+    </chakra.span>
   );
 }
 
@@ -53,7 +56,7 @@ export function MoneyBar({ received, due, words }: { received: number; due: numb
   return (
     <span title={words}>
       <span className="moneybar" aria-hidden="true">
-        <span style={{ right: `${100 - share * 100}%` }} />
+        <span style={placed({ right: `${100 - share * 100}%` })} />
       </span>
       <span className="sr">{words}</span>
     </span>

@@ -1,10 +1,11 @@
+import { chakra } from '@chakra-ui/react';
 import { fullName } from '#core/contacts/names.ts';
 import { sayPhone } from '#core/contacts/reach.ts';
+import { Loaded } from '../kit/notices.tsx';
+import { say } from '../kit/toast.tsx';
 import { useAction, useAsk, useMe } from '../parts/ask.ts';
-import { Loaded } from '../parts/notices.tsx';
 import { Person } from '../parts/Person.tsx';
 import { sayCount } from '../parts/saying.ts';
-import { say } from '../parts/toast.tsx';
 
 /** Everybody in a segment that was put together by hand. */
 export function Members({ id }: { id: string }) {
@@ -18,15 +19,15 @@ export function Members({ id }: { id: string }) {
       {({ contacts, total }) => (
         <>
           <p>
-            <b className="name num" style={{ fontSize: 22 }}>
+            <chakra.b className="name num" fontSize="22px">
               {sayCount(total)}
-            </b>{' '}
+            </chakra.b>{' '}
             <span className="soft">{total === 1 ? 'contact' : 'contacts'}</span>
           </p>
           {total === 0 && (
             <p className="empty">Nobody by now. Choose people in the contacts, and put them in.</p>
           )}
-          <ul className="plainlist" style={{ maxWidth: 620 }}>
+          <chakra.ul className="plainlist" maxWidth="620px">
             {contacts.map((c) => (
               <li key={c.id}>
                 <span>
@@ -55,7 +56,7 @@ export function Members({ id }: { id: string }) {
                 </button>
               </li>
             ))}
-          </ul>
+          </chakra.ul>
           {total > contacts.length && <p className="soft">The first {contacts.length}.</p>}
         </>
       )}

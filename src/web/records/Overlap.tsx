@@ -1,7 +1,8 @@
+import { chakra } from '@chakra-ui/react';
 import { useState } from 'react';
 import type { SegmentSummary } from '#contract/records.ts';
+import { Loaded } from '../kit/notices.tsx';
 import { useAsk } from '../parts/ask.ts';
-import { Loaded } from '../parts/notices.tsx';
 import { sayCount } from '../parts/saying.ts';
 
 /** How two segments overlap. */
@@ -10,24 +11,24 @@ export function OverlapOf({ segments }: { segments: readonly SegmentSummary[] })
   const [other, setOther] = useState(segments[1]!.id);
   const overlap = useAsk('GET /api/segments/:id/compare/:other', { params: { id, other } });
   const pick = (value: string, set: (v: string) => void, label: string) => (
-    <select aria-label={label} value={value} style={{ width: 'auto' }} onChange={(e) => set(e.target.value)}>
+    <chakra.select aria-label={label} value={value} width="auto" onChange={(e) => set(e.target.value)}>
       {segments.map((s) => (
         <option key={s.id} value={s.id}>
           {s.name}
         </option>
       ))}
-    </select>
+    </chakra.select>
   );
   const nameOf = (x: string) => segments.find((s) => s.id === x)?.name ?? '';
   return (
-    <section style={{ marginTop: 26 }}>
+    <chakra.section marginTop="26px">
       <h2>Two side by side</h2>
       <div className="tools">
         {pick(id, setId, 'First segment')} and {pick(other, setOther, 'Second segment')}
       </div>
       <Loaded of={overlap}>
         {(o) => (
-          <div className="table still" style={{ maxWidth: 460 }}>
+          <chakra.div className="table still" maxWidth="460px">
             <table>
               <tbody>
                 {(
@@ -44,9 +45,9 @@ export function OverlapOf({ segments }: { segments: readonly SegmentSummary[] })
                 ))}
               </tbody>
             </table>
-          </div>
+          </chakra.div>
         )}
       </Loaded>
-    </section>
+    </chakra.section>
   );
 }

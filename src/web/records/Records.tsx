@@ -1,11 +1,13 @@
+import { chakra } from '@chakra-ui/react';
 import { lazy, Suspense } from 'react';
-import { Link, useNavigate } from 'react-router';
+import { useNavigate } from 'react-router';
 import type { SeasonEvent } from '#contract/events.ts';
 import { sayShortDate } from '#core/time/say.ts';
+import { ButtonLink } from '#web/kit/Button.tsx';
+import { Loaded } from '../kit/notices.tsx';
+import { type Column, Table } from '../kit/Table.tsx';
 import { useAsk, useMe } from '../parts/ask.ts';
-import { Loaded } from '../parts/notices.tsx';
 import { useSaying } from '../parts/saying.ts';
-import { type Column, Table } from '../parts/Table.tsx';
 
 const TurnUp = lazy(() => import('./TurnUp.tsx'));
 
@@ -58,11 +60,7 @@ export default function Records() {
     <div className="page">
       <div className="spread">
         <h1>Records</h1>
-        {maySegment && (
-          <Link className="btn" to="/records/segments">
-            Segments
-          </Link>
-        )}
+        {maySegment && <ButtonLink to="/records/segments">Segments</ButtonLink>}
       </div>
       <Loaded of={events}>
         {(all) => {
@@ -74,7 +72,7 @@ export default function Records() {
           return (
             <>
               {past.length > 3 && (
-                <Suspense fallback={<div style={{ height: 220 }} />}>
+                <Suspense fallback={<chakra.div height="220px" />}>
                   <TurnUp events={past} />
                 </Suspense>
               )}

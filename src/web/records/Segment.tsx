@@ -1,3 +1,4 @@
+import { chakra } from '@chakra-ui/react';
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { useDeferredValue, useEffect, useRef, useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
@@ -5,12 +6,13 @@ import type { SegmentSummary } from '#contract/records.ts';
 import { fullName } from '#core/contacts/names.ts';
 import type { Segment as Questions } from '#core/records/segment.ts';
 import { ApiProblem, addressOf, call } from '#web/api.ts';
+import { Button, ButtonAnchor } from '#web/kit/Button.tsx';
 import { MailingForm } from '../contacts/MailingForm.tsx';
+import { Loaded, Problems } from '../kit/notices.tsx';
+import { say } from '../kit/toast.tsx';
 import { useAction, useAsk, useMe } from '../parts/ask.ts';
-import { Loaded, Problems } from '../parts/notices.tsx';
 import { Person } from '../parts/Person.tsx';
 import { sayCount, useSaying } from '../parts/saying.ts';
-import { say } from '../parts/toast.tsx';
 import { Members } from './Members.tsx';
 import { asGroup, SegmentBuilder } from './SegmentBuilder.tsx';
 import { Why } from './Why.tsx';
@@ -98,23 +100,15 @@ function Shown({ kept }: { kept: SegmentSummary }) {
         <div className="acts">
           {coordinator && (
             <>
-              <a className="btn" href={addressOf('GET /api/segments/:id/contacts.csv', params)}>
-                CSV
-              </a>
-              <a className="btn" href={addressOf('GET /api/segments/:id/contacts.vcf', params)}>
+              <ButtonAnchor href={addressOf('GET /api/segments/:id/contacts.csv', params)}>CSV</ButtonAnchor>
+              <ButtonAnchor href={addressOf('GET /api/segments/:id/contacts.vcf', params)}>
                 vCard
-              </a>
+              </ButtonAnchor>
             </>
           )}
-          {coordinator && (
-            <button type="button" className="btn" onClick={() => setWriting(true)}>
-              Write to them
-            </button>
-          )}
+          {coordinator && <Button onClick={() => setWriting(true)}>Write to them</Button>}
           {!kept.byHand && (
-            <button
-              type="button"
-              className="btn"
+            <Button
               disabled={freeze.isPending}
               onClick={() =>
                 freeze.mutate({
@@ -126,11 +120,11 @@ function Shown({ kept }: { kept: SegmentSummary }) {
               }
             >
               {kept.frozenAt ? 'Let it live again' : 'Freeze it as it is today'}
-            </button>
+            </Button>
           )}
-          <button type="button" className="btn plain" onClick={() => remove.mutate({ params })}>
+          <Button look="plain" onClick={() => remove.mutate({ params })}>
             Throw away
-          </button>
+          </Button>
         </div>
       </div>
       <p className="sentence">{kept.byHand ? kept.sentence : (found.data?.sentence ?? kept.sentence)}</p>
@@ -153,17 +147,14 @@ function Shown({ kept }: { kept: SegmentSummary }) {
       )}
       {!kept.byHand && (
         <div className="segment">
-          <fieldset
-            disabled={Boolean(kept.frozenAt)}
-            style={{ border: 0, padding: 0, margin: 0, minWidth: 0 }}
-          >
+          <chakra.fieldset disabled={Boolean(kept.frozenAt)} border="0" padding="0" margin="0" minWidth="0">
             <SegmentBuilder segment={segment} change={setSegment} />
-          </fieldset>
+          </chakra.fieldset>
           <aside aria-label="Who it finds">
             <p role="status">
-              <b className="name num" style={{ fontSize: 22 }}>
+              <chakra.b className="name num" fontSize="22px">
                 {shown === null ? '—' : sayCount(shown)}
-              </b>{' '}
+              </chakra.b>{' '}
               <span className="soft num">{found.data ? `of ${sayCount(found.data.of)} contacts` : ''}</span>
             </p>
             {found.data && (

@@ -1,4 +1,5 @@
 import { freshQuestion, isQuestion, type Segment } from '#core/records/segment.ts';
+import { Button } from '#web/kit/Button.tsx';
 import { SegmentQuestion } from './SegmentQuestion.tsx';
 
 type Group = { all: readonly Segment[] } | { any: readonly Segment[] } | { not: { any: readonly Segment[] } };
@@ -60,16 +61,10 @@ export function SegmentBuilder({
         />
       ))}
       <div className="acts">
-        <button type="button" className="btn" onClick={() => put([...list, freshQuestion('attended')])}>
-          Add a question
-        </button>
-        <button
-          type="button"
-          className="btn plain"
-          onClick={() => put([...list, { any: [freshQuestion('attended')] }])}
-        >
+        <Button onClick={() => put([...list, freshQuestion('attended')])}>Add a question</Button>
+        <Button look="plain" onClick={() => put([...list, { any: [freshQuestion('attended')] }])}>
           Add a group
-        </button>
+        </Button>
       </div>
     </fieldset>
   );

@@ -1,6 +1,8 @@
+import { chakra } from '@chakra-ui/react';
 import { Link, useNavigate } from 'react-router';
+import { Button } from '#web/kit/Button.tsx';
+import { Loaded } from '../kit/notices.tsx';
 import { useAction, useAsk } from '../parts/ask.ts';
-import { Loaded } from '../parts/notices.tsx';
 import { sayCount, useSaying } from '../parts/saying.ts';
 import { OverlapOf } from './Overlap.tsx';
 
@@ -11,15 +13,14 @@ export default function Segments() {
   const { dayAndYear } = useSaying();
   const begin = useAction('POST /api/segments', ({ id }) => navigate(`/records/segments/${id}`));
   return (
-    <div className="page" style={{ maxWidth: 900 }}>
+    <chakra.div className="page" maxWidth="900px">
       <p>
         <Link to="/records">Records</Link>
       </p>
       <div className="spread">
         <h1>Segments</h1>
-        <button
-          type="button"
-          className="btn primary"
+        <Button
+          look="main"
           data-new
           title="A new segment (n)"
           disabled={begin.isPending}
@@ -42,7 +43,7 @@ export default function Segments() {
           }
         >
           A new segment
-        </button>
+        </Button>
       </div>
       <Loaded of={segments}>
         {(list) =>
@@ -77,6 +78,6 @@ export default function Segments() {
           )
         }
       </Loaded>
-    </div>
+    </chakra.div>
   );
 }

@@ -1,3 +1,4 @@
+import { chakra } from '@chakra-ui/react';
 import Imported from 'react-apexcharts';
 import type { SeasonEvent } from '#contract/events.ts';
 import { useLooks } from '../shell/state.ts';
@@ -24,10 +25,10 @@ export default function TurnUp({ events }: { events: SeasonEvent[] }) {
   const last = shares.length - 1;
   const title = `Of those who registered in ${years[last]}, ${shares[last]} % came; in ${years[0]} it was ${shares[0]} %`;
   return (
-    <figure style={{ margin: '10px 0 4px' }}>
-      <figcaption className="name" style={{ fontSize: 16 }}>
+    <chakra.figure margin="10px 0 4px">
+      <chakra.figcaption className="name" fontSize="16px">
         {title}
-      </figcaption>
+      </chakra.figcaption>
       <Chart
         type="bar"
         height={230}
@@ -63,6 +64,6 @@ export default function TurnUp({ events }: { events: SeasonEvent[] }) {
           tooltip: { enabled: false },
         }}
       />
-    </figure>
+    </chakra.figure>
   );
 }

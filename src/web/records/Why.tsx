@@ -1,8 +1,10 @@
+import { chakra } from '@chakra-ui/react';
 import { useQuery } from '@tanstack/react-query';
 import { useDeferredValue, useState } from 'react';
 import { fullName } from '#core/contacts/names.ts';
 import type { Segment } from '#core/records/segment.ts';
 import { call } from '#web/api.ts';
+import { placed } from '#web/kit/placed.ts';
 import { useAsk } from '../parts/ask.ts';
 
 /** Why somebody is in a segment, or why not, question by question. */
@@ -22,8 +24,8 @@ export function Why({ segment }: { segment: Segment }) {
     retry: false,
   });
   return (
-    <section style={{ marginTop: 18 }} aria-label="Why">
-      <label style={{ fontSize: 14 }}>
+    <chakra.section marginTop="18px" aria-label="Why">
+      <chakra.label fontSize="14px">
         Is somebody in it, and why?
         <input
           value={typed}
@@ -33,7 +35,7 @@ export function Why({ segment }: { segment: Segment }) {
             setContactId(null);
           }}
         />
-      </label>
+      </chakra.label>
       {!contactId && q.length > 1 && (
         <ul className="lines">
           {hits?.length === 0 && <li className="soft">Nobody is found.</li>}
@@ -63,7 +65,7 @@ export function Why({ segment }: { segment: Segment }) {
               <li
                 // The reasons come in the order of the questions.
                 key={at}
-                style={{ marginLeft: r.depth * 14 }}
+                style={placed({ marginLeft: r.depth * 14 })}
                 className={r.holds ? 'holds' : 'fails'}
               >
                 {r.words}{' '}
@@ -76,6 +78,6 @@ export function Why({ segment }: { segment: Segment }) {
           </ul>
         </div>
       )}
-    </section>
+    </chakra.section>
   );
 }

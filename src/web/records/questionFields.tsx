@@ -1,6 +1,8 @@
+import { chakra } from '@chakra-ui/react';
 import { useState } from 'react';
 import type { SegmentChoices } from '#contract/records.ts';
 import type { Bound, OfEvents, OnDay, Question, Window } from '#core/records/segment.ts';
+import { placed } from '#web/kit/placed.ts';
 import { useSaying } from '../parts/saying.ts';
 
 /** A question without the parts that are not said. */
@@ -17,11 +19,11 @@ export function NumberField({
   set: (value: number | undefined) => void;
 }) {
   return (
-    <input
+    <chakra.input
       type="number"
       min={0}
       aria-label={label}
-      style={{ width: 76 }}
+      width="76px"
       value={value ?? ''}
       onChange={(e) => set(e.target.value === '' ? undefined : Math.max(0, Number(e.target.value)))}
     />
@@ -186,7 +188,7 @@ export function Words({
       aria-label={`${label}: ${what}`}
       placeholder={placeholder}
       value={value}
-      style={{ width }}
+      style={placed({ width })}
       onChange={(e) => set(e.target.value)}
     />
   );

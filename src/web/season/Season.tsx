@@ -2,13 +2,14 @@ import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import type { SeasonEvent } from '#contract/events.ts';
 import { sayConsequence, sayShortDate, sayTime } from '#core/time/say.ts';
-import { Asking } from '../parts/Asking.tsx';
+import { Button } from '#web/kit/Button.tsx';
+import { Asking } from '../kit/Asking.tsx';
+import { ChoiceField, TextField } from '../kit/Field.tsx';
+import { Loaded, Problems } from '../kit/notices.tsx';
+import { type Column, Table } from '../kit/Table.tsx';
 import { useAction, useAsk, useMe } from '../parts/ask.ts';
-import { ChoiceField, TextField } from '../parts/Field.tsx';
 import { StateWord } from '../parts/marks.tsx';
-import { Loaded, Problems } from '../parts/notices.tsx';
 import { useSaying } from '../parts/saying.ts';
-import { type Column, Table } from '../parts/Table.tsx';
 
 const views = {
   coming: 'Coming',
@@ -70,15 +71,9 @@ export default function Season() {
       <div className="spread">
         <h1>Season</h1>
         {mayPlan && (
-          <button
-            type="button"
-            className="btn primary"
-            data-new
-            title="Plan an event (n)"
-            onClick={() => setBeginning(true)}
-          >
+          <Button look="main" data-new title="Plan an event (n)" onClick={() => setBeginning(true)}>
             Plan an event
-          </button>
+          </Button>
         )}
       </div>
       <Loaded of={events}>
@@ -146,16 +141,15 @@ function Begin({ events, close }: { events: SeasonEvent[]; close: () => void }) 
       close={close}
       title="Plan an event"
       actions={
-        <button
-          type="button"
-          className="btn primary"
+        <Button
+          look="main"
           disabled={begin.isPending}
           onClick={() =>
             begin.mutate({ body: { publicTitle: title, from: from || null, date: date || null } })
           }
         >
           Begin
-        </button>
+        </Button>
       }
     >
       <Problems of={begin.problem} />

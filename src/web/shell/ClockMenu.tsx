@@ -1,11 +1,13 @@
+import { chakra } from '@chakra-ui/react';
 import { useState } from 'react';
 import { plusMinutes } from '#core/time/clock.ts';
 import { instantOf, shiftWall, wallOf } from '#core/time/wallTime.ts';
 import type { Answer } from '#web/api.ts';
-import { Asking } from '../parts/Asking.tsx';
+import { Button } from '#web/kit/Button.tsx';
+import { Asking } from '../kit/Asking.tsx';
+import { TextField } from '../kit/Field.tsx';
+import { Problems } from '../kit/notices.tsx';
 import { useAction, useAsk, useMe } from '../parts/ask.ts';
-import { TextField } from '../parts/Field.tsx';
-import { Problems } from '../parts/notices.tsx';
 import { useSaying } from '../parts/saying.ts';
 
 /** The product's clock. In a demonstration it stands still and is moved forward here; everything due on the way is done. */
@@ -40,37 +42,27 @@ function Mover({ close }: { close: () => void }) {
       <p>
         It stands at <b className="num">{at(now)}</b>. {dueText}
       </p>
-      <p className="soft" style={{ margin: '4px 0 12px' }}>
+      <chakra.p className="soft" margin="4px 0 12px">
         Everything that comes due on the way is done, in order: messages, offers, closings, absences.
-      </p>
+      </chakra.p>
       <Problems of={move.problem} />
-      <div className="acts" style={{ marginBottom: 12 }}>
+      <chakra.div className="acts" marginBottom="12px">
         {clock?.nextDue && clock.nextDue.at > now && (
-          <button
-            type="button"
-            className="btn"
-            disabled={move.isPending}
-            onClick={() => to(clock.nextDue!.at)}
-          >
+          <Button disabled={move.isPending} onClick={() => to(clock.nextDue!.at)}>
             To what is due next
-          </button>
+          </Button>
         )}
-        <button
-          type="button"
-          className="btn"
-          disabled={move.isPending}
-          onClick={() => to(plusMinutes(now, 60))}
-        >
+        <Button disabled={move.isPending} onClick={() => to(plusMinutes(now, 60))}>
           An hour on
-        </button>
-        <button type="button" className="btn" disabled={move.isPending} onClick={() => to(dayOn(1))}>
+        </Button>
+        <Button disabled={move.isPending} onClick={() => to(dayOn(1))}>
           A day on
-        </button>
-        <button type="button" className="btn" disabled={move.isPending} onClick={() => to(dayOn(7))}>
+        </Button>
+        <Button disabled={move.isPending} onClick={() => to(dayOn(7))}>
           A week on
-        </button>
-      </div>
-      <div className="acts" style={{ alignItems: 'flex-end' }}>
+        </Button>
+      </chakra.div>
+      <chakra.div className="acts" alignItems="flex-end">
         <TextField
           label="To a date and time"
           type="datetime-local"
@@ -78,16 +70,14 @@ function Mover({ close }: { close: () => void }) {
           set={setTyped}
           error={move.problem?.fields.to}
         />
-        <button
-          type="button"
-          className="btn"
-          style={{ marginBottom: 14 }}
+        <Button
+          marginBottom="14px"
           disabled={!typed || move.isPending}
           onClick={() => to(instantOf(typed.slice(0, 16), zone))}
         >
           Move
-        </button>
-      </div>
+        </Button>
+      </chakra.div>
       {move.isPending && <p role="status">Moving …</p>}
       {last && !move.isPending && (
         <p role="status">

@@ -1,8 +1,9 @@
 import { useState } from 'react';
 import { Link, useParams } from 'react-router';
+import { Button, ButtonLink } from '#web/kit/Button.tsx';
+import { TextField } from '../kit/Field.tsx';
+import { Loaded, Problems } from '../kit/notices.tsx';
 import { useAction, useAsk } from '../parts/ask.ts';
-import { TextField } from '../parts/Field.tsx';
-import { Loaded, Problems } from '../parts/notices.tsx';
 
 /** Asks for a new password by mail. */
 export function Forgotten() {
@@ -25,9 +26,9 @@ export function Forgotten() {
         >
           <Problems of={ask.problem} />
           <TextField label="Email" type="email" value={email} set={setEmail} />
-          <button type="submit" className="btn primary" disabled={ask.isPending || !email.trim()}>
+          <Button type="submit" look="main" disabled={ask.isPending || !email.trim()}>
             Send a link
-          </button>
+          </Button>
         </form>
       )}
       <p>
@@ -48,9 +49,9 @@ export function Reset() {
       <main className="solo">
         <h1>Changed</h1>
         <p role="status">Your password is the new one, and every session has ended.</p>
-        <Link className="btn primary" to="/sign-in">
+        <ButtonLink look="main" to="/sign-in">
           Sign in
-        </Link>
+        </ButtonLink>
       </main>
     );
   return (
@@ -59,9 +60,7 @@ export function Reset() {
         <>
           <h1>This link no longer works</h1>
           <p>It works once, for half an hour.</p>
-          <Link className="btn" to="/forgotten">
-            Ask for another
-          </Link>
+          <ButtonLink to="/forgotten">Ask for another</ButtonLink>
         </>
       ) : (
         <Loaded of={reset}>
@@ -83,9 +82,9 @@ export function Reset() {
                 help="At least 10 characters. Several words are easier to remember than signs."
                 error={choose.problem?.fields.password}
               />
-              <button type="submit" className="btn primary" disabled={choose.isPending}>
+              <Button type="submit" look="main" disabled={choose.isPending}>
                 Change the password
-              </button>
+              </Button>
             </form>
           )}
         </Loaded>

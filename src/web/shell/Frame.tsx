@@ -1,9 +1,11 @@
-import { Menu, Portal } from '@chakra-ui/react';
+import { chakra, Menu, Portal } from '@chakra-ui/react';
+import { Menu as MenuIcon } from 'lucide-react';
 import type { ReactNode } from 'react';
-import { Link, NavLink, useNavigate } from 'react-router';
+import { NavLink, useLocation, useNavigate } from 'react-router';
+import { Button, TextLink } from '#web/kit/Button.tsx';
+import { Toasts } from '../kit/toast.tsx';
 import { useMe } from '../parts/ask.ts';
 import { useSignOut } from '../parts/SignOut.tsx';
-import { Toasts } from '../parts/toast.tsx';
 import { ClockMenu } from './ClockMenu.tsx';
 import { Keys } from './Keys.tsx';
 import { PersonSlide } from './PersonSlide.tsx';
@@ -11,12 +13,45 @@ import { SearchBox } from './SearchBox.tsx';
 import { useInterface, useLooks } from './state.ts';
 
 const places = ['Desk', 'Season', 'Contacts', 'Ledger', 'Records', 'Tray'] as const;
+type Place = (typeof places)[number];
 /** Places only some roles have use for. */
 const needs: Partial<Record<(typeof places)[number], readonly string[]>> = {
   Contacts: ['coordinator', 'treasurer', 'crew lead'],
   Ledger: ['coordinator', 'treasurer'],
   Tray: ['coordinator', 'unit lead', 'crew lead'],
 };
+
+const pathOf = (place: Place): string => `/${place.toLowerCase()}`;
+
+/** The places folded into one button, where the bar is too narrow for all of them. */
+function PlacesMenu({ places: mine, organization }: { places: readonly Place[]; organization: string }) {
+  const navigate = useNavigate();
+  const { pathname } = useLocation();
+  const here = mine.find((p) => pathname.startsWith(pathOf(p)));
+  return (
+    <Menu.Root positioning={{ placement: 'bottom-start' }}>
+      <Menu.Trigger asChild>
+        <Button look="plain" hideFrom="lg" fontFamily="title" fontSize="sub" color="ink" aria-label="Places">
+          <MenuIcon size={16} aria-hidden /> {here ?? 'Places'}
+        </Button>
+      </Menu.Trigger>
+      <Portal>
+        <Menu.Positioner>
+          <Menu.Content>
+            <Menu.ItemGroup>
+              <Menu.ItemGroupLabel>{organization}</Menu.ItemGroupLabel>
+              {mine.map((p) => (
+                <Menu.Item key={p} value={p} onClick={() => navigate(pathOf(p))}>
+                  {p}
+                </Menu.Item>
+              ))}
+            </Menu.ItemGroup>
+          </Menu.Content>
+        </Menu.Positioner>
+      </Portal>
+    </Menu.Root>
+  );
+}
 
 /** The frame of the coordinator's application: where one is, what can be found, whose clock it is. */
 export function Frame({ children }: { children: ReactNode }) {
@@ -28,23 +63,24 @@ export function Frame({ children }: { children: ReactNode }) {
         To the contents
       </a>
       <header className="bar">
-        <Link to="/desk" className="org">
+        <TextLink to="/desk" className="org" hideBelow="lg">
           {me.organization.name}
-        </Link>
-        <nav aria-label="Places">
+        </TextLink>
+        <PlacesMenu places={mine} organization={me.organization.name} />
+        <chakra.nav aria-label="Places" hideBelow="lg">
           {mine.map((p) => (
-            <NavLink key={p} to={`/${p.toLowerCase()}`}>
+            <NavLink key={p} to={pathOf(p)}>
               {p}
             </NavLink>
           ))}
-        </nav>
+        </chakra.nav>
         <SearchBox />
         <ClockMenu />
         <PersonMenu name={me.staff.name} coordinator={me.staff.roles.includes('coordinator')} />
       </header>
-      <main id="contents" style={{ display: 'contents' }}>
+      <chakra.main id="contents" display="contents">
         {children}
-      </main>
+      </chakra.main>
       <PersonSlide />
       <Keys />
       <Toasts />
@@ -58,57 +94,52 @@ function PersonMenu({ name, coordinator }: { name: string; coordinator: boolean 
   const showKeys = useInterface((s) => s.showKeys);
   const signOut = useSignOut();
   const [first, ...rest] = name.split(' ');
-  const row = { padding: '6px 12px', fontSize: 14, cursor: 'pointer', color: 'var(--ink)' };
   return (
     <Menu.Root positioning={{ placement: 'bottom-end' }}>
       <Menu.Trigger asChild>
-        <button type="button" className="link" style={{ whiteSpace: 'nowrap' }}>
-          {first?.[0]}. {rest.join(' ')}
-        </button>
+        <chakra.button type="button" className="link" whiteSpace="nowrap">
+          <chakra.span hideBelow="sm">
+            {first?.[0]}. {rest.join(' ')}
+          </chakra.span>
+          <chakra.span hideFrom="sm" aria-label={name}>
+            {first?.[0]}
+            {rest.at(-1)?.[0]}
+          </chakra.span>
+        </chakra.button>
       </Menu.Trigger>
       <Portal>
         <Menu.Positioner>
-          <Menu.Content
-            style={{
-              background: 'var(--sheet)',
-              border: '1px solid var(--rule)',
-              borderRadius: 3,
-              padding: '4px 0',
-              boxShadow: 'none',
-              minWidth: 200,
-            }}
-          >
+          <Menu.Content>
             {coordinator && (
               <>
-                <Menu.Item value="team" style={row} onClick={() => navigate('/team')}>
+                <Menu.Item value="team" onClick={() => navigate('/team')}>
                   Team and roles
                 </Menu.Item>
-                <Menu.Item value="registers" style={row} onClick={() => navigate('/team/registers')}>
+                <Menu.Item value="registers" onClick={() => navigate('/team/registers')}>
                   Places, units, waivers
                 </Menu.Item>
-                <Menu.Item value="import" style={row} onClick={() => navigate('/import')}>
+                <Menu.Item value="import" onClick={() => navigate('/import')}>
                   Bring people in
                 </Menu.Item>
               </>
             )}
-            <Menu.Item value="account" style={row} onClick={() => navigate('/account')}>
+            <Menu.Item value="account" onClick={() => navigate('/account')}>
               Your account
             </Menu.Item>
-            <Menu.Item value="public" style={row} onClick={() => window.open('/', '_blank', 'noopener')}>
+            <Menu.Item value="public" onClick={() => window.open('/', '_blank', 'noopener')}>
               Public pages
             </Menu.Item>
             <Menu.Item
               value="light"
-              style={row}
               closeOnSelect={false}
               onClick={() => setLight(light === 'system' ? 'dark' : light === 'dark' ? 'light' : 'system')}
             >
               Light: {light === 'system' ? 'as this device' : light === 'dark' ? 'dark paper' : 'light paper'}
             </Menu.Item>
-            <Menu.Item value="keys" style={row} onClick={() => showKeys(true)}>
-              Keys <kbd style={{ marginLeft: 8 }}>?</kbd>
+            <Menu.Item value="keys" onClick={() => showKeys(true)}>
+              Keys <chakra.kbd marginLeft="8px">?</chakra.kbd>
             </Menu.Item>
-            <Menu.Item value="out" style={row} onClick={signOut}>
+            <Menu.Item value="out" onClick={signOut}>
               Sign out
             </Menu.Item>
           </Menu.Content>

@@ -1,8 +1,10 @@
+import { chakra } from '@chakra-ui/react';
 import { useState } from 'react';
 import { useNavigate, useParams } from 'react-router';
+import { Button } from '#web/kit/Button.tsx';
+import { TextField } from '../kit/Field.tsx';
+import { Loaded, Problems } from '../kit/notices.tsx';
 import { useAction, useAsk } from '../parts/ask.ts';
-import { TextField } from '../parts/Field.tsx';
-import { Loaded, Problems } from '../parts/notices.tsx';
 
 export function Invitation() {
   const { token = '' } = useParams();
@@ -22,9 +24,9 @@ export function Invitation() {
             }}
           >
             <h1>Welcome, {i.name}</h1>
-            <p className="soft" style={{ marginBottom: 16 }}>
+            <chakra.p className="soft" marginBottom="16px">
               {i.organization} invites you as {i.roles.join(', ')}. Your sign-in is {i.email}.
-            </p>
+            </chakra.p>
             <Problems of={accept.problem} />
             <TextField
               label="Choose a password"
@@ -34,9 +36,9 @@ export function Invitation() {
               help="At least 10 characters."
               error={accept.problem?.fields.password}
             />
-            <button type="submit" className="btn primary" disabled={accept.isPending}>
+            <Button type="submit" look="main" disabled={accept.isPending}>
               Begin
-            </button>
+            </Button>
           </form>
         )}
       </Loaded>

@@ -1,7 +1,8 @@
+import { chakra } from '@chakra-ui/react';
 import { useEffect } from 'react';
 import { useLocation, useNavigate } from 'react-router';
 import { stages } from '#core/events/states.ts';
-import { Asking } from '../parts/Asking.tsx';
+import { Asking } from '../kit/Asking.tsx';
 import { useInterface } from './state.ts';
 
 const map = [
@@ -43,16 +44,16 @@ export function Keys() {
   }, [navigate, pathname, showKeys]);
   return (
     <Asking open={keysShown} close={() => showKeys(false)} title="Keys" actions={null}>
-      <dl style={{ display: 'grid', gridTemplateColumns: '90px 1fr', gap: '6px 12px', margin: 0 }}>
+      <chakra.dl display="grid" gridTemplateColumns="90px 1fr" gap="6px 12px" margin="0">
         {map.map(([key, does]) => (
-          <div key={key} style={{ display: 'contents' }}>
+          <chakra.div key={key} display="contents">
             <dt>
               <kbd>{key}</kbd>
             </dt>
-            <dd style={{ margin: 0 }}>{does}</dd>
-          </div>
+            <chakra.dd margin="0">{does}</chakra.dd>
+          </chakra.div>
         ))}
-      </dl>
+      </chakra.dl>
     </Asking>
   );
 }

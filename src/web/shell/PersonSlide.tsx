@@ -1,5 +1,5 @@
-import { Drawer, Portal } from '@chakra-ui/react';
-import { Link } from 'react-router';
+import { chakra, Drawer, Portal } from '@chakra-ui/react';
+import { Button, ButtonLink } from '#web/kit/Button.tsx';
 import { PersonRecord } from '../contacts/PersonRecord.tsx';
 import { useInterface } from './state.ts';
 
@@ -15,32 +15,20 @@ export function PersonSlide() {
       unmountOnExit
     >
       <Portal>
-        <Drawer.Backdrop style={{ background: 'rgb(0 0 0 / 0.18)' }} />
+        <Drawer.Backdrop />
         <Drawer.Positioner>
-          <Drawer.Content
-            style={{
-              background: 'var(--sheet)',
-              color: 'var(--ink)',
-              borderLeft: '1px solid var(--rule)',
-              boxShadow: 'none',
-              maxWidth: 480,
-              padding: '18px 22px',
-              overflow: 'auto',
-              borderRadius: 0,
-            }}
-            aria-label="Person"
-          >
+          <Drawer.Content aria-label="Person">
             {person && (
               <>
                 <PersonRecord id={person} />
-                <div className="acts" style={{ marginTop: 14 }}>
-                  <Link className="btn" to={`/contacts/${person}`} onClick={() => showPerson(null)}>
+                <chakra.div className="acts" marginTop="14px">
+                  <ButtonLink to={`/contacts/${person}`} onClick={() => showPerson(null)}>
                     Open the page
-                  </Link>
-                  <button type="button" className="btn plain" onClick={() => showPerson(null)}>
+                  </ButtonLink>
+                  <Button look="plain" onClick={() => showPerson(null)}>
                     Close
-                  </button>
-                </div>
+                  </Button>
+                </chakra.div>
               </>
             )}
           </Drawer.Content>

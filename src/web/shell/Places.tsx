@@ -1,8 +1,9 @@
+import { chakra } from '@chakra-ui/react';
 import { lazy, type ReactNode, Suspense } from 'react';
 import { Navigate, Route, Routes, useLocation } from 'react-router';
 import { ApiProblem } from '#web/api.ts';
+import { Loaded } from '../kit/notices.tsx';
 import { useMe } from '../parts/ask.ts';
-import { Loaded } from '../parts/notices.tsx';
 import { Forgotten, Reset } from './Forgotten.tsx';
 import { Frame } from './Frame.tsx';
 import { Invitation } from './Invitation.tsx';
@@ -62,9 +63,9 @@ export function Places() {
             <Frame>
               <Suspense
                 fallback={
-                  <p className="empty" style={{ padding: 20 }}>
+                  <chakra.p className="empty" padding="20px">
                     One moment …
-                  </p>
+                  </chakra.p>
                 }
               >
                 <Routes>

@@ -1,8 +1,10 @@
+import { chakra } from '@chakra-ui/react';
 import { useState } from 'react';
 import { Navigate, useNavigate } from 'react-router';
+import { Button } from '#web/kit/Button.tsx';
+import { TextField } from '../kit/Field.tsx';
+import { Loaded, Problems } from '../kit/notices.tsx';
 import { useAction, useAsk } from '../parts/ask.ts';
-import { TextField } from '../parts/Field.tsx';
-import { Loaded, Problems } from '../parts/notices.tsx';
 
 /** The first visit: names the organization and makes its first coordinator. */
 export function Setup() {
@@ -33,9 +35,9 @@ export function Setup() {
               }}
             >
               <h1>Set up your organization</h1>
-              <p className="soft" style={{ marginBottom: 16 }}>
+              <chakra.p className="soft" marginBottom="16px">
                 This happens once. You become its first coordinator and can invite the others.
-              </p>
+              </chakra.p>
               <Problems of={found.problem} />
               <TextField
                 label="Organization"
@@ -93,9 +95,9 @@ export function Setup() {
                 error={wrong['coordinator.password']}
                 help="At least 10 characters."
               />
-              <button type="submit" className="btn primary" disabled={found.isPending}>
+              <Button type="submit" look="main" disabled={found.isPending}>
                 Set up
-              </button>
+              </Button>
             </form>
           )
         }

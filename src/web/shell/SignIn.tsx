@@ -1,9 +1,11 @@
+import { chakra } from '@chakra-ui/react';
 import { useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link, Navigate, useNavigate, useSearchParams } from 'react-router';
+import { Button } from '#web/kit/Button.tsx';
+import { TextField } from '../kit/Field.tsx';
+import { Loaded, Problems } from '../kit/notices.tsx';
 import { useAction, useAsk } from '../parts/ask.ts';
-import { TextField } from '../parts/Field.tsx';
-import { Loaded, Problems } from '../parts/notices.tsx';
 
 export function SignIn() {
   const setup = useAsk('GET /api/setup');
@@ -34,9 +36,9 @@ export function SignIn() {
           ) : (
             <>
               <h1>{organizationName}</h1>
-              <p className="soft" style={{ marginBottom: 16 }}>
+              <chakra.p className="soft" marginBottom="16px">
                 Sign in to run its events.
-              </p>
+              </chakra.p>
               <form
                 noValidate
                 onSubmit={(e) => {
@@ -58,14 +60,14 @@ export function SignIn() {
                   />
                 )}
                 <div className="acts">
-                  <button type="submit" className="btn primary" disabled={signIn.isPending}>
+                  <Button type="submit" look="main" disabled={signIn.isPending}>
                     Sign in
-                  </button>
+                  </Button>
                   <Link to="/forgotten">Forgotten your password?</Link>
                 </div>
               </form>
               {signIns.length > 0 && (
-                <section style={{ marginTop: 28 }}>
+                <chakra.section marginTop="28px">
                   <h2>This is a demonstration</h2>
                   <p className="soft">Everybody in it is made up. Sign in as:</p>
                   <ul className="lines">
@@ -74,17 +76,15 @@ export function SignIn() {
                         <span>
                           <span className="name">{s.name}</span> <small className="soft">{s.does}</small>
                         </span>
-                        <button
-                          type="button"
-                          className="btn"
+                        <Button
                           onClick={() => signIn.mutate({ body: { email: s.email, password: s.password } })}
                         >
                           Sign in
-                        </button>
+                        </Button>
                       </li>
                     ))}
                   </ul>
-                </section>
+                </chakra.section>
               )}
             </>
           )

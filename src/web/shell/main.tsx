@@ -7,8 +7,8 @@ import { StrictMode } from 'react';
 import { createRoot } from 'react-dom/client';
 import { BrowserRouter } from 'react-router';
 import { ApiProblem } from '#web/api.ts';
+import { system } from '#web/kit/system.ts';
 import { Places } from './Places.tsx';
-import { system } from './theme.ts';
 
 // Styles made at run time carry the nonce that the server put into the page.
 const nonce = document.querySelector<HTMLMetaElement>('meta[name="style-nonce"]')?.content ?? '';

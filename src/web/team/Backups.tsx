@@ -1,13 +1,14 @@
 import { useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { type Answer, addressOf } from '#web/api.ts';
-import { Asking } from '../parts/Asking.tsx';
+import { Button, ButtonAnchor } from '#web/kit/Button.tsx';
+import { Asking } from '../kit/Asking.tsx';
+import { TextField } from '../kit/Field.tsx';
+import { Loaded, Problems } from '../kit/notices.tsx';
+import { Progress } from '../kit/Progress.tsx';
+import { say } from '../kit/toast.tsx';
 import { useAction, useAsk, useMe } from '../parts/ask.ts';
-import { TextField } from '../parts/Field.tsx';
-import { Loaded, Problems } from '../parts/notices.tsx';
-import { Progress } from '../parts/Progress.tsx';
 import { useSaying } from '../parts/saying.ts';
-import { say } from '../parts/toast.tsx';
 
 const sayBytes = (n: number): string =>
   n < 1_000_000 ? `${Math.ceil(n / 1000)} kB` : `${(n / 1_000_000).toFixed(1)} MB`;
@@ -28,14 +29,9 @@ export function Backups() {
     <section aria-label="Backups">
       <div className="spread">
         <h2>Backups</h2>
-        <button
-          type="button"
-          className="btn"
-          disabled={make.isPending || Boolean(backups.data?.working)}
-          onClick={() => make.mutate({})}
-        >
+        <Button disabled={make.isPending || Boolean(backups.data?.working)} onClick={() => make.mutate({})}>
           Make a backup
-        </button>
+        </Button>
       </div>
       <p className="soft">
         A backup holds everything, also the secret of every link that was sent. Take it along to another
@@ -56,20 +52,17 @@ export function Backups() {
                     <small className="soft num">{sayBytes(b.bytes)}</small>
                   </span>
                   <span className="acts">
-                    <a className="btn" href={addressOf('GET /api/backups/:name', { name: b.name })}>
+                    <ButtonAnchor href={addressOf('GET /api/backups/:name', { name: b.name })}>
                       Take along
-                    </a>
-                    <button type="button" className="btn" onClick={() => setRestoring(b.name)}>
-                      Put back
-                    </button>
-                    <button
-                      type="button"
-                      className="btn plain"
+                    </ButtonAnchor>
+                    <Button onClick={() => setRestoring(b.name)}>Put back</Button>
+                    <Button
+                      look="plain"
                       disabled={remove.isPending}
                       onClick={() => remove.mutate({ params: { name: b.name } })}
                     >
                       Delete
-                    </button>
+                    </Button>
                   </span>
                 </li>
               ))}
@@ -113,14 +106,13 @@ function Restore({ name, working, close }: { name: string; working: Work; close:
       close={close}
       title="Put this backup back?"
       actions={
-        <button
-          type="button"
-          className="btn stop"
+        <Button
+          look="stop"
           disabled={restore.isPending || !typed.trim()}
           onClick={() => restore.mutate({ params: { name }, body: { organization: typed } })}
         >
           Put it back
-        </button>
+        </Button>
       }
     >
       <Problems of={restore.problem} />

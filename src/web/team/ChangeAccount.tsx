@@ -1,9 +1,10 @@
 import { useState } from 'react';
 import type { Answer } from '#web/api.ts';
-import { Asking } from '../parts/Asking.tsx';
+import { Button } from '#web/kit/Button.tsx';
+import { Asking } from '../kit/Asking.tsx';
+import { Problems } from '../kit/notices.tsx';
+import { say } from '../kit/toast.tsx';
 import { useAction } from '../parts/ask.ts';
-import { Problems } from '../parts/notices.tsx';
-import { say } from '../parts/toast.tsx';
 import { approvesOf, RoleFields, type RoleForm } from './RoleFields.tsx';
 
 export type Member = Answer<'GET /api/staff'>['staff'][number];
@@ -42,9 +43,8 @@ export function ChangeAccount({
       title={s.name}
       actions={
         <>
-          <button
-            type="button"
-            className="btn primary"
+          <Button
+            look="main"
             disabled={change.isPending}
             onClick={() =>
               change.mutate({
@@ -54,15 +54,14 @@ export function ChangeAccount({
             }
           >
             Save
-          </button>
-          <button
-            type="button"
-            className={s.resting ? 'btn' : 'btn stop'}
+          </Button>
+          <Button
+            look={s.resting ? 'normal' : 'stop'}
             disabled={change.isPending}
             onClick={() => change.mutate({ params, body: { resting: !s.resting } })}
           >
             {s.resting ? 'Bring back' : 'Put to rest'}
-          </button>
+          </Button>
         </>
       }
     >
@@ -78,24 +77,14 @@ export function ChangeAccount({
       </p>
       <div className="acts">
         {s.sessions > 0 && (
-          <button
-            type="button"
-            className="btn"
-            disabled={endSessions.isPending}
-            onClick={() => endSessions.mutate({ params })}
-          >
+          <Button disabled={endSessions.isPending} onClick={() => endSessions.mutate({ params })}>
             Sign them out everywhere
-          </button>
+          </Button>
         )}
         {s.secondStep && (
-          <button
-            type="button"
-            className="btn"
-            disabled={noStep.isPending}
-            onClick={() => noStep.mutate({ params })}
-          >
+          <Button disabled={noStep.isPending} onClick={() => noStep.mutate({ params })}>
             Turn their second step off
-          </button>
+          </Button>
         )}
       </div>
     </Asking>

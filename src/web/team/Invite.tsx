@@ -1,7 +1,8 @@
 import { useState } from 'react';
+import { Button } from '#web/kit/Button.tsx';
+import { TextField } from '../kit/Field.tsx';
+import { Problems } from '../kit/notices.tsx';
 import { useAction } from '../parts/ask.ts';
-import { TextField } from '../parts/Field.tsx';
-import { Problems } from '../parts/notices.tsx';
 import { approvesOf, RoleFields, type RoleForm } from './RoleFields.tsx';
 
 type Form = RoleForm & { name: string; email: string };
@@ -53,9 +54,9 @@ export function Invite({ units }: { units: readonly { id: string; name: string }
           />
         </div>
         <RoleFields form={form} set={(part) => setForm({ ...form, ...part })} units={units} wrong={wrong} />
-        <button type="submit" className="btn primary" disabled={invite.isPending}>
+        <Button type="submit" look="main" disabled={invite.isPending}>
           Invite
-        </button>
+        </Button>
       </form>
     </section>
   );

@@ -1,10 +1,12 @@
+import { chakra } from '@chakra-ui/react';
 import { useState } from 'react';
 import type { CustomField, FieldKind } from '#contract/fields.ts';
-import { Asking } from '../parts/Asking.tsx';
+import { Button } from '#web/kit/Button.tsx';
+import { Asking } from '../kit/Asking.tsx';
+import { ChoiceField, Field, TextField } from '../kit/Field.tsx';
+import { Loaded, Problems } from '../kit/notices.tsx';
+import { say } from '../kit/toast.tsx';
 import { useAction, useAsk } from '../parts/ask.ts';
-import { ChoiceField, Field, TextField } from '../parts/Field.tsx';
-import { Loaded, Problems } from '../parts/notices.tsx';
-import { say } from '../parts/toast.tsx';
 
 const kinds: readonly FieldKind[] = ['text', 'number', 'date', 'yes or no', 'one of'];
 const linesOf = (text: string): string[] =>
@@ -18,7 +20,7 @@ export function OwnFields() {
   const fields = useAsk('GET /api/fields');
   const [changing, setChanging] = useState<CustomField | 'new' | null>(null);
   return (
-    <section className="fields" style={{ marginTop: 22 }}>
+    <chakra.section className="fields" marginTop="22px">
       <h2>Fields of contacts</h2>
       <Loaded of={fields}>
         {(list) => (
@@ -55,7 +57,7 @@ export function OwnFields() {
         Add a field
       </button>
       {changing && <FieldForm field={changing === 'new' ? null : changing} close={() => setChanging(null)} />}
-    </section>
+    </chakra.section>
   );
 }
 
@@ -82,9 +84,8 @@ function FieldForm({ field, close }: { field: CustomField | null; close: () => v
       actions={
         typed === null || !field ? (
           <>
-            <button
-              type="button"
-              className="btn primary"
+            <Button
+              look="main"
               disabled={add.isPending || change.isPending}
               onClick={() =>
                 field
@@ -96,22 +97,21 @@ function FieldForm({ field, close }: { field: CustomField | null; close: () => v
               }
             >
               {field ? 'Save' : 'Add'}
-            </button>
+            </Button>
             {field && (
-              <button type="button" className="btn stop" onClick={() => setTyped('')}>
+              <Button look="stop" onClick={() => setTyped('')}>
                 Take it away
-              </button>
+              </Button>
             )}
           </>
         ) : (
-          <button
-            type="button"
-            className="btn stop"
+          <Button
+            look="stop"
             disabled={remove.isPending}
             onClick={() => remove.mutate({ params: { id: field.id }, body: { name: typed } })}
           >
             Take it away for good
-          </button>
+          </Button>
         )
       }
     >

@@ -1,18 +1,20 @@
+import { chakra } from '@chakra-ui/react';
 import { type ReactNode, useState } from 'react';
 import { holdsOn, saySpan } from '#core/contacts/membership.ts';
+import { Button } from '#web/kit/Button.tsx';
+import { ChoiceField, Field, TextField } from '../kit/Field.tsx';
+import { Loaded, Problems } from '../kit/notices.tsx';
+import { say } from '../kit/toast.tsx';
 import { useAction, useAsk } from '../parts/ask.ts';
-import { ChoiceField, Field, TextField } from '../parts/Field.tsx';
-import { Loaded, Problems } from '../parts/notices.tsx';
 import { Person } from '../parts/Person.tsx';
 import { useSaying } from '../parts/saying.ts';
-import { say } from '../parts/toast.tsx';
 import { OwnFields } from './OwnFields.tsx';
 
 /** What plans choose from: places, units, funds and waivers. */
 export default function Registers() {
   const choices = useAsk('GET /api/choices');
   return (
-    <div className="page" style={{ maxWidth: 860 }}>
+    <chakra.div className="page" maxWidth="860px">
       <h1>Places, units, funds and waivers</h1>
       <Loaded of={choices}>
         {(c) => (
@@ -46,7 +48,7 @@ export default function Registers() {
           </>
         )}
       </Loaded>
-    </div>
+    </chakra.div>
   );
 }
 
@@ -63,7 +65,7 @@ function Register({
   children: ReactNode;
 }) {
   return (
-    <section style={{ marginTop: 22 }}>
+    <chakra.section marginTop="22px">
       <h2>{title}</h2>
       {rows.length === 0 && <p className="soft">None yet.</p>}
       <ul className="lines">
@@ -80,13 +82,15 @@ function Register({
           ),
         )}
       </ul>
-      <details style={{ marginTop: 8 }}>
-        <summary style={{ color: 'var(--verdigris)', cursor: 'pointer' }}>Add one</summary>
-        <div className="form" style={{ marginTop: 8 }}>
+      <chakra.details marginTop="8px">
+        <chakra.summary color="verdigris" cursor="pointer">
+          Add one
+        </chakra.summary>
+        <chakra.div className="form" marginTop="8px">
           {children}
-        </div>
-      </details>
-    </section>
+        </chakra.div>
+      </chakra.details>
+    </chakra.section>
   );
 }
 
@@ -95,9 +99,9 @@ function Opened({ title, children }: { title: string; children: () => ReactNode 
   const [open, setOpen] = useState(false);
   return (
     <details onToggle={(e) => setOpen(e.currentTarget.open)}>
-      <summary className="name" style={{ cursor: 'pointer' }}>
+      <chakra.summary className="name" cursor="pointer">
         {title}
-      </summary>
+      </chakra.summary>
       {open && children()}
     </details>
   );
@@ -110,7 +114,7 @@ function UnitPeople({ id }: { id: string }) {
   return (
     <Loaded of={unit}>
       {({ about, people }) => (
-        <div style={{ padding: '2px 0 8px 16px', fontSize: 14 }}>
+        <chakra.div padding="2px 0 8px 16px" fontSize="14px">
           {about && <p className="soft">{about}</p>}
           {people.length === 0 && (
             <p className="soft">Nobody has a role in it yet. Roles are given on the page of a contact.</p>
@@ -125,7 +129,7 @@ function UnitPeople({ id }: { id: string }) {
               </li>
             ))}
           </ul>
-        </div>
+        </chakra.div>
       )}
     </Loaded>
   );
@@ -146,9 +150,9 @@ function AddNamed({ endpoint, label }: { endpoint: 'POST /api/units' | 'POST /ap
       }}
     >
       <TextField label={label} value={name} set={setName} error={add.problem?.fields.name} />
-      <button type="submit" className="btn" disabled={add.isPending}>
+      <Button type="submit" disabled={add.isPending}>
         Add
-      </button>
+      </Button>
     </form>
   );
 }
@@ -197,9 +201,9 @@ function AddVenue() {
         set={(accessNotes) => setForm({ ...form, accessNotes })}
         help="Steps, ramps, toilets; shown on the public page."
       />
-      <button type="submit" className="btn" disabled={add.isPending}>
+      <Button type="submit" disabled={add.isPending}>
         Add
-      </button>
+      </Button>
     </form>
   );
 }
@@ -251,9 +255,9 @@ function AddWaiver() {
           <textarea {...props} rows={4} value={clauses} onChange={(e) => setClauses(e.target.value)} />
         )}
       </Field>
-      <button type="submit" className="btn" disabled={add.isPending}>
+      <Button type="submit" disabled={add.isPending}>
         Add
-      </button>
+      </Button>
     </form>
   );
 }

@@ -1,5 +1,5 @@
 import { type Role, roles } from '#core/staff/roles.ts';
-import { ChoiceField, TextField } from '../parts/Field.tsx';
+import { ChoiceField, TextField } from '../kit/Field.tsx';
 
 export interface RoleForm {
   roles: Role[];

@@ -1,10 +1,11 @@
 import { useState } from 'react';
 import { Link } from 'react-router';
 import type { Answer } from '#web/api.ts';
+import { Button } from '#web/kit/Button.tsx';
+import { Loaded, Problems } from '../kit/notices.tsx';
+import { say } from '../kit/toast.tsx';
 import { useAction, useAsk, useMe } from '../parts/ask.ts';
-import { Loaded, Problems } from '../parts/notices.tsx';
 import { useSaying } from '../parts/saying.ts';
-import { say } from '../parts/toast.tsx';
 import { Backups } from './Backups.tsx';
 import { ChangeAccount, type Member } from './ChangeAccount.tsx';
 import { Invite } from './Invite.tsx';
@@ -82,9 +83,9 @@ function MemberLine({
           .filter(Boolean)
           .join(', ')}{' '}
         {s.id !== me && (
-          <button type="button" className="btn" aria-label={`Change ${s.name}`} onClick={change}>
+          <Button aria-label={`Change ${s.name}`} onClick={change}>
             Change
-          </button>
+          </Button>
         )}
       </span>
     </li>
@@ -110,22 +111,12 @@ function InvitationLine({ invitation: i }: { invitation: Team['invitations'][num
         <Problems of={takeBack.problem ?? renew.problem} />
       </span>
       <span className="acts">
-        <button
-          type="button"
-          className="btn"
-          disabled={renew.isPending}
-          onClick={() => renew.mutate({ params: { id: i.id } })}
-        >
+        <Button disabled={renew.isPending} onClick={() => renew.mutate({ params: { id: i.id } })}>
           Send anew
-        </button>
-        <button
-          type="button"
-          className="btn"
-          disabled={takeBack.isPending}
-          onClick={() => takeBack.mutate({ params: { id: i.id } })}
-        >
+        </Button>
+        <Button disabled={takeBack.isPending} onClick={() => takeBack.mutate({ params: { id: i.id } })}>
           Take back
-        </button>
+        </Button>
       </span>
     </li>
   );

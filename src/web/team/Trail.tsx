@@ -2,8 +2,9 @@ import { useState } from 'react';
 import { Link } from 'react-router';
 import { sayShortDate, sayTime } from '#core/time/say.ts';
 import { wallOf } from '#core/time/wallTime.ts';
+import { Button } from '#web/kit/Button.tsx';
+import { Loaded } from '../kit/notices.tsx';
 import { useAsk, useMe } from '../parts/ask.ts';
-import { Loaded } from '../parts/notices.tsx';
 import { Person } from '../parts/Person.tsx';
 
 const filters = {
@@ -65,16 +66,8 @@ export default function Trail() {
               </table>
             </div>
             <div className="acts">
-              {offset > 0 && (
-                <button type="button" className="btn" onClick={() => setOffset(Math.max(0, offset - page))}>
-                  Newer
-                </button>
-              )}
-              {more && (
-                <button type="button" className="btn" onClick={() => setOffset(offset + page)}>
-                  Older
-                </button>
-              )}
+              {offset > 0 && <Button onClick={() => setOffset(Math.max(0, offset - page))}>Newer</Button>}
+              {more && <Button onClick={() => setOffset(offset + page)}>Older</Button>}
             </div>
           </>
         )}

@@ -1,8 +1,8 @@
 import type { Answer } from '#web/api.ts';
+import { Loaded } from '../kit/notices.tsx';
+import { type Column, Table } from '../kit/Table.tsx';
 import { useAsk } from '../parts/ask.ts';
-import { Loaded } from '../parts/notices.tsx';
 import { useSaying } from '../parts/saying.ts';
-import { type Column, Table } from '../parts/Table.tsx';
 
 type Mailing = Answer<'GET /api/mailings'>[number];
 

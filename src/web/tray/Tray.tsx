@@ -1,13 +1,15 @@
+import { chakra } from '@chakra-ui/react';
 import { useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import type { MessageRow } from '#contract/messages.ts';
-import { Asking } from '../parts/Asking.tsx';
+import { Button } from '#web/kit/Button.tsx';
+import { Asking } from '../kit/Asking.tsx';
+import { Loaded } from '../kit/notices.tsx';
+import { type Column, Table } from '../kit/Table.tsx';
+import { say } from '../kit/toast.tsx';
 import { useAction, useAsk, useMe } from '../parts/ask.ts';
-import { Loaded } from '../parts/notices.tsx';
 import { Person } from '../parts/Person.tsx';
 import { useSaying } from '../parts/saying.ts';
-import { type Column, Table } from '../parts/Table.tsx';
-import { say } from '../parts/toast.tsx';
 import { Mailings } from './Mailings.tsx';
 
 const views = ['coming', 'sent', 'failed', 'held back'] as const;
@@ -130,9 +132,7 @@ export function Message({ id, close }: { id: string; close: () => void }) {
       title={message.data?.subject || 'Message'}
       actions={
         message.data?.state === 'failed' ? (
-          <button type="button" className="btn" onClick={() => retry.mutate({ params: { id } })}>
-            Try again now
-          </button>
+          <Button onClick={() => retry.mutate({ params: { id } })}>Try again now</Button>
         ) : null
       }
       wide
@@ -148,18 +148,16 @@ export function Message({ id, close }: { id: string; close: () => void }) {
               · {m.reason}
             </p>
             {m.whyNot && <p className="late">{m.whyNot}</p>}
-            <pre
-              style={{
-                whiteSpace: 'pre-wrap',
-                font: 'inherit',
-                background: 'var(--paper)',
-                padding: '12px 14px',
-                border: '1px solid var(--line)',
-                marginTop: 10,
-              }}
+            <chakra.pre
+              whiteSpace="pre-wrap"
+              font="inherit"
+              background="paper"
+              padding="12px 14px"
+              border="1px solid var(--line)"
+              marginTop="10px"
             >
               {m.body}
-            </pre>
+            </chakra.pre>
           </>
         )}
       </Loaded>
@@ -174,10 +172,10 @@ function Gateway() {
   const mail = standins?.find((s) => s.service === 'mail');
   if (!mail) return null;
   return (
-    <label className="acts" style={{ fontSize: 14 }}>
+    <chakra.label className="acts" fontSize="14px">
       <span className="soft">The mail stand-in</span>
-      <select
-        style={{ width: 'auto' }}
+      <chakra.select
+        width="auto"
         value={mail.mode === 'works' ? 'works' : mail.remaining === null ? mail.mode : `${mail.mode} once`}
         onChange={(e) => {
           const [mode, once] = e.target.value.endsWith(' once')
@@ -190,7 +188,7 @@ function Gateway() {
         <option value="fails once">fails the next time</option>
         <option value="fails">fails until told otherwise</option>
         <option value="answer lost once">takes the next one and breaks off</option>
-      </select>
-    </label>
+      </chakra.select>
+    </chakra.label>
   );
 }

@@ -1,3 +1,4 @@
+import { chakra } from '@chakra-ui/react';
 import {
   createSortedRowModel,
   rowSortingFeature,
@@ -9,6 +10,7 @@ import {
 } from '@tanstack/react-table';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { type ReactNode, useMemo, useRef, useState } from 'react';
+import { placed } from '#web/kit/placed.ts';
 
 /** One column: its heading, what it sorts by and what it shows. */
 export interface Column<T> {
@@ -111,7 +113,7 @@ export function Table<T>({
       className="table"
       ref={frame}
       aria-label={label}
-      style={height ? { maxHeight: height } : undefined}
+      style={placed(height ? { maxHeight: height } : {})}
       // Rows are walked by keyboard from here.
       // biome-ignore lint/a11y/noNoninteractiveTabindex: a scrolling region has to take the focus to be scrolled by keyboard
       tabIndex={0}
@@ -134,14 +136,14 @@ export function Table<T>({
         <thead>
           <tr>
             {choosing && (
-              <th style={{ width: 30 }}>
+              <chakra.th width="30px">
                 <input
                   type="checkbox"
                   aria-label="Choose all shown"
                   checked={Boolean(allChosen)}
                   onChange={(e) => toggle(rows.map(keyOf), e.target.checked)}
                 />
-              </th>
+              </chakra.th>
             )}
             {headers.map((header) => {
               const column = columns.find((c) => c.id === header.id)!;
@@ -152,7 +154,7 @@ export function Table<T>({
                 <th
                   key={header.id}
                   className={column.number ? 'n' : ''}
-                  style={{ width: column.width }}
+                  style={placed({ width: column.width })}
                   aria-sort={order === 'asc' ? 'ascending' : order === 'desc' ? 'descending' : undefined}
                 >
                   {header.column.getCanSort() ? (
@@ -172,7 +174,7 @@ export function Table<T>({
           </tr>
         </thead>
         <tbody>
-          {before > 0 && <tr style={{ height: before }} aria-hidden="true" />}
+          {before > 0 && <tr style={placed({ height: before })} aria-hidden="true" />}
           {drawn.map((at) => {
             const row = sorted[at]!.original;
             return (
@@ -205,7 +207,7 @@ export function Table<T>({
               </tr>
             );
           })}
-          {after > 0 && <tr style={{ height: after }} aria-hidden="true" />}
+          {after > 0 && <tr style={placed({ height: after })} aria-hidden="true" />}
         </tbody>
         {total && (
           <tfoot>

@@ -1,3 +1,4 @@
+import { Field as ChakraField, chakra } from '@chakra-ui/react';
 import { type ReactNode, useId } from 'react';
 
 export interface FieldProps {
@@ -20,18 +21,18 @@ export function Field({
 }) {
   const id = useId();
   return (
-    <div className="field">
-      <label htmlFor={id}>{label}</label>
+    <ChakraField.Root id={`${id}-field`} invalid={Boolean(error)}>
+      <ChakraField.Label htmlFor={id}>{label}</ChakraField.Label>
       {children({ id, 'aria-invalid': Boolean(error), 'aria-describedby': `${id}-more` })}
       <div id={`${id}-more`}>
         {error ? (
-          <div className="error">{error}</div>
+          <ChakraField.ErrorText>{error}</ChakraField.ErrorText>
         ) : (
-          consequence && <div className="consequence">{consequence}</div>
+          consequence && <ChakraField.HelperText>{consequence}</ChakraField.HelperText>
         )}
-        {help && <div className="help">{help}</div>}
+        {help && <ChakraField.HelperText>{help}</ChakraField.HelperText>}
       </div>
-    </div>
+    </ChakraField.Root>
   );
 }
 
@@ -58,7 +59,7 @@ export function TextField({
   return (
     <Field {...field}>
       {(props) => (
-        <input
+        <chakra.input
           {...props}
           type={type}
           list={list}

@@ -1,5 +1,7 @@
+import { chakra } from '@chakra-ui/react';
 import type { ReactNode } from 'react';
 import { ApiProblem } from '#web/api.ts';
+import { Button } from '#web/kit/Button.tsx';
 
 /** Shows what was asked for, or what stands in its way. */
 export function Loaded<T>({
@@ -12,17 +14,15 @@ export function Loaded<T>({
   if (of.data !== undefined) return <>{children(of.data)}</>;
   if (of.error)
     return (
-      <div className="note stop" role="alert" style={{ margin: 20, border: 0 }}>
+      <chakra.div className="note stop" role="alert" margin="20px" border="0">
         <p>{of.error instanceof ApiProblem ? of.error.message : 'Something went wrong here.'}</p>
-        <button type="button" className="btn" onClick={() => of.refetch()}>
-          Try again
-        </button>
-      </div>
+        <Button onClick={() => of.refetch()}>Try again</Button>
+      </chakra.div>
     );
   return (
-    <p className="empty" role="status" style={{ padding: 20 }}>
+    <chakra.p className="empty" role="status" padding="20px">
       One moment …
-    </p>
+    </chakra.p>
   );
 }
 
@@ -33,11 +33,11 @@ export function Problems({ of }: { of: ApiProblem | null }) {
   return (
     <div className="problems" role="alert">
       {messages.length > 1 ? (
-        <ul style={{ margin: 0, paddingLeft: 16 }}>
+        <chakra.ul margin="0" paddingLeft="16px">
           {messages.map((m) => (
             <li key={m}>{m}</li>
           ))}
-        </ul>
+        </chakra.ul>
       ) : (
         (messages[0] ?? of.message)
       )}

@@ -1,4 +1,5 @@
-import { sayCount } from './saying.ts';
+import { Button } from '#web/kit/Button.tsx';
+import { sayCount } from '../parts/saying.ts';
 
 /** How far long work is, with a way to stop it. */
 export function Progress({
@@ -22,11 +23,7 @@ export function Progress({
         <span className="num">{sayAmount(all)}</span>
       </span>
       <progress max={Math.max(1, all)} value={done} aria-label={words} />
-      {cancel && (
-        <button type="button" className="btn" onClick={cancel}>
-          Stop
-        </button>
-      )}
+      {cancel && <Button onClick={cancel}>Stop</Button>}
     </div>
   );
 }
