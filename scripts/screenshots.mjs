@@ -121,8 +121,8 @@ await take(odalys, '/import', 'import-rows', async (page) => {
 await take(odalys, '/contacts/review', 'review', async (page) => {
   await page.locator('.sides').waitFor();
   // One that is not plain.
-  await page.getByText('not linked unasked').or(page.locator('.sides')).first().waitFor();
-  for (let n = 0; n < 80 && !(await page.getByText('not linked unasked').count()); n += 1)
+  await page.getByText('needs a person to decide').or(page.locator('.sides')).first().waitFor();
+  for (let n = 0; n < 80 && !(await page.getByText('needs a person to decide').count()); n += 1)
     await page.keyboard.press('j');
 });
 await take(odalys, '/records/segments', 'segment', async (page) => {

@@ -68,7 +68,7 @@ test('a contact: what they belong to on a day, fields of our own, a photo, an ad
     await dialog.getByLabel('What they do there').fill('Treasurer');
     await dialog.getByRole('button', { name: 'Add', exact: true }).click();
     await expect(ties).toContainText('Small Boats, Treasurer');
-    await ties.getByRole('button', { name: 'Take away: Small Boats, Treasurer' }).click();
+    await ties.getByRole('button', { name: 'Remove: Small Boats, Treasurer' }).click();
     await expect(ties).not.toContainText('Treasurer');
     await page.getByRole('button', { name: 'Undo' }).click();
     await expect(ties).toContainText('Small Boats, Treasurer');
@@ -104,7 +104,7 @@ test('a contact: what they belong to on a day, fields of our own, a photo, an ad
     const photo = page.getByRole('img', { name: 'Ottoline Marsh' });
     await expect(photo).toBeVisible();
     expect(await photo.evaluate((img: HTMLImageElement) => img.naturalWidth)).toBe(1);
-    await page.getByRole('button', { name: 'Take it away' }).click();
+    await page.getByRole('button', { name: 'Remove' }).click();
     await expect(photo).toHaveCount(0);
   });
 

@@ -68,7 +68,7 @@ test('somebody puts their own details right from a link; what contradicts the re
   await links.getByRole('button', { name: 'Close' }).click();
   const stranger = await pageOf(browser, site, null);
   await stranger.goto(url);
-  await expect(stranger.getByRole('heading', { name: 'This page is not here' })).toBeVisible();
+  await expect(stranger.getByRole('heading', { name: 'Page not found' })).toBeVisible();
   const renewed = await linkTo(site.started.app, 'own', id);
   await stranger.goto(renewed);
   await expect(stranger.getByRole('heading', { name: 'Your details, Hester' })).toBeVisible();
@@ -91,5 +91,5 @@ test('somebody puts their own details right from a link; what contradicts the re
 
   const gone = await pageOf(browser, site, null);
   await gone.goto(renewed);
-  await expect(gone.getByRole('heading', { name: 'This page is not here' })).toBeVisible();
+  await expect(gone.getByRole('heading', { name: 'Page not found' })).toBeVisible();
 });

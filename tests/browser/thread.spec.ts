@@ -157,7 +157,7 @@ test('one event from an import to a lifeline, in the real interface', async ({ b
     await mai.getByRole('group', { name: 'Give seats up' }).getByLabel(/Théo/u).check();
     await mai.getByRole('button', { name: 'Give up 1 seat' }).click();
     await expect(mai.getByText('$25 is to be paid back', { exact: false })).toBeVisible();
-    await expect(jun.getByRole('heading', { name: 'Seats came free for you' })).toBeVisible({
+    await expect(jun.getByRole('heading', { name: 'Seats are available for you' })).toBeVisible({
       timeout: 30_000,
     });
     await jun.getByRole('button', { name: 'Take the seats' }).click();
@@ -211,8 +211,8 @@ test('one event from an import to a lifeline, in the real interface', async ({ b
       .getByRole('button', { name: 'Put on' })
       .click();
     await expect(odalys.getByText('at the same time as Canoe leader (Lantern Paddle)')).toBeVisible();
-    await odalys.getByLabel('Why all the same').fill('The boats lie side by side.');
-    await odalys.getByRole('button', { name: 'Put Ewan Oakes on despite that' }).click();
+    await odalys.getByLabel('Reason for overriding').fill('The boats lie side by side.');
+    await odalys.getByRole('button', { name: 'Assign Ewan Oakes anyway' }).click();
     await expect(odalys.getByRole('heading', { name: '2 of 2 places filled' })).toBeVisible();
     await expect(odalys.getByText('despite a clash: The boats lie side by side.')).toBeVisible();
     await checkAccess(odalys);

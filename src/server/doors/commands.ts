@@ -50,7 +50,7 @@ export async function mark(
   if (seat.eventId !== eventId && despite.length < shortestReason)
     throw conflict(
       'another-event',
-      `This seat is at ${event.publicTitle}, not here. Say why to mark it all the same.`,
+      `This seat is at ${event.publicTitle}, not here. Say why to mark it anyway.`,
     );
   if (seat.state !== 'confirmed')
     throw conflict('not-confirmed', `This seat is ${seat.state}; only a confirmed one can arrive.`);
@@ -66,7 +66,7 @@ export async function mark(
     if (row && row.attendance !== 'arrived' && !mayComeIn(row, despite))
       throw conflict(
         'stop',
-        `${row.headline}. ${row.details.join(' ')} Say why to let them in all the same.`,
+        `${row.headline}. ${row.details.join(' ')} Say why to let them in anyway.`,
       );
   }
   await keepAttendance(tx, seat, state, when);

@@ -152,7 +152,7 @@ async function checkOffers({ w, event, change }: Saving): Promise<FieldProblem[]
       return [
         {
           path: 'offers',
-          message: `An offer that ${units} registrations hang on cannot be removed. Set its quantity instead.`,
+          message: `An offer that ${units} registrations use can’t be removed. Set its quantity instead.`,
         },
       ];
     const { quantity } = change.offers![at]!;

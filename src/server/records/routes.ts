@@ -119,7 +119,7 @@ export const recordsHandlers: Handlers<typeof recordsContract> = {
       throw invalid([
         {
           path: 'segment',
-          message: 'This segment is frozen. Let it live again before its questions change.',
+          message: 'This segment is frozen. Unfreeze it before its questions change.',
         },
       ]);
     const asking = await context(tx, now);

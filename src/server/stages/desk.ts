@@ -143,7 +143,7 @@ async function pairsWaiting(tx: Queries): Promise<DeskEntry[]> {
   return [
     {
       urgency: 20,
-      when: 'some time',
+      when: 'no rush',
       tone: 'need',
       subject: 'Who is who',
       about: 'contacts',

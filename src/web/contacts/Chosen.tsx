@@ -71,7 +71,7 @@ export function Chosen({
 function TagThem({ ids }: { ids: readonly string[] }) {
   const [tag, setTag] = useState('');
   const tags = useAsk('GET /api/tags').data ?? [];
-  const undo = useAction('POST /api/tags', () => say('As it was before.'));
+  const undo = useAction('POST /api/tags', () => say('Undone.'));
   const change = useAction('POST /api/tags');
   const run = (remove: boolean) => {
     const clean = tag.trim().toLowerCase();
@@ -129,8 +129,8 @@ function PutThem({ ids }: { ids: readonly string[] }) {
   const segments = (useAsk('GET /api/segments').data ?? []).filter((s) => s.frozenAt);
   const [into, setInto] = useState('');
   const [name, setName] = useState('');
-  const undo = useAction('POST /api/segments/:id/members', () => say('As it was before.'));
-  const throwAway = useAction('DELETE /api/segments/:id', () => say('As it was before.'));
+  const undo = useAction('POST /api/segments/:id/members', () => say('Undone.'));
+  const throwAway = useAction('DELETE /api/segments/:id', () => say('Undone.'));
   const put = useAction('POST /api/segments/:id/members');
   const make = useAction('POST /api/segments');
   const known = segments.find((s) => s.id === into);

@@ -72,10 +72,21 @@ export default function Contacts() {
         </>
       ),
     },
-    { id: 'email', heading: 'Email', sortBy: (c) => c.email ?? '', cell: (c) => c.email },
-    { id: 'phone', heading: 'Telephone', cell: (c) => (c.phone ? sayPhone(c.phone, country) : '') },
-    { id: 'postal', heading: 'Postal code', sortBy: (c) => c.postalCode ?? '', cell: (c) => c.postalCode },
-    { id: 'tags', heading: 'Tags', cell: (c) => c.tags.join(', ') },
+    { id: 'email', phone: 'bare', heading: 'Email', sortBy: (c) => c.email ?? '', cell: (c) => c.email },
+    {
+      id: 'phone',
+      phone: 'bare',
+      heading: 'Telephone',
+      cell: (c) => (c.phone ? sayPhone(c.phone, country) : ''),
+    },
+    {
+      id: 'postal',
+      phone: 'hidden',
+      heading: 'Postal code',
+      sortBy: (c) => c.postalCode ?? '',
+      cell: (c) => c.postalCode,
+    },
+    { id: 'tags', phone: 'bare', heading: 'Tags', cell: (c) => c.tags.join(', ') },
     {
       id: 'seen',
       heading: 'Last seen',
@@ -85,6 +96,7 @@ export default function Contacts() {
     },
     {
       id: 'added',
+      phone: 'hidden',
       heading: 'Added',
       number: true,
       sortBy: (c) => Date.parse(c.addedAt),
@@ -171,7 +183,7 @@ export default function Contacts() {
         {list.data && list.data.total > pageSize && (
           <chakra.span className="acts" marginLeft="auto">
             <Button look="plain" disabled={offset === 0} onClick={() => setOffset(offset - pageSize)}>
-              Back
+              Previous
             </Button>
             <span className="num soft">
               {offset + 1}–{Math.min(offset + pageSize, list.data.total)}
@@ -181,7 +193,7 @@ export default function Contacts() {
               disabled={offset + pageSize >= list.data.total}
               onClick={() => setOffset(offset + pageSize)}
             >
-              On
+              Next
             </Button>
           </chakra.span>
         )}

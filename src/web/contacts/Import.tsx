@@ -98,7 +98,7 @@ function Shown({ summary }: { summary: ImportSummary }) {
         <div className="acts">
           {['checking', 'checked', 'cancelled'].includes(summary.state) && (
             <Button look="plain" onClick={() => discard.mutate({ params })}>
-              Throw away
+              Delete
             </Button>
           )}
           {open && (

@@ -105,10 +105,10 @@ function Note({ note, contactId }: { note: ContactNote; contactId: string }) {
         <button
           type="button"
           className="link"
-          aria-label={`Take away: ${note.text}`}
+          aria-label={`Remove: ${note.text}`}
           onClick={() => remove.mutate({ params: { id: note.id } })}
         >
-          Take away
+          Remove
         </button>
       )}
     </li>

@@ -47,7 +47,7 @@ export function Photo({ contact }: { contact: ContactRecord }) {
           </button>
           {contact.photoAt && (
             <button type="button" className="link" onClick={() => remove.mutate({ params })}>
-              Take it away
+              Remove
             </button>
           )}
         </span>

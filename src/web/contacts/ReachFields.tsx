@@ -81,10 +81,10 @@ export function ReachFields({
           <button
             type="button"
             className="link"
-            aria-label={`Take away ${label.toLowerCase()} ${at + 1}`}
+            aria-label={`Remove ${label.toLowerCase()} ${at + 1}`}
             onClick={() => set(lines.filter((_, n) => n !== at))}
           >
-            Take away
+            Remove
           </button>
           {wrong(at) && <div className="error">{wrong(at)}</div>}
         </div>

@@ -203,12 +203,12 @@ function OnePair({
           <chakra.b className="name" fontSize="18px">
             {Math.min(99, Math.round(pair.probability * 100))} in 100 that they are one person
           </chakra.b>
-          {pair.held && <span className="need"> · not linked unasked: {pair.held}</span>}
+          {pair.held && <span className="need"> · needs a person to decide: {pair.held}</span>}
         </p>
         <chakra.p className="soft num" whiteSpace="nowrap">
           {place} of {of}{' '}
-          <Button look="plain" title="Back (k)" onClick={() => step(-1)}>
-            Back
+          <Button look="plain" title="Previous (k)" onClick={() => step(-1)}>
+            Previous
           </Button>
           <Button look="plain" title="Skip (j)" onClick={() => step(1)}>
             Skip

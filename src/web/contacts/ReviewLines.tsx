@@ -63,7 +63,7 @@ export function ReviewLines({ answer }: { answer: Answer<'GET /api/pairs'> }) {
       </chakra.summary>
       <div className="two-lines">
         {range('look', 'Ask from', 1, 90, `${waiting} pairs would wait here`)}
-        {range('same', 'Link from', 60, 99, `${sure} of the open pairs would be linked unasked`)}
+        {range('same', 'Link from', 60, 99, `${sure} of the open pairs would be linked without asking`)}
         <svg
           viewBox="0 0 100 30"
           preserveAspectRatio="none"

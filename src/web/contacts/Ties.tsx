@@ -21,7 +21,7 @@ export function Ties({ contact }: { contact: ContactRecord }) {
   const [editing, setEditing] = useState<Tie | 'new' | null>(null);
   const members = contact.ties.filter((t) => t.kind === 'membership');
   const status = statusOn(members, day);
-  const restore = useAction('POST /api/contacts/:id/ties', () => say('As it was before.'));
+  const restore = useAction('POST /api/contacts/:id/ties', () => say('Undone.'));
   const remove = useAction('DELETE /api/ties/:kind/:id', (gone) =>
     say(`Taken away: ${sayTie(gone)}.`, {
       label: 'Undo',
@@ -80,10 +80,10 @@ export function Ties({ contact }: { contact: ContactRecord }) {
                 <button
                   type="button"
                   className="link"
-                  aria-label={`Take away: ${sayTie(tie)}`}
+                  aria-label={`Remove: ${sayTie(tie)}`}
                   onClick={() => remove.mutate({ params: { kind: tie.kind, id: tie.id } })}
                 >
-                  Take away
+                  Remove
                 </button>
               </span>
             )}

@@ -30,7 +30,7 @@ export function Views({
     setKeeping(false);
     setName('');
   });
-  const restore = useAction('POST /api/views', () => say('As it was before.'));
+  const restore = useAction('POST /api/views', () => say('Undone.'));
   const remove = useAction('DELETE /api/views/:id');
   const throwAway = (v: View) =>
     remove.mutate(
@@ -94,7 +94,7 @@ export function Views({
             Keep
           </Button>
           <Button look="plain" onClick={() => setKeeping(false)}>
-            Leave it
+            Cancel
           </Button>
         </form>
       )}

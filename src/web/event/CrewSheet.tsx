@@ -282,7 +282,7 @@ function Assign({ shift, close }: { shift: CrewShift; close: () => void }) {
             disabled={reason.trim().length < 3 || assign.isPending}
             onClick={() => put(chosen.id)}
           >
-            Put {chosen.name} on despite that
+            Assign {chosen.name} anyway
           </Button>
         )
       }
@@ -327,7 +327,7 @@ function Assign({ shift, close }: { shift: CrewShift; close: () => void }) {
             </p>
           </div>
           <TextField
-            label="Why all the same"
+            label="Reason for overriding"
             value={reason}
             set={setReason}
             help="The reason is kept with the shift."

@@ -87,7 +87,7 @@ export function OffersEditor({
                   error={error('seatsPerUnit')}
                 />
                 <TextField
-                  label="Most at once"
+                  label="Most per order"
                   type="number"
                   value={String(o.mostPerOrder)}
                   set={(v) => change(o.id, { mostPerOrder: Number(v) || 1 })}
@@ -223,7 +223,7 @@ export function QuestionsEditor({
               />
               {(q.kind === 'one of' || q.kind === 'several of') && (
                 <TextField
-                  label="Choices, with commas between"
+                  label="Choices, separated by commas"
                   value={q.choices.join(', ')}
                   set={(v) => change(q.id, { choices: v.split(',').map((c) => c.trim()) })}
                   error={wrong[`questions.${at}.choices`]}
@@ -237,7 +237,7 @@ export function QuestionsEditor({
                   checked={q.required}
                   onChange={(e) => change(q.id, { required: e.target.checked })}
                 />{' '}
-                has to be answered
+                required
               </label>
               <label className="tick">
                 <input

@@ -218,7 +218,7 @@ export default function PlanSheet({ page }: { page: EventPage }) {
           help="One sentence for the listing."
           error={wrong.summary}
         />
-        <Field label="Description" help="Blank lines part paragraphs.">
+        <Field label="Description" help="Leave a blank line between paragraphs.">
           {(props) => (
             <textarea
               {...props}
@@ -239,7 +239,7 @@ export default function PlanSheet({ page }: { page: EventPage }) {
                 .filter((d, at, all) => d || at === all.length - 1),
             })
           }
-          help="What attracts people, with commas between: free food, childcare, step-free access."
+          help="What attracts people, separated by commas: free food, childcare, step-free access."
         />
       </chakra.div>
       <OffersEditor offers={plan.offers} set={(offers) => change({ offers })} wrong={wrong} />
@@ -248,7 +248,7 @@ export default function PlanSheet({ page }: { page: EventPage }) {
         <chakra.h3 margin="18px 0 6px">Safety and waiver</chakra.h3>
         <chakra.fieldset border="0" padding="0" margin="0 0 12px">
           <chakra.legend fontSize="14px" fontWeight={500}>
-            What is true of it
+            What applies
           </chakra.legend>
           {Object.entries(factFlags)
             .filter(([flag]) => flag !== 'money')

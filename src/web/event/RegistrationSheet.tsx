@@ -60,9 +60,10 @@ export default function RegistrationSheet({ page }: { page: EventPage }) {
         </>
       ),
     },
-    { id: 'offer', heading: 'Offer', sortBy: (r) => r.offer, cell: (r) => r.offer },
+    { id: 'offer', phone: 'bare', heading: 'Offer', sortBy: (r) => r.offer, cell: (r) => r.offer },
     {
       id: 'state',
+      phone: 'bare',
       heading: 'State',
       sortBy: (r) => r.state,
       cell: (r) =>
@@ -77,12 +78,14 @@ export default function RegistrationSheet({ page }: { page: EventPage }) {
     },
     {
       id: 'waiver',
+      phone: 'bare',
       heading: 'Waiver',
       sortBy: (r) => r.waiver,
       cell: (r) => <Signature standing={r.waiver} />,
     },
     {
       id: 'paid',
+      phone: 'bare',
       heading: 'Paid',
       sortBy: (r) => r.received,
       cell: (r) => (
@@ -91,11 +94,13 @@ export default function RegistrationSheet({ page }: { page: EventPage }) {
     },
     {
       id: 'answers',
+      phone: 'hidden',
       heading: 'Answers',
       cell: (r) => <span className="soft">{r.answers.map((a) => a.value).join('; ')}</span>,
     },
     {
       id: 'since',
+      phone: 'hidden',
       heading: 'Since',
       number: true,
       sortBy: (r) => Date.parse(r.since),

@@ -20,6 +20,11 @@ export interface Column<T> {
   cell: (row: T) => ReactNode;
   number?: boolean;
   width?: string;
+  /**
+   * On a phone every row is a few lines: this one leads, is shown without its heading, or is left out. Without one that leads it
+   * is the first.
+   */
+  phone?: 'title' | 'bare' | 'hidden';
 }
 
 const features = tableFeatures({
@@ -27,7 +32,7 @@ const features = tableFeatures({
   sortedRowModel: createSortedRowModel(),
   sortFns: { alphanumeric: sortFn_alphanumeric, basic: sortFn_basic, text: sortFn_text },
 });
-/** Rows past which only those in sight are drawn. */
+/** Rows past which only those in sight are drawn, and how high one is before it was measured. */
 const virtualFrom = 250;
 const rowHeight = 31;
 
@@ -91,10 +96,12 @@ export function Table<T>({
     overscan: 20,
     enabled: sorted.length > virtualFrom,
   });
-  const drawn =
-    sorted.length > virtualFrom ? virtual.getVirtualItems().map((v) => v.index) : sorted.map((_, at) => at);
-  const before = sorted.length > virtualFrom ? (drawn[0] ?? 0) * rowHeight : 0;
-  const after = sorted.length > virtualFrom ? (sorted.length - 1 - (drawn.at(-1) ?? 0)) * rowHeight : 0;
+  const leads = columns.some((c) => c.phone === 'title');
+  const partly = sorted.length > virtualFrom;
+  const inSight = partly ? virtual.getVirtualItems() : [];
+  const drawn = partly ? inSight.map((v) => v.index) : sorted.map((_, at) => at);
+  const before = inSight[0]?.start ?? 0;
+  const after = partly ? virtual.getTotalSize() - (inSight.at(-1)?.end ?? 0) : 0;
   const toggle = (keys: readonly string[], on: boolean) => {
     const next = new Set(choosing!.chosen);
     for (const key of keys)
@@ -110,7 +117,7 @@ export function Table<T>({
   }[];
   return (
     <section
-      className="table"
+      className="table data"
       ref={frame}
       aria-label={label}
       style={placed(height ? { maxHeight: height } : {})}
@@ -124,7 +131,7 @@ export function Table<T>({
         if (step) {
           e.preventDefault();
           setChosen((at) => Math.min(sorted.length - 1, Math.max(0, (at ?? -1) + step)));
-          if (sorted.length > virtualFrom) virtual.scrollToIndex(Math.max(0, (chosen ?? -1) + step));
+          if (partly) virtual.scrollToIndex(Math.max(0, (chosen ?? -1) + step));
         } else if (e.key === 'Enter' && chosen !== null && open) open(sorted[chosen]!.original);
         else if (e.key === 'x' && chosen !== null && choosing) {
           const key = keyOf(sorted[chosen]!.original);
@@ -180,6 +187,8 @@ export function Table<T>({
             return (
               <tr
                 key={keyOf(row)}
+                ref={partly ? virtual.measureElement : undefined}
+                data-index={at}
                 className={open ? 'to' : ''}
                 aria-selected={chosen === at}
                 onClick={(e) => {
@@ -199,8 +208,13 @@ export function Table<T>({
                     />
                   </td>
                 )}
-                {columns.map((c) => (
-                  <td key={c.id} className={c.number ? 'n' : ''}>
+                {columns.map((c, place) => (
+                  <td
+                    key={c.id}
+                    className={c.number ? 'n' : ''}
+                    data-phone={c.phone ?? (place === 0 && !leads ? 'title' : 'labelled')}
+                    data-label={c.heading}
+                  >
                     {c.cell(row)}
                   </td>
                 ))}

@@ -24,21 +24,31 @@ export default function Ledger() {
   const ledger = useAsk('GET /api/ledger', { query: { kind: kind || undefined } });
   const { money, dayAndYear, at } = useSaying();
   const columns: Column<LedgerRow>[] = [
-    { id: 'date', heading: 'Date', width: '110px', sortBy: (r) => r.at, cell: (r) => dayAndYear(r.at) },
+    {
+      id: 'date',
+      phone: 'bare',
+      heading: 'Date',
+      width: '110px',
+      sortBy: (r) => r.at,
+      cell: (r) => dayAndYear(r.at),
+    },
     {
       id: 'who',
+      phone: 'title',
       heading: 'Who',
       sortBy: (r) => r.name.toLowerCase(),
       cell: (r) => <Person id={r.contactId} name={r.name} />,
     },
     {
       id: 'event',
+      phone: 'bare',
       heading: 'Event',
       sortBy: (r) => r.event ?? '',
       cell: (r) => r.event && <Link to={`/events/${r.eventId}/registration`}>{r.event}</Link>,
     },
     {
       id: 'kind',
+      phone: 'bare',
       heading: 'Kind',
       sortBy: (r) => r.kind,
       cell: (r) =>
@@ -46,10 +56,16 @@ export default function Ledger() {
           ? 'let off'
           : `${r.amount < 0 ? 'refund of ' : ''}${r.kind === 'donation' ? `donation, ${r.fund ?? ''}` : 'seats'}`,
     },
-    { id: 'method', heading: 'By', sortBy: (r) => r.method, cell: (r) => r.method },
-    { id: 'reason', heading: 'Reference', cell: (r) => <span className="soft">{r.reason}</span> },
+    { id: 'method', phone: 'bare', heading: 'By', sortBy: (r) => r.method, cell: (r) => r.method },
+    {
+      id: 'reason',
+      phone: 'hidden',
+      heading: 'Reference',
+      cell: (r) => <span className="soft">{r.reason}</span>,
+    },
     {
       id: 'amount',
+      phone: 'bare',
       heading: 'Amount',
       number: true,
       sortBy: (r) => r.amount,

@@ -12,7 +12,7 @@ export function Members({ id }: { id: string }) {
   const country = useMe().data?.organization.country ?? 'CA';
   const params = { id };
   const members = useAsk('GET /api/segments/:id/contacts', { params });
-  const back = useAction('POST /api/segments/:id/members', () => say('As it was before.'));
+  const back = useAction('POST /api/segments/:id/members', () => say('Undone.'));
   const out = useAction('POST /api/segments/:id/members');
   return (
     <Loaded of={members}>

@@ -21,6 +21,7 @@ export default function Records() {
   const columns: Column<SeasonEvent>[] = [
     {
       id: 'date',
+      phone: 'bare',
       heading: 'Date',
       width: '110px',
       sortBy: (e) => e.startsAt ?? '',
@@ -28,11 +29,12 @@ export default function Records() {
     },
     {
       id: 'title',
+      phone: 'title',
       heading: 'Event',
       sortBy: (e) => e.title.toLowerCase(),
       cell: (e) => <span className="name">{e.title}</span>,
     },
-    { id: 'unit', heading: 'Unit', sortBy: (e) => e.unit ?? '', cell: (e) => e.unit },
+    { id: 'unit', phone: 'hidden', heading: 'Unit', sortBy: (e) => e.unit ?? '', cell: (e) => e.unit },
     {
       id: 'capacity',
       heading: 'Capacity',

@@ -119,11 +119,11 @@ function Shown({ kept }: { kept: SegmentSummary }) {
                 })
               }
             >
-              {kept.frozenAt ? 'Let it live again' : 'Freeze it as it is today'}
+              {kept.frozenAt ? 'Unfreeze' : 'Freeze it as it is today'}
             </Button>
           )}
           <Button look="plain" onClick={() => remove.mutate({ params })}>
-            Throw away
+            Delete
           </Button>
         </div>
       </div>

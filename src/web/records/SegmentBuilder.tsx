@@ -45,8 +45,8 @@ export function SegmentBuilder({
           <option value="none">none of these</option>
         </select>
         {remove && (
-          <button type="button" className="link" onClick={remove} aria-label={`Take away group ${place}`}>
-            Take away
+          <button type="button" className="link" onClick={remove} aria-label={`Remove group ${place}`}>
+            Remove
           </button>
         )}
       </legend>
@@ -102,18 +102,13 @@ function Line({
         value={negated ? 'not' : 'is'}
         onChange={(e) => change(e.target.value === 'not' ? { not: inner } : inner)}
       >
-        <option value="is">it is so:</option>
-        <option value="not">it is not so:</option>
+        <option value="is">is</option>
+        <option value="not">is not</option>
       </select>
       <SegmentQuestion question={inner} change={(q) => change(wrap(q))} label={label} />
       {remove && (
-        <button
-          type="button"
-          className="link"
-          onClick={remove}
-          aria-label={`Take away ${label.toLowerCase()}`}
-        >
-          Take away
+        <button type="button" className="link" onClick={remove} aria-label={`Remove ${label.toLowerCase()}`}>
+          Remove
         </button>
       )}
       {inner.ask === 'in the household of' && (

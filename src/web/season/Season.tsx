@@ -30,6 +30,7 @@ export default function Season() {
   const columns: Column<SeasonEvent>[] = [
     {
       id: 'date',
+      phone: 'bare',
       heading: 'Date',
       width: '170px',
       sortBy: (e) => (e.startsAt ? e.startsAt : 'z'),
@@ -42,13 +43,20 @@ export default function Season() {
     },
     {
       id: 'title',
+      phone: 'title',
       heading: 'Event',
       sortBy: (e) => e.title.toLowerCase(),
       cell: (e) => <span className="name">{e.title}</span>,
     },
-    { id: 'unit', heading: 'Unit', sortBy: (e) => e.unit ?? '', cell: (e) => e.unit },
-    { id: 'venue', heading: 'Place', sortBy: (e) => e.venue ?? '', cell: (e) => e.venue },
-    { id: 'state', heading: 'State', sortBy: (e) => e.state, cell: (e) => <StateWord state={e.state} /> },
+    { id: 'unit', phone: 'hidden', heading: 'Unit', sortBy: (e) => e.unit ?? '', cell: (e) => e.unit },
+    { id: 'venue', phone: 'bare', heading: 'Place', sortBy: (e) => e.venue ?? '', cell: (e) => e.venue },
+    {
+      id: 'state',
+      phone: 'bare',
+      heading: 'State',
+      sortBy: (e) => e.state,
+      cell: (e) => <StateWord state={e.state} />,
+    },
     {
       id: 'seats',
       heading: 'Seats',

@@ -60,7 +60,7 @@ export function Frame({ children }: { children: ReactNode }) {
   return (
     <>
       <a className="skip" href="#contents">
-        To the contents
+        Skip to content
       </a>
       <header className="bar">
         <TextLink to="/desk" className="org" hideBelow="lg">
@@ -134,7 +134,7 @@ function PersonMenu({ name, coordinator }: { name: string; coordinator: boolean 
               closeOnSelect={false}
               onClick={() => setLight(light === 'system' ? 'dark' : light === 'dark' ? 'light' : 'system')}
             >
-              Light: {light === 'system' ? 'as this device' : light === 'dark' ? 'dark paper' : 'light paper'}
+              Theme: {light === 'system' ? 'as this device' : light}
             </Menu.Item>
             <Menu.Item value="keys" onClick={() => showKeys(true)}>
               Keys <chakra.kbd marginLeft="8px">?</chakra.kbd>

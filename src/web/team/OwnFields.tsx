@@ -100,7 +100,7 @@ function FieldForm({ field, close }: { field: CustomField | null; close: () => v
             </Button>
             {field && (
               <Button look="stop" onClick={() => setTyped('')}>
-                Take it away
+                Remove
               </Button>
             )}
           </>
@@ -110,7 +110,7 @@ function FieldForm({ field, close }: { field: CustomField | null; close: () => v
             disabled={remove.isPending}
             onClick={() => remove.mutate({ params: { id: field.id }, body: { name: typed } })}
           >
-            Take it away for good
+            Delete it for good
           </Button>
         )
       }
@@ -149,7 +149,7 @@ function FieldForm({ field, close }: { field: CustomField | null; close: () => v
           />
         </>
       ) : (
-        <p>Nobody has it filled in. Take it away?</p>
+        <p>Nobody has it filled in. Delete it?</p>
       )}
     </Asking>
   );

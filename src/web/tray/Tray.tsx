@@ -29,6 +29,7 @@ export default function Tray() {
   const columns: Column<MessageRow>[] = [
     {
       id: 'when',
+      phone: 'bare',
       heading: view === 'sent' ? 'Sent' : 'Planned for',
       width: '150px',
       sortBy: (m) => m.sentAt ?? m.plannedFor ?? '',
@@ -36,25 +37,35 @@ export default function Tray() {
     },
     {
       id: 'to',
+      phone: 'title',
       heading: 'To',
       sortBy: (m) => m.name.toLowerCase(),
       cell: (m) => <Person id={m.contactId} name={m.name} />,
     },
     {
       id: 'address',
+      phone: 'hidden',
       heading: 'Address',
       sortBy: (m) => m.address ?? '',
       cell: (m) => <span className="soft">{m.address}</span>,
     },
     {
       id: 'event',
+      phone: 'bare',
       heading: 'Event',
       sortBy: (m) => m.event ?? '',
       cell: (m) => m.event && <Link to={`/events/${m.eventId}/messages`}>{m.event}</Link>,
     },
-    { id: 'what', heading: 'What', sortBy: (m) => m.step ?? m.kind, cell: (m) => m.step ?? m.kind },
+    {
+      id: 'what',
+      phone: 'bare',
+      heading: 'What',
+      sortBy: (m) => m.step ?? m.kind,
+      cell: (m) => m.step ?? m.kind,
+    },
     {
       id: 'why',
+      phone: 'bare',
       heading: view === 'failed' || view === 'held back' ? 'Why not' : 'Why',
       cell: (m) => <span className={view === 'failed' ? 'late' : 'soft'}>{m.whyNot ?? m.reason}</span>,
     },
