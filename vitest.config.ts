@@ -28,6 +28,16 @@ export default defineConfig({
         },
       },
       {
+        // Parts of the kit in a document of their own.
+        resolve: { alias },
+        test: {
+          name: 'web',
+          include: ['src/web/**/*.test.{ts,tsx}'],
+          environment: 'happy-dom',
+          testTimeout: 60_000,
+        },
+      },
+      {
         // What the API tests asked, looked at afterwards.
         resolve: { alias },
         test: {

@@ -4,7 +4,7 @@ import { build, chromium, install, postgres, root, run, say, stop } from './shar
 
 // npm test: lint, unused files and packages, types, unit and API tests, the API tests again on a PostgreSQL server, browser tests. Figures come from
 // the runners' own reports. npm test -- --only NAME does one part.
-const parts = ['lint', 'unused', 'types', 'core', 'api', 'server', 'browser'];
+const parts = ['lint', 'unused', 'types', 'core', 'web', 'api', 'server', 'browser'];
 const at = process.argv.indexOf('--only');
 const only = at < 0 ? null : process.argv[at + 1];
 if (at >= 0 && !parts.includes(only)) stop(`The parts of the tests: ${parts.join(', ')}`);
@@ -37,6 +37,7 @@ for (const [name, ...args] of [
 
 for (const [part, name] of [
   ['core', 'unit tests'],
+  ['web', 'tests of the kit'],
   ['api', 'API tests'],
   ['server', 'API tests on a PostgreSQL server'],
 ])
