@@ -104,7 +104,7 @@ test('a contact: what they belong to on a day, fields of our own, a photo, an ad
     const photo = page.getByRole('img', { name: 'Ottoline Marsh' });
     await expect(photo).toBeVisible();
     expect(await photo.evaluate((img: HTMLImageElement) => img.naturalWidth)).toBe(1);
-    await page.getByRole('button', { name: 'Remove' }).click();
+    await page.getByRole('button', { name: 'Remove', exact: true }).click();
     await expect(photo).toHaveCount(0);
   });
 

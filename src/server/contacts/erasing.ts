@@ -1,4 +1,5 @@
 import { attributes, textKeys } from '#core/contacts/attributes.ts';
+import { quietReasons } from '#core/contacts/quiet.ts';
 import type { Work } from '../app/app.ts';
 import { record } from '../app/record.ts';
 import { first, type Queries } from '../db/database.ts';
@@ -153,7 +154,7 @@ export async function erase(w: Work, contactId: string): Promise<void> {
   await tx.query(
     `update messages set name = 'Erased', address = null, subject = null, body = null,
        state = case when state in ('planned', 'due', 'failed') then 'held back' else state end,
-       why_not = case when state in ('planned', 'due', 'failed') then 'the person was erased' else why_not end,
+       why_not = case when state in ('planned', 'due', 'failed') then '${quietReasons.erased}' else why_not end,
        next_try_at = null where contact_id = any($1)`,
     [shells],
   );

@@ -1,9 +1,11 @@
+import { quietReasons } from '#core/contacts/quiet.ts';
+
 /**
  * Why nothing is sent to a contact, as SQL over its row, or null. The one rule for every place that sends or lists.
  */
 export const whyQuiet = (c: string): string =>
-  `case when ${c}.erased_at is not null then 'the person was erased' when ${c}.deceased_on is not null then 'died'
-    when ${c}.do_not_contact then 'asked not to be contacted' end`;
+  `case when ${c}.erased_at is not null then '${quietReasons.erased}' when ${c}.deceased_on is not null then '${quietReasons.died}'
+    when ${c}.do_not_contact then '${quietReasons.asked}' end`;
 
 /** What somebody said last about a topic by email, as SQL over a contact's id and an expression for the topic; or null. */
 export const lastWord = (contactId: string, topic: string): string =>

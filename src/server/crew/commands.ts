@@ -1,5 +1,6 @@
 import type { z } from 'zod';
 import type { crewContract } from '#contract/crew.ts';
+import { isGone } from '#core/contacts/quiet.ts';
 import { clashesOf, hoursOf } from '#core/crew/clashes.ts';
 import { type AssignmentState, refusalOf } from '#core/crew/states.ts';
 import { lives } from '#core/events/states.ts';
@@ -59,7 +60,7 @@ async function againstOf(tx: Queries, shift: ShiftRow, contactId: string): Promi
 
 /** Why nobody is put on a shift whatever is said for it: the person died, or was erased. */
 const goneIn = (against: readonly Against[]): string | null =>
-  against.find((x) => x.kind === 'quiet' && x.text !== 'asked not to be contacted')?.text ?? null;
+  against.find((x) => x.kind === 'quiet' && isGone(x.text))?.text ?? null;
 
 /** Adds a shift to an event. Times are wall times where the event is. */
 export async function addShift(

@@ -64,10 +64,7 @@ export async function mark(
     // Judged by the moment it happened: what is told after midnight was yesterday's door.
     const [row] = await doorRows(tx, event, when, registrationId);
     if (row && row.attendance !== 'arrived' && !mayComeIn(row, despite))
-      throw conflict(
-        'stop',
-        `${row.headline}. ${row.details.join(' ')} Say why to let them in anyway.`,
-      );
+      throw conflict('stop', `${row.headline}. ${row.details.join(' ')} Say why to let them in anyway.`);
   }
   await keepAttendance(tx, seat, state, when);
   await insert(tx, 'attendance_marks', {
