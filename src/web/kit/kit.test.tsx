@@ -21,6 +21,70 @@ const shown = (children: ReactNode) =>
     </MemoryRouter>,
   );
 
+function Form({ error }: { error?: string }) {
+  const [name, setName] = useState('');
+  const [kind, setKind] = useState('');
+  return (
+    <>
+      <TextField label="Name" help="As on the door list." value={name} set={setName} error={error} />
+      <ChoiceField
+        label="Kind"
+        empty="any"
+        value={kind}
+        set={setKind}
+        choices={[{ value: 'a', label: 'A kind' }]}
+      />
+      <output>{`${name}/${kind}`}</output>
+    </>
+  );
+}
+
+function WithDialog() {
+  const [open, setOpen] = useState(false);
+  return (
+    <>
+      <Button onClick={() => setOpen(true)}>Ask</Button>
+      <Asking open={open} close={() => setOpen(false)} title="Call off?" actions={<Button>Yes</Button>}>
+        <p>It cannot be undone.</p>
+      </Asking>
+    </>
+  );
+}
+
+interface Row {
+  id: string;
+  name: string;
+  seats: number;
+}
+const columns: Column<Row>[] = [
+  { id: 'name', heading: 'Name', sortBy: (r) => r.name, cell: (r) => r.name },
+  { id: 'seats', heading: 'Seats', number: true, sortBy: (r) => r.seats, cell: (r) => r.seats },
+];
+const rows: Row[] = [
+  { id: 'b', name: 'Bo', seats: 2 },
+  { id: 'a', name: 'Aud', seats: 10 },
+  { id: 'c', name: 'Cai', seats: 1 },
+];
+const opened: string[] = [];
+function WithTable({ of = rows }: { of?: Row[] }) {
+  const [chosen, choose] = useState<ReadonlySet<string>>(new Set());
+  return (
+    <>
+      <Table
+        rows={of}
+        columns={columns}
+        keyOf={(r) => r.id}
+        label="Parties"
+        empty="Nobody yet."
+        open={(r) => opened.push(r.id)}
+        choosing={{ chosen, choose }}
+        total={['3 parties', 13]}
+      />
+      <output>{[...chosen].sort().join()}</output>
+    </>
+  );
+}
+
 describe('buttons', () => {
   test('never send a form unless they are asked to, and do nothing while disabled', () => {
     let sent = 0;
@@ -62,24 +126,6 @@ describe('buttons', () => {
 });
 
 describe('fields', () => {
-  function Form({ error }: { error?: string }) {
-    const [name, setName] = useState('');
-    const [kind, setKind] = useState('');
-    return (
-      <>
-        <TextField label="Name" help="As on the door list." value={name} set={setName} error={error} />
-        <ChoiceField
-          label="Kind"
-          empty="any"
-          value={kind}
-          set={setKind}
-          choices={[{ value: 'a', label: 'A kind' }]}
-        />
-        <output>{`${name}/${kind}`}</output>
-      </>
-    );
-  }
-
   test('are found by their label, say what is typed, and are described by help and by what is wrong', () => {
     const { rerender } = shown(<Form />);
     const name = screen.getByLabelText('Name');
@@ -106,18 +152,7 @@ describe('fields', () => {
 
 describe('a dialog', () => {
   test('has its title for a name, and is closed by Escape and by its button', async () => {
-    function Page() {
-      const [open, setOpen] = useState(false);
-      return (
-        <>
-          <Button onClick={() => setOpen(true)}>Ask</Button>
-          <Asking open={open} close={() => setOpen(false)} title="Call off?" actions={<Button>Yes</Button>}>
-            <p>It cannot be undone.</p>
-          </Asking>
-        </>
-      );
-    }
-    shown(<Page />);
+    shown(<WithDialog />);
     for (const leave of ['escape', 'button'] as const) {
       fireEvent.click(screen.getByRole('button', { name: 'Ask' }));
       const dialog = await screen.findByRole('dialog', { name: 'Call off?' });
@@ -130,39 +165,6 @@ describe('a dialog', () => {
 });
 
 describe('a table', () => {
-  interface Row {
-    id: string;
-    name: string;
-    seats: number;
-  }
-  const columns: Column<Row>[] = [
-    { id: 'name', heading: 'Name', sortBy: (r) => r.name, cell: (r) => r.name },
-    { id: 'seats', heading: 'Seats', number: true, sortBy: (r) => r.seats, cell: (r) => r.seats },
-  ];
-  const rows: Row[] = [
-    { id: 'b', name: 'Bo', seats: 2 },
-    { id: 'a', name: 'Aud', seats: 10 },
-    { id: 'c', name: 'Cai', seats: 1 },
-  ];
-  const opened: string[] = [];
-  function Page({ of = rows }: { of?: Row[] }) {
-    const [chosen, choose] = useState<ReadonlySet<string>>(new Set());
-    return (
-      <>
-        <Table
-          rows={of}
-          columns={columns}
-          keyOf={(r) => r.id}
-          label="Parties"
-          empty="Nobody yet."
-          open={(r) => opened.push(r.id)}
-          choosing={{ chosen, choose }}
-          total={['3 parties', 13]}
-        />
-        <output>{[...chosen].sort().join()}</output>
-      </>
-    );
-  }
   const names = () =>
     screen
       .getAllByRole('row')
@@ -170,7 +172,7 @@ describe('a table', () => {
       .map((r) => within(r).getAllByRole('cell')[1]!.textContent);
 
   test('is sorted by its headings, numbers as numbers, and says by which', () => {
-    shown(<Page />);
+    shown(<WithTable />);
     expect(names()).toEqual(['Bo', 'Aud', 'Cai']);
     fireEvent.click(screen.getByRole('button', { name: /^Name/u }));
     expect(names()).toEqual(['Aud', 'Bo', 'Cai']);
@@ -188,7 +190,7 @@ describe('a table', () => {
 
   test('is walked with j and k, a row opened by Enter and chosen by x; all shown are chosen at once', () => {
     opened.length = 0;
-    shown(<Page />);
+    shown(<WithTable />);
     const table = screen.getByRole('region', { name: 'Parties' });
     for (const key of ['j', 'j', 'k', 'Enter', 'j', 'x']) fireEvent.keyDown(table, { key });
     expect(opened).toEqual(['b']);
@@ -200,10 +202,10 @@ describe('a table', () => {
   });
 
   test('without rows it says so; on a phone one column leads, and others say what they are', () => {
-    const { unmount } = shown(<Page of={[]} />);
+    const { unmount } = shown(<WithTable of={[]} />);
     expect(screen.getByText('Nobody yet.')).toBeTruthy();
     unmount();
-    shown(<Page />);
+    shown(<WithTable />);
     const cells = within(screen.getAllByRole('row')[1]!).getAllByRole('cell');
     expect(cells.map((c) => [c.dataset.phone, c.dataset.label])).toEqual([
       [undefined, undefined],
