@@ -172,14 +172,17 @@ export async function changeMapping(
   });
 }
 
-/** Puts a row right, leaves it out, or says whom it means; it is checked at once, and nothing else is. */
+/**
+ * Puts a row right, leaves it out, or says whom it means; it is checked at once, and nothing else is. Answers the line of the
+ * file that it belongs to.
+ */
 export async function changeRow(
   app: App,
   actor: Actor,
   id: string,
   line: number,
   body: Body<'PATCH /api/imports/:id/rows/:line'>,
-): Promise<void> {
+): Promise<number> {
   const bytes = await readContent(app.db, id);
   const ofLine = await lineInFile(app.db, id, line);
   const lineRead = await inThread('read one line', { bytes, line: ofLine });
@@ -216,6 +219,7 @@ export async function changeRow(
     );
     await update(w.tx, 'imports', id, { counts: await countRows(w.tx, id) });
   });
+  return ofLine;
 }
 
 /** Applies an import as it was shown; where contacts changed since, it is checked anew instead. */

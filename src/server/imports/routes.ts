@@ -70,9 +70,8 @@ export const importsHandlers: Handlers<typeof importsContract> = {
   },
 
   'PATCH /api/imports/:id/rows/:line': async ({ app, actor, params: { id, line }, body }) => {
+    const ofLine = await commands.changeRow(app, actor, id, line, body);
     // A person whom the line named may be gone with what was put right.
-    const ofLine = await store.lineInFile(app.db, id, line);
-    await commands.changeRow(app, actor, id, line, body);
     return asRow(await store.readShownRow(app.db, id, line, ofLine));
   },
 

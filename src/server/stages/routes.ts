@@ -63,7 +63,7 @@ export const eventsHandlers: Handlers<typeof eventsContract> = {
 
   'POST /api/events/:id/what-if': async (c) => {
     const { app, actor, params, body } = c;
-    const event = await eventFor(c, params.id, 'plan', 'change', true);
+    const event = await eventFor(c, params.id, 'plan', 'change');
     if ('move' in body)
       return whatIf(app, actor, async (w) => {
         const { followed } = await makeMove(w, event.id, body.move, 'to see what follows');

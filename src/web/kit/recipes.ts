@@ -1,4 +1,11 @@
 import { defineRecipe, defineSlotRecipe } from '@chakra-ui/react';
+import {
+  dialogAnatomy,
+  drawerAnatomy,
+  fieldAnatomy,
+  menuAnatomy,
+  toastAnatomy,
+} from '@chakra-ui/react/anatomy';
 
 /** What is done: outlined; the one thing to do stands out, what is rare or cannot be undone is quiet or red. */
 export const button = defineRecipe({
@@ -44,18 +51,7 @@ export const button = defineRecipe({
 const floating = { layerStyle: 'floating' } as const;
 
 const dialog = defineSlotRecipe({
-  slots: [
-    'trigger',
-    'backdrop',
-    'positioner',
-    'content',
-    'title',
-    'description',
-    'closeTrigger',
-    'header',
-    'body',
-    'footer',
-  ],
+  slots: dialogAnatomy.keys(),
   base: {
     backdrop: { position: 'fixed', inset: 0, background: 'rgb(0 0 0 / 0.28)', zIndex: 60 },
     positioner: {
@@ -71,25 +67,10 @@ const dialog = defineSlotRecipe({
     content: { ...floating, padding: '18px 22px', width: '100%', outline: 'none' },
     title: { textStyle: 'head', marginBottom: '10px' },
   },
-  variants: {
-    width: { normal: { content: { maxWidth: '480px' } }, wide: { content: { maxWidth: '760px' } } },
-  },
-  defaultVariants: { width: 'normal' },
 });
 
 const drawer = defineSlotRecipe({
-  slots: [
-    'trigger',
-    'backdrop',
-    'positioner',
-    'content',
-    'title',
-    'description',
-    'closeTrigger',
-    'header',
-    'body',
-    'footer',
-  ],
+  slots: drawerAnatomy.keys(),
   base: {
     backdrop: { position: 'fixed', inset: 0, background: 'rgb(0 0 0 / 0.18)', zIndex: 50 },
     positioner: {
@@ -118,23 +99,7 @@ const drawer = defineSlotRecipe({
 });
 
 const menu = defineSlotRecipe({
-  slots: [
-    'arrow',
-    'arrowTip',
-    'content',
-    'contextTrigger',
-    'indicator',
-    'item',
-    'itemGroup',
-    'itemGroupLabel',
-    'itemIndicator',
-    'itemText',
-    'positioner',
-    'separator',
-    'trigger',
-    'triggerItem',
-    'itemCommand',
-  ],
+  slots: menuAnatomy.keys(),
   base: {
     content: { ...floating, padding: '4px 0', minWidth: '200px', outline: 'none', zIndex: 45 },
     positioner: { zIndex: 45 },
@@ -155,7 +120,7 @@ const menu = defineSlotRecipe({
 });
 
 const toast = defineSlotRecipe({
-  slots: ['root', 'title', 'description', 'indicator', 'closeTrigger', 'actionTrigger'],
+  slots: toastAnatomy.keys(),
   base: {
     root: {
       background: 'ink',
@@ -190,17 +155,7 @@ const toast = defineSlotRecipe({
 });
 
 const field = defineSlotRecipe({
-  slots: [
-    'root',
-    'label',
-    'requiredIndicator',
-    'helperText',
-    'errorText',
-    'input',
-    'select',
-    'textarea',
-    'errorIcon',
-  ],
+  slots: fieldAnatomy.keys(),
   base: {
     root: { display: 'block', marginBottom: '14px' },
     label: { display: 'block', fontSize: 'medium', fontWeight: 500, marginBottom: '3px' },
