@@ -102,3 +102,6 @@ export const problem = z.object({
     .optional(),
 });
 export type ProblemBody = z.infer<typeof problem>;
+
+/** What the body of an endpoint says once it was read. */
+export type BodyOf<E extends Endpoint> = OutputOf<E['body']>;

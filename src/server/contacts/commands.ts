@@ -1,5 +1,5 @@
-import type { z } from 'zod';
 import type { contactsContract } from '#contract/contacts.ts';
+import type { BodyOf } from '#contract/endpoint.ts';
 import { fullName } from '#core/contacts/names.ts';
 import { dateOf } from '#core/time/wallTime.ts';
 import type { SignedIn, Work } from '../app/app.ts';
@@ -14,11 +14,7 @@ import { readReach, readReachLists } from './reach.ts';
 import * as store from './store.ts';
 import { organizationNamed } from './ties.ts';
 
-type Body<K extends keyof typeof contactsContract> = (typeof contactsContract)[K] extends {
-  body: infer B extends z.ZodType;
-}
-  ? z.output<B>
-  : never;
+type Body<K extends keyof typeof contactsContract> = BodyOf<(typeof contactsContract)[K]>;
 
 /** Adds a person or an organization by hand; answers the one that is known where it is the same, and why. */
 export async function addContact(

@@ -1,5 +1,5 @@
-import type { z } from 'zod';
 import type { crewContract } from '#contract/crew.ts';
+import type { BodyOf } from '#contract/endpoint.ts';
 import { isGone } from '#core/contacts/quiet.ts';
 import { clashesOf, hoursOf } from '#core/crew/clashes.ts';
 import { type AssignmentState, refusalOf } from '#core/crew/states.ts';
@@ -28,11 +28,7 @@ import {
   seatMeanwhile,
 } from './store.ts';
 
-type Body<K extends keyof typeof crewContract> = (typeof crewContract)[K] extends {
-  body: infer B extends z.ZodType;
-}
-  ? z.output<B>
-  : never;
+type Body<K extends keyof typeof crewContract> = BodyOf<(typeof crewContract)[K]>;
 
 /** Something that speaks against putting somebody on a shift. */
 interface Against {

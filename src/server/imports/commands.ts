@@ -1,4 +1,4 @@
-import type { z } from 'zod';
+import type { BodyOf } from '#contract/endpoint.ts';
 import type { importsContract } from '#contract/imports.ts';
 import { TableProblem } from '#core/exchange/table.ts';
 import { likenessOf, problemsWithMapping } from '#core/imports/columns.ts';
@@ -34,11 +34,7 @@ import {
 } from './store.ts';
 import { undoImport } from './undoing.ts';
 
-type Body<K extends keyof typeof importsContract> = (typeof importsContract)[K] extends {
-  body: infer B extends z.ZodType;
-}
-  ? z.output<B>
-  : never;
+type Body<K extends keyof typeof importsContract> = BodyOf<(typeof importsContract)[K]>;
 
 /** Refuses an import that is not in one of the states the action needs. */
 function needState(record: ImportRecord, ...wanted: ImportRecord['state'][]): void {
