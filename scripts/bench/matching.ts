@@ -1,6 +1,7 @@
 import { keysOf, type Prepared, prepare } from '#core/contacts/comparing.ts';
 import { blockedPairs, estimate } from '#core/contacts/estimating.ts';
 import { compareReady, decideReady, usualThresholds } from '#core/contacts/match.ts';
+import { sayReason } from '#core/words/reasons.ts';
 import { type Labelled, makeLabelled } from '#demo/labelled.ts';
 import { makeRandom } from '#demo/random.ts';
 import { Report } from './report.ts';
@@ -46,13 +47,15 @@ function pairsOf(seed: number): Score {
       score.linked += 1;
       if (!same) score.wrong += 1;
       if (!same && a.of.householdId === b.of.householdId) score.household += 1;
-      if (!same && process.env.SHOW) show('WRONG', a.of, b.of, verdict.probability, verdict.reasons);
+      if (!same && process.env.SHOW)
+        show('WRONG', a.of, b.of, verdict.probability, verdict.reasons.map(sayReason));
     } else if (verdict.outcome === 'look') {
       score.look += 1;
       if (same) score.lookTrue += 1;
     }
     if (same && (verdict.outcome === 'same' || verdict.outcome === 'look')) score.found += 1;
-    else if (same && process.env.SHOW) show('MISSED', a.of, b.of, verdict.probability, verdict.reasons);
+    else if (same && process.env.SHOW)
+      show('MISSED', a.of, b.of, verdict.probability, verdict.reasons.map(sayReason));
   }
   return score;
 }

@@ -4,6 +4,7 @@ import { attributes, textsOf } from '#core/contacts/attributes.ts';
 import { consentChannels, consentTopics } from '#core/contacts/consent.ts';
 import { lifelineKinds } from '#core/contacts/lifeline.ts';
 import { contactKinds, contactOrders } from '#core/contacts/listing.ts';
+import { quietReasons } from '#core/contacts/quiet.ts';
 import { amount, contract, date, done, id, idParams, instant, personName } from './endpoint.ts';
 import { customField } from './fields.ts';
 import { inRole, tie } from './ties.ts';
@@ -21,7 +22,7 @@ export const contactLine = z.object({
   addedAt: instant,
   tags: z.array(z.string()),
   /** Why nothing is sent to them: they asked for it, or died. */
-  quiet: z.string().nullable(),
+  quiet: z.enum(quietReasons).nullable(),
   moved: z.boolean(),
 });
 export type ContactLine = z.infer<typeof contactLine>;

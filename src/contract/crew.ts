@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { quietReasons } from '#core/contacts/quiet.ts';
 import { assignmentStates } from '#core/crew/states.ts';
 import { code, contract, done, id, idParams, instant, personName, token, wallTime } from './endpoint.ts';
 
@@ -7,7 +8,7 @@ const assignment = z.object({
   contactId: id,
   name: z.string(),
   /** Why nothing is sent to them. */
-  quiet: z.string().nullable(),
+  quiet: z.enum(quietReasons).nullable(),
   state: z.enum(assignmentStates),
   source: z.enum(['staff', 'public']),
   overrideReason: z.string().nullable(),

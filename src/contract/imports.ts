@@ -70,6 +70,8 @@ const importRow = z.object({
   part: z.enum(rowParts),
   verdict: z.enum(rowVerdicts),
   reasons: z.array(z.string()),
+  /** Whether somebody said who it is. */
+  decided: z.boolean(),
   cells: z.array(z.string()),
   name: z.string(),
   email: z.string().nullable(),

@@ -1,4 +1,5 @@
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
+import { because, type Reason } from '#core/words/reasons.ts';
 import { linkTo, makeWorld, type World } from './harness.ts';
 import { type OpenEvent, openEvent, orderFor } from './scenes.ts';
 
@@ -318,13 +319,13 @@ describe('an event that no longer lives', () => {
     // Behind the back of planning, as a process killed in between would leave it.
     await world.app.db.query("update events set state = 'called off' where id = $1", [event.id]);
     await world.moveTo('2027-03-10T20:00:00Z');
-    const rows = await world.app.db.query<{ state: string; whyNot: string }>(
+    const rows = await world.app.db.query<{ state: string; whyNot: Reason }>(
       "select m.state, m.why_not from messages m join message_steps s on s.id = m.step_id where m.event_id = $1 and s.kind = 'reminder'",
       [event.id],
     );
     expect(rows.length).toBeGreaterThan(0);
     for (const row of rows)
-      expect(row).toMatchObject({ state: 'held back', whyNot: 'the event was called off' });
+      expect(row).toEqual({ state: 'held back', whyNot: because('event ended', { state: 'called off' }) });
   });
 
   test('a pass of a seat that was given up is still known, and says so', async () => {

@@ -96,7 +96,7 @@ describe('who asked not to be contacted, died or moved', () => {
     await world.runner.run();
     expect(await mailTo(email('quiet'))).toBe(before);
     const crew = await odalys.call('GET /api/events/:id/crew', { params: { id: event.id } });
-    expect(crew.shifts[0]!.assignments[0]).toMatchObject({ quiet: 'asked not to be contacted' });
+    expect(crew.shifts[0]!.assignments[0]).toMatchObject({ quiet: 'asked' });
   });
 
   test('freed seats: offered to the first who can be told, to others only by hand', async () => {
@@ -159,7 +159,7 @@ describe('who asked not to be contacted, died or moved', () => {
     const expected = {
       Heard: { quiet: null, moved: false, email: email('heard'), postalCode: 'B2X 1A1' },
       Quiet: {
-        quiet: 'asked not to be contacted',
+        quiet: 'asked',
         moved: false,
         email: email('quiet'),
         postalCode: 'B2X 1A1',
@@ -215,7 +215,7 @@ describe('who asked not to be contacted, died or moved', () => {
         ['Away', null],
         ['Gone', 'died'],
         ['Heard', null],
-        ['Quiet', 'asked not to be contacted'],
+        ['Quiet', 'asked'],
         ['Seat', null],
       ]);
     } finally {

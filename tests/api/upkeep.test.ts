@@ -131,6 +131,7 @@ describe('what the database keeps by itself', () => {
   test('a database of the version before is brought up to date with what it holds', async () => {
     const db = await openPglite({});
     const all = shippedMigrations();
+    const before10 = all.findIndex((m) => m.name.startsWith('0010'));
     await migrate(db, all.slice(0, 2));
     await db.script(`
       insert into contacts (id, given_name, family_name, source, created_at, updated_at)
@@ -153,7 +154,45 @@ describe('what the database keeps by itself', () => {
       insert into merges (id, kept, merged, at, actor, before, after, moved) values (gen_random_uuid(), '00000000-0000-7000-8000-000000000001',
         '00000000-0000-7000-8000-000000000002', now(), 'x', '{}', '{}', '{"rows": {}, "tags": ["bees"], "shifts": []}');
     `);
-    expect(await migrate(db)).toBe(all.length - 2);
+    await migrate(db, all.slice(0, before10));
+    await db.script(`
+      update registrations set link_reasons = '["same email, una@fenmail.example", "same family name"]';
+      insert into messages (id, recipient_key, kind, name, language, state, reason, why_not, planned_for, attempts, created_at)
+        values (gen_random_uuid(), 'a', 'reminder', 'Una', 'en', 'held back', 'r', 'the person died', now(), 0, now()),
+               (gen_random_uuid(), 'b', 'reminder', 'Una', 'en', 'planned', 'r', null, now(), 0, now());
+      insert into pairs (id, contact_a, contact_b, probability, outcome, held, findings, found_by, found_at)
+        select gen_random_uuid(), min(id::text)::uuid, max(id::text)::uuid, 0.5, 'look', 'the birth dates differ',
+          '[{"field": "given", "words": "same given name, Una", "bits": 4}]', 'test', now() from contacts;
+      insert into imports (id, file_name, file_hash, state, encoding, delimiter, heading_line, headings, mapping, counts, created_at)
+        values ('00000000-0000-7000-8000-0000000000b1', 'f', 'h', 'checked', 'utf-8', ',', 1, '[]', '{}', '{}', now());
+      insert into import_rows (import_id, line, cells, verdict, reasons, changes)
+        values ('00000000-0000-7000-8000-0000000000b1', 2, '[]', 'changes', '["known by the email alone"]',
+          '[{"field": "phone", "why": null}, {"field": "name", "why": "ours is kept"}]');
+    `);
+    expect(await migrate(db)).toBe(all.length - before10);
+    const written = (words: string) => ({ code: 'as written', params: { words } });
+    expect(await db.query('select link_reasons from registrations')).toEqual([
+      { linkReasons: [written('same email, una@fenmail.example'), written('same family name')] },
+    ]);
+    expect(await db.query('select why_not from messages order by recipient_key')).toEqual([
+      { whyNot: written('the person died') },
+      { whyNot: null },
+    ]);
+    expect(await db.query('select held, findings from pairs')).toEqual([
+      {
+        held: written('the birth dates differ'),
+        findings: [{ field: 'given', reason: written('same given name, Una'), bits: 4 }],
+      },
+    ]);
+    expect(await db.query('select reasons, changes from import_rows')).toEqual([
+      {
+        reasons: [written('known by the email alone')],
+        changes: [
+          { field: 'phone', why: null },
+          { field: 'name', why: written('ours is kept') },
+        ],
+      },
+    ]);
     expect((await db.query('select since, starts_on from memberships order by since')).map((m) => m)).toEqual(
       [
         { since: '2012', startsOn: '2012-01-01' },

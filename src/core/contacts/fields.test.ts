@@ -1,4 +1,5 @@
 import { describe, expect, test } from 'vitest';
+import { sayReason } from '#core/words/reasons.ts';
 import { type FieldRule, readFieldValue } from './fields.ts';
 
 const of = (kind: FieldRule['kind'], choices: string[] = []): FieldRule => ({ kind, choices });
@@ -24,5 +25,8 @@ describe('a field of one’s own', () => {
     [of('date'), '28/02/2026', 'There is no such date.'],
     [of('yes or no'), 'perhaps', 'Yes or no.'],
     [of('one of', ['A', 'B']), 'C', 'One of: A, B.'],
-  ])('%j refuses “%s”', (field, typed, wrong) => expect(readFieldValue(field, typed)).toEqual({ wrong }));
+  ])('%j refuses “%s”', (field, typed, wrong) => {
+    const read = readFieldValue(field, typed);
+    expect('wrong' in read && sayReason(read.wrong)).toBe(wrong);
+  });
 });

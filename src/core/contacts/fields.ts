@@ -1,3 +1,5 @@
+import { because, type Reason } from '#core/words/reasons.ts';
+
 /** A field an organization added to its contacts. */
 export interface FieldRule {
   kind: 'text' | 'number' | 'date' | 'yes or no' | 'one of';
@@ -17,17 +19,17 @@ export interface OwnField extends FieldRule {
 export function readFieldValue(
   field: FieldRule,
   typed: string,
-): { value: string | null } | { wrong: string } {
+): { value: string | null } | { wrong: Reason } {
   const text = typed.trim();
   if (!text) return { value: null };
   switch (field.kind) {
     case 'text':
-      return text.length > 500 ? { wrong: 'At most 500 characters.' } : { value: text };
+      return text.length > 500 ? { wrong: because('field too long') } : { value: text };
     case 'number': {
       const number = text.replaceAll(/[\s’']/gu, '').replace(/^(-?\d+),(\d+)$/u, '$1.$2');
       return /^-?\d{1,15}(?:\.\d{1,6})?$/u.test(number)
         ? { value: number }
-        : { wrong: 'This is not a number.' };
+        : { wrong: because('field no number') };
     }
     case 'date': {
       const day = new Date(`${text}T00:00:00Z`);
@@ -35,13 +37,15 @@ export function readFieldValue(
         !Number.isNaN(day.getTime()) &&
         day.toISOString().startsWith(text)
         ? { value: text }
-        : { wrong: 'There is no such date.' };
+        : { wrong: because('field no date') };
     }
     case 'yes or no':
-      return text === 'yes' || text === 'no' ? { value: text } : { wrong: 'Yes or no.' };
+      return text === 'yes' || text === 'no' ? { value: text } : { wrong: because('field no yes or no') };
     case 'one of': {
       const choice = field.choices.find((c) => c.toLowerCase() === text.toLowerCase());
-      return choice ? { value: choice } : { wrong: `One of: ${field.choices.join(', ')}.` };
+      return choice
+        ? { value: choice }
+        : { wrong: because('field no choice', { choices: field.choices.join(', ') }) };
     }
   }
 }

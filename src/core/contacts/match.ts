@@ -1,4 +1,4 @@
-import { sayShortDate } from '#core/time/say.ts';
+import { because, type Reason, type ReasonCode } from '#core/words/reasons.ts';
 import {
   type Agreement,
   agreementOf,
@@ -6,6 +6,7 @@ import {
   type Described,
   type Field,
   fields,
+  type Level,
   type Prepared,
   prepare,
   worthComparing,
@@ -29,10 +30,10 @@ export const usualThresholds: Thresholds = { same: 0.95, look: 0.1 };
 /** Where nobody reviews what was linked, as at registration: a wrong link is worse than a duplicate. */
 export const carefulThresholds: Thresholds = { same: 0.97, look: 0.1 };
 
-/** What one field said, in words. */
+/** What one field said. */
 export interface Finding {
   field: Field;
-  words: string;
+  reason: Reason;
   /** Bits for or against; 0 where a side is missing. */
   bits: number;
 }
@@ -44,9 +45,9 @@ export interface Verdict {
   probability: number;
   findings: Finding[];
   /** Why it was not linked although it is likely. */
-  held: string | null;
-  /** The findings in words, strongest first, and what held it back. */
-  reasons: string[];
+  held: Reason | null;
+  /** The findings, strongest first, and what held it back. */
+  reasons: Reason[];
 }
 
 /** Compares one person with one contact. */
@@ -86,7 +87,7 @@ export function compareReady(
       const said = [...this.findings]
         .filter((f) => f.bits !== 0)
         .sort((a, b) => Math.abs(b.bits) - Math.abs(a.bits))
-        .map((f) => f.words);
+        .map((f) => f.reason);
       return held && outcome === 'look' ? [...said, held] : said;
     },
   };
@@ -95,7 +96,7 @@ export function compareReady(
 function outcomeOf(
   agreement: Agreement,
   weighed: Weighed,
-  held: string | null,
+  held: Reason | null,
   thresholds: Thresholds,
 ): Outcome {
   const { same, household, unrelated } = weighed.probability;
@@ -111,24 +112,26 @@ function outcomeOf(
  * What keeps two records from being linked unasked however likely they are. Weights add up as if fields agreed by
  * chance only; in a family they do not, so these cases are decided by a person.
  */
-function heldBack(a: Agreement): string | null {
+function heldBack(a: Agreement): Reason | null {
+  const code = whatHolds(a);
+  return code && because(code);
+}
+
+function whatHolds(a: Agreement): ReasonCode | null {
   const confirmed = a.email === 'same' || a.phone === 'same' || a.birth === 'same';
-  if (a.birth === 'different') return 'the birth dates differ';
-  if (a.given === 'missing' || a.family === 'missing') return 'part of the name is missing';
-  if (a.given === 'different') return 'the given names differ';
-  if (a.family === 'different' && !(a.email === 'same' && a.birth === 'same'))
-    return 'the family names differ';
-  if (a.given === 'alike') return 'the given names are alike, but may be two people’s';
+  if (a.birth === 'different') return 'held: birth differs';
+  if (a.given === 'missing' || a.family === 'missing') return 'held: name incomplete';
+  if (a.given === 'different') return 'held: given differs';
+  if (a.family === 'different' && !(a.email === 'same' && a.birth === 'same')) return 'held: family differs';
+  if (a.given === 'alike') return 'held: given alike';
   if (a.given === 'initial' && !(a.email === 'same' && (a.phone === 'same' || a.birth === 'same')))
-    return 'there is only an initial to go by';
-  if (!confirmed && a.address !== 'same') return 'no email, telephone or birth date confirms the name';
-  if (!confirmed && a.given !== 'same') return 'only the address confirms a name that is written differently';
-  if (a.email === 'different' && a.birth !== 'same')
-    return 'the emails differ, and no birth date says they are one person';
-  if (a.phone === 'different' && a.birth !== 'same' && a.address === 'same')
-    return 'the telephones differ at one address: they may be parent and child of one name';
+    return 'held: initial';
+  if (!confirmed && a.address !== 'same') return 'held: unconfirmed';
+  if (!confirmed && a.given !== 'same') return 'held: address only';
+  if (a.email === 'different' && a.birth !== 'same') return 'held: email differs';
+  if (a.phone === 'different' && a.birth !== 'same' && a.address === 'same') return 'held: phone differs';
   if (!confirmedTwice(a) && (a.given !== 'same' || a.family === 'spelling') && a.email !== 'same')
-    return 'one agreement is not enough for a name that is written differently';
+    return 'held: confirmed once';
   return null;
 }
 
@@ -136,65 +139,34 @@ function heldBack(a: Agreement): string | null {
 const confirmedTwice = (a: Agreement): boolean =>
   [a.phone, a.birth, a.address].filter((level) => level === 'same').length > 1;
 
-const alike: { [F in Field]: Partial<Record<string, string>> } = {
-  given: {
-    same: 'same given name',
-    nickname: 'given names that are short for each other',
-    part: 'one given name is part of the other',
-    spelling: 'given names alike but for the spelling',
-    alike: 'given names that look alike',
-    initial: 'an initial that fits',
-    different: 'different given names',
-  },
-  family: {
-    same: 'same family name',
-    variant: 'same family name, written differently',
-    spelling: 'family names alike but for the spelling',
-    part: 'one family name is part of the other',
-    different: 'different family names',
-  },
-  email: { same: 'same email', mistyped: 'emails alike but for a slip', different: 'different emails' },
-  phone: { same: 'same telephone', different: 'different telephones' },
-  birth: {
-    same: 'same birth date',
-    mistyped: 'birth dates alike but for a slip',
-    different: 'different birth dates',
-  },
-  address: {
-    same: 'same address',
-    'postal code': 'same postal code',
-    different: 'different addresses',
-  },
-};
-
 function findingsOf(a: Agreement, weighed: Weighed, person: Prepared, candidate: Prepared): Finding[] {
   const found = fields
     .filter((f) => a[f] !== 'missing')
-    .map((field): Finding => {
-      const level = a[field];
-      const detail = detailOf(field, level, person.of, candidate.of);
-      return {
+    .map(
+      (field): Finding => ({
         field,
         // A difference never speaks for two records being one, even where the likelier rival differs there more often.
-        bits: Math.min(Math.round(weighed.bits[field] * 10) / 10, level === 'different' ? -0.1 : Infinity),
-        words: `${alike[field][level]}${detail ? `, ${detail}` : ''}`,
-      };
-    });
-  if (a.swapped) found[0] = { ...found[0]!, words: 'given and family name the other way round' };
+        bits: Math.min(Math.round(weighed.bits[field] * 10) / 10, a[field] === 'different' ? -0.1 : Infinity),
+        reason: reasonOf(field, a[field], person.of, candidate.of),
+      }),
+    );
+  if (a.swapped) found[0] = { ...found[0]!, reason: because('names swapped') };
   return found;
 }
 
-function detailOf(field: Field, level: string, a: Described, b: Described): string {
-  if (field === 'email')
-    return level === 'same'
-      ? (a.emails.find((e) => b.emails.some((x) => x.toLowerCase() === e.toLowerCase())) ?? '').toLowerCase()
-      : '';
-  if (field === 'birth')
-    return level === 'same' ? `${sayShortDate(a.birthDate!)} ${a.birthDate!.slice(0, 4)}` : '';
-  if (field === 'given' && level !== 'same') return `${a.given} and ${b.given}`;
-  if (field === 'family' && level !== 'same') return `${a.family} and ${b.family}`;
-  if (field === 'given' || field === 'family') return a[field];
-  return '';
+/** A reason for every level of agreement there is. */
+type AgreementCode = { [F in Field]: `${F} ${Exclude<Level<F>, 'missing'>}` }[Field];
+
+/** What a level of agreement in a field says, with what agrees or does not. */
+function reasonOf(field: Field, level: string, a: Described, b: Described): Reason {
+  const code = `${field} ${level}` as AgreementCode;
+  if (field === 'given' || field === 'family')
+    return because(code, level === 'same' ? { name: a[field] } : { a: a[field], b: b[field] });
+  if (level !== 'same') return because(code);
+  if (field === 'birth') return because(code, { date: { date: a.birthDate! } });
+  if (field !== 'email') return because(code);
+  const shared = a.emails.find((e) => b.emails.some((x) => x.toLowerCase() === e.toLowerCase())) ?? '';
+  return because(code, { email: shared.toLowerCase() });
 }
 
 export interface Decision {
@@ -203,7 +175,7 @@ export interface Decision {
   contactId: string | null;
   /** Somebody of the same household, when the person is new or unsure. */
   householdOf: string | null;
-  reasons: string[];
+  reasons: Reason[];
   /** The comparison that decided. */
   verdict: Verdict | null;
 }
@@ -243,7 +215,7 @@ export function decideReady(
   const look = verdicts.find((v) => v.outcome === 'look');
   const household = verdicts.find((v) => v.outcome === 'household');
   const householdOf = household?.candidateId ?? null;
-  const of = (outcome: Decision['outcome'], verdict: Verdict | null, ...before: string[]): Decision => ({
+  const of = (outcome: Decision['outcome'], verdict: Verdict | null, ...before: Reason[]): Decision => ({
     outcome,
     contactId: outcome === 'new' ? null : verdict!.candidateId,
     householdOf,
@@ -251,9 +223,9 @@ export function decideReady(
     verdict,
   });
   if (same.length === 1) return of('same', same[0]!);
-  if (same.length > 1) return of('look', same[0]!, `${same.length} contacts fit equally well`);
+  if (same.length > 1) return of('look', same[0]!, because('several fit', { count: same.length }));
   if (look) return of('look', look);
   return household
-    ? of('new', household, 'new person, of a household that is known')
-    : of('new', null, 'nobody like this is known');
+    ? of('new', household, because('household known'))
+    : of('new', null, because('nobody like this'));
 }

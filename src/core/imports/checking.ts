@@ -4,6 +4,7 @@ import { type Decision, decideReady, type Thresholds } from '#core/contacts/matc
 import { fullName } from '#core/contacts/names.ts';
 import type { MatchingModel } from '#core/contacts/weights.ts';
 import type { CalendarDate } from '#core/time/clock.ts';
+import { because, type Reason } from '#core/words/reasons.ts';
 import {
   type Change,
   type CurrentContact,
@@ -31,7 +32,7 @@ export interface CheckedRow {
   ofLine: number | null;
   part: RowPart;
   verdict: RowVerdict;
-  reasons: string[];
+  reasons: Reason[];
   person: PersonRow | null;
   /** The contact it is, or may be (`look`). */
   contactId: string | null;
@@ -158,18 +159,18 @@ export function makeChecker(options: CheckerOptions): Checker {
       };
       if (!('person' in read)) return { ...base, verdict: 'rejected', reasons: [read.rejected] };
       const { person, remarks } = read;
-      if (base.excluded) return { ...base, verdict: 'rejected', reasons: ['left out by hand'] };
+      if (base.excluded) return { ...base, verdict: 'rejected', reasons: [because('left out by hand')] };
       const decided = override?.decision;
       if (current) {
         const changes = changesOf(person, current, choices).map((c) =>
           broughtBefore && !decided ? unlessSaidSo(c, choices) : c,
         );
         const why = decided
-          ? ['said by hand']
+          ? [because('by hand')]
           : broughtBefore
-            ? ['this very row was brought in before']
+            ? [because('brought before')]
             : isNameless(read)
-              ? ['known by the email alone']
+              ? [because('email alone')]
               : (known?.reasons ?? []);
         return {
           ...base,
@@ -185,8 +186,8 @@ export function makeChecker(options: CheckerOptions): Checker {
           verdict: 'rejected',
           reasons: [
             identified.sharing
-              ? `There is no name in this row, and ${identified.sharing} contacts have this email.`
-              : 'There is no name in this row, and nobody has this email.',
+              ? because('several have email', { count: identified.sharing })
+              : because('nobody has email'),
           ],
         };
       if (sameAsLine !== null && decided !== 'new')
@@ -194,9 +195,9 @@ export function makeChecker(options: CheckerOptions): Checker {
           ...base,
           verdict: 'same',
           sameAsLine,
-          reasons: [`the same person as in line ${inFileOf.get(sameAsLine) ?? sameAsLine}`, ...remarks],
+          reasons: [because('same as line', { line: inFileOf.get(sameAsLine) ?? sameAsLine }), ...remarks],
         };
-      if (decided === 'new') return { ...base, reasons: ['a new person, said by hand', ...remarks] };
+      if (decided === 'new') return { ...base, reasons: [because('new by hand'), ...remarks] };
       if (known?.outcome === 'look')
         return {
           ...base,
@@ -232,9 +233,7 @@ function unlessSaidSo(change: Change, choices: ImportChoices): Change {
     field === 'newsletter' || field === 'do not contact'
       ? choices.widenConsent
       : choices.policies[field] === 'take theirs';
-  return !change.applied || asked
-    ? change
-    : { ...change, applied: false, why: 'this very row was brought in before' };
+  return !change.applied || asked ? change : { ...change, applied: false, why: because('brought before') };
 }
 
 /** The contact a row is taken to be: said by hand, or linked by the comparison. */

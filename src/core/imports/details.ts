@@ -3,7 +3,7 @@ import { type OwnField, readFieldValue } from '#core/contacts/fields.ts';
 import { tidyName } from '#core/contacts/names.ts';
 import { emailKey, type ReachKind } from '#core/contacts/reach.ts';
 import type { CalendarDate } from '#core/time/clock.ts';
-import { sayShortDate } from '#core/time/say.ts';
+import { because, type Reason, type ReasonCode } from '#core/words/reasons.ts';
 import { readDate, readReachCell, readYesNo, saysNothing } from './cells.ts';
 import { isId } from './columns.ts';
 import { type ColumnMeaning, type DateOrder, fieldIdOf, type Mapping } from './mapping.ts';
@@ -41,7 +41,7 @@ export function readPerson(
   cells: readonly string[],
   today: CalendarDate,
   fields: readonly OwnField[],
-  remarks: string[],
+  remarks: Reason[],
 ): Omit<PersonRow, 'kind' | 'given' | 'family' | 'emails' | 'phones' | 'kinds' | 'emergencies' | 'wards'> {
   const dateIn = (meaning: ColumnMeaning, notAfter: CalendarDate = today): CalendarDate | null => {
     const text = one(meaning);
@@ -50,26 +50,24 @@ export function readPerson(
     const date = readDate(text, order, notAfter);
     if (!date)
       remarks.push(
-        !order && /^\d{1,2}\D\d{1,2}\D/u.test(text)
-          ? `“${shown(text)}” could be read two ways; say whether the day or the month comes first`
-          : `“${shown(text)}” is not a date; left out`,
+        because(!order && /^\d{1,2}\D\d{1,2}\D/u.test(text) ? 'two ways' : 'no date', { text: shown(text) }),
       );
     return date;
   };
-  const past = (meaning: ColumnMeaning, what: string): CalendarDate | null => {
+  const past = (meaning: ColumnMeaning, ahead: ReasonCode): CalendarDate | null => {
     const date = dateIn(meaning);
     if (!date || date <= today) return date;
-    remarks.push(`${what} on ${sayShortDate(date)} ${date.slice(0, 4)} is in the future; left out`);
+    remarks.push(because(ahead, { date: { date } }));
     return null;
   };
   const yesNo = (meaning: ColumnMeaning): boolean | null => {
     const text = one(meaning);
     const read = text ? readYesNo(text) : null;
-    if (text && read === null) remarks.push(`“${shown(text)}” is neither yes nor no; left out`);
+    if (text && read === null) remarks.push(because('no yes or no', { text: shown(text) }));
     return read;
   };
-  const birthDate = past('birth date', 'Born');
-  const deceasedOn = past('died on', 'Died');
+  const birthDate = past('birth date', 'born ahead');
+  const deceasedOn = past('died on', 'died ahead');
   const until = dateIn('member until', inTwentyYears(today));
   const address = readAddress(all, one);
   const number = one('member number') || null;
@@ -121,7 +119,7 @@ function readAddress(
 }
 
 /** Emergency contacts: name and telephone in columns of their own, or both in one cell. */
-export function readEmergencies({ all }: Cells, country: string, remarks: string[]): EmergencyContact[] {
+export function readEmergencies({ all }: Cells, country: string, remarks: Reason[]): EmergencyContact[] {
   const cells = [...all('emergency name'), ...all('emergency phone')];
   const words: string[] = [];
   let phone: string | null = null;
@@ -134,7 +132,7 @@ export function readEmergencies({ all }: Cells, country: string, remarks: string
       .replace(/[\s:,;–()-]+$/u, '')
       .replace(/^[\s:,;–()-]+/u, '');
     if (/\p{L}/u.test(rest)) words.push(tidyName(rest));
-    else if (rest) remarks.push(`“${shown(cell)}” is not a telephone number; left out`);
+    else if (rest) remarks.push(because('no phone', { text: shown(cell) }));
   }
   const name = words.join(', ').slice(0, 200);
   return name || phone ? [{ name: name || 'Emergency contact', phone }] : [];
@@ -146,7 +144,7 @@ function readOwnFields(
   mapping: Mapping,
   fields: readonly OwnField[],
   today: CalendarDate,
-  remarks: string[],
+  remarks: Reason[],
 ): PersonRow['fields'] {
   return mapping.columns.flatMap((meaning, at) => {
     const field = fields.find((f) => f.id === fieldIdOf(meaning));
@@ -163,7 +161,7 @@ function readOwnFields(
             : 'no';
     const read = readFieldValue(field, usual);
     if ('wrong' in read) {
-      remarks.push(`“${shown(text)}” in ${field.name}: ${read.wrong}`);
+      remarks.push(because('not in field', { text: shown(text), field: field.name, why: read.wrong }));
       return [];
     }
     return read.value === null ? [] : [{ id: field.id, name: field.name, value: read.value }];
@@ -175,7 +173,7 @@ export function readReach(
   mapping: Mapping,
   cells: readonly string[],
   country: string,
-  remarks: string[],
+  remarks: Reason[],
 ): { emails: string[]; phones: string[]; kinds: Record<string, ReachKind> } {
   const emails: string[] = [];
   const phones: string[] = [];
@@ -194,10 +192,8 @@ export function readReach(
       for (const rest of read.rest)
         remarks.push(
           meaning === 'phone'
-            ? `“${shown(rest)}” is not a telephone number; left out`
-            : meaning === 'email'
-              ? `“${shown(rest, 60)}” is not an email address; left out`
-              : `“${shown(rest, 60)}” is neither an email nor a telephone; left out`,
+            ? because('no phone', { text: shown(rest) })
+            : because(meaning === 'email' ? 'no email' : 'no email or phone', { text: shown(rest, 60) }),
         );
     }
   const seen = new Set<string>();

@@ -3,6 +3,7 @@ import { noTexts } from '#core/contacts/attributes.ts';
 import { type Candidate, prepare } from '#core/contacts/comparing.ts';
 import { usualThresholds } from '#core/contacts/match.ts';
 import { firstModel } from '#core/contacts/weights.ts';
+import { because, sayReason } from '#core/words/reasons.ts';
 import { contactOf, makeChecker } from './checking.ts';
 import { type CurrentContact, changesOf, type ImportChoices, usualChoices } from './importing.ts';
 import type { Mapping } from './mapping.ts';
@@ -15,7 +16,7 @@ const mapping: Mapping = {
 };
 const row = (...cells: string[]): PersonRow => {
   const read = readRow(cells, mapping, 'CA', '2026-07-09');
-  if (!('person' in read)) throw new Error(read.rejected);
+  if (!('person' in read)) throw new Error(sayReason(read.rejected));
   return read.person;
 };
 const mai: CurrentContact = {
@@ -101,7 +102,7 @@ describe('somebody who moved away', () => {
       'CA',
       '2026-07-09',
     );
-    if (!('person' in read)) throw new Error(read.rejected);
+    if (!('person' in read)) throw new Error(sayReason(read.rejected));
     return changesOf(read.person, moved, usualChoices).map((c) => [c.field, c.after, c.applied]);
   };
   test('does not get the old address back from a list that does not know', () => {
@@ -123,7 +124,7 @@ describe('memberships, organizations and deaths in a file', () => {
   };
   const read = (...cells: string[]) => {
     const result = readRow(cells, more, 'CA', '2026-07-09');
-    if (!('person' in result)) throw new Error(result.rejected);
+    if (!('person' in result)) throw new Error(sayReason(result.rejected));
     return result;
   };
   const ours: CurrentContact = {
@@ -160,7 +161,7 @@ describe('memberships, organizations and deaths in a file', () => {
     ]);
     const future = read('Mai Wren', '', '', '', '01/01/2027', '');
     expect(future.person.deceasedOn).toBeNull();
-    expect(future.remarks).toEqual(['Died on 1 Jan 2027 is in the future; left out']);
+    expect(future.remarks.map(sayReason)).toEqual(['Died on 1 Jan 2027 is in the future; left out']);
   });
   test('an organization has one name, however it is written', () => {
     expect(read('Town of Port Ansley', '', '', '', '', 'Organization').person).toMatchObject({
@@ -238,7 +239,9 @@ describe('the dry run', () => {
     expect(rows[1]!.changes).toEqual([
       { field: 'phone', before: null, after: '+19025550111', applied: true, why: null },
     ]);
-    expect(rows[6]!.reasons).toEqual(['There is no name in this row, and nobody has this email.']);
+    expect(rows[6]!.reasons.map(sayReason)).toEqual([
+      'There is no name in this row, and nobody has this email.',
+    ]);
   });
   test('cells put right, rows left out and decisions count', () => {
     const rows = run(
@@ -262,6 +265,6 @@ describe('the dry run', () => {
       ['rejected', null],
     ]);
     expect(rows[0]!.person!.given).toBe('Zeno');
-    expect(rows[3]!.reasons).toEqual(['left out by hand']);
+    expect(rows[3]!.reasons).toEqual([because('left out by hand')]);
   });
 });

@@ -1,6 +1,7 @@
 import { type Texts, textKeys } from '#core/contacts/attributes.ts';
 import { fold, fullName } from '#core/contacts/names.ts';
 import { emailKey } from '#core/contacts/reach.ts';
+import { because, type Reason } from '#core/words/reasons.ts';
 import { type EmergencyContact, type Membership, type PersonRow, sayMembership } from './rows.ts';
 
 /** What becomes of a row. */
@@ -93,7 +94,7 @@ export interface Change {
   after: string;
   /** False when the policy keeps what is there; `why` says so. */
   applied: boolean;
-  why: string | null;
+  why: Reason | null;
   /** Which field of one's own, where it is one. */
   fieldId?: string;
 }
@@ -113,7 +114,7 @@ export function changesOf(person: PersonRow, current: CurrentContact, choices: I
       before: before || null,
       after,
       applied,
-      why: applied ? null : policy === 'keep ours' ? 'ours is kept' : 'only blanks are filled',
+      why: applied ? null : because(policy === 'keep ours' ? 'ours kept' : 'blanks only'),
     });
   };
   if (fullName(person) && fullName(person) !== fullName(current))
@@ -197,7 +198,7 @@ function considerConsent(
       before: say(current.newsletter),
       after: say(person.newsletter.granted)!,
       applied,
-      why: applied ? null : 'an import does not widen consent unless you say so',
+      why: applied ? null : because('consent not widened'),
     });
   }
   if (person.doNotContact !== null && person.doNotContact !== current.doNotContact)
@@ -206,10 +207,7 @@ function considerConsent(
       before: say(current.doNotContact),
       after: say(person.doNotContact)!,
       applied: person.doNotContact || choices.widenConsent,
-      why:
-        person.doNotContact || choices.widenConsent
-          ? null
-          : 'an import does not widen consent unless you say so',
+      why: person.doNotContact || choices.widenConsent ? null : because('consent not widened'),
     });
 }
 

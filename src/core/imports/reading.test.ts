@@ -1,6 +1,7 @@
 import { readFileSync } from 'node:fs';
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
+import { because, sayReason } from '#core/words/reasons.ts';
 import { readTable, TableProblem } from '../exchange/table.ts';
 import { dateOrderOf, readDate, readReachCell, readYesNo } from './cells.ts';
 import { likenessOf, problemsWithMapping, proposeMapping } from './columns.ts';
@@ -80,7 +81,7 @@ describe('files as organizations have them', () => {
     expect(mapping.columns).toEqual(['whole name', 'phone', 'email', 'leave', 'leave', 'leave']);
     expect(people(table)).toHaveLength(136);
     const last = readRow(table.rows.at(-1)!.cells, mapping, 'CA', today);
-    expect(last).toEqual({ rejected: 'This row sums the others up.' });
+    expect(last).toEqual({ rejected: because('sums up') });
   });
   test('the crew sheet: tabs, line breaks in cells, email and telephone in one cell, several skills', () => {
     const table = file('volunteers.tsv');
@@ -228,7 +229,7 @@ describe('cells', () => {
     const ask = { columns: ['whole name', 'birth date'], dateOrders: [null, 'ask'] } satisfies Mapping;
     const read = readRow(['Mai Wren', '02/03/1980'], ask, 'CA', today);
     expect('person' in read && read.person.birthDate).toBeNull();
-    expect('remarks' in read && read.remarks[0]).toContain('could be read two ways');
+    expect('remarks' in read && sayReason(read.remarks[0]!)).toContain('could be read two ways');
   });
   test.each([
     ['2/7/25', 'month first', '2025-02-07'],
@@ -283,7 +284,7 @@ describe('cells', () => {
     };
     const of = (cells: string[]) => {
       const read = readRow(cells, mapping, 'CA', today);
-      if (!('person' in read)) throw new Error(read.rejected);
+      if (!('person' in read)) throw new Error(sayReason(read.rejected));
       return read.person;
     };
     const joined = absorb(

@@ -2,6 +2,7 @@ import { noTexts } from '#core/contacts/attributes.ts';
 import type { OwnField } from '#core/contacts/fields.ts';
 import { fold, fullName, type PersonName, splitName, tidyName } from '#core/contacts/names.ts';
 import type { CalendarDate } from '#core/time/clock.ts';
+import { because, type Reason } from '#core/words/reasons.ts';
 import { saysNothing } from './cells.ts';
 import { namesInCell } from './couples.ts';
 import { type Cells, cellsBy, readEmergencies, readPerson, readReach, shown } from './details.ts';
@@ -75,10 +76,10 @@ export function readRow(
   fields: readonly OwnField[] = [],
   part: RowPart = 'own',
 ): ReadRow {
-  if (isTotal(cells)) return { rejected: 'This row sums the others up.' };
+  if (isTotal(cells)) return { rejected: because('sums up') };
   const footer = cells.filter((c) => c.trim());
   if (cells.length > 2 && footer.length === 1 && isFooter(footer[0]!.trim()))
-    return { rejected: `“${shown(footer[0]!.trim())}” is no person.` };
+    return { rejected: because('no person', { text: shown(footer[0]!.trim()) }) };
   if (part === 'guardian' || part === 'other guardian')
     return readGuardian(cells, mapping, country, today, part);
   const by = cellsBy(cells, mapping);
@@ -89,9 +90,9 @@ export function readRow(
       ? 'organization'
       : 'person';
   if (kind === 'person' && named.names.length > 2)
-    return { rejected: `${named.names.length} people are named in one cell; give each a row.` };
+    return { rejected: because('several in a cell', { count: named.names.length }) };
   const second = kind === 'person' ? named.names[1] : undefined;
-  if (part === 'partner' && !second) return { rejected: 'Nobody else is named in this row any more.' };
+  if (part === 'partner' && !second) return { rejected: because('nobody else') };
   const name =
     kind === 'organization'
       ? {
@@ -99,19 +100,19 @@ export function readRow(
           family: (`${one('given name')} ${one('family name')}`.trim() || one('whole name')).slice(0, 100),
         }
       : ((part === 'partner' ? second : named.names[0]) ?? { given: '', family: '' });
-  const remarks: string[] = [];
+  const remarks: Reason[] = [];
   const reach = readReach(mapping, cells, country, remarks);
   if (named.email) reach.emails.unshift(named.email);
-  if (!fullName(name) && !reach.emails.length) return { rejected: 'There is no name in this row.' };
+  if (!fullName(name) && !reach.emails.length) return { rejected: because('no name') };
   if (fullName(name) && !/\p{L}/u.test(fullName(name)))
-    return { rejected: `“${shown(fullName(name))}” is not a name.` };
-  if (fullName(name).length > 200) return { rejected: 'The name is longer than 200 characters.' };
+    return { rejected: because('not a name', { text: shown(fullName(name)) }) };
+  if (fullName(name).length > 200) return { rejected: because('name too long') };
   if (kind === 'person' && named.rest.length)
-    remarks.push(`“${shown(named.rest.join(' '))}” beside the name was left out`);
+    remarks.push(because('beside the name', { text: shown(named.rest.join(' ')) }));
   const read = readPerson(by, mapping, cells, today, fields, remarks);
   for (const which of ['guardian', 'other guardian'] as const)
     if (!guardiansOf(by).includes(which) && (one(`${which} email`) || one(`${which} phone`)))
-      remarks.push(`the ${which} has no name in this row; left out`);
+      remarks.push(because(`${which} unnamed`));
   const person: PersonRow = {
     ...read,
     kind,
@@ -126,7 +127,7 @@ export function readRow(
   const other = own ? second : foremost;
   return {
     person: apart(person, own ? foremost : second, other, own),
-    remarks: [`named together with ${fullName(other)}`, ...remarks],
+    remarks: [because('named together', { name: fullName(other) }), ...remarks],
   };
 }
 
@@ -161,7 +162,7 @@ function readGuardian(
   const ward = fullName(child);
   return {
     person: { ...read.person, wards: [ward] },
-    remarks: [`guardian of ${ward}`, ...read.remarks],
+    remarks: [because('guardian of', { name: ward }), ...read.remarks],
   };
 }
 

@@ -3,6 +3,7 @@ import type { Described } from '#core/contacts/comparing.ts';
 import { fold } from '#core/contacts/names.ts';
 import { emailKey, type ReachKind } from '#core/contacts/reach.ts';
 import type { CalendarDate } from '#core/time/clock.ts';
+import type { Reason } from '#core/words/reasons.ts';
 
 /** One row of a file, understood. */
 export interface PersonRow extends Described, Texts {
@@ -49,7 +50,7 @@ export interface EmergencyContact {
   phone: string | null;
 }
 
-export type ReadRow = { person: PersonRow; remarks: string[] } | { rejected: string };
+export type ReadRow = { person: PersonRow; remarks: Reason[] } | { rejected: Reason };
 
 /** A membership in words, without its end: "1042, Life, since 2012". */
 export const sayMembership = (m: Omit<Membership, 'until'>): string =>

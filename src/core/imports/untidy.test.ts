@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
+import { sayReason } from '#core/words/reasons.ts';
 import { readTable } from '../exchange/table.ts';
 import { likenessOf, proposeMapping, reachOf } from './columns.ts';
 import { columnMeanings } from './mapping.ts';
@@ -22,8 +23,8 @@ function everybody(content: string | Uint8Array) {
     table,
     mapping,
     people: rows.flatMap(({ read }) => ('person' in read ? [read.person] : [])),
-    rejected: rows.flatMap(({ read }) => ('rejected' in read ? [read.rejected] : [])),
-    remarks: rows.flatMap(({ read }) => ('remarks' in read ? read.remarks : [])),
+    rejected: rows.flatMap(({ read }) => ('rejected' in read ? [sayReason(read.rejected)] : [])),
+    remarks: rows.flatMap(({ read }) => ('remarks' in read ? read.remarks.map(sayReason) : [])),
     rows,
   };
 }
@@ -131,7 +132,7 @@ describe('files nobody tidied', () => {
     const readWith = (dateOrders: typeof mapping.dateOrders) =>
       table.rows.map((r) => {
         const read = readRow(r.cells, { ...mapping, dateOrders }, 'CA', today, [field]);
-        if ('rejected' in read) throw new Error(read.rejected);
+        if ('rejected' in read) throw new Error(sayReason(read.rejected));
         return [
           read.person.birthDate,
           read.person.memberships[0]?.until,
@@ -330,7 +331,7 @@ describe('files nobody tidied', () => {
             part,
           );
           if ('rejected' in read) {
-            expect(read.rejected).not.toBe('');
+            expect(sayReason(read.rejected)).not.toBe('');
             return;
           }
           const { person } = read;

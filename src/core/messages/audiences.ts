@@ -1,17 +1,19 @@
+import type { ReasonCode } from '#core/words/reasons.ts';
+
 /** Whom a step of a message plan is for. */
 interface AudienceRule {
   words: string;
   /** Who gets one copy: everybody under their own key, or every address once. */
   copies: 'each' | 'address';
-  /** What they did to be among them. */
-  came: string;
+  /** Why somebody gets nothing who came to be among them after the moment had passed. */
+  after: ReasonCode;
 }
 
 /** Every audience there is. A new one is an entry here, and who is in it in `server/messages/audiences.ts`. */
 export const audiences = {
-  orders: { words: 'whoever booked', copies: 'each', came: 'registered' },
-  attendees: { words: 'attendees', copies: 'address', came: 'registered' },
-  crew: { words: 'crew', copies: 'each', came: 'signed up' },
+  orders: { words: 'whoever booked', copies: 'each', after: 'registered after' },
+  attendees: { words: 'attendees', copies: 'address', after: 'registered after' },
+  crew: { words: 'crew', copies: 'each', after: 'signed up after' },
 } as const satisfies Record<string, AudienceRule>;
 
 export type Audience = keyof typeof audiences;

@@ -1,4 +1,5 @@
 import type { AttendanceState } from '#core/doors/attendance.ts';
+import { because, type Reason } from '#core/words/reasons.ts';
 
 /** How somebody stands towards an event when it is decided whether they get a step. */
 export interface Standing {
@@ -8,23 +9,23 @@ export interface Standing {
 }
 
 /** Why somebody does not get a step; null when they do. */
-type Condition = (standing: Standing) => string | null;
+type Condition = (standing: Standing) => Reason | null;
 
 /** What has to hold for steps of a kind. A kind that is not named goes to everybody of its audience. */
 const conditions: Readonly<Record<string, Condition>> = {
   waiver: ({ waiver }) =>
     waiver && !waiver.asked
-      ? 'no waiver is asked at this event'
+      ? because('no waiver asked')
       : waiver && !waiver.missing
-        ? 'nothing is left to sign'
+        ? because('nothing to sign')
         : null,
-  survey: ({ attendance }) => (attendance === 'missed' ? 'did not come' : null),
+  survey: ({ attendance }) => (attendance === 'missed' ? because('did not come') : null),
 };
 
 /** Kinds of which one copy for a whole party is not enough: each is asked for themselves. */
 const forEachAlone: ReadonlySet<string> = new Set(['survey']);
 
-export const whyNotGot = (kind: string, standing: Standing): string | null =>
+export const whyNotGot = (kind: string, standing: Standing): Reason | null =>
   conditions[kind]?.(standing) ?? null;
 export const coversOthers = (kind: string): boolean => !forEachAlone.has(kind);
 /** Kinds for which it has to be known who still has to sign. */

@@ -1,6 +1,8 @@
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
+import { quietReasons } from '#core/contacts/quiet.ts';
 import { emailKey } from '#core/contacts/reach.ts';
+import { sayReason } from '#core/words/reasons.ts';
 import { type MailingRecipient, mailingTopics, planMailing } from './mailing.ts';
 
 const person = (name: string, more: Partial<MailingRecipient> = {}): MailingRecipient => ({
@@ -13,7 +15,7 @@ const person = (name: string, more: Partial<MailingRecipient> = {}): MailingReci
 });
 const why = (topic: (typeof mailingTopics)[number], recipients: MailingRecipient[]) => {
   const { planned, leftOut } = planMailing(topic, recipients);
-  return [planned.map((p) => p.name), leftOut.map((l) => `${l.recipient.name}: ${l.why}`)];
+  return [planned.map((p) => p.name), leftOut.map((l) => `${l.recipient.name}: ${sayReason(l.why)}`)];
 };
 
 describe('a mailing', () => {
@@ -46,7 +48,7 @@ describe('a mailing', () => {
       contactId: fc.uuid(),
       name: fc.constantFrom('A', 'B', 'C'),
       email: fc.option(fc.constantFrom('a@x.example', 'A@X.example', 'b@x.example', 'odd')),
-      quiet: fc.option(fc.constantFrom('died', 'asked not to be contacted')),
+      quiet: fc.option(fc.constantFrom(...quietReasons)),
       said: fc.option(fc.boolean()),
     });
     fc.assert(

@@ -1,12 +1,15 @@
-import { type ConsentTopic, consentTopics } from '#core/contacts/consent.ts';
+import { consentTopics } from '#core/contacts/consent.ts';
+import type { QuietReason } from '#core/contacts/quiet.ts';
 import { emailKey, isEmail } from '#core/contacts/reach.ts';
+import { because, type Reason } from '#core/words/reasons.ts';
 
 /** What a mailing is about. A notice concerns something people take part in, such as their membership. */
 export const mailingTopics = ['notice', ...consentTopics] as const;
 export type MailingTopic = (typeof mailingTopics)[number];
 
 /** Topics that go only to those who said yes; to the others everybody may be written who did not say no. */
-const needsYes: ReadonlySet<MailingTopic> = new Set(['newsletter', 'appeals'] satisfies ConsentTopic[]);
+const needsYes = (topic: MailingTopic): topic is 'newsletter' | 'appeals' =>
+  topic === 'newsletter' || topic === 'appeals';
 
 /** Somebody a mailing could go to. */
 export interface MailingRecipient {
@@ -14,14 +17,14 @@ export interface MailingRecipient {
   name: string;
   email: string | null;
   /** Why nothing is sent to them at all. */
-  quiet: string | null;
+  quiet: QuietReason | null;
   /** What they said last about the topic by email; null when they never did. */
   said: boolean | null;
 }
 
 export interface MailingPlan<R extends MailingRecipient> {
   planned: R[];
-  leftOut: { recipient: R; why: string }[];
+  leftOut: { recipient: R; why: Reason }[];
 }
 
 /** Decides who gets a mailing, and for everybody else why not. One address gets one copy, the first one's. */
@@ -32,14 +35,14 @@ export function planMailing<R extends MailingRecipient>(
   const plan: MailingPlan<R> = { planned: [], leftOut: [] };
   const copies = new Map<string, string>();
   for (const recipient of recipients) {
-    const out = (why: string) => plan.leftOut.push({ recipient, why });
+    const out = (why: Reason) => plan.leftOut.push({ recipient, why });
     const { email } = recipient;
-    if (recipient.quiet) out(recipient.quiet);
-    else if (topic !== 'notice' && recipient.said === false) out(`said no to ${sayTopic(topic)}`);
-    else if (needsYes.has(topic) && recipient.said !== true) out(`never said yes to ${sayTopic(topic)}`);
-    else if (!email || !isEmail(email)) out('no email address');
+    if (recipient.quiet) out(because(recipient.quiet));
+    else if (topic !== 'notice' && recipient.said === false) out(because(`said no to ${topic}`));
+    else if (needsYes(topic) && recipient.said !== true) out(because(`no yes to ${topic}`));
+    else if (!email || !isEmail(email)) out(because('no address'));
     else if (copies.has(emailKey(email)))
-      out(`one copy to this address is enough; it goes to ${copies.get(emailKey(email))}`);
+      out(because('same address', { name: copies.get(emailKey(email))! }));
     else {
       copies.set(emailKey(email), recipient.name);
       plan.planned.push(recipient);
@@ -47,6 +50,3 @@ export function planMailing<R extends MailingRecipient>(
   }
   return plan;
 }
-
-/** A topic in running text. */
-const sayTopic = (topic: MailingTopic): string => (topic === 'newsletter' ? 'the newsletter' : topic);

@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
+import { because, sayReason } from '#core/words/reasons.ts';
 import { merge, unknownFields } from './merge.ts';
 import { type PlanStep, planStep, type Recipient } from './plan.ts';
 import { nextTry } from './retry.ts';
@@ -39,11 +40,11 @@ describe('planning a step', () => {
       who('late', { since: '2026-08-08T11:00:00.000Z' }),
       who('silent', { email: null }),
       who('twin', { email: 'MAI@fenmail.example' }),
-      who('quiet', { excludedBecause: 'asked not to be contacted' }),
+      who('quiet', { excludedBecause: because('asked') }),
     ];
     const { planned, leftOut } = planStep(dayBefore, event, recipients);
     expect(planned.map((p) => [p.recipient.key, p.at])).toEqual([['mai', '2026-08-07T12:00:00.000Z']]);
-    expect(Object.fromEntries(leftOut.map((l) => [l.recipient.key, l.why]))).toEqual({
+    expect(Object.fromEntries(leftOut.map((l) => [l.recipient.key, sayReason(l.why)]))).toEqual({
       theo: 'covered by the copy to Mai',
       ward: 'nobody to send to: Silent, who booked, gets none (no email address)',
       other: 'covered by the copy to Twin',
@@ -63,7 +64,7 @@ describe('planning a step', () => {
   });
   test('an event without a date plans nothing but confirmations', () => {
     const undated = { ...event, startsAt: null, endsAt: null };
-    expect(planStep(dayBefore, undated, [who('mai')]).leftOut[0]!.why).toBe('the event has no date yet');
+    expect(planStep(dayBefore, undated, [who('mai')]).leftOut[0]!.why).toEqual(because('no event date'));
     expect(
       planStep({ ...dayBefore, moment: 'registration made', offset: { days: 0, minutes: 0 } }, undated, [
         who('mai'),
@@ -74,7 +75,7 @@ describe('planning a step', () => {
     const recipient = fc.record({
       email: fc.option(fc.constantFrom('a@x.example', 'b@x.example'), { nil: null }),
       coveredBy: fc.option(fc.constant({ key: '0', name: 'x' }), { nil: null }),
-      excludedBecause: fc.option(fc.constant('because'), { nil: null }),
+      excludedBecause: fc.option(fc.constant(because('died')), { nil: null }),
     });
     fc.assert(
       fc.property(fc.array(recipient, { maxLength: 20 }), (parts) => {

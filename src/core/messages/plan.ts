@@ -1,6 +1,7 @@
 import { emailKey } from '#core/contacts/reach.ts';
 import type { Instant } from '#core/time/clock.ts';
 import { momentFrom, type Offset } from '#core/time/moment.ts';
+import { because, type Reason } from '#core/words/reasons.ts';
 import { type Audience, audiences } from './audiences.ts';
 import { type EventMoments, type Moment, momentRule, sayMoment } from './moments.ts';
 
@@ -28,7 +29,7 @@ export interface Recipient {
   /** Somebody else whose copy covers this person, by the key they are a recipient under. */
   coveredBy: { key: string; name: string } | null;
   /** A reason known now for sending nothing. */
-  excludedBecause: string | null;
+  excludedBecause: Reason | null;
 }
 
 export interface PlannedMessage {
@@ -41,7 +42,7 @@ export interface PlannedMessage {
 export interface LeftOut {
   stepId: string;
   recipient: Recipient;
-  why: string;
+  why: Reason;
   /** Somebody else gets the copy at the same address. */
   sameAddress?: boolean;
 }
@@ -61,7 +62,7 @@ export function planStep(
   const leftOut: LeftOut[] = [];
   const copies = new Map<string, string>();
   for (const recipient of recipients) {
-    const out = (why: string, sameAddress = false) =>
+    const out = (why: Reason, sameAddress = false) =>
       leftOut.push({ stepId: step.id, recipient, why, ...(sameAddress ? { sameAddress } : {}) });
     if (recipient.excludedBecause) {
       out(recipient.excludedBecause);
@@ -69,23 +70,23 @@ export function planStep(
     }
     if (recipient.coveredBy) continue;
     if (!recipient.email) {
-      out('no email address');
+      out(because('no address'));
       continue;
     }
     const anchor = moment.at(event, recipient.anchor);
     if (!anchor) {
-      out('the event has no date yet');
+      out(because('no event date'));
       continue;
     }
     const at = momentFrom(anchor, step.offset, event.zone);
     if (!moment.answers && at < recipient.since) {
-      out(`${audience.came} after the moment had passed`);
+      out(because(audience.after));
       continue;
     }
     const copy = audience.copies === 'address' ? emailKey(recipient.email) : recipient.key;
     const first = copies.get(copy);
     if (first) {
-      out(`one copy to this address is enough; it goes to ${first}`, true);
+      out(because('same address', { name: first }), true);
       continue;
     }
     copies.set(copy, recipient.name);
@@ -100,8 +101,8 @@ export function planStep(
       stepId: step.id,
       recipient,
       why: none
-        ? `nobody to send to: ${name}, who booked, gets none (${none.why})`
-        : `covered by the copy to ${name}`,
+        ? because('nobody to send to', { name, why: none.why })
+        : because('covered by copy', { name }),
     });
   }
   return { planned, leftOut };

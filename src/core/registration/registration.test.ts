@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
+import { because, sayReason } from '#core/words/reasons.ts';
 import { fits, freeSeats, freeUnits, type Taken } from './capacity.ts';
 import { type PricedOffer, type PricedOrder, priceOrder } from './price.ts';
 import { problemWith, type Question } from './questions.ts';
@@ -129,7 +130,7 @@ describe('the waitlist', () => {
       starts,
     );
     expect(offers.map((o) => o.party.orderId)).toEqual(['four']);
-    expect(offers[0]!.passedOver.map((p) => [p.party.orderId, p.why])).toEqual([
+    expect(offers[0]!.passedOver.map((p) => [p.party.orderId, sayReason(p.why)])).toEqual([
       ['six', 'needs 6 seats, 4 are free'],
     ]);
     expect(offers[0]!.until).toBe('2026-07-10T12:00:00.000Z');
@@ -137,7 +138,7 @@ describe('the waitlist', () => {
 
   test('nobody who cannot be told is offered a seat that would lapse unseen', () => {
     const waiting = [
-      { ...party('quiet', '2026-07-01', 2), quiet: 'asked not to be contacted' },
+      { ...party('quiet', '2026-07-01', 2), quiet: 'asked' as const },
       party('next', '2026-07-02', 2),
     ];
     const [offer] = freedSeatsFor(
@@ -148,8 +149,8 @@ describe('the waitlist', () => {
       starts,
     );
     expect(offer!.party.orderId).toBe('next');
-    expect(offer!.passedOver.map((p) => p.why)).toEqual(['asked not to be contacted']);
-    expect(whyNot(waiting[0]!, { capacity: 9 }, nobody)).toBe('asked not to be contacted');
+    expect(offer!.passedOver.map((p) => p.why)).toEqual([because('asked')]);
+    expect(whyNot(waiting[0]!, { capacity: 9 }, nobody)).toEqual(because('asked'));
   });
 
   test('what is left goes on to the next that fits', () => {
@@ -187,13 +188,14 @@ describe('the waitlist', () => {
   });
 
   test('says why a party does not fit', () => {
-    expect(whyNot(party('a', now, 2), { capacity: 1 }, { seats: 1, unitsByOffer: new Map() })).toBe(
-      'needs 2 seats, none is free',
+    const why = (seats: number, capacity: number | null, taken: Taken) =>
+      sayReason(whyNot(party('a', now, seats), { capacity }, taken));
+    expect(why(2, 1, { seats: 1, unitsByOffer: new Map() })).toBe('needs 2 seats, none is free');
+    expect(why(2, 2, { seats: 1, unitsByOffer: new Map() })).toBe('needs 2 seats, 1 is free');
+    expect(why(2, null, { seats: 1, unitsByOffer: new Map([['single', 39]]) })).toBe(
+      'Guided paddle is sold out',
     );
-    expect(
-      whyNot(party('a', now, 2), { capacity: null }, { seats: 1, unitsByOffer: new Map([['single', 39]]) }),
-    ).toBe('Guided paddle is sold out');
-    expect(whyNot(party('a', now, 1), { capacity: 5 }, nobody)).toBe('fits');
+    expect(why(1, 5, nobody)).toBe('fits');
   });
 });
 

@@ -1,4 +1,6 @@
+import type { QuietReason } from '#core/contacts/quiet.ts';
 import { earlier, type Instant, plusMinutes } from '#core/time/clock.ts';
+import { because, type Reason } from '#core/words/reasons.ts';
 import { fits, type Limits, type Taken } from './capacity.ts';
 import type { PricedOrder } from './price.ts';
 
@@ -10,14 +12,14 @@ export interface WaitingParty {
   lines: PricedOrder['lines'];
   seats: number;
   /** Why its buyer cannot be told of an offer; only the organizer can offer it a seat then. */
-  quiet: string | null;
+  quiet: QuietReason | null;
 }
 
 export interface SeatOffer {
   party: WaitingParty;
   until: Instant;
   /** Parties ahead in the queue that did not fit, so that nobody wonders why they were passed over. */
-  passedOver: { party: WaitingParty; why: string }[];
+  passedOver: { party: WaitingParty; why: Reason }[];
 }
 
 /** Hours an offered seat is kept, unless the event starts sooner. */
@@ -49,7 +51,7 @@ export function freedSeatsFor(
   for (const party of [...waiting].sort(queueOrder)) {
     const left = { seats, unitsByOffer: units };
     if (party.quiet) {
-      passedOver.push({ party, why: party.quiet });
+      passedOver.push({ party, why: because(party.quiet) });
       continue;
     }
     if (!fits(party, limits, left)) {
@@ -63,15 +65,17 @@ export function freedSeatsFor(
   return offers;
 }
 
-/** Says why a party does not fit now, in words for the coordinator. */
-export function whyNot(party: WaitingParty, limits: Limits, taken: Taken): string {
-  if (party.quiet) return party.quiet;
+/** Why a party does not get seats now; `fits` when it does. */
+export function whyNot(party: WaitingParty, limits: Limits, taken: Taken): Reason {
+  if (party.quiet) return because(party.quiet);
   const free = limits.capacity === null ? null : Math.max(0, limits.capacity - taken.seats);
   if (free !== null && party.seats > free)
-    return `needs ${party.seats} seats, ${free === 0 ? 'none is' : free === 1 ? '1 is' : `${free} are`} free`;
+    return free === 0
+      ? because('needs, none free', { seats: party.seats })
+      : because('needs, some free', { seats: party.seats, count: free });
   const short = party.lines.find(
     (l) =>
       l.offer.quantity !== null && (taken.unitsByOffer.get(l.offer.id) ?? 0) + l.units > l.offer.quantity,
   );
-  return short ? `${short.offer.name} is sold out` : 'fits';
+  return short ? because('sold out', { offer: short.offer.name }) : because('fits');
 }

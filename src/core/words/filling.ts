@@ -1,7 +1,9 @@
 import { type Currency, sayAmount } from '#core/money/amount.ts';
+import type { CalendarDate } from '#core/time/clock.ts';
+import { sayShortDate } from '#core/time/say.ts';
 
-/** What a text is filled in with: words, numbers, and amounts in minor units with their currency. */
-export type Param = string | number | { amount: number; currency: Currency };
+/** What a text is filled in with: words, numbers, amounts in minor units with their currency, calendar dates. */
+export type Param = string | number | { amount: number; currency: Currency } | { date: CalendarDate };
 export type Params = Readonly<Record<string, Param>>;
 
 /** One text for each plural category a language uses (Unicode CLDR); it is chosen by `count`. */
@@ -21,7 +23,10 @@ export function fillIn(text: string | Plurals, params: Params, language: Languag
     /\{\{(\w+)(?::([^|}]*)\|([^}]*))?\}\}/gu,
     (_, name: string, one?: string, other?: string) => {
       const value = params[name];
-      if (typeof value === 'object') return sayAmount(value.amount, value.currency);
+      if (typeof value === 'object')
+        return 'date' in value
+          ? `${sayShortDate(value.date, false, language)} ${value.date.slice(0, 4)}`
+          : sayAmount(value.amount, value.currency);
       if (typeof value !== 'number') return String(value ?? '');
       const figure = value.toLocaleString(saidIn[language]);
       return one === undefined ? figure : `${figure} ${rules.select(value) === 'one' ? one : other}`;

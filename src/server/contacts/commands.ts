@@ -2,6 +2,7 @@ import type { contactsContract } from '#contract/contacts.ts';
 import type { BodyOf } from '#contract/endpoint.ts';
 import { fullName } from '#core/contacts/names.ts';
 import { dateOf } from '#core/time/wallTime.ts';
+import { because, type Reason } from '#core/words/reasons.ts';
 import type { SignedIn, Work } from '../app/app.ts';
 import { record } from '../app/record.ts';
 import { insert, update } from '../db/database.ts';
@@ -20,7 +21,7 @@ type Body<K extends keyof typeof contactsContract> = BodyOf<(typeof contactsCont
 export async function addContact(
   w: Work,
   body: Body<'POST /api/contacts'>,
-): Promise<{ id: string; existed: boolean; reasons: string[] }> {
+): Promise<{ id: string; existed: boolean; reasons: Reason[] }> {
   const { country } = await theOrganization(w.tx);
   const { email, phone, problems } = readReach(body, country);
   if (!fullName(body)) problems.push({ path: 'given', message: 'Give a name.' });
@@ -34,7 +35,7 @@ export async function addContact(
       await refreshFound(w.tx, [made.id]);
       await record(w, 'contact changed', { contactId: made.id, how: 'added by hand' });
     }
-    return { ...made, reasons: made.existed ? ['an organization of this name is known'] : [] };
+    return { ...made, reasons: made.existed ? [because('known organization')] : [] };
   }
   const linked = await linkPerson(w, { ...body, email, phone }, source, 'staff');
   if (linked.created)

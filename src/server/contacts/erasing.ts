@@ -1,8 +1,8 @@
 import { attributes, textKeys } from '#core/contacts/attributes.ts';
-import { quietReasons } from '#core/contacts/quiet.ts';
 import type { Work } from '../app/app.ts';
 import { record } from '../app/record.ts';
 import { first, type Queries } from '../db/database.ts';
+import { reasonSql } from '../db/reasons.ts';
 import { erasedSet } from './columns.ts';
 import { belongings } from './merging.ts';
 
@@ -154,7 +154,7 @@ export async function erase(w: Work, contactId: string): Promise<void> {
   await tx.query(
     `update messages set name = 'Erased', address = null, subject = null, body = null,
        state = case when state in ('planned', 'due', 'failed') then 'held back' else state end,
-       why_not = case when state in ('planned', 'due', 'failed') then '${quietReasons.erased}' else why_not end,
+       why_not = case when state in ('planned', 'due', 'failed') then ${reasonSql('erased')} else why_not end,
        next_try_at = null where contact_id = any($1)`,
     [shells],
   );
@@ -163,7 +163,7 @@ export async function erase(w: Work, contactId: string): Promise<void> {
   );
   await run('update survey_responses set contact_id = null where contact_id = any($1)');
   await run(
-    "update import_rows set cells = '[]', person = null, changes = '[]', reasons = '[\"erased\"]', fingerprint = null where contact_id = any($1)",
+    `update import_rows set cells = '[]', person = null, changes = '[]', reasons = jsonb_build_array(${reasonSql('erased')}), fingerprint = null where contact_id = any($1)`,
   );
   await tx.query('update links set revoked_at = $2 where subject_id = any($1) and revoked_at is null', [
     shells,

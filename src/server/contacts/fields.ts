@@ -1,5 +1,6 @@
 import type { CustomField, fieldsContract } from '#contract/fields.ts';
 import { readFieldValue } from '#core/contacts/fields.ts';
+import { because, sayReason } from '#core/words/reasons.ts';
 import { record } from '../app/record.ts';
 import { first, insert, type Queries, update } from '../db/database.ts';
 import type { Handlers } from '../http/handle.ts';
@@ -32,10 +33,10 @@ export async function setValues(
   const values: { fieldId: string; value: string | null }[] = [];
   for (const [fieldId, text] of Object.entries(typed)) {
     const field = known.get(fieldId);
-    const read = field ? readFieldValue(field, text) : { wrong: 'This field is no longer there.' };
+    const read = field ? readFieldValue(field, text) : { wrong: because('field gone') };
     // A choice that was taken from the list stays where it was made.
     if (field && text === field.value) continue;
-    if ('wrong' in read) problems.push({ path: `fields.${fieldId}`, message: read.wrong });
+    if ('wrong' in read) problems.push({ path: `fields.${fieldId}`, message: sayReason(read.wrong) });
     else values.push({ fieldId, value: read.value });
   }
   return async () => {

@@ -1,6 +1,7 @@
 import { asDescribed, type Decision, decide } from '#core/contacts/match.ts';
 import { fullName } from '#core/contacts/names.ts';
 import { emailKey } from '#core/contacts/reach.ts';
+import { because, type Reason } from '#core/words/reasons.ts';
 import type { Work } from '../app/app.ts';
 import { insert } from '../db/database.ts';
 import { Arrivals, type NewPerson } from './arriving.ts';
@@ -12,7 +13,7 @@ import { candidatesFor } from './store.ts';
 export interface Linked {
   contactId: string;
   created: boolean;
-  reasons: string[];
+  reasons: Reason[];
 }
 
 /**
@@ -69,7 +70,7 @@ export async function linkArrival(
   if (decision.outcome === 'look' && decision.verdict) arrivals.pair(contactId, decision.verdict, source);
   const reasons =
     decision.outcome === 'look'
-      ? [`made a new contact; ${fullName(person)} may be one already known`, ...decision.reasons]
+      ? [because('made new', { name: fullName(person) }), ...decision.reasons]
       : decision.reasons;
   return { contactId, created: true, reasons };
 }

@@ -1,4 +1,5 @@
 import type { pairsContract } from '#contract/pairs.ts';
+import { sayIfAny, sayReason } from '#core/words/reasons.ts';
 import { record } from '../app/record.ts';
 import type { Handlers } from '../http/handle.ts';
 import { mergeContacts, unmerge } from './merging.ts';
@@ -18,6 +19,8 @@ export const pairsHandlers: Handlers<typeof pairsContract> = {
     return {
       pairs: rows.map(({ contactA, contactB, state: _, ...row }) => ({
         ...row,
+        held: sayIfAny(row.held),
+        findings: row.findings.map(({ reason, ...finding }) => ({ ...finding, words: sayReason(reason) })),
         a: sides.get(contactA)!,
         b: sides.get(contactB)!,
       })),

@@ -1,12 +1,16 @@
 import type { Pair, PairSide } from '#contract/pairs.ts';
+import type { Finding } from '#core/contacts/match.ts';
 import { onShift } from '#core/crew/states.ts';
 import { came } from '#core/doors/attendance.ts';
+import type { Reason } from '#core/words/reasons.ts';
 import { among } from '../db/among.ts';
 import { first, type Queries } from '../db/database.ts';
 import { textColumns } from './columns.ts';
 
 /** Two contacts that may be one, as they were found. */
-export interface PairRow extends Omit<Pair, 'a' | 'b'> {
+export interface PairRow extends Omit<Pair, 'a' | 'b' | 'held' | 'findings'> {
+  held: Reason | null;
+  findings: Finding[];
   contactA: string;
   contactB: string;
   state: string;

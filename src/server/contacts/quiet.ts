@@ -1,11 +1,14 @@
-import { quietReasons } from '#core/contacts/quiet.ts';
+import type { QuietReason } from '#core/contacts/quiet.ts';
+
+const said = (why: QuietReason): string => `'${why}'`;
 
 /**
- * Why nothing is sent to a contact, as SQL over its row, or null. The one rule for every place that sends or lists.
+ * Why nothing is sent to a contact (QuietReason), as SQL over its row, or null. The one rule for every place that sends
+ * or lists.
  */
 export const whyQuiet = (c: string): string =>
-  `case when ${c}.erased_at is not null then '${quietReasons.erased}' when ${c}.deceased_on is not null then '${quietReasons.died}'
-    when ${c}.do_not_contact then '${quietReasons.asked}' end`;
+  `case when ${c}.erased_at is not null then ${said('erased')} when ${c}.deceased_on is not null then ${said('died')}
+    when ${c}.do_not_contact then ${said('asked')} end`;
 
 /** What somebody said last about a topic by email, as SQL over a contact's id and an expression for the topic; or null. */
 export const lastWord = (contactId: string, topic: string): string =>

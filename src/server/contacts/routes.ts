@@ -13,6 +13,7 @@ import { fold, fullName } from '#core/contacts/names.ts';
 import { writeCsv } from '#core/exchange/csv.ts';
 import { sayAmount } from '#core/money/amount.ts';
 import { ageOn, dateOf, instantOf } from '#core/time/wallTime.ts';
+import { sayReason } from '#core/words/reasons.ts';
 import type { Asker } from '../app/app.ts';
 import type { Queries } from '../db/database.ts';
 import { File, type Handlers } from '../http/handle.ts';
@@ -194,7 +195,8 @@ export const contactsHandlers: Omit<Handlers<typeof contactsContract>, Elsewhere
     // Reasons name what is known of somebody: for those who see it.
     return {
       ...added,
-      reasons: partsOfAll(c.staff).has('birth') || c.body.kind === 'organization' ? reasons : [],
+      reasons:
+        partsOfAll(c.staff).has('birth') || c.body.kind === 'organization' ? reasons.map(sayReason) : [],
     };
   },
 

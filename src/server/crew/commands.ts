@@ -7,6 +7,7 @@ import { lives } from '#core/events/states.ts';
 import { sayTime } from '#core/time/say.ts';
 import { instantOf, meaningOf } from '#core/time/wallTime.ts';
 import { sayAgainst } from '#core/words/against.ts';
+import { because, sayReason } from '#core/words/reasons.ts';
 import type { Work } from '../app/app.ts';
 import { record } from '../app/record.ts';
 import { linkPerson } from '../contacts/linking.ts';
@@ -34,6 +35,8 @@ type Body<K extends keyof typeof crewContract> = BodyOf<(typeof crewContract)[K]
 interface Against {
   kind: 'overlap' | 'short rest' | 'own seat' | 'quiet';
   text: string;
+  /** They are no longer there: nobody is put on a shift whatever is said for it. */
+  gone?: boolean;
 }
 
 /** The longest a shift lasts, in hours, and the shortest reason for putting somebody on one all the same, in characters. */
@@ -50,13 +53,12 @@ async function againstOf(tx: Queries, shift: ShiftRow, contactId: string): Promi
   const seat = await seatMeanwhile(tx, contactId, shift.startsAt, shift.endsAt);
   if (seat) against.push({ kind: 'own seat', text: sayAgainst('own seat', { event: seat }) });
   const quiet = await quietOf(tx, contactId);
-  if (quiet) against.push({ kind: 'quiet', text: quiet });
+  if (quiet) against.push({ kind: 'quiet', text: sayReason(because(quiet)), gone: isGone(quiet) });
   return against;
 }
 
 /** Why nobody is put on a shift whatever is said for it: the person died, or was erased. */
-const goneIn = (against: readonly Against[]): string | null =>
-  against.find((x) => x.kind === 'quiet' && isGone(x.text))?.text ?? null;
+const goneIn = (against: readonly Against[]): string | null => against.find((x) => x.gone)?.text ?? null;
 
 /** Adds a shift to an event. Times are wall times where the event is. */
 export async function addShift(

@@ -1,4 +1,5 @@
 import type { CrewShift } from '#contract/crew.ts';
+import type { QuietReason } from '#core/contacts/quiet.ts';
 import type { Stint } from '#core/crew/clashes.ts';
 import { type AssignmentState, onShift } from '#core/crew/states.ts';
 import { whyQuiet } from '../contacts/quiet.ts';
@@ -102,11 +103,13 @@ export const seatMeanwhile = async (
   )?.title ?? null;
 
 /** Why nothing is sent to a contact; null when it is. */
-export const quietOf = async (tx: Queries, contactId: string): Promise<string | null> =>
+export const quietOf = async (tx: Queries, contactId: string): Promise<QuietReason | null> =>
   (
-    await first<{ why: string | null }>(tx, `select ${whyQuiet('c')} as why from contacts c where id = $1`, [
-      contactId,
-    ])
+    await first<{ why: QuietReason | null }>(
+      tx,
+      `select ${whyQuiet('c')} as why from contacts c where id = $1`,
+      [contactId],
+    )
   )?.why ?? null;
 
 export interface OwnShiftRow extends ShiftRow {

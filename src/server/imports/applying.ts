@@ -153,7 +153,7 @@ async function applyLot(w: Work, applying: Applying, rows: readonly Row[]): Prom
         candidateId: row.contactId!,
         outcome: 'look',
         probability: row.probability ?? 0.5,
-        findings: row.reasons.slice(0, 6).map((words) => ({ field: 'given', words, bits: 0 })),
+        findings: row.reasons.slice(0, 6).map((reason) => ({ field: 'given', reason, bits: 0 })),
         held: null,
         reasons: row.reasons,
       },

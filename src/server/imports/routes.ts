@@ -1,6 +1,7 @@
 import type { ImportRow, ImportSummary, importsContract } from '#contract/imports.ts';
 import { fullName } from '#core/contacts/names.ts';
 import { writeCsv } from '#core/exchange/csv.ts';
+import { sayIfAny, sayReason } from '#core/words/reasons.ts';
 import { contactVersion } from '../contacts/store.ts';
 import type { Queries } from '../db/database.ts';
 import { File, type Handlers } from '../http/handle.ts';
@@ -24,6 +25,9 @@ const summary = async (tx: Queries, id: string) => summaryOf(tx, await store.rea
 
 const asRow = ({ person, knownGiven, knownFamily, ...row }: store.ShownRow): ImportRow => ({
   ...row,
+  reasons: row.reasons.map(sayReason),
+  decided: row.reasons.some(({ code }) => code === 'by hand' || code === 'new by hand'),
+  changes: row.changes.map((change) => ({ ...change, why: sayIfAny(change.why) })),
   name: person ? fullName(person) : row.cells.filter(Boolean).slice(0, 3).join(' · '),
   email: person?.emails[0] ?? null,
   phone: person?.phones[0] ?? null,
@@ -59,7 +63,11 @@ export const importsHandlers: Handlers<typeof importsContract> = {
       `rejected rows of ${fileName.replace(/\.\w+$/u, '')}.csv`,
       writeCsv(
         [...headings, 'Line', 'Why rejected'],
-        rows.map((r) => [...headings.map((_, at) => r.cells[at] ?? ''), r.line, r.reasons.join('; ')]),
+        rows.map((r) => [
+          ...headings.map((_, at) => r.cells[at] ?? ''),
+          r.line,
+          r.reasons.map(sayReason).join('; '),
+        ]),
       ),
     );
   },

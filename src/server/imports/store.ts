@@ -1,7 +1,8 @@
 import type { ImportRow, importStates } from '#contract/imports.ts';
 import type { CheckedRow } from '#core/imports/checking.ts';
-import type { CurrentContact, ImportChoices, RowOverride } from '#core/imports/importing.ts';
+import type { Change, CurrentContact, ImportChoices, RowOverride } from '#core/imports/importing.ts';
 import type { Mapping } from '#core/imports/mapping.ts';
+import type { Reason } from '#core/words/reasons.ts';
 import { textColumns } from '../contacts/columns.ts';
 import { lastWord } from '../contacts/quiet.ts';
 import { first, insert, type Queries } from '../db/database.ts';
@@ -84,7 +85,12 @@ export const readSample = (tx: Queries, importId: string): Promise<{ cells: stri
   ]);
 
 /** A row of the dry run as it is shown, with whom it was taken for. */
-export type ShownRow = Omit<ImportRow, 'name' | 'email' | 'phone' | 'contactName'> & {
+export type ShownRow = Omit<
+  ImportRow,
+  'name' | 'email' | 'phone' | 'contactName' | 'decided' | 'reasons' | 'changes'
+> & {
+  reasons: Reason[];
+  changes: Change[];
   person: { given: string; family: string; emails: string[]; phones: string[] } | null;
   knownGiven: string | null;
   knownFamily: string | null;
@@ -127,7 +133,7 @@ export const readShownRow = async (
   ))!;
 
 export const readRejected = (tx: Queries, importId: string) =>
-  tx.query<{ line: number; cells: string[]; reasons: string[] }>(
+  tx.query<{ line: number; cells: string[]; reasons: Reason[] }>(
     "select coalesce(of_line, line) as line, cells, reasons from import_rows where import_id = $1 and verdict = 'rejected' order by coalesce(of_line, line), import_rows.line",
     [importId],
   );

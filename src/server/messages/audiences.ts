@@ -1,4 +1,5 @@
 import type { MessageStepPlan } from '#contract/events.ts';
+import { becauseQuiet } from '#core/contacts/quiet.ts';
 import { type Audience, keyOf } from '#core/messages/audiences.ts';
 import { asksForWaivers, coversOthers, type Standing, whyNotGot } from '#core/messages/conditions.ts';
 import type { Queries } from '../db/database.ts';
@@ -64,7 +65,7 @@ const readers: Record<Audience, (people: People, step: MessageStepPlan) => Promi
       since: r.confirmedAt,
       coveredBy: null,
       excludedBecause:
-        r.quiet ??
+        becauseQuiet(r.quiet) ??
         whyNotGot(step.kind, {
           ...nothingKnown,
           waiver: unsigned && {
@@ -99,7 +100,7 @@ const readers: Record<Audience, (people: People, step: MessageStepPlan) => Promi
             email: r.buyerEmail,
             ...since,
             coveredBy: null,
-            excludedBecause: r.buyerQuiet,
+            excludedBecause: becauseQuiet(r.buyerQuiet),
           });
         seen.add(r.orderId);
       }
@@ -112,7 +113,8 @@ const readers: Record<Audience, (people: People, step: MessageStepPlan) => Promi
           email: r.isBuyer ? (r.buyerEmail ?? r.email) : r.email,
           ...since,
           coveredBy: own || !covers ? null : { key: copyOf(r.orderId), name: r.buyerName },
-          excludedBecause: r.quiet ?? whyNotGot(step.kind, { ...nothingKnown, attendance: r.attendance }),
+          excludedBecause:
+            becauseQuiet(r.quiet) ?? whyNotGot(step.kind, { ...nothingKnown, attendance: r.attendance }),
         },
       ];
     });
@@ -130,7 +132,7 @@ const readers: Record<Audience, (people: People, step: MessageStepPlan) => Promi
       anchor: r.startsAt,
       since: r.madeAt,
       coveredBy: null,
-      excludedBecause: r.quiet ?? whyNotGot(step.kind, nothingKnown),
+      excludedBecause: becauseQuiet(r.quiet) ?? whyNotGot(step.kind, nothingKnown),
     }));
   },
 };

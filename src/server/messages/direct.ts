@@ -1,8 +1,10 @@
+import type { QuietReason } from '#core/contacts/quiet.ts';
 import { emailKey, isEmail } from '#core/contacts/reach.ts';
 import { type MergeValues, merge } from '#core/messages/merge.ts';
 import { type DirectKind, directTexts } from '#core/messages/texts.ts';
 import { sayLongDate, sayTime } from '#core/time/say.ts';
 import { wallOf } from '#core/time/wallTime.ts';
+import { because } from '#core/words/reasons.ts';
 import type { Work } from '../app/app.ts';
 import { emailOf, whyQuiet } from '../contacts/quiet.ts';
 import { first } from '../db/database.ts';
@@ -24,7 +26,7 @@ export async function planDirect(w: Pick<Work, 'tx' | 'app' | 'now'>, message: D
   const { to, values, until } = message;
   const text = directTexts[message.kind];
   const quiet = to.contactId
-    ? await first<{ why: string | null; gone: boolean; email: string | null }>(
+    ? await first<{ why: QuietReason | null; gone: boolean; email: string | null }>(
         w.tx,
         `select ${whyQuiet('c')} as why, ${emailOf('c.id')} as email, exists (select 1 from contact_emails
            where contact_id = c.id and email_key = $2 and (bounced_at is not null or ended_on is not null)) as gone
@@ -34,7 +36,7 @@ export async function planDirect(w: Pick<Work, 'tx' | 'app' | 'now'>, message: D
     : null;
   // An address that is no longer theirs gives way to the one that is.
   const address = quiet?.gone ? quiet.email : to.email;
-  const whyNot = quiet?.why ? quiet.why : address && isEmail(address) ? null : 'no email address';
+  const whyNot = quiet?.why ? because(quiet.why) : address && isEmail(address) ? null : because('no address');
   const wall = until ? wallOf(until.at, until.zone) : null;
   const filled = {
     ...values,

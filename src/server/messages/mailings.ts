@@ -1,8 +1,10 @@
 import type { mailingsContract } from '#contract/mailings.ts';
+import type { QuietReason } from '#core/contacts/quiet.ts';
 import { hideLinks, linkMark } from '#core/messages/links.ts';
 import { type MailingTopic, planMailing } from '#core/messages/mailing.ts';
 import { type MergeValues, merge, unknownFields } from '#core/messages/merge.ts';
 import { coming, undelivered } from '#core/messages/states.ts';
+import { because, type Reason, sayReason } from '#core/words/reasons.ts';
 import type { SignedIn } from '../app/app.ts';
 import { record } from '../app/record.ts';
 import { emailOf, lastWord, whyQuiet } from '../contacts/quiet.ts';
@@ -30,7 +32,7 @@ const readRecipients = (tx: Queries, ids: readonly string[], topic: MailingTopic
     given: string;
     email: string | null;
     language: 'en' | 'fr';
-    quiet: string | null;
+    quiet: QuietReason | null;
     said: boolean | null;
   }>(
     `select c.id as contact_id, trim(c.given_name || ' ' || c.family_name) as name, coalesce(nullif(c.given_name, ''), c.family_name) as given,
@@ -78,7 +80,7 @@ export const mailingsHandlers: Handlers<typeof mailingsContract> = {
     const { name: organization } = await theOrganization(c.tx);
     const reasons = new Map<string, string[]>();
     for (const { recipient, why } of leftOut) {
-      const known = why.startsWith('one copy') ? 'somebody else at the same address gets the copy' : why;
+      const known = sayReason(why.code === 'same address' ? because('same address, another') : why);
       reasons.set(known, [...(reasons.get(known) ?? []), recipient.name]);
     }
     const first = planned[0];
@@ -116,7 +118,7 @@ export const mailingsHandlers: Handlers<typeof mailingsContract> = {
       createdBy: staff.id,
       createdAt: now,
     });
-    const put = (recipient: (typeof planned)[number], whyNot: string | null): Outgoing => ({
+    const put = (recipient: (typeof planned)[number], whyNot: Reason | null): Outgoing => ({
       eventId: null,
       mailingId: id,
       recipientKey: `mailing:${id}:${recipient.contactId}`,

@@ -1,3 +1,4 @@
+import type { Reason } from '#core/words/reasons.ts';
 import type { Work } from '../app/app.ts';
 import { insert } from '../db/database.ts';
 
@@ -18,7 +19,7 @@ export interface Outgoing {
   /** When it goes out. */
   at: string;
   /** Why nothing is sent; it is kept all the same, so that everybody sees why. */
-  whyNot?: string | null;
+  whyNot?: Reason | null;
   /** The text where it is known already; a step's is filled in as it leaves. */
   subject?: string | null;
   body?: string | null;

@@ -2,6 +2,7 @@ import type { MessageStepPlan } from '#contract/events.ts';
 import type { Consequences } from '#core/events/consequences.ts';
 import { silentStates } from '#core/events/states.ts';
 import { type LeftOut, type PlannedMessage, type PlanStep, planStep } from '#core/messages/plan.ts';
+import { because, type Reason } from '#core/words/reasons.ts';
 import type { Work } from '../app/app.ts';
 import type { Queries } from '../db/database.ts';
 import { type EventRow, readEvent, readMessageSteps } from '../events/store.ts';
@@ -54,7 +55,7 @@ export async function replan(
   );
   const fresh: Outgoing[] = [];
   const moved: Moved[] = [];
-  const gone: { id: string; why: string }[] = [];
+  const gone: { id: string; why: Reason }[] = [];
   for (const step of steps) {
     const { planned, leftOut, languages } = over
       ? { planned: [], leftOut: [], languages: new Map() }
@@ -86,8 +87,8 @@ export async function replan(
         gone.push({
           id: row.id,
           why: over
-            ? `the event was ${event.state}`
-            : (leftOut.find((l) => l.recipient.key === row.recipientKey)?.why ?? 'no longer taking part'),
+            ? because('event ended', { state: event.state })
+            : (leftOut.find((l) => l.recipient.key === row.recipientKey)?.why ?? because('not taking part')),
         });
   }
   await putOut(w, fresh);

@@ -2,6 +2,7 @@ import type { MessageRow, messagesContract } from '#contract/messages.ts';
 import { messagesSeen } from '#core/access/messages.ts';
 import { hideLinks } from '#core/messages/links.ts';
 import { sayMoment } from '#core/messages/moments.ts';
+import { sayReason } from '#core/words/reasons.ts';
 import { eventFor } from '../events/access.ts';
 import { readEvent, readMessageSteps } from '../events/store.ts';
 import type { Handlers } from '../http/handle.ts';
@@ -80,7 +81,7 @@ export const messagesHandlers: Handlers<typeof messagesContract> = {
               address: l.recipient.email,
               state: 'held back',
               reason: step.name,
-              whyNot: l.why,
+              whyNot: sayReason(l.why),
               plannedFor: null,
               nextTryAt: null,
               sentAt: null,

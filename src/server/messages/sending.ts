@@ -1,4 +1,5 @@
 import type { MessageStepPlan } from '#contract/events.ts';
+import type { QuietReason } from '#core/contacts/quiet.ts';
 import { hoursOf } from '#core/crew/clashes.ts';
 import { silentStates } from '#core/events/states.ts';
 import { type Audience, aboutOf, audiences } from '#core/messages/audiences.ts';
@@ -6,6 +7,7 @@ import { fillMarks, linkMark, linkPaths, marksIn } from '#core/messages/links.ts
 import { type MergeValues, merge } from '#core/messages/merge.ts';
 import { nextTry } from '#core/messages/retry.ts';
 import { sayShortDate, sayTime } from '#core/time/say.ts';
+import { because, type Reason } from '#core/words/reasons.ts';
 import { oneLine } from '#core/words/text.ts';
 import { type App, inTransaction, openLink, systemActor, type Work } from '../app/app.ts';
 import { record } from '../app/record.ts';
@@ -96,8 +98,8 @@ export async function sendMessage(app: App, due: Due): Promise<void> {
         state: 'failed',
         nextTryAt: again,
         whyNot: again
-          ? `${failure}; tried again later`
-          : `${failure}; given up after ${claimed.attempts} tries`,
+          ? because('failed, goes on', { failure })
+          : because('failed for good', { failure, count: claimed.attempts }),
       });
     }
     await record(w, 'message settled', { eventId: claimed.eventId, messageId: claimed.id });
@@ -124,33 +126,33 @@ async function opened(w: Pick<Work, 'tx' | 'app' | 'now'>, text: string): Promis
 async function finalText(
   w: Work,
   message: StoredMessage,
-): Promise<{ subject: string; body: string } | { whyNot: string }> {
+): Promise<{ subject: string; body: string } | { whyNot: Reason }> {
   const quiet = message.contactId
-    ? await first<{ why: string | null }>(
+    ? await first<{ why: QuietReason | null }>(
         w.tx,
         `select ${whyQuiet('c')} as why from contacts c where id = $1`,
         [message.contactId],
       )
     : null;
-  if (quiet?.why) return { whyNot: quiet.why };
+  if (quiet?.why) return { whyNot: because(quiet.why) };
   if (
     message.mailingId &&
     message.contactId &&
     (await saidNoSince(w.tx, message.mailingId, message.contactId))
   )
-    return { whyNot: 'said no to this since it was written' };
+    return { whyNot: because('said no since') };
   if (!message.stepId || !message.eventId)
     return { subject: message.subject ?? '', body: message.body ?? '' };
   const event = await readEvent(w.tx, message.eventId);
-  if (silentStates.includes(event.state)) return { whyNot: `the event was ${event.state}` };
+  if (silentStates.includes(event.state)) return { whyNot: because('event ended', { state: event.state }) };
   const step = (await readMessageSteps(w.tx, event.id)).find((s) => s.id === message.stepId);
-  if (!step) return { whyNot: 'the step was removed from the plan' };
+  if (!step) return { whyNot: because('step removed') };
   const orderId = await orderOf(w.tx, step.audience, message);
   const now = await planFor(w.tx, event, step, orderId);
   const out = now.leftOut.find((l) => l.recipient.key === message.recipientKey);
   if (out) return { whyNot: out.why };
   if (!now.planned.some((p) => p.recipient.key === message.recipientKey))
-    return { whyNot: 'no longer taking part' };
+    return { whyNot: because('not taking part') };
   // Somebody in two orders of the same event still gets one copy.
   const copy =
     audiences[step.audience].copies === 'address' &&
@@ -159,7 +161,7 @@ async function finalText(
       "select name from messages where step_id = $1 and id <> $2 and state in ('sent', 'due') and lower(address) = lower($3)",
       [step.id, message.id, message.address],
     ));
-  if (copy) return { whyNot: `one copy to this address is enough; it went to ${copy.name}` };
+  if (copy) return { whyNot: because('same address before', { name: copy.name }) };
   return render(w, event, step, message, orderId);
 }
 

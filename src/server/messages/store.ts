@@ -1,7 +1,10 @@
+import type { QuietReason } from '#core/contacts/quiet.ts';
 import type { AttendanceState } from '#core/doors/attendance.ts';
 import type { Recipient } from '#core/messages/plan.ts';
+import type { Reason } from '#core/words/reasons.ts';
 import { emailOf, orderEmail, whyQuiet } from '../contacts/quiet.ts';
 import type { Queries } from '../db/database.ts';
+import { reasonSql } from '../db/reasons.ts';
 
 /** Somebody a step could go to, with what planning has to know. */
 export interface RecipientRow extends Recipient {
@@ -15,7 +18,7 @@ interface OrderRecipientRow {
   email: string | null;
   language: 'en' | 'fr';
   confirmedAt: string;
-  quiet: string | null;
+  quiet: QuietReason | null;
   seats: number;
 }
 
@@ -44,12 +47,12 @@ export const attendeeRecipients = (tx: Queries, eventId: string, orderId: string
     email: string | null;
     language: 'en' | 'fr';
     confirmedAt: string;
-    quiet: string | null;
+    quiet: QuietReason | null;
     isBuyer: boolean;
     buyerContactId: string | null;
     buyerName: string;
     buyerEmail: string | null;
-    buyerQuiet: string | null;
+    buyerQuiet: QuietReason | null;
     attendance: AttendanceState | null;
   }>(
     `select r.id as registration_id, o.id as order_id, r.contact_id, trim(r.given_name || ' ' || r.family_name) as name,
@@ -73,7 +76,7 @@ export const crewRecipients = (tx: Queries, eventId: string) =>
     language: 'en' | 'fr';
     startsAt: string;
     madeAt: string;
-    quiet: string | null;
+    quiet: QuietReason | null;
   }>(
     `select a.id as assignment_id, a.contact_id, trim(c.given_name || ' ' || c.family_name) as name,
        ${emailOf('c.id')} as email,
@@ -128,7 +131,7 @@ export async function movePlanned(tx: Queries, moved: readonly Moved[]): Promise
 /** Holds back what was planned by steps that are no longer in the plan. What went out stays. Answers how many. */
 export async function holdBackRemoved(tx: Queries, eventId: string): Promise<number> {
   const held = await tx.query(
-    `update messages m set state = 'held back', why_not = 'the step was removed from the plan', next_try_at = null
+    `update messages m set state = 'held back', why_not = ${reasonSql('step removed')}, next_try_at = null
      where event_id = $1 and (state = 'planned' or (state = 'failed' and next_try_at is not null))
        and step_id in (select id from message_steps where event_id = $1 and removed_at is not null) returning id`,
     [eventId],
@@ -137,11 +140,11 @@ export async function holdBackRemoved(tx: Queries, eventId: string): Promise<num
 }
 
 /** Holds planned messages back, each with its reason. */
-export async function holdBack(tx: Queries, gone: readonly { id: string; why: string }[]): Promise<void> {
+export async function holdBack(tx: Queries, gone: readonly { id: string; why: Reason }[]): Promise<void> {
   if (gone.length)
     await tx.query(
       `update messages m set state = 'held back', why_not = r.why, next_try_at = null
-       from jsonb_to_recordset($1::jsonb) as r(id uuid, why text) where m.id = r.id`,
+       from jsonb_to_recordset($1::jsonb) as r(id uuid, why jsonb) where m.id = r.id`,
       [JSON.stringify(gone)],
     );
 }

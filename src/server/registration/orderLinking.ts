@@ -1,6 +1,7 @@
 import { asDescribed, decide } from '#core/contacts/match.ts';
 import { fold, fullName } from '#core/contacts/names.ts';
 import { isMinor } from '#core/waivers/needs.ts';
+import { because, type Reason } from '#core/words/reasons.ts';
 import type { Work } from '../app/app.ts';
 import { Arrivals } from '../contacts/arriving.ts';
 import { linkArrival, setGuardian, type Teller } from '../contacts/linking.ts';
@@ -14,7 +15,7 @@ import { type OrderRow, peopleAround, readSeats, type SeatRow, saveLinks } from 
 interface LinkedSeat {
   contactId: string;
   created: boolean;
-  reasons: string[];
+  reasons: Reason[];
 }
 
 /** Everybody of one order while they are linked. */
@@ -86,7 +87,7 @@ export async function linkOrder(
       linked.set(seat, {
         contactId: buyerId,
         created: linkedBuyer.created,
-        reasons: ['booked for themselves'],
+        reasons: [because('booked for themselves')],
       });
     } else linked.set(seat, await linkSeat(linking, seat));
   }
@@ -174,7 +175,7 @@ async function linkSeat(linking: Linking, seat: SeatRow): Promise<LinkedSeat> {
     created: true,
     reasons:
       decision.outcome === 'look'
-        ? ['made a new contact; may be one already known', ...decision.reasons]
-        : ['new person', 'named by the buyer, no address of their own'],
+        ? [because('made new, unnamed'), ...decision.reasons]
+        : [because('new person'), because('named by the buyer')],
   };
 }

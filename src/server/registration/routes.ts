@@ -7,6 +7,7 @@ import { writeCsv } from '#core/exchange/csv.ts';
 import { plainAmount } from '#core/money/amount.ts';
 import { freedSeatsFor, queueOrder, whyNot } from '#core/registration/waitlist.ts';
 import { plusMinutes } from '#core/time/clock.ts';
+import { sayReason } from '#core/words/reasons.ts';
 import { followLink } from '../app/app.ts';
 import { record } from '../app/record.ts';
 import { logCare } from '../contacts/seeing.ts';
@@ -59,7 +60,7 @@ export const registrationHandlers: Omit<
         name: p.name,
         seats: p.seats,
         since: p.since,
-        fits: whyNot(p, event, taken),
+        fits: sayReason(whyNot(p, event, taken)),
       })),
     };
   },
@@ -140,7 +141,7 @@ export const registrationHandlers: Omit<
     party.quiet = null;
     const taken = await readTaken(tx, order.eventId);
     const [offer] = freedSeatsFor([party], event, taken, now, event.startsAt ?? plusMinutes(now, 10_000));
-    if (!offer) throw conflict('does-not-fit', `${party.name} ${whyNot(party, event, taken)}.`);
+    if (!offer) throw conflict('does-not-fit', `${party.name} ${sayReason(whyNot(party, event, taken))}.`);
     await passOnTo(c, order.id, offer.until, `offered by ${c.staff.name}`);
     return { until: offer.until };
   },

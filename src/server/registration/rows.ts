@@ -2,6 +2,7 @@ import type { RegistrationRow } from '#contract/registration.ts';
 import { sayAnswer } from '#core/registration/questions.ts';
 import { queueOrder } from '#core/registration/waitlist.ts';
 import { dateOf } from '#core/time/wallTime.ts';
+import { type Reason, sayReason } from '#core/words/reasons.ts';
 import type { Queries } from '../db/database.ts';
 import { readEvent, readOffers } from '../events/store.ts';
 import { theOrganization } from '../staff/store.ts';
@@ -12,7 +13,8 @@ import { readWaiting } from './store.ts';
 /** Every seat of an event with its order and what was answered; answers about health only where they are wanted. */
 const readSeatRows = (tx: Queries, eventId: string, withCare: boolean) =>
   tx.query<
-    Omit<RegistrationRow, 'waiver' | 'queuePlace' | 'answers'> & {
+    Omit<RegistrationRow, 'waiver' | 'queuePlace' | 'answers' | 'linkReasons'> & {
+      linkReasons: Reason[];
       answers: { question: string; value: never }[];
     }
   >(
@@ -46,6 +48,7 @@ export async function registrationRows(
   const rows = await readSeatRows(tx, eventId, withCare);
   return rows.map((r) => ({
     ...r,
+    linkReasons: r.linkReasons.map(sayReason),
     waiver: r.state === 'confirmed' ? (needs.get(r.id) ?? 'not asked') : 'not asked',
     answers: r.answers.map((a) => ({ question: a.question, value: sayAnswer(a.value) })),
     queuePlace: r.state === 'waitlisted' ? waiting.indexOf(r.orderId) + 1 : null,

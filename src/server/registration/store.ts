@@ -1,8 +1,10 @@
+import type { QuietReason } from '#core/contacts/quiet.ts';
 import type { Taken } from '#core/registration/capacity.ts';
 import type { PricedOffer } from '#core/registration/price.ts';
 import type { RegistrationState } from '#core/registration/states.ts';
 import { occupying } from '#core/registration/states.ts';
 import type { WaitingParty } from '#core/registration/waitlist.ts';
+import type { Reason } from '#core/words/reasons.ts';
 import { whyQuiet } from '../contacts/quiet.ts';
 import { among } from '../db/among.ts';
 import { byOwner, first, type Queries } from '../db/database.ts';
@@ -122,7 +124,7 @@ export async function peopleAround(tx: Queries, contactId: string): Promise<Read
 /** Keeps who sits on which seat, and why that is so. */
 export async function saveLinks(
   tx: Queries,
-  links: readonly { id: string; contactId: string; linkReasons: readonly string[] }[],
+  links: readonly { id: string; contactId: string; linkReasons: readonly Reason[] }[],
 ): Promise<void> {
   if (links.length)
     await tx.query(
@@ -149,7 +151,7 @@ export async function readWaitingOf(
   offersOf: ReadonlyMap<string, readonly PricedOffer[]>,
 ): Promise<ReadonlyMap<string, WaitingParty[]>> {
   const eventIds = [...offersOf.keys()];
-  const rows = await tx.query<OrderRow & { quiet: string | null }>(
+  const rows = await tx.query<OrderRow & { quiet: QuietReason | null }>(
     `select ${orderColumns}, (select ${whyQuiet('c')} from contacts c where c.id = buyer_contact_id) as quiet
      from orders where event_id = any($1) and waitlisted_at is not null and offered_until is null order by waitlisted_at, id`,
     [eventIds],
@@ -166,7 +168,7 @@ export const readWaiting = async (
 ): Promise<WaitingParty[]> => (await readWaitingOf(tx, new Map([[eventId, offers]]))).get(eventId)!;
 
 const waitingParty = (
-  row: OrderRow & { quiet: string | null },
+  row: OrderRow & { quiet: QuietReason | null },
   offers: readonly PricedOffer[],
 ): WaitingParty => ({
   orderId: row.id,

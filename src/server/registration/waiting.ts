@@ -3,6 +3,7 @@ import { openAttempts } from '#core/money/attempts.ts';
 import type { RegistrationState } from '#core/registration/states.ts';
 import { freedSeatsFor } from '#core/registration/waitlist.ts';
 import { plusMinutes } from '#core/time/clock.ts';
+import { sayReason } from '#core/words/reasons.ts';
 import type { Work } from '../app/app.ts';
 import { record } from '../app/record.ts';
 import { among } from '../db/among.ts';
@@ -28,7 +29,7 @@ export async function passOnFreed(w: Work, eventId: string): Promise<string[]> {
       party.orderId,
       until,
       passedOver.length
-        ? `first that fits; passed over ${passedOver.map((p) => `${p.party.name} (${p.why})`).join(', ')}`
+        ? `first that fits; passed over ${passedOver.map((p) => `${p.party.name} (${sayReason(p.why)})`).join(', ')}`
         : 'first in the queue',
     );
   return offers.map((o) => o.party.name);

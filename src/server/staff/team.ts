@@ -5,6 +5,7 @@ import type { Work } from '../app/app.ts';
 import { record } from '../app/record.ts';
 import { first, insert, update } from '../db/database.ts';
 import { linkToken, sha256 } from '../db/ids.ts';
+import { reasonSql } from '../db/reasons.ts';
 import type { Call, Handlers } from '../http/handle.ts';
 import { conflict, invalid, notFound } from '../http/problem.ts';
 import { endSessions } from './sessions.ts';
@@ -67,7 +68,7 @@ async function takeBack(c: Call & Work, id: string) {
   if (!open) throw notFound('This invitation');
   // What was not sent yet is not sent any more.
   await c.tx.query(
-    `update messages set state = 'held back', why_not = 'the invitation was taken back', next_try_at = null
+    `update messages set state = 'held back', why_not = ${reasonSql('invitation withdrawn')}, next_try_at = null
      where recipient_key = $1 and state in ('planned', 'failed')`,
     [`invitation:${id}`],
   );

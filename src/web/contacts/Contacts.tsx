@@ -6,6 +6,7 @@ import type { ContactFilter } from '#contract/views.ts';
 import { everybody, type ListFilter } from '#core/contacts/listing.ts';
 import { listedName } from '#core/contacts/names.ts';
 import { sayPhone } from '#core/contacts/reach.ts';
+import { because, sayReason } from '#core/words/reasons.ts';
 import { call } from '#web/api.ts';
 import { Button, ButtonLink } from '#web/kit/Button.tsx';
 import { Asking } from '../kit/Asking.tsx';
@@ -67,7 +68,7 @@ export default function Contacts() {
         <>
           <span className="name">{listedName(c)}</span>
           {c.kind === 'organization' && <span className="soft"> organization</span>}
-          {c.quiet && <span className="late"> {c.quiet}</span>}
+          {c.quiet && <span className="late"> {sayReason(because(c.quiet))}</span>}
           {c.moved && <span className="need"> moved away</span>}
         </>
       ),

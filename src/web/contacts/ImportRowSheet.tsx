@@ -25,7 +25,7 @@ export function ImportRowSheet({
     cells.flatMap((c, at) => (c === row.cells[at] ? [] : [[String(at), c]])),
   );
   const open = summary.state === 'checked';
-  const decided = row.reasons[0] === 'said by hand' || row.reasons[0]?.endsWith('said by hand');
+  const { decided } = row;
   return (
     <Asking
       open

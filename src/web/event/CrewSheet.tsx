@@ -4,6 +4,7 @@ import type { CrewShift } from '#contract/crew.ts';
 import type { EventPage } from '#contract/events.ts';
 import { sayShortDate, sayTime } from '#core/time/say.ts';
 import { shiftDate } from '#core/time/wallTime.ts';
+import { because, sayReason } from '#core/words/reasons.ts';
 import { Button, ButtonAnchor } from '#web/kit/Button.tsx';
 import { Asking } from '../kit/Asking.tsx';
 import { TextField } from '../kit/Field.tsx';
@@ -76,7 +77,7 @@ export default function CrewSheet({ page }: { page: EventPage }) {
                         <div key={a.id} className="spread">
                           <span>
                             <Person id={a.contactId} name={a.name} />
-                            {a.quiet && <span className="late"> {a.quiet}</span>}
+                            {a.quiet && <span className="late"> {sayReason(because(a.quiet))}</span>}
                             {a.overrideReason && (
                               <small className="need"> despite a clash: {a.overrideReason}</small>
                             )}

@@ -1,6 +1,7 @@
 import { chakra } from '@chakra-ui/react';
 import { fullName } from '#core/contacts/names.ts';
 import { sayPhone } from '#core/contacts/reach.ts';
+import { because, sayReason } from '#core/words/reasons.ts';
 import { Loaded } from '../kit/notices.tsx';
 import { say } from '../kit/toast.tsx';
 import { useAction, useAsk, useMe } from '../parts/ask.ts';
@@ -33,7 +34,7 @@ export function Members({ id }: { id: string }) {
                 <span>
                   <Person id={c.id} name={fullName(c)} />{' '}
                   <span className="soft">{c.email ?? (c.phone && sayPhone(c.phone, country))}</span>
-                  {c.quiet && <span className="late"> {c.quiet}</span>}
+                  {c.quiet && <span className="late"> {sayReason(because(c.quiet))}</span>}
                 </span>
                 <button
                   type="button"
