@@ -1,5 +1,6 @@
 import type { Answered, ProblemBody, Sent } from '#contract/endpoint.ts';
 import type { Everything } from '#contract/index.ts';
+import { sayField } from '#contract/wrong.ts';
 import type { Language } from '#core/words/filling.ts';
 import { isProblemCode, sayProblem } from '#core/words/problems.ts';
 
@@ -21,7 +22,7 @@ export class ApiProblem extends Error {
   }
   /** Messages by field path. */
   get fields(): Record<string, string> {
-    return Object.fromEntries((this.body.fields ?? []).map((f) => [f.path, sayField(f)]));
+    return Object.fromEntries((this.body.fields ?? []).map((f) => [f.path, sayField(f, reading)]));
   }
 }
 
@@ -30,8 +31,7 @@ let reading: Language = 'en';
 export const readIn = (language: Language): void => {
   reading = language;
 };
-const sayField = (field: NonNullable<ProblemBody['fields']>[number]): string =>
-  field.code && isProblemCode(field.code) ? sayProblem(field.code, field.params, reading) : field.message;
+export const readingIn = (): Language => reading;
 
 const offline: ProblemBody = {
   type: 'about:blank#offline',

@@ -1,13 +1,13 @@
 import { type Request, type Response, Router } from 'express';
 import type { z } from 'zod';
 import type { Endpoint, Received, Role, Who } from '#contract/endpoint.ts';
-import { isProblemCode } from '#core/words/problems.ts';
+import { fieldProblems } from '#contract/wrong.ts';
 import { textProblems } from '#core/words/text.ts';
 import { type Actor, type App, inTransaction, type SignedIn, type Work } from '../app/app.ts';
 import { first, insert } from '../db/database.ts';
 import { sha256 } from '../db/ids.ts';
 import { readBody } from './body.ts';
-import { type FieldProblem, invalid, Problem } from './problem.ts';
+import { invalid, Problem } from './problem.ts';
 import { inTurn } from './turns.ts';
 
 /** A file as an answer. */
@@ -150,16 +150,7 @@ function parse(schema: z.ZodType | undefined, value: unknown, part: string): unk
   const result = schema.safeParse(value);
   if (result.success) return result.data;
   if (part === 'params') throw nothingHere();
-  // Of a list with a hundred thousand wrong values the first few say enough.
-  const fields = result.error.issues.slice(0, 50).map((i): FieldProblem => {
-    const path = i.path.join('.').slice(0, 200);
-    // A schema says what is wrong by a code where the public may meet it.
-    if (isProblemCode(i.message)) return { path, code: i.message };
-    if (i.code === 'too_big' && i.origin === 'string')
-      return { path, code: 'too-long', params: { count: Number(i.maximum) } };
-    return { path, message: i.message.slice(0, 300) };
-  });
-  throw invalid(fields);
+  throw invalid(fieldProblems(result.error.issues));
 }
 
 function answer(response: Response, endpoint: Endpoint, status: number, result: unknown): void {

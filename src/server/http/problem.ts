@@ -1,17 +1,14 @@
+import { type FieldProblem, sayField } from '#contract/wrong.ts';
 import type { Params } from '#core/words/filling.ts';
-import { type ProblemCode, sayProblem, type Wrong } from '#core/words/problems.ts';
+import { type ProblemCode, sayProblem } from '#core/words/problems.ts';
 
-/**
- * One field that is wrong, by its path in the request body: with a code, which every language has words for, or with an
- * English message alone.
- */
-export type FieldProblem = Wrong | { path: string; message: string };
+export type { FieldProblem };
 
 /** A field as it is answered: always with English words, with its code where it has one. */
 export const answeredField = (
   field: FieldProblem,
 ): { path: string; message: string; code?: ProblemCode; params?: Params } =>
-  'code' in field ? { ...field, message: sayProblem(field.code, field.params) } : field;
+  'code' in field ? { ...field, message: sayField(field) } : field;
 
 /** An error the caller is told about as problem+json (RFC 9457). `code` is stable; `title` is for people. */
 export class Problem extends Error {

@@ -1,5 +1,7 @@
-import { Field as ChakraField, chakra } from '@chakra-ui/react';
-import { type ReactNode, useId } from 'react';
+import { Field as ChakraField, Fieldset, Input, NativeSelect, Textarea } from '@chakra-ui/react';
+import type { InputHTMLAttributes, ReactNode, Ref } from 'react';
+import { useId } from 'react';
+import { useKitWords } from './words.ts';
 
 export interface FieldProps {
   label: string;
@@ -7,6 +9,36 @@ export interface FieldProps {
   /** What the value means: "a Saturday, 23 days from now". */
   consequence?: ReactNode;
   error?: string | undefined;
+  required?: boolean | undefined;
+  /** The id of what is typed into, where somebody refers to it. */
+  id?: string | undefined;
+}
+
+/** What ties a control to its label, its help and what is wrong with it. */
+export interface ControlProps {
+  id: string;
+  'aria-invalid': boolean;
+  'aria-describedby': string;
+  'aria-required'?: true;
+}
+
+/** Help, consequence and error of a field, under it. */
+function More({
+  id,
+  help,
+  consequence,
+  error,
+}: Pick<FieldProps, 'help' | 'consequence' | 'error'> & { id: string }) {
+  return (
+    <div id={id}>
+      {error ? (
+        <ChakraField.ErrorText>{error}</ChakraField.ErrorText>
+      ) : (
+        consequence && <ChakraField.HelperText>{consequence}</ChakraField.HelperText>
+      )}
+      {help && <ChakraField.HelperText>{help}</ChakraField.HelperText>}
+    </div>
+  );
 }
 
 /** A labelled field with its help, its consequence and what is wrong with it. */
@@ -15,56 +47,105 @@ export function Field({
   help,
   consequence,
   error,
+  required = false,
+  id: given,
   children,
-}: FieldProps & {
-  children: (props: { id: string; 'aria-invalid': boolean; 'aria-describedby': string }) => ReactNode;
-}) {
-  const id = useId();
+}: FieldProps & { children: (props: ControlProps) => ReactNode }) {
+  const own = useId();
+  const id = given ?? own;
+  const words = useKitWords();
   return (
-    <ChakraField.Root id={`${id}-field`} invalid={Boolean(error)}>
+    <ChakraField.Root id={`${id}-field`} invalid={Boolean(error)} required={required}>
       <ChakraField.Label htmlFor={id}>{label}</ChakraField.Label>
-      {children({ id, 'aria-invalid': Boolean(error), 'aria-describedby': `${id}-more` })}
-      <div id={`${id}-more`}>
-        {error ? (
-          <ChakraField.ErrorText>{error}</ChakraField.ErrorText>
-        ) : (
-          consequence && <ChakraField.HelperText>{consequence}</ChakraField.HelperText>
-        )}
-        {help && <ChakraField.HelperText>{help}</ChakraField.HelperText>}
-      </div>
+      <ChakraField.RequiredIndicator>{words.required}</ChakraField.RequiredIndicator>
+      {children({
+        id,
+        'aria-invalid': Boolean(error),
+        'aria-describedby': `${id}-more`,
+        ...(required ? { 'aria-required': true } : {}),
+      })}
+      <More id={`${id}-more`} help={help} consequence={consequence} error={error} />
     </ChakraField.Root>
   );
 }
+
+/** Several controls under one heading. */
+export function Group({
+  label,
+  help,
+  error,
+  required = false,
+  id,
+  children,
+}: Omit<FieldProps, 'consequence'> & { children: ReactNode }) {
+  const words = useKitWords();
+  return (
+    <Fieldset.Root invalid={Boolean(error)}>
+      <Fieldset.Legend>
+        {label}
+        {required && (
+          <Fieldset.HelperText as="span" display="inline" marginInlineStart="6px" fontWeight={400}>
+            {words.required}
+          </Fieldset.HelperText>
+        )}
+      </Fieldset.Legend>
+      <div id={id} tabIndex={id ? -1 : undefined} aria-invalid={Boolean(error)}>
+        {children}
+      </div>
+      {error && <Fieldset.ErrorText>{error}</Fieldset.ErrorText>}
+      {help && <Fieldset.HelperText>{help}</Fieldset.HelperText>}
+    </Fieldset.Root>
+  );
+}
+
+/** What a text field is for: which keyboard a phone shows, and what the browser may fill in. */
+export type TextKind = Pick<
+  InputHTMLAttributes<HTMLInputElement>,
+  'type' | 'inputMode' | 'autoComplete' | 'placeholder' | 'list' | 'maxLength' | 'min' | 'max' | 'step'
+>;
 
 /** A one-line text field. */
 export function TextField({
   value,
   set,
-  type = 'text',
-  placeholder,
   onBlur,
   autoFocus,
+  inputRef,
+  type = 'text',
+  inputMode,
+  autoComplete,
+  placeholder,
   list,
+  maxLength,
+  min,
+  max,
+  step,
   ...field
-}: FieldProps & {
-  value: string;
-  set: (value: string) => void;
-  type?: string;
-  /** Id of a datalist of what may be meant. */
-  list?: string | undefined;
-  placeholder?: string;
-  onBlur?: () => void;
-  autoFocus?: boolean;
-}) {
+}: FieldProps &
+  TextKind & {
+    value: string;
+    set: (value: string) => void;
+    onBlur?: (() => void) | undefined;
+    autoFocus?: boolean;
+    inputRef?: Ref<HTMLInputElement> | undefined;
+  }) {
+  const keyboard = inputMode ?? (type === 'email' ? 'email' : type === 'tel' ? 'tel' : undefined);
   return (
     <Field {...field}>
       {(props) => (
-        <chakra.input
+        <Input
           {...props}
+          ref={inputRef}
           type={type}
-          list={list}
-          value={value}
+          inputMode={keyboard}
+          autoComplete={autoComplete}
           placeholder={placeholder}
+          list={list}
+          maxLength={maxLength}
+          min={min}
+          max={max}
+          step={step}
+          value={value}
           onBlur={onBlur}
           data-autofocus={autoFocus || undefined}
           onChange={(e) => set(e.target.value)}
@@ -72,6 +153,42 @@ export function TextField({
       )}
     </Field>
   );
+}
+
+/** A field for several lines of text. */
+export function LongField({
+  value,
+  set,
+  rows = 4,
+  onBlur,
+  placeholder,
+  ...field
+}: FieldProps & {
+  value: string;
+  set: (value: string) => void;
+  rows?: number;
+  onBlur?: () => void;
+  placeholder?: string | undefined;
+}) {
+  return (
+    <Field {...field}>
+      {(props) => (
+        <Textarea
+          {...props}
+          rows={rows}
+          placeholder={placeholder}
+          value={value}
+          onBlur={onBlur}
+          onChange={(e) => set(e.target.value)}
+        />
+      )}
+    </Field>
+  );
+}
+
+export interface Choice {
+  value: string;
+  label: string;
 }
 
 /** A choice from a list. */
@@ -84,20 +201,22 @@ export function ChoiceField({
 }: FieldProps & {
   value: string;
   set: (value: string) => void;
-  choices: readonly { value: string; label: string }[];
-  empty?: string;
+  choices: readonly Choice[];
+  empty?: string | undefined;
 }) {
   return (
     <Field {...field}>
       {(props) => (
-        <select {...props} value={value} onChange={(e) => set(e.target.value)}>
-          {empty !== undefined && <option value="">{empty}</option>}
-          {choices.map((c) => (
-            <option key={c.value} value={c.value}>
-              {c.label}
-            </option>
-          ))}
-        </select>
+        <NativeSelect.Root>
+          <NativeSelect.Field {...props} value={value} onChange={(e) => set(e.target.value)}>
+            {empty !== undefined && <option value="">{empty}</option>}
+            {choices.map((c) => (
+              <option key={c.value} value={c.value}>
+                {c.label}
+              </option>
+            ))}
+          </NativeSelect.Field>
+        </NativeSelect.Root>
       )}
     </Field>
   );

@@ -1,9 +1,17 @@
 import { defineRecipe, defineSlotRecipe } from '@chakra-ui/react';
 import {
+  checkboxAnatomy,
+  comboboxAnatomy,
   dialogAnatomy,
   drawerAnatomy,
   fieldAnatomy,
+  fieldsetAnatomy,
   menuAnatomy,
+  nativeSelectAnatomy,
+  radioGroupAnatomy,
+  switchAnatomy,
+  tabsAnatomy,
+  tagsInputAnatomy,
   toastAnatomy,
 } from '@chakra-ui/react/anatomy';
 
@@ -15,7 +23,7 @@ export const button = defineRecipe({
     whiteSpace: 'nowrap',
     border: '1px solid',
     borderRadius: 'corner',
-    padding: '4px 11px',
+    padding: '{spacing.buttonY} {spacing.buttonX}',
     cursor: 'pointer',
     display: 'inline-flex',
     alignItems: 'center',
@@ -43,6 +51,8 @@ export const button = defineRecipe({
       normal: {},
       /** For a thumb, at the door. */
       touch: { minHeight: '44px', paddingInline: '14px', fontSize: '16px' },
+      /** The one thing to do on a public page. */
+      go: { width: '100%', justifyContent: 'center', padding: '12px', fontSize: '18px', marginTop: '18px' },
     },
   },
   defaultVariants: { look: 'normal', size: 'normal' },
@@ -154,15 +164,240 @@ const toast = defineSlotRecipe({
   },
 });
 
-const field = defineSlotRecipe({
-  slots: fieldAnatomy.keys(),
+/** What people type into. */
+const typing = {
+  font: 'inherit',
+  color: 'ink',
+  background: 'sheet',
+  border: '1px solid',
+  borderColor: 'rule',
+  borderRadius: 'corner',
+  padding: '{spacing.controlY} {spacing.controlX}',
+  minHeight: 'control',
+  width: '100%',
+  minWidth: 0,
+  _invalid: { borderColor: 'madder' },
+  _disabled: { opacity: 0.6 },
+} as const;
+const input = defineRecipe({ base: typing });
+const textarea = defineRecipe({ base: { ...typing, resize: 'vertical' } });
+
+const nativeSelect = defineSlotRecipe({
+  slots: nativeSelectAnatomy.keys(),
   base: {
-    root: { display: 'block', marginBottom: '14px' },
-    label: { display: 'block', fontSize: 'medium', fontWeight: 500, marginBottom: '3px' },
+    root: { width: '100%', minWidth: 0, position: 'relative' },
+    field: { ...typing, appearance: 'auto' },
+    indicator: { display: 'none' },
+  },
+});
+
+/** A box or a ring that is filled in, and the words beside it. */
+const mark = {
+  display: 'inline-flex',
+  alignItems: 'center',
+  justifyContent: 'center',
+  flexShrink: 0,
+  width: '16px',
+  height: '16px',
+  marginTop: '3px',
+  border: '1px solid',
+  borderColor: 'rule',
+  background: 'sheet',
+  color: 'onVerdigris',
+  _checked: { background: 'verdigris', borderColor: 'verdigris' },
+  _indeterminate: { background: 'verdigris', borderColor: 'verdigris' },
+  _invalid: { borderColor: 'madder' },
+  _focusVisible: { outline: '2px solid', outlineColor: 'verdigris', outlineOffset: '2px' },
+  '& svg': { width: '12px', height: '12px', strokeWidth: '3px' },
+} as const;
+const choosable = {
+  display: 'flex',
+  gap: '8px',
+  alignItems: 'flex-start',
+  padding: '3px 0',
+  minHeight: 'tick',
+  cursor: 'pointer',
+  position: 'relative',
+  _disabled: { opacity: 0.6, cursor: 'default' },
+} as const;
+const checkbox = defineSlotRecipe({
+  slots: checkboxAnatomy.keys(),
+  base: { root: choosable, control: { ...mark, borderRadius: 'corner' }, label: { minWidth: 0 } },
+});
+const radioGroup = defineSlotRecipe({
+  slots: radioGroupAnatomy.keys(),
+  base: {
+    item: choosable,
+    itemControl: {
+      ...mark,
+      borderRadius: '50%',
+      _checked: { background: 'sheet', borderColor: 'verdigris', borderWidth: '5px' },
+    },
+    itemText: { minWidth: 0 },
+  },
+});
+const switched = defineSlotRecipe({
+  slots: switchAnatomy.keys(),
+  base: {
+    root: { ...choosable, alignItems: 'center' },
+    control: {
+      width: '30px',
+      height: '18px',
+      flexShrink: 0,
+      border: '1px solid',
+      borderColor: 'rule',
+      borderRadius: '9px',
+      background: 'sheet',
+      padding: '2px',
+      _checked: { background: 'verdigris', borderColor: 'verdigris' },
+      _focusVisible: { outline: '2px solid', outlineColor: 'verdigris', outlineOffset: '2px' },
+    },
+    thumb: {
+      display: 'block',
+      width: '12px',
+      height: '12px',
+      borderRadius: '50%',
+      background: 'soft',
+      transition: 'translate 120ms',
+      _checked: { background: 'onVerdigris', translate: '12px 0' },
+    },
+  },
+});
+
+const combobox = defineSlotRecipe({
+  slots: comboboxAnatomy.keys(),
+  base: {
+    root: { width: '100%' },
+    control: { position: 'relative' },
+    input: typing,
+    positioner: { zIndex: 70 },
+    content: {
+      layerStyle: 'floating',
+      padding: '4px 0',
+      maxHeight: '280px',
+      overflow: 'auto',
+      outline: 'none',
+      fontSize: 'medium',
+    },
+    item: {
+      display: 'flex',
+      justifyContent: 'space-between',
+      gap: '12px',
+      alignItems: 'baseline',
+      padding: '6px 12px',
+      cursor: 'pointer',
+      _highlighted: { background: 'wash' },
+    },
+    empty: { padding: '6px 12px', color: 'soft' },
+    clearTrigger: { cursor: 'pointer', background: 'none', border: 0, color: 'soft' },
+  },
+});
+
+const tagsInput = defineSlotRecipe({
+  slots: tagsInputAnatomy.keys(),
+  base: {
+    root: { width: '100%' },
+    control: {
+      ...typing,
+      display: 'flex',
+      flexWrap: 'wrap',
+      gap: '5px',
+      alignItems: 'center',
+      _focusWithin: { outline: '2px solid', outlineColor: 'verdigris', outlineOffset: '2px' },
+    },
+    input: {
+      font: 'inherit',
+      color: 'ink',
+      border: 0,
+      background: 'none',
+      padding: 0,
+      minWidth: '90px',
+      width: 'auto',
+      flex: 1,
+      outline: 'none',
+    },
+    itemPreview: {
+      display: 'inline-flex',
+      gap: '6px',
+      alignItems: 'baseline',
+      border: '1px solid',
+      borderColor: 'line',
+      borderRadius: 'corner',
+      padding: '0 6px',
+      fontSize: 'small',
+      _highlighted: { borderColor: 'verdigris', background: 'wash' },
+    },
+    itemDeleteTrigger: {
+      font: 'inherit',
+      background: 'none',
+      border: 0,
+      padding: 0,
+      color: 'soft',
+      cursor: 'pointer',
+    },
+  },
+});
+
+const tabs = defineSlotRecipe({
+  slots: tabsAnatomy.keys(),
+  base: {
+    list: {
+      display: 'flex',
+      gap: '18px',
+      overflowX: 'auto',
+      borderBottom: '1px solid',
+      borderColor: 'line',
+      marginBottom: '14px',
+    },
+    trigger: {
+      font: 'inherit',
+      fontSize: 'medium',
+      whiteSpace: 'nowrap',
+      background: 'none',
+      border: 0,
+      borderBottom: '2px solid transparent',
+      padding: '6px 0',
+      color: 'soft',
+      cursor: 'pointer',
+      _selected: { color: 'ink', borderColor: 'verdigris' },
+    },
+  },
+});
+
+const fieldset = defineSlotRecipe({
+  slots: fieldsetAnatomy.keys(),
+  base: {
+    root: { border: 0, padding: 0, margin: '0 0 14px', minWidth: 0 },
+    legend: { padding: 0, fontSize: 'medium', fontWeight: 500, marginBottom: '4px' },
     helperText: { display: 'block', fontSize: 'small', color: 'soft', marginTop: '3px' },
     errorText: { display: 'block', fontSize: '13.5px', color: 'madder', marginTop: '3px' },
   },
 });
 
-export const recipes = { button };
-export const slotRecipes = { dialog, drawer, menu, toast, field };
+const field = defineSlotRecipe({
+  slots: fieldAnatomy.keys(),
+  base: {
+    root: { display: 'block', marginBottom: '14px' },
+    label: { display: 'inline-block', fontSize: 'medium', fontWeight: 500, marginBottom: '3px' },
+    helperText: { display: 'block', fontSize: 'small', color: 'soft', marginTop: '3px' },
+    errorText: { display: 'block', fontSize: '13.5px', color: 'madder', marginTop: '3px' },
+    requiredIndicator: { fontSize: 'small', fontWeight: 400, color: 'soft', marginInlineStart: '6px' },
+  },
+});
+
+export const recipes = { button, input, textarea };
+export const slotRecipes = {
+  dialog,
+  drawer,
+  menu,
+  toast,
+  field,
+  fieldset,
+  nativeSelect,
+  checkbox,
+  radioGroup,
+  switch: switched,
+  combobox,
+  tagsInput,
+  tabs,
+};

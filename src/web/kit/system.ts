@@ -3,63 +3,83 @@ import { recipes, slotRecipes } from './recipes.ts';
 
 const colour = (name: string) => ({ value: `var(--${name})` });
 
+/** How dense a page is: where people compare, and where they read and fill in on a phone. */
+export interface Density {
+  fontSizes: Record<'small' | 'medium' | 'body', string>;
+  /** Padding of buttons and of what is typed into. */
+  spacing: Record<'buttonX' | 'buttonY' | 'controlX' | 'controlY', string>;
+  /** The least height of what is typed into, and of what is ticked. */
+  sizes: Record<'control' | 'tick', string>;
+}
+const working: Density = {
+  fontSizes: { small: '13px', medium: '14px', body: '15px' },
+  spacing: { buttonX: '11px', buttonY: '4px', controlX: '8px', controlY: '5px' },
+  sizes: { control: '0', tick: '0' },
+};
+
+const valued = (of: Record<string, string>) =>
+  Object.fromEntries(Object.entries(of).map(([name, value]) => [name, { value }]));
+
 /**
  * Our theme as a Chakra system: the base of Chakra without its own look, with our tokens and recipes. Colours are the variables
  * of `tokens.css`, which hold before any script runs, in light and in dark.
  */
-export const system = createSystem(
-  defaultBaseConfig,
-  defineConfig({
-    preflight: false,
-    theme: {
-      breakpoints: { sm: '480px', md: '720px', lg: '900px', xl: '1180px' },
-      tokens: {
-        fonts: { title: { value: 'var(--title)' }, text: { value: 'var(--text)' } },
-        fontSizes: {
-          small: { value: '13px' },
-          medium: { value: '14px' },
-          body: { value: '15px' },
-          sub: { value: '16px' },
-          head: { value: '18px' },
-          title: { value: '22px' },
+export const systemFor = (density: Density) =>
+  createSystem(
+    defaultBaseConfig,
+    defineConfig({
+      preflight: false,
+      theme: {
+        breakpoints: { sm: '480px', md: '720px', lg: '900px', xl: '1180px' },
+        tokens: {
+          fonts: { title: { value: 'var(--title)' }, text: { value: 'var(--text)' } },
+          spacing: valued(density.spacing),
+          sizes: valued(density.sizes),
+          fontSizes: {
+            ...valued(density.fontSizes),
+            sub: { value: '16px' },
+            head: { value: '18px' },
+            title: { value: '22px' },
+          },
+          radii: { corner: { value: '3px' } },
         },
-        radii: { corner: { value: '3px' } },
-      },
-      semanticTokens: {
-        colors: {
-          paper: colour('paper'),
-          sheet: colour('sheet'),
-          ink: colour('ink'),
-          soft: colour('soft'),
-          line: colour('line'),
-          rule: colour('rule'),
-          verdigris: colour('verdigris'),
-          onVerdigris: colour('on-verdigris'),
-          ochre: colour('ochre'),
-          madder: colour('madder'),
-          slate: colour('slate'),
-          wash: colour('wash'),
-        },
-      },
-      textStyles: {
-        title: { value: { fontFamily: 'title', fontSize: 'title', lineHeight: 1.25, fontWeight: 500 } },
-        head: { value: { fontFamily: 'title', fontSize: 'head', lineHeight: 1.3, fontWeight: 500 } },
-        figures: { value: { fontVariantNumeric: 'tabular-nums' } },
-      },
-      layerStyles: {
-        floating: {
-          value: {
-            bg: 'sheet',
-            color: 'ink',
-            border: '1px solid',
-            borderColor: 'rule',
-            borderRadius: 'corner',
-            boxShadow: 'none',
+        semanticTokens: {
+          colors: {
+            paper: colour('paper'),
+            sheet: colour('sheet'),
+            ink: colour('ink'),
+            soft: colour('soft'),
+            line: colour('line'),
+            rule: colour('rule'),
+            verdigris: colour('verdigris'),
+            onVerdigris: colour('on-verdigris'),
+            ochre: colour('ochre'),
+            madder: colour('madder'),
+            slate: colour('slate'),
+            wash: colour('wash'),
           },
         },
+        textStyles: {
+          title: { value: { fontFamily: 'title', fontSize: 'title', lineHeight: 1.25, fontWeight: 500 } },
+          head: { value: { fontFamily: 'title', fontSize: 'head', lineHeight: 1.3, fontWeight: 500 } },
+          figures: { value: { fontVariantNumeric: 'tabular-nums' } },
+        },
+        layerStyles: {
+          floating: {
+            value: {
+              bg: 'sheet',
+              color: 'ink',
+              border: '1px solid',
+              borderColor: 'rule',
+              borderRadius: 'corner',
+              boxShadow: 'none',
+            },
+          },
+        },
+        recipes,
+        slotRecipes,
       },
-      recipes,
-      slotRecipes,
-    },
-  }),
-);
+    }),
+  );
+
+export const system = systemFor(working);

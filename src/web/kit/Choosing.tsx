@@ -1,0 +1,107 @@
+import { Checkbox, chakra, RadioGroup, Switch } from '@chakra-ui/react';
+import type { ReactNode } from 'react';
+import { type Choice, type FieldProps, Group } from './Field.tsx';
+
+interface TickProps {
+  checked: boolean;
+  set: (checked: boolean) => void;
+  children: ReactNode;
+  disabled?: boolean;
+  id?: string | undefined;
+  error?: string | undefined;
+  name?: string;
+}
+
+/** Something that is so or not, with its words beside it. */
+export function Tick({ checked, set, children, disabled = false, id, error, name }: TickProps) {
+  return (
+    <>
+      <Checkbox.Root
+        checked={checked}
+        disabled={disabled}
+        invalid={Boolean(error)}
+        onCheckedChange={(d) => set(d.checked === true)}
+        {...(id ? { ids: { hiddenInput: id } } : {})}
+        {...(name ? { name } : {})}
+      >
+        <Checkbox.HiddenInput />
+        <Checkbox.Control>
+          <Checkbox.Indicator />
+        </Checkbox.Control>
+        <Checkbox.Label>{children}</Checkbox.Label>
+      </Checkbox.Root>
+      {error && (
+        <chakra.div fontSize="13.5px" color="madder" marginTop="3px">
+          {error}
+        </chakra.div>
+      )}
+    </>
+  );
+}
+
+/** Something that is on or off at once, without being saved. */
+export function Toggle({ checked, set, children, disabled = false }: Omit<TickProps, 'error'>) {
+  return (
+    <Switch.Root checked={checked} disabled={disabled} onCheckedChange={(d) => set(d.checked)}>
+      <Switch.HiddenInput />
+      <Switch.Control>
+        <Switch.Thumb />
+      </Switch.Control>
+      <Switch.Label>{children}</Switch.Label>
+    </Switch.Root>
+  );
+}
+
+/** One of a few, all of them seen. */
+export function OneOf({
+  value,
+  set,
+  choices,
+  id,
+  ...group
+}: Omit<FieldProps, 'consequence'> & {
+  value: string | null;
+  set: (value: string) => void;
+  choices: readonly Choice[];
+}) {
+  return (
+    <Group {...group} id={id}>
+      <RadioGroup.Root value={value} onValueChange={(d) => d.value && set(d.value)} aria-label={group.label}>
+        {choices.map((c) => (
+          <RadioGroup.Item key={c.value} value={c.value}>
+            <RadioGroup.ItemHiddenInput />
+            <RadioGroup.ItemControl />
+            <RadioGroup.ItemText>{c.label}</RadioGroup.ItemText>
+          </RadioGroup.Item>
+        ))}
+      </RadioGroup.Root>
+    </Group>
+  );
+}
+
+/** Several of a few. */
+export function SeveralOf({
+  value,
+  set,
+  choices,
+  id,
+  ...group
+}: Omit<FieldProps, 'consequence'> & {
+  value: readonly string[];
+  set: (value: string[]) => void;
+  choices: readonly Choice[];
+}) {
+  return (
+    <Group {...group} id={id}>
+      {choices.map((c) => (
+        <Tick
+          key={c.value}
+          checked={value.includes(c.value)}
+          set={(on) => set(on ? [...value, c.value] : value.filter((v) => v !== c.value))}
+        >
+          {c.label}
+        </Tick>
+      ))}
+    </Group>
+  );
+}

@@ -1,0 +1,49 @@
+import { createContext, useContext } from 'react';
+
+/** What the parts of the kit say themselves. Every language has them. */
+export interface KitWords {
+  required: string;
+  /** Over the problems of a form. */
+  toCorrect: (count: number) => string;
+  close: string;
+  cancel: string;
+  remove: (what: string) => string;
+  nothingFound: string;
+  loading: string;
+  failed: string;
+  tryAgain: string;
+  stop: string;
+  of: string;
+  /** Leaving what was typed and not sent. */
+  leaveTitle: string;
+  leaveText: string;
+  stay: string;
+  leave: string;
+  /** What was typed before was found on this device. */
+  restored: string;
+  startOver: string;
+}
+
+export const kitEn: KitWords = {
+  required: 'required',
+  toCorrect: (count) => (count === 1 ? 'One thing to correct' : `${count} things to correct`),
+  close: 'Close',
+  cancel: 'Cancel',
+  remove: (what) => `Remove ${what}`,
+  nothingFound: 'Nothing found',
+  loading: 'One moment …',
+  failed: 'Something went wrong here.',
+  tryAgain: 'Try again',
+  stop: 'Stop',
+  of: 'of',
+  leaveTitle: 'Discard what you typed?',
+  leaveText: 'It has not been saved.',
+  stay: 'Keep editing',
+  leave: 'Discard',
+  restored: 'What you typed earlier is still here.',
+  startOver: 'Start over',
+};
+
+/** The words of the kit in the language of the page. */
+export const KitLanguage = createContext<KitWords>(kitEn);
+export const useKitWords = (): KitWords => useContext(KitLanguage);
