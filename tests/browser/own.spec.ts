@@ -1,4 +1,5 @@
 import { linkTo } from '../api/caller.ts';
+import { tick } from './pages/controls.ts';
 import { callers, checkAccess, expect, pageOf, test } from './site.ts';
 
 test('somebody puts their own details right from a link; what contradicts the records is decided; then they are erased', async ({
@@ -31,7 +32,7 @@ test('somebody puts their own details right from a link; what contradicts the re
   await expect(phone.getByText('+19025550177')).toBeVisible();
   await expect(phone.getByText('Your change is with the organization')).toBeVisible();
   const newsletter = phone.getByRole('group', { name: /^The newsletter by email/u });
-  await newsletter.getByLabel('no').check();
+  await tick(newsletter.getByLabel('no'));
   await expect(newsletter.getByText('not asked yet')).toHaveCount(0);
   await phone.getByRole('button', { name: 'Français' }).click();
   await expect(phone.getByRole('heading', { name: 'Vos coordonnées, Hester' })).toBeVisible();
@@ -76,7 +77,7 @@ test('somebody puts their own details right from a link; what contradicts the re
 
   await page.getByRole('button', { name: 'Erase this person' }).click();
   const erasing = page.getByRole('dialog', { name: 'Erase Hester Sedge for good?' });
-  await expect(erasing.getByText(/^This cannot be undone\. Taken away: name, address/u)).toBeVisible();
+  await expect(erasing.getByText(/^This can’t be undone\. Deleted: name, address/u)).toBeVisible();
   await checkAccess(page);
   await erasing.getByLabel(/^Type the name to go on/u).fill('Hester');
   await erasing.getByRole('button', { name: 'Erase for good' }).click();

@@ -34,10 +34,13 @@ test('the places of the coordinator are reachable by keyboard, and axe finds not
 test('roles see their places only, and signing out ends it', async ({ browser, site }) => {
   const page = await pageOf(browser, site, 'Wilhelmina Nguyen');
   // The door team begins at its doors, and has nothing else.
+  await page.waitForURL(/\/doors/u);
+  await page.goto('/doors?all');
   await expect(page.getByRole('heading', { name: 'Doors today' })).toBeVisible();
   await expect(page.getByRole('navigation')).toHaveCount(0);
   await page.goto('/desk');
-  await page.waitForURL('**/doors');
+  await page.waitForURL(/\/doors/u);
+  await page.goto('/doors?all');
   await page.getByRole('button', { name: 'Sign out' }).click();
   await page.waitForURL('**/sign-in');
   await page.goto('/desk');

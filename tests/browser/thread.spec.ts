@@ -1,5 +1,6 @@
 import type { Page } from '@playwright/test';
 import { linkTo } from '../api/caller.ts';
+import { tick, tickAll } from './pages/controls.ts';
 import { checkAccess, expect, pageOf, test } from './site.ts';
 
 /** Moves the clock from the frame to a wall time in Halifax. */
@@ -14,7 +15,7 @@ async function moveClock(page: Page, to: string): Promise<void> {
 async function signWaiver(page: Page, button: string, name: string): Promise<void> {
   await page.getByRole('button', { name: button, exact: true }).click();
   const form = page.locator('form.say');
-  for (const box of await form.getByRole('checkbox').all()) await box.check();
+  await tickAll(form);
   await form.getByLabel('Type your first and last name').fill(name);
   await form.getByRole('button', { name: 'Sign', exact: true }).click();
   await expect(form).toHaveCount(0);
@@ -57,13 +58,13 @@ test('one event from an import to a lifeline, in the real interface', async ({ b
     await odalys.getByLabel('Doors', { exact: true }).fill('20:00');
     await odalys.getByLabel('Place', { exact: true }).selectOption({ label: 'Sluice Landing' });
     await odalys.getByLabel('Capacity', { exact: true }).fill('3');
-    await odalys.getByLabel('boats or vehicles are used').check();
+    await tick(odalys.getByLabel('boats or vehicles are used'));
     await odalys.getByLabel('Waiver', { exact: true }).selectOption({ index: 2 });
     await odalys.getByRole('button', { name: 'Add an offer' }).click();
     await odalys.getByLabel('Price', { exact: true }).fill('25');
     await odalys.getByRole('button', { name: 'Ask something' }).click();
     await odalys.getByLabel('Question', { exact: true }).fill('Anything we should know?');
-    await odalys.getByLabel('shown at the door').check();
+    await tick(odalys.getByLabel('shown at the door'));
     await odalys.getByRole('button', { name: 'Ask afterwards' }).click();
     await expect(odalys.getByRole('status').filter({ hasText: 'Saved' })).toBeVisible();
     await expect(odalys.getByRole('heading', { name: 'Lantern Paddle' })).toBeVisible();
@@ -79,7 +80,7 @@ test('one event from an import to a lifeline, in the real interface', async ({ b
     await expect(odalys.getByRole('heading', { name: 'In clearance' })).toBeVisible();
     const tobias = await pageOf(browser, site, 'Tobias Wren-Achebe');
     await tobias.getByRole('link', { name: 'Read and decide' }).click();
-    await tobias.getByLabel('Clear with a condition').check();
+    await tick(tobias.getByLabel('Clear with a condition'));
     await tobias.getByLabel('The condition').fill('A second safety boat.');
     await tobias.getByRole('button', { name: 'Clear with a condition' }).click();
     // The field it is typed in has the same words: the decision is kept once there is nothing to decide any more.
@@ -154,7 +155,7 @@ test('one event from an import to a lifeline, in the real interface', async ({ b
     await checkAccess(odalys);
     await mai.reload();
     await mai.getByRole('button', { name: 'Give seats up' }).click();
-    await mai.getByRole('group', { name: 'Give seats up' }).getByLabel(/Théo/u).check();
+    await tick(mai.getByRole('group', { name: 'Give seats up' }).getByLabel(/Théo/u));
     await mai.getByRole('button', { name: 'Give up 1 seat' }).click();
     await expect(mai.getByText('$25 is to be paid back', { exact: false })).toBeVisible();
     await expect(jun.getByRole('heading', { name: 'Seats are available for you' })).toBeVisible({
@@ -205,11 +206,8 @@ test('one event from an import to a lifeline, in the real interface', async ({ b
       .getByRole('button', { name: 'Put somebody on' })
       .click();
     await odalys.getByLabel('Who', { exact: true }).fill('oakes');
-    await odalys
-      .getByRole('listitem')
-      .filter({ hasText: 'Ewan Oakes' })
-      .getByRole('button', { name: 'Put on' })
-      .click();
+    await odalys.getByRole('option', { name: /^Ewan Oakes/u }).click();
+    await odalys.getByRole('button', { name: 'Put Ewan Oakes on' }).click();
     await expect(odalys.getByText('at the same time as Canoe leader (Lantern Paddle)')).toBeVisible();
     await odalys.getByLabel('Reason for overriding').fill('The boats lie side by side.');
     await odalys.getByRole('button', { name: 'Assign Ewan Oakes anyway' }).click();
@@ -279,7 +277,7 @@ test('one event from an import to a lifeline, in the real interface', async ({ b
     await expect(lamp.getByRole('button', { name: 'Arrive' })).toBeDisabled();
     await lamp.getByRole('button', { name: '$25 paid in cash' }).click();
     await lamp.getByRole('button', { name: 'Sign here' }).click();
-    for (const box of await lamp.getByRole('checkbox').all()) await box.check();
+    await tickAll(lamp);
     await lamp.getByLabel('Full name').fill('Amara Nettle');
     await checkAccess(door);
     await lamp.getByRole('button', { name: 'Sign', exact: true }).click();

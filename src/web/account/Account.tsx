@@ -1,7 +1,10 @@
-import { useState } from 'react';
+import { staffContract } from '#contract/staff.ts';
 import type { Answer } from '#web/api.ts';
 import { Button } from '#web/kit/Button.tsx';
-import { TextField } from '../kit/Field.tsx';
+import { Form } from '../kit/form/Form.tsx';
+import { Text } from '../kit/form/fields.tsx';
+import { prepare } from '../kit/form/request.ts';
+import { useForm } from '../kit/form/useForm.ts';
 import { Loaded, Problems } from '../kit/notices.tsx';
 import { say } from '../kit/toast.tsx';
 import { useAction, useAsk } from '../parts/ask.ts';
@@ -33,46 +36,38 @@ export default function Account() {
 }
 
 function Password() {
-  const [current, setCurrent] = useState('');
-  const [password, setPassword] = useState('');
-  const change = useAction('POST /api/account/password', () => {
-    setCurrent('');
-    setPassword('');
-    say('Your password was changed; other sessions have ended');
+  const form = useForm({
+    values: { current: '', password: '' },
+    request: (body) => prepare(staffContract, 'POST /api/account/password', { body }),
+    after: () => say('Your password was changed; other sessions have ended'),
+    again: true,
   });
-  const wrong = change.problem?.fields ?? {};
   return (
     <section aria-label="Password">
       <h2>Password</h2>
-      <form
-        className="form"
-        noValidate
-        onSubmit={(e) => {
-          e.preventDefault();
-          change.mutate({ body: { current, password } });
-        }}
-      >
-        <div className="pair">
-          <TextField
-            label="Current password"
-            type="password"
-            value={current}
-            set={setCurrent}
-            error={wrong.current}
-          />
-          <TextField
-            label="New password"
-            type="password"
-            value={password}
-            set={setPassword}
-            error={wrong.password}
-            help="At least 10 characters. Several words are easier to remember than signs."
-          />
-        </div>
-        <Button type="submit" disabled={change.isPending || !current || !password}>
-          Change the password
-        </Button>
-      </form>
+      <div className="form">
+        <Form form={form} submit="Change the password" look="normal">
+          <div className="pair">
+            <Text
+              form={form}
+              name="current"
+              label="Current password"
+              type="password"
+              autoComplete="current-password"
+              required
+            />
+            <Text
+              form={form}
+              name="password"
+              label="New password"
+              type="password"
+              autoComplete="new-password"
+              required
+              help="At least 10 characters. Several words are easier to remember than signs."
+            />
+          </div>
+        </Form>
+      </div>
     </section>
   );
 }

@@ -1,42 +1,47 @@
 import { useState } from 'react';
+import { staffContract } from '#contract/staff.ts';
 import type { Answer } from '#web/api.ts';
 import { Button } from '#web/kit/Button.tsx';
-import { TextField } from '../kit/Field.tsx';
-import { Problems } from '../kit/notices.tsx';
+import { Form } from '../kit/form/Form.tsx';
+import { Text } from '../kit/form/fields.tsx';
+import { type Prepared, prepare } from '../kit/form/request.ts';
+import { type Form as FormState, useForm } from '../kit/form/useForm.ts';
 import { say } from '../kit/toast.tsx';
-import { useAction } from '../parts/ask.ts';
 
 /** The second step of signing in: a code of an authenticator (RFC 6238), with recovery codes for when it is lost. */
 export function SecondStep({ account }: { account: Answer<'GET /api/account'> }) {
   const { on, required, recoveryLeft } = account.secondStep;
-  const [current, setCurrent] = useState('');
-  const [code, setCode] = useState('');
+  const [secret, setSecret] = useState<Answer<'POST /api/account/second-step'> | null>(null);
   const [recovery, setRecovery] = useState<string[] | null>(null);
-  const begin = useAction('POST /api/account/second-step', () => setCurrent(''));
-  const turnOn = useAction('PUT /api/account/second-step', (answer) => {
-    setRecovery(answer.recovery);
-    begin.reset();
-    setCode('');
+  const begin = useForm({
+    values: { current: '' },
+    request: (body) => prepare(staffContract, 'POST /api/account/second-step', { body }),
+    after: setSecret,
+    again: true,
   });
-  const turnOff = useAction('DELETE /api/account/second-step', () => {
-    setCurrent('');
-    setRecovery(null);
-    say('The second step is off');
+  const turnOn = useForm({
+    values: { code: '' },
+    request: (body) => prepare(staffContract, 'PUT /api/account/second-step', { body }),
+    after: (answer) => {
+      setRecovery(answer.recovery);
+      setSecret(null);
+    },
+    again: true,
   });
-  const renew = useAction('POST /api/account/recovery', (answer) => {
-    setCurrent('');
-    setRecovery(answer.recovery);
+  const change = useForm({
+    values: { current: '', off: false },
+    request: ({ current, off }): Prepared<{ recovery?: string[] }> =>
+      off
+        ? (prepare(staffContract, 'DELETE /api/account/second-step', {
+            body: { current },
+          }) as Prepared<object>)
+        : prepare(staffContract, 'POST /api/account/recovery', { body: { current } }),
+    after: (answer) => {
+      setRecovery(answer.recovery ?? null);
+      if (!answer.recovery) say('The second step is off');
+    },
+    again: true,
   });
-  const problem = begin.problem ?? turnOn.problem ?? turnOff.problem ?? renew.problem;
-  const password = (
-    <TextField
-      label="Current password"
-      type="password"
-      value={current}
-      set={setCurrent}
-      error={problem?.fields.current}
-    />
-  );
   return (
     <section aria-label="Second step">
       <h2>Second step at sign-in</h2>
@@ -47,7 +52,6 @@ export function SecondStep({ account }: { account: Answer<'GET /api/account'> })
             ? 'Your organization asks for it in your role: nothing else is open until it is set up.'
             : 'Off. With it, a password alone does not open your account.'}
       </p>
-      <Problems of={problem} />
       {recovery && (
         <div className="note need">
           <p>
@@ -65,79 +69,84 @@ export function SecondStep({ account }: { account: Answer<'GET /api/account'> })
           </Button>
         </div>
       )}
-      {!on && !begin.data && (
-        <form
-          className="form"
-          noValidate
-          onSubmit={(e) => {
-            e.preventDefault();
-            begin.mutate({ body: { current } });
-          }}
-        >
-          {password}
-          <Button type="submit" look="main" disabled={begin.isPending || !current}>
-            Set it up
-          </Button>
-        </form>
+      {!on && !secret && (
+        <div className="form">
+          <Form form={begin} submit="Set it up" disabled={!begin.values.current}>
+            <CurrentPassword form={begin} />
+          </Form>
+        </div>
       )}
-      {!on && begin.data && (
-        <form
-          className="form"
-          noValidate
-          onSubmit={(e) => {
-            e.preventDefault();
-            turnOn.mutate({ body: { code } });
-          }}
-        >
+      {!on && secret && (
+        <div className="form">
           <p>Read this picture with an authenticator app, or type the secret into it.</p>
           <img
             alt="Secret for the authenticator"
             width={180}
             height={180}
-            src={`data:image/svg+xml,${encodeURIComponent(begin.data.svg)}`}
+            src={`data:image/svg+xml,${encodeURIComponent(secret.svg)}`}
           />
           <p>
-            <code className="num">{begin.data.secret.replace(/(.{4})/gu, '$1 ')}</code>
+            <code className="num">{secret.secret.replace(/(.{4})/gu, '$1 ')}</code>
           </p>
-          <TextField
-            label="Code it shows"
-            value={code}
-            set={setCode}
-            error={turnOn.problem?.fields.code}
-            help="Six digits."
-          />
-          <div className="acts">
-            <Button type="submit" look="main" disabled={turnOn.isPending || !code.trim()}>
-              Turn it on
-            </Button>
-            <Button look="plain" onClick={() => begin.reset()}>
-              Cancel
-            </Button>
-          </div>
-        </form>
+          <Form
+            form={turnOn}
+            submit="Turn it on"
+            disabled={!turnOn.values.code.trim()}
+            beside={
+              <Button look="plain" onClick={() => setSecret(null)}>
+                Cancel
+              </Button>
+            }
+          >
+            <Text
+              form={turnOn}
+              name="code"
+              label="Code it shows"
+              inputMode="numeric"
+              autoComplete="one-time-code"
+              help="Six digits."
+            />
+          </Form>
+        </div>
       )}
       {on && (
-        <form className="form" noValidate onSubmit={(e) => e.preventDefault()}>
-          {password}
-          <div className="acts">
-            <Button
-              disabled={renew.isPending || !current}
-              onClick={() => renew.mutate({ body: { current } })}
-            >
-              New recovery codes
-            </Button>
-            {!required && (
-              <Button
-                look="stop"
-                disabled={turnOff.isPending || !current}
-                onClick={() => turnOff.mutate({ body: { current } })}
-              >
-                Turn it off
-              </Button>
-            )}
-          </div>
-        </form>
+        <div className="form">
+          <Form
+            form={change}
+            submit="New recovery codes"
+            look="normal"
+            disabled={!change.values.current}
+            beside={
+              !required && (
+                <Button
+                  look="stop"
+                  disabled={change.sending || !change.values.current}
+                  onClick={() => {
+                    change.set({ off: true });
+                    change.submit();
+                  }}
+                >
+                  Turn it off
+                </Button>
+              )
+            }
+          >
+            <CurrentPassword form={change} />
+          </Form>
+        </div>
       )}
     </section>
+  );
+}
+
+function CurrentPassword<V extends { current: string }>({ form }: { form: FormState<V> }) {
+  return (
+    <Text
+      form={form as unknown as FormState<{ current: string }>}
+      name="current"
+      label="Current password"
+      type="password"
+      autoComplete="current-password"
+    />
   );
 }

@@ -1,11 +1,14 @@
 import { chakra } from '@chakra-ui/react';
 import { useState } from 'react';
-import type { ContactRecord } from '#contract/contacts.ts';
+import { type ContactRecord, contactsContract } from '#contract/contacts.ts';
 import { fullName } from '#core/contacts/names.ts';
 import { addressOf } from '#web/api.ts';
 import { Button } from '#web/kit/Button.tsx';
 import { Asking } from '../kit/Asking.tsx';
-import { TextField } from '../kit/Field.tsx';
+import { FormDialog } from '../kit/form/FormDialog.tsx';
+import { Text } from '../kit/form/fields.tsx';
+import { prepare } from '../kit/form/request.ts';
+import { useForm } from '../kit/form/useForm.ts';
 import { Loaded, Problems } from '../kit/notices.tsx';
 import { say } from '../kit/toast.tsx';
 import { useAction, useAsk } from '../parts/ask.ts';
@@ -111,33 +114,29 @@ function Links({ contact, close }: { contact: ContactRecord; close: () => void }
 }
 
 function Erase({ contact, close }: { contact: ContactRecord; close: () => void }) {
-  const [name, setName] = useState('');
   const params = { id: contact.id };
   const what = useAsk('GET /api/contacts/:id/erasure', { params });
-  const erase = useAction('POST /api/contacts/:id/erase', () => {
-    close();
-    say(`The ${contact.kind} was erased.`);
+  const form = useForm({
+    values: { name: '' },
+    request: (body) => prepare(contactsContract, 'POST /api/contacts/:id/erase', { params, body }),
+    after: () => {
+      close();
+      say(`The ${contact.kind} was erased.`);
+    },
   });
   return (
-    <Asking
-      open
+    <FormDialog
+      form={form}
       close={close}
       title={`Erase ${fullName(contact)} for good?`}
-      actions={
-        <Button
-          look="stop"
-          disabled={erase.isPending || !name.trim()}
-          onClick={() => erase.mutate({ params, body: { name } })}
-        >
-          Erase for good
-        </Button>
-      }
+      submit="Erase for good"
+      look="stop"
+      disabled={!form.values.name.trim()}
     >
-      <Problems of={erase.problem} />
       <Loaded of={what}>
         {({ goes, kept }) => (
           <>
-            <p>This cannot be undone. Taken away: {goes.join(', ')}.</p>
+            <p>This can’t be undone. Deleted: {goes.join(', ')}.</p>
             {kept.length > 0 && (
               <chakra.ul paddingLeft="18px">
                 {kept.map((k) => (
@@ -148,12 +147,7 @@ function Erase({ contact, close }: { contact: ContactRecord; close: () => void }
           </>
         )}
       </Loaded>
-      <TextField
-        label={`Type the name to go on: ${fullName(contact)}`}
-        value={name}
-        set={setName}
-        error={erase.problem?.fields.name}
-      />
-    </Asking>
+      <Text form={form} name="name" label={`Type the name to go on: ${fullName(contact)}`} />
+    </FormDialog>
   );
 }

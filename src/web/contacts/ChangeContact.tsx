@@ -1,204 +1,118 @@
-import { useState } from 'react';
-import type { ContactRecord } from '#contract/contacts.ts';
-import { attributes, type TextKey, textKeys, textsOf } from '#core/contacts/attributes.ts';
-import { Button } from '#web/kit/Button.tsx';
-import { Asking } from '../kit/Asking.tsx';
-import { ChoiceField, TextField } from '../kit/Field.tsx';
-import { Problems } from '../kit/notices.tsx';
+import { chakra } from '@chakra-ui/react';
+import { type ContactRecord, contactsContract, emailKinds, phoneKinds } from '#contract/contacts.ts';
+import { attributes, textKeys, textsOf } from '#core/contacts/attributes.ts';
+import { FormDialog } from '../kit/form/FormDialog.tsx';
+import { Choose, DateField, Text, Tick } from '../kit/form/fields.tsx';
+import { prepare } from '../kit/form/request.ts';
+import { type Form, useForm } from '../kit/form/useForm.ts';
 import { say } from '../kit/toast.tsx';
-import { useAction } from '../parts/ask.ts';
-import { ReachFields, type ReachLine } from './ReachFields.tsx';
+import { type ContactForm, valuesOf } from './contactForm.ts';
+import { ReachFields } from './ReachFields.tsx';
 
 /** Changes what is known of a contact. */
 export function ChangeContact({ contact, close }: { contact: ContactRecord; close: () => void }) {
-  const [form, setForm] = useState({
-    given: contact.given,
-    family: contact.family,
-    birthDate: contact.birthDate ?? '',
-    street: contact.street ?? '',
-    postalCode: contact.postalCode ?? '',
-    ...textsOf((key) => contact[key] ?? ''),
-    language: contact.language,
-    deceasedOn: contact.deceasedOn ?? '',
-    movedOn: contact.movedOn ?? '',
-    languages: contact.languages.join(' '),
-    fields: Object.fromEntries(contact.fields.map((f) => [f.id, f.value ?? ''])),
-    doNotContact: contact.doNotContact,
-    emails: contact.emails.map((e): ReachLine => ({ value: e.email, kind: e.kind, endedOn: e.endedOn })),
-    phones: contact.phones.map((p): ReachLine => ({ value: p.phone, kind: p.kind, endedOn: p.endedOn })),
-  });
   const person = contact.kind === 'person';
-  const save = useAction('PATCH /api/contacts/:id', () => {
-    say('Saved');
-    close();
+  const form = useForm({
+    values: valuesOf(contact),
+    request: (v) =>
+      prepare(contactsContract, 'PATCH /api/contacts/:id', {
+        params: { id: contact.id },
+        body: {
+          given: v.given,
+          family: v.family,
+          birthDate: v.birthDate || null,
+          street: v.street || null,
+          postalCode: v.postalCode || null,
+          ...textsOf((key) => v.texts[key] || null),
+          language: v.language as 'en',
+          deceasedOn: v.deceasedOn || null,
+          movedOn: v.movedOn || null,
+          languages: v.languages
+            .toLowerCase()
+            .split(/[\s,;]+/u)
+            .filter(Boolean),
+          fields: Object.fromEntries(
+            contact.fields
+              .filter((f) => (v.fields[f.id] ?? '') !== (f.value ?? ''))
+              .map((f) => [f.id, v.fields[f.id] ?? '']),
+          ),
+          doNotContact: v.doNotContact,
+          emails: v.emails.map((e) => ({ email: e.value, kind: e.kind as 'home', endedOn: e.endedOn })),
+          phones: v.phones.map((p) => ({ phone: p.value, kind: p.kind as 'home', endedOn: p.endedOn })),
+        },
+      }),
+    fieldOf: (path) =>
+      path.startsWith('languages.')
+        ? 'languages'
+        : (textKeys as readonly string[]).includes(path)
+          ? `texts.${path}`
+          : path.replace(/^(emails|phones)\.(\d+)\.(?:email|phone|kind)$/u, '$1.$2.value'),
+    after: () => {
+      say('Saved');
+      close();
+    },
   });
-  const wrong = Object.fromEntries(
-    Object.entries(save.problem?.fields ?? {}).map(([path, message]) => [
-      path.startsWith('languages.') ? 'languages' : path,
-      message,
-    ]),
-  );
-  const text = (
-    key:
-      | 'given'
-      | 'family'
-      | 'street'
-      | 'postalCode'
-      | TextKey
-      | 'birthDate'
-      | 'deceasedOn'
-      | 'movedOn'
-      | 'languages',
-    label: string,
-    type = 'text',
-    help?: string,
-  ) => (
-    <TextField
-      key={key}
-      label={label}
-      type={type}
-      help={help}
-      value={form[key]}
-      set={(v) => setForm({ ...form, [key]: v })}
-      error={wrong[key]}
-    />
-  );
-  const submit = () =>
-    save.mutate({
-      params: { id: contact.id },
-      body: {
-        given: form.given,
-        family: form.family,
-        birthDate: form.birthDate || null,
-        street: form.street || null,
-        postalCode: form.postalCode || null,
-        ...textsOf((key) => form[key] || null),
-        language: form.language as 'en',
-        deceasedOn: form.deceasedOn || null,
-        movedOn: form.movedOn || null,
-        languages: form.languages
-          .toLowerCase()
-          .split(/[\s,;]+/u)
-          .filter(Boolean),
-        fields: Object.fromEntries(
-          contact.fields
-            .filter((f) => (form.fields[f.id] ?? '') !== (f.value ?? ''))
-            .map((f) => [f.id, form.fields[f.id] ?? '']),
-        ),
-        doNotContact: form.doNotContact,
-        emails: form.emails.map((e) => ({ email: e.value, kind: e.kind as 'home', endedOn: e.endedOn })),
-        phones: form.phones.map((p) => ({ phone: p.value, kind: p.kind as 'home', endedOn: p.endedOn })),
-      },
-    });
   return (
-    <Asking
-      open
-      wide
-      close={close}
-      title="Change this contact"
-      actions={
-        <Button look="main" disabled={save.isPending} onClick={submit}>
-          Save
-        </Button>
-      }
-    >
-      <Problems of={save.problem} />
+    <FormDialog form={form} wide title="Change this contact" submit="Save" close={close}>
       {person ? (
         <div className="pair">
-          {text('given', 'First name')}
-          {text('family', 'Last name')}
+          <Text form={form} name="given" label="First name" />
+          <Text form={form} name="family" label="Last name" />
         </div>
       ) : (
-        text('family', 'Name')
+        <Text form={form} name="family" label="Name" />
       )}
-      <ReachFields
-        label="Email"
-        type="email"
-        kinds={['', 'home', 'work', 'other']}
-        lines={form.emails}
-        set={(emails) => setForm({ ...form, emails })}
-        wrong={(at) => wrong[`emails.${at}.email`] ?? wrong[`emails.${at}.endedOn`]}
-      />
-      <ReachFields
-        label="Telephone"
-        type="tel"
-        kinds={['', 'mobile', 'home', 'work', 'other']}
-        lines={form.phones}
-        set={(phones) => setForm({ ...form, phones })}
-        wrong={(at) => wrong[`phones.${at}.phone`] ?? wrong[`phones.${at}.endedOn`]}
-      />
+      <ReachFields form={form} name="emails" label="Email" type="email" kinds={emailKinds} />
+      <ReachFields form={form} name="phones" label="Telephone" type="tel" kinds={phoneKinds} />
       <div className="pair">
-        {text('street', 'Street')}
-        {text('postalCode', 'Postal code')}
-        {text('movedOn', 'Moved away on', 'date')}
-        {person && text('birthDate', 'Birth date', 'date')}
-        <ChoiceField
+        <Text form={form} name="street" label="Street" />
+        <Text form={form} name="postalCode" label="Postal code" />
+        <DateField form={form} name="movedOn" label="Moved away on" />
+        {person && <DateField form={form} name="birthDate" label="Birth date" />}
+        <Choose
+          form={form}
+          name="language"
           label="Written to in"
-          value={form.language}
-          set={(language) => setForm({ ...form, language })}
           choices={[
             { value: 'en', label: 'English' },
             { value: 'fr', label: 'French' },
           ]}
         />
-        {person && text('languages', 'Reads too', 'text', 'Letters of the languages: de, mi, uk')}
-        {person && textKeys.map((key) => text(key, attributes[key].text.label))}
-        {person && text('deceasedOn', 'Died on', 'date')}
+        {person && (
+          <Text form={form} name="languages" label="Reads too" help="Letters of the languages: de, mi, uk" />
+        )}
+        {person &&
+          textKeys.map((key) => (
+            <Text key={key} form={form} name={`texts.${key}`} label={attributes[key].text.label} />
+          ))}
+        {person && <DateField form={form} name="deceasedOn" label="Died on" />}
         {contact.fields.map((f) => (
-          <OwnField
-            key={f.id}
-            field={f}
-            value={form.fields[f.id] ?? ''}
-            set={(v) => setForm({ ...form, fields: { ...form.fields, [f.id]: v } })}
-            error={wrong[`fields.${f.id}`]}
-          />
+          <OwnField key={f.id} form={form} field={f} />
         ))}
       </div>
-      <label className="tick">
-        <input
-          type="checkbox"
-          checked={form.doNotContact}
-          onChange={(e) => setForm({ ...form, doNotContact: e.target.checked })}
-        />
-        Asked not to be contacted. Nothing is sent, planned reminders are held back.
-      </label>
-    </Asking>
+      <Tick form={form} name="doNotContact" label="Do not contact">
+        Asked not to be contacted.{' '}
+        <chakra.span color="soft">Nothing is sent, planned reminders are held back.</chakra.span>
+      </Tick>
+    </FormDialog>
   );
 }
 
 /** A field of one's own, as its kind asks. */
-function OwnField({
-  field,
-  value,
-  set,
-  error,
-}: {
-  field: ContactRecord['fields'][number];
-  value: string;
-  set: (value: string) => void;
-  error: string | undefined;
-}) {
+function OwnField({ form, field }: { form: Form<ContactForm>; field: ContactRecord['fields'][number] }) {
+  const name = `fields.${field.id}` as const;
   const choices = field.kind === 'yes or no' ? ['yes', 'no'] : field.kind === 'one of' ? field.choices : null;
-  if (!choices)
-    return (
-      <TextField
-        label={field.name}
-        type={field.kind === 'date' ? 'date' : 'text'}
-        value={value}
-        set={set}
-        error={error}
-      />
-    );
+  if (field.kind === 'date') return <DateField form={form} name={name} label={field.name} />;
+  if (!choices) return <Text form={form} name={name} label={field.name} />;
   // A choice that is no longer offered stays where it was made.
-  const offered = value && !choices.includes(value) ? [value, ...choices] : choices;
+  const offered = field.value && !choices.includes(field.value) ? [field.value, ...choices] : choices;
   return (
-    <ChoiceField
+    <Choose
+      form={form}
+      name={name}
       label={field.name}
-      value={value}
-      set={set}
       empty=""
       choices={offered.map((c) => ({ value: c, label: c }))}
-      error={error}
     />
   );
 }

@@ -44,9 +44,9 @@ export function Chosen({
     <div className="chosen">
       <b className="num">{sayCount(ids.length)} chosen</b>
       {all !== null && (
-        <button type="button" className="link" onClick={chooseAll}>
+        <Button look="link" onClick={chooseAll}>
           Choose all {sayCount(all)} found
-        </button>
+        </Button>
       )}
       {part('tag', 'Tag')}
       {part('segment', 'Put into a segment')}

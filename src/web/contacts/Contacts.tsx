@@ -1,6 +1,5 @@
 import { chakra } from '@chakra-ui/react';
 import { useDeferredValue, useState } from 'react';
-import { useNavigate } from 'react-router';
 import type { ContactLine } from '#contract/contacts.ts';
 import type { ContactFilter } from '#contract/views.ts';
 import { everybody, type ListFilter } from '#core/contacts/listing.ts';
@@ -9,14 +8,12 @@ import { sayPhone } from '#core/contacts/reach.ts';
 import { because, sayReason } from '#core/words/reasons.ts';
 import { call } from '#web/api.ts';
 import { Button, ButtonLink } from '#web/kit/Button.tsx';
-import { Asking } from '../kit/Asking.tsx';
-import { Loaded, Problems } from '../kit/notices.tsx';
+import { Loaded } from '../kit/notices.tsx';
 import { type Column, Table } from '../kit/Table.tsx';
-import { say } from '../kit/toast.tsx';
-import { useAction, useAsk, useMe } from '../parts/ask.ts';
-import { nobody, PersonFields } from '../parts/PersonFields.tsx';
+import { useAsk, useMe } from '../parts/ask.ts';
 import { sayCount, useSaying } from '../parts/saying.ts';
 import { useColumns, useInterface } from '../shell/state.ts';
+import { AddContact } from './AddContact.tsx';
 import { Chosen } from './Chosen.tsx';
 import { Views } from './Views.tsx';
 
@@ -235,7 +232,7 @@ export default function Contacts() {
           />
         )}
       </Loaded>
-      {adding && <Add close={() => setAdding(false)} />}
+      {adding && <AddContact close={() => setAdding(false)} />}
     </div>
   );
 }
@@ -268,52 +265,5 @@ function Columns({
         ))}
       </div>
     </details>
-  );
-}
-
-function Add({ close }: { close: () => void }) {
-  const navigate = useNavigate();
-  const [form, setForm] = useState(nobody);
-  const [kind, setKind] = useState<'person' | 'organization'>('person');
-  const add = useAction('POST /api/contacts', ({ id, existed }) => {
-    say(existed ? `This ${kind} is known already` : 'Added');
-    navigate(`/contacts/${id}`);
-  });
-  const wrong = add.problem?.fields ?? {};
-  return (
-    <Asking
-      open
-      close={close}
-      title="Add somebody"
-      actions={
-        <Button look="main" disabled={add.isPending} onClick={() => add.mutate({ body: { ...form, kind } })}>
-          Add
-        </Button>
-      }
-    >
-      <Problems of={add.problem} />
-      <div className="tools" role="group" aria-label="Kind">
-        {(['person', 'organization'] as const).map((k) => (
-          <button
-            key={k}
-            type="button"
-            className="chip"
-            aria-pressed={kind === k}
-            onClick={() => {
-              setKind(k);
-              setForm({ ...form, given: k === 'person' ? form.given : '' });
-            }}
-          >
-            {k === 'person' ? 'A person' : 'An organization'}
-          </button>
-        ))}
-      </div>
-      <PersonFields
-        value={form}
-        set={(part) => setForm({ ...form, ...part })}
-        wrong={wrong}
-        organization={kind === 'organization'}
-      />
-    </Asking>
   );
 }

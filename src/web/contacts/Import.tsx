@@ -129,13 +129,12 @@ function Shown({ summary }: { summary: ImportSummary }) {
       {summary.state === 'cancelled' && (
         <chakra.p className="note need" marginTop="10px">
           The check was stopped; nothing was changed.{' '}
-          <button
-            type="button"
-            className="link"
+          <Button
+            look="link"
             onClick={() => map.mutate({ params, body: { ...summary.mapping, choices: summary.choices } })}
           >
             Check it again
-          </button>
+          </Button>
         </chakra.p>
       )}
       <Problems of={map.problem ?? (confirming ? null : apply.problem) ?? undo.problem} />

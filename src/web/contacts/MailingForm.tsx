@@ -1,14 +1,14 @@
 import { chakra } from '@chakra-ui/react';
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
-import { useDeferredValue, useState } from 'react';
+import { useDeferredValue, useRef } from 'react';
+import { mailingsContract } from '#contract/mailings.ts';
 import { type MailingTopic, mailingTopics } from '#core/messages/mailing.ts';
 import { ApiProblem, call } from '#web/api.ts';
-import { Button } from '#web/kit/Button.tsx';
-import { Asking } from '../kit/Asking.tsx';
-import { ChoiceField, Field, TextField } from '../kit/Field.tsx';
-import { Problems } from '../kit/notices.tsx';
+import { FormDialog } from '../kit/form/FormDialog.tsx';
+import { Choose, LongText, Text } from '../kit/form/fields.tsx';
+import { prepare } from '../kit/form/request.ts';
+import { useForm } from '../kit/form/useForm.ts';
 import { say } from '../kit/toast.tsx';
-import { useAction } from '../parts/ask.ts';
 
 const topicWords: Record<MailingTopic, string> = {
   notice: 'something they take part in: needs no consent',
@@ -25,13 +25,23 @@ export function MailingForm({
   to: { ids: string[] } | { segmentId: string };
   close: () => void;
 }) {
-  const [form, setForm] = useState({
-    name: '',
-    topic: 'notice' as MailingTopic,
-    subject: '',
-    body: 'Dear {{name}},\n\n\n\n{{organization}}',
+  const count = useRef(0);
+  const form = useForm({
+    values: {
+      name: '',
+      topic: 'notice' as MailingTopic,
+      subject: '',
+      body: 'Dear {{name}},\n\n\n\n{{organization}}',
+    },
+    request: (v) =>
+      prepare(mailingsContract, 'POST /api/mailings', { body: { ...to, ...v, expect: count.current } }),
+    draft: { name: `mailing ${'segmentId' in to ? to.segmentId : 'chosen'}`, keeping: 'device' },
+    after: ({ planned, leftOut }) => {
+      close();
+      say(`It goes to ${planned}${leftOut ? `; ${leftOut} were left out` : ''}. See the Tray.`);
+    },
   });
-  const asked = useDeferredValue(form);
+  const asked = useDeferredValue(form.values);
   const preview = useQuery({
     queryKey: ['mailing', JSON.stringify(to), asked.topic, asked.subject, asked.body],
     queryFn: () =>
@@ -41,61 +51,37 @@ export function MailingForm({
     placeholderData: keepPreviousData,
     retry: false,
   });
-  const send = useAction('POST /api/mailings', ({ planned, leftOut }) => {
-    close();
-    say(`It goes to ${planned}${leftOut ? `; ${leftOut} were left out` : ''}. See the Tray.`);
-  });
-  const unclear = preview.error instanceof ApiProblem ? preview.error : null;
-  const wrong = { ...unclear?.fields, ...send.problem?.fields };
-  const set = (part: Partial<typeof form>) => setForm({ ...form, ...part });
+  const unclear = preview.error instanceof ApiProblem ? preview.error.fields : {};
   const p = preview.data;
+  count.current = p?.planned ?? 0;
   return (
-    <Asking
-      open
+    <FormDialog
+      form={form}
       wide
       close={close}
       title="Write to them"
-      actions={
-        <Button
-          look="main"
-          disabled={send.isPending || !p?.planned || Boolean(unclear)}
-          onClick={() => send.mutate({ body: { ...to, ...form, expect: p?.planned ?? 0 } })}
-        >
-          {p ? `Send it to ${p.planned} now` : 'Send it'}
-        </Button>
-      }
+      submit={p ? `Send it to ${p.planned} now` : 'Send it'}
+      disabled={!p?.planned || Object.keys(unclear).length > 0}
     >
-      <Problems of={send.problem} />
       <div className="pair">
-        <TextField
-          label="Name for the team"
-          value={form.name}
-          set={(name) => set({ name })}
-          error={wrong.name}
-          autoFocus
-        />
-        <ChoiceField
+        <Text form={form} name="name" label="Name for the team" required autoFocus />
+        <Choose
+          form={form}
+          name="topic"
           label="What it is about"
-          value={form.topic}
-          set={(topic) => set({ topic: topic as MailingTopic })}
           choices={mailingTopics.map((t) => ({ value: t, label: topicWords[t] }))}
         />
       </div>
-      <TextField
-        label="Subject"
-        value={form.subject}
-        set={(subject) => set({ subject })}
-        error={wrong.subject}
-      />
-      <Field
+      <Text form={form} name="subject" label="Subject" required consequence={unclear.subject} />
+      <LongText
+        form={form}
+        name="body"
         label="Text"
-        error={wrong.body}
+        rows={7}
+        required
+        consequence={unclear.body}
         help="{{name}}, {{organization}} and {{own_link}}, the link to their own page, are filled in for each."
-      >
-        {(props) => (
-          <textarea {...props} rows={7} value={form.body} onChange={(e) => set({ body: e.target.value })} />
-        )}
-      </Field>
+      />
       {p && (
         <div className="whogets" role="status">
           <p>
@@ -107,7 +93,7 @@ export function MailingForm({
               {l.people > l.names.length && ' …'}
             </p>
           ))}
-          {p.sample && (form.subject || p.sample.body.trim()) && (
+          {p.sample && (form.values.subject || p.sample.body.trim()) && (
             <details>
               <summary>As {p.sample.name} gets it</summary>
               <p className="name">{p.sample.subject}</p>
@@ -116,6 +102,6 @@ export function MailingForm({
           )}
         </div>
       )}
-    </Asking>
+    </FormDialog>
   );
 }

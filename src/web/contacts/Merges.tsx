@@ -27,9 +27,9 @@ export function Merges({ contact }: { contact: ContactRecord }) {
           <span className="soft">
             {m.name} was merged into this contact by {m.actor}, {dayAndYear(m.at)}.
           </span>{' '}
-          <button type="button" className="link" onClick={() => setAsked(m.id)}>
+          <Button look="link" onClick={() => setAsked(m.id)}>
             Take apart
-          </button>
+          </Button>
         </p>
       ))}
       <Asking

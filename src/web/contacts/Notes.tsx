@@ -1,23 +1,26 @@
-import { chakra } from '@chakra-ui/react';
-import { useState } from 'react';
-import type { ContactNote, ContactRecord } from '#contract/contacts.ts';
+import { chakra, Input } from '@chakra-ui/react';
+import { type ContactNote, type ContactRecord, contactsContract } from '#contract/contacts.ts';
 import { sayShortDate } from '#core/time/say.ts';
 import { Button } from '#web/kit/Button.tsx';
-import { Problems } from '../kit/notices.tsx';
+import { Summary } from '../kit/form/Form.tsx';
+import { prepare } from '../kit/form/request.ts';
+import { useForm } from '../kit/form/useForm.ts';
 import { say } from '../kit/toast.tsx';
 import { useAction, useMe } from '../parts/ask.ts';
 import { useSaying } from '../parts/saying.ts';
 
 /** Notes about somebody. One with a day it is due is a task and reaches the Desk. */
 export function Notes({ contact }: { contact: ContactRecord }) {
-  const [text, setText] = useState('');
-  const [dueOn, setDueOn] = useState('');
-  const params = { id: contact.id };
-  const add = useAction('POST /api/contacts/:id/notes', () => {
-    setText('');
-    setDueOn('');
+  const form = useForm({
+    values: { text: '', dueOn: '' },
+    request: ({ text, dueOn }) =>
+      prepare(contactsContract, 'POST /api/contacts/:id/notes', {
+        params: { id: contact.id },
+        body: { text, dueOn: dueOn || null },
+      }),
+    again: true,
   });
-  const wrong = add.problem?.fields ?? {};
+  const { text, dueOn } = form.values;
   return (
     <chakra.section margin="14px 0" aria-label="Notes">
       {contact.notes.length > 0 && (
@@ -27,33 +30,34 @@ export function Notes({ contact }: { contact: ContactRecord }) {
           ))}
         </ul>
       )}
-      <Problems of={add.problem} />
+      <Summary form={form} />
       <form
         className="newnote"
+        noValidate
         onSubmit={(e) => {
           e.preventDefault();
-          add.mutate({ params, body: { text, dueOn: dueOn || null } });
+          form.submit();
         }}
       >
-        <input
+        <Input
           value={text}
           placeholder="A note"
           aria-label="A note"
-          aria-invalid={Boolean(wrong.text)}
-          onChange={(e) => setText(e.target.value)}
+          onChange={(e) => form.set({ text: e.target.value })}
         />
         {text && (
           <>
-            <label className="soft">
+            <label className="soft" htmlFor={form.idOf('dueOn')}>
               due{' '}
-              <input
+              <Input
+                id={form.idOf('dueOn')}
                 type="date"
                 value={dueOn}
                 aria-label="Due on"
-                onChange={(e) => setDueOn(e.target.value)}
+                onChange={(e) => form.set({ dueOn: e.target.value })}
               />
             </label>
-            <Button type="submit" disabled={add.isPending}>
+            <Button type="submit" disabled={form.sending}>
               {dueOn ? 'Add the task' : 'Add the note'}
             </Button>
           </>
@@ -68,7 +72,7 @@ function Note({ note, contactId }: { note: ContactNote; contactId: string }) {
   const change = useAction('PATCH /api/notes/:id');
   const restore = useAction('POST /api/contacts/:id/notes');
   const remove = useAction('DELETE /api/notes/:id', ({ text, dueOn }) =>
-    say('The note was taken away.', {
+    say('The note was removed.', {
       label: 'Undo',
       run: () => restore.mutate({ params: { id: contactId }, body: { text, dueOn } }),
     }),
@@ -102,14 +106,13 @@ function Note({ note, contactId }: { note: ContactNote; contactId: string }) {
         {note.author}, {dayAndYear(note.at)}
       </small>
       {mine && (
-        <button
-          type="button"
-          className="link"
+        <Button
+          look="link"
           aria-label={`Remove: ${note.text}`}
           onClick={() => remove.mutate({ params: { id: note.id } })}
         >
           Remove
-        </button>
+        </Button>
       )}
     </li>
   );

@@ -2,6 +2,7 @@ import { useRef, useState } from 'react';
 import type { ContactRecord } from '#contract/contacts.ts';
 import { fullName } from '#core/contacts/names.ts';
 import { addressOf } from '#web/api.ts';
+import { Button } from '../kit/Button.tsx';
 import { say } from '../kit/toast.tsx';
 import { useAction, useMayChangeContacts } from '../parts/ask.ts';
 
@@ -42,13 +43,13 @@ export function Photo({ contact }: { contact: ContactRecord }) {
       )}
       {may && (
         <span className="acts">
-          <button type="button" className="link" onClick={() => input.current?.click()}>
+          <Button look="link" onClick={() => input.current?.click()}>
             {contact.photoAt ? 'Another photo' : 'Add a photo'}
-          </button>
+          </Button>
           {contact.photoAt && (
-            <button type="button" className="link" onClick={() => remove.mutate({ params })}>
+            <Button look="link" onClick={() => remove.mutate({ params })}>
               Remove
-            </button>
+            </Button>
           )}
         </span>
       )}

@@ -1,101 +1,114 @@
-import { chakra } from '@chakra-ui/react';
+import { chakra, Input, NativeSelect } from '@chakra-ui/react';
+import { useEffect } from 'react';
+import { useFieldArray } from 'react-hook-form';
+import { Button } from '../kit/Button.tsx';
+import type { Form } from '../kit/form/useForm.ts';
 import { useSaying } from '../parts/saying.ts';
-
-/** One email or telephone as it is edited. */
-export interface ReachLine {
-  value: string;
-  kind: string;
-  /** The day from which it is no longer theirs. */
-  endedOn: string | null;
-}
+import type { ContactForm } from './contactForm.ts';
 
 /** A list of emails or telephones: the first one is written to; any can be changed, taken away or put first. */
 export function ReachFields({
+  form,
+  name,
   label,
   type,
-  lines,
   kinds,
-  set,
-  wrong,
 }: {
+  form: Form<ContactForm>;
+  name: 'emails' | 'phones';
   label: string;
   type: 'email' | 'tel';
-  lines: readonly ReachLine[];
   kinds: readonly string[];
-  set: (lines: ReachLine[]) => void;
-  wrong: (at: number) => string | undefined;
 }) {
   const { today } = useSaying();
-  const put = (at: number, part: Partial<ReachLine>) =>
-    set(lines.map((l, n) => (n === at ? { ...l, ...part } : l)));
+  const { fields, append, remove, move } = useFieldArray({ control: form.hook.control, name });
+  const lines = form.values[name];
+  const errors = form.hook.formState.errors[name];
+  const { named } = form;
+  useEffect(() => {
+    for (const at of lines.keys()) {
+      named(`${name}.${at}.value`, `${label} ${at + 1}`);
+      named(`${name}.${at}.endedOn`, `${label} ${at + 1}`);
+    }
+  });
+  const put = (at: number, part: Partial<ContactForm['emails'][number]>) => {
+    for (const [key, value] of Object.entries(part))
+      form.hook.setValue(`${name}.${at}.${key as 'value'}`, value as string, {
+        shouldDirty: true,
+        shouldValidate: form.hook.formState.isSubmitted,
+      });
+  };
   return (
     <fieldset className="reach">
       <legend>{label}s</legend>
-      {lines.map((line, at) => (
-        // A line has no identity but its place.
-        <div key={at}>
-          <input
-            type={type}
-            aria-label={`${label} ${at + 1}`}
-            aria-invalid={Boolean(wrong(at))}
-            value={line.value}
-            onChange={(e) => put(at, { value: e.target.value })}
-          />
-          <select
-            aria-label={`${label} ${at + 1}: kind`}
-            value={line.kind}
-            onChange={(e) => put(at, { kind: e.target.value })}
-          >
-            {kinds.map((k) => (
-              <option key={k} value={k}>
-                {k || 'no kind'}
-              </option>
-            ))}
-          </select>
-          {line.endedOn === null ? (
-            line.value && (
-              <button type="button" className="link" onClick={() => put(at, { endedOn: today })}>
-                No longer theirs
-              </button>
-            )
-          ) : (
-            <label className="soft">
-              not theirs since{' '}
-              <chakra.input
-                type="date"
-                value={line.endedOn}
-                width="150px"
-                onChange={(e) => put(at, { endedOn: e.target.value || null })}
-              />
-            </label>
-          )}
-          {at > 0 && (
-            <button
-              type="button"
-              className="link"
-              onClick={() => set([line, ...lines.filter((_, n) => n !== at)])}
+      {fields.map((field, at) => {
+        const line = lines[at]!;
+        const wrong = errors?.[at]?.value?.message ?? errors?.[at]?.endedOn?.message;
+        return (
+          <div key={field.id}>
+            <Input
+              id={form.idOf(`${name}.${at}.value`)}
+              type={type}
+              inputMode={type}
+              aria-label={`${label} ${at + 1}`}
+              aria-invalid={Boolean(wrong)}
+              value={line.value}
+              onChange={(e) => put(at, { value: e.target.value })}
+            />
+            <NativeSelect.Root width="auto">
+              <NativeSelect.Field
+                aria-label={`${label} ${at + 1}: kind`}
+                value={line.kind}
+                onChange={(e) => put(at, { kind: e.target.value })}
+              >
+                {kinds.map((k) => (
+                  <option key={k} value={k}>
+                    {k || 'no kind'}
+                  </option>
+                ))}
+              </NativeSelect.Field>
+            </NativeSelect.Root>
+            {line.endedOn === null ? (
+              line.value && (
+                <Button look="link" onClick={() => put(at, { endedOn: today })}>
+                  No longer theirs
+                </Button>
+              )
+            ) : (
+              <label className="soft" htmlFor={form.idOf(`${name}.${at}.endedOn`)}>
+                not theirs since{' '}
+                <Input
+                  id={form.idOf(`${name}.${at}.endedOn`)}
+                  type="date"
+                  value={line.endedOn}
+                  width="150px"
+                  onChange={(e) => put(at, { endedOn: e.target.value || null })}
+                />
+              </label>
+            )}
+            {at > 0 && (
+              <Button look="link" onClick={() => move(at, 0)}>
+                Put first
+              </Button>
+            )}
+            <Button
+              look="link"
+              aria-label={`Remove ${label.toLowerCase()} ${at + 1}`}
+              onClick={() => remove(at)}
             >
-              Put first
-            </button>
-          )}
-          <button
-            type="button"
-            className="link"
-            aria-label={`Remove ${label.toLowerCase()} ${at + 1}`}
-            onClick={() => set(lines.filter((_, n) => n !== at))}
-          >
-            Remove
-          </button>
-          {wrong(at) && <div className="error">{wrong(at)}</div>}
-        </div>
-      ))}
-      <button
-        type="button"
-        className="link"
-        onClick={() => set([...lines, { value: '', kind: '', endedOn: null }])}
-      >
+              Remove
+            </Button>
+            {wrong && (
+              <chakra.div color="madder" fontSize="13.5px" width="100%">
+                {wrong}
+              </chakra.div>
+            )}
+          </div>
+        );
+      })}
+      <Button look="link" onClick={() => append({ value: '', kind: '', endedOn: null })}>
         Add {type === 'email' ? 'an email' : 'a telephone'}
-      </button>
+      </Button>
     </fieldset>
   );
 }

@@ -246,26 +246,25 @@ function OnePair({
                     {row.heading === 'Name' ? (
                       <Person id={pair[side].id} name={value} />
                     ) : row.field && differs && value ? (
-                      <button
-                        type="button"
-                        className="link plain"
+                      <Button
+                        look="link"
+                        className="plain"
                         onClick={() => setChosen((c) => ({ ...c, [row.field!]: side }))}
                       >
                         {value}
-                      </button>
+                      </Button>
                     ) : (
                       value || <span className="soft">not known</span>
                     )}
                     {row.heading === 'Name' && differs && (
-                      <chakra.button
-                        type="button"
-                        className="link"
+                      <Button
+                        look="link"
                         marginLeft="8px"
                         fontSize="13px"
                         onClick={() => setChosen((c) => ({ ...c, name: side }))}
                       >
                         {taken ? '' : 'take this name'}
-                      </chakra.button>
+                      </Button>
                     )}
                   </td>
                 );

@@ -55,9 +55,9 @@ export function ReviewLines({ answer }: { answer: Answer<'GET /api/pairs'> }) {
         {answer.sure.filter((p) => p >= answer.thresholds.same).length > 0 && (
           <>
             {' · '}
-            <button type="button" className="link" onClick={() => setMerging(true)}>
+            <Button look="link" onClick={() => setMerging(true)}>
               merge the {answer.sure.filter((p) => p >= answer.thresholds.same).length} that are surely one
-            </button>
+            </Button>
           </>
         )}
       </chakra.summary>

@@ -1,5 +1,6 @@
 import { chakra } from '@chakra-ui/react';
 import { useState } from 'react';
+import { Button } from '../kit/Button.tsx';
 import { useAction, useAsk, useMayChangeContacts } from '../parts/ask.ts';
 
 /** The tags of one contact, added and taken off in place. */
@@ -22,9 +23,9 @@ export function Tags({ id, tags }: { id: string; tags: readonly string[] }) {
         </span>
       ))}
       {!may ? null : typed === null ? (
-        <button type="button" className="link" onClick={() => setTyped('')}>
+        <Button look="link" onClick={() => setTyped('')}>
           Add a tag
-        </button>
+        </Button>
       ) : (
         <>
           <chakra.input

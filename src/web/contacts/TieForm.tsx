@@ -1,13 +1,12 @@
 import { chakra } from '@chakra-ui/react';
-import { useState } from 'react';
 import type { ContactRecord } from '#contract/contacts.ts';
-import type { NewTie, Tie, TieKind } from '#contract/ties.ts';
-import { Button } from '#web/kit/Button.tsx';
-import { Asking } from '../kit/Asking.tsx';
-import { ChoiceField, TextField } from '../kit/Field.tsx';
-import { Problems } from '../kit/notices.tsx';
+import { type NewTie, type Tie, type TieKind, tiesContract } from '#contract/ties.ts';
+import { FormDialog } from '../kit/form/FormDialog.tsx';
+import { Choose, DateField, Text } from '../kit/form/fields.tsx';
+import { type Prepared, prepare } from '../kit/form/request.ts';
+import { useForm } from '../kit/form/useForm.ts';
 import { say } from '../kit/toast.tsx';
-import { useAction, useAsk } from '../parts/ask.ts';
+import { useAsk } from '../parts/ask.ts';
 
 /** Adds a tie of a contact, or changes one. */
 export function TieForm({
@@ -19,69 +18,52 @@ export function TieForm({
   tie: Tie | null;
   close: () => void;
 }) {
-  const [kind, setKind] = useState<TieKind>(tie?.kind ?? 'membership');
-  const [form, setForm] = useState({
-    level: (tie?.kind === 'membership' && tie.level) || '',
-    number: (tie?.kind === 'membership' && tie.number) || '',
-    unitId: tie?.kind === 'unit' ? tie.unitId : '',
-    name: tie?.kind === 'organization' ? tie.name : '',
-    role: tie && tie.kind !== 'membership' ? tie.role : '',
-    from: tie?.from ?? '',
-    until: tie?.until ?? '',
-  });
   const choices = useAsk('GET /api/segments/choices').data;
-  const done = () => {
-    say('Saved');
-    close();
-  };
-  const add = useAction('POST /api/contacts/:id/ties', done);
-  const change = useAction('PATCH /api/ties/:kind/:id', done);
-  const wrong = (add.problem ?? change.problem)?.fields ?? {};
-  const text = (key: keyof typeof form, label: string, more: { type?: string; list?: string } = {}) => (
-    <TextField
-      label={label}
-      type={more.type ?? 'text'}
-      list={more.list}
-      value={form[key]}
-      set={(v) => setForm({ ...form, [key]: v })}
-      error={wrong[key]}
-    />
-  );
-  const submit = () => {
-    const span = { from: form.from || null, until: form.until || null };
-    const membership = { level: form.level || null, number: form.number || null };
-    if (tie)
-      change.mutate({
-        params: { kind: tie.kind, id: tie.id },
-        body: { ...span, ...(kind === 'membership' ? membership : { role: form.role }) },
-      });
-    else {
+  const form = useForm({
+    values: {
+      kind: (tie?.kind ?? (contact.kind === 'person' ? 'membership' : 'organization')) as TieKind,
+      level: (tie?.kind === 'membership' && tie.level) || '',
+      number: (tie?.kind === 'membership' && tie.number) || '',
+      unitId: tie?.kind === 'unit' ? tie.unitId : '',
+      name: tie?.kind === 'organization' ? tie.name : '',
+      role: tie && tie.kind !== 'membership' ? tie.role : '',
+      from: tie?.from ?? '',
+      until: tie?.until ?? '',
+    },
+    request: ({ kind, ...v }): Prepared<unknown> => {
+      const span = { from: v.from || null, until: v.until || null };
+      const membership = { level: v.level || null, number: v.number || null };
+      if (tie)
+        return prepare(tiesContract, 'PATCH /api/ties/:kind/:id', {
+          params: { kind: tie.kind, id: tie.id },
+          body: { ...span, ...(kind === 'membership' ? membership : { role: v.role }) },
+        });
       const body: NewTie =
         kind === 'membership'
           ? { kind, ...membership, ...span }
           : kind === 'unit'
-            ? { kind, unitId: form.unitId, role: form.role, ...span }
-            : { kind, name: form.name, role: form.role, ...span };
-      add.mutate({ params: { id: contact.id }, body });
-    }
-  };
+            ? { kind, unitId: v.unitId, role: v.role, ...span }
+            : { kind, name: v.name, role: v.role, ...span };
+      return prepare(tiesContract, 'POST /api/contacts/:id/ties', { params: { id: contact.id }, body });
+    },
+    after: () => {
+      say('Saved');
+      close();
+    },
+  });
+  const { kind, until } = form.values;
   const lists: [string, readonly string[]][] = [
     ['tie-levels', choices?.levels ?? []],
     ['tie-roles', choices?.unitRoles ?? []],
     ['tie-organizations', choices?.organizations.map((o) => o.name) ?? []],
   ];
   return (
-    <Asking
-      open
+    <FormDialog
+      form={form}
       close={close}
       title={tie ? 'Change what they belong to' : 'What do they belong to?'}
-      actions={
-        <Button look="main" disabled={add.isPending || change.isPending} onClick={submit}>
-          {tie ? 'Save' : 'Add'}
-        </Button>
-      }
+      submit={tie ? 'Save' : 'Add'}
     >
-      <Problems of={add.problem ?? change.problem} />
       {lists.map(([id, words]) => (
         <datalist key={id} id={id}>
           {words.map((w) => (
@@ -90,10 +72,10 @@ export function TieForm({
         </datalist>
       ))}
       {!tie && contact.kind === 'person' && (
-        <ChoiceField
+        <Choose
+          form={form}
+          name="kind"
           label="Kind"
-          value={kind}
-          set={(v) => setKind(v as TieKind)}
           choices={[
             { value: 'membership', label: 'Membership' },
             { value: 'unit', label: 'Role in a unit' },
@@ -104,8 +86,8 @@ export function TieForm({
       <div className="pair">
         {kind === 'membership' && (
           <>
-            {text('level', 'Level', { list: 'tie-levels' })}
-            {text('number', 'Number')}
+            <Text form={form} name="level" label="Level" list="tie-levels" />
+            <Text form={form} name="number" label="Number" />
           </>
         )}
         {kind === 'unit' && (
@@ -113,16 +95,16 @@ export function TieForm({
             {tie ? (
               <p>{'name' in tie && tie.name}</p>
             ) : (
-              <ChoiceField
+              <Choose
+                form={form}
+                name="unitId"
                 label="Unit"
-                value={form.unitId}
-                set={(unitId) => setForm({ ...form, unitId })}
+                required
                 empty="choose a unit"
                 choices={(choices?.units ?? []).map((u) => ({ value: u.id, label: u.name }))}
-                error={wrong.unitId}
               />
             )}
-            {text('role', 'What they do there', { list: 'tie-roles' })}
+            <Text form={form} name="role" label="What they do there" list="tie-roles" />
           </>
         )}
         {kind === 'organization' && (
@@ -130,17 +112,17 @@ export function TieForm({
             {tie ? (
               <p>{'name' in tie && tie.name}</p>
             ) : (
-              text('name', 'Organization', { list: 'tie-organizations' })
+              <Text form={form} name="name" label="Organization" required list="tie-organizations" />
             )}
-            {text('role', 'What they do there')}
+            <Text form={form} name="role" label="What they do there" />
           </>
         )}
-        {text('from', 'From', { type: 'date' })}
-        {text('until', 'Last day', { type: 'date' })}
+        <DateField form={form} name="from" label="From" />
+        <DateField form={form} name="until" label="Last day" />
       </div>
       <chakra.p className="soft" fontSize="13.5px">
-        {form.until ? 'On the last day it still holds.' : 'Without a last day it goes on.'}
+        {until ? 'On the last day it still holds.' : 'Without a last day it goes on.'}
       </chakra.p>
-    </Asking>
+    </FormDialog>
   );
 }

@@ -2,6 +2,7 @@ import { useState } from 'react';
 import type { ContactRecord } from '#contract/contacts.ts';
 import type { Tie } from '#contract/ties.ts';
 import { holdsOn, sayDay, saySpan, statusOn } from '#core/contacts/membership.ts';
+import { Button } from '../kit/Button.tsx';
 import { say } from '../kit/toast.tsx';
 import { useAction, useMayChangeContacts } from '../parts/ask.ts';
 import { Person } from '../parts/Person.tsx';
@@ -69,31 +70,25 @@ export function Ties({ contact }: { contact: ContactRecord }) {
             </span>
             {may && (
               <span className="acts">
-                <button
-                  type="button"
-                  className="link"
-                  aria-label={`Change: ${sayTie(tie)}`}
-                  onClick={() => setEditing(tie)}
-                >
+                <Button look="link" aria-label={`Change: ${sayTie(tie)}`} onClick={() => setEditing(tie)}>
                   Change
-                </button>
-                <button
-                  type="button"
-                  className="link"
+                </Button>
+                <Button
+                  look="link"
                   aria-label={`Remove: ${sayTie(tie)}`}
                   onClick={() => remove.mutate({ params: { kind: tie.kind, id: tie.id } })}
                 >
                   Remove
-                </button>
+                </Button>
               </span>
             )}
           </li>
         ))}
       </ul>
       {may && (
-        <button type="button" className="link" onClick={() => setEditing('new')}>
+        <Button look="link" onClick={() => setEditing('new')}>
           Add a membership{contact.kind === 'person' ? ', a unit or an organization' : ''}
-        </button>
+        </Button>
       )}
       {editing && (
         <TieForm contact={contact} tie={editing === 'new' ? null : editing} close={() => setEditing(null)} />

@@ -1,7 +1,11 @@
-import { chakra } from '@chakra-ui/react';
+import { Input } from '@chakra-ui/react';
 import { type ReactNode, useState } from 'react';
-import type { ContactFilter, View } from '#contract/views.ts';
+import { type ContactFilter, type View, viewsContract } from '#contract/views.ts';
 import { Button } from '#web/kit/Button.tsx';
+import { Tick } from '../kit/Choosing.tsx';
+import { Summary } from '../kit/form/Form.tsx';
+import { prepare } from '../kit/form/request.ts';
+import { useForm } from '../kit/form/useForm.ts';
 import { Problems } from '../kit/notices.tsx';
 import { say } from '../kit/toast.tsx';
 import { useAction, useAsk, useMe } from '../parts/ask.ts';
@@ -22,13 +26,15 @@ export function Views({
 }) {
   const views = useAsk('GET /api/views').data ?? [];
   const [keeping, setKeeping] = useState(false);
-  const [name, setName] = useState('');
-  const [shared, setShared] = useState(false);
   const coordinator = useMe().data?.staff.roles.includes('coordinator') ?? false;
-  const keep = useAction('POST /api/views', () => {
-    say(`“${name}” is kept.`);
-    setKeeping(false);
-    setName('');
+  const form = useForm({
+    values: { name: '', shared: false },
+    request: (v) => prepare(viewsContract, 'POST /api/views', { body: { ...v, filter } }),
+    after: (_, { name }) => {
+      say(`“${name}” is kept.`);
+      setKeeping(false);
+    },
+    again: true,
   });
   const restore = useAction('POST /api/views', () => say('Undone.'));
   const remove = useAction('DELETE /api/views/:id');
@@ -37,7 +43,7 @@ export function Views({
       { params: { id: v.id } },
       {
         onSuccess: () =>
-          say(`The view “${v.name}” was thrown away.`, {
+          say(`The view “${v.name}” was deleted.`, {
             label: 'Undo',
             run: () => restore.mutate({ body: { name: v.name, shared: v.shared, filter: v.filter } }),
           }),
@@ -59,38 +65,38 @@ export function Views({
         </button>
       ))}
       {now && (now.mine || coordinator) && (
-        <button type="button" className="link" onClick={() => throwAway(now)}>
-          Throw this view away
-        </button>
+        <Button look="link" onClick={() => throwAway(now)}>
+          Delete this view
+        </Button>
       )}
       {!now && !keeping && (
-        <button type="button" className="link" onClick={() => setKeeping(true)}>
+        <Button look="link" onClick={() => setKeeping(true)}>
           Keep this view
-        </button>
+        </Button>
       )}
       {keeping && (
         <form
           className="acts"
+          noValidate
           onSubmit={(e) => {
             e.preventDefault();
-            keep.mutate({ body: { name, shared, filter } });
+            form.submit();
           }}
         >
-          <chakra.input
+          <Input
             aria-label="Name of the view"
             placeholder="its name"
             // The field was asked for just now.
             autoFocus
             width="170px"
-            value={name}
-            onChange={(e) => setName(e.target.value)}
+            value={form.values.name}
+            onChange={(e) => form.set({ name: e.target.value })}
             onKeyDown={(e) => e.key === 'Escape' && setKeeping(false)}
           />
-          <label className="tick">
-            <input type="checkbox" checked={shared} onChange={(e) => setShared(e.target.checked)} />
+          <Tick checked={form.values.shared} set={(shared) => form.set({ shared })}>
             for the whole team
-          </label>
-          <Button type="submit" disabled={keep.isPending || !name.trim()}>
+          </Tick>
+          <Button type="submit" disabled={form.sending || !form.values.name.trim()}>
             Keep
           </Button>
           <Button look="plain" onClick={() => setKeeping(false)}>
@@ -98,7 +104,8 @@ export function Views({
           </Button>
         </form>
       )}
-      <Problems of={keep.problem ?? remove.problem} />
+      <Summary form={form} />
+      <Problems of={remove.problem} />
       {children}
     </div>
   );

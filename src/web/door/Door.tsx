@@ -169,13 +169,13 @@ function Shown({ doors, id }: { doors: Doors; id: string }) {
       <ul className="plainlist">
         {rows.slice(0, 150).map((r) => (
           <li key={r.registrationId} className="spread">
-            <button type="button" className="link grow" onClick={() => show(r.registrationId)}>
+            <Button look="link" className="grow" onClick={() => show(r.registrationId)}>
               <span className="name">
                 {r.family ? `${r.family}, ${r.given}` : r.given || 'Guest to be named'}
               </span>
               <br />
               <small className={toneOf(r)}>{lineOf(r)}</small>
-            </button>
+            </Button>
             <Mark row={r} eventId={id} />
           </li>
         ))}

@@ -1,11 +1,12 @@
-import { useState } from 'react';
-import type { DoorRow } from '#contract/doors.ts';
+import { type DoorRow, doorsContract } from '#contract/doors.ts';
 import type { Answer } from '#web/api.ts';
 import { Button } from '#web/kit/Button.tsx';
-import { TextField } from '../kit/Field.tsx';
-import { Problems } from '../kit/notices.tsx';
+import { Tick } from '../kit/Choosing.tsx';
+import { Form } from '../kit/form/Form.tsx';
+import { Text } from '../kit/form/fields.tsx';
+import { prepare } from '../kit/form/request.ts';
+import { useForm } from '../kit/form/useForm.ts';
 import { say } from '../kit/toast.tsx';
-import { useAction } from '../parts/ask.ts';
 import { nameOf } from './saying.ts';
 
 /** The waiver, read and signed on the device of the door: by the person, or by a guardian for a child. */
@@ -18,57 +19,51 @@ export function SignHere({
   row: DoorRow;
   done: () => void;
 }) {
-  const [ticked, setTicked] = useState<string[]>([]);
-  const [typedName, setTypedName] = useState('');
   const guardian = row.missing.includes('guardian');
-  const sign = useAction('POST /api/registrations/:id/signatures', () => {
-    say(`Signed for ${nameOf(row)}`);
-    done();
+  const form = useForm({
+    values: { typedName: '', ticked: [] as string[] },
+    request: (v) =>
+      prepare(doorsContract, 'POST /api/registrations/:id/signatures', {
+        params: { id: row.registrationId },
+        body: { relation: guardian ? 'guardian' : 'self', ...v },
+      }),
+    after: () => {
+      say(`Signed for ${nameOf(row)}`);
+      done();
+    },
   });
-  const wrong = sign.problem?.fields ?? {};
+  const { ticked } = form.values;
   return (
-    <form
-      noValidate
-      onSubmit={(e) => {
-        e.preventDefault();
-        sign.mutate({
-          params: { id: row.registrationId },
-          body: { relation: guardian ? 'guardian' : 'self', typedName, ticked },
-        });
-      }}
+    <Form
+      form={form}
+      submit="Sign"
+      size="touch"
+      beside={
+        <Button look="plain" size="touch" onClick={done}>
+          Cancel
+        </Button>
+      }
     >
       <h3>{waiver.title}</h3>
       <p className="soft">
         {guardian ? `A guardian signs for ${nameOf(row)}, with their own name.` : `${nameOf(row)} signs.`}
       </p>
-      <Problems of={sign.problem} />
       {waiver.clauses.map((c) => (
-        <label key={c.id} className="tick">
-          <input
-            type="checkbox"
-            checked={ticked.includes(c.id)}
-            onChange={(e) =>
-              setTicked(e.target.checked ? [...ticked, c.id] : ticked.filter((x) => x !== c.id))
-            }
-          />
-          <span>{c.text}</span>
-        </label>
+        <Tick
+          key={c.id}
+          checked={ticked.includes(c.id)}
+          set={(on) => form.set({ ticked: on ? [...ticked, c.id] : ticked.filter((x) => x !== c.id) })}
+        >
+          {c.text}
+        </Tick>
       ))}
-      <TextField
+      <Text
+        form={form}
+        name="typedName"
         label={guardian ? 'Guardian’s full name' : 'Full name'}
-        value={typedName}
-        set={setTypedName}
-        error={wrong.typedName}
         help="Typing the name signs."
+        required
       />
-      <div className="acts">
-        <Button type="submit" look="main" size="touch" disabled={sign.isPending}>
-          Sign
-        </Button>
-        <Button look="plain" size="touch" onClick={done}>
-          Cancel
-        </Button>
-      </div>
-    </form>
+    </Form>
   );
 }

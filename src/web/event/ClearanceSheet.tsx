@@ -1,12 +1,15 @@
 import { chakra } from '@chakra-ui/react';
 import { useState } from 'react';
-import type { Clearance } from '#contract/clearance.ts';
+import { type Clearance, clearanceContract } from '#contract/clearance.ts';
 import type { EventPage } from '#contract/events.ts';
 import { type DecisionWord, decisions, needsWords } from '#core/clearance/steps.ts';
 import { sayShortDate } from '#core/time/say.ts';
 import { Button } from '#web/kit/Button.tsx';
 import { Asking } from '../kit/Asking.tsx';
-import { Field } from '../kit/Field.tsx';
+import { Form } from '../kit/form/Form.tsx';
+import { LongText, OneOf } from '../kit/form/fields.tsx';
+import { prepare } from '../kit/form/request.ts';
+import { useForm } from '../kit/form/useForm.ts';
 import { Loaded, Problems } from '../kit/notices.tsx';
 import { say } from '../kit/toast.tsx';
 import { useAction, useAsk } from '../parts/ask.ts';
@@ -146,40 +149,30 @@ const decisionLabels: Record<DecisionWord, string> = {
 };
 
 function Decide({ stepId, step }: { stepId: string; step: string }) {
-  const [decision, setDecision] = useState<DecisionWord>('clear');
-  const [words, setWords] = useState('');
-  const decide = useAction('POST /api/clearance-steps/:id/decision', () => say('Decided'));
+  const form = useForm({
+    values: { decision: 'clear' as DecisionWord, words: '' },
+    request: (body) =>
+      prepare(clearanceContract, 'POST /api/clearance-steps/:id/decision', { params: { id: stepId }, body }),
+    after: () => say('Decided'),
+  });
+  const { decision } = form.values;
   return (
-    <chakra.form
-      className="form"
-      marginTop="8px"
-      onSubmit={(e) => {
-        e.preventDefault();
-        decide.mutate({ params: { id: stepId }, body: { decision, words } });
-      }}
-    >
-      <Problems of={decide.problem} />
-      <chakra.fieldset border="0" padding="0" margin="0 0 8px">
-        <chakra.legend fontWeight={500} fontSize="14px">
-          Your decision on {step}
-        </chakra.legend>
-        {decisions.map((d) => (
-          <label key={d} className="tick">
-            <input type="radio" name={stepId} checked={decision === d} onChange={() => setDecision(d)} />
-            {decisionLabels[d]}
-          </label>
-        ))}
-      </chakra.fieldset>
-      <Field
-        label={decision === 'clear with conditions' ? 'The condition' : 'Words'}
-        error={decide.problem?.fields.words}
-        help={needsWords(decision) ? '' : 'Not needed.'}
-      >
-        {(props) => <textarea {...props} rows={2} value={words} onChange={(e) => setWords(e.target.value)} />}
-      </Field>
-      <Button type="submit" look="main" disabled={decide.isPending}>
-        {decisionLabels[decision]}
-      </Button>
-    </chakra.form>
+    <chakra.div className="form" marginTop="8px">
+      <Form form={form} submit={decisionLabels[decision]}>
+        <OneOf
+          form={form}
+          name="decision"
+          label={`Your decision on ${step}`}
+          choices={decisions.map((d) => ({ value: d, label: decisionLabels[d] }))}
+        />
+        <LongText
+          form={form}
+          name="words"
+          label={decision === 'clear with conditions' ? 'The condition' : 'Words'}
+          rows={2}
+          required={needsWords(decision)}
+        />
+      </Form>
+    </chakra.div>
   );
 }

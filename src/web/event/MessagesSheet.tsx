@@ -33,15 +33,15 @@ export default function MessagesSheet({ page }: { page: EventPage }) {
               <li key={s.stepId}>
                 <div className="spread">
                   <span>
-                    <chakra.button
-                      type="button"
-                      className="link name"
+                    <Button
+                      look="link"
+                      fontFamily="title"
                       fontSize="16px"
                       aria-expanded={open === s.stepId}
                       onClick={() => setOpen(open === s.stepId ? null : s.stepId)}
                     >
                       {s.name}
-                    </chakra.button>{' '}
+                    </Button>{' '}
                     <span className="soft">
                       {s.when}, to {audiences[s.audience as keyof typeof audiences].words}
                     </span>
@@ -82,14 +82,9 @@ export default function MessagesSheet({ page }: { page: EventPage }) {
                                 {r.whyNot && `: ${r.whyNot}`}
                               </td>
                               <td className="n">
-                                <chakra.button
-                                  type="button"
-                                  className="link"
-                                  color="verdigris"
-                                  onClick={() => setMessage(r.id)}
-                                >
+                                <Button look="link" color="verdigris" onClick={() => setMessage(r.id)}>
                                   read
-                                </chakra.button>
+                                </Button>
                               </td>
                             </tr>
                           ))}

@@ -4,6 +4,7 @@ import { useState } from 'react';
 import type { EventPlan, Offer, QuestionPlan } from '#contract/events.ts';
 import { plainAmount, readAmount } from '#core/money/amount.ts';
 import { Button } from '#web/kit/Button.tsx';
+import { Tick } from '../kit/Choosing.tsx';
 import { ChoiceField, TextField } from '../kit/Field.tsx';
 import { useSaying } from '../parts/saying.ts';
 
@@ -231,22 +232,12 @@ export function QuestionsEditor({
               )}
             </div>
             <chakra.span display="flex" gap="18px" fontSize="14px">
-              <label className="tick">
-                <input
-                  type="checkbox"
-                  checked={q.required}
-                  onChange={(e) => change(q.id, { required: e.target.checked })}
-                />{' '}
+              <Tick checked={q.required} set={(on) => change(q.id, { required: on })}>
                 required
-              </label>
-              <label className="tick">
-                <input
-                  type="checkbox"
-                  checked={q.atDoor}
-                  onChange={(e) => change(q.id, { atDoor: e.target.checked })}
-                />{' '}
+              </Tick>
+              <Tick checked={q.atDoor} set={(on) => change(q.id, { atDoor: on })}>
                 shown at the door
-              </label>
+              </Tick>
             </chakra.span>
           </li>
         ))}
@@ -293,14 +284,9 @@ export function SurveyEditor({
       )}
       {survey && (
         <>
-          <chakra.label className="tick" fontSize="14px">
-            <input
-              type="checkbox"
-              checked={survey.anonymous}
-              onChange={(e) => set({ ...survey, anonymous: e.target.checked })}
-            />{' '}
+          <Tick checked={survey.anonymous} set={(on) => set({ ...survey, anonymous: on })}>
             anonymous: answers cannot be traced to anybody
-          </chakra.label>
+          </Tick>
           <ul className="lines">
             {survey.questions.map((q) => {
               const change = (part: Partial<typeof q>) =>

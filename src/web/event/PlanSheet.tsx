@@ -7,7 +7,8 @@ import { remarksOnSchedule } from '#core/events/schedule.ts';
 import { sayConsequence } from '#core/time/say.ts';
 import { shiftDate } from '#core/time/wallTime.ts';
 import { Button } from '#web/kit/Button.tsx';
-import { ChoiceField, Field, TextField } from '../kit/Field.tsx';
+import { SeveralOf, Tick } from '../kit/Choosing.tsx';
+import { ChoiceField, Field, Group, TextField } from '../kit/Field.tsx';
 import { Problems } from '../kit/notices.tsx';
 import { useAsk } from '../parts/ask.ts';
 import { useSaying } from '../parts/saying.ts';
@@ -197,19 +198,11 @@ export default function PlanSheet({ page }: { page: EventPage }) {
               { value: 'link', label: 'anyone with the link' },
             ]}
           />
-          <Field label="Listing">
-            {(props) => (
-              <label className="tick">
-                <input
-                  {...props}
-                  type="checkbox"
-                  checked={plan.listed}
-                  onChange={(e) => change({ listed: e.target.checked })}
-                />{' '}
-                shown in the list of coming events
-              </label>
-            )}
-          </Field>
+          <Group label="Listing">
+            <Tick checked={plan.listed} set={(listed) => change({ listed })}>
+              shown in the list of coming events
+            </Tick>
+          </Group>
         </div>
         <TextField
           label="Summary"
@@ -246,27 +239,14 @@ export default function PlanSheet({ page }: { page: EventPage }) {
       <QuestionsEditor questions={plan.questions} set={(questions) => change({ questions })} wrong={wrong} />
       <div className="form">
         <chakra.h3 margin="18px 0 6px">Safety and waiver</chakra.h3>
-        <chakra.fieldset border="0" padding="0" margin="0 0 12px">
-          <chakra.legend fontSize="14px" fontWeight={500}>
-            What applies
-          </chakra.legend>
-          {Object.entries(factFlags)
+        <SeveralOf
+          label="What applies"
+          value={plan.flags}
+          set={(flags) => change({ flags })}
+          choices={Object.entries(factFlags)
             .filter(([flag]) => flag !== 'money')
-            .map(([flag, words]) => (
-              <label key={flag} className="tick">
-                <input
-                  type="checkbox"
-                  checked={plan.flags.includes(flag)}
-                  onChange={(e) =>
-                    change({
-                      flags: e.target.checked ? [...plan.flags, flag] : plan.flags.filter((f) => f !== flag),
-                    })
-                  }
-                />
-                {words}
-              </label>
-            ))}
-        </chakra.fieldset>
+            .map(([value, label]) => ({ value, label }))}
+        />
         <ChoiceField
           label="Waiver"
           value={plan.waiverId ?? ''}

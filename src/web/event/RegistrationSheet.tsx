@@ -6,7 +6,6 @@ import { listedName } from '#core/contacts/names.ts';
 import { addressOf } from '#web/api.ts';
 import { Button, ButtonAnchor } from '#web/kit/Button.tsx';
 import { Asking } from '../kit/Asking.tsx';
-import { ChoiceField, TextField } from '../kit/Field.tsx';
 import { Loaded, Problems } from '../kit/notices.tsx';
 import { type Column, Table } from '../kit/Table.tsx';
 import { say } from '../kit/toast.tsx';
@@ -14,8 +13,8 @@ import { useAction, useAsk, useMe } from '../parts/ask.ts';
 import { HealthNotes } from '../parts/HealthNotes.tsx';
 import { MoneyBar, Ring, Seats, Signature } from '../parts/marks.tsx';
 import { Person } from '../parts/Person.tsx';
-import { nobody, PersonFields } from '../parts/PersonFields.tsx';
 import { useSaying } from '../parts/saying.ts';
+import { AddRegistration } from './AddRegistration.tsx';
 
 const filters = {
   everyone: {
@@ -208,7 +207,7 @@ export default function RegistrationSheet({ page }: { page: EventPage }) {
                 close={() => setChosen(null)}
               />
             )}
-            {adding && <Add page={page} close={() => setAdding(false)} />}
+            {adding && <AddRegistration page={page} close={() => setAdding(false)} />}
           </>
         );
       }}
@@ -311,71 +310,4 @@ function Care({ id }: { id: string }) {
       </p>
     );
   return <HealthNotes registrationId={id} />;
-}
-
-function Add({ page, close }: { page: EventPage; close: () => void }) {
-  const [form, setForm] = useState({
-    ...nobody,
-    offerId: page.plan.offers[0]?.id ?? '',
-    units: '1',
-  });
-  const add = useAction('POST /api/events/:id/orders', ({ standing }) => {
-    say(standing === 'waitlisted' ? 'Full: on the waitlist' : 'Registered');
-    close();
-  });
-  const wrong = add.problem?.fields ?? {};
-  const offer = page.plan.offers.find((o) => o.id === form.offerId);
-  return (
-    <Asking
-      open
-      close={close}
-      title="Add registration"
-      actions={
-        <Button
-          look="main"
-          disabled={add.isPending}
-          onClick={() =>
-            add.mutate({
-              params: { id: page.id },
-              body: {
-                buyer: { given: form.given, family: form.family, email: form.email, phone: form.phone },
-                lines: [{ offerId: form.offerId, units: Number(form.units) || 1 }],
-                attendees: [{ given: form.given, family: form.family }],
-              },
-            })
-          }
-        >
-          Register
-        </Button>
-      }
-    >
-      <Problems of={add.problem} />
-      <PersonFields
-        value={form}
-        set={(part) => setForm({ ...form, ...part })}
-        wrong={wrong}
-        path="buyer."
-        emailHelp="The confirmation goes there."
-      />
-      <div className="pair">
-        <ChoiceField
-          label="Offer"
-          value={form.offerId}
-          set={(offerId) => setForm({ ...form, offerId })}
-          choices={page.plan.offers.map((o) => ({ value: o.id, label: o.name }))}
-        />
-        <TextField
-          label="How many"
-          type="number"
-          value={form.units}
-          set={(units) => setForm({ ...form, units })}
-          error={wrong['lines.0.units']}
-          consequence={
-            offer && offer.seatsPerUnit > 1 ? `${(Number(form.units) || 1) * offer.seatsPerUnit} seats` : ''
-          }
-        />
-      </div>
-      <p className="soft">What is due can be paid later, by cash or from the link in the confirmation.</p>
-    </Asking>
-  );
 }

@@ -6,7 +6,7 @@ import type { Move } from '#core/events/moves.ts';
 import { Button } from '#web/kit/Button.tsx';
 import { call } from '../api.ts';
 import { Asking } from '../kit/Asking.tsx';
-import { Field } from '../kit/Field.tsx';
+import { LongField } from '../kit/Field.tsx';
 import { Problems } from '../kit/notices.tsx';
 import { say } from '../kit/toast.tsx';
 import { useAction } from '../parts/ask.ts';
@@ -110,9 +110,14 @@ export function StateActions({ page }: { page: EventPage }) {
           </ul>
         )}
         {asking === 'call off' && (
-          <Field label="Why">
-            {(props) => <textarea {...props} rows={2} value={why} onChange={(e) => setWhy(e.target.value)} />}
-          </Field>
+          <LongField
+            label="Why"
+            rows={2}
+            required
+            value={why}
+            set={setWhy}
+            error={change.problem?.fields.words}
+          />
         )}
       </Asking>
     </>

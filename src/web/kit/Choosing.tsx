@@ -1,5 +1,5 @@
 import { Checkbox, chakra, RadioGroup, Switch } from '@chakra-ui/react';
-import type { ReactNode } from 'react';
+import { type ReactNode, useId } from 'react';
 import { type Choice, type FieldProps, Group } from './Field.tsx';
 
 interface TickProps {
@@ -64,9 +64,22 @@ export function OneOf({
   set: (value: string) => void;
   choices: readonly Choice[];
 }) {
+  const key = useId();
+  // Values may have blanks in them, and ids are told apart by blanks.
+  const at = (value: string) => `${key}${choices.findIndex((c) => c.value === value)}`;
   return (
     <Group {...group} id={id}>
-      <RadioGroup.Root value={value} onValueChange={(d) => d.value && set(d.value)} aria-label={group.label}>
+      <RadioGroup.Root
+        ids={{
+          item: (v) => `${at(v)}-item`,
+          itemLabel: (v) => `${at(v)}-words`,
+          itemControl: (v) => `${at(v)}-mark`,
+          itemHiddenInput: (v) => `${at(v)}-input`,
+        }}
+        value={value}
+        onValueChange={(d) => d.value && set(d.value)}
+        aria-label={group.label}
+      >
         {choices.map((c) => (
           <RadioGroup.Item key={c.value} value={c.value}>
             <RadioGroup.ItemHiddenInput />

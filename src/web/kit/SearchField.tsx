@@ -1,4 +1,4 @@
-import { Combobox, chakra, createListCollection, Portal } from '@chakra-ui/react';
+import { Combobox, chakra, createListCollection } from '@chakra-ui/react';
 import { useMemo } from 'react';
 import { Field, type FieldProps } from './Field.tsx';
 import { useKitWords } from './words.ts';
@@ -50,28 +50,27 @@ export function SearchField({
           ids={{ input: id }}
           positioning={{ sameWidth: true }}
         >
+          {/* Not elsewhere in the page: a dialog hides what stands outside it. */}
           <Combobox.Control>
             <Combobox.Input {...props} placeholder={placeholder} data-autofocus={autoFocus || undefined} />
           </Combobox.Control>
-          <Portal>
-            <Combobox.Positioner>
-              <Combobox.Content>
-                {typed && !found.length && (
-                  <Combobox.Empty>{searching ? words.loading : words.nothingFound}</Combobox.Empty>
-                )}
-                {collection.items.map((item) => (
-                  <Combobox.Item key={item.value} item={item}>
-                    <Combobox.ItemText>{item.label}</Combobox.ItemText>
-                    {item.hint && (
-                      <chakra.span color="soft" fontSize="small">
-                        {item.hint}
-                      </chakra.span>
-                    )}
-                  </Combobox.Item>
-                ))}
-              </Combobox.Content>
-            </Combobox.Positioner>
-          </Portal>
+          <Combobox.Positioner>
+            <Combobox.Content>
+              {typed && !found.length && (
+                <Combobox.Empty>{searching ? words.loading : words.nothingFound}</Combobox.Empty>
+              )}
+              {collection.items.map((item) => (
+                <Combobox.Item key={item.value} item={item}>
+                  <Combobox.ItemText>{item.label}</Combobox.ItemText>
+                  {item.hint && (
+                    <chakra.span color="soft" fontSize="small">
+                      {item.hint}
+                    </chakra.span>
+                  )}
+                </Combobox.Item>
+              ))}
+            </Combobox.Content>
+          </Combobox.Positioner>
         </Combobox.Root>
       )}
     </Field>

@@ -46,6 +46,17 @@ export const button = defineRecipe({
       },
       stop: { borderColor: 'madder', color: 'madder' },
       plain: { borderColor: 'transparent', color: 'verdigris', paddingInline: '4px' },
+      /** Words that do something, within running text or a row. */
+      link: {
+        border: 0,
+        padding: 0,
+        fontSize: 'inherit',
+        color: 'inherit',
+        whiteSpace: 'normal',
+        textAlign: 'left',
+        display: 'inline',
+        _hover: { background: 'none', color: 'verdigris' },
+      },
     },
     size: {
       normal: {},
@@ -270,9 +281,9 @@ const combobox = defineSlotRecipe({
     root: { width: '100%' },
     control: { position: 'relative' },
     input: typing,
-    positioner: { zIndex: 70 },
     content: {
       layerStyle: 'floating',
+      zIndex: 70,
       padding: '4px 0',
       maxHeight: '280px',
       overflow: 'auto',

@@ -1,3 +1,4 @@
+import { Button } from '../kit/Button.tsx';
 import { useInterface } from '../shell/state.ts';
 
 /** A person's name; a click opens their slide-over without losing the place. */
@@ -5,8 +6,8 @@ export function Person({ id, name }: { id: string | null; name: string }) {
   const show = useInterface((s) => s.showPerson);
   if (!id) return <span className="name">{name || <span className="soft">to be named</span>}</span>;
   return (
-    <button type="button" className="link name" onClick={() => show(id)}>
+    <Button look="link" fontFamily="title" onClick={() => show(id)}>
       {name}
-    </button>
+    </Button>
   );
 }

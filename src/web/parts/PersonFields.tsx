@@ -1,4 +1,6 @@
-import { TextField } from '../kit/Field.tsx';
+import type { FieldPathByValue, FieldValues } from 'react-hook-form';
+import { Text } from '../kit/form/fields.tsx';
+import type { Form } from '../kit/form/useForm.ts';
 
 export interface PersonForm {
   given: string;
@@ -9,48 +11,34 @@ export interface PersonForm {
 
 export const nobody: PersonForm = { given: '', family: '', email: '', phone: '' };
 
-/** Name, email and telephone of one person, with what is wrong with each; `path` is where they stand in the request. */
-export function PersonFields({
-  value,
-  set,
-  wrong,
+/** Name, email and telephone of one person; `path` is where they stand in the form. */
+export function PersonFields<V extends FieldValues>({
+  form,
   path = '',
   emailHelp,
   organization = false,
+  required = true,
 }: {
-  value: PersonForm;
-  set: (part: Partial<PersonForm>) => void;
-  wrong: Record<string, string>;
+  form: Form<V>;
   path?: string;
   emailHelp?: string;
   /** It has one name. */
   organization?: boolean;
+  required?: boolean;
 }) {
-  const at = (field: keyof PersonForm) => ({ value: value[field], error: wrong[`${path}${field}`] });
+  const at = (field: keyof PersonForm) => `${path}${field}` as FieldPathByValue<V, string>;
   return (
     <div className="pair">
       {organization ? (
-        <TextField
-          label="Name"
-          value={value.family}
-          error={wrong[`${path}given`] ?? wrong[`${path}family`]}
-          set={(family) => set({ family })}
-          autoFocus
-        />
+        <Text form={form} name={at('family')} label="Name" required={required} autoFocus />
       ) : (
         <>
-          <TextField label="First name" {...at('given')} set={(given) => set({ given })} autoFocus />
-          <TextField label="Last name" {...at('family')} set={(family) => set({ family })} />
+          <Text form={form} name={at('given')} label="First name" required={required} autoFocus />
+          <Text form={form} name={at('family')} label="Last name" required={required} />
         </>
       )}
-      <TextField
-        label="Email"
-        type="email"
-        {...at('email')}
-        set={(email) => set({ email })}
-        help={emailHelp}
-      />
-      <TextField label="Telephone" type="tel" {...at('phone')} set={(phone) => set({ phone })} />
+      <Text form={form} name={at('email')} label="Email" type="email" help={emailHelp} />
+      <Text form={form} name={at('phone')} label="Telephone" type="tel" />
     </div>
   );
 }

@@ -2,6 +2,7 @@ import { chakra } from '@chakra-ui/react';
 import { fullName } from '#core/contacts/names.ts';
 import { sayPhone } from '#core/contacts/reach.ts';
 import { because, sayReason } from '#core/words/reasons.ts';
+import { Button } from '../kit/Button.tsx';
 import { Loaded } from '../kit/notices.tsx';
 import { say } from '../kit/toast.tsx';
 import { useAction, useAsk, useMe } from '../parts/ask.ts';
@@ -36,9 +37,8 @@ export function Members({ id }: { id: string }) {
                   <span className="soft">{c.email ?? (c.phone && sayPhone(c.phone, country))}</span>
                   {c.quiet && <span className="late"> {sayReason(because(c.quiet))}</span>}
                 </span>
-                <button
-                  type="button"
-                  className="link"
+                <Button
+                  look="link"
                   aria-label={`Take out ${fullName(c)}`}
                   onClick={() =>
                     out.mutate(
@@ -54,7 +54,7 @@ export function Members({ id }: { id: string }) {
                   }
                 >
                   Take out
-                </button>
+                </Button>
               </li>
             ))}
           </chakra.ul>

@@ -45,9 +45,9 @@ export function SegmentBuilder({
           <option value="none">none of these</option>
         </select>
         {remove && (
-          <button type="button" className="link" onClick={remove} aria-label={`Remove group ${place}`}>
+          <Button look="link" onClick={remove} aria-label={`Remove group ${place}`}>
             Remove
-          </button>
+          </Button>
         )}
       </legend>
       {list.map((s, at) => (
@@ -107,9 +107,9 @@ function Line({
       </select>
       <SegmentQuestion question={inner} change={(q) => change(wrap(q))} label={label} />
       {remove && (
-        <button type="button" className="link" onClick={remove} aria-label={`Remove ${label.toLowerCase()}`}>
+        <Button look="link" onClick={remove} aria-label={`Remove ${label.toLowerCase()}`}>
           Remove
-        </button>
+        </Button>
       )}
       {inner.ask === 'in the household of' && (
         <SegmentBuilder

@@ -5,6 +5,7 @@ import { fullName } from '#core/contacts/names.ts';
 import type { Segment } from '#core/records/segment.ts';
 import { call } from '#web/api.ts';
 import { placed } from '#web/kit/placed.ts';
+import { Button } from '../kit/Button.tsx';
 import { useAsk } from '../parts/ask.ts';
 
 /** Why somebody is in a segment, or why not, question by question. */
@@ -41,16 +42,15 @@ export function Why({ segment }: { segment: Segment }) {
           {hits?.length === 0 && <li className="soft">Nobody is found.</li>}
           {hits?.slice(0, 5).map((c) => (
             <li key={c.id}>
-              <button
-                type="button"
-                className="link"
+              <Button
+                look="link"
                 onClick={() => {
                   setContactId(c.id);
                   setTyped(fullName(c));
                 }}
               >
                 {fullName(c)} <small className="soft">{c.email ?? c.phone}</small>
-              </button>
+              </Button>
             </li>
           ))}
         </ul>

@@ -1,35 +1,33 @@
 import { useState } from 'react';
 import { Link, useParams } from 'react-router';
-import { Button, ButtonLink } from '#web/kit/Button.tsx';
-import { TextField } from '../kit/Field.tsx';
-import { Loaded, Problems } from '../kit/notices.tsx';
-import { useAction, useAsk } from '../parts/ask.ts';
+import { staffContract } from '#contract/staff.ts';
+import { ButtonLink } from '#web/kit/Button.tsx';
+import { Form } from '../kit/form/Form.tsx';
+import { Text } from '../kit/form/fields.tsx';
+import { prepare } from '../kit/form/request.ts';
+import { useForm } from '../kit/form/useForm.ts';
+import { Loaded } from '../kit/notices.tsx';
+import { useAsk } from '../parts/ask.ts';
 
 /** Asks for a new password by mail. */
 export function Forgotten() {
-  const [email, setEmail] = useState('');
-  const ask = useAction('POST /api/password-resets');
+  const [sentTo, setSentTo] = useState<string | null>(null);
+  const form = useForm({
+    values: { email: '' },
+    request: (body) => prepare(staffContract, 'POST /api/password-resets', { body }),
+    after: (_, { email }) => setSentTo(email),
+  });
   return (
     <main className="solo">
       <h1>A new password</h1>
-      {ask.isSuccess ? (
+      {sentTo !== null ? (
         <p role="status">
-          If {email} has an account here, a link is on its way. It works once, for half an hour.
+          If {sentTo} has an account here, a link is on its way. It works once, for half an hour.
         </p>
       ) : (
-        <form
-          noValidate
-          onSubmit={(e) => {
-            e.preventDefault();
-            ask.mutate({ body: { email } });
-          }}
-        >
-          <Problems of={ask.problem} />
-          <TextField label="Email" type="email" value={email} set={setEmail} />
-          <Button type="submit" look="main" disabled={ask.isPending || !email.trim()}>
-            Send a link
-          </Button>
-        </form>
+        <Form form={form} submit="Send a link">
+          <Text form={form} name="email" label="Email" type="email" autoComplete="username" required />
+        </Form>
       )}
       <p>
         <Link to="/sign-in">Back to sign in</Link>
@@ -42,9 +40,14 @@ export function Forgotten() {
 export function Reset() {
   const { token = '' } = useParams();
   const reset = useAsk('GET /api/password-resets/:token', { params: { token } });
-  const [password, setPassword] = useState('');
-  const choose = useAction('POST /api/password-resets/:token');
-  if (choose.isSuccess)
+  const [done, setDone] = useState(false);
+  const form = useForm({
+    values: { password: '' },
+    request: (body) =>
+      prepare(staffContract, 'POST /api/password-resets/:token', { params: { token }, body }),
+    after: () => setDone(true),
+  });
+  if (done)
     return (
       <main className="solo">
         <h1>Changed</h1>
@@ -65,27 +68,20 @@ export function Reset() {
       ) : (
         <Loaded of={reset}>
           {({ name }) => (
-            <form
-              noValidate
-              onSubmit={(e) => {
-                e.preventDefault();
-                choose.mutate({ params: { token }, body: { password } });
-              }}
-            >
+            <>
               <h1>Hello, {name}</h1>
-              <Problems of={choose.problem} />
-              <TextField
-                label="New password"
-                type="password"
-                value={password}
-                set={setPassword}
-                help="At least 10 characters. Several words are easier to remember than signs."
-                error={choose.problem?.fields.password}
-              />
-              <Button type="submit" look="main" disabled={choose.isPending}>
-                Change the password
-              </Button>
-            </form>
+              <Form form={form} submit="Change the password">
+                <Text
+                  form={form}
+                  name="password"
+                  label="New password"
+                  type="password"
+                  autoComplete="new-password"
+                  required
+                  help="At least 10 characters. Several words are easier to remember than signs."
+                />
+              </Form>
+            </>
           )}
         </Loaded>
       )}

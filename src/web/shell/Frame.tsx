@@ -97,7 +97,7 @@ function PersonMenu({ name, coordinator }: { name: string; coordinator: boolean 
   return (
     <Menu.Root positioning={{ placement: 'bottom-end' }}>
       <Menu.Trigger asChild>
-        <chakra.button type="button" className="link" whiteSpace="nowrap">
+        <Button look="link" whiteSpace="nowrap">
           <chakra.span hideBelow="sm">
             {first?.[0]}. {rest.join(' ')}
           </chakra.span>
@@ -105,7 +105,7 @@ function PersonMenu({ name, coordinator }: { name: string; coordinator: boolean 
             {first?.[0]}
             {rest.at(-1)?.[0]}
           </chakra.span>
-        </chakra.button>
+        </Button>
       </Menu.Trigger>
       <Portal>
         <Menu.Positioner>

@@ -1,45 +1,43 @@
 import { chakra } from '@chakra-ui/react';
-import { useState } from 'react';
 import { useNavigate, useParams } from 'react-router';
-import { Button } from '#web/kit/Button.tsx';
-import { TextField } from '../kit/Field.tsx';
-import { Loaded, Problems } from '../kit/notices.tsx';
-import { useAction, useAsk } from '../parts/ask.ts';
+import { staffContract } from '#contract/staff.ts';
+import { Form } from '../kit/form/Form.tsx';
+import { Text } from '../kit/form/fields.tsx';
+import { prepare } from '../kit/form/request.ts';
+import { useForm } from '../kit/form/useForm.ts';
+import { Loaded } from '../kit/notices.tsx';
+import { useAsk } from '../parts/ask.ts';
 
 export function Invitation() {
   const { token = '' } = useParams();
   const invitation = useAsk('GET /api/invitations/:token', { params: { token } });
   const navigate = useNavigate();
-  const [password, setPassword] = useState('');
-  const accept = useAction('POST /api/invitations/:token', () => navigate('/desk', { replace: true }));
+  const form = useForm({
+    values: { password: '' },
+    request: (body) => prepare(staffContract, 'POST /api/invitations/:token', { params: { token }, body }),
+    after: () => navigate('/desk', { replace: true }),
+  });
   return (
     <main className="solo">
       <Loaded of={invitation}>
         {(i) => (
-          <form
-            noValidate
-            onSubmit={(e) => {
-              e.preventDefault();
-              accept.mutate({ params: { token }, body: { password } });
-            }}
-          >
+          <>
             <h1>Welcome, {i.name}</h1>
             <chakra.p className="soft" marginBottom="16px">
               {i.organization} invites you as {i.roles.join(', ')}. Your sign-in is {i.email}.
             </chakra.p>
-            <Problems of={accept.problem} />
-            <TextField
-              label="Choose a password"
-              type="password"
-              value={password}
-              set={setPassword}
-              help="At least 10 characters."
-              error={accept.problem?.fields.password}
-            />
-            <Button type="submit" look="main" disabled={accept.isPending}>
-              Begin
-            </Button>
-          </form>
+            <Form form={form} submit="Begin">
+              <Text
+                form={form}
+                name="password"
+                label="Choose a password"
+                type="password"
+                autoComplete="new-password"
+                required
+                help="At least 10 characters."
+              />
+            </Form>
+          </>
         )}
       </Loaded>
     </main>

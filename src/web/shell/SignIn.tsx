@@ -2,30 +2,35 @@ import { chakra } from '@chakra-ui/react';
 import { useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link, Navigate, useNavigate, useSearchParams } from 'react-router';
+import { staffContract } from '#contract/staff.ts';
 import { Button } from '#web/kit/Button.tsx';
-import { TextField } from '../kit/Field.tsx';
-import { Loaded, Problems } from '../kit/notices.tsx';
-import { useAction, useAsk } from '../parts/ask.ts';
+import { Form } from '../kit/form/Form.tsx';
+import { Text } from '../kit/form/fields.tsx';
+import { prepare } from '../kit/form/request.ts';
+import { useForm } from '../kit/form/useForm.ts';
+import { Loaded } from '../kit/notices.tsx';
+import { useAsk } from '../parts/ask.ts';
 
 export function SignIn() {
   const setup = useAsk('GET /api/setup');
   const [search] = useSearchParams();
   const navigate = useNavigate();
   const client = useQueryClient();
-  const [email, setEmail] = useState('');
-  const [password, setPassword] = useState('');
-  const [code, setCode] = useState('');
   const [asked, setAsked] = useState(false);
-  const signIn = useAction('POST /api/sign-in', ({ next }) => {
-    if (next === 'code') {
-      setAsked(true);
-      return;
-    }
-    client.clear();
-    const back = search.get('back');
-    // An address within the product, and nothing that a browser takes for another site.
-    const within = back !== null && /^\/(?![/\\])/u.test(back);
-    navigate(next === 'enroll' ? '/account' : within ? back : '/desk', { replace: true });
+  const form = useForm({
+    values: { email: '', password: '', code: '' },
+    request: (body) => prepare(staffContract, 'POST /api/sign-in', { body }),
+    after: ({ next }) => {
+      if (next === 'code') {
+        setAsked(true);
+        return;
+      }
+      client.clear();
+      const back = search.get('back');
+      // An address within the product, and nothing that a browser takes for another site.
+      const within = back !== null && /^\/(?![/\\])/u.test(back);
+      navigate(next === 'enroll' ? '/account' : within ? back : '/desk', { replace: true });
+    },
   });
   return (
     <main className="solo">
@@ -39,33 +44,30 @@ export function SignIn() {
               <chakra.p className="soft" marginBottom="16px">
                 Sign in to run its events.
               </chakra.p>
-              <form
-                noValidate
-                onSubmit={(e) => {
-                  e.preventDefault();
-                  signIn.mutate({ body: { email, password, code } });
-                }}
+              <Form
+                form={form}
+                submit="Sign in"
+                beside={<Link to="/forgotten">Forgotten your password?</Link>}
               >
-                <Problems of={signIn.problem} />
-                <TextField label="Email" type="email" value={email} set={setEmail} />
-                <TextField label="Password" type="password" value={password} set={setPassword} />
+                <Text form={form} name="email" label="Email" type="email" autoComplete="username" />
+                <Text
+                  form={form}
+                  name="password"
+                  label="Password"
+                  type="password"
+                  autoComplete="current-password"
+                />
                 {asked && (
-                  <TextField
+                  <Text
+                    form={form}
+                    name="code"
                     label="Code"
-                    value={code}
-                    set={setCode}
-                    error={signIn.problem?.fields.code}
+                    autoComplete="one-time-code"
                     autoFocus
                     help="Six digits from your authenticator, or a recovery code."
                   />
                 )}
-                <div className="acts">
-                  <Button type="submit" look="main" disabled={signIn.isPending}>
-                    Sign in
-                  </Button>
-                  <Link to="/forgotten">Forgotten your password?</Link>
-                </div>
-              </form>
+              </Form>
               {signIns.length > 0 && (
                 <chakra.section marginTop="28px">
                   <h2>This is a demonstration</h2>
@@ -77,7 +79,11 @@ export function SignIn() {
                           <span className="name">{s.name}</span> <small className="soft">{s.does}</small>
                         </span>
                         <Button
-                          onClick={() => signIn.mutate({ body: { email: s.email, password: s.password } })}
+                          disabled={form.sending}
+                          onClick={() => {
+                            form.set({ email: s.email, password: s.password });
+                            form.submit();
+                          }}
                         >
                           Sign in
                         </Button>

@@ -1,9 +1,12 @@
 import { useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
+import { backupContract } from '#contract/backup.ts';
 import { type Answer, addressOf } from '#web/api.ts';
 import { Button, ButtonAnchor } from '#web/kit/Button.tsx';
-import { Asking } from '../kit/Asking.tsx';
-import { TextField } from '../kit/Field.tsx';
+import { FormDialog } from '../kit/form/FormDialog.tsx';
+import { Text } from '../kit/form/fields.tsx';
+import { prepare } from '../kit/form/request.ts';
+import { useForm } from '../kit/form/useForm.ts';
 import { Loaded, Problems } from '../kit/notices.tsx';
 import { Progress } from '../kit/Progress.tsx';
 import { say } from '../kit/toast.tsx';
@@ -94,39 +97,30 @@ function Working({ of }: { of: NonNullable<Work> }) {
 function Restore({ name, working, close }: { name: string; working: Work; close: () => void }) {
   const client = useQueryClient();
   const organization = useMe().data?.organization.name ?? '';
-  const [typed, setTyped] = useState('');
-  const restore = useAction('POST /api/backups/:name/restore', () => {
-    say('The backup is back');
-    client.clear();
-    window.location.assign('/sign-in');
+  const form = useForm({
+    values: { organization: '' },
+    request: (body) => prepare(backupContract, 'POST /api/backups/:name/restore', { params: { name }, body }),
+    after: () => {
+      say('The backup is back');
+      client.clear();
+      window.location.assign('/sign-in');
+    },
   });
   return (
-    <Asking
-      open
+    <FormDialog
+      form={form}
       close={close}
       title="Put this backup back?"
-      actions={
-        <Button
-          look="stop"
-          disabled={restore.isPending || !typed.trim()}
-          onClick={() => restore.mutate({ params: { name }, body: { organization: typed } })}
-        >
-          Put it back
-        </Button>
-      }
+      submit="Put it back"
+      look="stop"
+      disabled={!form.values.organization.trim()}
     >
-      <Problems of={restore.problem} />
       {working && <Working of={working} />}
       <p>
         Everything becomes as it was in the backup: what came since is no longer there. What there is now is
         kept aside in the data folder. Everybody may have to sign in again.
       </p>
-      <TextField
-        label={`Type the name of the organization: ${organization}`}
-        value={typed}
-        set={setTyped}
-        error={restore.problem?.fields.organization}
-      />
-    </Asking>
+      <Text form={form} name="organization" label={`Type the name of the organization: ${organization}`} />
+    </FormDialog>
   );
 }

@@ -1,11 +1,14 @@
-import { useState } from 'react';
+import type { Role } from '#contract/endpoint.ts';
+import { staffContract } from '#contract/staff.ts';
 import type { Answer } from '#web/api.ts';
 import { Button } from '#web/kit/Button.tsx';
-import { Asking } from '../kit/Asking.tsx';
+import { FormDialog } from '../kit/form/FormDialog.tsx';
+import { prepare } from '../kit/form/request.ts';
+import { useForm } from '../kit/form/useForm.ts';
 import { Problems } from '../kit/notices.tsx';
 import { say } from '../kit/toast.tsx';
 import { useAction } from '../parts/ask.ts';
-import { approvesOf, RoleFields, type RoleForm } from './RoleFields.tsx';
+import { RoleFields } from './RoleFields.tsx';
 
 export type Member = Answer<'GET /api/staff'>['staff'][number];
 
@@ -20,13 +23,20 @@ export function ChangeAccount({
   close: () => void;
 }) {
   const params = { id: s.id };
-  const [form, setForm] = useState<RoleForm>({
-    roles: s.roles,
-    approves: s.approves.join(', '),
-    unitId: s.unitId ?? '',
+  const form = useForm({
+    values: { roles: s.roles as string[], approves: [...s.approves], unitId: s.unitId ?? '' },
+    request: ({ roles, approves, unitId }) =>
+      prepare(staffContract, 'PATCH /api/staff/:id', {
+        params,
+        body: { roles: roles as Role[], approves, unitId: unitId || null },
+      }),
+    after: () => {
+      say('Changed; it counts from now on');
+      close();
+    },
   });
-  const change = useAction('PATCH /api/staff/:id', () => {
-    say('Changed; it counts from now on');
+  const rest = useAction('PATCH /api/staff/:id', () => {
+    say(s.resting ? 'Back at work' : 'Put to rest');
     close();
   });
   const endSessions = useAction('DELETE /api/staff/:id/sessions', ({ ended }) =>
@@ -37,41 +47,23 @@ export function ChangeAccount({
     close();
   });
   return (
-    <Asking
-      open
+    <FormDialog
+      form={form}
       close={close}
       title={s.name}
-      actions={
-        <>
-          <Button
-            look="main"
-            disabled={change.isPending}
-            onClick={() =>
-              change.mutate({
-                params,
-                body: { roles: form.roles, approves: approvesOf(form), unitId: form.unitId || null },
-              })
-            }
-          >
-            Save
-          </Button>
-          <Button
-            look={s.resting ? 'normal' : 'stop'}
-            disabled={change.isPending}
-            onClick={() => change.mutate({ params, body: { resting: !s.resting } })}
-          >
-            {s.resting ? 'Bring back' : 'Put to rest'}
-          </Button>
-        </>
+      submit="Save"
+      beside={
+        <Button
+          look={s.resting ? 'normal' : 'stop'}
+          disabled={rest.isPending}
+          onClick={() => rest.mutate({ params, body: { resting: !s.resting } })}
+        >
+          {s.resting ? 'Bring back' : 'Put to rest'}
+        </Button>
       }
     >
-      <Problems of={change.problem ?? endSessions.problem ?? noStep.problem} />
-      <RoleFields
-        form={form}
-        set={(part) => setForm({ ...form, ...part })}
-        units={units}
-        wrong={change.problem?.fields ?? {}}
-      />
+      <Problems of={rest.problem ?? endSessions.problem ?? noStep.problem} />
+      <RoleFields form={form} units={units} />
       <p className="soft">
         At rest, somebody is signed out everywhere and cannot sign in; what they did stays theirs.
       </p>
@@ -87,6 +79,6 @@ export function ChangeAccount({
           </Button>
         )}
       </div>
-    </Asking>
+    </FormDialog>
   );
 }

@@ -1,63 +1,41 @@
 import { useState } from 'react';
-import { Button } from '#web/kit/Button.tsx';
-import { TextField } from '../kit/Field.tsx';
-import { Problems } from '../kit/notices.tsx';
-import { useAction } from '../parts/ask.ts';
-import { approvesOf, RoleFields, type RoleForm } from './RoleFields.tsx';
-
-type Form = RoleForm & { name: string; email: string };
-const empty: Form = { name: '', email: '', roles: ['door'], approves: '', unitId: '' };
+import type { Role } from '#contract/endpoint.ts';
+import { staffContract } from '#contract/staff.ts';
+import { Form } from '../kit/form/Form.tsx';
+import { Text } from '../kit/form/fields.tsx';
+import { prepare } from '../kit/form/request.ts';
+import { useForm } from '../kit/form/useForm.ts';
+import { RoleFields } from './RoleFields.tsx';
 
 /** Invites somebody to the staff. */
 export function Invite({ units }: { units: readonly { id: string; name: string }[] }) {
-  const [form, setForm] = useState<Form>(empty);
-  const invite = useAction('POST /api/staff/invitations', () => setForm(empty));
-  const wrong = invite.problem?.fields ?? {};
+  const [link, setLink] = useState<string | null>(null);
+  const form = useForm({
+    values: { name: '', email: '', roles: ['door'] as string[], approves: [] as string[], unitId: '' },
+    request: ({ unitId, ...v }) =>
+      prepare(staffContract, 'POST /api/staff/invitations', {
+        body: { ...v, roles: v.roles as Role[], unitId: unitId || null },
+      }),
+    after: (answer) => setLink(answer.link),
+    again: true,
+  });
   return (
     <section aria-label="Invite somebody">
       <h2>Invite somebody</h2>
-      {invite.data && (
+      {link && (
         <p className="note" role="status">
-          Invited. The message is in the Tray; to hand the link over yourself: <code>{invite.data.link}</code>
+          Invited. The message is in the Tray; to hand the link over yourself: <code>{link}</code>
         </p>
       )}
-      <form
-        className="form"
-        noValidate
-        onSubmit={(e) => {
-          e.preventDefault();
-          invite.mutate({
-            body: {
-              name: form.name,
-              email: form.email,
-              roles: form.roles,
-              approves: approvesOf(form),
-              unitId: form.unitId || null,
-            },
-          });
-        }}
-      >
-        <Problems of={invite.problem} />
-        <div className="pair">
-          <TextField
-            label="Name"
-            value={form.name}
-            set={(name) => setForm({ ...form, name })}
-            error={wrong.name}
-          />
-          <TextField
-            label="Email"
-            type="email"
-            value={form.email}
-            set={(email) => setForm({ ...form, email })}
-            error={wrong.email}
-          />
-        </div>
-        <RoleFields form={form} set={(part) => setForm({ ...form, ...part })} units={units} wrong={wrong} />
-        <Button type="submit" look="main" disabled={invite.isPending}>
-          Invite
-        </Button>
-      </form>
+      <div className="form">
+        <Form form={form} submit="Invite">
+          <div className="pair">
+            <Text form={form} name="name" label="Name" required />
+            <Text form={form} name="email" label="Email" type="email" required />
+          </div>
+          <RoleFields form={form} units={units} />
+        </Form>
+      </div>
     </section>
   );
 }

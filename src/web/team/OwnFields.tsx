@@ -1,12 +1,14 @@
 import { chakra } from '@chakra-ui/react';
 import { useState } from 'react';
-import type { CustomField, FieldKind } from '#contract/fields.ts';
+import { type CustomField, type FieldKind, fieldsContract } from '#contract/fields.ts';
 import { Button } from '#web/kit/Button.tsx';
-import { Asking } from '../kit/Asking.tsx';
-import { ChoiceField, Field, TextField } from '../kit/Field.tsx';
-import { Loaded, Problems } from '../kit/notices.tsx';
+import { FormDialog } from '../kit/form/FormDialog.tsx';
+import { Choose, LongText, Text } from '../kit/form/fields.tsx';
+import { type Prepared, prepare } from '../kit/form/request.ts';
+import { useForm } from '../kit/form/useForm.ts';
+import { Loaded } from '../kit/notices.tsx';
 import { say } from '../kit/toast.tsx';
-import { useAction, useAsk } from '../parts/ask.ts';
+import { useAsk } from '../parts/ask.ts';
 
 const kinds: readonly FieldKind[] = ['text', 'number', 'date', 'yes or no', 'one of'];
 const linesOf = (text: string): string[] =>
@@ -39,118 +41,106 @@ export function OwnFields() {
                       {f.kind === 'one of' ? f.choices.join(', ') : f.kind}, {f.filled} filled in
                     </span>
                   </span>
-                  <button
-                    type="button"
-                    className="link"
+                  <Button
+                    look="link"
                     aria-label={`Change the field ${f.name}`}
                     onClick={() => setChanging(f)}
                   >
                     Change
-                  </button>
+                  </Button>
                 </li>
               ))}
             </ul>
           </>
         )}
       </Loaded>
-      <button type="button" className="link" onClick={() => setChanging('new')}>
+      <Button look="link" onClick={() => setChanging('new')}>
         Add a field
-      </button>
+      </Button>
       {changing && <FieldForm field={changing === 'new' ? null : changing} close={() => setChanging(null)} />}
     </chakra.section>
   );
 }
 
 function FieldForm({ field, close }: { field: CustomField | null; close: () => void }) {
-  const [name, setName] = useState(field?.name ?? '');
-  const [kind, setKind] = useState<FieldKind>(field?.kind ?? 'text');
-  const [choices, setChoices] = useState(field?.choices.join('\n') ?? '');
-  const [typed, setTyped] = useState<string | null>(null);
-  const done = (words: string) => () => {
-    say(words);
-    close();
-  };
-  const add = useAction('POST /api/fields', done('Added'));
-  const change = useAction('PATCH /api/fields/:id', done('Saved'));
-  const remove = useAction('DELETE /api/fields/:id', done('The field was taken away.'));
-  const problem = add.problem ?? change.problem ?? remove.problem;
-  const wrong = problem?.fields ?? {};
-  const given = kind === 'one of' ? linesOf(choices) : [];
+  const [removing, setRemoving] = useState(false);
+  const form = useForm({
+    values: {
+      name: field?.name ?? '',
+      kind: (field?.kind ?? 'text') as FieldKind,
+      choices: field?.choices.join('\n') ?? '',
+    },
+    request: ({ name, kind, choices }): Prepared<unknown> => {
+      const given = kind === 'one of' ? linesOf(choices) : [];
+      return field
+        ? prepare(fieldsContract, 'PATCH /api/fields/:id', {
+            params: { id: field.id },
+            body: { name, ...(kind === 'one of' ? { choices: given } : {}) },
+          })
+        : prepare(fieldsContract, 'POST /api/fields', { body: { name, kind, choices: given } });
+    },
+    fieldOf: (path) => (path.startsWith('choices.') ? 'choices' : path),
+    after: () => {
+      say(field ? 'Saved' : 'Added');
+      close();
+    },
+  });
+  if (field && removing) return <RemoveField field={field} close={close} />;
   return (
-    <Asking
-      open
+    <FormDialog
+      form={form}
       close={close}
       title={field ? `The field “${field.name}”` : 'A new field'}
-      actions={
-        typed === null || !field ? (
-          <>
-            <Button
-              look="main"
-              disabled={add.isPending || change.isPending}
-              onClick={() =>
-                field
-                  ? change.mutate({
-                      params: { id: field.id },
-                      body: { name, ...(kind === 'one of' ? { choices: given } : {}) },
-                    })
-                  : add.mutate({ body: { name, kind, choices: given } })
-              }
-            >
-              {field ? 'Save' : 'Add'}
-            </Button>
-            {field && (
-              <Button look="stop" onClick={() => setTyped('')}>
-                Remove
-              </Button>
-            )}
-          </>
-        ) : (
-          <Button
-            look="stop"
-            disabled={remove.isPending}
-            onClick={() => remove.mutate({ params: { id: field.id }, body: { name: typed } })}
-          >
-            Delete it for good
+      submit={field ? 'Save' : 'Add'}
+      beside={
+        field && (
+          <Button look="stop" onClick={() => setRemoving(true)}>
+            Remove
           </Button>
         )
       }
     >
-      <Problems of={problem} />
-      {typed === null || !field ? (
-        <>
-          <TextField label="Name" value={name} set={setName} error={wrong.name} autoFocus />
-          {!field && (
-            <ChoiceField
-              label="Kind"
-              value={kind}
-              set={(v) => setKind(v as FieldKind)}
-              choices={kinds.map((k) => ({ value: k, label: k }))}
-            />
-          )}
-          {kind === 'one of' && (
-            <Field label="Choices, one a line" error={wrong.choices}>
-              {(props) => (
-                <textarea {...props} rows={4} value={choices} onChange={(e) => setChoices(e.target.value)} />
-              )}
-            </Field>
-          )}
-        </>
-      ) : field.filled ? (
+      <Text form={form} name="name" label="Name" required autoFocus />
+      {!field && (
+        <Choose form={form} name="kind" label="Kind" choices={kinds.map((k) => ({ value: k, label: k }))} />
+      )}
+      {form.values.kind === 'one of' && (
+        <LongText form={form} name="choices" label="Choices, one a line" required />
+      )}
+    </FormDialog>
+  );
+}
+
+/** Removes a field with all that was filled in; its name is typed where something would be lost. */
+function RemoveField({ field, close }: { field: CustomField; close: () => void }) {
+  const form = useForm({
+    values: { name: '' },
+    request: (body) => prepare(fieldsContract, 'DELETE /api/fields/:id', { params: { id: field.id }, body }),
+    after: () => {
+      say('The field was removed.');
+      close();
+    },
+  });
+  return (
+    <FormDialog
+      form={form}
+      close={close}
+      title={`The field “${field.name}”`}
+      submit="Delete it for good"
+      look="stop"
+      disabled={field.filled > 0 && !form.values.name.trim()}
+    >
+      {field.filled ? (
         <>
           <p>
             {field.filled} {field.filled === 1 ? 'contact has' : 'contacts have'} it filled in; all of it goes
-            with the field. This cannot be undone.
+            with the field. This can’t be undone.
           </p>
-          <TextField
-            label={`Type the name to go on: ${field.name}`}
-            value={typed}
-            set={setTyped}
-            error={wrong.name}
-          />
+          <Text form={form} name="name" label={`Type the name to go on: ${field.name}`} />
         </>
       ) : (
         <p>Nobody has it filled in. Delete it?</p>
       )}
-    </Asking>
+    </FormDialog>
   );
 }

@@ -1,11 +1,14 @@
 import { chakra } from '@chakra-ui/react';
 import { type ReactNode, useState } from 'react';
+import { eventsContract } from '#contract/events.ts';
 import { holdsOn, saySpan } from '#core/contacts/membership.ts';
-import { Button } from '#web/kit/Button.tsx';
-import { ChoiceField, Field, TextField } from '../kit/Field.tsx';
-import { Loaded, Problems } from '../kit/notices.tsx';
+import { Form } from '../kit/form/Form.tsx';
+import { Choose, Count, LongText, Text } from '../kit/form/fields.tsx';
+import { type Prepared, prepare } from '../kit/form/request.ts';
+import { useForm } from '../kit/form/useForm.ts';
+import { Loaded } from '../kit/notices.tsx';
 import { say } from '../kit/toast.tsx';
-import { useAction, useAsk } from '../parts/ask.ts';
+import { useAsk } from '../parts/ask.ts';
 import { Person } from '../parts/Person.tsx';
 import { useSaying } from '../parts/saying.ts';
 import { OwnFields } from './OwnFields.tsx';
@@ -136,128 +139,81 @@ function UnitPeople({ id }: { id: string }) {
 }
 
 function AddNamed({ endpoint, label }: { endpoint: 'POST /api/units' | 'POST /api/funds'; label: string }) {
-  const [name, setName] = useState('');
-  const add = useAction(endpoint, () => {
-    say('Added');
-    setName('');
+  const form = useForm({
+    values: { name: '' },
+    request: (body): Prepared<unknown> => prepare(eventsContract, endpoint, { body }),
+    after: () => say('Added'),
+    again: true,
   });
   return (
-    <form
-      noValidate
-      onSubmit={(e) => {
-        e.preventDefault();
-        add.mutate({ body: { name } });
-      }}
-    >
-      <TextField label={label} value={name} set={setName} error={add.problem?.fields.name} />
-      <Button type="submit" disabled={add.isPending}>
-        Add
-      </Button>
-    </form>
+    <Form form={form} submit="Add" look="normal">
+      <Text form={form} name="name" label={label} required />
+    </Form>
   );
 }
 
-const noVenue = { name: '', address: '', capacity: '', accessNotes: '' };
 function AddVenue() {
-  const [form, setForm] = useState(noVenue);
-  const add = useAction('POST /api/venues', () => {
-    say('Added');
-    setForm(noVenue);
+  const form = useForm({
+    values: { name: '', address: '', capacity: '', accessNotes: '' },
+    request: ({ capacity, ...v }) =>
+      prepare(eventsContract, 'POST /api/venues', {
+        body: { ...v, capacity: capacity ? Number(capacity) : null },
+      }),
+    after: () => say('Added'),
+    again: true,
   });
-  const wrong = add.problem?.fields ?? {};
   return (
-    <form
-      noValidate
-      onSubmit={(e) => {
-        e.preventDefault();
-        add.mutate({ body: { ...form, capacity: form.capacity ? Number(form.capacity) : null } });
-      }}
-    >
+    <Form form={form} submit="Add" look="normal">
       <div className="pair">
-        <TextField
-          label="Name of the place"
-          value={form.name}
-          set={(name) => setForm({ ...form, name })}
-          error={wrong.name}
-        />
-        <TextField
-          label="Holds"
-          type="number"
-          value={form.capacity}
-          set={(capacity) => setForm({ ...form, capacity })}
-          error={wrong.capacity}
-          help="People; empty when nobody knows."
-        />
+        <Text form={form} name="name" label="Name of the place" required />
+        <Count form={form} name="capacity" label="Holds" help="People; empty when nobody knows." />
       </div>
-      <TextField
-        label="Address"
-        value={form.address}
-        set={(address) => setForm({ ...form, address })}
-        error={wrong.address}
-      />
-      <TextField
+      <Text form={form} name="address" label="Address" />
+      <Text
+        form={form}
+        name="accessNotes"
         label="Access"
-        value={form.accessNotes}
-        set={(accessNotes) => setForm({ ...form, accessNotes })}
         help="Steps, ramps, toilets; shown on the public page."
       />
-      <Button type="submit" disabled={add.isPending}>
-        Add
-      </Button>
-    </form>
+    </Form>
   );
 }
 
 function AddWaiver() {
-  const [title, setTitle] = useState('');
-  const [audience, setAudience] = useState<'everyone' | 'minors' | 'adults'>('everyone');
-  const [clauses, setClauses] = useState('');
-  const add = useAction('POST /api/waivers', ({ version }) => {
-    say(`Added as version ${version}`);
-    setTitle('');
-    setClauses('');
+  const form = useForm({
+    values: { title: '', audience: 'everyone' as 'everyone' | 'minors' | 'adults', clauses: '' },
+    request: ({ clauses, ...v }) =>
+      prepare(eventsContract, 'POST /api/waivers', {
+        body: {
+          ...v,
+          clauses: clauses
+            .split('\n')
+            .map((c) => c.trim())
+            .filter(Boolean),
+        },
+      }),
+    fieldOf: (path) => (path.startsWith('clauses.') ? 'clauses' : path),
+    after: ({ version }) => say(`Added as version ${version}`),
+    again: true,
   });
   return (
-    <form
-      noValidate
-      onSubmit={(e) => {
-        e.preventDefault();
-        add.mutate({
-          body: {
-            title,
-            audience,
-            clauses: clauses
-              .split('\n')
-              .map((c) => c.trim())
-              .filter(Boolean),
-          },
-        });
-      }}
-    >
-      <Problems of={add.problem} />
+    <Form form={form} submit="Add" look="normal">
       <div className="pair">
-        <TextField
+        <Text
+          form={form}
+          name="title"
           label="Title"
-          value={title}
-          set={setTitle}
-          error={add.problem?.fields.title}
+          required
           help="The same title again makes its next version."
         />
-        <ChoiceField
+        <Choose
+          form={form}
+          name="audience"
           label="Asked of"
-          value={audience}
-          set={(v) => setAudience(v as typeof audience)}
           choices={['everyone', 'minors', 'adults'].map((v) => ({ value: v, label: v }))}
         />
       </div>
-      <Field label="Clauses, one a line" error={add.problem?.fields.clauses}>
-        {(props) => (
-          <textarea {...props} rows={4} value={clauses} onChange={(e) => setClauses(e.target.value)} />
-        )}
-      </Field>
-      <Button type="submit" disabled={add.isPending}>
-        Add
-      </Button>
-    </form>
+      <LongText form={form} name="clauses" label="Clauses, one a line" required />
+    </Form>
   );
 }

@@ -2,6 +2,7 @@ import { useState } from 'react';
 import { Link } from 'react-router';
 import type { Answer } from '#web/api.ts';
 import { Button } from '#web/kit/Button.tsx';
+import { Tick } from '../kit/Choosing.tsx';
 import { Loaded, Problems } from '../kit/notices.tsx';
 import { say } from '../kit/toast.tsx';
 import { useAction, useAsk, useMe } from '../parts/ask.ts';
@@ -127,18 +128,12 @@ function Required({ required }: { required: boolean }) {
   return (
     <>
       <Problems of={set.problem} />
-      <label className="tick">
-        <input
-          type="checkbox"
-          checked={required}
-          disabled={set.isPending}
-          onChange={(e) => set.mutate({ body: { required: e.target.checked } })}
-        />
+      <Tick checked={required} disabled={set.isPending} set={(on) => set.mutate({ body: { required: on } })}>
         <span>
           Coordinators and treasurers need a second step at sign-in.{' '}
           <span className="soft">Whoever has none sets it up at the next request, before anything else.</span>
         </span>
-      </label>
+      </Tick>
     </>
   );
 }

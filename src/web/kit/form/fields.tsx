@@ -14,7 +14,9 @@ type Shown = Omit<FieldProps, 'error' | 'id'>;
 function useBound<V extends FieldValues>(form: Form<V>, name: FieldPath<V>, label: string) {
   const { field, fieldState } = useController({ control: form.hook.control, name });
   const { named } = form;
-  useEffect(() => named(name, label));
+  useEffect(() => {
+    named(name, label);
+  });
   return {
     id: form.idOf(name),
     value: field.value as unknown,

@@ -35,7 +35,7 @@ export interface Form<V extends FieldValues> {
   problems: readonly FormProblem[];
   submit(): void;
   sending: boolean;
-  /** Something was typed that was not sent. */
+  /** Something was typed that was not sent and is kept nowhere else. */
   dirty: boolean;
   /** What was typed earlier was found on this device. */
   restored: boolean;
@@ -51,7 +51,7 @@ export interface FormOptions<V extends FieldValues, A> {
   /** What is wrong beside what the contract says, known before it is sent. */
   check?: (values: V) => readonly FieldProblem[];
   /** The field of a path of the request, where they are not called the same. */
-  fieldOf?: (path: string) => string;
+  fieldOf?: (path: string, values: V) => string;
   /** Under which name what is typed is kept on this device, and where. */
   draft?: { name: string; keeping: Keeping };
   /** Begins anew with the same values once it was sent. */
@@ -85,7 +85,7 @@ export function useForm<V extends FieldValues, A>(options: FormOptions<V, A>): F
     if (!found.length) return { values, errors: {} };
     const errors: Record<string, { type: string; message: string }> = {};
     for (const problem of found)
-      errors[fieldOf(problem.path)] ??= {
+      errors[fieldOf(problem.path, values)] ??= {
         type: 'code' in problem ? problem.code : 'wrong',
         message: sayField(problem, readingIn()),
       };
@@ -116,11 +116,14 @@ export function useForm<V extends FieldValues, A>(options: FormOptions<V, A>): F
   }, [errors, whole, idOf]);
 
   // After a try that did not succeed one begins at the first field that is wrong, in the order they stand.
+  const focused = useRef(0);
   useEffect(() => {
-    if (!tries) return;
+    // What is wrong is drawn after the try was counted.
+    if (focused.current === tries || !problems.length) return;
+    focused.current = tries;
     const wrong = [...document.querySelectorAll<HTMLElement>(`[id^="${id}-"][aria-invalid="true"]`)][0];
     (wrong ?? document.getElementById(`${id}-problems`))?.focus();
-  }, [tries, id]);
+  }, [tries, problems, id]);
 
   const text = draft ? JSON.stringify(values) : '';
   useEffect(() => {
@@ -148,7 +151,7 @@ export function useForm<V extends FieldValues, A>(options: FormOptions<V, A>): F
     } catch (error) {
       if (!(error instanceof ApiProblem)) throw error;
       for (const [path, message] of Object.entries(error.fields))
-        hook.setError(fieldOf(path) as FieldPath<V>, { type: 'server', message });
+        hook.setError(fieldOf(path, sent) as FieldPath<V>, { type: 'server', message });
       setWhole(error.message);
       setTries((n) => n + 1);
     } finally {
@@ -168,7 +171,9 @@ export function useForm<V extends FieldValues, A>(options: FormOptions<V, A>): F
         });
     },
     idOf,
-    named: (path, label) => labels.current.set(path, label),
+    named: (path, label) => {
+      labels.current.set(path, label);
+    },
     problems,
     submit: () => {
       // A second click while the first is under way changes nothing.
@@ -184,7 +189,7 @@ export function useForm<V extends FieldValues, A>(options: FormOptions<V, A>): F
       )();
     },
     sending,
-    dirty: isDirty || restored,
+    dirty: isDirty && !draft,
     restored,
     startOver: () => {
       if (draft) keepDraft(draft.name, draft.keeping, null);

@@ -1,0 +1,55 @@
+import { crewContract } from '#contract/crew.ts';
+import type { EventPage } from '#contract/events.ts';
+import { shiftDate } from '#core/time/wallTime.ts';
+import { FormDialog } from '../kit/form/FormDialog.tsx';
+import { Count, DateField, Text, Tick, TimeField } from '../kit/form/fields.tsx';
+import { prepare } from '../kit/form/request.ts';
+import { useForm } from '../kit/form/useForm.ts';
+import { say } from '../kit/toast.tsx';
+
+/** Adds a shift to an event; one that ends before it begins goes on into the next day. */
+export function AddShift({ page, close }: { page: EventPage; close: () => void }) {
+  const [date = '', from = ''] = (page.plan.startsLocal ?? '').split('T');
+  const to = (page.plan.endsLocal ?? '').split('T')[1] ?? '';
+  const overnight = (v: { from: string; to: string }) => v.to !== '' && v.to <= v.from;
+  const form = useForm({
+    values: { role: '', place: '', date, from, to, needed: '1', publicSignUp: true },
+    request: (v) =>
+      prepare(crewContract, 'POST /api/events/:id/shifts', {
+        params: { id: page.id },
+        body: {
+          role: v.role,
+          place: v.place,
+          startsLocal: `${v.date}T${v.from}`,
+          endsLocal: `${v.date && overnight(v) ? shiftDate(v.date, 1) : v.date}T${v.to}`,
+          needed: Number(v.needed) || 0,
+          publicSignUp: v.publicSignUp,
+        },
+      }),
+    fieldOf: (path, v) =>
+      path === 'startsLocal' ? (v.date ? 'from' : 'date') : path === 'endsLocal' ? 'to' : path,
+    after: () => {
+      say('Added');
+      close();
+    },
+  });
+  return (
+    <FormDialog form={form} close={close} title="Add a shift" submit="Add">
+      <div className="pair">
+        <Text form={form} name="role" label="Role" required autoFocus />
+        <Text form={form} name="place" label="Place" />
+        <DateField form={form} name="date" label="Date" required />
+        <Count form={form} name="needed" label="How many" required />
+        <TimeField form={form} name="from" label="From" required />
+        <TimeField
+          form={form}
+          name="to"
+          label="To"
+          required
+          consequence={overnight(form.values) ? 'ends the next day' : ''}
+        />
+      </div>
+      <Tick form={form} name="publicSignUp" label="anybody may sign up for it on the public page" />
+    </FormDialog>
+  );
+}

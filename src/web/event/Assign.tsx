@@ -1,0 +1,70 @@
+import { useState } from 'react';
+import { type CrewShift, crewContract } from '#contract/crew.ts';
+import { sayTime } from '#core/time/say.ts';
+import type { Answer } from '#web/api.ts';
+import { FormDialog } from '../kit/form/FormDialog.tsx';
+import { Text } from '../kit/form/fields.tsx';
+import { prepare } from '../kit/form/request.ts';
+import { useForm } from '../kit/form/useForm.ts';
+import { say } from '../kit/toast.tsx';
+import { PersonSearch } from '../parts/PersonSearch.tsx';
+
+type Clash = Answer<'POST /api/shifts/:id/assignments'>['clashes'][number];
+
+/** Puts somebody on a shift by name. A clash is shown and needs a reason to be overridden. */
+export function Assign({ shift, close }: { shift: CrewShift; close: () => void }) {
+  const [clashes, setClashes] = useState<readonly Clash[]>([]);
+  const form = useForm({
+    values: { contactId: '', name: '', overrideReason: '' },
+    request: ({ contactId, overrideReason }) =>
+      prepare(crewContract, 'POST /api/shifts/:id/assignments', {
+        params: { id: shift.id },
+        body: { contactId, overrideReason },
+      }),
+    after: (answer, { name }) => {
+      if (!answer.assigned) {
+        setClashes(answer.clashes);
+        return;
+      }
+      say(`${name} is on the shift; the message is planned`);
+      close();
+    },
+  });
+  const { contactId, name, overrideReason } = form.values;
+  const speaks = contactId && clashes.length > 0;
+  return (
+    <FormDialog
+      form={form}
+      close={close}
+      title={`${shift.role}, ${sayTime(shift.startsLocal)}–${sayTime(shift.endsLocal)}`}
+      submit={speaks ? `Assign ${name} anyway` : name ? `Put ${name} on` : 'Put on'}
+      look={speaks ? 'stop' : 'main'}
+      disabled={!contactId || Boolean(speaks && overrideReason.trim().length < 3)}
+    >
+      {speaks ? (
+        <>
+          <div className="note stop" role="alert">
+            <p>
+              <b>{name}:</b> {clashes.map((c) => c.text).join('; ')}
+            </p>
+          </div>
+          <Text
+            form={form}
+            name="overrideReason"
+            label="Reason for overriding"
+            help="The reason is kept with the shift."
+            required
+          />
+        </>
+      ) : (
+        <PersonSearch
+          label="Who"
+          placeholder="Part of a name, email or telephone"
+          chosen={name}
+          autoFocus
+          pick={(person) => form.set({ contactId: person?.id ?? '', name: person?.name ?? '' })}
+        />
+      )}
+    </FormDialog>
+  );
+}
