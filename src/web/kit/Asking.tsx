@@ -13,6 +13,7 @@ export function Asking({
   wide = false,
   dirty = false,
   discard,
+  closeWords,
 }: {
   open: boolean;
   close: () => void;
@@ -23,6 +24,8 @@ export function Asking({
   /** Something was typed that would be lost: closing asks first. */
   dirty?: boolean;
   discard?: () => void;
+  /** What the button says that closes it. */
+  closeWords?: string;
 }) {
   const words = useKitWords();
   const [leaving, setLeaving] = useState(false);
@@ -55,7 +58,7 @@ export function Asking({
               <div className="acts asked">
                 {actions}
                 <Button look="plain" onClick={leave}>
-                  {dirty ? words.cancel : words.close}
+                  {closeWords ?? (dirty ? words.cancel : words.close)}
                 </Button>
               </div>
             )}

@@ -1,4 +1,5 @@
 import { createContext, useContext } from 'react';
+import type { Saving } from './useSelfSaving.ts';
 
 /** What the parts of the kit say themselves. Every language has them. */
 export interface KitWords {
@@ -14,6 +15,7 @@ export interface KitWords {
   tryAgain: string;
   stop: string;
   of: string;
+  saving: Record<Saving, string>;
   /** Leaving what was typed and not sent. */
   leaveTitle: string;
   leaveText: string;
@@ -36,6 +38,7 @@ export const kitEn: KitWords = {
   tryAgain: 'Try again',
   stop: 'Stop',
   of: 'of',
+  saving: { saved: 'Saved', unsaved: 'Not saved yet', saving: 'Saving …', failed: 'Not saved' },
   leaveTitle: 'Discard what you typed?',
   leaveText: 'It has not been saved.',
   stay: 'Keep editing',

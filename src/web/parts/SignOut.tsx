@@ -1,6 +1,7 @@
 import { useQueryClient } from '@tanstack/react-query';
 import { useNavigate } from 'react-router';
 import { Button } from '#web/kit/Button.tsx';
+import { forgetDrafts } from '../kit/form/drafts.ts';
 import { useRecent } from '../shell/state.ts';
 import { useAction } from './ask.ts';
 
@@ -12,6 +13,7 @@ export function useSignOut(): () => void {
     client.clear();
     // Whose records were looked at is nobody's business who signs in next.
     useRecent.getState().forget();
+    forgetDrafts();
     navigate('/sign-in', { replace: true });
   });
   return () => signOut.mutate({});

@@ -1,6 +1,6 @@
 import { chakra } from '@chakra-ui/react';
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
-import { useDeferredValue, useEffect, useRef, useState } from 'react';
+import { useDeferredValue, useRef, useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import type { SegmentSummary } from '#contract/records.ts';
 import { fullName } from '#core/contacts/names.ts';
@@ -9,7 +9,9 @@ import { ApiProblem, addressOf, call } from '#web/api.ts';
 import { Button, ButtonAnchor } from '#web/kit/Button.tsx';
 import { MailingForm } from '../contacts/MailingForm.tsx';
 import { Loaded, Problems } from '../kit/notices.tsx';
+import { SavedMark } from '../kit/SavedMark.tsx';
 import { say } from '../kit/toast.tsx';
+import { useSelfSaving } from '../kit/useSelfSaving.ts';
 import { useAction, useAsk, useMe } from '../parts/ask.ts';
 import { Person } from '../parts/Person.tsx';
 import { sayCount, useSaying } from '../parts/saying.ts';
@@ -50,7 +52,7 @@ function Shown({ kept }: { kept: SegmentSummary }) {
   const params = { id: kept.id };
   const save = useAction('PATCH /api/segments/:id');
   const freeze = useAction('PATCH /api/segments/:id', (s) =>
-    say(s.frozenAt ? `Frozen with ${sayPeople(s.count ?? 0)}.` : 'It lives again.'),
+    say(s.frozenAt ? `Frozen with ${sayPeople(s.count ?? 0)}.` : 'Unfrozen.'),
   );
   // Who was in a segment kept by hand, so that throwing it away can be taken back.
   const members = useRef<string[]>([]);
@@ -59,7 +61,7 @@ function Shown({ kept }: { kept: SegmentSummary }) {
   const restore = useAction('POST /api/segments', ({ id }) => navigate(`/records/segments/${id}`));
   const remove = useAction('DELETE /api/segments/:id', () => {
     navigate('/records/segments');
-    say(`“${name}” was thrown away.`, {
+    say(`“${name}” was deleted.`, {
       label: 'Undo',
       run: () =>
         restore.mutate({
@@ -75,17 +77,13 @@ function Shown({ kept }: { kept: SegmentSummary }) {
     retry: false,
   });
   const problem = found.error instanceof ApiProblem ? found.error : null;
-  // Saved a moment after the last change, and only what can be asked.
-  const stored = useRef(JSON.stringify([kept.name, segment]));
-  useEffect(() => {
-    const now = JSON.stringify([name, segment]);
-    if (now === stored.current || kept.frozenAt || !name.trim() || problem) return;
-    const soon = setTimeout(() => {
-      stored.current = now;
-      save.mutate({ params, body: { name, segment: segment as unknown as Body } });
-    }, 600);
-    return () => clearTimeout(soon);
-  });
+  // Only what can be asked is saved.
+  const saving = useSelfSaving(
+    { name, segment },
+    (body) =>
+      save.mutateAsync({ params, body: { name: body.name, segment: body.segment as unknown as Body } }),
+    { ready: !kept.frozenAt && name.trim() !== '' && !problem },
+  );
   const shown = kept.frozenAt ? kept.count : (found.data?.count ?? kept.count);
   return (
     <>
@@ -98,6 +96,7 @@ function Shown({ kept }: { kept: SegmentSummary }) {
           onChange={(e) => setName(e.target.value)}
         />
         <div className="acts">
+          {!kept.frozenAt && <SavedMark state={saving} />}
           {coordinator && (
             <>
               <ButtonAnchor href={addressOf('GET /api/segments/:id/contacts.csv', params)}>CSV</ButtonAnchor>

@@ -5,7 +5,8 @@ import { CacheProvider } from '@emotion/react';
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { StrictMode } from 'react';
 import { createRoot } from 'react-dom/client';
-import { BrowserRouter } from 'react-router';
+import { createBrowserRouter, RouterProvider } from 'react-router';
+
 import { ApiProblem } from '#web/api.ts';
 import { system } from '#web/kit/system.ts';
 import { Places } from './Places.tsx';
@@ -22,14 +23,14 @@ const client = new QueryClient({
   },
 });
 
+const router = createBrowserRouter([{ path: '*', element: <Places /> }]);
+
 createRoot(document.getElementById('root')!).render(
   <StrictMode>
     <CacheProvider value={cache}>
       <ChakraProvider value={system}>
         <QueryClientProvider client={client}>
-          <BrowserRouter>
-            <Places />
-          </BrowserRouter>
+          <RouterProvider router={router} />
         </QueryClientProvider>
       </ChakraProvider>
     </CacheProvider>

@@ -2,6 +2,7 @@ import { chakra } from '@chakra-ui/react';
 import type { ReactNode } from 'react';
 import type { FieldValues } from 'react-hook-form';
 import { Button } from '../Button.tsx';
+import { Leaving } from '../Leaving.tsx';
 import { useKitWords } from '../words.ts';
 import type { Form as FormState } from './useForm.ts';
 
@@ -94,6 +95,7 @@ export function Form<V extends FieldValues>({
         form.submit();
       }}
     >
+      <Leaving loses={form.loses} />
       <Restored form={form} />
       <Summary form={form} />
       {children}

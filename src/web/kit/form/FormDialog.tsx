@@ -3,6 +3,7 @@ import { type ReactNode, useId } from 'react';
 import type { FieldValues } from 'react-hook-form';
 import { Asking } from '../Asking.tsx';
 import { Button } from '../Button.tsx';
+import { Leaving } from '../Leaving.tsx';
 import { Restored, Summary } from './Form.tsx';
 import type { Form } from './useForm.ts';
 
@@ -57,6 +58,7 @@ export function FormDialog<V extends FieldValues>({
           form.submit();
         }}
       >
+        <Leaving loses={form.loses} />
         <Restored form={form} />
         <Summary form={form} />
         {children}

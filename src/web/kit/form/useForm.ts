@@ -37,6 +37,8 @@ export interface Form<V extends FieldValues> {
   sending: boolean;
   /** Something was typed that was not sent and is kept nowhere else. */
   dirty: boolean;
+  /** The same, known also before it is drawn again. */
+  loses: () => boolean;
   /** What was typed earlier was found on this device. */
   restored: boolean;
   /** Back to what it began with. */
@@ -76,6 +78,8 @@ export function useForm<V extends FieldValues, A>(options: FormOptions<V, A>): F
   const key = useRef({ contents: '', key: '' });
   const labels = useRef(new Map<string, string>());
   const id = useId().replaceAll(':', '');
+  const unsent = useRef(false);
+  const loses = useCallback(() => unsent.current, []);
   const latest = useRef(options);
   latest.current = options;
 
@@ -103,6 +107,7 @@ export function useForm<V extends FieldValues, A>(options: FormOptions<V, A>): F
     shouldFocusError: false,
   });
   const { errors, isDirty } = hook.formState;
+  unsent.current = isDirty && !draft;
   const values = hook.watch();
 
   const idOf = useCallback((path: string) => `${id}-${path.replaceAll('.', '-')}`, [id]);
@@ -131,6 +136,7 @@ export function useForm<V extends FieldValues, A>(options: FormOptions<V, A>): F
   }, [draft?.name, draft?.keeping, text, isDirty, restored, draft]);
 
   const settle = (answer: A, sent: V) => {
+    unsent.current = false;
     if (draft) keepDraft(draft.name, draft.keeping, null);
     setRestored(false);
     hook.reset(again ? (options.values as DefaultValues<V>) : (sent as DefaultValues<V>));
@@ -190,6 +196,7 @@ export function useForm<V extends FieldValues, A>(options: FormOptions<V, A>): F
     },
     sending,
     dirty: isDirty && !draft,
+    loses,
     restored,
     startOver: () => {
       if (draft) keepDraft(draft.name, draft.keeping, null);
