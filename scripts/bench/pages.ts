@@ -1,4 +1,4 @@
-import { shiftDate } from '#core/time/wallTime.ts';
+import { shiftDate } from '#core/time/dates.ts';
 import { recurring } from '#demo/calendar.ts';
 import { planRows } from '#demo/history.ts';
 import { makePeople, storePeople } from '#demo/people.ts';

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { type Role, roles } from '#core/staff/roles.ts';
-import { isCalendarDate } from '#core/time/wallTime.ts';
+import { isCalendarDate } from '#core/time/dates.ts';
 import type { ProblemCode } from '#core/words/problems.ts';
 
 export { type Role, roles };

@@ -1,5 +1,5 @@
 import { splitName } from '#core/contacts/names.ts';
-import { shiftDate } from '#core/time/wallTime.ts';
+import { shiftDate } from '#core/time/dates.ts';
 import { derived, ensureKeys } from '#server/contacts/keys.ts';
 import { insert, type Queries } from '#server/db/database.ts';
 import type { Founded } from './organization.ts';

@@ -1,4 +1,4 @@
-import { shiftDate } from '#core/time/wallTime.ts';
+import { shiftDate } from '#core/time/dates.ts';
 
 /** One kind of event that recurs, with what its past dates look like. */
 export interface Recurring {

@@ -1,5 +1,5 @@
 import { plusMinutes } from '#core/time/clock.ts';
-import { shiftDate } from '#core/time/wallTime.ts';
+import { shiftDate } from '#core/time/dates.ts';
 import { ageDecides } from '#core/waivers/needs.ts';
 import { type Actor, type App, inTransaction, type SignedIn } from '#server/app/app.ts';
 import { decide, submit } from '#server/clearance/commands.ts';

@@ -2,7 +2,7 @@ import { mkdirSync, rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { everybody } from '#core/contacts/listing.ts';
 import type { Segment } from '#core/records/segment.ts';
-import { shiftDate } from '#core/time/wallTime.ts';
+import { shiftDate } from '#core/time/dates.ts';
 import type { App } from '#server/app/app.ts';
 import { storeDemoClock } from '#server/app/clocks.ts';
 import { estimateModel } from '#server/contacts/model.ts';

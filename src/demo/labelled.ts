@@ -1,5 +1,5 @@
 import type { Described } from '#core/contacts/match.ts';
-import { shiftDate } from '#core/time/wallTime.ts';
+import { shiftDate } from '#core/time/dates.ts';
 import { areas, domains, familyNames, givenNames, plain, streets } from './names.ts';
 import type { Random } from './random.ts';
 

@@ -1,6 +1,6 @@
 import { asDescribed } from '#core/contacts/match.ts';
 import { emailKey } from '#core/contacts/reach.ts';
-import { shiftDate } from '#core/time/wallTime.ts';
+import { shiftDate } from '#core/time/dates.ts';
 import { derived, ensureKeys } from '#server/contacts/keys.ts';
 import { insert, type Queries } from '#server/db/database.ts';
 import type { Ids } from '#server/db/ids.ts';

@@ -1,4 +1,4 @@
-import { shiftDate } from '#core/time/wallTime.ts';
+import { shiftDate } from '#core/time/dates.ts';
 import { refreshFound } from '#server/contacts/keys.ts';
 import { insert, type Queries } from '#server/db/database.ts';
 import type { Person } from './people.ts';

@@ -1,7 +1,7 @@
 import { randomBytes, randomUUID } from 'node:crypto';
 import { existsSync } from 'node:fs';
 import { join } from 'node:path';
-import express, { type ErrorRequestHandler, type Express } from 'express';
+import express, { type ErrorRequestHandler, type Express, type Request } from 'express';
 import { rateLimit } from 'express-rate-limit';
 import helmet from 'helmet';
 import { everything } from '#contract/index.ts';
@@ -184,7 +184,7 @@ export function makeServer(app: App, options: ServerOptions): Express {
     const page = makePages(app, handlers, dist);
     server.get('/{*path}', async (request, response) => {
       await inTurn(app, request, response, null, async () => {
-        const { status, html, to } = await page(request.path, response.locals.nonce);
+        const { status, html, to } = await page(request.path, response.locals.nonce, languageOf(request));
         if (to) response.redirect(status, to);
         else response.status(status).set('cache-control', 'no-store').type('html').send(html);
       });
@@ -193,6 +193,13 @@ export function makeServer(app: App, options: ServerOptions): Express {
   server.use(problems(app));
   return server;
 }
+
+/** The language a page is first read in: what its address says, else what the browser asks for. */
+const languageOf = (request: Request): 'en' | 'fr' => {
+  const said = request.query.lang;
+  if (said === 'en' || said === 'fr') return said;
+  return request.acceptsLanguages(['en', 'fr']) === 'fr' ? 'fr' : 'en';
+};
 
 /** Answers every error as problem+json. Only unexpected ones are logged, without what was sent. */
 function problems(app: App): ErrorRequestHandler {

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
-import { shiftDate } from '../time/wallTime.ts';
+import { shiftDate } from '../time/dates.ts';
 import { isWorkingDay } from '../time/workingDays.ts';
 import { dueDates, lastDayToSubmit, longestPath } from './deadline.ts';
 import { type ClearanceRule, type FactFlag, factFlags, factsOf, stepsFor } from './rules.ts';

@@ -1,5 +1,5 @@
 import type { CalendarDate } from '#core/time/clock.ts';
-import { daysBetween, shiftDate } from '#core/time/wallTime.ts';
+import { daysBetween, shiftDate } from '#core/time/dates.ts';
 import { lastWorkingDayBy, workingDaysAfter, workingDaysBefore } from '#core/time/workingDays.ts';
 import type { NeededStep } from './rules.ts';
 

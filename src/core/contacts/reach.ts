@@ -1,4 +1,5 @@
 import { type CountryCode, parsePhoneNumberFromString } from 'libphonenumber-js/min';
+import type { Wrong } from '#core/words/problems.ts';
 
 /** What an email or a telephone is for; empty where nobody said. Nobody has a mobile email. */
 export type ReachKind = '' | 'mobile' | 'home' | 'work' | 'other';
@@ -26,4 +27,19 @@ export function sayPhone(e164: string, country: string): string {
   return parsed.countryCallingCode === '1' && ['CA', 'US'].includes(country)
     ? parsed.formatNational()
     : parsed.formatInternational();
+}
+
+/** Reads an email and a telephone as typed, or says at which field they are wrong. */
+export function readReach(
+  typed: { email?: string | null; phone?: string | null },
+  country: string,
+  prefix = '',
+): { email: string | null; phone: string | null; problems: Wrong[] } {
+  const problems: Wrong[] = [];
+  const email = typed.email?.trim() || null;
+  if (email && !isEmail(email)) problems.push({ path: `${prefix}email`, code: 'not-an-email' });
+  const phoneText = typed.phone?.trim() || null;
+  const phone = phoneText ? readPhone(phoneText, country) : null;
+  if (phoneText && !phone) problems.push({ path: `${prefix}phone`, code: 'not-a-telephone' });
+  return { email, phone, problems };
 }

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
-import { daysBetween } from '#core/time/wallTime.ts';
+import { daysBetween } from '#core/time/dates.ts';
 import { type EventTimes, eventTimes, moveTimes, moveWall } from './dated.ts';
 
 const times: EventTimes = {

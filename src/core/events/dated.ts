@@ -1,5 +1,6 @@
 import type { CalendarDate, WallTime } from '#core/time/clock.ts';
-import { daysBetween, shiftWall } from '#core/time/wallTime.ts';
+import { daysBetween } from '#core/time/dates.ts';
+import { shiftWall } from '#core/time/wallTime.ts';
 
 /** The times of an event, as wall times of its place. They stay as they are when the zone changes. */
 export interface EventTimes {

@@ -1,7 +1,8 @@
 import { endOf } from '#core/events/end.ts';
 import type { CalendarDate, Instant, Zone } from '#core/time/clock.ts';
+import { daysBetween } from '#core/time/dates.ts';
 import { sayTime } from '#core/time/say.ts';
-import { dateOf, daysBetween, wallOf } from '#core/time/wallTime.ts';
+import { dateOf, wallOf } from '#core/time/wallTime.ts';
 import type { Params, Said } from '#core/words/filling.ts';
 import type { PinCode } from '#core/words/pins.ts';
 import { type Stage, stages } from './states.ts';

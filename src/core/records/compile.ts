@@ -1,5 +1,5 @@
 import { attributes } from '#core/contacts/attributes.ts';
-import { shiftDate } from '#core/time/wallTime.ts';
+import { shiftDate } from '#core/time/dates.ts';
 import type { Known } from './pieces.ts';
 import {
   type Bound,

@@ -1,6 +1,7 @@
 import type { Texts } from '#core/contacts/attributes.ts';
 import { holdsOn, type Span, statusOn } from '#core/contacts/membership.ts';
-import { ageOn, instantOf } from '#core/time/wallTime.ts';
+import { ageOn } from '#core/time/dates.ts';
+import { instantOf } from '#core/time/wallTime.ts';
 import {
   type Bound,
   type FieldTest,

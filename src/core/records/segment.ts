@@ -5,7 +5,7 @@ import {
   consentChannels,
   consentTopics,
 } from '#core/contacts/consent.ts';
-import { isCalendarDate } from '#core/time/wallTime.ts';
+import { isCalendarDate } from '#core/time/dates.ts';
 
 /** A bound on a number: at least two times, at most none. */
 export interface Bound {

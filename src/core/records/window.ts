@@ -1,5 +1,6 @@
 import type { CalendarDate, Instant, Zone } from '#core/time/clock.ts';
-import { instantOf, shiftDate } from '#core/time/wallTime.ts';
+import { shiftDate } from '#core/time/dates.ts';
+import { instantOf } from '#core/time/wallTime.ts';
 import type { Window } from './segment.ts';
 
 /** Where and when questions are asked. */

@@ -1,5 +1,5 @@
-import type { CalendarDate, Instant, WallTime, Zone } from './clock.ts';
-import { daysBetween, wallOf } from './wallTime.ts';
+import type { CalendarDate, WallTime, Zone } from './clock.ts';
+import { daysBetween } from './dates.ts';
 
 const asUtc = (wall: WallTime): Date => new Date(`${wall.length === 10 ? `${wall}T00:00` : wall}:00Z`);
 const format = (locale: string, options: Intl.DateTimeFormatOptions) =>
@@ -53,10 +53,4 @@ export function sayDistance(from: CalendarDate, to: CalendarDate): string {
 export function sayConsequence(date: CalendarDate, today: CalendarDate): string {
   const weekday = format('en', { weekday: 'long' }).format(asUtc(date));
   return `a ${weekday}, ${sayDistance(today, date).replace(/^in (\d+ days)$/u, '$1 from now')}`;
-}
-
-/** "Thu 9 Jul, 09:20" in a zone, for the frame and lists. */
-export function sayInstant(at: Instant, zone: Zone): string {
-  const wall = wallOf(at, zone);
-  return `${sayShortDate(wall, true)}, ${sayTime(wall)}`;
 }

@@ -1,16 +1,8 @@
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
+import { ageOn, daysBetween, shiftDate } from './dates.ts';
 import { momentFrom, sayOffset } from './moment.ts';
-import {
-  ageOn,
-  dateOf,
-  daysBetween,
-  instantOf,
-  meaningOf,
-  shiftDate,
-  shiftWall,
-  wallOf,
-} from './wallTime.ts';
+import { dateOf, instantOf, meaningOf, shiftWall, wallOf } from './wallTime.ts';
 
 const halifax = 'America/Halifax';
 /** Beirut changes its clocks at midnight: on 29 March 2026 the hour from 00:00 to 01:00 is left out. */

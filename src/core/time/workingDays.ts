@@ -1,6 +1,6 @@
 import { Temporal } from 'temporal-polyfill';
 import type { CalendarDate } from './clock.ts';
-import { shiftDate } from './wallTime.ts';
+import { shiftDate } from './dates.ts';
 
 /** True on Monday to Friday, except on the holidays given. */
 export function isWorkingDay(date: CalendarDate, holidays: readonly CalendarDate[]): boolean {

@@ -1,5 +1,5 @@
 import type { CalendarDate } from '#core/time/clock.ts';
-import { ageOn } from '#core/time/wallTime.ts';
+import { ageOn } from '#core/time/dates.ts';
 
 /** Whom a waiver is asked of. */
 export type WaiverAudience = 'everyone' | 'minors' | 'adults';

@@ -1,6 +1,7 @@
 import type { contactsContract } from '#contract/contacts.ts';
 import type { BodyOf } from '#contract/endpoint.ts';
 import { fullName } from '#core/contacts/names.ts';
+import { readReach } from '#core/contacts/reach.ts';
 import { dateOf } from '#core/time/wallTime.ts';
 import { because, type Reason } from '#core/words/reasons.ts';
 import type { SignedIn, Work } from '../app/app.ts';
@@ -11,7 +12,7 @@ import { theOrganization } from '../staff/store.ts';
 import { setValues } from './fields.ts';
 import { refreshFound } from './keys.ts';
 import { linkPerson } from './linking.ts';
-import { readReach, readReachLists } from './reach.ts';
+import { readReachLists } from './reach.ts';
 import * as store from './store.ts';
 import { organizationNamed } from './ties.ts';
 
@@ -23,7 +24,8 @@ export async function addContact(
   body: Body<'POST /api/contacts'>,
 ): Promise<{ id: string; existed: boolean; reasons: Reason[] }> {
   const { country } = await theOrganization(w.tx);
-  const { email, phone, problems } = readReach(body, country);
+  const { email, phone, problems: wrong } = readReach(body, country);
+  const problems: FieldProblem[] = [...wrong];
   if (!fullName(body)) problems.push({ path: 'given', message: 'Give a name.' });
   if (problems.length) throw invalid(problems);
   const source = `added by ${w.actor.name}`;

@@ -10,6 +10,7 @@ import {
   proposable,
   sortWishes,
 } from '#core/contacts/proposing.ts';
+import { readReach } from '#core/contacts/reach.ts';
 import { sayMembership } from '#core/imports/rows.ts';
 import { dateOf } from '#core/time/wallTime.ts';
 import { followLink, renewLink, stopLink, type Work } from '../app/app.ts';
@@ -22,7 +23,6 @@ import { columnKey } from './columns.ts';
 import { refreshFound } from './keys.ts';
 import { setGuardian } from './linking.ts';
 import { keepEmail, keepPhone, mostOwn } from './proposals.ts';
-import { readReach } from './reach.ts';
 import { contactFor } from './seeing.ts';
 import * as store from './store.ts';
 

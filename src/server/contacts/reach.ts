@@ -1,20 +1,5 @@
-import { isEmail, readPhone } from '#core/contacts/reach.ts';
+import { readReach } from '#core/contacts/reach.ts';
 import type { FieldProblem } from '../http/problem.ts';
-
-/** Reads an email and a telephone as typed, or says at which field they are wrong. */
-export function readReach(
-  typed: { email?: string | null; phone?: string | null },
-  country: string,
-  prefix = '',
-): { email: string | null; phone: string | null; problems: FieldProblem[] } {
-  const problems: FieldProblem[] = [];
-  const email = typed.email?.trim() || null;
-  if (email && !isEmail(email)) problems.push({ path: `${prefix}email`, code: 'not-an-email' });
-  const phoneText = typed.phone?.trim() || null;
-  const phone = phoneText ? readPhone(phoneText, country) : null;
-  if (phoneText && !phone) problems.push({ path: `${prefix}phone`, code: 'not-a-telephone' });
-  return { email, phone, problems };
-}
 
 /** Reads lists of emails and telephones as typed, leaving out empty ones; what is wrong is added to `problems`. */
 export function readReachLists<E extends { email: string }, P extends { phone: string }>(

@@ -1,6 +1,7 @@
 import type { crewContract } from '#contract/crew.ts';
 import type { BodyOf } from '#contract/endpoint.ts';
 import { isGone } from '#core/contacts/quiet.ts';
+import { readReach } from '#core/contacts/reach.ts';
 import { clashesOf, hoursOf } from '#core/crew/clashes.ts';
 import { type AssignmentState, refusalOf } from '#core/crew/states.ts';
 import { lives } from '#core/events/states.ts';
@@ -11,7 +12,6 @@ import { because, sayReason } from '#core/words/reasons.ts';
 import type { Work } from '../app/app.ts';
 import { record } from '../app/record.ts';
 import { linkPerson } from '../contacts/linking.ts';
-import { readReach } from '../contacts/reach.ts';
 import { readContact } from '../contacts/store.ts';
 import { insert, type Queries, update } from '../db/database.ts';
 import { type EventRow, readEvent } from '../events/store.ts';

@@ -1,13 +1,13 @@
 import type { z } from 'zod';
 import type { DoorRow, doorsContract } from '#contract/doors.ts';
 import { fullName } from '#core/contacts/names.ts';
+import { readReach } from '#core/contacts/reach.ts';
 import type { AttendanceState } from '#core/doors/attendance.ts';
 import { mayComeIn, shortestReason } from '#core/doors/verdict.ts';
 import { lives } from '#core/events/states.ts';
 import type { App, Work } from '../app/app.ts';
 import { record } from '../app/record.ts';
 import { identify } from '../contacts/linking.ts';
-import { readReach } from '../contacts/reach.ts';
 import { resolveContact } from '../contacts/store.ts';
 import { insert, update } from '../db/database.ts';
 import { type EventRow, readEvent } from '../events/store.ts';

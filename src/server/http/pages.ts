@@ -2,8 +2,11 @@ import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import type { everything } from '#contract/index.ts';
 import type { PublicEvent } from '#contract/registration.ts';
+import type { Language } from '#core/words/filling.ts';
 import type { App } from '../app/app.ts';
+import { earlyEvent, earlyListing } from './early.ts';
 import type { Handlers } from './handle.ts';
+import { escapeHtml } from './html.ts';
 import { Problem } from './problem.ts';
 
 export type AllHandlers = Handlers<typeof everything>;
@@ -11,8 +14,6 @@ export type AllHandlers = Handlers<typeof everything>;
 /** Paths of the coordinator's application; every other page belongs to the public. */
 const staffPaths =
   /^\/(?:desk|season|events|contacts|import|ledger|records|tray|team|doors|account|sign-in|forgotten|reset|setup|invitation)(?:\/|$)/u;
-
-const escapeHtml = (text: string): string => text.replace(/[&<>"']/gu, (c) => `&#${c.charCodeAt(0)};`);
 
 /** JSON that is safe inside a script element. */
 const scriptJson = (value: unknown): string =>
@@ -97,18 +98,20 @@ export function makePages(app: App, handlers: AllHandlers, dist: string) {
     } as never);
 
   /**
-   * The page at a path, with the nonce that its styles carry. Status 404 where a public event is not there. Before the
+   * The page at a path, with the nonce that its styles carry and its text in a language, to be read before any script runs. Status 404 where a public event is not there. Before the
    * organization is set up every path leads to setting it up.
    */
   return async function page(
     path: string,
     nonce: string,
+    language: Language,
   ): Promise<{ status: number; html: string; to?: string }> {
     const withNonce = (html: string) => html.replaceAll('__NONCE__', nonce);
     if (staffPaths.test(path)) return { status: 200, html: withNonce(shell('app')) };
     if ((await call(handlers['GET /api/setup'], {})).needed) return { status: 302, html: '', to: '/setup' };
     const initial: Record<string, unknown> = {};
     let head = '';
+    let text = '';
     let title = 'Acolyte';
     let status = 200;
     const frame = await call(handlers['GET /api/public/frame'], {});
@@ -119,19 +122,23 @@ export function makePages(app: App, handlers: AllHandlers, dist: string) {
       if (slug) {
         const event = await call(handlers['GET /api/public/events/:slug'], { slug });
         initial[`GET /api/public/events/${slug}`] = event;
+        text = path === `/e/${slug}` ? earlyEvent(event, frame.organization, language) : '';
         title = `${event.title} · ${title}`;
         head = `<meta name="description" content="${escapeHtml(event.summary)}"><script type="application/ld+json">${scriptJson(eventJsonLd(event, frame.organization, `${app.origin}/e/${slug}`))}</script>`;
-      } else if (path === '/')
-        initial['GET /api/public/events'] = await call(handlers['GET /api/public/events'], {});
+      } else if (path === '/') {
+        const events = await call(handlers['GET /api/public/events'], {});
+        initial['GET /api/public/events'] = events;
+        text = earlyListing(events, frame.organization, language);
+      }
     } catch (error) {
       if (!(error instanceof Problem)) throw error;
       status = error.status;
     }
     const data = `<script type="application/json" id="initial">${scriptJson(initial)}</script>`;
-    const html = shell('public').replace(
-      /<title>.*?<\/title>/u,
-      () => `<title>${escapeHtml(title)}</title>${head}${data}`,
-    );
+    const html = shell('public')
+      .replace('<html lang="en">', `<html lang="${language}">`)
+      .replace(/<title>.*?<\/title>/u, () => `<title>${escapeHtml(title)}</title>${head}${data}`)
+      .replace('<div id="root"></div>', () => `<div id="root">${text}</div>`);
     return { status, html: withNonce(html) };
   };
 }

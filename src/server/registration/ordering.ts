@@ -1,15 +1,16 @@
 import { tidyName } from '#core/contacts/names.ts';
+import { readReach } from '#core/contacts/reach.ts';
 import { passCode } from '#core/doors/passCode.ts';
 import { isOver } from '#core/events/end.ts';
 import { lives } from '#core/events/states.ts';
 import { accountOf } from '#core/money/lines.ts';
 import { fits, mostUnpaid } from '#core/registration/capacity.ts';
+import type { Channel } from '#core/registration/checking.ts';
 import { type PricedOrder, priceOrder } from '#core/registration/price.ts';
 import type { RegistrationState } from '#core/registration/states.ts';
 import { plusMinutes } from '#core/time/clock.ts';
 import { openLink, type Work } from '../app/app.ts';
 import { record } from '../app/record.ts';
-import { readReach } from '../contacts/reach.ts';
 import { first, insert } from '../db/database.ts';
 import { keyedHash } from '../db/ids.ts';
 import { type EventRow, readEvent, readOffers } from '../events/store.ts';
@@ -18,7 +19,7 @@ import { theOrganization } from '../staff/store.ts';
 import { checkRequest } from './checking.ts';
 import { confirmOrder } from './confirming.ts';
 import { linkOrder } from './orderLinking.ts';
-import type { Channel, OrderRequest } from './request.ts';
+import type { OrderRequest } from './request.ts';
 import { readOrder, readTaken } from './store.ts';
 import { holdMinutes } from './waiting.ts';
 

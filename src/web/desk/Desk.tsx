@@ -1,8 +1,8 @@
 import { chakra } from '@chakra-ui/react';
 import { Link } from 'react-router';
 import type { SeasonEvent } from '#contract/events.ts';
+import { daysBetween } from '#core/time/dates.ts';
 import { sayLongDate, sayShortDate } from '#core/time/say.ts';
-import { daysBetween } from '#core/time/wallTime.ts';
 import { ButtonLink, TextLink } from '#web/kit/Button.tsx';
 import { placed } from '#web/kit/placed.ts';
 import { Loaded } from '../kit/notices.tsx';

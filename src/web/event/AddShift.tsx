@@ -1,6 +1,6 @@
 import { crewContract } from '#contract/crew.ts';
 import type { EventPage } from '#contract/events.ts';
-import { shiftDate } from '#core/time/wallTime.ts';
+import { shiftDate } from '#core/time/dates.ts';
 import { FormDialog } from '../kit/form/FormDialog.tsx';
 import { Count, DateField, Text, Tick, TimeField } from '../kit/form/fields.tsx';
 import { prepare } from '../kit/form/request.ts';

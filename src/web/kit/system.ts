@@ -30,6 +30,7 @@ export const systemFor = (density: Density) =>
     defineConfig({
       preflight: false,
       theme: {
+        keyframes: { appear: { from: { opacity: 0 }, to: { opacity: 1 } } },
         breakpoints: { sm: '480px', md: '720px', lg: '900px', xl: '1180px' },
         tokens: {
           fonts: { title: { value: 'var(--title)' }, text: { value: 'var(--text)' } },

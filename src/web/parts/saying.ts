@@ -1,5 +1,6 @@
 import { sayAmount } from '#core/money/amount.ts';
-import { sayInstant, sayShortDate, sayTime } from '#core/time/say.ts';
+import { sayShortDate, sayTime } from '#core/time/say.ts';
+import { sayInstant } from '#core/time/sayInstant.ts';
 import { dateOf, wallOf } from '#core/time/wallTime.ts';
 import { useMe } from './ask.ts';
 

@@ -1,11 +1,14 @@
+import { chakra } from '@chakra-ui/react';
 import { useTranslation } from 'react-i18next';
 import { Link, useParams } from 'react-router';
 import type { PublicEvent } from '#contract/registration.ts';
 import { sayRange, sayTime, sayZone } from '#core/time/say.ts';
 import { addressOf } from '#web/api.ts';
+import { ButtonLink } from '#web/kit/Button.tsx';
 import { useAsk } from './asking.ts';
 import { language } from './language.ts';
 import { Loaded } from './notices.tsx';
+import { Ends, Facts, Head, Rows, Say, Small, Soft, Title } from './parts.tsx';
 import { Reeds } from './Reeds.tsx';
 import { ownTime, useMoney } from './saying.ts';
 
@@ -26,10 +29,10 @@ function Shown({ event }: { event: PublicEvent }) {
   return (
     <>
       <Reeds seed={event.slug} />
-      <h1>{event.title}</h1>
-      {event.summary && <p className="soft">{event.summary}</p>}
-      {event.state === 'called off' && <p className="say stop">{t('calledOff')}</p>}
-      <dl>
+      <Title>{event.title}</Title>
+      {event.summary && <Soft>{event.summary}</Soft>}
+      {event.state === 'called off' && <Say tone="stop">{t('calledOff')}</Say>}
+      <Facts>
         <dt>{t('when')}</dt>
         <dd>
           {event.startsLocal && sayRange(event.startsLocal, event.endsLocal, language())}
@@ -71,22 +74,22 @@ function Shown({ event }: { event: PublicEvent }) {
             <dd>{event.place.access}</dd>
           </>
         )}
-      </dl>
+      </Facts>
       {event.description
         .split(/\n{2,}/u)
         .filter(Boolean)
         .map((paragraph) => (
-          <p key={paragraph.slice(0, 40)} style={{ margin: '0 0 12px', whiteSpace: 'pre-line' }}>
+          <chakra.p key={paragraph.slice(0, 40)} margin="0 0 12px" whiteSpace="pre-line">
             {paragraph}
-          </p>
+          </chakra.p>
         ))}
-      <h2>{t('tickets')}</h2>
-      <ul className="rows">
+      <Head>{t('tickets')}</Head>
+      <Rows>
         {event.offers.map((o) => (
-          <li key={o.id} className="spread">
+          <Ends as="li" key={o.id}>
             <span>
               {o.name}
-              <small>
+              <Small>
                 {[
                   o.about,
                   o.seatsPerUnit > 1 ? t('seatsEach', { count: o.seatsPerUnit }) : '',
@@ -98,33 +101,33 @@ function Shown({ event }: { event: PublicEvent }) {
                 ]
                   .filter(Boolean)
                   .join(', ')}
-              </small>
+              </Small>
             </span>
             <b className="num">{o.price === 0 ? t('free') : money(o.price)}</b>
-          </li>
+          </Ends>
         ))}
-      </ul>
+      </Rows>
       {event.registration === 'closed' ? (
-        <p className="say">{t('closed')}</p>
+        <Say>{t('closed')}</Say>
       ) : (
         <>
-          {event.registration === 'full' && <p className="say need">{t('fullText')}</p>}
-          <Link to={`/e/${event.slug}/register`} className="btn primary go">
+          {event.registration === 'full' && <Say tone="need">{t('fullText')}</Say>}
+          <ButtonLink to={`/e/${event.slug}/register`} look="main" size="go">
             {event.registration === 'full' ? t('joinWaitlist') : t('register')}
-          </Link>
-          <p className="soft" style={{ textAlign: 'center', marginTop: 8, fontSize: 14 }}>
+          </ButtonLink>
+          <Soft textAlign="center" marginTop="8px" fontSize="14px">
             {t('twoMinutes')}
-          </p>
+          </Soft>
         </>
       )}
-      <p style={{ marginTop: 22 }}>
+      <chakra.p marginTop="22px">
         <a href={addressOf('GET /api/public/events/:slug/calendar.ics', { slug: event.slug })}>
           {t('addToCalendar')}
         </a>
-      </p>
+      </chakra.p>
       {event.openShifts > 0 && (
         <>
-          <h2>{t('help')}</h2>
+          <Head>{t('help')}</Head>
           <p>
             {t('helpText', { count: event.openShifts })}{' '}
             <Link to={`/e/${event.slug}/shifts`}>{t('seeShifts')}</Link>

@@ -1,7 +1,11 @@
+import { chakra } from '@chakra-ui/react';
 import type { ReactNode } from 'react';
 import { useTranslation } from 'react-i18next';
-import { Link, useLocation } from 'react-router';
+import { useLocation } from 'react-router';
+import { Button, TextLink } from '#web/kit/Button.tsx';
+import { KitLanguage } from '#web/kit/words.ts';
 import { useFrame } from './asking.ts';
+import { kitWords } from './kitWords.ts';
 import { language, setLanguage } from './language.ts';
 
 /** The public frame: the organization's name, the other language, nothing of the coordinator's. */
@@ -9,30 +13,42 @@ export function Frame({ children }: { children: ReactNode }) {
   const { t } = useTranslation();
   const frame = useFrame();
   const { pathname } = useLocation();
+  const other = language() === 'en' ? 'fr' : 'en';
   return (
-    <div className="pub">
-      <a className="skip" href="#content">
-        {t('skip')}
-      </a>
-      <header className="top">
-        <Link to="/" className="org">
-          {frame.data?.organization.name ?? ' '}
-        </Link>
-        <button
-          type="button"
-          className="btn plain"
-          lang={language() === 'en' ? 'fr' : 'en'}
-          onClick={() => setLanguage(language() === 'en' ? 'fr' : 'en')}
+    <KitLanguage value={kitWords()}>
+      <div className="pub">
+        <a className="skip" href="#content">
+          {t('skip')}
+        </a>
+        <chakra.header
+          display="flex"
+          alignItems="center"
+          justifyContent="space-between"
+          gap="12px"
+          padding="14px 0"
+          fontSize="15px"
         >
-          {t('other')}
-        </button>
-      </header>
-      <main id="content" key={pathname}>
-        {children}
-      </main>
-      <footer className="foot">
-        {frame.data?.organization.about} <a href="/desk">{t('staff')}</a>
-      </footer>
-    </div>
+          <TextLink to="/" fontFamily="title" fontWeight={600} color="ink">
+            {frame.data?.organization.name ?? ' '}
+          </TextLink>
+          <Button look="plain" lang={other} onClick={() => setLanguage(other)}>
+            {t('other')}
+          </Button>
+        </chakra.header>
+        <main id="content" key={pathname}>
+          {children}
+        </main>
+        <chakra.footer
+          marginTop="40px"
+          paddingTop="12px"
+          borderTop="1px solid"
+          borderColor="line"
+          fontSize="14px"
+          color="soft"
+        >
+          {frame.data?.organization.about} <a href="/desk">{t('staff')}</a>
+        </chakra.footer>
+      </div>
+    </KitLanguage>
   );
 }

@@ -1,9 +1,11 @@
+import { chakra } from '@chakra-ui/react';
 import { useTranslation } from 'react-i18next';
-import { Link } from 'react-router';
 import { sayRange } from '#core/time/say.ts';
+import { TextLink } from '#web/kit/Button.tsx';
 import { useAsk } from './asking.ts';
 import { language } from './language.ts';
 import { Loaded } from './notices.tsx';
+import { Ends, Rows, Small, Soft, Title } from './parts.tsx';
 import { useMoney } from './saying.ts';
 
 /** Coming events that are listed. */
@@ -13,20 +15,20 @@ export function Listing() {
   const listing = useAsk('GET /api/public/events');
   return (
     <>
-      <h1>{t('comingEvents')}</h1>
+      <Title>{t('comingEvents')}</Title>
       <Loaded of={listing}>
         {(events) =>
           events.length === 0 ? (
-            <p className="soft">{t('noEvents')}</p>
+            <Soft>{t('noEvents')}</Soft>
           ) : (
-            <ul className="rows">
+            <Rows>
               {events.map((e) => (
                 <li key={e.slug}>
-                  <div className="spread">
-                    <Link to={`/e/${e.slug}`} className="name" style={{ fontSize: 19 }}>
+                  <Ends>
+                    <TextLink to={`/e/${e.slug}`} fontFamily="title" fontWeight={500} fontSize="19px">
                       {e.title}
-                    </Link>
-                    <span className="num" style={{ whiteSpace: 'nowrap' }}>
+                    </TextLink>
+                    <chakra.span textStyle="figures" whiteSpace="nowrap">
                       {e.registration === 'full'
                         ? t('full')
                         : e.fromPrice === null
@@ -34,13 +36,13 @@ export function Listing() {
                           : e.fromPrice === 0
                             ? t('free')
                             : t('from', { price: money(e.fromPrice) })}
-                    </span>
-                  </div>
+                    </chakra.span>
+                  </Ends>
                   {e.startsLocal && <div>{sayRange(e.startsLocal, e.endsLocal, language())}</div>}
-                  <small>{[e.place, e.summary].filter(Boolean).join(' · ')}</small>
+                  <Small>{[e.place, e.summary].filter(Boolean).join(' · ')}</Small>
                 </li>
               ))}
-            </ul>
+            </Rows>
           )
         }
       </Loaded>

@@ -1,14 +1,23 @@
+import { chakra } from '@chakra-ui/react';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
 import { useTranslation } from 'react-i18next';
-import { Link, useParams } from 'react-router';
-import type { PublicOrder } from '#contract/registration.ts';
+import { useParams } from 'react-router';
+import { type PublicOrder, registrationContract } from '#contract/registration.ts';
 import { sayRange } from '#core/time/say.ts';
 import { ApiProblem, addressOf, call } from '#web/api.ts';
+import { Button, TextLink } from '#web/kit/Button.tsx';
+import { SeveralOf } from '#web/kit/Choosing.tsx';
+import { Form } from '#web/kit/form/Form.tsx';
+import { DateField, Text } from '#web/kit/form/fields.tsx';
+import { prepare } from '#web/kit/form/request.ts';
+import { useForm } from '#web/kit/form/useForm.ts';
+import { Problems } from '#web/kit/notices.tsx';
 import { useAsk, useFrame } from './asking.ts';
-import { TextField } from './fields.tsx';
+import { Within } from './fields.tsx';
 import { language } from './language.ts';
-import { Loaded, Problems } from './notices.tsx';
+import { Loaded } from './notices.tsx';
+import { Acts, Ends, Rows, Say, Small, Soft, Title, Two } from './parts.tsx';
 import { Sign } from './Sign.tsx';
 import { sayMoment, useMoney } from './saying.ts';
 
@@ -52,58 +61,53 @@ function Shown({ order, token }: { order: PublicOrder; token: string }) {
   const live = order.seats.filter((s) => !['withdrawn', 'lapsed', 'declined'].includes(s.state));
   return (
     <>
-      <h1>{titles[order.standing]}</h1>
+      <Title>{titles[order.standing]}</Title>
       <p>
-        <Link to={`/e/${event.slug}`} className="name">
+        <TextLink to={`/e/${event.slug}`} fontFamily="title">
           {event.title}
-        </Link>
+        </TextLink>
         <br />
         {event.startsLocal && sayRange(event.startsLocal, event.endsLocal, language())}
         <br />
-        <span className="soft">{event.place ?? t('placeLater')}</span>
+        <chakra.span color="soft">{event.place ?? t('placeLater')}</chakra.span>
       </p>
-      {event.state === 'called off' && <p className="say stop">{t('calledOff')}</p>}
-      {order.standing === 'waitlisted' && <p className="say">{t('queuePlace', { n: order.queuePlace })}</p>}
-      {order.standing === 'ended' && <p className="say">{t('endedText')}</p>}
+      {event.state === 'called off' && <Say tone="stop">{t('calledOff')}</Say>}
+      {order.standing === 'waitlisted' && <Say>{t('queuePlace', { n: order.queuePlace })}</Say>}
+      {order.standing === 'ended' && <Say>{t('endedText')}</Say>}
       {order.standing === 'offered' && order.offeredUntil && (
-        <div className="say need">
+        <Say tone="need">
           <p>{t('offeredText', { time: sayMoment(order.offeredUntil, event.zone) })}</p>
-          <button
-            type="button"
-            className="btn primary go"
-            onClick={() => take.mutate()}
-            disabled={take.isPending}
-          >
+          <Button look="main" size="go" onClick={() => take.mutate()} disabled={take.isPending}>
             {t('takeSeats')}
-          </button>
-        </div>
+          </Button>
+        </Say>
       )}
-      <Problems problem={take.error instanceof ApiProblem ? take.error : null} />
+      <Problems of={take.error instanceof ApiProblem ? take.error : null} />
       {order.payment === 'unknown' && (
-        <p className="say need" role="status">
+        <Say tone="need" role="status">
           {t('unknown')}
-        </p>
+        </Say>
       )}
       {(order.payment === 'needed' || order.payment === 'declined') && <Pay order={order} token={token} />}
 
       <Seats order={order} token={token} />
 
-      <p className="soft num" style={{ fontSize: 15 }}>
+      <Soft textStyle="figures" fontSize="15px">
         {t('order', { n: order.number })}
         {order.received > 0 && ` · ${t('paid', { amount: money(order.received) })}`}
         {order.balance > 0 && order.standing !== 'held' && ` · ${t('due', { amount: money(order.balance) })}`}
         {order.donation > 0 &&
           order.donationFund &&
           ` · ${t('gift', { amount: money(order.donation), fund: order.donationFund })}`}
-      </p>
-      {order.balance < 0 && <p className="say">{t('owedBack', { amount: money(-order.balance) })}</p>}
+      </Soft>
+      {order.balance < 0 && <Say>{t('owedBack', { amount: money(-order.balance) })}</Say>}
       {order.standing === 'confirmed' && (
-        <p style={{ display: 'flex', gap: 18, flexWrap: 'wrap', marginTop: 10 }}>
+        <Acts gap="18px">
           <a href={addressOf('GET /api/public/orders/:token/passes.pdf', { token })}>{t('passes')}</a>
           <a href={addressOf('GET /api/public/orders/:token/calendar.ics', { token })}>
             {t('addToCalendar')}
           </a>
-        </p>
+        </Acts>
       )}
       {order.mayWithdraw && live.length > 0 && (
         <Withdraw seats={live} token={token} offered={order.standing === 'offered'} />
@@ -117,75 +121,64 @@ function Pay({ order, token }: { order: PublicOrder; token: string }) {
   const money = useMoney();
   const reload = useReload(token);
   const demo = useFrame().data?.demo ?? false;
-  const [card, setCard] = useState('');
-  const [expiry, setExpiry] = useState('');
-  const pay = useMutation({
-    mutationFn: () =>
-      call('POST /api/public/orders/:token/pay', { params: { token }, body: { card, expiry } }),
-    onSettled: reload,
+  const form = useForm({
+    values: { card: '', expiry: '' },
+    request: (body) =>
+      prepare(registrationContract, 'POST /api/public/orders/:token/pay', { params: { token }, body }),
+    after: reload,
   });
-  const problem = pay.error instanceof ApiProblem ? pay.error : null;
   return (
-    <form
-      noValidate
-      onSubmit={(e) => {
-        e.preventDefault();
-        pay.mutate();
-      }}
-      style={{ marginTop: 16 }}
-    >
-      {order.heldUntil && (
-        <p className="say">{t('held', { time: sayMoment(order.heldUntil, order.event.zone) })}</p>
-      )}
+    <chakra.div marginTop="16px">
+      {order.heldUntil && <Say>{t('held', { time: sayMoment(order.heldUntil, order.event.zone) })}</Say>}
       {order.payment === 'declined' && (
-        <p className="say stop" role="alert">
+        <Say tone="stop" role="alert">
           {t('declined')}
-        </p>
+        </Say>
       )}
-      <Problems problem={problem} />
-      <TextField
-        label={t('card')}
-        inputMode="numeric"
-        autoComplete="cc-number"
-        value={card}
-        set={setCard}
-        error={problem?.fields.card}
-      />
-      <TextField
-        label={t('expiry')}
-        autoComplete="cc-exp"
-        value={expiry}
-        set={setExpiry}
-        error={problem?.fields.expiry}
-        placeholder="08/29"
-      />
-      {demo && (
-        <div className="soft" style={{ fontSize: 14.5 }}>
-          {t('demoCards')}
-          <ul style={{ margin: '4px 0 0', paddingLeft: 0, listStyle: 'none' }}>
-            {([1, 2, 3, 4] as const).map((n) => (
-              <li key={n}>
-                <button
-                  type="button"
-                  className="btn plain num"
-                  style={{ fontSize: 14.5 }}
-                  onClick={() => {
-                    setCard(`9000 0000 0000 000${n}`);
-                    setExpiry('08/29');
-                  }}
-                >
-                  9000 0000 0000 000{n}
-                </button>{' '}
-                {t(`card${n}`)}
-              </li>
-            ))}
-          </ul>
-        </div>
-      )}
-      <button type="submit" className="btn primary go" disabled={pay.isPending}>
-        {pay.isPending ? t('loading') : t('payNow', { amount: money(order.balance) })}
-      </button>
-    </form>
+      <Form
+        form={form}
+        size="go"
+        submit={form.sending ? t('loading') : t('payNow', { amount: money(order.balance) })}
+      >
+        <Text
+          form={form}
+          name="card"
+          label={t('card')}
+          inputMode="numeric"
+          autoComplete="cc-number"
+          required
+        />
+        <Text
+          form={form}
+          name="expiry"
+          label={t('expiry')}
+          inputMode="numeric"
+          autoComplete="cc-exp"
+          placeholder="08/29"
+          required
+        />
+        {demo && (
+          <chakra.div color="soft" fontSize="14.5px">
+            {t('demoCards')}
+            <chakra.ul margin="4px 0 0" padding="0" listStyleType="none">
+              {([1, 2, 3, 4] as const).map((n) => (
+                <li key={n}>
+                  <Button
+                    look="plain"
+                    textStyle="figures"
+                    fontSize="14.5px"
+                    onClick={() => form.set({ card: `9000 0000 0000 000${n}`, expiry: '08/29' })}
+                  >
+                    9000 0000 0000 000{n}
+                  </Button>{' '}
+                  {t(`card${n}`)}
+                </li>
+              ))}
+            </chakra.ul>
+          </chakra.div>
+        )}
+      </Form>
+    </chakra.div>
   );
 }
 
@@ -194,17 +187,28 @@ function Seats({ order, token }: { order: PublicOrder; token: string }) {
   const [signing, setSigning] = useState<string | null>(null);
   const [naming, setNaming] = useState<string | null>(null);
   return (
-    <ul className="rows" id="waivers" style={{ marginTop: 18 }}>
+    <Rows id="waivers" marginTop="18px">
       {order.seats.map((seat) => {
         const name = `${seat.given} ${seat.family}`.trim();
         const gone = ['withdrawn', 'lapsed', 'declined'].includes(seat.state);
         return (
           <li key={seat.id}>
-            <div className={seat.pass ? 'pass' : ''}>
+            <chakra.div
+              {...(seat.pass
+                ? {
+                    display: 'grid',
+                    gridTemplateColumns: '132px 1fr',
+                    gap: '16px',
+                    alignItems: 'center',
+                    padding: '12px 0',
+                  }
+                : {})}
+            >
               {/* The picture is drawn by our own server from the pass code. */}
               {seat.pass && (
-                <img
-                  className="qr"
+                <chakra.img
+                  background="white"
+                  padding="4px"
                   alt={`${t('pass')} ${seat.pass.code}`}
                   src={`data:image/svg+xml,${encodeURIComponent(seat.pass.svg)}`}
                   width={132}
@@ -212,49 +216,52 @@ function Seats({ order, token }: { order: PublicOrder; token: string }) {
                 />
               )}
               <div>
-                <div className="spread">
-                  <span
-                    className="name"
-                    style={{ fontSize: 18, textDecoration: gone ? 'line-through' : 'none' }}
+                <Ends>
+                  <chakra.span
+                    fontFamily="title"
+                    fontWeight={500}
+                    fontSize="18px"
+                    textDecoration={gone ? 'line-through' : 'none'}
                   >
                     {name || t('unnamed')}
-                  </span>
-                  {gone && <span className="soft">{t('withdrawn')}</span>}
-                </div>
-                <small>{seat.offer}</small>
-                {seat.pass && <small className="code">{seat.pass.code}</small>}
-                {(seat.waiver === 'self' || seat.waiver === 'guardian') && (
-                  <small className="late">
-                    {seat.waiver === 'guardian' ? t('waiverGuardian') : t('waiverNeeded')}
-                  </small>
+                  </chakra.span>
+                  {gone && <chakra.span color="soft">{t('withdrawn')}</chakra.span>}
+                </Ends>
+                <Small>{seat.offer}</Small>
+                {seat.pass && (
+                  <Small textStyle="figures" letterSpacing="0.06em">
+                    {seat.pass.code}
+                  </Small>
                 )}
-                {seat.waiver === 'signed' && <small>{t('waiverSigned')}</small>}
+                {(seat.waiver === 'self' || seat.waiver === 'guardian') && (
+                  <Small color="madder">
+                    {seat.waiver === 'guardian' ? t('waiverGuardian') : t('waiverNeeded')}
+                  </Small>
+                )}
+                {seat.waiver === 'signed' && <Small>{t('waiverSigned')}</Small>}
                 {!gone && (
-                  <div style={{ display: 'flex', gap: 10, marginTop: 6, flexWrap: 'wrap' }}>
+                  <Acts marginTop="6px">
                     {(seat.waiver === 'self' || seat.waiver === 'guardian') && name && (
-                      <button
-                        type="button"
-                        className="btn primary"
+                      <Button
+                        look="main"
                         onClick={() => setSigning(signing === seat.id ? null : seat.id)}
                         aria-expanded={signing === seat.id}
                       >
                         {seat.waiver === 'guardian' ? t('signFor', { name: seat.given }) : t('sign')}
-                      </button>
+                      </Button>
                     )}
                     {order.mayWithdraw && seat.waiver !== 'signed' && (
-                      <button
-                        type="button"
-                        className="btn"
+                      <Button
                         onClick={() => setNaming(naming === seat.id ? null : seat.id)}
                         aria-expanded={naming === seat.id}
                       >
                         {name ? t('changeName') : t('nameGuest')}
-                      </button>
+                      </Button>
                     )}
-                  </div>
+                  </Acts>
                 )}
               </div>
-            </div>
+            </chakra.div>
             {naming === seat.id && <NameGuest seat={seat} token={token} done={() => setNaming(null)} />}
             {signing === seat.id &&
               order.waiver &&
@@ -270,50 +277,31 @@ function Seats({ order, token }: { order: PublicOrder; token: string }) {
           </li>
         );
       })}
-    </ul>
+    </Rows>
   );
 }
 
 function NameGuest({ seat, token, done }: { seat: Seat; token: string; done: () => void }) {
   const { t } = useTranslation();
-  const reload = useReload(token);
-  const [given, setGiven] = useState(seat.given);
-  const [family, setFamily] = useState(seat.family);
-  const [birthDate, setBirthDate] = useState('');
-  const save = useMutation({
-    mutationFn: () =>
-      call('PATCH /api/public/orders/:token/seats/:seat', {
+  const form = useForm({
+    values: { given: seat.given, family: seat.family, birthDate: '' },
+    request: ({ birthDate, ...v }) =>
+      prepare(registrationContract, 'PATCH /api/public/orders/:token/seats/:seat', {
         params: { token, seat: seat.id },
-        body: { given, family, birthDate: birthDate || null },
+        body: { ...v, birthDate: birthDate || null },
       }),
-    onSuccess: async () => {
-      await reload();
-      done();
-    },
+    after: done,
   });
-  const problem = save.error instanceof ApiProblem ? save.error : null;
   return (
-    <form
-      noValidate
-      style={{ marginTop: 12 }}
-      onSubmit={(e) => {
-        e.preventDefault();
-        save.mutate();
-      }}
-    >
-      <Problems problem={problem} />
-      <div className="two">
-        <TextField label={t('given')} value={given} set={setGiven} error={problem?.fields.given} />
-        <TextField label={t('family')} value={family} set={setFamily} />
-      </div>
-      <TextField label={t('birthDate')} optional type="date" value={birthDate} set={setBirthDate} />
-      <button type="submit" className="btn primary" disabled={save.isPending}>
-        {t('save')}
-      </button>{' '}
-      <button type="button" className="btn" onClick={done}>
-        {t('cancel')}
-      </button>
-    </form>
+    <Within>
+      <Form form={form} submit={t('save')} beside={<Button onClick={done}>{t('cancel')}</Button>}>
+        <Two>
+          <Text form={form} name="given" label={t('given')} required />
+          <Text form={form} name="family" label={t('family')} />
+        </Two>
+        <DateField form={form} name="birthDate" label={t('birthDate')} />
+      </Form>
+    </Within>
   );
 }
 
@@ -333,49 +321,41 @@ function Withdraw({ seats, token, offered }: { seats: Seat[]; token: string; off
   });
   if (!open)
     return (
-      <p style={{ marginTop: 22 }}>
-        <button
-          type="button"
-          className="btn stop"
+      <chakra.p marginTop="22px">
+        <Button
+          look="stop"
           onClick={() => {
             setOpen(true);
             if (offered || seats.length === 1) setChosen(seats.map((s) => s.id));
           }}
         >
           {offered ? t('leaveSeats') : t('withdraw')}
-        </button>
-      </p>
+        </Button>
+      </chakra.p>
     );
   return (
-    <fieldset className="say stop">
-      <legend>{offered ? t('leaveSeats') : t('withdraw')}</legend>
-      <p className="soft">{t('withdrawText')}</p>
-      <Problems problem={withdraw.error instanceof ApiProblem ? withdraw.error : null} />
-      {seats.map((s) => (
-        <label key={s.id} className="tick">
-          <input
-            type="checkbox"
-            checked={chosen.includes(s.id)}
-            onChange={(e) =>
-              setChosen(e.target.checked ? [...chosen, s.id] : chosen.filter((x) => x !== s.id))
-            }
-          />
-          {`${s.given} ${s.family}`.trim() || t('unnamed')}, {s.offer}
-        </label>
-      ))}
-      <p style={{ display: 'flex', gap: 10, marginTop: 8 }}>
-        <button
-          type="button"
-          className="btn stop"
+    <Say tone="stop">
+      <SeveralOf
+        label={offered ? t('leaveSeats') : t('withdraw')}
+        help={t('withdrawText')}
+        value={chosen}
+        set={setChosen}
+        choices={seats.map((s) => ({
+          value: s.id,
+          label: `${`${s.given} ${s.family}`.trim() || t('unnamed')}, ${s.offer}`,
+        }))}
+      />
+      <Problems of={withdraw.error instanceof ApiProblem ? withdraw.error : null} />
+      <Acts>
+        <Button
+          look="stop"
           disabled={chosen.length === 0 || withdraw.isPending}
           onClick={() => withdraw.mutate()}
         >
           {t('withdrawDo', { count: chosen.length })}
-        </button>
-        <button type="button" className="btn" onClick={() => setOpen(false)}>
-          {t('cancel')}
-        </button>
-      </p>
-    </fieldset>
+        </Button>
+        <Button onClick={() => setOpen(false)}>{t('cancel')}</Button>
+      </Acts>
+    </Say>
   );
 }

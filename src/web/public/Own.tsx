@@ -1,14 +1,22 @@
+import { chakra } from '@chakra-ui/react';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { useParams } from 'react-router';
-import type { OwnDetailsOf, OwnPage } from '#contract/own.ts';
+import { type OwnDetailsOf, type OwnPage, ownContract } from '#contract/own.ts';
 import { textKeys, textsOf } from '#core/contacts/attributes.ts';
 import { sayLongDate } from '#core/time/say.ts';
 import { ApiProblem, call } from '#web/api.ts';
+import { Button } from '#web/kit/Button.tsx';
+import { OneOf } from '#web/kit/Choosing.tsx';
+import { Form } from '#web/kit/form/Form.tsx';
+import { Choose, DateField, Text } from '#web/kit/form/fields.tsx';
+import { prepare } from '#web/kit/form/request.ts';
+import { useForm } from '#web/kit/form/useForm.ts';
+import { Problems } from '#web/kit/notices.tsx';
 import { useAsk } from './asking.ts';
-import { Field, TextField } from './fields.tsx';
-import { Loaded, Problems } from './notices.tsx';
+import { Loaded } from './notices.tsx';
+import { Head, Say, Soft, Title, Two } from './parts.tsx';
 
 /** A person's own page: what is held about them and the children in their care, to be put right. */
 export default function Own() {
@@ -25,15 +33,15 @@ function Shown({ page, token }: { page: OwnPage; token: string }) {
   const { person } = page;
   return (
     <>
-      <h1>{t('ownTitle', { name: person.given || person.family })}</h1>
-      <p className="soft">{t('ownText', { organization: page.organization })}</p>
-      <p className="num" style={{ margin: '6px 0 14px' }}>
+      <Title>{t('ownTitle', { name: person.given || person.family })}</Title>
+      <Soft>{t('ownText', { organization: page.organization })}</Soft>
+      <chakra.p textStyle="figures" margin="6px 0 14px">
         {[...page.emails, ...page.phones].join(' · ')}
-      </p>
+      </chakra.p>
       <Details person={person} token={token} reach />
       {page.memberships.length > 0 && (
         <>
-          <h2>{t('memberships')}</h2>
+          <Head>{t('memberships')}</Head>
           {page.memberships.map((m) => (
             <Membership key={m.id} of={m} page={page} token={token} />
           ))}
@@ -42,7 +50,7 @@ function Shown({ page, token }: { page: OwnPage; token: string }) {
       <Consents page={page} token={token} />
       {page.children.map((child) => (
         <section key={child.id}>
-          <h2>{t('inYourCare', { name: `${child.given} ${child.family}`.trim() })}</h2>
+          <Head>{t('inYourCare', { name: `${child.given} ${child.family}`.trim() })}</Head>
           <Details person={child} token={token} />
         </section>
       ))}
@@ -61,74 +69,52 @@ function Membership({
   token: string;
 }) {
   const { t, i18n } = useTranslation();
-  const client = useQueryClient();
   const [asking, setAsking] = useState(false);
-  const [level, setLevel] = useState(of.level ?? '');
-  const [endsOn, setEndsOn] = useState(of.until ?? '');
-  const ask = useMutation({
-    mutationFn: () =>
-      call('POST /api/public/own/:token/memberships/:id', {
+  const form = useForm({
+    values: { level: of.level ?? '', endsOn: of.until ?? '' },
+    request: ({ level, endsOn }) =>
+      prepare(ownContract, 'POST /api/public/own/:token/memberships/:id', {
         params: { token, id: of.id },
         body: {
           ...(level && level !== of.level ? { level } : {}),
           ...(endsOn && endsOn !== of.until ? { endsOn } : {}),
         },
       }),
-    onSuccess: async () => {
-      setAsking(false);
-      await client.invalidateQueries();
-    },
+    after: () => setAsking(false),
   });
-  const problem = ask.error instanceof ApiProblem ? ask.error : null;
   const over = of.until !== null && of.until < page.today;
   const day = of.until ? sayLongDate(of.until, i18n.language) : '';
   return (
-    <div className="membership">
+    <div>
       <p>
         {of.words}
-        {of.until && <span className="soft"> · {over ? t('endedOn', { day }) : t('endsOn', { day })}</span>}{' '}
+        {of.until && (
+          <chakra.span color="soft"> · {over ? t('endedOn', { day }) : t('endsOn', { day })}</chakra.span>
+        )}{' '}
         {!over && !asking && (
-          <button type="button" className="btn plain" onClick={() => setAsking(true)}>
+          <Button look="plain" onClick={() => setAsking(true)}>
             {t('askToChange')}
-          </button>
+          </Button>
         )}
       </p>
-      {of.waiting.length > 0 && <p className="soft">{t('ownWaits')}</p>}
+      {of.waiting.length > 0 && <Soft>{t('ownWaits')}</Soft>}
       {asking && (
-        <form
-          noValidate
-          onSubmit={(e) => {
-            e.preventDefault();
-            ask.mutate();
-          }}
+        <Form
+          form={form}
+          submit={t('ask')}
+          beside={<Button onClick={() => setAsking(false)}>{t('leaveIt')}</Button>}
         >
-          <Problems problem={problem} />
-          <div className="two">
-            <Field label={t('level')} error={problem?.fields.level}>
-              {(props) => (
-                <select {...props} value={level} onChange={(e) => setLevel(e.target.value)}>
-                  {!of.level && <option value="" />}
-                  {page.levels.map((l) => (
-                    <option key={l}>{l}</option>
-                  ))}
-                </select>
-              )}
-            </Field>
-            <TextField
-              label={t('lastDay')}
-              type="date"
-              value={endsOn}
-              set={setEndsOn}
-              error={problem?.fields.endsOn}
+          <Two>
+            <Choose
+              form={form}
+              name="level"
+              label={t('level')}
+              {...(of.level ? {} : { empty: '' })}
+              choices={page.levels.map((l) => ({ value: l, label: l }))}
             />
-          </div>
-          <button type="submit" className="btn primary" disabled={ask.isPending}>
-            {t('ask')}
-          </button>{' '}
-          <button type="button" className="btn" onClick={() => setAsking(false)}>
-            {t('leaveIt')}
-          </button>
-        </form>
+            <DateField form={form} name="endsOn" label={t('lastDay')} />
+          </Two>
+        </Form>
       )}
     </div>
   );
@@ -136,101 +122,94 @@ function Membership({
 
 function Details({ person, token, reach = false }: { person: OwnDetailsOf; token: string; reach?: boolean }) {
   const { t } = useTranslation();
-  const client = useQueryClient();
-  const [form, setForm] = useState({
-    given: person.given,
-    family: person.family,
-    birthDate: person.birthDate ?? '',
-    street: person.street ?? '',
-    postalCode: person.postalCode ?? '',
-    ...textsOf((key) => person[key] ?? ''),
-    language: person.language,
-    addEmail: '',
-    addPhone: '',
-  });
-  const save = useMutation({
-    mutationFn: () =>
-      call('POST /api/public/own/:token/details', {
+  const [said, setSaid] = useState<string | null>(null);
+  const form = useForm({
+    values: {
+      given: person.given,
+      family: person.family,
+      birthDate: person.birthDate ?? '',
+      street: person.street ?? '',
+      postalCode: person.postalCode ?? '',
+      texts: textsOf((key) => person[key] ?? ''),
+      language: person.language as string,
+      addEmail: '',
+      addPhone: '',
+    },
+    request: (v) =>
+      prepare(ownContract, 'POST /api/public/own/:token/details', {
         params: { token },
         body: {
           contactId: person.id,
-          given: form.given,
-          family: form.family,
-          birthDate: form.birthDate || null,
-          street: form.street || null,
-          postalCode: form.postalCode || null,
-          ...textsOf((key) => form[key] || null),
-          language: form.language === 'fr' ? 'fr' : 'en',
-          ...(form.addEmail ? { addEmail: form.addEmail } : {}),
-          ...(form.addPhone ? { addPhone: form.addPhone } : {}),
+          given: v.given,
+          family: v.family,
+          birthDate: v.birthDate || null,
+          street: v.street || null,
+          postalCode: v.postalCode || null,
+          ...textsOf((key) => v.texts[key] || null),
+          language: v.language === 'fr' ? 'fr' : 'en',
+          ...(v.addEmail ? { addEmail: v.addEmail } : {}),
+          ...(v.addPhone ? { addPhone: v.addPhone } : {}),
         },
       }),
-    onSuccess: async () => {
-      setForm((f) => ({ ...f, addEmail: '', addPhone: '' }));
-      await client.invalidateQueries();
+    fieldOf: (path) => ((textKeys as readonly string[]).includes(path) ? `texts.${path}` : path),
+    after: (answer, v) => {
+      setSaid(answer.waiting ? t('ownSavedWaits') : answer.changed ? t('ownSaved') : t('ownNothing'));
+      // What was added is shown above the form from now on.
+      form.hook.reset({ ...v, addEmail: '', addPhone: '' });
     },
   });
-  const problem = save.error instanceof ApiProblem ? save.error : null;
-  const wrong = problem?.fields ?? {};
-  const text = (key: keyof typeof form, label: string, type = 'text') => (
-    <TextField
-      key={key}
-      label={label}
-      type={type}
-      value={form[key]}
-      set={(v) => setForm({ ...form, [key]: v })}
-      error={wrong[key]}
-      {...(person.waiting.includes(key) ? { help: t('ownWaits') } : {})}
-    />
-  );
+  const waits = (field: string) => (person.waiting.includes(field) ? { help: t('ownWaits') } : {});
   return (
-    <form
-      noValidate
-      onSubmit={(e) => {
-        e.preventDefault();
-        save.mutate();
-      }}
-    >
-      <Problems problem={problem} />
-      <div className="two">
-        {text('given', t('given'))}
-        {text('family', t('family'))}
-      </div>
-      <div className="two">
-        {text('street', t('street'))}
-        {text('postalCode', t('postalCode'))}
-      </div>
-      <div className="two">
-        {text('birthDate', t('birthDate'), 'date')}
-        <Field label={t('language')}>
-          {(props) => (
-            <select
-              {...props}
-              value={form.language}
-              onChange={(e) => setForm({ ...form, language: e.target.value })}
-            >
-              <option value="en">{t('english')}</option>
-              <option value="fr">{t('french')}</option>
-            </select>
-          )}
-        </Field>
-      </div>
-      {textKeys.map((key) => text(key, t(key)))}
+    <Form form={form} submit={t('save')}>
+      {said && <Say role="status">{said}</Say>}
+      <Two>
+        <Text form={form} name="given" label={t('given')} autoComplete="given-name" {...waits('given')} />
+        <Text form={form} name="family" label={t('family')} autoComplete="family-name" {...waits('family')} />
+      </Two>
+      <Two>
+        <Text
+          form={form}
+          name="street"
+          label={t('street')}
+          autoComplete="address-line1"
+          {...waits('street')}
+        />
+        <Text
+          form={form}
+          name="postalCode"
+          label={t('postalCode')}
+          autoComplete="postal-code"
+          {...waits('postalCode')}
+        />
+      </Two>
+      <Two>
+        <DateField
+          form={form}
+          name="birthDate"
+          label={t('birthDate')}
+          autoComplete="bday"
+          {...waits('birthDate')}
+        />
+        <Choose
+          form={form}
+          name="language"
+          label={t('language')}
+          choices={[
+            { value: 'en', label: t('english') },
+            { value: 'fr', label: t('french') },
+          ]}
+        />
+      </Two>
+      {textKeys.map((key) => (
+        <Text key={key} form={form} name={`texts.${key}`} label={t(key)} {...waits(key)} />
+      ))}
       {reach && (
-        <div className="two">
-          {text('addEmail', t('addAnEmail'), 'email')}
-          {text('addPhone', t('addATelephone'), 'tel')}
-        </div>
+        <Two>
+          <Text form={form} name="addEmail" label={t('addAnEmail')} type="email" autoComplete="email" />
+          <Text form={form} name="addPhone" label={t('addATelephone')} type="tel" autoComplete="tel" />
+        </Two>
       )}
-      <button type="submit" className="btn primary" disabled={save.isPending}>
-        {t('save')}
-      </button>
-      {save.data && !save.isPending && (
-        <p className="say" role="status">
-          {save.data.waiting ? t('ownSavedWaits') : save.data.changed ? t('ownSaved') : t('ownNothing')}
-        </p>
-      )}
-    </form>
+    </Form>
   );
 }
 
@@ -253,36 +232,31 @@ function Consents({ page, token }: { page: OwnPage; token: string }) {
   });
   return (
     <>
-      <h2>{t('hearTitle')}</h2>
-      <Problems problem={say.error instanceof ApiProblem ? say.error : null} />
+      <Head>{t('hearTitle')}</Head>
+      <Problems of={say.error instanceof ApiProblem ? say.error : null} />
       {page.consents.map((c) => {
         const name = `${c.topic} ${c.channel}`;
         const granted = said[name] ?? c.granted;
         return (
-          <fieldset key={name} className="hear">
-            <legend>
-              {t(topicWords[c.topic])} {c.channel === 'email' ? t('byEmail') : t('byText')}
-              {granted === null && <span className="soft"> ({t('notAsked')})</span>}
-            </legend>
-            {[true, false].map((yes) => (
-              <label key={String(yes)} className="tick">
-                <input
-                  type="radio"
-                  name={name}
-                  checked={granted === yes}
-                  onChange={() => {
-                    setSaid({ ...said, [name]: yes });
-                    say.mutate({
-                      topic: c.topic as 'newsletter',
-                      channel: c.channel as 'email',
-                      granted: yes,
-                    });
-                  }}
-                />
-                {yes ? t('yes') : t('no')}
-              </label>
-            ))}
-          </fieldset>
+          <OneOf
+            key={name}
+            label={`${t(topicWords[c.topic])} ${c.channel === 'email' ? t('byEmail') : t('byText')}`}
+            help={granted === null ? t('notAsked') : undefined}
+            value={granted === null ? null : String(granted)}
+            set={(value) => {
+              const yes = value === 'true';
+              setSaid({ ...said, [name]: yes });
+              say.mutate({
+                topic: c.topic as 'newsletter',
+                channel: c.channel as 'email',
+                granted: yes,
+              });
+            }}
+            choices={[
+              { value: 'true', label: t('yes') },
+              { value: 'false', label: t('no') },
+            ]}
+          />
         );
       })}
     </>

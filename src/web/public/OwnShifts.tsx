@@ -1,12 +1,16 @@
+import { chakra } from '@chakra-ui/react';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { useParams } from 'react-router';
 import { sayLongDate, sayTime } from '#core/time/say.ts';
 import { type Answer, ApiProblem, addressOf, call } from '#web/api.ts';
+import { Button } from '#web/kit/Button.tsx';
+import { Problems } from '#web/kit/notices.tsx';
 import { useAsk } from './asking.ts';
 import { language } from './language.ts';
-import { Loaded, Problems } from './notices.tsx';
+import { Loaded } from './notices.tsx';
+import { Acts, Head, Rows, Say, Small, Soft, Title } from './parts.tsx';
 
 type Page = Answer<'GET /api/public/crew/:token'>;
 
@@ -26,15 +30,15 @@ function Shown({ page, token }: { page: Page; token: string }) {
   const past = page.shifts.filter((s) => s.past).reverse();
   return (
     <>
-      <h1>{t('yourShifts', { name: page.name })}</h1>
-      {page.hoursServed > 0 && <p className="soft">{t('hoursServed', { hours: page.hoursServed })}</p>}
-      {coming.length === 0 ? <p className="say">{t('noneYet')}</p> : <List shifts={coming} token={token} />}
-      <p style={{ marginTop: 16 }}>
+      <Title>{t('yourShifts', { name: page.name })}</Title>
+      {page.hoursServed > 0 && <Soft>{t('hoursServed', { hours: page.hoursServed })}</Soft>}
+      {coming.length === 0 ? <Say>{t('noneYet')}</Say> : <List shifts={coming} token={token} />}
+      <chakra.p marginTop="16px">
         <a href={addressOf('GET /api/public/crew/:token/calendar.ics', { token })}>{t('calendarFile')}</a>
-      </p>
+      </chakra.p>
       {past.length > 0 && (
         <>
-          <h2>{t('past')}</h2>
+          <Head>{t('past')}</Head>
           <List shifts={past} token={token} />
         </>
       )}
@@ -53,42 +57,35 @@ function List({ shifts, token }: { shifts: Page['shifts']; token: string }) {
   });
   return (
     <>
-      <Problems problem={drop.error instanceof ApiProblem ? drop.error : null} />
-      <ul className="rows">
+      <Problems of={drop.error instanceof ApiProblem ? drop.error : null} />
+      <Rows>
         {shifts.map((s) => (
           <li key={s.assignmentId}>
             <span className="name">{s.role}</span>
-            <small>
+            <Small>
               {sayLongDate(s.startsLocal, language())},{' '}
               <span className="num">
                 {sayTime(s.startsLocal)}–{sayTime(s.endsLocal)}
               </span>
-            </small>
-            <small>{[s.event, s.place, s.venue].filter(Boolean).join(' · ')}</small>
+            </Small>
+            <Small>{[s.event, s.place, s.venue].filter(Boolean).join(' · ')}</Small>
             {!s.past &&
               (asking === s.assignmentId ? (
-                <p style={{ marginTop: 6 }}>
-                  {t('giveBackText')}{' '}
-                  <button
-                    type="button"
-                    className="btn stop"
-                    disabled={drop.isPending}
-                    onClick={() => drop.mutate(s.assignmentId)}
-                  >
+                <Acts alignItems="baseline">
+                  <span>{t('giveBackText')}</span>
+                  <Button look="stop" disabled={drop.isPending} onClick={() => drop.mutate(s.assignmentId)}>
                     {t('giveBack')}
-                  </button>{' '}
-                  <button type="button" className="btn" onClick={() => setAsking(null)}>
-                    {t('cancel')}
-                  </button>
-                </p>
+                  </Button>
+                  <Button onClick={() => setAsking(null)}>{t('cancel')}</Button>
+                </Acts>
               ) : (
-                <button type="button" className="btn plain" onClick={() => setAsking(s.assignmentId)}>
+                <Button look="plain" onClick={() => setAsking(s.assignmentId)}>
                   {t('giveBack')}
-                </button>
+                </Button>
               ))}
           </li>
         ))}
-      </ul>
+      </Rows>
     </>
   );
 }

@@ -1,3 +1,5 @@
+import { chakra } from '@chakra-ui/react';
+
 /** A drawing of reeds at the edge of open water, different for every event but the same every time. */
 export function Reeds({ seed }: { seed: string }) {
   let state = [...seed].reduce((sum, c) => (sum * 31 + c.charCodeAt(0)) >>> 0, 7);
@@ -13,7 +15,14 @@ export function Reeds({ seed }: { seed: string }) {
   }));
   const water = 84 + next() * 10;
   return (
-    <svg className="reeds" viewBox="0 0 660 128" preserveAspectRatio="xMidYMax slice" aria-hidden="true">
+    <chakra.svg
+      display="block"
+      width="100%"
+      height="128px"
+      viewBox="0 0 660 128"
+      preserveAspectRatio="xMidYMax slice"
+      aria-hidden="true"
+    >
       <rect width="660" height="128" fill="#DCE6E1" />
       <circle cx={90 + next() * 480} cy={26 + next() * 14} r="13" fill="#F4EBD3" />
       <rect y={water} width="660" height={128 - water} fill="#9DB8AD" />
@@ -39,6 +48,6 @@ export function Reeds({ seed }: { seed: string }) {
           )}
         </g>
       ))}
-    </svg>
+    </chakra.svg>
   );
 }

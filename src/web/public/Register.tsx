@@ -1,15 +1,21 @@
-import { useMutation } from '@tanstack/react-query';
-import { useEffect, useRef, useState } from 'react';
+import { chakra } from '@chakra-ui/react';
 import { useTranslation } from 'react-i18next';
 import { Link, useNavigate, useParams } from 'react-router';
-import type { OrderBody, PublicEvent } from '#contract/registration.ts';
-import { readAmount } from '#core/money/amount.ts';
+import { type OrderBody, type PublicEvent, registrationContract } from '#contract/registration.ts';
+import { type Currency, readAmount } from '#core/money/amount.ts';
 import { fits, nothingTaken } from '#core/registration/capacity.ts';
-import { ApiProblem, call } from '#web/api.ts';
+import { orderProblems } from '#core/registration/checking.ts';
+import type { AnswerValue } from '#core/registration/questions.ts';
+import { Button } from '#web/kit/Button.tsx';
+import { Form } from '#web/kit/form/Form.tsx';
+import { Choose, DateField, Money, Text, Tick } from '#web/kit/form/fields.tsx';
+import { prepare } from '#web/kit/form/request.ts';
+import { useForm } from '#web/kit/form/useForm.ts';
 import { useAsk, useFrame } from './asking.ts';
-import { type AnswerValue, Field, QuestionField, TextField } from './fields.tsx';
+import { QuestionField } from './fields.tsx';
 import { language } from './language.ts';
-import { Loaded, Problems } from './notices.tsx';
+import { Loaded } from './notices.tsx';
+import { Ends, Head, Rows, Say, Small, Soft, Title, Two } from './parts.tsx';
 import { useMoney } from './saying.ts';
 
 interface Guest {
@@ -19,7 +25,7 @@ interface Guest {
   answers: Record<string, AnswerValue>;
 }
 
-/** Everything typed so far; kept in the session, so that a reload or a wrong turn loses nothing. */
+/** Everything filled in so far; kept with the tab, so that a reload or a wrong turn loses nothing. */
 interface Draft {
   units: Record<string, number>;
   buyer: { given: string; family: string; email: string; phone: string };
@@ -31,54 +37,128 @@ interface Draft {
   anonymous: boolean;
 }
 
-const nobody: Guest = { given: '', family: '', birthDate: '', answers: {} };
-const emptyDraft: Draft = {
-  units: {},
-  buyer: { given: '', family: '', email: '', phone: '' },
-  coming: true,
-  guests: [],
-  answers: {},
-  gift: '',
-  fundId: '',
-  anonymous: false,
-};
-
-function readDraft(slug: string): Draft {
-  try {
-    return { ...emptyDraft, ...JSON.parse(sessionStorage.getItem(`draft ${slug}`) ?? '{}') };
-  } catch {
-    return emptyDraft;
-  }
-}
-
 export default function Register() {
   const { slug = '' } = useParams();
   return (
-    <Loaded of={useAsk('GET /api/public/events/:slug', { slug })}>{(event) => <Form event={event} />}</Loaded>
+    <Loaded of={useAsk('GET /api/public/events/:slug', { slug })}>
+      {(event) => <Registering event={event} />}
+    </Loaded>
   );
 }
 
-function Form({ event }: { event: PublicEvent }) {
+const nobody: Guest = { given: '', family: '', birthDate: '', answers: {} };
+
+/** The lines of an order, and the offer of each seat in their order. */
+function chosen(event: PublicEvent, units: Draft['units']) {
+  const lines = event.offers.flatMap((offer) =>
+    units[offer.id] ? [{ offer, units: units[offer.id]! }] : [],
+  );
+  const offerOfSeat = lines.flatMap((l) => Array<string>(l.units * l.offer.seatsPerUnit).fill(l.offer.id));
+  return { lines, offerOfSeat };
+}
+
+/** Who sits where: the first seat is the buyer's, when they come themselves. */
+const guestsOf = (draft: Draft, seats: number): Guest[] =>
+  Array.from({ length: seats }, (_, at) => {
+    const guest = { ...nobody, ...draft.guests[at] };
+    return at === 0 && draft.coming
+      ? { ...guest, given: draft.buyer.given, family: draft.buyer.family }
+      : guest;
+  });
+
+/** An amount as it was typed; minus one where it is none, which the contract refuses at its field. */
+const giftOf = (draft: Draft, currency: Currency): number =>
+  draft.gift.trim() ? (readAmount(draft.gift, currency) ?? -1) : 0;
+
+function bodyOf(event: PublicEvent, draft: Draft, currency: Currency): OrderBody {
+  const { lines, offerOfSeat } = chosen(event, draft.units);
+  const asked = new Set(event.questions.map((q) => q.id));
+  const answered = (answers: Guest['answers'] | undefined) =>
+    Object.fromEntries(
+      Object.entries(answers ?? {}).filter(([id, value]) => asked.has(id) && value !== undefined),
+    );
+  return {
+    buyer: draft.buyer,
+    lines: lines.map(({ offer, units }) => ({ offerId: offer.id, units })),
+    attendees: guestsOf(draft, offerOfSeat.length).map((g) => ({
+      given: g.given,
+      family: g.family,
+      birthDate: g.birthDate || null,
+      answers: answered(g.answers),
+    })),
+    answers: answered(draft.answers),
+    donation: {
+      amount: giftOf(draft, currency),
+      fundId: draft.fundId || (event.funds[0]?.id ?? null),
+      anonymous: draft.anonymous,
+    },
+    language: language(),
+    waitlist: true,
+  };
+}
+
+function Registering({ event }: { event: PublicEvent }) {
   const { t } = useTranslation();
   const money = useMoney();
   const navigate = useNavigate();
-  const currency = useFrame().data?.organization.currency ?? 'CAD';
-  const [draft, setDraft] = useState<Draft>(() => {
-    const stored = readDraft(event.slug);
-    const only = event.offers.length === 1 ? event.offers[0] : undefined;
-    return only && Object.keys(stored.units).length === 0 ? { ...stored, units: { [only.id]: 1 } } : stored;
+  const frame = useFrame().data;
+  const currency = (frame?.organization.currency ?? 'CAD') as Currency;
+  const only = event.offers.length === 1 ? event.offers[0] : undefined;
+  const form = useForm({
+    values: {
+      units: only ? { [only.id]: 1 } : {},
+      buyer: { given: '', family: '', email: '', phone: '' },
+      coming: true,
+      guests: [],
+      answers: {},
+      gift: '',
+      fundId: event.funds[0]?.id ?? '',
+      anonymous: false,
+    } as Draft,
+    request: (v) =>
+      prepare(registrationContract, 'POST /api/public/events/:slug/orders', {
+        params: { slug: event.slug },
+        body: bodyOf(event, v, currency),
+      }),
+    check: (v) => {
+      const { lines, offerOfSeat } = chosen(event, v.units);
+      const body = bodyOf(event, v, currency);
+      return [
+        ...(lines.length ? [] : [{ path: 'lines', code: 'ticket-needed' as const }]),
+        ...orderProblems(
+          {
+            buyer: { email: body.buyer.email, phone: body.buyer.phone ?? '' },
+            attendees: body.attendees.map((a) => ({
+              ...a,
+              birthDate: a.birthDate ?? null,
+              answers: a.answers ?? {},
+            })),
+            answers: body.answers ?? {},
+          },
+          {
+            questions: event.questions.map((q) => ({ ...q, prompt: q.prompt.en })),
+            needsBirthDate: event.needsBirthDate,
+            offerOfSeat,
+            country: frame?.organization.country ?? 'CA',
+            today: (frame?.now ?? '9999').slice(0, 10),
+            channel: 'public',
+          },
+        ),
+      ];
+    },
+    fieldOf: (path, v) => {
+      const line = /^lines\.(\d+)\./u.exec(path);
+      if (line) return `units.${chosen(event, v.units).lines[Number(line[1])]?.offer.id ?? ''}`;
+      if (path === 'donation.amount') return 'gift';
+      return path.replace(/^attendees\./u, 'guests.').replace(/^donation\./u, '');
+    },
+    draft: { name: `order ${event.slug}`, keeping: 'tab' },
+    after: ({ token }) => navigate(`/m/${token}`),
   });
-  useEffect(() => sessionStorage.setItem(`draft ${event.slug}`, JSON.stringify(draft)), [draft, event.slug]);
-  const change = (part: Partial<Draft>) => setDraft((d) => ({ ...d, ...part }));
-
-  const lines = event.offers.flatMap((o) =>
-    draft.units[o.id] ? [{ offer: o, units: draft.units[o.id]! }] : [],
-  );
-  const offerOfSeat = lines.flatMap(({ offer, units }) =>
-    Array<string>(units * offer.seatsPerUnit).fill(offer.id),
-  );
-  const gift = draft.gift.trim() ? readAmount(draft.gift, currency) : 0;
-  const total = lines.reduce((sum, l) => sum + l.units * l.offer.price, 0) + (gift ?? 0);
+  const draft = form.values;
+  const { lines, offerOfSeat } = chosen(event, draft.units);
+  const total =
+    lines.reduce((sum, l) => sum + l.units * l.offer.price, 0) + Math.max(0, giftOf(draft, currency));
   // Asked as the server asks: the tickets one by one, and all seats together.
   const waits = !fits(
     {
@@ -88,274 +168,162 @@ function Form({ event }: { event: PublicEvent }) {
     { capacity: event.seatsLeft },
     nothingTaken,
   );
-  const guests = offerOfSeat.map((_, at): Guest => {
-    const guest = draft.guests[at] ?? nobody;
-    return at === 0 && draft.coming
-      ? { ...guest, given: draft.buyer.given, family: draft.buyer.family }
-      : guest;
-  });
-  const setGuest = (at: number, part: Partial<Guest>) =>
-    change({ guests: guests.map((g, n) => (n === at ? { ...g, ...part } : g)) });
-
-  const body: OrderBody = {
-    buyer: draft.buyer,
-    lines: lines.map(({ offer, units }) => ({ offerId: offer.id, units })),
-    attendees: guests.map((g) => ({
-      given: g.given,
-      family: g.family,
-      birthDate: g.birthDate || null,
-      answers: g.answers,
-    })),
-    answers: draft.answers,
-    donation: {
-      amount: gift ?? 0,
-      fundId: draft.fundId || (event.funds[0]?.id ?? null),
-      anonymous: draft.anonymous,
-    },
-    language: language(),
-    waitlist: true,
-  };
-  // The same contents keep their key, so that a repeat after a broken connection is done once.
-  const attempt = useRef({ body: '', key: '' });
-  const place = useMutation({
-    mutationFn: () => {
-      const json = JSON.stringify(body);
-      if (attempt.current.body !== json) attempt.current = { body: json, key: crypto.randomUUID() };
-      return call(
-        'POST /api/public/events/:slug/orders',
-        { params: { slug: event.slug }, body },
-        attempt.current.key,
-      );
-    },
-    onSuccess: ({ token }) => {
-      sessionStorage.removeItem(`draft ${event.slug}`);
-      navigate(`/m/${token}`);
-    },
-  });
-  const problem = place.error instanceof ApiProblem ? place.error : null;
-  const wrong = problem?.fields ?? {};
-  if (event.registration === 'closed') return <p className="say">{t('closed')}</p>;
+  if (event.registration === 'closed') return <Say>{t('closed')}</Say>;
   return (
-    <form
-      noValidate
-      onSubmit={(e) => {
-        e.preventDefault();
-        place.mutate();
-      }}
-    >
-      <p style={{ marginTop: 8 }}>
+    <>
+      <chakra.p marginTop="8px">
         <Link to={`/e/${event.slug}`}>{event.title}</Link>
-      </p>
-      <h1>{t(event.registration === 'full' ? 'joinWaitlist' : 'register')}</h1>
-      {event.registration === 'full' && <p className="say need">{t('fullText')}</p>}
-      <Problems problem={problem} />
-
-      <h2>{t('chooseTickets')}</h2>
-      <ul className="rows">
-        {event.offers.map((o, at) => (
-          <li key={o.id}>
-            <div className="spread" style={{ alignItems: 'center' }}>
-              <span>
-                {o.name}
-                <small>
-                  {[
-                    o.price === 0 ? t('free') : money(o.price),
-                    o.seatsPerUnit > 1 ? t('seatsEach', { count: o.seatsPerUnit }) : '',
-                    o.left === 0
-                      ? t('full')
-                      : o.left !== null && o.left <= 30
-                        ? t('left', { count: o.left })
-                        : '',
-                  ]
-                    .filter(Boolean)
-                    .join(', ')}
-                </small>
-              </span>
-              <Counter
-                label={o.name}
-                value={draft.units[o.id] ?? 0}
-                most={o.mostPerOrder}
-                set={(n) => change({ units: { ...draft.units, [o.id]: n } })}
-              />
-            </div>
-            {wrong[`lines.${at}.units`] && <div className="error-line">{wrong[`lines.${at}.units`]}</div>}
-          </li>
-        ))}
-      </ul>
-
-      <h2>{t('you')}</h2>
-      <p className="soft">{t('youBook')}</p>
-      <div className="two" style={{ marginTop: 10 }}>
-        <TextField
-          label={t('given')}
-          value={draft.buyer.given}
-          set={(given) => change({ buyer: { ...draft.buyer, given } })}
-          error={wrong['buyer.given']}
-          autoComplete="given-name"
-        />
-        <TextField
-          label={t('family')}
-          value={draft.buyer.family}
-          set={(family) => change({ buyer: { ...draft.buyer, family } })}
-          error={wrong['buyer.family']}
-          autoComplete="family-name"
-        />
-      </div>
-      <TextField
-        label={t('email')}
-        type="email"
-        inputMode="email"
-        value={draft.buyer.email}
-        set={(email) => change({ buyer: { ...draft.buyer, email } })}
-        error={wrong['buyer.email']}
-        autoComplete="email"
-      />
-      <TextField
-        label={t('phone')}
-        optional
-        type="tel"
-        value={draft.buyer.phone}
-        set={(phone) => change({ buyer: { ...draft.buyer, phone } })}
-        error={wrong['buyer.phone']}
-        autoComplete="tel"
-      />
-
-      {offerOfSeat.length > 0 && (
-        <>
-          <h2>{t('who')}</h2>
-          <label className="tick">
-            <input
-              type="checkbox"
-              checked={draft.coming}
-              onChange={(e) => change({ coming: e.target.checked })}
-            />
-            {t('imComing')}
-          </label>
-          {offerOfSeat.length > 1 && (
-            <p className="soft" style={{ fontSize: 15 }}>
-              {t('nameLater')}
-            </p>
-          )}
-          {guests.map((guest, at) => {
-            const asked = event.questions.filter(
-              (q) => q.scope === 'attendee' && (!q.offerId || q.offerId === offerOfSeat[at]),
-            );
-            const self = at === 0 && draft.coming;
-            if (self && !event.needsBirthDate && asked.length === 0) return null;
-            return (
-              <fieldset key={at} className="seat">
-                <legend>{self ? t('you') : t('seat', { n: at + 1 })}</legend>
-                {!self && (
-                  <div className="two">
-                    <TextField
-                      label={t('given')}
-                      value={guest.given}
-                      set={(given) => setGuest(at, { given })}
-                    />
-                    <TextField
-                      label={t('family')}
-                      value={guest.family}
-                      set={(family) => setGuest(at, { family })}
-                    />
-                  </div>
-                )}
-                {event.needsBirthDate && (
-                  <TextField
-                    label={t('birthDate')}
-                    help={t('birthDateHelp')}
-                    type="date"
-                    value={guest.birthDate}
-                    set={(birthDate) => setGuest(at, { birthDate })}
-                    error={wrong[`attendees.${at}.birthDate`]}
-                  />
-                )}
-                {asked.map((q) => (
-                  <QuestionField
-                    key={q.id}
-                    question={q}
-                    value={guest.answers[q.id]}
-                    set={(v) => setGuest(at, { answers: { ...guest.answers, [q.id]: v } })}
-                    error={wrong[`attendees.${at}.answers.${q.id}`]}
-                  />
-                ))}
-              </fieldset>
-            );
-          })}
-        </>
-      )}
-
-      {event.questions.some((q) => q.scope === 'order') && <h2>{t('otherQuestions')}</h2>}
-      {event.questions
-        .filter((q) => q.scope === 'order' && (!q.offerId || offerOfSeat.includes(q.offerId)))
-        .map((q) => (
-          <QuestionField
-            key={q.id}
-            question={q}
-            value={draft.answers[q.id]}
-            set={(v) => change({ answers: { ...draft.answers, [q.id]: v } })}
-            error={wrong[`answers.${q.id}`]}
-          />
-        ))}
-
-      {event.funds.length > 0 && (
-        <>
-          <h2>{t('donation')}</h2>
-          <p className="soft">{t('donationHelp')}</p>
-          <div className="two" style={{ marginTop: 10 }}>
-            <TextField
-              label={t('amount')}
-              optional
-              inputMode="decimal"
-              value={draft.gift}
-              set={(value) => change({ gift: value })}
-              error={gift === null ? t('problems') : wrong['donation.amount']}
-            />
-            <Field label={t('fund')}>
-              {(props) => (
-                <select
-                  {...props}
-                  value={draft.fundId || event.funds[0]!.id}
-                  onChange={(e) => change({ fundId: e.target.value })}
-                >
-                  {event.funds.map((f) => (
-                    <option key={f.id} value={f.id}>
-                      {f.name}
-                    </option>
-                  ))}
-                </select>
+      </chakra.p>
+      <Title>{t(event.registration === 'full' ? 'joinWaitlist' : 'register')}</Title>
+      {event.registration === 'full' && <Say tone="need">{t('fullText')}</Say>}
+      <Form
+        form={form}
+        size="go"
+        submit={
+          form.sending
+            ? t('loading')
+            : waits
+              ? t('toWaitlist')
+              : total > 0
+                ? t('toPayment', { amount: money(total) })
+                : t('placeOrder')
+        }
+      >
+        <Head>{t('chooseTickets')}</Head>
+        <Rows>
+          {event.offers.map((o) => (
+            <li key={o.id}>
+              <Ends alignItems="center">
+                <span>
+                  {o.name}
+                  <Small>
+                    {[
+                      o.price === 0 ? t('free') : money(o.price),
+                      o.seatsPerUnit > 1 ? t('seatsEach', { count: o.seatsPerUnit }) : '',
+                      o.left === 0
+                        ? t('full')
+                        : o.left !== null && o.left <= 30
+                          ? t('left', { count: o.left })
+                          : '',
+                    ]
+                      .filter(Boolean)
+                      .join(', ')}
+                  </Small>
+                </span>
+                <Counter
+                  label={o.name}
+                  value={draft.units[o.id] ?? 0}
+                  most={o.mostPerOrder}
+                  set={(n) => form.set({ units: { ...draft.units, [o.id]: n } })}
+                />
+              </Ends>
+              {form.wrongAt(`units.${o.id}`) && (
+                <chakra.div color="madder" fontSize="small">
+                  {form.wrongAt(`units.${o.id}`)}
+                </chakra.div>
               )}
-            </Field>
-          </div>
-          {Boolean(gift) && (
-            <label className="tick">
-              <input
-                type="checkbox"
-                checked={draft.anonymous}
-                onChange={(e) => change({ anonymous: e.target.checked })}
-              />
-              {t('anonymous')}
-            </label>
-          )}
-        </>
-      )}
+            </li>
+          ))}
+        </Rows>
 
-      <div className="spread" style={{ borderTop: '1px solid var(--rule)', marginTop: 22, paddingTop: 12 }}>
-        <span>
-          {t('total')}, {t('seats', { count: offerOfSeat.length })}
-        </span>
-        <b className="num">{money(total)}</b>
-      </div>
-      {waits && <p className="say need">{t('waitlistNote', { count: offerOfSeat.length })}</p>}
-      <button type="submit" className="btn primary go" disabled={place.isPending || gift === null}>
-        {place.isPending
-          ? t('loading')
-          : waits
-            ? t('toWaitlist')
-            : total > 0
-              ? t('toPayment', { amount: money(total) })
-              : t('placeOrder')}
-      </button>
-    </form>
+        <Head>{t('you')}</Head>
+        <Soft marginBottom="10px">{t('youBook')}</Soft>
+        <Two>
+          <Text form={form} name="buyer.given" label={t('given')} autoComplete="given-name" required />
+          <Text form={form} name="buyer.family" label={t('family')} autoComplete="family-name" required />
+        </Two>
+        <Text form={form} name="buyer.email" label={t('email')} type="email" autoComplete="email" required />
+        <Text form={form} name="buyer.phone" label={t('phone')} type="tel" autoComplete="tel" />
+
+        {offerOfSeat.length > 0 && (
+          <>
+            <Head>{t('who')}</Head>
+            <Tick form={form} name="coming" label={t('imComing')} />
+            {offerOfSeat.length > 1 && <Soft fontSize="15px">{t('nameLater')}</Soft>}
+            {offerOfSeat.map((offerId, at) => {
+              const asked = event.questions.filter(
+                (q) => q.scope === 'attendee' && (!q.offerId || q.offerId === offerId),
+              );
+              const self = at === 0 && draft.coming;
+              if (self && !event.needsBirthDate && asked.length === 0) return null;
+              return (
+                <chakra.fieldset
+                  key={at}
+                  border="0"
+                  borderTop="1px solid"
+                  borderColor="line"
+                  padding="14px 0 4px"
+                  margin="0"
+                  minWidth="0"
+                >
+                  <chakra.legend float="left" fontWeight={500} marginBottom="4px" width="100%">
+                    {self ? t('you') : t('seat', { n: at + 1 })}
+                  </chakra.legend>
+                  <chakra.div clear="both">
+                    {!self && (
+                      <Two>
+                        <Text form={form} name={`guests.${at}.given`} label={t('given')} />
+                        <Text form={form} name={`guests.${at}.family`} label={t('family')} />
+                      </Two>
+                    )}
+                    {event.needsBirthDate && (
+                      <DateField
+                        form={form}
+                        name={`guests.${at}.birthDate`}
+                        label={t('birthDate')}
+                        help={t('birthDateHelp')}
+                        required={self}
+                        autoComplete={self ? 'bday' : 'off'}
+                      />
+                    )}
+                    {asked.map((q) => (
+                      <QuestionField
+                        key={q.id}
+                        form={form}
+                        name={`guests.${at}.answers.${q.id}`}
+                        question={q}
+                      />
+                    ))}
+                  </chakra.div>
+                </chakra.fieldset>
+              );
+            })}
+          </>
+        )}
+
+        {event.questions.some((q) => q.scope === 'order') && <Head>{t('otherQuestions')}</Head>}
+        {event.questions
+          .filter((q) => q.scope === 'order' && (!q.offerId || offerOfSeat.includes(q.offerId)))
+          .map((q) => (
+            <QuestionField key={q.id} form={form} name={`answers.${q.id}`} question={q} />
+          ))}
+
+        {event.funds.length > 0 && (
+          <>
+            <Head>{t('donation')}</Head>
+            <Soft marginBottom="10px">{t('donationHelp')}</Soft>
+            <Two>
+              <Money form={form} name="gift" label={t('amount')} currency={currency} sayAmount={money} />
+              <Choose
+                form={form}
+                name="fundId"
+                label={t('fund')}
+                choices={event.funds.map((f) => ({ value: f.id, label: f.name }))}
+              />
+            </Two>
+            {draft.gift.trim() !== '' && <Tick form={form} name="anonymous" label={t('anonymous')} />}
+          </>
+        )}
+
+        <Ends borderTop="1px solid" borderColor="rule" marginTop="22px" paddingTop="12px">
+          <span>
+            {t('total')}, {t('seats', { count: offerOfSeat.length })}
+          </span>
+          <b className="num">{money(total)}</b>
+        </Ends>
+        {waits && <Say tone="need">{t('waitlistNote', { count: offerOfSeat.length })}</Say>}
+      </Form>
+    </>
   );
 }
 
@@ -370,27 +338,18 @@ function Counter({
   most: number;
   set: (n: number) => void;
 }) {
+  const step = { width: '44px', height: '44px', justifyContent: 'center', padding: '0', fontSize: '20px' };
   return (
-    <span className="counter">
-      <button
-        type="button"
-        className="btn"
-        aria-label={`− ${label}`}
-        disabled={value <= 0}
-        onClick={() => set(value - 1)}
-      >
+    <chakra.span display="flex" alignItems="center" gap="10px">
+      <Button {...step} aria-label={`− ${label}`} disabled={value <= 0} onClick={() => set(value - 1)}>
         −
-      </button>
-      <output aria-label={label}>{value}</output>
-      <button
-        type="button"
-        className="btn"
-        aria-label={`+ ${label}`}
-        disabled={value >= most}
-        onClick={() => set(value + 1)}
-      >
+      </Button>
+      <chakra.output aria-label={label} minWidth="24px" textAlign="center" textStyle="figures">
+        {value}
+      </chakra.output>
+      <Button {...step} aria-label={`+ ${label}`} disabled={value >= most} onClick={() => set(value + 1)}>
         +
-      </button>
-    </span>
+      </Button>
+    </chakra.span>
   );
 }

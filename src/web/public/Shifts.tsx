@@ -1,13 +1,20 @@
-import { useMutation } from '@tanstack/react-query';
+import { chakra } from '@chakra-ui/react';
 import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { Link, useParams } from 'react-router';
+import { crewContract } from '#contract/crew.ts';
 import { sayLongDate, sayTime } from '#core/time/say.ts';
-import { type Answer, ApiProblem, call } from '#web/api.ts';
+import type { Answer } from '#web/api.ts';
+import { Button } from '#web/kit/Button.tsx';
+import { Form } from '#web/kit/form/Form.tsx';
+import { Text } from '#web/kit/form/fields.tsx';
+import { prepare } from '#web/kit/form/request.ts';
+import { useForm } from '#web/kit/form/useForm.ts';
 import { useAsk } from './asking.ts';
-import { TextField } from './fields.tsx';
+import { Within } from './fields.tsx';
 import { language } from './language.ts';
-import { Loaded, Problems } from './notices.tsx';
+import { Loaded } from './notices.tsx';
+import { Ends, Head, Rows, Say, Small, Soft, Title, Two } from './parts.tsx';
 
 type Page = Answer<'GET /api/public/events/:slug/shifts'>;
 
@@ -27,49 +34,47 @@ function Shown({ page }: { page: Page }) {
   const days = [...new Set(page.shifts.map((s) => s.startsLocal.slice(0, 10)))];
   return (
     <>
-      <p style={{ marginTop: 8 }}>
+      <chakra.p marginTop="8px">
         <Link to={`/e/${page.slug}`}>{page.title}</Link>
-      </p>
-      <h1>{t('shiftsTitle')}</h1>
-      <p className="soft">{page.shifts.some((s) => s.filled < s.needed) ? t('shiftsText') : t('noShifts')}</p>
+      </chakra.p>
+      <Title>{t('shiftsTitle')}</Title>
+      <Soft>{page.shifts.some((s) => s.filled < s.needed) ? t('shiftsText') : t('noShifts')}</Soft>
       {days.map((day) => (
         <section key={day}>
-          <h2>{sayLongDate(day, language())}</h2>
-          <ul className="rows">
+          <Head>{sayLongDate(day, language())}</Head>
+          <Rows>
             {page.shifts
               .filter((s) => s.startsLocal.startsWith(day))
               .map((s) => {
                 const free = s.needed - s.filled;
                 return (
                   <li key={s.id}>
-                    <div className="spread" style={{ alignItems: 'center' }}>
+                    <Ends alignItems="center">
                       <span>
                         <span className="num">
                           {sayTime(s.startsLocal)}–{sayTime(s.endsLocal)}
                         </span>{' '}
                         {s.role}
-                        <small>
+                        <Small>
                           {[s.place, free > 0 ? t('places', { count: free }) : t('filled')]
                             .filter(Boolean)
                             .join(', ')}
-                        </small>
+                        </Small>
                       </span>
                       {free > 0 && (
-                        <button
-                          type="button"
-                          className="btn"
+                        <Button
                           aria-expanded={chosen === s.id}
                           onClick={() => setChosen(chosen === s.id ? null : s.id)}
                         >
                           {t('signUp')}
-                        </button>
+                        </Button>
                       )}
-                    </div>
+                    </Ends>
                     {chosen === s.id && <SignUp shiftId={s.id} role={s.role} />}
                   </li>
                 );
               })}
-          </ul>
+          </Rows>
         </section>
       ))}
     </>
@@ -78,69 +83,28 @@ function Shown({ page }: { page: Page }) {
 
 function SignUp({ shiftId, role }: { shiftId: string; role: string }) {
   const { t } = useTranslation();
-  const [who, setWho] = useState({ given: '', family: '', email: '', phone: '' });
-  const [key] = useState(() => crypto.randomUUID());
-  const signUp = useMutation({
-    mutationFn: () =>
-      call(
-        'POST /api/public/shifts/:id/sign-up',
-        { params: { id: shiftId }, body: { ...who, language: language() } },
-        `${key}-${who.email.length}-${who.given.length}`,
-      ),
+  const [sentTo, setSentTo] = useState<string | null>(null);
+  const form = useForm({
+    values: { given: '', family: '', email: '', phone: '' },
+    request: (v) =>
+      prepare(crewContract, 'POST /api/public/shifts/:id/sign-up', {
+        params: { id: shiftId },
+        body: { ...v, language: language() },
+      }),
+    draft: { name: 'sign-up', keeping: 'tab' },
+    after: (_, { email }) => setSentTo(email),
   });
-  const problem = signUp.error instanceof ApiProblem ? signUp.error : null;
-  if (signUp.isSuccess)
-    return (
-      <p className="say" role="status">
-        {t('signedUp', { email: who.email })}
-      </p>
-    );
+  if (sentTo !== null) return <Say role="status">{t('signedUp', { email: sentTo })}</Say>;
   return (
-    <form
-      noValidate
-      style={{ marginTop: 12 }}
-      onSubmit={(e) => {
-        e.preventDefault();
-        signUp.mutate();
-      }}
-    >
-      <Problems problem={problem} />
-      <div className="two">
-        <TextField
-          label={t('given')}
-          value={who.given}
-          set={(given) => setWho({ ...who, given })}
-          error={problem?.fields.given}
-          autoComplete="given-name"
-        />
-        <TextField
-          label={t('family')}
-          value={who.family}
-          set={(family) => setWho({ ...who, family })}
-          error={problem?.fields.family}
-          autoComplete="family-name"
-        />
-      </div>
-      <TextField
-        label={t('email')}
-        type="email"
-        value={who.email}
-        set={(email) => setWho({ ...who, email })}
-        error={problem?.fields.email}
-        autoComplete="email"
-      />
-      <TextField
-        label={t('phone')}
-        optional
-        type="tel"
-        value={who.phone}
-        set={(phone) => setWho({ ...who, phone })}
-        error={problem?.fields.phone}
-        autoComplete="tel"
-      />
-      <button type="submit" className="btn primary" disabled={signUp.isPending}>
-        {t('signUpFor', { role })}
-      </button>
-    </form>
+    <Within>
+      <Form form={form} submit={t('signUpFor', { role })}>
+        <Two>
+          <Text form={form} name="given" label={t('given')} autoComplete="given-name" required />
+          <Text form={form} name="family" label={t('family')} autoComplete="family-name" required />
+        </Two>
+        <Text form={form} name="email" label={t('email')} type="email" autoComplete="email" required />
+        <Text form={form} name="phone" label={t('phone')} type="tel" autoComplete="tel" />
+      </Form>
+    </Within>
   );
 }

@@ -1,10 +1,13 @@
-import { useMutation, useQueryClient } from '@tanstack/react-query';
-import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import type { PublicOrder } from '#contract/registration.ts';
-import { ApiProblem, call } from '#web/api.ts';
-import { TextField } from './fields.tsx';
-import { Problems } from './notices.tsx';
+import { waiversContract } from '#contract/waivers.ts';
+import { Button } from '#web/kit/Button.tsx';
+import { Tick } from '#web/kit/Choosing.tsx';
+import { Form } from '#web/kit/form/Form.tsx';
+import { Text } from '#web/kit/form/fields.tsx';
+import { prepare } from '#web/kit/form/request.ts';
+import { useForm } from '#web/kit/form/useForm.ts';
+import { Head, Say, Soft } from './parts.tsx';
 
 /** The waiver of one participant, clause by clause, signed by typed name. */
 export function Sign({
@@ -21,68 +24,48 @@ export function Sign({
   done: () => void;
 }) {
   const { t } = useTranslation();
-  const client = useQueryClient();
-  const [ticked, setTicked] = useState<string[]>([]);
-  const [typedName, setTypedName] = useState('');
-  const sign = useMutation({
-    mutationFn: () =>
-      call('POST /api/public/orders/:token/signatures', {
+  const form = useForm({
+    values: { ticked: [] as string[], typedName: '' },
+    request: (v) =>
+      prepare(waiversContract, 'POST /api/public/orders/:token/signatures', {
         params: { token },
-        body: { registrationId: seat.id, relation: need, typedName, ticked },
+        body: { registrationId: seat.id, relation: need, ...v },
       }),
-    onSuccess: async () => {
-      await client.invalidateQueries();
-      done();
-    },
+    after: done,
   });
-  const problem = sign.error instanceof ApiProblem ? sign.error : null;
+  const { ticked } = form.values;
   return (
-    <form
-      noValidate
-      className="say"
-      onSubmit={(e) => {
-        e.preventDefault();
-        sign.mutate();
-      }}
-    >
-      <h2 style={{ marginTop: 0 }}>{waiver.title}</h2>
-      <p className="soft">
+    <Say>
+      <Head marginTop="0">{waiver.title}</Head>
+      <Soft>
         {seat.given} {seat.family} · {need === 'guardian' ? t('signGuardian') : t('signSelf')}
-      </p>
-      <Problems problem={problem} />
-      {waiver.clauses.map((c, at) => (
-        <div key={c.id}>
-          <label className="tick">
-            <input
-              type="checkbox"
-              checked={ticked.includes(c.id)}
-              onChange={(e) =>
-                setTicked(e.target.checked ? [...ticked, c.id] : ticked.filter((x) => x !== c.id))
-              }
-            />
-            <span>{c.text}</span>
-          </label>
-          {problem?.fields[`clauses.${at}`] && (
-            <div className="error-line">{problem.fields[`clauses.${at}`]}</div>
-          )}
-        </div>
-      ))}
-      <div style={{ marginTop: 10 }}>
-        <TextField
+      </Soft>
+      <Form
+        form={form}
+        submit={t('sign')}
+        beside={<Button onClick={done}>{t('cancel')}</Button>}
+        label={waiver.title}
+      >
+        {waiver.clauses.map((c, at) => (
+          <Tick
+            key={c.id}
+            id={form.idOf(`clauses.${at}`)}
+            error={form.wrongAt(`clauses.${at}`)}
+            checked={ticked.includes(c.id)}
+            set={(on) => form.set({ ticked: on ? [...ticked, c.id] : ticked.filter((x) => x !== c.id) })}
+          >
+            {c.text}
+          </Tick>
+        ))}
+        <Text
+          form={form}
+          name="typedName"
           label={t('typeName')}
           help={t('signNote')}
-          value={typedName}
-          set={setTypedName}
-          error={problem?.fields.typedName}
           autoComplete="name"
+          required
         />
-      </div>
-      <button type="submit" className="btn primary" disabled={sign.isPending}>
-        {t('sign')}
-      </button>{' '}
-      <button type="button" className="btn" onClick={done}>
-        {t('cancel')}
-      </button>
-    </form>
+      </Form>
+    </Say>
   );
 }

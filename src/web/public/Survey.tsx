@@ -1,14 +1,23 @@
-import { useMutation } from '@tanstack/react-query';
+import { chakra } from '@chakra-ui/react';
 import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { useParams } from 'react-router';
-import { type Answer, ApiProblem, call } from '#web/api.ts';
+import { surveysContract } from '#contract/surveys.ts';
+import type { Answer } from '#web/api.ts';
+import { Group } from '#web/kit/Field.tsx';
+import { Form } from '#web/kit/form/Form.tsx';
+import { LongText, OneOf, useBound } from '#web/kit/form/fields.tsx';
+import { prepare } from '#web/kit/form/request.ts';
+import { type Form as FormState, useForm } from '#web/kit/form/useForm.ts';
 import { useAsk } from './asking.ts';
-import { Field } from './fields.tsx';
 import { language } from './language.ts';
-import { Loaded, Problems } from './notices.tsx';
+import { Loaded } from './notices.tsx';
+import { Ends, Soft, Title } from './parts.tsx';
 
 type Page = Answer<'GET /api/public/surveys/:token'>;
+interface Filled {
+  answers: Record<string, string | number>;
+}
 
 export default function Survey() {
   const { token = '' } = useParams();
@@ -21,88 +30,100 @@ export default function Survey() {
 
 function Shown({ page, token }: { page: Page; token: string }) {
   const { t } = useTranslation();
-  const [answers, setAnswers] = useState<Record<string, string | number>>({});
-  const send = useMutation({
-    mutationFn: () => call('POST /api/public/surveys/:token', { params: { token }, body: { answers } }),
+  const [sent, setSent] = useState(false);
+  const form = useForm({
+    values: { answers: {} } as Filled,
+    request: ({ answers }) =>
+      prepare(surveysContract, 'POST /api/public/surveys/:token', {
+        params: { token },
+        body: {
+          answers: Object.fromEntries(Object.entries(answers).filter(([, v]) => v !== undefined && v !== '')),
+        },
+      }),
+    draft: { name: `survey ${token.slice(0, 12)}`, keeping: 'tab' },
+    after: () => setSent(true),
   });
-  const problem = send.error instanceof ApiProblem ? send.error : null;
-  if (page.answered || send.isSuccess)
+  if (page.answered || sent)
     return (
       <>
-        <h1>{t('thankYou')}</h1>
-        <p className="soft">{t('surveyDone')}</p>
+        <Title>{t('thankYou')}</Title>
+        <Soft>{t('surveyDone')}</Soft>
       </>
     );
   return (
-    <form
-      noValidate
-      onSubmit={(e) => {
-        e.preventDefault();
-        send.mutate();
-      }}
-    >
-      <p className="soft" style={{ marginTop: 12 }}>
-        {page.event}
-      </p>
-      <h1 style={{ marginTop: 2 }}>{(language() === 'fr' && page.title.fr) || page.title.en}</h1>
-      <p className="soft">{page.anonymous ? t('surveyAnonymous') : t('surveyNamed')}</p>
-      <Problems problem={problem} />
-      <div style={{ marginTop: 18 }}>
+    <>
+      <Soft marginTop="12px">{page.event}</Soft>
+      <Title marginTop="2px">{(language() === 'fr' && page.title.fr) || page.title.en}</Title>
+      <Soft marginBottom="18px">{page.anonymous ? t('surveyAnonymous') : t('surveyNamed')}</Soft>
+      <Form form={form} submit={t('send')} size="go">
         {page.questions.map((q) => {
-          const error = problem?.fields[`answers.${q.id}`];
-          const set = (value: string | number) => setAnswers({ ...answers, [q.id]: value });
-          if (q.kind === 'text')
-            return (
-              <Field key={q.id} label={q.prompt} error={error} optional={!q.required}>
-                {(props) => (
-                  <textarea
-                    {...props}
-                    rows={4}
-                    value={String(answers[q.id] ?? '')}
-                    onChange={(e) => set(e.target.value)}
-                  />
-                )}
-              </Field>
-            );
-          return (
-            <fieldset key={q.id}>
-              <legend>{q.prompt}</legend>
-              {q.kind === 'scale' ? (
-                <>
-                  <div className="scale">
-                    {[1, 2, 3, 4, 5].map((n) => (
-                      <label key={n}>
-                        <input
-                          type="radio"
-                          name={q.id}
-                          checked={answers[q.id] === n}
-                          onChange={() => set(n)}
-                        />
-                        {n}
-                      </label>
-                    ))}
-                  </div>
-                  <div className="spread soft" style={{ fontSize: 14 }}>
-                    <span>{t('scaleLow')}</span>
-                    <span>{t('scaleHigh')}</span>
-                  </div>
-                </>
-              ) : (
-                q.choices.map((c) => (
-                  <label key={c} className="tick">
-                    <input type="radio" name={q.id} checked={answers[q.id] === c} onChange={() => set(c)} />
-                    {c}
-                  </label>
-                ))
-              )}
-              {error && <div className="error-line">{error}</div>}
-            </fieldset>
-          );
+          const name = `answers.${q.id}` as const;
+          const field = { form, name: name as never, label: q.prompt, required: q.required };
+          if (q.kind === 'text') return <LongText key={q.id} {...field} />;
+          if (q.kind === 'scale') return <Scale key={q.id} {...field} name={name} />;
+          return <OneOf key={q.id} {...field} choices={q.choices.map((c) => ({ value: c, label: c }))} />;
         })}
-      </div>
-      <button type="submit" className="btn primary go" disabled={send.isPending}>
-        {t('send')}
-      </button>
-    </form>
+      </Form>
+    </>
+  );
+}
+
+/** One to five, each a thumb wide. */
+function Scale({
+  form,
+  name,
+  label,
+  required,
+}: {
+  form: FormState<Filled>;
+  name: `answers.${string}`;
+  label: string;
+  required: boolean;
+}) {
+  const { t } = useTranslation();
+  const { value, set, id, error } = useBound(form, name, label);
+  return (
+    <Group label={label} required={required} error={error} id={id}>
+      <chakra.div display="grid" gridTemplateColumns="repeat(5, 1fr)" gap="8px">
+        {[1, 2, 3, 4, 5].map((n) => (
+          <chakra.label
+            key={n}
+            border="1px solid"
+            borderColor="rule"
+            borderRadius="corner"
+            textAlign="center"
+            padding="9px 0"
+            cursor="pointer"
+            position="relative"
+            css={{
+              '&:has(input:checked)': {
+                borderColor: 'verdigris',
+                background: 'verdigris',
+                color: 'onVerdigris',
+              },
+              '&:has(input:focus-visible)': {
+                outline: '2px solid',
+                outlineColor: 'verdigris',
+                outlineOffset: '2px',
+              },
+            }}
+          >
+            <chakra.input
+              type="radio"
+              name={id}
+              checked={value === n}
+              onChange={() => set(n)}
+              position="absolute"
+              opacity="0"
+            />
+            {n}
+          </chakra.label>
+        ))}
+      </chakra.div>
+      <Ends fontSize="14px" color="soft">
+        <span>{t('scaleLow')}</span>
+        <span>{t('scaleHigh')}</span>
+      </Ends>
+    </Group>
   );
 }

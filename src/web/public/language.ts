@@ -1,8 +1,8 @@
 import i18next from 'i18next';
 import { initReactI18next } from 'react-i18next';
+import { en } from '#core/words/pages.en.ts';
+import { fr } from '#core/words/pages.fr.ts';
 import { readIn } from '#web/api.ts';
-import { en } from './words.en.ts';
-import { fr } from './words.fr.ts';
 
 export type Language = 'en' | 'fr';
 const stored = 'acolyte-language';

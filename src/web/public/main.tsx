@@ -1,13 +1,18 @@
 import './public.css';
 import './language.ts';
+import { ChakraProvider } from '@chakra-ui/react';
+import createCache from '@emotion/cache';
+import { CacheProvider } from '@emotion/react';
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { lazy, StrictMode, Suspense } from 'react';
 import { createRoot } from 'react-dom/client';
-import { BrowserRouter, Route, Routes } from 'react-router';
+import { createBrowserRouter, Outlet, RouterProvider } from 'react-router';
+import { Loading } from '#web/kit/notices.tsx';
 import { EventView } from './EventView.tsx';
 import { Frame } from './Frame.tsx';
 import { Listing } from './Listing.tsx';
-import { Loading, NotHere } from './notices.tsx';
+import { NotHere } from './notices.tsx';
+import { publicSystem } from './system.ts';
 
 const Register = lazy(() => import('./Register.tsx'));
 const Order = lazy(() => import('./Order.tsx'));
@@ -17,27 +22,41 @@ const Own = lazy(() => import('./Own.tsx'));
 const Survey = lazy(() => import('./Survey.tsx'));
 
 const client = new QueryClient({ defaultOptions: { queries: { retry: 1, staleTime: 5_000 } } });
+// Styles made at run time carry the nonce that the server put into the page.
+const nonce = document.querySelector<HTMLMetaElement>('meta[name="style-nonce"]')?.content ?? '';
+const cache = createCache({ key: 'css', nonce });
+
+const router = createBrowserRouter([
+  {
+    element: (
+      <Frame>
+        <Suspense fallback={<Loading />}>
+          <Outlet />
+        </Suspense>
+      </Frame>
+    ),
+    children: [
+      { path: '/', element: <Listing /> },
+      { path: '/e/:slug', element: <EventView /> },
+      { path: '/e/:slug/register', element: <Register /> },
+      { path: '/e/:slug/shifts', element: <Shifts /> },
+      { path: '/m/:token', element: <Order /> },
+      { path: '/crew/:token', element: <OwnShifts /> },
+      { path: '/own/:token', element: <Own /> },
+      { path: '/s/:token', element: <Survey /> },
+      { path: '*', element: <NotHere /> },
+    ],
+  },
+]);
 
 createRoot(document.getElementById('root')!).render(
   <StrictMode>
-    <QueryClientProvider client={client}>
-      <BrowserRouter>
-        <Frame>
-          <Suspense fallback={<Loading />}>
-            <Routes>
-              <Route path="/" element={<Listing />} />
-              <Route path="/e/:slug" element={<EventView />} />
-              <Route path="/e/:slug/register" element={<Register />} />
-              <Route path="/e/:slug/shifts" element={<Shifts />} />
-              <Route path="/m/:token" element={<Order />} />
-              <Route path="/crew/:token" element={<OwnShifts />} />
-              <Route path="/own/:token" element={<Own />} />
-              <Route path="/s/:token" element={<Survey />} />
-              <Route path="*" element={<NotHere />} />
-            </Routes>
-          </Suspense>
-        </Frame>
-      </BrowserRouter>
-    </QueryClientProvider>
+    <CacheProvider value={cache}>
+      <ChakraProvider value={publicSystem}>
+        <QueryClientProvider client={client}>
+          <RouterProvider router={router} />
+        </QueryClientProvider>
+      </ChakraProvider>
+    </CacheProvider>
   </StrictMode>,
 );

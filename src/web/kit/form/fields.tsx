@@ -11,7 +11,7 @@ type Of<V extends FieldValues, T> = { form: Form<V>; name: FieldPathByValue<V, T
 type Shown = Omit<FieldProps, 'error' | 'id'>;
 
 /** Ties a field to the form it stands in: its value, what is wrong with it, and how it is called in the summary. */
-function useBound<V extends FieldValues>(form: Form<V>, name: FieldPath<V>, label: string) {
+export function useBound<V extends FieldValues>(form: Form<V>, name: FieldPath<V>, label: string) {
   const { field, fieldState } = useController({ control: form.hook.control, name });
   const { named } = form;
   useEffect(() => {

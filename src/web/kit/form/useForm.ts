@@ -6,6 +6,7 @@ import {
   type FieldErrors,
   type FieldPath,
   type FieldValues,
+  get as getAt,
   type Resolver,
   type UseFormReturn,
   useForm as useHookForm,
@@ -30,6 +31,8 @@ export interface Form<V extends FieldValues> {
   values: V;
   set(part: Partial<V>): void;
   idOf(path: string): string;
+  /** What is wrong at a path. */
+  wrongAt(path: string): string | undefined;
   /** Says how a field is called, for the summary. */
   named(path: string, label: string): void;
   problems: readonly FormProblem[];
@@ -177,6 +180,7 @@ export function useForm<V extends FieldValues, A>(options: FormOptions<V, A>): F
         });
     },
     idOf,
+    wrongAt: (path) => (getAt(errors, path) as { message?: string } | undefined)?.message,
     named: (path, label) => {
       labels.current.set(path, label);
     },

@@ -1,4 +1,4 @@
-import type { Words } from './words.en.ts';
+import type { Words } from './pages.en.ts';
 
 /** Every word of the public pages in French. */
 export const fr: Words = {

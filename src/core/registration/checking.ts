@@ -1,0 +1,75 @@
+import { fullName } from '#core/contacts/names.ts';
+import { readReach } from '#core/contacts/reach.ts';
+import type { CalendarDate } from '#core/time/clock.ts';
+import type { Wrong } from '#core/words/problems.ts';
+import { type AnswerValue, problemWith, type Question } from './questions.ts';
+
+/** How an order came in. Staff may register after the public window closed, and let people pay later. */
+export type Channel = 'public' | 'staff' | 'door';
+
+/** What an order says of people, as it is filled in. */
+export interface FilledIn {
+  buyer: { email: string; phone: string };
+  /** One a seat, in the order of the lines; a name can be given later. */
+  attendees: readonly {
+    given: string;
+    family: string;
+    birthDate: CalendarDate | null;
+    email?: string;
+    answers: Readonly<Record<string, unknown>>;
+  }[];
+  answers: Readonly<Record<string, unknown>>;
+}
+
+/** What the event asks for. */
+export interface Asked {
+  questions: readonly Question[];
+  /** Whether the age of everybody named has to be known. */
+  needsBirthDate: boolean;
+  /** The offer of each seat, in the order of the lines. */
+  offerOfSeat: readonly string[];
+  country: string;
+  today: CalendarDate;
+  channel: Channel;
+}
+
+/**
+ * What is wrong with what an order says of people: addresses, dates, answers. Asked before it is sent and when it
+ * arrives alike; at the door less is asked.
+ */
+export function orderProblems(order: FilledIn, asked: Asked): Wrong[] {
+  const { questions, offerOfSeat, country, today, channel } = asked;
+  const problems: Wrong[] = [...readReach(order.buyer, country, 'buyer.').problems];
+  if (channel === 'public' && !order.buyer.email.trim())
+    problems.push({ path: 'buyer.email', code: 'email-for-confirmation' });
+  if (order.attendees.length > offerOfSeat.length)
+    problems.push({
+      path: 'attendees',
+      code: 'more-named-than-seats',
+      params: { count: offerOfSeat.length, named: order.attendees.length },
+    });
+  for (const q of questions.filter((x) => x.scope === 'order')) {
+    if (q.offerId && !offerOfSeat.includes(q.offerId)) continue;
+    const wrong = problemWith(q, order.answers[q.id] as AnswerValue | undefined);
+    if (wrong && channel !== 'door') problems.push({ path: `answers.${q.id}`, ...wrong });
+  }
+  for (const [seat, attendee] of order.attendees.entries()) {
+    const path = `attendees.${seat}`;
+    problems.push(...readReach({ email: attendee.email ?? null }, country, `${path}.`).problems);
+    if (attendee.birthDate && attendee.birthDate > today)
+      problems.push({ path: `${path}.birthDate`, code: 'in-the-future' });
+    // Guests are named later, and asked then.
+    if (!fullName(attendee) || channel !== 'public') continue;
+    if (asked.needsBirthDate && !attendee.birthDate)
+      problems.push({ path: `${path}.birthDate`, code: 'birth-date-needed' });
+    for (const q of questions) {
+      if (q.scope !== 'attendee' || (q.offerId && q.offerId !== offerOfSeat[seat])) continue;
+      const wrong = problemWith(q, attendee.answers[q.id] as AnswerValue | undefined);
+      if (wrong) problems.push({ path: `${path}.answers.${q.id}`, ...wrong });
+    }
+  }
+  const known = new Set(questions.map((q) => q.id));
+  for (const id of [...Object.keys(order.answers), ...order.attendees.flatMap((a) => Object.keys(a.answers))])
+    if (!known.has(id)) problems.push({ path: `answers.${id}`, code: 'question-not-asked' });
+  return problems;
+}

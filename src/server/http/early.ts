@@ -1,0 +1,85 @@
+import type { PublicEvent, PublicListing } from '#contract/registration.ts';
+import { type Currency, sayAmount } from '#core/money/amount.ts';
+import { sayRange, sayTime, sayZone } from '#core/time/say.ts';
+import { fillIn, type Language, type Params } from '#core/words/filling.ts';
+import { en } from '#core/words/pages.en.ts';
+import { fr } from '#core/words/pages.fr.ts';
+import { escapeHtml } from './html.ts';
+
+type Words = { [Key in keyof typeof en]: string };
+const catalogues: Record<Language, Words> = { en, fr };
+
+const h = (tag: string, text: string, attributes = ''): string =>
+  text ? `<${tag}${attributes}>${escapeHtml(text)}</${tag}>` : '';
+
+/** The frame around a page that is read before any script runs. */
+const framed = (organization: string, content: string): string =>
+  `<div class="pub early"><div class="org">${escapeHtml(organization)}</div><main>${content}</main></div>`;
+
+/** The text of an event as HTML: what, when, where, what it costs, and the way in. */
+export function earlyEvent(
+  event: PublicEvent,
+  organization: { name: string; currency: string },
+  language: Language,
+): string {
+  const words = catalogues[language];
+  const t = (key: keyof Words, params: Params = {}) => fillIn(words[key], params, language);
+  const when = event.startsLocal
+    ? `${sayRange(event.startsLocal, event.endsLocal, language)}${event.doorsLocal ? `, ${t('doors', { time: sayTime(event.doorsLocal) })}` : ''} (${sayZone(event.zone)})`
+    : '';
+  const where = event.place
+    ? [event.place.name, event.place.address].filter(Boolean).join(', ')
+    : t('placeLater');
+  const facts: [string, string][] = [
+    [t('when'), when],
+    [t('where'), where],
+    [t('good'), event.draws.join(', ')],
+    [t('access'), event.place?.access ?? ''],
+  ];
+  const price = (amount: number) =>
+    amount === 0 ? t('free') : sayAmount(amount, organization.currency as Currency, language);
+  return framed(
+    organization.name,
+    [
+      '<div class="picture"></div>',
+      h('h1', event.title),
+      h('p', event.summary, ' class="soft"'),
+      event.state === 'called off' ? h('p', t('calledOff')) : '',
+      `<dl>${facts.map(([name, text]) => (text ? h('dt', name) + h('dd', text) : '')).join('')}</dl>`,
+      ...event.description
+        .split(/\n{2,}/u)
+        .filter(Boolean)
+        .map((paragraph) => h('p', paragraph, ' class="text"')),
+      h('h2', t('tickets')),
+      `<ul>${event.offers.map((o) => h('li', `${o.name}, ${price(o.price)}`)).join('')}</ul>`,
+      event.registration === 'closed'
+        ? h('p', t('closed'))
+        : `<p><a href="/e/${encodeURIComponent(event.slug)}/register">${escapeHtml(t(event.registration === 'full' ? 'joinWaitlist' : 'register'))}</a></p>`,
+    ].join(''),
+  );
+}
+
+/** The list of coming events as HTML. */
+export function earlyListing(
+  events: PublicListing,
+  organization: { name: string },
+  language: Language,
+): string {
+  const words = catalogues[language];
+  return framed(
+    organization.name,
+    h('h1', words.comingEvents) +
+      (events.length
+        ? `<ul>${events
+            .map(
+              (e) =>
+                `<li><a href="/e/${encodeURIComponent(e.slug)}">${escapeHtml(e.title)}</a><br>${escapeHtml(
+                  [e.startsLocal && sayRange(e.startsLocal, e.endsLocal, language), e.place]
+                    .filter(Boolean)
+                    .join(' · '),
+                )}</li>`,
+            )
+            .join('')}</ul>`
+        : h('p', words.noEvents)),
+  );
+}
