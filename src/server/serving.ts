@@ -1,6 +1,7 @@
 import { randomBytes, randomUUID } from 'node:crypto';
 import { existsSync } from 'node:fs';
 import { join } from 'node:path';
+import compression from 'compression';
 import express, { type ErrorRequestHandler, type Express, type Request } from 'express';
 import { rateLimit } from 'express-rate-limit';
 import helmet from 'helmet';
@@ -172,6 +173,8 @@ export function makeServer(app: App, options: ServerOptions): Express {
   });
   if (options.dist) {
     const dist = options.dist;
+    // What every visitor is sent alike travels packed; answers of the API hold secrets and do not.
+    server.use('/assets', compression());
     server.use(
       '/assets',
       express.static(join(dist, 'assets'), { immutable: true, maxAge: '1y', index: false }),

@@ -128,8 +128,10 @@ function Registering({ event }: { event: PublicEvent }) {
         ...orderProblems(
           {
             buyer: { email: body.buyer.email, phone: body.buyer.phone ?? '' },
-            attendees: body.attendees.map((a) => ({
+            attendees: body.attendees.map((a, at) => ({
               ...a,
+              // Whoever comes themselves is named, also before the name is typed.
+              given: a.given || (v.coming && at === 0 ? t('you') : ''),
               birthDate: a.birthDate ?? null,
               answers: a.answers ?? {},
             })),
@@ -256,7 +258,7 @@ function Registering({ event }: { event: PublicEvent }) {
                   margin="0"
                   minWidth="0"
                 >
-                  <chakra.legend float="left" fontWeight={500} marginBottom="4px" width="100%">
+                  <chakra.legend padding="0" float="left" fontWeight={500} marginBottom="4px" width="100%">
                     {self ? t('you') : t('seat', { n: at + 1 })}
                   </chakra.legend>
                   <chakra.div clear="both">
