@@ -6,6 +6,7 @@ import { Form } from '../kit/form/Form.tsx';
 import { Text } from '../kit/form/fields.tsx';
 import { type Prepared, prepare } from '../kit/form/request.ts';
 import { type Form as FormState, useForm } from '../kit/form/useForm.ts';
+import { Note } from '../kit/Note.tsx';
 import { say } from '../kit/toast.tsx';
 
 /** The second step of signing in: a code of an authenticator (RFC 6238), with recovery codes for when it is lost. */
@@ -53,7 +54,7 @@ export function SecondStep({ account }: { account: Answer<'GET /api/account'> })
             : 'Off. With it, a password alone does not open your account.'}
       </p>
       {recovery && (
-        <div className="note need">
+        <Note tone="need">
           <p>
             <b>Keep these recovery codes somewhere safe.</b> Each signs you in once when the authenticator is
             lost. They are not shown again.
@@ -67,7 +68,7 @@ export function SecondStep({ account }: { account: Answer<'GET /api/account'> })
           >
             Copy them
           </Button>
-        </div>
+        </Note>
       )}
       {!on && !secret && (
         <div className="form">

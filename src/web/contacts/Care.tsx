@@ -9,6 +9,7 @@ import { FormDialog } from '../kit/form/FormDialog.tsx';
 import { Text } from '../kit/form/fields.tsx';
 import { prepare } from '../kit/form/request.ts';
 import { useForm } from '../kit/form/useForm.ts';
+import { Empty } from '../kit/Note.tsx';
 import { Loaded, Problems } from '../kit/notices.tsx';
 import { say } from '../kit/toast.tsx';
 import { useAction, useAsk } from '../parts/ask.ts';
@@ -66,7 +67,7 @@ function Links({ contact, close }: { contact: ContactRecord; close: () => void }
       <Loaded of={links}>
         {(list) =>
           list.length === 0 ? (
-            <p className="empty">No link was sent to them yet.</p>
+            <Empty>No link was sent to them yet.</Empty>
           ) : (
             <ul className="lines">
               {list.map((l) => (

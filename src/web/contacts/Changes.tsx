@@ -1,6 +1,7 @@
 import { chakra } from '@chakra-ui/react';
 import { Link } from 'react-router';
 import { Button } from '#web/kit/Button.tsx';
+import { Empty } from '../kit/Note.tsx';
 import { Loaded, Problems } from '../kit/notices.tsx';
 import { say } from '../kit/toast.tsx';
 import { useAction, useAsk } from '../parts/ask.ts';
@@ -36,10 +37,10 @@ export default function Changes() {
       <Loaded of={changes}>
         {(list) =>
           list.length === 0 ? (
-            <p className="empty">
+            <Empty>
               What people change on their own page against your records waits here, and so do addresses,
               telephones and guardians that somebody names from outside.
-            </p>
+            </Empty>
           ) : (
             <ul className="lines">
               {list.map((p) => (

@@ -8,6 +8,7 @@ import { sayPhone } from '#core/contacts/reach.ts';
 import { because, sayReason } from '#core/words/reasons.ts';
 import { call } from '#web/api.ts';
 import { Button, ButtonLink } from '#web/kit/Button.tsx';
+import { Filters } from '../kit/Filters.tsx';
 import { Loaded } from '../kit/notices.tsx';
 import { type Column, Table } from '../kit/Table.tsx';
 import { useAsk, useMe } from '../parts/ask.ts';
@@ -124,48 +125,50 @@ export default function Contacts() {
           value={filter.q}
           onChange={(e) => put({ q: e.target.value })}
         />
-        <chakra.select
-          aria-label="People or organizations"
-          width="auto"
-          value={filter.kind ?? ''}
-          onChange={(e) => put({ kind: (e.target.value || null) as ContactFilter['kind'] })}
-        >
-          <option value="">people and organizations</option>
-          <option value="person">people</option>
-          <option value="organization">organizations</option>
-        </chakra.select>
-        {tags.length > 0 && (
+        <Filters inUse={[filter.kind, filter.tag, filter.segment].filter(Boolean).length}>
           <chakra.select
-            aria-label="With the tag"
+            aria-label="People or organizations"
             width="auto"
-            value={filter.tag}
-            onChange={(e) => put({ tag: e.target.value })}
+            value={filter.kind ?? ''}
+            onChange={(e) => put({ kind: (e.target.value || null) as ContactFilter['kind'] })}
           >
-            <option value="">any tag</option>
-            {tags.map((t) => (
-              <option key={t.tag} value={t.tag}>
-                {t.tag} ({t.contacts})
-              </option>
-            ))}
+            <option value="">people and organizations</option>
+            <option value="person">people</option>
+            <option value="organization">organizations</option>
           </chakra.select>
-        )}
-        {segments.length > 0 && (
-          <chakra.select
-            aria-label="In the segment"
-            width="auto"
-            maxWidth="190px"
-            value={filter.segment ?? ''}
-            onChange={(e) => put({ segment: e.target.value || null })}
-          >
-            <option value="">any segment</option>
-            {segments.map((g) => (
-              <option key={g.id} value={g.id}>
-                {g.name} ({g.count})
-              </option>
-            ))}
-          </chakra.select>
-        )}
-        <Columns columns={everyColumn.slice(1)} hidden={hidden} setHidden={setHidden} />
+          {tags.length > 0 && (
+            <chakra.select
+              aria-label="With the tag"
+              width="auto"
+              value={filter.tag}
+              onChange={(e) => put({ tag: e.target.value })}
+            >
+              <option value="">any tag</option>
+              {tags.map((t) => (
+                <option key={t.tag} value={t.tag}>
+                  {t.tag} ({t.contacts})
+                </option>
+              ))}
+            </chakra.select>
+          )}
+          {segments.length > 0 && (
+            <chakra.select
+              aria-label="In the segment"
+              width="auto"
+              maxWidth="190px"
+              value={filter.segment ?? ''}
+              onChange={(e) => put({ segment: e.target.value || null })}
+            >
+              <option value="">any segment</option>
+              {segments.map((g) => (
+                <option key={g.id} value={g.id}>
+                  {g.name} ({g.count})
+                </option>
+              ))}
+            </chakra.select>
+          )}
+          <Columns columns={everyColumn.slice(1)} hidden={hidden} setHidden={setHidden} />
+        </Filters>
         <span className="soft num">
           {list.data && `${sayCount(list.data.total)} ${list.data.total === 1 ? 'contact' : 'contacts'}`}
         </span>

@@ -6,6 +6,7 @@ import { sayPhone } from '#core/contacts/reach.ts';
 import { addressOf } from '#web/api.ts';
 import { Button } from '#web/kit/Button.tsx';
 import { Asking } from '../kit/Asking.tsx';
+import { Note } from '../kit/Note.tsx';
 import { Loaded, Problems } from '../kit/notices.tsx';
 import { Progress } from '../kit/Progress.tsx';
 import { type Column, Table } from '../kit/Table.tsx';
@@ -122,12 +123,12 @@ function Shown({ summary }: { summary: ImportSummary }) {
         {summary.undoneAt && ` · undone ${at(summary.undoneAt)}`}
       </p>
       {open && summary.appliedBefore && (
-        <chakra.p className="note need" marginTop="10px">
+        <Note as="p" tone="need" marginTop="10px">
           This very file was applied on {at(summary.appliedBefore.at)}. Applying it again adds nobody twice.
-        </chakra.p>
+        </Note>
       )}
       {summary.state === 'cancelled' && (
-        <chakra.p className="note need" marginTop="10px">
+        <Note as="p" tone="need" marginTop="10px">
           The check was stopped; nothing was changed.{' '}
           <Button
             look="link"
@@ -135,7 +136,7 @@ function Shown({ summary }: { summary: ImportSummary }) {
           >
             Check it again
           </Button>
-        </chakra.p>
+        </Note>
       )}
       <Problems of={map.problem ?? (confirming ? null : apply.problem) ?? undo.problem} />
       {(summary.state === 'applying' || summary.state === 'undoing') && (
@@ -161,14 +162,14 @@ function Shown({ summary }: { summary: ImportSummary }) {
         />
       )}
       {summary.kept.length > 0 && (
-        <chakra.div className="note need" margin="10px 0">
+        <Note tone="need" margin="10px 0">
           <p>
             <b>Left alone when it was undone:</b>
           </p>
           {summary.kept.map((k) => (
             <p key={k}>{k}</p>
           ))}
-        </chakra.div>
+        </Note>
       )}
       {summary.state !== 'checking' && <Rows summary={summary} all={all} />}
       <Asking

@@ -2,6 +2,7 @@ import { chakra } from '@chakra-ui/react';
 import { useRef, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { ButtonLabel } from '#web/kit/Button.tsx';
+import { Empty } from '../kit/Note.tsx';
 import { Loaded, Problems } from '../kit/notices.tsx';
 import { useAction, useAsk } from '../parts/ask.ts';
 import { useSaying } from '../parts/saying.ts';
@@ -49,7 +50,7 @@ export default function Imports() {
       <Loaded of={imports}>
         {(list) =>
           list.length === 0 ? (
-            <p className="empty">Files you bring in are listed here, and can be taken back.</p>
+            <Empty>Files you bring in are listed here, and can be taken back.</Empty>
           ) : (
             <ul className="lines">
               {list.map((i) => (

@@ -3,6 +3,7 @@ import { useState } from 'react';
 import { Link } from 'react-router';
 import { type LifelineKind, lifelineKinds } from '#core/contacts/lifeline.ts';
 import { Button } from '#web/kit/Button.tsx';
+import { Empty } from '../kit/Note.tsx';
 import { Loaded } from '../kit/notices.tsx';
 import { useAsk } from '../parts/ask.ts';
 import { useSaying } from '../parts/saying.ts';
@@ -52,7 +53,7 @@ export function Lifeline({ id }: { id: string }) {
       <Loaded of={lifeline}>
         {({ entries, more }) =>
           entries.length === 0 ? (
-            <p className="empty">Nothing of this kind yet.</p>
+            <Empty>Nothing of this kind yet.</Empty>
           ) : (
             <>
               <ol className="lifeline">

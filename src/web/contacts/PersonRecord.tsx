@@ -6,6 +6,7 @@ import { holdsOn, saySpan } from '#core/contacts/membership.ts';
 import { fullName } from '#core/contacts/names.ts';
 import { sayPhone } from '#core/contacts/reach.ts';
 import { sayShortDate } from '#core/time/say.ts';
+import { Facts as Lines } from '../kit/Facts.tsx';
 import { Loaded } from '../kit/notices.tsx';
 import { useAsk, useMe } from '../parts/ask.ts';
 import { Person } from '../parts/Person.tsx';
@@ -130,20 +131,7 @@ export function Facts({ contact: c }: { contact: ContactRecord }) {
     ]),
     ['Known since', [dayAndYear(c.createdAt), c.source].filter(Boolean).join(', ')],
   ];
-  return (
-    <dl className="facts">
-      {rows.map(
-        ([label, value], at) =>
-          value && (
-            // Lines have no identity but their place.
-            <div key={at}>
-              <dt>{label === rows[at - 1]?.[0] ? '' : label}</dt>
-              <dd>{value}</dd>
-            </div>
-          ),
-      )}
-    </dl>
-  );
+  return <Lines of={rows} />;
 }
 
 /** What ended is shown as past, with since when. */

@@ -8,6 +8,7 @@ import { fullName } from '#core/contacts/names.ts';
 import { sayPhone } from '#core/contacts/reach.ts';
 import { Button } from '#web/kit/Button.tsx';
 import { Asking } from '../kit/Asking.tsx';
+import { Empty } from '../kit/Note.tsx';
 import { Loaded, Problems } from '../kit/notices.tsx';
 import { Progress } from '../kit/Progress.tsx';
 import { say } from '../kit/toast.tsx';
@@ -56,10 +57,10 @@ export default function Review() {
               <Queue pairs={answer.pairs} />
             ) : (
               !answer.looking.running && (
-                <p className="empty">
+                <Empty>
                   Contacts that may be one person are put up here by imports, registrations and walk-ins.
                   “Compare all contacts again” looks through everybody.
-                </p>
+                </Empty>
               )
             )}
           </>
@@ -248,6 +249,7 @@ function OnePair({
                     ) : row.field && differs && value ? (
                       <Button
                         look="link"
+                        color="inherit"
                         className="plain"
                         onClick={() => setChosen((c) => ({ ...c, [row.field!]: side }))}
                       >

@@ -5,6 +5,7 @@ import { daysBetween } from '#core/time/dates.ts';
 import { sayLongDate, sayShortDate } from '#core/time/say.ts';
 import { ButtonLink, TextLink } from '#web/kit/Button.tsx';
 import { placed } from '#web/kit/placed.ts';
+import { Empty } from '../kit/Note.tsx';
 import { Loaded } from '../kit/notices.tsx';
 import { useAsk } from '../parts/ask.ts';
 import { useSaying } from '../parts/saying.ts';
@@ -22,7 +23,6 @@ export default function Desk() {
         return (
           <>
             <Ribbon events={ribbon} today={today} />
-            <Coming events={ribbon} today={today} />
             <chakra.div
               className="page"
               display="grid"
@@ -59,11 +59,12 @@ export default function Desk() {
                   </div>
                 ))}
                 {entries.length === 0 && (
-                  <p className="empty">
+                  <Empty>
                     What is late, missing or waiting for you is listed here, computed from every event.
-                  </p>
+                  </Empty>
                 )}
               </section>
+              <Coming events={ribbon} today={today} />
               <section>
                 {since.length > 0 && <chakra.h2 marginTop="4px">Since yesterday</chakra.h2>}
                 <div className="table still">
@@ -79,7 +80,7 @@ export default function Desk() {
                   </table>
                 </div>
                 <chakra.h2 marginTop="24px">Open now</chakra.h2>
-                {openNow.length === 0 && <p className="empty">No event takes registrations just now.</p>}
+                {openNow.length === 0 && <Empty>No event takes registrations just now.</Empty>}
                 <div className="table still">
                   <table>
                     <tbody>
@@ -146,14 +147,8 @@ function Coming({ events, today }: { events: SeasonEvent[]; today: string }) {
   const next = events.filter((e) => e.startsLocal && e.startsLocal.slice(0, 10) >= today).slice(0, 5);
   if (!next.length) return null;
   return (
-    <chakra.nav
-      aria-label="Coming events"
-      hideFrom="lg"
-      background="sheet"
-      padding="4px 16px 8px"
-      borderBottom="1px solid"
-      borderColor="line"
-    >
+    <chakra.nav aria-label="Coming events" hideFrom="lg">
+      <chakra.h2 marginBottom="4px">Coming</chakra.h2>
       <ul className="lines">
         {next.map((e) => (
           <li key={e.id}>

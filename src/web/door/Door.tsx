@@ -7,6 +7,7 @@ import { withWaiting } from '#core/doors/outbox.ts';
 import { sayRange } from '#core/time/say.ts';
 import { type Answer, ApiProblem, addressOf } from '#web/api.ts';
 import { Button } from '#web/kit/Button.tsx';
+import { Empty } from '../kit/Note.tsx';
 import { Loaded, Problems } from '../kit/notices.tsx';
 import { say, Toasts } from '../kit/toast.tsx';
 import { useAction, useAsk, useMe } from '../parts/ask.ts';
@@ -169,7 +170,7 @@ function Shown({ doors, id }: { doors: Doors; id: string }) {
       <ul className="plainlist">
         {rows.slice(0, 150).map((r) => (
           <li key={r.registrationId} className="spread">
-            <Button look="link" className="grow" onClick={() => show(r.registrationId)}>
+            <Button look="link" color="inherit" className="grow" onClick={() => show(r.registrationId)}>
               <span className="name">
                 {r.family ? `${r.family}, ${r.given}` : r.given || 'Guest to be named'}
               </span>
@@ -181,11 +182,11 @@ function Shown({ doors, id }: { doors: Doors; id: string }) {
         ))}
       </ul>
       {rows.length === 0 && (
-        <p className="empty">
+        <Empty>
           {all.length === 0
             ? 'Nobody has a confirmed seat yet.'
             : 'Nobody of that name has a seat. Register them as a walk-in?'}
-        </p>
+        </Empty>
       )}
       {rows.length > 150 && <p className="soft">{rows.length - 150} more; type a part of the name.</p>}
     </>

@@ -1,5 +1,6 @@
 import { Link, Navigate, useSearchParams } from 'react-router';
 import { sayRange } from '#core/time/say.ts';
+import { Empty } from '../kit/Note.tsx';
 import { Loaded } from '../kit/notices.tsx';
 import { useAsk, useMe } from '../parts/ask.ts';
 import { SignOut } from '../parts/SignOut.tsx';
@@ -27,9 +28,9 @@ export default function Today() {
               </div>
               <Waiting />
               {today.length === 0 && (
-                <p className="empty">
+                <Empty>
                   No event of yours takes place today. Its list is here from two days before it begins.
-                </p>
+                </Empty>
               )}
               <ul className="plainlist">
                 {list.map((d) => (

@@ -6,6 +6,7 @@ import { FormDialog } from '../kit/form/FormDialog.tsx';
 import { Text } from '../kit/form/fields.tsx';
 import { prepare } from '../kit/form/request.ts';
 import { useForm } from '../kit/form/useForm.ts';
+import { Note } from '../kit/Note.tsx';
 import { say } from '../kit/toast.tsx';
 import { PersonSearch } from '../parts/PersonSearch.tsx';
 
@@ -43,11 +44,11 @@ export function Assign({ shift, close }: { shift: CrewShift; close: () => void }
     >
       {speaks ? (
         <>
-          <div className="note stop" role="alert">
+          <Note tone="stop" role="alert">
             <p>
               <b>{name}:</b> {clashes.map((c) => c.text).join('; ')}
             </p>
-          </div>
+          </Note>
           <Text
             form={form}
             name="overrideReason"

@@ -1,5 +1,6 @@
 import type { EventPlan } from '#contract/events.ts';
 import { Button } from '#web/kit/Button.tsx';
+import { Note } from '../kit/Note.tsx';
 import type { PlanDraft } from './planDraft.ts';
 
 const titles: Record<keyof EventPlan, string> = {
@@ -46,7 +47,7 @@ function sayValue(value: unknown): string {
 /** Where somebody else saved the same part meanwhile: both texts, and which of them stays. */
 export function Clashes({ draft }: { draft: PlanDraft }) {
   return draft.clashes.map(({ part, says, fields }) => (
-    <section key={part} className="note stop" role="alert" aria-label="Two texts">
+    <Note as="section" key={part} tone="stop" role="alert" aria-label="Two texts">
       <p>{says}</p>
       <div className="table">
         <table>
@@ -72,6 +73,6 @@ export function Clashes({ draft }: { draft: PlanDraft }) {
         <Button onClick={() => draft.keepMine(part)}>Save mine over theirs</Button>
         <Button onClick={() => draft.takeTheirs(part)}>Keep theirs</Button>
       </p>
-    </section>
+    </Note>
   ));
 }

@@ -10,6 +10,7 @@ import { Form } from '../kit/form/Form.tsx';
 import { LongText, OneOf } from '../kit/form/fields.tsx';
 import { prepare } from '../kit/form/request.ts';
 import { useForm } from '../kit/form/useForm.ts';
+import { Empty, Note } from '../kit/Note.tsx';
 import { Loaded, Problems } from '../kit/notices.tsx';
 import { say } from '../kit/toast.tsx';
 import { useAction, useAsk } from '../parts/ask.ts';
@@ -66,14 +67,14 @@ export default function ClearanceSheet({ page }: { page: EventPage }) {
             )
           )}
           {page.state === 'draft' && c.lacks.length > 0 && (
-            <chakra.div className="note need" marginTop="12px">
+            <Note tone="need" marginTop="12px">
               <p>
                 <b>Before it can be sent:</b>
               </p>
               {c.lacks.map((l) => (
                 <p key={l}>{l}</p>
               ))}
-            </chakra.div>
+            </Note>
           )}
           <chakra.p className="soft" marginTop="10px">
             Facts: {c.facts.length ? c.facts.join(' · ') : 'nothing that a rule looks at'}
@@ -108,9 +109,7 @@ export default function ClearanceSheet({ page }: { page: EventPage }) {
               </li>
             ))}
           </chakra.ul>
-          {c.steps.length === 0 && (
-            <p className="empty">No rule asks for a step. Sending it clears it at once.</p>
-          )}
+          {c.steps.length === 0 && <Empty>No rule asks for a step. Sending it clears it at once.</Empty>}
           <Asking
             open={confirming}
             close={() => setConfirming(false)}

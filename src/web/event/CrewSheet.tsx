@@ -5,6 +5,7 @@ import type { EventPage } from '#contract/events.ts';
 import { sayShortDate, sayTime } from '#core/time/say.ts';
 import { because, sayReason } from '#core/words/reasons.ts';
 import { Button, ButtonAnchor } from '#web/kit/Button.tsx';
+import { Empty } from '../kit/Note.tsx';
 import { Loaded, Problems } from '../kit/notices.tsx';
 import { say } from '../kit/toast.tsx';
 import { useAction, useAsk } from '../parts/ask.ts';
@@ -51,10 +52,8 @@ export default function CrewSheet({ page }: { page: EventPage }) {
             {!page.plan.startsLocal && '. Shifts need a date; give the event one first.'}
           </p>
           <Problems of={remove.problem ?? state.problem} />
-          {shifts.length === 0 && (
-            <p className="empty">Nobody is needed yet. Add shifts by role, place and time.</p>
-          )}
-          <div className="table still">
+          {shifts.length === 0 && <Empty>Nobody is needed yet. Add shifts by role, place and time.</Empty>}
+          <div className="table still stack">
             <table>
               <tbody>
                 {shifts.map((s) => (

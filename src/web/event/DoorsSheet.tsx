@@ -2,6 +2,7 @@ import { chakra } from '@chakra-ui/react';
 import type { EventPage } from '#contract/events.ts';
 import { ButtonLink } from '#web/kit/Button.tsx';
 import { sayMissing } from '../door/saying.ts';
+import { Empty } from '../kit/Note.tsx';
 import { Loaded } from '../kit/notices.tsx';
 import { useAsk } from '../parts/ask.ts';
 import { Ring } from '../parts/marks.tsx';
@@ -29,7 +30,7 @@ export default function DoorsSheet({ page }: { page: EventPage }) {
               The list is made for a phone: search, scan, arrive. Every device sees the others' marks.
             </p>
             <chakra.h3 marginTop="18px">What the door will have to settle</chakra.h3>
-            {stopped.length === 0 && <p className="empty">Nothing: everybody who is expected may come in.</p>}
+            {stopped.length === 0 && <Empty>Nothing: everybody who is expected may come in.</Empty>}
             <div className="table still">
               <table>
                 <tbody>

@@ -8,6 +8,7 @@ import { sayDistance, sayRange, sayShortDate, sayZone } from '#core/time/say.ts'
 import { wallOf } from '#core/time/wallTime.ts';
 import { addressOf } from '#web/api.ts';
 import { Button, ButtonAnchor, ButtonLink } from '#web/kit/Button.tsx';
+import { Empty, Note } from '../kit/Note.tsx';
 import { Loaded } from '../kit/notices.tsx';
 import { useAsk } from '../parts/ask.ts';
 import { StateWord } from '../parts/marks.tsx';
@@ -101,14 +102,14 @@ function Shown({ page, stage }: { page: Page; stage: Stage }) {
             {page.may.change.includes('plan') && <StateActions page={page} />}
           </chakra.div>
         </div>
-        <Suspense fallback={<p className="empty">One moment …</p>}>
+        <Suspense fallback={<Empty>One moment …</Empty>}>
           <Sheet page={page} />
         </Suspense>
       </section>
       <aside className={`margin ${marginOpen ? 'open' : ''}`} aria-label="Margin notes">
         {page.margin.length === 0 && <p className="soft">Nothing is missing here.</p>}
         {page.margin.map((n, at) => (
-          <div key={at} className={`note ${n.tone}`}>
+          <Note key={at} tone={n.tone}>
             <p>
               {n.headline && <b>{n.headline} </b>}
               {n.text}
@@ -116,7 +117,7 @@ function Shown({ page, stage }: { page: Page; stage: Stage }) {
             {n.action?.stage && n.action.stage !== stage && (
               <ButtonLink to={`/events/${page.id}/${n.action.stage}`}>{n.action.label}</ButtonLink>
             )}
-          </div>
+          </Note>
         ))}
       </aside>
     </div>

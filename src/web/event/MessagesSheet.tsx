@@ -8,6 +8,7 @@ import { momentRule, sayMoment } from '#core/messages/moments.ts';
 import { Button } from '#web/kit/Button.tsx';
 import { Asking } from '../kit/Asking.tsx';
 import { ChoiceField, Field, TextField } from '../kit/Field.tsx';
+import { Empty } from '../kit/Note.tsx';
 import { Loaded, Problems } from '../kit/notices.tsx';
 import { say } from '../kit/toast.tsx';
 import { useAction, useAsk } from '../parts/ask.ts';
@@ -36,6 +37,7 @@ export default function MessagesSheet({ page }: { page: EventPage }) {
                     <Button
                       look="link"
                       fontFamily="title"
+                      color="inherit"
                       fontSize="16px"
                       aria-expanded={open === s.stepId}
                       onClick={() => setOpen(open === s.stepId ? null : s.stepId)}
@@ -107,7 +109,7 @@ export default function MessagesSheet({ page }: { page: EventPage }) {
               </li>
             ))}
           </chakra.ul>
-          {list.length === 0 && <p className="empty">No message is planned for this event.</p>}
+          {list.length === 0 && <Empty>No message is planned for this event.</Empty>}
           {message && <Message id={message} close={() => setMessage(null)} />}
           {editing && <EditStep page={page} step={editing} close={() => setEditing(null)} />}
         </>

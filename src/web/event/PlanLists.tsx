@@ -6,6 +6,7 @@ import { plainAmount, readAmount } from '#core/money/amount.ts';
 import { Button } from '#web/kit/Button.tsx';
 import { Tick } from '../kit/Choosing.tsx';
 import { ChoiceField, TextField } from '../kit/Field.tsx';
+import { Empty } from '../kit/Note.tsx';
 import { useSaying } from '../parts/saying.ts';
 
 type Wrong = Record<string, string>;
@@ -46,7 +47,7 @@ export function OffersEditor({
       </div>
       {wrong.offers && <p className="error-line">{wrong.offers}</p>}
       {offers.length === 0 && (
-        <p className="empty">Nothing can be registered for yet. Add an offer: free, or with a price.</p>
+        <Empty>Nothing can be registered for yet. Add an offer: free, or with a price.</Empty>
       )}
       <ul className="lines">
         {offers.map((o, at) => {

@@ -9,6 +9,7 @@ import { sayConsequence } from '#core/time/say.ts';
 import { Button } from '#web/kit/Button.tsx';
 import { SeveralOf, Tick } from '../kit/Choosing.tsx';
 import { ChoiceField, Field, Group, TextField } from '../kit/Field.tsx';
+import { Note } from '../kit/Note.tsx';
 import { Problems } from '../kit/notices.tsx';
 import { useAsk } from '../parts/ask.ts';
 import { useSaying } from '../parts/saying.ts';
@@ -79,9 +80,9 @@ export default function PlanSheet({ page }: { page: EventPage }) {
       )}
       <Clashes draft={draft} />
       {effects.map((e) => (
-        <p key={e} className="note need">
+        <Note as="p" key={e} tone="need">
           {e}
-        </p>
+        </Note>
       ))}
       <chakra.div className="form" marginTop="10px">
         <TextField

@@ -4,6 +4,7 @@ import type { Answer } from '#web/api.ts';
 import { addressOf } from '#web/api.ts';
 import { ButtonAnchor } from '#web/kit/Button.tsx';
 import { placed } from '#web/kit/placed.ts';
+import { Empty } from '../kit/Note.tsx';
 import { Loaded } from '../kit/notices.tsx';
 import { useAsk } from '../parts/ask.ts';
 import { useSaying } from '../parts/saying.ts';
@@ -83,7 +84,7 @@ export default function WrapUpSheet({ page }: { page: EventPage }) {
             <Loaded of={survey}>
               {(s) =>
                 !s.exists ? (
-                  <p className="empty">This event asks nobody afterwards.</p>
+                  <Empty>This event asks nobody afterwards.</Empty>
                 ) : (
                   <>
                     <p className="soft num">
@@ -94,7 +95,7 @@ export default function WrapUpSheet({ page }: { page: EventPage }) {
                     {s.answered > 0 ? (
                       <SurveyResults results={s.results} />
                     ) : (
-                      <p className="empty">Answers are counted here as they come in.</p>
+                      <Empty>Answers are counted here as they come in.</Empty>
                     )}
                   </>
                 )

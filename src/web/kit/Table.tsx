@@ -10,6 +10,7 @@ import {
 } from '@tanstack/react-table';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { type ReactNode, useMemo, useRef, useState } from 'react';
+import { Empty } from '#web/kit/Note.tsx';
 import { placed } from '#web/kit/placed.ts';
 
 /** One column: its heading, what it sorts by and what it shows. */
@@ -110,7 +111,7 @@ export function Table<T>({
     choosing!.choose(next);
   };
   const allChosen = choosing && rows.length > 0 && rows.every((r) => choosing.chosen.has(keyOf(r)));
-  if (rows.length === 0) return <div className="empty">{empty}</div>;
+  if (rows.length === 0) return <Empty as="div">{empty}</Empty>;
   const headers = table.getHeaderGroups()[0]!.headers as unknown as {
     id: string;
     column: { getCanSort(): boolean; getIsSorted(): false | 'asc' | 'desc'; toggleSorting(): void };
@@ -226,6 +227,7 @@ export function Table<T>({
         {total && (
           <tfoot>
             <tr>
+              {choosing && <td />}
               {total.map((cell, at) => (
                 <td key={columns[at]!.id} className={columns[at]!.number ? 'n' : ''}>
                   {cell}

@@ -8,7 +8,7 @@ import { useKitWords } from './words.ts';
 export function Loading() {
   const words = useKitWords();
   return (
-    <chakra.div role="status" aria-label={words.loading} padding="20px 0" animation="appear 1ms 150ms both">
+    <chakra.div role="status" aria-label={words.loading} padding="20px" animation="appear 1ms 150ms both">
       {['62%', '90%', '76%'].map((width) => (
         <chakra.div key={width} height="12px" width={width} margin="0 0 12px" background="line" />
       ))}

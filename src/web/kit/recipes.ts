@@ -51,11 +51,11 @@ export const button = defineRecipe({
         border: 0,
         padding: 0,
         fontSize: 'inherit',
-        color: 'inherit',
+        color: 'verdigris',
         whiteSpace: 'normal',
         textAlign: 'left',
         display: 'inline',
-        _hover: { background: 'none', color: 'verdigris' },
+        _hover: { background: 'none', textDecoration: 'underline' },
       },
     },
     size: {

@@ -9,6 +9,7 @@ export interface KitWords {
   close: string;
   cancel: string;
   remove: (what: string) => string;
+  filters: (inUse: number) => string;
   nothingFound: string;
   loading: string;
   failed: string;
@@ -32,6 +33,7 @@ export const kitEn: KitWords = {
   close: 'Close',
   cancel: 'Cancel',
   remove: (what) => `Remove ${what}`,
+  filters: (inUse) => (inUse ? `Filters (${inUse})` : 'Filters'),
   nothingFound: 'Nothing found',
   loading: 'One moment …',
   failed: 'Something went wrong here.',

@@ -4,6 +4,7 @@ import { Link } from 'react-router';
 import type { LedgerRow } from '#contract/money.ts';
 import { addressOf } from '#web/api.ts';
 import { ButtonAnchor } from '#web/kit/Button.tsx';
+import { Note } from '../kit/Note.tsx';
 import { Loaded } from '../kit/notices.tsx';
 import { type Column, Table } from '../kit/Table.tsx';
 import { useAsk } from '../parts/ask.ts';
@@ -82,10 +83,10 @@ export default function Ledger() {
         {({ rows, totals, unknown, more }) => (
           <>
             {unknown.map((u) => (
-              <chakra.p key={u.orderNumber} className="note need" marginTop="12px">
+              <Note as="p" key={u.orderNumber} tone="need" marginTop="12px">
                 <b>No answer from the card processor</b> for {money(u.amount)} of {u.name}, order{' '}
                 {u.orderNumber}, asked {at(u.since)}. It is settled by itself when the answer comes.
-              </chakra.p>
+              </Note>
             ))}
             <div className="tools">
               {(Object.keys(kinds) as (keyof typeof kinds)[]).map((k) => (

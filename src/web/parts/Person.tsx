@@ -6,7 +6,7 @@ export function Person({ id, name }: { id: string | null; name: string }) {
   const show = useInterface((s) => s.showPerson);
   if (!id) return <span className="name">{name || <span className="soft">to be named</span>}</span>;
   return (
-    <Button look="link" fontFamily="title" onClick={() => show(id)}>
+    <Button look="link" fontFamily="title" color="inherit" onClick={() => show(id)}>
       {name}
     </Button>
   );

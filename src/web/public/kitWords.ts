@@ -7,6 +7,7 @@ const kitFr: KitWords = {
   close: 'Fermer',
   cancel: 'Annuler',
   remove: (what) => `Retirer ${what}`,
+  filters: (inUse) => (inUse ? `Filtres (${inUse})` : 'Filtres'),
   nothingFound: 'Rien trouvé',
   loading: 'Un instant…',
   failed: "Cela n'a pas fonctionné.",

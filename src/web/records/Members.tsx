@@ -3,6 +3,7 @@ import { fullName } from '#core/contacts/names.ts';
 import { sayPhone } from '#core/contacts/reach.ts';
 import { because, sayReason } from '#core/words/reasons.ts';
 import { Button } from '../kit/Button.tsx';
+import { Empty } from '../kit/Note.tsx';
 import { Loaded } from '../kit/notices.tsx';
 import { say } from '../kit/toast.tsx';
 import { useAction, useAsk, useMe } from '../parts/ask.ts';
@@ -26,9 +27,7 @@ export function Members({ id }: { id: string }) {
             </chakra.b>{' '}
             <span className="soft">{total === 1 ? 'contact' : 'contacts'}</span>
           </p>
-          {total === 0 && (
-            <p className="empty">Nobody by now. Choose people in the contacts, and put them in.</p>
-          )}
+          {total === 0 && <Empty>Nobody by now. Choose people in the contacts, and put them in.</Empty>}
           <chakra.ul className="plainlist" maxWidth="620px">
             {contacts.map((c) => (
               <li key={c.id}>

@@ -8,6 +8,7 @@ import type { Segment as Questions } from '#core/records/segment.ts';
 import { ApiProblem, addressOf, call } from '#web/api.ts';
 import { Button, ButtonAnchor } from '#web/kit/Button.tsx';
 import { MailingForm } from '../contacts/MailingForm.tsx';
+import { Note } from '../kit/Note.tsx';
 import { Loaded, Problems } from '../kit/notices.tsx';
 import { SavedMark } from '../kit/SavedMark.tsx';
 import { say } from '../kit/toast.tsx';
@@ -130,17 +131,17 @@ function Shown({ kept }: { kept: SegmentSummary }) {
       {writing && <MailingForm to={{ segmentId: kept.id }} close={() => setWriting(false)} />}
       {kept.byHand && <Members id={kept.id} />}
       {kept.frozenAt && !kept.byHand && (
-        <p className="note need">
+        <Note as="p" tone="need">
           Frozen on {dayAndYear(kept.frozenAt)} with {sayPeople(kept.count ?? 0)}. The questions below no
           longer change who is in it.
-        </p>
+        </Note>
       )}
       {problem && Object.keys(problem.fields).length > 0 ? (
-        <div className="note need" role="status">
+        <Note tone="need" role="status">
           {Object.entries(problem.fields).map(([path, message]) => (
             <p key={path}>{`${placeOf(path)}${message}`}</p>
           ))}
-        </div>
+        </Note>
       ) : (
         <Problems of={problem ?? save.problem ?? freeze.problem} />
       )}

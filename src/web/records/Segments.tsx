@@ -1,6 +1,7 @@
 import { chakra } from '@chakra-ui/react';
 import { Link, useNavigate } from 'react-router';
 import { Button } from '#web/kit/Button.tsx';
+import { Empty } from '../kit/Note.tsx';
 import { Loaded } from '../kit/notices.tsx';
 import { useAction, useAsk } from '../parts/ask.ts';
 import { sayCount, useSaying } from '../parts/saying.ts';
@@ -48,10 +49,10 @@ export default function Segments() {
       <Loaded of={segments}>
         {(list) =>
           list.length === 0 ? (
-            <p className="empty">
+            <Empty>
               People found by their history are kept here: “came twice this year, never gave”. Begin with a
               new segment.
-            </p>
+            </Empty>
           ) : (
             <>
               <ul className="lines">

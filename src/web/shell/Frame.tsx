@@ -97,7 +97,7 @@ function PersonMenu({ name, coordinator }: { name: string; coordinator: boolean 
   return (
     <Menu.Root positioning={{ placement: 'bottom-end' }}>
       <Menu.Trigger asChild>
-        <Button look="link" whiteSpace="nowrap">
+        <Button look="link" color="inherit" whiteSpace="nowrap">
           <chakra.span hideBelow="sm">
             {first?.[0]}. {rest.join(' ')}
           </chakra.span>

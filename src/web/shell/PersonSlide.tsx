@@ -1,5 +1,6 @@
-import { chakra, Drawer, Portal } from '@chakra-ui/react';
+import { chakra } from '@chakra-ui/react';
 import { Button, ButtonLink } from '#web/kit/Button.tsx';
+import { SlideOver } from '#web/kit/SlideOver.tsx';
 import { PersonRecord } from '../contacts/PersonRecord.tsx';
 import { useInterface } from './state.ts';
 
@@ -7,33 +8,20 @@ import { useInterface } from './state.ts';
 export function PersonSlide() {
   const { person, showPerson } = useInterface();
   return (
-    <Drawer.Root
-      open={person !== null}
-      onOpenChange={(d) => !d.open && showPerson(null)}
-      placement="end"
-      lazyMount
-      unmountOnExit
-    >
-      <Portal>
-        <Drawer.Backdrop />
-        <Drawer.Positioner>
-          <Drawer.Content aria-label="Person">
-            {person && (
-              <>
-                <PersonRecord id={person} />
-                <chakra.div className="acts" marginTop="14px">
-                  <ButtonLink to={`/contacts/${person}`} onClick={() => showPerson(null)}>
-                    Open the page
-                  </ButtonLink>
-                  <Button look="plain" onClick={() => showPerson(null)}>
-                    Close
-                  </Button>
-                </chakra.div>
-              </>
-            )}
-          </Drawer.Content>
-        </Drawer.Positioner>
-      </Portal>
-    </Drawer.Root>
+    <SlideOver open={person !== null} close={() => showPerson(null)} label="Person">
+      {person && (
+        <>
+          <PersonRecord id={person} />
+          <chakra.div className="acts" marginTop="14px">
+            <ButtonLink to={`/contacts/${person}`} onClick={() => showPerson(null)}>
+              Open the page
+            </ButtonLink>
+            <Button look="plain" onClick={() => showPerson(null)}>
+              Close
+            </Button>
+          </chakra.div>
+        </>
+      )}
+    </SlideOver>
   );
 }

@@ -1,7 +1,7 @@
-import { chakra } from '@chakra-ui/react';
 import { lazy, type ReactNode, Suspense } from 'react';
 import { Navigate, Route, Routes, useLocation } from 'react-router';
 import { ApiProblem } from '#web/api.ts';
+import { Empty } from '../kit/Note.tsx';
 import { Loaded } from '../kit/notices.tsx';
 import { useMe } from '../parts/ask.ts';
 import { Forgotten, Reset } from './Forgotten.tsx';
@@ -61,13 +61,7 @@ export function Places() {
         element={
           <SignedIn>
             <Frame>
-              <Suspense
-                fallback={
-                  <chakra.p className="empty" padding="20px">
-                    One moment …
-                  </chakra.p>
-                }
-              >
+              <Suspense fallback={<Empty padding="20px">One moment …</Empty>}>
                 <Routes>
                   <Route path="/desk" element={<Home />} />
                   <Route path="/season" element={<Season />} />

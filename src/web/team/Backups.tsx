@@ -7,6 +7,7 @@ import { FormDialog } from '../kit/form/FormDialog.tsx';
 import { Text } from '../kit/form/fields.tsx';
 import { prepare } from '../kit/form/request.ts';
 import { useForm } from '../kit/form/useForm.ts';
+import { Empty } from '../kit/Note.tsx';
 import { Loaded, Problems } from '../kit/notices.tsx';
 import { Progress } from '../kit/Progress.tsx';
 import { say } from '../kit/toast.tsx';
@@ -46,7 +47,7 @@ export function Backups() {
           <>
             {unable && <p className="soft">{unable}</p>}
             {working && <Working of={working} />}
-            {!unable && list.length === 0 && !working && <p className="empty">There is none yet.</p>}
+            {!unable && list.length === 0 && !working && <Empty>There is none yet.</Empty>}
             <ul className="lines">
               {list.map((b) => (
                 <li key={b.name} className="spread">

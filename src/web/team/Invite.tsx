@@ -5,6 +5,7 @@ import { Form } from '../kit/form/Form.tsx';
 import { Text } from '../kit/form/fields.tsx';
 import { prepare } from '../kit/form/request.ts';
 import { useForm } from '../kit/form/useForm.ts';
+import { Note } from '../kit/Note.tsx';
 import { RoleFields } from './RoleFields.tsx';
 
 /** Invites somebody to the staff. */
@@ -23,9 +24,9 @@ export function Invite({ units }: { units: readonly { id: string; name: string }
     <section aria-label="Invite somebody">
       <h2>Invite somebody</h2>
       {link && (
-        <p className="note" role="status">
+        <Note as="p" tone="know" role="status">
           Invited. The message is in the Tray; to hand the link over yourself: <code>{link}</code>
-        </p>
+        </Note>
       )}
       <div className="form">
         <Form form={form} submit="Invite">

@@ -3,6 +3,8 @@ import { Link } from 'react-router';
 import { sayShortDate, sayTime } from '#core/time/say.ts';
 import { wallOf } from '#core/time/wallTime.ts';
 import { Button } from '#web/kit/Button.tsx';
+import { History } from '../kit/History.tsx';
+import { Empty } from '../kit/Note.tsx';
 import { Loaded } from '../kit/notices.tsx';
 import { useAsk, useMe } from '../parts/ask.ts';
 import { Person } from '../parts/Person.tsx';
@@ -45,26 +47,20 @@ export default function Trail() {
       <Loaded of={trail}>
         {({ rows, more }) => (
           <>
-            {rows.length === 0 && <p className="empty">Nothing of this kind has happened yet.</p>}
-            <div className="table still">
-              <table aria-label="Who did what">
-                <tbody>
-                  {rows.map((r) => {
-                    const wall = wallOf(r.at, zone);
-                    return (
-                      <tr key={r.id}>
-                        <td className="soft num">
-                          {sayShortDate(wall)} {sayTime(wall)}
-                        </td>
-                        <td className="name">{r.actor}</td>
-                        <td>{r.action}</td>
-                        <td>{r.contactId ? <Person id={r.contactId} name={r.about} /> : r.about}</td>
-                      </tr>
-                    );
-                  })}
-                </tbody>
-              </table>
-            </div>
+            {rows.length === 0 && <Empty>Nothing of this kind has happened yet.</Empty>}
+            <History
+              label="Who did what"
+              deeds={rows.map((r) => {
+                const wall = wallOf(r.at, zone);
+                return {
+                  id: r.id,
+                  when: `${sayShortDate(wall)} ${sayTime(wall)}`,
+                  who: r.actor,
+                  what: r.action,
+                  about: r.contactId ? <Person id={r.contactId} name={r.about} /> : r.about,
+                };
+              })}
+            />
             <div className="acts">
               {offset > 0 && <Button onClick={() => setOffset(Math.max(0, offset - page))}>Newer</Button>}
               {more && <Button onClick={() => setOffset(offset + page)}>Older</Button>}

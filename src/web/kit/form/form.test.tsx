@@ -123,6 +123,12 @@ describe('a form', () => {
     add();
     const summary = await screen.findByRole('alert');
     expect(within(summary).getByText('3 things to correct')).toBeTruthy();
+    // In the order they stand, not in that of the contract.
+    expect(
+      within(summary)
+        .getAllByRole('link')
+        .map((a) => a.textContent?.split(':')[0]),
+    ).toEqual(['Role', 'From', 'How many']);
     const role = screen.getByLabelText('Role');
     expect(role.getAttribute('aria-invalid')).toBe('true');
     const described = document.getElementById(role.getAttribute('aria-describedby')!)!;

@@ -115,11 +115,16 @@ export function useForm<V extends FieldValues, A>(options: FormOptions<V, A>): F
 
   const idOf = useCallback((path: string) => `${id}-${path.replaceAll('.', '-')}`, [id]);
   const problems = useMemo(() => {
-    const listed: FormProblem[] = flatten(errors).map(([path, message]) => ({
-      fieldId: labels.current.has(path) ? idOf(path) : null,
-      label: labels.current.get(path) ?? null,
-      message,
-    }));
+    // In the order the fields stand; what belongs to none of them comes last.
+    const order = [...labels.current.keys()];
+    const placeOf = (path: string) => (labels.current.has(path) ? order.indexOf(path) : order.length);
+    const listed: FormProblem[] = flatten(errors)
+      .sort(([a], [b]) => placeOf(a) - placeOf(b))
+      .map(([path, message]) => ({
+        fieldId: labels.current.has(path) ? idOf(path) : null,
+        label: labels.current.get(path) ?? null,
+        message,
+      }));
     return whole && !listed.length ? [{ fieldId: null, label: null, message: whole }] : listed;
   }, [errors, whole, idOf]);
 
