@@ -2,11 +2,13 @@ import { useQueryClient } from '@tanstack/react-query';
 import { useEffect, useMemo, useState } from 'react';
 import { Link, useParams } from 'react-router';
 import type { DoorRow } from '#contract/doors.ts';
+import { topicsOfEvent } from '#contract/topics.ts';
 import { fold } from '#core/contacts/names.ts';
 import { withWaiting } from '#core/doors/outbox.ts';
 import { sayRange } from '#core/time/say.ts';
 import { type Answer, ApiProblem, addressOf } from '#web/api.ts';
 import { Button } from '#web/kit/Button.tsx';
+import { askAnew } from '#web/topics.ts';
 import { Empty } from '../kit/Note.tsx';
 import { Loaded, Problems } from '../kit/notices.tsx';
 import { say, Toasts } from '../kit/toast.tsx';
@@ -30,7 +32,7 @@ export default function Door() {
   useSending();
   useEffect(() => {
     const stream = new EventSource(addressOf('GET /api/events/:id/stream', { id }));
-    stream.addEventListener('changed', () => void client.invalidateQueries());
+    stream.addEventListener('changed', () => void askAnew(client, topicsOfEvent, false));
     return () => stream.close();
   }, [client, id]);
   const behind =

@@ -1,5 +1,6 @@
 import { useQueryClient } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
+import { askAnewAfter } from '#web/topics.ts';
 import { putMark, sendWaiting, setOffline, useOutbox } from './outbox.ts';
 
 /** Seconds between tries to send what waits. */
@@ -11,10 +12,11 @@ export function useSending(): void {
   useEffect(() => {
     const go = () => {
       if (useOutbox.getState().marks.some((m) => m.refused === null))
-        void sendWaiting().then(() => client.invalidateQueries());
+        void sendWaiting().then(() => askAnewAfter(client, 'POST /api/registrations/:id/attendance'));
     };
     const lost = () => setOffline(true);
-    const back = () => void sendWaiting().then(() => client.invalidateQueries());
+    const back = () =>
+      void sendWaiting().then(() => askAnewAfter(client, 'POST /api/registrations/:id/attendance'));
     void sendWaiting();
     const timer = setInterval(go, everySeconds * 1000);
     window.addEventListener('online', back);
@@ -41,7 +43,7 @@ export function useMark(eventId: string) {
     const why = await putMark({ eventId, ...of, state, despite });
     setRefused(why);
     setPending(false);
-    void client.invalidateQueries();
+    void askAnewAfter(client, 'POST /api/registrations/:id/attendance');
     return why === null;
   };
   return { mark, pending, refused, clear: () => setRefused(null) };

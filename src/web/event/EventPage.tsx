@@ -3,27 +3,57 @@ import { useQueryClient } from '@tanstack/react-query';
 import { lazy, Suspense, useEffect, useState } from 'react';
 import { Link, Navigate, useParams } from 'react-router';
 import type { EventPage as Page } from '#contract/events.ts';
+import { topicsOfEvent } from '#contract/topics.ts';
 import type { Stage } from '#core/events/states.ts';
 import { sayDistance, sayRange, sayShortDate, sayZone } from '#core/time/say.ts';
 import { wallOf } from '#core/time/wallTime.ts';
-import { addressOf } from '#web/api.ts';
+import { addressOf, type Key } from '#web/api.ts';
 import { Button, ButtonAnchor, ButtonLink } from '#web/kit/Button.tsx';
-import { Empty, Note } from '../kit/Note.tsx';
-import { Loaded } from '../kit/notices.tsx';
-import { useAsk } from '../parts/ask.ts';
+import { askAnew } from '#web/topics.ts';
+import { Note } from '../kit/Note.tsx';
+import { Loaded, Loading } from '../kit/notices.tsx';
+import { useAhead, useAsk } from '../parts/ask.ts';
 import { StateWord } from '../parts/marks.tsx';
 import { useSaying } from '../parts/saying.ts';
 import { StateActions } from './StateActions.tsx';
 
-const sheets = {
-  plan: lazy(() => import('./PlanSheet.tsx')),
-  clearance: lazy(() => import('./ClearanceSheet.tsx')),
-  registration: lazy(() => import('./RegistrationSheet.tsx')),
-  crew: lazy(() => import('./CrewSheet.tsx')),
-  messages: lazy(() => import('./MessagesSheet.tsx')),
-  doors: lazy(() => import('./DoorsSheet.tsx')),
-  'wrap-up': lazy(() => import('./WrapUpSheet.tsx')),
+/** How each stage is loaded, and what it asks of its event first. */
+const loads = {
+  plan: () => import('./PlanSheet.tsx'),
+  clearance: () => import('./ClearanceSheet.tsx'),
+  registration: () => import('./RegistrationSheet.tsx'),
+  crew: () => import('./CrewSheet.tsx'),
+  messages: () => import('./MessagesSheet.tsx'),
+  doors: () => import('./DoorsSheet.tsx'),
+  'wrap-up': () => import('./WrapUpSheet.tsx'),
 } as const;
+const asks = {
+  plan: [],
+  clearance: ['GET /api/events/:id/clearance'],
+  registration: ['GET /api/events/:id/registrations'],
+  crew: ['GET /api/events/:id/crew'],
+  messages: ['GET /api/events/:id/messages'],
+  doors: ['GET /api/events/:id/doors'],
+  'wrap-up': ['GET /api/events/:id/figures'],
+} as const satisfies Record<Stage, readonly Key[]>;
+const sheets = {
+  plan: lazy(loads.plan),
+  clearance: lazy(loads.clearance),
+  registration: lazy(loads.registration),
+  crew: lazy(loads.crew),
+  messages: lazy(loads.messages),
+  doors: lazy(loads.doors),
+  'wrap-up': lazy(loads['wrap-up']),
+} as const;
+
+/** Fetches a stage when somebody points at it, so that it stands there when they come. */
+function useStageAhead(id: string) {
+  const ahead = useAhead();
+  return (stage: Stage) => {
+    void loads[stage]();
+    for (const key of asks[stage]) ahead(key, { params: { id } });
+  };
+}
 const stageTitles: Record<Stage, string> = {
   plan: 'Plan',
   clearance: 'Clearance',
@@ -58,7 +88,7 @@ function useChanges(id: string): void {
   const client = useQueryClient();
   useEffect(() => {
     const stream = new EventSource(addressOf('GET /api/events/:id/stream', { id }));
-    stream.addEventListener('changed', () => void client.invalidateQueries());
+    stream.addEventListener('changed', () => void askAnew(client, topicsOfEvent, false));
     return () => stream.close();
   }, [client, id]);
 }
@@ -89,7 +119,7 @@ function Shown({ page, stage }: { page: Page; stage: Stage }) {
                 : 'No date yet'}
               {plan.startsLocal && <span>, {sayDistance(today, plan.startsLocal.slice(0, 10))}</span>}
               <br />
-              {[page.venue?.name ?? 'Place told later', page.unitName].filter(Boolean).join(' · ')}
+              {[page.venue?.name ?? 'Venue to be announced', page.unitName].filter(Boolean).join(' · ')}
             </div>
           </div>
           <chakra.div className="acts" justifyContent="flex-end">
@@ -102,7 +132,7 @@ function Shown({ page, stage }: { page: Page; stage: Stage }) {
             {page.may.change.includes('plan') && <StateActions page={page} />}
           </chakra.div>
         </div>
-        <Suspense fallback={<Empty>One moment …</Empty>}>
+        <Suspense fallback={<Loading />}>
           <Sheet page={page} />
         </Suspense>
       </section>
@@ -128,6 +158,7 @@ function Shown({ page, stage }: { page: Page; stage: Stage }) {
 function Spine({ page, stage }: { page: Page; stage: Stage }) {
   const { zone } = page.plan;
   const { spine } = page;
+  const ahead = useStageAhead(page.id);
   return (
     <nav className="spine" aria-label="Stages">
       <ol>
@@ -139,6 +170,8 @@ function Spine({ page, stage }: { page: Page; stage: Stage }) {
                 to={`/events/${page.id}/${s.stage}`}
                 aria-current={s.stage === stage ? 'page' : undefined}
                 title={`${stageTitles[s.stage]} (${n + 1})`}
+                onPointerEnter={() => ahead(s.stage)}
+                onFocus={() => ahead(s.stage)}
               >
                 {stageTitles[s.stage]}
               </Link>

@@ -6,6 +6,7 @@ import { sayConsequences } from '#core/events/consequences.ts';
 import * as drafts from '#core/events/draft.ts';
 import { type PlanPart, partsOf } from '#core/events/parts.ts';
 import { type Answer, ApiProblem, addressOf, call } from '#web/api.ts';
+import { askAnewAfter } from '#web/topics.ts';
 
 type Draft = drafts.Draft<EventPlan>;
 
@@ -81,7 +82,7 @@ export function usePlanDraft(page: EventPage): PlanDraft {
       }
     },
     onSettled: (saved, _, part) => {
-      if (saved) void client.invalidateQueries();
+      if (saved) void askAnewAfter(client, 'PATCH /api/events/:id');
       // What was not refused, or was typed meanwhile, goes at once.
       if (!(failed(id) && !saved) && drafts.toSend(draftOf(id), part)) save.mutate(part);
     },

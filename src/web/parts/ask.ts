@@ -1,5 +1,6 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { type Answer, ApiProblem, addressOf, call, type Key } from '#web/api.ts';
+import { about, askAnewAfter } from '#web/topics.ts';
 
 interface Asking {
   params?: Record<string, string>;
@@ -8,27 +9,41 @@ interface Asking {
   everyMs?: number;
 }
 
-/** Asks an endpoint and keeps the answer; it is asked again whenever something was written. */
+/** Asks an endpoint and keeps the answer; it is asked again when something it is about was changed. */
 export function useAsk<K extends Key>(key: K, { params, query, enabled = true, everyMs }: Asking = {}) {
   return useQuery<Answer<K>>({
     queryKey: [addressOf(key, params, query)],
     queryFn: () => call(key, { params, query } as never),
+    meta: about(key),
     enabled,
     refetchInterval: everyMs ?? false,
     placeholderData: (before) => before,
   });
 }
 
+/** Asks ahead, as when somebody points at where they may go next; what was just asked is not asked again. */
+export function useAhead() {
+  const client = useQueryClient();
+  return <K extends Key>(key: K, { params, query }: Pick<Asking, 'params' | 'query'> = {}): void => {
+    void client.prefetchQuery({
+      queryKey: [addressOf(key, params, query)],
+      queryFn: () => call(key, { params, query } as never),
+      meta: about(key),
+      staleTime: 5_000,
+    });
+  };
+}
+
 type Sent<K extends Key> = Parameters<typeof call<K>>[1];
 
-/** Does a write; everything shown is asked again afterwards. Creates carry a key, so that a repeat is done once. */
+/** Does a write; what it changed is asked again afterwards. Creates carry a key, so that a repeat is done once. */
 export function useAction<K extends Key>(key: K, after?: (answer: Answer<K>, sent: Sent<K>) => void) {
   const client = useQueryClient();
   const mutation = useMutation<Answer<K>, Error, Sent<K>>({
     mutationFn: (sent) =>
       call(key, sent, (key as string).startsWith('POST') ? crypto.randomUUID() : undefined),
     onSuccess: async (answer, sent) => {
-      await client.invalidateQueries();
+      await askAnewAfter(client, key);
       after?.(answer, sent);
     },
   });

@@ -14,6 +14,7 @@ import { Choose, DateField, Text } from '#web/kit/form/fields.tsx';
 import { prepare } from '#web/kit/form/request.ts';
 import { useForm } from '#web/kit/form/useForm.ts';
 import { Problems } from '#web/kit/notices.tsx';
+import { askAnewAfter } from '#web/topics.ts';
 import { useAsk } from './asking.ts';
 import { Loaded } from './notices.tsx';
 import { Head, Say, Soft, Title, Two } from './parts.tsx';
@@ -227,7 +228,7 @@ function Consents({ page, token }: { page: OwnPage; token: string }) {
   const say = useMutation({
     mutationFn: (body: { topic: 'newsletter'; channel: 'email'; granted: boolean }) =>
       call('POST /api/public/own/:token/consents', { params: { token }, body }),
-    onSuccess: () => client.invalidateQueries(),
+    onSuccess: () => askAnewAfter(client, 'POST /api/public/own/:token/consents'),
     onError: () => setSaid({}),
   });
   return (

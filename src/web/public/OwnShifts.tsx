@@ -7,6 +7,7 @@ import { sayLongDate, sayTime } from '#core/time/say.ts';
 import { type Answer, ApiProblem, addressOf, call } from '#web/api.ts';
 import { Button } from '#web/kit/Button.tsx';
 import { Problems } from '#web/kit/notices.tsx';
+import { askAnewAfter } from '#web/topics.ts';
 import { useAsk } from './asking.ts';
 import { language } from './language.ts';
 import { Loaded } from './notices.tsx';
@@ -53,7 +54,7 @@ function List({ shifts, token }: { shifts: Page['shifts']; token: string }) {
   const drop = useMutation({
     mutationFn: (assignmentId: string) =>
       call('POST /api/public/crew/:token/drop', { params: { token }, body: { assignmentId } }),
-    onSettled: () => client.invalidateQueries(),
+    onSettled: () => askAnewAfter(client, 'POST /api/public/crew/:token/drop'),
   });
   return (
     <>

@@ -1,5 +1,6 @@
 import { useQuery } from '@tanstack/react-query';
 import { type Answer, addressOf, call, type Key } from '#web/api.ts';
+import { about } from '#web/topics.ts';
 
 /** What the server put into the page, by address; used once, so that a page shows something before it asks. */
 const initial: Record<string, unknown> = JSON.parse(document.getElementById('initial')?.textContent ?? '{}');
@@ -14,6 +15,7 @@ export function useAsk<K extends Key>(
   return useQuery<Answer<K>>({
     queryKey: [address],
     queryFn: () => call(key, { params } as never),
+    meta: about(key),
     initialData: initial[`GET ${address}`] as Answer<K> | undefined,
     initialDataUpdatedAt: Date.now() - 4_000,
     refetchInterval: options.everyMs ?? false,

@@ -1,4 +1,5 @@
 import { chakra, Menu, Portal } from '@chakra-ui/react';
+import { useQueryClient } from '@tanstack/react-query';
 import { Menu as MenuIcon } from 'lucide-react';
 import type { ReactNode } from 'react';
 import { NavLink, useLocation, useNavigate } from 'react-router';
@@ -9,17 +10,9 @@ import { useSignOut } from '../parts/SignOut.tsx';
 import { ClockMenu } from './ClockMenu.tsx';
 import { Keys } from './Keys.tsx';
 import { PersonSlide } from './PersonSlide.tsx';
+import { askAhead, needs, type Place, places } from './places.ts';
 import { SearchBox } from './SearchBox.tsx';
 import { useInterface, useLooks } from './state.ts';
-
-const places = ['Desk', 'Season', 'Contacts', 'Ledger', 'Records', 'Tray'] as const;
-type Place = (typeof places)[number];
-/** Places only some roles have use for. */
-const needs: Partial<Record<(typeof places)[number], readonly string[]>> = {
-  Contacts: ['coordinator', 'treasurer', 'crew lead'],
-  Ledger: ['coordinator', 'treasurer'],
-  Tray: ['coordinator', 'unit lead', 'crew lead'],
-};
 
 const pathOf = (place: Place): string => `/${place.toLowerCase()}`;
 
@@ -56,6 +49,9 @@ function PlacesMenu({ places: mine, organization }: { places: readonly Place[]; 
 /** The frame of the coordinator's application: where one is, what can be found, whose clock it is. */
 export function Frame({ children }: { children: ReactNode }) {
   const me = useMe().data!;
+  const client = useQueryClient();
+  // What somebody points at stands there when they come.
+  const ahead = (place: Place) => askAhead(client, place);
   const mine = places.filter((p) => !needs[p] || me.staff.roles.some((r) => needs[p]!.includes(r)));
   return (
     <>
@@ -69,7 +65,7 @@ export function Frame({ children }: { children: ReactNode }) {
         <PlacesMenu places={mine} organization={me.organization.name} />
         <chakra.nav aria-label="Places" hideBelow="lg">
           {mine.map((p) => (
-            <NavLink key={p} to={pathOf(p)}>
+            <NavLink key={p} to={pathOf(p)} onPointerEnter={() => ahead(p)} onFocus={() => ahead(p)}>
               {p}
             </NavLink>
           ))}

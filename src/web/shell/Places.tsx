@@ -1,29 +1,29 @@
 import { lazy, type ReactNode, Suspense } from 'react';
 import { Navigate, Route, Routes, useLocation } from 'react-router';
 import { ApiProblem } from '#web/api.ts';
-import { Empty } from '../kit/Note.tsx';
-import { Loaded } from '../kit/notices.tsx';
+import { Loaded, Loading } from '../kit/notices.tsx';
 import { useMe } from '../parts/ask.ts';
 import { Forgotten, Reset } from './Forgotten.tsx';
 import { Frame } from './Frame.tsx';
 import { Invitation } from './Invitation.tsx';
+import { placeLoads } from './places.ts';
 import { Setup } from './Setup.tsx';
 import { SignIn } from './SignIn.tsx';
 
-const Desk = lazy(() => import('../desk/Desk.tsx'));
-const Season = lazy(() => import('../season/Season.tsx'));
+const Desk = lazy(placeLoads.Desk);
+const Season = lazy(placeLoads.Season);
 const EventPage = lazy(() => import('../event/EventPage.tsx'));
-const Contacts = lazy(() => import('../contacts/Contacts.tsx'));
+const Contacts = lazy(placeLoads.Contacts);
 const Contact = lazy(() => import('../contacts/Contact.tsx'));
 const Changes = lazy(() => import('../contacts/Changes.tsx'));
 const Review = lazy(() => import('../contacts/Review.tsx'));
 const Imports = lazy(() => import('../contacts/Imports.tsx'));
 const Import = lazy(() => import('../contacts/Import.tsx'));
-const Ledger = lazy(() => import('../ledger/Ledger.tsx'));
-const Records = lazy(() => import('../records/Records.tsx'));
+const Ledger = lazy(placeLoads.Ledger);
+const Records = lazy(placeLoads.Records);
 const Segments = lazy(() => import('../records/Segments.tsx'));
 const Segment = lazy(() => import('../records/Segment.tsx'));
-const Tray = lazy(() => import('../tray/Tray.tsx'));
+const Tray = lazy(placeLoads.Tray);
 const Team = lazy(() => import('../team/Team.tsx'));
 const Trail = lazy(() => import('../team/Trail.tsx'));
 const Account = lazy(() => import('../account/Account.tsx'));
@@ -61,7 +61,7 @@ export function Places() {
         element={
           <SignedIn>
             <Frame>
-              <Suspense fallback={<Empty padding="20px">One moment …</Empty>}>
+              <Suspense fallback={<Loading />}>
                 <Routes>
                   <Route path="/desk" element={<Home />} />
                   <Route path="/season" element={<Season />} />

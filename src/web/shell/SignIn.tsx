@@ -10,6 +10,7 @@ import { prepare } from '../kit/form/request.ts';
 import { useForm } from '../kit/form/useForm.ts';
 import { Loaded } from '../kit/notices.tsx';
 import { useAsk } from '../parts/ask.ts';
+import { askAhead } from './places.ts';
 
 export function SignIn() {
   const setup = useAsk('GET /api/setup');
@@ -26,6 +27,7 @@ export function SignIn() {
         return;
       }
       client.clear();
+      if (next !== 'enroll' && !search.get('back')) askAhead(client, 'Desk');
       const back = search.get('back');
       // An address within the product, and nothing that a browser takes for another site.
       const within = back !== null && /^\/(?![/\\])/u.test(back);

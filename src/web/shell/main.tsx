@@ -10,6 +10,7 @@ import { createBrowserRouter, RouterProvider } from 'react-router';
 import { ApiProblem } from '#web/api.ts';
 import { system } from '#web/kit/system.ts';
 import { Places } from './Places.tsx';
+import { askAhead, placeLoads, places } from './places.ts';
 
 // Styles made at run time carry the nonce that the server put into the page.
 const nonce = document.querySelector<HTMLMetaElement>('meta[name="style-nonce"]')?.content ?? '';
@@ -22,6 +23,11 @@ const client = new QueryClient({
     },
   },
 });
+
+// Where one is bound is fetched while it is still asked who one is; whoever signs in comes to the Desk.
+const bound = places.find((p) => location.pathname.startsWith(`/${p.toLowerCase()}`));
+if (bound) askAhead(client, bound);
+else if (location.pathname === '/sign-in') void placeLoads.Desk();
 
 const router = createBrowserRouter([{ path: '*', element: <Places /> }]);
 

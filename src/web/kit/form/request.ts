@@ -1,5 +1,6 @@
 import type { z } from 'zod';
 import type { Endpoint } from '#contract/endpoint.ts';
+import { changesOf, type Topic } from '#contract/topics.ts';
 import { type FieldProblem, fieldProblems } from '#contract/wrong.ts';
 import { type Answer, call, type Key } from '#web/api.ts';
 
@@ -9,6 +10,8 @@ type Sent<K extends Key> = Parameters<typeof call<K>>[1];
 export interface Prepared<A> {
   /** Its contents; the same contents are one request, however often they are sent. */
   contents: string;
+  /** What it changes. */
+  changes: readonly Topic[];
   problems(): FieldProblem[];
   send(idempotencyKey: string): Promise<A>;
 }
@@ -23,6 +26,7 @@ export function prepare<C extends Record<string, Endpoint>, K extends keyof C & 
   const schema = contract[key]!.body as z.ZodType | undefined;
   return {
     contents: `${key} ${JSON.stringify(sent)}`,
+    changes: changesOf(key),
     problems: () => {
       const read = schema?.safeParse(body);
       return !read || read.success ? [] : fieldProblems(read.error.issues);

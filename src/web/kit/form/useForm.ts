@@ -13,6 +13,7 @@ import {
 } from 'react-hook-form';
 import { type FieldProblem, sayField } from '#contract/wrong.ts';
 import { ApiProblem, readingIn } from '#web/api.ts';
+import { askAnew } from '#web/topics.ts';
 import { type Keeping, keepDraft, readDraft } from './drafts.ts';
 import type { Prepared } from './request.ts';
 
@@ -160,7 +161,7 @@ export function useForm<V extends FieldValues, A>(options: FormOptions<V, A>): F
     try {
       const answer = await ready.send(key.current.key);
       key.current = { contents: '', key: '' };
-      await client.invalidateQueries();
+      await askAnew(client, ready.changes);
       settle(answer, sent);
     } catch (error) {
       if (!(error instanceof ApiProblem)) throw error;

@@ -1,0 +1,44 @@
+import type { QueryClient } from '@tanstack/react-query';
+import { addressOf, call, type Key } from '#web/api.ts';
+import { about } from '#web/topics.ts';
+
+/** The places of the application, in the order of the bar. */
+export const places = ['Desk', 'Season', 'Contacts', 'Ledger', 'Records', 'Tray'] as const;
+export type Place = (typeof places)[number];
+
+/** Places only some roles have use for. */
+export const needs: Partial<Record<Place, readonly string[]>> = {
+  Contacts: ['coordinator', 'treasurer', 'crew lead'],
+  Ledger: ['coordinator', 'treasurer'],
+  Tray: ['coordinator', 'unit lead', 'crew lead'],
+};
+
+/** How each place is loaded. */
+export const placeLoads = {
+  Desk: () => import('../desk/Desk.tsx'),
+  Season: () => import('../season/Season.tsx'),
+  Contacts: () => import('../contacts/Contacts.tsx'),
+  Ledger: () => import('../ledger/Ledger.tsx'),
+  Records: () => import('../records/Records.tsx'),
+  Tray: () => import('../tray/Tray.tsx'),
+} as const satisfies Record<Place, () => Promise<object>>;
+
+/** What each place asks for first, where that is the same whatever is chosen there. */
+const placeAsks: Partial<Record<Place, Key>> = {
+  Desk: 'GET /api/desk',
+  Season: 'GET /api/events',
+  Records: 'GET /api/events',
+};
+
+/** Fetches a place before it is come to; what was just asked is not asked again. */
+export function askAhead(client: QueryClient, place: Place): void {
+  void placeLoads[place]();
+  const key = placeAsks[place];
+  if (key)
+    void client.prefetchQuery({
+      queryKey: [addressOf(key)],
+      queryFn: () => call(key),
+      meta: about(key),
+      staleTime: 5_000,
+    });
+}

@@ -1,0 +1,70 @@
+import { QueryClient, QueryObserver } from '@tanstack/react-query';
+import { expect, test } from 'vitest';
+import { everything } from '#contract/index.ts';
+import { changes, reads, topics } from '#contract/topics.ts';
+import type { Key } from './api.ts';
+import { about, askAnew, askAnewAfter } from './topics.ts';
+
+/** A page that shows the answers of some endpoints, and how often each was asked. */
+function page(keys: readonly Key[], own: readonly string[] = []) {
+  const client = new QueryClient();
+  const asked: string[] = [];
+  const stops = [...keys, ...own].map((key) =>
+    new QueryObserver(client, {
+      queryKey: [key],
+      queryFn: async () => {
+        asked.push(key);
+        return key;
+      },
+      ...(own.includes(key) ? {} : { meta: about(key as Key) }),
+      staleTime: Number.POSITIVE_INFINITY,
+    }).subscribe(() => {}),
+  );
+  return {
+    client,
+    asked,
+    stop: () => {
+      for (const stop of stops) stop();
+    },
+  };
+}
+const settled = () => new Promise((resolve) => setTimeout(resolve, 0));
+
+test('a change asks what is about it, and nothing else', async () => {
+  const shown = page(['GET /api/events/:id', 'GET /api/choices', 'GET /api/me', 'GET /api/contacts']);
+  await settled();
+  shown.asked.length = 0;
+  await askAnewAfter(shown.client, 'PATCH /api/events/:id');
+  expect(shown.asked.sort()).toEqual(['GET /api/contacts', 'GET /api/events/:id']);
+  shown.asked.length = 0;
+  await askAnewAfter(shown.client, 'POST /api/units');
+  expect(shown.asked.sort()).toEqual(['GET /api/choices', 'GET /api/me']);
+  shown.asked.length = 0;
+  await askAnewAfter(shown.client, 'POST /api/segments/count');
+  expect(shown.asked).toEqual([]);
+  shown.stop();
+});
+
+test('what says nothing of itself is always asked', async () => {
+  const shown = page(['GET /api/me'], ['what if']);
+  await settled();
+  shown.asked.length = 0;
+  await askAnew(shown.client, ['crew']);
+  expect(shown.asked).toEqual(['what if']);
+  shown.stop();
+});
+
+test('every answer that is shown is about something, and every topic is about something that changes', () => {
+  // Files, streams and what is asked once are never asked anew.
+  const once =
+    /\/stream$|\.(?:csv|vcf|ics|pdf|json)$|^GET \/api\/(?:backups\/:name|contacts\/ids|contacts\/:id\/photo|invitations|password-resets|public\/frame)/u;
+  for (const key of Object.keys(everything))
+    if (key.startsWith('GET ') && !once.test(key))
+      expect([key, reads[key as keyof typeof reads]]).toEqual([
+        key,
+        expect.arrayContaining([expect.any(String)]),
+      ]);
+  const changed = new Set(Object.values(changes).flat());
+  const read = new Set(Object.values(reads).flat());
+  expect([...topics].filter((t) => !changed.has(t) || !read.has(t))).toEqual([]);
+});
