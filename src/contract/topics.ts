@@ -210,7 +210,8 @@ export const changes: { readonly [K in WriteKey]: readonly Topic[] } = {
   'POST /api/segments/why': nothing,
   'POST /api/setup': all,
   'POST /api/shifts/:id/assignments': ['crew', 'messages', 'people'],
-  'POST /api/sign-in': all,
+  // Whoever signs in begins with nothing kept from before.
+  'POST /api/sign-in': nothing,
   'POST /api/sign-out': nothing,
   'POST /api/staff/invitations': ['team', 'messages'],
   'POST /api/staff/invitations/:id/renew': ['team', 'messages'],

@@ -32,6 +32,24 @@ test('two people write on one plan: nothing typed is lost, and where both wrote 
     await expect.poll(planNow).toMatchObject({ slug: 'reed-cutting' });
   });
 
+  await test.step('what is saved asks for the page once, and for nothing else', async () => {
+    const asked: string[] = [];
+    page.on('request', (r) => {
+      const { pathname } = new URL(r.url());
+      if (pathname.startsWith('/api/')) asked.push(`${r.method()} ${pathname}`);
+    });
+    // Not pointing at a stage, which would be fetched ahead.
+    await page.mouse.move(640, 400);
+    await page.waitForLoadState('networkidle');
+    asked.length = 0;
+    await field('Capacity').fill('34');
+    await expect.poll(planNow).toMatchObject({ capacity: 34 });
+    await expect(standing).toHaveText('Saved');
+    await page.waitForLoadState('networkidle');
+    expect(asked).toEqual([`PATCH /api/events/${event.id}`, `GET /api/events/${event.id}`]);
+    page.removeAllListeners('request');
+  });
+
   const other = async (change: object) => {
     const { version } = await odalys.call('GET /api/events/:id', { params: { id: event.id } });
     await odalys.call('PATCH /api/events/:id', { params: { id: event.id }, body: { version, change } });

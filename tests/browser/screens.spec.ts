@@ -1,12 +1,17 @@
 import { checkAccess, expect, pageOf, test } from './site.ts';
 
-test('the places of the coordinator are reachable by keyboard, and axe finds nothing wrong in light and dark', async ({
+test('the places of the coordinator are reachable by keyboard, and axe finds nothing wrong in light and dark, nor on a phone', async ({
   browser,
   site,
 }) => {
   const page = await pageOf(browser, site, 'Odalys Ferrant');
-  for (const colorScheme of ['light', 'dark'] as const) {
+  // In both themes and both sizes.
+  for (const [colorScheme, width, height] of [
+    ['light', 1280, 800],
+    ['dark', 390, 844],
+  ] as const) {
     await page.emulateMedia({ colorScheme });
+    await page.setViewportSize({ width, height });
     for (const [path, heading] of [
       ['/desk', 'Thursday 9 July'],
       ['/season', 'Season'],
@@ -23,8 +28,12 @@ test('the places of the coordinator are reachable by keyboard, and axe finds not
       await page.goto(path);
       await expect(page.getByRole('heading', { name: heading })).toBeVisible();
       await checkAccess(page);
+      expect(await page.evaluate(() => document.documentElement.scrollWidth), path).toBeLessThanOrEqual(
+        width,
+      );
     }
   }
+  await page.setViewportSize({ width: 1280, height: 800 });
   await page.keyboard.press('?');
   await expect(page.getByRole('dialog', { name: 'Keys' })).toBeVisible();
   await page.keyboard.press('Escape');

@@ -76,13 +76,24 @@ function eventJsonLd(
   };
 }
 
+/**
+ * Puts a page's own style sheets into it: they are small, and text that waits for one more answer is read later. Their
+ * files stand beside them, so addresses in them begin there.
+ */
+const withStyles = (html: string, dist: string): string =>
+  html.replace(
+    /<link rel="stylesheet"[^>]*href="\/(assets\/[^"]+\.css)"[^>]*>/gu,
+    (_, file: string) =>
+      `<style nonce="__NONCE__">${readFileSync(join(dist, file), 'utf8').replace(/url\((["']?)\.\//gu, 'url($1/assets/')}</style>`,
+  );
+
 /** Makes the HTML of a page: the built shell with a title, the data a public page begins with, and JSON-LD. */
 export function makePages(app: App, handlers: AllHandlers, dist: string) {
   const shells = new Map<string, string>();
   const shell = (name: 'app' | 'public'): string => {
     const known = shells.get(name);
     if (known) return known;
-    const html = readFileSync(join(dist, `${name}.html`), 'utf8');
+    const html = withStyles(readFileSync(join(dist, `${name}.html`), 'utf8'), dist);
     shells.set(name, html);
     return html;
   };

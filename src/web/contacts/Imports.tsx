@@ -36,11 +36,11 @@ export default function Imports() {
       <Problems of={check.problem} />
       <ButtonLabel look="main" cursor="pointer">
         {reading || check.isPending ? 'Reading …' : 'Choose a file'}
-        <input
+        <chakra.input
           ref={file}
           type="file"
           accept=".csv,.tsv,.txt,.vcf,text/csv,text/vcard"
-          className="sr"
+          srOnly
           disabled={check.isPending}
           onChange={(e) => void read(e.target.files?.[0])}
           data-new

@@ -72,10 +72,10 @@ export function Scanner({ read }: { read: (code: string) => void }) {
       )}
       <ButtonLabel size="touch" cursor="pointer">
         Choose a picture
-        <input
+        <chakra.input
           type="file"
           accept="image/*"
-          className="sr"
+          srOnly
           onChange={(e) => void fromPicture(e.target.files?.[0])}
         />
       </ButtonLabel>

@@ -17,7 +17,7 @@ export function Loading() {
 }
 
 /** What went wrong in place of what was asked for, with a way to ask again. */
-export function Failed({ error, again }: { error: unknown; again: () => unknown }) {
+function Failed({ error, again }: { error: unknown; again: () => unknown }) {
   const words = useKitWords();
   return (
     <chakra.div

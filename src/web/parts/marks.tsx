@@ -58,7 +58,7 @@ export function MoneyBar({ received, due, words }: { received: number; due: numb
       <span className="moneybar" aria-hidden="true">
         <span style={placed({ right: `${100 - share * 100}%` })} />
       </span>
-      <span className="sr">{words}</span>
+      <chakra.span srOnly>{words}</chakra.span>
     </span>
   );
 }

@@ -3,6 +3,7 @@ import { useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link, Navigate, useNavigate, useSearchParams } from 'react-router';
 import { staffContract } from '#contract/staff.ts';
+import { addressOf } from '#web/api.ts';
 import { Button } from '#web/kit/Button.tsx';
 import { Form } from '../kit/form/Form.tsx';
 import { Text } from '../kit/form/fields.tsx';
@@ -26,7 +27,8 @@ export function SignIn() {
         setAsked(true);
         return;
       }
-      client.clear();
+      // Nothing is kept of whoever was here before.
+      client.removeQueries({ predicate: ({ queryKey }) => queryKey[0] !== addressOf('GET /api/setup') });
       if (next !== 'enroll' && !search.get('back')) askAhead(client, 'Desk');
       const back = search.get('back');
       // An address within the product, and nothing that a browser takes for another site.
