@@ -13,7 +13,12 @@ const shells: Plugin = {
     server.middlewares.use((request, _, next) => {
       const url = request.url ?? '/';
       const page = request.headers.accept?.includes('text/html') && !url.startsWith('/api');
-      if (page) request.url = staffPaths.test(url) ? '/app.html' : '/public.html';
+      if (page)
+        request.url = /^\/kit(?:[/?]|$)/u.test(url)
+          ? '/kit.html'
+          : staffPaths.test(url)
+            ? '/app.html'
+            : '/public.html';
       next();
     });
   },

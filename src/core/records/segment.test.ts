@@ -2,7 +2,16 @@ import { describe, expect, test } from 'vitest';
 import { noTexts } from '#core/contacts/attributes.ts';
 import { compileSegment, yearsBefore } from './compile.ts';
 import { evaluate, type Facts } from './evaluate.ts';
-import { freshQuestion, questionKinds, readSegment, type Segment, segmentLimits } from './segment.ts';
+import {
+  freshQuestion,
+  neverKindOf,
+  neverKinds,
+  neverQuestion,
+  questionKinds,
+  readSegment,
+  type Segment,
+  segmentLimits,
+} from './segment.ts';
 import { saySegment } from './sentence.ts';
 import { type Asked, daysOf, instantsOf } from './window.ts';
 
@@ -158,6 +167,19 @@ describe('a segment in words', () => {
       expect('segment' in readSegment(filled)).toBe(true);
     }
   });
+});
+
+test('who never came, and who never gave, are questions of their own', () => {
+  for (const kind of neverKinds) {
+    const question = neverQuestion(kind);
+    expect(neverKindOf(question)).toBe(kind);
+    expect(saySegment(question, names)).toBe(`People who ${kind}.`);
+  }
+  for (const kind of questionKinds) expect(neverKindOf(freshQuestion(kind))).toBeNull();
+  // “Exactly none” is the same.
+  expect(neverKindOf({ ask: 'donated', amount: { is: 'exactly', n: 0 }, within: { when: 'ever' } })).toBe(
+    'never gave',
+  );
 });
 
 describe('windows', () => {

@@ -97,6 +97,24 @@ export const questionKinds = [
 
 export const isQuestion = (s: Segment): s is Question => 'ask' in s;
 
+/** Questions that are asked so often that they have a name of their own, though they are another's with “none”. */
+export const neverKinds = ['never came', 'never gave'] as const;
+export type NeverKind = (typeof neverKinds)[number];
+
+/** Whether a question asks for people who never did something. */
+export function neverKindOf(q: Question): NeverKind | null {
+  const none = (bound: { is: string; n: number }) => bound.n === 0 && bound.is !== 'at least';
+  if (q.ask === 'attended') return none(q.times) ? 'never came' : null;
+  if (q.ask === 'donated') return none(q.amount) ? 'never gave' : null;
+  return null;
+}
+
+/** The question by which somebody who never did something is found. */
+export const neverQuestion = (kind: NeverKind): Question =>
+  kind === 'never came'
+    ? { ask: 'attended', times: { is: 'at most', n: 0 }, of: {}, within: { when: 'ever' } }
+    : { ask: 'donated', amount: { is: 'at most', n: 0 }, within: { when: 'ever' } };
+
 /** What every question begins as. */
 export function freshQuestion(ask: Question['ask']): Question {
   const ever: Window = { when: 'ever' };

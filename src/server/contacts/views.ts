@@ -40,7 +40,7 @@ export const viewsHandlers: Handlers<typeof viewsContract> = {
     ]);
     if (!view || (view.staffId && view.staffId !== staff.id)) throw notFound('This view');
     if (!view.staffId && !staff.roles.includes('coordinator'))
-      throw new Problem(403, 'not-allowed', 'A view of the team is thrown away by a coordinator.');
+      throw new Problem(403, 'not-allowed', 'Only a coordinator deletes a view of the team.');
     await tx.query('delete from views where id = $1', [params.id]);
     return { done: true };
   },

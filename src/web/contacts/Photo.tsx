@@ -31,7 +31,7 @@ export function Photo({ contact }: { contact: ContactRecord }) {
   const [wrong, setWrong] = useState<string | null>(null);
   const params = { id: contact.id };
   const put = useAction('PUT /api/contacts/:id/photo', () => say('The photo was kept.'));
-  const remove = useAction('DELETE /api/contacts/:id/photo', () => say('The photo was taken away.'));
+  const remove = useAction('DELETE /api/contacts/:id/photo', () => say('The photo was removed.'));
   if (contact.erasedAt) return null;
   return (
     <div className="photo">

@@ -196,7 +196,7 @@ function OnePair({
       s.gifts && `${s.gifts} ${s.gifts === 1 ? 'gift' : 'gifts'}`,
     ]
       .filter(Boolean)
-      .join(' · ') || 'nothing hangs on it';
+      .join(' · ') || 'no seats, shifts or gifts';
   return (
     <section aria-label="The pair" className="the-pair">
       <chakra.div className="spread" alignItems="baseline">

@@ -1,6 +1,7 @@
 import { chakra } from '@chakra-ui/react';
 import { useState } from 'react';
 import type { EventPage, MessageStepPlan } from '#contract/events.ts';
+import type { MessageRow } from '#contract/messages.ts';
 import { sayConsequences } from '#core/events/consequences.ts';
 import { audiences } from '#core/messages/audiences.ts';
 import { mergeFields } from '#core/messages/merge.ts';
@@ -28,7 +29,7 @@ export default function MessagesSheet({ page }: { page: EventPage }) {
       {(list) => (
         <>
           <h2>Messages</h2>
-          <p className="soft">They hang on moments of the event and move with it. Nothing goes out twice.</p>
+          <p className="soft">They follow the moments of the event and move with it. Nothing goes out twice.</p>
           <chakra.ul className="lines" marginTop="8px">
             {list.map((s) => (
               <li key={s.stepId}>
@@ -90,10 +91,14 @@ export default function MessagesSheet({ page }: { page: EventPage }) {
                               </td>
                             </tr>
                           ))}
-                          {s.leftOut.map((r, n) => (
+                          {together(s.leftOut).map(({ row: r, count }, n) => (
                             <tr key={`${r.name}${n}`}>
                               <td>
-                                <Person id={r.contactId} name={r.name} />
+                                {count > 1 ? (
+                                  `${count} guests not named yet`
+                                ) : (
+                                  <Person id={r.contactId} name={r.name} />
+                                )}
                               </td>
                               <td className="soft">gets none</td>
                               <td className="soft" colSpan={2}>
@@ -116,6 +121,18 @@ export default function MessagesSheet({ page }: { page: EventPage }) {
       )}
     </Loaded>
   );
+}
+
+/** Whoever gets none, a line each; guests nobody named yet, of whom the same is said, are one line. */
+function together(rows: readonly MessageRow[]): { row: MessageRow; count: number }[] {
+  const lines = new Map<string, { row: MessageRow; count: number }>();
+  for (const [at, row] of rows.entries()) {
+    const line = row.contactId ? String(at) : `guests ${row.name} ${row.whyNot}`;
+    const known = lines.get(line);
+    if (known) known.count += 1;
+    else lines.set(line, { row, count: 1 });
+  }
+  return [...lines.values()];
 }
 
 function EditStep({ page, step, close }: { page: EventPage; step: MessageStepPlan; close: () => void }) {

@@ -33,7 +33,7 @@ const words: Record<Move, { label: string; does: (p: EventPage) => string; done:
     label: 'Call off',
     done: 'Called off',
     does: () =>
-      'The public page says so, and nothing goes out for it any more. It cannot be undone; money is paid back by hand.',
+      'The public page says so, and nothing goes out for it any more. It can’t be undone; money is paid back by hand.',
   },
   shelve: {
     label: 'Shelve',

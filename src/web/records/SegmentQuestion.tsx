@@ -1,6 +1,15 @@
 import { attributes, textKeys } from '#core/contacts/attributes.ts';
 import { consentChannels, consentTopics } from '#core/contacts/consent.ts';
-import { fieldTests, freshQuestion, type Question, questionKinds, textTests } from '#core/records/segment.ts';
+import {
+  fieldTests,
+  freshQuestion,
+  neverKindOf,
+  neverKinds,
+  neverQuestion,
+  type Question,
+  questionKinds,
+  textTests,
+} from '#core/records/segment.ts';
 import { useAsk } from '../parts/ask.ts';
 import {
   BoundField,
@@ -53,12 +62,21 @@ export function SegmentQuestion({
     <>
       <select
         aria-label={`${label}: what is asked`}
-        value={q.ask}
-        onChange={(e) => change(freshQuestion(e.target.value as Question['ask']))}
+        value={neverKindOf(q) ?? q.ask}
+        onChange={(e) => {
+          const kind = e.target.value;
+          const never = neverKinds.find((k) => k === kind);
+          change(never ? neverQuestion(never) : freshQuestion(kind as Question['ask']));
+        }}
       >
         {questionKinds.map((kind) => (
           <option key={kind} value={kind}>
             {kindWords[kind]}
+          </option>
+        ))}
+        {neverKinds.map((kind) => (
+          <option key={kind} value={kind}>
+            {kind}
           </option>
         ))}
       </select>
@@ -231,12 +249,14 @@ function Fields({
     case 'missed':
       return (
         <>
-          <BoundField
-            label={label}
-            bound={q.times}
-            unit="times"
-            change={(times) => change({ ...q, times })}
-          />
+          {!neverKindOf(q) && (
+            <BoundField
+              label={label}
+              bound={q.times}
+              unit="times"
+              change={(times) => change({ ...q, times })}
+            />
+          )}
           {events}
           {within}
         </>
@@ -244,12 +264,14 @@ function Fields({
     case 'donated':
       return (
         <>
-          <BoundField
-            label={label}
-            bound={q.amount}
-            unit="money"
-            change={(amount) => change({ ...q, amount })}
-          />
+          {!neverKindOf(q) && (
+            <BoundField
+              label={label}
+              bound={q.amount}
+              unit="money"
+              change={(amount) => change({ ...q, amount })}
+            />
+          )}
           {pick('fund', q.fundId ?? '', (fundId) => change(without({ ...q, fundId: fundId || undefined })), [
             ['', 'to any fund'],
             ...named(choices?.funds, 'to '),
