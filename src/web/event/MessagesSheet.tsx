@@ -29,7 +29,9 @@ export default function MessagesSheet({ page }: { page: EventPage }) {
       {(list) => (
         <>
           <h2>Messages</h2>
-          <p className="soft">They follow the moments of the event and move with it. Nothing goes out twice.</p>
+          <p className="soft">
+            They follow the moments of the event and move with it. Nothing goes out twice.
+          </p>
           <chakra.ul className="lines" marginTop="8px">
             {list.map((s) => (
               <li key={s.stepId}>

@@ -5,6 +5,7 @@ import { Link, Navigate, useNavigate, useSearchParams } from 'react-router';
 import { staffContract } from '#contract/staff.ts';
 import { addressOf } from '#web/api.ts';
 import { Button } from '#web/kit/Button.tsx';
+import { keepDraftsOf } from '../kit/form/drafts.ts';
 import { Form } from '../kit/form/Form.tsx';
 import { Text } from '../kit/form/fields.tsx';
 import { prepare } from '../kit/form/request.ts';
@@ -22,11 +23,12 @@ export function SignIn() {
   const form = useForm({
     values: { email: '', password: '', code: '' },
     request: (body) => prepare(staffContract, 'POST /api/sign-in', { body }),
-    after: ({ next }) => {
+    after: ({ next }, { email }) => {
       if (next === 'code') {
         setAsked(true);
         return;
       }
+      keepDraftsOf(email.trim().toLowerCase());
       // Nothing is kept of whoever was here before.
       client.removeQueries({ predicate: ({ queryKey }) => queryKey[0] !== addressOf('GET /api/setup') });
       if (next !== 'enroll' && !search.get('back')) askAhead(client, 'Desk');

@@ -38,3 +38,13 @@ export function forgetDrafts(): void {
   for (const storage of [localStorage, sessionStorage])
     for (const key of Object.keys(storage)) if (key.startsWith(prefix)) storage.removeItem(key);
 }
+
+const owner = 'owner of the drafts';
+
+/** Keeps the drafts on this device for whoever signs in, and forgets those of anybody else. */
+export function keepDraftsOf(who: string): void {
+  try {
+    if (localStorage.getItem(owner) !== who) forgetDrafts();
+    localStorage.setItem(owner, who);
+  } catch {}
+}

@@ -8,7 +8,7 @@ import { createMemoryRouter, Link, RouterProvider } from 'react-router';
 import { afterEach, beforeEach, describe, expect, test, vi } from 'vitest';
 import { crewContract } from '#contract/crew.ts';
 import { system } from '../system.ts';
-import { forgetDrafts, keepDraft, readDraft } from './drafts.ts';
+import { forgetDrafts, keepDraft, keepDraftsOf, readDraft } from './drafts.ts';
 import { Form } from './Form.tsx';
 import { FormDialog } from './FormDialog.tsx';
 import { Count, Text, Tick } from './fields.tsx';
@@ -253,6 +253,15 @@ describe('drafts', () => {
     add();
     await waitFor(() => expect(after).toHaveBeenCalled());
     await waitFor(() => expect(readDraft('shift', 'device')).toBeNull());
+  });
+
+  test('who signs in finds their own drafts, and nobody else’s', () => {
+    keepDraftsOf('odalys@brackenmere.example');
+    keepDraft('a', 'device', { x: 1 });
+    keepDraftsOf('odalys@brackenmere.example');
+    expect(readDraft('a', 'device')).toEqual({ x: 1 });
+    keepDraftsOf('piers@brackenmere.example');
+    expect(readDraft('a', 'device')).toBeNull();
   });
 
   test('after a week, or when somebody signs out, nothing is kept', () => {
