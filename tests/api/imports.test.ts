@@ -150,10 +150,13 @@ describe('bringing people in', () => {
       verdict: 'new',
       name: 'Nils Nobody',
     });
+    expect(await put(3, { decision: 'new' })).toMatchObject({ verdict: 'new', decided: true });
     expect(await put(3, { decision: vera.id })).toMatchObject({
       verdict: 'changes',
       contactName: 'Vera Vane',
+      decided: true,
     });
+    expect((await rowsOf(id)).map((r) => r.decided)).toEqual([false, true, false]);
     expect(await put(4, { excluded: true })).toMatchObject({ verdict: 'rejected', excluded: true });
     expect((await odalys.call('GET /api/imports/:id', { params: { id } })).counts).toMatchObject({
       new: 1,

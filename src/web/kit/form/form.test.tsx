@@ -71,8 +71,8 @@ function Shift({ after, draft }: { after: () => void; draft?: string }) {
   return (
     <Form form={form} submit="Add">
       <Text form={form} name="role" label="Role" required />
-      <Text form={form} name="from" label="From" />
       <Count form={form} name="needed" label="How many" />
+      <Text form={form} name="from" label="From" />
       <Tick form={form} name="publicSignUp" label="Anybody" />
     </Form>
   );
@@ -128,7 +128,7 @@ describe('a form', () => {
       within(summary)
         .getAllByRole('link')
         .map((a) => a.textContent?.split(':')[0]),
-    ).toEqual(['Role', 'From', 'How many']);
+    ).toEqual(['Role', 'How many', 'From']);
     const role = screen.getByLabelText('Role');
     expect(role.getAttribute('aria-invalid')).toBe('true');
     const described = document.getElementById(role.getAttribute('aria-describedby')!)!;
