@@ -1,6 +1,7 @@
 import type { CalendarDate } from '#core/time/clock.ts';
 import { daysBetween, shiftDate } from '#core/time/dates.ts';
 import { lastWorkingDayBy, workingDaysAfter, workingDaysBefore } from '#core/time/workingDays.ts';
+import { because, type Reason } from '#core/words/reasons.ts';
 import type { NeededStep } from './rules.ts';
 
 export interface SubmitDeadline {
@@ -8,7 +9,7 @@ export interface SubmitDeadline {
   date: CalendarDate;
   /** Working days the longest path of steps takes. */
   stepDays: number;
-  why: string;
+  why: Reason;
   /** Days left from today; negative is late. */
   daysLeft: number;
 }
@@ -40,7 +41,7 @@ export function lastDayToSubmit(
     date,
     stepDays,
     daysLeft: daysBetween(today, date),
-    why: `cleared ${minimumNoticeDays} days before the event, and the steps take ${stepDays} working days`,
+    why: because('time for clearance', { notice: minimumNoticeDays, working: stepDays }),
   };
 }
 

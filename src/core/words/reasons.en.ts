@@ -134,6 +134,12 @@ const waitingEn = {
   'sold out': '{{offer}} is sold out',
 } as const;
 
+/** Why a day is the last one to send a plan, in English. */
+const clearanceEn = {
+  'time for clearance':
+    'cleared {{notice:day|days}} before the event, and the steps take {{working:working day|working days}}',
+} as const;
+
 /** Every reason that is kept with what it explains, in English. */
 export const reasonsEn = {
   ...linkingEn,
@@ -141,6 +147,7 @@ export const reasonsEn = {
   ...fieldsEn,
   ...silenceEn,
   ...waitingEn,
+  ...clearanceEn,
   /** From before reasons had codes. */
   'as written': '{{words}}',
 } as const;

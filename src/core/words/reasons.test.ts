@@ -9,6 +9,9 @@ test('a reason is said with what it is filled in with: names, dates, counts with
   );
   expect(sayReason(because('needs, some free', { seats: 1, count: 1 }))).toBe('needs 1 seat, 1 is free');
   expect(sayReason(because('needs, some free', { seats: 6, count: 4 }))).toBe('needs 6 seats, 4 are free');
+  expect(sayReason(because('time for clearance', { notice: 21, working: 1 }))).toBe(
+    'cleared 21 days before the event, and the steps take 1 working day',
+  );
   expect(sayReason(because('failed for good', { failure: 'no answer', count: 5 }))).toBe(
     'no answer; given up after 5 tries',
   );

@@ -3,6 +3,7 @@ import { lastDayToSubmit } from '#core/clearance/deadline.ts';
 import { type ClearanceRule, factFlags, factsOf, type NeededStep, stepsFor } from '#core/clearance/rules.ts';
 import { mayDecideStep, type Step, standingOf } from '#core/clearance/steps.ts';
 import { dateOf } from '#core/time/wallTime.ts';
+import { sayReason } from '#core/words/reasons.ts';
 import type { SignedIn } from '../app/app.ts';
 import { byOwner, first, type Queries } from '../db/database.ts';
 import { lacksOfEvent } from '../events/readiness.ts';
@@ -130,7 +131,7 @@ export async function clearanceOf(
       date: deadline.date,
       daysLeft: deadline.daysLeft,
       stepDays: deadline.stepDays,
-      why: deadline.why,
+      why: sayReason(deadline.why),
     },
     facts: [
       ...(event.capacity ? [`${event.capacity} people`] : []),
