@@ -10,7 +10,7 @@ import { language } from './language.ts';
 import { Loaded } from './notices.tsx';
 import { Ends, Facts, Head, Rows, Say, Small, Soft, Title } from './parts.tsx';
 import { Reeds } from './Reeds.tsx';
-import { ownTime, useMoney } from './saying.ts';
+import { ownTime, sayOffer, useMoney } from './saying.ts';
 
 /** One event: what, when, where, what it costs, and the way in. The counts are of now. */
 export function EventView() {
@@ -89,19 +89,7 @@ function Shown({ event }: { event: PublicEvent }) {
           <Ends as="li" key={o.id}>
             <span>
               {o.name}
-              <Small>
-                {[
-                  o.about,
-                  o.seatsPerUnit > 1 ? t('seatsEach', { count: o.seatsPerUnit }) : '',
-                  o.left === 0
-                    ? t('soldOut')
-                    : o.left !== null && o.left <= 30
-                      ? t('left', { count: o.left })
-                      : '',
-                ]
-                  .filter(Boolean)
-                  .join(', ')}
-              </Small>
+              <Small>{sayOffer(t, o, o.about, 'soldOut')}</Small>
             </span>
             <b className="num">{o.price === 0 ? t('free') : money(o.price)}</b>
           </Ends>

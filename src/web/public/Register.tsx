@@ -16,7 +16,7 @@ import { QuestionField } from './fields.tsx';
 import { language } from './language.ts';
 import { Loaded } from './notices.tsx';
 import { Ends, Head, Rows, Say, Small, Soft, Title, Two } from './parts.tsx';
-import { useMoney } from './saying.ts';
+import { sayOffer, useMoney } from './saying.ts';
 
 interface Guest {
   given: string;
@@ -198,19 +198,7 @@ function Registering({ event }: { event: PublicEvent }) {
               <Ends alignItems="center">
                 <span>
                   {o.name}
-                  <Small>
-                    {[
-                      o.price === 0 ? t('free') : money(o.price),
-                      o.seatsPerUnit > 1 ? t('seatsEach', { count: o.seatsPerUnit }) : '',
-                      o.left === 0
-                        ? t('full')
-                        : o.left !== null && o.left <= 30
-                          ? t('left', { count: o.left })
-                          : '',
-                    ]
-                      .filter(Boolean)
-                      .join(', ')}
-                  </Small>
+                  <Small>{sayOffer(t, o, o.price === 0 ? t('free') : money(o.price), 'full')}</Small>
                 </span>
                 <Counter
                   label={o.name}

@@ -1,3 +1,5 @@
+import type { TFunction } from 'i18next';
+import type { PublicEvent } from '#contract/registration.ts';
 import { sayAmount } from '#core/money/amount.ts';
 import { sayZone } from '#core/time/say.ts';
 import { useFrame } from './asking.ts';
@@ -7,6 +9,29 @@ import { language } from './language.ts';
 export function useMoney(): (amount: number) => string {
   const currency = useFrame().data?.organization.currency ?? 'CAD';
   return (amount) => sayAmount(amount, currency, language());
+}
+
+/** Units left from which on it is said how many there are. */
+const fewLeft = 30;
+
+/** What is said of an offer beside its name: seats in one, and how many are left. `none` is the word for none. */
+export function sayOffer(
+  t: TFunction,
+  offer: Pick<PublicEvent['offers'][number], 'seatsPerUnit' | 'left'>,
+  before: string,
+  none: 'full' | 'soldOut',
+): string {
+  return [
+    before,
+    offer.seatsPerUnit > 1 ? t('seatsEach', { count: offer.seatsPerUnit }) : '',
+    offer.left === 0
+      ? t(none)
+      : offer.left !== null && offer.left <= fewLeft
+        ? t('left', { count: offer.left })
+        : '',
+  ]
+    .filter(Boolean)
+    .join(', ');
 }
 
 /** An instant as wall time of a zone, in the reader's language. */

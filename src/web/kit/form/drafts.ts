@@ -1,5 +1,7 @@
 /** What was typed and not sent yet, kept on this device. */
 const prefix = 'draft ';
+/** Under which name it is kept whose drafts these are. */
+const owner = 'owner of the drafts';
 
 /** Days a draft is kept. */
 const kept = 7;
@@ -36,10 +38,9 @@ export function keepDraft(name: string, keeping: Keeping, values: unknown): void
 /** Forgets every draft on this device, as when somebody signs out. */
 export function forgetDrafts(): void {
   for (const storage of [localStorage, sessionStorage])
-    for (const key of Object.keys(storage)) if (key.startsWith(prefix)) storage.removeItem(key);
+    for (const key of Object.keys(storage))
+      if (key.startsWith(prefix) || key === owner) storage.removeItem(key);
 }
-
-const owner = 'owner of the drafts';
 
 /** Keeps the drafts on this device for whoever signs in, and forgets those of anybody else. */
 export function keepDraftsOf(who: string): void {
