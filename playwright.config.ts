@@ -4,7 +4,7 @@ export default defineConfig({
   testDir: 'tests/browser',
   timeout: 120_000,
   expect: { timeout: 15_000 },
-  workers: 1,
+  workers: 2,
   retries: 0,
   forbidOnly: true,
   reporter: [['list'], ['json']],

@@ -73,7 +73,7 @@ const idOf = (title, from = '') =>
 const water = idOf('Open Water Day', '2026-07');
 const lastWater = events.filter((e) => e.title === 'Open Water Day' && e.state === 'wrapped').at(-1).id;
 const settled = (selector) => (page) => page.locator(selector).first().waitFor();
-await take(odalys, '/desk', 'desk', settled('.due'));
+await take(odalys, '/desk', 'desk', settled('#contents section a'));
 await take(odalys, '/season', 'season', settled('.table'));
 await take(odalys, `/events/${water}/plan`, 'event-plan', settled('form, .form'));
 await take(
@@ -105,7 +105,7 @@ const richness = (c) =>
     c.totals.attended > 5,
   ].filter(Boolean).length + new Set(c.ties.map((t) => t.kind)).size;
 const known = records.sort((a, b) => richness(b) - richness(a))[0];
-await take(odalys, `/contacts/${known.id}`, 'contact', settled('.lifeline'));
+await take(odalys, `/contacts/${known.id}`, 'contact', settled('ol li'));
 await take(odalys, '/ledger', 'ledger', settled('.table'));
 await take(odalys, '/records', 'records', settled('.apexcharts-bar-area'));
 await take(odalys, '/tray', 'tray', settled('.table'));
@@ -115,19 +115,19 @@ await take(odalys, '/import', 'import', async (page) => {
 });
 await take(odalys, '/import', 'import-rows', async (page) => {
   await page.locator('input[type=file]').setInputFiles(join(root, 'tests/data/supper-guests.csv'));
-  await page.getByRole('button', { name: /^Needs a look [1-9]/u }).click();
+  await page.getByRole('button', { name: /^To review [1-9]/u }).click();
   await page.locator('section.table tbody tr').first().waitFor();
 });
 await take(odalys, '/contacts/review', 'review', async (page) => {
-  await page.locator('.sides').waitFor();
+  await page.locator('main table').waitFor();
   // One that is not plain.
-  await page.getByText('needs a person to decide').or(page.locator('.sides')).first().waitFor();
+  await page.getByText('needs a person to decide').or(page.locator('main table')).first().waitFor();
   for (let n = 0; n < 80 && !(await page.getByText('needs a person to decide').count()); n += 1)
     await page.keyboard.press('j');
 });
 await take(odalys, '/records/segments', 'segment', async (page) => {
   await page.getByRole('link', { name: 'Come often, never gave' }).click();
-  await page.locator('.segment-line').first().waitFor();
+  await page.locator('fieldset select').first().waitFor();
   await page.getByText(/^of 1,/u).waitFor();
 });
 await take(

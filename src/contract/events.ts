@@ -125,7 +125,15 @@ const eventPage = z.object({
   startsAt: instant.nullable(),
   endsAt: instant.nullable(),
   doorsAt: instant.nullable(),
-  copiedFrom: z.object({ title: z.string(), leftBehind: z.array(z.string()) }).nullable(),
+  copiedFrom: z
+    .object({
+      title: z.string(),
+      /** What did not come along and why, with the stage where it is settled. */
+      leftBehind: z.array(z.object({ text: z.string(), stage: z.enum(['clearance', 'crew']).nullable() })),
+    })
+    .nullable(),
+  /** What waits for a date: where it stood around, and how many shifts. */
+  waits: z.object({ startsLocal: z.string(), shifts: z.int() }).nullable(),
   lacks: z.array(z.object({ stage: z.enum(stages), text: z.string(), stops: z.boolean() })),
   spine: z.object({
     stages: z.array(
@@ -144,6 +152,8 @@ const seasonEvent = z.object({
   unit: z.string().nullable(),
   state: z.enum(eventStates),
   isTemplate: z.boolean(),
+  /** The first event that it goes back to by copying: what takes place again and again has one. */
+  firstOf: id,
   startsLocal: z.string().nullable(),
   endsLocal: z.string().nullable(),
   startsAt: instant.nullable(),
@@ -206,6 +216,24 @@ export const eventsContract = contract({
       date: date.nullable().default(null),
     }),
     response: z.object({ id }),
+  },
+  'GET /api/events/:id/again': {
+    summary: 'When an event could take place again, and what a copy of it brings along',
+    who: lead,
+    params: idParams,
+    response: z.object({
+      title: z.string(),
+      startsLocal: z.string().nullable(),
+      proposals: z.array(
+        z.object({
+          date,
+          kind: z.enum(['year', 'month']),
+          ordinal: z.union([z.literal(1), z.literal(2), z.literal(3), z.literal(4), z.literal('last')]),
+          free: z.boolean(),
+        }),
+      ),
+      brings: z.object({ offers: z.int(), questions: z.int(), shifts: z.int(), messages: z.int() }),
+    }),
   },
   'GET /api/events/:id': {
     summary: 'One event: plan, spine and margin',

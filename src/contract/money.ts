@@ -17,14 +17,17 @@ const ledgerRow = z.object({
 });
 export type LedgerRow = z.infer<typeof ledgerRow>;
 
+/** Of one event, and of one kind. */
+const ofLedger = z.object({
+  eventId: id.optional(),
+  kind: z.enum(['seats', 'donation', 'refund', 'waived']).optional(),
+});
+
 export const moneyContract = contract({
   'GET /api/ledger': {
     summary: 'Every movement of money, newest first, with totals',
     who: ['treasurer'],
-    query: z.object({
-      eventId: id.optional(),
-      kind: z.enum(['seats', 'donation', 'refund', 'waived']).optional(),
-    }),
+    query: ofLedger,
     response: z.object({
       rows: z.array(ledgerRow),
       more: z.boolean(),
@@ -36,9 +39,9 @@ export const moneyContract = contract({
     }),
   },
   'GET /api/ledger.csv': {
-    summary: 'Every movement of money as CSV',
+    summary: 'Every movement of money as CSV, or those of one kind',
     who: ['treasurer'],
-    query: z.object({ eventId: id.optional() }),
+    query: ofLedger,
     response: { file: 'text/csv' },
   },
   'POST /api/orders/:id/payments': {

@@ -60,6 +60,7 @@ export const reads: { readonly [K in ReadKey]: readonly Topic[] } = {
   'GET /api/doors': ['events', 'seats'],
   'GET /api/events': ofEvent,
   'GET /api/events/:id': [...ofEvent, 'people'],
+  'GET /api/events/:id/again': ['events', 'crew'],
   'GET /api/events/:id/clearance': ['events'],
   'GET /api/events/:id/crew': ['events', 'crew', 'people'],
   'GET /api/events/:id/doors': ['events', 'seats', 'money', 'people'],

@@ -1,6 +1,7 @@
 import { plusMinutes } from '#core/time/clock.ts';
 import { shiftDate } from '#core/time/dates.ts';
 import { ageDecides } from '#core/waivers/needs.ts';
+import { because } from '#core/words/reasons.ts';
 import { type Actor, type App, inTransaction, type SignedIn } from '#server/app/app.ts';
 import { decide, submit } from '#server/clearance/commands.ts';
 import { readSteps } from '#server/clearance/steps.ts';
@@ -254,10 +255,7 @@ export async function playComing(
 
   const water = await plan(kind('open-water'), '2026-08-08', {
     copiedFromTitle: 'Open Water Day 2025',
-    leftBehind: [
-      'registrations, payments and attendance: they belong to that date',
-      'clearance: the new plan needs its own',
-    ],
+    leftBehind: [because('left: registrations'), because('left: clearance')],
   });
   const cutAugust = await plan(kind('reed-cut'), '2026-08-05');
   const cutSeptember = await plan(kind('reed-cut'), '2026-09-02');
@@ -375,9 +373,9 @@ export async function playComing(
   await plan(kind('fen-supper'), '2026-10-17', {
     copiedFromTitle: 'Fen Supper 2025',
     leftBehind: [
-      'registrations, payments and attendance: they belong to that date',
-      'clearance: the new plan needs its own',
-      'who was on each shift: everybody is asked anew',
+      because('left: registrations'),
+      because('left: clearance'),
+      because('left: crew', { count: 3 }),
     ],
   });
   await plan(kind('heron-count'), null, {

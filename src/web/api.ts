@@ -35,7 +35,7 @@ export const readingIn = (): Language => reading;
 
 const offline: ProblemBody = {
   type: 'about:blank#offline',
-  title: 'The server cannot be reached. Nothing was lost; please try again.',
+  title: sayProblem('offline'),
   status: 0,
   code: 'offline',
 };
@@ -109,11 +109,7 @@ export async function call<K extends Key>(
   const answer = (await response.json().catch(() => null)) as unknown;
   if (!response.ok)
     throw new ApiProblem(
-      (answer as ProblemBody | null) ?? {
-        ...offline,
-        title: 'The server answered something unreadable. Please try again.',
-        status: response.status,
-      },
+      (answer as ProblemBody | null) ?? { ...offline, code: 'unreadable', status: response.status },
     );
   return answer as Answer<K>;
 }

@@ -66,6 +66,17 @@ describe('what staff do for somebody at the counter or on the telephone', () => 
         ['let off', 'waived', '', '5.00', 'CAD'],
       ]),
     );
+    // The file holds what the list was narrowed to.
+    const waived = await marit.call('GET /api/ledger.csv', {
+      query: { eventId: event.id, kind: 'waived' },
+    });
+    expect(
+      String(waived)
+        .trim()
+        .split('\r\n')
+        .slice(1)
+        .map((l) => l.split(',')[4]),
+    ).toEqual(['let off']);
   });
 
   test('what was received goes back at most once, and the ledger says why', async () => {

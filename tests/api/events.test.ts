@@ -186,7 +186,11 @@ describe('planning and clearance', () => {
       endsLocal: '2027-08-07T16:30',
       offers: [{ name: 'Guided paddle', price: 1500 }],
     });
-    expect(page.copiedFrom!.leftBehind.join(' ')).toContain('registrations');
+    expect(page.copiedFrom!.leftBehind.map((l) => [l.text.split(':')[0], l.stage])).toEqual([
+      ['registrations, payments and attendance', null],
+      ['clearance', 'clearance'],
+      ['who was on the 1 shift', 'crew'],
+    ]);
     expect((await odalys.call('GET /api/events/:id/crew', { params: { id } })).shifts[0]).toMatchObject({
       startsLocal: '2027-08-07T08:30',
       assignments: [],

@@ -62,7 +62,7 @@ const table: Record<string, string> = {
   CK: `POST /api/contacts/:id/consents, POST /api/tags, POST /api/contacts, PATCH /api/contacts/:id,
     PUT /api/contacts/:id/photo, DELETE /api/contacts/:id/photo, POST /api/contacts/:id/ties,
     PATCH /api/ties/:kind/:id, DELETE /api/ties/:kind/:id, POST /api/contacts/:id/own-link`,
-  CU: `POST /api/events, PATCH /api/events/:id, POST /api/events/:id/state, POST /api/events/:id/what-if, POST /api/events/:id/clearance,
+  CU: `POST /api/events, GET /api/events/:id/again, PATCH /api/events/:id, POST /api/events/:id/state, POST /api/events/:id/what-if, POST /api/events/:id/clearance,
     POST /api/registrations/:id/withdraw, POST /api/orders/:id/offer, POST /api/events/:id/orders`,
   CTK: `GET /api/contacts, GET /api/contacts/ids, GET /api/tags, GET /api/views, POST /api/views, DELETE /api/views/:id,
     GET /api/units/:id/people, GET /api/segments, POST /api/segments, GET /api/segments/choices, GET /api/segments/:id,

@@ -62,6 +62,7 @@ const table: Partial<Record<Key, Row>> = {
     other: 'C',
     far: 'CU',
   },
+  'GET /api/events/:id/again': { of: ofEvent, own: 'CU', other: 'C', far: 'CU' },
   'GET /api/events/:id/clearance': { of: ofEvent, own: 'CAU', other: 'CA', far: 'CAU' },
   'POST /api/events/:id/clearance': { of: ofEvent, own: 'CU', other: 'C', far: 'CU' },
   // The coordinator sent the plan in, so that she does not clear it.

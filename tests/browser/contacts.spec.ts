@@ -34,7 +34,7 @@ test('a contact: what they belong to on a day, fields of our own, a photo, an ad
     await page.getByRole('button', { name: 'Change', exact: true }).click();
     await dialog.getByLabel('Street').fill('4 Chapel Hill');
     await dialog.getByLabel('Boot size').fill('forty');
-    await dialog.getByLabel('Reads too').fill('de mi');
+    await dialog.getByLabel('Also reads').fill('de mi');
     await dialog.getByRole('button', { name: 'No longer theirs' }).click();
     await dialog.getByRole('button', { name: 'Add an email' }).click();
     await dialog.getByLabel('Email 2', { exact: true }).fill('ottoline@new.example');
@@ -130,9 +130,9 @@ test('contacts are filtered, chosen, kept as a segment and a view, written to an
   await expect(page.getByText('3 contacts')).toBeVisible();
 
   await test.step('a view is kept and opened again', async () => {
-    await page.getByRole('button', { name: 'Keep this view' }).click();
+    await page.getByRole('button', { name: 'Save this view' }).click();
     await page.getByLabel('Name of the view').fill('The Quistgaards');
-    await page.getByRole('button', { name: 'Keep', exact: true }).click();
+    await page.getByRole('button', { name: 'Save', exact: true }).click();
     const chip = page.getByRole('button', { name: 'The Quistgaards' });
     await expect(chip).toHaveAttribute('aria-pressed', 'true');
     await page.getByLabel('Filter contacts').fill('');
@@ -151,16 +151,16 @@ test('contacts are filtered, chosen, kept as a segment and a view, written to an
     await page.keyboard.press('j');
     await page.keyboard.press('x');
     await expect(page.getByText('2 chosen')).toBeVisible();
-    await page.getByRole('button', { name: 'Put into a segment' }).click();
+    await page.getByRole('button', { name: 'Add to a segment' }).click();
     await page.getByLabel('Name of the new segment').fill('Boat keepers');
-    await page.getByRole('button', { name: 'Put them in' }).click();
-    await expect(page.getByText('“Boat keepers” was made of 2 contacts.')).toBeVisible();
+    await page.getByRole('button', { name: 'Add them' }).click();
+    await expect(page.getByText('“Boat keepers” was made with 2 contacts.')).toBeVisible();
     await checkAccess(page);
   });
 
   await test.step('the chosen are taken along as a table', async () => {
     const download = page.waitForEvent('download');
-    await page.getByRole('button', { name: 'CSV' }).click();
+    await page.getByRole('button', { name: 'Export 2 as CSV' }).click();
     const file = await (await download).path();
     const lines = readFileSync(file, 'utf8').split('\r\n').filter(Boolean);
     expect(lines).toHaveLength(3);

@@ -44,8 +44,8 @@ test('somebody puts their own details right from a link; what contradicts the re
   await page.goto('/contacts/changes');
   await expect(page.getByText('8 Harbour St')).toBeVisible();
   await checkAccess(page);
-  await page.getByRole('button', { name: 'Take it over' }).click();
-  await expect(page.getByText(/waits here, and so do addresses/u)).toBeVisible();
+  await page.getByRole('button', { name: 'Accept it' }).click();
+  await expect(page.getByText(/waits here for review/u)).toBeVisible();
 
   await page.goto(`/contacts/${id}`);
   await expect(page.getByText('8 Harbour St').first()).toBeVisible();
@@ -64,7 +64,7 @@ test('somebody puts their own details right from a link; what contradicts the re
   await page.getByRole('button', { name: 'Their links' }).click();
   const links = page.getByRole('dialog', { name: 'Links of Hester Sedge' });
   await links.getByRole('button', { name: 'Renew the link: Their own page' }).click();
-  await expect(page.getByText('The old link leads nowhere now.')).toBeVisible();
+  await expect(page.getByText('The old link no longer works.')).toBeVisible();
   await checkAccess(page);
   await links.getByRole('button', { name: 'Close' }).click();
   const stranger = await pageOf(browser, site, null);
@@ -79,15 +79,15 @@ test('somebody puts their own details right from a link; what contradicts the re
   const erasing = page.getByRole('dialog', { name: 'Erase Hester Sedge for good?' });
   await expect(erasing.getByText(/^This can’t be undone\. Deleted: name, address/u)).toBeVisible();
   await checkAccess(page);
-  await erasing.getByLabel(/^Type the name to go on/u).fill('Hester');
+  await erasing.getByLabel(/^To confirm, type the name/u).fill('Hester');
   await erasing.getByRole('button', { name: 'Erase for good' }).click();
   await expect(erasing.getByText('Type the name as it stands: Hester Sedge.').first()).toBeVisible();
-  await erasing.getByLabel(/^Type the name to go on/u).fill('hester sedge');
+  await erasing.getByLabel(/^To confirm, type the name/u).fill('hester sedge');
   await erasing.getByRole('button', { name: 'Erase for good' }).click();
   await expect(page.getByRole('heading', { name: 'Erased person' })).toBeVisible();
   await page.goto('/contacts');
   await page.getByLabel('Filter contacts').fill('sedge');
-  await expect(page.getByText('Nobody is found for “sedge”.')).toBeVisible();
+  await expect(page.getByText('Nobody found for “sedge”.')).toBeVisible();
   await page.context().close();
 
   const gone = await pageOf(browser, site, null);

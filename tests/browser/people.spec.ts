@@ -1,18 +1,5 @@
-import type { Page } from '@playwright/test';
+import { applyAll, bringInFile } from './pages/imports.ts';
 import { checkAccess, expect, pageOf, test } from './site.ts';
-
-async function bringIn(page: Page, name: string, content: string): Promise<void> {
-  await page.goto('/import');
-  await page
-    .locator('input[type=file]')
-    .setInputFiles({ name, mimeType: 'text/csv', buffer: Buffer.from(content) });
-  await expect(page.getByRole('heading', { name })).toBeVisible();
-}
-async function applyAll(page: Page): Promise<void> {
-  await page.getByRole('button', { name: 'Apply', exact: true }).click();
-  await page.getByRole('button', { name: /^Apply \d+ rows/u }).click();
-  await expect(page.getByRole('button', { name: 'Undo this import' })).toBeVisible();
-}
 
 test('people are brought in, put right, decided from the keyboard, merged and taken apart', async ({
   browser,
@@ -22,11 +9,11 @@ test('people are brought in, put right, decided from the keyboard, merged and ta
   const page = await pageOf(browser, site, 'Odalys Ferrant');
 
   await test.step('a first list; a date that tells no order is asked about', async () => {
-    await bringIn(
-      page,
-      'walkers.csv',
-      'Name,Telephone,Born on\nKatherine Thistlewood,902 555 0141,02/03/1970\nTariq Quill,902 555 0142,04/05/1981\n,902 555 0143,\n',
-    );
+    await bringInFile(page, {
+      name: 'walkers.csv',
+      content:
+        'Name,Telephone,Born on\nKatherine Thistlewood,902 555 0141,02/03/1970\nTariq Quill,902 555 0142,04/05/1981\n,902 555 0143,\n',
+    });
     await expect(page.getByRole('button', { name: 'New 2' })).toBeVisible();
     await page.getByRole('button', { name: 'Apply', exact: true }).click();
     await page.getByRole('button', { name: /^Apply \d+ rows/u }).click();
@@ -55,12 +42,11 @@ test('people are brought in, put right, decided from the keyboard, merged and ta
   });
 
   await test.step('a second list has one of them under another name, with less to go by', async () => {
-    await bringIn(
-      page,
-      'stall.csv',
-      'Name,Email\nKate Thistlewood,kate@fenmail.example\nTariq Quill,tariq@fenmail.example\n',
-    );
-    await page.getByRole('button', { name: 'Needs a look 2' }).click();
+    await bringInFile(page, {
+      name: 'stall.csv',
+      content: 'Name,Email\nKate Thistlewood,kate@fenmail.example\nTariq Quill,tariq@fenmail.example\n',
+    });
+    await page.getByRole('button', { name: 'To review 2' }).click();
     await expect(page.getByText('given names that are short for each other')).toBeVisible();
     await applyAll(page);
   });
@@ -73,7 +59,7 @@ test('people are brought in, put right, decided from the keyboard, merged and ta
     // The likelier one first: the same name, nothing against it.
     await expect(page.getByRole('button', { name: 'Tariq Quill' })).toHaveCount(2);
     await page.keyboard.press('d');
-    await expect(page.getByText('Two people. They are not asked about again.')).toBeVisible();
+    await expect(page.getByText('Two people. You won’t be asked about them again.')).toBeVisible();
     await expect(page.getByText('1 of 1')).toBeVisible();
     await page.getByRole('button', { name: 'Undo' }).click();
     await expect(page.getByText('1 of 2')).toBeVisible();
@@ -95,7 +81,7 @@ test('people are brought in, put right, decided from the keyboard, merged and ta
     await expect(slide.getByText('(902) 555-0141')).toBeVisible();
     await slide.getByRole('button', { name: 'Take apart' }).click();
     await page
-      .getByRole('dialog', { name: /a contact of their own again/u })
+      .getByRole('dialog', { name: /a separate contact again/u })
       .getByRole('button', { name: 'Take apart' })
       .click();
     await expect(page.getByText(/^Two contacts again/u)).toBeVisible();
@@ -134,11 +120,11 @@ test('people are brought in, put right, decided from the keyboard, merged and ta
 
 test('a segment is asked, read back, explained and kept', async ({ browser, site }) => {
   const page = await pageOf(browser, site, 'Odalys Ferrant');
-  await bringIn(
-    page,
-    'students.csv',
-    'Name,Email,Level\nYara Sorrel,yara.sorrel@fenmail.example,Student\nNils Sorrel,nils.sorrel@fenmail.example,Life\n',
-  );
+  await bringInFile(page, {
+    name: 'students.csv',
+    content:
+      'Name,Email,Level\nYara Sorrel,yara.sorrel@fenmail.example,Student\nNils Sorrel,nils.sorrel@fenmail.example,Life\n',
+  });
   await applyAll(page);
   await page.goto('/records');
   await page.getByRole('link', { name: 'Segments' }).click();
@@ -161,7 +147,7 @@ test('a segment is asked, read back, explained and kept', async ({ browser, site
   await expect(found.getByText('are members (Student)')).toBeVisible();
   await expect(found.getByText('no: member (Life)')).toBeVisible();
 
-  await page.getByRole('button', { name: 'Freeze it as it is today' }).click();
+  await page.getByRole('button', { name: 'Freeze as it is today' }).click();
   await expect(page.getByText(/^Frozen on 9 Jul 2026 with 1 person/u)).toBeVisible();
   await page.goto('/records/segments');
   await expect(page.getByRole('link', { name: 'Students with an email' })).toBeVisible();

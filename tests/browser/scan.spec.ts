@@ -22,7 +22,7 @@ test('a picture of the pass is read at the door; one of nothing says so', async 
   await page.goto(`/doors/${event.id}`);
   await page.getByRole('button', { name: 'Scan', exact: true }).click();
   // There is no camera here, and the page says what else can be done.
-  await expect(page.getByText('No camera can be used here.')).toBeVisible();
+  await expect(page.getByText('No camera is available.')).toBeVisible();
   const choose = page.getByLabel('Choose a picture');
   await choose.setInputFiles({
     name: 'nothing.png',
@@ -32,7 +32,7 @@ test('a picture of the pass is read at the door; one of nothing says so', async 
       'base64',
     ),
   });
-  await expect(page.getByText('There is no readable code in this picture.')).toBeVisible();
+  await expect(page.getByText('No readable code was found in this picture.')).toBeVisible();
   await choose.setInputFiles({
     name: 'pass.png',
     mimeType: 'image/png',

@@ -1,45 +1,117 @@
-import { checkAccess, expect, pageOf, test } from './site.ts';
+import type { Page } from '@playwright/test';
+import { openEvent, orderFor } from '../api/scenes.ts';
+import { callers, checkAccess, checkContrast, expect, pageOf, type Site, test } from './site.ts';
 
-test('the places of the coordinator are reachable by keyboard, and axe finds nothing wrong in light and dark, nor on a phone', async ({
+const sizes = [
+  [1280, 800],
+  [390, 844],
+] as const;
+
+/** Every main screen: its address and the heading that says it is there. */
+async function screensOf(site: Site): Promise<[path: string, heading: string][]> {
+  const staff = callers(site);
+  const event = await openEvent(staff, {
+    title: 'Screen Paddle',
+    startsLocal: '2026-07-11T18:00',
+    endsLocal: '2026-07-11T23:00',
+    price: 1500,
+    capacity: 3,
+    waiver: 'On the water',
+  });
+  const odalys = await staff.as('odalys');
+  await odalys.call('POST /api/events/:id/orders', {
+    params: { id: event.id },
+    body: orderFor(event, [
+      { given: 'Wen', family: 'Screen', birthDate: '1980-01-01' },
+      { given: 'Xi', family: 'Screen', birthDate: '2016-01-01' },
+    ]),
+  });
+  const { contacts } = await odalys.call('GET /api/contacts', { query: { q: 'wen screen' } });
+  const { id: segment } = await odalys.call('POST /api/segments', {
+    body: { name: 'Screens', segment: { all: [{ ask: 'reach', by: 'email' }] } },
+  });
+  return [
+    ['/desk', 'Thursday 9 July'],
+    ['/season', 'Season'],
+    ['/contacts', 'Contacts'],
+    [`/contacts/${contacts[0]!.id}`, 'Wen Screen'],
+    ['/contacts/review', 'Who is who'],
+    ['/contacts/changes', 'Changes people asked for'],
+    ['/import', 'Import contacts'],
+    ['/ledger', 'Ledger'],
+    ['/records', 'Records'],
+    ['/records/segments', 'Segments'],
+    [`/records/segments/${segment}`, 'Screens'],
+    ['/tray', 'Tray'],
+    ['/tray?state=many', 'Tray'],
+    ['/team', 'Team and roles'],
+    ['/team/registers', 'Places, units, funds and waivers'],
+    ['/team/trail', 'Who did what'],
+    ['/account', 'Your account'],
+    ...['plan', 'clearance', 'registration', 'crew', 'messages', 'doors', 'wrap-up'].map(
+      (stage): [string, string] => [`/events/${event.id}/${stage}`, 'Screen Paddle'],
+    ),
+    [`/doors/${event.id}`, 'Screen Paddle'],
+    [`/e/${event.slug}`, 'Screen Paddle'],
+    [`/e/${event.slug}/register`, 'Register'],
+  ];
+}
+
+/** Nothing stands out of the page to the right: what does is named. */
+async function fits(page: Page, path: string, width: number): Promise<void> {
+  const outside = await page.evaluate((most) => {
+    if (document.documentElement.scrollWidth <= most) return [];
+    return [...document.querySelectorAll('body *')]
+      .filter((el) => el.getBoundingClientRect().right > most + 1)
+      .map((el) => `${el.tagName} ${el.textContent?.slice(0, 60)}`)
+      .slice(-4);
+  }, width);
+  expect(outside, path).toEqual([]);
+}
+
+test('every main screen, in both themes and both sizes: axe finds nothing wrong, nothing is cut off', async ({
   browser,
   site,
 }) => {
+  test.setTimeout(300_000);
   const page = await pageOf(browser, site, 'Odalys Ferrant');
-  // In both themes and both sizes.
-  for (const [colorScheme, width, height] of [
-    ['light', 1280, 800],
-    ['dark', 390, 844],
-  ] as const) {
-    await page.emulateMedia({ colorScheme });
-    await page.setViewportSize({ width, height });
-    for (const [path, heading] of [
-      ['/desk', 'Thursday 9 July'],
-      ['/season', 'Season'],
-      ['/contacts', 'Contacts'],
-      ['/ledger', 'Ledger'],
-      ['/records', 'Records'],
-      ['/tray', 'Tray'],
-      ['/team', 'Team and roles'],
-      ['/team/registers', 'Places, units, funds and waivers'],
-      ['/import', 'Bring people in'],
-      ['/contacts/review', 'Who is who'],
-      ['/records/segments', 'Segments'],
-    ] as const) {
-      await page.goto(path);
-      await expect(page.getByRole('heading', { name: heading })).toBeVisible();
-      await checkAccess(page);
-      expect(await page.evaluate(() => document.documentElement.scrollWidth), path).toBeLessThanOrEqual(
-        width,
-      );
+  for (const [path, heading] of await screensOf(site)) {
+    await page.goto(path);
+    await expect(page.getByRole('heading', { name: heading }).first()).toBeVisible();
+    for (const [width, height] of sizes) {
+      await page.setViewportSize({ width, height });
+      for (const colorScheme of ['light', 'dark'] as const) {
+        await page.emulateMedia({ colorScheme });
+        await test.step(`${path}, ${colorScheme}, ${width} wide`, () =>
+          colorScheme === 'light' ? checkAccess(page) : checkContrast(page));
+      }
+      await fits(page, path, width);
     }
   }
   await page.setViewportSize({ width: 1280, height: 800 });
+  await page.goto('/desk');
+  await expect(page.getByRole('heading', { name: 'Thursday 9 July' })).toBeVisible();
   await page.keyboard.press('?');
   await expect(page.getByRole('dialog', { name: 'Keys' })).toBeVisible();
   await page.keyboard.press('Escape');
   await expect(page.getByRole('dialog')).toHaveCount(0);
-});
 
+  // A page at 200 % has half the pixels in each direction.
+  const { cookies } = await page.context().storageState();
+  const magnified = await browser.newContext({
+    baseURL: site.origin,
+    viewport: { width: 640, height: 400 },
+    deviceScaleFactor: 2,
+  });
+  await magnified.addCookies(cookies);
+  const large = await magnified.newPage();
+  for (const [path, heading] of await screensOf(site)) {
+    await large.goto(path);
+    await expect(large.getByRole('heading', { name: heading }).first()).toBeVisible();
+    await fits(large, `${path} at 200 %`, 640);
+  }
+  await magnified.close();
+});
 test('roles see their places only, and signing out ends it', async ({ browser, site }) => {
   const page = await pageOf(browser, site, 'Wilhelmina Nguyen');
   // The door team begins at its doors, and has nothing else.

@@ -11,7 +11,7 @@ test('the first visit sets the organization up, and its first coordinator begins
   await expect(page.getByRole('alert').first()).toBeVisible();
 
   await page.getByLabel('Organization', { exact: true }).fill('Tarn Hill Ramblers');
-  await page.getByLabel('Email that messages come from').fill('walks@tarnhill.example');
+  await page.getByLabel('Email address messages come from').fill('walks@tarnhill.example');
   await page.getByLabel('Your name').fill('Esme Vallow');
   await page.getByLabel('Your email').fill('esme@tarnhill.example');
   await page.getByLabel('Your password').fill('a long pebble path');

@@ -1,41 +1,23 @@
-import type { Page } from '@playwright/test';
 import { linkTo } from '../api/caller.ts';
 import { tick, tickAll } from './pages/controls.ts';
+import { DoorList } from './pages/doors.ts';
+import { FrameOf } from './pages/frame.ts';
+import { applyAll, bringInFile } from './pages/imports.ts';
+import { Registering } from './pages/registering.ts';
 import { checkAccess, expect, pageOf, test } from './site.ts';
-
-/** Moves the clock from the frame to a wall time in Halifax. */
-async function moveClock(page: Page, to: string): Promise<void> {
-  await page.getByTitle('Move the clock').click();
-  await page.getByLabel('To a date and time').fill(to);
-  await page.getByRole('button', { name: 'Move', exact: true }).click();
-  await expect(page.getByText(/^(Done:|Nothing came due)/u)).toBeVisible();
-  await page.getByRole('button', { name: 'Close' }).click();
-}
-
-async function signWaiver(page: Page, button: string, name: string): Promise<void> {
-  await page.getByRole('button', { name: button, exact: true }).click();
-  const form = page.locator('form').filter({ has: page.getByLabel('Type your first and last name') });
-  await tickAll(form);
-  await form.getByLabel('Type your first and last name').fill(name);
-  await form.getByRole('button', { name: 'Sign', exact: true }).click();
-  await expect(form).toHaveCount(0);
-}
 
 test('one event from an import to a lifeline, in the real interface', async ({ browser, site }) => {
   test.setTimeout(240_000);
   const odalys = await pageOf(browser, site, 'Odalys Ferrant');
+  const frame = new FrameOf(odalys);
   let eventId = '';
 
   await test.step('bring people in, look at the dry run, apply', async () => {
-    await odalys.goto('/import');
-    await odalys.locator('input[type=file]').setInputFiles('tests/data/members.csv');
-    await expect(odalys.getByRole('heading', { name: 'members.csv' })).toBeVisible();
+    await bringInFile(odalys, 'tests/data/members.csv');
     await expect(odalys.getByLabel('Meaning of Emergency phone')).toHaveValue('emergency phone');
     await odalys.getByRole('button', { name: /^New \d+/u }).click();
     await checkAccess(odalys);
-    await odalys.getByRole('button', { name: 'Apply', exact: true }).click();
-    await odalys.getByRole('button', { name: /^Apply \d+ rows/u }).click();
-    await expect(odalys.getByRole('button', { name: 'Undo this import' })).toBeVisible({ timeout: 60_000 });
+    await applyAll(odalys);
     await odalys.goto('/contacts');
     await odalys.getByLabel('Filter contacts').fill('nettle amara');
     await expect(odalys.getByText('Nettle, Amara')).toBeVisible();
@@ -74,12 +56,12 @@ test('one event from an import to a lifeline, in the real interface', async ({ b
 
   await test.step('clearance: sent, decided by those it concerns, opened', async () => {
     await odalys.keyboard.press('Escape');
-    await odalys.getByRole('navigation', { name: 'Stages' }).getByRole('link', { name: 'Clearance' }).click();
+    await frame.stage('Clearance');
     await odalys.getByRole('button', { name: 'Send for clearance' }).click();
     await odalys.getByRole('dialog').getByRole('button', { name: 'Send for clearance' }).click();
     await expect(odalys.getByRole('heading', { name: 'In clearance' })).toBeVisible();
     const tobias = await pageOf(browser, site, 'Tobias Wren-Achebe');
-    await tobias.getByRole('link', { name: 'Read and decide' }).click();
+    await tobias.locator(`a[href="/events/${eventId}/clearance"]`, { hasText: 'Read and decide' }).click();
     await tick(tobias.getByLabel('Clear with a condition'));
     await tobias.getByLabel('The condition').fill('A second safety boat.');
     await tobias.getByRole('button', { name: 'Clear with a condition' }).click();
@@ -88,7 +70,7 @@ test('one event from an import to a lifeline, in the real interface', async ({ b
     await expect(tobias.getByText('A second safety boat.').first()).toBeVisible();
     await tobias.context().close();
     const marit = await pageOf(browser, site, 'Marit Solvang');
-    await marit.getByRole('link', { name: 'Read and decide' }).click();
+    await marit.locator(`a[href="/events/${eventId}/clearance"]`, { hasText: 'Read and decide' }).click();
     await marit.getByRole('button', { name: 'Clear', exact: true }).click();
     await expect(marit.getByRole('heading', { name: 'Cleared' })).toBeVisible();
     await marit.context().close();
@@ -99,6 +81,7 @@ test('one event from an import to a lifeline, in the real interface', async ({ b
   });
 
   const mai = await pageOf(browser, site, null, true);
+  const party = new Registering(mai);
   let manage = '';
   let passCode = '';
   await test.step('a family registers on a phone, pays, signs, and has passes', async () => {
@@ -109,30 +92,25 @@ test('one event from an import to a lifeline, in the real interface', async ({ b
     const structured = await (await mai.request.get(mai.url())).text();
     expect(structured).toContain('"@type":"Event"');
     await mai.getByRole('link', { name: 'Register' }).click();
-    await mai.getByRole('button', { name: '+ Seat' }).click();
-    await mai.getByRole('group', { name: 'You' }).getByLabel('Birth date').fill('1984-11-20');
-    await mai.getByRole('group', { name: 'Seat 2' }).getByLabel('First name').fill('Théo');
-    await mai.getByRole('group', { name: 'Seat 2' }).getByLabel('Last name').fill('Delacroix-Nguyen');
-    await mai.getByRole('group', { name: 'Seat 2' }).getByLabel('Birth date').fill('2015-05-02');
-    await mai.getByRole('group', { name: 'Seat 2' }).getByLabel('Anything we should know?').fill('no nuts');
+    await party.more('Seat').click();
+    await party.name('You', { birthDate: '1984-11-20' });
+    await party.name('Seat 2', { given: 'Théo', family: 'Delacroix-Nguyen', birthDate: '2015-05-02' });
+    await party.seat('Seat 2').getByLabel('Anything we should know?').fill('no nuts');
     await mai.getByRole('button', { name: /Register and pay/u }).click();
     await expect(mai.getByRole('alert')).toContainText('Give your first name.');
-    await mai.getByLabel('First name').first().fill('Mai');
-    await mai.getByLabel('Last name').first().fill('Delacroix-Nguyen');
-    await mai.getByLabel('Email', { exact: true }).fill('dn@harbourpost.example');
+    await party.name('You', { given: 'Mai', family: 'Delacroix-Nguyen' });
+    await party.email('dn@harbourpost.example');
     await mai.getByLabel('Amount').fill('10');
     await mai.getByLabel('Fund', { exact: true }).selectOption({ label: 'Hide Appeal' });
     await checkAccess(mai);
     await mai.getByRole('button', { name: 'Register and pay $60' }).click();
     await mai.waitForURL('**/m/*');
     manage = mai.url();
-    await mai.getByRole('button', { name: '9000 0000 0000 0002' }).click();
-    await mai.getByRole('button', { name: 'Pay $60' }).click();
+    await party.pay('$60', '2');
     await expect(mai.getByText('The card was declined.')).toBeVisible();
-    await mai.getByRole('button', { name: '9000 0000 0000 0001' }).click();
-    await mai.getByRole('button', { name: 'Pay $60' }).click();
+    await party.pay('$60');
     await expect(mai.getByRole('heading', { name: 'You are registered' })).toBeVisible();
-    await signWaiver(mai, 'Sign', 'Mai Delacroix-Nguyen');
+    await party.sign('Mai Delacroix-Nguyen');
     passCode = (await mai
       .getByRole('img', { name: /^Pass / })
       .first()
@@ -144,12 +122,11 @@ test('one event from an import to a lifeline, in the real interface', async ({ b
 
   await test.step('when it is full the next party waits, and a withdrawal offers it the seats', async () => {
     const jun = await pageOf(browser, site, null);
-    await jun.goto(`${site.origin}/e/lantern-paddle/register`);
-    await jun.getByRole('button', { name: '+ Seat' }).click();
-    await jun.getByLabel('First name').first().fill('Jun');
-    await jun.getByLabel('Last name').first().fill('Baptiste');
-    await jun.getByRole('group', { name: 'You' }).getByLabel('Birth date').fill('1990-03-14');
-    await jun.getByLabel('Email', { exact: true }).fill('jun@tidepost.example');
+    const second = new Registering(jun);
+    await second.open('lantern-paddle');
+    await second.more('Seat').click();
+    await second.name('You', { given: 'Jun', family: 'Baptiste', birthDate: '1990-03-14' });
+    await second.email('jun@tidepost.example');
     await jun.getByRole('button', { name: 'Join the waitlist' }).click();
     await expect(jun.getByText('Your party is number 1 in the queue.')).toBeVisible();
     await odalys.goto(`/events/${eventId}/registration`);
@@ -165,10 +142,9 @@ test('one event from an import to a lifeline, in the real interface', async ({ b
       timeout: 30_000,
     });
     await jun.getByRole('button', { name: 'Take the seats' }).click();
-    await jun.getByRole('button', { name: '9000 0000 0000 0001' }).click();
-    await jun.getByRole('button', { name: 'Pay $50' }).click();
+    await second.pay('$50');
     await expect(jun.getByRole('heading', { name: 'You are registered' })).toBeVisible();
-    await signWaiver(jun, 'Sign', 'Jun Baptiste');
+    await second.sign('Jun Baptiste');
     await jun.context().close();
     await expect(odalys.getByRole('heading', { name: '3 of 3 seats confirmed' })).toBeVisible();
   });
@@ -206,11 +182,11 @@ test('one event from an import to a lifeline, in the real interface', async ({ b
     await odalys
       .getByRole('row')
       .filter({ hasText: 'Safety boat' })
-      .getByRole('button', { name: 'Put somebody on' })
+      .getByRole('button', { name: 'Assign somebody' })
       .click();
     await odalys.getByLabel('Who', { exact: true }).fill('oakes');
     await odalys.getByRole('option', { name: /^Ewan Oakes/u }).click();
-    await odalys.getByRole('button', { name: 'Put Ewan Oakes on' }).click();
+    await odalys.getByRole('button', { name: 'Assign Ewan Oakes' }).click();
     await expect(odalys.getByText('at the same time as Canoe leader (Lantern Paddle)')).toBeVisible();
     await odalys.getByLabel('Reason for overriding').fill('The boats lie side by side.');
     await odalys.getByRole('button', { name: 'Assign Ewan Oakes anyway' }).click();
@@ -225,12 +201,12 @@ test('one event from an import to a lifeline, in the real interface', async ({ b
     await expect(odalys.getByText('planned Thu 13 Aug, 20:30').first()).toBeVisible();
     await checkAccess(odalys);
     await odalys.goto('/tray');
-    await moveClock(odalys, '2026-08-13T20:29');
+    await frame.moveClock('2026-08-13T20:29');
     await odalys.getByLabel('The mail stand-in').selectOption('fails once');
-    await moveClock(odalys, '2026-08-13T20:31');
+    await frame.moveClock('2026-08-13T20:31');
     await odalys.getByRole('button', { name: /^Failed 1/u }).click();
     await expect(odalys.getByText('tried again later')).toBeVisible();
-    await moveClock(odalys, '2026-08-13T20:50');
+    await frame.moveClock('2026-08-13T20:50');
     await expect(odalys.getByRole('button', { name: /^Failed 0/u })).toBeVisible();
     await odalys.getByRole('button', { name: /^Sent/u }).click();
     await expect(odalys.getByRole('row').filter({ hasText: 'Reminder, a day before' })).toHaveCount(2);
@@ -238,33 +214,21 @@ test('one event from an import to a lifeline, in the real interface', async ({ b
   });
 
   await test.step('doors: scan, arrive, undo, walk-in; two devices agree', async () => {
-    await moveClock(odalys, '2026-08-14T20:05');
+    await frame.moveClock('2026-08-14T20:05');
     const door = await pageOf(browser, site, 'Wilhelmina Nguyen', true);
-    await door.goto(`${site.origin}/doors/${eventId}`);
-    const second = await pageOf(browser, site, 'Imani Okarro', true);
-    await second.goto(`${site.origin}/doors/${eventId}`);
-    await door.getByLabel('Search a name or scan a pass').fill(passCode);
-    await door.keyboard.press('Enter');
+    const first = new DoorList(door);
+    await first.open(eventId);
+    const other = new DoorList(await pageOf(browser, site, 'Imani Okarro', true));
+    await other.open(eventId);
+    await first.scan(passCode);
     await expect(door.getByRole('heading', { name: 'Come in' })).toBeVisible();
     await checkAccess(door);
-    await door.locator('.lamp').getByRole('button', { name: 'Arrive' }).click();
-    await expect(second.getByRole('status').filter({ hasText: '1 of 3 arrived' })).toBeVisible({
-      timeout: 2_000,
-    });
-    await second
-      .getByRole('listitem')
-      .filter({ hasText: 'Delacroix-Nguyen' })
-      .getByRole('button', { name: 'Undo' })
-      .click();
-    await expect(door.getByRole('status').filter({ hasText: '0 of 3 arrived' })).toBeVisible({
-      timeout: 2_000,
-    });
-    await door
-      .getByRole('listitem')
-      .filter({ hasText: 'Delacroix-Nguyen' })
-      .getByRole('button', { name: 'Arrive' })
-      .click();
-    await expect(door.getByRole('status').filter({ hasText: '1 of 3 arrived' })).toBeVisible();
+    await first.answer.getByRole('button', { name: 'Arrive' }).click();
+    await other.arrived('1 of 3', 2_000);
+    await other.undo('Delacroix-Nguyen');
+    await first.arrived('0 of 3', 2_000);
+    await first.arrive('Delacroix-Nguyen');
+    await first.arrived('1 of 3');
     await odalys.goto(`/events/${eventId}/plan`);
     await odalys.getByLabel('Capacity', { exact: true }).fill('5');
     await expect(odalys.getByRole('status').filter({ hasText: 'Saved' })).toBeVisible();
@@ -275,7 +239,7 @@ test('one event from an import to a lifeline, in the real interface', async ({ b
     await door.getByLabel('Birth date').fill('1979-05-06');
     await door.getByRole('button', { name: 'Register' }).click();
     // Money is due and nothing is signed: both are settled at the door.
-    const lamp = door.locator('.lamp');
+    const lamp = first.answer;
     await expect(lamp.getByText('Amara Nettle')).toBeVisible();
     await expect(lamp.getByRole('button', { name: 'Arrive' })).toBeDisabled();
     await lamp.getByRole('button', { name: '$25 paid in cash' }).click();
@@ -286,13 +250,13 @@ test('one event from an import to a lifeline, in the real interface', async ({ b
     await lamp.getByRole('button', { name: 'Sign', exact: true }).click();
     await expect(lamp.getByRole('heading', { name: 'Come in' })).toBeVisible();
     await lamp.getByRole('button', { name: 'Arrive' }).click();
-    await expect(door.getByRole('status').filter({ hasText: '2 of 4 arrived' })).toBeVisible();
+    await first.arrived('2 of 4');
     await door.context().close();
-    await second.context().close();
+    await other.page.context().close();
   });
 
   await test.step('wrap-up: survey by link, figures that reconcile', async () => {
-    await moveClock(odalys, '2026-08-15T09:00');
+    await frame.moveClock('2026-08-15T09:00');
     await odalys.goto('/tray?state=sent');
     await odalys
       .getByRole('row')
@@ -321,12 +285,7 @@ test('one event from an import to a lifeline, in the real interface', async ({ b
   });
 
   await test.step('the lifeline tells all of it', async () => {
-    await odalys.keyboard.press('/');
-    await odalys.keyboard.type('delacroix mai');
-    await expect(odalys.getByRole('option').filter({ hasText: 'Mai Delacroix-Nguyen' })).toBeVisible();
-    await odalys.keyboard.press('Enter');
-    const slide = odalys.getByRole('dialog');
-    await expect(slide.getByRole('heading', { name: 'Mai Delacroix-Nguyen' })).toBeVisible();
+    const slide = await frame.find('delacroix mai', 'Mai Delacroix-Nguyen');
     for (const words of [
       'arrived',
       'survey answered',

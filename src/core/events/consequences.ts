@@ -1,3 +1,6 @@
+import { consequencesEn } from '#core/words/consequences.en.ts';
+import { fillIn, type Params } from '#core/words/filling.ts';
+
 /** What follows from a change of an event, told before it is made and after. */
 export interface Consequences {
   /** Messages that had not gone out and now go at another time. */
@@ -33,32 +36,15 @@ export const alsoFollows = (a: Consequences, b: Partial<Consequences>): Conseque
   offered: [...a.offered, ...(b.offered ?? [])],
 });
 
-const counted = (n: number, one: string, many: string): string => `${n} ${n === 1 ? one : many}`;
+const counts = ['messagesMoved', 'messagesHeldBack', 'shiftsMoved', 'letGo'] as const;
 
 /** What follows, a line each; `done` says it as what has happened. Nothing where nothing follows. */
 export function sayConsequences(c: Consequences, done: boolean): string[] {
-  const become = (n: number, verb: string) =>
-    done ? `${n === 1 ? 'was' : 'were'} ${verb}` : `will be ${verb}`;
-  const lines: string[] = [];
-  if (c.messagesMoved)
-    lines.push(
-      `${counted(c.messagesMoved, 'planned message', 'planned messages')} ${become(c.messagesMoved, 'moved')}`,
-    );
-  if (c.messagesHeldBack)
-    lines.push(
-      `${counted(c.messagesHeldBack, 'planned message', 'planned messages')} ${become(c.messagesHeldBack, 'held back')}`,
-    );
-  if (c.shiftsMoved)
-    lines.push(`${counted(c.shiftsMoved, 'shift', 'shifts')} ${become(c.shiftsMoved, 'moved along')}`);
-  if (c.letGo)
-    lines.push(
-      `${counted(c.letGo, 'party', 'parties')} without a confirmed seat ${become(c.letGo, 'let go')}`,
-    );
-  if (c.offered.length)
-    lines.push(
-      `${counted(c.offered.length, 'party', 'parties')} from the waitlist ${become(c.offered.length, 'offered seats')}`,
-    );
-  if (c.reopened.length)
-    lines.push(`${done ? 'Reopened' : 'Will be reopened'} for clearance: ${c.reopened.join(', ')}`);
-  return lines;
+  const words = done ? consequencesEn.done : consequencesEn.coming;
+  const say = (name: keyof typeof words, params: Params): string => fillIn(words[name], params, 'en');
+  return [
+    ...counts.filter((name) => c[name] > 0).map((name) => say(name, { count: c[name] })),
+    ...(c.offered.length ? [say('offered', { count: c.offered.length })] : []),
+    ...(c.reopened.length ? [say('reopened', { steps: c.reopened.join(', ') })] : []),
+  ];
 }

@@ -1,15 +1,29 @@
 import type { CalendarDate, WallTime } from '#core/time/clock.ts';
+import { shiftWall } from '#core/time/wallTime.ts';
+import { because, type Reason } from '#core/words/reasons.ts';
 import { type EventTimes, moveTimes, moveWall } from './dated.ts';
 
-/** What of an event moves with its date when it is copied. */
-export interface Dated extends EventTimes {
-  shifts: readonly { startsLocal: WallTime; endsLocal: WallTime }[];
+interface ShiftTimes {
+  startsLocal: WallTime;
+  endsLocal: WallTime;
 }
 
-export interface MovedCopy extends EventTimes {
-  shifts: { startsLocal: WallTime; endsLocal: WallTime }[];
+/** What of an event hangs on its date. */
+export interface Dated<Shift extends ShiftTimes = ShiftTimes> extends EventTimes {
+  shifts: readonly Shift[];
+}
+
+/** The same, kept around another start until a copy is given its own. */
+export interface Waiting<Shift extends ShiftTimes = ShiftTimes> extends Dated<Shift> {
+  startsLocal: WallTime;
+}
+
+export interface MovedCopy<Shift extends ShiftTimes = ShiftTimes> extends EventTimes {
+  shifts: Shift[];
+  /** What waits for a date; null where there is one, or nothing that hangs on it. */
+  waits: Waiting<Shift> | null;
   /** What was not taken along, and why. */
-  leftBehind: string[];
+  leftBehind: Reason[];
 }
 
 const undated: EventTimes = {
@@ -19,31 +33,62 @@ const undated: EventTimes = {
   registrationClosesLocal: null,
 };
 
+const moveShifts = <Shift extends ShiftTimes>(
+  shifts: readonly Shift[],
+  from: WallTime,
+  to: WallTime,
+): Shift[] =>
+  shifts.map((s) => ({
+    ...s,
+    startsLocal: moveWall(s.startsLocal, from, to),
+    endsLocal: moveWall(s.endsLocal, from, to),
+  }));
+
 /**
- * Moves everything dated of an event to a new start date, keeping wall times and distances in days.
- * Without a new date nothing dated is taken along: no date is ever filled in by default, and shifts are kept as
- * undated only when there is a date to hang them on.
+ * Moves everything dated of an event to a new start date, keeping wall times and distances in days. Without a new date no date
+ * is filled in, and nothing is lost: what is dated waits. `waits` is what an event without a date of its own had waiting.
  */
-export function moveCopy(from: Dated, toDate: CalendarDate | null): MovedCopy {
-  const leftBehind = [
-    'registrations, payments and attendance: they belong to that date',
-    'clearance: the new plan needs its own',
-  ];
-  if (!toDate || !from.startsLocal) {
-    if (from.startsLocal) leftBehind.push('date and times: no date was given for the copy');
-    if (from.shifts.length)
-      leftBehind.push(`${from.shifts.length} shifts: they need a date; copy again with one, or add them`);
-    return { ...undated, shifts: [], leftBehind };
-  }
-  const start = from.startsLocal;
-  const startsLocal = `${toDate}T${start.slice(11)}`;
-  if (from.shifts.length) leftBehind.push('who was on each shift: everybody is asked anew');
+export function moveCopy<Shift extends ShiftTimes>(
+  from: Dated<Shift>,
+  toDate: CalendarDate | null,
+  waits: Waiting<Shift> | null = null,
+): MovedCopy<Shift> {
+  const { startsLocal: start, endsLocal, doorsLocal, registrationClosesLocal, shifts } = from;
+  const base: Waiting<Shift> | null = start
+    ? { startsLocal: start, endsLocal, doorsLocal, registrationClosesLocal, shifts }
+    : waits;
+  const leftBehind: Reason[] = [because('left: registrations'), because('left: clearance')];
+  if (base?.shifts.length) leftBehind.push(because('left: crew', { count: base.shifts.length }));
+  if (!base || !toDate) return { ...undated, shifts: [], waits: base, leftBehind };
+  const startsLocal = `${toDate}T${base.startsLocal.slice(11)}`;
   return {
-    ...moveTimes(from, startsLocal),
-    shifts: from.shifts.map((s) => ({
-      startsLocal: moveWall(s.startsLocal, start, startsLocal),
-      endsLocal: moveWall(s.endsLocal, start, startsLocal),
-    })),
+    ...moveTimes(base, startsLocal),
+    shifts: moveShifts(base.shifts, base.startsLocal, startsLocal),
+    waits: null,
     leftBehind,
+  };
+}
+
+/**
+ * What waited, once the start is known. Times that were given meanwhile stay; one that waited and no longer fits the start (an
+ * end before it, doors after it) is let go rather than refused.
+ */
+export function arrive<Shift extends ShiftTimes>(
+  waits: Waiting<Shift>,
+  given: EventTimes & { startsLocal: WallTime },
+): Dated<Shift> {
+  const { startsLocal } = given;
+  const moved = moveTimes(waits, startsLocal);
+  const fits = (wall: WallTime | null, ok: (wall: WallTime) => boolean) => (wall && ok(wall) ? wall : null);
+  const endsLocal = given.endsLocal ?? fits(moved.endsLocal, (w) => w > startsLocal);
+  const dayBefore = shiftWall(startsLocal, { days: -1 });
+  return {
+    startsLocal,
+    endsLocal,
+    doorsLocal: given.doorsLocal ?? fits(moved.doorsLocal, (w) => w <= startsLocal && w >= dayBefore),
+    registrationClosesLocal:
+      given.registrationClosesLocal ??
+      fits(moved.registrationClosesLocal, (w) => w <= (endsLocal ?? startsLocal)),
+    shifts: moveShifts(waits.shifts, waits.startsLocal, startsLocal),
   };
 }

@@ -1,7 +1,7 @@
 import { describe, expect, test } from 'vitest';
 import { sayNote } from '#core/words/notes.ts';
 import { sayPin } from '#core/words/pins.ts';
-import { moveCopy } from './copy.ts';
+import { arrive, moveCopy } from './copy.ts';
 import { type MarginFacts, marginOf } from './margin.ts';
 import { problemsWithSchedule, remarksOnSchedule } from './schedule.ts';
 import { problemWithSlug, proposeSlug } from './slug.ts';
@@ -87,8 +87,7 @@ test('a copy moves everything dated by the same days and fills in no date', () =
     shifts: [{ startsLocal: '2026-08-08T08:30', endsLocal: '2026-08-08T12:30' }],
   });
   const undated = moveCopy(from, null);
-  expect(undated).toMatchObject({ startsLocal: null, endsLocal: null, shifts: [] });
-  expect(undated.leftBehind.join(' ')).toContain('no date was given');
+  expect(undated).toMatchObject({ startsLocal: null, endsLocal: null, shifts: [], waits: from });
 });
 
 test('the spine puts today into the stage that has been reached, after what has happened', () => {
@@ -195,4 +194,53 @@ test('the margin puts what cannot go on first, and falls silent when all is well
     code: 'late-for-clearance',
     due: { code: 'days-late', params: { days: 2 } },
   });
+});
+
+test('what waits for a date arrives at its distance; what was given meanwhile stays, what no longer fits is let go', () => {
+  const waits = {
+    startsLocal: '2025-08-09T09:00',
+    endsLocal: '2025-08-09T16:30',
+    doorsLocal: '2025-08-09T08:30',
+    registrationClosesLocal: '2025-08-07T18:00',
+    shifts: [{ startsLocal: '2025-08-08T18:00', endsLocal: '2025-08-08T20:00' }],
+  };
+  const nothing = { endsLocal: null, doorsLocal: null, registrationClosesLocal: null };
+  expect(arrive(waits, { ...nothing, startsLocal: '2026-08-08T09:00' })).toEqual({
+    startsLocal: '2026-08-08T09:00',
+    endsLocal: '2026-08-08T16:30',
+    doorsLocal: '2026-08-08T08:30',
+    registrationClosesLocal: '2026-08-06T18:00',
+    shifts: [{ startsLocal: '2026-08-07T18:00', endsLocal: '2026-08-07T20:00' }],
+  });
+  // In the evening the old end is over and the old doors still fit; a door time given by hand counts.
+  expect(
+    arrive(waits, { ...nothing, doorsLocal: '2026-08-08T18:30', startsLocal: '2026-08-08T19:00' }),
+  ).toMatchObject({
+    endsLocal: null,
+    doorsLocal: '2026-08-08T18:30',
+  });
+  // So does an end.
+  expect(
+    arrive(waits, { ...nothing, endsLocal: '2026-08-08T12:00', startsLocal: '2026-08-08T09:00' }).endsLocal,
+  ).toBe('2026-08-08T12:00');
+  // In the morning the old doors would open too late.
+  expect(arrive(waits, { ...nothing, startsLocal: '2026-08-08T07:00' })).toMatchObject({
+    endsLocal: '2026-08-08T16:30',
+    doorsLocal: null,
+  });
+});
+
+test('a copy of a copy without a date has what its own source had waiting', () => {
+  const from = {
+    startsLocal: '2025-08-09T09:00',
+    endsLocal: null,
+    doorsLocal: null,
+    registrationClosesLocal: null,
+    shifts: [{ startsLocal: '2025-08-09T08:30', endsLocal: '2025-08-09T12:30' }],
+  };
+  const once = moveCopy(from, null);
+  const twice = moveCopy({ ...once, shifts: [] }, '2027-08-07', once.waits);
+  expect(twice.startsLocal).toBe('2027-08-07T09:00');
+  expect(twice.shifts).toEqual([{ startsLocal: '2027-08-07T08:30', endsLocal: '2027-08-07T12:30' }]);
+  expect(twice.waits).toBeNull();
 });

@@ -5,6 +5,7 @@ import type { Plurals } from './filling.ts';
  * category of the language (CLDR): it is chosen by `count`.
  */
 export const problemsEn = {
+  unreadable: 'The server’s answer could not be read. Please try again.',
   // Fields
   'answer-needed': 'Please answer this.',
   'answer-yes-or-no': 'Answer yes or no.',
@@ -83,6 +84,8 @@ export const problemsEn = {
   'shift-closed': 'This shift does not take sign-ups.',
   'shift-full': 'This shift was just filled. Please choose another.',
   'too-many': 'Too many requests at once. Please wait a little and try again.',
+  // The way to the server
+
   offline: 'The server cannot be reached. Nothing was lost; please try again.',
   unexpected: 'Something went wrong here. Nothing was changed; please try again.',
 } as const satisfies Record<string, string | Plurals>;

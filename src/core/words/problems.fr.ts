@@ -2,6 +2,7 @@ import type { ProblemWords } from './problems.en.ts';
 
 /** What can be wrong, in French. */
 export const problemsFr: ProblemWords = {
+  unreadable: 'La réponse du serveur est illisible. Veuillez réessayer.',
   'answer-needed': 'Veuillez répondre à cette question.',
   'answer-yes-or-no': 'Répondez par oui ou par non.',
   'answer-one': 'Choisissez une des réponses.',

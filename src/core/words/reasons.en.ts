@@ -141,6 +141,13 @@ const clearanceEn = {
 } as const;
 
 /** Every reason that is kept with what it explains, in English. */
+/** What a copy of an event does not take along, in English. */
+const copyingEn = {
+  'left: registrations': 'registrations, payments and attendance: they belong to that date',
+  'left: clearance': 'clearance: the new plan needs its own',
+  'left: crew': 'who was on the {{count:shift|shifts}}: everybody is asked anew',
+} as const;
+
 export const reasonsEn = {
   ...linkingEn,
   ...rowsEn,
@@ -148,6 +155,7 @@ export const reasonsEn = {
   ...silenceEn,
   ...waitingEn,
   ...clearanceEn,
+  ...copyingEn,
   /** From before reasons had codes. */
   'as written': '{{words}}',
 } as const;

@@ -1,12 +1,23 @@
+import { arrive } from '#core/events/copy.ts';
 import { moveWall } from '#core/events/dated.ts';
 import { instantOf } from '#core/time/wallTime.ts';
 import type { Reactions, Work } from '../app/app.ts';
 import type { PlanChange } from '../app/kinds.ts';
+import { addShifts } from '../events/beginning.ts';
+import { takeWaiting } from '../events/store.ts';
 import { moveShiftTimes, shiftTimes } from './store.ts';
 
 /** Shifts keep their distance in days and their wall times when the event moves, and their wall times in another zone. */
-async function moveShifts({ tx }: Work, { eventId, before, after }: PlanChange) {
+async function moveShifts(w: Work, { eventId, before, after }: PlanChange) {
+  const { tx } = w;
   const [from, to] = [before.startsLocal, after.startsLocal];
+  // Shifts of a copy that had no date yet come with its first one.
+  const waiting = from === null && to !== null ? await takeWaiting(tx, eventId) : null;
+  if (waiting && to) {
+    const { shifts } = arrive(waiting, { ...after, startsLocal: to });
+    await addShifts(w, eventId, shifts, after.zone);
+    return { shiftsMoved: shifts.length };
+  }
   const moves = from !== null && to !== null && from.slice(0, 10) !== to.slice(0, 10);
   if (!moves && before.zone === after.zone) return undefined;
   const moved = (await shiftTimes(tx, eventId)).map((s) => {

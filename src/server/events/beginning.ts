@@ -8,7 +8,7 @@ import { first, insert, type Queries } from '../db/database.ts';
 import { theOrganization } from '../staff/store.ts';
 import { instantsOf } from './parts.ts';
 import { readPlan } from './plan.ts';
-import { readEvent } from './store.ts';
+import { type CopiedShift, readEvent } from './store.ts';
 
 /** A public address nobody has: the one proposed, or with the next number behind it. */
 async function freeSlug(tx: Queries, title: string): Promise<string | null> {
@@ -36,19 +36,12 @@ export async function beginEvent(
   const id = app.ids.id();
   const source = fromId ? await readEvent(tx, fromId) : null;
   const shifts = source
-    ? await tx.query<{
-        role: string;
-        place: string;
-        startsLocal: string;
-        endsLocal: string;
-        needed: number;
-        publicSignUp: boolean;
-      }>(
+    ? await tx.query<CopiedShift>(
         'select role, place, starts_local, ends_local, needed, public_sign_up from shifts where event_id = $1 and removed_at is null order by starts_at',
         [source.id],
       )
     : [];
-  const copy = source ? moveCopy({ ...source, shifts }, date) : null;
+  const copy = source ? moveCopy({ ...source, shifts }, date, source.waits) : null;
   const zone = source?.zone ?? organization.zone;
   await insert(tx, 'events', {
     id,
@@ -81,7 +74,8 @@ export async function beginEvent(
     copiedFromTitle: source
       ? `${source.publicTitle}${source.startsLocal ? ` ${source.startsLocal.slice(0, 4)}` : ''}`
       : null,
-    leftBehind: source ? copy!.leftBehind : [],
+    leftBehind: copy?.leftBehind ?? [],
+    waits: copy?.waits ?? null,
     version: 1,
     createdBy: w.actor.staffId,
     createdAt: now,
@@ -102,24 +96,30 @@ export async function beginEvent(
       'message_steps',
       defaultSteps.map((s, position) => ({ id: app.ids.id(), eventId: id, position, ...s })),
     );
-  if (copy?.shifts.length)
+  if (copy) await addShifts(w, id, copy.shifts, zone);
+  await record(w, 'event begun', { eventId: id, from: fromId });
+  return id;
+}
+
+/** Adds shifts that came with a copy, at their own times. */
+export async function addShifts(
+  { tx, app }: Work,
+  eventId: string,
+  shifts: readonly CopiedShift[],
+  zone: string,
+): Promise<void> {
+  if (shifts.length)
     await insert(
       tx,
       'shifts',
-      copy.shifts.map((s, at) => ({
+      shifts.map((s) => ({
         id: app.ids.id(),
-        eventId: id,
-        role: shifts[at]!.role,
-        place: shifts[at]!.place,
-        needed: shifts[at]!.needed,
-        publicSignUp: shifts[at]!.publicSignUp,
+        eventId,
         ...s,
         startsAt: instantOf(s.startsLocal, zone),
         endsAt: instantOf(s.endsLocal, zone),
       })),
     );
-  await record(w, 'event begun', { eventId: id, from: fromId });
-  return id;
 }
 
 async function copyParts(w: Work, from: string, to: string): Promise<void> {

@@ -1,4 +1,5 @@
 import type { EventPlan } from '#contract/events.ts';
+import { arrive } from '#core/events/copy.ts';
 import { type PlanField, type PlanPart, partOf } from '#core/events/parts.ts';
 import { problemsWithSchedule, type Schedule } from '#core/events/schedule.ts';
 import { problemWithSlug } from '#core/events/slug.ts';
@@ -185,8 +186,15 @@ export const partRules: Readonly<Record<PlanPart, PartRule>> = {
         ? [{ path: 'startsLocal', message: 'An open event needs its date.' }]
         : []),
     ],
-    save: ({ w, event, after }) =>
-      update(w.tx, 'events', event.id, { zone: after.zone, ...instantsOf(after) }),
+    save: ({ w, event, after }) => {
+      // A first start brings along what waited for it; the shifts follow when the plan is saved.
+      const { startsLocal, zone } = after;
+      const times =
+        event.waits && !event.startsLocal && startsLocal
+          ? arrive(event.waits, { ...after, startsLocal })
+          : after;
+      return update(w.tx, 'events', event.id, { zone, ...instantsOf({ ...times, zone }) });
+    },
   },
   place: {
     check: ({ w, change }) => unknown(w.tx, 'venues', change.venueId, 'venueId', 'venue'),

@@ -1,14 +1,26 @@
 import type { EventPlan, MessageStepPlan, Offer, QuestionPlan, SeasonEvent } from '#contract/events.ts';
 import { searchWords } from '#core/contacts/search.ts';
 import { came } from '#core/doors/attendance.ts';
+import type { Waiting } from '#core/events/copy.ts';
 import type { EventState } from '#core/events/states.ts';
 import { liveStates, livingStates } from '#core/events/states.ts';
+import type { Reason } from '#core/words/reasons.ts';
 import { among } from '../db/among.ts';
 import { first, type Queries } from '../db/database.ts';
 import { notFound } from '../http/problem.ts';
 import { endSql } from './end.ts';
 
 /** One event as it is stored, with the names of what it refers to. */
+/** What of a shift is copied with its event. */
+export interface CopiedShift {
+  role: string;
+  place: string;
+  startsLocal: string;
+  endsLocal: string;
+  needed: number;
+  publicSignUp: boolean;
+}
+
 export interface EventRow {
   id: string;
   slug: string | null;
@@ -47,7 +59,9 @@ export interface EventRow {
   copiedFromTitle: string | null;
   /** The first event this goes back to by copying. */
   firstOf: string | null;
-  leftBehind: string[];
+  leftBehind: Reason[];
+  /** What hangs on a date and waits for one. */
+  waits: Waiting<CopiedShift> | null;
   version: number;
   createdAt: string;
 }
@@ -55,7 +69,7 @@ export interface EventRow {
 const columns = `e.id, e.slug, e.public_title, e.team_title, e.summary, e.description, e.category, e.draws, e.unit_id, u.name as unit_name,
   e.visibility, e.listed, e.state, e.is_template, e.starts_local, e.ends_local, e.doors_local, e.registration_closes_local, e.zone, e.starts_at, e.ends_at, e.doors_at,
   e.registration_closes_at, e.absences_at, e.venue_id, v.name as venue_name, v.address as venue_address, v.capacity as venue_capacity,
-  v.access_notes as venue_access, v.latitude, v.longitude, e.capacity, e.flags, e.waiver_id, e.copied_from_title, e.first_of, e.left_behind, e.version, e.created_at`;
+  v.access_notes as venue_access, v.latitude, v.longitude, e.capacity, e.flags, e.waiver_id, e.copied_from_title, e.first_of, e.left_behind, e.waits, e.version, e.created_at`;
 const from = 'from events e left join units u on u.id = e.unit_id left join venues v on v.id = e.venue_id';
 
 /** One event; throws 404. With `lock`, other transactions wait until this one is through. */
@@ -155,7 +169,7 @@ export const readSeason = (
 ): Promise<SeasonRow[]> =>
   tx.query<SeasonRow>(
     `select e.id, coalesce(nullif(e.public_title, ''), nullif(e.team_title, ''), 'Untitled') as title, u.name as unit, e.state, e.is_template,
-       e.starts_local, e.ends_local, e.starts_at, e.ends_at, e.doors_at, e.unit_id, e.zone, v.name as venue, e.capacity,
+       coalesce(e.first_of, e.id) as first_of, e.starts_local, e.ends_local, e.starts_at, e.ends_at, e.doors_at, e.unit_id, e.zone, v.name as venue, e.capacity,
        coalesce(r.confirmed, 0)::int as confirmed, coalesce(r.held, 0)::int as held, coalesce(r.waitlisted, 0)::int as waitlisted,
        coalesce(a.arrived, 0)::int as arrived
      ${from}
@@ -210,3 +224,20 @@ export const lastVersionOf = async (tx: Queries, title: string): Promise<number>
     'select coalesce(max(version), 0) as version from waivers where title = $1',
     [title],
   ))!.version;
+
+/** Shifts that waited for a date, taken once: whoever asks puts them where they belong. */
+export async function takeWaiting(tx: Queries, id: string): Promise<Waiting<CopiedShift> | null> {
+  const event = await readEvent(tx, id, true);
+  if (event.waits) await tx.query('update events set waits = null where id = $1', [id]);
+  return event.waits;
+}
+
+/** How many shifts an event has. */
+export async function countShifts(tx: Queries, id: string): Promise<number> {
+  const row = await first<{ n: number }>(
+    tx,
+    'select count(*)::int as n from shifts where event_id = $1 and removed_at is null',
+    [id],
+  );
+  return row?.n ?? 0;
+}

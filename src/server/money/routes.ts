@@ -103,7 +103,7 @@ export const moneyHandlers: Handlers<typeof moneyContract> &
     const { tx, query } = c;
     await demandLedger(c);
     const { currency } = await theOrganization(tx);
-    const rows = await ledgerRows(tx, query.eventId ?? null, null, null);
+    const rows = await ledgerRows(tx, query.eventId ?? null, query.kind ?? null, null);
     return new File(
       'ledger.csv',
       writeCsv(

@@ -10,6 +10,7 @@ import { momentFrom } from '#core/time/moment.ts';
 import { dateOf, instantOf } from '#core/time/wallTime.ts';
 import { sayNote } from '#core/words/notes.ts';
 import { sayPin } from '#core/words/pins.ts';
+import { type Reason, sayReason } from '#core/words/reasons.ts';
 import type { Asker, Work } from '../app/app.ts';
 import { deadlineOf, neededSteps, readClearance, readSteps } from '../clearance/steps.ts';
 import { among } from '../db/among.ts';
@@ -21,6 +22,12 @@ import { Problem } from '../http/problem.ts';
 import { theOrganization } from '../staff/store.ts';
 import { positionOf } from './commands.ts';
 import { marginOfEvent } from './margin.ts';
+
+/** What a copy left behind, and the stage where it is settled. */
+const sayLeft = (reason: Reason): { text: string; stage: 'clearance' | 'crew' | null } => ({
+  text: sayReason(reason),
+  stage: reason.code === 'left: clearance' ? 'clearance' : reason.code === 'left: crew' ? 'crew' : null,
+});
 
 /** A plan without what is written for others: questions, messages, survey. */
 const outlineOf = (plan: EventPlan): EventPlan => ({ ...plan, questions: [], messages: [], survey: null });
@@ -60,7 +67,10 @@ export async function eventPageOf(c: Asker & Pick<Work, 'tx' | 'app'>, eventId: 
     startsAt: event.startsAt,
     endsAt: event.endsAt,
     doorsAt: event.doorsAt,
-    copiedFrom: event.copiedFromTitle ? { title: event.copiedFromTitle, leftBehind: event.leftBehind } : null,
+    copiedFrom: event.copiedFromTitle
+      ? { title: event.copiedFromTitle, leftBehind: event.leftBehind.map(sayLeft) }
+      : null,
+    waits: event.waits && { startsLocal: event.waits.startsLocal, shifts: event.waits.shifts.length },
     lacks: lacksOfEvent(event, plan.offers, dateOf(now, zone)).filter((l) => may.has(l.stage)),
     spine: saidSpine(spine, may),
     margin: notes

@@ -2,6 +2,7 @@ import type { eventsContract } from '#contract/events.ts';
 import { bindingUnit, stagesOf } from '#core/access/stages.ts';
 import { type SignedIn, whatIf } from '../app/app.ts';
 import { demand, eventFor } from '../events/access.ts';
+import { againOf } from '../events/again.ts';
 import { beginEvent } from '../events/beginning.ts';
 import { savePlan } from '../events/plan.ts';
 import { addToRegister, addWaiver } from '../events/registers.ts';
@@ -47,6 +48,8 @@ export const eventsHandlers: Handlers<typeof eventsContract> = {
     }
     return { id: await beginEvent(c, c.body.publicTitle, c.body.from, c.body.date, unit) };
   },
+
+  'GET /api/events/:id/again': (c) => againOf(c, c.params.id),
 
   'GET /api/events/:id': (c) => eventPageOf(c, c.params.id),
 

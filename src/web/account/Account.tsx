@@ -1,6 +1,7 @@
 import { staffContract } from '#contract/staff.ts';
 import type { Answer } from '#web/api.ts';
 import { Button } from '#web/kit/Button.tsx';
+import { phrase } from '#web/words/phrase.ts';
 import { Form } from '../kit/form/Form.tsx';
 import { Text } from '../kit/form/fields.tsx';
 import { prepare } from '../kit/form/request.ts';
@@ -21,7 +22,7 @@ export default function Account() {
       <Loaded of={account}>
         {(a) => (
           <>
-            <h1>Your account</h1>
+            <h1>{phrase('common.yourAccount')}</h1>
             <p className="soft">
               {a.name}, {a.email}
             </p>
@@ -39,19 +40,19 @@ function Password() {
   const form = useForm({
     values: { current: '', password: '' },
     request: (body) => prepare(staffContract, 'POST /api/account/password', { body }),
-    after: () => say('Your password was changed; other sessions have ended'),
+    after: () => say(phrase('account.yourPasswordWasChanged')),
     again: true,
   });
   return (
-    <section aria-label="Password">
-      <h2>Password</h2>
+    <section aria-label={phrase('common.password')}>
+      <h2>{phrase('common.password')}</h2>
       <div className="form">
-        <Form form={form} submit="Change the password" look="normal">
+        <Form form={form} submit={phrase('common.changeThePassword')} look="normal">
           <div className="pair">
             <Text
               form={form}
               name="current"
-              label="Current password"
+              label={phrase('account.currentPassword')}
               type="password"
               autoComplete="current-password"
               required
@@ -59,11 +60,11 @@ function Password() {
             <Text
               form={form}
               name="password"
-              label="New password"
+              label={phrase('common.newPassword')}
               type="password"
               autoComplete="new-password"
               required
-              help="At least 10 characters. Several words are easier to remember than signs."
+              help={phrase('common.atLeast10Characters')}
             />
           </div>
         </Form>
@@ -74,17 +75,17 @@ function Password() {
 
 function Sessions({ account }: { account: Account }) {
   const { dayAndYear } = useSaying();
-  const end = useAction('DELETE /api/account/sessions/:id', () => say('Signed out there'));
+  const end = useAction('DELETE /api/account/sessions/:id', () => say(phrase('account.signedOutThere')));
   const endOthers = useAction('DELETE /api/account/sessions', ({ ended }) =>
-    say(ended === 1 ? '1 other session has ended' : `${ended} other sessions have ended`),
+    say(phrase('account.otherSessionsHaveEnded', { ended })),
   );
   return (
-    <section aria-label="Sessions">
+    <section aria-label={phrase('account.sessions')}>
       <div className="spread">
-        <h2>Where you are signed in</h2>
+        <h2>{phrase('account.whereYouAreSigned')}</h2>
         {account.sessions.length > 1 && (
           <Button disabled={endOthers.isPending} onClick={() => endOthers.mutate({})}>
-            Sign out everywhere else
+            {phrase('account.signOutEverywhereElse')}
           </Button>
         )}
       </div>
@@ -96,14 +97,17 @@ function Sessions({ account }: { account: Account }) {
               {s.device} <small className="soft">{s.address}</small>
               <br />
               <small className="soft">
-                since {dayAndYear(s.createdAt)}, last used {dayAndYear(s.seenAt)}
+                {phrase('account.sinceLastUsed', {
+                  createdAt: dayAndYear(s.createdAt),
+                  seenAt: dayAndYear(s.seenAt),
+                })}
               </small>
             </span>
             {s.current ? (
-              <span className="soft">this one</span>
+              <span className="soft">{phrase('account.thisOne')}</span>
             ) : (
               <Button disabled={end.isPending} onClick={() => end.mutate({ params: { id: s.id } })}>
-                Sign out
+                {phrase('common.signOut')}
               </Button>
             )}
           </li>

@@ -2,6 +2,8 @@ import { useState } from 'react';
 import { staffContract } from '#contract/staff.ts';
 import type { Answer } from '#web/api.ts';
 import { Button } from '#web/kit/Button.tsx';
+import { Phrase } from '#web/words/Phrase.tsx';
+import { phrase } from '#web/words/phrase.ts';
 import { Form } from '../kit/form/Form.tsx';
 import { Text } from '../kit/form/fields.tsx';
 import { type Prepared, prepare } from '../kit/form/request.ts';
@@ -39,49 +41,51 @@ export function SecondStep({ account }: { account: Answer<'GET /api/account'> })
         : prepare(staffContract, 'POST /api/account/recovery', { body: { current } }),
     after: (answer) => {
       setRecovery(answer.recovery ?? null);
-      if (!answer.recovery) say('The second step is off');
+      if (!answer.recovery) say(phrase('common.theSecondStepIs'));
     },
     again: true,
   });
   return (
-    <section aria-label="Second step">
-      <h2>Second step at sign-in</h2>
+    <section aria-label={phrase('account.secondStep')}>
+      <h2>{phrase('account.secondStepAtSign')}</h2>
       <p className={on ? 'soft' : required ? 'late' : 'soft'}>
         {on
-          ? `On. ${recoveryLeft} of 10 recovery codes are left.`
+          ? phrase('account.onOf10Recovery', { recoveryLeft })
           : required
-            ? 'Your organization asks for it in your role: nothing else is open until it is set up.'
-            : 'Off. With it, a password alone does not open your account.'}
+            ? phrase('account.yourOrganizationAsksFor')
+            : phrase('account.offWithItA')}
       </p>
       {recovery && (
         <Note tone="need">
           <p>
-            <b>Keep these recovery codes somewhere safe.</b> Each signs you in once when the authenticator is
-            lost. They are not shown again.
+            <Phrase
+              of="account.eachSignsYouIn"
+              with={{ keepThese: <b>{phrase('account.keepTheseRecoveryCodes')}</b> }}
+            />
           </p>
           <pre className="num">{recovery.join('\n')}</pre>
           <Button
             onClick={() => {
               void navigator.clipboard?.writeText(recovery.join('\n'));
-              say('Copied');
+              say(phrase('account.copied'));
             }}
           >
-            Copy them
+            {phrase('account.copyThem')}
           </Button>
         </Note>
       )}
       {!on && !secret && (
         <div className="form">
-          <Form form={begin} submit="Set it up" disabled={!begin.values.current}>
+          <Form form={begin} submit={phrase('account.setItUp')} disabled={!begin.values.current}>
             <CurrentPassword form={begin} />
           </Form>
         </div>
       )}
       {!on && secret && (
         <div className="form">
-          <p>Read this picture with an authenticator app, or type the secret into it.</p>
+          <p>{phrase('account.readThisPictureWith')}</p>
           <img
-            alt="Secret for the authenticator"
+            alt={phrase('account.secretForTheAuthenticator')}
             width={180}
             height={180}
             src={`data:image/svg+xml,${encodeURIComponent(secret.svg)}`}
@@ -91,21 +95,21 @@ export function SecondStep({ account }: { account: Answer<'GET /api/account'> })
           </p>
           <Form
             form={turnOn}
-            submit="Turn it on"
+            submit={phrase('account.turnItOn')}
             disabled={!turnOn.values.code.trim()}
             beside={
               <Button look="plain" onClick={() => setSecret(null)}>
-                Cancel
+                {phrase('common.cancel')}
               </Button>
             }
           >
             <Text
               form={turnOn}
               name="code"
-              label="Code it shows"
+              label={phrase('account.codeItShows')}
               inputMode="numeric"
               autoComplete="one-time-code"
-              help="Six digits."
+              help={phrase('account.sixDigits')}
             />
           </Form>
         </div>
@@ -114,7 +118,7 @@ export function SecondStep({ account }: { account: Answer<'GET /api/account'> })
         <div className="form">
           <Form
             form={change}
-            submit="New recovery codes"
+            submit={phrase('account.newRecoveryCodes')}
             look="normal"
             disabled={!change.values.current}
             beside={
@@ -127,7 +131,7 @@ export function SecondStep({ account }: { account: Answer<'GET /api/account'> })
                     change.submit();
                   }}
                 >
-                  Turn it off
+                  {phrase('account.turnItOff')}
                 </Button>
               )
             }
@@ -145,7 +149,7 @@ function CurrentPassword<V extends { current: string }>({ form }: { form: FormSt
     <Text
       form={form as unknown as FormState<{ current: string }>}
       name="current"
-      label="Current password"
+      label={phrase('account.currentPassword')}
       type="password"
       autoComplete="current-password"
     />

@@ -1,5 +1,6 @@
 import { useNavigate } from 'react-router';
 import { contactsContract } from '#contract/contacts.ts';
+import { phrase } from '#web/words/phrase.ts';
 import { FormDialog } from '../kit/form/FormDialog.tsx';
 import { OneOf } from '../kit/form/fields.tsx';
 import { prepare } from '../kit/form/request.ts';
@@ -19,19 +20,32 @@ export function AddContact({ close }: { close: () => void }) {
     // An organization has one name.
     fieldOf: (path, { kind }) => (path === 'given' && kind === 'organization' ? 'family' : path),
     after: ({ id, existed }, { kind }) => {
-      say(existed ? `This ${kind} is known already` : 'Added');
+      say(
+        phrase(
+          !existed
+            ? 'common.added'
+            : kind === 'person'
+              ? 'contacts.thisIsKnownAlready'
+              : 'contacts.thisOrganizationIsKnown',
+        ),
+      );
       navigate(`/contacts/${id}`);
     },
   });
   return (
-    <FormDialog form={form} title="Add somebody" submit="Add" close={close}>
+    <FormDialog
+      form={form}
+      title={phrase('contacts.addSomebody')}
+      submit={phrase('common.add')}
+      close={close}
+    >
       <OneOf
         form={form}
         name="kind"
-        label="Kind"
+        label={phrase('common.kind')}
         choices={[
-          { value: 'person', label: 'A person' },
-          { value: 'organization', label: 'An organization' },
+          { value: 'person', label: phrase('contacts.aPerson') },
+          { value: 'organization', label: phrase('contacts.anOrganization') },
         ]}
       />
       <PersonFields

@@ -1,9 +1,10 @@
-import { chakra } from '@chakra-ui/react';
+import { chakra, type SystemStyleObject } from '@chakra-ui/react';
 import { useState } from 'react';
 import { type ContactRecord, contactsContract } from '#contract/contacts.ts';
 import { fullName } from '#core/contacts/names.ts';
 import { addressOf } from '#web/api.ts';
 import { Button } from '#web/kit/Button.tsx';
+import { phrase } from '#web/words/phrase.ts';
 import { Asking } from '../kit/Asking.tsx';
 import { FormDialog } from '../kit/form/FormDialog.tsx';
 import { Text } from '../kit/form/fields.tsx';
@@ -15,33 +16,44 @@ import { say } from '../kit/toast.tsx';
 import { useAction, useAsk } from '../parts/ask.ts';
 import { useSaying } from '../parts/saying.ts';
 
+const careLook: SystemStyleObject = {
+  flexWrap: 'wrap',
+  marginTop: '20px',
+  fontSize: '14px',
+  gap: '8px 14px',
+};
+
 /** Everything held about a person to take along, and erasing them for good. */
 export function Care({ contact }: { contact: ContactRecord }) {
   const [erasing, setErasing] = useState(false);
   const [links, setLinks] = useState(false);
   const params = { id: contact.id };
   const link = useAction('POST /api/contacts/:id/own-link', ({ sentTo }) =>
-    say(`Their own link goes to ${sentTo}.`),
+    say(phrase('contacts.theirOwnLinkGoes', { sentTo })),
   );
   if (contact.erasedAt) return null;
   return (
-    <div className="acts care">
+    <chakra.div className="acts" css={careLook}>
       {contact.kind === 'person' && (
         <>
           <Button disabled={link.isPending} onClick={() => link.mutate({ params })}>
-            Send their own link
+            {phrase('contacts.sendTheirOwnLink')}
           </Button>
-          <Button onClick={() => setLinks(true)}>Their links</Button>
+          <Button onClick={() => setLinks(true)}>{phrase('contacts.theirLinks')}</Button>
         </>
       )}
-      <a href={addressOf('GET /api/contacts/:id/everything.json', params)}>Everything held, as JSON</a>
-      <a href={addressOf('GET /api/contacts/:id/everything.csv', params)}>The lifeline as CSV</a>
+      <a href={addressOf('GET /api/contacts/:id/everything.json', params)}>
+        {phrase('contacts.everythingHeldAsJson')}
+      </a>
+      <a href={addressOf('GET /api/contacts/:id/everything.csv', params)}>
+        {phrase('contacts.theLifelineAsCsv')}
+      </a>
       <Button look="stop" onClick={() => setErasing(true)}>
-        Erase this {contact.kind}
+        {phrase(contact.kind === 'person' ? 'contacts.eraseThis' : 'contacts.eraseThisOrganization')}
       </Button>
       {links && <Links contact={contact} close={() => setLinks(false)} />}
       {erasing && <Erase contact={contact} close={() => setErasing(false)} />}
-    </div>
+    </chakra.div>
   );
 }
 
@@ -51,23 +63,16 @@ function Links({ contact, close }: { contact: ContactRecord; close: () => void }
   const params = { id: contact.id };
   const links = useAsk('GET /api/contacts/:id/links', { params });
   const change = useAction('POST /api/contacts/:id/links', (_, sent) =>
-    say(
-      sent?.body?.renew
-        ? 'The old link leads nowhere now. The new one goes out with the next message.'
-        : 'The link leads nowhere now.',
-    ),
+    say(sent?.body?.renew ? phrase('contacts.theOldLinkLeads') : phrase('contacts.theLinkLeadsNowhere')),
   );
   return (
-    <Asking open close={close} title={`Links of ${fullName(contact)}`} actions={null}>
-      <p className="soft">
-        Whoever has a link sees what it leads to. Stop one that came into other hands, or renew it: the old
-        one then leads nowhere, and their next message carries the new one.
-      </p>
+    <Asking open close={close} title={phrase('contacts.linksOf', { name: fullName(contact) })} actions={null}>
+      <p className="soft">{phrase('contacts.whoeverHasALink')}</p>
       <Problems of={change.problem} />
       <Loaded of={links}>
         {(list) =>
           list.length === 0 ? (
-            <Empty>No link was sent to them yet.</Empty>
+            <Empty>{phrase('contacts.noLinkWasSent')}</Empty>
           ) : (
             <ul className="lines">
               {list.map((l) => (
@@ -76,14 +81,16 @@ function Links({ contact, close }: { contact: ContactRecord; close: () => void }
                     {l.about}
                     <br />
                     <small className="soft">
-                      {l.stoppedAt ? `Stopped ${dayAndYear(l.stoppedAt)}` : `Since ${dayAndYear(l.madeAt)}`}
+                      {l.stoppedAt
+                        ? phrase('contacts.stopped', { stoppedAt: dayAndYear(l.stoppedAt) })
+                        : phrase('contacts.since', { madeAt: dayAndYear(l.madeAt) })}
                     </small>
                   </span>
                   <span className="acts">
                     {!l.stoppedAt && (
                       <Button
                         disabled={change.isPending}
-                        aria-label={`Stop the link: ${l.about}`}
+                        aria-label={phrase('contacts.stopTheLink', { about: l.about })}
                         onClick={() =>
                           change.mutate({
                             params,
@@ -91,17 +98,17 @@ function Links({ contact, close }: { contact: ContactRecord; close: () => void }
                           })
                         }
                       >
-                        Stop
+                        {phrase('contacts.stop')}
                       </Button>
                     )}
                     <Button
                       disabled={change.isPending}
-                      aria-label={`Renew the link: ${l.about}`}
+                      aria-label={phrase('contacts.renewTheLink', { about: l.about })}
                       onClick={() =>
                         change.mutate({ params, body: { kind: l.kind, subjectId: l.subjectId, renew: true } })
                       }
                     >
-                      Renew
+                      {phrase('contacts.renew')}
                     </Button>
                   </span>
                 </li>
@@ -122,22 +129,22 @@ function Erase({ contact, close }: { contact: ContactRecord; close: () => void }
     request: (body) => prepare(contactsContract, 'POST /api/contacts/:id/erase', { params, body }),
     after: () => {
       close();
-      say(`The ${contact.kind} was erased.`);
+      say(phrase(contact.kind === 'person' ? 'contacts.theWasErased' : 'contacts.theOrganizationWasErased'));
     },
   });
   return (
     <FormDialog
       form={form}
       close={close}
-      title={`Erase ${fullName(contact)} for good?`}
-      submit="Erase for good"
+      title={phrase('contacts.eraseForGood', { name: fullName(contact) })}
+      submit={phrase('contacts.eraseIt')}
       look="stop"
       disabled={!form.values.name.trim()}
     >
       <Loaded of={what}>
         {({ goes, kept }) => (
           <>
-            <p>This can’t be undone. Deleted: {goes.join(', ')}.</p>
+            <p>{phrase('contacts.thisCantBeUndone', { goes: goes.join(', ') })}</p>
             {kept.length > 0 && (
               <chakra.ul paddingLeft="18px">
                 {kept.map((k) => (
@@ -148,7 +155,7 @@ function Erase({ contact, close }: { contact: ContactRecord; close: () => void }
           </>
         )}
       </Loaded>
-      <Text form={form} name="name" label={`Type the name to go on: ${fullName(contact)}`} />
+      <Text form={form} name="name" label={phrase('common.typeTheNameTo', { name: fullName(contact) })} />
     </FormDialog>
   );
 }

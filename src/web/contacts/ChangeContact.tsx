@@ -1,6 +1,7 @@
 import { chakra } from '@chakra-ui/react';
 import { type ContactRecord, contactsContract, emailKinds, phoneKinds } from '#contract/contacts.ts';
 import { attributes, textKeys, textsOf } from '#core/contacts/attributes.ts';
+import { phrase } from '#web/words/phrase.ts';
 import { FormDialog } from '../kit/form/FormDialog.tsx';
 import { Choose, DateField, Text, Tick } from '../kit/form/fields.tsx';
 import { prepare } from '../kit/form/request.ts';
@@ -48,51 +49,68 @@ export function ChangeContact({ contact, close }: { contact: ContactRecord; clos
           ? `texts.${path}`
           : path.replace(/^(emails|phones)\.(\d+)\.(?:email|phone|kind)$/u, '$1.$2.value'),
     after: () => {
-      say('Saved');
+      say(phrase('common.saved'));
       close();
     },
   });
   return (
-    <FormDialog form={form} wide title="Change this contact" submit="Save" close={close}>
+    <FormDialog
+      form={form}
+      wide
+      title={phrase('contacts.changeThisContact')}
+      submit={phrase('common.save')}
+      close={close}
+    >
       {person ? (
         <div className="pair">
-          <Text form={form} name="given" label="First name" />
-          <Text form={form} name="family" label="Last name" />
+          <Text form={form} name="given" label={phrase('common.firstName')} />
+          <Text form={form} name="family" label={phrase('common.lastName')} />
         </div>
       ) : (
-        <Text form={form} name="family" label="Name" />
+        <Text form={form} name="family" label={phrase('common.name')} />
       )}
-      <ReachFields form={form} name="emails" label="Email" type="email" kinds={emailKinds} />
-      <ReachFields form={form} name="phones" label="Telephone" type="tel" kinds={phoneKinds} />
+      <ReachFields form={form} name="emails" label={phrase('common.email')} type="email" kinds={emailKinds} />
+      <ReachFields
+        form={form}
+        name="phones"
+        label={phrase('common.telephone')}
+        type="tel"
+        kinds={phoneKinds}
+      />
       <div className="pair">
-        <Text form={form} name="street" label="Street" />
-        <Text form={form} name="postalCode" label="Postal code" />
-        <DateField form={form} name="movedOn" label="Moved away on" />
-        {person && <DateField form={form} name="birthDate" label="Birth date" />}
+        <Text form={form} name="street" label={phrase('contacts.street')} />
+        <Text form={form} name="postalCode" label={phrase('contacts.postalCode')} />
+        <DateField form={form} name="movedOn" label={phrase('contacts.movedAwayOn')} />
+        {person && <DateField form={form} name="birthDate" label={phrase('common.birthDate')} />}
         <Choose
           form={form}
           name="language"
-          label="Written to in"
+          label={phrase('contacts.writtenToIn')}
           choices={[
-            { value: 'en', label: 'English' },
-            { value: 'fr', label: 'French' },
+            { value: 'en', label: phrase('common.english') },
+            { value: 'fr', label: phrase('common.french') },
           ]}
         />
         {person && (
-          <Text form={form} name="languages" label="Reads too" help="Letters of the languages: de, mi, uk" />
+          <Text
+            form={form}
+            name="languages"
+            label={phrase('contacts.readsToo')}
+            help={phrase('contacts.lettersOfTheLanguages')}
+          />
         )}
         {person &&
           textKeys.map((key) => (
             <Text key={key} form={form} name={`texts.${key}`} label={attributes[key].text.label} />
           ))}
-        {person && <DateField form={form} name="deceasedOn" label="Died on" />}
+        {person && <DateField form={form} name="deceasedOn" label={phrase('contacts.diedOn')} />}
         {contact.fields.map((f) => (
           <OwnField key={f.id} form={form} field={f} />
         ))}
       </div>
-      <Tick form={form} name="doNotContact" label="Do not contact">
-        Asked not to be contacted.{' '}
-        <chakra.span color="soft">Nothing is sent, planned reminders are held back.</chakra.span>
+      <Tick form={form} name="doNotContact" label={phrase('contacts.doNotContact')}>
+        {phrase('contacts.askedNotToBe')}{' '}
+        <chakra.span color="soft">{phrase('contacts.nothingIsSentPlanned')}</chakra.span>
       </Tick>
     </FormDialog>
   );

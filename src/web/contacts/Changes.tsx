@@ -1,6 +1,7 @@
 import { chakra } from '@chakra-ui/react';
 import { Link } from 'react-router';
 import { Button } from '#web/kit/Button.tsx';
+import { phrase } from '#web/words/phrase.ts';
 import { Empty } from '../kit/Note.tsx';
 import { Loaded, Problems } from '../kit/notices.tsx';
 import { say } from '../kit/toast.tsx';
@@ -9,38 +10,35 @@ import { Person } from '../parts/Person.tsx';
 import { useSaying } from '../parts/saying.ts';
 
 const fieldWords: Record<string, string> = {
-  given: 'First name',
-  family: 'Last name',
-  birthDate: 'Birth date',
-  street: 'Street',
-  postalCode: 'Postal code',
-  level: 'Level of membership',
-  endsOn: 'Membership ends on',
-  email: 'Another email',
-  phone: 'Another telephone',
-  guardian: 'Guardian',
+  given: phrase('common.firstName'),
+  family: phrase('common.lastName'),
+  birthDate: phrase('common.birthDate'),
+  street: phrase('contacts.street'),
+  postalCode: phrase('contacts.postalCode'),
+  level: phrase('contacts.levelOfMembership'),
+  endsOn: phrase('contacts.membershipEndsOn'),
+  email: phrase('contacts.anotherEmail'),
+  phone: phrase('contacts.anotherTelephone'),
+  guardian: phrase('contacts.guardian'),
 };
 
 /** Changes that people asked for on their own page, or that somebody from outside said, and that staff decide. */
 export default function Changes() {
   const { dayAndYear } = useSaying();
   const changes = useAsk('GET /api/proposals');
-  const decide = useAction('POST /api/proposals/:id/decide', () => say('Decided.'));
+  const decide = useAction('POST /api/proposals/:id/decide', () => say(phrase('contacts.decided')));
   const put = (id: string, accept: boolean) => decide.mutate({ params: { id }, body: { accept } });
   return (
     <chakra.div className="page" maxWidth="900px">
       <p>
-        <Link to="/contacts">Contacts</Link>
+        <Link to="/contacts">{phrase('common.contacts')}</Link>
       </p>
-      <h1>Changes people asked for</h1>
+      <h1>{phrase('contacts.changesPeopleAskedFor')}</h1>
       <Problems of={decide.problem} />
       <Loaded of={changes}>
         {(list) =>
           list.length === 0 ? (
-            <Empty>
-              What people change on their own page against your records waits here, and so do addresses,
-              telephones and guardians that somebody names from outside.
-            </Empty>
+            <Empty>{phrase('contacts.whatPeopleChangeOn')}</Empty>
           ) : (
             <ul className="lines">
               {list.map((p) => (
@@ -55,15 +53,15 @@ export default function Changes() {
                     {p.otherContactId ? (
                       <Person id={p.otherContactId} name={p.after ?? ''} />
                     ) : (
-                      (p.after ?? <span className="soft">nothing</span>)
+                      (p.after ?? <span className="soft">{phrase('common.nothing')}</span>)
                     )}
                   </span>
                   <span className="acts">
                     <Button look="main" disabled={decide.isPending} onClick={() => put(p.id, true)}>
-                      Take it over
+                      {phrase('contacts.takeItOver')}
                     </Button>
                     <Button disabled={decide.isPending} onClick={() => put(p.id, false)}>
-                      Leave the record
+                      {phrase('contacts.leaveTheRecord')}
                     </Button>
                   </span>
                 </li>

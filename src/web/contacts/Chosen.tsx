@@ -1,14 +1,25 @@
-import { chakra } from '@chakra-ui/react';
+import { chakra, type SystemStyleObject } from '@chakra-ui/react';
 import { type ReactNode, useState } from 'react';
 import { ApiProblem, saveFile } from '#web/api.ts';
 import { Button } from '#web/kit/Button.tsx';
+import { InlineChoice, InlineText } from '#web/kit/Inline.tsx';
+import { phrase } from '#web/words/phrase.ts';
 import { Problems } from '../kit/notices.tsx';
 import { say } from '../kit/toast.tsx';
 import { useAction, useAsk, useMe } from '../parts/ask.ts';
-import { sayCount } from '../parts/saying.ts';
 import { MailingForm } from './MailingForm.tsx';
 
-const sayContacts = (n: number): string => (n === 1 ? '1 contact' : `${sayCount(n)} contacts`);
+const chosenLook: SystemStyleObject = {
+  display: 'flex',
+  flexWrap: 'wrap',
+  gap: '8px 14px',
+  alignItems: 'center',
+  padding: '6px 12px',
+  margin: '6px 0',
+  border: '1px solid var(--verdigris)',
+  background: 'var(--wash)',
+  fontSize: '14px',
+};
 
 /** What can be done with several contacts at once: a tag, a segment, a message, a file. */
 export function Chosen({
@@ -41,37 +52,37 @@ export function Chosen({
     </Button>
   );
   return (
-    <div className="chosen">
-      <b className="num">{sayCount(ids.length)} chosen</b>
+    <chakra.div css={chosenLook}>
+      <b className="num">{phrase('contacts.chosen', { ids: ids.length })}</b>
       {all !== null && (
         <Button look="link" onClick={chooseAll}>
-          Choose all {sayCount(all)} found
+          {phrase('contacts.chooseAllFound', { all })}
         </Button>
       )}
-      {part('tag', 'Tag')}
-      {part('segment', 'Put into a segment')}
+      {part('tag', phrase('contacts.tag'))}
+      {part('segment', phrase('contacts.addToASegment'))}
       {coordinator && (
         <>
-          <Button onClick={() => setWriting(true)}>Write to them</Button>
-          <Button onClick={() => save('csv')}>CSV</Button>
-          <Button onClick={() => save('vcf')}>vCard</Button>
+          <Button onClick={() => setWriting(true)}>{phrase('common.writeToThem')}</Button>
+          <Button onClick={() => save('csv')}>{phrase('contacts.exportAsCsv', { n: ids.length })}</Button>
+          <Button onClick={() => save('vcf')}>{phrase('contacts.exportAsVcard', { n: ids.length })}</Button>
         </>
       )}
       <Button look="plain" onClick={clear}>
-        Choose nobody
+        {phrase('contacts.clearSelection')}
       </Button>
       {doing === 'tag' && <TagThem ids={ids} />}
       {doing === 'segment' && <PutThem ids={ids} />}
       <Problems of={failed} />
       {writing && <MailingForm to={{ ids: [...ids] }} close={() => setWriting(false)} />}
-    </div>
+    </chakra.div>
   );
 }
 
 function TagThem({ ids }: { ids: readonly string[] }) {
   const [tag, setTag] = useState('');
   const tags = useAsk('GET /api/tags').data ?? [];
-  const undo = useAction('POST /api/tags', () => say('Undone.'));
+  const undo = useAction('POST /api/tags', () => say(phrase('common.undone')));
   const change = useAction('POST /api/tags');
   const run = (remove: boolean) => {
     const clean = tag.trim().toLowerCase();
@@ -83,12 +94,15 @@ function TagThem({ ids }: { ids: readonly string[] }) {
           say(
             changed.length === 0
               ? remove
-                ? `None of them has “${clean}”.`
-                : `All of them have “${clean}” already.`
-              : `“${clean}” ${remove ? 'taken off' : 'added to'} ${sayContacts(changed.length)}.`,
+                ? phrase('contacts.noneOfThemHas', { clean })
+                : phrase('contacts.allOfThemHave', { clean })
+              : phrase(remove ? 'contacts.tagRemoved' : 'contacts.tagAdded', {
+                  tag: clean,
+                  n: changed.length,
+                }),
             changed.length
               ? {
-                  label: 'Undo',
+                  label: phrase('common.undo'),
                   run: () => undo.mutate({ body: { tag: clean, ids: changed, remove: !remove } }),
                 }
               : undefined,
@@ -99,13 +113,13 @@ function TagThem({ ids }: { ids: readonly string[] }) {
   };
   return (
     <span className="acts">
-      <chakra.input
+      <InlineText
         list="tags"
-        value={tag}
-        placeholder="a tag"
-        aria-label="Tag"
+        label={phrase('contacts.tag')}
+        placeholder={phrase('contacts.aTag')}
         width="150px"
-        onChange={(e) => setTag(e.target.value)}
+        value={tag}
+        set={setTag}
         onKeyDown={(e) => e.key === 'Enter' && tag.trim() && run(false)}
       />
       <datalist id="tags">
@@ -114,10 +128,10 @@ function TagThem({ ids }: { ids: readonly string[] }) {
         ))}
       </datalist>
       <Button disabled={!tag.trim() || change.isPending} onClick={() => run(false)}>
-        Add the tag
+        {phrase('contacts.addTheTag')}
       </Button>
       <Button look="plain" disabled={!tag.trim() || change.isPending} onClick={() => run(true)}>
-        Take it off
+        {phrase('contacts.removeTheTag')}
       </Button>
       <Problems of={change.problem} />
     </span>
@@ -129,8 +143,8 @@ function PutThem({ ids }: { ids: readonly string[] }) {
   const segments = (useAsk('GET /api/segments').data ?? []).filter((s) => s.frozenAt);
   const [into, setInto] = useState('');
   const [name, setName] = useState('');
-  const undo = useAction('POST /api/segments/:id/members', () => say('Undone.'));
-  const throwAway = useAction('DELETE /api/segments/:id', () => say('Undone.'));
+  const undo = useAction('POST /api/segments/:id/members', () => say(phrase('common.undone')));
+  const throwAway = useAction('DELETE /api/segments/:id', () => say(phrase('common.undone')));
   const put = useAction('POST /api/segments/:id/members');
   const make = useAction('POST /api/segments');
   const known = segments.find((s) => s.id === into);
@@ -141,8 +155,8 @@ function PutThem({ ids }: { ids: readonly string[] }) {
         {
           onSuccess: ({ id }) => {
             setName('');
-            say(`“${name}” was made of ${sayContacts(ids.length)}.`, {
-              label: 'Undo',
+            say(phrase('contacts.wasMadeOf', { name, ids: ids.length }), {
+              label: phrase('common.undo'),
               run: () => throwAway.mutate({ params: { id } }),
             });
           },
@@ -156,11 +170,11 @@ function PutThem({ ids }: { ids: readonly string[] }) {
         onSuccess: ({ changed }) =>
           say(
             changed.length
-              ? `${sayContacts(changed.length)} put into “${known.name}”.`
-              : `All of them are in “${known.name}” already.`,
+              ? phrase('contacts.addedToSegment', { changed: changed.length, name: known.name })
+              : phrase('contacts.allOfThemAre', { name: known.name }),
             changed.length
               ? {
-                  label: 'Undo',
+                  label: phrase('common.undo'),
                   run: () => undo.mutate({ params: { id: known.id }, body: { ids: changed, remove: true } }),
                 }
               : undefined,
@@ -170,26 +184,24 @@ function PutThem({ ids }: { ids: readonly string[] }) {
   };
   return (
     <span className="acts">
-      <chakra.select aria-label="Segment" width="auto" value={into} onChange={(e) => setInto(e.target.value)}>
-        <option value="">a new one</option>
-        {segments.map((s) => (
-          <option key={s.id} value={s.id}>
-            {s.name} ({s.count})
-          </option>
-        ))}
-      </chakra.select>
+      <InlineChoice
+        label={phrase('contacts.segment')}
+        value={into}
+        set={setInto}
+        empty={phrase('contacts.aNewOne')}
+        choices={segments.map((s) => ({ value: s.id, label: `${s.name} (${s.count})` }))}
+      />
       {!known && (
-        <chakra.input
-          aria-label="Name of the new segment"
-          placeholder="its name"
-          width="180px"
+        <InlineText
+          label={phrase('contacts.nameOfTheNew')}
+          placeholder={phrase('contacts.itsName')}
           value={name}
-          onChange={(e) => setName(e.target.value)}
+          set={setName}
           onKeyDown={(e) => e.key === 'Enter' && name.trim() && run()}
         />
       )}
       <Button disabled={put.isPending || make.isPending || (!known && !name.trim())} onClick={run}>
-        Put them in
+        {phrase('contacts.addThem')}
       </Button>
       <Problems of={put.problem ?? make.problem} />
     </span>

@@ -8,6 +8,9 @@ import {
   consentTopics,
 } from '#core/contacts/consent.ts';
 import { Button } from '#web/kit/Button.tsx';
+import { InlineChoice } from '#web/kit/Inline.tsx';
+import { Phrase } from '#web/words/Phrase.tsx';
+import { phrase, term } from '#web/words/phrase.ts';
 import { say } from '../kit/toast.tsx';
 import { useAction, useMayChangeContacts } from '../parts/ask.ts';
 import { useSaying } from '../parts/saying.ts';
@@ -18,24 +21,37 @@ export function Consents({ contact }: { contact: ContactRecord }) {
   const [channel, setChannel] = useState<ConsentChannel>('email');
   const { dayAndYear } = useSaying();
   const may = useMayChangeContacts();
-  const write = useAction('POST /api/contacts/:id/consents', () => say('Written down.'));
+  const write = useAction('POST /api/contacts/:id/consents', () => say(phrase('contacts.writtenDown')));
   const put = (granted: boolean) =>
     write.mutate({ params: { id: contact.id }, body: { topic, channel, granted } });
   return (
     <chakra.details fontSize="14px" margin="10px 0">
       <chakra.summary cursor="pointer">
-        Consent{' '}
+        {phrase('contacts.consent')}{' '}
         <span className="soft">
           {contact.consents.length === 0
-            ? 'never asked'
+            ? phrase('contacts.neverAsked')
             : contact.consents
-                .map((c) => `${c.topic} by ${c.channel}: ${c.granted ? 'yes' : 'no'}`)
+                .map((c) =>
+                  phrase('contacts.by', {
+                    topic: term(c.topic),
+                    channel: term(c.channel),
+                    granted: term(c.granted ? 'yes' : 'no'),
+                  }),
+                )
                 .join(', ')}
         </span>
       </chakra.summary>
       {contact.consents.map((c) => (
         <p key={`${c.topic}${c.channel}`}>
-          {c.topic} by {c.channel}: <b>{c.granted ? 'yes' : 'no'}</b>{' '}
+          <Phrase
+            of="contacts.by"
+            with={{
+              topic: term(c.topic),
+              channel: term(c.channel),
+              granted: <b>{term(c.granted ? 'yes' : 'no')}</b>,
+            }}
+          />{' '}
           <span className="soft">
             {c.source}, {dayAndYear(c.at)}
           </span>
@@ -43,32 +59,24 @@ export function Consents({ contact }: { contact: ContactRecord }) {
       ))}
       {may && (
         <chakra.div className="tools" flexWrap="wrap">
-          <chakra.select
-            aria-label="Topic"
-            width="auto"
+          <InlineChoice
+            label={phrase('contacts.topic')}
             value={topic}
-            onChange={(e) => setTopic(e.target.value as typeof topic)}
-          >
-            {consentTopics.map((t) => (
-              <option key={t}>{t}</option>
-            ))}
-          </chakra.select>
-          by
-          <chakra.select
-            aria-label="Channel"
-            width="auto"
+            set={(to) => setTopic(to as typeof topic)}
+            choices={consentTopics.map((t) => ({ value: t, label: term(t) }))}
+          />
+          {phrase('common.by')}
+          <InlineChoice
+            label={phrase('contacts.channel')}
             value={channel}
-            onChange={(e) => setChannel(e.target.value as typeof channel)}
-          >
-            {consentChannels.map((c) => (
-              <option key={c}>{c}</option>
-            ))}
-          </chakra.select>
+            set={(to) => setChannel(to as typeof channel)}
+            choices={consentChannels.map((c) => ({ value: c, label: term(c) }))}
+          />
           <Button disabled={write.isPending} onClick={() => put(true)}>
-            They said yes
+            {phrase('contacts.theySaidYes')}
           </Button>
           <Button disabled={write.isPending} onClick={() => put(false)}>
-            They said no
+            {phrase('contacts.theySaidNo')}
           </Button>
         </chakra.div>
       )}

@@ -1,6 +1,8 @@
+import { chakra, type SystemStyleObject } from '@chakra-ui/react';
 import { useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { Button } from '#web/kit/Button.tsx';
+import { phrase } from '#web/words/phrase.ts';
 import { Loaded } from '../kit/notices.tsx';
 import { useAsk, useMayChangeContacts, useMe } from '../parts/ask.ts';
 import { Care } from './Care.tsx';
@@ -14,6 +16,18 @@ import { Photo } from './Photo.tsx';
 import { Tags } from './Tags.tsx';
 import { Ties } from './Ties.tsx';
 
+// One contact: what is known on the left, what they did on the right.
+const recordLook: SystemStyleObject = {
+  display: 'grid',
+  gridTemplateColumns: 'minmax(0, 380px) minmax(0, 1fr)',
+  gap: '0 40px',
+  alignItems: 'start',
+  marginTop: '10px',
+  '@media (max-width: 900px)': {
+    gridTemplateColumns: 'minmax(0, 1fr)',
+  },
+};
+
 /** The page of one contact: what is known of them on the left, what they did on the right. */
 export default function Contact() {
   const { id = '' } = useParams();
@@ -24,13 +38,13 @@ export default function Contact() {
   return (
     <div className="page">
       <div className="spread">
-        <Link to="/contacts">Contacts</Link>
-        {may && <Button onClick={() => setEditing(true)}>Change</Button>}
+        <Link to="/contacts">{phrase('common.contacts')}</Link>
+        {may && <Button onClick={() => setEditing(true)}>{phrase('common.change')}</Button>}
       </div>
       <Loaded of={contact}>
         {(c) => (
           <>
-            <div className="record">
+            <chakra.div css={recordLook}>
               <div>
                 <Photo contact={c} />
                 <Head contact={c} />
@@ -46,7 +60,7 @@ export default function Contact() {
                 <Notes contact={c} />
                 <Lifeline id={id} />
               </div>
-            </div>
+            </chakra.div>
             {editing && <ChangeContact contact={c} close={() => setEditing(false)} />}
           </>
         )}

@@ -1,32 +1,36 @@
-import { chakra } from '@chakra-ui/react';
 import { useDeferredValue, useEffect, useMemo, useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import type { ImportRow, ImportSummary } from '#contract/imports.ts';
 import { sayPhone } from '#core/contacts/reach.ts';
 import { addressOf } from '#web/api.ts';
 import { Button } from '#web/kit/Button.tsx';
+import { InlineText } from '#web/kit/Inline.tsx';
+import { phrase } from '#web/words/phrase.ts';
 import { Asking } from '../kit/Asking.tsx';
+import { ListViews } from '../kit/ListViews.tsx';
 import { Note } from '../kit/Note.tsx';
+import { NothingFound } from '../kit/NothingFound.tsx';
 import { Loaded, Problems } from '../kit/notices.tsx';
+import { Paging } from '../kit/Paging.tsx';
 import { Progress } from '../kit/Progress.tsx';
 import { type Column, Table } from '../kit/Table.tsx';
 import { say } from '../kit/toast.tsx';
 import { useAction, useAsk, useMe } from '../parts/ask.ts';
 import { Person } from '../parts/Person.tsx';
-import { sayCount, useSaying } from '../parts/saying.ts';
+import { useSaying } from '../parts/saying.ts';
 import { ImportColumns } from './ImportColumns.tsx';
 import { ImportRowSheet } from './ImportRowSheet.tsx';
 
 const verdictWords = {
-  new: 'New',
-  changes: 'Changes',
-  same: 'Same',
-  look: 'Needs a look',
-  rejected: 'Rejected',
+  new: phrase('contacts.newRows'),
+  changes: phrase('contacts.changes'),
+  same: phrase('contacts.same'),
+  look: phrase('contacts.toReview'),
+  rejected: phrase('contacts.rejected'),
 } as const;
 /** Who else a line of the file names. */
 const partWords = {
-  partner: 'also named there',
+  partner: phrase('contacts.alsoNamedThere'),
   guardian: 'guardian',
   'other guardian': 'guardian',
 } as const;
@@ -52,10 +56,10 @@ export default function Import() {
 
 const delimiterWords = (delimiter: string): string =>
   delimiter === 'vCard'
-    ? 'an address book'
+    ? phrase('contacts.anAddressBook')
     : delimiter === '\t'
-      ? 'tabs between cells'
-      : `“${delimiter}” between cells`;
+      ? phrase('contacts.tabsBetweenCells')
+      : phrase('contacts.betweenCells', { delimiter });
 
 /** How far applying or undoing is, as the server says it; listening begins before, as nothing is answered meanwhile. */
 function Underway({ id, words }: { id: string; words: string }) {
@@ -78,8 +82,8 @@ function Shown({ summary }: { summary: ImportSummary }) {
     close();
     say(
       s.state === 'checking'
-        ? 'Contacts were changed since the check. It is worked out again; look, then apply.'
-        : `${summary.fileName} was applied.`,
+        ? phrase('contacts.contactsWereChangedSince')
+        : phrase('contacts.wasApplied', { fileName: summary.fileName }),
     );
   });
   const undo = useAction('POST /api/imports/:id/undo', close);
@@ -92,63 +96,73 @@ function Shown({ summary }: { summary: ImportSummary }) {
   return (
     <>
       <p>
-        <Link to="/import">Bring people in</Link>
+        <Link to="/import">{phrase('common.importContacts')}</Link>
       </p>
       <div className="spread">
         <h1>{summary.fileName}</h1>
         <div className="acts">
           {['checking', 'checked', 'cancelled'].includes(summary.state) && (
             <Button look="plain" onClick={() => discard.mutate({ params })}>
-              Delete
+              {phrase('common.deleteIt')}
             </Button>
           )}
           {open && (
             <Button look="main" disabled={all === counts.rejected} onClick={() => setConfirming('apply')}>
-              Apply
+              {phrase('contacts.apply')}
             </Button>
           )}
           {summary.state === 'applied' && (
             <Button look="stop" onClick={() => setConfirming('undo')}>
-              Undo this import
+              {phrase('contacts.undoThisImport')}
             </Button>
           )}
         </div>
       </div>
       <p className="soft num">
-        {sayCount(summary.allRows)} rows · {summary.encoding}, {delimiterWords(summary.delimiter)}
-        {summary.headingLine > 0
-          ? `, heading in line ${summary.headingLine}`
-          : summary.delimiter !== 'vCard' && ', no heading'}
-        {summary.appliedAt && ` · applied ${at(summary.appliedAt)}`}
-        {summary.undoneAt && ` · undone ${at(summary.undoneAt)}`}
+        {[
+          phrase('contacts.aboutTheFile', {
+            allRows: summary.allRows,
+            encoding: summary.encoding,
+            delimiter: delimiterWords(summary.delimiter),
+          }),
+          summary.headingLine > 0
+            ? phrase('contacts.headingInLine', { line: summary.headingLine })
+            : summary.delimiter !== 'vCard' && phrase('contacts.noHeading'),
+          summary.appliedAt && phrase('contacts.applied', { appliedAt: at(summary.appliedAt) }),
+          summary.undoneAt && phrase('contacts.undone', { undoneAt: at(summary.undoneAt) }),
+        ]
+          .filter(Boolean)
+          .join(' · ')}
       </p>
       {open && summary.appliedBefore && (
         <Note as="p" tone="need" marginTop="10px">
-          This very file was applied on {at(summary.appliedBefore.at)}. Applying it again adds nobody twice.
+          {phrase('contacts.thisVeryFileWas', { at: at(summary.appliedBefore.at) })}
         </Note>
       )}
       {summary.state === 'cancelled' && (
         <Note as="p" tone="need" marginTop="10px">
-          The check was stopped; nothing was changed.{' '}
+          {phrase('contacts.theCheckWasStopped')}{' '}
           <Button
             look="link"
             onClick={() => map.mutate({ params, body: { ...summary.mapping, choices: summary.choices } })}
           >
-            Check it again
+            {phrase('contacts.checkItAgain')}
           </Button>
         </Note>
       )}
       <Problems of={map.problem ?? (confirming ? null : apply.problem) ?? undo.problem} />
       {(summary.state === 'applying' || summary.state === 'undoing') && (
         <Progress
-          words={summary.state === 'applying' ? 'Rows applied' : 'Rows taken back'}
+          words={
+            summary.state === 'applying' ? phrase('contacts.rowsApplied') : phrase('contacts.rowsTakenBack')
+          }
           done={summary.doneRows}
           all={summary.allRows}
         />
       )}
       {summary.state === 'checking' && (
         <Progress
-          words="Comparing every row with the contacts"
+          words={phrase('contacts.comparingEveryRowWith')}
           done={summary.doneRows}
           all={summary.allRows}
           cancel={() => cancel.mutate({ params })}
@@ -164,7 +178,7 @@ function Shown({ summary }: { summary: ImportSummary }) {
       {summary.kept.length > 0 && (
         <Note tone="need" margin="10px 0">
           <p>
-            <b>Left alone when it was undone:</b>
+            <b>{phrase('contacts.leftAloneWhenIt')}</b>
           </p>
           {summary.kept.map((k) => (
             <p key={k}>{k}</p>
@@ -175,44 +189,46 @@ function Shown({ summary }: { summary: ImportSummary }) {
       <Asking
         open={confirming === 'apply'}
         close={close}
-        title={`Apply ${summary.fileName}?`}
+        title={phrase('contacts.applyFile', { fileName: summary.fileName })}
         actions={
           <Button look="main" disabled={apply.isPending} onClick={() => apply.mutate({ params })}>
-            {apply.isPending ? 'Applying …' : `Apply ${sayCount(all - counts.rejected)} rows`}
+            {apply.isPending
+              ? phrase('contacts.applying')
+              : phrase('contacts.applyRows', { all: all - counts.rejected })}
           </Button>
         }
       >
         <Problems of={apply.problem} />
         <p>
-          {sayCount(counts.new + counts.look)} people become contacts
-          {counts.look > 0 &&
-            `, ${sayCount(counts.look)} of them although they may be known already: those are put up for a decision`}
-          . {sayCount(counts.changes)} who are known get what their row brings. {sayCount(counts.same)} rows
-          change nothing. {sayCount(counts.rejected)} are left out. It can be undone.
+          {phrase('contacts.peopleBecomeContacts', { new: counts.new + counts.look })}{' '}
+          {counts.look > 0 && phrase('contacts.ofThemAlthoughThey', { look: counts.look })}{' '}
+          {phrase('contacts.whoAreKnownGet', {
+            changes: counts.changes,
+            same: counts.same,
+            rejected: counts.rejected,
+          })}
         </p>
         {all > 3000 && !apply.isPending && (
           <p className="soft">
-            About {Math.max(5, Math.round(all / 1500 / 5) * 5)} seconds; nobody else can change anything
-            meanwhile.
+            {phrase('contacts.aboutSecondsNobodyElse', {
+              value: Math.max(5, Math.round(all / 1500 / 5) * 5),
+            })}
           </p>
         )}
-        <Underway id={summary.id} words="Written" />
+        <Underway id={summary.id} words={phrase('common.written')} />
       </Asking>
       <Asking
         open={confirming === 'undo'}
         close={close}
-        title="Undo this import?"
+        title={phrase('contacts.undoThisImportAsk')}
         actions={
           <Button look="stop" disabled={undo.isPending} onClick={() => undo.mutate({ params })}>
-            {undo.isPending ? 'Undoing …' : 'Undo it'}
+            {undo.isPending ? phrase('contacts.undoing') : phrase('contacts.undoIt')}
           </Button>
         }
       >
-        <p>
-          Contacts it made are removed and what it changed becomes what it was. Contacts that something hangs
-          on by now, and fields changed since, are left alone and named.
-        </p>
-        <Underway id={summary.id} words="Taken away" />
+        <p>{phrase('contacts.contactsItMadeAre')}</p>
+        <Underway id={summary.id} words={phrase('contacts.removed')} />
       </Asking>
     </>
   );
@@ -238,33 +254,32 @@ function Rows({ summary, all }: { summary: ImportSummary; all: number }) {
   return (
     <>
       <div className="tools">
-        <button type="button" className="chip" aria-pressed={verdict === ''} onClick={() => choose('')}>
-          All {sayCount(all)}
-        </button>
-        {(Object.keys(verdictWords) as Verdict[]).map((v) => (
-          <button
-            key={v}
-            type="button"
-            className="chip"
-            aria-pressed={verdict === v}
-            onClick={() => choose(v)}
-          >
-            {verdictWords[v]} {sayCount(counts[v])}
-          </button>
-        ))}
-        <chakra.input
+        <ListViews
+          label={phrase('common.show')}
+          value={verdict}
+          set={choose}
+          views={[
+            { value: '', label: phrase('contacts.allRows'), count: all },
+            ...(Object.keys(verdictWords) as Verdict[]).map((v) => ({
+              value: v,
+              label: verdictWords[v],
+              count: counts[v],
+            })),
+          ]}
+        />
+        <InlineText
+          label={phrase('contacts.findInTheRows')}
+          placeholder={phrase('contacts.findInTheRows')}
           width="220px"
-          placeholder="Find in the rows"
-          aria-label="Find in the rows"
           value={typed}
-          onChange={(e) => {
-            setTyped(e.target.value);
+          set={(text) => {
+            setTyped(text);
             setOffset(0);
           }}
         />
         {counts.rejected > 0 && (
           <a href={addressOf('GET /api/imports/:id/rejected.csv', { id: summary.id })}>
-            Rejected rows as CSV
+            {phrase('contacts.rejectedRowsAsCsv', { n: counts.rejected })}
           </a>
         )}
       </div>
@@ -272,25 +287,26 @@ function Rows({ summary, all }: { summary: ImportSummary; all: number }) {
         {({ rows: list, total }) => (
           <>
             <Table
-              label="Rows of the file"
+              label={phrase('contacts.rowsOfTheFile')}
               rows={list}
               columns={columns}
               keyOf={(r) => String(r.line)}
               open={setShown}
-              empty="No row of this kind."
+              empty={
+                <NothingFound
+                  ways={[
+                    ...(typed
+                      ? [{ label: phrase('contacts.withoutWords', { q: typed }), run: () => setTyped('') }]
+                      : []),
+                    ...(verdict ? [{ label: phrase('contacts.showAllRows'), run: () => choose('') }] : []),
+                  ]}
+                >
+                  {phrase('contacts.noRowOfThis')}
+                </NothingFound>
+              }
               height="60vh"
             />
-            {total > pageSize && (
-              <p className="tools num">
-                Rows {offset + 1} to {Math.min(total, offset + pageSize)} of {total}
-                <Button disabled={offset === 0} onClick={() => setOffset(offset - pageSize)}>
-                  Earlier
-                </Button>
-                <Button disabled={offset + pageSize >= total} onClick={() => setOffset(offset + pageSize)}>
-                  Later
-                </Button>
-              </p>
-            )}
+            <Paging offset={offset} size={pageSize} shown={list.length} total={total} set={setOffset} />
           </>
         )}
       </Loaded>
@@ -304,7 +320,7 @@ function Rows({ summary, all }: { summary: ImportSummary; all: number }) {
 const rowColumns = (country: string): Column<ImportRow>[] => [
   {
     id: 'line',
-    heading: 'Line',
+    heading: phrase('contacts.line'),
     number: true,
     width: '56px',
     sortBy: (r) => r.ofLine ?? r.line,
@@ -312,7 +328,7 @@ const rowColumns = (country: string): Column<ImportRow>[] => [
   },
   {
     id: 'name',
-    heading: 'Name',
+    heading: phrase('common.name'),
     width: '19%',
     sortBy: (r) => r.name.toLowerCase(),
     cell: (r) => (
@@ -324,18 +340,18 @@ const rowColumns = (country: string): Column<ImportRow>[] => [
   },
   {
     id: 'verdict',
-    heading: 'Becomes',
+    heading: phrase('contacts.becomes'),
     width: '110px',
     sortBy: (r) => r.verdict,
     cell: (r) => (
       <span className={r.verdict === 'rejected' ? 'late' : r.verdict === 'look' ? 'need' : ''}>
-        {r.excluded ? 'Left out' : verdictWords[r.verdict]}
+        {r.excluded ? phrase('common.leftOut') : verdictWords[r.verdict]}
       </span>
     ),
   },
   {
     id: 'why',
-    heading: 'What and why',
+    heading: phrase('contacts.whatAndWhy'),
     cell: (r) => (
       <>
         {r.contactName && (

@@ -3,6 +3,9 @@ import type { ImportSummary } from '#contract/imports.ts';
 import { textsOf } from '#core/contacts/attributes.ts';
 import { type ImportField, type Policy, several, usualPolicy } from '#core/imports/importing.ts';
 import { type ColumnMeaning, columnMeanings, fieldIdOf } from '#core/imports/mapping.ts';
+import { Tick } from '#web/kit/Choosing.tsx';
+import { InlineChoice } from '#web/kit/Inline.tsx';
+import { phrase, term } from '#web/words/phrase.ts';
 import { useAsk } from '../parts/ask.ts';
 
 export type NewMapping = ImportSummary['mapping'] & { choices: ImportSummary['choices'] };
@@ -27,20 +30,24 @@ export function ImportColumns({
   return (
     <chakra.details open={summary.state === 'checked'} margin="10px 0">
       <chakra.summary className="name" cursor="pointer" fontSize="16px">
-        What the columns mean{' '}
+        {phrase('contacts.whatTheColumnsMean')}{' '}
         <small className="soft">
-          {used} of {headings.length} are brought in
-          {summary.mappingFrom && `, as for ${summary.mappingFrom.fileName}`}
+          {[
+            phrase('contacts.ofAreBroughtIn', { used, headings: headings.length }),
+            summary.mappingFrom && phrase('contacts.asFor', { fileName: summary.mappingFrom.fileName }),
+          ]
+            .filter(Boolean)
+            .join(', ')}
         </small>
       </chakra.summary>
       <chakra.div className="table" maxHeight="38vh" marginTop="6px">
         <table>
           <thead>
             <tr>
-              <chakra.th width="19%">Heading in the file</chakra.th>
-              <th>First values</th>
-              <chakra.th width="190px">Means</chakra.th>
-              <chakra.th width="150px">How sure</chakra.th>
+              <chakra.th width="19%">{phrase('contacts.headingInTheFile')}</chakra.th>
+              <th>{phrase('contacts.firstValues')}</th>
+              <chakra.th width="190px">{phrase('contacts.means')}</chakra.th>
+              <chakra.th width="150px">{phrase('contacts.howSure')}</chakra.th>
             </tr>
           </thead>
           <tbody>
@@ -58,50 +65,45 @@ export function ImportColumns({
                       .join(' · ')}
                   </chakra.td>
                   <td>
-                    <select
-                      aria-label={`Meaning of ${heading}`}
-                      className={meaning === 'leave' ? 'quiet small' : 'small'}
+                    <InlineChoice
+                      label={phrase('contacts.meaningOf', { heading })}
+                      look={meaning === 'leave' ? 'quiet' : 'cell'}
                       value={meaning}
                       disabled={busy}
-                      onChange={(e) =>
+                      set={(to) =>
                         change({
-                          columns: mapping.columns.map((c, x) =>
-                            x === n ? (e.target.value as ColumnMeaning) : c,
-                          ),
+                          columns: mapping.columns.map((c, x) => (x === n ? (to as ColumnMeaning) : c)),
                         })
                       }
-                    >
-                      {columnMeanings.map((m) => (
-                        <option key={m} value={m}>
-                          {m === 'leave' ? 'leave out' : (meaningWords[m] ?? m)}
-                        </option>
-                      ))}
-                      {own.map((f) => (
-                        <option key={f.id} value={`field ${f.id}`}>
-                          {f.name}
-                        </option>
-                      ))}
-                    </select>
+                      choices={[
+                        ...columnMeanings.map((m) => ({
+                          value: m,
+                          label: m === 'leave' ? phrase('contacts.leaveOut') : (meaningWords[m] ?? term(m)),
+                        })),
+                        ...own.map((f) => ({ value: `field ${f.id}`, label: f.name })),
+                      ]}
+                    />
                   </td>
                   <td>
                     {order ? (
-                      <select
-                        aria-label={`Order of dates in ${heading}`}
-                        className={order === 'ask' ? 'small asks' : 'small'}
+                      <InlineChoice
+                        label={phrase('contacts.orderOfDatesIn', { heading })}
+                        look={order === 'ask' ? 'asks' : 'cell'}
                         value={order}
                         disabled={busy}
-                        onChange={(e) =>
+                        set={(to) =>
                           change({
-                            dateOrders: mapping.dateOrders.map((o, x) =>
-                              x === n ? (e.target.value as 'day first') : o,
-                            ),
+                            dateOrders: mapping.dateOrders.map((o, x) => (x === n ? (to as 'day first') : o)),
                           })
                         }
-                      >
-                        {order === 'ask' && <option value="ask">day or month first?</option>}
-                        <option value="day first">day first</option>
-                        <option value="month first">month first</option>
-                      </select>
+                        choices={[
+                          ...(order === 'ask'
+                            ? [{ value: 'ask', label: phrase('contacts.dayOrMonthFirst') }]
+                            : []),
+                          { value: 'day first', label: phrase('contacts.dayFirst') },
+                          { value: 'month first', label: phrase('contacts.monthFirst') },
+                        ]}
+                      />
                     ) : (
                       meaning !== 'leave' && <span className="soft">{sureness(confidence[n] ?? 1)}</span>
                     )}
@@ -119,9 +121,9 @@ export function ImportColumns({
 
 /** Meanings that say more in other words. */
 const meaningWords: Partial<Record<ColumnMeaning, string>> = {
-  newsletter: 'newsletter: yes or no',
-  'newsletter refused': 'newsletter: yes means no',
-  town: 'town or province',
+  newsletter: phrase('contacts.newsletterYesOrNo'),
+  'newsletter refused': phrase('contacts.newsletterYesMeansNo'),
+  town: phrase('contacts.townOrProvince'),
 };
 
 const fieldsOf: Partial<Record<ColumnMeaning, ImportField>> = {
@@ -177,40 +179,40 @@ function Whose({
   return (
     <chakra.fieldset border="0" padding="0" margin="10px 0 0" disabled={busy}>
       <chakra.legend className="soft" fontSize="14px" padding="0">
-        For people who are known already
+        {phrase('contacts.forPeopleWhoAre')}
       </chakra.legend>
       <chakra.div display="flex" flexWrap="wrap" gap="6px 18px" marginTop="4px">
         {fields.map((field) => (
-          <chakra.label key={field} fontSize="14px" display="inline-flex" gap="6px" alignItems="center">
-            {field}
-            <chakra.select
-              className="small"
-              width="auto"
+          <chakra.span key={field} fontSize="14px" display="inline-flex" gap="6px" alignItems="center">
+            {term(field)}
+            <InlineChoice
+              label={term(field)}
+              look="cell"
               value={choices.policies[field] ?? usualPolicy(field)}
-              onChange={(e) =>
+              disabled={busy}
+              set={(policy) =>
                 change({
-                  choices: {
-                    ...choices,
-                    policies: { ...choices.policies, [field]: e.target.value as Policy },
-                  },
+                  choices: { ...choices, policies: { ...choices.policies, [field]: policy as Policy } },
                 })
               }
-            >
-              <option value="fill blanks">fill blanks</option>
-              <option value="take theirs">{several.has(field) ? 'add theirs' : 'take theirs'}</option>
-              <option value="keep ours">keep ours</option>
-            </chakra.select>
-          </chakra.label>
+              choices={[
+                { value: 'fill blanks', label: phrase('contacts.fillBlanks') },
+                {
+                  value: 'take theirs',
+                  label: several.has(field) ? phrase('contacts.addTheirs') : term('take theirs'),
+                },
+                { value: 'keep ours', label: phrase('contacts.keepOurs') },
+              ]}
+            />
+          </chakra.span>
         ))}
         {consent && (
-          <chakra.label fontSize="14px" display="inline-flex" gap="6px" alignItems="center">
-            <input
-              type="checkbox"
-              checked={choices.widenConsent}
-              onChange={(e) => change({ choices: { ...choices, widenConsent: e.target.checked } })}
-            />
-            A yes in this file counts as consent (a no always counts)
-          </chakra.label>
+          <Tick
+            checked={choices.widenConsent}
+            set={(widenConsent) => change({ choices: { ...choices, widenConsent } })}
+          >
+            {phrase('contacts.aYesInThis')}
+          </Tick>
         )}
       </chakra.div>
     </chakra.fieldset>

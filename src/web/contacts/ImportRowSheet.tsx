@@ -1,11 +1,25 @@
-import { chakra } from '@chakra-ui/react';
+import { chakra, type SystemStyleObject } from '@chakra-ui/react';
 import { useState } from 'react';
 import type { ImportRow, ImportSummary } from '#contract/imports.ts';
 import { Button } from '#web/kit/Button.tsx';
+import { Phrase } from '#web/words/Phrase.tsx';
+import { phrase } from '#web/words/phrase.ts';
 import { Asking } from '../kit/Asking.tsx';
 import { Problems } from '../kit/notices.tsx';
 import { useAction } from '../parts/ask.ts';
 import { Person } from '../parts/Person.tsx';
+
+const cellsLook: SystemStyleObject = {
+  display: 'grid',
+  gridTemplateColumns: 'repeat(auto-fill, minmax(210px, 1fr))',
+  gap: '8px 12px',
+  marginTop: '12px',
+  '& label': {
+    display: 'grid',
+    gap: '2px',
+    fontSize: '13px',
+  },
+};
 
 /** One row of a file: put its cells right, say who it is, or leave it out. */
 export function ImportRowSheet({
@@ -31,7 +45,10 @@ export function ImportRowSheet({
       open
       wide
       close={close}
-      title={`Line ${row.ofLine ?? row.line}: ${row.name || 'no name'}`}
+      title={phrase('contacts.lineAndName', {
+        ofLine: row.ofLine ?? row.line,
+        name: row.name || phrase('contacts.noName'),
+      })}
       actions={
         open && (
           <>
@@ -40,10 +57,10 @@ export function ImportRowSheet({
               disabled={!Object.keys(changed).length || patch.isPending}
               onClick={() => put({ cells: changed })}
             >
-              Save these cells
+              {phrase('contacts.saveTheseCells')}
             </Button>
             <Button onClick={() => put({ excluded: !row.excluded })}>
-              {row.excluded ? 'Take the row in again' : 'Leave this row out'}
+              {row.excluded ? phrase('contacts.takeTheRowIn') : phrase('contacts.leaveThisRowOut')}
             </Button>
           </>
         )
@@ -54,37 +71,43 @@ export function ImportRowSheet({
       {row.contactName && (
         <chakra.p margin="8px 0" display="flex" gap="12px" alignItems="baseline" flexWrap="wrap">
           <span>
-            {row.verdict === 'look' ? 'May be ' : 'Is '}
-            <Person id={row.contactId} name={row.contactName} />
+            <Phrase
+              of={row.verdict === 'look' ? 'contacts.mayBe' : 'contacts.isWho'}
+              with={{ who: <Person id={row.contactId} name={row.contactName} /> }}
+            />
           </span>
           {open && row.verdict === 'look' && (
             <>
-              <Button onClick={() => put({ decision: row.contactId })}>It is {row.contactName}</Button>
-              <Button onClick={() => put({ decision: 'new' })}>A new person</Button>
+              <Button onClick={() => put({ decision: row.contactId })}>
+                {phrase('contacts.itIs', { contactName: row.contactName })}
+              </Button>
+              <Button onClick={() => put({ decision: 'new' })}>{phrase('contacts.aNewPerson')}</Button>
             </>
           )}
           {open && row.verdict !== 'look' && !decided && (
-            <Button onClick={() => put({ decision: 'new' })}>Somebody else</Button>
+            <Button onClick={() => put({ decision: 'new' })}>{phrase('contacts.somebodyElse')}</Button>
           )}
         </chakra.p>
       )}
-      {open && decided && <Button onClick={() => put({ decision: null })}>Take the decision back</Button>}
+      {open && decided && (
+        <Button onClick={() => put({ decision: null })}>{phrase('contacts.takeTheDecisionBack')}</Button>
+      )}
       {row.changes.length > 0 && (
         <chakra.div className="table" maxHeight="200px">
           <table>
             <thead>
               <tr>
-                <th>Field</th>
-                <th>Has now</th>
-                <th>In the file</th>
-                <th>Becomes</th>
+                <th>{phrase('common.field')}</th>
+                <th>{phrase('contacts.hasNow')}</th>
+                <th>{phrase('contacts.inTheFile')}</th>
+                <th>{phrase('contacts.becomes')}</th>
               </tr>
             </thead>
             <tbody>
               {row.changes.map((c) => (
                 <tr key={`${c.field}${c.after}`}>
                   <td>{c.field}</td>
-                  <td>{c.before ?? <span className="soft">nothing</span>}</td>
+                  <td>{c.before ?? <span className="soft">{phrase('common.nothing')}</span>}</td>
                   <td>{c.after}</td>
                   <td className={c.applied ? '' : 'soft'}>{c.applied ? 'taken' : c.why}</td>
                 </tr>
@@ -94,9 +117,9 @@ export function ImportRowSheet({
         </chakra.div>
       )}
       {row.part !== 'own' && (
-        <p className="soft">These are the cells of line {row.ofLine}, which names others too.</p>
+        <p className="soft">{phrase('contacts.theseAreTheCells', { ofLine: row.ofLine ?? row.line })}</p>
       )}
-      <div className="cells">
+      <chakra.div css={cellsLook}>
         {summary.headings.map((heading, at) => (
           <label key={heading}>
             <span className="soft">{heading}</span>
@@ -107,7 +130,7 @@ export function ImportRowSheet({
             />
           </label>
         ))}
-      </div>
+      </chakra.div>
     </Asking>
   );
 }

@@ -2,6 +2,7 @@ import { chakra } from '@chakra-ui/react';
 import { useRef, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { ButtonLabel } from '#web/kit/Button.tsx';
+import { phrase, term } from '#web/words/phrase.ts';
 import { Empty } from '../kit/Note.tsx';
 import { Loaded, Problems } from '../kit/notices.tsx';
 import { useAction, useAsk } from '../parts/ask.ts';
@@ -28,14 +29,13 @@ export default function Imports() {
   };
   return (
     <chakra.div className="page" maxWidth="860px">
-      <h1>Bring people in</h1>
+      <h1>{phrase('common.importContacts')}</h1>
       <chakra.p className="soft" margin="4px 0 14px">
-        A table as CSV or TSV, or an address book as vCard. Nothing changes before you have seen what would
-        become of every row.
+        {phrase('contacts.aTableAsCsv')}
       </chakra.p>
       <Problems of={check.problem} />
       <ButtonLabel look="main" cursor="pointer">
-        {reading || check.isPending ? 'Reading …' : 'Choose a file'}
+        {reading || check.isPending ? phrase('contacts.reading') : phrase('contacts.chooseAFile')}
         <chakra.input
           ref={file}
           type="file"
@@ -46,11 +46,11 @@ export default function Imports() {
           data-new
         />
       </ButtonLabel>
-      <chakra.h2 marginTop="26px">Earlier imports</chakra.h2>
+      <chakra.h2 marginTop="26px">{phrase('contacts.earlierImports')}</chakra.h2>
       <Loaded of={imports}>
         {(list) =>
           list.length === 0 ? (
-            <Empty>Files you bring in are listed here, and can be taken back.</Empty>
+            <Empty>{phrase('contacts.filesYouBringIn')}</Empty>
           ) : (
             <ul className="lines">
               {list.map((i) => (
@@ -60,11 +60,17 @@ export default function Imports() {
                       {i.fileName}
                     </Link>{' '}
                     <small className="soft num">
-                      {at(i.createdAt)} · {i.counts.new} new, {i.counts.changes} changes, {i.counts.same} the
-                      same, {i.counts.look} to look at, {i.counts.rejected} rejected
+                      {phrase('contacts.newChangesTheSame', {
+                        createdAt: at(i.createdAt),
+                        new: i.counts.new,
+                        changes: i.counts.changes,
+                        same: i.counts.same,
+                        look: i.counts.look,
+                        rejected: i.counts.rejected,
+                      })}
                     </small>
                   </span>
-                  <span className="word">{i.state}</span>
+                  <span className="word">{term(i.state)}</span>
                 </li>
               ))}
             </ul>

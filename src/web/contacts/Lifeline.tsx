@@ -1,13 +1,43 @@
-import { chakra } from '@chakra-ui/react';
+import { chakra, type SystemStyleObject } from '@chakra-ui/react';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { type LifelineKind, lifelineKinds } from '#core/contacts/lifeline.ts';
-import { Button } from '#web/kit/Button.tsx';
+import { InlineChoice } from '#web/kit/Inline.tsx';
+import { phrase, term } from '#web/words/phrase.ts';
 import { Empty } from '../kit/Note.tsx';
 import { Loaded } from '../kit/notices.tsx';
+import { Paging } from '../kit/Paging.tsx';
 import { useAsk } from '../parts/ask.ts';
 import { useSaying } from '../parts/saying.ts';
 import { useInterface } from '../shell/state.ts';
+
+const lifelineLook: SystemStyleObject = {
+  listStyle: 'none',
+  padding: '0 0 0 14px',
+  margin: '8px 0',
+  borderLeft: '1px solid var(--rule)',
+  fontSize: '14px',
+  '& li': {
+    padding: '3px 0',
+    position: 'relative',
+    display: 'grid',
+    gridTemplateColumns: '84px 1fr',
+    gap: '8px',
+  },
+  '& li::before': {
+    content: '""',
+    position: 'absolute',
+    left: '-17px',
+    top: '12px',
+    width: '6px',
+    height: '1px',
+    background: 'var(--rule)',
+  },
+  '& a': {
+    textDecoration: 'underline',
+    textUnderlineOffset: '2px',
+  },
+};
 
 /** Kinds whose entries need no word before them. */
 const saysItself: ReadonlySet<LifelineKind> = new Set([
@@ -31,38 +61,31 @@ export function Lifeline({ id }: { id: string }) {
   return (
     <chakra.section marginTop="16px">
       <div className="spread">
-        <h2>Lifeline</h2>
-        <chakra.select
-          aria-label="Show"
-          width="auto"
-          fontSize="13.5px"
+        <h2>{phrase('contacts.lifeline')}</h2>
+        <InlineChoice
+          label={phrase('contacts.show')}
           value={kind}
-          onChange={(e) => {
-            setKind(e.target.value as LifelineKind | '');
+          set={(to) => {
+            setKind(to as LifelineKind | '');
             setOffset(0);
           }}
-        >
-          <option value="">everything</option>
-          {lifelineKinds.map((k) => (
-            <option key={k} value={k}>
-              {k}
-            </option>
-          ))}
-        </chakra.select>
+          empty={phrase('contacts.everything')}
+          choices={lifelineKinds.map((k) => ({ value: k, label: term(k) }))}
+        />
       </div>
       <Loaded of={lifeline}>
         {({ entries, more }) =>
           entries.length === 0 ? (
-            <Empty>Nothing of this kind yet.</Empty>
+            <Empty>{phrase('contacts.nothingOfThisKind')}</Empty>
           ) : (
             <>
-              <ol className="lifeline">
+              <chakra.ol css={lifelineLook}>
                 {entries.map((e, at) => (
                   <li key={`${e.at}${e.kind}${at}`}>
                     <span className="soft num">{dayAndYear(e.at)}</span>
                     <span>
                       <chakra.span fontWeight={500}>
-                        {saysItself.has(e.kind) ? e.text : `${e.kind} ${e.text}`}
+                        {saysItself.has(e.kind) ? e.text : `${term(e.kind)} ${e.text}`}
                       </chakra.span>
                       {e.eventId && (
                         <>
@@ -76,19 +99,8 @@ export function Lifeline({ id }: { id: string }) {
                     </span>
                   </li>
                 ))}
-              </ol>
-              <div className="acts">
-                {offset > 0 && (
-                  <Button look="plain" onClick={() => setOffset(Math.max(0, offset - 60))}>
-                    Newer
-                  </Button>
-                )}
-                {more && (
-                  <Button look="plain" onClick={() => setOffset(offset + 60)}>
-                    Older
-                  </Button>
-                )}
-              </div>
+              </chakra.ol>
+              <Paging offset={offset} size={60} shown={entries.length} more={more} set={setOffset} />
             </>
           )
         }

@@ -1,20 +1,37 @@
-import { chakra } from '@chakra-ui/react';
+import { chakra, type SystemStyleObject } from '@chakra-ui/react';
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { useDeferredValue, useRef } from 'react';
 import { mailingsContract } from '#contract/mailings.ts';
 import { type MailingTopic, mailingTopics } from '#core/messages/mailing.ts';
 import { ApiProblem, call } from '#web/api.ts';
+import { Phrase } from '#web/words/Phrase.tsx';
+import { phrase } from '#web/words/phrase.ts';
 import { FormDialog } from '../kit/form/FormDialog.tsx';
 import { Choose, LongText, Text } from '../kit/form/fields.tsx';
 import { prepare } from '../kit/form/request.ts';
 import { useForm } from '../kit/form/useForm.ts';
 import { say } from '../kit/toast.tsx';
+import { sayCount } from '../parts/saying.ts';
+
+const whogetsLook: SystemStyleObject = {
+  marginTop: '10px',
+  paddingTop: '8px',
+  borderTop: '1px solid var(--line)',
+  fontSize: '14px',
+  '& details': {
+    marginTop: '6px',
+  },
+  '& summary': {
+    cursor: 'pointer',
+    color: 'var(--verdigris)',
+  },
+};
 
 const topicWords: Record<MailingTopic, string> = {
-  notice: 'something they take part in: needs no consent',
-  newsletter: 'the newsletter: only who said yes',
-  invitations: 'an invitation: everybody who did not say no',
-  appeals: 'an appeal for money: only who said yes',
+  notice: phrase('contacts.somethingTheyTakePart'),
+  newsletter: phrase('contacts.theNewsletterOnlyWho'),
+  invitations: phrase('contacts.anInvitationEverybodyWho'),
+  appeals: phrase('contacts.anAppealForMoney'),
 };
 
 /** Writes to some contacts or to a segment: who gets it, who does not and why, is worked out while it is written. */
@@ -38,7 +55,7 @@ export function MailingForm({
     draft: { name: `mailing ${'segmentId' in to ? to.segmentId : 'chosen'}`, keeping: 'device' },
     after: ({ planned, leftOut }) => {
       close();
-      say(`It goes to ${planned}${leftOut ? `; ${leftOut} were left out` : ''}. See the Tray.`);
+      say(phrase(leftOut ? 'contacts.itGoesToBut' : 'contacts.itGoesToSee', { planned, leftOut }));
     },
   });
   const asked = useDeferredValue(form.values);
@@ -59,48 +76,65 @@ export function MailingForm({
       form={form}
       wide
       close={close}
-      title="Write to them"
-      submit={p ? `Send it to ${p.planned} now` : 'Send it'}
+      title={phrase('common.writeToThem')}
+      submit={p ? phrase('contacts.sendItToNow', { planned: p.planned }) : phrase('contacts.sendIt')}
       disabled={!p?.planned || Object.keys(unclear).length > 0}
     >
       <div className="pair">
-        <Text form={form} name="name" label="Name for the team" required autoFocus />
+        <Text form={form} name="name" label={phrase('contacts.nameForTheTeam')} required autoFocus />
         <Choose
           form={form}
           name="topic"
-          label="What it is about"
+          label={phrase('contacts.whatItIsAbout')}
           choices={mailingTopics.map((t) => ({ value: t, label: topicWords[t] }))}
         />
       </div>
-      <Text form={form} name="subject" label="Subject" required consequence={unclear.subject} />
+      <Text
+        form={form}
+        name="subject"
+        label={phrase('common.subject')}
+        required
+        consequence={unclear.subject}
+      />
       <LongText
         form={form}
         name="body"
-        label="Text"
+        label={phrase('contacts.text')}
         rows={7}
         required
         consequence={unclear.body}
-        help="{{name}}, {{organization}} and {{own_link}}, the link to their own page, are filled in for each."
+        help={phrase('contacts.filledInForEach', {
+          name: '{{name}}',
+          organization: '{{organization}}',
+          ownLink: '{{own_link}}',
+        })}
       />
       {p && (
-        <div className="whogets" role="status">
+        <chakra.div css={whogetsLook} role="status">
           <p>
-            <b className="num">{p.planned}</b> {p.planned === 1 ? 'copy goes' : 'copies go'} out at once.
+            <Phrase
+              of="contacts.copiesGoOut"
+              with={{
+                count: p.planned,
+                number: <b className="num">{sayCount(p.planned)}</b>,
+              }}
+            />
           </p>
           {p.leftOut.map((l) => (
             <p key={l.why} className="soft">
-              <span className="num">{l.people}</span> left out, {l.why}: {l.names.join(', ')}
+              <span className="num">{l.people}</span>{' '}
+              {phrase('contacts.leftOut', { why: l.why, names: l.names.join(', ') })}
               {l.people > l.names.length && ' …'}
             </p>
           ))}
           {p.sample && (form.values.subject || p.sample.body.trim()) && (
             <details>
-              <summary>As {p.sample.name} gets it</summary>
+              <summary>{phrase('contacts.asGetsIt', { name: p.sample.name })}</summary>
               <p className="name">{p.sample.subject}</p>
               <chakra.p whiteSpace="pre-line">{p.sample.body}</chakra.p>
             </details>
           )}
-        </div>
+        </chakra.div>
       )}
     </FormDialog>
   );

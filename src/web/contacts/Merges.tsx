@@ -2,6 +2,7 @@ import { chakra } from '@chakra-ui/react';
 import { useState } from 'react';
 import type { ContactRecord } from '#contract/contacts.ts';
 import { Button } from '#web/kit/Button.tsx';
+import { phrase } from '#web/words/phrase.ts';
 import { Asking } from '../kit/Asking.tsx';
 import { Problems } from '../kit/notices.tsx';
 import { say } from '../kit/toast.tsx';
@@ -15,7 +16,12 @@ export function Merges({ contact }: { contact: ContactRecord }) {
   const undo = useAction('POST /api/merges/:id/undo', ({ back, since, left }) => {
     setAsked(null);
     say(
-      `Two contacts again: ${back} things went back${since ? `, and ${since} that came since` : ''}${left.length ? `. ${left.join('; ')}` : '.'}`,
+      [
+        phrase(since ? 'contacts.wentBackAndSince' : 'contacts.twoContactsAgainThings', { back, since }),
+        left.join('; '),
+      ]
+        .filter(Boolean)
+        .join(' '),
     );
   });
   const merge = contact.merges.find((m) => m.id === asked);
@@ -25,33 +31,29 @@ export function Merges({ contact }: { contact: ContactRecord }) {
       {contact.merges.map((m) => (
         <p key={m.id}>
           <span className="soft">
-            {m.name} was merged into this contact by {m.actor}, {dayAndYear(m.at)}.
+            {phrase('contacts.wasMergedIntoThis', { name: m.name, actor: m.actor, at: dayAndYear(m.at) })}
           </span>{' '}
           <Button look="link" onClick={() => setAsked(m.id)}>
-            Take apart
+            {phrase('contacts.takeApart')}
           </Button>
         </p>
       ))}
       <Asking
         open={Boolean(merge)}
         close={() => setAsked(null)}
-        title={`Make ${merge?.name ?? ''} a contact of their own again?`}
+        title={phrase('contacts.makeAContactOf', { name: merge?.name ?? '' })}
         actions={
           <Button
             look="main"
             disabled={undo.isPending}
             onClick={() => merge && undo.mutate({ params: { id: merge.id } })}
           >
-            Take apart
+            {phrase('contacts.takeApart')}
           </Button>
         }
       >
         <Problems of={undo.problem} />
-        <p>
-          Everything that came over goes back, and this contact’s own fields become what they were unless they
-          were changed since. What came since goes to the one whose first name it carries; all else stays
-          here.
-        </p>
+        <p>{phrase('contacts.everythingThatCameOver')}</p>
       </Asking>
     </chakra.div>
   );

@@ -1,13 +1,42 @@
-import { chakra, Input } from '@chakra-ui/react';
+import { chakra, Input, type SystemStyleObject } from '@chakra-ui/react';
 import { type ContactNote, type ContactRecord, contactsContract } from '#contract/contacts.ts';
 import { sayShortDate } from '#core/time/say.ts';
 import { Button } from '#web/kit/Button.tsx';
+import { InlineText } from '#web/kit/Inline.tsx';
+import { phrase } from '#web/words/phrase.ts';
 import { Summary } from '../kit/form/Form.tsx';
 import { prepare } from '../kit/form/request.ts';
 import { useForm } from '../kit/form/useForm.ts';
 import { say } from '../kit/toast.tsx';
 import { useAction, useMe } from '../parts/ask.ts';
 import { useSaying } from '../parts/saying.ts';
+
+const notesLook: SystemStyleObject = {
+  listStyle: 'none',
+  margin: '0 0 6px',
+  padding: 0,
+  '& li': {
+    display: 'flex',
+    flexWrap: 'wrap',
+    gap: '2px 10px',
+    alignItems: 'baseline',
+    padding: '5px 0',
+    borderBottom: '1px solid var(--line)',
+  },
+};
+const newnoteLook: SystemStyleObject = {
+  display: 'flex',
+  flexWrap: 'wrap',
+  gap: '8px',
+  alignItems: 'center',
+  '& > input': {
+    flex: 1,
+    minWidth: '200px',
+  },
+  '& label input': {
+    width: 'auto',
+  },
+};
 
 /** Notes about somebody. One with a day it is due is a task and reaches the Desk. */
 export function Notes({ contact }: { contact: ContactRecord }) {
@@ -22,47 +51,48 @@ export function Notes({ contact }: { contact: ContactRecord }) {
   });
   const { text, dueOn } = form.values;
   return (
-    <chakra.section margin="14px 0" aria-label="Notes">
+    <chakra.section margin="14px 0" aria-label={phrase('contacts.notes')}>
       {contact.notes.length > 0 && (
-        <ul className="notes">
+        <chakra.ul css={notesLook}>
           {contact.notes.map((n) => (
             <Note key={n.id} note={n} contactId={contact.id} />
           ))}
-        </ul>
+        </chakra.ul>
       )}
       <Summary form={form} />
-      <form
-        className="newnote"
+      <chakra.form
+        css={newnoteLook}
         noValidate
         onSubmit={(e) => {
           e.preventDefault();
           form.submit();
         }}
       >
-        <Input
+        <InlineText
+          label={phrase('contacts.aNote')}
+          placeholder={phrase('contacts.aNote')}
+          width="100%"
           value={text}
-          placeholder="A note"
-          aria-label="A note"
-          onChange={(e) => form.set({ text: e.target.value })}
+          set={(to) => form.set({ text: to })}
         />
         {text && (
           <>
             <label className="soft" htmlFor={form.idOf('dueOn')}>
-              due{' '}
+              {phrase('contacts.due')}{' '}
               <Input
                 id={form.idOf('dueOn')}
                 type="date"
                 value={dueOn}
-                aria-label="Due on"
+                aria-label={phrase('contacts.dueOn')}
                 onChange={(e) => form.set({ dueOn: e.target.value })}
               />
             </label>
             <Button type="submit" disabled={form.sending}>
-              {dueOn ? 'Add the task' : 'Add the note'}
+              {dueOn ? phrase('contacts.addTheTask') : phrase('contacts.addTheNote')}
             </Button>
           </>
         )}
-      </form>
+      </chakra.form>
     </chakra.section>
   );
 }
@@ -72,8 +102,8 @@ function Note({ note, contactId }: { note: ContactNote; contactId: string }) {
   const change = useAction('PATCH /api/notes/:id');
   const restore = useAction('POST /api/contacts/:id/notes');
   const remove = useAction('DELETE /api/notes/:id', ({ text, dueOn }) =>
-    say('The note was removed.', {
-      label: 'Undo',
+    say(phrase('contacts.theNoteWasRemoved'), {
+      label: phrase('common.undo'),
       run: () => restore.mutate({ params: { id: contactId }, body: { text, dueOn } }),
     }),
   );
@@ -88,7 +118,7 @@ function Note({ note, contactId }: { note: ContactNote; contactId: string }) {
           type="checkbox"
           checked={Boolean(note.doneAt)}
           disabled={!mine}
-          aria-label={`Done: ${note.text}`}
+          aria-label={phrase('contacts.done', { text: note.text })}
           onChange={(e) => change.mutate({ params: { id: note.id }, body: { done: e.target.checked } })}
         />
       )}
@@ -98,8 +128,7 @@ function Note({ note, contactId }: { note: ContactNote; contactId: string }) {
       <small className="soft">
         {note.dueOn && (
           <span className={late ? 'late' : 'need'}>
-            {note.doneAt ? 'done ' : 'due '}
-            {sayShortDate(note.dueOn)}
+            {phrase(note.doneAt ? 'contacts.doneOn' : 'contacts.dueDay', { day: sayShortDate(note.dueOn) })}
             {' · '}
           </span>
         )}
@@ -108,10 +137,10 @@ function Note({ note, contactId }: { note: ContactNote; contactId: string }) {
       {mine && (
         <Button
           look="link"
-          aria-label={`Remove: ${note.text}`}
+          aria-label={phrase('contacts.remove', { text: note.text })}
           onClick={() => remove.mutate({ params: { id: note.id } })}
         >
-          Remove
+          {phrase('common.remove')}
         </Button>
       )}
     </li>

@@ -6,6 +6,7 @@ import { holdsOn, saySpan } from '#core/contacts/membership.ts';
 import { fullName } from '#core/contacts/names.ts';
 import { sayPhone } from '#core/contacts/reach.ts';
 import { sayShortDate } from '#core/time/say.ts';
+import { phrase } from '#web/words/phrase.ts';
 import { Facts as Lines } from '../kit/Facts.tsx';
 import { Loaded } from '../kit/notices.tsx';
 import { useAsk, useMe } from '../parts/ask.ts';
@@ -46,13 +47,11 @@ export function Head({ contact: c }: { contact: ContactRecord }) {
   return (
     <>
       <h1>{fullName(c)}</h1>
-      {c.kind === 'organization' && <p className="soft">Organization</p>}
+      {c.kind === 'organization' && <p className="soft">{phrase('common.organization')}</p>}
       {c.deceasedOn && (
-        <p className="late">
-          Died {sayShortDate(c.deceasedOn)} {c.deceasedOn.slice(0, 4)}. Nothing is sent.
-        </p>
+        <p className="late">{phrase('contacts.diedNothingIsSent', { on: { date: c.deceasedOn } })}</p>
       )}
-      {c.doNotContact && <p className="late">Asked not to be contacted. Nothing is sent.</p>}
+      {c.doNotContact && <p className="late">{phrase('contacts.askedNotToBeContactedNothing')}</p>}
     </>
   );
 }
@@ -61,9 +60,9 @@ export function Head({ contact: c }: { contact: ContactRecord }) {
 export function People({ contact: c }: { contact: ContactRecord }) {
   const { today } = useSaying();
   return (
-    <chakra.section aria-label="People" marginBottom="14px">
-      <h2>People</h2>
-      {c.people.length === 0 && <p className="soft">Nobody is known to be with them yet.</p>}
+    <chakra.section aria-label={phrase('common.people')} marginBottom="14px">
+      <h2>{phrase('common.people')}</h2>
+      {c.people.length === 0 && <p className="soft">{phrase('contacts.nobodyIsKnownTo')}</p>}
       <ul className="plainlist">
         {c.people.map((p) => (
           <li key={`${p.contactId}${p.role}${p.from}`} className={holdsOn(p, today) ? '' : 'past'}>
@@ -86,38 +85,40 @@ export function Facts({ contact: c }: { contact: ContactRecord }) {
   const languages = [c.language, ...c.languages.filter((l) => l !== c.language)].map(sayLanguage);
   const rows: [string, ReactNode][] = [
     ...c.emails.map((e): [string, ReactNode] => [
-      'Email',
+      phrase('common.email'),
       <Ended key={e.email} on={e.endedOn}>
         {e.email} {e.kind && <span className="soft">{e.kind} </span>}
-        {e.bounced && <span className="late">bounced</span>}
+        {e.bounced && <span className="late">{phrase('contacts.bounced')}</span>}
       </Ended>,
     ]),
     ...c.phones.map((p): [string, ReactNode] => [
-      'Telephone',
+      phrase('common.telephone'),
       <Ended key={p.phone} on={p.endedOn}>
         <span className="num">{sayPhone(p.phone, country)}</span>{' '}
         {p.kind && <span className="soft">{p.kind}</span>}
       </Ended>,
     ]),
     [
-      'Address',
+      phrase('common.address'),
       address && (
-        <Ended on={c.movedOn} word="moved away">
+        <Ended on={c.movedOn} word={phrase('contacts.movedAway')}>
           {address}
         </Ended>
       ),
     ],
     [
-      'Born',
+      phrase('contacts.born'),
       c.birthDate && (
         <>
           {sayShortDate(c.birthDate)} {c.birthDate.slice(0, 4)}{' '}
-          <span className="soft num">{c.deceasedOn ? '' : `${c.age} years old`}</span>
+          <span className="soft num">
+            {c.deceasedOn || c.age === null ? '' : phrase('contacts.yearsOld', { age: c.age })}
+          </span>
         </>
       ),
     ],
     ...textKeys.map((key): [string, ReactNode] => [attributes[key].text.short, c[key]]),
-    ['Reads', c.kind === 'person' && languages.join(', ')],
+    [phrase('contacts.reads'), c.kind === 'person' && languages.join(', ')],
     ...c.fields.map((f): [string, ReactNode] => [
       f.name,
       f.value && (f.kind === 'date' ? `${sayShortDate(f.value)} ${f.value.slice(0, 4)}` : f.value),
@@ -129,7 +130,7 @@ export function Facts({ contact: c }: { contact: ContactRecord }) {
         {r.phone && <span className="num soft">{sayPhone(r.phone, country)}</span>}
       </span>,
     ]),
-    ['Known since', [dayAndYear(c.createdAt), c.source].filter(Boolean).join(', ')],
+    [phrase('contacts.knownSince'), [dayAndYear(c.createdAt), c.source].filter(Boolean).join(', ')],
   ];
   return <Lines of={rows} />;
 }
@@ -137,7 +138,7 @@ export function Facts({ contact: c }: { contact: ContactRecord }) {
 /** What ended is shown as past, with since when. */
 function Ended({
   on,
-  word = 'not theirs',
+  word = phrase('contacts.notTheirs'),
   children,
 }: {
   on: string | null;
@@ -146,7 +147,7 @@ function Ended({
 }) {
   return on ? (
     <span className="past">
-      {children} <span className="soft">{`${word} since ${sayShortDate(on)} ${on.slice(0, 4)}`}</span>
+      {children} <span className="soft">{phrase('contacts.ended', { word, on: { date: on } })}</span>
     </span>
   ) : (
     children
@@ -166,54 +167,58 @@ export function Totals({
 }) {
   const { money, dayAndYear } = useSaying();
   const all: [string, ReactNode][] = [
-    ['Attended', t.attended],
-    ['Missed', t.missed],
-    ['To come', t.coming],
-    ['Hours served', t.hours],
-    ['Given this year', t.givenThisYear === null ? null : money(t.givenThisYear)],
-    ['Given ever', t.givenEver === null ? null : money(t.givenEver)],
-    ['First seen', t.firstSeen ? dayAndYear(t.firstSeen) : t.attended === null ? null : 'never'],
-    ['Last seen', t.lastSeen ? dayAndYear(t.lastSeen) : t.attended === null ? null : 'never'],
+    [phrase('contacts.attended'), t.attended],
+    [phrase('contacts.missed'), t.missed],
+    [phrase('contacts.toCome'), t.coming],
+    [phrase('common.hoursServed'), t.hours],
+    [phrase('contacts.givenThisYear'), t.givenThisYear === null ? null : money(t.givenThisYear)],
+    [phrase('contacts.givenEver'), t.givenEver === null ? null : money(t.givenEver)],
+    [
+      phrase('contacts.firstSeen'),
+      t.firstSeen ? dayAndYear(t.firstSeen) : t.attended === null ? null : phrase('contacts.never'),
+    ],
+    [
+      phrase('contacts.lastSeen'),
+      t.lastSeen ? dayAndYear(t.lastSeen) : t.attended === null ? null : phrase('contacts.never'),
+    ],
   ];
   // What a role does not see is not there, rather than empty.
   const figures = all.filter(([, value]) => value !== null);
   const together = companions.length > 0 && (
     <chakra.p fontSize="14px" margin="8px 0">
-      <span className="soft">Usually comes with </span>
+      <span className="soft">{phrase('contacts.usuallyComesWith')} </span>
       {companions.map((p, at) => (
         <span key={p.contactId}>
           {at > 0 && ', '}
-          <Person id={p.contactId} name={p.name} /> <span className="soft num">{p.times} times</span>
+          <Person id={p.contactId} name={p.name} />{' '}
+          <span className="soft num">{phrase('contacts.times', { times: p.times })}</span>
         </span>
       ))}
     </chakra.p>
   );
   return (
-    <section aria-label="Totals">
-      <div className="table still">
-        <table>
-          {wide ? (
-            <>
-              <thead>
-                <tr>
-                  {figures.map(([label]) => (
-                    <th key={label} className="n">
-                      {label}
-                    </th>
-                  ))}
-                </tr>
-              </thead>
-              <tbody>
-                <tr>
-                  {figures.map(([label, value]) => (
-                    <td key={label} className="n">
-                      {value}
-                    </td>
-                  ))}
-                </tr>
-              </tbody>
-            </>
-          ) : (
+    <section aria-label={phrase('contacts.totals')}>
+      {wide ? (
+        <chakra.dl
+          display="grid"
+          gridTemplateColumns="repeat(auto-fit, minmax(104px, 1fr))"
+          gap="8px 16px"
+          margin="10px 0"
+        >
+          {figures.map(([label, value]) => (
+            <div key={label}>
+              <chakra.dt color="soft" fontSize="small">
+                {label}
+              </chakra.dt>
+              <chakra.dd margin="0" textStyle="figures">
+                {value}
+              </chakra.dd>
+            </div>
+          ))}
+        </chakra.dl>
+      ) : (
+        <div className="table still">
+          <table>
             <tbody>
               {figures.map(([label, value]) => (
                 <tr key={label}>
@@ -222,9 +227,9 @@ export function Totals({
                 </tr>
               ))}
             </tbody>
-          )}
-        </table>
-      </div>
+          </table>
+        </div>
+      )}
       {together}
     </section>
   );

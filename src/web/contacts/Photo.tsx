@@ -1,10 +1,27 @@
+import { chakra, type SystemStyleObject } from '@chakra-ui/react';
 import { useRef, useState } from 'react';
 import type { ContactRecord } from '#contract/contacts.ts';
 import { fullName } from '#core/contacts/names.ts';
 import { addressOf } from '#web/api.ts';
+import { phrase } from '#web/words/phrase.ts';
 import { Button } from '../kit/Button.tsx';
 import { say } from '../kit/toast.tsx';
 import { useAction, useMayChangeContacts } from '../parts/ask.ts';
+
+const photoLook: SystemStyleObject = {
+  float: 'right',
+  textAlign: 'right',
+  fontSize: '13px',
+  margin: '0 0 6px 12px',
+  '& img': {
+    display: 'block',
+    width: '96px',
+    height: '96px',
+    objectFit: 'cover',
+    border: '1px solid var(--line)',
+    borderRadius: '3px',
+  },
+};
 
 /** Longest side of a photo as it is kept, in pixels. */
 const side = 400;
@@ -30,11 +47,13 @@ export function Photo({ contact }: { contact: ContactRecord }) {
   const input = useRef<HTMLInputElement>(null);
   const [wrong, setWrong] = useState<string | null>(null);
   const params = { id: contact.id };
-  const put = useAction('PUT /api/contacts/:id/photo', () => say('The photo was kept.'));
-  const remove = useAction('DELETE /api/contacts/:id/photo', () => say('The photo was removed.'));
+  const put = useAction('PUT /api/contacts/:id/photo', () => say(phrase('contacts.thePhotoWasKept')));
+  const remove = useAction('DELETE /api/contacts/:id/photo', () =>
+    say(phrase('contacts.thePhotoWasRemoved')),
+  );
   if (contact.erasedAt) return null;
   return (
-    <div className="photo">
+    <chakra.div css={photoLook}>
       {contact.photoAt && (
         <img
           src={addressOf('GET /api/contacts/:id/photo', params, { at: contact.photoAt })}
@@ -44,11 +63,11 @@ export function Photo({ contact }: { contact: ContactRecord }) {
       {may && (
         <span className="acts">
           <Button look="link" onClick={() => input.current?.click()}>
-            {contact.photoAt ? 'Another photo' : 'Add a photo'}
+            {contact.photoAt ? phrase('contacts.anotherPhoto') : phrase('contacts.addAPhoto')}
           </Button>
           {contact.photoAt && (
             <Button look="link" onClick={() => remove.mutate({ params })}>
-              Remove
+              {phrase('common.remove')}
             </Button>
           )}
         </span>
@@ -58,7 +77,7 @@ export function Photo({ contact }: { contact: ContactRecord }) {
         type="file"
         accept="image/*"
         hidden
-        aria-label="Photo"
+        aria-label={phrase('contacts.photo')}
         onChange={async (e) => {
           const file = e.target.files?.[0];
           e.target.value = '';
@@ -67,11 +86,11 @@ export function Photo({ contact }: { contact: ContactRecord }) {
           try {
             put.mutate({ params, body: { content: await squareOf(file) } });
           } catch {
-            setWrong(`“${file.name}” is not a picture that can be read.`);
+            setWrong(phrase('contacts.isNotAPicture', { name: file.name }));
           }
         }}
       />
       {(wrong || put.problem) && <p className="error">{wrong ?? put.problem?.message}</p>}
-    </div>
+    </chakra.div>
   );
 }

@@ -1,10 +1,44 @@
-import { chakra, Input, NativeSelect } from '@chakra-ui/react';
+import { chakra, Input, NativeSelect, type SystemStyleObject } from '@chakra-ui/react';
 import { useEffect } from 'react';
 import { useFieldArray } from 'react-hook-form';
+import { phrase } from '#web/words/phrase.ts';
 import { Button } from '../kit/Button.tsx';
 import type { Form } from '../kit/form/useForm.ts';
 import { useSaying } from '../parts/saying.ts';
 import type { ContactForm } from './contactForm.ts';
+
+const reachLook: SystemStyleObject = {
+  border: 0,
+  margin: '8px 0',
+  padding: 0,
+  fontSize: '14px',
+  '& legend': {
+    padding: 0,
+    color: 'var(--soft)',
+  },
+  '& > div': {
+    display: 'flex',
+    flexWrap: 'wrap',
+    gap: '6px 10px',
+    alignItems: 'center',
+    marginBottom: '5px',
+  },
+  '& > div input': {
+    flex: 1,
+    minWidth: '180px',
+  },
+  '& > div select': {
+    width: 'auto',
+  },
+  '& .error': {
+    flexBasis: '100%',
+  },
+  '@media (max-width: 480px)': {
+    '& > div > input': {
+      flex: '1 1 100%',
+    },
+  },
+};
 
 /** A list of emails or telephones: the first one is written to; any can be changed, taken away or put first. */
 export function ReachFields({
@@ -39,8 +73,8 @@ export function ReachFields({
       });
   };
   return (
-    <fieldset className="reach">
-      <legend>{label}s</legend>
+    <chakra.fieldset css={reachLook}>
+      <legend>{phrase(type === 'email' ? 'contacts.emails' : 'contacts.telephones')}</legend>
       {fields.map((field, at) => {
         const line = lines[at]!;
         const wrong = errors?.[at]?.value?.message ?? errors?.[at]?.endedOn?.message;
@@ -57,13 +91,13 @@ export function ReachFields({
             />
             <NativeSelect.Root width="auto">
               <NativeSelect.Field
-                aria-label={`${label} ${at + 1}: kind`}
+                aria-label={phrase('contacts.kind', { label, at: at + 1 })}
                 value={line.kind}
                 onChange={(e) => put(at, { kind: e.target.value })}
               >
                 {kinds.map((k) => (
                   <option key={k} value={k}>
-                    {k || 'no kind'}
+                    {k || phrase('contacts.noKind')}
                   </option>
                 ))}
               </NativeSelect.Field>
@@ -71,12 +105,12 @@ export function ReachFields({
             {line.endedOn === null ? (
               line.value && (
                 <Button look="link" onClick={() => put(at, { endedOn: today })}>
-                  No longer theirs
+                  {phrase('contacts.noLongerTheirs')}
                 </Button>
               )
             ) : (
               <label className="soft" htmlFor={form.idOf(`${name}.${at}.endedOn`)}>
-                not theirs since{' '}
+                {phrase('contacts.notTheirsSince')}{' '}
                 <Input
                   id={form.idOf(`${name}.${at}.endedOn`)}
                   type="date"
@@ -88,15 +122,15 @@ export function ReachFields({
             )}
             {at > 0 && (
               <Button look="link" onClick={() => move(at, 0)}>
-                Put first
+                {phrase('contacts.putFirst')}
               </Button>
             )}
             <Button
               look="link"
-              aria-label={`Remove ${label.toLowerCase()} ${at + 1}`}
+              aria-label={phrase('contacts.removeNumbered', { label, at: at + 1 })}
               onClick={() => remove(at)}
             >
-              Remove
+              {phrase('common.remove')}
             </Button>
             {wrong && (
               <chakra.div color="madder" fontSize="13.5px" width="100%">
@@ -107,8 +141,8 @@ export function ReachFields({
         );
       })}
       <Button look="link" onClick={() => append({ value: '', kind: '', endedOn: null })}>
-        Add {type === 'email' ? 'an email' : 'a telephone'}
+        {phrase(type === 'email' ? 'contacts.addAnEmail' : 'contacts.addATelephone')}
       </Button>
-    </fieldset>
+    </chakra.fieldset>
   );
 }

@@ -1,4 +1,4 @@
-import { chakra } from '@chakra-ui/react';
+import { chakra, type SystemStyleObject } from '@chakra-ui/react';
 import { useEffect, useRef, useState } from 'react';
 import { Link } from 'react-router';
 import type { MergeField, Pair, PairSide } from '#contract/pairs.ts';
@@ -7,6 +7,8 @@ import { weightOf } from '#core/contacts/keeping.ts';
 import { fullName } from '#core/contacts/names.ts';
 import { sayPhone } from '#core/contacts/reach.ts';
 import { Button } from '#web/kit/Button.tsx';
+import { Phrase } from '#web/words/Phrase.tsx';
+import { phrase } from '#web/words/phrase.ts';
 import { Asking } from '../kit/Asking.tsx';
 import { Empty } from '../kit/Note.tsx';
 import { Loaded, Problems } from '../kit/notices.tsx';
@@ -14,8 +16,57 @@ import { Progress } from '../kit/Progress.tsx';
 import { say } from '../kit/toast.tsx';
 import { useAction, useAsk, useMe } from '../parts/ask.ts';
 import { Person } from '../parts/Person.tsx';
-import { sayCount, useSaying } from '../parts/saying.ts';
+import { useSaying } from '../parts/saying.ts';
 import { ReviewLines } from './ReviewLines.tsx';
+
+const sidesLook: SystemStyleObject = {
+  width: '100%',
+  borderCollapse: 'collapse',
+  marginTop: '8px',
+  background: 'var(--sheet)',
+  border: '1px solid var(--line)',
+  '& th, & td': {
+    textAlign: 'left',
+    verticalAlign: 'top',
+    padding: '7px 12px',
+    borderBottom: '1px solid var(--line)',
+    fontWeight: 400,
+  },
+  '& td': {
+    width: '30%',
+    overflowWrap: 'anywhere',
+  },
+  '& thead th': {
+    color: 'var(--soft)',
+    fontSize: '13px',
+  },
+  '& thead label': {
+    display: 'inline-flex',
+    gap: '6px',
+    alignItems: 'center',
+  },
+  '& tbody th': {
+    color: 'var(--soft)',
+    whiteSpace: 'nowrap',
+  },
+  // On a phone the two stand side by side, what a line is above them and what it says beneath.
+  '@media (max-width: 720px)': {
+    '&, & tbody': { display: 'block' },
+    '& tr': { display: 'grid', gridTemplateColumns: '1fr 1fr', borderBottom: '1px solid var(--line)' },
+    '& th, & td': { border: 0, padding: '4px 12px', width: 'auto' },
+    '& thead th:first-of-type, & thead th:last-of-type': { display: 'none' },
+    '& tbody th, & td:last-of-type': { gridColumn: '1 / -1' },
+    '& td:last-of-type:empty': { display: 'none' },
+  },
+  '& .struck': {
+    textDecoration: 'line-through',
+    textDecorationColor: 'var(--rule)',
+  },
+};
+const thePairLook: SystemStyleObject = {
+  borderTop: '1px solid var(--rule)',
+  paddingTop: '12px',
+};
 
 type Side = 'a' | 'b';
 type Decision = 'same' | 'different' | 'household';
@@ -30,38 +81,41 @@ export default function Review() {
   return (
     <div className="page">
       <p>
-        <Link to="/contacts">Contacts</Link>
+        <Link to="/contacts">{phrase('common.contacts')}</Link>
       </p>
       <Loaded of={pairs}>
         {(answer) => (
           <>
             <div className="spread">
               <div>
-                <h1>Who is who</h1>
+                <h1>{phrase('contacts.whoIsWho')}</h1>
                 <p className="soft num">
-                  {answer.open === 0
-                    ? 'No pair waits for a decision'
-                    : `${sayCount(answer.open)} ${answer.open === 1 ? 'pair waits' : 'pairs wait'}, likeliest first`}
-                  {answer.decided > 0 && ` · ${answer.decided} decided`}
+                  {[
+                    answer.open === 0
+                      ? phrase('contacts.noPairWaitsFor')
+                      : phrase('contacts.pairWaitsLikeliestFirst', { open: answer.open }),
+                    answer.decided > 0 && phrase('contacts.nDecided', { decided: answer.decided }),
+                  ]
+                    .filter(Boolean)
+                    .join(' · ')}
                 </p>
               </div>
               <Button disabled={answer.looking.running || look.isPending} onClick={() => look.mutate({})}>
-                Compare all contacts again
+                {phrase('contacts.compareAllContactsAgain')}
               </Button>
             </div>
             {answer.looking.running && (
-              <Progress words="Comparing all contacts" done={answer.looking.done} all={answer.looking.all} />
+              <Progress
+                words={phrase('contacts.comparingAllContacts')}
+                done={answer.looking.done}
+                all={answer.looking.all}
+              />
             )}
             <ReviewLines answer={answer} />
             {answer.pairs.length > 0 ? (
               <Queue pairs={answer.pairs} />
             ) : (
-              !answer.looking.running && (
-                <Empty>
-                  Contacts that may be one person are put up here by imports, registrations and walk-ins.
-                  “Compare all contacts again” looks through everybody.
-                </Empty>
-              )
+              !answer.looking.running && <Empty>{phrase('contacts.contactsThatMayBe')}</Empty>
             )}
           </>
         )}
@@ -107,40 +161,40 @@ function OnePair({
   const [keep, setKeep] = useState<Side>(weightOf(pair.b) > weightOf(pair.a) ? 'b' : 'a');
   const [chosen, setChosen] = useState<Partial<Record<MergeField, Side>>>({});
   const [confirming, setConfirming] = useState(false);
-  const unmerge = useAction('POST /api/merges/:id/undo', () => say('Two contacts again.'));
-  const reopen = useAction('POST /api/pairs/:id/reopen', () => say('The pair is open again.'));
+  const unmerge = useAction('POST /api/merges/:id/undo', () => say(phrase('contacts.twoContactsAgain')));
+  const reopen = useAction('POST /api/pairs/:id/reopen', () => say(phrase('contacts.thePairIsOpen')));
   const said = useRef<Decision>('same');
   const decide = useAction('POST /api/pairs/:id/decide', ({ mergeId }) => {
     setConfirming(false);
     const words = {
-      same: `${fullName(pair[keep])} is one contact now.`,
-      household: 'Two people of one household.',
-      different: 'Two people. They are not asked about again.',
+      same: phrase('contacts.isOneContactNow', { name: fullName(pair[keep]) }),
+      household: phrase('contacts.twoPeopleOfOne'),
+      different: phrase('contacts.twoPeopleTheyAre'),
     };
     say(words[said.current], {
-      label: 'Undo',
+      label: phrase('common.undo'),
       run: () =>
         mergeId ? unmerge.mutate({ params: { id: mergeId } }) : reopen.mutate({ params: { id: pair.id } }),
     });
   });
   const rows: FieldRow[] = [
-    { field: 'name', heading: 'Name', said: ['given', 'family'], of: fullName },
-    { field: null, heading: 'Email', said: ['email'], of: (s) => s.emails.join(', ') },
+    { field: 'name', heading: phrase('common.name'), said: ['given', 'family'], of: fullName },
+    { field: null, heading: phrase('common.email'), said: ['email'], of: (s) => s.emails.join(', ') },
     {
       field: null,
-      heading: 'Telephone',
+      heading: phrase('common.telephone'),
       said: ['phone'],
       of: (s) => s.phones.map((p) => sayPhone(p, country)).join(', '),
     },
     {
       field: 'birthDate',
-      heading: 'Born',
+      heading: phrase('contacts.born'),
       said: ['birth'],
       of: (s) => (s.birthDate ? dayAndYear(`${s.birthDate}T12:00:00Z`) : ''),
     },
     {
       field: 'address',
-      heading: 'Address',
+      heading: phrase('common.address'),
       said: ['address'],
       of: (s) => [s.street, s.postalCode].filter(Boolean).join(', '),
     },
@@ -190,46 +244,47 @@ function OnePair({
   const finding = (said: readonly string[]) => pair.findings.filter((f) => said.includes(f.field));
   const hangs = (s: PairSide) =>
     [
-      s.seats &&
-        `${s.seats} ${s.seats === 1 ? 'seat' : 'seats'}, came ${s.attended} ${s.attended === 1 ? 'time' : 'times'}`,
+      s.seats && phrase('contacts.seatCameTime', { seats: s.seats, attended: s.attended }),
       s.shifts && `${s.shifts} ${s.shifts === 1 ? 'shift' : 'shifts'}`,
       s.gifts && `${s.gifts} ${s.gifts === 1 ? 'gift' : 'gifts'}`,
     ]
       .filter(Boolean)
-      .join(' · ') || 'no seats, shifts or gifts';
+      .join(' · ') || phrase('contacts.noSeatsShiftsOr');
   return (
-    <section aria-label="The pair" className="the-pair">
+    <chakra.section aria-label={phrase('contacts.thePair')} css={thePairLook}>
       <chakra.div className="spread" alignItems="baseline">
         <p>
           <chakra.b className="name" fontSize="18px">
-            {Math.min(99, Math.round(pair.probability * 100))} in 100 that they are one person
+            {phrase('contacts.in100ThatThey', { value: Math.min(99, Math.round(pair.probability * 100)) })}
           </chakra.b>
-          {pair.held && <span className="need"> · needs a person to decide: {pair.held}</span>}
+          {pair.held && (
+            <span className="need"> · {phrase('contacts.needsAPersonTo', { held: pair.held })}</span>
+          )}
         </p>
         <chakra.p className="soft num" whiteSpace="nowrap">
-          {place} of {of}{' '}
-          <Button look="plain" title="Previous (k)" onClick={() => step(-1)}>
-            Previous
+          {phrase('contacts.placeOf', { place, of })}{' '}
+          <Button look="plain" title={phrase('contacts.previousK')} onClick={() => step(-1)}>
+            {phrase('contacts.previous')}
           </Button>
-          <Button look="plain" title="Skip (j)" onClick={() => step(1)}>
-            Skip
+          <Button look="plain" title={phrase('contacts.skipJ')} onClick={() => step(1)}>
+            {phrase('contacts.skip')}
           </Button>
         </chakra.p>
       </chakra.div>
       <Problems of={decide.problem} />
-      <table className="sides">
+      <chakra.table css={sidesLook}>
         <thead>
           <tr>
             <chakra.th width="96px" />
             {(['a', 'b'] as const).map((side) => (
               <th key={side}>
-                <label title={`This contact stays (${side === 'a' ? '←' : '→'})`}>
+                <label title={phrase('contacts.thisContactStays', { key: side === 'a' ? '←' : '→' })}>
                   <input type="radio" name="keep" checked={keep === side} onChange={() => setKeep(side)} />
-                  {keep === side ? 'stays' : 'is merged into the other'}
+                  {keep === side ? phrase('contacts.stays') : phrase('contacts.isMergedIntoThe')}
                 </label>
               </th>
             ))}
-            <th>What it says</th>
+            <th>{phrase('contacts.whatItSays')}</th>
           </tr>
         </thead>
         <tbody>
@@ -244,7 +299,7 @@ function OnePair({
                 const taken = !row.field || !differs || takenFrom(row) === side;
                 return (
                   <td key={side} className={taken || !value ? '' : 'soft struck'}>
-                    {row.heading === 'Name' ? (
+                    {row.field === 'name' ? (
                       <Person id={pair[side].id} name={value} />
                     ) : row.field && differs && value ? (
                       <Button
@@ -256,16 +311,16 @@ function OnePair({
                         {value}
                       </Button>
                     ) : (
-                      value || <span className="soft">not known</span>
+                      value || <span className="soft">{phrase('contacts.notKnown')}</span>
                     )}
-                    {row.heading === 'Name' && differs && (
+                    {row.field === 'name' && differs && (
                       <Button
                         look="link"
                         marginLeft="8px"
                         fontSize="13px"
                         onClick={() => setChosen((c) => ({ ...c, name: side }))}
                       >
-                        {taken ? '' : 'take this name'}
+                        {taken ? '' : phrase('contacts.takeThisName')}
                       </Button>
                     )}
                   </td>
@@ -284,7 +339,7 @@ function OnePair({
             </tr>
           ))}
           <tr>
-            <th scope="row">History</th>
+            <th scope="row">{phrase('contacts.history')}</th>
             {(['a', 'b'] as const).map((side) => (
               <td key={side} className="soft">
                 {hangs(pair[side])}
@@ -292,49 +347,63 @@ function OnePair({
                 {pair[side].source}, {dayAndYear(pair[side].createdAt)}
               </td>
             ))}
-            <td className="soft">found by {pair.foundBy}</td>
+            <td className="soft">{phrase('contacts.foundBy', { foundBy: pair.foundBy })}</td>
           </tr>
         </tbody>
-      </table>
+      </chakra.table>
       <chakra.div className="acts" marginTop="14px">
         <Button
           look="main"
           disabled={decide.isPending}
-          title="One person: merge (s)"
+          title={phrase('contacts.onePersonMergeS')}
           onClick={() => setConfirming(true)}
         >
-          One person <kbd>s</kbd>
-        </Button>
-        <Button disabled={decide.isPending} title="Two people (d)" onClick={() => run('different')}>
-          Two people <kbd>d</kbd>
+          {phrase('contacts.onePerson')} <kbd>s</kbd>
         </Button>
         <Button
           disabled={decide.isPending}
-          title="Two people of one household (h)"
+          title={phrase('contacts.twoPeopleD')}
+          onClick={() => run('different')}
+        >
+          {phrase('contacts.twoPeople')} <kbd>d</kbd>
+        </Button>
+        <Button
+          disabled={decide.isPending}
+          title={phrase('contacts.twoPeopleOfOneHouseholdH')}
           onClick={() => run('household')}
         >
-          One household <kbd>h</kbd>
+          {phrase('contacts.oneHousehold')} <kbd>h</kbd>
         </Button>
         <chakra.span className="soft" fontSize="13px">
-          <kbd>←</kbd> <kbd>→</kbd> which contact stays · <kbd>1</kbd>–<kbd>{shown.length}</kbd> whose value ·{' '}
-          <kbd>j</kbd> <kbd>k</kbd> skip and back
+          <kbd>←</kbd> <kbd>→</kbd>{' '}
+          <Phrase
+            of="contacts.whichContactStaysWhose"
+            with={{
+              kbd: <kbd>1</kbd>,
+              shown: <kbd>{shown.length}</kbd>,
+              j: <kbd>j</kbd>,
+              k: <kbd>k</kbd>,
+            }}
+          />
         </chakra.span>
       </chakra.div>
       <Asking
         open={confirming}
         close={() => setConfirming(false)}
-        title={`Make ${fullName(pair[keep])} one contact?`}
+        title={phrase('contacts.makeOneContact', { name: fullName(pair[keep]) })}
         actions={
           <Button look="main" disabled={decide.isPending} onClick={() => run('same')}>
-            Merge
+            {phrase('contacts.merge')}
           </Button>
         }
       >
         <p>
-          Everything of {fullName(pair[other])} comes over: {hangs(pair[other])}. Old links lead to the
-          contact that stays. It can be taken apart again, from here or from the contact’s page.
+          {phrase('contacts.everythingOfComesOver', {
+            name: fullName(pair[other]),
+            pair: hangs(pair[other]),
+          })}
         </p>
       </Asking>
-    </section>
+    </chakra.section>
   );
 }

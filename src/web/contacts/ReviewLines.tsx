@@ -1,11 +1,34 @@
-import { chakra } from '@chakra-ui/react';
+import { chakra, type SystemStyleObject } from '@chakra-ui/react';
 import { useState } from 'react';
 import type { Answer } from '#web/api.ts';
 import { Button } from '#web/kit/Button.tsx';
+import { Phrase } from '#web/words/Phrase.tsx';
+import { phrase } from '#web/words/phrase.ts';
 import { Asking } from '../kit/Asking.tsx';
 import { Problems } from '../kit/notices.tsx';
 import { say } from '../kit/toast.tsx';
 import { useAction } from '../parts/ask.ts';
+
+const twoLinesLook: SystemStyleObject = {
+  display: 'grid',
+  gridTemplateColumns: '1fr 1fr 1.4fr',
+  gap: '6px 28px',
+  alignItems: 'end',
+  margin: '10px 0 4px',
+  '& .line': {
+    display: 'grid',
+    gap: '2px',
+    fontSize: '14px',
+  },
+  '& input': {
+    accentColor: 'var(--verdigris)',
+  },
+  '& svg': {
+    width: '100%',
+    height: '54px',
+    borderBottom: '1px solid var(--rule)',
+  },
+};
 
 const hundredths = (share: number): number => Math.round(share * 100);
 
@@ -15,16 +38,16 @@ export function ReviewLines({ answer }: { answer: Answer<'GET /api/pairs'> }) {
   const [merging, setMerging] = useState(false);
   const save = useAction('PUT /api/pairs/thresholds', () => {
     setLines(null);
-    say('The lines were moved. They hold for every import from now on.');
+    say(phrase('contacts.theLinesWereMoved'));
   });
   const unmerge = useAction('POST /api/merges/:id/undo');
   const merge = useAction('POST /api/pairs/merge-sure', ({ merged, mergeIds }) => {
     setMerging(false);
-    say(`${merged} ${merged === 1 ? 'pair' : 'pairs'} merged.`, {
-      label: 'Undo',
+    say(phrase('contacts.pairMerged', { merged }), {
+      label: phrase('common.undo'),
       run: async () => {
         for (const id of [...mergeIds].reverse()) await unmerge.mutateAsync({ params: { id } });
-        say('Taken apart again.');
+        say(phrase('contacts.takenApartAgain'));
       },
     });
   });
@@ -35,7 +58,10 @@ export function ReviewLines({ answer }: { answer: Answer<'GET /api/pairs'> }) {
   const range = (what: 'same' | 'look', label: string, from: number, to: number, consequence: string) => (
     <label className="line">
       <span>
-        {label} <b className="num">{hundredths(what === 'same' ? same : look)}</b> in 100
+        <Phrase
+          of="contacts.in100"
+          with={{ label, what: <b className="num">{hundredths(what === 'same' ? same : look)}</b> }}
+        />
       </span>
       <input
         type="range"
@@ -50,25 +76,29 @@ export function ReviewLines({ answer }: { answer: Answer<'GET /api/pairs'> }) {
   return (
     <chakra.details className="lines-of-matching" margin="8px 0 14px">
       <chakra.summary cursor="pointer">
-        From {hundredths(answer.thresholds.same)} in 100 on an import links by itself, from{' '}
-        {hundredths(answer.thresholds.look)} on it asks here
+        {phrase('contacts.fromIn100On', {
+          same: hundredths(answer.thresholds.same),
+          look: hundredths(answer.thresholds.look),
+        })}
         {answer.sure.filter((p) => p >= answer.thresholds.same).length > 0 && (
           <>
             {' · '}
             <Button look="link" onClick={() => setMerging(true)}>
-              merge the {answer.sure.filter((p) => p >= answer.thresholds.same).length} that are surely one
+              {phrase('contacts.mergeTheThatAre', {
+                sure: answer.sure.filter((p) => p >= answer.thresholds.same).length,
+              })}
             </Button>
           </>
         )}
       </chakra.summary>
-      <div className="two-lines">
-        {range('look', 'Ask from', 1, 90, `${waiting} pairs would wait here`)}
-        {range('same', 'Link from', 60, 99, `${sure} of the open pairs would be linked without asking`)}
+      <chakra.div css={twoLinesLook}>
+        {range('look', phrase('contacts.askFrom'), 1, 90, phrase('contacts.pairsWouldWaitHere', { waiting }))}
+        {range('same', phrase('contacts.linkFrom'), 60, 99, phrase('contacts.ofTheOpenPairs', { sure }))}
         <svg
           viewBox="0 0 100 30"
           preserveAspectRatio="none"
           role="img"
-          aria-label="Open pairs by how likely they are one person"
+          aria-label={phrase('contacts.openPairsByHow')}
         >
           {answer.histogram.map((n, at) => (
             <rect
@@ -87,38 +117,37 @@ export function ReviewLines({ answer }: { answer: Answer<'GET /api/pairs'> }) {
             />
           ))}
         </svg>
-      </div>
-      <small className="soft">
-        At registrations and walk-ins nobody looks over what was linked, so there the line is never below 97.
-      </small>
+      </chakra.div>
+      <small className="soft">{phrase('contacts.atRegistrationsAndWalk')}</small>
       <Problems of={save.problem ?? merge.problem} />
       {lines && (
         <chakra.div className="acts" marginTop="8px">
           <Button look="main" disabled={save.isPending} onClick={() => save.mutate({ body: { same, look } })}>
-            Move the lines
+            {phrase('contacts.moveTheLines')}
           </Button>
           <Button look="plain" onClick={() => setLines(null)}>
-            Leave them
+            {phrase('common.cancel')}
           </Button>
         </chakra.div>
       )}
       <Asking
         open={merging}
         close={() => setMerging(false)}
-        title="Merge those that are surely one?"
+        title={phrase('contacts.mergeThoseThatAre')}
         actions={
           <Button
             look="main"
             disabled={merge.isPending}
             onClick={() => merge.mutate({ body: { from: Math.max(0.9, answer.thresholds.same) } })}
           >
-            {merge.isPending ? 'Merging …' : 'Merge them'}
+            {merge.isPending ? phrase('contacts.merging') : phrase('contacts.mergeThem')}
           </Button>
         }
       >
         <p>
-          {answer.sure.filter((p) => p >= answer.thresholds.same).length} pairs lie above the line and nothing
-          speaks against them. Of each the contact that more hangs on stays. Each can be taken apart again.
+          {phrase('contacts.pairsLieAboveThe', {
+            sure: answer.sure.filter((p) => p >= answer.thresholds.same).length,
+          })}
         </p>
       </Asking>
     </chakra.details>

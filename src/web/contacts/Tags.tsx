@@ -1,7 +1,31 @@
-import { chakra } from '@chakra-ui/react';
+import { chakra, type SystemStyleObject } from '@chakra-ui/react';
 import { useState } from 'react';
+import { InlineText } from '#web/kit/Inline.tsx';
+import { phrase } from '#web/words/phrase.ts';
 import { Button } from '../kit/Button.tsx';
 import { useAction, useAsk, useMayChangeContacts } from '../parts/ask.ts';
+
+const tagLook: SystemStyleObject = {
+  border: '1px solid var(--rule)',
+  borderRadius: '3px',
+  padding: '0 6px',
+  '& button': {
+    font: 'inherit',
+    border: 0,
+    background: 'none',
+    color: 'var(--soft)',
+    cursor: 'pointer',
+    padding: '0 0 0 5px',
+  },
+};
+const tagsLook: SystemStyleObject = {
+  marginTop: '6px',
+  display: 'flex',
+  flexWrap: 'wrap',
+  gap: '4px 8px',
+  alignItems: 'center',
+  fontSize: '13.5px',
+};
 
 /** The tags of one contact, added and taken off in place. */
 export function Tags({ id, tags }: { id: string; tags: readonly string[] }) {
@@ -11,32 +35,36 @@ export function Tags({ id, tags }: { id: string; tags: readonly string[] }) {
   const change = useAction('POST /api/tags', () => setTyped(null));
   const put = (tag: string, remove: boolean) => change.mutate({ body: { tag, ids: [id], remove } });
   return (
-    <p className="tags">
+    <chakra.p css={tagsLook}>
       {tags.map((t) => (
-        <span key={t} className="tag">
+        <chakra.span key={t} css={tagLook}>
           {t}
           {may && (
-            <button type="button" aria-label={`Take off the tag ${t}`} onClick={() => put(t, true)}>
+            <button
+              type="button"
+              aria-label={phrase('contacts.takeOffTheTag', { t })}
+              onClick={() => put(t, true)}
+            >
               ×
             </button>
           )}
-        </span>
+        </chakra.span>
       ))}
       {!may ? null : typed === null ? (
         <Button look="link" onClick={() => setTyped('')}>
-          Add a tag
+          {phrase('contacts.addATag')}
         </Button>
       ) : (
         <>
-          <chakra.input
+          <InlineText
             // The field was asked for just now.
             autoFocus
             list="known-tags"
-            aria-label="New tag"
+            label={phrase('contacts.newTag')}
             value={typed}
             width="140px"
             padding="2px 6px"
-            onChange={(e) => setTyped(e.target.value)}
+            set={setTyped}
             onBlur={() => !typed && setTyped(null)}
             onKeyDown={(e) => {
               if (e.key === 'Enter' && typed.trim()) put(typed, false);
@@ -53,6 +81,6 @@ export function Tags({ id, tags }: { id: string; tags: readonly string[] }) {
           </datalist>
         </>
       )}
-    </p>
+    </chakra.p>
   );
 }

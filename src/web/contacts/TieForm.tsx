@@ -1,6 +1,7 @@
 import { chakra } from '@chakra-ui/react';
 import type { ContactRecord } from '#contract/contacts.ts';
 import { type NewTie, type Tie, type TieKind, tiesContract } from '#contract/ties.ts';
+import { phrase } from '#web/words/phrase.ts';
 import { FormDialog } from '../kit/form/FormDialog.tsx';
 import { Choose, DateField, Text } from '../kit/form/fields.tsx';
 import { type Prepared, prepare } from '../kit/form/request.ts';
@@ -47,7 +48,7 @@ export function TieForm({
       return prepare(tiesContract, 'POST /api/contacts/:id/ties', { params: { id: contact.id }, body });
     },
     after: () => {
-      say('Saved');
+      say(phrase('common.saved'));
       close();
     },
   });
@@ -61,8 +62,8 @@ export function TieForm({
     <FormDialog
       form={form}
       close={close}
-      title={tie ? 'Change what they belong to' : 'What do they belong to?'}
-      submit={tie ? 'Save' : 'Add'}
+      title={tie ? phrase('contacts.changeWhatTheyBelong') : phrase('contacts.whatDoTheyBelong')}
+      submit={tie ? phrase('common.save') : phrase('common.add')}
     >
       {lists.map(([id, words]) => (
         <datalist key={id} id={id}>
@@ -75,19 +76,19 @@ export function TieForm({
         <Choose
           form={form}
           name="kind"
-          label="Kind"
+          label={phrase('common.kind')}
           choices={[
-            { value: 'membership', label: 'Membership' },
-            { value: 'unit', label: 'Role in a unit' },
-            { value: 'organization', label: 'Works for, or stands for, an organization' },
+            { value: 'membership', label: phrase('contacts.membership') },
+            { value: 'unit', label: phrase('contacts.roleInAUnit') },
+            { value: 'organization', label: phrase('contacts.worksFor') },
           ]}
         />
       )}
       <div className="pair">
         {kind === 'membership' && (
           <>
-            <Text form={form} name="level" label="Level" list="tie-levels" />
-            <Text form={form} name="number" label="Number" />
+            <Text form={form} name="level" label={phrase('contacts.level')} list="tie-levels" />
+            <Text form={form} name="number" label={phrase('contacts.number')} />
           </>
         )}
         {kind === 'unit' && (
@@ -98,13 +99,13 @@ export function TieForm({
               <Choose
                 form={form}
                 name="unitId"
-                label="Unit"
+                label={phrase('common.unit')}
                 required
-                empty="choose a unit"
+                empty={phrase('common.chooseAUnit')}
                 choices={(choices?.units ?? []).map((u) => ({ value: u.id, label: u.name }))}
               />
             )}
-            <Text form={form} name="role" label="What they do there" list="tie-roles" />
+            <Text form={form} name="role" label={phrase('contacts.whatTheyDoThere')} list="tie-roles" />
           </>
         )}
         {kind === 'organization' && (
@@ -112,16 +113,22 @@ export function TieForm({
             {tie ? (
               <p>{'name' in tie && tie.name}</p>
             ) : (
-              <Text form={form} name="name" label="Organization" required list="tie-organizations" />
+              <Text
+                form={form}
+                name="name"
+                label={phrase('common.organization')}
+                required
+                list="tie-organizations"
+              />
             )}
-            <Text form={form} name="role" label="What they do there" />
+            <Text form={form} name="role" label={phrase('contacts.whatTheyDoThere')} />
           </>
         )}
-        <DateField form={form} name="from" label="From" />
-        <DateField form={form} name="until" label="Last day" />
+        <DateField form={form} name="from" label={phrase('common.from')} />
+        <DateField form={form} name="until" label={phrase('contacts.lastDay')} />
       </div>
       <chakra.p className="soft" fontSize="13.5px">
-        {until ? 'On the last day it still holds.' : 'Without a last day it goes on.'}
+        {until ? phrase('contacts.onTheLastDay') : phrase('contacts.withoutALastDay')}
       </chakra.p>
     </FormDialog>
   );

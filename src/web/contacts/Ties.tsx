@@ -1,7 +1,10 @@
+import { chakra, type SystemStyleObject } from '@chakra-ui/react';
 import { useState } from 'react';
 import type { ContactRecord } from '#contract/contacts.ts';
 import type { Tie } from '#contract/ties.ts';
 import { holdsOn, sayDay, saySpan, statusOn } from '#core/contacts/membership.ts';
+import { InlineText } from '#web/kit/Inline.tsx';
+import { phrase } from '#web/words/phrase.ts';
 import { Button } from '../kit/Button.tsx';
 import { say } from '../kit/toast.tsx';
 import { useAction, useMayChangeContacts } from '../parts/ask.ts';
@@ -9,9 +12,21 @@ import { Person } from '../parts/Person.tsx';
 import { useSaying } from '../parts/saying.ts';
 import { TieForm } from './TieForm.tsx';
 
+const tiesLook: SystemStyleObject = {
+  margin: '16px 0',
+  fontSize: '14px',
+  '& input[type="date"]': {
+    width: '142px',
+    fontSize: '13px',
+    padding: '1px 5px',
+  },
+};
+
 const sayTie = (tie: Tie): string =>
   tie.kind === 'membership'
-    ? ['Member', tie.level, tie.number && `no. ${tie.number}`].filter(Boolean).join(', ')
+    ? [phrase('contacts.member'), tie.level, tie.number && phrase('contacts.no', { number: tie.number })]
+        .filter(Boolean)
+        .join(', ')
     : [tie.name, tie.role].filter(Boolean).join(', ');
 
 /** Memberships, roles in units and where somebody works, with what held on any day. */
@@ -22,36 +37,44 @@ export function Ties({ contact }: { contact: ContactRecord }) {
   const [editing, setEditing] = useState<Tie | 'new' | null>(null);
   const members = contact.ties.filter((t) => t.kind === 'membership');
   const status = statusOn(members, day);
-  const restore = useAction('POST /api/contacts/:id/ties', () => say('Undone.'));
+  const restore = useAction('POST /api/contacts/:id/ties', () => say(phrase('common.undone')));
   const remove = useAction('DELETE /api/ties/:kind/:id', (gone) =>
-    say(`Taken away: ${sayTie(gone)}.`, {
-      label: 'Undo',
+    say(phrase('contacts.removedTie', { gone: sayTie(gone) }), {
+      label: phrase('common.undo'),
       run: () => restore.mutate({ params: { id: contact.id }, body: gone }),
     }),
   );
   if (contact.ties.length === 0 && !may) return null;
   return (
-    <section className="ties" aria-label="Belongs to">
+    <chakra.section css={tiesLook} aria-label={phrase('contacts.belongsTo')}>
       <div className="spread">
-        <h2>Belongs to</h2>
+        <h2>{phrase('contacts.belongsTo')}</h2>
         {contact.ties.length > 0 && (
-          <label className="soft">
-            on{' '}
-            <input
+          <span className="soft">
+            {phrase('contacts.on')}{' '}
+            <InlineText
               type="date"
+              width="auto"
+              label={phrase('contacts.whatHeldOnThis')}
               value={day}
-              aria-label="What held on this day"
-              onChange={(e) => setDay(e.target.value || today)}
+              set={(to) => setDay(to || today)}
             />
-          </label>
+          </span>
         )}
       </div>
       {members.length > 0 && (
         <p>
           <b>
-            {status === 'member' ? 'A member' : status === 'not yet' ? 'Not a member yet' : 'Not a member'}
+            {status === 'member'
+              ? phrase('contacts.aMember')
+              : status === 'not yet'
+                ? phrase('contacts.notAMemberYet')
+                : phrase('contacts.notAMember')}
           </b>
-          <span className="soft"> on {day === today ? 'this day' : sayDay(day)}</span>
+          <span className="soft">
+            {' '}
+            {day === today ? phrase('contacts.onThisDay') : phrase('contacts.onDay', { day: sayDay(day) })}
+          </span>
         </p>
       )}
       <ul className="plainlist">
@@ -70,15 +93,19 @@ export function Ties({ contact }: { contact: ContactRecord }) {
             </span>
             {may && (
               <span className="acts">
-                <Button look="link" aria-label={`Change: ${sayTie(tie)}`} onClick={() => setEditing(tie)}>
-                  Change
+                <Button
+                  look="link"
+                  aria-label={phrase('contacts.change', { tie: sayTie(tie) })}
+                  onClick={() => setEditing(tie)}
+                >
+                  {phrase('common.change')}
                 </Button>
                 <Button
                   look="link"
-                  aria-label={`Remove: ${sayTie(tie)}`}
+                  aria-label={phrase('contacts.removeTie', { tie: sayTie(tie) })}
                   onClick={() => remove.mutate({ params: { kind: tie.kind, id: tie.id } })}
                 >
-                  Remove
+                  {phrase('common.remove')}
                 </Button>
               </span>
             )}
@@ -87,12 +114,12 @@ export function Ties({ contact }: { contact: ContactRecord }) {
       </ul>
       {may && (
         <Button look="link" onClick={() => setEditing('new')}>
-          Add a membership{contact.kind === 'person' ? ', a unit or an organization' : ''}
+          {phrase(contact.kind === 'person' ? 'contacts.addAMembershipAUnit' : 'contacts.addAMembership')}
         </Button>
       )}
       {editing && (
         <TieForm contact={contact} tie={editing === 'new' ? null : editing} close={() => setEditing(null)} />
       )}
-    </section>
+    </chakra.section>
   );
 }

@@ -1,14 +1,78 @@
-import { chakra } from '@chakra-ui/react';
+import { chakra, type SystemStyleObject } from '@chakra-ui/react';
 import { Link } from 'react-router';
 import type { SeasonEvent } from '#contract/events.ts';
 import { daysBetween } from '#core/time/dates.ts';
 import { sayLongDate, sayShortDate } from '#core/time/say.ts';
 import { ButtonLink, TextLink } from '#web/kit/Button.tsx';
 import { placed } from '#web/kit/placed.ts';
+import { phrase, spokenLanguage, term } from '#web/words/phrase.ts';
 import { Empty } from '../kit/Note.tsx';
 import { Loaded } from '../kit/notices.tsx';
 import { useAsk } from '../parts/ask.ts';
 import { useSaying } from '../parts/saying.ts';
+
+const ribbonLook: SystemStyleObject = {
+  borderBottom: '1px solid var(--line)',
+  background: 'var(--sheet)',
+  position: 'relative',
+  height: '98px',
+  overflow: 'hidden',
+  flex: 'none',
+  '& .month': {
+    position: 'absolute',
+    top: '6px',
+    fontSize: '12px',
+    color: 'var(--soft)',
+  },
+  '& .axis': {
+    position: 'absolute',
+    left: 0,
+    right: 0,
+    top: '27px',
+    borderTop: '1px solid var(--line)',
+  },
+  '& .mark': {
+    position: 'absolute',
+    fontSize: '12.5px',
+    whiteSpace: 'nowrap',
+    paddingLeft: '5px',
+    borderLeft: '2px solid var(--verdigris)',
+    lineHeight: '15px',
+    color: 'var(--ink)',
+  },
+  '& .mark.planned': {
+    borderLeftStyle: 'dotted',
+    color: 'var(--soft)',
+  },
+  '& .mark.over': {
+    borderColor: 'var(--slate)',
+    color: 'var(--soft)',
+  },
+  '& .now': {
+    position: 'absolute',
+    top: 0,
+    bottom: 0,
+    borderLeft: '1.5px solid var(--verdigris)',
+  },
+};
+const dueLook: SystemStyleObject = {
+  display: 'grid',
+  gridTemplateColumns: '96px minmax(0, 1fr) auto',
+  gap: '0 16px',
+  padding: '10px 0',
+  borderBottom: '1px solid var(--line)',
+  alignItems: 'baseline',
+  '& p': {
+    margin: '1px 0 0',
+    color: 'var(--soft)',
+    fontSize: '14px',
+  },
+  '@media (max-width: 900px)': {
+    gridTemplateColumns: 'minmax(0, 1fr)',
+    justifyItems: 'start',
+    gap: '4px',
+  },
+};
 
 /** What needs somebody now, most urgent first. */
 export default function Desk() {
@@ -34,13 +98,16 @@ export default function Desk() {
                 <h1>{sayLongDate(today).replace(/ \d{4}$/u, '')}</h1>
                 <chakra.p className="soft" margin="3px 0 10px">
                   {entries.length === 0
-                    ? 'Nothing needs you.'
-                    : `${entries.length === 1 ? 'One thing needs' : `${entries.length} things need`} somebody.`}
+                    ? phrase('desk.nothingNeedsYou')
+                    : phrase('desk.thingsNeedSomebody', { count: entries.length })}{' '}
                   {next &&
-                    ` Next event: ${next.title}, ${nextWords(daysBetween(today, next.startsLocal!.slice(0, 10)))}.`}
+                    phrase('desk.nextEvent', {
+                      title: next.title,
+                      when: nextWords(daysBetween(today, next.startsLocal!.slice(0, 10))),
+                    })}
                 </chakra.p>
                 {entries.map((e, at) => (
-                  <div className="due" key={`${e.action.href}${at}`}>
+                  <chakra.div css={dueLook} key={`${e.action.href}${at}`}>
                     <chakra.span
                       className={e.tone === 'stop' ? 'late' : 'need'}
                       fontSize="14px"
@@ -56,17 +123,13 @@ export default function Desk() {
                       <p>{e.text}</p>
                     </div>
                     <ButtonLink to={e.action.href}>{e.action.label}</ButtonLink>
-                  </div>
+                  </chakra.div>
                 ))}
-                {entries.length === 0 && (
-                  <Empty>
-                    What is late, missing or waiting for you is listed here, computed from every event.
-                  </Empty>
-                )}
+                {entries.length === 0 && <Empty>{phrase('desk.whatIsLateMissing')}</Empty>}
               </section>
               <Coming events={ribbon} today={today} />
               <section>
-                {since.length > 0 && <chakra.h2 marginTop="4px">Since yesterday</chakra.h2>}
+                {since.length > 0 && <chakra.h2 marginTop="4px">{phrase('desk.sinceYesterday')}</chakra.h2>}
                 <div className="table still">
                   <table>
                     <tbody>
@@ -79,8 +142,8 @@ export default function Desk() {
                     </tbody>
                   </table>
                 </div>
-                <chakra.h2 marginTop="24px">Open now</chakra.h2>
-                {openNow.length === 0 && <Empty>No event takes registrations just now.</Empty>}
+                <chakra.h2 marginTop="24px">{phrase('desk.openNow')}</chakra.h2>
+                {openNow.length === 0 && <Empty>{phrase('desk.noEventTakesRegistrations')}</Empty>}
                 <div className="table still">
                   <table>
                     <tbody>
@@ -131,13 +194,13 @@ export default function Desk() {
 }
 
 const nextWords = (days: number): string =>
-  days === 0 ? 'today' : days === 1 ? 'tomorrow' : `in ${days} days`;
+  days === 0 ? phrase('desk.today') : days === 1 ? phrase('desk.tomorrow') : phrase('desk.inDays', { days });
 
 /** How an event stands, in a few words. */
 const standing = (e: SeasonEvent): string => {
   if (e.see.length === 0) return '';
   if (e.state === 'open') return `${e.confirmed}${e.capacity ? `/${e.capacity}` : ''}`;
-  return e.state === 'draft' || e.state === 'in clearance' || e.state === 'cleared' ? e.state : '';
+  return e.state === 'draft' || e.state === 'in clearance' || e.state === 'cleared' ? term(e.state) : '';
 };
 /** Where an event leads whoever sees something of it. */
 const pageOf = (e: SeasonEvent): string => (e.see.length ? `/events/${e.id}/registration` : '/season');
@@ -147,8 +210,8 @@ function Coming({ events, today }: { events: SeasonEvent[]; today: string }) {
   const next = events.filter((e) => e.startsLocal && e.startsLocal.slice(0, 10) >= today).slice(0, 5);
   if (!next.length) return null;
   return (
-    <chakra.nav aria-label="Coming events" hideFrom="lg">
-      <chakra.h2 marginBottom="4px">Coming</chakra.h2>
+    <chakra.nav aria-label={phrase('desk.comingEvents')} hideFrom="lg">
+      <chakra.h2 marginBottom="4px">{phrase('common.coming')}</chakra.h2>
       <ul className="lines">
         {next.map((e) => (
           <li key={e.id}>
@@ -195,13 +258,13 @@ function Ribbon({ events, today }: { events: SeasonEvent[]; today: string }) {
       return { e, left, label, row };
     });
   return (
-    <chakra.nav className="ribbon" aria-label="Events around today" hideBelow="lg">
+    <chakra.nav css={ribbonLook} aria-label={phrase('desk.eventsAroundToday')} hideBelow="lg">
       <span className="axis" />
       {months.map((m) => {
         const at = place(m);
         return at > -2 && at < 93 ? (
           <span key={m} className="month" style={placed({ left: `${Math.max(0.6, at)}%` })}>
-            {new Intl.DateTimeFormat('en', { month: 'long', timeZone: 'UTC' }).format(
+            {new Intl.DateTimeFormat(spokenLanguage(), { month: 'long', timeZone: 'UTC' }).format(
               new Date(`${m}T00:00Z`),
             )}
           </span>

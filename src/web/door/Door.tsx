@@ -8,7 +8,10 @@ import { withWaiting } from '#core/doors/outbox.ts';
 import { sayRange } from '#core/time/say.ts';
 import { type Answer, ApiProblem, addressOf } from '#web/api.ts';
 import { Button } from '#web/kit/Button.tsx';
+import { InlineText } from '#web/kit/Inline.tsx';
 import { askAnew } from '#web/topics.ts';
+import { Phrase } from '#web/words/Phrase.tsx';
+import { phrase } from '#web/words/phrase.ts';
 import { Empty } from '../kit/Note.tsx';
 import { Loaded, Problems } from '../kit/notices.tsx';
 import { say, Toasts } from '../kit/toast.tsx';
@@ -76,26 +79,34 @@ function Shown({ doors, id }: { doors: Doors; id: string }) {
     <>
       <div className="spread">
         <h1>{doors.title}</h1>
-        <Link to={roles.every((r) => r === 'door') ? '/doors?all' : `/events/${id}/doors`}>Back</Link>
+        <Link to={roles.every((r) => r === 'door') ? '/doors?all' : `/events/${id}/doors`}>
+          {phrase('door.back')}
+        </Link>
       </div>
       {doors.day !== 'today' && (
         <p className="lamp stop" role="alert">
-          {doors.day === 'past' ? 'This event is over' : 'This event is not today'}
-          {doors.startsLocal && `: ${sayRange(doors.startsLocal, null)}`}. Arrivals need a reason.
+          {doors.day === 'past' ? phrase('door.thisEventIsOver') : phrase('door.thisEventIsNot')}
+          {doors.startsLocal && `: ${sayRange(doors.startsLocal, null)}`}.{' '}
+          {phrase('door.arrivalsNeedAReason')}
         </p>
       )}
       <p className="num headcount" role="status" aria-live="polite">
-        <b>{inside}</b> inside{doors.capacity !== null && ` of ${doors.capacity}`} · {arrived} of{' '}
-        {doors.confirmed} arrived
+        {doors.capacity === null ? (
+          <Phrase of="door.inside" with={{ inside: <b>{inside}</b> }} />
+        ) : (
+          <Phrase of="door.insideOf" with={{ inside: <b>{inside}</b>, capacity: doors.capacity }} />
+        )}
+        {' · '}
+        {phrase('door.ofArrived', { arrived, confirmed: doors.confirmed })}
       </p>
       <div className="acts">
-        <input
-          aria-label="Search a name or scan a pass"
-          placeholder="Name, or scan a pass"
+        <InlineText
+          label={phrase('door.searchANameOr')}
+          placeholder={phrase('door.nameOrScanA')}
           className="grow"
           value={typed}
-          onChange={(e) => {
-            setTyped(e.target.value);
+          set={(text) => {
+            setTyped(text);
             if (scan.data || chosen) show(null);
           }}
           onKeyDown={(e) => {
@@ -113,7 +124,7 @@ function Shown({ doors, id }: { doors: Doors; id: string }) {
             setMode(mode === 'scan' ? 'list' : 'scan');
           }}
         >
-          Scan
+          {phrase('door.scan')}
         </Button>
         <Button
           size="touch"
@@ -123,7 +134,7 @@ function Shown({ doors, id }: { doors: Doors; id: string }) {
             setMode(mode === 'walk-in' ? 'list' : 'walk-in');
           }}
         >
-          Walk-in
+          {phrase('door.walkIn')}
         </Button>
       </div>
       {mode === 'scan' && <Scanner read={read} />}
@@ -147,7 +158,7 @@ function Shown({ doors, id }: { doors: Doors; id: string }) {
             <p key={d}>{d}</p>
           ))}
           <Button look="plain" size="touch" onClick={() => scan.reset()}>
-            Close
+            {phrase('common.close')}
           </Button>
         </div>
       )}
@@ -174,7 +185,7 @@ function Shown({ doors, id }: { doors: Doors; id: string }) {
           <li key={r.registrationId} className="spread">
             <Button look="link" color="inherit" className="grow" onClick={() => show(r.registrationId)}>
               <span className="name">
-                {r.family ? `${r.family}, ${r.given}` : r.given || 'Guest to be named'}
+                {r.family ? `${r.family}, ${r.given}` : r.given || phrase('common.guestToBeNamed')}
               </span>
               <br />
               <small className={toneOf(r)}>{lineOf(r)}</small>
@@ -185,12 +196,12 @@ function Shown({ doors, id }: { doors: Doors; id: string }) {
       </ul>
       {rows.length === 0 && (
         <Empty>
-          {all.length === 0
-            ? 'Nobody has a confirmed seat yet.'
-            : 'Nobody of that name has a seat. Register them as a walk-in?'}
+          {all.length === 0 ? phrase('door.nobodyHasAConfirmed') : phrase('door.nobodyOfThatName')}
         </Empty>
       )}
-      {rows.length > 150 && <p className="soft">{rows.length - 150} more; type a part of the name.</p>}
+      {rows.length > 150 && (
+        <p className="soft">{phrase('door.moreTypeAPart', { rows: rows.length - 150 })}</p>
+      )}
     </>
   );
 }
@@ -202,7 +213,7 @@ const toneOf = (r: Row): string => {
 const lineOf = (r: Row): string =>
   [
     r.attendance !== 'expected' ? r.attendance : r.missing.length ? sayMissing(r) : r.offer,
-    r.waits && 'kept on this device',
+    r.waits && phrase('door.keptOnThisDevice'),
     r.party,
   ]
     .filter(Boolean)
@@ -215,7 +226,7 @@ function Mark({ row, eventId }: { row: Row; eventId: string }) {
   if (row.attendance === 'arrived')
     return (
       <Button look="plain" size="touch" disabled={pending} onClick={() => void mark(who, 'expected')}>
-        Undo
+        {phrase('common.undo')}
       </Button>
     );
   if (row.light !== 'go') return null;
@@ -226,11 +237,15 @@ function Mark({ row, eventId }: { row: Row; eventId: string }) {
       onClick={() =>
         void mark(who, 'arrived').then(
           (kept) =>
-            kept && say(`${row.given} is in`, { label: 'Undo', run: () => void mark(who, 'expected') }),
+            kept &&
+            say(phrase('door.isIn', { given: row.given }), {
+              label: phrase('common.undo'),
+              run: () => void mark(who, 'expected'),
+            }),
         )
       }
     >
-      Arrive
+      {phrase('door.arrive')}
     </Button>
   );
 }

@@ -2,6 +2,7 @@ import { chakra } from '@chakra-ui/react';
 import jsQR from 'jsqr';
 import { useEffect, useRef, useState } from 'react';
 import { ButtonLabel } from '#web/kit/Button.tsx';
+import { phrase } from '#web/words/phrase.ts';
 
 /** Reads pass codes: from the camera where there is one, or from a picture of the code. */
 export function Scanner({ read }: { read: (code: string) => void }) {
@@ -32,9 +33,8 @@ export function Scanner({ read }: { read: (code: string) => void }) {
         await video.current!.play();
         look();
       })
-      .catch(() => setTrouble('No camera can be used here. Choose a picture of the code, or type it above.'));
-    if (!navigator.mediaDevices)
-      setTrouble('No camera can be used here. Choose a picture of the code, or type it above.');
+      .catch(() => setTrouble(phrase('door.noCameraCanBe')));
+    if (!navigator.mediaDevices) setTrouble(phrase('door.noCameraCanBe'));
     return () => {
       over = true;
       cancelAnimationFrame(frame);
@@ -48,7 +48,7 @@ export function Scanner({ read }: { read: (code: string) => void }) {
     const picture = await createImageBitmap(file).catch(() => null);
     const code = picture && codeIn(document.createElement('canvas'), picture, picture.width, picture.height);
     if (code) read(code);
-    else setTrouble('There is no readable code in this picture.');
+    else setTrouble(phrase('door.thereIsNoReadable'));
   };
   return (
     <chakra.div marginBottom="12px">
@@ -71,7 +71,7 @@ export function Scanner({ read }: { read: (code: string) => void }) {
         </p>
       )}
       <ButtonLabel size="touch" cursor="pointer">
-        Choose a picture
+        {phrase('door.chooseAPicture')}
         <chakra.input
           type="file"
           accept="image/*"

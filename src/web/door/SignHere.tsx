@@ -1,6 +1,7 @@
 import { type DoorRow, doorsContract } from '#contract/doors.ts';
 import type { Answer } from '#web/api.ts';
 import { Button } from '#web/kit/Button.tsx';
+import { phrase } from '#web/words/phrase.ts';
 import { Tick } from '../kit/Choosing.tsx';
 import { Form } from '../kit/form/Form.tsx';
 import { Text } from '../kit/form/fields.tsx';
@@ -28,7 +29,7 @@ export function SignHere({
         body: { relation: guardian ? 'guardian' : 'self', ...v },
       }),
     after: () => {
-      say(`Signed for ${nameOf(row)}`);
+      say(phrase('door.signedFor', { name: nameOf(row) }));
       done();
     },
   });
@@ -36,17 +37,19 @@ export function SignHere({
   return (
     <Form
       form={form}
-      submit="Sign"
+      submit={phrase('door.sign')}
       size="touch"
       beside={
         <Button look="plain" size="touch" onClick={done}>
-          Cancel
+          {phrase('common.cancel')}
         </Button>
       }
     >
       <h3>{waiver.title}</h3>
       <p className="soft">
-        {guardian ? `A guardian signs for ${nameOf(row)}, with their own name.` : `${nameOf(row)} signs.`}
+        {guardian
+          ? phrase('door.aGuardianSignsFor', { name: nameOf(row) })
+          : phrase('door.signs', { name: nameOf(row) })}
       </p>
       {waiver.clauses.map((c) => (
         <Tick
@@ -60,8 +63,8 @@ export function SignHere({
       <Text
         form={form}
         name="typedName"
-        label={guardian ? 'Guardian’s full name' : 'Full name'}
-        help="Typing the name signs."
+        label={guardian ? phrase('door.guardiansFullName') : phrase('door.fullName')}
+        help={phrase('door.typingTheNameSigns')}
         required
       />
     </Form>

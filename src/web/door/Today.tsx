@@ -1,5 +1,6 @@
 import { Link, Navigate, useSearchParams } from 'react-router';
 import { sayRange } from '#core/time/say.ts';
+import { phrase } from '#web/words/phrase.ts';
 import { Empty } from '../kit/Note.tsx';
 import { Loaded } from '../kit/notices.tsx';
 import { useAsk, useMe } from '../parts/ask.ts';
@@ -23,15 +24,11 @@ export default function Today() {
           return (
             <>
               <div className="spread">
-                <h1>Doors today</h1>
+                <h1>{phrase('door.doorsToday')}</h1>
                 <SignOut />
               </div>
               <Waiting />
-              {today.length === 0 && (
-                <Empty>
-                  No event of yours takes place today. Its list is here from two days before it begins.
-                </Empty>
-              )}
+              {today.length === 0 && <Empty>{phrase('door.noEventOfYours')}</Empty>}
               <ul className="plainlist">
                 {list.map((d) => (
                   <li key={d.id}>
@@ -41,18 +38,18 @@ export default function Today() {
                     <br />
                     <small className="soft">
                       {[d.startsLocal && sayRange(d.startsLocal, null), d.place].filter(Boolean).join(' · ')}
-                      {d.day !== 'today' && <span className="need"> not today</span>}
+                      {d.day !== 'today' && <span className="need"> {phrase('door.notToday')}</span>}
                     </small>
                     <br />
                     <small className="soft num">
-                      {d.arrived} of {d.confirmed} arrived
+                      {phrase('door.ofArrived', { arrived: d.arrived, confirmed: d.confirmed })}
                     </small>
                   </li>
                 ))}
               </ul>
               {me?.staff.roles.some((r) => r !== 'door') && (
                 <p>
-                  <Link to="/desk">Desk</Link>
+                  <Link to="/desk">{phrase('common.desk')}</Link>
                 </p>
               )}
             </>

@@ -2,6 +2,8 @@ import { useState } from 'react';
 import type { DoorRow } from '#contract/doors.ts';
 import type { Answer } from '#web/api.ts';
 import { Button } from '#web/kit/Button.tsx';
+import { InlineText } from '#web/kit/Inline.tsx';
+import { phrase } from '#web/words/phrase.ts';
 import { Problems } from '../kit/notices.tsx';
 import { say } from '../kit/toast.tsx';
 import { useAction } from '../parts/ask.ts';
@@ -27,7 +29,7 @@ export function Verdict({
   const [despite, setDespite] = useState('');
   const [signing, setSigning] = useState(false);
   const { mark, pending, refused } = useMark(eventId);
-  const pay = useAction('POST /api/orders/:id/payments', () => say('Recorded'));
+  const pay = useAction('POST /api/orders/:id/payments', () => say(phrase('common.recorded')));
   const who = { registrationId: row.registrationId, name: nameOf(row) };
   const set = async (state: 'expected' | 'arrived' | 'left') => {
     if (await mark(who, state, despite)) {
@@ -42,9 +44,14 @@ export function Verdict({
       <h2>{row.headline}</h2>
       <p className="name who">{who.name}</p>
       <p className="soft">
-        {[row.offer, row.party].filter(Boolean).join(' · ')}
-        {row.arrivedAt && ` · in since ${at(row.arrivedAt)}`}
-        {row.waits && ' · kept on this device'}
+        {[
+          row.offer,
+          row.party,
+          row.arrivedAt && phrase('door.inSince', { arrivedAt: at(row.arrivedAt) }),
+          row.waits && phrase('door.keptOnThisDevice'),
+        ]
+          .filter(Boolean)
+          .join(' · ')}
       </p>
       {row.details.map((d) => (
         <p key={d}>{d}</p>
@@ -60,13 +67,13 @@ export function Verdict({
       {row.attendance === 'arrived' ? (
         <div className="acts">
           <Button size="touch" disabled={pending} onClick={() => void set('left')}>
-            Left
+            {phrase('door.left')}
           </Button>
           <Button size="touch" disabled={pending} onClick={() => void set('expected')}>
-            Undo the arrival
+            {phrase('door.undoTheArrival')}
           </Button>
           <Button look="plain" size="touch" onClick={close}>
-            Close
+            {phrase('common.close')}
           </Button>
         </div>
       ) : (
@@ -74,7 +81,7 @@ export function Verdict({
           <div className="acts">
             {unsigned && waiver && !signing && (
               <Button size="touch" onClick={() => setSigning(true)}>
-                Sign here
+                {phrase('door.signHere')}
               </Button>
             )}
             {row.balance > 0 && (
@@ -85,17 +92,18 @@ export function Verdict({
                   pay.mutate({ params: { id: row.orderId }, body: { method: 'cash', amount: row.balance } })
                 }
               >
-                {money(row.balance)} paid in cash
+                {phrase('door.paidInCash', { balance: money(row.balance) })}
               </Button>
             )}
           </div>
           <div className="acts">
             {needsReason && (
-              <input
-                aria-label="Reason for letting them in"
-                placeholder="Reason for letting them in"
+              <InlineText
+                label={phrase('door.reasonForLettingThem')}
+                placeholder={phrase('door.reasonForLettingThem')}
+                width="100%"
                 value={despite}
-                onChange={(e) => setDespite(e.target.value)}
+                set={setDespite}
               />
             )}
             <Button
@@ -104,10 +112,10 @@ export function Verdict({
               disabled={pending || (needsReason && despite.trim().length < 3)}
               onClick={() => void set('arrived')}
             >
-              Arrive
+              {phrase('door.arrive')}
             </Button>
             <Button look="plain" size="touch" onClick={close}>
-              Close
+              {phrase('common.close')}
             </Button>
           </div>
         </>

@@ -1,4 +1,5 @@
 import { Button } from '#web/kit/Button.tsx';
+import { phrase } from '#web/words/phrase.ts';
 import { dismiss, useOutbox } from './outbox.ts';
 
 /** What this device still has to tell the server, and what the server would not take. Nothing when all is told. */
@@ -11,18 +12,18 @@ export function Waiting({ behind = false }: { behind?: boolean }) {
     <>
       {(cut || waiting.length > 0) && (
         <div className={`offline ${cut ? 'cut' : ''}`} role="status" data-testid="offline">
-          <b>{cut ? 'No connection.' : 'Sending …'}</b>{' '}
+          <b>{cut ? phrase('door.noConnection') : phrase('door.sending')}</b>{' '}
           {waiting.length > 0
-            ? `${waiting.length} ${waiting.length === 1 ? 'mark is' : 'marks are'} kept on this device and ${waiting.length === 1 ? 'goes' : 'go'} out by ${waiting.length === 1 ? 'itself' : 'themselves'}.`
-            : 'The list may be old. Arrivals are kept on this device.'}
+            ? phrase('door.marksWait', { count: waiting.length })
+            : phrase('door.theListMayBe')}
         </div>
       )}
       {refused.map((m) => (
         <div key={m.id} className="lamp stop" role="alert">
-          <h2>Not counted: {m.name}</h2>
+          <h2>{phrase('door.notCounted', { name: m.name })}</h2>
           <p>{m.refused}</p>
           <Button size="touch" onClick={() => void dismiss(m.id)}>
-            I have seen this
+            {phrase('door.iHaveSeenThis')}
           </Button>
         </div>
       ))}

@@ -3,6 +3,7 @@ import { useState } from 'react';
 import { doorsContract } from '#contract/doors.ts';
 import type { Answer } from '#web/api.ts';
 import { Button } from '#web/kit/Button.tsx';
+import { phrase } from '#web/words/phrase.ts';
 import { Form } from '../kit/form/Form.tsx';
 import { Choose, DateField } from '../kit/form/fields.tsx';
 import { prepare } from '../kit/form/request.ts';
@@ -44,7 +45,7 @@ export function WalkIn({
         body: { ...v, birthDate: v.birthDate || null, contactId: picked?.contactId ?? null },
       }),
     after: (answer, { given }) => {
-      if (answer.arrived) say(`${given} is in${answer.known ? ', known to us' : ''}`);
+      if (answer.arrived) say(phrase(answer.known ? 'door.isInAndKnown' : 'door.isIn', { given }));
       // What is missing is settled at the lamp.
       done(answer.arrived ? null : answer.registrationId);
     },
@@ -57,30 +58,30 @@ export function WalkIn({
   });
   const proposals = picked || name.length < 3 ? [] : (known.data ?? []);
   return (
-    <chakra.section className="lamp settle" aria-label="Walk-in">
-      <h2>Walk-in</h2>
+    <chakra.section className="lamp settle" aria-label={phrase('door.walkIn')}>
+      <h2>{phrase('door.walkIn')}</h2>
       <Form
         form={form}
-        submit="Register"
+        submit={phrase('common.register')}
         size="touch"
         beside={
           <Button look="plain" size="touch" onClick={() => done(null)}>
-            Cancel
+            {phrase('common.cancel')}
           </Button>
         }
       >
         {picked ? (
           <p>
-            <span className="name who">{picked.name}</span>, known to us{' '}
+            <span className="name who">{picked.name}</span>, {phrase('door.knownToUs')}{' '}
             <Button look="link" onClick={() => setPicked(null)}>
-              somebody else
+              {phrase('door.somebodyElse')}
             </Button>
           </p>
         ) : (
           <>
             <PersonFields form={form} />
             {proposals.length > 0 && (
-              <ul className="plainlist" aria-label="People we know">
+              <ul className="plainlist" aria-label={phrase('door.peopleWeKnow')}>
                 {proposals.map((p) => (
                   <li key={p.contactId} className="spread">
                     <span>
@@ -100,7 +101,7 @@ export function WalkIn({
                         form.set({ given, family: family.join(' '), email: '', phone: '' });
                       }}
                     >
-                      This is them
+                      {phrase('door.thisIsThem')}
                     </Button>
                   </li>
                 ))}
@@ -112,15 +113,15 @@ export function WalkIn({
           <DateField
             form={form}
             name="birthDate"
-            label="Birth date"
-            help="Until their age is known, a guardian has to sign."
+            label={phrase('common.birthDate')}
+            help={phrase('door.untilTheirAgeIs')}
           />
         )}
         {doors.offers.length > 1 && (
           <Choose
             form={form}
             name="offerId"
-            label="Offer"
+            label={phrase('common.offer')}
             choices={doors.offers.map((o) => ({
               value: o.id,
               label: `${o.name}${o.price ? `, ${money(o.price)}` : ''}`,

@@ -1,9 +1,10 @@
 import type { DoorRow } from '#contract/doors.ts';
+import { phrase } from '#web/words/phrase.ts';
 
 const words = {
-  signature: 'waiver not signed',
-  guardian: 'guardian’s signature missing',
-  money: 'balance due',
+  signature: phrase('door.waiverNotSigned'),
+  guardian: phrase('door.guardiansSignatureMissing'),
+  money: phrase('door.balanceDue'),
 } as const;
 
 /** What has to be settled before somebody comes in, in a line. */
@@ -12,4 +13,4 @@ export const sayMissing = (row: Pick<DoorRow, 'missing'>): string =>
 
 /** The name at the door, as people say it. */
 export const nameOf = (row: { given: string; family: string }): string =>
-  `${row.given} ${row.family}`.trim() || 'Guest to be named';
+  `${row.given} ${row.family}`.trim() || phrase('common.guestToBeNamed');

@@ -1,5 +1,6 @@
 import type { EventPage } from '#contract/events.ts';
 import { registrationContract } from '#contract/registration.ts';
+import { phrase } from '#web/words/phrase.ts';
 import { FormDialog } from '../kit/form/FormDialog.tsx';
 import { Choose, Count } from '../kit/form/fields.tsx';
 import { prepare } from '../kit/form/request.ts';
@@ -22,32 +23,39 @@ export function AddRegistration({ page, close }: { page: EventPage; close: () =>
       }),
     fieldOf: (path) => (path === 'lines.0.units' ? 'units' : path === 'lines.0.offerId' ? 'offerId' : path),
     after: ({ standing }) => {
-      say(standing === 'waitlisted' ? 'Full: on the waitlist' : 'Registered');
+      say(standing === 'waitlisted' ? phrase('event.fullOnTheWaitlist') : phrase('common.registered'));
       close();
     },
   });
   const { offerId, units } = form.values;
   const offer = page.plan.offers.find((o) => o.id === offerId);
   return (
-    <FormDialog form={form} close={close} title="Add registration" submit="Register">
-      <PersonFields form={form} path="buyer." emailHelp="The confirmation goes there." />
+    <FormDialog
+      form={form}
+      close={close}
+      title={phrase('event.addRegistration')}
+      submit={phrase('common.register')}
+    >
+      <PersonFields form={form} path="buyer." emailHelp={phrase('event.theConfirmationGoesThere')} />
       <div className="pair">
         <Choose
           form={form}
           name="offerId"
-          label="Offer"
+          label={phrase('common.offer')}
           choices={page.plan.offers.map((o) => ({ value: o.id, label: o.name }))}
         />
         <Count
           form={form}
           name="units"
-          label="How many"
+          label={phrase('event.howMany')}
           consequence={
-            offer && offer.seatsPerUnit > 1 ? `${(Number(units) || 1) * offer.seatsPerUnit} seats` : ''
+            offer && offer.seatsPerUnit > 1
+              ? phrase('event.nSeats', { n: (Number(units) || 1) * offer.seatsPerUnit })
+              : ''
           }
         />
       </div>
-      <p className="soft">What is due can be paid later, by cash or from the link in the confirmation.</p>
+      <p className="soft">{phrase('event.whatIsDueCan')}</p>
     </FormDialog>
   );
 }

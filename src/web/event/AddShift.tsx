@@ -1,6 +1,7 @@
 import { crewContract } from '#contract/crew.ts';
 import type { EventPage } from '#contract/events.ts';
 import { shiftDate } from '#core/time/dates.ts';
+import { phrase } from '#web/words/phrase.ts';
 import { FormDialog } from '../kit/form/FormDialog.tsx';
 import { Count, DateField, Text, Tick, TimeField } from '../kit/form/fields.tsx';
 import { prepare } from '../kit/form/request.ts';
@@ -29,27 +30,27 @@ export function AddShift({ page, close }: { page: EventPage; close: () => void }
     fieldOf: (path, v) =>
       path === 'startsLocal' ? (v.date ? 'from' : 'date') : path === 'endsLocal' ? 'to' : path,
     after: () => {
-      say('Added');
+      say(phrase('common.added'));
       close();
     },
   });
   return (
-    <FormDialog form={form} close={close} title="Add a shift" submit="Add">
+    <FormDialog form={form} close={close} title={phrase('event.addAShift')} submit={phrase('common.add')}>
       <div className="pair">
-        <Text form={form} name="role" label="Role" required autoFocus />
-        <Text form={form} name="place" label="Place" />
-        <DateField form={form} name="date" label="Date" required />
-        <Count form={form} name="needed" label="How many" required />
-        <TimeField form={form} name="from" label="From" required />
+        <Text form={form} name="role" label={phrase('event.role')} required autoFocus />
+        <Text form={form} name="place" label={phrase('common.place')} />
+        <DateField form={form} name="date" label={phrase('common.date')} required />
+        <Count form={form} name="needed" label={phrase('event.howMany')} required />
+        <TimeField form={form} name="from" label={phrase('common.from')} required />
         <TimeField
           form={form}
           name="to"
-          label="To"
+          label={phrase('common.to')}
           required
-          consequence={overnight(form.values) ? 'ends the next day' : ''}
+          consequence={overnight(form.values) ? phrase('event.endsTheNextDay') : ''}
         />
       </div>
-      <Tick form={form} name="publicSignUp" label="anybody may sign up for it on the public page" />
+      <Tick form={form} name="publicSignUp" label={phrase('event.anybodyMaySignUp')} />
     </FormDialog>
   );
 }

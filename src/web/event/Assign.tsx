@@ -2,6 +2,7 @@ import { useState } from 'react';
 import { type CrewShift, crewContract } from '#contract/crew.ts';
 import { sayTime } from '#core/time/say.ts';
 import type { Answer } from '#web/api.ts';
+import { phrase } from '#web/words/phrase.ts';
 import { FormDialog } from '../kit/form/FormDialog.tsx';
 import { Text } from '../kit/form/fields.tsx';
 import { prepare } from '../kit/form/request.ts';
@@ -27,7 +28,7 @@ export function Assign({ shift, close }: { shift: CrewShift; close: () => void }
         setClashes(answer.clashes);
         return;
       }
-      say(`${name} is on the shift; the message is planned`);
+      say(phrase('event.isOnTheShift', { name }));
       close();
     },
   });
@@ -38,7 +39,13 @@ export function Assign({ shift, close }: { shift: CrewShift; close: () => void }
       form={form}
       close={close}
       title={`${shift.role}, ${sayTime(shift.startsLocal)}–${sayTime(shift.endsLocal)}`}
-      submit={speaks ? `Assign ${name} anyway` : name ? `Put ${name} on` : 'Put on'}
+      submit={
+        speaks
+          ? phrase('event.assignAnyway', { name })
+          : name
+            ? phrase('event.putOn', { name })
+            : phrase('event.assign')
+      }
       look={speaks ? 'stop' : 'main'}
       disabled={!contactId || Boolean(speaks && overrideReason.trim().length < 3)}
     >
@@ -52,15 +59,15 @@ export function Assign({ shift, close }: { shift: CrewShift; close: () => void }
           <Text
             form={form}
             name="overrideReason"
-            label="Reason for overriding"
-            help="The reason is kept with the shift."
+            label={phrase('event.reasonForOverriding')}
+            help={phrase('event.theReasonIsKept')}
             required
           />
         </>
       ) : (
         <PersonSearch
-          label="Who"
-          placeholder="Part of a name, email or telephone"
+          label={phrase('common.who')}
+          placeholder={phrase('common.partOfAName')}
           chosen={name}
           autoFocus
           pick={(person) => form.set({ contactId: person?.id ?? '', name: person?.name ?? '' })}

@@ -5,6 +5,8 @@ import type { EventPage } from '#contract/events.ts';
 import { type DecisionWord, decisions, needsWords } from '#core/clearance/steps.ts';
 import { sayShortDate } from '#core/time/say.ts';
 import { Button } from '#web/kit/Button.tsx';
+import { Phrase } from '#web/words/Phrase.tsx';
+import { inAList, phrase, term } from '#web/words/phrase.ts';
 import { Asking } from '../kit/Asking.tsx';
 import { Form } from '../kit/form/Form.tsx';
 import { LongText, OneOf } from '../kit/form/fields.tsx';
@@ -17,12 +19,12 @@ import { useAction, useAsk } from '../parts/ask.ts';
 import { useSaying } from '../parts/saying.ts';
 
 const standingWords: Record<Clearance['standing'], string> = {
-  'not sent': 'Not sent for clearance yet',
-  'not needed': 'Nobody needs to be asked',
-  'under way': 'In clearance',
-  cleared: 'Cleared',
-  'sent back': 'Sent back',
-  refused: 'Refused',
+  'not sent': phrase('event.notSentForClearance'),
+  'not needed': phrase('event.nobodyNeedsToBe'),
+  'under way': phrase('event.inClearance'),
+  cleared: phrase('event.cleared'),
+  'sent back': phrase('event.sentBack'),
+  refused: phrase('event.refused'),
 };
 
 /** Which steps the plan needs and why, by when it has to be sent, and what was decided. */
@@ -32,7 +34,7 @@ export default function ClearanceSheet({ page }: { page: EventPage }) {
   const [confirming, setConfirming] = useState(false);
   const mayPlan = page.may.change.includes('clearance');
   const send = useAction('POST /api/events/:id/clearance', () => {
-    say('Sent');
+    say(phrase('common.sent'));
     setConfirming(false);
   });
   return (
@@ -43,33 +45,40 @@ export default function ClearanceSheet({ page }: { page: EventPage }) {
             <h2>{standingWords[c.standing]}</h2>
             {page.state === 'draft' && mayPlan && (
               <Button look="main" onClick={() => setConfirming(true)} disabled={c.lacks.length > 0}>
-                Send for clearance
+                {phrase('event.sendForClearance')}
               </Button>
             )}
           </div>
           {c.submittedAt ? (
             <p className="soft">
-              Sent {day(c.submittedAt)}
-              {c.sentByMe && ' by you: somebody else decides'}
-              {c.lateByDays > 0 && <span className="late">, {c.lateByDays} days late</span>}
+              {phrase(c.sentByMe ? 'event.sentByYou' : 'event.sent', { submittedAt: day(c.submittedAt) })}
+              {c.lateByDays > 0 && (
+                <span className="late">, {phrase('event.daysLate', { lateByDays: c.lateByDays })}</span>
+              )}
             </p>
           ) : (
             c.deadline && (
               <p className={c.deadline.daysLeft < 0 ? 'late' : 'soft'}>
-                Last day to send: <b className="num">{sayShortDate(c.deadline.date, true)}</b>,{' '}
-                {c.deadline.daysLeft < 0
-                  ? `${-c.deadline.daysLeft} days ago`
-                  : c.deadline.daysLeft === 0
-                    ? 'today'
-                    : `${c.deadline.daysLeft} days left`}{' '}
-                ({c.deadline.why}).
+                <Phrase
+                  of="event.lastDayToSend"
+                  with={{
+                    date: <b className="num">{sayShortDate(c.deadline.date, true)}</b>,
+                    daysLeft:
+                      c.deadline.daysLeft < 0
+                        ? phrase('event.daysAgo', { days: -c.deadline.daysLeft })
+                        : c.deadline.daysLeft === 0
+                          ? phrase('event.todayLeft')
+                          : phrase('event.daysLeft', { days: c.deadline.daysLeft }),
+                    why: c.deadline.why,
+                  }}
+                />
               </p>
             )
           )}
           {page.state === 'draft' && c.lacks.length > 0 && (
             <Note tone="need" marginTop="12px">
               <p>
-                <b>Before it can be sent:</b>
+                <b>{phrase('event.beforeItCanBe')}</b>
               </p>
               {c.lacks.map((l) => (
                 <p key={l}>{l}</p>
@@ -77,7 +86,9 @@ export default function ClearanceSheet({ page }: { page: EventPage }) {
             </Note>
           )}
           <chakra.p className="soft" marginTop="10px">
-            Facts: {c.facts.length ? c.facts.join(' · ') : 'nothing that a rule looks at'}
+            {phrase('event.facts', {
+              facts: c.facts.length ? c.facts.join(' · ') : phrase('event.nothingThatARule'),
+            })}
           </chakra.p>
           <chakra.ul className="lines" marginTop="6px">
             {c.steps.map((s) => (
@@ -87,17 +98,19 @@ export default function ClearanceSheet({ page }: { page: EventPage }) {
                     <chakra.span className="name" fontSize="16px">
                       {s.step}
                     </chakra.span>{' '}
-                    <span className="soft">because {s.because.join(', ')}</span>
+                    <span className="soft">{phrase('event.because', { because: s.because.join(', ') })}</span>
                   </span>
                   <span
                     className={`word ${s.state.startsWith('cleared') ? 'live' : s.state === 'refused' || s.state === 'sent back' ? 'stop' : s.state === 'waiting' ? '' : 'need'}`}
                   >
-                    {s.state}
+                    {term(s.state)}
                   </span>
                 </div>
                 <chakra.p className="soft" fontSize="14px">
-                  {s.asks}
-                  {s.dueOn && !s.decidedAt && ` Wanted by ${sayShortDate(s.dueOn, true)}.`}
+                  {s.asks}{' '}
+                  {s.dueOn &&
+                    !s.decidedAt &&
+                    phrase('event.wantedBy', { dueOn: sayShortDate(s.dueOn, true) })}
                 </chakra.p>
                 {s.decidedAt && (
                   <chakra.p fontSize="14px">
@@ -109,29 +122,29 @@ export default function ClearanceSheet({ page }: { page: EventPage }) {
               </li>
             ))}
           </chakra.ul>
-          {c.steps.length === 0 && <Empty>No rule asks for a step. Sending it clears it at once.</Empty>}
+          {c.steps.length === 0 && <Empty>{phrase('event.noRuleAsksFor')}</Empty>}
           <Asking
             open={confirming}
             close={() => setConfirming(false)}
-            title="Send for clearance?"
+            title={phrase('event.sendForClearanceAsk')}
             actions={
               <Button
                 look="main"
                 disabled={send.isPending}
                 onClick={() => send.mutate({ params: { id: page.id } })}
               >
-                Send for clearance
+                {phrase('event.sendForClearance')}
               </Button>
             }
           >
             <Problems of={send.problem} />
             <p>
               {c.steps.length
-                ? `It goes to ${c.steps.map((s) => s.step).join(' and ')}. Nothing can be opened to the public before they clear it.`
-                : 'No step is needed; it is cleared at once.'}
+                ? phrase('event.itGoesToNothing', { steps: inAList(c.steps.map((s) => s.step)) })
+                : phrase('event.noStepIsNeeded')}
             </p>
             {c.deadline && c.deadline.daysLeft < 0 && (
-              <p className="late">It is {-c.deadline.daysLeft} days late; the approvers see that.</p>
+              <p className="late">{phrase('event.itIsDaysLate', { daysLeft: -c.deadline.daysLeft })}</p>
             )}
           </Asking>
         </>
@@ -141,10 +154,10 @@ export default function ClearanceSheet({ page }: { page: EventPage }) {
 }
 
 const decisionLabels: Record<DecisionWord, string> = {
-  clear: 'Clear',
-  'clear with conditions': 'Clear with a condition',
-  'send back': 'Send back',
-  refuse: 'Refuse',
+  clear: phrase('event.clear'),
+  'clear with conditions': phrase('event.clearWithACondition'),
+  'send back': phrase('event.sendBack'),
+  refuse: phrase('event.refuse'),
 };
 
 function Decide({ stepId, step }: { stepId: string; step: string }) {
@@ -152,7 +165,7 @@ function Decide({ stepId, step }: { stepId: string; step: string }) {
     values: { decision: 'clear' as DecisionWord, words: '' },
     request: (body) =>
       prepare(clearanceContract, 'POST /api/clearance-steps/:id/decision', { params: { id: stepId }, body }),
-    after: () => say('Decided'),
+    after: () => say(phrase('event.decided')),
   });
   const { decision } = form.values;
   return (
@@ -161,13 +174,13 @@ function Decide({ stepId, step }: { stepId: string; step: string }) {
         <OneOf
           form={form}
           name="decision"
-          label={`Your decision on ${step}`}
+          label={phrase('event.yourDecisionOn', { step })}
           choices={decisions.map((d) => ({ value: d, label: decisionLabels[d] }))}
         />
         <LongText
           form={form}
           name="words"
-          label={decision === 'clear with conditions' ? 'The condition' : 'Words'}
+          label={decision === 'clear with conditions' ? phrase('event.theCondition') : phrase('event.words')}
           rows={2}
           required={needsWords(decision)}
         />

@@ -5,6 +5,7 @@ import type { EventPage } from '#contract/events.ts';
 import { sayShortDate, sayTime } from '#core/time/say.ts';
 import { because, sayReason } from '#core/words/reasons.ts';
 import { Button, ButtonAnchor } from '#web/kit/Button.tsx';
+import { phrase, term } from '#web/words/phrase.ts';
 import { Empty } from '../kit/Note.tsx';
 import { Loaded, Problems } from '../kit/notices.tsx';
 import { say } from '../kit/toast.tsx';
@@ -20,39 +21,38 @@ export default function CrewSheet({ page }: { page: EventPage }) {
   const { now } = useSaying();
   const [adding, setAdding] = useState(false);
   const [assigning, setAssigning] = useState<CrewShift | null>(null);
-  const remove = useAction('DELETE /api/shifts/:id', () => say('Removed'));
+  const remove = useAction('DELETE /api/shifts/:id', () => say(phrase('event.removed')));
   const state = useAction('POST /api/assignments/:id/state');
   return (
     <Loaded of={crew}>
       {({ shifts, needed, filled, hours }) => (
         <>
           <div className="spread">
-            <h2 className="num">
-              {filled} of {needed} places filled
-            </h2>
+            <h2 className="num">{phrase('event.ofPlacesFilled', { filled, needed })}</h2>
             <div className="acts">
               {page.publicUrl && shifts.some((s) => s.publicSignUp) && (
                 <ButtonAnchor href={`/e/${page.plan.slug}/shifts`} target="_blank" rel="noreferrer">
-                  Public sign-up
+                  {phrase('event.publicSignUp')}
                 </ButtonAnchor>
               )}
               <Button
                 look="main"
                 data-new
-                title="Add a shift (n)"
+                title={phrase('event.addAShiftN')}
                 disabled={!page.plan.startsLocal}
                 onClick={() => setAdding(true)}
               >
-                Add a shift
+                {phrase('event.addAShift')}
               </Button>
             </div>
           </div>
           <p className="soft num">
-            {shifts.length} shifts, {hours} hours in all
-            {!page.plan.startsLocal && '. Shifts need a date; give the event one first.'}
+            {phrase('event.shiftsHoursInAll', { shifts: shifts.length, hours })}
+            {!page.plan.startsLocal && '. '}
+            {!page.plan.startsLocal && phrase('event.shiftsNeedADate')}
           </p>
           <Problems of={remove.problem ?? state.problem} />
-          {shifts.length === 0 && <Empty>Nobody is needed yet. Add shifts by role, place and time.</Empty>}
+          {shifts.length === 0 && <Empty>{phrase('event.nobodyIsNeededYet')}</Empty>}
           <div className="table still stack">
             <table>
               <tbody>
@@ -61,7 +61,7 @@ export default function CrewSheet({ page }: { page: EventPage }) {
                     <chakra.td width="148px">
                       {sayShortDate(s.startsLocal)} {sayTime(s.startsLocal)}–{sayTime(s.endsLocal)}
                       {s.endsLocal.slice(0, 10) !== s.startsLocal.slice(0, 10) && (
-                        <small className="soft"> next day</small>
+                        <small className="soft"> {phrase('event.nextDay')}</small>
                       )}
                     </chakra.td>
                     <chakra.td width="180px">
@@ -77,13 +77,17 @@ export default function CrewSheet({ page }: { page: EventPage }) {
                             <Person id={a.contactId} name={a.name} />
                             {a.quiet && <span className="late"> {sayReason(because(a.quiet))}</span>}
                             {a.overrideReason && (
-                              <small className="need"> despite a clash: {a.overrideReason}</small>
+                              <small className="need">
+                                {' '}
+                                {phrase('event.despiteAClash', { overrideReason: a.overrideReason })}
+                              </small>
                             )}
                             {a.state !== 'agreed' && (
                               <small className="soft">
                                 {' '}
-                                {a.state}
-                                {a.hours !== null && `, ${a.hours} h`}
+                                {[term(a.state), a.hours !== null && phrase('event.h', { hours: a.hours })]
+                                  .filter(Boolean)
+                                  .join(', ')}
                               </small>
                             )}
                           </span>
@@ -97,7 +101,7 @@ export default function CrewSheet({ page }: { page: EventPage }) {
                                     state.mutate({ params: { id: a.id }, body: { state: 'served' } })
                                   }
                                 >
-                                  served
+                                  {phrase('event.served')}
                                 </Button>
                                 <Button
                                   look="link"
@@ -106,7 +110,7 @@ export default function CrewSheet({ page }: { page: EventPage }) {
                                     state.mutate({ params: { id: a.id }, body: { state: 'missed' } })
                                   }
                                 >
-                                  missed
+                                  {phrase('event.missed')}
                                 </Button>
                               </>
                             )}
@@ -118,7 +122,7 @@ export default function CrewSheet({ page }: { page: EventPage }) {
                                   state.mutate({ params: { id: a.id }, body: { state: 'agreed' } })
                                 }
                               >
-                                take back
+                                {phrase('event.takeBack')}
                               </Button>
                             )}
                             {s.startsAt > now && (
@@ -128,11 +132,11 @@ export default function CrewSheet({ page }: { page: EventPage }) {
                                 onClick={() =>
                                   state.mutate(
                                     { params: { id: a.id }, body: { state: 'dropped' } },
-                                    { onSuccess: () => say(`${a.name} is off the shift`) },
+                                    { onSuccess: () => say(phrase('event.isOffTheShift', { name: a.name })) },
                                   )
                                 }
                               >
-                                drop
+                                {phrase('event.drop')}
                               </Button>
                             )}
                           </chakra.span>
@@ -142,7 +146,7 @@ export default function CrewSheet({ page }: { page: EventPage }) {
                     <chakra.td className="n" whiteSpace="nowrap" width="120px">
                       {s.startsAt > now && (
                         <Button look="plain" onClick={() => setAssigning(s)}>
-                          Put somebody on
+                          {phrase('event.putSomebodyOn')}
                         </Button>
                       )}
                       {s.assignments.length === 0 && (
@@ -150,9 +154,9 @@ export default function CrewSheet({ page }: { page: EventPage }) {
                           look="plain"
                           className="late"
                           onClick={() => remove.mutate({ params: { id: s.id } })}
-                          aria-label={`Remove ${s.role}`}
+                          aria-label={phrase('event.removeRole', { role: s.role })}
                         >
-                          Remove
+                          {phrase('common.remove')}
                         </Button>
                       )}
                     </chakra.td>

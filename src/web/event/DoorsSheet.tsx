@@ -1,12 +1,16 @@
 import { chakra } from '@chakra-ui/react';
 import type { EventPage } from '#contract/events.ts';
 import { ButtonLink } from '#web/kit/Button.tsx';
+import { phrase } from '#web/words/phrase.ts';
 import { sayMissing } from '../door/saying.ts';
 import { Empty } from '../kit/Note.tsx';
 import { Loaded } from '../kit/notices.tsx';
 import { useAsk } from '../parts/ask.ts';
 import { Ring } from '../parts/marks.tsx';
 import { useSaying } from '../parts/saying.ts';
+import { together } from '../parts/together.ts';
+
+const nameless = (r: { given: string; family: string }): boolean => !`${r.given}${r.family}`.trim();
 
 /** How the doors stand, and the way to the door list on a phone. */
 export default function DoorsSheet({ page }: { page: EventPage }) {
@@ -20,31 +24,39 @@ export default function DoorsSheet({ page }: { page: EventPage }) {
           <>
             <div className="spread">
               <h2 className="num">
-                {d.inside} inside, {d.arrived} of {d.confirmed} arrived
+                {phrase('event.insideOfArrived', {
+                  inside: d.inside,
+                  arrived: d.arrived,
+                  confirmed: d.confirmed,
+                })}
               </h2>
               <ButtonLink look="main" to={`/doors/${page.id}`}>
-                Open the door list
+                {phrase('event.openTheDoorList')}
               </ButtonLink>
             </div>
-            <p className="soft">
-              The list is made for a phone: search, scan, arrive. Every device sees the others' marks.
-            </p>
-            <chakra.h3 marginTop="18px">What the door will have to settle</chakra.h3>
-            {stopped.length === 0 && <Empty>Nothing: everybody who is expected may come in.</Empty>}
+            <p className="soft">{phrase('event.theListIsMade')}</p>
+            <chakra.h3 marginTop="18px">{phrase('event.whatTheDoorWill')}</chakra.h3>
+            {stopped.length === 0 && <Empty>{phrase('event.nothingEverybodyWhoIs')}</Empty>}
             <div className="table still">
               <table>
                 <tbody>
-                  {stopped.map((r) => (
-                    <tr key={r.registrationId}>
-                      <td className="name">{`${r.given} ${r.family}`.trim() || 'to be named'}</td>
-                      <td className={r.missing[0] === 'money' ? 'need' : 'late'}>{sayMissing(r)}</td>
-                      <td className="n">{r.balance > 0 && money(r.balance)}</td>
-                    </tr>
-                  ))}
+                  {together(stopped, (r) => (nameless(r) && r.balance <= 0 ? r.missing.join() : null)).map(
+                    ({ row: r, count }) => (
+                      <tr key={r.registrationId}>
+                        <td className="name">
+                          {nameless(r)
+                            ? phrase('event.guestsToBeNamed', { count })
+                            : `${r.given} ${r.family}`.trim()}
+                        </td>
+                        <td className={r.missing[0] === 'money' ? 'need' : 'late'}>{sayMissing(r)}</td>
+                        <td className="n">{r.balance > 0 && money(r.balance)}</td>
+                      </tr>
+                    ),
+                  )}
                 </tbody>
               </table>
             </div>
-            <chakra.h3 marginTop="18px">Arrivals</chakra.h3>
+            <chakra.h3 marginTop="18px">{phrase('event.arrivals')}</chakra.h3>
             <p className="soft num">
               <Ring state="arrived" /> {d.arrived} · <Ring state="expected" />{' '}
               {d.rows.filter((r) => r.attendance === 'expected').length} · <Ring state="missed" />{' '}

@@ -1,4 +1,4 @@
-import { chakra } from '@chakra-ui/react';
+import { chakra, type SystemStyleObject } from '@chakra-ui/react';
 import { useQueryClient } from '@tanstack/react-query';
 import { lazy, Suspense, useEffect, useState } from 'react';
 import { Link, Navigate, useParams } from 'react-router';
@@ -10,12 +10,124 @@ import { wallOf } from '#core/time/wallTime.ts';
 import { addressOf, type Key } from '#web/api.ts';
 import { Button, ButtonAnchor, ButtonLink } from '#web/kit/Button.tsx';
 import { askAnew } from '#web/topics.ts';
+import { phrase } from '#web/words/phrase.ts';
 import { Note } from '../kit/Note.tsx';
 import { Loaded, Loading } from '../kit/notices.tsx';
 import { useAhead, useAsk } from '../parts/ask.ts';
 import { StateWord } from '../parts/marks.tsx';
 import { useSaying } from '../parts/saying.ts';
 import { StateActions } from './StateActions.tsx';
+
+const spineLook: SystemStyleObject = {
+  padding: '12px 6px 24px 18px',
+  fontSize: '13px',
+  '& ol': {
+    listStyle: 'none',
+    margin: 0,
+    padding: '0 0 0 16px',
+    borderLeft: '1px solid var(--rule)',
+  },
+  '& .stage': {
+    fontFamily: 'var(--title)',
+    fontSize: '15px',
+    margin: '12px 0 2px',
+    position: 'relative',
+    display: 'block',
+    color: 'var(--ink)',
+  },
+  '& .stage::before': {
+    content: '""',
+    position: 'absolute',
+    left: '-21px',
+    top: '7px',
+    width: '9px',
+    height: '9px',
+    background: 'var(--paper)',
+    border: '1.5px solid var(--slate)',
+    transform: 'rotate(45deg)',
+  },
+  '& .stage.done::before': {
+    background: 'var(--slate)',
+  },
+  '& .stage[aria-current="page"]': {
+    fontWeight: 600,
+    color: 'var(--verdigris)',
+  },
+  '& .stage[aria-current="page"]::before': {
+    borderColor: 'var(--verdigris)',
+    background: 'var(--verdigris)',
+  },
+  '& .pin': {
+    position: 'relative',
+    padding: '1px 0',
+    color: 'var(--soft)',
+    display: 'flex',
+    gap: '8px',
+  },
+  '& .pin b': {
+    fontWeight: 500,
+    color: 'var(--ink)',
+    width: '48px',
+    flex: 'none',
+    fontVariantNumeric: 'tabular-nums',
+  },
+  '& .pin::before': {
+    content: '""',
+    position: 'absolute',
+    left: '-19px',
+    top: '10px',
+    width: '6px',
+    height: '1px',
+    background: 'var(--rule)',
+  },
+  '& .pin.late, & .pin.late b': {
+    color: 'var(--madder)',
+  },
+  '& .today': {
+    margin: '7px 0 7px -16px',
+    borderTop: '1.5px solid var(--verdigris)',
+    color: 'var(--verdigris)',
+    fontWeight: 600,
+    padding: '1px 0 0 16px',
+  },
+  '@media (max-width: 900px)': {
+    padding: 0,
+    overflowX: 'auto',
+    borderBottom: '1px solid var(--line)',
+    '& ol': {
+      display: 'flex',
+      border: 0,
+      padding: '0 14px',
+      gap: '18px',
+    },
+    '& .pin, & .today, & .stage::before': {
+      display: 'none',
+    },
+    '& .stage': {
+      margin: '8px 0',
+      whiteSpace: 'nowrap',
+    },
+  },
+  '@media print': {
+    display: 'none',
+  },
+};
+
+const eventLook: SystemStyleObject = {
+  display: 'grid',
+  gridTemplateColumns: '212px minmax(0, 1fr) 256px',
+  flex: 1,
+  '@media (max-width: 900px)': {
+    display: 'block',
+  },
+};
+const sheetLook: SystemStyleObject = {
+  background: 'var(--sheet)',
+  border: '1px solid var(--line)',
+  borderWidth: '0 1px',
+  padding: '16px 20px 32px',
+  minWidth: 0,
+};
 
 /** How each stage is loaded, and what it asks of its event first. */
 const loads = {
@@ -55,13 +167,13 @@ function useStageAhead(id: string) {
   };
 }
 const stageTitles: Record<Stage, string> = {
-  plan: 'Plan',
-  clearance: 'Clearance',
-  registration: 'Registration',
-  crew: 'Crew',
-  messages: 'Messages',
-  doors: 'Doors',
-  'wrap-up': 'Wrap-up',
+  plan: phrase('event.plan'),
+  clearance: phrase('event.clearance'),
+  registration: phrase('event.registration'),
+  crew: phrase('event.crew'),
+  messages: phrase('common.messages'),
+  doors: phrase('event.doors'),
+  'wrap-up': phrase('event.wrapUp'),
 };
 
 /** One event: the spine to the left, the stage being worked on, and what should be known or settled to the right. */
@@ -99,7 +211,7 @@ function Shown({ page, stage }: { page: Page; stage: Stage }) {
   const { plan } = page;
   const Sheet = sheets[stage];
   return (
-    <div className="event">
+    <chakra.div css={eventLook}>
       <Spine page={page} stage={stage} />
       <Button
         display={{ base: 'inline-flex', lg: 'none' }}
@@ -107,26 +219,28 @@ function Shown({ page, stage }: { page: Page; stage: Stage }) {
         onClick={() => setMarginOpen(!marginOpen)}
         aria-expanded={marginOpen}
       >
-        {page.margin.length} margin {page.margin.length === 1 ? 'note' : 'notes'}
+        {phrase('event.marginNotesCount', { count: page.margin.length })}
       </Button>
-      <section className="sheet" aria-label={stageTitles[stage]}>
+      <chakra.section css={sheetLook} aria-label={stageTitles[stage]}>
         <div className="head">
           <div>
-            <h1>{plan.publicTitle || plan.teamTitle || 'Untitled'}</h1>
+            <h1>{plan.publicTitle || plan.teamTitle || phrase('event.untitled')}</h1>
             <div className="soft">
               {plan.startsLocal
                 ? `${sayRange(plan.startsLocal, plan.endsLocal)} ${sayZone(plan.zone)}`
-                : 'No date yet'}
+                : phrase('event.noDateYet')}
               {plan.startsLocal && <span>, {sayDistance(today, plan.startsLocal.slice(0, 10))}</span>}
               <br />
-              {[page.venue?.name ?? 'Venue to be announced', page.unitName].filter(Boolean).join(' · ')}
+              {[page.venue?.name ?? phrase('event.venueToBeAnnounced'), page.unitName]
+                .filter(Boolean)
+                .join(' · ')}
             </div>
           </div>
           <chakra.div className="acts" justifyContent="flex-end">
             <StateWord state={page.isTemplate ? 'template' : page.state} />
             {page.publicUrl && (
               <ButtonAnchor href={`/e/${plan.slug}`} target="_blank" rel="noreferrer">
-                Public page
+                {phrase('event.publicPage')}
               </ButtonAnchor>
             )}
             {page.may.change.includes('plan') && <StateActions page={page} />}
@@ -135,9 +249,9 @@ function Shown({ page, stage }: { page: Page; stage: Stage }) {
         <Suspense fallback={<Loading />}>
           <Sheet page={page} />
         </Suspense>
-      </section>
-      <aside className={`margin ${marginOpen ? 'open' : ''}`} aria-label="Margin notes">
-        {page.margin.length === 0 && <p className="soft">Nothing is missing here.</p>}
+      </chakra.section>
+      <aside className={`margin ${marginOpen ? 'open' : ''}`} aria-label={phrase('event.marginNotes')}>
+        {page.margin.length === 0 && <p className="soft">{phrase('event.nothingIsMissingHere')}</p>}
         {page.margin.map((n, at) => (
           <Note key={at} tone={n.tone}>
             <p>
@@ -150,7 +264,7 @@ function Shown({ page, stage }: { page: Page; stage: Stage }) {
           </Note>
         ))}
       </aside>
-    </div>
+    </chakra.div>
   );
 }
 
@@ -160,7 +274,7 @@ function Spine({ page, stage }: { page: Page; stage: Stage }) {
   const { spine } = page;
   const ahead = useStageAhead(page.id);
   return (
-    <nav className="spine" aria-label="Stages">
+    <chakra.nav css={spineLook} aria-label={phrase('event.stages')}>
       <ol>
         {spine.stages.map((s, n) => (
           <li key={s.stage}>
@@ -195,6 +309,6 @@ function Spine({ page, stage }: { page: Page; stage: Stage }) {
           </li>
         ))}
       </ol>
-    </nav>
+    </chakra.nav>
   );
 }

@@ -1,20 +1,23 @@
 import { chakra } from '@chakra-ui/react';
 import { useState } from 'react';
-import type { EventPage, MessageStepPlan } from '#contract/events.ts';
-import type { MessageRow } from '#contract/messages.ts';
+import { type EventPage, eventsContract, type MessageStepPlan } from '#contract/events.ts';
 import { sayConsequences } from '#core/events/consequences.ts';
 import { audiences } from '#core/messages/audiences.ts';
 import { mergeFields } from '#core/messages/merge.ts';
 import { momentRule, sayMoment } from '#core/messages/moments.ts';
 import { Button } from '#web/kit/Button.tsx';
-import { Asking } from '../kit/Asking.tsx';
-import { ChoiceField, Field, TextField } from '../kit/Field.tsx';
+import { phrase, term } from '#web/words/phrase.ts';
+import { FormDialog } from '../kit/form/FormDialog.tsx';
+import { Choose, Count, LongText, Text } from '../kit/form/fields.tsx';
+import { prepare } from '../kit/form/request.ts';
+import { useForm } from '../kit/form/useForm.ts';
 import { Empty } from '../kit/Note.tsx';
-import { Loaded, Problems } from '../kit/notices.tsx';
+import { Loaded } from '../kit/notices.tsx';
 import { say } from '../kit/toast.tsx';
-import { useAction, useAsk } from '../parts/ask.ts';
+import { useAsk } from '../parts/ask.ts';
 import { Person } from '../parts/Person.tsx';
 import { useSaying } from '../parts/saying.ts';
+import { together } from '../parts/together.ts';
 import { Message } from '../tray/Tray.tsx';
 
 /** The message plan: per step who gets it and when, and who does not and why. */
@@ -28,10 +31,8 @@ export default function MessagesSheet({ page }: { page: EventPage }) {
     <Loaded of={steps}>
       {(list) => (
         <>
-          <h2>Messages</h2>
-          <p className="soft">
-            They follow the moments of the event and move with it. Nothing goes out twice.
-          </p>
+          <h2>{phrase('common.messages')}</h2>
+          <p className="soft">{phrase('event.theyFollowTheMoments')}</p>
           <chakra.ul className="lines" marginTop="8px">
             {list.map((s) => (
               <li key={s.stepId}>
@@ -48,20 +49,28 @@ export default function MessagesSheet({ page }: { page: EventPage }) {
                       {s.name}
                     </Button>{' '}
                     <span className="soft">
-                      {s.when}, to {audiences[s.audience as keyof typeof audiences].words}
+                      {phrase('event.to', {
+                        when: s.when,
+                        words: audiences[s.audience as keyof typeof audiences].words,
+                      })}
                     </span>
                   </span>
                   <chakra.span className="num soft" fontSize="14px">
-                    {[s.planned && `${s.planned} planned`, s.sent && `${s.sent} sent`]
+                    {[
+                      s.planned && phrase('event.planned', { planned: s.planned }),
+                      s.sent && phrase('event.nSent', { sent: s.sent }),
+                    ]
                       .filter(Boolean)
-                      .join(', ') || 'nobody yet'}
-                    {s.failed > 0 && <span className="late">, {s.failed} failed</span>}
-                    {s.leftOut.length > 0 && `, ${s.leftOut.length} get none`}
+                      .join(', ') || phrase('event.nobodyYet')}
+                    {s.failed > 0 && (
+                      <span className="late">, {phrase('event.failed', { failed: s.failed })}</span>
+                    )}
+                    {s.leftOut.length > 0 && `, ${phrase('event.getNone', { leftOut: s.leftOut.length })}`}
                   </chakra.span>
                 </div>
                 {s.firstAt && (
                   <chakra.p className="soft num" fontSize="13.5px">
-                    first {at(s.firstAt)}
+                    {phrase('event.first', { firstAt: at(s.firstAt) })}
                   </chakra.p>
                 )}
                 {open === s.stepId && (
@@ -70,7 +79,7 @@ export default function MessagesSheet({ page }: { page: EventPage }) {
                       <Button
                         onClick={() => setEditing(page.plan.messages.find((m) => m.id === s.stepId) ?? null)}
                       >
-                        Change the text
+                        {phrase('event.changeTheText')}
                       </Button>
                     )}
                     <chakra.div className="table" maxHeight="300px" marginTop="6px">
@@ -83,31 +92,33 @@ export default function MessagesSheet({ page }: { page: EventPage }) {
                               </td>
                               <td className="soft">{r.address}</td>
                               <td className={r.state === 'failed' ? 'late' : ''}>
-                                {r.state} {at(r.sentAt ?? r.plannedFor)}
+                                {term(r.state)} {at(r.sentAt ?? r.plannedFor)}
                                 {r.whyNot && `: ${r.whyNot}`}
                               </td>
                               <td className="n">
                                 <Button look="link" color="verdigris" onClick={() => setMessage(r.id)}>
-                                  read
+                                  {phrase('event.read')}
                                 </Button>
                               </td>
                             </tr>
                           ))}
-                          {together(s.leftOut).map(({ row: r, count }, n) => (
-                            <tr key={`${r.name}${n}`}>
-                              <td>
-                                {count > 1 ? (
-                                  `${count} guests not named yet`
-                                ) : (
-                                  <Person id={r.contactId} name={r.name} />
-                                )}
-                              </td>
-                              <td className="soft">gets none</td>
-                              <td className="soft" colSpan={2}>
-                                {r.whyNot}
-                              </td>
-                            </tr>
-                          ))}
+                          {together(s.leftOut, (r) => (r.contactId ? null : `${r.name} ${r.whyNot}`)).map(
+                            ({ row: r, count }, n) => (
+                              <tr key={`${r.name}${n}`}>
+                                <td>
+                                  {count > 1 ? (
+                                    phrase('event.guestsNotNamedYet', { count })
+                                  ) : (
+                                    <Person id={r.contactId} name={r.name} />
+                                  )}
+                                </td>
+                                <td className="soft">{phrase('event.getsNone')}</td>
+                                <td className="soft" colSpan={2}>
+                                  {r.whyNot}
+                                </td>
+                              </tr>
+                            ),
+                          )}
                         </tbody>
                       </table>
                     </chakra.div>
@@ -116,7 +127,7 @@ export default function MessagesSheet({ page }: { page: EventPage }) {
               </li>
             ))}
           </chakra.ul>
-          {list.length === 0 && <Empty>No message is planned for this event.</Empty>}
+          {list.length === 0 && <Empty>{phrase('event.noMessageIsPlanned')}</Empty>}
           {message && <Message id={message} close={() => setMessage(null)} />}
           {editing && <EditStep page={page} step={editing} close={() => setEditing(null)} />}
         </>
@@ -125,120 +136,77 @@ export default function MessagesSheet({ page }: { page: EventPage }) {
   );
 }
 
-/** Whoever gets none, a line each; guests nobody named yet, of whom the same is said, are one line. */
-function together(rows: readonly MessageRow[]): { row: MessageRow; count: number }[] {
-  const lines = new Map<string, { row: MessageRow; count: number }>();
-  for (const [at, row] of rows.entries()) {
-    const line = row.contactId ? String(at) : `guests ${row.name} ${row.whyNot}`;
-    const known = lines.get(line);
-    if (known) known.count += 1;
-    else lines.set(line, { row, count: 1 });
-  }
-  return [...lines.values()];
-}
-
+/** When a message goes out, and what it says. */
 function EditStep({ page, step, close }: { page: EventPage; step: MessageStepPlan; close: () => void }) {
-  const [form, setForm] = useState(step);
-  const save = useAction('PATCH /api/events/:id', ({ followed }) => {
-    say(['Saved', ...sayConsequences(followed, true)].join('; '));
-    close();
+  const place = page.plan.messages.findIndex((m) => m.id === step.id);
+  const form = useForm({
+    values: {
+      days: String(Math.abs(step.offsetDays)),
+      minutes: String(Math.abs(step.offsetMinutes)),
+      side: step.offsetDays < 0 || step.offsetMinutes < 0 ? 'before' : 'after',
+      subject: { en: step.subject.en, fr: step.subject.fr ?? '' },
+      body: { en: step.body.en, fr: step.body.fr ?? '' },
+    },
+    request: (v) =>
+      prepare(eventsContract, 'PATCH /api/events/:id', {
+        params: { id: page.id },
+        body: {
+          version: page.version,
+          change: {
+            messages: page.plan.messages.map((m) =>
+              m.id === step.id ? { ...m, ...offsetOf(v), subject: v.subject, body: v.body } : m,
+            ),
+          },
+        },
+      }),
+    fieldOf: (path) =>
+      path
+        .replace(`change.messages.${place}.`, '')
+        .replace('offsetDays', 'days')
+        .replace('offsetMinutes', 'minutes'),
+    after: ({ followed }) => {
+      say([phrase('common.saved'), ...sayConsequences(followed, true)].join('; '));
+      close();
+    },
   });
-  const [side, setSide] = useState(step.offsetDays < 0 || step.offsetMinutes < 0 ? 'before' : 'after');
-  const signed = (typed: string, of = side) => (of === 'before' ? -1 : 1) * Math.abs(Number(typed) || 0) || 0;
+  const moment = { moment: momentRule(step.moment).words };
+  const { offsetDays: days, offsetMinutes: minutes } = offsetOf(form.values);
   return (
-    <Asking
-      open
-      close={close}
-      wide
-      title={step.name}
-      actions={
-        <Button
-          look="main"
-          disabled={save.isPending}
-          onClick={() =>
-            save.mutate({
-              params: { id: page.id },
-              body: {
-                version: page.version,
-                change: { messages: page.plan.messages.map((m) => (m.id === form.id ? form : m)) },
-              },
-            })
-          }
-        >
-          Save
-        </Button>
-      }
-    >
-      <Problems of={save.problem} />
+    <FormDialog form={form} wide title={step.name} submit={phrase('common.save')} close={close}>
       <div className="pair">
-        <TextField
-          label="Days"
-          type="number"
-          value={String(Math.abs(form.offsetDays))}
-          set={(v) => setForm({ ...form, offsetDays: signed(v) })}
-        />
-        <TextField
-          label="Minutes"
-          type="number"
-          value={String(Math.abs(form.offsetMinutes))}
-          set={(v) => setForm({ ...form, offsetMinutes: signed(v) })}
-        />
-        <ChoiceField
-          label="Before or after"
-          value={side}
-          set={(to) => {
-            setSide(to);
-            setForm({
-              ...form,
-              offsetDays: signed(String(form.offsetDays), to),
-              offsetMinutes: signed(String(form.offsetMinutes), to),
-            });
-          }}
+        <Count form={form} name="days" label={phrase('event.days')} />
+        <Count form={form} name="minutes" label={phrase('event.minutes')} />
+        <Choose
+          form={form}
+          name="side"
+          label={phrase('event.beforeOrAfter')}
           choices={[
-            { value: 'before', label: `before ${momentRule(step.moment).words}` },
-            { value: 'after', label: `after ${momentRule(step.moment).words}` },
+            { value: 'before', label: phrase('event.beforeMoment', moment) },
+            { value: 'after', label: phrase('event.afterMoment', moment) },
           ]}
         />
-        <p className="soft">
-          {sayMoment({ moment: form.moment, offset: { days: form.offsetDays, minutes: form.offsetMinutes } })}
-        </p>
-        <TextField
-          label="Subject, English"
-          value={form.subject.en}
-          set={(en) => setForm({ ...form, subject: { ...form.subject, en } })}
-        />
-        <TextField
-          label="Subject, French"
-          value={form.subject.fr ?? ''}
-          set={(fr) => setForm({ ...form, subject: { ...form.subject, fr } })}
-        />
-        <Field label="Text, English">
-          {(props) => (
-            <textarea
-              {...props}
-              rows={9}
-              value={form.body.en}
-              onChange={(e) => setForm({ ...form, body: { ...form.body, en: e.target.value } })}
-            />
-          )}
-        </Field>
-        <Field label="Text, French">
-          {(props) => (
-            <textarea
-              {...props}
-              rows={9}
-              value={form.body.fr ?? ''}
-              onChange={(e) => setForm({ ...form, body: { ...form.body, fr: e.target.value } })}
-            />
-          )}
-        </Field>
+        <p className="soft">{sayMoment({ moment: step.moment, offset: { days, minutes } })}</p>
+        <Text form={form} name="subject.en" label={phrase('event.subjectEnglish')} />
+        <Text form={form} name="subject.fr" label={phrase('event.subjectFrench')} />
+        <LongText form={form} name="body.en" label={phrase('event.textEnglish')} rows={9} />
+        <LongText form={form} name="body.fr" label={phrase('event.textFrench')} rows={9} />
       </div>
       <chakra.p className="soft" fontSize="13.5px">
-        Merge fields:{' '}
-        {Object.keys(mergeFields)
-          .map((f) => `{{${f}}}`)
-          .join(' ')}
+        {phrase('event.mergeFields', {
+          mergeFields: Object.keys(mergeFields)
+            .map((f) => `{{${f}}}`)
+            .join(' '),
+        })}
       </chakra.p>
-    </Asking>
+    </FormDialog>
   );
+}
+
+/** What is typed as a distance to the moment: before it counts down. */
+function offsetOf(v: { days: string; minutes: string; side: string }): {
+  offsetDays: number;
+  offsetMinutes: number;
+} {
+  const signed = (typed: string) => (v.side === 'before' ? -1 : 1) * Math.abs(Number(typed) || 0) || 0;
+  return { offsetDays: signed(v.days), offsetMinutes: signed(v.minutes) };
 }

@@ -4,6 +4,7 @@ import { useState } from 'react';
 import type { EventPlan, Offer, QuestionPlan } from '#contract/events.ts';
 import { plainAmount, readAmount } from '#core/money/amount.ts';
 import { Button } from '#web/kit/Button.tsx';
+import { phrase, term } from '#web/words/phrase.ts';
 import { Tick } from '../kit/Choosing.tsx';
 import { ChoiceField, TextField } from '../kit/Field.tsx';
 import { Empty } from '../kit/Note.tsx';
@@ -29,7 +30,7 @@ export function OffersEditor({
       ...offers,
       {
         id: crypto.randomUUID(),
-        name: 'Seat',
+        name: phrase('event.seat'),
         about: '',
         price: 0,
         quantity: null,
@@ -40,15 +41,13 @@ export function OffersEditor({
   return (
     <chakra.section marginTop="18px">
       <div className="spread">
-        <h3>Offers</h3>
+        <h3>{phrase('event.offers')}</h3>
         <Button onClick={add}>
-          <Plus size={14} aria-hidden /> Add an offer
+          <Plus size={14} aria-hidden /> {phrase('event.addAnOffer')}
         </Button>
       </div>
       {wrong.offers && <p className="error-line">{wrong.offers}</p>}
-      {offers.length === 0 && (
-        <Empty>Nothing can be registered for yet. Add an offer: free, or with a price.</Empty>
-      )}
+      {offers.length === 0 && <Empty>{phrase('event.nothingCanBeRegistered')}</Empty>}
       <ul className="lines">
         {offers.map((o, at) => {
           const error = (field: string) => wrong[`offers.${at}.${field}`];
@@ -61,7 +60,7 @@ export function OffersEditor({
                 alignItems="start"
               >
                 <TextField
-                  label="Name"
+                  label={phrase('common.name')}
                   value={o.name}
                   set={(name) => change(o.id, { name })}
                   error={error('name')}
@@ -70,26 +69,30 @@ export function OffersEditor({
                   price={o.price}
                   set={(price) => change(o.id, { price })}
                   error={error('price')}
-                  consequence={o.price === 0 ? 'free' : money(o.price)}
+                  consequence={o.price === 0 ? phrase('parts.free') : money(o.price)}
                   currency={currency}
                 />
                 <TextField
-                  label="Quantity"
+                  label={phrase('event.quantity')}
                   type="number"
                   value={o.quantity === null ? '' : String(o.quantity)}
                   set={(v) => change(o.id, { quantity: v === '' ? null : Number(v) })}
                   error={error('quantity')}
-                  consequence={o.quantity ? `${o.quantity * o.seatsPerUnit} seats` : 'no limit'}
+                  consequence={
+                    o.quantity
+                      ? phrase('event.nSeats', { n: o.quantity * o.seatsPerUnit })
+                      : phrase('event.noLimit')
+                  }
                 />
                 <TextField
-                  label="Seats each"
+                  label={phrase('event.seatsEach')}
                   type="number"
                   value={String(o.seatsPerUnit)}
                   set={(v) => change(o.id, { seatsPerUnit: Number(v) || 1 })}
                   error={error('seatsPerUnit')}
                 />
                 <TextField
-                  label="Most per order"
+                  label={phrase('event.mostPerOrder')}
                   type="number"
                   value={String(o.mostPerOrder)}
                   set={(v) => change(o.id, { mostPerOrder: Number(v) || 1 })}
@@ -99,9 +102,9 @@ export function OffersEditor({
                   look="plain"
                   marginTop="22px"
                   onClick={() => set(offers.filter((x) => x.id !== o.id))}
-                  aria-label={`Remove ${o.name}`}
+                  aria-label={phrase('event.removeNamed', { name: o.name })}
                 >
-                  <Trash2 size={15} aria-hidden /> Remove
+                  <Trash2 size={15} aria-hidden /> {phrase('common.remove')}
                 </Button>
               </chakra.div>
             </li>
@@ -129,14 +132,14 @@ function PriceField({
   const read = readAmount(typed, currency);
   return (
     <TextField
-      label="Price"
+      label={phrase('event.price')}
       value={typed}
       set={(v) => {
         setTyped(v);
         const amount = readAmount(v, currency);
         if (amount !== null) set(amount);
       }}
-      error={read === null ? 'Give an amount, like 25 or 25.50.' : error}
+      error={read === null ? phrase('event.giveAnAmount') : error}
       consequence={consequence}
     />
   );
@@ -164,7 +167,7 @@ export function QuestionsEditor({
         offerId: null,
         scope: 'attendee',
         kind: 'text',
-        prompt: { en: 'Question' },
+        prompt: { en: phrase('event.question') },
         required: false,
         choices: [],
         atDoor: false,
@@ -173,14 +176,14 @@ export function QuestionsEditor({
   return (
     <chakra.section marginTop="18px">
       <div className="spread">
-        <h3>Questions</h3>
+        <h3>{phrase('event.questions')}</h3>
         <Button onClick={add}>
-          <Plus size={14} aria-hidden /> Ask something
+          <Plus size={14} aria-hidden /> {phrase('event.askSomething')}
         </Button>
       </div>
       {questions.length === 0 && (
         <chakra.p className="soft" fontSize="14px">
-          Nothing is asked beyond names and an email address.
+          {phrase('event.nothingIsAskedBeyond')}
         </chakra.p>
       )}
       <ul className="lines">
@@ -188,44 +191,44 @@ export function QuestionsEditor({
           <li key={q.id}>
             <chakra.div display="grid" gridTemplateColumns="2fr 1fr 1fr auto" gap="0 10px" alignItems="start">
               <TextField
-                label="Question"
+                label={phrase('event.question')}
                 value={q.prompt.en}
                 set={(en) => change(q.id, { prompt: { ...q.prompt, en } })}
                 error={wrong[`questions.${at}.prompt.en`]}
               />
               <ChoiceField
-                label="Asked"
+                label={phrase('event.asked')}
                 value={q.scope}
                 set={(v) => change(q.id, { scope: v as QuestionPlan['scope'] })}
                 choices={[
-                  { value: 'order', label: 'once per order' },
-                  { value: 'attendee', label: 'of everybody' },
+                  { value: 'order', label: phrase('event.oncePerOrder') },
+                  { value: 'attendee', label: phrase('event.ofEverybody') },
                 ]}
               />
               <ChoiceField
-                label="Answer"
+                label={phrase('event.answer')}
                 value={q.kind}
                 set={(v) => change(q.id, { kind: v as QuestionPlan['kind'] })}
-                choices={kinds.map((k) => ({ value: k, label: k }))}
+                choices={kinds.map((k) => ({ value: k, label: term(k) }))}
               />
               <Button
                 look="plain"
                 marginTop="22px"
                 onClick={() => set(questions.filter((x) => x.id !== q.id))}
-                aria-label={`Remove ${q.prompt.en}`}
+                aria-label={phrase('event.removeQuestion', { en: q.prompt.en })}
               >
-                <Trash2 size={15} aria-hidden /> Remove
+                <Trash2 size={15} aria-hidden /> {phrase('common.remove')}
               </Button>
             </chakra.div>
             <div className="pair">
               <TextField
-                label="In French"
+                label={phrase('event.inFrench')}
                 value={q.prompt.fr ?? ''}
                 set={(fr) => change(q.id, { prompt: { en: q.prompt.en, ...(fr ? { fr } : {}) } })}
               />
               {(q.kind === 'one of' || q.kind === 'several of') && (
                 <TextField
-                  label="Choices, separated by commas"
+                  label={phrase('event.choicesSeparatedByCommas')}
                   value={q.choices.join(', ')}
                   set={(v) => change(q.id, { choices: v.split(',').map((c) => c.trim()) })}
                   error={wrong[`questions.${at}.choices`]}
@@ -234,10 +237,10 @@ export function QuestionsEditor({
             </div>
             <chakra.span display="flex" gap="18px" fontSize="14px">
               <Tick checked={q.required} set={(on) => change(q.id, { required: on })}>
-                required
+                {phrase('event.required')}
               </Tick>
               <Tick checked={q.atDoor} set={(on) => change(q.id, { atDoor: on })}>
-                shown at the door
+                {phrase('event.shownAtTheDoor')}
               </Tick>
             </chakra.span>
           </li>
@@ -267,26 +270,26 @@ export function SurveyEditor({
   return (
     <chakra.section marginTop="18px">
       <div className="spread">
-        <h3>Survey</h3>
+        <h3>{phrase('event.survey')}</h3>
         {survey ? (
           <Button look="plain" onClick={() => set(null)}>
-            Remove the survey
+            {phrase('event.removeTheSurvey')}
           </Button>
         ) : (
           <Button onClick={begin}>
-            <Plus size={14} aria-hidden /> Ask afterwards
+            <Plus size={14} aria-hidden /> {phrase('event.askAfterwards')}
           </Button>
         )}
       </div>
       {!survey && (
         <chakra.p className="soft" fontSize="14px">
-          Nobody is asked afterwards.
+          {phrase('event.nobodyIsAskedAfterwards')}
         </chakra.p>
       )}
       {survey && (
         <>
           <Tick checked={survey.anonymous} set={(on) => set({ ...survey, anonymous: on })}>
-            anonymous: answers cannot be traced to anybody
+            {phrase('event.anonymousAnswersCannotBe')}
           </Tick>
           <ul className="lines">
             {survey.questions.map((q) => {
@@ -297,17 +300,21 @@ export function SurveyEditor({
                 });
               return (
                 <chakra.li key={q.id} display="grid" gridTemplateColumns="2fr 1fr auto" gap="0 10px">
-                  <TextField label="Question" value={q.prompt} set={(prompt) => change({ prompt })} />
+                  <TextField
+                    label={phrase('event.question')}
+                    value={q.prompt}
+                    set={(prompt) => change({ prompt })}
+                  />
                   <ChoiceField
-                    label="Answer"
+                    label={phrase('event.answer')}
                     value={q.kind}
                     set={(v) =>
                       change({ kind: v as 'text', choices: v === 'one of' ? ['yes', 'perhaps', 'no'] : [] })
                     }
                     choices={[
-                      { value: 'scale', label: '1 to 5' },
-                      { value: 'one of', label: 'one of' },
-                      { value: 'text', label: 'words' },
+                      { value: 'scale', label: phrase('event.oneToFive') },
+                      { value: 'one of', label: term('one of') },
+                      { value: 'text', label: phrase('event.inWords') },
                     ]}
                   />
                   <Button
@@ -317,9 +324,9 @@ export function SurveyEditor({
                     onClick={() =>
                       set({ ...survey, questions: survey.questions.filter((x) => x.id !== q.id) })
                     }
-                    aria-label={`Remove ${q.prompt}`}
+                    aria-label={phrase('event.removePrompt', { prompt: q.prompt })}
                   >
-                    <Trash2 size={15} aria-hidden /> Remove
+                    <Trash2 size={15} aria-hidden /> {phrase('common.remove')}
                   </Button>
                 </chakra.li>
               );
@@ -335,7 +342,7 @@ export function SurveyEditor({
                   {
                     id: crypto.randomUUID().slice(0, 8),
                     kind: 'scale',
-                    prompt: 'Question',
+                    prompt: phrase('event.question'),
                     choices: [],
                     required: false,
                   },
@@ -343,7 +350,7 @@ export function SurveyEditor({
               })
             }
           >
-            <Plus size={14} aria-hidden /> Another question
+            <Plus size={14} aria-hidden /> {phrase('event.anotherQuestion')}
           </Button>
         </>
       )}

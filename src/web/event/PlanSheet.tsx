@@ -6,9 +6,10 @@ import { moveTimes } from '#core/events/dated.ts';
 import { remarksOnSchedule } from '#core/events/schedule.ts';
 import { shiftDate } from '#core/time/dates.ts';
 import { sayConsequence } from '#core/time/say.ts';
-import { Button } from '#web/kit/Button.tsx';
+import { Button, TextLink } from '#web/kit/Button.tsx';
+import { phrase, term } from '#web/words/phrase.ts';
 import { SeveralOf, Tick } from '../kit/Choosing.tsx';
-import { ChoiceField, Field, Group, TextField } from '../kit/Field.tsx';
+import { ChoiceField, Group, LongField, TextField } from '../kit/Field.tsx';
 import { Note } from '../kit/Note.tsx';
 import { Problems } from '../kit/notices.tsx';
 import { useAsk } from '../parts/ask.ts';
@@ -39,28 +40,57 @@ export default function PlanSheet({ page }: { page: EventPage }) {
     const startsLocal = join(next.date, next.from);
     // A date that is typed anew was empty for a moment: the distances are those to the date before.
     if (plan.startsLocal) lastStart.current = plan.startsLocal;
-    change(moveTimes({ ...plan, startsLocal: lastStart.current }, startsLocal));
+    // The times alone: nothing else of the plan was typed.
+    const { endsLocal, doorsLocal, registrationClosesLocal } = plan;
+    change(
+      moveTimes(
+        { startsLocal: lastStart.current, endsLocal, doorsLocal, registrationClosesLocal },
+        startsLocal,
+      ),
+    );
   };
   const remarks = plan.startsLocal
     ? remarksOnSchedule(plan, today).join('; ')
     : date
-      ? `${sayConsequence(date, today)}; give the time it begins`
+      ? phrase('event.giveTheTimeIt', { date: sayConsequence(date, today) })
       : '';
   const venue = choices?.venues.find((v) => v.id === plan.venueId);
   return (
     <>
       <div className="spread">
-        <h2>Plan</h2>
+        <h2>{phrase('event.plan')}</h2>
         <chakra.span role="status" className={standing === 'not saved' ? 'late' : 'soft'} fontSize="13.5px">
-          {standing === 'saved' ? 'Saved' : standing === 'saving' ? 'Saving …' : 'Not saved yet'}
+          {standing === 'saved'
+            ? phrase('common.saved')
+            : standing === 'saving'
+              ? phrase('event.saving')
+              : phrase('event.notSavedYet')}
         </chakra.span>
       </div>
+      {page.waits && (
+        <Note as="p" tone="know">
+          {phrase('event.waitsForADate', {
+            time: page.waits.startsLocal.slice(11),
+            n: page.waits.shifts,
+          })}
+        </Note>
+      )}
       {page.copiedFrom && (
         <chakra.details fontSize="14px" margin="4px 0 10px">
-          <summary className="soft">A copy of {page.copiedFrom.title}. What was left behind</summary>
+          <summary className="soft">{phrase('event.aCopyOfWhat', { title: page.copiedFrom.title })}</summary>
           <chakra.ul margin="4px 0" paddingLeft="18px">
             {page.copiedFrom.leftBehind.map((l) => (
-              <li key={l}>{l}</li>
+              <li key={l.text}>
+                {l.text}
+                {l.stage && (
+                  <>
+                    {' · '}
+                    <TextLink to={`/events/${page.id}/${l.stage}`}>
+                      {phrase(l.stage === 'crew' ? 'event.fillTheShifts' : 'event.sendForClearance')}
+                    </TextLink>
+                  </>
+                )}
+              </li>
             ))}
           </chakra.ul>
         </chakra.details>
@@ -68,7 +98,7 @@ export default function PlanSheet({ page }: { page: EventPage }) {
       <Problems of={problem} />
       {problem && standing === 'not saved' && (
         <p>
-          <Button onClick={draft.again}>Save again</Button>
+          <Button onClick={draft.again}>{phrase('event.saveAgain')}</Button>
         </p>
       )}
       {Object.keys(wrong).length > 0 && (
@@ -86,38 +116,42 @@ export default function PlanSheet({ page }: { page: EventPage }) {
       ))}
       <chakra.div className="form" marginTop="10px">
         <TextField
-          label="Public title"
+          label={phrase('common.publicTitle')}
           value={plan.publicTitle}
           set={(publicTitle) => change({ publicTitle })}
           error={wrong.publicTitle}
         />
         <div className="pair">
           <TextField
-            label="Team title"
+            label={phrase('event.teamTitle')}
             value={plan.teamTitle}
             set={(teamTitle) => change({ teamTitle })}
-            help="Only you see it."
+            help={phrase('event.onlyYouSeeIt')}
           />
           <TextField
-            label="Public address"
+            label={phrase('event.publicAddress')}
             value={plan.slug ?? ''}
             set={(slug) => change({ slug: slug || null })}
             error={wrong.slug}
             help={`/e/${plan.slug ?? '…'}`}
           />
           <ChoiceField
-            label="Unit"
+            label={phrase('common.unit')}
             value={plan.unitId ?? ''}
             set={(unitId) => change({ unitId: unitId || null })}
             choices={(choices?.units ?? []).map((u) => ({ value: u.id, label: u.name }))}
-            empty="none"
+            empty={phrase('event.none')}
           />
-          <TextField label="Category" value={plan.category} set={(category) => change({ category })} />
+          <TextField
+            label={phrase('event.category')}
+            value={plan.category}
+            set={(category) => change({ category })}
+          />
         </div>
-        <chakra.h3 margin="8px 0 6px">When and where</chakra.h3>
+        <chakra.h3 margin="8px 0 6px">{phrase('event.whenAndWhere')}</chakra.h3>
         <div className="pair">
           <TextField
-            label="Date"
+            label={phrase('common.date')}
             type="date"
             value={date}
             set={(d) => setStart({ date: d })}
@@ -125,42 +159,47 @@ export default function PlanSheet({ page }: { page: EventPage }) {
             error={wrong.startsLocal}
           />
           <TextField
-            label="Time zone"
+            label={phrase('common.timeZone')}
             value={plan.zone}
             set={(zone) => change({ zone })}
             error={wrong.zone}
           />
-          <TextField label="Begins" type="time" value={from} set={(t) => setStart({ from: t })} />
           <TextField
-            label="Doors"
+            label={phrase('event.begins')}
+            type="time"
+            value={from}
+            set={(t) => setStart({ from: t })}
+          />
+          <TextField
+            label={phrase('event.doors')}
             type="time"
             value={doors}
             set={(t) => change({ doorsLocal: join(date, t) })}
             error={wrong.doorsLocal}
           />
           <TextField
-            label="Ends"
+            label={phrase('event.ends')}
             type="time"
             value={to}
             set={(t) => change({ endsLocal: join(endDate || date, t) })}
             error={wrong.endsLocal}
           />
           <TextField
-            label="Ends on"
+            label={phrase('event.endsOn')}
             type="date"
             value={endDate}
             set={(d) => to && change({ endsLocal: join(d, to) })}
           />
           <TextField
-            label="Registration closes"
+            label={phrase('event.registrationCloses')}
             type="date"
             value={closeDate}
             set={(d) => change({ registrationClosesLocal: join(d, close || from) })}
             error={wrong.registrationClosesLocal}
-            help={plan.registrationClosesLocal ? '' : 'Empty means at the end of the event.'}
+            help={plan.registrationClosesLocal ? '' : phrase('event.emptyMeansAtThe')}
           />
           <TextField
-            label="Closes at"
+            label={phrase('event.closesAt')}
             type="time"
             value={close}
             set={(t) => change({ registrationClosesLocal: join(closeDate || date, t) })}
@@ -169,61 +208,58 @@ export default function PlanSheet({ page }: { page: EventPage }) {
         {date && to && endDate === date && `${to}` <= from && (
           <chakra.p marginBottom="12px">
             <Button onClick={() => change({ endsLocal: join(shiftDate(date, 1), to) })}>
-              It ends at {to} the next day
+              {phrase('event.itEndsAtThe', { to })}
             </Button>
           </chakra.p>
         )}
         <div className="pair">
           <ChoiceField
-            label="Place"
+            label={phrase('common.place')}
             value={plan.venueId ?? ''}
             set={(venueId) => change({ venueId: venueId || null })}
             choices={(choices?.venues ?? []).map((v) => ({ value: v.id, label: v.name }))}
-            empty="told later"
-            consequence={venue?.capacity ? `holds ${venue.capacity}` : ''}
+            empty={phrase('event.toldLater')}
+            consequence={venue?.capacity ? phrase('team.holds', { capacity: venue.capacity }) : ''}
           />
           <TextField
-            label="Capacity"
+            label={phrase('common.capacity')}
             type="number"
             value={plan.capacity === null ? '' : String(plan.capacity)}
             set={(v) => change({ capacity: v === '' ? null : Number(v) })}
             error={wrong.capacity}
-            help="Seats in all; empty means no limit."
+            help={phrase('event.seatsInAllEmpty')}
           />
           <ChoiceField
-            label="Who may see it"
+            label={phrase('event.whoMaySeeIt')}
             value={plan.visibility}
             set={(v) => change({ visibility: v as 'everyone' })}
             choices={[
-              { value: 'everyone', label: 'everyone' },
-              { value: 'link', label: 'anyone with the link' },
+              { value: 'everyone', label: term('everyone') },
+              { value: 'link', label: phrase('event.anyoneWithTheLink') },
             ]}
           />
-          <Group label="Listing">
+          <Group label={phrase('event.listing')}>
             <Tick checked={plan.listed} set={(listed) => change({ listed })}>
-              shown in the list of coming events
+              {phrase('event.shownInTheList')}
             </Tick>
           </Group>
         </div>
         <TextField
-          label="Summary"
+          label={phrase('event.summary')}
           value={plan.summary}
           set={(summary) => change({ summary })}
-          help="One sentence for the listing."
+          help={phrase('event.oneSentenceForThe')}
           error={wrong.summary}
         />
-        <Field label="Description" help="Leave a blank line between paragraphs.">
-          {(props) => (
-            <textarea
-              {...props}
-              rows={5}
-              value={plan.description}
-              onChange={(e) => change({ description: e.target.value })}
-            />
-          )}
-        </Field>
+        <LongField
+          label={phrase('event.description')}
+          help={phrase('event.leaveABlankLine')}
+          rows={5}
+          value={plan.description}
+          set={(description) => change({ description })}
+        />
         <TextField
-          label="Draws"
+          label={phrase('event.draws')}
           value={plan.draws.join(', ')}
           set={(v) =>
             change({
@@ -233,15 +269,15 @@ export default function PlanSheet({ page }: { page: EventPage }) {
                 .filter((d, at, all) => d || at === all.length - 1),
             })
           }
-          help="What attracts people, separated by commas: free food, childcare, step-free access."
+          help={phrase('event.whatAttractsPeopleSeparated')}
         />
       </chakra.div>
       <OffersEditor offers={plan.offers} set={(offers) => change({ offers })} wrong={wrong} />
       <QuestionsEditor questions={plan.questions} set={(questions) => change({ questions })} wrong={wrong} />
       <div className="form">
-        <chakra.h3 margin="18px 0 6px">Safety and waiver</chakra.h3>
+        <chakra.h3 margin="18px 0 6px">{phrase('event.safetyAndWaiver')}</chakra.h3>
         <SeveralOf
-          label="What applies"
+          label={phrase('event.whatApplies')}
           value={plan.flags}
           set={(flags) => change({ flags })}
           choices={Object.entries(factFlags)
@@ -249,7 +285,7 @@ export default function PlanSheet({ page }: { page: EventPage }) {
             .map(([value, label]) => ({ value, label }))}
         />
         <ChoiceField
-          label="Waiver"
+          label={phrase('event.waiver')}
           value={plan.waiverId ?? ''}
           set={(waiverId) => change({ waiverId: waiverId || null })}
           // Newest first: of each title the newest version, and the one that is asked for now.
@@ -257,9 +293,13 @@ export default function PlanSheet({ page }: { page: EventPage }) {
             .filter((w, at, all) => w.id === plan.waiverId || all[at - 1]?.title !== w.title)
             .map((w) => ({
               value: w.id,
-              label: `${w.title}, version ${w.version} (${w.audience})`,
+              label: phrase('event.version', {
+                title: w.title,
+                version: w.version,
+                audience: term(w.audience),
+              }),
             }))}
-          empty="none is asked"
+          empty={phrase('event.noneIsAsked')}
         />
       </div>
       <SurveyEditor survey={plan.survey} set={(survey) => change({ survey })} />

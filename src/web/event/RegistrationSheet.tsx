@@ -5,10 +5,15 @@ import type { RegistrationRow } from '#contract/registration.ts';
 import { listedName } from '#core/contacts/names.ts';
 import { addressOf } from '#web/api.ts';
 import { Button, ButtonAnchor } from '#web/kit/Button.tsx';
+import { phrase, term } from '#web/words/phrase.ts';
 import { Asking } from '../kit/Asking.tsx';
+import { ListViews } from '../kit/ListViews.tsx';
+import { NothingFound } from '../kit/NothingFound.tsx';
 import { Loaded, Problems } from '../kit/notices.tsx';
 import { type Column, Table } from '../kit/Table.tsx';
+import { TableColumns } from '../kit/TableColumns.tsx';
 import { say } from '../kit/toast.tsx';
+import { useAddress } from '../kit/useAddress.ts';
 import { useAction, useAsk, useMe } from '../parts/ask.ts';
 import { HealthNotes } from '../parts/HealthNotes.tsx';
 import { MoneyBar, Ring, Seats, Signature } from '../parts/marks.tsx';
@@ -18,59 +23,70 @@ import { AddRegistration } from './AddRegistration.tsx';
 
 const filters = {
   everyone: {
-    label: 'Everyone',
+    label: phrase('event.everyone'),
     of: (r: RegistrationRow) => ['confirmed', 'held', 'offered', 'asked'].includes(r.state),
   },
   waiver: {
-    label: 'Waiver missing',
+    label: phrase('event.waiverMissing'),
     of: (r: RegistrationRow) => r.waiver === 'self' || r.waiver === 'guardian',
   },
-  owes: { label: 'Owes', of: (r: RegistrationRow) => r.balance > 0 && r.state === 'confirmed' },
-  back: { label: 'To pay back', of: (r: RegistrationRow) => r.balance < 0 },
+  owes: { label: phrase('event.owes'), of: (r: RegistrationRow) => r.balance > 0 && r.state === 'confirmed' },
+  back: { label: phrase('event.toPayBack'), of: (r: RegistrationRow) => r.balance < 0 },
   waiting: {
-    label: 'Waitlist',
+    label: phrase('event.waitlist'),
     of: (r: RegistrationRow) => r.state === 'waitlisted' || r.state === 'offered',
   },
   gone: {
-    label: 'Withdrawn',
+    label: phrase('event.withdrawn'),
     of: (r: RegistrationRow) => ['withdrawn', 'lapsed', 'declined'].includes(r.state),
   },
 } as const;
 type Filter = keyof typeof filters;
+const usual = { show: 'everyone' };
 
 /** Who has a seat, who waits, what is missing. */
 export default function RegistrationSheet({ page }: { page: EventPage }) {
   const registrations = useAsk('GET /api/events/:id/registrations', { params: { id: page.id } });
   const { money, day } = useSaying();
-  const [filter, setFilter] = useState<Filter>('everyone');
+  const [address, put] = useAddress(usual);
+  const filter: Filter = address.show in filters ? (address.show as Filter) : 'everyone';
   const [chosen, setChosen] = useState<RegistrationRow | null>(null);
   const [adding, setAdding] = useState(false);
   const change = page.may.change.includes('registration');
-  const offer = useAction('POST /api/orders/:id/offer', () => say('Offered; the message is on its way'));
+  const offer = useAction('POST /api/orders/:id/offer', () => say(phrase('event.offeredTheMessageIs')));
   const columns: Column<RegistrationRow>[] = [
     {
       id: 'who',
-      heading: 'Who',
+      heading: phrase('common.who'),
       sortBy: (r) => listedName(r).toLowerCase(),
       cell: (r) => (
         <>
           <Person id={r.contactId} name={listedName(r)} />
-          {r.buyer !== `${r.given} ${r.family}` && <small className="soft"> by {r.buyer}</small>}
+          {r.buyer !== `${r.given} ${r.family}` && (
+            <small className="soft"> {phrase('event.by', { buyer: r.buyer })}</small>
+          )}
         </>
       ),
+      total: (shown) => phrase('event.nSeats', { n: shown.length }),
     },
-    { id: 'offer', phone: 'bare', heading: 'Offer', sortBy: (r) => r.offer, cell: (r) => r.offer },
+    {
+      id: 'offer',
+      phone: 'bare',
+      heading: phrase('common.offer'),
+      sortBy: (r) => r.offer,
+      cell: (r) => r.offer,
+    },
     {
       id: 'state',
       phone: 'bare',
-      heading: 'State',
+      heading: phrase('common.state'),
       sortBy: (r) => r.state,
       cell: (r) =>
         r.attendance && r.attendance !== 'expected' ? (
           <Ring state={r.attendance} />
         ) : (
           <span className={r.state === 'confirmed' ? '' : 'need'}>
-            {r.state}
+            {term(r.state)}
             {r.queuePlace ? ` ${r.queuePlace}` : ''}
           </span>
         ),
@@ -78,29 +94,34 @@ export default function RegistrationSheet({ page }: { page: EventPage }) {
     {
       id: 'waiver',
       phone: 'bare',
-      heading: 'Waiver',
+      heading: phrase('event.waiver'),
       sortBy: (r) => r.waiver,
       cell: (r) => <Signature standing={r.waiver} />,
+      total: (shown) => phrase('event.nSigned', { n: shown.filter((r) => r.waiver === 'signed').length }),
     },
     {
       id: 'paid',
       phone: 'bare',
-      heading: 'Paid',
+      heading: phrase('event.paid'),
       sortBy: (r) => r.received,
       cell: (r) => (
-        <MoneyBar received={r.received} due={r.due} words={`${money(r.received)} of ${money(r.due)}`} />
+        <MoneyBar
+          received={r.received}
+          due={r.due}
+          words={phrase('event.receivedOf', { received: money(r.received), due: money(r.due) })}
+        />
       ),
     },
     {
       id: 'answers',
       phone: 'hidden',
-      heading: 'Answers',
+      heading: phrase('event.answers'),
       cell: (r) => <span className="soft">{r.answers.map((a) => a.value).join('; ')}</span>,
     },
     {
       id: 'since',
       phone: 'hidden',
-      heading: 'Since',
+      heading: phrase('event.since'),
       number: true,
       sortBy: (r) => Date.parse(r.since),
       cell: (r) => <span className="soft">{day(r.since)}</span>,
@@ -119,20 +140,33 @@ export default function RegistrationSheet({ page }: { page: EventPage }) {
             <div className="spread">
               <h2>
                 {capacity === null
-                  ? `${confirmed} seats confirmed`
-                  : `${confirmed} of ${capacity} seats confirmed`}
+                  ? phrase('event.seatsConfirmed', { confirmed })
+                  : phrase('event.ofSeatsConfirmed', { confirmed, capacity })}
               </h2>
-              <chakra.span className="soft num" fontSize="13.5px">
-                {[
-                  held && `${held} held`,
-                  capacity !== null && `${free} free`,
-                  waiting.length > 0 &&
-                    `${waiting.reduce((n, p) => n + p.seats, 0)} people waitlisted in ${waiting.length} ${waiting.length === 1 ? 'party' : 'parties'}`,
-                ]
-                  .filter(Boolean)
-                  .join(' · ')}
-              </chakra.span>
+              <div className="acts">
+                {['open', 'closed'].includes(page.state) && change && (
+                  <Button data-new title={phrase('common.addSomebodyN')} onClick={() => setAdding(true)}>
+                    {phrase('event.addRegistration')}
+                  </Button>
+                )}
+                <ButtonAnchor href={addressOf('GET /api/events/:id/registrations.csv', { id: page.id })}>
+                  {phrase('event.export', { n: rows.length })}
+                </ButtonAnchor>
+              </div>
             </div>
+            <chakra.p className="soft num" fontSize="13.5px">
+              {[
+                held && phrase('event.held', { held }),
+                capacity !== null && phrase('event.free', { free }),
+                waiting.length > 0 &&
+                  phrase('event.peopleWaitlistedInParty', {
+                    people: waiting.reduce((n, p) => n + p.seats, 0),
+                    waiting: waiting.length,
+                  }),
+              ]
+                .filter(Boolean)
+                .join(' · ')}
+            </chakra.p>
             <Seats confirmed={confirmed} held={held} waitlisted={count('waitlisted')} free={free} />
             <Problems of={offer.problem} />
             {waiting.length > 0 && filter === 'waiting' && (
@@ -141,7 +175,7 @@ export default function RegistrationSheet({ page }: { page: EventPage }) {
                   <li key={p.orderId} className="spread">
                     <span>
                       <span className="num soft">{at + 1}</span> <span className="name">{p.name}</span>,{' '}
-                      {p.seats} {p.seats === 1 ? 'seat' : 'seats'}, since {day(p.since)}{' '}
+                      {phrase('event.seatSince', { seats: p.seats, since: day(p.since) })}{' '}
                       <span className="soft">{p.fits}</span>
                     </span>
                     {p.fits === 'fits' && change && (
@@ -149,7 +183,7 @@ export default function RegistrationSheet({ page }: { page: EventPage }) {
                         disabled={offer.isPending}
                         onClick={() => offer.mutate({ params: { id: p.orderId } })}
                       >
-                        Offer the seats
+                        {phrase('event.offerTheSeats')}
                       </Button>
                     )}
                   </li>
@@ -157,48 +191,36 @@ export default function RegistrationSheet({ page }: { page: EventPage }) {
               </chakra.ul>
             )}
             <div className="tools">
-              {(Object.keys(filters) as Filter[]).map((f) => (
-                <button
-                  key={f}
-                  type="button"
-                  className="chip"
-                  aria-pressed={filter === f}
-                  onClick={() => setFilter(f)}
-                >
-                  {filters[f].label} {rows.filter(filters[f].of).length}
-                </button>
-              ))}
-              <chakra.span className="acts" marginLeft="auto">
-                {['open', 'closed'].includes(page.state) && change && (
-                  <Button data-new title="Add somebody (n)" onClick={() => setAdding(true)}>
-                    Add registration
-                  </Button>
-                )}
-                <ButtonAnchor href={addressOf('GET /api/events/:id/registrations.csv', { id: page.id })}>
-                  Export
-                </ButtonAnchor>
-              </chakra.span>
+              <ListViews
+                label={phrase('common.show')}
+                value={filter}
+                set={(to) => put({ show: to })}
+                views={(Object.keys(filters) as Filter[]).map((f) => ({
+                  value: f,
+                  label: filters[f].label,
+                  count: rows.filter(filters[f].of).length,
+                }))}
+              />
+              <TableColumns name="registrations" columns={columns} />
             </div>
             <Table
-              label="Registrations"
+              label={phrase('event.registrations')}
+              name="registrations"
               rows={shown}
               columns={columns}
               keyOf={(r) => r.id}
               open={setChosen}
               empty={
-                rows.length === 0
-                  ? 'Nobody has registered yet. The public page is the way in.'
-                  : 'Nobody of this kind.'
+                rows.length === 0 ? (
+                  phrase('event.nobodyHasRegisteredYet')
+                ) : (
+                  <NothingFound
+                    ways={[{ label: phrase('event.showEveryone'), run: () => put({ show: 'everyone' }) }]}
+                  >
+                    {phrase('event.nobodyOfThisKind')}
+                  </NothingFound>
+                )
               }
-              total={[
-                `${shown.length} seats`,
-                '',
-                '',
-                `${shown.filter((r) => r.waiver === 'signed').length} signed`,
-                '',
-                '',
-                '',
-              ]}
             />
             {chosen && (
               <Seat
@@ -222,11 +244,15 @@ function Seat({ row, page, close }: { row: RegistrationRow; page: EventPage; clo
   const treasures = roles.includes('coordinator') || roles.includes('treasurer');
   const { money } = useSaying();
   const withdraw = useAction('POST /api/registrations/:id/withdraw', ({ offered }) => {
-    say(offered.length ? `Withdrawn; the seats are offered to ${offered.join(', ')}` : 'Withdrawn');
+    say(
+      offered.length
+        ? phrase('event.withdrawnTheSeatsAre', { offered: offered.join(', ') })
+        : phrase('event.withdrawn'),
+    );
     close();
   });
-  const refund = useAction('POST /api/orders/:id/refunds', () => say('Paid back'));
-  const pay = useAction('POST /api/orders/:id/payments', () => say('Recorded'));
+  const refund = useAction('POST /api/orders/:id/refunds', () => say(phrase('event.paidBack')));
+  const pay = useAction('POST /api/orders/:id/payments', () => say(phrase('common.recorded')));
   const [sure, setSure] = useState(false);
   const live = ['confirmed', 'held', 'offered', 'waitlisted'].includes(row.state);
   const over = -row.balance;
@@ -234,12 +260,12 @@ function Seat({ row, page, close }: { row: RegistrationRow; page: EventPage; clo
     <Asking
       open
       close={close}
-      title={`${row.given} ${row.family}`.trim() || 'Guest to be named'}
+      title={`${row.given} ${row.family}`.trim() || phrase('common.guestToBeNamed')}
       actions={
         <>
           {live && !sure && change && row.attendance !== 'arrived' && (
             <Button look="stop" onClick={() => setSure(true)}>
-              Withdraw this seat
+              {phrase('event.withdrawThisSeat')}
             </Button>
           )}
           {sure && (
@@ -248,7 +274,7 @@ function Seat({ row, page, close }: { row: RegistrationRow; page: EventPage; clo
               disabled={withdraw.isPending}
               onClick={() => withdraw.mutate({ params: { id: row.id }, body: {} })}
             >
-              Yes, withdraw it; a freed seat is offered on at once
+              {phrase('event.yesWithdrawItA')}
             </Button>
           )}
           {row.state === 'confirmed' && row.balance > 0 && (change || treasures) && (
@@ -258,7 +284,7 @@ function Seat({ row, page, close }: { row: RegistrationRow; page: EventPage; clo
                 pay.mutate({ params: { id: row.orderId }, body: { method: 'cash', amount: row.balance } })
               }
             >
-              {money(row.balance)} received in cash
+              {phrase('event.receivedInCash', { balance: money(row.balance) })}
             </Button>
           )}
           {over > 0 && treasures && (
@@ -267,11 +293,11 @@ function Seat({ row, page, close }: { row: RegistrationRow; page: EventPage; clo
               onClick={() =>
                 refund.mutate({
                   params: { id: row.orderId },
-                  body: { amount: over, reason: 'seats given up' },
+                  body: { amount: over, reason: phrase('event.seatsGivenUp') },
                 })
               }
             >
-              Pay {money(over)} back
+              {phrase('event.payBack', { over: money(over) })}
             </Button>
           )}
         </>
@@ -279,15 +305,17 @@ function Seat({ row, page, close }: { row: RegistrationRow; page: EventPage; clo
     >
       <Problems of={withdraw.problem ?? refund.problem ?? pay.problem} />
       <p>
-        {row.offer}, {row.state}
-        {row.attendance && row.state === 'confirmed' && `, ${row.attendance}`} · order {row.orderNumber},
-        booked by {row.buyer}
+        {row.offer}, {term(row.state)}
+        {row.attendance && row.state === 'confirmed' && `, ${term(row.attendance)}`} ·{' '}
+        {phrase('event.orderBookedBy', { orderNumber: row.orderNumber, buyer: row.buyer })}
       </p>
       <p className="soft">
-        Paid {money(row.received)} of {money(row.due)} for the whole order
+        {phrase('event.paidOfForThe', { received: money(row.received), due: money(row.due) })}
       </p>
       {row.linkReasons.length > 0 && (
-        <p className="soft">Linked to the contact: {row.linkReasons.join('; ')}</p>
+        <p className="soft">
+          {phrase('event.linkedToTheContact', { linkReasons: row.linkReasons.join('; ') })}
+        </p>
       )}
       {row.answers.map((a) => (
         <p key={a.question}>
@@ -305,8 +333,8 @@ function Care({ id }: { id: string }) {
   if (!asked)
     return (
       <p>
-        <Button onClick={() => setAsked(true)}>Show health and needs</Button>{' '}
-        <small className="soft">It is written down who read this.</small>
+        <Button onClick={() => setAsked(true)}>{phrase('event.showHealthAndNeeds')}</Button>{' '}
+        <small className="soft">{phrase('event.itIsWrittenDown')}</small>
       </p>
     );
   return <HealthNotes registrationId={id} />;

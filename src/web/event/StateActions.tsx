@@ -3,7 +3,8 @@ import { useState } from 'react';
 import type { EventPage } from '#contract/events.ts';
 import { sayConsequences } from '#core/events/consequences.ts';
 import type { Move } from '#core/events/moves.ts';
-import { Button } from '#web/kit/Button.tsx';
+import { Button, ButtonLink } from '#web/kit/Button.tsx';
+import { phrase } from '#web/words/phrase.ts';
 import { call } from '../api.ts';
 import { Asking } from '../kit/Asking.tsx';
 import { LongField } from '../kit/Field.tsx';
@@ -13,38 +14,40 @@ import { useAction } from '../parts/ask.ts';
 
 const words: Record<Move, { label: string; does: (p: EventPage) => string; done: string }> = {
   open: {
-    label: 'Open registration',
-    done: 'Open',
+    label: phrase('event.openRegistration'),
+    done: phrase('event.open'),
     does: (p) =>
-      `The page becomes public at /e/${p.plan.slug}${p.plan.listed && p.plan.visibility === 'everyone' ? ' and is listed' : ', not listed'}. Anyone can register from now on, and messages are planned for them.`,
+      phrase(
+        p.plan.listed && p.plan.visibility === 'everyone'
+          ? 'event.thePageBecomesPublic'
+          : 'event.thePageBecomesPublicUnlisted',
+        { slug: p.plan.slug ?? '' },
+      ),
   },
   close: {
-    label: 'Close registration',
-    done: 'Closed',
-    does: () =>
-      'Nobody can register any more; those who did keep their seats, and planned messages still go out. It can be opened again.',
+    label: phrase('event.closeRegistration'),
+    done: phrase('event.closed'),
+    does: () => phrase('event.nobodyCanRegisterAny'),
   },
   'wrap up': {
-    label: 'Wrap up',
-    done: 'Wrapped up',
-    does: () => 'The plan is kept as it was. Figures, money and answers stay open to look at.',
+    label: phrase('event.wrapItUp'),
+    done: phrase('event.wrappedUp'),
+    does: () => phrase('event.thePlanIsKept'),
   },
   'call off': {
-    label: 'Call off',
-    done: 'Called off',
-    does: () =>
-      'The public page says so, and nothing goes out for it any more. It can’t be undone; money is paid back by hand.',
+    label: phrase('event.callOff'),
+    done: phrase('event.calledOff'),
+    does: () => phrase('event.thePublicPageSays'),
   },
   shelve: {
-    label: 'Shelve',
-    done: 'Shelved',
-    does: () => 'It is hidden and kept; Season lists it under Shelved, from where it can be brought back.',
+    label: phrase('event.shelve'),
+    done: phrase('common.shelved'),
+    does: () => phrase('event.itIsHiddenAnd'),
   },
   'bring back': {
-    label: 'Bring back',
-    done: 'Brought back',
-    does: () =>
-      'It becomes what it was before. A plan that was under way becomes a draft and is cleared anew.',
+    label: phrase('common.bringBack'),
+    done: phrase('event.broughtBack'),
+    does: () => phrase('event.itBecomesWhatIt'),
   },
 };
 
@@ -73,12 +76,15 @@ export function StateActions({ page }: { page: EventPage }) {
   const [asking, setAsking] = useState<Move | null>(null);
   const [why, setWhy] = useState('');
   const change = useAction('POST /api/events/:id/state', ({ followed }) => {
-    say([asking ? words[asking].done : 'Done', ...sayConsequences(followed, true)].join('; '));
+    say([asking ? words[asking].done : phrase('event.done'), ...sayConsequences(followed, true)].join('; '));
     setAsking(null);
   });
   const whatIf = useWhatIf(page.id, asking);
   return (
     <>
+      <ButtonLink look="plain" to={`/season?again=${page.id}`}>
+        {phrase('event.planItAgain')}
+      </ButtonLink>
       {page.moves.map((move) => (
         <Button key={move} look={looks[move] ?? 'normal'} onClick={() => setAsking(move)}>
           {words[move].label}
@@ -111,7 +117,7 @@ export function StateActions({ page }: { page: EventPage }) {
         )}
         {asking === 'call off' && (
           <LongField
-            label="Why"
+            label={phrase('common.why')}
             rows={2}
             required
             value={why}

@@ -4,6 +4,7 @@ import type { Answer } from '#web/api.ts';
 import { addressOf } from '#web/api.ts';
 import { ButtonAnchor } from '#web/kit/Button.tsx';
 import { placed } from '#web/kit/placed.ts';
+import { phrase, term } from '#web/words/phrase.ts';
 import { Empty } from '../kit/Note.tsx';
 import { Loaded } from '../kit/notices.tsx';
 import { useAsk } from '../parts/ask.ts';
@@ -20,37 +21,42 @@ export default function WrapUpSheet({ page }: { page: EventPage }) {
     <Loaded of={figures}>
       {(f) => {
         const rows: [string, string | number, string?][] = [
-          ['Seats confirmed', f.seatsByState.confirmed],
-          ['arrived', f.arrived, f.walkIns ? `${f.walkIns} of them walked in` : ''],
-          ['missed', f.missed],
-          ['still expected', f.expected],
+          [phrase('event.confirmedSeats'), f.seatsByState.confirmed],
           [
-            'Withdrawn, lapsed, declined',
+            term('arrived'),
+            f.arrived,
+            f.walkIns ? phrase('event.ofThemWalkedIn', { walkIns: f.walkIns }) : '',
+          ],
+          [term('missed'), f.missed],
+          [phrase('event.stillExpected'), f.expected],
+          [
+            phrase('event.withdrawnLapsedDeclined'),
             f.seatsByState.withdrawn + f.seatsByState.lapsed + f.seatsByState.declined,
           ],
-          ['Money for seats', money(f.money.seats)],
-          ['Donations', money(f.money.donations)],
-          ['Refunds', f.money.refunds ? money(-f.money.refunds) : money(0)],
-          ['Money in all', money(f.money.net)],
-          ...(f.money.waived ? [['Let off', money(f.money.waived)] as [string, string]] : []),
-          ['Hours served', f.hoursServed],
+          [phrase('event.moneyForSeats'), money(f.money.seats)],
+          [phrase('common.donations'), money(f.money.donations)],
+          [phrase('common.refunds'), f.money.refunds ? money(-f.money.refunds) : money(0)],
+          [phrase('event.moneyInAll'), money(f.money.net)],
+          ...(f.money.waived ? [[phrase('common.letOff'), money(f.money.waived)] as [string, string]] : []),
+          [phrase('common.hoursServed'), f.hoursServed],
         ];
+        const parts = new Set([term('arrived'), term('missed'), phrase('event.stillExpected')]);
         return (
           <>
             <div className="spread">
               <h2>
                 {f.seatsByState.confirmed === 0
-                  ? 'Nothing to count yet'
+                  ? phrase('event.nothingToCountYet')
                   : f.missed + f.arrived === 0
-                    ? `${f.expected} are expected`
-                    : `${f.arrived} came, ${f.missed} missed it`}
+                    ? phrase('event.areExpected', { expected: f.expected })
+                    : phrase('event.cameMissedIt', { arrived: f.arrived, missed: f.missed })}
               </h2>
               <div className="acts">
                 <ButtonAnchor href={addressOf('GET /api/events/:id/registrations.csv', { id: page.id })}>
-                  Registrations as CSV
+                  {phrase('event.registrationsAsCsv')}
                 </ButtonAnchor>
                 <ButtonAnchor href={addressOf('GET /api/ledger.csv', {}, { eventId: page.id })}>
-                  Money as CSV
+                  {phrase('event.moneyAsCsv')}
                 </ButtonAnchor>
               </div>
             </div>
@@ -60,7 +66,7 @@ export default function WrapUpSheet({ page }: { page: EventPage }) {
                   <tbody>
                     {rows.map(([label, value, more]) => (
                       <tr key={label}>
-                        <chakra.td paddingLeft={label[0] === label[0]!.toLowerCase() ? '14px' : '0'}>
+                        <chakra.td paddingLeft={parts.has(label) ? '14px' : '0'}>
                           {label} {more && <small className="soft">{more}</small>}
                         </chakra.td>
                         <td className="n">{value}</td>
@@ -70,32 +76,38 @@ export default function WrapUpSheet({ page }: { page: EventPage }) {
                 </table>
               </div>
               <div>
-                <h3>Do the figures agree?</h3>
+                <h3>{phrase('event.doTheFiguresAgree')}</h3>
                 <chakra.ul className="lines" fontSize="14px">
                   {f.checks.map((c) => (
                     <li key={c.text} className={c.holds ? '' : 'late'}>
-                      <b>{c.holds ? 'Yes' : 'No'}:</b> {c.text}
+                      <b>{c.holds ? phrase('event.yes') : phrase('event.no')}:</b> {c.text}
                     </li>
                   ))}
                 </chakra.ul>
               </div>
             </chakra.div>
-            <chakra.h2 marginTop="24px">Survey</chakra.h2>
+            <chakra.h2 marginTop="24px">{phrase('event.survey')}</chakra.h2>
             <Loaded of={survey}>
               {(s) =>
                 !s.exists ? (
-                  <Empty>This event asks nobody afterwards.</Empty>
+                  <Empty>{phrase('event.thisEventAsksNobody')}</Empty>
                 ) : (
                   <>
                     <p className="soft num">
-                      {s.answered} of {s.asked} asked have answered
-                      {s.asked > 0 && `, ${Math.round((s.answered / s.asked) * 100)} %`}
-                      {s.anonymous && ', without names'}
+                      {[
+                        s.asked > 0
+                          ? phrase('event.ofAskedHaveAnswered', { answered: s.answered, asked: s.asked })
+                          : phrase('event.nobodyAskedYet'),
+                        s.asked > 0 && `${Math.round((s.answered / s.asked) * 100)} %`,
+                        s.anonymous && phrase('event.withoutNames'),
+                      ]
+                        .filter(Boolean)
+                        .join(', ')}
                     </p>
                     {s.answered > 0 ? (
                       <SurveyResults results={s.results} />
                     ) : (
-                      <Empty>Answers are counted here as they come in.</Empty>
+                      <Empty>{phrase('event.answersAreCountedHere')}</Empty>
                     )}
                   </>
                 )
@@ -117,7 +129,9 @@ function SurveyResults({ results }: { results: Results }) {
           <chakra.section key={r.question.id} margin="12px 0">
             <h3>
               {r.question.prompt}
-              {r.mean !== null && <span className="soft num"> mean {r.mean.toFixed(1)} of 5</span>}
+              {r.mean !== null && (
+                <span className="soft num"> {phrase('event.meanOf5', { mean: r.mean.toFixed(1) })}</span>
+              )}
             </h3>
             {r.counts.length > 0 && (
               <chakra.table borderCollapse="collapse" fontSize="14px">

@@ -1,4 +1,4 @@
-import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { notifyManager, useMutation, useQueryClient } from '@tanstack/react-query';
 import { useCallback, useEffect } from 'react';
 import { create } from 'zustand';
 import type { EventPage, EventPlan } from '#contract/events.ts';
@@ -68,6 +68,8 @@ export function usePlanDraft(page: EventPage): PlanDraft {
         client.setQueryData<EventPage>([addressOf('GET /api/events/:id', { id })], (p) =>
           p ? { ...p, version: saved.version, plan: { ...p.plan, ...change } } : p,
         );
+        // Only once the page has it is it no longer held as typed: a row must not go in between, and the focus with it.
+        await new Promise<void>((done) => notifyManager.schedule(done));
         update(id, (d) => drafts.kept(d, part, change, saved.version));
         return saved;
       } catch (error) {

@@ -191,6 +191,20 @@ export interface Choice {
   label: string;
 }
 
+/** What a choice is made from, and what stands there while nothing is chosen. */
+export function Options({ choices, empty }: { choices: readonly Choice[]; empty?: string | undefined }) {
+  return (
+    <>
+      {empty !== undefined && <option value="">{empty}</option>}
+      {choices.map((c) => (
+        <option key={c.value} value={c.value}>
+          {c.label}
+        </option>
+      ))}
+    </>
+  );
+}
+
 /** A choice from a list. */
 export function ChoiceField({
   value,
@@ -209,12 +223,7 @@ export function ChoiceField({
       {(props) => (
         <NativeSelect.Root>
           <NativeSelect.Field {...props} value={value} onChange={(e) => set(e.target.value)}>
-            {empty !== undefined && <option value="">{empty}</option>}
-            {choices.map((c) => (
-              <option key={c.value} value={c.value}>
-                {c.label}
-              </option>
-            ))}
+            <Options choices={choices} empty={empty} />
           </NativeSelect.Field>
         </NativeSelect.Root>
       )}

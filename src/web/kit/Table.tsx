@@ -9,9 +9,11 @@ import {
   useTable,
 } from '@tanstack/react-table';
 import { useVirtualizer } from '@tanstack/react-virtual';
-import { type ReactNode, useMemo, useRef, useState } from 'react';
+import { type PointerEvent, type ReactNode, useMemo, useRef, useState } from 'react';
 import { Empty } from '#web/kit/Note.tsx';
 import { placed } from '#web/kit/placed.ts';
+import { between, inOrder, leastWidth, useArranged } from './arranging.ts';
+import { useKitWords } from './words.ts';
 
 /** One column: its heading, what it sorts by and what it shows. */
 export interface Column<T> {
@@ -21,6 +23,8 @@ export interface Column<T> {
   cell: (row: T) => ReactNode;
   number?: boolean;
   width?: string;
+  /** What stands under the column, of the rows that are shown. */
+  total?: (rows: readonly T[]) => ReactNode;
   /**
    * On a phone every row is a few lines: this one leads, is shown without its heading, or is left out. Without one that leads it
    * is the first.
@@ -51,13 +55,17 @@ export interface Choosing {
   choose: (keys: ReadonlySet<string>) => void;
 }
 
-/** A real table: sticky heading, sorting, rows by keyboard (j, k, x, Enter), totals; drawn in part when it is long. */
+/**
+ * A real table: sticky heading, sorting, rows by keyboard (j, k, x, shift and x, Enter), totals; drawn in part when it is long.
+ * One with a name keeps its columns, their order and their widths on the device.
+ */
 export function Table<T>({
   rows,
-  columns,
+  columns: everyColumn,
+  name,
+  usuallyHidden = [],
   keyOf,
   open,
-  total,
   label,
   empty,
   height,
@@ -66,9 +74,10 @@ export function Table<T>({
 }: {
   rows: readonly T[];
   columns: readonly Column<T>[];
+  name?: string;
+  usuallyHidden?: readonly string[];
   keyOf: (row: T) => string;
   open?: (row: T) => void;
-  total?: readonly ReactNode[];
   label: string;
   empty: ReactNode;
   height?: string;
@@ -76,7 +85,15 @@ export function Table<T>({
   sorting?: Sorting;
 }) {
   const frame = useRef<HTMLDivElement>(null);
-  const [chosen, setChosen] = useState<number | null>(null);
+  const words = useKitWords();
+  const [at, setAt] = useState<number | null>(null);
+  // Where a choice with shift begins.
+  const [from, setFrom] = useState<string | null>(null);
+  const { order, hidden, widths, put } = useArranged(name ?? '', usuallyHidden);
+  const columns = useMemo(
+    () => (name ? inOrder(everyColumn, order).filter((c) => !hidden.includes(c.id)) : everyColumn),
+    [name, everyColumn, order, hidden],
+  );
   const defs = useMemo(
     () =>
       columns.map((c) => ({
@@ -103,12 +120,37 @@ export function Table<T>({
   const drawn = partly ? inSight.map((v) => v.index) : sorted.map((_, at) => at);
   const before = inSight[0]?.start ?? 0;
   const after = partly ? virtual.getTotalSize() - (inSight.at(-1)?.end ?? 0) : 0;
-  const toggle = (keys: readonly string[], on: boolean) => {
+  const choose = (keys: readonly string[], on: boolean) => {
     const next = new Set(choosing!.chosen);
     for (const key of keys)
       if (on) next.add(key);
       else next.delete(key);
     choosing!.choose(next);
+  };
+  /** Chooses a row or lets it go; with shift all of them up to it. */
+  const toggle = (key: string, shift: boolean) => {
+    const on = !choosing!.chosen.has(key);
+    const keys = sorted.map((r) => keyOf(r.original));
+    choose(shift ? between(keys, from, key) : [key], on);
+    setFrom(key);
+  };
+  /** Drags the edge of a column. All widths are settled first, so that the others stay as they are. */
+  const drag = (id: string) => (e: PointerEvent<HTMLElement>) => {
+    const handle = e.currentTarget;
+    const heads = [...frame.current!.querySelectorAll<HTMLElement>('th[data-column]')];
+    const settled = Object.fromEntries(heads.map((h) => [h.dataset.column!, h.offsetWidth]));
+    const begin = e.clientX;
+    handle.setPointerCapture(e.pointerId);
+    const move = (to: globalThis.PointerEvent) =>
+      put({ widths: { ...settled, [id]: Math.max(leastWidth, settled[id]! + to.clientX - begin) } });
+    const end = () => {
+      handle.removeEventListener('pointermove', move);
+      handle.removeEventListener('pointerup', end);
+      handle.removeEventListener('pointercancel', end);
+    };
+    handle.addEventListener('pointermove', move);
+    handle.addEventListener('pointerup', end);
+    handle.addEventListener('pointercancel', end);
   };
   const allChosen = choosing && rows.length > 0 && rows.every((r) => choosing.chosen.has(keyOf(r)));
   if (rows.length === 0) return <Empty as="div">{empty}</Empty>;
@@ -119,6 +161,7 @@ export function Table<T>({
   return (
     <section
       className="table data"
+      data-table={name}
       ref={frame}
       aria-label={label}
       style={placed(height ? { maxHeight: height } : {})}
@@ -131,25 +174,23 @@ export function Table<T>({
           e.key === 'j' || e.key === 'ArrowDown' ? 1 : e.key === 'k' || e.key === 'ArrowUp' ? -1 : 0;
         if (step) {
           e.preventDefault();
-          setChosen((at) => Math.min(sorted.length - 1, Math.max(0, (at ?? -1) + step)));
-          if (partly) virtual.scrollToIndex(Math.max(0, (chosen ?? -1) + step));
-        } else if (e.key === 'Enter' && chosen !== null && open) open(sorted[chosen]!.original);
-        else if (e.key === 'x' && chosen !== null && choosing) {
-          const key = keyOf(sorted[chosen]!.original);
-          toggle([key], !choosing.chosen.has(key));
-        }
+          setAt((now) => Math.min(sorted.length - 1, Math.max(0, (now ?? -1) + step)));
+          if (partly) virtual.scrollToIndex(Math.max(0, (at ?? -1) + step));
+        } else if (e.key === 'Enter' && at !== null && open) open(sorted[at]!.original);
+        else if (e.key.toLowerCase() === 'x' && at !== null && choosing)
+          toggle(keyOf(sorted[at]!.original), e.shiftKey);
       }}
     >
-      <table>
+      <table className={Object.keys(widths).length ? 'arranged' : undefined}>
         <thead>
           <tr>
             {choosing && (
               <chakra.th width="30px">
                 <input
                   type="checkbox"
-                  aria-label="Choose all shown"
+                  aria-label={words.chooseAll}
                   checked={Boolean(allChosen)}
-                  onChange={(e) => toggle(rows.map(keyOf), e.target.checked)}
+                  onChange={(e) => choose(rows.map(keyOf), e.target.checked)}
                 />
               </chakra.th>
             )}
@@ -162,7 +203,9 @@ export function Table<T>({
                 <th
                   key={header.id}
                   className={column.number ? 'n' : ''}
-                  style={placed({ width: column.width })}
+                  data-column={column.id}
+                  data-phone={column.phone}
+                  style={placed({ width: widths[column.id] ?? column.width })}
                   aria-sort={order === 'asc' ? 'ascending' : order === 'desc' ? 'descending' : undefined}
                 >
                   {header.column.getCanSort() ? (
@@ -176,6 +219,15 @@ export function Table<T>({
                   ) : (
                     column.heading
                   )}
+                  {name && (
+                    <chakra.span
+                      aria-hidden="true"
+                      hideBelow="md"
+                      className="edge"
+                      onPointerDown={drag(column.id)}
+                      onDoubleClick={() => put({ widths: {} })}
+                    />
+                  )}
                 </th>
               );
             })}
@@ -183,18 +235,18 @@ export function Table<T>({
         </thead>
         <tbody>
           {before > 0 && <tr style={placed({ height: before })} aria-hidden="true" />}
-          {drawn.map((at) => {
-            const row = sorted[at]!.original;
+          {drawn.map((place) => {
+            const row = sorted[place]!.original;
             return (
               <tr
                 key={keyOf(row)}
                 ref={partly ? virtual.measureElement : undefined}
-                data-index={at}
+                data-index={place}
                 className={open ? 'to' : ''}
-                aria-selected={chosen === at}
+                aria-selected={place === at}
                 onClick={(e) => {
                   if ((e.target as HTMLElement).closest('button, a, input')) return;
-                  setChosen(at);
+                  setAt(place);
                   open?.(row);
                 }}
               >
@@ -202,18 +254,18 @@ export function Table<T>({
                   <td>
                     <input
                       type="checkbox"
-                      aria-label="Choose (x)"
-                      title="Choose (x)"
+                      aria-label={words.chooseRow}
+                      title={words.chooseRow}
                       checked={choosing.chosen.has(keyOf(row))}
-                      onChange={(e) => toggle([keyOf(row)], e.target.checked)}
+                      onChange={(e) => toggle(keyOf(row), (e.nativeEvent as MouseEvent).shiftKey)}
                     />
                   </td>
                 )}
-                {columns.map((c, place) => (
+                {columns.map((c, column) => (
                   <td
                     key={c.id}
                     className={c.number ? 'n' : ''}
-                    data-phone={c.phone ?? (place === 0 && !leads ? 'title' : 'labelled')}
+                    data-phone={c.phone ?? (column === 0 && !leads ? 'title' : 'labelled')}
                     data-label={c.heading}
                   >
                     {c.cell(row)}
@@ -224,13 +276,13 @@ export function Table<T>({
           })}
           {after > 0 && <tr style={placed({ height: after })} aria-hidden="true" />}
         </tbody>
-        {total && (
+        {columns.some((c) => c.total) && (
           <tfoot>
             <tr>
               {choosing && <td />}
-              {total.map((cell, at) => (
-                <td key={columns[at]!.id} className={columns[at]!.number ? 'n' : ''}>
-                  {cell}
+              {columns.map((c) => (
+                <td key={c.id} className={c.number ? 'n' : ''}>
+                  {c.total?.(rows)}
                 </td>
               ))}
             </tr>

@@ -8,6 +8,7 @@ import { ApiProblem } from '#web/api.ts';
 import { Asking } from './Asking.tsx';
 import { Button, ButtonLink } from './Button.tsx';
 import { ChoiceField, TextField } from './Field.tsx';
+import { Menu } from './Menu.tsx';
 import { Loaded, Problems } from './notices.tsx';
 import { placed } from './placed.ts';
 import { system } from './system.ts';
@@ -57,8 +58,21 @@ interface Row {
   seats: number;
 }
 const columns: Column<Row>[] = [
-  { id: 'name', heading: 'Name', sortBy: (r) => r.name, cell: (r) => r.name },
-  { id: 'seats', heading: 'Seats', number: true, sortBy: (r) => r.seats, cell: (r) => r.seats },
+  {
+    id: 'name',
+    heading: 'Name',
+    sortBy: (r) => r.name,
+    cell: (r) => r.name,
+    total: (r) => `${r.length} parties`,
+  },
+  {
+    id: 'seats',
+    heading: 'Seats',
+    number: true,
+    sortBy: (r) => r.seats,
+    cell: (r) => r.seats,
+    total: (r) => r.reduce((n, x) => n + x.seats, 0),
+  },
 ];
 const rows: Row[] = [
   { id: 'b', name: 'Bo', seats: 2 },
@@ -78,7 +92,6 @@ function WithTable({ of = rows }: { of?: Row[] }) {
         empty="Nobody yet."
         open={(r) => opened.push(r.id)}
         choosing={{ chosen, choose }}
-        total={['3 parties', 13]}
       />
       <output>{[...chosen].sort().join()}</output>
     </>
@@ -259,4 +272,22 @@ describe('what was asked for', () => {
 
 test('computed geometry goes through as it is', () => {
   expect(placed({ left: '12%', width: 30 })).toEqual({ left: '12%', width: 30 });
+});
+
+test('a menu offers its things by name, does the one that is chosen, and closes unless it is a switch', async () => {
+  const done: string[] = [];
+  shown(
+    <Menu
+      trigger={<Button>More</Button>}
+      entries={[
+        { label: 'Account', run: () => done.push('account') },
+        { label: 'Theme', run: () => done.push('theme'), stays: true },
+      ]}
+    />,
+  );
+  fireEvent.click(screen.getByRole('button', { name: 'More' }));
+  fireEvent.click(await screen.findByRole('menuitem', { name: 'Theme' }));
+  expect(screen.getByRole('menuitem', { name: 'Theme' })).toBeTruthy();
+  fireEvent.click(screen.getByRole('menuitem', { name: 'Account' }));
+  expect(done).toEqual(['theme', 'account']);
 });

@@ -8,6 +8,7 @@ import {
   fieldsetAnatomy,
   menuAnatomy,
   nativeSelectAnatomy,
+  popoverAnatomy,
   radioGroupAnatomy,
   switchAnatomy,
   tabsAnatomy,
@@ -375,6 +376,36 @@ const tabs = defineSlotRecipe({
   },
 });
 
+/** A view of a list that is on or off. */
+export const chip = defineRecipe({
+  base: {
+    font: 'inherit',
+    border: '1px solid',
+    borderColor: 'line',
+    borderRadius: 'corner',
+    padding: '2px 8px',
+    color: 'ink',
+    background: 'none',
+    cursor: 'pointer',
+    fontVariantNumeric: 'tabular-nums',
+    _pressed: { borderColor: 'verdigris', color: 'verdigris' },
+  },
+});
+
+const popover = defineSlotRecipe({
+  slots: popoverAnatomy.keys(),
+  base: {
+    content: {
+      layerStyle: 'floating',
+      zIndex: 70,
+      padding: '10px 14px',
+      maxHeight: '70vh',
+      overflow: 'auto',
+      fontSize: 'medium',
+    },
+  },
+});
+
 const fieldset = defineSlotRecipe({
   slots: fieldsetAnatomy.keys(),
   base: {
@@ -396,11 +427,12 @@ const field = defineSlotRecipe({
   },
 });
 
-export const recipes = { button, input, textarea };
+export const recipes = { button, chip, input, textarea };
 export const slotRecipes = {
   dialog,
   drawer,
   menu,
+  popover,
   toast,
   field,
   fieldset,

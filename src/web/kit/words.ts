@@ -11,6 +11,20 @@ export interface KitWords {
   remove: (what: string) => string;
   filters: (inUse: number) => string;
   nothingFound: string;
+  /** Tables: which columns, where they stand, and which rows are chosen. */
+  columns: string;
+  earlier: (column: string) => string;
+  later: (column: string) => string;
+  asUsual: string;
+  narrower: (column: string) => string;
+  wider: (column: string) => string;
+  /** Long lists, part by part. */
+  parts: string;
+  previous: string;
+  next: string;
+  range: (from: number, to: number, total?: number) => string;
+  chooseAll: string;
+  chooseRow: string;
   loading: string;
   failed: string;
   tryAgain: string;
@@ -35,6 +49,19 @@ export const kitEn: KitWords = {
   remove: (what) => `Remove ${what}`,
   filters: (inUse) => (inUse ? `Filters (${inUse})` : 'Filters'),
   nothingFound: 'Nothing found',
+  columns: 'Columns',
+  earlier: (column) => `Move ${column} to the left`,
+  later: (column) => `Move ${column} to the right`,
+  asUsual: 'Back to the usual columns',
+  narrower: (column) => `Make ${column} narrower`,
+  wider: (column) => `Make ${column} wider`,
+  parts: 'Parts of the list',
+  previous: 'Previous',
+  next: 'Next',
+  range: (from, to, total) =>
+    total === undefined ? `${from} to ${to}` : `${from} to ${to} of ${total.toLocaleString('en-CA')}`,
+  chooseAll: 'Choose all shown',
+  chooseRow: 'Choose (x)',
   loading: 'One moment …',
   failed: 'Something went wrong here.',
   tryAgain: 'Try again',

@@ -1,34 +1,51 @@
 import { chakra } from '@chakra-ui/react';
-import { useState } from 'react';
 import { Link } from 'react-router';
 import type { LedgerRow } from '#contract/money.ts';
 import { addressOf } from '#web/api.ts';
 import { ButtonAnchor } from '#web/kit/Button.tsx';
+import { Phrase } from '#web/words/Phrase.tsx';
+import { phrase, term } from '#web/words/phrase.ts';
+import { ListViews } from '../kit/ListViews.tsx';
 import { Note } from '../kit/Note.tsx';
+import { NothingFound } from '../kit/NothingFound.tsx';
 import { Loaded } from '../kit/notices.tsx';
 import { type Column, Table } from '../kit/Table.tsx';
+import { TableColumns } from '../kit/TableColumns.tsx';
+import { useAddress } from '../kit/useAddress.ts';
 import { useAsk } from '../parts/ask.ts';
 import { Person } from '../parts/Person.tsx';
 import { useSaying } from '../parts/saying.ts';
 
 const kinds = {
-  '': 'Everything',
-  seats: 'Seats',
-  donation: 'Donations',
-  refund: 'Refunds',
-  waived: 'Let off',
+  '': phrase('common.everything'),
+  seats: phrase('common.seats'),
+  donation: phrase('common.donations'),
+  refund: phrase('common.refunds'),
+  waived: phrase('common.letOff'),
 } as const;
+
+type LedgerKind = keyof typeof kinds;
+const usual = { kind: '' };
+
+/** What a movement is: seats, a donation to a fund, what went back of either, or what was let off. */
+function sayKind(r: LedgerRow): string {
+  if (r.method === 'waived') return phrase('ledger.letOff');
+  const what =
+    r.kind === 'donation' ? phrase('ledger.donation', { fund: r.fund ?? '' }) : phrase('ledger.seats');
+  return r.amount < 0 ? phrase('ledger.refundOf', { what }) : what;
+}
 
 /** Every movement of money, newest first. */
 export default function Ledger() {
-  const [kind, setKind] = useState<keyof typeof kinds>('');
+  const [address, put] = useAddress(usual);
+  const kind: LedgerKind = address.kind in kinds ? (address.kind as LedgerKind) : '';
   const ledger = useAsk('GET /api/ledger', { query: { kind: kind || undefined } });
   const { money, dayAndYear, at } = useSaying();
   const columns: Column<LedgerRow>[] = [
     {
       id: 'date',
       phone: 'bare',
-      heading: 'Date',
+      heading: phrase('common.date'),
       width: '110px',
       sortBy: (r) => r.at,
       cell: (r) => dayAndYear(r.at),
@@ -36,38 +53,41 @@ export default function Ledger() {
     {
       id: 'who',
       phone: 'title',
-      heading: 'Who',
+      heading: phrase('common.who'),
       sortBy: (r) => r.name.toLowerCase(),
       cell: (r) => <Person id={r.contactId} name={r.name} />,
     },
     {
       id: 'event',
       phone: 'bare',
-      heading: 'Event',
+      heading: phrase('common.event'),
       sortBy: (r) => r.event ?? '',
       cell: (r) => r.event && <Link to={`/events/${r.eventId}/registration`}>{r.event}</Link>,
     },
     {
       id: 'kind',
       phone: 'bare',
-      heading: 'Kind',
+      heading: phrase('common.kind'),
       sortBy: (r) => r.kind,
-      cell: (r) =>
-        r.method === 'waived'
-          ? 'let off'
-          : `${r.amount < 0 ? 'refund of ' : ''}${r.kind === 'donation' ? `donation, ${r.fund ?? ''}` : 'seats'}`,
+      cell: (r) => sayKind(r),
     },
-    { id: 'method', phone: 'bare', heading: 'By', sortBy: (r) => r.method, cell: (r) => r.method },
+    {
+      id: 'method',
+      phone: 'bare',
+      heading: phrase('common.byWhom'),
+      sortBy: (r) => r.method,
+      cell: (r) => term(r.method),
+    },
     {
       id: 'reason',
       phone: 'hidden',
-      heading: 'Reference',
+      heading: phrase('ledger.reference'),
       cell: (r) => <span className="soft">{r.reason}</span>,
     },
     {
       id: 'amount',
       phone: 'bare',
-      heading: 'Amount',
+      heading: phrase('ledger.amount'),
       number: true,
       sortBy: (r) => r.amount,
       cell: (r) => <span className={r.amount < 0 ? 'late' : ''}>{money(r.amount)}</span>,
@@ -76,43 +96,64 @@ export default function Ledger() {
   return (
     <div className="page">
       <div className="spread">
-        <h1>Ledger</h1>
-        <ButtonAnchor href={addressOf('GET /api/ledger.csv')}>Export as CSV</ButtonAnchor>
+        <h1>{phrase('common.ledger')}</h1>
+        <ButtonAnchor href={addressOf('GET /api/ledger.csv', {}, { kind })}>
+          {phrase('ledger.exportAsCsv', { what: kinds[kind] })}
+        </ButtonAnchor>
       </div>
       <Loaded of={ledger}>
         {({ rows, totals, unknown, more }) => (
           <>
             {unknown.map((u) => (
               <Note as="p" key={u.orderNumber} tone="need" marginTop="12px">
-                <b>No answer from the card processor</b> for {money(u.amount)} of {u.name}, order{' '}
-                {u.orderNumber}, asked {at(u.since)}. It is settled by itself when the answer comes.
+                <Phrase
+                  of="ledger.forOfOrderAsked"
+                  with={{
+                    noAnswer: <b>{phrase('ledger.noAnswerFromThe')}</b>,
+                    amount: money(u.amount),
+                    name: u.name,
+                    orderNumber: u.orderNumber,
+                    since: at(u.since),
+                  }}
+                />
               </Note>
             ))}
             <div className="tools">
-              {(Object.keys(kinds) as (keyof typeof kinds)[]).map((k) => (
-                <button
-                  key={k}
-                  type="button"
-                  className="chip"
-                  aria-pressed={kind === k}
-                  onClick={() => setKind(k)}
-                >
-                  {kinds[k]}
-                </button>
-              ))}
+              <ListViews
+                label={phrase('common.show')}
+                value={kind}
+                set={(to) => put({ kind: to })}
+                views={(Object.keys(kinds) as LedgerKind[]).map((k) => ({ value: k, label: kinds[k] }))}
+              />
+              <TableColumns name="ledger" columns={columns} />
               <chakra.span className="soft num" marginLeft="auto">
-                seats {money(totals.seats)} + donations {money(totals.donations)} − refunds{' '}
-                {money(totals.refunds)} = {money(totals.net)}
-                {totals.waived > 0 && ` · ${money(totals.waived)} let off`}
-                {more && ` · the newest ${rows.length} are shown`}
+                {phrase('ledger.seatsDonationsRefunds', {
+                  seats: money(totals.seats),
+                  donations: money(totals.donations),
+                  refunds: money(totals.refunds),
+                  net: money(totals.net),
+                })}
+                {totals.waived > 0 && ` · ${phrase('ledger.letOffInAll', { waived: money(totals.waived) })}`}
+                {more && ` · ${phrase('ledger.theNewestAreShown', { rows: rows.length })}`}
               </chakra.span>
             </div>
             <Table
-              label="Movements of money"
+              label={phrase('ledger.movementsOfMoney')}
+              name="ledger"
               rows={rows}
               columns={columns}
               keyOf={(r) => r.id}
-              empty="No money has moved yet."
+              empty={
+                kind ? (
+                  <NothingFound
+                    ways={[{ label: phrase('ledger.showEverything'), run: () => put({ kind: '' }) }]}
+                  >
+                    {phrase('ledger.nothingOfThisKind')}
+                  </NothingFound>
+                ) : (
+                  phrase('ledger.noMoneyHasMoved')
+                )
+              }
             />
           </>
         )}

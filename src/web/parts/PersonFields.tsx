@@ -1,4 +1,5 @@
 import type { FieldPathByValue, FieldValues } from 'react-hook-form';
+import { phrase } from '#web/words/phrase.ts';
 import { Text } from '../kit/form/fields.tsx';
 import type { Form } from '../kit/form/useForm.ts';
 
@@ -30,15 +31,21 @@ export function PersonFields<V extends FieldValues>({
   return (
     <div className="pair">
       {organization ? (
-        <Text form={form} name={at('family')} label="Name" required={required} autoFocus />
+        <Text form={form} name={at('family')} label={phrase('common.name')} required={required} autoFocus />
       ) : (
         <>
-          <Text form={form} name={at('given')} label="First name" required={required} autoFocus />
-          <Text form={form} name={at('family')} label="Last name" required={required} />
+          <Text
+            form={form}
+            name={at('given')}
+            label={phrase('common.firstName')}
+            required={required}
+            autoFocus
+          />
+          <Text form={form} name={at('family')} label={phrase('common.lastName')} required={required} />
         </>
       )}
-      <Text form={form} name={at('email')} label="Email" type="email" help={emailHelp} />
-      <Text form={form} name={at('phone')} label="Telephone" type="tel" />
+      <Text form={form} name={at('email')} label={phrase('common.email')} type="email" help={emailHelp} />
+      <Text form={form} name={at('phone')} label={phrase('common.telephone')} type="tel" />
     </div>
   );
 }

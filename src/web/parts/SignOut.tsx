@@ -1,6 +1,7 @@
 import { useQueryClient } from '@tanstack/react-query';
 import { useNavigate } from 'react-router';
 import { Button } from '#web/kit/Button.tsx';
+import { phrase } from '#web/words/phrase.ts';
 import { forgetDrafts } from '../kit/form/drafts.ts';
 import { useRecent } from '../shell/state.ts';
 import { useAction } from './ask.ts';
@@ -23,7 +24,7 @@ export function SignOut() {
   const signOut = useSignOut();
   return (
     <Button look="plain" onClick={signOut}>
-      Sign out
+      {phrase('common.signOut')}
     </Button>
   );
 }

@@ -1,5 +1,6 @@
 import { chakra } from '@chakra-ui/react';
 import { placed } from '#web/kit/placed.ts';
+import { phrase, term, termAlone } from '#web/words/phrase.ts';
 /** Shapes by kind, the same everywhere; each is said in words too. */
 
 /** Small squares for seats: filled confirmed, half held, outlined waitlisted, pale free. */
@@ -21,7 +22,7 @@ export function Seats({
       display="flex"
       gap="18px"
       role="img"
-      aria-label={`${confirmed} confirmed, ${held} held, ${free} free, ${waitlisted} waitlisted`}
+      aria-label={phrase('parts.confirmedHeldFreeWaitlisted', { confirmed, held, free, waitlisted })}
     >
       <chakra.div className="seats" flex={1}>
         {squares(confirmed, 'confirmed')}
@@ -40,7 +41,12 @@ export function Seats({
 /** A short underline stroke for a signature; dotted while it is missing. */
 export function Signature({ standing }: { standing: 'not asked' | 'self' | 'guardian' | 'signed' }) {
   if (standing === 'not asked') return <span className="soft">—</span>;
-  const words = standing === 'signed' ? 'signed' : standing === 'guardian' ? 'guardian missing' : 'missing';
+  const words =
+    standing === 'signed'
+      ? phrase('parts.signed')
+      : standing === 'guardian'
+        ? phrase('parts.guardianMissing')
+        : phrase('parts.missing');
   return (
     <chakra.span title={words} whiteSpace="nowrap">
       <span className={`stroke ${standing === 'signed' ? '' : 'missing'}`} aria-hidden="true" />{' '}
@@ -51,7 +57,7 @@ export function Signature({ standing }: { standing: 'not asked' | 'self' | 'guar
 
 /** A bar to length for money: how much of what is due has come. */
 export function MoneyBar({ received, due, words }: { received: number; due: number; words: string }) {
-  if (due === 0 && received === 0) return <span className="soft">free</span>;
+  if (due === 0 && received === 0) return <span className="soft">{phrase('parts.free')}</span>;
   const share = due <= 0 ? 1 : Math.max(0, Math.min(1, received / due));
   return (
     <span title={words}>
@@ -67,9 +73,9 @@ export function MoneyBar({ received, due, words }: { received: number; due: numb
 export function Ring({ state }: { state: 'expected' | 'arrived' | 'left' | 'missed' | null }) {
   if (!state) return null;
   return (
-    <span title={state}>
+    <span title={term(state)}>
       <span className={`ring ${state}`} aria-hidden="true" />{' '}
-      <span className={state === 'missed' ? 'late' : 'soft'}>{state}</span>
+      <span className={state === 'missed' ? 'late' : 'soft'}>{term(state)}</span>
     </span>
   );
 }
@@ -84,5 +90,5 @@ export function StateWord({ state }: { state: string }) {
         : state === 'in clearance' || state === 'cleared'
           ? 'need'
           : '';
-  return <span className={`word ${tone}`}>{state[0]!.toUpperCase() + state.slice(1)}</span>;
+  return <span className={`word ${tone}`}>{termAlone(state)}</span>;
 }

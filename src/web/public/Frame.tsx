@@ -3,9 +3,9 @@ import type { ReactNode } from 'react';
 import { useTranslation } from 'react-i18next';
 import { useLocation } from 'react-router';
 import { Button, TextLink } from '#web/kit/Button.tsx';
+import { kitWordsIn } from '#web/kit/languages.ts';
 import { KitLanguage } from '#web/kit/words.ts';
 import { useFrame } from './asking.ts';
-import { kitWords } from './kitWords.ts';
 import { language, setLanguage } from './language.ts';
 
 /** The public frame: the organization's name, the other language, nothing of the coordinator's. */
@@ -15,7 +15,7 @@ export function Frame({ children }: { children: ReactNode }) {
   const { pathname } = useLocation();
   const other = language() === 'en' ? 'fr' : 'en';
   return (
-    <KitLanguage value={kitWords()}>
+    <KitLanguage value={kitWordsIn[language()]}>
       <div className="pub">
         <a className="skip" href="#content">
           {t('skip')}

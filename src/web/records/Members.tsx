@@ -2,20 +2,20 @@ import { chakra } from '@chakra-ui/react';
 import { fullName } from '#core/contacts/names.ts';
 import { sayPhone } from '#core/contacts/reach.ts';
 import { because, sayReason } from '#core/words/reasons.ts';
+import { phrase } from '#web/words/phrase.ts';
 import { Button } from '../kit/Button.tsx';
 import { Empty } from '../kit/Note.tsx';
 import { Loaded } from '../kit/notices.tsx';
 import { say } from '../kit/toast.tsx';
 import { useAction, useAsk, useMe } from '../parts/ask.ts';
 import { Person } from '../parts/Person.tsx';
-import { sayCount } from '../parts/saying.ts';
 
 /** Everybody in a segment that was put together by hand. */
 export function Members({ id }: { id: string }) {
   const country = useMe().data?.organization.country ?? 'CA';
   const params = { id };
   const members = useAsk('GET /api/segments/:id/contacts', { params });
-  const back = useAction('POST /api/segments/:id/members', () => say('Undone.'));
+  const back = useAction('POST /api/segments/:id/members', () => say(phrase('common.undone')));
   const out = useAction('POST /api/segments/:id/members');
   return (
     <Loaded of={members}>
@@ -23,11 +23,10 @@ export function Members({ id }: { id: string }) {
         <>
           <p>
             <chakra.b className="name num" fontSize="22px">
-              {sayCount(total)}
-            </chakra.b>{' '}
-            <span className="soft">{total === 1 ? 'contact' : 'contacts'}</span>
+              {phrase('contacts.nContacts', { n: total })}
+            </chakra.b>
           </p>
-          {total === 0 && <Empty>Nobody by now. Choose people in the contacts, and put them in.</Empty>}
+          {total === 0 && <Empty>{phrase('records.nobodyByNowChoose')}</Empty>}
           <chakra.ul className="plainlist" maxWidth="620px">
             {contacts.map((c) => (
               <li key={c.id}>
@@ -38,26 +37,28 @@ export function Members({ id }: { id: string }) {
                 </span>
                 <Button
                   look="link"
-                  aria-label={`Take out ${fullName(c)}`}
+                  aria-label={phrase('records.takeOut', { name: fullName(c) })}
                   onClick={() =>
                     out.mutate(
                       { params, body: { ids: [c.id], remove: true } },
                       {
                         onSuccess: () =>
-                          say(`${fullName(c)} was taken out.`, {
-                            label: 'Undo',
+                          say(phrase('records.wasTakenOut', { name: fullName(c) }), {
+                            label: phrase('common.undo'),
                             run: () => back.mutate({ params, body: { ids: [c.id] } }),
                           }),
                       },
                     )
                   }
                 >
-                  Take out
+                  {phrase('records.takeThemOut')}
                 </Button>
               </li>
             ))}
           </chakra.ul>
-          {total > contacts.length && <p className="soft">The first {contacts.length}.</p>}
+          {total > contacts.length && (
+            <p className="soft">{phrase('records.theFirst', { contacts: contacts.length })}</p>
+          )}
         </>
       )}
     </Loaded>

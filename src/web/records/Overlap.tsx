@@ -1,6 +1,9 @@
 import { chakra } from '@chakra-ui/react';
 import { useState } from 'react';
 import type { SegmentSummary } from '#contract/records.ts';
+import { InlineChoice } from '#web/kit/Inline.tsx';
+import { Phrase } from '#web/words/Phrase.tsx';
+import { phrase } from '#web/words/phrase.ts';
 import { Loaded } from '../kit/notices.tsx';
 import { useAsk } from '../parts/ask.ts';
 import { sayCount } from '../parts/saying.ts';
@@ -11,20 +14,25 @@ export function OverlapOf({ segments }: { segments: readonly SegmentSummary[] })
   const [other, setOther] = useState(segments[1]!.id);
   const overlap = useAsk('GET /api/segments/:id/compare/:other', { params: { id, other } });
   const pick = (value: string, set: (v: string) => void, label: string) => (
-    <chakra.select aria-label={label} value={value} width="auto" onChange={(e) => set(e.target.value)}>
-      {segments.map((s) => (
-        <option key={s.id} value={s.id}>
-          {s.name}
-        </option>
-      ))}
-    </chakra.select>
+    <InlineChoice
+      label={label}
+      value={value}
+      set={set}
+      choices={segments.map((s) => ({ value: s.id, label: s.name }))}
+    />
   );
   const nameOf = (x: string) => segments.find((s) => s.id === x)?.name ?? '';
   return (
     <chakra.section marginTop="26px">
-      <h2>Two side by side</h2>
+      <h2>{phrase('records.twoSideBySide')}</h2>
       <div className="tools">
-        {pick(id, setId, 'First segment')} and {pick(other, setOther, 'Second segment')}
+        <Phrase
+          of="records.and"
+          with={{
+            id: pick(id, setId, phrase('records.firstSegment')),
+            other: pick(other, setOther, phrase('records.secondSegment')),
+          }}
+        />
       </div>
       <Loaded of={overlap}>
         {(o) => (
@@ -33,9 +41,9 @@ export function OverlapOf({ segments }: { segments: readonly SegmentSummary[] })
               <tbody>
                 {(
                   [
-                    ['In both', o.both],
-                    [`Only in “${nameOf(id)}”`, o.onlyThis],
-                    [`Only in “${nameOf(other)}”`, o.onlyOther],
+                    [phrase('records.inBoth'), o.both],
+                    [phrase('records.onlyIn', { id: nameOf(id) }), o.onlyThis],
+                    [phrase('records.onlyIn', { id: nameOf(other) }), o.onlyOther],
                   ] as const
                 ).map(([label, n]) => (
                   <tr key={label}>

@@ -4,6 +4,7 @@ import { useNavigate } from 'react-router';
 import type { SeasonEvent } from '#contract/events.ts';
 import { sayShortDate } from '#core/time/say.ts';
 import { ButtonLink } from '#web/kit/Button.tsx';
+import { phrase } from '#web/words/phrase.ts';
 import { Loaded } from '../kit/notices.tsx';
 import { type Column, Table } from '../kit/Table.tsx';
 import { useAsk, useMe } from '../parts/ask.ts';
@@ -22,7 +23,7 @@ export default function Records() {
     {
       id: 'date',
       phone: 'bare',
-      heading: 'Date',
+      heading: phrase('common.date'),
       width: '110px',
       sortBy: (e) => e.startsAt ?? '',
       cell: (e) => e.startsLocal && `${sayShortDate(e.startsLocal)} ${e.startsLocal.slice(0, 4)}`,
@@ -30,47 +31,62 @@ export default function Records() {
     {
       id: 'title',
       phone: 'title',
-      heading: 'Event',
+      heading: phrase('common.event'),
       sortBy: (e) => e.title.toLowerCase(),
       cell: (e) => <span className="name">{e.title}</span>,
+      total: (shown) => phrase('records.nEvents', { n: shown.length }),
     },
-    { id: 'unit', phone: 'hidden', heading: 'Unit', sortBy: (e) => e.unit ?? '', cell: (e) => e.unit },
+    {
+      id: 'unit',
+      phone: 'hidden',
+      heading: phrase('common.unit'),
+      sortBy: (e) => e.unit ?? '',
+      cell: (e) => e.unit,
+    },
     {
       id: 'capacity',
-      heading: 'Capacity',
+      heading: phrase('common.capacity'),
       number: true,
       sortBy: (e) => e.capacity ?? 0,
       cell: (e) => e.capacity ?? '',
     },
     {
       id: 'seats',
-      heading: 'Registered',
+      heading: phrase('common.registered'),
       number: true,
       sortBy: (e) => e.confirmed,
       cell: (e) => e.confirmed,
+      total: (shown) => sum(shown, 'confirmed'),
     },
-    { id: 'came', heading: 'Came', number: true, sortBy: (e) => e.arrived, cell: (e) => e.arrived },
+    {
+      id: 'came',
+      heading: phrase('common.came'),
+      number: true,
+      sortBy: (e) => e.arrived,
+      cell: (e) => e.arrived,
+      total: (shown) => sum(shown, 'arrived'),
+    },
     {
       id: 'share',
-      heading: 'Of those',
+      heading: phrase('records.ofThose'),
       number: true,
       sortBy: (e) => share(e),
-      cell: (e) => (e.confirmed ? `${Math.round(share(e) * 100)} %` : ''),
+      cell: (e) => (e.confirmed ? sayShare(share(e)) : ''),
+      total: (shown) =>
+        sum(shown, 'confirmed') ? sayShare(sum(shown, 'arrived') / sum(shown, 'confirmed')) : '',
     },
   ];
   return (
     <div className="page">
       <div className="spread">
-        <h1>Records</h1>
-        {maySegment && <ButtonLink to="/records/segments">Segments</ButtonLink>}
+        <h1>{phrase('common.records')}</h1>
+        {maySegment && <ButtonLink to="/records/segments">{phrase('records.segments')}</ButtonLink>}
       </div>
       <Loaded of={events}>
         {(all) => {
           const past = all
             .filter((e) => !e.isTemplate && e.startsAt && e.startsAt < now && e.state !== 'called off')
             .reverse();
-          const registered = past.reduce((sum, e) => sum + e.confirmed, 0);
-          const came = past.reduce((sum, e) => sum + e.arrived, 0);
           return (
             <>
               {past.length > 3 && (
@@ -79,21 +95,13 @@ export default function Records() {
                 </Suspense>
               )}
               <Table
-                label="Past events"
+                label={phrase('records.pastEvents')}
                 rows={past}
                 columns={columns}
                 keyOf={(e) => e.id}
                 open={(e) => navigate(`/events/${e.id}/wrap-up`)}
-                total={[
-                  `${past.length} events`,
-                  '',
-                  '',
-                  '',
-                  registered,
-                  came,
-                  registered ? `${Math.round((came / registered) * 100)} %` : '',
-                ]}
-                empty="Past events are compared here, once there are some."
+                name="records"
+                empty={phrase('records.pastEventsAreCompared')}
                 height="56vh"
               />
             </>
@@ -104,4 +112,7 @@ export default function Records() {
   );
 }
 
+const sum = (events: readonly SeasonEvent[], of: 'confirmed' | 'arrived'): number =>
+  events.reduce((total, e) => total + e[of], 0);
+const sayShare = (s: number): string => `${Math.round(s * 100)} %`;
 const share = (e: SeasonEvent): number => (e.confirmed ? e.arrived / e.confirmed : 0);

@@ -1,4 +1,4 @@
-import { chakra } from '@chakra-ui/react';
+import { chakra, type SystemStyleObject } from '@chakra-ui/react';
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { useDeferredValue, useRef, useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
@@ -7,6 +7,8 @@ import { fullName } from '#core/contacts/names.ts';
 import type { Segment as Questions } from '#core/records/segment.ts';
 import { ApiProblem, addressOf, call } from '#web/api.ts';
 import { Button, ButtonAnchor } from '#web/kit/Button.tsx';
+import { InlineText } from '#web/kit/Inline.tsx';
+import { phrase } from '#web/words/phrase.ts';
 import { MailingForm } from '../contacts/MailingForm.tsx';
 import { Note } from '../kit/Note.tsx';
 import { Loaded, Problems } from '../kit/notices.tsx';
@@ -20,6 +22,12 @@ import { Members } from './Members.tsx';
 import { asGroup, SegmentBuilder } from './SegmentBuilder.tsx';
 import { Why } from './Why.tsx';
 
+const sentenceLook: SystemStyleObject = {
+  fontFamily: 'var(--title)',
+  fontSize: '16px',
+  margin: '2px 0 10px',
+};
+
 /** One segment: its questions to the left, who they find to the right. Saved as it is changed. */
 export default function Segment() {
   const { id = '' } = useParams();
@@ -27,7 +35,7 @@ export default function Segment() {
   return (
     <div className="page">
       <p>
-        <Link to="/records/segments">Segments</Link>
+        <Link to="/records/segments">{phrase('records.segments')}</Link>
       </p>
       <Loaded of={segment}>{(s) => <Shown key={s.id} kept={s} />}</Loaded>
     </div>
@@ -35,12 +43,14 @@ export default function Segment() {
 }
 
 type Body = Record<string, unknown>;
-const sayPeople = (n: number): string => (n === 1 ? '1 person' : `${sayCount(n)} people`);
+const sayPeople = (n: number): string => phrase('records.people', { n });
 
 /** Which question a path leads to, as the builder numbers them: "segment.all.3.any.0.tag" is question 4.1. */
-const placeOf = (path: string): string => {
+const withPlace = (path: string, message: string): string => {
   const numbers = path.split('.').filter((step) => /^\d+$/u.test(step));
-  return numbers.length ? `Question ${numbers.map((n) => Number(n) + 1).join('.')}: ` : '';
+  return numbers.length
+    ? phrase('records.question', { numbers: numbers.map((n) => Number(n) + 1).join('.'), message })
+    : message;
 };
 
 function Shown({ kept }: { kept: SegmentSummary }) {
@@ -53,7 +63,11 @@ function Shown({ kept }: { kept: SegmentSummary }) {
   const params = { id: kept.id };
   const save = useAction('PATCH /api/segments/:id');
   const freeze = useAction('PATCH /api/segments/:id', (s) =>
-    say(s.frozenAt ? `Frozen with ${sayPeople(s.count ?? 0)}.` : 'Unfrozen.'),
+    say(
+      s.frozenAt
+        ? phrase('records.frozenWith', { count: sayPeople(s.count ?? 0) })
+        : phrase('records.unfrozen'),
+    ),
   );
   // Who was in a segment kept by hand, so that throwing it away can be taken back.
   const members = useRef<string[]>([]);
@@ -62,8 +76,8 @@ function Shown({ kept }: { kept: SegmentSummary }) {
   const restore = useAction('POST /api/segments', ({ id }) => navigate(`/records/segments/${id}`));
   const remove = useAction('DELETE /api/segments/:id', () => {
     navigate('/records/segments');
-    say(`“${name}” was deleted.`, {
-      label: 'Undo',
+    say(phrase('records.wasDeleted', { name }), {
+      label: phrase('common.undo'),
       run: () =>
         restore.mutate({
           body: kept.byHand ? { name, ids: members.current } : { name, segment: segment as unknown as Body },
@@ -88,25 +102,35 @@ function Shown({ kept }: { kept: SegmentSummary }) {
   const shown = kept.frozenAt ? kept.count : (found.data?.count ?? kept.count);
   return (
     <>
-      <div className="spread">
-        <input
-          className="title"
-          aria-label="Name of the segment"
+      <chakra.div className="spread" flexWrap={{ base: 'wrap', md: 'nowrap' }}>
+        <chakra.h1 srOnly>{name}</chakra.h1>
+        <InlineText
+          label={phrase('records.nameOfTheSegment')}
           value={name}
           readOnly={Boolean(kept.frozenAt)}
-          onChange={(e) => setName(e.target.value)}
+          set={setName}
+          textStyle="title"
+          width="420px"
+          maxWidth="100%"
+          flexShrink={0}
+          padding="2px 6px"
+          marginLeft="-7px"
+          background="none"
+          borderColor={{ base: 'transparent', _hover: 'line', _focus: 'line' }}
         />
         <div className="acts">
           {!kept.frozenAt && <SavedMark state={saving} />}
           {coordinator && (
             <>
-              <ButtonAnchor href={addressOf('GET /api/segments/:id/contacts.csv', params)}>CSV</ButtonAnchor>
+              <ButtonAnchor href={addressOf('GET /api/segments/:id/contacts.csv', params)}>
+                {phrase('contacts.exportAsCsv', { n: shown ?? 0 })}
+              </ButtonAnchor>
               <ButtonAnchor href={addressOf('GET /api/segments/:id/contacts.vcf', params)}>
-                vCard
+                {phrase('contacts.exportAsVcard', { n: shown ?? 0 })}
               </ButtonAnchor>
             </>
           )}
-          {coordinator && <Button onClick={() => setWriting(true)}>Write to them</Button>}
+          {coordinator && <Button onClick={() => setWriting(true)}>{phrase('common.writeToThem')}</Button>}
           {!kept.byHand && (
             <Button
               disabled={freeze.isPending}
@@ -119,43 +143,54 @@ function Shown({ kept }: { kept: SegmentSummary }) {
                 })
               }
             >
-              {kept.frozenAt ? 'Unfreeze' : 'Freeze it as it is today'}
+              {kept.frozenAt ? phrase('records.unfreeze') : phrase('records.freezeItAsIt')}
             </Button>
           )}
           <Button look="plain" onClick={() => remove.mutate({ params })}>
-            Delete
+            {phrase('common.deleteIt')}
           </Button>
         </div>
-      </div>
-      <p className="sentence">{kept.byHand ? kept.sentence : (found.data?.sentence ?? kept.sentence)}</p>
+      </chakra.div>
+      <chakra.p css={sentenceLook}>
+        {kept.byHand ? kept.sentence : (found.data?.sentence ?? kept.sentence)}
+      </chakra.p>
       {writing && <MailingForm to={{ segmentId: kept.id }} close={() => setWriting(false)} />}
       {kept.byHand && <Members id={kept.id} />}
       {kept.frozenAt && !kept.byHand && (
         <Note as="p" tone="need">
-          Frozen on {dayAndYear(kept.frozenAt)} with {sayPeople(kept.count ?? 0)}. The questions below no
-          longer change who is in it.
+          {phrase('records.frozenOnWithThe', {
+            frozenAt: dayAndYear(kept.frozenAt),
+            count: sayPeople(kept.count ?? 0),
+          })}
         </Note>
       )}
       {problem && Object.keys(problem.fields).length > 0 ? (
         <Note tone="need" role="status">
           {Object.entries(problem.fields).map(([path, message]) => (
-            <p key={path}>{`${placeOf(path)}${message}`}</p>
+            <p key={path}>{withPlace(path, message)}</p>
           ))}
         </Note>
       ) : (
         <Problems of={problem ?? save.problem ?? freeze.problem} />
       )}
       {!kept.byHand && (
-        <div className="segment">
+        <chakra.div
+          display="grid"
+          gridTemplateColumns={{ base: 'minmax(0, 1fr)', lg: 'minmax(0, 1fr) 260px' }}
+          gap={{ base: '18px', lg: '0 32px' }}
+          alignItems="start"
+        >
           <chakra.fieldset disabled={Boolean(kept.frozenAt)} border="0" padding="0" margin="0" minWidth="0">
             <SegmentBuilder segment={segment} change={setSegment} />
           </chakra.fieldset>
-          <aside aria-label="Who it finds">
+          <aside aria-label={phrase('records.whoItFinds')}>
             <p role="status">
               <chakra.b className="name num" fontSize="22px">
                 {shown === null ? '—' : sayCount(shown)}
               </chakra.b>{' '}
-              <span className="soft num">{found.data ? `of ${sayCount(found.data.of)} contacts` : ''}</span>
+              <span className="soft num">
+                {found.data ? phrase('records.ofContacts', { of: found.data.of }) : ''}
+              </span>
             </p>
             {found.data && (
               <ul className="lines">
@@ -166,10 +201,12 @@ function Shown({ kept }: { kept: SegmentSummary }) {
                 ))}
               </ul>
             )}
-            {found.data && found.data.count > 9 && <small className="soft">Some of them.</small>}
+            {found.data && found.data.count > 9 && (
+              <small className="soft">{phrase('records.someOfThem')}</small>
+            )}
             <Why segment={segment} />
           </aside>
-        </div>
+        </chakra.div>
       )}
     </>
   );

@@ -1,6 +1,36 @@
+import { chakra, type SystemStyleObject } from '@chakra-ui/react';
 import { freshQuestion, isQuestion, type Segment } from '#core/records/segment.ts';
 import { Button } from '#web/kit/Button.tsx';
+import { InlineChoice } from '#web/kit/Inline.tsx';
+import { phrase } from '#web/words/phrase.ts';
 import { SegmentQuestion } from './SegmentQuestion.tsx';
+
+const segmentLineLook: SystemStyleObject = {
+  display: 'flex',
+  flexWrap: 'wrap',
+  gap: '6px 8px',
+  alignItems: 'center',
+  padding: '7px 0',
+  borderBottom: '1px solid var(--line)',
+  fontSize: '14px',
+  '& > .segment-group': {
+    flexBasis: '100%',
+  },
+};
+const segmentGroupLook: SystemStyleObject = {
+  border: 0,
+  borderLeft: '2px solid var(--rule)',
+  margin: '8px 0',
+  padding: '0 0 4px 14px',
+  minWidth: 0,
+  '& legend': {
+    padding: 0,
+    marginLeft: '-14px',
+    display: 'flex',
+    gap: '12px',
+    alignItems: 'center',
+  },
+};
 
 type Group = { all: readonly Segment[] } | { any: readonly Segment[] } | { not: { any: readonly Segment[] } };
 type Join = 'all' | 'any' | 'none';
@@ -33,20 +63,21 @@ export function SegmentBuilder({
   const list = listOf(segment);
   const put = (next: readonly Segment[]) => change(groupOf(join, next));
   return (
-    <fieldset className="segment-group">
+    <chakra.fieldset css={segmentGroupLook}>
       <legend>
-        <select
-          aria-label={place ? `Group ${place}: how it is joined` : 'How the questions are joined'}
+        <InlineChoice
+          label={place ? phrase('records.groupHowItIs', { place }) : phrase('records.howTheQuestionsAre')}
           value={join}
-          onChange={(e) => change(groupOf(e.target.value as Join, list))}
-        >
-          <option value="all">all of these</option>
-          <option value="any">any of these</option>
-          <option value="none">none of these</option>
-        </select>
+          set={(to) => change(groupOf(to as Join, list))}
+          choices={[
+            { value: 'all', label: phrase('records.allOfThese') },
+            { value: 'any', label: phrase('records.anyOfThese') },
+            { value: 'none', label: phrase('records.noneOfThese') },
+          ]}
+        />
         {remove && (
-          <Button look="link" onClick={remove} aria-label={`Remove group ${place}`}>
-            Remove
+          <Button look="link" onClick={remove} aria-label={phrase('records.removeGroup', { place })}>
+            {phrase('common.remove')}
           </Button>
         )}
       </legend>
@@ -60,13 +91,15 @@ export function SegmentBuilder({
           remove={() => put(list.filter((_, n) => n !== at))}
         />
       ))}
-      <div className="acts">
-        <Button onClick={() => put([...list, freshQuestion('attended')])}>Add a question</Button>
-        <Button look="plain" onClick={() => put([...list, { any: [freshQuestion('attended')] }])}>
-          Add a group
+      <chakra.div className="acts" marginTop="8px">
+        <Button onClick={() => put([...list, freshQuestion('attended')])}>
+          {phrase('records.addAQuestion')}
         </Button>
-      </div>
-    </fieldset>
+        <Button look="plain" onClick={() => put([...list, { any: [freshQuestion('attended')] }])}>
+          {phrase('records.addAGroup')}
+        </Button>
+      </chakra.div>
+    </chakra.fieldset>
   );
 }
 
@@ -93,22 +126,23 @@ function Line({
         {...(remove ? { remove } : {})}
       />
     );
-  const label = `Question ${place}`;
+  const label = phrase('records.questionPlace', { place });
   const wrap = (s: Segment): Segment => (negated ? { not: s } : s);
   return (
-    <div className="segment-line">
-      <select
-        aria-label={`${label}: is it so`}
+    <chakra.div css={segmentLineLook}>
+      <InlineChoice
+        label={phrase('records.isItSo', { label })}
         value={negated ? 'not' : 'is'}
-        onChange={(e) => change(e.target.value === 'not' ? { not: inner } : inner)}
-      >
-        <option value="is">is</option>
-        <option value="not">is not</option>
-      </select>
+        set={(to) => change(to === 'not' ? { not: inner } : inner)}
+        choices={[
+          { value: 'is', label: phrase('records.thoseWho') },
+          { value: 'not', label: phrase('records.notThoseWho') },
+        ]}
+      />
       <SegmentQuestion question={inner} change={(q) => change(wrap(q))} label={label} />
       {remove && (
-        <Button look="link" onClick={remove} aria-label={`Remove ${label.toLowerCase()}`}>
-          Remove
+        <Button look="link" onClick={remove} aria-label={phrase('records.removeQuestion', { place })}>
+          {phrase('common.remove')}
         </Button>
       )}
       {inner.ask === 'in the household of' && (
@@ -118,6 +152,6 @@ function Line({
           place={`${place}.who`}
         />
       )}
-    </div>
+    </chakra.div>
   );
 }

@@ -3,6 +3,7 @@ import { consentChannels, consentTopics } from '#core/contacts/consent.ts';
 import {
   fieldTests,
   freshQuestion,
+  type NeverKind,
   neverKindOf,
   neverKinds,
   neverQuestion,
@@ -10,6 +11,8 @@ import {
   questionKinds,
   textTests,
 } from '#core/records/segment.ts';
+import { InlineChoice } from '#web/kit/Inline.tsx';
+import { phrase, term } from '#web/words/phrase.ts';
 import { useAsk } from '../parts/ask.ts';
 import {
   BoundField,
@@ -23,29 +26,34 @@ import {
 } from './questionFields.tsx';
 
 const kindWords: Record<Question['ask'], string> = {
-  tag: 'has the tag',
-  reach: 'has',
-  age: 'is of age',
-  'postal code': 'has a postal code that begins',
-  language: 'reads',
-  consent: 'about messages said',
-  'not to be contacted': 'wants no contact',
-  'moved away': 'has moved away',
-  organization: 'is an organization',
-  'custom field': 'has in a field of our own',
-  detail: 'has on record',
-  member: 'is a member',
-  'in a unit': 'is in the unit',
-  'works for': 'is with an organization',
-  registered: 'registered',
-  attended: 'came',
-  missed: 'registered and did not come',
-  donated: 'gave',
-  served: 'served',
-  signed: 'has signed',
-  'last seen': 'was last seen',
-  'answered a survey': 'answered a survey',
-  'in the household of': 'lives in the household of somebody who …',
+  tag: phrase('records.hasTheTag'),
+  reach: phrase('records.has'),
+  age: phrase('records.isOfAge'),
+  'postal code': phrase('records.hasAPostalCode'),
+  language: phrase('records.readsLanguage'),
+  consent: phrase('records.aboutMessagesSaid'),
+  'not to be contacted': phrase('records.wantsNoContact'),
+  'moved away': phrase('records.hasMovedAway'),
+  organization: phrase('records.isAnOrganization'),
+  'custom field': phrase('records.hasInAField'),
+  detail: phrase('records.hasOnRecord'),
+  member: phrase('records.isAMember'),
+  'in a unit': phrase('records.isInTheUnit'),
+  'works for': phrase('records.isWithAnOrganization'),
+  registered: phrase('records.registered'),
+  attended: phrase('records.came'),
+  missed: phrase('records.registeredAndDidNot'),
+  donated: phrase('records.gave'),
+  served: phrase('records.served'),
+  signed: phrase('records.hasSigned'),
+  'last seen': phrase('records.wasLastSeen'),
+  'answered a survey': phrase('records.answeredASurvey'),
+  'in the household of': phrase('records.livesInTheHousehold'),
+};
+
+const neverWords: Record<NeverKind, string> = {
+  'never came': phrase('records.neverCame'),
+  'never gave': phrase('records.neverGave'),
 };
 
 /** One question of a segment, in the words it is read back in. */
@@ -60,26 +68,19 @@ export function SegmentQuestion({
 }) {
   return (
     <>
-      <select
-        aria-label={`${label}: what is asked`}
+      <InlineChoice
+        label={phrase('records.whatIsAsked', { label })}
         value={neverKindOf(q) ?? q.ask}
-        onChange={(e) => {
-          const kind = e.target.value;
+        set={(kind) => {
           const never = neverKinds.find((k) => k === kind);
           change(never ? neverQuestion(never) : freshQuestion(kind as Question['ask']));
         }}
-      >
-        {questionKinds.map((kind) => (
-          <option key={kind} value={kind}>
-            {kindWords[kind]}
-          </option>
-        ))}
-        {neverKinds.map((kind) => (
-          <option key={kind} value={kind}>
-            {kind}
-          </option>
-        ))}
-      </select>
+        choices={[
+          ...questionKinds.map((kind) => ({ value: kind, label: kindWords[kind] })),
+          ...neverKinds.map((kind) => ({ value: kind, label: neverWords[kind] })),
+        ]}
+        maxWidth="200px"
+      />
       <Fields question={q} change={change} label={label} />
     </>
   );
@@ -102,8 +103,9 @@ function Fields({
     set: (v: string) => void,
     options: readonly (readonly [string, string])[],
   ) => <Pick label={`${label}: ${what}`} value={value} set={set} options={options} />;
-  const named = (list: readonly { id: string; name: string }[] | undefined, lead = '') =>
-    (list ?? []).map((x) => [x.id, lead + x.name] as const);
+  const named = (list: readonly { id: string; name: string }[] | undefined) =>
+    (list ?? []).map((x) => [x.id, x.name] as const);
+  const ours = (list: readonly string[]) => list.map((x) => [x, term(x)] as const);
   const plain = (list: readonly string[]) => list.map((x) => [x, x] as const);
   const within = 'within' in q && (
     <WindowField label={label} window={q.within} change={(w) => change({ ...q, within: w })} />
@@ -115,25 +117,29 @@ function Fields({
   switch (q.ask) {
     case 'tag':
       return pick('tag', q.tag, (tag) => change({ ...q, tag }), [
-        ['', 'choose a tag'],
+        ['', phrase('records.chooseATag')],
         ...plain(tags.map((t) => t.tag)),
       ]);
     case 'reach':
       return pick('by', q.by, (by) => change({ ...q, by: by as 'email' }), [
-        ['email', 'an email'],
-        ['phone', 'a telephone'],
-        ['address', 'an address'],
+        ['email', phrase('records.anEmail')],
+        ['phone', phrase('records.aTelephone')],
+        ['address', phrase('records.anAddress')],
       ]);
     case 'age':
       return (
         <>
           <NumberField
-            label={`${label}: from`}
+            label={phrase('records.from', { label })}
             value={q.from}
             set={(from) => change(without({ ...q, from }))}
           />
-          <span>to</span>
-          <NumberField label={`${label}: to`} value={q.to} set={(to) => change(without({ ...q, to }))} />
+          <span>{phrase('records.to')}</span>
+          <NumberField
+            label={phrase('records.toLabel', { label })}
+            value={q.to}
+            set={(to) => change(without({ ...q, to }))}
+          />
         </>
       );
     case 'postal code':
@@ -142,37 +148,37 @@ function Fields({
           label={label}
           value={q.begins}
           set={(begins) => change({ ...q, begins })}
-          what="B3"
-          width={80}
+          what={phrase('records.b3')}
+          width="80px"
         />
       );
     case 'language':
       return pick('language', q.language, (language) => change({ ...q, language }), [
-        ['en', 'English'],
-        ['fr', 'French'],
+        ['en', phrase('common.english')],
+        ['fr', phrase('common.french')],
         ...plain(choices?.languages.filter((l) => !['en', 'fr'].includes(l)) ?? []),
       ]);
     case 'consent':
       return (
         <>
           {pick('said', q.said, (said) => change({ ...q, said: said as 'yes' }), [
-            ['yes', 'yes'],
-            ['no', 'no'],
-            ['nothing', 'nothing yet'],
+            ['yes', term('yes')],
+            ['no', term('no')],
+            ['nothing', phrase('records.nothingYet')],
           ])}
-          <span>to</span>
+          <span>{phrase('records.to')}</span>
           {pick(
             'topic',
             q.topic,
             (topic) => change({ ...q, topic: topic as typeof q.topic }),
-            plain(consentTopics),
+            ours(consentTopics),
           )}
-          <span>by</span>
+          <span>{phrase('common.by')}</span>
           {pick(
             'channel',
             q.channel,
             (channel) => change({ ...q, channel: channel as typeof q.channel }),
-            plain(consentChannels),
+            ours(consentChannels),
           )}
         </>
       );
@@ -180,7 +186,10 @@ function Fields({
       return (
         <>
           {pick('field', q.fieldId, (fieldId) => change({ ...q, fieldId }), [
-            ['', choices?.fields.length === 0 ? 'no fields yet' : 'choose a field'],
+            [
+              '',
+              choices?.fields.length === 0 ? phrase('records.noFieldsYet') : phrase('records.chooseAField'),
+            ],
             ...named(choices?.fields),
           ])}
           <Comparison
@@ -212,7 +221,7 @@ function Fields({
       return (
         <>
           {pick('level', q.level ?? '', (level) => change(without({ ...q, level: level || undefined })), [
-            ['', 'of any level'],
+            ['', phrase('records.ofAnyLevel')],
             ...plain(choices?.levels ?? []),
           ])}
           {on}
@@ -222,11 +231,11 @@ function Fields({
       return (
         <>
           {pick('unit', q.unitId, (unitId) => change({ ...q, unitId }), [
-            ['', 'choose a unit'],
+            ['', phrase('common.chooseAUnit')],
             ...named(choices?.units),
           ])}
           {pick('role', q.role ?? '', (role) => change(without({ ...q, role: role || undefined })), [
-            ['', 'in any role'],
+            ['', phrase('records.inAnyRole')],
             ...plain(choices?.unitRoles ?? []),
           ])}
           {on}
@@ -239,7 +248,7 @@ function Fields({
             'organization',
             q.organizationId ?? '',
             (id) => change(without({ ...q, organizationId: id || undefined })),
-            [['', 'any organization'], ...named(choices?.organizations)],
+            [['', phrase('records.anyOrganization')], ...named(choices?.organizations)],
           )}
           {on}
         </>
@@ -273,8 +282,10 @@ function Fields({
             />
           )}
           {pick('fund', q.fundId ?? '', (fundId) => change(without({ ...q, fundId: fundId || undefined })), [
-            ['', 'to any fund'],
-            ...named(choices?.funds, 'to '),
+            ['', phrase('records.toAnyFund')],
+            ...(choices?.funds ?? []).map(
+              (f) => [f.id, phrase('records.toNamed', { name: f.name })] as const,
+            ),
           ])}
           {within}
         </>
@@ -292,7 +303,7 @@ function Fields({
             label={label}
             value={q.role ?? ''}
             set={(role) => change(without({ ...q, role: role || undefined }))}
-            what="in any role"
+            what={phrase('records.inAnyRole')}
           />
           {within}
         </>
@@ -304,7 +315,7 @@ function Fields({
             'waiver',
             q.waiverId ?? '',
             (waiverId) => change(without({ ...q, waiverId: waiverId || undefined })),
-            [['', 'any waiver that is valid'], ...named(choices?.waivers)],
+            [['', phrase('records.anyWaiverThatIs')], ...named(choices?.waivers)],
           )}
           {within}
         </>
@@ -320,13 +331,13 @@ function Fields({
             label={label}
             value={q.question ?? ''}
             set={(question) => change(without({ ...q, question: question || undefined }))}
-            what="to any question"
+            what={phrase('records.toAnyQuestion')}
           />
           <Words
             label={label}
             value={q.said ?? ''}
             set={(said) => change(without({ ...q, said: said || undefined }))}
-            what="saying anything"
+            what={phrase('records.sayingAnything')}
           />
         </>
       );
@@ -353,12 +364,14 @@ function Comparison<Test extends string>({
   return (
     <>
       <Pick
-        label={`${label}: how it is compared`}
+        label={phrase('records.howItIsCompared', { label })}
         value={is}
         set={(test) => set(test as Test, test === 'filled' ? undefined : value)}
         options={tests.map((test) => [test, test] as const)}
       />
-      {is !== 'filled' && <Words label={label} value={value} set={(word) => set(is, word)} what="value" />}
+      {is !== 'filled' && (
+        <Words label={label} value={value} set={(word) => set(is, word)} what={phrase('records.value')} />
+      )}
     </>
   );
 }

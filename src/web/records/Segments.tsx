@@ -1,6 +1,7 @@
 import { chakra } from '@chakra-ui/react';
 import { Link, useNavigate } from 'react-router';
 import { Button } from '#web/kit/Button.tsx';
+import { phrase } from '#web/words/phrase.ts';
 import { Empty } from '../kit/Note.tsx';
 import { Loaded } from '../kit/notices.tsx';
 import { useAction, useAsk } from '../parts/ask.ts';
@@ -16,19 +17,19 @@ export default function Segments() {
   return (
     <chakra.div className="page" maxWidth="900px">
       <p>
-        <Link to="/records">Records</Link>
+        <Link to="/records">{phrase('common.records')}</Link>
       </p>
       <div className="spread">
-        <h1>Segments</h1>
+        <h1>{phrase('records.segments')}</h1>
         <Button
           look="main"
           data-new
-          title="A new segment (n)"
+          title={phrase('records.aNewSegmentN')}
           disabled={begin.isPending}
           onClick={() =>
             begin.mutate({
               body: {
-                name: 'A new segment',
+                name: phrase('records.aNewSegment'),
                 segment: {
                   all: [
                     {
@@ -43,16 +44,13 @@ export default function Segments() {
             })
           }
         >
-          A new segment
+          {phrase('records.aNewSegment')}
         </Button>
       </div>
       <Loaded of={segments}>
         {(list) =>
           list.length === 0 ? (
-            <Empty>
-              People found by their history are kept here: “came twice this year, never gave”. Begin with a
-              new segment.
-            </Empty>
+            <Empty>{phrase('records.peopleFoundByTheir')}</Empty>
           ) : (
             <>
               <ul className="lines">
@@ -64,10 +62,9 @@ export default function Segments() {
                       </Link>
                       <br />
                       <small className="soft">
-                        {s.sentence}
-                        {s.frozenAt && ` Frozen ${dayAndYear(s.frozenAt)}.`}
-                        {s.count === null &&
-                          ' How many cannot be counted just now; freeze it, or ask fewer questions.'}
+                        {s.sentence}{' '}
+                        {s.frozenAt && phrase('records.frozen', { frozenAt: dayAndYear(s.frozenAt) })}
+                        {s.count === null && ` ${phrase('records.howManyCannotBe')}`}
                       </small>
                     </span>
                     <b className="num">{s.count === null ? '—' : sayCount(s.count)}</b>

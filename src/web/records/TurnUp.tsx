@@ -1,6 +1,7 @@
 import { chakra } from '@chakra-ui/react';
 import Imported from 'react-apexcharts';
 import type { SeasonEvent } from '#contract/events.ts';
+import { phrase } from '#web/words/phrase.ts';
 import { useLooks } from '../shell/state.ts';
 
 // The package is CommonJS; its component may come wrapped.
@@ -23,7 +24,12 @@ export default function TurnUp({ events }: { events: SeasonEvent[] }) {
   const came = years.map((y) => sum(y, (e) => e.arrived));
   const shares = years.map((_, at) => Math.round((came[at]! / Math.max(1, registered[at]!)) * 100));
   const last = shares.length - 1;
-  const title = `Of those who registered in ${years[last]}, ${shares[last]} % came; in ${years[0]} it was ${shares[0]} %`;
+  const title = phrase('records.ofThoseWhoRegistered', {
+    years: years[last]!,
+    shares: shares[last]!,
+    years2: years[0]!,
+    shares2: shares[0]!,
+  });
   return (
     <chakra.figure margin="10px 0 4px">
       <chakra.figcaption className="name" fontSize="16px">
@@ -33,8 +39,8 @@ export default function TurnUp({ events }: { events: SeasonEvent[] }) {
         type="bar"
         height={230}
         series={[
-          { name: 'registered', data: registered },
-          { name: 'came', data: came },
+          { name: phrase('records.registered'), data: registered },
+          { name: phrase('records.came'), data: came },
         ]}
         options={{
           chart: {
@@ -56,7 +62,7 @@ export default function TurnUp({ events }: { events: SeasonEvent[] }) {
           grid: { borderColor: colour('line') },
           xaxis: {
             categories: years,
-            title: { text: 'seats', style: { color: colour('soft'), fontWeight: 400 } },
+            title: { text: phrase('ledger.seats'), style: { color: colour('soft'), fontWeight: 400 } },
             labels: { style: { colors: colour('soft') } },
           },
           yaxis: { labels: { style: { colors: colour('ink') } } },

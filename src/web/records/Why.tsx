@@ -1,12 +1,35 @@
-import { chakra } from '@chakra-ui/react';
+import { chakra, type SystemStyleObject } from '@chakra-ui/react';
 import { useQuery } from '@tanstack/react-query';
 import { useDeferredValue, useState } from 'react';
 import { fullName } from '#core/contacts/names.ts';
 import type { Segment } from '#core/records/segment.ts';
 import { call } from '#web/api.ts';
+import { TextField } from '#web/kit/Field.tsx';
 import { placed } from '#web/kit/placed.ts';
+import { phrase, term } from '#web/words/phrase.ts';
 import { Button } from '../kit/Button.tsx';
 import { useAsk } from '../parts/ask.ts';
+
+const whyLook: SystemStyleObject = {
+  '& ul': {
+    listStyle: 'none',
+    margin: '6px 0 0',
+    padding: 0,
+    fontSize: '14px',
+  },
+  '& li::before': {
+    display: 'inline-block',
+    width: '16px',
+  },
+  '& .holds::before': {
+    content: '"+"',
+    color: 'var(--verdigris)',
+  },
+  '& .fails::before': {
+    content: '"−"',
+    color: 'var(--ochre)',
+  },
+};
 
 /** Why somebody is in a segment, or why not, question by question. */
 export function Why({ segment }: { segment: Segment }) {
@@ -25,21 +48,19 @@ export function Why({ segment }: { segment: Segment }) {
     retry: false,
   });
   return (
-    <chakra.section marginTop="18px" aria-label="Why">
-      <chakra.label fontSize="14px">
-        Is somebody in it, and why?
-        <input
-          value={typed}
-          placeholder="Part of a name"
-          onChange={(e) => {
-            setTyped(e.target.value);
-            setContactId(null);
-          }}
-        />
-      </chakra.label>
+    <chakra.section marginTop="18px" aria-label={phrase('common.why')}>
+      <TextField
+        label={phrase('records.isSomebodyInIt')}
+        value={typed}
+        placeholder={phrase('records.partOfAName')}
+        set={(text) => {
+          setTyped(text);
+          setContactId(null);
+        }}
+      />
       {!contactId && q.length > 1 && (
         <ul className="lines">
-          {hits?.length === 0 && <li className="soft">Nobody is found.</li>}
+          {hits?.length === 0 && <li className="soft">{phrase('records.nobodyIsFound')}</li>}
           {hits?.slice(0, 5).map((c) => (
             <li key={c.id}>
               <Button
@@ -56,9 +77,9 @@ export function Why({ segment }: { segment: Segment }) {
         </ul>
       )}
       {contactId && why.data && (
-        <div className="why" role="status">
+        <chakra.div css={whyLook} role="status">
           <p>
-            <b>{why.data.name}</b> {why.data.holds ? 'is in it.' : 'is not in it.'}
+            <b>{why.data.name}</b> {why.data.holds ? phrase('records.isInIt') : phrase('records.isNotInIt')}
           </p>
           <ul>
             {why.data.reasons.map((r, at) => (
@@ -70,13 +91,13 @@ export function Why({ segment }: { segment: Segment }) {
               >
                 {r.words}{' '}
                 <span className="soft">
-                  {r.holds ? 'yes' : 'no'}
+                  {r.holds ? term('yes') : term('no')}
                   {r.found && `: ${r.found}`}
                 </span>
               </li>
             ))}
           </ul>
-        </div>
+        </chakra.div>
       )}
     </chakra.section>
   );

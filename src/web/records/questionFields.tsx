@@ -1,8 +1,8 @@
-import { chakra } from '@chakra-ui/react';
 import { useState } from 'react';
 import type { SegmentChoices } from '#contract/records.ts';
 import type { Bound, OfEvents, OnDay, Question, Window } from '#core/records/segment.ts';
-import { placed } from '#web/kit/placed.ts';
+import { InlineChoice, InlineText } from '#web/kit/Inline.tsx';
+import { phrase, term } from '#web/words/phrase.ts';
 import { useSaying } from '../parts/saying.ts';
 
 /** A question without the parts that are not said. */
@@ -19,13 +19,13 @@ export function NumberField({
   set: (value: number | undefined) => void;
 }) {
   return (
-    <chakra.input
+    <InlineText
       type="number"
       min={0}
-      aria-label={label}
+      label={label}
       width="76px"
-      value={value ?? ''}
-      onChange={(e) => set(e.target.value === '' ? undefined : Math.max(0, Number(e.target.value)))}
+      value={value === undefined ? '' : String(value)}
+      set={(v) => set(v === '' ? undefined : Math.max(0, Number(v)))}
     />
   );
 }
@@ -45,32 +45,33 @@ export function BoundField({
   const scale = unit === 'money' ? 100 : 1;
   return (
     <>
-      <select
-        aria-label={`${label}: how many`}
+      <InlineChoice
+        label={phrase('records.howMany', { label })}
         value={bound.is}
-        onChange={(e) => change({ ...bound, is: e.target.value as Bound['is'] })}
-      >
-        <option>at least</option>
-        <option>at most</option>
-        <option>exactly</option>
-      </select>
+        set={(is) => change({ ...bound, is: is as Bound['is'] })}
+        choices={[
+          { value: 'at least', label: phrase('records.atLeast') },
+          { value: 'at most', label: phrase('records.atMost') },
+          { value: 'exactly', label: phrase('records.exactly') },
+        ]}
+      />
       {unit === 'money' && <span>$</span>}
       <NumberField
-        label={`${label}: number`}
+        label={phrase('records.number', { label })}
         value={bound.n / scale}
         set={(n) => change({ ...bound, n: Math.round((n ?? 0) * scale) })}
       />
-      {unit !== 'money' && <span>{unit}</span>}
+      {unit !== 'money' && <span>{term(unit)}</span>}
     </>
   );
 }
 
 const eventKeys = ['unitId', 'category', 'seriesId', 'title'] as const;
 const narrowing: Record<keyof OfEvents, string> = {
-  unitId: 'with a unit',
-  category: 'of a kind',
-  seriesId: 'in a series',
-  title: 'with words in the title',
+  unitId: phrase('records.withAUnit'),
+  category: phrase('records.ofAKind'),
+  seriesId: phrase('records.inASeries'),
+  title: phrase('records.withWordsInThe'),
 };
 
 /** Which events count: any, or narrowed by unit, kind, series and words in the title. */
@@ -95,16 +96,22 @@ export function EventsField({
   };
   const options: Record<Exclude<keyof OfEvents, 'title'>, [string, string][]> = {
     unitId: [
-      ['', 'with any unit'],
-      ...(choices?.units ?? []).map((u): [string, string] => [u.id, `with ${u.name}`]),
+      ['', phrase('records.withAnyUnit')],
+      ...(choices?.units ?? []).map((u): [string, string] => [
+        u.id,
+        phrase('records.withUnit', { name: u.name }),
+      ]),
     ],
     category: [
-      ['', 'of any kind'],
-      ...(choices?.categories ?? []).map((c): [string, string] => [c, `of the kind ${c}`]),
+      ['', phrase('records.ofAnyKind')],
+      ...(choices?.categories ?? []).map((c): [string, string] => [c, phrase('records.ofTheKind', { c })]),
     ],
     seriesId: [
-      ['', 'in any series'],
-      ...(choices?.series ?? []).map((s): [string, string] => [s.id, `in the series ${s.title}`]),
+      ['', phrase('records.inAnySeries')],
+      ...(choices?.series ?? []).map((s): [string, string] => [
+        s.id,
+        phrase('records.inTheSeries', { title: s.title }),
+      ]),
     ],
   };
   return (
@@ -116,8 +123,8 @@ export function EventsField({
             label={label}
             value={of.title ?? ''}
             set={(title) => put('title', title)}
-            what="event title"
-            placeholder="words in the title"
+            what={phrase('records.eventTitle')}
+            placeholder={phrase('records.wordsInTheTitle')}
           />
         ) : (
           <Pick
@@ -131,11 +138,11 @@ export function EventsField({
       )}
       {rest.length > 0 && (
         <Pick
-          label={`${label}: which events`}
+          label={phrase('records.whichEvents', { label })}
           value=""
           set={(key) => key && setBegun([...begun, key as keyof OfEvents])}
           options={[
-            ['', shown.length ? 'and …' : 'any event'],
+            ['', shown.length ? phrase('records.andMore') : phrase('records.anyEvent')],
             ...rest.map((k) => [k, narrowing[k]] as const),
           ]}
         />
@@ -157,13 +164,13 @@ export function Pick({
   options: readonly (readonly [string, string])[];
 }) {
   return (
-    <select aria-label={label} value={value} onChange={(e) => set(e.target.value)}>
-      {options.map(([v, words]) => (
-        <option key={v} value={v}>
-          {words}
-        </option>
-      ))}
-    </select>
+    <InlineChoice
+      label={label}
+      value={value}
+      set={set}
+      choices={options.map(([v, words]) => ({ value: v, label: words }))}
+      maxWidth="260px"
+    />
   );
 }
 
@@ -174,23 +181,17 @@ export function Words({
   set,
   what,
   placeholder = what,
-  width = 130,
+  width = '130px',
 }: {
   label: string;
   value: string;
   set: (value: string) => void;
   what: string;
   placeholder?: string;
-  width?: number;
+  width?: string;
 }) {
   return (
-    <input
-      aria-label={`${label}: ${what}`}
-      placeholder={placeholder}
-      value={value}
-      style={placed({ width })}
-      onChange={(e) => set(e.target.value)}
-    />
+    <InlineText label={`${label}: ${what}`} placeholder={placeholder} value={value} width={width} set={set} />
   );
 }
 
@@ -200,20 +201,21 @@ export function OnDayField({ label, on, set }: { label: string; on: OnDay; set: 
   return (
     <>
       <Pick
-        label={`${label}: on which day`}
+        label={phrase('records.onWhichDay', { label })}
         value={on === 'today' ? on : 'day'}
         set={(v) => set(v === 'today' ? v : today)}
         options={[
-          ['today', 'today'],
-          ['day', 'on a day'],
+          ['today', phrase('records.today')],
+          ['day', phrase('records.onADay')],
         ]}
       />
       {on !== 'today' && (
-        <input
+        <InlineText
           type="date"
-          aria-label={`${label}: the day`}
+          width="auto"
+          label={phrase('records.theDay', { label })}
           value={on}
-          onChange={(e) => e.target.value && set(e.target.value)}
+          set={(day) => day && set(day)}
         />
       )}
     </>
@@ -233,11 +235,11 @@ export function WindowField({
   const year = Number(useSaying().today.slice(0, 4));
   return (
     <>
-      <select
-        aria-label={`${label}: when`}
+      <InlineChoice
+        label={phrase('records.when', { label })}
         value={w.when}
-        onChange={(e) => {
-          const when = e.target.value as Window['when'];
+        set={(value) => {
+          const when = value as Window['when'];
           change(
             when === 'days'
               ? { when, days: 365 }
@@ -246,28 +248,30 @@ export function WindowField({
                 : { when },
           );
         }}
-      >
-        <option value="ever">at any time</option>
-        <option value="this year">this year</option>
-        <option value="last year">last year</option>
-        <option value="days">in the last days</option>
-        <option value="between">from a day to a day</option>
-      </select>
+        choices={[
+          { value: 'ever', label: phrase('records.atAnyTime') },
+          { value: 'this year', label: phrase('records.thisYear') },
+          { value: 'last year', label: phrase('records.lastYear') },
+          { value: 'days', label: phrase('records.inTheLastDays') },
+          { value: 'between', label: phrase('records.fromADayTo') },
+        ]}
+      />
       {w.when === 'days' && (
         <NumberField
-          label={`${label}: days`}
+          label={phrase('records.days', { label })}
           value={w.days}
           set={(days) => change({ ...w, days: days ?? 0 })}
         />
       )}
       {w.when === 'between' &&
         (['from', 'to'] as const).map((side) => (
-          <input
+          <InlineText
             key={side}
             type="date"
-            aria-label={`${label}: ${side} day`}
+            width="auto"
+            label={phrase(side === 'from' ? 'records.firstDay' : 'records.lastDay', { label })}
             value={w[side] ?? ''}
-            onChange={(e) => change({ ...w, [side]: e.target.value })}
+            set={(day) => change({ ...w, [side]: day })}
           />
         ))}
     </>

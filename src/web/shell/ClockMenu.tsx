@@ -4,6 +4,8 @@ import { plusMinutes } from '#core/time/clock.ts';
 import { instantOf, shiftWall, wallOf } from '#core/time/wallTime.ts';
 import type { Answer } from '#web/api.ts';
 import { Button } from '#web/kit/Button.tsx';
+import { Phrase } from '#web/words/Phrase.tsx';
+import { phrase } from '#web/words/phrase.ts';
 import { Asking } from '../kit/Asking.tsx';
 import { TextField } from '../kit/Field.tsx';
 import { Problems } from '../kit/notices.tsx';
@@ -18,7 +20,12 @@ export function ClockMenu() {
   if (!me.clock.movable) return <span className="clock num">{at(me.clock.now)}</span>;
   return (
     <>
-      <button type="button" className="clock num" onClick={() => setOpen(true)} title="Move the clock">
+      <button
+        type="button"
+        className="clock num"
+        onClick={() => setOpen(true)}
+        title={phrase('shell.moveTheClock')}
+      >
         {at(me.clock.now)}
       </button>
       {open && <Mover close={() => setOpen(false)} />}
@@ -35,36 +42,36 @@ function Mover({ close }: { close: () => void }) {
   const to = (instant: string) => move.mutate({ body: { to: instant } });
   const dayOn = (days: number) => instantOf(shiftWall(wallOf(now, zone), { days }), zone);
   const dueText = clock?.nextDue
-    ? `Next due: ${clock.nextDue.what}, ${at(clock.nextDue.at)}.`
-    : 'Nothing is due.';
+    ? phrase('shell.nextDue', { what: clock.nextDue.what, at: at(clock.nextDue.at) })
+    : phrase('shell.nothingIsDue');
   return (
-    <Asking open close={close} title="Move the clock" actions={null}>
+    <Asking open close={close} title={phrase('shell.moveTheClock')} actions={null}>
       <p>
-        It stands at <b className="num">{at(now)}</b>. {dueText}
+        <Phrase of="shell.itStandsAt" with={{ now: <b className="num">{at(now)}</b>, dueText }} />
       </p>
       <chakra.p className="soft" margin="4px 0 12px">
-        Everything that comes due on the way is done, in order: messages, offers, closings, absences.
+        {phrase('shell.everythingThatComesDue')}
       </chakra.p>
       <Problems of={move.problem} />
       <chakra.div className="acts" marginBottom="12px">
         {clock?.nextDue && clock.nextDue.at > now && (
           <Button disabled={move.isPending} onClick={() => to(clock.nextDue!.at)}>
-            To what is due next
+            {phrase('shell.toWhatIsDue')}
           </Button>
         )}
         <Button disabled={move.isPending} onClick={() => to(plusMinutes(now, 60))}>
-          An hour on
+          {phrase('shell.anHourOn')}
         </Button>
         <Button disabled={move.isPending} onClick={() => to(dayOn(1))}>
-          A day on
+          {phrase('shell.aDayOn')}
         </Button>
         <Button disabled={move.isPending} onClick={() => to(dayOn(7))}>
-          A week on
+          {phrase('shell.aWeekOn')}
         </Button>
       </chakra.div>
       <chakra.div className="acts" alignItems="flex-end">
         <TextField
-          label="To a date and time"
+          label={phrase('shell.toADateAnd')}
           type="datetime-local"
           value={typed}
           set={setTyped}
@@ -75,15 +82,15 @@ function Mover({ close }: { close: () => void }) {
           disabled={!typed || move.isPending}
           onClick={() => to(instantOf(typed.slice(0, 16), zone))}
         >
-          Move
+          {phrase('shell.move')}
         </Button>
       </chakra.div>
-      {move.isPending && <p role="status">Moving …</p>}
+      {move.isPending && <p role="status">{phrase('shell.moving')}</p>}
       {last && !move.isPending && (
         <p role="status">
           {last.done.length === 0
-            ? 'Nothing came due.'
-            : `Done: ${last.done.map((d) => `${d.count} × ${d.what}`).join(', ')}.`}
+            ? phrase('shell.nothingCameDue')
+            : phrase('shell.done', { done: last.done.map((d) => `${d.count} × ${d.what}`).join(', ') })}
         </p>
       )}
     </Asking>

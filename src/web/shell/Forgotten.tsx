@@ -2,6 +2,7 @@ import { useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { staffContract } from '#contract/staff.ts';
 import { ButtonLink } from '#web/kit/Button.tsx';
+import { phrase } from '#web/words/phrase.ts';
 import { Form } from '../kit/form/Form.tsx';
 import { Text } from '../kit/form/fields.tsx';
 import { prepare } from '../kit/form/request.ts';
@@ -19,18 +20,23 @@ export function Forgotten() {
   });
   return (
     <main className="solo">
-      <h1>A new password</h1>
+      <h1>{phrase('shell.aNewPassword')}</h1>
       {sentTo !== null ? (
-        <p role="status">
-          If {sentTo} has an account here, a link is on its way. It works once, for half an hour.
-        </p>
+        <p role="status">{phrase('shell.ifHasAnAccount', { sentTo })}</p>
       ) : (
-        <Form form={form} submit="Send a link">
-          <Text form={form} name="email" label="Email" type="email" autoComplete="username" required />
+        <Form form={form} submit={phrase('shell.sendALink')}>
+          <Text
+            form={form}
+            name="email"
+            label={phrase('common.email')}
+            type="email"
+            autoComplete="username"
+            required
+          />
         </Form>
       )}
       <p>
-        <Link to="/sign-in">Back to sign in</Link>
+        <Link to="/sign-in">{phrase('shell.backToSignIn')}</Link>
       </p>
     </main>
   );
@@ -50,10 +56,10 @@ export function Reset() {
   if (done)
     return (
       <main className="solo">
-        <h1>Changed</h1>
-        <p role="status">Your password is the new one, and every session has ended.</p>
+        <h1>{phrase('shell.changed')}</h1>
+        <p role="status">{phrase('shell.yourPasswordIsThe')}</p>
         <ButtonLink look="main" to="/sign-in">
-          Sign in
+          {phrase('shell.signIn')}
         </ButtonLink>
       </main>
     );
@@ -61,24 +67,24 @@ export function Reset() {
     <main className="solo">
       {reset.error ? (
         <>
-          <h1>This link no longer works</h1>
-          <p>It works once, for half an hour.</p>
-          <ButtonLink to="/forgotten">Ask for another</ButtonLink>
+          <h1>{phrase('shell.thisLinkNoLonger')}</h1>
+          <p>{phrase('shell.itWorksOnceFor')}</p>
+          <ButtonLink to="/forgotten">{phrase('shell.askForAnother')}</ButtonLink>
         </>
       ) : (
         <Loaded of={reset}>
           {({ name }) => (
             <>
-              <h1>Hello, {name}</h1>
-              <Form form={form} submit="Change the password">
+              <h1>{phrase('shell.hello', { name })}</h1>
+              <Form form={form} submit={phrase('common.changeThePassword')}>
                 <Text
                   form={form}
                   name="password"
-                  label="New password"
+                  label={phrase('common.newPassword')}
                   type="password"
                   autoComplete="new-password"
                   required
-                  help="At least 10 characters. Several words are easier to remember than signs."
+                  help={phrase('common.atLeast10Characters')}
                 />
               </Form>
             </>

@@ -1,18 +1,64 @@
-import { chakra, Menu, Portal } from '@chakra-ui/react';
+import { chakra, type SystemStyleObject } from '@chakra-ui/react';
 import { useQueryClient } from '@tanstack/react-query';
 import { Menu as MenuIcon } from 'lucide-react';
 import type { ReactNode } from 'react';
 import { NavLink, useLocation, useNavigate } from 'react-router';
 import { Button, TextLink } from '#web/kit/Button.tsx';
+import { Menu } from '#web/kit/Menu.tsx';
+import { phrase, term } from '#web/words/phrase.ts';
 import { Toasts } from '../kit/toast.tsx';
 import { useMe } from '../parts/ask.ts';
 import { useSignOut } from '../parts/SignOut.tsx';
 import { ClockMenu } from './ClockMenu.tsx';
 import { Keys } from './Keys.tsx';
 import { PersonSlide } from './PersonSlide.tsx';
-import { askAhead, needs, type Place, places } from './places.ts';
+import { askAhead, needs, type Place, placeNames, places } from './places.ts';
 import { SearchBox } from './SearchBox.tsx';
 import { useInterface, useLooks } from './state.ts';
+
+const barLook: SystemStyleObject = {
+  display: 'flex',
+  alignItems: 'center',
+  gap: '22px',
+  height: '46px',
+  padding: '0 18px',
+  borderBottom: '1px solid var(--line)',
+  fontSize: '14px',
+  flex: 'none',
+  '& .org': {
+    fontFamily: 'var(--title)',
+    fontSize: '16px',
+    fontWeight: 600,
+    letterSpacing: '-0.01em',
+    color: 'var(--ink)',
+    whiteSpace: 'nowrap',
+  },
+  '& nav': {
+    gap: '18px',
+    alignSelf: 'stretch',
+  },
+  '& nav a': {
+    color: 'var(--ink)',
+    display: 'flex',
+    alignItems: 'center',
+    borderBottom: '2px solid transparent',
+    borderTop: '2px solid transparent',
+  },
+  '& nav a[aria-current="page"]': {
+    borderBottomColor: 'var(--verdigris)',
+  },
+  '& nav a:hover': {
+    textDecoration: 'none',
+    color: 'var(--verdigris)',
+  },
+  '@media (max-width: 900px)': {
+    gap: '12px',
+    padding: '0 12px',
+  },
+  '@media print': {
+    display: 'none',
+  },
+};
 
 const pathOf = (place: Place): string => `/${place.toLowerCase()}`;
 
@@ -22,27 +68,22 @@ function PlacesMenu({ places: mine, organization }: { places: readonly Place[]; 
   const { pathname } = useLocation();
   const here = mine.find((p) => pathname.startsWith(pathOf(p)));
   return (
-    <Menu.Root positioning={{ placement: 'bottom-start' }}>
-      <Menu.Trigger asChild>
-        <Button look="plain" hideFrom="lg" fontFamily="title" fontSize="sub" color="ink" aria-label="Places">
-          <MenuIcon size={16} aria-hidden /> {here ?? 'Places'}
+    <Menu
+      heading={organization}
+      entries={mine.map((p) => ({ label: placeNames[p], run: () => navigate(pathOf(p)) }))}
+      trigger={
+        <Button
+          look="plain"
+          hideFrom="lg"
+          fontFamily="title"
+          fontSize="sub"
+          color="ink"
+          aria-label={phrase('common.places')}
+        >
+          <MenuIcon size={16} aria-hidden /> {here ? placeNames[here] : phrase('common.places')}
         </Button>
-      </Menu.Trigger>
-      <Portal>
-        <Menu.Positioner>
-          <Menu.Content>
-            <Menu.ItemGroup>
-              <Menu.ItemGroupLabel>{organization}</Menu.ItemGroupLabel>
-              {mine.map((p) => (
-                <Menu.Item key={p} value={p} onClick={() => navigate(pathOf(p))}>
-                  {p}
-                </Menu.Item>
-              ))}
-            </Menu.ItemGroup>
-          </Menu.Content>
-        </Menu.Positioner>
-      </Portal>
-    </Menu.Root>
+      }
+    />
   );
 }
 
@@ -56,24 +97,24 @@ export function Frame({ children }: { children: ReactNode }) {
   return (
     <>
       <a className="skip" href="#contents">
-        Skip to content
+        {phrase('shell.skipToContent')}
       </a>
-      <header className="bar">
+      <chakra.header css={barLook}>
         <TextLink to="/desk" className="org" hideBelow="lg">
           {me.organization.name}
         </TextLink>
         <PlacesMenu places={mine} organization={me.organization.name} />
-        <chakra.nav aria-label="Places" hideBelow="lg">
+        <chakra.nav aria-label={phrase('common.places')} display={{ base: 'none', lg: 'flex' }}>
           {mine.map((p) => (
             <NavLink key={p} to={pathOf(p)} onPointerEnter={() => ahead(p)} onFocus={() => ahead(p)}>
-              {p}
+              {placeNames[p]}
             </NavLink>
           ))}
         </chakra.nav>
         <SearchBox />
         <ClockMenu />
         <PersonMenu name={me.staff.name} coordinator={me.staff.roles.includes('coordinator')} />
-      </header>
+      </chakra.header>
       <chakra.main id="contents" display="contents">
         {children}
       </chakra.main>
@@ -91,8 +132,29 @@ function PersonMenu({ name, coordinator }: { name: string; coordinator: boolean 
   const signOut = useSignOut();
   const [first, ...rest] = name.split(' ');
   return (
-    <Menu.Root positioning={{ placement: 'bottom-end' }}>
-      <Menu.Trigger asChild>
+    <Menu
+      end
+      entries={[
+        ...(coordinator
+          ? [
+              { label: phrase('common.teamAndRoles'), run: () => navigate('/team') },
+              { label: phrase('shell.placesUnitsWaivers'), run: () => navigate('/team/registers') },
+              { label: phrase('common.importContacts'), run: () => navigate('/import') },
+            ]
+          : []),
+        { label: phrase('common.yourAccount'), run: () => navigate('/account') },
+        { label: phrase('shell.publicPages'), run: () => window.open('/', '_blank', 'noopener') },
+        {
+          label: phrase('shell.theme', {
+            light: light === 'system' ? phrase('shell.asThisDevice') : term(light),
+          }),
+          run: () => setLight(light === 'system' ? 'dark' : light === 'dark' ? 'light' : 'system'),
+          stays: true,
+        },
+        { label: phrase('shell.keys'), run: () => showKeys(true), shortcut: '?' },
+        { label: phrase('common.signOut'), run: signOut },
+      ]}
+      trigger={
         <Button look="link" color="inherit" whiteSpace="nowrap">
           <chakra.span hideBelow="sm">
             {first?.[0]}. {rest.join(' ')}
@@ -102,45 +164,7 @@ function PersonMenu({ name, coordinator }: { name: string; coordinator: boolean 
             {rest.at(-1)?.[0]}
           </chakra.span>
         </Button>
-      </Menu.Trigger>
-      <Portal>
-        <Menu.Positioner>
-          <Menu.Content>
-            {coordinator && (
-              <>
-                <Menu.Item value="team" onClick={() => navigate('/team')}>
-                  Team and roles
-                </Menu.Item>
-                <Menu.Item value="registers" onClick={() => navigate('/team/registers')}>
-                  Places, units, waivers
-                </Menu.Item>
-                <Menu.Item value="import" onClick={() => navigate('/import')}>
-                  Bring people in
-                </Menu.Item>
-              </>
-            )}
-            <Menu.Item value="account" onClick={() => navigate('/account')}>
-              Your account
-            </Menu.Item>
-            <Menu.Item value="public" onClick={() => window.open('/', '_blank', 'noopener')}>
-              Public pages
-            </Menu.Item>
-            <Menu.Item
-              value="light"
-              closeOnSelect={false}
-              onClick={() => setLight(light === 'system' ? 'dark' : light === 'dark' ? 'light' : 'system')}
-            >
-              Theme: {light === 'system' ? 'as this device' : light}
-            </Menu.Item>
-            <Menu.Item value="keys" onClick={() => showKeys(true)}>
-              Keys <chakra.kbd marginLeft="8px">?</chakra.kbd>
-            </Menu.Item>
-            <Menu.Item value="out" onClick={signOut}>
-              Sign out
-            </Menu.Item>
-          </Menu.Content>
-        </Menu.Positioner>
-      </Portal>
-    </Menu.Root>
+      }
+    />
   );
 }

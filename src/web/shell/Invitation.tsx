@@ -1,6 +1,7 @@
 import { chakra } from '@chakra-ui/react';
 import { useNavigate, useParams } from 'react-router';
 import { staffContract } from '#contract/staff.ts';
+import { phrase, term } from '#web/words/phrase.ts';
 import { Form } from '../kit/form/Form.tsx';
 import { Text } from '../kit/form/fields.tsx';
 import { prepare } from '../kit/form/request.ts';
@@ -22,19 +23,23 @@ export function Invitation() {
       <Loaded of={invitation}>
         {(i) => (
           <>
-            <h1>Welcome, {i.name}</h1>
+            <h1>{phrase('shell.welcome', { name: i.name })}</h1>
             <chakra.p className="soft" marginBottom="16px">
-              {i.organization} invites you as {i.roles.join(', ')}. Your sign-in is {i.email}.
+              {phrase('shell.invitesYouAsYour', {
+                organization: i.organization,
+                roles: i.roles.map(term).join(', '),
+                email: i.email,
+              })}
             </chakra.p>
-            <Form form={form} submit="Begin">
+            <Form form={form} submit={phrase('common.begin')}>
               <Text
                 form={form}
                 name="password"
-                label="Choose a password"
+                label={phrase('shell.chooseAPassword')}
                 type="password"
                 autoComplete="new-password"
                 required
-                help="At least 10 characters."
+                help={phrase('shell.atLeast10Characters')}
               />
             </Form>
           </>

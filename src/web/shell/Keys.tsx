@@ -2,19 +2,20 @@ import { chakra } from '@chakra-ui/react';
 import { useEffect } from 'react';
 import { useLocation, useNavigate } from 'react-router';
 import { stages } from '#core/events/states.ts';
+import { phrase } from '#web/words/phrase.ts';
 import { Asking } from '../kit/Asking.tsx';
 import { useInterface } from './state.ts';
 
 const map = [
   ['/', 'search'],
-  ['?', 'this list'],
-  ['n', 'new here'],
-  ['1 – 7', 'the stages of an event'],
-  ['j k', 'along the rows of a table'],
-  ['x', 'choose the row'],
+  ['?', phrase('shell.thisList')],
+  ['n', phrase('shell.newHere')],
+  ['1 – 7', phrase('shell.theStagesOfAn')],
+  ['j k', phrase('shell.alongTheRowsOf')],
+  ['x', phrase('shell.chooseTheRow')],
   ['Enter', 'open'],
-  ['s d h', 'one person, two people, one household (Who is who)'],
-  ['Esc', 'back out one level'],
+  ['s d h', phrase('shell.onePersonTwoPeople')],
+  ['Esc', phrase('shell.backOutOneLevel')],
 ] as const;
 
 /** Listens to the keys of the whole application, and shows their list. */
@@ -43,7 +44,7 @@ export function Keys() {
     return () => removeEventListener('keydown', onKey);
   }, [navigate, pathname, showKeys]);
   return (
-    <Asking open={keysShown} close={() => showKeys(false)} title="Keys" actions={null}>
+    <Asking open={keysShown} close={() => showKeys(false)} title={phrase('shell.keys')} actions={null}>
       <chakra.dl display="grid" gridTemplateColumns="90px 1fr" gap="6px 12px" margin="0">
         {map.map(([key, does]) => (
           <chakra.div key={key} display="contents">

@@ -1,6 +1,7 @@
 import { chakra } from '@chakra-ui/react';
 import { Button, ButtonLink } from '#web/kit/Button.tsx';
 import { SlideOver } from '#web/kit/SlideOver.tsx';
+import { phrase } from '#web/words/phrase.ts';
 import { PersonRecord } from '../contacts/PersonRecord.tsx';
 import { useInterface } from './state.ts';
 
@@ -8,16 +9,16 @@ import { useInterface } from './state.ts';
 export function PersonSlide() {
   const { person, showPerson } = useInterface();
   return (
-    <SlideOver open={person !== null} close={() => showPerson(null)} label="Person">
+    <SlideOver open={person !== null} close={() => showPerson(null)} label={phrase('shell.person')}>
       {person && (
         <>
           <PersonRecord id={person} />
           <chakra.div className="acts" marginTop="14px">
             <ButtonLink to={`/contacts/${person}`} onClick={() => showPerson(null)}>
-              Open the page
+              {phrase('shell.openThePage')}
             </ButtonLink>
             <Button look="plain" onClick={() => showPerson(null)}>
-              Close
+              {phrase('common.close')}
             </Button>
           </chakra.div>
         </>

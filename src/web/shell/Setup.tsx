@@ -2,6 +2,7 @@ import { chakra } from '@chakra-ui/react';
 import { useState } from 'react';
 import { Navigate, useNavigate } from 'react-router';
 import { staffContract } from '#contract/staff.ts';
+import { phrase } from '#web/words/phrase.ts';
 import { Form } from '../kit/form/Form.tsx';
 import { Text, ZoneField } from '../kit/form/fields.tsx';
 import { prepare } from '../kit/form/request.ts';
@@ -45,48 +46,60 @@ export function Setup() {
             <Navigate to="/sign-in" replace />
           ) : (
             <>
-              <h1>Set up your organization</h1>
+              <h1>{phrase('shell.setUpYourOrganization')}</h1>
               <chakra.p className="soft" marginBottom="16px">
-                This happens once. You become its first coordinator and can invite the others.
+                {phrase('shell.thisHappensOnceYou')}
               </chakra.p>
-              <Form form={form} submit="Set up">
+              <Form form={form} submit={phrase('shell.setUp')}>
                 <Text
                   form={form}
                   name="organization.name"
-                  label="Organization"
+                  label={phrase('common.organization')}
                   autoComplete="organization"
                   required
                 />
                 <ZoneField
                   form={form}
                   name="organization.zone"
-                  label="Time zone"
+                  label={phrase('common.timeZone')}
                   required
-                  help="Events begin in this zone, like America/Halifax."
+                  help={phrase('shell.eventsBeginInThis')}
                 />
                 <div className="pair">
-                  <Text form={form} name="organization.currency" label="Currency" maxLength={3} required />
+                  <Text
+                    form={form}
+                    name="organization.currency"
+                    label={phrase('shell.currency')}
+                    maxLength={3}
+                    required
+                  />
                   <Text
                     form={form}
                     name="organization.country"
-                    label="Country"
+                    label={phrase('shell.country')}
                     maxLength={2}
                     required
-                    help="Telephone numbers are read by it."
+                    help={phrase('shell.telephoneNumbersAreRead')}
                   />
                 </div>
                 <Text
                   form={form}
                   name="organization.sender"
-                  label="Email that messages come from"
+                  label={phrase('shell.emailThatMessagesCome')}
                   type="email"
                   required
                 />
-                <Text form={form} name="coordinator.name" label="Your name" autoComplete="name" required />
+                <Text
+                  form={form}
+                  name="coordinator.name"
+                  label={phrase('shell.yourName')}
+                  autoComplete="name"
+                  required
+                />
                 <Text
                   form={form}
                   name="coordinator.email"
-                  label="Your email"
+                  label={phrase('shell.yourEmail')}
                   type="email"
                   autoComplete="username"
                   required
@@ -94,11 +107,11 @@ export function Setup() {
                 <Text
                   form={form}
                   name="coordinator.password"
-                  label="Your password"
+                  label={phrase('shell.yourPassword')}
                   type="password"
                   autoComplete="new-password"
                   required
-                  help="At least 10 characters."
+                  help={phrase('shell.atLeast10Characters')}
                 />
               </Form>
             </>

@@ -5,6 +5,7 @@ import { Link, Navigate, useNavigate, useSearchParams } from 'react-router';
 import { staffContract } from '#contract/staff.ts';
 import { addressOf } from '#web/api.ts';
 import { Button } from '#web/kit/Button.tsx';
+import { phrase } from '#web/words/phrase.ts';
 import { keepDraftsOf } from '../kit/form/drafts.ts';
 import { Form } from '../kit/form/Form.tsx';
 import { Text } from '../kit/form/fields.tsx';
@@ -48,18 +49,24 @@ export function SignIn() {
             <>
               <h1>{organizationName}</h1>
               <chakra.p className="soft" marginBottom="16px">
-                Sign in to run its events.
+                {phrase('shell.signInToRun')}
               </chakra.p>
               <Form
                 form={form}
-                submit="Sign in"
-                beside={<Link to="/forgotten">Forgotten your password?</Link>}
+                submit={phrase('shell.signIn')}
+                beside={<Link to="/forgotten">{phrase('shell.forgottenYourPassword')}</Link>}
               >
-                <Text form={form} name="email" label="Email" type="email" autoComplete="username" />
+                <Text
+                  form={form}
+                  name="email"
+                  label={phrase('common.email')}
+                  type="email"
+                  autoComplete="username"
+                />
                 <Text
                   form={form}
                   name="password"
-                  label="Password"
+                  label={phrase('common.password')}
                   type="password"
                   autoComplete="current-password"
                 />
@@ -67,17 +74,17 @@ export function SignIn() {
                   <Text
                     form={form}
                     name="code"
-                    label="Code"
+                    label={phrase('shell.code')}
                     autoComplete="one-time-code"
                     autoFocus
-                    help="Six digits from your authenticator, or a recovery code."
+                    help={phrase('shell.sixDigitsFromYour')}
                   />
                 )}
               </Form>
               {signIns.length > 0 && (
                 <chakra.section marginTop="28px">
-                  <h2>This is a demonstration</h2>
-                  <p className="soft">Everybody in it is made up. Sign in as:</p>
+                  <h2>{phrase('shell.thisIsADemonstration')}</h2>
+                  <p className="soft">{phrase('shell.everybodyInItIs')}</p>
                   <ul className="lines">
                     {signIns.map((s) => (
                       <li key={s.email} className="spread">
@@ -91,7 +98,7 @@ export function SignIn() {
                             form.submit();
                           }}
                         >
-                          Sign in
+                          {phrase('shell.signIn')}
                         </Button>
                       </li>
                     ))}

@@ -7,8 +7,11 @@ import { StrictMode } from 'react';
 import { createRoot } from 'react-dom/client';
 import { createBrowserRouter, RouterProvider } from 'react-router';
 
-import { ApiProblem } from '#web/api.ts';
+import { ApiProblem, readIn } from '#web/api.ts';
+import { kitWordsIn } from '#web/kit/languages.ts';
 import { system } from '#web/kit/system.ts';
+import { KitLanguage } from '#web/kit/words.ts';
+import { spokenLanguage } from '#web/words/phrase.ts';
 import { Places } from './Places.tsx';
 import { askAhead, placeLoads, places } from './places.ts';
 
@@ -24,6 +27,9 @@ const client = new QueryClient({
   },
 });
 
+document.documentElement.lang = spokenLanguage();
+readIn(spokenLanguage());
+
 // Where one is bound is fetched while it is still asked who one is; whoever signs in comes to the Desk.
 const bound = places.find((p) => location.pathname.startsWith(`/${p.toLowerCase()}`));
 if (bound) askAhead(client, bound);
@@ -35,9 +41,11 @@ createRoot(document.getElementById('root')!).render(
   <StrictMode>
     <CacheProvider value={cache}>
       <ChakraProvider value={system}>
-        <QueryClientProvider client={client}>
-          <RouterProvider router={router} />
-        </QueryClientProvider>
+        <KitLanguage value={kitWordsIn[spokenLanguage()]}>
+          <QueryClientProvider client={client}>
+            <RouterProvider router={router} />
+          </QueryClientProvider>
+        </KitLanguage>
       </ChakraProvider>
     </CacheProvider>
   </StrictMode>,

@@ -1,10 +1,21 @@
 import type { QueryClient } from '@tanstack/react-query';
 import { addressOf, call, type Key } from '#web/api.ts';
 import { about } from '#web/topics.ts';
+import { phrase } from '#web/words/phrase.ts';
 
 /** The places of the application, in the order of the bar. */
 export const places = ['Desk', 'Season', 'Contacts', 'Ledger', 'Records', 'Tray'] as const;
 export type Place = (typeof places)[number];
+
+/** What they are called. */
+export const placeNames: Record<Place, string> = {
+  Desk: phrase('common.desk'),
+  Season: phrase('common.season'),
+  Contacts: phrase('common.contacts'),
+  Ledger: phrase('common.ledger'),
+  Records: phrase('common.records'),
+  Tray: phrase('common.tray'),
+};
 
 /** Places only some roles have use for. */
 export const needs: Partial<Record<Place, readonly string[]>> = {

@@ -40,13 +40,6 @@ function applyLight(light: Light): void {
   else document.documentElement.dataset.theme = light;
 }
 
-/** Columns of the contact table that somebody hid, kept on their device. */
-export const useColumns = create<{ hidden: string[]; setHidden(hidden: string[]): void }>()(
-  persist((set) => ({ hidden: ['added'], setHidden: (hidden) => set({ hidden }) }), {
-    name: 'acolyte-columns',
-  }),
-);
-
 /** Somebody whose record was opened. */
 export interface RecentPerson {
   id: string;

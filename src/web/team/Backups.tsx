@@ -3,6 +3,7 @@ import { useState } from 'react';
 import { backupContract } from '#contract/backup.ts';
 import { type Answer, addressOf } from '#web/api.ts';
 import { Button, ButtonAnchor } from '#web/kit/Button.tsx';
+import { phrase } from '#web/words/phrase.ts';
 import { FormDialog } from '../kit/form/FormDialog.tsx';
 import { Text } from '../kit/form/fields.tsx';
 import { prepare } from '../kit/form/request.ts';
@@ -15,39 +16,38 @@ import { useAction, useAsk, useMe } from '../parts/ask.ts';
 import { useSaying } from '../parts/saying.ts';
 
 const sayBytes = (n: number): string =>
-  n < 1_000_000 ? `${Math.ceil(n / 1000)} kB` : `${(n / 1_000_000).toFixed(1)} MB`;
+  n < 1_000_000
+    ? phrase('team.kb', { n: Math.ceil(n / 1000) })
+    : phrase('team.mb', { n: (n / 1_000_000).toFixed(1) });
 const workingWords = {
-  making: 'Making a backup',
-  checking: 'Checking the backup',
-  'putting back': 'Putting it back',
+  making: phrase('team.makingABackup'),
+  checking: phrase('team.checkingTheBackup'),
+  'putting back': phrase('team.puttingItBack'),
 } as const;
 
 /** Backups of everything: made while the product goes on, taken along, put back. */
 export function Backups() {
   const { dayAndYear, timeOfDay } = useSaying();
   const backups = useAsk('GET /api/backups', { everyMs: 1500 });
-  const make = useAction('POST /api/backups', ({ name }) => say(`Made: ${name}`));
-  const remove = useAction('DELETE /api/backups/:name', () => say('Deleted'));
+  const make = useAction('POST /api/backups', ({ name }) => say(phrase('team.made', { name })));
+  const remove = useAction('DELETE /api/backups/:name', () => say(phrase('team.deleted')));
   const [restoring, setRestoring] = useState<string | null>(null);
   return (
-    <section aria-label="Backups">
+    <section aria-label={phrase('team.backups')}>
       <div className="spread">
-        <h2>Backups</h2>
+        <h2>{phrase('team.backups')}</h2>
         <Button disabled={make.isPending || Boolean(backups.data?.working)} onClick={() => make.mutate({})}>
-          Make a backup
+          {phrase('team.makeABackup')}
         </Button>
       </div>
-      <p className="soft">
-        A backup holds everything, also the secret of every link that was sent. Take it along to another
-        machine: with this one, a backup that lies here is lost too.
-      </p>
+      <p className="soft">{phrase('team.aBackupHoldsEverything')}</p>
       <Problems of={make.problem ?? remove.problem} />
       <Loaded of={backups}>
         {({ backups: list, working, unable }) => (
           <>
             {unable && <p className="soft">{unable}</p>}
             {working && <Working of={working} />}
-            {!unable && list.length === 0 && !working && <Empty>There is none yet.</Empty>}
+            {!unable && list.length === 0 && !working && <Empty>{phrase('team.thereIsNoneYet')}</Empty>}
             <ul className="lines">
               {list.map((b) => (
                 <li key={b.name} className="spread">
@@ -57,15 +57,15 @@ export function Backups() {
                   </span>
                   <span className="acts">
                     <ButtonAnchor href={addressOf('GET /api/backups/:name', { name: b.name })}>
-                      Take along
+                      {phrase('team.takeAlong')}
                     </ButtonAnchor>
-                    <Button onClick={() => setRestoring(b.name)}>Put back</Button>
+                    <Button onClick={() => setRestoring(b.name)}>{phrase('team.putBack')}</Button>
                     <Button
                       look="plain"
                       disabled={remove.isPending}
                       onClick={() => remove.mutate({ params: { name: b.name } })}
                     >
-                      Delete
+                      {phrase('common.deleteIt')}
                     </Button>
                   </span>
                 </li>
@@ -102,7 +102,7 @@ function Restore({ name, working, close }: { name: string; working: Work; close:
     values: { organization: '' },
     request: (body) => prepare(backupContract, 'POST /api/backups/:name/restore', { params: { name }, body }),
     after: () => {
-      say('The backup is back');
+      say(phrase('team.theBackupIsBack'));
       client.clear();
       window.location.assign('/sign-in');
     },
@@ -111,17 +111,14 @@ function Restore({ name, working, close }: { name: string; working: Work; close:
     <FormDialog
       form={form}
       close={close}
-      title="Put this backup back?"
-      submit="Put it back"
+      title={phrase('team.putThisBackupBack')}
+      submit={phrase('team.putItBack')}
       look="stop"
       disabled={!form.values.organization.trim()}
     >
       {working && <Working of={working} />}
-      <p>
-        Everything becomes as it was in the backup: what came since is no longer there. What there is now is
-        kept aside in the data folder. Everybody may have to sign in again.
-      </p>
-      <Text form={form} name="organization" label={`Type the name of the organization: ${organization}`} />
+      <p>{phrase('team.everythingBecomesAsIt')}</p>
+      <Text form={form} name="organization" label={phrase('team.typeTheNameOf', { organization })} />
     </FormDialog>
   );
 }

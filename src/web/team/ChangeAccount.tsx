@@ -2,6 +2,7 @@ import type { Role } from '#contract/endpoint.ts';
 import { staffContract } from '#contract/staff.ts';
 import type { Answer } from '#web/api.ts';
 import { Button } from '#web/kit/Button.tsx';
+import { phrase } from '#web/words/phrase.ts';
 import { FormDialog } from '../kit/form/FormDialog.tsx';
 import { prepare } from '../kit/form/request.ts';
 import { useForm } from '../kit/form/useForm.ts';
@@ -31,19 +32,19 @@ export function ChangeAccount({
         body: { roles: roles as Role[], approves, unitId: unitId || null },
       }),
     after: () => {
-      say('Changed; it counts from now on');
+      say(phrase('team.changedItCountsFrom'));
       close();
     },
   });
   const rest = useAction('PATCH /api/staff/:id', () => {
-    say(s.resting ? 'Back at work' : 'Put to rest');
+    say(phrase(s.resting ? 'team.backAtWork' : 'team.suspended'));
     close();
   });
   const endSessions = useAction('DELETE /api/staff/:id/sessions', ({ ended }) =>
-    say(ended === 1 ? 'Signed out in 1 place' : `Signed out in ${ended} places`),
+    say(phrase('team.signedOutInPlaces', { ended })),
   );
   const noStep = useAction('DELETE /api/staff/:id/second-step', () => {
-    say('The second step is off');
+    say(phrase('common.theSecondStepIs'));
     close();
   });
   return (
@@ -51,31 +52,29 @@ export function ChangeAccount({
       form={form}
       close={close}
       title={s.name}
-      submit="Save"
+      submit={phrase('common.save')}
       beside={
         <Button
           look={s.resting ? 'normal' : 'stop'}
           disabled={rest.isPending}
           onClick={() => rest.mutate({ params, body: { resting: !s.resting } })}
         >
-          {s.resting ? 'Bring back' : 'Put to rest'}
+          {s.resting ? phrase('common.bringBack') : phrase('team.suspend')}
         </Button>
       }
     >
       <Problems of={rest.problem ?? endSessions.problem ?? noStep.problem} />
       <RoleFields form={form} units={units} />
-      <p className="soft">
-        At rest, somebody is signed out everywhere and cannot sign in; what they did stays theirs.
-      </p>
+      <p className="soft">{phrase('team.atRestSomebodyIs')}</p>
       <div className="acts">
         {s.sessions > 0 && (
           <Button disabled={endSessions.isPending} onClick={() => endSessions.mutate({ params })}>
-            Sign them out everywhere
+            {phrase('team.signThemOutEverywhere')}
           </Button>
         )}
         {s.secondStep && (
           <Button disabled={noStep.isPending} onClick={() => noStep.mutate({ params })}>
-            Turn their second step off
+            {phrase('team.turnTheirSecondStep')}
           </Button>
         )}
       </div>

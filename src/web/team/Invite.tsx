@@ -1,6 +1,8 @@
 import { useState } from 'react';
 import type { Role } from '#contract/endpoint.ts';
 import { staffContract } from '#contract/staff.ts';
+import { Phrase } from '#web/words/Phrase.tsx';
+import { phrase } from '#web/words/phrase.ts';
 import { Form } from '../kit/form/Form.tsx';
 import { Text } from '../kit/form/fields.tsx';
 import { prepare } from '../kit/form/request.ts';
@@ -21,18 +23,18 @@ export function Invite({ units }: { units: readonly { id: string; name: string }
     again: true,
   });
   return (
-    <section aria-label="Invite somebody">
-      <h2>Invite somebody</h2>
+    <section aria-label={phrase('team.inviteSomebody')}>
+      <h2>{phrase('team.inviteSomebody')}</h2>
       {link && (
         <Note as="p" tone="know" role="status">
-          Invited. The message is in the Tray; to hand the link over yourself: <code>{link}</code>
+          <Phrase of="team.invitedTheMessageIs" with={{ link: <code>{link}</code> }} />
         </Note>
       )}
       <div className="form">
-        <Form form={form} submit="Invite">
+        <Form form={form} submit={phrase('team.invite')}>
           <div className="pair">
-            <Text form={form} name="name" label="Name" required />
-            <Text form={form} name="email" label="Email" type="email" required />
+            <Text form={form} name="name" label={phrase('common.name')} required />
+            <Text form={form} name="email" label={phrase('common.email')} type="email" required />
           </div>
           <RoleFields form={form} units={units} />
         </Form>

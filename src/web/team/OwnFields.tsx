@@ -2,6 +2,7 @@ import { chakra } from '@chakra-ui/react';
 import { useState } from 'react';
 import { type CustomField, type FieldKind, fieldsContract } from '#contract/fields.ts';
 import { Button } from '#web/kit/Button.tsx';
+import { phrase, term } from '#web/words/phrase.ts';
 import { FormDialog } from '../kit/form/FormDialog.tsx';
 import { Choose, LongText, Text } from '../kit/form/fields.tsx';
 import { type Prepared, prepare } from '../kit/form/request.ts';
@@ -23,30 +24,29 @@ export function OwnFields() {
   const [changing, setChanging] = useState<CustomField | 'new' | null>(null);
   return (
     <chakra.section className="fields" marginTop="22px">
-      <h2>Fields of contacts</h2>
+      <h2>{phrase('team.fieldsOfContacts')}</h2>
       <Loaded of={fields}>
         {(list) => (
           <>
-            {list.length === 0 && (
-              <p className="soft">
-                None yet. What you want to know of people beside the usual: a boot size, a certificate, a key.
-              </p>
-            )}
+            {list.length === 0 && <p className="soft">{phrase('team.noneYetWhatYou')}</p>}
             <ul className="lines">
               {list.map((f) => (
                 <li key={f.id} className="spread">
                   <span>
                     <span className="name">{f.name}</span>{' '}
                     <span className="soft">
-                      {f.kind === 'one of' ? f.choices.join(', ') : f.kind}, {f.filled} filled in
+                      {phrase('team.filledIn', {
+                        kind: f.kind === 'one of' ? f.choices.join(', ') : term(f.kind),
+                        filled: f.filled,
+                      })}
                     </span>
                   </span>
                   <Button
                     look="link"
-                    aria-label={`Change the field ${f.name}`}
+                    aria-label={phrase('team.changeTheField', { name: f.name })}
                     onClick={() => setChanging(f)}
                   >
-                    Change
+                    {phrase('common.change')}
                   </Button>
                 </li>
               ))}
@@ -55,7 +55,7 @@ export function OwnFields() {
         )}
       </Loaded>
       <Button look="link" onClick={() => setChanging('new')}>
-        Add a field
+        {phrase('team.addAField')}
       </Button>
       {changing && <FieldForm field={changing === 'new' ? null : changing} close={() => setChanging(null)} />}
     </chakra.section>
@@ -81,7 +81,7 @@ function FieldForm({ field, close }: { field: CustomField | null; close: () => v
     },
     fieldOf: (path) => (path.startsWith('choices.') ? 'choices' : path),
     after: () => {
-      say(field ? 'Saved' : 'Added');
+      say(field ? phrase('common.saved') : phrase('common.added'));
       close();
     },
   });
@@ -90,22 +90,27 @@ function FieldForm({ field, close }: { field: CustomField | null; close: () => v
     <FormDialog
       form={form}
       close={close}
-      title={field ? `The field “${field.name}”` : 'A new field'}
-      submit={field ? 'Save' : 'Add'}
+      title={field ? phrase('team.theField', { name: field.name }) : phrase('team.aNewField')}
+      submit={field ? phrase('common.save') : phrase('common.add')}
       beside={
         field && (
           <Button look="stop" onClick={() => setRemoving(true)}>
-            Remove
+            {phrase('common.remove')}
           </Button>
         )
       }
     >
-      <Text form={form} name="name" label="Name" required autoFocus />
+      <Text form={form} name="name" label={phrase('common.name')} required autoFocus />
       {!field && (
-        <Choose form={form} name="kind" label="Kind" choices={kinds.map((k) => ({ value: k, label: k }))} />
+        <Choose
+          form={form}
+          name="kind"
+          label={phrase('common.kind')}
+          choices={kinds.map((k) => ({ value: k, label: term(k) }))}
+        />
       )}
       {form.values.kind === 'one of' && (
-        <LongText form={form} name="choices" label="Choices, one a line" required />
+        <LongText form={form} name="choices" label={phrase('team.choicesOneALine')} required />
       )}
     </FormDialog>
   );
@@ -117,7 +122,7 @@ function RemoveField({ field, close }: { field: CustomField; close: () => void }
     values: { name: '' },
     request: (body) => prepare(fieldsContract, 'DELETE /api/fields/:id', { params: { id: field.id }, body }),
     after: () => {
-      say('The field was removed.');
+      say(phrase('team.theFieldWasRemoved'));
       close();
     },
   });
@@ -125,21 +130,18 @@ function RemoveField({ field, close }: { field: CustomField; close: () => void }
     <FormDialog
       form={form}
       close={close}
-      title={`The field “${field.name}”`}
-      submit="Delete it for good"
+      title={phrase('team.theField', { name: field.name })}
+      submit={phrase('team.deleteItForGood')}
       look="stop"
       disabled={field.filled > 0 && !form.values.name.trim()}
     >
       {field.filled ? (
         <>
-          <p>
-            {field.filled} {field.filled === 1 ? 'contact has' : 'contacts have'} it filled in; all of it goes
-            with the field. This can’t be undone.
-          </p>
-          <Text form={form} name="name" label={`Type the name to go on: ${field.name}`} />
+          <p>{phrase('team.contactHasItFilled', { filled: field.filled })}</p>
+          <Text form={form} name="name" label={phrase('common.typeTheNameTo', { name: field.name })} />
         </>
       ) : (
-        <p>Nobody has it filled in. Delete it?</p>
+        <p>{phrase('team.nobodyHasItFilled')}</p>
       )}
     </FormDialog>
   );

@@ -2,6 +2,7 @@ import { chakra } from '@chakra-ui/react';
 import { type ReactNode, useState } from 'react';
 import { eventsContract } from '#contract/events.ts';
 import { holdsOn, saySpan } from '#core/contacts/membership.ts';
+import { phrase, term } from '#web/words/phrase.ts';
 import { Form } from '../kit/form/Form.tsx';
 import { Choose, Count, LongText, Text } from '../kit/form/fields.tsx';
 import { type Prepared, prepare } from '../kit/form/request.ts';
@@ -18,31 +19,36 @@ export default function Registers() {
   const choices = useAsk('GET /api/choices');
   return (
     <chakra.div className="page" maxWidth="860px">
-      <h1>Places, units, funds and waivers</h1>
+      <h1>{phrase('team.placesUnitsFundsAnd')}</h1>
       <Loaded of={choices}>
         {(c) => (
           <>
             <Register
-              title="Places"
-              rows={c.venues.map((v) => [v.name, `${v.address}${v.capacity ? `, holds ${v.capacity}` : ''}`])}
+              title={phrase('common.places')}
+              rows={c.venues.map((v) => [
+                v.name,
+                [v.address, v.capacity && phrase('team.holds', { capacity: v.capacity })]
+                  .filter(Boolean)
+                  .join(', '),
+              ])}
             >
               <AddVenue />
             </Register>
             <Register
-              title="Units"
+              title={phrase('team.units')}
               rows={c.units.map((u) => [u.name, ''])}
               more={(at) => <UnitPeople id={c.units[at]!.id} />}
             >
-              <AddNamed key="unit" endpoint="POST /api/units" label="Unit" />
+              <AddNamed key="unit" endpoint="POST /api/units" label={phrase('common.unit')} />
             </Register>
-            <Register title="Funds" rows={c.funds.map((f) => [f.name, ''])}>
-              <AddNamed key="fund" endpoint="POST /api/funds" label="Fund" />
+            <Register title={phrase('team.funds')} rows={c.funds.map((f) => [f.name, ''])}>
+              <AddNamed key="fund" endpoint="POST /api/funds" label={phrase('team.fund')} />
             </Register>
             <Register
-              title="Waivers"
+              title={phrase('team.waivers')}
               rows={c.waivers.map((w) => [
-                `${w.title}, version ${w.version}`,
-                `asked of ${w.audience}, ${w.clauses} ${w.clauses === 1 ? 'clause' : 'clauses'}`,
+                phrase('team.version', { title: w.title, version: w.version }),
+                phrase('team.askedOfClause', { audience: term(w.audience), clauses: w.clauses }),
               ])}
             >
               <AddWaiver />
@@ -70,7 +76,7 @@ function Register({
   return (
     <chakra.section marginTop="22px">
       <h2>{title}</h2>
-      {rows.length === 0 && <p className="soft">None yet.</p>}
+      {rows.length === 0 && <p className="soft">{phrase('team.noneYet')}</p>}
       <ul className="lines">
         {rows.map(([name, words], at) =>
           more ? (
@@ -87,7 +93,7 @@ function Register({
       </ul>
       <chakra.details marginTop="8px">
         <chakra.summary color="verdigris" cursor="pointer">
-          Add one
+          {phrase('team.addOne')}
         </chakra.summary>
         <chakra.div className="form" marginTop="8px">
           {children}
@@ -119,9 +125,7 @@ function UnitPeople({ id }: { id: string }) {
       {({ about, people }) => (
         <chakra.div padding="2px 0 8px 16px" fontSize="14px">
           {about && <p className="soft">{about}</p>}
-          {people.length === 0 && (
-            <p className="soft">Nobody has a role in it yet. Roles are given on the page of a contact.</p>
-          )}
+          {people.length === 0 && <p className="soft">{phrase('team.nobodyHasARole')}</p>}
           <ul className="plainlist">
             {people.map((p) => (
               <li key={`${p.contactId}${p.role}${p.from}`} className={holdsOn(p, today) ? '' : 'past'}>
@@ -142,11 +146,11 @@ function AddNamed({ endpoint, label }: { endpoint: 'POST /api/units' | 'POST /ap
   const form = useForm({
     values: { name: '' },
     request: (body): Prepared<unknown> => prepare(eventsContract, endpoint, { body }),
-    after: () => say('Added'),
+    after: () => say(phrase('common.added')),
     again: true,
   });
   return (
-    <Form form={form} submit="Add" look="normal">
+    <Form form={form} submit={phrase('common.add')} look="normal">
       <Text form={form} name="name" label={label} required />
     </Form>
   );
@@ -159,21 +163,26 @@ function AddVenue() {
       prepare(eventsContract, 'POST /api/venues', {
         body: { ...v, capacity: capacity ? Number(capacity) : null },
       }),
-    after: () => say('Added'),
+    after: () => say(phrase('common.added')),
     again: true,
   });
   return (
-    <Form form={form} submit="Add" look="normal">
+    <Form form={form} submit={phrase('common.add')} look="normal">
       <div className="pair">
-        <Text form={form} name="name" label="Name of the place" required />
-        <Count form={form} name="capacity" label="Holds" help="People; empty when nobody knows." />
+        <Text form={form} name="name" label={phrase('team.nameOfThePlace')} required />
+        <Count
+          form={form}
+          name="capacity"
+          label={phrase('team.holds2')}
+          help={phrase('team.peopleEmptyWhenNobody')}
+        />
       </div>
-      <Text form={form} name="address" label="Address" />
+      <Text form={form} name="address" label={phrase('common.address')} />
       <Text
         form={form}
         name="accessNotes"
-        label="Access"
-        help="Steps, ramps, toilets; shown on the public page."
+        label={phrase('team.access')}
+        help={phrase('team.stepsRampsToiletsShown')}
       />
     </Form>
   );
@@ -193,27 +202,27 @@ function AddWaiver() {
         },
       }),
     fieldOf: (path) => (path.startsWith('clauses.') ? 'clauses' : path),
-    after: ({ version }) => say(`Added as version ${version}`),
+    after: ({ version }) => say(phrase('team.addedAsVersion', { version })),
     again: true,
   });
   return (
-    <Form form={form} submit="Add" look="normal">
+    <Form form={form} submit={phrase('common.add')} look="normal">
       <div className="pair">
         <Text
           form={form}
           name="title"
-          label="Title"
+          label={phrase('team.title')}
           required
-          help="The same title again makes its next version."
+          help={phrase('team.theSameTitleAgain')}
         />
         <Choose
           form={form}
           name="audience"
-          label="Asked of"
-          choices={['everyone', 'minors', 'adults'].map((v) => ({ value: v, label: v }))}
+          label={phrase('team.askedOf')}
+          choices={['everyone', 'minors', 'adults'].map((v) => ({ value: v, label: term(v) }))}
         />
       </div>
-      <LongText form={form} name="clauses" label="Clauses, one a line" required />
+      <LongText form={form} name="clauses" label={phrase('team.clausesOneALine')} required />
     </Form>
   );
 }

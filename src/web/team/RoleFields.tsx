@@ -1,4 +1,5 @@
 import { roles } from '#core/staff/roles.ts';
+import { phrase, term } from '#web/words/phrase.ts';
 import { Chips, Choose, SeveralOf } from '../kit/form/fields.tsx';
 import type { Form } from '../kit/form/useForm.ts';
 
@@ -25,20 +26,25 @@ export function RoleFields<V extends RoleForm>({
       <SeveralOf
         form={form}
         name="roles"
-        label="Roles"
+        label={phrase('team.roles')}
         required
-        choices={roles.map((r) => ({ value: r, label: r }))}
+        choices={roles.map((r) => ({ value: r, label: term(r) }))}
       />
       {has('approver') && (
-        <Chips form={form} name="approves" label="Approves for" help="For example: safety, finance" />
+        <Chips
+          form={form}
+          name="approves"
+          label={phrase('team.approvesFor')}
+          help={phrase('team.forExampleSafetyFinance')}
+        />
       )}
       <Choose
         form={form}
         name="unitId"
-        label="Unit"
+        label={phrase('common.unit')}
         choices={units.map((u) => ({ value: u.id, label: u.name }))}
-        empty={has('unit lead') ? 'choose one' : 'the whole organization'}
-        help="Somebody with a unit reaches its events only."
+        empty={has('unit lead') ? phrase('team.chooseOne') : phrase('team.theWholeOrganization')}
+        help={phrase('team.somebodyWithAUnit')}
       />
     </>
   );

@@ -1,7 +1,9 @@
+import { chakra, type SystemStyleObject } from '@chakra-ui/react';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import type { Answer } from '#web/api.ts';
 import { Button } from '#web/kit/Button.tsx';
+import { phrase, term } from '#web/words/phrase.ts';
 import { Tick } from '../kit/Choosing.tsx';
 import { Loaded, Problems } from '../kit/notices.tsx';
 import { say } from '../kit/toast.tsx';
@@ -10,6 +12,14 @@ import { useSaying } from '../parts/saying.ts';
 import { Backups } from './Backups.tsx';
 import { ChangeAccount, type Member } from './ChangeAccount.tsx';
 import { Invite } from './Invite.tsx';
+
+const roleLook: SystemStyleObject = {
+  display: 'flex',
+  alignItems: 'baseline',
+  gap: '8px',
+  justifyContent: 'flex-end',
+  textAlign: 'right',
+};
 
 type Team = Answer<'GET /api/staff'>;
 
@@ -21,8 +31,8 @@ export default function Team() {
   return (
     <div className="page narrow">
       <div className="spread">
-        <h1>Team and roles</h1>
-        <Link to="/team/trail">Who did what</Link>
+        <h1>{phrase('common.teamAndRoles')}</h1>
+        <Link to="/team/trail">{phrase('team.whoDidWhat')}</Link>
       </div>
       <Loaded of={team}>
         {(t) => (
@@ -70,53 +80,54 @@ function MemberLine({
         <br />
         <small className="soft">
           {s.resting
-            ? 'at rest: cannot sign in'
+            ? phrase('team.atRestCannotSign')
             : [
-                s.seenAt ? `last here ${dayAndYear(s.seenAt)}` : 'not signed in',
-                s.secondStep && 'second step on',
+                s.seenAt
+                  ? phrase('team.lastHere', { seenAt: dayAndYear(s.seenAt) })
+                  : phrase('team.notSignedIn'),
+                s.secondStep && phrase('team.secondStepOn'),
               ]
                 .filter(Boolean)
                 .join(' · ')}
         </small>
       </span>
-      <span className="role soft">
-        {[s.roles.join(', ') + (s.approves.length > 0 ? ` (${s.approves.join(', ')})` : ''), unit]
+      <chakra.span className="soft" css={roleLook}>
+        {[s.roles.map(term).join(', ') + (s.approves.length > 0 ? ` (${s.approves.join(', ')})` : ''), unit]
           .filter(Boolean)
           .join(', ')}{' '}
         {s.id !== me && (
-          <Button aria-label={`Change ${s.name}`} onClick={change}>
-            Change
+          <Button aria-label={phrase('team.change', { name: s.name })} onClick={change}>
+            {phrase('common.change')}
           </Button>
         )}
-      </span>
+      </chakra.span>
     </li>
   );
 }
 
 function InvitationLine({ invitation: i }: { invitation: Team['invitations'][number] }) {
   const { day } = useSaying();
-  const takeBack = useAction('DELETE /api/staff/invitations/:id', () =>
-    say('Taken back; the link leads nowhere'),
-  );
-  const renew = useAction('POST /api/staff/invitations/:id/renew', () =>
-    say('A new link was sent; the old one is dead'),
-  );
+  const takeBack = useAction('DELETE /api/staff/invitations/:id', () => say(phrase('team.takenBackTheLink')));
+  const renew = useAction('POST /api/staff/invitations/:id/renew', () => say(phrase('team.aNewLinkWas')));
   return (
     <li className="spread">
       <span>
         <span className="name">{i.name}</span> <small className="soft">{i.email}</small>
         <br />
         <small className="need">
-          invited as {i.roles.join(', ')}, until {day(i.expiresAt)}
+          {phrase('team.invitedAsUntil', {
+            roles: i.roles.map(term).join(', '),
+            expiresAt: day(i.expiresAt),
+          })}
         </small>
         <Problems of={takeBack.problem ?? renew.problem} />
       </span>
       <span className="acts">
         <Button disabled={renew.isPending} onClick={() => renew.mutate({ params: { id: i.id } })}>
-          Send anew
+          {phrase('team.sendAnew')}
         </Button>
         <Button disabled={takeBack.isPending} onClick={() => takeBack.mutate({ params: { id: i.id } })}>
-          Take back
+          {phrase('team.takeBack')}
         </Button>
       </span>
     </li>
@@ -130,8 +141,8 @@ function Required({ required }: { required: boolean }) {
       <Problems of={set.problem} />
       <Tick checked={required} disabled={set.isPending} set={(on) => set.mutate({ body: { required: on } })}>
         <span>
-          Coordinators and treasurers need a second step at sign-in.{' '}
-          <span className="soft">Whoever has none sets it up at the next request, before anything else.</span>
+          {phrase('team.coordinatorsAndTreasurersNeed')}{' '}
+          <span className="soft">{phrase('team.whoeverHasNoneSets')}</span>
         </span>
       </Tick>
     </>

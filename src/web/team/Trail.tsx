@@ -2,17 +2,19 @@ import { useState } from 'react';
 import { Link } from 'react-router';
 import { sayShortDate, sayTime } from '#core/time/say.ts';
 import { wallOf } from '#core/time/wallTime.ts';
-import { Button } from '#web/kit/Button.tsx';
+import { phrase } from '#web/words/phrase.ts';
 import { History } from '../kit/History.tsx';
+import { ListViews } from '../kit/ListViews.tsx';
 import { Empty } from '../kit/Note.tsx';
 import { Loaded } from '../kit/notices.tsx';
+import { Paging } from '../kit/Paging.tsx';
 import { useAsk, useMe } from '../parts/ask.ts';
 import { Person } from '../parts/Person.tsx';
 
 const filters = {
-  everything: 'Everything',
-  accounts: 'Accounts and rights',
-  health: 'Health facts read',
+  everything: phrase('common.everything'),
+  accounts: phrase('team.accountsAndRights'),
+  health: phrase('team.healthFactsRead'),
 } as const;
 const page = 100;
 
@@ -25,31 +27,29 @@ export default function Trail() {
   return (
     <div className="page narrow">
       <p>
-        <Link to="/team">Team and roles</Link>
+        <Link to="/team">{phrase('common.teamAndRoles')}</Link>
       </p>
-      <h1>Who did what</h1>
+      <h1>{phrase('team.whoDidWhat')}</h1>
       <div className="tools">
-        {(Object.keys(filters) as (keyof typeof filters)[]).map((f) => (
-          <button
-            key={f}
-            type="button"
-            className="chip"
-            aria-pressed={of === f}
-            onClick={() => {
-              setOf(f);
-              setOffset(0);
-            }}
-          >
-            {filters[f]}
-          </button>
-        ))}
+        <ListViews
+          label={phrase('common.show')}
+          value={of}
+          set={(to) => {
+            setOf(to);
+            setOffset(0);
+          }}
+          views={(Object.keys(filters) as (keyof typeof filters)[]).map((f) => ({
+            value: f,
+            label: filters[f],
+          }))}
+        />
       </div>
       <Loaded of={trail}>
         {({ rows, more }) => (
           <>
-            {rows.length === 0 && <Empty>Nothing of this kind has happened yet.</Empty>}
+            {rows.length === 0 && <Empty>{phrase('team.nothingOfThisKind')}</Empty>}
             <History
-              label="Who did what"
+              label={phrase('team.whoDidWhat')}
               deeds={rows.map((r) => {
                 const wall = wallOf(r.at, zone);
                 return {
@@ -61,10 +61,7 @@ export default function Trail() {
                 };
               })}
             />
-            <div className="acts">
-              {offset > 0 && <Button onClick={() => setOffset(Math.max(0, offset - page))}>Newer</Button>}
-              {more && <Button onClick={() => setOffset(offset + page)}>Older</Button>}
-            </div>
+            <Paging offset={offset} size={page} shown={rows.length} more={more} set={setOffset} />
           </>
         )}
       </Loaded>

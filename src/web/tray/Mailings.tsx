@@ -1,4 +1,5 @@
 import type { Answer } from '#web/api.ts';
+import { phrase } from '#web/words/phrase.ts';
 import { Loaded } from '../kit/notices.tsx';
 import { type Column, Table } from '../kit/Table.tsx';
 import { useAsk } from '../parts/ask.ts';
@@ -18,30 +19,36 @@ export function Mailings() {
     cell: of,
   });
   const columns: Column<Mailing>[] = [
-    { id: 'at', heading: 'Written', width: '150px', sortBy: (m) => m.at, cell: (m) => at(m.at) },
+    {
+      id: 'at',
+      heading: phrase('common.written'),
+      width: '150px',
+      sortBy: (m) => m.at,
+      cell: (m) => at(m.at),
+    },
     {
       id: 'name',
-      heading: 'Name',
+      heading: phrase('common.name'),
       sortBy: (m) => m.name,
       cell: (m) => <span className="name">{m.name}</span>,
     },
-    { id: 'subject', heading: 'Subject', sortBy: (m) => m.subject, cell: (m) => m.subject },
-    { id: 'topic', heading: 'About', sortBy: (m) => m.topic, cell: (m) => m.topic },
-    { id: 'by', heading: 'By', sortBy: (m) => m.by ?? '', cell: (m) => m.by },
-    count('planned', 'To go', (m) => m.planned),
-    count('sent', 'Sent', (m) => m.sent),
-    count('failed', 'Failed', (m) => m.failed),
-    count('held', 'Left out', (m) => m.heldBack),
+    { id: 'subject', heading: phrase('common.subject'), sortBy: (m) => m.subject, cell: (m) => m.subject },
+    { id: 'topic', heading: phrase('tray.about'), sortBy: (m) => m.topic, cell: (m) => m.topic },
+    { id: 'by', heading: phrase('common.byWhom'), sortBy: (m) => m.by ?? '', cell: (m) => m.by },
+    count('planned', phrase('tray.toGo'), (m) => m.planned),
+    count('sent', phrase('common.sent'), (m) => m.sent),
+    count('failed', phrase('tray.failed'), (m) => m.failed),
+    count('held', phrase('common.leftOut'), (m) => m.heldBack),
   ];
   return (
     <Loaded of={mailings}>
       {(rows) => (
         <Table
-          label="Written to many"
+          label={phrase('tray.mailings')}
           rows={rows}
           columns={columns}
           keyOf={(m) => m.id}
-          empty="Nothing was written to many yet. Choose people in the contacts, or open a segment, and write to them."
+          empty={phrase('tray.nothingWasWrittenTo')}
         />
       )}
     </Loaded>

@@ -3,9 +3,13 @@ import { useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import type { MessageRow } from '#contract/messages.ts';
 import { Button } from '#web/kit/Button.tsx';
+import { InlineChoice } from '#web/kit/Inline.tsx';
+import { phrase, term, termAlone } from '#web/words/phrase.ts';
 import { Asking } from '../kit/Asking.tsx';
+import { ListViews } from '../kit/ListViews.tsx';
 import { Loaded } from '../kit/notices.tsx';
 import { type Column, Table } from '../kit/Table.tsx';
+import { TableColumns } from '../kit/TableColumns.tsx';
 import { say } from '../kit/toast.tsx';
 import { useAction, useAsk, useMe } from '../parts/ask.ts';
 import { Person } from '../parts/Person.tsx';
@@ -30,7 +34,7 @@ export default function Tray() {
     {
       id: 'when',
       phone: 'bare',
-      heading: view === 'sent' ? 'Sent' : 'Planned for',
+      heading: view === 'sent' ? phrase('common.sent') : phrase('tray.plannedFor'),
       width: '150px',
       sortBy: (m) => m.sentAt ?? m.plannedFor ?? '',
       cell: (m) => at(m.sentAt ?? m.plannedFor),
@@ -38,86 +42,82 @@ export default function Tray() {
     {
       id: 'to',
       phone: 'title',
-      heading: 'To',
+      heading: phrase('common.to'),
       sortBy: (m) => m.name.toLowerCase(),
       cell: (m) => <Person id={m.contactId} name={m.name} />,
     },
     {
       id: 'address',
       phone: 'hidden',
-      heading: 'Address',
+      heading: phrase('common.address'),
       sortBy: (m) => m.address ?? '',
       cell: (m) => <span className="soft">{m.address}</span>,
     },
     {
       id: 'event',
       phone: 'bare',
-      heading: 'Event',
+      heading: phrase('common.event'),
       sortBy: (m) => m.event ?? '',
       cell: (m) => m.event && <Link to={`/events/${m.eventId}/messages`}>{m.event}</Link>,
     },
     {
       id: 'what',
       phone: 'bare',
-      heading: 'What',
+      heading: phrase('tray.what'),
       sortBy: (m) => m.step ?? m.kind,
       cell: (m) => m.step ?? m.kind,
     },
     {
       id: 'why',
       phone: 'bare',
-      heading: view === 'failed' || view === 'held back' ? 'Why not' : 'Why',
+      heading: view === 'failed' || view === 'held back' ? phrase('tray.whyNot') : phrase('common.why'),
       cell: (m) => <span className={view === 'failed' ? 'late' : 'soft'}>{m.whyNot ?? m.reason}</span>,
     },
   ];
   return (
     <div className="page">
       <div className="spread">
-        <h1>Tray</h1>
+        <h1>{phrase('common.tray')}</h1>
         {coordinator && <Gateway />}
       </div>
       <Loaded of={tray}>
         {({ rows, counts, more }) => (
           <>
             <div className="tools">
-              {views.map((v) => (
-                <button
-                  key={v}
-                  type="button"
-                  className="chip"
-                  aria-pressed={view === v && !many}
-                  onClick={() => setSearch({ state: v })}
-                >
-                  {v[0]!.toUpperCase() + v.slice(1)} {v === 'held back' ? counts.heldBack : counts[v]}
-                </button>
-              ))}
-              {coordinator && (
-                <button
-                  type="button"
-                  className="chip"
-                  aria-pressed={many}
-                  onClick={() => setSearch({ state: 'many' })}
-                >
-                  Written to many
-                </button>
+              <ListViews
+                label={phrase('common.show')}
+                value={many ? 'many' : view}
+                set={(state) => setSearch({ state })}
+                views={[
+                  ...views.map((v) => ({
+                    value: v,
+                    label: termAlone(v),
+                    count: v === 'held back' ? counts.heldBack : counts[v],
+                  })),
+                  ...(coordinator ? [{ value: 'many' as const, label: phrase('tray.mailings') }] : []),
+                ]}
+              />
+              {!many && <TableColumns name="tray" columns={columns} />}
+              {more && !many && (
+                <span className="soft">{phrase('tray.theFirst', { rows: rows.length })}</span>
               )}
-              {more && !many && <span className="soft">the first {rows.length}</span>}
             </div>
             {many ? (
               <Mailings />
             ) : (
               <Table
-                label="Messages"
+                label={phrase('common.messages')}
+                name="tray"
                 rows={rows}
                 columns={columns}
                 keyOf={(m) => m.id}
                 open={(m) => setOpen(m.id)}
                 empty={
                   view === 'failed'
-                    ? 'Nothing failed.'
+                    ? phrase('tray.nothingFailed')
                     : view === 'coming'
-                      ? 'Nothing is planned. Messages are planned when people register.'
-                      : 'Nothing here yet.'
+                      ? phrase('tray.nothingIsPlannedMessages')
+                      : phrase('tray.nothingHereYet')
                 }
               />
             )}
@@ -133,17 +133,17 @@ export function Message({ id, close }: { id: string; close: () => void }) {
   const message = useAsk('GET /api/messages/:id', { params: { id } });
   const { at } = useSaying();
   const retry = useAction('POST /api/messages/:id/retry', () => {
-    say('Tried again');
+    say(phrase('tray.triedAgain'));
     close();
   });
   return (
     <Asking
       open
       close={close}
-      title={message.data?.subject || 'Message'}
+      title={message.data?.subject || phrase('tray.message')}
       actions={
         message.data?.state === 'failed' ? (
-          <Button onClick={() => retry.mutate({ params: { id } })}>Try again now</Button>
+          <Button onClick={() => retry.mutate({ params: { id } })}>{phrase('tray.tryAgainNow')}</Button>
         ) : null
       }
       wide
@@ -152,10 +152,10 @@ export function Message({ id, close }: { id: string; close: () => void }) {
         {(m) => (
           <>
             <p className="soft num">
-              To {m.name} {m.address && `<${m.address}>`} ·{' '}
+              {phrase('tray.to', { name: m.name })} {m.address && `<${m.address}>`} ·{' '}
               {m.state === 'sent'
-                ? `sent ${at(m.sentAt)}`
-                : `${m.state}${m.plannedFor ? `, ${at(m.plannedFor)}` : ''}`}{' '}
+                ? phrase('tray.sent', { sentAt: at(m.sentAt) })
+                : `${term(m.state)}${m.plannedFor ? `, ${at(m.plannedFor)}` : ''}`}{' '}
               · {m.reason}
             </p>
             {m.whyNot && <p className="late">{m.whyNot}</p>}
@@ -183,23 +183,22 @@ function Gateway() {
   const mail = standins?.find((s) => s.service === 'mail');
   if (!mail) return null;
   return (
-    <chakra.label className="acts" fontSize="14px">
-      <span className="soft">The mail stand-in</span>
-      <chakra.select
-        width="auto"
+    <chakra.span className="acts" fontSize="14px">
+      <span className="soft">{phrase('tray.theMailStandIn')}</span>
+      <InlineChoice
+        label={phrase('tray.theMailStandIn')}
         value={mail.mode === 'works' ? 'works' : mail.remaining === null ? mail.mode : `${mail.mode} once`}
-        onChange={(e) => {
-          const [mode, once] = e.target.value.endsWith(' once')
-            ? [e.target.value.replace(' once', ''), 1]
-            : [e.target.value, null];
+        set={(to) => {
+          const [mode, once] = to.endsWith(' once') ? [to.replace(' once', ''), 1] : [to, null];
           tell.mutate({ body: { service: 'mail', mode: mode as 'works', remaining: once } });
         }}
-      >
-        <option value="works">works</option>
-        <option value="fails once">fails the next time</option>
-        <option value="fails">fails until told otherwise</option>
-        <option value="answer lost once">takes the next one and breaks off</option>
-      </chakra.select>
-    </chakra.label>
+        choices={[
+          { value: 'works', label: phrase('tray.works') },
+          { value: 'fails once', label: phrase('tray.failsTheNextTime') },
+          { value: 'fails', label: phrase('tray.failsUntilToldOtherwise') },
+          { value: 'answer lost once', label: phrase('tray.takesTheNextOne') },
+        ]}
+      />
+    </chakra.span>
   );
 }

@@ -7,14 +7,20 @@ import { Toggle } from '../Choosing.tsx';
 import { Facts } from '../Facts.tsx';
 import { Filters } from '../Filters.tsx';
 import { History } from '../History.tsx';
+import { InlineChoice, InlineText } from '../Inline.tsx';
+import { ListViews } from '../ListViews.tsx';
+import { Menu } from '../Menu.tsx';
 import { Empty, Note } from '../Note.tsx';
+import { NothingFound } from '../NothingFound.tsx';
 import { Loaded, Loading, Problems } from '../notices.tsx';
+import { Paging } from '../Paging.tsx';
 import { PrintFrame } from '../PrintFrame.tsx';
 import { Progress } from '../Progress.tsx';
 import { SavedMark } from '../SavedMark.tsx';
 import { SlideOver } from '../SlideOver.tsx';
 import { Stages } from '../Stages.tsx';
 import { type Column, Table } from '../Table.tsx';
+import { TableColumns } from '../TableColumns.tsx';
 import { say, Toasts } from '../toast.tsx';
 import { FormStates } from './FormStates.tsx';
 
@@ -30,9 +36,30 @@ const parties: Party[] = [
   { id: 'c', name: 'Wren-Achebe', seats: 2, due: 50 },
 ];
 const columns: Column<Party>[] = [
-  { id: 'name', heading: 'Party', sortBy: (p) => p.name, cell: (p) => p.name, phone: 'title' },
-  { id: 'seats', heading: 'Seats', number: true, sortBy: (p) => p.seats, cell: (p) => p.seats },
-  { id: 'due', heading: 'Due', number: true, sortBy: (p) => p.due, cell: (p) => `$${p.due}` },
+  {
+    id: 'name',
+    heading: 'Party',
+    sortBy: (p) => p.name,
+    cell: (p) => p.name,
+    phone: 'title',
+    total: (of) => `${of.length} parties`,
+  },
+  {
+    id: 'seats',
+    heading: 'Seats',
+    number: true,
+    sortBy: (p) => p.seats,
+    cell: (p) => p.seats,
+    total: (of) => of.reduce((n, p) => n + p.seats, 0),
+  },
+  {
+    id: 'due',
+    heading: 'Due',
+    number: true,
+    sortBy: (p) => p.due,
+    cell: (p) => `$${p.due}`,
+    total: (of) => `$${of.reduce((n, p) => n + p.due, 0)}`,
+  },
 ];
 const broken = new ApiProblem({
   type: 'about:blank#offline',
@@ -62,6 +89,8 @@ export function KitPage() {
   const [beside, setBeside] = useState(false);
   const [stage, setStage] = useState<'plan' | 'crew'>('plan');
   const [on, setOn] = useState(true);
+  const [offer, setOffer] = useState('');
+  const [show, setShow] = useState('all');
   const [chosen, choose] = useState<ReadonlySet<string>>(new Set(['b']));
   return (
     <chakra.main maxWidth="960px" margin="0 auto" padding="24px 16px 60px">
@@ -118,6 +147,14 @@ export function KitPage() {
         >
           <p>The public page says so, and nothing goes out for it any more.</p>
         </Asking>
+        <Menu
+          heading="Brackenmere Wetland Trust"
+          entries={[
+            { label: 'Season', run: () => {} },
+            { label: 'Keys', run: () => {}, shortcut: '?' },
+          ]}
+          trigger={<Button>More</Button>}
+        />
         <SlideOver open={beside} close={() => setBeside(false)} label="Person">
           <h2>Mai Delacroix-Nguyen</h2>
           <Button look="plain" onClick={() => setBeside(false)}>
@@ -128,8 +165,32 @@ export function KitPage() {
       <Group title="Lists">
         <Row>
           <Filters inUse={1}>
-            <Button>Only children</Button>
+            <InlineText label="Filter parties" placeholder="Part of a name" value="" set={() => {}} />
+            <InlineChoice
+              label="Offer"
+              empty="any offer"
+              value={offer}
+              set={setOffer}
+              choices={[{ value: 'canoe', label: 'Family canoe' }]}
+            />
+            <InlineChoice
+              label="Order of dates"
+              look="asks"
+              value=""
+              set={() => {}}
+              choices={[{ value: '', label: 'day or month first?' }]}
+            />
           </Filters>
+          <ListViews
+            label="Show"
+            value={show}
+            set={setShow}
+            views={[
+              { value: 'all', label: 'Everyone', count: 1204 },
+              { value: 'owes', label: 'Owes', count: 3 },
+            ]}
+          />
+          <TableColumns name="parties" columns={columns} />
         </Row>
         <Table
           label="Parties"
@@ -138,7 +199,7 @@ export function KitPage() {
           keyOf={(p) => p.id}
           open={() => {}}
           choosing={{ chosen, choose }}
-          total={['3 parties', 7, '$110']}
+          name="parties"
           empty="Nobody yet."
         />
         <Table
@@ -148,7 +209,18 @@ export function KitPage() {
           keyOf={(p: Party) => p.id}
           empty="Nobody has registered yet. The public page is the way in."
         />
+        <Paging offset={200} size={100} shown={100} total={1204} set={() => {}} />
         <Empty>Nothing of this kind has happened yet.</Empty>
+        <Empty as="div">
+          <NothingFound
+            ways={[
+              { label: 'Without “zeb”', run: () => {} },
+              { label: 'With any tag', run: () => {} },
+            ]}
+          >
+            Nobody found for “zeb”.
+          </NothingFound>
+        </Empty>
       </Group>
       <Group title="Remarks">
         <Note tone="know">

@@ -1,7 +1,7 @@
-import { type KitWords, kitEn } from '#web/kit/words.ts';
-import { type Language, language } from './language.ts';
+import type { KitWords } from './words.ts';
 
-const kitFr: KitWords = {
+/** What the parts of the kit say themselves, in French. */
+export const kitFr: KitWords = {
   required: 'obligatoire',
   toCorrect: (count) => (count === 1 ? 'Une chose à corriger' : `${count} choses à corriger`),
   close: 'Fermer',
@@ -9,6 +9,19 @@ const kitFr: KitWords = {
   remove: (what) => `Retirer ${what}`,
   filters: (inUse) => (inUse ? `Filtres (${inUse})` : 'Filtres'),
   nothingFound: 'Rien trouvé',
+  columns: 'Colonnes',
+  earlier: (column) => `Déplacer ${column} vers la gauche`,
+  later: (column) => `Déplacer ${column} vers la droite`,
+  asUsual: 'Revenir aux colonnes habituelles',
+  narrower: (column) => `Rétrécir ${column}`,
+  wider: (column) => `Élargir ${column}`,
+  parts: 'Parties de la liste',
+  previous: 'Précédent',
+  next: 'Suivant',
+  range: (from, to, total) =>
+    total === undefined ? `${from} à ${to}` : `${from} à ${to} sur ${total.toLocaleString('fr-CA')}`,
+  chooseAll: 'Tout choisir',
+  chooseRow: 'Choisir (x)',
   loading: 'Un instant…',
   failed: "Cela n'a pas fonctionné.",
   tryAgain: 'Réessayer',
@@ -27,8 +40,3 @@ const kitFr: KitWords = {
   restored: 'Ce que vous aviez saisi est toujours là.',
   startOver: 'Recommencer',
 };
-
-const words: Record<Language, KitWords> = { en: kitEn, fr: kitFr };
-
-/** What the parts of the kit say themselves, in the language of the page. */
-export const kitWords = (): KitWords => words[language()];

@@ -1,0 +1,32 @@
+import { account } from './account.ts';
+import { common } from './common.ts';
+import { contacts } from './contacts.ts';
+import { desk } from './desk.ts';
+import { door } from './door.ts';
+import { event } from './event.ts';
+import { ledger } from './ledger.ts';
+import { parts } from './parts.ts';
+import { records } from './records.ts';
+import { season } from './season.ts';
+import { shell } from './shell.ts';
+import { team } from './team.ts';
+import { terms } from './terms.ts';
+import { tray } from './tray.ts';
+
+/** Every phrase of the coordinator's screens in English, by place. Another language is a folder beside this one. */
+export const phrases = {
+  account,
+  common,
+  contacts,
+  desk,
+  door,
+  event,
+  ledger,
+  parts,
+  records,
+  season,
+  shell,
+  team,
+  terms,
+  tray,
+} as const;
