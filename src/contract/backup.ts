@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { contract, done, instant } from './endpoint.ts';
 
-const name = z.string().regex(/^[\w.-]{1,120}$/u, 'This is not a name of a backup.');
+const name = z.string().regex(/^[\w.-]{1,120}$/u, 'no-backup-name');
 const backup = z.object({ name, at: instant, bytes: z.int() });
 
 const who = ['coordinator'] as const;

@@ -48,7 +48,7 @@ export const clearanceContract = contract({
     params: idParams,
     body: z.object({
       decision: z.enum(decisions),
-      words: z.string().trim().max(2000, 'At most 2,000 characters.').default(''),
+      words: z.string().trim().max(2000).default(''),
     }),
     response: clearance,
   },

@@ -43,13 +43,8 @@ const contactNote = z.object({
   doneAt: instant.nullable(),
 });
 export type ContactNote = z.infer<typeof contactNote>;
-const noteText = z.string().trim().min(1, 'Write something.').max(2000, 'At most 2,000 characters.');
-const tag = z
-  .string()
-  .trim()
-  .toLowerCase()
-  .min(1, 'A tag has at least one letter.')
-  .max(60, 'A tag has at most 60 letters.');
+const noteText = z.string().trim().min(1, 'nothing-written').max(2000);
+const tag = z.string().trim().toLowerCase().min(1, 'tag-empty').max(60, 'tag-too-long');
 
 const person = personName.extend({
   email: z.string().trim().max(254).nullable().default(null),
@@ -309,8 +304,8 @@ export const contactsContract = contract({
       doNotContact: z.boolean().optional(),
       language: z.enum(['en', 'fr']).optional(),
       languages: z
-        .array(z.string().regex(/^[a-z]{2,3}$/u, 'A language is two or three letters, like “de”.'))
-        .max(10, 'At most 10 languages.')
+        .array(z.string().regex(/^[a-z]{2,3}$/u, 'no-language'))
+        .max(10, 'most-languages')
         .optional(),
       /** Fields of our own, as typed, by their id; empty takes a value away. */
       fields: z.record(id, z.string().max(600)).optional(),
@@ -324,7 +319,7 @@ export const contactsContract = contract({
             endedOn: date.nullable().default(null),
           }),
         )
-        .max(10, 'At most 10 emails.')
+        .max(10, 'most-emails')
         .optional(),
       phones: z
         .array(
@@ -334,7 +329,7 @@ export const contactsContract = contract({
             endedOn: date.nullable().default(null),
           }),
         )
-        .max(10, 'At most 10 telephones.')
+        .max(10, 'most-telephones')
         .optional(),
     }),
     response: contactRecord,

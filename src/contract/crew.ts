@@ -30,11 +30,11 @@ const crewShift = z.object({
 export type CrewShift = z.infer<typeof crewShift>;
 const clash = z.object({ kind: z.enum(['overlap', 'short rest', 'own seat', 'quiet']), text: z.string() });
 const shiftBody = z.object({
-  role: z.string().trim().min(1, 'Name the role.').max(80),
+  role: z.string().trim().min(1, 'role-unnamed').max(80),
   place: z.string().trim().max(80).default(''),
   startsLocal: wallTime,
   endsLocal: wallTime,
-  needed: z.int().min(1, 'At least 1.').max(200),
+  needed: z.int().min(1, 'at-least-one').max(200),
   publicSignUp: z.boolean().default(true),
 });
 const publicShift = crewShift.pick({

@@ -103,7 +103,7 @@ export const doorsContract = contract({
     summary: 'People we know by a name, for a walk-in: as much of each as tells them apart',
     who: ['door', 'unit lead', 'crew lead'],
     params: idParams,
-    query: z.object({ q: z.string().trim().min(3, 'Type at least three letters.').max(100) }),
+    query: z.object({ q: z.string().trim().min(3, 'three-letters').max(100) }),
     response: z.array(z.object({ contactId: id, name: z.string(), hint: z.string() })),
   },
   'POST /api/events/:id/walk-ins': {
@@ -112,7 +112,7 @@ export const doorsContract = contract({
     who: ['door', 'unit lead', 'crew lead'],
     params: idParams,
     body: personName.extend({
-      given: z.string().trim().min(1, 'Give a first name.').max(100),
+      given: z.string().trim().min(1, 'first-name-of-theirs').max(100),
       email: z.string().trim().max(254).default(''),
       phone: z.string().trim().max(40).default(''),
       birthDate: date.nullable().default(null),

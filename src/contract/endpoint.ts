@@ -54,30 +54,36 @@ export type Answered<E extends Endpoint> = E['response'] extends z.ZodType ? z.o
 export const id = z.uuid();
 export const idParams = z.object({ id });
 export const instant = z.iso.datetime();
-export const date = z.iso
-  .date()
-  .refine(isCalendarDate, 'Give a date that exists, of the years 1800 to 2199.');
+export const date = z.iso.date().refine(isCalendarDate, 'no-such-date');
 export const wallTime = z
   .string()
-  .regex(/^\d{4}-\d{2}-\d{2}T([01]\d|2[0-3]):[0-5]\d$/u, 'Give a date and a time, like 2026-08-08T09:00.')
-  .refine((w) => isCalendarDate(w.slice(0, 10)), 'Give a date that exists, of the years 1800 to 2199.');
+  .regex(/^\d{4}-\d{2}-\d{2}T([01]\d|2[0-3]):[0-5]\d$/u, 'no-such-time')
+  .refine((w) => isCalendarDate(w.slice(0, 10)), 'no-such-date');
 /** Minor units of the organization's currency. */
 export const amount = z.int().min(-1_000_000_000).max(1_000_000_000);
-export const price = z
-  .int('Give an amount.')
-  .min(0, 'A price cannot be negative.')
-  .max(10_000_000, 'A price is at most 100,000.');
+export const price = z.int('no-amount').min(0, 'price-negative').max(10_000_000, 'price-most');
 /** Text by language; English is always there. */
 export const texts = z.object({ en: z.string(), fr: z.string().optional() });
 export const done = z.object({ done: z.literal(true) });
 export const personName = z.object({
-  given: z.string().trim().max(100, 'At most 100 characters.'),
-  family: z.string().trim().max(100, 'At most 100 characters.'),
+  given: z.string().trim().max(100),
+  family: z.string().trim().max(100),
 });
 /** The message of a schema's rule as a code, which every language has words for. */
 export const code = (of: ProblemCode): string => of;
 
 export const token = z.object({ token: z.string().min(10).max(100) });
+
+/** What the words of a problem depend on. */
+const filledIn = z.record(
+  z.string(),
+  z.union([
+    z.string(),
+    z.number(),
+    z.object({ amount: z.number(), currency: z.string() }),
+    z.object({ date: z.string() }),
+  ]),
+);
 
 /** A problem as the API says it (RFC 9457), with a stable code and the fields concerned. */
 export const problem = z.object({
@@ -88,7 +94,7 @@ export const problem = z.object({
   detail: z.string().optional(),
   requestId: z.string().optional(),
   /** What the words of the title depend on. */
-  params: z.record(z.string(), z.union([z.string(), z.number()])).optional(),
+  params: filledIn.optional(),
   /** The code of a field says the same as its message, for other languages. */
   fields: z
     .array(
@@ -96,7 +102,7 @@ export const problem = z.object({
         path: z.string(),
         message: z.string(),
         code: z.string().optional(),
-        params: z.record(z.string(), z.union([z.string(), z.number()])).optional(),
+        params: filledIn.optional(),
       }),
     )
     .optional(),

@@ -9,10 +9,10 @@ import { amount, contract, date, id, idParams, instant, price, texts, wallTime }
 const text = (most: number) => z.string().max(most, `At most ${most} characters.`);
 const offer = z.object({
   id,
-  name: text(80).trim().min(1, 'Give the ticket a name.'),
+  name: text(80).trim().min(1, 'ticket-unnamed'),
   about: text(300).default(''),
   price,
-  quantity: z.int().min(1, 'At least 1, or leave it empty.').max(100_000).nullable().default(null),
+  quantity: z.int().min(1, 'at-least-one-or-none').max(100_000).nullable().default(null),
   seatsPerUnit: z.int().min(1).max(50).default(1),
   mostPerOrder: z.int().min(1).max(100).default(10),
 });
@@ -39,7 +39,7 @@ const question = z.object({
 export type QuestionPlan = z.infer<typeof question>;
 const messageStep = z.object({
   id,
-  name: text(80).min(1, 'Give the step a name.'),
+  name: text(80).min(1, 'step-unnamed'),
   kind: z.enum(['confirmation', 'reminder', 'waiver', 'shift', 'survey']),
   moment: z.enum(moments),
   offsetDays: z.int().min(-365).max(365),
@@ -52,7 +52,7 @@ export type MessageStepPlan = z.infer<typeof messageStep>;
 export const surveyQuestion = z.object({
   id: z.string().min(1).max(40),
   kind: z.enum(['scale', 'one of', 'text']),
-  prompt: text(300).min(1, 'Ask something.'),
+  prompt: text(300).min(1, 'question-empty'),
   choices: z.array(text(200)).max(20).default([]),
   required: z.boolean().default(false),
 });
@@ -80,11 +80,7 @@ const eventPlan = z.object({
   registrationClosesLocal: wallTime.nullable(),
   zone: z.string().max(60),
   venueId: id.nullable(),
-  capacity: z
-    .int('Give a whole number.')
-    .min(1, 'At least 1, or leave it empty.')
-    .max(100_000, 'At most 100,000.')
-    .nullable(),
+  capacity: z.int('not-whole').min(1, 'at-least-one-or-none').max(100_000, 'at-most-100000').nullable(),
   flags: z.array(z.string().max(40)).max(20),
   waiverId: id.nullable(),
   offers: z.array(offer).max(30),
@@ -181,7 +177,7 @@ const deskEntry = z.object({
 });
 export type DeskEntry = z.infer<typeof deskEntry>;
 
-const named = text(120).trim().min(1, 'Give a name.');
+const named = text(120).trim().min(1, 'name-needed');
 const lead = ['unit lead'] as const;
 export const eventsContract = contract({
   'GET /api/desk': {
@@ -211,7 +207,7 @@ export const eventsContract = contract({
     summary: 'Begin an event from nothing, a template or a past event; no date is filled in',
     who: lead,
     body: z.object({
-      publicTitle: text(120).trim().min(1, 'Give the event a title.'),
+      publicTitle: text(120).trim().min(1, 'title-needed'),
       from: id.nullable().default(null),
       date: date.nullable().default(null),
     }),
@@ -293,13 +289,8 @@ export const eventsContract = contract({
     who: ['coordinator'],
     body: z.object({
       name: named,
-      address: text(200).trim().min(1, 'Give the address.'),
-      capacity: z
-        .int('Give a whole number.')
-        .min(1, 'At least 1, or leave it empty.')
-        .max(100_000)
-        .nullable()
-        .default(null),
+      address: text(200).trim().min(1, 'address-needed'),
+      capacity: z.int('not-whole').min(1, 'at-least-one-or-none').max(100_000).nullable().default(null),
       accessNotes: text(500).default(''),
     }),
     response: z.object({ id }),
@@ -317,10 +308,7 @@ export const eventsContract = contract({
     body: z.object({
       title: named,
       audience: z.enum(['everyone', 'minors', 'adults']),
-      clauses: z
-        .array(text(1000).trim().min(3, 'Write the clause.'))
-        .min(1, 'A waiver has at least one clause.')
-        .max(40),
+      clauses: z.array(text(1000).trim().min(3, 'clause-empty')).min(1, 'clause-needed').max(40),
     }),
     response: z.object({ id, version: z.int() }),
   },

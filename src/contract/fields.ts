@@ -4,10 +4,8 @@ import { contract, done, id, idParams } from './endpoint.ts';
 const fieldKinds = ['text', 'number', 'date', 'yes or no', 'one of'] as const;
 export type FieldKind = (typeof fieldKinds)[number];
 
-const choices = z
-  .array(z.string().trim().min(1, 'A choice has at least one letter.').max(80, 'At most 80 characters.'))
-  .max(40, 'At most 40 choices.');
-const name = z.string().trim().min(1, 'Give the field a name.').max(60, 'At most 60 characters.');
+const choices = z.array(z.string().trim().min(1, 'choice-empty').max(80)).max(40, 'most-choices');
+const name = z.string().trim().min(1, 'field-unnamed').max(60);
 
 /** A field the organization added to its contacts, with how many have it filled in. */
 export const customField = z.object({

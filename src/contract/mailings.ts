@@ -7,8 +7,8 @@ const mailing = z.object({
   ids: z.array(id).min(1).max(100_000).optional(),
   segmentId: id.optional(),
   topic: z.enum(mailingTopics),
-  subject: z.string().trim().max(200, 'At most 200 characters.'),
-  body: z.string().trim().max(20_000, 'At most 20,000 characters.'),
+  subject: z.string().trim().max(200),
+  body: z.string().trim().max(20_000),
 });
 
 export const mailingsContract = contract({
@@ -31,7 +31,7 @@ export const mailingsContract = contract({
     who: ['coordinator'],
     body: mailing.extend({
       /** What the team calls it. */
-      name: z.string().trim().min(1, 'Give it a name for the team.').max(120, 'At most 120 characters.'),
+      name: z.string().trim().min(1, 'mailing-unnamed').max(120),
       /** How many copies were announced; another number by now sends nothing. */
       expect: z.int(),
     }),

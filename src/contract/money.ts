@@ -50,7 +50,7 @@ export const moneyContract = contract({
     params: idParams,
     body: z.object({
       method: z.enum(['cash', 'transfer', 'waived']),
-      amount: amount.min(1, 'Give an amount above 0.'),
+      amount: amount.min(1, 'amount-above-none'),
       reason: z.string().trim().max(300).default(''),
     }),
     response: z.object({ balance: amount }),
@@ -60,8 +60,8 @@ export const moneyContract = contract({
     who: ['treasurer'],
     params: idParams,
     body: z.object({
-      amount: amount.min(1, 'Give an amount above 0.'),
-      reason: z.string().trim().min(3, 'Say why.').max(300),
+      amount: amount.min(1, 'amount-above-none'),
+      reason: z.string().trim().min(3, 'reason-needed').max(300),
       /** Take it from the gift, which then no longer counts as given. */
       gift: z.boolean().default(false),
     }),

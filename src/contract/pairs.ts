@@ -80,7 +80,7 @@ export const pairsContract = contract({
     who: ['coordinator'],
     body: thresholds.refine((t) => t.look < t.same, {
       path: ['look'],
-      message: 'The line for a look lies below the line for linking.',
+      message: 'lines-crossed',
     }),
     response: thresholds,
   },

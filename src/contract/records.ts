@@ -4,7 +4,7 @@ import { contract, done, id, idParams, instant } from './endpoint.ts';
 
 /** Questions joined by all, any and not; read and checked by core/records/segment.ts. */
 const segment = z.record(z.string(), z.unknown());
-const name = z.string().trim().min(1, 'Give the segment a name.').max(120, 'At most 120 characters.');
+const name = z.string().trim().min(1, 'segment-unnamed').max(120);
 
 const summary = z.object({
   id,

@@ -1,10 +1,10 @@
 import { z } from 'zod';
 import { contract, done, id, idParams, instant, roles } from './endpoint.ts';
 
-const password = z.string().min(1, 'Choose a password.').max(1000);
-const current = z.string().min(1, 'Give your password.').max(1000);
+const password = z.string().min(1, 'password-needed').max(1000);
+const current = z.string().min(1, 'own-password-needed').max(1000);
 const code = z.string().trim().max(40);
-const email = z.email('This is not an email address.').max(254);
+const email = z.email('not-an-email').max(254);
 const staffMember = z.object({
   id,
   name: z.string(),
@@ -52,13 +52,13 @@ export const staffContract = contract({
     who: 'public',
     body: z.object({
       organization: z.object({
-        name: z.string().trim().min(2, 'Give the name of the organization.').max(120),
+        name: z.string().trim().min(2, 'name-of-organization').max(120),
         zone: z.string(),
-        currency: z.string().regex(/^[A-Z]{3}$/u, 'Give a currency code like CAD.'),
-        country: z.string().regex(/^[A-Z]{2}$/u, 'Give a country code like CA.'),
+        currency: z.string().regex(/^[A-Z]{3}$/u, 'no-currency-code'),
+        country: z.string().regex(/^[A-Z]{2}$/u, 'no-country'),
         sender: email,
       }),
-      coordinator: z.object({ name: z.string().trim().min(2, 'Give your name.').max(120), email, password }),
+      coordinator: z.object({ name: z.string().trim().min(2, 'own-name-needed').max(120), email, password }),
     }),
     response: done,
   },
@@ -191,9 +191,9 @@ export const staffContract = contract({
     summary: 'Invite somebody to the staff; answers the link to hand over and plans the message',
     who: ['coordinator'],
     body: z.object({
-      name: z.string().trim().min(2, 'Give a name.').max(120),
+      name: z.string().trim().min(2, 'name-needed').max(120),
       email,
-      roles: z.array(z.enum(roles)).min(1, 'Choose at least one role.'),
+      roles: z.array(z.enum(roles)).min(1, 'role-needed'),
       approves: z.array(z.string().trim().min(1).max(40)).max(20).default([]),
       unitId: id.nullable().default(null),
     }),
@@ -204,7 +204,7 @@ export const staffContract = contract({
     who: ['coordinator'],
     params: idParams,
     body: z.object({
-      roles: z.array(z.enum(roles)).min(1, 'Choose at least one role.').optional(),
+      roles: z.array(z.enum(roles)).min(1, 'role-needed').optional(),
       approves: z.array(z.string().trim().min(1).max(40)).max(20).optional(),
       unitId: id.nullable().optional(),
       resting: z.boolean().optional(),

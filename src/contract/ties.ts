@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { contract, date, done, id, idParams } from './endpoint.ts';
 
-const role = z.string().trim().max(80, 'At most 80 characters.');
+const role = z.string().trim().max(80);
 /** From a day to a day, both included; open where a side is null. */
 const span = { from: date.nullable().default(null), until: date.nullable().default(null) };
 
@@ -53,19 +53,19 @@ const newTie = z.discriminatedUnion('kind', [
   z.object({
     kind: z.literal('membership'),
     level: role.nullable().default(null),
-    number: z.string().trim().max(40, 'At most 40 characters.').nullable().default(null),
+    number: z.string().trim().max(40).nullable().default(null),
     ...span,
   }),
   z.object({
     kind: z.literal('unit'),
-    unitId: z.uuid('Choose a unit.'),
-    role: role.min(1, 'Say what they do there.'),
+    unitId: z.uuid('unit-needed'),
+    role: role.min(1, 'role-there-needed'),
     ...span,
   }),
   z.object({
     kind: z.literal('organization'),
     /** Its name; an organization that is known already by this name is taken. */
-    name: z.string().trim().min(1, 'Give the organization a name.').max(100, 'At most 100 characters.'),
+    name: z.string().trim().min(1, 'organization-unnamed').max(100),
     role: role.default(''),
     ...span,
   }),

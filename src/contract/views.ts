@@ -25,7 +25,7 @@ const view = z.object({
 export type View = z.infer<typeof view>;
 
 const who = ['coordinator', 'treasurer', 'crew lead'] as const;
-const name = z.string().trim().min(1, 'Give the view a name.').max(60, 'At most 60 characters.');
+const name = z.string().trim().min(1, 'view-unnamed').max(60);
 export const viewsContract = contract({
   'GET /api/views': {
     summary: 'Views of the contacts: one’s own and the team’s',

@@ -7,6 +7,7 @@ import { rateLimit } from 'express-rate-limit';
 import helmet from 'helmet';
 import { everything } from '#contract/index.ts';
 import { describeApi } from '#contract/openapi.ts';
+import type { Language } from '#core/words/filling.ts';
 import type { App } from './app/app.ts';
 import { backupCommands } from './backup/command.ts';
 import { backupHandlers } from './backup/routes.ts';
@@ -21,8 +22,9 @@ import { crewHandlers } from './crew/routes.ts';
 import { doorsHandlers } from './doors/routes.ts';
 import { routesOf } from './http/handle.ts';
 import { refuseOtherOrigins, refuseUnknownHosts } from './http/hosts.ts';
+import { inTheirLanguage, languageOf } from './http/language.ts';
 import { type AllHandlers, makePages } from './http/pages.ts';
-import { answeredField, Problem } from './http/problem.ts';
+import { answeredField, Problem, refused } from './http/problem.ts';
 import { inTurn } from './http/turns.ts';
 import { importsHandlers } from './imports/routes.ts';
 import type { Runner } from './jobs/runner.ts';
@@ -146,30 +148,28 @@ export function makeServer(app: App, options: ServerOptions): Express {
   backupCommands(server, app);
   server.use(refuseUnknownHosts(app));
   server.use('/api', refuseOtherOrigins(app));
-  const limit = (max: number, what: string) =>
+  const limit = (max: number) =>
     rateLimit({
       windowMs: 60_000,
       limit: max,
       standardHeaders: 'draft-8',
       legacyHeaders: false,
       skip: (request) => request.method === 'GET',
-      handler: (_, __, next) =>
-        next(
-          new Problem(429, 'too-many', `Too many ${what} in a minute. Please wait a little and try again.`),
-        ),
+      handler: (_, __, next) => next(refused('too-many', {}, 429)),
     });
   server.use(
     ['/api/sign-in', '/api/setup', '/api/invitations', '/api/password-resets'],
-    limit(options.limits.signIns, 'tries'),
+    limit(options.limits.signIns),
   );
-  server.use('/api/public', limit(options.limits.publicWrites, 'requests'));
+  server.use('/api/public', limit(options.limits.publicWrites));
   server.use('/api', (_, response, next) => {
     response.set('cache-control', 'no-store');
     next();
   });
+  server.use(inTheirLanguage);
   server.use(routesOf(app, everything, handlers, (request) => staffOf(app, request)));
   server.use('/api', (_, __) => {
-    throw new Problem(404, 'not-found', 'There is nothing at this address.');
+    throw refused('nothing-here', {}, 404);
   });
   if (options.dist) {
     const dist = options.dist;
@@ -187,7 +187,7 @@ export function makeServer(app: App, options: ServerOptions): Express {
     const page = makePages(app, handlers, dist);
     server.get('/{*path}', async (request, response) => {
       await inTurn(app, request, response, null, async () => {
-        const { status, html, to } = await page(request.path, response.locals.nonce, languageOf(request));
+        const { status, html, to } = await page(request.path, response.locals.nonce, firstReadIn(request));
         if (to) response.redirect(status, to);
         else response.status(status).set('cache-control', 'no-store').type('html').send(html);
       });
@@ -198,10 +198,9 @@ export function makeServer(app: App, options: ServerOptions): Express {
 }
 
 /** The language a page is first read in: what its address says, else what the browser asks for. */
-const languageOf = (request: Request): 'en' | 'fr' => {
+const firstReadIn = (request: Request): Language => {
   const said = request.query.lang;
-  if (said === 'en' || said === 'fr') return said;
-  return request.acceptsLanguages(['en', 'fr']) === 'fr' ? 'fr' : 'en';
+  return said === 'en' || said === 'fr' ? said : languageOf(request);
 };
 
 /** Answers every error as problem+json. Only unexpected ones are logged, without what was sent. */
@@ -241,17 +240,15 @@ function problems(app: App): ErrorRequestHandler {
 function asProblem(error: unknown): Problem {
   if (error instanceof Problem) return error;
   const known = error as { type?: string; status?: number; code?: string };
-  if (known.type === 'entity.too.large') return new Problem(413, 'too-large', 'What was sent is too large.');
-  if (known.type === 'entity.parse.failed') return new Problem(400, 'not-json', 'What was sent is not JSON.');
-  if (error instanceof URIError) return new Problem(404, 'not-found', 'There is nothing at this address.');
+  if (known.type === 'entity.too.large') return refused('too-large', {}, 413);
+  if (known.type === 'entity.parse.failed') return refused('not-json', {}, 400);
+  if (error instanceof URIError) return refused('nothing-here', {}, 404);
   // A promise the database keeps was about to be broken; nothing of the request was done.
-  if (known.code === '23505') return new Problem(409, 'exists', 'This exists already.');
-  if (known.code?.startsWith('23'))
-    return new Problem(409, 'contradicts', 'This contradicts something that is stored; nothing was changed.');
+  if (known.code === '23505') return refused('exists', {}, 409);
+  if (known.code?.startsWith('23')) return refused('contradicts', {}, 409);
   // A value the database cannot hold: a figure or a date out of range, a character it does not know.
-  if (known.code?.startsWith('22'))
-    return new Problem(422, 'invalid', 'Something in the request is out of range or cannot be stored.');
+  if (known.code?.startsWith('22')) return refused('out-of-range', {}, 422);
   if (typeof known.status === 'number' && known.status >= 400 && known.status < 500)
-    return new Problem(known.status, 'bad-request', 'This request cannot be read.');
-  return new Problem(500, 'unexpected', 'Something went wrong here. Nothing was changed; please try again.');
+    return refused('bad-request', {}, known.status);
+  return refused('unexpected', {}, 500);
 }

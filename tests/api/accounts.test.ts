@@ -244,7 +244,7 @@ describe('accounts', () => {
     expect(
       (await odalys.try('PATCH /api/staff/:id', { params: { id: me }, body: { resting: true } })).problem
         .code,
-    ).toBe('account');
+    ).toBe('own-rights');
   });
 
   test('an invitation is taken back, or sent anew with another link', async () => {

@@ -331,8 +331,8 @@ describe('strangers', () => {
       "update staff set roles = '{treasurer}', unit_id = (select id from units where name = 'Small Boats') where email like 'marit%'",
     );
     const marit = await world.as('marit');
-    expect((await marit.try('GET /api/ledger')).problem.code).toBe('not-your-event');
-    expect((await marit.try('GET /api/ledger.csv')).problem.code).toBe('not-your-event');
+    expect((await marit.try('GET /api/ledger')).problem.code).toBe('one-of-your-events');
+    expect((await marit.try('GET /api/ledger.csv')).problem.code).toBe('one-of-your-events');
     expect((await marit.try('GET /api/ledger', { query: { eventId: own.id } })).status).toBe(200);
     expect((await marit.try('GET /api/ledger', { query: { eventId: other.id } })).status).toBe(403);
     expect((await marit.try('GET /api/contacts')).status).toBe(403);

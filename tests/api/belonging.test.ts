@@ -67,7 +67,7 @@ describe('what somebody belongs to', () => {
       params: { kind: 'unit', id: role },
       body: { from: '2026-07-01' },
     });
-    expect(backwards.problem.fields).toEqual([
+    expect(backwards.problem.fields).toMatchObject([
       { path: 'until', message: 'The last day is before the first.' },
     ]);
     const gone = await odalys.call('DELETE /api/ties/:kind/:id', { params: { kind: 'unit', id: role } });

@@ -66,7 +66,7 @@ describe('steps that run one after another', () => {
     );
     expect(late.map((e) => e.text)).toEqual(['Safety has not decided. It is 8 days overdue.']);
     const wordless = await decide('tobias', { decision: 'clear with conditions' });
-    expect(wordless.problem.fields).toEqual([{ path: 'words', message: 'Say what the condition is.' }]);
+    expect(wordless.problem.fields).toMatchObject([{ path: 'words', message: 'Say what the condition is.' }]);
     const decided = await decide('tobias', {
       decision: 'clear with conditions',
       words: 'Two safety boats, and lamps on both.',

@@ -376,7 +376,7 @@ describe('a plan in parts', () => {
   test('a version that is not there yet saves nothing', async () => {
     const event = await openEvent(world, { title: 'Ahead' });
     const { version } = await pageOf(event.id);
-    expect((await save(event.id, { summary: 'ahead' }, version + 1)).problem.code).toBe('changed-meanwhile');
+    expect((await save(event.id, { summary: 'ahead' }, version + 1)).problem.code).toBe('no-such-version');
     expect((await save(event.id, { summary: 'now' }, version)).status).toBe(200);
   });
 

@@ -283,13 +283,13 @@ describe('bringing people in', () => {
     const list = 'Name,Email\nUrsa Novak,ursa.novak@fenmail.example\n';
     const { id } = await bringIn(world, list);
     const undo = () => odalys.try('POST /api/imports/:id/undo', { params: { id } });
-    expect((await undo()).problem.code).toBe('import-state');
+    expect((await undo()).problem.code).toBe('import-not-applied');
     // Checked only, the same file was not brought before.
     expect((await bringIn(world, list)).appliedBefore).toBeNull();
     await apply(id);
     expect((await bringIn(world, list)).appliedBefore).toMatchObject({ id });
     expect((await undo()).body).toMatchObject({ removed: 1 });
-    expect((await undo()).problem.code).toBe('import-state');
+    expect((await undo()).problem.code).toBe('import-not-applied');
     expect((await bringIn(world, list)).appliedBefore).toBeNull();
   });
 

@@ -164,8 +164,8 @@ describe('lists of contacts, and writing to them', () => {
     const send = (more: object) =>
       odalys.try('POST /api/mailings', { body: { ...body, name: 'July news', expect: 1, ...more } });
     expect((await send({ expect: 4 })).problem.code).toBe('mailing-changed');
-    expect((await send({ body: 'Dear {{nmae}}' })).problem.fields).toEqual([
-      { path: 'body', message: '{{nmae}} stands for nothing here.' },
+    expect((await send({ body: 'Dear {{nmae}}' })).problem.fields).toMatchObject([
+      { path: 'body', message: '“nmae” stands for nothing here.' },
     ]);
     expect((await send({ subject: ' ' })).problem.fields![0]!.path).toBe('subject');
     expect((await send({ ids: undefined })).problem.fields![0]!.path).toBe('ids');

@@ -120,7 +120,7 @@ describe('an event that no longer lives', () => {
       params: { id: after.seats[0]!.id },
       body: { eventId: event.id, state: 'arrived', despite: 'insists' },
     });
-    expect(arrive.problem.code).toBe('event-state');
+    expect(arrive.problem.code).toBe('event-is');
     expect((await become(event, 'wrap up')).status).toBe(409);
   });
 
@@ -166,7 +166,7 @@ describe('an event that no longer lives', () => {
     });
     expect((await look(waiting)).standing).toBe('ended');
     const offer = await (await odalys()).try('POST /api/orders/:id/offer', { params: { id: orderId } });
-    expect(offer.problem.code).toBe('event-state');
+    expect(offer.problem.code).toBe('no-seats-offered');
   });
 
   test('a freed seat is offered out of turn by hand, and in turn by itself', async () => {
@@ -275,7 +275,7 @@ describe('an event that no longer lives', () => {
             body: { version: page.version, change: { survey } },
           })
         ).problem.code,
-      ).toBe('survey-answered');
+      ).toBe('survey-in-use');
   });
 
   test('shelved: gone from sight, kept, found under its heading, and brought back as what it was', async () => {

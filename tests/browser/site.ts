@@ -17,7 +17,8 @@ export interface Site {
   started: Started;
 }
 
-export const test = base.extend<object, { site: Site }>({
+/** Each test has an organization of its own, so that none finds what another left, whatever ran before it. */
+export const test = base.extend<{ site: Site }>({
   site: [
     // biome-ignore lint/correctness/noEmptyPattern: fixtures take their dependencies by destructuring
     async ({}, use) => {
@@ -42,7 +43,7 @@ export const test = base.extend<object, { site: Site }>({
       await started.stop();
       rmSync(folder, { recursive: true, force: true });
     },
-    { scope: 'worker', timeout: 60_000 },
+    { timeout: 60_000 },
   ],
 });
 export { expect };

@@ -1,3 +1,7 @@
+import type { factsEn } from '#core/words/facts.en.ts';
+import type { Said } from '#core/words/filling.ts';
+import { say, words } from '#core/words/spoken.ts';
+
 /** The properties of a plan that clearance rules look at. */
 export interface Facts {
   headcount: number;
@@ -5,18 +9,27 @@ export interface Facts {
   flags: readonly string[];
 }
 
-/** Every flag a rule may ask for, with the words of the interface. */
-export const factFlags = {
-  minors: 'people under age take part',
-  food: 'food is served',
-  alcohol: 'alcohol is served',
-  money: 'money is taken',
-  boats: 'boats or vehicles are used',
-  tools: 'power tools are used',
-  'off-site': 'it is away from our own premises',
-  speakers: 'outside speakers',
-} as const;
-export type FactFlag = keyof typeof factFlags;
+/** Every flag a rule may ask for. */
+export const factFlags = [
+  'minors',
+  'food',
+  'alcohol',
+  'money',
+  'boats',
+  'tools',
+  'off-site',
+  'speakers',
+] as const;
+export type FactFlag = (typeof factFlags)[number];
+export const isFactFlag = (flag: string): flag is FactFlag => (factFlags as readonly string[]).includes(flag);
+
+/** Something that is so of a plan, as it is kept. */
+export type Fact = Said<keyof typeof factsEn>;
+/** Whether two lists of facts say the same. */
+export const sameFacts = (a: readonly Fact[], b: readonly Fact[]): boolean =>
+  a.map(sayFact).join('\n') === b.map(sayFact).join('\n');
+
+export const sayFact = ({ code, params }: Fact): string => say(words().facts[code], params);
 
 /** A rule: when any of its flags holds, or the headcount is reached, its step is needed. */
 export interface ClearanceRule {
@@ -35,8 +48,8 @@ export interface ClearanceRule {
 
 export interface NeededStep {
   rule: ClearanceRule;
-  /** Why it is needed, in words. */
-  because: string[];
+  /** Why it is needed. */
+  because: Fact[];
 }
 
 /** Computes the flags that follow from the plan itself, added to those ticked. */
@@ -45,7 +58,7 @@ export function factsOf(plan: {
   capacity: number | null;
   highestPrice: number;
 }): Facts {
-  const flags = new Set(plan.flags.filter((f) => f in factFlags));
+  const flags = new Set(plan.flags.filter(isFactFlag));
   if (plan.highestPrice > 0) flags.add('money');
   return { headcount: plan.capacity ?? 0, flags: [...flags].sort() };
 }
@@ -56,9 +69,14 @@ export function stepsFor(facts: Facts, rules: readonly ClearanceRule[]): NeededS
     .map((rule) => ({
       rule,
       because: [
-        ...rule.anyOf.filter((f) => facts.flags.includes(f)).map((f) => factFlags[f]),
+        ...rule.anyOf.filter((f) => facts.flags.includes(f)).map((code): Fact => ({ code })),
         ...(rule.headcountFrom !== null && facts.headcount >= rule.headcountFrom
-          ? [`${facts.headcount} people, the rule starts at ${rule.headcountFrom}`]
+          ? [
+              {
+                code: 'headcount reached' as const,
+                params: { people: facts.headcount, from: rule.headcountFrom },
+              },
+            ]
           : []),
       ],
     }))

@@ -10,8 +10,6 @@ type Merge = 'first' | 'chosen' | 'either' | 'all' | { together: 'name' | 'addre
 interface Attribute {
   /** The column of the table of contacts. */
   column: string;
-  /** What it is called in a sentence: “the dietary note was changed since”. */
-  words: string;
   /** To which part of a record it belongs: who sees it. */
   part: ContactPart;
   /** What is left of it when the person is erased. */
@@ -22,103 +20,84 @@ interface Attribute {
 /** One that is a line of text which the contact, or whoever keeps the record, may write freely. */
 interface TextAttribute extends Attribute {
   text: {
-    /** Beside the field in a form, and before the value on a record. */
-    label: string;
-    short: string;
     /** Above its column in an export. */
     heading: string;
     /** Headings of files that mean it. */
     headings: RegExp;
     /** Characters at most. */
     most: number;
-    /** In a sentence about many: “have no pronouns on record”. */
-    many: string;
   };
 }
 
 /**
  * Everything a contact has in one value, described once. A new line of text is an entry here, its column in a migration,
- * and its name in the words of the public pages: forms, records, imports, exports, merging, erasing, undoing, the
+ * and its name in the words of staff (core/words/attributes.en.ts) and of the public pages: forms, records, imports, exports, merging, erasing, undoing, the
  * person's own page and segments follow from the entry.
  */
 export const attributes = {
   given: {
     column: 'given_name',
-    words: 'given name',
     part: 'name',
     erased: 'Erased',
     merge: { together: 'name' },
   },
   family: {
     column: 'family_name',
-    words: 'family name',
     part: 'name',
     erased: 'person',
     merge: { together: 'name' },
   },
   pronouns: {
     column: 'pronouns',
-    words: 'pronouns',
     part: 'name',
     erased: null,
     merge: 'first',
     text: {
-      label: 'Pronouns',
-      short: 'Pronouns',
       heading: 'Pronouns',
       headings: /^(?:preferred )?pronouns?$|^pronoms?$/iu,
       most: 60,
-      many: 'pronouns',
     },
   },
-  birthDate: { column: 'birth_date', words: 'birth date', part: 'birth', erased: null, merge: 'first' },
+  birthDate: { column: 'birth_date', part: 'birth', erased: null, merge: 'first' },
   street: {
     column: 'street',
-    words: 'street',
     part: 'address',
     erased: null,
     merge: { together: 'address' },
   },
   postalCode: {
     column: 'postal_code',
-    words: 'postal code',
     part: 'address',
     erased: null,
     merge: { together: 'address' },
   },
   movedOn: {
     column: 'moved_on',
-    words: 'day of moving',
     part: 'address',
     erased: null,
     merge: { together: 'address' },
   },
-  language: { column: 'language', words: 'language', part: 'reach', erased: 'en', merge: 'chosen' },
-  languages: { column: 'languages', words: 'languages', part: 'reach', erased: [], merge: 'all' },
+  language: { column: 'language', part: 'reach', erased: 'en', merge: 'chosen' },
+  languages: { column: 'languages', part: 'reach', erased: [], merge: 'all' },
   dietary: {
     column: 'dietary',
-    words: 'dietary note',
     part: 'health',
     erased: null,
     merge: 'first',
     text: {
-      label: 'Allergies and needs',
-      short: 'Needs',
       heading: 'Diet',
       headings: /diet|allerg|régime|intoléran/iu,
       most: 500,
-      many: 'allergies or needs',
     },
   },
   doNotContact: {
     column: 'do_not_contact',
-    words: 'do not contact',
     part: 'name',
     erased: true,
     merge: 'either',
   },
-  deceasedOn: { column: 'deceased_on', words: 'date of death', part: 'name', erased: null, merge: 'first' },
-  householdId: { column: 'household_id', words: 'household', part: 'family', erased: null, merge: 'first' },
+  deceasedOn: { column: 'deceased_on', part: 'name', erased: null, merge: 'first' },
+  householdId: { column: 'household_id', part: 'family', erased: null, merge: 'first' },
 } as const satisfies Record<string, Attribute | TextAttribute>;
 
 export type AttributeKey = keyof typeof attributes;

@@ -1,5 +1,5 @@
-import { consequencesEn } from '#core/words/consequences.en.ts';
-import { fillIn, type Params } from '#core/words/filling.ts';
+import type { Params } from '#core/words/filling.ts';
+import { say, words } from '#core/words/spoken.ts';
 
 /** What follows from a change of an event, told before it is made and after. */
 export interface Consequences {
@@ -40,11 +40,12 @@ const counts = ['messagesMoved', 'messagesHeldBack', 'shiftsMoved', 'letGo'] as 
 
 /** What follows, a line each; `done` says it as what has happened. Nothing where nothing follows. */
 export function sayConsequences(c: Consequences, done: boolean): string[] {
-  const words = done ? consequencesEn.done : consequencesEn.coming;
-  const say = (name: keyof typeof words, params: Params): string => fillIn(words[name], params, 'en');
+  const { coming, done: happened } = words().consequences;
+  const line = (name: keyof typeof coming, params: Params): string =>
+    say((done ? happened : coming)[name], params);
   return [
-    ...counts.filter((name) => c[name] > 0).map((name) => say(name, { count: c[name] })),
-    ...(c.offered.length ? [say('offered', { count: c.offered.length })] : []),
-    ...(c.reopened.length ? [say('reopened', { steps: c.reopened.join(', ') })] : []),
+    ...counts.filter((name) => c[name] > 0).map((name) => line(name, { count: c[name] })),
+    ...(c.offered.length ? [line('offered', { count: c.offered.length })] : []),
+    ...(c.reopened.length ? [line('reopened', { steps: c.reopened.join(', ') })] : []),
   ];
 }

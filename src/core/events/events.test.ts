@@ -1,9 +1,11 @@
 import { describe, expect, test } from 'vitest';
 import { sayNote } from '#core/words/notes.ts';
 import { sayPin } from '#core/words/pins.ts';
+import { sayProblem } from '#core/words/problems.ts';
 import { arrive, moveCopy } from './copy.ts';
 import { type MarginFacts, marginOf } from './margin.ts';
 import { problemsWithSchedule, remarksOnSchedule } from './schedule.ts';
+import '#core/words/spoken.ts';
 import { problemWithSlug, proposeSlug } from './slug.ts';
 import { type SpineFacts, spineOf } from './spine.ts';
 
@@ -19,14 +21,16 @@ describe('schedules', () => {
     expect(problemsWithSchedule(schedule('2026-03-06T20:30', '2026-03-07T00:30'))).toEqual([]);
     expect(problemsWithSchedule(schedule('2026-03-06T20:30', '2026-03-06T00:30'))[0]).toMatchObject({
       path: 'endsLocal',
-      message: expect.stringContaining('the next day'),
+      code: 'end-next-day',
+      params: { time: '00:30' },
     });
-    expect(problemsWithSchedule(schedule('2026-03-06T20:30', '2026-03-01T00:30'))[0]!.message).toBe(
-      'The end is before the start.',
+    expect(problemsWithSchedule(schedule('2026-03-06T20:30', '2026-03-01T00:30'))[0]!.code).toBe(
+      'end-before-start',
     );
   });
   test('a time the clocks leave out is refused with its neighbours', () => {
-    expect(problemsWithSchedule(schedule('2026-03-08T02:30'))[0]!.message).toBe(
+    const [gap] = problemsWithSchedule(schedule('2026-03-08T02:30'));
+    expect(sayProblem(gap!.code, gap!.params)).toBe(
       '02:30 does not exist on that date in Halifax: the clocks go forward. 01:30 or 03:30?',
     );
   });
@@ -45,10 +49,8 @@ describe('schedules', () => {
       problemsWithSchedule({ ...schedule('2026-03-08T09:00', ends), registrationClosesLocal });
     expect(closing('2026-03-08T16:00')).toEqual([]);
     expect(closing('2026-03-08T16:01')[0]!.path).toBe('registrationClosesLocal');
-    expect(closing('2026-03-08T09:01', null)[0]!.message).toBe(
-      'Registration closes by the start of the event.',
-    );
-    expect(closing('2026-03-08T02:30')[0]!.message).toContain('does not exist');
+    expect(closing('2026-03-08T09:01', null)[0]!.code).toBe('closes-after-start');
+    expect(closing('2026-03-08T02:30')[0]!.code).toBe('time-removed');
   });
 });
 
@@ -69,7 +71,7 @@ test('public addresses', () => {
     'shifts',
   ])
     expect(problemWithSlug(odd)).not.toBeNull();
-  expect(problemWithSlug('Open Water')).toContain('open-water');
+  expect(problemWithSlug('Open Water')?.params).toEqual({ better: 'open-water' });
 });
 
 test('a copy moves everything dated by the same days and fills in no date', () => {

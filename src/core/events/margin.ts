@@ -1,6 +1,8 @@
 import type { Amount, Currency } from '#core/money/amount.ts';
 import type { Params, Said } from '#core/words/filling.ts';
 import type { DueCode, NoteCode } from '#core/words/notes.ts';
+import { sayProblem } from '#core/words/problems.ts';
+import type { Lack } from './readiness.ts';
 import type { EventState, Stage } from './states.ts';
 
 /** What the margin and the desk look at. All counts are of now. */
@@ -11,7 +13,7 @@ export interface MarginFacts {
   daysToStart: number | null;
   /** True from the end of the event on. */
   over: boolean;
-  lacks: { text: string; stops: boolean }[];
+  lacks: Pick<Lack, 'code' | 'params' | 'stops'>[];
   /** Days left until the last day to send; null when it was sent or has no date. */
   daysToSubmit: number | null;
   /** Steps with their approver, and by how many days each is overdue (0 when not). */
@@ -91,7 +93,7 @@ export function marginOf(f: MarginFacts): Note[] {
     if (stops.length)
       settle('need', 20 + soon, 'not-ready', 'plan', {
         things: stops.length,
-        which: stops.map((l) => l.text).join(' '),
+        which: stops.map((l) => sayProblem(l.code, l.params)).join(' '),
       });
     if (f.daysToSubmit !== null) addDeadline(f.daysToSubmit);
   }
@@ -180,7 +182,7 @@ export function marginOf(f: MarginFacts): Note[] {
     if (f.owing.orders)
       settle('know', 14, 'owed', 'registration', { sum: money(f.owing.amount), orders: f.owing.orders });
     for (const lack of f.lacks.filter((l) => !l.stops))
-      know(5, 'worth-knowing', 'plan', { words: lack.text });
+      know(5, 'worth-knowing', 'plan', { words: sayProblem(lack.code, lack.params) });
   }
 
   function addAfter(): void {

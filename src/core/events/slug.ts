@@ -1,5 +1,7 @@
 import slugify from '@sindresorhus/slugify';
 import { fold } from '#core/contacts/names.ts';
+import type { Said } from '#core/words/filling.ts';
+import type { ProblemCode } from '#core/words/problems.ts';
 
 /** Words a public address may not be, because pages of the product live there. */
 const reserved = new Set(['new', 'api', 'assets', 'shifts', 'calendar', 'admin', 'sign-in', 'setup']);
@@ -10,11 +12,11 @@ export function proposeSlug(title: string): string {
 }
 
 /** Says what is wrong with a public address, or null. Two to sixty characters: a–z, 0–9 and single hyphens inside. */
-export function problemWithSlug(slug: string): string | null {
-  if (slug.length < 2 || slug.length > 60) return 'A public address has 2 to 60 characters.';
+export function problemWithSlug(slug: string): Said<ProblemCode> | null {
+  if (slug.length < 2 || slug.length > 60) return { code: 'slug-length' };
   if (!/^[a-z0-9]+(?:-[a-z0-9]+)*$/u.test(slug)) {
     const better = proposeSlug(slug);
-    return `Use small letters a–z, digits and single hyphens${better.length > 1 ? `, for example “${better}”` : ''}.`;
+    return better.length > 1 ? { code: 'slug-letters-like', params: { better } } : { code: 'slug-letters' };
   }
-  return reserved.has(slug) ? `“${slug}” is kept for a page of its own; choose another.` : null;
+  return reserved.has(slug) ? { code: 'slug-kept', params: { slug } } : null;
 }

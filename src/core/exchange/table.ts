@@ -1,4 +1,6 @@
 import Papa from 'papaparse';
+import type { Said } from '#core/words/filling.ts';
+import type { ProblemCode } from '#core/words/problems.ts';
 import { isVCard, readVCards } from './vcard.ts';
 
 /** Limits of an imported file. */
@@ -26,9 +28,9 @@ export class TableProblem extends Error {
       | 'cell-too-long'
       | 'too-long'
       | 'empty',
-    message: string,
+    readonly said: Said<ProblemCode>,
   ) {
-    super(message);
+    super(said.code);
   }
 }
 
@@ -52,11 +54,7 @@ function decode(bytes: Uint8Array): { text: string; encoding: Table['encoding'] 
     return { text: new TextDecoder('utf-16be').decode(bytes), encoding: 'UTF-16BE' };
   const head = bytes.subarray(0, 4096);
   const what = picturesAndSheets.find(([mark]) => mark.every((b, at) => head[at] === b))?.[1];
-  if (what)
-    throw new TableProblem(
-      'not-text',
-      `This is ${what}, not a text file. Save the table as CSV and choose that file.`,
-    );
+  if (what) throw new TableProblem('not-text', { code: 'file-is', params: { what } });
   // UTF-16 without its mark: every other byte of plain text is nothing.
   const nothings = (odd: number) => head.reduce((n, b, at) => n + (b === 0 && at % 2 === odd ? 1 : 0), 0);
   if (nothings(1) > head.length * 0.3)
@@ -64,11 +62,7 @@ function decode(bytes: Uint8Array): { text: string; encoding: Table['encoding'] 
   if (nothings(0) > head.length * 0.3)
     return { text: new TextDecoder('utf-16be').decode(bytes), encoding: 'UTF-16BE' };
   const controls = head.reduce((n, b) => n + (b < 9 || (b > 13 && b < 32) ? 1 : 0), 0);
-  if (controls > 0)
-    throw new TableProblem(
-      'not-text',
-      'This is not a text file. Save the table as CSV and choose that file.',
-    );
+  if (controls > 0) throw new TableProblem('not-text', { code: 'file-not-text' });
   try {
     return { text: new TextDecoder('utf-8', { fatal: true }).decode(bytes), encoding: 'UTF-8' };
   } catch {
@@ -81,21 +75,18 @@ function decode(bytes: Uint8Array): { text: string; encoding: Table['encoding'] 
  * Throws TableProblem with the line where it can be said.
  */
 export function readTable(bytes: Uint8Array): Table {
-  if (bytes.length > tableLimits.bytes) throw new TableProblem('too-long', 'The file is larger than 20 MB.');
+  if (bytes.length > tableLimits.bytes) throw new TableProblem('too-long', { code: 'file-large' });
   const { text, encoding } = decode(bytes);
   // Nothing prints these, and the database refuses the first of them.
   const unprintable = /(?![\n\r\t\u0085])\p{Cc}/gu;
   const body = text.replace(/^\ufeff/u, '').replace(unprintable, '');
-  if (!body.trim()) throw new TableProblem('empty', 'The file is empty.');
+  if (!body.trim()) throw new TableProblem('empty', { code: 'file-empty' });
   if (isVCard(body)) return vCardTable(body, encoding);
   const delimiter = delimiterOf(body);
   const parsed = Papa.parse<string[]>(body, { delimiter, skipEmptyLines: false });
   const quote = parsed.errors.find((e) => e.type === 'Quotes');
   if (quote)
-    throw new TableProblem(
-      'broken-quote',
-      `A quotation mark that opens around line ${(quote.row ?? 0) + 1} is never closed, or closes in the middle of a cell.`,
-    );
+    throw new TableProblem('broken-quote', { code: 'broken-quote', params: { line: (quote.row ?? 0) + 1 } });
   let line = 1;
   const rows = parsed.data.map((cells) => {
     const row = { line, cells: cells.map((c) => plainCell(c.trim())) };
@@ -104,28 +95,23 @@ export function readTable(bytes: Uint8Array): Table {
   });
   for (const row of rows)
     if (row.cells.some((c) => c.length > tableLimits.cell))
-      throw new TableProblem('cell-too-long', `Line ${row.line} has a cell of more than 20,000 characters.`);
+      throw new TableProblem('cell-too-long', { code: 'cell-too-long', params: { line: row.line } });
   const filled = rows.filter((r) => r.cells.some(Boolean));
   const heading = filled.findIndex((_, at) => looksLikeHeading(filled, at));
   const bare = heading < 0 && listsPeople(filled);
-  if (heading < 0 && !bare)
-    throw new TableProblem(
-      'no-heading',
-      'No heading row was found. The first line of the table has to name its columns, for example “First name, Last name, Email”.',
-    );
+  if (heading < 0 && !bare) throw new TableProblem('no-heading', { code: 'no-heading' });
   const headings = bare
     ? Array.from({ length: Math.max(...filled.map((r) => r.cells.length)) }, (_, at) => unnamed(at))
     : uniqueHeadings(filled[heading]!.cells);
   if (headings.length > tableLimits.columns)
-    throw new TableProblem(
-      'too-many-columns',
-      `The table has ${headings.length} columns; at most ${tableLimits.columns} can be read. Leave out what is not needed.`,
-    );
+    throw new TableProblem('too-many-columns', {
+      code: 'too-many-columns',
+      params: { columns: headings.length, most: tableLimits.columns },
+    });
   // A heading printed again on every page is no row.
   const again = filled[heading]?.cells.join('\u0000');
   const under = filled.slice(heading + 1).filter((r) => r.cells.join('\u0000') !== again);
-  if (under.length > tableLimits.rows)
-    throw new TableProblem('too-long', 'The table has more than 100,000 rows.');
+  if (under.length > tableLimits.rows) throw new TableProblem('too-long', { code: 'too-many-rows' });
   return {
     encoding,
     delimiter,
@@ -137,14 +123,10 @@ export function readTable(bytes: Uint8Array): Table {
 
 function vCardTable(text: string, encoding: Table['encoding']): Table {
   const { headings, rows } = readVCards(text);
-  if (rows.length > tableLimits.rows)
-    throw new TableProblem('too-long', 'The address book has more than 100,000 cards.');
+  if (rows.length > tableLimits.rows) throw new TableProblem('too-long', { code: 'too-many-cards' });
   for (const row of rows)
     if (row.cells.some((c) => c.length > tableLimits.cell))
-      throw new TableProblem(
-        'cell-too-long',
-        `The card in line ${row.line} has a field of more than 20,000 characters.`,
-      );
+      throw new TableProblem('cell-too-long', { code: 'card-too-long', params: { line: row.line } });
   return { encoding, delimiter: 'vCard', headingLine: 0, headings, rows };
 }
 

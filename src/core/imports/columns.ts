@@ -3,6 +3,7 @@ import { fold } from '#core/contacts/names.ts';
 import { isKnownGiven } from '#core/contacts/nicknames.ts';
 import { isEmail, type ReachKind } from '#core/contacts/reach.ts';
 import { type Table, unnamed } from '#core/exchange/table.ts';
+import type { Wrong } from '#core/words/problems.ts';
 import { dateOrderOf, readDate, readReachCell, readYesNo } from './cells.ts';
 import { readHeading } from './headings.ts';
 import { type ColumnMeaning, dated, fieldIdOf, type Mapping, repeatable } from './mapping.ts';
@@ -274,24 +275,25 @@ export const reachOf = (headings: readonly string[]): ReachKind[] =>
   headings.map((h) => readHeading(h).reach);
 
 /** Says what is wrong with a mapping, by column where it can be said. */
-export function problemsWithMapping(mapping: Mapping, columns: number): { path: string; message: string }[] {
-  const problems: { path: string; message: string }[] = [];
+export function problemsWithMapping(mapping: Mapping, columns: number): Wrong[] {
+  const problems: Wrong[] = [];
   if (mapping.columns.length !== columns)
     return [
       {
         path: 'columns',
-        message: `The file has ${columns} columns, ${mapping.columns.length} meanings were given.`,
+        code: 'columns-and-meanings',
+        params: { columns, meanings: mapping.columns.length },
       },
     ];
   mapping.columns.forEach((c, at) => {
     if (!repeatable.has(c) && mapping.columns.indexOf(c) !== at)
-      problems.push({ path: `columns.${at}`, message: `Two columns are set to “${c}”.` });
+      problems.push({ path: `columns.${at}`, code: 'column-twice', params: { meaning: c } });
   });
   const named: ColumnMeaning[] = ['whole name', 'given name', 'family name', 'email', 'email or phone'];
   if (!mapping.columns.some((c) => named.includes(c)))
     problems.push({
       path: 'columns',
-      message: 'No column is set to a name, and none to an email by which somebody could be known.',
+      code: 'no-name-column',
     });
   return problems;
 }

@@ -1,8 +1,8 @@
 import type { ReasonCode } from '#core/words/reasons.ts';
+import { say, words } from '#core/words/spoken.ts';
 
 /** Whom a step of a message plan is for. */
 interface AudienceRule {
-  words: string;
   /** Who gets one copy: everybody under their own key, or every address once. */
   copies: 'each' | 'address';
   /** Why somebody gets nothing who came to be among them after the moment had passed. */
@@ -11,10 +11,12 @@ interface AudienceRule {
 
 /** Every audience there is. A new one is an entry here, and who is in it in `server/messages/audiences.ts`. */
 export const audiences = {
-  orders: { words: 'whoever booked', copies: 'each', after: 'registered after' },
-  attendees: { words: 'attendees', copies: 'address', after: 'registered after' },
-  crew: { words: 'crew', copies: 'each', after: 'signed up after' },
+  orders: { copies: 'each', after: 'registered after' },
+  attendees: { copies: 'address', after: 'registered after' },
+  crew: { copies: 'each', after: 'signed up after' },
 } as const satisfies Record<string, AudienceRule>;
+
+export const sayAudience = (audience: Audience): string => say(words().audiences[audience]);
 
 export type Audience = keyof typeof audiences;
 export const audienceNames = Object.keys(audiences) as [Audience, ...Audience[]];

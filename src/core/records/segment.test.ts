@@ -331,15 +331,15 @@ describe('segments from outside', () => {
   const nested = (depth: number): unknown => (depth === 0 ? { all: [] } : { not: nested(depth - 1) });
   test('nested twenty deep is read, far deeper is refused', () => {
     expect(problems(nested(20))).toEqual([]);
-    expect(problems(nested(200))[0]!.message).toContain(`at most ${segmentLimits.depth} deep`);
+    expect(problems(nested(200))[0]!.params).toEqual({ depth: segmentLimits.depth });
     expect(
-      problems({ all: Array.from({ length: 300 }, () => ({ ask: 'not to be contacted' })) })[0]!.message,
-    ).toContain('at most 200');
+      problems({ all: Array.from({ length: 300 }, () => ({ ask: 'not to be contacted' })) })[0]!.code,
+    ).toBe('too-many-questions');
   });
   test('what is wrong is said with where', () => {
     expect(problems({ all: [{ ask: 'tag', tag: '' }, { any: [{ ask: 'shoe size' }] }] })).toEqual([
-      { path: 'all.0.tag', message: 'Say which.' },
-      { path: 'all.1.any.0.ask', message: '“shoe size” is not a question that can be asked.' },
+      { path: 'all.0.tag', code: 'say-which' },
+      { path: 'all.1.any.0.ask', code: 'no-such-question', params: { question: 'shoe size' } },
     ]);
     expect(
       problems({

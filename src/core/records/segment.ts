@@ -6,6 +6,8 @@ import {
   consentTopics,
 } from '#core/contacts/consent.ts';
 import { isCalendarDate } from '#core/time/dates.ts';
+import type { Params } from '#core/words/filling.ts';
+import type { ProblemCode, Wrong } from '#core/words/problems.ts';
 
 /** A bound on a number: at least two times, at most none. */
 export interface Bound {
@@ -166,35 +168,30 @@ export function freshQuestion(ask: Question['ask']): Question {
 /** How deep groups may stand in one another, and how many questions a segment may have. */
 export const segmentLimits = { depth: 24, questions: 200 } as const;
 
-export interface SegmentProblem {
-  path: string;
-  message: string;
-}
-
 /**
  * Reads a segment as it comes from outside. Returns it, or what is wrong and where: the path leads through the groups
  * ("all.0.times.n").
  */
-export function readSegment(value: unknown): { segment: Segment } | { problems: SegmentProblem[] } {
-  const problems: SegmentProblem[] = [];
+export function readSegment(value: unknown): { segment: Segment } | { problems: Wrong[] } {
+  const problems: Wrong[] = [];
   let questions = 0;
-  const wrong = (path: string, message: string): never[] => {
-    problems.push({ path, message });
+  const wrong: Refuse = (path, code, params) => {
+    problems.push({ path, code, ...(params && { params }) });
     return [];
   };
   const visit = (v: unknown, path: string, depth: number): void => {
     if (problems.length > 20) return;
     if (depth > segmentLimits.depth) {
-      wrong(path, `Groups may stand in one another at most ${segmentLimits.depth} deep.`);
+      wrong(path, 'groups-too-deep', { depth: segmentLimits.depth });
       return;
     }
     if (!isRecord(v)) {
-      wrong(path, 'This is neither a question nor a group of questions.');
+      wrong(path, 'not-a-question');
       return;
     }
     for (const join of ['all', 'any'] as const)
       if (join in v) {
-        if (!Array.isArray(v[join])) wrong(path, 'A group is a list of questions.');
+        if (!Array.isArray(v[join])) wrong(path, 'group-is-a-list');
         else for (const [at, x] of v[join].entries()) visit(x, below(path, `${join}.${at}`), depth + 1);
         return;
       }
@@ -205,7 +202,7 @@ export function readSegment(value: unknown): { segment: Segment } | { problems: 
     questions += 1;
     if (questions > segmentLimits.questions) {
       if (questions === segmentLimits.questions + 1)
-        wrong(path, `A segment has at most ${segmentLimits.questions} questions.`);
+        wrong(path, 'too-many-questions', { questions: segmentLimits.questions });
       return;
     }
     checkQuestion(v, path, wrong);
@@ -223,59 +220,56 @@ const isDay = (v: unknown): boolean => typeof v === 'string' && isCalendarDate(v
 const isId = (v: unknown): boolean =>
   typeof v === 'string' && /^[\da-f]{8}(-[\da-f]{4}){3}-[\da-f]{12}$/iu.test(v);
 
-function checkQuestion(
-  q: Record<string, unknown>,
-  path: string,
-  wrong: (path: string, message: string) => unknown,
-): void {
+type Refuse = (path: string, code: ProblemCode, params?: Params) => unknown;
+
+function checkQuestion(q: Record<string, unknown>, path: string, wrong: Refuse): void {
   const at = (step: string) => below(path, step);
   const text = (key: string, needed = true) => {
     const v = q[key];
     if (v === undefined && !needed) return;
-    if (typeof v !== 'string' || (needed && !v.trim()) || v.length > 200) wrong(at(key), 'Say which.');
+    if (typeof v !== 'string' || (needed && !v.trim()) || v.length > 200) wrong(at(key), 'say-which');
   };
   const number = (key: string, v: unknown, most: number) => {
     if (typeof v !== 'number' || !Number.isFinite(v) || v < 0 || v > most)
-      wrong(at(key), `A number from 0 to ${most.toLocaleString('en')}.`);
+      wrong(at(key), 'number-up-to', { most });
   };
   const bound = (key: string, most: number) => {
     const v = q[key];
     if (!isRecord(v) || !['at least', 'at most', 'exactly'].includes(v.is as string))
-      wrong(at(key), 'Say how many.');
+      wrong(at(key), 'say-how-many');
     else number(`${key}.n`, v.n, most);
   };
   const oneOf = (key: string, values: readonly string[]) => {
-    if (!values.includes(q[key] as string)) wrong(at(key), `One of: ${values.join(', ')}.`);
+    if (!values.includes(q[key] as string)) wrong(at(key), 'one-of', { values: values.join(', ') });
   };
   const window = () => {
     const v = q.within;
     if (!isRecord(v) || !['ever', 'this year', 'last year', 'days', 'between'].includes(v.when as string)) {
-      wrong(at('within'), 'Say in which time.');
+      wrong(at('within'), 'say-in-which-time');
       return;
     }
     if (v.when === 'days') number('within.days', v.days, 36_500);
     if (v.when === 'between') {
-      if (!isDay(v.from) || !isDay(v.to)) wrong(at('within'), 'Say from which day to which.');
-      else if ((v.from as string) > (v.to as string))
-        wrong(at('within.to'), 'The end is before the beginning.');
+      if (!isDay(v.from) || !isDay(v.to)) wrong(at('within'), 'say-from-to');
+      else if ((v.from as string) > (v.to as string)) wrong(at('within.to'), 'ends-before-it-begins');
     }
   };
   const id = (key: string, needed = false) => {
-    if (q[key] === undefined ? needed : !isId(q[key])) wrong(at(key), 'Choose one of the list.');
+    if (q[key] === undefined ? needed : !isId(q[key])) wrong(at(key), 'one-of-the-list');
   };
   const events = () => {
     if (!isRecord(q.of)) {
-      wrong(at('of'), 'Say of which events.');
+      wrong(at('of'), 'say-which-events');
       return;
     }
     for (const key of ['unitId', 'seriesId'])
-      if (q.of[key] !== undefined && !isId(q.of[key])) wrong(at(`of.${key}`), 'Choose one of the list.');
+      if (q.of[key] !== undefined && !isId(q.of[key])) wrong(at(`of.${key}`), 'one-of-the-list');
     for (const key of ['category', 'title'])
       if (q.of[key] !== undefined && (typeof q.of[key] !== 'string' || q.of[key].length > 200))
-        wrong(at(`of.${key}`), 'Say which.');
+        wrong(at(`of.${key}`), 'say-which');
   };
   const onDay = () => {
-    if (q.on !== 'today' && !isDay(q.on)) wrong(at('on'), 'Say on which day.');
+    if (q.on !== 'today' && !isDay(q.on)) wrong(at('on'), 'say-which-day');
   };
   switch (q.ask) {
     case 'tag':
@@ -285,7 +279,7 @@ function checkQuestion(
       oneOf('by', ['email', 'phone', 'address']);
       return;
     case 'age':
-      if (q.from === undefined && q.to === undefined) wrong(at('from'), 'Say from which age, or to which.');
+      if (q.from === undefined && q.to === undefined) wrong(at('from'), 'say-which-age');
       if (q.from !== undefined) number('from', q.from, 130);
       if (q.to !== undefined) number('to', q.to, 130);
       return;
@@ -360,6 +354,6 @@ function checkQuestion(
     case 'in the household of':
       return;
     default:
-      wrong(at('ask'), `“${String(q.ask).slice(0, 40)}” is not a question that can be asked.`);
+      wrong(at('ask'), 'no-such-question', { question: String(q.ask).slice(0, 40) });
   }
 }

@@ -1,5 +1,8 @@
-import { attributes } from '#core/contacts/attributes.ts';
-import { sayShortDate } from '#core/time/say.ts';
+import { sayDay } from '#core/contacts/membership.ts';
+import { sayText } from '#core/words/attributes.ts';
+import type { Params } from '#core/words/filling.ts';
+import type { segmentsEn } from '#core/words/segments.en.ts';
+import { say, spokenIn, words } from '#core/words/spoken.ts';
 import {
   type Bound,
   isQuestion,
@@ -9,6 +12,10 @@ import {
   type Window,
 } from './segment.ts';
 
+type Key = keyof typeof segmentsEn;
+const text = (key: Key, params?: Params): string => say(words().segments[key], params);
+const known = (key: string): key is Key => key in words().segments;
+
 /** What ids stand for, and how money is said. */
 export interface Names {
   of: Readonly<Record<string, string>>;
@@ -17,42 +24,50 @@ export interface Names {
 
 /** Reads a segment back as one plain sentence: "People who came at least twice this year and never gave." */
 export function saySegment(segment: Segment, names: Names): string {
-  const words = clause(segment, names, true);
-  return words ? `People ${words}.` : 'Everybody.';
+  const who = clause(segment, names, true);
+  return who ? text('people', { who }) : text('everybody');
 }
 
 /** One part of a segment in words, for saying why somebody is in it. */
 export function sayPart(s: Segment, names: Names): string {
   if (isQuestion(s)) return sayQuestion(s, names);
-  if ('not' in s) return isQuestion(s.not) ? sayQuestion(s.not, names, true) : 'not the following';
-  return 'all' in s ? 'all of these' : 'any of these';
+  if ('not' in s) return isQuestion(s.not) ? sayQuestion(s.not, names, true) : text('not the following');
+  return text('all' in s ? 'all of these' : 'any of these');
 }
 
+/** A part as a clause that says who; several share one “who”. */
 function clause(s: Segment, names: Names, top = false): string {
-  if (isQuestion(s)) return `who ${sayQuestion(s, names)}`;
-  if ('not' in s) {
-    if (isQuestion(s.not)) return `who ${sayQuestion(s.not, names, true)}`;
-    const inner = clause(s.not, names);
-    return inner ? `who are not among those ${inner}` : 'of whom there are none';
-  }
-  const [list, join] = 'all' in s ? [s.all, 'and'] : [s.any, 'or'];
-  const parts = list.map((x) => clause(x, names)).filter(Boolean);
-  if (parts.length === 0) return 'all' in s ? '' : 'of whom there are none';
-  const joined = parts.map((p, at) => (at && p.startsWith('who ') ? p.slice(4) : p)).join(` ${join} `);
+  const does = doesOf(s, names);
+  if (does !== null) return text('who', { does });
+  if ('not' in s) return text('nobody at all');
+  if (isQuestion(s)) return '';
+  const [list, join] = 'all' in s ? ([s.all, 'and'] as const) : ([s.any, 'or'] as const);
+  const parts = list
+    .map((part) => ({ does: doesOf(part, names), whole: clause(part, names) }))
+    .filter(({ whole }) => whole);
+  if (parts.length === 0) return 'all' in s ? '' : text('nobody at all');
+  if (parts.length === 1) return parts[0]!.whole;
+  const together = (said: string[]) => said.reduce((first, next) => text(join, { first, next }));
   const said =
-    parts.length > 1 ? (parts[0]!.split(' ')[0] === 'who' ? joined : parts.join(` ${join} `)) : parts[0]!;
-  return top || parts.length < 2 ? said : `(${said})`;
+    parts[0]!.does === null
+      ? together(parts.map(({ whole }) => whole))
+      : text('who', { does: together(parts.map(({ does: alone, whole }) => alone ?? whole)) });
+  return top ? said : `(${said})`;
 }
 
-const counts = ['never', 'once', 'twice'];
-const often = (n: number): string => counts[n] ?? `${n} times`;
-
-function bounded(b: Bound, say: (n: number) => string, none: string): string {
-  if (b.n === 0 && b.is !== 'at least') return none;
-  return b.is === 'exactly' ? `exactly ${say(b.n)}` : `${b.is} ${say(b.n)}`;
+/** What people of a part do, as it stands behind “who”; null of a group, and of nobody. */
+function doesOf(s: Segment, names: Names): string | null {
+  if (isQuestion(s)) return sayQuestion(s, names);
+  if (!('not' in s)) return null;
+  if (isQuestion(s.not)) return sayQuestion(s.not, names, true);
+  const who = clause(s.not, names);
+  return who ? text('not among', { who }) : null;
 }
 
-const sayDay = (d: string | undefined): string => (d ? `${sayShortDate(d)} ${d.slice(0, 4)}` : '');
+const often = (n: number): string =>
+  n < 3 ? text((['never', 'once', 'twice'] as const)[n]!) : text('times', { n });
+const none = (b: Bound): boolean => b.n === 0 && b.is !== 'at least';
+const bounded = (b: Bound, number: (n: number) => string): string => text(b.is, { n: number(b.n) });
 
 function sayWindow(w: Window): string {
   switch (w.when) {
@@ -60,124 +75,139 @@ function sayWindow(w: Window): string {
       return '';
     case 'this year':
     case 'last year':
-      return ` ${w.when}`;
+      return text(w.when);
     case 'days':
-      return w.days === 365 ? ' in the last year' : ` in the last ${w.days} days`;
+      return w.days === 365 ? text('in the last year') : text('in the last days', { days: w.days ?? 0 });
     case 'between':
-      return ` from ${sayDay(w.from)} to ${sayDay(w.to)}`;
+      return text('between', { from: w.from ? sayDay(w.from) : '', to: w.to ? sayDay(w.to) : '' });
   }
 }
 
-function sayEvents(of: OfEvents, names: Names): string {
+/** Which events are meant, behind what people did there: “to” it, or a survey “of” it. */
+function sayEvents(of: OfEvents, names: Names, by: 'to' | 'of' = 'to'): string {
   return [
-    of.title ? ` to “${of.title}”` : '',
-    of.category ? ` to something of “${of.category}”` : '',
-    of.unitId ? ` with ${names.of[of.unitId] ?? 'a unit no longer there'}` : '',
-    of.seriesId ? ` in the series of “${names.of[of.seriesId] ?? 'an event no longer there'}”` : '',
+    of.title ? text(`${by} event`, { title: of.title }) : '',
+    of.category ? text(`${by} category`, { category: of.category }) : '',
+    of.unitId ? text('with unit', { unit: names.of[of.unitId] ?? text('unit gone') }) : '',
+    of.seriesId ? text('in series', { series: names.of[of.seriesId] ?? text('event gone') }) : '',
   ].join('');
 }
 
+const sayLanguage = (code: string): string =>
+  new Intl.DisplayNames([spokenIn()], { type: 'language', fallback: 'code' }).of(code) ?? code;
+
 function sayQuestion(q: Question, names: Names, not = false): string {
-  const be = (words: string) => (not ? `are not ${words}` : `are ${words}`);
-  const have = (words: string) => (not ? `have no ${words}` : `have ${words}`);
-  const turn = (words: string) => (not ? `it is not true that they ${words}` : words);
+  /** The question under its key, or the same turned round where it has words for that. */
+  const asked = (key: string, params?: Params): string => {
+    const turned = `not ${key}`;
+    return text((not && known(turned) ? turned : key) as Key, params);
+  };
+  /** One that has no words for being turned round. */
+  const turn = (key: Key, params: Params): string => {
+    const does = text(key, params);
+    return not ? text('turned', { does }) : does;
+  };
+  /** One that holds today, or held on a day. */
+  const on = (day: string, key: string, params: Params): string =>
+    day === 'today'
+      ? asked(key, params)
+      : asked(`${key} then`, { ...params, day: text('on day', { day: sayDay(day) }) });
   switch (q.ask) {
     case 'tag':
-      return `${not ? 'do not have' : 'have'} the tag “${q.tag}”`;
+      return asked('tag', { tag: q.tag });
     case 'reach':
-      return have(
-        {
-          email: not ? 'email' : 'an email',
-          phone: not ? 'telephone' : 'a telephone',
-          address: not ? 'address' : 'an address',
-        }[q.by],
-      );
+      return asked(`reach ${q.by}`);
     case 'age':
-      return be(
-        q.from !== undefined && q.to !== undefined
-          ? `${q.from} to ${q.to} years old`
-          : q.from !== undefined
-            ? `${q.from} or older`
-            : `${q.to} or younger`,
-      );
+      return asked(q.from === undefined ? 'age to' : q.to === undefined ? 'age from' : 'age between', {
+        from: q.from ?? 0,
+        to: q.to ?? 0,
+      });
     case 'postal code':
-      return `${not ? 'do not live' : 'live'} where the postal code begins with ${q.begins.toUpperCase()}`;
+      return asked('postal code', { begins: q.begins.toUpperCase() });
     case 'language':
-      return `${not ? 'do not read' : 'read'} ${q.language === 'fr' ? 'French' : q.language === 'en' ? 'English' : q.language}`;
+      return asked('language', { language: sayLanguage(q.language) });
     case 'consent': {
-      const about = `${q.topic === 'newsletter' ? 'the newsletter' : q.topic}${q.channel === 'email' ? '' : ` by ${q.channel}`}`;
-      if (q.said === 'nothing') return `were ${not ? '' : 'never '}asked about ${about}`;
-      return `${not ? 'did not say' : 'said'} ${q.said} to ${about}`;
+      const word = (value: string) => (known(value) ? text(value) : value);
+      const by = q.channel === 'email' ? '' : ' by';
+      return asked(`${q.said === 'nothing' ? 'asked about' : 'said to'}${by}`, {
+        said: word(q.said),
+        topic: word(q.topic),
+        channel: word(q.channel),
+      });
     }
     case 'not to be contacted':
-      return not ? 'may be contacted' : 'asked not to be contacted';
     case 'moved away':
-      return not ? 'have not moved away' : 'have moved away';
     case 'organization':
-      return be(not ? 'an organization' : 'organizations');
-    case 'custom field': {
-      const field = names.of[q.fieldId] ?? 'a field no longer there';
-      if (q.is === 'filled') return have(not ? `“${field}”` : `“${field}” filled in`);
-      const is = { is: 'is', contains: 'contains', 'at least': 'is at least', 'at most': 'is at most' }[q.is];
-      return `${not ? 'are not among those' : 'are those'} whose “${field}” ${is} “${q.value ?? ''}”`;
-    }
-    case 'detail': {
-      const { many } = attributes[q.detail].text;
-      if (q.is === 'filled') return have(`${many} on record`);
-      return `${not ? 'do not have' : 'have'} “${q.value ?? ''}” ${q.is === 'is' ? 'as' : 'in'} their ${many}`;
-    }
-    case 'member': {
-      const words = q.level ? `members (${q.level})` : 'members';
-      return q.on === 'today' ? be(words) : `${not ? 'were no' : 'were'} ${words} on ${sayDay(q.on)}`;
-    }
-    case 'in a unit': {
-      const unit = names.of[q.unitId] ?? 'a unit no longer there';
-      const words = `${q.role ? `${q.role} ` : ''}in ${unit}`;
-      return q.on === 'today' ? be(words) : `${not ? 'were not' : 'were'} ${words} on ${sayDay(q.on)}`;
-    }
-    case 'works for': {
-      const where = q.organizationId
-        ? (names.of[q.organizationId] ?? 'an organization no longer there')
-        : 'an organization';
-      return q.on === 'today'
-        ? `${not ? 'are not with' : 'are with'} ${where}`
-        : `${not ? 'were not with' : 'were with'} ${where} on ${sayDay(q.on)}`;
-    }
+      return asked(q.ask);
+    case 'custom field':
+      return asked(`field ${q.is}`, {
+        field: names.of[q.fieldId] ?? text('field gone'),
+        value: q.value ?? '',
+      });
+    case 'detail':
+      return asked(`detail ${q.is}`, { detail: sayText(q.detail, 'many'), value: q.value ?? '' });
+    case 'member':
+      return on(q.on, q.level ? 'member of level' : 'member', { level: q.level ?? '' });
+    case 'in a unit':
+      return on(q.on, q.role ? 'role in a unit' : 'in a unit', {
+        role: q.role ?? '',
+        unit: names.of[q.unitId] ?? text('unit gone'),
+      });
+    case 'works for':
+      return on(q.on, 'works for', {
+        organization: q.organizationId
+          ? (names.of[q.organizationId] ?? text('organization gone'))
+          : text('an organization'),
+      });
     case 'registered':
-      return turn(
-        `registered ${bounded(q.times, often, 'for nothing')}${sayEvents(q.of, names)}${sayWindow(q.within)}`,
-      );
     case 'attended':
-      return q.times.n === 0 && q.times.is !== 'at least'
-        ? turn(`never came${sayEvents(q.of, names)}${sayWindow(q.within)}`)
-        : turn(`came ${bounded(q.times, often, 'never')}${sayEvents(q.of, names)}${sayWindow(q.within)}`);
-    case 'missed':
-      return turn(
-        q.times.n === 0 && q.times.is !== 'at least'
-          ? `missed nothing${sayEvents(q.of, names)}${sayWindow(q.within)}`
-          : `registered and did not come ${bounded(q.times, often, 'never')}${sayEvents(q.of, names)}${sayWindow(q.within)}`,
-      );
-    case 'donated': {
-      const to = q.fundId ? ` to ${names.of[q.fundId] ?? 'a fund no longer there'}` : '';
-      return q.amount.n === 0 && q.amount.is !== 'at least'
-        ? turn(`never gave${to}${sayWindow(q.within)}`)
-        : turn(`gave ${bounded(q.amount, names.money, 'nothing')}${to}${sayWindow(q.within)}`);
+    case 'missed': {
+      const nothing = (
+        {
+          registered: 'registered for nothing',
+          attended: 'never attended',
+          missed: 'missed nothing',
+        } as const
+      )[q.ask];
+      return turn(none(q.times) ? nothing : q.ask, {
+        times: bounded(q.times, often),
+        events: sayEvents(q.of, names),
+        time: sayWindow(q.within),
+      });
     }
+    case 'donated':
+      return turn(none(q.amount) ? 'never donated' : 'donated', {
+        amount: bounded(q.amount, names.money),
+        fund: q.fundId ? text('to fund', { fund: names.of[q.fundId] ?? text('fund gone') }) : '',
+        time: sayWindow(q.within),
+      });
     case 'served':
-      return turn(
-        `served ${bounded(q.hours, (n) => (n === 1 ? 'an hour' : `${n} hours`), 'no hour')}${q.role ? ` as “${q.role}”` : ''}${sayWindow(q.within)}`,
-      );
+      return turn('served', {
+        hours: none(q.hours) ? text('no hour') : bounded(q.hours, (count) => text('hours', { count })),
+        role: q.role ? text('as role', { role: q.role }) : '',
+        time: sayWindow(q.within),
+      });
     case 'signed':
-      return `${not ? 'have not signed' : 'have signed'} ${q.waiverId ? (names.of[q.waiverId] ?? 'a waiver no longer there') : 'a waiver that is valid'}${sayWindow(q.within)}`;
+      return asked('signed', {
+        waiver: q.waiverId ? (names.of[q.waiverId] ?? text('waiver gone')) : text('a valid waiver'),
+        time: sayWindow(q.within),
+      });
     case 'last seen':
-      return `${not ? 'were not seen' : 'were last seen'}${sayWindow(q.within) || ' at any time'}`;
+      return asked('last seen', { time: sayWindow(q.within) || text('at any time') });
     case 'answered a survey':
-      return `${not ? 'answered no survey' : 'answered a survey'}${sayEvents(q.of, names).replace(/^ to /u, ' of ')}${
-        q.question || q.said
-          ? ` and said ${q.said ? `“${q.said}”` : 'something'}${q.question ? ` to “${q.question}”` : ''}`
-          : ''
-      }${sayWindow(q.within)}`;
-    case 'in the household of':
-      return `${not ? 'do not live' : 'live'} in the household of ${clause(q.who, names) ? `people ${clause(q.who, names)}` : 'somebody'}`;
+      return asked('answered', {
+        events: sayEvents(q.of, names, 'of'),
+        said: sayAnswered(q.said, q.question),
+        time: sayWindow(q.within),
+      });
+    case 'in the household of': {
+      const who = clause(q.who, names);
+      return asked('in the household of', { whom: who ? text('people who', { who }) : text('somebody') });
+    }
   }
+}
+
+function sayAnswered(said: string | undefined, question: string | undefined): string {
+  if (said) return question ? text('and said to', { said, question }) : text('and said', { said });
+  return question ? text('and said something', { question }) : '';
 }

@@ -1,3 +1,4 @@
+import type { ProblemCode } from '#core/words/problems.ts';
 import type { Role } from './roles.ts';
 
 /** Roles that need a second step at sign-in where the organization asks for it: they reach people's records and money. */
@@ -22,14 +23,13 @@ export function problemWithAccountChange(
   account: Account,
   by: string,
   all: readonly Account[],
-): string | null {
+): ProblemCode | null {
   if (account.id === by && (change.resting || (change.roles && !sameRoles(change.roles, account.roles))))
-    return 'Somebody else changes your own rights.';
+    return 'own-rights';
   const after = all.map((a) =>
     a.id === account.id ? { ...a, roles: change.roles ?? a.roles, resting: change.resting ?? a.resting } : a,
   );
-  if (!after.some((a) => !a.resting && a.roles.includes('coordinator')))
-    return 'A coordinator has to be left.';
+  if (!after.some((a) => !a.resting && a.roles.includes('coordinator'))) return 'last-coordinator';
   return null;
 }
 

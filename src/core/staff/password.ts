@@ -1,4 +1,6 @@
 import { fold } from '#core/contacts/names.ts';
+import type { Said } from '#core/words/filling.ts';
+import type { ProblemCode } from '#core/words/problems.ts';
 
 /** The shortest and longest password, in characters. Length counts; no kinds of characters are asked for (NIST SP 800-63B 5.1.1). */
 const passwordLength = { least: 10, most: 200 } as const;
@@ -15,25 +17,24 @@ export function problemWithPassword(
   password: string,
   owner: PasswordOwner,
   common: ReadonlySet<string>,
-): string | null {
+): Said<ProblemCode> | null {
   const plain = password.normalize('NFKC');
-  if ([...plain].length < passwordLength.least) return `At least ${passwordLength.least} characters.`;
-  if (plain.length > passwordLength.most) return `At most ${passwordLength.most} characters.`;
+  if ([...plain].length < passwordLength.least)
+    return { code: 'password-short', params: { count: passwordLength.least } };
+  if (plain.length > passwordLength.most) return { code: 'too-long', params: { count: passwordLength.most } };
   const lower = plain.toLowerCase();
-  if (new Set(lower).size < 4)
-    return 'The same characters again and again are guessed first. Choose another.';
+  if (new Set(lower).size < 4) return { code: 'password-repeats' };
   // A common password with digits or marks around it is tried as soon as the password itself.
   const bare = lower.replace(/^[\d\W_]+|[\d\W_]+$/gu, '');
   if (common.has(lower) || (bare.length >= 6 && lower.length - bare.length <= 4 && common.has(bare)))
-    return 'This password is on lists that are tried first. Choose another.';
-  if (isRun(lower)) return 'Rows of the keyboard and the alphabet are guessed first. Choose another.';
+    return { code: 'password-listed' };
+  if (isRun(lower)) return { code: 'password-row' };
   const own = [owner.organization, owner.name, owner.email.split('@')[0] ?? '', owner.email]
     .flatMap((text) => [fold(text).replace(/\s/gu, ''), ...fold(text).split(' ')])
     .filter((word) => word.length >= 4);
   const folded = fold(plain).replace(/\s/gu, '');
   const left = own.reduce((text, word) => text.replaceAll(word, ''), folded).replace(/[\d\W_]/gu, '');
-  if (left.length < 4)
-    return 'A password made of your name, address or organization is guessed first. Choose another.';
+  if (left.length < 4) return { code: 'password-own' };
   return null;
 }
 

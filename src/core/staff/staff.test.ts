@@ -90,16 +90,10 @@ test('a coordinator is always left, and nobody changes their own rights', () => 
     { id: 'b', roles: ['coordinator', 'door'] as const, resting: true },
     { id: 'c', roles: ['door'] as const, resting: false },
   ];
-  expect(problemWithAccountChange({ resting: true }, all[0]!, 'c', all)).toBe(
-    'A coordinator has to be left.',
-  );
-  expect(problemWithAccountChange({ roles: ['door'] }, all[0]!, 'c', all)).toBe(
-    'A coordinator has to be left.',
-  );
+  expect(problemWithAccountChange({ resting: true }, all[0]!, 'c', all)).toBe('last-coordinator');
+  expect(problemWithAccountChange({ roles: ['door'] }, all[0]!, 'c', all)).toBe('last-coordinator');
   expect(problemWithAccountChange({ resting: true }, all[2]!, 'a', all)).toBeNull();
-  expect(problemWithAccountChange({ roles: ['coordinator'] }, all[2]!, 'c', all)).toBe(
-    'Somebody else changes your own rights.',
-  );
+  expect(problemWithAccountChange({ roles: ['coordinator'] }, all[2]!, 'c', all)).toBe('own-rights');
   expect(problemWithAccountChange({ roles: ['door'] }, all[2]!, 'c', all)).toBeNull();
   expect(problemWithAccountChange({ resting: false }, all[1]!, 'a', all)).toBeNull();
   expect(needsSecondStep(['door', 'treasurer'], true)).toBe(true);

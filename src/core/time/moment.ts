@@ -1,3 +1,4 @@
+import { say, words } from '#core/words/spoken.ts';
 import { type Instant, plusMinutes, type Zone } from './clock.ts';
 import { instantOf, shiftWall, wallOf } from './wallTime.ts';
 
@@ -18,16 +19,17 @@ export function momentFrom(anchor: Instant, offset: Offset, zone: Zone): Instant
   return offset.minutes === 0 ? day : plusMinutes(day, offset.minutes);
 }
 
-const count = (n: number, one: string): string => `${n} ${one}${n === 1 ? '' : 's'}`;
-
-/** Says an offset in words: "1 day before", "2 hours after", "at". */
-export function sayOffset(offset: Offset): string {
-  if (offset.days === 0 && offset.minutes === 0) return 'at';
+/** Says how far from a moment something is: "1 day before the start", "2 hours after the end", "at the start". */
+export function sayOffset(offset: Offset, moment: string): string {
+  const { times } = words();
+  if (offset.days === 0 && offset.minutes === 0) return say(times.at, { moment });
   const late = offset.days > 0 || (offset.days === 0 && offset.minutes > 0);
-  const parts: string[] = [];
-  if (offset.days !== 0) parts.push(count(Math.abs(offset.days), 'day'));
   const minutes = Math.abs(offset.minutes);
-  if (minutes >= 60) parts.push(count(Math.floor(minutes / 60), 'hour'));
-  if (minutes % 60) parts.push(count(minutes % 60, 'minute'));
-  return `${parts.join(' ')} ${late ? 'after' : 'before'}`;
+  const parts = [
+    [times.days, Math.abs(offset.days)],
+    [times.hours, Math.floor(minutes / 60)],
+    [times.minutes, minutes % 60],
+  ] as const;
+  const span = parts.filter(([, n]) => n > 0).map(([text, n]) => say(text, { n }));
+  return say(late ? times.after : times.before, { span: span.join(' '), moment });
 }

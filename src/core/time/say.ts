@@ -21,6 +21,10 @@ export const sayShortDate = (wall: WallTime | CalendarDate, weekday = false, loc
     .replace(',', '')
     .replace('Sept', 'Sep');
 
+/** "Saturday". */
+export const sayWeekday = (wall: WallTime | CalendarDate, locale = 'en'): string =>
+  format(locale, { weekday: 'long' }).format(asUtc(wall));
+
 /** "09:00". */
 export const sayTime = (wall: WallTime): string => wall.slice(11, 16);
 
@@ -38,19 +42,4 @@ export function sayRange(starts: WallTime, ends: WallTime | null, locale = 'en')
   if (days === 0) return `${head}–${sayTime(ends)}`;
   if (days === 1) return `${head}–${sayTime(ends)} ${locale === 'fr' ? 'le lendemain' : 'next day'}`;
   return `${head} – ${sayLongDate(ends, locale)}, ${sayTime(ends)}`;
-}
-
-/** "today", "tomorrow", "in 23 days", "3 days ago". */
-export function sayDistance(from: CalendarDate, to: CalendarDate): string {
-  const days = daysBetween(from, to);
-  if (days === 0) return 'today';
-  if (days === 1) return 'tomorrow';
-  if (days === -1) return 'yesterday';
-  return days > 0 ? `in ${days} days` : `${-days} days ago`;
-}
-
-/** The consequence of a date typed into a form: "a Saturday, 23 days from now". */
-export function sayConsequence(date: CalendarDate, today: CalendarDate): string {
-  const weekday = format('en', { weekday: 'long' }).format(asUtc(date));
-  return `a ${weekday}, ${sayDistance(today, date).replace(/^in (\d+ days)$/u, '$1 from now')}`;
 }

@@ -106,10 +106,10 @@ describe('moments hang on an anchor', () => {
   });
 
   test('offsets are said in words', () => {
-    expect(sayOffset({ days: -1, minutes: 0 })).toBe('1 day before');
-    expect(sayOffset({ days: 0, minutes: -90 })).toBe('1 hour 30 minutes before');
-    expect(sayOffset({ days: 0, minutes: 120 })).toBe('2 hours after');
-    expect(sayOffset({ days: 0, minutes: 0 })).toBe('at');
+    expect(sayOffset({ days: -1, minutes: 0 }, 'the start')).toBe('1 day before the start');
+    expect(sayOffset({ days: 0, minutes: -90 }, 'the start')).toBe('1 hour 30 minutes before the start');
+    expect(sayOffset({ days: 0, minutes: 120 }, 'the end')).toBe('2 hours after the end');
+    expect(sayOffset({ days: 0, minutes: 0 }, 'the start')).toBe('at the start');
   });
 });
 

@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { expect, test } from 'vitest';
-import { sayConsequence, sayRange } from './say.ts';
+import { sayConsequence } from './distance.ts';
+import { sayRange } from './say.ts';
 import { isWorkingDay, lastWorkingDayBy, workingDaysAfter, workingDaysBefore } from './workingDays.ts';
 
 test('working days skip weekends and holidays', () => {

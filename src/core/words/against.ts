@@ -1,6 +1,7 @@
-import { againstEn } from './against.en.ts';
-import { fillIn, type Params } from './filling.ts';
+import type { againstEn } from './against.en.ts';
+import type { Params } from './filling.ts';
+import { say, words } from './spoken.ts';
 
 /** What speaks against putting somebody on a shift. */
 export const sayAgainst = (code: keyof typeof againstEn, params: Params): string =>
-  fillIn(againstEn[code], params, 'en');
+  say(words().against[code], params);

@@ -58,6 +58,11 @@ export const problemsEn = {
   unprintable: 'This text has characters in it that cannot be printed.',
   'unprintable-name': 'A name in here has characters that cannot be printed.',
   // Whole requests
+  'no-such-date': 'Give a date that exists, of the years 1800 to 2199.',
+  'no-such-time': 'Give a date and a time, like 2026-08-08T09:00.',
+  'no-amount': 'Give an amount.',
+  'price-negative': 'A price cannot be negative.',
+  'price-most': 'A price is at most 100,000.',
   'registration-closed': 'Registration for this event is closed.',
   full: 'There are no longer enough seats for your party. You can join the waitlist.',
   'too-many-unpaid': {

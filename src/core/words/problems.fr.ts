@@ -54,6 +54,11 @@ export const problemsFr: ProblemWords = {
   'one-line-only': 'Écrivez ceci sur une seule ligne, sans tabulations.',
   unprintable: 'Ce texte contient des caractères qui ne s’impriment pas.',
   'unprintable-name': 'Un nom contient ici des caractères qui ne s’impriment pas.',
+  'no-such-date': 'Indiquez une date qui existe, entre 1800 et 2199.',
+  'no-such-time': 'Indiquez une date et une heure, comme 2026-08-08T09:00.',
+  'no-amount': 'Indiquez un montant.',
+  'price-negative': 'Un prix ne peut pas être négatif.',
+  'price-most': 'Un prix est d’au plus 100 000.',
   'registration-closed': 'Les inscriptions à cet événement sont closes.',
   full: 'Il n’y a plus assez de places pour votre groupe. Vous pouvez vous mettre sur la liste d’attente.',
   'too-many-unpaid': {

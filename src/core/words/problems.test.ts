@@ -1,12 +1,12 @@
 import { describe, expect, test } from 'vitest';
 import { problemsEn } from './problems.en.ts';
 import { problemsFr } from './problems.fr.ts';
-import { type ProblemCode, sayProblem } from './problems.ts';
+import { sayProblem } from './problems.ts';
 
 /** What is not found is named by its English word, which a French sentence goes without. */
-const englishOnly: Partial<Record<ProblemCode, string[]>> = { 'not-found': ['what'] };
+const englishOnly: Partial<Record<keyof typeof problemsEn, string[]>> = { 'not-found': ['what'] };
 
-const codes = Object.keys(problemsEn) as ProblemCode[];
+const codes = Object.keys(problemsEn) as (keyof typeof problemsEn)[];
 const paramsIn = (text: unknown): string[] =>
   [...new Set([...JSON.stringify(text).matchAll(/\{\{(\w+)\}\}/gu)].map((m) => m[1]!))].sort();
 

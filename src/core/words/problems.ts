@@ -1,9 +1,10 @@
 import { fillIn, type Language, type Params, type Plurals } from './filling.ts';
 import { type ProblemWords, problemsEn } from './problems.en.ts';
 import { problemsFr } from './problems.fr.ts';
+import type { refusalsEn } from './refusals.en.ts';
 
 /** What is wrong, as a code that stays; the words are found at the edge. */
-export type ProblemCode = keyof typeof problemsEn;
+export type ProblemCode = keyof typeof problemsEn | keyof typeof refusalsEn;
 
 /** What is wrong with one field, by its path. */
 export interface Wrong {
@@ -12,12 +13,26 @@ export interface Wrong {
   params?: Params;
 }
 
-const catalogues = { en: problemsEn, fr: problemsFr } satisfies Record<Language, ProblemWords>;
+export const wrongAt = (path: string, code: ProblemCode, params?: Params): Wrong =>
+  params ? { path, code, params } : { path, code };
 
-export const isProblemCode = (code: string): code is ProblemCode => Object.hasOwn(problemsEn, code);
+type Catalogue = Readonly<Record<string, string | Plurals>>;
+const catalogues: Record<Language, Catalogue> = {
+  en: problemsEn,
+  fr: problemsFr,
+} satisfies Record<Language, ProblemWords>;
+
+// What only staff meet is not loaded where the public reads (spoken.ts).
+let ofStaff: (code: string) => string | Plurals | undefined = () => undefined;
+export const alsoSay = (find: typeof ofStaff): void => {
+  ofStaff = find;
+};
+
+const textOf = (code: string, language: Language): string | Plurals | undefined =>
+  Object.hasOwn(problemsEn, code) ? catalogues[language][code] : ofStaff(code);
+
+export const isProblemCode = (code: string): code is ProblemCode => textOf(code, 'en') !== undefined;
 
 /** What is wrong in words. Of a text with plural forms, the one for `count` (Unicode CLDR, by Intl.PluralRules). */
-export function sayProblem(code: ProblemCode, params: Params = {}, language: Language = 'en'): string {
-  const text: string | Plurals = catalogues[language][code];
-  return fillIn(text, params, language);
-}
+export const sayProblem = (code: ProblemCode, params: Params = {}, language: Language = 'en'): string =>
+  fillIn(textOf(code, language) ?? code, params, language);

@@ -1,5 +1,6 @@
-import { fillIn, type Param, type Plurals } from './filling.ts';
-import { reasonsEn } from './reasons.en.ts';
+import type { Param } from './filling.ts';
+import type { reasonsEn } from './reasons.en.ts';
+import { say, words } from './spoken.ts';
 
 export type ReasonCode = keyof typeof reasonsEn;
 
@@ -15,12 +16,11 @@ export const because = <Code extends ReasonCode>(code: Code, params?: Reason['pa
 
 /** A reason in words. */
 export function sayReason({ code, params = {} }: Reason): string {
-  const text: string | Plurals = reasonsEn[code];
   const said = Object.entries(params).map(([name, value]): [string, Param] => [
     name,
     typeof value === 'object' && 'code' in value ? sayReason(value) : value,
   ]);
-  return fillIn(text, Object.fromEntries(said), 'en');
+  return say(words().reasons[code], Object.fromEntries(said));
 }
 
 export const sayIfAny = (reason: Reason | null): string | null => reason && sayReason(reason);

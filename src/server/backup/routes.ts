@@ -2,11 +2,12 @@ import { createReadStream, statSync } from 'node:fs';
 import type { Response } from 'express';
 import type { backupContract } from '#contract/backup.ts';
 import { fold } from '#core/contacts/names.ts';
+import { sayProblem } from '#core/words/problems.ts';
 import { type App, inTransaction } from '../app/app.ts';
 import type { Keeper } from '../app/keeping.ts';
 import { record } from '../app/record.ts';
 import { File, type Handlers } from '../http/handle.ts';
-import { conflict, invalid, notFound } from '../http/problem.ts';
+import { invalid, notFound, Problem, refused } from '../http/problem.ts';
 import { theOrganization } from '../staff/store.ts';
 import { BackupRefused } from './archive.ts';
 
@@ -28,12 +29,9 @@ class BackupFile extends File {
   }
 }
 
-const noFolder = (app: App): string =>
-  app.db.shared
-    ? 'This organization lives on a PostgreSQL server. Back it up there, with pg_dump or what the server offers.'
-    : 'Backups are made of a data folder, and there is none here.';
+const noFolder = (app: App) => (app.db.shared ? 'backup-on-server' : 'no-folder');
 const keeperOf = (app: App): Keeper => {
-  if (!app.keeper) throw conflict('no-folder', noFolder(app));
+  if (!app.keeper) throw refused(noFolder(app));
   return app.keeper;
 };
 
@@ -42,7 +40,7 @@ async function asked<T>(work: () => T | Promise<T>): Promise<T> {
   try {
     return await work();
   } catch (error) {
-    if (error instanceof BackupRefused) throw conflict('backup', error.message);
+    if (error instanceof BackupRefused) throw new Problem(409, 'backup', error.message);
     throw error;
   }
 }
@@ -51,7 +49,7 @@ export const backupHandlers: Handlers<typeof backupContract> = {
   'GET /api/backups': async ({ app }) => ({
     backups: app.keeper?.list() ?? [],
     working: app.keeper?.working() ?? null,
-    unable: app.keeper ? null : noFolder(app),
+    unable: app.keeper ? null : sayProblem(noFolder(app)),
   }),
 
   'POST /api/backups': async (c) => {
@@ -83,7 +81,7 @@ export const backupHandlers: Handlers<typeof backupContract> = {
   'POST /api/backups/:name/restore': async (c) => {
     const { name } = await theOrganization(c.app.db);
     if (fold(c.body.organization) !== fold(name))
-      throw invalid([{ path: 'organization', message: `Type the name as it stands: ${name}.` }]);
+      throw invalid([{ path: 'organization', code: 'name-as-it-stands', params: { name } }]);
     const about = await asked(() => keeperOf(c.app).restore(c.params.name));
     // Whoever did it need not exist in what was put back.
     await inTransaction(c.app, { ...c.actor, staffId: null }, (w) =>

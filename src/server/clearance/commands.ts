@@ -1,6 +1,6 @@
 import type { EventPlan } from '#contract/events.ts';
 import { dueDates } from '#core/clearance/deadline.ts';
-import { factsOf } from '#core/clearance/rules.ts';
+import { factsOf, sameFacts } from '#core/clearance/rules.ts';
 import {
   type DecisionWord,
   decideStep,
@@ -18,7 +18,7 @@ import { insert, update } from '../db/database.ts';
 import { moveOn } from '../events/moving.ts';
 import { lacksOfEvent } from '../events/readiness.ts';
 import { readEvent, readOffers } from '../events/store.ts';
-import { conflict, invalid, notFound, Problem } from '../http/problem.ts';
+import { invalid, notFound, refused } from '../http/problem.ts';
 import { theOrganization } from '../staff/store.ts';
 import {
   deadlineOf,
@@ -34,13 +34,12 @@ import {
 export async function submit(w: Work, eventId: string): Promise<void> {
   const { tx, app, now } = w;
   const event = await readEvent(tx, eventId, true);
-  if (event.state !== 'draft')
-    throw conflict('event-state', `Only a draft can be sent; this event is ${event.state}.`);
+  if (event.state !== 'draft') throw refused('not-a-draft', { state: event.state });
   const { zone, holidays } = await theOrganization(tx);
   const today = dateOf(now, zone);
   const offers = await readOffers(tx, eventId);
   const stops = lacksOfEvent(event, offers, today).filter((l) => l.stops);
-  if (stops.length) throw invalid(stops.map((l) => ({ path: 'plan', message: l.text })));
+  if (stops.length) throw invalid(stops.map(({ code, params }) => ({ path: 'plan', code, params })));
   const { steps } = await neededSteps(tx, event, offers);
   const deadline = await deadlineOf(tx, event, steps, now);
   await endClearances(tx, eventId);
@@ -114,7 +113,7 @@ export async function reopenChanged(
       });
       reopened.push(rule.step);
     } else if (
-      JSON.stringify(step.because) !== JSON.stringify(because) &&
+      !sameFacts(step.because, because) &&
       (step.state === 'cleared' || step.state === 'cleared with conditions')
     ) {
       await update(w.tx, 'clearance_steps', step.id, {
@@ -145,23 +144,14 @@ export async function decide(
   const steps = await readSteps(tx, eventId);
   const step = steps.find((s) => s.id === stepId)!;
   if (!staff.approves.includes(step.approves))
-    throw new Problem(
-      403,
-      'not-your-step',
-      `${step.step} is decided by those who approve for ${step.approves}.`,
-    );
-  if (await sentBySame(tx, eventId, staff.id))
-    throw new Problem(403, 'own-plan', 'You sent this plan. Somebody else who approves decides it.');
-  if (!isOpenForDecision(step.state))
-    throw conflict('step-state', `This step is ${step.state}; there is nothing to decide now.`);
+    throw refused('not-your-step', { step: step.step, word: step.approves }, 403);
+  if (await sentBySame(tx, eventId, staff.id)) throw refused('own-plan', {}, 403);
+  if (!isOpenForDecision(step.state)) throw refused('step-state', { state: step.state });
   if (needsWords(body.decision) && body.words.length < 3)
     throw invalid([
       {
         path: 'words',
-        message:
-          body.decision === 'clear with conditions'
-            ? 'Say what the condition is.'
-            : 'Say why, so that the plan can be mended.',
+        code: body.decision === 'clear with conditions' ? 'condition-needed' : 'why-sent-back',
       },
     ]);
   await update(tx, 'clearance_steps', step.id, { decidedAt: now, decidedBy: staff.id, words: body.words });

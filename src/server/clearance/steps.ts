@@ -1,8 +1,17 @@
 import type { Clearance } from '#contract/clearance.ts';
 import { lastDayToSubmit } from '#core/clearance/deadline.ts';
-import { type ClearanceRule, factFlags, factsOf, type NeededStep, stepsFor } from '#core/clearance/rules.ts';
+import {
+  type ClearanceRule,
+  type Fact,
+  factsOf,
+  isFactFlag,
+  type NeededStep,
+  sayFact,
+  stepsFor,
+} from '#core/clearance/rules.ts';
 import { mayDecideStep, type Step, standingOf } from '#core/clearance/steps.ts';
 import { dateOf } from '#core/time/wallTime.ts';
+import { sayProblem } from '#core/words/problems.ts';
 import { sayReason } from '#core/words/reasons.ts';
 import type { SignedIn } from '../app/app.ts';
 import { byOwner, first, type Queries } from '../db/database.ts';
@@ -15,7 +24,7 @@ export interface StepRow extends Step {
   step: string;
   approves: string;
   asks: string;
-  because: string[];
+  because: Fact[];
   workingDays: number;
   dueOn: string;
   decidedAt: string | null;
@@ -134,8 +143,8 @@ export async function clearanceOf(
       why: sayReason(deadline.why),
     },
     facts: [
-      ...(event.capacity ? [`${event.capacity} people`] : []),
-      ...facts.flags.map((f) => factFlags[f as keyof typeof factFlags]),
+      ...(event.capacity ? [sayFact({ code: 'headcount', params: { people: event.capacity } })] : []),
+      ...facts.flags.filter(isFactFlag).map((code) => sayFact({ code })),
     ],
     steps: sent
       ? steps.map((s) => ({
@@ -144,7 +153,7 @@ export async function clearanceOf(
           approves: s.approves,
           order: s.order,
           asks: s.asks,
-          because: s.because,
+          because: s.because.map(sayFact),
           dueOn: s.dueOn,
           state: s.state,
           decidedAt: s.decidedAt,
@@ -158,7 +167,7 @@ export async function clearanceOf(
           approves: rule.approves,
           order: rule.order,
           asks: rule.asks,
-          because,
+          because: because.map(sayFact),
           dueOn: null,
           state: 'waiting' as const,
           decidedAt: null,
@@ -168,7 +177,7 @@ export async function clearanceOf(
         })),
     lacks: lacksOfEvent(event, offers, dateOf(now, zone))
       .filter((l) => l.stops)
-      .map((l) => l.text),
+      .map((l) => sayProblem(l.code, l.params)),
   };
 }
 

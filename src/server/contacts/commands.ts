@@ -26,7 +26,7 @@ export async function addContact(
   const { country } = await theOrganization(w.tx);
   const { email, phone, problems: wrong } = readReach(body, country);
   const problems: FieldProblem[] = [...wrong];
-  if (!fullName(body)) problems.push({ path: 'given', message: 'Give a name.' });
+  if (!fullName(body)) problems.push({ path: 'given', code: 'name-needed' });
   if (problems.length) throw invalid(problems);
   const source = `added by ${w.actor.name}`;
   if (body.kind === 'organization') {
@@ -57,20 +57,19 @@ export async function changeContact(
   const { country, zone } = await theOrganization(tx);
   const { emails, phones, given, family, fields: own, ...fields } = body;
   const named = { given: given ?? before.givenName, family: family ?? before.familyName };
-  const problems: FieldProblem[] = fullName(named) ? [] : [{ path: 'given', message: 'Give a name.' }];
+  const problems: FieldProblem[] = fullName(named) ? [] : [{ path: 'given', code: 'name-needed' }];
   const reach = readReachLists({ emails, phones }, country, problems);
   const today = dateOf(now, zone);
   if (fields.deceasedOn && fields.deceasedOn > today)
-    problems.push({ path: 'deceasedOn', message: 'This date is in the future.' });
+    problems.push({ path: 'deceasedOn', code: 'in-the-future' });
   if (fields.birthDate && fields.birthDate > today)
-    problems.push({ path: 'birthDate', message: 'This date is in the future.' });
+    problems.push({ path: 'birthDate', code: 'in-the-future' });
   const dated = [
     ...(emails ?? []).map((e, at) => ({ path: `emails.${at}.endedOn`, day: e.endedOn })),
     ...(phones ?? []).map((p, at) => ({ path: `phones.${at}.endedOn`, day: p.endedOn })),
     { path: 'movedOn', day: fields.movedOn },
   ];
-  for (const { path, day } of dated)
-    if (day && day > today) problems.push({ path, message: 'This date is in the future.' });
+  for (const { path, day } of dated) if (day && day > today) problems.push({ path, code: 'in-the-future' });
   const fill = await setValues(tx, contactId, own ?? {}, problems);
   if (problems.length) throw invalid(problems);
   await fill();

@@ -1,4 +1,5 @@
-import { attributes, textKeys } from '#core/contacts/attributes.ts';
+import { textKeys } from '#core/contacts/attributes.ts';
+import { sayAttribute } from '#core/words/attributes.ts';
 import type { Work } from '../app/app.ts';
 import { record } from '../app/record.ts';
 import { first, type Queries } from '../db/database.ts';
@@ -66,7 +67,7 @@ export async function whatErasingDoes(
   const because = (parts: string[], why: string) => (parts.length ? [`${parts.join(' and ')}: ${why}`] : []);
   return {
     goes: [
-      `name, address, birth date, languages, ${textKeys.map((key) => attributes[key].words).join(', ')}`,
+      `name, address, birth date, languages, ${textKeys.map(sayAttribute).join(', ')}`,
       ...of(n.emails!, 'email', 'emails'),
       ...of(n.phones!, 'telephone', 'telephones'),
       ...of(n.relations!, 'relation to another person', 'relations to other people'),

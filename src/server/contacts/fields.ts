@@ -75,7 +75,7 @@ async function needFree(tx: Queries, name: string, but: string | null): Promise<
     'select 1 as x from custom_fields where lower(name) = lower($1) and ($2::uuid is null or id <> $2)',
     [name, but],
   );
-  if (taken) throw invalid([{ path: 'name', message: 'There is a field of this name.' }]);
+  if (taken) throw invalid([{ path: 'name', code: 'field-exists' }]);
 }
 
 const distinct = (list: readonly string[]): string[] => [
@@ -90,7 +90,7 @@ export const fieldsHandlers: Handlers<typeof fieldsContract> = {
     await needFree(tx, body.name, null);
     const choices = body.kind === 'one of' ? distinct(body.choices) : [];
     if (body.kind === 'one of' && choices.length < 2)
-      throw invalid([{ path: 'choices', message: 'Give at least two choices, one a line.' }]);
+      throw invalid([{ path: 'choices', code: 'two-choices-by-line' }]);
     const id = app.ids.id();
     const last = await first<{ n: number }>(
       tx,
@@ -115,7 +115,7 @@ export const fieldsHandlers: Handlers<typeof fieldsContract> = {
     if (body.name) await needFree(tx, body.name, field.id);
     const choices = body.choices && distinct(body.choices);
     if (choices && field.kind === 'one of' && choices.length < 2)
-      throw invalid([{ path: 'choices', message: 'Give at least two choices, one a line.' }]);
+      throw invalid([{ path: 'choices', code: 'two-choices-by-line' }]);
     await update(tx, 'custom_fields', field.id, {
       ...(body.name ? { name: body.name } : {}),
       ...(choices && field.kind === 'one of' ? { choices } : {}),
@@ -131,7 +131,7 @@ export const fieldsHandlers: Handlers<typeof fieldsContract> = {
     const field = (await readFields(c.tx)).find((f) => f.id === c.params.id);
     if (!field) throw notFound('This field');
     if (field.filled && c.body.name.trim() !== field.name)
-      throw invalid([{ path: 'name', message: `Type the name as it stands: ${field.name}.` }]);
+      throw invalid([{ path: 'name', code: 'name-as-it-stands', params: { name: field.name } }]);
     await c.tx.query('delete from custom_fields where id = $1', [field.id]);
     await record(c, 'field changed', {
       fieldId: field.id,

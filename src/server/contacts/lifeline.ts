@@ -1,12 +1,20 @@
 import type { LifelineEntry } from '#contract/contacts.ts';
-import type { LifelineKind } from '#core/contacts/lifeline.ts';
+import type { LifelineKind, LifeSaid } from '#core/contacts/lifeline.ts';
 import type { Queries } from '../db/database.ts';
 
 export interface LifelineRow extends Omit<LifelineEntry, 'detail' | 'text'> {
-  text: string;
-  detail: string;
+  said: LifeSaid;
+  detail: LifeSaid | null;
   amount: number | null;
 }
+
+/** What is said as SQL: a code, which may be an expression, and what its words are filled in with. */
+const said = (code: string, params: Record<string, string> = {}): string =>
+  `jsonb_build_object('code', ${code}, 'params', jsonb_build_object(${Object.entries(params)
+    .map(([name, value]) => `'${name}', ${value}`)
+    .join(', ')}))`;
+const asWritten = (words: string): string =>
+  `case when ${words} <> '' then ${said("'as written'", { words })} end`;
 
 /** Everything kept about one person, newest first. One union, so that nothing about a person can be left out of order. */
 export const readLifeline = (
@@ -19,59 +27,76 @@ export const readLifeline = (
   unitId: string | null = null,
 ): Promise<LifelineRow[]> =>
   tx.query<LifelineRow>(
-    `select l.at, l.kind, l.text, coalesce(l.detail, '') as detail, l.amount, e.id as event_id, e.public_title as event_title
+    `select l.at, l.kind, l.said, l.detail, l.amount, e.id as event_id, e.public_title as event_title
      from (
-       select s.at, 'registration' as kind, s.state as text, s.reason as detail, null::bigint as amount, r.event_id
+       select s.at, 'registration' as kind, ${said('s.state')} as said, ${asWritten('s.reason')} as detail,
+              null::bigint as amount, r.event_id
          from registrations r join registration_states s on s.registration_id = r.id where r.contact_id = $1
        union all
-       select o.placed_at, 'registration', 'booked for ' || o.seats || case when o.seats = 1 then ' seat' else ' seats' end,
-              'order ' || o.number, null, o.event_id
+       select o.placed_at, 'registration', ${said("'booked'", { seats: 'o.seats' })}, ${said("'order'", { number: 'o.number' })},
+              null, o.event_id
          from orders o where o.buyer_contact_id = $1
        union all
-       select coalesce(a.arrived_at, e.ends_at, e.starts_at), 'attendance', a.state, null, null, a.event_id
+       select coalesce(a.arrived_at, e.ends_at, e.starts_at), 'attendance', ${said('a.state')}, null, null, a.event_id
          from attendance a join events e on e.id = a.event_id where a.contact_id = $1 and a.state <> 'expected'
        union all
-       select p.at, 'money', case when p.amount < 0 then 'refund' when p.kind = 'donation' then 'donation' else 'payment' end,
-              concat_ws(', ', p.method, f.name, nullif(p.reason, '')), p.amount, p.event_id
+       select p.at, 'money',
+              ${said("case when p.amount < 0 then 'refund' when p.kind = 'donation' then 'donation' else 'payment' end")},
+              ${said("'paid'", {
+                method: said('p.method'),
+                more: "coalesce(', ' || f.name, '') || coalesce(', ' || nullif(p.reason, ''), '')",
+              })}, p.amount, p.event_id
          from payments p left join donations d on d.payment_id = p.id left join funds f on f.id = d.fund_id where p.contact_id = $1
        union all
-       select coalesce(case when a.state in ('served', 'missed') then s.ends_at end, a.made_at), 'shift', a.state,
-              s.role || coalesce(', ' || trim_scale(a.hours) || ' hours', ''), null, s.event_id
+       select coalesce(case when a.state in ('served', 'missed') then s.ends_at end, a.made_at), 'shift', ${said('a.state')},
+              ${said("case when a.hours is null then 'as role' else 'as role for' end", { role: 's.role', hours: 'a.hours' })},
+              null, s.event_id
          from assignments a join shifts s on s.id = a.shift_id where a.contact_id = $1
        union all
-       select g.at, 'waiver', case when g.relation = 'guardian' then 'signed by a guardian' else 'signed' end,
-              w.title || ', version ' || w.version || ', by ' || g.typed_name, null, g.event_id
+       select g.at, 'waiver', ${said("case when g.relation = 'guardian' then 'signed by a guardian' else 'signed' end")},
+              ${said("'signature'", { title: 'w.title', version: 'w.version', name: 'g.typed_name' })}, null, g.event_id
          from signatures g join waivers w on w.id = g.waiver_id where g.contact_id = $1
        union all
-       select coalesce(m.sent_at, m.planned_for, m.created_at), 'message', m.state, coalesce(m.subject, m.reason), null, m.event_id
+       select coalesce(m.sent_at, m.planned_for, m.created_at), 'message', ${said('m.state')},
+              ${asWritten('coalesce(m.subject, m.reason)')}, null, m.event_id
          from messages m where m.contact_id = $1 and m.state in ('sent', 'failed', 'bounced')
        union all
-       select x.answered_on::timestamptz, 'survey', 'answered', v.title->>'en', null, v.event_id
+       select x.answered_on::timestamptz, 'survey', ${said("'answered'")}, ${asWritten("coalesce(v.title->>'en', '')")}, null, v.event_id
          from survey_responses x join surveys v on v.id = x.survey_id where x.contact_id = $1
        union all
-       select n.at, 'note', n.text, concat_ws(', ', n.author, 'due ' || n.due_on, case when n.done_at is not null then 'done' end), null, null
+       select n.at, 'note', ${said("'as written'", { words: 'n.text' })},
+              ${said(
+                "'written by' || case when n.due_on is null then '' else ', due' end || case when n.done_at is null then '' else ', done' end",
+                { author: 'n.author', date: "jsonb_build_object('date', n.due_on)" },
+              )}, null, null
          from contact_notes n where n.contact_id = $1
        union all
-       select k.submitted_at, 'clearance', 'sent a plan for clearance',
-              case when k.late_by_days > 0 then k.late_by_days || ' working days late' end, null, k.event_id
+       select k.submitted_at, 'clearance', ${said("'plan sent'")},
+              case when k.late_by_days > 0 then ${said("'late'", { days: 'k.late_by_days' })} end, null, k.event_id
          from clearances k join staff s on s.id = k.submitted_by where s.contact_id = $1
        union all
-       select p.decided_at, 'clearance', p.state, concat_ws(', ', p.step, nullif(p.words, '')), null, k.event_id
+       select p.decided_at, 'clearance', ${said('p.state')},
+              ${said("'step'", { step: 'p.step', words: "coalesce(', ' || nullif(p.words, ''), '')" })}, null, k.event_id
          from clearance_steps p join clearances k on k.id = p.clearance_id join staff s on s.id = p.decided_by
          where s.contact_id = $1 and p.decided_at is not null
        union all
-       select i.applied_at, 'record', 'changed by an import',
-              i.file_name || ', line ' || r.line || coalesce(': ' || (
-                select string_agg(c->>'field', ', ') from jsonb_array_elements(r.changes) c where (c->>'applied')::boolean), ''), null, null
+       select i.applied_at, 'record', ${said("'changed by import'")},
+              ${said("case when c.fields is null then 'line' else 'line, fields' end", {
+                file: 'i.file_name',
+                line: 'r.line',
+                fields: 'c.fields',
+              })}, null, null
          from import_rows r join imports i on i.id = r.import_id
+         cross join lateral (select string_agg(c->>'field', ', ') as fields from jsonb_array_elements(r.changes) c
+                             where (c->>'applied')::boolean) c
          where r.contact_id = $1 and r.applied ? 'changes' and i.state = 'applied'
        union all
-       select c.created_at, 'record', 'became a contact', c.source, null, null from contacts c where c.id = $1
+       select c.created_at, 'record', ${said("'became a contact'")}, ${asWritten('c.source')}, null, null from contacts c where c.id = $1
        union all
-       select u.at, 'record', u.action, 'by ' || u.actor, null, null from audit u
-         where u.subject_kind = 'contact' and u.subject_id = $1
+       select u.at, 'record', ${said("'as written'", { words: 'u.action' })}, ${said("'by'", { name: 'u.actor' })}, null, null
+         from audit u where u.subject_kind = 'contact' and u.subject_id = $1
      ) l left join events e on e.id = l.event_id
      where l.kind = any($2) and ($5::uuid is null or e.unit_id = $5)
-     order by l.at desc, l.kind, l.text limit $3 offset $4`,
+     order by l.at desc, l.kind, l.said::text limit $3 offset $4`,
     [contactId, kinds, limit, offset, unitId],
   );

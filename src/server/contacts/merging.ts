@@ -2,11 +2,12 @@ import type { MergeField } from '#contract/pairs.ts';
 import { type AttributeKey, attributeKeys, attributes, type Texts } from '#core/contacts/attributes.ts';
 import { fold, fullName } from '#core/contacts/names.ts';
 import { onShift } from '#core/crew/states.ts';
+import { sayAttribute } from '#core/words/attributes.ts';
 import type { Work } from '../app/app.ts';
 import { record } from '../app/record.ts';
 import { among } from '../db/among.ts';
 import { first, insert, type Queries, update } from '../db/database.ts';
-import { conflict, notFound } from '../http/problem.ts';
+import { notFound, refused } from '../http/problem.ts';
 import { columnKey, ownColumns } from './columns.ts';
 import { refreshFound } from './keys.ts';
 import { dropPairsOf } from './pairs.ts';
@@ -123,12 +124,11 @@ export async function mergeContacts(
   chosen: Chosen = {},
 ): Promise<string> {
   const { tx, app, now } = w;
-  if (keptId === mergedId) throw conflict('merge-itself', 'A contact cannot be merged into itself.');
+  if (keptId === mergedId) throw refused('merge-itself');
   const kept = await first<Own>(tx, ownSql, [keptId]);
   const merged = await first<Own>(tx, ownSql, [mergedId]);
   if (!kept || !merged) throw notFound('One of the two contacts');
-  if (kept.kind !== merged.kind)
-    throw conflict('merge-kinds', 'A person and an organization are not merged into one.');
+  if (kept.kind !== merged.kind) throw refused('merge-kinds');
   const after = joined(kept, merged, chosen);
   const moved: Moved = { rows: {}, copied: {}, shifts: [] };
   moved.shifts = await dropDoubleShifts(tx, keptId, mergedId);
@@ -266,14 +266,13 @@ export async function unmerge(w: Work, mergeId: string): Promise<Unmerged> {
     mergeId,
   ]);
   if (!merge) throw notFound('This merge');
-  if (merge.undoneAt) throw conflict('merge-undone', 'This merge was taken apart already.');
+  if (merge.undoneAt) throw refused('merge-undone');
   const later = await first(
     tx,
     'select 1 as x from merges where undone_at is null and id > $1 and (kept in ($2, $3) or merged in ($2, $3)) and id <> $1',
     [mergeId, merge.kept, merge.merged],
   );
-  if (later)
-    throw conflict('merge-later', 'One of the two was merged again since. Take the newer merge apart first.');
+  if (later) throw refused('merge-later');
   const { kept, merged, moved } = merge;
   const left: string[] = [];
   await update(tx, 'contacts', merged, { mergedInto: null, updatedAt: now });
@@ -323,9 +322,9 @@ export async function unmerge(w: Work, mergeId: string): Promise<Unmerged> {
   return { contactId: merged, back, since, left };
 }
 
-const ownWords: Record<string, string> = {
-  kind: 'kind',
-  ...Object.fromEntries(attributeKeys.map((key) => [columnKey(key), attributes[key].words])),
+const ownWords = (column: string): string => {
+  const key = attributeKeys.find((k) => columnKey(k) === column);
+  return key ? sayAttribute(key) : column;
 };
 
 const alike = (a: unknown, b: unknown): boolean => JSON.stringify(a) === JSON.stringify(b);
@@ -344,7 +343,7 @@ async function restoreOwn(
     // A merge of an older version says nothing of fields that came later.
     if (!(field in after) || alike(before[field], after[field])) continue;
     if (alike(current[field], after[field])) back[field] = before[field];
-    else left.push(`${ownWords[field]} was changed since and stays`);
+    else left.push(`${ownWords(field)} was changed since and stays`);
   }
   await update(tx, 'contacts', kept, { ...back, updatedAt: now });
   return left;

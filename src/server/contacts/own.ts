@@ -1,5 +1,5 @@
 import type { OwnDetailsOf, OwnedLink, OwnPage, ownContract } from '#contract/own.ts';
-import { attributes, textsOf } from '#core/contacts/attributes.ts';
+import { textsOf } from '#core/contacts/attributes.ts';
 import { consentChannels, consentTopics } from '#core/contacts/consent.ts';
 import { fullName } from '#core/contacts/names.ts';
 import {
@@ -13,11 +13,12 @@ import {
 import { readReach } from '#core/contacts/reach.ts';
 import { sayMembership } from '#core/imports/rows.ts';
 import { dateOf } from '#core/time/wallTime.ts';
+import { sayAttribute } from '#core/words/attributes.ts';
 import { followLink, renewLink, stopLink, type Work } from '../app/app.ts';
 import { record } from '../app/record.ts';
 import { first, insert, type Queries, update } from '../db/database.ts';
 import type { Handlers } from '../http/handle.ts';
-import { conflict, type FieldProblem, invalid, notFound } from '../http/problem.ts';
+import { type FieldProblem, invalid, notFound, refused } from '../http/problem.ts';
 import { theOrganization } from '../staff/store.ts';
 import { columnKey } from './columns.ts';
 import { refreshFound } from './keys.ts';
@@ -96,7 +97,7 @@ interface ProposalRow {
   state: string;
 }
 const wishWords: Record<ProposableField | MembershipWish | OutsideField, string> = {
-  ...(Object.fromEntries(proposable.map((field) => [field, attributes[field].words])) as Record<
+  ...(Object.fromEntries(proposable.map((field) => [field, sayAttribute(field)])) as Record<
     ProposableField,
     string
   >),
@@ -111,7 +112,7 @@ const proposalSql = `select p.id, p.contact_id, c.given_name, c.family_name, p.f
 
 /** Takes a change over, or leaves the record as it is. */
 async function decideProposal(w: Work, row: ProposalRow, accept: boolean): Promise<void> {
-  if (row.state !== 'open') throw conflict('decided', 'This change was decided already.');
+  if (row.state !== 'open') throw refused('decided');
   await update(w.tx, 'proposals', row.id, {
     state: accept ? 'taken' : 'left',
     decidedBy: w.actor.staffId,
@@ -192,7 +193,7 @@ export const ownHandlers: Handlers<typeof ownContract> = {
     const contact = await store.readContact(c.tx, contactId);
     if (!contact) throw notFound('This contact');
     const address = contact.emails.find((e) => !e.bounced && !e.endedOn)?.email ?? null;
-    if (!address) throw conflict('no-email', 'There is no email address to send it to.');
+    if (!address) throw refused('no-email');
     await record(c, 'own link asked', { contactId: contact.id, by: c.staff.name });
     return { sentTo: address };
   },

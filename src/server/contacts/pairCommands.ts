@@ -4,7 +4,7 @@ import { weightOf } from '#core/contacts/keeping.ts';
 import type { Work } from '../app/app.ts';
 import { record } from '../app/record.ts';
 import { type Queries, update } from '../db/database.ts';
-import { conflict, invalid, notFound } from '../http/problem.ts';
+import { invalid, notFound, refused } from '../http/problem.ts';
 import { householdOf } from './linking.ts';
 import { type Chosen, mergeContacts } from './merging.ts';
 import { lockPair, type PairRow, readSides, readSurePairs } from './pairStore.ts';
@@ -40,10 +40,10 @@ export async function decidePair(
 ): Promise<string | null> {
   const { tx, now } = w;
   const pair = await thePair(tx, id);
-  if (pair.state !== 'open') throw conflict('pair-decided', `This pair was decided already: ${pair.state}.`);
+  if (pair.state !== 'open') throw refused('pair-decided', { state: pair.state });
   if (decision === 'same') {
     if (keep && keep !== pair.contactA && keep !== pair.contactB)
-      throw invalid([{ path: 'keep', message: 'The contact that stays has to be one of the two.' }]);
+      throw invalid([{ path: 'keep', code: 'keeps-one-of-two' }]);
     return decideSame(w, pair, keep ?? (await likelyKept(tx, pair)), chosen);
   }
   await update(tx, 'pairs', pair.id, { state: decision, decidedBy: w.actor.staffId, decidedAt: now });
@@ -63,8 +63,7 @@ export async function decidePair(
 /** Takes a decision back. Two that were merged are taken apart instead. */
 export async function reopenPair(w: Work, id: string): Promise<void> {
   const pair = await thePair(w.tx, id);
-  if (pair.state === 'same')
-    throw conflict('pair-merged', 'These were merged. Take the merge apart instead.');
+  if (pair.state === 'same') throw refused('pair-merged');
   await update(w.tx, 'pairs', pair.id, { state: 'open', decidedBy: null, decidedAt: null });
 }
 

@@ -49,14 +49,11 @@ export const photoHandlers: Pick<
     const { contactId } = await contactFor(c, c.params.id);
     const bytes = Buffer.from(c.body.content, 'base64');
     const mediaType = await mediaTypeOf(bytes);
-    if (!mediaType) throw invalid([{ path: 'content', message: 'This is not a JPEG, PNG or WebP picture.' }]);
-    if (bytes.length > largest)
-      throw invalid([{ path: 'content', message: 'The picture is larger than 400 kB.' }]);
+    if (!mediaType) throw invalid([{ path: 'content', code: 'not-a-picture' }]);
+    if (bytes.length > largest) throw invalid([{ path: 'content', code: 'picture-too-large' }]);
     const size = sizeOf(bytes);
     if (!size || Math.max(size.width, size.height) > mostPixels)
-      throw invalid([
-        { path: 'content', message: `The picture has to be at most ${mostPixels} by ${mostPixels} pixels.` },
-      ]);
+      throw invalid([{ path: 'content', code: 'picture-too-wide', params: { pixels: mostPixels } }]);
     await c.tx.query(
       `insert into contact_photos (contact_id, media_type, content, at) values ($1, $2, decode($3, 'base64'), $4)
        on conflict (contact_id) do update set media_type = excluded.media_type, content = excluded.content, at = excluded.at`,

@@ -8,7 +8,7 @@ import {
   partsOfAll,
 } from '#core/access/contacts.ts';
 import { noTexts } from '#core/contacts/attributes.ts';
-import { lifelineKinds } from '#core/contacts/lifeline.ts';
+import { lifelineKinds, sayLife } from '#core/contacts/lifeline.ts';
 import { fold, fullName } from '#core/contacts/names.ts';
 import { writeCsv } from '#core/exchange/csv.ts';
 import { sayAmount } from '#core/money/amount.ts';
@@ -18,7 +18,7 @@ import { sayReason } from '#core/words/reasons.ts';
 import type { Asker } from '../app/app.ts';
 import type { Queries } from '../db/database.ts';
 import { File, type Handlers } from '../http/handle.ts';
-import { invalid, notFound, Problem } from '../http/problem.ts';
+import { invalid, notFound, refused } from '../http/problem.ts';
 import { theOrganization } from '../staff/store.ts';
 import {
   addContact,
@@ -92,8 +92,7 @@ const partsWritten = (body: object, blank: Record<string, unknown>): ContactPart
 async function noteFor(c: Asker & { tx: Queries }, id: string) {
   const note = await store.readNote(c.tx, id);
   if (!note) throw notFound('This note');
-  if (!mayChangeNote(c.staff, note))
-    throw new Problem(403, 'not-your-note', 'A note is changed by who wrote it, or by a coordinator.');
+  if (!mayChangeNote(c.staff, note)) throw refused('not-your-note', {}, 403);
   return note;
 }
 
@@ -135,8 +134,8 @@ export const contactsHandlers: Omit<Handlers<typeof contactsContract>, Elsewhere
         rows.map((r) => [
           r.at,
           r.kind,
-          r.text,
-          r.detail,
+          sayLife(r.said),
+          r.detail ? sayLife(r.detail) : '',
           r.eventTitle,
           r.amount === null ? '' : sayAmount(r.amount, currency),
         ]),
@@ -152,9 +151,9 @@ export const contactsHandlers: Omit<Handlers<typeof contactsContract>, Elsewhere
 
   'POST /api/contacts/:id/erase': async (c) => {
     const person = await wholeRecord(c.tx, c.params.id, c.now);
-    if (person.erasedAt) throw invalid([{ path: 'name', message: 'This person was erased already.' }]);
+    if (person.erasedAt) throw invalid([{ path: 'name', code: 'erased-already' }]);
     if (fold(c.body.name) !== fold(fullName(person)))
-      throw invalid([{ path: 'name', message: `Type the name as it stands: ${fullName(person)}.` }]);
+      throw invalid([{ path: 'name', code: 'name-as-it-stands', params: { name: fullName(person) } }]);
     const { kept } = await whatErasingDoes(c.tx, person.id);
     await erase(c, person.id);
     return { kept };
@@ -225,9 +224,10 @@ export const contactsHandlers: Omit<Handlers<typeof contactsContract>, Elsewhere
     const rows = await readLifeline(tx, contactId, wanted, pageOfLifeline + 1, query.offset, unitId);
     return {
       more: rows.length > pageOfLifeline,
-      entries: rows.slice(0, pageOfLifeline).map(({ amount, ...row }) => ({
+      entries: rows.slice(0, pageOfLifeline).map(({ amount, said, detail, ...row }) => ({
         ...row,
-        text: amount === null ? row.text : `${row.text} ${sayAmount(Math.abs(amount), currency)}`,
+        text: amount === null ? sayLife(said) : `${sayLife(said)} ${sayAmount(Math.abs(amount), currency)}`,
+        detail: detail ? sayLife(detail) : '',
       })),
     };
   },

@@ -1,7 +1,7 @@
 import { type ContactPart, partsOf } from '#core/access/contacts.ts';
 import type { Asker, Work } from '../app/app.ts';
 import { first, insert, type Queries } from '../db/database.ts';
-import { notFound, Problem } from '../http/problem.ts';
+import { notFound, refused } from '../http/problem.ts';
 import { resolveContact } from './store.ts';
 import { inUnitSql } from './units.ts';
 
@@ -28,8 +28,7 @@ export async function contactFor(
 
 /** Refuses whoever does not see every one of these parts. */
 export function demandParts(parts: ReadonlySet<ContactPart>, needed: readonly ContactPart[]): void {
-  if (!needed.every((p) => parts.has(p)))
-    throw new Problem(403, 'not-your-part', 'Your role does not reach this part of a contact.');
+  if (!needed.every((p) => parts.has(p))) throw refused('not-your-part', {}, 403);
 }
 
 /** Writes down that somebody read facts about health, of whom and where. */

@@ -5,7 +5,7 @@ import type { Work } from '../app/app.ts';
 import { record } from '../app/record.ts';
 import { first, insert, type Queries, update } from '../db/database.ts';
 import type { Handlers } from '../http/handle.ts';
-import { conflict, invalid, notFound } from '../http/problem.ts';
+import { invalid, notFound, refused } from '../http/problem.ts';
 import { derived } from './keys.ts';
 import { contactFor, demandParts } from './seeing.ts';
 
@@ -56,7 +56,7 @@ const readTie = (tx: Queries, kind: TieKind, id: string) =>
 
 function checkSpan(span: { from?: string | null | undefined; until?: string | null | undefined }): void {
   if (span.from && span.until && span.from > span.until)
-    throw invalid([{ path: 'until', message: 'The last day is before the first.' }]);
+    throw invalid([{ path: 'until', code: 'last-before-first' }]);
 }
 
 /** The organization of a name, made when none is known by it. */
@@ -100,12 +100,11 @@ export const tiesHandlers: Handlers<typeof tiesContract> = {
     if (body.kind === 'membership') Object.assign(row, { level: body.level, number: body.number });
     else if (body.kind === 'unit') {
       if (!(await first(tx, 'select 1 as x from units where id = $1', [body.unitId])))
-        throw invalid([{ path: 'unitId', message: 'Choose a unit.' }]);
+        throw invalid([{ path: 'unitId', code: 'unit-needed' }]);
       Object.assign(row, { unitId: body.unitId, role: body.role });
     } else {
       const organization = await organizationNamed(c, body.name, `named with a contact by ${c.staff.name}`);
-      if (organization.id === contactId)
-        throw invalid([{ path: 'name', message: 'An organization is not tied to itself.' }]);
+      if (organization.id === contactId) throw invalid([{ path: 'name', code: 'tied-to-itself' }]);
       Object.assign(row, { organizationId: organization.id, role: body.role });
     }
     const { table, from, until, words } = tables[body.kind];
@@ -125,8 +124,7 @@ export const tiesHandlers: Handlers<typeof tiesContract> = {
       from: from === undefined ? before.from : from,
       until: until === undefined ? before.until : until,
     });
-    if (kind === 'unit' && rest.role === '')
-      throw invalid([{ path: 'role', message: 'Say what they do there.' }]);
+    if (kind === 'unit' && rest.role === '') throw invalid([{ path: 'role', code: 'role-there-needed' }]);
     const allowed = kind === 'membership' ? ['level', 'number'] : ['role'];
     const names = tables[kind];
     await update(c.tx, names.table, id, {
@@ -195,5 +193,5 @@ async function onceAtATime(
     `select 1 as x from ${tables[kind].table} where contact_id = $1 and ${at} = $2 and lower(role) = lower($3) and until is null`,
     [row.contactId, row.unitId ?? row.organizationId, row.role],
   );
-  if (same) throw conflict('tie-there', 'This is written down already, and has no last day.');
+  if (same) throw refused('tie-there');
 }

@@ -1,7 +1,7 @@
 import type { View, viewsContract } from '#contract/views.ts';
 import { first, insert, update } from '../db/database.ts';
 import type { Handlers } from '../http/handle.ts';
-import { notFound, Problem } from '../http/problem.ts';
+import { notFound, refused } from '../http/problem.ts';
 
 export const viewsHandlers: Handlers<typeof viewsContract> = {
   'GET /api/views': ({ tx, staff }) =>
@@ -39,8 +39,7 @@ export const viewsHandlers: Handlers<typeof viewsContract> = {
       params.id,
     ]);
     if (!view || (view.staffId && view.staffId !== staff.id)) throw notFound('This view');
-    if (!view.staffId && !staff.roles.includes('coordinator'))
-      throw new Problem(403, 'not-allowed', 'Only a coordinator deletes a view of the team.');
+    if (!view.staffId && !staff.roles.includes('coordinator')) throw refused('view-of-the-team', {}, 403);
     await tx.query('delete from views where id = $1', [params.id]);
     return { done: true };
   },

@@ -15,7 +15,7 @@ import { linkPerson } from '../contacts/linking.ts';
 import { readContact } from '../contacts/store.ts';
 import { insert, type Queries, update } from '../db/database.ts';
 import { type EventRow, readEvent } from '../events/store.ts';
-import { conflict, invalid, notFound, refused } from '../http/problem.ts';
+import { invalid, notFound, refused } from '../http/problem.ts';
 import { theOrganization } from '../staff/store.ts';
 import {
   assignmentOn,
@@ -68,17 +68,12 @@ export async function addShift(
 ): Promise<string> {
   for (const path of ['startsLocal', 'endsLocal'] as const)
     if (meaningOf(body[path], event.zone).kind === 'gap')
-      throw invalid([
-        { path, message: `${sayTime(body[path])} does not exist on that date: the clocks go forward.` },
-      ]);
+      throw invalid([{ path, code: 'time-skipped', params: { time: sayTime(body[path]) } }]);
   const startsAt = instantOf(body.startsLocal, event.zone);
   const endsAt = instantOf(body.endsLocal, event.zone);
-  if (endsAt <= startsAt)
-    throw invalid([
-      { path: 'endsLocal', message: 'The end is before the start. If it ends the next day, say so.' },
-    ]);
+  if (endsAt <= startsAt) throw invalid([{ path: 'endsLocal', code: 'shift-ends-before' }]);
   if (hoursOf(startsAt, endsAt) > longestShift)
-    throw invalid([{ path: 'endsLocal', message: `A shift lasts at most ${longestShift} hours.` }]);
+    throw invalid([{ path: 'endsLocal', code: 'shift-too-long', params: { hours: longestShift } }]);
   const id = w.app.ids.id();
   await insert(w.tx, 'shifts', { id, eventId: event.id, ...body, startsAt, endsAt });
   await record(w, 'shift added', { eventId: event.id, role: body.role });
@@ -87,8 +82,7 @@ export async function addShift(
 
 /** Removes a shift that nobody is on; who was on it stays written down. */
 export async function removeShift(w: Work, shift: ShiftRow): Promise<void> {
-  if (await isTaken(w.tx, shift.id))
-    throw conflict('shift-taken', 'Somebody is on this shift. Drop them first, so that they are told.');
+  if (await isTaken(w.tx, shift.id)) throw refused('shift-taken');
   await dropShift(w.tx, shift.id, w.now);
   await record(w, 'shift removed', { eventId: shift.eventId, role: shift.role });
 }
@@ -100,14 +94,10 @@ export async function putOnShift(
   contactId: string,
   overrideReason: string,
 ): Promise<{ assigned: boolean; clashes: Against[] }> {
-  if (!(await readContact(w.tx, contactId)))
-    throw invalid([{ path: 'contactId', message: 'This contact does not exist.' }]);
+  if (!(await readContact(w.tx, contactId))) throw invalid([{ path: 'contactId', code: 'contact-gone' }]);
   const clashes = await againstOf(w.tx, shift, contactId);
   const gone = goneIn(clashes);
-  if (gone)
-    throw invalid([
-      { path: 'contactId', message: `Nobody can be put on a shift of whom it is known: ${gone}.` },
-    ]);
+  if (gone) throw invalid([{ path: 'contactId', code: 'gone-for-shift', params: { gone } }]);
   if (clashes.length && overrideReason.length < shortestOverride) return { assigned: false, clashes };
   await assign(w, shift, contactId, 'staff', clashes, clashes.length ? overrideReason : null);
   return { assigned: true, clashes };
@@ -150,13 +140,7 @@ export async function markShift(
   body: Body<'POST /api/assignments/:id/state'>,
 ): Promise<void> {
   const refusal = refusalOf({ state: assignment.state, begun: shift.startsAt <= w.now }, body.state);
-  if (refusal)
-    throw conflict(
-      refusal.code,
-      refusal.code === 'dropped'
-        ? 'This person was dropped from the shift; put them on again instead.'
-        : 'The shift has not begun.',
-    );
+  if (refusal) throw refused(refusal.code);
   const hours = body.state === 'served' ? (body.hours ?? hoursOf(shift.startsAt, shift.endsAt)) : null;
   await update(w.tx, 'assignments', assignment.id, { state: body.state, hours });
   await record(w, 'shift marked', {
@@ -186,8 +170,7 @@ async function assign(
   overrideReason: string | null,
 ): Promise<void> {
   const id = w.app.ids.id();
-  if (await assignmentOn(w.tx, shift.id, contactId))
-    throw conflict('on-shift', 'This person is on this shift already.');
+  if (await assignmentOn(w.tx, shift.id, contactId)) throw refused('on-shift');
   if (source === 'public' && (await isFull(w.tx, shift))) throw refused('shift-full');
   await insert(w.tx, 'assignments', {
     id,

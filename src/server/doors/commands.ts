@@ -11,7 +11,7 @@ import { identify } from '../contacts/linking.ts';
 import { resolveContact } from '../contacts/store.ts';
 import { insert, update } from '../db/database.ts';
 import { type EventRow, readEvent } from '../events/store.ts';
-import { conflict, invalid } from '../http/problem.ts';
+import { invalid, refused } from '../http/problem.ts';
 import { placeOrder } from '../registration/ordering.ts';
 import { readSeat, readSeats } from '../registration/store.ts';
 import { theOrganization } from '../staff/store.ts';
@@ -48,23 +48,18 @@ export async function mark(
   const seat = await readSeat(tx, registrationId);
   const event = await readEvent(tx, seat.eventId);
   if (seat.eventId !== eventId && despite.length < shortestReason)
-    throw conflict(
-      'another-event',
-      `This seat is at ${event.publicTitle}, not here. Say why to mark it anyway.`,
-    );
-  if (seat.state !== 'confirmed')
-    throw conflict('not-confirmed', `This seat is ${seat.state}; only a confirmed one can arrive.`);
-  if (!lives(event.state)) throw conflict('event-state', `This event is ${event.state}.`);
+    throw refused('another-event', { event: event.publicTitle });
+  if (seat.state !== 'confirmed') throw refused('not-confirmed', { state: seat.state });
+  if (!lives(event.state)) throw refused('event-is', { state: event.state });
   const before = await attendanceNow(tx, registrationId);
   if (before === state) return { state, changed: false };
-  if (state === 'left' && before !== 'arrived')
-    throw conflict('not-in', 'Somebody who is not in cannot leave.');
+  if (state === 'left' && before !== 'arrived') throw refused('not-in');
   const when = toldFor(app, now, at);
   if (state === 'arrived' && before !== 'left') {
     // Judged by the moment it happened: what is told after midnight was yesterday's door.
     const [row] = await doorRows(tx, event, when, registrationId);
     if (row && row.attendance !== 'arrived' && !mayComeIn(row, despite))
-      throw conflict('stop', `${row.headline}. ${row.details.join(' ')} Say why to let them in anyway.`);
+      throw refused('stop', { verdict: row.headline, details: row.details.join(' ') });
   }
   await keepAttendance(tx, seat, state, when);
   await insert(tx, 'attendance_marks', {
@@ -92,14 +87,12 @@ export async function letIn(
   const { email, phone, problems } = readReach(body, country);
   if (problems.length) throw invalid(problems);
   const picked = body.contactId ? await resolveContact(tx, body.contactId) : null;
-  if (body.contactId && !picked)
-    throw invalid([{ path: 'contactId', message: 'This contact does not exist.' }]);
+  if (body.contactId && !picked) throw invalid([{ path: 'contactId', code: 'contact-gone' }]);
   const person = { given: body.given, family: body.family, email, phone, birthDate: body.birthDate };
   const decision = picked ? null : await identify(w, person);
   const known = picked ?? (decision?.outcome === 'same' ? decision.contactId : null);
   if (known) {
-    if (await hasSeat(tx, event.id, known))
-      throw conflict('has-seat', `${fullName(body)} has a seat already; find them in the list.`);
+    if (await hasSeat(tx, event.id, known)) throw refused('has-seat', { name: fullName(body) });
   }
   const placed = await placeOrder(
     w,

@@ -12,7 +12,7 @@ import { searchContacts } from '../contacts/store.ts';
 import { eventFor } from '../events/access.ts';
 import { readOffers } from '../events/store.ts';
 import type { Handlers } from '../http/handle.ts';
-import { Problem } from '../http/problem.ts';
+import { refused } from '../http/problem.ts';
 import { readCare } from '../registration/care.ts';
 import { readSeat } from '../registration/store.ts';
 import { theOrganization } from '../staff/store.ts';
@@ -34,8 +34,7 @@ export const doorsHandlers: Handlers<typeof doorsContract> = {
   'GET /api/registrations/:id/care': async (c) => {
     const seat = await readSeat(c.tx, c.params.id);
     const event = await eventFor(c, seat.eventId, 'doors', 'see');
-    if (!factsOf(c.staff, event, c.now).has('health'))
-      throw new Problem(403, 'not-your-part', 'Your role does not reach what is known about health.');
+    if (!factsOf(c.staff, event, c.now).has('health')) throw refused('not-your-health', {}, 403);
     const notes = await readCare(c.tx, seat.id);
     if (notes.length)
       await logCare(c, 'doors', [{ contactId: seat.contactId, registrationId: seat.id, eventId: event.id }]);

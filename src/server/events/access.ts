@@ -3,16 +3,14 @@ import { stagesOf } from '#core/access/stages.ts';
 import type { Stage } from '#core/events/states.ts';
 import type { Asker } from '../app/app.ts';
 import type { Queries } from '../db/database.ts';
-import { Problem } from '../http/problem.ts';
+import { refused } from '../http/problem.ts';
 import { type EventRow, readEvent } from './store.ts';
 
 /** Refuses whoever may not see, or change, a stage of an event. */
 export function demand(asker: Asker, event: EventReach, stage: Stage, depth: Depth): void {
   const has = stagesOf(asker.staff, event, asker.now);
   if (has.get(stage) === 'change' || (depth === 'see' && has.has(stage))) return;
-  throw has.size
-    ? new Problem(403, 'not-your-stage', 'Your role does not reach this part of the event.')
-    : new Problem(403, 'not-your-event', 'This event is not one of yours.');
+  throw has.size ? refused('not-your-stage', {}, 403) : refused('not-your-event', {}, 403);
 }
 
 /** An event of which somebody may see, or change, a stage; 404 where there is none, 403 where it is not theirs. */

@@ -3,7 +3,7 @@ import { type EventState, mayBecome } from '#core/events/states.ts';
 import type { Work } from '../app/app.ts';
 import { record } from '../app/record.ts';
 import { insert, update } from '../db/database.ts';
-import { conflict } from '../http/problem.ts';
+import { refused } from '../http/problem.ts';
 import { readEvent } from './store.ts';
 
 /** Moves an event on to another state, with its history. Refuses what the states do not allow. Answers what followed. */
@@ -15,8 +15,7 @@ export async function moveOn(
 ): Promise<Consequences | null> {
   const event = await readEvent(w.tx, eventId);
   if (event.state === to) return null;
-  if (!mayBecome(event.state, to))
-    throw conflict('event-state', `An event that is ${event.state} cannot become ${to}.`);
+  if (!mayBecome(event.state, to)) throw refused('event-cannot-become', { state: event.state, to });
   await update(w.tx, 'events', eventId, { state: to, updatedAt: w.now });
   await insert(w.tx, 'event_states', {
     id: w.app.ids.id(),

@@ -6,10 +6,11 @@ import { problemWithSlug } from '#core/events/slug.ts';
 import { unknownFields } from '#core/messages/merge.ts';
 import { standing } from '#core/registration/states.ts';
 import { instantOf } from '#core/time/wallTime.ts';
+import { wrongAt } from '#core/words/problems.ts';
 import type { Work } from '../app/app.ts';
 import { among } from '../db/among.ts';
 import { first, insert, type Queries, update } from '../db/database.ts';
-import { conflict, type FieldProblem } from '../http/problem.ts';
+import { type FieldProblem, refused } from '../http/problem.ts';
 import type { EventRow } from './store.ts';
 
 /** A change of a plan on its way into the database. */
@@ -61,7 +62,7 @@ async function unknown(
   what: string,
 ): Promise<FieldProblem[]> {
   if (!id || (await first(tx, `select 1 as x from ${table} where id = $1`, [id]))) return [];
-  return [{ path, message: `This ${what} does not exist.` }];
+  return [{ path, code: 'thing-gone', params: { what } }];
 }
 
 /** Of each list: what tells that somebody used a row, so that it is retired and not deleted. */
@@ -132,11 +133,7 @@ async function saveSurvey({ w, event, change }: Saving): Promise<void> {
   const answered = await first(w.tx, 'select 1 as x from survey_responses where survey_id = $1 limit 1', [
     stored.id,
   ]);
-  if (answered && (!survey || survey.anonymous !== stored.anonymous))
-    throw conflict(
-      'survey-answered',
-      'People have answered this survey; it cannot be removed, nor made anonymous or named any more.',
-    );
+  if (answered && (!survey || survey.anonymous !== stored.anonymous)) throw refused('survey-in-use');
   // Who was asked stays written down.
   await update(w.tx, 'surveys', stored.id, survey ? { ...survey, removedAt: null } : { removedAt: w.now });
 }
@@ -149,16 +146,10 @@ async function checkOffers({ w, event, change }: Saving): Promise<FieldProblem[]
   );
   return sold.flatMap(({ offerId, units }) => {
     const at = change.offers!.findIndex((o) => o.id === offerId);
-    if (at < 0)
-      return [
-        {
-          path: 'offers',
-          message: `An offer that ${units} registrations use can’t be removed. Set its quantity instead.`,
-        },
-      ];
+    if (at < 0) return [wrongAt('offers', 'offer-in-use', { count: units })];
     const { quantity } = change.offers![at]!;
     return quantity !== null && quantity < units
-      ? [{ path: `offers.${at}.quantity`, message: `${units} are taken already.` }]
+      ? [wrongAt(`offers.${at}.quantity`, 'units-taken', { count: units })]
       : [];
   });
 }
@@ -168,13 +159,13 @@ export const partRules: Readonly<Record<PlanPart, PartRule>> = {
   page: {
     async check({ w, event, after, change }) {
       if (change.slug === undefined || after.slug === null) return [];
-      const message = problemWithSlug(after.slug);
-      if (message) return [{ path: 'slug', message }];
+      const wrong = problemWithSlug(after.slug);
+      if (wrong) return [{ path: 'slug', ...wrong }];
       return (await first(w.tx, 'select 1 as x from events where slug = $1 and id <> $2', [
         after.slug,
         event.id,
       ]))
-        ? [{ path: 'slug', message: `“${after.slug}” is taken by another event.` }]
+        ? [{ path: 'slug', code: 'slug-taken', params: { slug: after.slug } }]
         : [];
     },
     save: saveFields('page'),
@@ -183,7 +174,7 @@ export const partRules: Readonly<Record<PlanPart, PartRule>> = {
     check: ({ event, after, change }) => [
       ...problemsWithSchedule(after),
       ...(event.state === 'open' && change.startsLocal === null
-        ? [{ path: 'startsLocal', message: 'An open event needs its date.' }]
+        ? [wrongAt('startsLocal', 'open-needs-date')]
         : []),
     ],
     save: ({ w, event, after }) => {
@@ -215,9 +206,9 @@ export const partRules: Readonly<Record<PlanPart, PartRule>> = {
   questions: {
     check: ({ change }) =>
       change.questions!.flatMap((q, at) => [
-        ...(q.prompt.en.trim() ? [] : [{ path: `questions.${at}.prompt.en`, message: 'Ask something.' }]),
+        ...(q.prompt.en.trim() ? [] : [wrongAt(`questions.${at}.prompt.en`, 'question-empty')]),
         ...((q.kind === 'one of' || q.kind === 'several of') && q.choices.filter((c) => c.trim()).length < 2
-          ? [{ path: `questions.${at}.choices`, message: 'Give at least two choices.' }]
+          ? [wrongAt(`questions.${at}.choices`, 'two-choices-needed')]
           : []),
       ]),
     save: (saving) => saveList(saving, 'questions', saving.before.questions, saving.change.questions!),
@@ -228,11 +219,10 @@ export const partRules: Readonly<Record<PlanPart, PartRule>> = {
         (['subject', 'body'] as const).flatMap((part) => {
           const path = `messages.${at}.${part}.en`;
           return [
-            ...(m[part].en.trim() ? [] : [{ path, message: 'Write something.' }]),
-            ...unknownFields(`${m[part].en} ${m[part].fr ?? ''}`).map((name) => ({
-              path,
-              message: `{{${name}}} is not a merge field.`,
-            })),
+            ...(m[part].en.trim() ? [] : [wrongAt(path, 'nothing-written')]),
+            ...unknownFields(`${m[part].en} ${m[part].fr ?? ''}`).map((field) =>
+              wrongAt(path, 'not-a-merge-field', { field }),
+            ),
           ];
         }),
       ),

@@ -5,7 +5,7 @@ import type { Work } from '../app/app.ts';
 import { record } from '../app/record.ts';
 import type { Queries } from '../db/database.ts';
 import { update } from '../db/database.ts';
-import { conflict, invalid } from '../http/problem.ts';
+import { invalid, refused } from '../http/problem.ts';
 import { partRules, type Saving } from './parts.ts';
 import {
   type EventRow,
@@ -70,19 +70,13 @@ export async function savePlan(
 ): Promise<Saved> {
   const { tx, now } = w;
   const event = await readEvent(tx, eventId, true);
-  if (seen > event.version)
-    throw conflict('changed-meanwhile', 'This plan has no such version. Reload the page and try again.');
+  if (seen > event.version) throw refused('no-such-version');
   const fields = Object.keys(change) as PlanField[];
   const touched = partsOf(fields);
   const saved = await readParts(tx, eventId);
   const [clash] = clashing(touched, Object.fromEntries(saved.map((p) => [p.part, p.version])), seen);
-  if (clash)
-    throw conflict(
-      'changed-meanwhile',
-      `${saved.find((p) => p.part === clash)!.savedBy} saved this part of the plan meanwhile. Nothing of yours was saved over it.`,
-    );
-  if (['wrapped', 'called off'].includes(event.state))
-    throw conflict('event-over', `This event is ${event.state}; its plan is kept as it was.`);
+  if (clash) throw refused('changed-meanwhile', { who: saved.find((p) => p.part === clash)!.savedBy });
+  if (['wrapped', 'called off'].includes(event.state)) throw refused('event-over', { state: event.state });
   const before = await readPlan(tx, event);
   const saving: Saving = { w, event, before, after: { ...before, ...change }, change };
   const problems = (await Promise.all(touched.map((part) => partRules[part].check(saving)))).flat();

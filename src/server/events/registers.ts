@@ -16,7 +16,7 @@ export async function addToRegister(
 ): Promise<{ id: string }> {
   const kind = words[register];
   if (await isRegistered(w.tx, register, row.name))
-    throw invalid([{ path: 'name', message: `There is a ${kind} of this name already.` }]);
+    throw invalid([{ path: 'name', code: 'register-exists', params: { kind } }]);
   const id = w.app.ids.id();
   await insert(w.tx, register, { id, ...row });
   await record(w, 'register grew', { kind, id, how: `added a ${kind}`, detail: { name: row.name } });

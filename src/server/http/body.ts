@@ -1,5 +1,5 @@
 import express, { type Request, type RequestHandler, type Response } from 'express';
-import { Problem } from './problem.ts';
+import { Problem, refused } from './problem.ts';
 
 /** How large a body may be; what most endpoints take, lists of many ids and photos, files to be brought in. */
 export type BodyLimit = '256kb' | '6mb' | '28mb';
@@ -15,8 +15,7 @@ function readerOf(limit: BodyLimit): RequestHandler {
   const reader = express.json({
     limit,
     verify: (_request, _response, bytes) => {
-      if (partsOf(bytes) > mostParts[limit])
-        throw new Problem(413, 'too-many-parts', 'What was sent has too many parts.');
+      if (partsOf(bytes) > mostParts[limit]) throw refused('too-many-parts', {}, 413);
     },
   });
   readers.set(limit, reader);

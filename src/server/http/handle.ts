@@ -7,7 +7,7 @@ import { type Actor, type App, inTransaction, type SignedIn, type Work } from '.
 import { first, insert } from '../db/database.ts';
 import { sha256 } from '../db/ids.ts';
 import { readBody } from './body.ts';
-import { invalid, Problem } from './problem.ts';
+import { invalid, refused } from './problem.ts';
 import { inTurn } from './turns.ts';
 
 /** A file as an answer. */
@@ -63,12 +63,10 @@ export function routesOf<C extends Record<string, Endpoint>>(
       if (!mayCall(endpoint.who, staff)) {
         // What else was sent is not read.
         response.set('connection', 'close');
-        throw staff
-          ? new Problem(403, 'not-allowed', 'Your role does not allow this. A coordinator can.')
-          : new Problem(401, 'not-signed-in', 'Please sign in.');
+        throw staff ? refused('not-allowed', {}, 403) : refused('not-signed-in', {}, 401);
       }
       if (staff?.enrolling && endpoint.who !== 'public' && !endpoint.enrolling)
-        throw new Problem(403, 'second-step', 'Set up the second step of signing in first.');
+        throw refused('second-step', {}, 403);
       if (method !== 'GET') await readBody(request, response, endpoint.limit ?? '256kb');
       await inTurn(app, request, response, staff, () => answered(request, response, staff));
     });
@@ -111,12 +109,7 @@ async function replayable(
   request: Request,
   run: () => Promise<unknown>,
 ): Promise<unknown> {
-  if (!/^[\w-]{8,100}$/u.test(key))
-    throw new Problem(
-      400,
-      'idempotency-key',
-      'An idempotency key has 8 to 100 letters, digits, hyphens or underscores.',
-    );
+  if (!/^[\w-]{8,100}$/u.test(key)) throw refused('idempotency-key', {}, 400);
   const scope = `${endpoint} ${staff?.id ?? 'public'}`;
   const bodyHash = sha256(`${request.path} ${JSON.stringify(request.body ?? {})}`);
   const before = await first<{ bodyHash: string; response: unknown }>(
@@ -125,12 +118,7 @@ async function replayable(
     [scope, key],
   );
   if (before) {
-    if (before.bodyHash !== bodyHash)
-      throw new Problem(
-        409,
-        'idempotency-key-reused',
-        'This request was sent before with other contents. Reload the page and try again.',
-      );
+    if (before.bodyHash !== bodyHash) throw refused('idempotency-key-reused', {}, 409);
     return before.response;
   }
   const result = await run();
@@ -138,7 +126,7 @@ async function replayable(
   return result;
 }
 
-const nothingHere = () => new Problem(404, 'not-found', 'There is nothing at this address.');
+const nothingHere = () => refused('nothing-here', {}, 404);
 
 function parse(schema: z.ZodType | undefined, value: unknown, part: string): unknown {
   if (!schema) return undefined;

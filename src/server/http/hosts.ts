@@ -1,6 +1,6 @@
 import type { NextFunction, Request, Response } from 'express';
 import type { App } from '../app/app.ts';
-import { Problem } from './problem.ts';
+import { refused } from './problem.ts';
 
 const loopback = new Set(['localhost', '127.0.0.1', '[::1]']);
 
@@ -23,15 +23,7 @@ function knownHost(app: App, host: string | undefined): boolean {
 export const refuseUnknownHosts =
   (app: App) =>
   (request: Request, _: Response, next: NextFunction): void => {
-    next(
-      knownHost(app, request.get('host'))
-        ? undefined
-        : new Problem(
-            421,
-            'unknown-host',
-            'Acolyte does not answer to this name. Set ACOLYTE_ORIGIN to the address people use.',
-          ),
-    );
+    next(knownHost(app, request.get('host')) ? undefined : refused('unknown-host', {}, 421));
   };
 
 /**
@@ -50,7 +42,7 @@ export const refuseOtherOrigins =
     const same = origin
       ? isOwn(app, origin, request.get('host'))
       : !site || site === 'same-origin' || site === 'none';
-    next(same ? undefined : new Problem(403, 'other-origin', 'This request came from another site.'));
+    next(same ? undefined : refused('other-origin', {}, 403));
   };
 
 function isOwn(app: App, origin: string, host: string | undefined): boolean {

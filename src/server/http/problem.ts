@@ -1,3 +1,4 @@
+import '#core/words/spoken.ts';
 import { type FieldProblem, sayField } from '#contract/wrong.ts';
 import type { Params } from '#core/words/filling.ts';
 import { type ProblemCode, sayProblem } from '#core/words/problems.ts';
@@ -30,13 +31,10 @@ export const invalid = (fields: readonly FieldProblem[]): Problem =>
   new Problem(
     422,
     'invalid',
-    fields[0] ? answeredField(fields[0]).message : 'Something in the request is wrong.',
+    fields[0] ? answeredField(fields[0]).message : sayProblem('something-wrong'),
     fields,
   );
 
-/** 409: what was asked does not go with how things stand now. */
-export const conflict = (code: string, title: string): Problem => new Problem(409, code, title);
-
-/** The same with a code that every language has words for. */
+/** 409 where nothing else is said: what was asked does not go with how things stand now. */
 export const refused = (code: ProblemCode, params: Params = {}, status = 409): Problem =>
   new Problem(status, code, sayProblem(code, params), [], params);

@@ -12,7 +12,7 @@ import { contactVersion, resolveContact } from '../contacts/store.ts';
 import { insert, update } from '../db/database.ts';
 import { sha256 } from '../db/ids.ts';
 import { vacuumTables } from '../db/upkeep.ts';
-import { conflict, invalid } from '../http/problem.ts';
+import { invalid, refused } from '../http/problem.ts';
 import { theOrganization } from '../staff/store.ts';
 import type { FirstLook } from '../threads/tasks.ts';
 import { inThread } from '../threads/threads.ts';
@@ -39,14 +39,14 @@ type Body<K extends keyof typeof importsContract> = BodyOf<(typeof importsContra
 /** Refuses an import that is not in one of the states the action needs. */
 function needState(record: ImportRecord, ...wanted: ImportRecord['state'][]): void {
   if (wanted.includes(record.state)) return;
-  throw conflict(
-    'import-state',
-    record.state === 'checking' || record.state === 'applying' || record.state === 'undoing'
-      ? `This import is still ${record.state === 'checking' ? 'being checked' : record.state === 'applying' ? 'being applied' : 'being undone'}.`
-      : wanted.includes('applied')
-        ? `Only an applied import can be undone; this one is ${record.state}.`
-        : `This import was ${record.state} already.`,
-  );
+  const { state } = record;
+  throw state === 'checking'
+    ? refused('import-being-checked')
+    : state === 'applying'
+      ? refused('import-being-applied')
+      : state === 'undoing'
+        ? refused('import-being-undone')
+        : refused(wanted.includes('applied') ? 'import-not-applied' : 'import-state', { state });
 }
 
 /** After many contacts came in: the tables are measured, and the weights of comparing them estimated anew. */
@@ -90,7 +90,7 @@ export async function beginImport(app: App, actor: Actor, body: Body<'POST /api/
   try {
     file = await inThread('look at a table', { bytes, country, fields });
   } catch (error) {
-    if (error instanceof TableProblem) throw invalid([{ path: 'content', message: error.message }]);
+    if (error instanceof TableProblem) throw invalid([{ path: 'content', ...error.said }]);
     throw error;
   }
   const likeness = likenessOf(file.headings);
@@ -188,7 +188,7 @@ export async function changeRow(
     const { cells, excluded, decision } = body;
     const contactId = decision && decision !== 'new' ? await resolveContact(w.tx, decision) : null;
     if (decision && decision !== 'new' && !contactId)
-      throw invalid([{ path: 'decision', message: 'There is no such contact.' }]);
+      throw invalid([{ path: 'decision', code: 'no-such-contact' }]);
     const overrides = { ...file.overrides };
     const put = (at: number, override: RowOverride) => {
       overrides[at] = { ...overrides[at], ...override };
@@ -228,7 +228,8 @@ export async function beginApplying(app: App, actor: Actor, id: string): Promise
       if (order === 'ask')
         problems.push({
           path: `columns.${at}`,
-          message: `Say whether the day or the month comes first in “${file.headings[at]}”; the file does not tell.`,
+          code: 'day-or-month',
+          params: { heading: file.headings[at] ?? '' },
         });
     });
     if (problems.length) throw invalid(problems);

@@ -1,5 +1,6 @@
 import { attributeKeys, attributes } from '#core/contacts/attributes.ts';
 import { fullName } from '#core/contacts/names.ts';
+import { sayAttribute } from '#core/words/attributes.ts';
 import type { Actor, App, Work } from '../app/app.ts';
 import { record } from '../app/record.ts';
 import { setValue } from '../contacts/fields.ts';
@@ -21,9 +22,9 @@ const addable = new Set([
   'relationships',
   'affiliations',
 ]);
-const columnWords: Record<string, string> = {
-  ...Object.fromEntries(attributeKeys.map((key) => [attributes[key].column, attributes[key].words])),
-  ends_on: 'end of the membership',
+const columnWords = (column: string): string => {
+  const key = attributeKeys.find((k) => attributes[k].column === column);
+  return key ? sayAttribute(key) : column === 'ends_on' ? 'end of the membership' : column;
 };
 
 export interface Undone {
@@ -177,7 +178,7 @@ async function takeBack(tx: Queries, contactId: string, done: Done, kept: string
   if (!now) return false;
   if (JSON.stringify(now.value ?? null) !== JSON.stringify(done.after ?? null)) {
     kept.push(
-      `${fullName({ given: now.givenName, family: now.familyName })}: ${columnWords[column] ?? column} was changed since and stays`,
+      `${fullName({ given: now.givenName, family: now.familyName })}: ${columnWords(column)} was changed since and stays`,
     );
     return false;
   }

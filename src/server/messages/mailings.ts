@@ -11,7 +11,7 @@ import { emailOf, lastWord, whyQuiet } from '../contacts/quiet.ts';
 import { among } from '../db/among.ts';
 import { insert, type Queries } from '../db/database.ts';
 import type { Handlers } from '../http/handle.ts';
-import { conflict, type FieldProblem, invalid } from '../http/problem.ts';
+import { type FieldProblem, invalid, refused } from '../http/problem.ts';
 import { conditionOfSegment } from '../records/asking.ts';
 import { idsWhere } from '../records/store.ts';
 import { theOrganization } from '../staff/store.ts';
@@ -50,11 +50,10 @@ async function planOf(
   part: 'reading' | 'writing',
 ) {
   const problems: FieldProblem[] = [];
-  if (!wanted.ids === !wanted.segmentId)
-    problems.push({ path: 'ids', message: 'Say who it is for: some contacts, or a segment.' });
+  if (!wanted.ids === !wanted.segmentId) problems.push({ path: 'ids', code: 'for-whom' });
   for (const path of ['subject', 'body'] as const)
     for (const field of unknownFields(wanted[path]))
-      problems.push({ path, message: `{{${field}}} stands for nothing here.` });
+      problems.push({ path, code: 'not-a-field-here', params: { field } });
   if (problems.length) throw invalid(problems);
   const ids =
     wanted.ids ?? (await idsWhere(tx, await conditionOfSegment(tx, wanted.segmentId!, now, staff, part)));
@@ -96,16 +95,13 @@ export const mailingsHandlers: Handlers<typeof mailingsContract> = {
   'POST /api/mailings': async (c) => {
     const { tx, app, now, body, staff } = c;
     const problems: FieldProblem[] = [];
-    if (!body.subject) problems.push({ path: 'subject', message: 'Give it a subject.' });
-    if (!body.body) problems.push({ path: 'body', message: 'Write something.' });
+    if (!body.subject) problems.push({ path: 'subject', code: 'subject-needed' });
+    if (!body.body) problems.push({ path: 'body', code: 'nothing-written' });
     if (problems.length) throw invalid(problems);
     const { planned, leftOut } = await planOf(tx, now, body, staff, 'writing');
     if (planned.length !== body.expect)
-      throw conflict(
-        'mailing-changed',
-        `It would go to ${planned.length} by now, not to ${body.expect}. Look again, then send it.`,
-      );
-    if (!planned.length) throw conflict('mailing-nobody', 'Nobody would get it.');
+      throw refused('mailing-changed', { count: planned.length, expected: body.expect });
+    if (!planned.length) throw refused('mailing-nobody');
     const { name: organization } = await theOrganization(tx);
     const id = app.ids.id();
     const { name, topic, subject } = body;

@@ -17,7 +17,7 @@ import { record } from '../app/record.ts';
 import { among } from '../db/among.ts';
 import { first, insert, update } from '../db/database.ts';
 import { readEvent, readOffers } from '../events/store.ts';
-import { conflict, refused } from '../http/problem.ts';
+import { refused } from '../http/problem.ts';
 import { confirmOrder, setSeats } from '../registration/confirming.ts';
 import { linkOrder } from '../registration/orderLinking.ts';
 import {
@@ -257,7 +257,7 @@ export async function refund(
 ): Promise<{ balance: number }> {
   const { tx } = w;
   const before = await readOrder(tx, order.id, true);
-  if (amount > before.received) throw conflict('too-much', 'More would be paid back than was received.');
+  if (amount > before.received) throw refused('too-much');
   const { lines, allocations } = await readBooks(tx, order.id);
   const parts = allocateRefund(lines, allocations, amount, gift);
   const last = await first<{ method: Method }>(

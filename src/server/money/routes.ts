@@ -3,13 +3,14 @@ import type { registrationContract } from '#contract/registration.ts';
 import { actsAs, seesStageEverywhere, stagesOf } from '#core/access/stages.ts';
 import { isCoordinator } from '#core/access/viewer.ts';
 import { writeCsv } from '#core/exchange/csv.ts';
-import { plainAmount, sayAmount } from '#core/money/amount.ts';
+import { plainAmount } from '#core/money/amount.ts';
+import { wrongAt } from '#core/words/problems.ts';
 import type { Asker } from '../app/app.ts';
 import type { Queries } from '../db/database.ts';
 import { eventFor } from '../events/access.ts';
 import { readEvent } from '../events/store.ts';
 import { File, type Handlers } from '../http/handle.ts';
-import { invalid, Problem } from '../http/problem.ts';
+import { invalid, refused } from '../http/problem.ts';
 import { orderByLink } from '../registration/routes.ts';
 import { type OrderRow, readOrder } from '../registration/store.ts';
 import { theOrganization } from '../staff/store.ts';
@@ -31,8 +32,11 @@ async function atMostDue(
   const left = order.balance;
   if (method === 'transfer' || amount <= left) return;
   const { currency } = await theOrganization(tx);
-  const message = left > 0 ? `Only ${sayAmount(left, currency)} is due.` : 'Nothing is due.';
-  throw invalid([{ path: 'amount', message }]);
+  throw invalid([
+    left > 0
+      ? wrongAt('amount', 'only-due', { due: { amount: left, currency } })
+      : wrongAt('amount', 'nothing-due'),
+  ]);
 }
 
 /** The whole ledger is for those who see the money of every event; a treasurer of a unit asks event by event. */
@@ -40,8 +44,7 @@ async function demandLedger(
   c: Asker & { tx: Queries; query: { eventId?: string | undefined } },
 ): Promise<void> {
   if (seesStageEverywhere(c.staff, 'registration')) return;
-  if (!c.query.eventId)
-    throw new Problem(403, 'not-your-event', 'Open the money of one of your events: you belong to a unit.');
+  if (!c.query.eventId) throw refused('one-of-your-events', {}, 403);
   await eventFor(c, c.query.eventId, 'registration', 'see');
 }
 
@@ -58,13 +61,8 @@ async function payableBy(c: Asker & { tx: Queries }, orderId: string, method: st
     may.get('registration') !== 'change' &&
     !(may.get('doors') === 'change' && c.staff.roles.includes('door'))
   )
-    throw new Problem(403, 'not-your-event', 'This event is not one of yours.');
-  if (method !== 'cash')
-    throw new Problem(
-      403,
-      'not-your-money',
-      'The treasurer or a coordinator records transfers and what is let off.',
-    );
+    throw refused('not-your-event', {}, 403);
+  if (method !== 'cash') throw refused('not-your-money', {}, 403);
   return order;
 }
 
@@ -77,7 +75,7 @@ async function asMuchAsDue(
   if (c.body.amount >= order.balance || c.body.reason.length >= 3) return;
   const { currency } = await theOrganization(c.tx);
   throw invalid([
-    { path: 'reason', message: `${sayAmount(order.balance, currency)} is due. Say why less is taken.` },
+    { path: 'reason', code: 'less-taken', params: { due: { amount: order.balance, currency } } },
   ]);
 }
 
@@ -126,8 +124,7 @@ export const moneyHandlers: Handlers<typeof moneyContract> &
 
   'POST /api/orders/:id/payments': async (c) => {
     const order = await payableBy(c, c.params.id, c.body.method);
-    if (c.body.method === 'waived' && !c.body.reason)
-      throw invalid([{ path: 'reason', message: 'Say why it is waived.' }]);
+    if (c.body.method === 'waived' && !c.body.reason) throw invalid([{ path: 'reason', code: 'why-waived' }]);
     await atMostDue(c.tx, order, c.body);
     await asMuchAsDue(c, order);
     return receive(
@@ -142,7 +139,7 @@ export const moneyHandlers: Handlers<typeof moneyContract> &
   'POST /api/orders/:id/refunds': async (c) => {
     const order = await readOrder(c.tx, c.params.id);
     if (!actsAs(c.staff, 'treasurer', await readEvent(c.tx, order.eventId), c.now))
-      throw new Problem(403, 'not-your-event', 'This event is not one of yours.');
+      throw refused('not-your-event', {}, 403);
     const { balance } = await refund(c, order, c.body.amount, c.body.reason, c.body.gift);
     return { refunded: c.body.amount, balance };
   },

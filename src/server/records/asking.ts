@@ -9,7 +9,7 @@ import type { Asked } from '#core/records/window.ts';
 import { dateOf } from '#core/time/wallTime.ts';
 import type { SignedIn } from '../app/app.ts';
 import type { Queries } from '../db/database.ts';
-import { conflict, Problem } from '../http/problem.ts';
+import { refused } from '../http/problem.ts';
 import { theOrganization } from '../staff/store.ts';
 import { frozenMembers, idsWhere, readSegmentRow, type SegmentRow } from './store.ts';
 
@@ -51,20 +51,11 @@ export async function conditionOfQuestions(
   asked: Asked,
   by: number,
 ): Promise<Compiled> {
-  if (!isReadable(segment))
-    throw conflict(
-      'unreadable-segment',
-      'The questions of this segment cannot be read any more. Ask them anew.',
-    );
+  if (!isReadable(segment)) throw refused('unreadable-segment');
   const light = await inPieces(segment, atOnce, async (piece, known) => {
     // Whoever else waits is answered first.
     await new Promise((turn) => setImmediate(turn));
-    if (performance.now() > by)
-      throw new Problem(
-        422,
-        'takes-too-long',
-        'Finding these people takes too long. Ask fewer questions, or freeze the segment and use it frozen.',
-      );
+    if (performance.now() > by) throw refused('takes-too-long', {}, 422);
     return idsWhere(tx, compileSegment(piece, asked, known));
   });
   return compileSegment(light.segment, asked, light.known);
@@ -88,12 +79,7 @@ export const seesSegment = (staff: SignedIn, segment: Segment): boolean =>
 
 /** Refuses whoever does not see what a segment asks about: who is found by it would tell them. */
 export function demandSegment(staff: SignedIn, segment: Segment): void {
-  if (!seesSegment(staff, segment))
-    throw new Problem(
-      403,
-      'not-your-question',
-      'This segment asks about parts of contacts that your role does not reach.',
-    );
+  if (!seesSegment(staff, segment)) throw refused('not-your-question', {}, 403);
 }
 
 /** A stored segment, for those who see what it asks about. */

@@ -2,7 +2,7 @@ import type { Segment } from '#core/records/segment.ts';
 import type { Work } from '../app/app.ts';
 import { record } from '../app/record.ts';
 import { insert, update } from '../db/database.ts';
-import { conflict } from '../http/problem.ts';
+import { refused } from '../http/problem.ts';
 import {
   deleteSegment,
   keepMembers,
@@ -45,8 +45,7 @@ export async function changeSegment(
 ): Promise<void> {
   const { name, segment, frozen, members } = change;
   const row = await readSegmentRow(w.tx, before.id);
-  if (row.updatedAt !== before.updatedAt)
-    throw conflict('changed-meanwhile', 'Somebody else just changed this segment. Load it again.');
+  if (row.updatedAt !== before.updatedAt) throw refused('segment-changed');
   await update(w.tx, 'segments', before.id, {
     name,
     segment,
@@ -73,11 +72,7 @@ export async function changeMembers(
   ids: readonly string[],
   remove: boolean,
 ): Promise<string[]> {
-  if (!row.frozenAt)
-    throw conflict(
-      'segment-lives',
-      'This segment finds its people by its questions. Freeze it, or put people into one kept by hand.',
-    );
+  if (!row.frozenAt) throw refused('segment-lives');
   const changed = await (remove ? takeMembers : putMembers)(w.tx, row.id, ids);
   await record(w, 'segment changed', {
     segmentId: row.id,

@@ -112,14 +112,12 @@ export const recordsHandlers: Handlers<typeof recordsContract> = {
     const segment = body.segment ? given(body.segment) : before.segment;
     demandSegment(c.staff, segment);
     if (before.byHand && (body.segment || body.frozen === false))
-      throw invalid([
-        { path: 'segment', message: 'This segment was put together by hand; it has no questions.' },
-      ]);
+      throw invalid([{ path: 'segment', code: 'segment-by-hand' }]);
     if (before.frozenAt && body.segment && body.frozen !== false)
       throw invalid([
         {
           path: 'segment',
-          message: 'This segment is frozen. Unfreeze it before its questions change.',
+          code: 'segment-frozen',
         },
       ]);
     const asking = await context(tx, now);

@@ -4,7 +4,7 @@ import type { Work } from '../app/app.ts';
 import { record } from '../app/record.ts';
 import { insert, update } from '../db/database.ts';
 import type { EventRow } from '../events/store.ts';
-import { conflict } from '../http/problem.ts';
+import { refused } from '../http/problem.ts';
 import { linkOrder } from './orderLinking.ts';
 import { expectAttendance, type OrderRow, readOrder, readSeats, type SeatRow } from './store.ts';
 
@@ -17,7 +17,7 @@ export async function setSeats(
 ): Promise<void> {
   for (const seat of seats)
     if (seat.state !== to && !mayBecome(seat.state, to))
-      throw conflict('seat-state', `A ${seat.state} seat cannot become ${to}.`);
+      throw refused('seat-state', { state: seat.state, to });
   const ids = seats.filter((s) => s.state !== to).map((s) => s.id);
   if (!ids.length) return;
   // A code is made with the seat and kept: it is shown at the door only while the seat is confirmed.

@@ -14,7 +14,7 @@ import { record } from '../app/record.ts';
 import { first, insert } from '../db/database.ts';
 import { keyedHash } from '../db/ids.ts';
 import { type EventRow, readEvent, readOffers } from '../events/store.ts';
-import { conflict, invalid, refused } from '../http/problem.ts';
+import { invalid, refused } from '../http/problem.ts';
 import { theOrganization } from '../staff/store.ts';
 import { checkRequest } from './checking.ts';
 import { confirmOrder } from './confirming.ts';
@@ -60,8 +60,7 @@ export async function placeOrder(
   const { tx, app, now } = w;
   const event = await readEvent(tx, eventId, true);
   if (channel === 'public' && !takesRegistrations(event, now)) throw refused('registration-closed');
-  if (channel !== 'public' && !lives(event.state))
-    throw conflict('not-open', 'The event has to be open before anybody can be registered.');
+  if (channel !== 'public' && !lives(event.state)) throw refused('not-open');
   const offers = await readOffers(tx, eventId);
   const priced = priceOrder(offers, request.lines, request.donation.amount);
   if ('problems' in priced) throw invalid(priced.problems);
@@ -166,7 +165,7 @@ async function generalFund(w: Work): Promise<string> {
     w.tx,
     "select id from funds order by (name = 'General') desc, name limit 1",
   );
-  if (!fund) throw conflict('no-fund', 'There is no fund that a donation could go to.');
+  if (!fund) throw refused('no-fund');
   return fund.id;
 }
 

@@ -16,7 +16,7 @@ import { eventFor } from '../events/access.ts';
 import { sayPlace, sayWhen } from '../events/saying.ts';
 import { readEvent, readOffers } from '../events/store.ts';
 import { File, type Handlers } from '../http/handle.ts';
-import { conflict, notFound, refused } from '../http/problem.ts';
+import { notFound, refused } from '../http/problem.ts';
 import { theOrganization } from '../staff/store.ts';
 import { nameSeat } from './naming.ts';
 import { placeOrder } from './ordering.ts';
@@ -131,17 +131,17 @@ export const registrationHandlers: Omit<
     const { tx, params, now } = c;
     const order = await readOrder(tx, params.id);
     const event = await eventFor(c, order.eventId, 'registration', 'change', true);
-    if (!lives(event.state))
-      throw conflict('event-state', `This event is ${event.state}; no seats are offered.`);
+    if (!lives(event.state)) throw refused('no-seats-offered', { state: event.state });
     const party = (await readWaiting(tx, order.eventId, await readOffers(tx, order.eventId))).find(
       (p) => p.orderId === order.id,
     );
-    if (!party) throw conflict('not-waiting', 'This party is not waiting.');
+    if (!party) throw refused('not-waiting');
     // Offered by hand, it was decided: the organizer tells them.
     party.quiet = null;
     const taken = await readTaken(tx, order.eventId);
     const [offer] = freedSeatsFor([party], event, taken, now, event.startsAt ?? plusMinutes(now, 10_000));
-    if (!offer) throw conflict('does-not-fit', `${party.name} ${sayReason(whyNot(party, event, taken))}.`);
+    if (!offer)
+      throw refused('does-not-fit', { name: party.name, reason: sayReason(whyNot(party, event, taken)) });
     await passOnTo(c, order.id, offer.until, `offered by ${c.staff.name}`);
     return { until: offer.until };
   },

@@ -4,7 +4,7 @@ import type { Work } from '../app/app.ts';
 import { record } from '../app/record.ts';
 import { update } from '../db/database.ts';
 import type { Call, Handlers } from '../http/handle.ts';
-import { conflict, invalid, notFound } from '../http/problem.ts';
+import { invalid, notFound, refused } from '../http/problem.ts';
 import { demandPassword } from './commonPasswords.ts';
 import { checkPassword, hashPassword } from './passwords.ts';
 import { enrolmentOf, freshRecovery, freshSecret, periodOf } from './secondStep.ts';
@@ -26,15 +26,14 @@ async function confirmed(c: Call & Work, current: string): Promise<StaffRow> {
   const { app, staff, tx } = c;
   const now = Date.parse(app.sessionClock.now());
   const key = `own ${staff.id}`;
-  if (app.throttles.pair.wait(key, now) > 0)
-    throw invalid([{ path: 'current', message: 'Too many wrong tries. Please wait a little.' }]);
+  if (app.throttles.pair.wait(key, now) > 0) throw invalid([{ path: 'current', code: 'too-many-tries' }]);
   const row = await theStaff(tx, staff.id);
   if (await checkPassword(current, row.passwordHash)) {
     app.throttles.pair.succeeded(key);
     return row;
   }
   app.throttles.pair.failed(key, now);
-  throw invalid([{ path: 'current', message: 'This is not your password.' }]);
+  throw invalid([{ path: 'current', code: 'not-your-password' }]);
 }
 
 export const accountHandlers: Pick<Handlers<typeof staffContract>, AccountKeys> = {
@@ -87,7 +86,7 @@ export const accountHandlers: Pick<Handlers<typeof staffContract>, AccountKeys> 
 
   'POST /api/account/second-step': async (c) => {
     const row = await confirmed(c, c.body.current);
-    if (row.totpSecret) throw conflict('second-step-on', 'The second step is on already. Turn it off first.');
+    if (row.totpSecret) throw refused('second-step-on');
     const secret = freshSecret(c.app.ids.bytes(20));
     await update(c.tx, 'staff', row.id, { totpPending: secret });
     return { secret, ...(await enrolmentOf(secret, row.email)) };
@@ -95,10 +94,9 @@ export const accountHandlers: Pick<Handlers<typeof staffContract>, AccountKeys> 
 
   'PUT /api/account/second-step': async (c) => {
     const row = await theStaff(c.tx, c.staff.id);
-    if (!row.totpPending) throw conflict('second-step-none', 'Begin by reading the secret.');
+    if (!row.totpPending) throw refused('second-step-none');
     const at = periodOf(row.totpPending, c.body.code, Date.parse(c.app.sessionClock.now()));
-    if (at === null)
-      throw invalid([{ path: 'code', message: 'This code is not right. Is the clock of the device right?' }]);
+    if (at === null) throw invalid([{ path: 'code', code: 'code-wrong' }]);
     const { codes, hashes } = freshRecovery(c.app.ids.bytes);
     await update(c.tx, 'staff', row.id, {
       totpSecret: row.totpPending,
@@ -114,8 +112,7 @@ export const accountHandlers: Pick<Handlers<typeof staffContract>, AccountKeys> 
   'DELETE /api/account/second-step': async (c) => {
     const row = await confirmed(c, c.body.current);
     const { secondStepRequired } = await theOrganization(c.tx);
-    if (needsSecondStep(row.roles, secondStepRequired))
-      throw conflict('second-step-required', 'The organization asks for a second step in your role.');
+    if (needsSecondStep(row.roles, secondStepRequired)) throw refused('second-step-required');
     await update(c.tx, 'staff', row.id, {
       totpSecret: null,
       totpPending: null,
@@ -128,7 +125,7 @@ export const accountHandlers: Pick<Handlers<typeof staffContract>, AccountKeys> 
 
   'POST /api/account/recovery': async (c) => {
     const row = await confirmed(c, c.body.current);
-    if (!row.totpSecret) throw conflict('second-step-off', 'There is no second step to recover.');
+    if (!row.totpSecret) throw refused('second-step-off');
     const { codes, hashes } = freshRecovery(c.app.ids.bytes);
     await update(c.tx, 'staff', row.id, { recoveryHashes: hashes });
     await record(c, 'account changed', { staffId: c.staff.id, how: 'made new recovery codes' });

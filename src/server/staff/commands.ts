@@ -2,10 +2,11 @@ import type { z } from 'zod';
 import type { staffContract } from '#contract/staff.ts';
 import { emailKey } from '#core/contacts/reach.ts';
 import { isZone } from '#core/time/wallTime.ts';
+import { wrongAt } from '#core/words/problems.ts';
 import type { App, Work } from '../app/app.ts';
 import { record } from '../app/record.ts';
 import { insert, update } from '../db/database.ts';
-import { conflict, invalid } from '../http/problem.ts';
+import { invalid, refused } from '../http/problem.ts';
 import { demandPassword } from './commonPasswords.ts';
 import { hashPassword } from './passwords.ts';
 import * as store from './store.ts';
@@ -15,21 +16,13 @@ type Setup = z.output<(typeof staffContract)['POST /api/setup']['body']>;
 /** Sets the organization up, once: itself, its first coordinator, a fund, and rules of clearance to begin with. */
 export async function setUp(w: Work, body: Setup): Promise<void> {
   const { tx, app, now } = w;
-  if (await store.readOrganization(tx))
-    throw conflict('already-set-up', 'The organization is set up already. Please sign in.');
+  if (await store.readOrganization(tx)) throw refused('already-set-up');
   const { zone, currency } = body.organization;
   const fields = [
-    ...(isZone(zone)
-      ? []
-      : [
-          {
-            path: 'organization.zone',
-            message: 'This is not a time zone; use a name like America/Halifax.',
-          },
-        ]),
+    ...(isZone(zone) ? [] : [wrongAt('organization.zone', 'no-zone')]),
     ...(Intl.supportedValuesOf('currency').includes(currency)
       ? []
-      : [{ path: 'organization.currency', message: 'This is not a currency in use.' }]),
+      : [wrongAt('organization.currency', 'no-currency')]),
   ];
   if (fields.length) throw invalid(fields);
   await demandPassword(

@@ -18,6 +18,6 @@ export async function demandPassword(
   path = 'password',
 ): Promise<void> {
   const organization = owner.organization ?? (await theOrganization(tx)).name;
-  const message = problemWithPassword(password, { ...owner, organization }, common);
-  if (message) throw invalid([{ path, message }]);
+  const wrong = problemWithPassword(password, { ...owner, organization }, common);
+  if (wrong) throw invalid([{ path, ...wrong }]);
 }

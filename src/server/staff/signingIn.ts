@@ -1,16 +1,17 @@
 import type { staffContract } from '#contract/staff.ts';
 import { emailKey } from '#core/contacts/reach.ts';
 import { needsSecondStep } from '#core/staff/accounts.ts';
+import { sayProblem } from '#core/words/problems.ts';
 import { type Actor, inTransaction } from '../app/app.ts';
 import { record } from '../app/record.ts';
 import type { Handler } from '../http/handle.ts';
-import { Problem } from '../http/problem.ts';
+import { Problem, refused } from '../http/problem.ts';
 import { checkPassword, nobodysHash } from './passwords.ts';
 import { takeCode } from './secondStep.ts';
 import { isKnownDevice, startSession } from './sessions.ts';
 import { staffByEmail, theOrganization } from './store.ts';
 
-const wrong = () => new Problem(401, 'wrong-sign-in', 'This email and password do not belong together.');
+const wrong = () => refused('wrong-sign-in', {}, 401);
 
 /**
  * Signs somebody in by password, and a code where the account has a second step. Wrong tries are slowed down under the
@@ -27,11 +28,9 @@ export const signIn: Handler<(typeof staffContract)['POST /api/sign-in']> = asyn
   const wait = Math.max(app.throttles.pair.wait(pair, now), known ? 0 : app.throttles.account.wait(key, now));
   if (wait > 0) {
     request.res!.set('retry-after', String(Math.ceil(wait / 1000)));
-    throw new Problem(
-      429,
-      'too-many',
-      `Too many wrong tries. Please wait ${wait > 90_000 ? `${Math.ceil(wait / 60_000)} minutes` : `${Math.ceil(wait / 1000)} seconds`} and try again.`,
-    );
+    throw wait > 90_000
+      ? refused('too-many-tries-wait', { count: Math.ceil(wait / 60_000) }, 429)
+      : refused('too-many-tries-seconds', { count: Math.ceil(wait / 1000) }, 429);
   }
   const right = await checkPassword(body.password, staff?.passwordHash ?? nobodysHash);
   const failed = async (why: string) => {
@@ -52,9 +51,7 @@ export const signIn: Handler<(typeof staffContract)['POST /api/sign-in']> = asyn
     const took = await takeCode(app.db, staff, body.code, now);
     if (!took) {
       await failed('wrong code');
-      throw new Problem(401, 'wrong-code', 'This code is not right, or was used already.', [
-        { path: 'code', message: 'This code is not right, or was used already.' },
-      ]);
+      throw new Problem(401, 'wrong-code', sayProblem('wrong-code'), [{ path: 'code', code: 'wrong-code' }]);
     }
     if (took === 'recovery') await write(c.actor, staff, 'used a recovery code');
   }

@@ -7,7 +7,7 @@ import { first, insert, update } from '../db/database.ts';
 import { linkToken, sha256 } from '../db/ids.ts';
 import { reasonSql } from '../db/reasons.ts';
 import type { Call, Handlers } from '../http/handle.ts';
-import { conflict, invalid, notFound } from '../http/problem.ts';
+import { invalid, notFound, refused } from '../http/problem.ts';
 import { endSessions } from './sessions.ts';
 import * as store from './store.ts';
 
@@ -109,9 +109,9 @@ export const teamHandlers: Pick<Handlers<typeof staffContract>, TeamKeys> = {
 
   'POST /api/staff/invitations': async (c) => {
     if (await store.staffByEmail(c.tx, emailKey(c.body.email)))
-      throw invalid([{ path: 'email', message: 'Somebody with this email is on the staff already.' }]);
+      throw invalid([{ path: 'email', code: 'email-on-staff' }]);
     if (c.body.roles.includes('unit lead') && !c.body.unitId)
-      throw invalid([{ path: 'unitId', message: 'Choose the unit they lead.' }]);
+      throw invalid([{ path: 'unitId', code: 'unit-they-lead' }]);
     return invite(c, c.body);
   },
 
@@ -136,12 +136,12 @@ export const teamHandlers: Pick<Handlers<typeof staffContract>, TeamKeys> = {
       c.staff.id,
       await store.allStaff(c.tx),
     );
-    if (problem) throw conflict('account', problem);
+    if (problem) throw refused(problem);
     if (unitId && !(await first(c.tx, 'select 1 as x from units where id = $1', [unitId])))
-      throw invalid([{ path: 'unitId', message: 'This unit does not exist.' }]);
+      throw invalid([{ path: 'unitId', code: 'unit-gone' }]);
     const unit = unitId === undefined ? before.unitId : unitId;
     if ((roles ?? before.roles).includes('unit lead') && !unit)
-      throw invalid([{ path: 'unitId', message: 'Choose the unit they lead.' }]);
+      throw invalid([{ path: 'unitId', code: 'unit-they-lead' }]);
     await update(c.tx, 'staff', before.id, {
       ...(roles ? { roles } : {}),
       ...(approves ? { approves } : {}),
@@ -169,9 +169,8 @@ export const teamHandlers: Pick<Handlers<typeof staffContract>, TeamKeys> = {
 
   'DELETE /api/staff/:id/second-step': async (c) => {
     const row = await store.theStaff(c.tx, c.params.id);
-    if (row.id === c.staff.id)
-      throw conflict('own-account', 'Turn your own second step off in your account.');
-    if (!row.totpSecret) throw conflict('second-step-off', 'There is no second step to turn off.');
+    if (row.id === c.staff.id) throw refused('own-account');
+    if (!row.totpSecret) throw refused('no-second-step');
     await update(c.tx, 'staff', row.id, {
       totpSecret: null,
       totpPending: null,

@@ -1,6 +1,7 @@
 import { type Consequences, noConsequences } from '#core/events/consequences.ts';
 import { isOver } from '#core/events/end.ts';
 import { becomes, type Move, type MoveRefusal, type Position, refusalOf } from '#core/events/moves.ts';
+import type { Lack } from '#core/events/readiness.ts';
 import type { EventState } from '#core/events/states.ts';
 import { dateOf } from '#core/time/wallTime.ts';
 import type { Work } from '../app/app.ts';
@@ -9,7 +10,7 @@ import type { Queries } from '../db/database.ts';
 import { moveOn } from '../events/moving.ts';
 import { lacksOfEvent } from '../events/readiness.ts';
 import { type EventRow, readEvent, readOffers, readStates } from '../events/store.ts';
-import { conflict, invalid, type Problem } from '../http/problem.ts';
+import { invalid, type Problem, refused } from '../http/problem.ts';
 import { theOrganization } from '../staff/store.ts';
 
 /** Where an event stands, as far as that decides what can be done with it, and what its plan lacks. */
@@ -17,11 +18,9 @@ export async function positionOf(
   tx: Queries,
   event: EventRow,
   now: string,
-): Promise<Position & { lacks: readonly string[] }> {
+): Promise<Position & { lacks: readonly Lack[] }> {
   const { zone } = await theOrganization(tx);
-  const lacks = lacksOfEvent(event, await readOffers(tx, event.id), dateOf(now, zone))
-    .filter((l) => l.stops)
-    .map((l) => l.text);
+  const lacks = lacksOfEvent(event, await readOffers(tx, event.id), dateOf(now, zone)).filter((l) => l.stops);
   const before = (await readStates(tx, event.id)).filter((s) => s.state !== 'shelved').at(-1)?.state ?? null;
   return {
     state: event.state,
@@ -36,20 +35,20 @@ export async function positionOf(
 }
 
 /** A refused move in words. */
-function sayRefusal(refusal: MoveRefusal, lacks: readonly string[]): Problem {
+function sayRefusal(refusal: MoveRefusal, lacks: readonly Lack[]): Problem {
   switch (refusal.code) {
     case 'template':
-      return conflict('template', 'A template is not run; begin an event from it.');
+      return refused('template');
     case 'event-state':
-      return conflict('event-state', `This event is ${refusal.state}; it cannot ${refusal.move} now.`);
+      return refused('event-state', { state: refusal.state, move: refusal.move });
     case 'not-cleared':
-      return conflict('not-cleared', 'The plan has to be cleared before it can be opened to the public.');
+      return refused('not-cleared');
     case 'lacking':
-      return invalid(lacks.map((message) => ({ path: 'plan', message })));
+      return invalid(lacks.map(({ code, params }) => ({ path: 'plan', code, params })));
     case 'ended':
-      return conflict('ended', 'This event is over; it is neither opened nor called off any more.');
+      return refused('ended');
     case 'not-over':
-      return conflict('not-over', 'An event is wrapped up after it has ended.');
+      return refused('not-over');
   }
 }
 
@@ -68,7 +67,7 @@ export async function makeMove(
   const refusal = refusalOf(position, move);
   if (refusal) throw sayRefusal(refusal, position.lacks);
   if (move === 'call off' && words.trim().length < 3)
-    throw invalid([{ path: 'words', message: 'Say why; the words are kept with the event.' }]);
+    throw invalid([{ path: 'words', code: 'why-for-the-event' }]);
   const to = becomes(position, move);
   return { state: to, followed: (await moveOn(w, eventId, to, words)) ?? noConsequences };
 }

@@ -2,6 +2,7 @@ import type { DeskEntry } from '#contract/events.ts';
 import { partsOfAll } from '#core/access/contacts.ts';
 import { type Depth, seesStageEverywhere, stagesOf } from '#core/access/stages.ts';
 import { isCoordinator } from '#core/access/viewer.ts';
+import { sayFact } from '#core/clearance/rules.ts';
 import { isOpenForDecision } from '#core/clearance/steps.ts';
 import { fullName } from '#core/contacts/names.ts';
 import type { Stage } from '#core/events/states.ts';
@@ -9,7 +10,10 @@ import { undelivered } from '#core/messages/states.ts';
 import { shiftDate } from '#core/time/dates.ts';
 import { sayShortDate } from '#core/time/say.ts';
 import { dateOf } from '#core/time/wallTime.ts';
+import type { deskEn } from '#core/words/desk.en.ts';
+import type { Params } from '#core/words/filling.ts';
 import { sayDue, sayNote } from '#core/words/notes.ts';
+import { say, spokenIn, words } from '#core/words/spoken.ts';
 import type { SignedIn } from '../app/app.ts';
 import { readStepsOf } from '../clearance/steps.ts';
 import { readTasks } from '../contacts/store.ts';
@@ -19,6 +23,8 @@ import { seasonFor } from '../events/season.ts';
 import { type EventRow, readLive } from '../events/store.ts';
 import { theOrganization } from '../staff/store.ts';
 import { marginsOf } from './margin.ts';
+
+const line = (key: keyof typeof deskEn, params?: Params): string => say(words().desk[key], params);
 
 /** How long an event that is over stays on the desk, in days. */
 const lingerDays = 30;
@@ -91,12 +97,14 @@ async function stepsToDecide(
       .filter((s) => isOpenForDecision(s.state) && staff.approves.includes(s.approves))
       .map((s) => ({
         urgency: 80,
-        when: `by ${sayShortDate(s.dueOn)}`,
+        when: line('by day', { date: sayShortDate(s.dueOn, false, spokenIn()) }),
         tone: 'need' as const,
         subject: event.publicTitle,
         about: 'clearance',
-        text: `${s.step} is asked of you: ${s.because.join(', ')}.`,
-        action: { label: 'Read and decide', href: `/events/${event.id}/clearance` },
+        text: s.because.length
+          ? line('step asked', { step: s.step, because: s.because.map(sayFact).join(', ') })
+          : line('step asked for no reason', { step: s.step }),
+        action: { label: line('decide'), href: `/events/${event.id}/clearance` },
       })),
   );
 }
@@ -107,12 +115,13 @@ async function tasksDue(tx: Queries, today: string, staff: SignedIn): Promise<De
   const mine = isCoordinator(staff) ? null : staff.id;
   return (await readTasks(tx, today, mine)).map((t) => ({
     urgency: t.dueOn < today ? 75 : 65,
-    when: t.dueOn < today ? `since ${sayShortDate(t.dueOn)}` : 'today',
+    when:
+      t.dueOn < today ? line('since day', { date: sayShortDate(t.dueOn, false, spokenIn()) }) : line('today'),
     tone: t.dueOn < today ? ('stop' as const) : ('need' as const),
     subject: fullName(t),
     about: 'task',
     text: t.text,
-    action: { label: 'Open the contact', href: `/contacts/${t.contactId}` },
+    action: { label: line('open contact'), href: `/contacts/${t.contactId}` },
   }));
 }
 
@@ -125,12 +134,12 @@ async function changesAsked(tx: Queries): Promise<DeskEntry[]> {
   return [
     {
       urgency: 45,
-      when: 'soon',
+      when: line('soon'),
       tone: 'need',
-      subject: 'Changes people asked for',
+      subject: line('changes'),
       about: 'contacts',
-      text: `${row.n === 1 ? 'One change contradicts' : `${row.n} changes contradict`} the records and ${row.n === 1 ? 'waits' : 'wait'} for a decision.`,
-      action: { label: 'Look and decide', href: '/contacts/changes' },
+      text: line('changes wait', { count: row.n }),
+      action: { label: line('look'), href: '/contacts/changes' },
     },
   ];
 }
@@ -144,12 +153,12 @@ async function pairsWaiting(tx: Queries): Promise<DeskEntry[]> {
   return [
     {
       urgency: 20,
-      when: 'no rush',
+      when: line('no rush'),
       tone: 'need',
-      subject: 'Who is who',
+      subject: line('pairs'),
       about: 'contacts',
-      text: `${row.n === 1 ? 'One pair of contacts' : `${row.n} pairs of contacts`} may be one person.`,
-      action: { label: 'Look and decide', href: '/contacts/review' },
+      text: line('pairs wait', { count: row.n }),
+      action: { label: line('look'), href: '/contacts/review' },
     },
   ];
 }
@@ -169,21 +178,19 @@ async function sinceYesterday(tx: Queries, today: string, zone: string, staff: S
        (select count(*)::int from messages where state in ${among(undelivered)}) as failed`,
     [from],
   ))!;
-  const line = (
-    label: string,
+  const figure = (
+    label: keyof typeof deskEn,
     count: number | null,
     amount: number | null = null,
     tone: 'know' | 'stop' = 'know',
-  ) => ({ label, count, amount, tone });
+  ) => ({ label: line(label), count, amount, tone });
   // Sums over all events are for those who see what they sum up everywhere.
   const sees = (stage: Stage) => seesStageEverywhere(staff, stage);
   return [
-    ...(sees('registration')
-      ? [line('Seats confirmed', row.seats), line('Seats withdrawn', row.withdrawn)]
-      : []),
-    ...(partsOfAll(staff).has('money') ? [line('Donations', null, row.donations)] : []),
-    ...(isCoordinator(staff) ? [line('Waivers signed', row.waivers)] : []),
-    ...(sees('messages') ? [line('Messages sent', row.sent)] : []),
-    ...(row.failed && sees('messages') ? [line('Messages that failed', row.failed, null, 'stop')] : []),
+    ...(sees('registration') ? [figure('seats', row.seats), figure('withdrawn', row.withdrawn)] : []),
+    ...(partsOfAll(staff).has('money') ? [figure('donations', null, row.donations)] : []),
+    ...(isCoordinator(staff) ? [figure('waivers', row.waivers)] : []),
+    ...(sees('messages') ? [figure('sent', row.sent)] : []),
+    ...(row.failed && sees('messages') ? [figure('failed', row.failed, null, 'stop')] : []),
   ];
 }

@@ -10,6 +10,7 @@ import { momentFrom } from '#core/time/moment.ts';
 import { dateOf, instantOf } from '#core/time/wallTime.ts';
 import { sayNote } from '#core/words/notes.ts';
 import { sayPin } from '#core/words/pins.ts';
+import { sayProblem } from '#core/words/problems.ts';
 import { type Reason, sayReason } from '#core/words/reasons.ts';
 import type { Asker, Work } from '../app/app.ts';
 import { deadlineOf, neededSteps, readClearance, readSteps } from '../clearance/steps.ts';
@@ -18,7 +19,7 @@ import { first, type Queries } from '../db/database.ts';
 import { readPlan } from '../events/plan.ts';
 import { lacksOfEvent } from '../events/readiness.ts';
 import { type EventRow, readEvent, readStates } from '../events/store.ts';
-import { Problem } from '../http/problem.ts';
+import { refused } from '../http/problem.ts';
 import { theOrganization } from '../staff/store.ts';
 import { positionOf } from './commands.ts';
 import { marginOfEvent } from './margin.ts';
@@ -37,7 +38,7 @@ export async function eventPageOf(c: Asker & Pick<Work, 'tx' | 'app'>, eventId: 
   const { tx, now, staff } = c;
   const event = await readEvent(tx, eventId);
   const may = stagesOf(staff, event, now);
-  if (!may.size) throw new Problem(403, 'not-your-event', 'This event is not one of yours.');
+  if (!may.size) throw refused('not-your-event', {}, 403);
   const facts = factsOf(staff, event, now);
   const plan = await readPlan(tx, event);
   const { zone } = await theOrganization(tx);
@@ -71,7 +72,9 @@ export async function eventPageOf(c: Asker & Pick<Work, 'tx' | 'app'>, eventId: 
       ? { title: event.copiedFromTitle, leftBehind: event.leftBehind.map(sayLeft) }
       : null,
     waits: event.waits && { startsLocal: event.waits.startsLocal, shifts: event.waits.shifts.length },
-    lacks: lacksOfEvent(event, plan.offers, dateOf(now, zone)).filter((l) => may.has(l.stage)),
+    lacks: lacksOfEvent(event, plan.offers, dateOf(now, zone))
+      .filter((l) => may.has(l.stage))
+      .map(({ stage, stops, code, params }) => ({ stage, stops, text: sayProblem(code, params) })),
     spine: saidSpine(spine, may),
     margin: notes
       .filter((n) => may.has(n.stage))

@@ -9,7 +9,7 @@ import { addToRegister, addWaiver } from '../events/registers.ts';
 import { seasonFor } from '../events/season.ts';
 import { readChoices, readEvent } from '../events/store.ts';
 import type { Handlers } from '../http/handle.ts';
-import { Problem } from '../http/problem.ts';
+import { refused } from '../http/problem.ts';
 import { Stream } from '../http/stream.ts';
 import { staffOf } from '../staff/sessions.ts';
 import { makeMove } from './commands.ts';
@@ -19,8 +19,7 @@ import { eventPageOf } from './page.ts';
 /** A unit lead keeps events within their unit. */
 function ownUnitOnly(staff: SignedIn, unitId: string | null | undefined): void {
   const unit = bindingUnit(staff);
-  if (unit !== undefined && unitId !== undefined && unitId !== unit)
-    throw new Problem(403, 'other-unit', 'An event stays with your unit. A coordinator can hand it over.');
+  if (unit !== undefined && unitId !== undefined && unitId !== unit) throw refused('other-unit', {}, 403);
 }
 
 export const eventsHandlers: Handlers<typeof eventsContract> = {
@@ -35,12 +34,7 @@ export const eventsHandlers: Handlers<typeof eventsContract> = {
 
   'POST /api/events': async (c) => {
     const unit = bindingUnit(c.staff);
-    if (unit === null)
-      throw new Problem(
-        403,
-        'no-unit',
-        'Your account belongs to no unit yet. A coordinator can change that.',
-      );
+    if (unit === null) throw refused('no-unit', {}, 403);
     // A template is everybody's; a past event is begun from by those who may see it.
     if (c.body.from) {
       const from = await readEvent(c.tx, c.body.from);
@@ -86,7 +80,7 @@ export const eventsHandlers: Handlers<typeof eventsContract> = {
       const event = await readEvent(c.tx, c.params.id);
       return stagesOf(staff, event, c.app.clock.now()).size > 0;
     };
-    if (!(await still())) throw new Problem(403, 'not-your-event', 'This event is not one of yours.');
+    if (!(await still())) throw refused('not-your-event', {}, 403);
     return new Stream(c.app.announcer, `event ${c.params.id}`, still);
   },
 };

@@ -34,11 +34,7 @@ function thePool(): Piscina {
   return pool;
 }
 
-const tooMuch = () =>
-  new TableProblem(
-    'too-long',
-    'This file takes too long to read. Is it really a table or an address book? Save it anew, or in parts.',
-  );
+const tooMuch = () => new TableProblem('too-long', { code: 'file-takes-long' });
 
 /**
  * Does a task in a thread of its own, so that nobody waits for it; ended where it takes too long or too much memory.
@@ -56,6 +52,6 @@ export async function inThread<Task extends keyof Tasks>(
     if (code === 'ERR_WORKER_OUT_OF_MEMORY' || name === 'AbortError') throw tooMuch();
     throw error;
   }
-  if ('problem' in answer) throw new TableProblem(answer.problem.code, answer.problem.message);
+  if ('problem' in answer) throw new TableProblem(answer.problem.code, answer.problem.said);
   return answer.result;
 }

@@ -4,14 +4,14 @@ import { type Tasks, tasks } from './tasks.ts';
 /** What a thread answers. A problem is carried by its code, as an error loses it on the way. */
 export type ThreadAnswer<Result> =
   | { result: Result }
-  | { problem: { code: TableProblem['code']; message: string } };
+  | { problem: { code: TableProblem['code']; said: TableProblem['said'] } };
 
 /** Runs in a thread of its own: does one task after the other. */
 export default function work({ task, asked }: { task: keyof Tasks; asked: never }): ThreadAnswer<unknown> {
   try {
     return { result: tasks[task](asked) };
   } catch (error) {
-    if (error instanceof TableProblem) return { problem: { code: error.code, message: error.message } };
+    if (error instanceof TableProblem) return { problem: { code: error.code, said: error.said } };
     throw error;
   }
 }

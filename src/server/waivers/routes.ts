@@ -4,7 +4,7 @@ import { followLink } from '../app/app.ts';
 import { sha256 } from '../db/ids.ts';
 import { readEvent } from '../events/store.ts';
 import type { Handlers } from '../http/handle.ts';
-import { notFound, Problem } from '../http/problem.ts';
+import { notFound, refused } from '../http/problem.ts';
 import { signWaiver } from './signing.ts';
 import { readSignature, readSigner } from './store.ts';
 
@@ -23,8 +23,7 @@ export const waiversHandlers: Handlers<typeof waiversContract> = {
     const seat = await readSigner(tx, params.id);
     if (!seat) throw notFound('This registration');
     const event = await readEvent(tx, seat.eventId);
-    if (!factsOf(c.staff, event, c.now).has('signature'))
-      throw new Problem(403, 'not-your-part', 'Your role does not reach what was signed here.');
+    if (!factsOf(c.staff, event, c.now).has('signature')) throw refused('not-your-waivers', {}, 403);
     const row = await readSignature(tx, params.id);
     if (!row) throw notFound('This signature');
     return { ...row, matches: sha256(row.text) === row.sha256 };

@@ -1,6 +1,7 @@
 import { chakra } from '@chakra-ui/react';
 import { type ContactRecord, contactsContract, emailKinds, phoneKinds } from '#contract/contacts.ts';
-import { attributes, textKeys, textsOf } from '#core/contacts/attributes.ts';
+import { textKeys, textsOf } from '#core/contacts/attributes.ts';
+import { sayText } from '#core/words/attributes.ts';
 import { phrase } from '#web/words/phrase.ts';
 import { FormDialog } from '../kit/form/FormDialog.tsx';
 import { Choose, DateField, Text, Tick } from '../kit/form/fields.tsx';
@@ -101,7 +102,7 @@ export function ChangeContact({ contact, close }: { contact: ContactRecord; clos
         )}
         {person &&
           textKeys.map((key) => (
-            <Text key={key} form={form} name={`texts.${key}`} label={attributes[key].text.label} />
+            <Text key={key} form={form} name={`texts.${key}`} label={sayText(key, 'label')} />
           ))}
         {person && <DateField form={form} name="deceasedOn" label={phrase('contacts.diedOn')} />}
         {contact.fields.map((f) => (

@@ -1,11 +1,12 @@
 import { chakra } from '@chakra-ui/react';
 import type { ReactNode } from 'react';
 import type { ContactRecord } from '#contract/contacts.ts';
-import { attributes, textKeys } from '#core/contacts/attributes.ts';
+import { textKeys } from '#core/contacts/attributes.ts';
 import { holdsOn, saySpan } from '#core/contacts/membership.ts';
 import { fullName } from '#core/contacts/names.ts';
 import { sayPhone } from '#core/contacts/reach.ts';
 import { sayShortDate } from '#core/time/say.ts';
+import { sayText } from '#core/words/attributes.ts';
 import { phrase } from '#web/words/phrase.ts';
 import { Facts as Lines } from '../kit/Facts.tsx';
 import { Loaded } from '../kit/notices.tsx';
@@ -117,7 +118,7 @@ export function Facts({ contact: c }: { contact: ContactRecord }) {
         </>
       ),
     ],
-    ...textKeys.map((key): [string, ReactNode] => [attributes[key].text.short, c[key]]),
+    ...textKeys.map((key): [string, ReactNode] => [sayText(key, 'short'), c[key]]),
     [phrase('contacts.reads'), c.kind === 'person' && languages.join(', ')],
     ...c.fields.map((f): [string, ReactNode] => [
       f.name,

@@ -2,10 +2,11 @@ import { chakra, type SystemStyleObject } from '@chakra-ui/react';
 import { useEffect, useRef, useState } from 'react';
 import { Link } from 'react-router';
 import type { MergeField, Pair, PairSide } from '#contract/pairs.ts';
-import { attributes, textKeys } from '#core/contacts/attributes.ts';
+import { textKeys } from '#core/contacts/attributes.ts';
 import { weightOf } from '#core/contacts/keeping.ts';
 import { fullName } from '#core/contacts/names.ts';
 import { sayPhone } from '#core/contacts/reach.ts';
+import { sayText } from '#core/words/attributes.ts';
 import { Button } from '#web/kit/Button.tsx';
 import { Phrase } from '#web/words/Phrase.tsx';
 import { phrase } from '#web/words/phrase.ts';
@@ -201,7 +202,7 @@ function OnePair({
     ...textKeys.map(
       (key): FieldRow => ({
         field: key,
-        heading: attributes[key].text.short,
+        heading: sayText(key, 'short'),
         said: [],
         of: (s) => s[key] ?? '',
       }),

@@ -2,9 +2,9 @@ import { chakra } from '@chakra-ui/react';
 import { useState } from 'react';
 import { type EventPage, eventsContract, type MessageStepPlan } from '#contract/events.ts';
 import { sayConsequences } from '#core/events/consequences.ts';
-import { audiences } from '#core/messages/audiences.ts';
+import { type Audience, sayAudience } from '#core/messages/audiences.ts';
 import { mergeFields } from '#core/messages/merge.ts';
-import { momentRule, sayMoment } from '#core/messages/moments.ts';
+import { sayMoment, sayMomentAlone } from '#core/messages/moments.ts';
 import { Button } from '#web/kit/Button.tsx';
 import { phrase, term } from '#web/words/phrase.ts';
 import { FormDialog } from '../kit/form/FormDialog.tsx';
@@ -51,7 +51,7 @@ export default function MessagesSheet({ page }: { page: EventPage }) {
                     <span className="soft">
                       {phrase('event.to', {
                         when: s.when,
-                        words: audiences[s.audience as keyof typeof audiences].words,
+                        words: sayAudience(s.audience as Audience),
                       })}
                     </span>
                   </span>
@@ -169,7 +169,7 @@ function EditStep({ page, step, close }: { page: EventPage; step: MessageStepPla
       close();
     },
   });
-  const moment = { moment: momentRule(step.moment).words };
+  const moment = { moment: sayMomentAlone(step.moment) };
   const { offsetDays: days, offsetMinutes: minutes } = offsetOf(form.values);
   return (
     <FormDialog form={form} wide title={step.name} submit={phrase('common.save')} close={close}>

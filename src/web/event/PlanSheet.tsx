@@ -1,11 +1,11 @@
 import { chakra } from '@chakra-ui/react';
 import { useRef, useState } from 'react';
 import type { EventPage } from '#contract/events.ts';
-import { factFlags } from '#core/clearance/rules.ts';
+import { factFlags, sayFact } from '#core/clearance/rules.ts';
 import { moveTimes } from '#core/events/dated.ts';
 import { remarksOnSchedule } from '#core/events/schedule.ts';
 import { shiftDate } from '#core/time/dates.ts';
-import { sayConsequence } from '#core/time/say.ts';
+import { sayConsequence } from '#core/time/distance.ts';
 import { Button, TextLink } from '#web/kit/Button.tsx';
 import { phrase, term } from '#web/words/phrase.ts';
 import { SeveralOf, Tick } from '../kit/Choosing.tsx';
@@ -280,9 +280,9 @@ export default function PlanSheet({ page }: { page: EventPage }) {
           label={phrase('event.whatApplies')}
           value={plan.flags}
           set={(flags) => change({ flags })}
-          choices={Object.entries(factFlags)
-            .filter(([flag]) => flag !== 'money')
-            .map(([value, label]) => ({ value, label }))}
+          choices={factFlags
+            .filter((flag) => flag !== 'money')
+            .map((code) => ({ value: code, label: sayFact({ code }) }))}
         />
         <ChoiceField
           label={phrase('event.waiver')}

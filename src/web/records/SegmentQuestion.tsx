@@ -1,4 +1,4 @@
-import { attributes, textKeys } from '#core/contacts/attributes.ts';
+import { textKeys } from '#core/contacts/attributes.ts';
 import { consentChannels, consentTopics } from '#core/contacts/consent.ts';
 import {
   fieldTests,
@@ -11,6 +11,7 @@ import {
   questionKinds,
   textTests,
 } from '#core/records/segment.ts';
+import { sayText } from '#core/words/attributes.ts';
 import { InlineChoice } from '#web/kit/Inline.tsx';
 import { phrase, term } from '#web/words/phrase.ts';
 import { useAsk } from '../parts/ask.ts';
@@ -207,7 +208,7 @@ function Fields({
             'what',
             q.detail,
             (detail) => change({ ...q, detail: detail as typeof q.detail }),
-            textKeys.map((key) => [key, attributes[key].text.many] as const),
+            textKeys.map((key) => [key, sayText(key, 'many')] as const),
           )}
           <Comparison
             question={q}

@@ -6,7 +6,7 @@ import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { StrictMode } from 'react';
 import { createRoot } from 'react-dom/client';
 import { createBrowserRouter, RouterProvider } from 'react-router';
-
+import { speakAs } from '#core/words/spoken.ts';
 import { ApiProblem, readIn } from '#web/api.ts';
 import { kitWordsIn } from '#web/kit/languages.ts';
 import { system } from '#web/kit/system.ts';
@@ -29,6 +29,7 @@ const client = new QueryClient({
 
 document.documentElement.lang = spokenLanguage();
 readIn(spokenLanguage());
+speakAs(spokenLanguage);
 
 // Where one is bound is fetched while it is still asked who one is; whoever signs in comes to the Desk.
 const bound = places.find((p) => location.pathname.startsWith(`/${p.toLowerCase()}`));

@@ -2,7 +2,7 @@ import { chakra } from '@chakra-ui/react';
 import { useState } from 'react';
 import { crewContract } from '#contract/crew.ts';
 import { sayAmount } from '#core/money/amount.ts';
-import { sayConsequence } from '#core/time/say.ts';
+import { sayConsequence } from '#core/time/distance.ts';
 import { Form } from '../form/Form.tsx';
 import {
   Chips,

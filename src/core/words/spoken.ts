@@ -1,0 +1,60 @@
+import { againstEn } from './against.en.ts';
+import { attributesEn, textsEn } from './attributes.en.ts';
+import { audiencesEn } from './audiences.en.ts';
+import { consequencesEn } from './consequences.en.ts';
+import { deskEn } from './desk.en.ts';
+import { factsEn } from './facts.en.ts';
+import { fillIn, type Language, type Params, type Plurals } from './filling.ts';
+import { lifelineEn } from './lifeline.en.ts';
+import { duesEn, notesEn } from './notes.en.ts';
+import { pinsEn } from './pins.en.ts';
+import { alsoSay } from './problems.ts';
+import { reasonsEn } from './reasons.en.ts';
+import { refusalsEn } from './refusals.en.ts';
+import { segmentsEn } from './segments.en.ts';
+import { timesEn } from './times.en.ts';
+import { verdictsEn } from './verdicts.en.ts';
+
+/** Everything core says to staff, in English. */
+const english = {
+  against: againstEn,
+  attributes: attributesEn,
+  audiences: audiencesEn,
+  consequences: consequencesEn,
+  desk: deskEn,
+  dues: duesEn,
+  facts: factsEn,
+  lifeline: lifelineEn,
+  notes: notesEn,
+  pins: pinsEn,
+  reasons: reasonsEn,
+  refusals: refusalsEn,
+  segments: segmentsEn,
+  texts: textsEn,
+  times: timesEn,
+  verdicts: verdictsEn,
+};
+
+type InAnyLanguage<Words> = Words extends string | Plurals
+  ? string | Plurals
+  : { [Key in keyof Words]: InAnyLanguage<Words[Key]> };
+/** The same in one language: what English has, every language has. */
+export type CoreWords = InAnyLanguage<typeof english>;
+
+const catalogues: Partial<Record<Language, CoreWords>> = { en: english };
+const isSpoken = (language: Language): boolean => language in catalogues;
+
+let asked: () => Language = () => 'en';
+/** Tells how to find the language of whoever reads: on the screens it is one, on a server that of the request. */
+export const speakAs = (find: () => Language): void => {
+  asked = find;
+};
+
+/** The language that is spoken. */
+export const spokenIn = (): Language => (isSpoken(asked()) ? asked() : 'en');
+/** The catalogues of the language that is spoken. */
+export const words = (): CoreWords => catalogues[spokenIn()]!;
+/** A text of these catalogues, filled in. */
+export const say = (text: string | Plurals, params: Params = {}): string => fillIn(text, params, spokenIn());
+
+alsoSay((code) => (words().refusals as Readonly<Record<string, string | Plurals>>)[code]);
