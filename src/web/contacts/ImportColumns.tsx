@@ -1,4 +1,4 @@
-import { chakra } from '@chakra-ui/react';
+import { chakra, type SystemStyleObject } from '@chakra-ui/react';
 import type { ImportSummary } from '#contract/imports.ts';
 import { textsOf } from '#core/contacts/attributes.ts';
 import { type ImportField, type Policy, several, usualPolicy } from '#core/imports/importing.ts';
@@ -8,10 +8,28 @@ import { InlineChoice } from '#web/kit/Inline.tsx';
 import { phrase, term } from '#web/words/phrase.ts';
 import { useAsk } from '../parts/ask.ts';
 
+/** On a phone a column of the file is a block: its heading with what it means, and beneath it what is in it. */
+const columnsLook: SystemStyleObject = {
+  mdDown: {
+    '& thead': { display: 'none' },
+    '& tr': {
+      display: 'grid',
+      gridTemplateColumns: 'minmax(0, 1fr) auto',
+      alignItems: 'center',
+      gap: '2px 10px',
+      padding: '8px 0',
+      borderBottom: '1px solid var(--line)',
+    },
+    '& td': { border: 0, padding: 0, maxWidth: 'none' },
+    '& td:nth-of-type(2), & td:nth-of-type(4)': { gridColumn: '1 / -1', order: 1 },
+    '& td:empty': { display: 'none' },
+  },
+};
+
 export type NewMapping = ImportSummary['mapping'] & { choices: ImportSummary['choices'] };
 
 const sureness = (confidence: number): string =>
-  confidence >= 0.85 ? 'sure' : confidence >= 0.6 ? 'likely' : 'unsure';
+  phrase(confidence >= 0.85 ? 'contacts.sure' : confidence >= 0.6 ? 'contacts.likely' : 'contacts.unsure');
 
 /** What every column means, line by line: its heading, first values, meaning and how sure the proposal is. */
 export function ImportColumns({
@@ -40,7 +58,7 @@ export function ImportColumns({
             .join(', ')}
         </small>
       </chakra.summary>
-      <chakra.div className="table" maxHeight="38vh" marginTop="6px">
+      <chakra.div className="table" maxHeight={{ md: '38vh' }} marginTop="6px" css={columnsLook}>
         <table>
           <thead>
             <tr>

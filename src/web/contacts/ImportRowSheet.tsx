@@ -5,6 +5,7 @@ import { Button } from '#web/kit/Button.tsx';
 import { Phrase } from '#web/words/Phrase.tsx';
 import { phrase } from '#web/words/phrase.ts';
 import { Asking } from '../kit/Asking.tsx';
+import { TextField } from '../kit/Field.tsx';
 import { Problems } from '../kit/notices.tsx';
 import { useAction } from '../parts/ask.ts';
 import { Person } from '../parts/Person.tsx';
@@ -14,11 +15,6 @@ const cellsLook: SystemStyleObject = {
   gridTemplateColumns: 'repeat(auto-fill, minmax(210px, 1fr))',
   gap: '8px 12px',
   marginTop: '12px',
-  '& label': {
-    display: 'grid',
-    gap: '2px',
-    fontSize: '13px',
-  },
 };
 
 /** One row of a file: put its cells right, say who it is, or leave it out. */
@@ -121,14 +117,13 @@ export function ImportRowSheet({
       )}
       <chakra.div css={cellsLook}>
         {summary.headings.map((heading, at) => (
-          <label key={heading}>
-            <span className="soft">{heading}</span>
-            <input
-              value={cells[at] ?? ''}
-              readOnly={!open}
-              onChange={(e) => setCells(cells.map((c, x) => (x === at ? e.target.value : c)))}
-            />
-          </label>
+          <TextField
+            key={heading}
+            label={heading}
+            value={cells[at] ?? ''}
+            readOnly={!open}
+            set={(text) => setCells(cells.map((c, x) => (x === at ? text : c)))}
+          />
         ))}
       </chakra.div>
     </Asking>

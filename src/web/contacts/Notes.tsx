@@ -2,6 +2,7 @@ import { chakra, Input, type SystemStyleObject } from '@chakra-ui/react';
 import { type ContactNote, type ContactRecord, contactsContract } from '#contract/contacts.ts';
 import { sayShortDate } from '#core/time/say.ts';
 import { Button } from '#web/kit/Button.tsx';
+import { RowTick } from '#web/kit/Choosing.tsx';
 import { InlineText } from '#web/kit/Inline.tsx';
 import { phrase } from '#web/words/phrase.ts';
 import { Summary } from '../kit/form/Form.tsx';
@@ -114,8 +115,7 @@ function Note({ note, contactId }: { note: ContactNote; contactId: string }) {
   return (
     <li>
       {note.dueOn && (
-        <input
-          type="checkbox"
+        <RowTick
           checked={Boolean(note.doneAt)}
           disabled={!mine}
           aria-label={phrase('contacts.done', { text: note.text })}

@@ -1,4 +1,4 @@
-import { chakra, type SystemStyleObject } from '@chakra-ui/react';
+import { chakra, RadioGroup, type SystemStyleObject } from '@chakra-ui/react';
 import { useEffect, useRef, useState } from 'react';
 import { Link } from 'react-router';
 import type { MergeField, Pair, PairSide } from '#contract/pairs.ts';
@@ -273,85 +273,98 @@ function OnePair({
         </chakra.p>
       </chakra.div>
       <Problems of={decide.problem} />
-      <chakra.table css={sidesLook}>
-        <thead>
-          <tr>
-            <chakra.th width="96px" />
-            {(['a', 'b'] as const).map((side) => (
-              <th key={side}>
-                <label title={phrase('contacts.thisContactStays', { key: side === 'a' ? '←' : '→' })}>
-                  <input type="radio" name="keep" checked={keep === side} onChange={() => setKeep(side)} />
-                  {keep === side ? phrase('contacts.stays') : phrase('contacts.isMergedIntoThe')}
-                </label>
-              </th>
-            ))}
-            <th>{phrase('contacts.whatItSays')}</th>
-          </tr>
-        </thead>
-        <tbody>
-          {shown.map((row, n) => (
-            <tr key={row.heading}>
-              <th scope="row">
-                {row.heading} {row.field && row.of(pair.a) !== row.of(pair.b) && <kbd>{n + 1}</kbd>}
-              </th>
-              {(['a', 'b'] as const).map((side) => {
-                const value = row.of(pair[side]);
-                const differs = row.of(pair.a) !== row.of(pair.b);
-                const taken = !row.field || !differs || takenFrom(row) === side;
-                return (
-                  <td key={side} className={taken || !value ? '' : 'soft struck'}>
-                    {row.field === 'name' ? (
-                      <Person id={pair[side].id} name={value} />
-                    ) : row.field && differs && value ? (
-                      <Button
-                        look="link"
-                        color="inherit"
-                        className="plain"
-                        onClick={() => setChosen((c) => ({ ...c, [row.field!]: side }))}
-                      >
-                        {value}
-                      </Button>
-                    ) : (
-                      value || <span className="soft">{phrase('contacts.notKnown')}</span>
-                    )}
-                    {row.field === 'name' && differs && (
-                      <Button
-                        look="link"
-                        marginLeft="8px"
-                        fontSize="13px"
-                        onClick={() => setChosen((c) => ({ ...c, name: side }))}
-                      >
-                        {taken ? '' : phrase('contacts.takeThisName')}
-                      </Button>
-                    )}
-                  </td>
-                );
-              })}
-              <td>
-                {finding(row.said).map((f) => (
-                  <div
-                    key={f.words}
-                    className={f.bits > 0 ? 'speaks for' : f.bits < 0 ? 'speaks against' : 'soft'}
+      <RadioGroup.Root
+        value={keep}
+        onValueChange={(d) => setKeep(d.value as 'a' | 'b')}
+        aria-label={phrase('contacts.whoStays')}
+      >
+        <chakra.table css={sidesLook}>
+          <thead>
+            <tr>
+              <chakra.th width="96px" />
+              {(['a', 'b'] as const).map((side) => (
+                <th key={side}>
+                  <RadioGroup.Item
+                    value={side}
+                    title={phrase('contacts.thisContactStays', { key: side === 'a' ? '←' : '→' })}
                   >
-                    {f.words}
-                  </div>
-                ))}
-              </td>
+                    <RadioGroup.ItemHiddenInput />
+                    <RadioGroup.ItemControl />
+                    <RadioGroup.ItemText>
+                      {keep === side ? phrase('contacts.stays') : phrase('contacts.isMergedIntoThe')}
+                    </RadioGroup.ItemText>
+                  </RadioGroup.Item>
+                </th>
+              ))}
+              <th>{phrase('contacts.whatItSays')}</th>
             </tr>
-          ))}
-          <tr>
-            <th scope="row">{phrase('contacts.history')}</th>
-            {(['a', 'b'] as const).map((side) => (
-              <td key={side} className="soft">
-                {hangs(pair[side])}
-                <br />
-                {pair[side].source}, {dayAndYear(pair[side].createdAt)}
-              </td>
+          </thead>
+          <tbody>
+            {shown.map((row, n) => (
+              <tr key={row.heading}>
+                <th scope="row">
+                  {row.heading} {row.field && row.of(pair.a) !== row.of(pair.b) && <kbd>{n + 1}</kbd>}
+                </th>
+                {(['a', 'b'] as const).map((side) => {
+                  const value = row.of(pair[side]);
+                  const differs = row.of(pair.a) !== row.of(pair.b);
+                  const taken = !row.field || !differs || takenFrom(row) === side;
+                  return (
+                    <td key={side} className={taken || !value ? '' : 'soft struck'}>
+                      {row.field === 'name' ? (
+                        <Person id={pair[side].id} name={value} />
+                      ) : row.field && differs && value ? (
+                        <Button
+                          look="link"
+                          color="inherit"
+                          className="plain"
+                          onClick={() => setChosen((c) => ({ ...c, [row.field!]: side }))}
+                        >
+                          {value}
+                        </Button>
+                      ) : (
+                        value || <span className="soft">{phrase('contacts.notKnown')}</span>
+                      )}
+                      {row.field === 'name' && differs && (
+                        <Button
+                          look="link"
+                          display="inline-block"
+                          marginLeft="8px"
+                          fontSize="13px"
+                          onClick={() => setChosen((c) => ({ ...c, name: side }))}
+                        >
+                          {taken ? '' : phrase('contacts.takeThisName')}
+                        </Button>
+                      )}
+                    </td>
+                  );
+                })}
+                <td>
+                  {finding(row.said).map((f) => (
+                    <div
+                      key={f.words}
+                      className={f.bits > 0 ? 'speaks for' : f.bits < 0 ? 'speaks against' : 'soft'}
+                    >
+                      {f.words}
+                    </div>
+                  ))}
+                </td>
+              </tr>
             ))}
-            <td className="soft">{phrase('contacts.foundBy', { foundBy: pair.foundBy })}</td>
-          </tr>
-        </tbody>
-      </chakra.table>
+            <tr>
+              <th scope="row">{phrase('contacts.history')}</th>
+              {(['a', 'b'] as const).map((side) => (
+                <td key={side} className="soft">
+                  {hangs(pair[side])}
+                  <br />
+                  {pair[side].source}, {dayAndYear(pair[side].createdAt)}
+                </td>
+              ))}
+              <td className="soft">{phrase('contacts.foundBy', { foundBy: pair.foundBy })}</td>
+            </tr>
+          </tbody>
+        </chakra.table>
+      </RadioGroup.Root>
       <chakra.div className="acts" marginTop="14px">
         <Button
           look="main"

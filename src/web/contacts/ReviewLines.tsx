@@ -2,6 +2,7 @@ import { chakra, type SystemStyleObject } from '@chakra-ui/react';
 import { useState } from 'react';
 import type { Answer } from '#web/api.ts';
 import { Button } from '#web/kit/Button.tsx';
+import { Slide } from '#web/kit/Slide.tsx';
 import { Phrase } from '#web/words/Phrase.tsx';
 import { phrase } from '#web/words/phrase.ts';
 import { Asking } from '../kit/Asking.tsx';
@@ -56,22 +57,20 @@ export function ReviewLines({ answer }: { answer: Answer<'GET /api/pairs'> }) {
   const sure = answer.sure.filter((p) => p >= same).length;
   const most = Math.max(1, ...answer.histogram);
   const range = (what: 'same' | 'look', label: string, from: number, to: number, consequence: string) => (
-    <label className="line">
-      <span>
+    <Slide
+      label={label}
+      said={
         <Phrase
           of="contacts.in100"
           with={{ label, what: <b className="num">{hundredths(what === 'same' ? same : look)}</b> }}
         />
-      </span>
-      <input
-        type="range"
-        min={from}
-        max={to}
-        value={hundredths(what === 'same' ? same : look)}
-        onChange={(e) => setLines({ same, look, [what]: Number(e.target.value) / 100 })}
-      />
-      <small className="soft num">{consequence}</small>
-    </label>
+      }
+      min={from}
+      max={to}
+      value={hundredths(what === 'same' ? same : look)}
+      set={(to) => setLines({ same, look, [what]: to / 100 })}
+      consequence={consequence}
+    />
   );
   return (
     <chakra.details className="lines-of-matching" margin="8px 0 14px">

@@ -101,7 +101,16 @@ export function Group({
 /** What a text field is for: which keyboard a phone shows, and what the browser may fill in. */
 export type TextKind = Pick<
   InputHTMLAttributes<HTMLInputElement>,
-  'type' | 'inputMode' | 'autoComplete' | 'placeholder' | 'list' | 'maxLength' | 'min' | 'max' | 'step'
+  | 'type'
+  | 'inputMode'
+  | 'autoComplete'
+  | 'placeholder'
+  | 'list'
+  | 'maxLength'
+  | 'min'
+  | 'max'
+  | 'step'
+  | 'readOnly'
 >;
 
 /** A one-line text field. */
@@ -120,6 +129,7 @@ export function TextField({
   min,
   max,
   step,
+  readOnly,
   ...field
 }: FieldProps &
   TextKind & {

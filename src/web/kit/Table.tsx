@@ -13,6 +13,7 @@ import { type PointerEvent, type ReactNode, useMemo, useRef, useState } from 're
 import { Empty } from '#web/kit/Note.tsx';
 import { placed } from '#web/kit/placed.ts';
 import { between, inOrder, leastWidth, useArranged } from './arranging.ts';
+import { RowTick } from './Choosing.tsx';
 import { useKitWords } from './words.ts';
 
 /** One column: its heading, what it sorts by and what it shows. */
@@ -186,8 +187,7 @@ export function Table<T>({
           <tr>
             {choosing && (
               <chakra.th width="30px">
-                <input
-                  type="checkbox"
+                <RowTick
                   aria-label={words.chooseAll}
                   checked={Boolean(allChosen)}
                   onChange={(e) => choose(rows.map(keyOf), e.target.checked)}
@@ -252,8 +252,7 @@ export function Table<T>({
               >
                 {choosing && (
                   <td>
-                    <input
-                      type="checkbox"
+                    <RowTick
                       aria-label={words.chooseRow}
                       title={words.chooseRow}
                       checked={choosing.chosen.has(keyOf(row))}

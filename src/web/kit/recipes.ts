@@ -10,6 +10,7 @@ import {
   nativeSelectAnatomy,
   popoverAnatomy,
   radioGroupAnatomy,
+  sliderAnatomy,
   switchAnatomy,
   tabsAnatomy,
   tagsInputAnatomy,
@@ -248,6 +249,29 @@ const radioGroup = defineSlotRecipe({
     itemText: { minWidth: 0 },
   },
 });
+const slider = defineSlotRecipe({
+  slots: sliderAnatomy.keys(),
+  base: {
+    root: { display: 'grid', gap: '2px', fontSize: '14px' },
+    control: {
+      display: 'flex',
+      alignItems: 'center',
+      position: 'relative',
+      height: '24px',
+      cursor: 'pointer',
+    },
+    track: { flex: 1, height: '3px', borderRadius: '2px', background: 'rule', overflow: 'hidden' },
+    range: { background: 'verdigris', height: '100%' },
+    thumb: {
+      width: '16px',
+      height: '16px',
+      borderRadius: '50%',
+      background: 'verdigris',
+      top: '4px',
+      _focusVisible: { outline: '2px solid', outlineColor: 'verdigris', outlineOffset: '2px' },
+    },
+  },
+});
 const switched = defineSlotRecipe({
   slots: switchAnatomy.keys(),
   base: {
@@ -439,6 +463,7 @@ export const slotRecipes = {
   nativeSelect,
   checkbox,
   radioGroup,
+  slider,
   switch: switched,
   combobox,
   tagsInput,

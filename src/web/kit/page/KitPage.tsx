@@ -3,7 +3,7 @@ import { type ReactNode, useState } from 'react';
 import { ApiProblem } from '#web/api.ts';
 import { Asking } from '../Asking.tsx';
 import { Button, ButtonLink } from '../Button.tsx';
-import { Toggle } from '../Choosing.tsx';
+import { RowTick, Toggle } from '../Choosing.tsx';
 import { Facts } from '../Facts.tsx';
 import { Filters } from '../Filters.tsx';
 import { History } from '../History.tsx';
@@ -17,6 +17,7 @@ import { Paging } from '../Paging.tsx';
 import { PrintFrame } from '../PrintFrame.tsx';
 import { Progress } from '../Progress.tsx';
 import { SavedMark } from '../SavedMark.tsx';
+import { Slide } from '../Slide.tsx';
 import { SlideOver } from '../SlideOver.tsx';
 import { Stages } from '../Stages.tsx';
 import { type Column, Table } from '../Table.tsx';
@@ -181,6 +182,16 @@ export function KitPage() {
               choices={[{ value: '', label: 'day or month first?' }]}
             />
           </Filters>
+          <Slide
+            label="Ask from"
+            said="Ask from 40 in 100"
+            min={1}
+            max={90}
+            value={40}
+            set={() => {}}
+            consequence="12 pairs would wait here"
+          />
+          <RowTick defaultChecked aria-label="Choose this row" />
           <ListViews
             label="Show"
             value={show}
