@@ -1,10 +1,14 @@
 import { z } from 'zod';
 import { eventFacts } from '#core/access/stages.ts';
+import { pageTextFields } from '#core/events/french.ts';
 import { moves } from '#core/events/moves.ts';
+import { type PlanField, partOf } from '#core/events/parts.ts';
 import { eventStates, stages } from '#core/events/states.ts';
 import { audienceNames } from '#core/messages/audiences.ts';
 import { moments } from '#core/messages/moments.ts';
-import { amount, contract, date, id, idParams, instant, price, texts, wallTime } from './endpoint.ts';
+import { cleanDoc, docOf } from '#core/text/doc.ts';
+import type { Doc } from '#core/text/types.ts';
+import { amount, contract, date, done, id, idParams, instant, price, texts, wallTime } from './endpoint.ts';
 
 const text = (most: number) => z.string().max(most, `At most ${most} characters.`);
 const offer = z.object({
@@ -62,13 +66,30 @@ const survey = z.object({
   questions: z.array(surveyQuestion).max(40),
 });
 
+/** Formatted text: whatever comes is brought to what a document may hold; plain text becomes its paragraphs. */
+const doc = z
+  .custom<Doc | string>((value) => typeof value === 'string' || (typeof value === 'object' && value !== null))
+  .transform((value) => (typeof value === 'string' ? docOf(value) : cleanDoc(value)));
+
+/** What the public reads, in French. */
+const french = z.object({
+  publicTitle: text(120),
+  subtitle: text(160),
+  summary: text(300),
+  description: doc,
+});
+export type French = z.infer<typeof french>;
+
 /** What can be written on a plan. Every field can be saved alone, as typed. */
 const eventPlan = z.object({
   slug: z.string().max(200).nullable(),
   publicTitle: text(120),
   teamTitle: text(120),
+  subtitle: text(160),
   summary: text(300),
-  description: text(20_000),
+  description: doc,
+  french,
+  notes: text(5000),
   category: text(60),
   draws: z.array(text(60)).max(20),
   unitId: id.nullable(),
@@ -89,6 +110,8 @@ const eventPlan = z.object({
   survey: survey.nullable(),
 });
 export type EventPlan = z.infer<typeof eventPlan>;
+
+const planFields = Object.keys(partOf) as [PlanField, ...PlanField[]];
 
 const marginNote = z.object({
   tone: z.enum(['stop', 'need', 'know']),
@@ -121,6 +144,10 @@ const eventPage = z.object({
   startsAt: instant.nullable(),
   endsAt: instant.nullable(),
   doorsAt: instant.nullable(),
+  /** How the French of what the public reads stands beside the English. */
+  french: z.partialRecord(z.enum(pageTextFields), z.enum(['there', 'missing', 'lags'])),
+  /** The last change of the asker's own that was not taken back. */
+  undoable: z.object({ change: id, field: z.enum(planFields) }).nullable(),
   copiedFrom: z
     .object({
       title: z.string(),
@@ -253,6 +280,56 @@ export const eventsContract = contract({
       words: text(500).default(''),
     }),
     response: z.object({ state: z.enum(eventStates), followed: consequences }),
+  },
+  'GET /api/events/:id/history': {
+    summary: 'What was changed of a plan, field by field, newest first',
+    who: lead,
+    params: idParams,
+    response: z.array(
+      z.object({
+        id,
+        field: z.enum(planFields),
+        at: instant,
+        actor: z.string(),
+        mine: z.boolean(),
+        before: z.unknown(),
+        after: z.unknown(),
+        undoes: id.nullable(),
+        undoneBy: z.string().nullable(),
+      }),
+    ),
+  },
+  'POST /api/events/:id/history/:change/back': {
+    summary: 'Put a field of a plan back to what it said before a change',
+    who: lead,
+    params: z.object({ id, change: id }),
+    body: z.object({ version: z.int().min(1) }),
+    response: z.object({ version: z.int(), followed: consequences }),
+  },
+  'POST /api/events/:id/template': {
+    summary: 'Keep a template made of an event: everything that comes along to a copy, without its date',
+    who: lead,
+    params: idParams,
+    body: z.object({ publicTitle: text(120).trim().min(1, 'title-needed') }),
+    response: z.object({ id }),
+  },
+  'GET /api/events/:id/deletion': {
+    summary: 'What would be lost if a draft or template were deleted, and what stands in the way',
+    who: lead,
+    params: idParams,
+    response: z.object({
+      hindered: z.string().nullable(),
+      offers: z.int(),
+      questions: z.int(),
+      shifts: z.int(),
+      messages: z.int(),
+    }),
+  },
+  'DELETE /api/events/:id': {
+    summary: 'Delete a draft or template for good',
+    who: lead,
+    params: idParams,
+    response: done,
   },
   'POST /api/events/:id/what-if': {
     summary: 'What a move, or a change of the plan, would bring about; nothing of it is done',

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { attendanceStates } from '#core/doors/attendance.ts';
 import { registrationStates } from '#core/registration/states.ts';
+import type { Doc } from '#core/text/types.ts';
 import { amount, code, contract, date, id, idParams, instant, personName, texts, token } from './endpoint.ts';
 import { waiverText } from './waivers.ts';
 
@@ -26,9 +27,13 @@ const publicQuestion = z.object({
 const publicEvent = z.object({
   slug: z.string(),
   title: z.string(),
+  subtitle: z.string(),
   summary: z.string(),
-  /** Plain text; blank lines part paragraphs. */
-  description: z.string(),
+  description: z.custom<Doc>(),
+  /** The same in French, as far as it is there; null where nothing is. */
+  french: z
+    .object({ title: z.string(), subtitle: z.string(), summary: z.string(), description: z.custom<Doc>() })
+    .nullable(),
   category: z.string(),
   draws: z.array(z.string()),
   unit: z.string().nullable(),
@@ -87,6 +92,7 @@ const publicListing = z.array(
       state: true,
     })
     .extend({
+      french: z.object({ title: z.string(), summary: z.string() }).nullable(),
       place: z.string().nullable(),
       fromPrice: amount.nullable(),
     }),

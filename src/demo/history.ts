@@ -1,6 +1,7 @@
 import { hoursOf } from '#core/crew/clashes.ts';
 import { passCode } from '#core/doors/passCode.ts';
 import { defaultSteps } from '#core/messages/texts.ts';
+import { docOf } from '#core/text/doc.ts';
 import { plusMinutes } from '#core/time/clock.ts';
 import { ageOn, shiftDate } from '#core/time/dates.ts';
 import { sayRange } from '#core/time/say.ts';
@@ -104,7 +105,9 @@ export function planRows(
     publicTitle: of.title,
     teamTitle: '',
     summary: of.summary,
-    description: `Meet at ${of.venue}, and come a little early. Dress for the weather; it is wetter than you think.\n\nQuestions? Write to hello@brackenmere.example.`,
+    description: docOf(
+      `Meet at ${of.venue}, and come a little early. Dress for the weather; it is wetter than you think.\n\nQuestions? Write to hello@brackenmere.example.`,
+    ),
     category: of.category,
     draws: of.draws,
     unitId: founded.units[of.unit],

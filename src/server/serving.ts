@@ -7,6 +7,7 @@ import { rateLimit } from 'express-rate-limit';
 import helmet from 'helmet';
 import { everything } from '#contract/index.ts';
 import { describeApi } from '#contract/openapi.ts';
+import { embedHosts } from '#core/text/doc.ts';
 import type { Language } from '#core/words/filling.ts';
 import type { App } from './app/app.ts';
 import { backupCommands } from './backup/command.ts';
@@ -119,6 +120,7 @@ export function makeServer(app: App, options: ServerOptions): Express {
             "'self'",
             (_, response) => `'nonce-${(response as unknown as { locals: { nonce: string } }).locals.nonce}'`,
           ],
+          frameSrc: embedHosts.map((host) => `https://${host}`),
           imgSrc: ["'self'", 'data:', 'blob:'],
           fontSrc: ["'self'"],
           connectSrc: ["'self'"],

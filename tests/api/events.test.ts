@@ -1,4 +1,5 @@
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
+import { docOf } from '#core/text/doc.ts';
 import { makeWorld, type World } from './harness.ts';
 import { openEvent, orderFor } from './scenes.ts';
 
@@ -216,7 +217,7 @@ describe('planning and clearance', () => {
     });
     await save(event.id, { description: nasty });
     const shown = await world.anyone.call('GET /api/public/events/:slug', { params: { slug: event.slug } });
-    expect(shown).toMatchObject({ title: `Nasty ${nasty}`, description: nasty });
+    expect(shown).toMatchObject({ title: `Nasty ${nasty}`, description: docOf(nasty) });
     await world.anyone.call('POST /api/public/events/:slug/orders', {
       params: { slug: event.slug },
       body: orderFor(event, [{ given: nasty, family: '=cmd' }], {

@@ -22,6 +22,7 @@ const onlyTold: readonly FactKind[] = [
   'account changed',
   'organization changed',
   'segment changed',
+  'event deleted',
   'field changed',
   'import changed',
   'register grew',

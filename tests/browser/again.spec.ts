@@ -74,7 +74,8 @@ test('last year’s event is planned again in a few actions; begun without a dat
     await page.getByRole('option', { name: 'Plan Marsh Day again' }).click();
     await expect(page.getByRole('dialog', { name: 'Plan Marsh Day again' })).toBeVisible();
     await page.goto(`/events/${event.id}/plan`);
-    await page.getByRole('link', { name: 'Plan it again' }).click();
+    await page.getByRole('button', { name: 'More to do with this event' }).click();
+    await page.getByRole('menuitem', { name: 'Plan it again' }).click();
     await expect(page.getByText('As on 8 Aug 2026.')).toBeVisible();
   });
   await page.context().close();

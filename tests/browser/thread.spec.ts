@@ -44,10 +44,12 @@ test('one event from an import to a lifeline, in the real interface', async ({ b
     await odalys.getByLabel('Waiver', { exact: true }).selectOption({ index: 2 });
     await odalys.getByRole('button', { name: 'Add an offer' }).click();
     await odalys.getByLabel('Price', { exact: true }).fill('25');
+    const add = odalys.getByRole('group', { name: 'Add:' });
+    await add.getByRole('button', { name: 'Questions' }).click();
     await odalys.getByRole('button', { name: 'Ask something' }).click();
     await odalys.getByLabel('Question', { exact: true }).fill('Anything we should know?');
     await tick(odalys.getByLabel('shown at the door'));
-    await odalys.getByRole('button', { name: 'Ask afterwards' }).click();
+    await add.getByRole('button', { name: 'Survey' }).click();
     await expect(odalys.getByRole('status').filter({ hasText: 'Saved' })).toBeVisible();
     await expect(odalys.getByRole('heading', { name: 'Lantern Paddle' })).toBeVisible();
     await expect(odalys.getByText('Friday 14 August 2026, 20:30–00:30 next day')).toBeVisible();

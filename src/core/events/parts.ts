@@ -1,6 +1,9 @@
 /** The parts of a plan: each is read, checked and saved by itself, so that two people can write on one plan. */
 export const planParts = [
   'page',
+  'text',
+  'french',
+  'notes',
   'times',
   'place',
   'reach',
@@ -17,8 +20,11 @@ export const partOf = {
   slug: 'page',
   publicTitle: 'page',
   teamTitle: 'page',
+  subtitle: 'page',
   summary: 'page',
-  description: 'page',
+  description: 'text',
+  french: 'french',
+  notes: 'notes',
   category: 'page',
   draws: 'page',
   startsLocal: 'times',
@@ -39,6 +45,15 @@ export const partOf = {
   survey: 'survey',
 } as const satisfies Record<string, PlanPart>;
 export type PlanField = keyof typeof partOf;
+
+/** Fields that are rows of their own. */
+const listFields = ['offers', 'questions', 'messages', 'survey'] as const;
+export type ListField = (typeof listFields)[number];
+/** Fields that are a value of the event itself. */
+export type PlainField = Exclude<PlanField, ListField>;
+export const plainFields = (Object.keys(partOf) as PlanField[]).filter(
+  (field): field is PlainField => !(listFields as readonly string[]).includes(field),
+);
 
 /** The parts that a change of some fields touches. */
 export const partsOf = (fields: readonly PlanField[]): PlanPart[] => [

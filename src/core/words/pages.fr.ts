@@ -8,6 +8,7 @@ export const fr: Words = {
   when: 'Quand',
   doors: 'accueil dès {{time}}',
   whereYouAre: 'heure de {{zone}} ; {{time}} chez vous',
+  englishOnly: 'Ce texte n’existe pour l’instant qu’en anglais.',
   zoneTime: 'heure de {{zone}}',
   where: 'Où',
   placeLater: 'Le lieu sera précisé plus tard.',

@@ -148,7 +148,18 @@ const copyingEn = {
   'left: crew': 'who was on the {{count:shift|shifts}}: everybody is asked anew',
 } as const;
 
+/** Why an event cannot be deleted, in English. */
+const deletingEn = {
+  'deleting: not a draft': 'Only a draft can be deleted; this event is {{state}}. It can be shelved.',
+  'deleting: people': 'People are registered or on shifts. It can be shelved.',
+  'deleting: money': 'Money was taken for it. It can be shelved.',
+  'deleting: signed': 'Waivers were signed for it. It can be shelved.',
+  'deleting: messages': 'Messages were written to people about it. It can be shelved.',
+  'deleting: clearance': 'It was sent for clearance, and what was decided is kept. It can be shelved.',
+} as const;
+
 export const reasonsEn = {
+  ...deletingEn,
   ...linkingEn,
   ...rowsEn,
   ...fieldsEn,

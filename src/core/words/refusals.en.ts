@@ -123,6 +123,7 @@ export const refusalsEn = {
   'not-yet': 'The shift has not begun.',
   'not-cleared': 'The plan has to be cleared before it can be opened to the public.',
   'not-confirmed': 'This seat is {{state}}; only a confirmed one can arrive.',
+  'not-deletable': 'This event cannot be deleted any more. It can be shelved.',
   'not-failed': 'This message is {{state}}, it did not fail.',
   'not-in': 'Somebody who is not in cannot leave.',
   'not-json': 'What was sent is not JSON.',

@@ -21,6 +21,7 @@ interface Changed {
  */
 export interface Facts {
   'event begun': { eventId: string; from: string | null };
+  'event deleted': { eventId: string; title: string };
   'plan saved': PlanChange;
   'event moved on': { eventId: string; from: EventState; to: EventState; words: string };
   'plan sent': { eventId: string; steps: readonly string[] };
@@ -128,6 +129,10 @@ export const tellings: { readonly [K in FactKind]: Telling<Facts[K]> } = {
       subject: event(f.eventId),
       detail: { from: f.from },
     }),
+    topics: ofEvent,
+  },
+  'event deleted': {
+    entry: (f) => ({ action: 'deleted the draft', subject: event(f.eventId), detail: { title: f.title } }),
     topics: ofEvent,
   },
   'plan saved': {

@@ -40,7 +40,8 @@ export interface Shared {
   ): Promise<() => Promise<void>>;
 }
 
-const snake = (key: string): string => key.replace(/[A-Z]/gu, (c) => `_${c.toLowerCase()}`);
+/** Turns a key into a column name: `startsAt` → `starts_at`. */
+export const snake = (key: string): string => key.replace(/[A-Z]/gu, (c) => `_${c.toLowerCase()}`);
 
 /** Turns a column name into a key: `starts_at` → `startsAt`. */
 export const camel = (column: string): string =>

@@ -8,7 +8,7 @@ import { first, insert, type Queries } from '../db/database.ts';
 import { theOrganization } from '../staff/store.ts';
 import { instantsOf } from './parts.ts';
 import { readPlan } from './plan.ts';
-import { type CopiedShift, readEvent } from './store.ts';
+import { type CopiedShift, plainPlan, readEvent } from './store.ts';
 
 /** A public address nobody has: the one proposed, or with the next number behind it. */
 async function freeSlug(tx: Queries, title: string): Promise<string | null> {
@@ -30,6 +30,8 @@ export async function beginEvent(
   date: string | null,
   /** The unit it belongs to; undefined for that of what it is begun from. */
   unitId: string | null | undefined = undefined,
+  /** Kept to begin others from: it has no date and no public page. */
+  template = false,
 ): Promise<string> {
   const { tx, app, now } = w;
   const organization = await theOrganization(tx);
@@ -45,19 +47,16 @@ export async function beginEvent(
   const zone = source?.zone ?? organization.zone;
   await insert(tx, 'events', {
     id,
-    slug: await freeSlug(tx, copy?.startsLocal ? `${title} ${copy.startsLocal.slice(0, 10)}` : title),
+    ...(source && plainPlan(source)),
+    slug: template
+      ? null
+      : await freeSlug(tx, copy?.startsLocal ? `${title} ${copy.startsLocal.slice(0, 10)}` : title),
     publicTitle: title,
     teamTitle: '',
-    summary: source?.summary ?? '',
-    description: source?.description ?? '',
-    category: source?.category ?? '',
-    draws: source?.draws ?? [],
-    unitId: unitId === undefined ? (source?.unitId ?? null) : unitId,
-    visibility: source?.visibility ?? 'everyone',
-    listed: source?.listed ?? true,
+    ...(unitId === undefined ? {} : { unitId }),
     state: 'draft',
-    isTemplate: false,
-    zone,
+    isTemplate: template,
+    frenchOf: source?.frenchOf ?? {},
     ...instantsOf({
       startsLocal: copy?.startsLocal ?? null,
       endsLocal: copy?.endsLocal ?? null,
@@ -65,10 +64,7 @@ export async function beginEvent(
       registrationClosesLocal: copy?.registrationClosesLocal ?? null,
       zone,
     }),
-    venueId: source?.venueId ?? null,
-    capacity: source?.capacity ?? null,
-    flags: source?.flags ?? [],
-    waiverId: source?.waiverId ?? null,
+    zone,
     copiedFrom: source?.id ?? null,
     firstOf: source && !source.isTemplate ? (source.firstOf ?? source.id) : id,
     copiedFromTitle: source

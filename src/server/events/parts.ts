@@ -1,5 +1,6 @@
 import type { EventPlan } from '#contract/events.ts';
 import { arrive } from '#core/events/copy.ts';
+import { besideNow } from '#core/events/french.ts';
 import { type PlanField, type PlanPart, partOf } from '#core/events/parts.ts';
 import { problemsWithSchedule, type Schedule } from '#core/events/schedule.ts';
 import { problemWithSlug } from '#core/events/slug.ts';
@@ -169,6 +170,16 @@ export const partRules: Readonly<Record<PlanPart, PartRule>> = {
         : [];
     },
     save: saveFields('page'),
+  },
+  text: { check: () => [], save: saveFields('text') },
+  notes: { check: () => [], save: saveFields('notes') },
+  french: {
+    check: () => [],
+    save: ({ w, event, before, after }) =>
+      update(w.tx, 'events', event.id, {
+        french: after.french,
+        frenchOf: besideNow(after, before.french, after.french, event.frenchOf),
+      }),
   },
   times: {
     check: ({ event, after, change }) => [

@@ -6,9 +6,11 @@ import { record } from '../app/record.ts';
 import type { Queries } from '../db/database.ts';
 import { update } from '../db/database.ts';
 import { invalid, refused } from '../http/problem.ts';
+import { keepHistory } from './history.ts';
 import { partRules, type Saving } from './parts.ts';
 import {
   type EventRow,
+  plainPlan,
   readEvent,
   readMessageSteps,
   readOffers,
@@ -19,23 +21,8 @@ import {
 /** The whole plan of an event as it can be edited. */
 export async function readPlan(tx: Queries, event: EventRow): Promise<EventPlan> {
   const survey = await readSurvey(tx, event.id);
-  const { slug, publicTitle, teamTitle, summary, description, category, draws, unitId, visibility, listed } =
-    event;
-  const {
-    startsLocal,
-    endsLocal,
-    doorsLocal,
-    zone,
-    venueId,
-    capacity,
-    flags,
-    waiverId,
-    registrationClosesLocal,
-  } = event;
   return {
-    ...{ slug, publicTitle, teamTitle, summary, description, category, draws, unitId, visibility, listed },
-    ...{ startsLocal, endsLocal, doorsLocal, registrationClosesLocal, zone },
-    ...{ venueId, capacity, flags, waiverId },
+    ...plainPlan(event),
     offers: await readOffers(tx, event.id),
     questions: await readQuestions(tx, event.id),
     messages: await readMessageSteps(tx, event.id),
@@ -67,6 +54,8 @@ export async function savePlan(
   eventId: string,
   seen: number,
   change: Partial<EventPlan>,
+  /** The change of the plan's history that this takes back. */
+  undoes: string | null = null,
 ): Promise<Saved> {
   const { tx, now } = w;
   const event = await readEvent(tx, eventId, true);
@@ -89,6 +78,7 @@ export async function savePlan(
      on conflict (event_id, part) do update set version = excluded.version, saved_at = excluded.saved_at, saved_by = excluded.saved_by`,
     [eventId, touched, version, now, w.actor.name],
   );
+  await keepHistory(w, eventId, before, saving.after, fields, undoes);
   const followed = await record(w, 'plan saved', {
     eventId,
     fields,

@@ -1,16 +1,23 @@
-import type { EventPlan, MessageStepPlan, Offer, QuestionPlan, SeasonEvent } from '#contract/events.ts';
+import type {
+  EventPlan,
+  French,
+  MessageStepPlan,
+  Offer,
+  QuestionPlan,
+  SeasonEvent,
+} from '#contract/events.ts';
 import { searchWords } from '#core/contacts/search.ts';
 import { came } from '#core/doors/attendance.ts';
 import type { Waiting } from '#core/events/copy.ts';
+import { type PlainField, plainFields } from '#core/events/parts.ts';
 import type { EventState } from '#core/events/states.ts';
 import { liveStates, livingStates } from '#core/events/states.ts';
 import type { Reason } from '#core/words/reasons.ts';
 import { among } from '../db/among.ts';
-import { first, type Queries } from '../db/database.ts';
+import { first, type Queries, snake } from '../db/database.ts';
 import { notFound } from '../http/problem.ts';
 import { endSql } from './end.ts';
 
-/** One event as it is stored, with the names of what it refers to. */
 /** What of a shift is copied with its event. */
 export interface CopiedShift {
   role: string;
@@ -21,55 +28,43 @@ export interface CopiedShift {
   publicSignUp: boolean;
 }
 
-export interface EventRow {
+/** The values a plan has in the event's own row. */
+export type PlainPlan = Pick<EventPlan, PlainField>;
+export const plainPlan = (event: PlainPlan): PlainPlan =>
+  Object.fromEntries(plainFields.map((field) => [field, event[field]])) as unknown as PlainPlan;
+
+export interface EventRow extends PlainPlan {
   id: string;
-  slug: string | null;
-  publicTitle: string;
-  teamTitle: string;
-  summary: string;
-  description: string;
-  category: string;
-  draws: string[];
-  unitId: string | null;
   unitName: string | null;
-  visibility: 'everyone' | 'link';
-  listed: boolean;
   state: EventState;
   isTemplate: boolean;
-  startsLocal: string | null;
-  endsLocal: string | null;
-  doorsLocal: string | null;
-  registrationClosesLocal: string | null;
-  zone: string;
   startsAt: string | null;
   endsAt: string | null;
   doorsAt: string | null;
   registrationClosesAt: string | null;
   absencesAt: string | null;
-  venueId: string | null;
   venueName: string | null;
   venueAddress: string | null;
   venueCapacity: number | null;
   venueAccess: string | null;
   latitude: number | null;
   longitude: number | null;
-  capacity: number | null;
-  flags: string[];
-  waiverId: string | null;
   copiedFromTitle: string | null;
   /** The first event this goes back to by copying. */
   firstOf: string | null;
   leftBehind: Reason[];
   /** What hangs on a date and waits for one. */
   waits: Waiting<CopiedShift> | null;
+  /** A digest of the English that each French text was written beside. */
+  frenchOf: Partial<Record<keyof French, string>>;
   version: number;
   createdAt: string;
 }
 
-const columns = `e.id, e.slug, e.public_title, e.team_title, e.summary, e.description, e.category, e.draws, e.unit_id, u.name as unit_name,
-  e.visibility, e.listed, e.state, e.is_template, e.starts_local, e.ends_local, e.doors_local, e.registration_closes_local, e.zone, e.starts_at, e.ends_at, e.doors_at,
-  e.registration_closes_at, e.absences_at, e.venue_id, v.name as venue_name, v.address as venue_address, v.capacity as venue_capacity,
-  v.access_notes as venue_access, v.latitude, v.longitude, e.capacity, e.flags, e.waiver_id, e.copied_from_title, e.first_of, e.left_behind, e.waits, e.version, e.created_at`;
+const columns = `e.id, ${plainFields.map((field) => `e.${snake(field)}`).join(', ')}, u.name as unit_name, e.state, e.is_template,
+  e.starts_at, e.ends_at, e.doors_at, e.registration_closes_at, e.absences_at, v.name as venue_name, v.address as venue_address,
+  v.capacity as venue_capacity, v.access_notes as venue_access, v.latitude, v.longitude, e.copied_from_title, e.first_of, e.left_behind,
+  e.waits, e.french_of, e.version, e.created_at`;
 const from = 'from events e left join units u on u.id = e.unit_id left join venues v on v.id = e.venue_id';
 
 /** One event; throws 404. With `lock`, other transactions wait until this one is through. */

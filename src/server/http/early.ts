@@ -1,5 +1,7 @@
 import type { PublicEvent, PublicListing } from '#contract/registration.ts';
+import { inLanguage } from '#core/events/french.ts';
 import { type Currency, sayAmount } from '#core/money/amount.ts';
+import { docToHtml } from '#core/text/html.ts';
 import { sayRange, sayTime, sayZone } from '#core/time/say.ts';
 import { fillIn, type Language, type Params } from '#core/words/filling.ts';
 import { en } from '#core/words/pages.en.ts';
@@ -23,6 +25,7 @@ export function earlyEvent(
   language: Language,
 ): string {
   const words = catalogues[language];
+  const shown = inLanguage(event, language);
   const t = (key: keyof Words, params: Params = {}) => fillIn(words[key], params, language);
   const when = event.startsLocal
     ? `${sayRange(event.startsLocal, event.endsLocal, language)}${event.doorsLocal ? `, ${t('doors', { time: sayTime(event.doorsLocal) })}` : ''} (${sayZone(event.zone)})`
@@ -42,14 +45,12 @@ export function earlyEvent(
     organization.name,
     [
       '<div class="picture"></div>',
-      h('h1', event.title),
-      h('p', event.summary, ' class="soft"'),
+      h('h1', shown.title),
+      h('p', shown.subtitle, ' class="soft"'),
+      h('p', shown.summary, ' class="soft"'),
       event.state === 'called off' ? h('p', t('calledOff')) : '',
       `<dl>${facts.map(([name, text]) => (text ? h('dt', name) + h('dd', text) : '')).join('')}</dl>`,
-      ...event.description
-        .split(/\n{2,}/u)
-        .filter(Boolean)
-        .map((paragraph) => h('p', paragraph, ' class="text"')),
+      `<div class="text">${docToHtml(shown.description)}</div>`,
       h('h2', t('tickets')),
       `<ul>${event.offers.map((o) => h('li', `${o.name}, ${price(o.price)}`)).join('')}</ul>`,
       event.registration === 'closed'
@@ -73,7 +74,7 @@ export function earlyListing(
         ? `<ul>${events
             .map(
               (e) =>
-                `<li><a href="/e/${encodeURIComponent(e.slug)}">${escapeHtml(e.title)}</a><br>${escapeHtml(
+                `<li><a href="/e/${encodeURIComponent(e.slug)}">${escapeHtml(inLanguage(e, language).title)}</a><br>${escapeHtml(
                   [e.startsLocal && sayRange(e.startsLocal, e.endsLocal, language), e.place]
                     .filter(Boolean)
                     .join(' · '),

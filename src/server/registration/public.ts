@@ -4,6 +4,7 @@ import type { Offer } from '#contract/events.ts';
 import type { PublicEvent, PublicOrder, registrationContract } from '#contract/registration.ts';
 import { onShift } from '#core/crew/states.ts';
 import { sayPassCode } from '#core/doors/passCode.ts';
+import { hasFrench, textFor } from '#core/events/french.ts';
 import { shownToPublic, silentStates } from '#core/events/states.ts';
 import { freeSeats, freeUnits, type Taken } from '#core/registration/capacity.ts';
 import { queueOrder } from '#core/registration/waitlist.ts';
@@ -69,6 +70,7 @@ export async function publicListOf(tx: Queries, now: string): Promise<ListedEven
       slug: event.slug!,
       title: event.publicTitle,
       summary: event.summary,
+      french: listedFrench(event),
       category: event.category,
       draws: event.draws,
       startsLocal: event.startsLocal,
@@ -81,6 +83,18 @@ export async function publicListOf(tx: Queries, now: string): Promise<ListedEven
       fromPrice: offers.length ? Math.min(...offers.map((o) => o.price)) : null,
     };
   });
+}
+
+/** What a French reader is shown; null where there is nothing in French. */
+function frenchOf(event: EventRow): PublicEvent['french'] {
+  if (!hasFrench(event.french)) return null;
+  const { publicTitle: title, subtitle, summary, description } = textFor(event, event.french, 'fr');
+  return { title, subtitle, summary, description };
+}
+
+function listedFrench(event: EventRow): ListedEvent['french'] {
+  const french = frenchOf(event);
+  return french && { title: french.title, summary: french.summary };
 }
 
 /** One event as the public sees it now. */
@@ -97,7 +111,9 @@ export async function publicEventOf(tx: Queries, event: EventRow, now: string): 
     slug: event.slug!,
     title: event.publicTitle,
     summary: event.summary,
+    subtitle: event.subtitle,
     description: event.description,
+    french: frenchOf(event),
     category: event.category,
     draws: event.draws,
     unit: event.unitName,

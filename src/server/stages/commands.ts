@@ -1,3 +1,4 @@
+import type { Offer } from '#contract/events.ts';
 import { type Consequences, noConsequences } from '#core/events/consequences.ts';
 import { isOver } from '#core/events/end.ts';
 import { becomes, type Move, type MoveRefusal, type Position, refusalOf } from '#core/events/moves.ts';
@@ -18,9 +19,13 @@ export async function positionOf(
   tx: Queries,
   event: EventRow,
   now: string,
+  /** Its offers, where they were read already. */
+  known?: readonly Offer[],
 ): Promise<Position & { lacks: readonly Lack[] }> {
   const { zone } = await theOrganization(tx);
-  const lacks = lacksOfEvent(event, await readOffers(tx, event.id), dateOf(now, zone)).filter((l) => l.stops);
+  const lacks = lacksOfEvent(event, known ?? (await readOffers(tx, event.id)), dateOf(now, zone)).filter(
+    (l) => l.stops,
+  );
   const before = (await readStates(tx, event.id)).filter((s) => s.state !== 'shelved').at(-1)?.state ?? null;
   return {
     state: event.state,

@@ -2,6 +2,7 @@ import type { EventPage, EventPlan } from '#contract/events.ts';
 import { factsOf, stagesOf } from '#core/access/stages.ts';
 import { onShift } from '#core/crew/states.ts';
 import { endOf } from '#core/events/end.ts';
+import { frenchStanding } from '#core/events/french.ts';
 import { movesOf } from '#core/events/moves.ts';
 import { type Spine, type SpineFacts, spineOf } from '#core/events/spine.ts';
 import { type Stage, shownToPublic, stages } from '#core/events/states.ts';
@@ -16,6 +17,7 @@ import type { Asker, Work } from '../app/app.ts';
 import { deadlineOf, neededSteps, readClearance, readSteps } from '../clearance/steps.ts';
 import { among } from '../db/among.ts';
 import { first, type Queries } from '../db/database.ts';
+import { readUndoable } from '../events/history.ts';
 import { readPlan } from '../events/plan.ts';
 import { lacksOfEvent } from '../events/readiness.ts';
 import { type EventRow, readEvent, readStates } from '../events/store.ts';
@@ -31,7 +33,12 @@ const sayLeft = (reason: Reason): { text: string; stage: 'clearance' | 'crew' | 
 });
 
 /** A plan without what is written for others: questions, messages, survey. */
-const outlineOf = (plan: EventPlan): EventPlan => ({ ...plan, questions: [], messages: [], survey: null });
+/** The plan as far as somebody may read it: its texts, and, for those who write it, the notes of the team. */
+const planFor = (plan: EventPlan, texts: boolean, notes: boolean): EventPlan => ({
+  ...plan,
+  ...(texts ? {} : { questions: [], messages: [], survey: null }),
+  ...(notes ? {} : { notes: '' }),
+});
 
 /** Everything an event's page shows around its stages: the plan, the spine and the margin, as far as the asker sees them. */
 export async function eventPageOf(c: Asker & Pick<Work, 'tx' | 'app'>, eventId: string): Promise<EventPage> {
@@ -53,9 +60,9 @@ export async function eventPageOf(c: Asker & Pick<Work, 'tx' | 'app'>, eventId: 
     },
     version: event.version,
     state: event.state,
-    moves: may.get('plan') === 'change' ? movesOf(await positionOf(tx, event, now)) : [],
+    moves: may.get('plan') === 'change' ? movesOf(await positionOf(tx, event, now, plan.offers)) : [],
     isTemplate: event.isTemplate,
-    plan: facts.has('texts') ? plan : outlineOf(plan),
+    plan: planFor(plan, facts.has('texts'), may.get('plan') === 'change'),
     unitName: event.unitName,
     venue: event.venueId
       ? {
@@ -68,6 +75,8 @@ export async function eventPageOf(c: Asker & Pick<Work, 'tx' | 'app'>, eventId: 
     startsAt: event.startsAt,
     endsAt: event.endsAt,
     doorsAt: event.doorsAt,
+    french: frenchStanding(event, event.french, event.frenchOf),
+    undoable: may.get('plan') === 'change' ? await readUndoable(tx, event.id, staff.id) : null,
     copiedFrom: event.copiedFromTitle
       ? { title: event.copiedFromTitle, leftBehind: event.leftBehind.map(sayLeft) }
       : null,

@@ -1,9 +1,12 @@
 import type { eventsContract } from '#contract/events.ts';
 import { bindingUnit, stagesOf } from '#core/access/stages.ts';
+import { sayIfAny } from '#core/words/reasons.ts';
 import { type SignedIn, whatIf } from '../app/app.ts';
 import { demand, eventFor } from '../events/access.ts';
 import { againOf } from '../events/again.ts';
 import { beginEvent } from '../events/beginning.ts';
+import { deleteEvent, hindranceTo, lostWith } from '../events/deleting.ts';
+import { readHistory, readPlanChange } from '../events/history.ts';
 import { savePlan } from '../events/plan.ts';
 import { addToRegister, addWaiver } from '../events/registers.ts';
 import { seasonFor } from '../events/season.ts';
@@ -51,6 +54,36 @@ export const eventsHandlers: Handlers<typeof eventsContract> = {
     await eventFor(c, c.params.id, 'plan', 'change');
     ownUnitOnly(c.staff, c.body.change.unitId);
     return savePlan(c, c.params.id, c.body.version, c.body.change);
+  },
+
+  'GET /api/events/:id/history': async (c) => {
+    await eventFor(c, c.params.id, 'plan', 'see');
+    return (await readHistory(c.tx, c.params.id)).map(({ staffId, ...change }) => ({
+      ...change,
+      mine: staffId === c.staff.id,
+    }));
+  },
+
+  'POST /api/events/:id/history/:change/back': async (c) => {
+    await eventFor(c, c.params.id, 'plan', 'change');
+    const { field, before } = await readPlanChange(c.tx, c.params.id, c.params.change);
+    if (field === 'unitId') ownUnitOnly(c.staff, before as string | null);
+    return savePlan(c, c.params.id, c.body.version, { [field]: before }, c.params.change);
+  },
+
+  'POST /api/events/:id/template': async (c) => {
+    const { id } = await eventFor(c, c.params.id, 'plan', 'see');
+    return { id: await beginEvent(c, c.body.publicTitle, id, null, bindingUnit(c.staff), true) };
+  },
+
+  'GET /api/events/:id/deletion': async (c) => {
+    const event = await eventFor(c, c.params.id, 'plan', 'change');
+    return { hindered: sayIfAny(await hindranceTo(c.tx, event)), ...(await lostWith(c.tx, event)) };
+  },
+
+  'DELETE /api/events/:id': async (c) => {
+    await deleteEvent(c, await eventFor(c, c.params.id, 'plan', 'change', true));
+    return { done: true };
   },
 
   'POST /api/events/:id/state': async (c) => {

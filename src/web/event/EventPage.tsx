@@ -132,7 +132,7 @@ const sheetLook: SystemStyleObject = {
 
 /** How each stage is loaded, and what it asks of its event first. */
 const loads = {
-  plan: () => import('./PlanSheet.tsx'),
+  plan: () => import('./plan/PlanSheet.tsx'),
   clearance: () => import('./ClearanceSheet.tsx'),
   registration: () => import('./RegistrationSheet.tsx'),
   crew: () => import('./CrewSheet.tsx'),

@@ -3,7 +3,7 @@ import { useState } from 'react';
 import type { EventPage } from '#contract/events.ts';
 import { sayConsequences } from '#core/events/consequences.ts';
 import type { Move } from '#core/events/moves.ts';
-import { Button, ButtonLink } from '#web/kit/Button.tsx';
+import { Button } from '#web/kit/Button.tsx';
 import { phrase } from '#web/words/phrase.ts';
 import { call } from '../api.ts';
 import { Asking } from '../kit/Asking.tsx';
@@ -11,6 +11,7 @@ import { LongField } from '../kit/Field.tsx';
 import { Problems } from '../kit/notices.tsx';
 import { say } from '../kit/toast.tsx';
 import { useAction } from '../parts/ask.ts';
+import { EventMenu } from './EventMenu.tsx';
 
 const words: Record<Move, { label: string; does: (p: EventPage) => string; done: string }> = {
   open: {
@@ -51,12 +52,11 @@ const words: Record<Move, { label: string; does: (p: EventPage) => string; done:
   },
 };
 
-/** What is done now and then stands out; what is rare does not. */
+/** What is done now and then stands beside the title; what is rare is in the menu. */
+const rare: readonly Move[] = ['shelve', 'call off'];
 const looks: Partial<Record<Move, 'main' | 'plain'>> = {
   open: 'main',
   'wrap up': 'main',
-  shelve: 'plain',
-  'call off': 'plain',
 };
 
 /** What a move would bring about, a line each; nothing while it is asked, or where it cannot be told. */
@@ -82,14 +82,19 @@ export function StateActions({ page }: { page: EventPage }) {
   const whatIf = useWhatIf(page.id, asking);
   return (
     <>
-      <ButtonLink look="plain" to={`/season?again=${page.id}`}>
-        {phrase('event.planItAgain')}
-      </ButtonLink>
-      {page.moves.map((move) => (
-        <Button key={move} look={looks[move] ?? 'normal'} onClick={() => setAsking(move)}>
-          {words[move].label}
-        </Button>
-      ))}
+      {page.moves
+        .filter((move) => !rare.includes(move))
+        .map((move) => (
+          <Button key={move} look={looks[move] ?? 'normal'} onClick={() => setAsking(move)}>
+            {words[move].label}
+          </Button>
+        ))}
+      <EventMenu
+        page={page}
+        moves={page.moves
+          .filter((move) => rare.includes(move))
+          .map((move) => ({ label: words[move].label, run: () => setAsking(move) }))}
+      />
       <Asking
         open={asking !== null}
         close={() => setAsking(null)}

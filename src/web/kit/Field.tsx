@@ -10,6 +10,8 @@ export interface FieldProps {
   consequence?: ReactNode;
   error?: string | undefined;
   required?: boolean | undefined;
+  /** Whether a heading above shows the label: it is read out, and not shown again. */
+  headed?: boolean | undefined;
   /** The id of what is typed into, where somebody refers to it. */
   id?: string | undefined;
 }
@@ -48,6 +50,7 @@ export function Field({
   consequence,
   error,
   required = false,
+  headed = false,
   id: given,
   children,
 }: FieldProps & { children: (props: ControlProps) => ReactNode }) {
@@ -56,7 +59,9 @@ export function Field({
   const words = useKitWords();
   return (
     <ChakraField.Root id={`${id}-field`} invalid={Boolean(error)} required={required}>
-      <ChakraField.Label htmlFor={id}>{label}</ChakraField.Label>
+      <ChakraField.Label htmlFor={id} {...(headed && { srOnly: true })}>
+        {label}
+      </ChakraField.Label>
       <ChakraField.RequiredIndicator>{words.required}</ChakraField.RequiredIndicator>
       {children({
         id,
@@ -75,13 +80,14 @@ export function Group({
   help,
   error,
   required = false,
+  headed = false,
   id,
   children,
-}: Omit<FieldProps, 'consequence'> & { children: ReactNode }) {
+}: Omit<FieldProps, 'consequence' | 'label'> & { label: ReactNode; children: ReactNode }) {
   const words = useKitWords();
   return (
     <Fieldset.Root invalid={Boolean(error)}>
-      <Fieldset.Legend>
+      <Fieldset.Legend {...(headed && { srOnly: true })}>
         {label}
         {required && (
           <Fieldset.HelperText as="span" display="inline" marginInlineStart="6px" fontWeight={400}>

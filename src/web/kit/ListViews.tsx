@@ -1,5 +1,5 @@
 import { chakra } from '@chakra-ui/react';
-import { chip } from './recipes.ts';
+import { chip } from './workRecipes.ts';
 
 /** A view that can be switched on: pressed or not. */
 export const Chip = chakra('button', chip, { defaultProps: { type: 'button' } });

@@ -11,8 +11,8 @@ import { ChoiceField, TextField } from './Field.tsx';
 import { Menu } from './Menu.tsx';
 import { Loaded, Problems } from './notices.tsx';
 import { placed } from './placed.ts';
-import { system } from './system.ts';
 import { type Column, Table } from './Table.tsx';
+import { system } from './workSystem.ts';
 
 afterEach(cleanup);
 const shown = (children: ReactNode) =>

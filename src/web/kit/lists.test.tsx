@@ -9,10 +9,10 @@ import { between, inOrder, moved } from './arranging.ts';
 import { ListViews } from './ListViews.tsx';
 import { NothingFound } from './NothingFound.tsx';
 import { Paging } from './Paging.tsx';
-import { system } from './system.ts';
 import { type Column, Table } from './Table.tsx';
 import { TableColumns } from './TableColumns.tsx';
 import { useAddress } from './useAddress.ts';
+import { system } from './workSystem.ts';
 
 afterEach(() => {
   cleanup();

@@ -1,4 +1,10 @@
-import { createSystem, defaultBaseConfig, defineConfig } from '@chakra-ui/react';
+import {
+  createSystem,
+  defaultBaseConfig,
+  defineConfig,
+  type RecipeDefinition,
+  type SlotRecipeConfig,
+} from '@chakra-ui/react';
 import { recipes, slotRecipes } from './recipes.ts';
 
 const colour = (name: string) => ({ value: `var(--${name})` });
@@ -11,11 +17,11 @@ export interface Density {
   /** The least height of what is typed into, and of what is ticked. */
   sizes: Record<'control' | 'tick', string>;
 }
-const working: Density = {
-  fontSizes: { small: '13px', medium: '14px', body: '15px' },
-  spacing: { buttonX: '11px', buttonY: '4px', controlX: '8px', controlY: '5px' },
-  sizes: { control: '0', tick: '0' },
-};
+/** Looks of parts that not every page has. */
+interface More {
+  recipes: Record<string, RecipeDefinition>;
+  slotRecipes: Record<string, SlotRecipeConfig>;
+}
 
 const valued = (of: Record<string, string>) =>
   Object.fromEntries(Object.entries(of).map(([name, value]) => [name, { value }]));
@@ -24,7 +30,7 @@ const valued = (of: Record<string, string>) =>
  * Our theme as a Chakra system: the base of Chakra without its own look, with our tokens and recipes. Colours are the variables
  * of `tokens.css`, which hold before any script runs, in light and in dark.
  */
-export const systemFor = (density: Density) =>
+export const systemFor = (density: Density, more: More = { recipes: {}, slotRecipes: {} }) =>
   createSystem(
     defaultBaseConfig,
     defineConfig({
@@ -77,10 +83,8 @@ export const systemFor = (density: Density) =>
             },
           },
         },
-        recipes,
-        slotRecipes,
+        recipes: { ...recipes, ...more.recipes },
+        slotRecipes: { ...slotRecipes, ...more.slotRecipes },
       },
     }),
   );
-
-export const system = systemFor(working);

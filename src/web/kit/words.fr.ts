@@ -2,6 +2,7 @@ import type { KitWords } from './words.ts';
 
 /** What the parts of the kit say themselves, in French. */
 export const kitFr: KitWords = {
+  language: 'fr',
   required: 'obligatoire',
   toCorrect: (count) => (count === 1 ? 'Une chose à corriger' : `${count} choses à corriger`),
   close: 'Fermer',

@@ -3,6 +3,7 @@ import type { Saving } from './useSelfSaving.ts';
 
 /** What the parts of the kit say themselves. Every language has them. */
 export interface KitWords {
+  language: 'en' | 'fr';
   required: string;
   /** Over the problems of a form. */
   toCorrect: (count: number) => string;
@@ -42,6 +43,7 @@ export interface KitWords {
 }
 
 export const kitEn: KitWords = {
+  language: 'en',
   required: 'required',
   toCorrect: (count) => (count === 1 ? 'One thing to correct' : `${count} things to correct`),
   close: 'Close',

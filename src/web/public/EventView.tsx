@@ -2,9 +2,11 @@ import { chakra } from '@chakra-ui/react';
 import { useTranslation } from 'react-i18next';
 import { Link, useParams } from 'react-router';
 import type { PublicEvent } from '#contract/registration.ts';
+import { inLanguage } from '#core/events/french.ts';
 import { sayRange, sayTime, sayZone } from '#core/time/say.ts';
 import { addressOf } from '#web/api.ts';
 import { ButtonLink } from '#web/kit/Button.tsx';
+import { DocView } from '#web/kit/DocView.tsx';
 import { useAsk } from './asking.ts';
 import { language } from './language.ts';
 import { Loaded } from './notices.tsx';
@@ -22,7 +24,8 @@ export function EventView() {
   );
 }
 
-function Shown({ event }: { event: PublicEvent }) {
+function Shown({ event: whole }: { event: PublicEvent }) {
+  const event = inLanguage(whole, language());
   const { t } = useTranslation();
   const money = useMoney();
   const own = ownTime(event.startsAt, event.endsAt, event.zone);
@@ -30,7 +33,13 @@ function Shown({ event }: { event: PublicEvent }) {
     <>
       <Reeds seed={event.slug} />
       <Title>{event.title}</Title>
+      {event.subtitle && (
+        <chakra.p fontSize="19px" margin="0 0 4px">
+          {event.subtitle}
+        </chakra.p>
+      )}
       {event.summary && <Soft>{event.summary}</Soft>}
+      {language() === 'fr' && !whole.french && <Say>{t('englishOnly')}</Say>}
       {event.state === 'called off' && <Say tone="stop">{t('calledOff')}</Say>}
       <Facts>
         <dt>{t('when')}</dt>
@@ -75,14 +84,7 @@ function Shown({ event }: { event: PublicEvent }) {
           </>
         )}
       </Facts>
-      {event.description
-        .split(/\n{2,}/u)
-        .filter(Boolean)
-        .map((paragraph) => (
-          <chakra.p key={paragraph.slice(0, 40)} margin="0 0 12px" whiteSpace="pre-line">
-            {paragraph}
-          </chakra.p>
-        ))}
+      <DocView doc={event.description} />
       <Head>{t('tickets')}</Head>
       <Rows>
         {event.offers.map((o) => (

@@ -2,6 +2,7 @@ import { chakra } from '@chakra-ui/react';
 import { useTranslation } from 'react-i18next';
 import { Link, useNavigate, useParams } from 'react-router';
 import { type OrderBody, type PublicEvent, registrationContract } from '#contract/registration.ts';
+import { inLanguage } from '#core/events/french.ts';
 import { type Currency, readAmount } from '#core/money/amount.ts';
 import { fits, nothingTaken } from '#core/registration/capacity.ts';
 import { orderProblems } from '#core/registration/checking.ts';
@@ -174,7 +175,7 @@ function Registering({ event }: { event: PublicEvent }) {
   return (
     <>
       <chakra.p marginTop="8px">
-        <Link to={`/e/${event.slug}`}>{event.title}</Link>
+        <Link to={`/e/${event.slug}`}>{inLanguage(event, language()).title}</Link>
       </chakra.p>
       <Title>{t(event.registration === 'full' ? 'joinWaitlist' : 'register')}</Title>
       {event.registration === 'full' && <Say tone="need">{t('fullText')}</Say>}

@@ -19,6 +19,7 @@ const views = {
   past: phrase('season.past'),
   undated: phrase('season.withoutADate'),
   all: phrase('season.all'),
+  templates: phrase('season.templates'),
   shelved: phrase('common.shelved'),
 } as const;
 
@@ -75,7 +76,7 @@ export default function Season() {
       phone: 'bare',
       heading: phrase('common.state'),
       sortBy: (e) => e.state,
-      cell: (e) => <StateWord state={e.state} />,
+      cell: (e) => <StateWord state={e.isTemplate ? 'template' : e.state} />,
     },
     {
       id: 'seats',
@@ -107,7 +108,7 @@ export default function Season() {
         mayPlan &&
         e.see.includes('plan') && (
           <Button look="link" color="verdigris" onClick={() => put({ again: e.id })}>
-            {phrase('season.planItAgain')}
+            {phrase(e.isTemplate ? 'season.beginFromIt' : 'season.planItAgain')}
           </Button>
         ),
     },
@@ -136,6 +137,7 @@ export default function Season() {
             past: real.filter((e) => e.startsAt && e.startsAt < now).reverse(),
             undated: real.filter((e) => !e.startsAt),
             all: real,
+            templates: all.filter((e) => e.isTemplate),
             shelved,
           };
           return (
@@ -165,7 +167,7 @@ export default function Season() {
                     `/events/${e.id}/${e.state === 'draft' ? 'plan' : e.state === 'in clearance' ? 'clearance' : e.startsAt && e.startsAt < now ? 'wrap-up' : 'registration'}`,
                   )
                 }
-                empty={phrase('season.noEventHerePlan')}
+                empty={phrase(view === 'templates' ? 'season.noTemplateYet' : 'season.noEventHerePlan')}
               />
               {(beginning || address.again) && (
                 <Begin

@@ -7,7 +7,7 @@ import { createMemoryRouter, Link, RouterProvider } from 'react-router';
 
 import { afterEach, beforeEach, describe, expect, test, vi } from 'vitest';
 import { crewContract } from '#contract/crew.ts';
-import { system } from '../system.ts';
+import { system } from '../workSystem.ts';
 import { forgetDrafts, keepDraft, keepDraftsOf, readDraft } from './drafts.ts';
 import { Form } from './Form.tsx';
 import { FormDialog } from './FormDialog.tsx';

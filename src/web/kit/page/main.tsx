@@ -4,7 +4,7 @@ import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { StrictMode } from 'react';
 import { createRoot } from 'react-dom/client';
 import { createBrowserRouter, RouterProvider } from 'react-router';
-import { system } from '../system.ts';
+import { system } from '../workSystem.ts';
 import { KitPage } from './KitPage.tsx';
 
 const router = createBrowserRouter([{ path: '*', element: <KitPage /> }]);

@@ -5,10 +5,10 @@ import type { EventPlan, Offer, QuestionPlan } from '#contract/events.ts';
 import { plainAmount, readAmount } from '#core/money/amount.ts';
 import { Button } from '#web/kit/Button.tsx';
 import { phrase, term } from '#web/words/phrase.ts';
-import { Tick } from '../kit/Choosing.tsx';
-import { ChoiceField, TextField } from '../kit/Field.tsx';
-import { Empty } from '../kit/Note.tsx';
-import { useSaying } from '../parts/saying.ts';
+import { Tick } from '../../kit/Choosing.tsx';
+import { ChoiceField, TextField } from '../../kit/Field.tsx';
+import { Empty } from '../../kit/Note.tsx';
+import { useSaying } from '../../parts/saying.ts';
 
 type Wrong = Record<string, string>;
 
@@ -39,13 +39,7 @@ export function OffersEditor({
       },
     ]);
   return (
-    <chakra.section marginTop="18px">
-      <div className="spread">
-        <h3>{phrase('event.offers')}</h3>
-        <Button onClick={add}>
-          <Plus size={14} aria-hidden /> {phrase('event.addAnOffer')}
-        </Button>
-      </div>
+    <>
       {wrong.offers && <p className="error-line">{wrong.offers}</p>}
       {offers.length === 0 && <Empty>{phrase('event.nothingCanBeRegistered')}</Empty>}
       <ul className="lines">
@@ -55,7 +49,7 @@ export function OffersEditor({
             <li key={o.id}>
               <chakra.div
                 display="grid"
-                gridTemplateColumns="1.6fr 0.9fr 0.8fr 0.8fr 0.8fr auto"
+                gridTemplateColumns={{ base: '1fr 1fr', lg: '1.6fr 0.9fr 0.8fr 0.8fr 0.8fr auto' }}
                 gap="0 10px"
                 alignItems="start"
               >
@@ -100,7 +94,7 @@ export function OffersEditor({
                 />
                 <Button
                   look="plain"
-                  marginTop="22px"
+                  marginTop={{ lg: '22px' }}
                   onClick={() => set(offers.filter((x) => x.id !== o.id))}
                   aria-label={phrase('event.removeNamed', { name: o.name })}
                 >
@@ -111,7 +105,10 @@ export function OffersEditor({
           );
         })}
       </ul>
-    </chakra.section>
+      <Button look="plain" alignSelf="start" onClick={add}>
+        <Plus size={14} aria-hidden /> {phrase('event.addAnOffer')}
+      </Button>
+    </>
   );
 }
 
@@ -174,13 +171,7 @@ export function QuestionsEditor({
       },
     ]);
   return (
-    <chakra.section marginTop="18px">
-      <div className="spread">
-        <h3>{phrase('event.questions')}</h3>
-        <Button onClick={add}>
-          <Plus size={14} aria-hidden /> {phrase('event.askSomething')}
-        </Button>
-      </div>
+    <>
       {questions.length === 0 && (
         <chakra.p className="soft" fontSize="14px">
           {phrase('event.nothingIsAskedBeyond')}
@@ -189,7 +180,12 @@ export function QuestionsEditor({
       <ul className="lines">
         {questions.map((q, at) => (
           <li key={q.id}>
-            <chakra.div display="grid" gridTemplateColumns="2fr 1fr 1fr auto" gap="0 10px" alignItems="start">
+            <chakra.div
+              display="grid"
+              gridTemplateColumns={{ base: '1fr 1fr', lg: '2fr 1fr 1fr auto' }}
+              gap="0 10px"
+              alignItems="start"
+            >
               <TextField
                 label={phrase('event.question')}
                 value={q.prompt.en}
@@ -213,7 +209,7 @@ export function QuestionsEditor({
               />
               <Button
                 look="plain"
-                marginTop="22px"
+                marginTop={{ lg: '22px' }}
                 onClick={() => set(questions.filter((x) => x.id !== q.id))}
                 aria-label={phrase('event.removeQuestion', { en: q.prompt.en })}
               >
@@ -246,114 +242,100 @@ export function QuestionsEditor({
           </li>
         ))}
       </ul>
-    </chakra.section>
+      <Button look="plain" alignSelf="start" onClick={add}>
+        <Plus size={14} aria-hidden /> {phrase('event.askSomething')}
+      </Button>
+    </>
   );
 }
+
+/** What a survey begins with. */
+export const surveyToBegin: NonNullable<EventPlan['survey']> = {
+  title: { en: 'How was it?', fr: 'Comment était-ce ?' },
+  anonymous: false,
+  questions: [
+    { id: 'liked', kind: 'scale', prompt: 'How did you like it?', choices: [], required: true },
+    { id: 'words', kind: 'text', prompt: 'What should we do differently?', choices: [], required: false },
+  ],
+};
 
 /** The survey after the event. */
 export function SurveyEditor({
   survey,
   set,
 }: {
-  survey: EventPlan['survey'];
+  survey: NonNullable<EventPlan['survey']>;
   set: (survey: EventPlan['survey']) => void;
 }) {
-  const begin = () =>
-    set({
-      title: { en: 'How was it?', fr: 'Comment était-ce ?' },
-      anonymous: false,
-      questions: [
-        { id: 'liked', kind: 'scale', prompt: 'How did you like it?', choices: [], required: true },
-        { id: 'words', kind: 'text', prompt: 'What should we do differently?', choices: [], required: false },
-      ],
-    });
   return (
-    <chakra.section marginTop="18px">
-      <div className="spread">
-        <h3>{phrase('event.survey')}</h3>
-        {survey ? (
-          <Button look="plain" onClick={() => set(null)}>
-            {phrase('event.removeTheSurvey')}
-          </Button>
-        ) : (
-          <Button onClick={begin}>
-            <Plus size={14} aria-hidden /> {phrase('event.askAfterwards')}
-          </Button>
-        )}
-      </div>
-      {!survey && (
-        <chakra.p className="soft" fontSize="14px">
-          {phrase('event.nobodyIsAskedAfterwards')}
-        </chakra.p>
-      )}
-      {survey && (
-        <>
-          <Tick checked={survey.anonymous} set={(on) => set({ ...survey, anonymous: on })}>
-            {phrase('event.anonymousAnswersCannotBe')}
-          </Tick>
-          <ul className="lines">
-            {survey.questions.map((q) => {
-              const change = (part: Partial<typeof q>) =>
-                set({
-                  ...survey,
-                  questions: survey.questions.map((x) => (x.id === q.id ? { ...x, ...part } : x)),
-                });
-              return (
-                <chakra.li key={q.id} display="grid" gridTemplateColumns="2fr 1fr auto" gap="0 10px">
-                  <TextField
-                    label={phrase('event.question')}
-                    value={q.prompt}
-                    set={(prompt) => change({ prompt })}
-                  />
-                  <ChoiceField
-                    label={phrase('event.answer')}
-                    value={q.kind}
-                    set={(v) =>
-                      change({ kind: v as 'text', choices: v === 'one of' ? ['yes', 'perhaps', 'no'] : [] })
-                    }
-                    choices={[
-                      { value: 'scale', label: phrase('event.oneToFive') },
-                      { value: 'one of', label: term('one of') },
-                      { value: 'text', label: phrase('event.inWords') },
-                    ]}
-                  />
-                  <Button
-                    look="plain"
-                    marginTop="22px"
-                    alignSelf="start"
-                    onClick={() =>
-                      set({ ...survey, questions: survey.questions.filter((x) => x.id !== q.id) })
-                    }
-                    aria-label={phrase('event.removePrompt', { prompt: q.prompt })}
-                  >
-                    <Trash2 size={15} aria-hidden /> {phrase('common.remove')}
-                  </Button>
-                </chakra.li>
-              );
-            })}
-          </ul>
-          <Button
-            look="plain"
-            onClick={() =>
-              set({
-                ...survey,
-                questions: [
-                  ...survey.questions,
-                  {
-                    id: crypto.randomUUID().slice(0, 8),
-                    kind: 'scale',
-                    prompt: phrase('event.question'),
-                    choices: [],
-                    required: false,
-                  },
-                ],
-              })
-            }
-          >
-            <Plus size={14} aria-hidden /> {phrase('event.anotherQuestion')}
-          </Button>
-        </>
-      )}
-    </chakra.section>
+    <>
+      <Tick checked={survey.anonymous} set={(on) => set({ ...survey, anonymous: on })}>
+        {phrase('event.anonymousAnswersCannotBe')}
+      </Tick>
+      <ul className="lines">
+        {survey.questions.map((q) => {
+          const change = (part: Partial<typeof q>) =>
+            set({
+              ...survey,
+              questions: survey.questions.map((x) => (x.id === q.id ? { ...x, ...part } : x)),
+            });
+          return (
+            <chakra.li
+              key={q.id}
+              display="grid"
+              gridTemplateColumns={{ base: '1fr 1fr', lg: '2fr 1fr auto' }}
+              gap="0 10px"
+            >
+              <TextField
+                label={phrase('event.question')}
+                value={q.prompt}
+                set={(prompt) => change({ prompt })}
+              />
+              <ChoiceField
+                label={phrase('event.answer')}
+                value={q.kind}
+                set={(v) =>
+                  change({ kind: v as 'text', choices: v === 'one of' ? ['yes', 'perhaps', 'no'] : [] })
+                }
+                choices={[
+                  { value: 'scale', label: phrase('event.oneToFive') },
+                  { value: 'one of', label: term('one of') },
+                  { value: 'text', label: phrase('event.inWords') },
+                ]}
+              />
+              <Button
+                look="plain"
+                marginTop={{ lg: '22px' }}
+                alignSelf="start"
+                onClick={() => set({ ...survey, questions: survey.questions.filter((x) => x.id !== q.id) })}
+                aria-label={phrase('event.removePrompt', { prompt: q.prompt })}
+              >
+                <Trash2 size={15} aria-hidden /> {phrase('common.remove')}
+              </Button>
+            </chakra.li>
+          );
+        })}
+      </ul>
+      <Button
+        look="plain"
+        onClick={() =>
+          set({
+            ...survey,
+            questions: [
+              ...survey.questions,
+              {
+                id: crypto.randomUUID().slice(0, 8),
+                kind: 'scale',
+                prompt: phrase('event.question'),
+                choices: [],
+                required: false,
+              },
+            ],
+          })
+        }
+      >
+        <Plus size={14} aria-hidden /> {phrase('event.anotherQuestion')}
+      </Button>
+    </>
   );
 }

@@ -1,13 +1,15 @@
-import type { EventPlan } from '#contract/events.ts';
-import { Button } from '#web/kit/Button.tsx';
+import type { PlanField } from '#core/events/parts.ts';
+import { cleanDoc, plainText } from '#core/text/doc.ts';
 import { phrase, term } from '#web/words/phrase.ts';
-import { Note } from '../kit/Note.tsx';
-import type { PlanDraft } from './planDraft.ts';
 
-const titles: Record<keyof EventPlan, string> = {
+/** What each field of a plan is called. */
+export const fieldTitles: Record<PlanField, string> = {
   slug: phrase('event.publicAddress'),
   publicTitle: phrase('common.publicTitle'),
   teamTitle: phrase('event.teamTitle'),
+  subtitle: phrase('event.subtitle'),
+  french: phrase('event.french'),
+  notes: phrase('event.teamNotes'),
   summary: phrase('event.summary'),
   description: phrase('event.description'),
   category: phrase('event.category'),
@@ -31,11 +33,14 @@ const titles: Record<keyof EventPlan, string> = {
 };
 
 /** A value of a plan as somebody reads it, to be compared with another. */
-function sayValue(value: unknown): string {
+export function sayValue(value: unknown): string {
   if (value === null || value === '') return phrase('common.nothing');
   if (typeof value === 'boolean') return term(value ? 'yes' : 'no');
   if (Array.isArray(value)) return value.map(sayValue).join(', ') || phrase('common.nothing');
   if (typeof value !== 'object') return String(value).replace(/^(\d{4}-\d\d-\d\d)T(?=\d\d:\d\d$)/u, '$1 ');
+  const { type } = value as { type?: string };
+  if (type === 'doc') return plainText(cleanDoc(value)) || phrase('common.nothing');
+  if ('publicTitle' in value) return Object.values(value).map(sayValue).filter(Boolean).join(' · ');
   const { name, prompt, title, questions, price } = value as Record<string, unknown>;
   const words = name ?? prompt ?? title;
   const first = typeof words === 'object' ? ((words as { en?: string } | null)?.en ?? '') : String(words);
@@ -47,37 +52,4 @@ function sayValue(value: unknown): string {
   ]
     .filter(Boolean)
     .join(' ');
-}
-
-/** Where somebody else saved the same part meanwhile: both texts, and which of them stays. */
-export function Clashes({ draft }: { draft: PlanDraft }) {
-  return draft.clashes.map(({ part, says, fields }) => (
-    <Note as="section" key={part} tone="stop" role="alert" aria-label={phrase('event.twoTexts')}>
-      <p>{says}</p>
-      <div className="table">
-        <table>
-          <thead>
-            <tr>
-              <th scope="col">{phrase('common.field')}</th>
-              <th scope="col">{phrase('event.theirsSaved')}</th>
-              <th scope="col">{phrase('event.yoursNotSaved')}</th>
-            </tr>
-          </thead>
-          <tbody>
-            {fields.map((field) => (
-              <tr key={field}>
-                <th scope="row">{titles[field]}</th>
-                <td>{sayValue(draft.theirs[field])}</td>
-                <td>{sayValue(draft.plan[field])}</td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
-      </div>
-      <p className="acts">
-        <Button onClick={() => draft.keepMine(part)}>{phrase('event.saveMineOverTheirs')}</Button>
-        <Button onClick={() => draft.takeTheirs(part)}>{phrase('event.keepTheirs')}</Button>
-      </p>
-    </Note>
-  ));
 }

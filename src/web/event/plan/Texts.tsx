@@ -1,0 +1,105 @@
+import { chakra } from '@chakra-ui/react';
+import { lazy, Suspense } from 'react';
+import type { PageTextField } from '#core/events/french.ts';
+import { phrase } from '#web/words/phrase.ts';
+import { LongField, TextField } from '../../kit/Field.tsx';
+import { Loading } from '../../kit/notices.tsx';
+import type { SectionProps } from './section.ts';
+
+const RichText = lazy(async () => ({ default: (await import('../../kit/RichText.tsx')).RichText }));
+
+/** What people read about it. */
+export function Description({ draft: { plan, change } }: SectionProps) {
+  return (
+    <Suspense fallback={<Loading />}>
+      <RichText
+        label={phrase('event.description')}
+        headed
+        value={plan.description}
+        set={(description) => change({ description })}
+      />
+    </Suspense>
+  );
+}
+
+/** The same in French, text beside text; where the English changed since, that is said. */
+export function French({ draft: { plan, change }, page }: SectionProps) {
+  const { french } = plan;
+  const set = (part: Partial<typeof french>) => change({ french: { ...french, ...part } });
+  const standing = (field: PageTextField) => {
+    const how = page.french[field];
+    return how === 'lags'
+      ? phrase('event.englishChangedSince')
+      : how === 'missing'
+        ? phrase('event.frenchMissing')
+        : undefined;
+  };
+  return (
+    <>
+      <div className="pair">
+        <TextField
+          label={phrase('event.titleInFrench')}
+          value={french.publicTitle}
+          set={(publicTitle) => set({ publicTitle })}
+          consequence={standing('publicTitle')}
+        />
+        <TextField
+          label={phrase('event.subtitleInFrench')}
+          value={french.subtitle}
+          set={(subtitle) => set({ subtitle })}
+          consequence={standing('subtitle')}
+        />
+      </div>
+      <TextField
+        label={phrase('event.summaryInFrench')}
+        value={french.summary}
+        set={(summary) => set({ summary })}
+        consequence={standing('summary')}
+      />
+      <Suspense fallback={<Loading />}>
+        <RichText
+          label={phrase('event.descriptionInFrench')}
+          lang="fr"
+          value={french.description}
+          set={(description) => set({ description })}
+          help={standing('description')}
+        />
+      </Suspense>
+    </>
+  );
+}
+
+/** What attracts people, and listings filter by. */
+export function Draws({ draft: { plan, change } }: SectionProps) {
+  return (
+    <TextField
+      label={phrase('event.draws')}
+      headed
+      value={plan.draws.join(', ')}
+      set={(v) =>
+        change({
+          draws: v
+            .split(',')
+            .map((d) => d.trimStart())
+            .filter((d, at, all) => d || at === all.length - 1),
+        })
+      }
+      help={phrase('event.whatAttractsPeopleSeparated')}
+    />
+  );
+}
+
+/** What only the team reads. */
+export function TeamNotes({ draft: { plan, change, wrong } }: SectionProps) {
+  return (
+    <LongField
+      label={phrase('event.teamNotes')}
+      headed
+      rows={4}
+      value={plan.notes}
+      set={(notes) => change({ notes })}
+      error={wrong.notes}
+      help={<chakra.span>{phrase('event.neverPublic')}</chakra.span>}
+    />
+  );
+}

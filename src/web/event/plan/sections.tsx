@@ -1,0 +1,74 @@
+import { hasFrench } from '#core/events/french.ts';
+import { emptyDoc, isEmptyDoc } from '#core/text/types.ts';
+import { phrase } from '#web/words/phrase.ts';
+import { OffersEditor, QuestionsEditor, SurveyEditor, surveyToBegin } from './PlanLists.tsx';
+import { Safety } from './Safety.tsx';
+import type { Section } from './section.ts';
+import { Description, Draws, French, TeamNotes } from './Texts.tsx';
+import { Titles } from './Titles.tsx';
+import { When } from './When.tsx';
+import { Where } from './Where.tsx';
+
+/** Every section there is, in order. A new one is an entry here. */
+export const sections: readonly Section[] = [
+  { id: 'titles', title: '', Show: Titles },
+  { id: 'when', title: phrase('event.when'), Show: When },
+  { id: 'where', title: phrase('event.whereAndForHowMany'), Show: Where },
+  {
+    id: 'description',
+    title: phrase('event.description'),
+    Show: Description,
+    optional: { used: (plan) => !isEmptyDoc(plan.description), empty: { description: emptyDoc } },
+  },
+  {
+    id: 'french',
+    title: phrase('event.french'),
+    Show: French,
+    optional: {
+      used: (plan) => hasFrench(plan.french),
+      empty: { french: { publicTitle: '', subtitle: '', summary: '', description: emptyDoc } },
+    },
+  },
+  {
+    id: 'draws',
+    title: phrase('event.draws'),
+    Show: Draws,
+    optional: { used: (plan) => plan.draws.length > 0, empty: { draws: [] } },
+  },
+  {
+    id: 'offers',
+    wide: true,
+    title: phrase('event.offers'),
+    Show: ({ draft: { plan, change, wrong } }) => (
+      <OffersEditor offers={plan.offers} set={(offers) => change({ offers })} wrong={wrong} />
+    ),
+  },
+  {
+    id: 'questions',
+    wide: true,
+    title: phrase('event.questions'),
+    Show: ({ draft: { plan, change, wrong } }) => (
+      <QuestionsEditor questions={plan.questions} set={(questions) => change({ questions })} wrong={wrong} />
+    ),
+    optional: { used: (plan) => plan.questions.length > 0, empty: { questions: [] } },
+  },
+  { id: 'safety', title: phrase('event.safetyAndWaiver'), Show: Safety },
+  {
+    id: 'survey',
+    wide: true,
+    title: phrase('event.survey'),
+    Show: ({ draft: { plan, change } }) =>
+      plan.survey && <SurveyEditor survey={plan.survey} set={(survey) => change({ survey })} />,
+    optional: {
+      used: (plan) => plan.survey !== null,
+      begin: () => ({ survey: surveyToBegin }),
+      empty: { survey: null },
+    },
+  },
+  {
+    id: 'notes',
+    title: phrase('event.teamNotes'),
+    Show: TeamNotes,
+    optional: { used: (plan) => plan.notes.trim() !== '', empty: { notes: '' } },
+  },
+];
