@@ -9,6 +9,7 @@ import { moments } from '#core/messages/moments.ts';
 import { cleanDoc, docOf } from '#core/text/doc.ts';
 import type { Doc } from '#core/text/types.ts';
 import { amount, contract, date, done, id, idParams, instant, price, texts, wallTime } from './endpoint.ts';
+import { shownPicture } from './pictures.ts';
 
 const text = (most: number) => z.string().max(most, `At most ${most} characters.`);
 const offer = z.object({
@@ -89,6 +90,8 @@ const eventPlan = z.object({
   summary: text(300),
   description: doc,
   french,
+  bannerId: id.nullable(),
+  gallery: z.array(id).max(24, 'gallery-full'),
   notes: text(5000),
   category: text(60),
   draws: z.array(text(60)).max(20),
@@ -144,6 +147,8 @@ const eventPage = z.object({
   startsAt: instant.nullable(),
   endsAt: instant.nullable(),
   doorsAt: instant.nullable(),
+  /** The pictures of its page: banner, gallery, and those in its text. */
+  pictures: z.array(shownPicture),
   /** How the French of what the public reads stands beside the English. */
   french: z.partialRecord(z.enum(pageTextFields), z.enum(['there', 'missing', 'lags'])),
   /** The last change of the asker's own that was not taken back. */

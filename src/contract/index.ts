@@ -12,6 +12,7 @@ import { moneyContract } from './money.ts';
 import { outcomesContract } from './outcomes.ts';
 import { ownContract } from './own.ts';
 import { pairsContract } from './pairs.ts';
+import { picturesContract } from './pictures.ts';
 import { recordsContract } from './records.ts';
 import { registrationContract } from './registration.ts';
 import { staffContract } from './staff.ts';
@@ -35,6 +36,7 @@ export const everything = {
   ...pairsContract,
   ...ownContract,
   ...eventsContract,
+  ...picturesContract,
   ...clearanceContract,
   ...registrationContract,
   ...waiversContract,

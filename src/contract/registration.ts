@@ -3,6 +3,7 @@ import { attendanceStates } from '#core/doors/attendance.ts';
 import { registrationStates } from '#core/registration/states.ts';
 import type { Doc } from '#core/text/types.ts';
 import { amount, code, contract, date, id, idParams, instant, personName, texts, token } from './endpoint.ts';
+import { shownPicture } from './pictures.ts';
 import { waiverText } from './waivers.ts';
 
 const publicOffer = z.object({
@@ -30,6 +31,10 @@ const publicEvent = z.object({
   subtitle: z.string(),
   summary: z.string(),
   description: z.custom<Doc>(),
+  bannerId: id.nullable(),
+  gallery: z.array(id),
+  /** Every picture of the page, those in its text too. */
+  pictures: z.array(shownPicture),
   /** The same in French, as far as it is there; null where nothing is. */
   french: z
     .object({ title: z.string(), subtitle: z.string(), summary: z.string(), description: z.custom<Doc>() })

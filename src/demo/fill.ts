@@ -20,6 +20,7 @@ import { playComing } from './coming.ts';
 import { ordersWritten, resetNumbers, writePastEvent } from './history.ts';
 import { foundOrganization } from './organization.ts';
 import { makePeople, storePeople } from './people.ts';
+import { dressPages } from './pictures.ts';
 import { makeRandom } from './random.ts';
 import { storeRemembered } from './remembering.ts';
 
@@ -89,6 +90,7 @@ export async function fill(
   const { app, runner } = await assemble(db, demoSecret, 'http://localhost:4400', true);
   app.ids = makeIds(app.clock, random.bytes);
   await playComing(app, runner, people, founded, random, demoBegins);
+  await dressPages(app, founded.staff['Odalys Ferrant'] ?? null);
   await runner.stop();
   await keepSegments(app, founded.units['Small Boats']!);
   await estimateModel(app);

@@ -33,6 +33,7 @@ import { mailingsHandlers } from './messages/mailings.ts';
 import { messagesHandlers } from './messages/routes.ts';
 import { moneyHandlers } from './money/routes.ts';
 import { outcomesHandlers } from './outcomes/routes.ts';
+import { picturesHandlers } from './pictures/routes.ts';
 import { listHandlers } from './records/lists.ts';
 import { recordsHandlers } from './records/routes.ts';
 import { registrationHandlers } from './registration/routes.ts';
@@ -72,6 +73,7 @@ export function makeServer(app: App, options: ServerOptions): Express {
     ...pairsHandlers,
     ...ownHandlers,
     ...eventsHandlers,
+    ...picturesHandlers,
     ...clearanceHandlers,
     ...registrationHandlers,
     ...waiversHandlers,

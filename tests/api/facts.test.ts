@@ -23,6 +23,8 @@ const onlyTold: readonly FactKind[] = [
   'organization changed',
   'segment changed',
   'event deleted',
+  'picture kept',
+  'picture described',
   'field changed',
   'import changed',
   'register grew',

@@ -240,6 +240,7 @@ test('one event from an import to a lifeline, in the real interface', async ({ b
     await door.getByLabel('Email', { exact: true }).fill('amara.nettle665@tidepost.example');
     await door.getByLabel('Birth date').fill('1979-05-06');
     await door.getByRole('button', { name: 'Register' }).click();
+    await expect(door.getByRole('button', { name: 'Register' })).toHaveCount(0);
     // Money is due and nothing is signed: both are settled at the door.
     const lamp = first.answer;
     await expect(lamp.getByText('Amara Nettle')).toBeVisible();

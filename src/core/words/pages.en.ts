@@ -6,6 +6,7 @@ export const en = {
   when: 'When',
   doors: 'doors {{time}}',
   whereYouAre: '{{zone}} time; {{time}} where you are',
+  pictures: 'Pictures',
   englishOnly: 'What follows is in English only.',
   zoneTime: '{{zone}} time',
   where: 'Where',

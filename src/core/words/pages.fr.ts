@@ -8,6 +8,7 @@ export const fr: Words = {
   when: 'Quand',
   doors: 'accueil dès {{time}}',
   whereYouAre: 'heure de {{zone}} ; {{time}} chez vous',
+  pictures: 'Photos',
   englishOnly: 'Ce texte n’existe pour l’instant qu’en anglais.',
   zoneTime: 'heure de {{zone}}',
   where: 'Où',

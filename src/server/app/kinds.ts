@@ -22,6 +22,8 @@ interface Changed {
 export interface Facts {
   'event begun': { eventId: string; from: string | null };
   'event deleted': { eventId: string; title: string };
+  'picture kept': { pictureId: string };
+  'picture described': { pictureId: string };
   'plan saved': PlanChange;
   'event moved on': { eventId: string; from: EventState; to: EventState; words: string };
   'plan sent': { eventId: string; steps: readonly string[] };
@@ -130,6 +132,14 @@ export const tellings: { readonly [K in FactKind]: Telling<Facts[K]> } = {
       detail: { from: f.from },
     }),
     topics: ofEvent,
+  },
+  'picture kept': {
+    entry: (f) => ({ action: 'brought in a picture', subject: { kind: 'picture', id: f.pictureId } }),
+    topics: () => [],
+  },
+  'picture described': {
+    entry: (f) => ({ action: 'described a picture', subject: { kind: 'picture', id: f.pictureId } }),
+    topics: () => [],
   },
   'event deleted': {
     entry: (f) => ({ action: 'deleted the draft', subject: event(f.eventId), detail: { title: f.title } }),

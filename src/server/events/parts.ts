@@ -12,6 +12,7 @@ import type { Work } from '../app/app.ts';
 import { among } from '../db/among.ts';
 import { first, insert, type Queries, update } from '../db/database.ts';
 import { type FieldProblem, refused } from '../http/problem.ts';
+import { picturesById } from '../pictures/store.ts';
 import type { EventRow } from './store.ts';
 
 /** A change of a plan on its way into the database. */
@@ -172,6 +173,14 @@ export const partRules: Readonly<Record<PlanPart, PartRule>> = {
     save: saveFields('page'),
   },
   text: { check: () => [], save: saveFields('text') },
+  pictures: {
+    check: async ({ w, change }) => {
+      const asked = [...(change.bannerId ? [change.bannerId] : []), ...(change.gallery ?? [])];
+      const there = await picturesById(w.tx, asked);
+      return there.length === asked.length ? [] : [wrongAt('gallery', 'picture-gone')];
+    },
+    save: saveFields('pictures'),
+  },
   notes: { check: () => [], save: saveFields('notes') },
   french: {
     check: () => [],

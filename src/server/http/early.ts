@@ -26,6 +26,7 @@ export function earlyEvent(
 ): string {
   const words = catalogues[language];
   const shown = inLanguage(event, language);
+  const banner = event.pictures.find((p) => p.id === event.bannerId);
   const t = (key: keyof Words, params: Params = {}) => fillIn(words[key], params, language);
   const when = event.startsLocal
     ? `${sayRange(event.startsLocal, event.endsLocal, language)}${event.doorsLocal ? `, ${t('doors', { time: sayTime(event.doorsLocal) })}` : ''} (${sayZone(event.zone)})`
@@ -44,13 +45,15 @@ export function earlyEvent(
   return framed(
     organization.name,
     [
-      '<div class="picture"></div>',
+      banner
+        ? `<img class="picture" src="/api/public/pictures/${banner.id}/800.jpg" alt="${escapeHtml((language === 'fr' && banner.alt.fr) || banner.alt.en)}">`
+        : '<div class="picture"></div>',
       h('h1', shown.title),
       h('p', shown.subtitle, ' class="soft"'),
       h('p', shown.summary, ' class="soft"'),
       event.state === 'called off' ? h('p', t('calledOff')) : '',
       `<dl>${facts.map(([name, text]) => (text ? h('dt', name) + h('dd', text) : '')).join('')}</dl>`,
-      `<div class="text">${docToHtml(shown.description)}</div>`,
+      `<div class="text">${docToHtml(shown.description, (id) => `/api/public/pictures/${id}/800.jpg`)}</div>`,
       h('h2', t('tickets')),
       `<ul>${event.offers.map((o) => h('li', `${o.name}, ${price(o.price)}`)).join('')}</ul>`,
       event.registration === 'closed'

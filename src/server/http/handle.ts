@@ -18,6 +18,8 @@ export class File {
     readonly inline = false,
     /** Its media type, where it differs from what the contract says. */
     readonly type: string | null = null,
+    /** Whether what stands at its address never changes, so that whoever has it keeps it. */
+    readonly forever = false,
   ) {}
 }
 
@@ -148,6 +150,7 @@ function answer(response: Response, endpoint: Endpoint, status: number, result: 
       file.start(response);
       return;
     }
+    if (file.forever) response.set('cache-control', 'public, max-age=31536000, immutable');
     response
       .status(200)
       .type(file.type ?? endpoint.response.file)

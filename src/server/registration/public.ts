@@ -12,6 +12,7 @@ import { dateOf } from '#core/time/wallTime.ts';
 import { ageDecides } from '#core/waivers/needs.ts';
 import { among } from '../db/among.ts';
 import { first, type Queries } from '../db/database.ts';
+import { picturesOf } from '../events/picturing.ts';
 import {
   type EventRow,
   readEvent,
@@ -113,6 +114,9 @@ export async function publicEventOf(tx: Queries, event: EventRow, now: string): 
     summary: event.summary,
     subtitle: event.subtitle,
     description: event.description,
+    bannerId: event.bannerId,
+    gallery: event.gallery,
+    pictures: await picturesOf(tx, event),
     french: frenchOf(event),
     category: event.category,
     draws: event.draws,

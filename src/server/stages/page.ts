@@ -18,6 +18,7 @@ import { deadlineOf, neededSteps, readClearance, readSteps } from '../clearance/
 import { among } from '../db/among.ts';
 import { first, type Queries } from '../db/database.ts';
 import { readUndoable } from '../events/history.ts';
+import { picturesOf } from '../events/picturing.ts';
 import { readPlan } from '../events/plan.ts';
 import { lacksOfEvent } from '../events/readiness.ts';
 import { type EventRow, readEvent, readStates } from '../events/store.ts';
@@ -75,6 +76,7 @@ export async function eventPageOf(c: Asker & Pick<Work, 'tx' | 'app'>, eventId: 
     startsAt: event.startsAt,
     endsAt: event.endsAt,
     doorsAt: event.doorsAt,
+    pictures: await picturesOf(tx, plan),
     french: frenchStanding(event, event.french, event.frenchOf),
     undoable: may.get('plan') === 'change' ? await readUndoable(tx, event.id, staff.id) : null,
     copiedFrom: event.copiedFromTitle

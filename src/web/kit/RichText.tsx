@@ -44,6 +44,7 @@ const Area = chakra('div', {
     '&:focus-within': { outline: '2px solid', outlineColor: 'verdigris', outlineOffset: '1px' },
     '& .ProseMirror': { minHeight: '140px', padding: '8px 10px', outline: 'none', overflowWrap: 'anywhere' },
     '& .ProseMirror p': { margin: '0 0 8px' },
+    '& .ProseMirror td p, & .ProseMirror th p, & .ProseMirror li p': { margin: 0 },
     '& .ProseMirror h2, & .ProseMirror h3': { margin: '12px 0 4px' },
     '& .ProseMirror ul, & .ProseMirror ol': { paddingLeft: '22px', margin: '0 0 8px' },
     '& .ProseMirror ul': { listStyleType: 'disc' },

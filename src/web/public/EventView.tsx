@@ -7,6 +7,7 @@ import { sayRange, sayTime, sayZone } from '#core/time/say.ts';
 import { addressOf } from '#web/api.ts';
 import { ButtonLink } from '#web/kit/Button.tsx';
 import { DocView } from '#web/kit/DocView.tsx';
+import { Picture } from '../parts/Picture.tsx';
 import { useAsk } from './asking.ts';
 import { language } from './language.ts';
 import { Loaded } from './notices.tsx';
@@ -28,10 +29,16 @@ function Shown({ event: whole }: { event: PublicEvent }) {
   const event = inLanguage(whole, language());
   const { t } = useTranslation();
   const money = useMoney();
+  const pictured = (id: string) => event.pictures.find((p) => p.id === id);
+  const banner = event.bannerId ? pictured(event.bannerId) : undefined;
   const own = ownTime(event.startsAt, event.endsAt, event.zone);
   return (
     <>
-      <Reeds seed={event.slug} />
+      {banner ? (
+        <Picture of={banner} language={language()} ratio="2 / 1" eager />
+      ) : (
+        <Reeds seed={event.slug} />
+      )}
       <Title>{event.title}</Title>
       {event.subtitle && (
         <chakra.p fontSize="19px" margin="0 0 4px">
@@ -84,7 +91,37 @@ function Shown({ event: whole }: { event: PublicEvent }) {
           </>
         )}
       </Facts>
-      <DocView doc={event.description} />
+      <DocView
+        doc={event.description}
+        picture={({ id }) => {
+          const picture = pictured(id);
+          return picture && <Picture of={picture} language={language()} />;
+        }}
+      />
+      {event.gallery.length > 0 && (
+        <chakra.ul
+          listStyleType="none"
+          padding="0"
+          margin="18px 0"
+          display="grid"
+          gridTemplateColumns={{ base: '1fr 1fr', md: 'repeat(3, 1fr)' }}
+          gap="8px"
+          aria-label={t('pictures')}
+        >
+          {event.gallery
+            .flatMap((id) => pictured(id) ?? [])
+            .map((picture) => (
+              <li key={picture.id}>
+                <Picture
+                  of={picture}
+                  language={language()}
+                  ratio="3 / 2"
+                  sizes="(max-width: 720px) 50vw, 220px"
+                />
+              </li>
+            ))}
+        </chakra.ul>
+      )}
       <Head>{t('tickets')}</Head>
       <Rows>
         {event.offers.map((o) => (

@@ -1,12 +1,35 @@
 import { chakra } from '@chakra-ui/react';
-import { lazy, Suspense } from 'react';
+import { lazy, Suspense, useState } from 'react';
 import type { PageTextField } from '#core/events/french.ts';
 import { phrase } from '#web/words/phrase.ts';
 import { LongField, TextField } from '../../kit/Field.tsx';
+import { Chip } from '../../kit/ListViews.tsx';
 import { Loading } from '../../kit/notices.tsx';
+import { PicturePicker } from './PicturePicker.tsx';
 import type { SectionProps } from './section.ts';
 
 const RichText = lazy(async () => ({ default: (await import('../../kit/RichText.tsx')).RichText }));
+
+/** Puts a picture into a text. */
+function PictureTool({ choose }: { choose: (picture: { id: string; alt: string }) => void }) {
+  const [open, setOpen] = useState(false);
+  return (
+    <>
+      <Chip onMouseDown={(e) => e.preventDefault()} onClick={() => setOpen(true)}>
+        {phrase('event.picture')}
+      </Chip>
+      {open && (
+        <PicturePicker
+          close={() => setOpen(false)}
+          take={(picture) => {
+            setOpen(false);
+            choose({ id: picture.id, alt: picture.alt.en });
+          }}
+        />
+      )}
+    </>
+  );
+}
 
 /** What people read about it. */
 export function Description({ draft: { plan, change } }: SectionProps) {
@@ -17,6 +40,7 @@ export function Description({ draft: { plan, change } }: SectionProps) {
         headed
         value={plan.description}
         set={(description) => change({ description })}
+        picture={(choose) => <PictureTool choose={choose} />}
       />
     </Suspense>
   );
@@ -62,6 +86,7 @@ export function French({ draft: { plan, change }, page }: SectionProps) {
           lang="fr"
           value={french.description}
           set={(description) => set({ description })}
+          picture={(choose) => <PictureTool choose={choose} />}
           help={standing('description')}
         />
       </Suspense>

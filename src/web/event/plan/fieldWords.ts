@@ -10,6 +10,8 @@ export const fieldTitles: Record<PlanField, string> = {
   subtitle: phrase('event.subtitle'),
   french: phrase('event.french'),
   notes: phrase('event.teamNotes'),
+  bannerId: phrase('event.banner'),
+  gallery: phrase('event.gallery'),
   summary: phrase('event.summary'),
   description: phrase('event.description'),
   category: phrase('event.category'),

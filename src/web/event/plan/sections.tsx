@@ -1,6 +1,7 @@
 import { hasFrench } from '#core/events/french.ts';
 import { emptyDoc, isEmptyDoc } from '#core/text/types.ts';
 import { phrase } from '#web/words/phrase.ts';
+import { Pictures } from './Pictures.tsx';
 import { OffersEditor, QuestionsEditor, SurveyEditor, surveyToBegin } from './PlanLists.tsx';
 import { Safety } from './Safety.tsx';
 import type { Section } from './section.ts';
@@ -19,6 +20,15 @@ export const sections: readonly Section[] = [
     title: phrase('event.description'),
     Show: Description,
     optional: { used: (plan) => !isEmptyDoc(plan.description), empty: { description: emptyDoc } },
+  },
+  {
+    id: 'pictures',
+    title: phrase('event.pictures'),
+    Show: Pictures,
+    optional: {
+      used: (plan) => plan.bannerId !== null || plan.gallery.length > 0,
+      empty: { bannerId: null, gallery: [] },
+    },
   },
   {
     id: 'french',

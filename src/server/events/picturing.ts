@@ -1,0 +1,19 @@
+import type { ShownPicture } from '#core/pictures/picture.ts';
+import { picturesIn } from '#core/text/doc.ts';
+import type { Queries } from '../db/database.ts';
+import { picturesById } from '../pictures/store.ts';
+import type { PlainPlan } from './store.ts';
+
+/** The pictures an event's page shows: its banner, its gallery, and those in its texts. */
+export const picturesOf = (
+  tx: Queries,
+  plan: Pick<PlainPlan, 'bannerId' | 'gallery' | 'description' | 'french'>,
+): Promise<ShownPicture[]> =>
+  picturesById(tx, [
+    ...new Set([
+      ...(plan.bannerId ? [plan.bannerId] : []),
+      ...plan.gallery,
+      ...picturesIn(plan.description),
+      ...picturesIn(plan.french.description),
+    ]),
+  ]);

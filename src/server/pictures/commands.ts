@@ -1,0 +1,45 @@
+import { createHash } from 'node:crypto';
+import type { Shape } from '#core/pictures/picture.ts';
+import { type Actor, type App, inTransaction } from '../app/app.ts';
+import { record } from '../app/record.ts';
+import { insert } from '../db/database.ts';
+import { makePicture } from './making.ts';
+import { addSize, type PictureRow, pictureByDigest } from './store.ts';
+
+/** A picture as it is brought in. */
+interface BroughtIn {
+  bytes: Buffer;
+  alt: PictureRow['alt'];
+  shape: Shape;
+  focus: { x: number; y: number };
+}
+
+/** Keeps a picture in its sizes; the same, cut in the same way, is kept once. Throws what is wrong with the file. */
+export async function keepPicture(
+  app: App,
+  actor: Actor,
+  { bytes, alt, shape, focus }: BroughtIn,
+): Promise<PictureRow> {
+  const digest = createHash('sha256')
+    .update(bytes)
+    .update(JSON.stringify(shape === 'whole' ? 'whole' : [shape, focus]))
+    .digest('hex');
+  const known = await pictureByDigest(app.db, digest);
+  if (known) return known;
+  // Made before the transaction: it takes a moment, and nobody waits for it.
+  const made = await makePicture(bytes, shape, focus);
+  return inTransaction(app, actor, async (w) => {
+    const before = await pictureByDigest(w.tx, digest);
+    if (before) return before;
+    const id = app.ids.id();
+    const { width, height } = made;
+    const row = {
+      ...{ alt, width, height, focusX: made.focus.x, focusY: made.focus.y },
+      ...{ at: w.now, by: actor.name },
+    };
+    await insert(w.tx, 'pictures', { id, ...row, digest });
+    for (const size of made.sizes) await addSize(w.tx, id, size);
+    await record(w, 'picture kept', { pictureId: id });
+    return { id, ...row };
+  });
+}

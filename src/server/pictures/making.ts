@@ -1,0 +1,78 @@
+import { fileTypeFromBuffer } from 'file-type';
+import sharp from 'sharp';
+import { cutAround, focusIn, type Shape, widthsOf } from '#core/pictures/picture.ts';
+import { invalid } from '../http/problem.ts';
+
+/** Bytes a picture may have, and pixels: a small file can hold a picture that fills the memory of whoever looks at it. */
+const limits = { bytes: 20_000_000, pixels: 50_000_000, side: 16_000 } as const;
+const kept = ['image/jpeg', 'image/png', 'image/webp', 'image/gif', 'image/avif', 'image/tiff'];
+
+// One picture at a time on one core: others wait, pages do not.
+sharp.concurrency(1);
+sharp.cache(false);
+let last: Promise<unknown> = Promise.resolve();
+function inTurn<T>(work: () => Promise<T>): Promise<T> {
+  const next = last.then(work, work);
+  last = next.catch(() => {});
+  return next;
+}
+
+/** A picture in the sizes it is kept in. */
+export interface MadePicture {
+  width: number;
+  height: number;
+  focus: { x: number; y: number };
+  sizes: { width: number; kind: 'webp' | 'jpg'; content: Buffer }[];
+}
+
+/**
+ * Cuts a picture and makes its sizes. What the camera wrote into it (place, time, owner) is left out; of a moving picture
+ * the first is taken. Throws what is wrong with the file beside `content`: not a picture, too large, broken.
+ */
+export async function makePicture(
+  bytes: Buffer,
+  shape: Shape,
+  focus: { x: number; y: number },
+): Promise<MadePicture> {
+  if (bytes.length > limits.bytes) throw invalid([{ path: 'content', code: 'file-over-20' }]);
+  const type = (await fileTypeFromBuffer(bytes).catch(() => undefined))?.mime;
+  if (!type || !kept.includes(type)) throw invalid([{ path: 'content', code: 'no-picture-kind' }]);
+  return inTurn(async () => {
+    try {
+      const read = () => sharp(bytes, { limitInputPixels: false, failOn: 'error', pages: 1 });
+      const { width: wide = 0, height: high = 0, orientation = 1 } = await read().metadata();
+      if (wide * high > limits.pixels || Math.max(wide, high) > limits.side)
+        throw invalid([{ path: 'content', code: 'too-many-pixels', params: { megapixels: 50 } }]);
+      // Cameras keep pictures lying on their side and write beside them how to turn them.
+      const turned = orientation >= 5 ? { width: high, height: wide } : { width: wide, height: high };
+      const cut = cutAround(turned, shape, focus);
+      const sizes: MadePicture['sizes'] = [];
+      const widths = widthsOf(cut.width);
+      const whole = await read()
+        .rotate()
+        .extract(cut)
+        .resize({ width: widths.at(-1)! })
+        .flatten({ background: '#ffffff' })
+        .png({ compressionLevel: 1 })
+        .toBuffer();
+      for (const width of widths) {
+        const smaller = () => sharp(whole).resize({ width });
+        sizes.push(
+          { width, kind: 'webp', content: await smaller().webp({ quality: 78 }).toBuffer() },
+          { width, kind: 'jpg', content: await smaller().jpeg({ quality: 80, mozjpeg: true }).toBuffer() },
+        );
+      }
+      const width = widths.at(-1)!;
+      return {
+        width,
+        height: Math.max(1, Math.round((cut.height * width) / cut.width)),
+        focus: focusIn(cut, turned, focus),
+        sizes,
+      };
+    } catch (error) {
+      if (error instanceof Error && error.constructor === Error)
+        throw invalid([{ path: 'content', code: 'picture-broken' }]);
+      throw error;
+    }
+  });
+}

@@ -1,0 +1,44 @@
+import type { picturesContract } from '#contract/pictures.ts';
+import { record } from '../app/record.ts';
+import { first, update } from '../db/database.ts';
+import { File, type Handlers } from '../http/handle.ts';
+import { notFound } from '../http/problem.ts';
+import { keepPicture } from './commands.ts';
+import { readPictures, readSize } from './store.ts';
+
+const shownAtOnce = 24;
+
+export const picturesHandlers: Handlers<typeof picturesContract> = {
+  'GET /api/pictures': async ({ tx, query }) => {
+    const rows = await readPictures(tx, shownAtOnce + 1, query.offset);
+    return { pictures: rows.slice(0, shownAtOnce), more: rows.length > shownAtOnce };
+  },
+
+  'POST /api/pictures': ({ app, actor, body: { content, ...more } }) =>
+    keepPicture(app, actor, { bytes: Buffer.from(content, 'base64'), ...more }),
+
+  'PATCH /api/pictures/:id': async (c) => {
+    const { alt, focus } = c.body;
+    if (!(await first(c.tx, 'select 1 as x from pictures where id = $1', [c.params.id])))
+      throw notFound('This picture');
+    await update(c.tx, 'pictures', c.params.id, {
+      ...(alt && { alt }),
+      ...(focus && { focusX: focus.x, focusY: focus.y }),
+    });
+    await record(c, 'picture described', { pictureId: c.params.id });
+    return { done: true };
+  },
+
+  'GET /api/public/pictures/:id/:size': async ({ tx, params }) => {
+    const [width, kind] = params.size.split('.') as [string, 'webp' | 'jpg'];
+    const size = await readSize(tx, params.id, Number(width), kind);
+    if (!size) throw notFound('This picture');
+    return new File(
+      params.size,
+      Buffer.from(size.content, 'base64'),
+      true,
+      kind === 'jpg' ? 'image/jpeg' : 'image/webp',
+      true,
+    );
+  },
+};
