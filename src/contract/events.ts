@@ -72,6 +72,9 @@ const doc = z
   .custom<Doc | string>((value) => typeof value === 'string' || (typeof value === 'object' && value !== null))
   .transform((value) => (typeof value === 'string' ? docOf(value) : cleanDoc(value)));
 
+/** Something the public reads in both languages, as long as it may be. */
+const said = (most: number) => z.object({ en: text(most), fr: text(most).optional() });
+
 /** What the public reads, in French. */
 const french = z.object({
   publicTitle: text(120),
@@ -92,6 +95,13 @@ const eventPlan = z.object({
   french,
   bannerId: id.nullable(),
   gallery: z.array(id).max(24, 'gallery-full'),
+  faqs: z.array(z.object({ id, question: said(300), answer: said(2000) })).max(40),
+  buttons: z.array(z.object({ id, label: said(60), address: z.string().trim().max(2000) })).max(6),
+  afterwards: said(2000),
+  fullWords: said(300),
+  registerAt: z.string().trim().max(2000).nullable(),
+  searchTitle: text(120),
+  searchText: text(300),
   notes: text(5000),
   category: text(60),
   draws: z.array(text(60)).max(20),
@@ -317,6 +327,25 @@ export const eventsContract = contract({
     params: idParams,
     body: z.object({ publicTitle: text(120).trim().min(1, 'title-needed') }),
     response: z.object({ id }),
+  },
+  'GET /api/events/:id/preview': {
+    summary:
+      'The link under which the page of an event can be looked at before it is public; null without one',
+    who: lead,
+    params: idParams,
+    response: z.object({ token: z.string().nullable() }),
+  },
+  'POST /api/events/:id/preview': {
+    summary: 'Make a link to look at the page of an event; another where one was stopped',
+    who: lead,
+    params: idParams,
+    response: z.object({ token: z.string() }),
+  },
+  'DELETE /api/events/:id/preview': {
+    summary: 'Stop that link: whoever has it finds nothing any more',
+    who: lead,
+    params: idParams,
+    response: done,
   },
   'GET /api/events/:id/deletion': {
     summary: 'What would be lost if a draft or template were deleted, and what stands in the way',

@@ -33,6 +33,14 @@ const publicEvent = z.object({
   description: z.custom<Doc>(),
   bannerId: id.nullable(),
   gallery: z.array(id),
+  faqs: z.array(z.object({ id, question: texts, answer: texts })),
+  buttons: z.array(z.object({ id, label: texts, address: z.string() })),
+  /** What is said where every seat is taken, in words of the organization's own; empty for the usual. */
+  fullWords: texts,
+  /** Where people register, where that is not here. */
+  registerAt: z.string().nullable(),
+  /** What search engines are told, where that differs from the page. */
+  search: z.object({ title: z.string(), text: z.string() }),
   /** Every picture of the page, those in its text too. */
   pictures: z.array(shownPicture),
   /** The same in French, as far as it is there; null where nothing is. */
@@ -156,6 +164,8 @@ const publicOrder = z.object({
     place: z.string().nullable(),
     state: z.string(),
     startsAt: instant.nullable(),
+    /** What registrants are told once they have a seat; empty before, and where nothing is. */
+    afterwards: z.string(),
   }),
   buyer: z.object({ given: z.string(), family: z.string(), email: z.string().nullable() }),
   standing: z.enum(['held', 'waitlisted', 'offered', 'confirmed', 'ended']),
@@ -262,6 +272,12 @@ export const registrationContract = contract({
     summary: 'Coming events that are listed',
     who: 'public',
     response: publicListing,
+  },
+  'GET /api/public/previews/:token': {
+    summary: 'The page of an event as it would be public, by the link of its team',
+    who: 'public',
+    params: token,
+    response: publicEvent,
   },
   'GET /api/public/events/:slug': {
     summary: 'One event as the public sees it',

@@ -91,6 +91,35 @@ export async function dressPages(app: App, staffId: string | null): Promise<void
   const heron = await kept('heron', 'A heron at dusk by the water', 'Un héron au crépuscule', 0.65, 0.6);
   await save(app, actor, 'Open Water Day', {
     subtitle: 'A day on the lagoon, for everybody',
+    faqs: [
+      {
+        id: app.ids.id(),
+        question: { en: 'Is there parking?', fr: 'Y a-t-il du stationnement ?' },
+        answer: {
+          en: 'Yes, at the weir, five minutes on foot. Two places beside the landing are kept for those who need them.',
+          fr: 'Oui, au barrage, à cinq minutes à pied. Deux places près du quai sont réservées à qui en a besoin.',
+        },
+      },
+      {
+        id: app.ids.id(),
+        question: { en: 'May the dog come?', fr: 'Le chien peut-il venir ?' },
+        answer: {
+          en: 'On the shore walk yes, on a leash; not into the boats.',
+          fr: 'Sur la rive oui, en laisse ; pas dans les canots.',
+        },
+      },
+    ],
+    buttons: [
+      {
+        id: app.ids.id(),
+        label: { en: 'How to get to the landing', fr: 'Comment venir au quai' },
+        address: 'https://brackenmere.example/landing',
+      },
+    ],
+    afterwards: {
+      en: 'Park at the weir and walk along the dyke. Bring your pass, printed or on your phone.',
+      fr: 'Stationnez au barrage et suivez la digue. Apportez votre billet, imprimé ou à l’écran.',
+    },
     bannerId: lagoon,
     gallery: [boardwalk, heron],
     notes: 'The key of the boat shed hangs at the office. Ask Imani who brings the second safety boat.',

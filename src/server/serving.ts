@@ -122,7 +122,7 @@ export function makeServer(app: App, options: ServerOptions): Express {
             "'self'",
             (_, response) => `'nonce-${(response as unknown as { locals: { nonce: string } }).locals.nonce}'`,
           ],
-          frameSrc: embedHosts.map((host) => `https://${host}`),
+          frameSrc: ["'self'", ...embedHosts.map((host) => `https://${host}`)],
           imgSrc: ["'self'", 'data:', 'blob:'],
           fontSrc: ["'self'"],
           connectSrc: ["'self'"],
@@ -131,14 +131,16 @@ export function makeServer(app: App, options: ServerOptions): Express {
           mediaSrc: ["'self'", 'blob:'],
           baseUri: ["'none'"],
           formAction: ["'self'"],
-          frameAncestors: ["'none'"],
+          // A preview is looked at beside the plan; nothing else stands in a frame.
+          frameAncestors: [(request) => (previewPath.test(request.url ?? '') ? "'self'" : "'none'")],
         },
       },
       strictTransportSecurity: app.origin.startsWith('https:'),
       referrerPolicy: { policy: 'same-origin' },
     }),
   );
-  server.use((_, response, next) => {
+  server.use((request, response, next) => {
+    if (previewPath.test(request.url)) response.set('x-robots-tag', 'noindex');
     response.set('permissions-policy', 'camera=(self), microphone=(), geolocation=()');
     next();
   });
@@ -200,6 +202,8 @@ export function makeServer(app: App, options: ServerOptions): Express {
   server.use(problems(app));
   return server;
 }
+
+const previewPath = /^\/p\//u;
 
 /** The language a page is first read in: what its address says, else what the browser asks for. */
 const firstReadIn = (request: Request): Language => {

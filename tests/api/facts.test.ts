@@ -23,6 +23,8 @@ const onlyTold: readonly FactKind[] = [
   'organization changed',
   'segment changed',
   'event deleted',
+  'preview link made',
+  'preview link stopped',
   'picture kept',
   'picture described',
   'field changed',

@@ -61,7 +61,7 @@ describe('pictures', () => {
       expect(metadata.width).toBe(width);
       expect(metadata.exif).toBeUndefined();
     }
-    expect((await fetched(id, '800.svg')).status).toBe(422);
+    expect((await fetched(id, '800.svg')).status).toBe(404);
     expect((await fetched(crypto.randomUUID(), '800.jpg')).status).toBe(404);
   });
 

@@ -69,6 +69,12 @@ export const textFor = (english: PageText, french: PageText, language: string): 
       }
     : english;
 
+/** The title of an event for a reader of a language. */
+export const titleFor = (
+  event: { publicTitle: string; french: Pick<PageText, 'publicTitle'> },
+  language: string,
+): string => (language === 'fr' && event.french.publicTitle.trim()) || event.publicTitle;
+
 /** What a page says to a reader: its French over its English, as far as there is any. */
 export const inLanguage = <Shown extends object, Texts extends object>(
   shown: Shown & { french: Texts | null },

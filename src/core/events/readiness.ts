@@ -13,6 +13,8 @@ export interface PlanFacts extends Schedule {
   venueCapacity: number | null;
   seatsOnOffer: number | null;
   offers: number;
+  /** Where else people register; null for here. */
+  registerAt: string | null;
 }
 
 /** Something a plan still lacks. `stops` says whether the plan cannot go on without it. */
@@ -37,7 +39,7 @@ export function lacksOf(plan: PlanFacts, today: CalendarDate): Lack[] {
   for (const problem of problemsWithSchedule(plan)) stop(problem.code, problem.params);
   if (plan.startsLocal && !plan.endsLocal) note('no-end');
   if (!plan.venueName) note('no-place');
-  if (plan.offers === 0) stop('no-offer');
+  if (plan.offers === 0 && !plan.registerAt) stop('no-offer');
   if (plan.capacity !== null && plan.venueCapacity !== null && plan.capacity > plan.venueCapacity)
     stop('over-the-place', { seats: plan.capacity, places: plan.venueCapacity });
   if (plan.capacity !== null && plan.seatsOnOffer !== null && plan.seatsOnOffer > plan.capacity)

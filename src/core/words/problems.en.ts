@@ -63,6 +63,7 @@ export const problemsEn = {
   'no-amount': 'Give an amount.',
   'price-negative': 'A price cannot be negative.',
   'price-most': 'A price is at most 100,000.',
+  'registers-elsewhere': 'Registration for this event is at another address: {{address}}',
   'registration-closed': 'Registration for this event is closed.',
   full: 'There are no longer enough seats for your party. You can join the waitlist.',
   'too-many-unpaid': {

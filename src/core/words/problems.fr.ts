@@ -59,6 +59,7 @@ export const problemsFr: ProblemWords = {
   'no-amount': 'Indiquez un montant.',
   'price-negative': 'Un prix ne peut pas être négatif.',
   'price-most': 'Un prix est d’au plus 100 000.',
+  'registers-elsewhere': 'L’inscription à cet événement se fait à une autre adresse : {{address}}',
   'registration-closed': 'Les inscriptions à cet événement sont closes.',
   full: 'Il n’y a plus assez de places pour votre groupe. Vous pouvez vous mettre sur la liste d’attente.',
   'too-many-unpaid': {

@@ -89,6 +89,8 @@ export const refusalsEn = {
   'most-telephones': 'At most 10 telephones.',
   'name-as-it-stands': 'Type the name as it stands: {{name}}.',
   'name-of-organization': 'Give the name of the organization.',
+  'button-unnamed': 'Say what is on the button.',
+  'no-address': 'Give an address beginning with https://, mailto: or tel:.',
   'no-backup-name': 'This is not a name of a backup.',
   'no-country': 'Give a country code like CA.',
   'no-currency': 'This is not a currency in use.',

@@ -153,6 +153,20 @@ export async function openLink(
   return token;
 }
 
+/** The token of a public link that leads somewhere; null without one. */
+export async function liveLink(
+  w: Pick<Work, 'app' | 'tx'>,
+  kind: LinkKind,
+  subjectId: string,
+): Promise<string | null> {
+  const known = await first<{ renewals: number }>(
+    w.tx,
+    'select renewals from links where kind = $1 and subject_id = $2 and revoked_at is null',
+    [kind, subjectId],
+  );
+  return known && linkToken(w.app.secret, kind, subjectId, known.renewals);
+}
+
 /** Stops a public link: whoever has it finds nothing any more. */
 export async function stopLink(
   w: Pick<Work, 'tx' | 'now'>,

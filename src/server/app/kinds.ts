@@ -22,6 +22,8 @@ interface Changed {
 export interface Facts {
   'event begun': { eventId: string; from: string | null };
   'event deleted': { eventId: string; title: string };
+  'preview link made': { eventId: string };
+  'preview link stopped': { eventId: string };
   'picture kept': { pictureId: string };
   'picture described': { pictureId: string };
   'plan saved': PlanChange;
@@ -132,6 +134,14 @@ export const tellings: { readonly [K in FactKind]: Telling<Facts[K]> } = {
       detail: { from: f.from },
     }),
     topics: ofEvent,
+  },
+  'preview link made': {
+    entry: (f) => ({ action: 'made a preview link', subject: event(f.eventId) }),
+    topics: () => [],
+  },
+  'preview link stopped': {
+    entry: (f) => ({ action: 'stopped the preview link', subject: event(f.eventId) }),
+    topics: () => [],
   },
   'picture kept': {
     entry: (f) => ({ action: 'brought in a picture', subject: { kind: 'picture', id: f.pictureId } }),

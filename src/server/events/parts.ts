@@ -6,6 +6,7 @@ import { problemsWithSchedule, type Schedule } from '#core/events/schedule.ts';
 import { problemWithSlug } from '#core/events/slug.ts';
 import { unknownFields } from '#core/messages/merge.ts';
 import { standing } from '#core/registration/states.ts';
+import { safeAddress } from '#core/text/doc.ts';
 import { instantOf } from '#core/time/wallTime.ts';
 import { wrongAt } from '#core/words/problems.ts';
 import type { Work } from '../app/app.ts';
@@ -182,6 +183,27 @@ export const partRules: Readonly<Record<PlanPart, PartRule>> = {
     save: saveFields('pictures'),
   },
   notes: { check: () => [], save: saveFields('notes') },
+  faqs: {
+    check: ({ change }) =>
+      change.faqs!.flatMap((faq, at) =>
+        faq.question.en.trim() ? [] : [wrongAt(`faqs.${at}.question.en`, 'question-empty')],
+      ),
+    save: saveFields('faqs'),
+  },
+  buttons: {
+    check: ({ change }) =>
+      change.buttons!.flatMap((button, at) => [
+        ...(button.label.en.trim() ? [] : [wrongAt(`buttons.${at}.label.en`, 'button-unnamed')]),
+        ...(safeAddress(button.address) ? [] : [wrongAt(`buttons.${at}.address`, 'no-address')]),
+      ]),
+    save: saveFields('buttons'),
+  },
+  registering: {
+    check: ({ change }) =>
+      change.registerAt && !safeAddress(change.registerAt) ? [wrongAt('registerAt', 'no-address')] : [],
+    save: saveFields('registering'),
+  },
+  search: { check: () => [], save: saveFields('search') },
   french: {
     check: () => [],
     save: ({ w, event, before, after }) =>

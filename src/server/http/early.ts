@@ -6,6 +6,7 @@ import { sayRange, sayTime, sayZone } from '#core/time/say.ts';
 import { fillIn, type Language, type Params } from '#core/words/filling.ts';
 import { en } from '#core/words/pages.en.ts';
 import { fr } from '#core/words/pages.fr.ts';
+import { readTexts } from '#core/words/texts.ts';
 import { escapeHtml } from './html.ts';
 
 type Words = { [Key in keyof typeof en]: string };
@@ -56,9 +57,15 @@ export function earlyEvent(
       `<div class="text">${docToHtml(shown.description, (id) => `/api/public/pictures/${id}/800.jpg`)}</div>`,
       h('h2', t('tickets')),
       `<ul>${event.offers.map((o) => h('li', `${o.name}, ${price(o.price)}`)).join('')}</ul>`,
-      event.registration === 'closed'
-        ? h('p', t('closed'))
-        : `<p><a href="/e/${encodeURIComponent(event.slug)}/register">${escapeHtml(t(event.registration === 'full' ? 'joinWaitlist' : 'register'))}</a></p>`,
+      ...event.faqs.map(
+        (f) =>
+          `<details><summary>${escapeHtml(readTexts(f.question, language))}</summary>${h('p', readTexts(f.answer, language))}</details>`,
+      ),
+      event.registerAt
+        ? `<p><a href="${escapeHtml(event.registerAt)}" rel="noopener">${escapeHtml(t('registerElsewhere', { site: event.registerAt }))}</a></p>`
+        : event.registration === 'closed'
+          ? h('p', t('closed'))
+          : `<p><a href="/e/${encodeURIComponent(event.slug)}/register">${escapeHtml(t(event.registration === 'full' ? 'joinWaitlist' : 'register'))}</a></p>`,
     ].join(''),
   );
 }

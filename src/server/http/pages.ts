@@ -2,6 +2,7 @@ import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import type { everything } from '#contract/index.ts';
 import type { PublicEvent } from '#contract/registration.ts';
+import { inLanguage } from '#core/events/french.ts';
 import type { Language } from '#core/words/filling.ts';
 import type { App } from '../app/app.ts';
 import { earlyEvent, earlyListing } from './early.ts';
@@ -134,8 +135,9 @@ export function makePages(app: App, handlers: AllHandlers, dist: string) {
         const event = await call(handlers['GET /api/public/events/:slug'], { slug });
         initial[`GET /api/public/events/${slug}`] = event;
         text = path === `/e/${slug}` ? earlyEvent(event, frame.organization, language) : '';
-        title = `${event.title} · ${title}`;
-        head = `<meta name="description" content="${escapeHtml(event.summary)}"><script type="application/ld+json">${scriptJson(eventJsonLd(event, frame.organization, `${app.origin}/e/${slug}`))}</script>`;
+        const shown = inLanguage(event, language);
+        title = event.search.title || `${shown.title} · ${title}`;
+        head = `<meta name="description" content="${escapeHtml(event.search.text || shown.summary)}"><script type="application/ld+json">${scriptJson(eventJsonLd(event, frame.organization, `${app.origin}/e/${slug}`))}</script>`;
       } else if (path === '/') {
         const events = await call(handlers['GET /api/public/events'], {});
         initial['GET /api/public/events'] = events;

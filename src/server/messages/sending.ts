@@ -1,14 +1,16 @@
 import type { MessageStepPlan } from '#contract/events.ts';
 import type { QuietReason } from '#core/contacts/quiet.ts';
 import { hoursOf } from '#core/crew/clashes.ts';
+import { titleFor } from '#core/events/french.ts';
 import { silentStates } from '#core/events/states.ts';
 import { type Audience, aboutOf, audiences } from '#core/messages/audiences.ts';
-import { fillMarks, linkMark, linkPaths, marksIn } from '#core/messages/links.ts';
+import { fillMarks, linkMark, linkPaths, marksIn, withoutMarks } from '#core/messages/links.ts';
 import { type MergeValues, merge } from '#core/messages/merge.ts';
 import { nextTry } from '#core/messages/retry.ts';
 import { sayShortDate, sayTime } from '#core/time/say.ts';
 import { because, type Reason } from '#core/words/reasons.ts';
 import { oneLine } from '#core/words/text.ts';
+import { readTexts } from '#core/words/texts.ts';
 import { type App, inTransaction, openLink, systemActor, type Work } from '../app/app.ts';
 import { record } from '../app/record.ts';
 import { whyQuiet } from '../contacts/quiet.ts';
@@ -194,7 +196,7 @@ export async function render(
     message.language === 'fr' && of.fr ? of.fr : of.en;
   const values: MergeValues = {
     name: message.name.split(' ')[0] ?? '',
-    event: event.publicTitle,
+    event: titleFor(event, message.language),
     when: sayWhen(event, message.language),
     place: sayPlace(event),
     organization: (await theOrganization(tx)).name,
@@ -233,7 +235,12 @@ export async function render(
     );
     if (shift) values.shift = sayShift(shift, message.language);
   }
-  return { subject: merge(text(step.subject), values), body: merge(text(step.body), values) };
+  // What registrants are told goes with what tells them that they have a seat.
+  const afterwards = step.kind === 'confirmation' ? readTexts(event.afterwards, message.language) : '';
+  return {
+    subject: merge(text(step.subject), values),
+    body: [merge(text(step.body), values), withoutMarks(afterwards)].filter(Boolean).join('\n\n'),
+  };
 }
 
 /** "Canoe leader, Landing B, Sat 8 Aug 09:00–13:00 (4 h)". */

@@ -59,6 +59,8 @@ export async function placeOrder(
 ): Promise<Placed> {
   const { tx, app, now } = w;
   const event = await readEvent(tx, eventId, true);
+  if (channel === 'public' && event.registerAt)
+    throw refused('registers-elsewhere', { address: event.registerAt });
   if (channel === 'public' && !takesRegistrations(event, now)) throw refused('registration-closed');
   if (channel !== 'public' && !lives(event.state)) throw refused('not-open');
   const offers = await readOffers(tx, eventId);

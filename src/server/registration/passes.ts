@@ -12,6 +12,8 @@ export interface PassPage {
   offer: string;
   code: string;
   order: number;
+  /** What registrants are told, beneath the code; empty for nothing. */
+  afterwards: string;
   words: { pass: string; order: string; show: string };
 }
 
@@ -98,4 +100,8 @@ function drawPass(pdf: PDFKit.PDFDocument, pass: PassPage): void {
     .fontSize(10)
     .fillColor('#62666F')
     .text(pass.words.show, 36, top + size + 32, { width });
+  if (pass.afterwards) {
+    pdf.moveDown(1).fontSize(11).fillColor('#23262D');
+    write(pdf, 'text', pass.afterwards, { width, height: pdf.page.height - pdf.y - 40, ellipsis: true });
+  }
 }

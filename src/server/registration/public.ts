@@ -4,12 +4,13 @@ import type { Offer } from '#contract/events.ts';
 import type { PublicEvent, PublicOrder, registrationContract } from '#contract/registration.ts';
 import { onShift } from '#core/crew/states.ts';
 import { sayPassCode } from '#core/doors/passCode.ts';
-import { hasFrench, textFor } from '#core/events/french.ts';
+import { hasFrench, textFor, titleFor } from '#core/events/french.ts';
 import { shownToPublic, silentStates } from '#core/events/states.ts';
 import { freeSeats, freeUnits, type Taken } from '#core/registration/capacity.ts';
 import { queueOrder } from '#core/registration/waitlist.ts';
 import { dateOf } from '#core/time/wallTime.ts';
 import { ageDecides } from '#core/waivers/needs.ts';
+import { readTexts } from '#core/words/texts.ts';
 import { among } from '../db/among.ts';
 import { first, type Queries } from '../db/database.ts';
 import { picturesOf } from '../events/picturing.ts';
@@ -116,6 +117,11 @@ export async function publicEventOf(tx: Queries, event: EventRow, now: string): 
     description: event.description,
     bannerId: event.bannerId,
     gallery: event.gallery,
+    faqs: event.faqs,
+    buttons: event.buttons,
+    fullWords: event.fullWords,
+    registerAt: event.registerAt,
+    search: { title: event.searchTitle, text: event.searchText },
     pictures: await picturesOf(tx, event),
     french: frenchOf(event),
     category: event.category,
@@ -177,13 +183,14 @@ export async function publicOrderOf(tx: Queries, orderId: string, now: string): 
     language: order.language,
     event: {
       slug: event.slug!,
-      title: event.publicTitle,
+      title: titleFor(event, order.language),
       startsLocal: event.startsLocal,
       endsLocal: event.endsLocal,
       zone: event.zone,
       place: placeOf(event) && `${event.venueName}, ${event.venueAddress}`,
       state: event.state,
       startsAt: event.startsAt,
+      afterwards: standing === 'confirmed' ? readTexts(event.afterwards, order.language) : '',
     },
     buyer: { given: order.buyerGiven, family: order.buyerFamily, email: order.buyerEmail },
     standing,

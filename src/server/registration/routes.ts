@@ -1,13 +1,15 @@
 import type { RegistrationRow, registrationContract } from '#contract/registration.ts';
 import { type EventFact, factsOf } from '#core/access/stages.ts';
 import { fullName } from '#core/contacts/names.ts';
-import { lives, silentStates } from '#core/events/states.ts';
+import { titleFor } from '#core/events/french.ts';
+import { lives, shownToPublic, silentStates } from '#core/events/states.ts';
 import { writeCalendar } from '#core/exchange/calendar.ts';
 import { writeCsv } from '#core/exchange/csv.ts';
 import { plainAmount } from '#core/money/amount.ts';
 import { freedSeatsFor, queueOrder, whyNot } from '#core/registration/waitlist.ts';
 import { plusMinutes } from '#core/time/clock.ts';
 import { sayReason } from '#core/words/reasons.ts';
+import { readTexts } from '#core/words/texts.ts';
 import { followLink } from '../app/app.ts';
 import { record } from '../app/record.ts';
 import { logCare } from '../contacts/seeing.ts';
@@ -165,6 +167,17 @@ export const registrationHandlers: Omit<
   'GET /api/public/events/:slug': async ({ tx, params, now }) =>
     publicEventOf(tx, await publicEventRow(tx, params.slug), now),
 
+  'GET /api/public/previews/:token': async ({ tx, params, now }) => {
+    const eventId = await followLink(tx, 'preview', params.token);
+    if (!eventId) throw notFound('This preview');
+    const event = await readEvent(tx, eventId);
+    const page = await publicEventOf(tx, { ...event, slug: event.slug ?? '' }, now);
+    // What is still a draft is shown as it would be once it is open.
+    return shownToPublic.includes(event.state)
+      ? page
+      : { ...page, state: 'open', registration: page.registration === 'closed' ? 'open' : page.registration };
+  },
+
   'GET /api/public/events/:slug/calendar.ics': async ({ tx, params, now, app }) => {
     const event = await publicEventRow(tx, params.slug);
     if (!event.startsAt) throw notFound('A date');
@@ -228,7 +241,8 @@ export const registrationHandlers: Omit<
     const pdf = await passesPdf(
       seats.map((s) => ({
         organization,
-        title: event.publicTitle,
+        title: titleFor(event, order.language),
+        afterwards: readTexts(event.afterwards, order.language),
         when: sayWhen(event, order.language),
         place: sayPlace(event),
         name:

@@ -1,7 +1,8 @@
 import type { eventsContract } from '#contract/events.ts';
 import { bindingUnit, stagesOf } from '#core/access/stages.ts';
 import { sayIfAny } from '#core/words/reasons.ts';
-import { type SignedIn, whatIf } from '../app/app.ts';
+import { liveLink, renewLink, type SignedIn, stopLink, whatIf } from '../app/app.ts';
+import { record } from '../app/record.ts';
 import { demand, eventFor } from '../events/access.ts';
 import { againOf } from '../events/again.ts';
 import { beginEvent } from '../events/beginning.ts';
@@ -74,6 +75,27 @@ export const eventsHandlers: Handlers<typeof eventsContract> = {
   'POST /api/events/:id/template': async (c) => {
     const { id } = await eventFor(c, c.params.id, 'plan', 'see');
     return { id: await beginEvent(c, c.body.publicTitle, id, null, bindingUnit(c.staff), true) };
+  },
+
+  'GET /api/events/:id/preview': async (c) => {
+    const { id } = await eventFor(c, c.params.id, 'plan', 'see');
+    return { token: await liveLink(c, 'preview', id) };
+  },
+
+  'POST /api/events/:id/preview': async (c) => {
+    const { id } = await eventFor(c, c.params.id, 'plan', 'change');
+    const known = await liveLink(c, 'preview', id);
+    if (known) return { token: known };
+    await renewLink(c, 'preview', id);
+    await record(c, 'preview link made', { eventId: id });
+    return { token: (await liveLink(c, 'preview', id))! };
+  },
+
+  'DELETE /api/events/:id/preview': async (c) => {
+    const { id } = await eventFor(c, c.params.id, 'plan', 'change');
+    await stopLink(c, 'preview', id);
+    await record(c, 'preview link stopped', { eventId: id });
+    return { done: true };
   },
 
   'GET /api/events/:id/deletion': async (c) => {

@@ -12,11 +12,12 @@ import { Menu, type MenuEntry } from '../kit/Menu.tsx';
 import { Loaded, Problems } from '../kit/notices.tsx';
 import { say } from '../kit/toast.tsx';
 import { useAction, useAsk } from '../parts/ask.ts';
+import { PreviewPage } from './PreviewPage.tsx';
 
 /** What can be done with an event as a whole, besides moving it on. */
 export function EventMenu({ page, moves }: { page: EventPage; moves: readonly MenuEntry[] }) {
   const navigate = useNavigate();
-  const [asking, setAsking] = useState<'template' | 'delete' | null>(null);
+  const [asking, setAsking] = useState<'template' | 'preview' | 'delete' | null>(null);
   const close = () => setAsking(null);
   const draft = page.state === 'draft';
   return (
@@ -35,12 +36,16 @@ export function EventMenu({ page, moves }: { page: EventPage; moves: readonly Me
           },
           ...(page.isTemplate
             ? []
-            : [{ label: phrase('event.keepAsTemplate'), run: () => setAsking('template') }]),
+            : [
+                { label: phrase('event.preview'), run: () => setAsking('preview') },
+                { label: phrase('event.keepAsTemplate'), run: () => setAsking('template') },
+              ]),
           ...moves,
           ...(draft ? [{ label: phrase('event.deleteForGood'), run: () => setAsking('delete') }] : []),
         ]}
       />
       {asking === 'template' && <KeepTemplate page={page} close={close} />}
+      {asking === 'preview' && <PreviewPage page={page} close={close} />}
       {asking === 'delete' && <Delete page={page} close={close} />}
     </>
   );

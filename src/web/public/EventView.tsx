@@ -4,14 +4,15 @@ import { Link, useParams } from 'react-router';
 import type { PublicEvent } from '#contract/registration.ts';
 import { inLanguage } from '#core/events/french.ts';
 import { sayRange, sayTime, sayZone } from '#core/time/say.ts';
+import { readTexts } from '#core/words/texts.ts';
 import { addressOf } from '#web/api.ts';
-import { ButtonLink } from '#web/kit/Button.tsx';
+import { Button, ButtonAnchor, ButtonLink } from '#web/kit/Button.tsx';
 import { DocView } from '#web/kit/DocView.tsx';
 import { Picture } from '../parts/Picture.tsx';
 import { useAsk } from './asking.ts';
 import { language } from './language.ts';
 import { Loaded } from './notices.tsx';
-import { Ends, Facts, Head, Rows, Say, Small, Soft, Title } from './parts.tsx';
+import { Acts, Ends, Facts, Head, Rows, Say, Small, Soft, Title } from './parts.tsx';
 import { Reeds } from './Reeds.tsx';
 import { ownTime, sayOffer, useMoney } from './saying.ts';
 
@@ -25,7 +26,14 @@ export function EventView() {
   );
 }
 
-function Shown({ event: whole }: { event: PublicEvent }) {
+/** The site of an address, as people know it. */
+const siteOf = (address: string): string => {
+  const { hostname, pathname } = new URL(address);
+  return hostname || pathname;
+};
+
+/** The page of an event; a preview leads nowhere yet. */
+export function Shown({ event: whole, preview = false }: { event: PublicEvent; preview?: boolean }) {
   const event = inLanguage(whole, language());
   const { t } = useTranslation();
   const money = useMoney();
@@ -122,6 +130,15 @@ function Shown({ event: whole }: { event: PublicEvent }) {
             ))}
         </chakra.ul>
       )}
+      {event.buttons.length > 0 && (
+        <Acts>
+          {event.buttons.map((b) => (
+            <ButtonAnchor key={b.id} href={b.address} rel="noopener nofollow">
+              {readTexts(b.label, language())}
+            </ButtonAnchor>
+          ))}
+        </Acts>
+      )}
       <Head>{t('tickets')}</Head>
       <Rows>
         {event.offers.map((o) => (
@@ -134,25 +151,54 @@ function Shown({ event: whole }: { event: PublicEvent }) {
           </Ends>
         ))}
       </Rows>
-      {event.registration === 'closed' ? (
+      {event.registerAt ? (
+        <ButtonAnchor href={event.registerAt} look="main" size="go" rel="noopener">
+          {t('registerElsewhere', { site: siteOf(event.registerAt) })}
+        </ButtonAnchor>
+      ) : event.registration === 'closed' ? (
         <Say>{t('closed')}</Say>
       ) : (
         <>
-          {event.registration === 'full' && <Say tone="need">{t('fullText')}</Say>}
-          <ButtonLink to={`/e/${event.slug}/register`} look="main" size="go">
-            {event.registration === 'full' ? t('joinWaitlist') : t('register')}
-          </ButtonLink>
+          {event.registration === 'full' && (
+            <Say tone="need">{readTexts(event.fullWords, language()) || t('fullText')}</Say>
+          )}
+          {preview ? (
+            <Button look="main" size="go" disabled>
+              {t('register')}
+            </Button>
+          ) : (
+            <ButtonLink to={`/e/${event.slug}/register`} look="main" size="go">
+              {event.registration === 'full' ? t('joinWaitlist') : t('register')}
+            </ButtonLink>
+          )}
           <Soft textAlign="center" marginTop="8px" fontSize="14px">
             {t('twoMinutes')}
           </Soft>
         </>
       )}
-      <chakra.p marginTop="22px">
-        <a href={addressOf('GET /api/public/events/:slug/calendar.ics', { slug: event.slug })}>
-          {t('addToCalendar')}
-        </a>
-      </chakra.p>
-      {event.openShifts > 0 && (
+      {event.faqs.length > 0 && (
+        <>
+          <Head>{t('faqs')}</Head>
+          {event.faqs.map((f) => (
+            <chakra.details key={f.id} padding="10px 0" borderBottom="1px solid" borderColor="line">
+              <chakra.summary cursor="pointer" fontWeight={500}>
+                {readTexts(f.question, language())}
+              </chakra.summary>
+              <chakra.p margin="6px 0 0" whiteSpace="pre-line">
+                {readTexts(f.answer, language())}
+              </chakra.p>
+            </chakra.details>
+          ))}
+        </>
+      )}
+      {!preview && (
+        <chakra.p marginTop="22px">
+          <a href={addressOf('GET /api/public/events/:slug/calendar.ics', { slug: event.slug })}>
+            {t('addToCalendar')}
+          </a>
+        </chakra.p>
+      )}
+      {!preview && event.openShifts > 0 && (
         <>
           <Head>{t('help')}</Head>
           <p>

@@ -72,6 +72,11 @@ function Shown({ order, token }: { order: PublicOrder; token: string }) {
         <chakra.span color="soft">{event.place ?? t('placeLater')}</chakra.span>
       </p>
       {event.state === 'called off' && <Say tone="stop">{t('calledOff')}</Say>}
+      {event.afterwards && (
+        <Say tone="good" whiteSpace="pre-line">
+          {event.afterwards}
+        </Say>
+      )}
       {order.standing === 'waitlisted' && <Say>{t('queuePlace', { n: order.queuePlace })}</Say>}
       {order.standing === 'ended' && <Say>{t('endedText')}</Say>}
       {order.standing === 'offered' && order.offeredUntil && (

@@ -7,6 +7,7 @@ import { type Currency, readAmount } from '#core/money/amount.ts';
 import { fits, nothingTaken } from '#core/registration/capacity.ts';
 import { orderProblems } from '#core/registration/checking.ts';
 import type { AnswerValue } from '#core/registration/questions.ts';
+import { readTexts } from '#core/words/texts.ts';
 import { Button } from '#web/kit/Button.tsx';
 import { Form } from '#web/kit/form/Form.tsx';
 import { Choose, DateField, Money, Text, Tick } from '#web/kit/form/fields.tsx';
@@ -178,7 +179,9 @@ function Registering({ event }: { event: PublicEvent }) {
         <Link to={`/e/${event.slug}`}>{inLanguage(event, language()).title}</Link>
       </chakra.p>
       <Title>{t(event.registration === 'full' ? 'joinWaitlist' : 'register')}</Title>
-      {event.registration === 'full' && <Say tone="need">{t('fullText')}</Say>}
+      {event.registration === 'full' && (
+        <Say tone="need">{readTexts(event.fullWords, language()) || t('fullText')}</Say>
+      )}
       <Form
         form={form}
         size="go"

@@ -19,6 +19,7 @@ const Order = lazy(() => import('./Order.tsx'));
 const Shifts = lazy(() => import('./Shifts.tsx'));
 const OwnShifts = lazy(() => import('./OwnShifts.tsx'));
 const Own = lazy(() => import('./Own.tsx'));
+const Preview = lazy(() => import('./Preview.tsx'));
 const Survey = lazy(() => import('./Survey.tsx'));
 
 const client = new QueryClient({ defaultOptions: { queries: { retry: 1, staleTime: 5_000 } } });
@@ -40,6 +41,7 @@ const router = createBrowserRouter([
       { path: '/e/:slug', element: <EventView /> },
       { path: '/e/:slug/register', element: <Register /> },
       { path: '/e/:slug/shifts', element: <Shifts /> },
+      { path: '/p/:token', element: <Preview /> },
       { path: '/m/:token', element: <Order /> },
       { path: '/crew/:token', element: <OwnShifts /> },
       { path: '/own/:token', element: <Own /> },

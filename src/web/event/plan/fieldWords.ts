@@ -10,6 +10,13 @@ export const fieldTitles: Record<PlanField, string> = {
   subtitle: phrase('event.subtitle'),
   french: phrase('event.french'),
   notes: phrase('event.teamNotes'),
+  faqs: phrase('event.faqs'),
+  buttons: phrase('event.buttons'),
+  afterwards: phrase('event.afterwards'),
+  fullWords: phrase('event.fullWords'),
+  registerAt: phrase('event.registerElsewhere'),
+  searchTitle: phrase('event.searchTitle'),
+  searchText: phrase('event.searchText'),
   bannerId: phrase('event.banner'),
   gallery: phrase('event.gallery'),
   summary: phrase('event.summary'),
@@ -43,6 +50,13 @@ export function sayValue(value: unknown): string {
   const { type } = value as { type?: string };
   if (type === 'doc') return plainText(cleanDoc(value)) || phrase('common.nothing');
   if ('publicTitle' in value) return Object.values(value).map(sayValue).filter(Boolean).join(' · ');
+  if ('en' in value)
+    return (
+      [value.en, 'fr' in value ? value.fr : ''].map(String).filter(Boolean).join(' · ') ||
+      phrase('common.nothing')
+    );
+  const { question, label } = value as { question?: unknown; label?: unknown };
+  if (question ?? label) return sayValue(question ?? label);
   const { name, prompt, title, questions, price } = value as Record<string, unknown>;
   const words = name ?? prompt ?? title;
   const first = typeof words === 'object' ? ((words as { en?: string } | null)?.en ?? '') : String(words);

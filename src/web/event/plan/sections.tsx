@@ -1,6 +1,7 @@
 import { hasFrench } from '#core/events/french.ts';
 import { emptyDoc, isEmptyDoc } from '#core/text/types.ts';
 import { phrase } from '#web/words/phrase.ts';
+import { Buttons, Faqs, newButton, newFaq, Registering, SearchWords } from './PageMore.tsx';
 import { Pictures } from './Pictures.tsx';
 import { OffersEditor, QuestionsEditor, SurveyEditor, surveyToBegin } from './PlanLists.tsx';
 import { Safety } from './Safety.tsx';
@@ -62,6 +63,35 @@ export const sections: readonly Section[] = [
     ),
     optional: { used: (plan) => plan.questions.length > 0, empty: { questions: [] } },
   },
+  {
+    id: 'registering',
+    title: phrase('event.registering'),
+    Show: Registering,
+    optional: {
+      used: (plan) => Boolean(plan.afterwards.en || plan.fullWords.en || plan.registerAt),
+      empty: { afterwards: { en: '' }, fullWords: { en: '' }, registerAt: null },
+    },
+  },
+  {
+    id: 'faqs',
+    title: phrase('event.faqs'),
+    Show: Faqs,
+    optional: {
+      used: (plan) => plan.faqs.length > 0,
+      begin: () => ({ faqs: [newFaq()] }),
+      empty: { faqs: [] },
+    },
+  },
+  {
+    id: 'buttons',
+    title: phrase('event.buttons'),
+    Show: Buttons,
+    optional: {
+      used: (plan) => plan.buttons.length > 0,
+      begin: () => ({ buttons: [newButton()] }),
+      empty: { buttons: [] },
+    },
+  },
   { id: 'safety', title: phrase('event.safetyAndWaiver'), Show: Safety },
   {
     id: 'survey',
@@ -73,6 +103,15 @@ export const sections: readonly Section[] = [
       used: (plan) => plan.survey !== null,
       begin: () => ({ survey: surveyToBegin }),
       empty: { survey: null },
+    },
+  },
+  {
+    id: 'search',
+    title: phrase('event.searchEngines'),
+    Show: SearchWords,
+    optional: {
+      used: (plan) => Boolean(plan.searchTitle || plan.searchText),
+      empty: { searchTitle: '', searchText: '' },
     },
   },
   {
