@@ -6,7 +6,7 @@ export const en = {
   when: 'When',
   doors: 'doors {{time}}',
   whereYouAre: '{{zone}} time; {{time}} where you are',
-  thisIsAPreview: 'A preview: this page is not public yet, and may change.',
+  thisIsAPreview: 'A preview, for those who have its link. The page may still change.',
   faqs: 'Questions and answers',
   registerElsewhere: 'Register at {{site}}',
   pictures: 'Pictures',

@@ -8,7 +8,7 @@ export const fr: Words = {
   when: 'Quand',
   doors: 'accueil dès {{time}}',
   whereYouAre: 'heure de {{zone}} ; {{time}} chez vous',
-  thisIsAPreview: 'Aperçu : cette page n’est pas encore publique, et peut changer.',
+  thisIsAPreview: 'Aperçu, pour qui en a le lien. La page peut encore changer.',
   faqs: 'Questions et réponses',
   registerElsewhere: 'S’inscrire sur {{site}}',
   pictures: 'Photos',

@@ -4,8 +4,9 @@ import { TableKit } from '@tiptap/extension-table';
 import { EditorContent, useEditor, useEditorState } from '@tiptap/react';
 import StarterKit from '@tiptap/starter-kit';
 import { type ReactNode, useEffect, useId, useRef, useState } from 'react';
+import { sameValue } from '#core/events/history.ts';
 import { cleanDoc, docLimits, plainText, safeAddress, safeEmbed } from '#core/text/doc.ts';
-import type { Doc } from '#core/text/types.ts';
+import { type Doc, isEmptyDoc } from '#core/text/types.ts';
 import { Asking } from './Asking.tsx';
 import { Button } from './Button.tsx';
 import { Group, TextField } from './Field.tsx';
@@ -113,7 +114,7 @@ export function RichText({
       Embed,
       Picture,
     ],
-    content: value,
+    content: toWriteIn(value),
     immediatelyRender: true,
     editorProps: {
       attributes: {
@@ -136,9 +137,9 @@ export function RichText({
   });
   // What came from elsewhere, such as an undo or another person, stands there; what is typed is never put back.
   useEffect(() => {
-    if (value === last.current || JSON.stringify(value) === JSON.stringify(last.current)) return;
+    if (value === last.current || sameValue(value, last.current)) return;
     last.current = value;
-    editor.commands.setContent(value, { emitUpdate: false });
+    editor.commands.setContent(toWriteIn(value), { emitUpdate: false });
   }, [editor, value]);
   const on = useEditorState({
     editor,
@@ -234,6 +235,10 @@ export function RichText({
     </Group>
   );
 }
+
+/** A document with a place to write in: in one without any, all of it would be chosen, and what is typed replace it. */
+const toWriteIn = (doc: Doc): Doc =>
+  isEmptyDoc(doc) ? { type: 'doc', content: [{ type: 'paragraph' }] } : doc;
 
 /** Asks where a link leads, or what is shown in a frame. */
 function AskAddress({

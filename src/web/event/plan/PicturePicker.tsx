@@ -26,20 +26,27 @@ export function PicturePicker({ take, close }: { take: (picture: KeptPicture) =>
   const [file, setFile] = useState<File | null>(null);
   const [wrong, setWrong] = useState('');
   const before = useAsk('GET /api/pictures', { query: { offset } });
-  if (file) return <BringIn file={file} take={take} close={() => setFile(null)} />;
   return (
     <Asking open wide close={close} title={phrase('event.choosePicture')} actions={null}>
       <FileUpload.Root
         accept="image/*"
         maxFiles={1}
-        onFileChange={({ acceptedFiles: [chosen] }) => {
-          if (!chosen) return;
-          if (chosen.size > mostBytes) setWrong(phrase('event.pictureOver20'));
-          else setFile(chosen);
-        }}
+        maxFileSize={mostBytes}
+        onFileAccept={({ files: [chosen] }) => chosen && setFile(chosen)}
+        onFileReject={({ files }) =>
+          files.length > 0 &&
+          setWrong(
+            phrase(
+              files.some((f) => f.errors.includes('FILE_TOO_LARGE'))
+                ? 'event.pictureOver20'
+                : 'event.noPictureFile',
+            ),
+          )
+        }
       >
         <FileUpload.HiddenInput aria-label={phrase('event.newPicture')} />
         <FileUpload.Dropzone
+          disableClick
           padding="18px"
           border="1px dashed"
           borderColor="rule"
@@ -95,6 +102,7 @@ export function PicturePicker({ take, close }: { take: (picture: KeptPicture) =>
           )
         }
       </Loaded>
+      {file && <BringIn file={file} take={take} close={() => setFile(null)} />}
     </Asking>
   );
 }

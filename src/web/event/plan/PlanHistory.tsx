@@ -19,27 +19,41 @@ type Change = Answer<'GET /api/events/:id/history'>[number];
 
 const isList = (value: unknown): value is { id: string }[] =>
   Array.isArray(value) && value.every((row) => typeof row === 'object' && row !== null && 'id' in row);
-const names = (rows: readonly unknown[]): string => rows.map(sayValue).join(', ');
 
 /** What became of a field, in a few words. */
-function sayChange({ before, after }: Change): string {
+function sayChange({ before, after }: Change, say: (value: unknown) => string): string {
   if (isList(before) && isList(after) && before.length + after.length > 0) {
     const { added, removed, changed, moved } = listChange(before, after);
     return [
-      added.length && phrase('event.historyAdded', { what: names(added) }),
-      removed.length && phrase('event.historyRemoved', { what: names(removed) }),
-      changed.length && phrase('event.historyChanged', { what: names(changed) }),
+      added.length && phrase('event.historyAdded', { what: added.map(say).join(', ') }),
+      removed.length && phrase('event.historyRemoved', { what: removed.map(say).join(', ') }),
+      changed.length && phrase('event.historyChanged', { what: changed.map(say).join(', ') }),
       moved && phrase('event.historyMoved'),
     ]
       .filter(Boolean)
       .join('; ');
   }
-  return phrase('event.historyFromTo', { before: shortly(before), after: shortly(after) });
+  return phrase('event.historyFromTo', { before: shortly(say(before)), after: shortly(say(after)) });
 }
-const shortly = (value: unknown): string => {
-  const said = sayValue(value);
-  return said.length > 80 ? `${said.slice(0, 79)}…` : said;
-};
+const shortly = (said: string): string => (said.length > 80 ? `${said.slice(0, 79)}…` : said);
+
+/** Says a value of a plan: what was chosen from a register, and pictures, by their names. */
+function useSayValue(page: EventPage): (value: unknown) => string {
+  const choices = useAsk('GET /api/choices').data;
+  const named = new Map<unknown, string>([
+    ...[...(choices?.units ?? []), ...(choices?.venues ?? [])].map((x) => [x.id, x.name] as const),
+    ...(choices?.waivers ?? []).map((w) => [w.id, w.title] as const),
+    ...page.pictures.map((p) => [p.id, p.alt.en] as const),
+  ]);
+  const name = (value: unknown): string =>
+    named.get(value) ??
+    (typeof value === 'string' && isId.test(value) ? phrase('event.noLongerThere') : sayValue(value));
+  return (value) =>
+    Array.isArray(value) && value.length > 0 && value.every((x) => typeof x === 'string')
+      ? value.map(name).join(', ')
+      : name(value);
+}
+const isId = /^[\da-f]{8}(?:-[\da-f]{4}){3}-[\da-f]{12}$/u;
 
 /** Goes back on the last change of one's own that was not taken back yet. */
 export function useUndo(page: EventPage) {
@@ -61,6 +75,7 @@ export function PlanHistory({ page }: { page: EventPage }) {
   const [open, setOpen] = useState(false);
   const history = useAsk('GET /api/events/:id/history', { params: { id: page.id }, enabled: open });
   const { at } = useSaying();
+  const sayNamed = useSayValue(page);
   const [asking, setAsking] = useState<Change | null>(null);
   const back = useAction('POST /api/events/:id/history/:change/back', () => {
     say(phrase('event.takenBack', { field: asking ? fieldTitles[asking.field] : '' }));
@@ -87,7 +102,7 @@ export function PlanHistory({ page }: { page: EventPage }) {
                   who: c.actor,
                   what: (
                     <span className={c.undoneBy ? 'soft' : ''}>
-                      {fieldTitles[c.field]}: {sayChange(c)}
+                      {fieldTitles[c.field]}: {sayChange(c, sayNamed)}
                     </span>
                   ),
                   about: c.undoneBy ? (
@@ -135,8 +150,8 @@ export function PlanHistory({ page }: { page: EventPage }) {
         {asking && (
           <Facts
             of={[
-              [phrase('event.saysNow'), sayValue(now(asking))],
-              [phrase('event.willSay'), sayValue(asking.before)],
+              [phrase('event.saysNow'), sayNamed(now(asking))],
+              [phrase('event.willSay'), sayNamed(asking.before)],
             ]}
           />
         )}

@@ -88,7 +88,7 @@ export default function PlanSheet({ page }: { page: EventPage }) {
           id={`section-${section.id}`}
           tabIndex={-1}
           outline="none"
-          aria-label={section.title || phrase('common.publicTitle')}
+          aria-label={section.title || phrase('event.titles')}
           className={section.wide ? undefined : 'form'}
           marginTop={section.title ? '22px' : '10px'}
         >

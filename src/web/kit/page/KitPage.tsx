@@ -1,9 +1,11 @@
 import { chakra } from '@chakra-ui/react';
 import { type ReactNode, useState } from 'react';
+import { cleanDoc } from '#core/text/doc.ts';
 import { ApiProblem } from '#web/api.ts';
 import { Asking } from '../Asking.tsx';
 import { Button, ButtonLink } from '../Button.tsx';
 import { RowTick, Toggle } from '../Choosing.tsx';
+import { DocView } from '../DocView.tsx';
 import { Facts } from '../Facts.tsx';
 import { Filters } from '../Filters.tsx';
 import { History } from '../History.tsx';
@@ -16,6 +18,7 @@ import { Loaded, Loading, Problems } from '../notices.tsx';
 import { Paging } from '../Paging.tsx';
 import { PrintFrame } from '../PrintFrame.tsx';
 import { Progress } from '../Progress.tsx';
+import { RichText } from '../RichText.tsx';
 import { SavedMark } from '../SavedMark.tsx';
 import { Slide } from '../Slide.tsx';
 import { SlideOver } from '../SlideOver.tsx';
@@ -31,6 +34,31 @@ interface Party {
   seats: number;
   due: number;
 }
+const written = cleanDoc({
+  content: [
+    { type: 'heading', attrs: { level: 2 }, content: [{ type: 'text', text: 'Bring' }] },
+    {
+      type: 'bulletList',
+      content: ['boots', 'something warm'].map((text) => ({
+        type: 'listItem',
+        content: [{ type: 'paragraph', content: [{ type: 'text', text }] }],
+      })),
+    },
+    {
+      type: 'table',
+      content: [
+        ['tableHeader', 'When', 'What'],
+        ['tableCell', '09:00', 'Boats leave'],
+      ].map(([type, ...cells]) => ({
+        type: 'tableRow',
+        content: cells.map((text) => ({
+          type,
+          content: [{ type: 'paragraph', content: [{ type: 'text', text }] }],
+        })),
+      })),
+    },
+  ],
+});
 const parties: Party[] = [
   { id: 'a', name: 'Delacroix-Nguyen', seats: 4, due: 60 },
   { id: 'b', name: 'Okarro', seats: 1, due: 0 },
@@ -89,6 +117,7 @@ export function KitPage() {
   const [asking, setAsking] = useState(false);
   const [beside, setBeside] = useState(false);
   const [stage, setStage] = useState<'plan' | 'crew'>('plan');
+  const [formatted, setFormatted] = useState(written);
   const [on, setOn] = useState(true);
   const [offer, setOffer] = useState('');
   const [show, setShow] = useState('all');
@@ -119,6 +148,10 @@ export function KitPage() {
       </Group>
       <Group title="Forms">
         <FormStates />
+      </Group>
+      <Group title="Formatted text">
+        <RichText label="Description" help="What people read." value={formatted} set={setFormatted} />
+        <DocView doc={formatted} />
       </Group>
       <Group title="On and off">
         <Toggle checked={on} set={setOn}>
