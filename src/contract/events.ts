@@ -395,17 +395,6 @@ export const eventsContract = contract({
     body: z.object({ name: named, about: text(300).default('') }),
     response: z.object({ id }),
   },
-  'POST /api/venues': {
-    summary: 'Add a place to the register',
-    who: ['coordinator'],
-    body: z.object({
-      name: named,
-      address: text(200).trim().min(1, 'address-needed'),
-      capacity: z.int('not-whole').min(1, 'at-least-one-or-none').max(100_000).nullable().default(null),
-      accessNotes: text(500).default(''),
-    }),
-    response: z.object({ id }),
-  },
   'POST /api/funds': {
     summary: 'Add a fund that donations can go to',
     who: ['coordinator', 'treasurer'],

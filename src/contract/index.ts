@@ -13,6 +13,7 @@ import { outcomesContract } from './outcomes.ts';
 import { ownContract } from './own.ts';
 import { pairsContract } from './pairs.ts';
 import { picturesContract } from './pictures.ts';
+import { placesContract } from './places.ts';
 import { recordsContract } from './records.ts';
 import { registrationContract } from './registration.ts';
 import { staffContract } from './staff.ts';
@@ -37,6 +38,7 @@ export const everything = {
   ...ownContract,
   ...eventsContract,
   ...picturesContract,
+  ...placesContract,
   ...clearanceContract,
   ...registrationContract,
   ...waiversContract,

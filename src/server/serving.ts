@@ -34,6 +34,7 @@ import { messagesHandlers } from './messages/routes.ts';
 import { moneyHandlers } from './money/routes.ts';
 import { outcomesHandlers } from './outcomes/routes.ts';
 import { picturesHandlers } from './pictures/routes.ts';
+import { placesHandlers } from './places/routes.ts';
 import { listHandlers } from './records/lists.ts';
 import { recordsHandlers } from './records/routes.ts';
 import { registrationHandlers } from './registration/routes.ts';
@@ -74,6 +75,7 @@ export function makeServer(app: App, options: ServerOptions): Express {
     ...ownHandlers,
     ...eventsHandlers,
     ...picturesHandlers,
+    ...placesHandlers,
     ...clearanceHandlers,
     ...registrationHandlers,
     ...waiversHandlers,

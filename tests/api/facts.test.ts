@@ -30,6 +30,7 @@ const onlyTold: readonly FactKind[] = [
   'field changed',
   'import changed',
   'register grew',
+  'place changed',
   'mailing written',
   'message tried again',
   'message settled',

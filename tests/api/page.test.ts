@@ -124,3 +124,25 @@ test('a draft is looked at by its preview link, until that is stopped; another i
   for (const who of ['piers', 'marit', 'door'] as const)
     expect((await (await world.as(who)).try('POST /api/events/:id/preview', asked)).status).toBe(403);
 });
+
+test('an address that an event had leads on; it is nobody else’s while the event is to come', async () => {
+  const odalys = await world.as('odalys');
+  const event = await openEvent(world, { title: 'Moved Address', startsLocal: '2026-08-08T09:00' });
+  const first = event.slug;
+  expect((await save(event.id, { slug: 'moved-once' })).status).toBe(200);
+  expect((await save(event.id, { slug: 'moved-twice' })).status).toBe(200);
+  for (const slug of [first, 'moved-once', 'moved-twice'])
+    expect(await shown(slug)).toMatchObject({ title: 'Moved Address', slug: 'moved-twice' });
+  const other = await odalys.call('POST /api/events', { body: { publicTitle: 'Covets It' } });
+  expect((await save(other.id, { slug: 'moved-once' })).problem.fields).toMatchObject([
+    { path: 'slug', code: 'slug-taken' },
+  ]);
+  // Its own former address may be taken back.
+  expect((await save(event.id, { slug: 'moved-once' })).status).toBe(200);
+  expect(await shown('moved-twice')).toMatchObject({ slug: 'moved-once' });
+  // Once the event is over, another may have it, and then it leads there.
+  await world.moveTo('2026-08-20T12:00:00Z');
+  expect((await save(other.id, { slug: first })).status).toBe(200);
+  await expect(shown(first)).rejects.toThrow();
+  expect((await odalys.call('GET /api/events/:id', { params: { id: other.id } })).plan.slug).toBe(first);
+});

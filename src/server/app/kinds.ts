@@ -92,6 +92,7 @@ export interface Facts {
   'import changed': Changed & { importId: string };
   /** A unit, a place, a fund or a waiver was added to what plans choose from. */
   'register grew': Changed & { kind: string; id: string };
+  'place changed': Changed & { id: string };
   'mailing written': Changed & { mailingId: string };
   'message tried again': { messageId: string };
   'message settled': { eventId: string | null; messageId: string };
@@ -307,6 +308,7 @@ export const tellings: { readonly [K in FactKind]: Telling<Facts[K]> } = {
   'segment changed': { entry: (f) => changed('segment', f.segmentId, f), topics: nobody },
   'field changed': { entry: (f) => changed('field', f.fieldId, f), topics: nobody },
   'import changed': { entry: (f) => changed('import', f.importId, f), topics: nobody },
+  'place changed': { entry: (f) => changed('place', f.id, f), topics: nobody },
   'register grew': { entry: (f) => changed(f.kind, f.id, f), topics: nobody },
   'mailing written': { entry: (f) => changed('mailing', f.mailingId, f), topics: nobody },
   'message tried again': {

@@ -4,20 +4,20 @@ import { defaultSteps } from '#core/messages/texts.ts';
 import { instantOf } from '#core/time/wallTime.ts';
 import type { Work } from '../app/app.ts';
 import { record } from '../app/record.ts';
-import { first, insert, type Queries } from '../db/database.ts';
+import { insert, type Queries } from '../db/database.ts';
 import { theOrganization } from '../staff/store.ts';
+import { isTaken } from './addresses.ts';
 import { instantsOf } from './parts.ts';
 import { readPlan } from './plan.ts';
 import { type CopiedShift, plainPlan, readEvent } from './store.ts';
 
 /** A public address nobody has: the one proposed, or with the next number behind it. */
-async function freeSlug(tx: Queries, title: string): Promise<string | null> {
+async function freeSlug(tx: Queries, title: string, eventId: string, now: string): Promise<string | null> {
   const wanted = proposeSlug(title);
   if (wanted.length < 2) return null;
   for (let n = 1; n < 500; n += 1) {
     const slug = n === 1 ? wanted : `${wanted.slice(0, 55)}-${n}`;
-    if (!problemWithSlug(slug) && !(await first(tx, 'select 1 as x from events where slug = $1', [slug])))
-      return slug;
+    if (!problemWithSlug(slug) && !(await isTaken(tx, slug, eventId, now))) return slug;
   }
   return null;
 }
@@ -50,7 +50,7 @@ export async function beginEvent(
     ...(source && plainPlan(source)),
     slug: template
       ? null
-      : await freeSlug(tx, copy?.startsLocal ? `${title} ${copy.startsLocal.slice(0, 10)}` : title),
+      : await freeSlug(tx, copy?.startsLocal ? `${title} ${copy.startsLocal.slice(0, 10)}` : title, id, now),
     publicTitle: title,
     teamTitle: '',
     ...(unitId === undefined ? {} : { unitId }),

@@ -14,6 +14,7 @@ import { among } from '../db/among.ts';
 import { first, insert, type Queries, update } from '../db/database.ts';
 import { type FieldProblem, refused } from '../http/problem.ts';
 import { picturesById } from '../pictures/store.ts';
+import { isTaken, moveAddress } from './addresses.ts';
 import type { EventRow } from './store.ts';
 
 /** A change of a plan on its way into the database. */
@@ -164,14 +165,15 @@ export const partRules: Readonly<Record<PlanPart, PartRule>> = {
       if (change.slug === undefined || after.slug === null) return [];
       const wrong = problemWithSlug(after.slug);
       if (wrong) return [{ path: 'slug', ...wrong }];
-      return (await first(w.tx, 'select 1 as x from events where slug = $1 and id <> $2', [
-        after.slug,
-        event.id,
-      ]))
-        ? [{ path: 'slug', code: 'slug-taken', params: { slug: after.slug } }]
+      return (await isTaken(w.tx, after.slug, event.id, w.now))
+        ? [wrongAt('slug', 'slug-taken', { slug: after.slug })]
         : [];
     },
-    save: saveFields('page'),
+    save: async (saving) => {
+      const { w, event, change } = saving;
+      if (change.slug !== undefined) await moveAddress(w, event.id, event.slug, change.slug);
+      await saveFields('page')(saving);
+    },
   },
   text: { check: () => [], save: saveFields('text') },
   pictures: {

@@ -6,7 +6,7 @@ import { insert } from '../db/database.ts';
 import { invalid } from '../http/problem.ts';
 import { isRegistered, lastVersionOf, type Register } from './store.ts';
 
-const words: Record<Register, string> = { units: 'unit', venues: 'place', funds: 'fund' };
+const words: Record<Register, string> = { units: 'unit', funds: 'fund' };
 
 /** Adds a row to one of the registers that plans choose from; a name that is taken is said beside its field. */
 export async function addToRegister(

@@ -195,7 +195,7 @@ export const searchEvents = (tx: Queries, search: string, limit: number) => {
 export const readChoices = async (tx: Queries) => ({
   units: await tx.query<{ id: string; name: string }>('select id, name from units order by name'),
   venues: await tx.query<{ id: string; name: string; address: string; capacity: number | null }>(
-    'select id, name, address, capacity from venues order by name',
+    'select id, name, address, capacity from venues where retired_at is null order by name',
   ),
   waivers: await tx.query<{ id: string; title: string; version: number; audience: string; clauses: number }>(
     'select id, title, version, audience, jsonb_array_length(clauses) as clauses from waivers order by title, version desc',
@@ -207,7 +207,7 @@ export const readChoices = async (tx: Queries) => ({
 });
 
 /** What plans choose from. */
-export type Register = 'units' | 'venues' | 'funds';
+export type Register = 'units' | 'funds';
 
 export const isRegistered = async (tx: Queries, register: Register, name: string): Promise<boolean> =>
   (await first(tx, `select 1 as x from ${register} where lower(name) = lower($1)`, [name])) !== null;

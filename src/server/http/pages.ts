@@ -133,6 +133,9 @@ export function makePages(app: App, handlers: AllHandlers, dist: string) {
     try {
       if (slug) {
         const event = await call(handlers['GET /api/public/events/:slug'], { slug });
+        // An address the event had before leads on.
+        if (event.slug !== slug)
+          return { status: 301, html: '', to: path.replace(`/e/${slug}`, `/e/${event.slug}`) };
         initial[`GET /api/public/events/${slug}`] = event;
         text = path === `/e/${slug}` ? earlyEvent(event, frame.organization, language) : '';
         const shown = inLanguage(event, language);

@@ -13,6 +13,7 @@ import { ageDecides } from '#core/waivers/needs.ts';
 import { readTexts } from '#core/words/texts.ts';
 import { among } from '../db/among.ts';
 import { first, type Queries } from '../db/database.ts';
+import { eventBefore } from '../events/addresses.ts';
 import { picturesOf } from '../events/picturing.ts';
 import {
   type EventRow,
@@ -31,7 +32,8 @@ import { readOrder, readSeats, readTaken, readTakenOf, readWaiting } from './sto
 
 /** An event the public may see; 404 for every other, so that drafts do not show. */
 export async function publicEventRow(tx: Queries, slug: string): Promise<EventRow> {
-  const event = await readEventBySlug(tx, slug);
+  const event =
+    (await readEventBySlug(tx, slug)) ?? (await readEventBySlug(tx, (await eventBefore(tx, slug)) ?? ''));
   if (!event || event.isTemplate || !shownToPublic.includes(event.state)) throw notFound('This event');
   return event;
 }

@@ -32,7 +32,6 @@ export const eventsHandlers: Handlers<typeof eventsContract> = {
   'GET /api/choices': ({ tx }) => readChoices(tx),
 
   'POST /api/units': (c) => addToRegister(c, 'units', c.body),
-  'POST /api/venues': (c) => addToRegister(c, 'venues', c.body),
   'POST /api/funds': (c) => addToRegister(c, 'funds', c.body),
   'POST /api/waivers': (c) => addWaiver(c, c.body),
 

@@ -1,6 +1,6 @@
 import { chakra } from '@chakra-ui/react';
 import { useTranslation } from 'react-i18next';
-import { Link, useParams } from 'react-router';
+import { Link, Navigate, useParams } from 'react-router';
 import type { PublicEvent } from '#contract/registration.ts';
 import { inLanguage } from '#core/events/french.ts';
 import { sayRange, sayTime, sayZone } from '#core/time/say.ts';
@@ -21,10 +21,16 @@ export function EventView() {
   const { slug = '' } = useParams();
   return (
     <Loaded of={useAsk('GET /api/public/events/:slug', { slug }, { everyMs: 20_000 })}>
-      {(event) => <Shown event={event} />}
+      {(event) =>
+        event.slug === slug ? <Shown event={event} /> : <Navigate to={`/e/${event.slug}`} replace />
+      }
     </Loaded>
   );
 }
+
+/** A map of a place that opens on any device. */
+const mapOf = (latitude: number, longitude: number | null): string =>
+  `https://www.openstreetmap.org/?mlat=${latitude}&mlon=${longitude}#map=16/${latitude}/${longitude}`;
 
 /** The site of an address, as people know it. */
 const siteOf = (address: string): string => {
@@ -77,7 +83,9 @@ export function Shown({ event: whole, preview = false }: { event: PublicEvent; p
                 {event.place.latitude !== null && (
                   <>
                     {' · '}
-                    <a href={`geo:${event.place.latitude},${event.place.longitude}`}>{t('map')}</a>
+                    <a href={mapOf(event.place.latitude, event.place.longitude)} rel="noopener">
+                      {t('map')}
+                    </a>
                   </>
                 )}
               </small>
@@ -89,7 +97,13 @@ export function Shown({ event: whole, preview = false }: { event: PublicEvent; p
         {event.draws.length > 0 && (
           <>
             <dt>{t('good')}</dt>
-            <dd>{event.draws.join(', ')}</dd>
+            <chakra.dd display="flex" flexWrap="wrap" gap="6px">
+              {event.draws.map((draw) => (
+                <Link key={draw} to={`/?${new URLSearchParams({ with: draw })}`}>
+                  {draw}
+                </Link>
+              ))}
+            </chakra.dd>
           </>
         )}
         {event.place?.access && (

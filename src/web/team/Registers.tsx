@@ -4,7 +4,7 @@ import { eventsContract } from '#contract/events.ts';
 import { holdsOn, saySpan } from '#core/contacts/membership.ts';
 import { phrase, term } from '#web/words/phrase.ts';
 import { Form } from '../kit/form/Form.tsx';
-import { Choose, Count, LongText, Text } from '../kit/form/fields.tsx';
+import { Choose, LongText, Text } from '../kit/form/fields.tsx';
 import { type Prepared, prepare } from '../kit/form/request.ts';
 import { useForm } from '../kit/form/useForm.ts';
 import { Loaded } from '../kit/notices.tsx';
@@ -13,6 +13,7 @@ import { useAsk } from '../parts/ask.ts';
 import { Person } from '../parts/Person.tsx';
 import { useSaying } from '../parts/saying.ts';
 import { OwnFields } from './OwnFields.tsx';
+import { Places } from './Places.tsx';
 
 /** What plans choose from: places, units, funds and waivers. */
 export default function Registers() {
@@ -23,17 +24,7 @@ export default function Registers() {
       <Loaded of={choices}>
         {(c) => (
           <>
-            <Register
-              title={phrase('common.places')}
-              rows={c.venues.map((v) => [
-                v.name,
-                [v.address, v.capacity && phrase('team.holds', { capacity: v.capacity })]
-                  .filter(Boolean)
-                  .join(', '),
-              ])}
-            >
-              <AddVenue />
-            </Register>
+            <Places />
             <Register
               title={phrase('team.units')}
               rows={c.units.map((u) => [u.name, ''])}
@@ -152,38 +143,6 @@ function AddNamed({ endpoint, label }: { endpoint: 'POST /api/units' | 'POST /ap
   return (
     <Form form={form} submit={phrase('common.add')} look="normal">
       <Text form={form} name="name" label={label} required />
-    </Form>
-  );
-}
-
-function AddVenue() {
-  const form = useForm({
-    values: { name: '', address: '', capacity: '', accessNotes: '' },
-    request: ({ capacity, ...v }) =>
-      prepare(eventsContract, 'POST /api/venues', {
-        body: { ...v, capacity: capacity ? Number(capacity) : null },
-      }),
-    after: () => say(phrase('common.added')),
-    again: true,
-  });
-  return (
-    <Form form={form} submit={phrase('common.add')} look="normal">
-      <div className="pair">
-        <Text form={form} name="name" label={phrase('team.nameOfThePlace')} required />
-        <Count
-          form={form}
-          name="capacity"
-          label={phrase('team.holds2')}
-          help={phrase('team.peopleEmptyWhenNobody')}
-        />
-      </div>
-      <Text form={form} name="address" label={phrase('common.address')} />
-      <Text
-        form={form}
-        name="accessNotes"
-        label={phrase('team.access')}
-        help={phrase('team.stepsRampsToiletsShown')}
-      />
     </Form>
   );
 }

@@ -5,16 +5,19 @@ import { useAsk } from '../../parts/ask.ts';
 import type { SectionProps } from './section.ts';
 
 /** Where it is, for how many, and who may find it. */
-export function Where({ draft: { plan, change, wrong } }: SectionProps) {
+export function Where({ draft: { plan, change, wrong }, page }: SectionProps) {
   const choices = useAsk('GET /api/choices').data;
-  const venue = choices?.venues.find((v) => v.id === plan.venueId);
+  // One that is not offered any more stays where it was chosen.
+  const venues = choices?.venues ?? [];
+  const all = page.venue && !venues.some((v) => v.id === page.venue!.id) ? [page.venue, ...venues] : venues;
+  const venue = all.find((v) => v.id === plan.venueId);
   return (
     <div className="pair">
       <ChoiceField
         label={phrase('common.place')}
         value={plan.venueId ?? ''}
         set={(venueId) => change({ venueId: venueId || null })}
-        choices={(choices?.venues ?? []).map((v) => ({ value: v.id, label: v.name }))}
+        choices={all.map((v) => ({ value: v.id, label: v.name }))}
         empty={phrase('event.toldLater')}
         consequence={venue?.capacity ? phrase('team.holds', { capacity: venue.capacity }) : ''}
       />

@@ -1,0 +1,43 @@
+import type { Work } from '../app/app.ts';
+import { first, type Queries } from '../db/database.ts';
+import { endSql } from './end.ts';
+
+/** True when another event has an address now, or had it before and is not over: what people kept still leads there. */
+export async function isTaken(tx: Queries, slug: string, eventId: string, now: string): Promise<boolean> {
+  const row = await first(
+    tx,
+    `select 1 as x from events where slug = $1 and id <> $2
+     union all
+     select 1 from event_addresses a join events e on e.id = a.event_id
+     where a.slug = $1 and a.event_id <> $2 and (e.starts_at is null or ${endSql('e')} > $3)`,
+    [slug, eventId, now],
+  );
+  return row !== null;
+}
+
+/** Moves an event to another address; the one before leads on, as long as no other event takes it over. */
+export async function moveAddress(
+  { tx, now }: Pick<Work, 'tx' | 'now'>,
+  eventId: string,
+  from: string | null,
+  to: string | null,
+): Promise<void> {
+  if (from === to) return;
+  if (to) await tx.query('delete from event_addresses where slug = $1', [to]);
+  if (from)
+    await tx.query(
+      `insert into event_addresses (slug, event_id, since) values ($1, $2, $3)
+       on conflict (slug) do update set event_id = excluded.event_id, since = excluded.since`,
+      [from, eventId, now],
+    );
+}
+
+/** The event that had an address before; null where none had. */
+export const eventBefore = async (tx: Queries, slug: string): Promise<string | null> =>
+  (
+    await first<{ slug: string }>(
+      tx,
+      'select e.slug from event_addresses a join events e on e.id = a.event_id where a.slug = $1 and e.slug is not null',
+      [slug],
+    )
+  )?.slug ?? null;

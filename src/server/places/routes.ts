@@ -1,0 +1,18 @@
+import type { placesContract } from '#contract/places.ts';
+import type { Handlers } from '../http/handle.ts';
+import { addPlace, changePlace, mergePlaces, retirePlace } from './commands.ts';
+import { readPlaces } from './store.ts';
+
+export const placesHandlers: Handlers<typeof placesContract> = {
+  'GET /api/venues': ({ tx, now }) => readPlaces(tx, now),
+  'POST /api/venues': (c) => addPlace(c, c.body),
+  'PATCH /api/venues/:id': async (c) => {
+    await changePlace(c, c.params.id, c.body);
+    return { done: true };
+  },
+  'POST /api/venues/:id/retire': async (c) => {
+    await retirePlace(c, c.params.id, c.body.retired);
+    return { done: true };
+  },
+  'POST /api/venues/:id/merge': async (c) => ({ moved: await mergePlaces(c, c.params.id, c.body.into) }),
+};
