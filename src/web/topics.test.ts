@@ -2,8 +2,9 @@ import { QueryClient, QueryObserver } from '@tanstack/react-query';
 import { expect, test } from 'vitest';
 import { everything } from '#contract/index.ts';
 import { changes, reads, topics } from '#contract/topics.ts';
+import { about } from './about.ts';
 import type { Key } from './api.ts';
-import { about, askAnew, askAnewAfter } from './topics.ts';
+import { askAnew, askAnewAfter } from './topics.ts';
 
 /** A page that shows the answers of some endpoints, and how often each was asked. */
 function page(keys: readonly Key[], own: readonly string[] = []) {

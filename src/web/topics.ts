@@ -2,9 +2,6 @@ import type { QueryClient } from '@tanstack/react-query';
 import { changesOf, readsOf, type Topic } from '#contract/topics.ts';
 import type { Key } from './api.ts';
 
-/** What a query says of itself, so that it is asked again when something it is about changed. */
-export const about = (key: Key): { topics: readonly Topic[] } => ({ topics: readsOf(key) });
-
 /**
  * Asks anew what is about the topics. A query that says nothing of itself is always asked. What is being asked already is
  * not asked twice, unless it may have been answered before the change.
@@ -15,8 +12,8 @@ export const askAnew = (client: QueryClient, changed: readonly Topic[], again = 
     : client.invalidateQueries(
         {
           predicate: ({ meta }) => {
-            const own = meta?.topics as readonly Topic[] | undefined;
-            return !own || own.some((topic) => changed.includes(topic));
+            const key = meta?.key as Key | undefined;
+            return !key || readsOf(key).some((topic) => changed.includes(topic));
           },
         },
         { cancelRefetch: again },

@@ -45,7 +45,7 @@ test('one event from an import to a lifeline, in the real interface', async ({ b
     await odalys.getByRole('button', { name: 'Add an offer' }).click();
     await odalys.getByLabel('Price', { exact: true }).fill('25');
     const add = odalys.getByRole('group', { name: 'Add:' });
-    await add.getByRole('button', { name: 'Questions' }).click();
+    await add.getByRole('button', { name: 'Questions', exact: true }).click();
     await odalys.getByRole('button', { name: 'Ask something' }).click();
     await odalys.getByLabel('Question', { exact: true }).fill('Anything we should know?');
     await tick(odalys.getByLabel('shown at the door'));

@@ -1,10 +1,11 @@
 import { createHash } from 'node:crypto';
 import type { Shape } from '#core/pictures/picture.ts';
-import { type Actor, type App, inTransaction } from '../app/app.ts';
+import { type Actor, type App, inTransaction, type Work } from '../app/app.ts';
 import { record } from '../app/record.ts';
-import { insert } from '../db/database.ts';
+import { insert, update } from '../db/database.ts';
+import { notFound } from '../http/problem.ts';
 import { makePicture } from './making.ts';
-import { addSize, type PictureRow, pictureByDigest } from './store.ts';
+import { addSize, type PictureRow, pictureByDigest, picturesById } from './store.ts';
 
 /** A picture as it is brought in. */
 interface BroughtIn {
@@ -42,4 +43,18 @@ export async function keepPicture(
     await record(w, 'picture kept', { pictureId: id });
     return { id, ...row };
   });
+}
+
+/** Says what is on a picture, and where its matter is. */
+export async function describePicture(
+  w: Work,
+  id: string,
+  { alt, focus }: { alt?: PictureRow['alt'] | undefined; focus?: { x: number; y: number } | undefined },
+): Promise<void> {
+  if (!(await picturesById(w.tx, [id])).length) throw notFound('This picture');
+  await update(w.tx, 'pictures', id, {
+    ...(alt && { alt }),
+    ...(focus && { focusX: focus.x, focusY: focus.y }),
+  });
+  await record(w, 'picture described', { pictureId: id });
 }

@@ -1,9 +1,7 @@
 import type { picturesContract } from '#contract/pictures.ts';
-import { record } from '../app/record.ts';
-import { first, update } from '../db/database.ts';
 import { File, type Handlers } from '../http/handle.ts';
 import { notFound } from '../http/problem.ts';
-import { keepPicture } from './commands.ts';
+import { describePicture, keepPicture } from './commands.ts';
 import { readPictures, readSize } from './store.ts';
 
 const shownAtOnce = 24;
@@ -18,14 +16,7 @@ export const picturesHandlers: Handlers<typeof picturesContract> = {
     keepPicture(app, actor, { bytes: Buffer.from(content, 'base64'), ...more }),
 
   'PATCH /api/pictures/:id': async (c) => {
-    const { alt, focus } = c.body;
-    if (!(await first(c.tx, 'select 1 as x from pictures where id = $1', [c.params.id])))
-      throw notFound('This picture');
-    await update(c.tx, 'pictures', c.params.id, {
-      ...(alt && { alt }),
-      ...(focus && { focusX: focus.x, focusY: focus.y }),
-    });
-    await record(c, 'picture described', { pictureId: c.params.id });
+    await describePicture(c, c.params.id, c.body);
     return { done: true };
   },
 

@@ -1,6 +1,7 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { about } from '#web/about.ts';
 import { type Answer, ApiProblem, addressOf, call, type Key } from '#web/api.ts';
-import { about, askAnewAfter } from '#web/topics.ts';
+import { askAnewAfter } from '#web/topics.ts';
 
 interface Asking {
   params?: Record<string, string>;

@@ -12,7 +12,7 @@ import { Ends, Rows, Small, Soft, Title } from './parts.tsx';
 import { useMoney } from './saying.ts';
 
 /** Coming events that are listed. */
-export function Listing() {
+export default function Listing() {
   const { t } = useTranslation();
   const money = useMoney();
   const listing = useAsk('GET /api/public/events');

@@ -1,6 +1,6 @@
 import { useQuery } from '@tanstack/react-query';
+import { about } from '#web/about.ts';
 import { type Answer, addressOf, call, type Key } from '#web/api.ts';
-import { about } from '#web/topics.ts';
 
 /** What the server put into the page, by address; used once, so that a page shows something before it asks. */
 const initial: Record<string, unknown> = JSON.parse(document.getElementById('initial')?.textContent ?? '{}');

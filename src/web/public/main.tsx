@@ -10,7 +10,6 @@ import { createBrowserRouter, Outlet, RouterProvider } from 'react-router';
 import { Loading } from '#web/kit/notices.tsx';
 import { EventView } from './EventView.tsx';
 import { Frame } from './Frame.tsx';
-import { Listing } from './Listing.tsx';
 import { NotHere } from './notices.tsx';
 import { publicSystem } from './system.ts';
 
@@ -19,6 +18,7 @@ const Order = lazy(() => import('./Order.tsx'));
 const Shifts = lazy(() => import('./Shifts.tsx'));
 const OwnShifts = lazy(() => import('./OwnShifts.tsx'));
 const Own = lazy(() => import('./Own.tsx'));
+const Listing = lazy(() => import('./Listing.tsx'));
 const Preview = lazy(() => import('./Preview.tsx'));
 const Survey = lazy(() => import('./Survey.tsx'));
 

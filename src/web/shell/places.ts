@@ -1,6 +1,6 @@
 import type { QueryClient } from '@tanstack/react-query';
+import { about } from '#web/about.ts';
 import { addressOf, call, type Key } from '#web/api.ts';
-import { about } from '#web/topics.ts';
 import { phrase } from '#web/words/phrase.ts';
 
 /** The places of the application, in the order of the bar. */

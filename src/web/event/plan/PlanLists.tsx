@@ -12,6 +12,11 @@ import { useSaying } from '../../parts/saying.ts';
 
 type Wrong = Record<string, string>;
 
+/** Puts the cursor into what was just added. */
+const writeIn = (id: string): void => {
+  requestAnimationFrame(() => document.getElementById(`name-${id}`)?.focus());
+};
+
 /** What can be registered for. A price and a quantity show what they come to. */
 export function OffersEditor({
   offers,
@@ -25,11 +30,13 @@ export function OffersEditor({
   const { money, currency } = useSaying();
   const change = (id: string, part: Partial<Offer>) =>
     set(offers.map((o) => (o.id === id ? { ...o, ...part } : o)));
-  const add = () =>
+  const add = () => {
+    const id = crypto.randomUUID();
+    writeIn(id);
     set([
       ...offers,
       {
-        id: crypto.randomUUID(),
+        id,
         name: phrase('event.seat'),
         about: '',
         price: 0,
@@ -38,6 +45,7 @@ export function OffersEditor({
         mostPerOrder: 10,
       },
     ]);
+  };
   return (
     <>
       {wrong.offers && <p className="error-line">{wrong.offers}</p>}
@@ -55,6 +63,7 @@ export function OffersEditor({
               >
                 <TextField
                   label={phrase('common.name')}
+                  id={`name-${o.id}`}
                   value={o.name}
                   set={(name) => change(o.id, { name })}
                   error={error('name')}
@@ -156,11 +165,13 @@ export function QuestionsEditor({
 }) {
   const change = (id: string, part: Partial<QuestionPlan>) =>
     set(questions.map((q) => (q.id === id ? { ...q, ...part } : q)));
-  const add = () =>
+  const add = () => {
+    const id = crypto.randomUUID();
+    writeIn(id);
     set([
       ...questions,
       {
-        id: crypto.randomUUID(),
+        id,
         offerId: null,
         scope: 'attendee',
         kind: 'text',
@@ -170,6 +181,7 @@ export function QuestionsEditor({
         atDoor: false,
       },
     ]);
+  };
   return (
     <>
       {questions.length === 0 && (
@@ -188,6 +200,7 @@ export function QuestionsEditor({
             >
               <TextField
                 label={phrase('event.question')}
+                id={`name-${q.id}`}
                 value={q.prompt.en}
                 set={(en) => change(q.id, { prompt: { ...q.prompt, en } })}
                 error={wrong[`questions.${at}.prompt.en`]}
