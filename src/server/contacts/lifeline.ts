@@ -8,11 +8,11 @@ export interface LifelineRow extends Omit<LifelineEntry, 'detail' | 'text'> {
   amount: number | null;
 }
 
-/** What is said as SQL: a code, which may be an expression, and what its words are filled in with. */
+/** What is said as SQL: a code, which may be an expression, and what its words are filled in with; what is null is left out. */
 const said = (code: string, params: Record<string, string> = {}): string =>
-  `jsonb_build_object('code', ${code}, 'params', jsonb_build_object(${Object.entries(params)
+  `jsonb_build_object('code', ${code}, 'params', jsonb_strip_nulls(jsonb_build_object(${Object.entries(params)
     .map(([name, value]) => `'${name}', ${value}`)
-    .join(', ')}))`;
+    .join(', ')})))`;
 const asWritten = (words: string): string =>
   `case when ${words} <> '' then ${said("'as written'", { words })} end`;
 
