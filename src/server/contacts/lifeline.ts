@@ -33,7 +33,7 @@ export const readLifeline = (
               null::bigint as amount, r.event_id
          from registrations r join registration_states s on s.registration_id = r.id where r.contact_id = $1
        union all
-       select o.placed_at, 'registration', ${said("'booked'", { seats: 'o.seats' })}, ${said("'order'", { number: 'o.number' })},
+       select o.placed_at, 'registration', ${said("'booked'", { seats: 'o.seats' })}, ${said("'order'", { number: 'o.number::text' })},
               null, o.event_id
          from orders o where o.buyer_contact_id = $1
        union all
@@ -83,7 +83,7 @@ export const readLifeline = (
        select i.applied_at, 'record', ${said("'changed by import'")},
               ${said("case when c.fields is null then 'line' else 'line, fields' end", {
                 file: 'i.file_name',
-                line: 'r.line',
+                line: 'r.line::text',
                 fields: 'c.fields',
               })}, null, null
          from import_rows r join imports i on i.id = r.import_id
