@@ -9,7 +9,7 @@ import { moments } from '#core/messages/moments.ts';
 import { cleanDoc, docOf } from '#core/text/doc.ts';
 import type { Doc } from '#core/text/types.ts';
 import { amount, contract, date, done, id, idParams, instant, price, texts, wallTime } from './endpoint.ts';
-import { shownPicture } from './pictures.ts';
+import { plannedPicture } from './pictures.ts';
 
 const text = (most: number) => z.string().max(most, `At most ${most} characters.`);
 const offer = z.object({
@@ -158,7 +158,7 @@ const eventPage = z.object({
   endsAt: instant.nullable(),
   doorsAt: instant.nullable(),
   /** The pictures of its page: banner, gallery, and those in its text. */
-  pictures: z.array(shownPicture),
+  pictures: z.array(plannedPicture),
   /** How the French of what the public reads stands beside the English. */
   french: z.partialRecord(z.enum(pageTextFields), z.enum(['there', 'missing', 'lags'])),
   /** The last change of the asker's own that was not taken back. */

@@ -15,7 +15,10 @@ export const shownPicture = z.object({
   focusX: share,
   focusY: share,
 });
-const keptPicture = shownPicture.extend({ at: instant, by: z.string() });
+/** A picture beside the plan: whether the asker may say what is on it. */
+export const plannedPicture = shownPicture.extend({ mayDescribe: z.boolean() });
+export type PlannedPicture = z.infer<typeof plannedPicture>;
+const keptPicture = plannedPicture.extend({ at: instant, by: z.string() });
 export type KeptPicture = z.infer<typeof keptPicture>;
 
 const lead = ['unit lead'] as const;

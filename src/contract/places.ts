@@ -12,8 +12,13 @@ const placeBody = z
     openingHours: text(500).default(''),
     /** Minutes that are needed there before an event. */
     setUpMinutes: z.int('not-whole').min(0).max(2880).default(0),
-    latitude: z.number().min(-90, 'no-latitude').max(90, 'no-latitude').nullable().default(null),
-    longitude: z.number().min(-180, 'no-longitude').max(180, 'no-longitude').nullable().default(null),
+    latitude: z.number('no-latitude').min(-90, 'no-latitude').max(90, 'no-latitude').nullable().default(null),
+    longitude: z
+      .number('no-longitude')
+      .min(-180, 'no-longitude')
+      .max(180, 'no-longitude')
+      .nullable()
+      .default(null),
   })
   .refine((p) => (p.latitude === null) === (p.longitude === null), {
     path: ['longitude'],
@@ -40,7 +45,7 @@ export type Place = z.infer<typeof place>;
 export const placesContract = contract({
   'GET /api/venues': {
     summary: 'The register of places, with what takes place there',
-    who: ['unit lead'],
+    who: ['coordinator'],
     response: z.array(place),
   },
   'POST /api/venues': {

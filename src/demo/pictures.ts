@@ -73,6 +73,7 @@ export async function dressPages(app: App, staffId: string | null): Promise<void
           .toBuffer(),
         alt: { en, fr },
         shape: 'whole',
+        unitId: null,
         focus: { x, y },
       })
     ).id;

@@ -123,21 +123,34 @@ test('a draft is looked at by its preview link, until that is stopped; another i
   expect((await look(again.token)).status).toBe(200);
   for (const who of ['piers', 'marit', 'door'] as const)
     expect((await (await world.as(who)).try('POST /api/events/:id/preview', asked)).status).toBe(403);
+  await odalys.call('POST /api/events/:id/state', { params: { id: draft }, body: { move: 'shelve' } });
+  expect((await look(again.token)).status).toBe(404);
 });
 
 test('an address that an event had leads on; it is nobody else’s while the event is to come', async () => {
   const odalys = await world.as('odalys');
   const event = await openEvent(world, { title: 'Moved Address', startsLocal: '2026-08-08T09:00' });
   const first = event.slug;
+  // What is typed through on the way was nobody's address.
+  expect((await save(event.id, { slug: 'moved-o' })).status).toBe(200);
   expect((await save(event.id, { slug: 'moved-once' })).status).toBe(200);
+  await world.moveTo('2026-07-10T12:00:00Z');
   expect((await save(event.id, { slug: 'moved-twice' })).status).toBe(200);
+  await expect(shown('moved-o')).rejects.toThrow();
   for (const slug of [first, 'moved-once', 'moved-twice'])
     expect(await shown(slug)).toMatchObject({ title: 'Moved Address', slug: 'moved-twice' });
   const other = await odalys.call('POST /api/events', { body: { publicTitle: 'Covets It' } });
   expect((await save(other.id, { slug: 'moved-once' })).problem.fields).toMatchObject([
     { path: 'slug', code: 'slug-taken' },
   ]);
+  // That of a draft, which nobody could have, is free at once.
+  expect((await save(other.id, { slug: 'covets-much' })).status).toBe(200);
+  await world.moveTo('2026-07-10T13:00:00Z');
+  expect((await save(other.id, { slug: 'covets-more' })).status).toBe(200);
+  const third = await odalys.call('POST /api/events', { body: { publicTitle: 'Third' } });
+  expect((await save(third.id, { slug: 'covets-much' })).status).toBe(200);
   // Its own former address may be taken back.
+  await world.moveTo('2026-07-10T14:00:00Z');
   expect((await save(event.id, { slug: 'moved-once' })).status).toBe(200);
   expect(await shown('moved-twice')).toMatchObject({ slug: 'moved-once' });
   // Once the event is over, another may have it, and then it leads there.

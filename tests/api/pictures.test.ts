@@ -152,6 +152,25 @@ describe('pictures', () => {
     );
   });
 
+  test('another unit’s lead sees those on public pages only, and describes none of them', async () => {
+    const piers = await world.as('piers');
+    const seen = async (by: Caller) => (await by.call('GET /api/pictures')).pictures.map((p) => p.id);
+    const bytes = await drawn(70, 70).png().toBuffer();
+    const { body: drafted } = await bringIn(bytes, { alt: { en: 'For a surprise in May' } });
+    expect(await seen(odalys)).toContain(drafted.id);
+    expect(await seen(piers)).not.toContain(drafted.id);
+    const say = (id: string, by: Caller) =>
+      by.try('PATCH /api/pictures/:id', { params: { id }, body: { alt: { en: 'Something else' } } });
+    expect((await say(drafted.id, piers)).problem.code).toBe('not-your-picture');
+    // The same file of another unit is another picture: nothing is learnt of the first, and what was typed is kept.
+    const { body: own } = await bringIn(bytes, { alt: { en: 'Our canoe' } }, piers);
+    expect(own).toMatchObject({ alt: { en: 'Our canoe' }, by: 'Piers Lachance' });
+    expect(own.id).not.toBe(drafted.id);
+    expect(await seen(piers)).toContain(own.id);
+    expect((await say(own.id, piers)).status).toBe(200);
+    expect((await say(own.id, odalys)).status).toBe(200);
+  });
+
   test('are brought in by those who plan events, and nobody else', async () => {
     const bytes = await drawn(60, 60).png().toBuffer();
     for (const who of ['marit', 'imani', 'door'] as const)

@@ -60,6 +60,11 @@ describe('what was changed of a plan', () => {
     const [last, before] = await history(id, piers);
     expect(last).toMatchObject({ field: 'summary', before: 'Mine', after: 'Ours', mine: true });
     expect(before).toMatchObject({ before: '', after: 'Mine', mine: false });
+    // Undoing one's own must not take the other's text away unseen.
+    expect((await pageOf(id)).undoable).not.toMatchObject({ field: 'summary' });
+    expect((await piers.call('GET /api/events/:id', { params: { id } })).undoable).toMatchObject({
+      field: 'summary',
+    });
   });
 
   test('is put back, also a list with what was removed from it; that is a change too, and says so', async () => {
@@ -214,6 +219,24 @@ describe('templates', () => {
     });
     expect((await pageOf(begun.id)).isTemplate).toBe(false);
   });
+});
+
+test('notes for the team stay with their unit when a template is begun from by another', async () => {
+  const { id } = await openEvent(world, { title: 'Ours Alone', unit: 'Mudlarks' });
+  await save(id, { notes: 'The gate code is 4711.' });
+  const copy = await odalys.call('POST /api/events', { body: { publicTitle: 'Ours Again', from: id } });
+  expect((await pageOf(copy.id)).plan.notes).toContain('4711');
+  const template = await odalys.call('POST /api/events/:id/template', {
+    params: { id },
+    body: { publicTitle: 'For Everybody' },
+  });
+  const piers = await world.as('piers');
+  const theirs = await piers.call('POST /api/events', {
+    body: { publicTitle: 'Theirs', from: template.id },
+  });
+  const page = await piers.call('GET /api/events/:id', { params: { id: theirs.id } });
+  expect(JSON.stringify(page)).not.toContain('4711');
+  expect(page.copiedFrom!.leftBehind.map((l) => l.text).join()).toContain('notes for the team');
 });
 
 describe('deleting for good', () => {

@@ -13,6 +13,15 @@ test('digests are those of FNV-1a', () => {
   expect(digestOf('foobar')).toBe('bf9cf968');
 });
 
+test('a text is the same text whatever order its parts are kept in', () => {
+  const text = { type: 'text', text: 'Come', marks: [{ type: 'bold' }] } as const;
+  const { marks, ...rest } = text;
+  const doc = (inline: object) =>
+    ({ type: 'doc', content: [{ type: 'paragraph', content: [inline] }] }) as never;
+  expect(digestOf(doc({ marks, ...rest }))).toBe(digestOf(doc(text)));
+  expect(digestOf(doc(rest))).not.toBe(digestOf(doc(text)));
+});
+
 test('French is missing where English says something, and lags once the English is another', () => {
   expect(frenchStanding(english, nothing, {})).toEqual({ publicTitle: 'missing', description: 'missing' });
   const french = { ...nothing, publicTitle: 'Comptage des hérons' };

@@ -1,5 +1,5 @@
 import { type Doc, isEmptyDoc } from '#core/text/types.ts';
-import { sameValue } from './history.ts';
+import { canonical, sameValue } from './history.ts';
 
 /** What the public reads of a plan, in one language. */
 export interface PageText {
@@ -21,7 +21,7 @@ const says = (value: string | Doc): boolean =>
  * A short digest of a text, to tell later whether it is still the same: FNV-1a with 32 bits (Fowler, Noll, Vo), in hexadecimal.
  */
 export function digestOf(value: string | Doc): string {
-  const text = typeof value === 'string' ? value : JSON.stringify(value);
+  const text = typeof value === 'string' ? value : canonical(value);
   let hash = 0x811c9dc5;
   for (let at = 0; at < text.length; at += 1) hash = Math.imul(hash ^ text.charCodeAt(at), 0x01000193);
   return (hash >>> 0).toString(16).padStart(8, '0');

@@ -25,7 +25,7 @@ export const goesOn = (last: FieldChange | null, now: FieldChange): boolean =>
 export const sameValue = (a: unknown, b: unknown): boolean => canonical(a) === canonical(b);
 
 /** A value as text, whatever order its keys are in. */
-const canonical = (value: unknown): string =>
+export const canonical = (value: unknown): string =>
   JSON.stringify(value ?? null, (_, v: unknown) =>
     typeof v === 'object' && v !== null && !Array.isArray(v)
       ? Object.fromEntries(Object.entries(v).sort(([a], [b]) => (a < b ? -1 : 1)))

@@ -144,6 +144,7 @@ const clearanceEn = {
 /** What a copy of an event does not take along, in English. */
 const copyingEn = {
   'left: registrations': 'registrations, payments and attendance: they belong to that date',
+  'left: notes': 'notes for the team: they were written for those of another unit',
   'left: clearance': 'clearance: the new plan needs its own',
   'left: crew': 'who was on the {{count:shift|shifts}}: everybody is asked anew',
 } as const;

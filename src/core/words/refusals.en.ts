@@ -143,6 +143,7 @@ export const refusalsEn = {
   'not-your-note': 'A note is changed by who wrote it, or by a coordinator.',
   'not-your-part': 'Your role does not reach this part of a contact.',
   'not-your-password': 'This is not your password.',
+  'not-your-picture': 'A picture is described by the unit that brought it in, or by a coordinator.',
   'not-your-question': 'This segment asks about parts of contacts that your role does not reach.',
   'not-your-stage': 'Your role does not reach this part of the event.',
   'not-your-step': '{{step}} is decided by those who approve for {{word}}.',

@@ -42,7 +42,7 @@ export const readLifeline = (
        union all
        select p.at, 'money',
               ${said("case when p.amount < 0 then 'refund' when p.kind = 'donation' then 'donation' else 'payment' end")},
-              ${said("'paid'", {
+              ${said("'paid by'", {
                 method: said('p.method'),
                 more: "coalesce(', ' || f.name, '') || coalesce(', ' || nullif(p.reason, ''), '')",
               })}, p.amount, p.event_id

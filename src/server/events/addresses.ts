@@ -1,6 +1,8 @@
+import { type EventState, shownToPublic } from '#core/events/states.ts';
 import type { Work } from '../app/app.ts';
 import { first, type Queries } from '../db/database.ts';
 import { endSql } from './end.ts';
+import { isTypedOn } from './history.ts';
 
 /** True when another event has an address now, or had it before and is not over: what people kept still leads there. */
 export async function isTaken(tx: Queries, slug: string, eventId: string, now: string): Promise<boolean> {
@@ -15,21 +17,25 @@ export async function isTaken(tx: Queries, slug: string, eventId: string, now: s
   return row !== null;
 }
 
-/** Moves an event to another address; the one before leads on, as long as no other event takes it over. */
+/**
+ * Moves an event to another address. The one before leads on, as long as no other event takes it over: one that the public
+ * could have, and not one that was only typed through on the way.
+ */
 export async function moveAddress(
-  { tx, now }: Pick<Work, 'tx' | 'now'>,
-  eventId: string,
-  from: string | null,
+  w: Pick<Work, 'tx' | 'now' | 'actor'>,
+  event: { id: string; slug: string | null; state: EventState },
   to: string | null,
 ): Promise<void> {
+  const { slug: from } = event;
   if (from === to) return;
-  if (to) await tx.query('delete from event_addresses where slug = $1', [to]);
-  if (from)
-    await tx.query(
-      `insert into event_addresses (slug, event_id, since) values ($1, $2, $3)
-       on conflict (slug) do update set event_id = excluded.event_id, since = excluded.since`,
-      [from, eventId, now],
-    );
+  if (to) await w.tx.query('delete from event_addresses where slug = $1', [to]);
+  if (!from || !shownToPublic.includes(event.state)) return;
+  if (await isTypedOn(w, event.id, 'slug')) return;
+  await w.tx.query(
+    `insert into event_addresses (slug, event_id, since) values ($1, $2, $3)
+     on conflict (slug) do update set event_id = excluded.event_id, since = excluded.since`,
+    [from, event.id, w.now],
+  );
 }
 
 /** The event that had an address before; null where none had. */

@@ -2,6 +2,7 @@ import { moveCopy } from '#core/events/copy.ts';
 import { problemWithSlug, proposeSlug } from '#core/events/slug.ts';
 import { defaultSteps } from '#core/messages/texts.ts';
 import { instantOf } from '#core/time/wallTime.ts';
+import { because } from '#core/words/reasons.ts';
 import type { Work } from '../app/app.ts';
 import { record } from '../app/record.ts';
 import { insert, type Queries } from '../db/database.ts';
@@ -37,6 +38,8 @@ export async function beginEvent(
   const organization = await theOrganization(tx);
   const id = app.ids.id();
   const source = fromId ? await readEvent(tx, fromId) : null;
+  // What a team noted for itself is for that team: a template, and what a coordinator copies, may go to another.
+  const ofAnother = source !== null && unitId !== undefined && unitId !== source.unitId;
   const shifts = source
     ? await tx.query<CopiedShift>(
         'select role, place, starts_local, ends_local, needed, public_sign_up from shifts where event_id = $1 and removed_at is null order by starts_at',
@@ -54,6 +57,7 @@ export async function beginEvent(
     publicTitle: title,
     teamTitle: '',
     ...(unitId === undefined ? {} : { unitId }),
+    ...(ofAnother ? { notes: '' } : {}),
     state: 'draft',
     isTemplate: template,
     frenchOf: source?.frenchOf ?? {},
@@ -70,7 +74,10 @@ export async function beginEvent(
     copiedFromTitle: source
       ? `${source.publicTitle}${source.startsLocal ? ` ${source.startsLocal.slice(0, 4)}` : ''}`
       : null,
-    leftBehind: copy?.leftBehind ?? [],
+    leftBehind: [
+      ...(copy?.leftBehind ?? []),
+      ...(ofAnother && source?.notes ? [because('left: notes')] : []),
+    ],
     waits: copy?.waits ?? null,
     version: 1,
     createdBy: w.actor.staffId,

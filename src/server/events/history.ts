@@ -30,7 +30,10 @@ export const readHistory = (tx: Queries, eventId: string): Promise<PlanChangeRow
     [eventId],
   );
 
-/** The last change of somebody's own that was not taken back; null where there is none. */
+/**
+ * The last change of somebody's own that was not taken back; null where there is none, or where somebody else wrote in the
+ * same field since: theirs would be lost unseen.
+ */
 export const readUndoable = (
   tx: Queries,
   eventId: string,
@@ -39,7 +42,9 @@ export const readUndoable = (
   first(
     tx,
     `select c.id as change, c.field from plan_changes c where c.event_id = $1 and c.staff_id = $2 and c.undoes is null
-       and not exists (select 1 from plan_changes u where u.undoes = c.id) order by c.at desc, c.id desc limit 1`,
+       and not exists (select 1 from plan_changes u where u.undoes = c.id)
+       and not exists (select 1 from plan_changes o where o.event_id = c.event_id and o.field = c.field
+         and o.staff_id is distinct from c.staff_id and (o.at, o.id) > (c.at, c.id)) order by c.at desc, c.id desc limit 1`,
     [eventId, staffId],
   );
 
@@ -52,6 +57,26 @@ export async function readPlanChange(tx: Queries, eventId: string, id: string): 
   );
   if (!row) throw notFound('This change');
   return row;
+}
+
+/** The last change of a field; null where it was never changed. */
+const lastChange = (tx: Queries, eventId: string, field: PlanField): Promise<PlanChangeRow | null> =>
+  first(
+    tx,
+    `select ${columns} from plan_changes c where c.event_id = $1 and c.field = $2 order by c.at desc, c.id desc limit 1`,
+    [eventId, field],
+  );
+
+/** True when what somebody saves now goes on with what they typed in the field a moment ago. */
+export async function isTypedOn(
+  { tx, now, actor }: Pick<Work, 'tx' | 'now' | 'actor'>,
+  eventId: string,
+  field: PlanField,
+): Promise<boolean> {
+  const last = await lastChange(tx, eventId, field);
+  return (
+    last !== null && !last.undoneBy && goesOn(last, { field, at: now, staffId: actor.staffId, undoes: null })
+  );
 }
 
 /**
@@ -69,10 +94,7 @@ export async function keepHistory(
   for (const field of fields) {
     if (sameValue(before[field], after[field])) continue;
     const change = { field, at: w.now, staffId: w.actor.staffId, undoes };
-    const [last] = await w.tx.query<PlanChangeRow>(
-      `select ${columns} from plan_changes c where c.event_id = $1 and c.field = $2 order by c.at desc, c.id desc limit 1`,
-      [eventId, field],
-    );
+    const last = await lastChange(w.tx, eventId, field);
     if (!last || last.undoneBy || !goesOn(last, change))
       await insert(w.tx, 'plan_changes', {
         id: w.app.ids.id(),

@@ -171,7 +171,7 @@ export const partRules: Readonly<Record<PlanPart, PartRule>> = {
     },
     save: async (saving) => {
       const { w, event, change } = saving;
-      if (change.slug !== undefined) await moveAddress(w, event.id, event.slug, change.slug);
+      if (change.slug !== undefined) await moveAddress(w, event, change.slug);
       await saveFields('page')(saving);
     },
   },

@@ -1,29 +1,33 @@
 import { createHash } from 'node:crypto';
+import type { Viewer } from '#core/access/viewer.ts';
 import type { Shape } from '#core/pictures/picture.ts';
 import { type Actor, type App, inTransaction, type Work } from '../app/app.ts';
 import { record } from '../app/record.ts';
 import { insert, update } from '../db/database.ts';
-import { notFound } from '../http/problem.ts';
+import { notFound, refused } from '../http/problem.ts';
+import { withRights } from './access.ts';
 import { makePicture } from './making.ts';
 import { addSize, type PictureRow, pictureByDigest, picturesById } from './store.ts';
 
 /** A picture as it is brought in. */
 interface BroughtIn {
+  /** For which unit; null for all of them. */
+  unitId: string | null;
   bytes: Buffer;
   alt: PictureRow['alt'];
   shape: Shape;
   focus: { x: number; y: number };
 }
 
-/** Keeps a picture in its sizes; the same, cut in the same way, is kept once. Throws what is wrong with the file. */
+/** Keeps a picture in its sizes; the same, cut and described in the same way, is kept once a unit. Throws what is wrong with the file. */
 export async function keepPicture(
   app: App,
   actor: Actor,
-  { bytes, alt, shape, focus }: BroughtIn,
+  { bytes, alt, shape, focus, unitId }: BroughtIn,
 ): Promise<PictureRow> {
   const digest = createHash('sha256')
     .update(bytes)
-    .update(JSON.stringify(shape === 'whole' ? 'whole' : [shape, focus]))
+    .update(JSON.stringify([alt, unitId, shape, shape === 'whole' ? null : focus]))
     .digest('hex');
   const known = await pictureByDigest(app.db, digest);
   if (known) return known;
@@ -38,7 +42,7 @@ export async function keepPicture(
       ...{ alt, width, height, focusX: made.focus.x, focusY: made.focus.y },
       ...{ at: w.now, by: actor.name },
     };
-    await insert(w.tx, 'pictures', { id, ...row, digest });
+    await insert(w.tx, 'pictures', { id, ...row, broughtBy: actor.staffId, digest });
     for (const size of made.sizes) await addSize(w.tx, id, size);
     await record(w, 'picture kept', { pictureId: id });
     return { id, ...row };
@@ -48,10 +52,13 @@ export async function keepPicture(
 /** Says what is on a picture, and where its matter is. */
 export async function describePicture(
   w: Work,
+  viewer: Viewer,
   id: string,
   { alt, focus }: { alt?: PictureRow['alt'] | undefined; focus?: { x: number; y: number } | undefined },
 ): Promise<void> {
-  if (!(await picturesById(w.tx, [id])).length) throw notFound('This picture');
+  const [picture] = await withRights(w.tx, viewer, await picturesById(w.tx, [id]));
+  if (!picture) throw notFound('This picture');
+  if (!picture.mayDescribe) throw refused('not-your-picture', {}, 403);
   await update(w.tx, 'pictures', id, {
     ...(alt && { alt }),
     ...(focus && { focusX: focus.x, focusY: focus.y }),

@@ -7,6 +7,9 @@ import { invalid } from '../http/problem.ts';
 const limits = { bytes: 20_000_000, pixels: 50_000_000, side: 16_000 } as const;
 const kept = ['image/jpeg', 'image/png', 'image/webp', 'image/gif', 'image/avif', 'image/tiff'];
 
+/** What takes longer is not a picture of a camera. */
+const mostSeconds = 20;
+
 // One picture at a time on one core: others wait, pages do not.
 sharp.concurrency(1);
 sharp.cache(false);
@@ -54,6 +57,7 @@ export async function makePicture(
         .resize({ width: widths.at(-1)! })
         .flatten({ background: '#ffffff' })
         .png({ compressionLevel: 1 })
+        .timeout({ seconds: mostSeconds })
         .toBuffer();
       for (const width of widths) {
         const smaller = () => sharp(whole).resize({ width });

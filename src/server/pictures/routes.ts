@@ -1,22 +1,33 @@
 import type { picturesContract } from '#contract/pictures.ts';
+import { bindingUnit } from '#core/access/stages.ts';
 import { File, type Handlers } from '../http/handle.ts';
 import { notFound } from '../http/problem.ts';
+import { withRights } from './access.ts';
 import { describePicture, keepPicture } from './commands.ts';
 import { readPictures, readSize } from './store.ts';
 
 const shownAtOnce = 24;
 
 export const picturesHandlers: Handlers<typeof picturesContract> = {
-  'GET /api/pictures': async ({ tx, query }) => {
-    const rows = await readPictures(tx, shownAtOnce + 1, query.offset);
-    return { pictures: rows.slice(0, shownAtOnce), more: rows.length > shownAtOnce };
+  'GET /api/pictures': async ({ tx, query, staff }) => {
+    const rows = await readPictures(tx, bindingUnit(staff), shownAtOnce + 1, query.offset);
+    return {
+      pictures: await withRights(tx, staff, rows.slice(0, shownAtOnce)),
+      more: rows.length > shownAtOnce,
+    };
   },
 
-  'POST /api/pictures': ({ app, actor, body: { content, ...more } }) =>
-    keepPicture(app, actor, { bytes: Buffer.from(content, 'base64'), ...more }),
+  'POST /api/pictures': async ({ app, actor, staff, body: { content, ...more } }) => {
+    const kept = await keepPicture(app, actor, {
+      bytes: Buffer.from(content, 'base64'),
+      unitId: bindingUnit(staff) ?? null,
+      ...more,
+    });
+    return { ...kept, mayDescribe: true };
+  },
 
   'PATCH /api/pictures/:id': async (c) => {
-    await describePicture(c, c.params.id, c.body);
+    await describePicture(c, c.staff, c.params.id, c.body);
     return { done: true };
   },
 

@@ -1,4 +1,6 @@
+import { shownToPublic } from '#core/events/states.ts';
 import type { ShownPicture } from '#core/pictures/picture.ts';
+import { among } from '../db/among.ts';
 import { first, type Queries } from '../db/database.ts';
 
 export interface PictureRow extends ShownPicture {
@@ -8,11 +10,42 @@ export interface PictureRow extends ShownPicture {
 
 const columns = 'id, alt, width, height, focus_x, focus_y, at, by';
 
-export const readPictures = (tx: Queries, limit: number, offset: number): Promise<PictureRow[]> =>
-  tx.query<PictureRow>(`select ${columns} from pictures order by at desc, id desc limit $1 offset $2`, [
-    limit,
-    offset,
-  ]);
+/** Brought in by people of a unit. */
+const ofUnit = (unit: string) =>
+  `exists (select 1 from staff s where s.id = p.brought_by and s.unit_id = ${unit})`;
+
+/**
+ * Pictures that were used before, newest first: with `unitId` those that people of the unit brought in, and those on pages
+ * that everybody may see; without, all.
+ */
+export const readPictures = (
+  tx: Queries,
+  unitId: string | null | undefined,
+  limit: number,
+  offset: number,
+): Promise<PictureRow[]> =>
+  tx.query<PictureRow>(
+    `select ${columns} from pictures p
+     where $1 or ${ofUnit('$2::uuid')} or exists (
+       select 1 from events e where e.state in ${among(shownToPublic)} and e.visibility = 'everyone'
+         and (e.banner_id = p.id or p.id = any(e.gallery)))
+     order by at desc, id desc limit $3 offset $4`,
+    [unitId === undefined, unitId ?? null, limit, offset],
+  );
+
+/** Those of some pictures that people of a unit brought in. */
+export async function broughtInBy(
+  tx: Queries,
+  ids: readonly string[],
+  unitId: string | null,
+): Promise<ReadonlySet<string>> {
+  if (!ids.length) return new Set();
+  const rows = await tx.query<{ id: string }>(
+    `select p.id from pictures p where p.id = any($1) and ${ofUnit('$2::uuid')}`,
+    [ids, unitId],
+  );
+  return new Set(rows.map((row) => row.id));
+}
 
 export const pictureByDigest = (tx: Queries, digest: string): Promise<PictureRow | null> =>
   first<PictureRow>(tx, `select ${columns} from pictures where digest = $1`, [digest]);

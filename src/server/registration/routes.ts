@@ -171,6 +171,8 @@ export const registrationHandlers: Omit<
     const eventId = await followLink(tx, 'preview', params.token);
     if (!eventId) throw notFound('This preview');
     const event = await readEvent(tx, eventId);
+    // What is shelved is hidden, from those with a link too.
+    if (event.state === 'shelved') throw notFound('This preview');
     const page = await publicEventOf(tx, { ...event, slug: event.slug ?? '' }, now);
     // What is still a draft is shown as it would be once it is open.
     return shownToPublic.includes(event.state)

@@ -23,6 +23,7 @@ import { readPlan } from '../events/plan.ts';
 import { lacksOfEvent } from '../events/readiness.ts';
 import { type EventRow, readEvent, readStates } from '../events/store.ts';
 import { refused } from '../http/problem.ts';
+import { withRights } from '../pictures/access.ts';
 import { theOrganization } from '../staff/store.ts';
 import { positionOf } from './commands.ts';
 import { marginOfEvent } from './margin.ts';
@@ -76,7 +77,7 @@ export async function eventPageOf(c: Asker & Pick<Work, 'tx' | 'app'>, eventId: 
     startsAt: event.startsAt,
     endsAt: event.endsAt,
     doorsAt: event.doorsAt,
-    pictures: await picturesOf(tx, plan),
+    pictures: await withRights(tx, staff, await picturesOf(tx, plan)),
     french: frenchStanding(event, event.french, event.frenchOf),
     undoable: may.get('plan') === 'change' ? await readUndoable(tx, event.id, staff.id) : null,
     copiedFrom: event.copiedFromTitle

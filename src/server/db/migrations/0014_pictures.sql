@@ -6,10 +6,11 @@ create table pictures (
   height int not null check (height > 0),
   focus_x real not null default 0.5 check (focus_x between 0 and 1),
   focus_y real not null default 0.5 check (focus_y between 0 and 1),
-  -- Of what was brought in with how it was cut: the same is kept once.
+  -- Of what was brought in, how it was cut and described, and for which unit: the same is kept once.
   digest text not null unique,
   at timestamptz not null,
-  by text not null
+  by text not null,
+  brought_by uuid references staff (id)
 );
 create table picture_sizes (
   picture_id uuid not null references pictures (id) on delete cascade,

@@ -6,7 +6,7 @@ import { phrase } from '#web/words/phrase.ts';
 import { Asking } from '../../kit/Asking.tsx';
 import { Button } from '../../kit/Button.tsx';
 import { FormDialog } from '../../kit/form/FormDialog.tsx';
-import { Choose, Text } from '../../kit/form/fields.tsx';
+import { Choose } from '../../kit/form/fields.tsx';
 import { prepare } from '../../kit/form/request.ts';
 import { useForm } from '../../kit/form/useForm.ts';
 import { Empty } from '../../kit/Note.tsx';
@@ -14,6 +14,7 @@ import { Loaded } from '../../kit/notices.tsx';
 import { Paging } from '../../kit/Paging.tsx';
 import { useAsk } from '../../parts/ask.ts';
 import { Picture } from '../../parts/Picture.tsx';
+import { AltFields, altOf } from './altFields.tsx';
 import { FocusPoint } from './FocusPoint.tsx';
 
 /** Bytes a picture may have, as the server says too; asked here so that nobody waits for what is refused. */
@@ -129,9 +130,9 @@ function BringIn({
   }, [file]);
   const form = useForm({
     values: { en: '', fr: '', shape: 'whole' },
-    request: ({ en, fr, shape }) =>
+    request: (v) =>
       prepare(picturesContract, 'POST /api/pictures', {
-        body: { content, alt: { en, ...(fr ? { fr } : {}) }, shape: shape as Shape, focus },
+        body: { content, alt: altOf(v), shape: v.shape as Shape, focus },
       }),
     fieldOf: (path) => path.replace('alt.', '').replace('content', 'shape'),
     after: take,
@@ -153,15 +154,7 @@ function BringIn({
           ratio={form.values.shape === 'wide' ? '2 / 1' : form.values.shape === 'square' ? '1 / 1' : null}
         />
       )}
-      <Text
-        form={form}
-        name="en"
-        label={phrase('event.whatIsOnIt')}
-        required
-        autoFocus
-        help={phrase('event.altHelp')}
-      />
-      <Text form={form} name="fr" label={phrase('event.whatIsOnItInFrench')} />
+      <AltFields form={form} />
       <Choose
         form={form}
         name="shape"

@@ -1,18 +1,17 @@
 import { chakra } from '@chakra-ui/react';
 import { Plus } from 'lucide-react';
 import { useState } from 'react';
-import { type KeptPicture, picturesContract } from '#contract/pictures.ts';
-import type { ShownPicture } from '#core/pictures/picture.ts';
+import { type KeptPicture, type PlannedPicture, picturesContract } from '#contract/pictures.ts';
 import { addressOf } from '#web/api.ts';
 import { phrase } from '#web/words/phrase.ts';
 import { Button } from '../../kit/Button.tsx';
 import { Group } from '../../kit/Field.tsx';
 import { FormDialog } from '../../kit/form/FormDialog.tsx';
-import { Text } from '../../kit/form/fields.tsx';
 import { prepare } from '../../kit/form/request.ts';
 import { useForm } from '../../kit/form/useForm.ts';
 import { say } from '../../kit/toast.tsx';
 import { Picture } from '../../parts/Picture.tsx';
+import { AltFields, altOf } from './altFields.tsx';
 import { FocusPoint } from './FocusPoint.tsx';
 import { PicturePicker } from './PicturePicker.tsx';
 import type { SectionProps } from './section.ts';
@@ -20,10 +19,10 @@ import type { SectionProps } from './section.ts';
 /** The picture over the page, and more of them beneath its text. */
 export function Pictures({ draft: { plan, change, wrong }, page }: SectionProps) {
   const [choosing, setChoosing] = useState<'banner' | 'gallery' | null>(null);
-  const [changing, setChanging] = useState<ShownPicture | null>(null);
+  const [changing, setChanging] = useState<PlannedPicture | null>(null);
   // Those that were just chosen are known before the page is asked again.
   const [fresh, setFresh] = useState<readonly KeptPicture[]>([]);
-  const find = (id: string): ShownPicture | undefined =>
+  const find = (id: string): PlannedPicture | undefined =>
     page.pictures.find((p) => p.id === id) ?? fresh.find((p) => p.id === id);
   const banner = plan.bannerId ? find(plan.bannerId) : undefined;
   const gallery = plan.gallery.flatMap((id) => find(id) ?? []);
@@ -40,9 +39,11 @@ export function Pictures({ draft: { plan, change, wrong }, page }: SectionProps)
           <chakra.div maxWidth="420px">
             <Picture of={banner} ratio="2 / 1" sizes="420px" />
             <chakra.div className="acts" marginTop="4px">
-              <Button look="link" color="verdigris" onClick={() => setChanging(banner)}>
-                {phrase('event.describeIt')}
-              </Button>
+              {banner.mayDescribe && (
+                <Button look="link" color="verdigris" onClick={() => setChanging(banner)}>
+                  {phrase('event.describeIt')}
+                </Button>
+              )}
               <Button look="link" color="verdigris" onClick={() => setChoosing('banner')}>
                 {phrase('event.anotherPicture')}
               </Button>
@@ -91,9 +92,11 @@ export function Pictures({ draft: { plan, change, wrong }, page }: SectionProps)
                     →
                   </Button>
                 )}
-                <Button look="link" color="verdigris" onClick={() => setChanging(p)}>
-                  {phrase('event.describeIt')}
-                </Button>
+                {p.mayDescribe && (
+                  <Button look="link" color="verdigris" onClick={() => setChanging(p)}>
+                    {phrase('event.describeIt')}
+                  </Button>
+                )}
                 <Button
                   look="link"
                   color="soft"
@@ -127,14 +130,14 @@ export function Pictures({ draft: { plan, change, wrong }, page }: SectionProps)
 }
 
 /** What is on a picture, and where its matter is: the same wherever it is shown. */
-function Describe({ picture, close }: { picture: ShownPicture; close: () => void }) {
+function Describe({ picture, close }: { picture: PlannedPicture; close: () => void }) {
   const [focus, setFocus] = useState({ x: picture.focusX, y: picture.focusY });
   const form = useForm({
     values: { en: picture.alt.en, fr: picture.alt.fr ?? '' },
-    request: ({ en, fr }) =>
+    request: (v) =>
       prepare(picturesContract, 'PATCH /api/pictures/:id', {
         params: { id: picture.id },
-        body: { alt: { en, ...(fr ? { fr } : {}) }, focus },
+        body: { alt: altOf(v), focus },
       }),
     fieldOf: (path) => path.replace('alt.', ''),
     after: () => {
@@ -156,14 +159,7 @@ function Describe({ picture, close }: { picture: ShownPicture; close: () => void
         focus={focus}
         set={setFocus}
       />
-      <Text
-        form={form}
-        name="en"
-        label={phrase('event.whatIsOnIt')}
-        required
-        help={phrase('event.altHelp')}
-      />
-      <Text form={form} name="fr" label={phrase('event.whatIsOnItInFrench')} />
+      <AltFields form={form} />
     </FormDialog>
   );
 }

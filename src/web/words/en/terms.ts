@@ -1,54 +1,8 @@
+import { statesEn } from '#core/words/states.en.ts';
+
 /** What is kept as a value and said as a word: states, kinds, roles. Keyed by the value. */
 export const terms = {
-  // States of events
-  draft: 'draft',
-  'in clearance': 'in clearance',
-  cleared: 'cleared',
-  open: 'open',
-  closed: 'closed',
-  wrapped: 'wrapped',
-  'called off': 'called off',
-  shelved: 'shelved',
-  // States of registrations and orders
-  asked: 'asked',
-  held: 'held',
-  waitlisted: 'waitlisted',
-  offered: 'offered',
-  confirmed: 'confirmed',
-  withdrawn: 'withdrawn',
-  declined: 'declined',
-  lapsed: 'lapsed',
-  paid: 'paid',
-  'part paid': 'part paid',
-  owed: 'owed',
-  refunded: 'refunded',
-  'part refunded': 'part refunded',
-  void: 'void',
-  // Attendance
-  expected: 'expected',
-  arrived: 'arrived',
-  left: 'left',
-  missed: 'missed',
-  // Steps of a clearance
-  waiting: 'waiting',
-  'with approver': 'with approver',
-  'cleared with conditions': 'cleared with conditions',
-  'sent back': 'sent back',
-  refused: 'refused',
-  reopened: 'reopened',
-  // Shifts
-  proposed: 'proposed',
-  agreed: 'agreed',
-  dropped: 'dropped',
-  served: 'served',
-  // Messages
-  planned: 'planned',
-  due: 'due',
-  sent: 'sent',
-  'held back': 'held back',
-  failed: 'failed',
-  bounced: 'bounced',
-  coming: 'coming',
+  ...statesEn,
   // Imports
   checking: 'checking',
   checked: 'checked',
@@ -68,11 +22,6 @@ export const terms = {
   treasurer: 'treasurer',
   'crew lead': 'crew lead',
   door: 'door',
-  // Money
-  card: 'card',
-  cash: 'cash',
-  transfer: 'transfer',
-  waived: 'let off',
   // Consent
   newsletter: 'newsletter',
   invitations: 'invitations',

@@ -1,0 +1,57 @@
+/** States of events, seats, shifts, messages and steps, and ways to pay, as words; by the value that is kept. */
+export const statesEn = {
+  // States of events
+  draft: 'draft',
+  'in clearance': 'in clearance',
+  cleared: 'cleared',
+  open: 'open',
+  closed: 'closed',
+  wrapped: 'wrapped',
+  'called off': 'called off',
+  shelved: 'shelved',
+  // States of registrations and orders
+  asked: 'asked',
+  held: 'held',
+  waitlisted: 'waitlisted',
+  offered: 'offered',
+  confirmed: 'confirmed',
+  withdrawn: 'withdrawn',
+  declined: 'declined',
+  lapsed: 'lapsed',
+  paid: 'paid',
+  'part paid': 'part paid',
+  owed: 'owed',
+  refunded: 'refunded',
+  'part refunded': 'part refunded',
+  void: 'void',
+  // Attendance
+  expected: 'expected',
+  arrived: 'arrived',
+  left: 'left',
+  missed: 'missed',
+  // Steps of a clearance
+  waiting: 'waiting',
+  'with approver': 'with approver',
+  'cleared with conditions': 'cleared with conditions',
+  'sent back': 'sent back',
+  refused: 'refused',
+  reopened: 'reopened',
+  // Shifts
+  proposed: 'proposed',
+  agreed: 'agreed',
+  dropped: 'dropped',
+  served: 'served',
+  // Messages
+  planned: 'planned',
+  due: 'due',
+  sent: 'sent',
+  'held back': 'held back',
+  failed: 'failed',
+  bounced: 'bounced',
+  coming: 'coming',
+  // Money
+  card: 'card',
+  cash: 'cash',
+  transfer: 'transfer',
+  waived: 'let off',
+} as const;
