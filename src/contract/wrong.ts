@@ -1,5 +1,6 @@
 import type { z } from 'zod';
-import type { Language, Params } from '#core/words/filling.ts';
+import type { Params } from '#core/words/filling.ts';
+import type { Language } from '#core/words/language.ts';
 import { isProblemCode, type ProblemCode, sayProblem, type Wrong } from '#core/words/problems.ts';
 
 /**

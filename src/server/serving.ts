@@ -8,7 +8,7 @@ import helmet from 'helmet';
 import { everything } from '#contract/index.ts';
 import { describeApi } from '#contract/openapi.ts';
 import { embedHosts } from '#core/text/doc.ts';
-import type { Language } from '#core/words/filling.ts';
+import type { Language } from '#core/words/language.ts';
 import type { App } from './app/app.ts';
 import { backupCommands } from './backup/command.ts';
 import { backupHandlers } from './backup/routes.ts';

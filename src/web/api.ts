@@ -1,7 +1,7 @@
 import type { Answered, ProblemBody, Sent } from '#contract/endpoint.ts';
 import type { Everything } from '#contract/index.ts';
 import { sayField } from '#contract/wrong.ts';
-import type { Language } from '#core/words/filling.ts';
+import type { Language } from '#core/words/language.ts';
 import { isProblemCode, sayProblem } from '#core/words/problems.ts';
 
 export type Key = keyof Everything;

@@ -1,6 +1,6 @@
 import type { CalendarDate } from '#core/time/clock.ts';
 import { sayShortDate } from '#core/time/say.ts';
-import { say, spokenIn, words } from '#core/words/spoken.ts';
+import { say, words } from '#core/words/spoken.ts';
 
 /** Something that holds from a day to a day, both included; open where a side is null. */
 export interface Span {
@@ -25,8 +25,7 @@ export function statusOn(spans: readonly Span[], day: CalendarDate): MembershipS
 }
 
 /** "9 Jul 2026". */
-export const sayDay = (day: CalendarDate): string =>
-  `${sayShortDate(day, false, spokenIn())} ${day.slice(0, 4)}`;
+export const sayDay = (day: CalendarDate): string => `${sayShortDate(day)} ${day.slice(0, 4)}`;
 
 /** A span in words: "since 2012", "1 Mar 2024 to 31 Dec 2025", "until 31 Dec 2025"; a year where only that is known. */
 export function saySpan({ from, until, since }: Span & { since?: string | null }): string {

@@ -1,4 +1,5 @@
 import { type RegistrationState, registrationStates } from '#core/registration/states.ts';
+import { say, words } from '#core/words/spoken.ts';
 
 /** The raw facts of an event that its figures are computed from. */
 export interface EventFacts {
@@ -74,20 +75,20 @@ export function figuresOf(facts: EventFacts): Figures {
     },
     checks: [
       {
-        text: 'confirmed seats = arrived + missed + expected',
+        text: say(words().checks.seats),
         holds: seatsByState.confirmed === arrived + missed + expected,
       },
-      { text: 'nobody arrived without a confirmed seat', holds: strays === 0 },
+      { text: say(words().checks.strays), holds: strays === 0 },
       {
-        text: 'what came in and stayed = what the bookings show as received',
+        text: say(words().checks.money),
         holds: money.net === facts.kept.ordersReceived,
       },
       {
-        text: 'gifts that came in and stayed = gifts on the records of those who gave',
+        text: say(words().checks.gifts),
         holds: sum(moved.filter((m) => m.kind === 'donation')) === facts.kept.gifts,
       },
       {
-        text: 'survey answers are at most those asked',
+        text: say(words().checks.survey),
         holds: !facts.survey || facts.survey.answered <= facts.survey.asked,
       },
     ],

@@ -1,8 +1,9 @@
 import { sayDay } from '#core/contacts/membership.ts';
 import { sayText } from '#core/words/attributes.ts';
 import type { Params } from '#core/words/filling.ts';
+import { spokenIn } from '#core/words/language.ts';
 import type { segmentsEn } from '#core/words/segments.en.ts';
-import { say, spokenIn, words } from '#core/words/spoken.ts';
+import { say, words } from '#core/words/spoken.ts';
 import {
   type Bound,
   isQuestion,

@@ -1,4 +1,4 @@
-import { say, spokenIn, words } from '#core/words/spoken.ts';
+import { say, words } from '#core/words/spoken.ts';
 import type { CalendarDate } from './clock.ts';
 import { daysBetween } from './dates.ts';
 import { sayWeekday } from './say.ts';
@@ -22,7 +22,7 @@ export function sayDistance(from: CalendarDate, to: CalendarDate): string {
 export function sayConsequence(date: CalendarDate, today: CalendarDate): string {
   const days = daysBetween(today, date);
   return say(words().times[`weekday ${distanceOf(days)}`], {
-    weekday: sayWeekday(date, spokenIn()),
+    weekday: sayWeekday(date),
     days: Math.abs(days),
   });
 }

@@ -1,3 +1,4 @@
+import { spokenIn } from '#core/words/language.ts';
 import type { CalendarDate, WallTime, Zone } from './clock.ts';
 import { daysBetween } from './dates.ts';
 
@@ -8,21 +9,25 @@ const format = (locale: string, options: Intl.DateTimeFormatOptions) =>
     ...options,
   });
 
-/** "Saturday 8 August 2026". */
-export const sayLongDate = (wall: WallTime | CalendarDate, locale = 'en'): string =>
+/** "Saturday 8 August 2026"; like all of these in the language that is spoken, unless another is asked for. */
+export const sayLongDate = (wall: WallTime | CalendarDate, locale: string = spokenIn()): string =>
   format(locale, { weekday: 'long', day: 'numeric', month: 'long', year: 'numeric' })
     .format(asUtc(wall))
     .replace(',', '');
 
 /** "8 Aug" or, with `weekday`, "Sat 8 Aug". */
-export const sayShortDate = (wall: WallTime | CalendarDate, weekday = false, locale = 'en'): string =>
+export const sayShortDate = (
+  wall: WallTime | CalendarDate,
+  weekday = false,
+  locale: string = spokenIn(),
+): string =>
   format(locale, { ...(weekday ? { weekday: 'short' } : {}), day: 'numeric', month: 'short' })
     .format(asUtc(wall))
     .replace(',', '')
     .replace('Sept', 'Sep');
 
 /** "Saturday". */
-export const sayWeekday = (wall: WallTime | CalendarDate, locale = 'en'): string =>
+export const sayWeekday = (wall: WallTime | CalendarDate, locale: string = spokenIn()): string =>
   format(locale, { weekday: 'long' }).format(asUtc(wall));
 
 /** "09:00". */
@@ -31,15 +36,17 @@ export const sayTime = (wall: WallTime): string => wall.slice(11, 16);
 /** "Halifax", the place part of a zone name. */
 export const sayZone = (zone: Zone): string => zone.split('/').at(-1)!.replaceAll('_', ' ');
 
+const nextDay = { en: 'next day', fr: 'le lendemain' };
+
 /**
  * Says when an event is: "Saturday 8 August 2026, 09:00–16:30". An end on the next date is said as such
  * ("20:00–01:30 next day"); a later one gets its own date.
  */
-export function sayRange(starts: WallTime, ends: WallTime | null, locale = 'en'): string {
+export function sayRange(starts: WallTime, ends: WallTime | null, locale: string = spokenIn()): string {
   const head = `${sayLongDate(starts, locale)}, ${sayTime(starts)}`;
   if (!ends) return head;
   const days = daysBetween(starts.slice(0, 10), ends.slice(0, 10));
   if (days === 0) return `${head}–${sayTime(ends)}`;
-  if (days === 1) return `${head}–${sayTime(ends)} ${locale === 'fr' ? 'le lendemain' : 'next day'}`;
+  if (days === 1) return `${head}–${sayTime(ends)} ${nextDay[locale as keyof typeof nextDay] ?? nextDay.en}`;
   return `${head} – ${sayLongDate(ends, locale)}, ${sayTime(ends)}`;
 }

@@ -1,5 +1,17 @@
 /** What the Desk says that no margin note says, in English. */
 export const deskEn = {
+  // What an entry is about: a stage of an event, or a place
+  about: '{{day}}, {{stage}}',
+  plan: 'plan',
+  clearance: 'clearance',
+  registration: 'registration',
+  crew: 'crew',
+  messages: 'messages',
+  doors: 'doors',
+  'wrap-up': 'wrap-up',
+  task: 'task',
+  contacts: 'contacts',
+  // The rest
   'by day': 'by {{date}}',
   'since day': 'since {{date}}',
   today: 'today',

@@ -1,6 +1,7 @@
 import { type Currency, sayAmount } from '#core/money/amount.ts';
 import type { CalendarDate } from '#core/time/clock.ts';
 import { sayShortDate } from '#core/time/say.ts';
+import type { Language } from './language.ts';
 
 /** What a text is filled in with: words, numbers, amounts in minor units with their currency, calendar dates. */
 export type Param = string | number | { amount: number; currency: Currency } | { date: CalendarDate };
@@ -9,8 +10,7 @@ export type Params = Readonly<Record<string, Param>>;
 /** One text for each plural category a language uses (Unicode CLDR); it is chosen by `count`. */
 export type Plurals = Partial<Record<Intl.LDMLPluralRule, string>> & { other: string };
 
-const saidIn = { en: 'en-CA', fr: 'fr-CA' } as const;
-export type Language = keyof typeof saidIn;
+const saidIn: Readonly<Record<Language, string>> = { en: 'en-CA', fr: 'fr-CA' };
 
 /**
  * Fills a text in. `{{name}}` stands for a parameter; `{{count:seat|seats}}` for a number with its noun, in the form that the

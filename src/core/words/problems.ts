@@ -1,4 +1,5 @@
-import { fillIn, type Language, type Params, type Plurals } from './filling.ts';
+import { fillIn, type Params, type Plurals } from './filling.ts';
+import type { Language } from './language.ts';
 import { type ProblemWords, problemsEn } from './problems.en.ts';
 import { problemsFr } from './problems.fr.ts';
 import type { refusalsEn } from './refusals.en.ts';

@@ -1,10 +1,13 @@
 import { againstEn } from './against.en.ts';
 import { attributesEn, textsEn } from './attributes.en.ts';
 import { audiencesEn } from './audiences.en.ts';
+import { checksEn } from './checks.en.ts';
 import { consequencesEn } from './consequences.en.ts';
 import { deskEn } from './desk.en.ts';
 import { factsEn } from './facts.en.ts';
-import { fillIn, type Language, type Params, type Plurals } from './filling.ts';
+import { fillIn, type Params, type Plurals } from './filling.ts';
+import type { Language } from './language.ts';
+import { catalogued, spokenIn } from './language.ts';
 import { lifelineEn } from './lifeline.en.ts';
 import { duesEn, notesEn } from './notes.en.ts';
 import { pinsEn } from './pins.en.ts';
@@ -20,6 +23,7 @@ const english = {
   against: againstEn,
   attributes: attributesEn,
   audiences: audiencesEn,
+  checks: checksEn,
   consequences: consequencesEn,
   desk: deskEn,
   dues: duesEn,
@@ -42,16 +46,8 @@ type InAnyLanguage<Words> = Words extends string | Plurals
 export type CoreWords = InAnyLanguage<typeof english>;
 
 const catalogues: Partial<Record<Language, CoreWords>> = { en: english };
-const isSpoken = (language: Language): boolean => language in catalogues;
+catalogued(Object.keys(catalogues) as Language[]);
 
-let asked: () => Language = () => 'en';
-/** Tells how to find the language of whoever reads: on the screens it is one, on a server that of the request. */
-export const speakAs = (find: () => Language): void => {
-  asked = find;
-};
-
-/** The language that is spoken. */
-export const spokenIn = (): Language => (isSpoken(asked()) ? asked() : 'en');
 /** The catalogues of the language that is spoken. */
 export const words = (): CoreWords => catalogues[spokenIn()]!;
 /** A text of these catalogues, filled in. */

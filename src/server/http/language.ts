@@ -1,7 +1,7 @@
 import { AsyncLocalStorage } from 'node:async_hooks';
 import type { Request, RequestHandler } from 'express';
-import type { Language } from '#core/words/filling.ts';
-import { speakAs } from '#core/words/spoken.ts';
+import type { Language } from '#core/words/language.ts';
+import { speakAs } from '#core/words/language.ts';
 
 const reader = new AsyncLocalStorage<Language>();
 speakAs(() => reader.getStore() ?? 'en');

@@ -3,7 +3,7 @@ import { join } from 'node:path';
 import type { everything } from '#contract/index.ts';
 import type { PublicEvent } from '#contract/registration.ts';
 import { inLanguage } from '#core/events/french.ts';
-import type { Language } from '#core/words/filling.ts';
+import type { Language } from '#core/words/language.ts';
 import type { App } from '../app/app.ts';
 import { earlyEvent, earlyListing } from './early.ts';
 import type { Handlers } from './handle.ts';

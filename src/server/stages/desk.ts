@@ -13,7 +13,7 @@ import { dateOf } from '#core/time/wallTime.ts';
 import type { deskEn } from '#core/words/desk.en.ts';
 import type { Params } from '#core/words/filling.ts';
 import { sayDue, sayNote } from '#core/words/notes.ts';
-import { say, spokenIn, words } from '#core/words/spoken.ts';
+import { say, words } from '#core/words/spoken.ts';
 import type { SignedIn } from '../app/app.ts';
 import { readStepsOf } from '../clearance/steps.ts';
 import { readTasks } from '../contacts/store.ts';
@@ -51,7 +51,9 @@ export async function deskOf(tx: Queries, staff: SignedIn, now: string) {
         when: sayDue(n.due),
         tone: n.tone,
         subject: event.publicTitle || event.teamTitle,
-        about: event.startsLocal ? `${sayShortDate(event.startsLocal)}, ${n.stage}` : n.stage,
+        about: event.startsLocal
+          ? line('about', { day: sayShortDate(event.startsLocal), stage: line(n.stage) })
+          : line(n.stage),
         text: `${headline} ${text}`.trim(),
         action: { label: action, href: `/events/${id}/${n.stage}` },
       });
@@ -97,10 +99,10 @@ async function stepsToDecide(
       .filter((s) => isOpenForDecision(s.state) && staff.approves.includes(s.approves))
       .map((s) => ({
         urgency: 80,
-        when: line('by day', { date: sayShortDate(s.dueOn, false, spokenIn()) }),
+        when: line('by day', { date: sayShortDate(s.dueOn) }),
         tone: 'need' as const,
         subject: event.publicTitle,
-        about: 'clearance',
+        about: line('clearance'),
         text: s.because.length
           ? line('step asked', { step: s.step, because: s.because.map(sayFact).join(', ') })
           : line('step asked for no reason', { step: s.step }),
@@ -115,11 +117,10 @@ async function tasksDue(tx: Queries, today: string, staff: SignedIn): Promise<De
   const mine = isCoordinator(staff) ? null : staff.id;
   return (await readTasks(tx, today, mine)).map((t) => ({
     urgency: t.dueOn < today ? 75 : 65,
-    when:
-      t.dueOn < today ? line('since day', { date: sayShortDate(t.dueOn, false, spokenIn()) }) : line('today'),
+    when: t.dueOn < today ? line('since day', { date: sayShortDate(t.dueOn) }) : line('today'),
     tone: t.dueOn < today ? ('stop' as const) : ('need' as const),
     subject: fullName(t),
-    about: 'task',
+    about: line('task'),
     text: t.text,
     action: { label: line('open contact'), href: `/contacts/${t.contactId}` },
   }));
@@ -137,7 +138,7 @@ async function changesAsked(tx: Queries): Promise<DeskEntry[]> {
       when: line('soon'),
       tone: 'need',
       subject: line('changes'),
-      about: 'contacts',
+      about: line('contacts'),
       text: line('changes wait', { count: row.n }),
       action: { label: line('look'), href: '/contacts/changes' },
     },
@@ -156,7 +157,7 @@ async function pairsWaiting(tx: Queries): Promise<DeskEntry[]> {
       when: line('no rush'),
       tone: 'need',
       subject: line('pairs'),
-      about: 'contacts',
+      about: line('contacts'),
       text: line('pairs wait', { count: row.n }),
       action: { label: line('look'), href: '/contacts/review' },
     },

@@ -7,7 +7,7 @@ import { fullName } from '#core/contacts/names.ts';
 import { sayPhone } from '#core/contacts/reach.ts';
 import { sayShortDate } from '#core/time/say.ts';
 import { sayText } from '#core/words/attributes.ts';
-import { phrase } from '#web/words/phrase.ts';
+import { phrase, spokenLanguage, termAlone } from '#web/words/phrase.ts';
 import { Facts as Lines } from '../kit/Facts.tsx';
 import { Loaded } from '../kit/notices.tsx';
 import { useAsk, useMe } from '../parts/ask.ts';
@@ -125,7 +125,7 @@ export function Facts({ contact: c }: { contact: ContactRecord }) {
       f.value && (f.kind === 'date' ? `${sayShortDate(f.value)} ${f.value.slice(0, 4)}` : f.value),
     ]),
     ...c.related.map((r): [string, ReactNode] => [
-      r.relation[0]!.toUpperCase() + r.relation.slice(1),
+      termAlone(r.relation),
       <span key={r.contactId ?? r.name}>
         <Person id={r.contactId} name={r.name} />{' '}
         {r.phone && <span className="num soft">{sayPhone(r.phone, country)}</span>}
@@ -155,8 +155,8 @@ function Ended({
   );
 }
 
-const languageNames = new Intl.DisplayNames(['en'], { type: 'language' });
-const sayLanguage = (tag: string): string => languageNames.of(tag) ?? tag;
+const sayLanguage = (tag: string): string =>
+  new Intl.DisplayNames([spokenLanguage()], { type: 'language' }).of(tag) ?? tag;
 
 /** What somebody adds up to: in one row where there is room for it, otherwise in lines. */
 export function Totals({

@@ -1,4 +1,4 @@
-import type { Language } from '#core/words/filling.ts';
+import type { Language } from '#core/words/language.ts';
 import { kitFr } from './words.fr.ts';
 import { type KitWords, kitEn } from './words.ts';
 

@@ -1,4 +1,4 @@
-import type { Language } from '#core/words/filling.ts';
+import type { Language } from '#core/words/language.ts';
 
 /** What the editor of formatted text says; it is loaded with it. */
 interface RichWords {

@@ -1,4 +1,5 @@
 import { Toaster as ChakraToaster, createToaster, Toast } from '@chakra-ui/react';
+import { useKitWords } from './words.ts';
 
 const toaster = createToaster({ placement: 'bottom', pauseOnPageIdle: true, max: 3 });
 
@@ -13,7 +14,7 @@ export function say(title: string, undo?: { label: string; run: () => void }): v
 
 export function Toasts() {
   return (
-    <ChakraToaster toaster={toaster}>
+    <ChakraToaster toaster={toaster} aria-label={useKitWords().notices}>
       {(toast) => (
         <Toast.Root>
           <Toast.Title>{toast.title}</Toast.Title>

@@ -5,6 +5,7 @@ export const kitFr: KitWords = {
   language: 'fr',
   required: 'obligatoire',
   toCorrect: (count) => (count === 1 ? 'Une chose à corriger' : `${count} choses à corriger`),
+  notices: 'Avis',
   close: 'Fermer',
   cancel: 'Annuler',
   remove: (what) => `Retirer ${what}`,

@@ -7,6 +7,8 @@ export interface KitWords {
   required: string;
   /** Over the problems of a form. */
   toCorrect: (count: number) => string;
+  /** What the notices that come and go are called to whoever listens. */
+  notices: string;
   close: string;
   cancel: string;
   remove: (what: string) => string;
@@ -46,6 +48,7 @@ export const kitEn: KitWords = {
   language: 'en',
   required: 'required',
   toCorrect: (count) => (count === 1 ? 'One thing to correct' : `${count} things to correct`),
+  notices: 'Notices',
   close: 'Close',
   cancel: 'Cancel',
   remove: (what) => `Remove ${what}`,

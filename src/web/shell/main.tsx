@@ -6,7 +6,7 @@ import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { StrictMode } from 'react';
 import { createRoot } from 'react-dom/client';
 import { createBrowserRouter, RouterProvider } from 'react-router';
-import { speakAs } from '#core/words/spoken.ts';
+import { speakAs } from '#core/words/language.ts';
 import { ApiProblem, readIn } from '#web/api.ts';
 import { kitWordsIn } from '#web/kit/languages.ts';
 import { KitLanguage } from '#web/kit/words.ts';

@@ -64,8 +64,8 @@ export default function Tray() {
       id: 'what',
       phone: 'bare',
       heading: phrase('tray.what'),
-      sortBy: (m) => m.step ?? m.kind,
-      cell: (m) => m.step ?? m.kind,
+      sortBy: (m) => m.step ?? term(m.kind),
+      cell: (m) => m.step ?? term(m.kind),
     },
     {
       id: 'why',

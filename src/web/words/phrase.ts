@@ -1,4 +1,5 @@
-import { fillIn, type Language, type Param, type Plurals } from '#core/words/filling.ts';
+import { fillIn, type Param, type Plurals } from '#core/words/filling.ts';
+import type { Language } from '#core/words/language.ts';
 import { phrases as en } from './en/index.ts';
 
 type English = typeof en;

@@ -51,6 +51,19 @@ export const terms = {
   clearance: 'clearance',
   note: 'note',
   record: 'record',
+  // Kinds of messages
+  confirmation: 'confirmation',
+  reminder: 'reminder',
+  crew: 'crew',
+  overlap: 'two shifts at once',
+  own: 'link to their page',
+  invitation: 'invitation',
+  reset: 'new password',
+  mailing: 'mailing',
+  // Those who belong to somebody
+  guardian: 'guardian',
+  'in an emergency': 'in an emergency',
+  'same household': 'same household',
   // Columns of a file
   'contact id': 'contact id',
   kind: 'kind',
