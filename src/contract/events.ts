@@ -114,6 +114,12 @@ const eventPlan = z.object({
   registrationClosesLocal: wallTime.nullable(),
   zone: z.string().max(60),
   venueId: id.nullable(),
+  /** A room of the place; null for the whole of it. */
+  roomId: id.nullable(),
+  /** How the room is set up, by its name in the register. */
+  layout: text(60),
+  /** Events it may share its place with. */
+  beside: z.array(z.object({ id, title: text(200) })).max(40),
   capacity: z.int('not-whole').min(1, 'at-least-one-or-none').max(100_000, 'at-most-100000').nullable(),
   flags: z.array(z.string().max(40)).max(20),
   waiverId: id.nullable(),
@@ -218,6 +224,22 @@ const deskEntry = z.object({
   action: z.object({ label: z.string(), href: z.string() }),
 });
 export type DeskEntry = z.infer<typeof deskEntry>;
+
+const venueChoice = z.object({
+  id,
+  name: z.string(),
+  address: z.string(),
+  capacity: z.int().nullable(),
+  rooms: z.array(
+    z.object({
+      id,
+      name: z.string(),
+      capacity: z.int().nullable(),
+      layouts: z.array(z.object({ name: z.string(), capacity: z.int() })),
+    }),
+  ),
+});
+export type VenueChoice = z.infer<typeof venueChoice>;
 
 const named = text(120).trim().min(1, 'name-needed');
 const lead = ['unit lead'] as const;
@@ -381,7 +403,7 @@ export const eventsContract = contract({
     who: 'staff',
     response: z.object({
       units: z.array(z.object({ id, name: z.string() })),
-      venues: z.array(z.object({ id, name: z.string(), address: z.string(), capacity: z.int().nullable() })),
+      venues: z.array(venueChoice),
       waivers: z.array(
         z.object({ id, title: z.string(), version: z.int(), audience: z.string(), clauses: z.int() }),
       ),

@@ -1,6 +1,33 @@
 import { z } from 'zod';
-import { contract, done, id, idParams } from './endpoint.ts';
+import { contract, date, done, id, idParams, wallTime } from './endpoint.ts';
 
+const room = z.object({
+  id,
+  name: z.string().trim().min(1, 'name-needed').max(80),
+  capacity: z.int('not-whole').min(1, 'at-least-one-or-none').max(100_000).nullable().default(null),
+  /** How it can be set up, and how many it holds then. */
+  layouts: z
+    .array(
+      z.object({
+        name: z.string().trim().min(1, 'name-needed').max(60),
+        capacity: z.int('not-whole').min(1, 'at-least-one').max(100_000),
+      }),
+    )
+    .max(12)
+    .default([]),
+});
+export type RoomBody = z.output<typeof room>;
+const closed = z.object({
+  /** 0 for Sunday. */
+  weekdays: z.array(z.int().min(0).max(6)).max(7),
+  dates: z
+    .array(
+      z
+        .object({ from: date, to: date, why: z.string().trim().max(120) })
+        .refine((d) => d.from <= d.to, { path: ['to'], message: 'ends-before-it-begins' }),
+    )
+    .max(60),
+});
 const text = (most: number) => z.string().trim().max(most);
 const placeBody = z
   .object({
@@ -12,6 +39,10 @@ const placeBody = z
     openingHours: text(500).default(''),
     /** Minutes that are needed there before an event. */
     setUpMinutes: z.int('not-whole').min(0).max(2880).default(0),
+    /** Several events may be there at once. */
+    shared: z.boolean().default(false),
+    closed: closed.default({ weekdays: [], dates: [] }),
+    rooms: z.array(room).max(60).default([]),
     latitude: z.number('no-latitude').min(-90, 'no-latitude').max(90, 'no-latitude').nullable().default(null),
     longitude: z
       .number('no-longitude')
@@ -33,6 +64,9 @@ const place = z.object({
   phone: z.string(),
   openingHours: z.string(),
   setUpMinutes: z.int(),
+  shared: z.boolean(),
+  closed,
+  rooms: z.array(room),
   latitude: z.number().nullable(),
   longitude: z.number().nullable(),
   retired: z.boolean(),
@@ -42,11 +76,35 @@ const place = z.object({
 });
 export type Place = z.infer<typeof place>;
 
+const placeStanding = z.object({
+  /** Events that have it at that time; `agreed` where somebody decided that they share it. */
+  taken: z.array(z.object({ eventId: id, title: z.string(), when: z.string(), agreed: z.boolean() })),
+  /** Rooms of the same place that are free then, and starts at which it is free. */
+  rooms: z.array(z.object({ id, name: z.string(), capacity: z.int().nullable() })),
+  starts: z.array(wallTime),
+  /** Why it is closed that day; null where it is not. */
+  closed: z.union([z.object({ why: z.string() }), z.object({ weekday: z.int() })]).nullable(),
+});
+export type PlaceStanding = z.infer<typeof placeStanding>;
+
 export const placesContract = contract({
   'GET /api/venues': {
     summary: 'The register of places, with what takes place there',
     who: ['coordinator'],
     response: z.array(place),
+  },
+  'GET /api/events/:id/place': {
+    summary: 'Who is at a place at the time in mind for an event, and which rooms and times are free',
+    who: ['unit lead'],
+    params: idParams,
+    query: z.object({
+      venueId: id,
+      roomId: id.optional(),
+      startsLocal: wallTime,
+      endsLocal: wallTime.optional(),
+      doorsLocal: wallTime.optional(),
+    }),
+    response: placeStanding,
   },
   'POST /api/venues': {
     summary: 'Add a place to the register',

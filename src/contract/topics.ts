@@ -62,6 +62,7 @@ export const reads: { readonly [K in ReadKey]: readonly Topic[] } = {
   'GET /api/events/:id': [...ofEvent, 'people'],
   'GET /api/pictures': ['registers'],
   'GET /api/venues': ['registers', 'events'],
+  'GET /api/events/:id/place': ['registers', 'events'],
   'GET /api/public/pictures/:id/:size': nothing,
   'GET /api/events/:id/again': ['events', 'crew'],
   'GET /api/events/:id/deletion': ofEvent,

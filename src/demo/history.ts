@@ -125,7 +125,7 @@ export function planRows(
     registrationClosesLocal: shiftWall(startsLocal, { hours: -2 }),
     registrationClosesAt: at(shiftWall(startsLocal, { hours: -2 })),
     absencesAt: at(endsLocal),
-    venueId: founded.venues[of.venue],
+    ...founded.places[of.venue],
     capacity: of.capacity,
     flags: of.flags,
     waiverId: of.waiver ? founded.waivers[of.waiver] : null,

@@ -8,7 +8,8 @@ import { hashPassword } from '#server/staff/passwords.ts';
 /** What the demonstration's events refer to, by name. */
 export interface Founded {
   units: Record<string, string>;
-  venues: Record<string, string>;
+  /** Places, and rooms by place and name. */
+  places: Record<string, { venueId: string; roomId: string | null }>;
   funds: Record<string, string>;
   waivers: Record<'water' | 'children', string>;
   staff: Record<string, string>;
@@ -28,6 +29,7 @@ const venues = [
     name: 'Sluice Landing',
     address: '2 Causeway Rd, Port Ansley NS',
     capacity: 120,
+    shared: true,
     latitude: 45.801,
     longitude: -63.482,
     accessNotes: 'Step-free to the landing; the far bank has a gravel path.',
@@ -41,9 +43,28 @@ const venues = [
     accessNotes: 'Ramp at the north door.',
   },
   {
-    name: 'Town Hall, Main Hall',
+    name: 'Town Hall',
     address: '3 Harbour St, Port Ansley NS',
-    capacity: 180,
+    capacity: 240,
+    phone: '902 555 0123',
+    openingHours: 'Monday to Saturday 8:00 to 23:00',
+    setUpMinutes: 60,
+    closed: {
+      weekdays: [0],
+      dates: [{ from: '2026-12-24', to: '2027-01-03', why: 'Closed over the holidays' }],
+    },
+    rooms: [
+      {
+        name: 'Main Hall',
+        capacity: 180,
+        layouts: [
+          { name: 'Rows', capacity: 180 },
+          { name: 'Tables of eight', capacity: 128 },
+        ],
+      },
+      { name: 'Council Room', capacity: 40, layouts: [] },
+      { name: 'Kitchen', capacity: 12, layouts: [] },
+    ],
     latitude: 45.812,
     longitude: -63.47,
     accessNotes: 'Lift; accessible toilets.',
@@ -57,9 +78,23 @@ const venues = [
     accessNotes: 'A boardwalk of 400 m; no lighting.',
   },
   {
-    name: 'Ansley College, Room 12',
+    name: 'Ansley College',
     address: '1 College Ave, Port Ansley NS',
-    capacity: 60,
+    capacity: 400,
+    phone: '902 555 0188',
+    setUpMinutes: 15,
+    rooms: [
+      { name: 'Room 12', capacity: 60, layouts: [] },
+      { name: 'Room 14', capacity: 40, layouts: [] },
+      {
+        name: 'Reading Theatre',
+        capacity: 220,
+        layouts: [
+          { name: 'Rows', capacity: 220 },
+          { name: 'Poster walls', capacity: 90 },
+        ],
+      },
+    ],
     latitude: 45.82,
     longitude: -63.461,
     accessNotes: 'Step-free.',
@@ -99,8 +134,16 @@ export async function foundOrganization(w: Pick<Work, 'tx' | 'now' | 'app'>): Pr
     Object.fromEntries(rows.map((r) => [r.name, r.id]));
   const unitRows = units.map(([name, about]) => ({ id: id(), name, about }));
   await insert(tx, 'units', unitRows);
-  const venueRows = venues.map((v) => ({ id: id(), ...v }));
-  await insert(tx, 'venues', venueRows);
+  const venueRows = venues.map((v) => ({ shared: false, rooms: [], ...v, id: id() }));
+  for (const { rooms: _, ...venue } of venueRows) await insert(tx, 'venues', venue);
+  const roomRows = venueRows.flatMap((v) =>
+    v.rooms.map((room, position) => ({ venue: v.name, row: { id: id(), venueId: v.id, position, ...room } })),
+  );
+  await insert(
+    tx,
+    'rooms',
+    roomRows.map((r) => r.row),
+  );
   const fundRows = ['General', 'Hide Appeal', 'Young Naturalists'].map((name) => ({
     id: id(),
     name,
@@ -155,7 +198,12 @@ export async function foundOrganization(w: Pick<Work, 'tx' | 'now' | 'app'>): Pr
   await insertSampleRules(w);
   return {
     units: unitIds,
-    venues: byName(venueRows),
+    places: Object.fromEntries([
+      ...venueRows.map((v) => [v.name, { venueId: v.id, roomId: null }] as const),
+      ...roomRows.map(
+        ({ venue, row }) => [`${venue}, ${row.name}`, { venueId: row.venueId, roomId: row.id }] as const,
+      ),
+    ]),
     funds: byName(fundRows),
     waivers: { water, children },
     staff: byName(staffRows),

@@ -4,11 +4,13 @@ import { contactsReactions } from './contacts/facts.ts';
 import { crewReactions } from './crew/facts.ts';
 import { messagesReactions } from './messages/facts.ts';
 import { moneyReactions } from './money/facts.ts';
+import { placesReactions } from './places/facts.ts';
 import { registrationReactions } from './registration/facts.ts';
 
 /** Every word that does something on facts, in this order: messages last, because they say how things stand by then. */
 export const reactions: readonly Reactions[] = [
   contactsReactions,
+  placesReactions,
   moneyReactions,
   crewReactions,
   clearanceReactions,

@@ -37,8 +37,10 @@ export function type<Plan extends Fields>(
     },
     refused: without(
       draft.refused,
-      // An end that was refused is right once the start moves: of the times all are tried again.
-      partsOf(fields).includes('times') ? [...fields, ...fieldsIn(draft.refused, 'times')] : fields,
+      // An end that was refused is right once the start moves, and a time once another room is chosen: all are tried again.
+      partsOf(fields).some((part) => part === 'times' || part === 'place')
+        ? [...fields, ...fieldsIn(draft.refused, 'times'), ...fieldsIn(draft.refused, 'place')]
+        : fields,
     ),
   };
 }

@@ -11,6 +11,8 @@ export interface PlanFacts extends Schedule {
   venueName: string | null;
   capacity: number | null;
   venueCapacity: number | null;
+  /** Whether another event has its place at that time. */
+  placeTaken: boolean;
   seatsOnOffer: number | null;
   offers: number;
   /** Where else people register; null for here. */
@@ -39,6 +41,7 @@ export function lacksOf(plan: PlanFacts, today: CalendarDate): Lack[] {
   for (const problem of problemsWithSchedule(plan)) stop(problem.code, problem.params);
   if (plan.startsLocal && !plan.endsLocal) note('no-end');
   if (!plan.venueName) note('no-place');
+  if (plan.placeTaken) stop('place-taken-then', { place: plan.venueName ?? '' });
   if (plan.offers === 0 && !plan.registerAt) stop('no-offer');
   if (plan.capacity !== null && plan.venueCapacity !== null && plan.capacity > plan.venueCapacity)
     stop('over-the-place', { seats: plan.capacity, places: plan.venueCapacity });

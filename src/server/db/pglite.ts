@@ -1,4 +1,5 @@
 import { PGlite, protocol } from '@electric-sql/pglite';
+import { btree_gist } from '@electric-sql/pglite/contrib/btree_gist';
 import { pg_trgm } from '@electric-sql/pglite/contrib/pg_trgm';
 import { camel, type Database, type Queries } from './database.ts';
 import { readerOf, writtenFor } from './values.ts';
@@ -138,7 +139,7 @@ export async function openPglite(options: {
   const db = await PGlite.create({
     ...(options.folder ? { dataDir: options.folder } : {}),
     ...(options.template ? { loadDataDir: options.template } : {}),
-    extensions: { pg_trgm },
+    extensions: { btree_gist, pg_trgm },
   });
   await db.exec(
     "set timezone = 'UTC'; create extension if not exists pg_trgm; set pg_trgm.word_similarity_threshold = 0.5",

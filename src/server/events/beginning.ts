@@ -56,6 +56,8 @@ export async function beginEvent(
       : await freeSlug(tx, copy?.startsLocal ? `${title} ${copy.startsLocal.slice(0, 10)}` : title, id, now),
     publicTitle: title,
     teamTitle: '',
+    // Whom the event before shared its place with says nothing about this one.
+    beside: [],
     ...(unitId === undefined ? {} : { unitId }),
     ...(ofAnother ? { notes: '' } : {}),
     state: 'draft',

@@ -69,6 +69,9 @@ async function unknown(
   return [{ path, code: 'thing-gone', params: { what } }];
 }
 
+const isRoomOf = async (tx: Queries, roomId: string, venueId: string | null): Promise<boolean> =>
+  (await first(tx, 'select 1 as x from rooms where id = $1 and venue_id = $2', [roomId, venueId])) !== null;
+
 /** Of each list: what tells that somebody used a row, so that it is retired and not deleted. */
 const used = {
   offers:
@@ -232,8 +235,19 @@ export const partRules: Readonly<Record<PlanPart, PartRule>> = {
     },
   },
   place: {
-    check: ({ w, change }) => unknown(w.tx, 'venues', change.venueId, 'venueId', 'venue'),
-    save: saveFields('place'),
+    check: async ({ w, after, change }) => [
+      ...(await unknown(w.tx, 'venues', change.venueId, 'venueId', 'venue')),
+      ...(change.roomId && !(await isRoomOf(w.tx, change.roomId, after.venueId))
+        ? [wrongAt('roomId', 'room-elsewhere')]
+        : []),
+    ],
+    save: async (saving) => {
+      const { change, before } = saving;
+      // A room stays behind with its place.
+      if (change.venueId !== undefined && change.venueId !== before.venueId && change.roomId === undefined)
+        Object.assign(change, { roomId: null, layout: '', beside: [] });
+      await saveFields('place')(saving);
+    },
   },
   reach: {
     check: ({ w, change }) => unknown(w.tx, 'units', change.unitId, 'unitId', 'unit'),

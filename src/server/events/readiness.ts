@@ -12,6 +12,7 @@ export function lacksOfEvent(
     {
       ...event,
       slug: event.slug ?? '',
+      placeTaken: event.venueId !== null && event.startsAt !== null && !event.venueShared && !event.booked,
       offers: offers.length,
       seatsOnOffer: open ? null : offers.reduce((sum, o) => sum + o.quantity! * o.seatsPerUnit, 0),
     },

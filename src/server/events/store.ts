@@ -5,6 +5,7 @@ import type {
   Offer,
   QuestionPlan,
   SeasonEvent,
+  VenueChoice,
 } from '#contract/events.ts';
 import { searchWords } from '#core/contacts/search.ts';
 import { came } from '#core/doors/attendance.ts';
@@ -46,6 +47,10 @@ export interface EventRow extends PlainPlan {
   venueName: string | null;
   venueAddress: string | null;
   venueCapacity: number | null;
+  /** Whether several events may be at the place at once. */
+  venueShared: boolean | null;
+  /** Whether it has its place, where one is to be had. */
+  booked: boolean;
   venueAccess: string | null;
   latitude: number | null;
   longitude: number | null;
@@ -61,11 +66,16 @@ export interface EventRow extends PlainPlan {
   createdAt: string;
 }
 
+/** A place with its room, as people read it. */
+const placeName = "v.name || coalesce(', ' || rm.name, '')";
+/** How many a place holds: as the room is set up, the room, or the place. */
+const holds = `coalesce((select (l->>'capacity')::int from jsonb_array_elements(rm.layouts) l where l->>'name' = e.layout limit 1), rm.capacity, v.capacity)`;
 const columns = `e.id, ${plainFields.map((field) => `e.${snake(field)}`).join(', ')}, u.name as unit_name, e.state, e.is_template,
-  e.starts_at, e.ends_at, e.doors_at, e.registration_closes_at, e.absences_at, v.name as venue_name, v.address as venue_address,
-  v.capacity as venue_capacity, v.access_notes as venue_access, v.latitude, v.longitude, e.copied_from_title, e.first_of, e.left_behind,
+  e.starts_at, e.ends_at, e.doors_at, e.registration_closes_at, e.absences_at, ${placeName} as venue_name, v.address as venue_address,
+  ${holds} as venue_capacity, v.shared as venue_shared, exists (select 1 from bookings b where b.event_id = e.id) as booked, v.access_notes as venue_access, v.latitude, v.longitude, e.copied_from_title, e.first_of, e.left_behind,
   e.waits, e.french_of, e.version, e.created_at`;
-const from = 'from events e left join units u on u.id = e.unit_id left join venues v on v.id = e.venue_id';
+const from =
+  'from events e left join units u on u.id = e.unit_id left join venues v on v.id = e.venue_id left join rooms rm on rm.id = e.room_id';
 
 /** One event; throws 404. With `lock`, other transactions wait until this one is through. */
 export async function readEvent(tx: Queries, id: string, lock = false): Promise<EventRow> {
@@ -164,7 +174,7 @@ export const readSeason = (
 ): Promise<SeasonRow[]> =>
   tx.query<SeasonRow>(
     `select e.id, coalesce(nullif(e.public_title, ''), nullif(e.team_title, ''), 'Untitled') as title, u.name as unit, e.state, e.is_template,
-       coalesce(e.first_of, e.id) as first_of, e.starts_local, e.ends_local, e.starts_at, e.ends_at, e.doors_at, e.unit_id, e.zone, v.name as venue, e.capacity,
+       coalesce(e.first_of, e.id) as first_of, e.starts_local, e.ends_local, e.starts_at, e.ends_at, e.doors_at, e.unit_id, e.zone, ${placeName} as venue, e.capacity,
        coalesce(r.confirmed, 0)::int as confirmed, coalesce(r.held, 0)::int as held, coalesce(r.waitlisted, 0)::int as waitlisted,
        coalesce(a.arrived, 0)::int as arrived
      ${from}
@@ -194,8 +204,10 @@ export const searchEvents = (tx: Queries, search: string, limit: number) => {
 
 export const readChoices = async (tx: Queries) => ({
   units: await tx.query<{ id: string; name: string }>('select id, name from units order by name'),
-  venues: await tx.query<{ id: string; name: string; address: string; capacity: number | null }>(
-    'select id, name, address, capacity from venues where retired_at is null order by name',
+  venues: await tx.query<VenueChoice>(
+    `select v.id, v.name, v.address, v.capacity, coalesce((select jsonb_agg(jsonb_build_object('id', rm.id, 'name', rm.name, 'capacity', rm.capacity,
+         'layouts', rm.layouts) order by rm.position) from rooms rm where rm.venue_id = v.id and rm.retired_at is null), '[]') as rooms
+     from venues v where v.retired_at is null order by v.name`,
   ),
   waivers: await tx.query<{ id: string; title: string; version: number; audience: string; clauses: number }>(
     'select id, title, version, audience, jsonb_array_length(clauses) as clauses from waivers order by title, version desc',

@@ -4,7 +4,8 @@ import type { Work } from '../app/app.ts';
 import { record } from '../app/record.ts';
 import { insert, update } from '../db/database.ts';
 import { invalid, refused } from '../http/problem.ts';
-import { moveEvents, nameTaken, thePlace } from './store.ts';
+import { keepAgain } from './booking.ts';
+import { moveEvents, nameTaken, readComing, saveRooms, thePlace } from './store.ts';
 
 type PlaceBody = z.output<(typeof placesContract)['POST /api/venues']['body']>;
 
@@ -17,7 +18,9 @@ async function demandName(w: Work, name: string, id: string): Promise<void> {
 export async function addPlace(w: Work, body: PlaceBody): Promise<{ id: string }> {
   const id = w.app.ids.id();
   await demandName(w, body.name, id);
-  await insert(w.tx, 'venues', { id, ...body });
+  const { rooms, ...place } = body;
+  await insert(w.tx, 'venues', { id, ...place });
+  await saveRooms(w.tx, id, rooms, w.now);
   await record(w, 'place changed', { id, how: 'added a place', detail: { name: body.name } });
   return { id };
 }
@@ -25,7 +28,11 @@ export async function addPlace(w: Work, body: PlaceBody): Promise<{ id: string }
 export async function changePlace(w: Work, id: string, body: PlaceBody): Promise<void> {
   await thePlace(w.tx, id);
   await demandName(w, body.name, id);
-  await update(w.tx, 'venues', id, body);
+  const { rooms, ...place } = body;
+  await update(w.tx, 'venues', id, place);
+  await saveRooms(w.tx, id, rooms, w.now);
+  // Rooms, or how long it takes to set up, decide who has what of it.
+  await keepAgain(w, await readComing(w.tx, id, w.now));
   await record(w, 'place changed', { id, how: 'changed a place', detail: { name: body.name } });
 }
 
@@ -46,10 +53,11 @@ export async function mergePlaces(w: Work, id: string, into: string): Promise<nu
   const { name } = await thePlace(w.tx, id);
   await thePlace(w.tx, into);
   const moved = await moveEvents(w.tx, id, into);
+  await keepAgain(w, await readComing(w.tx, into, w.now));
   await record(w, 'place changed', {
     id: into,
     how: 'merged a place into this one',
-    detail: { name, moved },
+    detail: { name, moved: moved.length },
   });
-  return moved;
+  return moved.length;
 }

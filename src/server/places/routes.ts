@@ -1,10 +1,14 @@
 import type { placesContract } from '#contract/places.ts';
+import { eventFor } from '../events/access.ts';
 import type { Handlers } from '../http/handle.ts';
+import { standingOf } from './booking.ts';
 import { addPlace, changePlace, mergePlaces, retirePlace } from './commands.ts';
 import { readPlaces } from './store.ts';
 
 export const placesHandlers: Handlers<typeof placesContract> = {
   'GET /api/venues': ({ tx, now }) => readPlaces(tx, now),
+  'GET /api/events/:id/place': async (c) =>
+    standingOf(c.tx, await eventFor(c, c.params.id, 'plan', 'see'), c.query, c.now),
   'POST /api/venues': (c) => addPlace(c, c.body),
   'PATCH /api/venues/:id': async (c) => {
     await changePlace(c, c.params.id, c.body);

@@ -7,13 +7,13 @@ import { Button } from '../kit/Button.tsx';
 import { ChoiceField } from '../kit/Field.tsx';
 import { Form } from '../kit/form/Form.tsx';
 import { FormDialog } from '../kit/form/FormDialog.tsx';
-import { Count, LongText, Text } from '../kit/form/fields.tsx';
 import { prepare } from '../kit/form/request.ts';
-import { type Form as FormOf, useForm } from '../kit/form/useForm.ts';
+import { useForm } from '../kit/form/useForm.ts';
 import { Empty } from '../kit/Note.tsx';
 import { Loaded, Problems } from '../kit/notices.tsx';
 import { say } from '../kit/toast.tsx';
 import { useAction, useAsk } from '../parts/ask.ts';
+import { fieldOfPlace, PlaceFields, placeOf, typedPlace, wrongWithPlace } from './PlaceFields.tsx';
 
 /** The register of places: what is known of each, and what takes place there. */
 export function Places() {
@@ -50,6 +50,7 @@ export function Places() {
                         {[
                           p.address,
                           p.capacity && phrase('team.holds', { capacity: p.capacity }),
+                          p.rooms.length > 0 && phrase('team.roomsOf', { rooms: p.rooms.length }),
                           p.phone,
                           p.retired && phrase('team.retired'),
                         ]
@@ -117,57 +118,29 @@ export function Places() {
   );
 }
 
-const empty = {
-  name: '',
-  address: '',
-  capacity: '',
-  accessNotes: '',
-  phone: '',
-  openingHours: '',
-  setUpMinutes: '',
-  latitude: '',
-  longitude: '',
-};
-type Typed = typeof empty;
-const number = (typed: string): number | null => (typed.trim() ? Number(typed.replace(',', '.')) : null);
-const bodyOf = ({ capacity, setUpMinutes, latitude, longitude, ...v }: Typed) => ({
-  ...v,
-  capacity: number(capacity),
-  setUpMinutes: number(setUpMinutes) ?? 0,
-  latitude: number(latitude),
-  longitude: number(longitude),
-});
-
 function Add() {
   const form = useForm({
-    values: empty,
-    request: (v) => prepare(placesContract, 'POST /api/venues', { body: bodyOf(v) }),
+    values: typedPlace(),
+    request: (v) => prepare(placesContract, 'POST /api/venues', { body: placeOf(v) }),
+    check: wrongWithPlace,
+    fieldOf: fieldOfPlace,
     after: () => say(phrase('common.added')),
     again: true,
   });
   return (
     <Form form={form} submit={phrase('common.add')} look="normal">
-      <Fields form={form} />
+      <PlaceFields form={form} />
     </Form>
   );
 }
 
 function Change({ place, close }: { place: Place; close: () => void }) {
-  const shown = (n: number | null) => (n === null ? '' : String(n));
   const form = useForm({
-    values: {
-      name: place.name,
-      address: place.address,
-      capacity: shown(place.capacity),
-      accessNotes: place.accessNotes,
-      phone: place.phone,
-      openingHours: place.openingHours,
-      setUpMinutes: place.setUpMinutes ? String(place.setUpMinutes) : '',
-      latitude: shown(place.latitude),
-      longitude: shown(place.longitude),
-    },
+    values: typedPlace(place),
     request: (v) =>
-      prepare(placesContract, 'PATCH /api/venues/:id', { params: { id: place.id }, body: bodyOf(v) }),
+      prepare(placesContract, 'PATCH /api/venues/:id', { params: { id: place.id }, body: placeOf(v) }),
+    check: wrongWithPlace,
+    fieldOf: fieldOfPlace,
     after: () => {
       say(phrase('common.saved'));
       close();
@@ -182,43 +155,8 @@ function Change({ place, close }: { place: Place; close: () => void }) {
       close={close}
     >
       {place.coming > 0 && <p className="soft">{phrase('team.changesComing', { coming: place.coming })}</p>}
-      <Fields form={form} />
+      <PlaceFields form={form} />
     </FormDialog>
-  );
-}
-
-function Fields({ form }: { form: FormOf<Typed> }) {
-  return (
-    <>
-      <div className="pair">
-        <Text form={form} name="name" label={phrase('team.nameOfThePlace')} required />
-        <Count
-          form={form}
-          name="capacity"
-          label={phrase('team.holds2')}
-          help={phrase('team.peopleEmptyWhenNobody')}
-        />
-      </div>
-      <Text form={form} name="address" label={phrase('common.address')} required />
-      <div className="pair">
-        <Text form={form} name="phone" label={phrase('common.telephone')} />
-        <Count form={form} name="setUpMinutes" label={phrase('team.setUpMinutes')} />
-        <Text
-          form={form}
-          name="latitude"
-          label={phrase('team.latitude')}
-          help={phrase('team.coordinatesHelp')}
-        />
-        <Text form={form} name="longitude" label={phrase('team.longitude')} />
-      </div>
-      <LongText form={form} name="openingHours" label={phrase('team.openingHours')} rows={2} />
-      <Text
-        form={form}
-        name="accessNotes"
-        label={phrase('team.access')}
-        help={phrase('team.stepsRampsToiletsShown')}
-      />
-    </>
   );
 }
 

@@ -2,47 +2,84 @@ import { phrase, term } from '#web/words/phrase.ts';
 import { Tick } from '../../kit/Choosing.tsx';
 import { ChoiceField, Group, TextField } from '../../kit/Field.tsx';
 import { useAsk } from '../../parts/ask.ts';
+import { PlaceNotes } from './PlaceNotes.tsx';
 import type { SectionProps } from './section.ts';
 
 /** Where it is, for how many, and who may find it. */
-export function Where({ draft: { plan, change, wrong }, page }: SectionProps) {
+export function Where({ draft, page }: SectionProps) {
+  const { plan, change, wrong } = draft;
   const choices = useAsk('GET /api/choices').data;
   // One that is not offered any more stays where it was chosen.
   const venues = choices?.venues ?? [];
-  const all = page.venue && !venues.some((v) => v.id === page.venue!.id) ? [page.venue, ...venues] : venues;
-  const venue = all.find((v) => v.id === plan.venueId);
+  const gone = page.venue && !venues.some((v) => v.id === page.venue!.id) ? page.venue : null;
+  const venue = venues.find((v) => v.id === plan.venueId);
+  const room = venue?.rooms.find((r) => r.id === plan.roomId);
+  const layout = room?.layouts.find((l) => l.name === plan.layout);
+  const holds = layout?.capacity ?? room?.capacity ?? venue?.capacity;
   return (
-    <div className="pair">
-      <ChoiceField
-        label={phrase('common.place')}
-        value={plan.venueId ?? ''}
-        set={(venueId) => change({ venueId: venueId || null })}
-        choices={all.map((v) => ({ value: v.id, label: v.name }))}
-        empty={phrase('event.toldLater')}
-        consequence={venue?.capacity ? phrase('team.holds', { capacity: venue.capacity }) : ''}
-      />
-      <TextField
-        label={phrase('common.capacity')}
-        type="number"
-        value={plan.capacity === null ? '' : String(plan.capacity)}
-        set={(v) => change({ capacity: v === '' ? null : Number(v) })}
-        error={wrong.capacity}
-        help={phrase('event.seatsInAllEmpty')}
-      />
-      <ChoiceField
-        label={phrase('event.whoMaySeeIt')}
-        value={plan.visibility}
-        set={(v) => change({ visibility: v as 'everyone' })}
-        choices={[
-          { value: 'everyone', label: term('everyone') },
-          { value: 'link', label: phrase('event.anyoneWithTheLink') },
-        ]}
-      />
-      <Group label={phrase('event.listing')}>
-        <Tick checked={plan.listed} set={(listed) => change({ listed })}>
-          {phrase('event.shownInTheList')}
-        </Tick>
-      </Group>
-    </div>
+    <>
+      <div className="pair">
+        <ChoiceField
+          label={phrase('common.place')}
+          value={plan.venueId ?? ''}
+          set={(venueId) => change({ venueId: venueId || null, roomId: null, layout: '', beside: [] })}
+          choices={[...(gone ? [gone] : []), ...venues].map((v) => ({ value: v.id, label: v.name }))}
+          empty={phrase('event.toldLater')}
+          consequence={holds ? phrase('team.holds', { capacity: holds }) : ''}
+        />
+        {venue && venue.rooms.length > 0 && (
+          <ChoiceField
+            label={phrase('event.room')}
+            value={plan.roomId ?? ''}
+            set={(roomId) => change({ roomId: roomId || null, layout: '', beside: [] })}
+            choices={venue.rooms.map((r) => ({
+              value: r.id,
+              label: r.capacity
+                ? phrase('event.layoutHolds', { name: r.name, capacity: r.capacity })
+                : r.name,
+            }))}
+            empty={phrase('event.wholePlace')}
+            error={wrong.roomId}
+          />
+        )}
+        {room && room.layouts.length > 0 && (
+          <ChoiceField
+            label={phrase('event.layout')}
+            value={plan.layout}
+            set={(name) => change({ layout: name })}
+            choices={room.layouts.map((l) => ({
+              value: l.name,
+              label: phrase('event.layoutHolds', { name: l.name, capacity: l.capacity }),
+            }))}
+            empty={phrase('event.anyLayout')}
+          />
+        )}
+        <TextField
+          label={phrase('common.capacity')}
+          type="number"
+          value={plan.capacity === null ? '' : String(plan.capacity)}
+          set={(v) => change({ capacity: v === '' ? null : Number(v) })}
+          error={wrong.capacity}
+          help={phrase('event.seatsInAllEmpty')}
+        />
+      </div>
+      {venue && !page.isTemplate && <PlaceNotes draft={draft} page={page} place={venue.name} />}
+      <div className="pair">
+        <ChoiceField
+          label={phrase('event.whoMaySeeIt')}
+          value={plan.visibility}
+          set={(v) => change({ visibility: v as 'everyone' })}
+          choices={[
+            { value: 'everyone', label: term('everyone') },
+            { value: 'link', label: phrase('event.anyoneWithTheLink') },
+          ]}
+        />
+        <Group label={phrase('event.listing')}>
+          <Tick checked={plan.listed} set={(listed) => change({ listed })}>
+            {phrase('event.shownInTheList')}
+          </Tick>
+        </Group>
+      </div>
+    </>
   );
 }

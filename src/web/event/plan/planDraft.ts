@@ -103,8 +103,14 @@ export function usePlanDraft(page: EventPage): PlanDraft {
   );
   const change = useCallback(
     (fields: Partial<EventPlan>) => {
+      const waiting = drafts.partsToSend(draftOf(id));
       update(id, (d) => drafts.type(d, fields, page.version));
-      for (const part of partsOf(Object.keys(fields) as (keyof EventPlan)[])) {
+      const typed = partsOf(Object.keys(fields) as (keyof EventPlan)[]);
+      // What was refused and is tried again with it goes along.
+      const sent = drafts
+        .partsToSend(draftOf(id))
+        .filter((part) => typed.includes(part) || !waiting.includes(part));
+      for (const part of sent) {
         clearTimeout(timers.get(`${id} ${part}`));
         timers.set(
           `${id} ${part}`,

@@ -1,0 +1,119 @@
+import type { PlaceStanding } from '#contract/places.ts';
+import type { PlanField } from '#core/events/parts.ts';
+import { closedOn, freeStarts, keptFor, overlaps, type Span, spacesOf } from '#core/places/booking.ts';
+import { sayRange } from '#core/time/say.ts';
+import { wrongAt } from '#core/words/problems.ts';
+import type { Work } from '../app/app.ts';
+import { insert, type Queries } from '../db/database.ts';
+import { instantsOf } from '../events/parts.ts';
+import { type EventRow, readEvent } from '../events/store.ts';
+import { invalid } from '../http/problem.ts';
+import { type Booking, keepsPlace, letGo, readBookings, readPremises } from './store.ts';
+
+/** Of several bookings of one event the first: it takes every room of a place at once. */
+const oncePerEvent = (bookings: readonly Booking[]): Booking[] =>
+  bookings.filter((b, at) => bookings.findIndex((other) => other.eventId === b.eventId) === at);
+
+/** True when somebody decided that two events share their place. */
+const agreed = (event: { id: string; beside: readonly { id: string }[] }, other: Booking): boolean =>
+  event.beside.some((b) => b.id === other.eventId) || other.beside.some((b) => b.id === event.id);
+
+/**
+ * Takes the place of an event for its time, and lets go of what it had. Where another has it and nobody decided that they
+ * share it, that is refused beside `field`; without one the event is left without its place, which its margin says.
+ */
+export async function keepPlace(w: Work, eventId: string, field: PlanField | null): Promise<void> {
+  const { tx, app } = w;
+  const event = await readEvent(tx, eventId);
+  await letGo(tx, eventId);
+  if (!event.venueId || !keepsPlace(event)) return;
+  const place = await readPremises(tx, event.venueId, true);
+  const spaces = spacesOf(place, event.roomId);
+  const during = keptFor(event, place.setUpMinutes);
+  if (!during || !spaces.length) return;
+  const others = await readBookings(tx, spaces, during, eventId);
+  const inTheWay = others.find((other) => !agreed(event, other));
+  if (inTheWay) {
+    if (!field) return;
+    throw invalid([wrongAt(field, 'place-taken', { place: event.venueName!, what: sayBooking(inTheWay) })]);
+  }
+  await insert(
+    tx,
+    'bookings',
+    spaces.map((spaceId) => ({
+      id: app.ids.id(),
+      eventId,
+      venueId: place.id,
+      spaceId,
+      during: `[${during.from},${during.to})`,
+      decided: others.length > 0,
+    })),
+  );
+}
+
+/** Gives some events their places anew, in the order given: whose no longer fits is left without, which its margin says. */
+export async function keepAgain(w: Work, eventIds: readonly string[]): Promise<void> {
+  for (const id of eventIds) await letGo(w.tx, id);
+  for (const id of eventIds) await keepPlace(w, id, null);
+}
+
+const sayBooking = (b: Booking): string => `${b.title}, ${sayRange(b.startsLocal, b.endsLocal)}`;
+
+/** How a place stands at a time that somebody has in mind for an event: who is there, and what else is free. */
+export async function standingOf(
+  tx: Queries,
+  event: EventRow,
+  wish: {
+    venueId: string;
+    roomId?: string | undefined;
+    startsLocal: string;
+    endsLocal?: string | undefined;
+    doorsLocal?: string | undefined;
+  },
+  now: string,
+): Promise<PlaceStanding> {
+  const place = await readPremises(tx, wish.venueId);
+  const times = instantsOf({
+    startsLocal: wish.startsLocal,
+    endsLocal: wish.endsLocal ?? null,
+    doorsLocal: wish.doorsLocal ?? null,
+    registrationClosesLocal: null,
+    zone: event.zone,
+  });
+  const during = keptFor(times, place.setUpMinutes)!;
+  const closed = closedOn(place.closed, wish.startsLocal.slice(0, 10));
+  const wanted = spacesOf(place, wish.roomId ?? null);
+  if (!wanted.length) return { taken: [], rooms: [], starts: [], closed };
+  // Everything at the place for the weeks in which another time is proposed.
+  const around: Span = { from: shiftDays(during.from, -1), to: shiftDays(during.to, 60) };
+  const bookings = await readBookings(tx, [place.id, ...place.rooms], around, event.id);
+  const taking = (spaces: readonly string[]) => bookings.filter((b) => spaces.includes(b.spaceId));
+  const taken = oncePerEvent(taking(wanted).filter((b) => overlaps(b, during))).map((b) => ({
+    eventId: b.eventId,
+    title: b.title,
+    when: sayRange(b.startsLocal, b.endsLocal),
+    agreed: agreed(event, b),
+  }));
+  const inTheWay = taken.some((t) => !t.agreed);
+  const before = (Date.parse(times.startsAt!) - Date.parse(during.from)) / 60_000;
+  const long = (Date.parse(during.to) - Date.parse(times.startsAt!)) / 60_000;
+  return {
+    taken,
+    rooms: inTheWay
+      ? place.named.filter((r) => r.id !== wish.roomId && !taking([r.id]).some((b) => overlaps(b, during)))
+      : [],
+    starts:
+      inTheWay || closed
+        ? freeStarts(
+            { startsLocal: wish.startsLocal, zone: event.zone, before, long },
+            taking(wanted).filter((b) => !agreed(event, b)),
+            place.closed,
+            now,
+          )
+        : [],
+    closed,
+  };
+}
+
+const shiftDays = (at: string, days: number): string =>
+  new Date(Date.parse(at) + days * 86_400_000).toISOString();

@@ -1,0 +1,128 @@
+import { chakra } from '@chakra-ui/react';
+import type { ReactNode } from 'react';
+import type { PlaceStanding } from '#contract/places.ts';
+import { moveTimes } from '#core/events/dated.ts';
+import { daysBetween } from '#core/time/dates.ts';
+import { sayShortDate, sayTime, sayWeekday } from '#core/time/say.ts';
+import { shiftWall } from '#core/time/wallTime.ts';
+import { Button, TextLink } from '#web/kit/Button.tsx';
+import { phrase } from '#web/words/phrase.ts';
+import { Note } from '../../kit/Note.tsx';
+import { useAsk } from '../../parts/ask.ts';
+import type { SectionProps } from './section.ts';
+
+/** Who is at the chosen place at that time, and what settles it: another room, another time, or sharing it. */
+export function PlaceNotes({ draft: { plan, change }, page, place }: SectionProps & { place: string }) {
+  const { venueId, roomId, startsLocal, endsLocal, doorsLocal, beside } = plan;
+  const standing = useAsk('GET /api/events/:id/place', {
+    params: { id: page.id },
+    query: {
+      venueId,
+      ...(roomId && { roomId }),
+      startsLocal,
+      ...(endsLocal && startsLocal && endsLocal > startsLocal && { endsLocal }),
+      ...(doorsLocal && { doorsLocal }),
+    },
+    enabled: venueId !== null && startsLocal !== null,
+  });
+  if (!standing.data || !startsLocal) return null;
+  const { taken, rooms, starts, closed } = standing.data;
+  const isShared = (t: PlaceStanding['taken'][number]) => t.agreed || beside.some((b) => b.id === t.eventId);
+  const open = taken.filter((t) => !isShared(t));
+  const shared = taken.filter(isShared);
+  const begin = (start: string) => {
+    const { registrationClosesLocal } = plan;
+    const moved = moveTimes({ startsLocal, endsLocal, doorsLocal, registrationClosesLocal }, start);
+    // The day moves what hangs on it by itself; the hour moves doors and end along, so that it is as long as before.
+    const minutes =
+      minutesBetween(startsLocal, start) - daysBetween(startsLocal.slice(0, 10), start.slice(0, 10)) * 1440;
+    change({
+      ...moved,
+      endsLocal: moved.endsLocal && shiftWall(moved.endsLocal, { minutes }),
+      doorsLocal: moved.doorsLocal && shiftWall(moved.doorsLocal, { minutes }),
+    });
+  };
+  return (
+    <>
+      {closed && (
+        <Note as="p" tone="need">
+          {'why' in closed
+            ? phrase('event.placeClosedWhy', { place, why: closed.why })
+            : phrase('event.placeClosedWeekday', { place, weekday: sayWeekday(startsLocal) })}
+        </Note>
+      )}
+      {open.length > 0 && (
+        <Note as="div" tone="stop">
+          <p>
+            {phrase('event.placeTakenBy', { place })}{' '}
+            {open.map((t, at) => (
+              <span key={t.eventId}>
+                {at > 0 && ', '}
+                <TextLink to={`/events/${t.eventId}`}>{t.title}</TextLink>{' '}
+                <span className="soft">{t.when}</span>
+              </span>
+            ))}
+            .
+          </p>
+          {rooms.length > 0 && (
+            <Ways title={phrase('event.freeThen')}>
+              {rooms.map((r) => (
+                <Button
+                  key={r.id}
+                  look="link"
+                  color="verdigris"
+                  onClick={() => change({ roomId: r.id, layout: '', beside: [] })}
+                >
+                  {r.capacity ? phrase('event.layoutHolds', { name: r.name, capacity: r.capacity }) : r.name}
+                </Button>
+              ))}
+            </Ways>
+          )}
+          {starts.length > 0 && (
+            <Ways title={phrase('event.freeAt')}>
+              {starts.map((start) => (
+                <Button key={start} look="link" color="verdigris" onClick={() => begin(start)}>
+                  {sayShortDate(start, true)} {sayTime(start)}
+                </Button>
+              ))}
+            </Ways>
+          )}
+          <p>
+            <Button
+              look="plain"
+              onClick={() =>
+                change({ beside: [...beside, ...open.map((t) => ({ id: t.eventId, title: t.title }))] })
+              }
+            >
+              {phrase('event.shareIt')}
+            </Button>{' '}
+            <span className="soft">{phrase('event.shareItWill')}</span>
+          </p>
+        </Note>
+      )}
+      {shared.length > 0 && (
+        <Note as="p" tone="know">
+          {phrase('event.placeShared', { titles: shared.map((t) => t.title).join(', ') })}{' '}
+          {beside.length > 0 && (
+            <Button look="link" color="soft" onClick={() => change({ beside: [] })}>
+              {phrase('event.stopSharing')}
+            </Button>
+          )}
+        </Note>
+      )}
+    </>
+  );
+}
+
+const minutesBetween = (a: string, b: string): number =>
+  (Date.parse(`${b}:00Z`) - Date.parse(`${a}:00Z`)) / 60_000;
+
+/** Several ways out of a clash, side by side. */
+function Ways({ title, children }: { title: string; children: ReactNode }) {
+  return (
+    <chakra.p display="flex" flexWrap="wrap" gap="2px 12px" alignItems="baseline">
+      <span className="soft">{title}</span>
+      {children}
+    </chakra.p>
+  );
+}
