@@ -8,6 +8,7 @@ import { audienceNames } from '#core/messages/audiences.ts';
 import { moments } from '#core/messages/moments.ts';
 import { cleanDoc, docOf } from '#core/text/doc.ts';
 import type { Doc } from '#core/text/types.ts';
+import { call, sessions, speakers, sponsors, tracks } from './agenda.ts';
 import { amount, contract, date, done, id, idParams, instant, price, texts, wallTime } from './endpoint.ts';
 import { plannedPicture } from './pictures.ts';
 
@@ -123,6 +124,11 @@ const eventPlan = z.object({
   capacity: z.int('not-whole').min(1, 'at-least-one-or-none').max(100_000, 'at-most-100000').nullable(),
   flags: z.array(z.string().max(40)).max(20),
   waiverId: id.nullable(),
+  speakers,
+  sponsors,
+  tracks,
+  sessions,
+  call: call.nullable(),
   offers: z.array(offer).max(30),
   questions: z.array(question).max(60),
   messages: z.array(messageStep).max(40),

@@ -1,3 +1,4 @@
+import { agendaContract } from './agenda.ts';
 import { backupContract } from './backup.ts';
 import { clearanceContract } from './clearance.ts';
 import { contactsContract } from './contacts.ts';
@@ -40,6 +41,7 @@ export const everything = {
   ...picturesContract,
   ...placesContract,
   ...clearanceContract,
+  ...agendaContract,
   ...registrationContract,
   ...waiversContract,
   ...moneyContract,

@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { attendanceStates } from '#core/doors/attendance.ts';
 import { registrationStates } from '#core/registration/states.ts';
 import type { Doc } from '#core/text/types.ts';
+import { shownAgenda } from './agenda.ts';
 import { amount, code, contract, date, id, idParams, instant, personName, texts, token } from './endpoint.ts';
 import { shownPicture } from './pictures.ts';
 import { waiverText } from './waivers.ts';
@@ -74,6 +75,7 @@ const publicEvent = z.object({
   /** Seats of the whole event still to be had; null when nothing limits them. */
   seatsLeft: z.int().nullable(),
   openShifts: z.int(),
+  agenda: shownAgenda,
   funds: z.array(z.object({ id, name: z.string() })),
 });
 export type PublicEvent = z.infer<typeof publicEvent>;
@@ -194,6 +196,8 @@ const publicOrder = z.object({
     }),
   ),
   waiver: waiverText.nullable(),
+  /** Whether there are sessions to sign up for. */
+  sessions: z.boolean(),
   mayWithdraw: z.boolean(),
 });
 export type PublicOrder = z.infer<typeof publicOrder>;

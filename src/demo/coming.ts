@@ -12,6 +12,7 @@ import { first, insert } from '#server/db/database.ts';
 import { readEvent } from '#server/events/store.ts';
 import type { Runner } from '#server/jobs/runner.ts';
 import { receive } from '#server/money/paying.ts';
+import { keepPlace } from '#server/places/booking.ts';
 import { placeOrder } from '#server/registration/ordering.ts';
 import type { OrderRequest } from '#server/registration/request.ts';
 import { readOrder, readSeats } from '#server/registration/store.ts';
@@ -98,6 +99,7 @@ export async function playComing(
       await insert(w.tx, 'message_steps', steps);
       await insert(w.tx, 'surveys', survey);
       if (date) await insert(w.tx, 'shifts', shifts);
+      await keepPlace(w, event.id, null);
       return { id: event.id, of };
     });
 

@@ -21,6 +21,7 @@ import { ordersWritten, resetNumbers, writePastEvent } from './history.ts';
 import { foundOrganization } from './organization.ts';
 import { makePeople, storePeople } from './people.ts';
 import { dressPages } from './pictures.ts';
+import { writeProgramme } from './programme.ts';
 import { makeRandom } from './random.ts';
 import { storeRemembered } from './remembering.ts';
 
@@ -91,6 +92,7 @@ export async function fill(
   app.ids = makeIds(app.clock, random.bytes);
   await playComing(app, runner, people, founded, random, demoBegins);
   await dressPages(app, founded.staff['Odalys Ferrant'] ?? null);
+  await writeProgramme(app, founded.staff['Odalys Ferrant'] ?? null);
   await runner.stop();
   await keepSegments(app, founded.units['Small Boats']!);
   await estimateModel(app);

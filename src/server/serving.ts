@@ -9,6 +9,7 @@ import { everything } from '#contract/index.ts';
 import { describeApi } from '#contract/openapi.ts';
 import { embedHosts } from '#core/text/doc.ts';
 import type { Language } from '#core/words/language.ts';
+import { agendaHandlers } from './agenda/routes.ts';
 import type { App } from './app/app.ts';
 import { backupCommands } from './backup/command.ts';
 import { backupHandlers } from './backup/routes.ts';
@@ -77,6 +78,7 @@ export function makeServer(app: App, options: ServerOptions): Express {
     ...picturesHandlers,
     ...placesHandlers,
     ...clearanceHandlers,
+    ...agendaHandlers,
     ...registrationHandlers,
     ...waiversHandlers,
     ...moneyHandlers,

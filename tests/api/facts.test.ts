@@ -7,7 +7,6 @@ import { reactions } from '#server/reactions.ts';
 
 /** Facts that are only told, to open pages or in the audit trail: by decision nothing else follows from them. */
 const onlyTold: readonly FactKind[] = [
-  'event begun',
   'plan sent',
   'step decided',
   'absences found',
@@ -34,6 +33,9 @@ const onlyTold: readonly FactKind[] = [
   'mailing written',
   'message tried again',
   'message settled',
+  'sessions chosen',
+  'session proposed',
+  'session proposal decided',
   'survey answered',
 ];
 

@@ -14,6 +14,10 @@ export const planParts = [
   'times',
   'reach',
   'safety',
+  'speakers',
+  'sponsors',
+  'agenda',
+  'call',
   'offers',
   'questions',
   'messages',
@@ -57,6 +61,11 @@ export const partOf = {
   listed: 'reach',
   flags: 'safety',
   waiverId: 'safety',
+  speakers: 'speakers',
+  sponsors: 'sponsors',
+  tracks: 'agenda',
+  sessions: 'agenda',
+  call: 'call',
   offers: 'offers',
   questions: 'questions',
   messages: 'messages',
@@ -65,7 +74,7 @@ export const partOf = {
 export type PlanField = keyof typeof partOf;
 
 /** Fields that are rows of their own. */
-const listFields = ['offers', 'questions', 'messages', 'survey'] as const;
+const listFields = ['offers', 'questions', 'messages', 'survey', 'speakers', 'sponsors', 'sessions'] as const;
 export type ListField = (typeof listFields)[number];
 /** Fields that are a value of the event itself. */
 export type PlainField = Exclude<PlanField, ListField>;

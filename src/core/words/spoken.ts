@@ -1,4 +1,5 @@
 import { againstEn } from './against.en.ts';
+import { agendaEn } from './agenda.en.ts';
 import { attributesEn, textsEn } from './attributes.en.ts';
 import { audiencesEn } from './audiences.en.ts';
 import { checksEn } from './checks.en.ts';
@@ -21,6 +22,7 @@ import { verdictsEn } from './verdicts.en.ts';
 /** Everything core says to staff, in English. */
 const english = {
   against: againstEn,
+  agenda: agendaEn,
   attributes: attributesEn,
   audiences: audiencesEn,
   checks: checksEn,

@@ -96,6 +96,9 @@ export interface Facts {
   'mailing written': Changed & { mailingId: string };
   'message tried again': { messageId: string };
   'message settled': { eventId: string | null; messageId: string };
+  'sessions chosen': { eventId: string; registrationId: string };
+  'session proposed': { eventId: string };
+  'session proposal decided': { eventId: string; accepted: boolean; title: string };
   'survey answered': { eventId: string };
 }
 export type FactKind = keyof Facts;
@@ -316,5 +319,16 @@ export const tellings: { readonly [K in FactKind]: Telling<Facts[K]> } = {
     topics: nobody,
   },
   'message settled': { topics: ofEvent },
+  // The seat's own rows say it.
+  'sessions chosen': { topics: ofEvent },
+  'session proposed': { topics: ofEvent },
+  'session proposal decided': {
+    entry: (f) => ({
+      action: f.accepted ? 'took in a proposed session' : 'declined a proposed session',
+      subject: event(f.eventId),
+      detail: { title: f.title },
+    }),
+    topics: ofEvent,
+  },
   'survey answered': { topics: ofEvent },
 };

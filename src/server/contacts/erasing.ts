@@ -53,6 +53,7 @@ export async function whatErasingDoes(
        (select count(*)::int from contact_photos where contact_id = $1) as photos,
        (select count(*)::int from relationships e join contacts n on n.id = $1 where e.kind = 'emergency' and e.other_name is not null
          and e.to_contact <> $1 and lower(e.other_name) = lower(trim(n.given_name || ' ' || n.family_name))) as named,
+       (select count(*)::int from speakers where contact_id = $1) as speaking,
        (select count(*)::int from messages where contact_id = $1) as messages,
        (select count(*)::int from answers a join registrations r on r.id = a.registration_id where r.contact_id = $1) as answers,
        (select count(*)::int from payments where contact_id = $1) as payments,
@@ -78,6 +79,7 @@ export async function whatErasingDoes(
       ...of(n.photos!, 'photo', 'photos'),
       ...of(n.notes!, 'note', 'notes'),
       ...of(n.answers!, 'answer to a question', 'answers to questions'),
+      ...of(n.speaking!, 'mention as a speaker', 'mentions as a speaker'),
       ...of(n.messages!, 'message: its text and address', 'messages: their text and addresses'),
     ],
     kept: [
@@ -162,6 +164,14 @@ export async function erase(w: Work, contactId: string): Promise<void> {
   await run(
     "update audit set action = 'merged another contact into this one', detail = '{}' where subject_kind = 'contact' and subject_id = any($1) and action like 'merged %'",
   );
+  // Nobody is on a page any more who asked to be forgotten.
+  await run(
+    `delete from plan_changes p where p.field in ('speakers', 'sponsors') and exists (select 1 from unnest($1::uuid[]) c
+       where p.before @> jsonb_build_array(jsonb_build_object('contactId', c)) or p.after @> jsonb_build_array(jsonb_build_object('contactId', c)))`,
+  );
+  await run('delete from speakers where contact_id = any($1)');
+  await run('delete from sponsors where contact_id = any($1)');
+  await run('delete from session_proposals where contact_id = any($1)');
   await run('update survey_responses set contact_id = null where contact_id = any($1)');
   await run(
     `update import_rows set cells = '[]', person = null, changes = '[]', reasons = jsonb_build_array(${reasonSql('erased')}), fingerprint = null where contact_id = any($1)`,

@@ -37,6 +37,9 @@ export const belongings = [
   { table: 'survey_responses', column: 'contact_id' },
   { table: 'proposals', column: 'contact_id' },
   { table: 'proposals', column: 'other_contact_id' },
+  { table: 'speakers', column: 'contact_id' },
+  { table: 'sponsors', column: 'contact_id' },
+  { table: 'session_proposals', column: 'contact_id' },
   { table: 'care_reads', column: 'contact_id' },
   { table: 'audit', column: 'subject_id' },
 ] as const satisfies readonly { table: string; column: string; id?: string }[];

@@ -58,6 +58,8 @@ export async function beginEvent(
     teamTitle: '',
     // Whom the event before shared its place with says nothing about this one.
     beside: [],
+    // Nor does until when sessions could be proposed.
+    ...(source?.call ? { call: { ...source.call, closes: null } } : {}),
     ...(unitId === undefined ? {} : { unitId }),
     ...(ofAnother ? { notes: '' } : {}),
     state: 'draft',
@@ -151,6 +153,28 @@ async function copyParts(w: Work, from: string, to: string): Promise<void> {
     tx,
     'message_steps',
     plan.messages.map((m, position) => ({ ...m, id: app.ids.id(), eventId: to, position })),
+  );
+  const speakerIds = new Map(plan.speakers.map((s) => [s.id, app.ids.id()]));
+  await insert(
+    tx,
+    'speakers',
+    plan.speakers.map((s, position) => ({ ...s, id: speakerIds.get(s.id), eventId: to, position })),
+  );
+  await insert(
+    tx,
+    'sponsors',
+    plan.sponsors.map((s, position) => ({ ...s, id: app.ids.id(), eventId: to, position })),
+  );
+  await insert(
+    tx,
+    'agenda_sessions',
+    plan.sessions.map((s, position) => ({
+      ...s,
+      id: app.ids.id(),
+      speakerIds: s.speakerIds.map((id) => speakerIds.get(id)),
+      eventId: to,
+      position,
+    })),
   );
   if (plan.survey) await insert(tx, 'surveys', { id: app.ids.id(), eventId: to, ...plan.survey });
 }

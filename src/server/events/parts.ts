@@ -1,30 +1,20 @@
 import type { EventPlan } from '#contract/events.ts';
+import { problemsWithAgenda } from '#core/agenda/checking.ts';
 import { arrive } from '#core/events/copy.ts';
 import { besideNow } from '#core/events/french.ts';
 import { type PlanField, type PlanPart, partOf } from '#core/events/parts.ts';
 import { problemsWithSchedule, type Schedule } from '#core/events/schedule.ts';
 import { problemWithSlug } from '#core/events/slug.ts';
 import { unknownFields } from '#core/messages/merge.ts';
-import { standing } from '#core/registration/states.ts';
 import { safeAddress } from '#core/text/doc.ts';
 import { instantOf } from '#core/time/wallTime.ts';
 import { wrongAt } from '#core/words/problems.ts';
-import type { Work } from '../app/app.ts';
-import { among } from '../db/among.ts';
-import { first, insert, type Queries, update } from '../db/database.ts';
-import { type FieldProblem, refused } from '../http/problem.ts';
+import { first, type Queries, update } from '../db/database.ts';
+import type { FieldProblem } from '../http/problem.ts';
 import { picturesById } from '../pictures/store.ts';
 import { isTaken, moveAddress } from './addresses.ts';
-import type { EventRow } from './store.ts';
-
-/** A change of a plan on its way into the database. */
-export interface Saving {
-  w: Work;
-  event: EventRow;
-  before: EventPlan;
-  after: EventPlan;
-  change: Partial<EventPlan>;
-}
+import { checkOffers, type Saving, saveList, saveSurvey } from './lists.ts';
+import { roomsOf } from './store.ts';
 
 /** How one part of a plan is checked and saved. */
 interface PartRule {
@@ -69,97 +59,37 @@ async function unknown(
   return [{ path, code: 'thing-gone', params: { what } }];
 }
 
-const isRoomOf = async (tx: Queries, roomId: string, venueId: string | null): Promise<boolean> =>
-  (await first(tx, 'select 1 as x from rooms where id = $1 and venue_id = $2', [roomId, venueId])) !== null;
-
-/** Of each list: what tells that somebody used a row, so that it is retired and not deleted. */
-const used = {
-  offers:
-    'exists (select 1 from registrations r where r.offer_id = x.id) or exists (select 1 from order_lines l where l.offer_id = x.id)',
-  questions: 'exists (select 1 from answers a where a.question_id = x.id)',
-  message_steps: 'exists (select 1 from messages m where m.step_id = x.id)',
-} as const;
-
-/**
- * Brings the rows of a list to what is wanted: changed, added, taken away. What somebody used is retired: what hangs on it
- * stays, and it comes back when it is wanted again.
- */
-async function saveList(
-  saving: Saving,
-  table: keyof typeof used,
-  before: readonly { id: string }[],
-  wanted: readonly { id: string }[],
-): Promise<void> {
-  const { w, event } = saving;
-  const { tx, now } = w;
-  const keep = new Set(wanted.map((x) => x.id));
-  const gone = before.filter((x) => !keep.has(x.id)).map((x) => x.id);
-  if (gone.length) {
-    await tx.query(`update ${table} x set removed_at = $2 where id = any($1) and (${used[table]})`, [
-      gone,
-      now,
-    ]);
-    if (table === 'offers') await takeQuestionsAlong(saving, gone);
-    await tx.query(`delete from ${table} where id = any($1) and removed_at is null`, [gone]);
-  }
-  // Retired ones too: they come back.
-  const stored = await tx.query<{ id: string }>(`select id from ${table} where event_id = $1`, [event.id]);
-  const known = new Set(stored.map((x) => x.id));
-  for (const [position, row] of wanted.entries()) {
-    const { id, ...fields } = row;
-    if (known.has(id)) await update(tx, table, id, { ...fields, position, removedAt: null });
-    else await insert(tx, table, { id, eventId: event.id, position, ...fields });
-  }
-}
-
-/** The questions of an offer go with it: else they would be asked of everybody, or of nobody. */
-async function takeQuestionsAlong({ w: { tx, now } }: Saving, offerIds: readonly string[]): Promise<void> {
-  await tx.query(
-    `update questions x set removed_at = coalesce(removed_at, $2) where offer_id = any($1) and (${used.questions})`,
-    [offerIds, now],
+/** What is wrong with speakers or sponsors: one without a name, a contact or a picture that is not there. */
+async function checkPeople(
+  tx: Queries,
+  field: 'speakers' | 'sponsors',
+  people: readonly { name: string; contactId: string | null; pictureId: string | null }[],
+): Promise<FieldProblem[]> {
+  const pictures = people.flatMap((p) => p.pictureId ?? []);
+  const there = new Set((await picturesById(tx, pictures)).map((p) => p.id));
+  const contacts = new Set(
+    (
+      await tx.query<{ id: string }>('select id from contacts where id = any($1) and erased_at is null', [
+        people.flatMap((p) => p.contactId ?? []),
+      ])
+    ).map((c) => c.id),
   );
-  await tx.query('delete from questions where offer_id = any($1) and removed_at is null', [offerIds]);
-  await tx.query(
-    `update questions set offer_id = null
-     where offer_id in (select id from offers where id = any($1) and removed_at is null)`,
-    [offerIds],
-  );
-}
-
-async function saveSurvey({ w, event, change }: Saving): Promise<void> {
-  const survey = change.survey ?? null;
-  const stored = await first<{ id: string; anonymous: boolean }>(
-    w.tx,
-    'select id, anonymous from surveys where event_id = $1',
-    [event.id],
-  );
-  if (!stored) {
-    if (survey) await insert(w.tx, 'surveys', { id: w.app.ids.id(), eventId: event.id, ...survey });
-    return;
-  }
-  const answered = await first(w.tx, 'select 1 as x from survey_responses where survey_id = $1 limit 1', [
-    stored.id,
+  return people.flatMap((p, at) => [
+    ...(p.name.trim() ? [] : [wrongAt(`${field}.${at}.name`, 'name-needed')]),
+    ...(p.contactId && !contacts.has(p.contactId)
+      ? [wrongAt(`${field}.${at}.contactId`, 'contact-gone')]
+      : []),
+    ...(p.pictureId && !there.has(p.pictureId) ? [wrongAt(`${field}.${at}.pictureId`, 'picture-gone')] : []),
   ]);
-  if (answered && (!survey || survey.anonymous !== stored.anonymous)) throw refused('survey-in-use');
-  // Who was asked stays written down.
-  await update(w.tx, 'surveys', stored.id, survey ? { ...survey, removedAt: null } : { removedAt: w.now });
 }
 
-async function checkOffers({ w, event, change }: Saving): Promise<FieldProblem[]> {
-  const sold = await w.tx.query<{ offerId: string; units: number }>(
-    `select offer_id, count(distinct (order_id, unit_number))::int as units from registrations
-     where event_id = $1 and state in ${among(standing)} group by offer_id`,
-    [event.id],
+/** Sessions of a track that is gone are in none. */
+const leaveTracks = (tx: Queries, eventId: string): Promise<unknown> =>
+  tx.query(
+    `update agenda_sessions s set track_id = null from events e where e.id = $1 and s.event_id = e.id and s.track_id is not null
+       and not exists (select 1 from jsonb_array_elements(e.tracks) t where (t->>'id')::uuid = s.track_id)`,
+    [eventId],
   );
-  return sold.flatMap(({ offerId, units }) => {
-    const at = change.offers!.findIndex((o) => o.id === offerId);
-    if (at < 0) return [wrongAt('offers', 'offer-in-use', { count: units })];
-    const { quantity } = change.offers![at]!;
-    return quantity !== null && quantity < units
-      ? [wrongAt(`offers.${at}.quantity`, 'units-taken', { count: units })]
-      : [];
-  });
-}
 
 /** How each part of a plan is checked and saved. */
 export const partRules: Readonly<Record<PlanPart, PartRule>> = {
@@ -237,7 +167,7 @@ export const partRules: Readonly<Record<PlanPart, PartRule>> = {
   place: {
     check: async ({ w, after, change }) => [
       ...(await unknown(w.tx, 'venues', change.venueId, 'venueId', 'venue')),
-      ...(change.roomId && !(await isRoomOf(w.tx, change.roomId, after.venueId))
+      ...(change.roomId && !(await roomsOf(w.tx, after.venueId)).some((r) => r.id === change.roomId)
         ? [wrongAt('roomId', 'room-elsewhere')]
         : []),
     ],
@@ -257,6 +187,36 @@ export const partRules: Readonly<Record<PlanPart, PartRule>> = {
     check: ({ w, change }) => unknown(w.tx, 'waivers', change.waiverId, 'waiverId', 'waiver'),
     save: saveFields('safety'),
   },
+  speakers: {
+    check: ({ w, change }) => checkPeople(w.tx, 'speakers', change.speakers!),
+    save: (saving) => saveList(saving, 'speakers', saving.before.speakers, saving.change.speakers!),
+  },
+  sponsors: {
+    check: async ({ w, change }) => [
+      ...(await checkPeople(w.tx, 'sponsors', change.sponsors!)),
+      ...change.sponsors!.flatMap((s, at) =>
+        s.address && !safeAddress(s.address) ? [wrongAt(`sponsors.${at}.address`, 'no-address')] : [],
+      ),
+    ],
+    save: (saving) => saveList(saving, 'sponsors', saving.before.sponsors, saving.change.sponsors!),
+  },
+  agenda: {
+    check: async ({ w, before, after }) =>
+      problemsWithAgenda(
+        after.sessions,
+        { ...after, rooms: (await roomsOf(w.tx, after.venueId)).map((r) => r.id) },
+        before.sessions,
+      ),
+    async save(saving) {
+      const { before, change, w, event } = saving;
+      if (change.sessions) await saveList(saving, 'agenda_sessions', before.sessions, change.sessions);
+      if (change.tracks) {
+        await update(w.tx, 'events', event.id, { tracks: change.tracks });
+        await leaveTracks(w.tx, event.id);
+      }
+    },
+  },
+  call: { check: () => [], save: saveFields('call') },
   offers: {
     check: checkOffers,
     save: (saving) => saveList(saving, 'offers', saving.before.offers, saving.change.offers!),

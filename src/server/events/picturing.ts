@@ -1,13 +1,15 @@
+import type { EventPlan } from '#contract/events.ts';
 import type { ShownPicture } from '#core/pictures/picture.ts';
 import { picturesIn } from '#core/text/doc.ts';
 import type { Queries } from '../db/database.ts';
 import { picturesById } from '../pictures/store.ts';
 import type { PlainPlan } from './store.ts';
 
-/** The pictures an event's page shows: its banner, its gallery, and those in its texts. */
+/** The pictures an event's page shows: its banner, its gallery, those in its texts, and of whom it names. */
 export const picturesOf = (
   tx: Queries,
-  plan: Pick<PlainPlan, 'bannerId' | 'gallery' | 'description' | 'french'>,
+  plan: Pick<PlainPlan, 'bannerId' | 'gallery' | 'description' | 'french'> &
+    Partial<Pick<EventPlan, 'speakers' | 'sponsors'>>,
 ): Promise<ShownPicture[]> =>
   picturesById(tx, [
     ...new Set([
@@ -15,5 +17,6 @@ export const picturesOf = (
       ...plan.gallery,
       ...picturesIn(plan.description),
       ...picturesIn(plan.french.description),
+      ...[...(plan.speakers ?? []), ...(plan.sponsors ?? [])].flatMap((p) => p.pictureId ?? []),
     ]),
   ]);

@@ -7,7 +7,8 @@ import type { Queries } from '../db/database.ts';
 import { update } from '../db/database.ts';
 import { invalid, refused } from '../http/problem.ts';
 import { keepHistory } from './history.ts';
-import { partRules, type Saving } from './parts.ts';
+import type { Saving } from './lists.ts';
+import { partRules } from './parts.ts';
 import {
   type EventRow,
   plainPlan,
@@ -15,6 +16,9 @@ import {
   readMessageSteps,
   readOffers,
   readQuestions,
+  readSessions,
+  readSpeakers,
+  readSponsors,
   readSurvey,
 } from './store.ts';
 
@@ -23,6 +27,9 @@ export async function readPlan(tx: Queries, event: EventRow): Promise<EventPlan>
   const survey = await readSurvey(tx, event.id);
   return {
     ...plainPlan(event),
+    speakers: await readSpeakers(tx, event.id),
+    sponsors: await readSponsors(tx, event.id),
+    sessions: await readSessions(tx, event.id),
     offers: await readOffers(tx, event.id),
     questions: await readQuestions(tx, event.id),
     messages: await readMessageSteps(tx, event.id),

@@ -1,3 +1,4 @@
+import type { SessionPlan, Speaker, Sponsor } from '#contract/agenda.ts';
 import type {
   EventPlan,
   French,
@@ -127,6 +128,37 @@ export async function readOffersOf(
   );
   return new Map(eventIds.map((id) => [id, rows.filter((r) => r.eventId === id)]));
 }
+
+export const readSpeakers = (tx: Queries, eventId: string): Promise<Speaker[]> =>
+  tx.query<Speaker>(
+    'select id, contact_id, name, line, picture_id from speakers where event_id = $1 and removed_at is null order by position',
+    [eventId],
+  );
+
+export const readSponsors = (tx: Queries, eventId: string): Promise<Sponsor[]> =>
+  tx.query<Sponsor>(
+    'select id, contact_id, name, level, address, picture_id from sponsors where event_id = $1 and removed_at is null order by position',
+    [eventId],
+  );
+
+/** The sessions of an event; a speaker who was taken off the event is off its sessions. */
+export const readSessions = (tx: Queries, eventId: string): Promise<SessionPlan[]> =>
+  tx.query<SessionPlan>(
+    `select s.id, s.kind, s.title, s.about, s.day, s.begins, s.ends, s.track_id, s.room_id, s.capacity, s.sign_up,
+       array(select sp.id from unnest(s.speaker_ids) with ordinality as of (id, at) join speakers sp on sp.id = of.id and sp.removed_at is null order by of.at) as speaker_ids
+     from agenda_sessions s where s.event_id = $1 and s.removed_at is null order by s.position`,
+    [eventId],
+  );
+
+/** The rooms of a place that can be chosen. */
+export const roomsOf = (
+  tx: Queries,
+  venueId: string | null,
+): Promise<{ id: string; name: string; capacity: number | null }[]> =>
+  tx.query<{ id: string; name: string; capacity: number | null }>(
+    'select id, name, capacity from rooms where venue_id = $1 and retired_at is null order by position',
+    [venueId],
+  );
 
 export const readQuestions = (tx: Queries, eventId: string): Promise<QuestionPlan[]> =>
   tx.query<QuestionPlan>(

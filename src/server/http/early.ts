@@ -2,7 +2,7 @@ import type { PublicEvent, PublicListing } from '#contract/registration.ts';
 import { inLanguage } from '#core/events/french.ts';
 import { type Currency, sayAmount } from '#core/money/amount.ts';
 import { docToHtml } from '#core/text/html.ts';
-import { sayRange, sayTime, sayZone } from '#core/time/say.ts';
+import { sayRange, sayShortDate, sayTime, sayZone } from '#core/time/say.ts';
 import { fillIn, type Params } from '#core/words/filling.ts';
 import type { Language } from '#core/words/language.ts';
 import { en } from '#core/words/pages.en.ts';
@@ -56,6 +56,26 @@ export function earlyEvent(
       event.state === 'called off' ? h('p', t('calledOff')) : '',
       `<dl>${facts.map(([name, text]) => (text ? h('dt', name) + h('dd', text) : '')).join('')}</dl>`,
       `<div class="text">${docToHtml(shown.description, (id) => `/api/public/pictures/${id}/800.jpg`)}</div>`,
+      ...(shown.agenda.sessions.length
+        ? [
+            h('h2', t('programme')),
+            `<ol>${shown.agenda.sessions
+              .map((s) =>
+                h(
+                  'li',
+                  [
+                    `${s.startsLocal ? `${sayShortDate(s.startsLocal, true, language)} ` : ''}${s.begins}–${s.ends}`,
+                    readTexts(s.title, language),
+                    ...s.speakers,
+                    s.room ?? '',
+                  ]
+                    .filter(Boolean)
+                    .join(', '),
+                ),
+              )
+              .join('')}</ol>`,
+          ]
+        : []),
       h('h2', t('tickets')),
       `<ul>${event.offers.map((o) => h('li', `${o.name}, ${price(o.price)}`)).join('')}</ul>`,
       ...event.faqs.map(

@@ -1,12 +1,22 @@
 import type { PlaceStanding } from '#contract/places.ts';
+import { isPlaced, wallTimesOf } from '#core/agenda/session.ts';
 import type { PlanField } from '#core/events/parts.ts';
-import { closedOn, freeStarts, keptFor, overlaps, type Span, spacesOf } from '#core/places/booking.ts';
+import {
+  closedOn,
+  freeStarts,
+  keptFor,
+  overlaps,
+  type Premises,
+  type Span,
+  spacesOf,
+} from '#core/places/booking.ts';
 import { sayRange } from '#core/time/say.ts';
+import { instantOf } from '#core/time/wallTime.ts';
 import { wrongAt } from '#core/words/problems.ts';
 import type { Work } from '../app/app.ts';
 import { insert, type Queries } from '../db/database.ts';
 import { instantsOf } from '../events/parts.ts';
-import { type EventRow, readEvent } from '../events/store.ts';
+import { type EventRow, readEvent, readSessions } from '../events/store.ts';
 import { invalid } from '../http/problem.ts';
 import { type Booking, keepsPlace, letGo, readBookings, readPremises } from './store.ts';
 
@@ -18,6 +28,32 @@ const oncePerEvent = (bookings: readonly Booking[]): Booking[] =>
 const agreed = (event: { id: string; beside: readonly { id: string }[] }, other: Booking): boolean =>
   event.beside.some((b) => b.id === other.eventId) || other.beside.some((b) => b.id === event.id);
 
+/** Spaces an event needs for some time, and where in its plan that is said, when it is said of a session. */
+interface Need {
+  spaces: readonly string[];
+  during: Span;
+  path: string | null;
+}
+
+/** What an event needs of its place: what it is in, and the rooms its sessions are in beside that. */
+async function needsOf(tx: Queries, event: EventRow, place: Premises): Promise<Need[]> {
+  const spaces = spacesOf(place, event.roomId);
+  const during = keptFor(event, place.setUpMinutes);
+  if (!during || !spaces.length) return [];
+  const sessions = await readSessions(tx, event.id);
+  return [
+    { spaces, during, path: null },
+    ...sessions.flatMap((session, at): Need[] => {
+      const { roomId } = session;
+      if (!roomId || spaces.includes(roomId) || !isPlaced(session)) return [];
+      const { startsLocal, endsLocal } = wallTimesOf(session, event.startsLocal!.slice(0, 10));
+      const from = instantOf(startsLocal, event.zone);
+      const to = instantOf(endsLocal, event.zone);
+      return from < to ? [{ spaces: [roomId], during: { from, to }, path: `sessions.${at}.roomId` }] : [];
+    }),
+  ];
+}
+
 /**
  * Takes the place of an event for its time, and lets go of what it had. Where another has it and nobody decided that they
  * share it, that is refused beside `field`; without one the event is left without its place, which its margin says.
@@ -28,27 +64,31 @@ export async function keepPlace(w: Work, eventId: string, field: PlanField | nul
   await letGo(tx, eventId);
   if (!event.venueId || !keepsPlace(event)) return;
   const place = await readPremises(tx, event.venueId, true);
-  const spaces = spacesOf(place, event.roomId);
-  const during = keptFor(event, place.setUpMinutes);
-  if (!during || !spaces.length) return;
-  const others = await readBookings(tx, spaces, during, eventId);
-  const inTheWay = others.find((other) => !agreed(event, other));
-  if (inTheWay) {
-    if (!field) return;
-    throw invalid([wrongAt(field, 'place-taken', { place: event.venueName!, what: sayBooking(inTheWay) })]);
+  const taken: object[] = [];
+  for (const { spaces, during, path } of await needsOf(tx, event, place)) {
+    const others = await readBookings(tx, spaces, during, eventId);
+    const inTheWay = others.find((other) => !agreed(event, other));
+    if (inTheWay) {
+      if (!field) return;
+      const room = place.named.find((r) => r.id === spaces[0]);
+      throw invalid([
+        wrongAt(field === 'sessions' && path ? path : field, 'place-taken', {
+          place: path && room ? room.name : event.venueName!,
+          what: sayBooking(inTheWay),
+        }),
+      ]);
+    }
+    for (const spaceId of spaces)
+      taken.push({
+        id: app.ids.id(),
+        eventId,
+        venueId: place.id,
+        spaceId,
+        during: `[${during.from},${during.to})`,
+        decided: others.length > 0,
+      });
   }
-  await insert(
-    tx,
-    'bookings',
-    spaces.map((spaceId) => ({
-      id: app.ids.id(),
-      eventId,
-      venueId: place.id,
-      spaceId,
-      during: `[${during.from},${during.to})`,
-      decided: others.length > 0,
-    })),
-  );
+  if (taken.length) await insert(tx, 'bookings', taken);
 }
 
 /** Gives some events their places anew, in the order given: whose no longer fits is left without, which its margin says. */

@@ -11,6 +11,7 @@ const placing: readonly PlanField[] = [
   'endsLocal',
   'doorsLocal',
   'zone',
+  'sessions',
 ];
 
 export const placesReactions: Reactions = {

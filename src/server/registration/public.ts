@@ -14,6 +14,7 @@ import { readTexts } from '#core/words/texts.ts';
 import { among } from '../db/among.ts';
 import { first, type Queries } from '../db/database.ts';
 import { eventBefore } from '../events/addresses.ts';
+import { shownAgenda } from '../events/agenda.ts';
 import { picturesOf } from '../events/picturing.ts';
 import {
   type EventRow,
@@ -23,6 +24,7 @@ import {
   readOffers,
   readOffersOf,
   readQuestions,
+  readSessions,
 } from '../events/store.ts';
 import { notFound } from '../http/problem.ts';
 import { theOrganization } from '../staff/store.ts';
@@ -147,6 +149,7 @@ export async function publicEventOf(tx: Queries, event: EventRow, now: string): 
     needsBirthDate: ageDecides(event),
     seatsLeft: freeSeats(event, taken),
     openShifts: shifts?.n ?? 0,
+    agenda: await shownAgenda(tx, event, dateOf(now, event.zone)),
     funds: await tx.query<{ id: string; name: string }>('select id, name from funds order by name'),
   };
 }
@@ -240,6 +243,7 @@ export async function publicOrderOf(tx: Queries, orderId: string, now: string): 
       version: waiver.version,
       clauses: waiver.clauses,
     },
+    sessions: (await readSessions(tx, event.id)).some((s) => s.signUp),
     mayWithdraw: !event.startsAt || event.startsAt > now,
   };
 }

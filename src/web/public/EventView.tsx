@@ -1,4 +1,5 @@
 import { chakra } from '@chakra-ui/react';
+import { lazy, Suspense } from 'react';
 import { useTranslation } from 'react-i18next';
 import { Link, Navigate, useParams } from 'react-router';
 import type { PublicEvent } from '#contract/registration.ts';
@@ -15,6 +16,11 @@ import { Loaded } from './notices.tsx';
 import { Acts, Ends, Facts, Head, Rows, Say, Small, Soft, Title } from './parts.tsx';
 import { Reeds } from './Reeds.tsx';
 import { ownTime, sayOffer, useMoney } from './saying.ts';
+
+// Only where an event has one: most have none, and load nothing of it.
+const Agenda = lazy(() => import('./Agenda.tsx'));
+const hasAgenda = ({ agenda }: PublicEvent): boolean =>
+  agenda.call !== null || [agenda.sessions, agenda.speakers, agenda.sponsors].some((list) => list.length > 0);
 
 /** One event: what, when, where, what it costs, and the way in. The counts are of now. */
 export function EventView() {
@@ -152,6 +158,11 @@ export function Shown({ event: whole, preview = false }: { event: PublicEvent; p
             </ButtonAnchor>
           ))}
         </Acts>
+      )}
+      {hasAgenda(event) && (
+        <Suspense>
+          <Agenda event={event} preview={preview} />
+        </Suspense>
       )}
       <Head>{t('tickets')}</Head>
       <Rows>

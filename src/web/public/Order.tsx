@@ -1,6 +1,6 @@
 import { chakra } from '@chakra-ui/react';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
-import { useEffect, useState } from 'react';
+import { lazy, Suspense, useEffect, useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { useParams } from 'react-router';
 import { type PublicOrder, registrationContract } from '#contract/registration.ts';
@@ -20,6 +20,8 @@ import { Loaded } from './notices.tsx';
 import { Acts, Ends, Rows, Say, Small, Soft, Title, Two } from './parts.tsx';
 import { Sign } from './Sign.tsx';
 import { sayMoment, useMoney } from './saying.ts';
+
+const Sessions = lazy(() => import('./Sessions.tsx'));
 
 type Seat = PublicOrder['seats'][number];
 
@@ -96,6 +98,12 @@ function Shown({ order, token }: { order: PublicOrder; token: string }) {
       {(order.payment === 'needed' || order.payment === 'declined') && <Pay order={order} token={token} />}
 
       <Seats order={order} token={token} />
+
+      {order.standing === 'confirmed' && order.sessions && (
+        <Suspense>
+          <Sessions token={token} />
+        </Suspense>
+      )}
 
       <Soft textStyle="figures" fontSize="15px">
         {t('order', { n: order.number })}

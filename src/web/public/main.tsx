@@ -19,6 +19,7 @@ const Shifts = lazy(() => import('./Shifts.tsx'));
 const OwnShifts = lazy(() => import('./OwnShifts.tsx'));
 const Own = lazy(() => import('./Own.tsx'));
 const Listing = lazy(() => import('./Listing.tsx'));
+const Propose = lazy(() => import('./Propose.tsx'));
 const Preview = lazy(() => import('./Preview.tsx'));
 const Survey = lazy(() => import('./Survey.tsx'));
 
@@ -40,6 +41,7 @@ const router = createBrowserRouter([
       { path: '/', element: <Listing /> },
       { path: '/e/:slug', element: <EventView /> },
       { path: '/e/:slug/register', element: <Register /> },
+      { path: '/e/:slug/propose', element: <Propose /> },
       { path: '/e/:slug/shifts', element: <Shifts /> },
       { path: '/p/:token', element: <Preview /> },
       { path: '/m/:token', element: <Order /> },

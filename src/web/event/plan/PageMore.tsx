@@ -1,77 +1,9 @@
-import { chakra } from '@chakra-ui/react';
-import { Plus, Trash2 } from 'lucide-react';
-import type { ReactNode } from 'react';
-import type { Texts } from '#core/words/texts.ts';
+import { Plus } from 'lucide-react';
 import { phrase } from '#web/words/phrase.ts';
 import { Button } from '../../kit/Button.tsx';
-import { LongField, TextField } from '../../kit/Field.tsx';
+import { TextField } from '../../kit/Field.tsx';
+import { BothLanguages, Entries, Entry } from './entries.tsx';
 import type { SectionProps } from './section.ts';
-
-/** A text in both languages beside one another. */
-function BothLanguages({
-  label,
-  value,
-  set,
-  error,
-  help,
-  long = false,
-}: {
-  label: string;
-  value: Texts;
-  set: (value: Texts) => void;
-  error?: string | undefined;
-  help?: ReactNode;
-  long?: boolean;
-}) {
-  const Shown = long ? LongField : TextField;
-  const rows = long ? { rows: 3 } : {};
-  return (
-    <div className="pair">
-      <Shown
-        {...rows}
-        label={label}
-        value={value.en}
-        set={(en) => set({ ...value, en })}
-        error={error}
-        help={help}
-      />
-      <Shown
-        {...rows}
-        label={phrase('event.labelInFrench', { label })}
-        value={value.fr ?? ''}
-        set={(fr) => set({ en: value.en, ...(fr ? { fr } : {}) })}
-      />
-    </div>
-  );
-}
-
-/** One of a list that is written here, with what takes it away. */
-function Entry({ children, remove, name }: { children: ReactNode; remove: () => void; name: string }) {
-  return (
-    <chakra.li
-      display="grid"
-      gridTemplateColumns={{ base: '1fr', md: 'minmax(0, 1fr) auto' }}
-      gap="0 12px"
-      alignItems="start"
-      padding="8px 0"
-      borderBottom="1px solid"
-      borderColor="line"
-    >
-      <div>{children}</div>
-      <Button
-        look="plain"
-        justifySelf="start"
-        marginTop={{ md: '22px' }}
-        onClick={remove}
-        aria-label={phrase('event.removeNamed', { name })}
-      >
-        <Trash2 size={15} aria-hidden /> {phrase('common.remove')}
-      </Button>
-    </chakra.li>
-  );
-}
-
-const Entries = chakra('ul', { base: { listStyleType: 'none', padding: 0, margin: '0 0 6px' } });
 
 /** What people ask again and again, with the answers. */
 export function Faqs({ draft: { plan, change, wrong } }: SectionProps) {

@@ -1,10 +1,13 @@
 import { hasFrench } from '#core/events/french.ts';
 import { emptyDoc, isEmptyDoc } from '#core/text/types.ts';
 import { phrase } from '#web/words/phrase.ts';
+import { Agenda } from './Agenda.tsx';
 import { Buttons, Faqs, newButton, newFaq, Registering, SearchWords } from './PageMore.tsx';
+import { newSpeaker, newSponsor, Speakers, Sponsors } from './People.tsx';
 import { Pictures } from './Pictures.tsx';
 import { OffersEditor, QuestionsEditor, SurveyEditor, surveyToBegin } from './PlanLists.tsx';
 import { Safety } from './Safety.tsx';
+import { SessionCall } from './SessionCall.tsx';
 import type { Section } from './section.ts';
 import { Description, Draws, French, TeamNotes } from './Texts.tsx';
 import { Titles } from './Titles.tsx';
@@ -45,6 +48,46 @@ export const sections: readonly Section[] = [
     title: phrase('event.draws'),
     Show: Draws,
     optional: { used: (plan) => plan.draws.length > 0, empty: { draws: [] } },
+  },
+  {
+    id: 'speakers',
+    title: phrase('event.speakers'),
+    Show: Speakers,
+    optional: {
+      used: (plan) => plan.speakers.length > 0,
+      begin: () => ({ speakers: [newSpeaker()] }),
+      empty: { speakers: [] },
+    },
+  },
+  {
+    id: 'agenda',
+    wide: true,
+    title: phrase('event.agenda'),
+    Show: Agenda,
+    optional: {
+      used: (plan) => plan.sessions.length > 0 || plan.tracks.length > 0,
+      empty: { sessions: [], tracks: [] },
+    },
+  },
+  {
+    id: 'call',
+    title: phrase('event.sessionCall'),
+    Show: SessionCall,
+    optional: {
+      used: (plan) => plan.call !== null,
+      begin: () => ({ call: { closes: null, words: { en: '' } } }),
+      empty: { call: null },
+    },
+  },
+  {
+    id: 'sponsors',
+    title: phrase('event.sponsors'),
+    Show: Sponsors,
+    optional: {
+      used: (plan) => plan.sponsors.length > 0,
+      begin: () => ({ sponsors: [newSponsor()] }),
+      empty: { sponsors: [] },
+    },
   },
   {
     id: 'offers',

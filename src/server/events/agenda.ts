@@ -1,0 +1,76 @@
+import type { ShownAgenda, ShownSession } from '#contract/agenda.ts';
+import { seatsLeft } from '#core/agenda/choosing.ts';
+import { inOrder, isPlaced, wallTimesOf } from '#core/agenda/session.ts';
+import { standing } from '#core/registration/states.ts';
+import { among } from '../db/among.ts';
+import type { Queries } from '../db/database.ts';
+import { picturesById } from '../pictures/store.ts';
+import { type EventRow, readSessions, readSpeakers, readSponsors, roomsOf } from './store.ts';
+
+/** How many have a seat at each session of an event. */
+export async function takenOfSessions(tx: Queries, eventId: string): Promise<ReadonlyMap<string, number>> {
+  const rows = await tx.query<{ sessionId: string; seats: number }>(
+    `select t.session_id, count(*)::int as seats from session_seats t
+       join agenda_sessions s on s.id = t.session_id join registrations r on r.id = t.registration_id
+     where s.event_id = $1 and r.state in ${among(standing)} group by t.session_id`,
+    [eventId],
+  );
+  return new Map(rows.map((row) => [row.sessionId, row.seats]));
+}
+
+/** The sessions of an event as the public sees them: those that have their place, in order. */
+export async function shownSessions(tx: Queries, event: EventRow): Promise<ShownSession[]> {
+  const placed = inOrder(await readSessions(tx, event.id)).filter((s) => isPlaced(s));
+  if (!placed.length) return [];
+  const speakers = new Map((await readSpeakers(tx, event.id)).map((s) => [s.id, s.name]));
+  const rooms = new Map((await roomsOf(tx, event.venueId)).map((r) => [r.id, r]));
+  const taken = await takenOfSessions(tx, event.id);
+  return placed.map((s) => {
+    const room = s.roomId ? rooms.get(s.roomId) : undefined;
+    return {
+      id: s.id,
+      kind: s.kind,
+      title: s.title,
+      about: s.about,
+      day: s.day,
+      begins: s.begins,
+      ends: s.ends,
+      startsLocal: event.startsLocal ? wallTimesOf(s, event.startsLocal.slice(0, 10)).startsLocal : null,
+      track: event.tracks.find((t) => t.id === s.trackId)?.name ?? null,
+      room: room?.name ?? null,
+      speakers: s.speakerIds.flatMap((id) => speakers.get(id) ?? []),
+      signUp: s.signUp && s.kind === 'session',
+      left: s.signUp ? seatsLeft(s, room?.capacity ?? null, taken.get(s.id) ?? 0) : null,
+    };
+  });
+}
+
+/** The agenda of an event's page with the people on it. */
+export async function shownAgenda(tx: Queries, event: EventRow, today: string): Promise<ShownAgenda> {
+  const speakers = await readSpeakers(tx, event.id);
+  const sponsors = await readSponsors(tx, event.id);
+  const pictures = new Map(
+    (
+      await picturesById(
+        tx,
+        [...speakers, ...sponsors].flatMap((p) => p.pictureId ?? []),
+      )
+    ).map((p) => [p.id, p]),
+  );
+  const pictureOf = (id: string | null) => (id ? (pictures.get(id) ?? null) : null);
+  return {
+    sessions: await shownSessions(tx, event),
+    speakers: speakers.map((s) => ({
+      id: s.id,
+      name: s.name,
+      line: s.line,
+      picture: pictureOf(s.pictureId),
+    })),
+    sponsors: sponsors.map(({ contactId: _, pictureId, ...s }) => ({ ...s, picture: pictureOf(pictureId) })),
+    call: callOf(event, today),
+  };
+}
+
+/** Whether sessions can be proposed on a day, and what is said about it. */
+export const callOf = (event: EventRow, today: string): ShownAgenda['call'] =>
+  event.call && (!event.call.closes || event.call.closes >= today) ? event.call : null;

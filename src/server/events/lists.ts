@@ -1,0 +1,109 @@
+import type { EventPlan } from '#contract/events.ts';
+import { standing } from '#core/registration/states.ts';
+import { wrongAt } from '#core/words/problems.ts';
+import type { Work } from '../app/app.ts';
+import { among } from '../db/among.ts';
+import { first, insert, update } from '../db/database.ts';
+import { type FieldProblem, refused } from '../http/problem.ts';
+import type { EventRow } from './store.ts';
+
+/** A change of a plan on its way into the database. */
+export interface Saving {
+  w: Work;
+  event: EventRow;
+  before: EventPlan;
+  after: EventPlan;
+  change: Partial<EventPlan>;
+}
+
+/** Of each list: what tells that somebody used a row, so that it is retired and not deleted. */
+const used = {
+  offers:
+    'exists (select 1 from registrations r where r.offer_id = x.id) or exists (select 1 from order_lines l where l.offer_id = x.id)',
+  questions: 'exists (select 1 from answers a where a.question_id = x.id)',
+  message_steps: 'exists (select 1 from messages m where m.step_id = x.id)',
+  agenda_sessions: 'exists (select 1 from session_seats t where t.session_id = x.id)',
+  speakers: 'false',
+  sponsors: 'false',
+} as const;
+
+/**
+ * Brings the rows of a list to what is wanted: changed, added, taken away. What somebody used is retired: what hangs on it
+ * stays, and it comes back when it is wanted again.
+ */
+export async function saveList(
+  saving: Saving,
+  table: keyof typeof used,
+  before: readonly { id: string }[],
+  wanted: readonly { id: string }[],
+): Promise<void> {
+  const { w, event } = saving;
+  const { tx, now } = w;
+  const keep = new Set(wanted.map((x) => x.id));
+  const gone = before.filter((x) => !keep.has(x.id)).map((x) => x.id);
+  if (gone.length) {
+    await tx.query(`update ${table} x set removed_at = $2 where id = any($1) and (${used[table]})`, [
+      gone,
+      now,
+    ]);
+    if (table === 'offers') await takeQuestionsAlong(saving, gone);
+    await tx.query(`delete from ${table} where id = any($1) and removed_at is null`, [gone]);
+  }
+  // Retired ones too: they come back.
+  const stored = await tx.query<{ id: string }>(`select id from ${table} where event_id = $1`, [event.id]);
+  const known = new Set(stored.map((x) => x.id));
+  for (const [position, row] of wanted.entries()) {
+    const { id, ...fields } = row;
+    if (known.has(id)) await update(tx, table, id, { ...fields, position, removedAt: null });
+    else await insert(tx, table, { id, eventId: event.id, position, ...fields });
+  }
+}
+
+/** The questions of an offer go with it: else they would be asked of everybody, or of nobody. */
+async function takeQuestionsAlong({ w: { tx, now } }: Saving, offerIds: readonly string[]): Promise<void> {
+  await tx.query(
+    `update questions x set removed_at = coalesce(removed_at, $2) where offer_id = any($1) and (${used.questions})`,
+    [offerIds, now],
+  );
+  await tx.query('delete from questions where offer_id = any($1) and removed_at is null', [offerIds]);
+  await tx.query(
+    `update questions set offer_id = null
+     where offer_id in (select id from offers where id = any($1) and removed_at is null)`,
+    [offerIds],
+  );
+}
+
+export async function saveSurvey({ w, event, change }: Saving): Promise<void> {
+  const survey = change.survey ?? null;
+  const stored = await first<{ id: string; anonymous: boolean }>(
+    w.tx,
+    'select id, anonymous from surveys where event_id = $1',
+    [event.id],
+  );
+  if (!stored) {
+    if (survey) await insert(w.tx, 'surveys', { id: w.app.ids.id(), eventId: event.id, ...survey });
+    return;
+  }
+  const answered = await first(w.tx, 'select 1 as x from survey_responses where survey_id = $1 limit 1', [
+    stored.id,
+  ]);
+  if (answered && (!survey || survey.anonymous !== stored.anonymous)) throw refused('survey-in-use');
+  // Who was asked stays written down.
+  await update(w.tx, 'surveys', stored.id, survey ? { ...survey, removedAt: null } : { removedAt: w.now });
+}
+
+export async function checkOffers({ w, event, change }: Saving): Promise<FieldProblem[]> {
+  const sold = await w.tx.query<{ offerId: string; units: number }>(
+    `select offer_id, count(distinct (order_id, unit_number))::int as units from registrations
+     where event_id = $1 and state in ${among(standing)} group by offer_id`,
+    [event.id],
+  );
+  return sold.flatMap(({ offerId, units }) => {
+    const at = change.offers!.findIndex((o) => o.id === offerId);
+    if (at < 0) return [wrongAt('offers', 'offer-in-use', { count: units })];
+    const { quantity } = change.offers![at]!;
+    return quantity !== null && quantity < units
+      ? [wrongAt(`offers.${at}.quantity`, 'units-taken', { count: units })]
+      : [];
+  });
+}

@@ -1,0 +1,76 @@
+import { chakra } from '@chakra-ui/react';
+import { Trash2 } from 'lucide-react';
+import type { ReactNode } from 'react';
+import type { Texts } from '#core/words/texts.ts';
+import { phrase } from '#web/words/phrase.ts';
+import { Button } from '../../kit/Button.tsx';
+import { LongField, TextField } from '../../kit/Field.tsx';
+
+/** A text in both languages beside one another. */
+export function BothLanguages({
+  label,
+  value,
+  set,
+  error,
+  help,
+  id,
+  long = false,
+}: {
+  label: string;
+  value: Texts;
+  set: (value: Texts) => void;
+  error?: string | undefined;
+  help?: ReactNode;
+  id?: string;
+  long?: boolean;
+}) {
+  const Shown = long ? LongField : TextField;
+  const rows = long ? { rows: 3 } : {};
+  return (
+    <div className="pair">
+      <Shown
+        {...rows}
+        label={label}
+        value={value.en}
+        set={(en) => set({ ...value, en })}
+        error={error}
+        help={help}
+        id={id}
+      />
+      <Shown
+        {...rows}
+        label={phrase('event.labelInFrench', { label })}
+        value={value.fr ?? ''}
+        set={(fr) => set({ en: value.en, ...(fr ? { fr } : {}) })}
+      />
+    </div>
+  );
+}
+
+/** One of a list that is written here, with what takes it away. */
+export function Entry({ children, remove, name }: { children: ReactNode; remove: () => void; name: string }) {
+  return (
+    <chakra.li
+      display="grid"
+      gridTemplateColumns={{ base: '1fr', md: 'minmax(0, 1fr) auto' }}
+      gap="0 12px"
+      alignItems="start"
+      padding="8px 0"
+      borderBottom="1px solid"
+      borderColor="line"
+    >
+      <div>{children}</div>
+      <Button
+        look="plain"
+        justifySelf="start"
+        marginTop={{ md: '22px' }}
+        onClick={remove}
+        aria-label={phrase('event.removeNamed', { name })}
+      >
+        <Trash2 size={15} aria-hidden /> {phrase('common.remove')}
+      </Button>
+    </chakra.li>
+  );
+}
+
+export const Entries = chakra('ul', { base: { listStyleType: 'none', padding: 0, margin: '0 0 6px' } });
