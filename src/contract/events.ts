@@ -6,6 +6,7 @@ import { type PlanField, partOf } from '#core/events/parts.ts';
 import { eventStates, stages } from '#core/events/states.ts';
 import { audienceNames } from '#core/messages/audiences.ts';
 import { moments } from '#core/messages/moments.ts';
+import { whenFull } from '#core/registration/capacity.ts';
 import { cleanDoc, docOf } from '#core/text/doc.ts';
 import type { Doc } from '#core/text/types.ts';
 import { call, sessions, speakers, sponsors, tracks } from './agenda.ts';
@@ -21,6 +22,9 @@ const offer = z.object({
   quantity: z.int().min(1, 'at-least-one-or-none').max(100_000).nullable().default(null),
   seatsPerUnit: z.int().min(1).max(50).default(1),
   mostPerOrder: z.int().min(1).max(100).default(10),
+  /** Whether its seats are in the online room. */
+  online: z.boolean().default(false),
+  french: z.object({ name: text(80), about: text(300) }).default({ name: '', about: '' }),
 });
 export type Offer = z.infer<typeof offer>;
 /** What follows from a change; `Consequences` of core. */
@@ -85,6 +89,8 @@ const french = z.object({
 });
 export type French = z.infer<typeof french>;
 
+const seats = z.int('not-whole').min(1, 'at-least-one-or-none').max(100_000, 'at-most-100000').nullable();
+
 /** What can be written on a plan. Every field can be saved alone, as typed. */
 const eventPlan = z.object({
   slug: z.string().max(200).nullable(),
@@ -121,7 +127,11 @@ const eventPlan = z.object({
   layout: text(60),
   /** Events it may share its place with. */
   beside: z.array(z.object({ id, title: text(200) })).max(40),
-  capacity: z.int('not-whole').min(1, 'at-least-one-or-none').max(100_000, 'at-most-100000').nullable(),
+  capacity: seats,
+  /** The room online, for who holds a seat there. */
+  online: z.object({ link: z.string().trim().max(2000), instructions: said(1000) }).nullable(),
+  onlineCapacity: seats,
+  whenFull: z.enum(whenFull),
   flags: z.array(z.string().max(40)).max(20),
   waiverId: id.nullable(),
   speakers,

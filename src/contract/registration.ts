@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { attendanceStates } from '#core/doors/attendance.ts';
+import { whenFull } from '#core/registration/capacity.ts';
 import { registrationStates } from '#core/registration/states.ts';
 import type { Doc } from '#core/text/types.ts';
 import { shownAgenda } from './agenda.ts';
@@ -14,6 +15,8 @@ const publicOffer = z.object({
   price: amount,
   seatsPerUnit: z.int(),
   mostPerOrder: z.int(),
+  online: z.boolean(),
+  french: z.object({ name: z.string(), about: z.string() }),
   /** Units still to be had; null when nothing limits them. */
   left: z.int().nullable(),
 });
@@ -74,6 +77,10 @@ const publicEvent = z.object({
   needsBirthDate: z.boolean(),
   /** Seats of the whole event still to be had; null when nothing limits them. */
   seatsLeft: z.int().nullable(),
+  /** Whether one can take part online; the same of the seats there. */
+  online: z.boolean(),
+  onlineLeft: z.int().nullable(),
+  whenFull: z.enum(whenFull),
   openShifts: z.int(),
   agenda: shownAgenda,
   funds: z.array(z.object({ id, name: z.string() })),
@@ -168,6 +175,8 @@ const publicOrder = z.object({
     startsAt: instant.nullable(),
     /** What registrants are told once they have a seat; empty before, and where nothing is. */
     afterwards: z.string(),
+    /** The room online, for who has a seat there; null before, and for everybody else. */
+    online: z.object({ link: z.string(), instructions: z.string() }).nullable(),
   }),
   buyer: z.object({ given: z.string(), family: z.string(), email: z.string().nullable() }),
   standing: z.enum(['held', 'waitlisted', 'offered', 'confirmed', 'ended']),

@@ -77,6 +77,8 @@ describe('what was changed of a plan', () => {
       quantity: null,
       seatsPerUnit: 1,
       mostPerOrder: 10,
+      online: false,
+      french: { name: '', about: '' },
     });
     const [seat, canoe] = [offer('Seat'), offer('Canoe')];
     await save(id, { offers: [seat, canoe] });
@@ -278,6 +280,8 @@ describe('deleting for good', () => {
           quantity: null,
           seatsPerUnit: 1,
           mostPerOrder: 10,
+          online: false,
+          french: { name: '', about: '' },
         },
       ],
     });

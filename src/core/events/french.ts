@@ -81,5 +81,18 @@ export const inLanguage = <Shown extends object, Texts extends object>(
   language: string,
 ): Shown => (language === 'fr' && shown.french ? { ...shown, ...shown.french } : shown);
 
+/** An offer as a reader of a language is shown it. */
+export const offerIn = <O extends { name: string; about: string; french: { name: string; about: string } }>(
+  offer: O,
+  language: string,
+): O =>
+  language === 'fr'
+    ? {
+        ...offer,
+        name: offer.french.name.trim() || offer.name,
+        about: offer.french.about.trim() || offer.about,
+      }
+    : offer;
+
 /** True when a page has something in French. */
 export const hasFrench = (french: PageText): boolean => pageTextFields.some((field) => says(french[field]));

@@ -13,6 +13,8 @@ export interface PlanFacts extends Schedule {
   venueCapacity: number | null;
   /** Whether another event has its place at that time. */
   placeTaken: boolean;
+  /** The room online; null without one. */
+  online: object | null;
   seatsOnOffer: number | null;
   offers: number;
   /** Where else people register; null for here. */
@@ -40,7 +42,7 @@ export function lacksOf(plan: PlanFacts, today: CalendarDate): Lack[] {
   else if (plan.startsLocal.slice(0, 10) < today) stop('date-passed');
   for (const problem of problemsWithSchedule(plan)) stop(problem.code, problem.params);
   if (plan.startsLocal && !plan.endsLocal) note('no-end');
-  if (!plan.venueName) note('no-place');
+  if (!plan.venueName && !plan.online) note('no-place');
   if (plan.placeTaken) stop('place-taken-then', { place: plan.venueName ?? '' });
   if (plan.offers === 0 && !plan.registerAt) stop('no-offer');
   if (plan.capacity !== null && plan.venueCapacity !== null && plan.capacity > plan.venueCapacity)

@@ -1,28 +1,41 @@
-/** Seats taken now: of the event, and of each offer in units. Held, offered and confirmed seats count. */
+/** Seats taken now: at the place, online, and of each offer in units. Held, offered and confirmed seats count. */
 export interface Taken {
   seats: number;
+  online?: number;
   unitsByOffer: ReadonlyMap<string, number>;
 }
 
 export const nothingTaken: Taken = { seats: 0, unitsByOffer: new Map() };
 
 export interface Limits {
-  /** Seats of the whole event; null when nothing limits it. */
+  /** Seats at the place; null when nothing limits them. */
   capacity: number | null;
+  /** Seats online, where there is an online room; null when nothing limits them. */
+  onlineCapacity?: number | null;
 }
 
-/** Seats still free of the event's capacity; null when unlimited. Never negative. */
-export function freeSeats(limits: Limits, taken: Taken): number | null {
-  return limits.capacity === null ? null : Math.max(0, limits.capacity - taken.seats);
+/** Where the seats of an offer are: at the place, unless it is one for the online room. */
+interface Somewhere {
+  online?: boolean;
 }
+
+const left = (capacity: number | null, taken: number): number | null =>
+  capacity === null ? null : Math.max(0, capacity - taken);
+
+/** Seats still free at the place; null when unlimited. Never negative. */
+export const freeSeats = (limits: Limits, taken: Taken): number | null => left(limits.capacity, taken.seats);
+
+/** Seats still free online; null when unlimited. */
+export const freeOnline = (limits: Limits, taken: Taken): number | null =>
+  left(limits.onlineCapacity ?? null, taken.online ?? 0);
 
 /** Units of one offer that can still be had, as the event's free seats allow; null when unlimited. */
 export function freeUnits(
-  offer: { id: string; quantity: number | null; seatsPerUnit: number },
+  offer: { id: string; quantity: number | null; seatsPerUnit: number } & Somewhere,
   limits: Limits,
   taken: Taken,
 ): number | null {
-  const seats = freeSeats(limits, taken);
+  const seats = offer.online ? freeOnline(limits, taken) : freeSeats(limits, taken);
   const bySeats = seats === null ? null : Math.floor(seats / offer.seatsPerUnit);
   const byQuantity =
     offer.quantity === null ? null : Math.max(0, offer.quantity - (taken.unitsByOffer.get(offer.id) ?? 0));
@@ -36,16 +49,52 @@ export const mostUnpaid = (capacity: number | null): number =>
 
 /** A party as far as it takes room. */
 export interface Party {
-  lines: readonly { offer: { id: string; quantity: number | null }; units: number }[];
+  lines: readonly {
+    offer: { id: string; quantity: number | null; seatsPerUnit: number } & Somewhere;
+    units: number;
+  }[];
   seats: number;
 }
 
-/** True when a whole order fits at once: every line within its quantity and all seats within the capacity. */
+/** How many seats of a party are at the place, and how many online. */
+export function seatsOf(party: Party): { place: number; online: number } {
+  const online = party.lines.reduce(
+    (sum, { offer, units }) => sum + (offer.online ? units * offer.seatsPerUnit : 0),
+    0,
+  );
+  return { place: Math.max(0, party.seats - online), online: Math.min(online, party.seats) };
+}
+
+/** True when a whole order fits at once: every line within its quantity, and all seats within the capacity of where they are. */
 export function fits(order: Party, limits: Limits, taken: Taken): boolean {
-  const seats = freeSeats(limits, taken);
-  if (seats !== null && order.seats > seats) return false;
+  const { place, online } = seatsOf(order);
+  const [atPlace, elsewhere] = [freeSeats(limits, taken), freeOnline(limits, taken)];
+  if (atPlace !== null && place > atPlace) return false;
+  if (elsewhere !== null && online > elsewhere) return false;
   return order.lines.every(
     ({ offer, units }) =>
       offer.quantity === null || (taken.unitsByOffer.get(offer.id) ?? 0) + units <= offer.quantity,
   );
+}
+
+/** What becomes of a party that does not fit: it waits, is turned away, or is pointed to the online room. */
+export const whenFull = ['waitlist', 'turn away', 'online'] as const;
+export type WhenFull = (typeof whenFull)[number];
+
+/** What is said to a party that does not fit. Who cannot be pointed online, because that is full too or theirs already, waits. */
+export function answerTo(
+  party: Party,
+  policy: WhenFull,
+  offers: readonly ({ id: string; quantity: number | null; seatsPerUnit: number } & Somewhere)[],
+  limits: Limits,
+  taken: Taken,
+): WhenFull {
+  if (policy !== 'online') return policy;
+  const { place } = seatsOf(party);
+  const online = offers.filter((o) => o.online);
+  const elsewhere = online.some((o) => {
+    const units = freeUnits(o, limits, taken);
+    return units === null || units * o.seatsPerUnit >= place;
+  });
+  return place > 0 && elsewhere ? 'online' : 'waitlist';
 }

@@ -12,6 +12,8 @@ export interface PricedOffer {
   mostPerOrder: number;
   /** Units there are; null when only the event's capacity limits. */
   quantity: number | null;
+  /** Whether its seats are online; else they are at the place. */
+  online?: boolean;
 }
 
 export interface OrderLine {

@@ -1,7 +1,7 @@
 import type { QuietReason } from '#core/contacts/quiet.ts';
 import { earlier, type Instant, plusMinutes } from '#core/time/clock.ts';
 import { because, type Reason } from '#core/words/reasons.ts';
-import { fits, type Limits, type Taken } from './capacity.ts';
+import { fits, freeOnline, freeSeats, type Limits, seatsOf, type Taken } from './capacity.ts';
 import type { PricedOrder } from './price.ts';
 
 /** A party that waits as one: it gets all its seats or none. */
@@ -46,10 +46,11 @@ export function freedSeatsFor(
   const until = earlier(plusMinutes(now, offerHours * 60), lastCall);
   const units = new Map(taken.unitsByOffer);
   let seats = taken.seats;
+  let online = taken.online ?? 0;
   const offers: SeatOffer[] = [];
   const passedOver: SeatOffer['passedOver'] = [];
   for (const party of [...waiting].sort(queueOrder)) {
-    const left = { seats, unitsByOffer: units };
+    const left = { seats, online, unitsByOffer: units };
     if (party.quiet) {
       passedOver.push({ party, why: because(party.quiet) });
       continue;
@@ -59,7 +60,9 @@ export function freedSeatsFor(
       continue;
     }
     offers.push({ party, until, passedOver: [...passedOver] });
-    seats += party.seats;
+    const of = seatsOf(party);
+    seats += of.place;
+    online += of.online;
     for (const line of party.lines) units.set(line.offer.id, (units.get(line.offer.id) ?? 0) + line.units);
   }
   return offers;
@@ -68,11 +71,15 @@ export function freedSeatsFor(
 /** Why a party does not get seats now; `fits` when it does. */
 export function whyNot(party: WaitingParty, limits: Limits, taken: Taken): Reason {
   if (party.quiet) return because(party.quiet);
-  const free = limits.capacity === null ? null : Math.max(0, limits.capacity - taken.seats);
-  if (free !== null && party.seats > free)
-    return free === 0
-      ? because('needs, none free', { seats: party.seats })
-      : because('needs, some free', { seats: party.seats, count: free });
+  const { place, online } = seatsOf(party);
+  for (const [seats, free] of [
+    [place, freeSeats(limits, taken)],
+    [online, freeOnline(limits, taken)],
+  ] as const)
+    if (free !== null && seats > free)
+      return free === 0
+        ? because('needs, none free', { seats })
+        : because('needs, some free', { seats, count: free });
   const short = party.lines.find(
     (l) =>
       l.offer.quantity !== null && (taken.unitsByOffer.get(l.offer.id) ?? 0) + l.units > l.offer.quantity,

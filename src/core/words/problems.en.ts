@@ -40,6 +40,7 @@ export const problemsEn = {
   'proposal-short': 'Say in a few sentences what it is about.',
   'proposal-minutes': 'Between 5 and 600 minutes.',
   'proposals-full': 'No more sessions can be proposed for this event.',
+  'full-online-left': 'Every seat at the place is taken. There are places online: choose those.',
   'fund-gone': 'There is no such fund.',
   'ticket-gone': 'This ticket is not on sale here.',
   'ticket-twice': '{{name}} is listed twice.',

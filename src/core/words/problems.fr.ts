@@ -37,6 +37,8 @@ export const problemsFr: ProblemWords = {
   'proposal-short': 'Dites en quelques phrases de quoi il s’agit.',
   'proposal-minutes': 'Entre 5 et 600 minutes.',
   'proposals-full': 'On ne peut plus proposer de séances pour cet événement.',
+  'full-online-left':
+    'Toutes les places sur place sont prises. Il reste des places en ligne : choisissez-les.',
   'fund-gone': 'Ce fonds n’existe pas.',
   'ticket-gone': 'Ce billet n’est pas en vente ici.',
   'ticket-twice': '{{name}} figure deux fois.',

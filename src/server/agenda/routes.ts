@@ -98,7 +98,7 @@ export const agendaHandlers: Handlers<typeof agendaContract> = {
           endsAt: instantOf(shiftWall(s.startsLocal, { minutes }), event.zone),
           summary: readTexts(s.title, language),
           description: s.speakers.join(', '),
-          location: [s.room, sayPlace(event)].filter(Boolean).join(', '),
+          location: [s.room, sayPlace(event, language)].filter(Boolean).join(', '),
           url: `${app.origin}/e/${event.slug}`,
           sequence: event.version,
           cancelled: event.state === 'called off',

@@ -167,6 +167,9 @@ export const partRules: Readonly<Record<PlanPart, PartRule>> = {
   place: {
     check: async ({ w, after, change }) => [
       ...(await unknown(w.tx, 'venues', change.venueId, 'venueId', 'venue')),
+      ...(change.online?.link && !/^https?:/u.test(safeAddress(change.online.link) ?? '')
+        ? [wrongAt('online.link', 'no-address')]
+        : []),
       ...(change.roomId && !(await roomsOf(w.tx, after.venueId)).some((r) => r.id === change.roomId)
         ? [wrongAt('roomId', 'room-elsewhere')]
         : []),

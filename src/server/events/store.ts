@@ -109,7 +109,7 @@ export const readLive = (tx: Queries, now: string, lingerDays: number): Promise<
     [now, lingerDays],
   );
 
-const offerColumns = 'id, name, about, price, quantity, seats_per_unit, most_per_order';
+const offerColumns = 'id, name, about, price, quantity, seats_per_unit, most_per_order, online, french';
 
 export const readOffers = (tx: Queries, eventId: string): Promise<Offer[]> =>
   tx.query<Offer>(

@@ -1,5 +1,5 @@
 import type { PublicEvent, PublicListing } from '#contract/registration.ts';
-import { inLanguage } from '#core/events/french.ts';
+import { inLanguage, offerIn } from '#core/events/french.ts';
 import { type Currency, sayAmount } from '#core/money/amount.ts';
 import { docToHtml } from '#core/text/html.ts';
 import { sayRange, sayShortDate, sayTime, sayZone } from '#core/time/say.ts';
@@ -35,7 +35,9 @@ export function earlyEvent(
     : '';
   const where = event.place
     ? [event.place.name, event.place.address].filter(Boolean).join(', ')
-    : t('placeLater');
+    : event.online
+      ? t('onlineOnly')
+      : t('placeLater');
   const facts: [string, string][] = [
     [t('when'), when],
     [t('where'), where],
@@ -77,7 +79,10 @@ export function earlyEvent(
           ]
         : []),
       h('h2', t('tickets')),
-      `<ul>${event.offers.map((o) => h('li', `${o.name}, ${price(o.price)}`)).join('')}</ul>`,
+      `<ul>${event.offers
+        .map((o) => offerIn(o, language))
+        .map((o) => h('li', `${o.name}, ${price(o.price)}`))
+        .join('')}</ul>`,
       ...event.faqs.map(
         (f) =>
           `<details><summary>${escapeHtml(readTexts(f.question, language))}</summary>${h('p', readTexts(f.answer, language))}</details>`,

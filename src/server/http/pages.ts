@@ -40,7 +40,7 @@ function eventJsonLd(
       event.state === 'called off'
         ? 'https://schema.org/EventCancelled'
         : 'https://schema.org/EventScheduled',
-    eventAttendanceMode: 'https://schema.org/OfflineEventAttendanceMode',
+    eventAttendanceMode: `https://schema.org/${event.online ? (event.place ? 'Mixed' : 'Online') : 'Offline'}EventAttendanceMode`,
     location: event.place
       ? {
           '@type': 'Place',
@@ -56,7 +56,9 @@ function eventJsonLd(
                 },
               }),
         }
-      : undefined,
+      : event.online
+        ? { '@type': 'VirtualLocation', url }
+        : undefined,
     organizer: {
       '@type': 'Organization',
       name: event.unit ? `${organization.name}, ${event.unit}` : organization.name,

@@ -198,7 +198,7 @@ export async function render(
     name: message.name.split(' ')[0] ?? '',
     event: titleFor(event, message.language),
     when: sayWhen(event, message.language),
-    place: sayPlace(event),
+    place: sayPlace(event, message.language),
     organization: (await theOrganization(tx)).name,
   };
   const uses = (field: string) => `${text(step.subject)} ${text(step.body)}`.includes(field);

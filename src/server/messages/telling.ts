@@ -37,7 +37,7 @@ export async function tellBuyer(
       name: order.buyerGiven,
       event: event.publicTitle,
       when: sayWhen(event, order.language),
-      place: sayPlace(event),
+      place: sayPlace(event, order.language),
       organization,
       manage_link: linkMark('manage', orderId),
     },

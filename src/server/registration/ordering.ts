@@ -4,7 +4,7 @@ import { passCode } from '#core/doors/passCode.ts';
 import { isOver } from '#core/events/end.ts';
 import { lives } from '#core/events/states.ts';
 import { accountOf } from '#core/money/lines.ts';
-import { fits, mostUnpaid } from '#core/registration/capacity.ts';
+import { answerTo, fits, mostUnpaid } from '#core/registration/capacity.ts';
 import type { Channel } from '#core/registration/checking.ts';
 import { type PricedOrder, priceOrder } from '#core/registration/price.ts';
 import type { RegistrationState } from '#core/registration/states.ts';
@@ -72,8 +72,14 @@ export async function placeOrder(
   if (problems.length) throw invalid(problems);
 
   const { email, phone } = readReach(request.buyer, country);
-  const room = fits(order, event, await readTaken(tx, eventId));
+  const taken = await readTaken(tx, eventId);
+  const room = fits(order, event, taken);
   if (!room && !request.waitlist) throw refused('full');
+  if (!room && channel === 'public') {
+    const answer = answerTo(order, event.whenFull, offers, event, taken);
+    if (answer === 'turn away') throw refused('full');
+    if (answer === 'online') throw refused('full-online-left');
+  }
   const payNow = channel === 'public' && order.total > 0;
   const state: RegistrationState = !room ? 'waitlisted' : payNow ? 'held' : 'confirmed';
   const heldFrom = state === 'held' && address ? keyedHash(app.secret, address) : null;

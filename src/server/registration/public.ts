@@ -4,9 +4,10 @@ import type { Offer } from '#contract/events.ts';
 import type { PublicEvent, PublicOrder, registrationContract } from '#contract/registration.ts';
 import { onShift } from '#core/crew/states.ts';
 import { sayPassCode } from '#core/doors/passCode.ts';
-import { hasFrench, textFor, titleFor } from '#core/events/french.ts';
+import { hasFrench, offerIn, textFor, titleFor } from '#core/events/french.ts';
 import { shownToPublic, silentStates } from '#core/events/states.ts';
-import { freeSeats, freeUnits, type Taken } from '#core/registration/capacity.ts';
+import { freeOnline, freeSeats, freeUnits, type Taken } from '#core/registration/capacity.ts';
+import { mayJoin } from '#core/registration/joining.ts';
 import { queueOrder } from '#core/registration/waitlist.ts';
 import { dateOf } from '#core/time/wallTime.ts';
 import { ageDecides } from '#core/waivers/needs.ts';
@@ -16,6 +17,7 @@ import { first, type Queries } from '../db/database.ts';
 import { eventBefore } from '../events/addresses.ts';
 import { shownAgenda } from '../events/agenda.ts';
 import { picturesOf } from '../events/picturing.ts';
+import { sayPlace } from '../events/saying.ts';
 import {
   type EventRow,
   readEvent,
@@ -148,11 +150,20 @@ export async function publicEventOf(tx: Queries, event: EventRow, now: string): 
     questions: (await readQuestions(tx, event.id)).map(({ atDoor: _, ...q }) => q),
     needsBirthDate: ageDecides(event),
     seatsLeft: freeSeats(event, taken),
+    online: event.online !== null,
+    onlineLeft: freeOnline(event, taken),
+    whenFull: event.whenFull,
     openShifts: shifts?.n ?? 0,
     agenda: await shownAgenda(tx, event, dateOf(now, event.zone)),
     funds: await tx.query<{ id: string; name: string }>('select id, name from funds order by name'),
   };
 }
+
+/** What a seat is called to a reader. */
+const seatOffer = (offers: readonly Offer[], id: string, language: string): string => {
+  const offer = offers.find((o) => o.id === id);
+  return offer ? offerIn(offer, language).name : '';
+};
 
 /** An order as its buyer sees it: seats, money, passes, waivers. */
 export async function publicOrderOf(tx: Queries, orderId: string, now: string): Promise<PublicOrder> {
@@ -192,9 +203,16 @@ export async function publicOrderOf(tx: Queries, orderId: string, now: string): 
       startsLocal: event.startsLocal,
       endsLocal: event.endsLocal,
       zone: event.zone,
-      place: placeOf(event) && `${event.venueName}, ${event.venueAddress}`,
+      place: sayPlace(event, order.language) || null,
       state: event.state,
       startsAt: event.startsAt,
+      online: mayJoin(
+        event,
+        offers,
+        seats.filter((s) => s.state === 'confirmed').map((s) => s.offerId),
+      )
+        ? { link: event.online!.link, instructions: readTexts(event.online!.instructions, order.language) }
+        : null,
       afterwards: standing === 'confirmed' ? readTexts(event.afterwards, order.language) : '',
     },
     buyer: { given: order.buyerGiven, family: order.buyerFamily, email: order.buyerEmail },
@@ -223,7 +241,7 @@ export async function publicOrderOf(tx: Queries, orderId: string, now: string): 
     seats: await Promise.all(
       seats.map(async (s) => ({
         id: s.id,
-        offer: offers.find((o) => o.id === s.offerId)?.name ?? '',
+        offer: seatOffer(offers, s.offerId, order.language),
         given: s.givenName,
         family: s.familyName,
         state: s.state,

@@ -189,7 +189,7 @@ export const registrationHandlers: Omit<
       endsAt: event.endsAt,
       summary: event.publicTitle,
       description: event.summary,
-      location: sayPlace(event),
+      location: sayPlace(event, 'en'),
       url: `${app.origin}/e/${event.slug}`,
       sequence: event.version,
       cancelled: event.state === 'called off',
@@ -246,7 +246,7 @@ export const registrationHandlers: Omit<
         title: titleFor(event, order.language),
         afterwards: readTexts(event.afterwards, order.language),
         when: sayWhen(event, order.language),
-        place: sayPlace(event),
+        place: sayPlace(event, order.language),
         name:
           fullName({ given: s.givenName, family: s.familyName }) ||
           (french ? 'Place à nommer' : 'Guest to be named'),
@@ -269,7 +269,7 @@ export const registrationHandlers: Omit<
       endsAt: event.endsAt,
       summary: event.publicTitle,
       description: `${app.origin}/m/${params.token}`,
-      location: sayPlace(event),
+      location: sayPlace(event, order.language),
       url: `${app.origin}/m/${params.token}`,
       sequence: event.version,
       cancelled: event.state === 'called off',

@@ -15,9 +15,15 @@ export async function readTakenOf(
   tx: Queries,
   eventIds: readonly string[],
 ): Promise<ReadonlyMap<string, Taken>> {
-  const rows = await tx.query<{ eventId: string; offerId: string; seats: number; units: number }>(
-    `select event_id, offer_id, count(*)::int as seats, count(distinct (order_id, unit_number))::int as units
-     from registrations where event_id = any($1) and state in ${among(occupying)} group by event_id, offer_id`,
+  const rows = await tx.query<{
+    eventId: string;
+    offerId: string;
+    seats: number;
+    units: number;
+    online: boolean;
+  }>(
+    `select r.event_id, r.offer_id, o.online, count(*)::int as seats, count(distinct (r.order_id, r.unit_number))::int as units
+     from registrations r join offers o on o.id = r.offer_id where r.event_id = any($1) and r.state in ${among(occupying)} group by r.event_id, r.offer_id, o.online`,
     [eventIds],
   );
   return new Map(
@@ -26,7 +32,8 @@ export async function readTakenOf(
       return [
         id,
         {
-          seats: of.reduce((sum, r) => sum + r.seats, 0),
+          seats: of.reduce((sum, r) => sum + (r.online ? 0 : r.seats), 0),
+          online: of.reduce((sum, r) => sum + (r.online ? r.seats : 0), 0),
           unitsByOffer: new Map(of.map((r) => [r.offerId, r.units])),
         },
       ];

@@ -14,6 +14,9 @@ import { Chip } from './ListViews.tsx';
 import { richWordsIn } from './richWords.ts';
 import { useKitWords } from './words.ts';
 
+/** Styles that the editor makes carry the nonce that the server put into the page. */
+const styleNonce = document.querySelector<HTMLMetaElement>('meta[name="style-nonce"]')?.content;
+
 /** Beyond this many characters of markup, what is pasted comes as plain words: no page says that much. */
 const mostMarkup = 400_000;
 
@@ -97,6 +100,7 @@ export function RichText({
   const [asking, setAsking] = useState<'link' | 'embed' | null>(null);
   const last = useRef(value);
   const editor = useEditor({
+    ...(styleNonce && { injectNonce: styleNonce }),
     extensions: [
       StarterKit.configure({
         heading: { levels: [2, 3] },

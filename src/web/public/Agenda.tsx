@@ -10,7 +10,7 @@ import { readTexts } from '#core/words/texts.ts';
 import { Button } from '#web/kit/Button.tsx';
 import { Picture } from '../parts/Picture.tsx';
 import { language } from './language.ts';
-import { Acts, Head, Small } from './parts.tsx';
+import { Acts, Head, Small, Soft } from './parts.tsx';
 
 /** What happens when, who speaks, and who pays for it. */
 export default function Agenda({ event, preview }: { event: PublicEvent; preview: boolean }) {
@@ -56,6 +56,7 @@ function Timetable({ sessions }: { sessions: readonly ShownSession[] }) {
           ))}
         </Acts>
       )}
+      {sessions.some((s) => s.signUp) && <Soft>{t('chooseLater')}</Soft>}
       {slotsOf(shown).map(({ day, slots }) => (
         <chakra.section key={day} marginBottom="14px">
           <chakra.h3 fontSize="17px" margin="14px 0 2px">
@@ -109,7 +110,7 @@ function Session({ session, track }: { session: ShownSession; track: string | nu
     <div>
       {about ? (
         <details>
-          <chakra.summary cursor="pointer" fontWeight={500}>
+          <chakra.summary cursor="pointer" fontWeight={500} _marker={{ color: 'verdigris' }}>
             {title}
           </chakra.summary>
           <chakra.p margin="4px 0 6px" whiteSpace="pre-line">
@@ -120,16 +121,16 @@ function Session({ session, track }: { session: ShownSession; track: string | nu
         <chakra.span fontWeight={500}>{title}</chakra.span>
       )}
       {session.speakers.length > 0 && <Small>{session.speakers.join(', ')}</Small>}
-      <Small>{[t('until', { time: session.ends }), session.room, track].filter(Boolean).join(' · ')}</Small>
-      {session.signUp && (
-        <Small>
-          {session.left === 0
-            ? t('sessionFull')
-            : session.left === null
-              ? t('signUpAfter')
-              : t('signUpLeft', { count: session.left })}
-        </Small>
-      )}
+      <Small>
+        {[
+          t('until', { time: session.ends }),
+          session.room,
+          track,
+          session.left === 0 ? t('sessionFull') : session.left !== null && t('left', { count: session.left }),
+        ]
+          .filter(Boolean)
+          .join(' · ')}
+      </Small>
     </div>
   );
 }

@@ -3,7 +3,7 @@ import { lazy, Suspense } from 'react';
 import { useTranslation } from 'react-i18next';
 import { Link, Navigate, useParams } from 'react-router';
 import type { PublicEvent } from '#contract/registration.ts';
-import { inLanguage } from '#core/events/french.ts';
+import { inLanguage, offerIn } from '#core/events/french.ts';
 import { sayRange, sayTime, sayZone } from '#core/time/say.ts';
 import { readTexts } from '#core/words/texts.ts';
 import { addressOf } from '#web/api.ts';
@@ -95,7 +95,15 @@ export function Shown({ event: whole, preview = false }: { event: PublicEvent; p
                   </>
                 )}
               </small>
+              {event.online && (
+                <>
+                  <br />
+                  {t('andOnline')}
+                </>
+              )}
             </>
+          ) : event.online ? (
+            t('onlineOnly')
           ) : (
             t('placeLater')
           )}
@@ -166,15 +174,21 @@ export function Shown({ event: whole, preview = false }: { event: PublicEvent; p
       )}
       <Head>{t('tickets')}</Head>
       <Rows>
-        {event.offers.map((o) => (
-          <Ends as="li" key={o.id}>
-            <span>
-              {o.name}
-              <Small>{sayOffer(t, o, o.about, 'soldOut')}</Small>
-            </span>
-            <b className="num">{o.price === 0 ? t('free') : money(o.price)}</b>
-          </Ends>
-        ))}
+        {event.offers
+          .map((offer) => offerIn(offer, language()))
+          .map((o) => (
+            <Ends as="li" key={o.id}>
+              <span>
+                {o.name}
+                <Small>
+                  {[o.online ? t('online') : '', sayOffer(t, o, o.about, 'soldOut')]
+                    .filter(Boolean)
+                    .join(' · ')}
+                </Small>
+              </span>
+              <b className="num">{o.price === 0 ? t('free') : money(o.price)}</b>
+            </Ends>
+          ))}
       </Rows>
       {event.registerAt ? (
         <ButtonAnchor href={event.registerAt} look="main" size="go" rel="noopener">
@@ -185,9 +199,15 @@ export function Shown({ event: whole, preview = false }: { event: PublicEvent; p
       ) : (
         <>
           {event.registration === 'full' && (
-            <Say tone="need">{readTexts(event.fullWords, language()) || t('fullText')}</Say>
+            <Say tone="need">
+              {readTexts(event.fullWords, language()) ||
+                t(event.whenFull === 'turn away' ? 'fullAway' : 'fullText')}
+            </Say>
           )}
-          {preview ? (
+          {event.seatsLeft === 0 && event.registration === 'open' && event.whenFull === 'online' && (
+            <Say tone="need">{t('onlineLeft')}</Say>
+          )}
+          {event.registration === 'full' && event.whenFull === 'turn away' ? null : preview ? (
             <Button look="main" size="go" disabled>
               {t('register')}
             </Button>
@@ -196,9 +216,11 @@ export function Shown({ event: whole, preview = false }: { event: PublicEvent; p
               {event.registration === 'full' ? t('joinWaitlist') : t('register')}
             </ButtonLink>
           )}
-          <Soft textAlign="center" marginTop="8px" fontSize="14px">
-            {t('twoMinutes')}
-          </Soft>
+          {!(event.registration === 'full' && event.whenFull === 'turn away') && (
+            <Soft textAlign="center" marginTop="8px" fontSize="14px">
+              {t('twoMinutes')}
+            </Soft>
+          )}
         </>
       )}
       {event.faqs.length > 0 && (

@@ -74,6 +74,20 @@ function Shown({ order, token }: { order: PublicOrder; token: string }) {
         <chakra.span color="soft">{event.place ?? t('placeLater')}</chakra.span>
       </p>
       {event.state === 'called off' && <Say tone="stop">{t('calledOff')}</Say>}
+      {event.online && (
+        <Say tone="good">
+          <p>
+            <a href={event.online.link} rel="noopener">
+              {t('joinOnline')}
+            </a>
+          </p>
+          {event.online.instructions && (
+            <chakra.p whiteSpace="pre-line" margin="0">
+              {event.online.instructions}
+            </chakra.p>
+          )}
+        </Say>
+      )}
       {event.afterwards && (
         <Say tone="good" whiteSpace="pre-line">
           {event.afterwards}

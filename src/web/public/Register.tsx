@@ -2,7 +2,7 @@ import { chakra } from '@chakra-ui/react';
 import { useTranslation } from 'react-i18next';
 import { Link, useNavigate, useParams } from 'react-router';
 import { type OrderBody, type PublicEvent, registrationContract } from '#contract/registration.ts';
-import { inLanguage } from '#core/events/french.ts';
+import { inLanguage, offerIn } from '#core/events/french.ts';
 import { type Currency, readAmount } from '#core/money/amount.ts';
 import { fits, nothingTaken } from '#core/registration/capacity.ts';
 import { orderProblems } from '#core/registration/checking.ts';
@@ -43,7 +43,9 @@ export default function Register() {
   const { slug = '' } = useParams();
   return (
     <Loaded of={useAsk('GET /api/public/events/:slug', { slug })}>
-      {(event) => <Registering event={event} />}
+      {(event) => (
+        <Registering event={{ ...event, offers: event.offers.map((o) => offerIn(o, language())) }} />
+      )}
     </Loaded>
   );
 }
@@ -166,13 +168,17 @@ function Registering({ event }: { event: PublicEvent }) {
   // Asked as the server asks: the tickets one by one, and all seats together.
   const waits = !fits(
     {
-      lines: lines.map(({ offer, units }) => ({ offer: { id: offer.id, quantity: offer.left }, units })),
+      lines: lines.map(({ offer, units }) => ({ offer: { ...offer, quantity: offer.left }, units })),
       seats: offerOfSeat.length,
     },
-    { capacity: event.seatsLeft },
+    { capacity: event.seatsLeft, onlineCapacity: event.onlineLeft },
     nothingTaken,
   );
   if (event.registration === 'closed') return <Say>{t('closed')}</Say>;
+  if (event.registration === 'full' && event.whenFull === 'turn away')
+    return <Say tone="need">{readTexts(event.fullWords, language()) || t('fullAway')}</Say>;
+  // The place is full, and the room online is not.
+  const onlyOnline = event.seatsLeft === 0 && event.registration !== 'full' && event.whenFull === 'online';
   return (
     <>
       <chakra.p marginTop="8px">
@@ -196,13 +202,17 @@ function Registering({ event }: { event: PublicEvent }) {
         }
       >
         <Head>{t('chooseTickets')}</Head>
+        {onlyOnline && <Say tone="need">{t('onlineLeft')}</Say>}
         <Rows>
           {event.offers.map((o) => (
             <li key={o.id}>
               <Ends alignItems="center">
                 <span>
                   {o.name}
-                  <Small>{sayOffer(t, o, o.price === 0 ? t('free') : money(o.price), 'full')}</Small>
+                  <Small>
+                    {sayOffer(t, o, o.price === 0 ? t('free') : money(o.price), 'full')}
+                    {o.online && ` · ${t('online')}`}
+                  </Small>
                 </span>
                 <Counter
                   label={o.name}

@@ -22,9 +22,12 @@ export function OffersEditor({
   offers,
   set,
   wrong,
+  online,
 }: {
   offers: Offer[];
   set: (offers: Offer[]) => void;
+  /** Whether the event has a room online, that an offer can be for. */
+  online: boolean;
   wrong: Wrong;
 }) {
   const { money, currency } = useSaying();
@@ -43,6 +46,8 @@ export function OffersEditor({
         quantity: null,
         seatsPerUnit: 1,
         mostPerOrder: 10,
+        online: false,
+        french: { name: '', about: '' },
       },
     ]);
   };
@@ -110,6 +115,7 @@ export function OffersEditor({
                   <Trash2 size={15} aria-hidden /> {phrase('common.remove')}
                 </Button>
               </chakra.div>
+              <OfferWords offer={o} online={online} change={(part) => change(o.id, part)} />
             </li>
           );
         })}
@@ -118,6 +124,54 @@ export function OffersEditor({
         <Plus size={14} aria-hidden /> {phrase('event.addAnOffer')}
       </Button>
     </>
+  );
+}
+
+/** What is said of an offer beside its name, in both languages, and where its seats are. */
+function OfferWords({
+  offer,
+  online,
+  change,
+}: {
+  offer: Offer;
+  online: boolean;
+  change: (part: Partial<Offer>) => void;
+}) {
+  const { french } = offer;
+  return (
+    <chakra.details marginBottom="4px" fontSize="14px">
+      <chakra.summary cursor="pointer" className="soft">
+        {[
+          offer.about || phrase('event.offerAbout'),
+          french.name || phrase('event.offerFrench'),
+          offer.online && phrase('event.offerOnline'),
+        ]
+          .filter(Boolean)
+          .join(' · ')}
+      </chakra.summary>
+      <chakra.div className="pair" paddingTop="6px">
+        <TextField
+          label={phrase('event.offerAbout')}
+          value={offer.about}
+          set={(about) => change({ about })}
+        />
+        <TextField
+          label={phrase('event.offerFrench')}
+          value={french.name}
+          set={(name) => change({ french: { ...french, name } })}
+        />
+        <TextField
+          label={phrase('event.offerAboutFrench')}
+          value={french.about}
+          set={(about) => change({ french: { ...french, about } })}
+        />
+        {(online || offer.online) && (
+          <Tick checked={offer.online} set={(is) => change({ online: is })}>
+            {phrase('event.offerOnline')}
+          </Tick>
+        )}
+      </chakra.div>
+    </chakra.details>
   );
 }
 

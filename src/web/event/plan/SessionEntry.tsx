@@ -53,6 +53,11 @@ export function SessionEntry({
         gap="2px 12px"
         width="100%"
         padding="7px 0"
+        border="0"
+        background="none"
+        color="inherit"
+        font="inherit"
+        _hover={{ background: 'paper' }}
         textAlign="left"
         alignItems="baseline"
         cursor="pointer"

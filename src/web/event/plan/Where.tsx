@@ -1,9 +1,79 @@
+import type { EventPlan } from '#contract/events.ts';
 import { phrase, term } from '#web/words/phrase.ts';
 import { Tick } from '../../kit/Choosing.tsx';
 import { ChoiceField, Group, TextField } from '../../kit/Field.tsx';
 import { useAsk } from '../../parts/ask.ts';
+import { BothLanguages } from './entries.tsx';
 import { PlaceNotes } from './PlaceNotes.tsx';
+import type { PlanDraft } from './planDraft.ts';
 import type { SectionProps } from './section.ts';
+
+/** The room online: how to join, how many, and what becomes of those who do not fit into the place. */
+function Online({ draft: { plan, change, wrong } }: { draft: PlanDraft }) {
+  const { online } = plan;
+  return (
+    <>
+      <Tick
+        checked={online !== null}
+        set={(on) =>
+          change(
+            on
+              ? { online: { link: '', instructions: { en: '' } } }
+              : {
+                  online: null,
+                  onlineCapacity: null,
+                  ...(plan.whenFull === 'online' && { whenFull: 'waitlist' }),
+                },
+          )
+        }
+      >
+        {phrase('event.takePartOnline')}
+      </Tick>
+      {online && (
+        <>
+          <div className="pair">
+            <TextField
+              label={phrase('event.onlineLink')}
+              inputMode="url"
+              value={online.link}
+              set={(link) => change({ online: { ...online, link } })}
+              error={wrong['online.link']}
+              help={phrase('event.onlineLinkHelp')}
+            />
+            <TextField
+              label={phrase('event.onlineCapacity')}
+              type="number"
+              value={plan.onlineCapacity === null ? '' : String(plan.onlineCapacity)}
+              set={(v) => change({ onlineCapacity: v === '' ? null : Number(v) })}
+              error={wrong.onlineCapacity}
+              help={phrase('event.seatsInAllEmpty')}
+            />
+          </div>
+          <BothLanguages
+            long
+            label={phrase('event.onlineInstructions')}
+            value={online.instructions}
+            set={(instructions) => change({ online: { ...online, instructions } })}
+          />
+        </>
+      )}
+      {(plan.capacity !== null || online) && (
+        <div className="pair">
+          <ChoiceField
+            label={phrase('event.whenPlaceFull')}
+            value={plan.whenFull}
+            set={(v) => change({ whenFull: v as EventPlan['whenFull'] })}
+            choices={[
+              { value: 'waitlist', label: phrase('event.fullWaitlist') },
+              { value: 'turn away', label: phrase('event.fullTurnAway') },
+              ...(online ? [{ value: 'online', label: phrase('event.fullOnline') }] : []),
+            ]}
+          />
+        </div>
+      )}
+    </>
+  );
+}
 
 /** Where it is, for how many, and who may find it. */
 export function Where({ draft, page }: SectionProps) {
@@ -63,6 +133,7 @@ export function Where({ draft, page }: SectionProps) {
           help={phrase('event.seatsInAllEmpty')}
         />
       </div>
+      <Online draft={draft} />
       {venue && !page.isTemplate && <PlaceNotes draft={draft} page={page} place={venue.name} />}
       <div className="pair">
         <ChoiceField

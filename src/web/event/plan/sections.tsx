@@ -94,7 +94,12 @@ export const sections: readonly Section[] = [
     wide: true,
     title: phrase('event.offers'),
     Show: ({ draft: { plan, change, wrong } }) => (
-      <OffersEditor offers={plan.offers} set={(offers) => change({ offers })} wrong={wrong} />
+      <OffersEditor
+        online={plan.online !== null}
+        offers={plan.offers}
+        set={(offers) => change({ offers })}
+        wrong={wrong}
+      />
     ),
   },
   {
