@@ -113,6 +113,8 @@ const eventPlan = z.object({
   category: text(60),
   draws: z.array(text(60)).max(20),
   unitId: id.nullable(),
+  /** Units it belongs to beside its own, whose leads see it among theirs. */
+  partnerIds: z.array(id).max(20),
   visibility: z.enum(['everyone', 'link']),
   listed: z.boolean(),
   startsLocal: wallTime.nullable(),
@@ -183,6 +185,8 @@ const eventPage = z.object({
   pictures: z.array(plannedPicture),
   /** How the French of what the public reads stands beside the English. */
   french: z.partialRecord(z.enum(pageTextFields), z.enum(['there', 'missing', 'lags'])),
+  /** How many work on it beyond their roles. */
+  team: z.int(),
   /** The last change of the asker's own that was not taken back. */
   undoable: z.object({ change: id, field: z.enum(planFields) }).nullable(),
   copiedFrom: z

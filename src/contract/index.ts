@@ -4,6 +4,7 @@ import { clearanceContract } from './clearance.ts';
 import { contactsContract } from './contacts.ts';
 import { crewContract } from './crew.ts';
 import { doorsContract } from './doors.ts';
+import { dutiesContract } from './duties.ts';
 import { eventsContract } from './events.ts';
 import { fieldsContract } from './fields.ts';
 import { importsContract } from './imports.ts';
@@ -38,6 +39,7 @@ export const everything = {
   ...pairsContract,
   ...ownContract,
   ...eventsContract,
+  ...dutiesContract,
   ...picturesContract,
   ...placesContract,
   ...clearanceContract,

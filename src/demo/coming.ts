@@ -111,6 +111,7 @@ export async function playComing(
     roles: ['approver'],
     approves: [approves],
     unitId: null,
+    duties: [],
     sessionId: '',
     enrolling: false,
   });

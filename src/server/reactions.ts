@@ -2,6 +2,7 @@ import type { Reactions } from './app/app.ts';
 import { clearanceReactions } from './clearance/facts.ts';
 import { contactsReactions } from './contacts/facts.ts';
 import { crewReactions } from './crew/facts.ts';
+import { dutiesReactions } from './duties/facts.ts';
 import { messagesReactions } from './messages/facts.ts';
 import { moneyReactions } from './money/facts.ts';
 import { placesReactions } from './places/facts.ts';
@@ -11,6 +12,7 @@ import { registrationReactions } from './registration/facts.ts';
 export const reactions: readonly Reactions[] = [
   contactsReactions,
   placesReactions,
+  dutiesReactions,
   moneyReactions,
   crewReactions,
   clearanceReactions,

@@ -22,6 +22,7 @@ import { tiesHandlers } from './contacts/ties.ts';
 import { viewsHandlers } from './contacts/views.ts';
 import { crewHandlers } from './crew/routes.ts';
 import { doorsHandlers } from './doors/routes.ts';
+import { dutiesHandlers } from './duties/routes.ts';
 import { routesOf } from './http/handle.ts';
 import { refuseOtherOrigins, refuseUnknownHosts } from './http/hosts.ts';
 import { inTheirLanguage, languageOf } from './http/language.ts';
@@ -79,6 +80,7 @@ export function makeServer(app: App, options: ServerOptions): Express {
     ...placesHandlers,
     ...clearanceHandlers,
     ...agendaHandlers,
+    ...dutiesHandlers,
     ...registrationHandlers,
     ...waiversHandlers,
     ...moneyHandlers,

@@ -33,6 +33,7 @@ const onlyTold: readonly FactKind[] = [
   'mailing written',
   'message tried again',
   'message settled',
+  'team changed',
   'sessions chosen',
   'session proposed',
   'session proposal decided',

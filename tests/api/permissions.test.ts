@@ -66,6 +66,7 @@ const table: Record<string, string> = {
   CU: `POST /api/events, GET /api/events/:id/again, PATCH /api/events/:id, POST /api/events/:id/state, POST /api/events/:id/what-if, GET /api/events/:id/history, POST /api/events/:id/history/:change/back, POST /api/events/:id/template,
     GET /api/events/:id/preview, POST /api/events/:id/preview, DELETE /api/events/:id/preview, GET /api/pictures, POST /api/pictures, PATCH /api/pictures/:id, GET /api/events/:id/deletion, DELETE /api/events/:id, POST /api/events/:id/clearance,
     POST /api/registrations/:id/withdraw, POST /api/orders/:id/offer, POST /api/events/:id/orders,
+    GET /api/events/:id/team, POST /api/events/:id/team, DELETE /api/events/:id/team/:member,
     GET /api/events/:id/place, GET /api/events/:id/agenda, POST /api/session-proposals/:id/decide`,
   CTK: `GET /api/contacts, GET /api/contacts/ids, GET /api/tags, GET /api/views, POST /api/views, DELETE /api/views/:id,
     GET /api/units/:id/people, GET /api/segments, POST /api/segments, GET /api/segments/choices, GET /api/segments/:id,

@@ -2,6 +2,7 @@ import { execFileSync } from 'node:child_process';
 import { cpSync, mkdirSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { dirname, join, relative } from 'node:path';
 import { PGlite } from '@electric-sql/pglite';
+import { btree_gist } from '@electric-sql/pglite/contrib/btree_gist';
 import { pg_trgm } from '@electric-sql/pglite/contrib/pg_trgm';
 import pg from 'pg';
 import { beforeAll, expect, test } from 'vitest';
@@ -94,7 +95,7 @@ const typeOf = (oid: number): string => readAs[oid] ?? 'string';
 test('the columns of every statement are those of the type it is read as', { timeout: 300_000 }, async () => {
   const db = await PGlite.create({
     loadDataDir: new Blob([readFileSync(templatePath)]),
-    extensions: { pg_trgm },
+    extensions: { btree_gist, pg_trgm },
   });
   const copy = join(root, 'test-results/statements/checked');
   rmSync(copy, { recursive: true, force: true });

@@ -4,12 +4,19 @@ import { bindingUnit, eventFacts, factsOf, maySee, seesStageEverywhere, stagesOf
 import type { Viewer } from './viewer.ts';
 
 const now = '2026-08-08T12:00:00.000Z';
-const event = { unitId: 'boats', startsAt: '2026-08-08T13:00:00.000Z', endsAt: '2026-08-08T17:00:00.000Z' };
+const event = {
+  id: 'open-water',
+  partnerIds: [],
+  unitId: 'boats',
+  startsAt: '2026-08-08T13:00:00.000Z',
+  endsAt: '2026-08-08T17:00:00.000Z',
+};
 const viewer = (role: Role, unitId: string | null = null): Viewer => ({
   id: 'x',
   roles: [role],
   approves: [],
   unitId,
+  duties: [],
 });
 
 describe('what a role reaches of an event', () => {

@@ -2,14 +2,18 @@ import { endOf } from '#core/events/end.ts';
 import { type Stage, stages } from '#core/events/states.ts';
 import type { Role } from '#core/staff/roles.ts';
 import type { Instant } from '#core/time/clock.ts';
+import { type Duty, roleOf } from './duties.ts';
 import { isCoordinator, type Viewer } from './viewer.ts';
 
 /** What of an event decides who may see it. */
 export interface EventReach {
+  id: string;
   unitId: string | null;
   startsAt: Instant | null;
   endsAt: Instant | null;
   doorsAt?: Instant | null;
+  /** Units it belongs to beside its own. */
+  partnerIds: readonly string[];
 }
 
 export type Depth = 'see' | 'change';
@@ -48,7 +52,11 @@ const hours = (n: number): number => n * 3_600_000;
 function reaches(bound: Bound, viewer: Viewer, event: EventReach, now: Instant): boolean {
   if (bound === 'own unit') return viewer.unitId !== null && viewer.unitId === event.unitId;
   if (viewer.unitId !== null && viewer.unitId !== event.unitId) return false;
-  if (bound === 'unit if any') return true;
+  return bound === 'unit if any' || aroundDoors(event, now);
+}
+
+/** True around the time of an event, when who is at the door has its list. */
+function aroundDoors(event: EventReach, now: Instant): boolean {
   const from = event.doorsAt ?? event.startsAt;
   const until = endOf(event);
   if (!from || !until) return false;
@@ -60,17 +68,31 @@ function reaches(bound: Bound, viewer: Viewer, event: EventReach, now: Instant):
 export function stagesOf(viewer: Viewer, event: EventReach, now: Instant): ReadonlyMap<Stage, Depth> {
   if (isCoordinator(viewer)) return new Map(stages.map((s) => [s, 'change' as const]));
   const found = new Map<Stage, Depth>();
-  for (const role of viewer.roles) {
-    if (role === 'coordinator') continue;
-    const { bound, stages: of } = table[role];
-    if (!reaches(bound, viewer, event, now)) continue;
-    for (const stage of stages) {
-      const depth = of[stage];
-      if (depth && found.get(stage) !== 'change') found.set(stage, depth);
-    }
-  }
-  return found;
+  const add = (of: Partial<Record<Stage, Depth>>) => {
+    for (const [stage, depth] of Object.entries(of) as [Stage, Depth][])
+      if (found.get(stage) !== 'change') found.set(stage, depth);
+  };
+  for (const role of viewer.roles)
+    if (role !== 'coordinator' && reaches(table[role].bound, viewer, event, now)) add(table[role].stages);
+  if (isPartner(viewer, event)) add(ofPartners);
+  for (const { stage } of dutiesAt(viewer, event, now))
+    add(stage ? { [stage]: 'change' } : table['unit lead'].stages);
+  return new Map(stages.flatMap((stage) => (found.has(stage) ? [[stage, found.get(stage)!] as const] : [])));
 }
+
+/** What the lead of a partner unit sees of an event. */
+const ofPartners: Partial<Record<Stage, Depth>> = { plan: 'see', 'wrap-up': 'see' };
+const isPartner = (viewer: Viewer, event: EventReach): boolean =>
+  viewer.unitId !== null && viewer.roles.includes('unit lead') && event.partnerIds.includes(viewer.unitId);
+
+const dutiesAt = (viewer: Viewer, event: EventReach, now: Instant): Duty[] =>
+  viewer.duties.filter((d) => d.eventId === event.id && (d.stage !== 'doors' || aroundDoors(event, now)));
+
+/** True when somebody may change every stage of an event: whoever may, decides who else works on it and what becomes of it. */
+export const leads = (viewer: Viewer, event: EventReach, now: Instant): boolean => {
+  const may = stagesOf(viewer, event, now);
+  return stages.every((stage) => may.get(stage) === 'change');
+};
 
 export const maySee = (viewer: Viewer, event: EventReach, stage: Stage, now: Instant): boolean =>
   stagesOf(viewer, event, now).has(stage);
@@ -85,7 +107,11 @@ export const actsAs = (
   event: EventReach,
   now: Instant,
 ): boolean =>
-  isCoordinator(viewer) || (viewer.roles.includes(role) && reaches(table[role].bound, viewer, event, now));
+  isCoordinator(viewer) ||
+  (viewer.roles.includes(role) && reaches(table[role].bound, viewer, event, now)) ||
+  dutiesAt(viewer, event, now).some(
+    (d) => roleOf(d) === role && (d.part !== 'helper' || d.stage === 'crew' || d.stage === 'doors'),
+  );
 
 /** Facts within the stages that not everybody sees who sees the stage. */
 export const eventFacts = ['money', 'answers', 'health', 'linking', 'texts', 'signature'] as const;
@@ -112,8 +138,25 @@ export function factsOf(viewer: Viewer, event: EventReach, now: Instant): Readon
     (r): r is Exclude<Role, 'coordinator'> =>
       r !== 'coordinator' && reaches(table[r].bound, viewer, event, now),
   );
-  return new Set(eventFacts.filter((f) => roles.some((r) => factRoles[f].includes(r))));
+  const duties = dutiesAt(viewer, event, now);
+  return new Set(
+    eventFacts.filter(
+      (f) =>
+        roles.some((r) => factRoles[f].includes(r)) ||
+        duties.some((d) =>
+          d.stage ? helperFacts[d.stage]?.includes(f) : factRoles[f].includes('unit lead'),
+        ),
+    ),
+  );
 }
+
+/** The facts that a helper needs at a stage. */
+const helperFacts: Partial<Record<Stage, readonly EventFact[]>> = {
+  plan: ['texts'],
+  registration: ['answers'],
+  messages: ['texts'],
+  doors: ['health', 'signature'],
+};
 
 /** True when somebody sees a stage, or a fact, at every event: sums over all of them may be shown. */
 export const seesStageEverywhere = (viewer: Viewer, stage: Stage): boolean =>

@@ -81,7 +81,7 @@ function misplaced(
 }
 
 /** True for a session that begins before its event, or ends after it. */
-export function isOutside(
+function isOutside(
   session: Session,
   event: { startsLocal: WallTime | null; endsLocal: WallTime | null },
 ): boolean {

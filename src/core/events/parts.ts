@@ -60,6 +60,7 @@ export const partOf = {
   onlineCapacity: 'place',
   whenFull: 'place',
   unitId: 'reach',
+  partnerIds: 'reach',
   visibility: 'reach',
   listed: 'reach',
   flags: 'safety',

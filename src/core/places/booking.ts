@@ -8,7 +8,7 @@ export interface Span {
 }
 
 /** How long a place is kept for an event that says no end, in minutes. */
-export const minutesWithoutEnd = 120;
+const minutesWithoutEnd = 120;
 
 /** What of a place decides what is taken by being there. */
 export interface Premises {

@@ -1,3 +1,5 @@
+import { type Wrong, wrongAt } from '#core/words/problems.ts';
+
 /** How a room can be set up, and how many it holds then. */
 export interface Layout {
   name: string;
@@ -11,5 +13,11 @@ export function readLayout(typed: string): Layout | null {
   const name = match.groups.name!.replace(/[\s:,]+$/u, '');
   return name ? { name, capacity: Number(match.groups.capacity) } : null;
 }
+
+/** What is wrong with the layouts of rooms as they are typed: one without its number. */
+export const wrongLayouts = (rooms: readonly { layouts: readonly string[] }[]): Wrong[] =>
+  rooms.flatMap((room, at) =>
+    room.layouts.some((typed) => !readLayout(typed)) ? [wrongAt(`rooms.${at}.layouts`, 'layout-number')] : [],
+  );
 
 export const sayLayout = ({ name, capacity }: Layout): string => `${name} ${capacity}`;

@@ -5,6 +5,10 @@ import type { Role } from './roles.ts';
 const secondStepRoles: readonly Role[] = ['coordinator', 'treasurer'];
 
 /** True when an account must have a second step. */
+/** True when somebody has something to do: a role, or a duty at an event that lasts. */
+export const hasPart = (staff: { roles: readonly Role[]; duties: readonly unknown[] }): boolean =>
+  staff.roles.length > 0 || staff.duties.length > 0;
+
 export const needsSecondStep = (roles: readonly Role[], required: boolean): boolean =>
   required && roles.some((r) => secondStepRoles.includes(r));
 

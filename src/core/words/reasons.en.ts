@@ -147,6 +147,7 @@ const copyingEn = {
   'left: notes': 'notes for the team: they were written for those of another unit',
   'left: clearance': 'clearance: the new plan needs its own',
   'left: crew': 'who was on the {{count:shift|shifts}}: everybody is asked anew',
+  'left: helpers': '{{count:helper|helpers}} at single stages: their access was for that event alone',
 } as const;
 
 /** Why an event cannot be deleted, in English. */

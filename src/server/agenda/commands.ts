@@ -12,7 +12,7 @@ import { linkPerson } from '../contacts/linking.ts';
 import { insert, type Queries, update } from '../db/database.ts';
 import { callOf, shownSessions } from '../events/agenda.ts';
 import { readPlan, savePlan } from '../events/plan.ts';
-import { type EventRow, readEvent, readEventBySlug, readSessions } from '../events/store.ts';
+import { type EventRow, readEvent, readEventBySlug, readProgramme } from '../events/store.ts';
 import { invalid, notFound, refused } from '../http/problem.ts';
 import type { SeatRow } from '../registration/store.ts';
 import { theOrganization } from '../staff/store.ts';
@@ -29,11 +29,11 @@ export async function chooseSessions(w: Work, seat: SeatRow, wanted: readonly st
   const event = await readEvent(tx, seat.eventId);
   if (!lives(event.state)) throw refused('sessions-closed');
   if (event.startsAt && event.startsAt <= now) throw refused('begun');
-  if (seat.state !== 'confirmed') throw refused('not-confirmed');
+  if (seat.state !== 'confirmed') throw refused('seat-not-confirmed');
   const sessions = [...new Set(wanted)];
   await holdSessions(tx, event.id);
   const has = new Set((await readChosen(tx, [seat.id])).map((c) => c.sessionId));
-  const plans = await readSessions(tx, event.id);
+  const { sessions: plans } = await readProgramme(tx, event.id);
   const left = new Map((await shownSessions(tx, event)).map((s) => [s.id, s.left]));
   const refusals = refusalsOf(
     // Who had a seat already keeps it when two meet.

@@ -1,4 +1,5 @@
 import type { Role } from '#contract/endpoint.ts';
+import type { Duty } from '#core/access/duties.ts';
 import type { Consequences } from '#core/events/consequences.ts';
 import type { Throttle } from '#core/staff/throttle.ts';
 import type { Clock } from '#core/time/clock.ts';
@@ -60,6 +61,7 @@ export interface SignedIn {
   roles: Role[];
   approves: string[];
   unitId: string | null;
+  duties: readonly Duty[];
   sessionId: string;
   /** They have to set up the second step before anything else. */
   enrolling: boolean;

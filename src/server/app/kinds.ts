@@ -96,6 +96,7 @@ export interface Facts {
   'mailing written': Changed & { mailingId: string };
   'message tried again': { messageId: string };
   'message settled': { eventId: string | null; messageId: string };
+  'team changed': Changed & { eventId: string };
   'sessions chosen': { eventId: string; registrationId: string };
   'session proposed': { eventId: string };
   'session proposal decided': { eventId: string; accepted: boolean; title: string };
@@ -319,6 +320,7 @@ export const tellings: { readonly [K in FactKind]: Telling<Facts[K]> } = {
     topics: nobody,
   },
   'message settled': { topics: ofEvent },
+  'team changed': { entry: (f) => changed('event', f.eventId, f), topics: ofEvent },
   // The seat's own rows say it.
   'sessions chosen': { topics: ofEvent },
   'session proposed': { topics: ofEvent },

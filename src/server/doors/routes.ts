@@ -102,8 +102,8 @@ export const doorsHandlers: Handlers<typeof doorsContract> = {
     const today = dateOf(c.now, zone);
     const rows = await doorsAround(c.tx, c.now);
     const found: Answered<(typeof doorsContract)['GET /api/doors']> = [];
-    for (const { unitId, endsLocal, doorsLocal, startsAt, endsAt, doorsAt, zone: where, ...row } of rows) {
-      if (!mayChange(c.staff, { unitId, startsAt, endsAt, doorsAt }, 'doors', c.now)) continue;
+    for (const { reach, endsLocal, doorsLocal, zone: where, ...row } of rows) {
+      if (!mayChange(c.staff, { id: row.id, ...reach }, 'doors', c.now)) continue;
       const day = eventDayOf(
         { startsLocal: row.startsLocal, endsLocal, doorsLocal },
         dateOf(c.now, where) || today,

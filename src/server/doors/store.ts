@@ -1,3 +1,4 @@
+import type { EventReach } from '#core/access/stages.ts';
 import type { AttendanceState } from '#core/doors/attendance.ts';
 import { came } from '#core/doors/attendance.ts';
 import { livingStates } from '#core/events/states.ts';
@@ -61,19 +62,18 @@ export const doorsAround = (tx: Queries, now: string) =>
   tx.query<{
     id: string;
     title: string;
-    unitId: string | null;
+    /** What of it decides who has its list. */
+    reach: Omit<EventReach, 'id'>;
     startsLocal: string | null;
     endsLocal: string | null;
     doorsLocal: string | null;
-    startsAt: string;
-    endsAt: string | null;
-    doorsAt: string | null;
     zone: string;
     place: string | null;
     confirmed: number;
     arrived: number;
   }>(
-    `select e.id, e.public_title as title, e.unit_id, e.starts_local, e.ends_local, e.doors_local, e.starts_at, e.ends_at, e.doors_at, e.zone,
+    `select e.id, e.public_title as title, e.starts_local, e.ends_local, e.doors_local, e.zone,
+         jsonb_build_object('unitId', e.unit_id, 'partnerIds', e.partner_ids, 'startsAt', e.starts_at, 'endsAt', e.ends_at, 'doorsAt', e.doors_at) as reach,
          v.name as place, (select count(*)::int from registrations r where r.event_id = e.id and r.state = 'confirmed') as confirmed,
          (select count(*)::int from attendance a where a.event_id = e.id and a.state in ${among(came)}) as arrived
        from events e left join venues v on v.id = e.venue_id

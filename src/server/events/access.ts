@@ -1,5 +1,5 @@
 import type { Depth, EventReach } from '#core/access/stages.ts';
-import { stagesOf } from '#core/access/stages.ts';
+import { leads, stagesOf } from '#core/access/stages.ts';
 import type { Stage } from '#core/events/states.ts';
 import type { Asker } from '../app/app.ts';
 import type { Queries } from '../db/database.ts';
@@ -11,6 +11,11 @@ export function demand(asker: Asker, event: EventReach, stage: Stage, depth: Dep
   const has = stagesOf(asker.staff, event, asker.now);
   if (has.get(stage) === 'change' || (depth === 'see' && has.has(stage))) return;
   throw has.size ? refused('not-your-stage', {}, 403) : refused('not-your-event', {}, 403);
+}
+
+/** Refuses whoever may not decide what becomes of an event, and who works on it. */
+export function demandLead(asker: Asker, event: EventReach): void {
+  if (!leads(asker.staff, event, asker.now)) throw refused('not-your-stage', {}, 403);
 }
 
 /** An event of which somebody may see, or change, a stage; 404 where there is none, 403 where it is not theirs. */

@@ -5,7 +5,7 @@ import { standing } from '#core/registration/states.ts';
 import { among } from '../db/among.ts';
 import type { Queries } from '../db/database.ts';
 import { picturesById } from '../pictures/store.ts';
-import { type EventRow, readSessions, readSpeakers, readSponsors, roomsOf } from './store.ts';
+import { type EventRow, type Programme, readProgramme, roomsOf } from './store.ts';
 
 /** How many have a seat at each session of an event. */
 export async function takenOfSessions(tx: Queries, eventId: string): Promise<ReadonlyMap<string, number>> {
@@ -19,10 +19,16 @@ export async function takenOfSessions(tx: Queries, eventId: string): Promise<Rea
 }
 
 /** The sessions of an event as the public sees them: those that have their place, in order. */
-export async function shownSessions(tx: Queries, event: EventRow): Promise<ShownSession[]> {
-  const placed = inOrder(await readSessions(tx, event.id)).filter((s) => isPlaced(s));
+export async function shownSessions(
+  tx: Queries,
+  event: EventRow,
+  /** Its programme, where it was read already. */
+  known?: Programme,
+): Promise<ShownSession[]> {
+  const programme = known ?? (await readProgramme(tx, event.id));
+  const placed = inOrder(programme.sessions).filter((s) => isPlaced(s));
   if (!placed.length) return [];
-  const speakers = new Map((await readSpeakers(tx, event.id)).map((s) => [s.id, s.name]));
+  const speakers = new Map(programme.speakers.map((s) => [s.id, s.name]));
   const rooms = new Map((await roomsOf(tx, event.venueId)).map((r) => [r.id, r]));
   const taken = await takenOfSessions(tx, event.id);
   return placed.map((s) => {
@@ -47,8 +53,8 @@ export async function shownSessions(tx: Queries, event: EventRow): Promise<Shown
 
 /** The agenda of an event's page with the people on it. */
 export async function shownAgenda(tx: Queries, event: EventRow, today: string): Promise<ShownAgenda> {
-  const speakers = await readSpeakers(tx, event.id);
-  const sponsors = await readSponsors(tx, event.id);
+  const programme = await readProgramme(tx, event.id);
+  const { speakers, sponsors } = programme;
   const pictures = new Map(
     (
       await picturesById(
@@ -59,7 +65,7 @@ export async function shownAgenda(tx: Queries, event: EventRow, today: string): 
   );
   const pictureOf = (id: string | null) => (id ? (pictures.get(id) ?? null) : null);
   return {
-    sessions: await shownSessions(tx, event),
+    sessions: await shownSessions(tx, event, programme),
     speakers: speakers.map((s) => ({
       id: s.id,
       name: s.name,

@@ -10,7 +10,7 @@ import { theOrganization } from '../staff/store.ts';
 import { isTaken } from './addresses.ts';
 import { instantsOf } from './parts.ts';
 import { readPlan } from './plan.ts';
-import { type CopiedShift, plainPlan, readEvent } from './store.ts';
+import { type CopiedShift, countHelpers, plainPlan, readEvent } from './store.ts';
 
 /** A public address nobody has: the one proposed, or with the next number behind it. */
 async function freeSlug(tx: Queries, title: string, eventId: string, now: string): Promise<string | null> {
@@ -46,6 +46,7 @@ export async function beginEvent(
         [source.id],
       )
     : [];
+  const helpers = source ? await countHelpers(tx, source.id) : 0;
   const copy = source ? moveCopy({ ...source, shifts }, date, source.waits) : null;
   const zone = source?.zone ?? organization.zone;
   await insert(tx, 'events', {
@@ -81,6 +82,7 @@ export async function beginEvent(
     leftBehind: [
       ...(copy?.leftBehind ?? []),
       ...(ofAnother && source?.notes ? [because('left: notes')] : []),
+      ...(helpers ? [because('left: helpers', { count: helpers })] : []),
     ],
     waits: copy?.waits ?? null,
     version: 1,

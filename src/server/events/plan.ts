@@ -15,10 +15,8 @@ import {
   readEvent,
   readMessageSteps,
   readOffers,
+  readProgramme,
   readQuestions,
-  readSessions,
-  readSpeakers,
-  readSponsors,
   readSurvey,
 } from './store.ts';
 
@@ -27,9 +25,7 @@ export async function readPlan(tx: Queries, event: EventRow): Promise<EventPlan>
   const survey = await readSurvey(tx, event.id);
   return {
     ...plainPlan(event),
-    speakers: await readSpeakers(tx, event.id),
-    sponsors: await readSponsors(tx, event.id),
-    sessions: await readSessions(tx, event.id),
+    ...(await readProgramme(tx, event.id)),
     offers: await readOffers(tx, event.id),
     questions: await readQuestions(tx, event.id),
     messages: await readMessageSteps(tx, event.id),

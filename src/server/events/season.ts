@@ -14,8 +14,11 @@ export async function seasonFor(
   params: readonly unknown[] = [],
 ): Promise<SeasonEvent[]> {
   const found: SeasonEvent[] = [];
-  for (const { unitId, endsAt, doorsAt, ...row } of await readSeason(tx, where, params)) {
-    const see = [...stagesOf(staff, { unitId, endsAt, doorsAt, startsAt: row.startsAt }, now).keys()];
+  for (const { unitId, partnerIds, endsAt, doorsAt, ...row } of await readSeason(tx, where, params)) {
+    const reach = { id: row.id, unitId, partnerIds, endsAt, doorsAt, startsAt: row.startsAt };
+    const see = [...stagesOf(staff, reach, now).keys()];
+    // Somebody without a role is there for their events alone.
+    if (!see.length && !staff.roles.length) continue;
     if (see.length || row.isTemplate) found.push({ ...row, see });
     else if (!['draft', 'in clearance', 'shelved'].includes(row.state))
       found.push({ ...row, see, confirmed: 0, held: 0, waitlisted: 0, arrived: 0 });

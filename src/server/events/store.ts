@@ -52,6 +52,8 @@ export interface EventRow extends PlainPlan {
   venueShared: boolean | null;
   /** Whether it has its place, where one is to be had. */
   booked: boolean;
+  /** How many work on it beyond their roles. */
+  team: number;
   venueAccess: string | null;
   latitude: number | null;
   longitude: number | null;
@@ -73,7 +75,8 @@ const placeName = "v.name || coalesce(', ' || rm.name, '')";
 const holds = `coalesce((select (l->>'capacity')::int from jsonb_array_elements(rm.layouts) l where l->>'name' = e.layout limit 1), rm.capacity, v.capacity)`;
 const columns = `e.id, ${plainFields.map((field) => `e.${snake(field)}`).join(', ')}, u.name as unit_name, e.state, e.is_template,
   e.starts_at, e.ends_at, e.doors_at, e.registration_closes_at, e.absences_at, ${placeName} as venue_name, v.address as venue_address,
-  ${holds} as venue_capacity, v.shared as venue_shared, exists (select 1 from bookings b where b.event_id = e.id) as booked, v.access_notes as venue_access, v.latitude, v.longitude, e.copied_from_title, e.first_of, e.left_behind,
+  ${holds} as venue_capacity, v.shared as venue_shared, exists (select 1 from bookings b where b.event_id = e.id) as booked,
+  (select count(*)::int from event_team t where t.event_id = e.id) as team, v.access_notes as venue_access, v.latitude, v.longitude, e.copied_from_title, e.first_of, e.left_behind,
   e.waits, e.french_of, e.version, e.created_at`;
 const from =
   'from events e left join units u on u.id = e.unit_id left join venues v on v.id = e.venue_id left join rooms rm on rm.id = e.room_id';
@@ -129,26 +132,31 @@ export async function readOffersOf(
   return new Map(eventIds.map((id) => [id, rows.filter((r) => r.eventId === id)]));
 }
 
-export const readSpeakers = (tx: Queries, eventId: string): Promise<Speaker[]> =>
-  tx.query<Speaker>(
-    'select id, contact_id, name, line, picture_id from speakers where event_id = $1 and removed_at is null order by position',
-    [eventId],
-  );
+/** Who speaks at an event, who pays for it, and what happens when. */
+export interface Programme {
+  speakers: Speaker[];
+  sponsors: Sponsor[];
+  sessions: SessionPlan[];
+}
 
-export const readSponsors = (tx: Queries, eventId: string): Promise<Sponsor[]> =>
-  tx.query<Sponsor>(
-    'select id, contact_id, name, level, address, picture_id from sponsors where event_id = $1 and removed_at is null order by position',
+/** The programme of an event, read at once. A speaker who was taken off the event is off its sessions. */
+export async function readProgramme(tx: Queries, eventId: string): Promise<Programme> {
+  const row = await first<Programme>(
+    tx,
+    `select
+       coalesce((select jsonb_agg(jsonb_build_object('id', s.id, 'contactId', s.contact_id, 'name', s.name, 'line', s.line, 'pictureId', s.picture_id)
+         order by s.position) from speakers s where s.event_id = $1 and s.removed_at is null), '[]') as speakers,
+       coalesce((select jsonb_agg(jsonb_build_object('id', s.id, 'contactId', s.contact_id, 'name', s.name, 'level', s.level, 'address', s.address,
+         'pictureId', s.picture_id) order by s.position) from sponsors s where s.event_id = $1 and s.removed_at is null), '[]') as sponsors,
+       coalesce((select jsonb_agg(jsonb_build_object('id', s.id, 'kind', s.kind, 'title', s.title, 'about', s.about, 'day', s.day, 'begins', s.begins,
+         'ends', s.ends, 'trackId', s.track_id, 'roomId', s.room_id, 'capacity', s.capacity, 'signUp', s.sign_up,
+         'speakerIds', array(select sp.id from unnest(s.speaker_ids) with ordinality as of (id, at)
+           join speakers sp on sp.id = of.id and sp.removed_at is null order by of.at)) order by s.position)
+         from agenda_sessions s where s.event_id = $1 and s.removed_at is null), '[]') as sessions`,
     [eventId],
   );
-
-/** The sessions of an event; a speaker who was taken off the event is off its sessions. */
-export const readSessions = (tx: Queries, eventId: string): Promise<SessionPlan[]> =>
-  tx.query<SessionPlan>(
-    `select s.id, s.kind, s.title, s.about, s.day, s.begins, s.ends, s.track_id, s.room_id, s.capacity, s.sign_up,
-       array(select sp.id from unnest(s.speaker_ids) with ordinality as of (id, at) join speakers sp on sp.id = of.id and sp.removed_at is null order by of.at) as speaker_ids
-     from agenda_sessions s where s.event_id = $1 and s.removed_at is null order by s.position`,
-    [eventId],
-  );
+  return row!;
+}
 
 /** The rooms of a place that can be chosen. */
 export const roomsOf = (
@@ -196,7 +204,8 @@ export const readStates = (tx: Queries, eventId: string): Promise<StateRow[]> =>
   ]);
 
 /** An event in a list, with what decides who may open it. */
-export type SeasonRow = Omit<SeasonEvent, 'see'> & Pick<EventRow, 'unitId' | 'endsAt' | 'doorsAt'>;
+export type SeasonRow = Omit<SeasonEvent, 'see'> &
+  Pick<EventRow, 'unitId' | 'partnerIds' | 'endsAt' | 'doorsAt'>;
 
 /** Every event with its counts of seats and arrivals. */
 export const readSeason = (
@@ -206,7 +215,7 @@ export const readSeason = (
 ): Promise<SeasonRow[]> =>
   tx.query<SeasonRow>(
     `select e.id, coalesce(nullif(e.public_title, ''), nullif(e.team_title, ''), 'Untitled') as title, u.name as unit, e.state, e.is_template,
-       coalesce(e.first_of, e.id) as first_of, e.starts_local, e.ends_local, e.starts_at, e.ends_at, e.doors_at, e.unit_id, e.zone, ${placeName} as venue, e.capacity,
+       coalesce(e.first_of, e.id) as first_of, e.starts_local, e.ends_local, e.starts_at, e.ends_at, e.doors_at, e.unit_id, e.partner_ids, e.zone, ${placeName} as venue, e.capacity,
        coalesce(r.confirmed, 0)::int as confirmed, coalesce(r.held, 0)::int as held, coalesce(r.waitlisted, 0)::int as waitlisted,
        coalesce(a.arrived, 0)::int as arrived
      ${from}
@@ -224,10 +233,10 @@ export const searchEvents = (tx: Queries, search: string, limit: number) => {
   return tx.query<
     { id: string; title: string; state: string } & Pick<
       EventRow,
-      'startsLocal' | 'unitId' | 'startsAt' | 'endsAt' | 'doorsAt'
+      'startsLocal' | 'unitId' | 'partnerIds' | 'startsAt' | 'endsAt' | 'doorsAt'
     >
   >(
-    `select id, public_title as title, starts_local, state, unit_id, starts_at, ends_at, doors_at from events
+    `select id, public_title as title, starts_local, state, unit_id, partner_ids, starts_at, ends_at, doors_at from events
      where not is_template ${words.map((_, at) => `and lower(public_title || ' ' || team_title) like $${at + 1}`).join(' ')}
      order by abs(extract(epoch from (starts_at - (select max(created_at) from events)))) nulls last limit ${limit}`,
     words.map((w) => `%${w.replace(/[\\%_]/gu, '\\$&')}%`),
@@ -269,6 +278,16 @@ export async function takeWaiting(tx: Queries, id: string): Promise<Waiting<Copi
   const event = await readEvent(tx, id, true);
   if (event.waits) await tx.query('update events set waits = null where id = $1', [id]);
   return event.waits;
+}
+
+/** How many help at one stage of an event. */
+export async function countHelpers(tx: Queries, id: string): Promise<number> {
+  const row = await first<{ n: number }>(
+    tx,
+    "select count(*)::int as n from event_team where event_id = $1 and part = 'helper'",
+    [id],
+  );
+  return row!.n;
 }
 
 /** How many shifts an event has. */

@@ -2,6 +2,7 @@ import { type Request, type Response, Router } from 'express';
 import type { z } from 'zod';
 import type { Endpoint, Received, Role, Who } from '#contract/endpoint.ts';
 import { fieldProblems } from '#contract/wrong.ts';
+import { roleOf } from '#core/access/duties.ts';
 import { textProblems } from '#core/words/text.ts';
 import { type Actor, type App, inTransaction, type SignedIn, type Work } from '../app/app.ts';
 import { first, insert } from '../db/database.ts';
@@ -42,12 +43,20 @@ export type Handler<E extends Endpoint> = (call: Call & Work & Received<E>) => P
 export type Handlers<C extends Record<string, Endpoint>> = { [K in keyof C]: Handler<C[K]> };
 
 /** True when somebody may call an endpoint. */
-function mayCall(who: Who, staff: SignedIn | null): boolean {
+function mayCall(who: Who, path: string, staff: SignedIn | null): boolean {
   if (who === 'public') return true;
   if (!staff) return false;
   if (who === 'staff' || staff.roles.includes('coordinator')) return true;
-  return staff.roles.some((r: Role) => who.includes(r));
+  // Somebody's part in one event counts where something of an event is asked for; the handler asks of which.
+  return (
+    staff.roles.some((r: Role) => who.includes(r)) ||
+    (ofOneEvent.test(path) && staff.duties.some((d) => who.includes(roleOf(d))))
+  );
 }
+
+/** What belongs to one event, which the handler looks for by `eventFor`. */
+const ofOneEvent =
+  /^\/api\/(?:events\/:id|registrations\/|orders\/|shifts\/|assignments\/|session-proposals\/|pictures|doors$)/u;
 
 /** Builds the routes of a contract. Parsing, permission, transaction, replay and answering are the same for all. */
 export function routesOf<C extends Record<string, Endpoint>>(
@@ -62,7 +71,7 @@ export function routesOf<C extends Record<string, Endpoint>>(
     const handler = handlers[key as keyof C] as Handler<Endpoint>;
     router[method.toLowerCase() as 'get'](path, async (request: Request, response: Response) => {
       const staff = await staffOf(request);
-      if (!mayCall(endpoint.who, staff)) {
+      if (!mayCall(endpoint.who, path, staff)) {
         // What else was sent is not read.
         response.set('connection', 'close');
         throw staff ? refused('not-allowed', {}, 403) : refused('not-signed-in', {}, 401);

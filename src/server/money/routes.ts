@@ -57,10 +57,7 @@ async function payableBy(c: Asker & { tx: Queries }, orderId: string, method: st
   const event = await readEvent(c.tx, order.eventId);
   if (actsAs(c.staff, 'treasurer', event, c.now)) return order;
   const may = stagesOf(c.staff, event, c.now);
-  if (
-    may.get('registration') !== 'change' &&
-    !(may.get('doors') === 'change' && c.staff.roles.includes('door'))
-  )
+  if (may.get('registration') !== 'change' && !actsAs(c.staff, 'door', event, c.now))
     throw refused('not-your-event', {}, 403);
   if (method !== 'cash') throw refused('not-your-money', {}, 403);
   return order;

@@ -16,7 +16,7 @@ import { wrongAt } from '#core/words/problems.ts';
 import type { Work } from '../app/app.ts';
 import { insert, type Queries } from '../db/database.ts';
 import { instantsOf } from '../events/parts.ts';
-import { type EventRow, readEvent, readSessions } from '../events/store.ts';
+import { type EventRow, readEvent, readProgramme } from '../events/store.ts';
 import { invalid } from '../http/problem.ts';
 import { type Booking, keepsPlace, letGo, readBookings, readPremises } from './store.ts';
 
@@ -40,7 +40,7 @@ async function needsOf(tx: Queries, event: EventRow, place: Premises): Promise<N
   const spaces = spacesOf(place, event.roomId);
   const during = keptFor(event, place.setUpMinutes);
   if (!during || !spaces.length) return [];
-  const sessions = await readSessions(tx, event.id);
+  const { sessions } = await readProgramme(tx, event.id);
   return [
     { spaces, during, path: null },
     ...sessions.flatMap((session, at): Need[] => {

@@ -25,8 +25,8 @@ import {
   readListed,
   readOffers,
   readOffersOf,
+  readProgramme,
   readQuestions,
-  readSessions,
 } from '../events/store.ts';
 import { notFound } from '../http/problem.ts';
 import { theOrganization } from '../staff/store.ts';
@@ -261,7 +261,7 @@ export async function publicOrderOf(tx: Queries, orderId: string, now: string): 
       version: waiver.version,
       clauses: waiver.clauses,
     },
-    sessions: (await readSessions(tx, event.id)).some((s) => s.signUp),
+    sessions: (await readProgramme(tx, event.id)).sessions.some((s) => s.signUp),
     mayWithdraw: !event.startsAt || event.startsAt > now,
   };
 }

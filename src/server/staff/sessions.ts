@@ -1,6 +1,7 @@
 import { createHmac, timingSafeEqual } from 'node:crypto';
 import type { Request, Response } from 'express';
-import { needsSecondStep } from '#core/staff/accounts.ts';
+import { lasts } from '#core/access/duties.ts';
+import { hasPart, needsSecondStep } from '#core/staff/accounts.ts';
 import { sayDevice, sessionLasts, sessionLimits } from '#core/staff/sessions.ts';
 import type { App, SignedIn } from '../app/app.ts';
 import { insert, type Queries } from '../db/database.ts';
@@ -40,19 +41,18 @@ export async function staffOf(app: App, request: Request): Promise<SignedIn | nu
   if (!sessionLasts(found, now)) return null;
   if (Date.parse(now) - Date.parse(found.seenAt) > seenEvery * 1000)
     await app.db.query('update sessions set seen_at = $2 where token_hash = $1', [hash, now]);
-  return signedIn(found);
+  const staff = signedIn(found, app.clock.now());
+  // Somebody who only worked on an event is of the staff as long as that lasts.
+  return hasPart(staff) ? staff : null;
 }
 
-const signedIn = ({
-  createdAt: _,
-  seenAt: __,
-  secondStep,
-  required,
-  sessionId,
-  ...staff
-}: SessionStaff): SignedIn => ({
+const signedIn = (
+  { createdAt: _, seenAt: __, secondStep, required, sessionId, duties, ...staff }: SessionStaff,
+  now: string,
+): SignedIn => ({
   ...staff,
   sessionId,
+  duties: duties.filter((d) => lasts(d.part, d, now)),
   // Until the second step is set up, nothing else is to be had.
   enrolling: !secondStep && needsSecondStep(staff.roles, required),
 });

@@ -1,6 +1,7 @@
 import type { staffContract } from '#contract/staff.ts';
+import { lasts } from '#core/access/duties.ts';
 import { emailKey } from '#core/contacts/reach.ts';
-import { needsSecondStep } from '#core/staff/accounts.ts';
+import { hasPart, needsSecondStep } from '#core/staff/accounts.ts';
 import { sayProblem } from '#core/words/problems.ts';
 import { type Actor, inTransaction } from '../app/app.ts';
 import { record } from '../app/record.ts';
@@ -9,7 +10,7 @@ import { Problem, refused } from '../http/problem.ts';
 import { checkPassword, nobodysHash } from './passwords.ts';
 import { takeCode } from './secondStep.ts';
 import { isKnownDevice, startSession } from './sessions.ts';
-import { staffByEmail, theOrganization } from './store.ts';
+import { readDuties, staffByEmail, theOrganization } from './store.ts';
 
 const wrong = () => refused('wrong-sign-in', {}, 401);
 
@@ -45,6 +46,11 @@ export const signIn: Handler<(typeof staffContract)['POST /api/sign-in']> = asyn
   if (!staff || !right || staff.resting) {
     await failed(staff?.resting && right ? 'at rest' : 'wrong password');
     throw wrong();
+  }
+  const duties = (await readDuties(app.db, staff.id)).filter((d) => lasts(d.part, d, app.clock.now()));
+  if (!hasPart({ roles: staff.roles, duties })) {
+    await write(c.actor, staff, 'sign-in refused: their event is over');
+    throw refused('part-over', {}, 403);
   }
   if (staff.totpSecret) {
     if (!body.code) return { next: 'code' };

@@ -1,5 +1,6 @@
 import type { Role } from '#contract/endpoint.ts';
 import type { Organization } from '#contract/staff.ts';
+import type { Duty } from '#core/access/duties.ts';
 import type { SignedIn } from '../app/app.ts';
 import { first, once, type Queries } from '../db/database.ts';
 import { notFound } from '../http/problem.ts';
@@ -24,7 +25,7 @@ export const theOrganization = (tx: Queries): Promise<OrganizationRow> =>
     return row;
   });
 
-export interface StaffRow extends Omit<SignedIn, 'sessionId' | 'enrolling'> {
+export interface StaffRow extends Omit<SignedIn, 'sessionId' | 'enrolling' | 'duties'> {
   passwordHash: string;
   resting: boolean;
   totpSecret: string | null;
@@ -47,8 +48,27 @@ export async function theStaff(tx: Queries, id: string): Promise<StaffRow> {
   return row;
 }
 
+/** A duty with what decides how long it lasts. */
+export interface DutyRow extends Duty {
+  startsAt: string | null;
+  endsAt: string | null;
+}
+
+/** What somebody is at single events, as JSON; `staff` is the column with their id. */
+const dutiesSql = (staff: string): string =>
+  `coalesce((select jsonb_agg(jsonb_build_object('eventId', t.event_id, 'part', t.part, 'stage', t.stage, 'startsAt', e.starts_at, 'endsAt', e.ends_at))
+     from event_team t join events e on e.id = t.event_id where t.staff_id = ${staff}), '[]')`;
+
+export const readDuties = async (tx: Queries, staffId: string): Promise<DutyRow[]> =>
+  (await first<{ duties: DutyRow[] }>(
+    tx,
+    `select ${dutiesSql('s.id')} as duties from staff s where s.id = $1`,
+    [staffId],
+  ))!.duties;
+
 /** Who a session belongs to, with how long it has lasted. */
-export interface SessionStaff extends Omit<SignedIn, 'enrolling'> {
+export interface SessionStaff extends Omit<SignedIn, 'enrolling' | 'duties'> {
+  duties: DutyRow[];
   createdAt: string;
   seenAt: string;
   secondStep: boolean;
@@ -60,7 +80,7 @@ export interface SessionStaff extends Omit<SignedIn, 'enrolling'> {
 export const staffBySession = (tx: Queries, tokenHash: string): Promise<SessionStaff | null> =>
   first<SessionStaff>(
     tx,
-    `select s.id, s.name, s.email, s.roles, s.approves, s.unit_id, x.id as session_id, x.created_at, x.seen_at,
+    `select s.id, s.name, s.email, s.roles, s.approves, s.unit_id, ${dutiesSql('s.id')} as duties, x.id as session_id, x.created_at, x.seen_at,
        s.totp_secret is not null as second_step, coalesce((select second_step_required from organization), false) as required
      from sessions x join staff s on s.id = x.staff_id
      where x.token_hash = $1 and not s.resting`,

@@ -25,11 +25,11 @@ type TeamKeys =
 const invitationDays = 14;
 const pageOfTrail = 100;
 
-/** Makes an invitation and plans its message. Answers the link, to be handed over. */
-async function invite(
-  c: Call & Work,
+/** Makes an invitation and plans its message. Answers it, with the link to be handed over. */
+export async function invite(
+  c: Work & Pick<Call, 'staff'>,
   of: { name: string; email: string; roles: string[]; approves: string[]; unitId: string | null },
-): Promise<{ link: string }> {
+): Promise<{ id: string; link: string }> {
   const { tx, app, now, staff } = c;
   const id = app.ids.id();
   const token = linkToken(app.secret, 'invitation', id);
@@ -48,11 +48,11 @@ async function invite(
     roles: of.roles,
     by: staff.name,
   });
-  return { link: `${app.origin}/invitation/${token}` };
+  return { id, link: `${app.origin}/invitation/${token}` };
 }
 
 /** An invitation that can still be accepted, taken back. */
-async function takeBack(c: Call & Work, id: string) {
+export async function takeBack(c: Work, id: string) {
   const open = await first<{
     name: string;
     email: string;
@@ -112,7 +112,8 @@ export const teamHandlers: Pick<Handlers<typeof staffContract>, TeamKeys> = {
       throw invalid([{ path: 'email', code: 'email-on-staff' }]);
     if (c.body.roles.includes('unit lead') && !c.body.unitId)
       throw invalid([{ path: 'unitId', code: 'unit-they-lead' }]);
-    return invite(c, c.body);
+    const { link } = await invite(c, c.body);
+    return { link };
   },
 
   'DELETE /api/staff/invitations/:id': async (c) => {
@@ -125,7 +126,12 @@ export const teamHandlers: Pick<Handlers<typeof staffContract>, TeamKeys> = {
     return { done: true };
   },
 
-  'POST /api/staff/invitations/:id/renew': async (c) => invite(c, await takeBack(c, c.params.id)),
+  'POST /api/staff/invitations/:id/renew': async (c) => {
+    const { id, link } = await invite(c, await takeBack(c, c.params.id));
+    // What somebody was invited to do at events goes over to the new invitation.
+    await c.tx.query('update event_team set invitation_id = $2 where invitation_id = $1', [c.params.id, id]);
+    return { link };
+  },
 
   'PATCH /api/staff/:id': async (c) => {
     const before = await store.theStaff(c.tx, c.params.id);

@@ -43,6 +43,8 @@ export async function marginsOf(
   tx: Queries,
   events: readonly EventRow[],
   now: string,
+  /** The offers of each, where they were read already. */
+  known?: ReadonlyMap<string, Offer[]>,
 ): Promise<ReadonlyMap<string, Remarks>> {
   if (!events.length) return new Map();
   const organization = await theOrganization(tx);
@@ -50,7 +52,7 @@ export async function marginsOf(
   const ids = events.map((e) => e.id);
   const over = events.filter((e) => isOver(e, now));
   const coming = events.filter((e) => !isOver(e, now) && e.startsLocal);
-  const offers = await readOffersOf(tx, ids);
+  const offers = known ?? (await readOffersOf(tx, ids));
   const rules = await readRules(tx);
   const steps = await readStepsOf(
     tx,
@@ -87,8 +89,12 @@ export async function marginsOf(
 }
 
 /** The same about one event. */
-export const marginOfEvent = async (tx: Queries, event: EventRow, now: string): Promise<Remarks> =>
-  (await marginsOf(tx, [event], now)).get(event.id)!;
+export const marginOfEvent = async (
+  tx: Queries,
+  event: EventRow,
+  now: string,
+  offers: Offer[],
+): Promise<Remarks> => (await marginsOf(tx, [event], now, new Map([[event.id, offers]]))).get(event.id)!;
 
 /** What was read about one event. */
 interface Read {

@@ -34,7 +34,6 @@ const sayLeft = (reason: Reason): { text: string; stage: 'clearance' | 'crew' | 
   stage: reason.code === 'left: clearance' ? 'clearance' : reason.code === 'left: crew' ? 'crew' : null,
 });
 
-/** A plan without what is written for others: questions, messages, survey. */
 /** The plan as far as somebody may read it: its texts, and, for those who write it, the notes of the team. */
 const planFor = (plan: EventPlan, texts: boolean, notes: boolean): EventPlan => ({
   ...plan,
@@ -51,7 +50,7 @@ export async function eventPageOf(c: Asker & Pick<Work, 'tx' | 'app'>, eventId: 
   const facts = factsOf(staff, event, now);
   const plan = await readPlan(tx, event);
   const { zone } = await theOrganization(tx);
-  const { notes } = await marginOfEvent(tx, event, now);
+  const { notes } = await marginOfEvent(tx, event, now, plan.offers);
   const spine = spineOf(await spineFacts(tx, event, plan, now));
   return {
     id: event.id,
@@ -79,6 +78,7 @@ export async function eventPageOf(c: Asker & Pick<Work, 'tx' | 'app'>, eventId: 
     doorsAt: event.doorsAt,
     pictures: await withRights(tx, staff, await picturesOf(tx, plan)),
     french: frenchStanding(event, event.french, event.frenchOf),
+    team: event.team,
     undoable: may.get('plan') === 'change' ? await readUndoable(tx, event.id, staff.id) : null,
     copiedFrom: event.copiedFromTitle
       ? { title: event.copiedFromTitle, leftBehind: event.leftBehind.map(sayLeft) }

@@ -3,7 +3,7 @@ import { bindingUnit, stagesOf } from '#core/access/stages.ts';
 import { sayIfAny } from '#core/words/reasons.ts';
 import { liveLink, renewLink, type SignedIn, stopLink, whatIf } from '../app/app.ts';
 import { record } from '../app/record.ts';
-import { demand, eventFor } from '../events/access.ts';
+import { demand, demandLead, eventFor } from '../events/access.ts';
 import { againOf } from '../events/again.ts';
 import { beginEvent } from '../events/beginning.ts';
 import { deleteEvent, hindranceTo, lostWith } from '../events/deleting.ts';
@@ -23,7 +23,9 @@ import { eventPageOf } from './page.ts';
 /** A unit lead keeps events within their unit. */
 function ownUnitOnly(staff: SignedIn, unitId: string | null | undefined): void {
   const unit = bindingUnit(staff);
-  if (unit !== undefined && unitId !== undefined && unitId !== unit) throw refused('other-unit', {}, 403);
+  // Who works on one event alone leaves it where it is.
+  if (unit !== undefined && unitId !== undefined && (unit === null || unitId !== unit))
+    throw refused('other-unit', {}, 403);
 }
 
 export const eventsHandlers: Handlers<typeof eventsContract> = {
@@ -103,12 +105,14 @@ export const eventsHandlers: Handlers<typeof eventsContract> = {
   },
 
   'DELETE /api/events/:id': async (c) => {
-    await deleteEvent(c, await eventFor(c, c.params.id, 'plan', 'change', true));
+    const event = await eventFor(c, c.params.id, 'plan', 'change', true);
+    demandLead(c, event);
+    await deleteEvent(c, event);
     return { done: true };
   },
 
   'POST /api/events/:id/state': async (c) => {
-    await eventFor(c, c.params.id, 'plan', 'change', true);
+    demandLead(c, await eventFor(c, c.params.id, 'plan', 'change', true));
     return makeMove(c, c.params.id, c.body.move, c.body.words);
   },
 

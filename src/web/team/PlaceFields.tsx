@@ -2,9 +2,7 @@ import { chakra } from '@chakra-ui/react';
 import { Plus, Trash2 } from 'lucide-react';
 import type { ReactNode } from 'react';
 import type { Place } from '#contract/places.ts';
-import type { FieldProblem } from '#contract/wrong.ts';
 import { readLayout, sayLayout } from '#core/places/layouts.ts';
-import { wrongAt } from '#core/words/problems.ts';
 import { phrase } from '#web/words/phrase.ts';
 import { Button } from '../kit/Button.tsx';
 import { Chips, Count, DateField, LongText, SeveralOf, Text, Tick } from '../kit/form/fields.tsx';
@@ -40,12 +38,6 @@ export const typedPlace = (place?: Place) => {
 export type TypedPlace = ReturnType<typeof typedPlace>;
 
 const number = (typed: string): number | null => (typed.trim() ? Number(typed.replace(',', '.')) : null);
-
-/** What of it is wrong before it is sent: a set-up without its number. */
-export const wrongWithPlace = (v: TypedPlace): FieldProblem[] =>
-  v.rooms.flatMap((room, at) =>
-    room.layouts.some((l) => !readLayout(l)) ? [wrongAt(`rooms.${at}.layouts`, 'layout-number')] : [],
-  );
 
 /** The request that a typed place makes. */
 export const placeOf = ({ closedWeekdays, closedDates, rooms, ...v }: TypedPlace) => ({

@@ -1,6 +1,7 @@
 import { chakra } from '@chakra-ui/react';
 import { useState } from 'react';
 import { type Place, placesContract } from '#contract/places.ts';
+import { wrongLayouts } from '#core/places/layouts.ts';
 import { phrase } from '#web/words/phrase.ts';
 import { Asking } from '../kit/Asking.tsx';
 import { Button } from '../kit/Button.tsx';
@@ -13,7 +14,7 @@ import { Empty } from '../kit/Note.tsx';
 import { Loaded, Problems } from '../kit/notices.tsx';
 import { say } from '../kit/toast.tsx';
 import { useAction, useAsk } from '../parts/ask.ts';
-import { fieldOfPlace, PlaceFields, placeOf, typedPlace, wrongWithPlace } from './PlaceFields.tsx';
+import { fieldOfPlace, PlaceFields, placeOf, typedPlace } from './PlaceFields.tsx';
 
 /** The register of places: what is known of each, and what takes place there. */
 export function Places() {
@@ -122,7 +123,7 @@ function Add() {
   const form = useForm({
     values: typedPlace(),
     request: (v) => prepare(placesContract, 'POST /api/venues', { body: placeOf(v) }),
-    check: wrongWithPlace,
+    check: (v) => wrongLayouts(v.rooms),
     fieldOf: fieldOfPlace,
     after: () => say(phrase('common.added')),
     again: true,
@@ -139,7 +140,7 @@ function Change({ place, close }: { place: Place; close: () => void }) {
     values: typedPlace(place),
     request: (v) =>
       prepare(placesContract, 'PATCH /api/venues/:id', { params: { id: place.id }, body: placeOf(v) }),
-    check: wrongWithPlace,
+    check: (v) => wrongLayouts(v.rooms),
     fieldOf: fieldOfPlace,
     after: () => {
       say(phrase('common.saved'));

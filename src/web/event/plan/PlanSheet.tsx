@@ -20,7 +20,7 @@ export default function PlanSheet({ page }: { page: EventPage }) {
   const undo = useUndo(page);
   // Sections that were added and say nothing yet stay open while the sheet is.
   const [added, setAdded] = useState<ReadonlySet<string>>(new Set());
-  const shown = sections.filter((s) => !s.optional || s.optional.used(plan) || added.has(s.id));
+  const shown = sections.filter((s) => !s.optional || s.optional.used(plan, page) || added.has(s.id));
   const others = sections.filter((s) => !shown.includes(s));
   const add = (section: Section) => {
     setAdded(new Set([...added, section.id]));
@@ -30,7 +30,7 @@ export default function PlanSheet({ page }: { page: EventPage }) {
   };
   const remove = (section: Section) => {
     setAdded(new Set([...added].filter((id) => id !== section.id)));
-    if (section.optional?.used(plan)) change(section.optional.empty);
+    if (section.optional?.used(plan, page)) change(section.optional.empty);
   };
   return (
     <>
@@ -95,7 +95,7 @@ export default function PlanSheet({ page }: { page: EventPage }) {
           {section.title && (
             <chakra.div className="spread" marginBottom="6px">
               <h3>{section.title}</h3>
-              {section.optional && (
+              {section.optional && !section.optional.stays?.(page) && (
                 <Button
                   look="link"
                   color="soft"

@@ -37,6 +37,7 @@ export const fieldTitles: Record<PlanField, string> = {
   whenFull: phrase('event.whenPlaceFull'),
   capacity: phrase('common.capacity'),
   unitId: phrase('common.unit'),
+  partnerIds: phrase('event.partnerUnits'),
   visibility: phrase('event.whoMaySeeIt'),
   listed: phrase('event.listed'),
   flags: phrase('event.safety'),

@@ -17,8 +17,10 @@ export interface Section {
   Show: ComponentType<SectionProps>;
   /** Of one that not every event needs: whether this one uses it, what it begins with, and how it is emptied. */
   optional?: {
-    used: (plan: EventPlan) => boolean;
+    used: (plan: EventPlan, page: EventPage) => boolean;
     begin?: (plan: EventPlan) => Partial<EventPlan>;
     empty: Partial<EventPlan>;
+    /** True where what it holds is not a value of the plan, and is taken away piece by piece. */
+    stays?: (page: EventPage) => boolean;
   };
 }

@@ -9,6 +9,7 @@ import { OffersEditor, QuestionsEditor, SurveyEditor, surveyToBegin } from './Pl
 import { Safety } from './Safety.tsx';
 import { SessionCall } from './SessionCall.tsx';
 import type { Section } from './section.ts';
+import { Team } from './Team.tsx';
 import { Description, Draws, French, TeamNotes } from './Texts.tsx';
 import { Titles } from './Titles.tsx';
 import { When } from './When.tsx';
@@ -138,6 +139,16 @@ export const sections: readonly Section[] = [
       used: (plan) => plan.buttons.length > 0,
       begin: () => ({ buttons: [newButton()] }),
       empty: { buttons: [] },
+    },
+  },
+  {
+    id: 'team',
+    title: phrase('event.team'),
+    Show: Team,
+    optional: {
+      used: (plan, page) => page.team > 0 || plan.partnerIds.length > 0,
+      empty: { partnerIds: [] },
+      stays: (page) => page.team > 0,
     },
   },
   { id: 'safety', title: phrase('event.safetyAndWaiver'), Show: Safety },

@@ -1,0 +1,73 @@
+import type { z } from 'zod';
+import type { dutiesContract } from '#contract/duties.ts';
+import { emailKey, isEmail } from '#core/contacts/reach.ts';
+import type { Work } from '../app/app.ts';
+import { record } from '../app/record.ts';
+import { insert, update } from '../db/database.ts';
+import type { EventRow } from '../events/store.ts';
+import type { Call } from '../http/handle.ts';
+import { invalid, notFound, refused } from '../http/problem.ts';
+import { endSessions } from '../staff/sessions.ts';
+import { staffByEmail } from '../staff/store.ts';
+import { invite, takeBack } from '../staff/team.ts';
+import { isForMore, openInvitation, readPartOf, readTeam, stepBack } from './store.ts';
+
+type NewMember = z.output<(typeof dutiesContract)['POST /api/events/:id/team']['body']>;
+
+/**
+ * Puts somebody on the team of an event. Who has an account can begin at once; others are invited to one that is good for
+ * this event alone. An event has one lead: who led it before becomes a co-organizer.
+ */
+export async function addMember(
+  w: Work & Pick<Call, 'staff'>,
+  event: EventRow,
+  { name, email, part, stage }: NewMember,
+): Promise<{ id: string; link: string | null }> {
+  const { tx, app, now, actor } = w;
+  if (!isEmail(email)) throw invalid([{ path: 'email', code: 'not-an-email' }]);
+  const known = await staffByEmail(tx, emailKey(email));
+  if (known?.resting) throw invalid([{ path: 'email', code: 'account-at-rest' }]);
+  const open = known ? null : await openInvitation(tx, emailKey(email), now);
+  const invited =
+    known || open ? null : await invite(w, { name, email, roles: [], approves: [], unitId: null });
+  const who = { staffId: known?.id ?? null, invitationId: known ? null : (open?.id ?? invited!.id) };
+  const has = await readPartOf(tx, event.id, who);
+  if (has.some((h) => h.part === part && h.stage === stage)) throw refused('on-the-team');
+  if (part === 'lead') await stepBack(tx, event.id);
+  const leading = has.find((h) => h.part !== 'helper');
+  const id = leading && part !== 'helper' ? leading.id : app.ids.id();
+  if (leading && part !== 'helper') await update(tx, 'event_team', id, { part, stage: null });
+  else
+    await insert(tx, 'event_team', {
+      id,
+      eventId: event.id,
+      ...who,
+      part,
+      stage,
+      addedAt: now,
+      addedBy: actor.name,
+    });
+  await record(w, 'team changed', {
+    eventId: event.id,
+    how: 'put somebody on the team',
+    detail: { name: known?.name ?? name, part, stage },
+  });
+  return { id, link: invited?.link ?? null };
+}
+
+/** Takes somebody off the team of an event. What they could do there ends with the next thing they do, and open pages look again. */
+export async function removeMember(w: Work, event: EventRow, memberId: string): Promise<void> {
+  const { tx, now } = w;
+  const member = (await readTeam(tx, event.id, now)).find((m) => m.id === memberId);
+  if (!member) throw notFound('This member of the team');
+  await tx.query('delete from event_team where id = $1', [memberId]);
+  if (member.staffId) await endSessions(w, member.staffId, { only: '00000000-0000-0000-0000-000000000000' });
+  // An invitation that was for this event alone leads nowhere any more.
+  else if (member.invitationId && !(await isForMore(tx, member.invitationId)))
+    await takeBack(w, member.invitationId);
+  await record(w, 'team changed', {
+    eventId: event.id,
+    how: 'took somebody off the team',
+    detail: { name: member.name, part: member.part, stage: member.stage },
+  });
+}
