@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { eventFacts } from '#core/access/stages.ts';
 import { pageTextFields } from '#core/events/french.ts';
+import { pageStyles, pageThemes } from '#core/events/look.ts';
 import { moves } from '#core/events/moves.ts';
 import { type PlanField, partOf } from '#core/events/parts.ts';
 import { eventStates, stages } from '#core/events/states.ts';
@@ -107,6 +108,29 @@ const eventPlan = z.object({
   afterwards: said(2000),
   fullWords: said(300),
   registerAt: z.string().trim().max(2000).nullable(),
+  /** Who people turn to: by a form that does not tell the address, or with name, email and telephone shown. */
+  organizer: z
+    .object({
+      how: z.enum(['form', 'shown']),
+      name: text(120),
+      email: z.string().trim().max(254),
+      phone: z.string().trim().max(40),
+    })
+    .nullable(),
+  /** Files and links for the day; only who holds a seat reads them. */
+  dayFiles: z
+    .array(
+      z.object({
+        id,
+        label: said(120),
+        address: z.string().trim().max(2000).nullable(),
+        fileId: id.nullable(),
+      }),
+    )
+    .max(20),
+  /** Numbers of people to reach, one after the other. */
+  goal: z.array(z.int('not-whole').min(1, 'at-least-one').max(100_000)).max(6),
+  look: z.object({ style: z.enum(pageStyles), theme: z.enum(pageThemes) }),
   searchTitle: text(120),
   searchText: text(300),
   notes: text(5000),

@@ -7,6 +7,7 @@ import { doorsContract } from './doors.ts';
 import { dutiesContract } from './duties.ts';
 import { eventsContract } from './events.ts';
 import { fieldsContract } from './fields.ts';
+import { filesContract } from './files.ts';
 import { importsContract } from './imports.ts';
 import { mailingsContract } from './mailings.ts';
 import { messagesContract } from './messages.ts';
@@ -40,6 +41,7 @@ export const everything = {
   ...ownContract,
   ...eventsContract,
   ...dutiesContract,
+  ...filesContract,
   ...picturesContract,
   ...placesContract,
   ...clearanceContract,

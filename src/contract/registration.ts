@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { attendanceStates } from '#core/doors/attendance.ts';
+import { pageStyles, pageThemes } from '#core/events/look.ts';
 import { whenFull } from '#core/registration/capacity.ts';
 import { registrationStates } from '#core/registration/states.ts';
 import type { Doc } from '#core/text/types.ts';
@@ -43,6 +44,18 @@ const publicEvent = z.object({
   fullWords: texts,
   /** Where people register, where that is not here. */
   registerAt: z.string().nullable(),
+  /** Who people turn to; what is null is not told. */
+  organizer: z
+    .object({
+      name: z.string(),
+      email: z.string().nullable(),
+      phone: z.string().nullable(),
+      form: z.boolean(),
+    })
+    .nullable(),
+  /** How near it is to the number of people it hopes for; null without a goal. */
+  goal: z.object({ reached: z.int(), next: z.int(), after: z.int().nullable() }).nullable(),
+  look: z.object({ style: z.enum(pageStyles), theme: z.enum(pageThemes) }),
   /** What search engines are told, where that differs from the page. */
   search: z.object({ title: z.string(), text: z.string() }),
   /** Every picture of the page, those in its text too. */
@@ -175,6 +188,10 @@ const publicOrder = z.object({
     startsAt: instant.nullable(),
     /** What registrants are told once they have a seat; empty before, and where nothing is. */
     afterwards: z.string(),
+    /** Files and links for the day, for who has a seat. */
+    dayFiles: z.array(
+      z.object({ id, label: z.string(), address: z.string().nullable(), fileId: id.nullable() }),
+    ),
     /** The room online, for who has a seat there; null before, and for everybody else. */
     online: z.object({ link: z.string(), instructions: z.string() }).nullable(),
   }),
@@ -303,6 +320,17 @@ export const registrationContract = contract({
     who: 'public',
     params: z.object({ slug: z.string() }),
     response: { file: 'text/calendar' },
+  },
+  'POST /api/public/events/:slug/question': {
+    summary: 'Write to whoever organizes an event, whose address is not told',
+    who: 'public',
+    params: z.object({ slug: z.string() }),
+    body: z.object({
+      name: z.string().trim().min(1, code('name-needed')).max(120),
+      email: z.string().trim().max(254),
+      words: z.string().trim().min(5, code('words-needed')).max(2000),
+    }),
+    response: z.object({ done: z.literal(true) }),
   },
   'POST /api/public/events/:slug/orders': {
     summary: 'Register a party: seats are held while paying, confirmed when free, waitlisted when full',

@@ -23,6 +23,7 @@ import { viewsHandlers } from './contacts/views.ts';
 import { crewHandlers } from './crew/routes.ts';
 import { doorsHandlers } from './doors/routes.ts';
 import { dutiesHandlers } from './duties/routes.ts';
+import { filesHandlers } from './files/routes.ts';
 import { routesOf } from './http/handle.ts';
 import { refuseOtherOrigins, refuseUnknownHosts } from './http/hosts.ts';
 import { inTheirLanguage, languageOf } from './http/language.ts';
@@ -81,6 +82,7 @@ export function makeServer(app: App, options: ServerOptions): Express {
     ...clearanceHandlers,
     ...agendaHandlers,
     ...dutiesHandlers,
+    ...filesHandlers,
     ...registrationHandlers,
     ...waiversHandlers,
     ...moneyHandlers,

@@ -34,6 +34,7 @@ const onlyTold: readonly FactKind[] = [
   'message tried again',
   'message settled',
   'team changed',
+  'file kept',
   'sessions chosen',
   'session proposed',
   'session proposal decided',

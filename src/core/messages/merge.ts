@@ -30,10 +30,15 @@ export function unknownFields(text: string): string[] {
  * Fills a text. A field without a value becomes nothing; unknown fields stay as typed. Only fields of links may bring a
  * mark of a link (see links.ts): neither a template nor a name smuggles one in.
  */
-export function merge(text: string, values: MergeValues): string {
+export function merge(
+  text: string,
+  values: MergeValues,
+  /** Fields of this one message alone, which no template offers. */
+  own: Readonly<Record<string, string>> = {},
+): string {
   return withoutMarks(text).replace(field, (whole, name: string) => {
-    if (!Object.hasOwn(mergeFields, name)) return whole;
-    const value = values[name as MergeField] ?? '';
+    if (!Object.hasOwn(mergeFields, name) && !Object.hasOwn(own, name)) return whole;
+    const value = own[name] ?? values[name as MergeField] ?? '';
     return name.endsWith('_link') ? value : withoutMarks(value);
   });
 }

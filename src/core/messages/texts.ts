@@ -21,6 +21,7 @@ export type DirectKind =
   | 'overlap'
   | 'own'
   | 'returned'
+  | 'question'
   | 'reset';
 
 /** Texts of messages that answer something that happened. Merge fields as in merge.ts; `until` stands in {{when}} of an offer. */
@@ -37,6 +38,13 @@ export const directTexts: Record<DirectKind, MessageText> = {
     body: {
       en: 'Hello {{name}},\n\nSeats came free for {{event}} ({{when}}). They are kept for you until {{until}}.\n\nTake them or pass them on: {{manage_link}}\n\n{{organization}}',
       fr: "Bonjour {{name}},\n\nDes places se sont libérées pour {{event}} ({{when}}). Elles vous sont réservées jusqu'au {{until}}.\n\nLes prendre ou les laisser : {{manage_link}}\n\n{{organization}}",
+    },
+  },
+  question: {
+    subject: { en: 'A question about {{event}}', fr: 'Une question sur {{event}}' },
+    body: {
+      en: '{{words}}\n\n{{name}}\n{{email}}\n\nSent by the form on the page of {{event}}. Answer to the address above.',
+      fr: '{{words}}\n\n{{name}}\n{{email}}\n\nEnvoyé par le formulaire de la page de {{event}}. Répondez à l’adresse ci-dessus.',
     },
   },
   lapsed: {

@@ -42,6 +42,7 @@ export const problemsEn = {
   'proposals-full': 'No more sessions can be proposed for this event.',
   'full-online-left': 'Every seat at the place is taken. There are places online: choose those.',
   'part-over': 'Your part in the event is over, and your access ended with it.',
+  'words-needed': 'Write what you want to ask.',
   'fund-gone': 'There is no such fund.',
   'ticket-gone': 'This ticket is not on sale here.',
   'ticket-twice': '{{name}} is listed twice.',

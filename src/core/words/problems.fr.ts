@@ -40,6 +40,7 @@ export const problemsFr: ProblemWords = {
   'full-online-left':
     'Toutes les places sur place sont prises. Il reste des places en ligne : choisissez-les.',
   'part-over': 'Votre rôle dans l’événement est terminé, et votre accès avec lui.',
+  'words-needed': 'Écrivez votre question.',
   'fund-gone': 'Ce fonds n’existe pas.',
   'ticket-gone': 'Ce billet n’est pas en vente ici.',
   'ticket-twice': '{{name}} figure deux fois.',

@@ -54,6 +54,7 @@ export const refusalsEn = {
   'file-empty': 'The file is empty.',
   'file-is': 'This is {{what}}, not a text file. Save the table as CSV and choose that file.',
   'file-large': 'The file is larger than 20 MB.',
+  'file-over-4': 'The file is larger than 4 MB.',
   'file-not-text': 'This is not a text file. Save the table as CSV and choose that file.',
   'file-takes-long':
     'This file takes too long to read. Is it really a table or an address book? Save it anew, or in parts.',
@@ -112,6 +113,8 @@ export const refusalsEn = {
   'on-the-team': 'They are on the team already.',
   'account-at-rest': 'Their account is at rest. A coordinator can bring it back.',
   'stage-of-helper': 'Say at which stage they help.',
+  'no-such-file-kind':
+    'This is not a file of a kind people can be given: PDF, JPEG, PNG, text, calendar, track, or an office document.',
   'no-place': 'It has no place; the public page says “Venue to be announced”.',
   'no-seats-offered': 'This event is {{state}}; no seats are offered.',
   'no-second-step': 'There is no second step to turn off.',

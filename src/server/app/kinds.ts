@@ -26,6 +26,8 @@ export interface Facts {
   'preview link stopped': { eventId: string };
   'picture kept': { pictureId: string };
   'picture described': { pictureId: string };
+  'file kept': { fileId: string; name: string };
+  'organizer asked': { eventId: string; name: string; email: string; words: string };
   'plan saved': PlanChange;
   'event moved on': { eventId: string; from: EventState; to: EventState; words: string };
   'plan sent': { eventId: string; steps: readonly string[] };
@@ -156,6 +158,15 @@ export const tellings: { readonly [K in FactKind]: Telling<Facts[K]> } = {
     entry: (f) => ({ action: 'described a picture', subject: { kind: 'picture', id: f.pictureId } }),
     topics: () => [],
   },
+  'file kept': {
+    entry: (f) => ({
+      action: 'brought in a file',
+      subject: { kind: 'file', id: f.fileId },
+      detail: { name: f.name },
+    }),
+    topics: nobody,
+  },
+  'organizer asked': { topics: nobody },
   'event deleted': {
     entry: (f) => ({ action: 'deleted the draft', subject: event(f.eventId), detail: { title: f.title } }),
     topics: ofEvent,

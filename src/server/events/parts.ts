@@ -1,5 +1,6 @@
 import type { EventPlan } from '#contract/events.ts';
 import { problemsWithAgenda } from '#core/agenda/checking.ts';
+import { isEmail } from '#core/contacts/reach.ts';
 import { arrive } from '#core/events/copy.ts';
 import { besideNow } from '#core/events/french.ts';
 import { type PlanField, type PlanPart, partOf } from '#core/events/parts.ts';
@@ -138,6 +139,36 @@ export const partRules: Readonly<Record<PlanPart, PartRule>> = {
       change.registerAt && !safeAddress(change.registerAt) ? [wrongAt('registerAt', 'no-address')] : [],
     save: saveFields('registering'),
   },
+  organizer: {
+    check: ({ change }) =>
+      change.organizer?.email && !isEmail(change.organizer.email)
+        ? [wrongAt('organizer.email', 'not-an-email')]
+        : [],
+    save: saveFields('organizer'),
+  },
+  files: {
+    check: async ({ w, change }) => {
+      const there = new Set(
+        (
+          await w.tx.query<{ id: string }>('select id from files where id = any($1)', [
+            change.dayFiles!.flatMap((f) => f.fileId ?? []),
+          ])
+        ).map((f) => f.id),
+      );
+      return change.dayFiles!.flatMap((f, at) => [
+        ...(f.label.en.trim() ? [] : [wrongAt(`dayFiles.${at}.label.en`, 'name-needed')]),
+        ...(f.fileId
+          ? there.has(f.fileId)
+            ? []
+            : [wrongAt(`dayFiles.${at}.fileId`, 'thing-gone', { what: 'file' })]
+          : safeAddress(f.address ?? '')
+            ? []
+            : [wrongAt(`dayFiles.${at}.address`, 'no-address')]),
+      ]);
+    },
+    save: saveFields('files'),
+  },
+  look: { check: () => [], save: saveFields('look') },
   search: { check: () => [], save: saveFields('search') },
   french: {
     check: () => [],

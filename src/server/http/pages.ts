@@ -132,8 +132,15 @@ export function makePages(app: App, handlers: AllHandlers, dist: string) {
     initial['GET /api/public/frame'] = frame;
     title = frame.organization.name;
     const slug = /^\/e\/([^/]+)(?:\/|$)/u.exec(path)?.[1];
+    let theme = '';
     try {
-      if (slug) {
+      if (slug && path.endsWith('/propose')) {
+        // Sessions can be proposed before the event has a page.
+        initial[`GET /api/public/events/${slug}/call`] = await call(
+          handlers['GET /api/public/events/:slug/call'],
+          { slug },
+        );
+      } else if (slug) {
         const event = await call(handlers['GET /api/public/events/:slug'], { slug });
         // An address the event had before leads on.
         if (event.slug !== slug)
@@ -141,6 +148,8 @@ export function makePages(app: App, handlers: AllHandlers, dist: string) {
         initial[`GET /api/public/events/${slug}`] = event;
         text = path === `/e/${slug}` ? earlyEvent(event, frame.organization, language) : '';
         const shown = inLanguage(event, language);
+        if (path === `/e/${slug}` && event.look.theme !== 'reader')
+          theme = ` data-theme="${event.look.theme}"`;
         title = event.search.title || `${shown.title} · ${title}`;
         head = `<meta name="description" content="${escapeHtml(event.search.text || shown.summary)}"><script type="application/ld+json">${scriptJson(eventJsonLd(event, frame.organization, `${app.origin}/e/${slug}`))}</script>`;
       } else if (path === '/') {
@@ -154,7 +163,7 @@ export function makePages(app: App, handlers: AllHandlers, dist: string) {
     }
     const data = `<script type="application/json" id="initial">${scriptJson(initial)}</script>`;
     const html = shell('public')
-      .replace('<html lang="en">', `<html lang="${language}">`)
+      .replace('<html lang="en">', `<html lang="${language}"${theme}>`)
       .replace(/<title>.*?<\/title>/u, () => `<title>${escapeHtml(title)}</title>${head}${data}`)
       .replace('<div id="root"></div>', () => `<div id="root">${text}</div>`);
     return { status, html: withNonce(html) };

@@ -18,6 +18,8 @@ export interface DirectMessage {
   eventId: string | null;
   reason: string;
   values: MergeValues;
+  /** Fields of this message alone. */
+  own?: Readonly<Record<string, string>>;
   until?: { at: string; zone: string } | undefined;
 }
 
@@ -54,8 +56,8 @@ export async function planDirect(w: Pick<Work, 'tx' | 'app' | 'now'>, message: D
       reason: message.reason,
       at: w.now,
       whyNot,
-      subject: merge(text.subject[to.language], filled),
-      body: merge(text.body[to.language], filled),
+      subject: merge(text.subject[to.language], filled, message.own),
+      body: merge(text.body[to.language], filled, message.own),
     },
   ]);
 }

@@ -44,6 +44,26 @@ export async function tellBuyer(
   });
 }
 
+/** Hands a question from the page of an event on to who organizes it. */
+export async function tellOrganizer(
+  w: Work,
+  eventId: string,
+  asked: { name: string; email: string; words: string },
+): Promise<void> {
+  const event = await readEvent(w.tx, eventId);
+  if (!event.organizer) return;
+  const { name, email } = event.organizer;
+  await planDirect(w, {
+    kind: 'question',
+    key: `question:${w.app.ids.id()}`,
+    to: { name, email, contactId: null, language: 'en' },
+    eventId,
+    reason: 'asked on the page of the event',
+    values: { event: event.publicTitle },
+    own: { name: asked.name, email: asked.email, words: asked.words },
+  });
+}
+
 /** Writes to somebody about a shift, at the address on record, with the link to their own page. */
 export async function tellOfShift(
   w: Work,

@@ -5,6 +5,7 @@ import type { PublicEvent, PublicOrder, registrationContract } from '#contract/r
 import { onShift } from '#core/crew/states.ts';
 import { sayPassCode } from '#core/doors/passCode.ts';
 import { hasFrench, offerIn, textFor, titleFor } from '#core/events/french.ts';
+import { goalAt } from '#core/events/goal.ts';
 import { shownToPublic, silentStates } from '#core/events/states.ts';
 import { freeOnline, freeSeats, freeUnits, type Taken } from '#core/registration/capacity.ts';
 import { mayJoin } from '#core/registration/joining.ts';
@@ -32,7 +33,7 @@ import { notFound } from '../http/problem.ts';
 import { theOrganization } from '../staff/store.ts';
 import { readWaiver, waiverStandings } from '../waivers/store.ts';
 import { takesRegistrations } from './ordering.ts';
-import { readOrder, readSeats, readTaken, readTakenOf, readWaiting } from './store.ts';
+import { countConfirmed, readOrder, readSeats, readTaken, readTakenOf, readWaiting } from './store.ts';
 
 /** An event the public may see; 404 for every other, so that drafts do not show. */
 export async function publicEventRow(tx: Queries, slug: string): Promise<EventRow> {
@@ -93,6 +94,18 @@ export async function publicListOf(tx: Queries, now: string): Promise<ListedEven
   });
 }
 
+/** Who people turn to, as far as that is told. */
+function organizerOf({ organizer }: EventRow): PublicEvent['organizer'] {
+  if (!organizer || (!organizer.name && !organizer.email)) return null;
+  const shown = organizer.how === 'shown';
+  return {
+    name: organizer.name,
+    email: (shown && organizer.email) || null,
+    phone: (shown && organizer.phone) || null,
+    form: !shown && organizer.email !== '',
+  };
+}
+
 /** What a French reader is shown; null where there is nothing in French. */
 function frenchOf(event: EventRow): PublicEvent['french'] {
   if (!hasFrench(event.french)) return null;
@@ -127,6 +140,9 @@ export async function publicEventOf(tx: Queries, event: EventRow, now: string): 
     buttons: event.buttons,
     fullWords: event.fullWords,
     registerAt: event.registerAt,
+    organizer: organizerOf(event),
+    goal: goalAt(event.goal, event.goal.length ? await countConfirmed(tx, event.id) : 0),
+    look: event.look,
     search: { title: event.searchTitle, text: event.searchText },
     pictures: await picturesOf(tx, event),
     french: frenchOf(event),
@@ -206,6 +222,10 @@ export async function publicOrderOf(tx: Queries, orderId: string, now: string): 
       place: sayPlace(event, order.language) || null,
       state: event.state,
       startsAt: event.startsAt,
+      dayFiles:
+        standing === 'confirmed' && !silentStates.includes(event.state)
+          ? event.dayFiles.map((f) => ({ ...f, label: readTexts(f.label, order.language) }))
+          : [],
       online: mayJoin(
         event,
         offers,

@@ -1,6 +1,7 @@
 import type { RegistrationRow, registrationContract } from '#contract/registration.ts';
 import { type EventFact, factsOf } from '#core/access/stages.ts';
 import { fullName } from '#core/contacts/names.ts';
+import { isEmail } from '#core/contacts/reach.ts';
 import { titleFor } from '#core/events/french.ts';
 import { lives, shownToPublic, silentStates } from '#core/events/states.ts';
 import { writeCalendar } from '#core/exchange/calendar.ts';
@@ -18,7 +19,7 @@ import { eventFor } from '../events/access.ts';
 import { sayPlace, sayWhen } from '../events/saying.ts';
 import { readEvent, readOffers } from '../events/store.ts';
 import { File, type Handlers } from '../http/handle.ts';
-import { notFound, refused } from '../http/problem.ts';
+import { invalid, notFound, refused } from '../http/problem.ts';
 import { theOrganization } from '../staff/store.ts';
 import { nameSeat } from './naming.ts';
 import { placeOrder } from './ordering.ts';
@@ -195,6 +196,14 @@ export const registrationHandlers: Omit<
       cancelled: event.state === 'called off',
     };
     return new File(`${event.slug}.ics`, writeCalendar(event.publicTitle, [entry], now));
+  },
+
+  'POST /api/public/events/:slug/question': async (c) => {
+    const event = await publicEventRow(c.tx, c.params.slug);
+    if (!event.organizer?.email || event.organizer.how !== 'form') throw notFound('This form');
+    if (!isEmail(c.body.email)) throw invalid([{ path: 'email', code: 'not-an-email' }]);
+    await record(c, 'organizer asked', { eventId: event.id, ...c.body });
+    return { done: true };
   },
 
   'POST /api/public/events/:slug/orders': async (c) => {

@@ -45,6 +45,16 @@ export async function readTakenOf(
 export const readTaken = async (tx: Queries, eventId: string): Promise<Taken> =>
   (await readTakenOf(tx, [eventId])).get(eventId)!;
 
+/** How many have a confirmed seat at an event. */
+export async function countConfirmed(tx: Queries, eventId: string): Promise<number> {
+  const row = await first<{ n: number }>(
+    tx,
+    "select count(*)::int as n from registrations where event_id = $1 and state = 'confirmed'",
+    [eventId],
+  );
+  return row!.n;
+}
+
 export interface OrderRow {
   id: string;
   number: number;

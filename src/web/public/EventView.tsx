@@ -1,24 +1,17 @@
 import { chakra } from '@chakra-ui/react';
-import { lazy, Suspense } from 'react';
-import { useTranslation } from 'react-i18next';
-import { Link, Navigate, useParams } from 'react-router';
+import { lazy, Suspense, useLayoutEffect } from 'react';
+import { Navigate, useLocation, useParams } from 'react-router';
 import type { PublicEvent } from '#contract/registration.ts';
-import { inLanguage, offerIn } from '#core/events/french.ts';
-import { sayRange, sayTime, sayZone } from '#core/time/say.ts';
-import { readTexts } from '#core/words/texts.ts';
-import { addressOf } from '#web/api.ts';
-import { Button, ButtonAnchor, ButtonLink } from '#web/kit/Button.tsx';
-import { DocView } from '#web/kit/DocView.tsx';
-import { Picture } from '../parts/Picture.tsx';
+import { inLanguage } from '#core/events/french.ts';
+import { lookFrom, type PageLook } from '#core/events/look.ts';
 import { useAsk } from './asking.ts';
+import { Asked, Help, More, Story, Tickets, Top, WhenAndWhere } from './eventParts.tsx';
 import { language } from './language.ts';
 import { Loaded } from './notices.tsx';
-import { Acts, Ends, Facts, Head, Rows, Say, Small, Soft, Title } from './parts.tsx';
-import { Reeds } from './Reeds.tsx';
-import { ownTime, sayOffer, useMoney } from './saying.ts';
 
 // Only where an event has one: most have none, and load nothing of it.
 const Agenda = lazy(() => import('./Agenda.tsx'));
+const Registering = lazy(() => import('./Register.tsx').then((m) => ({ default: m.Registering })));
 const hasAgenda = ({ agenda }: PublicEvent): boolean =>
   agenda.call !== null || [agenda.sessions, agenda.speakers, agenda.sponsors].some((list) => list.length > 0);
 
@@ -34,226 +27,85 @@ export function EventView() {
   );
 }
 
-/** A map of a place that opens on any device. */
-const mapOf = (latitude: number, longitude: number | null): string =>
-  `https://www.openstreetmap.org/?mlat=${latitude}&mlon=${longitude}#map=16/${latitude}/${longitude}`;
+/** Light or dark, where the page does not leave it to the reader's device. */
+function useTheme(theme: PageLook['theme']): void {
+  useLayoutEffect(() => {
+    const root = document.documentElement;
+    if (theme !== 'reader') root.dataset.theme = theme;
+    return () => {
+      delete root.dataset.theme;
+    };
+  }, [theme]);
+}
 
-/** The site of an address, as people know it. */
-const siteOf = (address: string): string => {
-  const { hostname, pathname } = new URL(address);
-  return hostname || pathname;
-};
-
-/** The page of an event; a preview leads nowhere yet. */
+/** The page of an event, in its style; a preview leads nowhere yet, and may be asked for in another style. */
 export function Shown({ event: whole, preview = false }: { event: PublicEvent; preview?: boolean }) {
   const event = inLanguage(whole, language());
-  const { t } = useTranslation();
-  const money = useMoney();
-  const pictured = (id: string) => event.pictures.find((p) => p.id === id);
-  const banner = event.bannerId ? pictured(event.bannerId) : undefined;
-  const own = ownTime(event.startsAt, event.endsAt, event.zone);
+  const { search } = useLocation();
+  const { style, theme } = preview ? lookFrom(new URLSearchParams(search), whole.look) : whole.look;
+  useTheme(theme);
+  const parts = { event, preview };
+  const top = <Top {...parts} englishOnly={language() === 'fr' && !whole.french} />;
+  const agenda = hasAgenda(event) && (
+    <Suspense>
+      <Agenda {...parts} />
+    </Suspense>
+  );
+  const rest = (
+    <>
+      <Asked event={event} />
+      <More {...parts} />
+      <Help {...parts} />
+    </>
+  );
+  if (style === 'programme')
+    return (
+      <>
+        {top}
+        <WhenAndWhere event={event} />
+        {agenda}
+        <Tickets {...parts} />
+        <Story event={event} />
+        {rest}
+      </>
+    );
+  if (style === 'essentials')
+    return (
+      <chakra.div
+        data-wide
+        display={{ md: 'grid' }}
+        gridTemplateColumns="minmax(0, 1fr) minmax(0, 1fr)"
+        gap="0 44px"
+        alignItems="start"
+      >
+        <div>
+          {top}
+          <WhenAndWhere event={event} />
+        </div>
+        <div>
+          {preview || event.registerAt || event.registration === 'closed' ? (
+            <Tickets {...parts} />
+          ) : (
+            <Suspense>
+              <Registering event={whole} within />
+            </Suspense>
+          )}
+        </div>
+        <chakra.div gridColumn="1 / -1">
+          <Story event={event} />
+          {agenda}
+          {rest}
+        </chakra.div>
+      </chakra.div>
+    );
   return (
     <>
-      {banner ? (
-        <Picture of={banner} language={language()} ratio="2 / 1" eager />
-      ) : (
-        <Reeds seed={event.slug} />
-      )}
-      <Title>{event.title}</Title>
-      {event.subtitle && (
-        <chakra.p fontSize="19px" margin="0 0 4px">
-          {event.subtitle}
-        </chakra.p>
-      )}
-      {event.summary && <Soft>{event.summary}</Soft>}
-      {language() === 'fr' && !whole.french && <Say>{t('englishOnly')}</Say>}
-      {event.state === 'called off' && <Say tone="stop">{t('calledOff')}</Say>}
-      <Facts>
-        <dt>{t('when')}</dt>
-        <dd>
-          {event.startsLocal && sayRange(event.startsLocal, event.endsLocal, language())}
-          {event.doorsLocal && `, ${t('doors', { time: sayTime(event.doorsLocal) })}`}
-          <br />
-          <small className="soft">
-            {own ? t('whereYouAre', own) : t('zoneTime', { zone: sayZone(event.zone) })}
-          </small>
-        </dd>
-        <dt>{t('where')}</dt>
-        <dd>
-          {event.place ? (
-            <>
-              {event.place.name}
-              <br />
-              <small className="soft">
-                {event.place.address}
-                {event.place.latitude !== null && (
-                  <>
-                    {' · '}
-                    <a href={mapOf(event.place.latitude, event.place.longitude)} rel="noopener">
-                      {t('map')}
-                    </a>
-                  </>
-                )}
-              </small>
-              {event.online && (
-                <>
-                  <br />
-                  {t('andOnline')}
-                </>
-              )}
-            </>
-          ) : event.online ? (
-            t('onlineOnly')
-          ) : (
-            t('placeLater')
-          )}
-        </dd>
-        {event.draws.length > 0 && (
-          <>
-            <dt>{t('good')}</dt>
-            <chakra.dd display="flex" flexWrap="wrap" gap="6px">
-              {event.draws.map((draw) => (
-                <Link key={draw} to={`/?${new URLSearchParams({ with: draw })}`}>
-                  {draw}
-                </Link>
-              ))}
-            </chakra.dd>
-          </>
-        )}
-        {event.place?.access && (
-          <>
-            <dt>{t('access')}</dt>
-            <dd>{event.place.access}</dd>
-          </>
-        )}
-      </Facts>
-      <DocView
-        doc={event.description}
-        picture={({ id }) => {
-          const picture = pictured(id);
-          return picture && <Picture of={picture} language={language()} />;
-        }}
-      />
-      {event.gallery.length > 0 && (
-        <chakra.ul
-          listStyleType="none"
-          padding="0"
-          margin="18px 0"
-          display="grid"
-          gridTemplateColumns={{ base: '1fr 1fr', md: 'repeat(3, 1fr)' }}
-          gap="8px"
-          aria-label={t('pictures')}
-        >
-          {event.gallery
-            .flatMap((id) => pictured(id) ?? [])
-            .map((picture) => (
-              <li key={picture.id}>
-                <Picture
-                  of={picture}
-                  language={language()}
-                  ratio="3 / 2"
-                  sizes="(max-width: 720px) 50vw, 220px"
-                />
-              </li>
-            ))}
-        </chakra.ul>
-      )}
-      {event.buttons.length > 0 && (
-        <Acts>
-          {event.buttons.map((b) => (
-            <ButtonAnchor key={b.id} href={b.address} rel="noopener nofollow">
-              {readTexts(b.label, language())}
-            </ButtonAnchor>
-          ))}
-        </Acts>
-      )}
-      {hasAgenda(event) && (
-        <Suspense>
-          <Agenda event={event} preview={preview} />
-        </Suspense>
-      )}
-      <Head>{t('tickets')}</Head>
-      <Rows>
-        {event.offers
-          .map((offer) => offerIn(offer, language()))
-          .map((o) => (
-            <Ends as="li" key={o.id}>
-              <span>
-                {o.name}
-                <Small>
-                  {[o.online ? t('online') : '', sayOffer(t, o, o.about, 'soldOut')]
-                    .filter(Boolean)
-                    .join(' · ')}
-                </Small>
-              </span>
-              <b className="num">{o.price === 0 ? t('free') : money(o.price)}</b>
-            </Ends>
-          ))}
-      </Rows>
-      {event.registerAt ? (
-        <ButtonAnchor href={event.registerAt} look="main" size="go" rel="noopener">
-          {t('registerElsewhere', { site: siteOf(event.registerAt) })}
-        </ButtonAnchor>
-      ) : event.registration === 'closed' ? (
-        <Say>{t('closed')}</Say>
-      ) : (
-        <>
-          {event.registration === 'full' && (
-            <Say tone="need">
-              {readTexts(event.fullWords, language()) ||
-                t(event.whenFull === 'turn away' ? 'fullAway' : 'fullText')}
-            </Say>
-          )}
-          {event.seatsLeft === 0 && event.registration === 'open' && event.whenFull === 'online' && (
-            <Say tone="need">{t('onlineLeft')}</Say>
-          )}
-          {event.registration === 'full' && event.whenFull === 'turn away' ? null : preview ? (
-            <Button look="main" size="go" disabled>
-              {t('register')}
-            </Button>
-          ) : (
-            <ButtonLink to={`/e/${event.slug}/register`} look="main" size="go">
-              {event.registration === 'full' ? t('joinWaitlist') : t('register')}
-            </ButtonLink>
-          )}
-          {!(event.registration === 'full' && event.whenFull === 'turn away') && (
-            <Soft textAlign="center" marginTop="8px" fontSize="14px">
-              {t('twoMinutes')}
-            </Soft>
-          )}
-        </>
-      )}
-      {event.faqs.length > 0 && (
-        <>
-          <Head>{t('faqs')}</Head>
-          {event.faqs.map((f) => (
-            <chakra.details key={f.id} padding="10px 0" borderBottom="1px solid" borderColor="line">
-              <chakra.summary cursor="pointer" fontWeight={500}>
-                {readTexts(f.question, language())}
-              </chakra.summary>
-              <chakra.p margin="6px 0 0" whiteSpace="pre-line">
-                {readTexts(f.answer, language())}
-              </chakra.p>
-            </chakra.details>
-          ))}
-        </>
-      )}
-      {!preview && (
-        <chakra.p marginTop="22px">
-          <a href={addressOf('GET /api/public/events/:slug/calendar.ics', { slug: event.slug })}>
-            {t('addToCalendar')}
-          </a>
-        </chakra.p>
-      )}
-      {!preview && event.openShifts > 0 && (
-        <>
-          <Head>{t('help')}</Head>
-          <p>
-            {t('helpText', { count: event.openShifts })}{' '}
-            <Link to={`/e/${event.slug}/shifts`}>{t('seeShifts')}</Link>
-          </p>
-        </>
-      )}
+      {top}
+      <WhenAndWhere event={event} />
+      <Story event={event} />
+      {agenda}
+      <Tickets {...parts} />
+      {rest}
     </>
   );
 }

@@ -88,6 +88,29 @@ function Shown({ order, token }: { order: PublicOrder; token: string }) {
           )}
         </Say>
       )}
+      {event.dayFiles.length > 0 && (
+        <>
+          <chakra.h2 fontSize="17px" margin="16px 0 4px">
+            {t('forTheDay')}
+          </chakra.h2>
+          <chakra.ul margin="0 0 12px" paddingLeft="18px">
+            {event.dayFiles.map((f) => (
+              <li key={f.id}>
+                <a
+                  href={
+                    f.fileId
+                      ? addressOf('GET /api/public/orders/:token/files/:file', { token, file: f.fileId })
+                      : (f.address ?? '')
+                  }
+                  rel="noopener"
+                >
+                  {f.label}
+                </a>
+              </li>
+            ))}
+          </chakra.ul>
+        </>
+      )}
       {event.afterwards && (
         <Say tone="good" whiteSpace="pre-line">
           {event.afterwards}

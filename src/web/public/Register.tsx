@@ -43,9 +43,7 @@ export default function Register() {
   const { slug = '' } = useParams();
   return (
     <Loaded of={useAsk('GET /api/public/events/:slug', { slug })}>
-      {(event) => (
-        <Registering event={{ ...event, offers: event.offers.map((o) => offerIn(o, language())) }} />
-      )}
+      {(event) => <Registering event={event} />}
     </Loaded>
   );
 }
@@ -101,7 +99,9 @@ function bodyOf(event: PublicEvent, draft: Draft, currency: Currency): OrderBody
   };
 }
 
-function Registering({ event }: { event: PublicEvent }) {
+/** The form of an event; `within` its page, which says the rest. */
+export function Registering({ event: whole, within = false }: { event: PublicEvent; within?: boolean }) {
+  const event = { ...whole, offers: whole.offers.map((o) => offerIn(o, language())) };
   const { t } = useTranslation();
   const money = useMoney();
   const navigate = useNavigate();
@@ -181,10 +181,16 @@ function Registering({ event }: { event: PublicEvent }) {
   const onlyOnline = event.seatsLeft === 0 && event.registration !== 'full' && event.whenFull === 'online';
   return (
     <>
-      <chakra.p marginTop="8px">
-        <Link to={`/e/${event.slug}`}>{inLanguage(event, language()).title}</Link>
-      </chakra.p>
-      <Title>{t(event.registration === 'full' ? 'joinWaitlist' : 'register')}</Title>
+      {within ? (
+        <Head>{t(event.registration === 'full' ? 'joinWaitlist' : 'register')}</Head>
+      ) : (
+        <>
+          <chakra.p marginTop="8px">
+            <Link to={`/e/${event.slug}`}>{inLanguage(event, language()).title}</Link>
+          </chakra.p>
+          <Title>{t(event.registration === 'full' ? 'joinWaitlist' : 'register')}</Title>
+        </>
+      )}
       {event.registration === 'full' && (
         <Say tone="need">{readTexts(event.fullWords, language()) || t('fullText')}</Say>
       )}

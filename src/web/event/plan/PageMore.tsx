@@ -1,6 +1,7 @@
 import { Plus } from 'lucide-react';
 import { phrase } from '#web/words/phrase.ts';
 import { Button } from '../../kit/Button.tsx';
+import { Chips } from '../../kit/Chips.tsx';
 import { TextField } from '../../kit/Field.tsx';
 import { BothLanguages, Entries, Entry } from './entries.tsx';
 import type { SectionProps } from './section.ts';
@@ -104,6 +105,13 @@ export function Registering({ draft: { plan, change, wrong } }: SectionProps) {
         set={(address) => change({ registerAt: address || null })}
         error={wrong.registerAt}
         help={phrase('event.registerElsewhereHelp')}
+      />
+      <Chips
+        label={phrase('event.goal')}
+        help={phrase('event.goalHelp')}
+        value={plan.goal.map(String)}
+        set={(typed) => change({ goal: typed.map(Number).filter((n) => Number.isInteger(n) && n > 0) })}
+        error={wrong.goal}
       />
     </>
   );

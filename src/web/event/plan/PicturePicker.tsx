@@ -13,6 +13,7 @@ import { Empty } from '../../kit/Note.tsx';
 import { Loaded } from '../../kit/notices.tsx';
 import { Paging } from '../../kit/Paging.tsx';
 import { useAsk } from '../../parts/ask.ts';
+import { base64Of } from '../../parts/base64.ts';
 import { Picture } from '../../parts/Picture.tsx';
 import { AltFields, altOf } from './altFields.tsx';
 import { FocusPoint } from './FocusPoint.tsx';
@@ -181,11 +182,3 @@ function useAddressOf(file: File): string | null {
   }, [file]);
   return address;
 }
-
-const base64Of = (file: File): Promise<string> =>
-  new Promise((resolve, reject) => {
-    const reader = new FileReader();
-    reader.onload = () => resolve(String(reader.result).split(',')[1] ?? '');
-    reader.onerror = () => reject(reader.error);
-    reader.readAsDataURL(file);
-  });

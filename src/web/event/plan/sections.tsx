@@ -2,6 +2,8 @@ import { hasFrench } from '#core/events/french.ts';
 import { emptyDoc, isEmptyDoc } from '#core/text/types.ts';
 import { phrase } from '#web/words/phrase.ts';
 import { Agenda } from './Agenda.tsx';
+import { DayFiles, newOrganizer, OrganizerSection } from './ForPeople.tsx';
+import { Look } from './Look.tsx';
 import { Buttons, Faqs, newButton, newFaq, Registering, SearchWords } from './PageMore.tsx';
 import { newSpeaker, newSponsor, Speakers, Sponsors } from './People.tsx';
 import { Pictures } from './Pictures.tsx';
@@ -117,8 +119,9 @@ export const sections: readonly Section[] = [
     title: phrase('event.registering'),
     Show: Registering,
     optional: {
-      used: (plan) => Boolean(plan.afterwards.en || plan.fullWords.en || plan.registerAt),
-      empty: { afterwards: { en: '' }, fullWords: { en: '' }, registerAt: null },
+      used: (plan) =>
+        Boolean(plan.afterwards.en || plan.fullWords.en || plan.registerAt) || plan.goal.length > 0,
+      empty: { afterwards: { en: '' }, fullWords: { en: '' }, registerAt: null, goal: [] },
     },
   },
   {
@@ -149,6 +152,31 @@ export const sections: readonly Section[] = [
       used: (plan, page) => page.team > 0 || plan.partnerIds.length > 0,
       empty: { partnerIds: [] },
       stays: (page) => page.team > 0,
+    },
+  },
+  {
+    id: 'organizer',
+    title: phrase('event.organizer'),
+    Show: OrganizerSection,
+    optional: {
+      used: (plan) => plan.organizer !== null,
+      begin: () => ({ organizer: newOrganizer() }),
+      empty: { organizer: null },
+    },
+  },
+  {
+    id: 'files',
+    title: phrase('event.dayFiles'),
+    Show: DayFiles,
+    optional: { used: (plan) => plan.dayFiles.length > 0, empty: { dayFiles: [] } },
+  },
+  {
+    id: 'look',
+    title: phrase('event.pageLook'),
+    Show: Look,
+    optional: {
+      used: ({ look }) => look.style !== 'scroll' || look.theme !== 'reader',
+      empty: { look: { style: 'scroll', theme: 'reader' } },
     },
   },
   { id: 'safety', title: phrase('event.safetyAndWaiver'), Show: Safety },

@@ -1,0 +1,322 @@
+import { chakra } from '@chakra-ui/react';
+import { lazy, Suspense } from 'react';
+import { useTranslation } from 'react-i18next';
+import { Link } from 'react-router';
+import type { PublicEvent } from '#contract/registration.ts';
+import { offerIn } from '#core/events/french.ts';
+import { sayRange, sayTime, sayZone } from '#core/time/say.ts';
+import { readTexts } from '#core/words/texts.ts';
+import { addressOf } from '#web/api.ts';
+import { Button, ButtonAnchor, ButtonLink } from '#web/kit/Button.tsx';
+import { DocView } from '#web/kit/DocView.tsx';
+import { Picture } from '../parts/Picture.tsx';
+import { language } from './language.ts';
+import { Acts, Ends, Facts, Head, Rows, Say, Small, Soft, Title } from './parts.tsx';
+import { Reeds } from './Reeds.tsx';
+import { ownTime, sayOffer, useMoney } from './saying.ts';
+
+const AskOrganizer = lazy(() => import('./AskOrganizer.tsx'));
+
+interface Part {
+  event: PublicEvent;
+  /** A preview leads nowhere yet. */
+  preview: boolean;
+}
+
+const pictureOf = (event: PublicEvent, id: string) => event.pictures.find((p) => p.id === id);
+
+/** A map of a place that opens on any device. */
+const mapOf = (latitude: number, longitude: number | null): string =>
+  `https://www.openstreetmap.org/?mlat=${latitude}&mlon=${longitude}#map=16/${latitude}/${longitude}`;
+
+/** The site of an address, as people know it. */
+const siteOf = (address: string): string => {
+  const { hostname, pathname } = new URL(address);
+  return hostname || pathname;
+};
+
+/** Its picture, its titles, and what is to be known first. */
+export function Top({ event, englishOnly }: Part & { englishOnly: boolean }) {
+  const { t } = useTranslation();
+  const banner = event.bannerId ? pictureOf(event, event.bannerId) : undefined;
+  return (
+    <>
+      {banner ? (
+        <Picture of={banner} language={language()} ratio="2 / 1" eager />
+      ) : (
+        <Reeds seed={event.slug} />
+      )}
+      <Title>{event.title}</Title>
+      {event.subtitle && (
+        <chakra.p fontSize="19px" margin="0 0 4px">
+          {event.subtitle}
+        </chakra.p>
+      )}
+      {event.summary && <Soft>{event.summary}</Soft>}
+      {englishOnly && <Say>{t('englishOnly')}</Say>}
+      {event.state === 'called off' && <Say tone="stop">{t('calledOff')}</Say>}
+      {event.goal && (
+        <Soft textStyle="figures">
+          {t(event.goal.after === null ? 'goal' : 'goalAfter', { ...event.goal })}
+        </Soft>
+      )}
+    </>
+  );
+}
+
+/** When, where, and what is good to know. */
+export function WhenAndWhere({ event }: Pick<Part, 'event'>) {
+  const { t } = useTranslation();
+  const own = ownTime(event.startsAt, event.endsAt, event.zone);
+  return (
+    <Facts>
+      <dt>{t('when')}</dt>
+      <dd>
+        {event.startsLocal && sayRange(event.startsLocal, event.endsLocal, language())}
+        {event.doorsLocal && `, ${t('doors', { time: sayTime(event.doorsLocal) })}`}
+        <br />
+        <small className="soft">
+          {own ? t('whereYouAre', own) : t('zoneTime', { zone: sayZone(event.zone) })}
+        </small>
+      </dd>
+      <dt>{t('where')}</dt>
+      <dd>
+        {event.place ? (
+          <>
+            {event.place.name}
+            <br />
+            <small className="soft">
+              {event.place.address}
+              {event.place.latitude !== null && (
+                <>
+                  {' · '}
+                  <a href={mapOf(event.place.latitude, event.place.longitude)} rel="noopener">
+                    {t('map')}
+                  </a>
+                </>
+              )}
+            </small>
+            {event.online && (
+              <>
+                <br />
+                {t('andOnline')}
+              </>
+            )}
+          </>
+        ) : event.online ? (
+          t('onlineOnly')
+        ) : (
+          t('placeLater')
+        )}
+      </dd>
+      {event.draws.length > 0 && (
+        <>
+          <dt>{t('good')}</dt>
+          <chakra.dd display="flex" flexWrap="wrap" gap="6px">
+            {event.draws.map((draw) => (
+              <Link key={draw} to={`/?${new URLSearchParams({ with: draw })}`}>
+                {draw}
+              </Link>
+            ))}
+          </chakra.dd>
+        </>
+      )}
+      {event.place?.access && (
+        <>
+          <dt>{t('access')}</dt>
+          <dd>{event.place.access}</dd>
+        </>
+      )}
+    </Facts>
+  );
+}
+
+/** What it is about, in words and pictures. */
+export function Story({ event }: Pick<Part, 'event'>) {
+  const { t } = useTranslation();
+  return (
+    <>
+      <DocView
+        doc={event.description}
+        picture={({ id }) => {
+          const picture = pictureOf(event, id);
+          return picture && <Picture of={picture} language={language()} />;
+        }}
+      />
+      {event.gallery.length > 0 && (
+        <chakra.ul
+          listStyleType="none"
+          padding="0"
+          margin="18px 0"
+          display="grid"
+          gridTemplateColumns={{ base: '1fr 1fr', md: 'repeat(3, 1fr)' }}
+          gap="8px"
+          aria-label={t('pictures')}
+        >
+          {event.gallery
+            .flatMap((id) => pictureOf(event, id) ?? [])
+            .map((picture) => (
+              <li key={picture.id}>
+                <Picture
+                  of={picture}
+                  language={language()}
+                  ratio="3 / 2"
+                  sizes="(max-width: 720px) 50vw, 220px"
+                />
+              </li>
+            ))}
+        </chakra.ul>
+      )}
+      {event.buttons.length > 0 && (
+        <Acts>
+          {event.buttons.map((b) => (
+            <ButtonAnchor key={b.id} href={b.address} rel="noopener nofollow">
+              {readTexts(b.label, language())}
+            </ButtonAnchor>
+          ))}
+        </Acts>
+      )}
+    </>
+  );
+}
+
+/** What it costs, and the way in. */
+export function Tickets({ event, preview }: Part) {
+  const { t } = useTranslation();
+  const money = useMoney();
+  return (
+    <>
+      <Head>{t('tickets')}</Head>
+      <Rows>
+        {event.offers
+          .map((offer) => offerIn(offer, language()))
+          .map((o) => (
+            <Ends as="li" key={o.id}>
+              <span>
+                {o.name}
+                <Small>
+                  {[o.online ? t('online') : '', sayOffer(t, o, o.about, 'soldOut')]
+                    .filter(Boolean)
+                    .join(' · ')}
+                </Small>
+              </span>
+              <b className="num">{o.price === 0 ? t('free') : money(o.price)}</b>
+            </Ends>
+          ))}
+      </Rows>
+      {event.registerAt ? (
+        <ButtonAnchor href={event.registerAt} look="main" size="go" rel="noopener">
+          {t('registerElsewhere', { site: siteOf(event.registerAt) })}
+        </ButtonAnchor>
+      ) : event.registration === 'closed' ? (
+        <Say>{t('closed')}</Say>
+      ) : (
+        <>
+          {event.registration === 'full' && (
+            <Say tone="need">
+              {readTexts(event.fullWords, language()) ||
+                t(event.whenFull === 'turn away' ? 'fullAway' : 'fullText')}
+            </Say>
+          )}
+          {event.seatsLeft === 0 && event.registration === 'open' && event.whenFull === 'online' && (
+            <Say tone="need">{t('onlineLeft')}</Say>
+          )}
+          {event.registration === 'full' && event.whenFull === 'turn away' ? null : preview ? (
+            <Button look="main" size="go" disabled>
+              {t('register')}
+            </Button>
+          ) : (
+            <ButtonLink to={`/e/${event.slug}/register`} look="main" size="go">
+              {event.registration === 'full' ? t('joinWaitlist') : t('register')}
+            </ButtonLink>
+          )}
+          {!(event.registration === 'full' && event.whenFull === 'turn away') && (
+            <Soft textAlign="center" marginTop="8px" fontSize="14px">
+              {t('twoMinutes')}
+            </Soft>
+          )}
+        </>
+      )}
+    </>
+  );
+}
+
+/** What people ask again and again. */
+export function Asked({ event }: Pick<Part, 'event'>) {
+  const { t } = useTranslation();
+  return (
+    <>
+      {event.faqs.length > 0 && (
+        <>
+          <Head>{t('faqs')}</Head>
+          {event.faqs.map((f) => (
+            <chakra.details key={f.id} padding="10px 0" borderBottom="1px solid" borderColor="line">
+              <chakra.summary cursor="pointer" fontWeight={500}>
+                {readTexts(f.question, language())}
+              </chakra.summary>
+              <chakra.p margin="6px 0 0" whiteSpace="pre-line">
+                {readTexts(f.answer, language())}
+              </chakra.p>
+            </chakra.details>
+          ))}
+        </>
+      )}
+    </>
+  );
+}
+
+/** Who people turn to, and the event in their own calendar. */
+export function More({ event, preview }: Part) {
+  const { t } = useTranslation();
+  const { organizer } = event;
+  return (
+    <>
+      {organizer && (
+        <>
+          <Head>{t('organizer')}</Head>
+          <chakra.p margin="0 0 6px">
+            {[
+              organizer.name,
+              organizer.email && <a href={`mailto:${organizer.email}`}>{organizer.email}</a>,
+              organizer.phone && (
+                <a href={`tel:${organizer.phone.replace(/[^+\d]/gu, '')}`}>{organizer.phone}</a>
+              ),
+            ]
+              .filter(Boolean)
+              .flatMap((part, at) => (at ? [' · ', part] : [part]))}
+          </chakra.p>
+          {organizer.form && !preview && (
+            <Suspense>
+              <AskOrganizer slug={event.slug} />
+            </Suspense>
+          )}
+        </>
+      )}
+      {!preview && (
+        <chakra.p marginTop="22px">
+          <a href={addressOf('GET /api/public/events/:slug/calendar.ics', { slug: event.slug })}>
+            {t('addToCalendar')}
+          </a>
+        </chakra.p>
+      )}
+    </>
+  );
+}
+
+/** Shifts that still need somebody. */
+export function Help({ event, preview }: Part) {
+  const { t } = useTranslation();
+  return (
+    <>
+      {!preview && event.openShifts > 0 && (
+        <>
+          <Head>{t('help')}</Head>
+          <p>
+            {t('helpText', { count: event.openShifts })}{' '}
+            <Link to={`/e/${event.slug}/shifts`}>{t('seeShifts')}</Link>
+          </p>
+        </>
+      )}
+    </>
+  );
+}
