@@ -66,6 +66,17 @@ describe('a plan while it is written', () => {
     expect(takeTheirs(draft, 'page')).toEqual(empty);
   });
 
+  test('a place goes with its room: refused together, tried again together, and with the times', () => {
+    let draft = type(empty, { venueId: 'hall', roomId: 'main', beside: [] } as never, 1);
+    draft = refuse(draft, toSend(draft, 'place')!, { venueId: 'taken' });
+    expect(toSend(draft, 'place')).toBeNull();
+    draft = type(draft, { roomId: 'attic' } as never, 1);
+    expect(toSend(draft, 'place')).toEqual({ venueId: 'hall', roomId: 'attic', beside: [] });
+    draft = refuse(draft, toSend(draft, 'place')!, { roomId: 'taken' });
+    draft = type(draft, { startsLocal: '2026-10-18T18:30' } as never, 1);
+    expect(toSend(draft, 'place')).toMatchObject({ venueId: 'hall', roomId: 'attic' });
+  });
+
   test('nothing typed is ever lost: it is kept in the end, or still there', () => {
     const step = fc.oneof(
       fc.record({

@@ -72,6 +72,8 @@ export function kept<Plan extends Fields>(
   return { ...draft, typed: without(draft.typed, done), seen: { ...draft.seen, [part]: version } };
 }
 
+const placing: readonly PlanField[] = ['venueId', 'roomId', 'layout', 'beside'];
+
 /** Some fields were refused, by the path of what is wrong: "slug", "offers.0.price", "change.capacity". */
 export function refuse<Plan extends Fields>(
   draft: Draft<Plan>,
@@ -87,6 +89,9 @@ export function refuse<Plan extends Fields>(
   const fields = (Object.keys(sent) as PlanField[]).filter(
     (field) => !known.length || known.some(([path]) => path.split('.')[0] === field),
   );
+  // A place goes with its room: what is wrong with one of them holds the others back.
+  if (fields.some((f) => placing.includes(f)))
+    fields.push(...placing.filter((f) => f in sent && !fields.includes(f)));
   for (const field of fields) {
     // Typed anew since: that was not refused.
     if (draft.typed[field] !== sent[field]) continue;

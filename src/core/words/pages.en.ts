@@ -23,6 +23,7 @@ export const en = {
   fullAway: 'Every seat is taken.',
   joinOnline: 'Join online',
   goal: '{{reached}} of {{next}} so far',
+  goalReached: '{{reached}} so far; the {{next}} hoped for are reached',
   goalAfter: '{{reached}} of {{next}} so far; then {{after}}',
   organizer: 'Organizer',
   askOrganizer: 'Ask a question',

@@ -25,6 +25,7 @@ export const fr: Words = {
   fullAway: 'Toutes les places sont prises.',
   joinOnline: 'Rejoindre en ligne',
   goal: '{{reached}} sur {{next}} pour l’instant',
+  goalReached: '{{reached}} pour l’instant; les {{next}} espérés sont atteints',
   goalAfter: '{{reached}} sur {{next}} pour l’instant; ensuite {{after}}',
   organizer: 'Organisation',
   askOrganizer: 'Poser une question',

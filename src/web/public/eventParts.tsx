@@ -57,7 +57,14 @@ export function Top({ event, englishOnly }: Part & { englishOnly: boolean }) {
       {event.state === 'called off' && <Say tone="stop">{t('calledOff')}</Say>}
       {event.goal && (
         <Soft textStyle="figures">
-          {t(event.goal.after === null ? 'goal' : 'goalAfter', { ...event.goal })}
+          {t(
+            event.goal.reached >= event.goal.next
+              ? 'goalReached'
+              : event.goal.after === null
+                ? 'goal'
+                : 'goalAfter',
+            { ...event.goal },
+          )}
         </Soft>
       )}
     </>

@@ -160,7 +160,7 @@ export function PlaceFields({ form }: { form: FormOf<TypedPlace> }) {
 
 function Part({ title, children }: { title: string; children: ReactNode }) {
   return (
-    <chakra.fieldset margin="14px 0 0" padding="10px 0 0" borderTop="1px solid" borderColor="line">
+    <chakra.fieldset margin="14px 0 0" padding="10px 0 0" border="0" borderTop="1px solid" borderColor="line">
       <chakra.legend float="left" width="100%" fontWeight="600" marginBottom="6px">
         {title}
       </chakra.legend>

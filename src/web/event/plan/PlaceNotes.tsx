@@ -52,7 +52,7 @@ export function PlaceNotes({ draft: { plan, change }, page, place }: SectionProp
         </Note>
       )}
       {open.length > 0 && (
-        <Note as="div" tone="stop">
+        <Note as="div" tone="stop" marginTop="12px">
           <p>
             {phrase('event.placeTakenBy', { place })}{' '}
             {open.map((t, at) => (
