@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { eventFacts } from '#core/access/stages.ts';
+import { eventTimes } from '#core/events/dated.ts';
 import { pageTextFields } from '#core/events/french.ts';
 import { pageStyles, pageThemes } from '#core/events/look.ts';
 import { moves } from '#core/events/moves.ts';
@@ -146,6 +147,12 @@ const eventPlan = z.object({
   doorsLocal: wallTime.nullable(),
   registrationClosesLocal: wallTime.nullable(),
   zone: z.string().max(60),
+  /** Of whole days: it has dates and no times. */
+  allDay: z.boolean(),
+  /** Whether the public is told when it ends. */
+  showEnd: z.boolean(),
+  /** Of times that a clock change repeats: those meant the second time round. */
+  secondTime: z.array(z.enum(eventTimes)).max(4),
   venueId: id.nullable(),
   /** A room of the place; null for the whole of it. */
   roomId: id.nullable(),

@@ -106,6 +106,7 @@ const publicFrame = z.object({
     currency: z.string(),
     zone: z.string(),
     country: z.string(),
+    clock: z.union([z.literal(12), z.literal(24)]),
   }),
   now: instant,
   demo: z.boolean(),

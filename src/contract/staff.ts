@@ -5,6 +5,8 @@ const password = z.string().min(1, 'password-needed').max(1000);
 const current = z.string().min(1, 'own-password-needed').max(1000);
 const code = z.string().trim().max(40);
 const email = z.email('not-an-email').max(254);
+/** How times of day are said. */
+const clock = z.union([z.literal(12), z.literal(24)]);
 const staffMember = z.object({
   id,
   name: z.string(),
@@ -25,11 +27,16 @@ const organization = z.object({
   minimumNoticeDays: z.int(),
   /** Whether coordinators and treasurers need a second step at sign-in. */
   secondStepRequired: z.boolean(),
+  clock,
 });
 export type Organization = z.infer<typeof organization>;
 
 const me = z.object({
-  staff: staffMember.extend({ enrolling: z.boolean() }),
+  staff: staffMember.extend({
+    enrolling: z.boolean(),
+    /** How they read times of day; null as the organization does. */
+    clock: clock.nullable(),
+  }),
   organization,
   clock: z.object({ now: instant, movable: z.boolean() }),
 });
@@ -160,6 +167,18 @@ export const staffContract = contract({
     who: 'staff',
     body: z.object({ current }),
     response: z.object({ recovery: z.array(z.string()) }),
+  },
+  'PUT /api/account/clock': {
+    summary: 'Read times of day by the 12- or the 24-hour clock, or as the organization does',
+    who: 'staff',
+    body: z.object({ clock: clock.nullable() }),
+    response: done,
+  },
+  'PUT /api/organization/clock': {
+    summary: 'Say times of day by the 12- or the 24-hour clock',
+    who: ['coordinator'],
+    body: z.object({ clock }),
+    response: done,
   },
   'POST /api/sign-out': { summary: 'End this session', who: 'public', ownTransactions: true, response: done },
   'GET /api/me': {

@@ -254,6 +254,8 @@ export const changes: { readonly [K in WriteKey]: readonly Topic[] } = {
   'POST /api/venues/:id/retire': ['registers'],
   'POST /api/views': ['records'],
   'POST /api/waivers': ['registers'],
+  'PUT /api/account/clock': all,
+  'PUT /api/organization/clock': all,
   'PUT /api/account/second-step': ['me', 'team'],
   'PUT /api/contacts/:id/photo': ['people'],
   'PUT /api/imports/:id/mapping': ['imports'],

@@ -112,6 +112,7 @@ export async function playComing(
     approves: [approves],
     unitId: null,
     duties: [],
+    clock: null,
     sessionId: '',
     enrolling: false,
   });

@@ -39,6 +39,7 @@ import { askAboutAll } from './money/paying.ts';
 import { reactions } from './reactions.ts';
 import { makeServer } from './serving.ts';
 import type { DemoSignIn } from './staff/routes.ts';
+import { faceChanged, readOrganization } from './staff/store.ts';
 import { makeMailStandin } from './standins/mail.ts';
 
 export interface StartOptions {
@@ -93,6 +94,7 @@ export async function assemble(
     log,
     mail: makeMailStandin(db, () => clock.now()),
     keeper: null,
+    face: (await readOrganization(db))?.clock ?? 24,
     movable: movable !== null,
     fairShare: true,
     wake: () => runner?.wake(),
@@ -102,6 +104,15 @@ export async function assemble(
       account: makeThrottle({ free: 30, most: 60_000 }),
     },
   };
+  // Set in another process, it counts here too.
+  app.announcer.listen(faceChanged, () => {
+    readOrganization(db).then(
+      (organization) => {
+        app.face = organization?.clock ?? 24;
+      },
+      (error) => log.error({ error }, 'the clock of the organization was not read'),
+    );
+  });
   runner = makeRunner(app, dueKinds, movable, 5_000);
   return { app, runner, clockTo: (at) => movable?.reset(at) };
 }

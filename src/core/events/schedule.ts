@@ -1,7 +1,7 @@
-import type { CalendarDate, Zone } from '#core/time/clock.ts';
+import type { CalendarDate, Instant, Zone } from '#core/time/clock.ts';
 import { sayConsequence } from '#core/time/distance.ts';
 import { sayTime, sayZone } from '#core/time/say.ts';
-import { isZone, meaningOf, shiftWall } from '#core/time/wallTime.ts';
+import { instantOf, isZone, laterInstantOf, meaningOf, shiftWall } from '#core/time/wallTime.ts';
 import type { Wrong } from '#core/words/problems.ts';
 import { say, words } from '#core/words/spoken.ts';
 import type { EventTimes } from './dated.ts';
@@ -9,6 +9,17 @@ import type { EventTimes } from './dated.ts';
 /** When an event is, as somebody types it. Nothing is filled in by default. */
 export interface Schedule extends EventTimes {
   zone: Zone;
+  /** Of times that a clock change repeats: those meant the second time round. */
+  secondTime?: readonly (keyof EventTimes)[];
+}
+
+/** The instant of one of its times; null without it. */
+export function instantIn(schedule: Schedule, field: keyof EventTimes): Instant | null {
+  const wall = schedule[field];
+  if (!wall) return null;
+  return schedule.secondTime?.includes(field)
+    ? laterInstantOf(wall, schedule.zone)
+    : instantOf(wall, schedule.zone);
 }
 
 export interface ScheduleProblem extends Wrong {
@@ -50,6 +61,11 @@ export function problemsWithSchedule(schedule: Schedule): ScheduleProblem[] {
         ? { code: 'end-next-day', params: { time: sayTime(endsLocal) } }
         : { code: 'end-before-start' }),
     });
+  }
+  // By the clock on the wall it is after the start, and yet before it: the night the clocks go back.
+  if (startsLocal && endsLocal && endsLocal > startsLocal && !problems.length) {
+    const [starts, ends] = [instantIn(schedule, 'startsLocal')!, instantIn(schedule, 'endsLocal')!];
+    if (ends <= starts) problems.push({ path: 'endsLocal', code: 'end-before-start' });
   }
   if (startsLocal && endsLocal && endsLocal > shiftWall(startsLocal, { days: 31 }))
     problems.push({ path: 'endsLocal', code: 'end-far' });

@@ -1,5 +1,6 @@
 import ICAL from 'ical.js';
-import type { Instant } from '#core/time/clock.ts';
+import type { CalendarDate, Instant } from '#core/time/clock.ts';
+import { shiftDate } from '#core/time/dates.ts';
 import { oneLine } from '#core/words/text.ts';
 
 /** One entry of a calendar file. */
@@ -7,6 +8,8 @@ export interface CalendarEntry {
   uid: string;
   startsAt: Instant;
   endsAt: Instant | null;
+  /** Of whole days: the first and the last, in place of the times (RFC 5545 section 3.3.4). */
+  days?: { first: CalendarDate; last: CalendarDate } | undefined;
   summary: string;
   description?: string;
   location?: string;
@@ -16,6 +19,7 @@ export interface CalendarEntry {
   cancelled?: boolean;
 }
 
+const day = (date: CalendarDate): ICAL.Time => ICAL.Time.fromDateString(date);
 const utc = (at: Instant): ICAL.Time => ICAL.Time.fromJSDate(new Date(at), true);
 /** Line ends of any kind as the one that calendars know. */
 const lines = (text: string): string => text.replace(/\r\n|[\r\n\u0085\u2028\u2029]/gu, '\n');
@@ -39,8 +43,9 @@ export function writeCalendar(name: string, entries: readonly CalendarEntry[], s
     put('uid', entry.uid);
     put('dtstamp', utc(stamp));
     put('sequence', entry.sequence);
-    put('dtstart', utc(entry.startsAt));
-    put('dtend', entry.endsAt && utc(entry.endsAt));
+    put('dtstart', entry.days ? day(entry.days.first) : utc(entry.startsAt));
+    // The end of whole days is the day after (RFC 5545 section 3.6.1).
+    put('dtend', entry.days ? day(shiftDate(entry.days.last, 1)) : entry.endsAt && utc(entry.endsAt));
     put('summary', lines(entry.summary));
     put('description', entry.description && lines(entry.description));
     put('location', entry.location && lines(entry.location));

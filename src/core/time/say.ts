@@ -1,6 +1,7 @@
 import { spokenIn } from '#core/words/language.ts';
 import type { CalendarDate, WallTime, Zone } from './clock.ts';
 import { daysBetween } from './dates.ts';
+import { sayTimeOfDay } from './face.ts';
 
 const asUtc = (wall: WallTime): Date => new Date(`${wall.length === 10 ? `${wall}T00:00` : wall}:00Z`);
 const format = (locale: string, options: Intl.DateTimeFormatOptions) =>
@@ -30,8 +31,9 @@ export const sayShortDate = (
 export const sayWeekday = (wall: WallTime | CalendarDate, locale: string = spokenIn()): string =>
   format(locale, { weekday: 'long' }).format(asUtc(wall));
 
-/** "09:00". */
-export const sayTime = (wall: WallTime): string => wall.slice(11, 16);
+/** "09:00", or "9:00 am", by the clock of whoever reads. */
+export const sayTime = (wall: WallTime, locale: string = spokenIn()): string =>
+  sayTimeOfDay(wall.slice(11, 16), locale);
 
 /** "Halifax", the place part of a zone name. */
 export const sayZone = (zone: Zone): string => zone.split('/').at(-1)!.replaceAll('_', ' ');
@@ -42,11 +44,19 @@ const nextDay = { en: 'next day', fr: 'le lendemain' };
  * Says when an event is: "Saturday 8 August 2026, 09:00–16:30". An end on the next date is said as such
  * ("20:00–01:30 next day"); a later one gets its own date.
  */
-export function sayRange(starts: WallTime, ends: WallTime | null, locale: string = spokenIn()): string {
-  const head = `${sayLongDate(starts, locale)}, ${sayTime(starts)}`;
+export function sayRange(
+  starts: WallTime | CalendarDate,
+  ends: WallTime | CalendarDate | null,
+  locale: string = spokenIn(),
+): string {
+  const date = sayLongDate(starts, locale);
+  const days = ends ? daysBetween(starts.slice(0, 10), ends.slice(0, 10)) : 0;
+  // Whole days: dates without times.
+  if (starts.length === 10) return ends && days ? `${date} – ${sayLongDate(ends, locale)}` : date;
+  const head = `${date}, ${sayTime(starts, locale)}`;
   if (!ends) return head;
-  const days = daysBetween(starts.slice(0, 10), ends.slice(0, 10));
-  if (days === 0) return `${head}–${sayTime(ends)}`;
-  if (days === 1) return `${head}–${sayTime(ends)} ${nextDay[locale as keyof typeof nextDay] ?? nextDay.en}`;
-  return `${head} – ${sayLongDate(ends, locale)}, ${sayTime(ends)}`;
+  if (days === 0) return `${head}–${sayTime(ends, locale)}`;
+  if (days === 1)
+    return `${head}–${sayTime(ends, locale)} ${nextDay[locale as keyof typeof nextDay] ?? nextDay.en}`;
+  return `${head} – ${sayLongDate(ends, locale)}, ${sayTime(ends, locale)}`;
 }

@@ -51,6 +51,12 @@ export function instantOf(wall: WallTime, zone: Zone): Instant {
   return asInstant(Temporal.PlainDateTime.from(wall).toZonedDateTime(zone, { disambiguation: 'compatible' }));
 }
 
+/** The same, where a time that a clock change repeats is meant the second time round. */
+export function laterInstantOf(wall: WallTime, zone: Zone): Instant {
+  const meaning = meaningOf(wall, zone);
+  return meaning.kind === 'repeated' ? meaning.second : instantOf(wall, zone);
+}
+
 /** The wall time an instant shows in a zone, to the minute. */
 export function wallOf(at: Instant, zone: Zone): WallTime {
   return asWall(Temporal.Instant.from(at).toZonedDateTimeISO(zone).toPlainDateTime());

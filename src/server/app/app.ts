@@ -3,6 +3,7 @@ import type { Duty } from '#core/access/duties.ts';
 import type { Consequences } from '#core/events/consequences.ts';
 import type { Throttle } from '#core/staff/throttle.ts';
 import type { Clock } from '#core/time/clock.ts';
+import type { ClockFace } from '#core/time/face.ts';
 import { type Database, first, insert, type Queries } from '../db/database.ts';
 import { type Ids, linkToken, sha256 } from '../db/ids.ts';
 import type { Leases } from '../db/leases.ts';
@@ -30,6 +31,8 @@ export interface App {
   mail: (message: { key: string; address: string; subject: string; body: string }) => Promise<void>;
   /** Makes backups and puts them back; null without a data folder. */
   keeper: Keeper | null;
+  /** How the organization says times of day. */
+  face: ClockFace;
   /** Present where the clock can be moved. */
   movable: boolean;
   /** One address may only hold its share of seats unpaid. */
@@ -62,6 +65,8 @@ export interface SignedIn {
   approves: string[];
   unitId: string | null;
   duties: readonly Duty[];
+  /** How they read times of day; null as the organization does. */
+  clock: ClockFace | null;
   sessionId: string;
   /** They have to set up the second step before anything else. */
   enrolling: boolean;

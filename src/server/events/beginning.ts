@@ -74,6 +74,7 @@ export async function beginEvent(
       zone,
     }),
     zone,
+    secondTime: [],
     copiedFrom: source?.id ?? null,
     firstOf: source && !source.isTemplate ? (source.firstOf ?? source.id) : id,
     copiedFromTitle: source

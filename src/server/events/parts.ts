@@ -4,11 +4,11 @@ import { isEmail } from '#core/contacts/reach.ts';
 import { arrive } from '#core/events/copy.ts';
 import { besideNow } from '#core/events/french.ts';
 import { type PlanField, type PlanPart, partOf } from '#core/events/parts.ts';
-import { problemsWithSchedule, type Schedule } from '#core/events/schedule.ts';
+import { instantIn, problemsWithSchedule, type Schedule } from '#core/events/schedule.ts';
 import { problemWithSlug } from '#core/events/slug.ts';
 import { unknownFields } from '#core/messages/merge.ts';
 import { safeAddress } from '#core/text/doc.ts';
-import { instantOf } from '#core/time/wallTime.ts';
+import { meaningOf } from '#core/time/wallTime.ts';
 import { wrongAt } from '#core/words/problems.ts';
 import { first, type Queries, update } from '../db/database.ts';
 import type { FieldProblem } from '../http/problem.ts';
@@ -25,16 +25,15 @@ interface PartRule {
 
 /** The stored times of a schedule: wall times with their instants. */
 export function instantsOf(s: Schedule) {
-  const at = (wall: string | null) => (wall ? instantOf(wall, s.zone) : null);
   return {
     startsLocal: s.startsLocal,
     endsLocal: s.endsLocal,
     doorsLocal: s.doorsLocal,
     registrationClosesLocal: s.registrationClosesLocal,
-    startsAt: at(s.startsLocal),
-    endsAt: at(s.endsLocal),
-    doorsAt: at(s.doorsLocal),
-    registrationClosesAt: at(s.registrationClosesLocal),
+    startsAt: instantIn(s, 'startsLocal'),
+    endsAt: instantIn(s, 'endsLocal'),
+    doorsAt: instantIn(s, 'doorsLocal'),
+    registrationClosesAt: instantIn(s, 'registrationClosesLocal'),
   };
 }
 
@@ -187,12 +186,22 @@ export const partRules: Readonly<Record<PlanPart, PartRule>> = {
     ],
     save: ({ w, event, after }) => {
       // A first start brings along what waited for it; the shifts follow when the plan is saved.
-      const { startsLocal, zone } = after;
+      const { startsLocal, zone, allDay, showEnd } = after;
+      // A choice that its time no longer leaves is let go.
+      const secondTime = after.secondTime.filter(
+        (field) => after[field] !== null && meaningOf(after[field], zone).kind === 'repeated',
+      );
       const times =
         event.waits && !event.startsLocal && startsLocal
           ? arrive(event.waits, { ...after, startsLocal })
           : after;
-      return update(w.tx, 'events', event.id, { zone, ...instantsOf({ ...times, zone }) });
+      return update(w.tx, 'events', event.id, {
+        zone,
+        allDay,
+        showEnd,
+        secondTime,
+        ...instantsOf({ ...times, zone, secondTime }),
+      });
     },
   },
   place: {

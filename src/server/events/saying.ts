@@ -1,15 +1,16 @@
+import { shownTimes } from '#core/events/shown.ts';
 import { sayRange, sayZone } from '#core/time/say.ts';
 import { en } from '#core/words/pages.en.ts';
 import { fr } from '#core/words/pages.fr.ts';
+import type { EventRow } from './store.ts';
 
 /** When an event is, in a language; empty without a date. */
 export function sayWhen(
-  event: { startsLocal: string | null; endsLocal: string | null; zone: string },
+  event: Pick<EventRow, 'startsLocal' | 'endsLocal' | 'endsAt' | 'allDay' | 'showEnd' | 'zone'>,
   language: string,
 ): string {
-  return event.startsLocal
-    ? `${sayRange(event.startsLocal, event.endsLocal, language)} (${sayZone(event.zone)})`
-    : '';
+  const { startsLocal, endsLocal } = shownTimes(event);
+  return startsLocal ? `${sayRange(startsLocal, endsLocal, language)} (${sayZone(event.zone)})` : '';
 }
 
 /** Where an event is; empty where that is told later. */

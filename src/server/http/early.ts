@@ -2,6 +2,7 @@ import type { PublicEvent, PublicListing } from '#contract/registration.ts';
 import { inLanguage, offerIn } from '#core/events/french.ts';
 import { type Currency, sayAmount } from '#core/money/amount.ts';
 import { docToHtml } from '#core/text/html.ts';
+import { sayTimeOfDay } from '#core/time/face.ts';
 import { sayRange, sayShortDate, sayTime, sayZone } from '#core/time/say.ts';
 import { fillIn, type Params } from '#core/words/filling.ts';
 import type { Language } from '#core/words/language.ts';
@@ -31,7 +32,7 @@ export function earlyEvent(
   const banner = event.pictures.find((p) => p.id === event.bannerId);
   const t = (key: keyof Words, params: Params = {}) => fillIn(words[key], params, language);
   const when = event.startsLocal
-    ? `${sayRange(event.startsLocal, event.endsLocal, language)}${event.doorsLocal ? `, ${t('doors', { time: sayTime(event.doorsLocal) })}` : ''} (${sayZone(event.zone)})`
+    ? `${sayRange(event.startsLocal, event.endsLocal, language)}${event.doorsLocal ? `, ${t('doors', { time: sayTime(event.doorsLocal, language) })}` : ''} (${sayZone(event.zone)})`
     : '';
   const where = event.place
     ? [event.place.name, event.place.address].filter(Boolean).join(', ')
@@ -66,7 +67,7 @@ export function earlyEvent(
                 h(
                   'li',
                   [
-                    `${s.startsLocal ? `${sayShortDate(s.startsLocal, true, language)} ` : ''}${s.begins}–${s.ends}`,
+                    `${s.startsLocal ? `${sayShortDate(s.startsLocal, true, language)} ` : ''}${sayTimeOfDay(s.begins, language)}–${sayTimeOfDay(s.ends, language)}`,
                     readTexts(s.title, language),
                     ...s.speakers,
                     s.room ?? '',

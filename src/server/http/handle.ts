@@ -5,6 +5,7 @@ import { fieldProblems } from '#contract/wrong.ts';
 import { roleOf } from '#core/access/duties.ts';
 import { textProblems } from '#core/words/text.ts';
 import { type Actor, type App, inTransaction, type SignedIn, type Work } from '../app/app.ts';
+import { byClock } from '../app/reading.ts';
 import { first, insert } from '../db/database.ts';
 import { sha256 } from '../db/ids.ts';
 import { readBody } from './body.ts';
@@ -79,7 +80,10 @@ export function routesOf<C extends Record<string, Endpoint>>(
       if (staff?.enrolling && endpoint.who !== 'public' && !endpoint.enrolling)
         throw refused('second-step', {}, 403);
       if (method !== 'GET') await readBody(request, response, endpoint.limit ?? '256kb');
-      await inTurn(app, request, response, staff, () => answered(request, response, staff));
+      const face = staff?.clock ?? app.face;
+      await inTurn(app, request, response, staff, () =>
+        byClock(face, () => answered(request, response, staff)),
+      );
     });
     const answered = async (request: Request, response: Response, staff: SignedIn | null): Promise<void> => {
       const received = {

@@ -5,6 +5,7 @@ import type { PublicEvent } from '#contract/registration.ts';
 import { inLanguage } from '#core/events/french.ts';
 import type { Language } from '#core/words/language.ts';
 import type { App } from '../app/app.ts';
+import { byClock } from '../app/reading.ts';
 import { earlyEvent, earlyListing } from './early.ts';
 import type { Handlers } from './handle.ts';
 import { escapeHtml } from './html.ts';
@@ -115,11 +116,11 @@ export function makePages(app: App, handlers: AllHandlers, dist: string) {
    * The page at a path, with the nonce that its styles carry and its text in a language, to be read before any script runs. Status 404 where a public event is not there. Before the
    * organization is set up every path leads to setting it up.
    */
-  return async function page(
+  const page = async (
     path: string,
     nonce: string,
     language: Language,
-  ): Promise<{ status: number; html: string; to?: string }> {
+  ): Promise<{ status: number; html: string; to?: string }> => {
     const withNonce = (html: string) => html.replaceAll('__NONCE__', nonce);
     if (staffPaths.test(path)) return { status: 200, html: withNonce(shell('app')) };
     if ((await call(handlers['GET /api/setup'], {})).needed) return { status: 302, html: '', to: '/setup' };
@@ -168,4 +169,5 @@ export function makePages(app: App, handlers: AllHandlers, dist: string) {
       .replace('<div id="root"></div>', () => `<div id="root">${text}</div>`);
     return { status, html: withNonce(html) };
   };
+  return (...of: Parameters<typeof page>) => byClock(app.face, () => page(...of));
 }

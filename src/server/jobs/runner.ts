@@ -1,6 +1,7 @@
 import type { Instant } from '#core/time/clock.ts';
 import type { App } from '../app/app.ts';
 import { type MovableClock, readDemoClock, storeDemoClock } from '../app/clocks.ts';
+import { byClock } from '../app/reading.ts';
 import { first } from '../db/database.ts';
 
 /** One thing that is due: what kind, when and which row. */
@@ -78,7 +79,7 @@ export function makeRunner(
         await storeDemoClock(app.db, { standsAt: found.due.at, movingTo: until() });
         setTo(found.due.at);
       }
-      await found.kind.run(app, found.due);
+      await byClock(app.face, () => found.kind.run(app, found.due));
       done.set(found.kind.what, (done.get(found.kind.what) ?? 0) + 1);
     }
     return [...done].map(([what, count]) => ({ what, count }));

@@ -42,7 +42,7 @@ export async function planDirect(w: Pick<Work, 'tx' | 'app' | 'now'>, message: D
   const wall = until ? wallOf(until.at, until.zone) : null;
   const filled = {
     ...values,
-    ...(wall ? { until: `${sayLongDate(wall, to.language)}, ${sayTime(wall)}` } : {}),
+    ...(wall ? { until: `${sayLongDate(wall, to.language)}, ${sayTime(wall, to.language)}` } : {}),
   };
   await putOut(w, [
     {

@@ -255,7 +255,7 @@ export function sayShift(
   },
   language = 'en',
 ): string {
-  return `${[s.role, s.place].filter(Boolean).join(', ')}, ${sayShortDate(s.startsLocal, true, language)} ${sayTime(s.startsLocal)}–${sayTime(s.endsLocal)} (${hoursOf(s.startsAt, s.endsAt)} h)`;
+  return `${[s.role, s.place].filter(Boolean).join(', ')}, ${sayShortDate(s.startsLocal, true, language)} ${sayTime(s.startsLocal, language)}–${sayTime(s.endsLocal, language)} (${hoursOf(s.startsAt, s.endsAt)} h)`;
 }
 
 /** Where the personal link to a survey stands; asking is kept, so that answers can be counted against it. */

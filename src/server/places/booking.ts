@@ -119,6 +119,7 @@ export async function standingOf(
     doorsLocal: wish.doorsLocal ?? null,
     registrationClosesLocal: null,
     zone: event.zone,
+    secondTime: event.secondTime,
   });
   const during = keptFor(times, place.setUpMinutes)!;
   const closed = closedOn(place.closed, wish.startsLocal.slice(0, 10));

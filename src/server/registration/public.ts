@@ -6,6 +6,7 @@ import { onShift } from '#core/crew/states.ts';
 import { sayPassCode } from '#core/doors/passCode.ts';
 import { hasFrench, offerIn, textFor, titleFor } from '#core/events/french.ts';
 import { goalAt } from '#core/events/goal.ts';
+import { type ShownTimes, shownTimes } from '#core/events/shown.ts';
 import { shownToPublic, silentStates } from '#core/events/states.ts';
 import { freeOnline, freeSeats, freeUnits, type Taken } from '#core/registration/capacity.ts';
 import { mayJoin } from '#core/registration/joining.ts';
@@ -82,8 +83,7 @@ export async function publicListOf(tx: Queries, now: string): Promise<ListedEven
       french: listedFrench(event),
       category: event.category,
       draws: event.draws,
-      startsLocal: event.startsLocal,
-      endsLocal: event.endsLocal,
+      ...listedTimes(event),
       startsAt: event.startsAt,
       zone: event.zone,
       state: event.state as ListedEvent['state'],
@@ -150,11 +150,9 @@ export async function publicEventOf(tx: Queries, event: EventRow, now: string): 
     draws: event.draws,
     unit: event.unitName,
     state: event.state as PublicEvent['state'],
-    startsLocal: event.startsLocal,
-    endsLocal: event.endsLocal,
+    ...shownTimes(event),
     doorsLocal: event.doorsLocal,
     startsAt: event.startsAt,
-    endsAt: event.endsAt,
     zone: event.zone,
     place: placeOf(event),
     registration: registrationNow(event, offers, taken, now),
@@ -173,6 +171,12 @@ export async function publicEventOf(tx: Queries, event: EventRow, now: string): 
     agenda: await shownAgenda(tx, event, dateOf(now, event.zone)),
     funds: await tx.query<{ id: string; name: string }>('select id, name from funds order by name'),
   };
+}
+
+/** When an event is, as lists and bookings say it. */
+function listedTimes(event: EventRow): Pick<ShownTimes, 'startsLocal' | 'endsLocal'> {
+  const { startsLocal, endsLocal } = shownTimes(event);
+  return { startsLocal, endsLocal };
 }
 
 /** What a seat is called to a reader. */
@@ -216,8 +220,7 @@ export async function publicOrderOf(tx: Queries, orderId: string, now: string): 
     event: {
       slug: event.slug!,
       title: titleFor(event, order.language),
-      startsLocal: event.startsLocal,
-      endsLocal: event.endsLocal,
+      ...listedTimes(event),
       zone: event.zone,
       place: sayPlace(event, order.language) || null,
       state: event.state,

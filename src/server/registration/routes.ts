@@ -3,8 +3,9 @@ import { type EventFact, factsOf } from '#core/access/stages.ts';
 import { fullName } from '#core/contacts/names.ts';
 import { isEmail } from '#core/contacts/reach.ts';
 import { titleFor } from '#core/events/french.ts';
+import { shownTimes } from '#core/events/shown.ts';
 import { lives, shownToPublic, silentStates } from '#core/events/states.ts';
-import { writeCalendar } from '#core/exchange/calendar.ts';
+import { type CalendarEntry, writeCalendar } from '#core/exchange/calendar.ts';
 import { writeCsv } from '#core/exchange/csv.ts';
 import { plainAmount } from '#core/money/amount.ts';
 import { freedSeatsFor, queueOrder, whyNot } from '#core/registration/waitlist.ts';
@@ -17,7 +18,7 @@ import { logCare } from '../contacts/seeing.ts';
 import type { Queries } from '../db/database.ts';
 import { eventFor } from '../events/access.ts';
 import { sayPlace, sayWhen } from '../events/saying.ts';
-import { readEvent, readOffers } from '../events/store.ts';
+import { type EventRow, readEvent, readOffers } from '../events/store.ts';
 import { File, type Handlers } from '../http/handle.ts';
 import { invalid, notFound, refused } from '../http/problem.ts';
 import { theOrganization } from '../staff/store.ts';
@@ -35,6 +36,15 @@ export async function orderByLink(tx: Queries, token: string): Promise<string> {
   const id = await followLink(tx, 'manage', token);
   if (!id) throw notFound('This booking');
   return id;
+}
+
+/** When an event is in somebody's calendar: whole days as days, and no end where it is not shown. */
+function calendarTimes(event: EventRow): Pick<CalendarEntry, 'endsAt' | 'days'> {
+  const { startsLocal, endsLocal, endsAt } = shownTimes(event);
+  return {
+    endsAt,
+    ...(event.allDay && startsLocal && { days: { first: startsLocal, last: endsLocal ?? startsLocal } }),
+  };
 }
 
 /** A seat as far as somebody sees the facts of its event. */
@@ -159,8 +169,8 @@ export const registrationHandlers: Omit<
   },
 
   'GET /api/public/frame': async ({ tx, app, now }) => {
-    const { name, about, currency, zone, country } = await theOrganization(tx);
-    return { organization: { name, about, currency, zone, country }, now, demo: app.movable };
+    const { name, about, currency, zone, country, clock } = await theOrganization(tx);
+    return { organization: { name, about, currency, zone, country, clock }, now, demo: app.movable };
   },
 
   'GET /api/public/events': ({ tx, now }) => publicListOf(tx, now),
@@ -187,7 +197,7 @@ export const registrationHandlers: Omit<
     const entry = {
       uid: `${event.id}@acolyte`,
       startsAt: event.startsAt,
-      endsAt: event.endsAt,
+      ...calendarTimes(event),
       summary: event.publicTitle,
       description: event.summary,
       location: sayPlace(event, 'en'),
@@ -275,7 +285,7 @@ export const registrationHandlers: Omit<
     const entry = {
       uid: `${event.id}@acolyte`,
       startsAt: event.startsAt,
-      endsAt: event.endsAt,
+      ...calendarTimes(event),
       summary: event.publicTitle,
       description: `${app.origin}/m/${params.token}`,
       location: sayPlace(event, order.language),

@@ -1,5 +1,7 @@
 import type { staffContract } from '#contract/staff.ts';
 import { inTransaction } from '../app/app.ts';
+import { record } from '../app/record.ts';
+import { update } from '../db/database.ts';
 import { sha256 } from '../db/ids.ts';
 import type { Handlers } from '../http/handle.ts';
 import { notFound } from '../http/problem.ts';
@@ -41,6 +43,22 @@ export const staffHandlers = (demoSignIns: readonly DemoSignIn[]): Handlers<type
 
   'POST /api/sign-in': signIn,
 
+  'PUT /api/account/clock': async (c) => {
+    await update(c.tx, 'staff', c.staff.id, { clock: c.body.clock });
+    await record(c, 'account changed', { staffId: c.staff.id, how: 'chose a clock' });
+    return { done: true };
+  },
+
+  'PUT /api/organization/clock': async (c) => {
+    await store.setClock(c.tx, c.body.clock);
+    await record(c, 'organization changed', { how: `says times by the ${c.body.clock}-hour clock` });
+    c.afterwards(() => {
+      c.app.face = c.body.clock;
+      c.app.announcer.announce(store.faceChanged);
+    });
+    return { done: true };
+  },
+
   'POST /api/sign-out': async ({ app, request }) => {
     await endSession(app, request, request.res!);
     return { done: true };
@@ -48,7 +66,7 @@ export const staffHandlers = (demoSignIns: readonly DemoSignIn[]): Handlers<type
 
   'GET /api/me': async ({ tx, staff, app, now }) => {
     const { holidays: _, sender: __, ...organization } = await store.theOrganization(tx);
-    const { sessionId: ___, ...own } = staff;
+    const { sessionId: ___, duties: ____, ...own } = staff;
     return { staff: own, organization, clock: { now, movable: app.movable } };
   },
 

@@ -11,11 +11,17 @@ export interface OrganizationRow extends Organization {
 }
 
 const columns =
-  'name, about, zone, currency, country, languages, age_of_majority, minimum_notice_days, second_step_required, holidays::text[] as holidays, sender';
+  'name, about, zone, currency, country, languages, age_of_majority, minimum_notice_days, second_step_required, clock, holidays::text[] as holidays, sender';
 
 /** The organization; null before it is set up. */
 export const readOrganization = (tx: Queries): Promise<OrganizationRow | null> =>
   first<OrganizationRow>(tx, `select ${columns} from organization`);
+
+/** Announced when the organization says times of day by another clock. */
+export const faceChanged = 'clock of the organization';
+
+export const setClock = (tx: Queries, clock: 12 | 24): Promise<unknown> =>
+  tx.query('update organization set clock = $1', [clock]);
 
 /** The organization where it must exist; read once in a transaction. */
 export const theOrganization = (tx: Queries): Promise<OrganizationRow> =>
@@ -34,7 +40,7 @@ export interface StaffRow extends Omit<SignedIn, 'sessionId' | 'enrolling' | 'du
 }
 
 const staffColumns =
-  'id, name, email, roles, approves, unit_id, password_hash, resting, totp_secret, totp_pending, cardinality(recovery_hashes) as recovery_left';
+  'id, name, email, roles, approves, unit_id, clock, password_hash, resting, totp_secret, totp_pending, cardinality(recovery_hashes) as recovery_left';
 
 export const staffByEmail = (tx: Queries, emailKey: string): Promise<StaffRow | null> =>
   first<StaffRow>(tx, `select ${staffColumns} from staff where email_key = $1`, [emailKey]);
@@ -80,7 +86,7 @@ export interface SessionStaff extends Omit<SignedIn, 'enrolling' | 'duties'> {
 export const staffBySession = (tx: Queries, tokenHash: string): Promise<SessionStaff | null> =>
   first<SessionStaff>(
     tx,
-    `select s.id, s.name, s.email, s.roles, s.approves, s.unit_id, ${dutiesSql('s.id')} as duties, x.id as session_id, x.created_at, x.seen_at,
+    `select s.id, s.name, s.email, s.roles, s.approves, s.unit_id, s.clock, ${dutiesSql('s.id')} as duties, x.id as session_id, x.created_at, x.seen_at,
        s.totp_secret is not null as second_step, coalesce((select second_step_required from organization), false) as required
      from sessions x join staff s on s.id = x.staff_id
      where x.token_hash = $1 and not s.resting`,

@@ -2,13 +2,14 @@ import { staffContract } from '#contract/staff.ts';
 import type { Answer } from '#web/api.ts';
 import { Button } from '#web/kit/Button.tsx';
 import { phrase } from '#web/words/phrase.ts';
+import { OneOf } from '../kit/Choosing.tsx';
 import { Form } from '../kit/form/Form.tsx';
 import { Text } from '../kit/form/fields.tsx';
 import { prepare } from '../kit/form/request.ts';
 import { useForm } from '../kit/form/useForm.ts';
 import { Loaded, Problems } from '../kit/notices.tsx';
 import { say } from '../kit/toast.tsx';
-import { useAction, useAsk } from '../parts/ask.ts';
+import { useAction, useAsk, useMe } from '../parts/ask.ts';
 import { useSaying } from '../parts/saying.ts';
 import { SecondStep } from './SecondStep.tsx';
 
@@ -27,12 +28,39 @@ export default function Account() {
               {a.name}, {a.email}
             </p>
             <SecondStep account={a} />
+            <Clock />
             <Password />
             <Sessions account={a} />
           </>
         )}
       </Loaded>
     </div>
+  );
+}
+
+/** By which clock times of day are read. */
+function Clock() {
+  const me = useMe().data;
+  const set = useAction('PUT /api/account/clock', () => say(phrase('common.saved')));
+  if (!me) return null;
+  return (
+    <section aria-label={phrase('account.clock')}>
+      <h2>{phrase('account.clock')}</h2>
+      <Problems of={set.problem} />
+      <OneOf
+        label={phrase('account.clock')}
+        headed
+        value={String(me.staff.clock ?? 'organization')}
+        set={(clock) =>
+          set.mutate({ body: { clock: clock === 'organization' ? null : clock === '12' ? 12 : 24 } })
+        }
+        choices={[
+          { value: 'organization', label: phrase('account.asTheOrganization') },
+          { value: '12', label: phrase('account.clock12') },
+          { value: '24', label: phrase('account.clock24') },
+        ]}
+      />
+    </section>
   );
 }
 

@@ -5,6 +5,7 @@ import { Link } from 'react-router';
 import type { ShownAgenda, ShownSession } from '#contract/agenda.ts';
 import type { PublicEvent } from '#contract/registration.ts';
 import { slotsOf } from '#core/agenda/session.ts';
+import { sayTimeOfDay } from '#core/time/face.ts';
 import { sayLongDate } from '#core/time/say.ts';
 import { readTexts } from '#core/words/texts.ts';
 import { Button } from '#web/kit/Button.tsx';
@@ -67,16 +68,16 @@ function Timetable({ sessions }: { sessions: readonly ShownSession[] }) {
           <chakra.ol listStyleType="none" margin="0" padding="0">
             {slots.map((slot) => (
               <chakra.li
-                key={slot.begins}
+                key={sayTimeOfDay(slot.begins, language())}
                 display="grid"
-                gridTemplateColumns="58px minmax(0, 1fr)"
+                gridTemplateColumns="72px minmax(0, 1fr)"
                 gap="10px"
                 padding="10px 0"
                 borderTop="1px solid"
                 borderColor="line"
               >
                 <chakra.span textStyle="figures" color="soft">
-                  {slot.begins}
+                  {sayTimeOfDay(slot.begins, language())}
                 </chakra.span>
                 <chakra.div
                   display="grid"
@@ -103,7 +104,7 @@ function Session({ session, track }: { session: ShownSession; track: string | nu
   if (session.kind === 'break')
     return (
       <chakra.span color="soft">
-        {title}, {t('until', { time: session.ends })}
+        {title}, {t('until', { time: sayTimeOfDay(session.ends, language()) })}
       </chakra.span>
     );
   return (
@@ -123,7 +124,7 @@ function Session({ session, track }: { session: ShownSession; track: string | nu
       {session.speakers.length > 0 && <Small>{session.speakers.join(', ')}</Small>}
       <Small>
         {[
-          t('until', { time: session.ends }),
+          t('until', { time: sayTimeOfDay(session.ends, language()) }),
           session.room,
           track,
           session.left === 0 ? t('sessionFull') : session.left !== null && t('left', { count: session.left }),

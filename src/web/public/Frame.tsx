@@ -2,16 +2,22 @@ import { chakra } from '@chakra-ui/react';
 import type { ReactNode } from 'react';
 import { useTranslation } from 'react-i18next';
 import { useLocation } from 'react-router';
+import { type ClockFace, faceAs } from '#core/time/face.ts';
 import { Button, TextLink } from '#web/kit/Button.tsx';
 import { kitWordsIn } from '#web/kit/languages.ts';
 import { KitLanguage } from '#web/kit/words.ts';
 import { useFrame } from './asking.ts';
 import { language, setLanguage } from './language.ts';
 
+/** How times of day are said: as the organization does. */
+let face: ClockFace = 24;
+faceAs(() => face);
+
 /** The public frame: the organization's name, the other language, nothing of the coordinator's. */
 export function Frame({ children }: { children: ReactNode }) {
   const { t } = useTranslation();
   const frame = useFrame();
+  face = frame.data?.organization.clock ?? face;
   const { pathname } = useLocation();
   const other = language() === 'en' ? 'fr' : 'en';
   return (

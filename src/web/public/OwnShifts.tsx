@@ -66,7 +66,7 @@ function List({ shifts, token }: { shifts: Page['shifts']; token: string }) {
             <Small>
               {sayLongDate(s.startsLocal, language())},{' '}
               <span className="num">
-                {sayTime(s.startsLocal)}–{sayTime(s.endsLocal)}
+                {sayTime(s.startsLocal, language())}–{sayTime(s.endsLocal, language())}
               </span>
             </Small>
             <Small>{[s.event, s.place, s.venue].filter(Boolean).join(' · ')}</Small>

@@ -4,6 +4,7 @@ import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import type { ShownSession } from '#contract/agenda.ts';
 import { meet, slotsOf } from '#core/agenda/session.ts';
+import { sayTimeOfDay } from '#core/time/face.ts';
 import { sayLongDate } from '#core/time/say.ts';
 import { readTexts } from '#core/words/texts.ts';
 import { type Answer, ApiProblem, addressOf, call } from '#web/api.ts';
@@ -98,7 +99,7 @@ function Choosing({
                   set={(on) => setChosen(on ? [...chosen, s.id] : chosen.filter((id) => id !== s.id))}
                 >
                   <chakra.span textStyle="figures">
-                    {s.begins}–{s.ends}
+                    {sayTimeOfDay(s.begins, language())}–{sayTimeOfDay(s.ends, language())}
                   </chakra.span>{' '}
                   {titleOf(s)}
                   <Small>

@@ -52,7 +52,7 @@ function Shown({ page }: { page: Page }) {
                     <Ends alignItems="center">
                       <span>
                         <span className="num">
-                          {sayTime(s.startsLocal)}–{sayTime(s.endsLocal)}
+                          {sayTime(s.startsLocal, language())}–{sayTime(s.endsLocal, language())}
                         </span>{' '}
                         {s.role}
                         <Small>

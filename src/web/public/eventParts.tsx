@@ -74,13 +74,14 @@ export function Top({ event, englishOnly }: Part & { englishOnly: boolean }) {
 /** When, where, and what is good to know. */
 export function WhenAndWhere({ event }: Pick<Part, 'event'>) {
   const { t } = useTranslation();
-  const own = ownTime(event.startsAt, event.endsAt, event.zone);
+  // Whole days are the same wherever one is.
+  const own = event.startsLocal?.length === 10 ? null : ownTime(event.startsAt, event.endsAt, event.zone);
   return (
     <Facts>
       <dt>{t('when')}</dt>
       <dd>
         {event.startsLocal && sayRange(event.startsLocal, event.endsLocal, language())}
-        {event.doorsLocal && `, ${t('doors', { time: sayTime(event.doorsLocal) })}`}
+        {event.doorsLocal && `, ${t('doors', { time: sayTime(event.doorsLocal, language()) })}`}
         <br />
         <small className="soft">
           {own ? t('whereYouAre', own) : t('zoneTime', { zone: sayZone(event.zone) })}

@@ -1,6 +1,7 @@
 import type { TFunction } from 'i18next';
 import type { PublicEvent } from '#contract/registration.ts';
 import { sayAmount } from '#core/money/amount.ts';
+import { face, sayTimeOfDay } from '#core/time/face.ts';
 import { sayZone } from '#core/time/say.ts';
 import { useFrame } from './asking.ts';
 import { language } from './language.ts';
@@ -43,7 +44,7 @@ export function sayMoment(at: string, zone: string): string {
     month: 'long',
     hour: '2-digit',
     minute: '2-digit',
-    hour12: false,
+    hour12: face() === 12 && language() !== 'fr',
   }).format(new Date(at));
 }
 
@@ -56,8 +57,14 @@ export function ownTime(
   if (!startsAt) return null;
   const own = Intl.DateTimeFormat().resolvedOptions().timeZone;
   const at = (instant: string, timeZone: string) =>
-    new Intl.DateTimeFormat('en-GB', { timeZone, hour: '2-digit', minute: '2-digit', hour12: false }).format(
-      new Date(instant),
+    sayTimeOfDay(
+      new Intl.DateTimeFormat('en-GB', {
+        timeZone,
+        hour: '2-digit',
+        minute: '2-digit',
+        hour12: false,
+      }).format(new Date(instant)),
+      language(),
     );
   if (at(startsAt, own) === at(startsAt, zone)) return null;
   return {

@@ -5,6 +5,7 @@ import { Loaded, Loading } from '../kit/notices.tsx';
 import { useMe } from '../parts/ask.ts';
 import { Forgotten, Reset } from './Forgotten.tsx';
 import { Frame } from './Frame.tsx';
+import { faceOf } from './face.ts';
 import { Invitation } from './Invitation.tsx';
 import { placeLoads } from './places.ts';
 import { Setup } from './Setup.tsx';
@@ -107,14 +108,16 @@ function SignedIn({ children }: { children: ReactNode }) {
     return <Navigate to={`/sign-in?back=${encodeURIComponent(location.pathname)}`} replace />;
   return (
     <Loaded of={me}>
-      {({ staff }) =>
+      {(known) => {
+        faceOf(known);
+        const { staff } = known;
         // Before anything else the second step is set up.
-        staff.enrolling && location.pathname !== '/account' ? (
+        return staff.enrolling && location.pathname !== '/account' ? (
           <Navigate to="/account" replace />
         ) : (
           <Suspense fallback={null}>{children}</Suspense>
-        )
-      }
+        );
+      }}
     </Loaded>
   );
 }

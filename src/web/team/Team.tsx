@@ -4,7 +4,7 @@ import { Link } from 'react-router';
 import type { Answer } from '#web/api.ts';
 import { Button } from '#web/kit/Button.tsx';
 import { phrase, term } from '#web/words/phrase.ts';
-import { Tick } from '../kit/Choosing.tsx';
+import { OneOf, Tick } from '../kit/Choosing.tsx';
 import { Loaded, Problems } from '../kit/notices.tsx';
 import { say } from '../kit/toast.tsx';
 import { useAction, useAsk, useMe } from '../parts/ask.ts';
@@ -51,6 +51,7 @@ export default function Team() {
               ))}
             </ul>
             <Required required={t.secondStepRequired} />
+            <Clock />
           </>
         )}
       </Loaded>
@@ -131,6 +132,27 @@ function InvitationLine({ invitation: i }: { invitation: Team['invitations'][num
         </Button>
       </span>
     </li>
+  );
+}
+
+/** By which clock the organization says times of day. */
+function Clock() {
+  const clock = useMe().data?.organization.clock;
+  const set = useAction('PUT /api/organization/clock');
+  return (
+    <>
+      <Problems of={set.problem} />
+      <OneOf
+        label={phrase('team.clock')}
+        help={phrase('team.clockHelp')}
+        value={clock ? String(clock) : null}
+        set={(to) => set.mutate({ body: { clock: to === '12' ? 12 : 24 } })}
+        choices={[
+          { value: '24', label: phrase('account.clock24') },
+          { value: '12', label: phrase('account.clock12') },
+        ]}
+      />
+    </>
   );
 }
 

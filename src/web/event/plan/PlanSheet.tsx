@@ -2,10 +2,12 @@ import { chakra } from '@chakra-ui/react';
 import { Plus } from 'lucide-react';
 import { useState } from 'react';
 import type { EventPage } from '#contract/events.ts';
+import { sayLongDate } from '#core/time/say.ts';
 import { Button, TextLink } from '#web/kit/Button.tsx';
 import { phrase } from '#web/words/phrase.ts';
 import { Note } from '../../kit/Note.tsx';
 import { Problems } from '../../kit/notices.tsx';
+import { useSaying } from '../../parts/saying.ts';
 import { Clashes } from './Clashes.tsx';
 import { fieldTitles } from './fieldWords.ts';
 import { PlanHistory, useUndo } from './PlanHistory.tsx';
@@ -18,6 +20,7 @@ export default function PlanSheet({ page }: { page: EventPage }) {
   const draft = usePlanDraft(page);
   const { plan, change, standing, problem, effects, wrong } = draft;
   const undo = useUndo(page);
+  const { today } = useSaying();
   // Sections that were added and say nothing yet stay open while the sheet is.
   const [added, setAdded] = useState<ReadonlySet<string>>(new Set());
   const shown = sections.filter((s) => !s.optional || s.optional.used(plan, page) || added.has(s.id));
@@ -62,6 +65,19 @@ export default function PlanSheet({ page }: { page: EventPage }) {
           <TextLink to={`/season?again=${page.id}`}>{phrase('event.beginFromIt')}</TextLink>
         </Note>
       )}
+      {page.state === 'draft' && plan.startsLocal && plan.startsLocal.slice(0, 10) < today && (
+        <Note as="p" tone="stop" role="status">
+          {phrase('event.draftPassed', { date: sayLongDate(plan.startsLocal) })}
+        </Note>
+      )}
+      {page.state === 'draft' &&
+        page.margin
+          .filter((n) => n.tone === 'stop' && n.action?.stage === 'clearance')
+          .map((n) => (
+            <Note as="p" key={n.headline} tone="stop">
+              <b>{n.headline}</b> {n.text}
+            </Note>
+          ))}
       {page.copiedFrom && !page.isTemplate && <LeftBehind page={page} />}
       <Problems of={problem ?? undo.problem} />
       {problem && standing === 'not saved' && (

@@ -2,8 +2,9 @@ import { chakra } from '@chakra-ui/react';
 import { Trash2 } from 'lucide-react';
 import type { SessionPlan, Speaker } from '#contract/agenda.ts';
 import type { EventPlan, VenueChoice } from '#contract/events.ts';
+import { sayTimeOfDay } from '#core/time/face.ts';
 import { Button } from '#web/kit/Button.tsx';
-import { phrase } from '#web/words/phrase.ts';
+import { phrase, spokenLanguage } from '#web/words/phrase.ts';
 import { SeveralOf, Tick } from '../../kit/Choosing.tsx';
 import { ChoiceField, TextField } from '../../kit/Field.tsx';
 import { BothLanguages } from './entries.tsx';
@@ -49,7 +50,10 @@ export function SessionEntry({
       <chakra.button
         type="button"
         display="grid"
-        gridTemplateColumns={{ base: '92px minmax(0, 1fr)', md: '92px minmax(0, 1fr) auto' }}
+        gridTemplateColumns={{
+          base: 'max-content minmax(0, 1fr)',
+          md: 'minmax(92px, max-content) minmax(0, 1fr) auto',
+        }}
         gap="2px 12px"
         width="100%"
         padding="7px 0"
@@ -65,7 +69,9 @@ export function SessionEntry({
         onClick={toggle}
       >
         <span className={begins ? 'num' : 'soft'}>
-          {begins && ends ? `${begins}–${ends}` : phrase('event.noTimeYet')}
+          {begins && ends
+            ? `${sayTimeOfDay(begins, spokenLanguage())}–${sayTimeOfDay(ends, spokenLanguage())}`
+            : phrase('event.noTimeYet')}
         </span>
         <span>
           <chakra.span

@@ -1,11 +1,16 @@
 import { chakra } from '@chakra-ui/react';
 import { useRef, useState } from 'react';
-import { moveTimes } from '#core/events/dated.ts';
+import type { EventPlan } from '#contract/events.ts';
+import { type EventTimes, eventTimes, moveTimes } from '#core/events/dated.ts';
 import { remarksOnSchedule } from '#core/events/schedule.ts';
+import { wholeDays } from '#core/events/shown.ts';
 import { shiftDate } from '#core/time/dates.ts';
 import { sayConsequence } from '#core/time/distance.ts';
+import { sayTime } from '#core/time/say.ts';
+import { instantOf, isZone, meaningOf, wallOf } from '#core/time/wallTime.ts';
 import { Button } from '#web/kit/Button.tsx';
 import { phrase } from '#web/words/phrase.ts';
+import { OneOf, Tick } from '../../kit/Choosing.tsx';
 import { TextField } from '../../kit/Field.tsx';
 import { Note } from '../../kit/Note.tsx';
 import { useSaying } from '../../parts/saying.ts';
@@ -38,9 +43,18 @@ export function When({ draft: { plan, change, wrong }, page }: SectionProps) {
       ),
     );
   };
+  /** Whole days have their first and last day; with times again, the times are given anew. */
+  const setAllDay = (allDay: boolean) => {
+    if (allDay) change({ allDay, ...(date ? wholeDays(date, endDate || date) : {}) });
+    else {
+      setHalf({ date, from: '' });
+      lastStart.current = null;
+      change({ allDay, startsLocal: null, endsLocal: null, doorsLocal: null, registrationClosesLocal: null });
+    }
+  };
   const remarks = plan.startsLocal
     ? remarksOnSchedule(plan, today).join('; ')
-    : date
+    : date && !plan.allDay
       ? phrase('event.giveTheTimeIt', { date: sayConsequence(date, today) })
       : '';
   return (
@@ -60,41 +74,65 @@ export function When({ draft: { plan, change, wrong }, page }: SectionProps) {
               label={phrase('common.date')}
               type="date"
               value={date}
-              set={(d) => setStart({ date: d })}
+              set={(d) =>
+                plan.allDay
+                  ? change(
+                      d
+                        ? wholeDays(d, plan.startsLocal ? moved(endDate || d, date, d) : d)
+                        : { startsLocal: null, endsLocal: null, doorsLocal: null },
+                    )
+                  : setStart({ date: d })
+              }
               consequence={remarks}
               error={wrong.startsLocal}
             />
-            <TextField
-              label={phrase('event.begins')}
-              type="time"
-              value={from}
-              set={(t) => setStart({ from: t })}
-            />
-            <TextField
-              label={phrase('event.doors')}
-              type="time"
-              value={doors}
-              set={(t) => change({ doorsLocal: join(date, t) })}
-              error={wrong.doorsLocal}
-            />
-            <TextField
-              label={phrase('event.ends')}
-              type="time"
-              value={to}
-              set={(t) => change({ endsLocal: join(endDate || date, t) })}
-              error={wrong.endsLocal}
-            />
-            <TextField
-              label={phrase('event.endsOn')}
-              type="date"
-              value={endDate}
-              set={(d) => to && change({ endsLocal: join(d, to) })}
-            />
+            {plan.allDay ? (
+              <TextField
+                label={phrase('event.lastDay')}
+                type="date"
+                value={endDate}
+                set={(d) => date && change(wholeDays(date, d || date))}
+                error={wrong.endsLocal}
+              />
+            ) : (
+              <>
+                <TextField
+                  label={phrase('event.begins')}
+                  type="time"
+                  value={from}
+                  set={(t) => setStart({ from: t })}
+                  consequence={plan.startsLocal ? whereOneIs(plan.startsLocal, plan.zone) : ''}
+                />
+                <TextField
+                  label={phrase('event.doors')}
+                  type="time"
+                  value={doors}
+                  set={(t) => change({ doorsLocal: join(date, t) })}
+                  error={wrong.doorsLocal}
+                />
+                <TextField
+                  label={phrase('event.ends')}
+                  type="time"
+                  value={to}
+                  set={(t) => change({ endsLocal: join(endDate || date, t) })}
+                  error={wrong.endsLocal}
+                  consequence={plan.startsLocal && !plan.endsLocal ? phrase('event.noEnd') : ''}
+                />
+                <TextField
+                  label={phrase('event.endsOn')}
+                  type="date"
+                  value={endDate}
+                  set={(d) => to && change({ endsLocal: join(d, to) })}
+                />
+              </>
+            )}
             <TextField
               label={phrase('event.registrationCloses')}
               type="date"
               value={closeDate}
-              set={(d) => change({ registrationClosesLocal: join(d, close || from) })}
+              set={(d) =>
+                change({ registrationClosesLocal: join(d, close || (plan.allDay ? '23:59' : from)) })
+              }
               error={wrong.registrationClosesLocal}
               help={plan.registrationClosesLocal ? '' : phrase('event.emptyMeansAtThe')}
             />
@@ -113,13 +151,87 @@ export function When({ draft: { plan, change, wrong }, page }: SectionProps) {
           error={wrong.zone}
         />
       </div>
-      {date && to && endDate === date && `${to}` <= from && (
+      {!plan.allDay && date && to && endDate === date && `${to}` <= from && (
         <chakra.p marginBottom="12px">
           <Button onClick={() => change({ endsLocal: join(shiftDate(date, 1), to) })}>
-            {phrase('event.itEndsAtThe', { to })}
+            {phrase('event.itEndsAtThe', { to: sayTime(`${date}T${to}`) })}
           </Button>
         </chakra.p>
       )}
+      {!page.isTemplate && (
+        <>
+          <ClockChanges plan={plan} change={change} />
+          <Tick checked={plan.allDay} set={setAllDay}>
+            {phrase('event.allDay')}
+          </Tick>
+          {plan.endsLocal && (
+            <Tick checked={!plan.showEnd} set={(hidden) => change({ showEnd: !hidden })}>
+              {phrase('event.hideEnd')}
+            </Tick>
+          )}
+        </>
+      )}
     </>
   );
+}
+
+/** The last day after the first one moved: as many days as before. */
+function moved(last: string, from: string, to: string): string {
+  const days = Math.round((Date.parse(to) - Date.parse(from)) / 86_400_000);
+  return shiftDate(last, days);
+}
+
+/** The time where whoever looks is, where that is another. */
+function whereOneIs(wall: string, zone: string): string {
+  const own = Intl.DateTimeFormat().resolvedOptions().timeZone;
+  if (!isZone(zone)) return '';
+  const there = wallOf(instantOf(wall, zone), own);
+  return there === wall ? '' : phrase('event.ownTime', { time: sayTime(there) });
+}
+
+const titles: Record<keyof EventTimes, string> = {
+  startsLocal: phrase('event.begins'),
+  endsLocal: phrase('event.ends'),
+  doorsLocal: phrase('event.doors'),
+  registrationClosesLocal: phrase('event.registrationCloses'),
+};
+
+/** Asks about times that a clock change takes away or repeats: which other, or which of the two. */
+function ClockChanges({ plan, change }: { plan: EventPlan; change: (part: Partial<EventPlan>) => void }) {
+  if (!isZone(plan.zone) || plan.allDay) return null;
+  return eventTimes.map((field) => {
+    const wall = plan[field];
+    const meaning = wall ? meaningOf(wall, plan.zone) : null;
+    if (meaning?.kind === 'gap')
+      return (
+        <chakra.p key={field} marginBottom="12px" className="acts">
+          {[meaning.before, meaning.after].map((other) => (
+            <Button key={other} onClick={() => change({ [field]: other })}>
+              {titles[field]}: {phrase('event.useTime', { time: sayTime(other) })}
+            </Button>
+          ))}
+        </chakra.p>
+      );
+    if (meaning?.kind !== 'repeated' || !wall) return null;
+    const second = plan.secondTime.includes(field);
+    return (
+      <OneOf
+        key={field}
+        label={`${titles[field]}: ${phrase('event.comesTwice', { time: sayTime(wall) })}`}
+        value={second ? 'second' : 'first'}
+        set={(which) =>
+          change({
+            secondTime:
+              which === 'second'
+                ? [...plan.secondTime.filter((f) => f !== field), field]
+                : plan.secondTime.filter((f) => f !== field),
+          })
+        }
+        choices={[
+          { value: 'first', label: phrase('event.firstTime') },
+          { value: 'second', label: phrase('event.secondTime') },
+        ]}
+      />
+    );
+  });
 }

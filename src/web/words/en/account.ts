@@ -1,4 +1,8 @@
 export const account = {
+  clock: 'Times of day',
+  asTheOrganization: 'as the organization says them',
+  clock12: '1:30 pm',
+  clock24: '13:30',
   yourPasswordWasChanged: 'Your password was changed; other sessions have ended',
   currentPassword: 'Current password',
   signedOutThere: 'Signed out there',

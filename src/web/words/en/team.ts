@@ -75,6 +75,8 @@ export const team = {
   latitude: 'Latitude',
   longitude: 'Longitude',
   coordinatesHelp: 'In degrees, like 44.6488; for the map.',
+  clock: 'Times of day',
+  clockHelp: 'On public pages and in messages; everybody on the team may choose their own.',
   openingHours: 'Opening hours',
   severalAtOnce: 'Several events at once',
   severalAtOnceHelp: 'Several events may be here at once: open ground, a stretch of water.',
