@@ -71,14 +71,18 @@ export const moneyContract = contract({
     summary: 'How the stand-ins of outside services behave',
     who: ['coordinator'],
     response: z.array(
-      z.object({ service: z.enum(['mail', 'cards']), mode: z.string(), remaining: z.int().nullable() }),
+      z.object({
+        service: z.enum(['mail', 'cards', 'diaries']),
+        mode: z.string(),
+        remaining: z.int().nullable(),
+      }),
     ),
   },
   'PUT /api/standins': {
     summary: 'Tell a stand-in to misbehave, for a number of calls or until told otherwise',
     who: ['coordinator'],
     body: z.object({
-      service: z.enum(['mail', 'cards']),
+      service: z.enum(['mail', 'cards', 'diaries']),
       mode: z.enum(['works', 'fails', 'answer lost']),
       remaining: z.int().min(1).max(10_000).nullable(),
     }),

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { contract, date, done, id, idParams, wallTime } from './endpoint.ts';
+import { contract, date, done, id, idParams, instant, wallTime } from './endpoint.ts';
 
 const room = z.object({
   id,
@@ -82,10 +82,29 @@ const placeStanding = z.object({
   /** Rooms of the same place that are free then, and starts at which it is free. */
   rooms: z.array(z.object({ id, name: z.string(), capacity: z.int().nullable() })),
   starts: z.array(wallTime),
+  /** What stands in diaries that others keep of it. */
+  outside: z.array(
+    z.object({ diary: z.string(), summary: z.string(), when: z.string(), tentative: z.boolean() }),
+  ),
   /** Why it is closed that day; null where it is not. */
   closed: z.union([z.object({ why: z.string() }), z.object({ weekday: z.int() })]).nullable(),
 });
 export type PlaceStanding = z.infer<typeof placeStanding>;
+
+const diary = z.object({
+  id,
+  name: z.string(),
+  address: z.string().nullable(),
+  roomId: id.nullable(),
+  readAt: instant.nullable(),
+  /** Why the last reading failed; null where it did not. */
+  problem: z.string().nullable(),
+  entries: z.int(),
+  /** Entries that could not be understood, and zones nobody knows. */
+  unread: z.int(),
+  unknownZones: z.array(z.string()),
+});
+export type PlaceDiary = z.infer<typeof diary>;
 
 export const placesContract = contract({
   'GET /api/venues': {
@@ -117,6 +136,44 @@ export const placesContract = contract({
     who: ['coordinator'],
     params: idParams,
     body: placeBody,
+    response: done,
+  },
+  'GET /api/venues/:id/diaries': {
+    summary: 'The diaries that others keep of a place',
+    who: ['coordinator'],
+    params: idParams,
+    response: z.array(diary),
+  },
+  'POST /api/venues/:id/diaries': {
+    summary:
+      'Add a diary of a place, from an iCalendar address that is read again every six hours, or from a file; what stands in it is warned about',
+    who: ['coordinator'],
+    ownTransactions: true,
+    limit: '28mb',
+    params: idParams,
+    body: z
+      .object({
+        name: text(120).min(1, 'name-needed'),
+        roomId: id.nullable().default(null),
+        address: z
+          .string()
+          .trim()
+          .max(2000)
+          .regex(/^https?:\/\/[^\s/]+\.[^\s/]+/u, 'no-address')
+          .nullable()
+          .default(null),
+        content: z.string().max(26_000_000).nullable().default(null),
+      })
+      .refine((b) => (b.address === null) !== (b.content === null), {
+        path: ['address'],
+        message: 'diary-address-or-file',
+      }),
+    response: z.object({ id, entries: z.int() }),
+  },
+  'DELETE /api/diaries/:id': {
+    summary: 'Take a diary away: what stands in it is not warned about any more',
+    who: ['coordinator'],
+    params: idParams,
     response: done,
   },
   'POST /api/venues/:id/retire': {

@@ -2,6 +2,8 @@ import type { EventPlan } from '#contract/events.ts';
 import { type Actor, type App, inTransaction } from '#server/app/app.ts';
 import { first } from '#server/db/database.ts';
 import { savePlan } from '#server/events/plan.ts';
+import { addDiary } from '#server/places/diaries.ts';
+import { putStandin } from '#server/standins/diaries.ts';
 
 /** Day, begin, end, room, track, title, about, seats, whose talk it is. */
 type Line = [
@@ -137,10 +139,45 @@ const supporters: readonly [name: string, level: string][] = [
   ['Reed & Rope', 'Friend'],
 ];
 
+/** What the Town Hall has in its own diary. */
+const hallDiary = [
+  'BEGIN:VCALENDAR',
+  'VERSION:2.0',
+  'PRODID:-//Port Ansley Town Hall//Room diary//EN',
+  ...(
+    [
+      ['choir', '20260107T190000', '20260107T210000', 'Town choir', 'RRULE:FREQ=MONTHLY;BYDAY=1WE'],
+      ['quilt', '20261017T130000', '20261017T160000', 'Quilt fair setting up', 'STATUS:TENTATIVE'],
+      ['council', '20260914T183000', '20260914T210000', 'Town council', ''],
+    ] as const
+  ).flatMap(([uid, from, to, summary, more]) => [
+    'BEGIN:VEVENT',
+    `UID:${uid}@portansley.example`,
+    'DTSTAMP:20260101T120000Z',
+    `DTSTART;TZID=America/Halifax:${from}`,
+    `DTEND;TZID=America/Halifax:${to}`,
+    `SUMMARY:${summary}`,
+    ...(more ? [more] : []),
+    'END:VEVENT',
+  ]),
+  'END:VCALENDAR',
+  '',
+].join('\r\n');
+const hallDiaryAddress = 'https://portansley.example/town-hall.ics';
+
 /** Gives the symposium its agenda, its speakers and sponsors. */
 export async function writeProgramme(app: App, staffId: string | null): Promise<void> {
   const actor: Actor = { name: 'Odalys Ferrant', staffId, requestId: null };
   const work = <T>(run: Parameters<typeof inTransaction<T>>[2]) => inTransaction(app, actor, run);
+  await putStandin(app.db, hallDiaryAddress, hallDiary);
+  const hall = await first<{ id: string }>(app.db, "select id from venues where name = 'Town Hall'");
+  if (hall)
+    await addDiary(app, actor, hall.id, {
+      name: 'Town Hall office',
+      roomId: null,
+      address: hallDiaryAddress,
+      content: null,
+    });
   await work(async (w) => {
     const event = await first<{ id: string; version: number; venueId: string }>(
       w.tx,

@@ -7,6 +7,7 @@ import { moveOn } from './events/moving.ts';
 import type { DueKind } from './jobs/runner.ts';
 import { nextMessageSql, sendMessage } from './messages/sending.ts';
 import { askAgain, recordAnswer } from './money/paying.ts';
+import { nextDiarySql, readAgain } from './places/diaries.ts';
 import { lapse } from './registration/waiting.ts';
 import { answerDelivered, answerOf, nextAnswerSql } from './standins/cards.ts';
 
@@ -41,6 +42,11 @@ export const dueKinds: readonly DueKind[] = [
     next: 'select offered_until as at, id from orders where offered_until is not null order by offered_until, id limit 1',
     run: (app, due) =>
       inTransaction(app, systemActor, (w) => lapse(w, due.id, 'the offer was not taken in time')),
+  },
+  {
+    what: 'diaries read again',
+    next: nextDiarySql,
+    run: (app, due) => readAgain(app, due.id),
   },
   {
     what: 'messages',

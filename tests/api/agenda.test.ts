@@ -318,6 +318,10 @@ describe('sponsors', () => {
       ['Patron', 'Reed & Sons'],
       ['Friend', 'Marsh Bank'],
     ]);
+    const copy = await odalys.call('POST /api/events', {
+      body: { publicTitle: 'Sponsored', from: event.id },
+    });
+    expect((await page(copy.id)).plan.sponsors.map((s) => s.name)).toEqual(['Reed & Sons', 'Marsh Bank']);
     expect(
       (await save({ sponsors: [{ ...reed, address: 'javascript:alert(1)' }] })).problem.fields,
     ).toMatchObject([{ path: 'sponsors.0.address', code: 'no-address' }]);

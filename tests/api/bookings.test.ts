@@ -111,7 +111,10 @@ test('of two people who take one room at once, one has it', async () => {
 });
 
 test('the database itself refuses a room taken twice', async () => {
-  const [a, b] = [await draft('One', { startsLocal: '2027-01-05T10:00' }), await draft('Two')];
+  const [a, b] = [
+    await draft('One', { startsLocal: '2027-01-05T10:00' }),
+    await draft('Two', { startsLocal: '2027-01-06T10:00' }),
+  ];
   const take = (eventId: string, decided = false) =>
     world.app.db.query(
       'insert into bookings (id, event_id, venue_id, space_id, during, decided) values (gen_random_uuid(), $1, $2, $3, $4, $5)',

@@ -56,7 +56,7 @@ const table: Record<string, string> = {
     POST /api/imports/:id/undo, DELETE /api/imports/:id, GET /api/pairs, POST /api/pairs/look, PUT /api/pairs/thresholds,
     POST /api/pairs/:id/decide, POST /api/pairs/:id/reopen, POST /api/pairs/merge-sure, POST /api/contacts/:id/merge,
     POST /api/merges/:id/undo, GET /api/contacts/:id/links, POST /api/contacts/:id/links, GET /api/proposals,
-    POST /api/proposals/:id/decide, POST /api/units, GET /api/venues, POST /api/venues, PATCH /api/venues/:id, POST /api/venues/:id/retire, POST /api/venues/:id/merge, POST /api/waivers, GET /api/standins,
+    POST /api/proposals/:id/decide, POST /api/units, GET /api/venues/:id/diaries, POST /api/venues/:id/diaries, DELETE /api/diaries/:id, GET /api/venues, POST /api/venues, PATCH /api/venues/:id, POST /api/venues/:id/retire, POST /api/venues/:id/merge, POST /api/waivers, GET /api/standins,
     PUT /api/standins, POST /api/messages/:id/retry, GET /api/segments/:id/contacts.csv,
     GET /api/segments/:id/contacts.vcf`,
   CA: 'POST /api/clearance-steps/:id/decision',

@@ -24,6 +24,9 @@ export type DirectKind =
   | 'question'
   | 'reset';
 
+/** Fields that one of these messages has for itself alone, beside those that every template may use. */
+export const ownFields: Partial<Record<DirectKind, readonly string[]>> = { question: ['words', 'email'] };
+
 /** Texts of messages that answer something that happened. Merge fields as in merge.ts; `until` stands in {{when}} of an offer. */
 export const directTexts: Record<DirectKind, MessageText> = {
   waitlisted: {

@@ -10,7 +10,7 @@ import { invalid, notFound, refused } from '../http/problem.ts';
 import { endSessions } from '../staff/sessions.ts';
 import { staffByEmail } from '../staff/store.ts';
 import { invite, takeBack } from '../staff/team.ts';
-import { isForMore, openInvitation, readPartOf, readTeam, stepBack } from './store.ts';
+import { isForMore, openInvitation, readPartOf, readTeam, stepBack, takeOff } from './store.ts';
 
 type NewMember = z.output<(typeof dutiesContract)['POST /api/events/:id/team']['body']>;
 
@@ -60,7 +60,7 @@ export async function removeMember(w: Work, event: EventRow, memberId: string): 
   const { tx, now } = w;
   const member = (await readTeam(tx, event.id, now)).find((m) => m.id === memberId);
   if (!member) throw notFound('This member of the team');
-  await tx.query('delete from event_team where id = $1', [memberId]);
+  await takeOff(tx, memberId);
   if (member.staffId) await endSessions(w, member.staffId, { only: '00000000-0000-0000-0000-000000000000' });
   // An invitation that was for this event alone leads nowhere any more.
   else if (member.invitationId && !(await isForMore(tx, member.invitationId)))

@@ -32,6 +32,9 @@ export const openInvitation = (tx: Queries, emailKey: string, now: string): Prom
 export const stepBack = (tx: Queries, eventId: string): Promise<unknown> =>
   tx.query("update event_team set part = 'co-organizer' where event_id = $1 and part = 'lead'", [eventId]);
 
+export const takeOff = (tx: Queries, id: string): Promise<unknown> =>
+  tx.query('delete from event_team where id = $1', [id]);
+
 /** What somebody is at an event already: one part, or one stage of a helper. */
 export const readPartOf = (
   tx: Queries,

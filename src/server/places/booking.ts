@@ -11,13 +11,14 @@ import {
   spacesOf,
 } from '#core/places/booking.ts';
 import { sayRange } from '#core/time/say.ts';
-import { instantOf } from '#core/time/wallTime.ts';
+import { instantOf, wallOf } from '#core/time/wallTime.ts';
 import { wrongAt } from '#core/words/problems.ts';
 import type { Work } from '../app/app.ts';
 import { insert, type Queries } from '../db/database.ts';
 import { instantsOf } from '../events/parts.ts';
 import { type EventRow, readEvent, readProgramme } from '../events/store.ts';
 import { invalid } from '../http/problem.ts';
+import { readOutside } from './diaries.ts';
 import { type Booking, keepsPlace, letGo, readBookings, readPremises } from './store.ts';
 
 /** Of several bookings of one event the first: it takes every room of a place at once. */
@@ -124,7 +125,13 @@ export async function standingOf(
   const during = keptFor(times, place.setUpMinutes)!;
   const closed = closedOn(place.closed, wish.startsLocal.slice(0, 10));
   const wanted = spacesOf(place, wish.roomId ?? null);
-  if (!wanted.length) return { taken: [], rooms: [], starts: [], closed };
+  const outside = (await readOutside(tx, place.id, wish.roomId ?? null, during)).map((o) => ({
+    diary: o.diary,
+    summary: o.summary,
+    when: sayRange(wallOf(o.from, event.zone), wallOf(o.to, event.zone)),
+    tentative: o.tentative,
+  }));
+  if (!wanted.length) return { taken: [], rooms: [], starts: [], outside, closed };
   // Everything at the place for the weeks in which another time is proposed.
   const around: Span = { from: shiftDays(during.from, -1), to: shiftDays(during.to, 60) };
   const bookings = await readBookings(tx, [place.id, ...place.rooms], around, event.id);
@@ -140,6 +147,7 @@ export async function standingOf(
   const long = (Date.parse(during.to) - Date.parse(times.startsAt!)) / 60_000;
   return {
     taken,
+    outside,
     rooms: inTheWay
       ? place.named.filter((r) => r.id !== wish.roomId && !taking([r.id]).some((b) => overlaps(b, during)))
       : [],

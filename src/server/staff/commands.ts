@@ -79,10 +79,7 @@ export async function join(w: Work, invitation: store.InvitationRow, passwordHas
   });
   await record(w, 'joined the team', { staffId: id, name: rest.name, email: rest.email });
   await update(w.tx, 'staff_invitations', invitationId, { acceptedAt: w.now });
-  await w.tx.query('update event_team set staff_id = $2, invitation_id = null where invitation_id = $1', [
-    invitationId,
-    id,
-  ]);
+  await store.takeUpDuties(w.tx, invitationId, id);
   await record({ ...w, actor: { ...w.actor, name: rest.name, staffId: id } }, 'account changed', {
     staffId: id,
     how: 'joined',

@@ -1,7 +1,6 @@
 import type { staffContract } from '#contract/staff.ts';
 import { inTransaction } from '../app/app.ts';
 import { record } from '../app/record.ts';
-import { update } from '../db/database.ts';
 import { sha256 } from '../db/ids.ts';
 import type { Handlers } from '../http/handle.ts';
 import { notFound } from '../http/problem.ts';
@@ -44,7 +43,7 @@ export const staffHandlers = (demoSignIns: readonly DemoSignIn[]): Handlers<type
   'POST /api/sign-in': signIn,
 
   'PUT /api/account/clock': async (c) => {
-    await update(c.tx, 'staff', c.staff.id, { clock: c.body.clock });
+    await store.setOwnClock(c.tx, c.staff.id, c.body.clock);
     await record(c, 'account changed', { staffId: c.staff.id, how: 'chose a clock' });
     return { done: true };
   },

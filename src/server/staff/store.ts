@@ -72,6 +72,16 @@ export const readDuties = async (tx: Queries, staffId: string): Promise<DutyRow[
     [staffId],
   ))!.duties;
 
+/** What somebody was invited to do at events is theirs once they have an account. */
+export const takeUpDuties = (tx: Queries, invitationId: string, staffId: string): Promise<unknown> =>
+  tx.query('update event_team set staff_id = $2, invitation_id = null where invitation_id = $1', [
+    invitationId,
+    staffId,
+  ]);
+
+export const setOwnClock = (tx: Queries, staffId: string, clock: 12 | 24 | null): Promise<unknown> =>
+  tx.query('update staff set clock = $2 where id = $1', [staffId, clock]);
+
 /** Who a session belongs to, with how long it has lasted. */
 export interface SessionStaff extends Omit<SignedIn, 'enrolling' | 'duties'> {
   duties: DutyRow[];

@@ -3,7 +3,7 @@ import { type Database, first, insert, type Queries } from '../db/database.ts';
 
 /** How a stand-in was told to behave, for a number of calls or until told otherwise. */
 export interface Behaviour {
-  service: 'mail' | 'cards';
+  service: 'mail' | 'cards' | 'diaries';
   mode: 'works' | 'fails' | 'answer lost';
   remaining: number | null;
 }

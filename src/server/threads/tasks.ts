@@ -2,6 +2,7 @@ import { type Described, prepare } from '#core/contacts/comparing.ts';
 import { estimate } from '#core/contacts/estimating.ts';
 import type { OwnField } from '#core/contacts/fields.ts';
 import type { MatchingModel } from '#core/contacts/weights.ts';
+import { type Diary, DiaryProblem, readDiary } from '#core/exchange/diary.ts';
 import { readTable, type Table } from '#core/exchange/table.ts';
 import { type FileRow, putRight } from '#core/imports/checking.ts';
 import { dateOrdersOf, type Proposal, proposeMapping } from '#core/imports/columns.ts';
@@ -58,6 +59,20 @@ export const tasks = {
     columns: readonly ColumnMeaning[];
     fields: readonly OwnField[];
   }): Mapping['dateOrders'] => dateOrdersOf(readTable(asked.bytes), asked.columns, asked.fields),
+
+  /** Somebody else's diary, or why it is none. */
+  'read a diary': (asked: {
+    text: string;
+    window: { from: string; to: string };
+    zone: string;
+  }): { diary: Diary } | { problem: DiaryProblem['code'] } => {
+    try {
+      return { diary: readDiary(asked.text, asked.window, asked.zone) };
+    } catch (error) {
+      if (error instanceof DiaryProblem) return { problem: error.code };
+      throw error;
+    }
+  },
 
   'estimate the matching model': ({ people }: { people: readonly Described[] }): MatchingModel => {
     let state = 88172645;

@@ -14,12 +14,13 @@ import { Empty } from '../kit/Note.tsx';
 import { Loaded, Problems } from '../kit/notices.tsx';
 import { say } from '../kit/toast.tsx';
 import { useAction, useAsk } from '../parts/ask.ts';
+import { Diaries } from './Diaries.tsx';
 import { fieldOfPlace, PlaceFields, placeOf, typedPlace } from './PlaceFields.tsx';
 
 /** The register of places: what is known of each, and what takes place there. */
 export function Places() {
   const places = useAsk('GET /api/venues');
-  const [doing, setDoing] = useState<{ with: Place; what: 'change' | 'merge' } | null>(null);
+  const [doing, setDoing] = useState<{ with: Place; what: 'change' | 'merge' | 'diaries' } | null>(null);
   const retire = useAction('POST /api/venues/:id/retire');
   const put = (place: Place, retired: boolean) => {
     retire.mutate(
@@ -82,6 +83,14 @@ export function Places() {
                     >
                       {phrase(p.retired ? 'team.takeUp' : 'team.retire')}
                     </Button>
+                    <Button
+                      look="link"
+                      color="soft"
+                      aria-label={phrase('team.diariesOf', { name: p.name })}
+                      onClick={() => setDoing({ with: p, what: 'diaries' })}
+                    >
+                      {phrase('team.diaries')}
+                    </Button>
                     {all.length > 1 && (
                       <Button
                         look="link"
@@ -97,6 +106,7 @@ export function Places() {
               ))}
             </ul>
             {doing?.what === 'change' && <Change place={doing.with} close={() => setDoing(null)} />}
+            {doing?.what === 'diaries' && <Diaries place={doing.with} close={() => setDoing(null)} />}
             {doing?.what === 'merge' && (
               <Merge
                 place={doing.with}

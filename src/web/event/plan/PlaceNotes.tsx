@@ -26,7 +26,7 @@ export function PlaceNotes({ draft: { plan, change }, page, place }: SectionProp
     enabled: venueId !== null && startsLocal !== null,
   });
   if (!standing.data || !startsLocal) return null;
-  const { taken, rooms, starts, closed } = standing.data;
+  const { taken, rooms, starts, outside, closed } = standing.data;
   const isShared = (t: PlaceStanding['taken'][number]) => t.agreed || beside.some((b) => b.id === t.eventId);
   const open = taken.filter((t) => !isShared(t));
   const shared = taken.filter(isShared);
@@ -49,6 +49,19 @@ export function PlaceNotes({ draft: { plan, change }, page, place }: SectionProp
           {'why' in closed
             ? phrase('event.placeClosedWhy', { place, why: closed.why })
             : phrase('event.placeClosedWeekday', { place, weekday: sayWeekday(startsLocal) })}
+        </Note>
+      )}
+      {outside.length > 0 && (
+        <Note as="div" tone="need" marginTop="12px">
+          {outside.map((o) => (
+            <p key={`${o.diary} ${o.summary} ${o.when}`}>
+              {phrase(o.tentative ? 'event.outsidePerhaps' : 'event.outsideHas', {
+                diary: o.diary,
+                summary: o.summary || phrase('event.somethingThen'),
+                when: o.when,
+              })}
+            </p>
+          ))}
         </Note>
       )}
       {open.length > 0 && (
