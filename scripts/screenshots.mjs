@@ -3,6 +3,7 @@ import { cpSync, mkdirSync, mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { chromium as driver } from '@playwright/test';
+import sharp from 'sharp';
 import { build, chromium, install, root, run, say, stop } from './shared.mjs';
 
 // npm run screenshots: one picture of each main view, from the demonstration as it begins.
@@ -71,7 +72,6 @@ const events = await (await odalys.request.get('/api/events')).json();
 const idOf = (title, from = '') =>
   events.find((e) => e.title === title && (e.startsLocal ?? '') >= from && !e.isTemplate).id;
 const water = idOf('Open Water Day', '2026-07');
-const lastWater = events.filter((e) => e.title === 'Open Water Day' && e.state === 'wrapped').at(-1).id;
 const settled = (selector) => (page) => page.locator(selector).first().waitFor();
 await take(odalys, '/desk', 'desk', settled('#contents section a'));
 await take(odalys, '/season', 'season', settled('.table'));
@@ -82,10 +82,39 @@ await take(
   'event-clearance',
   settled('.lines'),
 );
+const symposium = idOf('Reedbed Symposium', '2026-07');
+await take(odalys, `/events/${symposium}/plan`, 'agenda', async (page) => {
+  await page.locator('#section-agenda li').first().waitFor();
+  await page.evaluate(() => document.querySelector('#section-agenda').scrollIntoView());
+});
+await take(odalys, '/team/registers', 'places', async (page) => {
+  await page.getByRole('button', { name: 'Change Town Hall' }).click();
+  await page.getByLabel('Name of the room').first().waitFor();
+  await page.getByLabel('Name of the room').first().scrollIntoViewIfNeeded();
+});
+// The page of a large event at both sizes, side by side.
+const made = await odalys.request.post(`/api/events/${symposium}/preview`, { headers: { origin: base } });
+const { token } = await made.json();
+const halves = [];
+for (const phone of [false, true]) {
+  const page = await pageOf(null, phone);
+  await page.goto(`/p/${token}?style=programme`);
+  const programme = page.getByRole('heading', { name: 'Programme' });
+  await programme.waitFor();
+  await programme.evaluate((h) => h.scrollIntoView());
+  await page.evaluate(() => document.fonts.ready);
+  halves.push(await page.screenshot());
+}
+await sharp({ create: { width: 1690, height: 844, channels: 3, background: '#b9ae9b' } })
+  .composite([
+    { input: halves[0], left: 0, top: 0 },
+    { input: halves[1], left: 1300, top: 0 },
+  ])
+  .png()
+  .toFile(join(out, 'public-large.png'));
+say('  public-large.png');
 await take(odalys, `/events/${water}/registration`, 'event-registration', settled('.seats'));
 await take(odalys, `/events/${water}/crew`, 'event-crew', settled('.table'));
-await take(odalys, `/events/${water}/messages`, 'event-messages', settled('.lines'));
-await take(odalys, `/events/${lastWater}/wrap-up`, 'event-wrap-up', settled('.table'));
 await take(odalys, '/contacts', 'contacts', settled('.table'));
 // Of those seen lately the one of whom most is known.
 const seen = (await (await odalys.request.get('/api/contacts?sort=seen&limit=400')).json()).contacts;
@@ -112,11 +141,6 @@ await take(odalys, '/tray', 'tray', settled('.table'));
 await take(odalys, '/import', 'import', async (page) => {
   await page.locator('input[type=file]').setInputFiles(join(root, 'tests/data/members.csv'));
   await page.getByRole('button', { name: /^New [1-9]/u }).waitFor();
-});
-await take(odalys, '/import', 'import-rows', async (page) => {
-  await page.locator('input[type=file]').setInputFiles(join(root, 'tests/data/supper-guests.csv'));
-  await page.getByRole('button', { name: /^To review [1-9]/u }).click();
-  await page.locator('section.table tbody tr').first().waitFor();
 });
 await take(odalys, '/contacts/review', 'review', async (page) => {
   await page.locator('main table').waitFor();

@@ -13,6 +13,7 @@ import { cleanDoc, docOf } from '#core/text/doc.ts';
 import type { Doc } from '#core/text/types.ts';
 import { call, sessions, speakers, sponsors, tracks } from './agenda.ts';
 import { amount, contract, date, done, id, idParams, instant, price, texts, wallTime } from './endpoint.ts';
+import { kindMark } from './kinds.ts';
 import { plannedPicture } from './pictures.ts';
 
 const text = (most: number) => z.string().max(most, `At most ${most} characters.`);
@@ -255,6 +256,8 @@ const seasonEvent = z.object({
   zone: z.string(),
   venue: z.string().nullable(),
   capacity: z.int().nullable(),
+  /** The mark of its kind; null where that has none. */
+  mark: kindMark.nullable(),
   confirmed: z.int(),
   held: z.int(),
   waitlisted: z.int(),

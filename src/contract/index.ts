@@ -9,6 +9,7 @@ import { eventsContract } from './events.ts';
 import { fieldsContract } from './fields.ts';
 import { filesContract } from './files.ts';
 import { importsContract } from './imports.ts';
+import { kindsContract } from './kinds.ts';
 import { mailingsContract } from './mailings.ts';
 import { messagesContract } from './messages.ts';
 import { moneyContract } from './money.ts';
@@ -41,6 +42,7 @@ export const everything = {
   ...ownContract,
   ...eventsContract,
   ...dutiesContract,
+  ...kindsContract,
   ...filesContract,
   ...picturesContract,
   ...placesContract,

@@ -6,6 +6,7 @@ import { registrationStates } from '#core/registration/states.ts';
 import type { Doc } from '#core/text/types.ts';
 import { shownAgenda } from './agenda.ts';
 import { amount, code, contract, date, id, idParams, instant, personName, texts, token } from './endpoint.ts';
+import { kindMark } from './kinds.ts';
 import { shownPicture } from './pictures.ts';
 import { waiverText } from './waivers.ts';
 
@@ -66,6 +67,10 @@ const publicEvent = z.object({
     .nullable(),
   category: z.string(),
   draws: z.array(z.string()),
+  /** The mark of its kind; null where that has none. */
+  mark: kindMark.nullable(),
+  /** French names of its kind and its draws, by their names. */
+  inFrench: z.record(z.string(), z.string()),
   unit: z.string().nullable(),
   state: z.enum(['open', 'closed', 'wrapped', 'called off']),
   startsLocal: z.string().nullable(),
@@ -120,6 +125,8 @@ const publicListing = z.array(
       summary: true,
       category: true,
       draws: true,
+      mark: true,
+      inFrench: true,
       startsLocal: true,
       endsLocal: true,
       startsAt: true,

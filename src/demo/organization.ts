@@ -101,6 +101,20 @@ const venues = [
   },
 ] as const;
 
+const kinds = [
+  ['category', 'work party', 'corvée', 'reed', 'verdigris'],
+  ['category', 'count', 'recensement', 'lamp', 'ink'],
+  ['category', 'on the water', 'sur l’eau', 'wave', 'slate'],
+  ['category', 'swap', 'troc', 'leaf', 'verdigris'],
+  ['category', 'talk', 'conférence', 'stone', 'madder'],
+  ['category', 'supper', 'souper', 'roof', 'ochre'],
+  ['category', 'children', 'enfants', 'lamp', 'ochre'],
+  ['category', 'conference', 'colloque', 'stone', 'slate'],
+  ['draw', 'free food', 'repas offert', '', ''],
+  ['draw', 'childcare', 'garde d’enfants', '', ''],
+  ['draw', 'step-free access', 'accès de plain-pied', '', ''],
+] as const;
+
 /** Founds Brackenmere Wetland Trust: the organization, its staff, units, venues, funds, waivers and clearance rules. */
 export async function foundOrganization(w: Pick<Work, 'tx' | 'now' | 'app'>): Promise<Founded> {
   const { tx, now, app } = w;
@@ -143,6 +157,11 @@ export async function foundOrganization(w: Pick<Work, 'tx' | 'now' | 'app'>): Pr
     tx,
     'rooms',
     roomRows.map((r) => r.row),
+  );
+  await insert(
+    tx,
+    'kinds',
+    kinds.map(([sort, name, french, shape, colour]) => ({ id: id(), sort, name, french, shape, colour })),
   );
   const fundRows = ['General', 'Hide Appeal', 'Young Naturalists'].map((name) => ({
     id: id(),

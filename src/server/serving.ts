@@ -32,6 +32,7 @@ import { answeredField, Problem, refused } from './http/problem.ts';
 import { inTurn } from './http/turns.ts';
 import { importsHandlers } from './imports/routes.ts';
 import type { Runner } from './jobs/runner.ts';
+import { kindsHandlers } from './kinds/routes.ts';
 import { mailingsHandlers } from './messages/mailings.ts';
 import { messagesHandlers } from './messages/routes.ts';
 import { moneyHandlers } from './money/routes.ts';
@@ -82,6 +83,7 @@ export function makeServer(app: App, options: ServerOptions): Express {
     ...clearanceHandlers,
     ...agendaHandlers,
     ...dutiesHandlers,
+    ...kindsHandlers,
     ...filesHandlers,
     ...registrationHandlers,
     ...waiversHandlers,

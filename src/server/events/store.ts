@@ -11,6 +11,7 @@ import type {
 import { searchWords } from '#core/contacts/search.ts';
 import { came } from '#core/doors/attendance.ts';
 import type { Waiting } from '#core/events/copy.ts';
+import type { KindMark } from '#core/events/kinds.ts';
 import { type PlainField, plainFields } from '#core/events/parts.ts';
 import type { EventState } from '#core/events/states.ts';
 import { liveStates, livingStates } from '#core/events/states.ts';
@@ -54,6 +55,10 @@ export interface EventRow extends PlainPlan {
   booked: boolean;
   /** How many work on it beyond their roles. */
   team: number;
+  /** How its kind looks, where it is one of the register. */
+  kind: (KindMark & { pictureId: string | null }) | null;
+  /** French names of its kind and its draws, by their names. */
+  inFrench: Record<string, string>;
   venueAccess: string | null;
   latitude: number | null;
   longitude: number | null;
@@ -76,7 +81,11 @@ const holds = `coalesce((select (l->>'capacity')::int from jsonb_array_elements(
 const columns = `e.id, ${plainFields.map((field) => `e.${snake(field)}`).join(', ')}, u.name as unit_name, e.state, e.is_template,
   e.starts_at, e.ends_at, e.doors_at, e.registration_closes_at, e.absences_at, ${placeName} as venue_name, v.address as venue_address,
   ${holds} as venue_capacity, v.shared as venue_shared, exists (select 1 from bookings b where b.event_id = e.id) as booked,
-  (select count(*)::int from event_team t where t.event_id = e.id) as team, v.access_notes as venue_access, v.latitude, v.longitude, e.copied_from_title, e.first_of, e.left_behind,
+  (select count(*)::int from event_team t where t.event_id = e.id) as team,
+  (select jsonb_build_object('shape', k.shape, 'colour', k.colour, 'pictureId', k.picture_id) from kinds k
+     where k.sort = 'category' and lower(k.name) = lower(e.category)) as kind,
+  coalesce((select jsonb_object_agg(k.name, k.french) from kinds k where k.french <> ''
+     and (k.name = any(e.draws) or lower(k.name) = lower(e.category))), '{}') as in_french, v.access_notes as venue_access, v.latitude, v.longitude, e.copied_from_title, e.first_of, e.left_behind,
   e.waits, e.french_of, e.version, e.created_at`;
 const from =
   'from events e left join units u on u.id = e.unit_id left join venues v on v.id = e.venue_id left join rooms rm on rm.id = e.room_id';
@@ -216,6 +225,7 @@ export const readSeason = (
   tx.query<SeasonRow>(
     `select e.id, coalesce(nullif(e.public_title, ''), nullif(e.team_title, ''), 'Untitled') as title, u.name as unit, e.state, e.is_template,
        coalesce(e.first_of, e.id) as first_of, e.starts_local, e.ends_local, e.starts_at, e.ends_at, e.doors_at, e.unit_id, e.partner_ids, e.zone, ${placeName} as venue, e.capacity,
+       (select jsonb_build_object('shape', k.shape, 'colour', k.colour) from kinds k where k.sort = 'category' and lower(k.name) = lower(e.category)) as mark,
        coalesce(r.confirmed, 0)::int as confirmed, coalesce(r.held, 0)::int as held, coalesce(r.waitlisted, 0)::int as waitlisted,
        coalesce(a.arrived, 0)::int as arrived
      ${from}

@@ -1,5 +1,6 @@
 import type { PublicEvent, PublicListing } from '#contract/registration.ts';
 import { inLanguage, offerIn } from '#core/events/french.ts';
+import { kindIn } from '#core/events/kinds.ts';
 import { type Currency, sayAmount } from '#core/money/amount.ts';
 import { docToHtml } from '#core/text/html.ts';
 import { sayTimeOfDay } from '#core/time/face.ts';
@@ -42,7 +43,7 @@ export function earlyEvent(
   const facts: [string, string][] = [
     [t('when'), when],
     [t('where'), where],
-    [t('good'), event.draws.join(', ')],
+    [t('good'), event.draws.map((d) => kindIn(d, event.inFrench, language)).join(', ')],
     [t('access'), event.place?.access ?? ''],
   ];
   const price = (amount: number) =>

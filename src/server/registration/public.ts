@@ -83,6 +83,8 @@ export async function publicListOf(tx: Queries, now: string): Promise<ListedEven
       french: listedFrench(event),
       category: event.category,
       draws: event.draws,
+      mark: markOf(event),
+      inFrench: event.inFrench,
       ...listedTimes(event),
       startsAt: event.startsAt,
       zone: event.zone,
@@ -122,6 +124,8 @@ function listedFrench(event: EventRow): ListedEvent['french'] {
 export async function publicEventOf(tx: Queries, event: EventRow, now: string): Promise<PublicEvent> {
   const offers = await readOffers(tx, event.id);
   const taken = await readTaken(tx, event.id);
+  // Without a picture of its own it has that of its kind.
+  const bannerId = event.bannerId ?? event.kind?.pictureId ?? null;
   const shifts = await first<{ n: number }>(
     tx,
     `select count(*)::int as n from shifts s where s.event_id = $1 and s.removed_at is null and s.public_sign_up and s.starts_at > $2
@@ -134,7 +138,7 @@ export async function publicEventOf(tx: Queries, event: EventRow, now: string): 
     summary: event.summary,
     subtitle: event.subtitle,
     description: event.description,
-    bannerId: event.bannerId,
+    bannerId,
     gallery: event.gallery,
     faqs: event.faqs,
     buttons: event.buttons,
@@ -144,10 +148,12 @@ export async function publicEventOf(tx: Queries, event: EventRow, now: string): 
     goal: goalAt(event.goal, event.goal.length ? await countConfirmed(tx, event.id) : 0),
     look: event.look,
     search: { title: event.searchTitle, text: event.searchText },
-    pictures: await picturesOf(tx, event),
+    pictures: await picturesOf(tx, { ...event, bannerId }),
     french: frenchOf(event),
     category: event.category,
     draws: event.draws,
+    mark: markOf(event),
+    inFrench: event.inFrench,
     unit: event.unitName,
     state: event.state as PublicEvent['state'],
     ...shownTimes(event),
@@ -172,6 +178,9 @@ export async function publicEventOf(tx: Queries, event: EventRow, now: string): 
     funds: await tx.query<{ id: string; name: string }>('select id, name from funds order by name'),
   };
 }
+
+const markOf = ({ kind }: EventRow): PublicEvent['mark'] =>
+  kind && { shape: kind.shape, colour: kind.colour };
 
 /** When an event is, as lists and bookings say it. */
 function listedTimes(event: EventRow): Pick<ShownTimes, 'startsLocal' | 'endsLocal'> {

@@ -3,8 +3,10 @@ import { useTranslation } from 'react-i18next';
 import { Link, useSearchParams } from 'react-router';
 import type { PublicListing } from '#contract/registration.ts';
 import { inLanguage } from '#core/events/french.ts';
+import { kindIn } from '#core/events/kinds.ts';
 import { sayRange } from '#core/time/say.ts';
 import { TextLink } from '#web/kit/Button.tsx';
+import { KindMark } from '../parts/KindMark.tsx';
 import { useAsk } from './asking.ts';
 import { language } from './language.ts';
 import { Loaded } from './notices.tsx';
@@ -40,6 +42,7 @@ export default function Listing() {
                     <li key={e.slug}>
                       <Ends>
                         <TextLink to={`/e/${e.slug}`} fontFamily="title" fontWeight={500} fontSize="19px">
+                          <KindMark mark={e.mark} />
                           {e.title}
                         </TextLink>
                         <chakra.span textStyle="figures" whiteSpace="nowrap">
@@ -74,6 +77,7 @@ function Filters({ events, wanted }: { events: PublicListing; wanted: string | n
   const { t } = useTranslation();
   const marks = [...new Set(events.flatMap(marksOf))].sort((a, b) => a.localeCompare(b));
   if (marks.length < 2) return null;
+  const inFrench = Object.assign({}, ...events.map((e) => e.inFrench)) as Record<string, string>;
   return (
     <chakra.nav aria-label={t('showOnly')} display="flex" flexWrap="wrap" gap="8px" margin="10px 0 6px">
       {[null, ...marks].map((mark) => (
@@ -82,7 +86,7 @@ function Filters({ events, wanted }: { events: PublicListing; wanted: string | n
           to={mark ? `/?${new URLSearchParams({ with: mark })}` : '/'}
           aria-current={mark === wanted ? 'true' : undefined}
         >
-          {mark ?? t('allEvents')}
+          {mark ? kindIn(mark, inFrench, language()) : t('allEvents')}
         </Mark>
       ))}
     </chakra.nav>

@@ -1,7 +1,9 @@
 import { chakra } from '@chakra-ui/react';
+import type { KindMark } from '#core/events/kinds.ts';
+import { kindPaths } from '../parts/KindMark.tsx';
 
-/** A drawing of reeds at the edge of open water, different for every event but the same every time. */
-export function Reeds({ seed }: { seed: string }) {
+/** A drawing of reeds at the edge of open water, different for every event but the same every time; with the mark of its kind in the sky. */
+export function Reeds({ seed, mark }: { seed: string; mark: KindMark | null }) {
   let state = [...seed].reduce((sum, c) => (sum * 31 + c.charCodeAt(0)) >>> 0, 7);
   const next = () => {
     state = (state * 1664525 + 1013904223) >>> 0;
@@ -25,6 +27,11 @@ export function Reeds({ seed }: { seed: string }) {
     >
       <rect width="660" height="128" fill="#DCE6E1" />
       <circle cx={90 + next() * 480} cy={26 + next() * 14} r="13" fill="#F4EBD3" />
+      {mark?.shape && (
+        <chakra.g transform="translate(556 10) scale(3.6)" color={mark.colour || 'slate'} opacity={0.55}>
+          <path d={kindPaths[mark.shape]} fill="currentColor" />
+        </chakra.g>
+      )}
       <rect y={water} width="660" height={128 - water} fill="#9DB8AD" />
       {[8, 20, 31].map((dy) => (
         <path

@@ -4,6 +4,7 @@ import { useTranslation } from 'react-i18next';
 import { Link } from 'react-router';
 import type { PublicEvent } from '#contract/registration.ts';
 import { offerIn } from '#core/events/french.ts';
+import { kindIn } from '#core/events/kinds.ts';
 import { sayRange, sayTime, sayZone } from '#core/time/say.ts';
 import { readTexts } from '#core/words/texts.ts';
 import { addressOf } from '#web/api.ts';
@@ -44,7 +45,7 @@ export function Top({ event, englishOnly }: Part & { englishOnly: boolean }) {
       {banner ? (
         <Picture of={banner} language={language()} ratio="2 / 1" eager />
       ) : (
-        <Reeds seed={event.slug} />
+        <Reeds seed={event.slug} mark={event.mark} />
       )}
       <Title>{event.title}</Title>
       {event.subtitle && (
@@ -123,7 +124,7 @@ export function WhenAndWhere({ event }: Pick<Part, 'event'>) {
           <chakra.dd display="flex" flexWrap="wrap" gap="6px">
             {event.draws.map((draw) => (
               <Link key={draw} to={`/?${new URLSearchParams({ with: draw })}`}>
-                {draw}
+                {kindIn(draw, event.inFrench, language())}
               </Link>
             ))}
           </chakra.dd>

@@ -10,6 +10,7 @@ import { type Column, Table } from '../kit/Table.tsx';
 import { TableColumns } from '../kit/TableColumns.tsx';
 import { useAddress } from '../kit/useAddress.ts';
 import { useAsk, useMe } from '../parts/ask.ts';
+import { KindMark } from '../parts/KindMark.tsx';
 import { StateWord } from '../parts/marks.tsx';
 import { useSaying } from '../parts/saying.ts';
 import { Begin } from './Begin.tsx';
@@ -55,7 +56,12 @@ export default function Season() {
       phone: 'title',
       heading: phrase('common.event'),
       sortBy: (e) => e.title.toLowerCase(),
-      cell: (e) => <span className="name">{e.title}</span>,
+      cell: (e) => (
+        <span className="name">
+          <KindMark mark={e.mark} />
+          {e.title}
+        </span>
+      ),
     },
     {
       id: 'unit',

@@ -12,6 +12,7 @@ import { say } from '../kit/toast.tsx';
 import { useAsk } from '../parts/ask.ts';
 import { Person } from '../parts/Person.tsx';
 import { useSaying } from '../parts/saying.ts';
+import { Kinds } from './Kinds.tsx';
 import { OwnFields } from './OwnFields.tsx';
 import { Places } from './Places.tsx';
 
@@ -44,6 +45,7 @@ export default function Registers() {
             >
               <AddWaiver />
             </Register>
+            <Kinds />
             <OwnFields />
           </>
         )}

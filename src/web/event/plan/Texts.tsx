@@ -1,10 +1,13 @@
 import { chakra } from '@chakra-ui/react';
+import { Plus } from 'lucide-react';
 import { lazy, Suspense, useState } from 'react';
 import type { PageTextField } from '#core/events/french.ts';
 import { phrase } from '#web/words/phrase.ts';
+import { Button } from '../../kit/Button.tsx';
 import { LongField, TextField } from '../../kit/Field.tsx';
 import { Chip } from '../../kit/ListViews.tsx';
 import { Loading } from '../../kit/notices.tsx';
+import { useAsk } from '../../parts/ask.ts';
 import { PicturePicker } from './PicturePicker.tsx';
 import type { SectionProps } from './section.ts';
 
@@ -96,21 +99,39 @@ export function French({ draft: { plan, change }, page }: SectionProps) {
 
 /** What attracts people, and listings filter by. */
 export function Draws({ draft: { plan, change } }: SectionProps) {
+  const known = (useAsk('GET /api/kinds').data ?? []).filter((k) => k.sort === 'draw').map((k) => k.name);
+  const others = known.filter((name) => !plan.draws.includes(name));
   return (
-    <TextField
-      label={phrase('event.draws')}
-      headed
-      value={plan.draws.join(', ')}
-      set={(v) =>
-        change({
-          draws: v
-            .split(',')
-            .map((d) => d.trimStart())
-            .filter((d, at, all) => d || at === all.length - 1),
-        })
-      }
-      help={phrase('event.whatAttractsPeopleSeparated')}
-    />
+    <>
+      <TextField
+        label={phrase('event.draws')}
+        headed
+        value={plan.draws.join(', ')}
+        set={(v) =>
+          change({
+            draws: v
+              .split(',')
+              .map((d) => d.trimStart())
+              .filter((d, at, all) => d || at === all.length - 1),
+          })
+        }
+        help={phrase('event.whatAttractsPeopleSeparated')}
+      />
+      {others.length > 0 && (
+        <chakra.div className="acts" flexWrap="wrap">
+          {others.map((name) => (
+            <Button
+              key={name}
+              look="link"
+              color="verdigris"
+              onClick={() => change({ draws: [...plan.draws.filter((d) => d.trim()), name] })}
+            >
+              <Plus size={13} aria-hidden /> {name}
+            </Button>
+          ))}
+        </chakra.div>
+      )}
+    </>
   );
 }
 

@@ -6,6 +6,8 @@ import type { SectionProps } from './section.ts';
 /** What the event is called, for the public and the team, and whose it is. */
 export function Titles({ draft: { plan, change, wrong }, page }: SectionProps) {
   const choices = useAsk('GET /api/choices').data;
+  const kinds = useAsk('GET /api/kinds').data ?? [];
+  const categories = kinds.filter((k) => k.sort === 'category').map((k) => k.name);
   return (
     <>
       <TextField
@@ -43,10 +45,15 @@ export function Titles({ draft: { plan, change, wrong }, page }: SectionProps) {
           choices={(choices?.units ?? []).map((u) => ({ value: u.id, label: u.name }))}
           empty={phrase('event.none')}
         />
-        <TextField
+        <ChoiceField
           label={phrase('event.category')}
           value={plan.category}
           set={(category) => change({ category })}
+          choices={[...new Set([...categories, plan.category].filter(Boolean))].map((name) => ({
+            value: name,
+            label: name,
+          }))}
+          empty={phrase('event.none')}
         />
       </div>
       <TextField

@@ -15,6 +15,18 @@ export const terms = {
   'keep ours': 'keep ours',
   'take theirs': 'take theirs',
   'fill blanks': 'fill blanks',
+  // Marks and colours of kinds
+  reed: 'reed',
+  wave: 'wave',
+  leaf: 'leaf',
+  roof: 'roof',
+  lamp: 'lamp',
+  stone: 'stone',
+  verdigris: 'green',
+  ochre: 'ochre',
+  madder: 'red',
+  slate: 'blue',
+  ink: 'black',
   // Roles
   coordinator: 'coordinator',
   'unit lead': 'unit lead',
