@@ -190,7 +190,7 @@ export function makeServer(app: App, options: ServerOptions): Express {
   if (options.dist) {
     const dist = options.dist;
     // What every visitor is sent alike travels packed; answers of the API hold secrets and do not.
-    server.use('/assets', compression());
+    server.use('/assets', compression({ threshold: 200 }));
     server.use(
       '/assets',
       express.static(join(dist, 'assets'), { immutable: true, maxAge: '1y', index: false }),

@@ -55,7 +55,12 @@ test('two people write on one plan: nothing typed is lost, and where both wrote 
     await expect.poll(planNow).toMatchObject({ startsLocal: expect.stringContaining('T10:15') });
     await expect(standing).toHaveText('Saved');
     await page.waitForLoadState('networkidle');
-    expect(asked).toEqual([`PATCH /api/events/${event.id}`, `GET /api/events/${event.id}`]);
+    // Who is at the place at the new time is asked as it is typed.
+    expect(asked).toEqual([
+      `GET /api/events/${event.id}/place`,
+      `PATCH /api/events/${event.id}`,
+      `GET /api/events/${event.id}`,
+    ]);
     page.removeAllListeners('request');
     await field('Begins').fill('09:00');
     await expect.poll(planNow).toMatchObject({ startsLocal: expect.stringContaining('T09:00') });

@@ -1,7 +1,9 @@
 import { describe, expect, test } from 'vitest';
 import { problemsEn } from './problems.en.ts';
 import { problemsFr } from './problems.fr.ts';
-import { sayProblem } from './problems.ts';
+import { alsoIn, sayProblem } from './problems.ts';
+
+alsoIn('fr', problemsFr);
 
 /** What is not found is named by its English word, which a French sentence goes without. */
 const englishOnly: Partial<Record<keyof typeof problemsEn, string[]>> = { 'not-found': ['what'] };

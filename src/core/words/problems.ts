@@ -1,7 +1,6 @@
 import { fillIn, type Params, type Plurals } from './filling.ts';
 import type { Language } from './language.ts';
 import { type ProblemWords, problemsEn } from './problems.en.ts';
-import { problemsFr } from './problems.fr.ts';
 import type { refusalsEn } from './refusals.en.ts';
 
 /** What is wrong, as a code that stays; the words are found at the edge. */
@@ -18,10 +17,12 @@ export const wrongAt = (path: string, code: ProblemCode, params?: Params): Wrong
   params ? { path, code, params } : { path, code };
 
 type Catalogue = Readonly<Record<string, string | Plurals>>;
-const catalogues: Record<Language, Catalogue> = {
-  en: problemsEn,
-  fr: problemsFr,
-} satisfies Record<Language, ProblemWords>;
+const catalogues = new Map<Language, Catalogue>([['en', problemsEn]]);
+
+/** Brings the words of another language along: who reads English loads none of it. */
+export const alsoIn = (language: Language, words: ProblemWords): void => {
+  catalogues.set(language, words);
+};
 
 // What only staff meet is not loaded where the public reads (spoken.ts).
 let ofStaff: (code: string) => string | Plurals | undefined = () => undefined;
@@ -30,7 +31,9 @@ export const alsoSay = (find: typeof ofStaff): void => {
 };
 
 const textOf = (code: string, language: Language): string | Plurals | undefined =>
-  Object.hasOwn(problemsEn, code) ? catalogues[language][code] : ofStaff(code);
+  Object.hasOwn(problemsEn, code)
+    ? (catalogues.get(language) ?? problemsEn)[code as 'unreadable']
+    : ofStaff(code);
 
 export const isProblemCode = (code: string): code is ProblemCode => textOf(code, 'en') !== undefined;
 

@@ -1,12 +1,16 @@
 import { AsyncLocalStorage } from 'node:async_hooks';
 import { type ClockFace, faceAs } from '#core/time/face.ts';
 import { type Language, speakAs } from '#core/words/language.ts';
+import { problemsFr } from '#core/words/problems.fr.ts';
+import { alsoIn } from '#core/words/problems.ts';
 
 /** How something is said to whoever reads it. */
 interface Reading {
   language: Language;
   face: ClockFace;
 }
+
+alsoIn('fr', problemsFr);
 
 const reader = new AsyncLocalStorage<Reading>();
 speakAs(() => reader.getStore()?.language ?? 'en');

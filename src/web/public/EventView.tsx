@@ -1,5 +1,6 @@
 import { chakra } from '@chakra-ui/react';
 import { lazy, Suspense, useLayoutEffect } from 'react';
+import { useTranslation } from 'react-i18next';
 import { Navigate, useLocation, useParams } from 'react-router';
 import type { PublicEvent } from '#contract/registration.ts';
 import { inLanguage } from '#core/events/french.ts';
@@ -40,6 +41,8 @@ function useTheme(theme: PageLook['theme']): void {
 
 /** The page of an event, in its style; a preview leads nowhere yet, and may be asked for in another style. */
 export function Shown({ event: whole, preview = false }: { event: PublicEvent; preview?: boolean }) {
+  // Read anew when another language is chosen.
+  useTranslation();
   const event = inLanguage(whole, language());
   const { search } = useLocation();
   const { style, theme } = preview ? lookFrom(new URLSearchParams(search), whole.look) : whole.look;

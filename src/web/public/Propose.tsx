@@ -1,3 +1,4 @@
+import './programmeWords.ts';
 import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { useParams } from 'react-router';

@@ -1,3 +1,4 @@
+import './programmeWords.ts';
 import { chakra } from '@chakra-ui/react';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
@@ -19,6 +20,8 @@ import { Acts, Head, Say, Small } from './parts.tsx';
 /** The sessions that those of a booking come to, seat by seat. */
 export default function Sessions({ token }: { token: string }) {
   const { t } = useTranslation();
+  // The seat whose sessions were kept last: it is shown anew by then.
+  const [kept, setKept] = useState<string | null>(null);
   return (
     <Loaded of={useAsk('GET /api/public/orders/:token/sessions', { token })}>
       {({ sessions, seats }) =>
@@ -33,6 +36,8 @@ export default function Sessions({ token }: { token: string }) {
                 sessions={sessions}
                 token={token}
                 named={seats.length > 1}
+                kept={kept === seat.id}
+                keep={setKept}
               />
             ))}
           </chakra.section>
@@ -49,11 +54,15 @@ function Choosing({
   sessions,
   token,
   named,
+  kept,
+  keep,
 }: {
   seat: Seat;
   sessions: readonly ShownSession[];
   token: string;
   named: boolean;
+  kept: boolean;
+  keep: (seat: string) => void;
 }) {
   const { t } = useTranslation();
   const client = useQueryClient();
@@ -65,6 +74,7 @@ function Choosing({
         params,
         body: { sessions: [...chosen] },
       }),
+    onSuccess: () => keep(seat.id),
     onSettled: () =>
       client.invalidateQueries({
         queryKey: [addressOf('GET /api/public/orders/:token/sessions', { token })],
@@ -117,7 +127,7 @@ function Choosing({
         </div>
       ))}
       <Problems of={save.error instanceof ApiProblem ? save.error : null} />
-      {save.isSuccess && !changed && (
+      {kept && !changed && (
         <Say tone="good" role="status">
           {t('sessionsKept')}
         </Say>

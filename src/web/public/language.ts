@@ -1,7 +1,7 @@
 import i18next from 'i18next';
 import { initReactI18next } from 'react-i18next';
 import { en } from '#core/words/pages.en.ts';
-import { fr } from '#core/words/pages.fr.ts';
+import { alsoIn } from '#core/words/problems.ts';
 import { readIn } from '#web/api.ts';
 
 export type Language = 'en' | 'fr';
@@ -14,20 +14,37 @@ function begin(): Language {
   return navigator.language.startsWith('fr') ? 'fr' : 'en';
 }
 
+/** Brings the words of a language along: English is there, French comes for who reads it. */
+async function learn(language: Language): Promise<void> {
+  if (language === 'en' || i18next.exists('tickets', { lng: language, fallbackLng: [] })) return;
+  const [{ fr }, { problemsFr }] = await Promise.all([
+    import('#core/words/pages.fr.ts'),
+    import('#core/words/problems.fr.ts'),
+  ]);
+  alsoIn(language, problemsFr);
+  i18next.addResourceBundle(language, 'translation', fr, true);
+}
+
+async function speak(language: Language): Promise<void> {
+  await learn(language);
+  document.documentElement.lang = language;
+  readIn(language);
+  await i18next.changeLanguage(language);
+}
+
 void i18next.use(initReactI18next).init({
-  lng: begin(),
+  lng: 'en',
   fallbackLng: 'en',
-  resources: { en: { translation: en }, fr: { translation: fr } },
+  resources: { en: { translation: en } },
   interpolation: { escapeValue: false },
 });
-document.documentElement.lang = i18next.language;
-readIn(language());
+
+/** Once the words of the reader's language are there. What the server wrote is read until then. */
+export const ready: Promise<void> = speak(begin());
 
 export function setLanguage(language: Language): void {
   localStorage.setItem(stored, language);
-  document.documentElement.lang = language;
-  readIn(language);
-  void i18next.changeLanguage(language);
+  void speak(language);
 }
 
 export function language(): Language {

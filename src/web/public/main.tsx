@@ -1,5 +1,4 @@
 import './public.css';
-import './language.ts';
 import { ChakraProvider } from '@chakra-ui/react';
 import createCache from '@emotion/cache';
 import { CacheProvider } from '@emotion/react';
@@ -10,6 +9,7 @@ import { createBrowserRouter, Outlet, RouterProvider } from 'react-router';
 import { Loading } from '#web/kit/notices.tsx';
 import { EventView } from './EventView.tsx';
 import { Frame } from './Frame.tsx';
+import { ready } from './language.ts';
 import { NotHere } from './notices.tsx';
 import { publicSystem } from './system.ts';
 
@@ -53,6 +53,7 @@ const router = createBrowserRouter([
   },
 ]);
 
+await ready;
 createRoot(document.getElementById('root')!).render(
   <StrictMode>
     <CacheProvider value={cache}>

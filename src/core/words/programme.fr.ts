@@ -1,0 +1,32 @@
+import type { programmeEn } from './programme.en.ts';
+
+/** The same in French. */
+export const programmeFr: { [Key in keyof typeof programmeEn]: string } = {
+  tracks: 'Filières',
+  allTracks: 'tout',
+  dayNumber: 'Jour {{n}}',
+  until: 'jusqu’à {{time}}',
+  sessionFull: 'complet',
+  chooseLater: 'Certaines séances sont sur inscription : vous choisirez les vôtres une fois inscrit.',
+  speakers: 'Intervenants',
+  sponsors: 'Avec le soutien de',
+  proposeSession: 'Proposer une séance',
+  propose: 'Proposer',
+  callUntil: 'Jusqu’au {{date}}.',
+  sessionTitle: 'Titre',
+  sessionAbout: 'De quoi il s’agit',
+  sessionMinutes: 'Durée en minutes',
+  yourName: 'Votre nom',
+  speakerLine: 'Qui vous êtes, en une ligne',
+  speakerLineHelp: 'Comme on le lirait à côté de votre nom.',
+  proposalSent: '« {{title}} » est chez les organisateurs. Merci.',
+  backToEvent: 'Vers la page de l’événement',
+  yourSessions: 'Vos séances',
+  keepSessions: 'Garder ces séances',
+  sessionsKept: 'Vos séances sont gardées.',
+  sessionsCalendar: 'Les ajouter à mon agenda',
+  sameTimeAs: 'en même temps que {{title}}',
+  askOrganizer: 'Poser une question',
+  yourQuestion: 'Votre question',
+  questionSent: 'Envoyé. La réponse viendra à votre adresse.',
+};
