@@ -8,7 +8,7 @@ import { phrase } from '#web/words/phrase.ts';
 import { TextField } from '../../kit/Field.tsx';
 import { PersonSearch } from '../../parts/PersonSearch.tsx';
 import { Picture } from '../../parts/Picture.tsx';
-import { BothLanguages, Entries, Entry } from './entries.tsx';
+import { BothLanguages, Entries, FoldedEntry } from './entries.tsx';
 import { PicturePicker } from './PicturePicker.tsx';
 import type { SectionProps } from './section.ts';
 
@@ -43,7 +43,12 @@ export function Speakers({ draft: { plan, change, wrong }, page }: SectionProps)
     <>
       <Entries>
         {plan.speakers.map((speaker, at) => (
-          <Entry key={speaker.id} name={speaker.name} remove={() => remove(speaker.id)}>
+          <FoldedEntry
+            key={speaker.id}
+            name={speaker.name}
+            line={speaker.line.en}
+            remove={() => remove(speaker.id)}
+          >
             <div className="pair">
               <TextField
                 label={phrase('common.name')}
@@ -64,7 +69,7 @@ export function Speakers({ draft: { plan, change, wrong }, page }: SectionProps)
               name={speaker.name}
               set={(pictureId) => set(speaker.id, { pictureId })}
             />
-          </Entry>
+          </FoldedEntry>
         ))}
       </Entries>
       <Button look="plain" onClick={() => change({ speakers: [...plan.speakers, newSpeaker()] })}>
@@ -88,9 +93,10 @@ export function Sponsors({ draft: { plan, change, wrong }, page }: SectionProps)
       </datalist>
       <Entries>
         {plan.sponsors.map((sponsor, at) => (
-          <Entry
+          <FoldedEntry
             key={sponsor.id}
             name={sponsor.name}
+            line={sponsor.level}
             remove={() => change({ sponsors: plan.sponsors.filter((s) => s.id !== sponsor.id) })}
           >
             <div className="pair">
@@ -121,7 +127,7 @@ export function Sponsors({ draft: { plan, change, wrong }, page }: SectionProps)
               name={sponsor.name}
               set={(pictureId) => set(sponsor.id, { pictureId })}
             />
-          </Entry>
+          </FoldedEntry>
         ))}
       </Entries>
       <Button look="plain" onClick={() => change({ sponsors: [...plan.sponsors, newSponsor()] })}>

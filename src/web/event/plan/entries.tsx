@@ -1,6 +1,6 @@
 import { chakra } from '@chakra-ui/react';
 import { Trash2 } from 'lucide-react';
-import type { ReactNode } from 'react';
+import { type ReactNode, useState } from 'react';
 import type { Texts } from '#core/words/texts.ts';
 import { phrase } from '#web/words/phrase.ts';
 import { Button } from '../../kit/Button.tsx';
@@ -69,6 +69,37 @@ export function Entry({ children, remove, name }: { children: ReactNode; remove:
       >
         <Trash2 size={15} aria-hidden /> {phrase('common.remove')}
       </Button>
+    </chakra.li>
+  );
+}
+
+/** One of a list that is a line until it is opened; what has no name yet is open. */
+export function FoldedEntry({
+  children,
+  remove,
+  name,
+  line,
+}: {
+  children: ReactNode;
+  remove: () => void;
+  name: string;
+  line: string;
+}) {
+  const [open, setOpen] = useState(() => !name.trim());
+  return (
+    <chakra.li padding="6px 0" borderBottom="1px solid" borderColor="line">
+      <chakra.details open={open} onToggle={(e) => setOpen(e.currentTarget.open)}>
+        <chakra.summary cursor="pointer">
+          <chakra.span fontWeight={500}>{name || phrase('event.untitled')}</chakra.span>{' '}
+          <span className="soft">{line}</span>
+        </chakra.summary>
+        <chakra.div padding="8px 0 4px">
+          {children}
+          <Button look="plain" onClick={remove} aria-label={phrase('event.removeNamed', { name })}>
+            <Trash2 size={15} aria-hidden /> {phrase('common.remove')}
+          </Button>
+        </chakra.div>
+      </chakra.details>
     </chakra.li>
   );
 }
