@@ -128,7 +128,8 @@ export const agendaContract = contract({
     }),
   },
   'POST /api/session-proposals/:id/decide': {
-    summary: 'Take a proposed session into the agenda with its speaker, who becomes a contact; or decline it',
+    summary:
+      'Take a proposed session into the agenda with its speaker, who becomes a contact; or decline it. Who proposed it is told, with words of one’s own',
     who: ['unit lead'],
     params: idParams,
     body: z.object({ accept: z.boolean(), words: text(500).default('') }),
@@ -161,6 +162,7 @@ export const agendaContract = contract({
       speakerName: z.string().trim().min(1, code('name-needed')).max(120),
       speakerLine: z.string().trim().max(200).default(''),
       email: z.string().trim().max(254),
+      language: z.enum(['en', 'fr']).default('en'),
     }),
     response: done,
   },

@@ -51,6 +51,21 @@ export const picturesContract = contract({
     body: z.object({ alt: alt.optional(), focus: z.object({ x: share, y: share }).optional() }),
     response: done,
   },
+  'GET /api/logos': {
+    summary: 'The logos of the organization and of its units',
+    who: ['coordinator'],
+    response: z.array(z.object({ unitId: id.nullable(), picture: shownPicture })),
+  },
+  'PUT /api/logos': {
+    summary: 'Give the organization, or a unit, a logo, or none',
+    who: ['coordinator'],
+    body: z.object({
+      /** Null for the organization. */
+      unitId: id.nullable(),
+      pictureId: id.nullable(),
+    }),
+    response: done,
+  },
   'GET /api/public/pictures/:id/:size': {
     summary: 'A picture in a size: a width in pixels and webp or jpg, such as 800.webp',
     who: 'public',

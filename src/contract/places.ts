@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { contract, date, done, id, idParams, instant, wallTime } from './endpoint.ts';
+import { shownPicture } from './pictures.ts';
 
 const room = z.object({
   id,
@@ -43,6 +44,7 @@ const placeBody = z
     shared: z.boolean().default(false),
     closed: closed.default({ weekdays: [], dates: [] }),
     rooms: z.array(room).max(60).default([]),
+    pictureId: id.nullable().default(null),
     latitude: z.number('no-latitude').min(-90, 'no-latitude').max(90, 'no-latitude').nullable().default(null),
     longitude: z
       .number('no-longitude')
@@ -70,11 +72,34 @@ const place = z.object({
   latitude: z.number().nullable(),
   longitude: z.number().nullable(),
   retired: z.boolean(),
+  picture: shownPicture.nullable(),
   /** Events that take place there, and those of them that are still to come. */
   events: z.int(),
   coming: z.int(),
 });
 export type Place = z.infer<typeof place>;
+
+const offset = z.object({ east: z.number(), north: z.number() });
+/** What lies around a place, in metres from it. */
+export const sketch = z.object({
+  reach: z.number(),
+  features: z.array(
+    z.object({
+      name: z.string(),
+      kind: z.enum(['street', 'path', 'water', 'landmark']),
+      line: z.array(offset),
+      label: offset.nullable(),
+    }),
+  ),
+});
+
+const addressProposal = z.object({
+  address: z.string(),
+  latitude: z.number().nullable(),
+  longitude: z.number().nullable(),
+  /** The place of the register that has it; null where it is of the gazetteer. */
+  of: z.string().nullable(),
+});
 
 const placeStanding = z.object({
   /** Events that have it at that time; `agreed` where somebody decided that they share it. */
@@ -111,6 +136,12 @@ export const placesContract = contract({
     summary: 'The register of places, with what takes place there',
     who: ['coordinator'],
     response: z.array(place),
+  },
+  'GET /api/addresses': {
+    summary: 'Addresses that what is typed may mean, from the register of places and from the gazetteer',
+    who: ['coordinator'],
+    query: z.object({ typed: z.string().max(200) }),
+    response: z.array(addressProposal),
   },
   'GET /api/events/:id/place': {
     summary: 'Who is at a place at the time in mind for an event, and which rooms and times are free',

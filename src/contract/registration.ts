@@ -8,6 +8,7 @@ import { shownAgenda } from './agenda.ts';
 import { amount, code, contract, date, id, idParams, instant, personName, texts, token } from './endpoint.ts';
 import { kindMark } from './kinds.ts';
 import { shownPicture } from './pictures.ts';
+import { sketch } from './places.ts';
 import { waiverText } from './waivers.ts';
 
 const publicOffer = z.object({
@@ -72,6 +73,8 @@ const publicEvent = z.object({
   /** French names of its kind and its draws, by their names. */
   inFrench: z.record(z.string(), z.string()),
   unit: z.string().nullable(),
+  /** The logo of the unit. */
+  logo: shownPicture.nullable(),
   state: z.enum(['open', 'closed', 'wrapped', 'called off']),
   startsLocal: z.string().nullable(),
   endsLocal: z.string().nullable(),
@@ -86,6 +89,10 @@ const publicEvent = z.object({
       access: z.string(),
       latitude: z.number().nullable(),
       longitude: z.number().nullable(),
+      /** Among the pictures of the page. */
+      pictureId: id.nullable(),
+      /** What is around it, as far as the gazetteer knows; null where it knows nothing. */
+      sketch: sketch.nullable(),
     })
     .nullable(),
   registration: z.enum(['open', 'full', 'closed']),
@@ -112,6 +119,7 @@ const publicFrame = z.object({
     zone: z.string(),
     country: z.string(),
     clock: z.union([z.literal(12), z.literal(24)]),
+    logo: shownPicture.nullable(),
   }),
   now: instant,
   demo: z.boolean(),

@@ -4,7 +4,7 @@ import { cleanDoc, docOf } from '#core/text/doc.ts';
 import { type Actor, type App, inTransaction } from '#server/app/app.ts';
 import { first } from '#server/db/database.ts';
 import { savePlan } from '#server/events/plan.ts';
-import { keepPicture } from '#server/pictures/commands.ts';
+import { giveLogo, keepPicture } from '#server/pictures/commands.ts';
 import { makeRandom, type Random } from './random.ts';
 
 const frame = (inner: string): string =>
@@ -36,6 +36,9 @@ const canoe = (x: number, y: number, colour: string): string =>
     )
     .join('')}<path d="M${x + 60} ${y - 70} L${x + 150} ${y + 80}" stroke="#3A2A1E" stroke-width="7"/>`;
 
+const badge = (ground: string, inner: string): string =>
+  `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 400 400"><rect width="400" height="400" fill="${ground}"/>${inner}</svg>`;
+
 /** Pictures of the marsh, drawn: nobody and nothing on them is real. */
 const drawings: Readonly<Record<string, (random: Random) => string>> = {
   lagoon: (r) =>
@@ -46,10 +49,31 @@ const drawings: Readonly<Record<string, (random: Random) => string>> = {
     frame(
       `${sky('#CFE0E8', '#EDEFE2', 'b')}<rect y="520" width="1600" height="480" fill="#7E9A6B"/>${reeds(r, 0, 640, 820, '#55734B')}${reeds(r, 960, 1600, 820, '#55734B')}<path d="M760 470 L840 470 L1180 1000 L420 1000z" fill="#A98A63"/>${Array.from({ length: 16 }, (_, n) => `<path d="M${752 - n * 22} ${490 + n * 34} H${848 + n * 22}" stroke="#7B6244" stroke-width="6"/>`).join('')}`,
     ),
+  landing: (r) =>
+    frame(
+      `${sky('#D6E5EA', '#F3EAD2', 'd')}<path d="M0 430 q 500 -70 1600 -10 V560 H0z" fill="#7E9A6B"/><rect y="540" width="1600" height="460" fill="#8FB3AE"/>${ripples(r, 560, '#C5DAD4')}<path d="M700 560 L900 560 L1120 1000 L480 1000z" fill="#A98A63"/>${Array.from({ length: 12 }, (_, n) => `<path d="M${692 - n * 18} ${586 + n * 36} H${908 + n * 18}" stroke="#7B6244" stroke-width="6"/>`).join('')}<path d="M690 560 V470 M910 560 V470 M560 860 V720 M1040 860 V720" stroke="#5B4632" stroke-width="16"/><rect x="1180" y="330" width="190" height="230" fill="#8C6F4E"/><path d="M1160 340 L1275 250 L1390 340z" fill="#5A3B2E"/><rect x="1248" y="450" width="54" height="110" fill="#3A2A1E"/>${reeds(r, 0, 380, 1000, '#4C6B4F')}${reeds(r, 1300, 1600, 1000, '#4C6B4F')}`,
+    ),
   heron: (r) =>
     frame(
       `${sky('#3E5468', '#D98F5C', 'c')}<circle cx="420" cy="560" r="110" fill="#F3C27A"/><rect y="620" width="1600" height="380" fill="#4B5F6B"/>${ripples(r, 620, '#D9A36E')}<path d="M1000 760 q 20 -180 -30 -260 q -24 -56 18 -96 q 34 -22 60 4 l 96 24 l -92 6 q -30 10 -18 50 q 40 110 34 270z" fill="#22303A"/><path d="M1010 750 V900 M1044 750 V900" stroke="#22303A" stroke-width="8"/>${reeds(r, 1200, 1600, 1000, '#22303A')}`,
     ),
+};
+
+const marks: Readonly<Record<string, string>> = {
+  trust: badge(
+    '#2F5D4F',
+    '<path d="M60 268 q 70 -24 140 0 t 140 0" stroke="#DCE6E1" stroke-width="14" fill="none"/><path d="M90 308 q 55 -20 110 0 t 110 0" stroke="#9DB8AD" stroke-width="12" fill="none"/>' +
+      [150, 205, 258]
+        .map(
+          (x, n) =>
+            `<path d="M${x} 258 q 6 -70 ${n * 8 - 4} ${-128 - n * 14}" stroke="#DCE6E1" stroke-width="9" fill="none"/><ellipse cx="${x + n * 8 - 4}" cy="${112 - n * 14}" rx="11" ry="34" fill="#D9A36E"/>`,
+        )
+        .join(''),
+  ),
+  boats: badge(
+    '#DCE9EC',
+    '<path d="M70 210 q 130 56 260 0 q -18 62 -72 62 h -116 q -54 0 -72 -62z" fill="#8C3B2A"/><path d="M120 120 L250 292" stroke="#3A2A1E" stroke-width="12"/><path d="M100 318 q 50 -16 100 0 t 100 0" stroke="#2F5D62" stroke-width="11" fill="none"/>',
+  ),
 };
 
 const text = (words: string) => ({ type: 'text', text: words });
@@ -90,6 +114,25 @@ export async function dressPages(app: App, staffId: string | null): Promise<void
     'La passerelle dans la roselière',
   );
   const heron = await kept('heron', 'A heron at dusk by the water', 'Un héron au crépuscule', 0.65, 0.6);
+  const landing = await kept('landing', 'The landing with the boat shed', 'Le quai et le hangar à bateaux');
+  const mark = async (name: string, en: string, fr: string) =>
+    (
+      await keepPicture(app, actor, {
+        bytes: await sharp(Buffer.from(marks[name]!)).resize(400).png().toBuffer(),
+        alt: { en, fr },
+        shape: 'whole',
+        unitId: null,
+        focus: { x: 0.5, y: 0.5 },
+      })
+    ).id;
+  const trust = await mark('trust', 'Reeds over water', 'Roseaux sur l’eau');
+  const boats = await mark('boats', 'A canoe', 'Un canot');
+  await inTransaction(app, actor, async (w) => {
+    const unit = await first<{ id: string }>(w.tx, "select id from units where name = 'Small Boats'");
+    await giveLogo(w, null, trust);
+    if (unit) await giveLogo(w, unit.id, boats);
+    await w.tx.query("update venues set picture_id = $1 where name = 'Sluice Landing'", [landing]);
+  });
   await save(app, actor, 'Open Water Day', {
     subtitle: 'A day on the lagoon, for everybody',
     faqs: [

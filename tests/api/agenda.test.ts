@@ -244,6 +244,20 @@ describe('a call for sessions', () => {
   const decide = (id: string, accept: boolean, who = odalys) =>
     who.try('POST /api/session-proposals/:id/decide', { params: { id }, body: { accept } });
 
+  /** What was sent to an address about the event, newest first. */
+  const told = async (address: string) => {
+    await world.runner.run();
+    const { rows } = await odalys.call('GET /api/tray', {
+      query: { eventId: event.id, state: 'sent' },
+    } as never);
+    const sent = await Promise.all(
+      rows
+        .filter((m: { kind: string }) => m.kind.startsWith('proposal'))
+        .map((m: { id: string }) => odalys.call('GET /api/messages/:id', { params: { id: m.id } })),
+    );
+    return sent.filter((m) => m.address === address).map((m) => m.body);
+  };
+
   test('only where one is out, and until its day', async () => {
     expect((await propose('Too soon')).status).toBe(404);
     await save({ call: { closes: '2026-07-08', words: { en: 'Tell us.' } } });
@@ -276,6 +290,10 @@ describe('a call for sessions', () => {
     const contact = await odalys.call('GET /api/contacts/:id', { params: { id: speaker.contactId! } });
     expect(contact.emails).toMatchObject([{ email: 'wilma.osk@harbourpost.example' }]);
     expect((await decide(first!.id, false)).problem.code).toBe('decided');
+    // Who proposed it is told once, in their language.
+    expect(await told('wilma.osk@harbourpost.example')).toEqual([
+      expect.stringContaining('“In time”. It is in the agenda'),
+    ]);
     // The same person again is the same speaker.
     await propose('Another');
     await decide((await proposals()).find((p) => p.state === 'new')!.id, true);
@@ -291,6 +309,7 @@ describe('a call for sessions', () => {
     expect((await piers.try('GET /api/events/:id/agenda', { params: { id: event.id } })).status).toBe(403);
     expect((await decide(open.id, true, piers)).status).toBe(403);
     expect((await decide(open.id, false)).body.version).toBeNull();
+    expect((await told('wilma.osk@harbourpost.example')).at(0)).toContain('found no place in the agenda');
     const wilma = (await page()).plan.speakers.find((s) => s.name === 'Wilma Osk')!;
     await odalys.call('POST /api/contacts/:id/erase', {
       params: { id: wilma.contactId! },

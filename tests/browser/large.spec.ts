@@ -214,6 +214,11 @@ test('sessions are proposed on a public page and judged in the plan; the registe
       .getByRole('button', { name: 'Agenda', exact: true })
       .click();
     await page.getByRole('button', { name: 'Take “Scything for two” into the agenda' }).click();
+    const asked = page.getByRole('dialog', { name: 'Take “Scything for two” into the agenda' });
+    await expect(asked.getByText('Wilma Osk is told by email.')).toBeVisible();
+    await asked.getByLabel('Words to Wilma Osk').fill('Bring your own scythe.');
+    await asked.getByRole('button', { name: 'Take in' }).click();
+    await expect(asked).toHaveCount(0);
     await expect(page.getByRole('heading', { name: 'Not placed yet' })).toBeVisible();
     await expect(page.getByRole('button', { name: /Scything for two/u })).toBeVisible();
     await expect(
@@ -236,6 +241,12 @@ test('sessions are proposed on a public page and judged in the plan; the registe
     await page.keyboard.press('Enter');
     await dialog.getByRole('button', { name: 'Save' }).click();
     await expect(dialog).toHaveCount(0);
+    await page.getByRole('button', { name: 'Change Reedhouse' }).click();
+    await dialog.getByLabel('Address').fill('16 reedc');
+    await page.getByRole('option', { name: '16 Reedcutters Row' }).click();
+    await expect(dialog.getByLabel('Latitude')).toHaveValue('45.8061');
+    await dialog.getByRole('button', { name: 'Save' }).click();
+    await expect(page.getByText(/16 Reedcutters Row, Port Ansley NS/u)).toBeVisible();
     await expect(page.getByText(/1 room/u).first()).toBeVisible();
     await page.getByRole('button', { name: 'Diaries of Town Hall' }).click();
     const diaries = page.getByRole('dialog', { name: 'Diaries of Town Hall' });

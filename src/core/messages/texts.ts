@@ -22,10 +22,16 @@ export type DirectKind =
   | 'own'
   | 'returned'
   | 'question'
+  | 'proposal taken'
+  | 'proposal declined'
   | 'reset';
 
 /** Fields that one of these messages has for itself alone, beside those that every template may use. */
-export const ownFields: Partial<Record<DirectKind, readonly string[]>> = { question: ['words', 'email'] };
+export const ownFields: Partial<Record<DirectKind, readonly string[]>> = {
+  question: ['words', 'email'],
+  'proposal taken': ['title', 'words'],
+  'proposal declined': ['title', 'words'],
+};
 
 /** Texts of messages that answer something that happened. Merge fields as in merge.ts; `until` stands in {{when}} of an offer. */
 export const directTexts: Record<DirectKind, MessageText> = {
@@ -48,6 +54,23 @@ export const directTexts: Record<DirectKind, MessageText> = {
     body: {
       en: '{{words}}\n\n{{name}}\n{{email}}\n\nSent by the form on the page of {{event}}. Answer to the address above.',
       fr: '{{words}}\n\n{{name}}\n{{email}}\n\nEnvoyé par le formulaire de la page de {{event}}. Répondez à l’adresse ci-dessus.',
+    },
+  },
+  'proposal taken': {
+    subject: {
+      en: 'Your session is in the agenda: {{event}}',
+      fr: 'Votre séance est au programme : {{event}}',
+    },
+    body: {
+      en: 'Hello {{name}},\n\nThank you for proposing “{{title}}”. It is in the agenda of {{event}}; its time and room follow on the page of the event.\n\n{{words}}{{organization}}',
+      fr: 'Bonjour {{name}},\n\nMerci d’avoir proposé « {{title}} ». La séance est au programme de {{event}}; son heure et sa salle suivront sur la page de l’événement.\n\n{{words}}{{organization}}',
+    },
+  },
+  'proposal declined': {
+    subject: { en: 'Your proposal for {{event}}', fr: 'Votre proposition pour {{event}}' },
+    body: {
+      en: 'Hello {{name}},\n\nThank you for proposing “{{title}}”. It found no place in the agenda of {{event}} this time.\n\n{{words}}{{organization}}',
+      fr: 'Bonjour {{name}},\n\nMerci d’avoir proposé « {{title}} ». La séance n’a pas trouvé de place au programme de {{event}} cette fois.\n\n{{words}}{{organization}}',
     },
   },
   lapsed: {

@@ -28,6 +28,8 @@ export const en = {
   organizer: 'Organizer',
   forTheDay: 'For the day',
   placeLater: 'Venue to be announced.',
+  mapOnDevice: 'In your map app',
+  sketchOf: 'A sketch of what lies around {{name}}',
   map: 'Map',
   good: 'Good to know',
   access: 'Access',

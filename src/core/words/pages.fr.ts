@@ -30,6 +30,8 @@ export const fr: Words = {
   organizer: 'Organisation',
   forTheDay: 'Pour le jour même',
   placeLater: 'Le lieu sera précisé plus tard.',
+  mapOnDevice: 'Dans votre application',
+  sketchOf: 'Croquis des alentours de {{name}}',
   map: 'Carte',
   good: 'Atouts',
   access: 'Accès',

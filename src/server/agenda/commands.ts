@@ -145,6 +145,7 @@ export async function decideProposal(
   });
   await record(w, 'session proposal decided', {
     eventId: proposal.eventId,
+    proposalId,
     accepted: accept,
     title: proposal.title,
   });

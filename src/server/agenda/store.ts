@@ -12,11 +12,17 @@ export const readProposals = (tx: Queries, eventId: string): Promise<SessionProp
     [eventId],
   );
 
+interface ProposalRow extends SessionProposal {
+  eventId: string;
+  /** In which they are written to. */
+  language: 'en' | 'fr';
+}
+
 /** One proposal, held until the transaction is over; throws 404. */
-export async function readProposal(tx: Queries, id: string): Promise<SessionProposal & { eventId: string }> {
-  const row = await first<SessionProposal & { eventId: string }>(
+export async function readProposal(tx: Queries, id: string): Promise<ProposalRow> {
+  const row = await first<ProposalRow>(
     tx,
-    `select event_id, ${columns} from session_proposals where id = $1 for update`,
+    `select event_id, language, ${columns} from session_proposals where id = $1 for update`,
     [id],
   );
   if (!row) throw notFound('This proposal');

@@ -26,6 +26,8 @@ export interface Facts {
   'preview link stopped': { eventId: string };
   'picture kept': { pictureId: string };
   'picture described': { pictureId: string };
+  /** `unitId`: null for the organization; `pictureId`: null where it has none any more. */
+  'logo given': { unitId: string | null; name: string; pictureId: string | null };
   'file kept': { fileId: string; name: string };
   'organizer asked': { eventId: string; name: string; email: string; words: string };
   'plan saved': PlanChange;
@@ -101,7 +103,7 @@ export interface Facts {
   'team changed': Changed & { eventId: string };
   'sessions chosen': { eventId: string; registrationId: string };
   'session proposed': { eventId: string };
-  'session proposal decided': { eventId: string; accepted: boolean; title: string };
+  'session proposal decided': { eventId: string; proposalId: string; accepted: boolean; title: string };
   'survey answered': { eventId: string };
 }
 export type FactKind = keyof Facts;
@@ -153,6 +155,14 @@ export const tellings: { readonly [K in FactKind]: Telling<Facts[K]> } = {
   'picture kept': {
     entry: (f) => ({ action: 'brought in a picture', subject: { kind: 'picture', id: f.pictureId } }),
     topics: () => [],
+  },
+  'logo given': {
+    entry: (f) => ({
+      action: f.pictureId ? 'gave a logo' : 'took a logo away',
+      subject: { kind: f.unitId ? 'unit' : 'organization', id: f.unitId },
+      detail: { name: f.name },
+    }),
+    topics: () => ['registers', 'events'],
   },
   'picture described': {
     entry: (f) => ({ action: 'described a picture', subject: { kind: 'picture', id: f.pictureId } }),

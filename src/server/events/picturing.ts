@@ -5,15 +5,16 @@ import type { Queries } from '../db/database.ts';
 import { picturesById } from '../pictures/store.ts';
 import type { PlainPlan } from './store.ts';
 
-/** The pictures an event's page shows: its banner, its gallery, those in its texts, and of whom it names. */
+/** The pictures an event's page shows: its banner, its gallery, those in its texts, of whom it names, and of its place. */
 export const picturesOf = (
   tx: Queries,
   plan: Pick<PlainPlan, 'bannerId' | 'gallery' | 'description' | 'french'> &
-    Partial<Pick<EventPlan, 'speakers' | 'sponsors'>>,
+    Partial<Pick<EventPlan, 'speakers' | 'sponsors'>> & { venuePictureId?: string | null },
 ): Promise<ShownPicture[]> =>
   picturesById(tx, [
     ...new Set([
       ...(plan.bannerId ? [plan.bannerId] : []),
+      ...(plan.venuePictureId ? [plan.venuePictureId] : []),
       ...plan.gallery,
       ...picturesIn(plan.description),
       ...picturesIn(plan.french.description),

@@ -60,6 +60,7 @@ export interface EventRow extends PlainPlan {
   /** French names of its kind and its draws, by their names. */
   inFrench: Record<string, string>;
   venueAccess: string | null;
+  venuePictureId: string | null;
   latitude: number | null;
   longitude: number | null;
   copiedFromTitle: string | null;
@@ -85,7 +86,7 @@ const columns = `e.id, ${plainFields.map((field) => `e.${snake(field)}`).join(',
   (select jsonb_build_object('shape', k.shape, 'colour', k.colour, 'pictureId', k.picture_id) from kinds k
      where k.sort = 'category' and lower(k.name) = lower(e.category)) as kind,
   coalesce((select jsonb_object_agg(k.name, k.french) from kinds k where k.french <> ''
-     and (k.name = any(e.draws) or lower(k.name) = lower(e.category))), '{}') as in_french, v.access_notes as venue_access, v.latitude, v.longitude, e.copied_from_title, e.first_of, e.left_behind,
+     and (k.name = any(e.draws) or lower(k.name) = lower(e.category))), '{}') as in_french, v.access_notes as venue_access, v.picture_id as venue_picture_id, v.latitude, v.longitude, e.copied_from_title, e.first_of, e.left_behind,
   e.waits, e.french_of, e.version, e.created_at`;
 const from =
   'from events e left join units u on u.id = e.unit_id left join venues v on v.id = e.venue_id left join rooms rm on rm.id = e.room_id';

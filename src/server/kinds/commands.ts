@@ -1,11 +1,10 @@
 import type { z } from 'zod';
 import type { kindsContract } from '#contract/kinds.ts';
-import { wrongAt } from '#core/words/problems.ts';
 import type { Work } from '../app/app.ts';
 import { record } from '../app/record.ts';
 import { insert, update } from '../db/database.ts';
 import { invalid } from '../http/problem.ts';
-import { picturesById } from '../pictures/store.ts';
+import { demandPicture } from '../pictures/commands.ts';
 import { kindTaken, removeKind, renameOnEvents, theKind } from './store.ts';
 
 type KindBody = z.output<(typeof kindsContract)['POST /api/kinds']['body']>;
@@ -13,8 +12,7 @@ type KindBody = z.output<(typeof kindsContract)['POST /api/kinds']['body']>;
 async function check(w: Work, id: string, body: KindBody): Promise<void> {
   if (await kindTaken(w.tx, body.sort, body.name, id))
     throw invalid([{ path: 'name', code: 'register-exists', params: { kind: body.sort } }]);
-  if (body.pictureId && !(await picturesById(w.tx, [body.pictureId])).length)
-    throw invalid([wrongAt('pictureId', 'picture-gone')]);
+  await demandPicture(w, body.pictureId);
 }
 
 export async function addKind(w: Work, body: KindBody): Promise<{ id: string }> {

@@ -3,7 +3,7 @@ import { lives } from '#core/events/states.ts';
 import type { Reactions, Work } from '../app/app.ts';
 import { readEvent } from '../events/store.ts';
 import { replan } from './planning.ts';
-import { tellBuyer, tellOfShift, tellOrganizer, tellOwnLink, tellTeam } from './telling.ts';
+import { tellBuyer, tellOfShift, tellOrganizer, tellOwnLink, tellProposer, tellTeam } from './telling.ts';
 
 /** Parts of a plan that decide what is sent to whom and when. */
 const deciding: readonly (keyof EventPlan)[] = [
@@ -32,6 +32,7 @@ export const messagesReactions: Reactions = {
   'new password asked': (w, { resetId, name, email }) =>
     tellTeam(w, 'reset', resetId, { name, email }, 'asked for a new password'),
   'organizer asked': (w, { eventId, ...asked }) => tellOrganizer(w, eventId, asked),
+  'session proposal decided': (w, { proposalId }) => tellProposer(w, proposalId),
   'own link asked': (w, { contactId, by }) => tellOwnLink(w, contactId, `asked for by ${by}`),
   'order confirmed': replanOrder,
   'seats withdrawn': replanOrder,

@@ -1,5 +1,7 @@
-import { fullName } from '#core/contacts/names.ts';
+import { fullName, splitName } from '#core/contacts/names.ts';
+import { titleFor } from '#core/events/french.ts';
 import { linkMark } from '#core/messages/links.ts';
+import { readProposal } from '../agenda/store.ts';
 import type { Work } from '../app/app.ts';
 import { readContact } from '../contacts/store.ts';
 import { readShift } from '../crew/store.ts';
@@ -61,6 +63,28 @@ export async function tellOrganizer(
     reason: 'asked on the page of the event',
     values: { event: event.publicTitle },
     own: { name: asked.name, email: asked.email, words: asked.words },
+  });
+}
+
+/** Tells whoever proposed a session what was decided. */
+export async function tellProposer(w: Work, proposalId: string): Promise<void> {
+  const proposal = await readProposal(w.tx, proposalId);
+  const { language, words, speakerName } = proposal;
+  const event = await readEvent(w.tx, proposal.eventId);
+  const { name: organization } = await theOrganization(w.tx);
+  await planDirect(w, {
+    kind: proposal.state === 'accepted' ? 'proposal taken' : 'proposal declined',
+    key: `proposal:${proposalId}`,
+    to: { name: speakerName, email: proposal.email, contactId: proposal.contactId, language },
+    eventId: event.id,
+    reason: 'proposed a session',
+    values: {
+      name: splitName(speakerName).given || speakerName,
+      event: titleFor(event, language),
+      organization,
+    },
+    // A paragraph of its own, where there is one.
+    own: { title: proposal.title, words: words && `${words}\n\n` },
   });
 }
 

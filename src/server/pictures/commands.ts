@@ -1,13 +1,14 @@
 import { createHash } from 'node:crypto';
 import type { Viewer } from '#core/access/viewer.ts';
 import type { Shape } from '#core/pictures/picture.ts';
+import { wrongAt } from '#core/words/problems.ts';
 import { type Actor, type App, inTransaction, type Work } from '../app/app.ts';
 import { record } from '../app/record.ts';
 import { insert, update } from '../db/database.ts';
-import { notFound, refused } from '../http/problem.ts';
+import { invalid, notFound, refused } from '../http/problem.ts';
 import { withRights } from './access.ts';
 import { makePicture } from './making.ts';
-import { addSize, type PictureRow, pictureByDigest, picturesById } from './store.ts';
+import { addSize, type PictureRow, pictureByDigest, picturesById, setLogo } from './store.ts';
 
 /** A picture as it is brought in. */
 interface BroughtIn {
@@ -64,4 +65,17 @@ export async function describePicture(
     ...(focus && { focusX: focus.x, focusY: focus.y }),
   });
   await record(w, 'picture described', { pictureId: id });
+}
+
+/** Refuses a picture that is not there, beside its field. */
+export async function demandPicture(w: Work, id: string | null): Promise<void> {
+  if (id && !(await picturesById(w.tx, [id])).length) throw invalid([wrongAt('pictureId', 'picture-gone')]);
+}
+
+/** Gives the organization (`unitId` null) or a unit a logo, or none. */
+export async function giveLogo(w: Work, unitId: string | null, pictureId: string | null): Promise<void> {
+  await demandPicture(w, pictureId);
+  const whose = await setLogo(w.tx, unitId, pictureId);
+  if (!whose) throw notFound('This unit');
+  await record(w, 'logo given', { unitId, name: whose.name, pictureId });
 }

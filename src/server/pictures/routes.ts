@@ -3,8 +3,8 @@ import { bindingUnit } from '#core/access/stages.ts';
 import { File, type Handlers } from '../http/handle.ts';
 import { notFound } from '../http/problem.ts';
 import { withRights } from './access.ts';
-import { describePicture, keepPicture } from './commands.ts';
-import { readPictures, readSize } from './store.ts';
+import { describePicture, giveLogo, keepPicture } from './commands.ts';
+import { picturesById, readLogos, readPictures, readSize } from './store.ts';
 
 const shownAtOnce = 24;
 
@@ -28,6 +28,23 @@ export const picturesHandlers: Handlers<typeof picturesContract> = {
 
   'PATCH /api/pictures/:id': async (c) => {
     await describePicture(c, c.staff, c.params.id, c.body);
+    return { done: true };
+  },
+
+  'GET /api/logos': async ({ tx }) => {
+    const logos = await readLogos(tx);
+    const pictures = await picturesById(
+      tx,
+      logos.map((l) => l.pictureId),
+    );
+    return logos.map(({ unitId, pictureId }) => ({
+      unitId,
+      picture: pictures.find((p) => p.id === pictureId)!,
+    }));
+  },
+
+  'PUT /api/logos': async (c) => {
+    await giveLogo(c, c.body.unitId, c.body.pictureId);
     return { done: true };
   },
 

@@ -61,6 +61,32 @@ export async function picturesById(tx: Queries, ids: readonly string[]): Promise
   return ids.flatMap((id) => byId.get(id) ?? []);
 }
 
+/** The logos there are; a unit of null is the organization. */
+export const readLogos = (tx: Queries): Promise<{ unitId: string | null; pictureId: string }[]> =>
+  tx.query(
+    `select null::uuid as unit_id, logo_id as picture_id from organization where logo_id is not null
+     union all select id, logo_id from units where logo_id is not null`,
+  );
+
+/** The logo of the organization, or of a unit; null where there is none. */
+export const logoOf = (tx: Queries, unitId: string | null): Promise<ShownPicture | null> =>
+  first<ShownPicture>(
+    tx,
+    `select id, alt, width, height, focus_x, focus_y from pictures where id =
+       case when $1::uuid is null then (select logo_id from organization) else (select logo_id from units where id = $1) end`,
+    [unitId],
+  );
+
+/** Sets a logo; answers whose it is by name, and null where there is no such unit. */
+export const setLogo = (
+  tx: Queries,
+  unitId: string | null,
+  pictureId: string | null,
+): Promise<{ name: string } | null> =>
+  unitId === null
+    ? first(tx, 'update organization set logo_id = $1 returning name', [pictureId])
+    : first(tx, 'update units set logo_id = $1 where id = $2 returning name', [pictureId, unitId]);
+
 /** One size of a picture as base64: the smallest that is as wide as asked, else the largest. */
 export const readSize = (
   tx: Queries,

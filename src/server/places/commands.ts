@@ -4,6 +4,7 @@ import type { Work } from '../app/app.ts';
 import { record } from '../app/record.ts';
 import { insert, update } from '../db/database.ts';
 import { invalid, refused } from '../http/problem.ts';
+import { demandPicture } from '../pictures/commands.ts';
 import { keepAgain } from './booking.ts';
 import { moveEvents, nameTaken, readComing, saveRooms, thePlace } from './store.ts';
 
@@ -18,6 +19,7 @@ async function demandName(w: Work, name: string, id: string): Promise<void> {
 export async function addPlace(w: Work, body: PlaceBody): Promise<{ id: string }> {
   const id = w.app.ids.id();
   await demandName(w, body.name, id);
+  await demandPicture(w, body.pictureId);
   const { rooms, ...place } = body;
   await insert(w.tx, 'venues', { id, ...place });
   await saveRooms(w.tx, id, rooms, w.now);
@@ -28,6 +30,7 @@ export async function addPlace(w: Work, body: PlaceBody): Promise<{ id: string }
 export async function changePlace(w: Work, id: string, body: PlaceBody): Promise<void> {
   await thePlace(w.tx, id);
   await demandName(w, body.name, id);
+  await demandPicture(w, body.pictureId);
   const { rooms, ...place } = body;
   await update(w.tx, 'venues', id, place);
   await saveRooms(w.tx, id, rooms, w.now);

@@ -7,10 +7,13 @@ import { first, insert, type Queries, update } from '../db/database.ts';
 import { endSql } from '../events/end.ts';
 import { notFound } from '../http/problem.ts';
 
-export const readPlaces = (tx: Queries, now: string): Promise<Place[]> =>
-  tx.query<Place>(
+/** A place as it is kept: its picture by its id. */
+export type PlaceRow = Omit<Place, 'picture'> & { pictureId: string | null };
+
+export const readPlaces = (tx: Queries, now: string): Promise<PlaceRow[]> =>
+  tx.query<PlaceRow>(
     `select v.id, v.name, v.address, v.capacity, v.access_notes, v.phone, v.opening_hours, v.set_up_minutes, v.latitude, v.longitude,
-       v.shared, v.closed, v.retired_at is not null as retired, count(e.id)::int as events,
+       v.shared, v.closed, v.retired_at is not null as retired, v.picture_id, count(e.id)::int as events,
        (count(e.id) filter (where e.starts_at is null or ${endSql('e')} > $1))::int as coming,
        coalesce((select jsonb_agg(jsonb_build_object('id', rm.id, 'name', rm.name, 'capacity', rm.capacity, 'layouts', rm.layouts) order by rm.position)
          from rooms rm where rm.venue_id = v.id and rm.retired_at is null), '[]') as rooms
@@ -43,6 +46,10 @@ export async function moveEvents(tx: Queries, from: string, into: string): Promi
   );
   const moved = await tx.query<{ id: string }>(
     'update events set venue_id = $2, version = version + 1 where venue_id = $1 returning id',
+    [from, into],
+  );
+  await tx.query(
+    'update venues v set picture_id = coalesce(v.picture_id, o.picture_id) from venues o where v.id = $2 and o.id = $1',
     [from, into],
   );
   await tx.query('delete from venues where id = $1', [from]);

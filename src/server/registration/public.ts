@@ -8,6 +8,8 @@ import { hasFrench, offerIn, textFor, titleFor } from '#core/events/french.ts';
 import { goalAt } from '#core/events/goal.ts';
 import { type ShownTimes, shownTimes } from '#core/events/shown.ts';
 import { shownToPublic, silentStates } from '#core/events/states.ts';
+import { gazetteer } from '#core/places/portAnsley.ts';
+import { sketchOf } from '#core/places/sketch.ts';
 import { freeOnline, freeSeats, freeUnits, type Taken } from '#core/registration/capacity.ts';
 import { mayJoin } from '#core/registration/joining.ts';
 import { queueOrder } from '#core/registration/waitlist.ts';
@@ -31,6 +33,7 @@ import {
   readQuestions,
 } from '../events/store.ts';
 import { notFound } from '../http/problem.ts';
+import { logoOf } from '../pictures/store.ts';
 import { theOrganization } from '../staff/store.ts';
 import { readWaiver, waiverStandings } from '../waivers/store.ts';
 import { takesRegistrations } from './ordering.ts';
@@ -52,6 +55,8 @@ const placeOf = (event: EventRow) =>
         access: event.venueAccess ?? '',
         latitude: event.latitude,
         longitude: event.longitude,
+        pictureId: event.venuePictureId,
+        sketch: sketchOf(event, gazetteer),
       }
     : null;
 
@@ -148,13 +153,14 @@ export async function publicEventOf(tx: Queries, event: EventRow, now: string): 
     goal: goalAt(event.goal, event.goal.length ? await countConfirmed(tx, event.id) : 0),
     look: event.look,
     search: { title: event.searchTitle, text: event.searchText },
-    pictures: await picturesOf(tx, { ...event, bannerId }),
+    pictures: await picturesOf(tx, { ...event, bannerId, venuePictureId: event.venuePictureId }),
     french: frenchOf(event),
     category: event.category,
     draws: event.draws,
     mark: markOf(event),
     inFrench: event.inFrench,
     unit: event.unitName,
+    logo: event.unitId ? await logoOf(tx, event.unitId) : null,
     state: event.state as PublicEvent['state'],
     ...shownTimes(event),
     doorsLocal: event.doorsLocal,

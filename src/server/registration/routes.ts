@@ -21,6 +21,7 @@ import { sayPlace, sayWhen } from '../events/saying.ts';
 import { type EventRow, readEvent, readOffers } from '../events/store.ts';
 import { File, type Handlers } from '../http/handle.ts';
 import { invalid, notFound, refused } from '../http/problem.ts';
+import { logoOf } from '../pictures/store.ts';
 import { theOrganization } from '../staff/store.ts';
 import { nameSeat } from './naming.ts';
 import { placeOrder } from './ordering.ts';
@@ -170,7 +171,11 @@ export const registrationHandlers: Omit<
 
   'GET /api/public/frame': async ({ tx, app, now }) => {
     const { name, about, currency, zone, country, clock } = await theOrganization(tx);
-    return { organization: { name, about, currency, zone, country, clock }, now, demo: app.movable };
+    return {
+      organization: { name, about, currency, zone, country, clock, logo: await logoOf(tx, null) },
+      now,
+      demo: app.movable,
+    };
   },
 
   'GET /api/public/events': ({ tx, now }) => publicListOf(tx, now),

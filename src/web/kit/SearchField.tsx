@@ -19,6 +19,7 @@ export function SearchField({
   pick,
   placeholder,
   autoFocus,
+  free = false,
   ...field
 }: FieldProps & {
   typed: string;
@@ -28,6 +29,8 @@ export function SearchField({
   pick: (item: Found) => void;
   placeholder?: string;
   autoFocus?: boolean;
+  /** What was typed stands, picked or not. */
+  free?: boolean;
 }) {
   const words = useKitWords();
   const collection = useMemo(
@@ -46,7 +49,8 @@ export function SearchField({
           value={[]}
           selectionBehavior="preserve"
           openOnClick={false}
-          inputBehavior="autohighlight"
+          inputBehavior={free ? 'none' : 'autohighlight'}
+          allowCustomValue={free}
           ids={{ input: id }}
           positioning={{ sameWidth: true }}
         >
@@ -56,7 +60,7 @@ export function SearchField({
           </Combobox.Control>
           <Combobox.Positioner>
             <Combobox.Content>
-              {typed && !found.length && (
+              {typed && !found.length && !free && (
                 <Combobox.Empty>{searching ? words.loading : words.nothingFound}</Combobox.Empty>
               )}
               {collection.items.map((item) => (

@@ -6,6 +6,7 @@ import { type ClockFace, faceAs } from '#core/time/face.ts';
 import { Button, TextLink } from '#web/kit/Button.tsx';
 import { kitWordsIn } from '#web/kit/languages.ts';
 import { KitLanguage } from '#web/kit/words.ts';
+import { Picture } from '../parts/Picture.tsx';
 import { useFrame } from './asking.ts';
 import { language, setLanguage } from './language.ts';
 
@@ -18,6 +19,7 @@ export function Frame({ children }: { children: ReactNode }) {
   const { t } = useTranslation();
   const frame = useFrame();
   face = frame.data?.organization.clock ?? face;
+  const logo = frame.data?.organization.logo;
   const { pathname } = useLocation();
   const other = language() === 'en' ? 'fr' : 'en';
   return (
@@ -34,7 +36,21 @@ export function Frame({ children }: { children: ReactNode }) {
           padding="14px 0"
           fontSize="15px"
         >
-          <TextLink to="/" fontFamily="title" fontWeight={600} color="ink">
+          <TextLink
+            to="/"
+            fontFamily="title"
+            fontWeight={600}
+            color="ink"
+            display="inline-flex"
+            alignItems="center"
+            gap="10px"
+          >
+            {logo && (
+              // Its name stands beside it.
+              <chakra.span width="40px" aria-hidden="true">
+                <Picture of={logo} language={language()} sizes="40px" eager />
+              </chakra.span>
+            )}
             {frame.data?.organization.name ?? ' '}
           </TextLink>
           <Button look="plain" lang={other} onClick={() => setLanguage(other)}>

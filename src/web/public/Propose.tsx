@@ -48,7 +48,7 @@ function Fields({ slug, isPublic }: { slug: string; isPublic: boolean }) {
     request: ({ minutes, ...v }) =>
       prepare(agendaContract, 'POST /api/public/events/:slug/proposals', {
         params: { slug },
-        body: { ...v, minutes: Number(minutes) },
+        body: { ...v, minutes: Number(minutes), language: language() },
       }),
     after: (_, { title }) => setSent(title),
     draft: { name: `propose ${slug}`, keeping: 'device' },

@@ -16,6 +16,7 @@ import { Acts, Ends, Facts, Head, Rows, Say, Small, Soft, Title } from './parts.
 import { Reeds } from './Reeds.tsx';
 import { ownTime, sayOffer, useMoney } from './saying.ts';
 
+const Sketch = lazy(() => import('./Sketch.tsx').then((m) => ({ default: m.Sketch })));
 const AskOrganizer = lazy(() => import('./AskOrganizer.tsx'));
 
 interface Part {
@@ -25,6 +26,11 @@ interface Part {
 }
 
 const pictureOf = (event: PublicEvent, id: string) => event.pictures.find((p) => p.id === id);
+
+/** Only where there is a map of one's own to open: a computer has none. */
+const OnDevice = chakra('span', {
+  base: { display: 'none', '@media (pointer: coarse)': { display: 'inline' } },
+});
 
 /** A map of a place that opens on any device. */
 const mapOf = (latitude: number, longitude: number | null): string =>
@@ -76,6 +82,7 @@ export function Top({ event, englishOnly }: Part & { englishOnly: boolean }) {
 export function WhenAndWhere({ event }: Pick<Part, 'event'>) {
   const { t } = useTranslation();
   // Whole days are the same wherever one is.
+  const picture = event.place?.pictureId ? pictureOf(event, event.place.pictureId) : undefined;
   const own = event.startsLocal?.length === 10 ? null : ownTime(event.startsAt, event.endsAt, event.zone);
   return (
     <Facts>
@@ -102,6 +109,10 @@ export function WhenAndWhere({ event }: Pick<Part, 'event'>) {
                   <a href={mapOf(event.place.latitude, event.place.longitude)} rel="noopener">
                     {t('map')}
                   </a>
+                  <OnDevice>
+                    {' · '}
+                    <a href={`geo:${event.place.latitude},${event.place.longitude}`}>{t('mapOnDevice')}</a>
+                  </OnDevice>
                 </>
               )}
             </small>
@@ -110,6 +121,21 @@ export function WhenAndWhere({ event }: Pick<Part, 'event'>) {
                 <br />
                 {t('andOnline')}
               </>
+            )}
+            {(picture || event.place.sketch) && (
+              <chakra.div
+                display="grid"
+                gridTemplateColumns={{ base: '1fr', md: picture && event.place.sketch ? '1fr 1fr' : '400px' }}
+                gap="10px"
+                marginTop="8px"
+              >
+                {event.place.sketch && (
+                  <Suspense>
+                    <Sketch of={event.place.sketch} name={event.place.name} />
+                  </Suspense>
+                )}
+                {picture && <Picture of={picture} language={language()} ratio="100 / 62" sizes="400px" />}
+              </chakra.div>
             )}
           </>
         ) : event.online ? (
@@ -280,6 +306,14 @@ export function More({ event, preview }: Part) {
   const { organizer } = event;
   return (
     <>
+      {event.logo && event.unit && (
+        <chakra.p display="flex" alignItems="center" gap="12px" marginTop="26px">
+          <chakra.span width="56px" flex="none" aria-hidden="true">
+            <Picture of={event.logo} language={language()} sizes="56px" />
+          </chakra.span>
+          {event.unit}
+        </chakra.p>
+      )}
       {organizer && (
         <>
           <Head>{t('organizer')}</Head>

@@ -1,10 +1,8 @@
 import { chakra } from '@chakra-ui/react';
 import { useState } from 'react';
 import { type Kind, kindsContract } from '#contract/kinds.ts';
-import type { KeptPicture } from '#contract/pictures.ts';
 import { kindColours, kindShapes } from '#core/events/kinds.ts';
 import { phrase, term } from '#web/words/phrase.ts';
-import { PicturePicker } from '../event/plan/PicturePicker.tsx';
 import { Button } from '../kit/Button.tsx';
 import { FormDialog } from '../kit/form/FormDialog.tsx';
 import { Choose, Text } from '../kit/form/fields.tsx';
@@ -14,7 +12,7 @@ import { Loaded, Problems } from '../kit/notices.tsx';
 import { say } from '../kit/toast.tsx';
 import { useAction, useAsk } from '../parts/ask.ts';
 import { KindMark } from '../parts/KindMark.tsx';
-import { Picture } from '../parts/Picture.tsx';
+import { PictureField } from '../parts/PictureField.tsx';
 
 type Sort = Kind['sort'];
 const titles: Record<Sort, string> = {
@@ -87,8 +85,7 @@ export function Kinds() {
 function Change({ kind, close }: { kind: Kind | Sort; close: () => void }) {
   const known = typeof kind === 'string' ? null : kind;
   const sort = known?.sort ?? (kind as Sort);
-  const [picture, setPicture] = useState<Kind['picture'] | KeptPicture>(known?.picture ?? null);
-  const [choosing, setChoosing] = useState(false);
+  const [picture, setPicture] = useState<Kind['picture']>(known?.picture ?? null);
   const form = useForm({
     values: {
       name: known?.name ?? '',
@@ -143,30 +140,13 @@ function Change({ kind, close }: { kind: Kind | Sort; close: () => void }) {
             />
           </div>
           <p className="soft">{phrase('team.pictureOfKind')}</p>
-          {picture && (
-            <chakra.div width="160px" marginBottom="6px">
-              <Picture of={picture} ratio="2 / 1" sizes="160px" />
-            </chakra.div>
-          )}
-          <div className="acts">
-            <Button look="plain" onClick={() => setChoosing(true)}>
-              {phrase(picture ? 'event.anotherPicture' : 'event.choosePicture')}
-            </Button>
-            {picture && (
-              <Button look="plain" onClick={() => setPicture(null)}>
-                {phrase('event.withoutPicture')}
-              </Button>
-            )}
-          </div>
-          {choosing && (
-            <PicturePicker
-              take={(taken) => {
-                setPicture(taken);
-                setChoosing(false);
-              }}
-              close={() => setChoosing(false)}
-            />
-          )}
+          <PictureField
+            name={form.values.name}
+            picture={picture}
+            set={setPicture}
+            ratio="2 / 1"
+            width="160px"
+          />
         </>
       )}
     </FormDialog>

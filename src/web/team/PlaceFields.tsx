@@ -1,12 +1,15 @@
 import { chakra } from '@chakra-ui/react';
 import { Plus, Trash2 } from 'lucide-react';
-import type { ReactNode } from 'react';
+import { type ReactNode, useState } from 'react';
 import type { Place } from '#contract/places.ts';
 import { readLayout, sayLayout } from '#core/places/layouts.ts';
 import { phrase } from '#web/words/phrase.ts';
 import { Button } from '../kit/Button.tsx';
-import { Chips, Count, DateField, LongText, SeveralOf, Text, Tick } from '../kit/form/fields.tsx';
+import { Chips, Count, DateField, LongText, SeveralOf, Text, Tick, useBound } from '../kit/form/fields.tsx';
 import type { Form as FormOf } from '../kit/form/useForm.ts';
+import { SearchField } from '../kit/SearchField.tsx';
+import { useAsk } from '../parts/ask.ts';
+import { PictureField } from '../parts/PictureField.tsx';
 
 const noRoom = () => ({ id: crypto.randomUUID(), name: '', capacity: '', layouts: [] as string[] });
 const noStretch = () => ({ from: '', to: '', why: '' });
@@ -24,6 +27,7 @@ export const typedPlace = (place?: Place) => {
     setUpMinutes: shown(place?.setUpMinutes || null),
     latitude: shown(place?.latitude),
     longitude: shown(place?.longitude),
+    picture: place?.picture ?? null,
     shared: place?.shared ?? false,
     closedWeekdays: (place?.closed.weekdays ?? []).map(String),
     closedDates: place?.closed.dates ?? [],
@@ -40,8 +44,9 @@ export type TypedPlace = ReturnType<typeof typedPlace>;
 const number = (typed: string): number | null => (typed.trim() ? Number(typed.replace(',', '.')) : null);
 
 /** The request that a typed place makes. */
-export const placeOf = ({ closedWeekdays, closedDates, rooms, ...v }: TypedPlace) => ({
+export const placeOf = ({ closedWeekdays, closedDates, rooms, picture, ...v }: TypedPlace) => ({
   ...v,
+  pictureId: picture?.id ?? null,
   capacity: number(v.capacity),
   setUpMinutes: number(v.setUpMinutes) ?? 0,
   latitude: number(v.latitude),
@@ -84,7 +89,7 @@ export function PlaceFields({ form }: { form: FormOf<TypedPlace> }) {
           help={phrase('team.peopleEmptyWhenNobody')}
         />
       </div>
-      <Text form={form} name="address" label={phrase('common.address')} required />
+      <AddressField form={form} />
       <div className="pair">
         <Text form={form} name="phone" label={phrase('common.telephone')} />
         <Count form={form} name="setUpMinutes" label={phrase('team.setUpMinutes')} />
@@ -101,6 +106,14 @@ export function PlaceFields({ form }: { form: FormOf<TypedPlace> }) {
         name="accessNotes"
         label={phrase('team.access')}
         help={phrase('team.stepsRampsToiletsShown')}
+      />
+      <p className="soft">{phrase('team.pictureOfPlace')}</p>
+      <PictureField
+        name={form.values.name}
+        picture={form.values.picture}
+        set={(picture) => form.set({ picture })}
+        ratio="3 / 2"
+        width="120px"
       />
       <Tick form={form} name="shared" label={phrase('team.severalAtOnce')}>
         {phrase('team.severalAtOnceHelp')}
@@ -155,6 +168,44 @@ export function PlaceFields({ form }: { form: FormOf<TypedPlace> }) {
         </Button>
       </Part>
     </>
+  );
+}
+
+/** An address; those that what is typed may mean are proposed, each with where it is. */
+function AddressField({ form }: { form: FormOf<TypedPlace> }) {
+  const label = phrase('common.address');
+  const { id, error } = useBound(form, 'address', label);
+  const [typed, setTyped] = useState('');
+  const proposals = useAsk('GET /api/addresses', { query: { typed }, enabled: typed.trim().length > 1 });
+  const found = typed.trim().length > 1 ? (proposals.data ?? []) : [];
+  return (
+    <SearchField
+      id={id}
+      error={error}
+      label={label}
+      required
+      free
+      typed={form.values.address}
+      type={(address) => {
+        form.set({ address });
+        setTyped(address);
+      }}
+      found={found.map((p) => ({
+        value: p.address,
+        label: p.address,
+        hint: p.of === null ? undefined : phrase('team.addressOf', { name: p.of }),
+      }))}
+      pick={({ value }) => {
+        const { latitude, longitude } = found.find((p) => p.address === value)!;
+        form.set({
+          address: value,
+          ...(latitude === null || longitude === null
+            ? {}
+            : { latitude: String(latitude), longitude: String(longitude) }),
+        });
+        setTyped('');
+      }}
+    />
   );
 }
 

@@ -13,6 +13,7 @@ import { useAsk } from '../parts/ask.ts';
 import { Person } from '../parts/Person.tsx';
 import { useSaying } from '../parts/saying.ts';
 import { Kinds } from './Kinds.tsx';
+import { Logo } from './Logo.tsx';
 import { OwnFields } from './OwnFields.tsx';
 import { Places } from './Places.tsx';
 
@@ -29,7 +30,15 @@ export default function Registers() {
             <Register
               title={phrase('team.units')}
               rows={c.units.map((u) => [u.name, ''])}
-              more={(at) => <UnitPeople id={c.units[at]!.id} />}
+              more={(at) => (
+                <>
+                  <UnitPeople id={c.units[at]!.id} />
+                  <chakra.div padding="0 0 8px 16px" fontSize="14px">
+                    <h3>{phrase('team.logo')}</h3>
+                    <Logo unitId={c.units[at]!.id} name={c.units[at]!.name} />
+                  </chakra.div>
+                </>
+              )}
             >
               <AddNamed key="unit" endpoint="POST /api/units" label={phrase('common.unit')} />
             </Register>

@@ -12,6 +12,7 @@ import { useSaying } from '../parts/saying.ts';
 import { Backups } from './Backups.tsx';
 import { ChangeAccount, type Member } from './ChangeAccount.tsx';
 import { Invite } from './Invite.tsx';
+import { Logo } from './Logo.tsx';
 
 const roleLook: SystemStyleObject = {
   display: 'flex',
@@ -52,6 +53,7 @@ export default function Team() {
             </ul>
             <Required required={t.secondStepRequired} />
             <Clock />
+            <OwnLogo />
           </>
         )}
       </Loaded>
@@ -153,6 +155,19 @@ function Clock() {
         ]}
       />
     </>
+  );
+}
+
+/** The organization's logo. */
+function OwnLogo() {
+  const name = useMe().data?.organization.name;
+  return (
+    name && (
+      <chakra.section marginTop="18px">
+        <h2>{phrase('team.logo')}</h2>
+        <Logo unitId={null} name={name} />
+      </chakra.section>
+    )
   );
 }
 

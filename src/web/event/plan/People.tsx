@@ -1,15 +1,14 @@
-import { chakra } from '@chakra-ui/react';
 import { Plus } from 'lucide-react';
 import { useState } from 'react';
 import type { Speaker, Sponsor } from '#contract/agenda.ts';
-import type { KeptPicture, PlannedPicture } from '#contract/pictures.ts';
+import type { PlannedPicture } from '#contract/pictures.ts';
+import type { ShownPicture } from '#core/pictures/picture.ts';
 import { Button } from '#web/kit/Button.tsx';
 import { phrase } from '#web/words/phrase.ts';
 import { TextField } from '../../kit/Field.tsx';
 import { PersonSearch } from '../../parts/PersonSearch.tsx';
-import { Picture } from '../../parts/Picture.tsx';
+import { PictureField } from '../../parts/PictureField.tsx';
 import { BothLanguages, Entries, FoldedEntry } from './entries.tsx';
-import { PicturePicker } from './PicturePicker.tsx';
 import type { SectionProps } from './section.ts';
 
 export const newSpeaker = (): Speaker => ({
@@ -169,45 +168,18 @@ function OwnPicture({
   name: string;
   set: (id: string | null) => void;
 }) {
-  const [choosing, setChoosing] = useState(false);
   // One that was just chosen is known before the page is asked again.
-  const [fresh, setFresh] = useState<KeptPicture | null>(null);
-  const picture = id ? (known.find((p) => p.id === id) ?? (fresh?.id === id ? fresh : undefined)) : undefined;
+  const [fresh, setFresh] = useState<ShownPicture | null>(null);
+  const picture = id ? (known.find((p) => p.id === id) ?? (fresh?.id === id ? fresh : null)) : null;
   return (
-    <chakra.div display="flex" gap="12px" alignItems="center" marginBottom="6px">
-      {picture && (
-        <chakra.div width="64px" flex="none">
-          <Picture of={picture} ratio="1 / 1" sizes="64px" />
-        </chakra.div>
-      )}
-      <Button
-        look="link"
-        color="verdigris"
-        aria-label={phrase('event.pictureOf', { name })}
-        onClick={() => setChoosing(true)}
-      >
-        {phrase(picture ? 'event.anotherPicture' : 'event.choosePicture')}
-      </Button>
-      {id && (
-        <Button
-          look="link"
-          color="soft"
-          aria-label={phrase('event.noPictureOf', { name })}
-          onClick={() => set(null)}
-        >
-          {phrase('event.withoutPicture')}
-        </Button>
-      )}
-      {choosing && (
-        <PicturePicker
-          take={(taken) => {
-            setFresh(taken);
-            set(taken.id);
-            setChoosing(false);
-          }}
-          close={() => setChoosing(false)}
-        />
-      )}
-    </chakra.div>
+    <PictureField
+      name={name}
+      picture={picture}
+      known={id !== null}
+      set={(taken) => {
+        setFresh(taken);
+        set(taken?.id ?? null);
+      }}
+    />
   );
 }

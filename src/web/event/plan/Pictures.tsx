@@ -10,10 +10,10 @@ import { FormDialog } from '../../kit/form/FormDialog.tsx';
 import { prepare } from '../../kit/form/request.ts';
 import { useForm } from '../../kit/form/useForm.ts';
 import { say } from '../../kit/toast.tsx';
+import { AltFields, altOf } from '../../parts/altFields.tsx';
+import { FocusPoint } from '../../parts/FocusPoint.tsx';
 import { Picture } from '../../parts/Picture.tsx';
-import { AltFields, altOf } from './altFields.tsx';
-import { FocusPoint } from './FocusPoint.tsx';
-import { PicturePicker } from './PicturePicker.tsx';
+import { PicturePicker } from '../../parts/PicturePicker.tsx';
 import type { SectionProps } from './section.ts';
 
 /** The picture over the page, and more of them beneath its text. */

@@ -1,23 +1,23 @@
 import { chakra } from '@chakra-ui/react';
-import type { SessionProposal } from '#contract/agenda.ts';
+import { useState } from 'react';
+import { agendaContract, type SessionProposal } from '#contract/agenda.ts';
 import { Button } from '#web/kit/Button.tsx';
 import { phrase } from '#web/words/phrase.ts';
-import { Problems } from '../../kit/notices.tsx';
+import { FormDialog } from '../../kit/form/FormDialog.tsx';
+import { LongText } from '../../kit/form/fields.tsx';
+import { prepare } from '../../kit/form/request.ts';
+import { useForm } from '../../kit/form/useForm.ts';
 import { say } from '../../kit/toast.tsx';
-import { useAction } from '../../parts/ask.ts';
 import { Person } from '../../parts/Person.tsx';
 
 /** Sessions that people proposed, side by side: taken into the agenda, or declined. */
 export function Proposals({ of }: { of: readonly SessionProposal[] }) {
-  const decide = useAction('POST /api/session-proposals/:id/decide', (_, sent) =>
-    say(phrase(sent?.body.accept ? 'event.proposalTaken' : 'event.proposalDeclined')),
-  );
+  const [deciding, setDeciding] = useState<{ of: SessionProposal; accept: boolean } | null>(null);
   const open = of.filter((p) => p.state === 'new');
   const decided = of.filter((p) => p.state !== 'new');
   return (
     <chakra.section aria-label={phrase('event.proposals')} marginTop="16px">
       <h4>{phrase('event.proposalsOpen', { n: open.length })}</h4>
-      <Problems of={decide.problem} />
       <chakra.ul
         listStyleType="none"
         padding="0"
@@ -39,17 +39,15 @@ export function Proposals({ of }: { of: readonly SessionProposal[] }) {
             </chakra.p>
             <div className="acts">
               <Button
-                disabled={decide.isPending}
                 aria-label={phrase('event.takeInNamed', { title: p.title })}
-                onClick={() => decide.mutate({ params: { id: p.id }, body: { accept: true } })}
+                onClick={() => setDeciding({ of: p, accept: true })}
               >
                 {phrase('event.takeIn')}
               </Button>
               <Button
                 look="plain"
-                disabled={decide.isPending}
                 aria-label={phrase('event.declineNamed', { title: p.title })}
-                onClick={() => decide.mutate({ params: { id: p.id }, body: { accept: false } })}
+                onClick={() => setDeciding({ of: p, accept: false })}
               >
                 {phrase('event.decline')}
               </Button>
@@ -74,6 +72,42 @@ export function Proposals({ of }: { of: readonly SessionProposal[] }) {
           </ul>
         </chakra.details>
       )}
+      {deciding && <Decide {...deciding} close={() => setDeciding(null)} />}
     </chakra.section>
+  );
+}
+
+/** Says what is about to happen, and takes what one wants to say to who proposed it. */
+function Decide({
+  of: { id, title, speakerName },
+  accept,
+  close,
+}: {
+  of: SessionProposal;
+  accept: boolean;
+  close: () => void;
+}) {
+  const form = useForm({
+    values: { words: '' },
+    request: ({ words }) =>
+      prepare(agendaContract, 'POST /api/session-proposals/:id/decide', {
+        params: { id },
+        body: { accept, words },
+      }),
+    after: () => {
+      say(phrase(accept ? 'event.proposalTaken' : 'event.proposalDeclined'));
+      close();
+    },
+  });
+  return (
+    <FormDialog
+      form={form}
+      title={phrase(accept ? 'event.takeInNamed' : 'event.declineNamed', { title })}
+      submit={phrase(accept ? 'event.takeIn' : 'event.decline')}
+      close={close}
+    >
+      <p>{phrase(accept ? 'event.takeInWill' : 'event.declineWill', { name: speakerName })}</p>
+      <LongText form={form} name="words" label={phrase('event.wordsTo', { name: speakerName })} rows={3} />
+    </FormDialog>
   );
 }

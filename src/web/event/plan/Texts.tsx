@@ -8,7 +8,7 @@ import { LongField, TextField } from '../../kit/Field.tsx';
 import { Chip } from '../../kit/ListViews.tsx';
 import { Loading } from '../../kit/notices.tsx';
 import { useAsk } from '../../parts/ask.ts';
-import { PicturePicker } from './PicturePicker.tsx';
+import { PicturePicker } from '../../parts/PicturePicker.tsx';
 import type { SectionProps } from './section.ts';
 
 const RichText = lazy(async () => ({ default: (await import('../../kit/RichText.tsx')).RichText }));

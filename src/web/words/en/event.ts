@@ -403,6 +403,10 @@ export const event = {
   takeInNamed: 'Take “{{title}}” into the agenda',
   decline: 'Decline',
   declineNamed: 'Decline “{{title}}”',
+  takeInWill:
+    'The session comes into the agenda, without a time yet, with {{name}} as its speaker. {{name}} is told by email.',
+  declineWill: '{{name}} is told by email that it found no place this time.',
+  wordsTo: 'Words to {{name}}',
   proposalTaken: 'Taken into the agenda, without a time yet.',
   proposalDeclined: 'Declined.',
   takenInBy: 'taken in by {{by}}',

@@ -1,6 +1,6 @@
 import { phrase } from '#web/words/phrase.ts';
-import { Text } from '../../kit/form/fields.tsx';
-import type { Form } from '../../kit/form/useForm.ts';
+import { Text } from '../kit/form/fields.tsx';
+import type { Form } from '../kit/form/useForm.ts';
 
 interface Alt {
   en: string;

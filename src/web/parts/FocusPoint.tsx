@@ -1,6 +1,6 @@
 import { chakra } from '@chakra-ui/react';
 import { phrase } from '#web/words/phrase.ts';
-import { placed } from '../../kit/placed.ts';
+import { placed } from '../kit/placed.ts';
 
 const step = 0.05;
 const within = (share: number): number => Math.min(Math.max(share, 0), 1);
