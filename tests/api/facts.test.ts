@@ -25,6 +25,7 @@ const onlyTold: readonly FactKind[] = [
   'preview link made',
   'preview link stopped',
   'picture kept',
+  'logo given',
   'picture described',
   'field changed',
   'import changed',
@@ -37,7 +38,7 @@ const onlyTold: readonly FactKind[] = [
   'file kept',
   'sessions chosen',
   'session proposed',
-  'session proposal decided',
+
   'survey answered',
 ];
 

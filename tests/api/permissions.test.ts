@@ -43,7 +43,7 @@ const table: Record<string, string> = {
     GET /api/contacts/:id/lifeline, GET /api/fields, GET /api/desk, GET /api/events, GET /api/events/:id, GET /api/choices,
     GET /api/events/:id/clearance, GET /api/events/:id/registrations, GET /api/events/:id/crew,
     GET /api/events/:id/messages, GET /api/events/:id/survey, GET /api/events/:id/figures`,
-  C: `POST /api/kinds, PATCH /api/kinds/:id, DELETE /api/kinds/:id, PUT /api/organization/clock, GET /api/staff, POST /api/staff/invitations, PATCH /api/staff/:id, DELETE /api/staff/:id/second-step,
+  C: `GET /api/logos, PUT /api/logos, GET /api/addresses, POST /api/kinds, PATCH /api/kinds/:id, DELETE /api/kinds/:id, PUT /api/organization/clock, GET /api/staff, POST /api/staff/invitations, PATCH /api/staff/:id, DELETE /api/staff/:id/second-step,
     DELETE /api/staff/:id/sessions, DELETE /api/staff/invitations/:id, POST /api/staff/invitations/:id/renew,
     PUT /api/staff/second-step, GET /api/trail, GET /api/backups, POST /api/backups, GET /api/backups/:name,
     DELETE /api/backups/:name, POST /api/backups/:name/restore, GET /api/contacts.csv, GET /api/contacts.vcf,
