@@ -54,7 +54,7 @@ export const picturesContract = contract({
   'GET /api/logos': {
     summary: 'The logos of the organization and of its units',
     who: ['coordinator'],
-    response: z.array(z.object({ unitId: id.nullable(), picture: shownPicture })),
+    response: z.array(z.object({ unitId: id.nullable(), picture: shownPicture.nullable() })),
   },
   'PUT /api/logos': {
     summary: 'Give the organization, or a unit, a logo, or none',

@@ -86,4 +86,11 @@ test('addresses are proposed from the register and from the gazetteer', async ()
   expect(await proposed('town hall')).toEqual([['3 Harbour St, Port Ansley NS', 'Town Hall']]);
   expect(await proposed('12 quay')).toEqual([['12 Quay St, Port Ansley NS', null]]);
   expect(await proposed('q')).toEqual([]);
+  // One that is retired is not proposed; its street is, as any other.
+  const hall = (await odalys.call('GET /api/venues')).find((p) => p.name === 'Town Hall')!;
+  await odalys.call('POST /api/venues/:id/retire', { params: { id: hall.id }, body: { retired: true } });
+  expect(await proposed('town hall')).toEqual([]);
+  expect(await proposed('3 harbour')).toEqual([['3 Harbour St, Port Ansley NS', null]]);
+  const piers = await world.as('piers');
+  expect((await piers.try('GET /api/addresses', { query: { typed: 'quay' } })).status).toBe(403);
 });

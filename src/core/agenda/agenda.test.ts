@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
 import { problemsWithAgenda, remarksOnAgenda } from './checking.ts';
 import { refusalsOf, seatsLeft } from './choosing.ts';
-import { daysOf, inOrder, isPlaced, meet, type Session, slotsOf, wallTimesOf } from './session.ts';
+import { daysOf, inOrder, isPlaced, meet, nextTimes, type Session, slotsOf, wallTimesOf } from './session.ts';
 
 const session = (
   id: string,
@@ -51,6 +51,36 @@ describe('when a session is', () => {
     expect(meet(a, session('b', [2, '00:30', '02:00']))).toBe(true);
     expect(meet(a, session('c', [2, '01:00', '02:00']))).toBe(false);
     expect(meet(a, session('d', null))).toBe(false);
+  });
+  test('the next one of a day comes right after the one that ends last, as long as that; over midnight on the next day', () => {
+    const day = [
+      session('a', [1, '09:00', '12:00']),
+      session('b', [1, '10:00', '10:45']),
+      session('c', [2, '08:00', '18:00']),
+      session('d', null),
+    ];
+    expect(nextTimes(day, 1, '2026-10-31T09:00')).toEqual({ day: 1, begins: '12:00', ends: '13:30' });
+    const short = [session('a', [1, '09:00', '09:05'])];
+    expect(nextTimes(short, 1, null)).toEqual({ day: 1, begins: '09:05', ends: '09:20' });
+    const late = [session('a', [1, '23:30', '00:10'])];
+    expect(nextTimes(late, 1, null)).toEqual({ day: 2, begins: '00:10', ends: '00:50' });
+  });
+  test('the first of a day begins with its event, on later days at nine', () => {
+    expect(nextTimes([], 1, '2026-10-31T18:30')).toEqual({ day: 1, begins: '18:30', ends: '19:15' });
+    expect(nextTimes([], 2, '2026-10-31T18:30')).toEqual({ day: 2, begins: '09:00', ends: '09:45' });
+    expect(nextTimes([], 1, null)).toEqual({ day: 1, begins: '09:00', ends: '09:45' });
+  });
+  test('whatever stands there: what is put next meets nothing of its day', () => {
+    const time = fc
+      .tuple(fc.integer({ min: 0, max: 23 }), fc.integer({ min: 0, max: 59 }))
+      .map(([h, m]) => `${String(h).padStart(2, '0')}:${String(m).padStart(2, '0')}`);
+    fc.assert(
+      fc.property(fc.array(fc.tuple(time, time), { maxLength: 6 }), (times) => {
+        const day = times.map(([begins, ends], n) => session(String(n), [1, begins, ends]));
+        const next = nextTimes(day, 1, null);
+        expect(day.filter((s) => meet(s, next))).toEqual([]);
+      }),
+    );
   });
   test('an event that ends in the small hours is one of that evening', () => {
     expect(daysOf({ startsLocal: '2026-03-06T20:30', endsLocal: '2026-03-07T00:30' })).toBe(1);

@@ -71,6 +71,49 @@ export const inOrder = <S extends SessionTimes>(sessions: readonly S[]): S[] =>
     .sort((a, b) => (a.from === b.from ? a.at - b.at : a.from - b.from))
     .map(({ session }) => session);
 
+const clockOf = (minutes: number): TimeOfDay =>
+  `${String(Math.floor(minutes / 60) % 24).padStart(2, '0')}:${String(minutes % 60).padStart(2, '0')}`;
+
+/** A session that has no place in the agenda yet, no limit and nobody on it. */
+export const unplaced = (id: string, title: Texts) => ({
+  id,
+  kind: 'session' as Session['kind'],
+  title,
+  about: { en: '' } as Texts,
+  day: null as number | null,
+  begins: null as TimeOfDay | null,
+  ends: null as TimeOfDay | null,
+  trackId: null as string | null,
+  roomId: null as string | null,
+  capacity: null as number | null,
+  signUp: false,
+  speakerIds: [] as string[],
+});
+
+/**
+ * Where the next session of a day is put: right after the one that ends last, as long as that one within 15 and 90 minutes;
+ * the first of all when its event begins, others at nine, 45 minutes long.
+ */
+export function nextTimes(
+  sessions: readonly SessionTimes[],
+  day: number,
+  startsLocal: WallTime | null,
+): { day: number; begins: TimeOfDay; ends: TimeOfDay } {
+  const stretches = sessions
+    .filter(isPlaced)
+    .filter((s) => s.day === day)
+    .map(stretchOf);
+  const last = stretches.sort((a, b) => a.to - b.to).at(-1);
+  if (!last) {
+    const begins = day === 1 && startsLocal ? startsLocal.slice(11) : '09:00';
+    return { day, begins, ends: clockOf(minutesOf(begins) + 45) };
+  }
+  const { from, to } = last;
+  const long = Math.min(90, Math.max(15, to - from));
+  // After midnight it is the next day of the event.
+  return { day: Math.floor(to / 1440) + 1, begins: clockOf(to), ends: clockOf(to + long) };
+}
+
 /** On how many days an event takes place; 1 where it says no end. What ends by 06:00 belongs to the evening before. */
 export function daysOf(event: { startsLocal: WallTime; endsLocal: WallTime | null }): number {
   if (!event.endsLocal) return 1;

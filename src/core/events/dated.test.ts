@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
 import { daysBetween } from '#core/time/dates.ts';
-import { type EventTimes, eventTimes, moveTimes, moveWall } from './dated.ts';
+import { type EventTimes, eventTimes, moveTimes, moveWall, putAt } from './dated.ts';
 
 const times: EventTimes = {
   startsLocal: '2025-08-09T09:00',
@@ -28,6 +28,26 @@ describe('what moves with the date', () => {
       startsLocal: '2026-08-08T09:00',
     });
     expect(moveTimes(times, null)).toEqual({ ...times, startsLocal: null });
+  });
+  test('put at another time as a whole, it is as long as before, over midnight too; registration closes at its time of day', () => {
+    const evening = {
+      startsLocal: '2026-10-31T20:30',
+      endsLocal: '2026-11-01T00:30',
+      doorsLocal: '2026-10-31T20:00',
+      registrationClosesLocal: '2026-10-28T18:00',
+    };
+    expect(putAt(evening, '2026-11-02T21:00')).toEqual({
+      startsLocal: '2026-11-02T21:00',
+      endsLocal: '2026-11-03T01:00',
+      doorsLocal: '2026-11-02T20:30',
+      registrationClosesLocal: '2026-10-30T18:00',
+    });
+    expect(putAt({ ...evening, endsLocal: null, doorsLocal: null }, '2026-10-31T22:00')).toEqual({
+      startsLocal: '2026-10-31T22:00',
+      endsLocal: null,
+      doorsLocal: null,
+      registrationClosesLocal: '2026-10-28T18:00',
+    });
   });
   test('there and back again is where it was, also across the clock changes and leap days', () => {
     const day = fc.date({ min: new Date('2019-01-01'), max: new Date('2033-12-31'), noInvalidDate: true });

@@ -32,3 +32,19 @@ export function moveTimes(times: EventTimes, startsLocal: WallTime | null): Even
     registrationClosesLocal: move(times.registrationClosesLocal),
   };
 }
+
+const minutesOf = (wall: WallTime): number => Date.parse(`${wall}:00Z`) / 60_000;
+
+/**
+ * The times of an event put to another start as a whole: its end and its doors move along by the clock, so that it is as
+ * long as before; the end of registration keeps its time of day.
+ */
+export function putAt(times: EventTimes & { startsLocal: WallTime }, startsLocal: WallTime): EventTimes {
+  const minutes = minutesOf(startsLocal) - minutesOf(times.startsLocal);
+  const along = (wall: WallTime | null) => wall && shiftWall(wall, { minutes });
+  return {
+    ...moveTimes(times, startsLocal),
+    endsLocal: along(times.endsLocal),
+    doorsLocal: along(times.doorsLocal),
+  };
+}

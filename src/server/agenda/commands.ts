@@ -1,6 +1,7 @@
 import type { z } from 'zod';
 import type { agendaContract } from '#contract/agenda.ts';
 import { refusalsOf } from '#core/agenda/choosing.ts';
+import { unplaced } from '#core/agenda/session.ts';
 import { splitName } from '#core/contacts/names.ts';
 import { isEmail } from '#core/contacts/reach.ts';
 import { lives, silentStates } from '#core/events/states.ts';
@@ -116,17 +117,8 @@ export async function decideProposal(
       pictureId: null,
     };
     const session = {
-      id: app.ids.id(),
-      kind: 'session' as const,
-      title: { en: proposal.title },
+      ...unplaced(app.ids.id(), { en: proposal.title }),
       about: { en: proposal.about },
-      day: null,
-      begins: null,
-      ends: null,
-      trackId: null,
-      roomId: null,
-      capacity: null,
-      signUp: false,
       speakerIds: [speaker.id],
     };
     const saved = await savePlan(w, event.id, event.version, {

@@ -4,7 +4,7 @@ import { inOrder, isPlaced, wallTimesOf } from '#core/agenda/session.ts';
 import { standing } from '#core/registration/states.ts';
 import { among } from '../db/among.ts';
 import type { Queries } from '../db/database.ts';
-import { picturesById } from '../pictures/store.ts';
+import { withPictures } from '../pictures/store.ts';
 import { type EventRow, type Programme, readProgramme, roomsOf } from './store.ts';
 
 /** How many have a seat at each session of an event. */
@@ -55,24 +55,16 @@ export async function shownSessions(
 export async function shownAgenda(tx: Queries, event: EventRow, today: string): Promise<ShownAgenda> {
   const programme = await readProgramme(tx, event.id);
   const { speakers, sponsors } = programme;
-  const pictures = new Map(
-    (
-      await picturesById(
-        tx,
-        [...speakers, ...sponsors].flatMap((p) => p.pictureId ?? []),
-      )
-    ).map((p) => [p.id, p]),
-  );
-  const pictureOf = (id: string | null) => (id ? (pictures.get(id) ?? null) : null);
   return {
     sessions: await shownSessions(tx, event, programme),
-    speakers: speakers.map((s) => ({
-      id: s.id,
-      name: s.name,
-      line: s.line,
-      picture: pictureOf(s.pictureId),
-    })),
-    sponsors: sponsors.map(({ contactId: _, pictureId, ...s }) => ({ ...s, picture: pictureOf(pictureId) })),
+    speakers: await withPictures(
+      tx,
+      speakers.map(({ contactId: _, ...s }) => s),
+    ),
+    sponsors: await withPictures(
+      tx,
+      sponsors.map(({ contactId: _, ...s }) => s),
+    ),
     call: callOf(event, today),
   };
 }

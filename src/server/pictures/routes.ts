@@ -4,7 +4,7 @@ import { File, type Handlers } from '../http/handle.ts';
 import { notFound } from '../http/problem.ts';
 import { withRights } from './access.ts';
 import { describePicture, giveLogo, keepPicture } from './commands.ts';
-import { picturesById, readLogos, readPictures, readSize } from './store.ts';
+import { readLogos, readPictures, readSize, withPictures } from './store.ts';
 
 const shownAtOnce = 24;
 
@@ -31,17 +31,7 @@ export const picturesHandlers: Handlers<typeof picturesContract> = {
     return { done: true };
   },
 
-  'GET /api/logos': async ({ tx }) => {
-    const logos = await readLogos(tx);
-    const pictures = await picturesById(
-      tx,
-      logos.map((l) => l.pictureId),
-    );
-    return logos.map(({ unitId, pictureId }) => ({
-      unitId,
-      picture: pictures.find((p) => p.id === pictureId)!,
-    }));
-  },
+  'GET /api/logos': async ({ tx }) => withPictures(tx, await readLogos(tx)),
 
   'PUT /api/logos': async (c) => {
     await giveLogo(c, c.body.unitId, c.body.pictureId);

@@ -61,6 +61,22 @@ export async function picturesById(tx: Queries, ids: readonly string[]): Promise
   return ids.flatMap((id) => byId.get(id) ?? []);
 }
 
+/** Rows with the picture itself in the place of its id; null where a row has none. */
+export async function withPictures<Row extends { pictureId: string | null }>(
+  tx: Queries,
+  rows: readonly Row[],
+): Promise<(Omit<Row, 'pictureId'> & { picture: ShownPicture | null })[]> {
+  const pictures = await picturesById(
+    tx,
+    rows.flatMap((row) => row.pictureId ?? []),
+  );
+  const byId = new Map(pictures.map((p) => [p.id, p]));
+  return rows.map(({ pictureId, ...row }) => ({
+    ...row,
+    picture: (pictureId && byId.get(pictureId)) || null,
+  }));
+}
+
 /** The logos there are; a unit of null is the organization. */
 export const readLogos = (tx: Queries): Promise<{ unitId: string | null; pictureId: string }[]> =>
   tx.query(

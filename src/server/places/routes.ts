@@ -3,26 +3,16 @@ import { proposeAddresses } from '#core/places/gazetteer.ts';
 import { gazetteer } from '#core/places/portAnsley.ts';
 import { eventFor } from '../events/access.ts';
 import type { Handlers } from '../http/handle.ts';
-import { picturesById } from '../pictures/store.ts';
+import { withPictures } from '../pictures/store.ts';
 import { standingOf } from './booking.ts';
 import { addPlace, changePlace, mergePlaces, retirePlace } from './commands.ts';
 import { addDiary, readDiaries, removeDiary } from './diaries.ts';
-import { readPlaces, thePlace } from './store.ts';
+import { readAddresses, readPlaces, thePlace } from './store.ts';
 
 export const placesHandlers: Handlers<typeof placesContract> = {
-  'GET /api/venues': async ({ tx, now }) => {
-    const places = await readPlaces(tx, now);
-    const pictures = await picturesById(
-      tx,
-      places.flatMap((p) => p.pictureId ?? []),
-    );
-    return places.map(({ pictureId, ...place }) => ({
-      ...place,
-      picture: pictures.find((p) => p.id === pictureId) ?? null,
-    }));
-  },
-  'GET /api/addresses': async ({ tx, now, query }) =>
-    proposeAddresses(query.typed, await readPlaces(tx, now), gazetteer),
+  'GET /api/venues': async ({ tx, now }) => withPictures(tx, await readPlaces(tx, now)),
+  'GET /api/addresses': async ({ tx, query }) =>
+    proposeAddresses(query.typed, await readAddresses(tx), gazetteer),
   'GET /api/events/:id/place': async (c) =>
     standingOf(c.tx, await eventFor(c, c.params.id, 'plan', 'see'), c.query, c.now),
   'GET /api/venues/:id/diaries': async (c) => {

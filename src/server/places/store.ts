@@ -2,6 +2,7 @@ import type { Place, RoomBody } from '#contract/places.ts';
 import type { EventState } from '#core/events/states.ts';
 import { liveStates } from '#core/events/states.ts';
 import type { Closed, Premises, Span } from '#core/places/booking.ts';
+import type { KnownAddress } from '#core/places/gazetteer.ts';
 import { among } from '../db/among.ts';
 import { first, insert, type Queries, update } from '../db/database.ts';
 import { endSql } from '../events/end.ts';
@@ -20,6 +21,12 @@ export const readPlaces = (tx: Queries, now: string): Promise<PlaceRow[]> =>
      from venues v left join events e on e.venue_id = v.id and not e.is_template
      group by v.id order by v.retired_at is not null, v.name`,
     [now],
+  );
+
+/** Where the places are that new plans may choose. */
+export const readAddresses = (tx: Queries): Promise<KnownAddress[]> =>
+  tx.query<KnownAddress>(
+    'select name, address, latitude, longitude from venues where retired_at is null order by name',
   );
 
 /** The name of a place; throws 404. */

@@ -3,7 +3,7 @@ import { Plus } from 'lucide-react';
 import { type ReactNode, useState } from 'react';
 import type { SessionPlan } from '#contract/agenda.ts';
 import { remarksOnAgenda } from '#core/agenda/checking.ts';
-import { daysOf, isPlaced, slotsOf, stretchOf } from '#core/agenda/session.ts';
+import { daysOf, isPlaced, nextTimes, slotsOf, unplaced } from '#core/agenda/session.ts';
 import { shiftDate } from '#core/time/dates.ts';
 import { sayShortDate } from '#core/time/say.ts';
 import { say, words } from '#core/words/spoken.ts';
@@ -18,38 +18,10 @@ import { SessionEntry } from './SessionEntry.tsx';
 import type { SectionProps } from './section.ts';
 
 const newSession = (kind: SessionPlan['kind'], times: Partial<SessionPlan> = {}): SessionPlan => ({
-  id: crypto.randomUUID(),
+  ...unplaced(crypto.randomUUID(), { en: phrase(kind === 'break' ? 'event.break' : 'event.newSession') }),
   kind,
-  title: { en: kind === 'break' ? phrase('event.break') : phrase('event.newSession') },
-  about: { en: '' },
-  day: null,
-  begins: null,
-  ends: null,
-  trackId: null,
-  roomId: null,
-  capacity: null,
-  signUp: false,
-  speakerIds: [],
   ...times,
 });
-
-/** Where the next session of a day is put: after the last one, as long as that was. */
-function nextTimes(sessions: readonly SessionPlan[], day: number, startsLocal: string | null) {
-  const last = sessions
-    .filter(isPlaced)
-    .filter((s) => s.day === day)
-    .sort((a, b) => stretchOf(a).to - stretchOf(b).to)
-    .at(-1);
-  const clock = (minutes: number) =>
-    `${String(Math.floor(minutes / 60) % 24).padStart(2, '0')}:${String(minutes % 60).padStart(2, '0')}`;
-  if (!last) {
-    const begins = day === 1 && startsLocal ? startsLocal.slice(11) : '09:00';
-    const from = Number(begins.slice(0, 2)) * 60 + Number(begins.slice(3));
-    return { day, begins, ends: clock(from + 45) };
-  }
-  const { from, to } = stretchOf(last);
-  return { day, begins: clock(to), ends: clock(to + Math.min(90, Math.max(15, to - from))) };
-}
 
 /** What happens when: days, tracks and sessions, edited in a list in the order of time. */
 export function Agenda({ draft, page }: SectionProps) {

@@ -1,10 +1,8 @@
 import { chakra } from '@chakra-ui/react';
 import type { ReactNode } from 'react';
 import type { PlaceStanding } from '#contract/places.ts';
-import { moveTimes } from '#core/events/dated.ts';
-import { daysBetween } from '#core/time/dates.ts';
+import { putAt } from '#core/events/dated.ts';
 import { sayShortDate, sayTime, sayWeekday } from '#core/time/say.ts';
-import { shiftWall } from '#core/time/wallTime.ts';
 import { Button, TextLink } from '#web/kit/Button.tsx';
 import { phrase } from '#web/words/phrase.ts';
 import { Note } from '../../kit/Note.tsx';
@@ -32,15 +30,7 @@ export function PlaceNotes({ draft: { plan, change }, page, place }: SectionProp
   const shared = taken.filter(isShared);
   const begin = (start: string) => {
     const { registrationClosesLocal } = plan;
-    const moved = moveTimes({ startsLocal, endsLocal, doorsLocal, registrationClosesLocal }, start);
-    // The day moves what hangs on it by itself; the hour moves doors and end along, so that it is as long as before.
-    const minutes =
-      minutesBetween(startsLocal, start) - daysBetween(startsLocal.slice(0, 10), start.slice(0, 10)) * 1440;
-    change({
-      ...moved,
-      endsLocal: moved.endsLocal && shiftWall(moved.endsLocal, { minutes }),
-      doorsLocal: moved.doorsLocal && shiftWall(moved.doorsLocal, { minutes }),
-    });
+    change(putAt({ startsLocal, endsLocal, doorsLocal, registrationClosesLocal }, start));
   };
   return (
     <>
@@ -126,9 +116,6 @@ export function PlaceNotes({ draft: { plan, change }, page, place }: SectionProp
     </>
   );
 }
-
-const minutesBetween = (a: string, b: string): number =>
-  (Date.parse(`${b}:00Z`) - Date.parse(`${a}:00Z`)) / 60_000;
 
 /** Several ways out of a clash, side by side. */
 function Ways({ title, children }: { title: string; children: ReactNode }) {

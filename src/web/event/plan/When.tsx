@@ -4,7 +4,7 @@ import type { EventPlan } from '#contract/events.ts';
 import { type EventTimes, eventTimes, moveTimes } from '#core/events/dated.ts';
 import { remarksOnSchedule } from '#core/events/schedule.ts';
 import { wholeDays } from '#core/events/shown.ts';
-import { shiftDate } from '#core/time/dates.ts';
+import { daysBetween, shiftDate } from '#core/time/dates.ts';
 import { sayConsequence } from '#core/time/distance.ts';
 import { sayTime } from '#core/time/say.ts';
 import { instantOf, isZone, meaningOf, wallOf } from '#core/time/wallTime.ts';
@@ -78,7 +78,10 @@ export function When({ draft: { plan, change, wrong }, page }: SectionProps) {
                 plan.allDay
                   ? change(
                       d
-                        ? wholeDays(d, plan.startsLocal ? moved(endDate || d, date, d) : d)
+                        ? wholeDays(
+                            d,
+                            plan.startsLocal ? shiftDate(endDate || d, date ? daysBetween(date, d) : 0) : d,
+                          )
                         : { startsLocal: null, endsLocal: null, doorsLocal: null },
                     )
                   : setStart({ date: d })
@@ -173,12 +176,6 @@ export function When({ draft: { plan, change, wrong }, page }: SectionProps) {
       )}
     </>
   );
-}
-
-/** The last day after the first one moved: as many days as before. */
-function moved(last: string, from: string, to: string): string {
-  const days = Math.round((Date.parse(to) - Date.parse(from)) / 86_400_000);
-  return shiftDate(last, days);
 }
 
 /** The time where whoever looks is, where that is another. */
