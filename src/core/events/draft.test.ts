@@ -77,6 +77,23 @@ describe('a plan while it is written', () => {
     expect(toSend(draft, 'place')).toMatchObject({ venueId: 'hall', roomId: 'attic' });
   });
 
+  test('a place that was refused is tried again once another time was kept, a time once a place was; nothing else is', () => {
+    let draft = type(empty, { venueId: 'hall', slug: 'x' } as never, 1);
+    draft = refuse(draft, toSend(draft, 'place')!, { venueId: 'taken' });
+    draft = refuse(draft, toSend(draft, 'page')!, { slug: 'taken' });
+    draft = type(draft, { startsLocal: '2026-10-18T18:30' } as never, 1);
+    // Sent together, the place is heard first and refused at the time that stands.
+    draft = refuse(draft, toSend(draft, 'place')!, { venueId: 'taken' });
+    expect(toSend(draft, 'place')).toBeNull();
+    draft = kept(draft, 'times', toSend(draft, 'times')!, 2);
+    expect(toSend(draft, 'place')).toEqual({ venueId: 'hall' });
+    draft = type(draft, { endsLocal: '2026-10-18T22:30' } as never, 2);
+    draft = refuse(draft, toSend(draft, 'times')!, { endsLocal: 'taken' });
+    draft = kept(draft, 'place', toSend(draft, 'place')!, 3);
+    expect(toSend(draft, 'times')).toEqual({ endsLocal: '2026-10-18T22:30' });
+    expect(toSend(draft, 'page')).toBeNull();
+  });
+
   test('nothing typed is ever lost: it is kept in the end, or still there', () => {
     const step = fc.oneof(
       fc.record({

@@ -20,6 +20,15 @@ const without = <T extends object>(record: T, keys: readonly string[]): T =>
 const fieldsIn = (fields: object, part: PlanPart): PlanField[] =>
   (Object.keys(fields) as PlanField[]).filter((field) => partOf[field] === part);
 
+/** Parts that are judged together: an end that was refused is right once the start moves, and a place at another time. */
+const together: readonly PlanPart[] = ['place', 'times'];
+
+/** What was refused and may be right now that some parts changed: it is tried again. */
+const judgedWith = (draft: Draft, changed: readonly PlanPart[]): PlanField[] =>
+  changed.some((part) => together.includes(part))
+    ? together.flatMap((part) => fieldsIn(draft.refused, part))
+    : [];
+
 /** Somebody types. `version` is that of the plan they look at. */
 export function type<Plan extends Fields>(
   draft: Draft<Plan>,
@@ -35,13 +44,7 @@ export function type<Plan extends Fields>(
       ...draft.seen,
       ...Object.fromEntries(fresh.map((part) => [part, Math.max(version, draft.seen[part] ?? 1)])),
     },
-    refused: without(
-      draft.refused,
-      // An end that was refused is right once the start moves, and a time once another room is chosen: all are tried again.
-      partsOf(fields).some((part) => part === 'times' || part === 'place')
-        ? [...fields, ...fieldsIn(draft.refused, 'times'), ...fieldsIn(draft.refused, 'place')]
-        : fields,
-    ),
+    refused: without(draft.refused, [...fields, ...judgedWith(draft, partsOf(fields))]),
   };
 }
 
@@ -61,7 +64,10 @@ export function toSend<Plan extends Fields>(draft: Draft<Plan>, part: PlanPart):
     : null;
 }
 
-/** A part was kept at a version of the plan; what was typed meanwhile stays to be sent. */
+/**
+ * A part was kept at a version of the plan; what was typed meanwhile stays to be sent. A place that was refused at the time
+ * that stood before is tried again at the one that was kept, and the other way about.
+ */
 export function kept<Plan extends Fields>(
   draft: Draft<Plan>,
   part: PlanPart,
@@ -69,7 +75,12 @@ export function kept<Plan extends Fields>(
   version: number,
 ): Draft<Plan> {
   const done = (Object.keys(sent) as PlanField[]).filter((field) => draft.typed[field] === sent[field]);
-  return { ...draft, typed: without(draft.typed, done), seen: { ...draft.seen, [part]: version } };
+  return {
+    ...draft,
+    typed: without(draft.typed, done),
+    seen: { ...draft.seen, [part]: version },
+    refused: without(draft.refused, judgedWith(draft, [part])),
+  };
 }
 
 const placing: readonly PlanField[] = ['venueId', 'roomId', 'layout', 'beside'];

@@ -214,7 +214,7 @@ function ClockChanges({ plan, change }: { plan: EventPlan; change: (part: Partia
     return (
       <OneOf
         key={field}
-        label={`${titles[field]}: ${phrase('event.comesTwice', { time: sayTime(wall) })}`}
+        label={phrase('event.whichOfTheTwo', { field: titles[field], time: sayTime(wall) })}
         value={second ? 'second' : 'first'}
         set={(which) =>
           change({

@@ -70,7 +70,11 @@ export function usePlanDraft(page: EventPage): PlanDraft {
         );
         // Only once the page has it is it no longer held as typed: a row must not go in between, and the focus with it.
         await new Promise<void>((done) => notifyManager.schedule(done));
+        const waiting = drafts.partsToSend(draftOf(id));
         update(id, (d) => drafts.kept(d, part, change, saved.version));
+        // What was refused beside it may be right now.
+        for (const other of drafts.partsToSend(draftOf(id)))
+          if (other !== part && !waiting.includes(other)) save.mutate(other);
         return saved;
       } catch (error) {
         const problem = error instanceof ApiProblem ? error : null;

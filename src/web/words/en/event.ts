@@ -336,7 +336,7 @@ export const event = {
   hideEnd: 'The public is not told when it ends',
   whichTime: 'Which of two',
   lastDay: 'Last day',
-  comesTwice: '{{time}} comes twice that night: the clocks go back.',
+  whichOfTheTwo: '{{field}} {{time}}: which of the two?',
   firstTime: 'the first',
   secondTime: 'the second, an hour later',
   useTime: '{{time}} instead',
