@@ -1,5 +1,5 @@
 import { mkdirSync, readFileSync, rmSync } from 'node:fs';
-import { join } from 'node:path';
+import { join, relative } from 'node:path';
 import { build, chromium, install, postgres, root, run, say, stop } from './shared.mjs';
 
 // npm test: lint, unused files and packages, types, unit and API tests, the API tests again on a PostgreSQL server, browser tests. Figures come from
@@ -16,6 +16,8 @@ rmSync(reports, { recursive: true, force: true });
 mkdirSync(reports, { recursive: true });
 let passed = 0;
 let failed = 0;
+/** What failed, by name: said again at the end, where it is read. */
+const failures = [];
 const step = async (name, command, args, options) => {
   say(`\n== ${name}`);
   const began = Date.now();
@@ -32,7 +34,10 @@ for (const [name, ...args] of [
 ])
   if (wanted(name)) {
     if ((await step(name, ...npx(...args))) === 0) passed += 1;
-    else failed += 1;
+    else {
+      failed += 1;
+      failures.push(name);
+    }
   }
 
 for (const [part, name] of [
@@ -65,10 +70,12 @@ async function vitest(part, name) {
   count(name, code, () => {
     const report = JSON.parse(readFileSync(path, 'utf8'));
     // A file that does not load counts as one failure.
-    const broken = report.testResults.filter(
-      (f) => f.status === 'failed' && f.assertionResults.length === 0,
-    ).length;
-    return [report.numPassedTests, report.numFailedTests + broken];
+    const broken = report.testResults.filter((f) => f.status === 'failed' && f.assertionResults.length === 0);
+    for (const file of report.testResults)
+      for (const test of file.assertionResults)
+        if (test.status === 'failed') failures.push(`${name}: ${test.fullName}`);
+    for (const file of broken) failures.push(`${name}: ${relative(root, file.name)} does not load`);
+    return [report.numPassedTests, report.numFailedTests + broken.length];
   });
 }
 
@@ -96,11 +103,13 @@ function count(name, code, read) {
     passed += good;
     failed += bad === 0 && code !== 0 ? 1 : bad;
     if (good === 0) failed += 1;
+    if (code !== 0) failures.push(name);
   } catch (error) {
     say(`The report of the ${name} cannot be read: ${error.message}`);
     failed += 1;
   }
 }
 
+for (const failure of failures) say(`failed: ${failure}`);
 say(`\n${passed} passed, ${failed} failed`);
 process.exit(failed === 0 ? 0 : 1);

@@ -41,7 +41,7 @@ export const isPlaced = <S extends SessionTimes>(session: S): session is Placed<
 const minutesOf = (time: TimeOfDay): number => Number(time.slice(0, 2)) * 60 + Number(time.slice(3));
 
 /** Minutes from the midnight that begins the event, to where a session begins and ends. */
-export function stretchOf(session: Placed<SessionTimes>): { from: number; to: number } {
+function stretchOf(session: Placed<SessionTimes>): { from: number; to: number } {
   const from = (session.day - 1) * 1440 + minutesOf(session.begins);
   const long = (minutesOf(session.ends) - minutesOf(session.begins) + 1440) % 1440;
   return { from, to: from + long };
