@@ -1,4 +1,5 @@
 import ICAL from 'ical.js';
+import Papa from 'papaparse';
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import type { EventPlan } from '#contract/events.ts';
 import { type Caller, makeWorld, type World } from './harness.ts';
@@ -45,6 +46,14 @@ const session = (
   ...more,
 });
 const shown = (slug = event.slug) => world.anyone.call('GET /api/public/events/:slug', { params: { slug } });
+
+/** What the lifeline of somebody says of sessions. */
+const lifeOf = async (id: string) =>
+  (
+    await odalys.call('GET /api/contacts/:id/lifeline', { params: { id }, query: { kind: 'session' } })
+  ).entries
+    .map((e) => [e.text, e.detail])
+    .sort();
 
 /** A confirmed booking of somebody new. */
 async function book(given: string, people = 1) {
@@ -181,6 +190,18 @@ describe('an agenda', () => {
     ]);
   });
 
+  test('the sessions of a seat stand in the table of registrations and in the lifeline', async () => {
+    const { rows } = await odalys.call('GET /api/events/:id/registrations', { params: { id: event.id } });
+    const eve = rows.find((r) => r.given === 'Eve')!;
+    const file = await odalys.try('GET /api/events/:id/registrations.csv', { params: { id: event.id } });
+    const { data } = Papa.parse<Record<string, string>>(String(file.body), { header: true });
+    expect(data.find((r) => r['First name'] === 'Eve')?.Sessions).toBe('Herons by night; Dawn walk');
+    expect(await lifeOf(eve.contactId!)).toEqual([
+      ['chose a session of', 'Dawn walk'],
+      ['chose a session of', 'Herons by night'],
+    ]);
+  });
+
   test("nobody chooses for a seat that is not in their booking, and strangers see no one's choice", async () => {
     const [fay, guy] = [await book('Fay'), await book('Guy')];
     expect((await fay.choose([walk.id], guy.seats[0]!.id)).status).toBe(404);
@@ -290,6 +311,10 @@ describe('a call for sessions', () => {
     const contact = await odalys.call('GET /api/contacts/:id', { params: { id: speaker.contactId! } });
     expect(contact.emails).toMatchObject([{ email: 'wilma.osk@harbourpost.example' }]);
     expect((await decide(first!.id, false)).problem.code).toBe('decided');
+    expect(await lifeOf(contact.id)).toEqual([
+      ['proposed a session for', 'In time'],
+      ['speaker at', 'In time'],
+    ]);
     // Who proposed it is told once, in their language.
     expect(await told('wilma.osk@harbourpost.example')).toEqual([
       expect.stringContaining('“In time”. It is in the agenda'),

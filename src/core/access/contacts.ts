@@ -184,6 +184,7 @@ const partOfEntry: Record<LifelineKind, ContactPart> = {
   attendance: 'presence',
   waiver: 'presence',
   survey: 'presence',
+  session: 'presence',
   shift: 'shifts',
   money: 'money',
   message: 'record',

@@ -9,6 +9,7 @@ export const lifelineKinds = [
   'money',
   'shift',
   'waiver',
+  'session',
   'message',
   'survey',
   'clearance',

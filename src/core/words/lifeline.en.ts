@@ -18,6 +18,10 @@ export const lifelineEn = {
   signed: 'signed',
   'signed by a guardian': 'signed by a guardian',
   signature: '{{title}}, version {{version}}, by {{name}}',
+  // Sessions
+  speaker: 'speaker at',
+  'chose a session': 'chose a session of',
+  'proposed a session': 'proposed a session for',
   // Surveys
   answered: 'answered',
   // Notes

@@ -1,5 +1,7 @@
 import type { LifelineEntry } from '#contract/contacts.ts';
 import type { LifelineKind, LifeSaid } from '#core/contacts/lifeline.ts';
+import { shownToPublic } from '#core/events/states.ts';
+import { among } from '../db/among.ts';
 import type { Queries } from '../db/database.ts';
 
 export interface LifelineRow extends Omit<LifelineEntry, 'detail' | 'text'> {
@@ -63,6 +65,19 @@ export const readLifeline = (
        union all
        select x.answered_on::timestamptz, 'survey', ${said("'answered'")}, ${asWritten("coalesce(v.title->>'en', '')")}, null, v.event_id
          from survey_responses x join surveys v on v.id = x.survey_id where x.contact_id = $1
+       union all
+       select coalesce(e.starts_at, e.created_at), 'session', ${said("'speaker'")},
+              ${asWritten(`coalesce((select string_agg(x.title->>'en', ', ' order by x.day, x.begins) from agenda_sessions x
+                where x.event_id = s.event_id and x.removed_at is null and s.id = any(x.speaker_ids)), '')`)}, null, s.event_id
+         from speakers s join events e on e.id = s.event_id
+         where s.contact_id = $1 and s.removed_at is null and e.state in ${among(shownToPublic)}
+       union all
+       select p.proposed_at, 'session', ${said("'proposed a session'")}, ${asWritten('p.title')}, null, p.event_id
+         from session_proposals p where p.contact_id = $1
+       union all
+       select t.at, 'session', ${said("'chose a session'")}, ${asWritten("x.title->>'en'")}, null, r.event_id
+         from session_seats t join registrations r on r.id = t.registration_id join agenda_sessions x on x.id = t.session_id
+         where r.contact_id = $1 and x.removed_at is null
        union all
        select n.at, 'note', ${said("'as written'", { words: 'n.text' })},
               ${said(

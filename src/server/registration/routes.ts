@@ -27,7 +27,7 @@ import { nameSeat } from './naming.ts';
 import { placeOrder } from './ordering.ts';
 import { passesPdf } from './passes.ts';
 import { publicEventOf, publicEventRow, publicListOf, publicOrderOf } from './public.ts';
-import { registrationRows } from './rows.ts';
+import { registrationRows, sessionsOfSeats } from './rows.ts';
 import { readOrder, readSeat, readSeats, readTaken, readWaiting } from './store.ts';
 import { passOnTo, takeSeats } from './waiting.ts';
 import { withdrawSeats } from './withdrawing.ts';
@@ -95,6 +95,7 @@ export const registrationHandlers: Omit<
           .filter((r) => r.care)
           .map((r) => ({ contactId: r.contactId, registrationId: r.id, eventId: event.id })),
       );
+    const sessions = await sessionsOfSeats(tx, event.id);
     const questions = [...new Set(rows.flatMap((r) => r.answers.map((a) => a.question)))];
     const body = writeCsv(
       [
@@ -109,6 +110,7 @@ export const registrationHandlers: Omit<
         'Order due',
         'Order received',
         'Since',
+        ...(sessions.size ? ['Sessions'] : []),
         ...questions,
       ],
       rows.map((r) => [
@@ -123,6 +125,7 @@ export const registrationHandlers: Omit<
         plainAmount(r.due, currency),
         plainAmount(r.received, currency),
         r.since,
+        ...(sessions.size ? [sessions.get(r.id)?.join('; ') ?? ''] : []),
         ...questions.map((q) => r.answers.find((a) => a.question === q)?.value ?? null),
       ]),
     );

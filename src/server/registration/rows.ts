@@ -31,6 +31,17 @@ const readSeatRows = (tx: Queries, eventId: string, withCare: boolean) =>
     [eventId, withCare],
   );
 
+/** The sessions that seats of an event have, in the order they happen, by seat. */
+export async function sessionsOfSeats(tx: Queries, eventId: string): Promise<ReadonlyMap<string, string[]>> {
+  const rows = await tx.query<{ id: string; titles: string[] }>(
+    `select t.registration_id as id, array_agg(x.title->>'en' order by x.day, x.begins) as titles
+     from session_seats t join agenda_sessions x on x.id = t.session_id
+     where x.event_id = $1 and x.removed_at is null group by t.registration_id`,
+    [eventId],
+  );
+  return new Map(rows.map((row) => [row.id, row.titles]));
+}
+
 /** Every seat of an event with what belongs to it. */
 export async function registrationRows(
   tx: Queries,

@@ -46,6 +46,7 @@ const saysItself: ReadonlySet<LifelineKind> = new Set([
   'record',
   'money',
   'clearance',
+  'session',
 ]);
 
 /** Everything about somebody, newest first. */

@@ -58,6 +58,7 @@ export const terms = {
   money: 'money',
   shift: 'shift',
   waiver: 'waiver',
+  session: 'session',
   message: 'message',
   survey: 'survey',
   clearance: 'clearance',
