@@ -31,7 +31,7 @@ const offer = z.object({
 });
 export type Offer = z.infer<typeof offer>;
 /** What follows from a change; `Consequences` of core. */
-const consequences = z.object({
+export const consequences = z.object({
   messagesMoved: z.int(),
   messagesHeldBack: z.int(),
   shiftsMoved: z.int(),

@@ -20,6 +20,7 @@ import { picturesContract } from './pictures.ts';
 import { placesContract } from './places.ts';
 import { recordsContract } from './records.ts';
 import { registrationContract } from './registration.ts';
+import { seriesContract } from './series.ts';
 import { staffContract } from './staff.ts';
 import { surveysContract } from './surveys.ts';
 import { tiesContract } from './ties.ts';
@@ -41,6 +42,7 @@ export const everything = {
   ...pairsContract,
   ...ownContract,
   ...eventsContract,
+  ...seriesContract,
   ...dutiesContract,
   ...kindsContract,
   ...filesContract,

@@ -9,6 +9,8 @@ import { nextMessageSql, sendMessage } from './messages/sending.ts';
 import { askAgain, recordAnswer } from './money/paying.ts';
 import { nextDiarySql, readAgain } from './places/diaries.ts';
 import { lapse } from './registration/waiting.ts';
+import { makeDates } from './series/making.ts';
+import { nextSeriesSql } from './series/store.ts';
 import { answerDelivered, answerOf, nextAnswerSql } from './standins/cards.ts';
 
 const end = endSql();
@@ -47,6 +49,14 @@ export const dueKinds: readonly DueKind[] = [
     what: 'diaries read again',
     next: nextDiarySql,
     run: (app, due) => readAgain(app, due.id),
+  },
+  {
+    what: 'dates of series made ahead',
+    next: nextSeriesSql,
+    run: (app, due) =>
+      inTransaction(app, systemActor, async (w) => {
+        await makeDates(w, due.id);
+      }),
   },
   {
     what: 'messages',

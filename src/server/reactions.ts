@@ -7,6 +7,7 @@ import { messagesReactions } from './messages/facts.ts';
 import { moneyReactions } from './money/facts.ts';
 import { placesReactions } from './places/facts.ts';
 import { registrationReactions } from './registration/facts.ts';
+import { seriesReactions } from './series/facts.ts';
 
 /** Every word that does something on facts, in this order: messages last, because they say how things stand by then. */
 export const reactions: readonly Reactions[] = [
@@ -17,5 +18,6 @@ export const reactions: readonly Reactions[] = [
   crewReactions,
   clearanceReactions,
   registrationReactions,
+  seriesReactions,
   messagesReactions,
 ];

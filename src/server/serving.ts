@@ -42,6 +42,7 @@ import { placesHandlers } from './places/routes.ts';
 import { listHandlers } from './records/lists.ts';
 import { recordsHandlers } from './records/routes.ts';
 import { registrationHandlers } from './registration/routes.ts';
+import { seriesHandlers } from './series/routes.ts';
 import { type DemoSignIn, staffHandlers } from './staff/routes.ts';
 import { staffOf } from './staff/sessions.ts';
 import { eventsHandlers } from './stages/routes.ts';
@@ -78,6 +79,7 @@ export function makeServer(app: App, options: ServerOptions): Express {
     ...pairsHandlers,
     ...ownHandlers,
     ...eventsHandlers,
+    ...seriesHandlers,
     ...picturesHandlers,
     ...placesHandlers,
     ...clearanceHandlers,

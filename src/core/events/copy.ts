@@ -1,7 +1,7 @@
 import type { CalendarDate, WallTime } from '#core/time/clock.ts';
 import { shiftWall } from '#core/time/wallTime.ts';
 import { because, type Reason } from '#core/words/reasons.ts';
-import { type EventTimes, moveTimes, moveWall } from './dated.ts';
+import { type EventTimes, moveTimes, moveWall, putAt, shiftAlong } from './dated.ts';
 
 interface ShiftTimes {
   startsLocal: WallTime;
@@ -45,12 +45,13 @@ const moveShifts = <Shift extends ShiftTimes>(
   }));
 
 /**
- * Moves everything dated of an event to a new start date, keeping wall times and distances in days. Without a new date no date
- * is filled in, and nothing is lost: what is dated waits. `waits` is what an event without a date of its own had waiting.
+ * Moves everything dated of an event to a new start, keeping wall times and distances in days; a start at another time of day
+ * takes along what goes by the clock. Without a new date no date is filled in, and nothing is lost: what is dated waits. `waits`
+ * is what an event without a date of its own had waiting.
  */
 export function moveCopy<Shift extends ShiftTimes>(
   from: Dated<Shift>,
-  toDate: CalendarDate | null,
+  to: CalendarDate | WallTime | null,
   waits: Waiting<Shift> | null = null,
 ): MovedCopy<Shift> {
   const { startsLocal: start, endsLocal, doorsLocal, registrationClosesLocal, shifts } = from;
@@ -59,11 +60,16 @@ export function moveCopy<Shift extends ShiftTimes>(
     : waits;
   const leftBehind: Reason[] = [because('left: registrations'), because('left: clearance')];
   if (base?.shifts.length) leftBehind.push(because('left: crew', { count: base.shifts.length }));
-  if (!base || !toDate) return { ...undated, shifts: [], waits: base, leftBehind };
-  const startsLocal = `${toDate}T${base.startsLocal.slice(11)}`;
+  if (!base || !to) return { ...undated, shifts: [], waits: base, leftBehind };
+  const startsLocal = to.length > 10 ? to : `${to}T${base.startsLocal.slice(11)}`;
+  const along = (wall: WallTime) => shiftAlong(wall, base.startsLocal, startsLocal);
   return {
-    ...moveTimes(base, startsLocal),
-    shifts: moveShifts(base.shifts, base.startsLocal, startsLocal),
+    ...putAt(base, startsLocal),
+    shifts: base.shifts.map((s) => ({
+      ...s,
+      startsLocal: along(s.startsLocal),
+      endsLocal: along(s.endsLocal),
+    })),
     waits: null,
     leftBehind,
   };

@@ -35,13 +35,16 @@ export function moveTimes(times: EventTimes, startsLocal: WallTime | null): Even
 
 const minutesOf = (wall: WallTime): number => Date.parse(`${wall}:00Z`) / 60_000;
 
+/** A wall time that goes along by the clock when a start is put from one wall time to another. */
+export const shiftAlong = (wall: WallTime, from: WallTime, to: WallTime): WallTime =>
+  shiftWall(wall, { minutes: minutesOf(to) - minutesOf(from) });
+
 /**
  * The times of an event put to another start as a whole: its end and its doors move along by the clock, so that it is as
  * long as before; the end of registration keeps its time of day.
  */
 export function putAt(times: EventTimes & { startsLocal: WallTime }, startsLocal: WallTime): EventTimes {
-  const minutes = minutesOf(startsLocal) - minutesOf(times.startsLocal);
-  const along = (wall: WallTime | null) => wall && shiftWall(wall, { minutes });
+  const along = (wall: WallTime | null) => wall && shiftAlong(wall, times.startsLocal, startsLocal);
   return {
     ...moveTimes(times, startsLocal),
     endsLocal: along(times.endsLocal),

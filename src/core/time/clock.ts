@@ -28,5 +28,8 @@ export const millisecondsBetween = (a: Instant, b: Instant): number => Date.pars
 export const plusMinutes = (at: Instant, minutes: number): Instant =>
   new Date(Date.parse(at) + minutes * 60_000).toISOString();
 
+/** The later of two instants, or of two wall times. */
+export const later = (a: Instant, b: Instant): Instant => (a > b ? a : b);
+
 /** The earlier of two instants. */
 export const earlier = (a: Instant, b: Instant): Instant => (a < b ? a : b);

@@ -153,6 +153,7 @@ const copyingEn = {
 /** Why an event cannot be deleted, in English. */
 const deletingEn = {
   'deleting: not a draft': 'Only a draft can be deleted; this event is {{state}}. It can be shelved.',
+  'deleting: series': 'A series makes its dates from it.',
   'deleting: people': 'People are registered or on shifts. It can be shelved.',
   'deleting: money': 'Money was taken for it. It can be shelved.',
   'deleting: signed': 'Waivers were signed for it. It can be shelved.',

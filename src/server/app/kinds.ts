@@ -7,6 +7,8 @@ export interface PlanChange {
   fields: readonly (keyof EventPlan)[];
   before: EventPlan;
   after: EventPlan;
+  /** It came from the series the event is a date of, and not from a hand. */
+  carried: boolean;
 }
 
 /** How something was changed, in the words of the audit trail. */
@@ -21,7 +23,14 @@ interface Changed {
  */
 export interface Facts {
   'event begun': { eventId: string; from: string | null };
-  'event deleted': { eventId: string; title: string };
+  'event deleted': {
+    eventId: string;
+    title: string;
+    /** Where it was a date of a series. */
+    ofSeries: { seriesId: string; slot: string } | null;
+  };
+  /** A series was begun, changed, or made dates by itself. */
+  'series changed': Changed & { seriesId: string };
   'preview link made': { eventId: string };
   'preview link stopped': { eventId: string };
   'picture kept': { pictureId: string };
@@ -181,6 +190,7 @@ export const tellings: { readonly [K in FactKind]: Telling<Facts[K]> } = {
     entry: (f) => ({ action: 'deleted the draft', subject: event(f.eventId), detail: { title: f.title } }),
     topics: ofEvent,
   },
+  'series changed': { entry: (f) => changed('series', f.seriesId, f), topics: () => ['events'] },
   'plan saved': {
     entry: (f) => ({ action: 'saved the plan', subject: event(f.eventId), detail: { fields: f.fields } }),
     topics: ofEvent,

@@ -1,6 +1,7 @@
 import { moveCopy } from '#core/events/copy.ts';
 import { problemWithSlug, proposeSlug } from '#core/events/slug.ts';
 import { defaultSteps } from '#core/messages/texts.ts';
+import type { CalendarDate, WallTime } from '#core/time/clock.ts';
 import { instantOf } from '#core/time/wallTime.ts';
 import { because } from '#core/words/reasons.ts';
 import type { Work } from '../app/app.ts';
@@ -23,16 +24,25 @@ async function freeSlug(tx: Queries, title: string, eventId: string, now: string
   return null;
 }
 
-/** Begins an event from nothing, or as a copy that moves to a date when one is given. No date is ever filled in. */
+/** What an event is begun with. */
+interface Beginning {
+  title: string;
+  /** What it is a copy of; from nothing without it. */
+  from?: string | null;
+  /** The date it takes place on, or the very start; none is ever filled in. */
+  to?: CalendarDate | WallTime | null;
+  /** The unit it belongs to; that of what it is begun from without it. */
+  unitId?: string | null | undefined;
+  /** Kept to begin others from: it has no date and no public page. */
+  template?: boolean;
+  /** The series it is a date of, by which slot, and the first of its dates. */
+  ofSeries?: { seriesId: string; slot: WallTime; endsLocal: WallTime | null; firstOf: string | null };
+}
+
+/** Begins an event from nothing, or as a copy that moves to a date when one is given. */
 export async function beginEvent(
   w: Work,
-  title: string,
-  fromId: string | null,
-  date: string | null,
-  /** The unit it belongs to; undefined for that of what it is begun from. */
-  unitId: string | null | undefined = undefined,
-  /** Kept to begin others from: it has no date and no public page. */
-  template = false,
+  { title, from: fromId = null, to = null, unitId, template = false, ofSeries }: Beginning,
 ): Promise<string> {
   const { tx, app, now } = w;
   const organization = await theOrganization(tx);
@@ -47,7 +57,7 @@ export async function beginEvent(
       )
     : [];
   const helpers = source ? await countHelpers(tx, source.id) : 0;
-  const copy = source ? moveCopy({ ...source, shifts }, date, source.waits) : null;
+  const copy = source ? moveCopy({ ...source, shifts }, to, source.waits) : null;
   const zone = source?.zone ?? organization.zone;
   await insert(tx, 'events', {
     id,
@@ -56,7 +66,7 @@ export async function beginEvent(
       ? null
       : await freeSlug(tx, copy?.startsLocal ? `${title} ${copy.startsLocal.slice(0, 10)}` : title, id, now),
     publicTitle: title,
-    teamTitle: '',
+    teamTitle: ofSeries ? (source?.teamTitle ?? '') : '',
     // Whom the event before shared its place with says nothing about this one.
     beside: [],
     // Nor does until when sessions could be proposed.
@@ -68,7 +78,7 @@ export async function beginEvent(
     frenchOf: source?.frenchOf ?? {},
     ...instantsOf({
       startsLocal: copy?.startsLocal ?? null,
-      endsLocal: copy?.endsLocal ?? null,
+      endsLocal: ofSeries?.endsLocal ?? copy?.endsLocal ?? null,
       doorsLocal: copy?.doorsLocal ?? null,
       registrationClosesLocal: copy?.registrationClosesLocal ?? null,
       zone,
@@ -76,15 +86,20 @@ export async function beginEvent(
     zone,
     secondTime: [],
     copiedFrom: source?.id ?? null,
-    firstOf: source && !source.isTemplate ? (source.firstOf ?? source.id) : id,
-    copiedFromTitle: source
-      ? `${source.publicTitle}${source.startsLocal ? ` ${source.startsLocal.slice(0, 4)}` : ''}`
-      : null,
-    leftBehind: [
-      ...(copy?.leftBehind ?? []),
-      ...(ofAnother && source?.notes ? [because('left: notes')] : []),
-      ...(helpers ? [because('left: helpers', { count: helpers })] : []),
-    ],
+    firstOf: ofSeries?.firstOf ?? (source && !source.isTemplate ? (source.firstOf ?? source.id) : id),
+    seriesId: ofSeries?.seriesId ?? null,
+    slot: ofSeries?.slot ?? null,
+    copiedFromTitle:
+      source && !ofSeries
+        ? `${source.publicTitle}${source.startsLocal ? ` ${source.startsLocal.slice(0, 4)}` : ''}`
+        : null,
+    leftBehind: ofSeries
+      ? []
+      : [
+          ...(copy?.leftBehind ?? []),
+          ...(ofAnother && source?.notes ? [because('left: notes')] : []),
+          ...(helpers ? [because('left: helpers', { count: helpers })] : []),
+        ],
     waits: copy?.waits ?? null,
     version: 1,
     createdBy: w.actor.staffId,

@@ -9,6 +9,8 @@ import { countShifts, type EventRow } from './store.ts';
 /** What keeps an event from being deleted: something happened that has to stay written down. Null where nothing does. */
 export async function hindranceTo(tx: Queries, event: EventRow): Promise<Reason | null> {
   if (event.state !== 'draft') return because('deleting: not a draft', { state: event.state });
+  if (event.isTemplate && (await first(tx, 'select 1 as x from series where pattern_id = $1', [event.id])))
+    return because('deleting: series');
   const row = (await first<Record<'people' | 'money' | 'sent' | 'clearances' | 'signed', boolean>>(
     tx,
     `select exists (select 1 from orders where event_id = $1) or exists (select 1 from attendance where event_id = $1)
@@ -42,5 +44,9 @@ export async function deleteEvent(w: Work, event: EventRow): Promise<void> {
   if (await hindranceTo(w.tx, event)) throw refused('not-deletable');
   await w.tx.query('update events set copied_from = null where copied_from = $1', [event.id]);
   await w.tx.query('delete from events where id = $1', [event.id]);
-  await record(w, 'event deleted', { eventId: event.id, title: event.publicTitle || event.teamTitle });
+  await record(w, 'event deleted', {
+    eventId: event.id,
+    title: event.publicTitle || event.teamTitle,
+    ofSeries: event.seriesId === null ? null : { seriesId: event.seriesId, slot: event.slot! },
+  });
 }

@@ -59,6 +59,8 @@ export async function savePlan(
   change: Partial<EventPlan>,
   /** The change of the plan's history that this takes back. */
   undoes: string | null = null,
+  /** The change is that of its series. */
+  carried = false,
 ): Promise<Saved> {
   const { tx, now } = w;
   const event = await readEvent(tx, eventId, true);
@@ -87,6 +89,7 @@ export async function savePlan(
     fields,
     before,
     after: saving.after,
+    carried,
   });
   return { version, followed };
 }

@@ -12,7 +12,7 @@ import { searchWords } from '#core/contacts/search.ts';
 import { came } from '#core/doors/attendance.ts';
 import type { Waiting } from '#core/events/copy.ts';
 import type { KindMark } from '#core/events/kinds.ts';
-import { type PlainField, plainFields } from '#core/events/parts.ts';
+import { type PlainField, type PlanField, plainFields } from '#core/events/parts.ts';
 import type { EventState } from '#core/events/states.ts';
 import { liveStates, livingStates } from '#core/events/states.ts';
 import type { Reason } from '#core/words/reasons.ts';
@@ -69,6 +69,10 @@ export interface EventRow extends PlainPlan {
   leftBehind: Reason[];
   /** What hangs on a date and waits for one. */
   waits: Waiting<CopiedShift> | null;
+  /** The series it is a date of, the slot it has there, and what of it was changed by hand. */
+  seriesId: string | null;
+  slot: string | null;
+  own: PlanField[];
   /** A digest of the English that each French text was written beside. */
   frenchOf: Partial<Record<keyof French, string>>;
   version: number;
@@ -87,7 +91,7 @@ const columns = `e.id, ${plainFields.map((field) => `e.${snake(field)}`).join(',
      where k.sort = 'category' and lower(k.name) = lower(e.category)) as kind,
   coalesce((select jsonb_object_agg(k.name, k.french) from kinds k where k.french <> ''
      and (k.name = any(e.draws) or lower(k.name) = lower(e.category))), '{}') as in_french, v.access_notes as venue_access, v.picture_id as venue_picture_id, v.latitude, v.longitude, e.copied_from_title, e.first_of, e.left_behind,
-  e.waits, e.french_of, e.version, e.created_at`;
+  e.waits, e.series_id, e.slot, e.own, e.french_of, e.version, e.created_at`;
 const from =
   'from events e left join units u on u.id = e.unit_id left join venues v on v.id = e.venue_id left join rooms rm on rm.id = e.room_id';
 
@@ -234,7 +238,7 @@ export const readSeason = (
          count(*) filter (where state in ('held', 'offered')) as held, count(*) filter (where state = 'waitlisted') as waitlisted
        from registrations group by event_id) r on r.event_id = e.id
      left join (select event_id, count(*) filter (where state in ${among(came)}) as arrived from attendance group by event_id) a on a.event_id = e.id
-     where ${where} order by e.starts_at nulls last, e.created_at`,
+     where not exists (select 1 from series s where s.pattern_id = e.id) and ${where} order by e.starts_at nulls last, e.created_at`,
     params,
   );
 
@@ -265,7 +269,7 @@ export const readChoices = async (tx: Queries) => ({
     'select id, title, version, audience, jsonb_array_length(clauses) as clauses from waivers order by title, version desc',
   ),
   templates: await tx.query<{ id: string; title: string }>(
-    'select id, public_title as title from events where is_template order by public_title',
+    'select id, public_title as title from events e where is_template and not exists (select 1 from series s where s.pattern_id = e.id) order by public_title',
   ),
   funds: await tx.query<{ id: string; name: string }>('select id, name from funds order by name'),
 });

@@ -45,7 +45,14 @@ export const eventsHandlers: Handlers<typeof eventsContract> = {
       const from = await readEvent(c.tx, c.body.from);
       if (!from.isTemplate) demand(c, from, 'plan', 'see');
     }
-    return { id: await beginEvent(c, c.body.publicTitle, c.body.from, c.body.date, unit) };
+    return {
+      id: await beginEvent(c, {
+        title: c.body.publicTitle,
+        from: c.body.from,
+        to: c.body.date,
+        unitId: unit,
+      }),
+    };
   },
 
   'GET /api/events/:id/again': (c) => againOf(c, c.params.id),
@@ -75,7 +82,14 @@ export const eventsHandlers: Handlers<typeof eventsContract> = {
 
   'POST /api/events/:id/template': async (c) => {
     const { id } = await eventFor(c, c.params.id, 'plan', 'see');
-    return { id: await beginEvent(c, c.body.publicTitle, id, null, bindingUnit(c.staff), true) };
+    return {
+      id: await beginEvent(c, {
+        title: c.body.publicTitle,
+        from: id,
+        unitId: bindingUnit(c.staff),
+        template: true,
+      }),
+    };
   },
 
   'GET /api/events/:id/preview': async (c) => {

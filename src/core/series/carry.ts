@@ -1,0 +1,140 @@
+import type { EventTimes } from '#core/events/dated.ts';
+import { type ListField, type PlanField, partOf } from '#core/events/parts.ts';
+
+/** Fields that every date has for itself: its address, what was decided about its place, clock changes, until when sessions are proposed. */
+const apart: ReadonlySet<PlanField> = new Set(['slug', 'beside', 'secondTime', 'call']);
+/** Fields of a plan that the dates of a series have in common. Times are compared around the start of each date. */
+export const sharedFields = (Object.keys(partOf) as PlanField[]).filter((field) => !apart.has(field));
+
+/** Rows of a list in a plan. */
+interface Row {
+  id: string;
+}
+
+/** As much of a plan as is compared and carried; the contract has the rest of its shape. */
+export type CarriedPlan = EventTimes & { readonly [F in Exclude<PlanField, keyof EventTimes>]: unknown };
+
+/** What tells that two rows of different dates are the same one. */
+const keys: Readonly<Record<Exclude<ListField, 'survey'>, (row: never) => string>> = {
+  offers: (row: { name: string }) => row.name,
+  questions: (row: { prompt: { en: string } }) => row.prompt.en,
+  messages: (row: { kind: string; name: string }) => `${row.kind} ${row.name}`,
+  speakers: (row: { contactId: string | null; name: string }) => row.contactId ?? row.name,
+  sponsors: (row: { contactId: string | null; name: string }) => row.contactId ?? row.name,
+  sessions: (row: { title: { en: string } }) => row.title.en,
+};
+const isList = (field: PlanField): field is keyof typeof keys => field in keys;
+
+const rowsOf = (plan: CarriedPlan, field: PlanField): readonly Row[] => plan[field] as readonly Row[];
+const nameOf = (rows: readonly Row[], field: keyof typeof keys, id: unknown): string | null => {
+  const row = rows.find((r) => r.id === id);
+  return row ? keys[field](row as never) : null;
+};
+
+/** A field as it is compared: rows without their ids, and what they point at by name. */
+function comparable(plan: CarriedPlan, field: PlanField): unknown {
+  if (!isList(field)) return plan[field];
+  return rowsOf(plan, field).map((row) => {
+    const { id: _, ...rest } = row as Row & { offerId?: unknown; speakerIds?: readonly unknown[] };
+    return {
+      ...rest,
+      ...('offerId' in rest ? { offerId: nameOf(rowsOf(plan, 'offers'), 'offers', rest.offerId) } : {}),
+      ...(rest.speakerIds
+        ? { speakerIds: rest.speakerIds.map((s) => nameOf(rowsOf(plan, 'speakers'), 'speakers', s)) }
+        : {}),
+    };
+  });
+}
+
+/** The same value, whatever the order of its keys. */
+const written = (value: unknown): string =>
+  JSON.stringify(value, (_, v: unknown) =>
+    typeof v === 'object' && v !== null && !Array.isArray(v)
+      ? Object.fromEntries(Object.entries(v).sort(([a], [b]) => (a < b ? -1 : 1)))
+      : v,
+  );
+
+/** The shared fields in which two plans differ, both seen from the same start. */
+export const differences = (a: CarriedPlan, b: CarriedPlan): PlanField[] =>
+  sharedFields.filter((field) => written(comparable(a, field)) !== written(comparable(b, field)));
+
+/** Which row of a date each row that is carried becomes: by what it is called, else in the same place, else a new one. */
+function idsFor(
+  field: keyof typeof keys,
+  from: readonly Row[],
+  to: readonly Row[],
+  newId: () => string,
+): ReadonlyMap<string, string> {
+  const left = new Set(to);
+  const ids = new Map<string, string>();
+  const key = keys[field] as (row: Row) => string;
+  for (const row of from) {
+    const same = [...left].find((r) => key(r) === key(row));
+    if (!same) continue;
+    ids.set(row.id, same.id);
+    left.delete(same);
+  }
+  for (const [at, row] of from.entries()) {
+    if (ids.has(row.id)) continue;
+    const there = to[at];
+    const free = there && left.has(there);
+    ids.set(row.id, free ? there.id : newId());
+    if (free) left.delete(there);
+  }
+  return ids;
+}
+
+/**
+ * What has to be saved on the plan of another date so that it says the same in some fields: its own rows keep their ids, so that
+ * seats and answers stay with what they were given for. Times are carried by whoever knows the start of the date.
+ */
+export function carry<P extends CarriedPlan>(
+  from: P,
+  to: P,
+  fields: readonly PlanField[],
+  newId: () => string,
+): Partial<P> {
+  const change: Record<string, unknown> = {};
+  const mapOf = (field: 'offers' | 'speakers') =>
+    idsFor(field, rowsOf(from, field), rowsOf(to, field), newId);
+  const offers = mapOf('offers');
+  const speakers = mapOf('speakers');
+  for (const field of fields) {
+    if (!isList(field)) {
+      change[field] = from[field];
+      continue;
+    }
+    const ids =
+      field === 'offers'
+        ? offers
+        : field === 'speakers'
+          ? speakers
+          : idsFor(field, rowsOf(from, field), rowsOf(to, field), newId);
+    change[field] = rowsOf(from, field).map((row) => {
+      const moved: Row & { offerId?: string | null; speakerIds?: readonly string[] } = {
+        ...row,
+        id: ids.get(row.id)!,
+      };
+      if (moved.offerId) moved.offerId = carried(offers, moved.offerId, fields, 'offers', to);
+      if (moved.speakerIds)
+        moved.speakerIds = moved.speakerIds.flatMap(
+          (s) => carried(speakers, s, fields, 'speakers', to) ?? [],
+        );
+      return moved;
+    });
+  }
+  return change as Partial<P>;
+}
+
+/** What a row points at, in the other plan; null where that plan does not have it. */
+function carried(
+  ids: ReadonlyMap<string, string>,
+  id: string,
+  fields: readonly PlanField[],
+  field: 'offers' | 'speakers',
+  to: CarriedPlan,
+): string | null {
+  const there = ids.get(id);
+  if (!there) return null;
+  return fields.includes(field) || rowsOf(to, field).some((r) => r.id === there) ? there : null;
+}

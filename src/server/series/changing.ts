@@ -1,0 +1,221 @@
+import type { SeriesChange, SeriesChanged } from '#contract/series.ts';
+import { alsoFollows, type Consequences, noConsequences } from '#core/events/consequences.ts';
+import type { EventState } from '#core/events/states.ts';
+import { reshape } from '#core/series/dates.ts';
+import { type Rule, readRule, writeRule } from '#core/series/rule.ts';
+import { type Slot, slotsOf } from '#core/series/slots.ts';
+import { later } from '#core/time/clock.ts';
+import { shiftWall, wallOf } from '#core/time/wallTime.ts';
+import { wrongAt } from '#core/words/problems.ts';
+import type { Work } from '../app/app.ts';
+import { record } from '../app/record.ts';
+import { update } from '../db/database.ts';
+import { deleteEvent, hindranceTo } from '../events/deleting.ts';
+import { savePlan } from '../events/plan.ts';
+import { readEvent } from '../events/store.ts';
+import { invalid, refused } from '../http/problem.ts';
+import { makeMove } from '../stages/commands.ts';
+import { checkRecurrence } from './commands.ts';
+import { makeDates, recurrenceOf } from './making.ts';
+import { readPattern, timesBy } from './pattern.ts';
+import { type DateRow, readDates, readSeries, type SeriesRow, saveSlot } from './store.ts';
+
+/** Dates that were called off, hidden or are over stay what they are. */
+const movable: readonly EventState[] = ['draft', 'in clearance', 'cleared', 'open', 'closed'];
+const comes = (d: DateRow, now: string): boolean =>
+  movable.includes(d.state) && (d.startsAt === null || d.startsAt > now);
+
+type Fate = SeriesChanged['fates'][number];
+
+/** What becomes of a date, by what was decided; without anybody on it, by itself. */
+function fateOf(
+  date: DateRow,
+  to: Slot | null,
+  decided: SeriesChange['decisions'][number]['become'] | undefined,
+): Fate {
+  const base = {
+    id: date.id,
+    startsLocal: date.startsLocal,
+    people: date.people,
+    to: to?.startsLocal ?? null,
+  };
+  if (decided && (decided !== 'move' || to)) return { ...base, become: decided, open: false };
+  return { ...base, become: to ? 'move' : 'go', open: date.people > 0 };
+}
+
+/**
+ * Changes when a series takes place, from a slot on. Dates whose slot stays are left alone; the others go to the nearest slot
+ * or are dropped, where nobody is on them. Where somebody is, it has to be decided: that is refused, each date with how many,
+ * unless `told` says that it is only asked what would happen.
+ */
+export async function changeSeries(
+  w: Work,
+  seriesId: string,
+  change: SeriesChange,
+  told: boolean,
+): Promise<SeriesChanged> {
+  const { tx, now } = w;
+  const before = await readSeries(tx, seriesId, true);
+  if (change.version !== before.version) throw refused('changed-meanwhile', { who: '' });
+  checkRecurrence(change, before.zone);
+  const dates = (await readDates(tx, seriesId)).filter((d) => comes(d, now));
+  const here = wallOf(now, before.zone);
+  const from = later(change.from ?? here, here);
+  if (change.from && !dates.some((d) => d.slot === change.from))
+    throw invalid([wrongAt('from', 'series-not-a-date')]);
+  const rule = change.rule === null ? null : written(change.rule);
+  // The dates before the change are dates of their own from now on: the new rule does not have them.
+  const earlier = dates.filter((d) => d.slot < from && change.from !== null);
+  const extra = [
+    ...change.extra,
+    ...earlier
+      .filter((d) => !change.extra.some((e) => e.startsLocal === d.slot))
+      .map((d) => ({ startsLocal: d.slot, endsLocal: null })),
+  ];
+  const next: SeriesRow = { ...before, ...change, rule, extra, version: before.version + 1 };
+  const concerned = dates.filter((d) => d.slot >= from || change.from === null);
+  const last = concerned.at(-1)?.slot ?? from;
+  const slots = slotsOf(recurrenceOf(next), from, shiftWall(last, { days: 40 }), 2000);
+  const { move, without } = reshape(concerned, slots);
+  const decided = new Map(change.decisions.map((d) => [d.id, d.become]));
+  const fates = [
+    ...move.map(({ date, to }) => ({ date, to, fate: fateOf(date, to, decided.get(date.id)) })),
+    ...without.map((date) => ({ date, to: null, fate: fateOf(date, null, decided.get(date.id)) })),
+  ].sort((a, b) => (a.date.slot < b.date.slot ? -1 : 1));
+  const open = fates.filter((f) => f.fate.open);
+  if (open.length && !told)
+    throw invalid(
+      open.map(({ date }) =>
+        wrongAt(`decisions.${date.id}`, 'series-people', {
+          count: date.people,
+          date: { date: date.slot.slice(0, 10) },
+        }),
+      ),
+    );
+  let followed = noConsequences;
+  const kept: Slot['slot'][] = [];
+  await update(tx, 'series', seriesId, {
+    rule,
+    startsLocal: change.startsLocal,
+    extra,
+    skipped: change.skipped,
+    horizon: change.horizon,
+    opens: change.opens,
+    version: next.version,
+    updatedAt: now,
+  });
+  for (const { date, to, fate } of fates) {
+    if (fate.become === 'keep') kept.push(date.slot);
+    else if (fate.become === 'move' && to)
+      followed = alsoFollows(followed, await moveDate(w, next, date, to));
+    else followed = alsoFollows(followed, (await drop(w, date, change.words)).followed);
+  }
+  if (kept.length)
+    await update(tx, 'series', seriesId, {
+      extra: [...extra, ...kept.map((startsLocal) => ({ startsLocal, endsLocal: null }))],
+    });
+  await record(w, 'series changed', {
+    seriesId,
+    how: 'changed a series',
+    detail: { title: before.title, rule, from: change.from, dates: fates.length },
+  });
+  const made = await makeDates(w, seriesId);
+  return { version: next.version, made, fates: fates.map((f) => f.fate), followed };
+}
+
+const written = (text: string): string => {
+  const read = readRule(text);
+  return 'rule' in read ? writeRule(read.rule) : text;
+};
+
+/** Puts a date to another slot. A start that was moved by hand stays where it was put. */
+async function moveDate(w: Work, series: SeriesRow, date: DateRow, to: Slot): Promise<Consequences> {
+  await saveSlot(w.tx, date.id, to.slot);
+  if (date.own.includes('startsLocal')) return noConsequences;
+  const pattern = await readPattern(w.tx, series.patternId);
+  const { endsLocal, doorsLocal, registrationClosesLocal, startsLocal } = timesBy(pattern, series, to.slot);
+  const event = await readEvent(w.tx, date.id);
+  const own = new Set(date.own);
+  // Times of its own keep their distance to the start it had.
+  const was = timesBy(pattern, series, date.slot);
+  const along = (field: 'endsLocal' | 'doorsLocal' | 'registrationClosesLocal', by: string | null) =>
+    own.has(field) && event[field] && was.startsLocal
+      ? moved(event[field], was.startsLocal, startsLocal!)
+      : by;
+  const { followed } = await savePlan(
+    w,
+    date.id,
+    event.version,
+    {
+      startsLocal,
+      endsLocal: along('endsLocal', endsLocal),
+      doorsLocal: along('doorsLocal', doorsLocal),
+      registrationClosesLocal: along('registrationClosesLocal', registrationClosesLocal),
+    },
+    null,
+    true,
+  );
+  return followed;
+}
+
+const moved = (wall: string, from: string, to: string): string =>
+  shiftWall(wall, { minutes: (Date.parse(`${to}:00Z`) - Date.parse(`${from}:00Z`)) / 60_000 });
+
+/** A date that does not take place: a draft is deleted, what the public knows of is called off, the rest is hidden. */
+async function drop(
+  w: Work,
+  date: DateRow,
+  words: string,
+): Promise<{ calledOff: boolean; followed: Consequences }> {
+  const event = await readEvent(w.tx, date.id, true);
+  if (event.state === 'open' || event.state === 'closed' || date.people > 0) {
+    if (words.trim().length < 3) throw invalid([wrongAt('words', 'why-for-the-event')]);
+    return { calledOff: true, followed: (await makeMove(w, date.id, 'call off', words)).followed };
+  }
+  if (await hindranceTo(w.tx, event))
+    return { calledOff: false, followed: (await makeMove(w, date.id, 'shelve', '')).followed };
+  await deleteEvent(w, event);
+  return { calledOff: false, followed: noConsequences };
+}
+
+/** Calls off the dates of a series that are still to come, from a slot on, and makes no more of them. */
+export async function callOffSeries(
+  w: Work,
+  seriesId: string,
+  from: string | null,
+  words: string,
+): Promise<{ calledOff: number; dropped: number; followed: Consequences }> {
+  const { tx, now } = w;
+  const series = await readSeries(tx, seriesId, true);
+  const here = wallOf(now, series.zone);
+  const begins = later(from ?? here, here);
+  const dates = (await readDates(tx, seriesId)).filter((d) => comes(d, now) && d.slot >= begins);
+  let followed = noConsequences;
+  let calledOff = 0;
+  for (const date of dates) {
+    const gone = await drop(w, date, words);
+    followed = alsoFollows(followed, gone.followed);
+    if (gone.calledOff) calledOff += 1;
+  }
+  const { rule } = recurrenceOf(series);
+  await update(tx, 'series', seriesId, {
+    rule: rule && writeRule(endedBefore(rule, begins)),
+    extra: series.extra.filter((e) => e.startsLocal < begins),
+    nextAt: null,
+    version: (await readSeries(tx, seriesId)).version + 1,
+    updatedAt: now,
+  });
+  await record(w, 'series changed', {
+    seriesId,
+    how: 'called off a series',
+    detail: { title: series.title, from, words, dates: dates.length },
+  });
+  return { calledOff, dropped: dates.length - calledOff, followed };
+}
+
+/** A rule that gives nothing from a wall time on. */
+const endedBefore = (rule: Rule, wall: string): Rule => ({
+  ...rule,
+  count: null,
+  until: shiftWall(wall, { minutes: -1 }),
+});
