@@ -207,6 +207,8 @@ const eventPage = z.object({
   /** What can be done with it now; empty for who may not change its plan. */
   moves: z.array(z.enum(moves)),
   isTemplate: z.boolean(),
+  /** The series it is a date of. */
+  seriesId: id.nullable(),
   plan: eventPlan,
   unitName: z.string().nullable(),
   venue: z.object({ id, name: z.string(), address: z.string(), capacity: z.int().nullable() }).nullable(),
@@ -250,6 +252,8 @@ const seasonEvent = z.object({
   isTemplate: z.boolean(),
   /** The first event that it goes back to by copying: what takes place again and again has one. */
   firstOf: id,
+  /** The series it is a date of. */
+  seriesId: id.nullable(),
   startsLocal: z.string().nullable(),
   endsLocal: z.string().nullable(),
   startsAt: instant.nullable(),

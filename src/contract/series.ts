@@ -106,7 +106,10 @@ export const seriesContract = contract({
   'POST /api/series/preview': {
     summary: 'The next dates of a rule, with holidays and what else takes place then; nothing is kept',
     who: lead,
-    body: recurrence.extend({ eventId: id }),
+    body: recurrence.extend({
+      /** The event it would begin with, or the series it is of. */
+      of: z.object({ kind: z.enum(['event', 'series']), id }),
+    }),
     response: z.object({ said: z.string(), next: z.array(nextDate) }),
   },
   'POST /api/series': {

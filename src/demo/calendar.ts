@@ -20,6 +20,8 @@ export interface Recurring {
   shifts: { role: string; place: string; from: number; hours: number; needed: number }[];
   giving: number;
   draws: string[];
+  /** The rule by which it goes on, where it is a series. */
+  series?: { rule: string | null; extra?: string[]; skipped?: string[]; horizon: number };
   /** Dates of the past and, for the first ones to come, of the future. */
   dates: string[];
 }
@@ -73,6 +75,7 @@ export const recurring: readonly Recurring[] = [
     shifts: shifts([['Tool lead', 'Reedhouse', -0.5, 3.5, 1]]),
     giving: 0.03,
     draws: ['free food'],
+    series: { rule: 'FREQ=MONTHLY;BYDAY=1WE', horizon: 6 },
     dates: firstWednesdays('2023-08-01', 35),
   },
   {
@@ -92,6 +95,11 @@ export const recurring: readonly Recurring[] = [
     shifts: shifts([['Count lead', 'Hide', 0, 4, 1]]),
     giving: 0.02,
     draws: [],
+    series: {
+      rule: 'FREQ=WEEKLY;INTERVAL=2;BYMONTH=3,4,5;BYDAY=FR',
+      skipped: ['2024-05-31T20:30', '2025-05-30T20:30', '2026-05-29T20:30'],
+      horizon: 12,
+    },
     dates: [...fortnights('2024-03-08', 6), ...fortnights('2025-03-07', 6), ...fortnights('2026-03-06', 6)],
   },
   {
@@ -188,6 +196,7 @@ export const recurring: readonly Recurring[] = [
     shifts: shifts([['Table', 'Room 12', -0.5, 3.5, 2]]),
     giving: 0.04,
     draws: ['step-free access'],
+    series: { rule: null, extra: ['2027-04-24T12:00', '2027-05-08T12:00'], horizon: 12 },
     dates: ['2024-04-20', '2024-05-11', '2025-04-26', '2025-05-10', '2026-04-25', '2026-05-09'],
   },
   {

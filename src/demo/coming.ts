@@ -17,12 +17,13 @@ import { placeOrder } from '#server/registration/ordering.ts';
 import type { OrderRequest } from '#server/registration/request.ts';
 import { readOrder, readSeats } from '#server/registration/store.ts';
 import { withdrawSeats } from '#server/registration/withdrawing.ts';
+import { beginSeries } from '#server/series/commands.ts';
 import { theOrganization } from '#server/staff/store.ts';
 import { makeMove } from '#server/stages/commands.ts';
 import { signWaiver } from '#server/waivers/signing.ts';
 import { readWaiver, waiverStandings } from '#server/waivers/store.ts';
 import { type Recurring, recurring } from './calendar.ts';
-import { planRows } from './history.ts';
+import { firstOf, planRows } from './history.ts';
 import type { Founded } from './organization.ts';
 import { bornOf, type Person } from './people.ts';
 import type { Random } from './random.ts';
@@ -374,6 +375,25 @@ export async function playComing(
   await runner.moveTo(plusMinutes(until, -60));
   // Birth dates that people gave with their bookings were looked through; a few other matters wait.
   await work((w) => takeAllOver(w, 'birthDate'));
+  // What recurs by a rule goes on by itself.
+  for (const { key, series, starts, dates } of recurring) {
+    if (!series) continue;
+    await work(async (w) => {
+      const newest = await first<{ id: string }>(
+        w.tx,
+        `select id from events where first_of = $1 and starts_local is not null and not is_template order by starts_local desc limit 1`,
+        [firstOf(key, '')],
+      );
+      await beginSeries(w, await readEvent(w.tx, newest!.id), {
+        rule: series.rule,
+        startsLocal: `${dates[0]}T${starts}`,
+        extra: (series.extra ?? []).map((startsLocal) => ({ startsLocal, endsLocal: null })),
+        skipped: series.skipped ?? [],
+        horizon: series.horizon,
+        opens: false,
+      });
+    });
+  }
   await plan(kind('fen-supper'), '2026-10-17', {
     copiedFromTitle: 'Fen Supper 2025',
     leftBehind: [

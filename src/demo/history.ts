@@ -565,7 +565,7 @@ export const resetNumbers = (): void => {
 };
 const firsts = new Map<string, string>();
 /** The first event of a kind, which is this one when there was none before. */
-function firstOf(key: string, id: string): string {
+export function firstOf(key: string, id: string): string {
   const first = firsts.get(key) ?? id;
   firsts.set(key, first);
   return first;

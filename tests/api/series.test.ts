@@ -87,7 +87,7 @@ describe('a series', () => {
     const ask = (rule: string) =>
       odalys.try('POST /api/series/preview', {
         body: {
-          eventId: event.id,
+          of: { kind: 'event', id: event.id },
           rule,
           startsLocal: '2026-09-01T19:00',
           extra: [],

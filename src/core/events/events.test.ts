@@ -177,6 +177,10 @@ test('the margin puts what cannot go on first, and falls silent when all is well
   expect(later.urgency).toBeGreaterThan(notes[2]!.urgency);
   const [young] = marginOf({ ...well, waiversMissing: { minors: 0, adults: 0, unknown: 1 } });
   expect(sayNote(young!.code, young!.params).headline).toBe('The age of 1 person is not known.');
+  // Shifts of a date made a year ahead are no need yet.
+  const unfilled = (daysToStart: number) =>
+    marginOf({ ...well, daysToStart, unfilled: { places: 1, shifts: 1, firstRole: 'Gate' } })[0]!.tone;
+  expect([101, 100].map(unfilled)).toEqual(['know', 'need']);
   // Until three days before, the reminder still goes out by itself.
   const unsigned = (daysToStart: number) =>
     marginOf({ ...well, daysToStart, waiversMissing: { minors: 0, adults: 1, unknown: 0 } })[0]!.code;

@@ -55,6 +55,9 @@ export interface Note {
   acts: boolean;
 }
 
+/** From how many days before its date on an event needs its crew. */
+const crewFromDays = 100;
+
 /** Nearness adds pressure: the same lack weighs more the day before than a month before. */
 const near = (days: number | null): number => (days === null ? 0 : Math.max(0, 30 - Math.max(0, days)));
 
@@ -177,8 +180,9 @@ export function marginOf(f: MarginFacts): Note[] {
       });
     if (f.offersOut) know(11, 'offers-out', 'registration', { offers: f.offersOut });
     const { places, shifts, firstRole } = f.unfilled;
-    if (places)
-      settle('need', 35 + soon, 'shifts-unfilled', 'crew', { places, shifts, role: firstRole ?? '' });
+    // Dates of a series are made a year ahead: nobody fills their shifts yet.
+    const tone = f.daysToStart !== null && f.daysToStart > crewFromDays ? 'know' : 'need';
+    if (places) settle(tone, 35 + soon, 'shifts-unfilled', 'crew', { places, shifts, role: firstRole ?? '' });
     if (f.owing.orders)
       settle('know', 14, 'owed', 'registration', { sum: money(f.owing.amount), orders: f.owing.orders });
     for (const lack of f.lacks.filter((l) => !l.stops))

@@ -229,7 +229,7 @@ export const readSeason = (
 ): Promise<SeasonRow[]> =>
   tx.query<SeasonRow>(
     `select e.id, coalesce(nullif(e.public_title, ''), nullif(e.team_title, ''), 'Untitled') as title, u.name as unit, e.state, e.is_template,
-       coalesce(e.first_of, e.id) as first_of, e.starts_local, e.ends_local, e.starts_at, e.ends_at, e.doors_at, e.unit_id, e.partner_ids, e.zone, ${placeName} as venue, e.capacity,
+       coalesce(e.first_of, e.id) as first_of, e.series_id, e.starts_local, e.ends_local, e.starts_at, e.ends_at, e.doors_at, e.unit_id, e.partner_ids, e.zone, ${placeName} as venue, e.capacity,
        (select jsonb_build_object('shape', k.shape, 'colour', k.colour) from kinds k where k.sort = 'category' and lower(k.name) = lower(e.category)) as mark,
        coalesce(r.confirmed, 0)::int as confirmed, coalesce(r.held, 0)::int as held, coalesce(r.waitlisted, 0)::int as waitlisted,
        coalesce(a.arrived, 0)::int as arrived

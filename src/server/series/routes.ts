@@ -54,14 +54,19 @@ async function dateToChange(c: Asker & { tx: Queries }, id: string): Promise<Eve
 type Preview = Answered<(typeof seriesContract)['POST /api/series/preview']>;
 
 /** The next dates of a rule with what speaks against them. Of other events whoever asks learns what Season shows them. */
-async function previewOf(c: Asker & { tx: Queries }, event: EventRow, of: RecurrencePlan): Promise<Preview> {
+async function previewOf(
+  c: Asker & { tx: Queries },
+  event: EventRow,
+  seriesId: string | null,
+  of: RecurrencePlan,
+): Promise<Preview> {
   const { zone } = event;
   checkRecurrence(of, zone);
   const { holidays } = await theOrganization(c.tx);
   const here = wallOf(c.now, zone);
   const recurrence = recurrenceOf({ ...of, zone });
   const next = nextSlots(recurrence, later(of.startsLocal, here), 12);
-  const dates = event.seriesId ? await readDates(c.tx, event.seriesId) : [];
+  const dates = seriesId ? await readDates(c.tx, seriesId) : [];
   const others = next.length
     ? (
         await seasonFor(
@@ -75,13 +80,14 @@ async function previewOf(c: Asker & { tx: Queries }, event: EventRow, of: Recurr
             event.venueId,
             event.unitId,
             event.id,
-            event.seriesId,
+            seriesId,
           ],
         )
       ).filter((e) => !silentStates.includes(e.state))
     : [];
+  const times = event.waits ?? event;
   const length = (starts: string): string =>
-    event.startsLocal && event.endsLocal ? shiftAlong(event.endsLocal, event.startsLocal, starts) : starts;
+    times.startsLocal && times.endsLocal ? shiftAlong(times.endsLocal, times.startsLocal, starts) : starts;
   return {
     said: sayOf(of),
     next: next.map(({ slot, startsLocal, endsLocal }) => {
@@ -102,8 +108,10 @@ async function previewOf(c: Asker & { tx: Queries }, event: EventRow, of: Recurr
 
 export const seriesHandlers: Handlers<typeof seriesContract> = {
   'POST /api/series/preview': async (c) => {
-    const { eventId, ...of } = c.body;
-    return previewOf(c, await eventFor(c, eventId, 'plan', 'see'), of);
+    const { of, ...recurrence } = c.body;
+    const series = of.kind === 'series' ? await readSeries(c.tx, of.id) : null;
+    const event = await eventFor(c, series?.patternId ?? of.id, 'plan', 'see');
+    return previewOf(c, event, series?.id ?? event.seriesId, recurrence);
   },
 
   'POST /api/series': async (c) => {

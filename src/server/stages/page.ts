@@ -63,6 +63,7 @@ export async function eventPageOf(c: Asker & Pick<Work, 'tx' | 'app'>, eventId: 
     state: event.state,
     moves: may.get('plan') === 'change' ? movesOf(await positionOf(tx, event, now, plan.offers)) : [],
     isTemplate: event.isTemplate,
+    seriesId: event.seriesId,
     plan: planFor(plan, facts.has('texts'), may.get('plan') === 'change'),
     unitName: event.unitName,
     venue: event.venueId

@@ -13,6 +13,7 @@ import { SignIn } from './SignIn.tsx';
 
 const Desk = lazy(placeLoads.Desk);
 const Season = lazy(placeLoads.Season);
+const Series = lazy(() => import('../season/Series.tsx'));
 const EventPage = lazy(() => import('../event/EventPage.tsx'));
 const Contacts = lazy(placeLoads.Contacts);
 const Contact = lazy(() => import('../contacts/Contact.tsx'));
@@ -66,6 +67,7 @@ export function Places() {
                 <Routes>
                   <Route path="/desk" element={<Home />} />
                   <Route path="/season" element={<Season />} />
+                  <Route path="/season/series/:id" element={<Series />} />
                   <Route path="/events/:id" element={<Navigate to="plan" replace />} />
                   <Route path="/events/:id/:stage" element={<EventPage />} />
                   <Route path="/contacts" element={<Contacts />} />

@@ -38,7 +38,7 @@ function sayChange({ before, after }: Change, say: (value: unknown) => string): 
 const shortly = (said: string): string => (said.length > 80 ? `${said.slice(0, 79)}…` : said);
 
 /** Says a value of a plan: what was chosen from a register, and pictures, by their names. */
-function useSayValue(page: EventPage): (value: unknown) => string {
+export function useSayValue(page: EventPage): (value: unknown) => string {
   const choices = useAsk('GET /api/choices').data;
   const named = new Map<unknown, string>([
     ...[...(choices?.units ?? []), ...(choices?.venues ?? [])].map((x) => [x.id, x.name] as const),

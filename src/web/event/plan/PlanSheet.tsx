@@ -10,6 +10,7 @@ import { Problems } from '../../kit/notices.tsx';
 import { useSaying } from '../../parts/saying.ts';
 import { Clashes } from './Clashes.tsx';
 import { fieldTitles } from './fieldWords.ts';
+import { InSeries } from './InSeries.tsx';
 import { PlanHistory, useUndo } from './PlanHistory.tsx';
 import { usePlanDraft } from './planDraft.ts';
 import type { Section } from './section.ts';
@@ -59,6 +60,7 @@ export default function PlanSheet({ page }: { page: EventPage }) {
           </span>
         </chakra.span>
       </div>
+      <InSeries page={page} />
       {page.isTemplate && (
         <Note as="p" tone="know">
           {phrase('event.thisIsATemplate')}{' '}

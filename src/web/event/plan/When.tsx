@@ -8,7 +8,7 @@ import { daysBetween, shiftDate } from '#core/time/dates.ts';
 import { sayConsequence } from '#core/time/distance.ts';
 import { sayTime } from '#core/time/say.ts';
 import { instantOf, isZone, meaningOf, wallOf } from '#core/time/wallTime.ts';
-import { Button } from '#web/kit/Button.tsx';
+import { Button, TextLink } from '#web/kit/Button.tsx';
 import { phrase } from '#web/words/phrase.ts';
 import { OneOf, Tick } from '../../kit/Choosing.tsx';
 import { TextField } from '../../kit/Field.tsx';
@@ -171,6 +171,13 @@ export function When({ draft: { plan, change, wrong }, page }: SectionProps) {
             <Tick checked={!plan.showEnd} set={(hidden) => change({ showEnd: !hidden })}>
               {phrase('event.hideEnd')}
             </Tick>
+          )}
+          {plan.startsLocal && !page.seriesId && page.moves.length > 0 && (
+            <chakra.p marginTop="6px">
+              <TextLink to={`/season/series/new?event=${page.id}`}>
+                {phrase('series.makeASeriesShort')}
+              </TextLink>
+            </chakra.p>
           )}
         </>
       )}

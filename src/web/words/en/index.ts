@@ -8,6 +8,7 @@ import { ledger } from './ledger.ts';
 import { parts } from './parts.ts';
 import { records } from './records.ts';
 import { season } from './season.ts';
+import { series } from './series.ts';
 import { shell } from './shell.ts';
 import { team } from './team.ts';
 import { terms } from './terms.ts';
@@ -25,6 +26,7 @@ export const phrases = {
   parts,
   records,
   season,
+  series,
   shell,
   team,
   terms,
