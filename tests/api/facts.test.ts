@@ -21,7 +21,7 @@ const onlyTold: readonly FactKind[] = [
   'account changed',
   'organization changed',
   'segment changed',
-  'event deleted',
+  'series changed',
   'preview link made',
   'preview link stopped',
   'picture kept',
