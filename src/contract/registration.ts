@@ -4,6 +4,7 @@ import { pageStyles, pageThemes } from '#core/events/look.ts';
 import { whenFull } from '#core/registration/capacity.ts';
 import { registrationStates } from '#core/registration/states.ts';
 import type { Doc } from '#core/text/types.ts';
+import { isCalendarDate } from '#core/time/dates.ts';
 import { shownAgenda } from './agenda.ts';
 import { amount, code, contract, date, id, idParams, instant, personName, texts, token } from './endpoint.ts';
 import { kindMark } from './kinds.ts';
@@ -125,29 +126,68 @@ const publicFrame = z.object({
   demo: z.boolean(),
 });
 export type PublicFrame = z.infer<typeof publicFrame>;
-const publicListing = z.array(
-  publicEvent
-    .pick({
-      slug: true,
-      title: true,
-      summary: true,
-      category: true,
-      draws: true,
-      mark: true,
-      inFrench: true,
-      startsLocal: true,
-      endsLocal: true,
-      startsAt: true,
-      zone: true,
-      registration: true,
-      state: true,
-    })
-    .extend({
-      french: z.object({ title: z.string(), summary: z.string() }).nullable(),
-      place: z.string().nullable(),
-      fromPrice: amount.nullable(),
-    }),
-);
+/** What the public's calendar is narrowed to; what is empty leaves everything. */
+const filter = z.object({
+  q: z.string().max(200).default(''),
+  with: z.string().max(60).default(''),
+  unit: z.string().max(120).default(''),
+  place: z.string().max(200).default(''),
+  price: z.enum(['', 'free', 'paid']).default(''),
+  /** `1`: only where seats are to be had. */
+  open: z.enum(['', '1']).default(''),
+});
+const dayOrNone = z
+  .string()
+  .refine((day) => day === '' || isCalendarDate(day), 'no-such-date')
+  .default('');
+export const listingQuery = filter.extend({
+  from: dayOrNone,
+  to: dayOrNone,
+  hide: z.enum(['ended', 'begun', 'none']).default('ended'),
+  sort: z.enum(['date', 'title']).default('date'),
+  offset: z.coerce.number().int().min(0).max(100_000).default(0),
+  limit: z.coerce.number().int().min(1).max(300).default(60),
+});
+const listedEvent = publicEvent
+  .pick({
+    slug: true,
+    title: true,
+    summary: true,
+    category: true,
+    draws: true,
+    mark: true,
+    inFrench: true,
+    unit: true,
+    startsLocal: true,
+    endsLocal: true,
+    startsAt: true,
+    endsAt: true,
+    zone: true,
+    registration: true,
+    state: true,
+  })
+  .extend({
+    french: z.object({ title: z.string(), summary: z.string() }).nullable(),
+    place: z.string().nullable(),
+    /** The venue, without the room. */
+    venue: z.string().nullable(),
+    lowest: amount.nullable(),
+    highest: amount.nullable(),
+    picture: shownPicture.nullable(),
+  });
+export type ListedEvent = z.infer<typeof listedEvent>;
+const publicListing = z.object({
+  events: z.array(listedEvent),
+  total: z.int(),
+  more: z.boolean(),
+  /** What it can be narrowed to: what there is among all events that are to come. */
+  kinds: z.array(z.string()),
+  draws: z.array(z.string()),
+  units: z.array(z.string()),
+  places: z.array(z.string()),
+  /** French names of kinds and draws. */
+  inFrench: z.record(z.string(), z.string()),
+});
 export type PublicListing = z.infer<typeof publicListing>;
 
 const answerValue = z.union([z.boolean(), z.string().max(5000), z.array(z.string().max(500)).max(60)]);
@@ -315,9 +355,16 @@ export const registrationContract = contract({
     response: publicFrame,
   },
   'GET /api/public/events': {
-    summary: 'Coming events that are listed',
+    summary: 'Events that are listed, narrowed as asked; those to come unless others are asked for',
     who: 'public',
+    query: listingQuery,
     response: publicListing,
+  },
+  'GET /api/public/calendar.ics': {
+    summary: 'The same as a calendar file to subscribe to: coming ones and those of the last two months',
+    who: 'public',
+    query: filter,
+    response: { file: 'text/calendar' },
   },
   'GET /api/public/previews/:token': {
     summary: 'The page of an event as it would be public, by the link of its team',

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { type PlanField, partOf } from '#core/events/parts.ts';
 import { eventStates } from '#core/events/states.ts';
-import { horizons } from '#core/series/dates.ts';
+import { horizons } from '#core/series/horizon.ts';
 import { contract, done, id, idParams, wallTime } from './endpoint.ts';
 import { consequences } from './events.ts';
 

@@ -112,6 +112,7 @@ export const reads: { readonly [K in ReadKey]: readonly Topic[] } = {
   'GET /api/public/crew/:token': ['crew', 'events', 'people'],
   'GET /api/public/crew/:token/calendar.ics': nothing,
   'GET /api/public/events': ['events', 'seats'],
+  'GET /api/public/calendar.ics': nothing,
   'GET /api/public/events/:slug': ['events', 'seats', 'crew'],
   'GET /api/public/events/:slug/calendar.ics': nothing,
   'GET /api/public/events/:slug/shifts': ['crew', 'events'],

@@ -143,8 +143,15 @@ export function makeServer(app: App, options: ServerOptions): Express {
           mediaSrc: ["'self'", 'blob:'],
           baseUri: ["'none'"],
           formAction: ["'self'"],
-          // A preview is looked at beside the plan; nothing else stands in a frame.
-          frameAncestors: [(request) => (previewPath.test(request.url ?? '') ? "'self'" : "'none'")],
+          // A preview is looked at beside the plan, and the calendar is made to stand in other pages; nothing else stands in a frame.
+          frameAncestors: [
+            (request) =>
+              previewPath.test(request.url ?? '')
+                ? "'self'"
+                : embedPath.test(request.url ?? '')
+                  ? '*'
+                  : "'none'",
+          ],
         },
       },
       strictTransportSecurity: app.origin.startsWith('https:'),
@@ -152,6 +159,7 @@ export function makeServer(app: App, options: ServerOptions): Express {
     }),
   );
   server.use((request, response, next) => {
+    if (embedPath.test(request.url)) response.removeHeader('x-frame-options');
     if (previewPath.test(request.url)) response.set('x-robots-tag', 'noindex');
     response.set('permissions-policy', 'camera=(self), microphone=(), geolocation=()');
     next();
@@ -205,7 +213,12 @@ export function makeServer(app: App, options: ServerOptions): Express {
     const page = makePages(app, handlers, dist);
     server.get('/{*path}', async (request, response) => {
       await inTurn(app, request, response, null, async () => {
-        const { status, html, to } = await page(request.path, response.locals.nonce, firstReadIn(request));
+        const { status, html, to } = await page(
+          request.path,
+          response.locals.nonce,
+          firstReadIn(request),
+          request.query,
+        );
         if (to) response.redirect(status, to);
         else response.status(status).set('cache-control', 'no-store').type('html').send(html);
       });
@@ -216,6 +229,8 @@ export function makeServer(app: App, options: ServerOptions): Express {
 }
 
 const previewPath = /^\/p\//u;
+/** The calendar without scripts, for other sites. */
+const embedPath = /^\/embed(?:\?|$)/u;
 
 /** The language a page is first read in: what its address says, else what the browser asks for. */
 const firstReadIn = (request: Request): Language => {

@@ -185,8 +185,8 @@ describe('an agenda', () => {
     const calendar = new ICAL.Component(ICAL.parse(String(file.body)));
     const entries = calendar.getAllSubcomponents('vevent').map((v) => new ICAL.Event(v));
     expect(entries.map((e) => [e.summary, e.startDate.toString()])).toEqual([
-      ['Herons by night', '2026-10-02T13:30:00Z'],
-      ['Dawn walk', '2026-10-03T12:00:00Z'],
+      ['Herons by night', '2026-10-02T10:30:00'],
+      ['Dawn walk', '2026-10-03T09:00:00'],
     ]);
   });
 

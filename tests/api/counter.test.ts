@@ -188,7 +188,7 @@ describe('what staff do for somebody at the counter or on the telephone', () => 
       }),
     ).replaceAll('\r\n ', '');
     expect(own).toContain('SUMMARY:Plant Swap');
-    expect(own).toContain('DTSTART:20260808T120000Z');
+    expect(own).toContain('DTSTART;TZID=America/Halifax:20260808T090000');
     expect(own).toContain(link);
     const open = String(
       await world.anyone.call('GET /api/public/events/:slug/calendar.ics', { params: { slug: event.slug } }),

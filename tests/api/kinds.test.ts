@@ -31,7 +31,7 @@ test('a kind has a mark and a French name; so do draws, wherever events are show
     mark,
     inFrench: { 'work party': 'corvée', childcare: 'garde d’enfants' },
   });
-  const listed = (await world.anyone.call('GET /api/public/events')).find((e) => e.slug === slug)!;
+  const listed = (await world.anyone.call('GET /api/public/events')).events.find((e) => e.slug === slug)!;
   expect(listed.mark).toEqual(mark);
   expect((await odalys.call('GET /api/events')).find((e) => e.id === id)!.mark).toEqual(mark);
   await save(id, { category: 'something new' });

@@ -26,7 +26,7 @@ const table: Record<string, string> = {
   public: `GET /api/setup, POST /api/setup, POST /api/sign-in, POST /api/password-resets, GET /api/password-resets/:token,
     POST /api/password-resets/:token, POST /api/sign-out, GET /api/invitations/:token, POST /api/invitations/:token,
     GET /api/public/own/:token, POST /api/public/own/:token/details, POST /api/public/own/:token/memberships/:id,
-    POST /api/public/own/:token/consents, GET /api/public/frame, GET /api/public/events, GET /api/public/events/:slug,
+    POST /api/public/own/:token/consents, GET /api/public/frame, GET /api/public/events, GET /api/public/calendar.ics, GET /api/public/events/:slug,
     GET /api/public/pictures/:id/:size, GET /api/public/previews/:token, GET /api/public/events/:slug/calendar.ics, POST /api/public/events/:slug/orders, GET /api/public/orders/:token,
     POST /api/public/orders/:token/pay, POST /api/public/orders/:token/take, POST /api/public/orders/:token/withdraw,
     PATCH /api/public/orders/:token/seats/:seat, GET /api/public/orders/:token/passes.pdf,

@@ -33,7 +33,7 @@ describe('whole days, and an end that is not shown', () => {
     const days = { startsLocal: '2026-08-08T00:00', endsLocal: '2026-08-09T23:59', doorsLocal: null };
     expect((await save(id, { allDay: true, ...days })).status).toBe(200);
     expect(await shown(slug)).toMatchObject({ startsLocal: '2026-08-08', endsLocal: '2026-08-09' });
-    const listed = (await world.anyone.call('GET /api/public/events')).find((e) => e.slug === slug)!;
+    const listed = (await world.anyone.call('GET /api/public/events')).events.find((e) => e.slug === slug)!;
     expect(listed).toMatchObject({ startsLocal: '2026-08-08', endsLocal: '2026-08-09' });
     const entry = await calendar(slug);
     expect(entry.getFirstPropertyValue('dtstart')?.toString()).toBe('2026-08-08');

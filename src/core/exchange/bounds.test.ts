@@ -118,6 +118,7 @@ test('no text can begin a line of its own in a calendar or an address book', () 
             location: text,
             startsAt: '2026-08-08T12:00:00.000Z',
             endsAt: null,
+            zone: 'UTC',
             url: 'https://acolyte.example/e/x',
             sequence: 1,
             cancelled: false,

@@ -2,10 +2,8 @@ import { Temporal } from 'temporal-polyfill';
 import type { CalendarDate, Instant, WallTime, Zone } from '#core/time/clock.ts';
 import { daysBetween } from '#core/time/dates.ts';
 import { instantOf, wallOf } from '#core/time/wallTime.ts';
+import { horizons } from './horizon.ts';
 import { nextSlots, type Recurrence, type Slot, slotsOf } from './slots.ts';
-
-/** How far ahead the dates of a series are made, in months, and how many at the most. */
-export const horizons = { least: 1, most: 36, usual: 12, dates: 120 } as const;
 
 const afterMonths = (wall: WallTime, months: number): WallTime =>
   Temporal.PlainDateTime.from(wall).add({ months }).toString({ smallestUnit: 'minute' });

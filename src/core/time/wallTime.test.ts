@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
 import { ageOn, daysBetween, shiftDate } from './dates.ts';
 import { momentFrom, sayOffset } from './moment.ts';
-import { dateOf, instantOf, meaningOf, shiftWall, wallOf } from './wallTime.ts';
+import { dateOf, instantOf, meaningOf, shiftWall, wallOf, withOffset } from './wallTime.ts';
 
 const halifax = 'America/Halifax';
 /** Beirut changes its clocks at midnight: on 29 March 2026 the hour from 00:00 to 01:00 is left out. */
@@ -130,4 +130,10 @@ describe('dates', () => {
     expect(daysBetween('2024-02-28', '2024-03-01')).toBe(2);
     expect(dateOf('2026-07-10T02:30:00.000Z', halifax)).toBe('2026-07-09');
   });
+});
+
+test('an instant as the clock there shows it, with its offset', () => {
+  expect(withOffset('2026-08-08T12:00:00.000Z', halifax)).toBe('2026-08-08T09:00:00-03:00');
+  expect(withOffset('2026-12-08T13:00:00.000Z', halifax)).toBe('2026-12-08T09:00:00-04:00');
+  expect(withOffset('2026-08-08T12:00:00.000Z', 'Asia/Kolkata')).toBe('2026-08-08T17:30:00+05:30');
 });

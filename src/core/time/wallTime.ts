@@ -62,6 +62,12 @@ export function wallOf(at: Instant, zone: Zone): WallTime {
   return asWall(Temporal.Instant.from(at).toZonedDateTimeISO(zone).toPlainDateTime());
 }
 
+/** An instant as the clock on the wall shows it there, with its offset: `2026-08-08T09:00:00-03:00` (RFC 3339). */
+export function withOffset(at: Instant, zone: Zone): string {
+  const zoned = Temporal.Instant.from(at).toZonedDateTimeISO(zone);
+  return `${zoned.toPlainDateTime().toString({ smallestUnit: 'second' })}${zoned.offset}`;
+}
+
 /** The calendar date an instant falls on in a zone. */
 export function dateOf(at: Instant, zone: Zone): CalendarDate {
   return wallOf(at, zone).slice(0, 10);

@@ -95,6 +95,7 @@ export const agendaHandlers: Handlers<typeof agendaContract> = {
         {
           uid: `${s.id}@acolyte`,
           startsAt: instantOf(s.startsLocal, event.zone),
+          zone: event.zone,
           endsAt: instantOf(shiftWall(s.startsLocal, { minutes }), event.zone),
           summary: readTexts(s.title, language),
           description: s.speakers.join(', '),

@@ -141,6 +141,7 @@ export const crewHandlers: Handlers<typeof crewContract> = {
       uid: `${s.assignmentId}@acolyte`,
       startsAt: s.startsAt,
       endsAt: s.endsAt,
+      zone: s.zone,
       summary: `${s.role}, ${s.event}`,
       location: [s.place, s.venue].filter(Boolean).join(', '),
       url: `${app.origin}/crew/${params.token}`,

@@ -16,7 +16,12 @@ export async function moveOn(
   const event = await readEvent(w.tx, eventId);
   if (event.state === to) return null;
   if (!mayBecome(event.state, to)) throw refused('event-cannot-become', { state: event.state, to });
-  await update(w.tx, 'events', eventId, { state: to, updatedAt: w.now });
+  await update(w.tx, 'events', eventId, {
+    state: to,
+    // Calendars that have the event take what is newer.
+    version: event.version + 1,
+    updatedAt: w.now,
+  });
   await insert(w.tx, 'event_states', {
     id: w.app.ids.id(),
     eventId,

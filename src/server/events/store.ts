@@ -14,7 +14,8 @@ import type { Waiting } from '#core/events/copy.ts';
 import type { KindMark } from '#core/events/kinds.ts';
 import { type PlainField, type PlanField, plainFields } from '#core/events/parts.ts';
 import type { EventState } from '#core/events/states.ts';
-import { liveStates, livingStates } from '#core/events/states.ts';
+import { liveStates, shownToPublic } from '#core/events/states.ts';
+import type { ShownPicture } from '#core/pictures/picture.ts';
 import type { Reason } from '#core/words/reasons.ts';
 import { among } from '../db/among.ts';
 import { first, type Queries, snake } from '../db/database.ts';
@@ -109,12 +110,61 @@ export async function readEvent(tx: Queries, id: string, lock = false): Promise<
 export const readEventBySlug = (tx: Queries, slug: string): Promise<EventRow | null> =>
   first<EventRow>(tx, `select ${columns} ${from} where e.slug = $1`, [slug]);
 
-/** Public events that are still to come or run now, soonest first. */
-export const readListed = (tx: Queries, now: string): Promise<EventRow[]> =>
-  tx.query<EventRow>(
-    `select ${columns} ${from} where e.state in ${among(livingStates)} and e.listed and e.visibility = 'everyone' and not e.is_template
-       and ${endSql('e')} > $1 order by e.starts_at`,
-    [now],
+/** An event in the public's calendar, with what its seats are counted from. */
+export interface ListedRow
+  extends Pick<
+    EventRow,
+    | 'id'
+    | 'slug'
+    | 'summary'
+    | 'french'
+    | 'category'
+    | 'draws'
+    | 'state'
+    | 'startsLocal'
+    | 'endsLocal'
+    | 'startsAt'
+    | 'endsAt'
+    | 'allDay'
+    | 'showEnd'
+    | 'zone'
+    | 'registrationClosesAt'
+    | 'capacity'
+    | 'onlineCapacity'
+    | 'version'
+  > {
+  title: string;
+  unit: string | null;
+  place: string | null;
+  venue: string | null;
+  venueAddress: string | null;
+  mark: KindMark | null;
+  inFrench: Record<string, string>;
+  online: { link: string } | null;
+  lowest: number | null;
+  highest: number | null;
+  picture: ShownPicture | null;
+}
+
+/** Events that everybody may see and that are listed, from an instant on by their end; with `calledOff` those too. */
+export const readListed = (tx: Queries, since: string, calledOff = false): Promise<ListedRow[]> =>
+  tx.query<ListedRow>(
+    `select e.id, e.slug, e.public_title as title, e.summary, e.french - 'description' as french, e.category, e.draws, e.state, u.name as unit,
+       ${placeName} as place, v.name as venue, v.address as venue_address, e.online, e.starts_local, e.ends_local, e.starts_at, e.ends_at, e.all_day,
+       e.show_end, e.zone, e.registration_closes_at, e.capacity, e.online_capacity, e.version,
+       (select jsonb_build_object('shape', k.shape, 'colour', k.colour) from kinds k where k.sort = 'category' and lower(k.name) = lower(e.category)) as mark,
+       coalesce((select jsonb_object_agg(k.name, k.french) from kinds k where k.french <> ''
+         and (k.name = any(e.draws) or lower(k.name) = lower(e.category))), '{}') as in_french,
+       o.lowest, o.highest,
+       (select jsonb_build_object('id', p.id, 'alt', p.alt, 'width', p.width, 'height', p.height, 'focusX', p.focus_x, 'focusY', p.focus_y)
+         from pictures p where p.id = coalesce(e.banner_id, (select k.picture_id from kinds k where k.sort = 'category'
+           and lower(k.name) = lower(e.category)))) as picture
+     ${from}
+       left join (select event_id, min(price)::int as lowest, max(price)::int as highest from offers where removed_at is null group by event_id) o
+         on o.event_id = e.id
+     where e.state in ${among(calledOff ? shownToPublic : shownToPublic.filter((s) => s !== 'called off'))} and e.listed and e.visibility = 'everyone' and not e.is_template
+       and e.slug is not null and ${endSql('e')} > $1::timestamptz order by e.starts_at`,
+    [since],
   );
 
 /** Events that are planned, run or were over lately, soonest first; those without a date come last. */

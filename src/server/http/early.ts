@@ -1,6 +1,7 @@
 import type { PublicEvent, PublicListing } from '#contract/registration.ts';
 import { inLanguage, offerIn } from '#core/events/french.ts';
 import { kindIn } from '#core/events/kinds.ts';
+import { sayPrices } from '#core/events/prices.ts';
 import { type Currency, sayAmount } from '#core/money/amount.ts';
 import { docToHtml } from '#core/text/html.ts';
 import { sayTimeOfDay } from '#core/time/face.ts';
@@ -100,7 +101,7 @@ export function earlyEvent(
 
 /** The list of coming events as HTML. */
 export function earlyListing(
-  events: PublicListing,
+  { events }: PublicListing,
   organization: { name: string },
   language: Language,
 ): string {
@@ -121,4 +122,32 @@ export function earlyListing(
             .join('')}</ul>`
         : h('p', words.noEvents)),
   );
+}
+
+/** The same to stand in a page of somebody else's: the events, each a link to its own page, and a link to all of them. */
+export function embeddedListing(
+  { events }: PublicListing,
+  organization: { name: string; currency: string },
+  origin: string,
+  language: Language,
+): string {
+  const words = catalogues[language];
+  return `<div class="pub early embedded">${
+    events.length
+      ? `<ul>${events
+          .map((e) => {
+            const shown = inLanguage(e, language);
+            return `<li><a href="${escapeHtml(`${origin}/e/${encodeURIComponent(e.slug)}`)}">${escapeHtml(shown.title)}</a><br>${escapeHtml(
+              [
+                e.startsLocal && sayRange(e.startsLocal, e.endsLocal, language),
+                e.place,
+                sayPrices(e, organization.currency as Currency, language),
+              ]
+                .filter(Boolean)
+                .join(' · '),
+            )}</li>`;
+          })
+          .join('')}</ul>`
+      : h('p', words.noEvents)
+  }<p><a href="${escapeHtml(origin)}/">${escapeHtml(fillIn(words.allOf, { name: organization.name }, language))}</a></p></div>`;
 }

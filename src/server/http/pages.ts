@@ -1,12 +1,13 @@
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import type { everything } from '#contract/index.ts';
-import type { PublicEvent } from '#contract/registration.ts';
+import { listingQuery, type PublicEvent } from '#contract/registration.ts';
 import { inLanguage } from '#core/events/french.ts';
+import { withOffset } from '#core/time/wallTime.ts';
 import type { Language } from '#core/words/language.ts';
 import type { App } from '../app/app.ts';
 import { byClock } from '../app/reading.ts';
-import { earlyEvent, earlyListing } from './early.ts';
+import { earlyEvent, earlyListing, embeddedListing } from './early.ts';
 import type { Handlers } from './handle.ts';
 import { escapeHtml } from './html.ts';
 import { Problem } from './problem.ts';
@@ -35,8 +36,17 @@ function eventJsonLd(
     name: event.title,
     description: event.summary,
     url,
-    startDate: event.startsAt,
-    endDate: event.endsAt ?? undefined,
+    // Whole days have dates; times say what the clock shows there.
+    startDate:
+      event.startsLocal?.length === 10
+        ? event.startsLocal
+        : event.startsAt && withOffset(event.startsAt, event.zone),
+    endDate:
+      event.endsLocal?.length === 10
+        ? event.endsLocal
+        : event.endsAt
+          ? withOffset(event.endsAt, event.zone)
+          : undefined,
     eventStatus:
       event.state === 'called off'
         ? 'https://schema.org/EventCancelled'
@@ -101,13 +111,13 @@ export function makePages(app: App, handlers: AllHandlers, dist: string) {
     shells.set(name, html);
     return html;
   };
-  const call = async <T>(run: (c: never) => Promise<T>, params: object): Promise<T> =>
+  const call = async <T>(run: (c: never) => Promise<T>, params: object, query: object = {}): Promise<T> =>
     run({
       app,
       tx: app.db,
       now: app.clock.now(),
       params,
-      query: {},
+      query,
       body: {},
       actor: { name: 'public', staffId: null, requestId: null },
     } as never);
@@ -120,6 +130,7 @@ export function makePages(app: App, handlers: AllHandlers, dist: string) {
     path: string,
     nonce: string,
     language: Language,
+    search: Readonly<Record<string, unknown>> = {},
   ): Promise<{ status: number; html: string; to?: string }> => {
     const withNonce = (html: string) => html.replaceAll('__NONCE__', nonce);
     if (staffPaths.test(path)) return { status: 200, html: withNonce(shell('app')) };
@@ -154,9 +165,23 @@ export function makePages(app: App, handlers: AllHandlers, dist: string) {
         title = event.search.title || `${shown.title} · ${title}`;
         head = `<meta name="description" content="${escapeHtml(event.search.text || shown.summary)}"><script type="application/ld+json">${scriptJson(eventJsonLd(event, frame.organization, `${app.origin}/e/${slug}`))}</script>`;
       } else if (path === '/') {
-        const events = await call(handlers['GET /api/public/events'], {});
-        initial['GET /api/public/events'] = events;
+        // What cannot be read of an address narrows nothing; the page says so once its scripts run.
+        const asked = listingQuery.safeParse(search);
+        const query = asked.success ? asked.data : listingQuery.parse({});
+        const events = await call(handlers['GET /api/public/events'], {}, query);
+        if (!Object.keys(search).some((name) => name !== 'lang')) initial['GET /api/public/events'] = events;
         text = earlyListing(events, frame.organization, language);
+      } else if (path === '/embed') {
+        const events = await call(handlers['GET /api/public/events'], {}, listingQuery.parse(search));
+        const html = shell('public')
+          .replace('<html lang="en">', `<html lang="${language}">`)
+          .replace(/<title>.*?<\/title>/u, () => `<title>${escapeHtml(title)}</title><base target="_blank">`)
+          // Nothing of it runs in somebody else's page.
+          .replace(/<script\b[^>]*>[\s\S]*?<\/script>|<link rel="modulepreload"[^>]*>/gu, '')
+          .replace('<div id="root"></div>', () =>
+            embeddedListing(events, frame.organization, app.origin, language),
+          );
+        return { status, html: withNonce(html) };
       }
     } catch (error) {
       if (!(error instanceof Problem)) throw error;

@@ -32,7 +32,10 @@ export interface Placed {
 }
 
 /** True while the public may register: open, before the closing time and before the end. */
-export function takesRegistrations(event: EventRow, now: string): boolean {
+export function takesRegistrations(
+  event: Pick<EventRow, 'state' | 'registrationClosesAt' | 'startsAt' | 'endsAt'>,
+  now: string,
+): boolean {
   if (event.state !== 'open') return false;
   if (event.registrationClosesAt && event.registrationClosesAt <= now) return false;
   return !isOver(event, now);

@@ -1,7 +1,6 @@
 import QRCode from 'qrcode';
-import type { Answered } from '#contract/endpoint.ts';
 import type { Offer } from '#contract/events.ts';
-import type { PublicEvent, PublicOrder, registrationContract } from '#contract/registration.ts';
+import type { PublicEvent, PublicOrder } from '#contract/registration.ts';
 import { onShift } from '#core/crew/states.ts';
 import { sayPassCode } from '#core/doors/passCode.ts';
 import { hasFrench, offerIn, textFor, titleFor } from '#core/events/french.ts';
@@ -26,9 +25,7 @@ import {
   type EventRow,
   readEvent,
   readEventBySlug,
-  readListed,
   readOffers,
-  readOffersOf,
   readProgramme,
   readQuestions,
 } from '../events/store.ts';
@@ -37,7 +34,7 @@ import { logoOf } from '../pictures/store.ts';
 import { theOrganization } from '../staff/store.ts';
 import { readWaiver, waiverStandings } from '../waivers/store.ts';
 import { takesRegistrations } from './ordering.ts';
-import { countConfirmed, readOrder, readSeats, readTaken, readTakenOf, readWaiting } from './store.ts';
+import { countConfirmed, readOrder, readSeats, readTaken, readWaiting } from './store.ts';
 
 /** An event the public may see; 404 for every other, so that drafts do not show. */
 export async function publicEventRow(tx: Queries, slug: string): Promise<EventRow> {
@@ -60,11 +57,12 @@ const placeOf = (event: EventRow) =>
       }
     : null;
 
-type ListedEvent = Answered<(typeof registrationContract)['GET /api/public/events']>[number];
-
 /** Whether the public can register now, and whether there is room. */
-const registrationNow = (
-  event: EventRow,
+export const registrationNow = (
+  event: Pick<
+    EventRow,
+    'state' | 'registrationClosesAt' | 'startsAt' | 'endsAt' | 'capacity' | 'onlineCapacity'
+  >,
   offers: readonly Offer[],
   taken: Taken,
   now: string,
@@ -72,34 +70,6 @@ const registrationNow = (
   if (!takesRegistrations(event, now)) return 'closed';
   return offers.every((o) => freeUnits(o, event, taken) === 0) ? 'full' : 'open';
 };
-
-/** The coming events as the public's list shows them, soonest first. */
-export async function publicListOf(tx: Queries, now: string): Promise<ListedEvent[]> {
-  const events = await readListed(tx, now);
-  const ids = events.map((e) => e.id);
-  const offersOf = await readOffersOf(tx, ids);
-  const takenOf = await readTakenOf(tx, ids);
-  return events.map((event) => {
-    const offers = offersOf.get(event.id)!;
-    return {
-      slug: event.slug!,
-      title: event.publicTitle,
-      summary: event.summary,
-      french: listedFrench(event),
-      category: event.category,
-      draws: event.draws,
-      mark: markOf(event),
-      inFrench: event.inFrench,
-      ...listedTimes(event),
-      startsAt: event.startsAt,
-      zone: event.zone,
-      state: event.state as ListedEvent['state'],
-      registration: registrationNow(event, offers, takenOf.get(event.id)!, now),
-      place: event.venueName,
-      fromPrice: offers.length ? Math.min(...offers.map((o) => o.price)) : null,
-    };
-  });
-}
 
 /** Who people turn to, as far as that is told. */
 function organizerOf({ organizer }: EventRow): PublicEvent['organizer'] {
@@ -118,11 +88,6 @@ function frenchOf(event: EventRow): PublicEvent['french'] {
   if (!hasFrench(event.french)) return null;
   const { publicTitle: title, subtitle, summary, description } = textFor(event, event.french, 'fr');
   return { title, subtitle, summary, description };
-}
-
-function listedFrench(event: EventRow): ListedEvent['french'] {
-  const french = frenchOf(event);
-  return french && { title: french.title, summary: french.summary };
 }
 
 /** One event as the public sees it now. */

@@ -3,9 +3,8 @@ import { type EventFact, factsOf } from '#core/access/stages.ts';
 import { fullName } from '#core/contacts/names.ts';
 import { isEmail } from '#core/contacts/reach.ts';
 import { titleFor } from '#core/events/french.ts';
-import { shownTimes } from '#core/events/shown.ts';
 import { lives, shownToPublic, silentStates } from '#core/events/states.ts';
-import { type CalendarEntry, writeCalendar } from '#core/exchange/calendar.ts';
+import { writeCalendar } from '#core/exchange/calendar.ts';
 import { writeCsv } from '#core/exchange/csv.ts';
 import { plainAmount } from '#core/money/amount.ts';
 import { freedSeatsFor, queueOrder, whyNot } from '#core/registration/waitlist.ts';
@@ -17,16 +16,18 @@ import { record } from '../app/record.ts';
 import { logCare } from '../contacts/seeing.ts';
 import type { Queries } from '../db/database.ts';
 import { eventFor } from '../events/access.ts';
+import { entryOf } from '../events/calendar.ts';
 import { sayPlace, sayWhen } from '../events/saying.ts';
-import { type EventRow, readEvent, readOffers } from '../events/store.ts';
+import { readEvent, readOffers } from '../events/store.ts';
 import { File, type Handlers } from '../http/handle.ts';
 import { invalid, notFound, refused } from '../http/problem.ts';
 import { logoOf } from '../pictures/store.ts';
 import { theOrganization } from '../staff/store.ts';
+import { feedFor, listingFor } from './listing.ts';
 import { nameSeat } from './naming.ts';
 import { placeOrder } from './ordering.ts';
 import { passesPdf } from './passes.ts';
-import { publicEventOf, publicEventRow, publicListOf, publicOrderOf } from './public.ts';
+import { publicEventOf, publicEventRow, publicOrderOf } from './public.ts';
 import { registrationRows, sessionsOfSeats } from './rows.ts';
 import { readOrder, readSeat, readSeats, readTaken, readWaiting } from './store.ts';
 import { passOnTo, takeSeats } from './waiting.ts';
@@ -37,15 +38,6 @@ export async function orderByLink(tx: Queries, token: string): Promise<string> {
   const id = await followLink(tx, 'manage', token);
   if (!id) throw notFound('This booking');
   return id;
-}
-
-/** When an event is in somebody's calendar: whole days as days, and no end where it is not shown. */
-function calendarTimes(event: EventRow): Pick<CalendarEntry, 'endsAt' | 'days'> {
-  const { startsLocal, endsLocal, endsAt } = shownTimes(event);
-  return {
-    endsAt,
-    ...(event.allDay && startsLocal && { days: { first: startsLocal, last: endsLocal ?? startsLocal } }),
-  };
 }
 
 /** A seat as far as somebody sees the facts of its event. */
@@ -181,7 +173,10 @@ export const registrationHandlers: Omit<
     };
   },
 
-  'GET /api/public/events': ({ tx, now }) => publicListOf(tx, now),
+  'GET /api/public/events': ({ tx, query, now }) => listingFor(tx, query, now),
+
+  'GET /api/public/calendar.ics': async ({ app, tx, query, now }) =>
+    new File('calendar.ics', await feedFor(app, tx, query, now), true),
 
   'GET /api/public/events/:slug': async ({ tx, params, now }) =>
     publicEventOf(tx, await publicEventRow(tx, params.slug), now),
@@ -201,18 +196,13 @@ export const registrationHandlers: Omit<
 
   'GET /api/public/events/:slug/calendar.ics': async ({ tx, params, now, app }) => {
     const event = await publicEventRow(tx, params.slug);
-    if (!event.startsAt) throw notFound('A date');
-    const entry = {
-      uid: `${event.id}@acolyte`,
-      startsAt: event.startsAt,
-      ...calendarTimes(event),
+    const entry = entryOf(event, {
       summary: event.publicTitle,
       description: event.summary,
-      location: sayPlace(event, 'en'),
       url: `${app.origin}/e/${event.slug}`,
-      sequence: event.version,
-      cancelled: event.state === 'called off',
-    };
+      language: 'en',
+    });
+    if (!entry) throw notFound('A date');
     return new File(`${event.slug}.ics`, writeCalendar(event.publicTitle, [entry], now));
   },
 
@@ -289,18 +279,14 @@ export const registrationHandlers: Omit<
   'GET /api/public/orders/:token/calendar.ics': async ({ tx, params, now, app }) => {
     const order = await readOrder(tx, await orderByLink(tx, params.token));
     const event = await readEvent(tx, order.eventId);
-    if (!event.startsAt) throw notFound('A date');
-    const entry = {
-      uid: `${event.id}@acolyte`,
-      startsAt: event.startsAt,
-      ...calendarTimes(event),
-      summary: event.publicTitle,
-      description: `${app.origin}/m/${params.token}`,
-      location: sayPlace(event, order.language),
-      url: `${app.origin}/m/${params.token}`,
-      sequence: event.version,
-      cancelled: event.state === 'called off',
-    };
+    const url = `${app.origin}/m/${params.token}`;
+    const entry = entryOf(event, {
+      summary: titleFor(event, order.language),
+      description: url,
+      url,
+      language: order.language,
+    });
+    if (!entry) throw notFound('A date');
     return new File(`${event.slug}.ics`, writeCalendar(event.publicTitle, [entry], now));
   },
 };

@@ -9,12 +9,15 @@ const initial: Record<string, unknown> = JSON.parse(document.getElementById('ini
 export function useAsk<K extends Key>(
   key: K,
   params: Record<string, string> = {},
-  options: { everyMs?: number } = {},
+  options: { everyMs?: number; query?: Record<string, unknown> } = {},
 ) {
-  const address = addressOf(key, params);
+  const { query } = options;
+  const address = addressOf(key, params, query);
   return useQuery<Answer<K>>({
     queryKey: [address],
-    queryFn: () => call(key, { params } as never),
+    queryFn: () => call(key, { params, query } as never),
+    // While something else is asked for, what was there stays.
+    placeholderData: (before) => (query ? before : undefined),
     meta: about(key),
     initialData: initial[`GET ${address}`] as Answer<K> | undefined,
     initialDataUpdatedAt: Date.now() - 4_000,

@@ -1,0 +1,85 @@
+import { Clipboard, chakra } from '@chakra-ui/react';
+import { useTranslation } from 'react-i18next';
+import { addressOf } from '#web/api.ts';
+import { Button } from '#web/kit/Button.tsx';
+import { filterIn, type ListingAddress } from './listingAddress.ts';
+import { Soft } from './parts.tsx';
+
+/** Ways to have the calendar elsewhere, narrowed as it is shown: in one's own, and in a page of one's own. */
+export function Subscribe({ address }: { address: ListingAddress }) {
+  const { t } = useTranslation();
+  const filter = filterIn(address);
+  const feed = `${location.origin}${addressOf('GET /api/public/calendar.ics', {}, filter)}`;
+  const search = new URLSearchParams(filter).toString();
+  const frame = `<iframe src="${location.origin}/embed${search ? `?${search.replaceAll('&', '&amp;')}` : ''}" width="100%" height="480" style="border:0" title="${document.title.replaceAll('"', '&quot;')}"></iframe>`;
+  return (
+    <chakra.details marginTop="30px">
+      <chakra.summary cursor="pointer" color="verdigris" padding="6px 0">
+        {t('subscribe')}
+      </chakra.summary>
+      <Soft>{t('subscribeText')}</Soft>
+      <Copied label={t('feedAddress')} copy={t('copyAddress')} text={feed}>
+        <chakra.a
+          href={feed.replace(/^https?:/u, 'webcal:')}
+          color="verdigris"
+          textDecoration="underline"
+          padding="9px 0"
+        >
+          {t('openCalendar')}
+        </chakra.a>
+      </Copied>
+      <chakra.h2 fontSize="18px" marginTop="18px">
+        {t('inYourPage')}
+      </chakra.h2>
+      <Soft>{t('inYourPageText')}</Soft>
+      <Copied label={t('frameCode')} copy={t('copyCode')} text={frame} />
+      <Copied
+        label={t('linkAddress')}
+        copy={t('copyAddress')}
+        text={`${location.origin}/${search && `?${search}`}`}
+      />
+    </chakra.details>
+  );
+}
+
+function Copied({
+  label,
+  copy,
+  text,
+  children,
+}: {
+  label: string;
+  copy: string;
+  text: string;
+  children?: React.ReactNode;
+}) {
+  const { t } = useTranslation();
+  return (
+    <Clipboard.Root value={text}>
+      <Clipboard.Label srOnly>{label}</Clipboard.Label>
+      <chakra.div display="flex" gap="10px" flexWrap="wrap" alignItems="center" marginTop="8px">
+        <Clipboard.Input asChild>
+          <chakra.input
+            readOnly
+            aria-label={label}
+            flex="1 1 260px"
+            minWidth={0}
+            padding="9px 10px"
+            border="1px solid"
+            borderColor="rule"
+            borderRadius="corner"
+            background="sheet"
+            color="ink"
+            fontSize="small"
+          />
+        </Clipboard.Input>
+        <Clipboard.Trigger asChild>
+          <Button>
+            <Clipboard.Indicator copied={t('copied')}>{copy}</Clipboard.Indicator>
+          </Button>
+        </Clipboard.Trigger>
+        {children}
+      </chakra.div>
+    </Clipboard.Root>
+  );
+}
