@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { eventFacts } from '#core/access/stages.ts';
+import { visibilities } from '#core/access/visitor.ts';
 import { eventTimes } from '#core/events/dated.ts';
 import { pageTextFields } from '#core/events/french.ts';
 import { pageStyles, pageThemes } from '#core/events/look.ts';
@@ -141,7 +142,7 @@ const eventPlan = z.object({
   unitId: id.nullable(),
   /** Units it belongs to beside its own, whose leads see it among theirs. */
   partnerIds: z.array(id).max(20),
-  visibility: z.enum(['everyone', 'link']),
+  visibility: z.enum(visibilities),
   listed: z.boolean(),
   startsLocal: wallTime.nullable(),
   endsLocal: wallTime.nullable(),

@@ -12,6 +12,7 @@ import { importsContract } from './imports.ts';
 import { kindsContract } from './kinds.ts';
 import { mailingsContract } from './mailings.ts';
 import { messagesContract } from './messages.ts';
+import { mineContract } from './mine.ts';
 import { moneyContract } from './money.ts';
 import { outcomesContract } from './outcomes.ts';
 import { ownContract } from './own.ts';
@@ -41,6 +42,7 @@ export const everything = {
   ...importsContract,
   ...pairsContract,
   ...ownContract,
+  ...mineContract,
   ...eventsContract,
   ...seriesContract,
   ...dutiesContract,

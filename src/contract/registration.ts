@@ -148,7 +148,7 @@ export const listingQuery = filter.extend({
   offset: z.coerce.number().int().min(0).max(100_000).default(0),
   limit: z.coerce.number().int().min(1).max(300).default(60),
 });
-const listedEvent = publicEvent
+export const listedEvent = publicEvent
   .pick({
     slug: true,
     title: true,

@@ -35,6 +35,7 @@ import type { Runner } from './jobs/runner.ts';
 import { kindsHandlers } from './kinds/routes.ts';
 import { mailingsHandlers } from './messages/mailings.ts';
 import { messagesHandlers } from './messages/routes.ts';
+import { mineHandlers } from './mine/routes.ts';
 import { moneyHandlers } from './money/routes.ts';
 import { outcomesHandlers } from './outcomes/routes.ts';
 import { picturesHandlers } from './pictures/routes.ts';
@@ -78,6 +79,7 @@ export function makeServer(app: App, options: ServerOptions): Express {
     ...importsHandlers,
     ...pairsHandlers,
     ...ownHandlers,
+    ...mineHandlers,
     ...eventsHandlers,
     ...seriesHandlers,
     ...picturesHandlers,
@@ -184,7 +186,7 @@ export function makeServer(app: App, options: ServerOptions): Express {
       handler: (_, __, next) => next(refused('too-many', {}, 429)),
     });
   server.use(
-    ['/api/sign-in', '/api/setup', '/api/invitations', '/api/password-resets'],
+    ['/api/sign-in', '/api/public/sign-in', '/api/setup', '/api/invitations', '/api/password-resets'],
     limit(options.limits.signIns),
   );
   server.use('/api/public', limit(options.limits.publicWrites));

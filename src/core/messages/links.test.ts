@@ -18,9 +18,18 @@ describe('links in stored messages', () => {
     expect(hideLinks(text)).toBe('Sign here: [link to their booking]\nShifts: [link to their shifts]');
   });
 
+  test('a code to sign in stands as a mark too, and nobody else reads it', () => {
+    const text = `Your code is ${linkMark('code', id)}, or ${linkMark('sign in', id)}`;
+    expect(marksIn(text).map((m) => m.kind)).toEqual(['code', 'sign in']);
+    expect(hideLinks(text)).toBe('Your code is [code], or [link to sign in]');
+    expect(fillMarks(text, (kind) => (kind === 'code' ? '042 917' : 'https://t.example/in'))).toBe(
+      'Your code is 042 917, or https://t.example/in',
+    );
+  });
+
   test('a live link that was stored is hidden too, whatever kind', () => {
     const token = 'AbCdEfGhIjKlMnOpQrStUvWxYz0';
-    for (const path of ['m', 'crew', 's', 'own', 'invitation', 'reset'])
+    for (const path of ['m', 'crew', 's', 'own', 'invitation', 'reset', 'mine/in'])
       expect(hideLinks(`see http://localhost:4400/${path}/${token} now`)).not.toContain(token);
     expect(hideLinks('http://localhost:4400/e/open-water-day-2026-08-08')).toContain('/e/open-water');
   });

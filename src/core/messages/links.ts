@@ -1,4 +1,4 @@
-/** The personal links a message may carry, each with where it leads and what stands in its place for everybody else. */
+/** The personal links and codes a message may carry, each with where it leads and what stands in its place for everybody else. */
 export const linkPaths = {
   manage: { path: '/m/', words: 'link to their booking' },
   crew: { path: '/crew/', words: 'link to their shifts' },
@@ -6,6 +6,8 @@ export const linkPaths = {
   own: { path: '/own/', words: 'link to their own page' },
   invitation: { path: '/invitation/', words: 'link of the invitation' },
   reset: { path: '/reset/', words: 'link to a new password' },
+  'sign in': { path: '/mine/in/', words: 'link to sign in' },
+  code: { path: '', words: 'code' },
 } as const;
 export type MailedLink = keyof typeof linkPaths;
 
@@ -14,7 +16,7 @@ export type MailedLink = keyof typeof linkPaths;
  * the message leaves. Marks are set in characters of the private use area, which typed text loses.
  */
 const [open, close] = ['\uE000', '\uE001'];
-const mark = /\uE000(\w+) ([\da-f-]{36})(#\w+)?\uE001/gu;
+const mark = /\uE000([a-z]+(?: [a-z]+)?) ([\da-f-]{36})(#\w+)?\uE001/gu;
 
 /** Text without the characters that marks are made of. */
 export const withoutMarks = (text: string): string => text.replace(/[\uE000\uE001]/gu, '');
@@ -38,6 +40,7 @@ export const fillMarks = (text: string, addressOf: (kind: MailedLink, subjectId:
 const address = new RegExp(
   `(?:https?://[^\\s/]+)?(${Object.values(linkPaths)
     .map((l) => l.path)
+    .filter(Boolean)
     .join('|')})[\\w-]{20,}(?:#\\w+)?`,
   'gu',
 );

@@ -20,6 +20,7 @@ export type DirectKind =
   | 'crew'
   | 'overlap'
   | 'own'
+  | 'sign in'
   | 'returned'
   | 'question'
   | 'proposal taken'
@@ -28,6 +29,7 @@ export type DirectKind =
 
 /** Fields that one of these messages has for itself alone, beside those that every template may use. */
 export const ownFields: Partial<Record<DirectKind, readonly string[]>> = {
+  'sign in': ['code_link'],
   question: ['words', 'email'],
   'proposal taken': ['title', 'words'],
   'proposal declined': ['title', 'words'],
@@ -105,6 +107,13 @@ export const directTexts: Record<DirectKind, MessageText> = {
     body: {
       en: 'Hello {{name}},\n\nYou were invited to help run events at {{organization}}. Choose a password to begin: {{manage_link}}\n\nThe link works for 14 days.',
       fr: 'Bonjour {{name}},\n\nOn vous invite à aider à organiser les activités de {{organization}}. Choisissez un mot de passe : {{manage_link}}\n\nLe lien est valable 14 jours.',
+    },
+  },
+  'sign in': {
+    subject: { en: 'Your code for {{organization}}', fr: 'Votre code pour {{organization}}' },
+    body: {
+      en: 'Hello,\n\nYour code is {{code_link}}. Type it where you asked for it, or use this link: {{manage_link}}\n\nIt works once, for fifteen minutes. If you did not ask for it, you need do nothing.\n\n{{organization}}',
+      fr: 'Bonjour,\n\nVotre code est {{code_link}}. Saisissez-le là où vous l’avez demandé, ou suivez ce lien : {{manage_link}}\n\nIl fonctionne une fois, pendant quinze minutes. Si vous ne l’avez pas demandé, vous n’avez rien à faire.\n\n{{organization}}',
     },
   },
   own: {

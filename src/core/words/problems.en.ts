@@ -5,6 +5,8 @@ import type { Plurals } from './filling.ts';
  * category of the language (CLDR): it is chosen by `count`.
  */
 export const problemsEn = {
+  'code-wrong': 'This code does not work here. Look for the newest message, or ask for another code.',
+  'link-over': 'This link was used, or is older than fifteen minutes. Ask for another.',
   unreadable: 'The server’s answer could not be read. Please try again.',
   // Fields
   'answer-needed': 'Please answer this.',

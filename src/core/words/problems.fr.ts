@@ -2,6 +2,9 @@ import type { ProblemWords } from './problems.en.ts';
 
 /** What can be wrong, in French. */
 export const problemsFr: ProblemWords = {
+  'code-wrong':
+    'Ce code ne fonctionne pas ici. Cherchez le message le plus récent, ou demandez un autre code.',
+  'link-over': 'Ce lien a servi, ou date de plus de quinze minutes. Demandez-en un autre.',
   unreadable: 'La réponse du serveur est illisible. Veuillez réessayer.',
   'answer-needed': 'Veuillez répondre à cette question.',
   'answer-yes-or-no': 'Répondez par oui ou par non.',

@@ -1,5 +1,6 @@
 import type { z } from 'zod';
 import type { agendaContract } from '#contract/agenda.ts';
+import { maySee } from '#core/access/visitor.ts';
 import { refusalsOf } from '#core/agenda/choosing.ts';
 import { unplaced } from '#core/agenda/session.ts';
 import { splitName } from '#core/contacts/names.ts';
@@ -62,6 +63,8 @@ export async function eventOfCall(tx: Queries, slug: string, now: string): Promi
   const asks =
     event !== null &&
     !event.isTemplate &&
+    // Everybody is asked, or nobody.
+    maySee(event, null, '') &&
     !silentStates.includes(event.state) &&
     (event.state === 'cleared' || lives(event.state)) &&
     callOf(event, dateOf(now, zone)) !== null;

@@ -97,6 +97,8 @@ export interface Facts {
   invited: { invitationId: string; name: string; email: string; roles: readonly string[]; by: string };
   'new password asked': { resetId: string; staffId: string; name: string; email: string };
   'own link asked': { contactId: string; by: string };
+  /** A code to sign in with was asked for, for an address that is on record. */
+  'code asked': { codeId: string; email: string; language: 'en' | 'fr' };
   'contact changed': Changed & { contactId: string };
   'account changed': Changed & { staffId: string };
   'organization changed': Changed;
@@ -333,6 +335,7 @@ export const tellings: { readonly [K in FactKind]: Telling<Facts[K]> } = {
     entry: (f) => ({ action: 'asked for a new password', subject: { kind: 'staff', id: f.staffId } }),
     topics: nobody,
   },
+  'code asked': { topics: nobody },
   'own link asked': {
     entry: (f) => ({ action: 'sent their own link', subject: { kind: 'contact', id: f.contactId } }),
     topics: nobody,

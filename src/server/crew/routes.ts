@@ -60,8 +60,9 @@ export const crewHandlers: Handlers<typeof crewContract> = {
     return { done: true };
   },
 
-  'GET /api/public/events/:slug/shifts': async ({ tx, params, now }) => {
-    const event = await publicEventRow(tx, params.slug);
+  'GET /api/public/events/:slug/shifts': async (c) => {
+    const { tx, now } = c;
+    const event = await publicEventRow(c, c.params.slug);
     const shifts = (await readShifts(tx, event.id)).filter((s) => s.publicSignUp && s.startsAt > now);
     return {
       title: event.publicTitle,

@@ -1,4 +1,5 @@
 import { createHash, createHmac, randomBytes } from 'node:crypto';
+import { codeOf } from '#core/contacts/codes.ts';
 import type { Clock } from '#core/time/clock.ts';
 
 /** Where ids and tokens come from. `bytes` can be replaced by a seeded source, so that a generated organization is the same everywhere. */
@@ -61,3 +62,7 @@ export const linkToken = (secret: string, kind: string, subjectId: string, renew
     .digest()
     .subarray(0, 20)
     .toString('base64url');
+
+/** The code by which somebody signs in, derived so that the database does not hold it. */
+export const codeFor = (secret: string, id: string): string =>
+  codeOf(createHmac('sha256', secret).update(`code:${id}`).digest());

@@ -132,6 +132,9 @@ export interface ListedRow
     | 'capacity'
     | 'onlineCapacity'
     | 'version'
+    | 'visibility'
+    | 'unitId'
+    | 'partnerIds'
   > {
   title: string;
   unit: string | null;
@@ -146,12 +149,12 @@ export interface ListedRow
   picture: ShownPicture | null;
 }
 
-/** Events that everybody may see and that are listed, from an instant on by their end; with `calledOff` those too. */
+/** Events that are listed for somebody, from an instant on by their end; with `calledOff` those too. Who may see which is core's. */
 export const readListed = (tx: Queries, since: string, calledOff = false): Promise<ListedRow[]> =>
   tx.query<ListedRow>(
     `select e.id, e.slug, e.public_title as title, e.summary, e.french - 'description' as french, e.category, e.draws, e.state, u.name as unit,
        ${placeName} as place, v.name as venue, v.address as venue_address, e.online, e.starts_local, e.ends_local, e.starts_at, e.ends_at, e.all_day,
-       e.show_end, e.zone, e.registration_closes_at, e.capacity, e.online_capacity, e.version,
+       e.show_end, e.zone, e.registration_closes_at, e.capacity, e.online_capacity, e.version, e.visibility, e.unit_id, e.partner_ids,
        (select jsonb_build_object('shape', k.shape, 'colour', k.colour) from kinds k where k.sort = 'category' and lower(k.name) = lower(e.category)) as mark,
        coalesce((select jsonb_object_agg(k.name, k.french) from kinds k where k.french <> ''
          and (k.name = any(e.draws) or lower(k.name) = lower(e.category))), '{}') as in_french,
@@ -162,7 +165,7 @@ export const readListed = (tx: Queries, since: string, calledOff = false): Promi
      ${from}
        left join (select event_id, min(price)::int as lowest, max(price)::int as highest from offers where removed_at is null group by event_id) o
          on o.event_id = e.id
-     where e.state in ${among(calledOff ? shownToPublic : shownToPublic.filter((s) => s !== 'called off'))} and e.listed and e.visibility = 'everyone' and not e.is_template
+     where e.state in ${among(calledOff ? shownToPublic : shownToPublic.filter((s) => s !== 'called off'))} and e.listed and e.visibility <> 'link' and not e.is_template
        and e.slug is not null and ${endSql('e')} > $1::timestamptz order by e.starts_at`,
     [since],
   );

@@ -3,7 +3,15 @@ import { lives } from '#core/events/states.ts';
 import type { Reactions, Work } from '../app/app.ts';
 import { readEvent } from '../events/store.ts';
 import { replan } from './planning.ts';
-import { tellBuyer, tellOfShift, tellOrganizer, tellOwnLink, tellProposer, tellTeam } from './telling.ts';
+import {
+  tellBuyer,
+  tellCode,
+  tellOfShift,
+  tellOrganizer,
+  tellOwnLink,
+  tellProposer,
+  tellTeam,
+} from './telling.ts';
 
 /** Parts of a plan that decide what is sent to whom and when. */
 const deciding: readonly (keyof EventPlan)[] = [
@@ -33,6 +41,7 @@ export const messagesReactions: Reactions = {
     tellTeam(w, 'reset', resetId, { name, email }, 'asked for a new password'),
   'organizer asked': (w, { eventId, ...asked }) => tellOrganizer(w, eventId, asked),
   'session proposal decided': (w, { proposalId }) => tellProposer(w, proposalId),
+  'code asked': (w, { codeId, email, language }) => tellCode(w, codeId, email, language),
   'own link asked': (w, { contactId, by }) => tellOwnLink(w, contactId, `asked for by ${by}`),
   'order confirmed': replanOrder,
   'seats withdrawn': replanOrder,

@@ -1,4 +1,5 @@
 import type { MessageStepPlan } from '#contract/events.ts';
+import { sayCode } from '#core/contacts/codes.ts';
 import type { QuietReason } from '#core/contacts/quiet.ts';
 import { hoursOf } from '#core/crew/clashes.ts';
 import { titleFor } from '#core/events/french.ts';
@@ -15,7 +16,7 @@ import { type App, inTransaction, openLink, systemActor, type Work } from '../ap
 import { record } from '../app/record.ts';
 import { whyQuiet } from '../contacts/quiet.ts';
 import { first, insert, type Queries, update } from '../db/database.ts';
-import { linkToken } from '../db/ids.ts';
+import { codeFor, linkToken } from '../db/ids.ts';
 import { sayPlace, sayWhen } from '../events/saying.ts';
 import { type EventRow, readEvent, readMessageSteps, readSurvey } from '../events/store.ts';
 import type { Due } from '../jobs/runner.ts';
@@ -114,14 +115,17 @@ async function opened(w: Pick<Work, 'tx' | 'app' | 'now'>, text: string): Promis
   for (const { kind, subjectId } of marksIn(text))
     tokens.set(
       `${kind} ${subjectId}`,
-      kind === 'invitation' || kind === 'reset'
-        ? linkToken(w.app.secret, kind, subjectId)
-        : await openLink(w, kind, subjectId),
+      kind === 'code'
+        ? sayCode(codeFor(w.app.secret, subjectId))
+        : kind === 'invitation' || kind === 'reset' || kind === 'sign in'
+          ? linkToken(w.app.secret, kind, subjectId)
+          : await openLink(w, kind, subjectId),
     );
-  return fillMarks(
-    text,
-    (kind, subjectId) => `${w.app.origin}${linkPaths[kind].path}${tokens.get(`${kind} ${subjectId}`)}`,
-  );
+  return fillMarks(text, (kind, subjectId) => {
+    const token = tokens.get(`${kind} ${subjectId}`);
+    // A code is typed: it is no address.
+    return kind === 'code' ? token! : `${w.app.origin}${linkPaths[kind].path}${token}`;
+  });
 }
 
 /** The text as it goes out, or why it does not: things may have changed since it was planned. */

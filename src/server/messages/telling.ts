@@ -163,3 +163,18 @@ export async function tellOwnLink(w: Work, contactId: string, reason: string): P
     },
   });
 }
+
+/** Writes a code to sign in with, and a link that does the same, to an address that somebody typed and that is on record. */
+export async function tellCode(w: Work, codeId: string, email: string, language: 'en' | 'fr'): Promise<void> {
+  const { name: organization } = await theOrganization(w.tx);
+  await planDirect(w, {
+    kind: 'sign in',
+    key: `sign in:${codeId}`,
+    // To the address and nobody: several people may have it, and whoever asks for a code wants it, whatever else they want.
+    to: { name: email, email, contactId: null, language },
+    eventId: null,
+    reason: 'asked for a code',
+    values: { organization, manage_link: linkMark('sign in', codeId) },
+    own: { code_link: linkMark('code', codeId) },
+  });
+}

@@ -1,9 +1,11 @@
 import type { z } from 'zod';
 import type { ListedEvent, listingQuery, PublicListing } from '#contract/registration.ts';
+import { isListedFor, type Visitor } from '#core/access/visitor.ts';
 import { type ListingFilter, listingOf } from '#core/events/listing.ts';
 import { shownTimes } from '#core/events/shown.ts';
 import { type CalendarEntry, writeCalendar } from '#core/exchange/calendar.ts';
 import { shiftDate } from '#core/time/dates.ts';
+import { dateOf } from '#core/time/wallTime.ts';
 import type { App } from '../app/app.ts';
 import type { Queries } from '../db/database.ts';
 import { entryOf } from '../events/calendar.ts';
@@ -19,15 +21,25 @@ const everSince = '1900-01-01T00:00:00.000Z';
 
 type Found = Omit<ListedRow, 'french'> & { french: ListedEvent['french'] };
 
-/** Events that everybody may see and that are listed. */
-const found = async (tx: Queries, since: string, calledOff = false): Promise<Found[]> =>
-  (await readListed(tx, since, calledOff)).map((e) => ({
-    ...e,
-    french:
-      e.french.publicTitle || e.french.summary
-        ? { title: e.french.publicTitle || e.title, summary: e.french.summary || e.summary }
-        : null,
-  }));
+/** Events that stand in the listing of whoever asks. */
+const found = async (
+  tx: Queries,
+  since: string,
+  {
+    visitor = null,
+    today = '',
+    calledOff = false,
+  }: { visitor?: Visitor | null; today?: string; calledOff?: boolean },
+): Promise<Found[]> =>
+  (await readListed(tx, since, calledOff))
+    .filter((e) => isListedFor({ ...e, listed: true }, visitor, today))
+    .map((e) => ({
+      ...e,
+      french:
+        e.french.publicTitle || e.french.summary
+          ? { title: e.french.publicTitle || e.title, summary: e.french.summary || e.summary }
+          : null,
+    }));
 
 /** Each event with whether one can register, asked for many at once. */
 async function withSeats(
@@ -60,9 +72,16 @@ const sorted = (names: Iterable<string | null>): string[] =>
   [...new Set([...names].filter((n): n is string => Boolean(n)))].sort((a, b) => a.localeCompare(b));
 
 /** The public's calendar, narrowed as asked, with what else it can be narrowed to. */
-export async function listingFor(tx: Queries, query: Query, now: string): Promise<PublicListing> {
+export async function listingFor(
+  tx: Queries,
+  query: Query,
+  now: string,
+  /** Who asks, where they are signed in. */
+  visitor: Visitor | null,
+): Promise<PublicListing> {
   const { offset, limit, ...filter } = query;
-  const all = await found(tx, filter.hide === 'none' ? everSince : now);
+  const today = visitor ? dateOf(now, (await theOrganization(tx)).zone) : '';
+  const all = await found(tx, filter.hide === 'none' ? everSince : now, { visitor, today });
   const shown = await narrowed(tx, all, filter, now);
   const page = await withSeats(tx, shown.slice(offset, offset + limit), now);
   return {
@@ -110,7 +129,7 @@ export async function feedFor(
   now: string,
 ): Promise<string> {
   const since = `${shiftDate(now.slice(0, 10), -staysFor)}T00:00:00.000Z`;
-  const all = await found(tx, since, true);
+  const all = await found(tx, since, { calledOff: true });
   const shown = await narrowed(tx, all, { ...filter, from: '', to: '', hide: 'none', sort: 'date' }, now);
   const { name } = await theOrganization(tx);
   const entries = shown.flatMap((e): CalendarEntry[] => {

@@ -1,6 +1,8 @@
+import type { Request } from 'express';
 import QRCode from 'qrcode';
 import type { Offer } from '#contract/events.ts';
 import type { PublicEvent, PublicOrder } from '#contract/registration.ts';
+import { maySee } from '#core/access/visitor.ts';
 import { onShift } from '#core/crew/states.ts';
 import { sayPassCode } from '#core/doors/passCode.ts';
 import { hasFrench, offerIn, textFor, titleFor } from '#core/events/french.ts';
@@ -15,6 +17,8 @@ import { queueOrder } from '#core/registration/waitlist.ts';
 import { dateOf } from '#core/time/wallTime.ts';
 import { ageDecides } from '#core/waivers/needs.ts';
 import { readTexts } from '#core/words/texts.ts';
+import type { App } from '../app/app.ts';
+import { visitorOf } from '../contacts/visitor.ts';
 import { among } from '../db/among.ts';
 import { first, type Queries } from '../db/database.ts';
 import { eventBefore } from '../events/addresses.ts';
@@ -36,11 +40,24 @@ import { readWaiver, waiverStandings } from '../waivers/store.ts';
 import { takesRegistrations } from './ordering.ts';
 import { countConfirmed, readOrder, readSeats, readTaken, readWaiting } from './store.ts';
 
-/** An event the public may see; 404 for every other, so that drafts do not show. */
-export async function publicEventRow(tx: Queries, slug: string): Promise<EventRow> {
+/** Who asks for something of the public side: nobody in particular, or somebody who is signed in there. */
+export interface Asking {
+  app: App;
+  tx: Queries;
+  now: string;
+  request?: Request;
+}
+
+/**
+ * An event that whoever asks may see; 404 for every other, so that neither drafts show nor what is for others.
+ */
+export async function publicEventRow({ app, tx, now, request }: Asking, slug: string): Promise<EventRow> {
   const event =
     (await readEventBySlug(tx, slug)) ?? (await readEventBySlug(tx, (await eventBefore(tx, slug)) ?? ''));
   if (!event || event.isTemplate || !shownToPublic.includes(event.state)) throw notFound('This event');
+  if (event.visibility !== 'everyone' && event.visibility !== 'link')
+    if (!maySee(event, await visitorOf({ app, tx }, request), dateOf(now, event.zone)))
+      throw notFound('This event');
   return event;
 }
 

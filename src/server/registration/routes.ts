@@ -14,6 +14,7 @@ import { readTexts } from '#core/words/texts.ts';
 import { followLink } from '../app/app.ts';
 import { record } from '../app/record.ts';
 import { logCare } from '../contacts/seeing.ts';
+import { visitorOf } from '../contacts/visitor.ts';
 import type { Queries } from '../db/database.ts';
 import { eventFor } from '../events/access.ts';
 import { entryOf } from '../events/calendar.ts';
@@ -173,13 +174,14 @@ export const registrationHandlers: Omit<
     };
   },
 
-  'GET /api/public/events': ({ tx, query, now }) => listingFor(tx, query, now),
+  'GET /api/public/events': async ({ app, tx, query, now, request }) =>
+    listingFor(tx, query, now, await visitorOf({ app, tx }, request)),
 
   'GET /api/public/calendar.ics': async ({ app, tx, query, now }) =>
     new File('calendar.ics', await feedFor(app, tx, query, now), true),
 
-  'GET /api/public/events/:slug': async ({ tx, params, now }) =>
-    publicEventOf(tx, await publicEventRow(tx, params.slug), now),
+  'GET /api/public/events/:slug': async (c) =>
+    publicEventOf(c.tx, await publicEventRow(c, c.params.slug), c.now),
 
   'GET /api/public/previews/:token': async ({ tx, params, now }) => {
     const eventId = await followLink(tx, 'preview', params.token);
@@ -194,8 +196,9 @@ export const registrationHandlers: Omit<
       : { ...page, state: 'open', registration: page.registration === 'closed' ? 'open' : page.registration };
   },
 
-  'GET /api/public/events/:slug/calendar.ics': async ({ tx, params, now, app }) => {
-    const event = await publicEventRow(tx, params.slug);
+  'GET /api/public/events/:slug/calendar.ics': async (c) => {
+    const { app, now } = c;
+    const event = await publicEventRow(c, c.params.slug);
     const entry = entryOf(event, {
       summary: event.publicTitle,
       description: event.summary,
@@ -207,7 +210,7 @@ export const registrationHandlers: Omit<
   },
 
   'POST /api/public/events/:slug/question': async (c) => {
-    const event = await publicEventRow(c.tx, c.params.slug);
+    const event = await publicEventRow(c, c.params.slug);
     if (!event.organizer?.email || event.organizer.how !== 'form') throw notFound('This form');
     if (!isEmail(c.body.email)) throw invalid([{ path: 'email', code: 'not-an-email' }]);
     await record(c, 'organizer asked', { eventId: event.id, ...c.body });
@@ -215,7 +218,7 @@ export const registrationHandlers: Omit<
   },
 
   'POST /api/public/events/:slug/orders': async (c) => {
-    const event = await publicEventRow(c.tx, c.params.slug);
+    const event = await publicEventRow(c, c.params.slug);
     const placed = await placeOrder(c, event.id, c.body, 'public', { address: c.request.ip ?? null });
     return { token: placed.token, standing: placed.standing, total: placed.total };
   },

@@ -6,6 +6,7 @@ import { sayDevice, sessionLasts, sessionLimits } from '#core/staff/sessions.ts'
 import type { App, SignedIn } from '../app/app.ts';
 import { insert, type Queries } from '../db/database.ts';
 import { sha256 } from '../db/ids.ts';
+import { cookieOf } from '../http/cookies.ts';
 import { sessionsEnded } from '../http/stream.ts';
 import { type SessionStaff, staffBySession } from './store.ts';
 
@@ -17,14 +18,6 @@ const deviceName = (app: App): string =>
 const deviceDays = 180;
 /** Seconds between writing down that a session was used. */
 const seenEvery = 60;
-
-function cookieOf(request: Request, wanted: string): string | null {
-  for (const part of (request.headers.cookie ?? '').split(';')) {
-    const at = part.indexOf('=');
-    if (at > 0 && part.slice(0, at).trim() === wanted) return part.slice(at + 1).trim() || null;
-  }
-  return null;
-}
 
 const sessionHash = (app: App, request: Request): string | null => {
   const token = cookieOf(request, cookieName(app));

@@ -72,6 +72,7 @@ export const terms = {
   own: 'link to their page',
   invitation: 'invitation',
   reset: 'new password',
+  'sign in': 'code to sign in',
   mailing: 'mailing',
   // Those who belong to somebody
   guardian: 'guardian',

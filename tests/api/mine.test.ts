@@ -1,0 +1,224 @@
+import { afterAll, beforeAll, describe, expect, test } from 'vitest';
+import { Caller } from './caller.ts';
+import { makeWorld, type World } from './harness.ts';
+import { openEvent, orderFor } from './scenes.ts';
+
+let world: World;
+let odalys: Caller;
+beforeAll(async () => {
+  world = await makeWorld({ limits: { publicWrites: 5000, signIns: 5000 } });
+  odalys = await world.as('odalys');
+});
+afterAll(() => world.close());
+
+const add = async (given: string, more: object = {}) =>
+  (
+    await odalys.call('POST /api/contacts', {
+      body: { given, family: 'Reedling', email: `${given.toLowerCase()}@fenmail.example`, ...more } as never,
+    })
+  ).id;
+/** What was written to an address, newest first. */
+const mailTo = async (address: string) => {
+  await world.runner.run();
+  return world.app.db.query<{ body: string }>(
+    'select body from standin_mail where address = $1 order by accepted_at desc, key desc',
+    [address],
+  );
+};
+const codeIn = (body: string) => /\d{3} \d{3}/u.exec(body)![0];
+const linkIn = (body: string) => /\/mine\/in\/([\w-]+)/u.exec(body)![1]!;
+const ask = async (by: Caller, email: string) => by.call('POST /api/public/sign-in', { body: { email } });
+const enter = (by: Caller, ticket: string, code: string, contactId: string | null = null) =>
+  by.try('POST /api/public/sign-in/code', { body: { ticket, code, contactId } });
+const mine = (by: Caller) => by.call('GET /api/public/mine');
+/** Somebody signed in on a device of their own. */
+async function signedIn(email: string): Promise<Caller> {
+  const by = new Caller(world.origin);
+  const { ticket } = await ask(by, email);
+  const [mail] = await mailTo(email);
+  expect((await enter(by, ticket, codeIn(mail!.body))).body).toEqual({ signedIn: true, choose: [] });
+  return by;
+}
+const see = async (id: string, change: object) => {
+  const { version } = await odalys.call('GET /api/events/:id', { params: { id } });
+  await odalys.call('PATCH /api/events/:id', { params: { id }, body: { version, change } as never });
+};
+
+describe('signing in by a code', () => {
+  test('the code works once, where it was asked for; the message is hidden from the staff', async () => {
+    await add('Una');
+    const una = await signedIn('una@fenmail.example');
+    expect((await mine(una))!.person).toMatchObject({ given: 'Una', family: 'Reedling' });
+    const { rows } = await odalys.call('GET /api/tray', { query: { state: 'sent' } } as never);
+    const sent = rows.find((m) => m.kind === 'sign in')!;
+    const shown = await odalys.call('GET /api/messages/:id', { params: { id: sent.id } });
+    expect(shown.body).toContain('[code]');
+    expect(JSON.stringify(shown)).not.toMatch(/\d{3} \d{3}\b|mine\/in\//u);
+    await una.call('DELETE /api/public/sign-in');
+    expect(await mine(una)).toBeNull();
+  });
+
+  test('the answer is the same for an address nobody has, and nothing is sent', async () => {
+    const stranger = new Caller(world.origin);
+    const known = await ask(stranger, 'una@fenmail.example');
+    const unknown = await ask(stranger, 'nobody@elsewhere.example');
+    expect(Object.keys(unknown)).toEqual(Object.keys(known));
+    expect(unknown.ticket).toHaveLength(known.ticket.length);
+    expect(await mailTo('nobody@elsewhere.example')).toEqual([]);
+    expect((await enter(stranger, unknown.ticket, '123456')).problem.code).toBe('invalid');
+    expect((await stranger.try('POST /api/public/sign-in', { body: { email: 'no address' } })).status).toBe(
+      422,
+    );
+  });
+
+  test('a code that was used, that is tried on another device or after five wrong ones, does not work', async () => {
+    await add('Bo');
+    const email = 'bo@fenmail.example';
+    const bo = new Caller(world.origin);
+    const { ticket } = await ask(bo, email);
+    const code = codeIn((await mailTo(email))[0]!.body);
+    const other = new Caller(world.origin);
+    const elsewhere = await ask(other, 'una@fenmail.example');
+    expect((await enter(other, elsewhere.ticket, code)).problem.fields).toMatchObject([
+      { code: 'code-wrong' },
+    ]);
+    expect((await enter(bo, ticket, code)).status).toBe(200);
+    expect((await enter(bo, ticket, code)).problem.fields).toMatchObject([
+      { path: 'code', code: 'code-wrong' },
+    ]);
+    const again = await ask(bo, email);
+    const next = codeIn((await mailTo(email))[0]!.body);
+    const wrong = next === '000 000' ? '000 001' : '000 000';
+    for (let n = 0; n < 5; n += 1) expect((await enter(bo, again.ticket, wrong)).status).toBe(422);
+    expect((await enter(bo, again.ticket, next)).status).toBe(422);
+  });
+
+  test('a thousand tries at once never count as fewer than five', async () => {
+    await add('Cy');
+    const cy = new Caller(world.origin);
+    const { ticket } = await ask(cy, 'cy@fenmail.example');
+    const code = codeIn((await mailTo('cy@fenmail.example'))[0]!.body).replace(' ', '');
+    const guesses = Array.from({ length: 60 }, (_, n) =>
+      String((Number(code) + n + 1) % 1_000_000).padStart(6, '0'),
+    );
+    await Promise.all(guesses.map((g) => enter(cy, ticket, g)));
+    expect((await enter(cy, ticket, code)).status).toBe(422);
+  });
+
+  test('three in a quarter of an hour are sent, and the fourth is not', async () => {
+    await add('Dee');
+    for (let n = 0; n < 5; n += 1) await ask(world.anyone, 'dee@fenmail.example');
+    expect(await mailTo('dee@fenmail.example')).toHaveLength(3);
+  });
+
+  test('of two that come at once with one code, one is signed in', async () => {
+    await add('Eli');
+    const eli = new Caller(world.origin);
+    const { ticket } = await ask(eli, 'eli@fenmail.example');
+    const code = codeIn((await mailTo('eli@fenmail.example'))[0]!.body);
+    const both = await Promise.all([enter(new Caller(world.origin), ticket, code), enter(eli, ticket, code)]);
+    expect(both.map((r) => r.status).sort()).toEqual([200, 422]);
+  });
+
+  test('the link works on any device, once; after fifteen minutes neither does', async () => {
+    await add('Fay');
+    await ask(world.anyone, 'fay@fenmail.example');
+    const token = linkIn((await mailTo('fay@fenmail.example'))[0]!.body);
+    const phone = new Caller(world.origin);
+    const open = () => phone.try('POST /api/public/sign-in/link', { body: { token } });
+    expect((await open()).body).toEqual({ signedIn: true, choose: [] });
+    expect((await mine(phone))!.person.given).toBe('Fay');
+    expect((await open()).problem.code).toBe('link-over');
+    await ask(world.anyone, 'fay@fenmail.example');
+    const late = linkIn((await mailTo('fay@fenmail.example'))[0]!.body);
+    await world.app.db.query(
+      "update visitor_codes set expires_at = created_at + interval '1 second', created_at = created_at - interval '1 hour'",
+    );
+    await world.app.db.query('update visitor_codes set expires_at = created_at');
+    expect((await phone.try('POST /api/public/sign-in/link', { body: { token: late } })).problem.code).toBe(
+      'link-over',
+    );
+  });
+
+  test('of several people at one address one is chosen; nobody else’s id signs in', async () => {
+    const email = 'delacroix@fenmail.example';
+    const mai = await add('Mai', { email });
+    await add('Luc', { email });
+    const stranger = await add('Zoe');
+    const by = new Caller(world.origin);
+    const { ticket } = await ask(by, email);
+    const code = codeIn((await mailTo(email))[0]!.body);
+    const asked = (await enter(by, ticket, code)).body;
+    expect(asked.signedIn).toBe(false);
+    expect(asked.choose.map((p: { name: string }) => p.name)).toEqual(['Mai Reedling', 'Luc Reedling']);
+    expect((await enter(by, ticket, code, stranger)).body.signedIn).toBe(false);
+    expect(await mine(by)).toBeNull();
+    expect((await enter(by, ticket, code, mai)).body.signedIn).toBe(true);
+    expect((await mine(by))!.person.id).toBe(mai);
+    // Forgotten, they are signed out.
+    await odalys.call('POST /api/contacts/:id/erase', {
+      params: { id: mai },
+      body: { name: 'Mai Reedling' },
+    });
+    expect(await mine(by)).toBeNull();
+  });
+});
+
+describe('what is not for everybody', () => {
+  const page = (by: Caller, slug: string) => by.try('GET /api/public/events/:slug', { params: { slug } });
+  const listed = async (by: Caller) => (await by.call('GET /api/public/events')).events.map((e) => e.title);
+
+  test('is seen by members who are signed in, listed for them, and nowhere else', async () => {
+    const id = await add('Gil');
+    await odalys.call('POST /api/contacts/:id/ties', {
+      params: { id },
+      body: { kind: 'membership', level: 'Adult', from: '2020-01-01' } as never,
+    });
+    await add('Hal');
+    const [gil, hal] = [await signedIn('gil@fenmail.example'), await signedIn('hal@fenmail.example')];
+    const event = await openEvent(world, { title: 'Members walk' });
+    await see(event.id, { visibility: 'members' });
+    expect((await page(gil, event.slug)).status).toBe(200);
+    for (const by of [hal, world.anyone]) {
+      expect((await page(by, event.slug)).status).toBe(404);
+      expect(await listed(by)).not.toContain('Members walk');
+      // Nor does anybody register for what they do not see.
+      expect(
+        (
+          await by.try('POST /api/public/events/:slug/orders', {
+            params: { slug: event.slug },
+            body: orderFor(event, [{ given: 'X', family: 'Y' }]),
+          })
+        ).status,
+      ).toBe(404);
+      expect(
+        (await by.try('GET /api/public/events/:slug/calendar.ics', { params: { slug: event.slug } })).status,
+      ).toBe(404);
+    }
+    expect(await listed(gil)).toContain('Members walk');
+    expect((await mine(gil))!.forThem.map((e) => e.title)).toEqual(['Members walk']);
+    expect(await (await fetch(`${world.origin}/api/public/calendar.ics`)).text()).not.toContain(
+      'Members walk',
+    );
+    await see(event.id, { listed: false });
+    expect(await listed(gil)).not.toContain('Members walk');
+    expect((await page(gil, event.slug)).status).toBe(200);
+  });
+
+  test('narrowed after people registered, it is still theirs', async () => {
+    await add('Ida');
+    const ida = await signedIn('ida@fenmail.example');
+    const event = await openEvent(world, { title: 'Narrowed' });
+    const { token } = await world.anyone.call('POST /api/public/events/:slug/orders', {
+      params: { slug: event.slug },
+      body: orderFor(event, [{ given: 'Ida', family: 'Reedling' }], { email: 'ida@fenmail.example' }),
+    });
+    await see(event.id, { visibility: 'invited' });
+    expect((await page(ida, event.slug)).status).toBe(200);
+    expect((await page(world.anyone, event.slug)).status).toBe(404);
+    // Their booking leads where it led.
+    expect((await world.anyone.try('GET /api/public/orders/:token', { params: { token } })).status).toBe(200);
+    const held = (await mine(ida))!.seats;
+    expect(held).toMatchObject([{ event: { title: 'Narrowed' }, coming: true, state: 'confirmed', token }]);
+  });
+});
