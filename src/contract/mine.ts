@@ -55,7 +55,11 @@ export const mineContract = contract({
       'Send a code and a link to an email on record; the answer is the same whether or not it is known',
     who: 'public',
     body: z.object({ email: z.string().trim().max(254), language: z.enum(['en', 'fr']).default('en') }),
-    response: z.object({ ticket: z.string() }),
+    response: z.object({
+      ticket: z.string(),
+      /** The code itself, in the demonstration alone, whose mail goes nowhere. */
+      demoCode: z.string().nullable(),
+    }),
   },
   'POST /api/public/sign-in/code': {
     summary: 'Sign in with the code, in the browser that asked for it; once, for fifteen minutes',

@@ -6,7 +6,19 @@ import { registrationStates } from '#core/registration/states.ts';
 import type { Doc } from '#core/text/types.ts';
 import { isCalendarDate } from '#core/time/dates.ts';
 import { shownAgenda } from './agenda.ts';
-import { amount, code, contract, date, id, idParams, instant, personName, texts, token } from './endpoint.ts';
+import {
+  amount,
+  code,
+  contract,
+  date,
+  done,
+  id,
+  idParams,
+  instant,
+  personName,
+  texts,
+  token,
+} from './endpoint.ts';
 import { kindMark } from './kinds.ts';
 import { shownPicture } from './pictures.ts';
 import { sketch } from './places.ts';
@@ -353,6 +365,27 @@ export const registrationContract = contract({
     summary: "The organization's name and clock for public pages",
     who: 'public',
     response: publicFrame,
+  },
+  'GET /api/events/:id/invited': {
+    summary: 'Who is invited: they see an event that is for those invited',
+    who: ['unit lead'],
+    params: idParams,
+    response: z.array(z.object({ contactId: id, name: z.string() })),
+  },
+  'POST /api/events/:id/invited': {
+    summary: 'Invite people, who are on record; nothing is sent',
+    who: ['unit lead'],
+    params: idParams,
+    body: z.object({
+      contactIds: z.array(id).max(500).default([]),
+    }),
+    response: z.object({ added: z.int() }),
+  },
+  'DELETE /api/events/:id/invited/:contact': {
+    summary: 'Somebody is no longer invited; a seat they have stays theirs',
+    who: ['unit lead'],
+    params: z.object({ id, contact: id }),
+    response: done,
   },
   'GET /api/public/events': {
     summary: 'Events that are listed, narrowed as asked; those to come unless others are asked for',

@@ -407,6 +407,17 @@ export async function playComing(
     slug: 'autumn-heron-count',
     summary: '',
   });
+  // One for members: they see it once they are signed in.
+  const evening = await plan(kind('fen-talk'), '2026-08-20', {
+    publicTitle: 'Members’ Evening at the Hide',
+    slug: 'members-evening',
+    summary: 'Lamps out, kettle on: what the year brought, and what the next one may.',
+    visibility: 'members',
+  });
+  await work(async (w) => {
+    await submit(w, evening.id);
+    await makeMove(w, evening.id, 'open', '');
+  });
   for (const [key, title] of [
     ['boat-evening', 'Paddle evening'],
     ['reed-cut', 'Working party'],

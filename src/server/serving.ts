@@ -219,7 +219,7 @@ export function makeServer(app: App, options: ServerOptions): Express {
           request.path,
           response.locals.nonce,
           firstReadIn(request),
-          request.query,
+          request,
         );
         if (to) response.redirect(status, to);
         else response.status(status).set('cache-control', 'no-store').type('html').send(html);

@@ -23,7 +23,7 @@ const nobodysId = '00000000-0000-7000-8000-000000000000';
  * `public` is everybody, `staff` everybody signed in.
  */
 const table: Record<string, string> = {
-  public: `GET /api/setup, POST /api/setup, POST /api/sign-in, POST /api/password-resets, GET /api/password-resets/:token,
+  public: `POST /api/public/sign-in, POST /api/public/sign-in/code, POST /api/public/sign-in/link, DELETE /api/public/sign-in, GET /api/public/mine, GET /api/setup, POST /api/setup, POST /api/sign-in, POST /api/password-resets, GET /api/password-resets/:token,
     POST /api/password-resets/:token, POST /api/sign-out, GET /api/invitations/:token, POST /api/invitations/:token,
     GET /api/public/own/:token, POST /api/public/own/:token/details, POST /api/public/own/:token/memberships/:id,
     POST /api/public/own/:token/consents, GET /api/public/frame, GET /api/public/events, GET /api/public/calendar.ics, GET /api/public/events/:slug,
@@ -71,6 +71,7 @@ const table: Record<string, string> = {
     POST /api/series/preview, POST /api/series, GET /api/series/:id, PATCH /api/series/:id, POST /api/series/:id/what-if,
     POST /api/series/:id/call-off, GET /api/events/:id/series, POST /api/events/:id/series/carry,
     POST /api/events/:id/series/carry/what-if, POST /api/events/:id/series/back, POST /api/events/:id/series/leave,
+    GET /api/events/:id/invited, POST /api/events/:id/invited, DELETE /api/events/:id/invited/:contact,
     GET /api/events/:id/place, GET /api/events/:id/agenda, POST /api/session-proposals/:id/decide`,
   CTK: `GET /api/contacts, GET /api/contacts/ids, GET /api/tags, GET /api/views, POST /api/views, DELETE /api/views/:id,
     GET /api/units/:id/people, GET /api/segments, POST /api/segments, GET /api/segments/choices, GET /api/segments/:id,
@@ -125,6 +126,7 @@ describe('who may call what', () => {
         params: {
           id: nobodysId,
           other: nobodysId,
+          contact: nobodysId,
           seat: nobodysId,
           slug: 'nothing-here',
           token: 'x'.repeat(27),

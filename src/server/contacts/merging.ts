@@ -40,6 +40,7 @@ export const belongings = [
   { table: 'speakers', column: 'contact_id' },
   { table: 'sponsors', column: 'contact_id' },
   { table: 'session_proposals', column: 'contact_id' },
+  { table: 'event_invited', column: 'contact_id' },
   { table: 'care_reads', column: 'contact_id' },
   { table: 'audit', column: 'subject_id' },
 ] as const satisfies readonly { table: string; column: string; id?: string }[];
@@ -50,6 +51,8 @@ const nameOf = (b: Belonging): string => `${b.table}.${b.column}`;
 
 /** What would stand twice if it came over: it stays with the merged contact, and comes back with it. */
 const clash: Record<string, string> = {
+  'event_invited.contact_id':
+    'exists (select 1 from event_invited k where k.contact_id = $1 and k.event_id = t.event_id)',
   'contact_emails.contact_id':
     'exists (select 1 from contact_emails k where k.contact_id = $1 and k.email_key = t.email_key)',
   'contact_phones.contact_id':

@@ -1,5 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
+import type { Request } from 'express';
 import type { everything } from '#contract/index.ts';
 import { listingQuery, type PublicEvent } from '#contract/registration.ts';
 import { inLanguage } from '#core/events/french.ts';
@@ -111,16 +112,19 @@ export function makePages(app: App, handlers: AllHandlers, dist: string) {
     shells.set(name, html);
     return html;
   };
-  const call = async <T>(run: (c: never) => Promise<T>, params: object, query: object = {}): Promise<T> =>
-    run({
-      app,
-      tx: app.db,
-      now: app.clock.now(),
-      params,
-      query,
-      body: {},
-      actor: { name: 'public', staffId: null, requestId: null },
-    } as never);
+  const callFor =
+    (request: Request) =>
+    async <T>(run: (c: never) => Promise<T>, params: object, query: object = {}): Promise<T> =>
+      run({
+        app,
+        tx: app.db,
+        now: app.clock.now(),
+        params,
+        query,
+        body: {},
+        actor: { name: 'public', staffId: null, requestId: null },
+        request,
+      } as never);
 
   /**
    * The page at a path, with the nonce that its styles carry and its text in a language, to be read before any script runs. Status 404 where a public event is not there. Before the
@@ -130,8 +134,10 @@ export function makePages(app: App, handlers: AllHandlers, dist: string) {
     path: string,
     nonce: string,
     language: Language,
-    search: Readonly<Record<string, unknown>> = {},
+    request: Request,
   ): Promise<{ status: number; html: string; to?: string }> => {
+    const search: Readonly<Record<string, unknown>> = request.query;
+    const call = callFor(request);
     const withNonce = (html: string) => html.replaceAll('__NONCE__', nonce);
     if (staffPaths.test(path)) return { status: 200, html: withNonce(shell('app')) };
     if ((await call(handlers['GET /api/setup'], {})).needed) return { status: 302, html: '', to: '/setup' };

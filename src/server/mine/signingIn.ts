@@ -1,6 +1,6 @@
 import { createHmac, timingSafeEqual } from 'node:crypto';
 import type { Request } from 'express';
-import { codeLimits, readCode } from '#core/contacts/codes.ts';
+import { codeLimits, readCode, sayCode } from '#core/contacts/codes.ts';
 import { fullName } from '#core/contacts/names.ts';
 import { emailKey, isEmail } from '#core/contacts/reach.ts';
 import { plusMinutes } from '#core/time/clock.ts';
@@ -15,7 +15,11 @@ import * as store from './store.ts';
  * Sends a code and a link to an address, where it is on record. What is answered tells nothing: a ticket that the browser keeps,
  * with which the code works there and nowhere else.
  */
-export async function askForCode(w: Work, email: string, language: 'en' | 'fr'): Promise<{ ticket: string }> {
+export async function askForCode(
+  w: Work,
+  email: string,
+  language: 'en' | 'fr',
+): Promise<{ ticket: string; demoCode: string | null }> {
   if (!isEmail(email)) throw invalid([{ path: 'email', code: 'not-an-email' }]);
   const { tx, app } = w;
   const at = app.sessionClock.now();
@@ -33,9 +37,10 @@ export async function askForCode(w: Work, email: string, language: 'en' | 'fr'):
     createdAt: at,
     expiresAt: plusMinutes(at, codeLimits.minutes),
   });
-  if (lately < codeLimits.sent && (await store.peopleAt(tx, key)).length)
-    await record(w, 'code asked', { codeId: id, email, language });
-  return { ticket };
+  const sent = lately < codeLimits.sent && (await store.peopleAt(tx, key)).length > 0;
+  if (sent) await record(w, 'code asked', { codeId: id, email, language });
+  // The demonstration's mail goes nowhere: its code is told where it was asked for.
+  return { ticket, demoCode: app.movable && sent ? sayCode(codeFor(app.secret, id)) : null };
 }
 
 const same = (a: string, b: string): boolean => {

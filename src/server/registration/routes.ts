@@ -24,6 +24,7 @@ import { File, type Handlers } from '../http/handle.ts';
 import { invalid, notFound, refused } from '../http/problem.ts';
 import { logoOf } from '../pictures/store.ts';
 import { theOrganization } from '../staff/store.ts';
+import { invite, readInvited, uninvite } from './invited.ts';
 import { feedFor, listingFor } from './listing.ts';
 import { nameSeat } from './naming.ts';
 import { placeOrder } from './ordering.ts';
@@ -172,6 +173,22 @@ export const registrationHandlers: Omit<
       now,
       demo: app.movable,
     };
+  },
+
+  'GET /api/events/:id/invited': async (c) => {
+    const event = await eventFor(c, c.params.id, 'plan', 'see');
+    return readInvited(c.tx, event.id);
+  },
+
+  'POST /api/events/:id/invited': async (c) => {
+    const event = await eventFor(c, c.params.id, 'plan', 'change', true);
+    return { added: await invite(c, event.id, c.body.contactIds) };
+  },
+
+  'DELETE /api/events/:id/invited/:contact': async (c) => {
+    const event = await eventFor(c, c.params.id, 'plan', 'change', true);
+    await uninvite(c, event.id, c.params.contact);
+    return { done: true };
   },
 
   'GET /api/public/events': async ({ app, tx, query, now, request }) =>

@@ -53,9 +53,14 @@ export function Frame({ children }: { children: ReactNode }) {
             )}
             {frame.data?.organization.name ?? ' '}
           </TextLink>
-          <Button look="plain" lang={other} onClick={() => setLanguage(other)}>
-            {t('other')}
-          </Button>
+          <chakra.span display="inline-flex" alignItems="center" gap="2px" whiteSpace="nowrap" flex="none">
+            <TextLink to="/mine" padding="7px 8px">
+              {t('mine')}
+            </TextLink>
+            <Button look="plain" lang={other} onClick={() => setLanguage(other)}>
+              {t('other')}
+            </Button>
+          </chakra.span>
         </chakra.header>
         <main id="content" key={pathname}>
           {children}

@@ -21,6 +21,8 @@ const Own = lazy(() => import('./Own.tsx'));
 const Listing = lazy(() => import('./Listing.tsx'));
 const Propose = lazy(() => import('./Propose.tsx'));
 const Preview = lazy(() => import('./Preview.tsx'));
+const Mine = lazy(() => import('./Mine.tsx'));
+const ByLink = lazy(() => import('./SignIn.tsx'));
 const Survey = lazy(() => import('./Survey.tsx'));
 
 const client = new QueryClient({ defaultOptions: { queries: { retry: 1, staleTime: 5_000 } } });
@@ -47,6 +49,8 @@ const router = createBrowserRouter([
       { path: '/m/:token', element: <Order /> },
       { path: '/crew/:token', element: <OwnShifts /> },
       { path: '/own/:token', element: <Own /> },
+      { path: '/mine', element: <Mine /> },
+      { path: '/mine/in/:token', element: <ByLink /> },
       { path: '/s/:token', element: <Survey /> },
       { path: '*', element: <NotHere /> },
     ],

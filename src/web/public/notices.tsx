@@ -10,6 +10,9 @@ export function NotHere() {
     <>
       <Title>{t('notHere')}</Title>
       <Soft>{t('notHereText')}</Soft>
+      <Soft>
+        {t('forOthers')} <Link to="/mine">{t('signIn')}</Link>
+      </Soft>
       <Soft marginTop="16px">
         <Link to="/">{t('comingEvents')}</Link>
       </Soft>

@@ -4,6 +4,7 @@ import { Tick } from '../../kit/Choosing.tsx';
 import { ChoiceField, Group, TextField } from '../../kit/Field.tsx';
 import { useAsk } from '../../parts/ask.ts';
 import { BothLanguages } from './entries.tsx';
+import { Invited } from './Invited.tsx';
 import { PlaceNotes } from './PlaceNotes.tsx';
 import type { PlanDraft } from './planDraft.ts';
 import type { SectionProps } from './section.ts';
@@ -142,8 +143,14 @@ export function Where({ draft, page }: SectionProps) {
           set={(v) => change({ visibility: v as 'everyone' })}
           choices={[
             { value: 'everyone', label: term('everyone') },
+            { value: 'members', label: phrase('event.signedInMembers') },
+            { value: 'units', label: phrase('event.membersOfUnits') },
+            { value: 'invited', label: phrase('event.thoseInvited') },
             { value: 'link', label: phrase('event.anyoneWithTheLink') },
           ]}
+          help={
+            plan.visibility === 'everyone' || plan.visibility === 'link' ? '' : phrase('event.theySignIn')
+          }
         />
         <Group label={phrase('event.listing')}>
           <Tick checked={plan.listed} set={(listed) => change({ listed })}>
@@ -151,6 +158,7 @@ export function Where({ draft, page }: SectionProps) {
           </Tick>
         </Group>
       </div>
+      {plan.visibility === 'invited' && <Invited page={page} />}
     </>
   );
 }

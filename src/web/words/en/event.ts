@@ -507,6 +507,14 @@ export const event = {
   daysLeft: '{{days:day|days}} left',
   thePageBecomesPublicUnlisted:
     'The page becomes public at /e/{{slug}}, not listed. Anyone can register from now on, and messages are planned for them.',
+  signedInMembers: 'members who are signed in',
+  membersOfUnits: 'members of its units',
+  thoseInvited: 'those invited',
+  theySignIn:
+    'They sign in on the public pages by a code sent to their email. Whoever holds a seat sees it anyway.',
+  invited: 'Invited',
+  nobodyInvited: 'Nobody yet. Find people by name or email; nothing is sent to them.',
+  invite: 'Invite somebody',
   anyoneWithTheLink: 'anyone with the link',
   oncePerOrder: 'once per order',
   ofEverybody: 'of everybody',
