@@ -10,6 +10,7 @@ import { eventStates, stages } from '#core/events/states.ts';
 import { audienceNames } from '#core/messages/audiences.ts';
 import { moments } from '#core/messages/moments.ts';
 import { whenFull } from '#core/registration/capacity.ts';
+import { missingThings } from '#core/season/missing.ts';
 import { cleanDoc, docOf } from '#core/text/doc.ts';
 import type { Doc } from '#core/text/types.ts';
 import { call, sessions, speakers, sponsors, tracks } from './agenda.ts';
@@ -258,11 +259,19 @@ const seasonEvent = z.object({
   startsLocal: z.string().nullable(),
   endsLocal: z.string().nullable(),
   startsAt: instant.nullable(),
+  endsAt: instant.nullable(),
   zone: z.string(),
   venue: z.string().nullable(),
   capacity: z.int().nullable(),
-  /** The mark of its kind; null where that has none. */
+  /** What kind of event it is, and the mark of that; null where that has none. */
+  category: z.string(),
   mark: kindMark.nullable(),
+  /** Who leads it, by name. */
+  leads: z.array(z.string()),
+  /** The room or place it has to itself; null where several may be. */
+  space: z.string().nullable(),
+  /** What it still lacks; empty for who does not see its plan. */
+  missing: z.array(z.enum(missingThings)),
   confirmed: z.int(),
   held: z.int(),
   waitlisted: z.int(),
@@ -468,6 +477,8 @@ export const eventsContract = contract({
       ),
       templates: z.array(z.object({ id, title: z.string() })),
       funds: z.array(z.object({ id, name: z.string() })),
+      /** Days on which nobody works. */
+      holidays: z.array(date),
     }),
   },
   'POST /api/units': {

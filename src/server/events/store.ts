@@ -9,6 +9,7 @@ import type {
   VenueChoice,
 } from '#contract/events.ts';
 import { searchWords } from '#core/contacts/search.ts';
+import { onShift } from '#core/crew/states.ts';
 import { came } from '#core/doors/attendance.ts';
 import type { Waiting } from '#core/events/copy.ts';
 import type { KindMark } from '#core/events/kinds.ts';
@@ -271,8 +272,12 @@ export const readStates = (tx: Queries, eventId: string): Promise<StateRow[]> =>
   ]);
 
 /** An event in a list, with what decides who may open it. */
-export type SeasonRow = Omit<SeasonEvent, 'see'> &
-  Pick<EventRow, 'unitId' | 'partnerIds' | 'endsAt' | 'doorsAt'>;
+export type SeasonRow = Omit<SeasonEvent, 'see' | 'missing'> &
+  Pick<EventRow, 'unitId' | 'partnerIds' | 'endsAt' | 'doorsAt'> & {
+    placed: boolean;
+    onOffer: boolean;
+    unfilled: number;
+  };
 
 /** Every event with its counts of seats and arrivals. */
 export const readSeason = (
@@ -284,6 +289,10 @@ export const readSeason = (
     `select e.id, coalesce(nullif(e.public_title, ''), nullif(e.team_title, ''), 'Untitled') as title, u.name as unit, e.state, e.is_template,
        coalesce(e.first_of, e.id) as first_of, e.series_id, e.starts_local, e.ends_local, e.starts_at, e.ends_at, e.doors_at, e.unit_id, e.partner_ids, e.zone, ${placeName} as venue, e.capacity,
        (select jsonb_build_object('shape', k.shape, 'colour', k.colour) from kinds k where k.sort = 'category' and lower(k.name) = lower(e.category)) as mark,
+       e.category, coalesce(lead.names, '{}') as leads, case when v.shared then null else coalesce(e.room_id, e.venue_id)::text end as space,
+       (e.venue_id is not null or e.online is not null) as placed,
+       (e.register_at is not null or exists (select 1 from offers o where o.event_id = e.id and o.removed_at is null)) as on_offer,
+       coalesce(crew.unfilled, 0)::int as unfilled,
        coalesce(r.confirmed, 0)::int as confirmed, coalesce(r.held, 0)::int as held, coalesce(r.waitlisted, 0)::int as waitlisted,
        coalesce(a.arrived, 0)::int as arrived
      ${from}
@@ -291,6 +300,11 @@ export const readSeason = (
          count(*) filter (where state in ('held', 'offered')) as held, count(*) filter (where state = 'waitlisted') as waitlisted
        from registrations group by event_id) r on r.event_id = e.id
      left join (select event_id, count(*) filter (where state in ${among(came)}) as arrived from attendance group by event_id) a on a.event_id = e.id
+     left join (select t.event_id, array_agg(coalesce(s.name, i.name) order by t.part desc, t.added_at) as names from event_team t
+         left join staff s on s.id = t.staff_id left join staff_invitations i on i.id = t.invitation_id
+       where t.part in ('lead', 'co-organizer') group by t.event_id) lead on lead.event_id = e.id
+     left join (select s.event_id, sum(greatest(0, s.needed - (select count(*) from assignments x where x.shift_id = s.id
+         and x.state in ${among(onShift)}))) as unfilled from shifts s where s.removed_at is null group by s.event_id) crew on crew.event_id = e.id
      where not exists (select 1 from series s where s.pattern_id = e.id) and ${where} order by e.starts_at nulls last, e.created_at`,
     params,
   );
@@ -325,6 +339,9 @@ export const readChoices = async (tx: Queries) => ({
     'select id, public_title as title from events e where is_template and not exists (select 1 from series s where s.pattern_id = e.id) order by public_title',
   ),
   funds: await tx.query<{ id: string; name: string }>('select id, name from funds order by name'),
+  holidays:
+    (await first<{ holidays: string[] }>(tx, 'select holidays::text[] as holidays from organization'))
+      ?.holidays ?? [],
 });
 
 /** What plans choose from. */
