@@ -121,6 +121,20 @@ const publicEvent = z.object({
   whenFull: z.enum(whenFull),
   openShifts: z.int(),
   agenda: shownAgenda,
+  /** The series it is a date of: how often it takes place, and other dates one can register for; null without. */
+  series: z
+    .object({
+      said: z.object({ en: z.string(), fr: z.string() }),
+      dates: z.array(
+        z.object({
+          slug: z.string(),
+          startsLocal: z.string(),
+          endsLocal: z.string().nullable(),
+          registration: z.enum(['open', 'full', 'closed']),
+        }),
+      ),
+    })
+    .nullable(),
   funds: z.array(z.object({ id, name: z.string() })),
 });
 export type PublicEvent = z.infer<typeof publicEvent>;
@@ -241,6 +255,19 @@ export const orderBody = z.object({
   waitlist: z.boolean().default(true),
 });
 export type OrderBody = z.input<typeof orderBody>;
+const publicOrderBody = orderBody.extend({
+  /** Other dates of the same series, by their addresses, for which the same is booked. */
+  also: z.array(z.string().max(200)).max(60).default([]),
+});
+export type PublicOrderBody = z.input<typeof publicOrderBody>;
+const standingOfOrder = z.enum(['held', 'confirmed', 'waitlisted']);
+const orderPlaced = z.object({
+  token: z.string(),
+  standing: standingOfOrder,
+  total: amount,
+  also: z.array(z.object({ slug: z.string(), token: z.string(), standing: standingOfOrder, total: amount })),
+});
+export type OrderPlaced = z.infer<typeof orderPlaced>;
 
 const publicOrder = z.object({
   number: z.int(),
@@ -429,15 +456,12 @@ export const registrationContract = contract({
     response: z.object({ done: z.literal(true) }),
   },
   'POST /api/public/events/:slug/orders': {
-    summary: 'Register a party: seats are held while paying, confirmed when free, waitlisted when full',
+    summary:
+      'Register a party: seats are held while paying, confirmed when free, waitlisted when full; of a series for several dates at once, all or none',
     who: 'public',
     params: z.object({ slug: z.string() }),
-    body: orderBody,
-    response: z.object({
-      token: z.string(),
-      standing: z.enum(['held', 'confirmed', 'waitlisted']),
-      total: amount,
-    }),
+    body: publicOrderBody,
+    response: orderPlaced,
   },
   'GET /api/public/orders/:token': {
     summary: 'An order as its buyer sees it',

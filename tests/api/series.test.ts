@@ -244,7 +244,10 @@ describe('what one date says otherwise', () => {
       startsLocal: '2026-09-03T10:00',
       endsLocal: '2026-09-03T13:00',
     });
+    // The end moved along with the start: it is not its own. One half an hour later is.
     expect((await series(id)).dates[1]!.own).toEqual(['endsLocal', 'publicTitle', 'startsLocal']);
+    await save(second!.id, { endsLocal: '2026-09-03T12:30' });
+    expect((await series(id)).dates[1]!.own).toEqual(['publicTitle', 'startsLocal']);
     expect(
       (
         await odalys.try('POST /api/events/:id/series/carry', {
@@ -375,6 +378,58 @@ describe('when a series takes place, changed', () => {
         })
       ).status,
     ).toBe(403);
+  });
+});
+
+describe('registering for a series', () => {
+  const shown = (slug: string) => world.anyone.call('GET /api/public/events/:slug', { params: { slug } });
+  const order = (slug: string, body: object) =>
+    world.anyone.try('POST /api/public/events/:slug/orders', { params: { slug }, body: body as never });
+
+  test('for several dates at once: all of them or none, each a booking of its own', async () => {
+    const { event } = await monthly('Several', { opens: true });
+    const page = await shown(event.slug);
+    expect(page.series!.said).toEqual({
+      en: 'first Wednesday of every month',
+      fr: 'le premier mercredi de chaque mois',
+    });
+    const dates = page.series!.dates.map((d) => d.slug);
+    expect(dates).toHaveLength(2);
+    const body = orderFor(event, [{ given: 'Dot', family: 'Of-Series' }]);
+    const placed = await order(event.slug, { ...body, also: dates });
+    expect(placed.body).toMatchObject({
+      standing: 'confirmed',
+      also: [
+        { slug: dates[0], standing: 'confirmed' },
+        { slug: dates[1], standing: 'confirmed' },
+      ],
+    });
+    const tokens = [placed.body.token, ...placed.body.also.map((a: { token: string }) => a.token)];
+    const starts = await Promise.all(
+      tokens.map(async (token) => {
+        const { event } = await world.anyone.call('GET /api/public/orders/:token', { params: { token } });
+        return event.startsLocal?.slice(0, 10);
+      }),
+    );
+    expect(starts.sort()).toEqual(['2026-08-05', '2026-09-02', '2026-10-07']);
+  });
+
+  test('a date of another series, one that is not there, and one without the ticket are refused, and nothing is booked', async () => {
+    const { event, id } = await monthly('Or none', { opens: true });
+    const other = await monthly('Other series', { opens: true });
+    const body = orderFor(event, [{ given: 'Eve', family: 'Of-None' }]);
+    expect((await order(event.slug, { ...body, also: [other.event.slug] })).problem.fields).toMatchObject([
+      { path: 'also.0', code: 'series-not-a-date' },
+    ]);
+    expect((await order(event.slug, { ...body, also: ['nothing-here'] })).status).toBe(404);
+    const second = (await series(id)).dates[1]!;
+    const { offers, slug } = (await page(second.id)).plan;
+    await save(second.id, { offers: offers.map((o) => ({ ...o, name: 'Only here' })) });
+    expect((await order(event.slug, { ...body, also: [slug!] })).problem.fields).toMatchObject([
+      { path: 'also.0', code: 'offer-not-there' },
+    ]);
+    const { rows } = await odalys.call('GET /api/events/:id/registrations', { params: { id: event.id } });
+    expect(rows).toEqual([]);
   });
 });
 

@@ -30,9 +30,27 @@ async function screensOf(site: Site): Promise<[path: string, heading: string][]>
   const { id: segment } = await odalys.call('POST /api/segments', {
     body: { name: 'Screens', segment: { all: [{ ask: 'reach', by: 'email' }] } },
   });
+  const morning = await openEvent(staff, {
+    title: 'Screen Morning',
+    startsLocal: '2026-08-05T09:30',
+    endsLocal: '2026-08-05T12:30',
+  });
+  const { id: series } = await odalys.call('POST /api/series', {
+    body: {
+      eventId: morning.id,
+      rule: 'FREQ=MONTHLY;BYDAY=1WE',
+      startsLocal: '2026-08-05T09:30',
+      extra: [],
+      skipped: [],
+      horizon: 3,
+      opens: true,
+    },
+  });
   return [
     ['/desk', 'Thursday 9 July'],
     ['/season', 'Season'],
+    ['/season?form=month', 'Season'],
+    [`/season/series/${series}`, 'Series: Screen Morning'],
     ['/contacts', 'Contacts'],
     [`/contacts/${contacts[0]!.id}`, 'Wen Screen'],
     ['/contacts/review', 'Who is who'],
@@ -54,6 +72,10 @@ async function screensOf(site: Site): Promise<[path: string, heading: string][]>
     [`/doors/${event.id}`, 'Screen Paddle'],
     [`/e/${event.slug}`, 'Screen Paddle'],
     [`/e/${event.slug}/register`, 'Register'],
+    [`/e/${morning.slug}/register`, 'Register'],
+    ['/', 'Coming events'],
+    ['/?show=month&month=2026-08', 'Coming events'],
+    ['/mine', 'Sign in'],
   ];
 }
 

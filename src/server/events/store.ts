@@ -180,6 +180,14 @@ export const readLive = (tx: Queries, now: string, lingerDays: number): Promise<
     [now, lingerDays],
   );
 
+/** Dates of a series that the public may come to and that are to come, soonest first. */
+export const readSeriesDates = (tx: Queries, seriesId: string, now: string): Promise<EventRow[]> =>
+  tx.query<EventRow>(
+    `select ${columns} ${from} where e.series_id = $1 and e.state = 'open' and e.slug is not null and e.starts_local is not null
+       and ${endSql('e')} > $2 order by e.starts_at limit 60`,
+    [seriesId, now],
+  );
+
 const offerColumns = 'id, name, about, price, quantity, seats_per_unit, most_per_order, online, french';
 
 export const readOffers = (tx: Queries, eventId: string): Promise<Offer[]> =>

@@ -67,7 +67,8 @@ export const mineHandlers: Handlers<typeof mineContract> = {
         startsLocal: s.from,
         endsLocal: s.to,
       })),
-      forThem: theirs.events.filter((e) => !everybodys.has(e.slug)),
+      // What they hold stands above.
+      forThem: theirs.events.filter((e) => !everybodys.has(e.slug) && !seats.some((s) => s.slug === e.slug)),
     };
   },
 };

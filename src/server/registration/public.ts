@@ -108,7 +108,12 @@ function frenchOf(event: EventRow): PublicEvent['french'] {
 }
 
 /** One event as the public sees it now. */
-export async function publicEventOf(tx: Queries, event: EventRow, now: string): Promise<PublicEvent> {
+export async function publicEventOf(
+  tx: Queries,
+  event: EventRow,
+  now: string,
+  series: PublicEvent['series'] = null,
+): Promise<PublicEvent> {
   const offers = await readOffers(tx, event.id);
   const taken = await readTaken(tx, event.id);
   // Without a picture of its own it has that of its kind.
@@ -162,6 +167,7 @@ export async function publicEventOf(tx: Queries, event: EventRow, now: string): 
     onlineLeft: freeOnline(event, taken),
     whenFull: event.whenFull,
     openShifts: shifts?.n ?? 0,
+    series,
     agenda: await shownAgenda(tx, event, dateOf(now, event.zone)),
     funds: await tx.query<{ id: string; name: string }>('select id, name from funds order by name'),
   };

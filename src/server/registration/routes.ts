@@ -24,6 +24,7 @@ import { File, type Handlers } from '../http/handle.ts';
 import { invalid, notFound, refused } from '../http/problem.ts';
 import { logoOf } from '../pictures/store.ts';
 import { theOrganization } from '../staff/store.ts';
+import { placeOrders, seriesShown } from './dates.ts';
 import { invite, readInvited, uninvite } from './invited.ts';
 import { feedFor, listingFor } from './listing.ts';
 import { nameSeat } from './naming.ts';
@@ -197,8 +198,10 @@ export const registrationHandlers: Omit<
   'GET /api/public/calendar.ics': async ({ app, tx, query, now }) =>
     new File('calendar.ics', await feedFor(app, tx, query, now), true),
 
-  'GET /api/public/events/:slug': async (c) =>
-    publicEventOf(c.tx, await publicEventRow(c, c.params.slug), c.now),
+  'GET /api/public/events/:slug': async (c) => {
+    const event = await publicEventRow(c, c.params.slug);
+    return publicEventOf(c.tx, event, c.now, await seriesShown(c, event));
+  },
 
   'GET /api/public/previews/:token': async ({ tx, params, now }) => {
     const eventId = await followLink(tx, 'preview', params.token);
@@ -236,8 +239,7 @@ export const registrationHandlers: Omit<
 
   'POST /api/public/events/:slug/orders': async (c) => {
     const event = await publicEventRow(c, c.params.slug);
-    const placed = await placeOrder(c, event.id, c.body, 'public', { address: c.request.ip ?? null });
-    return { token: placed.token, standing: placed.standing, total: placed.total };
+    return placeOrders(c, event, c.body, c.request.ip ?? null);
   },
 
   'GET /api/public/orders/:token': async ({ tx, params, now }) =>

@@ -12,7 +12,7 @@ import { update } from '../db/database.ts';
 import { readPlan, savePlan } from '../events/plan.ts';
 import { type EventRow, readEvent } from '../events/store.ts';
 import { invalid, refused } from '../http/problem.ts';
-import { differing, isTime, type Pattern, planBy, readPattern, timesBy } from './pattern.ts';
+import { differing, isTime, type Pattern, planAround, readPattern, timesBy } from './pattern.ts';
 import { readDates, readSeries, type SeriesRow, saveOwn } from './store.ts';
 
 /** Whether a field can be taken over into the series: when a date begins is the rule's. */
@@ -63,7 +63,9 @@ export async function carryFields(
   const wrong = fields.find((field) => !carries(field));
   if (wrong) throw invalid([wrongAt('fields', 'series-start')]);
   const plan = await readPlan(tx, event);
-  const starts = timesBy(pattern, series, slot).startsLocal!;
+  // A date that was moved to another day keeps its distances to where it begins now.
+  const bySlot = timesBy(pattern, series, slot).startsLocal!;
+  const starts = plan.startsLocal ? `${plan.startsLocal.slice(0, 10)}${bySlot.slice(10)}` : bySlot;
   await intoPattern(w, pattern, plan, starts, fields);
   const answer: CarriedTo = { dates: [], followed: noConsequences };
   for (const date of await readDates(tx, series.id)) {
@@ -161,7 +163,7 @@ async function intoPattern(
 export async function putBack(w: Work, event: EventRow, fields: readonly PlanField[]): Promise<void> {
   const { series, pattern, slot } = await seriesOf(w, event);
   const plan = await readPlan(w.tx, event);
-  const by = planBy(pattern, series, slot);
+  const by = planAround(pattern, series, slot, fields.includes('startsLocal') ? null : plan.startsLocal);
   // With its start all its times go back.
   const wanted = fields.includes('startsLocal') ? eventTimes : timesIn(fields);
   const times = Object.fromEntries(wanted.map((f) => [f, by[f]]));

@@ -62,7 +62,7 @@ export async function changeSeries(
   const here = wallOf(now, before.zone);
   const from = later(change.from ?? here, here);
   if (change.from && !dates.some((d) => d.slot === change.from))
-    throw invalid([wrongAt('from', 'series-not-a-date')]);
+    throw invalid([wrongAt('from', 'series-no-slot')]);
   const rule = change.rule === null ? null : written(change.rule);
   // The dates before the change are dates of their own from now on: the new rule does not have them.
   const earlier = dates.filter((d) => d.slot < from && change.from !== null);

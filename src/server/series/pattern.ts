@@ -1,5 +1,5 @@
 import type { EventPlan } from '#contract/events.ts';
-import { type EventTimes, eventTimes, putAt } from '#core/events/dated.ts';
+import { type EventTimes, eventTimes, moveTimes, putAt } from '#core/events/dated.ts';
 import type { PlanField } from '#core/events/parts.ts';
 import { differences } from '#core/series/carry.ts';
 import { takesPlaceAt } from '#core/series/slots.ts';
@@ -41,13 +41,24 @@ export const planBy = (
   slot: string,
 ): EventPlan => ({ ...pattern.plan, ...timesBy(pattern, series, slot) });
 
+/** The same seen from where the date really begins: what moved along with a start that was moved is not its own. */
+export function planAround(
+  pattern: Pattern,
+  series: Pick<SeriesRow, 'extra' | 'zone'>,
+  slot: string,
+  startsLocal: string | null,
+): EventPlan {
+  const by = planBy(pattern, series, slot);
+  return startsLocal ? { ...by, ...moveTimes(by, startsLocal), startsLocal: by.startsLocal } : by;
+}
+
 /** The fields in which a date differs from its series. */
 export const differing = (
   pattern: Pattern,
   series: Pick<SeriesRow, 'extra' | 'zone'>,
   slot: string,
   plan: EventPlan,
-): PlanField[] => differences(planBy(pattern, series, slot), plan);
+): PlanField[] => differences(planAround(pattern, series, slot, plan.startsLocal), plan);
 
 export const isTime = (field: PlanField): field is (typeof eventTimes)[number] =>
   (eventTimes as readonly string[]).includes(field);

@@ -19,7 +19,7 @@ import { carries, carryFields, putBack } from './carrying.ts';
 import { callOffSeries, changeSeries } from './changing.ts';
 import { beginSeries, checkRecurrence, leave } from './commands.ts';
 import { recurrenceOf } from './making.ts';
-import { differing, planBy, readPattern } from './pattern.ts';
+import { differing, planAround, readPattern } from './pattern.ts';
 import { type DateRow, readDates, readSeries, type SeriesRow } from './store.ts';
 
 const sayOf = (of: Pick<SeriesRow, 'rule' | 'startsLocal'>): string => {
@@ -153,7 +153,7 @@ export const seriesHandlers: Handlers<typeof seriesContract> = {
     const series = await readSeries(c.tx, event.seriesId);
     const pattern = await readPattern(c.tx, series.patternId);
     const plan = await readPlan(c.tx, event);
-    const by = planBy(pattern, series, event.slot);
+    const by = planAround(pattern, series, event.slot, plan.startsLocal);
     return {
       id: series.id,
       said: sayOf(series),

@@ -1,16 +1,23 @@
 import { chakra } from '@chakra-ui/react';
+import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { Link, useNavigate, useParams } from 'react-router';
-import { type OrderBody, type PublicEvent, registrationContract } from '#contract/registration.ts';
+import {
+  type OrderPlaced,
+  type PublicEvent,
+  type PublicOrderBody,
+  registrationContract,
+} from '#contract/registration.ts';
 import { inLanguage, offerIn } from '#core/events/french.ts';
 import { type Currency, readAmount } from '#core/money/amount.ts';
 import { fits, nothingTaken } from '#core/registration/capacity.ts';
 import { orderProblems } from '#core/registration/checking.ts';
 import type { AnswerValue } from '#core/registration/questions.ts';
+import { sayRange } from '#core/time/say.ts';
 import { readTexts } from '#core/words/texts.ts';
-import { Button } from '#web/kit/Button.tsx';
+import { Button, TextLink } from '#web/kit/Button.tsx';
 import { Form } from '#web/kit/form/Form.tsx';
-import { Choose, DateField, Money, Text, Tick } from '#web/kit/form/fields.tsx';
+import { Choose, DateField, Money, SeveralOf, Text, Tick } from '#web/kit/form/fields.tsx';
 import { prepare } from '#web/kit/form/request.ts';
 import { useForm } from '#web/kit/form/useForm.ts';
 import { useAsk, useFrame } from './asking.ts';
@@ -37,6 +44,8 @@ interface Draft {
   gift: string;
   fundId: string;
   anonymous: boolean;
+  /** Other dates of the series, by their addresses. */
+  also: string[];
 }
 
 export default function Register() {
@@ -72,7 +81,7 @@ const guestsOf = (draft: Draft, seats: number): Guest[] =>
 const giftOf = (draft: Draft, currency: Currency): number =>
   draft.gift.trim() ? (readAmount(draft.gift, currency) ?? -1) : 0;
 
-function bodyOf(event: PublicEvent, draft: Draft, currency: Currency): OrderBody {
+function bodyOf(event: PublicEvent, draft: Draft, currency: Currency): PublicOrderBody {
   const { lines, offerOfSeat } = chosen(event, draft.units);
   const asked = new Set(event.questions.map((q) => q.id));
   const answered = (answers: Guest['answers'] | undefined) =>
@@ -96,6 +105,7 @@ function bodyOf(event: PublicEvent, draft: Draft, currency: Currency): OrderBody
     },
     language: language(),
     waitlist: true,
+    also: draft.also.filter((slug) => event.series?.dates.some((d) => d.slug === slug)),
   };
 }
 
@@ -107,6 +117,7 @@ export function Registering({ event: whole, within = false }: { event: PublicEve
   const navigate = useNavigate();
   const frame = useFrame().data;
   const currency = (frame?.organization.currency ?? 'CAD') as Currency;
+  const [placed, setPlaced] = useState<OrderPlaced | null>(null);
   const only = event.offers.length === 1 ? event.offers[0] : undefined;
   const form = useForm({
     values: {
@@ -118,6 +129,7 @@ export function Registering({ event: whole, within = false }: { event: PublicEve
       gift: '',
       fundId: event.funds[0]?.id ?? '',
       anonymous: false,
+      also: [],
     } as Draft,
     request: (v) =>
       prepare(registrationContract, 'POST /api/public/events/:slug/orders', {
@@ -159,9 +171,11 @@ export function Registering({ event: whole, within = false }: { event: PublicEve
       return path.replace(/^attendees\./u, 'guests.').replace(/^donation\./u, '');
     },
     draft: { name: `order ${event.slug}`, keeping: 'tab' },
-    after: ({ token }) => navigate(`/m/${token}`),
+    // Several bookings are shown together first; each has a page of its own.
+    after: (placed) => (placed.also.length ? setPlaced(placed) : void navigate(`/m/${placed.token}`)),
   });
   const draft = form.values;
+  if (placed) return <Several placed={placed} event={event} />;
   const { lines, offerOfSeat } = chosen(event, draft.units);
   const total =
     lines.reduce((sum, l) => sum + l.units * l.offer.price, 0) + Math.max(0, giftOf(draft, currency));
@@ -235,6 +249,37 @@ export function Registering({ event: whole, within = false }: { event: PublicEve
             </li>
           ))}
         </Rows>
+
+        {event.series && event.series.dates.length > 0 && (
+          <>
+            <Head>{t('alsoOn')}</Head>
+            <Soft marginBottom="10px">{t('alsoHelp')}</Soft>
+            <SeveralOf
+              form={form}
+              name="also"
+              label={t('otherDates')}
+              choices={event.series.dates.map((d) => ({
+                value: d.slug,
+                label: `${sayRange(d.startsLocal, d.endsLocal, language())}${d.registration === 'full' ? `, ${t('full')}` : ''}`,
+              }))}
+            />
+            {event.series.dates.length > 1 && (
+              <Button
+                look="plain"
+                onClick={() =>
+                  form.set({
+                    also:
+                      draft.also.length === event.series!.dates.length
+                        ? []
+                        : event.series!.dates.map((d) => d.slug),
+                  })
+                }
+              >
+                {t(draft.also.length === event.series.dates.length ? 'noOtherDate' : 'allDates')}
+              </Button>
+            )}
+          </>
+        )}
 
         <Head>{t('you')}</Head>
         <Soft marginBottom="10px">{t('youBook')}</Soft>
@@ -331,8 +376,47 @@ export function Registering({ event: whole, within = false }: { event: PublicEve
           </span>
           <b className="num">{money(total)}</b>
         </Ends>
+        {draft.also.length > 0 && <Soft>{t('forEachDate', { count: draft.also.length + 1 })}</Soft>}
         {waits && <Say tone="need">{t('waitlistNote', { count: offerOfSeat.length })}</Say>}
       </Form>
+    </>
+  );
+}
+
+/** Several dates were booked at once: each booking with where it stands, and the way to its page. */
+function Several({ placed, event }: { placed: OrderPlaced; event: PublicEvent }) {
+  const { t } = useTranslation();
+  const money = useMoney();
+  const all = [
+    { slug: event.slug, startsLocal: event.startsLocal, endsLocal: event.endsLocal, ...placed },
+    ...placed.also.map((p) => ({
+      startsLocal: null,
+      endsLocal: null,
+      ...event.series?.dates.find((d) => d.slug === p.slug),
+      ...p,
+    })),
+  ].sort((a, b) => ((a.startsLocal ?? '') < (b.startsLocal ?? '') ? -1 : 1));
+  const words = { held: 'bookingHeld', confirmed: 'bookingConfirmed', waitlisted: 'bookingWaits' } as const;
+  return (
+    <>
+      <Title>{t('bookedDates', { count: all.length })}</Title>
+      <Say tone="good" role="status">
+        {t('bookedDatesText')}
+      </Say>
+      <Rows>
+        {all.map((p) => (
+          <li key={p.token}>
+            <Ends>
+              <TextLink to={`/m/${p.token}`}>
+                {p.startsLocal ? sayRange(p.startsLocal, p.endsLocal, language()) : p.slug}
+              </TextLink>
+              <chakra.span whiteSpace="nowrap" color={p.standing === 'confirmed' ? 'soft' : 'ochre'}>
+                {t(words[p.standing], { amount: money(p.total) })}
+              </chakra.span>
+            </Ends>
+          </li>
+        ))}
+      </Rows>
     </>
   );
 }

@@ -5,7 +5,7 @@ import { Link } from 'react-router';
 import type { PublicEvent } from '#contract/registration.ts';
 import { offerIn } from '#core/events/french.ts';
 import { kindIn } from '#core/events/kinds.ts';
-import { sayRange, sayTime, sayZone } from '#core/time/say.ts';
+import { sayRange, sayShortDate, sayTime, sayZone } from '#core/time/say.ts';
 import { readTexts } from '#core/words/texts.ts';
 import { addressOf } from '#web/api.ts';
 import { Button, ButtonAnchor, ButtonLink } from '#web/kit/Button.tsx';
@@ -94,6 +94,18 @@ export function WhenAndWhere({ event }: Pick<Part, 'event'>) {
         <small className="soft">
           {own ? t('whereYouAre', own) : t('zoneTime', { zone: sayZone(event.zone) })}
         </small>
+        {event.series && (
+          <small>
+            <br />
+            {t('series', { rule: readTexts(event.series.said, language()) })}{' '}
+            {event.series.dates.slice(0, 3).map((d, at) => (
+              <span key={d.slug}>
+                {at ? ', ' : `${t('otherDates')}: `}
+                <Link to={`/e/${d.slug}`}>{sayShortDate(d.startsLocal, true, language())}</Link>
+              </span>
+            ))}
+          </small>
+        )}
       </dd>
       <dt>{t('where')}</dt>
       <dd>

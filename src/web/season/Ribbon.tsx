@@ -217,6 +217,10 @@ export function Ribbon({
   );
   const first = dateOfDay(shown.from - 40);
   const last = dateOfDay(shown.from + inner / shown.perDay + 1);
+  const ticks = ticksOf(shown, inner);
+  // The month it begins in, where its own line is out of sight.
+  const named = ticks.find((tick) => tick.unit === 'month' || tick.unit === 'year');
+  const begun = named && named.at > 90 ? sayTick(dateOfDay(shown.from), 'month', shown.perDay) : null;
   let top = 38;
   const drawn = lanes.map((lane) => {
     const marks = lane.events
@@ -231,7 +235,9 @@ export function Ribbon({
       })
       .filter((m) => m.right > 0 || m.left + m.lasts > 0);
     const rows = rowsOf(marks, mostRows, 8);
-    const height = Math.max(1, ...rows.map((r) => (r ?? 0) + 1)) * rowHeight + laneGap;
+    // Names of two lines need as much room as two rows.
+    const least = names < 100 ? 2 : 1;
+    const height = Math.max(least, ...rows.map((r) => (r ?? 0) + 1)) * rowHeight + laneGap;
     const at = top;
     top += height;
     const hidden = rows.filter((r) => r === null).length;
@@ -319,11 +325,16 @@ export function Ribbon({
                   style={placed({ left: pixelOf(shown, day), width: shown.perDay })}
                 />
               ))}
-          {ticksOf(shown, inner).map((tick) => (
+          {ticks.map((tick) => (
             <span key={tick.date} className={`tick ${tick.unit}`} style={placed({ left: tick.at })}>
               <span>{sayTick(tick.date, tick.unit, shown.perDay)}</span>
             </span>
           ))}
+          {begun !== null && (
+            <span className="tick month" style={placed({ left: 0 })}>
+              <span>{begun}</span>
+            </span>
+          )}
           <span className="now" style={placed({ left: pixelOf(shown, today) })} />
         </chakra.div>
         <span className="names" style={placed({ width: names })} />

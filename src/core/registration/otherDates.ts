@@ -1,0 +1,52 @@
+import type { Wrong } from '#core/words/problems.ts';
+import { wrongAt } from '#core/words/problems.ts';
+import type { AnswerValue } from './questions.ts';
+
+/** What of an event an order refers to: its offers by what they are called, its questions by what they ask. */
+export interface Referred {
+  offers: readonly { id: string; name: string }[];
+  questions: readonly { id: string; scope: string; prompt: { en: string } }[];
+}
+
+/** As much of an order as refers to its event. */
+interface Order {
+  lines: readonly { offerId: string; units: number }[];
+  attendees: readonly { answers: Readonly<Record<string, AnswerValue>> }[];
+  answers: Readonly<Record<string, AnswerValue>>;
+}
+
+/**
+ * The same order at another date of a series: for the offers and questions there that are called the same. A date that does not
+ * have one of the offers is refused, with its name; what was answered to a question that it does not ask is let go.
+ */
+export function atOtherDate<O extends Order>(
+  order: O,
+  from: Referred,
+  to: Referred,
+  path: string,
+): { order: O } | { wrong: Wrong } {
+  const lines: { offerId: string; units: number }[] = [];
+  for (const line of order.lines) {
+    const name = from.offers.find((o) => o.id === line.offerId)?.name ?? '';
+    const there = to.offers.find((o) => o.name === name);
+    if (!there) return { wrong: wrongAt(path, 'offer-not-there', { offer: name }) };
+    lines.push({ ...line, offerId: there.id });
+  }
+  const answers = (given: Readonly<Record<string, AnswerValue>>) =>
+    Object.fromEntries(
+      Object.entries(given).flatMap(([id, value]) => {
+        const asked = from.questions.find((q) => q.id === id);
+        const there =
+          asked && to.questions.find((q) => q.scope === asked.scope && q.prompt.en === asked.prompt.en);
+        return there ? [[there.id, value]] : [];
+      }),
+    );
+  return {
+    order: {
+      ...order,
+      lines,
+      answers: answers(order.answers),
+      attendees: order.attendees.map((a) => ({ ...a, answers: answers(a.answers) })),
+    },
+  };
+}

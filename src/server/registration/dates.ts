@@ -1,0 +1,102 @@
+import type { OrderPlaced, PublicEvent } from '#contract/registration.ts';
+import { maySee } from '#core/access/visitor.ts';
+import { shownTimes } from '#core/events/shown.ts';
+import { atOtherDate } from '#core/registration/otherDates.ts';
+import { readRule } from '#core/series/rule.ts';
+import { sayRule } from '#core/series/saying.ts';
+import { dateOf } from '#core/time/wallTime.ts';
+import { wrongAt } from '#core/words/problems.ts';
+import type { Work } from '../app/app.ts';
+import { visitorOf } from '../contacts/visitor.ts';
+import { first, type Queries } from '../db/database.ts';
+import { type EventRow, readOffers, readOffersOf, readQuestions, readSeriesDates } from '../events/store.ts';
+import { invalid } from '../http/problem.ts';
+import { placeOrder } from './ordering.ts';
+import { type Asking, publicEventRow, registrationNow } from './public.ts';
+import type { OrderRequest } from './request.ts';
+import { readTakenOf } from './store.ts';
+
+/** The series of an event as its page tells it: how often it takes place, and its other dates that one can register for. */
+export async function seriesShown(by: Asking, event: EventRow): Promise<PublicEvent['series']> {
+  if (!event.seriesId) return null;
+  const { app, tx, now, request } = by;
+  const of = await first<{ rule: string | null; startsLocal: string }>(
+    tx,
+    'select rule, starts_local from series where id = $1',
+    [event.seriesId],
+  );
+  if (!of) return null;
+  const read = of.rule === null ? null : readRule(of.rule);
+  const rule = read && 'rule' in read ? read.rule : null;
+  const visitor = await visitorOf({ app, tx }, request);
+  const others = (await readSeriesDates(tx, event.seriesId, now)).filter(
+    (e) => e.id !== event.id && e.listed && maySee(e, visitor, dateOf(now, event.zone)),
+  );
+  const ids = others.map((e) => e.id);
+  const offers = await readOffersOf(tx, ids);
+  const taken = await readTakenOf(tx, ids);
+  return {
+    said: { en: sayRule(rule, of.startsLocal, 'en'), fr: sayRule(rule, of.startsLocal, 'fr') },
+    dates: others
+      .filter((e) => !e.registerAt)
+      .map((e) => {
+        const { startsLocal, endsLocal } = shownTimes(e);
+        return {
+          slug: e.slug!,
+          startsLocal: startsLocal!,
+          endsLocal,
+          registration: registrationNow(e, offers.get(e.id)!, taken.get(e.id)!, now),
+        };
+      })
+      .filter((e) => e.registration !== 'closed'),
+  };
+}
+
+const referred = async (tx: Queries, id: string) => ({
+  offers: await readOffers(tx, id),
+  questions: await readQuestions(tx, id),
+});
+
+/**
+ * Places an order at an event and, where it is a date of a series, the same at others of it: at all of them or at none. Each is a
+ * booking of its own.
+ */
+export async function placeOrders(
+  w: Work & Asking,
+  event: EventRow,
+  request: OrderRequest & { also: readonly string[] },
+  address: string | null,
+): Promise<OrderPlaced> {
+  const { also, ...own } = request;
+  const from = also.length ? await referred(w.tx, event.id) : null;
+  const others: { slug: string; event: EventRow; request: OrderRequest }[] = [];
+  for (const [at, slug] of [...new Set(also)].entries()) {
+    const other = await publicEventRow(w, slug);
+    if (!event.seriesId || other.seriesId !== event.seriesId || other.id === event.id)
+      throw invalid([wrongAt(`also.${at}`, 'series-not-a-date')]);
+    const there = atOtherDate(
+      // A gift is given once.
+      { ...own, donation: { ...own.donation, amount: 0 } },
+      from!,
+      await referred(w.tx, other.id),
+      `also.${at}`,
+    );
+    if ('wrong' in there) throw invalid([there.wrong]);
+    others.push({ slug, event: other, request: there.order });
+  }
+  const placed = await placeOrder(w, event.id, own, 'public', { address });
+  const answer: OrderPlaced = {
+    token: placed.token,
+    standing: placed.standing,
+    total: placed.total,
+    also: [],
+  };
+  // In one order for everybody, so that two who ask for the same dates do not wait for each other.
+  for (const other of others.sort((a, b) => (a.event.id < b.event.id ? -1 : 1))) {
+    const { token, standing, total } = await placeOrder(w, other.event.id, other.request, 'public', {
+      address,
+    });
+    answer.also.push({ slug: other.slug, token, standing, total });
+  }
+  return answer;
+}
