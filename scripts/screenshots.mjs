@@ -1,5 +1,5 @@
 import { spawn } from 'node:child_process';
-import { cpSync, mkdirSync, mkdtempSync, rmSync } from 'node:fs';
+import { cpSync, mkdirSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { chromium as driver } from '@playwright/test';
@@ -58,13 +58,33 @@ const pageOf = async (email, phone = false) => {
     });
   return context.newPage();
 };
-const take = async (page, path, name, before) => {
+const shot = async (page, path, before) => {
   await page.goto(path);
   await page.waitForLoadState('networkidle').catch(() => undefined);
   await page.locator('h1').first().waitFor();
   await before?.(page);
   await page.evaluate(() => document.fonts.ready);
-  await page.screenshot({ path: join(out, `${name}.png`) });
+  return page.screenshot();
+};
+const take = async (page, path, name, before) => {
+  writeFileSync(join(out, `${name}.png`), await shot(page, path, before));
+  say(`  ${name}.png`);
+};
+/** Several pictures in one, side by side. */
+const beside = async (name, ...shots) => {
+  let left = 0;
+  let height = 0;
+  const parts = [];
+  for (const input of shots) {
+    const size = await sharp(input).metadata();
+    parts.push({ input, left, top: 0 });
+    left += size.width + 20;
+    height = Math.max(height, size.height);
+  }
+  await sharp({ create: { width: left - 20, height, channels: 3, background: '#b9ae9b' } })
+    .composite(parts)
+    .png()
+    .toFile(join(out, `${name}.png`));
   say(`  ${name}.png`);
 };
 const odalys = await pageOf('odalys@brackenmere.example');
@@ -74,7 +94,34 @@ const idOf = (title, from = '') =>
 const water = idOf('Open Water Day', '2026-07');
 const settled = (selector) => (page) => page.locator(selector).first().waitFor();
 await take(odalys, '/desk', 'desk', settled('#contents section a'));
-await take(odalys, '/season', 'season', settled('.table'));
+await take(odalys, '/season', 'season', settled('.mark'));
+const cut = events.find((e) => e.title === 'First Wednesday Reed Cut' && e.seriesId);
+await beside(
+  'series',
+  await shot(odalys, `/season/series/${cut.seriesId}`, settled('section ol li')),
+  await shot(odalys, '/season?form=month&month=2026-08', settled('table a')),
+);
+// The public calendar at both sizes, and the page of a member.
+const member = await pageOf(null, true);
+const mine = await shot(member, '/mine', async (page) => {
+  await page.getByLabel('Email').fill('delacroix-nguyen@harbourpost.example');
+  await page.getByRole('button', { name: 'Send the code' }).click();
+  const told = page.getByText('This is a demonstration');
+  await told.waitFor();
+  await page.getByLabel('Code').fill(/code is (\d{3} \d{3})/u.exec(await told.textContent())[1]);
+  await page.getByRole('button', { name: 'Sign in' }).click();
+  await page.getByRole('button', { name: /^Mai / }).click();
+  await page.getByRole('heading', { name: 'Your seats' }).waitFor();
+});
+await beside(
+  'public-calendar',
+  await shot(await pageOf(null), '/?show=month&month=2026-08', async (page) => {
+    await page.getByRole('link', { name: /^Open Water Day/u }).hover();
+    await page.getByText('Paddle the lagoon').waitFor();
+  }),
+  await shot(await pageOf(null, true), '/', settled('.pub:not(.early) li')),
+  mine,
+);
 await take(odalys, `/events/${water}/plan`, 'event-plan', settled('form, .form'));
 await take(
   odalys,
@@ -105,14 +152,7 @@ for (const phone of [false, true]) {
   await page.evaluate(() => document.fonts.ready);
   halves.push(await page.screenshot());
 }
-await sharp({ create: { width: 1690, height: 844, channels: 3, background: '#b9ae9b' } })
-  .composite([
-    { input: halves[0], left: 0, top: 0 },
-    { input: halves[1], left: 1300, top: 0 },
-  ])
-  .png()
-  .toFile(join(out, 'public-large.png'));
-say('  public-large.png');
+await beside('public-large', ...halves);
 await take(odalys, `/events/${water}/registration`, 'event-registration', settled('.seats'));
 await take(odalys, `/events/${water}/crew`, 'event-crew', settled('.table'));
 await take(odalys, '/contacts', 'contacts', settled('.table'));
@@ -135,20 +175,24 @@ const richness = (c) =>
   ].filter(Boolean).length + new Set(c.ties.map((t) => t.kind)).size;
 const known = records.sort((a, b) => richness(b) - richness(a))[0];
 await take(odalys, `/contacts/${known.id}`, 'contact', settled('ol li'));
-await take(odalys, '/ledger', 'ledger', settled('.table'));
-await take(odalys, '/records', 'records', settled('.apexcharts-bar-area'));
+await beside(
+  'ledger-records',
+  await shot(odalys, '/ledger', settled('.table')),
+  await shot(odalys, '/records', settled('.apexcharts-bar-area')),
+);
 await take(odalys, '/tray', 'tray', settled('.table'));
-await take(odalys, '/import', 'import', async (page) => {
+const bringing = await shot(odalys, '/import', async (page) => {
   await page.locator('input[type=file]').setInputFiles(join(root, 'tests/data/members.csv'));
   await page.getByRole('button', { name: /^New [1-9]/u }).waitFor();
 });
-await take(odalys, '/contacts/review', 'review', async (page) => {
+const reviewing = await shot(odalys, '/contacts/review', async (page) => {
   await page.locator('main table').waitFor();
   // One that is not plain.
   await page.getByText('needs a person to decide').or(page.locator('main table')).first().waitFor();
   for (let n = 0; n < 80 && !(await page.getByText('needs a person to decide').count()); n += 1)
     await page.keyboard.press('j');
 });
+await beside('bringing-in', bringing, reviewing);
 await take(odalys, '/records/segments', 'segment', async (page) => {
   await page.getByRole('link', { name: 'Come often, never gave' }).click();
   await page.locator('fieldset select').first().waitFor();

@@ -1,5 +1,5 @@
-import { chromium } from '@playwright/test';
 import sharp from 'sharp';
+import { openBrowser } from './browser.ts';
 import { quantile, Report, timed } from './report.ts';
 import { ended, filledFolder, signedIn, startShipped } from './site.ts';
 
@@ -148,16 +148,7 @@ report.row(
   { floor },
 );
 
-const browser = await chromium.launch({
-  executablePath: '/usr/bin/chromium',
-  args: [
-    '--no-sandbox',
-    '--disable-background-networking',
-    '--disable-component-update',
-    '--disable-sync',
-    '--no-first-run',
-  ],
-});
+const browser = await openBrowser();
 const phone = await browser.newPage({ viewport: { width: 390, height: 844 }, deviceScaleFactor: 2 });
 const session = await phone.context().newCDPSession(phone);
 await session.send('Network.enable');

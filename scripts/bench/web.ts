@@ -1,6 +1,6 @@
-import { existsSync } from 'node:fs';
-import { type Browser, chromium, type Page } from '@playwright/test';
+import type { Page } from '@playwright/test';
 import { demoPassword, demoSignIns } from '#server/staff/demoSignIns.ts';
+import { openBrowser } from './browser.ts';
 import { quantile, Report } from './report.ts';
 import { ended, filledFolder, signedIn, startShipped } from './site.ts';
 
@@ -12,13 +12,7 @@ const { folder, remove } = await filledFolder();
 const port = 45_906;
 const child = await startShipped(folder, port);
 const origin = `http://localhost:${port}`;
-const executablePath = process.env.CHROMIUM ?? '/usr/bin/chromium';
-if (!existsSync(executablePath))
-  throw new Error('The bench of the web needs Chromium; set CHROMIUM to its path.');
-const browser: Browser = await chromium.launch({
-  executablePath,
-  args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking', '--no-first-run'],
-});
+const browser = await openBrowser();
 
 /** Milliseconds until something is there. */
 async function until(start: () => Promise<unknown>, there: () => Promise<unknown>): Promise<number> {

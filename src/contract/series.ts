@@ -50,7 +50,7 @@ const nextDate = z.object({
 export type NextDate = z.infer<typeof nextDate>;
 
 /** What becomes of a date whose slot a change takes away. */
-export const decisionsOfDate = ['move', 'keep', 'call off'] as const;
+const decisionsOfDate = ['move', 'keep', 'call off'] as const;
 const change = settings.extend({
   version: z.int().min(1),
   /** The slot from which it holds; the dates before stay as they are. Null for all that are to come. */

@@ -59,7 +59,7 @@ const isFree = (e: Listable): boolean => e.lowest === 0;
 const isPaid = (e: Listable): boolean => (e.highest ?? 0) > 0;
 
 /** Whether an event is among those asked for. One without a date is only where no day and no past is asked for. */
-export function isListed(e: Listable, f: ListingFilter, now: Instant): boolean {
+function isListed(e: Listable, f: ListingFilter, now: Instant): boolean {
   const end = endOf(e);
   if (f.hide === 'ended' && end !== null && end <= now) return false;
   if (f.hide === 'begun' && e.startsAt !== null && e.startsAt <= now) return false;

@@ -1,8 +1,7 @@
 import type { Instant } from '#core/time/clock.ts';
 
 /** What two events are at odds about: the same place, somebody who leads both, the same people to come. */
-export const clashKinds = ['place', 'lead', 'audience'] as const;
-export type ClashKind = (typeof clashKinds)[number];
+export type ClashKind = 'place' | 'lead' | 'audience';
 
 /** As much of an event as tells what it is at odds with. */
 export interface Clashing {

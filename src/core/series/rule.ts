@@ -2,7 +2,7 @@ import type { CalendarDate, WallTime } from '#core/time/clock.ts';
 import { isCalendarDate } from '#core/time/dates.ts';
 import type { Wrong } from '#core/words/problems.ts';
 
-export const frequencies = ['YEARLY', 'MONTHLY', 'WEEKLY', 'DAILY', 'HOURLY', 'MINUTELY'] as const;
+const frequencies = ['YEARLY', 'MONTHLY', 'WEEKLY', 'DAILY', 'HOURLY', 'MINUTELY'] as const;
 export type Frequency = (typeof frequencies)[number];
 export const weekdays = ['MO', 'TU', 'WE', 'TH', 'FR', 'SA', 'SU'] as const;
 export type Weekday = (typeof weekdays)[number];

@@ -35,11 +35,10 @@ export function timesBy(
 }
 
 /** What the plan of a date would be by its series. */
-export const planBy = (
-  pattern: Pattern,
-  series: Pick<SeriesRow, 'extra' | 'zone'>,
-  slot: string,
-): EventPlan => ({ ...pattern.plan, ...timesBy(pattern, series, slot) });
+const planBy = (pattern: Pattern, series: Pick<SeriesRow, 'extra' | 'zone'>, slot: string): EventPlan => ({
+  ...pattern.plan,
+  ...timesBy(pattern, series, slot),
+});
 
 /** The same seen from where the date really begins: what moved along with a start that was moved is not its own. */
 export function planAround(
