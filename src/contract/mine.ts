@@ -67,7 +67,7 @@ export const mineContract = contract({
     ownTransactions: true,
     body: z.object({
       ticket: z.string().min(10).max(100),
-      code: z.string().trim().min(1, code('code-wrong')).max(20),
+      code: z.string().trim().min(1, code('sign-in-code-wrong')).max(20),
       contactId: id.nullable().default(null),
     }),
     response: entered,

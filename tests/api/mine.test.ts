@@ -84,11 +84,11 @@ describe('signing in by a code', () => {
     const other = new Caller(world.origin);
     const elsewhere = await ask(other, 'una@fenmail.example');
     expect((await enter(other, elsewhere.ticket, code)).problem.fields).toMatchObject([
-      { code: 'code-wrong' },
+      { code: 'sign-in-code-wrong' },
     ]);
     expect((await enter(bo, ticket, code)).status).toBe(200);
     expect((await enter(bo, ticket, code)).problem.fields).toMatchObject([
-      { path: 'code', code: 'code-wrong' },
+      { path: 'code', code: 'sign-in-code-wrong' },
     ]);
     const again = await ask(bo, email);
     const next = codeIn((await mailTo(email))[0]!.body);

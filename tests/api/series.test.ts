@@ -302,7 +302,7 @@ describe('when a series takes place, changed', () => {
           body: { version, rule, startsLocal, extra, skipped, horizon, opens, from: null, decisions: [] },
         })
       ).problem.code,
-    ).toBe('changed-meanwhile');
+    ).toBe('series-changed');
   });
 
   test('from one date on: those before stay, and stay when it is changed again', async () => {

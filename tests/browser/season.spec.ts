@@ -177,6 +177,11 @@ test('the public calendar: narrowed, by month with a card, subscribed to as it i
   const html = await frame.text();
   expect(html).toContain('Paid Paddle');
   expect(html).not.toMatch(/<script|Free Walk/u);
+  // In the colour of the page around it; anything else that is asked for is not written.
+  const coloured = async (accent: string) =>
+    (await fetch(`${site.origin}/embed?accent=${encodeURIComponent(accent)}`)).text();
+  expect(await coloured('8833aa')).toContain('.embedded a{color:#8833aa}');
+  expect(await coloured('red}</style><script>')).not.toMatch(/embedded a\{|<script/u);
   expect((await fetch(`${site.origin}/`)).headers.get('content-security-policy')).toContain(
     "frame-ancestors 'none'",
   );

@@ -85,6 +85,7 @@ export const en = {
     'In your own calendar, kept up to date: what is moved moves, what is called off is crossed out. It holds what is shown here, as it is narrowed now.',
   openCalendar: 'Open in a calendar',
   copyAddress: 'Copy the address',
+  accent: 'Colour of its links',
   copyCode: 'Copy the code',
   linkAddress: 'Address of this page',
   copied: 'Copied',

@@ -44,6 +44,7 @@ export const fr: Words = {
     'Dans votre propre agenda, toujours à jour : ce qui est déplacé se déplace, ce qui est annulé est barré. On y trouve ce qui est affiché ici, tel que précisé.',
   openCalendar: 'Ouvrir dans un agenda',
   copyAddress: 'Copier l’adresse',
+  accent: 'Couleur des liens',
   copyCode: 'Copier le code',
   linkAddress: 'Adresse de cette page',
   copied: 'Copié',

@@ -8,7 +8,7 @@ export const problemsEn = {
   'offer-not-there':
     'One of the dates does not have the ticket “{{offer}}”. Leave that date out, or book it apart.',
   'series-not-a-date': 'One of the dates is not to be had any more. Load the page again.',
-  'code-wrong': 'This code does not work here. Look for the newest message, or ask for another code.',
+  'sign-in-code-wrong': 'This code does not work here. Look for the newest message, or ask for another code.',
   'link-over': 'This link was used, or is older than fifteen minutes. Ask for another.',
   unreadable: 'The server’s answer could not be read. Please try again.',
   // Fields

@@ -5,7 +5,7 @@ export const problemsFr: ProblemWords = {
   'offer-not-there':
     'L’une des dates n’offre pas le billet « {{offer}} ». Retirez cette date, ou réservez-la à part.',
   'series-not-a-date': 'L’une des dates n’est plus disponible. Rechargez la page.',
-  'code-wrong':
+  'sign-in-code-wrong':
     'Ce code ne fonctionne pas ici. Cherchez le message le plus récent, ou demandez un autre code.',
   'link-over': 'Ce lien a servi, ou date de plus de quinze minutes. Demandez-en un autre.',
   unreadable: 'La réponse du serveur est illisible. Veuillez réessayer.',

@@ -218,6 +218,8 @@ export const refusalsEn = {
   'in-no-series': 'This event is no date of a series.',
   'series-needs-date': 'Say first when the event begins: a series counts from there.',
   'series-people': '{{count:person is|people are}} on {{date}}: say what becomes of it.',
+  'series-changed':
+    'Somebody changed the series meanwhile. Nothing of yours was saved over it; load it again to see theirs.',
   'series-no-slot': 'The series has no date then.',
   'series-start': 'When a date begins is the rule’s: change when the series takes place.',
   'rule-without-dates': 'This gives no date at all.',

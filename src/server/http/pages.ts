@@ -15,6 +15,12 @@ import { Problem } from './problem.ts';
 
 export type AllHandlers = Handlers<typeof everything>;
 
+/** The colour of links in a frame, as the page around it has it: six hexadecimal digits, or the usual one. */
+const accentOf = (asked: unknown): string =>
+  typeof asked === 'string' && /^[\da-f]{6}$/iu.test(asked)
+    ? `<style nonce="__NONCE__">.embedded a{color:#${asked}}</style>`
+    : '';
+
 /** Paths of the coordinator's application; every other page belongs to the public. */
 const staffPaths =
   /^\/(?:desk|season|events|contacts|import|ledger|records|tray|team|doors|account|sign-in|forgotten|reset|setup|invitation)(?:\/|$)/u;
@@ -181,7 +187,10 @@ export function makePages(app: App, handlers: AllHandlers, dist: string) {
         const events = await call(handlers['GET /api/public/events'], {}, listingQuery.parse(search));
         const html = shell('public')
           .replace('<html lang="en">', `<html lang="${language}">`)
-          .replace(/<title>.*?<\/title>/u, () => `<title>${escapeHtml(title)}</title><base target="_blank">`)
+          .replace(
+            /<title>.*?<\/title>/u,
+            () => `<title>${escapeHtml(title)}</title><base target="_blank">${accentOf(search.accent)}`,
+          )
           // Nothing of it runs in somebody else's page.
           .replace(/<script\b[^>]*>[\s\S]*?<\/script>|<link rel="modulepreload"[^>]*>/gu, '')
           .replace('<div id="root"></div>', () =>

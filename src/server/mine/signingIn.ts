@@ -90,11 +90,11 @@ export async function enterByCode(
     await store.countTry(w.tx, code.id);
     return false;
   });
-  if (!right) throw invalid([{ path: 'code', code: 'code-wrong' }]);
+  if (!right) throw invalid([{ path: 'code', code: 'sign-in-code-wrong' }]);
   return inTransaction(app, actor, async (w) => {
     // Of two that come at once with the same code one is too late.
     const code = await store.codeByTicket(w.tx, sha256(body.ticket), at);
-    if (!code) throw invalid([{ path: 'code', code: 'code-wrong' }]);
+    if (!code) throw invalid([{ path: 'code', code: 'sign-in-code-wrong' }]);
     return enter(w, request, code, body.contactId);
   });
 }

@@ -56,7 +56,7 @@ export async function changeSeries(
 ): Promise<SeriesChanged> {
   const { tx, now } = w;
   const before = await readSeries(tx, seriesId, true);
-  if (change.version !== before.version) throw refused('changed-meanwhile', { who: '' });
+  if (change.version !== before.version) throw refused('series-changed');
   checkRecurrence(change, before.zone);
   const dates = (await readDates(tx, seriesId)).filter((d) => comes(d, now));
   const here = wallOf(now, before.zone);

@@ -1,17 +1,27 @@
 import { Clipboard, chakra } from '@chakra-ui/react';
+import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { addressOf } from '#web/api.ts';
 import { Button } from '#web/kit/Button.tsx';
+import { TextField } from '#web/kit/Field.tsx';
 import { filterIn, type ListingAddress } from './listingAddress.ts';
 import { Soft } from './parts.tsx';
+
+/** What links in the frame look like, unless somebody chooses the colour of their own pages. */
+const usualAccent = '#1c665f';
 
 /** Ways to have the calendar elsewhere, narrowed as it is shown: in one's own, and in a page of one's own. */
 export function Subscribe({ address }: { address: ListingAddress }) {
   const { t } = useTranslation();
   const filter = filterIn(address);
   const feed = `${location.origin}${addressOf('GET /api/public/calendar.ics', {}, filter)}`;
+  const [accent, setAccent] = useState('');
   const search = new URLSearchParams(filter).toString();
-  const frame = `<iframe src="${location.origin}/embed${search ? `?${search.replaceAll('&', '&amp;')}` : ''}" width="100%" height="480" style="border:0" title="${document.title.replaceAll('"', '&quot;')}"></iframe>`;
+  const framed = new URLSearchParams({
+    ...filter,
+    ...(accent ? { accent: accent.slice(1) } : {}),
+  }).toString();
+  const frame = `<iframe src="${location.origin}/embed${framed ? `?${framed.replaceAll('&', '&amp;')}` : ''}" width="100%" height="480" style="border:0" title="${document.title.replaceAll('"', '&quot;')}"></iframe>`;
   return (
     <chakra.details marginTop="30px">
       <chakra.summary cursor="pointer" color="verdigris" padding="6px 0">
@@ -32,6 +42,9 @@ export function Subscribe({ address }: { address: ListingAddress }) {
         {t('inYourPage')}
       </chakra.h2>
       <Soft>{t('inYourPageText')}</Soft>
+      <chakra.div maxWidth="200px" marginTop="8px">
+        <TextField label={t('accent')} type="color" value={accent || usualAccent} set={setAccent} />
+      </chakra.div>
       <Copied label={t('frameCode')} copy={t('copyCode')} text={frame} />
       <Copied
         label={t('linkAddress')}

@@ -19,6 +19,16 @@ const unitNames = {
   MONTHLY: phrase('series.MONTHLY'),
   YEARLY: phrase('series.YEARLY'),
 } as const;
+const howNames = {
+  every: phrase('series.every'),
+  dates: phrase('series.dates'),
+  written: phrase('series.written'),
+} as const;
+const endNames = {
+  never: phrase('series.never'),
+  until: phrase('series.until'),
+  times: phrase('series.times'),
+} as const;
 const nths = {
   '1': phrase('series.1'),
   '2': phrase('series.2'),
@@ -79,10 +89,7 @@ export function SeriesFields({ form, dates }: Props & { dates: readonly SeriesDa
         form={form}
         name="how"
         label={phrase('series.how')}
-        choices={(['every', 'dates', 'written'] as const).map((value) => ({
-          value,
-          label: phrase(`series.${value}`),
-        }))}
+        choices={Object.entries(howNames).map(([value, label]) => ({ value, label }))}
       />
       {values.how === 'every' && <Rule form={form} />}
       {values.how === 'written' && (
@@ -215,10 +222,7 @@ function Rule({ form }: Props) {
           form={form}
           name="ends"
           label={phrase('series.ends')}
-          choices={(['never', 'until', 'times'] as const).map((value) => ({
-            value,
-            label: phrase(`series.${value}`),
-          }))}
+          choices={Object.entries(endNames).map(([value, label]) => ({ value, label }))}
         />
         {values.ends === 'until' && <DateField form={form} name="until" label={phrase('series.untilDate')} />}
         {values.ends === 'times' && <Count form={form} name="times" label={phrase('series.howOften')} />}

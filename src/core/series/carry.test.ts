@@ -1,0 +1,98 @@
+import { describe, expect, test } from 'vitest';
+import type { EventPlan } from '#contract/events.ts';
+import { carry, differences, sharedFields } from './carry.ts';
+
+/** As much of two plans as is compared here; what is not said is nothing in both. */
+const plan = (more: object): EventPlan =>
+  ({
+    ...Object.fromEntries(sharedFields.map((field) => [field, null])),
+    offers: [],
+    questions: [],
+    messages: [],
+    speakers: [],
+    sponsors: [],
+    sessions: [],
+    ...more,
+  }) as unknown as EventPlan;
+const offer = (id: string, name: string, price = 0) => ({ id, name, price });
+const question = (id: string, en: string, offerId: string | null = null) => ({ id, prompt: { en }, offerId });
+let made = 0;
+const newId = () => {
+  made += 1;
+  return `new${made}`;
+};
+
+describe('what one date says otherwise', () => {
+  test('is found whatever the ids and the order of keys; of rows what they point at counts', () => {
+    const a = plan({
+      summary: 'Soup',
+      look: { style: 'calm', theme: 'reader' },
+      offers: [offer('a1', 'Helper')],
+      questions: [question('q1', 'Boots?', 'a1')],
+    });
+    const b = plan({
+      summary: 'Soup',
+      look: { theme: 'reader', style: 'calm' },
+      offers: [offer('b1', 'Helper')],
+      questions: [question('p1', 'Boots?', 'b1')],
+    });
+    expect(differences(a, b)).toEqual([]);
+    expect(differences(a, plan({ ...b, summary: 'Tea' }))).toEqual(['summary']);
+    expect(differences(a, plan({ ...b, questions: [question('p1', 'Boots?')] }))).toEqual(['questions']);
+    expect(differences(a, plan({ ...b, offers: [offer('b1', 'Helper', 500)] }))).toEqual(['offers']);
+  });
+
+  test('its address, what was decided about its place and until when sessions are proposed are each date’s own', () => {
+    for (const field of ['slug', 'beside', 'secondTime', 'call'] as const)
+      expect(differences(plan({ [field]: 'x' }), plan({ [field]: 'y' }))).toEqual([]);
+  });
+});
+
+describe('carried to another date', () => {
+  test('rows keep the ids they have there: by name, else by place, else they are new', () => {
+    const from = plan({ offers: [offer('a1', 'Helper'), offer('a2', 'Child'), offer('a3', 'Guest')] });
+    const to = plan({ offers: [offer('b2', 'Child'), offer('b9', 'Old name')] });
+    // Child by its name; Helper in the place of nobody who is left; Guest is new.
+    const change = carry(from, to, ['offers'], newId);
+    expect(change.offers!.map((o) => o.id)).toEqual(['new1', 'b2', 'new2']);
+    expect(
+      carry(
+        plan({ offers: [offer('a1', 'Helper')] }),
+        plan({ offers: [offer('b1', 'Friend')] }),
+        ['offers'],
+        newId,
+      ).offers,
+    ).toEqual([offer('b1', 'Helper')]);
+  });
+
+  test('questions point at the ticket of the same name there, or at all where there is none', () => {
+    const from = plan({ offers: [offer('a1', 'Helper')], questions: [question('q1', 'Boots?', 'a1')] });
+    const has = plan({ offers: [offer('b1', 'Helper')], questions: [] });
+    expect(carry(from, has, ['questions'], newId).questions).toMatchObject([{ offerId: 'b1' }]);
+    expect(carry(from, plan({}), ['questions'], newId).questions).toMatchObject([{ offerId: null }]);
+    // Carried together they find each other, also where the ticket is new there.
+    const both = carry(from, plan({}), ['offers', 'questions'], newId);
+    expect(both.questions![0]!.offerId).toBe(both.offers![0]!.id);
+  });
+
+  test('carried, nothing differs any more', () => {
+    const from = plan({
+      summary: 'Soup',
+      offers: [offer('a1', 'Helper'), offer('a2', 'Child', 500)],
+      questions: [question('q1', 'Boots?', 'a2'), question('q2', 'Soup?')],
+      speakers: [{ id: 's1', contactId: null, name: 'Ida' }],
+      sessions: [{ id: 't1', title: { en: 'Opening' }, speakerIds: ['s1'] }],
+    });
+    const to = plan({
+      summary: 'Tea',
+      offers: [offer('b1', 'Child')],
+      questions: [question('p1', 'Soup?', 'b1')],
+      speakers: [{ id: 'r1', contactId: null, name: 'Bo' }],
+    });
+    const fields = ['summary', 'offers', 'questions', 'speakers', 'sessions'] as const;
+    expect(differences(from, to)).toEqual(
+      [...fields].sort((a, b) => sharedFields.indexOf(a) - sharedFields.indexOf(b)),
+    );
+    expect(differences(from, { ...to, ...carry(from, to, fields, newId) })).toEqual([]);
+  });
+});
