@@ -209,6 +209,49 @@ describe('what is not for everybody', () => {
     expect((await page(gil, event.slug)).status).toBe(200);
   });
 
+  test('for those invited: whoever is on the list sees it, until they are taken off', async () => {
+    const kit = await add('Kit');
+    const caller = await signedIn('kit@fenmail.example');
+    const event = await openEvent(world, { title: 'By invitation' });
+    await see(event.id, { visibility: 'invited' });
+    expect((await page(caller, event.slug)).status).toBe(404);
+    const params = { id: event.id };
+    const invite = (contactIds: string[]) =>
+      odalys.call('POST /api/events/:id/invited', { params, body: { contactIds } });
+    expect(await invite([kit, crypto.randomUUID()])).toEqual({ added: 1 });
+    // Twice is once.
+    expect(await invite([kit])).toEqual({ added: 0 });
+    expect(await odalys.call('GET /api/events/:id/invited', { params })).toEqual([
+      { contactId: kit, name: 'Kit Reedling' },
+    ]);
+    expect((await page(caller, event.slug)).status).toBe(200);
+    const piers = await world.as('piers');
+    expect((await piers.try('GET /api/events/:id/invited', { params })).status).toBe(403);
+    const off = () =>
+      odalys.try('DELETE /api/events/:id/invited/:contact', { params: { ...params, contact: kit } });
+    expect((await off()).status).toBe(200);
+    expect((await off()).status).toBe(404);
+    expect((await page(caller, event.slug)).status).toBe(404);
+  });
+
+  test('that somebody was here is written down once a minute; a session that ended is none', async () => {
+    await add('Lin');
+    const lin = await signedIn('lin@fenmail.example');
+    const seen = () =>
+      world.app.db.query<{ seenAt: string }>(
+        'select seen_at from visitor_sessions order by created_at desc limit 1',
+      );
+    await world.app.db.query("update visitor_sessions set seen_at = seen_at - interval '2 minutes'");
+    const [before] = await seen();
+    await mine(lin);
+    const [after] = await seen();
+    expect(after!.seenAt > before!.seenAt).toBe(true);
+    await mine(lin);
+    expect(await seen()).toEqual([after]);
+    await world.app.db.query("update visitor_sessions set expires_at = now() - interval '1 day'");
+    expect(await mine(lin)).toBeNull();
+  });
+
   test('narrowed after people registered, it is still theirs', async () => {
     await add('Ida');
     const ida = await signedIn('ida@fenmail.example');

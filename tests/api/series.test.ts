@@ -166,6 +166,19 @@ describe('a series', () => {
     expect((await page(third!.id)).plan.publicTitle).toBe('Once gone');
   });
 
+  test('what its dates are made from is no template of anybody, and is not deleted', async () => {
+    const { id } = await monthly('Pattern');
+    const [row] = await world.app.db.query<{ patternId: string }>(
+      'select pattern_id from series where id = $1',
+      [id],
+    );
+    expect(
+      (await odalys.try('DELETE /api/events/:id', { params: { id: row!.patternId } })).problem.code,
+    ).toBe('not-deletable');
+    const { templates } = await odalys.call('GET /api/choices');
+    expect(templates.map((t) => t.title)).not.toContain('Pattern');
+  });
+
   test('dates open by themselves only where nobody has to clear them', async () => {
     const { id } = await monthly('Open by itself', { opens: true });
     expect((await series(id)).dates.map((d) => d.state)).toEqual(['open', 'open', 'open']);
