@@ -8,7 +8,7 @@ test('a party registers by keyboard alone, from the list to the confirmation', a
   const event = await openEvent(callers(site), { title: 'Key Paddle', waiver: 'On the water' });
   const page = await pageOf(browser, site, null);
   await page.goto('/');
-  await pressByKey(page, page.getByRole('link', { name: 'Key Paddle' }));
+  await pressByKey(page, page.getByRole('link', { name: 'Key Paddle', exact: true }));
   await pressByKey(page, page.getByRole('link', { name: 'Register' }));
   await page.waitForURL(`**/e/${event.slug}/register`);
   const party = new Registering(page);

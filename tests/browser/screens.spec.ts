@@ -8,7 +8,9 @@ const sizes = [
 ] as const;
 
 /** Every main screen: its address and the heading that says it is there. */
-async function screensOf(site: Site): Promise<[path: string, heading: string][]> {
+async function screensOf(
+  site: Site,
+): Promise<Record<'of the organization' | 'of an event and the public', [path: string, heading: string][]>> {
   const staff = callers(site);
   const event = await openEvent(staff, {
     title: 'Screen Paddle',
@@ -46,7 +48,7 @@ async function screensOf(site: Site): Promise<[path: string, heading: string][]>
       opens: true,
     },
   });
-  return [
+  const ofTheOrganization: [string, string][] = [
     ['/desk', 'Thursday 9 July'],
     ['/season', 'Season'],
     ['/season?form=month', 'Season'],
@@ -66,6 +68,8 @@ async function screensOf(site: Site): Promise<[path: string, heading: string][]>
     ['/team/registers', 'Places, units, funds and waivers'],
     ['/team/trail', 'Who did what'],
     ['/account', 'Your account'],
+  ];
+  const ofAnEvent: [string, string][] = [
     ...['plan', 'clearance', 'registration', 'crew', 'messages', 'doors', 'wrap-up'].map(
       (stage): [string, string] => [`/events/${event.id}/${stage}`, 'Screen Paddle'],
     ),
@@ -77,6 +81,7 @@ async function screensOf(site: Site): Promise<[path: string, heading: string][]>
     ['/?show=month&month=2026-08', 'Coming events'],
     ['/mine', 'Sign in'],
   ];
+  return { 'of the organization': ofTheOrganization, 'of an event and the public': ofAnEvent };
 }
 
 /** Nothing stands out of the page to the right: what does is named. */
@@ -91,49 +96,54 @@ async function fits(page: Page, path: string, width: number): Promise<void> {
   expect(outside, path).toEqual([]);
 }
 
-test('every main screen, in both themes and both sizes: axe finds nothing wrong, nothing is cut off', async ({
-  browser,
-  site,
-}) => {
-  test.setTimeout(300_000);
-  const page = await pageOf(browser, site, 'Odalys Ferrant');
-  for (const [path, heading] of await screensOf(site)) {
-    await page.goto(path);
-    await expect(page.getByRole('heading', { name: heading }).first()).toBeVisible();
-    for (const [width, height] of sizes) {
-      await page.setViewportSize({ width, height });
-      for (const colorScheme of ['light', 'dark'] as const) {
-        await page.emulateMedia({ colorScheme });
-        await test.step(`${path}, ${colorScheme}, ${width} wide`, () =>
-          colorScheme === 'light' ? checkAccess(page) : checkContrast(page));
+for (const part of ['of the organization', 'of an event and the public'] as const)
+  test(`every screen ${part}, in both themes and both sizes: axe finds nothing wrong, nothing is cut off`, async ({
+    browser,
+    site,
+  }) => {
+    test.setTimeout(300_000);
+    const screens = (await screensOf(site))[part];
+    const page = await pageOf(browser, site, 'Odalys Ferrant');
+    for (const [path, heading] of screens) {
+      await page.goto(path);
+      await expect(page.getByRole('heading', { name: heading }).first()).toBeVisible();
+      for (const [width, height] of sizes) {
+        await page.setViewportSize({ width, height });
+        for (const colorScheme of ['light', 'dark'] as const) {
+          await page.emulateMedia({ colorScheme });
+          await test.step(`${path}, ${colorScheme}, ${width} wide`, () =>
+            colorScheme === 'light' ? checkAccess(page) : checkContrast(page));
+        }
+        await fits(page, path, width);
       }
-      await fits(page, path, width);
     }
-  }
-  await page.setViewportSize({ width: 1280, height: 800 });
+    // A page at 200 % has half the pixels in each direction.
+    const { cookies } = await page.context().storageState();
+    const magnified = await browser.newContext({
+      baseURL: site.origin,
+      viewport: { width: 640, height: 400 },
+      deviceScaleFactor: 2,
+    });
+    await magnified.addCookies(cookies);
+    const large = await magnified.newPage();
+    for (const [path, heading] of screens) {
+      await large.goto(path);
+      await expect(large.getByRole('heading', { name: heading }).first()).toBeVisible();
+      await fits(large, `${path} at 200 %`, 640);
+    }
+    await magnified.close();
+  });
+
+test('the list of keys is shown and closed by keys', async ({ browser, site }) => {
+  const page = await pageOf(browser, site, 'Odalys Ferrant');
   await page.goto('/desk');
   await expect(page.getByRole('heading', { name: 'Thursday 9 July' })).toBeVisible();
   await page.keyboard.press('?');
   await expect(page.getByRole('dialog', { name: 'Keys' })).toBeVisible();
   await page.keyboard.press('Escape');
   await expect(page.getByRole('dialog')).toHaveCount(0);
-
-  // A page at 200 % has half the pixels in each direction.
-  const { cookies } = await page.context().storageState();
-  const magnified = await browser.newContext({
-    baseURL: site.origin,
-    viewport: { width: 640, height: 400 },
-    deviceScaleFactor: 2,
-  });
-  await magnified.addCookies(cookies);
-  const large = await magnified.newPage();
-  for (const [path, heading] of await screensOf(site)) {
-    await large.goto(path);
-    await expect(large.getByRole('heading', { name: heading }).first()).toBeVisible();
-    await fits(large, `${path} at 200 %`, 640);
-  }
-  await magnified.close();
 });
+
 test('roles see their places only, and signing out ends it', async ({ browser, site }) => {
   const page = await pageOf(browser, site, 'Wilhelmina Nguyen');
   // The door team begins at its doors, and has nothing else.

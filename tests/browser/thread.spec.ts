@@ -88,7 +88,7 @@ test('one event from an import to a lifeline, in the real interface', async ({ b
   let passCode = '';
   await test.step('a family registers on a phone, pays, signs, and has passes', async () => {
     await mai.goto('/');
-    await mai.getByRole('link', { name: 'Lantern Paddle' }).click();
+    await mai.getByRole('link', { name: 'Lantern Paddle', exact: true }).click();
     await expect(mai.getByRole('heading', { name: 'Lantern Paddle' })).toBeVisible();
     await checkAccess(mai);
     const structured = await (await mai.request.get(mai.url())).text();

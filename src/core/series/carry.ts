@@ -79,7 +79,6 @@ function idsFor(
     const there = to[at];
     const free = there && left.has(there);
     ids.set(row.id, free ? there.id : newId());
-    if (free) left.delete(there);
   }
   return ids;
 }

@@ -1,3 +1,4 @@
+import './calendarWords.ts';
 import { chakra } from '@chakra-ui/react';
 import { useTranslation } from 'react-i18next';
 import type { ListedEvent } from '#contract/registration.ts';

@@ -1,3 +1,4 @@
+import './calendarWords.ts';
 import { chakra, HoverCard, Portal } from '@chakra-ui/react';
 import { useTranslation } from 'react-i18next';
 import { Link } from 'react-router';

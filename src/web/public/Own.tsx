@@ -1,3 +1,4 @@
+import './holdingWords.ts';
 import { chakra } from '@chakra-ui/react';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';

@@ -1,3 +1,5 @@
+import './holdingWords.ts';
+import './calendarWords.ts';
 import { chakra } from '@chakra-ui/react';
 import { useState } from 'react';
 import { useTranslation } from 'react-i18next';

@@ -1,3 +1,4 @@
+import './holdingWords.ts';
 import { useTranslation } from 'react-i18next';
 import type { PublicOrder } from '#contract/registration.ts';
 import { waiversContract } from '#contract/waivers.ts';

@@ -1,3 +1,4 @@
+import './calendarWords.ts';
 import { Clipboard, chakra } from '@chakra-ui/react';
 import { useState } from 'react';
 import { useTranslation } from 'react-i18next';

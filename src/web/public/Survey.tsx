@@ -1,3 +1,4 @@
+import './holdingWords.ts';
 import { chakra } from '@chakra-ui/react';
 import { useState } from 'react';
 import { useTranslation } from 'react-i18next';

@@ -1,3 +1,4 @@
+import './holdingWords.ts';
 import { chakra } from '@chakra-ui/react';
 import type { ReactNode } from 'react';
 import type { FieldPath, FieldPathByValue, FieldValues } from 'react-hook-form';

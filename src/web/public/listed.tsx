@@ -1,3 +1,4 @@
+import './calendarWords.ts';
 import { chakra } from '@chakra-ui/react';
 import { CalendarPlus } from 'lucide-react';
 import { useTranslation } from 'react-i18next';
