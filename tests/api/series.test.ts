@@ -121,6 +121,14 @@ describe('a series', () => {
     const { id: again } = await odalys.call('POST /api/events', {
       body: { publicTitle: 'Path day by hand', from: first.id, date: '2026-09-21' },
     });
+    // One that was called off is not made anew.
+    const off = await odalys.call('POST /api/events', {
+      body: { publicTitle: 'Path day', from: first.id, date: '2026-10-19' },
+    });
+    await odalys.call('POST /api/events/:id/state', {
+      params: { id: off.id },
+      body: { move: 'call off', words: 'The path is closed.' },
+    });
     const { id } = await odalys.call('POST /api/series', {
       body: {
         eventId: first.id,
@@ -128,7 +136,7 @@ describe('a series', () => {
         startsLocal: '2026-08-17T09:30',
         extra: [],
         skipped: [],
-        horizon: 3,
+        horizon: 4,
         opens: false,
       },
     });
@@ -136,8 +144,10 @@ describe('a series', () => {
     expect(dates.map((d) => [d.slot.slice(0, 10), d.id === again])).toEqual([
       ['2026-08-17', false],
       ['2026-09-21', true],
+      ['2026-10-19', false],
     ]);
     expect(dates[1]!.own).toEqual(['publicTitle']);
+    expect(dates[2]).toMatchObject({ id: off.id, state: 'called off' });
     expect(
       (
         await odalys.try('POST /api/series', {

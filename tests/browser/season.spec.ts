@@ -164,6 +164,11 @@ test('the public calendar: narrowed, by month with a card, subscribed to as it i
   await expect(table.getByRole('link')).toHaveCount(1);
   await table.getByRole('link', { name: /^Paid Paddle/u }).hover();
   await expect(page.getByText('Sluice Landing · $25')).toBeVisible();
+  await page.mouse.move(5, 5);
+  await expect(page.getByText('Sluice Landing · $25')).toBeHidden();
+  // From the keyboard too.
+  await table.getByRole('link', { name: /^Paid Paddle/u }).focus();
+  await expect(page.getByText('Sluice Landing · $25')).toBeVisible();
   await checkAccess(page);
   await page.getByText('Subscribe', { exact: true }).click();
   const address = await page.getByLabel('Address of the calendar').inputValue();
@@ -177,6 +182,8 @@ test('the public calendar: narrowed, by month with a card, subscribed to as it i
   const html = await frame.text();
   expect(html).toContain('Paid Paddle');
   expect(html).not.toMatch(/<script|Free Walk/u);
+  // A filter that cannot be read narrows nothing.
+  expect(await (await fetch(`${site.origin}/embed?price=cheap`)).text()).toContain('Free Walk');
   // In the colour of the page around it; anything else that is asked for is not written.
   const coloured = async (accent: string) =>
     (await fetch(`${site.origin}/embed?accent=${encodeURIComponent(accent)}`)).text();

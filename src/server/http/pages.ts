@@ -15,6 +15,12 @@ import { Problem } from './problem.ts';
 
 export type AllHandlers = Handlers<typeof everything>;
 
+/** What an address narrows the listing to. What cannot be read of it narrows nothing; the page itself says so. */
+function listingAsked(search: Readonly<Record<string, unknown>>) {
+  const asked = listingQuery.safeParse(search);
+  return asked.success ? asked.data : listingQuery.parse({});
+}
+
 /** The colour of links in a frame, as the page around it has it: six hexadecimal digits, or the usual one. */
 const accentOf = (asked: unknown): string =>
   typeof asked === 'string' && /^[\da-f]{6}$/iu.test(asked)
@@ -177,14 +183,11 @@ export function makePages(app: App, handlers: AllHandlers, dist: string) {
         title = event.search.title || `${shown.title} · ${title}`;
         head = `<meta name="description" content="${escapeHtml(event.search.text || shown.summary)}"><script type="application/ld+json">${scriptJson(eventJsonLd(event, frame.organization, `${app.origin}/e/${slug}`))}</script>`;
       } else if (path === '/') {
-        // What cannot be read of an address narrows nothing; the page says so once its scripts run.
-        const asked = listingQuery.safeParse(search);
-        const query = asked.success ? asked.data : listingQuery.parse({});
-        const events = await call(handlers['GET /api/public/events'], {}, query);
+        const events = await call(handlers['GET /api/public/events'], {}, listingAsked(search));
         if (!Object.keys(search).some((name) => name !== 'lang')) initial['GET /api/public/events'] = events;
         text = earlyListing(events, frame.organization, language);
       } else if (path === '/embed') {
-        const events = await call(handlers['GET /api/public/events'], {}, listingQuery.parse(search));
+        const events = await call(handlers['GET /api/public/events'], {}, listingAsked(search));
         const html = shell('public')
           .replace('<html lang="en">', `<html lang="${language}">`)
           .replace(

@@ -59,7 +59,10 @@ export const firstOfSeries = async (tx: Queries, seriesId: string): Promise<stri
     )
   )?.firstOf ?? null;
 
-/** Events that go back to the same first one, and are of no series yet. */
+/**
+ * Events that go back to the same first one, and are of no series yet; of several at one time those that take place come first.
+ * What was called off or hidden is among them: it is not to be made anew.
+ */
 export const readKin = (
   tx: Queries,
   firstOf: string,
@@ -68,7 +71,7 @@ export const readKin = (
 ): Promise<{ id: string; startsLocal: string }[]> =>
   tx.query<{ id: string; startsLocal: string }>(
     `select id, starts_local from events where first_of = $1 and unit_id is not distinct from $2 and series_id is null and not is_template and starts_local is not null
-       and state not in ('called off', 'shelved') order by starts_local, id`,
+     order by state in ('called off', 'shelved'), starts_local, id`,
     [firstOf, unitId],
   );
 

@@ -21,7 +21,7 @@ import { Button } from '#web/kit/Button.tsx';
 import { placed } from '#web/kit/placed.ts';
 import { phrase, spokenLanguage, term } from '#web/words/phrase.ts';
 import { InlineChoice } from '../kit/Inline.tsx';
-import { type SeasonAddress, saySeats, stageFor } from './seasonAddress.ts';
+import { type SeasonPicture, saySeats, stageFor } from './seasonAddress.ts';
 
 const rowHeight = 19;
 const laneGap = 10;
@@ -137,23 +137,7 @@ const laneBy = { unit: 'unit', venue: 'venue', kind: 'category' } as const;
  * Every event on one line of time, in lanes. The wheel goes nearer and further where the pointer is, dragging goes along; from the
  * keyboard arrows, plus and minus, and t for today.
  */
-export function Ribbon({
-  events,
-  clashes,
-  holidays,
-  address,
-  put,
-  today,
-  now,
-}: {
-  events: readonly SeasonEvent[];
-  clashes: ReadonlyMap<string, readonly Clash[]>;
-  holidays: readonly string[];
-  address: SeasonAddress;
-  put: (part: Partial<SeasonAddress>) => void;
-  today: string;
-  now: string;
-}) {
+export function Ribbon({ events, clashes, holidays, address, put, today, now }: SeasonPicture) {
   const box = useRef<HTMLDivElement>(null);
   const [width, setWidth] = useState(0);
   const [view, setView] = useState<RibbonView | null>(null);

@@ -1,32 +1,14 @@
 import { chakra } from '@chakra-ui/react';
 import { Link } from 'react-router';
-import type { SeasonEvent } from '#contract/events.ts';
 import { weeksOf } from '#core/events/listing.ts';
-import type { Clash } from '#core/season/clashes.ts';
 import { sayTime } from '#core/time/say.ts';
 import { phrase, spokenLanguage } from '#web/words/phrase.ts';
 import { KindMark } from '../parts/KindMark.tsx';
 import { firstDayOfWeek, MonthGrid, MonthJump, monthIn } from '../parts/MonthGrid.tsx';
-import { type SeasonAddress, saySeats, stageFor } from './seasonAddress.ts';
+import { type SeasonPicture, saySeats, stageFor } from './seasonAddress.ts';
 
 /** One month of Season. */
-export function SeasonMonth({
-  events,
-  clashes,
-  holidays,
-  address,
-  put,
-  today,
-  now,
-}: {
-  events: readonly SeasonEvent[];
-  clashes: ReadonlyMap<string, readonly Clash[]>;
-  holidays: readonly string[];
-  address: SeasonAddress;
-  put: (part: Partial<SeasonAddress>) => void;
-  today: string;
-  now: string;
-}) {
+export function SeasonMonth({ events, clashes, holidays, address, put, today, now }: SeasonPicture) {
   const language = spokenLanguage();
   const month = monthIn(address.month, today);
   const weeks = weeksOf(month, firstDayOfWeek(language));

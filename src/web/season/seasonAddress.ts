@@ -1,4 +1,5 @@
 import type { SeasonEvent } from '#contract/events.ts';
+import type { Clash } from '#core/season/clashes.ts';
 
 /** What is shown of Season, as its address says it. `again` is the event that is to be planned again. */
 export const usualSeason = {
@@ -14,6 +15,17 @@ export const usualSeason = {
   state: '',
 };
 export type SeasonAddress = typeof usualSeason;
+
+/** What a picture of Season, the ribbon or the month, is drawn from. */
+export interface SeasonPicture {
+  events: readonly SeasonEvent[];
+  clashes: ReadonlyMap<string, readonly Clash[]>;
+  holidays: readonly string[];
+  address: SeasonAddress;
+  put: (part: Partial<SeasonAddress>) => void;
+  today: string;
+  now: string;
+}
 
 /** Events that stand in all that is shown: of a unit, a place, a kind or a state, with words in their title. */
 export function narrowed(events: readonly SeasonEvent[], a: SeasonAddress): SeasonEvent[] {
