@@ -404,6 +404,76 @@ describe('when a series takes place, changed', () => {
   });
 });
 
+test('a date given to another unit is not changed by whoever leads the others, only by somebody who leads both', async () => {
+  const event = await openEvent(world, {
+    title: 'Two units',
+    unit: 'Small Boats',
+    startsLocal: '2026-08-05T09:30',
+    endsLocal: '2026-08-05T12:30',
+  });
+  const { id } = await odalys.call('POST /api/series', {
+    body: {
+      eventId: event.id,
+      rule: 'FREQ=MONTHLY;BYDAY=1WE',
+      startsLocal: '2026-08-05T09:30',
+      extra: [],
+      skipped: [],
+      horizon: 3,
+      opens: false,
+    },
+  });
+  const [first, second, third] = (await series(id)).dates;
+  const { units } = await odalys.call('GET /api/choices');
+  await save(second!.id, { unitId: units.find((u) => u.name === 'Mudlarks')!.id });
+  await save(first!.id, { summary: 'Bring a towel.' });
+
+  const piers = await world.as('piers');
+  const carry = (who: Caller) =>
+    who.call('POST /api/events/:id/series/carry', {
+      params: { id: first!.id },
+      body: { fields: ['summary'], scope: 'all' },
+    });
+  expect((await carry(piers)).dates.map((d) => d.id)).toEqual([third!.id]);
+  expect((await page(second!.id)).plan.summary).not.toBe('Bring a towel.');
+
+  const { version, startsLocal, extra, skipped, horizon, opens } = await series(id);
+  const moved = await piers.call('PATCH /api/series/:id', {
+    params: { id },
+    body: {
+      version,
+      rule: 'FREQ=MONTHLY;BYDAY=1TH',
+      startsLocal,
+      extra,
+      skipped,
+      horizon,
+      opens,
+      from: null,
+      decisions: [{ id: second!.id, become: 'call off' }],
+      words: 'Not theirs to say.',
+    },
+  });
+  expect(moved.fates.map((f) => [f.id, f.become])).toEqual([
+    [first!.id, 'move'],
+    [second!.id, 'keep'],
+    [third!.id, 'move'],
+  ]);
+  const state = async () => (await series(id)).dates.find((d) => d.id === second!.id);
+  expect(await state()).toMatchObject({ startsLocal: '2026-09-02T09:30', state: 'draft' });
+  await piers.call('POST /api/series/:id/call-off', {
+    params: { id },
+    body: { from: null, words: 'The boats are away.' },
+  });
+  expect((await series(id)).dates.map((d) => [d.id, d.state])).toEqual([
+    [first!.id, 'called off'],
+    [second!.id, 'draft'],
+  ]);
+  await odalys.call('POST /api/series/:id/call-off', {
+    params: { id },
+    body: { from: null, words: 'All of it.' },
+  });
+  expect((await series(id)).dates.map((d) => d.id)).toEqual([first!.id]);
+});
+
 describe('registering for a series', () => {
   const shown = (slug: string) => world.anyone.call('GET /api/public/events/:slug', { params: { slug } });
   const order = (slug: string, body: object) =>

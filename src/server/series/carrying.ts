@@ -1,11 +1,12 @@
 import type { EventPlan } from '#contract/events.ts';
 import type { CarriedTo } from '#contract/series.ts';
+import { leads } from '#core/access/stages.ts';
 import { alsoFollows, noConsequences } from '#core/events/consequences.ts';
 import { type EventTimes, eventTimes, shiftAlong } from '#core/events/dated.ts';
 import type { PlanField } from '#core/events/parts.ts';
 import { carry, sharedFields } from '#core/series/carry.ts';
 import { wrongAt } from '#core/words/problems.ts';
-import type { Work } from '../app/app.ts';
+import type { Asker, Work } from '../app/app.ts';
 import type { PlanChange } from '../app/kinds.ts';
 import { record } from '../app/record.ts';
 import { update } from '../db/database.ts';
@@ -49,10 +50,11 @@ const atAnother = (wall: string | null, from: string, to: string): string | null
 
 /**
  * Takes fields of a date over into its series: dates made from now on begin with them, and those that are still to come get them
- * too, but for what is their own. `also` are dates that give up their own for it. All of it or nothing.
+ * too, but for what is their own, and for dates of others. `also` are dates that give up their own for it. All of it or nothing.
  */
 export async function carryFields(
   w: Work,
+  asker: Asker,
   event: EventRow,
   fields: readonly PlanField[],
   scope: 'later' | 'all',
@@ -72,6 +74,7 @@ export async function carryFields(
     if (date.id === event.id || (scope === 'later' && date.slot < slot)) continue;
     if (!['draft', 'in clearance', 'cleared', 'open', 'closed'].includes(date.state)) continue;
     if (date.startsAt !== null && date.startsAt <= now) continue;
+    if (!leads(asker.staff, date, now)) continue;
     const keeps = also.includes(date.id) ? [] : fields.filter((field) => date.own.includes(field));
     const there = await readEvent(tx, date.id);
     const before = await readPlan(tx, there);

@@ -1,4 +1,5 @@
 import type { SeriesChange, SeriesChanged } from '#contract/series.ts';
+import { leads } from '#core/access/stages.ts';
 import { alsoFollows, type Consequences, noConsequences } from '#core/events/consequences.ts';
 import type { EventState } from '#core/events/states.ts';
 import { reshape } from '#core/series/dates.ts';
@@ -7,7 +8,7 @@ import { type Slot, slotsOf } from '#core/series/slots.ts';
 import { later } from '#core/time/clock.ts';
 import { shiftWall, wallOf } from '#core/time/wallTime.ts';
 import { wrongAt } from '#core/words/problems.ts';
-import type { Work } from '../app/app.ts';
+import type { Asker, Work } from '../app/app.ts';
 import { record } from '../app/record.ts';
 import { update } from '../db/database.ts';
 import { deleteEvent, hindranceTo } from '../events/deleting.ts';
@@ -27,8 +28,12 @@ const comes = (d: DateRow, now: string): boolean =>
 
 type Fate = SeriesChanged['fates'][number];
 
-/** What becomes of a date, by what was decided; without anybody on it, by itself. */
+/**
+ * What becomes of a date, by what was decided; without anybody on it, by itself. One that was given to a unit of which whoever
+ * asks leads no events stays as it is.
+ */
 function fateOf(
+  asker: Asker,
   date: DateRow,
   to: Slot | null,
   decided: SeriesChange['decisions'][number]['become'] | undefined,
@@ -39,6 +44,7 @@ function fateOf(
     people: date.people,
     to: to?.startsLocal ?? null,
   };
+  if (!leads(asker.staff, date, asker.now)) return { ...base, become: 'keep', open: false };
   if (decided && (decided !== 'move' || to)) return { ...base, become: decided, open: false };
   return { ...base, become: to ? 'move' : 'go', open: date.people > 0 };
 }
@@ -50,6 +56,7 @@ function fateOf(
  */
 export async function changeSeries(
   w: Work,
+  asker: Asker,
   seriesId: string,
   change: SeriesChange,
   told: boolean,
@@ -79,8 +86,8 @@ export async function changeSeries(
   const { move, without } = reshape(concerned, slots);
   const decided = new Map(change.decisions.map((d) => [d.id, d.become]));
   const fates = [
-    ...move.map(({ date, to }) => ({ date, to, fate: fateOf(date, to, decided.get(date.id)) })),
-    ...without.map((date) => ({ date, to: null, fate: fateOf(date, null, decided.get(date.id)) })),
+    ...move.map(({ date, to }) => ({ date, to, fate: fateOf(asker, date, to, decided.get(date.id)) })),
+    ...without.map((date) => ({ date, to: null, fate: fateOf(asker, date, null, decided.get(date.id)) })),
   ].sort((a, b) => (a.date.slot < b.date.slot ? -1 : 1));
   const open = fates.filter((f) => f.fate.open);
   if (open.length && !told)
@@ -178,9 +185,10 @@ async function drop(
   return { calledOff: false, followed: noConsequences };
 }
 
-/** Calls off the dates of a series that are still to come, from a slot on, and makes no more of them. */
+/** Calls off the dates of a series that are still to come, from a slot on, but for those of others; makes no more of them. */
 export async function callOffSeries(
   w: Work,
+  asker: Asker,
   seriesId: string,
   from: string | null,
   words: string,
@@ -189,7 +197,9 @@ export async function callOffSeries(
   const series = await readSeries(tx, seriesId, true);
   const here = wallOf(now, series.zone);
   const begins = later(from ?? here, here);
-  const dates = (await readDates(tx, seriesId)).filter((d) => comes(d, now) && d.slot >= begins);
+  const dates = (await readDates(tx, seriesId)).filter(
+    (d) => comes(d, now) && d.slot >= begins && leads(asker.staff, d, now),
+  );
   let followed = noConsequences;
   let calledOff = 0;
   for (const date of dates) {

@@ -27,8 +27,17 @@ const sayOf = (of: Pick<SeriesRow, 'rule' | 'startsLocal'>): string => {
   return sayRule(read && 'rule' in read ? read.rule : null, of.startsLocal);
 };
 
-const shownDate = ({ startsAt, version: _, ...date }: DateRow, now: string): SeriesDate => ({
-  ...date,
+const shownDate = (
+  { id, slot, startsLocal, title, state, people, own, startsAt }: DateRow,
+  now: string,
+): SeriesDate => ({
+  id,
+  slot,
+  startsLocal,
+  title,
+  state,
+  people,
+  own,
   coming: startsAt === null || startsAt > now,
 });
 
@@ -132,19 +141,19 @@ export const seriesHandlers: Handlers<typeof seriesContract> = {
 
   'PATCH /api/series/:id': async (c) => {
     await seriesToChange(c, c.params.id);
-    return changeSeries(c, c.params.id, c.body, false);
+    return changeSeries(c, c, c.params.id, c.body, false);
   },
 
   'POST /api/series/:id/what-if': async (c) => {
     await inTransaction(c.app, c.actor, (w) => seriesToChange({ ...c, tx: w.tx }, c.params.id));
     return whatIf(c.app, c.actor, (w) =>
-      changeSeries(w, c.params.id, { ...c.body, words: c.body.words || '…………' }, true),
+      changeSeries(w, c, c.params.id, { ...c.body, words: c.body.words || '…………' }, true),
     );
   },
 
   'POST /api/series/:id/call-off': async (c) => {
     await seriesToChange(c, c.params.id);
-    return callOffSeries(c, c.params.id, c.body.from, c.body.words);
+    return callOffSeries(c, c, c.params.id, c.body.from, c.body.words);
   },
 
   'GET /api/events/:id/series': async (c) => {
@@ -170,14 +179,14 @@ export const seriesHandlers: Handlers<typeof seriesContract> = {
 
   'POST /api/events/:id/series/carry': async (c) => {
     const event = await dateToChange(c, c.params.id);
-    return carryFields(c, event, c.body.fields, c.body.scope, c.body.also);
+    return carryFields(c, c, event, c.body.fields, c.body.scope, c.body.also);
   },
 
   'POST /api/events/:id/series/carry/what-if': async (c) => {
     const { app, actor, params, body } = c;
     return whatIf(app, actor, async (w) => {
       const event = await dateToChange({ ...c, tx: w.tx }, params.id);
-      return carryFields(w, event, body.fields, body.scope, body.also);
+      return carryFields(w, c, event, body.fields, body.scope, body.also);
     });
   },
 

@@ -1,4 +1,5 @@
 import type { SeriesDate, SeriesSettings } from '#contract/series.ts';
+import type { EventReach } from '#core/access/stages.ts';
 import { onShift } from '#core/crew/states.ts';
 import type { PlanField } from '#core/events/parts.ts';
 import { standing } from '#core/registration/states.ts';
@@ -32,15 +33,14 @@ export async function readSeries(tx: Queries, id: string, lock = false): Promise
 }
 
 /** A date of a series with what changing it depends on. */
-export interface DateRow extends Omit<SeriesDate, 'coming'> {
-  startsAt: string | null;
+export interface DateRow extends Omit<SeriesDate, 'coming'>, EventReach {
   version: number;
 }
 
 /** The dates of a series, soonest first. */
 export const readDates = (tx: Queries, seriesId: string): Promise<DateRow[]> =>
   tx.query<DateRow>(
-    `select e.id, e.slot, e.starts_local, e.starts_at, e.state, e.own, e.version,
+    `select e.id, e.slot, e.starts_local, e.starts_at, e.ends_at, e.doors_at, e.unit_id, e.partner_ids, e.state, e.own, e.version,
        coalesce(nullif(e.public_title, ''), nullif(e.team_title, ''), 'Untitled') as title,
        ((select count(*) from registrations r where r.event_id = e.id and r.state in ${among(standing)})
          + (select count(*) from assignments a join shifts s on s.id = a.shift_id
