@@ -146,17 +146,17 @@ report.row('ribbon with 2,000 events, until it is there, median', quantile(paint
 const box = (await page.locator('[aria-label^="Ribbon of time"]').boundingBox())!;
 /** How long the frames took that were drawn while something was done. */
 async function frames(act: () => Promise<unknown>): Promise<number[]> {
-  await page.evaluate(() => {
-    const times: number[] = [];
-    Object.assign(window, { frameTimes: times, frameOn: true });
+  // As text: what names functions while this is run would name them with a helper that the page has not.
+  await page.evaluate(`{
     let before = performance.now();
-    const next = (now: number) => {
-      times.push(now - before);
+    window.frameTimes = [];
+    window.frameOn = true;
+    requestAnimationFrame(function next(now) {
+      window.frameTimes.push(now - before);
       before = now;
-      if ((window as unknown as { frameOn: boolean }).frameOn) requestAnimationFrame(next);
-    };
-    requestAnimationFrame(next);
-  });
+      if (window.frameOn) requestAnimationFrame(next);
+    });
+  }`);
   await act();
   return page.evaluate(() => {
     const w = window as unknown as { frameOn: boolean; frameTimes: number[] };
