@@ -7,7 +7,7 @@ import { insert } from '#server/db/database.ts';
 import { migrate } from '#server/db/migrate.ts';
 import { openPglite } from '#server/db/pglite.ts';
 import { quantile, Report, timed } from './report.ts';
-import { begins, ended, filledFolder, openSite, signedIn, startShipped } from './site.ts';
+import { begins, filledFolder, openSite, signedIn, startShipped, stopped } from './site.ts';
 
 // npm run bench -- pages [contacts] [events]: what the main pages ask for, over HTTP, on the demonstration and on a large
 // organization.
@@ -49,9 +49,7 @@ const port = 45_905;
 const child = await startShipped(folder, port);
 const origin = `http://localhost:${port}`;
 await measure('demonstration', origin, { cookie: await signedIn(origin) }, 100);
-const gone = ended(child);
-child.kill('SIGTERM');
-await gone;
+await stopped(child);
 remove();
 
 process.env.NODE_ENV = 'production';

@@ -1,7 +1,7 @@
 import sharp from 'sharp';
 import { openBrowser } from './browser.ts';
 import { quantile, Report, timed } from './report.ts';
-import { ended, filledFolder, signedIn, startShipped } from './site.ts';
+import { filledFolder, signedIn, startShipped, stopped } from './site.ts';
 
 // npm run bench -- plan: saving one field with fifty writing at once, a large public page, and what it weighs on a phone.
 const report = new Report('plan');
@@ -164,8 +164,6 @@ report.row('on a phone, read to its end', bytes / 1000, 'kB');
 await browser.close();
 
 report.finish();
-const gone = ended(child);
-child.kill('SIGTERM');
-await gone;
+await stopped(child);
 remove();
 process.exit(0);

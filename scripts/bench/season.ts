@@ -9,7 +9,7 @@ import { makeIds } from '#server/db/ids.ts';
 import { openPglite } from '#server/db/pglite.ts';
 import { openBrowser } from './browser.ts';
 import { quantile, Report, timed } from './report.ts';
-import { begins, ended, filledFolder, signedIn, startShipped } from './site.ts';
+import { begins, filledFolder, signedIn, startShipped, stopped } from './site.ts';
 
 // npm run bench -- season: expanding five hundred series; two thousand events in Season, in the public list and in the feed; the
 // ribbon in the browser, until it is there and while it is dragged.
@@ -181,8 +181,6 @@ report.row('a frame while it goes further away, p95', quantile(await frames(whee
 await browser.close();
 
 report.finish();
-const gone = ended(child);
-child.kill('SIGTERM');
-await gone;
+await stopped(child);
 remove();
 process.exit(0);

@@ -73,6 +73,13 @@ export const ended = (child: ChildProcess): Promise<void> =>
     child.once('exit', () => resolve());
   });
 
+/** Ends a server that was started, as whoever runs it would, and waits until it is gone. */
+export async function stopped(child: ChildProcess): Promise<void> {
+  const gone = ended(child);
+  child.kill('SIGTERM');
+  await gone;
+}
+
 const answersAt = (origin: string): Promise<boolean> =>
   fetch(`${origin}/healthz`).then(
     (r) => r.ok,

@@ -2,7 +2,7 @@ import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { Report } from './report.ts';
-import { ended, filledFolder, startShipped } from './site.ts';
+import { filledFolder, startShipped, stopped } from './site.ts';
 
 // npm run bench -- start: from the command to the first answer, on an empty folder, on the same one again, and on the
 // demonstration.
@@ -12,9 +12,7 @@ async function started(folder: string): Promise<number> {
   const began = performance.now();
   const child = await startShipped(folder, port);
   const ms = performance.now() - began;
-  const gone = ended(child);
-  child.kill('SIGTERM');
-  await gone;
+  await stopped(child);
   return ms;
 }
 const report = new Report('start');

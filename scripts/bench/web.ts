@@ -2,7 +2,7 @@ import type { Page } from '@playwright/test';
 import { demoPassword, demoSignIns } from '#server/staff/demoSignIns.ts';
 import { openBrowser } from './browser.ts';
 import { quantile, Report } from './report.ts';
-import { ended, filledFolder, signedIn, startShipped } from './site.ts';
+import { filledFolder, signedIn, startShipped, stopped } from './site.ts';
 
 // npm run bench -- web: what somebody waits for in the browser, on the demonstration: from signing in to the Desk, from stage
 // to stage, and until a public event page can be read and used on a slow phone.
@@ -136,8 +136,6 @@ report.row('slow phone: an event can be read', quantile(read, 0.5), 'ms', {
 report.row('slow phone: an event can be used', quantile(used, 0.5), 'ms');
 
 await browser.close();
-const gone = ended(child);
-child.kill('SIGTERM');
-await gone;
+await stopped(child);
 remove();
 report.finish();
