@@ -119,6 +119,15 @@ export function rowsOf(stretches: readonly Stretch[], most: number, gap = 6): (n
   });
 }
 
+/**
+ * Goes along so far that a stretch of what is seen is in sight, a little from the edge; one that is longer than the ribbon is seen
+ * from its beginning. Nothing moves where it is in sight already.
+ */
+export function broughtIn(view: RibbonView, { left, right }: Stretch, width: number, gap = 8): RibbonView {
+  if (left < gap) return panned(view, left - gap);
+  return panned(view, Math.max(0, Math.min(left - gap, right + gap - width)));
+}
+
 /** What lanes there are, and what stands in each: by a name, in the order of the alphabet, what has none last. */
 export function lanesOf<E>(
   events: readonly E[],

@@ -3,6 +3,7 @@ import { describe, expect, test } from 'vitest';
 import { type Clashing, clashesOf } from './clashes.ts';
 import {
   around,
+  broughtIn,
   dateOfDay,
   dayOf,
   lanesOf,
@@ -71,6 +72,18 @@ describe('the time ribbon', () => {
       '2026-07-01',
       '2026-10-01',
     ]);
+  });
+
+  test('what is come upon is brought into sight, and nothing moves for what is seen already', () => {
+    const view = { from: dayOf('2026-07-09'), perDay: 10 };
+    const moved = (left: number, right: number) =>
+      (broughtIn(view, { left, right }, 800).from - view.from) * view.perDay;
+    expect(moved(8, 792)).toBeCloseTo(0, 6);
+    expect(moved(-30, 60)).toBeCloseTo(-38, 6);
+    expect(moved(760, 850)).toBeCloseTo(58, 6);
+    // Longer than the ribbon: its beginning.
+    expect(moved(100, 1200)).toBeCloseTo(92, 6);
+    expect(moved(2, 1200)).toBeCloseTo(-6, 6);
   });
 
   test('in a row nothing meets; each is in the first row with room, and the rest in none', () => {

@@ -41,8 +41,8 @@ export const sayZone = (zone: Zone): string => zone.split('/').at(-1)!.replaceAl
 const nextDay = { en: 'next day', fr: 'le lendemain' };
 
 /**
- * Says when an event is: "Saturday 8 August 2026, 09:00–16:30". An end on the next date is said as such
- * ("20:00–01:30 next day"); a later one gets its own date.
+ * Says when an event is: "Saturday 8 August 2026, 09:00–16:30". An end in the night or morning after is
+ * said as such ("20:00–01:30 next day"); one that is a day later or more gets its own date.
  */
 export function sayRange(
   starts: WallTime | CalendarDate,
@@ -56,7 +56,7 @@ export function sayRange(
   const head = `${date}, ${sayTime(starts, locale)}`;
   if (!ends) return head;
   if (days === 0) return `${head}–${sayTime(ends, locale)}`;
-  if (days === 1)
+  if (days === 1 && ends.slice(11) < starts.slice(11))
     return `${head}–${sayTime(ends, locale)} ${nextDay[locale as keyof typeof nextDay] ?? nextDay.en}`;
   return `${head} – ${sayLongDate(ends, locale)}, ${sayTime(ends, locale)}`;
 }

@@ -31,6 +31,13 @@ test('going back and on again never loses a working day', () => {
 test('ranges are said as a person says them', () => {
   expect(sayRange('2026-08-08T09:00', '2026-08-08T16:30')).toBe('Saturday 8 August 2026, 09:00–16:30');
   expect(sayRange('2026-03-06T20:30', '2026-03-07T00:30')).toBe('Friday 6 March 2026, 20:30–00:30 next day');
+  // Two days, each with its hours, are no night.
+  expect(sayRange('2026-09-18T09:00', '2026-09-19T17:00')).toBe(
+    'Friday 18 September 2026, 09:00 – Saturday 19 September 2026, 17:00',
+  );
+  expect(sayRange('2026-03-06T20:30', '2026-03-07T20:30')).toBe(
+    'Friday 6 March 2026, 20:30 – Saturday 7 March 2026, 20:30',
+  );
   expect(sayRange('2026-09-18T09:00', '2026-09-20T17:00')).toBe(
     'Friday 18 September 2026, 09:00 – Sunday 20 September 2026, 17:00',
   );

@@ -1,11 +1,12 @@
 import { chakra, type SystemStyleObject } from '@chakra-ui/react';
-import { useEffect, useMemo, useRef, useState } from 'react';
+import { type FocusEvent, useEffect, useMemo, useRef, useState } from 'react';
 import { Link } from 'react-router';
 import type { SeasonEvent } from '#contract/events.ts';
 import type { Clash } from '#core/season/clashes.ts';
 import type { MissingThing } from '#core/season/missing.ts';
 import {
   around,
+  broughtIn,
   dateOfDay,
   lanesOf,
   movedBy,
@@ -32,7 +33,8 @@ const letter = 6.4;
 
 const look: SystemStyleObject = {
   position: 'relative',
-  overflow: 'hidden',
+  // Not “hidden”: that would be scrolled by what is focused in it.
+  overflow: 'clip',
   background: 'sheet',
   border: '1px solid',
   borderColor: 'line',
@@ -295,7 +297,7 @@ export function Ribbon({ events, clashes, holidays, address, put, today, now }: 
           right="0"
           top="0"
           bottom="0"
-          overflow="hidden"
+          overflow="clip"
           style={placed({ left: names })}
         >
           {shown.perDay >= 3 &&
@@ -330,7 +332,7 @@ export function Ribbon({ events, clashes, holidays, address, put, today, now }: 
               right="0"
               top="0"
               bottom="0"
-              overflow="hidden"
+              overflow="clip"
               style={placed({ left: names })}
             >
               {marks.map((m, n) => {
@@ -355,7 +357,12 @@ export function Ribbon({ events, clashes, holidays, address, put, today, now }: 
                   style,
                   'aria-label': `${m.label.text}, ${sayWhen(m.e)}`,
                   onPointerEnter: () => setPointed(m.e),
-                  onFocus: () => setPointed(m.e),
+                  onFocus: (event: FocusEvent) => {
+                    setPointed(m.e);
+                    // By the keyboard one may come upon what is partly out of sight.
+                    if (event.currentTarget.matches(':focus-visible'))
+                      move((from) => broughtIn(from, m, inner));
+                  },
                 };
                 return to ? (
                   <Link
