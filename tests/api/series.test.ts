@@ -467,12 +467,12 @@ describe('registering for a series', () => {
     const dates = page.series!.dates.map((d) => d.slug);
     expect(dates).toHaveLength(2);
     const body = orderFor(event, [{ given: 'Dot', family: 'Of-Series' }]);
-    const placed = await order(event.slug, { ...body, also: dates });
+    const placed = await order(event.slug, { ...body, also: [dates[1], dates[0]] });
     expect(placed.body).toMatchObject({
       standing: 'confirmed',
       also: [
-        { slug: dates[0], standing: 'confirmed' },
         { slug: dates[1], standing: 'confirmed' },
+        { slug: dates[0], standing: 'confirmed' },
       ],
     });
     const tokens = [placed.body.token, ...placed.body.also.map((a: { token: string }) => a.token)];
@@ -482,7 +482,7 @@ describe('registering for a series', () => {
         return event.startsLocal?.slice(0, 10);
       }),
     );
-    expect(starts.sort()).toEqual(['2026-08-05', '2026-09-02', '2026-10-07']);
+    expect(starts).toEqual(['2026-08-05', '2026-10-07', '2026-09-02']);
   });
 
   test('a date of another series, one that is not there, and one without the ticket are refused, and nothing is booked', async () => {
@@ -493,6 +493,12 @@ describe('registering for a series', () => {
       { path: 'also.0', code: 'series-not-a-date' },
     ]);
     expect((await order(event.slug, { ...body, also: ['nothing-here'] })).status).toBe(404);
+    const third = (await series(id)).dates[2]!;
+    const before = (await page(third.id)).plan.slug!;
+    await save(third.id, { slug: 'or-none-renamed' });
+    expect(
+      (await order(event.slug, { ...body, also: ['or-none-renamed', before] })).problem.fields,
+    ).toMatchObject([{ path: 'also.1', code: 'series-not-a-date' }]);
     const second = (await series(id)).dates[1]!;
     const { offers, slug } = (await page(second.id)).plan;
     await save(second.id, { offers: offers.map((o) => ({ ...o, name: 'Only here' })) });

@@ -11,7 +11,7 @@ import { visitorOf } from '../contacts/visitor.ts';
 import { first, type Queries } from '../db/database.ts';
 import { type EventRow, readOffers, readOffersOf, readQuestions, readSeriesDates } from '../events/store.ts';
 import { invalid } from '../http/problem.ts';
-import { placeOrder } from './ordering.ts';
+import { type Placed, placeOrder } from './ordering.ts';
 import { type Asking, publicEventRow, registrationNow } from './public.ts';
 import type { OrderRequest } from './request.ts';
 import { readTakenOf } from './store.ts';
@@ -72,7 +72,9 @@ export async function placeOrders(
   const others: { slug: string; event: EventRow; request: OrderRequest }[] = [];
   for (const [at, slug] of [...new Set(also)].entries()) {
     const other = await publicEventRow(w, slug);
-    if (!event.seriesId || other.seriesId !== event.seriesId || other.id === event.id)
+    // An address it had before leads to the same date.
+    const twice = [event, ...others.map((o) => o.event)].some((e) => e.id === other.id);
+    if (!event.seriesId || other.seriesId !== event.seriesId || twice)
       throw invalid([wrongAt(`also.${at}`, 'series-not-a-date')]);
     const there = atOtherDate(
       // A gift is given once.
@@ -84,19 +86,13 @@ export async function placeOrders(
     if ('wrong' in there) throw invalid([there.wrong]);
     others.push({ slug, event: other, request: there.order });
   }
-  const placed = await placeOrder(w, event.id, own, 'public', { address });
-  const answer: OrderPlaced = {
-    token: placed.token,
-    standing: placed.standing,
-    total: placed.total,
-    also: [],
-  };
+  const placed = new Map<string, Placed>();
   // In one order for everybody, so that two who ask for the same dates do not wait for each other.
-  for (const other of others.sort((a, b) => (a.event.id < b.event.id ? -1 : 1))) {
-    const { token, standing, total } = await placeOrder(w, other.event.id, other.request, 'public', {
-      address,
-    });
-    answer.also.push({ slug: other.slug, token, standing, total });
-  }
-  return answer;
+  for (const at of [{ event, request: own }, ...others].sort((a, b) => (a.event.id < b.event.id ? -1 : 1)))
+    placed.set(at.event.id, await placeOrder(w, at.event.id, at.request, 'public', { address }));
+  const told = (of: EventRow) => {
+    const { token, standing, total } = placed.get(of.id)!;
+    return { token, standing, total };
+  };
+  return { ...told(event), also: others.map(({ slug, event }) => ({ slug, ...told(event) })) };
 }
