@@ -1,10 +1,11 @@
-import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterEach, describe, expect, test } from 'vitest';
 import { migrate } from '#server/db/migrate.ts';
 import { openPglite } from '#server/db/pglite.ts';
-import { Caller, templatePath } from './harness.ts';
+import { fillFolder } from './founded.ts';
+import { Caller } from './harness.ts';
 import { kill, startProcess } from './processes.ts';
 
 const folders: string[] = [];
@@ -23,12 +24,7 @@ describe('a data folder', () => {
   test('whatever was acknowledged is there after a kill in the middle of writes', async () => {
     const folder = makeFolder();
     const port = 45_000 + Math.floor(Math.random() * 2000);
-    const db = await openPglite({
-      folder: join(folder, 'pg'),
-      template: new Blob([readFileSync(templatePath)]),
-    });
-    await db.close();
-    writeFileSync(join(folder, 'secret'), 'a secret of the tests');
+    fillFolder(folder);
     const server = await startServer(folder, port);
     const odalys = new Caller(`http://127.0.0.1:${port}`);
     await odalys.call('POST /api/sign-in', {

@@ -17,10 +17,10 @@ import { afterAll, afterEach, beforeAll, describe, expect, test } from 'vitest';
 import { backupCommand, restoreCommand } from '#server/backup/command.ts';
 import { FolderRefused, inspectFolder, restorePaths } from '#server/db/folder.ts';
 import { FolderHeld, holdFolder } from '#server/db/owner.ts';
-import { openPglite } from '#server/db/pglite.ts';
 import { demoPassword } from '#server/staff/demoSignIns.ts';
 import { type Started, start } from '#server/start.ts';
-import { Caller, templatePath } from './harness.ts';
+import { fillFolder } from './founded.ts';
+import { Caller } from './harness.ts';
 
 const folders: string[] = [];
 const makeFolder = (): string => {
@@ -47,14 +47,9 @@ const callerOf = async (started: Started) => {
 };
 
 /** A folder that holds the founded organization. */
-async function filledFolder(): Promise<string> {
+function filledFolder(): string {
   const folder = makeFolder();
-  const db = await openPglite({
-    folder: join(folder, 'pg'),
-    template: new Blob([readFileSync(templatePath)]),
-  });
-  await db.close();
-  writeFileSync(join(folder, 'secret'), 'a secret of the tests');
+  fillFolder(folder);
   return folder;
 }
 
@@ -80,7 +75,7 @@ describe('a data folder', () => {
   });
 
   test('that was copied while it was held starts by itself', async () => {
-    const folder = await filledFolder();
+    const folder = filledFolder();
     const first = await run(folder);
     const copy = makeFolder();
     await first.app.db.query('checkpoint');
@@ -91,7 +86,7 @@ describe('a data folder', () => {
   });
 
   test('is never begun over something that is there', async () => {
-    const folder = await filledFolder();
+    const folder = filledFolder();
     await run(folder);
     await stopAll();
     const whole = () => expect(() => inspectFolder(folder)).not.toThrow();
@@ -118,7 +113,7 @@ describe('a data folder', () => {
   });
 
   test('whose secret is empty, cut or gone is refused', async () => {
-    const folder = await filledFolder();
+    const folder = filledFolder();
     for (const bad of ['', '   \n', 'short']) {
       writeFileSync(join(folder, 'secret'), bad);
       await expect(run(folder)).rejects.toThrow(/empty or cut/u);
@@ -135,7 +130,7 @@ describe('a data folder', () => {
   });
 
   test('of which a table file was cut is noticed at start, and says what is missing', async () => {
-    const folder = await filledFolder();
+    const folder = filledFolder();
     const started = await run(folder);
     const odalys = await callerOf(started);
     for (let n = 0; n < 5; n += 1)
@@ -162,7 +157,7 @@ describe('backups', () => {
   let folder: string;
   let file: string;
   beforeAll(async () => {
-    folder = await filledFolder();
+    folder = filledFolder();
     file = join(makeFolder(), 'everything.tar.gz');
     const started = await run(folder);
     const odalys = await callerOf(started);
@@ -262,7 +257,7 @@ describe('backups', () => {
   });
 
   test('cut short between two renames, it is finished at the next start', async () => {
-    const target = await filledFolder();
+    const target = filledFolder();
     await run(target);
     await stopAll();
     const { pg, fresh, note, freshSecret } = restorePaths(target);

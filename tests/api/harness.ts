@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import { existsSync, readFileSync } from 'node:fs';
+import { existsSync } from 'node:fs';
 import type { Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import pg from 'pg';
@@ -17,9 +17,9 @@ import { demoPassword, demoSignIns } from '#server/staff/demoSignIns.ts';
 import { assemble } from '#server/start.ts';
 import { recorded } from '../statements/recording.ts';
 import { Caller, linkTo } from './caller.ts';
-import { templatePath } from './founded.ts';
+import { readTemplate, templatePath } from './founded.ts';
 
-export { beginning, templatePath } from './founded.ts';
+export { beginning } from './founded.ts';
 export { Caller, linkTo };
 
 export interface World {
@@ -72,7 +72,7 @@ export async function freshDatabase(empty: boolean): Promise<{ db: Database; dro
     return { db, drop: () => admin(`drop database ${name} with (force)`) };
   }
   if (!existsSync(templatePath)) throw new Error('the template of the tests was not made');
-  const db = await openPglite(empty ? {} : { template: new Blob([readFileSync(templatePath)]) });
+  const db = await openPglite(empty ? {} : { template: readTemplate() });
   if (empty) await migrate(db);
   return { db, drop: async () => {} };
 }

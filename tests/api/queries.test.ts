@@ -47,7 +47,8 @@ test('the public list asks the same few questions however many events there are'
   const one = await statements(list);
   await someEvents(5);
   expect(await statements(list)).toBe(one);
-  expect(one).toBeLessThanOrEqual(3);
+  // Kinds and pictures are read apart: asked for in each of two thousand rows they took longer than all the rest.
+  expect(one).toBeLessThanOrEqual(5);
   const shown = await list();
   expect(shown.events.length).toBeGreaterThanOrEqual(6);
 });

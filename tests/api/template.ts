@@ -1,5 +1,5 @@
-import { mkdirSync, writeFileSync } from 'node:fs';
-import { dirname } from 'node:path';
+import { mkdirSync, rmSync, writeFileSync } from 'node:fs';
+import { dirname, join } from 'node:path';
 import { standingClock } from '#core/time/clock.ts';
 import { foundOrganization } from '#demo/organization.ts';
 import { storeDemoClock } from '#server/app/clocks.ts';
@@ -7,7 +7,7 @@ import type { Database } from '#server/db/database.ts';
 import { makeIds } from '#server/db/ids.ts';
 import { migrate } from '#server/db/migrate.ts';
 import { openPglite } from '#server/db/pglite.ts';
-import { beginning, templatePath } from './founded.ts';
+import { beginning, readTemplate, templateFolder, templatePath } from './founded.ts';
 
 /** Founds the organization that every test begins with, in an empty database that was migrated. */
 export async function found(db: Database): Promise<void> {
@@ -21,7 +21,17 @@ export default async function setup(): Promise<void> {
   const db = await openPglite({});
   await migrate(db);
   await found(db);
+  // Databases to make others from are of no use here, and half of all files.
+  await db.query(
+    "update pg_database set datistemplate = false, datallowconn = true where datname in ('template0', 'template1')",
+  );
+  for (const name of ['template0', 'template1']) await db.query(`drop database ${name}`);
+  await db.query('checkpoint');
   mkdirSync(dirname(templatePath), { recursive: true });
   writeFileSync(templatePath, Buffer.from(await (await db.dump()).arrayBuffer()));
   await db.close();
+  rmSync(templateFolder, { recursive: true, force: true });
+  mkdirSync(templateFolder);
+  const folder = await openPglite({ folder: join(templateFolder, 'pg'), template: readTemplate() });
+  await folder.close();
 }

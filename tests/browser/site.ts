@@ -1,13 +1,12 @@
-import { existsSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { existsSync, mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { AxeBuilder } from '@axe-core/playwright';
 import { type Browser, test as base, expect, type Page } from '@playwright/test';
-import { openPglite } from '../../src/server/db/pglite.ts';
 import { demoPassword, demoSignIns } from '../../src/server/staff/demoSignIns.ts';
 import { type Started, start } from '../../src/server/start.ts';
 import { Caller } from '../api/caller.ts';
-import { templatePath } from '../api/founded.ts';
+import { fillFolder, templateFolder } from '../api/founded.ts';
 import type { World } from '../api/harness.ts';
 import makeTemplate from '../api/template.ts';
 
@@ -23,13 +22,8 @@ export const test = base.extend<{ site: Site }>({
     // biome-ignore lint/correctness/noEmptyPattern: fixtures take their dependencies by destructuring
     async ({}, use) => {
       const folder = mkdtempSync(join(tmpdir(), 'acolyte-browser-'));
-      if (!existsSync(templatePath)) await makeTemplate();
-      const db = await openPglite({
-        folder: join(folder, 'pg'),
-        template: new Blob([readFileSync(templatePath)]),
-      });
-      await db.close();
-      writeFileSync(join(folder, 'secret'), 'a secret of the tests');
+      if (!existsSync(templateFolder)) await makeTemplate();
+      fillFolder(folder);
       const port = 47_000 + Math.floor(Math.random() * 2_000);
       const started = await start({
         folder,

@@ -1,8 +1,8 @@
-import { readFileSync } from 'node:fs';
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import { type Database, insert } from '#server/db/database.ts';
 import { openPglite } from '#server/db/pglite.ts';
-import { freshDatabase, templatePath } from '../api/harness.ts';
+import { readTemplate } from '../api/founded.ts';
+import { freshDatabase } from '../api/harness.ts';
 
 describe('the two databases', () => {
   let server: Database;
@@ -10,7 +10,7 @@ describe('the two databases', () => {
   let drop: () => Promise<void>;
   beforeAll(async () => {
     ({ db: server, drop } = await freshDatabase(false));
-    folder = await openPglite({ template: new Blob([readFileSync(templatePath)]) });
+    folder = await openPglite({ template: readTemplate() });
   });
   afterAll(async () => {
     await Promise.all([server.close(), folder.close()]);

@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import { existsSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { existsSync, mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import pg from 'pg';
@@ -12,7 +12,8 @@ import { openPglite } from '#server/db/pglite.ts';
 import { openPostgres } from '#server/db/postgres.ts';
 import { demoPassword } from '#server/staff/demoSignIns.ts';
 import { type Started, start } from '#server/start.ts';
-import { Caller, templatePath } from '../api/harness.ts';
+import { fillFolder } from '../api/founded.ts';
+import { Caller } from '../api/harness.ts';
 import { openEvent, orderFor } from '../api/scenes.ts';
 
 const originOf = (started: Started) => `http://127.0.0.1:${started.port}`;
@@ -38,12 +39,7 @@ describe('moving to a server', () => {
   };
   beforeAll(async () => {
     await admin(`create database ${name} template template0`);
-    const db = await openPglite({
-      folder: join(folder, 'pg'),
-      template: new Blob([readFileSync(templatePath)]),
-    });
-    await db.close();
-    writeFileSync(join(folder, 'secret'), 'a secret of the tests');
+    fillFolder(folder);
     const started = await start({ folder, port: 0, pages: false, quiet: true });
     const callers = new Map<string, Caller>();
     const as = async (who: string) => callers.get(who) ?? (await signIn(started, who, callers));

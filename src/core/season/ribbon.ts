@@ -98,6 +98,28 @@ export function ticksOf(view: RibbonView, width: number): Tick[] {
   return ticks;
 }
 
+/**
+ * The days that are drawn, a good deal more than what is seen: they change only now and then as one moves along or goes nearer, so
+ * that most moves draw nothing anew. Steps are powers of two of a day, at least an eighth of what is seen.
+ */
+export function drawnOf(view: RibbonView, width: number): { first: number; last: number } {
+  const step = 2 ** Math.ceil(Math.log2(width / view.perDay / 8));
+  return {
+    first: (Math.floor(view.from / step) - 1) * step,
+    last: (Math.ceil((view.from + width / view.perDay) / step) + 1) * step,
+  };
+}
+
+/** How much nearer one goes before rows are filled anew. */
+const rowStep = 1.15;
+/**
+ * How wide a day is taken to be where rows are filled: no wider than it is, so that what does not meet then does not meet as it is
+ * seen, and the same for a good deal of nearer and further, so that rows stay as they are meanwhile.
+ */
+export const filledAt = (perDay: number): number =>
+  perDayLimits.least *
+  rowStep ** Math.floor(Math.log(perDay / perDayLimits.least + 1e-9) / Math.log(rowStep));
+
 /** Something that stands on the ribbon from one pixel to another. */
 export interface Stretch {
   left: number;

@@ -6,6 +6,8 @@ import {
   broughtIn,
   dateOfDay,
   dayOf,
+  drawnOf,
+  filledAt,
   lanesOf,
   movedBy,
   panned,
@@ -84,6 +86,36 @@ describe('the time ribbon', () => {
     // Longer than the ribbon: its beginning.
     expect(moved(100, 1200)).toBeCloseTo(92, 6);
     expect(moved(2, 1200)).toBeCloseTo(-6, 6);
+  });
+
+  test('more is drawn than is seen, on both sides, and it stays the same for most moves', () => {
+    const some = fc.record({
+      from: fc.double({ min: 10_000, max: 30_000, noNaN: true }),
+      perDay: fc.double({ min: perDayLimits.least, max: perDayLimits.most, noNaN: true }),
+    });
+    fc.assert(
+      fc.property(some, fc.integer({ min: 100, max: 3000 }), (at, width) => {
+        const { first, last } = drawnOf(at, width);
+        const seen = width / at.perDay;
+        expect(at.from - first).toBeGreaterThanOrEqual(seen / 8);
+        expect(last - at.from - seen).toBeGreaterThanOrEqual(seen / 8);
+        expect(last - first).toBeLessThanOrEqual(seen * 2 + 1e-6);
+      }),
+    );
+    const drawn = new Set<string>();
+    for (let n = 0; n < 100; n += 1) drawn.add(JSON.stringify(drawnOf(panned(view, n * 8), 800)));
+    expect(drawn.size).toBeLessThanOrEqual(16);
+  });
+
+  test('rows are filled for a day no wider than it is, and seldom anew', () => {
+    fc.assert(
+      fc.property(fc.double({ min: perDayLimits.least, max: perDayLimits.most, noNaN: true }), (perDay) => {
+        expect(filledAt(perDay)).toBeLessThanOrEqual(perDay * 1.000001);
+        expect(filledAt(perDay)).toBeGreaterThan(perDay / 1.16);
+      }),
+    );
+    expect(filledAt(perDayLimits.least)).toBe(perDayLimits.least);
+    expect(filledAt(10.5)).toBe(filledAt(10.6));
   });
 
   test('in a row nothing meets; each is in the first row with room, and the rest in none', () => {

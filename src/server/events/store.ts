@@ -16,7 +16,6 @@ import type { KindMark } from '#core/events/kinds.ts';
 import { type PlainField, type PlanField, plainFields } from '#core/events/parts.ts';
 import type { EventState } from '#core/events/states.ts';
 import { liveStates, shownToPublic } from '#core/events/states.ts';
-import type { ShownPicture } from '#core/pictures/picture.ts';
 import type { Reason } from '#core/words/reasons.ts';
 import { among } from '../db/among.ts';
 import { first, type Queries, snake } from '../db/database.ts';
@@ -142,12 +141,11 @@ export interface ListedRow
   place: string | null;
   venue: string | null;
   venueAddress: string | null;
-  mark: KindMark | null;
-  inFrench: Record<string, string>;
   online: { link: string } | null;
   lowest: number | null;
   highest: number | null;
-  picture: ShownPicture | null;
+  /** Its own banner; without one it has the picture of its kind. */
+  bannerId: string | null;
 }
 
 /** Events that are listed for somebody, from an instant on by their end; with `calledOff` those too. Who may see which is core's. */
@@ -156,13 +154,7 @@ export const readListed = (tx: Queries, since: string, calledOff = false): Promi
     `select e.id, e.slug, e.public_title as title, e.summary, e.french - 'description' as french, e.category, e.draws, e.state, u.name as unit,
        ${placeName} as place, v.name as venue, v.address as venue_address, e.online, e.starts_local, e.ends_local, e.starts_at, e.ends_at, e.all_day,
        e.show_end, e.zone, e.registration_closes_at, e.capacity, e.online_capacity, e.version, e.visibility, e.unit_id, e.partner_ids,
-       (select jsonb_build_object('shape', k.shape, 'colour', k.colour) from kinds k where k.sort = 'category' and lower(k.name) = lower(e.category)) as mark,
-       coalesce((select jsonb_object_agg(k.name, k.french) from kinds k where k.french <> ''
-         and (k.name = any(e.draws) or lower(k.name) = lower(e.category))), '{}') as in_french,
-       o.lowest, o.highest,
-       (select jsonb_build_object('id', p.id, 'alt', p.alt, 'width', p.width, 'height', p.height, 'focusX', p.focus_x, 'focusY', p.focus_y)
-         from pictures p where p.id = coalesce(e.banner_id, (select k.picture_id from kinds k where k.sort = 'category'
-           and lower(k.name) = lower(e.category)))) as picture
+       o.lowest, o.highest, e.banner_id
      ${from}
        left join (select event_id, min(price)::int as lowest, max(price)::int as highest from offers where removed_at is null group by event_id) o
          on o.event_id = e.id
@@ -205,7 +197,9 @@ export async function readOffersOf(
     `select event_id, ${offerColumns} from offers where event_id = any($1) and removed_at is null order by position`,
     [eventIds],
   );
-  return new Map(eventIds.map((id) => [id, rows.filter((r) => r.eventId === id)]));
+  const of = new Map<string, Offer[]>(eventIds.map((id) => [id, []]));
+  for (const row of rows) of.get(row.eventId)!.push(row);
+  return of;
 }
 
 /** Who speaks at an event, who pays for it, and what happens when. */

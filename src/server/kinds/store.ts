@@ -1,4 +1,5 @@
 import type { Kind } from '#contract/kinds.ts';
+import { type KindLook, Register } from '#core/events/kinds.ts';
 import { first, type Queries } from '../db/database.ts';
 import { notFound } from '../http/problem.ts';
 
@@ -10,6 +11,10 @@ export const readKinds = (tx: Queries): Promise<KindRow[]> =>
        and case k.sort when 'category' then lower(e.category) = lower(k.name) else k.name = any(e.draws) end) as events
      from kinds k order by k.sort, lower(k.name)`,
   );
+
+/** What the register says of events, for many of them at once. */
+export const readRegister = async (tx: Queries): Promise<Register> =>
+  new Register(await tx.query<KindLook>('select sort, name, french, shape, colour, picture_id from kinds'));
 
 /** One of them, held until the transaction is over; throws 404. */
 export async function theKind(tx: Queries, id: string): Promise<Pick<KindRow, 'sort' | 'name'>> {

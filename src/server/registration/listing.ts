@@ -1,6 +1,7 @@
 import type { z } from 'zod';
 import type { ListedEvent, listingQuery, PublicListing } from '#contract/registration.ts';
 import { isListedFor, type Visitor } from '#core/access/visitor.ts';
+import type { KindLook, KindMark } from '#core/events/kinds.ts';
 import { type ListingFilter, listingOf } from '#core/events/listing.ts';
 import { shownTimes } from '#core/events/shown.ts';
 import { type CalendarEntry, writeCalendar } from '#core/exchange/calendar.ts';
@@ -10,6 +11,8 @@ import type { App } from '../app/app.ts';
 import type { Queries } from '../db/database.ts';
 import { entryOf } from '../events/calendar.ts';
 import { type ListedRow, readListed, readOffersOf } from '../events/store.ts';
+import { readRegister } from '../kinds/store.ts';
+import { withPictures } from '../pictures/store.ts';
 import { theOrganization } from '../staff/store.ts';
 import { registrationNow } from './public.ts';
 import { readTakenOf } from './store.ts';
@@ -67,6 +70,8 @@ async function narrowed(
   return open ? (await withSeats(tx, asked, now)).filter((e) => e.registration === 'open') : asked;
 }
 
+const markOf = (look: KindLook | null): KindMark | null => look && { shape: look.shape, colour: look.colour };
+
 /** Names without repeats, in the order of the alphabet. */
 const sorted = (names: Iterable<string | null>): string[] =>
   [...new Set([...names].filter((n): n is string => Boolean(n)))].sort((a, b) => a.localeCompare(b));
@@ -83,7 +88,14 @@ export async function listingFor(
   const today = visitor ? dateOf(now, (await theOrganization(tx)).zone) : '';
   const all = await found(tx, filter.hide === 'none' ? everSince : now, { visitor, today });
   const shown = await narrowed(tx, all, filter, now);
-  const page = await withSeats(tx, shown.slice(offset, offset + limit), now);
+  const register = await readRegister(tx);
+  const page = await withPictures(
+    tx,
+    (await withSeats(tx, shown.slice(offset, offset + limit), now)).map((e) => ({
+      ...e,
+      pictureId: e.bannerId ?? register.of(e.category)?.pictureId ?? null,
+    })),
+  );
   return {
     events: page.map((e) => ({
       slug: e.slug!,
@@ -92,8 +104,8 @@ export async function listingFor(
       french: e.french,
       category: e.category,
       draws: e.draws,
-      mark: e.mark,
-      inFrench: e.inFrench,
+      mark: markOf(register.of(e.category)),
+      inFrench: register.inFrench([e]),
       unit: e.unit,
       startsAt: e.startsAt,
       ...shownTimes(e),
@@ -112,7 +124,7 @@ export async function listingFor(
     draws: sorted(all.flatMap((e) => e.draws)),
     units: sorted(all.map((e) => e.unit)),
     places: sorted(all.map((e) => e.venue)),
-    inFrench: Object.assign({}, ...all.map((e) => e.inFrench)) as Record<string, string>,
+    inFrench: register.inFrench(all),
   };
 }
 

@@ -26,9 +26,10 @@ export async function readTakenOf(
      from registrations r join offers o on o.id = r.offer_id where r.event_id = any($1) and r.state in ${among(occupying)} group by r.event_id, r.offer_id, o.online`,
     [eventIds],
   );
+  const rowsOf = new Map<string, typeof rows>(eventIds.map((id) => [id, []]));
+  for (const row of rows) rowsOf.get(row.eventId)!.push(row);
   return new Map(
-    eventIds.map((id) => {
-      const of = rows.filter((r) => r.eventId === id);
+    [...rowsOf].map(([id, of]) => {
       return [
         id,
         {

@@ -1,0 +1,90 @@
+import type { SystemStyleObject } from '@chakra-ui/react';
+
+export const rowHeight = 19;
+
+/** The ribbon as it is drawn: lines of the calendar, lanes and what stands in them. */
+export const ribbonLook: SystemStyleObject = {
+  position: 'relative',
+  // Not “hidden”: that would be scrolled by what is focused in it.
+  overflow: 'clip',
+  background: 'sheet',
+  border: '1px solid',
+  borderColor: 'line',
+  cursor: 'grab',
+  touchAction: 'pan-y',
+  userSelect: 'none',
+  '&:active': { cursor: 'grabbing' },
+  '& .tick': { position: 'absolute', top: 0, bottom: 0, borderLeft: '1px solid', borderColor: 'line' },
+  '& .tick span': {
+    position: 'absolute',
+    left: '4px',
+    top: '3px',
+    fontSize: '12px',
+    color: 'soft',
+    whiteSpace: 'nowrap',
+    pointerEvents: 'none',
+  },
+  '& .tick.day span, & .tick.week span': { top: '18px' },
+  '& .tick.year': { borderColor: 'rule' },
+  '& .free': { position: 'absolute', top: '36px', bottom: 0, background: 'paper' },
+  '& .now': { position: 'absolute', top: 0, bottom: 0, borderLeft: '1.5px solid', borderColor: 'verdigris' },
+  '& .lane': { position: 'absolute', left: 0, right: 0, borderTop: '1px solid', borderColor: 'line' },
+  '& .lane > b': {
+    position: 'absolute',
+    left: 0,
+    top: '3px',
+    zIndex: 2,
+    paddingLeft: '8px',
+    fontSize: '12.5px',
+    fontWeight: 600,
+    lineHeight: '15px',
+    background: 'sheet',
+    maxHeight: '32px',
+    overflow: 'hidden',
+  },
+  '& .names': {
+    position: 'absolute',
+    left: 0,
+    top: 0,
+    bottom: 0,
+    background: 'sheet',
+    borderRight: '1px solid',
+    borderColor: 'line',
+    zIndex: 1,
+  },
+  // Moved as a whole as one goes along; what stands in it is not placed anew.
+  '& .along': { position: 'absolute', left: 0, top: 0, bottom: 0, width: 0, willChange: 'transform' },
+  '& .mark': {
+    position: 'absolute',
+    // Days from where the ribbon begins, as wide as a day is now.
+    left: 'calc(var(--at) * var(--day) * 1px)',
+    height: '17px',
+    fontSize: '12.5px',
+    lineHeight: '16px',
+    whiteSpace: 'nowrap',
+    paddingLeft: '5px',
+    borderLeft: '2px solid',
+    borderColor: 'verdigris',
+    color: 'ink',
+  },
+  '& .mark.planned': { borderLeftStyle: 'dotted', color: 'soft' },
+  '& .mark.over': { borderColor: 'slate', color: 'soft' },
+  '& .mark.off': { borderColor: 'madder', color: 'soft', textDecoration: 'line-through' },
+  '& .mark i': { fontStyle: 'normal', color: 'ochre' },
+  // Two at odds are underlined for as long as they last.
+  '& .mark em': {
+    position: 'absolute',
+    width: 'max(10px, calc(var(--lasts) * var(--day) * 1px))',
+    left: '-2px',
+    bottom: '-1px',
+    borderBottom: '2px solid',
+    borderColor: 'madder',
+  },
+  '& .mark:focus-visible': {
+    outline: '2px solid',
+    outlineColor: 'verdigris',
+    zIndex: 3,
+    background: 'sheet',
+  },
+  '& .more': { position: 'absolute', fontSize: '12px', color: 'soft' },
+};
