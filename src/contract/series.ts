@@ -70,6 +70,8 @@ const fate = z.object({
   to: z.string().nullable(),
   /** Somebody has to decide it, and has not. */
   open: z.boolean(),
+  /** It was given to a unit that whoever asks does not lead: it stays as it is, whatever is decided. */
+  ofOthers: z.boolean(),
 });
 const changed = z.object({
   version: z.int(),

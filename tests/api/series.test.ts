@@ -430,10 +430,10 @@ test('a date given to another unit is not changed by whoever leads the others, o
     },
     piers,
   );
-  expect(moved.body.fates.map((f) => [f.id, f.become])).toEqual([
-    [first!.id, 'move'],
-    [second!.id, 'keep'],
-    [third!.id, 'move'],
+  expect(moved.body.fates.map((f) => [f.id, f.become, f.ofOthers])).toEqual([
+    [first!.id, 'move', false],
+    [second!.id, 'keep', true],
+    [third!.id, 'move', false],
   ]);
   const state = async () => (await series(id)).dates.find((d) => d.id === second!.id);
   expect(await state()).toMatchObject({ startsLocal: '2026-09-02T09:30', state: 'draft' });

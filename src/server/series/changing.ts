@@ -38,13 +38,16 @@ function fateOf(
   to: Slot | null,
   decided: SeriesChange['decisions'][number]['become'] | undefined,
 ): Fate {
+  const ofOthers = !leads(asker.staff, date, asker.now);
   const base = {
     id: date.id,
     startsLocal: date.startsLocal,
-    people: date.people,
+    // How many come to an event of another unit is not theirs to see.
+    people: ofOthers ? 0 : date.people,
     to: to?.startsLocal ?? null,
+    ofOthers,
   };
-  if (!leads(asker.staff, date, asker.now)) return { ...base, become: 'keep', open: false };
+  if (ofOthers) return { ...base, become: 'keep', open: false };
   if (decided && (decided !== 'move' || to)) return { ...base, become: decided, open: false };
   return { ...base, become: to ? 'move' : 'go', open: date.people > 0 };
 }

@@ -70,9 +70,15 @@ export function Reshaping({
           >
             <span className="num">{f.startsLocal ? sayDay(f.startsLocal) : ''}</span>
             <chakra.span color={f.people ? 'ink' : 'soft'} fontWeight={f.people ? 500 : 400}>
-              {f.people ? phrase('series.nPeople', { n: f.people }) : phrase('series.nobody')}
+              {f.ofOthers
+                ? ''
+                : f.people
+                  ? phrase('series.nPeople', { n: f.people })
+                  : phrase('series.nobody')}
             </chakra.span>
-            {f.people ? (
+            {f.ofOthers ? (
+              <span className="soft">{phrase('series.keptByOthers')}</span>
+            ) : f.people ? (
               <InlineChoice
                 label={phrase('series.becomes', { date: f.startsLocal ? sayDay(f.startsLocal) : '' })}
                 value={chosen[f.id] ?? ''}

@@ -82,6 +82,7 @@ export const series = {
   choose: 'Choose',
   move: 'moves to {{date}}',
   keep: 'stays as it is',
+  keptByOthers: 'stays as it is: another unit leads it',
   callOff: 'is called off',
   go: 'goes: nobody is on it',
   nPeople: '{{n:person|people}}',
