@@ -39,7 +39,7 @@ let server = await startServer();
 let odalys = await signIn('odalys');
 
 // ---- Killed again and again ----
-const paid = await openEvent(staff, { title: 'Killed', capacity: null, price: 2500, flags: ['money'] });
+const paid = await openEvent(staff, { title: 'Killed', capacity: null, price: 2500, so: ['money'] });
 const acknowledged: string[] = [];
 const charged: string[] = [];
 for (let kill = 0; kill < kills; kill += 1) {

@@ -1,33 +1,160 @@
 import { z } from 'zod';
+import { meanwhiles } from '#core/clearance/rules.ts';
 import { decisions, stepStates } from '#core/clearance/steps.ts';
 import { contract, date, id, idParams, instant } from './endpoint.ts';
 
+const words = z.string().trim().max(2000).default('');
+const condition = z.object({
+  id,
+  step: z.string(),
+  what: z.string(),
+  ownerId: id.nullable(),
+  owner: z.string().nullable(),
+  dueOn: date.nullable(),
+  /** The event is not opened before it is met. */
+  blocks: z.boolean(),
+  metAt: instant.nullable(),
+  metBy: z.string().nullable(),
+  metWords: z.string(),
+  mayMeet: z.boolean(),
+  /** Who set it may say that it is not met after all. */
+  mayReopen: z.boolean(),
+});
+export type Condition = z.infer<typeof condition>;
+const wordKinds = ['word', 'question', 'answer', 'decision', 'sent', 'granted', 'not granted'] as const;
+const word = z.object({
+  id,
+  kind: z.enum(wordKinds),
+  step: z.string().nullable(),
+  body: z.string(),
+  decision: z.enum(decisions).nullable(),
+  author: z.string(),
+  at: instant,
+  mentions: z.array(z.string()),
+  /** Of a question: its answer; null while it is open. */
+  answer: z.object({ body: z.string(), author: z.string(), at: instant }).nullable(),
+});
+export type ClearanceWord = z.infer<typeof word>;
+const paper = z.object({
+  id,
+  documentId: id.nullable(),
+  label: z.string(),
+  name: z.string(),
+  bytes: z.int(),
+  broughtBy: z.string().nullable(),
+  at: instant,
+});
 const clearanceStep = z.object({
   id,
   step: z.string(),
-  approves: z.string(),
-  order: z.int(),
+  /** Who decides: all who approve for a word, or a person by name. */
+  approves: z.string().nullable(),
+  approver: z.string().nullable(),
+  /** The steps it waits for, by name. */
+  after: z.array(z.string()),
   asks: z.string(),
   because: z.array(z.string()),
+  documents: z.array(z.object({ id, name: z.string() })),
+  /** What the organization wants to know before it is sent. */
+  questions: z.array(z.object({ id, prompt: z.string(), required: z.boolean() })),
   dueOn: date.nullable(),
+  /** How many working days it can take longer without the whole being later; null once it is decided. */
+  slack: z.int().nullable(),
+  /** It is on the longest path of what is still to be decided. */
+  holdsUp: z.boolean(),
   state: z.enum(stepStates),
   decidedAt: instant.nullable(),
   decidedBy: z.string().nullable(),
   words: z.string(),
   mayDecide: z.boolean(),
 });
-const clearance = z.object({
+export type ClearanceStep = z.infer<typeof clearanceStep>;
+export const clearance = z.object({
   submittedAt: instant.nullable(),
   /** Whoever sent a plan does not clear it. */
   sentByMe: z.boolean(),
   lateByDays: z.int(),
-  standing: z.enum(['not sent', 'not needed', 'under way', 'cleared', 'sent back', 'refused']),
+  /** Why it was sent late, and who let it be; it waits for a coordinator as long as nobody did. */
+  lateReason: z.string(),
+  granted: z.object({ at: instant, by: z.string().nullable() }).nullable(),
+  mayGrant: z.boolean(),
+  standing: z.enum(['not sent', 'not needed', 'asked late', 'under way', 'cleared', 'sent back', 'refused']),
   deadline: z.object({ date, daysLeft: z.int(), stepDays: z.int(), why: z.string() }).nullable(),
-  facts: z.array(z.string()),
+  /** When all will be through, if nobody is late: sent today, or as it stands. */
+  expectedOn: date.nullable(),
+  /** The day by which it has to be through. */
+  clearedBy: date.nullable(),
+  facts: z.array(z.object({ text: z.string(), fromPlan: z.boolean() })),
   steps: z.array(clearanceStep),
+  conditions: z.array(condition),
+  said: z.array(word),
+  papers: z.array(paper),
+  mayWrite: z.boolean(),
+  /** Who of the team sees it: they can be given a condition, and be named in what is written. */
+  people: z.array(z.object({ id, name: z.string() })),
   lacks: z.array(z.string()),
 });
 export type Clearance = z.infer<typeof clearance>;
+
+const prompt = z.string().trim().min(1, 'question-empty').max(500);
+const test = z.union([
+  z.object({ fact: z.string().min(1).max(40), is: z.boolean() }),
+  z.object({
+    fact: z.string().min(1).max(40),
+    atLeast: z.int('not-whole').min(1, 'at-least-one').max(100_000),
+  }),
+  z.object({ unit: id }),
+  z.object({ venue: id }),
+]);
+const rule = z.object({
+  id,
+  step: z.string().trim().min(1, 'name-needed').max(60),
+  when: z.array(z.array(test).max(8)).max(12),
+  approves: z.string().trim().min(1).max(40).nullable(),
+  approverId: id.nullable(),
+  after: z.array(id).max(20),
+  workingDays: z.int('not-whole').min(0, 'zero-or-more').max(60, 'at-most-60'),
+  asks: z.string().trim().max(500),
+  documents: z.array(z.object({ id, name: z.string().trim().min(1, 'name-needed').max(120) })).max(8),
+  questions: z.array(z.object({ id, prompt, required: z.boolean() })).max(12),
+  meanwhile: z.enum(meanwhiles),
+});
+export type RuleBody = z.output<typeof rule>;
+const ownFact = z.object({
+  id,
+  name: z.string().trim().min(1, 'name-needed').max(120),
+  kind: z.enum(['yes or no', 'number']),
+});
+const book = z.object({ rules: z.array(rule).max(40), facts: z.array(ownFact).max(40) });
+const ruleBook = book.extend({
+  version: z.int(),
+  minimumNoticeDays: z.int(),
+  /** What rules can point at. */
+  words: z.array(z.string()),
+  people: z.array(z.object({ id, name: z.string() })),
+  units: z.array(z.object({ id, name: z.string() })),
+  venues: z.array(z.object({ id, name: z.string() })),
+});
+export type RuleBook = z.infer<typeof ruleBook>;
+const tried = z.object({
+  /** Past events, how many of them the bench went through. */
+  events: z.int(),
+  /** Of each step, before and after: how many events would have had it. */
+  steps: z.array(z.object({ step: z.string(), before: z.int(), after: z.int() })),
+  /** Working days of the longest path, on average over events that need any. */
+  days: z.object({ before: z.number(), after: z.number() }),
+  /** Events whose steps would have been others, newest first. */
+  changed: z.array(
+    z.object({
+      id,
+      title: z.string(),
+      startsLocal: z.string().nullable(),
+      before: z.array(z.string()),
+      after: z.array(z.string()),
+    }),
+  ),
+});
+export type RulesTried = z.infer<typeof tried>;
 
 export const clearanceContract = contract({
   'GET /api/events/:id/clearance': {
@@ -37,19 +164,94 @@ export const clearanceContract = contract({
     response: clearance,
   },
   'POST /api/events/:id/clearance': {
-    summary: 'Send a plan for clearance',
+    summary: 'Send a plan for clearance, or send it again after it was sent back',
     who: ['unit lead'],
     params: idParams,
+    body: z
+      .object({
+        /** Needed where it is late. */
+        lateReason: words,
+        /** Answers to what the steps ask, by the id of the question. */
+        answers: z.array(z.object({ id, words: z.string().trim().max(2000) })).max(200),
+      })
+      .partial()
+      .default({}),
+    response: clearance,
+  },
+  'POST /api/events/:id/clearance/late': {
+    summary: 'Say whether a plan that was sent late goes to its approvers',
+    who: ['coordinator'],
+    params: idParams,
+    body: z.object({ grant: z.boolean(), words }),
+    response: clearance,
+  },
+  'POST /api/events/:id/clearance/words': {
+    summary: 'Write to whoever has to do with this clearance',
+    who: 'staff',
+    params: idParams,
+    body: z.object({
+      words: z.string().trim().min(1, 'words-needed').max(2000),
+      stepId: id.nullable().default(null),
+      mentions: z.array(id).max(20).default([]),
+    }),
+    response: clearance,
+  },
+  'POST /api/clearance-questions/:id/answer': {
+    summary: 'Answer a question that was asked when the plan was sent back',
+    who: ['unit lead'],
+    params: idParams,
+    body: z.object({ words: z.string().trim().min(1, 'words-needed').max(2000) }),
     response: clearance,
   },
   'POST /api/clearance-steps/:id/decision': {
-    summary: 'Decide a step: clear, clear with conditions, send back, refuse',
+    summary: 'Decide a step: clear, clear with conditions, send back with questions, refuse',
     who: ['approver'],
     params: idParams,
     body: z.object({
       decision: z.enum(decisions),
-      words: z.string().trim().max(2000).default(''),
+      words,
+      conditions: z
+        .array(
+          z.object({
+            what: z.string().trim().min(3, 'condition-needed').max(300),
+            ownerId: id.nullable(),
+            dueOn: date.nullable(),
+            blocks: z.boolean(),
+          }),
+        )
+        .max(12)
+        .default([]),
+      questions: z.array(prompt).max(12).default([]),
     }),
     response: clearance,
+  },
+  'POST /api/clearance-conditions/:id/met': {
+    summary: 'Say that a condition is met, or that it is not after all',
+    who: 'staff',
+    params: idParams,
+    body: z.object({ met: z.boolean(), words }),
+    response: clearance,
+  },
+  'GET /api/clearance/rules': {
+    summary: 'The rules of clearance, the facts they look at, and what they can point at',
+    who: ['coordinator'],
+    response: ruleBook,
+  },
+  'PUT /api/clearance/rules': {
+    summary: 'Change the rules and facts as a whole; clearances under way keep theirs',
+    who: ['coordinator'],
+    body: book.extend({ version: z.int().min(1) }),
+    response: ruleBook,
+  },
+  'POST /api/clearance/rules/try': {
+    summary: 'Which steps past events would have had, by the rules as they are and as they are written here',
+    who: ['coordinator'],
+    body: book,
+    response: tried,
+  },
+  'GET /api/clearance/facts': {
+    summary: 'What is asked of plans beside the usual facts',
+    who: 'staff',
+    response: z.array(ownFact),
   },
 });

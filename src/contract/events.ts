@@ -168,7 +168,13 @@ const eventPlan = z.object({
   online: z.object({ link: z.string().trim().max(2000), instructions: said(1000) }).nullable(),
   onlineCapacity: seats,
   whenFull: z.enum(whenFull),
-  flags: z.array(z.string().max(40)).max(20),
+  /** What clearance asks of it and the plan does not show: yes, no or how many. */
+  facts: z
+    .record(
+      z.string().max(40),
+      z.union([z.boolean(), z.int('not-whole').min(0, 'zero-or-more').max(100_000)]),
+    )
+    .refine((facts) => Object.keys(facts).length <= 60, 'too-many-facts'),
   waiverId: id.nullable(),
   speakers,
   sponsors,
@@ -298,6 +304,8 @@ const venueChoice = z.object({
   name: z.string(),
   address: z.string(),
   capacity: z.int().nullable(),
+  /** Whether it is the organization's own; null where nobody said. */
+  ours: z.boolean().nullable(),
   rooms: z.array(
     z.object({
       id,

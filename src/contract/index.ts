@@ -17,6 +17,7 @@ import { moneyContract } from './money.ts';
 import { outcomesContract } from './outcomes.ts';
 import { ownContract } from './own.ts';
 import { pairsContract } from './pairs.ts';
+import { papersContract } from './papers.ts';
 import { picturesContract } from './pictures.ts';
 import { placesContract } from './places.ts';
 import { recordsContract } from './records.ts';
@@ -51,6 +52,7 @@ export const everything = {
   ...picturesContract,
   ...placesContract,
   ...clearanceContract,
+  ...papersContract,
   ...agendaContract,
   ...registrationContract,
   ...waiversContract,

@@ -42,6 +42,8 @@ const placeBody = z
     setUpMinutes: z.int('not-whole').min(0).max(2880).default(0),
     /** Several events may be there at once. */
     shared: z.boolean().default(false),
+    /** Whether it is the organization's own; null where nobody said. */
+    ours: z.boolean().nullable().default(null),
     closed: closed.default({ weekdays: [], dates: [] }),
     rooms: z.array(room).max(60).default([]),
     pictureId: id.nullable().default(null),
@@ -67,6 +69,7 @@ const place = z.object({
   openingHours: z.string(),
   setUpMinutes: z.int(),
   shared: z.boolean(),
+  ours: z.boolean().nullable(),
   closed,
   rooms: z.array(room),
   latitude: z.number().nullable(),

@@ -1,3 +1,4 @@
+import type { FactCode } from '#core/clearance/facts.ts';
 import { shiftDate } from '#core/time/dates.ts';
 
 /** One kind of event that recurs, with what its past dates look like. */
@@ -15,7 +16,8 @@ export interface Recurring {
   /** Seats usually taken. */
   usual: [number, number];
   offers: { name: string; about: string; price: number; seatsPerUnit: number; quantity: number | null }[];
-  flags: string[];
+  /** What is so of it, of what clearance asks. */
+  so: FactCode[];
   waiver: 'water' | 'children' | null;
   shifts: { role: string; place: string; from: number; hours: number; needed: number }[];
   giving: number;
@@ -70,7 +72,7 @@ export const recurring: readonly Recurring[] = [
     capacity: 30,
     usual: [9, 19],
     offers: free('Helper'),
-    flags: ['tools'],
+    so: ['tools'],
     waiver: null,
     shifts: shifts([['Tool lead', 'Reedhouse', -0.5, 3.5, 1]]),
     giving: 0.03,
@@ -90,7 +92,7 @@ export const recurring: readonly Recurring[] = [
     capacity: 20,
     usual: [7, 14],
     offers: free('Counter'),
-    flags: [],
+    so: [],
     waiver: null,
     shifts: shifts([['Count lead', 'Hide', 0, 4, 1]]),
     giving: 0.02,
@@ -124,7 +126,7 @@ export const recurring: readonly Recurring[] = [
       },
       { name: 'Shore walk', about: 'anyone, no boats', price: 0, seatsPerUnit: 1, quantity: 30 },
     ],
-    flags: ['boats', 'minors'],
+    so: ['boats', 'minors'],
     waiver: 'water',
     shifts: shifts(waterShifts),
     giving: 0.25,
@@ -146,7 +148,7 @@ export const recurring: readonly Recurring[] = [
       { name: 'One place', about: '', price: 4500, seatsPerUnit: 1, quantity: null },
       { name: 'Table of eight', about: 'a table of your own', price: 32000, seatsPerUnit: 8, quantity: 10 },
     ],
-    flags: ['food', 'alcohol'],
+    so: ['food', 'alcohol'],
     waiver: null,
     shifts: shifts([
       ['Kitchen', 'Kitchen', -2, 6, 4],
@@ -169,7 +171,7 @@ export const recurring: readonly Recurring[] = [
     capacity: 24,
     usual: [14, 22],
     offers: [{ name: 'Child', about: '7 to 13', price: 3000, seatsPerUnit: 1, quantity: 24 }],
-    flags: ['minors', 'food'],
+    so: ['minors', 'food'],
     waiver: 'children',
     shifts: shifts([
       ['Night leader', 'Reedhouse', 0, 16, 3],
@@ -191,7 +193,7 @@ export const recurring: readonly Recurring[] = [
     capacity: 60,
     usual: [22, 46],
     offers: free('Visitor'),
-    flags: ['off-site'],
+    so: ['off-site'],
     waiver: null,
     shifts: shifts([['Table', 'Room 12', -0.5, 3.5, 2]]),
     giving: 0.04,
@@ -211,7 +213,7 @@ export const recurring: readonly Recurring[] = [
     capacity: 16,
     usual: [8, 15],
     offers: [{ name: 'Seat in a boat', about: '', price: 800, seatsPerUnit: 1, quantity: null }],
-    flags: ['boats'],
+    so: ['boats'],
     waiver: 'water',
     shifts: shifts([['Canoe leader', 'Landing A', 0, 2.5, 1]]),
     giving: 0.05,
@@ -230,7 +232,7 @@ export const recurring: readonly Recurring[] = [
     capacity: 60,
     usual: [14, 34],
     offers: free('Listener'),
-    flags: ['speakers'],
+    so: ['speakers'],
     waiver: null,
     shifts: [],
     giving: 0.06,
@@ -265,7 +267,7 @@ export const recurring: readonly Recurring[] = [
       { name: 'Both days', about: '', price: 9000, seatsPerUnit: 1, quantity: null },
       { name: 'Student', about: 'with a card', price: 2500, seatsPerUnit: 1, quantity: 40 },
     ],
-    flags: ['speakers', 'food'],
+    so: ['speakers', 'food'],
     waiver: null,
     shifts: shifts([
       ['Welcome desk', 'Foyer', -1, 4, 3],

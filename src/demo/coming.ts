@@ -1,9 +1,11 @@
+import { answered } from '#core/clearance/facts.ts';
 import { plusMinutes } from '#core/time/clock.ts';
 import { shiftDate } from '#core/time/dates.ts';
 import { ageDecides } from '#core/waivers/needs.ts';
 import { because } from '#core/words/reasons.ts';
 import { type Actor, type App, inTransaction, type SignedIn } from '#server/app/app.ts';
-import { decide, submit } from '#server/clearance/commands.ts';
+import { decide } from '#server/clearance/deciding.ts';
+import { submit } from '#server/clearance/sending.ts';
 import { readSteps } from '#server/clearance/steps.ts';
 import { takeAllOver } from '#server/contacts/own.ts';
 import { putOnShift } from '#server/crew/commands.ts';
@@ -129,7 +131,21 @@ export async function playComing(
       const condition = step.approves === 'safety' ? words : '';
       const decision = condition ? 'clear with conditions' : 'clear';
       await inTransaction(app, { name: by.name, staffId: by.id, requestId: null }, (w) =>
-        decide(w, by, step.id, { decision, words: condition }),
+        decide(w, by, step.id, {
+          decision,
+          words: '',
+          questions: [],
+          conditions: condition
+            ? [
+                {
+                  what: condition,
+                  ownerId: founded.staff['Odalys Ferrant']!,
+                  dueOn: '2026-07-31',
+                  blocks: false,
+                },
+              ]
+            : [],
+        }),
       );
     }
   };
@@ -153,8 +169,8 @@ export async function playComing(
         'select id, seats_per_unit, name from offers where event_id = $1 order by position',
         [eventId],
       );
-      const asksAge = ageDecides({ waiverId: of.waiver ?? null, flags: of.flags });
-      const family = of.flags.includes('minors') && p.children.length > 0;
+      const asksAge = ageDecides({ waiverId: of.waiver ?? null, facts: answered(...of.so) });
+      const family = of.so.includes('minors') && p.children.length > 0;
       const offer = family
         ? (offers.find((o) => o.seatsPerUnit === 4) ?? offers[0]!)
         : random.pick(offers.filter((o) => o.seatsPerUnit === 1));
@@ -218,6 +234,8 @@ export async function playComing(
         if (seat.state !== 'confirmed' || !seat.givenName || (need !== 'self' && need !== 'guardian'))
           continue;
         const own = `${seat.givenName} ${seat.familyName}`;
+        // Who is under age and books for themselves has a guardian sign later, from the link.
+        if (need === 'guardian' && own === `${buyer.given} ${buyer.family}`) continue;
         await signWaiver(w, seat, {
           relation: need,
           typedName: need === 'guardian' ? `${buyer.given} ${buyer.family}` : own,

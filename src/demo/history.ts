@@ -1,3 +1,4 @@
+import { answered } from '#core/clearance/facts.ts';
 import { hoursOf } from '#core/crew/clashes.ts';
 import { passCode } from '#core/doors/passCode.ts';
 import { defaultSteps } from '#core/messages/texts.ts';
@@ -127,7 +128,7 @@ export function planRows(
     absencesAt: at(endsLocal),
     ...founded.places[of.venue],
     capacity: of.capacity,
-    flags: of.flags,
+    facts: answered(...of.so),
     waiverId: of.waiver ? founded.waivers[of.waiver] : null,
     copiedFrom: null,
     firstOf: firstOf(of.key, id),
@@ -247,7 +248,7 @@ export async function writePastEvent(
   function writeClearance(): void {
     const clearanceId = ids.id();
     const steps = [
-      ...(of.flags.some((f) => ['minors', 'boats', 'tools'].includes(f))
+      ...(of.so.some((f) => ['minors', 'boats', 'tools'].includes(f))
         ? [['Safety', 'safety', 'Tobias Wren-Achebe'] as const]
         : []),
       ...(of.offers.some((o) => o.price > 0) ? [['Finance', 'finance', 'Marit Solvang'] as const] : []),
@@ -266,6 +267,7 @@ export async function writePastEvent(
         clearanceId,
         step,
         approves,
+        ruleId: founded.rules[step],
         stepOrder: 1,
         asks: '',
         because: [],
@@ -281,7 +283,7 @@ export async function writePastEvent(
     const children =
       of.key === 'overnight'
         ? p.children.filter((c) => ageOn(c.birthDate!, date) >= 7)
-        : of.flags.includes('minors') && random.chance(0.7)
+        : of.so.includes('minors') && random.chance(0.7)
           ? p.children
           : [];
     if (of.key === 'overnight' && !children.length) return 0;

@@ -13,6 +13,8 @@ export interface Founded {
   funds: Record<string, string>;
   waivers: Record<'water' | 'children', string>;
   staff: Record<string, string>;
+  /** Rules of clearance, by the step they ask for. */
+  rules: Record<string, string>;
 }
 
 const units = [
@@ -44,6 +46,7 @@ const venues = [
   },
   {
     name: 'Town Hall',
+    ours: false,
     address: '3 Harbour St, Port Ansley NS',
     capacity: 240,
     phone: '902 555 0123',
@@ -79,6 +82,7 @@ const venues = [
   },
   {
     name: 'Ansley College',
+    ours: false,
     address: '1 College Ave, Port Ansley NS',
     capacity: 400,
     phone: '902 555 0188',
@@ -148,7 +152,7 @@ export async function foundOrganization(w: Pick<Work, 'tx' | 'now' | 'app'>): Pr
     Object.fromEntries(rows.map((r) => [r.name, r.id]));
   const unitRows = units.map(([name, about]) => ({ id: id(), name, about }));
   await insert(tx, 'units', unitRows);
-  const venueRows = venues.map((v) => ({ shared: false, rooms: [], ...v, id: id() }));
+  const venueRows = venues.map((v) => ({ shared: false, ours: true, rooms: [], ...v, id: id() }));
   for (const { rooms: _, ...venue } of venueRows) await insert(tx, 'venues', venue);
   const roomRows = venueRows.flatMap((v) =>
     v.rooms.map((room, position) => ({ venue: v.name, row: { id: id(), venueId: v.id, position, ...room } })),
@@ -214,8 +218,9 @@ export async function foundOrganization(w: Pick<Work, 'tx' | 'now' | 'app'>): Pr
       createdAt: now,
     },
   ]);
-  await insertSampleRules(w);
+  const rules = await insertSampleRules(w);
   return {
+    rules,
     units: unitIds,
     places: Object.fromEntries([
       ...venueRows.map((v) => [v.name, { venueId: v.id, roomId: null }] as const),

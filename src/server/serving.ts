@@ -38,6 +38,7 @@ import { messagesHandlers } from './messages/routes.ts';
 import { mineHandlers } from './mine/routes.ts';
 import { moneyHandlers } from './money/routes.ts';
 import { outcomesHandlers } from './outcomes/routes.ts';
+import { papersHandlers } from './papers/routes.ts';
 import { picturesHandlers } from './pictures/routes.ts';
 import { placesHandlers } from './places/routes.ts';
 import { listHandlers } from './records/lists.ts';
@@ -85,6 +86,7 @@ export function makeServer(app: App, options: ServerOptions): Express {
     ...picturesHandlers,
     ...placesHandlers,
     ...clearanceHandlers,
+    ...papersHandlers,
     ...agendaHandlers,
     ...dutiesHandlers,
     ...kindsHandlers,

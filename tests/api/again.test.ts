@@ -1,4 +1,5 @@
 import { afterAll, beforeAll, expect, test } from 'vitest';
+import { answered } from '#core/clearance/facts.ts';
 import { tidyUp } from '#server/jobs/housekeeping.ts';
 import { type Caller, makeWorld, type World } from './harness.ts';
 import { openEvent, orderFor } from './scenes.ts';
@@ -52,14 +53,14 @@ test('a copy has the questions, asked of the same offers, and the survey; a surv
 });
 
 test('a fact that comes after clearing brings the step that it needs, and only that', async () => {
-  const event = await openEvent(world, { title: 'Boats after all', flags: ['money'], price: 500 });
+  const event = await openEvent(world, { title: 'Boats after all', so: ['money'], price: 500 });
   const steps = async () =>
     (await odalys.call('GET /api/events/:id/clearance', { params: { id: event.id } })).steps.map((s) => [
       s.step,
       s.state,
     ]);
   expect(await steps()).toEqual([['Finance', 'cleared']]);
-  await change(event.id, { flags: ['money', 'boats'] });
+  await change(event.id, { facts: answered('money', 'boats') });
   expect(new Map((await steps()) as [string, string][])).toEqual(
     new Map([
       ['Finance', 'cleared'],

@@ -45,7 +45,7 @@ describe('what was agreed stays agreed', () => {
     (await world.as('odalys')).call('GET /api/events/:id/figures', { params: { id: event.id } });
 
   test('the price goes up, a seat is given up: what was paid for it is owed back, no more and no less', async () => {
-    const event = await openEvent(world, { title: 'Price', price: 2500, flags: ['money'] });
+    const event = await openEvent(world, { title: 'Price', price: 2500, so: ['money'] });
     const token = await place(event, 2);
     expect((await pay(token)).body).toMatchObject({ outcome: 'succeeded' });
     await priceOf(event, 9900);
@@ -69,7 +69,7 @@ describe('what was agreed stays agreed', () => {
   });
 
   test('who waited pays what was agreed when they joined', async () => {
-    const event = await openEvent(world, { title: 'Wait', price: 2000, capacity: 1, flags: ['money'] });
+    const event = await openEvent(world, { title: 'Wait', price: 2000, capacity: 1, so: ['money'] });
     const first = await place(event, 1);
     await pay(first);
     const waiting = await place(event, 1, { email: 'waits@fenmail.example' });
@@ -87,7 +87,7 @@ describe('what was agreed stays agreed', () => {
   });
 
   test('a gift that goes back leaves “given ever” and the segments; what is let off is no income', async () => {
-    const event = await openEvent(world, { title: 'Gift', price: 1000, flags: ['money'] });
+    const event = await openEvent(world, { title: 'Gift', price: 1000, so: ['money'] });
     const odalys = await world.as('odalys');
     const marit = await world.as('marit');
     const token = await place(event, 1, {
@@ -133,7 +133,7 @@ describe('what was agreed stays agreed', () => {
   });
 
   test('a part of what is due confirms nothing', async () => {
-    const event = await openEvent(world, { title: 'Part', price: 3000, flags: ['money'] });
+    const event = await openEvent(world, { title: 'Part', price: 3000, so: ['money'] });
     const token = await place(event, 1, { email: 'part@fenmail.example' });
     const marit = await world.as('marit');
     const orderId = await orderOf(event);
@@ -150,7 +150,7 @@ describe('what was agreed stays agreed', () => {
   });
 
   test('a charge whose answer was lost with the process is asked about, and until then the seats are kept', async () => {
-    const event = await openEvent(world, { title: 'Crash', price: 2000, capacity: 1, flags: ['money'] });
+    const event = await openEvent(world, { title: 'Crash', price: 2000, capacity: 1, so: ['money'] });
     const token = await place(event, 1, { email: 'crash@fenmail.example' });
     const orderId = await orderOf(event);
     // The process dies after the processor took the money, before that was written down.
@@ -172,7 +172,7 @@ describe('what was agreed stays agreed', () => {
   });
 
   test('a charge that never reached the processor is closed there; another card pays', async () => {
-    const event = await openEvent(world, { title: 'Never', price: 2000, flags: ['money'] });
+    const event = await openEvent(world, { title: 'Never', price: 2000, so: ['money'] });
     const token = await place(event, 1, { email: 'never@fenmail.example' });
     const orderId = await orderOf(event);
     const attempt = world.app.ids.id();
@@ -190,7 +190,7 @@ describe('what was agreed stays agreed', () => {
   });
 
   test('a processor that cannot say is asked again, and nothing is decided meanwhile', async () => {
-    const event = await openEvent(world, { title: 'Silent', price: 2000, flags: ['money'] });
+    const event = await openEvent(world, { title: 'Silent', price: 2000, so: ['money'] });
     const token = await place(event, 1, { email: 'silent@fenmail.example' });
     const odalys = await world.as('odalys');
     expect((await pay(token, '9000 0000 0000 0003')).body).toMatchObject({ outcome: 'unknown' });
@@ -206,7 +206,7 @@ describe('what was agreed stays agreed', () => {
   });
 
   test('money for seats that are gone goes back by itself, and the buyer is told', async () => {
-    const event = await openEvent(world, { title: 'Gone', price: 2000, capacity: 1, flags: ['money'] });
+    const event = await openEvent(world, { title: 'Gone', price: 2000, capacity: 1, so: ['money'] });
     const token = await place(event, 1, { email: 'gone@fenmail.example' });
     const orderId = await orderOf(event);
     await world.moveTo(new Date(Date.parse(world.app.clock.now()) + 20 * 60_000).toISOString());

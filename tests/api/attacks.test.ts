@@ -161,7 +161,7 @@ describe('what comes in', () => {
 describe('strangers', () => {
   test('one address holds its share of seats unpaid, not all of them', async () => {
     world = await makeWorld({ fairShare: true });
-    const event = await openEvent(world, { price: 2500, capacity: 20, flags: ['money'] });
+    const event = await openEvent(world, { price: 2500, capacity: 20, so: ['money'] });
     const order = (units: number, n: number) =>
       world.anyone.try('POST /api/public/events/:slug/orders', {
         params: { slug: event.slug },

@@ -9,7 +9,7 @@ describe('children', () => {
     world = await makeWorld();
     event = await openEvent(world, {
       title: 'Mudlarks Overnight',
-      flags: ['minors'],
+      so: ['minors'],
       waiver: 'On the water',
       capacity: null,
     });

@@ -7,7 +7,7 @@ describe('what staff do for somebody at the counter or on the telephone', () => 
   let event: OpenEvent;
   beforeAll(async () => {
     world = await makeWorld();
-    event = await openEvent(world, { title: 'Plant Swap', price: 2000, capacity: 6, flags: ['money'] });
+    event = await openEvent(world, { title: 'Plant Swap', price: 2000, capacity: 6, so: ['money'] });
   });
   afterAll(() => world.close());
   const odalys = () => world.as('odalys');

@@ -1,4 +1,5 @@
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
+import { answered } from '#core/clearance/facts.ts';
 import { docOf } from '#core/text/doc.ts';
 import { makeWorld, type World } from './harness.ts';
 import { openEvent, orderFor } from './scenes.ts';
@@ -88,12 +89,12 @@ describe('planning and clearance', () => {
     await save(id, {
       startsLocal: '2026-08-22T09:00',
       endsLocal: '2026-08-22T12:00',
-      flags: ['boats'],
+      facts: answered('boats'),
       capacity: 20,
       offers: [{ id: crypto.randomUUID(), name: 'Seat', price: 500, quantity: null }],
     });
     const before = await odalys.call('GET /api/events/:id/clearance', { params: { id } });
-    expect(before.steps.map((s) => s.step)).toEqual(['Finance', 'Safety']);
+    expect(before.steps.map((s) => s.step)).toEqual(['Safety', 'Finance']);
     // Cleared by Saturday 8 August, so Friday 7; five working days before it, with the holiday on 3 August, is 30 July.
     expect(before.deadline).toMatchObject({ date: '2026-07-30', daysLeft: 21 });
     expect(
@@ -104,7 +105,7 @@ describe('planning and clearance', () => {
       (await world.anyone.try('GET /api/public/events/:slug', { params: { slug: 'boats' } })).status,
     ).toBe(404);
     const sent = await odalys.call('POST /api/events/:id/clearance', { params: { id } });
-    const [finance, safety] = sent.steps;
+    const [safety, finance] = sent.steps;
     const tobias = await world.as('tobias');
     const marit = await world.as('marit');
     expect(
@@ -122,14 +123,17 @@ describe('planning and clearance', () => {
           body: { decision: 'clear with conditions' },
         })
       ).problem.fields?.[0]?.path,
-    ).toBe('words');
+    ).toBe('conditions');
     expect((await tobias.call('GET /api/desk')).entries[0]).toMatchObject({
       subject: 'Boats',
       about: 'clearance',
     });
     await tobias.call('POST /api/clearance-steps/:id/decision', {
       params: { id: safety!.id },
-      body: { decision: 'clear with conditions', words: 'A second safety boat.' },
+      body: {
+        decision: 'clear with conditions',
+        conditions: [{ what: 'A second safety boat.', ownerId: null, dueOn: null, blocks: false }],
+      },
     });
     expect(
       (await odalys.try('POST /api/events/:id/state', { params: { id }, body: { move: 'open' } })).problem
@@ -139,9 +143,11 @@ describe('planning and clearance', () => {
       params: { id: finance!.id },
       body: { decision: 'clear' },
     });
-    expect((await save(id, { flags: ['boats', 'minors'] })).body.followed.reopened).toEqual(['Safety']);
+    expect((await save(id, { facts: answered('boats', 'minors') })).body.followed.reopened).toEqual([
+      'Safety',
+    ]);
     const after = await odalys.call('GET /api/events/:id/clearance', { params: { id } });
-    expect(after.steps.map((s) => s.state)).toEqual(['cleared', 'reopened']);
+    expect(after.steps.map((s) => s.state)).toEqual(['reopened', 'cleared']);
     expect((await odalys.call('GET /api/events/:id', { params: { id } })).state).toBe('in clearance');
   });
 
@@ -150,7 +156,7 @@ describe('planning and clearance', () => {
     const odalys = await world.as('odalys');
     await save(id, {
       startsLocal: '2026-08-29T09:00',
-      flags: ['tools'],
+      facts: answered('tools'),
       offers: [{ id: crypto.randomUUID(), name: 'Seat', price: 0, quantity: null }],
     });
     const { steps } = await odalys.call('POST /api/events/:id/clearance', { params: { id } });

@@ -219,10 +219,10 @@ test(
     await fc.assert(
       fc.asyncProperty(fc.array(step, { minLength: 4, maxLength: 14 }), async (steps) => {
         n += 1;
-        await play(
-          await openEvent(world, { title: `Sums ${n}`, price: 2500, capacity: 6, flags: ['money'] }),
-          [{ do: 'order', people: 2, gift: 700 }, ...steps],
-        );
+        await play(await openEvent(world, { title: `Sums ${n}`, price: 2500, capacity: 6, so: ['money'] }), [
+          { do: 'order', people: 2, gift: 700 },
+          ...steps,
+        ]);
       }),
       { numRuns: runs, seed: 20_260_709, endOnFailure: true },
     );

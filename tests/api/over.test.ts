@@ -40,7 +40,7 @@ describe('an event that no longer lives', () => {
       title: 'Called Off',
       price: 1000,
       capacity: 2,
-      flags: ['money'],
+      so: ['money'],
       waiver: 'On the water',
       startsLocal: '2026-07-20T09:00',
       endsLocal: '2026-07-20T12:00',
@@ -128,7 +128,7 @@ describe('an event that no longer lives', () => {
     const event = await openEvent(world, {
       title: 'Paying',
       price: 1000,
-      flags: ['money'],
+      so: ['money'],
       startsLocal: '2026-09-20T09:00',
       endsLocal: '2026-09-20T12:00',
     });

@@ -1,5 +1,6 @@
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import type { EventPlan } from '#contract/events.ts';
+import { answered } from '#core/clearance/facts.ts';
 import { docOf, plainText } from '#core/text/doc.ts';
 import { earlyEvent } from '#server/http/early.ts';
 import { type Caller, makeWorld, type World } from './harness.ts';
@@ -270,7 +271,7 @@ describe('deleting for good', () => {
     await save(sent, {
       startsLocal: '2026-12-05T10:00',
       venueId: venues[0]!.id,
-      flags: ['boats'],
+      facts: answered('boats'),
       offers: [
         {
           id: crypto.randomUUID(),

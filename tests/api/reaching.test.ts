@@ -184,7 +184,7 @@ describe('who reaches what', () => {
       startsLocal: `${day}T09:00`,
       endsLocal: `${day}T16:00`,
       price: 2500,
-      flags: ['boats', 'money'],
+      so: ['boats', 'money'],
       waiver: 'On the water',
     });
     const { steps } = await odalys.call('GET /api/events/:id/clearance', { params: { id: event.id } });

@@ -97,7 +97,7 @@ test('an offer that seats hang on stays; its quantity does not go below what is 
 });
 
 test('the price a listing begins with is the lowest of what can be had', async () => {
-  const event = await openEvent(world, { title: 'From', price: 2500, flags: ['money'] });
+  const event = await openEvent(world, { title: 'From', price: 2500, so: ['money'] });
   const odalys = await world.as('odalys');
   const page = await odalys.call('GET /api/events/:id', { params: { id: event.id } });
   const [offer] = page.plan.offers;
@@ -154,7 +154,7 @@ test('whoever has a seat of their own at that time is put on a shift only with a
 test('the ledger of one event has its rows and its sums, and no others', async () => {
   const odalys = await world.as('odalys');
   const paid = async (title: string, price: number) => {
-    const event = await openEvent(world, { title, price, flags: ['money'] });
+    const event = await openEvent(world, { title, price, so: ['money'] });
     const { orderId } = await odalys.call('POST /api/events/:id/orders', {
       params: { id: event.id },
       body: orderFor(event, [{ given: 'Perrin', family: title }]),
@@ -181,7 +181,7 @@ test('the ledger of one event has its rows and its sums, and no others', async (
 });
 
 test('what is owed back is below nothing on every page that says it', async () => {
-  const event = await openEvent(world, { title: 'Back', price: 2500, flags: ['money'] });
+  const event = await openEvent(world, { title: 'Back', price: 2500, so: ['money'] });
   const odalys = await world.as('odalys');
   const { token } = await world.anyone.call('POST /api/public/events/:slug/orders', {
     params: { slug: event.slug },
@@ -295,7 +295,7 @@ test('the door and unit leads take cash; transfers and what is let off are for t
     title: 'Till',
     unit: 'Small Boats',
     price: 2000,
-    flags: ['money'],
+    so: ['money'],
     startsLocal: '2026-07-21T09:00',
     endsLocal: '2026-07-21T12:00',
   });

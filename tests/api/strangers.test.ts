@@ -97,7 +97,7 @@ describe('a stranger with somebody’s name and email', () => {
       street: '3 Chapel Hill',
       postalCode: 'B2X 1A1',
     });
-    const event = await openEvent(world, { title: 'Mudlarks', flags: ['minors'], waiver: 'On the water' });
+    const event = await openEvent(world, { title: 'Mudlarks', so: ['minors'], waiver: 'On the water' });
     const { token } = await world.anyone.call('POST /api/public/events/:slug/orders', {
       params: { slug: event.slug },
       body: orderFor(event, [

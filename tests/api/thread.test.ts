@@ -14,7 +14,7 @@ describe('one event from registration to lifeline', () => {
     const q = crypto.randomUUID();
     const event = await openEvent(world, {
       price: 2500,
-      flags: ['boats', 'minors'],
+      so: ['boats', 'minors'],
       waiver: 'On the water',
       questions: [
         {

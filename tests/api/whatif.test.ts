@@ -1,4 +1,5 @@
 import { afterAll, beforeAll, expect, test } from 'vitest';
+import { answered } from '#core/clearance/facts.ts';
 import { noConsequences } from '#core/events/consequences.ts';
 import { type Caller, makeWorld, type World } from './harness.ts';
 import { type OpenEvent, openEvent, orderFor } from './scenes.ts';
@@ -73,7 +74,7 @@ test('what a change would bring about is told, nothing of it is done, and then i
   const changes = [
     { startsLocal: '2026-08-15T09:00', endsLocal: '2026-08-15T16:30' },
     { capacity: 3 },
-    { flags: ['boats' as const] },
+    { facts: answered('boats') },
     { zone: 'America/St_Johns' },
     { messages: [] },
   ];

@@ -104,6 +104,8 @@ test('the spine puts today into the stage that has been reached, after what has 
     lastDayToSubmit: null,
     submittedAt: '2026-05-28T12:00:00.000Z',
     submittedLate: false,
+    toDecide: [],
+    conditions: [],
     clearance: [],
     openedAt: '2026-06-15T12:00:00.000Z',
     registrationClosesAt: '2026-08-06T21:00:00.000Z',

@@ -19,7 +19,8 @@ export interface MarginFacts {
   /** Steps with their approver, and by how many days each is overdue (0 when not). */
   stuck: { step: string; overdueDays: number }[];
   sentBack: string | null;
-  conditions: { step: string; words: string }[];
+  /** Conditions that are not met. */
+  conditions: { step: string; what: string; blocks: boolean; daysLeft: number | null }[];
   /** `unknown`: people whose age is not known, for whom a guardian has to sign until it is. */
   waiversMissing: { minors: number; adults: number; unknown: number };
   freeSeats: number | null;
@@ -112,7 +113,14 @@ export function marginOf(f: MarginFacts): Note[] {
       );
     else know(10, 'with-approver', 'clearance', { step });
   if (f.state === 'cleared') settle('need', 45 + soon, 'cleared-not-open', 'registration', {}, now);
-  for (const { step, words } of f.conditions) know(15, 'condition', 'clearance', { step, words });
+  for (const { step, what, blocks, daysLeft } of f.conditions) {
+    const due = daysLeft === null ? byTheDay : dueBy(daysLeft);
+    if (daysLeft !== null && daysLeft < 0)
+      settle('stop', 58 + soon, 'condition-late', 'clearance', { step, what, days: -daysLeft }, due);
+    else if (blocks && f.state !== 'open')
+      settle('need', 40 + soon, 'condition-blocks', 'clearance', { step, what }, due);
+    else settle('know', 15, 'condition', 'clearance', { step, what }, due);
+  }
   if (f.over) addAfter();
   else addBefore();
   if (f.messagesFailed)

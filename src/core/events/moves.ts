@@ -15,6 +15,8 @@ export interface Position {
   absencesFound: boolean;
   /** Whether every step of its clearance is cleared; one that needs none is. */
   cleared: boolean;
+  /** Conditions of its clearance that have to be met before it is opened. */
+  blocked: readonly string[];
   /** Whether the plan lacks something that stops it. */
   lacking: boolean;
   /** What it was before it was shelved. */
@@ -27,6 +29,7 @@ export type MoveRefusal =
   /** The state it is in does not lead there. */
   | { code: 'event-state'; state: EventState; move: Move }
   | { code: 'not-cleared' }
+  | { code: 'conditions-open'; conditions: readonly string[] }
   | { code: 'lacking' }
   | { code: 'ended' }
   | { code: 'not-over' };
@@ -56,6 +59,7 @@ export function refusalOf(position: Position, move: Move): MoveRefusal | null {
   if (move === 'open') {
     if (ended) return { code: 'ended' };
     if (state === 'cleared' && !position.cleared) return { code: 'not-cleared' };
+    if (position.blocked.length) return { code: 'conditions-open', conditions: position.blocked };
     if (position.lacking) return { code: 'lacking' };
   }
   if (move === 'call off' && ended && shownToPublic.includes(state)) return { code: 'ended' };

@@ -73,7 +73,7 @@ export const partOf = {
   partnerIds: 'reach',
   visibility: 'reach',
   listed: 'reach',
-  flags: 'safety',
+  facts: 'safety',
   waiverId: 'safety',
   speakers: 'speakers',
   sponsors: 'sponsors',

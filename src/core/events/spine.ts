@@ -42,6 +42,10 @@ export interface SpineFacts {
   submittedAt: Instant | null;
   submittedLate: boolean;
   clearance: { at: Instant; step: string; state: string }[];
+  /** Steps that are still to be decided, on the day they are due. */
+  toDecide: { at: Instant; step: string }[];
+  /** Conditions that have a day. */
+  conditions: { at: Instant; what: string; met: boolean }[];
   openedAt: Instant | null;
   registrationClosesAt: Instant | null;
   shiftsUnfilled: number;
@@ -66,6 +70,9 @@ export function spineOf(facts: SpineFacts): Spine {
   else if (facts.lastDayToSubmit)
     pin('clearance', facts.lastDayToSubmit, 'last-day-to-send', {}, facts.lastDayToSubmit < now);
   for (const { at, step, state } of facts.clearance) pin('clearance', at, 'decided', { step, state });
+  for (const { at, step } of facts.toDecide) pin('clearance', at, 'step-due', { step }, at < now);
+  for (const { at, what, met } of facts.conditions)
+    pin('clearance', at, met ? 'condition-met' : 'condition-due', { what }, !met && at < now);
   pin('registration', facts.openedAt, 'opened');
   if (facts.registrationClosesAt)
     pin('registration', facts.registrationClosesAt, 'closes', { time: time(facts.registrationClosesAt) });

@@ -33,6 +33,18 @@ export function workingDaysAfter(
   return walk(date, days, holidays, 1);
 }
 
+/** How many working days follow a date up to and with another; none where that is not later. */
+export function workingDaysBetween(
+  date: CalendarDate,
+  until: CalendarDate,
+  holidays: readonly CalendarDate[],
+): number {
+  let days = 0;
+  for (let at = shiftDate(date, 1); at <= until; at = shiftDate(at, 1))
+    if (isWorkingDay(at, holidays)) days += 1;
+  return days;
+}
+
 function walk(
   from: CalendarDate,
   days: number,

@@ -47,5 +47,7 @@ export function needOf(
 }
 
 /** True at an event where it matters how old somebody is: a waiver is asked there, or children are admitted. */
-export const ageDecides = (event: { waiverId: string | null; flags: readonly string[] }): boolean =>
-  event.waiverId !== null || event.flags.includes('minors');
+export const ageDecides = (event: {
+  waiverId: string | null;
+  facts: Readonly<Record<string, boolean | number>>;
+}): boolean => event.waiverId !== null || event.facts.minors === true;

@@ -32,7 +32,17 @@ export const notesEn = {
     text: 'Nobody can register before it is opened.',
     action: 'Open registration',
   },
-  condition: { headline: 'Condition by {{step}}.', text: '{{words}}', action: '' },
+  condition: { headline: 'Condition by {{step}}.', text: '{{what}}', action: 'See to it' },
+  'condition-blocks': {
+    headline: 'It opens once a condition by {{step}} is met.',
+    text: '{{what}}',
+    action: 'See to it',
+  },
+  'condition-late': {
+    headline: 'A condition by {{step}} is {{days:day|days}} late.',
+    text: '{{what}}',
+    action: 'See to it',
+  },
   'messages-failed': {
     headline: '{{messages:message|messages}} failed.',
     text: 'Those that can be are tried again by themselves.',

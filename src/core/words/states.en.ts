@@ -36,6 +36,12 @@ export const statesEn = {
   'sent back': 'sent back',
   refused: 'refused',
   reopened: 'reopened',
+  'not needed': 'not needed any more',
+  // What is decided of one
+  clear: 'cleared',
+  'clear with conditions': 'cleared with conditions',
+  'send back': 'sent back',
+  refuse: 'refused',
   // Shifts
   proposed: 'proposed',
   agreed: 'agreed',

@@ -43,6 +43,8 @@ export interface Facts {
   'event moved on': { eventId: string; from: EventState; to: EventState; words: string };
   'plan sent': { eventId: string; steps: readonly string[] };
   'step decided': { eventId: string; step: string; decision: string; words: string };
+  /** Something was written, answered, met or let be in a clearance. */
+  'clearance spoken of': Changed & { eventId: string };
   'absences found': { eventId: string };
   'order placed': { eventId: string; orderId: string; channel: string; state: string; seats: number };
   'order confirmed': { eventId: string; orderId: string };
@@ -209,6 +211,7 @@ export const tellings: { readonly [K in FactKind]: Telling<Facts[K]> } = {
     entry: (f) => ({ action: 'sent for clearance', subject: event(f.eventId), detail: { steps: f.steps } }),
     topics: ofEvent,
   },
+  'clearance spoken of': { entry: (f) => changed('event', f.eventId, f), topics: ofEvent },
   'step decided': {
     entry: (f) => ({
       action: f.decision,

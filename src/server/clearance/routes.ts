@@ -1,8 +1,20 @@
 import type { clearanceContract } from '#contract/clearance.ts';
+import { mayChange } from '#core/access/stages.ts';
+import { isCoordinator } from '#core/access/viewer.ts';
+import { isTheirs } from '#core/clearance/steps.ts';
+import { record } from '../app/record.ts';
 import { eventFor } from '../events/access.ts';
+import { readEvent } from '../events/store.ts';
 import type { Handlers } from '../http/handle.ts';
-import { decide, submit } from './commands.ts';
-import { clearanceOf } from './steps.ts';
+import { refused } from '../http/problem.ts';
+import { readBook } from './book.ts';
+import { theCondition } from './conditions.ts';
+import { answer, decide, grant, meet } from './deciding.ts';
+import { changeRules, ruleBook, tryRules } from './ruling.ts';
+import { say, theQuestion } from './said.ts';
+import { submit } from './sending.ts';
+import { readSteps } from './steps.ts';
+import { clearanceOf } from './view.ts';
 
 export const clearanceHandlers: Handlers<typeof clearanceContract> = {
   'GET /api/events/:id/clearance': async (c) => {
@@ -12,12 +24,64 @@ export const clearanceHandlers: Handlers<typeof clearanceContract> = {
 
   'POST /api/events/:id/clearance': async (c) => {
     await eventFor(c, c.params.id, 'clearance', 'change');
-    await submit(c, c.params.id);
+    await submit(c, c.params.id, c.body, isCoordinator(c.staff));
     return clearanceOf(c.tx, c.params.id, c.staff, c.now);
+  },
+
+  'POST /api/events/:id/clearance/late': async (c) => {
+    await grant(c, c.params.id, c.body.grant, c.body.words);
+    return clearanceOf(c.tx, c.params.id, c.staff, c.now);
+  },
+
+  'POST /api/events/:id/clearance/words': async (c) => {
+    const { words, stepId, mentions } = c.body;
+    const event = await eventFor(c, c.params.id, 'clearance', 'see');
+    const steps = await readSteps(c.tx, event.id);
+    // Who reads along without a part in it does not write.
+    if (!mayChange(c.staff, event, 'clearance', c.now) && !steps.some((s) => isTheirs(s, c.staff)))
+      throw refused('not-your-clearance', {}, 403);
+    await say(c, {
+      eventId: event.id,
+      kind: 'word',
+      body: words,
+      stepId: steps.some((s) => s.id === stepId) ? stepId : null,
+      mentions,
+    });
+    await record(c, 'clearance spoken of', { eventId: event.id, how: 'wrote about a clearance' });
+    return clearanceOf(c.tx, event.id, c.staff, c.now);
+  },
+
+  'POST /api/clearance-questions/:id/answer': async (c) => {
+    const { eventId } = await theQuestion(c.tx, c.params.id);
+    await eventFor(c, eventId, 'clearance', 'change');
+    await answer(c, c.params.id, c.body.words);
+    return clearanceOf(c.tx, eventId, c.staff, c.now);
   },
 
   'POST /api/clearance-steps/:id/decision': async (c) => {
     const eventId = await decide(c, c.staff, c.params.id, c.body);
     return clearanceOf(c.tx, eventId, c.staff, c.now);
   },
+
+  'POST /api/clearance-conditions/:id/met': async (c) => {
+    const condition = await theCondition(c.tx, c.params.id);
+    const event = await readEvent(c.tx, condition.eventId);
+    const may =
+      mayChange(c.staff, event, 'clearance', c.now) ||
+      (c.body.met ? condition.ownerId === c.staff.id : isTheirs(condition, c.staff));
+    if (!may) throw refused('not-your-condition', {}, 403);
+    await meet(c, c.params.id, c.body.met, c.body.words);
+    return clearanceOf(c.tx, event.id, c.staff, c.now);
+  },
+
+  'GET /api/clearance/rules': ({ tx }) => ruleBook(tx),
+
+  'PUT /api/clearance/rules': async (c) => {
+    await changeRules(c, c.body);
+    return ruleBook(c.tx);
+  },
+
+  'POST /api/clearance/rules/try': ({ tx, body, now }) => tryRules(tx, body, now),
+
+  'GET /api/clearance/facts': async ({ tx }) => [...(await readBook(tx)).names.facts],
 };

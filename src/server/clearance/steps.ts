@@ -1,39 +1,45 @@
-import type { Clearance } from '#contract/clearance.ts';
-import { lastDayToSubmit } from '#core/clearance/deadline.ts';
-import {
-  type ClearanceRule,
-  type Fact,
-  factsOf,
-  isFactFlag,
-  type NeededStep,
-  sayFact,
-  stepsFor,
-} from '#core/clearance/rules.ts';
-import { mayDecideStep, type Step, standingOf } from '#core/clearance/steps.ts';
+import type { Fact, Looked, Meanwhile, StepDocument } from '#core/clearance/rules.ts';
+import { lastDayToSend, timeOf } from '#core/clearance/schedule.ts';
+import { type Step, standingOf } from '#core/clearance/steps.ts';
 import { dateOf } from '#core/time/wallTime.ts';
-import { sayProblem } from '#core/words/problems.ts';
-import { sayReason } from '#core/words/reasons.ts';
-import type { SignedIn } from '../app/app.ts';
 import { byOwner, first, type Queries } from '../db/database.ts';
-import { lacksOfEvent } from '../events/readiness.ts';
-import { type EventRow, readEvent, readOffers } from '../events/store.ts';
+import type { EventRow } from '../events/store.ts';
 import { type OrganizationRow, theOrganization } from '../staff/store.ts';
+import { factPlanOf, type Needed, neededBy, theBook } from './book.ts';
+
+export interface ConditionRow {
+  id: string;
+  what: string;
+  dueOn: string | null;
+  blocks: boolean;
+  met: boolean;
+}
 
 export interface StepRow extends Step {
   clearanceId: string;
+  ruleId: string | null;
   step: string;
-  approves: string;
+  approves: string | null;
+  approverId: string | null;
+  /** The name of the one person who decides. */
+  approver: string | null;
   asks: string;
   because: Fact[];
+  looked: Looked;
+  documents: StepDocument[];
+  meanwhile: Meanwhile;
   workingDays: number;
   dueOn: string;
   decidedAt: string | null;
   decidedBy: string | null;
   words: string;
+  conditions: ConditionRow[];
 }
 
-const stepColumns = `s.id, s.clearance_id, s.step, s.approves, s.step_order as "order", s.asks, s.because, s.working_days, s.due_on, s.state, s.decided_at,
-  p.name as decided_by, s.words`;
+const stepColumns = `s.id, s.clearance_id, s.rule_id, s.step, s.approves, s.approver_id, a.name as approver, s.after, s.asks, s.because, s.looked, s.documents,
+  s.meanwhile, s.working_days, s.due_on, s.state, s.decided_at, p.name as decided_by, s.words,
+  coalesce((select jsonb_agg(jsonb_build_object('id', k.id, 'what', k.what, 'dueOn', k.due_on, 'blocks', k.blocks, 'met', k.met_at is not null)
+     order by k.created_at, k.id) from clearance_conditions k where k.step_id = s.id), '[]') as conditions`;
 
 /** The steps of the current clearance of each of some events. */
 export async function readStepsOf(
@@ -42,7 +48,7 @@ export async function readStepsOf(
 ): Promise<ReadonlyMap<string, StepRow[]>> {
   const rows = await tx.query<StepRow & { eventId: string }>(
     `select c.event_id, ${stepColumns} from clearance_steps s join clearances c on c.id = s.clearance_id
-       left join staff p on p.id = s.decided_by
+       left join staff p on p.id = s.decided_by left join staff a on a.id = s.approver_id
      where c.event_id = any($1) and c.current order by s.step_order, s.step`,
     [eventIds],
   );
@@ -53,56 +59,63 @@ export async function readStepsOf(
 export const readSteps = async (tx: Queries, eventId: string): Promise<StepRow[]> =>
   (await readStepsOf(tx, [eventId])).get(eventId)!;
 
-export const readClearance = (tx: Queries, eventId: string) =>
-  first<{ id: string; submittedAt: string; lateByDays: number }>(
+export interface ClearanceRow {
+  id: string;
+  submittedAt: string;
+  lateByDays: number;
+  lateReason: string;
+  grantedAt: string | null;
+  grantedBy: string | null;
+  closedForIt: boolean;
+}
+
+export const readClearance = (tx: Queries, eventId: string): Promise<ClearanceRow | null> =>
+  first<ClearanceRow>(
     tx,
-    'select id, submitted_at, late_by_days from clearances where event_id = $1 and current',
+    `select c.id, c.submitted_at, c.late_by_days, c.late_reason, c.granted_at, g.name as granted_by, c.closed_for_it
+     from clearances c left join staff g on g.id = c.granted_by where c.event_id = $1 and c.current`,
     [eventId],
   );
 
-/** True when the plan was sent and every step it needs is cleared. */
-export const isCleared = async (tx: Queries, eventId: string): Promise<boolean> =>
-  (await readClearance(tx, eventId)) !== null && standingOf(await readSteps(tx, eventId)) === 'cleared';
+/** True of a plan that was sent late and that no coordinator let be yet. */
+export const asksLate = (sent: Pick<ClearanceRow, 'lateByDays' | 'grantedAt'>): boolean =>
+  sent.lateByDays > 0 && sent.grantedAt === null;
 
-/** The organization's rules, in the order their steps are taken. */
-export const readRules = (tx: Queries): Promise<ClearanceRule[]> =>
-  tx.query<ClearanceRule>(
-    'select id, step, approves, any_of, headcount_from, working_days, step_order as "order", asks from clearance_rules order by step_order, step',
-  );
+/** Conditions that keep an event from being opened. */
+const blocking = (steps: readonly StepRow[]): ConditionRow[] =>
+  steps.flatMap((s) => (s.state === 'not needed' ? [] : s.conditions.filter((c) => c.blocks && !c.met)));
 
-/** The steps a plan needs by some rules, with the facts they follow from. */
-export function neededBy(
-  rules: readonly ClearanceRule[],
-  event: EventRow,
-  offers: readonly { price: number }[],
-) {
-  const facts = factsOf({
-    flags: event.flags,
-    capacity: event.capacity,
-    highestPrice: Math.max(0, ...offers.map((o) => o.price)),
-  });
-  return { facts, steps: stepsFor(facts, rules) };
+/** Whether the plan was sent and every step it needs is cleared, and what still keeps it from being opened. */
+export async function clearedOf(
+  tx: Queries,
+  eventId: string,
+): Promise<{ cleared: boolean; blocked: string[] }> {
+  if ((await readClearance(tx, eventId)) === null) return { cleared: false, blocked: [] };
+  const steps = await readSteps(tx, eventId);
+  return { cleared: standingOf(steps) === 'cleared', blocked: blocking(steps).map((c) => c.what) };
 }
 
 /** The steps a plan would need now, with the facts they follow from. */
 export const neededSteps = async (tx: Queries, event: EventRow, offers: readonly { price: number }[]) =>
-  neededBy(await readRules(tx), event, offers);
+  neededBy(await theBook(tx), factPlanOf(event, offers));
 
-/** The last day to send a plan, from its date, the steps it needs and the organization's calendar. */
-export function deadlineBy(
+/** The last day to send a plan that takes so many working days; null without a date. */
+export const deadlineBy = (
   { minimumNoticeDays, holidays, zone }: OrganizationRow,
   event: EventRow,
-  steps: readonly NeededStep[],
+  working: number,
   now: string,
-) {
-  if (!event.startsLocal) return null;
-  const today = dateOf(now, zone);
-  return lastDayToSubmit(event.startsLocal.slice(0, 10), steps, minimumNoticeDays, holidays, today);
-}
+) =>
+  event.startsLocal
+    ? lastDayToSend(event.startsLocal.slice(0, 10), working, minimumNoticeDays, holidays, dateOf(now, zone))
+    : null;
 
-/** The same by the organization there is. */
-export const deadlineOf = async (tx: Queries, event: EventRow, steps: readonly NeededStep[], now: string) =>
-  deadlineBy(await theOrganization(tx), event, steps, now);
+/** The same of what it needs. */
+export async function deadlineOf(tx: Queries, event: EventRow, needed: Needed, now: string) {
+  const organization = await theOrganization(tx);
+  const today = dateOf(now, organization.zone);
+  return deadlineBy(organization, event, timeOf(needed.timed, today, organization.holidays).working, now);
+}
 
 /** True when the current clearance was sent by this account, or by another one of the same person. */
 export async function sentBySame(tx: Queries, eventId: string, staffId: string): Promise<boolean> {
@@ -115,73 +128,7 @@ export async function sentBySame(tx: Queries, eventId: string, staffId: string):
   return row !== null;
 }
 
-/** The clearance of an event as somebody sees it: what is needed before it is sent, what was decided afterwards. */
-export async function clearanceOf(
-  tx: Queries,
-  eventId: string,
-  staff: SignedIn | null,
-  now: string,
-): Promise<Clearance> {
-  const event = await readEvent(tx, eventId);
-  const offers = await readOffers(tx, eventId);
-  const { facts, steps: needed } = await neededSteps(tx, event, offers);
-  const { zone } = await theOrganization(tx);
-  const sent = await readClearance(tx, eventId);
-  const steps = sent ? await readSteps(tx, eventId) : [];
-  const sentIt = staff !== null && (await sentBySame(tx, eventId, staff.id));
-  const mayDecide = (s: StepRow) => mayDecideStep(s, { approves: staff?.approves ?? [], sent: sentIt });
-  const deadline = await deadlineOf(tx, event, needed, now);
-  return {
-    submittedAt: sent?.submittedAt ?? null,
-    sentByMe: sentIt,
-    lateByDays: sent?.lateByDays ?? 0,
-    standing: sent ? standingOf(steps) : needed.length ? 'not sent' : 'not needed',
-    deadline: deadline && {
-      date: deadline.date,
-      daysLeft: deadline.daysLeft,
-      stepDays: deadline.stepDays,
-      why: sayReason(deadline.why),
-    },
-    facts: [
-      ...(event.capacity ? [sayFact({ code: 'headcount', params: { people: event.capacity } })] : []),
-      ...facts.flags.filter(isFactFlag).map((code) => sayFact({ code })),
-    ],
-    steps: sent
-      ? steps.map((s) => ({
-          id: s.id,
-          step: s.step,
-          approves: s.approves,
-          order: s.order,
-          asks: s.asks,
-          because: s.because.map(sayFact),
-          dueOn: s.dueOn,
-          state: s.state,
-          decidedAt: s.decidedAt,
-          decidedBy: s.decidedBy,
-          words: s.words,
-          mayDecide: mayDecide(s),
-        }))
-      : needed.map(({ rule, because }) => ({
-          id: rule.id,
-          step: rule.step,
-          approves: rule.approves,
-          order: rule.order,
-          asks: rule.asks,
-          because: because.map(sayFact),
-          dueOn: null,
-          state: 'waiting' as const,
-          decidedAt: null,
-          decidedBy: null,
-          words: '',
-          mayDecide: false,
-        })),
-    lacks: lacksOfEvent(event, offers, dateOf(now, zone))
-      .filter((l) => l.stops)
-      .map((l) => sayProblem(l.code, l.params)),
-  };
-}
-
-/** The event whose clearance under way has a step. */
+/** The event whose clearance has a step. */
 export const eventOfStep = async (tx: Queries, stepId: string): Promise<string | null> =>
   (
     await first<{ eventId: string }>(
@@ -190,7 +137,3 @@ export const eventOfStep = async (tx: Queries, stepId: string): Promise<string |
       [stepId],
     )
   )?.eventId ?? null;
-
-/** What was sent before is over: the plan is sent anew. */
-export const endClearances = (tx: Queries, eventId: string) =>
-  tx.query('update clearances set current = false where event_id = $1', [eventId]);

@@ -8,6 +8,7 @@ import type {
   SeasonEvent,
   VenueChoice,
 } from '#contract/events.ts';
+import type { NeededShift } from '#core/clearance/night.ts';
 import { searchWords } from '#core/contacts/search.ts';
 import { onShift } from '#core/crew/states.ts';
 import { came } from '#core/doors/attendance.ts';
@@ -51,6 +52,11 @@ export interface EventRow extends PlainPlan {
   venueAddress: string | null;
   venueCapacity: number | null;
   /** Whether several events may be at the place at once. */
+  /** Whether its place is the organization's own; null where nobody said. */
+  venueOurs: boolean | null;
+  /** How many speak there. */
+  speaking: number;
+  plannedShifts: NeededShift[];
   venueShared: boolean | null;
   /** Whether it has its place, where one is to be had. */
   booked: boolean;
@@ -86,7 +92,11 @@ const placeName = "v.name || coalesce(', ' || rm.name, '')";
 const holds = `coalesce((select (l->>'capacity')::int from jsonb_array_elements(rm.layouts) l where l->>'name' = e.layout limit 1), rm.capacity, v.capacity)`;
 const columns = `e.id, ${plainFields.map((field) => `e.${snake(field)}`).join(', ')}, u.name as unit_name, e.state, e.is_template,
   e.starts_at, e.ends_at, e.doors_at, e.registration_closes_at, e.absences_at, ${placeName} as venue_name, v.address as venue_address,
-  ${holds} as venue_capacity, v.shared as venue_shared, exists (select 1 from bookings b where b.event_id = e.id) as booked,
+  ${holds} as venue_capacity, v.shared as venue_shared, v.ours as venue_ours,
+  (select count(*)::int from speakers sp where sp.event_id = e.id and sp.removed_at is null) as speaking,
+  coalesce((select jsonb_agg(jsonb_build_object('startsLocal', to_char(sh.starts_local, 'YYYY-MM-DD"T"HH24:MI'), 'endsLocal',
+     to_char(sh.ends_local, 'YYYY-MM-DD"T"HH24:MI'), 'needed', sh.needed) order by sh.starts_at, sh.id)
+     from shifts sh where sh.event_id = e.id and sh.removed_at is null), '[]') as planned_shifts, exists (select 1 from bookings b where b.event_id = e.id) as booked,
   (select count(*)::int from event_team t where t.event_id = e.id) as team,
   (select jsonb_build_object('shape', k.shape, 'colour', k.colour, 'pictureId', k.picture_id) from kinds k
      where k.sort = 'category' and lower(k.name) = lower(e.category)) as kind,
@@ -330,7 +340,7 @@ export const searchEvents = (tx: Queries, search: string, limit: number) => {
 export const readChoices = async (tx: Queries) => ({
   units: await tx.query<{ id: string; name: string }>('select id, name from units order by name'),
   venues: await tx.query<VenueChoice>(
-    `select v.id, v.name, v.address, v.capacity, coalesce((select jsonb_agg(jsonb_build_object('id', rm.id, 'name', rm.name, 'capacity', rm.capacity,
+    `select v.id, v.name, v.address, v.capacity, v.ours, coalesce((select jsonb_agg(jsonb_build_object('id', rm.id, 'name', rm.name, 'capacity', rm.capacity,
          'layouts', rm.layouts) order by rm.position) from rooms rm where rm.venue_id = v.id and rm.retired_at is null), '[]') as rooms
      from venues v where v.retired_at is null order by v.name`,
   ),

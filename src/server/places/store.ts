@@ -14,7 +14,7 @@ export type PlaceRow = Omit<Place, 'picture'> & { pictureId: string | null };
 export const readPlaces = (tx: Queries, now: string): Promise<PlaceRow[]> =>
   tx.query<PlaceRow>(
     `select v.id, v.name, v.address, v.capacity, v.access_notes, v.phone, v.opening_hours, v.set_up_minutes, v.latitude, v.longitude,
-       v.shared, v.closed, v.retired_at is not null as retired, v.picture_id, count(e.id)::int as events,
+       v.shared, v.ours, v.closed, v.retired_at is not null as retired, v.picture_id, count(e.id)::int as events,
        (count(e.id) filter (where e.starts_at is null or ${endSql('e')} > $1))::int as coming,
        coalesce((select jsonb_agg(jsonb_build_object('id', rm.id, 'name', rm.name, 'capacity', rm.capacity, 'layouts', rm.layouts) order by rm.position)
          from rooms rm where rm.venue_id = v.id and rm.retired_at is null), '[]') as rooms

@@ -4,7 +4,7 @@ import type { Recurrence } from '#core/series/slots.ts';
 import { dateOf } from '#core/time/wallTime.ts';
 import type { Work } from '../app/app.ts';
 import { record } from '../app/record.ts';
-import { submit } from '../clearance/commands.ts';
+import { submit } from '../clearance/sending.ts';
 import { neededSteps } from '../clearance/steps.ts';
 import { update } from '../db/database.ts';
 import { beginEvent } from '../events/beginning.ts';
@@ -58,7 +58,7 @@ async function openWhereNobodyDecides(w: Work, eventId: string): Promise<void> {
   const offers = await readOffers(w.tx, eventId);
   const { zone } = await theOrganization(w.tx);
   if (lacksOfEvent(event, offers, dateOf(w.now, zone)).some((l) => l.stops)) return;
-  if ((await neededSteps(w.tx, event, offers)).steps.length) return;
+  if ((await neededSteps(w.tx, event, offers)).needed.steps.length) return;
   await submit(w, eventId);
   await makeMove(w, eventId, 'open', '');
 }

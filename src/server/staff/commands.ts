@@ -87,28 +87,27 @@ export async function join(w: Work, invitation: store.InvitationRow, passwordHas
   return id;
 }
 
-/** Two sample rules to begin with, so that clearance works before anybody has set rules. */
-export async function insertSampleRules(w: Pick<Work, 'tx'> & { app: Pick<App, 'ids'> }): Promise<void> {
-  await insert(w.tx, 'clearance_rules', [
+/** Two sample rules to begin with, so that clearance works before anybody has set rules. Answers their ids by their steps. */
+export async function insertSampleRules(
+  w: Pick<Work, 'tx'> & { app: Pick<App, 'ids'> },
+): Promise<Record<string, string>> {
+  const is = (fact: string) => [{ fact, is: true }];
+  const rules = [
     {
-      id: w.app.ids.id(),
       step: 'Safety',
       approves: 'safety',
-      anyOf: ['minors', 'boats', 'tools'],
-      headcountFrom: 100,
+      groups: [is('minors'), is('boats'), is('tools'), [{ fact: 'headcount', atLeast: 100 }]],
       workingDays: 5,
-      stepOrder: 1,
       asks: 'Is there a risk assessment, enough trained leaders, and a plan for weather and emergencies?',
     },
     {
-      id: w.app.ids.id(),
       step: 'Finance',
       approves: 'finance',
-      anyOf: ['money', 'alcohol'],
-      headcountFrom: null,
+      groups: [is('money'), is('alcohol')],
       workingDays: 3,
-      stepOrder: 1,
       asks: 'Are the prices right, and who handles the money?',
     },
-  ]);
+  ].map((rule, position) => ({ id: w.app.ids.id(), position, ...rule }));
+  await insert(w.tx, 'clearance_rules', rules);
+  return Object.fromEntries(rules.map((r) => [r.step, r.id]));
 }

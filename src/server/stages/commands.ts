@@ -6,7 +6,7 @@ import type { Lack } from '#core/events/readiness.ts';
 import type { EventState } from '#core/events/states.ts';
 import { dateOf } from '#core/time/wallTime.ts';
 import type { Work } from '../app/app.ts';
-import { isCleared } from '../clearance/steps.ts';
+import { clearedOf } from '../clearance/steps.ts';
 import type { Queries } from '../db/database.ts';
 import { moveOn } from '../events/moving.ts';
 import { lacksOfEvent } from '../events/readiness.ts';
@@ -26,13 +26,15 @@ export async function positionOf(
   const lacks = lacksOfEvent(event, known ?? (await readOffers(tx, event.id)), dateOf(now, zone)).filter(
     (l) => l.stops,
   );
+  const { cleared, blocked } = await clearedOf(tx, event.id);
   const before = (await readStates(tx, event.id)).filter((s) => s.state !== 'shelved').at(-1)?.state ?? null;
   return {
     state: event.state,
     isTemplate: event.isTemplate,
     ended: isOver(event, now),
     absencesFound: event.absencesAt !== null,
-    cleared: await isCleared(tx, event.id),
+    cleared,
+    blocked,
     lacking: lacks.length > 0,
     before,
     lacks,
@@ -48,6 +50,8 @@ function sayRefusal(refusal: MoveRefusal, lacks: readonly Lack[]): Problem {
       return refused('event-state', { state: refusal.state, move: refusal.move });
     case 'not-cleared':
       return refused('not-cleared');
+    case 'conditions-open':
+      return refused('conditions-open', { conditions: refusal.conditions.join('; ') });
     case 'lacking':
       return invalid(lacks.map(({ code, params }) => ({ path: 'plan', code, params })));
     case 'ended':

@@ -3,7 +3,7 @@ import { partsOfAll } from '#core/access/contacts.ts';
 import { type Depth, seesStageEverywhere, stagesOf } from '#core/access/stages.ts';
 import { isCoordinator } from '#core/access/viewer.ts';
 import { sayFact } from '#core/clearance/rules.ts';
-import { isOpenForDecision } from '#core/clearance/steps.ts';
+import { isOpenForDecision, isTheirs } from '#core/clearance/steps.ts';
 import { fullName } from '#core/contacts/names.ts';
 import type { Stage } from '#core/events/states.ts';
 import { undelivered } from '#core/messages/states.ts';
@@ -88,7 +88,6 @@ async function stepsToDecide(
   events: readonly EventRow[],
   staff: SignedIn,
 ): Promise<DeskEntry[]> {
-  if (!staff.approves.length) return [];
   const steps = await readStepsOf(
     tx,
     events.map((e) => e.id),
@@ -96,7 +95,7 @@ async function stepsToDecide(
   return events.flatMap((event) =>
     steps
       .get(event.id)!
-      .filter((s) => isOpenForDecision(s.state) && staff.approves.includes(s.approves))
+      .filter((s) => isOpenForDecision(s.state) && isTheirs(s, staff))
       .map((s) => ({
         urgency: 80,
         when: line('by day', { date: sayShortDate(s.dueOn) }),

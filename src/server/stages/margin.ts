@@ -1,5 +1,5 @@
 import type { Offer } from '#contract/events.ts';
-import type { ClearanceRule } from '#core/clearance/rules.ts';
+import { timeOf } from '#core/clearance/schedule.ts';
 import { onShift } from '#core/crew/states.ts';
 import { isOver } from '#core/events/end.ts';
 import { type MarginFacts, marginOf, type Note } from '#core/events/margin.ts';
@@ -10,7 +10,8 @@ import { freeSeats, type Taken } from '#core/registration/capacity.ts';
 import { freedSeatsFor, type WaitingParty } from '#core/registration/waitlist.ts';
 import { daysBetween } from '#core/time/dates.ts';
 import { dateOf } from '#core/time/wallTime.ts';
-import { deadlineBy, neededBy, readRules, readStepsOf, type StepRow } from '../clearance/steps.ts';
+import { type Book, factPlanOf, neededBy, theBook } from '../clearance/book.ts';
+import { deadlineBy, readStepsOf, type StepRow } from '../clearance/steps.ts';
 import { among } from '../db/among.ts';
 import { byOwner, type Queries } from '../db/database.ts';
 import { lacksOfEvent } from '../events/readiness.ts';
@@ -53,7 +54,7 @@ export async function marginsOf(
   const over = events.filter((e) => isOver(e, now));
   const coming = events.filter((e) => !isOver(e, now) && e.startsLocal);
   const offers = known ?? (await readOffersOf(tx, ids));
-  const rules = await readRules(tx);
+  const book = await theBook(tx);
   const steps = await readStepsOf(
     tx,
     events.filter((e) => steppedStates.includes(e.state)).map((e) => e.id),
@@ -74,7 +75,7 @@ export async function marginsOf(
         today,
         now,
         offers: offers.get(event.id)!,
-        rules,
+        book,
         steps: steps.get(event.id) ?? [],
         taken: taken.get(event.id)!,
         waiting: waiting.get(event.id)!,
@@ -102,7 +103,7 @@ interface Read {
   today: string;
   now: string;
   offers: readonly Offer[];
-  rules: readonly ClearanceRule[];
+  book: Book;
   steps: readonly StepRow[];
   taken: Taken;
   waiting: readonly WaitingParty[];
@@ -115,9 +116,11 @@ interface Read {
 function factsFor(event: EventRow, read: Read): MarginFacts {
   const { organization, today, now, offers, steps, taken, waiting, counts, figures } = read;
   const over = isOver(event, now);
-  const { steps: needed } = neededBy(read.rules, event, offers);
+  const { needed } = neededBy(read.book, factPlanOf(event, offers));
   const deadline =
-    event.state === 'draft' && needed.length ? deadlineBy(organization, event, needed, now) : null;
+    event.state === 'draft' && needed.steps.length
+      ? deadlineBy(organization, event, timeOf(needed.timed, today, organization.holidays).working, now)
+      : null;
   const fitting =
     event.startsAt && waiting.length
       ? freedSeatsFor(waiting, event, taken, now, event.startsAt)[0]
@@ -136,9 +139,18 @@ function factsFor(event: EventRow, read: Read): MarginFacts {
     sentBack: back && event.state === 'draft' ? `${back.step}: ${back.words}` : null,
     conditions: over
       ? []
-      : steps
-          .filter((s) => s.state === 'cleared with conditions')
-          .map((s) => ({ step: s.step, words: s.words })),
+      : steps.flatMap((s) =>
+          s.state === 'not needed'
+            ? []
+            : s.conditions
+                .filter((c) => !c.met)
+                .map((c) => ({
+                  step: s.step,
+                  what: c.what,
+                  blocks: c.blocks,
+                  daysLeft: c.dueOn === null ? null : daysBetween(today, c.dueOn),
+                })),
+        ),
     waiversMissing: waiversMissing(read.needs.filter(stillToSign)),
     freeSeats: freeSeats(event, taken),
     waiting: {

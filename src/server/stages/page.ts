@@ -1,5 +1,6 @@
 import type { EventPage, EventPlan } from '#contract/events.ts';
 import { factsOf, stagesOf } from '#core/access/stages.ts';
+import { isThrough } from '#core/clearance/steps.ts';
 import { onShift } from '#core/crew/states.ts';
 import { endOf } from '#core/events/end.ts';
 import { frenchStanding } from '#core/events/french.ts';
@@ -117,8 +118,8 @@ async function spineFacts(
 ): Promise<SpineFacts> {
   const states = await readStates(tx, event.id);
   const sent = await readClearance(tx, event.id);
-  const { steps: needed } = await neededSteps(tx, event, plan.offers);
-  const deadline = needed.length ? await deadlineOf(tx, event, needed, now) : null;
+  const { needed } = await neededSteps(tx, event, plan.offers);
+  const deadline = needed.steps.length ? await deadlineOf(tx, event, needed, now) : null;
   const messages = await tx.query<{ at: string; name: string; count: number; failed: boolean }>(
     `select min(coalesce(m.sent_at, m.planned_for)) as at, s.name, count(*)::int as count, bool_or(m.state in ${among(undelivered)}) as failed
      from messages m join message_steps s on s.id = m.step_id
@@ -153,6 +154,14 @@ async function spineFacts(
     clearance: steps
       .filter((s) => s.decidedAt)
       .map((s) => ({ at: s.decidedAt!, step: s.step, state: s.state })),
+    toDecide: steps
+      .filter((s) => !isThrough(s.state))
+      .map((s) => ({ at: instantOf(`${s.dueOn}T17:00`, event.zone), step: s.step })),
+    conditions: steps.flatMap((s) =>
+      s.conditions
+        .filter((c) => c.dueOn !== null && s.state !== 'not needed')
+        .map((c) => ({ at: instantOf(`${c.dueOn}T17:00`, event.zone), what: c.what, met: c.met })),
+    ),
     openedAt: states.find((s) => s.state === 'open')?.at ?? null,
     registrationClosesAt: event.registrationClosesAt,
     shiftsUnfilled: end && end <= now ? 0 : (crew?.unfilled ?? 0),

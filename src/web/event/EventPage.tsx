@@ -133,7 +133,7 @@ const sheetLook: SystemStyleObject = {
 /** How each stage is loaded, and what it asks of its event first. */
 const loads = {
   plan: () => import('./plan/PlanSheet.tsx'),
-  clearance: () => import('./ClearanceSheet.tsx'),
+  clearance: () => import('./clearance/ClearanceSheet.tsx'),
   registration: () => import('./RegistrationSheet.tsx'),
   crew: () => import('./CrewSheet.tsx'),
   messages: () => import('./MessagesSheet.tsx'),

@@ -139,6 +139,7 @@ function PersonMenu({ name, coordinator }: { name: string; coordinator: boolean 
           ? [
               { label: phrase('common.teamAndRoles'), run: () => navigate('/team') },
               { label: phrase('shell.placesUnitsWaivers'), run: () => navigate('/team/registers') },
+              { label: phrase('clearance.rules'), run: () => navigate('/team/clearance') },
               { label: phrase('common.importContacts'), run: () => navigate('/import') },
             ]
           : []),

@@ -5,7 +5,17 @@ import type { Place } from '#contract/places.ts';
 import { readLayout, sayLayout } from '#core/places/layouts.ts';
 import { phrase } from '#web/words/phrase.ts';
 import { Button } from '../kit/Button.tsx';
-import { Chips, Count, DateField, LongText, SeveralOf, Text, Tick, useBound } from '../kit/form/fields.tsx';
+import {
+  Chips,
+  Choose,
+  Count,
+  DateField,
+  LongText,
+  SeveralOf,
+  Text,
+  Tick,
+  useBound,
+} from '../kit/form/fields.tsx';
 import type { Form as FormOf } from '../kit/form/useForm.ts';
 import { SearchField } from '../kit/SearchField.tsx';
 import { useAsk } from '../parts/ask.ts';
@@ -29,6 +39,7 @@ export const typedPlace = (place?: Place) => {
     longitude: shown(place?.longitude),
     picture: place?.picture ?? null,
     shared: place?.shared ?? false,
+    ours: place?.ours === true ? 'yes' : place?.ours === false ? 'no' : '',
     closedWeekdays: (place?.closed.weekdays ?? []).map(String),
     closedDates: place?.closed.dates ?? [],
     rooms: (place?.rooms ?? []).map((r) => ({
@@ -47,6 +58,7 @@ const number = (typed: string): number | null => (typed.trim() ? Number(typed.re
 export const placeOf = ({ closedWeekdays, closedDates, rooms, picture, ...v }: TypedPlace) => ({
   ...v,
   pictureId: picture?.id ?? null,
+  ours: v.ours === '' ? null : v.ours === 'yes',
   capacity: number(v.capacity),
   setUpMinutes: number(v.setUpMinutes) ?? 0,
   latitude: number(v.latitude),
@@ -114,6 +126,16 @@ export function PlaceFields({ form }: { form: FormOf<TypedPlace> }) {
         set={(picture) => form.set({ picture })}
         ratio="3 / 2"
         width="120px"
+      />
+      <Choose
+        form={form}
+        name="ours"
+        label={phrase('team.whosePlace')}
+        empty={phrase('team.placeNotSaid')}
+        choices={[
+          { value: 'yes', label: phrase('team.placeOurs') },
+          { value: 'no', label: phrase('team.placeOfOthers') },
+        ]}
       />
       <Tick form={form} name="shared" label={phrase('team.severalAtOnce')}>
         {phrase('team.severalAtOnceHelp')}

@@ -170,7 +170,7 @@ function LeftBehind({ page }: { page: EventPage }) {
               <>
                 {' · '}
                 <TextLink to={`/events/${page.id}/${l.stage}`}>
-                  {phrase(l.stage === 'crew' ? 'event.fillTheShifts' : 'event.sendForClearance')}
+                  {phrase(l.stage === 'crew' ? 'event.fillTheShifts' : 'clearance.send')}
                 </TextLink>
               </>
             )}

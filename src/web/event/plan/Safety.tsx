@@ -1,23 +1,60 @@
-import { factFlags, sayFact } from '#core/clearance/rules.ts';
+import { chakra } from '@chakra-ui/react';
+import { askedCodes, type FactCode, isFactCode, planFacts } from '#core/clearance/facts.ts';
+import { sayFact } from '#core/clearance/rules.ts';
 import { phrase, term } from '#web/words/phrase.ts';
-import { SeveralOf } from '../../kit/Choosing.tsx';
-import { ChoiceField } from '../../kit/Field.tsx';
+import { OneOf } from '../../kit/Choosing.tsx';
+import { ChoiceField, TextField } from '../../kit/Field.tsx';
 import { useAsk } from '../../parts/ask.ts';
 import type { SectionProps } from './section.ts';
 
-/** What clearance looks at, and the waiver that is asked for. */
+/** What clearance looks at and the plan does not show, and the waiver that is asked for. */
 export function Safety({ draft: { plan, change } }: SectionProps) {
   const choices = useAsk('GET /api/choices').data;
+  const own = useAsk('GET /api/clearance/facts').data ?? [];
+  const { fromPlan } = planFacts({
+    ...plan,
+    highestPrice: Math.max(0, ...plan.offers.map((o) => o.price)),
+    venueOurs: choices?.venues.find((v) => v.id === plan.venueId)?.ours ?? null,
+    speakers: plan.speakers.length,
+    shifts: [],
+  });
+  const answer = (key: string, value: boolean | number | null) => {
+    const { [key]: _, ...others } = plan.facts;
+    change({ facts: value === null ? others : { ...others, [key]: value } });
+  };
+  const yesNo = (key: string, label: string) => {
+    const value = plan.facts[key];
+    return (
+      <YesNo
+        key={key}
+        label={label}
+        value={value === undefined ? null : value === true}
+        set={(so) => answer(key, so)}
+        shown={isFactCode(key) && fromPlan.includes(key)}
+      />
+    );
+  };
   return (
     <>
-      <SeveralOf
-        label={phrase('event.whatApplies')}
-        value={plan.flags}
-        set={(flags) => change({ flags })}
-        choices={factFlags
-          .filter((flag) => flag !== 'money')
-          .map((code) => ({ value: code, label: sayFact({ code }) }))}
-      />
+      <chakra.p className="soft" marginBottom="8px">
+        {phrase('event.whatApplies')}
+      </chakra.p>
+      <chakra.div marginBottom="18px">
+        {askedCodes.map((code: FactCode) => yesNo(code, sayFact({ code })))}
+        {own.map((fact) =>
+          fact.kind === 'yes or no' ? (
+            yesNo(fact.id, fact.name)
+          ) : (
+            <TextField
+              key={fact.id}
+              label={fact.name}
+              inputMode="numeric"
+              value={plan.facts[fact.id] === undefined ? '' : String(plan.facts[fact.id])}
+              set={(typed) => answer(fact.id, /^\d{1,6}$/u.test(typed.trim()) ? Number(typed.trim()) : null)}
+            />
+          ),
+        )}
+      </chakra.div>
       <ChoiceField
         label={phrase('event.waiver')}
         value={plan.waiverId ?? ''}
@@ -36,5 +73,49 @@ export function Safety({ draft: { plan, change } }: SectionProps) {
         empty={phrase('event.noneIsAsked')}
       />
     </>
+  );
+}
+
+/** Something that is so, is not so, or was not said yet; said by the plan itself where that shows it. */
+function YesNo({
+  label,
+  value,
+  set,
+  shown,
+}: {
+  label: string;
+  value: boolean | null;
+  set: (so: boolean) => void;
+  shown: boolean;
+}) {
+  return (
+    <chakra.div
+      display="grid"
+      gridTemplateColumns={{ base: '1fr auto', md: '280px auto' }}
+      gap="4px 16px"
+      alignItems="center"
+      padding="3px 0"
+      borderBottom="1px solid"
+      borderColor="line"
+      css={{ '& fieldset': { margin: 0 }, '& [role="radiogroup"]': { display: 'flex', gap: '14px' } }}
+    >
+      <span>{label}</span>
+      {shown ? (
+        <span className="soft">
+          {phrase('clearance.yes')} · {phrase('clearance.fromPlan')}
+        </span>
+      ) : (
+        <OneOf
+          label={label}
+          headed
+          value={value === null ? null : value ? 'yes' : 'no'}
+          set={(v) => set(v === 'yes')}
+          choices={[
+            { value: 'yes', label: phrase('clearance.yes') },
+            { value: 'no', label: phrase('clearance.no') },
+          ]}
+        />
+      )}
+    </chakra.div>
   );
 }

@@ -47,7 +47,7 @@ export const fieldTitles: Record<PlanField, string> = {
   partnerIds: phrase('event.partnerUnits'),
   visibility: phrase('event.whoMaySeeIt'),
   listed: phrase('event.listed'),
-  flags: phrase('event.safety'),
+  facts: phrase('event.safety'),
   waiverId: phrase('event.waiver'),
   speakers: phrase('event.speakers'),
   sponsors: phrase('event.sponsors'),

@@ -76,8 +76,8 @@ export function Form<V extends FieldValues>({
   label,
 }: {
   form: FormState<V>;
-  /** What the button says that sends it. */
-  submit: ReactNode;
+  /** What the button says that sends it; none where it is sent by one elsewhere, as in a dialog. */
+  submit?: ReactNode;
   look?: 'main' | 'normal' | 'stop';
   size?: 'normal' | 'touch' | 'go';
   disabled?: boolean;
@@ -99,12 +99,14 @@ export function Form<V extends FieldValues>({
       <Restored form={form} />
       <Summary form={form} />
       {children}
-      <chakra.div display="flex" gap="8px" flexWrap="wrap" alignItems="center" marginTop="4px">
-        <Button type="submit" look={look} size={size} disabled={disabled || form.sending}>
-          {submit}
-        </Button>
-        {beside}
-      </chakra.div>
+      {submit !== undefined && (
+        <chakra.div display="flex" gap="8px" flexWrap="wrap" alignItems="center" marginTop="4px">
+          <Button type="submit" look={look} size={size} disabled={disabled || form.sending}>
+            {submit}
+          </Button>
+          {beside}
+        </chakra.div>
+      )}
     </chakra.form>
   );
 }

@@ -1,4 +1,5 @@
 import { account } from './account.ts';
+import { clearance } from './clearance.ts';
 import { common } from './common.ts';
 import { contacts } from './contacts.ts';
 import { desk } from './desk.ts';
@@ -17,6 +18,7 @@ import { tray } from './tray.ts';
 /** Every phrase of the coordinator's screens in English, by place. Another language is a folder beside this one. */
 export const phrases = {
   account,
+  clearance,
   common,
   contacts,
   desk,
