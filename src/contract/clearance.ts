@@ -1,7 +1,10 @@
 import { z } from 'zod';
 import { meanwhiles } from '#core/clearance/rules.ts';
 import { decisions, stepStates } from '#core/clearance/steps.ts';
-import { contract, date, id, idParams, instant } from './endpoint.ts';
+import { type PlanField, partOf } from '#core/events/parts.ts';
+import { contract, date, done, id, idParams, instant } from './endpoint.ts';
+
+const planField = z.enum(Object.keys(partOf) as [PlanField, ...PlanField[]]);
 
 const words = z.string().trim().max(2000).default('');
 const condition = z.object({
@@ -156,12 +159,90 @@ const tried = z.object({
 });
 export type RulesTried = z.infer<typeof tried>;
 
+const around = z.object({
+  /** When the asker last said that they have seen it; null before the first time. */
+  seenAt: instant.nullable(),
+  /** What of the plan changed since, newest first. */
+  changes: z.array(
+    z.object({
+      id,
+      field: planField,
+      at: instant,
+      actor: z.string(),
+      before: z.unknown(),
+      after: z.unknown(),
+    }),
+  ),
+  /** What was decided of earlier events that it goes back to, newest first. */
+  before: z.array(
+    z.object({
+      eventId: id,
+      title: z.string(),
+      startsLocal: z.string(),
+      steps: z.array(
+        z.object({
+          step: z.string(),
+          state: z.enum(stepStates),
+          decidedBy: z.string().nullable(),
+          words: z.string(),
+          conditions: z.array(z.string()),
+        }),
+      ),
+    }),
+  ),
+  /** Other events on its days, those at its place first. */
+  thatDay: z.array(
+    z.object({
+      title: z.string(),
+      startsLocal: z.string(),
+      endsLocal: z.string().nullable(),
+      venue: z.string().nullable(),
+      samePlace: z.boolean(),
+    }),
+  ),
+});
+export type Around = z.infer<typeof around>;
+
 export const clearanceContract = contract({
   'GET /api/events/:id/clearance': {
     summary: 'The steps a plan needs or has, why, and the last day to send it',
     who: 'staff',
     params: idParams,
     response: clearance,
+  },
+  'GET /api/events/:id/clearance/around': {
+    summary:
+      'What an approver asks beside the plan: what changed since they looked, what was decided before, what else is that day',
+    who: 'staff',
+    params: idParams,
+    response: around,
+  },
+  'POST /api/events/:id/clearance/seen': {
+    summary: 'Say that one has seen a plan as it is now',
+    who: 'staff',
+    params: idParams,
+    response: done,
+  },
+  'GET /api/clearance/waiting': {
+    summary: 'Every step that waits for the asker, soonest due first',
+    who: ['approver'],
+    response: z.array(
+      z.object({
+        stepId: id,
+        eventId: id,
+        title: z.string(),
+        startsLocal: z.string().nullable(),
+        unit: z.string().nullable(),
+        step: z.string(),
+        because: z.array(z.string()),
+        asks: z.string(),
+        dueOn: date,
+        /** In place of whom; null where it is their own. */
+        standsFor: z.string().nullable(),
+        /** How much of the plan changed since they looked; null where they have not. */
+        changed: z.int().nullable(),
+      }),
+    ),
   },
   'POST /api/events/:id/clearance': {
     summary: 'Send a plan for clearance, or send it again after it was sent back',

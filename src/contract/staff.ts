@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { contract, done, id, idParams, instant, roles } from './endpoint.ts';
+import { contract, date, done, id, idParams, instant, roles } from './endpoint.ts';
 
 const password = z.string().min(1, 'password-needed').max(1000);
 const current = z.string().min(1, 'own-password-needed').max(1000);
@@ -167,6 +167,25 @@ export const staffContract = contract({
     who: 'staff',
     body: z.object({ current }),
     response: z.object({ recovery: z.array(z.string()) }),
+  },
+  'GET /api/account/absence': {
+    summary: 'When one is away next, who stands in, and who could',
+    who: ['approver'],
+    response: z.object({
+      absence: z.object({ from: date, until: date, deputyId: id.nullable() }).nullable(),
+      deputies: z.array(z.object({ id, name: z.string() })),
+    }),
+  },
+  'PUT /api/account/absence': {
+    summary: 'Say when one is away and who decides meanwhile; or that one is not',
+    who: ['approver'],
+    body: z.object({
+      absence: z
+        .object({ from: date, until: date, deputyId: id.nullable() })
+        .refine((a) => a.from <= a.until, { path: ['until'], message: 'ends-before-it-begins' })
+        .nullable(),
+    }),
+    response: done,
   },
   'PUT /api/account/clock': {
     summary: 'Read times of day by the 12- or the 24-hour clock, or as the organization does',

@@ -4,7 +4,10 @@ import { shiftDate } from '#core/time/dates.ts';
 import { ageDecides } from '#core/waivers/needs.ts';
 import { because } from '#core/words/reasons.ts';
 import { type Actor, type App, inTransaction, type SignedIn } from '#server/app/app.ts';
+import { readBook } from '#server/clearance/book.ts';
 import { decide } from '#server/clearance/deciding.ts';
+import { changeRules } from '#server/clearance/ruling.ts';
+import { say as write } from '#server/clearance/said.ts';
 import { submit } from '#server/clearance/sending.ts';
 import { readSteps } from '#server/clearance/steps.ts';
 import { takeAllOver } from '#server/contacts/own.ts';
@@ -115,6 +118,7 @@ export async function playComing(
     approves: [approves],
     unitId: null,
     duties: [],
+    standsFor: [],
     clock: null,
     sessionId: '',
     enrolling: false,
@@ -367,6 +371,15 @@ export async function playComing(
 
   const symposium = await plan(kind('symposium'), '2026-09-18');
   submitAt(symposium, '2026-06-22T14:00:00.000Z');
+  say('2026-06-30T14:00:00.000Z', () =>
+    work((w) =>
+      write(w, {
+        eventId: symposium.id,
+        kind: 'word',
+        body: 'The caterer brings their own insurance; the certificate comes on Friday.',
+      }),
+    ).then(() => undefined),
+  );
   const mudlarks = await plan(
     {
       ...kind('overnight'),
@@ -435,6 +448,40 @@ export async function playComing(
   await work(async (w) => {
     await submit(w, evening.id);
     await makeMove(w, evening.id, 'open', '');
+  });
+  // A third step, and a fact of the organization's own: plans from now on are asked about it.
+  await work(async (w) => {
+    const { version, rules, names } = await readBook(w.tx);
+    const fire = { id: app.ids.id(), name: 'There is an open fire', kind: 'yes or no' as const };
+    await changeRules(w, {
+      version,
+      facts: [...names.facts, fire],
+      rules: [
+        ...rules.map((rule) => ({
+          ...rule,
+          documents: [...rule.documents],
+          questions: [...rule.questions],
+          after: [...rule.after],
+          when: [
+            ...rule.when.map((group) => [...group]),
+            ...(rule.step === 'Safety' ? [[{ fact: fire.id, is: true }]] : []),
+          ],
+        })),
+        {
+          id: app.ids.id(),
+          step: 'Premises',
+          when: [[{ fact: 'off-site', is: true }], [{ fact: 'late', is: true }]],
+          approves: 'premises',
+          approverId: null,
+          after: rules.filter((r) => r.step === 'Safety').map((r) => r.id),
+          workingDays: 4,
+          asks: 'Is the place ours to use until then, and who locks up?',
+          documents: [{ id: app.ids.id(), name: 'Agreement with the owner of the place' }],
+          questions: [{ id: app.ids.id(), prompt: 'Who has the key?', required: true }],
+          meanwhile: 'stays open',
+        },
+      ],
+    });
   });
   for (const [key, title] of [
     ['boat-evening', 'Paddle evening'],

@@ -1,5 +1,6 @@
 import { openAttempts } from '#core/money/attempts.ts';
 import { inTransaction, systemActor } from './app/app.ts';
+import { nextNudgeSql, nudge } from './clearance/nudging.ts';
 import { among } from './db/among.ts';
 import { findAbsences } from './doors/commands.ts';
 import { endSql } from './events/end.ts';
@@ -57,6 +58,11 @@ export const dueKinds: readonly DueKind[] = [
       inTransaction(app, systemActor, async (w) => {
         await makeDates(w, due.id);
       }),
+  },
+  {
+    what: 'reminders of steps to decide',
+    next: nextNudgeSql,
+    run: (app, due) => inTransaction(app, systemActor, (w) => nudge(w, due.id)),
   },
   {
     what: 'messages',

@@ -8,7 +8,6 @@ import { reactions } from '#server/reactions.ts';
 /** Facts that are only told, to open pages or in the audit trail: by decision nothing else follows from them. */
 const onlyTold: readonly FactKind[] = [
   'plan sent',
-  'step decided',
   'clearance spoken of',
   'absences found',
   'offer taken',

@@ -68,7 +68,10 @@ export async function openEvent(world: Pick<World, 'as'>, scene: Scene = {}): Pr
     },
   });
   // Some scenes are sooner than their plan could be cleared in time.
-  await odalys.call('POST /api/events/:id/clearance', { params: { id }, body: { lateReason: 'It is soon.' } });
+  await odalys.call('POST /api/events/:id/clearance', {
+    params: { id },
+    body: { lateReason: 'It is soon.' },
+  });
   for (const who of ['tobias', 'marit'] as const) {
     const approver = await world.as(who);
     const { steps } = await approver.call('GET /api/events/:id/clearance', { params: { id } });

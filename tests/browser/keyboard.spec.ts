@@ -60,6 +60,7 @@ test('an event is planned and sent for clearance by keyboard alone', async ({ br
   await typeByKey(page, page.getByLabel('Capacity', { exact: true }), '12');
   await pressByKey(page, page.getByRole('button', { name: 'Add an offer' }));
   await typeByKey(page, page.getByLabel('Price', { exact: true }), '5');
+  await pressByKey(page, page.getByRole('button', { name: 'Nothing else applies' }));
   await expect(page.getByRole('status').filter({ hasText: 'Saved' })).toBeVisible();
   await expect(page.getByText('Friday 14 August 2026, 09:30')).toBeVisible();
   // Out of what is typed into; then the key of the stage.

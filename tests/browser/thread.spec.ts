@@ -40,7 +40,8 @@ test('one event from an import to a lifeline, in the real interface', async ({ b
     await odalys.getByLabel('Doors', { exact: true }).fill('20:00');
     await odalys.getByLabel('Place', { exact: true }).selectOption({ label: 'Sluice Landing' });
     await odalys.getByLabel('Capacity', { exact: true }).fill('3');
-    await tick(odalys.getByLabel('boats or vehicles are used'));
+    await tick(odalys.getByRole('radiogroup', { name: 'boats or vehicles are used' }).getByLabel('yes'));
+    await odalys.getByRole('button', { name: 'Nothing else applies' }).click();
     await odalys.getByLabel('Waiver', { exact: true }).selectOption({ index: 2 });
     await odalys.getByRole('button', { name: 'Add an offer' }).click();
     await odalys.getByLabel('Price', { exact: true }).fill('25');
@@ -64,11 +65,11 @@ test('one event from an import to a lifeline, in the real interface', async ({ b
     await expect(odalys.getByRole('heading', { name: 'In clearance' })).toBeVisible();
     const tobias = await pageOf(browser, site, 'Tobias Wren-Achebe');
     await tobias.locator(`a[href="/events/${eventId}/clearance"]`, { hasText: 'Read and decide' }).click();
-    await tick(tobias.getByLabel('Clear with a condition'));
-    await tobias.getByLabel('The condition').fill('A second safety boat.');
-    await tobias.getByRole('button', { name: 'Clear with a condition' }).click();
+    await tick(tobias.getByLabel('Clear with conditions'));
+    await tobias.getByLabel('Condition 1').fill('A second safety boat.');
+    await tobias.getByRole('button', { name: 'Clear with conditions' }).click();
     // The field it is typed in has the same words: the decision is kept once there is nothing to decide any more.
-    await expect(tobias.getByLabel('The condition')).toHaveCount(0);
+    await expect(tobias.getByLabel('Condition 1')).toHaveCount(0);
     await expect(tobias.getByText('A second safety boat.').first()).toBeVisible();
     await tobias.context().close();
     const marit = await pageOf(browser, site, 'Marit Solvang');

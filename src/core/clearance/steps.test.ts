@@ -52,6 +52,16 @@ test('who decides: all who approve for its word, or one person; never who sent t
   expect(mayDecideStep({ ...open, state: 'waiting' }, tobias)).toBe(false);
   expect(mayDecideStep({ ...open, state: 'reopened' }, tobias)).toBe(true);
   expect(mayDecideStep(open, { ...tobias, approves: ['finance'] })).toBe(false);
+  // Who stands in for somebody decides what would be theirs.
+  const deputy = {
+    id: 'imani',
+    approves: [],
+    standsFor: [{ id: 'tobias', approves: ['safety'] }],
+    sent: false,
+  };
+  expect(mayDecideStep(open, deputy)).toBe(true);
+  expect(mayDecideStep({ ...open, approves: 'finance' }, deputy)).toBe(false);
+  expect(mayDecideStep({ ...open, approves: null, approverId: 'tobias' }, deputy)).toBe(true);
   const named = { ...open, approves: null, approverId: 'marit' };
   expect(mayDecideStep(named, tobias)).toBe(false);
   expect(mayDecideStep(named, { id: 'marit', approves: [], sent: false })).toBe(true);

@@ -75,16 +75,25 @@ export interface Decides {
   approverId: string | null;
 }
 
-/** True when a step is somebody's to decide, whatever state it is in. */
-export const isTheirs = (step: Decides, by: { id: string; approves: readonly string[] }): boolean =>
-  step.approverId !== null
-    ? step.approverId === by.id
-    : step.approves !== null && by.approves.includes(step.approves);
+/** Somebody who decides: themselves, and whom they stand in for today. */
+export interface Decider {
+  id: string;
+  approves: readonly string[];
+  standsFor?: readonly { id: string; approves: readonly string[] }[];
+}
+
+/** True when a step is somebody's to decide, whatever state it is in: their own, or of whom they stand in for. */
+export const isTheirs = (step: Decides, { standsFor = [], ...by }: Decider): boolean =>
+  [by, ...standsFor].some((one) =>
+    step.approverId !== null
+      ? step.approverId === one.id
+      : step.approves !== null && one.approves.includes(step.approves),
+  );
 
 /** True when somebody may decide a step: it is theirs, it waits for them, and it was not them who sent the plan. */
 export const mayDecideStep = (
   step: { state: StepState } & Decides,
-  by: { id: string; approves: readonly string[]; sent: boolean },
+  by: Decider & { sent: boolean },
 ): boolean => isOpenForDecision(step.state) && isTheirs(step, by) && !by.sent;
 
 /** Steps that nobody can decide: nobody who is on the team approves for their word, or their person left. */

@@ -171,6 +171,22 @@ test('the margin puts what cannot go on first, and falls silent when all is well
     "3 children have no guardian's signature.",
     '2 waivers still missing.',
   ]);
+  const conditions = [
+    { step: 'Safety', what: 'A second boat.', blocks: true, daysLeft: 3 },
+    { step: 'Finance', what: 'A cash box.', blocks: false, daysLeft: -2 },
+    { step: 'Safety', what: 'Lamps.', blocks: false, daysLeft: null },
+  ];
+  const said = (facts: Partial<MarginFacts>) =>
+    marginOf({ ...well, ...facts }).map((n) => [n.tone, sayNote(n.code, n.params).headline]);
+  expect(said({ state: 'cleared', conditions })).toEqual([
+    ['stop', 'A condition by Finance is 2 days late.'],
+    ['need', 'It opens once a condition by Safety is met.'],
+    ['know', 'Condition by Safety.'],
+  ]);
+  expect(said({ state: 'cleared', conditions: [conditions[2]!] })).toEqual([
+    ['need', 'Cleared, and not open yet.'],
+    ['know', 'Condition by Safety.'],
+  ]);
   const later = marginOf({
     ...well,
     waiversMissing: { minors: 1, adults: 0, unknown: 0 },

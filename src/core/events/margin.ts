@@ -112,7 +112,8 @@ export function marginOf(f: MarginFacts): Note[] {
         { code: 'days-late', params: { days } },
       );
     else know(10, 'with-approver', 'clearance', { step });
-  if (f.state === 'cleared') settle('need', 45 + soon, 'cleared-not-open', 'registration', {}, now);
+  if (f.state === 'cleared' && !f.conditions.some((c) => c.blocks))
+    settle('need', 45 + soon, 'cleared-not-open', 'registration', {}, now);
   for (const { step, what, blocks, daysLeft } of f.conditions) {
     const due = daysLeft === null ? byTheDay : dueBy(daysLeft);
     if (daysLeft !== null && daysLeft < 0)

@@ -25,11 +25,23 @@ export type DirectKind =
   | 'question'
   | 'proposal taken'
   | 'proposal declined'
-  | 'reset';
+  | 'reset'
+  | 'to decide'
+  | 'still to decide'
+  | 'nobody decides'
+  | 'asked late'
+  | 'plan back'
+  | 'named in words';
 
 /** Fields that one of these messages has for itself alone, beside those that every template may use. */
 export const ownFields: Partial<Record<DirectKind, readonly string[]>> = {
   'sign in': ['code_link'],
+  'to decide': ['step', 'because', 'due', 'page'],
+  'still to decide': ['step', 'because', 'due', 'page'],
+  'nobody decides': ['step', 'due', 'page'],
+  'asked late': ['words', 'days', 'page'],
+  'plan back': ['step', 'words', 'page'],
+  'named in words': ['words', 'by', 'page'],
   question: ['words', 'email'],
   'proposal taken': ['title', 'words'],
   'proposal declined': ['title', 'words'],
@@ -49,6 +61,48 @@ export const directTexts: Record<DirectKind, MessageText> = {
     body: {
       en: 'Hello {{name}},\n\nSeats came free for {{event}} ({{when}}). They are kept for you until {{until}}.\n\nTake them or pass them on: {{manage_link}}\n\n{{organization}}',
       fr: "Bonjour {{name}},\n\nDes places se sont libérées pour {{event}} ({{when}}). Elles vous sont réservées jusqu'au {{until}}.\n\nLes prendre ou les laisser : {{manage_link}}\n\n{{organization}}",
+    },
+  },
+  'to decide': {
+    subject: { en: '{{step}} to decide: {{event}}', fr: '{{step}} à décider : {{event}}' },
+    body: {
+      en: 'Hello {{name}},\n\n{{event}} ({{when}}) waits for your word: {{step}}, because {{because}}. It is wanted by {{due}}.\n\nRead and decide: {{page}}\n\n{{organization}}',
+      fr: 'Bonjour {{name}},\n\n{{event}} ({{when}}) attend votre avis : {{step}}, car {{because}}. Il est attendu pour le {{due}}.\n\nLire et décider : {{page}}\n\n{{organization}}',
+    },
+  },
+  'still to decide': {
+    subject: { en: 'Still to decide: {{step}} of {{event}}', fr: 'À décider encore : {{step}}, {{event}}' },
+    body: {
+      en: 'Hello {{name}},\n\n{{event}} ({{when}}) still waits for your word: {{step}}, because {{because}}. It was wanted by {{due}}.\n\nRead and decide: {{page}}\n\n{{organization}}',
+      fr: 'Bonjour {{name}},\n\n{{event}} ({{when}}) attend encore votre avis : {{step}}, car {{because}}. Il était attendu pour le {{due}}.\n\nLire et décider : {{page}}\n\n{{organization}}',
+    },
+  },
+  'nobody decides': {
+    subject: { en: 'Nobody has decided {{step}}: {{event}}', fr: 'Personne n’a décidé {{step}} : {{event}}' },
+    body: {
+      en: 'Hello {{name}},\n\n{{step}} of {{event}} ({{when}}) was wanted by {{due}}, and nobody has decided it.\n\nSee who has it: {{page}}\n\n{{organization}}',
+      fr: 'Bonjour {{name}},\n\n{{step}} de {{event}} ({{when}}) était attendu pour le {{due}}, et personne ne l’a décidé.\n\nVoir chez qui : {{page}}\n\n{{organization}}',
+    },
+  },
+  'asked late': {
+    subject: { en: 'Sent late: {{event}}', fr: 'Envoyé en retard : {{event}}' },
+    body: {
+      en: 'Hello {{name}},\n\n{{event}} ({{when}}) was sent for clearance late, by {{days}} days: “{{words}}”\n\nSay whether it goes on: {{page}}\n\n{{organization}}',
+      fr: 'Bonjour {{name}},\n\n{{event}} ({{when}}) a été envoyé avec {{days}} jours de retard : « {{words}} »\n\nDire si cela continue : {{page}}\n\n{{organization}}',
+    },
+  },
+  'plan back': {
+    subject: { en: 'Back to you: {{event}}', fr: 'De retour chez vous : {{event}}' },
+    body: {
+      en: 'Hello {{name}},\n\n{{step}} of {{event}} ({{when}}) did not clear it: “{{words}}”\n\nRead, answer and send it again: {{page}}\n\n{{organization}}',
+      fr: 'Bonjour {{name}},\n\n{{step}} de {{event}} ({{when}}) ne l’a pas approuvé : « {{words}} »\n\nLire, répondre et envoyer de nouveau : {{page}}\n\n{{organization}}',
+    },
+  },
+  'named in words': {
+    subject: { en: '{{by}} wrote to you about {{event}}', fr: '{{by}} vous écrit au sujet de {{event}}' },
+    body: {
+      en: 'Hello {{name}},\n\n{{by}} wrote about the clearance of {{event}} ({{when}}):\n\n{{words}}\n\nAnswer there: {{page}}\n\n{{organization}}',
+      fr: 'Bonjour {{name}},\n\n{{by}} a écrit au sujet de {{event}} ({{when}}) :\n\n{{words}}\n\nRépondre : {{page}}\n\n{{organization}}',
     },
   },
   question: {

@@ -65,6 +65,8 @@ export interface SignedIn {
   approves: string[];
   unitId: string | null;
   duties: readonly Duty[];
+  /** Approvers who are away today and for whom they stand in. */
+  standsFor: readonly { id: string; approves: readonly string[] }[];
   /** How they read times of day; null as the organization does. */
   clock: ClockFace | null;
   sessionId: string;

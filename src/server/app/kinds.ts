@@ -43,8 +43,16 @@ export interface Facts {
   'event moved on': { eventId: string; from: EventState; to: EventState; words: string };
   'plan sent': { eventId: string; steps: readonly string[] };
   'step decided': { eventId: string; step: string; decision: string; words: string };
-  /** Something was written, answered, met or let be in a clearance. */
+  /** Something was answered, met or let be in a clearance. */
   'clearance spoken of': Changed & { eventId: string };
+  /** Something was written there, to some by name. */
+  'clearance written about': { eventId: string; words: string; mentions: readonly string[] };
+  /** Steps reached those who decide them. */
+  'steps handed over': { eventId: string; stepIds: readonly string[] };
+  /** Who has a step was reminded of it; `escalated`: coordinators too. */
+  'step reminded of': { eventId: string; stepId: string; step: string; escalated: boolean };
+  /** A plan was sent late, and waits for a coordinator. */
+  'plan sent late': { eventId: string; days: number; reason: string };
   'absences found': { eventId: string };
   'order placed': { eventId: string; orderId: string; channel: string; state: string; seats: number };
   'order confirmed': { eventId: string; orderId: string };
@@ -212,6 +220,20 @@ export const tellings: { readonly [K in FactKind]: Telling<Facts[K]> } = {
     topics: ofEvent,
   },
   'clearance spoken of': { entry: (f) => changed('event', f.eventId, f), topics: ofEvent },
+  'clearance written about': {
+    entry: (f) => ({ action: 'wrote about the clearance', subject: event(f.eventId) }),
+    topics: ofEvent,
+  },
+  // That a step is with its approver is said by what was decided or sent before.
+  'steps handed over': { topics: ofEvent },
+  'step reminded of': {
+    entry: (f) => ({ action: 'reminded of a step', subject: event(f.eventId), detail: { step: f.step } }),
+    topics: ofEvent,
+  },
+  'plan sent late': {
+    entry: (f) => ({ action: 'asked to be late', subject: event(f.eventId), detail: { days: f.days } }),
+    topics: ofEvent,
+  },
   'step decided': {
     entry: (f) => ({
       action: f.decision,

@@ -12,6 +12,7 @@ import { insert, update } from '../db/database.ts';
 import { moveOn } from '../events/moving.ts';
 import { readEvent } from '../events/store.ts';
 import { invalid, notFound, refused } from '../http/problem.ts';
+import { look } from './around.ts';
 import { theCondition } from './conditions.ts';
 import { openAgain } from './reopening.ts';
 import { say, theQuestion } from './said.ts';
@@ -39,7 +40,7 @@ function demandWords({ decision, words, conditions, questions }: Decision): void
 /** Decides a step that waits for somebody. What follows for the others and for the event is done with it. Answers the event. */
 export async function decide(
   w: Work,
-  staff: Pick<SignedIn, 'id' | 'approves'>,
+  staff: Pick<SignedIn, 'id' | 'approves' | 'standsFor'>,
   stepId: string,
   body: Decision,
 ): Promise<string> {
@@ -78,13 +79,14 @@ export async function decide(
         metWords: '',
       })),
     );
+  await look(w, eventId, staff.id);
   const after = decideStep(steps, step.id, body.decision);
-  await keepStates(w, steps, after);
+  await keepStates(w, eventId, steps, after);
   await record(w, 'step decided', {
     eventId,
     step: step.step,
     decision: body.decision,
-    words: body.words,
+    words: body.words || body.questions.join(' '),
   });
   const standing = standingOf(after);
   if (event.state === 'in clearance') {
@@ -115,7 +117,7 @@ export async function grant(w: Work, eventId: string, granted: boolean, words: s
   if (granted) {
     await update(w.tx, 'clearances', sent.id, { grantedAt: w.now, grantedBy: w.actor.staffId });
     const steps = await readSteps(w.tx, eventId);
-    await keepStates(w, steps, handOver(steps));
+    await keepStates(w, eventId, steps, handOver(steps));
   }
   await record(w, 'clearance spoken of', {
     eventId,

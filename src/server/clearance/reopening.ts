@@ -22,7 +22,7 @@ export async function reopenChanged(w: Work, eventId: string): Promise<string[]>
   const before = await readSteps(w.tx, eventId);
   const steps = await bringUpToDate(w, { clearanceId: sent.id, eventId }, before, needed);
   const after = asksLate(sent) ? steps : handOver(steps);
-  await keepStates(w, before, after);
+  await keepStates(w, eventId, before, after);
   const asked = after.filter((s) => {
     const was = before.find((b) => b.id === s.id);
     return !isThrough(s.state) && (!was || isThrough(was.state));

@@ -7,6 +7,7 @@ import { eventFor } from '../events/access.ts';
 import { readEvent } from '../events/store.ts';
 import type { Handlers } from '../http/handle.ts';
 import { refused } from '../http/problem.ts';
+import { aroundOf, look, waitingFor } from './around.ts';
 import { readBook } from './book.ts';
 import { theCondition } from './conditions.ts';
 import { answer, decide, grant, meet } from './deciding.ts';
@@ -14,13 +15,24 @@ import { changeRules, ruleBook, tryRules } from './ruling.ts';
 import { say, theQuestion } from './said.ts';
 import { submit } from './sending.ts';
 import { readSteps } from './steps.ts';
-import { clearanceOf } from './view.ts';
+import { clearanceOf, whoSees } from './view.ts';
 
 export const clearanceHandlers: Handlers<typeof clearanceContract> = {
   'GET /api/events/:id/clearance': async (c) => {
     await eventFor(c, c.params.id, 'clearance', 'see');
     return clearanceOf(c.tx, c.params.id, c.staff, c.now);
   },
+
+  'GET /api/events/:id/clearance/around': async (c) =>
+    aroundOf(c.tx, await eventFor(c, c.params.id, 'clearance', 'see'), c),
+
+  'POST /api/events/:id/clearance/seen': async (c) => {
+    const event = await eventFor(c, c.params.id, 'clearance', 'see');
+    await look(c, event.id, c.staff.id);
+    return { done: true };
+  },
+
+  'GET /api/clearance/waiting': (c) => waitingFor(c.tx, c),
 
   'POST /api/events/:id/clearance': async (c) => {
     await eventFor(c, c.params.id, 'clearance', 'change');
@@ -40,14 +52,16 @@ export const clearanceHandlers: Handlers<typeof clearanceContract> = {
     // Who reads along without a part in it does not write.
     if (!mayChange(c.staff, event, 'clearance', c.now) && !steps.some((s) => isTheirs(s, c.staff)))
       throw refused('not-your-clearance', {}, 403);
+    // Nobody is written to about what they may not see.
+    const named = (await whoSees(c.tx, event, c.now)).map((p) => p.id).filter((p) => mentions.includes(p));
     await say(c, {
       eventId: event.id,
       kind: 'word',
       body: words,
       stepId: steps.some((s) => s.id === stepId) ? stepId : null,
-      mentions,
+      mentions: named,
     });
-    await record(c, 'clearance spoken of', { eventId: event.id, how: 'wrote about a clearance' });
+    await record(c, 'clearance written about', { eventId: event.id, words, mentions: named });
     return clearanceOf(c.tx, event.id, c.staff, c.now);
   },
 

@@ -10,7 +10,8 @@ import {
   sendAgain,
   standingOf,
 } from '#core/clearance/steps.ts';
-import { dateOf } from '#core/time/wallTime.ts';
+import { shiftDate } from '#core/time/dates.ts';
+import { dateOf, instantOf } from '#core/time/wallTime.ts';
 import type { Work } from '../app/app.ts';
 import { record } from '../app/record.ts';
 import { insert, update } from '../db/database.ts';
@@ -138,13 +139,15 @@ export async function submit(
     : sent
       ? sendAgain(steps)
       : handOver(steps);
-  await keepStates(w, steps, after);
+  await keepStates(w, eventId, steps, after);
   await say(w, { eventId, kind: 'sent', body: lateBy ? standing.lateReason : '' });
   for (const { rule, question, words } of answers) {
     const stepId = after.find((s) => s.ruleId === rule.id)?.id ?? null;
     const asked = await say(w, { eventId, stepId, kind: 'question', body: question.prompt });
     await say(w, { eventId, stepId, kind: 'answer', body: words, answers: asked });
   }
+  if (asksLate({ lateByDays: lateBy, grantedAt: granted }))
+    await record(w, 'plan sent late', { eventId, days: lateBy, reason: standing.lateReason });
   await record(w, 'plan sent', { eventId, steps: needed.steps.map((s) => s.rule.step) });
   await moveOn(w, eventId, standingOf(after) === 'cleared' ? 'cleared' : 'in clearance', '');
 }
@@ -199,12 +202,21 @@ export async function bringUpToDate(
   return readSteps(w.tx, eventId);
 }
 
+/** The hour at which who has a step is reminded of it, by the clock of the organization. */
+const nudgeHour = '09:00';
+/** When somebody is reminded on a day: in the morning, or the next morning where that is over. */
+export const nudgeAt = (day: string, zone: string, now: string): string => {
+  const at = instantOf(`${day}T${nudgeHour}`, zone);
+  return at > now ? at : instantOf(`${shiftDate(dateOf(now, zone), 1)}T${nudgeHour}`, zone);
+};
+
 /**
  * Writes down the states steps are in now, and by when those that are still to be decided are due: counted from the day a step
  * reaches its approver, and as it looks today for those whose turn has not come.
  */
 export async function keepStates(
   w: Work,
+  eventId: string,
   before: readonly StepRow[],
   after: readonly StepRow[],
 ): Promise<void> {
@@ -218,10 +230,19 @@ export async function keepStates(
       dueOn: isOpenForDecision(s.state) && stateBefore.get(s.id) === s.state ? s.dueOn : null,
     }));
   const { steps: times } = runningTime(running, today, holidays);
+  const handed: string[] = [];
   for (const s of after) {
     const kept = running.find((r) => r.id === s.id)?.dueOn !== null;
     const dueOn = kept ? s.dueOn : times.get(s.id)!.dueOn;
-    if (s.state !== stateBefore.get(s.id) || dueOn !== s.dueOn)
-      await update(w.tx, 'clearance_steps', s.id, { state: s.state, dueOn });
+    const moved = s.state !== stateBefore.get(s.id);
+    if (!moved && dueOn === s.dueOn) continue;
+    const waits = isOpenForDecision(s.state);
+    await update(w.tx, 'clearance_steps', s.id, {
+      state: s.state,
+      dueOn,
+      ...(moved ? { nudges: 0, nudgeAt: waits ? nudgeAt(dueOn, zone, w.now) : null } : {}),
+    });
+    if (moved && waits) handed.push(s.id);
   }
+  if (handed.length) await record(w, 'steps handed over', { eventId, stepIds: handed });
 }

@@ -30,6 +30,8 @@ export interface StepRow extends Step {
   meanwhile: Meanwhile;
   workingDays: number;
   dueOn: string;
+  /** How often whoever has it was reminded. */
+  nudges: number;
   decidedAt: string | null;
   decidedBy: string | null;
   words: string;
@@ -37,7 +39,7 @@ export interface StepRow extends Step {
 }
 
 const stepColumns = `s.id, s.clearance_id, s.rule_id, s.step, s.approves, s.approver_id, a.name as approver, s.after, s.asks, s.because, s.looked, s.documents,
-  s.meanwhile, s.working_days, s.due_on, s.state, s.decided_at, p.name as decided_by, s.words,
+  s.meanwhile, s.working_days, s.due_on, s.nudges, s.state, s.decided_at, p.name as decided_by, s.words,
   coalesce((select jsonb_agg(jsonb_build_object('id', k.id, 'what', k.what, 'dueOn', k.due_on, 'blocks', k.blocks, 'met', k.met_at is not null)
      order by k.created_at, k.id) from clearance_conditions k where k.step_id = s.id), '[]') as conditions`;
 

@@ -9,7 +9,7 @@ import { dateOf } from '#core/time/wallTime.ts';
 import { sayReason } from '#core/words/reasons.ts';
 import type { SignedIn } from '../app/app.ts';
 import { first, type Queries } from '../db/database.ts';
-import { readEvent, readOffers } from '../events/store.ts';
+import { type EventRow, readEvent, readOffers } from '../events/store.ts';
 import { answeredField } from '../http/problem.ts';
 import { allStaff, theOrganization } from '../staff/store.ts';
 import { factPlanOf, type Needed, neededBy, theBook } from './book.ts';
@@ -99,14 +99,22 @@ export async function clearanceOf(
       .map(({ stepId: _, answers: __, ...x }) => ({ ...x, answer: answerTo(x.id, said) })),
     papers: (await readPapers(tx, eventId)).map(({ fileId: _, ...paper }) => paper),
     mayWrite: mayPlan || steps.some((s) => isTheirs(s, staff)),
-    people: (await allStaff(tx))
-      .filter((one) => !one.resting && maySee({ ...one, duties: [] }, event, 'clearance', now))
-      .map(({ id, name }) => ({ id, name })),
+    people: await whoSees(tx, event, now),
     lacks: draft
       ? (await lacksForSending({ tx, now }, event, offers)).map((field) => answeredField(field).message)
       : [],
   };
 }
+
+/** Who of the team sees the clearance of an event by their role. */
+export const whoSees = async (
+  tx: Queries,
+  event: EventRow,
+  now: string,
+): Promise<{ id: string; name: string }[]> =>
+  (await allStaff(tx))
+    .filter((one) => !one.resting && maySee({ ...one, duties: [] }, event, 'clearance', now))
+    .map(({ id, name }) => ({ id, name }));
 
 function answerTo(questionId: string, said: readonly WordRow[]) {
   const found = said.find((x) => x.answers === questionId);

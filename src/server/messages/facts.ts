@@ -2,6 +2,7 @@ import type { EventPlan } from '#contract/events.ts';
 import { lives } from '#core/events/states.ts';
 import type { Reactions, Work } from '../app/app.ts';
 import { readEvent } from '../events/store.ts';
+import { remindDeciders, tellDeciders, tellNamed, tellOfLate, tellSender } from './clearance.ts';
 import { replan } from './planning.ts';
 import {
   tellBuyer,
@@ -28,6 +29,13 @@ const replanOrder = async (w: Work, { eventId, orderId }: { eventId: string; ord
 };
 
 export const messagesReactions: Reactions = {
+  'steps handed over': (w, { eventId, stepIds }) => tellDeciders(w, eventId, stepIds),
+  'step reminded of': (w, { eventId, stepId, escalated }) => remindDeciders(w, eventId, stepId, escalated),
+  'plan sent late': (w, { eventId, days, reason }) => tellOfLate(w, eventId, days, reason),
+  'clearance written about': (w, { eventId, words, mentions }) => tellNamed(w, eventId, words, mentions),
+  async 'step decided'(w, { eventId, step, decision, words }) {
+    if (decision === 'send back' || decision === 'refuse') await tellSender(w, eventId, step, words);
+  },
   async 'plan saved'(w, { eventId, fields }) {
     if (fields.some((f) => deciding.includes(f))) return replan(w, eventId);
   },

@@ -23,7 +23,7 @@ export const demoStaff: readonly (Omit<DemoSignIn, 'password'> & {
     email: 'tobias@brackenmere.example',
     does: 'approver for safety',
     roles: ['approver'],
-    approves: ['safety'],
+    approves: ['safety', 'premises'],
     unit: null,
   },
   {

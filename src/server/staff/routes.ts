@@ -4,6 +4,7 @@ import { record } from '../app/record.ts';
 import { sha256 } from '../db/ids.ts';
 import type { Handlers } from '../http/handle.ts';
 import { notFound } from '../http/problem.ts';
+import { absenceHandlers } from './absences.ts';
 import { accountHandlers } from './accounts.ts';
 import { join, setUp } from './commands.ts';
 import { demandPassword } from './commonPasswords.ts';
@@ -24,6 +25,7 @@ export interface DemoSignIn {
 
 export const staffHandlers = (demoSignIns: readonly DemoSignIn[]): Handlers<typeof staffContract> => ({
   ...accountHandlers,
+  ...absenceHandlers,
   ...resetHandlers,
   ...teamHandlers,
   'GET /api/setup': async ({ tx, app }) => {

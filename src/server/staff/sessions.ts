@@ -1,8 +1,10 @@
 import { createHmac, timingSafeEqual } from 'node:crypto';
 import type { Request, Response } from 'express';
 import { lasts } from '#core/access/duties.ts';
+import { isAway } from '#core/staff/absence.ts';
 import { hasPart, needsSecondStep } from '#core/staff/accounts.ts';
 import { sayDevice, sessionLasts, sessionLimits } from '#core/staff/sessions.ts';
+import { dateOf } from '#core/time/wallTime.ts';
 import type { App, SignedIn } from '../app/app.ts';
 import { insert, type Queries } from '../db/database.ts';
 import { sha256 } from '../db/ids.ts';
@@ -40,12 +42,25 @@ export async function staffOf(app: App, request: Request): Promise<SignedIn | nu
 }
 
 const signedIn = (
-  { createdAt: _, seenAt: __, secondStep, required, sessionId, duties, ...staff }: SessionStaff,
+  {
+    createdAt: _,
+    seenAt: __,
+    secondStep,
+    required,
+    sessionId,
+    duties,
+    absences,
+    zone,
+    ...staff
+  }: SessionStaff,
   now: string,
 ): SignedIn => ({
   ...staff,
   sessionId,
   duties: duties.filter((d) => lasts(d.part, d, now)),
+  standsFor: absences
+    .filter((a) => isAway(a, dateOf(now, zone ?? 'UTC')))
+    .map(({ id, approves }) => ({ id, approves })),
   // Until the second step is set up, nothing else is to be had.
   enrolling: !secondStep && needsSecondStep(staff.roles, required),
 });

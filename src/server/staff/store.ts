@@ -31,7 +31,7 @@ export const theOrganization = (tx: Queries): Promise<OrganizationRow> =>
     return row;
   });
 
-export interface StaffRow extends Omit<SignedIn, 'sessionId' | 'enrolling' | 'duties'> {
+export interface StaffRow extends Omit<SignedIn, 'sessionId' | 'enrolling' | 'duties' | 'standsFor'> {
   passwordHash: string;
   resting: boolean;
   totpSecret: string | null;
@@ -83,8 +83,11 @@ export const setOwnClock = (tx: Queries, staffId: string, clock: 12 | 24 | null)
   tx.query('update staff set clock = $2 where id = $1', [staffId, clock]);
 
 /** Who a session belongs to, with how long it has lasted. */
-export interface SessionStaff extends Omit<SignedIn, 'enrolling' | 'duties'> {
+export interface SessionStaff extends Omit<SignedIn, 'enrolling' | 'duties' | 'standsFor'> {
   duties: DutyRow[];
+  /** Whom they stand in for, and on which days. */
+  absences: { id: string; approves: string[]; from: string; until: string }[];
+  zone: string | null;
   createdAt: string;
   seenAt: string;
   secondStep: boolean;
@@ -96,7 +99,10 @@ export interface SessionStaff extends Omit<SignedIn, 'enrolling' | 'duties'> {
 export const staffBySession = (tx: Queries, tokenHash: string): Promise<SessionStaff | null> =>
   first<SessionStaff>(
     tx,
-    `select s.id, s.name, s.email, s.roles, s.approves, s.unit_id, s.clock, ${dutiesSql('s.id')} as duties, x.id as session_id, x.created_at, x.seen_at,
+    `select s.id, s.name, s.email, s.roles, s.approves, s.unit_id, s.clock, ${dutiesSql('s.id')} as duties,
+       coalesce((select jsonb_agg(jsonb_build_object('id', o.id, 'approves', o.approves, 'from', a.from_on, 'until', a.until_on))
+         from staff_absences a join staff o on o.id = a.staff_id where a.deputy_id = s.id and not o.resting), '[]') as absences,
+       (select zone from organization) as zone, x.id as session_id, x.created_at, x.seen_at,
        s.totp_secret is not null as second_step, coalesce((select second_step_required from organization), false) as required
      from sessions x join staff s on s.id = x.staff_id
      where x.token_hash = $1 and not s.resting`,

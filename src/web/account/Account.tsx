@@ -11,6 +11,7 @@ import { Loaded, Problems } from '../kit/notices.tsx';
 import { say } from '../kit/toast.tsx';
 import { useAction, useAsk, useMe } from '../parts/ask.ts';
 import { useSaying } from '../parts/saying.ts';
+import { Absence } from './Absence.tsx';
 import { SecondStep } from './SecondStep.tsx';
 
 type Account = Answer<'GET /api/account'>;
@@ -18,6 +19,7 @@ type Account = Answer<'GET /api/account'>;
 /** One’s own account: password, second step, and where one is signed in. */
 export default function Account() {
   const account = useAsk('GET /api/account');
+  const approves = useMe().data?.staff.roles.some((r) => r === 'approver' || r === 'coordinator') ?? false;
   return (
     <div className="page narrow">
       <Loaded of={account}>
@@ -30,6 +32,7 @@ export default function Account() {
             <SecondStep account={a} />
             <Clock />
             <Password />
+            {approves && <Absence />}
             <Sessions account={a} />
           </>
         )}

@@ -30,16 +30,20 @@ export function Bench({ book }: { book: { rules: RuleBody[]; facts: RuleBook['fa
               <thead>
                 <tr>
                   <th>{phrase('clearance.step')}</th>
-                  <th className="num">{phrase('clearance.asTheyAre')}</th>
-                  <th className="num">{phrase('clearance.asWritten')}</th>
+                  <chakra.th textAlign="right">{phrase('clearance.asTheyAre')}</chakra.th>
+                  <chakra.th textAlign="right">{phrase('clearance.asWritten')}</chakra.th>
                 </tr>
               </thead>
               <tbody>
                 {t.steps.map((s) => (
                   <tr key={s.step}>
                     <td>{s.step}</td>
-                    <td className="num">{s.before}</td>
-                    <td className="num">{s.before === s.after ? s.after : <b>{s.after}</b>}</td>
+                    <chakra.td className="num" textAlign="right">
+                      {s.before}
+                    </chakra.td>
+                    <chakra.td className="num" textAlign="right">
+                      {s.before === s.after ? s.after : <b>{s.after}</b>}
+                    </chakra.td>
                   </tr>
                 ))}
               </tbody>

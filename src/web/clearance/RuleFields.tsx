@@ -114,7 +114,7 @@ export function RuleFields({ form, at, book, facts, names, open, toggle, move, r
             look="plain"
             onClick={() => set({ documents: [...rule.documents, { id: crypto.randomUUID(), name: '' }] })}
           >
-            {phrase('clearance.addPaper')}
+            {phrase('clearance.wantPaper')}
           </Button>
           <chakra.p fontWeight={500} marginTop="12px">
             {phrase('clearance.questions')}
@@ -284,7 +284,7 @@ function OneTest({
           <Choose
             form={form}
             name={`${path}.is`}
-            label={phrase('clearance.number')}
+            label={phrase('clearance.howItIs')}
             headed
             empty=""
             choices={

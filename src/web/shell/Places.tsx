@@ -29,6 +29,7 @@ const Tray = lazy(placeLoads.Tray);
 const Team = lazy(() => import('../team/Team.tsx'));
 const Trail = lazy(() => import('../team/Trail.tsx'));
 const Account = lazy(() => import('../account/Account.tsx'));
+const Waiting = lazy(placeLoads.Clearance);
 const Rules = lazy(() => import('../clearance/Rules.tsx'));
 const Registers = lazy(() => import('../team/Registers.tsx'));
 const Door = lazy(() => import('../door/Door.tsx'));
@@ -85,6 +86,7 @@ export function Places() {
                   <Route path="/team" element={<Team />} />
                   <Route path="/team/trail" element={<Trail />} />
                   <Route path="/account" element={<Account />} />
+                  <Route path="/clearance" element={<Waiting />} />
                   <Route path="/team/clearance" element={<Rules />} />
                   <Route path="/team/registers" element={<Registers />} />
                   <Route path="*" element={<Navigate to="/desk" replace />} />

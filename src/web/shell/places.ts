@@ -4,12 +4,13 @@ import { addressOf, call, type Key } from '#web/api.ts';
 import { phrase } from '#web/words/phrase.ts';
 
 /** The places of the application, in the order of the bar. */
-export const places = ['Desk', 'Season', 'Contacts', 'Ledger', 'Records', 'Tray'] as const;
+export const places = ['Desk', 'Clearance', 'Season', 'Contacts', 'Ledger', 'Records', 'Tray'] as const;
 export type Place = (typeof places)[number];
 
 /** What they are called. */
 export const placeNames: Record<Place, string> = {
   Desk: phrase('common.desk'),
+  Clearance: phrase('clearance.place'),
   Season: phrase('common.season'),
   Contacts: phrase('common.contacts'),
   Ledger: phrase('common.ledger'),
@@ -19,6 +20,7 @@ export const placeNames: Record<Place, string> = {
 
 /** Places only some roles have use for. */
 export const needs: Partial<Record<Place, readonly string[]>> = {
+  Clearance: ['approver'],
   Contacts: ['coordinator', 'treasurer', 'crew lead'],
   Ledger: ['coordinator', 'treasurer'],
   Tray: ['coordinator', 'unit lead', 'crew lead'],
@@ -27,6 +29,7 @@ export const needs: Partial<Record<Place, readonly string[]>> = {
 /** How each place is loaded. */
 export const placeLoads = {
   Desk: () => import('../desk/Desk.tsx'),
+  Clearance: () => import('../clearance/Waiting.tsx'),
   Season: () => import('../season/Season.tsx'),
   Contacts: () => import('../contacts/Contacts.tsx'),
   Ledger: () => import('../ledger/Ledger.tsx'),
@@ -37,6 +40,7 @@ export const placeLoads = {
 /** What each place asks for first, where that is the same whatever is chosen there. */
 const placeAsks: Partial<Record<Place, Key>> = {
   Desk: 'GET /api/desk',
+  Clearance: 'GET /api/clearance/waiting',
   Season: 'GET /api/events',
   Records: 'GET /api/events',
 };

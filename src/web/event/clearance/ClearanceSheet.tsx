@@ -10,6 +10,7 @@ import { Empty, Note } from '../../kit/Note.tsx';
 import { Loaded } from '../../kit/notices.tsx';
 import { useAsk } from '../../parts/ask.ts';
 import { useSaying } from '../../parts/saying.ts';
+import { Around } from './Around.tsx';
 import { Conditions } from './Conditions.tsx';
 import { Granting } from './Granting.tsx';
 import { Papers } from './Papers.tsx';
@@ -67,6 +68,7 @@ export default function ClearanceSheet({ page }: { page: EventPage }) {
             ))}
           </chakra.ul>
           {c.steps.length === 0 && <Empty>{phrase('clearance.noRule')}</Empty>}
+          {c.steps.some((s) => s.mayDecide) && <Around page={page} />}
           <Conditions conditions={c.conditions} />
           <Papers eventId={page.id} clearance={c} mayPlan={mayPlan} />
           <SaidThere eventId={page.id} clearance={c} mayPlan={mayPlan} />
@@ -87,6 +89,7 @@ function When({ c, draft }: { c: Clearance; draft: boolean }) {
       {c.submittedAt && (
         <p className="soft">
           {phrase(c.sentByMe ? 'clearance.sentByYou' : 'clearance.sent', { at: day(c.submittedAt) })}
+          {c.sentByMe && c.standing === 'under way' && <>; {phrase('clearance.othersDecide')}</>}
           {c.lateByDays > 0 && (
             <span className="late">, {phrase('clearance.daysLate', { days: c.lateByDays })}</span>
           )}

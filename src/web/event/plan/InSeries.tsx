@@ -16,7 +16,7 @@ import { say } from '../../kit/toast.tsx';
 import { useAction, useAsk } from '../../parts/ask.ts';
 import { sayDay } from '../../season/SeriesForm.tsx';
 import { fieldTitles } from './fieldWords.ts';
-import { useSayValue } from './PlanHistory.tsx';
+import { useSayValue } from './sayingChanges.ts';
 
 type Standing = NonNullable<Answer<'GET /api/events/:id/series'>>;
 

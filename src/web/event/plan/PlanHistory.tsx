@@ -1,7 +1,6 @@
 import { chakra } from '@chakra-ui/react';
 import { useState } from 'react';
 import type { EventPage } from '#contract/events.ts';
-import { listChange } from '#core/events/history.ts';
 import type { Answer } from '#web/api.ts';
 import { Button } from '#web/kit/Button.tsx';
 import { phrase } from '#web/words/phrase.ts';
@@ -13,47 +12,10 @@ import { Loaded, Problems } from '../../kit/notices.tsx';
 import { say } from '../../kit/toast.tsx';
 import { useAction, useAsk } from '../../parts/ask.ts';
 import { useSaying } from '../../parts/saying.ts';
-import { fieldTitles, sayValue } from './fieldWords.ts';
+import { fieldTitles } from './fieldWords.ts';
+import { useSayChange, useSayValue } from './sayingChanges.ts';
 
 type Change = Answer<'GET /api/events/:id/history'>[number];
-
-const isList = (value: unknown): value is { id: string }[] =>
-  Array.isArray(value) && value.every((row) => typeof row === 'object' && row !== null && 'id' in row);
-
-/** What became of a field, in a few words. */
-function sayChange({ before, after }: Change, say: (value: unknown) => string): string {
-  if (isList(before) && isList(after) && before.length + after.length > 0) {
-    const { added, removed, changed, moved } = listChange(before, after);
-    return [
-      added.length && phrase('event.historyAdded', { what: added.map(say).join(', ') }),
-      removed.length && phrase('event.historyRemoved', { what: removed.map(say).join(', ') }),
-      changed.length && phrase('event.historyChanged', { what: changed.map(say).join(', ') }),
-      moved && phrase('event.historyMoved'),
-    ]
-      .filter(Boolean)
-      .join('; ');
-  }
-  return phrase('event.historyFromTo', { before: shortly(say(before)), after: shortly(say(after)) });
-}
-const shortly = (said: string): string => (said.length > 80 ? `${said.slice(0, 79)}…` : said);
-
-/** Says a value of a plan: what was chosen from a register, and pictures, by their names. */
-export function useSayValue(page: EventPage): (value: unknown) => string {
-  const choices = useAsk('GET /api/choices').data;
-  const named = new Map<unknown, string>([
-    ...[...(choices?.units ?? []), ...(choices?.venues ?? [])].map((x) => [x.id, x.name] as const),
-    ...(choices?.waivers ?? []).map((w) => [w.id, w.title] as const),
-    ...page.pictures.map((p) => [p.id, p.alt.en] as const),
-  ]);
-  const name = (value: unknown): string =>
-    named.get(value) ??
-    (typeof value === 'string' && isId.test(value) ? phrase('event.noLongerThere') : sayValue(value));
-  return (value) =>
-    Array.isArray(value) && value.length > 0 && value.every((x) => typeof x === 'string')
-      ? value.map(name).join(', ')
-      : name(value);
-}
-const isId = /^[\da-f]{8}(?:-[\da-f]{4}){3}-[\da-f]{12}$/u;
 
 /** Goes back on the last change of one's own that was not taken back yet. */
 export function useUndo(page: EventPage) {
@@ -76,6 +38,7 @@ export function PlanHistory({ page }: { page: EventPage }) {
   const history = useAsk('GET /api/events/:id/history', { params: { id: page.id }, enabled: open });
   const { at } = useSaying();
   const sayNamed = useSayValue(page);
+  const sayChange = useSayChange(page);
   const [asking, setAsking] = useState<Change | null>(null);
   const back = useAction('POST /api/events/:id/history/:change/back', () => {
     say(phrase('event.takenBack', { field: asking ? fieldTitles[asking.field] : '' }));
@@ -102,7 +65,7 @@ export function PlanHistory({ page }: { page: EventPage }) {
                   who: c.actor,
                   what: (
                     <span className={c.undoneBy ? 'soft' : ''}>
-                      {fieldTitles[c.field]}: {sayChange(c, sayNamed)}
+                      {fieldTitles[c.field]}: {sayChange(c)}
                     </span>
                   ),
                   about: c.undoneBy ? (

@@ -2,6 +2,7 @@ import { chakra } from '@chakra-ui/react';
 import { askedCodes, type FactCode, isFactCode, planFacts } from '#core/clearance/facts.ts';
 import { sayFact } from '#core/clearance/rules.ts';
 import { phrase, term } from '#web/words/phrase.ts';
+import { Button } from '../../kit/Button.tsx';
 import { OneOf } from '../../kit/Choosing.tsx';
 import { ChoiceField, TextField } from '../../kit/Field.tsx';
 import { useAsk } from '../../parts/ask.ts';
@@ -34,6 +35,10 @@ export function Safety({ draft: { plan, change } }: SectionProps) {
       />
     );
   };
+  // What nobody has said yet, of what is answered yes or no.
+  const open = [...askedCodes, ...own.filter((f) => f.kind === 'yes or no').map((f) => f.id)].filter(
+    (key) => plan.facts[key] === undefined && !fromPlan.some((code) => code === key),
+  );
   return (
     <>
       <chakra.p className="soft" marginBottom="8px">
@@ -53,6 +58,18 @@ export function Safety({ draft: { plan, change } }: SectionProps) {
               set={(typed) => answer(fact.id, /^\d{1,6}$/u.test(typed.trim()) ? Number(typed.trim()) : null)}
             />
           ),
+        )}
+        {open.length > 0 && (
+          <chakra.p marginTop="8px">
+            <Button
+              look="plain"
+              onClick={() =>
+                change({ facts: { ...plan.facts, ...Object.fromEntries(open.map((key) => [key, false])) } })
+              }
+            >
+              {phrase('clearance.restNo')}
+            </Button>
+          </chakra.p>
         )}
       </chakra.div>
       <ChoiceField
