@@ -4,7 +4,7 @@ import { defineConfig, type Plugin } from 'vite';
 
 const path = (to: string) => fileURLToPath(new URL(to, import.meta.url));
 const staffPaths =
-  /^\/(?:desk|season|events|contacts|import|ledger|records|tray|team|doors|sign-in|setup|invitation)(?:\/|$)/u;
+  /^\/(?:desk|clearance|season|events|contacts|import|ledger|records|tray|team|doors|account|sign-in|forgotten|reset|setup|invitation)(?:\/|$)/u;
 
 /** While developing: the right shell for every page, as the server chooses it in production. */
 const shells: Plugin = {

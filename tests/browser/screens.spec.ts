@@ -50,6 +50,8 @@ async function screensOf(
   });
   const ofTheOrganization: [string, string][] = [
     ['/desk', 'Thursday 9 July'],
+    ['/clearance', 'Waiting for you'],
+    ['/team/clearance', 'Rules of clearance'],
     ['/season', 'Season'],
     ['/season?form=month', 'Season'],
     [`/season/series/${series}`, 'Series: Screen Morning'],

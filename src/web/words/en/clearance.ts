@@ -27,7 +27,7 @@ export const clearance = {
   noFacts: 'nothing that a rule looks at',
   because: 'because {{because}}',
   decides: 'Decided by {{who}}.',
-  decidesFor: 'Decided by who approves for {{word}}.',
+  decidesFor: 'Decided by whoever approves for {{word}}.',
   afterSteps: 'After {{steps}}.',
   wantedBy: 'Wanted by {{date}}.',
   holdsUp: 'It holds up the whole.',
