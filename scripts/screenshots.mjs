@@ -123,13 +123,20 @@ await beside(
   mine,
 );
 await take(odalys, `/events/${water}/plan`, 'event-plan', settled('form, .form'));
-await take(
-  odalys,
-  `/events/${idOf('Reedbed Symposium', '2026-07')}/clearance`,
-  'event-clearance',
-  settled('.lines'),
-);
 const symposium = idOf('Reedbed Symposium', '2026-07');
+// Clearance as who decides it sees it, and the rules with what they would have changed.
+const tobias = await pageOf('tobias@brackenmere.example');
+await beside(
+  'event-clearance',
+  await shot(tobias, `/events/${symposium}/clearance`, async (page) => {
+    await page.getByLabel('Clear with conditions').check({ force: true });
+    await page.getByLabel('Condition 1').waitFor();
+  }),
+  await shot(odalys, '/team/clearance', async (page) => {
+    await page.getByRole('button', { name: 'Premises', exact: true }).click();
+    await page.getByText('No past event would have needed other steps.').waitFor();
+  }),
+);
 await take(odalys, `/events/${symposium}/plan`, 'agenda', async (page) => {
   await page.locator('#section-agenda li').first().waitFor();
   await page.evaluate(() => document.querySelector('#section-agenda').scrollIntoView());

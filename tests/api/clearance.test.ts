@@ -354,6 +354,9 @@ describe('a clearance', () => {
       { path: 'lateReason', message: 'It is 1 day late. Say why; whoever decides reads it.' },
     ]);
     await p.send('piers', { lateReason: 'The boats came back only now.' });
+    const asked = async (who: Who) =>
+      (await (await world.as(who)).call('GET /api/desk')).entries.filter((e) => /1 day late/u.test(e.text));
+    expect(await asked('odalys')).toMatchObject([{ subject: 'Late', action: { label: 'Read and say' } }]);
     expect(await p.look('piers')).toMatchObject({ standing: 'asked late', mayGrant: false, lateByDays: 1 });
     expect((await p.look()).steps.map((s) => s.state)).toEqual(['waiting', 'waiting']);
     const grant = async (who: Who, body: object) =>
@@ -516,6 +519,12 @@ describe('the rules', () => {
     expect((await putRules(world, named)).status).toBe(200);
     await world.app.db.query('update staff set resting = true where id = $1', [marit]);
     expect((await wrong(named))?.map((f) => f[1])).toEqual(['rule-nobody', 'rule-nobody']);
+    // Nor is a plan sent to them, whatever the rules said when they were here.
+    const p = await plan(world, 'To nobody');
+    expect((await p.look()).lacks).toEqual([
+      'Nobody on the team can decide “Safety”.',
+      'Nobody on the team can decide “Finance”.',
+    ]);
     await world.app.db.query('update staff set resting = false where id = $1', [marit]);
   });
 

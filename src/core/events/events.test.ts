@@ -143,6 +143,7 @@ test('the margin puts what cannot go on first, and falls silent when all is well
     lacks: [],
     daysToSubmit: null,
     stuck: [],
+    asksLateBy: 0,
     sentBack: null,
     conditions: [],
     waiversMissing: { minors: 0, adults: 0, unknown: 0 },
@@ -187,6 +188,8 @@ test('the margin puts what cannot go on first, and falls silent when all is well
     ['need', 'Cleared, and not open yet.'],
     ['know', 'Condition by Safety.'],
   ]);
+  expect(said({ state: 'in clearance', asksLateBy: 2 })).toEqual([['need', 'Sent 2 days late.']]);
+  expect(said({ state: 'draft', asksLateBy: 2 })).toEqual([]);
   const later = marginOf({
     ...well,
     waiversMissing: { minors: 1, adults: 0, unknown: 0 },

@@ -18,6 +18,8 @@ export interface MarginFacts {
   daysToSubmit: number | null;
   /** Steps with their approver, and by how many days each is overdue (0 when not). */
   stuck: { step: string; overdueDays: number }[];
+  /** By how many days the plan was sent late, while it waits for a coordinator's word about that; else 0. */
+  asksLateBy: number;
   sentBack: string | null;
   /** Conditions that are not met. */
   conditions: { step: string; what: string; blocks: boolean; daysLeft: number | null }[];
@@ -101,6 +103,8 @@ export function marginOf(f: MarginFacts): Note[] {
       });
     if (f.daysToSubmit !== null) addDeadline(f.daysToSubmit);
   }
+  if (f.state === 'in clearance' && f.asksLateBy)
+    settle('need', 62 + soon, 'asks-late', 'clearance', { days: f.asksLateBy }, now);
   for (const { step, overdueDays: days } of f.stuck)
     if (days > 0)
       settle(

@@ -21,6 +21,11 @@ export const notesEn = {
     text: '',
     action: 'Send for clearance',
   },
+  'asks-late': {
+    headline: 'Sent {{days:day|days}} late.',
+    text: 'A coordinator says whether it goes to its approvers.',
+    action: 'Read and say',
+  },
   'step-overdue': {
     headline: '{{step}} has not decided.',
     text: 'It is {{days:day|days}} overdue.',

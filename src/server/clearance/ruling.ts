@@ -8,23 +8,12 @@ import { record } from '../app/record.ts';
 import { first, insert, type Queries, update } from '../db/database.ts';
 import { type FieldProblem, invalid, refused } from '../http/problem.ts';
 import { type Book, neededBy, readBook } from './book.ts';
+import { deciders } from './deciders.ts';
 
 export interface BookBody {
   rules: readonly RuleBody[];
   facts: readonly OwnFact[];
 }
-
-interface Decider {
-  id: string;
-  name: string;
-  approves: string[];
-}
-
-/** Who can decide steps: approvers who work here, and coordinators who approve for something. */
-const deciders = (tx: Queries): Promise<Decider[]> =>
-  tx.query<Decider>(
-    `select id, name, approves from staff where not resting and (roles && array['approver', 'coordinator']) order by name`,
-  );
 
 /** The rules with everything that can be chosen in them. */
 export async function ruleBook(tx: Queries): Promise<RuleBook> {

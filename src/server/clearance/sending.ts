@@ -9,6 +9,7 @@ import {
   type StepState,
   sendAgain,
   standingOf,
+  undecidable,
 } from '#core/clearance/steps.ts';
 import { shiftDate } from '#core/time/dates.ts';
 import { dateOf, instantOf } from '#core/time/wallTime.ts';
@@ -21,6 +22,7 @@ import { type EventRow, readEvent, readOffers } from '../events/store.ts';
 import { type FieldProblem, invalid, refused } from '../http/problem.ts';
 import { theOrganization } from '../staff/store.ts';
 import { factPlanOf, type Needed, neededBy, theBook } from './book.ts';
+import { deciders } from './deciders.ts';
 import { readPapers } from './papers.ts';
 import { openQuestions, readSaid, say } from './said.ts';
 import { asksLate, deadlineBy, readClearance, readSteps, type StepRow } from './steps.ts';
@@ -56,6 +58,11 @@ export async function lacksForSending(
       code: 'facts-unanswered',
       params: { facts: open.map((key) => sayUnanswered(key, book.names)).join('; ') },
     });
+  for (const { rule } of undecidable(
+    needed.steps.map((s) => ({ ...s, ...s.rule })),
+    await deciders(w.tx),
+  ))
+    lacks.push({ path: 'plan', code: 'rule-nobody', params: { step: rule.step } });
   if (missing.length)
     lacks.push({
       path: 'plan',

@@ -36,10 +36,12 @@ export interface StepRow extends Step {
   decidedBy: string | null;
   words: string;
   conditions: ConditionRow[];
+  /** By how many days the plan was sent late, while it waits for a coordinator's word about that; else 0. */
+  asksLateBy: number;
 }
 
 const stepColumns = `s.id, s.clearance_id, s.rule_id, s.step, s.approves, s.approver_id, a.name as approver, s.after, s.asks, s.because, s.looked, s.documents,
-  s.meanwhile, s.working_days, s.due_on, s.nudges, s.state, s.decided_at, p.name as decided_by, s.words,
+  s.meanwhile, s.working_days, s.due_on, s.nudges, case when c.granted_at is null then c.late_by_days else 0 end as asks_late_by, s.state, s.decided_at, p.name as decided_by, s.words,
   coalesce((select jsonb_agg(jsonb_build_object('id', k.id, 'what', k.what, 'dueOn', k.due_on, 'blocks', k.blocks, 'met', k.met_at is not null)
      order by k.created_at, k.id) from clearance_conditions k where k.step_id = s.id), '[]') as conditions`;
 

@@ -136,6 +136,7 @@ function factsFor(event: EventRow, read: Read): MarginFacts {
     stuck: steps
       .filter((s) => s.state === 'with approver' || s.state === 'reopened')
       .map((s) => ({ step: s.step, overdueDays: Math.max(0, daysBetween(s.dueOn, today)) })),
+    asksLateBy: steps[0]?.asksLateBy ?? 0,
     sentBack: back && event.state === 'draft' ? `${back.step}: ${back.words}` : null,
     conditions: over
       ? []
