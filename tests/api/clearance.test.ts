@@ -796,3 +796,42 @@ describe('who decides', () => {
     expect((await written('tobias')).at(-1)).toBe('named in words');
   });
 });
+
+test('sent again with other facts, who cleared it before is asked and told, and a step that came between is waited for', async () => {
+  const world = await makeWorld();
+  const p = await plan(world, 'Between');
+  await p.send();
+  await p.decide('tobias', 'Safety', { decision: 'clear' });
+  await p.decide('marit', 'Finance', { decision: 'send back', words: 'Too dear.' });
+  const told = async () =>
+    (await world.app.db.query("select 1 from messages where kind = 'to decide' and address like 'tobias@%'"))
+      .length;
+  expect(await told()).toBe(1);
+  await world.moveTo('2026-07-10T13:00:00.000Z');
+  // Meanwhile there is a step between the two; a word that is put right does not bring it in.
+  const book = await rulesOf(world);
+  const [safety, finance] = book.rules;
+  const key = ruleLike(book, {
+    step: 'Key',
+    when: [[{ fact: 'boats', is: true }]],
+    approves: 'premises',
+    after: [safety!.id],
+  });
+  await putRules(world, () => ({ rules: [safety!, key, { ...finance!, after: [key.id] }] }));
+  await p.save({ facts: answered('boats', 'minors') });
+  await p.send();
+  expect((await p.look()).steps.map((s) => [s.step, s.state, s.after])).toEqual([
+    ['Safety', 'reopened', []],
+    ['Finance', 'reopened', ['Key']],
+    ['Key', 'waiting', ['Safety']],
+  ]);
+  // Five working days from Friday 10 July.
+  expect((await p.look()).steps[0]!.dueOn).toBe('2026-07-17');
+  expect(await told()).toBe(2);
+  await putRules(world, () => ({ rules: [safety!, finance!] }));
+  await p.save({ summary: 'Bring a lamp.' });
+  expect((await p.look()).steps.map((s) => s.state)).toEqual(['reopened', 'reopened', 'waiting']);
+  await p.save({ capacity: 13 });
+  expect((await p.look()).steps.map((s) => s.state)).toEqual(['reopened', 'reopened', 'not needed']);
+  await world.close();
+});

@@ -1,3 +1,4 @@
+import type { PlanField } from '#core/events/parts.ts';
 import type { WallTime } from '#core/time/clock.ts';
 import { aloneAtNight, endsLate, type NeededShift } from './night.ts';
 
@@ -71,6 +72,20 @@ const shown: Partial<Record<FactCode, (plan: FactPlan) => boolean>> = {
 const neverAsked: readonly FactCode[] = ['late', 'alone'];
 /** Facts somebody is asked about, as long as the plan does not show them. */
 export const askedCodes = factCodes.filter((code) => !neverAsked.includes(code));
+
+/** Fields of a plan that facts are taken from. */
+export const factFields = [
+  'facts',
+  'capacity',
+  'onlineCapacity',
+  'startsLocal',
+  'endsLocal',
+  'allDay',
+  'offers',
+  'speakers',
+  'unitId',
+  'venueId',
+] as const satisfies readonly PlanField[];
 
 /** What is known of a plan: what it shows, and what was answered. */
 export function planFacts(plan: FactPlan): Facts {

@@ -1,8 +1,16 @@
+import { factFields } from '#core/clearance/facts.ts';
+import type { PlanField } from '#core/events/parts.ts';
 import type { Reactions } from '../app/app.ts';
 import { reopenChanged } from './reopening.ts';
 
+const bearing: readonly PlanField[] = factFields;
+
 export const clearanceReactions: Reactions = {
-  'plan saved': async (w, { eventId }) => ({ reopened: await reopenChanged(w, eventId) }),
+  // A word that is put right changes no fact: rules that were changed meanwhile do not come in by it.
+  'plan saved': async (w, { eventId, fields }) =>
+    fields.some((field) => bearing.includes(field))
+      ? { reopened: await reopenChanged(w, eventId) }
+      : undefined,
   // Whether somebody is alone at night is seen from the shifts.
   'shift added': async (w, { eventId }) => ({ reopened: await reopenChanged(w, eventId) }),
   'shift removed': async (w, { eventId }) => ({ reopened: await reopenChanged(w, eventId) }),

@@ -140,13 +140,14 @@ export async function submit(
   };
   if (sent) await update(tx, 'clearances', clearanceId, standing);
   else await insert(tx, 'clearances', { id: clearanceId, eventId, current: true, ...standing });
-  const steps = await bringUpToDate(w, { clearanceId, eventId }, await readSteps(tx, eventId), needed);
+  const before = await readSteps(tx, eventId);
+  const steps = await bringUpToDate(w, { clearanceId, eventId }, before, needed);
   const after = asksLate({ lateByDays: lateBy, grantedAt: granted })
     ? steps
     : sent
       ? sendAgain(steps)
       : handOver(steps);
-  await keepStates(w, eventId, steps, after);
+  await keepStates(w, eventId, before, after);
   await say(w, { eventId, kind: 'sent', body: lateBy ? standing.lateReason : '' });
   for (const { rule, question, words } of answers) {
     const stepId = after.find((s) => s.ruleId === rule.id)?.id ?? null;
@@ -206,6 +207,12 @@ export async function bringUpToDate(
   for (const { id, because, looked } of changed)
     await update(w.tx, 'clearance_steps', id, { because, looked });
   for (const id of drop) await update(w.tx, 'clearance_steps', id, { state: 'not needed' });
+  // What came between two steps is waited for by the later one.
+  for (const { id, ruleId, after } of before) {
+    if (!ruleId || !needed.waits.has(ruleId)) continue;
+    const now = afterOf(ruleId);
+    if (now.join() !== after.join()) await update(w.tx, 'clearance_steps', id, { after: now });
+  }
   return readSteps(w.tx, eventId);
 }
 
