@@ -58,7 +58,7 @@ test('what says nothing of itself is always asked', async () => {
 test('every answer that is shown is about something, and every topic is about something that changes', () => {
   // Files, streams and what is asked once are never asked anew.
   const once =
-    /\/stream$|\/files\/:file$|\.(?:csv|vcf|ics|pdf|json)$|^GET \/api\/(?:backups\/:name|contacts\/ids|contacts\/:id\/photo|invitations|password-resets|public\/frame|public\/pictures)/u;
+    /\/stream$|\/files\/:file$|\/papers\/:paper$|\.(?:csv|vcf|ics|pdf|json)$|^GET \/api\/(?:backups\/:name|contacts\/ids|contacts\/:id\/photo|invitations|password-resets|public\/frame|public\/pictures)/u;
   for (const key of Object.keys(everything))
     if (key.startsWith('GET ') && !once.test(key))
       expect([key, reads[key as keyof typeof reads]]).toEqual([

@@ -139,7 +139,6 @@ export const clearance = {
   benchText: 'Over {{n:past event|past events}}, by the rules as they are and as they stand here.',
   benchNothing: 'No past event would have needed other steps.',
   benchDays: 'Longest path, on average: {{before}} working days, then {{after}}.',
-  benchEvents: '{{n:event|events}}',
   asTheyAre: 'Now',
   asWritten: 'Then',
   nothing: 'nobody',
@@ -169,8 +168,6 @@ export const clearance = {
   inPlaceOf: 'for {{who}}',
   changedN: '{{n:change|changes}} since you looked',
   read: 'Read and decide',
-  due: 'Due',
-  why: 'Why',
   absence: 'Away',
   absenceText:
     'While you are away, whoever stands in decides your steps and gets what is sent to you about them.',
