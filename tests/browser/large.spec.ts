@@ -1,3 +1,4 @@
+import { answered } from '../../src/core/clearance/facts.ts';
 import { openEvent } from '../api/scenes.ts';
 import { tick } from './pages/controls.ts';
 import { callers, checkAccess, expect, pageOf, test } from './site.ts';
@@ -120,7 +121,7 @@ test('a large event from nothing: place and room, speakers, agenda, sponsors, Fr
       params: { id },
       body: {
         version: (await odalys.call('GET /api/events/:id', { params: { id } })).version,
-        change: { offers: [{ id: crypto.randomUUID(), name: 'Seat', price: 0 }] },
+        change: { offers: [{ id: crypto.randomUUID(), name: 'Seat', price: 0 }], facts: answered() },
       },
     });
     await odalys.call('POST /api/events/:id/clearance', { params: { id } });

@@ -24,16 +24,16 @@ export const test = base.extend<{ site: Site }>({
       const folder = mkdtempSync(join(tmpdir(), 'acolyte-browser-'));
       if (!existsSync(templateFolder)) await makeTemplate();
       fillFolder(folder);
-      const port = 47_000 + Math.floor(Math.random() * 2_000);
       const started = await start({
         folder,
-        port,
-        origin: `http://localhost:${port}`,
+        port: 0,
         demoSignIns,
         quiet: true,
         limits: { publicWrites: 10_000, signIns: 10_000 },
       });
-      await use({ origin: `http://localhost:${port}`, started });
+      const origin = `http://localhost:${started.port}`;
+      started.app.origin = origin;
+      await use({ origin, started });
       await started.stop();
       rmSync(folder, { recursive: true, force: true });
     },
