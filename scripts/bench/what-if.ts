@@ -87,7 +87,15 @@ report.row(
 const season = await ask<{ id: string; title: string; state: string }[]>('GET', '/api/events');
 const water = season.find((e) => e.state === 'open' && e.title === 'Open Water Day')!;
 const { version } = await ask<{ version: number }>('GET', `/api/events/${water.id}`);
-const moved = { version, change: { startsLocal: '2026-08-15T09:00', endsLocal: '2026-08-15T16:30' } };
+const moved = {
+  version,
+  change: {
+    startsLocal: '2026-08-15T09:00',
+    endsLocal: '2026-08-15T16:30',
+    doorsLocal: '2026-08-15T08:30',
+    registrationClosesLocal: '2026-08-15T07:00',
+  },
+};
 report.row(
   'what moving Open Water Day would bring about, p95',
   quantile(await timed(20, () => ask('POST', `/api/events/${water.id}/what-if`, moved)), 0.95),
