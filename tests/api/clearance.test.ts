@@ -383,6 +383,33 @@ describe('a clearance', () => {
     expect((await own.look()).steps.map((s) => s.state)).toEqual(['with approver', 'with approver']);
   });
 
+  test('is decided by nobody who does not see it, or once it is called off; a condition goes to who sees it', async () => {
+    const p = await plan(world, 'Unseen');
+    await p.send();
+    const odalys = await world.as('odalys');
+    const { staff } = await odalys.call('GET /api/staff');
+    const { units } = await odalys.call('GET /api/choices');
+    const idOf = (who: string) => staff.find((s) => s.email.startsWith(`${who}@`))!.id;
+    const owned = (ownerId: string) => ({
+      decision: 'clear with conditions',
+      conditions: [{ what: 'Lamps on both.', ownerId, dueOn: null, blocks: false }],
+    });
+    // The door, and nobody at all.
+    for (const ownerId of [idOf('door'), crypto.randomUUID()])
+      expect((await p.decide('tobias', 'Safety', owned(ownerId))).problem.fields).toMatchObject([
+        { path: 'conditions.0.ownerId', code: 'condition-owner' },
+      ]);
+    // An approver of one unit alone.
+    await world.app.db.query('update staff set unit_id = $2 where id = $1', [idOf('tobias'), units[0]!.id]);
+    expect((await p.decide('tobias', 'Safety', { decision: 'clear' })).status).toBe(403);
+    await world.app.db.query('update staff set unit_id = null where id = $1', [idOf('tobias')]);
+    await odalys.call('POST /api/events/:id/state', {
+      params: { id: p.id },
+      body: { move: 'call off', words: 'Fog.' },
+    });
+    expect((await p.decide('tobias', 'Safety', { decision: 'clear' })).problem.code).toBe('step-state');
+  });
+
   test('is written about by those who have to do with it, and by nobody else', async () => {
     const p = await plan(world, 'Talk');
     await p.send();
@@ -488,6 +515,18 @@ describe('the rules', () => {
     expect((await (await world.as('tobias')).try('PUT /api/clearance/rules', { body })).status).toBe(403);
     expect((await odalys.try('PUT /api/clearance/rules', { body })).body.version).toBe(version + 1);
     expect((await odalys.try('PUT /api/clearance/rules', { body })).problem.code).toBe('rules-changed');
+  });
+
+  test('the same step or fact twice is refused', async () => {
+    const fact = { id: crypto.randomUUID(), name: 'Tents', kind: 'number' as const };
+    expect((await wrong(() => ({ facts: [fact, fact] })))?.map((f) => f.slice(0, 2))).toEqual([
+      ['facts.1.id', 'id-twice'],
+    ]);
+    expect(
+      (await wrong(({ rules }) => ({ rules: [...rules, { ...rules[0]!, step: 'Again' }] })))?.map((f) =>
+        f.slice(0, 2),
+      ),
+    ).toContainEqual(['rules.2.id', 'id-twice']);
   });
 
   test('circles and steps nobody can decide are refused, by name', async () => {

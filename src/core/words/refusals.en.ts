@@ -36,6 +36,7 @@ export const refusalsEn = {
   'column-twice': 'Two columns are set to “{{meaning}}”.',
   'columns-and-meanings': 'The file has {{columns}} columns, {{meanings}} meanings were given.',
   'condition-needed': 'Say what the condition is.',
+  'condition-owner': 'Choose somebody who sees this clearance.',
   'condition-so-already': 'Somebody said so already.',
   'conditions-open': 'It opens once this is met: {{conditions}}',
   'contact-gone': 'This contact does not exist.',
@@ -83,6 +84,7 @@ export const refusalsEn = {
   'group-is-a-list': 'A group is a list of questions.',
   'groups-too-deep': 'Groups may stand in one another at most {{depth}} deep.',
   'has-seat': '{{name}} has a seat already; find them in the list.',
+  'id-twice': 'This stands here twice. Load the page again.',
   'idempotency-key': 'An idempotency key has 8 to 100 letters, digits, hyphens or underscores.',
   'idempotency-key-reused':
     'This request was sent before with other contents. Reload the page and try again.',

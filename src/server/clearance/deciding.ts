@@ -6,6 +6,7 @@ import {
   isTheirs,
   standingOf,
 } from '#core/clearance/steps.ts';
+import type { EventState } from '#core/events/states.ts';
 import type { SignedIn, Work } from '../app/app.ts';
 import { record } from '../app/record.ts';
 import { insert, update } from '../db/database.ts';
@@ -16,6 +17,7 @@ import { look } from './around.ts';
 import { theCondition } from './conditions.ts';
 import { openAgain } from './reopening.ts';
 import { say, theQuestion } from './said.ts';
+import { whoSees } from './seeing.ts';
 import { keepStates } from './sending.ts';
 import { asksLate, eventOfStep, readClearance, readSteps, sentBySame } from './steps.ts';
 
@@ -25,6 +27,9 @@ export interface Decision {
   conditions: readonly { what: string; ownerId: string | null; dueOn: string | null; blocks: boolean }[];
   questions: readonly string[];
 }
+
+/** States of an event in which its steps are decided. */
+const decidedIn: readonly EventState[] = ['in clearance', 'cleared', 'open', 'closed'];
 
 /** What a decision lacks: a condition, a question, a reason. */
 function demandWords({ decision, words, conditions, questions }: Decision): void {
@@ -55,7 +60,11 @@ export async function decide(
   if (await sentBySame(tx, eventId, staff.id)) throw refused('own-plan', {}, 403);
   if (!isOpenForDecision(step.state)) throw refused('step-state', { state: step.state });
   if (event.state === 'draft') throw refused('plan-with-its-unit');
+  if (!decidedIn.includes(event.state)) throw refused('step-state', { state: event.state });
   demandWords(body);
+  const people = await whoSees(tx, event, now);
+  const wrong = body.conditions.findIndex((c) => c.ownerId && !people.some((p) => p.id === c.ownerId));
+  if (wrong >= 0) throw invalid([{ path: `conditions.${wrong}.ownerId`, code: 'condition-owner' }]);
   await update(tx, 'clearance_steps', step.id, {
     decidedAt: now,
     decidedBy: staff.id,

@@ -4,18 +4,18 @@ import { isCoordinator } from '#core/access/viewer.ts';
 import { isTheirs } from '#core/clearance/steps.ts';
 import { record } from '../app/record.ts';
 import { eventFor } from '../events/access.ts';
-import { readEvent } from '../events/store.ts';
 import type { Handlers } from '../http/handle.ts';
-import { refused } from '../http/problem.ts';
+import { notFound, refused } from '../http/problem.ts';
 import { aroundOf, look, waitingFor } from './around.ts';
 import { readBook } from './book.ts';
 import { theCondition } from './conditions.ts';
 import { answer, decide, grant, meet } from './deciding.ts';
 import { changeRules, ruleBook, tryRules } from './ruling.ts';
 import { say, theQuestion } from './said.ts';
+import { whoSees } from './seeing.ts';
 import { submit } from './sending.ts';
-import { readSteps } from './steps.ts';
-import { clearanceOf, whoSees } from './view.ts';
+import { eventOfStep, readSteps } from './steps.ts';
+import { clearanceOf } from './view.ts';
 
 export const clearanceHandlers: Handlers<typeof clearanceContract> = {
   'GET /api/events/:id/clearance': async (c) => {
@@ -73,13 +73,17 @@ export const clearanceHandlers: Handlers<typeof clearanceContract> = {
   },
 
   'POST /api/clearance-steps/:id/decision': async (c) => {
-    const eventId = await decide(c, c.staff, c.params.id, c.body);
+    const eventId = await eventOfStep(c.tx, c.params.id);
+    if (!eventId) throw notFound('This step');
+    // Who approves for one unit alone decides nothing of another.
+    await eventFor(c, eventId, 'clearance', 'see');
+    await decide(c, c.staff, c.params.id, c.body);
     return clearanceOf(c.tx, eventId, c.staff, c.now);
   },
 
   'POST /api/clearance-conditions/:id/met': async (c) => {
     const condition = await theCondition(c.tx, c.params.id);
-    const event = await readEvent(c.tx, condition.eventId);
+    const event = await eventFor(c, condition.eventId, 'clearance', 'see');
     const may =
       mayChange(c.staff, event, 'clearance', c.now) ||
       (c.body.met ? condition.ownerId === c.staff.id : isTheirs(condition, c.staff));

@@ -74,6 +74,12 @@ async function wrongWith(
         else if (number !== 'atLeast' in test) wrong.push({ path, code: 'test-wrong' });
       }
   }
+  const ids = new Set<string>();
+  for (const [at, { id }] of [...rules.entries(), ...facts.entries()]) {
+    if (ids.has(id))
+      wrong.push({ path: rules[at]?.id === id ? `rules.${at}.id` : `facts.${at}.id`, code: 'id-twice' });
+    ids.add(id);
+  }
   const circle = circleIn(rules);
   if (circle) {
     const names = circle.map((id) => rules.find((r) => r.id === id)!.step);

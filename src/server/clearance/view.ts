@@ -1,5 +1,5 @@
 import type { Clearance, ClearanceStep, Condition } from '#contract/clearance.ts';
-import { leads, mayChange, maySee } from '#core/access/stages.ts';
+import { leads, mayChange } from '#core/access/stages.ts';
 import { isCoordinator } from '#core/access/viewer.ts';
 import { factCodes } from '#core/clearance/facts.ts';
 import { sayFact } from '#core/clearance/rules.ts';
@@ -9,13 +9,14 @@ import { dateOf } from '#core/time/wallTime.ts';
 import { sayReason } from '#core/words/reasons.ts';
 import type { SignedIn } from '../app/app.ts';
 import { first, type Queries } from '../db/database.ts';
-import { type EventRow, readEvent, readOffers } from '../events/store.ts';
+import { readEvent, readOffers } from '../events/store.ts';
 import { answeredField } from '../http/problem.ts';
-import { allStaff, theOrganization } from '../staff/store.ts';
+import { theOrganization } from '../staff/store.ts';
 import { factPlanOf, type Needed, neededBy, theBook } from './book.ts';
 import { readConditions } from './conditions.ts';
 import { readPapers } from './papers.ts';
 import { readSaid, type WordRow } from './said.ts';
+import { whoSees } from './seeing.ts';
 import { lacksForSending } from './sending.ts';
 import { asksLate, deadlineBy, readClearance, readSteps, type StepRow, sentBySame } from './steps.ts';
 
@@ -105,16 +106,6 @@ export async function clearanceOf(
       : [],
   };
 }
-
-/** Who of the team sees the clearance of an event by their role. */
-export const whoSees = async (
-  tx: Queries,
-  event: EventRow,
-  now: string,
-): Promise<{ id: string; name: string }[]> =>
-  (await allStaff(tx))
-    .filter((one) => !one.resting && maySee({ ...one, duties: [] }, event, 'clearance', now))
-    .map(({ id, name }) => ({ id, name }));
 
 function answerTo(questionId: string, said: readonly WordRow[]) {
   const found = said.find((x) => x.answers === questionId);

@@ -92,7 +92,7 @@ export const clearance = {
   // Rules
   rules: 'Rules of clearance',
   rulesText:
-    'Which plans need whose word. Plans that are in clearance keep the rules they were sent with until they are sent again or changed.',
+    'Which plans need whose word. Plans that are in clearance keep the rules they were sent with until they are sent again or their facts change.',
   addStep: 'Add a step',
   step: 'Step',
   stepNeeded: 'It is needed where',
