@@ -18,7 +18,7 @@ import { amount, contract, date, done, id, idParams, instant, price, texts, wall
 import { kindMark } from './kinds.ts';
 import { plannedPicture } from './pictures.ts';
 
-const text = (most: number) => z.string().max(most, `At most ${most} characters.`);
+export const text = (most: number) => z.string().max(most, `At most ${most} characters.`);
 const offer = z.object({
   id,
   name: text(80).trim().min(1, 'ticket-unnamed'),
@@ -34,10 +34,24 @@ const offer = z.object({
 export type Offer = z.infer<typeof offer>;
 /** What follows from a change; `Consequences` of core. */
 export const consequences = z.object({
-  messagesMoved: z.int(),
-  messagesHeldBack: z.int(),
-  shiftsMoved: z.int(),
-  letGo: z.int(),
+  messages: z.array(
+    z.object({
+      step: z.string(),
+      fate: z.enum(['moved', 'held back']),
+      count: z.int(),
+      from: instant.nullable(),
+      to: instant.nullable(),
+      why: z.string().nullable(),
+    }),
+  ),
+  shifts: z.array(
+    z.object({
+      role: z.string(),
+      from: z.object({ startsLocal: z.string(), endsLocal: z.string() }).nullable(),
+      to: z.object({ startsLocal: z.string(), endsLocal: z.string() }),
+    }),
+  ),
+  letGo: z.array(z.object({ name: z.string(), seats: z.int() })),
   reopened: z.array(z.string()),
   offered: z.array(z.string()),
 });
@@ -97,7 +111,7 @@ export type French = z.infer<typeof french>;
 const seats = z.int('not-whole').min(1, 'at-least-one-or-none').max(100_000, 'at-most-100000').nullable();
 
 /** What can be written on a plan. Every field can be saved alone, as typed. */
-const eventPlan = z.object({
+export const eventPlan = z.object({
   slug: z.string().max(200).nullable(),
   publicTitle: text(120),
   teamTitle: text(120),
@@ -188,7 +202,7 @@ const eventPlan = z.object({
 });
 export type EventPlan = z.infer<typeof eventPlan>;
 
-const planFields = Object.keys(partOf) as [PlanField, ...PlanField[]];
+export const planFields = Object.keys(partOf) as [PlanField, ...PlanField[]];
 
 const marginNote = z.object({
   tone: z.enum(['stop', 'need', 'know']),
@@ -318,7 +332,7 @@ const venueChoice = z.object({
 export type VenueChoice = z.infer<typeof venueChoice>;
 
 const named = text(120).trim().min(1, 'name-needed');
-const lead = ['unit lead'] as const;
+export const lead = ['unit lead'] as const;
 export const eventsContract = contract({
   'GET /api/desk': {
     summary: 'What needs somebody now, most urgent first, and what happened since yesterday',
@@ -377,23 +391,6 @@ export const eventsContract = contract({
     params: idParams,
     response: eventPage,
   },
-  'PATCH /api/events/:id': {
-    summary: 'Save parts of a plan; refused when somebody else saved the same plan meanwhile',
-    who: lead,
-    params: idParams,
-    body: z.object({ version: z.int(), change: eventPlan.partial() }),
-    response: z.object({ version: z.int(), followed: consequences }),
-  },
-  'POST /api/events/:id/state': {
-    summary: 'Open, close, wrap up, bring back, shelve or call off an event',
-    who: lead,
-    params: idParams,
-    body: z.object({
-      move: z.enum(moves),
-      words: text(500).default(''),
-    }),
-    response: z.object({ state: z.enum(eventStates), followed: consequences }),
-  },
   'GET /api/events/:id/history': {
     summary: 'What was changed of a plan, field by field, newest first',
     who: lead,
@@ -411,13 +408,6 @@ export const eventsContract = contract({
         undoneBy: z.string().nullable(),
       }),
     ),
-  },
-  'POST /api/events/:id/history/:change/back': {
-    summary: 'Put a field of a plan back to what it said before a change',
-    who: lead,
-    params: z.object({ id, change: id }),
-    body: z.object({ version: z.int().min(1) }),
-    response: z.object({ version: z.int(), followed: consequences }),
   },
   'POST /api/events/:id/template': {
     summary: 'Keep a template made of an event: everything that comes along to a copy, without its date',
@@ -462,17 +452,6 @@ export const eventsContract = contract({
     who: lead,
     params: idParams,
     response: done,
-  },
-  'POST /api/events/:id/what-if': {
-    summary: 'What a move, or a change of the plan, would bring about; nothing of it is done',
-    who: lead,
-    ownTransactions: true,
-    params: idParams,
-    body: z.union([
-      z.object({ move: z.enum(moves) }),
-      z.object({ version: z.int().min(1), change: eventPlan.partial() }),
-    ]),
-    response: consequences,
   },
   'GET /api/choices': {
     summary: 'Units, venues, waivers, templates and funds to choose from',

@@ -1,5 +1,6 @@
 import { agendaContract } from './agenda.ts';
 import { backupContract } from './backup.ts';
+import { changesContract } from './changes.ts';
 import { clearanceContract } from './clearance.ts';
 import { contactsContract } from './contacts.ts';
 import { crewContract } from './crew.ts';
@@ -45,6 +46,7 @@ export const everything = {
   ...ownContract,
   ...mineContract,
   ...eventsContract,
+  ...changesContract,
   ...seriesContract,
   ...dutiesContract,
   ...kindsContract,

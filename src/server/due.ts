@@ -1,5 +1,7 @@
 import { openAttempts } from '#core/money/attempts.ts';
 import { inTransaction, systemActor } from './app/app.ts';
+import { nextReturnSql, returnDue } from './changes/returns.ts';
+import { changeStands, nextChangeSql } from './changes/takingBack.ts';
 import { nextNudgeSql, nudge } from './clearance/nudging.ts';
 import { among } from './db/among.ts';
 import { findAbsences } from './doors/commands.ts';
@@ -63,6 +65,16 @@ export const dueKinds: readonly DueKind[] = [
     what: 'reminders of steps to decide',
     next: nextNudgeSql,
     run: (app, due) => inTransaction(app, systemActor, (w) => nudge(w, due.id)),
+  },
+  {
+    what: 'changes that stand',
+    next: nextChangeSql,
+    run: (app, due) => changeStands(app, due.id),
+  },
+  {
+    what: 'money of events called off',
+    next: nextReturnSql,
+    run: (app, due) => returnDue(app, due.id),
   },
   {
     what: 'messages',

@@ -13,6 +13,7 @@ import { agendaHandlers } from './agenda/routes.ts';
 import type { App } from './app/app.ts';
 import { backupCommands } from './backup/command.ts';
 import { backupHandlers } from './backup/routes.ts';
+import { changesHandlers } from './changes/routes.ts';
 import { clearanceHandlers } from './clearance/routes.ts';
 import { fieldsHandlers } from './contacts/fields.ts';
 import { ownHandlers } from './contacts/own.ts';
@@ -82,6 +83,7 @@ export function makeServer(app: App, options: ServerOptions): Express {
     ...ownHandlers,
     ...mineHandlers,
     ...eventsHandlers,
+    ...changesHandlers,
     ...seriesHandlers,
     ...picturesHandlers,
     ...placesHandlers,

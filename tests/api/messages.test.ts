@@ -1,4 +1,5 @@
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
+import { countOf } from '#core/events/consequences.ts';
 import { makeWorld, type World } from './harness.ts';
 import { openEvent, orderFor } from './scenes.ts';
 
@@ -26,7 +27,7 @@ describe('messages and the clock', () => {
       params: { id: event.id },
       body: { version, change: { startsLocal: '2026-11-01T09:00', endsLocal: '2026-11-01T16:30' } },
     });
-    expect(saved.followed.messagesMoved).toBe(3);
+    expect(countOf(saved.followed, 'moved')).toBe(3);
     const steps = await odalys.call('GET /api/events/:id/messages', { params: { id: event.id } });
     // 1 November is the day the clocks go back: a day before 09:00 is 09:00 of the day before, in summer time.
     expect(steps.find((s) => s.name === 'Reminder, a day before')!.firstAt).toBe('2026-10-31T12:00:00.000Z');

@@ -1,4 +1,5 @@
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
+import { graceMinutes } from '#core/changes/aspects.ts';
 import { because, type Reason } from '#core/words/reasons.ts';
 import { linkTo, makeWorld, type World } from './harness.ts';
 import { type OpenEvent, openEvent, orderFor } from './scenes.ts';
@@ -30,8 +31,11 @@ describe('an event that no longer lives', () => {
     words = '',
   ) =>
     (await odalys()).try('POST /api/events/:id/state', { params: { id: event.id }, body: { move, words } });
+  /** What is to go out still, beside the word that it is called off. */
   const coming = async (eventId: string) =>
-    (await (await odalys()).call('GET /api/tray', { query: { state: 'coming', eventId } })).rows;
+    (await (await odalys()).call('GET /api/tray', { query: { state: 'coming', eventId } })).rows.filter(
+      (m) => m.kind !== 'called off',
+    );
   const later = (minutes: number) =>
     world.moveTo(new Date(Date.parse(world.app.clock.now()) + minutes * 60_000).toISOString());
 
@@ -69,9 +73,13 @@ describe('an event that no longer lives', () => {
     expect(await coming(event.id)).toEqual([]);
     const sent = async () =>
       (await world.app.db.query<{ n: number }>('select count(*)::int as n from standin_mail'))[0]!.n;
+    // Everybody is told once that it is off; after that it is silent.
     const before = await sent();
+    await later(graceMinutes + 1);
+    const told = await sent();
+    expect(told).toBeGreaterThan(before);
     await later(60 * 24 * 13);
-    expect(await sent()).toBe(before);
+    expect(await sent()).toBe(told);
     // Held and waiting seats are let go, also when a seat comes free.
     expect([(await look(held)).standing, (await look(waits)).standing]).toEqual(['ended', 'ended']);
     expect((await pay(held)).problem.code).toBe('event-not-running');
@@ -124,7 +132,7 @@ describe('an event that no longer lives', () => {
     expect((await become(event, 'wrap up')).status).toBe(409);
   });
 
-  test('called off while somebody pays: the answer still counts, and the money is to be paid back', async () => {
+  test('called off while somebody pays: the answer still counts, and all of the money goes back', async () => {
     const event = await openEvent(world, {
       title: 'Paying',
       price: 1000,
@@ -139,7 +147,8 @@ describe('an event that no longer lives', () => {
     });
     await become(event, 'call off', 'storm');
     await later(5);
-    expect(await look(token)).toMatchObject({ received: 1000 });
+    expect(await look(token)).toMatchObject({ received: 0, balance: 0 });
+    expect((await look(token)).seats.map((s) => s.state)).toEqual(['lapsed']);
     const figures = await (await odalys()).call('GET /api/events/:id/figures', { params: { id: event.id } });
     expect(figures.checks.filter((c) => !c.holds)).toEqual([]);
   });

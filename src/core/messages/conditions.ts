@@ -28,5 +28,7 @@ const forEachAlone: ReadonlySet<string> = new Set(['survey']);
 export const whyNotGot = (kind: string, standing: Standing): Reason | null =>
   conditions[kind]?.(standing) ?? null;
 export const coversOthers = (kind: string): boolean => !forEachAlone.has(kind);
+/** Kinds that prepare for something: once its moment has passed, nobody has any use for one. */
+export const isAhead = (kind: string): boolean => ['reminder', 'waiver', 'shift'].includes(kind);
 /** Kinds for which it has to be known who still has to sign. */
 export const asksForWaivers = (kind: string): boolean => kind === 'waiver';

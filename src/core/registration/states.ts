@@ -16,7 +16,8 @@ const next: Record<RegistrationState, readonly RegistrationState[]> = {
   held: ['confirmed', 'lapsed', 'withdrawn'],
   waitlisted: ['offered', 'withdrawn', 'lapsed'],
   offered: ['held', 'confirmed', 'waitlisted', 'withdrawn', 'lapsed'],
-  confirmed: ['withdrawn'],
+  // Back to the waitlist where there is less room than was given away.
+  confirmed: ['withdrawn', 'waitlisted'],
   withdrawn: [],
   declined: [],
   lapsed: ['held', 'confirmed'],

@@ -46,6 +46,13 @@ export function needOf(
   return age === 'adult' ? 'self' : 'guardian';
 }
 
+/**
+ * True when a signature still counts for somebody of that age: a child cannot have signed for itself, and whoever has come of age is
+ * no longer signed for.
+ */
+export const covers = (signedBy: 'self' | 'guardian', age: ReturnType<typeof ageStanding>): boolean =>
+  !(signedBy === 'self' && age === 'minor') && !(signedBy === 'guardian' && age === 'adult');
+
 /** True at an event where it matters how old somebody is: a waiver is asked there, or children are admitted. */
 export const ageDecides = (event: {
   waiverId: string | null;

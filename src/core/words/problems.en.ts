@@ -91,6 +91,7 @@ export const problemsEn = {
   'payment-unknown':
     'The card processor has not answered. Your seats are kept; do not pay again. We tell you as soon as we know.',
   'nothing-held': 'The seats are no longer held. Please register again.',
+  'nothing-to-choose': 'There is nothing to choose any more: this was settled.',
   'nothing-due': 'Nothing is due on this order.',
   'event-not-running': 'This event was called off, or is over; nothing changes here any more.',
   'shift-begun': 'This shift has begun; please speak to the crew lead.',

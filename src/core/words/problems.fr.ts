@@ -89,6 +89,7 @@ export const problemsFr: ProblemWords = {
   'payment-unknown':
     'Le service de paiement n’a pas répondu. Vos places sont gardées ; ne payez pas une deuxième fois. Nous vous écrirons dès que nous saurons.',
   'nothing-held': 'Les places ne sont plus retenues. Veuillez vous inscrire de nouveau.',
+  'nothing-to-choose': 'Il n’y a plus rien à choisir : c’est déjà réglé.',
   'nothing-due': 'Rien n’est dû pour cette commande.',
   'event-not-running': 'Cet événement a été annulé ou est terminé; plus rien ne change ici.',
   'shift-begun': 'Ce quart a commencé; parlez-en à la personne responsable des bénévoles.',

@@ -111,6 +111,7 @@ const silenceEn = {
   'did not come': 'did not come',
   'not taking part': 'no longer taking part',
   'step removed': 'the step was removed from the plan',
+  'moment passed': 'its moment has passed since the date moved',
   'event ended': 'the event was {{state}}',
   'said no since': 'said no to this since it was written',
   'said no to newsletter': 'said no to the newsletter',

@@ -24,6 +24,18 @@ export const refusalsEn = {
   'card-too-long': 'The card in line {{line}} has a field of more than 20,000 characters.',
   'cell-too-long': 'Line {{line}} has a cell of more than 20,000 characters.',
   'changed-meanwhile': '{{who}} saved this part of the plan meanwhile. Nothing of yours was saved over it.',
+  'change-crew-changed':
+    'The crew was changed since. It cannot be taken back any more; change it again instead.',
+  'change-letters-gone':
+    'Letters about it have gone out. It cannot be taken back any more; change it again instead.',
+  'change-money-chosen': 'Somebody has chosen what becomes of their money. It cannot be taken back any more.',
+  'change-of-series': 'This came with a change of its series. Change it there.',
+  'change-plan-changed': 'The plan was changed again since. Take that back first.',
+  'change-seats-changed':
+    'Seats were changed since. It cannot be taken back any more; change it again instead.',
+  'change-settled': 'Its time to be taken back is over. Change it again instead.',
+  'change-steps-decided': 'A step of the clearance was decided since. It cannot be taken back any more.',
+  'change-undone': 'This was taken back already.',
   'choice-empty': 'A choice has at least one letter.',
   'clause-empty': 'Write the clause.',
   'clause-needed': 'A waiver has at least one clause.',
@@ -160,6 +172,7 @@ export const refusalsEn = {
   'not-failed': 'This message is {{state}}, it did not fail.',
   'not-in': 'Somebody who is not in cannot leave.',
   'not-json': 'What was sent is not JSON.',
+  'not-on-shift': 'This person is not on a shift here any more.',
   'not-open': 'The event has to be open before anybody can be registered.',
   'not-over': 'An event is wrapped up after it has ended.',
   'not-signed-in': 'Please sign in.',
@@ -180,6 +193,7 @@ export const refusalsEn = {
   'not-your-step': '{{step}} is decided by those who approve for {{word}}.',
   'not-your-waivers': 'Your role does not reach what was signed here.',
   'nothing-here': 'There is nothing at this address.',
+  'moved-into-past': 'That is in the past. Choose a day to come, or wrap the event up if it took place.',
   'nothing-written': 'Write something.',
   'number-up-to': 'A number from 0 to {{most}}.',
   'offer-in-use': {
@@ -338,6 +352,7 @@ export const refusalsEn = {
   'why-for-the-event': 'Say why; the words are kept with the event.',
   'why-sent-back': 'Say why, so that the plan can be revised.',
   'why-so-late': 'It is {{days:day|days}} late. Say why; whoever decides reads it.',
+  'why-untold': 'Say why they are not told; the words are kept.',
   'why-waived': 'Say why it is waived.',
   'wrong-code': 'This code is not right, or was used already.',
   'wrong-sign-in': 'This email and password do not belong together.',

@@ -28,7 +28,7 @@ export interface App {
   origin: string;
   log: Log;
   /** Sends one message. The same key is never accepted twice. Throws when the gateway does not take it. */
-  mail: (message: { key: string; address: string; subject: string; body: string }) => Promise<void>;
+  mail: (message: Letter) => Promise<void>;
   /** Makes backups and puts them back; null without a data folder. */
   keeper: Keeper | null;
   /** How the organization says times of day. */
@@ -41,6 +41,16 @@ export interface App {
   wake: () => void;
   /** How tries to sign in are slowed down: under an address with an account, and under an account from unknown devices. */
   throttles: { pair: Throttle; account: Throttle };
+}
+
+/** A message as it is handed to the gateway. */
+export interface Letter {
+  key: string;
+  address: string;
+  subject: string;
+  body: string;
+  /** A calendar file that goes with it (RFC 5545), where it brings one. */
+  calendar: string | null;
 }
 
 /** What one word does when something happened, in the same transaction. */
@@ -95,6 +105,8 @@ export interface Work {
   tx: Queries;
   now: string;
   actor: Actor;
+  /** A change that is being made: what is written because of it waits until it cannot be taken back any more. */
+  letters?: { changeId: string; at: string };
   /** Runs after the transaction was kept. */
   afterwards: (run: () => void) => void;
 }

@@ -40,6 +40,15 @@ export interface Facts {
   'file kept': { fileId: string; name: string };
   'organizer asked': { eventId: string; name: string; email: string; words: string };
   'plan saved': PlanChange;
+  /** Something that weighs was changed, or the event called off: who is told, and who is not. */
+  'change made': {
+    eventId: string;
+    told: readonly { to: string; count: number }[];
+    untold: readonly string[];
+  };
+  /** A change was taken back, with all that followed. `orders`: those whose seats or money it had touched. */
+  'change taken back': { eventId: string; orders: readonly string[] };
+  'letters let go': { eventId: string; letters: number };
   'event moved on': { eventId: string; from: EventState; to: EventState; words: string };
   'plan sent': { eventId: string; steps: readonly string[] };
   'step decided': { eventId: string; step: string; decision: string; words: string };
@@ -61,6 +70,8 @@ export interface Facts {
   /** `offered`: they had been offered to somebody who waited, and were not only held while paying. */
   'seats lapsed': { eventId: string; orderId: string; reason: string; offered: boolean };
   'seats withdrawn': { eventId: string; orderId: string; seats: number; reason: string };
+  /** Confirmed seats went back to the waitlist. */
+  'seats put back': { eventId: string; orderId: string; seats: number };
   'guest named': { eventId: string; orderId: string; registrationId: string };
   /** `device`: the one at the door it was signed on; null when from a link. */
   'waiver signed': {
@@ -75,6 +86,8 @@ export interface Facts {
   /** Money that came after the seats were gone went back by itself. */
   'late payment returned': { eventId: string; orderId: string };
   'money returned': { eventId: string; orderId: string; amount: number; reason: string; gift: boolean };
+  /** What was owed back is left with the organization. */
+  'left as a gift': { eventId: string; orderId: string; amount: number };
   'shift added': { eventId: string; role: string };
   'shift removed': { eventId: string; role: string };
   'shift taken': {
@@ -207,6 +220,26 @@ export const tellings: { readonly [K in FactKind]: Telling<Facts[K]> } = {
     entry: (f) => ({ action: 'saved the plan', subject: event(f.eventId), detail: { fields: f.fields } }),
     topics: ofEvent,
   },
+  'change made': {
+    entry: (f) => ({
+      action: 'told of a change',
+      subject: event(f.eventId),
+      detail: { told: f.told, untold: f.untold },
+    }),
+    topics: ofEvent,
+  },
+  'change taken back': {
+    entry: (f) => ({ action: 'took a change back', subject: event(f.eventId) }),
+    topics: ofEvent,
+  },
+  'letters let go': {
+    entry: (f) => ({
+      action: 'let the letters of a change go',
+      subject: event(f.eventId),
+      detail: { letters: f.letters },
+    }),
+    topics: ofEvent,
+  },
   'event moved on': {
     entry: (f) => ({
       action: f.from === 'shelved' ? 'brought back' : `made ${f.to}`,
@@ -266,6 +299,14 @@ export const tellings: { readonly [K in FactKind]: Telling<Facts[K]> } = {
     }),
     topics: ofEvent,
   },
+  'seats put back': {
+    entry: (f) => ({
+      action: 'put seats back on the waitlist',
+      subject: order(f.orderId),
+      detail: { seats: f.seats },
+    }),
+    topics: ofEvent,
+  },
   'guest named': {
     entry: (f) => ({ action: 'named a guest', subject: { kind: 'registration', id: f.registrationId } }),
     topics: ofEvent,
@@ -301,6 +342,10 @@ export const tellings: { readonly [K in FactKind]: Telling<Facts[K]> } = {
       subject: order(f.orderId),
       detail: { amount: f.amount, reason: f.reason, gift: f.gift },
     }),
+    topics: ofEvent,
+  },
+  'left as a gift': {
+    entry: (f) => ({ action: 'left as a gift', subject: order(f.orderId), detail: { amount: f.amount } }),
     topics: ofEvent,
   },
   'shift added': {

@@ -16,11 +16,18 @@ async function moveShifts(w: Work, { eventId, before, after }: PlanChange) {
   if (waiting && to) {
     const { shifts } = arrive(waiting, { ...after, startsLocal: to });
     await addShifts(w, eventId, shifts, after.zone);
-    return { shiftsMoved: shifts.length };
+    return {
+      shifts: shifts.map(({ role, startsLocal, endsLocal }) => ({
+        role,
+        from: null,
+        to: { startsLocal, endsLocal },
+      })),
+    };
   }
   const moves = from !== null && to !== null && from.slice(0, 10) !== to.slice(0, 10);
   if (!moves && before.zone === after.zone) return undefined;
-  const moved = (await shiftTimes(tx, eventId)).map((s) => {
+  const shifts = await shiftTimes(tx, eventId);
+  const moved = shifts.map((s) => {
     const startsLocal = moves ? moveWall(s.startsLocal, from, to) : s.startsLocal;
     const endsLocal = moves ? moveWall(s.endsLocal, from, to) : s.endsLocal;
     return {
@@ -32,7 +39,13 @@ async function moveShifts(w: Work, { eventId, before, after }: PlanChange) {
     };
   });
   await moveShiftTimes(tx, moved);
-  return { shiftsMoved: moved.length };
+  return {
+    shifts: moved.map(({ startsLocal, endsLocal }, at) => ({
+      role: shifts[at]!.role,
+      from: { startsLocal: shifts[at]!.startsLocal, endsLocal: shifts[at]!.endsLocal },
+      to: { startsLocal, endsLocal },
+    })),
+  };
 }
 
 export const crewReactions: Reactions = {

@@ -142,9 +142,9 @@ interface ShiftTimes {
   endsLocal: string;
 }
 
-export const shiftTimes = (tx: Queries, eventId: string): Promise<ShiftTimes[]> =>
-  tx.query<ShiftTimes>(
-    'select id, starts_local, ends_local from shifts where event_id = $1 and removed_at is null',
+export const shiftTimes = (tx: Queries, eventId: string): Promise<(ShiftTimes & { role: string })[]> =>
+  tx.query<ShiftTimes & { role: string }>(
+    'select id, role, starts_local, ends_local from shifts where event_id = $1 and removed_at is null',
     [eventId],
   );
 

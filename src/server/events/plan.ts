@@ -47,6 +47,20 @@ const readParts = (tx: Queries, eventId: string) =>
     [eventId],
   );
 
+/** Keeps that parts of a plan say something else from a version on, so that whoever wrote on the one before is told. */
+export async function savedParts(
+  { tx, now, actor }: Pick<Work, 'tx' | 'now' | 'actor'>,
+  eventId: string,
+  parts: readonly PlanPart[],
+  version: number,
+): Promise<void> {
+  await tx.query(
+    `insert into plan_parts (event_id, part, version, saved_at, saved_by) select $1, unnest($2::text[]), $3, $4, $5
+     on conflict (event_id, part) do update set version = excluded.version, saved_at = excluded.saved_at, saved_by = excluded.saved_by`,
+    [eventId, parts, version, now, actor.name],
+  );
+}
+
 /**
  * Saves parts of a plan, all of them or none. `seen` is the version of the plan that the change was written on; a part that
  * somebody else saved since is refused. What follows (shifts and messages that move, steps that are decided again, seats
@@ -78,11 +92,7 @@ export async function savePlan(
   for (const part of touched) await partRules[part].save(saving);
   const version = event.version + 1;
   await update(tx, 'events', eventId, { version, updatedAt: now });
-  await tx.query(
-    `insert into plan_parts (event_id, part, version, saved_at, saved_by) select $1, unnest($2::text[]), $3, $4, $5
-     on conflict (event_id, part) do update set version = excluded.version, saved_at = excluded.saved_at, saved_by = excluded.saved_by`,
-    [eventId, touched, version, now, w.actor.name],
-  );
+  await savedParts(w, eventId, touched, version);
   await keepHistory(w, eventId, before, saving.after, fields, undoes);
   const followed = await record(w, 'plan saved', {
     eventId,

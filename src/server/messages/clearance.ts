@@ -12,7 +12,7 @@ import { readEvent } from '../events/store.ts';
 import { theOrganization } from '../staff/store.ts';
 import { planDirect } from './direct.ts';
 
-interface Colleague {
+export interface Colleague {
   id: string;
   name: string;
   email: string;
@@ -23,7 +23,7 @@ interface Colleague {
   deputyId: string | null;
 }
 
-const colleagues = (w: Work): Promise<Colleague[]> =>
+export const colleagues = (w: Work): Promise<Colleague[]> =>
   w.tx.query<Colleague>(
     `select s.id, s.name, s.email, s.roles, s.approves, a.from_on as "from", a.until_on as until, a.deputy_id
      from staff s left join staff_absences a on a.staff_id = s.id where not s.resting order by s.name`,
@@ -60,7 +60,7 @@ async function write(
 }
 
 /** Who decides a step today: those it is for, and in the place of who is away whoever stands in for them. */
-async function decidersOf(w: Work, step: StepRow, all: readonly Colleague[]): Promise<Colleague[]> {
+export async function decidersOf(w: Work, step: StepRow, all: readonly Colleague[]): Promise<Colleague[]> {
   const { zone } = await theOrganization(w.tx);
   const today = dateOf(w.now, zone);
   const found = new Set<Colleague>();

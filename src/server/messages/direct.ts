@@ -24,7 +24,10 @@ export interface DirectMessage {
 }
 
 /** Plans a message that answers something that just happened; it is due at once. Who asked not to be contacted gets none. */
-export async function planDirect(w: Pick<Work, 'tx' | 'app' | 'now'>, message: DirectMessage): Promise<void> {
+export async function planDirect(
+  w: Pick<Work, 'tx' | 'app' | 'now' | 'letters'>,
+  message: DirectMessage,
+): Promise<void> {
   const { to, values, until } = message;
   const text = directTexts[message.kind];
   const quiet = to.contactId

@@ -53,6 +53,8 @@ export const messagesReactions: Reactions = {
   'own link asked': (w, { contactId, by }) => tellOwnLink(w, contactId, `asked for by ${by}`),
   'order confirmed': replanOrder,
   'seats withdrawn': replanOrder,
+  'seats put back': replanOrder,
+  'change taken back': (w, { eventId }) => replan(w, eventId),
   'guest named': replanOrder,
   'waiver signed': replanOrder,
   'seats offered': (w, { orderId, until, reason }) =>

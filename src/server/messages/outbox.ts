@@ -23,30 +23,39 @@ export interface Outgoing {
   /** The text where it is known already; a step's is filled in as it leaves. */
   subject?: string | null;
   body?: string | null;
+  /** A calendar file that goes with it. */
+  calendar?: string | null;
 }
 
 /** Puts messages out: rows that the runner sends when they are due. What was put out under its key before stays as it is. */
 export async function putOut(
-  w: Pick<Work, 'tx' | 'app' | 'now'>,
+  w: Pick<Work, 'tx' | 'app' | 'now' | 'letters'>,
   messages: readonly Outgoing[],
 ): Promise<void> {
   await insert(
     w.tx,
     'messages',
-    messages.map(({ at, whyNot = null, ...message }) => ({
-      id: w.app.ids.id(),
-      ...message,
-      stepId: message.stepId ?? null,
-      mailingId: message.mailingId ?? null,
-      state: whyNot ? 'held back' : 'planned',
-      whyNot,
-      plannedFor: at,
-      nextTryAt: whyNot ? null : at,
-      subject: message.subject ?? null,
-      body: message.body ?? null,
-      attempts: 0,
-      createdAt: w.now,
-    })),
+    messages.map(({ at: wanted, whyNot = null, ...message }) => {
+      // What a change brings about waits with its letters, as long as the change can be taken back.
+      const waits = w.letters && !message.stepId && wanted <= w.letters.at ? w.letters : null;
+      const at = waits?.at ?? wanted;
+      return {
+        id: w.app.ids.id(),
+        ...message,
+        changeId: waits?.changeId ?? null,
+        calendar: message.calendar ?? null,
+        stepId: message.stepId ?? null,
+        mailingId: message.mailingId ?? null,
+        state: whyNot ? 'held back' : 'planned',
+        whyNot,
+        plannedFor: at,
+        nextTryAt: whyNot ? null : at,
+        subject: message.subject ?? null,
+        body: message.body ?? null,
+        attempts: 0,
+        createdAt: w.now,
+      };
+    }),
     'on conflict do nothing',
   );
 }

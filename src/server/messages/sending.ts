@@ -38,10 +38,11 @@ interface StoredMessage {
   attempts: number;
   subject: string | null;
   body: string | null;
+  calendar: string | null;
 }
 
 const columns =
-  'id, event_id, step_id, mailing_id, recipient_key, contact_id, name, address, language, state, attempts, subject, body';
+  'id, event_id, step_id, mailing_id, recipient_key, contact_id, name, address, language, state, attempts, subject, body, calendar';
 
 /** Asks for the next message that is due: planned, tried again, or left claimed by a crash. */
 export const nextMessageSql =
@@ -83,6 +84,7 @@ export async function sendMessage(app: App, due: Due): Promise<void> {
       // A name with a line end in it must not begin another header.
       subject: oneLine(claimed.subject!),
       body: claimed.opened,
+      calendar: claimed.calendar,
     });
   } catch (error) {
     failure = error instanceof Error ? error.message : String(error);

@@ -128,16 +128,19 @@ export async function movePlanned(tx: Queries, moved: readonly Moved[]): Promise
     );
 }
 
-/** Holds back what was planned by steps that are no longer in the plan. What went out stays. Answers how many. */
-export async function holdBackRemoved(tx: Queries, eventId: string): Promise<number> {
-  const held = await tx.query(
-    `update messages m set state = 'held back', why_not = ${reasonSql('step removed')}, next_try_at = null
+/** Holds back what was planned by steps that are no longer in the plan. What went out stays. Answers how many of each. */
+export const holdBackRemoved = (
+  tx: Queries,
+  eventId: string,
+): Promise<{ step: string; count: number; from: string | null }[]> =>
+  tx.query<{ step: string; count: number; from: string | null }>(
+    `with held as (update messages m set state = 'held back', why_not = ${reasonSql('step removed')}, next_try_at = null
      where event_id = $1 and (state = 'planned' or (state = 'failed' and next_try_at is not null))
-       and step_id in (select id from message_steps where event_id = $1 and removed_at is not null) returning id`,
+       and step_id in (select id from message_steps where event_id = $1 and removed_at is not null) returning step_id, planned_for)
+     select s.name as step, count(*)::int as count, min(h.planned_for) as "from" from held h join message_steps s on s.id = h.step_id
+     group by s.name, s.position order by s.position, s.name`,
     [eventId],
   );
-  return held.length;
-}
 
 /** Holds planned messages back, each with its reason. */
 export async function holdBack(tx: Queries, gone: readonly { id: string; why: Reason }[]): Promise<void> {

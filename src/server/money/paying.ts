@@ -15,7 +15,7 @@ import { sayProblem } from '#core/words/problems.ts';
 import { type Actor, type App, inTransaction, systemActor, type Work } from '../app/app.ts';
 import { record } from '../app/record.ts';
 import { among } from '../db/among.ts';
-import { first, insert, update } from '../db/database.ts';
+import { first, insert, type Queries, update } from '../db/database.ts';
 import { readEvent, readOffers } from '../events/store.ts';
 import { refused } from '../http/problem.ts';
 import { confirmOrder, setSeats } from '../registration/confirming.ts';
@@ -28,10 +28,10 @@ import {
   readTaken,
   type SeatRow,
 } from '../registration/store.ts';
-import { holdMinutes } from '../registration/waiting.ts';
+import { holdMinutes, letGo } from '../registration/waiting.ts';
 import { type CardAnswer, charge, lookUp } from '../standins/cards.ts';
 import { refreshOrder } from './account.ts';
-import { readBooks } from './store.ts';
+import { addGiftLine, readBooks } from './store.ts';
 
 export type Method = 'card' | 'cash' | 'transfer' | 'waived';
 
@@ -116,6 +116,9 @@ export async function recordAnswer(app: App, answer: CardAnswer): Promise<'recor
         await update(w.tx, 'orders', order.id, { heldUntil: plusMinutes(w.now, holdMinutes) });
       return 'recorded';
     }
+    // It was called off while somebody paid: what they held is let go, and all of it goes back.
+    if ((await readEvent(w.tx, order.eventId)).state === 'called off')
+      await letGo(w, order.id, ['held', 'offered', 'waitlisted'], 'the event was called off');
     const { balance } = await receive(w, order, attempt.amount, 'card', answer.ref, attempt.id);
     if (balance < 0) await returnUnseated(w, order.id, attempt.amount);
     return 'recorded';
@@ -260,20 +263,54 @@ export async function refund(
   if (amount > before.received) throw refused('too-much');
   const { lines, allocations } = await readBooks(tx, order.id);
   const parts = allocateRefund(lines, allocations, amount, gift);
-  const last = await first<{ method: Method }>(
-    tx,
-    "select method from payments where order_id = $1 and amount > 0 and method <> 'waived' order by at desc, id desc limit 1",
-    [order.id],
-  );
   await writeMovement(w, before, parts, lines, {
     contactId: before.buyerContactId,
     attemptId: null,
-    method: last?.method ?? 'transfer',
+    method: await lastMethod(tx, order.id),
     reason,
   });
   const { balance } = await refreshOrder(w, order.id);
   await record(w, 'money returned', { eventId: order.eventId, orderId: order.id, amount, reason, gift });
   return { balance };
+}
+
+/**
+ * Leaves money that is owed back with the organization as a gift: it stands on a line of its own from then on, and is a donation to
+ * a fund, the one of the order where it has one.
+ */
+export async function leaveAsGift(
+  w: Work,
+  order: OrderRow,
+  amount: number,
+  fundId: string,
+  reason: string,
+): Promise<void> {
+  const { tx, app, now } = w;
+  const { lines, allocations } = await readBooks(tx, order.id);
+  const id = app.ids.id();
+  const fund = order.donationFund ?? fundId;
+  await addGiftLine(tx, { id, orderId: order.id, fundId: fund, amount, at: now });
+  await update(tx, 'orders', order.id, { donationFund: fund, donation: order.donation + amount });
+  const gift: OrderLine = { id, kind: 'gift', unitPrice: amount, discount: 0, tax: 0, live: false };
+  const parts = [...allocateRefund(lines, allocations, amount), { lineId: id, amount }];
+  await writeMovement(w, await readOrder(tx, order.id), parts, [...lines, gift], {
+    contactId: order.buyerContactId,
+    attemptId: null,
+    method: await lastMethod(tx, order.id),
+    reason,
+  });
+  await refreshOrder(w, order.id);
+  await record(w, 'left as a gift', { eventId: order.eventId, orderId: order.id, amount });
+}
+
+/** How money came in last for an order: it goes back the same way. */
+async function lastMethod(tx: Queries, orderId: string): Promise<Method> {
+  const last = await first<{ method: Method }>(
+    tx,
+    "select method from payments where order_id = $1 and amount > 0 and method <> 'waived' order by at desc, id desc limit 1",
+    [orderId],
+  );
+  return last?.method ?? 'transfer';
 }
 
 /**

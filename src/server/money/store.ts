@@ -1,11 +1,11 @@
 import type { Allocation, OrderAccount, OrderLine } from '#core/money/lines.ts';
 import { standing } from '#core/registration/states.ts';
-import { first, type Queries } from '../db/database.ts';
+import { first, insert, type Queries } from '../db/database.ts';
 
 const linesSql = `select l.id, l.kind, l.unit_price, l.discount, l.tax, l.position,
-       exists (select 1 from registrations r where r.order_id = l.order_id and r.state = any($2)
+       e.state <> 'called off' and exists (select 1 from registrations r where r.order_id = l.order_id and r.state = any($2)
          and (l.kind = 'gift' or (r.offer_id = l.offer_id and r.unit_number = l.unit_number))) as live
-     from order_lines l where l.order_id = $1`;
+     from order_lines l join orders o on o.id = l.order_id join events e on e.id = o.event_id where l.order_id = $1`;
 const allocationsSql = `select a.id, a.payment_id, p.at, a.line_id, a.amount, p.method = 'waived' as waived
      from allocations a join payments p on p.id = a.payment_id where a.order_id = $1`;
 
@@ -21,7 +21,7 @@ export interface Books {
 
 /**
  * What an account is reckoned from, read at once: the lines as they were agreed, each with whether somebody still stands
- * behind it, and every part of money that was laid on them, in the order it came; and what was reckoned last.
+ * behind it and the event takes place, and every part of money that was laid on them, in the order it came; and what was reckoned last.
  */
 export async function readBooks(tx: Queries, orderId: string): Promise<Books> {
   const books = await first<Books>(
@@ -37,4 +37,33 @@ export async function readBooks(tx: Queries, orderId: string): Promise<Books> {
     [orderId, standing],
   );
   return books!;
+}
+
+/** Orders of an event that anything was ever asked for. */
+export const ordersWithLines = (tx: Queries, eventId: string): Promise<{ id: string }[]> =>
+  tx.query<{ id: string }>(
+    'select id from orders o where event_id = $1 and exists (select 1 from order_lines l where l.order_id = o.id) order by placed_at, id',
+    [eventId],
+  );
+
+/** Writes a gift under what an order was asked for. */
+export async function addGiftLine(
+  tx: Queries,
+  line: { id: string; orderId: string; fundId: string; amount: number; at: string },
+): Promise<void> {
+  const { id, orderId, fundId, amount, at } = line;
+  const last = await first<{ position: number }>(
+    tx,
+    'select coalesce(max(position), 0) as position from order_lines where order_id = $1',
+    [orderId],
+  );
+  await insert(tx, 'order_lines', {
+    id,
+    orderId,
+    position: last!.position + 1,
+    kind: 'gift',
+    fundId,
+    unitPrice: amount,
+    writtenAt: at,
+  });
 }

@@ -123,6 +123,12 @@ export const readSeats = (tx: Queries, orderId: string): Promise<SeatRow[]> =>
     orderId,
   ]);
 
+/** Nobody is expected in these seats any more; who came, came. */
+export const noLongerExpected = (tx: Queries, seatIds: readonly string[]): Promise<unknown> =>
+  tx.query("delete from attendance where registration_id = any($1) and state in ('expected', 'missed')", [
+    seatIds,
+  ]);
+
 export async function readSeat(tx: Queries, id: string): Promise<SeatRow> {
   const row = await first<SeatRow>(tx, `select ${seatColumns} from registrations where id = $1`, [id]);
   if (!row) throw notFound('This registration');

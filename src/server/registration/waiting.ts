@@ -1,3 +1,4 @@
+import type { PartyConcerned } from '#core/events/consequences.ts';
 import { lives } from '#core/events/states.ts';
 import { openAttempts } from '#core/money/attempts.ts';
 import type { RegistrationState } from '#core/registration/states.ts';
@@ -11,7 +12,7 @@ import { update } from '../db/database.ts';
 import { readEvent, readOffers } from '../events/store.ts';
 import { refused } from '../http/problem.ts';
 import { confirmOrder, setSeats } from './confirming.ts';
-import { readOrder, readSeats, readTaken, readWaiting } from './store.ts';
+import { noLongerExpected, type OrderRow, readOrder, readSeats, readTaken, readWaiting } from './store.ts';
 
 /** Minutes a seat is kept while somebody pays. */
 export const holdMinutes = 15;
@@ -50,7 +51,7 @@ export async function lapse(w: Work, orderId: string, reason: string): Promise<v
 }
 
 /** Lets the seats of an order that are in one of the states go. */
-async function letGo(
+export async function letGo(
   w: Work,
   orderId: string,
   states: readonly RegistrationState[],
@@ -70,18 +71,32 @@ async function letGo(
 
 /**
  * An event is called off: seats that are held, offered or waited for are let go at once; confirmed ones stay on record.
- * Answers how many parties that concerns.
+ * Answers which parties that concerns.
  */
-export async function letGoAll(w: Work, eventId: string): Promise<number> {
-  const orders = await w.tx.query<{ id: string }>(
-    `select o.id from orders o where o.event_id = $1 and exists (select 1 from registrations r where r.order_id = o.id
+export async function letGoAll(w: Work, eventId: string): Promise<PartyConcerned[]> {
+  const orders = await w.tx.query<{ id: string; name: string; seats: number }>(
+    `select o.id, trim(o.buyer_given || ' ' || o.buyer_family) as name, (select count(*)::int from registrations r where r.order_id = o.id
+       and r.state in ('held', 'offered', 'waitlisted')) as seats from orders o where o.event_id = $1 and exists (select 1 from registrations r where r.order_id = o.id
        and r.state in ('held', 'offered', 'waitlisted'))
      and not exists (select 1 from payment_attempts p where p.order_id = o.id and p.state in ${among(openAttempts)}) order by o.id`,
     [eventId],
   );
   for (const { id } of orders)
     await letGo(w, id, ['held', 'offered', 'waitlisted'], 'the event was called off');
-  return orders.length;
+  return orders.map(({ name, seats }) => ({ name, seats }));
+}
+
+/** Puts confirmed seats back on the waitlist, at its head: there is less room than was given away. Whoever came stays. */
+export async function backToWaitlist(w: Work, order: OrderRow): Promise<void> {
+  const seats = (await readSeats(w.tx, order.id)).filter((s) => s.state === 'confirmed');
+  if (!seats.length) throw refused('nothing-held');
+  await setSeats(w, seats, 'waitlisted', 'less room than was given away');
+  await noLongerExpected(
+    w.tx,
+    seats.map((s) => s.id),
+  );
+  await update(w.tx, 'orders', order.id, { waitlistedAt: order.placedAt });
+  await record(w, 'seats put back', { eventId: order.eventId, orderId: order.id, seats: seats.length });
 }
 
 /** Takes an offer: confirmed when nothing is due, else held while paying. */

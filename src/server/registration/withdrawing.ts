@@ -6,7 +6,7 @@ import { among } from '../db/among.ts';
 import { first, update } from '../db/database.ts';
 import { invalid, refused } from '../http/problem.ts';
 import { setSeats } from './confirming.ts';
-import { readOrder, readSeats } from './store.ts';
+import { noLongerExpected, readOrder, readSeats } from './store.ts';
 
 /** Gives seats up; whoever waits is offered them at once. Money stays for the treasurer to pay back. */
 export async function withdrawSeats(
@@ -25,10 +25,7 @@ export async function withdrawSeats(
   );
   if (came) throw refused('already-in');
   await setSeats(w, seats, 'withdrawn', reason);
-  await w.tx.query(
-    "delete from attendance where registration_id = any($1) and state in ('expected', 'missed')",
-    [seatIds],
-  );
+  await noLongerExpected(w.tx, seatIds);
   const left = (await readSeats(w.tx, orderId)).filter((s) => standing.includes(s.state));
   if (!left.length)
     await update(w.tx, 'orders', orderId, { heldUntil: null, waitlistedAt: null, offeredUntil: null });

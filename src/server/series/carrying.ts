@@ -9,8 +9,9 @@ import { wrongAt } from '#core/words/problems.ts';
 import type { Asker, Work } from '../app/app.ts';
 import type { PlanChange } from '../app/kinds.ts';
 import { record } from '../app/record.ts';
+import { changePlan } from '../changes/changing.ts';
 import { update } from '../db/database.ts';
-import { readPlan, savePlan } from '../events/plan.ts';
+import { readPlan } from '../events/plan.ts';
 import { type EventRow, readEvent } from '../events/store.ts';
 import { invalid, refused } from '../http/problem.ts';
 import { differing, isTime, type Pattern, planAround, readPattern, timesBy } from './pattern.ts';
@@ -89,7 +90,7 @@ export async function carryFields(
       keeps,
     });
     if (!changes.length) continue;
-    const { followed } = await savePlan(w, date.id, there.version, change, null, true);
+    const { followed } = await changePlan(w, date.id, there.version, change, { carried: true });
     answer.followed = alsoFollows(answer.followed, followed);
   }
   await saveOwn(
@@ -149,7 +150,7 @@ async function intoPattern(
     fields.filter((f) => !isTime(f)),
     () => w.app.ids.id(),
   );
-  if (Object.keys(change).length) await savePlan(w, event.id, event.version, change, null, true);
+  if (Object.keys(change).length) await changePlan(w, event.id, event.version, change, { carried: true });
   const times = timesIn(fields);
   if (event.waits && times.length) {
     const { startsLocal } = event.waits;
@@ -172,5 +173,5 @@ export async function putBack(w: Work, event: EventRow, fields: readonly PlanFie
   const times = Object.fromEntries(wanted.map((f) => [f, by[f]]));
   const shared = fields.filter((f) => sharedFields.includes(f) && !isTime(f));
   const change = { ...carry(by, plan, shared, () => w.app.ids.id()), ...times };
-  await savePlan(w, event.id, event.version, change, null, true);
+  await changePlan(w, event.id, event.version, change, { carried: true });
 }

@@ -10,12 +10,11 @@ import { shiftWall, wallOf } from '#core/time/wallTime.ts';
 import { wrongAt } from '#core/words/problems.ts';
 import type { Asker, Work } from '../app/app.ts';
 import { record } from '../app/record.ts';
+import { changePlan, changeState } from '../changes/changing.ts';
 import { update } from '../db/database.ts';
 import { deleteEvent, hindranceTo } from '../events/deleting.ts';
-import { savePlan } from '../events/plan.ts';
 import { readEvent } from '../events/store.ts';
 import { invalid, refused } from '../http/problem.ts';
-import { makeMove } from '../stages/commands.ts';
 import { checkRecurrence } from './commands.ts';
 import { makeDates, recurrenceOf } from './making.ts';
 import { readPattern, timesBy } from './pattern.ts';
@@ -152,7 +151,7 @@ async function moveDate(w: Work, series: SeriesRow, date: DateRow, to: Slot): Pr
     own.has(field) && event[field] && was.startsLocal
       ? moved(event[field], was.startsLocal, startsLocal!)
       : by;
-  const { followed } = await savePlan(
+  const { followed } = await changePlan(
     w,
     date.id,
     event.version,
@@ -162,8 +161,7 @@ async function moveDate(w: Work, series: SeriesRow, date: DateRow, to: Slot): Pr
       doorsLocal: along('doorsLocal', doorsLocal),
       registrationClosesLocal: along('registrationClosesLocal', registrationClosesLocal),
     },
-    null,
-    true,
+    { carried: true },
   );
   return followed;
 }
@@ -180,10 +178,13 @@ async function drop(
   const event = await readEvent(w.tx, date.id, true);
   if (event.state === 'open' || event.state === 'closed' || date.people > 0) {
     if (words.trim().length < 3) throw invalid([wrongAt('words', 'why-for-the-event')]);
-    return { calledOff: true, followed: (await makeMove(w, date.id, 'call off', words)).followed };
+    return {
+      calledOff: true,
+      followed: (await changeState(w, date.id, 'call off', words, undefined, true)).followed,
+    };
   }
   if (await hindranceTo(w.tx, event))
-    return { calledOff: false, followed: (await makeMove(w, date.id, 'shelve', '')).followed };
+    return { calledOff: false, followed: (await changeState(w, date.id, 'shelve', '')).followed };
   await deleteEvent(w, event);
   return { calledOff: false, followed: noConsequences };
 }

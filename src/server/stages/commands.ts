@@ -1,11 +1,12 @@
 import type { Offer } from '#contract/events.ts';
+import { bindingUnit } from '#core/access/stages.ts';
 import { type Consequences, noConsequences } from '#core/events/consequences.ts';
 import { isOver } from '#core/events/end.ts';
 import { becomes, type Move, type MoveRefusal, type Position, refusalOf } from '#core/events/moves.ts';
 import type { Lack } from '#core/events/readiness.ts';
 import type { EventState } from '#core/events/states.ts';
 import { dateOf } from '#core/time/wallTime.ts';
-import type { Work } from '../app/app.ts';
+import type { SignedIn, Work } from '../app/app.ts';
 import { clearedOf } from '../clearance/steps.ts';
 import type { Queries } from '../db/database.ts';
 import { moveOn } from '../events/moving.ts';
@@ -13,6 +14,14 @@ import { lacksOfEvent } from '../events/readiness.ts';
 import { type EventRow, readEvent, readOffers, readStates } from '../events/store.ts';
 import { invalid, type Problem, refused } from '../http/problem.ts';
 import { theOrganization } from '../staff/store.ts';
+
+/** A unit lead keeps events within their unit. */
+export function ownUnitOnly(staff: SignedIn, unitId: string | null | undefined): void {
+  const unit = bindingUnit(staff);
+  // Who works on one event alone leaves it where it is.
+  if (unit !== undefined && unitId !== undefined && (unit === null || unitId !== unit))
+    throw refused('other-unit', {}, 403);
+}
 
 /** Where an event stands, as far as that decides what can be done with it, and what its plan lacks. */
 export async function positionOf(

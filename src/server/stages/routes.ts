@@ -1,14 +1,13 @@
 import type { eventsContract } from '#contract/events.ts';
 import { bindingUnit, stagesOf } from '#core/access/stages.ts';
 import { sayIfAny } from '#core/words/reasons.ts';
-import { liveLink, renewLink, type SignedIn, stopLink, whatIf } from '../app/app.ts';
+import { liveLink, renewLink, stopLink } from '../app/app.ts';
 import { record } from '../app/record.ts';
 import { demand, demandLead, eventFor } from '../events/access.ts';
 import { againOf } from '../events/again.ts';
 import { beginEvent } from '../events/beginning.ts';
 import { deleteEvent, hindranceTo, lostWith } from '../events/deleting.ts';
-import { readHistory, readPlanChange } from '../events/history.ts';
-import { savePlan } from '../events/plan.ts';
+import { readHistory } from '../events/history.ts';
 import { addToRegister, addWaiver } from '../events/registers.ts';
 import { seasonFor } from '../events/season.ts';
 import { readChoices, readEvent } from '../events/store.ts';
@@ -16,17 +15,8 @@ import type { Handlers } from '../http/handle.ts';
 import { refused } from '../http/problem.ts';
 import { Stream } from '../http/stream.ts';
 import { staffOf } from '../staff/sessions.ts';
-import { makeMove } from './commands.ts';
 import { deskOf } from './desk.ts';
 import { eventPageOf } from './page.ts';
-
-/** A unit lead keeps events within their unit. */
-function ownUnitOnly(staff: SignedIn, unitId: string | null | undefined): void {
-  const unit = bindingUnit(staff);
-  // Who works on one event alone leaves it where it is.
-  if (unit !== undefined && unitId !== undefined && (unit === null || unitId !== unit))
-    throw refused('other-unit', {}, 403);
-}
 
 export const eventsHandlers: Handlers<typeof eventsContract> = {
   'GET /api/desk': ({ tx, staff, now }) => deskOf(tx, staff, now),
@@ -59,25 +49,12 @@ export const eventsHandlers: Handlers<typeof eventsContract> = {
 
   'GET /api/events/:id': (c) => eventPageOf(c, c.params.id),
 
-  'PATCH /api/events/:id': async (c) => {
-    await eventFor(c, c.params.id, 'plan', 'change');
-    ownUnitOnly(c.staff, c.body.change.unitId);
-    return savePlan(c, c.params.id, c.body.version, c.body.change);
-  },
-
   'GET /api/events/:id/history': async (c) => {
     await eventFor(c, c.params.id, 'plan', 'see');
     return (await readHistory(c.tx, c.params.id)).map(({ staffId, ...change }) => ({
       ...change,
       mine: staffId === c.staff.id,
     }));
-  },
-
-  'POST /api/events/:id/history/:change/back': async (c) => {
-    await eventFor(c, c.params.id, 'plan', 'change');
-    const { field, before } = await readPlanChange(c.tx, c.params.id, c.params.change);
-    if (field === 'unitId') ownUnitOnly(c.staff, before as string | null);
-    return savePlan(c, c.params.id, c.body.version, { [field]: before }, c.params.change);
   },
 
   'POST /api/events/:id/template': async (c) => {
@@ -123,26 +100,6 @@ export const eventsHandlers: Handlers<typeof eventsContract> = {
     demandLead(c, event);
     await deleteEvent(c, event);
     return { done: true };
-  },
-
-  'POST /api/events/:id/state': async (c) => {
-    demandLead(c, await eventFor(c, c.params.id, 'plan', 'change', true));
-    return makeMove(c, c.params.id, c.body.move, c.body.words);
-  },
-
-  'POST /api/events/:id/what-if': async (c) => {
-    const { app, actor, params, body } = c;
-    const event = await eventFor(c, params.id, 'plan', 'change');
-    if ('move' in body)
-      return whatIf(app, actor, async (w) => {
-        const { followed } = await makeMove(w, event.id, body.move, 'to see what follows');
-        return followed;
-      });
-    ownUnitOnly(c.staff, body.change.unitId);
-    return whatIf(app, actor, async (w) => {
-      const { followed } = await savePlan(w, event.id, body.version, body.change);
-      return followed;
-    });
   },
 
   'GET /api/events/:id/stream': async (c) => {

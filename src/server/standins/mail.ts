@@ -44,13 +44,13 @@ export async function tellStandin(tx: Queries, behaviour: Behaviour): Promise<vo
  */
 export const makeMailStandin =
   (db: Database, now: () => string): App['mail'] =>
-  async ({ key, address, subject, body }) => {
+  async ({ key, address, subject, body, calendar }) => {
     const mode = await nextBehaviour(db, 'mail');
     if (mode === 'fails') throw new Error('the mail server refused the message (stand-in told to fail)');
     await insert(
       db,
       'standin_mail',
-      { key, address, subject, body, acceptedAt: now() },
+      { key, address, subject, body, calendar, acceptedAt: now() },
       'on conflict do nothing',
     );
     if (mode === 'answer lost') throw new Error('the mail server broke off before answering (stand-in)');

@@ -1,5 +1,5 @@
 import type { RegistrationState } from '#core/registration/states.ts';
-import { ageStanding, needOf, type WaiverAudience } from '#core/waivers/needs.ts';
+import { ageStanding, covers, needOf, type WaiverAudience } from '#core/waivers/needs.ts';
 import type { Clause } from '#core/waivers/signing.ts';
 import { byOwner, first, type Queries } from '../db/database.ts';
 
@@ -55,10 +55,10 @@ type SeatRead = Omit<SeatNeed, 'age' | 'standing'> & {
   eventId: string;
   birthDate: string | null;
   saidMinor: boolean;
-  signed: boolean;
+  signedBy: 'self' | 'guardian' | null;
 };
 const seatSql = `select r.event_id, r.id, r.order_id, r.state, r.given_name || r.family_name <> '' as named, r.birth_date, r.said_minor,
-  exists (select 1 from signatures g where g.registration_id = r.id and g.waiver_id = e.waiver_id and g.state = 'valid') as signed
+  (select g.relation from signatures g where g.registration_id = r.id and g.waiver_id = e.waiver_id and g.state = 'valid' order by g.at desc limit 1) as signed_by
   from registrations r join events e on e.id = r.event_id`;
 
 /** What the waivers of some events ask of each of their seats; nothing where none is asked. */
@@ -113,14 +113,18 @@ function needsFrom(
   today: string,
 ): SeatNeed[] {
   const date = event.startsLocal?.slice(0, 10) ?? today;
-  return rows.map(({ id, orderId, state, named, signed, eventId: _, ...person }) => ({
-    id,
-    orderId,
-    state,
-    named,
-    age: ageStanding(person, date, ageOfMajority),
-    standing: signed ? 'signed' : needOf(audience, person, date, ageOfMajority),
-  }));
+  return rows.map(({ id, orderId, state, named, signedBy, eventId: _, ...person }) => {
+    const age = ageStanding(person, date, ageOfMajority);
+    return {
+      id,
+      orderId,
+      state,
+      named,
+      age,
+      // Signed for another day, somebody may be of another age on this one.
+      standing: signedBy && covers(signedBy, age) ? 'signed' : needOf(audience, person, date, ageOfMajority),
+    };
+  });
 }
 
 /** True where a seat is confirmed and somebody still has to sign for it. */

@@ -1,6 +1,7 @@
 import { chakra } from '@chakra-ui/react';
 import { useState } from 'react';
-import { type EventPage, eventsContract, type MessageStepPlan } from '#contract/events.ts';
+import { changesContract } from '#contract/changes.ts';
+import type { EventPage, MessageStepPlan } from '#contract/events.ts';
 import { sayConsequences } from '#core/events/consequences.ts';
 import { type Audience, sayAudience } from '#core/messages/audiences.ts';
 import { mergeFields } from '#core/messages/merge.ts';
@@ -148,7 +149,7 @@ function EditStep({ page, step, close }: { page: EventPage; step: MessageStepPla
       body: { en: step.body.en, fr: step.body.fr ?? '' },
     },
     request: (v) =>
-      prepare(eventsContract, 'PATCH /api/events/:id', {
+      prepare(changesContract, 'PATCH /api/events/:id', {
         params: { id: page.id },
         body: {
           version: page.version,

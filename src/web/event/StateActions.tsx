@@ -68,7 +68,7 @@ function useWhatIf(id: string, move: Move | null): string[] {
     gcTime: 0,
     retry: false,
   });
-  return asked.data ? sayConsequences(asked.data, false) : [];
+  return asked.data ? sayConsequences(asked.data.followed, false) : [];
 }
 
 /** The steps an event can take now, each with what it will do before it is done. */

@@ -1,0 +1,258 @@
+import type { Settling, WhatIf } from '#contract/changes.ts';
+import type { EventPlan } from '#contract/events.ts';
+import {
+  type Aspect,
+  aspectsOf,
+  graceMinutes,
+  movesIntoThePast,
+  quietDays,
+  toldBySelf,
+  weightyFields,
+} from '#core/changes/aspects.ts';
+import type { LetterKind } from '#core/changes/letters.ts';
+import type { Consequences } from '#core/events/consequences.ts';
+import type { Move } from '#core/events/moves.ts';
+import type { PlanField } from '#core/events/parts.ts';
+import type { EventState } from '#core/events/states.ts';
+import { plusMinutes } from '#core/time/clock.ts';
+import { wrongAt } from '#core/words/problems.ts';
+import type { Asker, Work } from '../app/app.ts';
+import { record } from '../app/record.ts';
+import { markShift } from '../crew/commands.ts';
+import { readAssignment, readShift } from '../crew/store.ts';
+import { insert, update } from '../db/database.ts';
+import { readPlan, savePlan } from '../events/plan.ts';
+import { type EventRow, readEvent } from '../events/store.ts';
+import { invalid } from '../http/problem.ts';
+import { readOrder } from '../registration/store.ts';
+import { backToWaitlist } from '../registration/waiting.ts';
+import { theOrganization } from '../staff/store.ts';
+import { makeMove } from '../stages/commands.ts';
+import { aroundChange, standingNow } from './around.ts';
+import { checkLetters, type Letters, writeLetters } from './letters.ts';
+import { concernedBy } from './people.ts';
+import { moneyWords, oweBack } from './returns.ts';
+import { assignmentHere, keepRows, owedBack } from './store.ts';
+
+/** Nothing was settled: people are told as they would be by themselves, and money is settled by hand. */
+export const nothingSettled: Settling = {
+  words: '',
+  letters: [],
+  takeOff: [],
+  toWaitlist: [],
+  money: 'by hand',
+  fundId: null,
+};
+
+export interface Made {
+  followed: Consequences;
+  /** The change by which it can be taken back; null where nothing of it weighs. */
+  changeId: string | null;
+  settlesAt: string | null;
+  aspects: Aspect[];
+  letters: Letters;
+}
+
+const weightless = { changeId: null, settlesAt: null, aspects: [], letters: [] };
+
+/** How a change is made. */
+export interface Making {
+  settle?: Settling | undefined;
+  /** The change of the plan's history that this takes back. */
+  undoes?: string | null;
+  /** The change is that of its series. */
+  carried?: boolean;
+}
+
+/**
+ * Saves parts of a plan. Of an event that was said yes to, what weighs is told to everybody it concerns unless somebody said no,
+ * what was settled about its consequences is done with it, and all of it can be taken back until the letters go out.
+ */
+export async function changePlan(
+  w: Work,
+  eventId: string,
+  seen: number,
+  change: Partial<EventPlan>,
+  { settle = nothingSettled, undoes = null, carried = false }: Making = {},
+): Promise<Made & { version: number }> {
+  const event = await readEvent(w.tx, eventId, true);
+  const before = await readPlan(w.tx, event);
+  const fields = weightyFields(event.state, before, change);
+  if (!fields.length)
+    return { ...(await savePlan(w, eventId, seen, change, undoes, carried)), ...weightless };
+  return inHand(
+    w,
+    event,
+    'changed',
+    fields,
+    change,
+    before,
+    settle,
+    async (held) => {
+      const saved = await savePlan(held, eventId, seen, change, undoes, carried);
+      const after = await readEvent(w.tx, eventId);
+      if (movesIntoThePast(event.startsAt, after.startsAt, w.now))
+        throw invalid([wrongAt('startsLocal', 'moved-into-past')]);
+      return saved;
+    },
+    carried,
+  );
+}
+
+/** Does with an event what somebody decided. Calling it off is told to everybody it concerns, as a change is. */
+export async function changeState(
+  w: Work,
+  eventId: string,
+  move: Move,
+  words: string,
+  settle: Settling = nothingSettled,
+  ofSeries = false,
+): Promise<Made & { state: EventState }> {
+  const event = await readEvent(w.tx, eventId, true);
+  if (move !== 'call off') return { ...(await makeMove(w, eventId, move, words)), ...weightless };
+  const before = await readPlan(w.tx, event);
+  // The reason is what people read, where nothing else was written for them.
+  const said = { ...settle, words: settle.words.trim() || words };
+  return inHand(
+    w,
+    event,
+    'called off',
+    [],
+    {},
+    before,
+    said,
+    (held) => makeMove(held, eventId, move, words),
+    ofSeries,
+  );
+}
+
+/** Makes a change that weighs: keeps every row it writes, settles what was decided, and writes the letters. */
+async function inHand<R extends { followed: Consequences }>(
+  w: Work,
+  event: EventRow,
+  kind: LetterKind,
+  fields: readonly PlanField[],
+  change: Partial<EventPlan>,
+  plan: EventPlan,
+  settle: Settling,
+  make: (held: Work) => Promise<R>,
+  ofSeries = false,
+): Promise<R & Made> {
+  checkLetters(settle.letters);
+  const aspects = aspectsOf(fields);
+  const bySelf = kind === 'called off' || toldBySelf(aspects);
+  const people = await concernedBy(w, event);
+  const changeId = w.app.ids.id();
+  const lettersAt = plusMinutes(w.now, graceMinutes);
+  await insert(w.tx, 'changes', {
+    id: changeId,
+    eventId: event.id,
+    kind,
+    fields,
+    before: pick(plan, fields),
+    after: pick({ ...plan, ...change }, fields),
+    words: settle.words.trim(),
+    untold: settle.letters.flatMap(({ to, untold }) => (untold === null ? [] : [{ to, why: untold.trim() }])),
+    madeAt: w.now,
+    staffId: w.actor.staffId,
+    actor: w.actor.name,
+    ofSeries,
+    settlesAt: lettersAt,
+  });
+  if (!ofSeries) await keepRows(w.tx, changeId);
+  const held: Work = { ...w, letters: { changeId, at: lettersAt } };
+  const result = await make(held);
+  const losing = new Set(settle.toWaitlist);
+  await putOnWaitlist(held, event.id, settle.toWaitlist);
+  await takeOff(held, event.id, settle.takeOff);
+  const money = kind === 'called off' ? await oweBack(held, changeId, event.id, settle, lettersAt) : [];
+  const after = await readEvent(w.tx, event.id);
+  const letters = await writeLetters(
+    held,
+    {
+      changeId,
+      kind,
+      aspects,
+      before: event,
+      after,
+      bySelf,
+      people,
+      losing,
+      money: await moneyWords(w, money),
+    },
+    settle,
+  );
+  await keepRows(w.tx, null);
+  const goes =
+    letters.some((l) => l.told && l.count > 0) || money.length > 0 || (await hasLetters(w, changeId));
+  const settlesAt = goes ? lettersAt : plusMinutes(w.now, quietDays * 1440);
+  if (!goes) await update(w.tx, 'changes', changeId, { settlesAt });
+  await record(w, 'change made', {
+    eventId: event.id,
+    told: letters.filter((l) => l.told).map((l) => ({ to: l.to, count: l.count })),
+    untold: letters.filter((l) => !l.told).map((l) => l.to),
+  });
+  return { ...result, changeId, settlesAt, aspects, letters };
+}
+
+/** True where something waits with a change that is no letter of its own: an offer of seats, a step to decide. */
+async function hasLetters(w: Work, changeId: string): Promise<boolean> {
+  const rows = await w.tx.query(
+    "select 1 as x from messages where change_id = $1 and state = 'planned' limit 1",
+    [changeId],
+  );
+  return rows.length > 0;
+}
+
+const pick = (plan: EventPlan, fields: readonly PlanField[]): object =>
+  Object.fromEntries(fields.map((field) => [field, plan[field] ?? null]));
+
+async function putOnWaitlist(w: Work, eventId: string, orderIds: readonly string[]): Promise<void> {
+  for (const [at, orderId] of orderIds.entries()) {
+    const order = await readOrder(w.tx, orderId);
+    if (order.eventId !== eventId) throw invalid([wrongAt(`settle.toWaitlist.${at}`, 'seats-of-another')]);
+    await backToWaitlist(w, order);
+  }
+}
+
+async function takeOff(w: Work, eventId: string, assignmentIds: readonly string[]): Promise<void> {
+  for (const [at, id] of assignmentIds.entries()) {
+    const here = await assignmentHere(w.tx, eventId, id);
+    const assignment = here && (await readAssignment(w.tx, id));
+    if (!assignment) throw invalid([wrongAt(`settle.takeOff.${at}`, 'not-on-shift')]);
+    await markShift(
+      w,
+      await readShift(w.tx, assignment.shiftId),
+      { id, state: assignment.state },
+      { state: 'dropped' },
+    );
+  }
+}
+
+/** What a change would bring about, found by making it; whoever calls takes it back. */
+export async function tryChange(
+  w: Work,
+  asker: Asker,
+  event: EventRow,
+  make: (w: Work) => Promise<Made>,
+): Promise<WhatIf> {
+  const was = await standingNow(w, asker, event);
+  const { followed, aspects, letters, settlesAt } = await make(w);
+  const after = await readEvent(w.tx, event.id);
+  const calledOff = after.state === 'called off';
+  const around = calledOff
+    ? { atTwoThings: [], ages: [], over: null, passed: [], odds: [] }
+    : await aroundChange(w, asker, was, await standingNow(w, asker, after), followed.reopened.length > 0);
+  const back = calledOff ? await owedBack(w.tx, event.id) : [];
+  const { currency } = await theOrganization(w.tx);
+  return {
+    aspects,
+    followed,
+    settlesAt,
+    letters,
+    ...around,
+    money: back.length
+      ? { orders: back.length, amount: back.reduce((sum, o) => sum + o.amount, 0), currency }
+      : null,
+  };
+}

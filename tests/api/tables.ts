@@ -1,0 +1,23 @@
+import type { World } from './harness.ts';
+
+/** What comes and goes by itself: sessions, leases of due work, answers kept for a second request. */
+const fleeting = ['sessions', 'idempotency', 'leases'];
+
+/** Every table's rows as one sum each: what a try, or a change that was taken back, must leave as it was. */
+export async function everything(
+  { app }: Pick<World, 'app'>,
+  but: readonly string[] = [],
+): Promise<Record<string, string>> {
+  const tables = await app.db.query<{ name: string }>(
+    "select relname as name from pg_class where relkind = 'r' and relnamespace = 'public'::regnamespace and relname <> all($1) order by 1",
+    [[...fleeting, ...but]],
+  );
+  const sums: Record<string, string> = {};
+  for (const { name } of tables) {
+    const [row] = await app.db.query<{ sum: string }>(
+      `select coalesce(md5(string_agg(t::text, '|' order by t::text)), '') as sum from "${name}" t`,
+    );
+    sums[name] = row!.sum;
+  }
+  return sums;
+}
