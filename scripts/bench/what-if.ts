@@ -7,7 +7,7 @@ import { quantile, Report, timed } from './report.ts';
 import { begins, filledFolder, signedIn, startShipped, stopped } from './site.ts';
 
 // npm run bench -- what-if: what other rules of clearance would have meant for two thousand past events, and what moving an event
-// of the demonstration by a week would bring about.
+// with two thousand registrations and ten thousand planned messages by a week would bring about.
 const report = new Report('what-if');
 const { folder, remove } = await filledFolder();
 const events = 2000;
@@ -45,6 +45,73 @@ await db.transaction(async (tx) => {
   });
   for (let at = 0; at < rows.length; at += 200) await insert(tx, 'events', rows.slice(at, at + 200));
 });
+
+// An event with two thousand registrations and ten thousand planned messages: Open Water Day, with that many more.
+const people = 2000;
+const day = (
+  await db.query<{ id: string; offerId: string }>(
+    `select e.id, (select o.id from offers o where o.event_id = e.id order by o.position limit 1) as offer_id
+     from events e where e.public_title = 'Open Water Day' and e.state = 'open'`,
+  )
+)[0]!;
+await db.transaction(async (tx) => {
+  await tx.query('update events set capacity = 5000 where id = $1', [day.id]);
+  await insert(tx, 'message_steps', {
+    id: ids.id(),
+    eventId: day.id,
+    position: 90,
+    name: 'A week before',
+    kind: 'reminder',
+    moment: 'start',
+    offsetDays: -7,
+    offsetMinutes: 0,
+    audience: 'attendees',
+    subject: { en: 'Next week' },
+    body: { en: 'Hello {{name}}, {{event}} is next week.' },
+  });
+  const rows = Array.from({ length: people }, (_, n) => ({
+    contact: ids.id(),
+    email: ids.id(),
+    order: ids.id(),
+    seat: ids.id(),
+    given: `Given${n}`,
+    family: `Family${n}`,
+    address: `person${n}@harbourpost.example`,
+  }));
+  const json = JSON.stringify(rows);
+  const of =
+    'from jsonb_to_recordset($1::jsonb) as r(contact uuid, email uuid, "order" uuid, seat uuid, given text, family text, address text)';
+  await tx.query(
+    `insert into contacts (id, given_name, family_name, language, source, created_at, updated_at) select contact, given, family, 'en', 'bench', $2, $2 ${of}`,
+    [json, begins],
+  );
+  await tx.query(
+    `insert into contact_emails (id, contact_id, email, email_key, position) select email, contact, address, address, 0 ${of}`,
+    [json],
+  );
+  await tx.query(
+    `insert into orders (id, event_id, buyer_contact_id, buyer_given, buyer_family, buyer_email, due, lines, seats, state, placed_at)
+     select "order", $2, contact, given, family, address, 0, '[]', 1, 'paid', $3 ${of}`,
+    [json, day.id, begins],
+  );
+  await tx.query(
+    `insert into registrations (id, order_id, event_id, offer_id, unit_number, seat_number, contact_id, given_name, family_name, state, created_at, confirmed_at)
+     select seat, "order", $2, $3, 1, 1, contact, given, family, 'confirmed', $4, $4 ${of}`,
+    [json, day.id, day.offerId, begins],
+  );
+  await tx.query(
+    `insert into messages (id, event_id, step_id, recipient_key, kind, contact_id, name, address, state, reason, planned_for, next_try_at, created_at)
+     select gen_random_uuid(), $2, s.id, case when s.audience = 'orders' then r."order"::text else r.seat::text end, s.kind, r.contact,
+       r.given || ' ' || r.family, r.address, 'planned', s.name, '2026-08-07T12:00:00Z', '2026-08-07T12:00:00Z', $3
+     ${of} cross join message_steps s where s.event_id = $2 and s.removed_at is null and s.audience <> 'crew' and s.kind <> 'confirmation'`,
+    [json, day.id, begins],
+  );
+});
+const [planned] = await db.query<{ n: number }>(
+  "select count(*)::int as n from messages where event_id = $1 and state = 'planned'",
+  [day.id],
+);
+if (planned!.n < 10_000) throw new Error(`only ${planned!.n} messages are planned`);
 await db.query('analyze');
 await db.close();
 
@@ -97,7 +164,7 @@ const moved = {
   },
 };
 report.row(
-  'what moving Open Water Day would bring about, p95',
+  'what moving an event with 2,000 registrations and 10,000 planned messages would bring about, p95',
   quantile(await timed(20, () => ask('POST', `/api/events/${water.id}/what-if`, moved)), 0.95),
   'ms',
   goal,

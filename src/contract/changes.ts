@@ -11,7 +11,7 @@ const letterTo = z.enum(concerned);
 const draft = { subject: texts, body: texts };
 
 /** What is decided about the consequences of a change, with it. */
-export const settling = z.object({
+const settling = z.object({
   /** What people read beside what is new: why, and what it means. */
   words: text(2000).default(''),
   /** Letters that are not as they would be by themselves: another text, or none, with why. */
@@ -19,8 +19,9 @@ export const settling = z.object({
     .array(
       z.object({
         to: letterTo,
-        /** Why they are not told; null where they are. */
-        untold: text(300).nullable().default(null),
+        told: z.boolean().default(true),
+        /** Why they are not told, where they would be by themselves. */
+        why: text(300).default(''),
         subject: texts.optional(),
         body: texts.optional(),
       }),
@@ -41,7 +42,7 @@ export type Settling = z.infer<typeof settling>;
 const who = { contactId: id.nullable(), name: z.string() };
 
 /** What would follow from a change, all that can be told of it. */
-export const whatIf = z.object({
+const whatIf = z.object({
   aspects: z.array(z.enum(aspects)),
   followed: consequences,
   /** Until when it can be taken back; then letters go out. Null where nothing of it weighs. */

@@ -245,6 +245,8 @@ const eventPage = z.object({
   team: z.int(),
   /** The last change of the asker's own that was not taken back. */
   undoable: z.object({ change: id, field: z.enum(planFields) }).nullable(),
+  /** Whether something was changed that can be taken back still, with what followed. */
+  settling: z.boolean(),
   copiedFrom: z
     .object({
       title: z.string(),

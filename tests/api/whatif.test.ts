@@ -215,11 +215,13 @@ describe('everybody is told', () => {
     const [ida, ole, pia, una] = out;
     expect(ida!.subject).toBe('Changed: Told of');
     expect(ida!.body).toContain('When: Saturday 15 August 2026, 09:00–16:30');
-    expect(ida!.body).toContain('(before: Saturday 8 August 2026, 09:00–16:30');
+    expect(ida!.body).toContain('\n  instead of Saturday 8 August 2026, 09:00–16:30');
     expect(ida!.body).toContain('The tide is kinder a week later.');
     expect(ole!.subject).toBe('Changement : Told of');
-    expect(ole!.body).toContain('auparavant');
-    expect(pia!.body).toMatch(/Your shift: Landing, Sat 15 Aug 08:00.*\n\(before: Landing, Sat 8 Aug 08:00/u);
+    expect(ole!.body).toContain('au lieu de samedi 8 août 2026');
+    expect(pia!.body).toMatch(
+      /Your shift: Landing, Sat 15 Aug 08:00.*\n {2}instead of Landing, Sat 8 Aug 08:00/u,
+    );
     expect(ida!.calendar).toContain(`UID:${event.id}@acolyte`);
     expect(ida!.calendar).toContain('DTSTART;TZID=America/Halifax:20260815T090000');
     expect(pia!.calendar).toContain('DTSTART;TZID=America/Halifax:20260815T080000');
@@ -241,7 +243,9 @@ describe('everybody is told', () => {
       venueId: null,
       online: { link: 'https://meet.harbourpost.example/x', instructions: { en: '' } },
     };
-    const untold = { letters: [{ to: 'waitlist' as const, untold: 'We write to them ourselves.' }] };
+    const untold = {
+      letters: [{ to: 'waitlist' as const, told: false, why: 'We write to them ourselves.' }],
+    };
     const told = await tryIt(elsewhere, untold);
     expect(told.letters.map((l) => [l.to, l.told, l.calendar])).toEqual([
       ['registrants', true, 'moves'],
@@ -253,15 +257,16 @@ describe('everybody is told', () => {
       untold: [{ to: 'waitlist', why: 'We write to them ourselves.' }],
       letters: 2,
     });
-    const refused = await save(moved, { letters: [{ to: 'waitlist', untold: '' }] });
-    expect(refused.problem.fields).toMatchObject([{ path: 'settle.letters.0.untold' }]);
+    const refused = await save(moved, { letters: [{ to: 'waitlist', told: false, why: '' }] });
+    expect(refused.problem.fields).toMatchObject([{ path: 'settle.letters.0.why' }]);
   });
 
   test('in the words of the coordinator; a field that stands for nothing is said', async () => {
     await busyEvent('In our words');
     const words = {
       to: 'registrants' as const,
-      untold: null,
+      told: true,
+      why: '',
       subject: { en: 'A new day for {{event}}' },
       body: { en: 'Dear {{name}},\n\n{{changes}}\n\n{{words}}' },
     };
@@ -272,7 +277,7 @@ describe('everybody is told', () => {
     const told = await tryIt(moved, { letters: [words] });
     expect(told.letters[0]!.sample).toMatchObject({
       subject: 'A new day for In our words',
-      body: expect.stringMatching(/^Dear Ida,\n\nWhen: Saturday 15 August[^\n]+\n\(before: [^\n]+\)$/u),
+      body: expect.stringMatching(/^Dear Ida,\n\nWhen: Saturday 15 August[^\n]+\n {2}instead of [^\n]+$/u),
     });
     const { changeId } = (await save(moved, { letters: [words] })).body;
     // Nobody wrote it in French: what was written says more than a draft that says something else.

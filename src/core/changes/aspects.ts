@@ -34,8 +34,7 @@ interface Offered {
 }
 
 /** True when an event was said yes to, or people are on it: what weighs is looked at before it is saved. */
-export const weighs = (state: EventState): boolean =>
-  state === 'cleared' || state === 'open' || state === 'closed';
+const weighs = (state: EventState): boolean => state === 'cleared' || state === 'open' || state === 'closed';
 
 /**
  * True when what people booked, or see on offer, changes: an offer gone, at another price, for another number of seats, or with
@@ -68,6 +67,10 @@ export function weightyFields(
       : true;
   });
 }
+
+/** True where a change of a field may weigh: whether it does is seen from the change. */
+export const mayWeigh = (state: EventState, field: PlanField): boolean =>
+  weighs(state) && aspectOf[field] !== undefined;
 
 /** What a change is about, by the fields that weigh. */
 export const aspectsOf = (fields: readonly PlanField[]): Aspect[] =>

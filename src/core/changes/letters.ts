@@ -107,17 +107,17 @@ export interface WhatIsNew {
 
 const lines = {
   en: {
-    when: 'When: {{now}}\n(before: {{was}})',
-    where: 'Where: {{now}}\n(before: {{was}})',
-    doors: 'Doors: {{now}}\n(before: {{was}})',
-    shift: 'Your shift: {{now}}\n(before: {{was}})',
+    when: 'When: {{now}}\n  instead of {{was}}',
+    where: 'Where: {{now}}\n  instead of {{was}}',
+    doors: 'Doors: {{now}}\n  instead of {{was}}',
+    shift: 'Your shift: {{now}}\n  instead of {{was}}',
     'shift gone': 'Your shift falls away: {{was}}',
   },
   fr: {
-    when: 'Quand : {{now}}\n(auparavant : {{was}})',
-    where: 'Où : {{now}}\n(auparavant : {{was}})',
-    doors: 'Portes : {{now}}\n(auparavant : {{was}})',
-    shift: 'Votre quart : {{now}}\n(auparavant : {{was}})',
+    when: 'Quand : {{now}}\n  au lieu de {{was}}',
+    where: 'Où : {{now}}\n  au lieu de {{was}}',
+    doors: 'Portes : {{now}}\n  au lieu de {{was}}',
+    shift: 'Votre quart : {{now}}\n  au lieu de {{was}}',
     'shift gone': 'Votre quart tombe : {{was}}',
   },
 } as const;

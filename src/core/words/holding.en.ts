@@ -87,4 +87,13 @@ export const holdingEn = {
   toWaitlist: 'Join the waitlist',
   waitlistNote:
     'Your party of {{count}} does not fit at the moment. You join the waitlist; nothing is charged.',
+  goesBack: 'What you paid, {{amount}}, goes back the way it came. You need do nothing.',
+  chooseMoney:
+    'You paid {{amount}}. Please say by {{time}} what becomes of it; if we do not hear from you, it goes back the way it came.',
+  chooseMoneyLabel: 'What becomes of it',
+  haveItBack: 'I would like it back',
+  leaveAsGift: 'I leave it as a gift',
+  giveAmount: 'Give {{amount}}',
+  returnAmount: 'Have {{amount}} back',
+  chooseIt: 'Choose',
 };

@@ -90,4 +90,14 @@ export const holdingFr: { [Key in keyof typeof holdingEn]: string } = {
   toWaitlist: "S'inscrire en liste d'attente",
   waitlistNote:
     "Votre groupe de {{count}} ne tient pas pour l'instant. Vous passez en liste d'attente ; rien n'est débité.",
+  goesBack:
+    "Les {{amount}} que vous avez payés vous sont remboursés par le même moyen. Vous n'avez rien à faire.",
+  chooseMoney:
+    "Vous avez payé {{amount}}. Dites-nous d'ici le {{time}} ce que nous devons en faire ; sans nouvelles de vous, nous vous remboursons par le même moyen.",
+  chooseMoneyLabel: 'Ce que cette somme devient',
+  haveItBack: 'Je souhaite être remboursé',
+  leaveAsGift: "J'en fais don",
+  giveAmount: 'Donner {{amount}}',
+  returnAmount: 'Être remboursé de {{amount}}',
+  chooseIt: 'Choisir',
 };

@@ -9,8 +9,8 @@ import {
   toldBySelf,
   weightyFields,
 } from '#core/changes/aspects.ts';
-import type { LetterKind } from '#core/changes/letters.ts';
-import type { Consequences } from '#core/events/consequences.ts';
+import type { Concerned, LetterKind } from '#core/changes/letters.ts';
+import { alsoFollows, type Consequences, noConsequences } from '#core/events/consequences.ts';
 import type { Move } from '#core/events/moves.ts';
 import type { PlanField } from '#core/events/parts.ts';
 import type { EventState } from '#core/events/states.ts';
@@ -35,7 +35,7 @@ import { moneyWords, oweBack } from './returns.ts';
 import { assignmentHere, keepRows, owedBack } from './store.ts';
 
 /** Nothing was settled: people are told as they would be by themselves, and money is settled by hand. */
-export const nothingSettled: Settling = {
+const nothingSettled: Settling = {
   words: '',
   letters: [],
   takeOff: [],
@@ -62,6 +62,8 @@ export interface Making {
   undoes?: string | null;
   /** The change is that of its series. */
   carried?: boolean;
+  /** It is only asked what would follow: what has to be said when it is done may still be missing. */
+  trying?: boolean;
 }
 
 /**
@@ -73,7 +75,7 @@ export async function changePlan(
   eventId: string,
   seen: number,
   change: Partial<EventPlan>,
-  { settle = nothingSettled, undoes = null, carried = false }: Making = {},
+  { settle = nothingSettled, undoes = null, carried = false, trying = false }: Making = {},
 ): Promise<Made & { version: number }> {
   const event = await readEvent(w.tx, eventId, true);
   const before = await readPlan(w.tx, event);
@@ -95,7 +97,7 @@ export async function changePlan(
         throw invalid([wrongAt('startsLocal', 'moved-into-past')]);
       return saved;
     },
-    carried,
+    { carried, trying },
   );
 }
 
@@ -105,14 +107,13 @@ export async function changeState(
   eventId: string,
   move: Move,
   words: string,
-  settle: Settling = nothingSettled,
-  ofSeries = false,
+  { settle = nothingSettled, carried = false, trying = false }: Omit<Making, 'undoes'> = {},
 ): Promise<Made & { state: EventState }> {
   const event = await readEvent(w.tx, eventId, true);
   if (move !== 'call off') return { ...(await makeMove(w, eventId, move, words)), ...weightless };
   const before = await readPlan(w.tx, event);
   // The reason is what people read, where nothing else was written for them.
-  const said = { ...settle, words: settle.words.trim() || words };
+  const said = { ...settle, words: settle.words.trim() || (trying ? '' : words) };
   return inHand(
     w,
     event,
@@ -122,7 +123,7 @@ export async function changeState(
     before,
     said,
     (held) => makeMove(held, eventId, move, words),
-    ofSeries,
+    { carried, trying },
   );
 }
 
@@ -136,11 +137,12 @@ async function inHand<R extends { followed: Consequences }>(
   plan: EventPlan,
   settle: Settling,
   make: (held: Work) => Promise<R>,
-  ofSeries = false,
+  { carried, trying }: { carried: boolean; trying: boolean },
 ): Promise<R & Made> {
-  checkLetters(settle.letters);
   const aspects = aspectsOf(fields);
-  const bySelf = kind === 'called off' || toldBySelf(aspects);
+  const alone = kind === 'called off' || toldBySelf(aspects);
+  const bySelf = (to: Concerned): boolean => alone || to === 'losing';
+  checkLetters(settle.letters, bySelf, trying);
   const people = await concernedBy(w, event);
   const changeId = w.app.ids.id();
   const lettersAt = plusMinutes(w.now, graceMinutes);
@@ -152,19 +154,25 @@ async function inHand<R extends { followed: Consequences }>(
     before: pick(plan, fields),
     after: pick({ ...plan, ...change }, fields),
     words: settle.words.trim(),
-    untold: settle.letters.flatMap(({ to, untold }) => (untold === null ? [] : [{ to, why: untold.trim() }])),
+    untold: settle.letters.flatMap(({ to, told, why }) =>
+      told || !bySelf(to) ? [] : [{ to, why: why.trim() }],
+    ),
     madeAt: w.now,
     staffId: w.actor.staffId,
     actor: w.actor.name,
-    ofSeries,
+    ofSeries: carried,
     settlesAt: lettersAt,
   });
-  if (!ofSeries) await keepRows(w.tx, changeId);
+  if (!carried && !trying) await keepRows(w.tx, changeId);
   const held: Work = { ...w, letters: { changeId, at: lettersAt } };
-  const result = await make(held);
+  // Who gives something up for it does so first: what follows of the change is then reckoned from how things stand.
   const losing = new Set(settle.toWaitlist);
-  await putOnWaitlist(held, event.id, settle.toWaitlist);
-  await takeOff(held, event.id, settle.takeOff);
+  const given = alsoFollows(
+    await putOnWaitlist(held, event.id, settle.toWaitlist),
+    await takeOff(held, event.id, settle.takeOff),
+  );
+  const result = await make(held);
+  const followed = alsoFollows(given, result.followed);
   const money = kind === 'called off' ? await oweBack(held, changeId, event.id, settle, lettersAt) : [];
   const after = await readEvent(w.tx, event.id);
   const letters = await writeLetters(
@@ -192,7 +200,7 @@ async function inHand<R extends { followed: Consequences }>(
     told: letters.filter((l) => l.told).map((l) => ({ to: l.to, count: l.count })),
     untold: letters.filter((l) => !l.told).map((l) => l.to),
   });
-  return { ...result, changeId, settlesAt, aspects, letters };
+  return { ...result, followed, changeId, settlesAt, aspects, letters };
 }
 
 /** True where something waits with a change that is no letter of its own: an offer of seats, a step to decide. */
@@ -207,26 +215,33 @@ async function hasLetters(w: Work, changeId: string): Promise<boolean> {
 const pick = (plan: EventPlan, fields: readonly PlanField[]): object =>
   Object.fromEntries(fields.map((field) => [field, plan[field] ?? null]));
 
-async function putOnWaitlist(w: Work, eventId: string, orderIds: readonly string[]): Promise<void> {
+async function putOnWaitlist(w: Work, eventId: string, orderIds: readonly string[]): Promise<Consequences> {
+  let followed = noConsequences;
   for (const [at, orderId] of orderIds.entries()) {
     const order = await readOrder(w.tx, orderId);
     if (order.eventId !== eventId) throw invalid([wrongAt(`settle.toWaitlist.${at}`, 'seats-of-another')]);
-    await backToWaitlist(w, order);
+    followed = alsoFollows(followed, await backToWaitlist(w, order));
   }
+  return followed;
 }
 
-async function takeOff(w: Work, eventId: string, assignmentIds: readonly string[]): Promise<void> {
+async function takeOff(w: Work, eventId: string, assignmentIds: readonly string[]): Promise<Consequences> {
+  let followed = noConsequences;
   for (const [at, id] of assignmentIds.entries()) {
     const here = await assignmentHere(w.tx, eventId, id);
     const assignment = here && (await readAssignment(w.tx, id));
     if (!assignment) throw invalid([wrongAt(`settle.takeOff.${at}`, 'not-on-shift')]);
-    await markShift(
-      w,
-      await readShift(w.tx, assignment.shiftId),
-      { id, state: assignment.state },
-      { state: 'dropped' },
+    followed = alsoFollows(
+      followed,
+      await markShift(
+        w,
+        await readShift(w.tx, assignment.shiftId),
+        { id, state: assignment.state },
+        { state: 'dropped' },
+      ),
     );
   }
+  return followed;
 }
 
 /** What a change would bring about, found by making it; whoever calls takes it back. */

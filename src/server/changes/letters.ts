@@ -16,7 +16,7 @@ import { type CalendarEntry, writeCalendar } from '#core/exchange/calendar.ts';
 import { hideLinks, linkMark } from '#core/messages/links.ts';
 import { merge, unknownFields } from '#core/messages/merge.ts';
 import type { MessageText } from '#core/messages/texts.ts';
-import { sayLongDate, sayTime } from '#core/time/say.ts';
+import { sayTime } from '#core/time/say.ts';
 import { wrongAt } from '#core/words/problems.ts';
 import { sayReason } from '#core/words/reasons.ts';
 import type { Work } from '../app/app.ts';
@@ -37,8 +37,8 @@ export interface Happened {
   aspects: ReturnType<typeof aspectsOf>;
   before: EventRow;
   after: EventRow;
-  /** Whether they are told unless somebody says no. */
-  bySelf: boolean;
+  /** Whether somebody is told unless somebody says no. */
+  bySelf: (to: Concerned) => boolean;
   people: readonly Addressee[];
   /** Orders whose seats went back to the waitlist. */
   losing: ReadonlySet<string>;
@@ -68,10 +68,15 @@ function textFor(kind: LetterKind, to: Concerned, chosen: Chosen | undefined): M
 }
 
 /** What is wrong with what was settled about the letters, before anything is done. */
-export function checkLetters(letters: Settling['letters']): void {
+export function checkLetters(
+  letters: Settling['letters'],
+  /** Whether somebody is told unless that is said. */
+  bySelf: (to: Concerned) => boolean,
+  trying: boolean,
+): void {
   const wrong = letters.flatMap((letter, at) => {
-    if (letter.untold !== null && letter.untold.trim().length < 3)
-      return [wrongAt(`settle.letters.${at}.untold`, 'why-untold')];
+    if (!letter.told && bySelf(letter.to) && letter.why.trim().length < 3 && !trying)
+      return [wrongAt(`settle.letters.${at}.why`, 'why-untold')];
     const subject = { en: letter.subject?.en ?? '', fr: letter.subject?.fr ?? '' };
     const body = { en: letter.body?.en ?? '', fr: letter.body?.fr ?? '' };
     return strangeFields({ subject, body }).map((field) =>
@@ -103,8 +108,8 @@ export async function writeLetters(w: Work, happened: Happened, settle: Settling
     const people = happened.people.filter((one) => setOf(one) === to);
     if (!people.length) continue;
     const chosen = settle.letters.find((l) => l.to === to);
-    const bySelf = happened.bySelf || to === 'losing';
-    const told = chosen ? chosen.untold === null : bySelf;
+    const bySelf = happened.bySelf(to);
+    const told = chosen ? chosen.told : bySelf;
     const text = textFor(kind, to, chosen);
     const fill = (one: Addressee) => {
       const { language } = one;
@@ -176,8 +181,8 @@ function newTo(
   const compare = (of: WhatIsNew['of'], was: string, now: string) => {
     if (was !== now) news.push({ of, was, now });
   };
-  const doors = ({ doorsLocal }: EventRow) =>
-    doorsLocal ? `${sayLongDate(doorsLocal, language)}, ${sayTime(doorsLocal, language)}` : '';
+  // On another day they open as long before it as ever, unless somebody says otherwise.
+  const doors = ({ doorsLocal }: EventRow) => (doorsLocal ? sayTime(doorsLocal, language) : '');
   compare('when', sayWhen(before, language), sayWhen(after, language));
   compare('doors', doors(before), doors(after));
   compare('where', sayPlace(before, language), sayPlace(after, language));

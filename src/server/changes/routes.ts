@@ -44,7 +44,7 @@ export const changesHandlers: Handlers<typeof changesContract> = {
     demandLead(c, await eventFor(c, c.params.id, 'plan', 'change', true));
     const { move, words, settle } = c.body;
     await demandFund(c.tx, settle);
-    const { state, followed, changeId } = await changeState(c, c.params.id, move, words, settle);
+    const { state, followed, changeId } = await changeState(c, c.params.id, move, words, { settle });
     return { state, followed, changeId };
   },
 
@@ -56,8 +56,8 @@ export const changesHandlers: Handlers<typeof changesContract> = {
     const told = await whatIf(app, actor, (w) =>
       tryChange(w, c, event, () =>
         move
-          ? changeState(w, event.id, move, 'to see what follows', settle)
-          : changePlan(w, event.id, body.version, body.change, { settle }),
+          ? changeState(w, event.id, move, 'to see what follows', { settle, trying: true })
+          : changePlan(w, event.id, body.version, body.change, { settle, trying: true }),
       ),
     );
     return asSeen(told, c, event);

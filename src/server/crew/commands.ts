@@ -4,6 +4,7 @@ import { isGone } from '#core/contacts/quiet.ts';
 import { readReach } from '#core/contacts/reach.ts';
 import { clashesOf, hoursOf } from '#core/crew/clashes.ts';
 import { type AssignmentState, refusalOf } from '#core/crew/states.ts';
+import type { Consequences } from '#core/events/consequences.ts';
 import { lives } from '#core/events/states.ts';
 import { sayTime } from '#core/time/say.ts';
 import { instantOf, meaningOf } from '#core/time/wallTime.ts';
@@ -132,18 +133,18 @@ export async function signUp(
   else if (!goneIn(against)) await assign(w, shift, contactId, 'public', against, null);
 }
 
-/** Says what became of an assignment: agreed, dropped, served with hours, missed. Refuses what core refuses. */
+/** Says what became of an assignment: agreed, dropped, served with hours, missed. Refuses what core refuses. Answers what followed. */
 export async function markShift(
   w: Work,
   shift: ShiftRow,
   assignment: { id: string; state: AssignmentState },
   body: Body<'POST /api/assignments/:id/state'>,
-): Promise<void> {
+): Promise<Consequences> {
   const refusal = refusalOf({ state: assignment.state, begun: shift.startsAt <= w.now }, body.state);
   if (refusal) throw refused(refusal.code);
   const hours = body.state === 'served' ? (body.hours ?? hoursOf(shift.startsAt, shift.endsAt)) : null;
   await update(w.tx, 'assignments', assignment.id, { state: body.state, hours });
-  await record(w, 'shift marked', {
+  return record(w, 'shift marked', {
     eventId: shift.eventId,
     shiftId: shift.id,
     assignmentId: assignment.id,

@@ -24,9 +24,8 @@ const deciding: readonly (keyof EventPlan)[] = [
   'waiverId',
 ];
 
-const replanOrder = async (w: Work, { eventId, orderId }: { eventId: string; orderId: string }) => {
-  await replan(w, eventId, orderId);
-};
+const replanOrder = (w: Work, { eventId, orderId }: { eventId: string; orderId: string }) =>
+  replan(w, eventId, orderId);
 
 export const messagesReactions: Reactions = {
   'steps handed over': (w, { eventId, stepIds }) => tellDeciders(w, eventId, stepIds),
@@ -96,6 +95,6 @@ export const messagesReactions: Reactions = {
     await replan(w, eventId);
   },
   async 'shift marked'(w, { eventId, state }) {
-    if (state === 'dropped') await replan(w, eventId);
+    if (state === 'dropped') return replan(w, eventId);
   },
 };

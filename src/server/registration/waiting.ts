@@ -1,4 +1,4 @@
-import type { PartyConcerned } from '#core/events/consequences.ts';
+import type { Consequences, PartyConcerned } from '#core/events/consequences.ts';
 import { lives } from '#core/events/states.ts';
 import { openAttempts } from '#core/money/attempts.ts';
 import type { RegistrationState } from '#core/registration/states.ts';
@@ -86,8 +86,8 @@ export async function letGoAll(w: Work, eventId: string): Promise<PartyConcerned
   return orders.map(({ name, seats }) => ({ name, seats }));
 }
 
-/** Puts confirmed seats back on the waitlist, at its head: there is less room than was given away. Whoever came stays. */
-export async function backToWaitlist(w: Work, order: OrderRow): Promise<void> {
+/** Puts confirmed seats back on the waitlist, at its head: there is less room than was given away. Answers what followed. */
+export async function backToWaitlist(w: Work, order: OrderRow): Promise<Consequences> {
   const seats = (await readSeats(w.tx, order.id)).filter((s) => s.state === 'confirmed');
   if (!seats.length) throw refused('nothing-held');
   await setSeats(w, seats, 'waitlisted', 'less room than was given away');
@@ -96,7 +96,7 @@ export async function backToWaitlist(w: Work, order: OrderRow): Promise<void> {
     seats.map((s) => s.id),
   );
   await update(w.tx, 'orders', order.id, { waitlistedAt: order.placedAt });
-  await record(w, 'seats put back', { eventId: order.eventId, orderId: order.id, seats: seats.length });
+  return record(w, 'seats put back', { eventId: order.eventId, orderId: order.id, seats: seats.length });
 }
 
 /** Takes an offer: confirmed when nothing is due, else held while paying. */

@@ -180,7 +180,7 @@ async function drop(
     if (words.trim().length < 3) throw invalid([wrongAt('words', 'why-for-the-event')]);
     return {
       calledOff: true,
-      followed: (await changeState(w, date.id, 'call off', words, undefined, true)).followed,
+      followed: (await changeState(w, date.id, 'call off', words, { carried: true })).followed,
     };
   }
   if (await hindranceTo(w.tx, event))

@@ -82,6 +82,7 @@ export async function eventPageOf(c: Asker & Pick<Work, 'tx' | 'app'>, eventId: 
     french: frenchStanding(event, event.french, event.frenchOf),
     team: event.team,
     undoable: may.get('plan') === 'change' ? await readUndoable(tx, event.id, staff.id) : null,
+    settling: may.has('plan') && event.settling,
     copiedFrom: event.copiedFromTitle
       ? { title: event.copiedFromTitle, leftBehind: event.leftBehind.map(sayLeft) }
       : null,

@@ -17,6 +17,8 @@ import { Loaded, Loading } from '../kit/notices.tsx';
 import { useAhead, useAsk } from '../parts/ask.ts';
 import { StateWord } from '../parts/marks.tsx';
 import { useSaying } from '../parts/saying.ts';
+import { HeldChanges } from './changes/HeldChanges.tsx';
+import { LastChange } from './changes/LastChange.tsx';
 import { StateActions } from './StateActions.tsx';
 
 const spineLook: SystemStyleObject = {
@@ -247,6 +249,8 @@ function Shown({ page, stage }: { page: Page; stage: Stage }) {
             {page.may.change.includes('plan') && <StateActions page={page} />}
           </chakra.div>
         </div>
+        <LastChange page={page} />
+        {page.may.change.includes('plan') && <HeldChanges page={page} />}
         <Suspense fallback={<Loading />}>
           <Sheet page={page} />
         </Suspense>

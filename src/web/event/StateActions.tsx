@@ -7,10 +7,10 @@ import { Button } from '#web/kit/Button.tsx';
 import { phrase } from '#web/words/phrase.ts';
 import { call } from '../api.ts';
 import { Asking } from '../kit/Asking.tsx';
-import { LongField } from '../kit/Field.tsx';
 import { Problems } from '../kit/notices.tsx';
 import { say } from '../kit/toast.tsx';
 import { useAction } from '../parts/ask.ts';
+import { WhatIf } from './changes/WhatIf.tsx';
 import { EventMenu } from './EventMenu.tsx';
 
 const words: Record<Move, { label: string; does: (p: EventPage) => string; done: string }> = {
@@ -74,12 +74,11 @@ function useWhatIf(id: string, move: Move | null): string[] {
 /** The steps an event can take now, each with what it will do before it is done. */
 export function StateActions({ page }: { page: EventPage }) {
   const [asking, setAsking] = useState<Move | null>(null);
-  const [why, setWhy] = useState('');
   const change = useAction('POST /api/events/:id/state', ({ followed }) => {
     say([asking ? words[asking].done : phrase('event.done'), ...sayConsequences(followed, true)].join('; '));
     setAsking(null);
   });
-  const whatIf = useWhatIf(page.id, asking);
+  const whatIf = useWhatIf(page.id, asking === 'call off' ? null : asking);
   return (
     <>
       {page.moves
@@ -96,15 +95,15 @@ export function StateActions({ page }: { page: EventPage }) {
           .map((move) => ({ label: words[move].label, run: () => setAsking(move) }))}
       />
       <Asking
-        open={asking !== null}
+        open={asking !== null && asking !== 'call off'}
         close={() => setAsking(null)}
         title={asking ? `${words[asking].label}?` : ''}
         actions={
           asking && (
             <Button
-              look={asking === 'call off' ? 'stop' : 'main'}
+              look="main"
               disabled={change.isPending}
-              onClick={() => change.mutate({ params: { id: page.id }, body: { move: asking, words: why } })}
+              onClick={() => change.mutate({ params: { id: page.id }, body: { move: asking } })}
             >
               {words[asking].label}
             </Button>
@@ -120,17 +119,15 @@ export function StateActions({ page }: { page: EventPage }) {
             ))}
           </ul>
         )}
-        {asking === 'call off' && (
-          <LongField
-            label={phrase('common.why')}
-            rows={2}
-            required
-            value={why}
-            set={setWhy}
-            error={change.problem?.fields.words}
-          />
-        )}
       </Asking>
+      {asking === 'call off' && (
+        <WhatIf
+          page={page}
+          doing={{ move: 'call off' }}
+          close={() => setAsking(null)}
+          done={() => setAsking(null)}
+        />
+      )}
     </>
   );
 }

@@ -22,6 +22,7 @@ import { Acts, Ends, Rows, Say, Small, Soft, Title, Two } from './parts.tsx';
 import { Sign } from './Sign.tsx';
 import { sayMoment, useMoney } from './saying.ts';
 
+const Owed = lazy(() => import('./Owed.tsx'));
 const Sessions = lazy(() => import('./Sessions.tsx'));
 
 type Seat = PublicOrder['seats'][number];
@@ -151,7 +152,14 @@ function Shown({ order, token }: { order: PublicOrder; token: string }) {
           order.donationFund &&
           ` · ${t('gift', { amount: money(order.donation), fund: order.donationFund })}`}
       </Soft>
-      {order.balance < 0 && <Say>{t('owedBack', { amount: money(-order.balance) })}</Say>}
+      {order.balance < 0 && event.state === 'called off' && (
+        <Suspense>
+          <Owed token={token} zone={event.zone} />
+        </Suspense>
+      )}
+      {order.balance < 0 && event.state !== 'called off' && (
+        <Say>{t('owedBack', { amount: money(-order.balance) })}</Say>
+      )}
       {order.standing === 'confirmed' && (
         <Acts gap="18px">
           <a href={addressOf('GET /api/public/orders/:token/passes.pdf', { token })}>{t('passes')}</a>

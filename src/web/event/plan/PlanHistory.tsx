@@ -1,6 +1,7 @@
 import { chakra } from '@chakra-ui/react';
 import { useState } from 'react';
-import type { EventPage } from '#contract/events.ts';
+import type { EventPage, EventPlan } from '#contract/events.ts';
+import { mayWeigh } from '#core/changes/aspects.ts';
 import type { Answer } from '#web/api.ts';
 import { Button } from '#web/kit/Button.tsx';
 import { phrase } from '#web/words/phrase.ts';
@@ -33,7 +34,14 @@ export function useUndo(page: EventPage) {
 }
 
 /** Who changed what of a plan, newest first, each with a way back. */
-export function PlanHistory({ page }: { page: EventPage }) {
+export function PlanHistory({
+  page,
+  change,
+}: {
+  page: EventPage;
+  /** Types on the plan: what weighs is looked at before it is saved. */
+  change: (part: Partial<EventPlan>) => void;
+}) {
   const [open, setOpen] = useState(false);
   const history = useAsk('GET /api/events/:id/history', { params: { id: page.id }, enabled: open });
   const { at } = useSaying();
@@ -100,9 +108,16 @@ export function PlanHistory({ page }: { page: EventPage }) {
             <Button
               look="main"
               disabled={back.isPending}
-              onClick={() =>
-                back.mutate({ params: { id: page.id, change: asking.id }, body: { version: page.version } })
-              }
+              onClick={() => {
+                if (mayWeigh(page.state, asking.field)) {
+                  change({ [asking.field]: asking.before });
+                  setAsking(null);
+                } else
+                  back.mutate({
+                    params: { id: page.id, change: asking.id },
+                    body: { version: page.version },
+                  });
+              }}
             >
               {phrase('event.putBack')}
             </Button>

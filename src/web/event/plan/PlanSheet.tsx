@@ -2,12 +2,14 @@ import { chakra } from '@chakra-ui/react';
 import { Plus } from 'lucide-react';
 import { useState } from 'react';
 import type { EventPage } from '#contract/events.ts';
+import { mayWeigh } from '#core/changes/aspects.ts';
 import { sayLongDate } from '#core/time/say.ts';
 import { Button, TextLink } from '#web/kit/Button.tsx';
 import { phrase } from '#web/words/phrase.ts';
 import { Note } from '../../kit/Note.tsx';
 import { Problems } from '../../kit/notices.tsx';
 import { useSaying } from '../../parts/saying.ts';
+import { Told } from '../changes/Told.tsx';
 import { Clashes } from './Clashes.tsx';
 import { fieldTitles } from './fieldWords.ts';
 import { InSeries } from './InSeries.tsx';
@@ -41,7 +43,7 @@ export default function PlanSheet({ page }: { page: EventPage }) {
       <div className="spread">
         <h2>{phrase('event.plan')}</h2>
         <chakra.span display="inline-flex" gap="14px" alignItems="baseline" fontSize="13.5px">
-          {undo.last && standing === 'saved' && (
+          {undo.last && standing === 'saved' && !page.settling && !mayWeigh(page.state, undo.last.field) && (
             <Button
               look="link"
               disabled={undo.busy}
@@ -54,9 +56,11 @@ export default function PlanSheet({ page }: { page: EventPage }) {
           <span role="status" className={standing === 'not saved' ? 'late' : 'soft'}>
             {standing === 'saved'
               ? phrase('common.saved')
-              : standing === 'saving'
-                ? phrase('event.saving')
-                : phrase('event.notSavedYet')}
+              : standing === 'held'
+                ? phrase('changes.heldStanding')
+                : standing === 'saving'
+                  ? phrase('event.saving')
+                  : phrase('event.notSavedYet')}
           </span>
         </chakra.span>
       </div>
@@ -150,7 +154,8 @@ export default function PlanSheet({ page }: { page: EventPage }) {
           ))}
         </chakra.div>
       )}
-      <PlanHistory page={page} />
+      <PlanHistory page={page} change={change} />
+      <Told page={page} />
     </>
   );
 }

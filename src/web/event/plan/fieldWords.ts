@@ -1,5 +1,6 @@
 import type { PlanField } from '#core/events/parts.ts';
 import { cleanDoc, plainText } from '#core/text/doc.ts';
+import { sayShortDate, sayTime } from '#core/time/say.ts';
 import { phrase, term } from '#web/words/phrase.ts';
 
 /** What each field of a plan is called. */
@@ -60,12 +61,16 @@ export const fieldTitles: Record<PlanField, string> = {
   survey: phrase('event.survey'),
 };
 
+const wall = /^\d{4}-\d\d-\d\dT\d\d:\d\d$/u;
+
 /** A value of a plan as somebody reads it, to be compared with another. */
 export function sayValue(value: unknown): string {
   if (value === null || value === '') return phrase('common.nothing');
   if (typeof value === 'boolean') return term(value ? 'yes' : 'no');
   if (Array.isArray(value)) return value.map(sayValue).join(', ') || phrase('common.nothing');
-  if (typeof value !== 'object') return String(value).replace(/^(\d{4}-\d\d-\d\d)T(?=\d\d:\d\d$)/u, '$1 ');
+  if (typeof value === 'string' && wall.test(value))
+    return `${sayShortDate(value, true)} ${value.slice(0, 4)}, ${sayTime(value)}`;
+  if (typeof value !== 'object') return String(value);
   const { type } = value as { type?: string };
   if (type === 'doc') return plainText(cleanDoc(value)) || phrase('common.nothing');
   if ('publicTitle' in value) return Object.values(value).map(sayValue).filter(Boolean).join(' · ');

@@ -1,7 +1,8 @@
 import { notifyManager, useMutation, useQueryClient } from '@tanstack/react-query';
-import { useCallback, useEffect } from 'react';
+import { useCallback, useEffect, useRef } from 'react';
 import { create } from 'zustand';
 import type { EventPage, EventPlan } from '#contract/events.ts';
+import { weightyFields } from '#core/changes/aspects.ts';
 import { sayConsequences } from '#core/events/consequences.ts';
 import * as drafts from '#core/events/draft.ts';
 import { type PlanPart, partsOf } from '#core/events/parts.ts';
@@ -22,6 +23,15 @@ const useDrafts = create<{
   change: (eventId, to) =>
     set((s) => ({ of: { ...s.of, [eventId]: to(s.of[eventId] ?? drafts.nothingTyped) } })),
 }));
+/** Fields that are typed and weigh: what they bring about is looked at before they are saved. */
+const heldIn = (page: EventPage, draft: Draft): (keyof EventPlan)[] =>
+  page.isTemplate ? [] : weightyFields(page.state, page.plan, draft.typed);
+/** The parts that have something to send by themselves. */
+function partsToSend(page: EventPage): PlanPart[] {
+  const draft = draftOf(page.id);
+  const held = partsOf(heldIn(page, draft));
+  return drafts.partsToSend(draft).filter((part) => !held.includes(part));
+}
 const draftOf = (eventId: string): Draft => useDrafts.getState().of[eventId] ?? drafts.nothingTyped;
 
 const timers = new Map<string, ReturnType<typeof setTimeout>>();
@@ -30,7 +40,8 @@ export interface PlanDraft {
   plan: EventPlan;
   /** Changes fields; each part is saved as typed, by itself. */
   change(part: Partial<EventPlan>): void;
-  standing: 'saved' | 'saving' | 'not saved';
+  /** `held`: what is typed weighs, and waits until somebody saw what it brings about. */
+  standing: 'saved' | 'saving' | 'not saved' | 'held';
   /** What is wrong, by the path of the field. */
   wrong: Record<string, string>;
   /** Why saving failed as a whole: the network, the event's state. */
@@ -58,7 +69,7 @@ export function usePlanDraft(page: EventPage): PlanDraft {
     mutationFn: async (part) => {
       const before = draftOf(id);
       const change = drafts.toSend(before, part);
-      if (!change) return null;
+      if (!change || partsOf(heldIn(page, before)).includes(part)) return null;
       try {
         const saved = await call('PATCH /api/events/:id', {
           params: { id },
@@ -70,10 +81,10 @@ export function usePlanDraft(page: EventPage): PlanDraft {
         );
         // Only once the page has it is it no longer held as typed: a row must not go in between, and the focus with it.
         await new Promise<void>((done) => notifyManager.schedule(done));
-        const waiting = drafts.partsToSend(draftOf(id));
+        const waiting = partsToSend(page);
         update(id, (d) => drafts.kept(d, part, change, saved.version));
         // What was refused beside it may be right now.
-        for (const other of drafts.partsToSend(draftOf(id)))
+        for (const other of partsToSend(page))
           if (other !== part && !waiting.includes(other)) save.mutate(other);
         return saved;
       } catch (error) {
@@ -90,7 +101,7 @@ export function usePlanDraft(page: EventPage): PlanDraft {
     onSettled: (saved, _, part) => {
       if (saved) void askAnewAfter(client, 'PATCH /api/events/:id');
       // What was not refused, or was typed meanwhile, goes at once.
-      if (!(failed(id) && !saved) && drafts.toSend(draftOf(id), part)) save.mutate(part);
+      if (!(failed(id) && !saved) && partsToSend(page).includes(part)) save.mutate(part);
     },
     onError: (error) => failures.set(id, !(error instanceof ApiProblem && error.code === 'invalid')),
     onSuccess: () => failures.delete(id),
@@ -107,13 +118,11 @@ export function usePlanDraft(page: EventPage): PlanDraft {
   );
   const change = useCallback(
     (fields: Partial<EventPlan>) => {
-      const waiting = drafts.partsToSend(draftOf(id));
+      const waiting = partsToSend(page);
       update(id, (d) => drafts.type(d, fields, page.version));
       const typed = partsOf(Object.keys(fields) as (keyof EventPlan)[]);
       // What was refused and is tried again with it goes along.
-      const sent = drafts
-        .partsToSend(draftOf(id))
-        .filter((part) => typed.includes(part) || !waiting.includes(part));
+      const sent = partsToSend(page).filter((part) => typed.includes(part) || !waiting.includes(part));
       for (const part of sent) {
         clearTimeout(timers.get(`${id} ${part}`));
         timers.set(
@@ -122,11 +131,15 @@ export function usePlanDraft(page: EventPage): PlanDraft {
         );
       }
     },
-    [id, page.version, send, update],
+    [id, page, send, update],
   );
+  const pageNow = useRef(page);
+  useEffect(() => {
+    pageNow.current = page;
+  });
   const again = useCallback(() => {
-    for (const part of drafts.partsToSend(draftOf(id))) send(part);
-  }, [id, send]);
+    for (const part of partsToSend(pageNow.current)) send(part);
+  }, [send]);
 
   // Leaving the event saves what still waits; closing the window asks.
   useEffect(() => again, [again]);
@@ -141,10 +154,11 @@ export function usePlanDraft(page: EventPage): PlanDraft {
   const stuck =
     Object.keys(draft.refused).length > 0 || Object.keys(draft.clashes).length > 0 || save.isError;
   const saved = save.data;
+  const waits = typed && partsToSend(page).length === 0 && heldIn(page, draft).length > 0;
   return {
     plan: { ...page.plan, ...draft.typed },
     change,
-    standing: !typed ? 'saved' : stuck && !save.isPending ? 'not saved' : 'saving',
+    standing: !typed ? 'saved' : waits && !stuck ? 'held' : stuck && !save.isPending ? 'not saved' : 'saving',
     wrong: drafts.wrongIn(draft),
     problem:
       save.error instanceof ApiProblem && (save.error.code !== 'invalid' || !typed) ? save.error : null,
@@ -161,6 +175,41 @@ export function usePlanDraft(page: EventPage): PlanDraft {
     },
     takeTheirs: (part) => update(id, (d) => drafts.takeTheirs(d, part)),
     again,
+  };
+}
+
+/** What is typed on the plan of an event and weighs: it is saved once somebody saw what it brings about. */
+export interface HeldChange {
+  fields: (keyof EventPlan)[];
+  /** What is sent: everything typed in the parts they belong to, so that times that move along stay together. */
+  change: Partial<EventPlan>;
+  version: number;
+  /** Leaves the plan as it was. */
+  putBack(): void;
+  /** It was saved. */
+  kept(version: number): void;
+}
+
+export function useHeldChange(page: EventPage): HeldChange | null {
+  const client = useQueryClient();
+  const { id } = page;
+  const draft = useDrafts((s) => s.of[id]) ?? (drafts.nothingTyped as Draft);
+  const update = useDrafts((s) => s.change);
+  const fields = heldIn(page, draft);
+  if (!fields.length) return null;
+  const parts = partsOf(fields).filter((part) => !draft.clashes[part]);
+  const change: Partial<EventPlan> = Object.assign({}, ...parts.map((part) => drafts.toSend(draft, part)));
+  return {
+    fields,
+    change,
+    version: Math.min(...parts.map((part) => draft.seen[part] ?? 1)),
+    putBack: () => update(id, (d) => parts.reduce((left, part) => drafts.takeTheirs(left, part), d)),
+    kept(version) {
+      client.setQueryData<EventPage>([addressOf('GET /api/events/:id', { id })], (p) =>
+        p ? { ...p, version, plan: { ...p.plan, ...change } } : p,
+      );
+      update(id, (d) => parts.reduce((left, part) => drafts.kept(left, part, change, version), d));
+    },
   };
 }
 

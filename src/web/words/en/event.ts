@@ -446,8 +446,7 @@ export const event = {
   thePlanIsKept: 'The plan is kept as it was. Figures, money and answers stay open to look at.',
   callOff: 'Call off',
   calledOff: 'Called off',
-  thePublicPageSays:
-    'The public page says so, and nothing goes out for it any more. It can’t be undone; money is paid back by hand.',
+  thePublicPageSays: 'The public page says so, and nothing else goes out for it.',
   shelve: 'Shelve',
   itIsHiddenAnd: 'It is hidden and kept; Season lists it under Shelved, from where it can be brought back.',
   broughtBack: 'Brought back',

@@ -1,4 +1,5 @@
 import { account } from './account.ts';
+import { changes } from './changes.ts';
 import { clearance } from './clearance.ts';
 import { common } from './common.ts';
 import { contacts } from './contacts.ts';
@@ -18,6 +19,7 @@ import { tray } from './tray.ts';
 /** Every phrase of the coordinator's screens in English, by place. Another language is a folder beside this one. */
 export const phrases = {
   account,
+  changes,
   clearance,
   common,
   contacts,

@@ -1,0 +1,66 @@
+import type { WhatIf } from '#contract/changes.ts';
+import type { EventPage } from '#contract/events.ts';
+import type { MessagesChanged } from '#core/events/consequences.ts';
+import { sayShortDate, sayTime } from '#core/time/say.ts';
+import { wallOf } from '#core/time/wallTime.ts';
+import { phrase } from '#web/words/phrase.ts';
+import { Lines, Part } from './Part.tsx';
+
+/** How many shifts are named before the rest is only counted. */
+const named = 6;
+
+const sayWall = (wall: string): string => `${sayShortDate(wall, true)} ${sayTime(wall)}`;
+
+/** What happens by itself with a change: messages, shifts, seats, steps of the clearance. */
+export function ByItself({ told: { followed, letters }, page }: { told: WhatIf; page: EventPage }) {
+  const { messages, shifts, letGo, offered, reopened } = followed;
+  if (![messages, shifts, letGo, offered, reopened].some((of) => of.length))
+    return letters.length ? null : <p className="soft">{phrase('changes.nothing')}</p>;
+  const at = (instant: string) => sayWall(wallOf(instant, page.plan.zone));
+  const known = (names: readonly string[]) => names.filter(Boolean).join(', ');
+  return (
+    <Part title={phrase('changes.byItself')}>
+      <Lines>
+        {reopened.length > 0 && <li>{phrase('changes.reopened', { steps: reopened.join(', ') })}</li>}
+        {offered.length > 0 && (
+          <li>
+            {known(offered)
+              ? phrase('changes.offered', { names: known(offered) })
+              : phrase('changes.offeredCount', { count: offered.length })}
+          </li>
+        )}
+        {letGo.length > 0 && (
+          <li>
+            {known(letGo.map((p) => p.name))
+              ? phrase('changes.letGo', { names: known(letGo.map((p) => p.name)) })
+              : phrase('changes.letGoCount', { count: letGo.length })}
+          </li>
+        )}
+        {messages.map((m, n) => (
+          <li key={`${m.step}${m.fate}${n}`}>{sayMessages(m, at)}</li>
+        ))}
+        {shifts.slice(0, named).map((s, n) => (
+          <li key={`${s.role}${s.to.startsLocal}${n}`}>
+            {s.from
+              ? phrase('changes.shiftFrom', {
+                  role: s.role,
+                  from: sayWall(s.from.startsLocal),
+                  to: sayWall(s.to.startsLocal),
+                })
+              : phrase('changes.shift', { role: s.role, to: sayWall(s.to.startsLocal) })}
+          </li>
+        ))}
+        {shifts.length > named && <li>{phrase('changes.moreShifts', { count: shifts.length - named })}</li>}
+      </Lines>
+    </Part>
+  );
+}
+
+function sayMessages(m: MessagesChanged, at: (instant: string) => string): string {
+  const n = phrase('changes.nMessages', { count: m.count });
+  if (m.fate === 'held back') return phrase('changes.messageHeld', { step: m.step, n, why: m.why ?? '' });
+  const to = m.to ? at(m.to) : '';
+  return m.from
+    ? phrase('changes.messageMovedFrom', { step: m.step, n, from: at(m.from), to })
+    : phrase('changes.messageMoved', { step: m.step, n, to });
+}

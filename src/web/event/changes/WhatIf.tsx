@@ -1,0 +1,180 @@
+import { chakra } from '@chakra-ui/react';
+import { keepPreviousData, useQuery } from '@tanstack/react-query';
+import { useEffect, useState } from 'react';
+import { changesContract, type WhatIf as Told } from '#contract/changes.ts';
+import type { EventPage } from '#contract/events.ts';
+import { type Answer, ApiProblem, call } from '#web/api.ts';
+import { FormDialog } from '#web/kit/form/FormDialog.tsx';
+import { LongText } from '#web/kit/form/fields.tsx';
+import { prepare } from '#web/kit/form/request.ts';
+import { type Form, useForm } from '#web/kit/form/useForm.ts';
+import { Note } from '#web/kit/Note.tsx';
+import { Problems } from '#web/kit/notices.tsx';
+import { say } from '#web/kit/toast.tsx';
+import { useSaying } from '#web/parts/saying.ts';
+import { phrase } from '#web/words/phrase.ts';
+import { fieldTitles } from '../plan/fieldWords.ts';
+import { useSayChange } from '../plan/sayingChanges.ts';
+import { ByItself } from './ByItself.tsx';
+import { Letters } from './Letters.tsx';
+import { changeOf, type Doing, nothingSettled, type Settled, settleOf } from './settling.ts';
+import { ToSettle } from './ToSettle.tsx';
+
+/** Milliseconds without a change after which it is worked out again what follows. */
+const pause = 350;
+
+/** What a change brings about, as things are settled now; what was known before stays in sight while it is worked out anew. */
+function useWhatIf(page: EventPage, doing: Doing, settled: Settled, sending: boolean) {
+  const body = {
+    ...('move' in doing ? { move: doing.move } : { version: doing.version }),
+    change: changeOf(doing, settled),
+    settle: settleOf(settled),
+  };
+  const wanted = JSON.stringify(body);
+  const [asked, setAsked] = useState(wanted);
+  useEffect(() => {
+    const timer = setTimeout(() => setAsked(wanted), pause);
+    return () => clearTimeout(timer);
+  }, [wanted]);
+  const answer = useQuery<Answer<'POST /api/events/:id/what-if'>>({
+    queryKey: ['what-if', page.id, asked],
+    queryFn: () =>
+      call('POST /api/events/:id/what-if', {
+        params: { id: page.id },
+        body: JSON.parse(asked) as typeof body,
+      }),
+    placeholderData: keepPreviousData,
+    // What is being saved is not tried again on top of itself.
+    enabled: !sending,
+    gcTime: 0,
+    retry: false,
+  });
+  return {
+    told: answer.data ?? null,
+    busy: answer.isFetching || asked !== wanted,
+    problem: answer.error instanceof ApiProblem ? answer.error : null,
+  };
+}
+
+const tellsNow = (told: Told | null): number =>
+  told?.letters.filter((l) => l.told).reduce((sum, l) => sum + l.count, 0) ?? 0;
+
+/** What a change brings about, before it is made: everything that has to be settled, the letters, and what happens by itself. */
+export function WhatIf({
+  page,
+  doing,
+  close,
+  done,
+}: {
+  page: EventPage;
+  doing: Doing;
+  close: () => void;
+  /** It was made; of a change of the plan, the version it has now. */
+  done: (version: number | null) => void;
+}) {
+  const callsOff = 'move' in doing;
+  const { timeOfDay } = useSaying();
+  const made = (letters: number) => {
+    const at = new Date(Date.parse(now) + grace).toISOString();
+    say(letters ? phrase('changes.saved', { time: timeOfDay(at) }) : phrase('changes.savedQuietly'));
+  };
+  const { now } = useSaying();
+  const form = useForm<Settled, { version?: number; changeId: string | null }>({
+    values: nothingSettled(callsOff),
+    request: (v) =>
+      callsOff
+        ? prepare(changesContract, 'POST /api/events/:id/state', {
+            params: { id: page.id },
+            body: { move: doing.move, words: v.words, settle: settleOf(v) },
+          })
+        : prepare(changesContract, 'PATCH /api/events/:id', {
+            params: { id: page.id },
+            body: { version: doing.version, change: changeOf(doing, v), settle: settleOf(v) },
+          }),
+    fieldOf: (path, v) => {
+      const letter = /^settle\.letters\.(\d+)\.(.+)$/u.exec(path);
+      if (letter) return `letters.${settleOf(v).letters[Number(letter[1])]!.to}.${letter[2]}`;
+      return path.replace('settle.', '').replace('change.registrationClosesLocal', 'closes');
+    },
+    after: ({ version }) => {
+      made(tellsNow(told));
+      done(version ?? null);
+    },
+  });
+  const { told, busy, problem } = useWhatIf(page, doing, form.values, form.sending);
+  const tells = tellsNow(told);
+  return (
+    <FormDialog
+      form={form}
+      wide
+      title={phrase(callsOff ? 'changes.titleCallOff' : 'changes.title')}
+      close={close}
+      look={callsOff ? 'stop' : 'main'}
+      disabled={!told || busy || problem !== null}
+      submit={
+        callsOff
+          ? tells
+            ? phrase('changes.callOffAndTell', { count: tells })
+            : phrase('changes.callOff')
+          : tells
+            ? phrase('changes.saveAndTell', { count: tells })
+            : phrase('changes.save')
+      }
+    >
+      {!callsOff && <WhatIsNew page={page} doing={doing} />}
+      {callsOff && <p>{phrase('event.thePublicPageSays')}</p>}
+      <Problems of={problem} />
+      {callsOff && <LongText form={form} name="words" label={phrase('changes.why')} rows={2} required />}
+      <chakra.div aria-busy={busy} opacity={busy && told ? 0.6 : 1} transition="opacity 120ms">
+        {told ? (
+          <Shown told={told} form={form} page={page} callsOff={callsOff} />
+        ) : (
+          !problem && <chakra.p color="soft">{phrase('changes.asking')}</chakra.p>
+        )}
+      </chakra.div>
+    </FormDialog>
+  );
+}
+
+/** Milliseconds in which it can be taken back, as core has it in minutes. */
+const grace = 10 * 60_000;
+
+function Shown({
+  told,
+  form,
+  page,
+  callsOff,
+}: {
+  told: Told;
+  form: Form<Settled>;
+  page: EventPage;
+  callsOff: boolean;
+}) {
+  const tells = tellsNow(told) > 0;
+  return (
+    <>
+      <ToSettle told={told} form={form} page={page} />
+      <Letters told={told} form={form} words={!callsOff} />
+      <ByItself told={told} page={page} />
+      {tells && (
+        <Note as="p" tone="know" marginTop="14px">
+          {phrase('changes.graceText')}
+        </Note>
+      )}
+    </>
+  );
+}
+
+/** What is new of the plan, each thing with what it was. */
+function WhatIsNew({ page, doing }: { page: EventPage; doing: Exclude<Doing, { move: unknown }> }) {
+  const sayChange = useSayChange(page);
+  return (
+    <chakra.ul listStyleType="none" padding={0} margin="4px 0 12px">
+      {(Object.keys(doing.change) as (keyof typeof doing.change)[]).map((field) => (
+        <li key={field}>
+          {fieldTitles[field]}: {sayChange({ field, before: page.plan[field], after: doing.change[field] })}
+        </li>
+      ))}
+    </chakra.ul>
+  );
+}

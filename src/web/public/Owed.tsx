@@ -1,0 +1,54 @@
+import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import { useTranslation } from 'react-i18next';
+import { ApiProblem, call } from '#web/api.ts';
+import { Button } from '#web/kit/Button.tsx';
+import { OneOf } from '#web/kit/Choosing.tsx';
+import { Problems } from '#web/kit/notices.tsx';
+import { useAsk } from './asking.ts';
+import { Say } from './parts.tsx';
+import { sayMoment, useMoney } from './saying.ts';
+
+/** What was paid for an event that was called off: what becomes of it, and where it is theirs to say, the choice. */
+export default function Owed({ token, zone }: { token: string; zone: string }) {
+  const { t } = useTranslation();
+  const money = useMoney();
+  const client = useQueryClient();
+  const [become, setBecome] = useState<'return' | 'gift' | null>(null);
+  const owed = useAsk('GET /api/public/orders/:token/money', { token }).data;
+  const choose = useMutation({
+    mutationFn: (way: 'return' | 'gift') =>
+      call('POST /api/public/orders/:token/money', { params: { token }, body: { become: way } }),
+    onSuccess: () => client.invalidateQueries(),
+  });
+  if (!owed) return null;
+  const amount = money(owed.amount);
+  if (owed.ways.length < 2) return <Say>{t('goesBack', { amount })}</Say>;
+  return (
+    <Say tone="need">
+      <p>{t('chooseMoney', { amount, time: sayMoment(owed.until, zone) })}</p>
+      <OneOf
+        label={t('chooseMoneyLabel')}
+        value={become}
+        set={(way) => setBecome(way as 'return' | 'gift')}
+        choices={[
+          { value: 'return', label: t('haveItBack') },
+          { value: 'gift', label: t('leaveAsGift') },
+        ]}
+      />
+      <Problems of={choose.error instanceof ApiProblem ? choose.error : null} />
+      <Button
+        look="main"
+        size="go"
+        disabled={become === null || choose.isPending}
+        onClick={() => become && choose.mutate(become)}
+      >
+        {become === 'gift'
+          ? t('giveAmount', { amount })
+          : become === 'return'
+            ? t('returnAmount', { amount })
+            : t('chooseIt')}
+      </Button>
+    </Say>
+  );
+}
