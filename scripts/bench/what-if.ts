@@ -102,8 +102,9 @@ await db.transaction(async (tx) => {
   await tx.query(
     `insert into messages (id, event_id, step_id, recipient_key, kind, contact_id, name, address, state, reason, planned_for, next_try_at, created_at)
      select gen_random_uuid(), $2, s.id, case when s.audience = 'orders' then r."order"::text else r.seat::text end, s.kind, r.contact,
-       r.given || ' ' || r.family, r.address, 'planned', s.name, '2026-08-07T12:00:00Z', '2026-08-07T12:00:00Z', $3
-     ${of} cross join message_steps s where s.event_id = $2 and s.removed_at is null and s.audience <> 'crew' and s.kind <> 'confirmation'`,
+       r.given || ' ' || r.family, r.address, case when s.kind = 'confirmation' then 'sent' else 'planned' end, s.name, '2026-08-07T12:00:00Z',
+       case when s.kind <> 'confirmation' then '2026-08-07T12:00:00Z'::timestamptz end, $3
+     ${of} cross join message_steps s where s.event_id = $2 and s.removed_at is null and s.audience <> 'crew'`,
     [json, day.id, begins],
   );
 });

@@ -122,7 +122,7 @@ const made = z.object({
 export type MadeChange = z.infer<typeof made>;
 
 /** What becomes of what was paid for an event that was called off. */
-export const moneyWays = ['return', 'gift'] as const;
+const moneyWays = ['return', 'gift'] as const;
 
 const ofChange = z.object({ id, change: id });
 

@@ -100,7 +100,16 @@ const stepsOf = (eventId: string) =>
   );
 
 /** What remembers that something was done and undone. */
-const remembers = ['audit', 'changes', 'change_rows', 'plan_parts', 'event_states', 'events', 'plan_changes'];
+const remembers = [
+  'audit',
+  'changes',
+  'change_files',
+  'change_rows',
+  'plan_parts',
+  'event_states',
+  'events',
+  'plan_changes',
+];
 
 test('what is announced is exactly what happens, and taken back it is as if it had not', async () => {
   let n = 0;

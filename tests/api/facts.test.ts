@@ -15,7 +15,6 @@ const onlyTold: readonly FactKind[] = [
   'money let off',
   'money returned',
   'left as a gift',
-  'change made',
   'letters let go',
   'attendance marked',
   'contact changed',

@@ -82,11 +82,14 @@ describe('less room than was given away', () => {
       'confirmed',
       'confirmed',
       'waitlisted',
-      'waitlisted',
+      // One seat is left over, in which a party of three does not fit.
+      'offered',
     ]);
+    expect(settled.followed.offered).toEqual(['Walt Sedge']);
+    await order(event, sedge('Xena'), { waitlist: true });
     // Before everybody who only ever waited.
-    const { body } = await save(event.id, { capacity: 7 });
-    expect(body.followed.offered).toEqual(['Cleo Sedge', 'Walt Sedge']);
+    const { body } = await save(event.id, { capacity: 8 });
+    expect(body.followed.offered).toEqual(['Cleo Sedge', 'Xena Sedge']);
   });
 
   test('an order of another event is not one of them', async () => {

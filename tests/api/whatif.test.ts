@@ -55,7 +55,8 @@ const letters = (changeId: string) =>
     plannedFor: string;
     calendar: string | null;
   }>(
-    'select kind, name, address, state, subject, body, planned_for, calendar from messages where change_id = $1 order by kind, name',
+    `select kind, name, address, state, subject, body, planned_for, coalesce(calendar, case when brings then (select f.calendar from change_files f
+       where f.change_id = messages.change_id and f.language = messages.language) end) as calendar from messages where change_id = $1 order by kind, name`,
     [changeId],
   );
 const changes = () => odalys.call('GET /api/events/:id/changes', { params: params() });
@@ -293,6 +294,7 @@ describe('taking it back', () => {
   const remembers = [
     'audit',
     'changes',
+    'change_files',
     'change_rows',
     'plan_parts',
     'event_states',

@@ -61,6 +61,14 @@ export function planStep(
   const planned: PlannedMessage[] = [];
   const leftOut: LeftOut[] = [];
   const copies = new Map<string, string>();
+  // Most of thousands hang on the same moment, and working one out goes through the calendar.
+  const momentsAt = new Map<Instant, Instant>();
+  const momentAt = (anchor: Instant): Instant => {
+    const known = momentsAt.get(anchor) ?? momentFrom(anchor, step.offset, event.zone);
+    momentsAt.set(anchor, known);
+    return known;
+  };
+  const reason = sayMoment(step);
   for (const recipient of recipients) {
     const out = (why: Reason, sameAddress = false) =>
       leftOut.push({ stepId: step.id, recipient, why, ...(sameAddress ? { sameAddress } : {}) });
@@ -78,7 +86,7 @@ export function planStep(
       out(because('no event date'));
       continue;
     }
-    const at = momentFrom(anchor, step.offset, event.zone);
+    const at = momentAt(anchor);
     if (!moment.answers && at < recipient.since) {
       out(because(audience.after));
       continue;
@@ -90,7 +98,7 @@ export function planStep(
       continue;
     }
     copies.set(copy, recipient.name);
-    planned.push({ stepId: step.id, recipient, at, reason: sayMoment(step) });
+    planned.push({ stepId: step.id, recipient, at, reason });
   }
   // Whether a copy covers somebody is known once it is known who gets one.
   for (const recipient of recipients) {

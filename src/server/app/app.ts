@@ -105,10 +105,21 @@ export interface Work {
   tx: Queries;
   now: string;
   actor: Actor;
-  /** A change that is being made: what is written because of it waits until it cannot be taken back any more. */
-  letters?: { changeId: string; at: string };
+  /** A change that is being made. */
+  change?: ChangeInHand;
   /** Runs after the transaction was kept. */
   afterwards: (run: () => void) => void;
+}
+
+/** A change that is being made, with what it brings about. */
+export interface ChangeInHand {
+  id: string;
+  /** Until then it can be taken back: what is written to people because of it waits. */
+  lettersAt: string;
+  /** It is only asked what would follow. */
+  trying: boolean;
+  /** Whether messages have to be planned anew: that is done once, when everything else is. */
+  replan: boolean;
 }
 
 /** What was tried is taken back by this. */

@@ -16,7 +16,7 @@ import type { PlanField } from '#core/events/parts.ts';
 import type { EventState } from '#core/events/states.ts';
 import { plusMinutes } from '#core/time/clock.ts';
 import { wrongAt } from '#core/words/problems.ts';
-import type { Asker, Work } from '../app/app.ts';
+import type { Asker, ChangeInHand, Work } from '../app/app.ts';
 import { record } from '../app/record.ts';
 import { markShift } from '../crew/commands.ts';
 import { readAssignment, readShift } from '../crew/store.ts';
@@ -82,7 +82,7 @@ export async function changePlan(
   const fields = weightyFields(event.state, before, change);
   if (!fields.length)
     return { ...(await savePlan(w, eventId, seen, change, undoes, carried)), ...weightless };
-  return inHand(
+  return makeInHand(
     w,
     event,
     'changed',
@@ -114,7 +114,7 @@ export async function changeState(
   const before = await readPlan(w.tx, event);
   // The reason is what people read, where nothing else was written for them.
   const said = { ...settle, words: settle.words.trim() || (trying ? '' : words) };
-  return inHand(
+  return makeInHand(
     w,
     event,
     'called off',
@@ -128,7 +128,7 @@ export async function changeState(
 }
 
 /** Makes a change that weighs: keeps every row it writes, settles what was decided, and writes the letters. */
-async function inHand<R extends { followed: Consequences }>(
+async function makeInHand<R extends { followed: Consequences }>(
   w: Work,
   event: EventRow,
   kind: LetterKind,
@@ -164,7 +164,8 @@ async function inHand<R extends { followed: Consequences }>(
     settlesAt: lettersAt,
   });
   if (!carried && !trying) await keepRows(w.tx, changeId);
-  const held: Work = { ...w, letters: { changeId, at: lettersAt } };
+  const inHand: ChangeInHand = { id: changeId, lettersAt, trying, replan: false };
+  const held: Work = { ...w, change: inHand };
   // Who gives something up for it does so first: what follows of the change is then reckoned from how things stand.
   const losing = new Set(settle.toWaitlist);
   const given = alsoFollows(
@@ -172,7 +173,6 @@ async function inHand<R extends { followed: Consequences }>(
     await takeOff(held, event.id, settle.takeOff),
   );
   const result = await make(held);
-  const followed = alsoFollows(given, result.followed);
   const money = kind === 'called off' ? await oweBack(held, changeId, event.id, settle, lettersAt) : [];
   const after = await readEvent(w.tx, event.id);
   const letters = await writeLetters(
@@ -195,11 +195,13 @@ async function inHand<R extends { followed: Consequences }>(
     letters.some((l) => l.told && l.count > 0) || money.length > 0 || (await hasLetters(w, changeId));
   const settlesAt = goes ? lettersAt : plusMinutes(w.now, quietDays * 1440);
   if (!goes) await update(w.tx, 'changes', changeId, { settlesAt });
-  await record(w, 'change made', {
+  // Messages are planned anew now, once, by how everything stands.
+  const messages = await record(held, 'change made', {
     eventId: event.id,
     told: letters.filter((l) => l.told).map((l) => ({ to: l.to, count: l.count })),
     untold: letters.filter((l) => !l.told).map((l) => l.to),
   });
+  const followed = alsoFollows(alsoFollows(given, result.followed), messages);
   return { ...result, followed, changeId, settlesAt, aspects, letters };
 }
 

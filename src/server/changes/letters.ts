@@ -28,7 +28,7 @@ import { putOut } from '../messages/outbox.ts';
 import { sayShift } from '../messages/sending.ts';
 import { theOrganization } from '../staff/store.ts';
 import type { Addressee } from './people.ts';
-import { crewShifts, type ShiftOf } from './store.ts';
+import { crewShifts, keepFiles, type ShiftOf } from './store.ts';
 
 /** What has become of an event, as far as letters tell of it. */
 export interface Happened {
@@ -100,6 +100,16 @@ export async function writeLetters(w: Work, happened: Happened, settle: Settling
     ]),
   );
   const calendar = calendarOf(w, happened);
+  // What is said of the event is the same to everybody who reads one language.
+  const saidIn = once((language) => {
+    const event = kind === 'called off' ? before : after;
+    return {
+      event: titleFor(event, language),
+      when: sayWhen(event, language),
+      place: sayPlace(event, language),
+      news: newsOf(happened, language),
+    };
+  });
   const letters: Letters = [];
   const outgoing: Parameters<typeof putOut>[1][number][] = [];
   const setOf = (one: Addressee): Concerned =>
@@ -113,18 +123,21 @@ export async function writeLetters(w: Work, happened: Happened, settle: Settling
     const text = textFor(kind, to, chosen);
     const fill = (one: Addressee) => {
       const { language } = one;
-      const event = kind === 'called off' ? before : after;
+      const said = saidIn(language);
       const values = {
         name: splitName(one.name).given || one.name,
-        event: titleFor(event, language),
-        when: sayWhen(event, language),
-        place: sayPlace(event, language),
+        event: said.event,
+        when: said.when,
+        place: said.place,
         organization,
         ...(one.orderId ? { manage_link: linkMark('manage', one.orderId) } : {}),
         ...(to === 'crew' ? { shifts_link: linkMark('crew', one.contactId!) } : {}),
       };
       const own = {
-        changes: sayWhatIsNew(newTo(one, happened, shiftsNow.get(one.contactId ?? '') ?? []), language),
+        changes: sayWhatIsNew(
+          [...said.news, ...ownNews(one, kind, shiftsNow.get(one.contactId ?? '') ?? [])],
+          language,
+        ),
         words: settle.words.trim(),
         money: (one.orderId && happened.money.get(one.orderId)?.[language]) || '',
         page: `${w.app.origin}/events/${after.id}/clearance`,
@@ -147,7 +160,8 @@ export async function writeLetters(w: Work, happened: Happened, settle: Settling
       sample: sample ? { name: sampled.name, subject: sample.subject, body: hideLinks(sample.body) } : null,
       calendar: brings ? (kind === 'called off' ? 'strikes out' : 'moves') : null,
     });
-    if (!told) continue;
+    // What is only tried is taken back at once: nobody's letter is written out for that but the one that is shown.
+    if (!told || w.change?.trying) continue;
     for (const one of people)
       outgoing.push({
         // To the team, not to people of the event: those are none of its messages.
@@ -161,21 +175,31 @@ export async function writeLetters(w: Work, happened: Happened, settle: Settling
         reason: kind === 'called off' ? 'the event was called off' : 'something about the event changed',
         at: w.now,
         whyNot: one.whyNot,
-        calendar: one.whyNot || !brings ? null : calendar.for(one, shiftsNow.get(one.contactId ?? '') ?? []),
+        brings: !one.whyNot && brings && to !== 'crew',
+        calendar:
+          !one.whyNot && brings && to === 'crew'
+            ? calendar.ofShifts(one, shiftsNow.get(one.contactId ?? '') ?? [])
+            : null,
         ...fill(one),
       });
   }
   await putOut(w, outgoing);
+  if (outgoing.some((m) => m.brings))
+    await keepFiles(w.tx, changeId, { en: calendar.file('en'), fr: calendar.file('fr') });
   return letters;
 }
 
-/** What is new to somebody: when and where, and their own shifts. */
-function newTo(
-  one: Addressee,
-  { before, after, kind }: Happened,
-  shiftsNow: readonly ShiftOf[],
-): WhatIsNew[] {
-  const { language } = one;
+/** Works something out once for each language. */
+function once<T>(of: (language: 'en' | 'fr') => T): (language: 'en' | 'fr') => T {
+  const known = new Map<string, T>();
+  return (language) => {
+    if (!known.has(language)) known.set(language, of(language));
+    return known.get(language)!;
+  };
+}
+
+/** What is new of an event: when and where. */
+function newsOf({ before, after, kind }: Happened, language: 'en' | 'fr'): WhatIsNew[] {
   if (kind === 'called off') return [];
   const news: WhatIsNew[] = [];
   const compare = (of: WhatIsNew['of'], was: string, now: string) => {
@@ -186,25 +210,35 @@ function newTo(
   compare('when', sayWhen(before, language), sayWhen(after, language));
   compare('doors', doors(before), doors(after));
   compare('where', sayPlace(before, language), sayPlace(after, language));
-  for (const shift of one.shifts) {
-    const now = shiftsNow.find((s) => s.assignmentId === shift.assignmentId);
-    if (now) compare('shift', sayShift(shift, language), sayShift(now, language));
-    else news.push({ of: 'shift gone', was: sayShift(shift, language), now: '' });
-  }
   return news;
+}
+
+/** What is new of somebody's own shifts. */
+function ownNews(
+  { shifts, language }: Addressee,
+  kind: LetterKind,
+  shiftsNow: readonly ShiftOf[],
+): WhatIsNew[] {
+  if (kind === 'called off') return [];
+  return shifts.flatMap((shift): WhatIsNew[] => {
+    const was = sayShift(shift, language);
+    const there = shiftsNow.find((s) => s.assignmentId === shift.assignmentId);
+    if (!there) return [{ of: 'shift gone', was, now: '' }];
+    const now = sayShift(there, language);
+    return now === was ? [] : [{ of: 'shift', was, now }];
+  });
 }
 
 /** The calendar files that go along: an entry of the same identity and a higher number moves, or is struck out. */
 function calendarOf(w: Work, { after, kind, aspects }: Happened) {
   const moves = kind === 'called off' || aspects.includes('time') || aspects.includes('place');
-  const made = new Map<string, string | null>();
   const link = after.slug ? `${w.app.origin}/e/${after.slug}` : w.app.origin;
   const entry = (language: string): CalendarEntry | null =>
     entryOf(after, { summary: titleFor(after, language), url: link, description: '', language });
-  const file = (language: string): string | null => {
+  const file = once((language): string | null => {
     const event = entry(language);
     return event && writeCalendar(event.summary, [event], w.now);
-  };
+  });
   const ofShifts = (one: Addressee, shiftsNow: readonly ShiftOf[]): string | null => {
     const event = entry(one.language);
     if (!event || !one.shifts.length) return null;
@@ -228,10 +262,7 @@ function calendarOf(w: Work, { after, kind, aspects }: Happened) {
   };
   return {
     brings: (to: Concerned): boolean => moves && (to === 'registrants' || to === 'crew' || to === 'speakers'),
-    for(one: Addressee, shiftsNow: readonly ShiftOf[]): string | null {
-      if (one.to === 'crew') return ofShifts(one, shiftsNow);
-      if (!made.has(one.language)) made.set(one.language, file(one.language));
-      return made.get(one.language)!;
-    },
+    file,
+    ofShifts,
   };
 }

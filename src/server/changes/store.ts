@@ -3,7 +3,7 @@ import type { Elsewhere, Engagement } from '#core/changes/meanwhile.ts';
 import type { SeatedParty } from '#core/changes/seats.ts';
 import type { QuietReason } from '#core/contacts/quiet.ts';
 import { emailOf, orderEmail, whyQuiet } from '../contacts/quiet.ts';
-import { first, type Queries } from '../db/database.ts';
+import { first, insert, type Queries } from '../db/database.ts';
 import { endSql } from '../events/end.ts';
 import { notFound } from '../http/problem.ts';
 
@@ -238,4 +238,18 @@ export const owedBack = (tx: Queries, eventId: string): Promise<{ orderId: strin
   tx.query<{ orderId: string; amount: number }>(
     'select id as order_id, -balance as amount from orders where event_id = $1 and balance < 0 and received > 0 order by placed_at, id',
     [eventId],
+  );
+
+/** Keeps the calendar file that goes with the letters of a change, by language. */
+export const keepFiles = (
+  tx: Queries,
+  changeId: string,
+  files: Readonly<Record<'en' | 'fr', string | null>>,
+): Promise<void> =>
+  insert(
+    tx,
+    'change_files',
+    Object.entries(files).flatMap(([language, calendar]) =>
+      calendar ? [{ changeId, language, calendar }] : [],
+    ),
   );

@@ -25,7 +25,7 @@ export interface DirectMessage {
 
 /** Plans a message that answers something that just happened; it is due at once. Who asked not to be contacted gets none. */
 export async function planDirect(
-  w: Pick<Work, 'tx' | 'app' | 'now' | 'letters'>,
+  w: Pick<Work, 'tx' | 'app' | 'now' | 'change'>,
   message: DirectMessage,
 ): Promise<void> {
   const { to, values, until } = message;

@@ -1,4 +1,5 @@
 import type { EventPlan } from '#contract/events.ts';
+import type { Consequences } from '#core/events/consequences.ts';
 import { lives } from '#core/events/states.ts';
 import type { Reactions, Work } from '../app/app.ts';
 import { readEvent } from '../events/store.ts';
@@ -24,8 +25,19 @@ const deciding: readonly (keyof EventPlan)[] = [
   'waiverId',
 ];
 
+/** Plans the messages of an event anew; while a change is made, once at its end. */
+async function replanSoon(
+  w: Work,
+  eventId: string,
+  orderId: string | null = null,
+): Promise<Partial<Consequences>> {
+  if (!w.change) return replan(w, eventId, orderId);
+  w.change.replan = true;
+  return {};
+}
+
 const replanOrder = (w: Work, { eventId, orderId }: { eventId: string; orderId: string }) =>
-  replan(w, eventId, orderId);
+  replanSoon(w, eventId, orderId);
 
 export const messagesReactions: Reactions = {
   'steps handed over': (w, { eventId, stepIds }) => tellDeciders(w, eventId, stepIds),
@@ -36,9 +48,9 @@ export const messagesReactions: Reactions = {
     if (decision === 'send back' || decision === 'refuse') await tellSender(w, eventId, step, words);
   },
   async 'plan saved'(w, { eventId, fields }) {
-    if (fields.some((f) => deciding.includes(f))) return replan(w, eventId);
+    if (fields.some((f) => deciding.includes(f))) return replanSoon(w, eventId);
   },
-  'event moved on': (w, { eventId }) => replan(w, eventId),
+  'event moved on': (w, { eventId }) => replanSoon(w, eventId),
   async 'order placed'(w, { orderId, state }) {
     if (state === 'waitlisted') await tellBuyer(w, orderId, 'waitlisted', 'joined the waitlist');
   },
@@ -53,6 +65,7 @@ export const messagesReactions: Reactions = {
   'order confirmed': replanOrder,
   'seats withdrawn': replanOrder,
   'seats put back': replanOrder,
+  'change made': async (w, { eventId }) => (w.change?.replan ? replan(w, eventId) : undefined),
   'change taken back': (w, { eventId }) => replan(w, eventId),
   'guest named': replanOrder,
   'waiver signed': replanOrder,
@@ -95,6 +108,6 @@ export const messagesReactions: Reactions = {
     await replan(w, eventId);
   },
   async 'shift marked'(w, { eventId, state }) {
-    if (state === 'dropped') return replan(w, eventId);
+    if (state === 'dropped') return replanSoon(w, eventId);
   },
 };

@@ -25,11 +25,13 @@ export interface Outgoing {
   body?: string | null;
   /** A calendar file that goes with it. */
   calendar?: string | null;
+  /** Whether the calendar file of its change goes with it. */
+  brings?: boolean;
 }
 
 /** Puts messages out: rows that the runner sends when they are due. What was put out under its key before stays as it is. */
 export async function putOut(
-  w: Pick<Work, 'tx' | 'app' | 'now' | 'letters'>,
+  w: Pick<Work, 'tx' | 'app' | 'now' | 'change'>,
   messages: readonly Outgoing[],
 ): Promise<void> {
   await insert(
@@ -37,13 +39,14 @@ export async function putOut(
     'messages',
     messages.map(({ at: wanted, whyNot = null, ...message }) => {
       // What a change brings about waits with its letters, as long as the change can be taken back.
-      const waits = w.letters && !message.stepId && wanted <= w.letters.at ? w.letters : null;
-      const at = waits?.at ?? wanted;
+      const waits = w.change && !message.stepId && wanted <= w.change.lettersAt ? w.change : null;
+      const at = waits?.lettersAt ?? wanted;
       return {
         id: w.app.ids.id(),
         ...message,
-        changeId: waits?.changeId ?? null,
+        changeId: waits?.id ?? null,
         calendar: message.calendar ?? null,
+        brings: message.brings ?? false,
         stepId: message.stepId ?? null,
         mailingId: message.mailingId ?? null,
         state: whyNot ? 'held back' : 'planned',

@@ -39,7 +39,7 @@ export async function planFor(
  * Answers, step by step, how many moved and how many do not go out. What a date that moved leaves behind in the past falls away.
  */
 export async function replan(
-  w: Pick<Work, 'tx' | 'app' | 'now' | 'letters'>,
+  w: Pick<Work, 'tx' | 'app' | 'now' | 'change'>,
   eventId: string,
   orderId: string | null = null,
 ): Promise<Pick<Consequences, 'messages'>> {
@@ -125,9 +125,12 @@ export async function replan(
         why: sayReason(gone[goneBefore]!.why),
       });
   }
-  await putOut(w, fresh);
-  await movePlanned(tx, moved);
-  await holdBack(tx, gone);
+  // What is only tried is taken back at once: thousands of rows are not written for that.
+  if (!w.change?.trying) {
+    await putOut(w, fresh);
+    await movePlanned(tx, moved);
+    await holdBack(tx, gone);
+  }
   for (const { step, count, from } of orderId ? [] : await holdBackRemoved(tx, eventId))
     followed.push({
       step,

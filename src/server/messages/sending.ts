@@ -42,7 +42,7 @@ interface StoredMessage {
 }
 
 const columns =
-  'id, event_id, step_id, mailing_id, recipient_key, contact_id, name, address, language, state, attempts, subject, body, calendar';
+  'id, event_id, step_id, mailing_id, recipient_key, contact_id, name, address, language, state, attempts, subject, body, coalesce(calendar, case when brings then (select f.calendar from change_files f where f.change_id = messages.change_id and f.language = messages.language) end) as calendar';
 
 /** Asks for the next message that is due: planned, tried again, or left claimed by a crash. */
 export const nextMessageSql =

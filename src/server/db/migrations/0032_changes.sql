@@ -22,7 +22,14 @@ create index changes_event on changes (event_id, made_at);
 create index changes_settle on changes (settles_at) where settles_at is not null;
 
 -- A letter goes with its change, and brings a calendar file where that moves or strikes out an entry.
-alter table messages add change_id uuid references changes (id) on delete set null, add calendar text;
+-- The file is one of its own, or that of the change in its language.
+alter table messages add change_id uuid references changes (id) on delete set null, add calendar text, add brings boolean not null default false;
+create table change_files (
+  change_id uuid not null references changes (id) on delete cascade,
+  language text not null,
+  calendar text not null,
+  primary key (change_id, language)
+);
 create index messages_change on messages (change_id) where change_id is not null;
 alter table standin_mail add calendar text;
 
