@@ -19,7 +19,7 @@ import { type EventRow, readOffers, roomsOf } from '../events/store.ts';
 import { standingOf } from '../places/booking.ts';
 import { readTaken } from '../registration/store.ts';
 import { theOrganization } from '../staff/store.ts';
-import { engagementsElsewhere, engagementsHere, seatedParties, seatsByAge } from './store.ts';
+import { engagementsElsewhere, engagementsHere, type SeatedAt, seatedParties, seatsByAge } from './store.ts';
 
 type Around = Pick<WhatIf, 'atTwoThings' | 'ages' | 'over' | 'passed' | 'odds'>;
 
@@ -27,19 +27,25 @@ type Around = Pick<WhatIf, 'atTwoThings' | 'ages' | 'over' | 'passed' | 'odds'>;
 interface Standing {
   event: EventRow;
   plan: EventPlan;
+  /** Who has to be where for it; of those with a seat only afterwards, because theirs is the event's own time. */
   engaged: Engagement[];
-  over: Awaited<ReturnType<typeof overOf>>;
+  shortage: Shortage;
   odds: WhatIf['odds'];
 }
 
 /** How an event stands, as far as a change can be compared with it. */
-export async function standingNow(w: Work, asker: Asker, event: EventRow): Promise<Standing> {
+export async function standingNow(
+  w: Work,
+  asker: Asker,
+  event: EventRow,
+  when: 'before' | 'after',
+): Promise<Standing> {
   const plan = await readPlan(w.tx, event);
   return {
     event,
     plan,
-    engaged: await engagementsHere(w.tx, event.id),
-    over: await overOf(w, event, plan),
+    engaged: await engagementsHere(w.tx, event.id, when === 'after'),
+    shortage: await shortageOf(w, event, plan),
     odds: await oddsOf(w, asker, event, plan),
   };
 }
@@ -55,7 +61,7 @@ export async function aroundChange(
   return {
     atTwoThings: await twoThings(w, asker, was, is),
     ages: await agesOf(w, was, is),
-    over: is.over.seats > was.over.seats ? is.over : null,
+    over: await overOf(w, was, is),
     passed: await passedOf(w, was.event, is.event, reopened),
     odds: is.odds.filter((o) => !was.odds.some((b) => b.of === o.of && b.what === o.what)),
   };
@@ -67,7 +73,14 @@ async function twoThings(w: Work, asker: Asker, was: Standing, is: Standing): Pr
   const ends = is.engaged.map((e) => e.endsAt).sort();
   if (!ids.length) return [];
   const elsewhere = await engagementsElsewhere(w.tx, is.event.id, ids, starts[0]!, ends.at(-1)!);
-  const both = atTwoThings(was.engaged, is.engaged, elsewhere);
+  // Only who has anything else then; of those, a seat was for the time that the event had before.
+  const others = new Set(elsewhere.map((e) => e.contactId));
+  const engaged = is.engaged.filter((e) => others.has(e.contactId));
+  const { startsAt } = was.event;
+  const endsAt = endOf(was.event);
+  const seats =
+    startsAt && endsAt ? engaged.flatMap((e) => (e.of === 'seat' ? [{ ...e, startsAt, endsAt }] : [])) : [];
+  const both = atTwoThings([...was.engaged, ...seats], engaged, elsewhere);
   const events = both.length
     ? await seasonFor({ ...asker, tx: w.tx }, 'e.id = any($1)', [
         [...new Set(both.map((b) => b.there.eventId))],
@@ -96,40 +109,39 @@ async function agesOf(w: Work, was: Standing, is: Standing): Promise<WhatIf['age
   });
 }
 
-/** Seats given away beyond what there are: at the place, online, and of each offer. Those confirmed last would lose theirs. */
-async function overOf(w: Work, event: EventRow, plan: EventPlan): Promise<NonNullable<WhatIf['over']>> {
+/** How many seats are given away beyond what there are, at the place, online and of each offer; and whose they are, of each. */
+interface Shortage {
+  seats: number;
+  of: { over: number; takes: (party: SeatedAt) => boolean }[];
+}
+
+async function shortageOf(w: Work, event: EventRow, plan: EventPlan): Promise<Shortage> {
   const taken = await readTaken(w.tx, event.id);
-  const offers = await readOffers(w.tx, event.id);
-  const parties = await seatedParties(w.tx, event.id);
-  const losing = new Map<string, { orderId: string; name: string; seats: number }>();
-  const short = (of: typeof parties, over: number) => {
-    if (over <= 0) return;
-    for (const party of whoLoses(of, over)) {
-      // A party goes as a whole.
-      const seats = parties.filter((p) => p.orderId === party.orderId).reduce((sum, p) => sum + p.seats, 0);
-      losing.set(party.orderId, { orderId: party.orderId, name: party.name, seats });
-    }
-  };
-  const at = (online: boolean) => parties.filter((p) => p.online === online);
-  let over = 0;
+  const of: Shortage['of'] = [];
   for (const [there, many, room] of [
     [false, taken.seats, plan.capacity],
     [true, taken.online ?? 0, plan.onlineCapacity],
   ] as const)
-    if (room !== null) {
-      over += Math.max(0, many - room);
-      short(at(there), many - room);
-    }
-  for (const offer of offers)
-    if (offer.quantity !== null) {
-      const units = (taken.unitsByOffer.get(offer.id) ?? 0) - offer.quantity;
-      over += Math.max(0, units) * offer.seatsPerUnit;
-      short(
-        parties.filter((p) => p.offerId === offer.id),
-        units * offer.seatsPerUnit,
-      );
-    }
-  return { seats: Math.max(0, over), losing: [...losing.values()] };
+    if (room !== null && many > room)
+      of.push({ over: many - room, takes: (party) => party.online === there });
+  for (const { id, quantity, seatsPerUnit } of await readOffers(w.tx, event.id)) {
+    const units = quantity === null ? 0 : (taken.unitsByOffer.get(id) ?? 0) - quantity;
+    if (units > 0) of.push({ over: units * seatsPerUnit, takes: (party) => party.offerId === id });
+  }
+  return { seats: of.reduce((sum, o) => sum + o.over, 0), of };
+}
+
+/** The seats that are too many after a change and were not before; those confirmed last would lose theirs, as whole parties. */
+async function overOf(w: Work, was: Standing, is: Standing): Promise<WhatIf['over']> {
+  if (is.shortage.seats <= was.shortage.seats) return null;
+  const parties = await seatedParties(w.tx, is.event.id);
+  const seats = new Map<string, number>();
+  for (const p of parties) seats.set(p.orderId, (seats.get(p.orderId) ?? 0) + p.seats);
+  const losing = new Map<string, { orderId: string; name: string; seats: number }>();
+  for (const { over, takes } of is.shortage.of)
+    for (const { orderId, name } of whoLoses(parties.filter(takes), over))
+      losing.set(orderId, { orderId, name, seats: seats.get(orderId)! });
+  return { seats: is.shortage.seats, losing: [...losing.values()] };
 }
 
 async function passedOf(w: Work, was: EventRow, is: EventRow, reopened: boolean): Promise<WhatIf['passed']> {

@@ -195,7 +195,7 @@ async function makeInHand<R extends { followed: Consequences }>(
     letters.some((l) => l.told && l.count > 0) || money.length > 0 || (await hasLetters(w, changeId));
   const settlesAt = goes ? lettersAt : plusMinutes(w.now, quietDays * 1440);
   if (!goes) await update(w.tx, 'changes', changeId, { settlesAt });
-  // Messages are planned anew now, once, by how everything stands.
+  // Messages are planned anew now, once, by how everything stands; so they are when it is taken back, and need not be kept.
   const messages = await record(held, 'change made', {
     eventId: event.id,
     told: letters.filter((l) => l.told).map((l) => ({ to: l.to, count: l.count })),
@@ -253,13 +253,19 @@ export async function tryChange(
   event: EventRow,
   make: (w: Work) => Promise<Made>,
 ): Promise<WhatIf> {
-  const was = await standingNow(w, asker, event);
+  const was = await standingNow(w, asker, event, 'before');
   const { followed, aspects, letters, settlesAt } = await make(w);
   const after = await readEvent(w.tx, event.id);
   const calledOff = after.state === 'called off';
   const around = calledOff
     ? { atTwoThings: [], ages: [], over: null, passed: [], odds: [] }
-    : await aroundChange(w, asker, was, await standingNow(w, asker, after), followed.reopened.length > 0);
+    : await aroundChange(
+        w,
+        asker,
+        was,
+        await standingNow(w, asker, after, 'after'),
+        followed.reopened.length > 0,
+      );
   const back = calledOff ? await owedBack(w.tx, event.id) : [];
   const { currency } = await theOrganization(w.tx);
   return {

@@ -144,22 +144,26 @@ export const speakerRecipients = (tx: Queries, eventId: string) =>
     [eventId],
   );
 
-const spanned = (starts: string, ends: string): string => `${starts} as starts_at, ${ends} as ends_at`;
+const spanOfEvent = `e.starts_at as starts_at, greatest(${endSql('e')}, e.starts_at + interval '1 minute') as ends_at`;
 
-/** Where the people of an event have to be for it, and when. */
-export const engagementsHere = (tx: Queries, eventId: string): Promise<Engagement[]> =>
+/** Where the people of an event have to be for it, and when: crew and speakers, and those with a seat where they are asked for. */
+export const engagementsHere = (tx: Queries, eventId: string, seats: boolean): Promise<Engagement[]> =>
   tx.query<Engagement>(
-    `select r.contact_id, trim(r.given_name || ' ' || r.family_name) as name, 'seat' as of, ${spanned('e.starts_at', `greatest(${endSql('e')}, e.starts_at + interval '1 minute')`)}, null::uuid as assignment_id
-       from registrations r join events e on e.id = r.event_id
-       where r.event_id = $1 and r.state = 'confirmed' and r.contact_id is not null and e.starts_at is not null
-     union all
-     select a.contact_id, trim(c.given_name || ' ' || c.family_name), 'shift', s.starts_at, s.ends_at, a.id
+    `select a.contact_id, trim(c.given_name || ' ' || c.family_name) as name, 'shift' as of, s.starts_at, s.ends_at, a.id as assignment_id
        from assignments a join shifts s on s.id = a.shift_id join contacts c on c.id = a.contact_id
        where s.event_id = $1 and s.removed_at is null and a.state in ('proposed', 'agreed')
      union all
-     select p.contact_id, p.name, 'session', ${spanned('e.starts_at', `greatest(${endSql('e')}, e.starts_at + interval '1 minute')`)}, null
+     select p.contact_id, p.name, 'session', ${spanOfEvent}, null
        from speakers p join events e on e.id = p.event_id
-       where p.event_id = $1 and p.removed_at is null and p.contact_id is not null and e.starts_at is not null`,
+       where p.event_id = $1 and p.removed_at is null and p.contact_id is not null and e.starts_at is not null
+     ${
+       seats
+         ? `union all
+     select r.contact_id, trim(r.given_name || ' ' || r.family_name), 'seat', ${spanOfEvent}, null
+       from registrations r join events e on e.id = r.event_id
+       where r.event_id = $1 and r.state = 'confirmed' and r.contact_id is not null and e.starts_at is not null`
+         : ''
+     }`,
     [eventId],
   );
 
