@@ -62,7 +62,7 @@ export const changes = {
   letters: 'Letters',
   nobodyToTell: 'Nobody has to be told.',
   tellRegistrants: 'Tell {{count:person|people}} with a seat',
-  tellLosing: 'Tell {{count:person|people}} who lose their seat',
+  tellLosing: 'Tell {{count:person who loses their seat|people who lose their seats}}',
   tellWaitlist: 'Tell {{count:person|people}} on the waitlist',
   tellCrew: 'Tell {{count:person|people}} of the crew',
   tellSpeakers: 'Tell {{count:speaker|speakers}}',
