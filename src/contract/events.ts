@@ -17,6 +17,7 @@ import { call, sessions, speakers, sponsors, tracks } from './agenda.ts';
 import { amount, contract, date, done, id, idParams, instant, price, texts, wallTime } from './endpoint.ts';
 import { kindMark } from './kinds.ts';
 import { plannedPicture } from './pictures.ts';
+import { proposedEvent } from './proposed.ts';
 
 export const text = (most: number) => z.string().max(most, `At most ${most} characters.`);
 const offer = z.object({
@@ -247,6 +248,8 @@ const eventPage = z.object({
   undoable: z.object({ change: id, field: z.enum(planFields) }).nullable(),
   /** Whether something was changed that can be taken back still, with what followed. */
   settling: z.boolean(),
+  /** Who proposed it from outside, for those who may change its plan. */
+  proposal: proposedEvent.nullable(),
   copiedFrom: z
     .object({
       title: z.string(),

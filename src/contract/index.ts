@@ -21,6 +21,7 @@ import { pairsContract } from './pairs.ts';
 import { papersContract } from './papers.ts';
 import { picturesContract } from './pictures.ts';
 import { placesContract } from './places.ts';
+import { proposalsContract } from './proposals.ts';
 import { recordsContract } from './records.ts';
 import { registrationContract } from './registration.ts';
 import { seriesContract } from './series.ts';
@@ -56,6 +57,7 @@ export const everything = {
   ...clearanceContract,
   ...papersContract,
   ...agendaContract,
+  ...proposalsContract,
   ...registrationContract,
   ...waiversContract,
   ...moneyContract,

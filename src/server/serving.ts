@@ -42,6 +42,7 @@ import { outcomesHandlers } from './outcomes/routes.ts';
 import { papersHandlers } from './papers/routes.ts';
 import { picturesHandlers } from './pictures/routes.ts';
 import { placesHandlers } from './places/routes.ts';
+import { proposalsHandlers } from './proposals/routes.ts';
 import { listHandlers } from './records/lists.ts';
 import { recordsHandlers } from './records/routes.ts';
 import { registrationHandlers } from './registration/routes.ts';
@@ -90,6 +91,7 @@ export function makeServer(app: App, options: ServerOptions): Express {
     ...clearanceHandlers,
     ...papersHandlers,
     ...agendaHandlers,
+    ...proposalsHandlers,
     ...dutiesHandlers,
     ...kindsHandlers,
     ...filesHandlers,

@@ -1,10 +1,13 @@
 import { QueryClient, QueryObserver } from '@tanstack/react-query';
 import { expect, test } from 'vitest';
 import { everything } from '#contract/index.ts';
-import { changes, reads, topics } from '#contract/topics.ts';
+import { staffTopics } from '#contract/staffTopics.ts';
+import { alsoTopics, changesOf, readsOf, topics } from '#contract/topics.ts';
 import { about } from './about.ts';
 import type { Key } from './api.ts';
 import { askAnew, askAnewAfter } from './topics.ts';
+
+alsoTopics(staffTopics);
 
 /** A page that shows the answers of some endpoints, and how often each was asked. */
 function page(keys: readonly Key[], own: readonly string[] = []) {
@@ -58,14 +61,12 @@ test('what says nothing of itself is always asked', async () => {
 test('every answer that is shown is about something, and every topic is about something that changes', () => {
   // Files, streams and what is asked once are never asked anew.
   const once =
-    /\/stream$|\/files\/:file$|\/papers\/:paper$|\.(?:csv|vcf|ics|pdf|json)$|^GET \/api\/(?:backups\/:name|contacts\/ids|contacts\/:id\/photo|invitations|password-resets|public\/frame|public\/pictures)/u;
+    /\/stream$|\/files\/:file$|\/papers\/:paper$|\.(?:csv|vcf|ics|pdf|json)$|^GET \/api\/(?:backups\/:name|contacts\/ids|contacts\/:id\/photo|invitations|password-resets|public\/frame|public\/propose|public\/pictures)/u;
   for (const key of Object.keys(everything))
     if (key.startsWith('GET ') && !once.test(key))
-      expect([key, reads[key as keyof typeof reads]]).toEqual([
-        key,
-        expect.arrayContaining([expect.any(String)]),
-      ]);
-  const changed = new Set(Object.values(changes).flat());
-  const read = new Set(Object.values(reads).flat());
+      expect([key, readsOf(key as Key)]).toEqual([key, expect.arrayContaining([expect.any(String)])]);
+  const keys = Object.keys(everything) as Key[];
+  const changed = new Set(keys.flatMap(changesOf));
+  const read = new Set(keys.flatMap(readsOf));
   expect([...topics].filter((t) => !changed.has(t) || !read.has(t))).toEqual([]);
 });

@@ -38,6 +38,7 @@ const onlyTold: readonly FactKind[] = [
   'file kept',
   'sessions chosen',
   'session proposed',
+  'event proposed',
 
   'survey answered',
 ];

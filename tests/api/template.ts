@@ -1,4 +1,4 @@
-import { mkdirSync, rmSync, writeFileSync } from 'node:fs';
+import { mkdirSync, renameSync, rmSync, writeFileSync } from 'node:fs';
 import { dirname, join } from 'node:path';
 import { standingClock } from '#core/time/clock.ts';
 import { foundOrganization } from '#demo/organization.ts';
@@ -18,6 +18,13 @@ export async function found(db: Database): Promise<void> {
 
 /** Makes the data folder that every test starts from, once a run: migrated, with the organization founded. */
 export default async function setup(): Promise<void> {
+  await make(false);
+}
+
+/** The same where there is none yet, as when browser tests run by themselves. */
+export const makeWhereMissing = (): Promise<void> => make(true);
+
+async function make(keep: boolean): Promise<void> {
   const db = await openPglite({});
   await migrate(db);
   await found(db);
@@ -28,10 +35,20 @@ export default async function setup(): Promise<void> {
   for (const name of ['template0', 'template1']) await db.query(`drop database ${name}`);
   await db.query('checkpoint');
   mkdirSync(dirname(templatePath), { recursive: true });
-  writeFileSync(templatePath, Buffer.from(await (await db.dump()).arrayBuffer()));
+  // Two may make it at once: each beside the other, and what is there is always whole.
+  const own = `${templateFolder}-${process.pid}`;
+  writeFileSync(`${own}.tar`, Buffer.from(await (await db.dump()).arrayBuffer()));
   await db.close();
-  rmSync(templateFolder, { recursive: true, force: true });
-  mkdirSync(templateFolder);
-  const folder = await openPglite({ folder: join(templateFolder, 'pg'), template: readTemplate() });
+  rmSync(own, { recursive: true, force: true });
+  mkdirSync(own);
+  renameSync(`${own}.tar`, templatePath);
+  const folder = await openPglite({ folder: join(own, 'pg'), template: readTemplate() });
   await folder.close();
+  if (!keep) rmSync(templateFolder, { recursive: true, force: true });
+  try {
+    renameSync(own, templateFolder);
+  } catch {
+    // Somebody else was there first with the same.
+    rmSync(own, { recursive: true, force: true });
+  }
 }

@@ -8,7 +8,7 @@ import { type Started, start } from '../../src/server/start.ts';
 import { Caller } from '../api/caller.ts';
 import { fillFolder, templateFolder } from '../api/founded.ts';
 import type { World } from '../api/harness.ts';
-import makeTemplate from '../api/template.ts';
+import { makeWhereMissing } from '../api/template.ts';
 
 /** The product, running on a fresh copy of the founded organization. */
 export interface Site {
@@ -22,7 +22,7 @@ export const test = base.extend<{ site: Site }>({
     // biome-ignore lint/correctness/noEmptyPattern: fixtures take their dependencies by destructuring
     async ({}, use) => {
       const folder = mkdtempSync(join(tmpdir(), 'acolyte-browser-'));
-      if (!existsSync(templateFolder)) await makeTemplate();
+      if (!existsSync(templateFolder)) await makeWhereMissing();
       fillFolder(folder);
       const started = await start({
         folder,

@@ -62,6 +62,8 @@ export function weightyFields(
   if (!weighs(state)) return [];
   return (Object.keys(change) as PlanField[]).filter((field) => {
     if (!aspectOf[field] || sameValue(before[field], change[field])) return false;
+    // A room online that is new takes nothing from anybody.
+    if (field === 'online' || field === 'onlineCapacity') return before.online !== null;
     return field === 'offers'
       ? offersWeigh(before.offers as readonly Offered[], change.offers as readonly Offered[])
       : true;
@@ -86,5 +88,5 @@ export const movesIntoThePast = (before: Instant | null, after: Instant | null, 
 
 /** Minutes in which a change can be taken back: only then do letters go out and money goes back. */
 export const graceMinutes = 10;
-/** Days after which a change of which nobody is told cannot be taken back any more. */
-export const quietDays = 30;
+/** Hours in which a change of which nobody is told can be taken back. */
+export const quietHours = 24;

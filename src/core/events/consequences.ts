@@ -57,6 +57,9 @@ export const alsoFollows = (a: Consequences, b: Partial<Consequences>): Conseque
   offered: [...a.offered, ...(b.offered ?? [])],
 });
 
+/** True where anything follows. */
+export const follows = (c: Consequences): boolean => Object.values(c).some((of) => of.length > 0);
+
 /** How many messages become what. */
 export const countOf = (c: Pick<Consequences, 'messages'>, fate: MessagesChanged['fate']): number =>
   c.messages.filter((m) => m.fate === fate).reduce((sum, m) => sum + m.count, 0);

@@ -145,6 +145,7 @@ test('the margin puts what cannot go on first, and falls silent when all is well
     stuck: [],
     asksLateBy: 0,
     sentBack: null,
+    proposedBy: null,
     conditions: [],
     waiversMissing: { minors: 0, adults: 0, unknown: 0 },
     freeSeats: 9,

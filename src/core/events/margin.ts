@@ -21,6 +21,8 @@ export interface MarginFacts {
   /** By how many days the plan was sent late, while it waits for a coordinator's word about that; else 0. */
   asksLateBy: number;
   sentBack: string | null;
+  /** Who proposed it from outside, while nobody decided it. */
+  proposedBy: string | null;
   /** Conditions that are not met. */
   conditions: { step: string; what: string; blocks: boolean; daysLeft: number | null }[];
   /** `unknown`: people whose age is not known, for whom a guardian has to sign until it is. */
@@ -94,6 +96,7 @@ export function marginOf(f: MarginFacts): Note[] {
   if (f.state === 'shelved' || f.state === 'called off') return notes;
 
   if (f.state === 'draft') {
+    if (f.proposedBy) settle('need', 38 + soon, 'proposed', 'plan', { name: f.proposedBy }, thisWeek);
     const stops = f.lacks.filter((l) => l.stops);
     if (f.sentBack) settle('stop', 70 + soon, 'sent-back', 'clearance', { words: f.sentBack });
     if (stops.length)

@@ -25,6 +25,8 @@ export type DirectKind =
   | 'question'
   | 'proposal taken'
   | 'proposal declined'
+  | 'event taken'
+  | 'event declined'
   | 'reset'
   | 'to decide'
   | 'still to decide'
@@ -45,6 +47,8 @@ export const ownFields: Partial<Record<DirectKind, readonly string[]>> = {
   question: ['words', 'email'],
   'proposal taken': ['title', 'words'],
   'proposal declined': ['title', 'words'],
+  'event taken': ['title', 'words'],
+  'event declined': ['title', 'words'],
 };
 
 /** Texts of messages that answer something that happened. Merge fields as in merge.ts; `until` stands in {{when}} of an offer. */
@@ -127,6 +131,20 @@ export const directTexts: Record<DirectKind, MessageText> = {
     body: {
       en: 'Hello {{name}},\n\nThank you for proposing “{{title}}”. It found no place in the agenda of {{event}} this time.\n\n{{words}}{{organization}}',
       fr: 'Bonjour {{name}},\n\nMerci d’avoir proposé « {{title}} ». La séance n’a pas trouvé de place au programme de {{event}} cette fois.\n\n{{words}}{{organization}}',
+    },
+  },
+  'event taken': {
+    subject: { en: 'We take it up: {{title}}', fr: 'Nous nous en occupons : {{title}}' },
+    body: {
+      en: 'Hello {{name}},\n\nThank you for proposing “{{title}}”. We take it up, and write to you about what comes next.\n\n{{words}}{{organization}}',
+      fr: 'Bonjour {{name}},\n\nMerci d’avoir proposé « {{title}} ». Nous nous en occupons et vous écrirons au sujet de la suite.\n\n{{words}}{{organization}}',
+    },
+  },
+  'event declined': {
+    subject: { en: 'Your proposal: {{title}}', fr: 'Votre proposition : {{title}}' },
+    body: {
+      en: 'Hello {{name}},\n\nThank you for proposing “{{title}}”. We cannot take it up this time.\n\n{{words}}{{organization}}',
+      fr: 'Bonjour {{name}},\n\nMerci d’avoir proposé « {{title}} ». Nous ne pouvons pas nous en occuper cette fois.\n\n{{words}}{{organization}}',
     },
   },
   lapsed: {

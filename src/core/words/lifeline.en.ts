@@ -22,6 +22,7 @@ export const lifelineEn = {
   speaker: 'speaker at',
   'chose a session': 'chose a session of',
   'proposed a session': 'proposed a session for',
+  'proposed an event': 'proposed',
   // Surveys
   answered: 'answered',
   // Notes

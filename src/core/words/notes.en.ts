@@ -1,5 +1,10 @@
 /** What is remarked beside an event, in English: a headline, more about it, and what the button says. */
 export const notesEn = {
+  proposed: {
+    headline: 'Proposed by {{name}}.',
+    text: 'Take it up, or decline it: they wait for an answer.',
+    action: 'Read it',
+  },
   'sent-back': { headline: 'Sent back.', text: '{{words}}', action: 'Read and revise' },
   'not-ready': {
     headline: 'Not ready: {{things:thing|things}} missing.',

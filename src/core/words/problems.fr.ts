@@ -25,6 +25,7 @@ export const problemsFr: ProblemWords = {
   'not-a-telephone': 'Ce n’est pas un numéro de téléphone.',
   'email-for-confirmation': 'Indiquez une adresse de courriel : la confirmation y est envoyée.',
   'email-for-shifts': 'Indiquez une adresse de courriel : vos quarts y sont envoyés.',
+  'about-needed': 'Dites de quoi il s’agit.',
   'name-needed': 'Indiquez un nom.',
   'first-name-needed': 'Indiquez votre prénom.',
   'last-name-needed': 'Indiquez votre nom de famille.',
@@ -42,7 +43,7 @@ export const problemsFr: ProblemWords = {
   'proposal-untitled': 'Donnez un titre à votre séance.',
   'proposal-short': 'Dites en quelques phrases de quoi il s’agit.',
   'proposal-minutes': 'Entre 5 et 600 minutes.',
-  'proposals-full': 'On ne peut plus proposer de séances pour cet événement.',
+  'proposals-full': 'On ne peut rien proposer de plus pour le moment.',
   'full-online-left':
     'Toutes les places sur place sont prises. Il reste des places en ligne : choisissez-les.',
   'part-over': 'Votre rôle dans l’événement est terminé, et votre accès avec lui.',

@@ -63,6 +63,9 @@ export interface Facts {
   /** A plan was sent late, and waits for a coordinator. */
   'plan sent late': { eventId: string; days: number; reason: string };
   'absences found': { eventId: string };
+  /** Somebody from outside proposed an event. */
+  'event proposed': { eventId: string; contactId: string };
+  'event proposal decided': { eventId: string; taken: boolean };
   'order placed': { eventId: string; orderId: string; channel: string; state: string; seats: number };
   'order confirmed': { eventId: string; orderId: string };
   'seats offered': { eventId: string; orderId: string; until: string; reason: string };
@@ -276,6 +279,17 @@ export const tellings: { readonly [K in FactKind]: Telling<Facts[K]> } = {
     topics: ofEvent,
   },
   'absences found': { topics: ofEvent },
+  'event proposed': {
+    entry: (f) => ({ action: 'proposed an event', subject: event(f.eventId) }),
+    topics: () => ['events'],
+  },
+  'event proposal decided': {
+    entry: (f) => ({
+      action: f.taken ? 'took a proposed event up' : 'declined a proposed event',
+      subject: event(f.eventId),
+    }),
+    topics: ofEvent,
+  },
   'order placed': {
     entry: (f) => ({
       action: 'placed an order',

@@ -5,12 +5,12 @@ import {
   aspectsOf,
   graceMinutes,
   movesIntoThePast,
-  quietDays,
+  quietHours,
   toldBySelf,
   weightyFields,
 } from '#core/changes/aspects.ts';
 import type { Concerned, LetterKind } from '#core/changes/letters.ts';
-import { alsoFollows, type Consequences, noConsequences } from '#core/events/consequences.ts';
+import { alsoFollows, type Consequences, follows, noConsequences } from '#core/events/consequences.ts';
 import type { Move } from '#core/events/moves.ts';
 import type { PlanField } from '#core/events/parts.ts';
 import type { EventState } from '#core/events/states.ts';
@@ -32,7 +32,7 @@ import { aroundChange, standingNow } from './around.ts';
 import { checkLetters, type Letters, writeLetters } from './letters.ts';
 import { concernedBy } from './people.ts';
 import { moneyWords, oweBack } from './returns.ts';
-import { assignmentHere, keepRows, owedBack } from './store.ts';
+import { assignmentHere, forgetRows, keepRows, owedBack } from './store.ts';
 
 /** Nothing was settled: people are told as they would be by themselves, and money is settled by hand. */
 const nothingSettled: Settling = {
@@ -191,10 +191,6 @@ async function makeInHand<R extends { followed: Consequences }>(
     settle,
   );
   await keepRows(w.tx, null);
-  const goes =
-    letters.some((l) => l.told && l.count > 0) || money.length > 0 || (await hasLetters(w, changeId));
-  const settlesAt = goes ? lettersAt : plusMinutes(w.now, quietDays * 1440);
-  if (!goes) await update(w.tx, 'changes', changeId, { settlesAt });
   // Messages are planned anew now, once, by how everything stands; so they are when it is taken back, and need not be kept.
   const messages = await record(held, 'change made', {
     eventId: event.id,
@@ -202,6 +198,12 @@ async function makeInHand<R extends { followed: Consequences }>(
     untold: letters.filter((l) => !l.told).map((l) => l.to),
   });
   const followed = alsoFollows(alsoFollows(given, result.followed), messages);
+  const goes =
+    letters.some((l) => l.told && l.count > 0) || money.length > 0 || (await hasLetters(w, changeId));
+  // Of what nothing follows, the plan's own way back is enough.
+  const settlesAt = goes ? lettersAt : follows(followed) ? plusMinutes(w.now, quietHours * 60) : null;
+  if (!goes) await update(w.tx, 'changes', changeId, { settlesAt });
+  if (settlesAt === null) await forgetRows(w.tx, changeId);
   return { ...result, followed, changeId, settlesAt, aspects, letters };
 }
 

@@ -75,6 +75,9 @@ export const readLifeline = (
        select p.proposed_at, 'session', ${said("'proposed a session'")}, ${asWritten('p.title')}, null, p.event_id
          from session_proposals p where p.contact_id = $1
        union all
+       select p.proposed_at, 'session', ${said("'proposed an event'")}, ${asWritten('e.public_title')}, null, p.event_id
+         from event_proposals p join events e on e.id = p.event_id where p.contact_id = $1
+       union all
        select t.at, 'session', ${said("'chose a session'")}, ${asWritten("x.title->>'en'")}, null, r.event_id
          from session_seats t join registrations r on r.id = t.registration_id join agenda_sessions x on x.id = t.session_id
          where r.contact_id = $1 and x.removed_at is null

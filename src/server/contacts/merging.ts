@@ -40,6 +40,7 @@ export const belongings = [
   { table: 'speakers', column: 'contact_id' },
   { table: 'sponsors', column: 'contact_id' },
   { table: 'session_proposals', column: 'contact_id' },
+  { table: 'event_proposals', column: 'contact_id' },
   { table: 'event_invited', column: 'contact_id' },
   { table: 'care_reads', column: 'contact_id' },
   { table: 'audit', column: 'subject_id' },

@@ -62,6 +62,8 @@ export interface EventRow extends PlainPlan {
   booked: boolean;
   /** How many work on it beyond their roles. */
   team: number;
+  /** Who proposed it from outside, and whether that waits for an answer; null where nobody did. */
+  proposal: { name: string; state: 'new' | 'taken' | 'declined' } | null;
   /** Whether a change of it can be taken back still. */
   settling: boolean;
   /** How its kind looks, where it is one of the register. */
@@ -100,6 +102,7 @@ const columns = `e.id, ${plainFields.map((field) => `e.${snake(field)}`).join(',
      to_char(sh.ends_local, 'YYYY-MM-DD"T"HH24:MI'), 'needed', sh.needed) order by sh.starts_at, sh.id)
      from shifts sh where sh.event_id = e.id and sh.removed_at is null), '[]') as planned_shifts, exists (select 1 from bookings b where b.event_id = e.id) as booked,
   (select count(*)::int from event_team t where t.event_id = e.id) as team,
+  (select jsonb_build_object('name', p.name, 'state', p.state) from event_proposals p where p.event_id = e.id) as proposal,
   exists (select 1 from changes ch where ch.event_id = e.id and ch.settles_at is not null) as settling,
   (select jsonb_build_object('shape', k.shape, 'colour', k.colour, 'pictureId', k.picture_id) from kinds k
      where k.sort = 'category' and lower(k.name) = lower(e.category)) as kind,

@@ -186,6 +186,8 @@ export function makePages(app: App, handlers: AllHandlers, dist: string) {
         const events = await call(handlers['GET /api/public/events'], {}, listingAsked(search));
         if (!Object.keys(search).some((name) => name !== 'lang')) initial['GET /api/public/events'] = events;
         text = earlyListing(events, frame.organization, language);
+      } else if (path === '/propose') {
+        initial['GET /api/public/propose'] = await call(handlers['GET /api/public/propose'], {});
       } else if (path === '/embed') {
         const events = await call(handlers['GET /api/public/events'], {}, listingAsked(search));
         const html = shell('public')

@@ -8,6 +8,7 @@ import { replan } from './planning.ts';
 import {
   tellBuyer,
   tellCode,
+  tellEventProposer,
   tellOfShift,
   tellOrganizer,
   tellOwnLink,
@@ -60,6 +61,7 @@ export const messagesReactions: Reactions = {
     tellTeam(w, 'reset', resetId, { name, email }, 'asked for a new password'),
   'organizer asked': (w, { eventId, ...asked }) => tellOrganizer(w, eventId, asked),
   'session proposal decided': (w, { proposalId }) => tellProposer(w, proposalId),
+  'event proposal decided': (w, { eventId }) => tellEventProposer(w, eventId),
   'code asked': (w, { codeId, email, language }) => tellCode(w, codeId, email, language),
   'own link asked': (w, { contactId, by }) => tellOwnLink(w, contactId, `asked for by ${by}`),
   'order confirmed': replanOrder,

@@ -7,6 +7,7 @@ import { readContact } from '../contacts/store.ts';
 import { readShift } from '../crew/store.ts';
 import { sayPlace, sayWhen } from '../events/saying.ts';
 import { readEvent } from '../events/store.ts';
+import { readProposalOf } from '../proposals/store.ts';
 import { type OrderRow, readOrder } from '../registration/store.ts';
 import { theOrganization } from '../staff/store.ts';
 import { planDirect } from './direct.ts';
@@ -85,6 +86,24 @@ export async function tellProposer(w: Work, proposalId: string): Promise<void> {
     },
     // A paragraph of its own, where there is one.
     own: { title: proposal.title, words: words && `${words}\n\n` },
+  });
+}
+
+/** Tells whoever proposed an event what was decided. */
+export async function tellEventProposer(w: Work, eventId: string): Promise<void> {
+  const proposal = (await readProposalOf(w.tx, eventId))!;
+  const { name, email, contactId, language, words, state, id } = proposal;
+  const event = await readEvent(w.tx, eventId);
+  const { name: organization } = await theOrganization(w.tx);
+  await planDirect(w, {
+    kind: state === 'taken' ? 'event taken' : 'event declined',
+    key: `event proposal:${id}`,
+    to: { name, email, contactId, language },
+    eventId,
+    reason: 'proposed an event',
+    values: { name: splitName(name).given || name, organization },
+    // A paragraph of its own, where there is one.
+    own: { title: event.publicTitle, words: words && `${words}\n\n` },
   });
 }
 

@@ -137,6 +137,7 @@ function factsFor(event: EventRow, read: Read): MarginFacts {
       .filter((s) => s.state === 'with approver' || s.state === 'reopened')
       .map((s) => ({ step: s.step, overdueDays: Math.max(0, daysBetween(s.dueOn, today)) })),
     asksLateBy: steps[0]?.asksLateBy ?? 0,
+    proposedBy: event.proposal?.state === 'new' ? event.proposal.name : null,
     sentBack: back && event.state === 'draft' ? `${back.step}: ${back.words}` : null,
     conditions: over
       ? []

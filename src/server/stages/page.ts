@@ -25,6 +25,7 @@ import { lacksOfEvent } from '../events/readiness.ts';
 import { type EventRow, readEvent, readStates } from '../events/store.ts';
 import { refused } from '../http/problem.ts';
 import { withRights } from '../pictures/access.ts';
+import { shownProposal } from '../proposals/store.ts';
 import { theOrganization } from '../staff/store.ts';
 import { positionOf } from './commands.ts';
 import { marginOfEvent } from './margin.ts';
@@ -82,6 +83,7 @@ export async function eventPageOf(c: Asker & Pick<Work, 'tx' | 'app'>, eventId: 
     french: frenchStanding(event, event.french, event.frenchOf),
     team: event.team,
     undoable: may.get('plan') === 'change' ? await readUndoable(tx, event.id, staff.id) : null,
+    proposal: event.proposal && may.get('plan') === 'change' ? await shownProposal(tx, event.id) : null,
     settling: may.has('plan') && event.settling,
     copiedFrom: event.copiedFromTitle
       ? { title: event.copiedFromTitle, leftBehind: event.leftBehind.map(sayLeft) }

@@ -18,11 +18,11 @@ import { useAsk, useFrame } from './asking.ts';
 import { Within } from './fields.tsx';
 import { language } from './language.ts';
 import { Loaded } from './notices.tsx';
+import { Owed } from './Owed.tsx';
 import { Acts, Ends, Rows, Say, Small, Soft, Title, Two } from './parts.tsx';
 import { Sign } from './Sign.tsx';
 import { sayMoment, useMoney } from './saying.ts';
 
-const Owed = lazy(() => import('./Owed.tsx'));
 const Sessions = lazy(() => import('./Sessions.tsx'));
 
 type Seat = PublicOrder['seats'][number];
@@ -152,11 +152,7 @@ function Shown({ order, token }: { order: PublicOrder; token: string }) {
           order.donationFund &&
           ` · ${t('gift', { amount: money(order.donation), fund: order.donationFund })}`}
       </Soft>
-      {order.balance < 0 && event.state === 'called off' && (
-        <Suspense>
-          <Owed token={token} zone={event.zone} />
-        </Suspense>
-      )}
+      {order.balance < 0 && event.state === 'called off' && <Owed token={token} zone={event.zone} />}
       {order.balance < 0 && event.state !== 'called off' && (
         <Say>{t('owedBack', { amount: money(-order.balance) })}</Say>
       )}

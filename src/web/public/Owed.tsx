@@ -10,7 +10,7 @@ import { Say } from './parts.tsx';
 import { sayMoment, useMoney } from './saying.ts';
 
 /** What was paid for an event that was called off: what becomes of it, and where it is theirs to say, the choice. */
-export default function Owed({ token, zone }: { token: string; zone: string }) {
+export function Owed({ token, zone }: { token: string; zone: string }) {
   const { t } = useTranslation();
   const money = useMoney();
   const client = useQueryClient();

@@ -23,6 +23,7 @@ const Propose = lazy(() => import('./Propose.tsx'));
 const Preview = lazy(() => import('./Preview.tsx'));
 const Mine = lazy(() => import('./Mine.tsx'));
 const ByLink = lazy(() => import('./SignIn.tsx'));
+const ProposeEvent = lazy(() => import('./ProposeEvent.tsx'));
 const Survey = lazy(() => import('./Survey.tsx'));
 
 const client = new QueryClient({ defaultOptions: { queries: { retry: 1, staleTime: 5_000 } } });
@@ -49,6 +50,7 @@ const router = createBrowserRouter([
       { path: '/m/:token', element: <Order /> },
       { path: '/crew/:token', element: <OwnShifts /> },
       { path: '/own/:token', element: <Own /> },
+      { path: '/propose', element: <ProposeEvent /> },
       { path: '/mine', element: <Mine /> },
       { path: '/mine/in/:token', element: <ByLink /> },
       { path: '/s/:token', element: <Survey /> },

@@ -6,6 +6,8 @@ import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { StrictMode } from 'react';
 import { createRoot } from 'react-dom/client';
 import { createBrowserRouter, RouterProvider } from 'react-router';
+import { staffTopics } from '#contract/staffTopics.ts';
+import { alsoTopics } from '#contract/topics.ts';
 import { speakAs } from '#core/words/language.ts';
 import { ApiProblem, readIn } from '#web/api.ts';
 import { kitWordsIn } from '#web/kit/languages.ts';
@@ -16,6 +18,7 @@ import { Places } from './Places.tsx';
 import { askAhead, placeLoads, places } from './places.ts';
 
 // Styles made at run time carry the nonce that the server put into the page.
+alsoTopics(staffTopics);
 const nonce = document.querySelector<HTMLMetaElement>('meta[name="style-nonce"]')?.content ?? '';
 const cache = createCache({ key: 'css', nonce });
 const client = new QueryClient({

@@ -11,6 +11,7 @@ import { useAction, useAsk, useMe } from '../parts/ask.ts';
 import { useSaying } from '../parts/saying.ts';
 import { Backups } from './Backups.tsx';
 import { ChangeAccount, type Member } from './ChangeAccount.tsx';
+import { EventProposals } from './EventProposals.tsx';
 import { Invite } from './Invite.tsx';
 import { Logo } from './Logo.tsx';
 
@@ -54,6 +55,7 @@ export default function Team() {
             <Required required={t.secondStepRequired} />
             <Clock />
             <OwnLogo />
+            <EventProposals />
           </>
         )}
       </Loaded>

@@ -1,17 +1,56 @@
-import { useState } from 'react';
+import { useEffect, useState } from 'react';
 import type { EventPage } from '#contract/events.ts';
 import { Button } from '#web/kit/Button.tsx';
 import { Note } from '#web/kit/Note.tsx';
+import { useAction } from '#web/parts/ask.ts';
 import { phrase } from '#web/words/phrase.ts';
-import { useHeldChange } from '../plan/planDraft.ts';
+import { type HeldChange, useHeldChange } from '../plan/planDraft.ts';
 import { sayAspects } from './changeWords.ts';
+import { nothingSettled } from './settling.ts';
+import { isQuiet, useWhatIf } from './useWhatIf.ts';
 import { WhatIf } from './WhatIf.tsx';
 
-/** What was typed and people count on: it is not saved before somebody saw what it brings about. On every stage of the event. */
+/**
+ * What was typed and people count on: what it brings about is worked out, and where anything follows it is not saved before
+ * somebody saw that. Where nothing does, it is saved as everything is. On every stage of the event.
+ */
 export function HeldChanges({ page }: { page: EventPage }) {
   const held = useHeldChange(page);
+  return held && <Held page={page} held={held} />;
+}
+
+const asItIs = nothingSettled(false);
+
+function Held({ page, held }: { page: EventPage; held: HeldChange }) {
   const [looking, setLooking] = useState(false);
-  if (!held) return null;
+  const { change, version } = held;
+  const nothing = Object.keys(change).length === 0;
+  const save = useAction('PATCH /api/events/:id', (saved) => held.kept(saved.version));
+  const { told, busy, problem } = useWhatIf(
+    page,
+    { change, version },
+    asItIs,
+    nothing || looking || save.isPending,
+  );
+  const quiet = told !== null && !busy && problem === null && isQuiet(told);
+  const { mutate } = save;
+  const wanted = JSON.stringify({ change, version });
+  // biome-ignore lint/correctness/useExhaustiveDependencies: what is saved is what was asked about
+  useEffect(() => {
+    if (quiet && !looking) mutate({ params: { id: page.id }, body: { version, change } });
+  }, [quiet, wanted]);
+  const said = problem ?? save.problem;
+  // biome-ignore lint/correctness/useExhaustiveDependencies: said once for each answer
+  useEffect(() => {
+    if (said) held.refused(said);
+  }, [said]);
+  const waits = told !== null && !busy && !quiet && !said && !nothing;
+  // biome-ignore lint/correctness/useExhaustiveDependencies: the setter stays
+  useEffect(() => {
+    held.wait(waits);
+    return () => held.wait(false);
+  }, [waits]);
+  if (!waits && !looking) return null;
   return (
     <>
       <Note
@@ -36,11 +75,11 @@ export function HeldChanges({ page }: { page: EventPage }) {
       {looking && (
         <WhatIf
           page={page}
-          doing={{ change: held.change, version: held.version }}
+          doing={{ change, version }}
           close={() => setLooking(false)}
-          done={(version) => {
+          done={(saved) => {
             setLooking(false);
-            if (version !== null) held.kept(version);
+            if (saved !== null) held.kept(saved);
           }}
         />
       )}

@@ -1,9 +1,6 @@
 import { chakra } from '@chakra-ui/react';
-import { keepPreviousData, useQuery } from '@tanstack/react-query';
-import { useEffect, useState } from 'react';
 import { changesContract, type WhatIf as Told } from '#contract/changes.ts';
 import type { EventPage } from '#contract/events.ts';
-import { type Answer, ApiProblem, call } from '#web/api.ts';
 import { FormDialog } from '#web/kit/form/FormDialog.tsx';
 import { LongText } from '#web/kit/form/fields.tsx';
 import { prepare } from '#web/kit/form/request.ts';
@@ -19,42 +16,7 @@ import { ByItself } from './ByItself.tsx';
 import { Letters } from './Letters.tsx';
 import { changeOf, type Doing, nothingSettled, type Settled, settleOf } from './settling.ts';
 import { ToSettle } from './ToSettle.tsx';
-
-/** Milliseconds without a change after which it is worked out again what follows. */
-const pause = 350;
-
-/** What a change brings about, as things are settled now; what was known before stays in sight while it is worked out anew. */
-function useWhatIf(page: EventPage, doing: Doing, settled: Settled, sending: boolean) {
-  const body = {
-    ...('move' in doing ? { move: doing.move } : { version: doing.version }),
-    change: changeOf(doing, settled),
-    settle: settleOf(settled),
-  };
-  const wanted = JSON.stringify(body);
-  const [asked, setAsked] = useState(wanted);
-  useEffect(() => {
-    const timer = setTimeout(() => setAsked(wanted), pause);
-    return () => clearTimeout(timer);
-  }, [wanted]);
-  const answer = useQuery<Answer<'POST /api/events/:id/what-if'>>({
-    queryKey: ['what-if', page.id, asked],
-    queryFn: () =>
-      call('POST /api/events/:id/what-if', {
-        params: { id: page.id },
-        body: JSON.parse(asked) as typeof body,
-      }),
-    placeholderData: keepPreviousData,
-    // What is being saved is not tried again on top of itself.
-    enabled: !sending,
-    gcTime: 0,
-    retry: false,
-  });
-  return {
-    told: answer.data ?? null,
-    busy: answer.isFetching || asked !== wanted,
-    problem: answer.error instanceof ApiProblem ? answer.error : null,
-  };
-}
+import { useWhatIf } from './useWhatIf.ts';
 
 const tellsNow = (told: Told | null): number =>
   told?.letters.filter((l) => l.told).reduce((sum, l) => sum + l.count, 0) ?? 0;

@@ -14,6 +14,7 @@ import { Clashes } from './Clashes.tsx';
 import { fieldTitles } from './fieldWords.ts';
 import { InSeries } from './InSeries.tsx';
 import { PlanHistory, useUndo } from './PlanHistory.tsx';
+import { Proposed } from './Proposed.tsx';
 import { usePlanDraft } from './planDraft.ts';
 import type { Section } from './section.ts';
 import { sections } from './sections.tsx';
@@ -64,6 +65,7 @@ export default function PlanSheet({ page }: { page: EventPage }) {
           </span>
         </chakra.span>
       </div>
+      <Proposed page={page} />
       <InSeries page={page} />
       {page.isTemplate && (
         <Note as="p" tone="know">

@@ -18,8 +18,13 @@ const pause = 600;
 const useDrafts = create<{
   of: Record<string, Draft>;
   change(eventId: string, to: (draft: Draft) => Draft): void;
+  /** Events of which something typed waits until somebody saw what it brings about. */
+  waiting: Readonly<Record<string, boolean>>;
+  wait(eventId: string, waits: boolean): void;
 }>()((set) => ({
   of: {},
+  waiting: {},
+  wait: (eventId, waits) => set((s) => ({ waiting: { ...s.waiting, [eventId]: waits } })),
   change: (eventId, to) =>
     set((s) => ({ of: { ...s.of, [eventId]: to(s.of[eventId] ?? drafts.nothingTyped) } })),
 }));
@@ -154,11 +159,11 @@ export function usePlanDraft(page: EventPage): PlanDraft {
   const stuck =
     Object.keys(draft.refused).length > 0 || Object.keys(draft.clashes).length > 0 || save.isError;
   const saved = save.data;
-  const waits = typed && partsToSend(page).length === 0 && heldIn(page, draft).length > 0;
+  const waits = useDrafts((s) => s.waiting[id] === true);
   return {
     plan: { ...page.plan, ...draft.typed },
     change,
-    standing: !typed ? 'saved' : waits && !stuck ? 'held' : stuck && !save.isPending ? 'not saved' : 'saving',
+    standing: !typed ? 'saved' : waits ? 'held' : stuck && !save.isPending ? 'not saved' : 'saving',
     wrong: drafts.wrongIn(draft),
     problem:
       save.error instanceof ApiProblem && (save.error.code !== 'invalid' || !typed) ? save.error : null,
@@ -188,6 +193,10 @@ export interface HeldChange {
   putBack(): void;
   /** It was saved. */
   kept(version: number): void;
+  /** It was refused: what is wrong stands beside the fields, and what somebody else saved meanwhile beside theirs. */
+  refused(problem: ApiProblem): void;
+  /** Says whether it waits for somebody to look. */
+  wait(waits: boolean): void;
 }
 
 export function useHeldChange(page: EventPage): HeldChange | null {
@@ -203,6 +212,14 @@ export function useHeldChange(page: EventPage): HeldChange | null {
     fields,
     change,
     version: Math.min(...parts.map((part) => draft.seen[part] ?? 1)),
+    wait: (waits) => useDrafts.getState().wait(id, waits),
+    refused(problem) {
+      if (problem.code === 'invalid') update(id, (d) => drafts.refuse(d, change, problem.fields));
+      if (problem.code === 'changed-meanwhile') {
+        void client.invalidateQueries({ queryKey: [addressOf('GET /api/events/:id', { id })] });
+        update(id, (d) => parts.reduce((left, part) => drafts.clash(left, part, problem.message), d));
+      }
+    },
     putBack: () => update(id, (d) => parts.reduce((left, part) => drafts.takeTheirs(left, part), d)),
     kept(version) {
       client.setQueryData<EventPage>([addressOf('GET /api/events/:id', { id })], (p) =>

@@ -1,4 +1,12 @@
 export const team = {
+  proposals: 'Proposals from outside',
+  proposalsOpen: 'Anybody may propose an event',
+  proposalsOff: 'A public form that makes drafts, each with a contact behind it. Units see those for them.',
+  proposalsAt: 'The form is at',
+  proposalsOpened: 'The form is open',
+  proposalsClosed: 'The form is closed',
+  proposalsWords: 'What stands above the form',
+  proposalsWordsFr: 'The same in French',
   kb: '{{n}} kB',
   mb: '{{n}} MB',
   makingABackup: 'Making a backup',
