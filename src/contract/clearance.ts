@@ -96,6 +96,17 @@ export const clearance = z.object({
   /** Who of the team sees it: they can be given a condition, and be named in what is written. */
   people: z.array(z.object({ id, name: z.string() })),
   lacks: z.array(z.string()),
+  /** Of a date of a series that was not sent: the other dates it could be sent for, and those that differ, with the steps. */
+  coverage: z
+    .object({
+      alike: z.int(),
+      differs: z.array(z.object({ id, startsLocal: z.string().nullable(), steps: z.array(z.string()) })),
+    })
+    .nullable(),
+  /** It was sent for every date of its series that is alike. */
+  coversSeries: z.boolean(),
+  /** The date whose clearance covers this one. */
+  coveredBy: z.object({ id, startsLocal: z.string().nullable() }).nullable(),
 });
 export type Clearance = z.infer<typeof clearance>;
 
@@ -254,6 +265,8 @@ export const clearanceContract = contract({
         lateReason: words,
         /** Answers to what the steps ask, by the id of the question. */
         answers: z.array(z.object({ id, words: z.string().trim().max(2000) })).max(200),
+        /** Of a date of a series: what is decided holds for every other that is alike. */
+        coversSeries: z.boolean(),
       })
       .partial()
       .default({}),

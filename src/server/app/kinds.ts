@@ -31,6 +31,8 @@ export interface Facts {
   };
   /** A series was begun, changed, or made dates by itself. */
   'series changed': Changed & { seriesId: string };
+  /** A date of a series was made ahead, with all that it begins with. */
+  'date made': { eventId: string; seriesId: string };
   'preview link made': { eventId: string };
   'preview link stopped': { eventId: string };
   'picture kept': { pictureId: string };
@@ -181,6 +183,8 @@ export const tellings: { readonly [K in FactKind]: Telling<Facts[K]> } = {
     }),
     topics: ofEvent,
   },
+  // That dates were made is said once for all of them.
+  'date made': { topics: nobody },
   'preview link made': {
     entry: (f) => ({ action: 'made a preview link', subject: event(f.eventId) }),
     topics: () => [],

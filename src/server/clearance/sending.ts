@@ -30,6 +30,8 @@ import { asksLate, deadlineBy, readClearance, readSteps, type StepRow } from './
 export interface Sending {
   lateReason?: string;
   answers?: readonly { id: string; words: string }[];
+  /** What is decided holds for every date of the series that is alike. */
+  coversSeries?: boolean;
 }
 
 /** What keeps a plan from being sent, beside what the plan itself lacks. */
@@ -136,6 +138,7 @@ export async function submit(
     lateByDays: lateBy,
     lateReason: reason || (sent?.lateReason ?? ''),
     grantedAt: granted,
+    coversSeries: event.seriesId !== null && (sending.coversSeries ?? false),
     ...(granted && !grantedBefore ? { grantedBy: w.actor.staffId } : {}),
   };
   if (sent) await update(tx, 'clearances', clearanceId, standing);

@@ -34,6 +34,7 @@ export interface StepRow extends Step {
   nudges: number;
   decidedAt: string | null;
   decidedBy: string | null;
+  decidedById: string | null;
   words: string;
   conditions: ConditionRow[];
   /** By how many days the plan was sent late, while it waits for a coordinator's word about that; else 0. */
@@ -41,7 +42,7 @@ export interface StepRow extends Step {
 }
 
 const stepColumns = `s.id, s.clearance_id, s.rule_id, s.step, s.approves, s.approver_id, a.name as approver, s.after, s.asks, s.because, s.looked, s.documents,
-  s.meanwhile, s.working_days, s.due_on, s.nudges, case when c.granted_at is null then c.late_by_days else 0 end as asks_late_by, s.state, s.decided_at, p.name as decided_by, s.words,
+  s.meanwhile, s.working_days, s.due_on, s.nudges, case when c.granted_at is null then c.late_by_days else 0 end as asks_late_by, s.state, s.decided_at, p.name as decided_by, s.decided_by as decided_by_id, s.words,
   coalesce((select jsonb_agg(jsonb_build_object('id', k.id, 'what', k.what, 'dueOn', k.due_on, 'blocks', k.blocks, 'met', k.met_at is not null)
      order by k.created_at, k.id) from clearance_conditions k where k.step_id = s.id), '[]') as conditions`;
 
@@ -71,12 +72,18 @@ export interface ClearanceRow {
   grantedAt: string | null;
   grantedBy: string | null;
   closedForIt: boolean;
+  /** It was sent for every date of its series that is alike. */
+  coversSeries: boolean;
+  /** The event whose clearance covers this one; null where it has its own. */
+  coveredBy: { id: string; startsLocal: string | null } | null;
 }
 
 export const readClearance = (tx: Queries, eventId: string): Promise<ClearanceRow | null> =>
   first<ClearanceRow>(
     tx,
-    `select c.id, c.submitted_at, c.late_by_days, c.late_reason, c.granted_at, g.name as granted_by, c.closed_for_it
+    `select c.id, c.submitted_at, c.late_by_days, c.late_reason, c.granted_at, g.name as granted_by, c.closed_for_it, c.covers_series,
+       (select jsonb_build_object('id', e.id, 'startsLocal', to_char(e.starts_local, 'YYYY-MM-DD"T"HH24:MI')) from clearances k
+          join events e on e.id = k.event_id where k.id = c.covered_by) as covered_by
      from clearances c left join staff g on g.id = c.granted_by where c.event_id = $1 and c.current`,
     [eventId],
   );

@@ -14,6 +14,7 @@ import { answeredField } from '../http/problem.ts';
 import { theOrganization } from '../staff/store.ts';
 import { factPlanOf, type Needed, neededBy, theBook } from './book.ts';
 import { readConditions } from './conditions.ts';
+import { coverageOf } from './covering.ts';
 import { readPapers } from './papers.ts';
 import { readSaid, type WordRow } from './said.ts';
 import { whoSees } from './seeing.ts';
@@ -101,6 +102,9 @@ export async function clearanceOf(
     papers: (await readPapers(tx, eventId)).map(({ fileId: _, ...paper }) => paper),
     mayWrite: mayPlan || steps.some((s) => isTheirs(s, staff)),
     people: await whoSees(tx, event, now),
+    coverage: draft && !sent ? await coverageOf({ tx, now }, event) : null,
+    coversSeries: sent?.coversSeries ?? false,
+    coveredBy: sent?.coveredBy ?? null,
     lacks: draft
       ? (await lacksForSending({ tx, now }, event, offers)).map((field) => answeredField(field).message)
       : [],

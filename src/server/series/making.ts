@@ -5,7 +5,7 @@ import { dateOf } from '#core/time/wallTime.ts';
 import type { Work } from '../app/app.ts';
 import { record } from '../app/record.ts';
 import { submit } from '../clearance/sending.ts';
-import { neededSteps } from '../clearance/steps.ts';
+import { clearedOf, neededSteps } from '../clearance/steps.ts';
 import { update } from '../db/database.ts';
 import { beginEvent } from '../events/beginning.ts';
 import { lacksOfEvent } from '../events/readiness.ts';
@@ -40,6 +40,7 @@ export async function makeDates(w: Work, seriesId: string): Promise<string[]> {
       to: startsLocal,
       ofSeries: { seriesId, slot, endsLocal, firstOf },
     });
+    await record(w, 'date made', { eventId, seriesId });
     if (series.opens) await openWhereNobodyDecides(w, eventId);
   }
   await update(tx, 'series', seriesId, { nextAt });
@@ -52,11 +53,15 @@ export async function makeDates(w: Work, seriesId: string): Promise<string[]> {
   return make.map((s) => s.slot);
 }
 
-/** Opens a date that lacks nothing and needs no clearance; any other stays a draft for somebody to see to. */
+/** Opens a date that lacks nothing and needs no clearance, or was cleared with its series; any other waits for somebody to see to. */
 async function openWhereNobodyDecides(w: Work, eventId: string): Promise<void> {
   const event = await readEvent(w.tx, eventId);
   const offers = await readOffers(w.tx, eventId);
   const { zone } = await theOrganization(w.tx);
+  if (event.state === 'cleared') {
+    if (!(await clearedOf(w.tx, eventId)).blocked.length) await makeMove(w, eventId, 'open', '');
+    return;
+  }
   if (lacksOfEvent(event, offers, dateOf(w.now, zone)).some((l) => l.stops)) return;
   if ((await neededSteps(w.tx, event, offers)).needed.steps.length) return;
   await submit(w, eventId);

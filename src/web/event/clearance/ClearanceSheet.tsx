@@ -3,7 +3,7 @@ import { useState } from 'react';
 import type { Clearance } from '#contract/clearance.ts';
 import type { EventPage } from '#contract/events.ts';
 import { sayShortDate } from '#core/time/say.ts';
-import { Button } from '#web/kit/Button.tsx';
+import { Button, TextLink } from '#web/kit/Button.tsx';
 import { Phrase } from '#web/words/Phrase.tsx';
 import { phrase } from '#web/words/phrase.ts';
 import { Empty, Note } from '../../kit/Note.tsx';
@@ -94,6 +94,15 @@ function When({ c, draft }: { c: Clearance; draft: boolean }) {
             <span className="late">, {phrase('clearance.daysLate', { days: c.lateByDays })}</span>
           )}
           {c.lateByDays > 0 && c.granted?.by && <>, {phrase('clearance.letBy', { who: c.granted.by })}</>}
+        </p>
+      )}
+      {c.coversSeries && <p className="soft">{phrase('clearance.coversSeries')}</p>}
+      {c.coveredBy && (
+        <p className="soft">
+          {phrase('clearance.coveredBy')}{' '}
+          <TextLink to={`/events/${c.coveredBy.id}/clearance`}>
+            {c.coveredBy.startsLocal ? short(c.coveredBy.startsLocal) : ''}
+          </TextLink>
         </p>
       )}
       {c.lateByDays > 0 && c.lateReason && !c.mayGrant && (

@@ -1,10 +1,12 @@
+import { chakra } from '@chakra-ui/react';
 import { type Clearance, clearanceContract } from '#contract/clearance.ts';
 import { isThrough } from '#core/clearance/steps.ts';
+import { sayShortDate } from '#core/time/say.ts';
 import { inAList, phrase } from '#web/words/phrase.ts';
 import { Asking } from '../../kit/Asking.tsx';
 import { Button } from '../../kit/Button.tsx';
 import { Form } from '../../kit/form/Form.tsx';
-import { LongText } from '../../kit/form/fields.tsx';
+import { LongText, Tick as TickField } from '../../kit/form/fields.tsx';
 import { prepare } from '../../kit/form/request.ts';
 import { useForm } from '../../kit/form/useForm.ts';
 import { say } from '../../kit/toast.tsx';
@@ -25,11 +27,15 @@ export function Sending({
   const questions = c.steps.flatMap((s) => s.questions);
   const days = c.granted || !c.steps.length ? 0 : Math.max(0, -(c.deadline?.daysLeft ?? 0));
   const form = useForm({
-    values: { lateReason: c.lateReason, answers: questions.map(() => '') },
-    request: ({ lateReason, answers }) =>
+    values: { lateReason: c.lateReason, answers: questions.map(() => ''), coversSeries: c.coversSeries },
+    request: ({ lateReason, answers, coversSeries }) =>
       prepare(clearanceContract, 'POST /api/events/:id/clearance', {
         params: { id: eventId },
-        body: { lateReason, answers: questions.map((q, n) => ({ id: q.id, words: answers[n] ?? '' })) },
+        body: {
+          lateReason,
+          answers: questions.map((q, n) => ({ id: q.id, words: answers[n] ?? '' })),
+          coversSeries,
+        },
       }),
     fieldOf: (path) => {
       const asked = questions.findIndex((q) => path === `answers.${q.id}`);
@@ -68,6 +74,30 @@ export function Sending({
             required={q.required}
           />
         ))}
+        {c.coverage && (
+          <>
+            <TickField
+              form={form}
+              name="coversSeries"
+              label={phrase('clearance.forTheSeries', { count: c.coverage.alike })}
+            />
+            <chakra.p color="soft" fontSize="13.5px">
+              {phrase('clearance.forTheSeriesText')}
+            </chakra.p>
+            {c.coverage.differs.length > 0 && (
+              <chakra.ul fontSize="13.5px" color="soft" margin="0 0 8px" paddingLeft="18px">
+                {c.coverage.differs.map((d) => (
+                  <li key={d.id}>
+                    {phrase('clearance.differs', {
+                      date: d.startsLocal ? sayShortDate(d.startsLocal, true) : '',
+                      steps: inAList(d.steps),
+                    })}
+                  </li>
+                ))}
+              </chakra.ul>
+            )}
+          </>
+        )}
         {days > 0 && (
           <LongText
             form={form}

@@ -1,5 +1,11 @@
 /** Clearance: what a plan needs, what was decided and said, and the rules. */
 export const clearance = {
+  forTheSeries: 'For the whole series: {{count:other date is|other dates are}} alike',
+  forTheSeriesText:
+    'Once this one is cleared, they are too, with the same conditions; dates made later as well, as long as they are alike.',
+  differs: '{{date}} is sent by itself: {{steps}} would look at something else',
+  coversSeries: 'Sent for every date of the series that is alike',
+  coveredBy: 'Cleared with',
   notSent: 'Not sent for clearance yet',
   nobodyNeedsToBe: 'Nobody needs to be asked',
   askedLate: 'Late; waits for a coordinator',
