@@ -70,6 +70,8 @@ const clearanceStep = z.object({
   decidedBy: z.string().nullable(),
   words: z.string(),
   mayDecide: z.boolean(),
+  /** Nobody is left who could decide it: it falls to coordinators. */
+  orphaned: z.boolean(),
 });
 export type ClearanceStep = z.infer<typeof clearanceStep>;
 export const clearance = z.object({

@@ -219,3 +219,22 @@ test('sent again with other facts, who cleared it before is asked and told, and 
   expect((await p.look()).steps.map((s) => s.state)).toEqual(['reopened', 'reopened', 'not needed']);
   await world.close();
 });
+
+test('a step whose approver left falls to a coordinator, who was not the one to send it', async () => {
+  const world = await makeWorld();
+  const odalys = await world.as('odalys');
+  const { units } = await odalys.call('GET /api/choices');
+  const p = await plan(world, 'Left behind', { unitId: units.find((u) => u.name === 'Small Boats')!.id });
+  expect((await p.send('piers')).status).toBe(201);
+  const safety = async (who: Who = 'odalys') => (await p.look(who)).steps.find((s) => s.step === 'Safety')!;
+  expect(await safety()).toMatchObject({ orphaned: false, mayDecide: false });
+  await world.app.db.query("update staff set resting = true where email like 'tobias%'");
+  expect(await safety()).toMatchObject({ orphaned: true, mayDecide: true });
+  expect((await odalys.call('GET /api/clearance/waiting')).map((s) => [s.title, s.step])).toEqual([
+    ['Left behind', 'Safety'],
+  ]);
+  expect((await p.decide('piers', 'Safety', { decision: 'clear' })).status).toBe(403);
+  expect((await p.decide('odalys', 'Safety', { decision: 'clear' })).status).toBe(201);
+  expect(await safety()).toMatchObject({ state: 'cleared', orphaned: false });
+  await world.close();
+});

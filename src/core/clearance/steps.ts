@@ -73,17 +73,24 @@ export function standingOf(steps: readonly Pick<Step, 'state'>[]): ClearanceStan
 export interface Decides {
   approves: string | null;
   approverId: string | null;
+  /** Whoever decided it left, or nobody approves for its word any more: it falls to coordinators. */
+  orphaned?: boolean;
 }
 
 /** Somebody who decides: themselves, and whom they stand in for today. */
 export interface Decider {
   id: string;
   approves: readonly string[];
+  roles?: readonly string[];
   standsFor?: readonly { id: string; approves: readonly string[] }[];
 }
 
-/** True when a step is somebody's to decide, whatever state it is in: their own, or of whom they stand in for. */
+/**
+ * True when a step is somebody's to decide, whatever state it is in: their own, or of whom they stand in for; a coordinator's where
+ * nobody is left who could.
+ */
 export const isTheirs = (step: Decides, { standsFor = [], ...by }: Decider): boolean =>
+  (step.orphaned === true && by.roles?.includes('coordinator') === true) ||
   [by, ...standsFor].some((one) =>
     step.approverId !== null
       ? step.approverId === one.id

@@ -21,6 +21,7 @@ export interface StepRow extends Step {
   step: string;
   approves: string | null;
   approverId: string | null;
+  orphaned: boolean;
   /** The name of the one person who decides. */
   approver: string | null;
   asks: string;
@@ -41,7 +42,9 @@ export interface StepRow extends Step {
   asksLateBy: number;
 }
 
-const stepColumns = `s.id, s.clearance_id, s.rule_id, s.step, s.approves, s.approver_id, a.name as approver, s.after, s.asks, s.because, s.looked, s.documents,
+const stepColumns = `s.id, s.clearance_id, s.rule_id, s.step, s.approves, s.approver_id, a.name as approver,
+  case when s.approver_id is not null then a.resting else not exists (select 1 from staff t where not t.resting and s.approves = any(t.approves)
+    and t.roles && array['approver', 'coordinator']) end as orphaned, s.after, s.asks, s.because, s.looked, s.documents,
   s.meanwhile, s.working_days, s.due_on, s.nudges, case when c.granted_at is null then c.late_by_days else 0 end as asks_late_by, s.state, s.decided_at, p.name as decided_by, s.decided_by as decided_by_id, s.words,
   coalesce((select jsonb_agg(jsonb_build_object('id', k.id, 'what', k.what, 'dueOn', k.due_on, 'blocks', k.blocks, 'met', k.met_at is not null)
      order by k.created_at, k.id) from clearance_conditions k where k.step_id = s.id), '[]') as conditions`;

@@ -142,6 +142,7 @@ function sentStep(
     decidedAt: s.decidedAt,
     decidedBy: s.decidedBy,
     words: s.words,
+    orphaned: s.orphaned && !isThrough(s.state),
     mayDecide: mayDecideStep(s, { ...staff, sent: not }),
   };
 }
@@ -177,5 +178,6 @@ async function neededSteps(
     decidedBy: null,
     words: '',
     mayDecide: false,
+    orphaned: false,
   }));
 }

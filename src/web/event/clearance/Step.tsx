@@ -22,9 +22,11 @@ export function Step({ step: s, people }: { step: ClearanceStep; people: Clearan
   const more = [
     s.asks,
     open &&
-      (s.approver
-        ? phrase('clearance.decides', { who: s.approver })
-        : s.approves && phrase('clearance.decidesFor', { word: s.approves })),
+      (s.orphaned
+        ? phrase('clearance.orphaned')
+        : s.approver
+          ? phrase('clearance.decides', { who: s.approver })
+          : s.approves && phrase('clearance.decidesFor', { word: s.approves })),
     open && s.after.length > 0 && phrase('clearance.afterSteps', { steps: inAList(s.after) }),
     open && s.dueOn && phrase('clearance.wantedBy', { date: sayShortDate(s.dueOn, true) }),
     open && s.holdsUp && s.dueOn && phrase('clearance.holdsUp'),

@@ -4,6 +4,7 @@ export const clearance = {
   forTheSeriesText:
     'Once this one is cleared, they are too, with the same conditions; dates made later as well, as long as they are alike.',
   differs: '{{date}} is sent by itself: {{steps}} would look at something else',
+  orphaned: 'Nobody is left who could decide it; a coordinator does',
   coversSeries: 'Sent for every date of the series that is alike',
   coveredBy: 'Cleared with',
   notSent: 'Not sent for clearance yet',
