@@ -122,7 +122,16 @@ await beside(
   await shot(await pageOf(null, true), '/', settled('.pub:not(.early) li')),
   mine,
 );
-await take(odalys, `/events/${water}/plan`, 'event-plan', settled('form, .form'));
+// A plan, and what moving it by a week would bring about.
+await beside(
+  'event-plan',
+  await shot(odalys, `/events/${water}/plan`, settled('form, .form')),
+  await shot(odalys, `/events/${water}/plan`, async (page) => {
+    await page.getByLabel('Date', { exact: true }).fill('2026-08-15');
+    await page.getByRole('button', { name: 'See what follows' }).click();
+    await page.getByRole('heading', { name: 'By itself' }).waitFor();
+  }),
+);
 const symposium = idOf('Reedbed Symposium', '2026-07');
 // Clearance as who decides it sees it, and the rules with what they would have changed.
 const tobias = await pageOf('tobias@brackenmere.example');

@@ -76,14 +76,18 @@ export function Sending({
         ))}
         {c.coverage && (
           <>
-            <TickField
-              form={form}
-              name="coversSeries"
-              label={phrase('clearance.forTheSeries', { count: c.coverage.alike })}
-            />
-            <chakra.p color="soft" fontSize="13.5px">
-              {phrase('clearance.forTheSeriesText')}
-            </chakra.p>
+            {(c.coverage.alike > 0 || c.coverage.differs.length === 0) && (
+              <>
+                <TickField
+                  form={form}
+                  name="coversSeries"
+                  label={phrase('clearance.forTheSeries', { count: c.coverage.alike })}
+                />
+                <chakra.p color="soft" fontSize="13.5px">
+                  {phrase('clearance.forTheSeriesText')}
+                </chakra.p>
+              </>
+            )}
             {c.coverage.differs.length > 0 && (
               <chakra.ul fontSize="13.5px" color="soft" margin="0 0 8px" paddingLeft="18px">
                 {c.coverage.differs.map((d) => (
