@@ -36,6 +36,8 @@ const settling = z.object({
   money: z.enum(['return', 'ask', 'by hand']).default('by hand'),
   /** The fund that money goes to where somebody leaves it as a gift. */
   fundId: id.nullable().default(null),
+  /** Another event that people may move their seats to, where they are asked. */
+  toEventId: id.nullable().default(null),
 });
 export type Settling = z.infer<typeof settling>;
 
@@ -122,7 +124,7 @@ const made = z.object({
 export type MadeChange = z.infer<typeof made>;
 
 /** What becomes of what was paid for an event that was called off. */
-const moneyWays = ['return', 'gift'] as const;
+const moneyWays = ['return', 'gift', 'move'] as const;
 
 const ofChange = z.object({ id, change: id });
 
@@ -185,7 +187,14 @@ export const changesContract = contract({
     who: 'public',
     params: z.object({ token: z.string() }),
     response: z
-      .object({ amount: z.int(), currency: z.string(), ways: z.array(z.enum(moneyWays)), until: instant })
+      .object({
+        amount: z.int(),
+        currency: z.string(),
+        ways: z.array(z.enum(moneyWays)),
+        until: instant,
+        /** Where seats can move to. */
+        to: z.object({ title: z.string(), startsLocal: z.string().nullable(), zone: z.string() }).nullable(),
+      })
       .nullable(),
   },
   'POST /api/public/orders/:token/money': {

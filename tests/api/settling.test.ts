@@ -260,6 +260,47 @@ describe('what becomes of money when an event is called off', () => {
     ]);
   });
 
+  test('seats move to another date with what was paid; the rest goes back, and a full one takes nobody', async () => {
+    const { event, token } = await paid('Moves on', 'Max');
+    const { token: second } = await order(event, sedge('Nan', 'Ned'));
+    await pay(second);
+    const to = await openEvent(world, { title: 'Moves here', price: 2000, capacity: 2 });
+    await callOff(event.id, { money: 'ask', toEventId: to.id });
+    expect((await moneyOf(token))!.ways).toEqual(['return', 'gift', 'move']);
+    expect((await mail('Max Sedge'))[0]!.body).toContain('move your seats to Moves here');
+    const move = (of: string) =>
+      world.anyone.try('POST /api/public/orders/:token/money', {
+        params: { token: of },
+        body: { become: 'move' },
+      });
+    expect((await move(token)).status).toBe(201);
+    expect((await move(token)).problem.code).toBe('nothing-to-choose');
+    // Two more do not fit; nothing of theirs is done, and they can choose something else.
+    expect((await move(second)).problem.code).toBe('full');
+    expect((await moneyOf(second))!.amount).toBe(5000);
+    const rows = await world.app.db.query<{
+      given: string;
+      event: string;
+      received: number;
+      balance: number;
+    }>(
+      `select o.buyer_given as given, e.public_title as event, o.received, o.balance from orders o join events e on e.id = o.event_id
+       where e.id = any($1) and o.buyer_given = 'Max' order by e.public_title`,
+      [[event.id, to.id]],
+    );
+    expect(rows).toEqual([
+      { given: 'Max', event: 'Moves here', received: 2000, balance: 0 },
+      { given: 'Max', event: 'Moves on', received: 0, balance: 0 },
+    ]);
+    const { rows: seats } = await odalys.call('GET /api/events/:id/registrations', {
+      params: { id: to.id },
+    });
+    expect(seats.map((s) => [s.given, s.state])).toEqual([['Max', 'confirmed']]);
+    // An event that takes nobody any more is no choice.
+    await odalys.call('POST /api/events/:id/state', { params: { id: to.id }, body: { move: 'close' } });
+    expect((await moneyOf(second))!.ways).toEqual(['return', 'gift']);
+  });
+
   test('while fifty people pay: whoever is charged by then has all of it back, and no seat', async () => {
     const event = await openEvent(world, { title: 'In the middle', price: 1000, capacity: 60 });
     const tokens: string[] = [];
@@ -338,6 +379,22 @@ describe('who may see and do it', () => {
       body: { version: await version(event.id), change: { capacity: 9 }, settle: {} },
     });
     expect(more.followed.offered).toEqual(['']);
+    // What reaches other stages is for who may change those.
+    const [row] = await world.app.db.query<{ id: string }>(
+      "select id from orders where event_id = $1 and buyer_given = 'Quin'",
+      [event.id],
+    );
+    for (const settle of [
+      { toWaitlist: [row!.id] },
+      { takeOff: [row!.id] },
+      { letters: [{ to: 'registrants' as const, body: { en: 'Come early, {{name}}.' } }] },
+    ]) {
+      const tried = await tam.try('PATCH /api/events/:id', {
+        params: { id: event.id },
+        body: { version: await version(event.id), change: { capacity: 1 }, settle },
+      });
+      expect([tried.status, tried.problem.code]).toEqual([403, 'not-your-stage']);
+    }
     const { changeId } = (await save(event.id, day('2026-08-15'))).body;
     const refused = await tam.try('POST /api/events/:id/changes/:change/back', {
       params: { id: event.id, change: changeId! },

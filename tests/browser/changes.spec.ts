@@ -118,7 +118,7 @@ test('an event is called off: each who paid is asked, one leaves it as a gift, t
   await page.getByRole('menuitem', { name: 'Call off' }).click();
   const sheet = page.getByRole('dialog');
   await expect(sheet.getByText('2 orders were paid: $50 in all')).toBeVisible();
-  await tick(sheet.getByLabel('Each is asked: have it back, or leave it as a gift'));
+  await tick(sheet.getByLabel('Each is asked: have it back, leave it as a gift, or move to another date'));
   await checkAccess(page);
   await sheet.getByRole('button', { name: 'Call it off and tell' }).click();
   await expect(sheet.getByText('Say why; the words are kept with the event.').first()).toBeVisible();

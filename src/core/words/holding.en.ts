@@ -93,6 +93,8 @@ export const holdingEn = {
   chooseMoneyLabel: 'What becomes of it',
   haveItBack: 'I would like it back',
   leaveAsGift: 'I leave it as a gift',
+  moveSeats: 'I would rather come to {{title}}, {{when}}',
+  moveThem: 'Move my seats',
   giveAmount: 'Give {{amount}}',
   returnAmount: 'Have {{amount}} back',
   chooseIt: 'Choose',

@@ -97,6 +97,8 @@ export const holdingFr: { [Key in keyof typeof holdingEn]: string } = {
   chooseMoneyLabel: 'Ce que cette somme devient',
   haveItBack: 'Je souhaite être remboursé',
   leaveAsGift: "J'en fais don",
+  moveSeats: 'Je préfère venir à {{title}}, {{when}}',
+  moveThem: 'Déplacer mes places',
   giveAmount: 'Donner {{amount}}',
   returnAmount: 'Être remboursé de {{amount}}',
   chooseIt: 'Choisir',

@@ -42,6 +42,7 @@ const nothingSettled: Settling = {
   toWaitlist: [],
   money: 'by hand',
   fundId: null,
+  toEventId: null,
 };
 
 export interface Made {

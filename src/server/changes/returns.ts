@@ -1,21 +1,24 @@
 import type { Settling } from '#contract/changes.ts';
+import { titleFor } from '#core/events/french.ts';
 import { sayAmount } from '#core/money/amount.ts';
 import { plusMinutes } from '#core/time/clock.ts';
 import { sayLongDate } from '#core/time/say.ts';
 import { wallOf } from '#core/time/wallTime.ts';
 import { type App, inTransaction, systemActor, type Work } from '../app/app.ts';
 import { first, insert, update } from '../db/database.ts';
-import { readChoices } from '../events/store.ts';
+import { sayWhen } from '../events/saying.ts';
+import { type EventRow, readChoices } from '../events/store.ts';
 import { refused } from '../http/problem.ts';
 import { leaveAsGift, refund } from '../money/paying.ts';
 import { readOrder } from '../registration/store.ts';
 import { theOrganization } from '../staff/store.ts';
+import { moveOrder, otherDate } from './moving.ts';
 import { owedBack } from './store.ts';
 
 /** Days in which somebody says what becomes of what they paid; after that it goes back. */
 const daysToChoose = 14;
 
-export type Way = 'return' | 'gift';
+export type Way = 'return' | 'gift' | 'move';
 
 /** What is owed back for an order of an event that was called off. */
 export interface Owed {
@@ -23,6 +26,8 @@ export interface Owed {
   amount: number;
   ways: Way[];
   dueAt: string;
+  /** The event that seats can move to. */
+  to: EventRow | null;
 }
 
 /** Keeps what becomes of the money of an event that was called off, as it was decided. Nothing where it is settled by hand. */
@@ -30,14 +35,18 @@ export async function oweBack(
   w: Work,
   changeId: string,
   eventId: string,
-  { money, fundId }: Settling,
+  { money, fundId, toEventId }: Settling,
   lettersAt: string,
 ): Promise<Owed[]> {
   if (money === 'by hand') return [];
   const fund = fundId ?? (await readChoices(w.tx)).funds[0]?.id ?? null;
-  const ways: Way[] = money === 'ask' && fund ? ['return', 'gift'] : ['return'];
+  const to = money === 'ask' ? await otherDate(w, toEventId) : null;
+  const ways: Way[] =
+    money === 'ask'
+      ? ['return', ...(fund ? (['gift'] as const) : []), ...(to ? (['move'] as const) : [])]
+      : ['return'];
   const dueAt = ways.length > 1 ? plusMinutes(w.now, daysToChoose * 1440) : lettersAt;
-  const owed = (await owedBack(w.tx, eventId)).map((order) => ({ ...order, ways, dueAt }));
+  const owed = (await owedBack(w.tx, eventId)).map((order) => ({ ...order, ways, dueAt, to }));
   await insert(
     w.tx,
     'change_returns',
@@ -48,6 +57,7 @@ export async function oweBack(
       amount: o.amount,
       ways: o.ways,
       fundId: fund,
+      toEventId: to?.id ?? null,
       dueAt: o.dueAt,
     })),
   );
@@ -61,15 +71,17 @@ export async function moneyWords(
 ): Promise<Map<string, { en: string; fr: string }>> {
   const { currency, zone } = await theOrganization(w.tx);
   return new Map(
-    owed.map(({ orderId, amount, ways, dueAt }) => {
+    owed.map(({ orderId, amount, ways, dueAt, to }) => {
+      const there = (language: 'en' | 'fr') =>
+        to ? `${titleFor(to, language)} (${sayWhen(to, language)})` : '';
       const [en, fr] = [sayAmount(amount, currency, 'en'), sayAmount(amount, currency, 'fr')];
       const day = wallOf(dueAt, zone).slice(0, 10);
       return [
         orderId,
         ways.length > 1
           ? {
-              en: `You paid ${en}. Please say by ${sayLongDate(day, 'en')} whether you would like it back or leave it to us as a gift, on the page of your booking. If we do not hear from you, it goes back the way it came.`,
-              fr: `Vous avez payé ${fr}. Dites-nous d'ici le ${sayLongDate(day, 'fr')}, sur la page de votre réservation, si vous souhaitez être remboursé ou nous en faire don. Sans nouvelles de vous, nous vous remboursons par le même moyen.`,
+              en: `You paid ${en}. Please say by ${sayLongDate(day, 'en')} whether you would like it back${ways.includes('gift') ? ', leave it to us as a gift' : ''}${to ? `, or move your seats to ${there('en')}` : ''}, on the page of your booking. If we do not hear from you, it goes back the way it came.`,
+              fr: `Vous avez payé ${fr}. Dites-nous d'ici le ${sayLongDate(day, 'fr')}, sur la page de votre réservation, si vous souhaitez être remboursé${ways.includes('gift') ? ', nous en faire don' : ''}${to ? `, ou déplacer vos places vers ${there('fr')}` : ''}. Sans nouvelles de vous, nous vous remboursons par le même moyen.`,
             }
           : {
               en: `You paid ${en}. All of it goes back the way it came; you need do nothing.`,
@@ -80,15 +92,17 @@ export async function moneyWords(
   );
 }
 
-interface ReturnRow extends Owed {
+interface ReturnRow extends Omit<Owed, 'to'> {
   id: string;
   fundId: string | null;
+  toEventId: string | null;
   chosen: Way | null;
   /** When its letters may go out, as long as the change can be taken back. */
   settlesAt: string | null;
 }
 
-const columns = 'r.id, r.order_id, r.amount, r.ways, r.fund_id, r.due_at, r.chosen, c.settles_at';
+const columns =
+  'r.id, r.order_id, r.amount, r.ways, r.fund_id, r.to_event_id, r.due_at, r.chosen, c.settles_at';
 
 /** What is owed back for an order and not settled yet; null where nothing is. */
 export const owedOn = (w: Pick<Work, 'tx'>, orderId: string): Promise<ReturnRow | null> =>
@@ -131,7 +145,8 @@ async function giveBack(w: Work, row: ReturnRow, way: Way): Promise<void> {
     dueAt: null,
   });
   if (amount <= 0) return;
-  if (way === 'gift')
+  if (way === 'move') await moveOrder(w, order, amount, row.toEventId!);
+  else if (way === 'gift')
     await leaveAsGift(w, order, amount, row.fundId!, 'left as a gift: the event was called off');
   else await refund(w, order, amount, 'the event was called off');
 }

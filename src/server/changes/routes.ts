@@ -1,10 +1,11 @@
 import type { changesContract, Settling } from '#contract/changes.ts';
+import type { EventReach } from '#core/access/stages.ts';
 import { sayProblem, wrongAt } from '#core/words/problems.ts';
 import { type Asker, whatIf } from '../app/app.ts';
 import type { Queries } from '../db/database.ts';
-import { demandLead, eventFor } from '../events/access.ts';
+import { demand, demandLead, eventFor } from '../events/access.ts';
 import { readPlanChange } from '../events/history.ts';
-import { readChoices } from '../events/store.ts';
+import { readChoices, readEvent } from '../events/store.ts';
 import type { Handlers } from '../http/handle.ts';
 import { invalid } from '../http/problem.ts';
 import { orderByLink } from '../registration/routes.ts';
@@ -12,14 +13,27 @@ import { theOrganization } from '../staff/store.ts';
 import { ownUnitOnly } from '../stages/commands.ts';
 import { asSeen } from './around.ts';
 import { changePlan, changeState, tryChange } from './changing.ts';
+import { otherDate } from './moving.ts';
 import { chooseReturn, owedOn } from './returns.ts';
 import { readChanges } from './store.ts';
 import { letGoNow, takeBack, whyStands } from './takingBack.ts';
 
-/** The fund a gift would go to is one of the organization's. */
-async function demandFund(tx: Queries, settle: Settling | undefined): Promise<void> {
-  const { fundId } = settle ?? { fundId: null };
-  if (fundId && !(await readChoices(tx)).funds.some((f) => f.id === fundId))
+/**
+ * What is settled with a change reaches other stages than the plan: seats, the crew, and what is written to people are for who may
+ * change those. The fund a gift would go to is one of the organization's.
+ */
+async function demandSettling(
+  c: Asker & { tx: Queries },
+  event: EventReach,
+  settle: Settling | undefined,
+): Promise<void> {
+  if (!settle) return;
+  if (settle.toWaitlist.length) demand(c, event, 'registration', 'change');
+  if (settle.takeOff.length) demand(c, event, 'crew', 'change');
+  if (settle.toEventId) demand(c, await readEvent(c.tx, settle.toEventId), 'registration', 'change');
+  if (settle.letters.length) demand(c, event, 'messages', 'change');
+  const { fundId } = settle;
+  if (fundId && !(await readChoices(c.tx)).funds.some((f) => f.id === fundId))
     throw invalid([wrongAt('settle.fundId', 'thing-gone', { what: 'fund' })]);
 }
 
@@ -32,18 +46,19 @@ async function leadOf(c: Asker & { tx: Queries }, id: string) {
 
 export const changesHandlers: Handlers<typeof changesContract> = {
   'PATCH /api/events/:id': async (c) => {
-    await eventFor(c, c.params.id, 'plan', 'change');
+    const event = await eventFor(c, c.params.id, 'plan', 'change');
     const { version: seen, change, settle } = c.body;
     ownUnitOnly(c.staff, change.unitId);
-    await demandFund(c.tx, settle);
+    await demandSettling(c, event, settle);
     const { version, followed, changeId } = await changePlan(c, c.params.id, seen, change, { settle });
     return { version, followed, changeId };
   },
 
   'POST /api/events/:id/state': async (c) => {
-    demandLead(c, await eventFor(c, c.params.id, 'plan', 'change', true));
+    const event = await eventFor(c, c.params.id, 'plan', 'change', true);
+    demandLead(c, event);
     const { move, words, settle } = c.body;
-    await demandFund(c.tx, settle);
+    await demandSettling(c, event, settle);
     const { state, followed, changeId } = await changeState(c, c.params.id, move, words, { settle });
     return { state, followed, changeId };
   },
@@ -53,6 +68,7 @@ export const changesHandlers: Handlers<typeof changesContract> = {
     const event = await eventFor(c, params.id, 'plan', 'change');
     const { move, settle } = body;
     ownUnitOnly(c.staff, body.change.unitId);
+    await demandSettling(c, event, settle);
     const told = await whatIf(app, actor, (w) =>
       tryChange(w, c, event, () =>
         move
@@ -98,7 +114,15 @@ export const changesHandlers: Handlers<typeof changesContract> = {
     const owed = await owedOn(c, await orderByLink(c.tx, c.params.token));
     if (!owed) return null;
     const { currency } = await theOrganization(c.tx);
-    return { amount: owed.amount, currency, ways: owed.ways, until: owed.dueAt };
+    const to = await otherDate(c, owed.toEventId);
+    return {
+      amount: owed.amount,
+      currency,
+      // Where seats can no longer move to is no choice any more.
+      ways: owed.ways.filter((way) => way !== 'move' || to),
+      until: owed.dueAt,
+      to: to && { title: to.publicTitle, startsLocal: to.startsLocal, zone: to.zone },
+    };
   },
 
   'POST /api/public/orders/:token/money': async (c) => {

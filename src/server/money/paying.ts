@@ -304,7 +304,7 @@ export async function leaveAsGift(
 }
 
 /** How money came in last for an order: it goes back the same way. */
-async function lastMethod(tx: Queries, orderId: string): Promise<Method> {
+export async function lastMethod(tx: Queries, orderId: string): Promise<Method> {
   const last = await first<{ method: Method }>(
     tx,
     "select method from payments where order_id = $1 and amount > 0 and method <> 'waived' order by at desc, id desc limit 1",

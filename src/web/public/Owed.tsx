@@ -1,23 +1,27 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
+import { sayRange } from '#core/time/say.ts';
 import { ApiProblem, call } from '#web/api.ts';
 import { Button } from '#web/kit/Button.tsx';
 import { OneOf } from '#web/kit/Choosing.tsx';
 import { Problems } from '#web/kit/notices.tsx';
 import { useAsk } from './asking.ts';
+import { language } from './language.ts';
 import { Say } from './parts.tsx';
 import { sayMoment, useMoney } from './saying.ts';
+
+type Way = 'return' | 'gift' | 'move';
 
 /** What was paid for an event that was called off: what becomes of it, and where it is theirs to say, the choice. */
 export function Owed({ token, zone }: { token: string; zone: string }) {
   const { t } = useTranslation();
   const money = useMoney();
   const client = useQueryClient();
-  const [become, setBecome] = useState<'return' | 'gift' | null>(null);
+  const [become, setBecome] = useState<Way | null>(null);
   const owed = useAsk('GET /api/public/orders/:token/money', { token }).data;
   const choose = useMutation({
-    mutationFn: (way: 'return' | 'gift') =>
+    mutationFn: (way: Way) =>
       call('POST /api/public/orders/:token/money', { params: { token }, body: { become: way } }),
     onSuccess: () => client.invalidateQueries(),
   });
@@ -30,11 +34,17 @@ export function Owed({ token, zone }: { token: string; zone: string }) {
       <OneOf
         label={t('chooseMoneyLabel')}
         value={become}
-        set={(way) => setBecome(way as 'return' | 'gift')}
-        choices={[
-          { value: 'return', label: t('haveItBack') },
-          { value: 'gift', label: t('leaveAsGift') },
-        ]}
+        set={(way) => setBecome(way as Way)}
+        choices={owed.ways.map((way) => ({
+          value: way,
+          label:
+            way === 'move'
+              ? t('moveSeats', {
+                  title: owed.to?.title ?? '',
+                  when: owed.to?.startsLocal ? sayRange(owed.to.startsLocal, null, language()) : '',
+                })
+              : t(way === 'gift' ? 'leaveAsGift' : 'haveItBack'),
+        }))}
       />
       <Problems of={choose.error instanceof ApiProblem ? choose.error : null} />
       <Button
@@ -47,7 +57,7 @@ export function Owed({ token, zone }: { token: string; zone: string }) {
           ? t('giveAmount', { amount })
           : become === 'return'
             ? t('returnAmount', { amount })
-            : t('chooseIt')}
+            : t(become === 'move' ? 'moveThem' : 'chooseIt')}
       </Button>
     </Say>
   );

@@ -42,8 +42,10 @@ create table change_returns (
   amount bigint not null check (amount > 0),
   ways text[] not null,
   fund_id uuid references funds (id),
+  -- The event that seats can move to, where that was offered.
+  to_event_id uuid references events (id) on delete set null,
   due_at timestamptz,
-  chosen text check (chosen in ('return', 'gift')),
+  chosen text check (chosen in ('return', 'gift', 'move')),
   chosen_at timestamptz,
   done_at timestamptz
 );

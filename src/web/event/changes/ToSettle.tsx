@@ -2,6 +2,7 @@ import { chakra } from '@chakra-ui/react';
 import { useEffect, useState } from 'react';
 import type { WhatIf } from '#contract/changes.ts';
 import type { EventPage } from '#contract/events.ts';
+import { sayShortDate } from '#core/time/say.ts';
 import { TextLink } from '#web/kit/Button.tsx';
 import { Tick } from '#web/kit/Choosing.tsx';
 import { Choose, DateField, OneOf, TimeField } from '#web/kit/form/fields.tsx';
@@ -63,9 +64,17 @@ export function ToSettle(props: Props) {
 }
 
 /** What becomes of what was paid for an event that is called off. */
-function Money({ form, money }: Props & { money: NonNullable<WhatIf['money']> }) {
+function Money({ form, page, money }: Props & { money: NonNullable<WhatIf['money']> }) {
   const saying = useSaying();
   const funds = useAsk('GET /api/choices').data?.funds ?? [];
+  // Those of its own series first.
+  const others = (useAsk('GET /api/events').data ?? [])
+    .filter((e) => e.id !== page.id && e.state === 'open' && e.startsLocal && e.see.includes('registration'))
+    .sort(
+      (a, b) =>
+        Number(b.seriesId !== null && b.seriesId === page.seriesId) -
+        Number(a.seriesId !== null && a.seriesId === page.seriesId),
+    );
   return (
     <>
       <chakra.p marginBottom="4px">
@@ -81,6 +90,18 @@ function Money({ form, money }: Props & { money: NonNullable<WhatIf['money']> })
           { value: 'by hand', label: phrase('changes.moneyByHand') },
         ]}
       />
+      {form.values.money === 'ask' && others.length > 0 && (
+        <Choose
+          form={form}
+          name="toEventId"
+          label={phrase('changes.otherDate')}
+          empty={phrase('changes.noOtherDate')}
+          choices={others.map((e) => ({
+            value: e.id,
+            label: `${e.title}, ${sayShortDate(e.startsLocal!, true)}`,
+          }))}
+        />
+      )}
       {form.values.money === 'ask' && funds.length > 1 && (
         <Choose
           form={form}

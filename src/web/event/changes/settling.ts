@@ -21,6 +21,7 @@ export interface Settled {
   toWaitlist: string[];
   money: Settling['money'];
   fundId: string;
+  toEventId: string;
   /** When registration closes in place of a time that has passed: a date and a time of day. */
   closes: string;
   closesAt: string;
@@ -48,6 +49,7 @@ export const nothingSettled = (callsOff: boolean): Settled => ({
   toWaitlist: [],
   money: callsOff ? 'return' : 'by hand',
   fundId: '',
+  toEventId: '',
   closes: '',
   closesAt: '23:59',
 });
@@ -62,6 +64,7 @@ export const settleOf = (s: Settled): Settling => ({
   toWaitlist: s.toWaitlist,
   money: s.money,
   fundId: s.fundId || null,
+  toEventId: s.toEventId || null,
 });
 
 /** What is being done: a move, or a change of the plan with the version it was written on. */

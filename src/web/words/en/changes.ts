@@ -55,7 +55,9 @@ export const changes = {
   money: '{{count:order was|orders were}} paid: {{amount}} in all',
   moneyLabel: 'What becomes of it',
   moneyReturn: 'It goes back by itself, when the letters go out',
-  moneyAsk: 'Each is asked: have it back, or leave it as a gift',
+  moneyAsk: 'Each is asked: have it back, leave it as a gift, or move to another date',
+  otherDate: 'Seats can move to',
+  noOtherDate: 'no other date',
   moneyByHand: 'The treasurer settles it by hand',
   fund: 'Gifts go to',
   // Letters
