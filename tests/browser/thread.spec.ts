@@ -236,7 +236,10 @@ test('one event from an import to a lifeline, in the real interface', async ({ b
     await odalys.getByLabel('Capacity', { exact: true }).fill('5');
     // People have seats here: what more room brings about is seen first.
     await odalys.getByRole('button', { name: 'See what follows' }).click();
-    await odalys.getByRole('dialog').getByRole('button', { name: /^Save it/u }).click();
+    await odalys
+      .getByRole('dialog')
+      .getByRole('button', { name: /^Save it/u })
+      .click();
     await expect(odalys.getByRole('dialog')).toHaveCount(0);
     await door.getByRole('button', { name: 'Walk-in' }).click();
     await door.getByLabel('First name').fill('Amara');

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { expect, test } from 'vitest';
-import { isMinor, needOf } from './needs.ts';
+import { covers, isMinor, needOf } from './needs.ts';
 import { problemsWithSigning, signedText } from './signing.ts';
 
 test('waivers are asked by the age on the event’s date', () => {
@@ -89,4 +89,15 @@ test('who is of age signs alone; whoever is asked of nobody signs nothing wrong 
   expect(
     signedText(waiver, { ...signing, ticked: [] }, { title: 'E', when: 'today' }, '2026-07-09T12:00:00.000Z'),
   ).toContain('1. [ ] I will.');
+});
+
+test('what was signed for another day counts only for somebody of that age', () => {
+  expect(covers('self', 'adult')).toBe(true);
+  expect(covers('guardian', 'minor')).toBe(true);
+  // A child did not sign for itself, and whoever has come of age signs anew.
+  expect(covers('self', 'minor')).toBe(false);
+  expect(covers('guardian', 'adult')).toBe(false);
+  // Whose age nobody knows was asked as well as it could be.
+  expect(covers('self', 'unknown')).toBe(true);
+  expect(covers('guardian', 'unknown')).toBe(true);
 });
