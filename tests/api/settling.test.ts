@@ -266,6 +266,19 @@ describe('what becomes of money when an event is called off', () => {
     const { token: second } = await order(event, sedge('Nan', 'Ned'));
     await pay(second);
     const to = await openEvent(world, { title: 'Moves here', price: 2000, capacity: 2 });
+    // Who moves does so into the offer of the same name.
+    const { plan } = await odalys.call('GET /api/events/:id', { params: { id: to.id } });
+    const named = (name: string) => save(to.id, { offers: plan.offers.map((o) => ({ ...o, name })) });
+    await named('Something else');
+    const off = (settle: Settle) =>
+      odalys.try('POST /api/events/:id/state', {
+        params: { id: event.id },
+        body: { move: 'call off', words: 'storm warning', settle },
+      });
+    expect((await off({ money: 'ask', toEventId: to.id })).problem.fields).toMatchObject([
+      { path: 'settle.toEventId', code: 'offer-not-there' },
+    ]);
+    await named(plan.offers[0]!.name);
     await callOff(event.id, { money: 'ask', toEventId: to.id });
     expect((await moneyOf(token))!.ways).toEqual(['return', 'gift', 'move']);
     expect((await mail('Max Sedge'))[0]!.body).toContain('move your seats to Moves here');

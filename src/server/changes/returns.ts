@@ -4,16 +4,17 @@ import { sayAmount } from '#core/money/amount.ts';
 import { plusMinutes } from '#core/time/clock.ts';
 import { sayLongDate } from '#core/time/say.ts';
 import { wallOf } from '#core/time/wallTime.ts';
+import { wrongAt } from '#core/words/problems.ts';
 import { type App, inTransaction, systemActor, type Work } from '../app/app.ts';
 import { first, insert, update } from '../db/database.ts';
 import { sayWhen } from '../events/saying.ts';
-import { type EventRow, readChoices } from '../events/store.ts';
-import { refused } from '../http/problem.ts';
+import { type EventRow, readChoices, readOffers } from '../events/store.ts';
+import { invalid, refused } from '../http/problem.ts';
 import { leaveAsGift, refund } from '../money/paying.ts';
 import { readOrder } from '../registration/store.ts';
 import { theOrganization } from '../staff/store.ts';
 import { moveOrder, otherDate } from './moving.ts';
-import { owedBack } from './store.ts';
+import { offersTaken, owedBack } from './store.ts';
 
 /** Days in which somebody says what becomes of what they paid; after that it goes back. */
 const daysToChoose = 14;
@@ -41,6 +42,7 @@ export async function oweBack(
   if (money === 'by hand') return [];
   const fund = fundId ?? (await readChoices(w.tx)).funds[0]?.id ?? null;
   const to = money === 'ask' ? await otherDate(w, toEventId) : null;
+  if (to) await demandOffers(w, eventId, to.id);
   const ways: Way[] =
     money === 'ask'
       ? ['return', ...(fund ? (['gift'] as const) : []), ...(to ? (['move'] as const) : [])]
@@ -62,6 +64,13 @@ export async function oweBack(
     })),
   );
   return owed;
+}
+
+/** Who moves does so into the offer of the same name: one that is not there is said before anybody is asked. */
+async function demandOffers(w: Work, eventId: string, toEventId: string): Promise<void> {
+  const there = await readOffers(w.tx, toEventId);
+  const missing = (await offersTaken(w.tx, eventId)).find((name) => !there.some((o) => o.name === name));
+  if (missing) throw invalid([wrongAt('settle.toEventId', 'offer-not-there', { offer: missing })]);
 }
 
 /** What a letter says of the money of each order. */

@@ -257,3 +257,13 @@ export const keepFiles = (
       calendar ? [{ changeId, language, calendar }] : [],
     ),
   );
+
+/** The names of the offers that somebody has a confirmed seat in. */
+export const offersTaken = async (tx: Queries, eventId: string): Promise<string[]> =>
+  (
+    await tx.query<{ name: string }>(
+      `select distinct o.name from registrations r join offers o on o.id = r.offer_id
+       where r.event_id = $1 and r.state = 'confirmed' order by o.name`,
+      [eventId],
+    )
+  ).map((o) => o.name);

@@ -69,7 +69,14 @@ function Money({ form, page, money }: Props & { money: NonNullable<WhatIf['money
   const funds = useAsk('GET /api/choices').data?.funds ?? [];
   // Those of its own series first.
   const others = (useAsk('GET /api/events').data ?? [])
-    .filter((e) => e.id !== page.id && e.state === 'open' && e.startsLocal && e.see.includes('registration'))
+    .filter(
+      (e) =>
+        e.id !== page.id &&
+        e.state === 'open' &&
+        e.startsLocal &&
+        e.see.includes('registration') &&
+        (e.capacity === null || e.confirmed + e.held < e.capacity),
+    )
     .sort(
       (a, b) =>
         Number(b.seriesId !== null && b.seriesId === page.seriesId) -
