@@ -7,7 +7,7 @@ import { hideLinks } from '#core/messages/links.ts';
 import { shiftWall } from '#core/time/wallTime.ts';
 import { type Caller, makeWorld, type World } from './harness.ts';
 import { openEvent, orderFor } from './scenes.ts';
-import { everything } from './tables.ts';
+import { everything, remembers } from './tables.ts';
 
 let world: World;
 let odalys: Caller;
@@ -98,18 +98,6 @@ const stepsOf = (eventId: string) =>
     'select s.step, s.state from clearance_steps s join clearances c on c.id = s.clearance_id where c.event_id = $1 and c.current',
     [eventId],
   );
-
-/** What remembers that something was done and undone. */
-const remembers = [
-  'audit',
-  'changes',
-  'change_files',
-  'change_rows',
-  'plan_parts',
-  'event_states',
-  'events',
-  'plan_changes',
-];
 
 test('what is announced is exactly what happens, and taken back it is as if it had not', async () => {
   let n = 0;

@@ -3,6 +3,18 @@ import type { World } from './harness.ts';
 /** What comes and goes by itself: sessions, leases of due work, answers kept for a second request. */
 const fleeting = ['sessions', 'idempotency', 'leases'];
 
+/** What remembers that something was done and undone. */
+export const remembers = [
+  'audit',
+  'changes',
+  'change_files',
+  'change_rows',
+  'plan_parts',
+  'event_states',
+  'events',
+  'plan_changes',
+];
+
 /** Every table's rows as one sum each: what a try, or a change that was taken back, must leave as it was. */
 export async function everything(
   { app }: Pick<World, 'app'>,

@@ -7,7 +7,7 @@ import { countOf, noConsequences } from '#core/events/consequences.ts';
 import { plusMinutes } from '#core/time/clock.ts';
 import { type Caller, makeWorld, type World } from './harness.ts';
 import { type OpenEvent, openEvent, orderFor } from './scenes.ts';
-import { everything } from './tables.ts';
+import { everything, remembers } from './tables.ts';
 
 let world: World;
 let odalys: Caller;
@@ -290,17 +290,6 @@ describe('everybody is told', () => {
 });
 
 describe('taking it back', () => {
-  /** What remembers that something was done and undone. */
-  const remembers = [
-    'audit',
-    'changes',
-    'change_files',
-    'change_rows',
-    'plan_parts',
-    'event_states',
-    'events',
-    'plan_changes',
-  ];
   const standing = async () => {
     const { version: _, ...rest } = (
       await world.app.db.query<Record<string, unknown>>('select * from events where id = $1', [event.id])
