@@ -45,7 +45,7 @@ export async function concernedBy(w: Work, event: EventRow): Promise<Addressee[]
     offset: { days: 0, minutes: 0 },
     audience: 'attendees' as const,
   };
-  const recipients = await recipientsOf(people, { ...step, kind: 'reminder' } as never);
+  const recipients = await recipientsOf(people, { audience: step.audience, kind: 'reminder' });
   const language = new Map(recipients.map((r) => [r.key, r.language]));
   const { planned, leftOut } = planStep(step, event, recipients);
   const seated = [

@@ -6,6 +6,7 @@ import { emailOf, orderEmail, whyQuiet } from '../contacts/quiet.ts';
 import { first, insert, type Queries } from '../db/database.ts';
 import { endSql } from '../events/end.ts';
 import { notFound } from '../http/problem.ts';
+import type { SaidShift } from '../messages/sending.ts';
 
 /** From here on every row that is written is kept with a change, until told otherwise: null. */
 export const keepRows = (tx: Queries, changeId: string | null): Promise<unknown> =>
@@ -98,14 +99,8 @@ export const waitingRecipients = (tx: Queries, eventId: string) =>
   );
 
 /** A shift somebody has, as it is to be said. */
-export interface ShiftOf {
+export interface ShiftOf extends SaidShift {
   assignmentId: string;
-  role: string;
-  place: string;
-  startsLocal: string;
-  endsLocal: string;
-  startsAt: string;
-  endsAt: string;
 }
 
 /** Everybody on a shift that is still to come, with all of theirs. */

@@ -45,14 +45,17 @@ export function peopleOf(tx: Queries, event: EventRow, orderId: string | null): 
   };
 }
 
+/** What of a step decides whom it concerns. */
+type Asked = Pick<MessageStepPlan, 'audience' | 'kind'>;
+
 /** Everybody a step concerns, with the reasons known now for leaving somebody out. */
-export const recipientsOf = (people: People, step: MessageStepPlan): Promise<RecipientRow[]> =>
+export const recipientsOf = (people: People, step: Asked): Promise<RecipientRow[]> =>
   readers[step.audience](people, step);
 
 const nothingKnown: Standing = { waiver: null, attendance: null };
 
 /** Who is in each audience. */
-const readers: Record<Audience, (people: People, step: MessageStepPlan) => Promise<RecipientRow[]>> = {
+const readers: Record<Audience, (people: People, step: Asked) => Promise<RecipientRow[]>> = {
   async orders(people, step) {
     const unsigned = asksForWaivers(step.kind) ? await people.unsigned() : null;
     return (await people.orders()).map((r) => ({

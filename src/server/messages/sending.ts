@@ -227,14 +227,7 @@ export async function render(
     values.survey_link = await surveyLink(w, event.id, message.contactId);
   if (step.audience === 'crew' && message.contactId) {
     values.shifts_link = linkMark('crew', message.contactId);
-    const shift = await first<{
-      role: string;
-      place: string;
-      startsLocal: string;
-      endsLocal: string;
-      startsAt: string;
-      endsAt: string;
-    }>(
+    const shift = await first<SaidShift>(
       tx,
       'select s.role, s.place, s.starts_local, s.ends_local, s.starts_at, s.ends_at from assignments a join shifts s on s.id = a.shift_id where a.id = $1',
       [message.recipientKey],
@@ -249,18 +242,18 @@ export async function render(
   };
 }
 
+/** A shift as it is said to whoever has it. */
+export interface SaidShift {
+  role: string;
+  place: string;
+  startsLocal: string;
+  endsLocal: string;
+  startsAt: string;
+  endsAt: string;
+}
+
 /** "Canoe leader, Landing B, Sat 8 Aug 09:00–13:00 (4 h)". */
-export function sayShift(
-  s: {
-    role: string;
-    place: string;
-    startsLocal: string;
-    endsLocal: string;
-    startsAt: string;
-    endsAt: string;
-  },
-  language = 'en',
-): string {
+export function sayShift(s: SaidShift, language = 'en'): string {
   return `${[s.role, s.place].filter(Boolean).join(', ')}, ${sayShortDate(s.startsLocal, true, language)} ${sayTime(s.startsLocal, language)}–${sayTime(s.endsLocal, language)} (${hoursOf(s.startsAt, s.endsAt)} h)`;
 }
 

@@ -84,7 +84,7 @@ export async function eventPageOf(c: Asker & Pick<Work, 'tx' | 'app'>, eventId: 
     team: event.team,
     undoable: may.get('plan') === 'change' ? await readUndoable(tx, event.id, staff.id) : null,
     proposal: event.proposal && may.get('plan') === 'change' ? await shownProposal(tx, event.id) : null,
-    settling: may.has('plan') && event.settling,
+    settling: may.get('plan') === 'change' && event.settling,
     copiedFrom: event.copiedFromTitle
       ? { title: event.copiedFromTitle, leftBehind: event.leftBehind.map(sayLeft) }
       : null,

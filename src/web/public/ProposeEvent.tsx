@@ -1,4 +1,5 @@
 import './proposingWords.ts';
+import { chakra } from '@chakra-ui/react';
 import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { proposalsContract } from '#contract/proposals.ts';
@@ -23,7 +24,7 @@ export default function ProposeEvent() {
         return (
           <>
             <Title>{t('proposeEvent')}</Title>
-            {said && <p>{said}</p>}
+            {said && <chakra.p marginBottom="14px">{said}</chakra.p>}
             <Fields units={units} />
           </>
         );
@@ -83,7 +84,7 @@ function Fields({ units }: { units: readonly { id: string; name: string }[] }) {
         rows={6}
         required
       />
-      <DateField form={form} name="date" label={t('proposeDate')} help={t('proposeWhen')} />
+      <DateField form={form} name="date" label={t('proposeDate')} />
       <Two>
         <TimeField form={form} name="begins" label={t('proposeBegins')} />
         <TimeField form={form} name="ends" label={t('proposeEnds')} />
@@ -101,10 +102,8 @@ function Fields({ units }: { units: readonly { id: string; name: string }[] }) {
           choices={units.map((u) => ({ value: u.id, label: u.name }))}
         />
       )}
-      <Two>
-        <Text form={form} name="name" label={t('proposeYourName')} autoComplete="name" required />
-        <Text form={form} name="email" label={t('email')} inputMode="email" autoComplete="email" required />
-      </Two>
+      <Text form={form} name="name" label={t('proposeYourName')} autoComplete="name" required />
+      <Text form={form} name="email" label={t('email')} inputMode="email" autoComplete="email" required />
       <Text form={form} name="phone" label={t('proposePhone')} inputMode="tel" autoComplete="tel" />
     </Form>
   );

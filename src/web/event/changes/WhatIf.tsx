@@ -1,6 +1,8 @@
 import { chakra } from '@chakra-ui/react';
 import { changesContract, type WhatIf as Told } from '#contract/changes.ts';
 import type { EventPage } from '#contract/events.ts';
+import { graceMinutes } from '#core/changes/aspects.ts';
+import { plusMinutes } from '#core/time/clock.ts';
 import { FormDialog } from '#web/kit/form/FormDialog.tsx';
 import { LongText } from '#web/kit/form/fields.tsx';
 import { prepare } from '#web/kit/form/request.ts';
@@ -35,12 +37,11 @@ export function WhatIf({
   done: (version: number | null) => void;
 }) {
   const callsOff = 'move' in doing;
-  const { timeOfDay } = useSaying();
+  const { now, timeOfDay } = useSaying();
   const made = (letters: number) => {
-    const at = new Date(Date.parse(now) + grace).toISOString();
+    const at = plusMinutes(now, graceMinutes);
     say(letters ? phrase('changes.saved', { time: timeOfDay(at) }) : phrase('changes.savedQuietly'));
   };
-  const { now } = useSaying();
   const form = useForm<Settled, { version?: number; changeId: string | null }>({
     values: nothingSettled(callsOff),
     request: (v) =>
@@ -97,9 +98,6 @@ export function WhatIf({
     </FormDialog>
   );
 }
-
-/** Milliseconds in which it can be taken back, as core has it in minutes. */
-const grace = 10 * 60_000;
 
 function Shown({
   told,

@@ -157,7 +157,7 @@ export default function PlanSheet({ page }: { page: EventPage }) {
         </chakra.div>
       )}
       <PlanHistory page={page} change={change} />
-      <Told page={page} />
+      {page.may.change.includes('plan') && <Told page={page} />}
     </>
   );
 }
