@@ -288,6 +288,6 @@ export async function publicOrderOf(tx: Queries, orderId: string, now: string): 
       clauses: waiver.clauses,
     },
     sessions: (await readProgramme(tx, event.id)).sessions.some((s) => s.signUp),
-    mayWithdraw: !event.startsAt || event.startsAt > now,
+    mayWithdraw: event.state !== 'called off' && (!event.startsAt || event.startsAt > now),
   };
 }

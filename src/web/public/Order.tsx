@@ -62,10 +62,11 @@ function Shown({ order, token }: { order: PublicOrder; token: string }) {
   useEffect(() => {
     if (location.hash === '#waivers') document.getElementById('waivers')?.scrollIntoView();
   }, []);
+  const off = event.state === 'called off';
   const live = order.seats.filter((s) => !['withdrawn', 'lapsed', 'declined'].includes(s.state));
   return (
     <>
-      <Title>{titles[order.standing]}</Title>
+      <Title>{off ? t('calledOff') : titles[order.standing]}</Title>
       <p>
         <TextLink to={`/e/${event.slug}`} fontFamily="title">
           {event.title}
@@ -75,7 +76,11 @@ function Shown({ order, token }: { order: PublicOrder; token: string }) {
         <br />
         <chakra.span color="soft">{event.place ?? t('placeLater')}</chakra.span>
       </p>
-      {event.state === 'called off' && <Say tone="stop">{t('calledOff')}</Say>}
+      {off && (
+        <Owed token={token} zone={event.zone}>
+          {order.balance < 0 && <Say>{t('owedBack', { amount: money(-order.balance) })}</Say>}
+        </Owed>
+      )}
       {event.online && (
         <Say tone="good">
           <p>
@@ -152,11 +157,8 @@ function Shown({ order, token }: { order: PublicOrder; token: string }) {
           order.donationFund &&
           ` · ${t('gift', { amount: money(order.donation), fund: order.donationFund })}`}
       </Soft>
-      {order.balance < 0 && event.state === 'called off' && <Owed token={token} zone={event.zone} />}
-      {order.balance < 0 && event.state !== 'called off' && (
-        <Say>{t('owedBack', { amount: money(-order.balance) })}</Say>
-      )}
-      {order.standing === 'confirmed' && (
+      {order.balance < 0 && !off && <Say>{t('owedBack', { amount: money(-order.balance) })}</Say>}
+      {order.standing === 'confirmed' && !off && (
         <Acts gap="18px">
           <a href={addressOf('GET /api/public/orders/:token/passes.pdf', { token })}>{t('passes')}</a>
           <a href={addressOf('GET /api/public/orders/:token/calendar.ics', { token })}>

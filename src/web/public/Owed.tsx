@@ -1,5 +1,5 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query';
-import { useState } from 'react';
+import { type ReactNode, useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { sayRange } from '#core/time/say.ts';
 import { ApiProblem, call } from '#web/api.ts';
@@ -14,18 +14,37 @@ import { sayMoment, useMoney } from './saying.ts';
 type Way = 'return' | 'gift' | 'move';
 
 /** What was paid for an event that was called off: what becomes of it, and where it is theirs to say, the choice. */
-export function Owed({ token, zone }: { token: string; zone: string }) {
+export function Owed({
+  token,
+  zone,
+  children,
+}: {
+  token: string;
+  zone: string;
+  /** What is said where nothing of it is settled by itself. */
+  children: ReactNode;
+}) {
   const { t } = useTranslation();
   const money = useMoney();
   const client = useQueryClient();
   const [become, setBecome] = useState<Way | null>(null);
+  const [done, setDone] = useState<Way | null>(null);
   const owed = useAsk('GET /api/public/orders/:token/money', { token }).data;
   const choose = useMutation({
     mutationFn: (way: Way) =>
       call('POST /api/public/orders/:token/money', { params: { token }, body: { become: way } }),
-    onSuccess: () => client.invalidateQueries(),
+    onSuccess: async (_, way) => {
+      setDone(way);
+      await client.invalidateQueries();
+    },
   });
-  if (!owed) return null;
+  if (done)
+    return (
+      <Say tone="good" role="status">
+        {t(done === 'move' ? 'seatsMoved' : done === 'gift' ? 'leftAsGift' : 'isReturned')}
+      </Say>
+    );
+  if (!owed) return children;
   const amount = money(owed.amount);
   if (owed.ways.length < 2) return <Say>{t('goesBack', { amount })}</Say>;
   return (
