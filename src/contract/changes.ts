@@ -30,6 +30,10 @@ const settling = z.object({
     .default([]),
   /** People taken off a shift, by what puts them there. */
   takeOff: z.array(id).max(500).default([]),
+  /** People taken off the team of the event, who lead another at that time, by their place on it. */
+  offTeam: z.array(id).max(20).default([]),
+  /** Whoever has an account with this address leads it from now on. */
+  leadEmail: text(254).default(''),
   /** Orders that give their seats up for the head of the waitlist, where there is less room. */
   toWaitlist: z.array(id).max(500).default([]),
   /** What becomes of money when an event is called off: it goes back by itself, each is asked, or it is settled by hand. */
@@ -94,6 +98,10 @@ const whatIf = z.object({
       of: z.enum(['place', 'lead', 'audience', 'diary', 'holiday', 'session']),
       what: z.string(),
       eventId: id.nullable(),
+      /** The session that does not fit. */
+      sessionId: id.nullable(),
+      /** Who leads both, where they can be taken off the team here. */
+      leads: z.array(z.object({ memberId: id, name: z.string() })),
     }),
   ),
   /** What was paid and is owed back when it is called off. */
@@ -125,6 +133,35 @@ export type MadeChange = z.infer<typeof made>;
 
 /** What becomes of what was paid for an event that was called off. */
 const moneyWays = ['return', 'gift', 'move'] as const;
+
+/** What is decided about a change of several events: the same for each of them. */
+export const settlingTogether = settling.pick({ words: true, letters: true, money: true, fundId: true });
+export type SettledTogether = z.infer<typeof settlingTogether>;
+
+/** What a change of several events brings about beside what each of them says: their letters, and what there is to know of each. */
+export const together = z.object({
+  changeId: id,
+  /** Until when all of it can be taken back; null where nothing of it weighs. */
+  settlesAt: instant.nullable(),
+  letters: whatIf.shape.letters,
+  /** Of a change that was not made yet: events of which something has to be known, each with how much. */
+  around: z.array(
+    z.object({
+      eventId: id,
+      startsLocal: z.string().nullable(),
+      odds: z.array(whatIf.shape.odds.element.pick({ of: true, what: true })),
+      /** Seats beyond what there would be. */
+      over: z.int(),
+      /** Whether registration would have closed already. */
+      passed: z.boolean(),
+      /** How many people would be at two things at once. */
+      atTwoThings: z.int(),
+      /** How many are of another age on the day. */
+      ages: z.int(),
+    }),
+  ),
+});
+export type Together = z.infer<typeof together>;
 
 const ofChange = z.object({ id, change: id });
 

@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { type PlanField, partOf } from '#core/events/parts.ts';
 import { eventStates } from '#core/events/states.ts';
 import { horizons } from '#core/series/horizon.ts';
+import { settlingTogether, together } from './changes.ts';
 import { contract, done, id, idParams, wallTime } from './endpoint.ts';
 import { consequences } from './events.ts';
 
@@ -58,6 +59,7 @@ const change = settings.extend({
   decisions: z.array(z.object({ id, become: z.enum(decisionsOfDate) })).max(400),
   /** What people read where a date is called off. */
   words: z.string().max(500).default(''),
+  settle: settlingTogether.optional(),
 });
 export type SeriesChange = z.infer<typeof change>;
 
@@ -73,7 +75,7 @@ const fate = z.object({
   /** It was given to a unit that whoever asks does not lead: it stays as it is, whatever is decided. */
   ofOthers: z.boolean(),
 });
-const changed = z.object({
+const changed = together.extend({
   version: z.int(),
   /** Dates that were made. */
   made: z.array(z.string()),
@@ -88,8 +90,10 @@ const carrying = z.object({
   scope: z.enum(['later', 'all']),
   /** Dates that have a value of their own and take this one all the same. */
   also: z.array(id).max(400).default([]),
+  settle: settlingTogether.optional(),
 });
-const carriedTo = z.object({
+export type Carrying = z.output<typeof carrying>;
+const carriedTo = together.extend({
   dates: z.array(
     z.object({
       id,
@@ -102,6 +106,16 @@ const carriedTo = z.object({
   followed: consequences,
 });
 export type CarriedTo = z.infer<typeof carriedTo>;
+
+const calledOff = together.extend({
+  calledOff: z.int(),
+  dropped: z.int(),
+  followed: consequences,
+  /** What was paid for them and is owed back. */
+  money: z.object({ orders: z.int(), amount: z.int(), currency: z.string() }).nullable(),
+});
+
+export type SeriesCalledOff = z.infer<typeof calledOff>;
 
 const lead = ['unit lead'] as const;
 export const seriesContract = contract({
@@ -126,6 +140,10 @@ export const seriesContract = contract({
     params: idParams,
     response: settings.extend({
       id,
+      /** The event that its dates are made from. */
+      patternId: id,
+      /** Whether a change of it can still be taken back. */
+      settling: z.boolean(),
       version: z.int(),
       title: z.string(),
       zone: z.string(),
@@ -150,6 +168,14 @@ export const seriesContract = contract({
     body: change,
     response: changed,
   },
+  'POST /api/series/:id/call-off/what-if': {
+    summary: 'What calling off all dates still to come would bring about; nothing of it is done',
+    who: lead,
+    ownTransactions: true,
+    params: idParams,
+    body: z.object({ from: wallTime.nullable(), settle: settlingTogether.optional() }),
+    response: calledOff,
+  },
   'POST /api/series/:id/call-off': {
     summary: 'Call off all dates still to come, or those from one on, and make no more',
     who: lead,
@@ -157,8 +183,9 @@ export const seriesContract = contract({
     body: z.object({
       from: wallTime.nullable(),
       words: z.string().trim().min(3, 'why-for-the-event').max(500),
+      settle: settlingTogether.optional(),
     }),
-    response: z.object({ calledOff: z.int(), dropped: z.int(), followed: consequences }),
+    response: calledOff,
   },
   'GET /api/events/:id/series': {
     summary: 'How a date stands to its series: what of its plan is its own; null where it is of none',

@@ -166,6 +166,7 @@ const changes: { readonly [K in Exclude<WriteKey, OfPublic<WriteKey>>]: readonly
   'PATCH /api/series/:id': ofEvent,
   'POST /api/series/:id/what-if': nothing,
   'POST /api/series/:id/call-off': ofEvent,
+  'POST /api/series/:id/call-off/what-if': nothing,
   'POST /api/events/:id/series/carry': ofEvent,
   'POST /api/events/:id/series/carry/what-if': nothing,
   'POST /api/events/:id/series/back': ofEvent,

@@ -74,7 +74,7 @@ const table: Record<string, string> = {
     POST /api/registrations/:id/withdraw, POST /api/orders/:id/offer, POST /api/events/:id/orders,
     POST /api/files, GET /api/events/:id/files, GET /api/events/:id/files/:file, GET /api/events/:id/team, POST /api/events/:id/team, DELETE /api/events/:id/team/:member,
     POST /api/series/preview, POST /api/series, GET /api/series/:id, PATCH /api/series/:id, POST /api/series/:id/what-if,
-    POST /api/series/:id/call-off, GET /api/events/:id/series, POST /api/events/:id/series/carry,
+    POST /api/series/:id/call-off, POST /api/series/:id/call-off/what-if, GET /api/events/:id/series, POST /api/events/:id/series/carry,
     POST /api/events/:id/series/carry/what-if, POST /api/events/:id/series/back, POST /api/events/:id/series/leave,
     GET /api/events/:id/invited, POST /api/events/:id/invited, DELETE /api/events/:id/invited/:contact,
     GET /api/events/:id/place, GET /api/events/:id/agenda, POST /api/session-proposals/:id/decide`,

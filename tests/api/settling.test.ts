@@ -184,7 +184,9 @@ describe('what else a date brings about', () => {
     const event = await openEvent(world, { title: 'Odd One', unit: 'Small Boats', ...day('2026-11-07') });
     await openEvent(world, { title: 'Odd Other', unit: 'Small Boats', ...day('2026-11-14') });
     const { odds } = await tryIt(event.id, day('2026-11-14'));
-    expect(odds).toEqual([{ of: 'audience', what: 'Odd Other', eventId: expect.any(String) }]);
+    expect(odds).toEqual([
+      { of: 'audience', what: 'Odd Other', eventId: expect.any(String), sessionId: null, leads: [] },
+    ]);
     await save(event.id, day('2026-11-14'));
     expect((await tryIt(event.id, { startsLocal: '2026-11-14T10:00' })).odds).toEqual([]);
   });

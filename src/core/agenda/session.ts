@@ -74,6 +74,25 @@ export const inOrder = <S extends SessionTimes>(sessions: readonly S[]): S[] =>
 const clockOf = (minutes: number): TimeOfDay =>
   `${String(Math.floor(minutes / 60) % 24).padStart(2, '0')}:${String(minutes % 60).padStart(2, '0')}`;
 
+/**
+ * Sessions put earlier or later by some minutes, as they stand to each other; one that would begin before the first day of its event
+ * stays where it is.
+ */
+export const sessionsAlong = <S extends SessionTimes>(sessions: readonly S[], minutes: number): S[] =>
+  sessions.map((session) => {
+    if (!isPlaced(session)) return session;
+    const { from, to } = stretchOf(session);
+    const begins = from + minutes;
+    return begins < 0
+      ? session
+      : {
+          ...session,
+          day: Math.floor(begins / 1440) + 1,
+          begins: clockOf(begins),
+          ends: clockOf(to + minutes),
+        };
+  });
+
 /** A session that has no place in the agenda yet, no limit and nobody on it. */
 export const unplaced = (id: string, title: Texts) => ({
   id,

@@ -172,6 +172,9 @@ export const refusalsEn = {
   'not-failed': 'This message is {{state}}, it did not fail.',
   'not-in': 'Somebody who is not in cannot leave.',
   'not-json': 'What was sent is not JSON.',
+  'no-account-with-address':
+    'Nobody has an account with this address. Invite them on the team of the event first.',
+  'not-on-team': 'This person is not on the team here any more.',
   'not-on-shift': 'This person is not on a shift here any more.',
   'not-open': 'The event has to be open before anybody can be registered.',
   'not-over': 'An event is wrapped up after it has ended.',

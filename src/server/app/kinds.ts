@@ -50,6 +50,8 @@ export interface Facts {
   };
   /** A change was taken back, with all that followed. `orders`: those whose seats or money it had touched. */
   'change taken back': { eventId: string; orders: readonly string[] };
+  /** Several events were changed as one. `told`: whether anybody is written to. */
+  'changed together': { eventId: string; events: number; told: boolean };
   'letters let go': { eventId: string; letters: number };
   'event moved on': { eventId: string; from: EventState; to: EventState; words: string };
   'plan sent': { eventId: string; steps: readonly string[] };
@@ -239,6 +241,8 @@ export const tellings: { readonly [K in FactKind]: Telling<Facts[K]> } = {
     entry: (f) => ({ action: 'took a change back', subject: event(f.eventId) }),
     topics: ofEvent,
   },
+  // Each of them is in the trail by itself.
+  'changed together': { topics: ofEvent },
   'letters let go': {
     entry: (f) => ({
       action: 'let the letters of a change go',

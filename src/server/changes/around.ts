@@ -13,6 +13,7 @@ import { ageStanding, covers } from '#core/waivers/needs.ts';
 import { sayProblem } from '#core/words/problems.ts';
 import type { Asker, Work } from '../app/app.ts';
 import { deadlineOf, neededSteps } from '../clearance/steps.ts';
+import { readTeam } from '../duties/store.ts';
 import { readPlan } from '../events/plan.ts';
 import { seasonFor } from '../events/season.ts';
 import { type EventRow, readOffers, roomsOf } from '../events/store.ts';
@@ -169,6 +170,8 @@ async function passedOf(w: Work, was: EventRow, is: EventRow, reopened: boolean)
   ];
 }
 
+const settledElsewhere = { eventId: null, sessionId: null, leads: [] };
+
 /** What an event is at odds with: other events, diaries of others, days on which its place is closed, its own sessions. */
 async function oddsOf(w: Work, asker: Asker, event: EventRow, plan: EventPlan): Promise<WhatIf['odds']> {
   const end = endOf(event);
@@ -193,25 +196,32 @@ async function oddsOf(w: Work, asker: Asker, event: EventRow, plan: EventPlan): 
         w.now,
       )
     : null;
+  const leadsOf = (id: string) => near.find((e) => e.id === id)?.leads ?? [];
+  const team = (await readTeam(w.tx, event.id, w.now))
+    .filter((m) => m.part !== 'helper')
+    .map((m) => ({ memberId: m.id, name: m.name }));
   const rooms = (await roomsOf(w.tx, event.venueId)).map((r) => r.id);
   return [
     ...(clashesOf(near).get(event.id) ?? []).map(({ kind, other }) => ({
+      ...settledElsewhere,
       of: kind,
       what: title.get(other)!,
       eventId: other,
+      leads: kind === 'lead' ? team.filter((m) => leadsOf(other).includes(m.name)) : [],
     })),
     ...(place?.outside ?? []).map((o) => ({
+      ...settledElsewhere,
       of: 'diary' as const,
       what: `${o.diary}: ${o.summary}, ${o.when}`,
-      eventId: null,
     })),
-    ...(place?.closed ? [{ of: 'holiday' as const, what: event.venueName ?? '', eventId: null }] : []),
+    ...(place?.closed ? [{ ...settledElsewhere, of: 'holiday' as const, what: event.venueName ?? '' }] : []),
     ...problemsWithAgenda(plan.sessions, { ...plan, rooms }).map((p) => {
       const session = plan.sessions[Number(p.path.split('.')[1])];
       return {
+        ...settledElsewhere,
         of: 'session' as const,
         what: `${session?.title.en ?? ''}: ${sayProblem(p.code, p.params)}`,
-        eventId: null,
+        sessionId: session?.id ?? null,
       };
     }),
   ];

@@ -21,24 +21,27 @@ import { record } from '../app/record.ts';
 import { markShift } from '../crew/commands.ts';
 import { readAssignment, readShift } from '../crew/store.ts';
 import { insert, update } from '../db/database.ts';
+import { putInLead, removeMember } from '../duties/commands.ts';
+import { readTeam } from '../duties/store.ts';
 import { readPlan, savePlan } from '../events/plan.ts';
 import { type EventRow, readEvent } from '../events/store.ts';
 import { invalid } from '../http/problem.ts';
 import { readOrder } from '../registration/store.ts';
 import { backToWaitlist } from '../registration/waiting.ts';
-import { theOrganization } from '../staff/store.ts';
 import { makeMove } from '../stages/commands.ts';
 import { aroundChange, standingNow } from './around.ts';
 import { checkLetters, type Letters, writeLetters } from './letters.ts';
 import { concernedBy } from './people.ts';
-import { moneyWords, oweBack } from './returns.ts';
-import { assignmentHere, forgetRows, keepRows, owedBack } from './store.ts';
+import { moneyBack, moneyWords, oweBack } from './returns.ts';
+import { assignmentHere, forgetRows, keepRows } from './store.ts';
 
 /** Nothing was settled: people are told as they would be by themselves, and money is settled by hand. */
-const nothingSettled: Settling = {
+export const nothingSettled: Settling = {
   words: '',
   letters: [],
   takeOff: [],
+  offTeam: [],
+  leadEmail: '',
   toWaitlist: [],
   money: 'by hand',
   fundId: null,
@@ -61,8 +64,10 @@ export interface Making {
   settle?: Settling | undefined;
   /** The change of the plan's history that this takes back. */
   undoes?: string | null;
-  /** The change is that of its series. */
+  /** What it says comes from its series. */
   carried?: boolean;
+  /** The change of several events that this belongs to: what it writes is kept with that one. */
+  partOf?: string | null;
   /** It is only asked what would follow: what has to be said when it is done may still be missing. */
   trying?: boolean;
 }
@@ -76,7 +81,7 @@ export async function changePlan(
   eventId: string,
   seen: number,
   change: Partial<EventPlan>,
-  { settle = nothingSettled, undoes = null, carried = false, trying = false }: Making = {},
+  { settle = nothingSettled, undoes = null, carried = false, partOf = null, trying = false }: Making = {},
 ): Promise<Made & { version: number }> {
   const event = await readEvent(w.tx, eventId, true);
   const before = await readPlan(w.tx, event);
@@ -98,7 +103,7 @@ export async function changePlan(
         throw invalid([wrongAt('startsLocal', 'moved-into-past')]);
       return saved;
     },
-    { carried, trying },
+    { partOf, trying },
   );
 }
 
@@ -108,7 +113,7 @@ export async function changeState(
   eventId: string,
   move: Move,
   words: string,
-  { settle = nothingSettled, carried = false, trying = false }: Omit<Making, 'undoes'> = {},
+  { settle = nothingSettled, partOf = null, trying = false }: Omit<Making, 'undoes' | 'carried'> = {},
 ): Promise<Made & { state: EventState }> {
   const event = await readEvent(w.tx, eventId, true);
   if (move !== 'call off') return { ...(await makeMove(w, eventId, move, words)), ...weightless };
@@ -124,7 +129,7 @@ export async function changeState(
     before,
     said,
     (held) => makeMove(held, eventId, move, words),
-    { carried, trying },
+    { partOf, trying },
   );
 }
 
@@ -138,7 +143,7 @@ async function makeInHand<R extends { followed: Consequences }>(
   plan: EventPlan,
   settle: Settling,
   make: (held: Work) => Promise<R>,
-  { carried, trying }: { carried: boolean; trying: boolean },
+  { partOf, trying }: { partOf: string | null; trying: boolean },
 ): Promise<R & Made> {
   const aspects = aspectsOf(fields);
   const alone = kind === 'called off' || toldBySelf(aspects);
@@ -161,10 +166,10 @@ async function makeInHand<R extends { followed: Consequences }>(
     madeAt: w.now,
     staffId: w.actor.staffId,
     actor: w.actor.name,
-    ofSeries: carried,
+    partOf,
     settlesAt: lettersAt,
   });
-  if (!carried && !trying) await keepRows(w.tx, changeId);
+  if (!partOf && !trying) await keepRows(w.tx, changeId);
   const inHand: ChangeInHand = { id: changeId, lettersAt, trying, replan: false };
   const held: Work = { ...w, change: inHand };
   // Who gives something up for it does so first: what follows of the change is then reckoned from how things stand.
@@ -173,6 +178,7 @@ async function makeInHand<R extends { followed: Consequences }>(
     await putOnWaitlist(held, event.id, settle.toWaitlist),
     await takeOff(held, event.id, settle.takeOff),
   );
+  await handOver(held, event, settle);
   const result = await make(held);
   const money = kind === 'called off' ? await oweBack(held, changeId, event.id, settle, lettersAt) : [];
   const after = await readEvent(w.tx, event.id);
@@ -198,13 +204,14 @@ async function makeInHand<R extends { followed: Consequences }>(
     told: letters.filter((l) => l.told).map((l) => ({ to: l.to, count: l.count })),
     untold: letters.filter((l) => !l.told).map((l) => l.to),
   });
+  if (partOf && !trying) await keepRows(w.tx, partOf);
   const followed = alsoFollows(alsoFollows(given, result.followed), messages);
   const goes =
     letters.some((l) => l.told && l.count > 0) || money.length > 0 || (await hasLetters(w, changeId));
   // Of what nothing follows, the plan's own way back is enough.
   const settlesAt = goes ? lettersAt : follows(followed) ? plusMinutes(w.now, quietHours * 60) : null;
   if (!goes) await update(w.tx, 'changes', changeId, { settlesAt });
-  if (settlesAt === null) await forgetRows(w.tx, changeId);
+  if (settlesAt === null && !partOf) await forgetRows(w.tx, changeId);
   return { ...result, followed, changeId, settlesAt, aspects, letters };
 }
 
@@ -249,6 +256,16 @@ async function takeOff(w: Work, eventId: string, assignmentIds: readonly string[
   return followed;
 }
 
+/** Puts the event into other hands, where whoever leads it leads something else by then. */
+async function handOver(w: Work, event: EventRow, { offTeam, leadEmail }: Settling): Promise<void> {
+  const team = await readTeam(w.tx, event.id, w.now);
+  for (const [at, memberId] of offTeam.entries()) {
+    if (!team.some((m) => m.id === memberId)) throw invalid([wrongAt(`settle.offTeam.${at}`, 'not-on-team')]);
+    await removeMember(w, event, memberId);
+  }
+  if (leadEmail.trim()) await putInLead(w, event, leadEmail.trim(), 'settle.leadEmail');
+}
+
 /** What a change would bring about, found by making it; whoever calls takes it back. */
 export async function tryChange(
   w: Work,
@@ -269,16 +286,12 @@ export async function tryChange(
         await standingNow(w, asker, after, 'after'),
         followed.reopened.length > 0,
       );
-  const back = calledOff ? await owedBack(w.tx, event.id) : [];
-  const { currency } = await theOrganization(w.tx);
   return {
     aspects,
     followed,
     settlesAt,
     letters,
     ...around,
-    money: back.length
-      ? { orders: back.length, amount: back.reduce((sum, o) => sum + o.amount, 0), currency }
-      : null,
+    money: calledOff ? await moneyBack(w.tx, [event.id]) : null,
   };
 }

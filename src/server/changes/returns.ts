@@ -1,4 +1,4 @@
-import type { Settling } from '#contract/changes.ts';
+import type { Settling, WhatIf } from '#contract/changes.ts';
 import { titleFor } from '#core/events/french.ts';
 import { sayAmount } from '#core/money/amount.ts';
 import { plusMinutes } from '#core/time/clock.ts';
@@ -6,7 +6,7 @@ import { sayLongDate } from '#core/time/say.ts';
 import { wallOf } from '#core/time/wallTime.ts';
 import { wrongAt } from '#core/words/problems.ts';
 import { type App, inTransaction, systemActor, type Work } from '../app/app.ts';
-import { first, insert, update } from '../db/database.ts';
+import { first, insert, type Queries, update } from '../db/database.ts';
 import { sayWhen } from '../events/saying.ts';
 import { type EventRow, readChoices, readOffers } from '../events/store.ts';
 import { invalid, refused } from '../http/problem.ts';
@@ -15,6 +15,15 @@ import { readOrder } from '../registration/store.ts';
 import { theOrganization } from '../staff/store.ts';
 import { moveOrder, otherDate } from './moving.ts';
 import { offersTaken, owedBack } from './store.ts';
+
+/** What was paid for events that do not take place and is owed back; null where nothing is. */
+export async function moneyBack(tx: Queries, eventIds: readonly string[]): Promise<WhatIf['money']> {
+  const back = await owedBack(tx, eventIds);
+  const { currency } = await theOrganization(tx);
+  return back.length
+    ? { orders: back.length, amount: back.reduce((sum, o) => sum + o.amount, 0), currency }
+    : null;
+}
 
 /** Days in which somebody says what becomes of what they paid; after that it goes back. */
 const daysToChoose = 14;
@@ -48,7 +57,7 @@ export async function oweBack(
       ? ['return', ...(fund ? (['gift'] as const) : []), ...(to ? (['move'] as const) : [])]
       : ['return'];
   const dueAt = ways.length > 1 ? plusMinutes(w.now, daysToChoose * 1440) : lettersAt;
-  const owed = (await owedBack(w.tx, eventId)).map((order) => ({ ...order, ways, dueAt, to }));
+  const owed = (await owedBack(w.tx, [eventId])).map((order) => ({ ...order, ways, dueAt, to }));
   await insert(
     w.tx,
     'change_returns',

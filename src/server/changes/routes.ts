@@ -1,13 +1,10 @@
-import type { changesContract, Settling } from '#contract/changes.ts';
-import type { EventReach } from '#core/access/stages.ts';
-import { sayProblem, wrongAt } from '#core/words/problems.ts';
+import type { changesContract } from '#contract/changes.ts';
+import { sayProblem } from '#core/words/problems.ts';
 import { type Asker, whatIf } from '../app/app.ts';
 import type { Queries } from '../db/database.ts';
-import { demand, demandLead, eventFor } from '../events/access.ts';
+import { demandLead, eventFor } from '../events/access.ts';
 import { readPlanChange } from '../events/history.ts';
-import { readChoices, readEvent } from '../events/store.ts';
 import type { Handlers } from '../http/handle.ts';
-import { invalid } from '../http/problem.ts';
 import { orderByLink } from '../registration/routes.ts';
 import { theOrganization } from '../staff/store.ts';
 import { ownUnitOnly } from '../stages/commands.ts';
@@ -15,27 +12,9 @@ import { asSeen } from './around.ts';
 import { changePlan, changeState, tryChange } from './changing.ts';
 import { otherDate } from './moving.ts';
 import { chooseReturn, owedOn } from './returns.ts';
+import { demandSettling } from './settling.ts';
 import { readChanges } from './store.ts';
 import { letGoNow, takeBack, whyStands } from './takingBack.ts';
-
-/**
- * What is settled with a change reaches other stages than the plan: seats, the crew, and what is written to people are for who may
- * change those. The fund a gift would go to is one of the organization's.
- */
-async function demandSettling(
-  c: Asker & { tx: Queries },
-  event: EventReach,
-  settle: Settling | undefined,
-): Promise<void> {
-  if (!settle) return;
-  if (settle.toWaitlist.length) demand(c, event, 'registration', 'change');
-  if (settle.takeOff.length) demand(c, event, 'crew', 'change');
-  if (settle.toEventId) demand(c, await readEvent(c.tx, settle.toEventId), 'registration', 'change');
-  if (settle.letters.length) demand(c, event, 'messages', 'change');
-  const { fundId } = settle;
-  if (fundId && !(await readChoices(c.tx)).funds.some((f) => f.id === fundId))
-    throw invalid([wrongAt('settle.fundId', 'thing-gone', { what: 'fund' })]);
-}
 
 /** An event of which somebody may decide what becomes of it. */
 async function leadOf(c: Asker & { tx: Queries }, id: string) {
@@ -97,9 +76,10 @@ export const changesHandlers: Handlers<typeof changesContract> = {
     await eventFor(c, c.params.id, 'plan', 'see');
     const changes = await readChanges(c.tx, c.params.id);
     return Promise.all(
-      changes.map(async ({ eventId: _, ofSeries: __, ...change }) => {
-        const why = change.settlesAt ? await whyStands(c.tx, { ...change, eventId: _, ofSeries: __ }) : null;
-        return { ...change, stands: why && sayProblem(why) };
+      changes.map(async (row) => {
+        const why = row.settlesAt ? await whyStands(c.tx, row) : null;
+        const { eventId: _, partOf: __, events, ...change } = row;
+        return { ...change, ...(events && { before: {}, after: {} }), stands: why && sayProblem(why) };
       }),
     );
   },

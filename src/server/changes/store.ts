@@ -14,12 +14,15 @@ export const keepRows = (tx: Queries, changeId: string | null): Promise<unknown>
 
 export interface ChangeRow extends Omit<MadeChange, 'stands'> {
   eventId: string;
-  /** It came with a change of its series. */
-  ofSeries: boolean;
+  /** The change of several events that it came with. */
+  partOf: string | null;
+  /** Of a change of several events: which it touched, which it made, and which it hid until it stands. */
+  events: { touched: string[]; made: string[]; hidden: string[] } | null;
 }
 
-const columns = `c.id, c.event_id, c.kind, c.fields, c.before, c.after, c.words, c.untold, c.made_at, c.actor as "by", c.settles_at, c.undone_at, c.undone_by, c.of_series,
-  (select count(*)::int from messages m where m.change_id = c.id and m.state <> 'held back') as letters`;
+const columns = `c.id, c.event_id, c.kind, c.fields, c.before, c.after, c.words, c.untold, c.made_at, c.actor as "by", c.settles_at, c.undone_at, c.undone_by, c.part_of,
+  case when c.after ? 'touched' then c.after end as events,
+  (select count(*)::int from messages m where m.change_id in (select x.id from changes x where c.id in (x.id, x.part_of)) and m.state <> 'held back') as letters`;
 
 /** The changes of an event, newest first. */
 export const readChanges = (tx: Queries, eventId: string): Promise<ChangeRow[]> =>
@@ -67,14 +70,50 @@ export const putBack = (tx: Queries, changeId: string): Promise<unknown> =>
 export const forgetRows = (tx: Queries, changeId: string): Promise<unknown> =>
   tx.query('delete from change_rows where change_id = $1', [changeId]);
 
+/** A change stands from now on, with those that came with it. Answers the events that were hidden until then. */
+export async function settle(tx: Queries, changeId: string): Promise<string[]> {
+  await tx.query('update changes set settles_at = null where $1 in (id, part_of)', [changeId]);
+  const row = await first<{ hidden: string[] | null }>(
+    tx,
+    "select after -> 'hidden' as hidden from changes where id = $1",
+    [changeId],
+  );
+  return row?.hidden ?? [];
+}
+
+/** A change was taken back, with those that came with it. */
+export const undo = (tx: Queries, changeId: string, at: string, by: string): Promise<unknown> =>
+  tx.query('update changes set settles_at = null, undone_at = $2, undone_by = $3 where $1 in (id, part_of)', [
+    changeId,
+    at,
+    by,
+  ]);
+
+/** True where somebody registered for, works at, or came to one of some events. */
+export const anybodyAt = async (tx: Queries, eventIds: readonly string[]): Promise<boolean> =>
+  eventIds.length > 0 &&
+  (await first(
+    tx,
+    `select 1 as x from events e where e.id = any($1) and (exists (select 1 from orders o where o.event_id = e.id)
+       or exists (select 1 from attendance a where a.event_id = e.id)
+       or exists (select 1 from assignments a join shifts s on s.id = a.shift_id where s.event_id = e.id))`,
+    [eventIds],
+  )) !== null;
+
+/** What was copied from events that are taken away stays, and no longer says so. */
+export const leaveCopies = async (tx: Queries, eventIds: readonly string[]): Promise<void> => {
+  if (eventIds.length)
+    await tx.query('update events set copied_from = null where copied_from = any($1)', [eventIds]);
+};
+
 /** Lets what waits with a change go out at a moment. Answers how many letters. */
 export async function letGoAt(tx: Queries, changeId: string, at: string): Promise<number> {
   const letters = await tx.query(
-    "update messages set planned_for = $2, next_try_at = $2 where change_id = $1 and state = 'planned' returning id",
+    "update messages set planned_for = $2, next_try_at = $2 where change_id in (select id from changes where $1 in (id, part_of)) and state = 'planned' returning id",
     [changeId, at],
   );
   await tx.query(
-    'update change_returns set due_at = $2 where change_id = $1 and due_at is not null and cardinality(ways) = 1',
+    'update change_returns set due_at = $2 where change_id in (select id from changes where $1 in (id, part_of)) and due_at is not null and cardinality(ways) = 1',
     [changeId, at],
   );
   return letters.length;
@@ -232,11 +271,14 @@ export const assignmentHere = (
     [assignmentId, eventId],
   );
 
-/** Orders of an event of which money came in that is owed back by now. */
-export const owedBack = (tx: Queries, eventId: string): Promise<{ orderId: string; amount: number }[]> =>
+/** Orders of events of which money came in that is owed back by now. */
+export const owedBack = (
+  tx: Queries,
+  eventIds: readonly string[],
+): Promise<{ orderId: string; amount: number }[]> =>
   tx.query<{ orderId: string; amount: number }>(
-    'select id as order_id, -balance as amount from orders where event_id = $1 and balance < 0 and received > 0 order by placed_at, id',
-    [eventId],
+    'select id as order_id, -balance as amount from orders where event_id = any($1) and balance < 0 and received > 0 order by placed_at, id',
+    [eventIds],
   );
 
 /** Keeps the calendar file that goes with the letters of a change, by language. */

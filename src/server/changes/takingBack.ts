@@ -1,15 +1,29 @@
-import type { EventPlan } from '#contract/events.ts';
+import { type EventPlan, planFields } from '#contract/events.ts';
+import { sameValue } from '#core/events/history.ts';
 import { partsOf } from '#core/events/parts.ts';
 import type { ProblemCode } from '#core/words/problems.ts';
 import { type App, inTransaction, systemActor, type Work } from '../app/app.ts';
 import { record } from '../app/record.ts';
 import { insert, type Queries, update } from '../db/database.ts';
+import { deleteEvent } from '../events/deleting.ts';
 import { keepHistory } from '../events/history.ts';
 import { readPlan, savedParts } from '../events/plan.ts';
-import { readEvent } from '../events/store.ts';
+import { type EventRow, readEvent } from '../events/store.ts';
 import { refused } from '../http/problem.ts';
 import { expectAttendance } from '../registration/store.ts';
-import { alteredSince, type ChangeRow, forgetRows, letGoAt, ordersOf, putBack, readChange } from './store.ts';
+import {
+  alteredSince,
+  anybodyAt,
+  type ChangeRow,
+  forgetRows,
+  leaveCopies,
+  letGoAt,
+  ordersOf,
+  putBack,
+  readChange,
+  settle,
+  undo,
+} from './store.ts';
 
 /** Why a change cannot be taken back any more; null where it can. */
 export type Stands = Extract<
@@ -33,51 +47,84 @@ const altered: readonly (readonly [readonly string[], Stands])[] = [
   [['change_returns'], 'change-money-chosen'],
   [['registrations', 'registration_states', 'orders'], 'change-seats-changed'],
   [['clearances', 'clearance_steps'], 'change-steps-decided'],
-  [['events', 'offers', 'agenda_sessions', 'bookings'], 'change-plan-changed'],
+  [
+    [
+      'events',
+      'offers',
+      'questions',
+      'agenda_sessions',
+      'bookings',
+      'message_steps',
+      'surveys',
+      'speakers',
+      'sponsors',
+      'event_team',
+      'series',
+    ],
+    'change-plan-changed',
+  ],
   [['shifts', 'assignments'], 'change-crew-changed'],
 ];
 
 /** Why a change stands: something of it has gone out, or somebody went on from it. */
 export async function whyStands(tx: Queries, change: ChangeRow): Promise<Stands | null> {
   if (change.undoneAt) return 'change-undone';
-  if (change.ofSeries) return 'change-of-series';
+  if (change.partOf) return 'change-of-series';
   if (!change.settlesAt) return 'change-settled';
   // A planned message that was planned anew, or held back, since: that is done again from how things stand then.
+  if (change.events && (await anybodyAt(tx, change.events.made))) return 'change-seats-changed';
   const rows = (await alteredSince(tx, change.id)).filter(
     (r) => r.name !== 'messages' || gone.includes(r.isNow ?? ''),
   );
   return altered.find(([tables]) => rows.some((r) => tables.includes(r.name)))?.[1] ?? null;
 }
 
-/** Takes a change back with everything that followed. Refused, with why, once something of it has gone out or was gone on from. */
+/**
+ * Takes a change back with everything that followed; one of several events for all of them. Refused, with why, once something of it
+ * has gone out or was gone on from.
+ */
 export async function takeBack(w: Work, eventId: string, changeId: string): Promise<void> {
   const { tx, now } = w;
-  const event = await readEvent(tx, eventId, true);
+  await readEvent(tx, eventId, true);
   const change = await readChange(tx, eventId, changeId);
   const why = await whyStands(tx, change);
   if (why) throw refused(why);
-  const plan = await readPlan(tx, event);
+  const before: { event: EventRow; plan: EventPlan }[] = [];
+  for (const id of new Set(change.events?.touched ?? [eventId])) {
+    const event = await readEvent(tx, id, true);
+    before.push({ event, plan: await readPlan(tx, event) });
+  }
   const orders = await ordersOf(tx, changeId);
+  await leaveCopies(tx, change.events?.made ?? []);
   await putBack(tx, changeId);
   await forgetRows(tx, changeId);
-  const version = event.version + 1;
+  for (const { event, plan } of before) await wentBack(w, event, plan);
+  for (const orderId of orders) await expectAttendance(tx, orderId);
+  await undo(tx, changeId, now, w.actor.name);
+  for (const { event } of before)
+    await record(w, 'change taken back', { eventId: event.id, orders: event.id === eventId ? orders : [] });
+}
+
+/** What is kept of an event that says again what it said before. */
+async function wentBack(w: Work, was: EventRow, plan: EventPlan): Promise<void> {
+  const { tx, now } = w;
+  const version = was.version + 1;
   // Calendars that have the event take what is newer, also where that is what it was before.
-  await update(tx, 'events', eventId, { version, updatedAt: now });
-  const restored = await readEvent(tx, eventId);
-  if (restored.state !== event.state)
+  await update(tx, 'events', was.id, { version, updatedAt: now });
+  const restored = await readEvent(tx, was.id);
+  if (restored.state !== was.state)
     await insert(tx, 'event_states', {
       id: w.app.ids.id(),
-      eventId,
+      eventId: was.id,
       state: restored.state,
       at: now,
       actor: w.actor.name,
       words: '',
     });
-  await savedParts(w, eventId, partsOf(change.fields), version);
-  await keepHistory(w, eventId, plan, (await readPlan(tx, restored)) as EventPlan, change.fields, null);
-  for (const orderId of orders) await expectAttendance(tx, orderId);
-  await update(tx, 'changes', changeId, { settlesAt: null, undoneAt: now, undoneBy: w.actor.name });
-  await record(w, 'change taken back', { eventId, orders });
+  const restoredPlan = await readPlan(tx, restored);
+  const fields = planFields.filter((field) => !sameValue(plan[field], restoredPlan[field]));
+  await savedParts(w, was.id, partsOf(fields), version);
+  await keepHistory(w, was.id, plan, restoredPlan, fields, null);
 }
 
 /** Lets everything that waits with a change go out now. */
@@ -91,9 +138,15 @@ export async function letGoNow(w: Work, eventId: string, changeId: string): Prom
   return letters;
 }
 
-async function stand(w: Work, changeId: string): Promise<void> {
+/** The time in which a change could be taken back is over: what was only hidden until then is deleted. */
+export async function stand(w: Work, changeId: string): Promise<void> {
   await forgetRows(w.tx, changeId);
-  await update(w.tx, 'changes', changeId, { settlesAt: null });
+  for (const eventId of await settle(w.tx, changeId)) {
+    const event = await readEvent(w.tx, eventId);
+    if (event.state !== 'shelved') continue;
+    await update(w.tx, 'events', eventId, { state: 'draft' });
+    await deleteEvent(w, { ...event, state: 'draft' });
+  }
 }
 
 /** Asks for the next change that cannot be taken back any more. */

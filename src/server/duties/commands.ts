@@ -1,6 +1,7 @@
 import type { z } from 'zod';
 import type { dutiesContract } from '#contract/duties.ts';
 import { emailKey, isEmail } from '#core/contacts/reach.ts';
+import { wrongAt } from '#core/words/problems.ts';
 import type { Work } from '../app/app.ts';
 import { record } from '../app/record.ts';
 import { insert, update } from '../db/database.ts';
@@ -53,6 +54,37 @@ export async function addMember(
     detail: { name: known?.name ?? name, part, stage },
   });
   return { id, link: invited?.link ?? null };
+}
+
+/**
+ * Makes somebody who has an account the lead of an event; refused at `path` for an address that no account in use has. Who led it
+ * before becomes a co-organizer.
+ */
+export async function putInLead(w: Work, event: EventRow, email: string, path: string): Promise<void> {
+  const known = await staffByEmail(w.tx, emailKey(email));
+  if (!known || known.resting)
+    throw invalid([wrongAt(path, known ? 'account-at-rest' : 'no-account-with-address')]);
+  await stepBack(w.tx, event.id);
+  const has = (await readPartOf(w.tx, event.id, { staffId: known.id, invitationId: null })).find(
+    (h) => h.part !== 'helper',
+  );
+  if (has) await update(w.tx, 'event_team', has.id, { part: 'lead' });
+  else
+    await insert(w.tx, 'event_team', {
+      id: w.app.ids.id(),
+      eventId: event.id,
+      staffId: known.id,
+      invitationId: null,
+      part: 'lead',
+      stage: null,
+      addedAt: w.now,
+      addedBy: w.actor.name,
+    });
+  await record(w, 'team changed', {
+    eventId: event.id,
+    how: 'put somebody on the team',
+    detail: { name: known.name, part: 'lead', stage: null },
+  });
 }
 
 /** Takes somebody off the team of an event. What they could do there ends with the next thing they do, and open pages look again. */

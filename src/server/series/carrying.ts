@@ -1,5 +1,5 @@
 import type { EventPlan } from '#contract/events.ts';
-import type { CarriedTo } from '#contract/series.ts';
+import type { CarriedTo, Carrying } from '#contract/series.ts';
 import { leads } from '#core/access/stages.ts';
 import { alsoFollows, noConsequences } from '#core/events/consequences.ts';
 import { type EventTimes, eventTimes, shiftAlong } from '#core/events/dated.ts';
@@ -10,6 +10,7 @@ import type { Asker, Work } from '../app/app.ts';
 import type { PlanChange } from '../app/kinds.ts';
 import { record } from '../app/record.ts';
 import { changePlan } from '../changes/changing.ts';
+import { changeTogether, type OneOfSeveral } from '../changes/together.ts';
 import { update } from '../db/database.ts';
 import { readPlan } from '../events/plan.ts';
 import { type EventRow, readEvent } from '../events/store.ts';
@@ -49,6 +50,8 @@ const timesIn = (fields: readonly PlanField[]): (keyof EventTimes)[] => fields.f
 const atAnother = (wall: string | null, from: string, to: string): string | null =>
   wall && shiftAlong(wall, from, to);
 
+type Carried = Pick<CarriedTo, 'dates' | 'followed'>;
+
 /**
  * Takes fields of a date over into its series: dates made from now on begin with them, and those that are still to come get them
  * too, but for what is their own, and for dates of others. `also` are dates that give up their own for it. All of it or nothing.
@@ -57,20 +60,38 @@ export async function carryFields(
   w: Work,
   asker: Asker,
   event: EventRow,
-  fields: readonly PlanField[],
-  scope: 'later' | 'all',
-  also: readonly string[],
+  carrying: Carrying,
+  trying: boolean,
 ): Promise<CarriedTo> {
-  const { tx, now } = w;
-  const { series, pattern, slot } = await seriesOf(w, event);
+  const { fields, settle } = carrying;
+  const of = await seriesOf(w, event);
   const wrong = fields.find((field) => !carries(field));
   if (wrong) throw invalid([wrongAt('fields', 'series-start')]);
+  return changeTogether(
+    w,
+    asker,
+    of.series.patternId,
+    { kind: 'changed', fields, settle },
+    trying,
+    (together) => carryOver(w, asker, event, of, carrying, together),
+  );
+}
+
+async function carryOver(
+  w: Work,
+  asker: Asker,
+  event: EventRow,
+  { series, pattern, slot }: Awaited<ReturnType<typeof seriesOf>>,
+  { fields, scope, also }: Carrying,
+  together: OneOfSeveral,
+): Promise<Carried> {
+  const { tx, now } = w;
   const plan = await readPlan(tx, event);
   // A date that was moved to another day keeps its distances to where it begins now.
   const bySlot = timesBy(pattern, series, slot).startsLocal!;
   const starts = plan.startsLocal ? `${plan.startsLocal.slice(0, 10)}${bySlot.slice(10)}` : bySlot;
   await intoPattern(w, pattern, plan, starts, fields);
-  const answer: CarriedTo = { dates: [], followed: noConsequences };
+  const answer: Carried = { dates: [], followed: noConsequences };
   for (const date of await readDates(tx, series.id)) {
     if (date.id === event.id || (scope === 'later' && date.slot < slot)) continue;
     if (!['draft', 'in clearance', 'cleared', 'open', 'closed'].includes(date.state)) continue;
@@ -90,8 +111,7 @@ export async function carryFields(
       keeps,
     });
     if (!changes.length) continue;
-    const { followed } = await changePlan(w, date.id, there.version, change, { carried: true });
-    answer.followed = alsoFollows(answer.followed, followed);
+    answer.followed = alsoFollows(answer.followed, await together.change(date.id, there.version, change));
   }
   await saveOwn(
     tx,

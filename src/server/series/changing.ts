@@ -1,5 +1,6 @@
-import type { SeriesChange, SeriesChanged } from '#contract/series.ts';
-import { leads } from '#core/access/stages.ts';
+import type { SettledTogether, Together } from '#contract/changes.ts';
+import type { SeriesCalledOff, SeriesChange, SeriesChanged } from '#contract/series.ts';
+import { leads, stagesOf } from '#core/access/stages.ts';
 import { alsoFollows, type Consequences, noConsequences } from '#core/events/consequences.ts';
 import type { EventState } from '#core/events/states.ts';
 import { reshape } from '#core/series/dates.ts';
@@ -10,15 +11,16 @@ import { shiftWall, wallOf } from '#core/time/wallTime.ts';
 import { wrongAt } from '#core/words/problems.ts';
 import type { Asker, Work } from '../app/app.ts';
 import { record } from '../app/record.ts';
-import { changePlan, changeState } from '../changes/changing.ts';
+import { moneyBack } from '../changes/returns.ts';
+import { changeTogether, type OneOfSeveral } from '../changes/together.ts';
 import { update } from '../db/database.ts';
-import { deleteEvent, hindranceTo } from '../events/deleting.ts';
+import { hindranceTo } from '../events/deleting.ts';
 import { readEvent } from '../events/store.ts';
 import { invalid, refused } from '../http/problem.ts';
 import { checkRecurrence } from './commands.ts';
 import { makeDates, recurrenceOf } from './making.ts';
 import { readPattern, timesBy } from './pattern.ts';
-import { type DateRow, readDates, readSeries, type SeriesRow, saveSlot } from './store.ts';
+import { type DateRow, leaveSeries, readDates, readSeries, type SeriesRow, saveSlot } from './store.ts';
 
 /** Dates that were called off, hidden or are over stay what they are. */
 const movable: readonly EventState[] = ['draft', 'in clearance', 'cleared', 'open', 'closed'];
@@ -26,6 +28,7 @@ const comes = (d: DateRow, now: string): boolean =>
   movable.includes(d.state) && (d.startsAt === null || d.startsAt > now);
 
 type Fate = SeriesChanged['fates'][number];
+type Reshaped = Omit<SeriesChanged, keyof Together>;
 
 /**
  * What becomes of a date, by what was decided; without anybody on it, by itself. One that was given to a unit of which whoever
@@ -61,10 +64,30 @@ export async function changeSeries(
   asker: Asker,
   seriesId: string,
   change: SeriesChange,
-  told: boolean,
+  trying: boolean,
 ): Promise<SeriesChanged> {
+  const before = await readSeries(w.tx, seriesId, true);
+  const { settle } = change;
+  return changeTogether(
+    w,
+    asker,
+    before.patternId,
+    { kind: 'changed', fields: ['startsLocal'], settle },
+    trying,
+    (together) => reshapeSeries(w, asker, before, change, trying, together),
+  );
+}
+
+async function reshapeSeries(
+  w: Work,
+  asker: Asker,
+  before: SeriesRow,
+  change: SeriesChange,
+  trying: boolean,
+  together: OneOfSeveral,
+): Promise<Reshaped> {
   const { tx, now } = w;
-  const before = await readSeries(tx, seriesId, true);
+  const seriesId = before.id;
   if (change.version !== before.version) throw refused('series-changed');
   checkRecurrence(change, before.zone);
   const dates = (await readDates(tx, seriesId)).filter((d) => comes(d, now));
@@ -92,7 +115,7 @@ export async function changeSeries(
     ...without.map((date) => ({ date, to: null, fate: fateOf(asker, date, null, decided.get(date.id)) })),
   ].sort((a, b) => (a.date.slot < b.date.slot ? -1 : 1));
   const open = fates.filter((f) => f.fate.open);
-  if (open.length && !told)
+  if (open.length && !trying)
     throw invalid(
       open.map(({ date }) =>
         wrongAt(`decisions.${date.id}`, 'series-people', {
@@ -116,8 +139,8 @@ export async function changeSeries(
   for (const { date, to, fate } of fates) {
     if (fate.become === 'keep') kept.push(date.slot);
     else if (fate.become === 'move' && to)
-      followed = alsoFollows(followed, await moveDate(w, next, date, to));
-    else followed = alsoFollows(followed, (await drop(w, date, change.words)).followed);
+      followed = alsoFollows(followed, await moveDate(w, next, date, to, together));
+    else followed = alsoFollows(followed, (await drop(w, date, change.words, together)).followed);
   }
   if (kept.length)
     await update(tx, 'series', seriesId, {
@@ -129,6 +152,7 @@ export async function changeSeries(
     detail: { title: before.title, rule, from: change.from, dates: fates.length },
   });
   const made = await makeDates(w, seriesId);
+  together.made((await readDates(tx, seriesId)).filter((d) => made.includes(d.slot)).map((d) => d.id));
   return { version: next.version, made, fates: fates.map((f) => f.fate), followed };
 }
 
@@ -138,7 +162,13 @@ const written = (text: string): string => {
 };
 
 /** Puts a date to another slot. A start that was moved by hand stays where it was put. */
-async function moveDate(w: Work, series: SeriesRow, date: DateRow, to: Slot): Promise<Consequences> {
+async function moveDate(
+  w: Work,
+  series: SeriesRow,
+  date: DateRow,
+  to: Slot,
+  together: OneOfSeveral,
+): Promise<Consequences> {
   await saveSlot(w.tx, date.id, to.slot);
   if (date.own.includes('startsLocal')) return noConsequences;
   const pattern = await readPattern(w.tx, series.patternId);
@@ -151,42 +181,32 @@ async function moveDate(w: Work, series: SeriesRow, date: DateRow, to: Slot): Pr
     own.has(field) && event[field] && was.startsLocal
       ? moved(event[field], was.startsLocal, startsLocal!)
       : by;
-  const { followed } = await changePlan(
-    w,
-    date.id,
-    event.version,
-    {
-      startsLocal,
-      endsLocal: along('endsLocal', endsLocal),
-      doorsLocal: along('doorsLocal', doorsLocal),
-      registrationClosesLocal: along('registrationClosesLocal', registrationClosesLocal),
-    },
-    { carried: true },
-  );
-  return followed;
+  return together.change(date.id, event.version, {
+    startsLocal,
+    endsLocal: along('endsLocal', endsLocal),
+    doorsLocal: along('doorsLocal', doorsLocal),
+    registrationClosesLocal: along('registrationClosesLocal', registrationClosesLocal),
+  });
 }
 
 const moved = (wall: string, from: string, to: string): string =>
   shiftWall(wall, { minutes: (Date.parse(`${to}:00Z`) - Date.parse(`${from}:00Z`)) / 60_000 });
 
-/** A date that does not take place: a draft is deleted, what the public knows of is called off, the rest is hidden. */
+/** A date that does not take place: what the public knows of is called off, the rest is hidden; a draft goes, and leaves no gap. */
 async function drop(
   w: Work,
   date: DateRow,
   words: string,
+  together: OneOfSeveral,
 ): Promise<{ calledOff: boolean; followed: Consequences }> {
   const event = await readEvent(w.tx, date.id, true);
   if (event.state === 'open' || event.state === 'closed' || date.people > 0) {
     if (words.trim().length < 3) throw invalid([wrongAt('words', 'why-for-the-event')]);
-    return {
-      calledOff: true,
-      followed: (await changeState(w, date.id, 'call off', words, { carried: true })).followed,
-    };
+    return { calledOff: true, followed: await together.callOff(date.id, words) };
   }
-  if (await hindranceTo(w.tx, event))
-    return { calledOff: false, followed: (await changeState(w, date.id, 'shelve', '')).followed };
-  await deleteEvent(w, event);
-  return { calledOff: false, followed: noConsequences };
+  // Something that is to be deleted is out of the series at once: its time is free for another date.
+  if (!(await hindranceTo(w.tx, event))) await leaveSeries(w.tx, date.id);
+  return { calledOff: false, followed: await together.hide(date.id) };
 }
 
 /** Calls off the dates of a series that are still to come, from a slot on, but for those of others; makes no more of them. */
@@ -194,37 +214,64 @@ export async function callOffSeries(
   w: Work,
   asker: Asker,
   seriesId: string,
+  { from, words, settle }: { from: string | null; words: string; settle?: SettledTogether | undefined },
+  trying: boolean,
+): Promise<SeriesCalledOff> {
+  const series = await readSeries(w.tx, seriesId, true);
+  return changeTogether(
+    w,
+    asker,
+    series.patternId,
+    { kind: 'called off', fields: [], settle: settle && { ...settle, words: settle.words.trim() || words } },
+    trying,
+    (together) => callOffDates(w, asker, series, from, words, together),
+  );
+}
+
+async function callOffDates(
+  w: Work,
+  asker: Asker,
+  series: SeriesRow,
   from: string | null,
   words: string,
-): Promise<{ calledOff: number; dropped: number; followed: Consequences }> {
+  together: OneOfSeveral,
+): Promise<Omit<SeriesCalledOff, keyof Together>> {
   const { tx, now } = w;
-  const series = await readSeries(tx, seriesId, true);
   const here = wallOf(now, series.zone);
   const begins = later(from ?? here, here);
-  const dates = (await readDates(tx, seriesId)).filter(
+  const dates = (await readDates(tx, series.id)).filter(
     (d) => comes(d, now) && d.slot >= begins && leads(asker.staff, d, now),
   );
   let followed = noConsequences;
-  let calledOff = 0;
+  const calledOff: string[] = [];
   for (const date of dates) {
-    const gone = await drop(w, date, words);
+    const gone = await drop(w, date, words, together);
     followed = alsoFollows(followed, gone.followed);
-    if (gone.calledOff) calledOff += 1;
+    if (gone.calledOff) calledOff.push(date.id);
   }
   const { rule } = recurrenceOf(series);
-  await update(tx, 'series', seriesId, {
+  await update(tx, 'series', series.id, {
     rule: rule && writeRule(endedBefore(rule, begins)),
     extra: series.extra.filter((e) => e.startsLocal < begins),
     nextAt: null,
-    version: (await readSeries(tx, seriesId)).version + 1,
+    version: series.version + 1,
     updatedAt: now,
   });
   await record(w, 'series changed', {
-    seriesId,
+    seriesId: series.id,
     how: 'called off a series',
     detail: { title: series.title, from, words, dates: dates.length },
   });
-  return { calledOff, dropped: dates.length - calledOff, followed };
+  const seen = dates.filter((d) => stagesOf(asker.staff, d, now).has('registration')).map((d) => d.id);
+  return {
+    calledOff: calledOff.length,
+    dropped: dates.length - calledOff.length,
+    followed,
+    money: await moneyBack(
+      tx,
+      calledOff.filter((id) => seen.includes(id)),
+    ),
+  };
 }
 
 /** A rule that gives nothing from a wall time on. */

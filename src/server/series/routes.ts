@@ -1,3 +1,4 @@
+import type { SettledTogether } from '#contract/changes.ts';
 import type { Answered } from '#contract/endpoint.ts';
 import type { RecurrencePlan, SeriesDate, seriesContract } from '#contract/series.ts';
 import { shiftAlong } from '#core/events/dated.ts';
@@ -8,11 +9,13 @@ import { nextSlots } from '#core/series/slots.ts';
 import { later } from '#core/time/clock.ts';
 import { instantOf, wallOf } from '#core/time/wallTime.ts';
 import { type Asker, inTransaction, whatIf } from '../app/app.ts';
+import { nothingSettled } from '../changes/changing.ts';
+import { demandSettling } from '../changes/settling.ts';
 import type { Queries } from '../db/database.ts';
 import { demandLead, eventFor } from '../events/access.ts';
 import { readPlan } from '../events/plan.ts';
 import { seasonFor } from '../events/season.ts';
-import type { EventRow } from '../events/store.ts';
+import { type EventRow, readEvent } from '../events/store.ts';
 import type { Handlers } from '../http/handle.ts';
 import { theOrganization } from '../staff/store.ts';
 import { carries, carryFields, putBack } from './carrying.ts';
@@ -52,6 +55,17 @@ async function seriesToChange(c: Asker & { tx: Queries }, id: string): Promise<S
   demandLead(c, await eventFor(c, series.patternId, 'plan', 'change'));
   return series;
 }
+
+/** What stands in the place of words that will be written, where it is only asked what would follow. */
+const unsaid = '…………';
+
+/** What is written to people is for who may do that, and money for gifts goes to a fund that there is. */
+const demandLetters = async (
+  c: Asker & { tx: Queries },
+  series: SeriesRow,
+  settle: SettledTogether | undefined,
+): Promise<void> =>
+  demandSettling(c, await readEvent(c.tx, series.patternId), settle && { ...nothingSettled, ...settle });
 
 /** A date whose series somebody may change: to work on one date is not enough to change the others. */
 async function dateToChange(c: Asker & { tx: Queries }, id: string): Promise<EventRow> {
@@ -131,29 +145,39 @@ export const seriesHandlers: Handlers<typeof seriesContract> = {
   },
 
   'GET /api/series/:id': async (c) => {
-    const { patternId: _, ...series } = await seriesFor(c, c.params.id);
+    const series = await seriesFor(c, c.params.id);
     return {
       ...series,
+      settling: (await readEvent(c.tx, series.patternId)).settling,
       said: sayOf(series),
       dates: (await readDates(c.tx, series.id)).map((d) => shownDate(d, c.now)),
     };
   },
 
   'PATCH /api/series/:id': async (c) => {
-    await seriesToChange(c, c.params.id);
+    const series = await seriesToChange(c, c.params.id);
+    await demandLetters(c, series, c.body.settle);
     return changeSeries(c, c, c.params.id, c.body, false);
   },
 
   'POST /api/series/:id/what-if': async (c) => {
     await inTransaction(c.app, c.actor, (w) => seriesToChange({ ...c, tx: w.tx }, c.params.id));
     return whatIf(c.app, c.actor, (w) =>
-      changeSeries(w, c, c.params.id, { ...c.body, words: c.body.words || '…………' }, true),
+      changeSeries(w, c, c.params.id, { ...c.body, words: c.body.words || unsaid }, true),
     );
   },
 
   'POST /api/series/:id/call-off': async (c) => {
-    await seriesToChange(c, c.params.id);
-    return callOffSeries(c, c, c.params.id, c.body.from, c.body.words);
+    const series = await seriesToChange(c, c.params.id);
+    await demandLetters(c, series, c.body.settle);
+    return callOffSeries(c, c, c.params.id, c.body, false);
+  },
+
+  'POST /api/series/:id/call-off/what-if': async (c) => {
+    const series = await inTransaction(c.app, c.actor, (w) =>
+      seriesToChange({ ...c, tx: w.tx }, c.params.id),
+    );
+    return whatIf(c.app, c.actor, (w) => callOffSeries(w, c, series.id, { ...c.body, words: unsaid }, true));
   },
 
   'GET /api/events/:id/series': async (c) => {
@@ -179,14 +203,15 @@ export const seriesHandlers: Handlers<typeof seriesContract> = {
 
   'POST /api/events/:id/series/carry': async (c) => {
     const event = await dateToChange(c, c.params.id);
-    return carryFields(c, c, event, c.body.fields, c.body.scope, c.body.also);
+    if (event.seriesId) await demandLetters(c, await readSeries(c.tx, event.seriesId), c.body.settle);
+    return carryFields(c, c, event, c.body, false);
   },
 
   'POST /api/events/:id/series/carry/what-if': async (c) => {
     const { app, actor, params, body } = c;
     return whatIf(app, actor, async (w) => {
       const event = await dateToChange({ ...c, tx: w.tx }, params.id);
-      return carryFields(w, c, event, body.fields, body.scope, body.also);
+      return carryFields(w, c, event, body, true);
     });
   },
 

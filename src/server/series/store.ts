@@ -99,6 +99,11 @@ export const skipSlot = (tx: Queries, seriesId: string, slot: string): Promise<u
     [seriesId, slot],
   );
 
+/** A series, by its pattern, is another than those who have it open know. */
+export const touchSeries = async (tx: Queries, patternId: string): Promise<void> => {
+  await tx.query('update series set version = version + 1 where pattern_id = $1', [patternId]);
+};
+
 /** The series whose next date comes within the horizon first. */
 export const nextSeriesSql =
   'select next_at as at, id from series where next_at is not null order by next_at, id limit 1';

@@ -249,7 +249,7 @@ function Shown({ page, stage }: { page: Page; stage: Stage }) {
             {page.may.change.includes('plan') && <StateActions page={page} />}
           </chakra.div>
         </div>
-        <LastChange page={page} />
+        <LastChange eventId={page.id} of={page} may={page.may.change.includes('plan')} />
         {page.may.change.includes('plan') && <HeldChanges page={page} />}
         <Suspense fallback={<Loading />}>
           <Sheet page={page} />

@@ -1,61 +1,72 @@
 import { chakra } from '@chakra-ui/react';
-import { useState } from 'react';
-import type { SeriesChange, SeriesChanged } from '#contract/series.ts';
-import { sayConsequences } from '#core/events/consequences.ts';
-import type { ApiProblem } from '#web/api.ts';
-import { Button } from '#web/kit/Button.tsx';
+import { type SeriesChange, type SeriesChanged, seriesContract } from '#contract/series.ts';
+import { call } from '#web/api.ts';
 import { phrase } from '#web/words/phrase.ts';
-import { Asking } from '../kit/Asking.tsx';
-import { LongField } from '../kit/Field.tsx';
+import { tellsNow } from '../event/changes/changeWords.ts';
+import { OffMoney } from '../event/changes/OffMoney.tsx';
+import { fieldOfSettled, nothingSettled, type Settled, settledTogether } from '../event/changes/settling.ts';
+import { Together } from '../event/changes/Together.tsx';
+import { useTold } from '../event/changes/useTold.ts';
+import { FormDialog } from '../kit/form/FormDialog.tsx';
+import { LongText } from '../kit/form/fields.tsx';
+import { prepare } from '../kit/form/request.ts';
+import { useForm } from '../kit/form/useForm.ts';
 import { InlineChoice } from '../kit/Inline.tsx';
-import { Problems } from '../kit/notices.tsx';
 import { sayDay } from './SeriesForm.tsx';
 
 type Fate = SeriesChanged['fates'][number];
 type Decision = SeriesChange['decisions'][number]['become'];
 
-/** What becomes of dates that a changed rule no longer has: decided one by one where people are on them. */
+/** What a change of the rule brings about: dates it no longer has are decided one by one where people are on them, and told. */
 export function Reshaping({
-  told,
-  busy,
-  problem,
+  first,
+  seriesId,
+  zone,
+  body,
   close,
-  decide,
+  done,
 }: {
-  told: SeriesChanged;
-  busy: boolean;
-  problem: ApiProblem | null;
+  /** What was told when it was asked for. */
+  first: SeriesChanged;
+  seriesId: string;
+  zone: string;
+  /** The change, but for what is decided here. */
+  body: Omit<SeriesChange, 'decisions' | 'words' | 'settle'>;
   close: () => void;
-  decide: (decisions: SeriesChange['decisions'], words: string) => void;
+  done: (made: readonly string[]) => void;
 }) {
-  const [chosen, setChosen] = useState<Readonly<Record<string, Decision>>>({});
-  const [words, setWords] = useState('');
-  const missing = told.fates.some((f) => f.open && !chosen[f.id]);
-  const callsOff = Object.values(chosen).includes('call off');
+  const form = useForm({
+    values: nothingSettled(true),
+    request: (v) =>
+      prepare(seriesContract, 'PATCH /api/series/:id', { params: { id: seriesId }, body: sent(body, v) }),
+    fieldOf: fieldOfSettled,
+    after: ({ made }) => done(made),
+  });
+  const {
+    told: now,
+    busy,
+    problem,
+  } = useTold(
+    ['series', seriesId],
+    sent(body, form.values),
+    (asked) => call('POST /api/series/:id/what-if', { params: { id: seriesId }, body: asked }),
+    form.sending,
+  );
+  const told = now ?? first;
+  const { decisions } = form.values;
+  const missing = told.fates.some((f) => f.open && !decisions[f.id]);
+  const callsOff = Object.values(decisions).includes('call off');
+  const tells = tellsNow(told.letters);
   return (
-    <Asking
-      open
+    <FormDialog
+      form={form}
       wide
       title={phrase('series.whatBecomes')}
       close={close}
-      dirty={Object.keys(chosen).length > 0}
-      actions={
-        <Button
-          look="main"
-          disabled={missing || busy || (callsOff && words.trim().length < 3)}
-          onClick={() =>
-            decide(
-              Object.entries(chosen).map(([id, become]) => ({ id, become })),
-              words,
-            )
-          }
-        >
-          {phrase('series.changeIt')}
-        </Button>
-      }
+      disabled={missing || busy || problem !== null}
+      submit={tells ? phrase('changes.saveAndTell', { count: tells }) : phrase('series.changeIt')}
     >
       <p>{phrase('series.whatBecomesText', { n: told.fates.length })}</p>
-      <Problems of={problem} />
       <chakra.ul listStyleType="none" margin="10px -4px" padding="0 4px" maxHeight="50vh" overflowY="auto">
         {told.fates.map((f) => (
           <chakra.li
@@ -81,8 +92,8 @@ export function Reshaping({
             ) : f.people ? (
               <InlineChoice
                 label={phrase('series.becomes', { date: f.startsLocal ? sayDay(f.startsLocal) : '' })}
-                value={chosen[f.id] ?? ''}
-                set={(become) => setChosen({ ...chosen, [f.id]: become as Decision })}
+                value={decisions[f.id] ?? ''}
+                set={(become) => form.set({ decisions: { ...decisions, [f.id]: become as Decision } })}
                 empty={phrase('series.choose')}
                 choices={[
                   ...(f.to ? [{ value: 'move', label: sayFate({ ...f, become: 'move' }) }] : []),
@@ -96,17 +107,19 @@ export function Reshaping({
           </chakra.li>
         ))}
       </chakra.ul>
-      {callsOff && (
-        <LongField label={phrase('series.words')} required rows={2} value={words} set={setWords} />
-      )}
-      {sayConsequences(told.followed, false).map((line) => (
-        <chakra.p key={line} color="soft" fontSize="13.5px">
-          {line}
-        </chakra.p>
-      ))}
-    </Asking>
+      {callsOff && <LongText form={form} name="words" label={phrase('series.words')} rows={2} required />}
+      {callsOff && <OffMoney form={form} />}
+      <Together told={told} busy={busy} problem={problem} form={form} zone={zone} words={!callsOff} />
+    </FormDialog>
   );
 }
+
+const sent = (of: Omit<SeriesChange, 'decisions' | 'words' | 'settle'>, v: Settled): SeriesChange => ({
+  ...of,
+  decisions: Object.entries(v.decisions).map(([id, become]) => ({ id, become })),
+  words: v.words,
+  settle: settledTogether(v),
+});
 
 function sayFate({ become, to }: Fate): string {
   switch (become) {

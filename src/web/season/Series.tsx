@@ -2,9 +2,15 @@ import { chakra } from '@chakra-ui/react';
 import { useState } from 'react';
 import { useNavigate, useParams, useSearchParams } from 'react-router';
 import { type SeriesChanged, seriesContract } from '#contract/series.ts';
-import type { Answer } from '#web/api.ts';
+import { type Answer, call } from '#web/api.ts';
 import { Button, TextLink } from '#web/kit/Button.tsx';
 import { phrase } from '#web/words/phrase.ts';
+import { tellsNow } from '../event/changes/changeWords.ts';
+import { LastChange } from '../event/changes/LastChange.tsx';
+import { OffMoney } from '../event/changes/OffMoney.tsx';
+import { fieldOfSettled, nothingSettled, settledTogether } from '../event/changes/settling.ts';
+import { Together } from '../event/changes/Together.tsx';
+import { useTold } from '../event/changes/useTold.ts';
 import { fieldTitles } from '../event/plan/fieldWords.ts';
 import { Form } from '../kit/form/Form.tsx';
 import { FormDialog } from '../kit/form/FormDialog.tsx';
@@ -103,17 +109,17 @@ function Change({ series }: { series: SeriesShown }) {
   const { day } = useSaying();
   const [told, setTold] = useState<{ told: SeriesChanged; values: SeriesValues } | null>(null);
   const [callingOff, setCallingOff] = useState(false);
-  const body = (values: SeriesValues) => ({
+  const changeIn = (values: SeriesValues) => ({
     ...settingsIn(values),
     version: series.version,
     from: values.from || null,
-    decisions: [],
-    words: '',
   });
-  const change = useAction('PATCH /api/series/:id', ({ made }) => {
+  const body = (values: SeriesValues) => ({ ...changeIn(values), decisions: [], words: '' });
+  const isMade = (made: readonly string[]) => {
     setTold(null);
     say(made.length ? phrase('series.isSavedMade', { n: made.length }) : phrase('series.isSaved'));
-  });
+  };
+  const change = useAction('PATCH /api/series/:id', ({ made }) => isMade(made));
   const form = useForm({
     values: valuesOf(series),
     request: (values: SeriesValues) =>
@@ -145,6 +151,7 @@ function Change({ series }: { series: SeriesShown }) {
         {series.nextAt ? phrase('series.nextMade', { date: day(series.nextAt) }) : phrase('series.noMore')}
       </chakra.p>
       <Problems of={change.problem} />
+      <LastChange of={series} eventId={series.patternId} may />
       <Beside>
         <Form form={form} submit={phrase('series.saveSeries')}>
           <SeriesFields form={form} dates={series.dates} />
@@ -154,16 +161,12 @@ function Change({ series }: { series: SeriesShown }) {
       <Dates series={series} />
       {told && (
         <Reshaping
-          told={told.told}
-          busy={change.isPending}
-          problem={change.problem}
+          first={told.told}
+          seriesId={series.id}
+          zone={series.zone}
+          body={changeIn(told.values)}
           close={() => setTold(null)}
-          decide={(decisions, words) =>
-            change.mutate({
-              params: { id: series.id },
-              body: { ...body(told.values), decisions, words },
-            })
-          }
+          done={isMade}
         />
       )}
       {callingOff && <CallOff series={series} coming={coming} close={() => setCallingOff(false)} />}
@@ -256,23 +259,34 @@ function CallOff({
   close: () => void;
 }) {
   const form = useForm({
-    values: { words: '' },
-    request: ({ words }) =>
+    values: nothingSettled(true),
+    request: (v) =>
       prepare(seriesContract, 'POST /api/series/:id/call-off', {
         params: { id: series.id },
-        body: { from: null, words },
+        body: { from: null, words: v.words, settle: settledTogether(v) },
       }),
+    fieldOf: fieldOfSettled,
     after: ({ calledOff, dropped }) => {
       close();
       say(phrase('series.isCalledOff', { n: calledOff, m: dropped }));
     },
   });
+  const { money } = useSaying();
+  const { told, busy, problem } = useTold(
+    ['series off', series.id],
+    { from: null, settle: settledTogether(form.values) },
+    (body) => call('POST /api/series/:id/call-off/what-if', { params: { id: series.id }, body }),
+    form.sending,
+  );
+  const tells = tellsNow(told?.letters);
   return (
     <FormDialog
       form={form}
+      wide
       title={phrase('series.callOffTitle')}
-      submit={phrase('series.callOffNow')}
+      submit={tells ? phrase('changes.callOffAndTell', { count: tells }) : phrase('series.callOffNow')}
       look="stop"
+      disabled={!told || busy || problem !== null}
       close={close}
     >
       <p>
@@ -282,6 +296,15 @@ function CallOff({
         })}
       </p>
       <LongText form={form} name="words" label={phrase('series.words')} required rows={2} />
+      {told?.money && (
+        <>
+          <p>
+            <b>{phrase('changes.money', { count: told.money.orders, amount: money(told.money.amount) })}</b>
+          </p>
+          <OffMoney form={form} />
+        </>
+      )}
+      <Together told={told} busy={busy} problem={problem} form={form} zone={series.zone} words={false} />
     </FormDialog>
   );
 }

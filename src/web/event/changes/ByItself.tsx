@@ -1,5 +1,4 @@
 import type { WhatIf } from '#contract/changes.ts';
-import type { EventPage } from '#contract/events.ts';
 import type { MessagesChanged } from '#core/events/consequences.ts';
 import { sayShortDate, sayTime } from '#core/time/say.ts';
 import { wallOf } from '#core/time/wallTime.ts';
@@ -12,11 +11,17 @@ const named = 6;
 const sayWall = (wall: string): string => `${sayShortDate(wall, true)} ${sayTime(wall)}`;
 
 /** What happens by itself with a change: messages, shifts, seats, steps of the clearance. */
-export function ByItself({ told: { followed, letters }, page }: { told: WhatIf; page: EventPage }) {
+export function ByItself({
+  told: { followed, letters },
+  zone,
+}: {
+  told: Pick<WhatIf, 'followed' | 'letters'>;
+  zone: string;
+}) {
   const { messages, shifts, letGo, offered, reopened } = followed;
   if (![messages, shifts, letGo, offered, reopened].some((of) => of.length))
     return letters.length ? null : <p className="soft">{phrase('changes.nothing')}</p>;
-  const at = (instant: string) => sayWall(wallOf(instant, page.plan.zone));
+  const at = (instant: string) => sayWall(wallOf(instant, zone));
   const known = (names: readonly string[]) => names.filter(Boolean).join(', ');
   return (
     <Part title={phrase('changes.byItself')}>

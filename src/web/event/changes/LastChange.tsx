@@ -1,6 +1,5 @@
 import { useState } from 'react';
 import type { MadeChange } from '#contract/changes.ts';
-import type { EventPage } from '#contract/events.ts';
 import { Asking } from '#web/kit/Asking.tsx';
 import { Button } from '#web/kit/Button.tsx';
 import { Note } from '#web/kit/Note.tsx';
@@ -12,19 +11,28 @@ import { phrase } from '#web/words/phrase.ts';
 import { sayAspects } from './changeWords.ts';
 
 /** The last change that can be taken back still: what it was, when its letters go out, and the way back. */
-export function LastChange({ page }: { page: EventPage }) {
+export function LastChange({
+  eventId,
+  of,
+  may,
+}: {
+  eventId: string;
+  /** What was changed: an event, or a series. */
+  of: { settling: boolean };
+  may: boolean;
+}) {
   const changes = useAsk('GET /api/events/:id/changes', {
-    params: { id: page.id },
-    enabled: page.settling,
+    params: { id: eventId },
+    enabled: of.settling,
   }).data;
-  const open = page.settling ? changes?.find((c) => c.settlesAt !== null) : undefined;
-  return open ? <Shown page={page} change={open} /> : null;
+  const open = of.settling ? changes?.find((c) => c.settlesAt !== null) : undefined;
+  return open ? <Shown eventId={eventId} change={open} may={may} /> : null;
 }
 
-function Shown({ page, change }: { page: EventPage; change: MadeChange }) {
+function Shown({ eventId, change, may }: { eventId: string; change: MadeChange; may: boolean }) {
   const { at, timeOfDay } = useSaying();
   const [asking, setAsking] = useState<'back' | 'now' | null>(null);
-  const params = { id: page.id, change: change.id };
+  const params = { id: eventId, change: change.id };
   const close = () => setAsking(null);
   const back = useAction('POST /api/events/:id/changes/:change/back', () => {
     say(phrase('changes.takenBack'));
@@ -34,7 +42,6 @@ function Shown({ page, change }: { page: EventPage; change: MadeChange }) {
     say(phrase('changes.sent', { count: letters }));
     close();
   });
-  const may = page.may.change.includes('plan');
   const [asked, doing] =
     asking === 'now' ? [now, 'changes.sendNow' as const] : [back, 'changes.takeBack' as const];
   return (

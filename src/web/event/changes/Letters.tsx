@@ -17,11 +17,14 @@ export function Letters({
   told,
   form,
   words,
+  several = false,
 }: {
-  told: WhatIf;
+  told: Pick<WhatIf, 'letters' | 'settlesAt'>;
   form: Form<Settled>;
   /** Whether there is a field for what is said of it in every letter. */
   words: boolean;
+  /** Whether several events have letters of their own. */
+  several?: boolean;
 }) {
   if (!told.letters.length)
     return told.settlesAt ? (
@@ -40,6 +43,7 @@ export function Letters({
           help={phrase('changes.wordsHelp')}
         />
       )}
+      {several && <p className="soft">{phrase('changes.aLetterEach')}</p>}
       {told.letters.map((letter) => (
         <Letter key={letter.to} letter={letter} form={form} />
       ))}

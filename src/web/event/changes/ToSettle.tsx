@@ -3,21 +3,23 @@ import { useEffect, useState } from 'react';
 import type { WhatIf } from '#contract/changes.ts';
 import type { EventPage } from '#contract/events.ts';
 import { sayShortDate } from '#core/time/say.ts';
-import { TextLink } from '#web/kit/Button.tsx';
 import { Tick } from '#web/kit/Choosing.tsx';
-import { Choose, DateField, OneOf, TimeField } from '#web/kit/form/fields.tsx';
+import { Choose, DateField, TimeField } from '#web/kit/form/fields.tsx';
 import type { Form } from '#web/kit/form/useForm.ts';
 import { useAsk } from '#web/parts/ask.ts';
 import { useSaying } from '#web/parts/saying.ts';
 import { phrase } from '#web/words/phrase.ts';
-import { hereWords, oddsWords, thereWords } from './changeWords.ts';
+import { hereWords, thereWords } from './changeWords.ts';
+import { Odds } from './Odds.tsx';
+import { OffMoney } from './OffMoney.tsx';
 import { Lines, Part } from './Part.tsx';
-import type { Settled } from './settling.ts';
+import { type Doing, type Settled, settlesOdds } from './settling.ts';
 
 interface Props {
   told: WhatIf;
   form: Form<Settled>;
   page: EventPage;
+  doing: Doing;
 }
 
 /** How many people at two things at once are named before the rest is only counted. */
@@ -26,7 +28,10 @@ const named = 12;
 /** What somebody has to decide, or to know before they do: each with what settles it. */
 export function ToSettle(props: Props) {
   const { told, form } = props;
-  const settles = form.values.takeOff.length + form.values.toWaitlist.length > 0 || form.values.closes !== '';
+  const settles =
+    form.values.takeOff.length + form.values.toWaitlist.length > 0 ||
+    form.values.closes !== '' ||
+    settlesOdds(form.values);
   if (
     !settles &&
     !told.odds.length &&
@@ -40,21 +45,7 @@ export function ToSettle(props: Props) {
   return (
     <Part title={phrase('changes.toSettle')}>
       {told.money && <Money {...props} money={told.money} />}
-      {told.odds.length > 0 && (
-        <Lines>
-          {told.odds.map((o) => (
-            <chakra.li key={`${o.of}${o.what}`} color="ochre">
-              {o.eventId ? (
-                <TextLink to={`/events/${o.eventId}/plan`}>
-                  {phrase(oddsWords[o.of], { what: o.what })}
-                </TextLink>
-              ) : (
-                phrase(oddsWords[o.of], { what: o.what })
-              )}
-            </chakra.li>
-          ))}
-        </Lines>
-      )}
+      {!('move' in props.doing) && <Odds {...props} doing={props.doing} />}
       <Passed {...props} />
       <Over {...props} />
       <Both {...props} />
@@ -66,7 +57,6 @@ export function ToSettle(props: Props) {
 /** What becomes of what was paid for an event that is called off. */
 function Money({ form, page, money }: Props & { money: NonNullable<WhatIf['money']> }) {
   const saying = useSaying();
-  const funds = useAsk('GET /api/choices').data?.funds ?? [];
   // Those of its own series first.
   const others = (useAsk('GET /api/events').data ?? [])
     .filter(
@@ -87,16 +77,7 @@ function Money({ form, page, money }: Props & { money: NonNullable<WhatIf['money
       <chakra.p marginBottom="4px">
         <b>{phrase('changes.money', { count: money.orders, amount: saying.money(money.amount) })}</b>
       </chakra.p>
-      <OneOf
-        form={form}
-        name="money"
-        label={phrase('changes.moneyLabel')}
-        choices={[
-          { value: 'return', label: phrase('changes.moneyReturn') },
-          { value: 'ask', label: phrase('changes.moneyAsk') },
-          { value: 'by hand', label: phrase('changes.moneyByHand') },
-        ]}
-      />
+      <OffMoney form={form} />
       {form.values.money === 'ask' && others.length > 0 && (
         <Choose
           form={form}
@@ -107,15 +88,6 @@ function Money({ form, page, money }: Props & { money: NonNullable<WhatIf['money
             value: e.id,
             label: `${e.title}, ${sayShortDate(e.startsLocal!, true)}`,
           }))}
-        />
-      )}
-      {form.values.money === 'ask' && funds.length > 1 && (
-        <Choose
-          form={form}
-          name="fundId"
-          label={phrase('changes.fund')}
-          empty={funds[0]!.name}
-          choices={funds.slice(1).map((f) => ({ value: f.id, label: f.name }))}
         />
       )}
     </>

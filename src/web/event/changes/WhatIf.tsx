@@ -1,6 +1,6 @@
 import { chakra } from '@chakra-ui/react';
 import { changesContract, type WhatIf as Told } from '#contract/changes.ts';
-import type { EventPage } from '#contract/events.ts';
+import type { EventPage, EventPlan } from '#contract/events.ts';
 import { graceMinutes } from '#core/changes/aspects.ts';
 import { plusMinutes } from '#core/time/clock.ts';
 import { FormDialog } from '#web/kit/form/FormDialog.tsx';
@@ -15,13 +15,11 @@ import { phrase } from '#web/words/phrase.ts';
 import { fieldTitles } from '../plan/fieldWords.ts';
 import { useSayChange } from '../plan/sayingChanges.ts';
 import { ByItself } from './ByItself.tsx';
+import { tellsNow } from './changeWords.ts';
 import { Letters } from './Letters.tsx';
-import { changeOf, type Doing, nothingSettled, type Settled, settleOf } from './settling.ts';
+import { changeOf, type Doing, fieldOfSettled, nothingSettled, type Settled, settleOf } from './settling.ts';
 import { ToSettle } from './ToSettle.tsx';
 import { useWhatIf } from './useWhatIf.ts';
-
-const tellsNow = (told: Told | null): number =>
-  told?.letters.filter((l) => l.told).reduce((sum, l) => sum + l.count, 0) ?? 0;
 
 /** What a change brings about, before it is made: everything that has to be settled, the letters, and what happens by itself. */
 export function WhatIf({
@@ -52,20 +50,19 @@ export function WhatIf({
           })
         : prepare(changesContract, 'PATCH /api/events/:id', {
             params: { id: page.id },
-            body: { version: doing.version, change: changeOf(doing, v), settle: settleOf(v) },
+            body: { version: doing.version, change: changeOf(doing, v, page.plan), settle: settleOf(v) },
           }),
-    fieldOf: (path, v) => {
-      const letter = /^settle\.letters\.(\d+)\.(.+)$/u.exec(path);
-      if (letter) return `letters.${settleOf(v).letters[Number(letter[1])]!.to}.${letter[2]}`;
-      return path.replace('settle.', '').replace('change.registrationClosesLocal', 'closes');
-    },
+    fieldOf: (path, v) =>
+      fieldOfSettled(path, v)
+        .replace('change.registrationClosesLocal', 'closes')
+        .replace('change.startsLocal', 'starts'),
     after: ({ version }) => {
-      made(tellsNow(told));
+      made(tellsNow(told?.letters));
       done(version ?? null);
     },
   });
   const { told, busy, problem } = useWhatIf(page, doing, form.values, form.sending);
-  const tells = tellsNow(told);
+  const tells = tellsNow(told?.letters);
   return (
     <FormDialog
       form={form}
@@ -84,13 +81,13 @@ export function WhatIf({
             : phrase('changes.save')
       }
     >
-      {!callsOff && <WhatIsNew page={page} doing={doing} />}
+      {!callsOff && <WhatIsNew page={page} change={changeOf(doing, form.values, page.plan)} />}
       {callsOff && <p>{phrase('event.thePublicPageSays')}</p>}
       <Problems of={problem} />
       {callsOff && <LongText form={form} name="words" label={phrase('changes.why')} rows={2} required />}
       <chakra.div aria-busy={busy} opacity={busy && told ? 0.6 : 1} transition="opacity 120ms">
         {told ? (
-          <Shown told={told} form={form} page={page} callsOff={callsOff} />
+          <Shown told={told} form={form} page={page} doing={doing} />
         ) : (
           !problem && <chakra.p color="soft">{phrase('changes.asking')}</chakra.p>
         )}
@@ -103,19 +100,19 @@ function Shown({
   told,
   form,
   page,
-  callsOff,
+  doing,
 }: {
   told: Told;
   form: Form<Settled>;
   page: EventPage;
-  callsOff: boolean;
+  doing: Doing;
 }) {
-  const tells = tellsNow(told) > 0;
+  const tells = tellsNow(told.letters) > 0;
   return (
     <>
-      <ToSettle told={told} form={form} page={page} />
-      <Letters told={told} form={form} words={!callsOff} />
-      <ByItself told={told} page={page} />
+      <ToSettle told={told} form={form} page={page} doing={doing} />
+      <Letters told={told} form={form} words={!('move' in doing)} />
+      <ByItself told={told} zone={page.plan.zone} />
       {tells && (
         <Note as="p" tone="know" marginTop="14px">
           {phrase('changes.graceText')}
@@ -126,13 +123,13 @@ function Shown({
 }
 
 /** What is new of the plan, each thing with what it was. */
-function WhatIsNew({ page, doing }: { page: EventPage; doing: Exclude<Doing, { move: unknown }> }) {
+function WhatIsNew({ page, change }: { page: EventPage; change: Partial<EventPlan> }) {
   const sayChange = useSayChange(page);
   return (
     <chakra.ul listStyleType="none" padding={0} margin="4px 0 12px">
-      {(Object.keys(doing.change) as (keyof typeof doing.change)[]).map((field) => (
+      {(Object.keys(change) as (keyof EventPlan)[]).map((field) => (
         <li key={field}>
-          {fieldTitles[field]}: {sayChange({ field, before: page.plan[field], after: doing.change[field] })}
+          {fieldTitles[field]}: {sayChange({ field, before: page.plan[field], after: change[field] })}
         </li>
       ))}
     </chakra.ul>

@@ -58,3 +58,7 @@ export const thereWords = {
   shift: 'changes.thereShift',
   session: 'changes.thereSession',
 } as const;
+
+/** How many people are told, as it stands. */
+export const tellsNow = (letters: WhatIf['letters'] = []): number =>
+  letters.filter((l) => l.told).reduce((sum, l) => sum + l.count, 0);

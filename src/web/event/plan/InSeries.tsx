@@ -1,20 +1,25 @@
 import { chakra } from '@chakra-ui/react';
-import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import type { EventPage } from '#contract/events.ts';
-import { sayConsequences } from '#core/events/consequences.ts';
+import { seriesContract } from '#contract/series.ts';
 import type { PlanField } from '#core/events/parts.ts';
 import { type Answer, call } from '#web/api.ts';
 import { Button, TextLink } from '#web/kit/Button.tsx';
 import { Note } from '#web/kit/Note.tsx';
 import { phrase } from '#web/words/phrase.ts';
-import { Asking } from '../../kit/Asking.tsx';
 import { OneOf, Tick } from '../../kit/Choosing.tsx';
+import { FormDialog } from '../../kit/form/FormDialog.tsx';
+import { prepare } from '../../kit/form/request.ts';
+import { useForm } from '../../kit/form/useForm.ts';
 import { Menu } from '../../kit/Menu.tsx';
 import { Problems } from '../../kit/notices.tsx';
 import { say } from '../../kit/toast.tsx';
 import { useAction, useAsk } from '../../parts/ask.ts';
 import { sayDay } from '../../season/SeriesForm.tsx';
+import { tellsNow } from '../changes/changeWords.ts';
+import { fieldOfSettled, nothingSettled, settledTogether } from '../changes/settling.ts';
+import { Together } from '../changes/Together.tsx';
+import { useTold } from '../changes/useTold.ts';
 import { fieldTitles } from './fieldWords.ts';
 import { useSayValue } from './sayingChanges.ts';
 
@@ -71,18 +76,27 @@ function TakeOver({ page, standing, close }: { page: EventPage; standing: Standi
   const [fields, setFields] = useState<PlanField[]>([]);
   const [scope, setScope] = useState<'later' | 'all'>('later');
   const [also, setAlso] = useState<string[]>([]);
-  const body = { fields, scope, also };
   const params = { id: page.id };
-  const told = useQuery({
-    queryKey: ['carry', page.id, page.version, JSON.stringify(body)],
-    queryFn: () => call('POST /api/events/:id/series/carry/what-if', { params, body }),
-    enabled: fields.length > 0,
-    retry: false,
+  const form = useForm({
+    values: nothingSettled(false),
+    request: (v) =>
+      prepare(seriesContract, 'POST /api/events/:id/series/carry', {
+        params,
+        body: { fields, scope, also, settle: settledTogether(v) },
+      }),
+    fieldOf: fieldOfSettled,
+    after: ({ dates }) => {
+      close();
+      say(phrase('series.tookOver', { n: dates.filter((d) => d.changes.length).length }));
+    },
   });
-  const carry = useAction('POST /api/events/:id/series/carry', ({ dates }) => {
-    close();
-    say(phrase('series.tookOver', { n: dates.filter((d) => d.changes.length).length }));
-  });
+  const carried = standing.differs.filter((d) => fields.includes(d.field)).every((d) => d.carries);
+  const { told, busy, problem } = useTold(
+    ['carry', page.id, String(page.version)],
+    { fields, scope, also, settle: settledTogether(form.values) },
+    (body) => call('POST /api/events/:id/series/carry/what-if', { params, body }),
+    !fields.length || !carried || form.sending,
+  );
   const back = useAction('POST /api/events/:id/series/back', () => {
     close();
     say(phrase('series.wentBack'));
@@ -91,34 +105,28 @@ function TakeOver({ page, standing, close }: { page: EventPage; standing: Standi
     const said = sayNamed(value);
     return said.length > 60 ? `${said.slice(0, 59)}…` : said;
   };
-  const carried = standing.differs.filter((d) => fields.includes(d.field)).every((d) => d.carries);
-  const changing = told.data?.dates.filter((d) => d.changes.length) ?? [];
-  const keeping = told.data?.dates.filter((d) => d.keeps.length) ?? [];
+  const shown = fields.length && carried ? told : null;
+  const changing = shown?.dates.filter((d) => d.changes.length) ?? [];
+  const keeping = shown?.dates.filter((d) => d.keeps.length) ?? [];
+  const tells = tellsNow(shown?.letters);
   return (
-    <Asking
-      open
+    <FormDialog
+      form={form}
       wide
       title={phrase('series.takeOverTitle')}
       close={close}
-      actions={
-        <>
-          <Button
-            look="main"
-            disabled={!fields.length || !carried || carry.isPending || !told.data}
-            onClick={() => carry.mutate({ params, body })}
-          >
-            {phrase('series.takeOverNow')}
-          </Button>
-          <Button
-            disabled={!fields.length || back.isPending}
-            onClick={() => back.mutate({ params, body: { fields } })}
-          >
-            {phrase('series.backToSeries')}
-          </Button>
-        </>
+      disabled={!shown || busy || problem !== null}
+      submit={tells ? phrase('series.takeOverAndTell', { count: tells }) : phrase('series.takeOverNow')}
+      beside={
+        <Button
+          disabled={!fields.length || back.isPending}
+          onClick={() => back.mutate({ params, body: { fields } })}
+        >
+          {phrase('series.backToSeries')}
+        </Button>
       }
     >
-      <Problems of={carry.problem ?? back.problem} />
+      <Problems of={back.problem} />
       <chakra.div role="group" aria-label={phrase('series.takeOverWhat')}>
         {standing.differs.map((d) => (
           <chakra.div key={d.field} padding="5px 0" borderBottom="1px solid" borderColor="line">
@@ -151,23 +159,16 @@ function TakeOver({ page, standing, close }: { page: EventPage; standing: Standi
           ]}
         />
       </chakra.div>
-      {told.data && carried && (
-        <chakra.div role="status" fontSize="14px">
-          <p>
-            {changing.length
-              ? phrase('series.willChange', { n: changing.length })
-              : phrase('series.noneChanges')}
-            {changing.length > 0 && `: ${changing.map((d) => sayDay(d.startsLocal ?? '')).join(', ')}.`}
-          </p>
-          {sayConsequences(told.data.followed, false).map((line) => (
-            <chakra.p key={line} color="soft">
-              {line}
-            </chakra.p>
-          ))}
-        </chakra.div>
+      {shown && (
+        <chakra.p role="status" fontSize="14px">
+          {changing.length
+            ? phrase('series.willChange', { n: changing.length })
+            : phrase('series.noneChanges')}
+          {changing.length > 0 && `: ${changing.map((d) => sayDay(d.startsLocal ?? '')).join(', ')}.`}
+        </chakra.p>
       )}
       {[...new Set([...keeping.map((d) => d.id), ...also])].map((id) => {
-        const date = told.data?.dates.find((d) => d.id === id);
+        const date = shown?.dates.find((d) => d.id === id);
         const when = sayDay(date?.startsLocal ?? '');
         return (
           <Tick
@@ -181,6 +182,9 @@ function TakeOver({ page, standing, close }: { page: EventPage; standing: Standi
           </Tick>
         );
       })}
-    </Asking>
+      {fields.length > 0 && carried && (
+        <Together told={told} busy={busy} problem={problem} form={form} zone={page.plan.zone} />
+      )}
+    </FormDialog>
   );
 }

@@ -120,6 +120,7 @@ export const series = {
   giveUpOn: 'Take it over on {{date}} too',
   noneChanges: 'No other date changes.',
   takeOverNow: 'Take over',
+  takeOverAndTell: 'Take over and tell {{count:person|people}}',
   tookOver: 'Taken over on {{n:date|dates}}.',
   backToSeries: 'Put back what the series says',
   wentBack: 'It says what the series says again.',
