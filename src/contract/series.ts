@@ -75,7 +75,10 @@ const fate = z.object({
   /** It was given to a unit that whoever asks does not lead: it stays as it is, whatever is decided. */
   ofOthers: z.boolean(),
 });
+/** What was paid for dates that are called off, and is owed back. */
+const owed = z.object({ orders: z.int(), amount: z.int(), currency: z.string() }).nullable();
 const changed = together.extend({
+  money: owed,
   version: z.int(),
   /** Dates that were made. */
   made: z.array(z.string()),
@@ -111,8 +114,7 @@ const calledOff = together.extend({
   calledOff: z.int(),
   dropped: z.int(),
   followed: consequences,
-  /** What was paid for them and is owed back. */
-  money: z.object({ orders: z.int(), amount: z.int(), currency: z.string() }).nullable(),
+  money: owed,
 });
 
 export type SeriesCalledOff = z.infer<typeof calledOff>;

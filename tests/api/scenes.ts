@@ -67,6 +67,14 @@ export async function openEvent(world: Pick<World, 'as'>, scene: Scene = {}): Pr
       },
     },
   });
+  await clearAndOpen(world, id);
+  const page = await odalys.call('GET /api/events/:id', { params: { id } });
+  return { id, slug: page.plan.slug!, offers, questions: scene.questions ?? [] };
+}
+
+/** Sends a plan, has every step of it cleared, and opens it. */
+export async function clearAndOpen(world: Pick<World, 'as'>, id: string): Promise<void> {
+  const odalys = await world.as('odalys');
   // Some scenes are sooner than their plan could be cleared in time.
   await odalys.call('POST /api/events/:id/clearance', {
     params: { id },
@@ -82,8 +90,6 @@ export async function openEvent(world: Pick<World, 'as'>, scene: Scene = {}): Pr
       });
   }
   await odalys.call('POST /api/events/:id/state', { params: { id }, body: { move: 'open' } });
-  const page = await odalys.call('GET /api/events/:id', { params: { id } });
-  return { id, slug: page.plan.slug!, offers, questions: scene.questions ?? [] };
 }
 
 /** The body of an order for some people, the first of whom buys. */

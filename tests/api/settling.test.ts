@@ -1,6 +1,7 @@
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import type { Settling } from '#contract/changes.ts';
 import type { EventPlan } from '#contract/events.ts';
+import { sessionsAlong, unplaced } from '#core/agenda/session.ts';
 import { graceMinutes } from '#core/changes/aspects.ts';
 import { plusMinutes } from '#core/time/clock.ts';
 import { Caller } from './caller.ts';
@@ -178,6 +179,62 @@ describe('what else a date brings about', () => {
       registrationClosesLocal: `${soon}T08:00`,
     });
     expect(passed.map((p) => p.what)).not.toContain('closes');
+  });
+
+  test('who leads two things then gives one up there, and somebody else leads it; taken back, they lead it again', async () => {
+    const event = await openEvent(world, { title: 'Two Hands', ...day('2026-10-17') });
+    const other = await openEvent(world, { title: 'Other Hands', ...day('2026-11-21') });
+    for (const { id } of [event, other])
+      await odalys.call('POST /api/events/:id/team', {
+        params: { id },
+        body: { name: 'Piers Hollin', email: 'piers@brackenmere.example', part: 'lead' },
+      });
+    const clash = day('2026-11-21');
+    const odd = (await tryIt(event.id, clash)).odds.find((o) => o.of === 'lead')!;
+    expect(odd).toMatchObject({ what: 'Other Hands', leads: [{ memberId: expect.any(String) }] });
+    const offTeam = [odd.leads[0]!.memberId];
+    expect((await tryIt(event.id, clash, { offTeam })).odds.map((o) => o.of)).not.toContain('lead');
+    const nobody = await save(event.id, clash, { offTeam, leadEmail: 'nobody@brackenmere.example' });
+    expect(nobody.problem.fields).toMatchObject([
+      { path: 'settle.leadEmail', code: 'no-account-with-address' },
+    ]);
+    const gone = await save(event.id, clash, { offTeam: [other.id] });
+    expect(gone.problem.fields).toMatchObject([{ path: 'settle.offTeam.0', code: 'not-on-team' }]);
+    const team = async () =>
+      (await odalys.call('GET /api/events/:id/team', { params: { id: event.id } })).members.map((m) => [
+        m.email,
+        m.part,
+      ]);
+    const before = await team();
+    const made = await save(event.id, clash, { offTeam, leadEmail: 'Tobias@brackenmere.example' });
+    expect(await team()).toEqual([['tobias@brackenmere.example', 'lead']]);
+    await odalys.call('POST /api/events/:id/changes/:change/back', {
+      params: { id: event.id, change: made.body.changeId! },
+      body: {},
+    });
+    expect(await team()).toEqual(before);
+  });
+
+  test('a session that no longer fits is said by itself, and goes with the change', async () => {
+    const event = await openEvent(world, { title: 'Sessions', ...day('2026-10-24') });
+    const { plan, version: seen } = await odalys.call('GET /api/events/:id', { params: { id: event.id } });
+    const session = {
+      ...unplaced(world.app.ids.id(), { en: 'Herons' }),
+      day: 1,
+      begins: '09:30',
+      ends: '10:15',
+    };
+    await odalys.call('PATCH /api/events/:id', {
+      params: { id: event.id },
+      body: { version: seen, change: { sessions: [...plan.sessions, session] } },
+    });
+    const afternoon = { startsLocal: '2026-10-24T13:00', endsLocal: '2026-10-24T18:00' };
+    const [odd] = (await tryIt(event.id, afternoon)).odds;
+    expect(odd).toMatchObject({ of: 'session', sessionId: session.id });
+    const along = { ...afternoon, sessions: sessionsAlong([session], 240) };
+    expect(along.sessions[0]).toMatchObject({ begins: '13:30', ends: '14:15' });
+    expect((await tryIt(event.id, along)).odds).toEqual([]);
+    expect((await save(event.id, along)).status).toBe(200);
   });
 
   test('what it is then at odds with, and not what it was at odds with before', async () => {

@@ -2,7 +2,17 @@ import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
 import { problemsWithAgenda, remarksOnAgenda } from './checking.ts';
 import { refusalsOf, seatsLeft } from './choosing.ts';
-import { daysOf, inOrder, isPlaced, meet, nextTimes, type Session, slotsOf, wallTimesOf } from './session.ts';
+import {
+  daysOf,
+  inOrder,
+  isPlaced,
+  meet,
+  nextTimes,
+  type Session,
+  sessionsAlong,
+  slotsOf,
+  wallTimesOf,
+} from './session.ts';
 
 const session = (
   id: string,
@@ -82,6 +92,28 @@ describe('when a session is', () => {
       }),
     );
   });
+  test('put later or earlier they stay as they stand to each other, over midnight too; none is put before its event', () => {
+    const at = (day: number, begins: string, ends: string) => ({ id: begins, day, begins, ends });
+    expect(
+      sessionsAlong(
+        [
+          at(1, '09:00', '10:00'),
+          at(1, '22:30', '23:30'),
+          { ...at(1, '', ''), day: null, begins: null, ends: null },
+        ],
+        120,
+      ),
+    ).toEqual([
+      { ...at(1, '11:00', '12:00'), id: '09:00' },
+      { ...at(2, '00:30', '01:30'), id: '22:30' },
+      { id: '', day: null, begins: null, ends: null },
+    ]);
+    expect(sessionsAlong([at(1, '09:00', '10:00'), at(2, '00:30', '01:30')], -600)).toEqual([
+      at(1, '09:00', '10:00'),
+      { ...at(1, '14:30', '15:30'), id: '00:30' },
+    ]);
+  });
+
   test('an event that ends in the small hours is one of that evening', () => {
     expect(daysOf({ startsLocal: '2026-03-06T20:30', endsLocal: '2026-03-07T00:30' })).toBe(1);
     expect(daysOf({ startsLocal: '2026-10-31T09:00', endsLocal: '2026-11-01T17:00' })).toBe(2);

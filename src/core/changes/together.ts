@@ -1,3 +1,4 @@
+import type { Consequences, MessagesChanged } from '#core/events/consequences.ts';
 import type { Concerned } from './letters.ts';
 
 /** As much of a letter as is the same, or is counted, where several events are changed as one. */
@@ -35,4 +36,26 @@ export function lettersTogether<L extends Letter>(of: readonly (readonly L[])[])
     );
   }
   return [...together.values()];
+}
+
+/** What follows for several events, with what is the same of each said once: messages by step, steps of a clearance by name. */
+export function followedTogether(of: Consequences): Consequences {
+  const messages = new Map<string, MessagesChanged>();
+  for (const m of of.messages) {
+    const key = `${m.step}|${m.fate}|${m.why ?? ''}`;
+    const known = messages.get(key);
+    messages.set(
+      key,
+      known
+        ? {
+            ...known,
+            count: known.count + m.count,
+            // At different times it is not one moment that could be named.
+            from: known.from === m.from ? m.from : null,
+            to: known.to === m.to ? m.to : null,
+          }
+        : m,
+    );
+  }
+  return { ...of, messages: [...messages.values()], reopened: [...new Set(of.reopened)] };
 }

@@ -209,7 +209,12 @@ async function makeInHand<R extends { followed: Consequences }>(
   const goes =
     letters.some((l) => l.told && l.count > 0) || money.length > 0 || (await hasLetters(w, changeId));
   // Of what nothing follows, the plan's own way back is enough.
-  const settlesAt = goes ? lettersAt : follows(followed) ? plusMinutes(w.now, quietHours * 60) : null;
+  const settled = settle.offTeam.length > 0 || settle.leadEmail.trim() !== '';
+  const settlesAt = goes
+    ? lettersAt
+    : follows(followed) || settled
+      ? plusMinutes(w.now, quietHours * 60)
+      : null;
   if (!goes) await update(w.tx, 'changes', changeId, { settlesAt });
   if (settlesAt === null && !partOf) await forgetRows(w.tx, changeId);
   return { ...result, followed, changeId, settlesAt, aspects, letters };

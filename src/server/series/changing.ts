@@ -126,6 +126,7 @@ async function reshapeSeries(
     );
   let followed = noConsequences;
   const kept: Slot['slot'][] = [];
+  const off: DateRow[] = [];
   await update(tx, 'series', seriesId, {
     rule,
     startsLocal: change.startsLocal,
@@ -140,7 +141,11 @@ async function reshapeSeries(
     if (fate.become === 'keep') kept.push(date.slot);
     else if (fate.become === 'move' && to)
       followed = alsoFollows(followed, await moveDate(w, next, date, to, together));
-    else followed = alsoFollows(followed, (await drop(w, date, change.words, together)).followed);
+    else {
+      const gone = await drop(w, date, change.words, together);
+      if (gone.calledOff) off.push(date);
+      followed = alsoFollows(followed, gone.followed);
+    }
   }
   if (kept.length)
     await update(tx, 'series', seriesId, {
@@ -153,7 +158,13 @@ async function reshapeSeries(
   });
   const made = await makeDates(w, seriesId);
   together.made((await readDates(tx, seriesId)).filter((d) => made.includes(d.slot)).map((d) => d.id));
-  return { version: next.version, made, fates: fates.map((f) => f.fate), followed };
+  return {
+    version: next.version,
+    made,
+    fates: fates.map((f) => f.fate),
+    followed,
+    money: await moneySeen(w, asker, off),
+  };
 }
 
 const written = (text: string): string => {
@@ -243,11 +254,11 @@ async function callOffDates(
     (d) => comes(d, now) && d.slot >= begins && leads(asker.staff, d, now),
   );
   let followed = noConsequences;
-  const calledOff: string[] = [];
+  const off: DateRow[] = [];
   for (const date of dates) {
     const gone = await drop(w, date, words, together);
     followed = alsoFollows(followed, gone.followed);
-    if (gone.calledOff) calledOff.push(date.id);
+    if (gone.calledOff) off.push(date);
   }
   const { rule } = recurrenceOf(series);
   await update(tx, 'series', series.id, {
@@ -262,17 +273,20 @@ async function callOffDates(
     how: 'called off a series',
     detail: { title: series.title, from, words, dates: dates.length },
   });
-  const seen = dates.filter((d) => stagesOf(asker.staff, d, now).has('registration')).map((d) => d.id);
   return {
-    calledOff: calledOff.length,
-    dropped: dates.length - calledOff.length,
+    calledOff: off.length,
+    dropped: dates.length - off.length,
     followed,
-    money: await moneyBack(
-      tx,
-      calledOff.filter((id) => seen.includes(id)),
-    ),
+    money: await moneySeen(w, asker, off),
   };
 }
+
+/** What is owed back for dates that were called off, as far as whoever asks sees what was paid for them. */
+const moneySeen = (w: Work, asker: Asker, off: readonly DateRow[]): Promise<SeriesChanged['money']> =>
+  moneyBack(
+    w.tx,
+    off.filter((d) => stagesOf(asker.staff, d, w.now).has('registration')).map((d) => d.id),
+  );
 
 /** A rule that gives nothing from a wall time on. */
 const endedBefore = (rule: Rule, wall: string): Rule => ({

@@ -108,7 +108,7 @@ export function Reshaping({
         ))}
       </chakra.ul>
       {callsOff && <LongText form={form} name="words" label={phrase('series.words')} rows={2} required />}
-      {callsOff && <OffMoney form={form} />}
+      {told.money && <OffMoney form={form} money={told.money} />}
       <Together told={told} busy={busy} problem={problem} form={form} zone={zone} words={!callsOff} />
     </FormDialog>
   );

@@ -133,7 +133,6 @@ function Change({ series }: { series: SeriesShown }) {
       followed.fates.length
         ? setTold({ told: followed, values })
         : change.mutate({ params: { id: series.id }, body: body(values) }),
-    again: true,
   });
   const coming = series.dates.filter((d) => d.coming && d.state !== 'called off' && d.state !== 'shelved');
   return (
@@ -271,7 +270,6 @@ function CallOff({
       say(phrase('series.isCalledOff', { n: calledOff, m: dropped }));
     },
   });
-  const { money } = useSaying();
   const { told, busy, problem } = useTold(
     ['series off', series.id],
     { from: null, settle: settledTogether(form.values) },
@@ -284,7 +282,7 @@ function CallOff({
       form={form}
       wide
       title={phrase('series.callOffTitle')}
-      submit={tells ? phrase('changes.callOffAndTell', { count: tells }) : phrase('series.callOffNow')}
+      submit={tells ? phrase('series.callOffAndTell', { count: tells }) : phrase('series.callOffNow')}
       look="stop"
       disabled={!told || busy || problem !== null}
       close={close}
@@ -296,14 +294,7 @@ function CallOff({
         })}
       </p>
       <LongText form={form} name="words" label={phrase('series.words')} required rows={2} />
-      {told?.money && (
-        <>
-          <p>
-            <b>{phrase('changes.money', { count: told.money.orders, amount: money(told.money.amount) })}</b>
-          </p>
-          <OffMoney form={form} />
-        </>
-      )}
+      {told?.money && <OffMoney form={form} money={told.money} />}
       <Together told={told} busy={busy} problem={problem} form={form} zone={series.zone} words={false} />
     </FormDialog>
   );

@@ -64,7 +64,8 @@ export function ByItself({
 function sayMessages(m: MessagesChanged, at: (instant: string) => string): string {
   const n = phrase('changes.nMessages', { count: m.count });
   if (m.fate === 'held back') return phrase('changes.messageHeld', { step: m.step, n, why: m.why ?? '' });
-  const to = m.to ? at(m.to) : '';
+  if (!m.to) return phrase('changes.messageMovesAlong', { step: m.step, n });
+  const to = at(m.to);
   return m.from
     ? phrase('changes.messageMovedFrom', { step: m.step, n, from: at(m.from), to })
     : phrase('changes.messageMoved', { step: m.step, n, to });

@@ -1,14 +1,26 @@
+import { chakra } from '@chakra-ui/react';
 import { Choose, OneOf } from '#web/kit/form/fields.tsx';
 import type { Form } from '#web/kit/form/useForm.ts';
 import { useAsk } from '#web/parts/ask.ts';
+import { useSaying } from '#web/parts/saying.ts';
 import { phrase } from '#web/words/phrase.ts';
 import type { Settled } from './settling.ts';
 
 /** What becomes of what was paid for events that are called off. */
-export function OffMoney({ form }: { form: Form<Settled> }) {
+export function OffMoney({
+  form,
+  money,
+}: {
+  form: Form<Settled>;
+  money: { orders: number; amount: number };
+}) {
+  const saying = useSaying();
   const funds = useAsk('GET /api/choices').data?.funds ?? [];
   return (
     <>
+      <chakra.p marginBottom="4px">
+        <b>{phrase('changes.money', { count: money.orders, amount: saying.money(money.amount) })}</b>
+      </chakra.p>
       <OneOf
         form={form}
         name="money"

@@ -7,7 +7,6 @@ import { Tick } from '#web/kit/Choosing.tsx';
 import { Choose, DateField, TimeField } from '#web/kit/form/fields.tsx';
 import type { Form } from '#web/kit/form/useForm.ts';
 import { useAsk } from '#web/parts/ask.ts';
-import { useSaying } from '#web/parts/saying.ts';
 import { phrase } from '#web/words/phrase.ts';
 import { hereWords, thereWords } from './changeWords.ts';
 import { Odds } from './Odds.tsx';
@@ -56,7 +55,6 @@ export function ToSettle(props: Props) {
 
 /** What becomes of what was paid for an event that is called off. */
 function Money({ form, page, money }: Props & { money: NonNullable<WhatIf['money']> }) {
-  const saying = useSaying();
   // Those of its own series first.
   const others = (useAsk('GET /api/events').data ?? [])
     .filter(
@@ -74,10 +72,7 @@ function Money({ form, page, money }: Props & { money: NonNullable<WhatIf['money
     );
   return (
     <>
-      <chakra.p marginBottom="4px">
-        <b>{phrase('changes.money', { count: money.orders, amount: saying.money(money.amount) })}</b>
-      </chakra.p>
-      <OffMoney form={form} />
+      <OffMoney form={form} money={money} />
       {form.values.money === 'ask' && others.length > 0 && (
         <Choose
           form={form}

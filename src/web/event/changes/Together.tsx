@@ -1,5 +1,6 @@
 import { chakra } from '@chakra-ui/react';
 import type { Together as Told } from '#contract/changes.ts';
+import { followedTogether } from '#core/changes/together.ts';
 import type { Consequences } from '#core/events/consequences.ts';
 import { sayShortDate } from '#core/time/say.ts';
 import type { ApiProblem } from '#web/api.ts';
@@ -38,7 +39,7 @@ export function Together({
         <>
           <Around around={told.around} />
           <Letters told={told} form={form} words={words} several />
-          <ByItself told={told} zone={zone} />
+          <ByItself told={{ ...told, followed: followedTogether(told.followed) }} zone={zone} />
           {tellsNow(told.letters) > 0 && (
             <Note as="p" tone="know" marginTop="14px">
               {phrase('changes.graceText')}

@@ -94,6 +94,7 @@ export const series = {
   callOffText:
     '{{dates:date is|dates are}} still to come. {{people:person is|people are}} on them; whoever is registered is told, with what you write here. Drafts that nobody knows of are deleted, and no more dates are made.',
   callOffNow: 'Call them off',
+  callOffAndTell: 'Call them off and tell {{count:person|people}}',
   isCalledOff: '{{n:date is|dates are}} called off, {{m:draft is|drafts are}} gone.',
   said: 'Takes place {{said}}.',
   zone: 'Times of {{zone}}.',
