@@ -1,3 +1,4 @@
+import { unplaced } from '#core/agenda/session.ts';
 import { openEvent, orderFor } from '../api/scenes.ts';
 import { tick } from './pages/controls.ts';
 import { callers, checkAccess, expect, pageOf, test } from './site.ts';
@@ -90,6 +91,57 @@ test('less room: whose seats no longer fit go back to the waitlist with it', asy
   await expect(page.getByText(/1 letter goes out at/u)).toBeVisible();
   await page.getByRole('navigation', { name: 'Stages' }).getByRole('link', { name: 'Registration' }).click();
   await expect(page.getByText('0 free · 1 person waitlisted in 1 party')).toBeVisible();
+  await page.context().close();
+});
+
+test('what a date is at odds with is settled with it: another leads it, and its sessions move along', async ({
+  browser,
+  site,
+}) => {
+  const staff = callers(site);
+  const day = (date: string) => ({ startsLocal: `${date}T10:00`, endsLocal: `${date}T12:00` });
+  const event = await openEvent(staff, { title: 'Otter Talk', unit: 'Night Herons', ...day('2026-08-09') });
+  const other = await openEvent(staff, { title: 'Heron Count', ...day('2026-08-16') });
+  const odalys = await staff.as('odalys');
+  for (const { id } of [event, other])
+    await odalys.call('POST /api/events/:id/team', {
+      params: { id },
+      body: { name: 'Piers Hollin', email: 'piers@brackenmere.example', part: 'lead' },
+    });
+  const { version } = await odalys.call('GET /api/events/:id', { params: { id: event.id } });
+  await odalys.call('PATCH /api/events/:id', {
+    params: { id: event.id },
+    body: {
+      version,
+      change: {
+        sessions: [{ ...unplaced(event.id, { en: 'Holts' }), day: 1, begins: '10:15', ends: '11:00' }],
+      },
+    },
+  });
+  await odalys.call('POST /api/public/events/:slug/orders', {
+    params: { slug: event.slug },
+    body: orderFor(event, [{ given: 'Ida', family: 'Sedge' }]),
+  });
+  const page = await pageOf(browser, site, 'Odalys Ferrant');
+  await page.goto(`/events/${event.id}/plan`);
+  await page.getByLabel('Ends', { exact: true }).fill('14:00');
+  await page.getByLabel('Begins', { exact: true }).fill('11:30');
+  await page.getByLabel('Date', { exact: true }).fill('2026-08-16');
+  await page.getByRole('button', { name: 'See what follows' }).click();
+  const sheet = page.getByRole('dialog');
+  await expect(sheet.getByText('The same lead as Heron Count')).toBeVisible();
+  await expect(sheet.getByText('A session does not fit: Holts')).toBeVisible();
+  await sheet.getByText('Move every session along with the start').click();
+  await sheet.getByText(/^Take .* off the team here$/u).click();
+  await sheet.getByLabel('Who leads it instead').fill('tobias@brackenmere.example');
+  await expect(sheet.getByText('Settled: it is at odds with nothing any more.')).toBeVisible();
+  await checkAccess(page);
+  await sheet.getByRole('button', { name: 'Save it and tell' }).click();
+  await expect(page.getByText('Sunday 16 August 2026')).toBeVisible();
+  const { members } = await odalys.call('GET /api/events/:id/team', { params: { id: event.id } });
+  expect(members.map((m) => [m.email, m.part])).toEqual([['tobias@brackenmere.example', 'lead']]);
+  const { plan } = await odalys.call('GET /api/events/:id', { params: { id: event.id } });
+  expect(plan.sessions[0]).toMatchObject({ begins: '11:45', ends: '12:30' });
   await page.context().close();
 });
 

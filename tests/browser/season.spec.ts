@@ -65,10 +65,11 @@ test('a monthly series: made in words, one date moved, a change taken over for l
     await page.getByLabel('Weekday', { exact: true }).selectOption('Thursday');
     await page.getByRole('button', { name: 'Save', exact: true }).click();
     const dialog = page.getByRole('dialog', { name: 'What becomes of its dates' });
-    await expect(dialog.getByText('1 person')).toBeVisible();
-    const change = dialog.getByRole('button', { name: 'Change the series' });
-    await expect(change).toBeDisabled();
+    await expect(dialog.getByText('1 person', { exact: true })).toBeVisible();
+    await expect(dialog.getByRole('button', { name: 'Save it and tell 1 person' })).toBeDisabled();
     await dialog.getByLabel('What becomes of Wed 5 Aug 2026').selectOption('stays as it is');
+    const change = dialog.getByRole('button', { name: 'Change the series' });
+    await expect(change).toBeEnabled();
     await checkAccess(page);
     await change.click();
     await expect(dates.filter({ hasText: 'Wed 5 Aug 2026' })).toBeVisible();
@@ -80,9 +81,26 @@ test('a monthly series: made in words, one date moved, a change taken over for l
     const dialog = page.getByRole('dialog', { name: 'Call off the dates to come' });
     await expect(dialog.getByText('1 person is on them')).toBeVisible();
     await dialog.getByLabel('What people read about it').fill('The path is under water.');
-    await dialog.getByRole('button', { name: 'Call them off' }).click();
+    // Whoever is registered is told, unless somebody says no in words that are kept.
+    await dialog.getByText('Tell 1 person with a seat').click();
+    await dialog.getByRole('button', { name: /^Call them off/u }).click();
+    await expect(dialog.getByText('Say why they are not told; the words are kept.').first()).toBeVisible();
+    await dialog.getByText('Tell 1 person with a seat').click();
+    await dialog.getByRole('button', { name: 'Read it' }).first().click();
+    await expect(dialog.getByText('The path is under water.').last()).toBeVisible();
+    await expect(dialog.getByRole('button', { name: /^Call them off and tell/u })).toBeEnabled();
+    await checkAccess(page);
+    await dialog.getByRole('button', { name: /^Call them off and tell/u }).click();
     await expect(page.getByText('No more dates are made.')).toBeVisible();
     await expect(dates.filter({ hasText: 'Wed 5 Aug 2026' })).toContainText('Called off');
+  });
+
+  await test.step('and taken back as one, before a letter has gone out', async () => {
+    await expect(page.getByText('Odalys Ferrant called it off')).toBeVisible();
+    await page.getByRole('button', { name: 'Take it back' }).click();
+    await page.getByRole('dialog').getByRole('button', { name: 'Take it back' }).click();
+    await expect(dates.filter({ hasText: 'Wed 5 Aug 2026' })).toContainText('Open');
+    await expect(dates.filter({ hasText: 'Thu 1 Oct 2026' })).toContainText('Draft');
   });
   await page.context().close();
 });
