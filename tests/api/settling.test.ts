@@ -205,9 +205,27 @@ describe('what else a date brings about', () => {
         m.email,
         m.part,
       ]);
+    // Whoever only helps with the plan puts nobody off the team, and nobody in the lead.
+    await odalys.call('POST /api/events/:id/team', {
+      params: { id: event.id },
+      body: { name: 'Imani Okarro', email: 'imani@brackenmere.example', part: 'helper', stage: 'plan' },
+    });
+    const imani = await world.as('imani');
+    for (const settle of [{ offTeam }, { leadEmail: 'imani@brackenmere.example' }])
+      expect(
+        (
+          await imani.try('POST /api/events/:id/what-if', {
+            params: { id: event.id },
+            body: { version: await version(event.id), change: clash, settle },
+          })
+        ).status,
+      ).toBe(403);
     const before = await team();
     const made = await save(event.id, clash, { offTeam, leadEmail: 'Tobias@brackenmere.example' });
-    expect(await team()).toEqual([['tobias@brackenmere.example', 'lead']]);
+    expect(await team()).toEqual([
+      ['tobias@brackenmere.example', 'lead'],
+      ['imani@brackenmere.example', 'helper'],
+    ]);
     await odalys.call('POST /api/events/:id/changes/:change/back', {
       params: { id: event.id, change: made.body.changeId! },
       body: {},

@@ -239,7 +239,7 @@ describe('when a series takes place, changed', () => {
       (
         await odalys.try('PATCH /api/series/:id', {
           params: { id: of.id },
-          body: { ...body, words: 'Again.' },
+          body: { ...body, version: done.version, words: 'Again.' },
         })
       ).problem.code,
     ).toBe('series-changed');
@@ -285,8 +285,22 @@ describe('when a series takes place, changed', () => {
     await book(slug!, { ...of.event, id: made.id, slug: slug!, offers: plan.offers }, 'Cy');
     const changes = await changesOf(of.patternId);
     const open = changes.filter((c) => c.settlesAt !== null);
-    for (const change of open)
-      expect((await takeBack(of.patternId, change.id)).problem.code).toBe('change-seats-changed');
+    expect(open).toHaveLength(1);
+    expect((await takeBack(of.patternId, open[0]!.id)).problem.code).toBe('change-seats-changed');
+    // Of those nobody is on, nothing is left.
+    const other = await scene('Made In Vain');
+    const before = await everything(world, [...but, 'series']);
+    await odalys.call('PATCH /api/series/:id', {
+      params: { id: other.id },
+      body: {
+        ...(await settings(other.id)),
+        opens: true,
+        extra: [{ startsLocal: '2026-08-22T09:30', endsLocal: null }],
+      },
+    });
+    const [all] = await changesOf(other.patternId);
+    expect((await takeBack(other.patternId, all!.id)).status).toBe(201);
+    expect(await everything(world, [...but, 'series'])).toEqual(before);
   });
 });
 

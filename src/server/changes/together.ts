@@ -101,7 +101,9 @@ export async function changeTogether<R extends { followed: Consequences }>(
   const goes = settlesAt !== null;
   const until =
     settlesAt ??
-    (follows(result.followed) || events.hidden.length ? plusMinutes(now, quietHours * 60) : null);
+    (follows(result.followed) || events.hidden.length + events.made.length > 0
+      ? plusMinutes(now, quietHours * 60)
+      : null);
   await update(tx, 'changes', changeId, { after: events, settlesAt: until });
   await record(w, 'changed together', { eventId, events: events.touched.length, told: goes });
   if (until === null) await stand(w, changeId);
