@@ -159,6 +159,36 @@ describe('a date taken over into its series', () => {
     expect((await letters('changed')).filter((m) => m.eventId === of.dates[1])).toEqual([]);
   });
 
+  test('keeps nobody’s name who asks to be forgotten meanwhile', async () => {
+    const { id: contactId } = await odalys.call('POST /api/contacts', {
+      body: { given: 'Ferelith', family: 'Quayle' },
+    });
+    const speaks = async (speakers: EventPlan['speakers']) => {
+      const { version } = await page(of.dates[0]!);
+      await odalys.call('PATCH /api/events/:id', {
+        params: { id: of.dates[0]! },
+        body: { version, change: { speakers } },
+      });
+      await odalys.call('POST /api/events/:id/series/carry', {
+        params: { id: of.dates[0]! },
+        body: { fields: ['speakers'], scope: 'all', also: [] },
+      });
+    };
+    const kept = async () =>
+      (await world.app.db.query("select 1 as x from change_rows where before ->> 'name' like 'Ferelith%'"))
+        .length;
+    await speaks([
+      { id: world.app.ids.id(), contactId, name: 'Ferelith Quayle', line: { en: '' }, pictureId: null },
+    ]);
+    await speaks([]);
+    expect(await kept()).toBeGreaterThan(0);
+    await odalys.call('POST /api/contacts/:id/erase', {
+      params: { id: contactId },
+      body: { name: 'Ferelith Quayle' },
+    });
+    expect(await kept()).toBe(0);
+  });
+
   test('stands once a letter has gone out, or somebody went on from it', async () => {
     await carry();
     await wait(graceMinutes + 1);

@@ -99,11 +99,8 @@ export async function changeTogether<R extends { followed: Consequences }>(
   });
   await keepRows(tx, null);
   const goes = settlesAt !== null;
-  const until =
-    settlesAt ??
-    (follows(result.followed) || events.hidden.length + events.made.length > 0
-      ? plusMinutes(now, quietHours * 60)
-      : null);
+  const touches = follows(result.followed) || events.touched.length > 1 || events.made.length > 0;
+  const until = settlesAt ?? (touches ? plusMinutes(now, quietHours * 60) : null);
   await update(tx, 'changes', changeId, { after: events, settlesAt: until });
   await record(w, 'changed together', { eventId, events: events.touched.length, told: goes });
   if (until === null) await stand(w, changeId);

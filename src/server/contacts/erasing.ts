@@ -169,6 +169,9 @@ export async function erase(w: Work, contactId: string): Promise<void> {
     `delete from plan_changes p where p.field in ('speakers', 'sponsors') and exists (select 1 from unnest($1::uuid[]) c
        where p.before @> jsonb_build_array(jsonb_build_object('contactId', c)) or p.after @> jsonb_build_array(jsonb_build_object('contactId', c)))`,
   );
+  await run(
+    "delete from change_rows where of in ('speakers', 'sponsors') and (before ->> 'contact_id')::uuid = any($1)",
+  );
   await run('delete from speakers where contact_id = any($1)');
   await run('delete from sponsors where contact_id = any($1)');
   await run('delete from session_proposals where contact_id = any($1)');
