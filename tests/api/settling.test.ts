@@ -220,6 +220,10 @@ describe('what else a date brings about', () => {
           })
         ).status,
       ).toBe(403);
+    await odalys.call('POST /api/events/:id/team', {
+      params: { id: event.id },
+      body: { name: 'Tobias', email: 'tobias@brackenmere.example', part: 'co-organizer' },
+    });
     const before = await team();
     const made = await save(event.id, clash, { offTeam, leadEmail: 'Tobias@brackenmere.example' });
     expect(await team()).toEqual([
@@ -231,6 +235,9 @@ describe('what else a date brings about', () => {
       body: {},
     });
     expect(await team()).toEqual(before);
+    // Also somebody who was not on the team before.
+    await save(event.id, clash, { leadEmail: 'marit@brackenmere.example' });
+    expect((await team())[0]).toEqual(['marit@brackenmere.example', 'lead']);
   });
 
   test('a session that no longer fits is said by itself, and goes with the change', async () => {

@@ -5,6 +5,8 @@ test('a page from nothing: formatted text, pictures, French, questions and answe
   browser,
   site,
 }) => {
+  // The longest job of all: it walks through everything a page can have.
+  test.slow();
   const odalys = await callers(site).as('odalys');
   const { id } = await odalys.call('POST /api/events', { body: { publicTitle: 'Reedbed Walk' } });
   const page = await pageOf(browser, site, 'Odalys Ferrant');
