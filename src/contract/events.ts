@@ -9,6 +9,7 @@ import { type PlanField, partOf } from '#core/events/parts.ts';
 import { eventStates, stages } from '#core/events/states.ts';
 import { audienceNames } from '#core/messages/audiences.ts';
 import { moments } from '#core/messages/moments.ts';
+import { priceKinds, pricings } from '#core/offers/offer.ts';
 import { whenFull } from '#core/registration/capacity.ts';
 import { missingThings } from '#core/season/missing.ts';
 import { cleanDoc, docOf } from '#core/text/doc.ts';
@@ -20,11 +21,41 @@ import { plannedPicture } from './pictures.ts';
 import { proposedEvent } from './proposed.ts';
 
 export const text = (most: number) => z.string().max(most, `At most ${most} characters.`);
+const atWall = wallTime.nullable().default(null);
+const percent = z.int('not-whole').min(1, 'percent-out-of-range').max(100_000, 'percent-out-of-range');
+const age = z.int('not-whole').min(0, 'zero-or-more').max(120).nullable().default(null);
 const offer = z.object({
   id,
   name: text(80).trim().min(1, 'ticket-unnamed'),
   about: text(300).default(''),
+  pricing: z.enum(pricings).default('fixed'),
   price,
+  /** The least that is paid, where one pays what one can. */
+  least: price.default(0),
+  /** What is paid with the booking, of one with a deposit. */
+  deposit: price.default(0),
+  prices: z
+    .array(
+      z.object({
+        kind: z.enum(priceKinds),
+        price,
+        untilLocal: atWall,
+        fromUnits: z.int('not-whole').min(2, 'two-or-more').max(1000).nullable().default(null),
+        mostUnits: z.int('not-whole').min(1, 'at-least-one-or-none').max(1000).nullable().default(null),
+      }),
+    )
+    .max(6)
+    .default([]),
+  taxed: z.boolean().default(true),
+  /** What somebody gets for the price of one: that part of it is no gift. */
+  valueReceived: price.default(0),
+  leastPerOrder: z.int('not-whole').min(1, 'at-least-one').max(100).default(1),
+  mostPerPerson: z.int('not-whole').min(1, 'at-least-one-or-none').max(1000).nullable().default(null),
+  opensLocal: atWall,
+  closesLocal: atWall,
+  hidden: z.boolean().default(false),
+  fromAge: age,
+  toAge: age,
   quantity: z.int().min(1, 'at-least-one-or-none').max(100_000).nullable().default(null),
   seatsPerUnit: z.int().min(1).max(50).default(1),
   mostPerOrder: z.int().min(1).max(100).default(10),
@@ -33,6 +64,53 @@ const offer = z.object({
   french: z.object({ name: text(80), about: text(300) }).default({ name: '', about: '' }),
 });
 export type Offer = z.infer<typeof offer>;
+const extra = z.object({
+  id,
+  name: text(80).trim().min(1, 'extra-unnamed'),
+  about: text(300).default(''),
+  french: z.object({ name: text(80), about: text(300) }).default({ name: '', about: '' }),
+  price,
+  taxed: z.boolean().default(true),
+  valueReceived: price.default(0),
+  quantity: z.int('not-whole').min(1, 'at-least-one-or-none').max(100_000).nullable().default(null),
+  mostPerOrder: z.int('not-whole').min(1, 'at-least-one').max(100).default(10),
+  options: z
+    .array(
+      z.object({
+        id,
+        name: text(60).trim().min(1, 'option-unnamed'),
+        french: text(60).default(''),
+        quantity: z.int('not-whole').min(1, 'at-least-one-or-none').max(100_000).nullable().default(null),
+      }),
+    )
+    .max(30)
+    .default([]),
+});
+export type Extra = z.infer<typeof extra>;
+const code = z.object({
+  id,
+  code: text(40).trim().min(1, 'code-empty'),
+  /** What it is for, as the team reads it. */
+  note: text(200).default(''),
+  offerIds: z.array(id).max(30).default([]),
+  opens: z.boolean().default(false),
+  off: z
+    .union([z.object({ percent }), z.object({ amount: price.min(1, 'at-least-one') })])
+    .nullable()
+    .default(null),
+  fromLocal: atWall,
+  untilLocal: atWall,
+  most: z.int('not-whole').min(1, 'at-least-one-or-none').max(1_000_000).nullable().default(null),
+  mostPerPerson: z.int('not-whole').min(1, 'at-least-one-or-none').max(1000).nullable().default(null),
+});
+export type Code = z.infer<typeof code>;
+const tax = z.object({
+  id,
+  name: text(40).trim().min(1, 'tax-unnamed'),
+  rate: percent,
+  included: z.boolean().default(false),
+});
+export type Tax = z.infer<typeof tax>;
 /** What follows from a change; `Consequences` of core. */
 export const consequences = z.object({
   messages: z.array(
@@ -197,6 +275,9 @@ export const eventPlan = z.object({
   sessions,
   call: call.nullable(),
   offers: z.array(offer).max(30),
+  extras: z.array(extra).max(30),
+  codes: z.array(code).max(200),
+  taxes: z.array(tax).max(4),
   questions: z.array(question).max(60),
   messages: z.array(messageStep).max(40),
   survey: survey.nullable(),

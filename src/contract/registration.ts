@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { attendanceStates } from '#core/doors/attendance.ts';
 import { pageStyles, pageThemes } from '#core/events/look.ts';
+import { priceKinds, pricings } from '#core/offers/offer.ts';
 import { whenFull } from '#core/registration/capacity.ts';
 import { registrationStates } from '#core/registration/states.ts';
 import type { Doc } from '#core/text/types.ts';
@@ -28,14 +29,59 @@ const publicOffer = z.object({
   id,
   name: z.string(),
   about: z.string(),
-  price: amount,
-  seatsPerUnit: z.int(),
-  mostPerOrder: z.int(),
-  online: z.boolean(),
   french: z.object({ name: z.string(), about: z.string() }),
+  pricing: z.enum(pricings),
+  price: amount,
+  least: amount,
+  deposit: amount,
+  prices: z.array(
+    z.object({
+      kind: z.enum(priceKinds),
+      price: amount,
+      untilLocal: z.string().nullable(),
+      fromUnits: z.int().nullable(),
+      mostUnits: z.int().nullable(),
+    }),
+  ),
+  taxed: z.boolean(),
+  seatsPerUnit: z.int(),
+  leastPerOrder: z.int(),
+  mostPerOrder: z.int(),
+  mostPerPerson: z.int().nullable(),
+  opensLocal: z.string().nullable(),
+  closesLocal: z.string().nullable(),
+  hidden: z.boolean(),
+  fromAge: z.int().nullable(),
+  toAge: z.int().nullable(),
+  online: z.boolean(),
   /** Units still to be had; null when nothing limits them. */
   left: z.int().nullable(),
 });
+export type PublicOffer = z.infer<typeof publicOffer>;
+const publicExtra = z.object({
+  id,
+  name: z.string(),
+  about: z.string(),
+  french: z.object({ name: z.string(), about: z.string() }),
+  price: amount,
+  taxed: z.boolean(),
+  mostPerOrder: z.int(),
+  /** How many are left; null when nothing limits them. */
+  left: z.int().nullable(),
+  options: z.array(z.object({ id, name: z.string(), french: z.string(), left: z.int().nullable() })),
+});
+export type PublicExtra = z.infer<typeof publicExtra>;
+/** What a code does, told to whoever knows it. */
+const enteredCode = z.object({
+  id,
+  code: z.string(),
+  offerIds: z.array(id),
+  opens: z.boolean(),
+  off: z.union([z.object({ percent: z.int() }), z.object({ amount })]).nullable(),
+  /** Offers that it shows. */
+  offers: z.array(publicOffer),
+});
+export type EnteredCode = z.infer<typeof enteredCode>;
 const publicQuestion = z.object({
   id,
   offerId: id.nullable(),
@@ -111,6 +157,14 @@ const publicEvent = z.object({
   registration: z.enum(['open', 'full', 'closed']),
   closesAt: instant.nullable(),
   offers: z.array(publicOffer),
+  extras: z.array(publicExtra),
+  taxes: z.array(z.object({ name: z.string(), rate: z.int(), included: z.boolean() })),
+  /** Whether there are codes that one can enter. */
+  codes: z.boolean(),
+  /** What is known of whoever asks and is signed in: whether they are a member on the day, and what they have already. */
+  you: z.object({ member: z.boolean(), has: z.array(z.object({ offerId: id, units: z.int() })) }).nullable(),
+  /** Now, by the clock where it is. */
+  nowLocal: z.string(),
   questions: z.array(publicQuestion),
   needsBirthDate: z.boolean(),
   /** Seats of the whole event still to be had; null when nothing limits them. */
@@ -229,9 +283,25 @@ export const orderBody = z.object({
       z.object({
         offerId: id,
         units: z.int(code('whole-number')).min(1, code('whole-number')).max(100_000, code('more-than-sold')),
+        /** What is paid for each, where one pays what one can. */
+        price: z.int().nullable().default(null),
       }),
     )
     .max(30),
+  extras: z
+    .array(
+      z.object({
+        extraId: id,
+        optionId: id.nullable().default(null),
+        units: z.int(code('whole-number')).min(1, code('whole-number')).max(100_000, code('more-than-sold')),
+      }),
+    )
+    .max(60)
+    .default([]),
+  /** A code that opens an offer, or lowers prices. */
+  code: z.string().trim().max(60).default(''),
+  /** What it came to when it was looked over: nothing is booked where it comes to something else by now. */
+  expects: amount.nullable().default(null),
   /** One a seat, in the order of the lines. A name can be given later. */
   attendees: z
     .array(
@@ -299,6 +369,10 @@ const publicOrder = z.object({
   due: amount,
   received: amount,
   balance: amount,
+  /** What is to be paid now; less than the balance where a deposit is enough. */
+  payNow: amount,
+  /** What it asks for, line by line. */
+  lines: z.array(z.object({ name: z.string(), units: z.int(), amount, discount: amount, tax: amount })),
   donation: amount,
   donationFund: z.string().nullable(),
   /** `unknown`: the card processor has not answered; nothing must be paid again. */
@@ -462,6 +536,13 @@ export const registrationContract = contract({
     params: z.object({ slug: z.string() }),
     body: publicOrderBody,
     response: orderPlaced,
+  },
+  'POST /api/public/events/:slug/code': {
+    summary: 'What a code does at an event; tried too often it is refused for a while',
+    who: 'public',
+    params: z.object({ slug: z.string() }),
+    body: z.object({ code: z.string().trim().max(60) }),
+    response: enteredCode,
   },
   'GET /api/public/orders/:token': {
     summary: 'An order as its buyer sees it',

@@ -184,7 +184,10 @@ export async function playComing(
       const seats = offer.seatsPerUnit > 1 ? offer.seatsPerUnit : party.length + (random.chance(0.2) ? 1 : 0);
       const request: OrderRequest = {
         buyer: { given: p.given, family: p.family, email: p.email!, phone: p.phone ?? '' },
-        lines: [{ offerId: offer.id, units: Math.ceil(seats / offer.seatsPerUnit) }],
+        lines: [{ offerId: offer.id, units: Math.ceil(seats / offer.seatsPerUnit), price: null }],
+        extras: [],
+        code: '',
+        expects: null,
         attendees: party.map((m) => ({
           given: m.given,
           family: m.family,
@@ -333,7 +336,10 @@ export async function playComing(
         email: 'delacroix-nguyen@harbourpost.example',
         phone: '',
       },
-      lines: [{ offerId: canoe!.id, units: 1 }],
+      lines: [{ offerId: canoe!.id, units: 1, price: null }],
+      extras: [],
+      code: '',
+      expects: null,
       attendees: [
         child('Mai', '1984-03-09'),
         child('Théo', '2015-05-02'),

@@ -26,7 +26,7 @@ const table: Record<string, string> = {
   public: `POST /api/public/sign-in, POST /api/public/sign-in/code, POST /api/public/sign-in/link, DELETE /api/public/sign-in, GET /api/public/mine, GET /api/setup, POST /api/setup, POST /api/sign-in, POST /api/password-resets, GET /api/password-resets/:token,
     POST /api/password-resets/:token, POST /api/sign-out, GET /api/invitations/:token, POST /api/invitations/:token,
     GET /api/public/own/:token, POST /api/public/own/:token/details, POST /api/public/own/:token/memberships/:id,
-    POST /api/public/own/:token/consents, GET /api/public/frame, GET /api/public/events, GET /api/public/calendar.ics, GET /api/public/events/:slug,
+    POST /api/public/own/:token/consents, GET /api/public/frame, GET /api/public/events, GET /api/public/calendar.ics, GET /api/public/events/:slug, POST /api/public/events/:slug/code,
     GET /api/public/pictures/:id/:size, GET /api/public/previews/:token, GET /api/public/events/:slug/calendar.ics, POST /api/public/events/:slug/orders, GET /api/public/orders/:token,
     GET /api/public/propose, POST /api/public/propose,
     GET /api/public/orders/:token/money, POST /api/public/orders/:token/money,

@@ -1,6 +1,7 @@
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import type { EventPlan } from '#contract/events.ts';
 import { answered } from '#core/clearance/facts.ts';
+import { plainOffer } from '#core/offers/offer.ts';
 import { docOf, plainText } from '#core/text/doc.ts';
 import { earlyEvent } from '#server/http/early.ts';
 import { type Caller, makeWorld, type World } from './harness.ts';
@@ -71,15 +72,9 @@ describe('what was changed of a plan', () => {
   test('is put back, also a list with what was removed from it; that is a change too, and says so', async () => {
     const id = await begin('Put Back');
     const offer = (name: string) => ({
+      ...plainOffer,
       id: crypto.randomUUID(),
       name,
-      about: '',
-      price: 0,
-      quantity: null,
-      seatsPerUnit: 1,
-      mostPerOrder: 10,
-      online: false,
-      french: { name: '', about: '' },
     });
     const [seat, canoe] = [offer('Seat'), offer('Canoe')];
     await save(id, { offers: [seat, canoe] });
@@ -274,15 +269,9 @@ describe('deleting for good', () => {
       facts: answered('boats'),
       offers: [
         {
+          ...plainOffer,
           id: crypto.randomUUID(),
           name: 'Seat',
-          about: '',
-          price: 0,
-          quantity: null,
-          seatsPerUnit: 1,
-          mostPerOrder: 10,
-          online: false,
-          french: { name: '', about: '' },
         },
       ],
     });

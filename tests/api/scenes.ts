@@ -2,6 +2,7 @@ import type { EventPlan } from '#contract/events.ts';
 import type { ImportSummary } from '#contract/imports.ts';
 import type { OrderBody } from '#contract/registration.ts';
 import { answered, type FactCode } from '#core/clearance/facts.ts';
+import { Caller } from './caller.ts';
 import type { World } from './harness.ts';
 
 /** An event of the tests that is open, with what its tests need to know. */
@@ -133,4 +134,12 @@ export async function checked(world: Pick<World, 'as'>, id: string): Promise<Imp
     if (summary.state !== 'checking') return summary;
     await new Promise((resolve) => setImmediate(resolve));
   }
+}
+
+/** Somebody of the public on a device of their own, signed in by the code that goes to their address. */
+export async function signedInAs(origin: string, email: string): Promise<Caller> {
+  const by = new Caller(origin);
+  const { ticket, demoCode } = await by.call('POST /api/public/sign-in', { body: { email } });
+  await by.call('POST /api/public/sign-in/code', { body: { ticket, code: demoCode! } });
+  return by;
 }

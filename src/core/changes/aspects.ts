@@ -20,18 +20,26 @@ const aspectOf: Partial<Record<PlanField, Aspect>> = {
   capacity: 'capacity',
   onlineCapacity: 'capacity',
   offers: 'price',
+  taxes: 'price',
   visibility: 'visibility',
   listed: 'visibility',
 };
 
 /** As much of an offer as people decided by. */
-interface Offered {
-  id: string;
-  price: number;
-  quantity: number | null;
-  seatsPerUnit: number;
-  online: boolean;
-}
+const decidedBy = [
+  'price',
+  'pricing',
+  'least',
+  'deposit',
+  'prices',
+  'quantity',
+  'seatsPerUnit',
+  'online',
+  'hidden',
+  'fromAge',
+  'toAge',
+] as const;
+type Offered = { id: string } & Partial<Record<(typeof decidedBy)[number], unknown>>;
 
 /** True when an event was said yes to, or people are on it: what weighs is looked at before it is saved. */
 const weighs = (state: EventState): boolean => state === 'cleared' || state === 'open' || state === 'closed';
@@ -43,13 +51,7 @@ const weighs = (state: EventState): boolean => state === 'cleared' || state === 
 function offersWeigh(before: readonly Offered[], after: readonly Offered[]): boolean {
   return before.some((was) => {
     const is = after.find((o) => o.id === was.id);
-    return (
-      !is ||
-      is.price !== was.price ||
-      is.quantity !== was.quantity ||
-      is.seatsPerUnit !== was.seatsPerUnit ||
-      is.online !== was.online
-    );
+    return !is || decidedBy.some((field) => !sameValue(is[field], was[field]));
   });
 }
 

@@ -81,6 +81,9 @@ export const partOf = {
   sessions: 'agenda',
   call: 'call',
   offers: 'offers',
+  extras: 'offers',
+  codes: 'offers',
+  taxes: 'offers',
   questions: 'questions',
   messages: 'messages',
   survey: 'survey',
@@ -88,7 +91,17 @@ export const partOf = {
 export type PlanField = keyof typeof partOf;
 
 /** Fields that are rows of their own. */
-const listFields = ['offers', 'questions', 'messages', 'survey', 'speakers', 'sponsors', 'sessions'] as const;
+const listFields = [
+  'offers',
+  'extras',
+  'codes',
+  'questions',
+  'messages',
+  'survey',
+  'speakers',
+  'sponsors',
+  'sessions',
+] as const;
 export type ListField = (typeof listFields)[number];
 /** Fields that are a value of the event itself. */
 export type PlainField = Exclude<PlanField, ListField>;

@@ -1,16 +1,16 @@
 import type { Amount } from './amount.ts';
 
 /**
- * One thing an order asks money for, written once when it is placed: a unit of an offer at the price agreed then, or a
+ * One thing an order asks money for, written once when it is placed: a unit of an offer at the price agreed then, an extra, or a
  * gift. What happens to prices afterwards does not change it. All amounts in minor units.
  */
 export interface OrderLine {
   id: string;
-  kind: 'seats' | 'gift';
+  kind: 'seats' | 'extra' | 'gift';
   unitPrice: Amount;
   discount: Amount;
   tax: Amount;
-  /** Whether somebody still stands behind it: a unit with a seat that is not given up, a gift of an order that stands. */
+  /** Whether somebody still stands behind it: a unit with a seat that is not given up; an extra, or a gift, of an order that stands. */
   live: boolean;
 }
 
@@ -113,7 +113,7 @@ export function accountOf(
 }
 
 /**
- * Lays money that came in on the lines: units first, in their order, because a part payment is not a gift; then the gift;
+ * Lays money that came in on the lines: units first, in their order, then extras, because a part payment is not a gift; then the gift;
  * what is left stands on no line and is owed back. What is let off is laid the same way, and never beyond what is asked.
  */
 export function allocate(
@@ -124,7 +124,7 @@ export function allocate(
 ): Part[] {
   const parts: Part[] = [];
   let left = amount;
-  for (const kind of ['seats', 'gift'] as const)
+  for (const kind of ['seats', 'extra', 'gift'] as const)
     for (const line of lines) {
       if (line.kind !== kind || !line.live || left <= 0) continue;
       const asked = Math.min(left, Math.max(0, lineAccount(line, allocations).balance));
@@ -165,9 +165,23 @@ export function allocateRefund(
     null,
     allocations.filter((a) => a.lineId === null && !a.waived).reduce((sum, a) => sum + a.amount, 0),
   );
-  const units = lines.filter((l) => l.kind === 'seats');
+  const units = lines.filter((l) => l.kind !== 'gift');
   for (const line of units.filter((l) => !l.live)) take(line.id, kept(line));
   for (const line of units.filter((l) => l.live).reverse()) take(line.id, kept(line));
   for (const line of gifts) take(line.id, gift ? 0 : kept(line));
   return parts;
 }
+
+/**
+ * What has to come in before the seats of an order are confirmed: all that is due, or its deposit where that is enough. `dueNow` is null
+ * where everything is paid with the booking.
+ */
+export const stillNow = (order: {
+  dueNow: Amount | null;
+  balance: Amount;
+  received: Amount;
+  waived: Amount;
+}): Amount =>
+  order.dueNow === null
+    ? Math.max(0, order.balance)
+    : Math.max(0, Math.min(order.balance, order.dueNow - order.received - order.waived));

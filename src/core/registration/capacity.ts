@@ -3,6 +3,8 @@ export interface Taken {
   seats: number;
   online?: number;
   unitsByOffer: ReadonlyMap<string, number>;
+  /** Extras that are sold, by extra and by kind. */
+  extras?: ReadonlyMap<string, number>;
 }
 
 export const nothingTaken: Taken = { seats: 0, unitsByOffer: new Map() };
@@ -97,4 +99,17 @@ export function answerTo(
     return units === null || units * o.seatsPerUnit >= place;
   });
   return place > 0 && elsewhere ? 'online' : 'waitlist';
+}
+
+/** How many of an extra, or of one of its kinds, can still be had; null when nothing limits them. */
+export function freeExtras(
+  of: { id: string; quantity: number | null; options: readonly { id: string; quantity: number | null }[] },
+  optionId: string | null,
+  taken: Taken,
+): number | null {
+  const option = of.options.find((o) => o.id === optionId);
+  const whole = left(of.quantity, taken.extras?.get(of.id) ?? 0);
+  const kind = option ? left(option.quantity, taken.extras?.get(option.id) ?? 0) : null;
+  if (whole === null) return kind;
+  return kind === null ? whole : Math.min(whole, kind);
 }

@@ -1,7 +1,8 @@
 import { fullName } from '#core/contacts/names.ts';
 import { readReach } from '#core/contacts/reach.ts';
 import type { CalendarDate } from '#core/time/clock.ts';
-import type { Wrong } from '#core/words/problems.ts';
+import { ageOn } from '#core/time/dates.ts';
+import { type Wrong, wrongAt } from '#core/words/problems.ts';
 import { type AnswerValue, problemWith, type Question } from './questions.ts';
 
 /** How an order came in. Staff may register after the public window closed, and let people pay later. */
@@ -28,6 +29,10 @@ export interface Asked {
   needsBirthDate: boolean;
   /** The offer of each seat, in the order of the lines. */
   offerOfSeat: readonly string[];
+  /** Ages that offers are for, on the day of the event. */
+  ages?: ReadonlyMap<string, { name: string; fromAge: number | null; toAge: number | null }>;
+  /** The day of the event; null where it has none yet. */
+  eventDate?: CalendarDate | null;
   country: string;
   today: CalendarDate;
   channel: Channel;
@@ -60,8 +65,18 @@ export function orderProblems(order: FilledIn, asked: Asked): Wrong[] {
       problems.push({ path: `${path}.birthDate`, code: 'in-the-future' });
     // Guests are named later, and asked then.
     if (!fullName(attendee) || channel !== 'public') continue;
-    if (asked.needsBirthDate && !attendee.birthDate)
+    const ages = asked.ages?.get(offerOfSeat[seat] ?? '');
+    const forAges = ages && (ages.fromAge !== null || ages.toAge !== null);
+    if ((asked.needsBirthDate || forAges) && !attendee.birthDate)
       problems.push({ path: `${path}.birthDate`, code: 'birth-date-needed' });
+    if (forAges && attendee.birthDate && asked.eventDate) {
+      const { name, fromAge, toAge } = ages;
+      const age = ageOn(attendee.birthDate, asked.eventDate);
+      if (fromAge !== null && age < fromAge)
+        problems.push(wrongAt(`${path}.birthDate`, 'too-young', { name, age: fromAge }));
+      if (toAge !== null && age > toAge)
+        problems.push(wrongAt(`${path}.birthDate`, 'too-old', { name, age: toAge }));
+    }
     for (const q of questions) {
       if (q.scope !== 'attendee' || (q.offerId && q.offerId !== offerOfSeat[seat])) continue;
       const wrong = problemWith(q, attendee.answers[q.id] as AnswerValue | undefined);

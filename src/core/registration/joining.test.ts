@@ -45,9 +45,7 @@ describe('a room online beside the place', () => {
       seats: of.seats,
       lines: of.lines.map((l) => ({
         ...l,
-        offer: { ...l.offer, name: '', price: 0, mostPerOrder: 10 },
-        seats: l.units,
-        amount: 0,
+        offer: { ...l.offer, name: '' },
       })),
     });
     const offers = freedSeatsFor(

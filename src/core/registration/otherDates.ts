@@ -6,11 +6,13 @@ import type { AnswerValue } from './questions.ts';
 export interface Referred {
   offers: readonly { id: string; name: string }[];
   questions: readonly { id: string; scope: string; prompt: { en: string } }[];
+  extras?: readonly { id: string; name: string; options: readonly { id: string; name: string }[] }[];
 }
 
 /** As much of an order as refers to its event. */
 interface Order {
   lines: readonly { offerId: string; units: number }[];
+  extras?: readonly { extraId: string; optionId: string | null; units: number }[];
   attendees: readonly { answers: Readonly<Record<string, AnswerValue>> }[];
   answers: Readonly<Record<string, AnswerValue>>;
 }
@@ -32,6 +34,16 @@ export function atOtherDate<O extends Order>(
     if (!there) return { wrong: wrongAt(path, 'offer-not-there', { offer: name }) };
     lines.push({ ...line, offerId: there.id });
   }
+  const extras: NonNullable<Order['extras']>[number][] = [];
+  for (const wanted of order.extras ?? []) {
+    const here = from.extras?.find((e) => e.id === wanted.extraId);
+    const there = to.extras?.find((e) => e.name === here?.name);
+    const kind = here?.options.find((o) => o.id === wanted.optionId)?.name;
+    const option = there?.options.find((o) => o.name === kind);
+    if (!there || (wanted.optionId && !option))
+      return { wrong: wrongAt(path, 'offer-not-there', { offer: here?.name ?? '' }) };
+    extras.push({ ...wanted, extraId: there.id, optionId: option?.id ?? null });
+  }
   const answers = (given: Readonly<Record<string, AnswerValue>>) =>
     Object.fromEntries(
       Object.entries(given).flatMap(([id, value]) => {
@@ -45,6 +57,7 @@ export function atOtherDate<O extends Order>(
     order: {
       ...order,
       lines,
+      ...(order.extras ? { extras } : {}),
       answers: answers(order.answers),
       attendees: order.attendees.map((a) => ({ ...a, answers: answers(a.answers) })),
     },

@@ -2,30 +2,31 @@ import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
 import { because, sayReason } from '#core/words/reasons.ts';
 import { fits, freeSeats, freeUnits, type Taken } from './capacity.ts';
-import { type PricedOffer, type PricedOrder, priceOrder } from './price.ts';
 import { problemWith, type Question } from './questions.ts';
 import { mayBecome, registrationStates } from './states.ts';
 import { freedSeatsFor, queueOrder, type WaitingParty, whyNot } from './waitlist.ts';
 
-const single: PricedOffer = {
+interface Sold {
+  id: string;
+  name: string;
+  seatsPerUnit: number;
+  quantity: number | null;
+}
+const single: Sold = {
   id: 'single',
   name: 'Guided paddle',
-  price: 2500,
   seatsPerUnit: 1,
-  mostPerOrder: 8,
   quantity: 40,
 };
-const table: PricedOffer = {
+const table: Sold = {
   id: 'table',
   name: 'Table of eight',
-  price: 32000,
   seatsPerUnit: 8,
-  mostPerOrder: 2,
   quantity: 10,
 };
 
-const orderOf = (units: number, offer = single): Pick<PricedOrder, 'lines' | 'seats'> => ({
-  lines: [{ offer, units, seats: units * offer.seatsPerUnit, amount: units * offer.price }],
+const orderOf = (units: number, offer = single) => ({
+  lines: [{ offer, units }],
   seats: units * offer.seatsPerUnit,
 });
 const nobody: Taken = { seats: 0, unitsByOffer: new Map() };
@@ -35,43 +36,6 @@ const party = (orderId: string, since: string, units: number, offer = single): W
   since,
   quiet: null,
   ...orderOf(units, offer),
-});
-
-describe('pricing', () => {
-  test('adds lines and donation', () => {
-    const priced = priceOrder(
-      [single, table],
-      [
-        { offerId: 'single', units: 2 },
-        { offerId: 'table', units: 1 },
-      ],
-      1500,
-    );
-    expect(priced).toMatchObject({ order: { seats: 10, seatsAmount: 37000, total: 38500 } });
-  });
-
-  test('says everything that is wrong, with the field', () => {
-    expect(priceOrder([single], [], -5)).toEqual({
-      problems: [
-        { path: 'lines', code: 'ticket-needed' },
-        { path: 'donation.amount', code: 'donation-out-of-range' },
-      ],
-    });
-    const twice = priceOrder(
-      [single],
-      [
-        { offerId: 'single', units: 9 },
-        { offerId: 'single', units: 1 },
-        { offerId: 'gone', units: 1 },
-      ],
-      0,
-    );
-    expect('problems' in twice && twice.problems.map((p) => p.path)).toEqual([
-      'lines.0.units',
-      'lines.1.units',
-      'lines.2.offerId',
-    ]);
-  });
 });
 
 describe('capacity', () => {

@@ -2,14 +2,16 @@ import type { QuietReason } from '#core/contacts/quiet.ts';
 import { earlier, type Instant, plusMinutes } from '#core/time/clock.ts';
 import { because, type Reason } from '#core/words/reasons.ts';
 import { fits, freeOnline, freeSeats, type Limits, seatsOf, type Taken } from './capacity.ts';
-import type { PricedOrder } from './price.ts';
 
 /** A party that waits as one: it gets all its seats or none. */
 export interface WaitingParty {
   orderId: string;
   name: string;
   since: Instant;
-  lines: PricedOrder['lines'];
+  lines: readonly {
+    offer: { id: string; name: string; quantity: number | null; seatsPerUnit: number; online?: boolean };
+    units: number;
+  }[];
   seats: number;
   /** Why its buyer cannot be told of an offer; only the organizer can offer it a seat then. */
   quiet: QuietReason | null;

@@ -7,6 +7,8 @@ const plan = (more: object): EventPlan =>
   ({
     ...Object.fromEntries(sharedFields.map((field) => [field, null])),
     offers: [],
+    extras: [],
+    codes: [],
     questions: [],
     messages: [],
     speakers: [],

@@ -17,6 +17,8 @@ export type CarriedPlan = EventTimes & { readonly [F in Exclude<PlanField, keyof
 /** What tells that two rows of different dates are the same one. */
 const keys: Readonly<Record<Exclude<ListField, 'survey'>, (row: never) => string>> = {
   offers: (row: { name: string }) => row.name,
+  extras: (row: { name: string }) => row.name,
+  codes: (row: { code: string }) => row.code,
   questions: (row: { prompt: { en: string } }) => row.prompt.en,
   messages: (row: { kind: string; name: string }) => `${row.kind} ${row.name}`,
   speakers: (row: { contactId: string | null; name: string }) => row.contactId ?? row.name,
@@ -35,10 +37,17 @@ const nameOf = (rows: readonly Row[], field: keyof typeof keys, id: unknown): st
 function comparable(plan: CarriedPlan, field: PlanField): unknown {
   if (!isList(field)) return plan[field];
   return rowsOf(plan, field).map((row) => {
-    const { id: _, ...rest } = row as Row & { offerId?: unknown; speakerIds?: readonly unknown[] };
+    const { id: _, ...rest } = row as Row & {
+      offerId?: unknown;
+      offerIds?: readonly unknown[];
+      speakerIds?: readonly unknown[];
+    };
     return {
       ...rest,
       ...('offerId' in rest ? { offerId: nameOf(rowsOf(plan, 'offers'), 'offers', rest.offerId) } : {}),
+      ...(rest.offerIds
+        ? { offerIds: rest.offerIds.map((o) => nameOf(rowsOf(plan, 'offers'), 'offers', o)) }
+        : {}),
       ...(rest.speakerIds
         ? { speakerIds: rest.speakerIds.map((s) => nameOf(rowsOf(plan, 'speakers'), 'speakers', s)) }
         : {}),
@@ -110,11 +119,17 @@ export function carry<P extends CarriedPlan>(
           ? speakers
           : idsFor(field, rowsOf(from, field), rowsOf(to, field), newId);
     change[field] = rowsOf(from, field).map((row) => {
-      const moved: Row & { offerId?: string | null; speakerIds?: readonly string[] } = {
+      const moved: Row & {
+        offerId?: string | null;
+        offerIds?: readonly string[];
+        speakerIds?: readonly string[];
+      } = {
         ...row,
         id: ids.get(row.id)!,
       };
       if (moved.offerId) moved.offerId = carried(offers, moved.offerId, fields, 'offers', to);
+      if (moved.offerIds)
+        moved.offerIds = moved.offerIds.flatMap((o) => carried(offers, o, fields, 'offers', to) ?? []);
       if (moved.speakerIds)
         moved.speakerIds = moved.speakerIds.flatMap(
           (s) => carried(speakers, s, fields, 'speakers', to) ?? [],

@@ -1,10 +1,15 @@
 import { type Currency, sayAmount } from '#core/money/amount.ts';
-import type { CalendarDate } from '#core/time/clock.ts';
-import { sayShortDate } from '#core/time/say.ts';
+import type { CalendarDate, WallTime } from '#core/time/clock.ts';
+import { sayShortDate, sayTime } from '#core/time/say.ts';
 import type { Language } from './language.ts';
 
-/** What a text is filled in with: words, numbers, amounts in minor units with their currency, calendar dates. */
-export type Param = string | number | { amount: number; currency: Currency } | { date: CalendarDate };
+/** What a text is filled in with: words, numbers, amounts in minor units with their currency, calendar dates, wall times. */
+export type Param =
+  | string
+  | number
+  | { amount: number; currency: Currency }
+  | { date: CalendarDate }
+  | { at: WallTime };
 export type Params = Readonly<Record<string, Param>>;
 
 /** One text for each plural category a language uses (Unicode CLDR); it is chosen by `count`. */
@@ -23,15 +28,18 @@ export function fillIn(text: string | Plurals, params: Params, language: Languag
     /\{\{(\w+)(?::([^|}]*)\|([^}]*))?\}\}/gu,
     (_, name: string, one?: string, other?: string) => {
       const value = params[name];
-      if (typeof value === 'object')
-        return 'date' in value
-          ? `${sayShortDate(value.date, false, language)} ${value.date.slice(0, 4)}`
-          : sayAmount(value.amount, value.currency);
+      if (typeof value === 'object') return sayParam(value, language);
       if (typeof value !== 'number') return String(value ?? '');
       const figure = value.toLocaleString(saidIn[language]);
       return one === undefined ? figure : `${figure} ${rules.select(value) === 'one' ? one : other}`;
     },
   );
+}
+
+function sayParam(value: Exclude<Param, string | number>, language: Language): string {
+  if ('amount' in value) return sayAmount(value.amount, value.currency, language);
+  if ('at' in value) return `${sayShortDate(value.at, true, language)}, ${sayTime(value.at, language)}`;
+  return `${sayShortDate(value.date, false, language)} ${value.date.slice(0, 4)}`;
 }
 
 /** A text of a catalogue, by its code, with what it is filled in with. */

@@ -26,6 +26,7 @@ export const belongings = [
   { table: 'consents', column: 'contact_id' },
   { table: 'staff', column: 'contact_id' },
   { table: 'orders', column: 'buyer_contact_id' },
+  { table: 'orders', column: 'placed_by' },
   { table: 'registrations', column: 'contact_id' },
   { table: 'attendance', column: 'contact_id', id: 'registration_id' },
   { table: 'payments', column: 'contact_id' },

@@ -99,7 +99,10 @@ export async function letIn(
     event.id,
     {
       buyer: { given: body.given, family: body.family, email: body.email, phone: body.phone },
-      lines: [{ offerId: body.offerId, units: 1 }],
+      lines: [{ offerId: body.offerId, units: 1, price: null }],
+      extras: [],
+      code: '',
+      expects: null,
       attendees: [
         { given: body.given, family: body.family, birthDate: body.birthDate, email: '', answers: {} },
       ],

@@ -1,6 +1,7 @@
 import { moveCopy } from '#core/events/copy.ts';
 import { problemWithSlug, proposeSlug } from '#core/events/slug.ts';
 import { defaultSteps } from '#core/messages/texts.ts';
+import { shopAt } from '#core/offers/dated.ts';
 import type { CalendarDate, WallTime } from '#core/time/clock.ts';
 import { instantOf } from '#core/time/wallTime.ts';
 import { because } from '#core/words/reasons.ts';
@@ -114,7 +115,7 @@ export async function beginEvent(
     actor: w.actor.name,
     words: '',
   });
-  if (source) await copyParts(w, source.id, id);
+  if (source) await copyParts(w, source.id, id, copy?.startsLocal ?? null);
   else
     await insert(
       tx,
@@ -147,14 +148,36 @@ export async function addShifts(
     );
 }
 
-async function copyParts(w: Work, from: string, to: string): Promise<void> {
+async function copyParts(w: Work, from: string, to: string, startsLocal: string | null): Promise<void> {
   const { tx, app } = w;
-  const plan = await readPlan(tx, await readEvent(tx, from));
+  const source = await readEvent(tx, from);
+  // What is dated of it moves to where the copy begins, or waits around the start it had.
+  const plan = shopAt(
+    await readPlan(tx, source),
+    source.startsLocal ?? source.waits?.startsLocal ?? null,
+    startsLocal,
+  );
   const offerIds = new Map(plan.offers.map((o) => [o.id, app.ids.id()]));
   await insert(
     tx,
     'offers',
     plan.offers.map((o, position) => ({ ...o, id: offerIds.get(o.id), eventId: to, position })),
+  );
+  await insert(
+    tx,
+    'extras',
+    plan.extras.map((e, position) => ({ ...e, id: app.ids.id(), eventId: to, position })),
+  );
+  await insert(
+    tx,
+    'codes',
+    plan.codes.map((c, position) => ({
+      ...c,
+      id: app.ids.id(),
+      offerIds: c.offerIds.flatMap((id) => offerIds.get(id) ?? []),
+      eventId: to,
+      position,
+    })),
   );
   await insert(
     tx,

@@ -1,4 +1,5 @@
 import type { EventPlan } from '#contract/events.ts';
+import { problemsWithShop } from '#core/offers/checking.ts';
 import { standing } from '#core/registration/states.ts';
 import { wrongAt } from '#core/words/problems.ts';
 import type { Work } from '../app/app.ts';
@@ -20,6 +21,8 @@ export interface Saving {
 const used = {
   offers:
     'exists (select 1 from registrations r where r.offer_id = x.id) or exists (select 1 from order_lines l where l.offer_id = x.id)',
+  extras: 'exists (select 1 from order_lines l where l.extra_id = x.id)',
+  codes: 'exists (select 1 from orders o where o.code_id = x.id)',
   questions: 'exists (select 1 from answers a where a.question_id = x.id)',
   message_steps: 'exists (select 1 from messages m where m.step_id = x.id)',
   agenda_sessions: 'exists (select 1 from session_seats t where t.session_id = x.id)',
@@ -92,7 +95,22 @@ export async function saveSurvey({ w, event, change }: Saving): Promise<void> {
   await update(w.tx, 'surveys', stored.id, survey ? { ...survey, removedAt: null } : { removedAt: w.now });
 }
 
-export async function checkOffers({ w, event, change }: Saving): Promise<FieldProblem[]> {
+/** What an event sells does not go together, or takes away what is sold already. */
+export async function checkShop(saving: Saving): Promise<FieldProblem[]> {
+  const { after, change } = saving;
+  return [...problemsWithShop(after), ...(change.offers ? await checkOffers(saving) : [])];
+}
+
+/** Saves what an event sells. */
+export async function saveShop(saving: Saving): Promise<void> {
+  const { before, change, w, event } = saving;
+  if (change.offers) await saveList(saving, 'offers', before.offers, change.offers);
+  if (change.extras) await saveList(saving, 'extras', before.extras, change.extras);
+  if (change.codes) await saveList(saving, 'codes', before.codes, change.codes);
+  if (change.taxes) await update(w.tx, 'events', event.id, { taxes: change.taxes });
+}
+
+async function checkOffers({ w, event, change }: Saving): Promise<FieldProblem[]> {
   const sold = await w.tx.query<{ offerId: string; units: number }>(
     `select offer_id, count(distinct (order_id, unit_number))::int as units from registrations
      where event_id = $1 and state in ${among(standing)} group by offer_id`,

@@ -7,6 +7,7 @@ import { type PlanField, type PlanPart, partOf } from '#core/events/parts.ts';
 import { instantIn, problemsWithSchedule, type Schedule } from '#core/events/schedule.ts';
 import { problemWithSlug } from '#core/events/slug.ts';
 import { unknownFields } from '#core/messages/merge.ts';
+import { shopAt } from '#core/offers/dated.ts';
 import { safeAddress } from '#core/text/doc.ts';
 import { meaningOf } from '#core/time/wallTime.ts';
 import { wrongAt } from '#core/words/problems.ts';
@@ -14,7 +15,7 @@ import { first, type Queries, update } from '../db/database.ts';
 import type { FieldProblem } from '../http/problem.ts';
 import { picturesById } from '../pictures/store.ts';
 import { isTaken, moveAddress } from './addresses.ts';
-import { checkOffers, type Saving, saveList, saveSurvey } from './lists.ts';
+import { checkShop, type Saving, saveList, saveShop, saveSurvey } from './lists.ts';
 import { roomsOf } from './store.ts';
 
 /** How one part of a plan is checked and saved. */
@@ -184,7 +185,8 @@ export const partRules: Readonly<Record<PlanPart, PartRule>> = {
         ? [wrongAt('startsLocal', 'open-needs-date')]
         : []),
     ],
-    save: ({ w, event, after }) => {
+    save: async (saving) => {
+      const { w, event, before, after } = saving;
       // A first start brings along what waited for it; the shifts follow when the plan is saved.
       const { startsLocal, zone, allDay, showEnd } = after;
       // A choice that its time no longer leaves is let go.
@@ -195,6 +197,9 @@ export const partRules: Readonly<Record<PlanPart, PartRule>> = {
         event.waits && !event.startsLocal && startsLocal
           ? arrive(event.waits, { ...after, startsLocal })
           : after;
+      // What is sold was dated around the start it waited with.
+      if (times !== after)
+        await saveShop({ ...saving, change: shopAt(before, event.waits!.startsLocal, startsLocal) });
       return update(w.tx, 'events', event.id, {
         zone,
         allDay,
@@ -261,8 +266,8 @@ export const partRules: Readonly<Record<PlanPart, PartRule>> = {
   },
   call: { check: () => [], save: saveFields('call') },
   offers: {
-    check: checkOffers,
-    save: (saving) => saveList(saving, 'offers', saving.before.offers, saving.change.offers!),
+    check: checkShop,
+    save: saveShop,
   },
   questions: {
     check: ({ change }) =>

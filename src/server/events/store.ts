@@ -1,6 +1,8 @@
 import type { SessionPlan, Speaker, Sponsor } from '#contract/agenda.ts';
 import type {
+  Code,
   EventPlan,
+  Extra,
   French,
   MessageStepPlan,
   Offer,
@@ -196,7 +198,8 @@ export const readSeriesDates = (tx: Queries, seriesId: string, now: string): Pro
     [seriesId, now],
   );
 
-const offerColumns = 'id, name, about, price, quantity, seats_per_unit, most_per_order, online, french';
+const offerColumns = `id, name, about, pricing, price, least, deposit, prices, taxed, value_received, quantity, seats_per_unit, least_per_order,
+  most_per_order, most_per_person, opens_local, closes_local, hidden, from_age, to_age, online, french`;
 
 export const readOffers = (tx: Queries, eventId: string): Promise<Offer[]> =>
   tx.query<Offer>(
@@ -217,6 +220,20 @@ export async function readOffersOf(
   for (const row of rows) of.get(row.eventId)!.push(row);
   return of;
 }
+
+export const readExtras = (tx: Queries, eventId: string): Promise<Extra[]> =>
+  tx.query<Extra>(
+    `select id, name, about, french, price, taxed, value_received, quantity, most_per_order, options
+     from extras where event_id = $1 and removed_at is null order by position`,
+    [eventId],
+  );
+
+export const readCodes = (tx: Queries, eventId: string): Promise<Code[]> =>
+  tx.query<Code>(
+    `select id, code, note, offer_ids, opens, off, from_local, until_local, most, most_per_person
+     from codes where event_id = $1 and removed_at is null order by position`,
+    [eventId],
+  );
 
 /** Who speaks at an event, who pays for it, and what happens when. */
 export interface Programme {

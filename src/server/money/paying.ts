@@ -7,6 +7,7 @@ import {
   lineAmount,
   type OrderLine,
   type Part,
+  stillNow,
 } from '#core/money/lines.ts';
 import { fits } from '#core/registration/capacity.ts';
 import { occupying, standing } from '#core/registration/states.ts';
@@ -62,7 +63,7 @@ export async function payByCard(app: App, actor: Actor, orderId: string, card: s
     );
     if (open) throw refused('payment-unknown');
     if (!seats.some((s) => occupying.includes(s.state))) throw refused('nothing-held');
-    const amount = order.balance;
+    const amount = seats.some((s) => s.state === 'confirmed') ? order.balance : stillNow(order);
     if (amount <= 0) throw refused('nothing-due');
     const id = app.ids.id();
     await insert(w.tx, 'payment_attempts', {
@@ -206,10 +207,11 @@ export async function receive(
   const parts = allocate(lines, allocations, amount, waived);
   await writeMovement(w, now, parts, lines, { contactId, attemptId, method, reason });
   const laid = [...allocations, ...parts.map((part) => ({ ...part, waived }))];
-  const { balance } = accountOf(lines, laid, confirmed);
+  const account = accountOf(lines, laid, confirmed);
+  const { balance } = account;
   const unconfirmed = seats.some((s) => standing.includes(s.state) && s.state !== 'confirmed');
   // Confirming reckons the order, too.
-  if (balance > 0 || !unconfirmed) await refreshOrder(w, order.id);
+  if (stillNow({ ...account, dueNow: now.dueNow }) > 0 || !unconfirmed) await refreshOrder(w, order.id);
   else
     await confirmOrder(w, order.id, waived ? 'let off' : 'paid', {
       order: now,
@@ -237,15 +239,15 @@ async function bringBack(
   const offers = await readOffers(w.tx, order.eventId);
   const lines = order.lines.flatMap(({ offerId, units }) => {
     const offer = offers.find((o) => o.id === offerId);
-    return offer ? [{ offer, units, seats: units * offer.seatsPerUnit, amount: 0 }] : [];
+    return offer ? [{ offer, units }] : [];
   });
   if (lines.length < order.lines.length) return false;
   if (!fits({ lines, seats: lapsed.length }, event, await readTaken(w.tx, order.eventId))) return false;
   const agreed = (await readBooks(w.tx, order.id)).lines.reduce(
-    (sum, l) => sum + (l.kind === 'seats' ? lineAmount(l) : 0),
+    (sum, l) => sum + (l.kind === 'gift' ? 0 : lineAmount(l)),
     0,
   );
-  if (amount + order.received < agreed) return false;
+  if (amount + order.received < (order.dueNow ?? agreed)) return false;
   await setSeats(w, lapsed, 'held', `paid late: ${reason}`);
   return true;
 }

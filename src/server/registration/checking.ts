@@ -1,5 +1,5 @@
+import type { Quote } from '#core/offers/quote.ts';
 import { type Channel, orderProblems } from '#core/registration/checking.ts';
-import type { PricedOrder } from '#core/registration/price.ts';
 import { ageDecides } from '#core/waivers/needs.ts';
 import type { Work } from '../app/app.ts';
 import { first } from '../db/database.ts';
@@ -12,7 +12,7 @@ export async function checkRequest(
   w: Work,
   event: EventRow,
   request: OrderRequest,
-  order: PricedOrder,
+  order: Quote,
   channel: Channel,
   country: string,
 ): Promise<FieldProblem[]> {
@@ -20,7 +20,9 @@ export async function checkRequest(
   const problems: FieldProblem[] = orderProblems(request, {
     questions: questions.map((q) => ({ ...q, prompt: q.prompt[request.language] ?? q.prompt.en })),
     needsBirthDate: ageDecides(event),
-    offerOfSeat: order.lines.flatMap((l) => Array<string>(l.seats).fill(l.offer.id)),
+    offerOfSeat: order.parties.flatMap((l) => Array<string>(l.seats).fill(l.offer.id)),
+    ages: new Map(order.parties.map(({ offer }) => [offer.id, offer])),
+    eventDate: event.startsLocal?.slice(0, 10) ?? null,
     country,
     today: w.now.slice(0, 10),
     channel,

@@ -9,7 +9,14 @@ import { wrongAt } from '#core/words/problems.ts';
 import type { Work } from '../app/app.ts';
 import { visitorOf } from '../contacts/visitor.ts';
 import { first, type Queries } from '../db/database.ts';
-import { type EventRow, readOffers, readOffersOf, readQuestions, readSeriesDates } from '../events/store.ts';
+import {
+  type EventRow,
+  readExtras,
+  readOffers,
+  readOffersOf,
+  readQuestions,
+  readSeriesDates,
+} from '../events/store.ts';
 import { invalid } from '../http/problem.ts';
 import { type Placed, placeOrder } from './ordering.ts';
 import { type Asking, publicEventRow, registrationNow } from './public.ts';
@@ -55,6 +62,7 @@ export async function seriesShown(by: Asking, event: EventRow): Promise<PublicEv
 const referred = async (tx: Queries, id: string) => ({
   offers: await readOffers(tx, id),
   questions: await readQuestions(tx, id),
+  extras: await readExtras(tx, id),
 });
 
 /**
@@ -77,8 +85,8 @@ export async function placeOrders(
     if (!event.seriesId || other.seriesId !== event.seriesId || twice)
       throw invalid([wrongAt(`also.${at}`, 'series-not-a-date')]);
     const there = atOtherDate(
-      // A gift is given once.
-      { ...own, donation: { ...own.donation, amount: 0 } },
+      // A gift is given once, and what the first comes to is not what each of them does.
+      { ...own, donation: { ...own.donation, amount: 0 }, expects: null },
       from!,
       await referred(w.tx, other.id),
       `also.${at}`,
@@ -86,10 +94,11 @@ export async function placeOrders(
     if ('wrong' in there) throw invalid([there.wrong]);
     others.push({ slug, event: other, request: there.order });
   }
+  const visitor = await visitorOf(w, w.request);
   const placed = new Map<string, Placed>();
   // In one order for everybody, so that two who ask for the same dates do not wait for each other.
   for (const at of [{ event, request: own }, ...others].sort((a, b) => (a.event.id < b.event.id ? -1 : 1)))
-    placed.set(at.event.id, await placeOrder(w, at.event.id, at.request, 'public', { address }));
+    placed.set(at.event.id, await placeOrder(w, at.event.id, at.request, 'public', { address, visitor }));
   const told = (of: EventRow) => {
     const { token, standing, total } = placed.get(of.id)!;
     return { token, standing, total };

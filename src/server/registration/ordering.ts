@@ -1,21 +1,26 @@
+import type { Extra } from '#contract/events.ts';
+import type { Visitor } from '#core/access/visitor.ts';
 import { tidyName } from '#core/contacts/names.ts';
 import { readReach } from '#core/contacts/reach.ts';
 import { passCode } from '#core/doors/passCode.ts';
 import { isOver } from '#core/events/end.ts';
 import { lives } from '#core/events/states.ts';
 import { accountOf } from '#core/money/lines.ts';
-import { answerTo, fits, mostUnpaid } from '#core/registration/capacity.ts';
+import { type Quote, quote } from '#core/offers/quote.ts';
+import type { Taken } from '#core/registration/capacity.ts';
+import { answerTo, fits, freeExtras, mostUnpaid } from '#core/registration/capacity.ts';
 import type { Channel } from '#core/registration/checking.ts';
-import { type PricedOrder, priceOrder } from '#core/registration/price.ts';
 import type { RegistrationState } from '#core/registration/states.ts';
 import { plusMinutes } from '#core/time/clock.ts';
+import { type Wrong, wrongAt } from '#core/words/problems.ts';
 import { openLink, type Work } from '../app/app.ts';
 import { record } from '../app/record.ts';
 import { first, insert } from '../db/database.ts';
 import { keyedHash } from '../db/ids.ts';
-import { type EventRow, readEvent, readOffers } from '../events/store.ts';
+import { type EventRow, readEvent } from '../events/store.ts';
 import { invalid, refused } from '../http/problem.ts';
 import { theOrganization } from '../staff/store.ts';
+import { askingOf, shopOf, wantedOf } from './asking.ts';
 import { checkRequest } from './checking.ts';
 import { confirmOrder } from './confirming.ts';
 import { linkOrder } from './orderLinking.ts';
@@ -53,11 +58,14 @@ export async function placeOrder(
   {
     buyerContactId = null,
     address = null,
+    visitor = null,
   }: {
     /** The contact that buys, where it was picked. */
     buyerContactId?: string | null;
     /** From where it is asked, when from outside. */
     address?: string | null;
+    /** Who asks, where they are signed in. */
+    visitor?: Visitor | null;
   } = {},
 ): Promise<Placed> {
   const { tx, app, now } = w;
@@ -66,24 +74,30 @@ export async function placeOrder(
     throw refused('registers-elsewhere', { address: event.registerAt });
   if (channel === 'public' && !takesRegistrations(event, now)) throw refused('registration-closed');
   if (channel !== 'public' && !lives(event.state)) throw refused('not-open');
-  const offers = await readOffers(tx, eventId);
-  const priced = priceOrder(offers, request.lines, request.donation.amount);
+  const shop = await shopOf(tx, event);
+  const priced = quote(shop, wantedOf(request), await askingOf(w, event, visitor, channel));
   if ('problems' in priced) throw invalid(priced.problems);
-  const { order } = priced;
+  const order = priced.quote;
+  if (request.expects !== null && request.expects !== order.total)
+    throw refused('price-changed', { now: { amount: order.total, currency: shop.currency } });
   const { country } = await theOrganization(tx);
-  const problems = await checkRequest(w, event, request, order, channel, country);
+  const taken = await readTaken(tx, eventId);
+  const problems = [
+    ...(await checkRequest(w, event, request, order, channel, country)),
+    ...shortExtras(shop.extras, request.extras, taken),
+  ];
   if (problems.length) throw invalid(problems);
 
   const { email, phone } = readReach(request.buyer, country);
-  const taken = await readTaken(tx, eventId);
-  const room = fits(order, event, taken);
+  const party = { lines: order.parties, seats: order.seats };
+  const room = fits(party, event, taken);
   if (!room && !request.waitlist) throw refused('full');
   if (!room && channel === 'public') {
-    const answer = answerTo(order, event.whenFull, offers, event, taken);
+    const answer = answerTo(party, event.whenFull, shop.offers, event, taken);
     if (answer === 'turn away') throw refused('full');
     if (answer === 'online') throw refused('full-online-left');
   }
-  const payNow = channel === 'public' && order.total > 0;
+  const payNow = channel === 'public' && order.dueNow > 0;
   const state: RegistrationState = !room ? 'waitlisted' : payNow ? 'held' : 'confirmed';
   const heldFrom = state === 'held' && address ? keyedHash(app.secret, address) : null;
   if (heldFrom) await demandFairShare(w, event, order.seats, heldFrom);
@@ -101,6 +115,7 @@ export async function placeOrder(
     number: (await first<{ n: number }>(tx, "select nextval('order_number')::int as n"))!.n,
     eventId,
     buyerContactId,
+    placedBy: visitor?.contactId ?? null,
     buyerGiven: tidyName(request.buyer.given),
     buyerFamily: tidyName(request.buyer.family),
     buyerEmail: email,
@@ -111,7 +126,9 @@ export async function placeOrder(
     donation: order.donation,
     donationFund: fundId,
     donationAnonymous: request.donation.anonymous,
-    lines: order.lines.map((l) => ({ offerId: l.offer.id, units: l.units })),
+    dueNow: order.dueNow < order.total ? order.dueNow : null,
+    codeId: order.codeId,
+    lines: order.parties.map((l) => ({ offerId: l.offer.id, units: l.units })),
     seats: order.seats,
     state: account.state,
     channel,
@@ -146,29 +163,56 @@ async function demandFairShare(w: Work, event: EventRow, seats: number, heldFrom
   if (before!.n + seats > most) throw refused('too-many-unpaid', { count: most }, 429);
 }
 
-/** What was agreed, written down once: every unit at its price of this moment, and the gift. */
-function linesOf(w: Work, orderId: string, order: PricedOrder, fundId: string | null) {
-  const units = order.lines.flatMap((line) =>
-    Array.from({ length: line.units }, (_, n) => ({
-      kind: 'seats' as const,
-      offerId: line.offer.id,
-      unitNumber: n + 1,
-      fundId: null as string | null,
-      unitPrice: line.offer.price,
-    })),
-  );
+/** What was agreed, written down once: every unit at what it costs by now, and the gift. */
+function linesOf(w: Work, orderId: string, order: Quote, fundId: string | null) {
+  const units = order.units.map((unit) => ({
+    kind: unit.of,
+    offerId: unit.of === 'seats' ? unit.id : null,
+    extraId: unit.of === 'extra' ? unit.id : null,
+    optionId: unit.optionId,
+    unitNumber: unit.unitNumber as number | null,
+    fundId: null as string | null,
+    unitPrice: unit.price,
+    discount: unit.discount,
+    tax: unit.tax,
+    taxIncluded: unit.taxIncluded,
+  }));
   const gift = order.donation
-    ? [{ kind: 'gift' as const, offerId: null, unitNumber: null, fundId, unitPrice: order.donation }]
+    ? [
+        {
+          kind: 'gift' as const,
+          offerId: null,
+          extraId: null,
+          optionId: null,
+          unitNumber: null,
+          fundId,
+          unitPrice: order.donation,
+          discount: 0,
+          tax: 0,
+          taxIncluded: 0,
+        },
+      ]
     : [];
   return [...units, ...gift].map((line, position) => ({
     id: w.app.ids.id(),
     orderId,
     position,
     ...line,
-    discount: 0,
-    tax: 0,
     writtenAt: w.now,
   }));
+}
+
+/** Extras of which there are not as many left as are wanted, each with how many there are. */
+function shortExtras(extras: readonly Extra[], wanted: OrderRequest['extras'], taken: Taken): Wrong[] {
+  const before = new Map<string, number>(taken.extras);
+  return wanted.flatMap(({ extraId, optionId, units }, at) => {
+    const extra = extras.find((e) => e.id === extraId)!;
+    const left = freeExtras(extra, optionId, { ...taken, extras: before });
+    for (const id of [extraId, optionId]) if (id) before.set(id, (before.get(id) ?? 0) + units);
+    return left !== null && units > left
+      ? [wrongAt(`extras.${at}.units`, 'extra-short', { name: extra.name, left })]
+      : [];
+  });
 }
 
 async function generalFund(w: Work): Promise<string> {
@@ -185,11 +229,11 @@ async function insertSeats(
   orderId: string,
   eventId: string,
   request: OrderRequest,
-  order: PricedOrder,
+  order: Quote,
   state: RegistrationState,
 ): Promise<void> {
   const { app, now } = w;
-  const seats = order.lines.flatMap((line) =>
+  const seats = order.parties.flatMap((line) =>
     Array.from({ length: line.seats }, (_, n) => ({
       offerId: line.offer.id,
       unitNumber: Math.floor(n / line.offer.seatsPerUnit) + 1,

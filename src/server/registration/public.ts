@@ -1,20 +1,29 @@
 import type { Request } from 'express';
 import QRCode from 'qrcode';
-import type { Offer } from '#contract/events.ts';
-import type { PublicEvent, PublicOrder } from '#contract/registration.ts';
-import { maySee } from '#core/access/visitor.ts';
+import type { Extra, Offer } from '#contract/events.ts';
+import type { PublicEvent, PublicExtra, PublicOffer, PublicOrder } from '#contract/registration.ts';
+import { maySee, type Visitor } from '#core/access/visitor.ts';
 import { onShift } from '#core/crew/states.ts';
 import { sayPassCode } from '#core/doors/passCode.ts';
 import { hasFrench, offerIn, textFor, titleFor } from '#core/events/french.ts';
 import { goalAt } from '#core/events/goal.ts';
 import { type ShownTimes, shownTimes } from '#core/events/shown.ts';
 import { shownToPublic, silentStates } from '#core/events/states.ts';
+import { stillNow } from '#core/money/lines.ts';
 import { gazetteer } from '#core/places/portAnsley.ts';
 import { sketchOf } from '#core/places/sketch.ts';
-import { freeOnline, freeSeats, freeUnits, type Taken } from '#core/registration/capacity.ts';
+import {
+  freeExtras,
+  freeOnline,
+  freeSeats,
+  freeUnits,
+  type Limits,
+  type Taken,
+} from '#core/registration/capacity.ts';
 import { mayJoin } from '#core/registration/joining.ts';
+import { standing as standingStates } from '#core/registration/states.ts';
 import { queueOrder } from '#core/registration/waitlist.ts';
-import { dateOf } from '#core/time/wallTime.ts';
+import { dateOf, wallOf } from '#core/time/wallTime.ts';
 import { ageDecides } from '#core/waivers/needs.ts';
 import { readTexts } from '#core/words/texts.ts';
 import type { App } from '../app/app.ts';
@@ -27,8 +36,10 @@ import { picturesOf } from '../events/picturing.ts';
 import { sayPlace } from '../events/saying.ts';
 import {
   type EventRow,
+  readCodes,
   readEvent,
   readEventBySlug,
+  readExtras,
   readOffers,
   readProgramme,
   readQuestions,
@@ -37,8 +48,9 @@ import { notFound } from '../http/problem.ts';
 import { logoOf } from '../pictures/store.ts';
 import { theOrganization } from '../staff/store.ts';
 import { readWaiver, waiverStandings } from '../waivers/store.ts';
+import { isMemberAt, unitsOf } from './asking.ts';
 import { takesRegistrations } from './ordering.ts';
-import { countConfirmed, readOrder, readSeats, readTaken, readWaiting } from './store.ts';
+import { countConfirmed, type OrderRow, readOrder, readSeats, readTaken, readWaiting } from './store.ts';
 
 /** Who asks for something of the public side: nobody in particular, or somebody who is signed in there. */
 export interface Asking {
@@ -85,7 +97,9 @@ export const registrationNow = (
   now: string,
 ): PublicEvent['registration'] => {
   if (!takesRegistrations(event, now)) return 'closed';
-  return offers.every((o) => freeUnits(o, event, taken) === 0) ? 'full' : 'open';
+  // What only a code shows says nothing to everybody else, unless there is nothing else.
+  const shown = offers.some((o) => !o.hidden) ? offers.filter((o) => !o.hidden) : offers;
+  return shown.every((o) => freeUnits(o, event, taken) === 0) ? 'full' : 'open';
 };
 
 /** Who people turn to, as far as that is told. */
@@ -107,12 +121,32 @@ function frenchOf(event: EventRow): PublicEvent['french'] {
   return { title, subtitle, summary, description };
 }
 
+/** An offer as the public sees it. */
+export const publicOfferOf = (
+  { quantity, valueReceived: _, ...offer }: Offer,
+  event: Limits,
+  taken: Taken,
+): PublicOffer => ({ ...offer, left: freeUnits({ ...offer, quantity }, event, taken) });
+
+const publicExtraOf = (
+  { quantity, valueReceived: _, options, ...extra }: Extra,
+  taken: Taken,
+): PublicExtra => {
+  const of = { id: extra.id, quantity, options };
+  return {
+    ...extra,
+    left: freeExtras(of, null, taken),
+    options: options.map(({ id, name, french }) => ({ id, name, french, left: freeExtras(of, id, taken) })),
+  };
+};
+
 /** One event as the public sees it now. */
 export async function publicEventOf(
   tx: Queries,
   event: EventRow,
   now: string,
   series: PublicEvent['series'] = null,
+  visitor: Visitor | null = null,
 ): Promise<PublicEvent> {
   const offers = await readOffers(tx, event.id);
   const taken = await readTaken(tx, event.id);
@@ -156,10 +190,15 @@ export async function publicEventOf(
     place: placeOf(event),
     registration: registrationNow(event, offers, taken, now),
     closesAt: event.registrationClosesAt,
-    offers: offers.map(({ quantity, ...offer }) => ({
-      ...offer,
-      left: freeUnits({ ...offer, quantity }, event, taken),
-    })),
+    offers: offers.filter((o) => !o.hidden).map((o) => publicOfferOf(o, event, taken)),
+    extras: (await readExtras(tx, event.id)).map((e) => publicExtraOf(e, taken)),
+    taxes: event.taxes.map(({ name, rate, included }) => ({ name, rate, included })),
+    codes: (await readCodes(tx, event.id)).length > 0,
+    you: visitor && {
+      member: isMemberAt(visitor, event, now),
+      has: await unitsOf(tx, event.id, visitor.contactId),
+    },
+    nowLocal: wallOf(now, event.zone),
     questions: (await readQuestions(tx, event.id)).map(({ atDoor: _, ...q }) => q),
     needsBirthDate: ageDecides(event),
     seatsLeft: freeSeats(event, taken),
@@ -187,6 +226,20 @@ const seatOffer = (offers: readonly Offer[], id: string, language: string): stri
   const offer = offers.find((o) => o.id === id);
   return offer ? offerIn(offer, language).name : '';
 };
+
+/** What an order asks for by now, line by line: units of one offer or extra at one price together. */
+const linesShown = (tx: Queries, order: OrderRow): Promise<PublicOrder['lines']> =>
+  tx.query<PublicOrder['lines'][number]>(
+    `select coalesce(case when $2 = 'fr' then nullif(f.french ->> 'name', '') end, f.name,
+         case when $2 = 'fr' then nullif(e.french ->> 'name', '') end, e.name) || coalesce(', ' || (select case when $2 = 'fr' and x ->> 'french' <> ''
+           then x ->> 'french' else x ->> 'name' end from jsonb_array_elements(e.options) x where x ->> 'id' = l.option_id::text), '') as name,
+       count(*)::int as units, sum(l.unit_price)::bigint as amount, sum(l.discount)::bigint as discount, sum(l.tax)::bigint as tax
+     from order_lines l left join offers f on f.id = l.offer_id left join extras e on e.id = l.extra_id
+     where l.order_id = $1 and l.kind <> 'gift' and exists (select 1 from registrations r where r.order_id = l.order_id and r.state in ${among(standingStates)}
+       and (l.kind = 'extra' or (r.offer_id = l.offer_id and r.unit_number = l.unit_number)))
+     group by 1, l.offer_id, l.extra_id, l.option_id, l.unit_price order by min(l.position)`,
+    [order.id, order.language],
+  );
 
 /** An order as its buyer sees it: seats, money, passes, waivers. */
 export async function publicOrderOf(tx: Queries, orderId: string, now: string): Promise<PublicOrder> {
@@ -249,6 +302,8 @@ export async function publicOrderOf(tx: Queries, orderId: string, now: string): 
     due: order.due,
     received: order.received,
     balance: order.balance,
+    payNow: standing === 'confirmed' ? Math.max(0, order.balance) : stillNow(order),
+    lines: await linesShown(tx, order),
     donation: order.donation,
     donationFund: fund?.name ?? null,
     // Nobody is asked to pay for what does not take place.

@@ -24,6 +24,7 @@ import { File, type Handlers } from '../http/handle.ts';
 import { invalid, notFound, refused } from '../http/problem.ts';
 import { logoOf } from '../pictures/store.ts';
 import { theOrganization } from '../staff/store.ts';
+import { demandTries, enterCode } from './codes.ts';
 import { placeOrders, seriesShown } from './dates.ts';
 import { invite, readInvited, uninvite } from './invited.ts';
 import { feedFor, listingFor } from './listing.ts';
@@ -200,7 +201,7 @@ export const registrationHandlers: Omit<
 
   'GET /api/public/events/:slug': async (c) => {
     const event = await publicEventRow(c, c.params.slug);
-    return publicEventOf(c.tx, event, c.now, await seriesShown(c, event));
+    return publicEventOf(c.tx, event, c.now, await seriesShown(c, event), await visitorOf(c, c.request));
   },
 
   'GET /api/public/previews/:token': async ({ tx, params, now }) => {
@@ -237,8 +238,14 @@ export const registrationHandlers: Omit<
     return { done: true };
   },
 
+  'POST /api/public/events/:slug/code': async (c) => {
+    const event = await publicEventRow(c, c.params.slug);
+    return enterCode(c, event, c.body.code, await visitorOf(c, c.request), c.request.ip ?? '');
+  },
+
   'POST /api/public/events/:slug/orders': async (c) => {
     const event = await publicEventRow(c, c.params.slug);
+    if (c.body.code) demandTries(c, event.id, c.request.ip ?? '');
     return placeOrders(c, event, c.body, c.request.ip ?? null);
   },
 

@@ -1,6 +1,6 @@
+import type { Offer } from '#contract/events.ts';
 import type { QuietReason } from '#core/contacts/quiet.ts';
 import type { Taken } from '#core/registration/capacity.ts';
-import type { PricedOffer } from '#core/registration/price.ts';
 import type { RegistrationState } from '#core/registration/states.ts';
 import { occupying } from '#core/registration/states.ts';
 import type { WaitingParty } from '#core/registration/waitlist.ts';
@@ -26,6 +26,13 @@ export async function readTakenOf(
      from registrations r join offers o on o.id = r.offer_id where r.event_id = any($1) and r.state in ${among(occupying)} group by r.event_id, r.offer_id, o.online`,
     [eventIds],
   );
+  const extras = await tx.query<{ eventId: string; id: string; units: number }>(
+    `select o.event_id, x.id, count(*)::int as units from order_lines l join orders o on o.id = l.order_id,
+       unnest(array[l.extra_id, l.option_id]) as x(id)
+     where l.kind = 'extra' and x.id is not null and o.event_id = any($1)
+       and exists (select 1 from registrations r where r.order_id = o.id and r.state in ${among(occupying)}) group by o.event_id, x.id`,
+    [eventIds],
+  );
   const rowsOf = new Map<string, typeof rows>(eventIds.map((id) => [id, []]));
   for (const row of rows) rowsOf.get(row.eventId)!.push(row);
   return new Map(
@@ -36,6 +43,7 @@ export async function readTakenOf(
           seats: of.reduce((sum, r) => sum + (r.online ? 0 : r.seats), 0),
           online: of.reduce((sum, r) => sum + (r.online ? r.seats : 0), 0),
           unitsByOffer: new Map(of.map((r) => [r.offerId, r.units])),
+          extras: new Map(extras.filter((e) => e.eventId === id).map((e) => [e.id, e.units])),
         },
       ];
     }),
@@ -71,6 +79,9 @@ export interface OrderRow {
   waived: number;
   /** Still to come in; negative: to be paid back. */
   balance: number;
+  /** What has to come in before the seats are confirmed, where that is less than what is due. */
+  dueNow: number | null;
+  codeId: string | null;
   donation: number;
   donationFund: string | null;
   donationAnonymous: boolean;
@@ -84,7 +95,7 @@ export interface OrderRow {
   offeredUntil: string | null;
 }
 
-const orderColumns = `id, number, event_id, buyer_contact_id, buyer_given, buyer_family, buyer_email, buyer_phone, language, due, received, waived, balance, donation,
+const orderColumns = `id, number, event_id, buyer_contact_id, buyer_given, buyer_family, buyer_email, buyer_phone, language, due, received, waived, balance, due_now, code_id, donation,
   donation_fund, donation_anonymous, lines, seats, state, channel, placed_at, held_until, waitlisted_at, offered_until`;
 
 /** An order; with `lock`, whoever reads it so as well waits until this transaction is over. */
@@ -172,7 +183,7 @@ export async function expectAttendance(tx: Queries, orderId: string): Promise<vo
 /** The parties that wait for each of some events, first come first, with what they want of its offers. */
 export async function readWaitingOf(
   tx: Queries,
-  offersOf: ReadonlyMap<string, readonly PricedOffer[]>,
+  offersOf: ReadonlyMap<string, readonly Offer[]>,
 ): Promise<ReadonlyMap<string, WaitingParty[]>> {
   const eventIds = [...offersOf.keys()];
   const rows = await tx.query<OrderRow & { quiet: QuietReason | null }>(
@@ -188,12 +199,12 @@ export async function readWaitingOf(
 export const readWaiting = async (
   tx: Queries,
   eventId: string,
-  offers: readonly PricedOffer[],
+  offers: readonly Offer[],
 ): Promise<WaitingParty[]> => (await readWaitingOf(tx, new Map([[eventId, offers]]))).get(eventId)!;
 
 const waitingParty = (
   row: OrderRow & { quiet: QuietReason | null },
-  offers: readonly PricedOffer[],
+  offers: readonly Offer[],
 ): WaitingParty => ({
   orderId: row.id,
   name: `${row.buyerGiven} ${row.buyerFamily}`,
@@ -202,6 +213,6 @@ const waitingParty = (
   quiet: row.quiet,
   lines: row.lines.flatMap(({ offerId, units }) => {
     const offer = offers.find((o) => o.id === offerId);
-    return offer ? [{ offer, units, seats: units * offer.seatsPerUnit, amount: units * offer.price }] : [];
+    return offer ? [{ offer, units }] : [];
   }),
 });

@@ -1,6 +1,7 @@
 import type { Consequences, PartyConcerned } from '#core/events/consequences.ts';
 import { lives } from '#core/events/states.ts';
 import { openAttempts } from '#core/money/attempts.ts';
+import { stillNow } from '#core/money/lines.ts';
 import type { RegistrationState } from '#core/registration/states.ts';
 import { freedSeatsFor } from '#core/registration/waitlist.ts';
 import { plusMinutes } from '#core/time/clock.ts';
@@ -107,7 +108,7 @@ export async function takeSeats(w: Work, orderId: string): Promise<'confirmed' |
   if (!lives(event.state)) throw refused('event-not-running');
   if (!seats.length || !order.offeredUntil || order.offeredUntil <= w.now) throw refused('offer-gone');
   await record(w, 'offer taken', { eventId: order.eventId, orderId });
-  if (order.balance <= 0) {
+  if (stillNow(order) <= 0) {
     await confirmOrder(w, orderId, 'took the offered seats');
     return 'confirmed';
   }

@@ -4,6 +4,7 @@ import { leads } from '#core/access/stages.ts';
 import { alsoFollows, noConsequences } from '#core/events/consequences.ts';
 import { type EventTimes, eventTimes, shiftAlong } from '#core/events/dated.ts';
 import type { PlanField } from '#core/events/parts.ts';
+import { shopAt } from '#core/offers/dated.ts';
 import { carry, sharedFields } from '#core/series/carry.ts';
 import { wrongAt } from '#core/words/problems.ts';
 import type { Asker, Work } from '../app/app.ts';
@@ -141,7 +142,7 @@ function changeFor(
   otherStarts: string | null,
 ): Partial<EventPlan> {
   const change = carry(
-    from,
+    shopAt(from, starts, otherStarts),
     to,
     fields.filter((f) => !isTime(f)),
     () => w.app.ids.id(),
@@ -165,7 +166,7 @@ async function intoPattern(
 ): Promise<void> {
   const { event } = pattern;
   const change = carry(
-    plan,
+    shopAt(plan, starts, event.waits?.startsLocal ?? null),
     pattern.plan,
     fields.filter((f) => !isTime(f)),
     () => w.app.ids.id(),

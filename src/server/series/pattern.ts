@@ -1,6 +1,7 @@
 import type { EventPlan } from '#contract/events.ts';
 import { type EventTimes, eventTimes, moveTimes, putAt } from '#core/events/dated.ts';
 import type { PlanField } from '#core/events/parts.ts';
+import { shopAt } from '#core/offers/dated.ts';
 import { differences } from '#core/series/carry.ts';
 import { takesPlaceAt } from '#core/series/slots.ts';
 import type { Queries } from '../db/database.ts';
@@ -47,8 +48,10 @@ export function planAround(
   slot: string,
   startsLocal: string | null,
 ): EventPlan {
+  const { event } = pattern;
   const by = planBy(pattern, series, slot);
-  return startsLocal ? { ...by, ...moveTimes(by, startsLocal), startsLocal: by.startsLocal } : by;
+  const sold = shopAt(by, event.waits?.startsLocal ?? event.startsLocal, startsLocal ?? by.startsLocal);
+  return startsLocal ? { ...sold, ...moveTimes(by, startsLocal), startsLocal: by.startsLocal } : sold;
 }
 
 /** The fields in which a date differs from its series. */

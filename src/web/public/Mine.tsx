@@ -2,6 +2,7 @@ import './calendarWords.ts';
 import { chakra } from '@chakra-ui/react';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useTranslation } from 'react-i18next';
+import { useNavigate, useSearchParams } from 'react-router';
 import { sayRange } from '#core/time/say.ts';
 import { type Answer, call } from '#web/api.ts';
 import { Button, TextLink } from '#web/kit/Button.tsx';
@@ -19,13 +20,21 @@ type Page = NonNullable<Answer<'GET /api/public/mine'>>;
 export default function Mine() {
   const mine = useAsk('GET /api/public/mine');
   const client = useQueryClient();
+  const navigate = useNavigate();
+  const then = useSearchParams()[0].get('then') ?? '';
   return (
     <Loaded of={mine}>
       {(page) =>
         page ? (
           <Shown page={page} />
         ) : (
-          <SignIn then={() => void askAnewAfter(client, 'POST /api/public/sign-in/code')} />
+          <SignIn
+            then={() => {
+              void askAnewAfter(client, 'POST /api/public/sign-in/code');
+              // Back to what somebody was about to do: only ever a page of an event.
+              if (then.startsWith('/e/')) void navigate(then);
+            }}
+          />
         )
       }
     </Loaded>

@@ -195,7 +195,7 @@ function Pay({ order, token }: { order: PublicOrder; token: string }) {
       <Form
         form={form}
         size="go"
-        submit={form.sending ? t('loading') : t('payNow', { amount: money(order.balance) })}
+        submit={form.sending ? t('loading') : t('payNow', { amount: money(order.payNow) })}
       >
         <Text
           form={form}

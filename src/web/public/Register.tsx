@@ -7,10 +7,11 @@ import { Link, useNavigate, useParams } from 'react-router';
 import {
   type OrderPlaced,
   type PublicEvent,
+  type PublicOffer,
   type PublicOrderBody,
   registrationContract,
 } from '#contract/registration.ts';
-import { inLanguage, offerIn } from '#core/events/french.ts';
+import { inLanguage } from '#core/events/french.ts';
 import { type Currency, readAmount } from '#core/money/amount.ts';
 import { fits, nothingTaken } from '#core/registration/capacity.ts';
 import { orderProblems } from '#core/registration/checking.ts';
@@ -18,16 +19,19 @@ import type { AnswerValue } from '#core/registration/questions.ts';
 import { sayRange } from '#core/time/say.ts';
 import { readTexts } from '#core/words/texts.ts';
 import { Button, TextLink } from '#web/kit/Button.tsx';
-import { Form } from '#web/kit/form/Form.tsx';
+import { Form as Filled } from '#web/kit/form/Form.tsx';
 import { Choose, DateField, Money, SeveralOf, Text, Tick } from '#web/kit/form/fields.tsx';
 import { prepare } from '#web/kit/form/request.ts';
-import { useForm } from '#web/kit/form/useForm.ts';
+import { type Form, useForm } from '#web/kit/form/useForm.ts';
 import { useAsk, useFrame } from './asking.ts';
+import { ChooseTickets } from './ChooseTickets.tsx';
 import { QuestionField } from './fields.tsx';
 import { language } from './language.ts';
 import { Loaded } from './notices.tsx';
-import { Ends, Head, Rows, Say, Small, Soft, Title, Two } from './parts.tsx';
-import { sayOffer, useMoney } from './saying.ts';
+import { Ends, Head, Rows, Say, Soft, Title, Two } from './parts.tsx';
+import { Quoted } from './Quoted.tsx';
+import { type Choice, keyOf, offersFor, quoteFor, reckon, wantedOf } from './quoting.ts';
+import { useMoney } from './saying.ts';
 
 interface Guest {
   given: string;
@@ -37,8 +41,7 @@ interface Guest {
 }
 
 /** Everything filled in so far; kept with the tab, so that a reload or a wrong turn loses nothing. */
-interface Draft {
-  units: Record<string, number>;
+interface Draft extends Choice {
   buyer: { given: string; family: string; email: string; phone: string };
   coming: boolean;
   guests: Guest[];
@@ -62,13 +65,16 @@ export default function Register() {
 const nobody: Guest = { given: '', family: '', birthDate: '', answers: {} };
 
 /** The lines of an order, and the offer of each seat in their order. */
-function chosen(event: PublicEvent, units: Draft['units']) {
-  const lines = event.offers.flatMap((offer) =>
-    units[offer.id] ? [{ offer, units: units[offer.id]! }] : [],
+function chosen(event: PublicEvent, choice: Choice) {
+  const lines = offersFor(event, choice.entered).flatMap((offer) =>
+    choice.units[offer.id] ? [{ offer, units: choice.units[offer.id]! }] : [],
   );
-  const offerOfSeat = lines.flatMap((l) => Array<string>(l.units * l.offer.seatsPerUnit).fill(l.offer.id));
+  const offerOfSeat = lines.flatMap((l) => Array<PublicOffer>(l.units * l.offer.seatsPerUnit).fill(l.offer));
   return { lines, offerOfSeat };
 }
+
+const asksAge = (event: PublicEvent, offer: PublicOffer): boolean =>
+  event.needsBirthDate || offer.fromAge !== null || offer.toAge !== null;
 
 /** Who sits where: the first seat is the buyer's, when they come themselves. */
 const guestsOf = (draft: Draft, seats: number): Guest[] =>
@@ -84,7 +90,8 @@ const giftOf = (draft: Draft, currency: Currency): number =>
   draft.gift.trim() ? (readAmount(draft.gift, currency) ?? -1) : 0;
 
 function bodyOf(event: PublicEvent, draft: Draft, currency: Currency): PublicOrderBody {
-  const { lines, offerOfSeat } = chosen(event, draft.units);
+  const { offerOfSeat } = chosen(event, draft);
+  const reckoned = quoteFor(event, draft, Math.max(0, giftOf(draft, currency)), currency);
   const asked = new Set(event.questions.map((q) => q.id));
   const answered = (answers: Guest['answers'] | undefined) =>
     Object.fromEntries(
@@ -92,7 +99,9 @@ function bodyOf(event: PublicEvent, draft: Draft, currency: Currency): PublicOrd
     );
   return {
     buyer: draft.buyer,
-    lines: lines.map(({ offer, units }) => ({ offerId: offer.id, units })),
+    ...wantedOf(event, draft, currency),
+    // What was looked over is what is booked, or nothing.
+    expects: 'quote' in reckoned ? reckoned.quote.total : null,
     attendees: guestsOf(draft, offerOfSeat.length).map((g) => ({
       given: g.given,
       family: g.family,
@@ -112,8 +121,7 @@ function bodyOf(event: PublicEvent, draft: Draft, currency: Currency): PublicOrd
 }
 
 /** The form of an event; `within` its page, which says the rest. */
-export function Registering({ event: whole, within = false }: { event: PublicEvent; within?: boolean }) {
-  const event = { ...whole, offers: whole.offers.map((o) => offerIn(o, language())) };
+export function Registering({ event, within = false }: { event: PublicEvent; within?: boolean }) {
   const { t } = useTranslation();
   const money = useMoney();
   const navigate = useNavigate();
@@ -123,7 +131,10 @@ export function Registering({ event: whole, within = false }: { event: PublicEve
   const only = event.offers.length === 1 ? event.offers[0] : undefined;
   const form = useForm({
     values: {
-      units: only ? { [only.id]: 1 } : {},
+      units: only ? { [only.id]: only.leastPerOrder } : {},
+      pays: {},
+      extras: {},
+      entered: null,
       buyer: { given: '', family: '', email: '', phone: '' },
       coming: true,
       guests: [],
@@ -139,10 +150,11 @@ export function Registering({ event: whole, within = false }: { event: PublicEve
         body: bodyOf(event, v, currency),
       }),
     check: (v) => {
-      const { lines, offerOfSeat } = chosen(event, v.units);
+      const { offerOfSeat } = chosen(event, v);
       const body = bodyOf(event, v, currency);
+      const reckoned = quoteFor(event, v, Math.max(0, giftOf(v, currency)), currency);
       return [
-        ...(lines.length ? [] : [{ path: 'lines', code: 'ticket-needed' as const }]),
+        ...('problems' in reckoned ? reckoned.problems : []),
         ...orderProblems(
           {
             buyer: { email: body.buyer.email, phone: body.buyer.phone ?? '' },
@@ -158,7 +170,9 @@ export function Registering({ event: whole, within = false }: { event: PublicEve
           {
             questions: event.questions.map((q) => ({ ...q, prompt: q.prompt.en })),
             needsBirthDate: event.needsBirthDate,
-            offerOfSeat,
+            offerOfSeat: offerOfSeat.map((o) => o.id),
+            ages: new Map(offerOfSeat.map((o) => [o.id, o])),
+            eventDate: event.startsLocal?.slice(0, 10) ?? null,
             country: frame?.organization.country ?? 'CA',
             today: (frame?.now ?? '9999').slice(0, 10),
             channel: 'public',
@@ -167,8 +181,13 @@ export function Registering({ event: whole, within = false }: { event: PublicEve
       ];
     },
     fieldOf: (path, v) => {
-      const line = /^lines\.(\d+)\./u.exec(path);
-      if (line) return `units.${chosen(event, v.units).lines[Number(line[1])]?.offer.id ?? ''}`;
+      const line = /^lines\.(\d+)\.(.+)$/u.exec(path);
+      if (line)
+        return `${line[2] === 'price' ? 'pays' : 'units'}.${chosen(event, v).lines[Number(line[1])]?.offer.id ?? ''}`;
+      const extra = /^extras\.(\d+)\./u.exec(path);
+      const wanted = extra && wantedOf(event, v, currency).extras[Number(extra[1])];
+      if (wanted) return `extras.${keyOf(wanted.extraId, wanted.optionId)}`;
+      if (path === 'code') return 'entered';
       if (path === 'donation.amount') return 'gift';
       return path.replace(/^attendees\./u, 'guests.').replace(/^donation\./u, '');
     },
@@ -178,9 +197,9 @@ export function Registering({ event: whole, within = false }: { event: PublicEve
   });
   const draft = form.values;
   if (placed) return <Several placed={placed} event={event} />;
-  const { lines, offerOfSeat } = chosen(event, draft.units);
-  const total =
-    lines.reduce((sum, l) => sum + l.units * l.offer.price, 0) + Math.max(0, giftOf(draft, currency));
+  const { lines, offerOfSeat } = chosen(event, draft);
+  const { quote, code } = reckon(event, draft, Math.max(0, giftOf(draft, currency)), currency);
+  const now = quote?.dueNow ?? 0;
   // Asked as the server asks: the tickets one by one, and all seats together.
   const waits = !fits(
     {
@@ -210,7 +229,7 @@ export function Registering({ event: whole, within = false }: { event: PublicEve
       {event.registration === 'full' && (
         <Say tone="need">{readTexts(event.fullWords, language()) || t('fullText')}</Say>
       )}
-      <Form
+      <Filled
         form={form}
         size="go"
         submit={
@@ -218,39 +237,19 @@ export function Registering({ event: whole, within = false }: { event: PublicEve
             ? t('loading')
             : waits
               ? t('toWaitlist')
-              : total > 0
-                ? t('toPayment', { amount: money(total) })
+              : now > 0
+                ? t('toPayment', { amount: money(now) })
                 : t('placeOrder')
         }
       >
         <Head>{t('chooseTickets')}</Head>
         {onlyOnline && <Say tone="need">{t('onlineLeft')}</Say>}
-        <Rows>
-          {event.offers.map((o) => (
-            <li key={o.id}>
-              <Ends alignItems="center">
-                <span>
-                  {o.name}
-                  <Small>
-                    {sayOffer(t, o, o.price === 0 ? t('free') : money(o.price), 'full')}
-                    {o.online && ` · ${t('online')}`}
-                  </Small>
-                </span>
-                <Counter
-                  label={o.name}
-                  value={draft.units[o.id] ?? 0}
-                  most={o.mostPerOrder}
-                  set={(n) => form.set({ units: { ...draft.units, [o.id]: n } })}
-                />
-              </Ends>
-              {form.wrongAt(`units.${o.id}`) && (
-                <chakra.div color="madder" fontSize="small">
-                  {form.wrongAt(`units.${o.id}`)}
-                </chakra.div>
-              )}
-            </li>
-          ))}
-        </Rows>
+        <ChooseTickets
+          event={event}
+          form={form as unknown as Form<Choice>}
+          currency={currency}
+          wrongCode={lines.length ? code : null}
+        />
 
         {event.series && event.series.dates.length > 0 && (
           <>
@@ -297,12 +296,12 @@ export function Registering({ event: whole, within = false }: { event: PublicEve
             <Head>{t('who')}</Head>
             <Tick form={form} name="coming" label={t('imComing')} />
             {offerOfSeat.length > 1 && <Soft fontSize="15px">{t('nameLater')}</Soft>}
-            {offerOfSeat.map((offerId, at) => {
+            {offerOfSeat.map((offer, at) => {
               const asked = event.questions.filter(
-                (q) => q.scope === 'attendee' && (!q.offerId || q.offerId === offerId),
+                (q) => q.scope === 'attendee' && (!q.offerId || q.offerId === offer.id),
               );
               const self = at === 0 && draft.coming;
-              if (self && !event.needsBirthDate && asked.length === 0) return null;
+              if (self && !asksAge(event, offer) && asked.length === 0) return null;
               return (
                 <chakra.fieldset
                   key={at}
@@ -323,12 +322,12 @@ export function Registering({ event: whole, within = false }: { event: PublicEve
                         <Text form={form} name={`guests.${at}.family`} label={t('family')} />
                       </Two>
                     )}
-                    {event.needsBirthDate && (
+                    {asksAge(event, offer) && (
                       <DateField
                         form={form}
                         name={`guests.${at}.birthDate`}
                         label={t('birthDate')}
-                        help={t('birthDateHelp')}
+                        help={event.needsBirthDate ? t('birthDateHelp') : undefined}
                         required={self}
                         autoComplete={self ? 'bday' : 'off'}
                       />
@@ -350,7 +349,7 @@ export function Registering({ event: whole, within = false }: { event: PublicEve
 
         {event.questions.some((q) => q.scope === 'order') && <Head>{t('otherQuestions')}</Head>}
         {event.questions
-          .filter((q) => q.scope === 'order' && (!q.offerId || offerOfSeat.includes(q.offerId)))
+          .filter((q) => q.scope === 'order' && (!q.offerId || offerOfSeat.some((o) => o.id === q.offerId)))
           .map((q) => (
             <QuestionField key={q.id} form={form} name={`answers.${q.id}`} question={q} />
           ))}
@@ -372,15 +371,10 @@ export function Registering({ event: whole, within = false }: { event: PublicEve
           </>
         )}
 
-        <Ends borderTop="1px solid" borderColor="rule" marginTop="22px" paddingTop="12px">
-          <span>
-            {t('total')}, {t('seats', { count: offerOfSeat.length })}
-          </span>
-          <b className="num">{money(total)}</b>
-        </Ends>
+        {quote && <Quoted quote={quote} money={money} />}
         {draft.also.length > 0 && <Soft>{t('forEachDate', { count: draft.also.length + 1 })}</Soft>}
         {waits && <Say tone="need">{t('waitlistNote', { count: offerOfSeat.length })}</Say>}
-      </Form>
+      </Filled>
     </>
   );
 }
@@ -420,32 +414,5 @@ function Several({ placed, event }: { placed: OrderPlaced; event: PublicEvent })
         ))}
       </Rows>
     </>
-  );
-}
-
-function Counter({
-  label,
-  value,
-  most,
-  set,
-}: {
-  label: string;
-  value: number;
-  most: number;
-  set: (n: number) => void;
-}) {
-  const step = { width: '44px', height: '44px', justifyContent: 'center', padding: '0', fontSize: '20px' };
-  return (
-    <chakra.span display="flex" alignItems="center" gap="10px">
-      <Button {...step} aria-label={`− ${label}`} disabled={value <= 0} onClick={() => set(value - 1)}>
-        −
-      </Button>
-      <chakra.output aria-label={label} minWidth="24px" textAlign="center" textStyle="figures">
-        {value}
-      </chakra.output>
-      <Button {...step} aria-label={`+ ${label}`} disabled={value >= most} onClick={() => set(value + 1)}>
-        +
-      </Button>
-    </chakra.span>
   );
 }

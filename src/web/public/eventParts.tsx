@@ -14,7 +14,7 @@ import { Picture } from '../parts/Picture.tsx';
 import { language } from './language.ts';
 import { Acts, Ends, Facts, Head, Rows, Say, Small, Soft, Title } from './parts.tsx';
 import { Reeds } from './Reeds.tsx';
-import { ownTime, sayOffer, useMoney } from './saying.ts';
+import { ownTime, sayLimits, sayOffer, sayPrice, useMoney } from './saying.ts';
 
 const Sketch = lazy(() => import('./Sketch.tsx').then((m) => ({ default: m.Sketch })));
 const AskOrganizer = lazy(() => import('./AskOrganizer.tsx'));
@@ -242,12 +242,18 @@ export function Tickets({ event, preview }: Part) {
               <span>
                 {o.name}
                 <Small>
-                  {[o.online ? t('online') : '', sayOffer(t, o, o.about, 'soldOut')]
+                  {[
+                    o.online ? t('online') : '',
+                    sayOffer(t, o, o.about, 'soldOut'),
+                    sayLimits(t, o, event.nowLocal),
+                  ]
                     .filter(Boolean)
                     .join(' · ')}
                 </Small>
               </span>
-              <b className="num">{o.price === 0 ? t('free') : money(o.price)}</b>
+              <chakra.b className="num" textAlign="end">
+                {sayPrice(t, o, money, event.nowLocal)}
+              </chakra.b>
             </Ends>
           ))}
       </Rows>

@@ -1,8 +1,8 @@
 import type { TFunction } from 'i18next';
-import type { PublicEvent } from '#contract/registration.ts';
+import type { PublicEvent, PublicOffer } from '#contract/registration.ts';
 import { sayAmount } from '#core/money/amount.ts';
 import { face, sayTimeOfDay } from '#core/time/face.ts';
-import { sayZone } from '#core/time/say.ts';
+import { sayShortDate, sayTime, sayZone } from '#core/time/say.ts';
 import { useFrame } from './asking.ts';
 import { language } from './language.ts';
 
@@ -33,6 +33,58 @@ export function sayOffer(
   ]
     .filter(Boolean)
     .join(', ');
+}
+
+/** A wall time, as it is said beside a price: "Sat 1 Aug, 12:00". */
+const sayWall = (wall: string): string =>
+  `${sayShortDate(wall, true, language())}, ${sayTime(wall, language())}`;
+
+/** What an offer costs, with every price that is another one now. */
+export function sayPrice(
+  t: TFunction,
+  offer: PublicOffer,
+  money: (amount: number) => string,
+  nowLocal: string,
+): string {
+  const { pricing, price, least, deposit, prices } = offer;
+  if (pricing === 'pay what you can')
+    return [
+      t('payWhatYouCan'),
+      price > 0 && t('suggested', { amount: money(price) }),
+      least > 0 && t('leastIs', { amount: money(least) }),
+    ]
+      .filter(Boolean)
+      .join(', ');
+  return [
+    price === 0 ? t('free') : money(price),
+    ...prices.map((p) => {
+      const amount = p.price === 0 ? t('free') : money(p.price);
+      if (p.kind === 'members') return t('priceMembers', { amount });
+      if (p.kind === 'group') return t('priceGroup', { amount, count: p.fromUnits });
+      return (
+        p.untilLocal && nowLocal < p.untilLocal && t('priceUntil', { amount, at: sayWall(p.untilLocal) })
+      );
+    }),
+    pricing === 'deposit' && t('depositNow', { amount: money(deposit) }),
+  ]
+    .filter(Boolean)
+    .join(' · ');
+}
+
+/** Whom an offer is for and when it is sold, as far as that is not everybody and always. */
+export function sayLimits(t: TFunction, offer: PublicOffer, nowLocal: string): string {
+  const { fromAge: from, toAge: to, opensLocal, closesLocal } = offer;
+  return [
+    from !== null && to !== null
+      ? t('agesBetween', { from, to })
+      : from !== null
+        ? t('agesFrom', { from })
+        : to !== null && t('agesTo', { to }),
+    opensLocal && nowLocal < opensLocal && t('onSaleFrom', { at: sayWall(opensLocal) }),
+    closesLocal && nowLocal >= closesLocal && t('saleOver'),
+  ]
+    .filter(Boolean)
+    .join(' · ');
 }
 
 /** An instant as wall time of a zone, in the reader's language. */

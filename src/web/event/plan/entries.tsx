@@ -104,4 +104,45 @@ export function FoldedEntry({
   );
 }
 
+/** A moment by the clock where the event is: a date, and a time; until one is given, the day's first minute, or its last where something ends. */
+export function MomentField({
+  label,
+  value,
+  set,
+  error,
+  ends = false,
+}: {
+  label: string;
+  value: string | null;
+  set: (value: string | null) => void;
+  error: string | undefined;
+  /** Whether something ends then. */
+  ends?: boolean;
+}) {
+  const usual = ends ? '23:59' : '00:00';
+  const [date, time] = value ? [value.slice(0, 10), value.slice(11, 16)] : ['', ''];
+  return (
+    <chakra.div display="grid" gridTemplateColumns="1.4fr 1fr" gap="0 8px" alignItems="start">
+      <TextField
+        label={label}
+        type="date"
+        value={date}
+        set={(d) => set(d ? `${d}T${time || usual}` : null)}
+        error={error}
+      />
+      <TextField
+        label={phrase('offers.time', { label })}
+        type="time"
+        value={time}
+        set={(to) => date && set(`${date}T${to || usual}`)}
+      />
+    </chakra.div>
+  );
+}
+
+/** Puts the cursor into what was just added. */
+export const writeIn = (id: string): void => {
+  requestAnimationFrame(() => document.getElementById(`name-${id}`)?.focus());
+};
+
 export const Entries = chakra('ul', { base: { listStyleType: 'none', padding: 0, margin: '0 0 6px' } });

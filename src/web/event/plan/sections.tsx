@@ -4,11 +4,13 @@ import { phrase } from '#web/words/phrase.ts';
 import { Agenda } from './Agenda.tsx';
 import { DayFiles, newOrganizer, OrganizerSection } from './ForPeople.tsx';
 import { Look } from './Look.tsx';
+import { Offers } from './Offers.tsx';
 import { Buttons, Faqs, newButton, newFaq, Registering, SearchWords } from './PageMore.tsx';
 import { newSpeaker, newSponsor, Speakers, Sponsors } from './People.tsx';
 import { Pictures } from './Pictures.tsx';
-import { OffersEditor, QuestionsEditor, SurveyEditor, surveyToBegin } from './PlanLists.tsx';
+import { QuestionsEditor, SurveyEditor, surveyToBegin } from './PlanLists.tsx';
 import { Safety } from './Safety.tsx';
+import { Codes, Extras, newCode, newExtra, newTax, Taxes } from './Selling.tsx';
 import { SessionCall } from './SessionCall.tsx';
 import type { Section } from './section.ts';
 import { Team } from './Team.tsx';
@@ -96,14 +98,40 @@ export const sections: readonly Section[] = [
     id: 'offers',
     wide: true,
     title: phrase('event.offers'),
-    Show: ({ draft: { plan, change, wrong } }) => (
-      <OffersEditor
-        online={plan.online !== null}
-        offers={plan.offers}
-        set={(offers) => change({ offers })}
-        wrong={wrong}
-      />
-    ),
+    Show: Offers,
+  },
+  {
+    id: 'extras',
+    wide: true,
+    title: phrase('event.extras'),
+    Show: Extras,
+    optional: {
+      used: (plan) => plan.extras.length > 0,
+      begin: () => ({ extras: [newExtra()] }),
+      empty: { extras: [] },
+    },
+  },
+  {
+    id: 'codes',
+    wide: true,
+    title: phrase('event.codes'),
+    Show: Codes,
+    optional: {
+      used: (plan) => plan.codes.length > 0,
+      begin: () => ({ codes: [newCode()] }),
+      empty: { codes: [] },
+    },
+  },
+  {
+    id: 'taxes',
+    wide: true,
+    title: phrase('event.taxes'),
+    Show: Taxes,
+    optional: {
+      used: (plan) => plan.taxes.length > 0,
+      begin: () => ({ taxes: [newTax()] }),
+      empty: { taxes: [] },
+    },
   },
   {
     id: 'questions',

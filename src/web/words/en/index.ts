@@ -7,6 +7,7 @@ import { desk } from './desk.ts';
 import { door } from './door.ts';
 import { event } from './event.ts';
 import { ledger } from './ledger.ts';
+import { offers } from './offers.ts';
 import { parts } from './parts.ts';
 import { records } from './records.ts';
 import { season } from './season.ts';
@@ -27,6 +28,7 @@ export const phrases = {
   door,
   event,
   ledger,
+  offers,
   parts,
   records,
   season,
