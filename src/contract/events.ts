@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { eventFacts } from '#core/access/stages.ts';
 import { visibilities } from '#core/access/visitor.ts';
+import { wayKinds } from '#core/admission/admission.ts';
 import { eventTimes } from '#core/events/dated.ts';
 import { pageTextFields } from '#core/events/french.ts';
 import { pageStyles, pageThemes } from '#core/events/look.ts';
@@ -274,6 +275,20 @@ export const eventPlan = z.object({
   tracks,
   sessions,
   call: call.nullable(),
+  /** Who may register. */
+  admission: z.object({
+    ways: z
+      .array(
+        z.object({
+          kind: z.enum(wayKinds),
+          unitIds: z.array(id).max(30).default([]),
+          opensLocal: atWall,
+          closesLocal: atWall,
+        }),
+      )
+      .max(12),
+    noReply: z.boolean(),
+  }),
   offers: z.array(offer).max(30),
   extras: z.array(extra).max(30),
   codes: z.array(code).max(200),

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { wayKinds } from '#core/admission/admission.ts';
 import { attendanceStates } from '#core/doors/attendance.ts';
 import { pageStyles, pageThemes } from '#core/events/look.ts';
 import { priceKinds, pricings } from '#core/offers/offer.ts';
@@ -20,6 +21,7 @@ import {
   texts,
   token,
 } from './endpoint.ts';
+import { text } from './events.ts';
 import { kindMark } from './kinds.ts';
 import { shownPicture } from './pictures.ts';
 import { sketch } from './places.ts';
@@ -78,6 +80,8 @@ const enteredCode = z.object({
   offerIds: z.array(id),
   opens: z.boolean(),
   off: z.union([z.object({ percent: z.int() }), z.object({ amount })]).nullable(),
+  /** Whether whoever has it may register. */
+  admits: z.boolean(),
   /** Offers that it shows. */
   offers: z.array(publicOffer),
 });
@@ -161,6 +165,25 @@ const publicEvent = z.object({
   taxes: z.array(z.object({ name: z.string(), rate: z.int(), included: z.boolean() })),
   /** Whether there are codes that one can enter. */
   codes: z.boolean(),
+  /** Whether whoever asks may register now, and else who may. */
+  admission: z.object({
+    may: z.boolean(),
+    /** Nobody has to register. */
+    noReply: z.boolean(),
+    /** Whether signing in could help. */
+    signIn: z.boolean(),
+    /** Single seats that cost them nothing. */
+    guest: z.int(),
+    /** Who may, and when, where whoever asks may not. */
+    ways: z.array(
+      z.object({
+        kind: z.enum(wayKinds),
+        why: z.enum(['not theirs', 'not yet', 'over']),
+        units: z.array(z.string()),
+        opensLocal: z.string().nullable(),
+      }),
+    ),
+  }),
   /** What is known of whoever asks and is signed in: whether they are a member on the day, and what they have already. */
   you: z.object({ member: z.boolean(), has: z.array(z.object({ offerId: id, units: z.int() })) }).nullable(),
   /** Now, by the clock where it is. */
@@ -423,7 +446,77 @@ const registrationRow = z.object({
 });
 export type RegistrationRow = z.infer<typeof registrationRow>;
 
+const guestList = z.object({
+  name: text(80).trim().min(1, 'guest-list-unnamed'),
+  free: z.boolean().default(false),
+  overCapacity: z.boolean().default(false),
+});
+const shownList = z.object({
+  id,
+  name: z.string(),
+  free: z.boolean(),
+  overCapacity: z.boolean(),
+  people: z.array(
+    z.object({ id, contactId: id, name: z.string(), email: z.string().nullable(), registered: z.boolean() }),
+  ),
+});
+export type GuestList = z.infer<typeof shownList>;
+const added = z.object({
+  added: z.int(),
+  /** Who was on the list before, or stood in the file twice. */
+  already: z.int(),
+  /** Contacts that were made for it. */
+  made: z.int(),
+  /** Rows of the file that name nobody, each with why. */
+  rejected: z.array(z.object({ line: z.int(), why: z.string() })),
+});
+
 export const registrationContract = contract({
+  'GET /api/events/:id/guest-lists': {
+    summary: 'The guest lists of an event, with who is on them and who has registered',
+    who: ['unit lead'],
+    params: idParams,
+    response: z.array(shownList),
+  },
+  'POST /api/events/:id/guest-lists': {
+    summary: 'Begin a guest list',
+    who: ['unit lead'],
+    params: idParams,
+    body: guestList,
+    response: z.object({ id }),
+  },
+  'PATCH /api/guest-lists/:id': {
+    summary: 'Change what a guest list is called and what it gives',
+    who: ['unit lead'],
+    params: idParams,
+    body: guestList,
+    response: done,
+  },
+  'DELETE /api/guest-lists/:id': {
+    summary: 'Remove a guest list; seats that were taken by it stay',
+    who: ['unit lead'],
+    params: idParams,
+    response: done,
+  },
+  'POST /api/guest-lists/:id/people': {
+    limit: '6mb',
+    summary: 'Put people on a guest list: from a table, matched with who is on record, or by name',
+    who: ['unit lead'],
+    ownTransactions: true,
+    params: idParams,
+    body: z.object({
+      contactIds: z.array(id).max(500).default([]),
+      /** A table of people with headings. */
+      content: z.base64().nullable().default(null),
+    }),
+    response: added,
+  },
+  'DELETE /api/guest-lists/:id/people/:person': {
+    summary: 'Take somebody off a guest list; a seat they have stays theirs',
+    who: ['unit lead'],
+    params: z.object({ id, person: id }),
+    response: done,
+  },
   'GET /api/events/:id/registrations': {
     summary: 'Every seat of an event with its person, state, waiver, money and answers',
     who: 'staff',

@@ -77,6 +77,8 @@ const table: Record<string, string> = {
     POST /api/series/:id/call-off, POST /api/series/:id/call-off/what-if, GET /api/events/:id/series, POST /api/events/:id/series/carry,
     POST /api/events/:id/series/carry/what-if, POST /api/events/:id/series/back, POST /api/events/:id/series/leave,
     GET /api/events/:id/invited, POST /api/events/:id/invited, DELETE /api/events/:id/invited/:contact,
+    GET /api/events/:id/guest-lists, POST /api/events/:id/guest-lists, PATCH /api/guest-lists/:id, DELETE /api/guest-lists/:id,
+    POST /api/guest-lists/:id/people, DELETE /api/guest-lists/:id/people/:person,
     GET /api/events/:id/place, GET /api/events/:id/agenda, POST /api/session-proposals/:id/decide`,
   CTK: `GET /api/contacts, GET /api/contacts/ids, GET /api/tags, GET /api/views, POST /api/views, DELETE /api/views/:id,
     GET /api/units/:id/people, GET /api/segments, POST /api/segments, GET /api/segments/choices, GET /api/segments/:id,

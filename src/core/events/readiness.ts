@@ -17,6 +17,8 @@ export interface PlanFacts extends Schedule {
   online: object | null;
   seatsOnOffer: number | null;
   offers: number;
+  /** Nobody has to register. */
+  noReply?: boolean;
   /** Where else people register; null for here. */
   registerAt: string | null;
 }
@@ -44,7 +46,7 @@ export function lacksOf(plan: PlanFacts, today: CalendarDate): Lack[] {
   if (plan.startsLocal && !plan.endsLocal) note('no-end');
   if (!plan.venueName && !plan.online) note('no-place');
   if (plan.placeTaken) stop('place-taken-then', { place: plan.venueName ?? '' });
-  if (plan.offers === 0 && !plan.registerAt) stop('no-offer');
+  if (plan.offers === 0 && !plan.registerAt && !plan.noReply) stop('no-offer');
   if (plan.capacity !== null && plan.venueCapacity !== null && plan.capacity > plan.venueCapacity)
     stop('over-the-place', { seats: plan.capacity, places: plan.venueCapacity });
   if (plan.capacity !== null && plan.seatsOnOffer !== null && plan.seatsOnOffer > plan.capacity)

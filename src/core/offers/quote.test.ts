@@ -67,6 +67,7 @@ const asking = (of: Partial<Asking> = {}): Asking => ({
   known: true,
   has: new Map(),
   uses: new Map(),
+  guest: 0,
   team: false,
   ...of,
 });
@@ -113,6 +114,26 @@ describe('what each unit costs', () => {
         ),
       ),
     ).toEqual([[1, 100, 'full']]);
+  });
+
+  test('who is on a free list has a single seat for nothing; those who come along pay, and count for the group', () => {
+    const s = shop([
+      offer('Table', 8000, { seatsPerUnit: 8 }),
+      offer('Seat', 1000, { prices: [price('group', 900, { fromUnits: 3 })] }),
+    ]);
+    const w = wanted([
+      { offerId: 'Table', units: 1 },
+      { offerId: 'Seat', units: 3 },
+    ]);
+    expect(said(quoted(s, w, asking({ guest: 1 })))).toEqual([
+      [1, 8000, 'full'],
+      [1, 0, 'guest'],
+      [2, 900, 'group'],
+    ]);
+    expect(quoted(s, wanted([{ offerId: 'Seat', units: 1 }]), asking({ guest: 1 }))).toMatchObject({
+      total: 0,
+      dueNow: 0,
+    });
   });
 
   test('pay what you can: what somebody says, from the least on; nothing said is asked for', () => {

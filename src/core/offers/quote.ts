@@ -38,12 +38,14 @@ export interface Asking {
   has: ReadonlyMap<string, number>;
   /** How often each code was used, in all and by them. */
   uses: ReadonlyMap<string, { all: number; own: number }>;
+  /** How many single seats cost them nothing, as somebody on a guest list. */
+  guest: number;
   /** Whether the team books: it sells what is hidden, closed or not open yet, and as many as somebody wants. */
   team: boolean;
 }
 
 /** Why something costs what it does. */
-export type PriceReason = 'full' | 'chosen' | PriceKind;
+export type PriceReason = 'full' | 'chosen' | 'guest' | PriceKind;
 
 /** Units of one offer, or one extra, that cost the same for the same reason. */
 export interface QuoteLine {
@@ -113,6 +115,7 @@ export function quote(shop: Shop, wanted: Wanted, asking: Asking): { quote: Quot
   const codeWrong = wanted.code.trim() ? whatIsWrongWithCode(code, asking) : null;
   const parties: Quote['parties'] = [];
   const lines: QuoteLine[] = [];
+  let guests = asking.guest;
   const opened = (offer: Offer): boolean =>
     !offer.hidden || asking.team || (!codeWrong && code !== undefined && code.opens && isFor(code, offer.id));
 
@@ -130,7 +133,11 @@ export function quote(shop: Shop, wanted: Wanted, asking: Asking): { quote: Quot
     const wrong = whatIsWrongWith(offer, line, path, asking, shop.currency);
     problems.push(...wrong);
     parties.push({ offer, units: line.units, seats: line.units * offer.seatsPerUnit });
-    if (!wrong.length) lines.push(...linesOf(offer, line.units, line.price ?? null, asking));
+    if (wrong.length) return;
+    // A guest has a seat; a table is somebody's to pay for.
+    const free = offer.seatsPerUnit === 1 ? Math.min(guests, line.units) : 0;
+    guests -= free;
+    lines.push(...linesOf(offer, line.units, free, line.price ?? null, asking));
   });
   if (wanted.lines.length === 0) problems.push(wrongAt('lines', 'ticket-needed'));
 
@@ -241,7 +248,14 @@ function heldPrices(offer: Offer, units: number, { nowLocal, member }: Asking) {
     .sort((a, b) => a.price - b.price);
 }
 
-function linesOf(offer: Offer, units: number, chosen: Amount | null, asking: Asking): QuoteLine[] {
+function linesOf(
+  offer: Offer,
+  all: number,
+  free: number,
+  chosen: Amount | null,
+  asking: Asking,
+): QuoteLine[] {
+  const units = all - free;
   const line = (n: number, each: Amount, why: PriceReason): QuoteLine => ({
     of: 'seats',
     id: offer.id,
@@ -253,10 +267,12 @@ function linesOf(offer: Offer, units: number, chosen: Amount | null, asking: Ask
     why,
     amount: n * each,
   });
-  if (offer.pricing === 'pay what you can') return [line(units, chosen ?? offer.least, 'chosen')];
-  const lines: QuoteLine[] = [];
+  const lines: QuoteLine[] = free > 0 ? [line(free, 0, 'guest')] : [];
+  if (units === 0) return lines;
+  if (offer.pricing === 'pay what you can') return [...lines, line(units, chosen ?? offer.least, 'chosen')];
   let left = units;
-  for (const { kind, price, mostUnits } of heldPrices(offer, units, asking)) {
+  // A group is everybody who comes along.
+  for (const { kind, price, mostUnits } of heldPrices(offer, all, asking)) {
     const n = kind === 'members' && mostUnits !== null ? Math.min(left, mostUnits) : left;
     if (n > 0) lines.push(line(n, price, kind));
     left -= n;

@@ -92,6 +92,7 @@ export const holdingEn = {
   whyGroup: 'group price',
   memberPrices: 'Members pay less.',
   signInFirst: 'Sign in to be known as one',
+  whyGuest: 'as our guest',
   chooseTickets: 'How many?',
   you: 'You',
   youBook: 'The confirmation goes to you.',

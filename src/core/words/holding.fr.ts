@@ -95,6 +95,7 @@ export const holdingFr: { [Key in keyof typeof holdingEn]: string } = {
   whyGroup: 'tarif de groupe',
   memberPrices: 'Les membres paient moins.',
   signInFirst: 'Se connecter pour être reconnu',
+  whyGuest: "à titre d'invité",
   chooseTickets: 'Combien ?',
   you: 'Vous',
   youBook: 'La confirmation vous est envoyée.',

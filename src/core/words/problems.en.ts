@@ -70,6 +70,8 @@ export const problemsEn = {
   'price-changed':
     'The price has changed while you were filling this in: it is {{now}} now. Nothing was booked; look it over and go on.',
   'sign-in-first': 'This is limited for each person. Sign in by email first, so that we know who you are.',
+  'not-admitted': 'Registration is not open to you just now. The page says who may register.',
+  'no-reply-needed': 'Nobody has to register: just come.',
   'ticket-gone': 'This ticket is not on sale here.',
   'ticket-twice': '{{name}} is listed twice.',
   'ticket-needed': 'Choose at least one ticket.',

@@ -70,6 +70,8 @@ export const problemsFr: ProblemWords = {
     'Le prix a changé entre-temps : c’est {{now}} maintenant. Rien n’a été réservé; vérifiez et continuez.',
   'sign-in-first':
     'C’est limité par personne. Connectez-vous d’abord par courriel, pour que nous sachions qui vous êtes.',
+  'not-admitted': 'L’inscription ne vous est pas ouverte pour le moment. La page dit qui peut s’inscrire.',
+  'no-reply-needed': 'L’inscription n’est pas nécessaire : venez tout simplement.',
   'ticket-gone': 'Ce billet n’est pas en vente ici.',
   'ticket-twice': '{{name}} figure deux fois.',
   'ticket-needed': 'Choisissez au moins un billet.',

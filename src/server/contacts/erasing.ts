@@ -176,6 +176,7 @@ export async function erase(w: Work, contactId: string): Promise<void> {
   await run('delete from sponsors where contact_id = any($1)');
   await run('delete from session_proposals where contact_id = any($1)');
   await run('delete from event_proposals where contact_id = any($1)');
+  await run('delete from guest_list_people where contact_id = any($1)');
   await run('delete from event_invited where contact_id = any($1)');
   await run('delete from visitor_sessions where contact_id = any($1)');
   await run('update survey_responses set contact_id = null where contact_id = any($1)');

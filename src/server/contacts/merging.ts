@@ -43,6 +43,7 @@ export const belongings = [
   { table: 'session_proposals', column: 'contact_id' },
   { table: 'event_proposals', column: 'contact_id' },
   { table: 'event_invited', column: 'contact_id' },
+  { table: 'guest_list_people', column: 'contact_id' },
   { table: 'care_reads', column: 'contact_id' },
   { table: 'audit', column: 'subject_id' },
 ] as const satisfies readonly { table: string; column: string; id?: string }[];

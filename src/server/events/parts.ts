@@ -265,6 +265,29 @@ export const partRules: Readonly<Record<PlanPart, PartRule>> = {
     },
   },
   call: { check: () => [], save: saveFields('call') },
+  admission: {
+    check: async ({ w, change }) => {
+      const { ways, noReply } = change.admission!;
+      const units = await w.tx.query<{ id: string }>('select id from units where id = any($1)', [
+        ways.flatMap((way) => way.unitIds),
+      ]);
+      return [
+        ...(ways.length || noReply ? [] : [wrongAt('admission.ways', 'way-needed')]),
+        ...ways.flatMap((way, at) => [
+          ...(way.kind === 'units' && !way.unitIds.length
+            ? [wrongAt(`admission.ways.${at}.unitIds`, 'unit-needed-here')]
+            : []),
+          ...(way.unitIds.every((id) => units.some((u) => u.id === id))
+            ? []
+            : [wrongAt(`admission.ways.${at}.unitIds`, 'thing-gone', { what: 'unit' })]),
+          ...(way.opensLocal && way.closesLocal && way.closesLocal <= way.opensLocal
+            ? [wrongAt(`admission.ways.${at}.closesLocal`, 'closes-before-opens')]
+            : []),
+        ]),
+      ];
+    },
+    save: saveFields('admission'),
+  },
   offers: {
     check: checkShop,
     save: saveShop,

@@ -14,6 +14,7 @@ export function lacksOfEvent(
       slug: event.slug ?? '',
       placeTaken: event.venueId !== null && event.startsAt !== null && !event.venueShared && !event.booked,
       offers: offers.length,
+      noReply: event.admission.noReply,
       seatsOnOffer: open ? null : offers.reduce((sum, o) => sum + o.quantity! * o.seatsPerUnit, 0),
     },
     today,

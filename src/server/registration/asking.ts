@@ -70,6 +70,7 @@ export async function askingOf(
   event: Pick<EventRow, 'id' | 'startsLocal' | 'zone'>,
   visitor: Visitor | null,
   channel: Channel,
+  guest = 0,
 ): Promise<Asking> {
   const contactId = visitor?.contactId ?? null;
   const uses = await usesOf(tx, event.id, contactId);
@@ -79,6 +80,7 @@ export async function askingOf(
     known: visitor !== null,
     has: new Map(contactId ? (await unitsOf(tx, event.id, contactId)).map((u) => [u.offerId, u.units]) : []),
     uses: new Map(uses.map((u) => [u.codeId, u])),
+    guest,
     team: channel !== 'public',
   };
 }

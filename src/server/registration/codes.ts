@@ -5,6 +5,7 @@ import { isFor, whatIsWrongWithCode } from '#core/offers/quote.ts';
 import type { Work } from '../app/app.ts';
 import type { EventRow } from '../events/store.ts';
 import { invalid, refused } from '../http/problem.ts';
+import { admittedAt } from './admitting.ts';
 import { askingOf, shopOf } from './asking.ts';
 import { publicOfferOf } from './public.ts';
 import { readTaken } from './store.ts';
@@ -43,6 +44,7 @@ export async function enterCode(
     offerIds: [...offerIds],
     opens,
     off,
+    admits: 'in' in (await admittedAt(w, event, visitor, opens)).admitted,
     offers: opens
       ? shop.offers.filter((o) => o.hidden && isFor(code, o.id)).map((o) => publicOfferOf(o, event, taken))
       : [],

@@ -6,7 +6,7 @@ import { passCode } from '#core/doors/passCode.ts';
 import { isOver } from '#core/events/end.ts';
 import { lives } from '#core/events/states.ts';
 import { accountOf } from '#core/money/lines.ts';
-import { type Quote, quote } from '#core/offers/quote.ts';
+import { type Asking, type Quote, quote, type Shop } from '#core/offers/quote.ts';
 import type { Taken } from '#core/registration/capacity.ts';
 import { answerTo, fits, freeExtras, mostUnpaid } from '#core/registration/capacity.ts';
 import type { Channel } from '#core/registration/checking.ts';
@@ -20,6 +20,7 @@ import { keyedHash } from '../db/ids.ts';
 import { type EventRow, readEvent } from '../events/store.ts';
 import { invalid, refused } from '../http/problem.ts';
 import { theOrganization } from '../staff/store.ts';
+import { admittedAt, opensNow } from './admitting.ts';
 import { askingOf, shopOf, wantedOf } from './asking.ts';
 import { checkRequest } from './checking.ts';
 import { confirmOrder } from './confirming.ts';
@@ -75,7 +76,9 @@ export async function placeOrder(
   if (channel === 'public' && !takesRegistrations(event, now)) throw refused('registration-closed');
   if (channel !== 'public' && !lives(event.state)) throw refused('not-open');
   const shop = await shopOf(tx, event);
-  const priced = quote(shop, wantedOf(request), await askingOf(w, event, visitor, channel));
+  const asking = await askingOf(w, event, visitor, channel);
+  const place = channel === 'public' ? await demandAdmission(w, event, visitor, request, shop, asking) : null;
+  const priced = quote(shop, wantedOf(request), { ...asking, guest: place?.guest ?? 0 });
   if ('problems' in priced) throw invalid(priced.problems);
   const order = priced.quote;
   if (request.expects !== null && request.expects !== order.total)
@@ -90,7 +93,9 @@ export async function placeOrder(
 
   const { email, phone } = readReach(request.buyer, country);
   const party = { lines: order.parties, seats: order.seats };
-  const room = fits(party, event, taken);
+  // Whoever has a seat beyond the others still has one of an offer that is left.
+  const limits = place?.overCapacity ? { capacity: null, onlineCapacity: null } : event;
+  const room = fits(party, limits, taken);
   if (!room && !request.waitlist) throw refused('full');
   if (!room && channel === 'public') {
     const answer = answerTo(party, event.whenFull, shop.offers, event, taken);
@@ -145,6 +150,21 @@ export async function placeOrder(
   await record(w, 'order placed', { eventId, orderId, channel, state, seats: order.seats });
   if (state === 'confirmed') await confirmOrder(w, orderId, 'nothing to pay first', { event });
   return { orderId, token, standing: state as Placed['standing'], total: order.total };
+}
+
+/** Refused where somebody of the public may not register now; else what a guest list gives them. */
+async function demandAdmission(
+  w: Work,
+  event: EventRow,
+  visitor: Visitor | null,
+  request: OrderRequest,
+  shop: Pick<Shop, 'codes'>,
+  asking: Asking,
+): Promise<{ guest: number; overCapacity: boolean }> {
+  if (event.admission.noReply) throw refused('no-reply-needed');
+  const { admitted, guest } = await admittedAt(w, event, visitor, opensNow(shop, request.code, asking));
+  if (!('in' in admitted)) throw refused('not-admitted', {}, 403);
+  return { guest, overCapacity: admitted.in.overCapacity };
 }
 
 /**

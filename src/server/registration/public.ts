@@ -48,6 +48,7 @@ import { notFound } from '../http/problem.ts';
 import { logoOf } from '../pictures/store.ts';
 import { theOrganization } from '../staff/store.ts';
 import { readWaiver, waiverStandings } from '../waivers/store.ts';
+import { admissionShown } from './admitting.ts';
 import { isMemberAt, unitsOf } from './asking.ts';
 import { takesRegistrations } from './ordering.ts';
 import { countConfirmed, type OrderRow, readOrder, readSeats, readTaken, readWaiting } from './store.ts';
@@ -194,6 +195,7 @@ export async function publicEventOf(
     extras: (await readExtras(tx, event.id)).map((e) => publicExtraOf(e, taken)),
     taxes: event.taxes.map(({ name, rate, included }) => ({ name, rate, included })),
     codes: (await readCodes(tx, event.id)).length > 0,
+    admission: await admissionShown({ tx, now }, event, visitor),
     you: visitor && {
       member: isMemberAt(visitor, event, now),
       has: await unitsOf(tx, event.id, visitor.contactId),

@@ -26,6 +26,7 @@ import { logoOf } from '../pictures/store.ts';
 import { theOrganization } from '../staff/store.ts';
 import { demandTries, enterCode } from './codes.ts';
 import { placeOrders, seriesShown } from './dates.ts';
+import { guestListHandlers } from './guestLists.ts';
 import { invite, readInvited, uninvite } from './invited.ts';
 import { feedFor, listingFor } from './listing.ts';
 import { nameSeat } from './naming.ts';
@@ -57,6 +58,8 @@ export const registrationHandlers: Omit<
   Handlers<typeof registrationContract>,
   'POST /api/public/orders/:token/pay'
 > = {
+  ...guestListHandlers,
+
   'GET /api/events/:id/registrations': async ({ tx, params, now, staff }) => {
     const event = await eventFor({ tx, staff, now }, params.id, 'registration', 'see');
     const offers = await readOffers(tx, params.id);

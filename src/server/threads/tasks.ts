@@ -9,11 +9,23 @@ import { dateOrdersOf, type Proposal, proposeMapping } from '#core/imports/colum
 import type { RowOverride } from '#core/imports/importing.ts';
 import type { ColumnMeaning, Mapping } from '#core/imports/mapping.ts';
 import { everyPerson } from '#core/imports/parts.ts';
+import { readRow } from '#core/imports/reading.ts';
+import { sayReason } from '#core/words/reasons.ts';
 
 /** What a file is at first sight: all of it but its rows, and what its columns may mean. */
 export interface FirstLook extends Omit<Table, 'rows'> {
   rows: number;
   proposal: Proposal;
+}
+
+/** Somebody whom a row of a table names. */
+export interface Guest {
+  line: number;
+  given: string;
+  family: string;
+  email: string | null;
+  phone: string | null;
+  birthDate: string | null;
 }
 
 /** One row of a file, with what it takes to number the people it names. */
@@ -52,6 +64,27 @@ export const tasks = {
     const { rows, ...file } = readTable(asked.bytes);
     const proposal = proposeMapping({ ...file, rows }, asked.country, asked.fields);
     return { ...file, rows: rows.length, proposal };
+  },
+
+  /** Whoever the rows of a table name, as a guest list takes them; and the rows that name nobody, with why. */
+  'read guests': (asked: {
+    bytes: Uint8Array;
+    country: string;
+    today: string;
+  }): { people: Guest[]; rejected: { line: number; why: string }[] } => {
+    const table = readTable(asked.bytes);
+    const mapping = proposeMapping(table, asked.country);
+    const people: Guest[] = [];
+    const rejected: { line: number; why: string }[] = [];
+    for (const { line, cells } of table.rows) {
+      const read = readRow(cells, mapping, asked.country, asked.today);
+      if ('rejected' in read) rejected.push({ line, why: sayReason(read.rejected) });
+      else {
+        const { given, family, emails, phones, birthDate } = read.person;
+        people.push({ line, given, family, email: emails[0] ?? null, phone: phones[0] ?? null, birthDate });
+      }
+    }
+    return { people, rejected };
   },
 
   'tell the order of dates': (asked: {

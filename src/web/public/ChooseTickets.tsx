@@ -174,7 +174,7 @@ function Extras({
 }
 
 /** A code: entered, it says what it does. */
-function Code({
+export function Code({
   event,
   form,
   currency,

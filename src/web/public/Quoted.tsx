@@ -9,7 +9,14 @@ import { Ends, Soft } from './parts.tsx';
 /** What an order comes to, line by line, with why each costs what it does. */
 export function Quoted({ quote, money }: { quote: Quote; money: (amount: number) => string }) {
   const { t } = useTranslation();
-  const why = { members: t('whyMembers'), early: t('whyEarly'), group: t('whyGroup'), full: '', chosen: '' };
+  const why = {
+    members: t('whyMembers'),
+    early: t('whyEarly'),
+    group: t('whyGroup'),
+    guest: t('whyGuest'),
+    full: '',
+    chosen: '',
+  };
   const rate = (of: number) => (of / 1000).toLocaleString(language() === 'fr' ? 'fr-CA' : 'en-CA');
   // One thing at its own price needs no reckoning.
   const plain =

@@ -24,7 +24,7 @@ import { Choose, DateField, Money, SeveralOf, Text, Tick } from '#web/kit/form/f
 import { prepare } from '#web/kit/form/request.ts';
 import { type Form, useForm } from '#web/kit/form/useForm.ts';
 import { useAsk, useFrame } from './asking.ts';
-import { ChooseTickets } from './ChooseTickets.tsx';
+import { ChooseTickets, Code } from './ChooseTickets.tsx';
 import { QuestionField } from './fields.tsx';
 import { language } from './language.ts';
 import { Loaded } from './notices.tsx';
@@ -32,6 +32,7 @@ import { Ends, Head, Rows, Say, Soft, Title, Two } from './parts.tsx';
 import { Quoted } from './Quoted.tsx';
 import { type Choice, keyOf, offersFor, quoteFor, reckon, wantedOf } from './quoting.ts';
 import { useMoney } from './saying.ts';
+import { WhoMay } from './WhoMay.tsx';
 
 interface Guest {
   given: string;
@@ -196,6 +197,8 @@ export function Registering({ event, within = false }: { event: PublicEvent; wit
     after: (placed) => (placed.also.length ? setPlaced(placed) : void navigate(`/m/${placed.token}`)),
   });
   const draft = form.values;
+  // The part of it that says what is wanted.
+  const asChosen = form as unknown as Form<Choice>;
   if (placed) return <Several placed={placed} event={event} />;
   const { lines, offerOfSeat } = chosen(event, draft);
   const { quote, code } = reckon(event, draft, Math.max(0, giftOf(draft, currency)), currency);
@@ -209,6 +212,7 @@ export function Registering({ event, within = false }: { event: PublicEvent; wit
     { capacity: event.seatsLeft, onlineCapacity: event.onlineLeft },
     nothingTaken,
   );
+  if (event.admission.noReply) return <WhoMay event={event} />;
   if (event.registration === 'closed') return <Say>{t('closed')}</Say>;
   if (event.registration === 'full' && event.whenFull === 'turn away')
     return <Say tone="need">{readTexts(event.fullWords, language()) || t('fullAway')}</Say>;
@@ -229,152 +233,168 @@ export function Registering({ event, within = false }: { event: PublicEvent; wit
       {event.registration === 'full' && (
         <Say tone="need">{readTexts(event.fullWords, language()) || t('fullText')}</Say>
       )}
-      <Filled
-        form={form}
-        size="go"
-        submit={
-          form.sending
-            ? t('loading')
-            : waits
-              ? t('toWaitlist')
-              : now > 0
-                ? t('toPayment', { amount: money(now) })
-                : t('placeOrder')
-        }
-      >
-        <Head>{t('chooseTickets')}</Head>
-        {onlyOnline && <Say tone="need">{t('onlineLeft')}</Say>}
-        <ChooseTickets
-          event={event}
-          form={form as unknown as Form<Choice>}
-          currency={currency}
-          wrongCode={lines.length ? code : null}
-        />
+      {!event.admission.may && !draft.entered?.admits ? (
+        <>
+          <WhoMay event={event} />
+          {event.admission.ways.some((way) => way.kind === 'code') && (
+            <Code event={event} form={asChosen} currency={currency} wrong={null} />
+          )}
+        </>
+      ) : (
+        <Filled
+          form={form}
+          size="go"
+          submit={
+            form.sending
+              ? t('loading')
+              : waits
+                ? t('toWaitlist')
+                : now > 0
+                  ? t('toPayment', { amount: money(now) })
+                  : t('placeOrder')
+          }
+        >
+          <Head>{t('chooseTickets')}</Head>
+          {onlyOnline && <Say tone="need">{t('onlineLeft')}</Say>}
+          <ChooseTickets
+            event={event}
+            form={asChosen}
+            currency={currency}
+            wrongCode={lines.length ? code : null}
+          />
 
-        {event.series && event.series.dates.length > 0 && (
-          <>
-            <Head>{t('alsoOn')}</Head>
-            <Soft marginBottom="10px">{t('alsoHelp')}</Soft>
-            <SeveralOf
-              form={form}
-              name="also"
-              label={t('otherDates')}
-              choices={event.series.dates.map((d) => ({
-                value: d.slug,
-                label: `${sayRange(d.startsLocal, d.endsLocal, language())}${d.registration === 'full' ? `, ${t('full')}` : ''}`,
-              }))}
-            />
-            {event.series.dates.length > 1 && (
-              <Button
-                look="plain"
-                onClick={() =>
-                  form.set({
-                    also:
-                      draft.also.length === event.series!.dates.length
-                        ? []
-                        : event.series!.dates.map((d) => d.slug),
-                  })
-                }
-              >
-                {t(draft.also.length === event.series.dates.length ? 'noOtherDate' : 'allDates')}
-              </Button>
-            )}
-          </>
-        )}
-
-        <Head>{t('you')}</Head>
-        <Soft marginBottom="10px">{t('youBook')}</Soft>
-        <Two>
-          <Text form={form} name="buyer.given" label={t('given')} autoComplete="given-name" required />
-          <Text form={form} name="buyer.family" label={t('family')} autoComplete="family-name" required />
-        </Two>
-        <Text form={form} name="buyer.email" label={t('email')} type="email" autoComplete="email" required />
-        <Text form={form} name="buyer.phone" label={t('phone')} type="tel" autoComplete="tel" />
-
-        {offerOfSeat.length > 0 && (
-          <>
-            <Head>{t('who')}</Head>
-            <Tick form={form} name="coming" label={t('imComing')} />
-            {offerOfSeat.length > 1 && <Soft fontSize="15px">{t('nameLater')}</Soft>}
-            {offerOfSeat.map((offer, at) => {
-              const asked = event.questions.filter(
-                (q) => q.scope === 'attendee' && (!q.offerId || q.offerId === offer.id),
-              );
-              const self = at === 0 && draft.coming;
-              if (self && !asksAge(event, offer) && asked.length === 0) return null;
-              return (
-                <chakra.fieldset
-                  key={at}
-                  border="0"
-                  borderTop="1px solid"
-                  borderColor="line"
-                  padding="14px 0 4px"
-                  margin="0"
-                  minWidth="0"
-                >
-                  <chakra.legend padding="0" float="left" fontWeight={500} marginBottom="4px" width="100%">
-                    {self ? t('you') : t('seat', { n: at + 1 })}
-                  </chakra.legend>
-                  <chakra.div clear="both">
-                    {!self && (
-                      <Two>
-                        <Text form={form} name={`guests.${at}.given`} label={t('given')} />
-                        <Text form={form} name={`guests.${at}.family`} label={t('family')} />
-                      </Two>
-                    )}
-                    {asksAge(event, offer) && (
-                      <DateField
-                        form={form}
-                        name={`guests.${at}.birthDate`}
-                        label={t('birthDate')}
-                        help={event.needsBirthDate ? t('birthDateHelp') : undefined}
-                        required={self}
-                        autoComplete={self ? 'bday' : 'off'}
-                      />
-                    )}
-                    {asked.map((q) => (
-                      <QuestionField
-                        key={q.id}
-                        form={form}
-                        name={`guests.${at}.answers.${q.id}`}
-                        question={q}
-                      />
-                    ))}
-                  </chakra.div>
-                </chakra.fieldset>
-              );
-            })}
-          </>
-        )}
-
-        {event.questions.some((q) => q.scope === 'order') && <Head>{t('otherQuestions')}</Head>}
-        {event.questions
-          .filter((q) => q.scope === 'order' && (!q.offerId || offerOfSeat.some((o) => o.id === q.offerId)))
-          .map((q) => (
-            <QuestionField key={q.id} form={form} name={`answers.${q.id}`} question={q} />
-          ))}
-
-        {event.funds.length > 0 && (
-          <>
-            <Head>{t('donation')}</Head>
-            <Soft marginBottom="10px">{t('donationHelp')}</Soft>
-            <Two>
-              <Money form={form} name="gift" label={t('amount')} currency={currency} sayAmount={money} />
-              <Choose
+          {event.series && event.series.dates.length > 0 && (
+            <>
+              <Head>{t('alsoOn')}</Head>
+              <Soft marginBottom="10px">{t('alsoHelp')}</Soft>
+              <SeveralOf
                 form={form}
-                name="fundId"
-                label={t('fund')}
-                choices={event.funds.map((f) => ({ value: f.id, label: f.name }))}
+                name="also"
+                label={t('otherDates')}
+                choices={event.series.dates.map((d) => ({
+                  value: d.slug,
+                  label: `${sayRange(d.startsLocal, d.endsLocal, language())}${d.registration === 'full' ? `, ${t('full')}` : ''}`,
+                }))}
               />
-            </Two>
-            {draft.gift.trim() !== '' && <Tick form={form} name="anonymous" label={t('anonymous')} />}
-          </>
-        )}
+              {event.series.dates.length > 1 && (
+                <Button
+                  look="plain"
+                  onClick={() =>
+                    form.set({
+                      also:
+                        draft.also.length === event.series!.dates.length
+                          ? []
+                          : event.series!.dates.map((d) => d.slug),
+                    })
+                  }
+                >
+                  {t(draft.also.length === event.series.dates.length ? 'noOtherDate' : 'allDates')}
+                </Button>
+              )}
+            </>
+          )}
 
-        {quote && <Quoted quote={quote} money={money} />}
-        {draft.also.length > 0 && <Soft>{t('forEachDate', { count: draft.also.length + 1 })}</Soft>}
-        {waits && <Say tone="need">{t('waitlistNote', { count: offerOfSeat.length })}</Say>}
-      </Filled>
+          <Head>{t('you')}</Head>
+          <Soft marginBottom="10px">{t('youBook')}</Soft>
+          <Two>
+            <Text form={form} name="buyer.given" label={t('given')} autoComplete="given-name" required />
+            <Text form={form} name="buyer.family" label={t('family')} autoComplete="family-name" required />
+          </Two>
+          <Text
+            form={form}
+            name="buyer.email"
+            label={t('email')}
+            type="email"
+            autoComplete="email"
+            required
+          />
+          <Text form={form} name="buyer.phone" label={t('phone')} type="tel" autoComplete="tel" />
+
+          {offerOfSeat.length > 0 && (
+            <>
+              <Head>{t('who')}</Head>
+              <Tick form={form} name="coming" label={t('imComing')} />
+              {offerOfSeat.length > 1 && <Soft fontSize="15px">{t('nameLater')}</Soft>}
+              {offerOfSeat.map((offer, at) => {
+                const asked = event.questions.filter(
+                  (q) => q.scope === 'attendee' && (!q.offerId || q.offerId === offer.id),
+                );
+                const self = at === 0 && draft.coming;
+                if (self && !asksAge(event, offer) && asked.length === 0) return null;
+                return (
+                  <chakra.fieldset
+                    key={at}
+                    border="0"
+                    borderTop="1px solid"
+                    borderColor="line"
+                    padding="14px 0 4px"
+                    margin="0"
+                    minWidth="0"
+                  >
+                    <chakra.legend padding="0" float="left" fontWeight={500} marginBottom="4px" width="100%">
+                      {self ? t('you') : t('seat', { n: at + 1 })}
+                    </chakra.legend>
+                    <chakra.div clear="both">
+                      {!self && (
+                        <Two>
+                          <Text form={form} name={`guests.${at}.given`} label={t('given')} />
+                          <Text form={form} name={`guests.${at}.family`} label={t('family')} />
+                        </Two>
+                      )}
+                      {asksAge(event, offer) && (
+                        <DateField
+                          form={form}
+                          name={`guests.${at}.birthDate`}
+                          label={t('birthDate')}
+                          help={event.needsBirthDate ? t('birthDateHelp') : undefined}
+                          required={self}
+                          autoComplete={self ? 'bday' : 'off'}
+                        />
+                      )}
+                      {asked.map((q) => (
+                        <QuestionField
+                          key={q.id}
+                          form={form}
+                          name={`guests.${at}.answers.${q.id}`}
+                          question={q}
+                        />
+                      ))}
+                    </chakra.div>
+                  </chakra.fieldset>
+                );
+              })}
+            </>
+          )}
+
+          {event.questions.some((q) => q.scope === 'order') && <Head>{t('otherQuestions')}</Head>}
+          {event.questions
+            .filter((q) => q.scope === 'order' && (!q.offerId || offerOfSeat.some((o) => o.id === q.offerId)))
+            .map((q) => (
+              <QuestionField key={q.id} form={form} name={`answers.${q.id}`} question={q} />
+            ))}
+
+          {event.funds.length > 0 && (
+            <>
+              <Head>{t('donation')}</Head>
+              <Soft marginBottom="10px">{t('donationHelp')}</Soft>
+              <Two>
+                <Money form={form} name="gift" label={t('amount')} currency={currency} sayAmount={money} />
+                <Choose
+                  form={form}
+                  name="fundId"
+                  label={t('fund')}
+                  choices={event.funds.map((f) => ({ value: f.id, label: f.name }))}
+                />
+              </Two>
+              {draft.gift.trim() !== '' && <Tick form={form} name="anonymous" label={t('anonymous')} />}
+            </>
+          )}
+
+          {quote && <Quoted quote={quote} money={money} />}
+          {draft.also.length > 0 && <Soft>{t('forEachDate', { count: draft.also.length + 1 })}</Soft>}
+          {waits && <Say tone="need">{t('waitlistNote', { count: offerOfSeat.length })}</Say>}
+        </Filled>
+      )}
     </>
   );
 }

@@ -15,6 +15,7 @@ import { language } from './language.ts';
 import { Acts, Ends, Facts, Head, Rows, Say, Small, Soft, Title } from './parts.tsx';
 import { Reeds } from './Reeds.tsx';
 import { ownTime, sayLimits, sayOffer, sayPrice, useMoney } from './saying.ts';
+import { WhoMay } from './WhoMay.tsx';
 
 const Sketch = lazy(() => import('./Sketch.tsx').then((m) => ({ default: m.Sketch })));
 const AskOrganizer = lazy(() => import('./AskOrganizer.tsx'));
@@ -231,6 +232,11 @@ export function Story({ event }: Pick<Part, 'event'>) {
 export function Tickets({ event, preview }: Part) {
   const { t } = useTranslation();
   const money = useMoney();
+  const { may, ways } = event.admission;
+  // A code is entered where one registers; without one there is nothing to do there.
+  const shut =
+    (event.registration === 'full' && event.whenFull === 'turn away') ||
+    (!may && !ways.some((way) => way.kind === 'code'));
   return (
     <>
       <Head>{t('tickets')}</Head>
@@ -261,10 +267,13 @@ export function Tickets({ event, preview }: Part) {
         <ButtonAnchor href={event.registerAt} look="main" size="go" rel="noopener">
           {t('registerElsewhere', { site: siteOf(event.registerAt) })}
         </ButtonAnchor>
+      ) : event.admission.noReply ? (
+        <WhoMay event={event} />
       ) : event.registration === 'closed' ? (
         <Say>{t('closed')}</Say>
       ) : (
         <>
+          <WhoMay event={event} />
           {event.registration === 'full' && (
             <Say tone="need">
               {readTexts(event.fullWords, language()) ||
@@ -274,7 +283,7 @@ export function Tickets({ event, preview }: Part) {
           {event.seatsLeft === 0 && event.registration === 'open' && event.whenFull === 'online' && (
             <Say tone="need">{t('onlineLeft')}</Say>
           )}
-          {event.registration === 'full' && event.whenFull === 'turn away' ? null : preview ? (
+          {shut ? null : preview ? (
             <Button look="main" size="go" disabled>
               {t('register')}
             </Button>
@@ -283,7 +292,7 @@ export function Tickets({ event, preview }: Part) {
               {event.registration === 'full' ? t('joinWaitlist') : t('register')}
             </ButtonLink>
           )}
-          {!(event.registration === 'full' && event.whenFull === 'turn away') && (
+          {!shut && (
             <Soft textAlign="center" marginTop="8px" fontSize="14px">
               {t('twoMinutes')}
             </Soft>

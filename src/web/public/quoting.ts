@@ -94,6 +94,7 @@ export function quoteFor(
       known: event.you !== null,
       has: new Map(event.you?.has.map((u) => [u.offerId, u.units])),
       uses: new Map(),
+      guest: event.admission.guest,
       team: false,
     },
   );

@@ -36,7 +36,7 @@ export function sayOffer(
 }
 
 /** A wall time, as it is said beside a price: "Sat 1 Aug, 12:00". */
-const sayWall = (wall: string): string =>
+export const sayWall = (wall: string): string =>
   `${sayShortDate(wall, true, language())}, ${sayTime(wall, language())}`;
 
 /** What an offer costs, with every price that is another one now. */

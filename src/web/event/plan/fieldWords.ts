@@ -55,6 +55,7 @@ export const fieldTitles: Record<PlanField, string> = {
   tracks: phrase('event.tracks'),
   sessions: phrase('event.agenda'),
   call: phrase('event.sessionCall'),
+  admission: phrase('event.admission'),
   offers: phrase('event.tickets'),
   extras: phrase('event.extras'),
   codes: phrase('event.codes'),

@@ -1,6 +1,9 @@
+import { everybody } from '#core/admission/admission.ts';
 import { hasFrench } from '#core/events/french.ts';
+import { sameValue } from '#core/events/history.ts';
 import { emptyDoc, isEmptyDoc } from '#core/text/types.ts';
 import { phrase } from '#web/words/phrase.ts';
+import { Admission } from './Admission.tsx';
 import { Agenda } from './Agenda.tsx';
 import { DayFiles, newOrganizer, OrganizerSection } from './ForPeople.tsx';
 import { Look } from './Look.tsx';
@@ -99,6 +102,16 @@ export const sections: readonly Section[] = [
     wide: true,
     title: phrase('event.offers'),
     Show: Offers,
+  },
+  {
+    id: 'admission',
+    wide: true,
+    title: phrase('event.admission'),
+    Show: Admission,
+    optional: {
+      used: (plan) => !sameValue(plan.admission, everybody),
+      empty: { admission: { ways: [...everybody.ways].map((w) => ({ ...w, unitIds: [] })), noReply: false } },
+    },
   },
   {
     id: 'extras',

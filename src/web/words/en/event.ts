@@ -120,6 +120,7 @@ export const event = {
   quantity: 'Quantity',
   seatsEach: 'Seats each',
   mostPerOrder: 'Most per order',
+  admission: 'Who may register',
   extras: 'Extras',
   codes: 'Codes',
   taxes: 'Taxes',
