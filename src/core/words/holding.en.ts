@@ -75,7 +75,6 @@ export const holdingEn = {
   youPay: 'What you pay for each',
   extras: 'Extras',
   code: 'Code',
-  haveCode: 'I have a code',
   useCode: 'Use it',
   dropCode: 'Take it off',
   codeOpens: 'It shows {{names}}.',

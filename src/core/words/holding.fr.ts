@@ -78,7 +78,6 @@ export const holdingFr: { [Key in keyof typeof holdingEn]: string } = {
   youPay: 'Ce que vous payez par unité',
   extras: 'Suppléments',
   code: 'Code',
-  haveCode: "J'ai un code",
   useCode: "L'utiliser",
   dropCode: 'Le retirer',
   codeOpens: 'Il donne accès à {{names}}.',

@@ -67,6 +67,7 @@ export const en = {
   wayFrom: '{{who}}, from {{at}} on',
   wayOver: '{{who}}, until it closed',
   signInToSee: 'Sign in, so that we know whether you are one of them',
+  haveCode: 'I have a code',
   soldOut: 'sold out',
   seatsEach: '{{count}} seats each',
   register: 'Register',

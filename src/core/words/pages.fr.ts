@@ -70,6 +70,7 @@ export const fr: Words = {
   wayFrom: '{{who}}, à partir du {{at}}',
   wayOver: "{{who}}, jusqu'à la fermeture",
   signInToSee: 'Connectez-vous pour que nous sachions si vous en faites partie',
+  haveCode: "J'ai un code",
   soldOut: 'épuisé',
   seatsEach: '{{count}} places chacun',
   register: "S'inscrire",

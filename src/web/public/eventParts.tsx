@@ -289,7 +289,7 @@ export function Tickets({ event, preview }: Part) {
             </Button>
           ) : (
             <ButtonLink to={`/e/${event.slug}/register`} look="main" size="go">
-              {event.registration === 'full' ? t('joinWaitlist') : t('register')}
+              {t(!may ? 'haveCode' : event.registration === 'full' ? 'joinWaitlist' : 'register')}
             </ButtonLink>
           )}
           {!shut && (

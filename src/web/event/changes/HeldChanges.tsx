@@ -32,7 +32,8 @@ function Held({ page, held }: { page: EventPage; held: HeldChange }) {
     asItIs,
     nothing || looking || save.isPending,
   );
-  const quiet = told !== null && !busy && problem === null && isQuiet(told);
+  // What was refused is not sent: of nothing, nothing follows, and nothing is saved.
+  const quiet = !nothing && told !== null && !busy && problem === null && isQuiet(told);
   const { mutate } = save;
   const wanted = JSON.stringify({ change, version });
   // biome-ignore lint/correctness/useExhaustiveDependencies: what is saved is what was asked about
@@ -40,10 +41,11 @@ function Held({ page, held }: { page: EventPage; held: HeldChange }) {
     if (quiet && !looking) mutate({ params: { id: page.id }, body: { version, change } });
   }, [quiet, wanted]);
   const said = problem ?? save.problem;
+  // What was typed since is asked about anew: an answer to what it was before says nothing of it.
   // biome-ignore lint/correctness/useExhaustiveDependencies: said once for each answer
   useEffect(() => {
-    if (said) held.refused(said);
-  }, [said]);
+    if (said && !busy) held.refused(said);
+  }, [said, busy]);
   const waits = told !== null && !busy && !quiet && !said && !nothing;
   // biome-ignore lint/correctness/useExhaustiveDependencies: the setter stays
   useEffect(() => {

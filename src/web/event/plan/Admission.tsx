@@ -2,6 +2,7 @@ import { chakra } from '@chakra-ui/react';
 import { Plus, Trash2 } from 'lucide-react';
 import type { EventPlan } from '#contract/events.ts';
 import { type WayKind, wayKinds } from '#core/admission/admission.ts';
+import { sayShortDate, sayTime } from '#core/time/say.ts';
 import { Button } from '#web/kit/Button.tsx';
 import { phrase } from '#web/words/phrase.ts';
 import { SeveralOf, Tick } from '../../kit/Choosing.tsx';
@@ -21,6 +22,15 @@ const wayWords: Record<WayKind, string> = {
   list: phrase('offers.onAList'),
   invited: phrase('offers.whoIsInvited'),
 };
+
+const sayWall = (wall: string): string => `${sayShortDate(wall, true)}, ${sayTime(wall)}`;
+const sayWindow = ({ opensLocal, closesLocal }: Way): string =>
+  [
+    opensLocal && phrase('offers.sayFrom', { at: sayWall(opensLocal) }),
+    closesLocal && phrase('offers.sayCloses', { at: sayWall(closesLocal) }),
+  ]
+    .filter(Boolean)
+    .join(' · ') || phrase('offers.asLongAsOpen');
 
 /** Who may register: each way in with its own time; and the lists of those who are guests. */
 export function Admission({ draft: { plan, change, wrong }, page }: SectionProps) {
@@ -43,7 +53,8 @@ export function Admission({ draft: { plan, change, wrong }, page }: SectionProps
             <chakra.div key={way.kind} padding="8px 0" borderBottom="1px solid" borderColor="line">
               <chakra.div
                 display="grid"
-                gridTemplateColumns={{ base: '1fr', lg: '1.1fr 1.3fr 1.3fr auto' }}
+                gridTemplateColumns="minmax(0, 260px) auto"
+                justifyContent="space-between"
                 gap="0 12px"
                 alignItems="start"
               >
@@ -53,28 +64,38 @@ export function Admission({ draft: { plan, change, wrong }, page }: SectionProps
                   set={(kind) => put(at, { kind: kind as WayKind, unitIds: [] })}
                   choices={[way.kind, ...free].map((value) => ({ value, label: wayWords[value] }))}
                 />
-                <MomentField
-                  label={phrase('offers.from')}
-                  value={way.opensLocal}
-                  set={(opensLocal) => put(at, { opensLocal })}
-                  error={error('opensLocal')}
-                />
-                <MomentField
-                  ends
-                  label={phrase('offers.until')}
-                  value={way.closesLocal}
-                  set={(closesLocal) => put(at, { closesLocal })}
-                  error={error('closesLocal')}
-                />
                 <Button
                   look="plain"
-                  marginTop={{ lg: '22px' }}
+                  marginTop="22px"
                   aria-label={phrase('event.removeNamed', { name: wayWords[way.kind] })}
                   onClick={() => set({ ways: ways.filter((_, n) => n !== at) })}
                 >
                   <Trash2 size={15} aria-hidden /> {phrase('common.remove')}
                 </Button>
               </chakra.div>
+              <chakra.details
+                open={way.opensLocal !== null || way.closesLocal !== null || undefined}
+                fontSize="14px"
+              >
+                <chakra.summary cursor="pointer" className="soft">
+                  {sayWindow(way)}
+                </chakra.summary>
+                <div className="pair">
+                  <MomentField
+                    label={phrase('offers.from')}
+                    value={way.opensLocal}
+                    set={(opensLocal) => put(at, { opensLocal })}
+                    error={error('opensLocal')}
+                  />
+                  <MomentField
+                    ends
+                    label={phrase('offers.until')}
+                    value={way.closesLocal}
+                    set={(closesLocal) => put(at, { closesLocal })}
+                    error={error('closesLocal')}
+                  />
+                </div>
+              </chakra.details>
               {way.kind === 'units' && (
                 <SeveralOf
                   label={phrase('offers.whichUnits')}

@@ -75,6 +75,8 @@ export const offers = {
   taxIncluded: 'Prices include it',
   addTax: 'Add a tax',
   // Who may register
+  asLongAsOpen: 'As long as registration is open',
+  sayFrom: 'from {{at}} on',
   everybody: 'everybody',
   members: 'members',
   membersOfUnits: 'members of units',
