@@ -1,6 +1,7 @@
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import type { EventPlan } from '#contract/events.ts';
 import type { WayKind } from '#core/admission/admission.ts';
+import { plainCode } from '#core/offers/offer.ts';
 import type { Caller } from './caller.ts';
 import { makeWorld, type World } from './harness.ts';
 import { type OpenEvent, openEvent, orderFor, signedInAs } from './scenes.ts';
@@ -135,16 +136,9 @@ describe('who may register', () => {
   test('whoever has a code, and only by one that opens', async () => {
     const event = await only('By Code', [way('code')]);
     const code = (written: string, of: object) => ({
+      ...plainCode,
       id: world.app.ids.id(),
       code: written,
-      note: '',
-      offerIds: [],
-      opens: false,
-      off: null,
-      fromLocal: null,
-      untilLocal: null,
-      most: null,
-      mostPerPerson: null,
       ...of,
     });
     await save(event.id, {

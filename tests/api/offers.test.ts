@@ -1,7 +1,7 @@
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import type { EventPlan } from '#contract/events.ts';
 import type { OrderBody } from '#contract/registration.ts';
-import { plainOffer } from '#core/offers/offer.ts';
+import { plainCode, plainExtra, plainOffer } from '#core/offers/offer.ts';
 import { plusMinutes } from '#core/time/clock.ts';
 import type { Caller } from './caller.ts';
 import { makeWorld, type World } from './harness.ts';
@@ -23,29 +23,15 @@ const offer = (name: string, of: Partial<Offer> = {}): Offer => ({
   ...of,
 });
 const extra = (name: string, of: Partial<EventPlan['extras'][number]> = {}): EventPlan['extras'][number] => ({
+  ...plainExtra,
   id: crypto.randomUUID(),
   name,
-  about: '',
-  french: { name: '', about: '' },
-  price: 0,
-  taxed: true,
-  valueReceived: 0,
-  quantity: null,
-  mostPerOrder: 10,
-  options: [],
   ...of,
 });
 const code = (written: string, of: Partial<EventPlan['codes'][number]> = {}): EventPlan['codes'][number] => ({
+  ...plainCode,
   id: crypto.randomUUID(),
   code: written,
-  note: '',
-  offerIds: [],
-  opens: false,
-  off: null,
-  fromLocal: null,
-  untilLocal: null,
-  most: null,
-  mostPerPerson: null,
   ...of,
 });
 const page = (id: string) => odalys.call('GET /api/events/:id', { params: { id } });

@@ -80,6 +80,28 @@ export const plainOffer = {
   french: { name: '', about: '' },
 };
 
+/** An extra, and a code, as they begin. */
+export const plainExtra = {
+  about: '',
+  french: { name: '', about: '' },
+  price: 0,
+  taxed: true,
+  valueReceived: 0,
+  quantity: null as number | null,
+  mostPerOrder: 10,
+  options: [] as { id: string; name: string; french: string; quantity: number | null }[],
+};
+export const plainCode = {
+  note: '',
+  offerIds: [] as string[],
+  opens: false,
+  off: null as Code['off'],
+  fromLocal: null as WallTime | null,
+  untilLocal: null as WallTime | null,
+  most: null as number | null,
+  mostPerPerson: null as number | null,
+};
+
 /** Something bought along with a seat. */
 export interface Extra {
   id: string;

@@ -1,28 +1,22 @@
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
-import { type Code, type Extra, foldCode, isOnSale, type Offer, type Tax } from './offer.ts';
+import {
+  type Code,
+  type Extra,
+  foldCode,
+  isOnSale,
+  type Offer,
+  plainCode,
+  plainOffer,
+  type Tax,
+} from './offer.ts';
 import { type Asking, type Quote, quote, type Shop, type Wanted } from './quote.ts';
 
 const offer = (id: string, price: number, of: Partial<Offer> = {}): Offer => ({
+  ...plainOffer,
   id,
   name: id,
-  pricing: 'fixed',
   price,
-  least: 0,
-  deposit: 0,
-  prices: [],
-  taxed: true,
-  quantity: null,
-  seatsPerUnit: 1,
-  leastPerOrder: 1,
-  mostPerOrder: 10,
-  mostPerPerson: null,
-  opensLocal: null,
-  closesLocal: null,
-  hidden: false,
-  fromAge: null,
-  toAge: null,
-  online: false,
   ...of,
 });
 const price = (kind: 'members' | 'early' | 'group', amount: number, of: object = {}) => ({
@@ -33,18 +27,7 @@ const price = (kind: 'members' | 'early' | 'group', amount: number, of: object =
   mostUnits: null,
   ...of,
 });
-const code = (of: Partial<Code> = {}): Code => ({
-  id: 'c',
-  code: 'FEN-2026',
-  offerIds: [],
-  opens: false,
-  off: null,
-  fromLocal: null,
-  untilLocal: null,
-  most: null,
-  mostPerPerson: null,
-  ...of,
-});
+const code = (of: Partial<Code> = {}): Code => ({ ...plainCode, id: 'c', code: 'FEN-2026', ...of });
 const hst: Tax = { name: 'HST', rate: 15_000, included: false };
 const shop = (offers: Offer[], of: Partial<Shop> = {}): Shop => ({
   currency: 'CAD',

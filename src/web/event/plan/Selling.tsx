@@ -1,6 +1,7 @@
 import { chakra } from '@chakra-ui/react';
 import { Plus, Trash2 } from 'lucide-react';
 import type { Code, Extra, Tax } from '#contract/events.ts';
+import { plainCode, plainExtra } from '#core/offers/offer.ts';
 import { Button } from '#web/kit/Button.tsx';
 import { phrase } from '#web/words/phrase.ts';
 import { OneOf, SeveralOf, Tick } from '../../kit/Choosing.tsx';
@@ -13,18 +14,7 @@ import type { SectionProps } from './section.ts';
 const numberIn = (typed: string): number | null => (typed === '' ? null : Number(typed));
 const typedAs = (n: number | null): string => (n === null ? '' : String(n));
 
-export const newExtra = (): Extra => ({
-  id: crypto.randomUUID(),
-  name: '',
-  about: '',
-  french: { name: '', about: '' },
-  price: 0,
-  taxed: true,
-  valueReceived: 0,
-  quantity: null,
-  mostPerOrder: 10,
-  options: [],
-});
+export const newExtra = (): Extra => ({ ...plainExtra, id: crypto.randomUUID(), name: '' });
 
 /** What is bought along with a seat: a lunch, a shirt in its sizes. */
 export function Extras({ draft: { plan, change, wrong } }: SectionProps) {
@@ -172,16 +162,10 @@ function Options({
 }
 
 export const newCode = (): Code => ({
+  ...plainCode,
   id: crypto.randomUUID(),
   code: '',
-  note: '',
-  offerIds: [],
-  opens: false,
   off: { percent: 10_000 },
-  fromLocal: null,
-  untilLocal: null,
-  most: null,
-  mostPerPerson: null,
 });
 
 /** Codes that people enter: each opens what is hidden, takes something off, or both. */
