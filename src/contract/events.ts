@@ -288,6 +288,7 @@ export const eventPlan = z.object({
       )
       .max(12),
     noReply: z.boolean(),
+    accepts: z.boolean(),
   }),
   offers: z.array(offer).max(30),
   extras: z.array(extra).max(30),

@@ -43,6 +43,7 @@ const reads: { readonly [K in Exclude<ReadKey, OfPublic<ReadKey>>]: readonly Top
   'GET /api/events/:id/team': ['events', 'team'],
   'GET /api/events/:id/invited': ['events', 'people'],
   'GET /api/events/:id/guest-lists': ['events', 'seats', 'people'],
+  'GET /api/events/:id/queue': ['events', 'seats', 'people'],
   'GET /api/events/:id/agenda': ['events', 'seats'],
   'GET /api/venues/:id/diaries': ['registers'],
   // Asked with the times and the place in mind: another change of the plan changes nothing of it.
@@ -171,6 +172,8 @@ const changes: { readonly [K in Exclude<WriteKey, OfPublic<WriteKey>>]: readonly
   'DELETE /api/guest-lists/:id': ['events', 'seats', 'people'],
   'POST /api/guest-lists/:id/people': ['events', 'seats', 'people'],
   'DELETE /api/guest-lists/:id/people/:person': ['events', 'seats', 'people'],
+  'POST /api/events/:id/decisions': ['events', 'seats', 'money', 'messages', 'people'],
+  'POST /api/events/:id/decisions/what-if': nothing,
   'POST /api/series/:id/call-off': ofEvent,
   'POST /api/series/:id/call-off/what-if': nothing,
   'POST /api/events/:id/series/carry': ofEvent,

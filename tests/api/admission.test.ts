@@ -33,7 +33,7 @@ async function only(
   more: Parameters<typeof openEvent>[1] = {},
 ): Promise<OpenEvent> {
   const event = await openEvent(world, { title, capacity: 20, ...more });
-  expect((await save(event.id, { admission: { ways, noReply: false } })).status).toBe(200);
+  expect((await save(event.id, { admission: { ways, noReply: false, accepts: false } })).status).toBe(200);
   return event;
 }
 const contact = async (given: string, email = `${given.toLowerCase()}@osier.example`) =>
@@ -72,6 +72,7 @@ describe('who may register', () => {
     expect(await seen(event)).toEqual({
       may: false,
       noReply: false,
+      accepts: false,
       signIn: true,
       guest: 0,
       ways: [{ kind: 'members', why: 'not theirs', units: [], opensLocal: null }],
@@ -104,13 +105,15 @@ describe('who may register', () => {
     expect((await seen(event)).ways).toMatchObject([{ kind: 'units', units: [boats!.name] }]);
     expect((await register(event, await inUnit('Dara', boats!.id))).status).toBe(201);
     expect((await register(event, await inUnit('Edda', herons!.id))).status).toBe(403);
-    const refused = await save(event.id, { admission: { ways: [way('units')], noReply: false } });
+    const refused = await save(event.id, {
+      admission: { ways: [way('units')], noReply: false, accepts: false },
+    });
     expect(refused.problem.fields).toMatchObject([
       { path: expect.stringContaining('ways.0.unitIds'), code: 'unit-needed-here' },
     ]);
-    expect((await save(event.id, { admission: { ways: [], noReply: false } })).problem.fields).toMatchObject([
-      { code: 'way-needed' },
-    ]);
+    expect(
+      (await save(event.id, { admission: { ways: [], noReply: false, accepts: false } })).problem.fields,
+    ).toMatchObject([{ code: 'way-needed' }]);
   });
 
   test('earlier for some: members before everybody, to the minute, by the clock where it is', async () => {
@@ -173,7 +176,7 @@ describe('who may register', () => {
 
   test('nobody has to: the page says so, nothing is booked, and no ticket is needed to open', async () => {
     const event = await only('Just Come', [way('everyone')]);
-    await save(event.id, { admission: { ways: [], noReply: true } });
+    await save(event.id, { admission: { ways: [], noReply: true, accepts: false } });
     expect(await seen(event)).toMatchObject({ noReply: true });
     expect((await register(event)).problem.code).toBe('no-reply-needed');
     const { id } = await odalys.call('POST /api/events', { body: { publicTitle: 'No Tickets' } });
@@ -182,7 +185,7 @@ describe('who may register', () => {
         .filter((l) => l.stops)
         .map((l) => l.text);
     const before = await lacks();
-    await save(id, { admission: { ways: [], noReply: true } });
+    await save(id, { admission: { ways: [], noReply: true, accepts: false } });
     expect((await lacks()).length).toBe(before.length - 1);
   });
 });

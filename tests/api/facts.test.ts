@@ -16,6 +16,7 @@ const onlyTold: readonly FactKind[] = [
   'money returned',
   'left as a gift',
   'letters let go',
+  'question answered',
   'changed together',
   'attendance marked',
   'contact changed',

@@ -22,12 +22,15 @@ export interface Admission {
   ways: readonly Way[];
   /** Nobody has to: coming counts. */
   noReply: boolean;
+  /** Whether the organizer accepts people, one by one: until then they have asked, and hold nothing. */
+  accepts: boolean;
 }
 
 /** Everybody, as long as registration is open. */
 export const everybody: Admission = {
   ways: [{ kind: 'everyone', unitIds: [], opensLocal: null, closesLocal: null }],
   noReply: false,
+  accepts: false,
 };
 
 /** A guest list somebody is on. */

@@ -13,6 +13,10 @@ export interface MessageText {
 
 /** Kinds of messages that are sent on their own, outside an event's plan. */
 export type DirectKind =
+  | 'asked'
+  | 'accepted'
+  | 'not accepted'
+  | 'asked back'
   | 'waitlisted'
   | 'offered'
   | 'lapsed'
@@ -44,6 +48,8 @@ export const ownFields: Partial<Record<DirectKind, readonly string[]>> = {
   'asked late': ['words', 'days', 'page'],
   'plan back': ['step', 'words', 'page'],
   'named in words': ['words', 'by', 'page'],
+  'not accepted': ['words'],
+  'asked back': ['words'],
   question: ['words', 'email'],
   'proposal taken': ['title', 'words'],
   'proposal declined': ['title', 'words'],
@@ -53,6 +59,37 @@ export const ownFields: Partial<Record<DirectKind, readonly string[]>> = {
 
 /** Texts of messages that answer something that happened. Merge fields as in merge.ts; `until` stands in {{when}} of an offer. */
 export const directTexts: Record<DirectKind, MessageText> = {
+  asked: {
+    subject: { en: 'We have your request: {{event}}', fr: 'Nous avons votre demande : {{event}}' },
+    body: {
+      en: 'Hello {{name}},\n\nThank you for wanting to come to {{event}} ({{when}}). The organizer decides who comes, and we write to you as soon as that is decided. You hold no seat yet.\n\nSee your request, or take it back: {{manage_link}}\n\n{{organization}}',
+      fr: "Bonjour {{name}},\n\nMerci de vouloir venir à {{event}} ({{when}}). L'organisation décide qui vient; nous vous écrirons dès que ce sera décidé. Aucune place ne vous est encore réservée.\n\nVoir votre demande, ou la retirer : {{manage_link}}\n\n{{organization}}",
+    },
+  },
+  accepted: {
+    subject: { en: 'You can come: {{event}}', fr: 'Vous pouvez venir : {{event}}' },
+    body: {
+      en: 'Hello {{name}},\n\nYou are accepted for {{event}} ({{when}}). Your seats are kept for you until {{until}}; they are yours once you have paid.\n\nPay: {{manage_link}}\n\n{{organization}}',
+      fr: "Bonjour {{name}},\n\nVotre demande pour {{event}} ({{when}}) est acceptée. Vos places vous sont gardées jusqu'au {{until}}; elles sont à vous une fois payées.\n\nPayer : {{manage_link}}\n\n{{organization}}",
+    },
+  },
+  'not accepted': {
+    subject: { en: 'About your request: {{event}}', fr: 'Au sujet de votre demande : {{event}}' },
+    body: {
+      en: 'Hello {{name}},\n\nWe are sorry: we have no seat for you at {{event}} ({{when}}).\n\n{{words}}\n\n{{organization}}',
+      fr: "Bonjour {{name}},\n\nNous en sommes désolés : nous n'avons pas de place pour vous à {{event}} ({{when}}).\n\n{{words}}\n\n{{organization}}",
+    },
+  },
+  'asked back': {
+    subject: {
+      en: 'A question about your request: {{event}}',
+      fr: 'Une question sur votre demande : {{event}}',
+    },
+    body: {
+      en: 'Hello {{name}},\n\nBefore we can say yes to your request for {{event}} ({{when}}), we have a question:\n\n{{words}}\n\nAnswer here: {{manage_link}}\n\n{{organization}}',
+      fr: 'Bonjour {{name}},\n\nAvant de pouvoir accepter votre demande pour {{event}} ({{when}}), nous avons une question :\n\n{{words}}\n\nRépondre ici : {{manage_link}}\n\n{{organization}}',
+    },
+  },
   waitlisted: {
     subject: { en: 'You are on the waitlist: {{event}}', fr: "Vous êtes sur la liste d'attente : {{event}}" },
     body: {

@@ -12,7 +12,7 @@ export const registrationStates = [
 export type RegistrationState = (typeof registrationStates)[number];
 
 const next: Record<RegistrationState, readonly RegistrationState[]> = {
-  asked: ['held', 'confirmed', 'waitlisted', 'declined', 'withdrawn'],
+  asked: ['held', 'confirmed', 'waitlisted', 'declined', 'withdrawn', 'lapsed'],
   held: ['confirmed', 'lapsed', 'withdrawn'],
   waitlisted: ['offered', 'withdrawn', 'lapsed'],
   offered: ['held', 'confirmed', 'waitlisted', 'withdrawn', 'lapsed'],

@@ -24,6 +24,8 @@ export const refusalsEn = {
   'way-needed': 'Say who may register, or that nobody has to.',
   'unit-needed-here': 'Choose at least one unit.',
   'guest-list-unnamed': 'Give the list a name.',
+  'choose-somebody': 'Choose somebody first.',
+  'ask-what': 'Write what you want to ask.',
   'account-at-rest': 'Their account is at rest. A coordinator can bring it back.',
   'address-needed': 'Give the address.',
   'already-set-up': 'The organization is set up already. Please sign in.',

@@ -13,7 +13,7 @@ import { sayPlace } from '../events/saying.ts';
 import { readEvent } from '../events/store.ts';
 import { File, type Handlers } from '../http/handle.ts';
 import { notFound } from '../http/problem.ts';
-import { orderByLink } from '../registration/routes.ts';
+import { orderByLink } from '../registration/links.ts';
 import { readOrder, readSeats, type SeatRow } from '../registration/store.ts';
 import { chooseSessions, decideProposal, eventOfCall, proposeSession } from './commands.ts';
 import { readChosen, readProposal, readProposals } from './store.ts';

@@ -50,6 +50,15 @@ export interface Facts {
   };
   /** A change was taken back, with all that followed. `orders`: those whose seats or money it had touched. */
   'change taken back': { eventId: string; orders: readonly string[] };
+  /** A request for seats was decided, or something was asked back. `until`: how long seats are held for paying. */
+  'request decided': {
+    eventId: string;
+    orderId: string;
+    decision: 'confirmed' | 'held' | 'waitlisted' | 'declined' | 'asked';
+    until: string | null;
+    words: string;
+  };
+  'question answered': { eventId: string; orderId: string };
   /** Several events were changed as one. `told`: whether anybody is written to. */
   'changed together': { eventId: string; events: number; told: boolean };
   'letters let go': { eventId: string; letters: number };
@@ -241,6 +250,20 @@ export const tellings: { readonly [K in FactKind]: Telling<Facts[K]> } = {
     entry: (f) => ({ action: 'took a change back', subject: event(f.eventId) }),
     topics: ofEvent,
   },
+  'request decided': {
+    entry: (f) => ({
+      action:
+        f.decision === 'asked'
+          ? 'asked somebody back'
+          : f.decision === 'declined'
+            ? 'declined a request'
+            : 'accepted a request',
+      subject: event(f.eventId),
+      detail: { orderId: f.orderId, decision: f.decision },
+    }),
+    topics: ofEvent,
+  },
+  'question answered': { topics: ofEvent },
   // Each of them is in the trail by itself.
   'changed together': { topics: ofEvent },
   'letters let go': {

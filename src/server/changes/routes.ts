@@ -5,7 +5,7 @@ import type { Queries } from '../db/database.ts';
 import { demandLead, eventFor } from '../events/access.ts';
 import { readPlanChange } from '../events/history.ts';
 import type { Handlers } from '../http/handle.ts';
-import { orderByLink } from '../registration/routes.ts';
+import { orderByLink } from '../registration/links.ts';
 import { theOrganization } from '../staff/store.ts';
 import { ownUnitOnly } from '../stages/commands.ts';
 import { asSeen } from './around.ts';

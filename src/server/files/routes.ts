@@ -5,7 +5,7 @@ import { eventFor } from '../events/access.ts';
 import { type EventRow, readEvent } from '../events/store.ts';
 import { File, type Handlers } from '../http/handle.ts';
 import { notFound } from '../http/problem.ts';
-import { orderByLink } from '../registration/routes.ts';
+import { orderByLink } from '../registration/links.ts';
 import { readOrder, readSeats } from '../registration/store.ts';
 import { keepFile } from './commands.ts';
 import { filesById, theFile } from './store.ts';

@@ -54,6 +54,17 @@ export const messagesReactions: Reactions = {
   'event moved on': (w, { eventId }) => replanSoon(w, eventId),
   async 'order placed'(w, { orderId, state }) {
     if (state === 'waitlisted') await tellBuyer(w, orderId, 'waitlisted', 'joined the waitlist');
+    if (state === 'asked') await tellBuyer(w, orderId, 'asked', 'asked for seats');
+  },
+  async 'request decided'(w, { orderId, decision, until, words }) {
+    // Where nothing has to be paid, the confirmation of the event's own plan says it.
+    if (decision === 'held') await tellBuyer(w, orderId, 'accepted', 'was accepted', until ?? undefined);
+    if (decision === 'waitlisted')
+      await tellBuyer(w, orderId, 'waitlisted', 'accepted, and there is no room yet');
+    if (decision === 'declined')
+      await tellBuyer(w, orderId, 'not accepted', 'was declined', undefined, words);
+    if (decision === 'asked')
+      await tellBuyer(w, orderId, 'asked back', 'was asked something', undefined, words);
   },
   invited: (w, { invitationId, name, email, by }) =>
     tellTeam(w, 'invitation', invitationId, { name, email }, `invited by ${by}`),

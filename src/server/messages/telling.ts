@@ -17,9 +17,19 @@ import { sayShift } from './sending.ts';
 export async function tellBuyer(
   w: Work,
   orderId: string,
-  kind: 'waitlisted' | 'offered' | 'lapsed' | 'returned',
+  kind:
+    | 'asked'
+    | 'accepted'
+    | 'not accepted'
+    | 'asked back'
+    | 'waitlisted'
+    | 'offered'
+    | 'lapsed'
+    | 'returned',
   reason: string,
   until?: string,
+  /** What is said in words, where the text has a place for them. */
+  words?: string,
 ): Promise<void> {
   const order: OrderRow = await readOrder(w.tx, orderId);
   const event = await readEvent(w.tx, order.eventId);
@@ -44,6 +54,7 @@ export async function tellBuyer(
       organization,
       manage_link: linkMark('manage', orderId),
     },
+    ...(words === undefined ? {} : { own: { words } }),
   });
 }
 

@@ -11,7 +11,7 @@ import { eventFor } from '../events/access.ts';
 import { readEvent } from '../events/store.ts';
 import { File, type Handlers } from '../http/handle.ts';
 import { invalid, refused } from '../http/problem.ts';
-import { orderByLink } from '../registration/routes.ts';
+import { orderByLink } from '../registration/links.ts';
 import { type OrderRow, readOrder } from '../registration/store.ts';
 import { theOrganization } from '../staff/store.ts';
 import { readBehaviours, tellStandin } from '../standins/mail.ts';

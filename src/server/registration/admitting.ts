@@ -105,6 +105,7 @@ export async function admissionShown(
   return {
     may: 'in' in admitted,
     noReply: event.admission.noReply,
+    accepts: event.admission.accepts,
     signIn: visitor === null && mayHelpToSignIn(event.admission),
     guest,
     ways: refusals.map(({ unitIds, ...r }) => ({

@@ -33,7 +33,7 @@ export interface Placed {
   orderId: string;
   /** Of the buyer's personal link. */
   token: string;
-  standing: 'held' | 'confirmed' | 'waitlisted';
+  standing: 'asked' | 'held' | 'confirmed' | 'waitlisted';
   total: number;
 }
 
@@ -96,14 +96,16 @@ export async function placeOrder(
   // Whoever has a seat beyond the others still has one of an offer that is left.
   const limits = place?.overCapacity ? { capacity: null, onlineCapacity: null } : event;
   const room = fits(party, limits, taken);
-  if (!room && !request.waitlist) throw refused('full');
-  if (!room && channel === 'public') {
+  // Whoever only asks takes no room: whether there is some is looked at when they are accepted.
+  const asks = channel === 'public' && event.admission.accepts;
+  if (!room && !request.waitlist && !asks) throw refused('full');
+  if (!room && channel === 'public' && !asks) {
     const answer = answerTo(party, event.whenFull, shop.offers, event, taken);
     if (answer === 'turn away') throw refused('full');
     if (answer === 'online') throw refused('full-online-left');
   }
   const payNow = channel === 'public' && order.dueNow > 0;
-  const state: RegistrationState = !room ? 'waitlisted' : payNow ? 'held' : 'confirmed';
+  const state: RegistrationState = asks ? 'asked' : !room ? 'waitlisted' : payNow ? 'held' : 'confirmed';
   const heldFrom = state === 'held' && address ? keyedHash(app.secret, address) : null;
   if (heldFrom) await demandFairShare(w, event, order.seats, heldFrom);
   const orderId = app.ids.id();
@@ -140,13 +142,15 @@ export async function placeOrder(
     placedAt: now,
     heldUntil: state === 'held' ? plusMinutes(now, holdMinutes) : null,
     waitlistedAt: state === 'waitlisted' ? now : null,
+    askedAt: state === 'asked' ? now : null,
     heldFrom,
   });
   await insertSeats(w, orderId, eventId, request, order, state);
   await insert(tx, 'order_lines', lines);
   const token = await openLink(w, 'manage', orderId, 'new');
   // Whoever waits is a contact already; the others become one with their seat.
-  if (state === 'waitlisted') await linkOrder(w, await readOrder(tx, orderId), { event });
+  if (state === 'waitlisted' || state === 'asked')
+    await linkOrder(w, await readOrder(tx, orderId), { event });
   await record(w, 'order placed', { eventId, orderId, channel, state, seats: order.seats });
   if (state === 'confirmed') await confirmOrder(w, orderId, 'nothing to pay first', { event });
   return { orderId, token, standing: state as Placed['standing'], total: order.total };

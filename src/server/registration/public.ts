@@ -48,6 +48,7 @@ import { notFound } from '../http/problem.ts';
 import { logoOf } from '../pictures/store.ts';
 import { theOrganization } from '../staff/store.ts';
 import { readWaiver, waiverStandings } from '../waivers/store.ts';
+import { questionsOf } from './accepting.ts';
 import { admissionShown } from './admitting.ts';
 import { isMemberAt, unitsOf } from './asking.ts';
 import { takesRegistrations } from './ordering.ts';
@@ -252,6 +253,7 @@ export async function publicOrderOf(tx: Queries, orderId: string, now: string): 
   const { ageOfMajority, zone } = await theOrganization(tx);
   const waiver = await readWaiver(tx, event.waiverId);
   const needs = await waiverStandings(tx, event, ageOfMajority, dateOf(now, zone));
+  const questions = await questionsOf(tx, orderId);
   const has = (...states: string[]) => seats.some((s) => states.includes(s.state));
   const standing = has('confirmed')
     ? 'confirmed'
@@ -261,7 +263,9 @@ export async function publicOrderOf(tx: Queries, orderId: string, now: string): 
         ? 'offered'
         : has('waitlisted')
           ? 'waitlisted'
-          : 'ended';
+          : has('asked')
+            ? 'asked'
+            : 'ended';
   const attempt = await first<{ state: string; words: string }>(
     tx,
     'select state, words from payment_attempts where order_id = $1 order by asked_at desc, id desc limit 1',
@@ -298,6 +302,7 @@ export async function publicOrderOf(tx: Queries, orderId: string, now: string): 
     },
     buyer: { given: order.buyerGiven, family: order.buyerFamily, email: order.buyerEmail },
     standing,
+    questions,
     heldUntil: order.heldUntil,
     offeredUntil: order.offeredUntil,
     queuePlace: standing === 'waitlisted' ? waiting.findIndex((p) => p.orderId === orderId) + 1 : null,

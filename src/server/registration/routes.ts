@@ -15,7 +15,6 @@ import { followLink } from '../app/app.ts';
 import { record } from '../app/record.ts';
 import { logCare } from '../contacts/seeing.ts';
 import { visitorOf } from '../contacts/visitor.ts';
-import type { Queries } from '../db/database.ts';
 import { eventFor } from '../events/access.ts';
 import { entryOf } from '../events/calendar.ts';
 import { sayPlace, sayWhen } from '../events/saying.ts';
@@ -24,10 +23,12 @@ import { File, type Handlers } from '../http/handle.ts';
 import { invalid, notFound, refused } from '../http/problem.ts';
 import { logoOf } from '../pictures/store.ts';
 import { theOrganization } from '../staff/store.ts';
+import { acceptingHandlers } from './accepting.ts';
 import { demandTries, enterCode } from './codes.ts';
 import { placeOrders, seriesShown } from './dates.ts';
 import { guestListHandlers } from './guestLists.ts';
 import { invite, readInvited, uninvite } from './invited.ts';
+import { orderByLink } from './links.ts';
 import { feedFor, listingFor } from './listing.ts';
 import { nameSeat } from './naming.ts';
 import { placeOrder } from './ordering.ts';
@@ -37,13 +38,6 @@ import { registrationRows, sessionsOfSeats } from './rows.ts';
 import { readOrder, readSeat, readSeats, readTaken, readWaiting } from './store.ts';
 import { passOnTo, takeSeats } from './waiting.ts';
 import { withdrawSeats } from './withdrawing.ts';
-
-/** The order a personal link leads to. */
-export async function orderByLink(tx: Queries, token: string): Promise<string> {
-  const id = await followLink(tx, 'manage', token);
-  if (!id) throw notFound('This booking');
-  return id;
-}
 
 /** A seat as far as somebody sees the facts of its event. */
 const cutSeat = (row: RegistrationRow, facts: ReadonlySet<EventFact>): RegistrationRow => ({
@@ -59,6 +53,7 @@ export const registrationHandlers: Omit<
   'POST /api/public/orders/:token/pay'
 > = {
   ...guestListHandlers,
+  ...acceptingHandlers,
 
   'GET /api/events/:id/registrations': async ({ tx, params, now, staff }) => {
     const event = await eventFor({ tx, staff, now }, params.id, 'registration', 'see');
@@ -312,6 +307,8 @@ export const registrationHandlers: Omit<
     const order = await readOrder(tx, await orderByLink(tx, params.token));
     const event = await readEvent(tx, order.eventId);
     const url = `${app.origin}/m/${params.token}`;
+    // Nothing says that somebody comes before they have a seat.
+    if (!(await readSeats(tx, order.id)).some((s) => s.state === 'confirmed')) throw refused('no-pass');
     const entry = entryOf(event, {
       summary: titleFor(event, order.language),
       description: url,

@@ -93,10 +93,12 @@ export interface OrderRow {
   heldUntil: string | null;
   waitlistedAt: string | null;
   offeredUntil: string | null;
+  /** When they asked, as long as nobody has decided. */
+  askedAt: string | null;
 }
 
 const orderColumns = `id, number, event_id, buyer_contact_id, buyer_given, buyer_family, buyer_email, buyer_phone, language, due, received, waived, balance, due_now, code_id, donation,
-  donation_fund, donation_anonymous, lines, seats, state, channel, placed_at, held_until, waitlisted_at, offered_until`;
+  donation_fund, donation_anonymous, lines, seats, state, channel, placed_at, held_until, waitlisted_at, offered_until, asked_at`;
 
 /** An order; with `lock`, whoever reads it so as well waits until this transaction is over. */
 export async function readOrder(tx: Queries, id: string, lock = false): Promise<OrderRow> {

@@ -61,7 +61,12 @@ export async function letGo(
   const order = await readOrder(w.tx, orderId);
   const seats = (await readSeats(w.tx, orderId)).filter((s) => states.includes(s.state));
   await setSeats(w, seats, 'lapsed', reason);
-  await update(w.tx, 'orders', orderId, { heldUntil: null, waitlistedAt: null, offeredUntil: null });
+  await update(w.tx, 'orders', orderId, {
+    heldUntil: null,
+    waitlistedAt: null,
+    offeredUntil: null,
+    askedAt: null,
+  });
   await record(w, 'seats lapsed', {
     eventId: order.eventId,
     orderId,
@@ -77,13 +82,13 @@ export async function letGo(
 export async function letGoAll(w: Work, eventId: string): Promise<PartyConcerned[]> {
   const orders = await w.tx.query<{ id: string; name: string; seats: number }>(
     `select o.id, trim(o.buyer_given || ' ' || o.buyer_family) as name, (select count(*)::int from registrations r where r.order_id = o.id
-       and r.state in ('held', 'offered', 'waitlisted')) as seats from orders o where o.event_id = $1 and exists (select 1 from registrations r where r.order_id = o.id
-       and r.state in ('held', 'offered', 'waitlisted'))
+       and r.state in ('asked', 'held', 'offered', 'waitlisted')) as seats from orders o where o.event_id = $1 and exists (select 1 from registrations r where r.order_id = o.id
+       and r.state in ('asked', 'held', 'offered', 'waitlisted'))
      and not exists (select 1 from payment_attempts p where p.order_id = o.id and p.state in ${among(openAttempts)}) order by o.id`,
     [eventId],
   );
   for (const { id } of orders)
-    await letGo(w, id, ['held', 'offered', 'waitlisted'], 'the event was called off');
+    await letGo(w, id, ['asked', 'held', 'offered', 'waitlisted'], 'the event was called off');
   return orders.map(({ name, seats }) => ({ name, seats }));
 }
 

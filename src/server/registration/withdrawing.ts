@@ -28,7 +28,12 @@ export async function withdrawSeats(
   await noLongerExpected(w.tx, seatIds);
   const left = (await readSeats(w.tx, orderId)).filter((s) => standing.includes(s.state));
   if (!left.length)
-    await update(w.tx, 'orders', orderId, { heldUntil: null, waitlistedAt: null, offeredUntil: null });
+    await update(w.tx, 'orders', orderId, {
+      heldUntil: null,
+      waitlistedAt: null,
+      offeredUntil: null,
+      askedAt: null,
+    });
   const { offered } = await record(w, 'seats withdrawn', {
     eventId: order.eventId,
     orderId,

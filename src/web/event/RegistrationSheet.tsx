@@ -20,11 +20,12 @@ import { MoneyBar, Ring, Seats, Signature } from '../parts/marks.tsx';
 import { Person } from '../parts/Person.tsx';
 import { useSaying } from '../parts/saying.ts';
 import { AddRegistration } from './AddRegistration.tsx';
+import { Queue } from './Queue.tsx';
 
 const filters = {
   everyone: {
     label: phrase('event.everyone'),
-    of: (r: RegistrationRow) => ['confirmed', 'held', 'offered', 'asked'].includes(r.state),
+    of: (r: RegistrationRow) => ['confirmed', 'held', 'offered'].includes(r.state),
   },
   waiver: {
     label: phrase('event.waiverMissing'),
@@ -169,6 +170,7 @@ export default function RegistrationSheet({ page }: { page: EventPage }) {
             </chakra.p>
             <Seats confirmed={confirmed} held={held} waitlisted={count('waitlisted')} free={free} />
             <Problems of={offer.problem} />
+            <Queue page={page} />
             {waiting.length > 0 && filter === 'waiting' && (
               <chakra.ul className="lines" marginBottom="8px">
                 {waiting.map((p, at) => (

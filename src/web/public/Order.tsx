@@ -10,7 +10,7 @@ import { ApiProblem, addressOf, call } from '#web/api.ts';
 import { Button, TextLink } from '#web/kit/Button.tsx';
 import { SeveralOf } from '#web/kit/Choosing.tsx';
 import { Form } from '#web/kit/form/Form.tsx';
-import { DateField, Text } from '#web/kit/form/fields.tsx';
+import { DateField, LongText, Text } from '#web/kit/form/fields.tsx';
 import { prepare } from '#web/kit/form/request.ts';
 import { useForm } from '#web/kit/form/useForm.ts';
 import { Problems } from '#web/kit/notices.tsx';
@@ -49,6 +49,7 @@ function Shown({ order, token }: { order: PublicOrder; token: string }) {
   const reload = useReload(token);
   const { event } = order;
   const titles = {
+    asked: t('askedTitle'),
     confirmed: t('confirmed'),
     held: t('pay'),
     offered: t('offered'),
@@ -124,6 +125,8 @@ function Shown({ order, token }: { order: PublicOrder; token: string }) {
         </Say>
       )}
       {order.standing === 'waitlisted' && <Say>{t('queuePlace', { n: order.queuePlace })}</Say>}
+      {order.standing === 'asked' && <Say>{t('askedText')}</Say>}
+      {order.standing === 'asked' && <AskedBack order={order} token={token} />}
       {order.standing === 'ended' && <Say>{t('endedText')}</Say>}
       {order.standing === 'offered' && order.offeredUntil && (
         <Say tone="need">
@@ -170,6 +173,38 @@ function Shown({ order, token }: { order: PublicOrder; token: string }) {
         <Withdraw seats={live} token={token} offered={order.standing === 'offered'} />
       )}
     </>
+  );
+}
+
+/** What the organizer asked back, with a place for the answer. */
+function AskedBack({ order, token }: { order: PublicOrder; token: string }) {
+  const { t } = useTranslation();
+  return order.questions.map((q) => (
+    <Say key={q.id} tone={q.answer ? undefined : 'need'}>
+      <p>
+        {t('askedBack')}: {q.words}
+      </p>
+      {q.answer ? <Soft>{q.answer}</Soft> : <Answer id={q.id} token={token} />}
+    </Say>
+  ));
+}
+
+function Answer({ id, token }: { id: string; token: string }) {
+  const { t } = useTranslation();
+  const reload = useReload(token);
+  const form = useForm({
+    values: { words: '' },
+    request: ({ words }) =>
+      prepare(registrationContract, 'POST /api/public/orders/:token/answer', {
+        params: { token },
+        body: { questionId: id, words },
+      }),
+    after: reload,
+  });
+  return (
+    <Form form={form} submit={t('send')}>
+      <LongText form={form} name="words" label={t('yourAnswer')} rows={3} required />
+    </Form>
   );
 }
 

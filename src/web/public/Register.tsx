@@ -392,7 +392,10 @@ export function Registering({ event, within = false }: { event: PublicEvent; wit
 
           {quote && <Quoted quote={quote} money={money} />}
           {draft.also.length > 0 && <Soft>{t('forEachDate', { count: draft.also.length + 1 })}</Soft>}
-          {waits && <Say tone="need">{t('waitlistNote', { count: offerOfSeat.length })}</Say>}
+          {event.admission.accepts && <Say>{t('acceptsNote')}</Say>}
+          {waits && !event.admission.accepts && (
+            <Say tone="need">{t('waitlistNote', { count: offerOfSeat.length })}</Say>
+          )}
         </Filled>
       )}
     </>
@@ -412,7 +415,12 @@ function Several({ placed, event }: { placed: OrderPlaced; event: PublicEvent })
       ...p,
     })),
   ].sort((a, b) => ((a.startsLocal ?? '') < (b.startsLocal ?? '') ? -1 : 1));
-  const words = { held: 'bookingHeld', confirmed: 'bookingConfirmed', waitlisted: 'bookingWaits' } as const;
+  const words = {
+    asked: 'bookingAsked',
+    held: 'bookingHeld',
+    confirmed: 'bookingConfirmed',
+    waitlisted: 'bookingWaits',
+  } as const;
   return (
     <>
       <Title>{t('bookedDates', { count: all.length })}</Title>

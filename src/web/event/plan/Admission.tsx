@@ -34,9 +34,10 @@ const sayWindow = ({ opensLocal, closesLocal }: Way): string =>
 
 /** Who may register: each way in with its own time; and the lists of those who are guests. */
 export function Admission({ draft: { plan, change, wrong }, page }: SectionProps) {
-  const { ways, noReply } = plan.admission;
+  const { ways, noReply, accepts } = plan.admission;
   const units = useAsk('GET /api/choices').data?.units ?? [];
-  const set = (to: Partial<EventPlan['admission']>) => change({ admission: { ways, noReply, ...to } });
+  const set = (to: Partial<EventPlan['admission']>) =>
+    change({ admission: { ways, noReply, accepts, ...to } });
   const put = (at: number, part: Partial<Way>) =>
     set({ ways: ways.map((way, n) => (n === at ? { ...way, ...part } : way)) });
   const free = wayKinds.filter((kind) => !ways.some((way) => way.kind === kind));
@@ -46,6 +47,11 @@ export function Admission({ draft: { plan, change, wrong }, page }: SectionProps
       <Tick checked={noReply} set={(is) => set({ noReply: is })}>
         {phrase('offers.noReply')}
       </Tick>
+      {!noReply && (
+        <Tick checked={accepts} set={(is) => set({ accepts: is })}>
+          {phrase('offers.accepts')}
+        </Tick>
+      )}
       {!noReply &&
         ways.map((way, at) => {
           const error = (field: string) => wrong[`admission.ways.${at}.${field}`];

@@ -110,7 +110,7 @@ export const sections: readonly Section[] = [
     Show: Admission,
     optional: {
       used: (plan) => !sameValue(plan.admission, everybody),
-      empty: { admission: { ways: [...everybody.ways].map((w) => ({ ...w, unitIds: [] })), noReply: false } },
+      empty: { admission: { ...everybody, ways: everybody.ways.map((w) => ({ ...w, unitIds: [] })) } },
     },
   },
   {

@@ -9,6 +9,7 @@ import { event } from './event.ts';
 import { ledger } from './ledger.ts';
 import { offers } from './offers.ts';
 import { parts } from './parts.ts';
+import { queue } from './queue.ts';
 import { records } from './records.ts';
 import { season } from './season.ts';
 import { series } from './series.ts';
@@ -30,6 +31,7 @@ export const phrases = {
   ledger,
   offers,
   parts,
+  queue,
   records,
   season,
   series,

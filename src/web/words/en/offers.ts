@@ -86,6 +86,7 @@ export const offers = {
   who: 'Who',
   whichUnits: 'Units',
   noReply: 'Nobody has to register: coming counts',
+  accepts: 'You accept people one by one: until then they have asked, and hold nothing',
   noOpeningCode: 'No code opens anything yet: add one under Codes, with “It shows tickets that are hidden”.',
   anotherWay: 'Others too, at their own time',
   guestLists: 'Guest lists',
