@@ -12,13 +12,11 @@ import { partRules } from './parts.ts';
 import {
   type EventRow,
   plainPlan,
-  readCodes,
   readEvent,
-  readExtras,
   readMessageSteps,
-  readOffers,
   readProgramme,
   readQuestions,
+  readSold,
   readSurvey,
 } from './store.ts';
 
@@ -28,9 +26,7 @@ export async function readPlan(tx: Queries, event: EventRow): Promise<EventPlan>
   return {
     ...plainPlan(event),
     ...(await readProgramme(tx, event.id)),
-    offers: await readOffers(tx, event.id),
-    extras: await readExtras(tx, event.id),
-    codes: await readCodes(tx, event.id),
+    ...(await readSold(tx, event.id)),
     questions: await readQuestions(tx, event.id),
     messages: await readMessageSteps(tx, event.id),
     survey: survey && { title: survey.title, anonymous: survey.anonymous, questions: survey.questions },

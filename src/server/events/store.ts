@@ -221,19 +221,33 @@ export async function readOffersOf(
   return of;
 }
 
-export const readExtras = (tx: Queries, eventId: string): Promise<Extra[]> =>
-  tx.query<Extra>(
-    `select id, name, about, french, price, taxed, value_received, quantity, most_per_order, options
-     from extras where event_id = $1 and removed_at is null order by position`,
-    [eventId],
-  );
+/** What an event sells. */
+export interface Sold {
+  offers: Offer[];
+  extras: Extra[];
+  codes: Code[];
+}
 
-export const readCodes = (tx: Queries, eventId: string): Promise<Code[]> =>
-  tx.query<Code>(
-    `select id, code, note, offer_ids, opens, off, from_local, until_local, most, most_per_person
-     from codes where event_id = $1 and removed_at is null order by position`,
+/** What an event sells, read at once. */
+export async function readSold(tx: Queries, eventId: string): Promise<Sold> {
+  const row = await first<Sold>(
+    tx,
+    `select
+       coalesce((select jsonb_agg(jsonb_build_object('id', o.id, 'name', o.name, 'about', o.about, 'pricing', o.pricing, 'price', o.price, 'least', o.least,
+         'deposit', o.deposit, 'prices', o.prices, 'taxed', o.taxed, 'valueReceived', o.value_received, 'quantity', o.quantity,
+         'seatsPerUnit', o.seats_per_unit, 'leastPerOrder', o.least_per_order, 'mostPerOrder', o.most_per_order, 'mostPerPerson', o.most_per_person,
+         'opensLocal', o.opens_local, 'closesLocal', o.closes_local, 'hidden', o.hidden, 'fromAge', o.from_age, 'toAge', o.to_age, 'online', o.online,
+         'french', o.french) order by o.position) from offers o where o.event_id = $1 and o.removed_at is null), '[]') as offers,
+       coalesce((select jsonb_agg(jsonb_build_object('id', e.id, 'name', e.name, 'about', e.about, 'french', e.french, 'price', e.price, 'taxed', e.taxed,
+         'valueReceived', e.value_received, 'quantity', e.quantity, 'mostPerOrder', e.most_per_order, 'options', e.options) order by e.position)
+         from extras e where e.event_id = $1 and e.removed_at is null), '[]') as extras,
+       coalesce((select jsonb_agg(jsonb_build_object('id', c.id, 'code', c.code, 'note', c.note, 'offerIds', c.offer_ids, 'opens', c.opens, 'off', c.off,
+         'fromLocal', c.from_local, 'untilLocal', c.until_local, 'most', c.most, 'mostPerPerson', c.most_per_person) order by c.position)
+         from codes c where c.event_id = $1 and c.removed_at is null), '[]') as codes`,
     [eventId],
   );
+  return row!;
+}
 
 /** Who speaks at an event, who pays for it, and what happens when. */
 export interface Programme {

@@ -95,13 +95,13 @@ export async function admissionShown(
 ): Promise<PublicEvent['admission']> {
   const { admitted, guest } = await admittedAt(w, event, visitor, false);
   const refusals = 'in' in admitted ? [] : admitted.refusals;
-  const names = new Map(
-    (
-      await w.tx.query<{ id: string; name: string }>('select id, name from units where id = any($1)', [
-        refusals.flatMap((r) => r.unitIds),
+  const unitIds = refusals.flatMap((r) => r.unitIds);
+  const units = unitIds.length
+    ? await w.tx.query<{ id: string; name: string }>('select id, name from units where id = any($1)', [
+        unitIds,
       ])
-    ).map((u) => [u.id, u.name]),
-  );
+    : [];
+  const names = new Map(units.map((u) => [u.id, u.name]));
   return {
     may: 'in' in admitted,
     noReply: event.admission.noReply,

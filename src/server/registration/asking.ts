@@ -1,6 +1,6 @@
-import type { Extra, Offer } from '#contract/events.ts';
 import type { Visitor } from '#core/access/visitor.ts';
 import { holdsOn } from '#core/contacts/membership.ts';
+import type { Currency } from '#core/money/amount.ts';
 import type { Asking, Shop, Wanted } from '#core/offers/quote.ts';
 import type { Channel } from '#core/registration/checking.ts';
 import { standing } from '#core/registration/states.ts';
@@ -8,24 +8,19 @@ import { dateOf, wallOf } from '#core/time/wallTime.ts';
 import type { Work } from '../app/app.ts';
 import { among } from '../db/among.ts';
 import type { Queries } from '../db/database.ts';
-import { type EventRow, readCodes, readExtras, readOffers } from '../events/store.ts';
-import { theOrganization } from '../staff/store.ts';
+import { type EventRow, readSold, type Sold } from '../events/store.ts';
 import type { OrderRequest } from './request.ts';
 
-/** What an event sells. */
-export async function shopOf(
+/** What an event sells, in the currency of the organization. */
+export const shopOf = async (
   tx: Queries,
   event: Pick<EventRow, 'id' | 'taxes'>,
-): Promise<Omit<Shop, 'offers' | 'extras'> & { offers: Offer[]; extras: Extra[] }> {
-  const { currency } = await theOrganization(tx);
-  return {
-    currency,
-    offers: await readOffers(tx, event.id),
-    extras: await readExtras(tx, event.id),
-    codes: await readCodes(tx, event.id),
-    taxes: event.taxes,
-  };
-}
+  currency: Currency,
+): Promise<Omit<Shop, keyof Sold> & Sold> => ({
+  currency,
+  taxes: event.taxes,
+  ...(await readSold(tx, event.id)),
+});
 
 export const wantedOf = ({ lines, extras, code, donation }: OrderRequest): Wanted => ({
   lines,
@@ -70,17 +65,18 @@ export async function askingOf(
   event: Pick<EventRow, 'id' | 'startsLocal' | 'zone'>,
   visitor: Visitor | null,
   channel: Channel,
-  guest = 0,
+  /** Whether a code was entered: only then it matters how often each was used. */
+  code: boolean,
 ): Promise<Asking> {
   const contactId = visitor?.contactId ?? null;
-  const uses = await usesOf(tx, event.id, contactId);
+  const uses = code ? await usesOf(tx, event.id, contactId) : [];
   return {
     nowLocal: wallOf(now, event.zone),
     member: isMemberAt(visitor, event, now),
     known: visitor !== null,
     has: new Map(contactId ? (await unitsOf(tx, event.id, contactId)).map((u) => [u.offerId, u.units]) : []),
     uses: new Map(uses.map((u) => [u.codeId, u])),
-    guest,
+    guest: 0,
     team: channel !== 'public',
   };
 }

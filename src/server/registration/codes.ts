@@ -5,6 +5,7 @@ import { isFor, whatIsWrongWithCode } from '#core/offers/quote.ts';
 import type { Work } from '../app/app.ts';
 import type { EventRow } from '../events/store.ts';
 import { invalid, refused } from '../http/problem.ts';
+import { theOrganization } from '../staff/store.ts';
 import { admittedAt } from './admitting.ts';
 import { askingOf, shopOf } from './asking.ts';
 import { publicOfferOf } from './public.ts';
@@ -31,9 +32,10 @@ export async function enterCode(
   address: string,
 ): Promise<EnteredCode> {
   demandTries(w, event.id, address);
-  const shop = await shopOf(w.tx, event);
+  const { currency } = await theOrganization(w.tx);
+  const shop = await shopOf(w.tx, event, currency);
   const code = shop.codes.find((c) => foldCode(c.code) === foldCode(entered));
-  const wrong = whatIsWrongWithCode(code, await askingOf(w, event, visitor, 'public'));
+  const wrong = whatIsWrongWithCode(code, await askingOf(w, event, visitor, 'public', true));
   if (!code) w.app.throttles.pair.failed(triesOf(event.id, address), realNow(w.app));
   if (wrong || !code) throw invalid([wrong ?? { path: 'code', code: 'code-unknown' }]);
   const taken = await readTaken(w.tx, event.id);

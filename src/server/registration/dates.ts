@@ -9,14 +9,7 @@ import { wrongAt } from '#core/words/problems.ts';
 import type { Work } from '../app/app.ts';
 import { visitorOf } from '../contacts/visitor.ts';
 import { first, type Queries } from '../db/database.ts';
-import {
-  type EventRow,
-  readExtras,
-  readOffers,
-  readOffersOf,
-  readQuestions,
-  readSeriesDates,
-} from '../events/store.ts';
+import { type EventRow, readOffersOf, readQuestions, readSeriesDates, readSold } from '../events/store.ts';
 import { invalid } from '../http/problem.ts';
 import { type Placed, placeOrder } from './ordering.ts';
 import { type Asking, publicEventRow, registrationNow } from './public.ts';
@@ -60,9 +53,8 @@ export async function seriesShown(by: Asking, event: EventRow): Promise<PublicEv
 }
 
 const referred = async (tx: Queries, id: string) => ({
-  offers: await readOffers(tx, id),
+  ...(await readSold(tx, id)),
   questions: await readQuestions(tx, id),
-  extras: await readExtras(tx, id),
 });
 
 /**

@@ -75,15 +75,15 @@ export async function placeOrder(
     throw refused('registers-elsewhere', { address: event.registerAt });
   if (channel === 'public' && !takesRegistrations(event, now)) throw refused('registration-closed');
   if (channel !== 'public' && !lives(event.state)) throw refused('not-open');
-  const shop = await shopOf(tx, event);
-  const asking = await askingOf(w, event, visitor, channel);
+  const { country, currency } = await theOrganization(tx);
+  const shop = await shopOf(tx, event, currency);
+  const asking = await askingOf(w, event, visitor, channel, request.code !== '');
   const place = channel === 'public' ? await demandAdmission(w, event, visitor, request, shop, asking) : null;
   const priced = quote(shop, wantedOf(request), { ...asking, guest: place?.guest ?? 0 });
   if ('problems' in priced) throw invalid(priced.problems);
   const order = priced.quote;
   if (request.expects !== null && request.expects !== order.total)
     throw refused('price-changed', { now: { amount: order.total, currency: shop.currency } });
-  const { country } = await theOrganization(tx);
   const taken = await readTaken(tx, eventId);
   const problems = [
     ...(await checkRequest(w, event, request, order, channel, country)),

@@ -36,13 +36,12 @@ import { picturesOf } from '../events/picturing.ts';
 import { sayPlace } from '../events/saying.ts';
 import {
   type EventRow,
-  readCodes,
   readEvent,
   readEventBySlug,
-  readExtras,
   readOffers,
   readProgramme,
   readQuestions,
+  readSold,
 } from '../events/store.ts';
 import { notFound } from '../http/problem.ts';
 import { logoOf } from '../pictures/store.ts';
@@ -150,7 +149,7 @@ export async function publicEventOf(
   series: PublicEvent['series'] = null,
   visitor: Visitor | null = null,
 ): Promise<PublicEvent> {
-  const offers = await readOffers(tx, event.id);
+  const { offers, extras, codes } = await readSold(tx, event.id);
   const taken = await readTaken(tx, event.id);
   // Without a picture of its own it has that of its kind.
   const bannerId = event.bannerId ?? event.kind?.pictureId ?? null;
@@ -193,9 +192,9 @@ export async function publicEventOf(
     registration: registrationNow(event, offers, taken, now),
     closesAt: event.registrationClosesAt,
     offers: offers.filter((o) => !o.hidden).map((o) => publicOfferOf(o, event, taken)),
-    extras: (await readExtras(tx, event.id)).map((e) => publicExtraOf(e, taken)),
+    extras: extras.map((e) => publicExtraOf(e, taken)),
     taxes: event.taxes.map(({ name, rate, included }) => ({ name, rate, included })),
-    codes: (await readCodes(tx, event.id)).length > 0,
+    codes: codes.length > 0,
     admission: await admissionShown({ tx, now }, event, visitor),
     you: visitor && {
       member: isMemberAt(visitor, event, now),

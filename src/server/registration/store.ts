@@ -15,24 +15,26 @@ export async function readTakenOf(
   tx: Queries,
   eventIds: readonly string[],
 ): Promise<ReadonlyMap<string, Taken>> {
-  const rows = await tx.query<{
+  // Of an extra, and of its kinds, how many were sold; what is sold is held, offered or confirmed as the seats are.
+  const all = await tx.query<{
     eventId: string;
-    offerId: string;
+    id: string;
+    extra: boolean;
     seats: number;
     units: number;
     online: boolean;
   }>(
-    `select r.event_id, r.offer_id, o.online, count(*)::int as seats, count(distinct (r.order_id, r.unit_number))::int as units
-     from registrations r join offers o on o.id = r.offer_id where r.event_id = any($1) and r.state in ${among(occupying)} group by r.event_id, r.offer_id, o.online`,
+    `select r.event_id, r.offer_id as id, false as extra, o.online, count(*)::int as seats, count(distinct (r.order_id, r.unit_number))::int as units
+       from registrations r join offers o on o.id = r.offer_id where r.event_id = any($1) and r.state in ${among(occupying)} group by r.event_id, r.offer_id, o.online
+     union all
+     select o.event_id, x.id, true, false, 0, count(*)::int from order_lines l join orders o on o.id = l.order_id,
+         unnest(array[l.extra_id, l.option_id]) as x(id)
+       where l.kind = 'extra' and x.id is not null and o.event_id = any($1)
+         and exists (select 1 from registrations r where r.order_id = o.id and r.state in ${among(occupying)}) group by o.event_id, x.id`,
     [eventIds],
   );
-  const extras = await tx.query<{ eventId: string; id: string; units: number }>(
-    `select o.event_id, x.id, count(*)::int as units from order_lines l join orders o on o.id = l.order_id,
-       unnest(array[l.extra_id, l.option_id]) as x(id)
-     where l.kind = 'extra' and x.id is not null and o.event_id = any($1)
-       and exists (select 1 from registrations r where r.order_id = o.id and r.state in ${among(occupying)}) group by o.event_id, x.id`,
-    [eventIds],
-  );
+  const rows = all.filter((row) => !row.extra);
+  const extras = all.filter((row) => row.extra);
   const rowsOf = new Map<string, typeof rows>(eventIds.map((id) => [id, []]));
   for (const row of rows) rowsOf.get(row.eventId)!.push(row);
   return new Map(
@@ -42,7 +44,7 @@ export async function readTakenOf(
         {
           seats: of.reduce((sum, r) => sum + (r.online ? 0 : r.seats), 0),
           online: of.reduce((sum, r) => sum + (r.online ? r.seats : 0), 0),
-          unitsByOffer: new Map(of.map((r) => [r.offerId, r.units])),
+          unitsByOffer: new Map(of.map((r) => [r.id, r.units])),
           extras: new Map(extras.filter((e) => e.eventId === id).map((e) => [e.id, e.units])),
         },
       ];
