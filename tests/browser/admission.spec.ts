@@ -7,6 +7,8 @@ test('members first, then by code; a guest list from a table; what is sold recko
 }) => {
   const staff = callers(site);
   const event = await openEvent(staff, { title: 'Eel Supper', price: 5000, capacity: 40 });
+  const odalys = await staff.as('odalys');
+  const plan = async () => (await odalys.call('GET /api/events/:id', { params: { id: event.id } })).plan;
   const page = await pageOf(browser, site, 'Odalys Ferrant');
   await page.goto(`/events/${event.id}/plan`);
 
@@ -24,17 +26,11 @@ test('members first, then by code; a guest list from a table; what is sold recko
     const tax = page.getByRole('region', { name: 'Taxes' });
     await tax.getByLabel('Name', { exact: true }).fill('HST');
     await checkAccess(page);
-    // It waits to be looked over: people may be on it.
-    const look = page.getByRole('button', { name: 'See what follows' });
-    await expect(look.or(page.getByText('Saved', { exact: true })).first()).toBeVisible();
-    if (await look.isVisible()) {
-      await look.click();
-      await page
-        .getByRole('dialog')
-        .getByRole('button', { name: /^Save it/u })
-        .click();
-    }
-    await expect(page.getByText('Saved', { exact: true }).first()).toBeVisible();
+    // Where anything follows it waits to be looked over; nobody is on it yet.
+    await expect.poll(async () => (await plan()).taxes[0]?.name).toBe('HST');
+    expect((await plan()).offers[0]!.prices).toMatchObject([
+      { kind: 'early', untilLocal: '2026-08-01T23:59' },
+    ]);
   });
 
   await test.step('who may register, and a list of guests', async () => {
@@ -49,6 +45,7 @@ test('members first, then by code; a guest list from a table; what is sold recko
     await making.getByRole('button', { name: 'Save' }).click();
     await page.getByRole('button', { name: 'The band' }).click();
     await page.getByRole('button', { name: 'Put people on it' }).click();
+    await expect.poll(async () => (await plan()).admission.ways.map((w) => w.kind)).toEqual(['code', 'list']);
     const adding = page.getByRole('dialog', { name: 'Put people on it' });
     await adding
       .getByLabel('A table of people, with headings')
@@ -102,4 +99,70 @@ test('members first, then by code; a guest list from a table; what is sold recko
     await expect(phone.getByText('as our guest')).toBeVisible();
     await phone.context().close();
   });
+});
+
+test('an organizer accepts people: they ask on a phone, are asked back and answer; one is accepted, one declined', async ({
+  browser,
+  site,
+}) => {
+  const staff = callers(site);
+  const event = await openEvent(staff, { title: 'Owl Evening', capacity: 5 });
+  const page = await pageOf(browser, site, 'Odalys Ferrant');
+  await page.goto(`/events/${event.id}/plan`);
+  await page.getByRole('button', { name: 'Who may register', exact: true }).click();
+  await page.getByText('You accept people one by one').click();
+  const odalys = await staff.as('odalys');
+  await expect
+    .poll(
+      async () =>
+        (await odalys.call('GET /api/events/:id', { params: { id: event.id } })).plan.admission.accepts,
+    )
+    .toBe(true);
+
+  const phone = await pageOf(browser, site, null, true);
+  for (const given of ['Ida', 'Ole']) {
+    await phone.goto(`/e/${event.slug}/register`);
+    await expect(phone.getByText('The organizer decides who comes')).toBeVisible();
+    await phone.getByLabel('First name').first().fill(given);
+    await phone.getByLabel('Last name').first().fill('Sedge');
+    await phone.getByLabel('Email').fill(`${given.toLowerCase()}@sedge.example`);
+    await phone.getByRole('button', { name: 'Ask for seats' }).click();
+    await expect(phone.getByRole('heading', { name: 'Your request is with the organizer' })).toBeVisible();
+  }
+  await expect(phone.getByText('You hold no seat yet.')).toBeVisible();
+  await expect(phone.getByRole('link', { name: 'Passes as PDF' })).toHaveCount(0);
+  await checkAccess(phone);
+
+  await page.getByRole('navigation', { name: 'Stages' }).getByRole('link', { name: 'Registration' }).click();
+  const queue = page.getByRole('region', { name: 'Who asked for seats' });
+  await expect(queue.getByText('2 parties ask for seats')).toBeVisible();
+  await queue.getByLabel('Choose Ole Sedge').check({ force: true });
+  await queue.getByRole('button', { name: 'Ask back' }).click();
+  const asking = page.getByRole('dialog', { name: 'Ask them back' });
+  await expect(asking.getByText('1 party gets your question by mail')).toBeVisible();
+  await asking.getByLabel('What you want to know').fill('Have you a torch?');
+  await checkAccess(page);
+  await asking.getByRole('button', { name: 'Ask them back' }).click();
+  await phone.reload();
+  await phone.getByLabel('Your answer').fill('Two of them.');
+  await phone.getByRole('button', { name: 'Send' }).click();
+  await expect(phone.getByText('Two of them.')).toBeVisible();
+  await expect(queue.getByText('Two of them.')).toBeVisible();
+
+  await queue.getByLabel('Choose Ole Sedge').check({ force: true });
+  await queue.getByRole('button', { name: 'Accept 1' }).click();
+  const accepting = page.getByRole('dialog', { name: 'Accept them' });
+  await expect(accepting.getByText('1 party has its seats, and the confirmation goes out.')).toBeVisible();
+  await accepting.getByRole('button', { name: 'Accept them' }).click();
+  await expect(queue.getByText('1 party asks for seats')).toBeVisible();
+  await queue.getByRole('button', { name: 'Choose all' }).click();
+  await queue.getByRole('button', { name: 'Decline' }).click();
+  await page.getByRole('dialog').getByLabel('What you want to say with it').fill('We are full of owls.');
+  await page.getByRole('dialog').getByRole('button', { name: 'Decline them' }).click();
+  await expect(queue).toHaveCount(0);
+  await phone.reload();
+  await expect(phone.getByRole('heading', { name: 'You are registered' })).toBeVisible();
+  await expect(phone.getByRole('link', { name: 'Passes as PDF' })).toBeVisible();
+  await phone.context().close();
+  await page.context().close();
 });

@@ -65,7 +65,12 @@ export function Queue({ page }: { page: EventPage }) {
         </>
       ),
     },
-    { id: 'wants', heading: phrase('queue.wants'), phone: 'bare', cell: (p) => p.offers },
+    {
+      id: 'wants',
+      heading: phrase('queue.wants'),
+      phone: 'bare',
+      cell: (p) => <chakra.span whiteSpace="nowrap">{p.offers}</chakra.span>,
+    },
     {
       id: 'due',
       heading: phrase('queue.due'),
@@ -109,7 +114,7 @@ export function Queue({ page }: { page: EventPage }) {
     },
   ];
   return (
-    <chakra.section aria-label={phrase('queue.title')} marginBottom="18px">
+    <chakra.section aria-label={phrase('queue.title')} margin="14px 0 18px">
       <div className="spread">
         <h3>{phrase('queue.nAsked', { n: parties.length })}</h3>
         <TableColumns name="queue" columns={columns} />
@@ -123,7 +128,7 @@ export function Queue({ page }: { page: EventPage }) {
             {among.length === parties.length ? phrase('queue.none') : phrase('queue.all')}
           </Button>
           <Button look="main" disabled={!among.length} onClick={() => setDeciding('accept')}>
-            {phrase('queue.accept', { n: among.length })}
+            {among.length ? phrase('queue.acceptN', { n: among.length }) : phrase('queue.accept')}
           </Button>
           <Button disabled={!among.length} onClick={() => setDeciding('ask')}>
             {phrase('queue.ask')}

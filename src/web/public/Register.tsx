@@ -247,11 +247,13 @@ export function Registering({ event, within = false }: { event: PublicEvent; wit
           submit={
             form.sending
               ? t('loading')
-              : waits
-                ? t('toWaitlist')
-                : now > 0
-                  ? t('toPayment', { amount: money(now) })
-                  : t('placeOrder')
+              : event.admission.accepts
+                ? t('askForSeats')
+                : waits
+                  ? t('toWaitlist')
+                  : now > 0
+                    ? t('toPayment', { amount: money(now) })
+                    : t('placeOrder')
           }
         >
           <Head>{t('chooseTickets')}</Head>
