@@ -223,6 +223,37 @@ describe('what an event sells, as it is planned', () => {
   });
 });
 
+describe('choices of a question', () => {
+  test('a blank one stays on the plan while it is written, and is none to anybody else; one alone is refused, in a survey too', async () => {
+    const event = await selling('Choices', {});
+    const question = (choices: string[]): EventPlan['questions'][number] => ({
+      id: world.app.ids.id(),
+      offerId: null,
+      scope: 'order',
+      kind: 'one of',
+      prompt: { en: 'How do you come?' },
+      required: false,
+      choices,
+      atDoor: false,
+    });
+    expect((await save(event.id, { questions: [question(['on foot', '', 'by bus'])] })).status).toBe(200);
+    expect((await page(event.id)).plan.questions[0]!.choices).toEqual(['on foot', '', 'by bus']);
+    expect((await seen(event.slug)).questions[0]!.choices).toEqual(['on foot', 'by bus']);
+    expect((await save(event.id, { questions: [question(['on foot', ' '])] })).problem.fields).toMatchObject([
+      { code: 'two-choices-needed' },
+    ]);
+    const survey = (choices: string[]) => ({
+      title: { en: 'How was it?' },
+      anonymous: false,
+      questions: [{ id: 'again', kind: 'one of' as const, prompt: 'Again?', choices, required: false }],
+    });
+    expect((await save(event.id, { survey: survey(['yes']) })).problem.fields).toMatchObject([
+      { path: expect.stringContaining('survey.questions.0.choices'), code: 'two-choices-needed' },
+    ]);
+    expect((await save(event.id, { survey: survey(['yes', 'no', 'perhaps']) })).status).toBe(200);
+  });
+});
+
 describe('what somebody pays', () => {
   test('is written down unit by unit: the early price, a code to the last cent, tax; and stays when prices change', async () => {
     const seat = offer('Seat', {

@@ -318,7 +318,12 @@ export const partRules: Readonly<Record<PlanPart, PartRule>> = {
     save: (saving) => saveList(saving, 'message_steps', saving.before.messages, saving.change.messages!),
   },
   survey: {
-    check: () => [],
+    check: ({ change }) =>
+      change.survey?.questions.flatMap((q, at) =>
+        q.kind === 'one of' && q.choices.filter((c) => c.trim()).length < 2
+          ? [wrongAt(`survey.questions.${at}.choices`, 'two-choices-needed')]
+          : [],
+      ) ?? [],
     save: saveSurvey,
   },
 };

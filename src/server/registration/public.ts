@@ -201,7 +201,11 @@ export async function publicEventOf(
       has: await unitsOf(tx, event.id, visitor.contactId),
     },
     nowLocal: wallOf(now, event.zone),
-    questions: (await readQuestions(tx, event.id)).map(({ atDoor: _, ...q }) => q),
+    // A choice that is still to be written is none.
+    questions: (await readQuestions(tx, event.id)).map(({ atDoor: _, ...q }) => ({
+      ...q,
+      choices: q.choices.filter((choice) => choice.trim()),
+    })),
     needsBirthDate: ageDecides(event),
     seatsLeft: freeSeats(event, taken),
     online: event.online !== null,

@@ -62,7 +62,13 @@ function Shown({ page, token }: { page: Page; token: string }) {
           const field = { form, name: name as never, label: q.prompt, required: q.required };
           if (q.kind === 'text') return <LongText key={q.id} {...field} />;
           if (q.kind === 'scale') return <Scale key={q.id} {...field} name={name} />;
-          return <OneOf key={q.id} {...field} choices={q.choices.map((c) => ({ value: c, label: c }))} />;
+          return (
+            <OneOf
+              key={q.id}
+              {...field}
+              choices={q.choices.filter((c) => c.trim()).map((c) => ({ value: c, label: c }))}
+            />
+          );
         })}
       </Form>
     </>

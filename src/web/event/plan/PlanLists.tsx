@@ -5,7 +5,7 @@ import { Button } from '#web/kit/Button.tsx';
 import { phrase, term } from '#web/words/phrase.ts';
 import { Tick } from '../../kit/Choosing.tsx';
 import { ChoiceField, TextField } from '../../kit/Field.tsx';
-import { writeIn } from './entries.tsx';
+import { ChoicesField, writeIn } from './entries.tsx';
 
 type Wrong = Record<string, string>;
 
@@ -94,10 +94,10 @@ export function QuestionsEditor({
                 set={(fr) => change(q.id, { prompt: { en: q.prompt.en, ...(fr ? { fr } : {}) } })}
               />
               {(q.kind === 'one of' || q.kind === 'several of') && (
-                <TextField
-                  label={phrase('event.choicesSeparatedByCommas')}
-                  value={q.choices.join(', ')}
-                  set={(v) => change(q.id, { choices: v.split(',').map((c) => c.trim()) })}
+                <ChoicesField
+                  label={phrase('event.choices')}
+                  value={q.choices}
+                  set={(choices) => change(q.id, { choices })}
                   error={wrong[`questions.${at}.choices`]}
                 />
               )}
@@ -134,9 +134,11 @@ export const surveyToBegin: NonNullable<EventPlan['survey']> = {
 export function SurveyEditor({
   survey,
   set,
+  wrong,
 }: {
   survey: NonNullable<EventPlan['survey']>;
   set: (survey: EventPlan['survey']) => void;
+  wrong: Wrong;
 }) {
   return (
     <>
@@ -144,7 +146,7 @@ export function SurveyEditor({
         {phrase('event.anonymousAnswersCannotBe')}
       </Tick>
       <ul className="lines">
-        {survey.questions.map((q) => {
+        {survey.questions.map((q, at) => {
           const change = (part: Partial<typeof q>) =>
             set({
               ...survey,
@@ -166,7 +168,10 @@ export function SurveyEditor({
                 label={phrase('event.answer')}
                 value={q.kind}
                 set={(v) =>
-                  change({ kind: v as 'text', choices: v === 'one of' ? ['yes', 'perhaps', 'no'] : [] })
+                  change({
+                    kind: v as 'text',
+                    choices: v === 'one of' ? (q.choices.length ? q.choices : ['yes', 'perhaps', 'no']) : [],
+                  })
                 }
                 choices={[
                   { value: 'scale', label: phrase('event.oneToFive') },
@@ -183,6 +188,16 @@ export function SurveyEditor({
               >
                 <Trash2 size={15} aria-hidden /> {phrase('common.remove')}
               </Button>
+              {q.kind === 'one of' && (
+                <chakra.div gridColumn="1 / -1" maxWidth="420px">
+                  <ChoicesField
+                    label={phrase('event.choices')}
+                    value={q.choices}
+                    set={(choices) => change({ choices })}
+                    error={wrong[`survey.questions.${at}.choices`]}
+                  />
+                </chakra.div>
+              )}
             </chakra.li>
           );
         })}

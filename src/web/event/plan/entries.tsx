@@ -1,10 +1,10 @@
 import { chakra } from '@chakra-ui/react';
-import { Trash2 } from 'lucide-react';
-import { type ReactNode, useState } from 'react';
+import { Plus, Trash2 } from 'lucide-react';
+import { type ReactNode, useId, useState } from 'react';
 import type { Texts } from '#core/words/texts.ts';
 import { phrase } from '#web/words/phrase.ts';
 import { Button } from '../../kit/Button.tsx';
-import { LongField, TextField } from '../../kit/Field.tsx';
+import { Group, LongField, TextField } from '../../kit/Field.tsx';
 
 /** A text in both languages beside one another. */
 export function BothLanguages({
@@ -101,6 +101,64 @@ export function FoldedEntry({
         </chakra.div>
       </chakra.details>
     </chakra.li>
+  );
+}
+
+/** Choices as a list: Enter begins the next one, and what is still empty stays until it is written or taken away. */
+export function ChoicesField({
+  label,
+  value,
+  set,
+  error,
+}: {
+  label: string;
+  value: readonly string[];
+  set: (value: string[]) => void;
+  error?: string | undefined;
+}) {
+  const own = useId();
+  // One more, after a place; the cursor goes there.
+  const add = (after: number) => {
+    set([...value.slice(0, after), '', ...value.slice(after)]);
+    requestAnimationFrame(() => document.getElementById(`${own}-${after}`)?.focus());
+  };
+  return (
+    <Group label={label} error={error}>
+      {value.map((choice, at) => (
+        <chakra.div
+          key={at}
+          display="grid"
+          gridTemplateColumns="minmax(0, 1fr) auto"
+          gap="0 8px"
+          alignItems="center"
+          onKeyDown={(e) => {
+            if (e.key !== 'Enter') return;
+            e.preventDefault();
+            add(at + 1);
+          }}
+        >
+          <TextField
+            id={`${own}-${at}`}
+            headed
+            label={phrase('event.choiceN', { n: at + 1 })}
+            value={choice}
+            set={(text) => set(value.map((c, n) => (n === at ? text : c)))}
+          />
+          <Button
+            look="plain"
+            aria-label={phrase('event.removeNamed', {
+              name: choice || phrase('event.choiceN', { n: at + 1 }),
+            })}
+            onClick={() => set(value.filter((_, n) => n !== at))}
+          >
+            <Trash2 size={15} aria-hidden />
+          </Button>
+        </chakra.div>
+      ))}
+      <Button look="plain" onClick={() => add(value.length)}>
+        <Plus size={14} aria-hidden /> {phrase('event.addChoice')}
+      </Button>
+    </Group>
   );
 }
 

@@ -225,8 +225,8 @@ export const sections: readonly Section[] = [
     id: 'survey',
     wide: true,
     title: phrase('event.survey'),
-    Show: ({ draft: { plan, change } }) =>
-      plan.survey && <SurveyEditor survey={plan.survey} set={(survey) => change({ survey })} />,
+    Show: ({ draft: { plan, change, wrong } }) =>
+      plan.survey && <SurveyEditor survey={plan.survey} set={(survey) => change({ survey })} wrong={wrong} />,
     optional: {
       used: (plan) => plan.survey !== null,
       begin: () => ({ survey: surveyToBegin }),
