@@ -21,7 +21,6 @@ import {
   texts,
   token,
 } from './endpoint.ts';
-import { text } from './events.ts';
 import { kindMark } from './kinds.ts';
 import { shownPicture } from './pictures.ts';
 import { sketch } from './places.ts';
@@ -451,7 +450,7 @@ const registrationRow = z.object({
 export type RegistrationRow = z.infer<typeof registrationRow>;
 
 const guestList = z.object({
-  name: text(80).trim().min(1, 'guest-list-unnamed'),
+  name: z.string().max(80).trim().min(1, 'guest-list-unnamed'),
   free: z.boolean().default(false),
   overCapacity: z.boolean().default(false),
 });
@@ -479,7 +478,7 @@ const decisionBody = z.object({
   orderIds: z.array(id).min(1, 'choose-somebody').max(200),
   decision: z.enum(['accept', 'decline', 'ask']),
   /** What is asked; or what is said with a no. */
-  words: text(1000).default(''),
+  words: z.string().max(1000).default(''),
 });
 const decided = z.object({
   /** How many parties have their seats, have to pay first, wait, are declined, or were asked something. */

@@ -1,22 +1,28 @@
 import { describe, expect, test } from 'vitest';
+import { bookingsEn } from './bookings.en.ts';
+import { bookingsFr } from './bookings.fr.ts';
 import { problemsEn } from './problems.en.ts';
 import { problemsFr } from './problems.fr.ts';
-import { alsoIn, sayProblem } from './problems.ts';
+import { alsoIn, alsoOfBookings, sayProblem } from './problems.ts';
 
 alsoIn('fr', problemsFr);
+alsoOfBookings('en', bookingsEn);
+alsoOfBookings('fr', bookingsFr);
+const en = { ...problemsEn, ...bookingsEn };
+const fr = { ...problemsFr, ...bookingsFr };
 
 /** What is not found is named by its English word, which a French sentence goes without. */
-const englishOnly: Partial<Record<keyof typeof problemsEn, string[]>> = { 'not-found': ['what'] };
+const englishOnly: Partial<Record<keyof typeof en, string[]>> = { 'not-found': ['what'] };
 
-const codes = Object.keys(problemsEn) as (keyof typeof problemsEn)[];
+const codes = Object.keys(en) as (keyof typeof en)[];
 const paramsIn = (text: unknown): string[] =>
   [...new Set([...JSON.stringify(text).matchAll(/\{\{(\w+)\}\}/gu)].map((m) => m[1]!))].sort();
 
 describe('what is wrong, in words', () => {
   test.each(codes)('%s takes the same parameters in both languages, and is another text', (code) => {
-    const wanted = paramsIn(problemsEn[code]).filter((p) => !englishOnly[code]?.includes(p));
-    expect(paramsIn(problemsFr[code])).toEqual(wanted);
-    expect(JSON.stringify(problemsFr[code])).not.toBe(JSON.stringify(problemsEn[code]));
+    const wanted = paramsIn(en[code]).filter((p) => !englishOnly[code]?.includes(p));
+    expect(paramsIn(fr[code])).toEqual(wanted);
+    expect(JSON.stringify(fr[code])).not.toBe(JSON.stringify(en[code]));
   });
 
   test('forms follow the plural rules of each language: none is one in French, and many in English', () => {

@@ -2,6 +2,7 @@ import { againstEn } from './against.en.ts';
 import { agendaEn } from './agenda.en.ts';
 import { attributesEn, textsEn } from './attributes.en.ts';
 import { audiencesEn } from './audiences.en.ts';
+import { bookingsEn } from './bookings.en.ts';
 import { checksEn } from './checks.en.ts';
 import { consequencesEn } from './consequences.en.ts';
 import { deskEn } from './desk.en.ts';
@@ -12,7 +13,7 @@ import { catalogued, spokenIn } from './language.ts';
 import { lifelineEn } from './lifeline.en.ts';
 import { duesEn, notesEn } from './notes.en.ts';
 import { pinsEn } from './pins.en.ts';
-import { alsoSay } from './problems.ts';
+import { alsoOfBookings, alsoSay } from './problems.ts';
 import { reasonsEn } from './reasons.en.ts';
 import { refusalsEn } from './refusals.en.ts';
 import { segmentsEn } from './segments.en.ts';
@@ -55,4 +56,5 @@ export const words = (): CoreWords => catalogues[spokenIn()]!;
 /** A text of these catalogues, filled in. */
 export const say = (text: string | Plurals, params: Params = {}): string => fillIn(text, params, spokenIn());
 
+alsoOfBookings('en', bookingsEn);
 alsoSay((code) => (words().refusals as Readonly<Record<string, string | Plurals>>)[code]);

@@ -1,8 +1,9 @@
 import { AsyncLocalStorage } from 'node:async_hooks';
 import { type ClockFace, faceAs } from '#core/time/face.ts';
+import { bookingsFr } from '#core/words/bookings.fr.ts';
 import { type Language, speakAs } from '#core/words/language.ts';
 import { problemsFr } from '#core/words/problems.fr.ts';
-import { alsoIn } from '#core/words/problems.ts';
+import { alsoIn, alsoOfBookings } from '#core/words/problems.ts';
 
 /** How something is said to whoever reads it. */
 interface Reading {
@@ -11,6 +12,7 @@ interface Reading {
 }
 
 alsoIn('fr', problemsFr);
+alsoOfBookings('fr', bookingsFr);
 
 const reader = new AsyncLocalStorage<Reading>();
 speakAs(() => reader.getStore()?.language ?? 'en');

@@ -32,7 +32,7 @@ import { Ends, Head, Rows, Say, Soft, Title, Two } from './parts.tsx';
 import { Quoted } from './Quoted.tsx';
 import { type Choice, keyOf, offersFor, quoteFor, reckon, wantedOf } from './quoting.ts';
 import { useMoney } from './saying.ts';
-import { WhoMay } from './WhoMay.tsx';
+import WhoMay from './WhoMay.tsx';
 
 interface Guest {
   given: string;

@@ -1,3 +1,4 @@
+import './holdingWords.ts';
 import { chakra } from '@chakra-ui/react';
 import { useTranslation } from 'react-i18next';
 import type { PublicEvent } from '#contract/registration.ts';
@@ -16,7 +17,7 @@ const words = {
 } as const satisfies Record<WayKind, string>;
 
 /** Who may register, said to somebody who may not; nothing to everybody else. */
-export function WhoMay({ event }: { event: PublicEvent }) {
+export default function WhoMay({ event }: { event: PublicEvent }) {
   const { t } = useTranslation();
   const { may, noReply, ways, signIn } = event.admission;
   if (noReply) return <Say tone="good">{t('noReply')}</Say>;

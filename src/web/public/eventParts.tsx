@@ -15,7 +15,6 @@ import { language } from './language.ts';
 import { Acts, Ends, Facts, Head, Rows, Say, Small, Soft, Title } from './parts.tsx';
 import { Reeds } from './Reeds.tsx';
 import { ownTime, sayLimits, sayOffer, sayPrice, useMoney } from './saying.ts';
-import { WhoMay } from './WhoMay.tsx';
 
 const Sketch = lazy(() => import('./Sketch.tsx').then((m) => ({ default: m.Sketch })));
 const AskOrganizer = lazy(() => import('./AskOrganizer.tsx'));
@@ -228,6 +227,9 @@ export function Story({ event }: Pick<Part, 'event'>) {
   );
 }
 
+// Only where somebody may not, or need not, register.
+const WhoMay = lazy(() => import('./WhoMay.tsx'));
+
 /** What it costs, and the way in. */
 export function Tickets({ event, preview }: Part) {
   const { t } = useTranslation();
@@ -268,12 +270,18 @@ export function Tickets({ event, preview }: Part) {
           {t('registerElsewhere', { site: siteOf(event.registerAt) })}
         </ButtonAnchor>
       ) : event.admission.noReply ? (
-        <WhoMay event={event} />
+        <Suspense>
+          <WhoMay event={event} />
+        </Suspense>
       ) : event.registration === 'closed' ? (
         <Say>{t('closed')}</Say>
       ) : (
         <>
-          <WhoMay event={event} />
+          {!may && (
+            <Suspense>
+              <WhoMay event={event} />
+            </Suspense>
+          )}
           {event.registration === 'full' && (
             <Say tone="need">
               {readTexts(event.fullWords, language()) ||
