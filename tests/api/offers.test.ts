@@ -423,6 +423,17 @@ describe('codes', () => {
     expect((await enter(other, 'RIGHT')).status).toBe(201);
   });
 
+  test('one tried in an order counts as one entered', async () => {
+    const sold = { offers: [offer('Seat')], codes: [code('RIGHT', { off: { amount: 100 } })] };
+    const event = await selling('Guessed by Ordering', sold);
+    const order = (entered: string) =>
+      place(event, orderOf(event, [[sold.offers[0]!, 1]], { code: entered }));
+    const answers = new Set<number>();
+    for (let n = 0; n < 12; n += 1) answers.add((await order(`WRONG${n}`)).status);
+    expect([...answers].sort()).toEqual([422, 429]);
+    expect((await enter(event, 'RIGHT')).status).toBe(429);
+  });
+
   test('used as often as it may be, in all and by one person; given up, it can be used again', async () => {
     const seat = offer('Seat', { price: 1000 });
     const event = await selling('Used Up', {

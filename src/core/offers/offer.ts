@@ -144,6 +144,10 @@ export interface Code {
 /** A code as it is compared: letters in any case, without spaces and dashes. */
 export const foldCode = (code: string): string => code.toUpperCase().replace(/[\s\-–—_.]/gu, '');
 
+/** The code of an event that somebody entered, however they wrote it; none where it is none of them. */
+export const codeNamed = <C extends { code: string }>(codes: readonly C[], entered: string): C | undefined =>
+  codes.find((c) => foldCode(c.code) === foldCode(entered));
+
 /** True while something is sold, by the clock where the event is. */
 export const isOnSale = (of: Pick<Offer, 'opensLocal' | 'closesLocal'>, nowLocal: WallTime): boolean =>
   (of.opensLocal === null || of.opensLocal <= nowLocal) &&

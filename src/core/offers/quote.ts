@@ -2,7 +2,7 @@ import type { Amount, Currency } from '#core/money/amount.ts';
 import { includedIn, shareOf, spread } from '#core/money/spread.ts';
 import type { WallTime } from '#core/time/clock.ts';
 import { type Wrong, wrongAt } from '#core/words/problems.ts';
-import { type Code, type Extra, foldCode, isOnSale, type Offer, type PriceKind, type Tax } from './offer.ts';
+import { type Code, codeNamed, type Extra, isOnSale, type Offer, type PriceKind, type Tax } from './offer.ts';
 
 /** What an event sells. */
 export interface Shop {
@@ -109,9 +109,7 @@ const largestGift = 10_000_000;
  */
 export function quote(shop: Shop, wanted: Wanted, asking: Asking): { quote: Quote } | { problems: Wrong[] } {
   const problems: Wrong[] = [];
-  const code = wanted.code.trim()
-    ? shop.codes.find((c) => foldCode(c.code) === foldCode(wanted.code))
-    : undefined;
+  const code = wanted.code.trim() ? codeNamed(shop.codes, wanted.code) : undefined;
   const codeWrong = wanted.code.trim() ? whatIsWrongWithCode(code, asking) : null;
   const parties: Quote['parties'] = [];
   const lines: QuoteLine[] = [];

@@ -24,7 +24,7 @@ export async function addMember(
   event: EventRow,
   { name, email, part, stage }: NewMember,
 ): Promise<{ id: string; link: string | null }> {
-  const { tx, app, now, actor } = w;
+  const { tx, now } = w;
   if (!isEmail(email)) throw invalid([{ path: 'email', code: 'not-an-email' }]);
   const known = await staffByEmail(tx, emailKey(email));
   if (known?.resting) throw invalid([{ path: 'email', code: 'account-at-rest' }]);
@@ -35,25 +35,40 @@ export async function addMember(
   const has = await readPartOf(tx, event.id, who);
   if (has.some((h) => h.part === part && h.stage === stage)) throw refused('on-the-team');
   if (part === 'lead') await stepBack(tx, event.id);
-  const leading = has.find((h) => h.part !== 'helper');
-  const id = leading && part !== 'helper' ? leading.id : app.ids.id();
-  if (leading && part !== 'helper') await update(tx, 'event_team', id, { part, stage: null });
-  else
-    await insert(tx, 'event_team', {
-      id,
-      eventId: event.id,
-      ...who,
-      part,
-      stage,
-      addedAt: now,
-      addedBy: actor.name,
-    });
+  const id = await writePart(w, event, who, has, part, stage);
   await record(w, 'team changed', {
     eventId: event.id,
     how: 'put somebody on the team',
     detail: { name: known?.name ?? name, part, stage },
   });
   return { id, link: invited?.link ?? null };
+}
+
+/** Gives somebody a part on a team; whoever has one there that is more than helping has the new one in its place. */
+async function writePart(
+  { tx, app, now, actor }: Work,
+  event: EventRow,
+  who: { staffId: string | null; invitationId: string | null },
+  has: readonly { id: string; part: string }[],
+  part: NewMember['part'],
+  stage: NewMember['stage'],
+): Promise<string> {
+  const leading = part === 'helper' ? undefined : has.find((h) => h.part !== 'helper');
+  if (leading) {
+    await update(tx, 'event_team', leading.id, { part, stage: null });
+    return leading.id;
+  }
+  const id = app.ids.id();
+  await insert(tx, 'event_team', {
+    id,
+    eventId: event.id,
+    ...who,
+    part,
+    stage,
+    addedAt: now,
+    addedBy: actor.name,
+  });
+  return id;
 }
 
 /**
@@ -65,21 +80,8 @@ export async function putInLead(w: Work, event: EventRow, email: string, path: s
   if (!known || known.resting)
     throw invalid([wrongAt(path, known ? 'account-at-rest' : 'no-account-with-address')]);
   await stepBack(w.tx, event.id);
-  const has = (await readPartOf(w.tx, event.id, { staffId: known.id, invitationId: null })).find(
-    (h) => h.part !== 'helper',
-  );
-  if (has) await update(w.tx, 'event_team', has.id, { part: 'lead' });
-  else
-    await insert(w.tx, 'event_team', {
-      id: w.app.ids.id(),
-      eventId: event.id,
-      staffId: known.id,
-      invitationId: null,
-      part: 'lead',
-      stage: null,
-      addedAt: w.now,
-      addedBy: w.actor.name,
-    });
+  const who = { staffId: known.id, invitationId: null };
+  await writePart(w, event, who, await readPartOf(w.tx, event.id, who), 'lead', null);
   await record(w, 'team changed', {
     eventId: event.id,
     how: 'put somebody on the team',

@@ -1,6 +1,7 @@
 import { fullName, splitName } from '#core/contacts/names.ts';
 import { titleFor } from '#core/events/french.ts';
 import { linkMark } from '#core/messages/links.ts';
+import type { DirectKind } from '#core/messages/texts.ts';
 import { readProposal } from '../agenda/store.ts';
 import type { Work } from '../app/app.ts';
 import { readContact } from '../contacts/store.ts';
@@ -17,15 +18,10 @@ import { sayShift } from './sending.ts';
 export async function tellBuyer(
   w: Work,
   orderId: string,
-  kind:
-    | 'asked'
-    | 'accepted'
-    | 'not accepted'
-    | 'asked back'
-    | 'waitlisted'
-    | 'offered'
-    | 'lapsed'
-    | 'returned',
+  kind: Extract<
+    DirectKind,
+    'asked' | 'accepted' | 'not accepted' | 'asked back' | 'waitlisted' | 'offered' | 'lapsed' | 'returned'
+  >,
   reason: string,
   until?: string,
   /** What is said in words, where the text has a place for them. */

@@ -8,7 +8,7 @@ import {
   type OnList,
 } from '#core/admission/admission.ts';
 import { holdsOn } from '#core/contacts/membership.ts';
-import { foldCode } from '#core/offers/offer.ts';
+import { codeNamed } from '#core/offers/offer.ts';
 import { type Shop, whatIsWrongWithCode } from '#core/offers/quote.ts';
 import { standing } from '#core/registration/states.ts';
 import { dateOf, wallOf } from '#core/time/wallTime.ts';
@@ -83,7 +83,7 @@ export const opensNow = (
   entered: string,
   asking: Parameters<typeof whatIsWrongWithCode>[1],
 ): boolean => {
-  const code = entered.trim() ? shop.codes.find((c) => foldCode(c.code) === foldCode(entered)) : undefined;
+  const code = entered.trim() ? codeNamed(shop.codes, entered) : undefined;
   return code?.opens === true && whatIsWrongWithCode(code, asking) === null;
 };
 

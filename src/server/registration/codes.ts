@@ -1,27 +1,16 @@
 import type { EnteredCode } from '#contract/registration.ts';
 import type { Visitor } from '#core/access/visitor.ts';
-import { foldCode } from '#core/offers/offer.ts';
+import { codeNamed } from '#core/offers/offer.ts';
 import { isFor, whatIsWrongWithCode } from '#core/offers/quote.ts';
 import type { Work } from '../app/app.ts';
 import type { EventRow } from '../events/store.ts';
-import { invalid, refused } from '../http/problem.ts';
+import { invalid } from '../http/problem.ts';
 import { theOrganization } from '../staff/store.ts';
 import { admittedAt } from './admitting.ts';
 import { askingOf, shopOf } from './asking.ts';
 import { publicOfferOf } from './public.ts';
 import { readTaken } from './store.ts';
-
-/** Whoever guesses does so in real time, whatever the clock of a demonstration says. */
-const realNow = (app: Work['app']): number => Date.parse(app.sessionClock.now());
-
-/** Codes are guessed from one address at one event: what is counted by. */
-const triesOf = (eventId: string, address: string): string => `code ${eventId} ${address}`;
-
-/** Refused for a while where somebody tried many codes that are none. */
-export function demandTries({ app }: Pick<Work, 'app'>, eventId: string, address: string): void {
-  const wait = app.throttles.pair.wait(triesOf(eventId, address), realNow(app));
-  if (wait > 0) throw refused('too-many-tries-wait', { count: Math.ceil(wait / 60_000) }, 429);
-}
+import { countTry, demandTries } from './tries.ts';
 
 /** What a code does, for whoever knows it; refused with why where it does nothing for them now. */
 export async function enterCode(
@@ -34,9 +23,9 @@ export async function enterCode(
   demandTries(w, event.id, address);
   const { currency } = await theOrganization(w.tx);
   const shop = await shopOf(w.tx, event, currency);
-  const code = shop.codes.find((c) => foldCode(c.code) === foldCode(entered));
+  const code = codeNamed(shop.codes, entered);
   const wrong = whatIsWrongWithCode(code, await askingOf(w, event, visitor, 'public', true));
-  if (!code) w.app.throttles.pair.failed(triesOf(event.id, address), realNow(w.app));
+  if (!code) countTry(w, event.id, address);
   if (wrong || !code) throw invalid([wrong ?? { path: 'code', code: 'code-unknown' }]);
   const taken = await readTaken(w.tx, event.id);
   const { id, code: written, offerIds, opens, off } = code;

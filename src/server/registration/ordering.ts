@@ -6,6 +6,7 @@ import { passCode } from '#core/doors/passCode.ts';
 import { isOver } from '#core/events/end.ts';
 import { lives } from '#core/events/states.ts';
 import { accountOf } from '#core/money/lines.ts';
+import { codeNamed } from '#core/offers/offer.ts';
 import { type Asking, type Quote, quote, type Shop } from '#core/offers/quote.ts';
 import type { Taken } from '#core/registration/capacity.ts';
 import { answerTo, fits, freeExtras, mostUnpaid } from '#core/registration/capacity.ts';
@@ -27,6 +28,7 @@ import { confirmOrder } from './confirming.ts';
 import { linkOrder } from './orderLinking.ts';
 import type { OrderRequest } from './request.ts';
 import { readOrder, readTaken } from './store.ts';
+import { countTry } from './tries.ts';
 import { holdMinutes } from './waiting.ts';
 
 export interface Placed {
@@ -77,6 +79,7 @@ export async function placeOrder(
   if (channel !== 'public' && !lives(event.state)) throw refused('not-open');
   const { country, currency } = await theOrganization(tx);
   const shop = await shopOf(tx, event, currency);
+  if (address !== null && request.code && !codeNamed(shop.codes, request.code)) countTry(w, eventId, address);
   const asking = await askingOf(w, event, visitor, channel, request.code !== '');
   const place = channel === 'public' ? await demandAdmission(w, event, visitor, request, shop, asking) : null;
   const priced = quote(shop, wantedOf(request), { ...asking, guest: place?.guest ?? 0 });

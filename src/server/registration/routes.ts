@@ -24,7 +24,7 @@ import { invalid, notFound, refused } from '../http/problem.ts';
 import { logoOf } from '../pictures/store.ts';
 import { theOrganization } from '../staff/store.ts';
 import { acceptingHandlers } from './accepting.ts';
-import { demandTries, enterCode } from './codes.ts';
+import { enterCode } from './codes.ts';
 import { placeOrders, seriesShown } from './dates.ts';
 import { guestListHandlers } from './guestLists.ts';
 import { invite, readInvited, uninvite } from './invited.ts';
@@ -36,6 +36,7 @@ import { passesPdf } from './passes.ts';
 import { publicEventOf, publicEventRow, publicOrderOf } from './public.ts';
 import { registrationRows, sessionsOfSeats } from './rows.ts';
 import { readOrder, readSeat, readSeats, readTaken, readWaiting } from './store.ts';
+import { demandTries } from './tries.ts';
 import { passOnTo, takeSeats } from './waiting.ts';
 import { withdrawSeats } from './withdrawing.ts';
 
