@@ -512,6 +512,30 @@ describe('limits', () => {
     expect(await wrong([[own, 1]], {}, wren)).toEqual([['lines.0.units', 'most-per-person']]);
   });
 
+  test('what somebody books in another name counts as theirs, of an offer and of a code', async () => {
+    const own = offer('Own', { mostPerPerson: 1 });
+    const free = offer('Seat', { price: 500 });
+    const event = await selling('In Another Name', {
+      offers: [own, free],
+      codes: [code('ONE-FOR-YOU', { off: { amount: 500 }, mostPerPerson: 1 })],
+    });
+    await contact('Linnea');
+    const linnea = await signedIn('linnea@sedge.example');
+    const another = (given: string) => ({
+      buyer: { given, family: 'Alder', email: `${given.toLowerCase()}@alder.example` },
+    });
+    const wrong = async (of: Offer, typed: string, given: string) =>
+      (
+        await place(event, orderOf(event, [[of, 1]], { code: typed, ...another(given) }), linnea)
+      ).problem.fields?.map((f) => f.code);
+    expect((await place(event, orderOf(event, [[own, 1]], another('Moss')), linnea)).status).toBe(201);
+    expect((await seen(event.slug, linnea)).you!.has).toEqual([{ offerId: own.id, units: 1 }]);
+    expect(await wrong(own, '', 'Fern')).toEqual(['most-per-person']);
+    const coded = { code: 'ONE-FOR-YOU', ...another('Rush') };
+    expect((await place(event, orderOf(event, [[free, 1]], coded), linnea)).status).toBe(201);
+    expect(await wrong(free, 'ONE-FOR-YOU', 'Teal')).toEqual(['code-used-by-you']);
+  });
+
   test('extras: of each kind as many as there are, also for two who ask at once; given up they are there again', async () => {
     const small = { id: world.app.ids.id(), name: 'small', french: 'petit', quantity: null };
     const large = { id: world.app.ids.id(), name: 'large', french: 'grand', quantity: 2 };
