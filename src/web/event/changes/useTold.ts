@@ -18,17 +18,19 @@ export function useTold<B extends object, T>(
   resting: boolean,
 ) {
   const wanted = JSON.stringify(body);
-  const [asked, setAsked] = useState(wanted);
+  const [asked, setAsked] = useState(resting ? null : wanted);
   useEffect(() => {
+    // What was put together while nothing was asked is not asked either.
+    if (resting) return setAsked(null);
     const timer = setTimeout(() => setAsked(wanted), pause);
     return () => clearTimeout(timer);
-  }, [wanted]);
+  }, [wanted, resting]);
   const answer = useQuery<T>({
     queryKey: ['what-if', ...of, asked],
-    queryFn: () => ask(JSON.parse(asked) as B),
+    queryFn: () => ask(JSON.parse(asked!) as B),
     placeholderData: keepPreviousData,
     // What is being saved is not tried again on top of itself.
-    enabled: !resting,
+    enabled: !resting && asked !== null,
     gcTime: 0,
     retry: false,
   });
