@@ -11,6 +11,8 @@ import { eventStates, stages } from '#core/events/states.ts';
 import { audienceNames } from '#core/messages/audiences.ts';
 import { moments } from '#core/messages/moments.ts';
 import { priceKinds, pricings } from '#core/offers/offer.ts';
+import { details } from '#core/questions/details.ts';
+import { questionKinds, readers } from '#core/questions/question.ts';
 import { whenFull } from '#core/registration/capacity.ts';
 import { missingThings } from '#core/season/missing.ts';
 import { cleanDoc, docOf } from '#core/text/doc.ts';
@@ -135,15 +137,31 @@ export const consequences = z.object({
   reopened: z.array(z.string()),
   offered: z.array(z.string()),
 });
-const question = z.object({
+const limit = z.number().min(-1_000_000_000).max(1_000_000_000).nullable().default(null);
+export const question = z.object({
   id,
   offerId: id.nullable().default(null),
-  scope: z.enum(['order', 'attendee']),
-  kind: z.enum(['text', 'long text', 'yes or no', 'one of', 'several of']),
+  scope: z.enum(['order', 'attendee']).default('attendee'),
+  kind: z.enum(questionKinds),
   prompt: texts,
+  /** What is said below it. */
+  help: texts.default({ en: '' }),
   required: z.boolean().default(false),
   choices: z.array(text(200)).max(50).default([]),
-  atDoor: z.boolean().default(false),
+  shownIf: z
+    .object({ questionId: id, is: z.array(z.string().max(200)).max(50) })
+    .nullable()
+    .default(null),
+  least: limit,
+  most: limit,
+  /** What of a contact it asks for: a detail, or the id of a field of one's own. */
+  keeps: z
+    .union([z.enum(details), id])
+    .nullable()
+    .default(null),
+  seenBy: z.enum(readers).default('organizers'),
+  /** Only who may read about health reads it; deleted after the event. */
+  sensitive: z.boolean().default(false),
 });
 export type QuestionPlan = z.infer<typeof question>;
 const messageStep = z.object({
@@ -295,6 +313,8 @@ export const eventPlan = z.object({
   codes: z.array(code).max(200),
   taxes: z.array(tax).max(4),
   questions: z.array(question).max(60),
+  /** Days after its end until sensitive answers are deleted. */
+  forgetDays: z.int('not-whole').min(0, 'zero-or-more').max(3650),
   messages: z.array(messageStep).max(40),
   survey: survey.nullable(),
 });

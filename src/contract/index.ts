@@ -22,6 +22,7 @@ import { papersContract } from './papers.ts';
 import { picturesContract } from './pictures.ts';
 import { placesContract } from './places.ts';
 import { proposalsContract } from './proposals.ts';
+import { questionSetsContract } from './questionSets.ts';
 import { recordsContract } from './records.ts';
 import { registrationContract } from './registration.ts';
 import { seriesContract } from './series.ts';
@@ -42,6 +43,7 @@ export const everything = {
   ...viewsContract,
   ...mailingsContract,
   ...fieldsContract,
+  ...questionSetsContract,
   ...importsContract,
   ...pairsContract,
   ...ownContract,

@@ -55,6 +55,8 @@ const proposal = z.object({
   contactId: id,
   name: z.string(),
   field: z.enum([...proposable, ...membershipWishes, ...outsideFields]),
+  /** What a field of one's own is called; null for others. */
+  fieldName: z.string().nullable(),
   /** Where it was said: on their own page, or where somebody from outside named them. */
   said: z.string(),
   /** Of a guardian: their contact. */

@@ -3,6 +3,8 @@ import { wayKinds } from '#core/admission/admission.ts';
 import { attendanceStates } from '#core/doors/attendance.ts';
 import { pageStyles, pageThemes } from '#core/events/look.ts';
 import { priceKinds, pricings } from '#core/offers/offer.ts';
+import { details } from '#core/questions/details.ts';
+import { questionKinds } from '#core/questions/question.ts';
 import { whenFull } from '#core/registration/capacity.ts';
 import { registrationStates } from '#core/registration/states.ts';
 import type { Doc } from '#core/text/types.ts';
@@ -89,11 +91,19 @@ const publicQuestion = z.object({
   id,
   offerId: id.nullable(),
   scope: z.enum(['order', 'attendee']),
-  kind: z.enum(['text', 'long text', 'yes or no', 'one of', 'several of']),
+  kind: z.enum(questionKinds),
   prompt: texts,
+  help: texts,
   required: z.boolean(),
   choices: z.array(z.string()),
+  /** As long as something else is answered so. */
+  shownIf: z.object({ questionId: id, is: z.array(z.string()) }).nullable(),
+  least: z.number().nullable(),
+  most: z.number().nullable(),
+  /** Which detail of somebody it asks for; null for anything else. */
+  keeps: z.enum(details).nullable(),
 });
+export type PublicQuestion = z.infer<typeof publicQuestion>;
 const publicEvent = z.object({
   slug: z.string(),
   title: z.string(),
@@ -186,7 +196,23 @@ const publicEvent = z.object({
     ),
   }),
   /** What is known of whoever asks and is signed in: whether they are a member on the day, and what they have already. */
-  you: z.object({ member: z.boolean(), has: z.array(z.object({ offerId: id, units: z.int() })) }).nullable(),
+  you: z
+    .object({
+      member: z.boolean(),
+      has: z.array(z.object({ offerId: id, units: z.int() })),
+      person: z.object({ given: z.string(), family: z.string(), email: z.string() }),
+      /** Themselves, first, and those of their household; when somebody was born only of themselves and their children. */
+      people: z.array(
+        z.object({
+          contactId: id,
+          given: z.string(),
+          family: z.string(),
+          birthDate: z.string().nullable(),
+          hasBirthDate: z.boolean(),
+        }),
+      ),
+    })
+    .nullable(),
   /** Now, by the clock where it is. */
   nowLocal: z.string(),
   questions: z.array(publicQuestion),
@@ -331,6 +357,8 @@ export const orderBody = z.object({
     .array(
       personName.extend({
         birthDate: date.nullable().default(null),
+        /** Somebody of the household of whoever is signed in, as they are on record. */
+        contactId: id.nullable().default(null),
         email: z.string().trim().max(254).default(''),
         answers: z.record(z.string(), answerValue).default({}),
       }),
@@ -438,7 +466,7 @@ const registrationRow = z.object({
   due: amount,
   received: amount,
   balance: amount,
-  answers: z.array(z.object({ question: z.string(), value: z.string() })),
+  answers: z.array(z.object({ question: z.string(), value: z.string(), fileId: id.nullable() })),
   /** True where something about their health can be read, which is written down. */
   care: z.boolean(),
   linkReasons: z.array(z.string()),
@@ -607,6 +635,12 @@ export const registrationContract = contract({
     params: idParams,
     response: { file: 'text/csv' },
   },
+  'GET /api/events/:id/answers/files/:file': {
+    summary: 'A file that somebody answered a question with',
+    who: 'staff',
+    params: z.object({ id, file: id }),
+    response: { file: 'application/octet-stream' },
+  },
   'POST /api/registrations/:id/withdraw': {
     summary: 'Withdraw one seat for its holder; freed seats go to the waitlist',
     who: ['unit lead'],
@@ -693,6 +727,18 @@ export const registrationContract = contract({
       words: z.string().trim().min(5, code('words-needed')).max(2000),
     }),
     response: z.object({ done: z.literal(true) }),
+  },
+  'POST /api/public/events/:slug/files': {
+    summary:
+      'A file that answers a question, of at most 4 MB; one that no order names within a day is let go of',
+    who: 'public',
+    limit: '6mb',
+    params: z.object({ slug: z.string() }),
+    body: z.object({
+      name: z.string().trim().min(1, code('name-needed')).max(200),
+      content: z.base64().min(1),
+    }),
+    response: z.object({ id, name: z.string() }),
   },
   'POST /api/public/events/:slug/orders': {
     summary:

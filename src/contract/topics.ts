@@ -76,6 +76,7 @@ const publicChanges: { readonly [K in OfPublic<WriteKey>]: readonly Topic[] } = 
   'POST /api/public/orders/:token/money': ['money', 'seats'],
   'POST /api/public/crew/:token/drop': ['crew', 'messages'],
   'POST /api/public/events/:slug/code': nothing,
+  'POST /api/public/events/:slug/files': nothing,
   'POST /api/public/orders/:token/answer': ['seats'],
   'POST /api/public/events/:slug/orders': ['seats', 'money', 'messages', 'people', 'decisions'],
   'POST /api/public/orders/:token/pay': ['seats', 'money', 'messages', 'people'],

@@ -10,19 +10,26 @@ export const waiverText = z.object({
 });
 
 /** Somebody signs: for themselves or for a child, clause by clause. */
+const relation = z.enum(['self', 'guardian']);
 export const signing = z.object({
-  relation: z.enum(['self', 'guardian']),
+  relation,
   typedName: z.string().trim().max(200),
   ticked: z.array(z.string()).max(100),
 });
 
 export const waiversContract = contract({
   'POST /api/public/orders/:token/signatures': {
-    summary: 'Sign the waiver for one participant',
+    summary:
+      'Sign the waiver, for oneself and for several children in one go: each has a signature of their own, all or none',
     who: 'public',
     params: token,
-    body: signing.extend({ registrationId: id }),
-    response: z.object({ sha256: z.string() }),
+    body: signing.omit({ relation: true }).extend({
+      seats: z
+        .array(z.object({ registrationId: id, relation }))
+        .min(1)
+        .max(30),
+    }),
+    response: z.object({ signed: z.array(z.object({ registrationId: id, sha256: z.string() })) }),
   },
   'GET /api/registrations/:id/signature': {
     summary: 'The text as signed, with its SHA-256 and whether it still matches',

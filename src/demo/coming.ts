@@ -1,4 +1,4 @@
-import { answered } from '#core/clearance/facts.ts';
+import { answered as factsOf } from '#core/clearance/facts.ts';
 import { plusMinutes } from '#core/time/clock.ts';
 import { shiftDate } from '#core/time/dates.ts';
 import { ageDecides } from '#core/waivers/needs.ts';
@@ -14,7 +14,7 @@ import { takeAllOver } from '#server/contacts/own.ts';
 import { putOnShift } from '#server/crew/commands.ts';
 import { readShifts } from '#server/crew/store.ts';
 import { first, insert } from '#server/db/database.ts';
-import { readEvent } from '#server/events/store.ts';
+import { readEvent, readQuestions } from '#server/events/store.ts';
 import type { Runner } from '#server/jobs/runner.ts';
 import { receive } from '#server/money/paying.ts';
 import { keepPlace } from '#server/places/booking.ts';
@@ -27,11 +27,12 @@ import { theOrganization } from '#server/staff/store.ts';
 import { makeMove } from '#server/stages/commands.ts';
 import { signWaiver } from '#server/waivers/signing.ts';
 import { readWaiver, waiverStandings } from '#server/waivers/store.ts';
+import { answersTo, questionsOf } from './asking.ts';
 import { type Recurring, recurring } from './calendar.ts';
 import { firstOf, planRows } from './history.ts';
 import type { Founded } from './organization.ts';
 import { bornOf, type Person } from './people.ts';
-import type { Random } from './random.ts';
+import { makeRandom, type Random } from './random.ts';
 
 interface Scripted {
   at: string;
@@ -102,6 +103,11 @@ export async function playComing(
         words: '',
       });
       await insert(w.tx, 'offers', offers);
+      await insert(
+        w.tx,
+        'questions',
+        questionsOf(of.key, app.ids).map((q, position) => ({ ...q, eventId: event.id, position })),
+      );
       await insert(w.tx, 'message_steps', steps);
       await insert(w.tx, 'surveys', survey);
       if (date) await insert(w.tx, 'shifts', shifts);
@@ -158,6 +164,8 @@ export async function playComing(
 
   const adults = people.filter((p) => !p.child && p.email && p.since < '2026-06-01');
   const used = new Map<string, Set<string>>();
+  // What is answered has chances of its own, so that it changes nobody else's.
+  const saying = makeRandom(39);
 
   /** Somebody registers with whoever they bring, pays where something is due, and signs where asked. */
   const register = (eventId: string, of: Recurring, minutesToPay: number | null) =>
@@ -173,7 +181,13 @@ export async function playComing(
         'select id, seats_per_unit, name from offers where event_id = $1 order by position',
         [eventId],
       );
-      const asksAge = ageDecides({ waiverId: of.waiver ?? null, facts: answered(...of.so) });
+      const questions = await readQuestions(app.db, eventId);
+      const answered = (scope: 'order' | 'attendee') =>
+        answersTo(
+          questions.filter((q) => q.scope === scope),
+          saying,
+        );
+      const asksAge = ageDecides({ waiverId: of.waiver ?? null, facts: factsOf(...of.so) });
       const family = of.so.includes('minors') && p.children.length > 0;
       const offer = family
         ? (offers.find((o) => o.seatsPerUnit === 4) ?? offers[0]!)
@@ -192,10 +206,11 @@ export async function playComing(
           given: m.given,
           family: m.family,
           birthDate: asksAge ? bornOf(m) : m.birthDate,
+          contactId: null,
           email: '',
-          answers: {},
+          answers: answered('attendee'),
         })),
-        answers: {},
+        answers: answered('order'),
         donation: random.chance(of.giving)
           ? {
               amount: random.pick([500, 1000, 2000, 5000]),
@@ -326,6 +341,7 @@ export async function playComing(
       given,
       family: 'Delacroix-Nguyen',
       birthDate,
+      contactId: null,
       email: '',
       answers: {},
     });

@@ -11,6 +11,8 @@ import type { DueKind } from './jobs/runner.ts';
 import { nextMessageSql, sendMessage } from './messages/sending.ts';
 import { askAgain, recordAnswer } from './money/paying.ts';
 import { nextDiarySql, readAgain } from './places/diaries.ts';
+import { dropLooseFiles, nextLooseFileSql } from './registration/answerFiles.ts';
+import { forgetAnswers, nextForgettingSql } from './registration/forgetting.ts';
 import { lapse } from './registration/waiting.ts';
 import { makeDates } from './series/making.ts';
 import { nextSeriesSql } from './series/store.ts';
@@ -89,6 +91,16 @@ export const dueKinds: readonly DueKind[] = [
       inTransaction(app, systemActor, async (w) => {
         await moveOn(w, due.id, 'closed', 'the time for registering was over');
       }),
+  },
+  {
+    what: 'sensitive answers deleted',
+    next: nextForgettingSql,
+    run: (app, due) => inTransaction(app, systemActor, (w) => forgetAnswers(w, due.id)),
+  },
+  {
+    what: 'files that no order named',
+    next: nextLooseFileSql,
+    run: (app, due) => dropLooseFiles(app, due.at),
   },
   {
     what: 'absences worked out',

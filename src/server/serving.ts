@@ -45,6 +45,7 @@ import { placesHandlers } from './places/routes.ts';
 import { proposalsHandlers } from './proposals/routes.ts';
 import { listHandlers } from './records/lists.ts';
 import { recordsHandlers } from './records/routes.ts';
+import { questionSetHandlers } from './registration/questionSets.ts';
 import { registrationHandlers } from './registration/routes.ts';
 import { seriesHandlers } from './series/routes.ts';
 import { type DemoSignIn, staffHandlers } from './staff/routes.ts';
@@ -79,6 +80,7 @@ export function makeServer(app: App, options: ServerOptions): Express {
     ...viewsHandlers,
     ...mailingsHandlers,
     ...fieldsHandlers,
+    ...questionSetHandlers,
     ...importsHandlers,
     ...pairsHandlers,
     ...ownHandlers,

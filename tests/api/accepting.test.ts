@@ -26,7 +26,6 @@ async function accepting(title: string, more: Parameters<typeof openEvent>[1] = 
         prompt: { en: 'Why you?' },
         required: false,
         choices: [],
-        atDoor: false,
       },
     ],
     ...more,

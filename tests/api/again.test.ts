@@ -1,5 +1,6 @@
 import { afterAll, beforeAll, expect, test } from 'vitest';
 import { answered } from '#core/clearance/facts.ts';
+import { plainQuestion } from '#core/questions/question.ts';
 import { tidyUp } from '#server/jobs/housekeeping.ts';
 import { type Caller, makeWorld, type World } from './harness.ts';
 import { openEvent, orderFor } from './scenes.ts';
@@ -26,13 +27,12 @@ const survey = {
 test('a copy has the questions, asked of the same offers, and the survey; a survey that was dropped comes back', async () => {
   const question = {
     id: crypto.randomUUID(),
-    offerId: null,
+    ...plainQuestion,
     scope: 'attendee' as const,
     kind: 'text' as const,
     prompt: { en: 'Anything we should know?' },
     required: false,
-    choices: [],
-    atDoor: false,
+    choices: [] as string[],
   };
   const event = await openEvent(world, {
     title: 'Asked again',

@@ -45,8 +45,7 @@ describe('children', () => {
     await world.anyone.call('POST /api/public/orders/:token/signatures', {
       params: { token },
       body: {
-        registrationId: child.id,
-        relation: 'guardian',
+        seats: [{ registrationId: child.id, relation: 'guardian' }],
         typedName: 'Astrid Lindqvist',
         ticked: waiver.clauses.map((c) => c.id),
       },

@@ -159,11 +159,10 @@ describe('what staff do for somebody at the counter or on the telephone', () => 
     await world.anyone.call('POST /api/public/orders/:token/signatures', {
       params: { token },
       body: {
-        registrationId: guest.id,
+        seats: [{ registrationId: guest.id, relation: 'self' }],
         typedName: 'Willa Guest',
         ticked: waiver!.clauses.map((c) => c.id),
-        relation: 'self',
-      } as never,
+      },
     });
     expect((await name('Nora', 'Guest')).problem).toMatchObject({ code: 'name-signed' });
     const kept = await (await odalys()).call('GET /api/registrations/:id/signature', {

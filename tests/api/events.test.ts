@@ -217,7 +217,6 @@ describe('planning and clearance', () => {
           required: false,
           choices: [],
           offerId: null,
-          atDoor: false,
         },
       ],
     });
@@ -279,7 +278,6 @@ describe('a plan in parts', () => {
       prompt: { en },
       required: false,
       choices: [],
-      atDoor: false,
     }));
     const event = await openEvent(world, { title: 'Asked', questions: questions as never });
     await register(event, { [questions[0]!.id]: '42' });
@@ -302,7 +300,7 @@ describe('a plan in parts', () => {
     const { rows } = await (await world.as('odalys')).call('GET /api/events/:id/registrations', {
       params: { id: event.id },
     });
-    expect(rows[0]!.answers).toEqual([{ question: 'Boot size', value: '42' }]);
+    expect(rows[0]!.answers).toEqual([{ question: 'Boot size', value: '42', fileId: null }]);
     expect((await save(event.id, { questions: [questions[0]!] })).status).toBe(200);
     expect((await pageOf(event.id)).plan.questions.map((q) => q.prompt.en)).toEqual(['Boot size']);
   });
@@ -363,7 +361,6 @@ describe('a plan in parts', () => {
       prompt: { en: 'Paddle length' },
       required: true,
       choices: [],
-      atDoor: false,
     };
     expect((await save(event.id, { questions: [question] })).status).toBe(200);
     const { seats } = await world.anyone.call('GET /api/public/orders/:token', { params: { token } });

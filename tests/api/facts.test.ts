@@ -38,6 +38,8 @@ const onlyTold: readonly FactKind[] = [
   'message settled',
   'team changed',
   'file kept',
+  'answers forgotten',
+  'question set kept',
   'sessions chosen',
   'session proposed',
   'event proposed',

@@ -2,6 +2,7 @@ import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import type { EventPlan } from '#contract/events.ts';
 import type { OrderBody } from '#contract/registration.ts';
 import { plainCode, plainExtra, plainOffer } from '#core/offers/offer.ts';
+import { plainQuestion } from '#core/questions/question.ts';
 import { plusMinutes } from '#core/time/clock.ts';
 import type { Caller } from './caller.ts';
 import { makeWorld, type World } from './harness.ts';
@@ -227,6 +228,7 @@ describe('choices of a question', () => {
   test('a blank one stays on the plan while it is written, and is none to anybody else; one alone is refused, in a survey too', async () => {
     const event = await selling('Choices', {});
     const question = (choices: string[]): EventPlan['questions'][number] => ({
+      ...plainQuestion,
       id: world.app.ids.id(),
       offerId: null,
       scope: 'order',
@@ -234,7 +236,6 @@ describe('choices of a question', () => {
       prompt: { en: 'How do you come?' },
       required: false,
       choices,
-      atDoor: false,
     });
     expect((await save(event.id, { questions: [question(['on foot', '', 'by bus'])] })).status).toBe(200);
     expect((await page(event.id)).plan.questions[0]!.choices).toEqual(['on foot', '', 'by bus']);
@@ -362,7 +363,7 @@ describe('what somebody pays', () => {
     };
     const holds = await memberOf('Merrin', '2026-12-31');
     const ended = await memberOf('Endor', '2026-08-07');
-    expect((await seen(event.slug, holds)).you).toEqual({ member: true, has: [] });
+    expect((await seen(event.slug, holds)).you).toMatchObject({ member: true, has: [] });
     expect((await seen(event.slug, ended)).you).toMatchObject({ member: false });
     expect((await place(event, orderOf(event, [[seat, 3]]), holds)).body.total).toBe(9000);
     expect((await place(event, orderOf(event, [[seat, 3]]), ended)).body.total).toBe(12_000);

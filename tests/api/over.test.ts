@@ -98,8 +98,7 @@ describe('an event that no longer lives', () => {
         await world.anyone.try('POST /api/public/orders/:token/signatures', {
           params: { token: paid },
           body: {
-            registrationId: after.seats[0]!.id,
-            relation: 'self',
+            seats: [{ registrationId: after.seats[0]!.id, relation: 'self' }],
             typedName: 'Paid Over',
             ticked: waiver.clauses.map((c) => c.id),
           },

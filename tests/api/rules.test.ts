@@ -15,14 +15,11 @@ test('what every attendee has to answer is asked of each who is named', async ()
     scope: 'attendee' as const,
     kind: 'text' as const,
     prompt: { en: 'Boot size' },
-    help: '',
-    choices: [],
+    choices: [] as string[],
     required: true,
     offerId: null,
-    showAtDoor: false,
-    health: false,
   };
-  const event = await openEvent(world, { title: 'Boots', questions: [question] as never });
+  const event = await openEvent(world, { title: 'Boots', questions: [question] });
   const body = orderFor(event, [
     { given: 'Corin', family: 'Blythe' },
     { given: 'Ulrika', family: 'Blythe' },

@@ -1,4 +1,5 @@
-import type { EventPlan } from '#contract/events.ts';
+import type { z } from 'zod';
+import type { EventPlan, question } from '#contract/events.ts';
 import type { ImportSummary } from '#contract/imports.ts';
 import type { OrderBody } from '#contract/registration.ts';
 import { answered, type FactCode } from '#core/clearance/facts.ts';
@@ -27,7 +28,7 @@ export interface Scene {
   /** What is so of it, of what clearance asks; the rest is answered no. */
   so?: readonly FactCode[];
   waiver?: 'On the water' | 'Children in our care';
-  questions?: EventPlan['questions'];
+  questions?: z.input<typeof question>[];
   survey?: EventPlan['survey'];
 }
 

@@ -177,8 +177,7 @@ describe('a stranger with somebody’s name and email', () => {
       world.anyone.try('POST /api/public/orders/:token/signatures', {
         params: { token },
         body: {
-          registrationId: theirOrder.seats[0]!.id,
-          relation: 'self',
+          seats: [{ registrationId: theirOrder.seats[0]!.id, relation: 'self' }],
           typedName: 'Bea Signer',
           ticked: waiver!.clauses.map((clause) => clause.id),
         },

@@ -25,7 +25,8 @@ describe('one event from registration to lifeline', () => {
           required: false,
           choices: [],
           offerId: null,
-          atDoor: true,
+          seenBy: 'door',
+          sensitive: true,
         },
       ],
       survey: {
@@ -76,8 +77,7 @@ describe('one event from registration to lifeline', () => {
       await anyone.call('POST /api/public/orders/:token/signatures', {
         params: { token },
         body: {
-          registrationId: seat.id,
-          relation: seat.waiver === 'guardian' ? 'guardian' : 'self',
+          seats: [{ registrationId: seat.id, relation: seat.waiver === 'guardian' ? 'guardian' : 'self' }],
           typedName: 'Mai Delacroix-Nguyen',
           ticked: clauses,
         },

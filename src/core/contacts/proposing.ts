@@ -7,7 +7,7 @@ export type ProposableField = (typeof proposable)[number];
 export const membershipWishes = ['level', 'endsOn'] as const;
 export type MembershipWish = (typeof membershipWishes)[number];
 /** What somebody from outside may say of a person we know; staff decide whether it is so. */
-export const outsideFields = ['email', 'phone', 'guardian'] as const;
+export const outsideFields = ['email', 'phone', 'guardian', 'language', ...textKeys, 'custom'] as const;
 export type OutsideField = (typeof outsideFields)[number];
 /** Fields on which the person's own word counts at once. */
 const ownSay = ['language', ...textKeys] as const;

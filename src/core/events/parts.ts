@@ -87,6 +87,7 @@ export const partOf = {
   codes: 'offers',
   taxes: 'offers',
   questions: 'questions',
+  forgetDays: 'questions',
   messages: 'messages',
   survey: 'survey',
 } as const satisfies Record<string, PlanPart>;

@@ -1,9 +1,11 @@
 import { fullName } from '#core/contacts/names.ts';
 import { readReach } from '#core/contacts/reach.ts';
+import { type AnswerValue, isEmpty, problemWith, readNumber } from '#core/questions/answering.ts';
+import type { Question } from '#core/questions/question.ts';
+import { askedOfOrder, askedOfSeat } from '#core/questions/showing.ts';
 import type { CalendarDate } from '#core/time/clock.ts';
 import { ageOn } from '#core/time/dates.ts';
 import { type Wrong, wrongAt } from '#core/words/problems.ts';
-import { type AnswerValue, problemWith, type Question } from './questions.ts';
 
 /** How an order came in. Staff may register after the public window closed, and let people pay later. */
 export type Channel = 'public' | 'staff' | 'door';
@@ -17,6 +19,8 @@ export interface FilledIn {
     family: string;
     birthDate: CalendarDate | null;
     email?: string;
+    /** Their birth date is on record, and not told here. */
+    onRecord?: boolean;
     answers: Readonly<Record<string, unknown>>;
   }[];
   answers: Readonly<Record<string, unknown>>;
@@ -53,10 +57,17 @@ export function orderProblems(order: FilledIn, asked: Asked): Wrong[] {
       code: 'more-named-than-seats',
       params: { count: offerOfSeat.length, named: order.attendees.length },
     });
-  for (const q of questions.filter((x) => x.scope === 'order')) {
-    if (q.offerId && !offerOfSeat.includes(q.offerId)) continue;
-    const wrong = problemWith(q, order.answers[q.id] as AnswerValue | undefined);
-    if (wrong && channel !== 'door') problems.push({ path: `answers.${q.id}`, ...wrong });
+  const form = { offerIds: offerOfSeat, answers: order.answers };
+  for (const q of channel === 'door' ? [] : askedOfOrder(questions, form)) {
+    const phone = q.keeps === 'phone';
+    const wrong = problemWith(
+      q,
+      phone ? order.buyer.phone : (order.answers[q.id] as AnswerValue | undefined),
+      asked,
+    );
+    // What is wrong with a telephone that is there was said above.
+    if (phone && wrong && order.buyer.phone.trim()) continue;
+    if (wrong) problems.push({ path: phone ? 'buyer.phone' : `answers.${q.id}`, ...wrong });
   }
   for (const [seat, attendee] of order.attendees.entries()) {
     const path = `attendees.${seat}`;
@@ -65,9 +76,16 @@ export function orderProblems(order: FilledIn, asked: Asked): Wrong[] {
       problems.push({ path: `${path}.birthDate`, code: 'in-the-future' });
     // Guests are named later, and asked then.
     if (!fullName(attendee) || channel !== 'public') continue;
-    const ages = asked.ages?.get(offerOfSeat[seat] ?? '');
+    const offerId = offerOfSeat[seat] ?? '';
+    const ages = asked.ages?.get(offerId);
     const forAges = ages && (ages.fromAge !== null || ages.toAge !== null);
-    if ((asked.needsBirthDate || forAges) && !attendee.birthDate)
+    const shown = askedOfSeat(questions, { offerId, answers: attendee.answers }, form);
+    const birth = asksBirthDate(shown);
+    if (
+      (asked.needsBirthDate || forAges || birth === 'required') &&
+      !attendee.birthDate &&
+      !attendee.onRecord
+    )
       problems.push({ path: `${path}.birthDate`, code: 'birth-date-needed' });
     if (forAges && attendee.birthDate && asked.eventDate) {
       const { name, fromAge, toAge } = ages;
@@ -77,9 +95,9 @@ export function orderProblems(order: FilledIn, asked: Asked): Wrong[] {
       if (toAge !== null && age > toAge)
         problems.push(wrongAt(`${path}.birthDate`, 'too-old', { name, age: toAge }));
     }
-    for (const q of questions) {
-      if (q.scope !== 'attendee' || (q.offerId && q.offerId !== offerOfSeat[seat])) continue;
-      const wrong = problemWith(q, attendee.answers[q.id] as AnswerValue | undefined);
+    for (const q of shown) {
+      if (q.keeps === 'birthDate') continue;
+      const wrong = problemWith(q, attendee.answers[q.id] as AnswerValue | undefined, asked);
       if (wrong) problems.push({ path: `${path}.answers.${q.id}`, ...wrong });
     }
   }
@@ -87,4 +105,40 @@ export function orderProblems(order: FilledIn, asked: Asked): Wrong[] {
   for (const id of [...Object.keys(order.answers), ...order.attendees.flatMap((a) => Object.keys(a.answers))])
     if (!known.has(id)) problems.push({ path: `answers.${id}`, code: 'question-not-asked' });
   return problems;
+}
+
+/** Whether somebody is asked when they were born, by the questions they are shown. */
+export function asksBirthDate(
+  shown: readonly Pick<Question, 'keeps' | 'required'>[],
+): 'no' | 'asked' | 'required' {
+  const q = shown.find((x) => x.keeps === 'birthDate');
+  return !q ? 'no' : q.required ? 'required' : 'asked';
+}
+
+/** The same order with only the answers to what was asked: what was typed before something else hid it is let go. */
+export function answersKept<O extends Pick<FilledIn, 'attendees' | 'answers'>>(
+  order: O,
+  { questions, offerOfSeat }: Pick<Asked, 'questions' | 'offerOfSeat'>,
+): O {
+  const only = <A extends Readonly<Record<string, unknown>>>(answers: A, shown: readonly Question[]): A =>
+    Object.fromEntries(
+      shown.flatMap((q) => {
+        const value = answers[q.id] as AnswerValue | undefined;
+        return isEmpty(q, value)
+          ? []
+          : [[q.id, q.kind === 'number' ? String(readNumber(value as string)) : value]];
+      }),
+    ) as A;
+  const form = { offerIds: offerOfSeat, answers: order.answers };
+  return {
+    ...order,
+    answers: only(order.answers, askedOfOrder(questions, form)),
+    attendees: order.attendees.map((attendee, seat) => ({
+      ...attendee,
+      answers: only(
+        attendee.answers,
+        askedOfSeat(questions, { offerId: offerOfSeat[seat] ?? '', answers: attendee.answers }, form),
+      ),
+    })),
+  };
 }

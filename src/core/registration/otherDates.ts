@@ -1,6 +1,6 @@
 import type { Wrong } from '#core/words/problems.ts';
 import { wrongAt } from '#core/words/problems.ts';
-import type { AnswerValue } from './questions.ts';
+import type { AnswerValue } from '../questions/answering.ts';
 
 /** What of an event an order refers to: its offers by what they are called, its questions by what they ask. */
 export interface Referred {

@@ -2,7 +2,6 @@ import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
 import { because, sayReason } from '#core/words/reasons.ts';
 import { fits, freeSeats, freeUnits, type Taken } from './capacity.ts';
-import { problemWith, type Question } from './questions.ts';
 import { mayBecome, registrationStates } from './states.ts';
 import { freedSeatsFor, queueOrder, type WaitingParty, whyNot } from './waitlist.ts';
 
@@ -169,23 +168,4 @@ test('a registration that has ended stays ended, except when money came late', (
     expect(mayBecome('declined', to)).toBe(false);
     expect(mayBecome('lapsed', to)).toBe(to === 'confirmed' || to === 'held');
   }
-});
-
-test('answers are checked by the kind of their question', () => {
-  const q = (kind: Question['kind'], required = false): Question => ({
-    id: 'q',
-    scope: 'order',
-    kind,
-    prompt: '',
-    required,
-    choices: ['red', 'green'],
-    offerId: null,
-  });
-  expect(problemWith(q('text', true), '')).toEqual({ code: 'answer-needed' });
-  expect(problemWith(q('text'), undefined)).toBeNull();
-  expect(problemWith(q('text'), 'x'.repeat(2001))).toEqual({ code: 'too-long', params: { count: 2000 } });
-  expect(problemWith(q('one of'), 'blue')).toEqual({ code: 'answer-one' });
-  expect(problemWith(q('several of'), ['red', 'green'])).toBeNull();
-  expect(problemWith(q('yes or no'), 'yes')).toEqual({ code: 'answer-yes-or-no' });
-  expect(problemWith(q('yes or no'), false)).toBeNull();
 });

@@ -41,10 +41,19 @@ function comparable(plan: CarriedPlan, field: PlanField): unknown {
       offerId?: unknown;
       offerIds?: readonly unknown[];
       speakerIds?: readonly unknown[];
+      shownIf?: { questionId: unknown } | null;
     };
     return {
       ...rest,
       ...('offerId' in rest ? { offerId: nameOf(rowsOf(plan, 'offers'), 'offers', rest.offerId) } : {}),
+      ...(rest.shownIf
+        ? {
+            shownIf: {
+              ...rest.shownIf,
+              questionId: nameOf(rowsOf(plan, field), field, rest.shownIf.questionId),
+            },
+          }
+        : {}),
       ...(rest.offerIds
         ? { offerIds: rest.offerIds.map((o) => nameOf(rowsOf(plan, 'offers'), 'offers', o)) }
         : {}),
@@ -123,11 +132,17 @@ export function carry<P extends CarriedPlan>(
         offerId?: string | null;
         offerIds?: readonly string[];
         speakerIds?: readonly string[];
+        shownIf?: { questionId: string } | null;
       } = {
         ...row,
         id: ids.get(row.id)!,
       };
       if (moved.offerId) moved.offerId = carried(offers, moved.offerId, fields, 'offers', to);
+      if (moved.shownIf)
+        moved.shownIf = {
+          ...moved.shownIf,
+          questionId: ids.get(moved.shownIf.questionId) ?? moved.shownIf.questionId,
+        };
       if (moved.offerIds)
         moved.offerIds = moved.offerIds.flatMap((o) => carried(offers, o, fields, 'offers', to) ?? []);
       if (moved.speakerIds)

@@ -52,6 +52,13 @@ export const bookingsEn = {
   'answer-one': 'Choose one of the answers.',
   'answer-among': 'Choose among the answers.',
   'answer-in-words': 'Answer in words.',
+  'answer-number': 'Give a number.',
+  'answer-least': 'At least {{least}}.',
+  'answer-most': 'At most {{most}}.',
+  'consent-needed': 'This is needed to register.',
+  'person-not-yours': 'Only people of your household can be picked.',
+  'person-twice': 'This person is on another seat already.',
+  'file-gone': 'This file is no longer here. Choose it once more.',
   'series-not-a-date': 'One of the dates is not to be had any more. Load the page again.',
   'offer-not-there':
     'One of the dates does not have the ticket “{{offer}}”. Leave that date out, or book it apart.',

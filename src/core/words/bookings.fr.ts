@@ -55,6 +55,13 @@ export const bookingsFr: BookingWords = {
   'answer-one': 'Choisissez une des réponses.',
   'answer-among': 'Choisissez parmi les réponses.',
   'answer-in-words': 'Répondez avec des mots.',
+  'answer-number': 'Indiquez un nombre.',
+  'answer-least': 'Au moins {{least}}.',
+  'answer-most': 'Au plus {{most}}.',
+  'consent-needed': 'C’est nécessaire pour vous inscrire.',
+  'person-not-yours': 'Vous ne pouvez choisir que des personnes de votre foyer.',
+  'person-twice': 'Cette personne a déjà une autre place.',
+  'file-gone': 'Ce fichier n’est plus là. Choisissez-le encore une fois.',
   'series-not-a-date': 'L’une des dates n’est plus disponible. Rechargez la page.',
   'offer-not-there':
     'L’une des dates n’offre pas le billet « {{offer}} ». Retirez cette date, ou réservez-la à part.',

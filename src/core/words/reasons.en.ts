@@ -39,6 +39,7 @@ const linkingEn = {
   'made new': 'made a new contact; {{name}} may be one already known',
   'made new, unnamed': 'made a new contact; may be one already known',
   'booked for themselves': 'booked for themselves',
+  'picked from the household': 'picked by somebody of their household who was signed in',
   'new person': 'new person',
   'named by the buyer': 'named by the buyer, no address of their own',
   'known organization': 'an organization of this name is known',

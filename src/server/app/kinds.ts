@@ -89,6 +89,9 @@ export interface Facts {
   /** Confirmed seats went back to the waitlist. */
   'seats put back': { eventId: string; orderId: string; seats: number };
   'guest named': { eventId: string; orderId: string; registrationId: string };
+  /** Sensitive answers were deleted some days after the event. */
+  'answers forgotten': { eventId: string; answers: number };
+  'question set kept': { setId: string; name: string; gone: boolean };
   /** `device`: the one at the door it was signed on; null when from a link. */
   'waiver signed': {
     eventId: string;
@@ -355,6 +358,22 @@ export const tellings: { readonly [K in FactKind]: Telling<Facts[K]> } = {
   'guest named': {
     entry: (f) => ({ action: 'named a guest', subject: { kind: 'registration', id: f.registrationId } }),
     topics: ofEvent,
+  },
+  'answers forgotten': {
+    entry: (f) => ({
+      action: 'deleted sensitive answers',
+      subject: { kind: 'event', id: f.eventId },
+      detail: { answers: f.answers },
+    }),
+    topics: ofEvent,
+  },
+  'question set kept': {
+    entry: (f) => ({
+      action: f.gone ? 'took a set of questions away' : 'kept a set of questions',
+      subject: { kind: 'question set', id: f.setId },
+      detail: { name: f.name },
+    }),
+    topics: nobody,
   },
   'waiver signed': {
     entry: (f) => ({

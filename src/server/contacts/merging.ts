@@ -71,7 +71,7 @@ const clash: Record<string, string> = {
   'affiliations.organization_id': `t.contact_id = $1 or t.until is null and exists (select 1 from affiliations k
      where k.organization_id = $1 and k.contact_id = t.contact_id and lower(k.role) = lower(t.role) and k.until is null)`,
   'proposals.contact_id':
-    "t.state = 'open' and exists (select 1 from proposals k where k.contact_id = $1 and k.field = t.field and k.membership_id is not distinct from t.membership_id and k.other_contact_id is not distinct from t.other_contact_id and (k.field not in ('email', 'phone') or k.after = t.after) and k.state = 'open')",
+    "t.state = 'open' and exists (select 1 from proposals k where k.contact_id = $1 and k.field = t.field and k.membership_id is not distinct from t.membership_id and k.other_contact_id is not distinct from t.other_contact_id and k.field_id is not distinct from t.field_id and (k.field not in ('email', 'phone') or k.after = t.after) and k.state = 'open')",
   'proposals.other_contact_id':
     "t.state = 'open' and (t.contact_id = $1 or exists (select 1 from proposals k where k.contact_id = t.contact_id and k.other_contact_id = $1 and k.state = 'open'))",
   'survey_asks.contact_id':

@@ -21,6 +21,7 @@ import type { Handlers } from '../http/handle.ts';
 import { type FieldProblem, invalid, notFound, refused } from '../http/problem.ts';
 import { theOrganization } from '../staff/store.ts';
 import { columnKey } from './columns.ts';
+import { setValue } from './fields.ts';
 import { refreshFound } from './keys.ts';
 import { setGuardian } from './linking.ts';
 import { keepEmail, keepPhone, mostOwn } from './proposals.ts';
@@ -88,6 +89,9 @@ interface ProposalRow {
   givenName: string;
   familyName: string;
   field: ProposableField | MembershipWish | OutsideField;
+  /** Of a field of one's own: which, and what it is called. */
+  fieldId: string | null;
+  fieldName: string | null;
   otherContactId: string | null;
   said: string;
   membershipId: string | null;
@@ -104,11 +108,14 @@ const wishWords: Record<ProposableField | MembershipWish | OutsideField, string>
   email: 'email',
   phone: 'telephone',
   guardian: 'guardian',
+  language: sayAttribute('language'),
+  ...textsOf(sayAttribute),
+  custom: 'answer',
   level: 'level of membership',
   endsOn: 'end of the membership',
 };
-const proposalSql = `select p.id, p.contact_id, c.given_name, c.family_name, p.field, p.membership_id, p.other_contact_id, p.said, p.before, p.after, p.at, p.state
-  from proposals p join contacts c on c.id = p.contact_id`;
+const proposalSql = `select p.id, p.contact_id, c.given_name, c.family_name, p.field, p.field_id, f.name as field_name, p.membership_id, p.other_contact_id, p.said, p.before, p.after, p.at, p.state
+  from proposals p join contacts c on c.id = p.contact_id left join custom_fields f on f.id = p.field_id`;
 
 /** Takes a change over, or leaves the record as it is. */
 async function decideProposal(w: Work, row: ProposalRow, accept: boolean): Promise<void> {
@@ -122,6 +129,7 @@ async function decideProposal(w: Work, row: ProposalRow, accept: boolean): Promi
     if (row.field === 'guardian') await setGuardian(w, row.otherContactId!, row.contactId);
     else if (row.field === 'email') await keepEmail(w.tx, w.app.ids.id(), row.contactId, row.after!);
     else if (row.field === 'phone') await keepPhone(w.tx, w.app.ids.id(), row.contactId, row.after!);
+    else if (row.field === 'custom') await setValue(w.tx, row.contactId, row.fieldId!, row.after);
     else if (row.field === 'level' || row.field === 'endsOn')
       await update(w.tx, 'memberships', row.membershipId!, { [row.field]: row.after });
     else
@@ -341,7 +349,7 @@ export const ownHandlers: Handlers<typeof ownContract> = {
     const rows = await tx.query<ProposalRow>(
       `${proposalSql} where p.state = 'open' and c.erased_at is null order by p.at, p.id`,
     );
-    return rows.map(({ givenName, familyName, state: _, membershipId: __, ...row }) => ({
+    return rows.map(({ givenName, familyName, state: _, membershipId: __, fieldId: ___, ...row }) => ({
       ...row,
       name: fullName({ given: givenName, family: familyName }),
     }));

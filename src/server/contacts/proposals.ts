@@ -1,4 +1,4 @@
-import type { ProposableField } from '#core/contacts/proposing.ts';
+import type { OutsideField, ProposableField } from '#core/contacts/proposing.ts';
 import { emailKey } from '#core/contacts/reach.ts';
 import type { Work } from '../app/app.ts';
 import type { Queries } from '../db/database.ts';
@@ -6,11 +6,13 @@ import type { Queries } from '../db/database.ts';
 /** The most changes from outside that wait for one contact: a stranger cannot fill the list. */
 const mostWaiting = 12;
 
-interface Said {
-  field: ProposableField | 'email' | 'phone' | 'guardian';
+export interface Said {
+  field: ProposableField | OutsideField;
   before: string;
   after: string;
   otherContactId?: string;
+  /** Of a field of one's own. */
+  fieldId?: string;
 }
 
 /** Puts up what somebody from outside said of a contact. What waits already, or was decided the same way, is not put up again. */
@@ -20,15 +22,25 @@ async function propose(
   said: readonly Said[],
   source: string,
 ): Promise<void> {
-  for (const { otherContactId, ...wish } of said)
+  for (const { otherContactId, fieldId, ...wish } of said)
     await w.tx.query(
-      `insert into proposals (id, contact_id, field, before, after, other_contact_id, said, at, state)
-       select $1, $2, $3, $4, $5, $6, $7, $8, 'open'
+      `insert into proposals (id, contact_id, field, before, after, other_contact_id, said, at, field_id, state)
+       select $1, $2, $3, $4, $5, $6, $7, $8, $9, 'open'
        where (select count(*) from proposals where contact_id = $2 and state = 'open') < ${mostWaiting}
          and not exists (select 1 from proposals where contact_id = $2 and field = $3 and state in ('open', 'left')
-           and after = $5 and other_contact_id is not distinct from $6::uuid)
+           and after = $5 and other_contact_id is not distinct from $6::uuid and field_id is not distinct from $9::uuid)
        on conflict do nothing`,
-      [w.app.ids.id(), contactId, wish.field, wish.before, wish.after, otherContactId ?? null, source, w.now],
+      [
+        w.app.ids.id(),
+        contactId,
+        wish.field,
+        wish.before,
+        wish.after,
+        otherContactId ?? null,
+        source,
+        w.now,
+        fieldId ?? null,
+      ],
     );
 }
 
@@ -55,6 +67,14 @@ export async function proposeOf(
     said.push({ field: 'phone', before: '', after: person.phone });
   await propose(w, contactId, said, source);
 }
+
+/** Puts up what somebody answered, where it differs from what is on record. */
+export const proposeAnswers = (
+  w: Pick<Work, 'tx' | 'app' | 'now'>,
+  contactId: string,
+  said: readonly Said[],
+  source: string,
+): Promise<void> => propose(w, contactId, said, source);
 
 /** Puts up that somebody looks after a child, unless that is known. */
 export async function proposeGuardian(

@@ -104,7 +104,14 @@ export async function letIn(
       code: '',
       expects: null,
       attendees: [
-        { given: body.given, family: body.family, birthDate: body.birthDate, email: '', answers: {} },
+        {
+          given: body.given,
+          family: body.family,
+          birthDate: body.birthDate,
+          contactId: null,
+          email: '',
+          answers: {},
+        },
       ],
       answers: {},
       donation: { amount: 0, fundId: null, anonymous: false },

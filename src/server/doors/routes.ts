@@ -34,8 +34,9 @@ export const doorsHandlers: Handlers<typeof doorsContract> = {
   'GET /api/registrations/:id/care': async (c) => {
     const seat = await readSeat(c.tx, c.params.id);
     const event = await eventFor(c, seat.eventId, 'doors', 'see');
-    if (!factsOf(c.staff, event, c.now).has('health')) throw refused('not-your-health', {}, 403);
-    const notes = await readCare(c.tx, seat.id);
+    const facts = factsOf(c.staff, event, c.now);
+    if (!facts.has('health')) throw refused('not-your-health', {}, 403);
+    const notes = await readCare(c.tx, seat.id, facts.has('answers'));
     if (notes.length)
       await logCare(c, 'doors', [{ contactId: seat.contactId, registrationId: seat.id, eventId: event.id }]);
     return { notes };

@@ -179,13 +179,18 @@ async function copyParts(w: Work, from: string, to: string, startsLocal: string 
       position,
     })),
   );
+  const questionIds = new Map(plan.questions.map((q) => [q.id, app.ids.id()]));
   await insert(
     tx,
     'questions',
     plan.questions.map((q, position) => ({
       ...q,
-      id: app.ids.id(),
+      id: questionIds.get(q.id),
       offerId: q.offerId ? offerIds.get(q.offerId) : null,
+      shownIf: q.shownIf && {
+        ...q.shownIf,
+        questionId: questionIds.get(q.shownIf.questionId) ?? q.shownIf.questionId,
+      },
       eventId: to,
       position,
     })),

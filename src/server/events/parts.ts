@@ -8,9 +8,11 @@ import { instantIn, problemsWithSchedule, type Schedule } from '#core/events/sch
 import { problemWithSlug } from '#core/events/slug.ts';
 import { unknownFields } from '#core/messages/merge.ts';
 import { shopAt } from '#core/offers/dated.ts';
+import { problemsWithQuestions } from '#core/questions/checking.ts';
 import { safeAddress } from '#core/text/doc.ts';
 import { meaningOf } from '#core/time/wallTime.ts';
 import { wrongAt } from '#core/words/problems.ts';
+import { readFields } from '../contacts/fields.ts';
 import { first, type Queries, update } from '../db/database.ts';
 import type { FieldProblem } from '../http/problem.ts';
 import { picturesById } from '../pictures/store.ts';
@@ -293,14 +295,14 @@ export const partRules: Readonly<Record<PlanPart, PartRule>> = {
     save: saveShop,
   },
   questions: {
-    check: ({ change }) =>
-      change.questions!.flatMap((q, at) => [
-        ...(q.prompt.en.trim() ? [] : [wrongAt(`questions.${at}.prompt.en`, 'question-empty')]),
-        ...((q.kind === 'one of' || q.kind === 'several of') && q.choices.filter((c) => c.trim()).length < 2
-          ? [wrongAt(`questions.${at}.choices`, 'two-choices-needed')]
-          : []),
-      ]),
-    save: (saving) => saveList(saving, 'questions', saving.before.questions, saving.change.questions!),
+    check: async ({ w, change }) =>
+      change.questions ? problemsWithQuestions(change.questions, await readFields(w.tx)) : [],
+    async save(saving) {
+      if (saving.change.questions)
+        await saveList(saving, 'questions', saving.before.questions, saving.change.questions);
+      const { forgetDays } = saving.change;
+      if (forgetDays !== undefined) await update(saving.w.tx, 'events', saving.event.id, { forgetDays });
+    },
   },
   messages: {
     check: ({ change }) =>

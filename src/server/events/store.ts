@@ -68,6 +68,8 @@ export interface EventRow extends PlainPlan {
   proposal: { name: string; state: 'new' | 'taken' | 'declined' } | null;
   /** Whether a change of it can be taken back still. */
   settling: boolean;
+  /** Whether some answer belongs on the records of who answers. */
+  asksForRecord: boolean;
   /** How its kind looks, where it is one of the register. */
   kind: (KindMark & { pictureId: string | null }) | null;
   /** French names of its kind and its draws, by their names. */
@@ -106,6 +108,7 @@ const columns = `e.id, ${plainFields.map((field) => `e.${snake(field)}`).join(',
   (select count(*)::int from event_team t where t.event_id = e.id) as team,
   (select jsonb_build_object('name', p.name, 'state', p.state) from event_proposals p where p.event_id = e.id) as proposal,
   exists (select 1 from changes ch where ch.event_id = e.id and ch.settles_at is not null) as settling,
+  exists (select 1 from questions q where q.event_id = e.id and q.keeps is not null) as asks_for_record,
   (select jsonb_build_object('shape', k.shape, 'colour', k.colour, 'pictureId', k.picture_id) from kinds k
      where k.sort = 'category' and lower(k.name) = lower(e.category)) as kind,
   coalesce((select jsonb_object_agg(k.name, k.french) from kinds k where k.french <> ''
@@ -287,7 +290,7 @@ export const roomsOf = (
 
 export const readQuestions = (tx: Queries, eventId: string): Promise<QuestionPlan[]> =>
   tx.query<QuestionPlan>(
-    'select id, offer_id, scope, kind, prompt, required, choices, at_door from questions where event_id = $1 and removed_at is null order by position',
+    'select id, offer_id, scope, kind, prompt, help, required, choices, shown_if, least, most, keeps, seen_by, sensitive from questions where event_id = $1 and removed_at is null order by position',
     [eventId],
   );
 

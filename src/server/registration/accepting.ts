@@ -3,8 +3,8 @@ import { factsOf } from '#core/access/stages.ts';
 import type { QuietReason } from '#core/contacts/quiet.ts';
 import { lives } from '#core/events/states.ts';
 import { stillNow } from '#core/money/lines.ts';
+import { sayAnswer } from '#core/questions/answering.ts';
 import { fits } from '#core/registration/capacity.ts';
-import { sayAnswer } from '#core/registration/questions.ts';
 import { type WaitingParty, whyNot } from '#core/registration/waitlist.ts';
 import { earlier, plusMinutes } from '#core/time/clock.ts';
 import { wrongAt } from '#core/words/problems.ts';
@@ -46,7 +46,7 @@ const readAsked = (tx: Queries, eventId: string): Promise<AskedRow[]> =>
        o.asked_at as since, o.seats, o.due, o.lines, (select ${whyQuiet('c')} from contacts c where c.id = o.buyer_contact_id) as quiet,
        coalesce((select jsonb_agg(jsonb_build_object('questionId', a.question_id, 'value', a.value) order by r.seat_number nulls first)
          from answers a join questions q on q.id = a.question_id left join registrations r on r.id = a.registration_id
-         where a.order_id = o.id and not q.at_door), '[]') as answers,
+         where a.order_id = o.id and not q.sensitive), '[]') as answers,
        array(select trim(r.given_name || ' ' || r.family_name) from registrations r where r.order_id = o.id
          and trim(r.given_name || r.family_name) <> '' order by r.seat_number) as people,
        coalesce((select jsonb_agg(jsonb_build_object('words', q.words, 'by', q.asked_by, 'answer', q.answer) order by q.asked_at)
@@ -77,7 +77,9 @@ async function queueOf(c: Asker & { tx: Queries }, event: EventRow): Promise<Que
   ];
   const sees = factsOf(c.staff, event, c.now).has('answers');
   return {
-    questions: sees ? questions.filter((q) => !q.atDoor).map((q) => ({ id: q.id, prompt: q.prompt.en })) : [],
+    questions: sees
+      ? questions.filter((q) => !q.sensitive).map((q) => ({ id: q.id, prompt: q.prompt.en }))
+      : [],
     parties: rows.map(({ lines, quiet, answers, ...row }) => ({
       ...row,
       offers: lines

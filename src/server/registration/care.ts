@@ -1,21 +1,25 @@
-import { sayAnswer } from '#core/registration/questions.ts';
+import { sayAnswer } from '#core/questions/answering.ts';
 import type { Queries } from '../db/database.ts';
 
-/** True where there is something about health to know of a seat, as SQL over a registration and its order. */
-export const hasCareSql = (r: string, o: string): string => `(
+/** Answers that are for the door; with `all`, those that are sensitive too. As SQL over a question. */
+const forCare = (all: boolean): string =>
+  all ? "(q.seen_by = 'door' or q.sensitive)" : "q.seen_by = 'door'";
+
+/** True where there is something to know of a seat that is for the door, or sensitive, as SQL over a registration and its order. */
+export const hasCareSql = (r: string, o: string, all = false): string => `(
   exists (select 1 from answers x join questions q on q.id = x.question_id
-    where q.at_door and (x.registration_id = ${r}.id or (x.registration_id is null and x.order_id = ${o}.id)))
+    where ${forCare(all)} and (x.registration_id = ${r}.id or (x.registration_id is null and x.order_id = ${o}.id)))
   or exists (select 1 from contacts k where k.id = ${r}.contact_id and k.dietary is not null))`;
 
-/** What the door has to know about somebody's health and needs: of their record, and what was answered for the door. */
-export async function readCare(tx: Queries, registrationId: string): Promise<string[]> {
+/** What there is to know about somebody's health and needs: of their record, and what was answered for the door; with `all`, every sensitive answer. */
+export async function readCare(tx: Queries, registrationId: string, all: boolean): Promise<string[]> {
   const [row] = await tx.query<{
     dietary: string | null;
     answers: { question: string; value: never }[];
   }>(
     `select c.dietary, coalesce((select jsonb_agg(jsonb_build_object('question', q.prompt->>'en', 'value', x.value) order by q.position)
          from answers x join questions q on q.id = x.question_id
-         where q.at_door and (x.registration_id = r.id or (x.registration_id is null and x.order_id = r.order_id))), '[]') as answers
+         where ${forCare(all)} and (x.registration_id = r.id or (x.registration_id is null and x.order_id = r.order_id))), '[]') as answers
      from registrations r left join contacts c on c.id = r.contact_id where r.id = $1`,
     [registrationId],
   );

@@ -1,5 +1,6 @@
 import type { Quote } from '#core/offers/quote.ts';
-import { type Channel, orderProblems } from '#core/registration/checking.ts';
+import type { Question } from '#core/questions/question.ts';
+import { answersKept, type Channel, orderProblems } from '#core/registration/checking.ts';
 import { ageDecides } from '#core/waivers/needs.ts';
 import type { Work } from '../app/app.ts';
 import { first } from '../db/database.ts';
@@ -7,7 +8,7 @@ import { type EventRow, readQuestions } from '../events/store.ts';
 import type { FieldProblem } from '../http/problem.ts';
 import type { OrderRequest } from './request.ts';
 
-/** What is wrong with an order beside its price: addresses, dates, answers, the fund. */
+/** What is wrong with an order beside its price: addresses, dates, answers, the fund. And the order with what answers what was asked. */
 export async function checkRequest(
   w: Work,
   event: EventRow,
@@ -15,12 +16,16 @@ export async function checkRequest(
   order: Quote,
   channel: Channel,
   country: string,
-): Promise<FieldProblem[]> {
-  const questions = await readQuestions(w.tx, event.id);
+): Promise<{ problems: FieldProblem[]; kept: OrderRequest; questions: Question[] }> {
+  const questions = (await readQuestions(w.tx, event.id)).map((q) => ({
+    ...q,
+    prompt: q.prompt[request.language] ?? q.prompt.en,
+  }));
+  const offerOfSeat = order.parties.flatMap((l) => Array<string>(l.seats).fill(l.offer.id));
   const problems: FieldProblem[] = orderProblems(request, {
-    questions: questions.map((q) => ({ ...q, prompt: q.prompt[request.language] ?? q.prompt.en })),
+    questions,
     needsBirthDate: ageDecides(event),
-    offerOfSeat: order.parties.flatMap((l) => Array<string>(l.seats).fill(l.offer.id)),
+    offerOfSeat,
     ages: new Map(order.parties.map(({ offer }) => [offer.id, offer])),
     eventDate: event.startsLocal?.slice(0, 10) ?? null,
     country,
@@ -32,5 +37,5 @@ export async function checkRequest(
     !(await first(w.tx, 'select 1 as x from funds where id = $1', [request.donation.fundId]))
   )
     problems.push({ path: 'donation.fundId', code: 'fund-gone' });
-  return problems;
+  return { problems, questions, kept: answersKept(request, { questions, offerOfSeat }) };
 }

@@ -10,6 +10,7 @@ import { proposeGuardian, proposeOf } from '../contacts/proposals.ts';
 import { first, update } from '../db/database.ts';
 import { type EventRow, readEvent } from '../events/store.ts';
 import { theOrganization } from '../staff/store.ts';
+import { keepAnswers } from './answers.ts';
 import { type OrderRow, peopleAround, readSeats, type SeatRow, saveLinks } from './store.ts';
 
 interface LinkedSeat {
@@ -97,6 +98,26 @@ export async function linkOrder(
     w.tx,
     [...linked].map(([seat, to]) => ({ id: seat.id, contactId: to.contactId, linkReasons: to.reasons })),
   );
+  if (event.asksForRecord)
+    await keepAnswers(
+      w,
+      order.id,
+      [
+        // Whoever booked answers once, when they are linked.
+        ...(order.buyerContactId
+          ? []
+          : [
+              { contactId: buyerId, created: linkedBuyer.created, registrationId: null },
+              // Who was picked is known, and answered now.
+              ...seats.flatMap((s) =>
+                s.contactId ? [{ contactId: s.contactId, created: false, registrationId: s.id }] : [],
+              ),
+            ]),
+        ...[...linked].map(([seat, to]) => ({ ...to, registrationId: seat.id })),
+      ],
+      teller,
+      source,
+    );
   const eventDate = (event.startsLocal ?? w.now).slice(0, 10);
   for (const [seat, to] of linked) {
     await keepBirthDate(linking, seat, to);

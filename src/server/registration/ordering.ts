@@ -14,6 +14,7 @@ import type { Channel } from '#core/registration/checking.ts';
 import type { RegistrationState } from '#core/registration/states.ts';
 import { plusMinutes } from '#core/time/clock.ts';
 import { type Wrong, wrongAt } from '#core/words/problems.ts';
+import { because } from '#core/words/reasons.ts';
 import { openLink, type Work } from '../app/app.ts';
 import { record } from '../app/record.ts';
 import { first, insert } from '../db/database.ts';
@@ -22,9 +23,11 @@ import { type EventRow, readEvent } from '../events/store.ts';
 import { invalid, refused } from '../http/problem.ts';
 import { theOrganization } from '../staff/store.ts';
 import { admittedAt, opensNow } from './admitting.ts';
+import { languageIn, writeAnswers } from './answers.ts';
 import { askingOf, shopOf, wantedOf } from './asking.ts';
 import { checkRequest } from './checking.ts';
 import { confirmOrder } from './confirming.ts';
+import { picked } from './household.ts';
 import { linkOrder } from './orderLinking.ts';
 import type { OrderRequest } from './request.ts';
 import { readOrder, readTaken } from './store.ts';
@@ -56,7 +59,7 @@ export function takesRegistrations(
 export async function placeOrder(
   w: Work,
   eventId: string,
-  request: OrderRequest,
+  asked: OrderRequest,
   channel: Channel,
   {
     buyerContactId = null,
@@ -73,6 +76,7 @@ export async function placeOrder(
 ): Promise<Placed> {
   const { tx, app, now } = w;
   const event = await readEvent(tx, eventId, true);
+  const { request, problems: notTheirs } = await picked(tx, asked, visitor);
   if (channel === 'public' && event.registerAt)
     throw refused('registers-elsewhere', { address: event.registerAt });
   if (channel === 'public' && !takesRegistrations(event, now)) throw refused('registration-closed');
@@ -88,10 +92,9 @@ export async function placeOrder(
   if (request.expects !== null && request.expects !== order.total)
     throw refused('price-changed', { now: { amount: order.total, currency: shop.currency } });
   const taken = await readTaken(tx, eventId);
-  const problems = [
-    ...(await checkRequest(w, event, request, order, channel, country)),
-    ...shortExtras(shop.extras, request.extras, taken),
-  ];
+  const checked = await checkRequest(w, event, request, order, channel, country);
+  const { kept, questions } = checked;
+  const problems = [...notTheirs, ...checked.problems, ...shortExtras(shop.extras, request.extras, taken)];
   if (problems.length) throw invalid(problems);
 
   const { email, phone } = readReach(request.buyer, country);
@@ -130,7 +133,7 @@ export async function placeOrder(
     buyerFamily: tidyName(request.buyer.family),
     buyerEmail: email,
     buyerPhone: phone,
-    language: request.language,
+    language: languageIn(questions, kept.answers) ?? request.language,
     due: account.due,
     balance: account.balance,
     donation: order.donation,
@@ -148,7 +151,13 @@ export async function placeOrder(
     askedAt: state === 'asked' ? now : null,
     heldFrom,
   });
-  await insertSeats(w, orderId, eventId, request, order, state);
+  const seatIds = await insertSeats(w, orderId, eventId, kept, order, state);
+  await writeAnswers(w, orderId, eventId, questions, [
+    { registrationId: null, answers: kept.answers },
+    ...kept.attendees.flatMap(({ answers }, at) =>
+      seatIds[at] ? [{ registrationId: seatIds[at], answers }] : [],
+    ),
+  ]);
   await insert(tx, 'order_lines', lines);
   const token = await openLink(w, 'manage', orderId, 'new');
   // Whoever waits is a contact already; the others become one with their seat.
@@ -258,7 +267,7 @@ async function insertSeats(
   request: OrderRequest,
   order: Quote,
   state: RegistrationState,
-): Promise<void> {
+): Promise<string[]> {
   const { app, now } = w;
   const seats = order.parties.flatMap((line) =>
     Array.from({ length: line.seats }, (_, n) => ({
@@ -281,7 +290,8 @@ async function insertSeats(
       state,
       passCode: state === 'confirmed' ? passCode(app.ids.bytes(12)) : null,
       walkIn: false,
-      linkReasons: [],
+      contactId: attendee?.contactId ?? null,
+      linkReasons: attendee?.contactId ? [because('picked from the household')] : [],
       createdAt: now,
       confirmedAt: state === 'confirmed' ? now : null,
     };
@@ -292,20 +302,5 @@ async function insertSeats(
     'registration_states',
     rows.map((r) => ({ id: app.ids.id(), registrationId: r.id, state, at: now, reason: 'registered' })),
   );
-  await insert(w.tx, 'answers', [
-    ...Object.entries(request.answers)
-      .filter(([, v]) => v !== '')
-      .map(([questionId, value]) => ({ id: app.ids.id(), orderId, registrationId: null, questionId, value })),
-    ...rows.flatMap((row, at) =>
-      Object.entries(request.attendees[at]?.answers ?? {})
-        .filter(([, v]) => v !== '')
-        .map(([questionId, value]) => ({
-          id: app.ids.id(),
-          orderId,
-          registrationId: row.id,
-          questionId,
-          value,
-        })),
-    ),
-  ]);
+  return rows.map((r) => r.id);
 }

@@ -12,6 +12,7 @@ import { shownToPublic, silentStates } from '#core/events/states.ts';
 import { stillNow } from '#core/money/lines.ts';
 import { gazetteer } from '#core/places/portAnsley.ts';
 import { sketchOf } from '#core/places/sketch.ts';
+import { isDetail } from '#core/questions/details.ts';
 import {
   freeExtras,
   freeOnline,
@@ -50,6 +51,7 @@ import { readWaiver, waiverStandings } from '../waivers/store.ts';
 import { questionsOf } from './accepting.ts';
 import { admissionShown } from './admitting.ts';
 import { isMemberAt, unitsOf } from './asking.ts';
+import { addressOf, peopleOf } from './household.ts';
 import { takesRegistrations } from './ordering.ts';
 import { countConfirmed, type OrderRow, readOrder, readSeats, readTaken, readWaiting } from './store.ts';
 
@@ -196,15 +198,14 @@ export async function publicEventOf(
     taxes: event.taxes.map(({ name, rate, included }) => ({ name, rate, included })),
     codes: codes.length > 0,
     admission: await admissionShown({ tx, now }, event, visitor),
-    you: visitor && {
-      member: isMemberAt(visitor, event, now),
-      has: await unitsOf(tx, event.id, visitor.contactId),
-    },
+    you: visitor && (await youOf(tx, event, visitor, now)),
     nowLocal: wallOf(now, event.zone),
     // A choice that is still to be written is none.
-    questions: (await readQuestions(tx, event.id)).map(({ atDoor: _, ...q }) => ({
+    questions: (await readQuestions(tx, event.id)).map(({ seenBy: _, sensitive: __, ...q }) => ({
       ...q,
       choices: q.choices.filter((choice) => choice.trim()),
+      // Which field of a record it fills is nobody's business.
+      keeps: isDetail(q.keeps) ? q.keeps : null,
     })),
     needsBirthDate: ageDecides(event),
     seatsLeft: freeSeats(event, taken),
@@ -215,6 +216,27 @@ export async function publicEventOf(
     series,
     agenda: await shownAgenda(tx, event, dateOf(now, event.zone)),
     funds: await tx.query<{ id: string; name: string }>('select id, name from funds order by name'),
+  };
+}
+
+/** What whoever is signed in is told of themselves. */
+async function youOf(
+  tx: Queries,
+  event: EventRow,
+  visitor: Visitor,
+  now: string,
+): Promise<NonNullable<PublicEvent['you']>> {
+  const people = await peopleOf(tx, visitor);
+  const { given = '', family = '' } = people.find((p) => p.contactId === visitor.contactId) ?? {};
+  return {
+    member: isMemberAt(visitor, event, now),
+    has: await unitsOf(tx, event.id, visitor.contactId),
+    person: { given, family, email: (await addressOf(tx, visitor.contactId)) ?? '' },
+    people: people.map(({ theirs, birthDate, ...p }) => ({
+      ...p,
+      birthDate: theirs ? birthDate : null,
+      hasBirthDate: birthDate !== null,
+    })),
   };
 }
 

@@ -18,12 +18,13 @@ import { visitorOf } from '../contacts/visitor.ts';
 import { eventFor } from '../events/access.ts';
 import { entryOf } from '../events/calendar.ts';
 import { sayPlace, sayWhen } from '../events/saying.ts';
-import { readEvent, readOffers } from '../events/store.ts';
+import { readEvent, readOffers, readQuestions } from '../events/store.ts';
 import { File, type Handlers } from '../http/handle.ts';
 import { invalid, notFound, refused } from '../http/problem.ts';
 import { logoOf } from '../pictures/store.ts';
 import { theOrganization } from '../staff/store.ts';
 import { acceptingHandlers } from './accepting.ts';
+import { answerFileOf, keepAnswerFile } from './answerFiles.ts';
 import { enterCode } from './codes.ts';
 import { placeOrders, seriesShown } from './dates.ts';
 import { guestListHandlers } from './guestLists.ts';
@@ -31,7 +32,7 @@ import { invite, readInvited, uninvite } from './invited.ts';
 import { orderByLink } from './links.ts';
 import { feedFor, listingFor } from './listing.ts';
 import { nameSeat } from './naming.ts';
-import { placeOrder } from './ordering.ts';
+import { placeOrder, takesRegistrations } from './ordering.ts';
 import { passesPdf } from './passes.ts';
 import { publicEventOf, publicEventRow, publicOrderOf } from './public.ts';
 import { registrationRows, sessionsOfSeats } from './rows.ts';
@@ -72,6 +73,20 @@ export const registrationHandlers: Omit<
         fits: sayReason(whyNot(p, event, taken)),
       })),
     };
+  },
+
+  'GET /api/events/:id/answers/files/:file': async (c) => {
+    const event = await eventFor(c, c.params.id, 'registration', 'see');
+    const facts = factsOf(c.staff, event, c.now);
+    const { name, mediaType, content, sensitive, contactId } = await answerFileOf(
+      c.tx,
+      event.id,
+      c.params.file,
+    );
+    if (!facts.has('answers') || (sensitive && !facts.has('health'))) throw refused('not-your-part', {}, 403);
+    if (sensitive) await logCare(c, 'a file', [{ contactId, eventId: event.id }]);
+    // Whatever it is, it is never shown within our own pages.
+    return new File(name, Buffer.from(content), false, mediaType);
   },
 
   'GET /api/events/:id/registrations.csv': async (c) => {
@@ -240,6 +255,13 @@ export const registrationHandlers: Omit<
   'POST /api/public/events/:slug/code': async (c) => {
     const event = await publicEventRow(c, c.params.slug);
     return enterCode(c, event, c.body.code, await visitorOf(c, c.request), c.request.ip ?? '');
+  },
+
+  'POST /api/public/events/:slug/files': async (c) => {
+    const event = await publicEventRow(c, c.params.slug);
+    if (!takesRegistrations(event, c.now)) throw refused('registration-closed');
+    if (!(await readQuestions(c.tx, event.id)).some((q) => q.kind === 'file')) throw notFound('This form');
+    return keepAnswerFile(c, event.id, c.body.name, c.body.content);
   },
 
   'POST /api/public/events/:slug/orders': async (c) => {

@@ -1,5 +1,5 @@
 import type { RegistrationRow } from '#contract/registration.ts';
-import { sayAnswer } from '#core/registration/questions.ts';
+import { sayAnswer } from '#core/questions/answering.ts';
 import { queueOrder } from '#core/registration/waitlist.ts';
 import { dateOf } from '#core/time/wallTime.ts';
 import { type Reason, sayReason } from '#core/words/reasons.ts';
@@ -15,16 +15,16 @@ const readSeatRows = (tx: Queries, eventId: string, withCare: boolean) =>
   tx.query<
     Omit<RegistrationRow, 'waiver' | 'queuePlace' | 'answers' | 'linkReasons'> & {
       linkReasons: Reason[];
-      answers: { question: string; value: never }[];
+      answers: { question: string; value: never; fileId: string | null; fileName: string | null }[];
     }
   >(
     `select r.id, r.order_id, o.number as order_number, r.contact_id, r.given_name as given, r.family_name as family,
        o.buyer_given || ' ' || o.buyer_family as buyer, f.name as offer, r.state, a.state as attendance, o.due,
        o.received, o.balance,
-       ${hasCareSql('r', 'o')} as care, r.link_reasons, r.walk_in, o.placed_at as since, o.offered_until,
-       coalesce((select jsonb_agg(jsonb_build_object('question', q.prompt->>'en', 'value', x.value) order by q.position)
-         from answers x join questions q on q.id = x.question_id
-         where ($2 or not q.at_door) and x.order_id = o.id and (x.registration_id = r.id or (x.registration_id is null and r.seat_number = 1))), '[]') as answers
+       ${hasCareSql('r', 'o', true)} as care, r.link_reasons, r.walk_in, o.placed_at as since, o.offered_until,
+       coalesce((select jsonb_agg(jsonb_build_object('question', q.prompt->>'en', 'value', x.value, 'fileId', af.id, 'fileName', af.name) order by q.position)
+         from answers x join questions q on q.id = x.question_id left join answer_files af on q.kind = 'file' and af.order_id = o.id and to_jsonb(af.id::text) = x.value
+         where ($2 or not q.sensitive) and x.order_id = o.id and (x.registration_id = r.id or (x.registration_id is null and r.seat_number = 1))), '[]') as answers
      from registrations r join orders o on o.id = r.order_id join offers f on f.id = r.offer_id
        left join attendance a on a.registration_id = r.id
      where r.event_id = $1 order by o.placed_at, o.id, r.seat_number`,
@@ -61,7 +61,11 @@ export async function registrationRows(
     ...r,
     linkReasons: r.linkReasons.map(sayReason),
     waiver: r.state === 'confirmed' ? (needs.get(r.id) ?? 'not asked') : 'not asked',
-    answers: r.answers.map((a) => ({ question: a.question, value: sayAnswer(a.value) })),
+    answers: r.answers.map((a) => ({
+      question: a.question,
+      value: sayAnswer(a.value, a.fileName),
+      fileId: a.fileId,
+    })),
     queuePlace: r.state === 'waitlisted' ? waiting.indexOf(r.orderId) + 1 : null,
   }));
 }

@@ -13,9 +13,17 @@ export const waiversHandlers: Handlers<typeof waiversContract> = {
     const { tx, params, body } = c;
     const orderId = await followLink(tx, 'manage', params.token);
     if (!orderId) throw notFound('This booking');
-    const seat = await readSigner(tx, body.registrationId);
-    if (seat?.orderId !== orderId) throw notFound('This seat');
-    return { sha256: await signWaiver(c, seat, body) };
+    const { seats, typedName, ticked } = body;
+    const signed: { registrationId: string; sha256: string }[] = [];
+    for (const { registrationId, relation } of seats) {
+      const seat = await readSigner(tx, registrationId);
+      if (seat?.orderId !== orderId) throw notFound('This seat');
+      signed.push({
+        registrationId,
+        sha256: await signWaiver(c, seat, { typedName, ticked, relation }),
+      });
+    }
+    return { signed };
   },
 
   'GET /api/registrations/:id/signature': async (c) => {

@@ -1,5 +1,7 @@
 import { chakra } from '@chakra-ui/react';
 import { Link } from 'react-router';
+import { textsOf } from '#core/contacts/attributes.ts';
+import { sayAttribute } from '#core/words/attributes.ts';
 import { Button } from '#web/kit/Button.tsx';
 import { phrase } from '#web/words/phrase.ts';
 import { Empty } from '../kit/Note.tsx';
@@ -20,6 +22,9 @@ const fieldWords: Record<string, string> = {
   email: phrase('contacts.anotherEmail'),
   phone: phrase('contacts.anotherTelephone'),
   guardian: phrase('contacts.guardian'),
+  language: sayAttribute('language'),
+  ...textsOf(sayAttribute),
+  custom: '',
 };
 
 /** Changes that people asked for on their own page, or that somebody from outside said, and that staff decide. */
@@ -49,7 +54,7 @@ export default function Changes() {
                       {dayAndYear(p.at)}, {p.said}
                     </small>
                     <br />
-                    {fieldWords[p.field]}: <span className="soft struck">{p.before}</span>{' '}
+                    {p.fieldName ?? fieldWords[p.field]}: <span className="soft struck">{p.before}</span>{' '}
                     {p.otherContactId ? (
                       <Person id={p.otherContactId} name={p.after ?? ''} />
                     ) : (

@@ -2,6 +2,7 @@ import { chakra, FileUpload } from '@chakra-ui/react';
 import { useEffect, useState } from 'react';
 import { type KeptPicture, picturesContract } from '#contract/pictures.ts';
 import { type Shape, shapes } from '#core/pictures/picture.ts';
+import { base64Of } from '#web/base64.ts';
 import { phrase } from '#web/words/phrase.ts';
 import { Asking } from '../kit/Asking.tsx';
 import { Button } from '../kit/Button.tsx';
@@ -14,7 +15,6 @@ import { Loaded } from '../kit/notices.tsx';
 import { Paging } from '../kit/Paging.tsx';
 import { AltFields, altOf } from './altFields.tsx';
 import { useAsk } from './ask.ts';
-import { base64Of } from './base64.ts';
 import { FocusPoint } from './FocusPoint.tsx';
 import { Picture } from './Picture.tsx';
 

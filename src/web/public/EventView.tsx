@@ -12,7 +12,7 @@ import { Loaded } from './notices.tsx';
 
 // Only where an event has one: most have none, and load nothing of it.
 const Agenda = lazy(() => import('./Agenda.tsx'));
-const Registering = lazy(() => import('./Register.tsx').then((m) => ({ default: m.Registering })));
+const Registering = lazy(() => import('./booking/Register.tsx').then((m) => ({ default: m.Registering })));
 const hasAgenda = ({ agenda }: PublicEvent): boolean =>
   agenda.call !== null || [agenda.sessions, agenda.speakers, agenda.sponsors].some((list) => list.length > 0);
 

@@ -5,6 +5,7 @@ import { lazy, Suspense, useEffect, useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { useParams } from 'react-router';
 import { type PublicOrder, registrationContract } from '#contract/registration.ts';
+import { fold, fullName } from '#core/contacts/names.ts';
 import { sayRange } from '#core/time/say.ts';
 import { ApiProblem, addressOf, call } from '#web/api.ts';
 import { Button, TextLink } from '#web/kit/Button.tsx';
@@ -20,7 +21,7 @@ import { language } from './language.ts';
 import { Loaded } from './notices.tsx';
 import { Owed } from './Owed.tsx';
 import { Acts, Ends, Rows, Say, Small, Soft, Title, Two } from './parts.tsx';
-import { Sign } from './Sign.tsx';
+import { isToSign, Sign, type ToSign } from './Sign.tsx';
 import { sayMoment, useMoney } from './saying.ts';
 
 const Sessions = lazy(() => import('./Sessions.tsx'));
@@ -63,6 +64,7 @@ function Shown({ order, token }: { order: PublicOrder; token: string }) {
   useEffect(() => {
     if (location.hash === '#waivers') document.getElementById('waivers')?.scrollIntoView();
   }, []);
+  const { together, apart } = toSign(order);
   const off = event.state === 'called off';
   const live = order.seats.filter((s) => !['withdrawn', 'lapsed', 'declined'].includes(s.state));
   return (
@@ -144,7 +146,12 @@ function Shown({ order, token }: { order: PublicOrder; token: string }) {
       )}
       {(order.payment === 'needed' || order.payment === 'declined') && <Pay order={order} token={token} />}
 
-      <Seats order={order} token={token} />
+      {order.waiver && together.length > 0 && (
+        <chakra.div id="waivers">
+          <Sign key={together.map((s) => s.id).join()} waiver={order.waiver} seats={together} token={token} />
+        </chakra.div>
+      )}
+      <Seats order={order} token={token} apart={apart} />
 
       {order.standing === 'confirmed' && order.sessions && (
         <Suspense>
@@ -274,12 +281,32 @@ function Pay({ order, token }: { order: PublicOrder; token: string }) {
   );
 }
 
-function Seats({ order, token }: { order: PublicOrder; token: string }) {
+/**
+ * What whoever booked signs in one go, for themselves and for every child; grown-ups beside them sign for themselves. What the waiver
+ * asks is the server's to say.
+ */
+function toSign({ seats, buyer }: PublicOrder): { together: ToSign[]; apart: ReadonlySet<string> } {
+  const open = seats.filter(isToSign);
+  const own = open.find((s) => s.waiver === 'self' && fold(fullName(s)) === fold(fullName(buyer)));
+  const together = open.filter((s) => s === own || s.waiver === 'guardian');
+  return { together, apart: new Set(open.filter((s) => !together.includes(s)).map((s) => s.id)) };
+}
+
+function Seats({
+  order,
+  token,
+  apart,
+}: {
+  order: PublicOrder;
+  token: string;
+  /** Seats whose holders sign by themselves. */
+  apart: ReadonlySet<string>;
+}) {
   const { t } = useTranslation();
   const [signing, setSigning] = useState<string | null>(null);
   const [naming, setNaming] = useState<string | null>(null);
   return (
-    <Rows id="waivers" marginTop="18px">
+    <Rows marginTop="18px">
       {order.seats.map((seat) => {
         const name = `${seat.given} ${seat.family}`.trim();
         const gone = ['withdrawn', 'lapsed', 'declined'].includes(seat.state);
@@ -333,13 +360,13 @@ function Seats({ order, token }: { order: PublicOrder; token: string }) {
                 {seat.waiver === 'signed' && <Small>{t('waiverSigned')}</Small>}
                 {!gone && (
                   <Acts marginTop="6px">
-                    {(seat.waiver === 'self' || seat.waiver === 'guardian') && name && (
+                    {apart.has(seat.id) && (
                       <Button
                         look="main"
                         onClick={() => setSigning(signing === seat.id ? null : seat.id)}
                         aria-expanded={signing === seat.id}
                       >
-                        {seat.waiver === 'guardian' ? t('signFor', { name: seat.given }) : t('sign')}
+                        {t('signsThemselves', { name: seat.given })}
                       </Button>
                     )}
                     {order.mayWithdraw && seat.waiver !== 'signed' && (
@@ -355,17 +382,9 @@ function Seats({ order, token }: { order: PublicOrder; token: string }) {
               </div>
             </chakra.div>
             {naming === seat.id && <NameGuest seat={seat} token={token} done={() => setNaming(null)} />}
-            {signing === seat.id &&
-              order.waiver &&
-              (seat.waiver === 'self' || seat.waiver === 'guardian') && (
-                <Sign
-                  waiver={order.waiver}
-                  seat={seat}
-                  need={seat.waiver}
-                  token={token}
-                  done={() => setSigning(null)}
-                />
-              )}
+            {signing === seat.id && order.waiver && isToSign(seat) && (
+              <Sign waiver={order.waiver} seats={[seat]} token={token} done={() => setSigning(null)} />
+            )}
           </li>
         );
       })}

@@ -1,28 +1,36 @@
 import './holdingWords.ts';
+import { chakra } from '@chakra-ui/react';
 import { useTranslation } from 'react-i18next';
 import type { PublicOrder } from '#contract/registration.ts';
 import { waiversContract } from '#contract/waivers.ts';
+import { fullName } from '#core/contacts/names.ts';
 import { Button } from '#web/kit/Button.tsx';
 import { Tick } from '#web/kit/Choosing.tsx';
 import { Form } from '#web/kit/form/Form.tsx';
 import { Text } from '#web/kit/form/fields.tsx';
 import { prepare } from '#web/kit/form/request.ts';
 import { useForm } from '#web/kit/form/useForm.ts';
-import { Head, Say, Soft } from './parts.tsx';
+import { Head, Say } from './parts.tsx';
 
-/** The waiver of one participant, clause by clause, signed by typed name. */
+type Seat = PublicOrder['seats'][number];
+/** A seat that has to be signed for, and by whom. */
+export type ToSign = Seat & { waiver: 'self' | 'guardian' };
+
+export const isToSign = (seat: Seat): seat is ToSign =>
+  (seat.waiver === 'self' || seat.waiver === 'guardian') && fullName(seat) !== '';
+
+/** The waiver, clause by clause, signed once by typed name: for oneself, and for every child of the booking. */
 export function Sign({
   waiver,
-  seat,
-  need,
+  seats,
   token,
   done,
 }: {
   waiver: NonNullable<PublicOrder['waiver']>;
-  seat: PublicOrder['seats'][number];
-  need: 'self' | 'guardian';
+  seats: readonly ToSign[];
   token: string;
-  done: () => void;
+  /** Closes it; none where it stays until it is signed. */
+  done?: () => void;
 }) {
   const { t } = useTranslation();
   const form = useForm({
@@ -30,21 +38,28 @@ export function Sign({
     request: (v) =>
       prepare(waiversContract, 'POST /api/public/orders/:token/signatures', {
         params: { token },
-        body: { registrationId: seat.id, relation: need, ...v },
+        body: {
+          ...v,
+          seats: seats.map((s) => ({ registrationId: s.id, relation: s.waiver })),
+        },
       }),
-    after: done,
+    ...(done && { after: done }),
   });
   const { ticked } = form.values;
   return (
     <Say>
       <Head marginTop="0">{waiver.title}</Head>
-      <Soft>
-        {seat.given} {seat.family} · {need === 'guardian' ? t('signGuardian') : t('signSelf')}
-      </Soft>
+      <chakra.ul margin="0 0 10px" padding="0" listStyleType="none" color="soft">
+        {seats.map((s) => (
+          <li key={s.id}>
+            {fullName(s)} · {s.waiver === 'guardian' ? t('signGuardian') : t('signSelf')}
+          </li>
+        ))}
+      </chakra.ul>
       <Form
         form={form}
-        submit={t('sign')}
-        beside={<Button onClick={done}>{t('cancel')}</Button>}
+        submit={seats.length > 1 ? t('signForAll', { count: seats.length }) : t('sign')}
+        beside={done && <Button onClick={done}>{t('cancel')}</Button>}
         label={waiver.title}
       >
         {waiver.clauses.map((c, at) => (

@@ -13,7 +13,7 @@ import { ready } from './language.ts';
 import { NotHere } from './notices.tsx';
 import { publicSystem } from './system.ts';
 
-const Register = lazy(() => import('./Register.tsx'));
+const Register = lazy(() => import('./booking/Register.tsx'));
 const Order = lazy(() => import('./Order.tsx'));
 const Shifts = lazy(() => import('./Shifts.tsx'));
 const OwnShifts = lazy(() => import('./OwnShifts.tsx'));

@@ -1,11 +1,11 @@
 import { chakra } from '@chakra-ui/react';
 import { useRef } from 'react';
 import type { Clearance } from '#contract/clearance.ts';
+import { base64Of } from '#web/base64.ts';
 import { phrase } from '#web/words/phrase.ts';
 import { Button } from '../../kit/Button.tsx';
 import { Problems } from '../../kit/notices.tsx';
 import { useAction } from '../../parts/ask.ts';
-import { base64Of } from '../../parts/base64.ts';
 import { useSaying } from '../../parts/saying.ts';
 
 /** The papers approvers read: those their steps want, and whatever else was added. */

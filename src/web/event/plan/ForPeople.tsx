@@ -4,12 +4,12 @@ import { useState } from 'react';
 import type { EventPlan } from '#contract/events.ts';
 import { fileEndings } from '#core/files/kinds.ts';
 import { addressOf } from '#web/api.ts';
+import { base64Of } from '#web/base64.ts';
 import { Button } from '#web/kit/Button.tsx';
 import { phrase } from '#web/words/phrase.ts';
 import { ChoiceField, TextField } from '../../kit/Field.tsx';
 import { Problems } from '../../kit/notices.tsx';
 import { useAction, useAsk } from '../../parts/ask.ts';
-import { base64Of } from '../../parts/base64.ts';
 import { BothLanguages, Entries, Entry } from './entries.tsx';
 import type { SectionProps } from './section.ts';
 

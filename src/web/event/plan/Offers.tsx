@@ -11,7 +11,7 @@ import { Tick } from '../../kit/Choosing.tsx';
 import { ChoiceField, TextField } from '../../kit/Field.tsx';
 import { Empty } from '../../kit/Note.tsx';
 import { useSaying } from '../../parts/saying.ts';
-import { MomentField, writeIn } from './entries.tsx';
+import { MomentField, numberIn, typedAs, writeIn } from './entries.tsx';
 import type { SectionProps } from './section.ts';
 
 type Change = (part: Partial<Offer>) => void;
@@ -29,8 +29,6 @@ const priceWords: Record<PriceKind, string> = {
 };
 
 /** A whole number as it is typed; null where there is none. */
-const numberIn = (typed: string): number | null => (typed === '' ? null : Number(typed));
-const typedAs = (n: number | null): string => (n === null ? '' : String(n));
 const sayWall = (wall: string): string => `${sayShortDate(wall, true)}, ${sayTime(wall)}`;
 
 /** What can be registered for: each with its price and how many there are, and on demand everything else that decides about it. */

@@ -7,12 +7,9 @@ import { phrase } from '#web/words/phrase.ts';
 import { OneOf, SeveralOf, Tick } from '../../kit/Choosing.tsx';
 import { TextField } from '../../kit/Field.tsx';
 import { useSaying } from '../../parts/saying.ts';
-import { Entries, FoldedEntry, MomentField } from './entries.tsx';
+import { Entries, FoldedEntry, MomentField, numberIn, typedAs } from './entries.tsx';
 import { AmountField } from './Offers.tsx';
 import type { SectionProps } from './section.ts';
-
-const numberIn = (typed: string): number | null => (typed === '' ? null : Number(typed));
-const typedAs = (n: number | null): string => (n === null ? '' : String(n));
 
 export const newExtra = (): Extra => ({ ...plainExtra, id: crypto.randomUUID(), name: '' });
 

@@ -79,11 +79,17 @@ export function FoldedEntry({
   remove,
   name,
   line,
+  wrong = false,
+  beside,
 }: {
   children: ReactNode;
   remove: () => void;
   name: string;
   line: string;
+  /** Whether something in it is wrong, which a closed one says too. */
+  wrong?: boolean;
+  /** What else can be done with it. */
+  beside?: ReactNode;
 }) {
   const [open, setOpen] = useState(() => !name.trim());
   return (
@@ -92,12 +98,14 @@ export function FoldedEntry({
         <chakra.summary cursor="pointer">
           <chakra.span fontWeight={500}>{name || phrase('event.untitled')}</chakra.span>{' '}
           <span className="soft">{line}</span>
+          {wrong && !open && <chakra.span color="madder"> {phrase('event.lookAtThis')}</chakra.span>}
         </chakra.summary>
         <chakra.div padding="8px 0 4px">
           {children}
           <Button look="plain" onClick={remove} aria-label={phrase('event.removeNamed', { name })}>
             <Trash2 size={15} aria-hidden /> {phrase('common.remove')}
           </Button>
+          {beside}
         </chakra.div>
       </chakra.details>
     </chakra.li>
@@ -197,6 +205,10 @@ export function MomentField({
     </chakra.div>
   );
 }
+
+/** A number as it is typed into a field that may be empty. */
+export const numberIn = (typed: string): number | null => (typed === '' ? null : Number(typed));
+export const typedAs = (n: number | null): string => (n === null ? '' : String(n));
 
 /** Puts the cursor into what was just added. */
 export const writeIn = (id: string): void => {

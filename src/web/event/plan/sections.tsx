@@ -11,10 +11,11 @@ import { Offers } from './Offers.tsx';
 import { Buttons, Faqs, newButton, newFaq, Registering, SearchWords } from './PageMore.tsx';
 import { newSpeaker, newSponsor, Speakers, Sponsors } from './People.tsx';
 import { Pictures } from './Pictures.tsx';
-import { QuestionsEditor, SurveyEditor, surveyToBegin } from './PlanLists.tsx';
+import { Questions } from './Questions.tsx';
 import { Safety } from './Safety.tsx';
 import { Codes, Extras, newCode, newExtra, newTax, Taxes } from './Selling.tsx';
 import { SessionCall } from './SessionCall.tsx';
+import { SurveyEditor, surveyToBegin } from './Survey.tsx';
 import type { Section } from './section.ts';
 import { Team } from './Team.tsx';
 import { Description, Draws, French, TeamNotes } from './Texts.tsx';
@@ -150,9 +151,7 @@ export const sections: readonly Section[] = [
     id: 'questions',
     wide: true,
     title: phrase('event.questions'),
-    Show: ({ draft: { plan, change, wrong } }) => (
-      <QuestionsEditor questions={plan.questions} set={(questions) => change({ questions })} wrong={wrong} />
-    ),
+    Show: Questions,
     optional: { used: (plan) => plan.questions.length > 0, empty: { questions: [] } },
   },
   {

@@ -9,6 +9,7 @@ import { event } from './event.ts';
 import { ledger } from './ledger.ts';
 import { offers } from './offers.ts';
 import { parts } from './parts.ts';
+import { questions } from './questions.ts';
 import { queue } from './queue.ts';
 import { records } from './records.ts';
 import { season } from './season.ts';
@@ -31,6 +32,7 @@ export const phrases = {
   ledger,
   offers,
   parts,
+  questions,
   queue,
   records,
   season,

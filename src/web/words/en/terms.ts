@@ -48,6 +48,8 @@ export const terms = {
   'yes or no': 'yes or no',
   'one of': 'one of',
   'several of': 'several of',
+  consent: 'consent',
+  file: 'a file',
   // Waivers
   everyone: 'everyone',
   minors: 'minors',
