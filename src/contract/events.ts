@@ -314,6 +314,8 @@ export const eventPlan = z.object({
   taxes: z.array(tax).max(4),
   questions: z.array(question).max(60),
   /** Days after its end until sensitive answers are deleted. */
+  /** Days before it begins until guests can be named and answers changed. */
+  namesDays: z.int('not-whole').min(0, 'zero-or-more').max(365),
   forgetDays: z.int('not-whole').min(0, 'zero-or-more').max(3650),
   messages: z.array(messageStep).max(40),
   survey: survey.nullable(),

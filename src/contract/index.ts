@@ -9,6 +9,7 @@ import { dutiesContract } from './duties.ts';
 import { eventsContract } from './events.ts';
 import { fieldsContract } from './fields.ts';
 import { filesContract } from './files.ts';
+import { guestsContract } from './guests.ts';
 import { importsContract } from './imports.ts';
 import { kindsContract } from './kinds.ts';
 import { mailingsContract } from './mailings.ts';
@@ -43,6 +44,7 @@ export const everything = {
   ...viewsContract,
   ...mailingsContract,
   ...fieldsContract,
+  ...guestsContract,
   ...questionSetsContract,
   ...importsContract,
   ...pairsContract,

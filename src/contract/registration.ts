@@ -87,7 +87,7 @@ const enteredCode = z.object({
   offers: z.array(publicOffer),
 });
 export type EnteredCode = z.infer<typeof enteredCode>;
-const publicQuestion = z.object({
+export const publicQuestion = z.object({
   id,
   offerId: id.nullable(),
   scope: z.enum(['order', 'attendee']),
@@ -321,6 +321,16 @@ const publicListing = z.object({
 export type PublicListing = z.infer<typeof publicListing>;
 
 const answerValue = z.union([z.boolean(), z.string().max(5000), z.array(z.string().max(500)).max(60)]);
+/** What was answered, by question. */
+export const answers = z.record(z.string(), answerValue);
+/** Who sits on a seat, and what they answer. */
+export const seatBody = personName.extend({
+  /** Not given, a corrected spelling keeps the one there is. */
+  birthDate: date.nullable().default(null),
+  /** Not given, what was answered stays; of somebody else it goes with whoever it was. */
+  answers: answers.optional(),
+});
+
 export const orderBody = z.object({
   buyer: personName.extend({
     given: z.string().trim().min(1, code('first-name-needed')).max(100),
@@ -360,11 +370,11 @@ export const orderBody = z.object({
         /** Somebody of the household of whoever is signed in, as they are on record. */
         contactId: id.nullable().default(null),
         email: z.string().trim().max(254).default(''),
-        answers: z.record(z.string(), answerValue).default({}),
+        answers: answers.default({}),
       }),
     )
     .max(500),
-  answers: z.record(z.string(), answerValue).default({}),
+  answers: answers.default({}),
   donation: z
     .object({
       amount: z.int().min(0, code('donation-out-of-range')),
@@ -414,6 +424,10 @@ const publicOrder = z.object({
   }),
   buyer: z.object({ given: z.string(), family: z.string(), email: z.string().nullable() }),
   standing: z.enum(['asked', 'held', 'waitlisted', 'offered', 'confirmed', 'ended']),
+  /** What is asked of whoever booked and of everybody who comes, with what was answered for the booking. */
+  form: z.object({ questions: z.array(publicQuestion), answers, needsBirthDate: z.boolean() }),
+  /** Until when seats can be named and answers changed; null where they cannot any more. */
+  namesUntil: instant.nullable(),
   /** What the organizer asked back before deciding, with what was answered. */
   questions: z.array(z.object({ id, words: z.string(), answer: z.string().nullable() })),
   heldUntil: instant.nullable(),
@@ -436,9 +450,15 @@ const publicOrder = z.object({
     z.object({
       id,
       offer: z.string(),
+      offerId: id,
       given: z.string(),
       family: z.string(),
+      hasBirthDate: z.boolean(),
       state: z.enum(registrationStates),
+      /** What was answered for it by whoever booked; what a guest says of themselves is theirs. */
+      answers,
+      /** The guest who fills it in themselves: where they were written to, and whether they did. */
+      guest: z.object({ email: z.string(), filled: z.boolean() }).nullable(),
       /** Printed code and a QR picture as SVG, only for confirmed seats. */
       pass: z.object({ code: z.string(), svg: z.string() }).nullable(),
       waiver: z.enum(['not asked', 'self', 'guardian', 'signed']),
@@ -789,14 +809,18 @@ export const registrationContract = contract({
     response: z.object({ refunded: amount, owed: amount }),
   },
   'PATCH /api/public/orders/:token/seats/:seat': {
-    summary: 'Name a guest later, or correct a name',
+    summary: 'Name a guest later, correct a name, change answers; another name is another person',
     who: 'public',
     params: token.extend({ seat: id }),
-    body: personName.extend({
-      /** Not given, a corrected spelling keeps the one there is. */
-      birthDate: date.nullable().default(null),
-    }),
+    body: seatBody,
     response: z.object({ done: z.literal(true) }),
+  },
+  'PUT /api/public/orders/:token/answers': {
+    summary: 'Change what was answered for the booking',
+    who: 'public',
+    params: token,
+    body: z.object({ answers }),
+    response: done,
   },
   'GET /api/public/orders/:token/passes.pdf': {
     summary: 'The passes of an order to print',

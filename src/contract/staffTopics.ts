@@ -200,6 +200,8 @@ const changes: { readonly [K in Exclude<WriteKey, OfPublic<WriteKey>>]: readonly
   'POST /api/events/:id/what-if': nothing,
   'POST /api/question-sets': ['registers'],
   'DELETE /api/question-sets/:id': ['registers'],
+  'PATCH /api/registrations/:id': ['seats', 'people', 'messages'],
+  'POST /api/registrations/:id/guest': ['seats', 'messages'],
   'POST /api/fields': ['registers', 'people'],
   'POST /api/funds': ['registers'],
   'POST /api/imports': ['imports'],

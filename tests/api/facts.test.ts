@@ -39,6 +39,7 @@ const onlyTold: readonly FactKind[] = [
   'team changed',
   'file kept',
   'answers forgotten',
+  'answers changed',
   'question set kept',
   'sessions chosen',
   'session proposed',

@@ -88,6 +88,7 @@ export const partOf = {
   taxes: 'offers',
   questions: 'questions',
   forgetDays: 'questions',
+  namesDays: 'questions',
   messages: 'messages',
   survey: 'survey',
 } as const satisfies Record<string, PlanPart>;

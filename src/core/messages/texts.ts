@@ -17,6 +17,8 @@ export type DirectKind =
   | 'accepted'
   | 'not accepted'
   | 'asked back'
+  | 'your seat'
+  | 'guests missing'
   | 'waitlisted'
   | 'offered'
   | 'lapsed'
@@ -50,6 +52,8 @@ export const ownFields: Partial<Record<DirectKind, readonly string[]>> = {
   'named in words': ['words', 'by', 'page'],
   'not accepted': ['words'],
   'asked back': ['words'],
+  'your seat': ['by'],
+  'guests missing': ['count', 'until'],
   question: ['words', 'email'],
   'proposal taken': ['title', 'words'],
   'proposal declined': ['title', 'words'],
@@ -88,6 +92,20 @@ export const directTexts: Record<DirectKind, MessageText> = {
     body: {
       en: 'Hello {{name}},\n\nBefore we can say yes to your request for {{event}} ({{when}}), we have a question:\n\n{{words}}\n\nAnswer here: {{manage_link}}\n\n{{organization}}',
       fr: 'Bonjour {{name}},\n\nAvant de pouvoir accepter votre demande pour {{event}} ({{when}}), nous avons une question :\n\n{{words}}\n\nRépondre ici : {{manage_link}}\n\n{{organization}}',
+    },
+  },
+  'your seat': {
+    subject: { en: 'Your seat: {{event}}', fr: 'Votre place : {{event}}' },
+    body: {
+      en: 'Hello,\n\n{{by}} has a seat for you at {{event}} ({{when}}). Tell us who you are and what we should know; it takes a minute. Your pass is there too.\n\nYour seat: {{manage_link}}\n\n{{organization}}',
+      fr: 'Bonjour,\n\n{{by}} a une place pour vous à {{event}} ({{when}}). Dites-nous qui vous êtes et ce que nous devons savoir; cela prend une minute. Vous y trouverez aussi votre billet.\n\nVotre place : {{manage_link}}\n\n{{organization}}',
+    },
+  },
+  'guests missing': {
+    subject: { en: 'Who comes with you? {{event}}', fr: 'Qui vient avec vous ? {{event}}' },
+    body: {
+      en: 'Hello {{name}},\n\nWe still do not know who sits on your seats for {{event}} ({{when}}): to be named: {{count}}. Name them until {{until}}, or send each guest a link to do it themselves.\n\nYour booking: {{manage_link}}\n\n{{organization}}',
+      fr: 'Bonjour {{name}},\n\nNous ne savons pas encore qui occupera vos places pour {{event}} ({{when}}) : à nommer : {{count}}. Nommez vos invités avant le {{until}}, ou envoyez à chacun un lien pour le faire.\n\nVotre réservation : {{manage_link}}\n\n{{organization}}',
     },
   },
   waitlisted: {

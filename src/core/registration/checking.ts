@@ -2,7 +2,7 @@ import { fullName } from '#core/contacts/names.ts';
 import { readReach } from '#core/contacts/reach.ts';
 import { type AnswerValue, isEmpty, problemWith, readNumber } from '#core/questions/answering.ts';
 import type { Question } from '#core/questions/question.ts';
-import { askedOfOrder, askedOfSeat } from '#core/questions/showing.ts';
+import { askedOfOrder, askedOfSeat, type OrderForm } from '#core/questions/showing.ts';
 import type { CalendarDate } from '#core/time/clock.ts';
 import { ageOn } from '#core/time/dates.ts';
 import { type Wrong, wrongAt } from '#core/words/problems.ts';
@@ -42,12 +42,46 @@ export interface Asked {
   channel: Channel;
 }
 
+/** What is wrong with what is said of one person who comes. Where nobody is named yet, nothing is asked of them. */
+export function seatProblems(
+  attendee: FilledIn['attendees'][number],
+  asked: Omit<Asked, 'offerOfSeat'> & { offerId: string; order: OrderForm },
+  path = '',
+): Wrong[] {
+  const { questions, offerId, channel } = asked;
+  const problems: Wrong[] = [...readReach({ email: attendee.email ?? null }, asked.country, path).problems];
+  if (attendee.birthDate && attendee.birthDate > asked.today)
+    problems.push({ path: `${path}birthDate`, code: 'in-the-future' });
+  // Guests are named later, and asked then; the staff knows why it leaves something out.
+  if (!fullName(attendee) || channel !== 'public') return problems;
+  const ages = asked.ages?.get(offerId);
+  const forAges = ages && (ages.fromAge !== null || ages.toAge !== null);
+  const shown = askedOfSeat(questions, { offerId, answers: attendee.answers }, asked.order);
+  const birth = asksBirthDate(shown);
+  if ((asked.needsBirthDate || forAges || birth === 'required') && !attendee.birthDate && !attendee.onRecord)
+    problems.push({ path: `${path}birthDate`, code: 'birth-date-needed' });
+  if (forAges && attendee.birthDate && asked.eventDate) {
+    const { name, fromAge, toAge } = ages;
+    const age = ageOn(attendee.birthDate, asked.eventDate);
+    if (fromAge !== null && age < fromAge)
+      problems.push(wrongAt(`${path}birthDate`, 'too-young', { name, age: fromAge }));
+    if (toAge !== null && age > toAge)
+      problems.push(wrongAt(`${path}birthDate`, 'too-old', { name, age: toAge }));
+  }
+  for (const q of shown) {
+    if (q.keeps === 'birthDate') continue;
+    const wrong = problemWith(q, attendee.answers[q.id] as AnswerValue | undefined, asked);
+    if (wrong) problems.push({ path: `${path}answers.${q.id}`, ...wrong });
+  }
+  return problems;
+}
+
 /**
  * What is wrong with what an order says of people: addresses, dates, answers. Asked before it is sent and when it
  * arrives alike; at the door less is asked.
  */
 export function orderProblems(order: FilledIn, asked: Asked): Wrong[] {
-  const { questions, offerOfSeat, country, today, channel } = asked;
+  const { questions, offerOfSeat, country, channel } = asked;
   const problems: Wrong[] = [...readReach(order.buyer, country, 'buyer.').problems];
   if (channel === 'public' && !order.buyer.email.trim())
     problems.push({ path: 'buyer.email', code: 'email-for-confirmation' });
@@ -69,38 +103,14 @@ export function orderProblems(order: FilledIn, asked: Asked): Wrong[] {
     if (phone && wrong && order.buyer.phone.trim()) continue;
     if (wrong) problems.push({ path: phone ? 'buyer.phone' : `answers.${q.id}`, ...wrong });
   }
-  for (const [seat, attendee] of order.attendees.entries()) {
-    const path = `attendees.${seat}`;
-    problems.push(...readReach({ email: attendee.email ?? null }, country, `${path}.`).problems);
-    if (attendee.birthDate && attendee.birthDate > today)
-      problems.push({ path: `${path}.birthDate`, code: 'in-the-future' });
-    // Guests are named later, and asked then.
-    if (!fullName(attendee) || channel !== 'public') continue;
-    const offerId = offerOfSeat[seat] ?? '';
-    const ages = asked.ages?.get(offerId);
-    const forAges = ages && (ages.fromAge !== null || ages.toAge !== null);
-    const shown = askedOfSeat(questions, { offerId, answers: attendee.answers }, form);
-    const birth = asksBirthDate(shown);
-    if (
-      (asked.needsBirthDate || forAges || birth === 'required') &&
-      !attendee.birthDate &&
-      !attendee.onRecord
-    )
-      problems.push({ path: `${path}.birthDate`, code: 'birth-date-needed' });
-    if (forAges && attendee.birthDate && asked.eventDate) {
-      const { name, fromAge, toAge } = ages;
-      const age = ageOn(attendee.birthDate, asked.eventDate);
-      if (fromAge !== null && age < fromAge)
-        problems.push(wrongAt(`${path}.birthDate`, 'too-young', { name, age: fromAge }));
-      if (toAge !== null && age > toAge)
-        problems.push(wrongAt(`${path}.birthDate`, 'too-old', { name, age: toAge }));
-    }
-    for (const q of shown) {
-      if (q.keeps === 'birthDate') continue;
-      const wrong = problemWith(q, attendee.answers[q.id] as AnswerValue | undefined, asked);
-      if (wrong) problems.push({ path: `${path}.answers.${q.id}`, ...wrong });
-    }
-  }
+  for (const [seat, attendee] of order.attendees.entries())
+    problems.push(
+      ...seatProblems(
+        attendee,
+        { ...asked, offerId: offerOfSeat[seat] ?? '', order: form },
+        `attendees.${seat}.`,
+      ),
+    );
   const known = new Set(questions.map((q) => q.id));
   for (const id of [...Object.keys(order.answers), ...order.attendees.flatMap((a) => Object.keys(a.answers))])
     if (!known.has(id)) problems.push({ path: `answers.${id}`, code: 'question-not-asked' });
@@ -115,29 +125,33 @@ export function asksBirthDate(
   return !q ? 'no' : q.required ? 'required' : 'asked';
 }
 
+/** The answers to what is asked, as they are kept: a number as it is written plainly, nothing where nothing was answered. */
+export const answersTo = (
+  shown: readonly Question[],
+  given: Readonly<Record<string, unknown>>,
+): Record<string, AnswerValue> =>
+  Object.fromEntries(
+    shown.flatMap((q) => {
+      const value = given[q.id] as AnswerValue | undefined;
+      if (isEmpty(q, value)) return [];
+      return [[q.id, q.kind === 'number' ? String(readNumber(value as string)) : value!]];
+    }),
+  );
+
 /** The same order with only the answers to what was asked: what was typed before something else hid it is let go. */
 export function answersKept<O extends Pick<FilledIn, 'attendees' | 'answers'>>(
   order: O,
   { questions, offerOfSeat }: Pick<Asked, 'questions' | 'offerOfSeat'>,
 ): O {
-  const only = <A extends Readonly<Record<string, unknown>>>(answers: A, shown: readonly Question[]): A =>
-    Object.fromEntries(
-      shown.flatMap((q) => {
-        const value = answers[q.id] as AnswerValue | undefined;
-        return isEmpty(q, value)
-          ? []
-          : [[q.id, q.kind === 'number' ? String(readNumber(value as string)) : value]];
-      }),
-    ) as A;
   const form = { offerIds: offerOfSeat, answers: order.answers };
   return {
     ...order,
-    answers: only(order.answers, askedOfOrder(questions, form)),
+    answers: answersTo(askedOfOrder(questions, form), order.answers) as O['answers'],
     attendees: order.attendees.map((attendee, seat) => ({
       ...attendee,
-      answers: only(
-        attendee.answers,
+      answers: answersTo(
         askedOfSeat(questions, { offerId: offerOfSeat[seat] ?? '', answers: attendee.answers }, form),
+        attendee.answers,
       ),
     })),
   };

@@ -58,6 +58,9 @@ export const bookingsEn = {
   'consent-needed': 'This is needed to register.',
   'person-not-yours': 'Only people of your household can be picked.',
   'person-twice': 'This person is on another seat already.',
+  'names-closed': 'The time for naming guests and changing answers is over; please write to the organizers.',
+  'seat-gone': 'This seat was given up.',
+  'guest-asked-often': 'This guest was written to several times already.',
   'file-gone': 'This file is no longer here. Choose it once more.',
   'series-not-a-date': 'One of the dates is not to be had any more. Load the page again.',
   'offer-not-there':

@@ -61,6 +61,10 @@ export const bookingsFr: BookingWords = {
   'consent-needed': 'C’est nécessaire pour vous inscrire.',
   'person-not-yours': 'Vous ne pouvez choisir que des personnes de votre foyer.',
   'person-twice': 'Cette personne a déjà une autre place.',
+  'names-closed':
+    'Il est trop tard pour nommer des invités ou changer des réponses ; écrivez aux organisateurs.',
+  'seat-gone': 'Cette place a été rendue.',
+  'guest-asked-often': 'Nous avons déjà écrit plusieurs fois à cette personne.',
   'file-gone': 'Ce fichier n’est plus là. Choisissez-le encore une fois.',
   'series-not-a-date': 'L’une des dates n’est plus disponible. Rechargez la page.',
   'offer-not-there':

@@ -89,6 +89,11 @@ export interface Facts {
   /** Confirmed seats went back to the waitlist. */
   'seats put back': { eventId: string; orderId: string; seats: number };
   'guest named': { eventId: string; orderId: string; registrationId: string };
+  /** Whoever sits on a seat was written to, to fill it in themselves. */
+  'guest asked': { eventId: string; orderId: string; registrationId: string; email: string };
+  /** Whoever booked is asked once who sits on the seats that have no name. */
+  'guests missed': { eventId: string; orderId: string; count: number; until: string };
+  'answers changed': { eventId: string; orderId: string };
   /** Sensitive answers were deleted some days after the event. */
   'answers forgotten': { eventId: string; answers: number };
   'question set kept': { setId: string; name: string; gone: boolean };
@@ -357,6 +362,25 @@ export const tellings: { readonly [K in FactKind]: Telling<Facts[K]> } = {
   },
   'guest named': {
     entry: (f) => ({ action: 'named a guest', subject: { kind: 'registration', id: f.registrationId } }),
+    topics: ofEvent,
+  },
+  'guest asked': {
+    entry: (f) => ({
+      action: 'wrote to a guest',
+      subject: { kind: 'registration', id: f.registrationId },
+    }),
+    topics: ofEvent,
+  },
+  'guests missed': {
+    entry: (f) => ({
+      action: 'asked who the guests are',
+      subject: { kind: 'order', id: f.orderId },
+      detail: { count: f.count },
+    }),
+    topics: ofEvent,
+  },
+  'answers changed': {
+    entry: (f) => ({ action: 'changed answers', subject: { kind: 'order', id: f.orderId } }),
     topics: ofEvent,
   },
   'answers forgotten': {

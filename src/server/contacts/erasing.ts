@@ -146,7 +146,7 @@ export async function erase(w: Work, contactId: string): Promise<void> {
     'delete from answers where registration_id is null and order_id in (select id from orders where buyer_contact_id = any($1))',
   );
   await run(
-    "update registrations set given_name = 'Erased', family_name = '', birth_date = null, link_reasons = '[]' where contact_id = any($1)",
+    "update registrations set given_name = 'Erased', family_name = '', birth_date = null, guest_email = null, link_reasons = '[]' where contact_id = any($1)",
   );
   await run(
     "update orders set buyer_given = 'Erased', buyer_family = '', buyer_email = null, buyer_phone = null where buyer_contact_id = any($1)",
@@ -183,10 +183,13 @@ export async function erase(w: Work, contactId: string): Promise<void> {
   await run(
     `update import_rows set cells = '[]', person = null, changes = '[]', reasons = jsonb_build_array(${reasonSql('erased')}), fingerprint = null where contact_id = any($1)`,
   );
-  await tx.query('update links set revoked_at = $2 where subject_id = any($1) and revoked_at is null', [
-    shells,
-    now,
-  ]);
+  // Whoever has a link of theirs finds nothing any more: of their pages, their bookings, their seats.
+  await tx.query(
+    `update links set revoked_at = $2 where revoked_at is null and (subject_id = any($1)
+       or (kind = 'manage' and subject_id in (select id from orders where buyer_contact_id = any($1)))
+       or (kind = 'seat' and subject_id in (select id from registrations where contact_id = any($1))))`,
+    [shells, now],
+  );
   await tx.query(
     `update contacts set ${erasedSet()}, name_key = '', search_text = '',
        source = 'erased', erased_at = $2, updated_at = $2 where id = any($1)`,

@@ -300,8 +300,11 @@ export const partRules: Readonly<Record<PlanPart, PartRule>> = {
     async save(saving) {
       if (saving.change.questions)
         await saveList(saving, 'questions', saving.before.questions, saving.change.questions);
-      const { forgetDays } = saving.change;
-      if (forgetDays !== undefined) await update(saving.w.tx, 'events', saving.event.id, { forgetDays });
+      const { forgetDays, namesDays } = saving.change;
+      await update(saving.w.tx, 'events', saving.event.id, {
+        ...(forgetDays !== undefined && { forgetDays }),
+        ...(namesDays !== undefined && { namesDays }),
+      });
     },
   },
   messages: {

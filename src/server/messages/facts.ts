@@ -9,6 +9,7 @@ import {
   tellBuyer,
   tellCode,
   tellEventProposer,
+  tellGuest,
   tellOfShift,
   tellOrganizer,
   tellOwnLink,
@@ -81,6 +82,11 @@ export const messagesReactions: Reactions = {
   'change made': async (w, { eventId }) => (w.change?.replan ? replan(w, eventId) : undefined),
   'change taken back': (w, { eventId }) => replan(w, eventId),
   'guest named': replanOrder,
+  'guest asked': (w, { registrationId, email }) => tellGuest(w, registrationId, email),
+  'guests missed': (w, { orderId, count, until }) =>
+    tellBuyer(w, orderId, 'guests missing', 'has seats without names', until, undefined, {
+      count: String(count),
+    }),
   'waiver signed': replanOrder,
   'seats offered': (w, { orderId, until, reason }) =>
     tellBuyer(w, orderId, 'offered', `a seat came free: ${reason}`, until),

@@ -9,7 +9,7 @@ import { readShift } from '../crew/store.ts';
 import { sayPlace, sayWhen } from '../events/saying.ts';
 import { readEvent } from '../events/store.ts';
 import { readProposalOf } from '../proposals/store.ts';
-import { type OrderRow, readOrder } from '../registration/store.ts';
+import { type OrderRow, readOrder, readSeat } from '../registration/store.ts';
 import { theOrganization } from '../staff/store.ts';
 import { planDirect } from './direct.ts';
 import { sayShift } from './sending.ts';
@@ -20,12 +20,22 @@ export async function tellBuyer(
   orderId: string,
   kind: Extract<
     DirectKind,
-    'asked' | 'accepted' | 'not accepted' | 'asked back' | 'waitlisted' | 'offered' | 'lapsed' | 'returned'
+    | 'asked'
+    | 'accepted'
+    | 'not accepted'
+    | 'asked back'
+    | 'guests missing'
+    | 'waitlisted'
+    | 'offered'
+    | 'lapsed'
+    | 'returned'
   >,
   reason: string,
   until?: string,
   /** What is said in words, where the text has a place for them. */
   words?: string,
+  /** Fields of this message alone. */
+  own?: Readonly<Record<string, string>>,
 ): Promise<void> {
   const order: OrderRow = await readOrder(w.tx, orderId);
   const event = await readEvent(w.tx, order.eventId);
@@ -50,7 +60,35 @@ export async function tellBuyer(
       organization,
       manage_link: linkMark('manage', orderId),
     },
-    ...(words === undefined ? {} : { own: { words } }),
+    ...(words === undefined && !own ? {} : { own: { ...own, ...(words !== undefined && { words }) } }),
+  });
+}
+
+/** Writes to whoever sits on a seat, with the link to fill it in. Their address was given by somebody else: they are nobody's contact by it. */
+export async function tellGuest(w: Work, registrationId: string, email: string): Promise<void> {
+  const seat = await readSeat(w.tx, registrationId);
+  const order = await readOrder(w.tx, seat.orderId);
+  const event = await readEvent(w.tx, seat.eventId);
+  const { name: organization } = await theOrganization(w.tx);
+  await planDirect(w, {
+    kind: 'your seat',
+    key: `your seat:${registrationId}:${seat.guestAsked}`,
+    to: {
+      name: fullName({ given: seat.givenName, family: seat.familyName }) || email,
+      email,
+      contactId: null,
+      language: order.language,
+    },
+    eventId: event.id,
+    reason: 'is the guest of somebody who booked',
+    values: {
+      event: titleFor(event, order.language),
+      when: sayWhen(event, order.language),
+      place: sayPlace(event, order.language),
+      organization,
+      manage_link: linkMark('seat', registrationId),
+    },
+    own: { by: fullName({ given: order.buyerGiven, family: order.buyerFamily }) },
   });
 }
 

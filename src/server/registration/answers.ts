@@ -9,9 +9,10 @@ import { setValue } from '../contacts/fields.ts';
 import { refreshFound } from '../contacts/keys.ts';
 import type { Teller } from '../contacts/linking.ts';
 import { keepPhone, proposeAnswers, type Said } from '../contacts/proposals.ts';
-import { first, insert, update } from '../db/database.ts';
+import { first, insert, type Queries, update } from '../db/database.ts';
 import { theOrganization } from '../staff/store.ts';
 import { claimFiles } from './answerFiles.ts';
+import type { OrderRow } from './store.ts';
 
 type Answers = Readonly<Record<string, AnswerValue>>;
 
@@ -42,6 +43,37 @@ export async function writeAnswers(
   const asksFile = new Set(questions.filter((q) => q.kind === 'file').map((q) => q.id));
   const files = rows.filter((row) => asksFile.has(row.questionId)).map((row) => row.value as string);
   await claimFiles(w, eventId, orderId, files);
+}
+
+/** What was answered of an order, by seat; of the booking itself by null. */
+export async function answersOf(
+  tx: Queries,
+  orderId: string,
+): Promise<ReadonlyMap<string | null, Record<string, AnswerValue>>> {
+  const rows = await tx.query<{ registrationId: string | null; questionId: string; value: AnswerValue }>(
+    `select a.registration_id, a.question_id, a.value from answers a join questions q on q.id = a.question_id
+     where a.order_id = $1 and q.removed_at is null order by q.position`,
+    [orderId],
+  );
+  const of = new Map<string | null, Record<string, AnswerValue>>();
+  for (const { registrationId, questionId, value } of rows)
+    of.set(registrationId, { ...of.get(registrationId), [questionId]: value });
+  return of;
+}
+
+/** Puts other answers in the place of those of a seat, or of the booking; what was answered to a question that is gone stays. */
+export async function replaceAnswers(
+  w: Work,
+  order: Pick<OrderRow, 'id' | 'eventId'>,
+  registrationId: string | null,
+  questions: readonly Question[],
+  answers: Answers,
+): Promise<void> {
+  await w.tx.query(
+    `delete from answers where order_id = $1 and registration_id is not distinct from $2 and question_id = any($3)`,
+    [order.id, registrationId, questions.map((q) => q.id)],
+  );
+  await writeAnswers(w, order.id, order.eventId, questions, [{ registrationId, answers }]);
 }
 
 /** Somebody of an order whose answers are kept on their record. */

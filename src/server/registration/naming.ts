@@ -1,55 +1,163 @@
 import { fullName, tidyName } from '#core/contacts/names.ts';
+import { type AnswerValue, problemWith } from '#core/questions/answering.ts';
+import type { Question } from '#core/questions/question.ts';
+import { askedOfOrder, askedOfSeat } from '#core/questions/showing.ts';
+import { answersTo, type Channel, seatProblems } from '#core/registration/checking.ts';
 import { isCorrection } from '#core/registration/naming.ts';
+import { standing } from '#core/registration/states.ts';
+import { plusMinutes } from '#core/time/clock.ts';
 import { ageDecides } from '#core/waivers/needs.ts';
-import type { Work } from '../app/app.ts';
+import { stopLink, type Work } from '../app/app.ts';
+import { record } from '../app/record.ts';
 import { refreshFound } from '../contacts/keys.ts';
 import { proposeName, proposeOf } from '../contacts/proposals.ts';
 import { first, update } from '../db/database.ts';
-import { readEvent } from '../events/store.ts';
+import { type EventRow, readEvent, readOffers, readQuestions } from '../events/store.ts';
 import { invalid, refused } from '../http/problem.ts';
+import { theOrganization } from '../staff/store.ts';
+import { answersOf, replaceAnswers } from './answers.ts';
 import { linkOrder } from './orderLinking.ts';
 import type { OrderRow, SeatRow } from './store.ts';
-import { expectAttendance } from './store.ts';
+import { expectAttendance, readSeats } from './store.ts';
+
+/** What is said of whoever sits on a seat. */
+export interface SeatSaid {
+  given: string;
+  family: string;
+  birthDate: string | null;
+  /** Undefined leaves what was answered; of somebody else it goes with whoever it was. */
+  answers?: Record<string, AnswerValue> | undefined;
+}
+
+/** Until when seats of an event can be named and answers changed; null for one without a date. */
+export const namesUntil = (event: Pick<EventRow, 'startsAt' | 'namesDays'>): string | null =>
+  event.startsAt && plusMinutes(event.startsAt, -event.namesDays * 24 * 60);
 
 /**
- * Names the guest of a seat, or corrects a name. A corrected spelling is the same person: birth date, guardian, signature
- * and contact stay. Another name is another person, linked anew; not once a waiver is signed for the one there was.
+ * Names the guest of a seat, corrects a name, changes answers. A corrected spelling is the same person: birth date, guardian,
+ * signature, answers and contact stay. Another name is another person, linked anew, who is asked anew and whose link is another; not
+ * once a waiver is signed for the one there was.
  */
 export async function nameSeat(
   w: Work,
   order: OrderRow,
   seat: SeatRow,
-  wanted: { given: string; family: string; birthDate: string | null },
+  wanted: SeatSaid,
+  /** Staff may after the time, and leave out what is asked. */
+  by: 'whoever booked' | 'guest' | 'staff',
 ): Promise<void> {
   const { tx, now } = w;
+  const channel: Channel = by === 'staff' ? 'staff' : 'public';
   if (!fullName(wanted)) throw invalid([{ path: 'given', code: 'name-needed' }]);
+  if (!standing.includes(seat.state)) throw refused('seat-gone');
   const event = await readEvent(tx, seat.eventId);
-  if (event.startsAt && event.startsAt <= now) throw refused('begun');
-  if (wanted.birthDate && wanted.birthDate > now.slice(0, 10))
-    throw invalid([{ path: 'birthDate', code: 'in-the-future' }]);
+  const until = namesUntil(event);
+  if (channel === 'public' && until && until <= now)
+    throw refused(event.startsAt! <= now ? 'begun' : 'names-closed');
   const before = { given: seat.givenName, family: seat.familyName, birthDate: seat.birthDate };
   const after = { ...wanted, given: tidyName(wanted.given), family: tidyName(wanted.family) };
   const same = isCorrection(before, after);
   const birthDate = wanted.birthDate ?? (same ? seat.birthDate : null);
-  if (ageDecides(event) && !birthDate) throw invalid([{ path: 'birthDate', code: 'birth-date-needed' }]);
+  const answers = await checkedAnswers(w, event, order, seat, { ...after, birthDate }, same, channel);
   const signed = await first(
     tx,
     "select 1 as x from signatures where registration_id = $1 and state = 'valid'",
     [seat.id],
   );
   if (signed && (!same || birthDate !== seat.birthDate)) throw refused('name-signed');
+  // Whoever sat there is not written to any more, and their link leads nowhere.
+  const another = !same && fullName({ given: seat.givenName, family: seat.familyName }) !== '';
+  if (another && by !== 'guest') {
+    await stopLink(w, 'seat', seat.id);
+    await update(tx, 'registrations', seat.id, { guestEmail: null, guestAsked: 0, guestFilledAt: null });
+  }
   await update(tx, 'registrations', seat.id, {
     givenName: after.given,
     familyName: after.family,
     birthDate,
     ...(same ? {} : { contactId: null, linkReasons: [] }),
   });
+  if (answers) await replaceAnswers(w, order, seat.id, answers.questions, answers.kept);
   if (same && seat.contactId)
     await correct(w, seat.contactId, before, { ...after, birthDate }, event.publicTitle);
   else if (seat.state === 'confirmed' || seat.state === 'waitlisted') {
     await linkOrder(w, order);
     await expectAttendance(tx, order.id);
   }
+}
+
+/** The answers of a seat as they are to be kept, or null where they stay; throws what is wrong with them. */
+async function checkedAnswers(
+  w: Work,
+  event: EventRow,
+  order: OrderRow,
+  seat: SeatRow,
+  wanted: SeatSaid,
+  same: boolean,
+  channel: Channel,
+): Promise<{ questions: Question[]; kept: Record<string, AnswerValue> } | null> {
+  const questions = (await readQuestions(w.tx, event.id)).map((q) => ({ ...q, prompt: q.prompt.en }));
+  const given = await answersOf(w.tx, order.id);
+  const seats = await readSeats(w.tx, order.id);
+  const form = {
+    offerIds: seats.filter((s) => standing.includes(s.state)).map((s) => s.offerId),
+    answers: given.get(null) ?? {},
+  };
+  const answers = wanted.answers ?? (same ? (given.get(seat.id) ?? {}) : {});
+  const offer = (await readOffers(w.tx, event.id)).find((o) => o.id === seat.offerId);
+  const { country } = await theOrganization(w.tx);
+  const problems = seatProblems(
+    { ...wanted, answers },
+    {
+      questions,
+      needsBirthDate: ageDecides(event),
+      offerId: seat.offerId,
+      order: form,
+      ages: new Map(offer ? [[offer.id, offer]] : []),
+      eventDate: event.startsLocal?.slice(0, 10) ?? null,
+      country,
+      today: w.now.slice(0, 10),
+      channel,
+    },
+  );
+  // Where only a name is given, what else is asked can come later.
+  const wrong = wanted.answers ? problems : problems.filter((p) => !p.path.startsWith('answers.'));
+  if (wrong.length) throw invalid(wrong);
+  if (!wanted.answers && same) return null;
+  const shown = askedOfSeat(questions, { offerId: seat.offerId, answers }, form);
+  return { questions, kept: answersTo(shown, answers) };
+}
+
+/** Changes what was answered for the booking itself. */
+export async function changeOrderAnswers(
+  w: Work,
+  order: OrderRow,
+  answers: Record<string, AnswerValue>,
+): Promise<void> {
+  const event = await readEvent(w.tx, order.eventId);
+  const until = namesUntil(event);
+  if (until && until <= w.now) throw refused(event.startsAt! <= w.now ? 'begun' : 'names-closed');
+  const seats = (await readSeats(w.tx, order.id)).filter((s) => standing.includes(s.state));
+  if (!seats.length) throw refused('seat-gone');
+  const questions = (await readQuestions(w.tx, event.id)).map((q) => ({ ...q, prompt: q.prompt.en }));
+  const { country } = await theOrganization(w.tx);
+  const shown = askedOfOrder(questions, { offerIds: seats.map((s) => s.offerId), answers }).filter(
+    // The telephone stands with the name of whoever booked.
+    (q) => q.keeps !== 'phone',
+  );
+  const problems = shown.flatMap((q) => {
+    const wrong = problemWith(q, answers[q.id], { country, today: w.now.slice(0, 10) });
+    return wrong ? [{ path: `answers.${q.id}`, ...wrong }] : [];
+  });
+  if (problems.length) throw invalid(problems);
+  await replaceAnswers(
+    w,
+    order,
+    null,
+    questions.filter((q) => q.scope === 'order'),
+    answersTo(shown, answers),
+  );
+  await record(w, 'answers changed', { eventId: event.id, orderId: order.id });
 }
 
 /** Corrects the contact that this order alone made; what we know of somebody otherwise is put up for a decision. */

@@ -131,11 +131,12 @@ export async function linkOrder(
   return buyerId;
 }
 
+/** Who sits there: by an address of their own where they have one, else by that of whoever booked. */
 const seatPerson = (seat: SeatRow, order: OrderRow) => ({
   given: seat.givenName,
   family: seat.familyName,
   birthDate: seat.birthDate,
-  email: order.buyerEmail,
+  email: seat.guestEmail ?? order.buyerEmail,
 });
 
 /** The first seat in the buyer's own name is the buyer's, unless the birth dates say that it is a namesake's. */
@@ -175,6 +176,7 @@ async function linkSeat(linking: Linking, seat: SeatRow): Promise<LinkedSeat> {
   const { w, order, arrivals, buyerId, source } = linking;
   const { buyerEmail } = order;
   const person = seatPerson(seat, order);
+  if (seat.guestEmail) return linkArrival(w, arrivals, person, source, linking.teller);
   const around = await linking.around();
   const described = asDescribed(person);
   const candidates = arrivals

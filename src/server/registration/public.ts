@@ -1,14 +1,20 @@
 import type { Request } from 'express';
 import QRCode from 'qrcode';
 import type { Extra, Offer } from '#contract/events.ts';
-import type { PublicEvent, PublicExtra, PublicOffer, PublicOrder } from '#contract/registration.ts';
+import type {
+  PublicEvent,
+  PublicExtra,
+  PublicOffer,
+  PublicOrder,
+  PublicQuestion,
+} from '#contract/registration.ts';
 import { maySee, type Visitor } from '#core/access/visitor.ts';
 import { onShift } from '#core/crew/states.ts';
 import { sayPassCode } from '#core/doors/passCode.ts';
 import { hasFrench, offerIn, textFor, titleFor } from '#core/events/french.ts';
 import { goalAt } from '#core/events/goal.ts';
 import { type ShownTimes, shownTimes } from '#core/events/shown.ts';
-import { shownToPublic, silentStates } from '#core/events/states.ts';
+import { lives, shownToPublic, silentStates } from '#core/events/states.ts';
 import { stillNow } from '#core/money/lines.ts';
 import { gazetteer } from '#core/places/portAnsley.ts';
 import { sketchOf } from '#core/places/sketch.ts';
@@ -50,8 +56,10 @@ import { theOrganization } from '../staff/store.ts';
 import { readWaiver, waiverStandings } from '../waivers/store.ts';
 import { questionsOf } from './accepting.ts';
 import { admissionShown } from './admitting.ts';
+import { answersOf } from './answers.ts';
 import { isMemberAt, unitsOf } from './asking.ts';
 import { addressOf, peopleOf } from './household.ts';
+import { namesUntil } from './naming.ts';
 import { takesRegistrations } from './ordering.ts';
 import { countConfirmed, type OrderRow, readOrder, readSeats, readTaken, readWaiting } from './store.ts';
 
@@ -200,13 +208,7 @@ export async function publicEventOf(
     admission: await admissionShown({ tx, now }, event, visitor),
     you: visitor && (await youOf(tx, event, visitor, now)),
     nowLocal: wallOf(now, event.zone),
-    // A choice that is still to be written is none.
-    questions: (await readQuestions(tx, event.id)).map(({ seenBy: _, sensitive: __, ...q }) => ({
-      ...q,
-      choices: q.choices.filter((choice) => choice.trim()),
-      // Which field of a record it fills is nobody's business.
-      keeps: isDetail(q.keeps) ? q.keeps : null,
-    })),
+    questions: await questionsShown(tx, event.id),
     needsBirthDate: ageDecides(event),
     seatsLeft: freeSeats(event, taken),
     online: event.online !== null,
@@ -218,6 +220,15 @@ export async function publicEventOf(
     funds: await tx.query<{ id: string; name: string }>('select id, name from funds order by name'),
   };
 }
+
+/** The questions of an event as people are asked them. A choice that is still to be written is none. */
+export const questionsShown = async (tx: Queries, eventId: string): Promise<PublicQuestion[]> =>
+  (await readQuestions(tx, eventId)).map(({ seenBy: _, sensitive: __, ...q }) => ({
+    ...q,
+    choices: q.choices.filter((choice) => choice.trim()),
+    // Which field of a record it fills is nobody's business.
+    keeps: isDetail(q.keeps) ? q.keeps : null,
+  }));
 
 /** What whoever is signed in is told of themselves. */
 async function youOf(
@@ -244,7 +255,7 @@ const markOf = ({ kind }: EventRow): PublicEvent['mark'] =>
   kind && { shape: kind.shape, colour: kind.colour };
 
 /** When an event is, as lists and bookings say it. */
-function listedTimes(event: EventRow): Pick<ShownTimes, 'startsLocal' | 'endsLocal'> {
+export function listedTimes(event: EventRow): Pick<ShownTimes, 'startsLocal' | 'endsLocal'> {
   const { startsLocal, endsLocal } = shownTimes(event);
   return { startsLocal, endsLocal };
 }
@@ -279,6 +290,8 @@ export async function publicOrderOf(tx: Queries, orderId: string, now: string): 
   const waiver = await readWaiver(tx, event.waiverId);
   const needs = await waiverStandings(tx, event, ageOfMajority, dateOf(now, zone));
   const questions = await questionsOf(tx, orderId);
+  const given = await answersOf(tx, orderId);
+  const until = namesUntil(event);
   const has = (...states: string[]) => seats.some((s) => states.includes(s.state));
   const standing = has('confirmed')
     ? 'confirmed'
@@ -327,6 +340,12 @@ export async function publicOrderOf(tx: Queries, orderId: string, now: string): 
     },
     buyer: { given: order.buyerGiven, family: order.buyerFamily, email: order.buyerEmail },
     standing,
+    form: {
+      questions: await questionsShown(tx, event.id),
+      answers: given.get(null) ?? {},
+      needsBirthDate: ageDecides(event),
+    },
+    namesUntil: lives(event.state) && until && until > now ? until : null,
     questions,
     heldUntil: order.heldUntil,
     offeredUntil: order.offeredUntil,
@@ -355,8 +374,13 @@ export async function publicOrderOf(tx: Queries, orderId: string, now: string): 
       seats.map(async (s) => ({
         id: s.id,
         offer: seatOffer(offers, s.offerId, order.language),
+        offerId: s.offerId,
         given: s.givenName,
         family: s.familyName,
+        hasBirthDate: s.birthDate !== null,
+        // What a guest said of themselves is not whoever booked's to read.
+        answers: s.guestFilledAt ? {} : (given.get(s.id) ?? {}),
+        guest: s.guestEmail ? { email: s.guestEmail, filled: s.guestFilledAt !== null } : null,
         state: s.state,
         pass:
           s.state === 'confirmed' && s.passCode && !silentStates.includes(event.state)

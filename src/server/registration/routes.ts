@@ -1,3 +1,4 @@
+import type { guestsContract } from '#contract/guests.ts';
 import type { RegistrationRow, registrationContract } from '#contract/registration.ts';
 import { type EventFact, factsOf } from '#core/access/stages.ts';
 import { fullName } from '#core/contacts/names.ts';
@@ -28,10 +29,11 @@ import { answerFileOf, keepAnswerFile } from './answerFiles.ts';
 import { enterCode } from './codes.ts';
 import { placeOrders, seriesShown } from './dates.ts';
 import { guestListHandlers } from './guestLists.ts';
+import { guestHandlers } from './guests.ts';
 import { invite, readInvited, uninvite } from './invited.ts';
 import { orderByLink } from './links.ts';
 import { feedFor, listingFor } from './listing.ts';
-import { nameSeat } from './naming.ts';
+import { changeOrderAnswers, nameSeat } from './naming.ts';
 import { placeOrder, takesRegistrations } from './ordering.ts';
 import { passesPdf } from './passes.ts';
 import { publicEventOf, publicEventRow, publicOrderOf } from './public.ts';
@@ -51,10 +53,11 @@ const cutSeat = (row: RegistrationRow, facts: ReadonlySet<EventFact>): Registrat
 
 /** Paying is money's. */
 export const registrationHandlers: Omit<
-  Handlers<typeof registrationContract>,
+  Handlers<typeof registrationContract & typeof guestsContract>,
   'POST /api/public/orders/:token/pay'
 > = {
   ...guestListHandlers,
+  ...guestHandlers,
   ...acceptingHandlers,
 
   'GET /api/events/:id/registrations': async ({ tx, params, now, staff }) => {
@@ -290,8 +293,14 @@ export const registrationHandlers: Omit<
     const orderId = await orderByLink(tx, params.token);
     const seat = (await readSeats(tx, orderId)).find((s) => s.id === params.seat);
     if (!seat) throw notFound('This seat');
-    await nameSeat(c, await readOrder(tx, orderId), seat, body);
+    await nameSeat(c, await readOrder(tx, orderId), seat, body, 'whoever booked');
     await record(c, 'guest named', { eventId: seat.eventId, orderId, registrationId: seat.id });
+    return { done: true };
+  },
+
+  'PUT /api/public/orders/:token/answers': async (c) => {
+    const order = await readOrder(c.tx, await orderByLink(c.tx, c.params.token));
+    await changeOrderAnswers(c, order, c.body.answers);
     return { done: true };
   },
 

@@ -128,10 +128,14 @@ export interface SeatRow {
   state: RegistrationState;
   passCode: string | null;
   walkIn: boolean;
+  /** Where the guest of it is written to, how often they were, and when they filled it in themselves. */
+  guestEmail: string | null;
+  guestAsked: number;
+  guestFilledAt: string | null;
 }
 
 const seatColumns =
-  'id, order_id, event_id, offer_id, unit_number, seat_number, contact_id, given_name, family_name, birth_date, said_minor, state, pass_code, walk_in';
+  'id, order_id, event_id, offer_id, unit_number, seat_number, contact_id, given_name, family_name, birth_date, said_minor, state, pass_code, walk_in, guest_email, guest_asked, guest_filled_at';
 
 export const readSeats = (tx: Queries, orderId: string): Promise<SeatRow[]> =>
   tx.query<SeatRow>(`select ${seatColumns} from registrations where order_id = $1 order by seat_number`, [

@@ -1,26 +1,33 @@
 import './holdingWords.ts';
 import { chakra } from '@chakra-ui/react';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
+import type { TFunction } from 'i18next';
 import { lazy, Suspense, useEffect, useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { useParams } from 'react-router';
+import { guestsContract } from '#contract/guests.ts';
 import { type PublicOrder, registrationContract } from '#contract/registration.ts';
 import { fold, fullName } from '#core/contacts/names.ts';
+import { type AnswerValue, sayAnswer } from '#core/questions/answering.ts';
+import { askedOfOrder } from '#core/questions/showing.ts';
 import { sayRange } from '#core/time/say.ts';
+import { readTexts } from '#core/words/texts.ts';
 import { ApiProblem, addressOf, call } from '#web/api.ts';
 import { Button, TextLink } from '#web/kit/Button.tsx';
 import { SeveralOf } from '#web/kit/Choosing.tsx';
 import { Form } from '#web/kit/form/Form.tsx';
-import { DateField, LongText, Text } from '#web/kit/form/fields.tsx';
+import { LongText, Text } from '#web/kit/form/fields.tsx';
 import { prepare } from '#web/kit/form/request.ts';
 import { useForm } from '#web/kit/form/useForm.ts';
 import { Problems } from '#web/kit/notices.tsx';
 import { useAsk, useFrame } from './asking.ts';
-import { Within } from './fields.tsx';
+import { SeatForm, seatBodyOf } from './booking/SeatForm.tsx';
+import { QuestionField, Within } from './fields.tsx';
 import { language } from './language.ts';
 import { Loaded } from './notices.tsx';
 import { Owed } from './Owed.tsx';
-import { Acts, Ends, Rows, Say, Small, Soft, Title, Two } from './parts.tsx';
+import { Pass } from './Pass.tsx';
+import { Acts, Ends, Head, Rows, Say, Small, Soft, Title } from './parts.tsx';
 import { isToSign, Sign, type ToSign } from './Sign.tsx';
 import { sayMoment, useMoney } from './saying.ts';
 
@@ -152,6 +159,8 @@ function Shown({ order, token }: { order: PublicOrder; token: string }) {
         </chakra.div>
       )}
       <Seats order={order} token={token} apart={apart} />
+
+      {live.length > 0 && <Answers order={order} token={token} />}
 
       {order.standing === 'confirmed' && order.sessions && (
         <Suspense>
@@ -305,36 +314,67 @@ function Seats({
   const { t } = useTranslation();
   const [signing, setSigning] = useState<string | null>(null);
   const [naming, setNaming] = useState<string | null>(null);
+  const [asking, setAsking] = useState<string | null>(null);
   return (
     <Rows marginTop="18px">
       {order.seats.map((seat) => {
         const name = `${seat.given} ${seat.family}`.trim();
         const gone = ['withdrawn', 'lapsed', 'declined'].includes(seat.state);
+        const mayChange = order.namesUntil !== null && !gone;
+        const more = (
+          <>
+            {(seat.waiver === 'self' || seat.waiver === 'guardian') && (
+              <Small color="madder">
+                {seat.waiver === 'guardian' ? t('waiverGuardian') : t('waiverNeeded')}
+              </Small>
+            )}
+            {seat.waiver === 'signed' && <Small>{t('waiverSigned')}</Small>}
+            {seat.guest && !gone && (
+              <Small>
+                {t(seat.guest.filled ? 'guestFilled' : 'guestAsked', { email: seat.guest.email })}
+              </Small>
+            )}
+            {!gone && (
+              <Acts marginTop="6px">
+                {apart.has(seat.id) && (
+                  <Button
+                    look="main"
+                    onClick={() => setSigning(signing === seat.id ? null : seat.id)}
+                    aria-expanded={signing === seat.id}
+                  >
+                    {t('signsThemselves', { name: seat.given })}
+                  </Button>
+                )}
+                {mayChange && (
+                  <Button
+                    onClick={() => setNaming(naming === seat.id ? null : seat.id)}
+                    aria-expanded={naming === seat.id}
+                  >
+                    {name ? t('changeName') : t('nameGuest')}
+                  </Button>
+                )}
+                {mayChange && !seat.guest?.filled && (
+                  <Button
+                    look="plain"
+                    onClick={() => setAsking(asking === seat.id ? null : seat.id)}
+                    aria-expanded={asking === seat.id}
+                  >
+                    {t(seat.guest ? 'sendAgain' : 'sendLink')}
+                  </Button>
+                )}
+              </Acts>
+            )}
+          </>
+        );
         return (
           <li key={seat.id}>
-            <chakra.div
-              {...(seat.pass
-                ? {
-                    display: 'grid',
-                    gridTemplateColumns: '132px 1fr',
-                    gap: '16px',
-                    alignItems: 'center',
-                    padding: '12px 0',
-                  }
-                : {})}
-            >
-              {/* The picture is drawn by our own server from the pass code. */}
-              {seat.pass && (
-                <chakra.img
-                  background="white"
-                  padding="4px"
-                  alt={`${t('pass')} ${seat.pass.code}`}
-                  src={`data:image/svg+xml,${encodeURIComponent(seat.pass.svg)}`}
-                  width={132}
-                  height={132}
-                />
-              )}
-              <div>
+            {seat.pass && (
+              <Pass pass={seat.pass} name={name || t('unnamed')} about={seat.offer}>
+                {more}
+              </Pass>
+            )}
+            {!seat.pass && (
+              <>
                 <Ends>
                   <chakra.span
                     fontFamily="title"
@@ -347,41 +387,32 @@ function Seats({
                   {gone && <chakra.span color="soft">{t('withdrawn')}</chakra.span>}
                 </Ends>
                 <Small>{seat.offer}</Small>
-                {seat.pass && (
-                  <Small textStyle="figures" letterSpacing="0.06em">
-                    {seat.pass.code}
-                  </Small>
-                )}
-                {(seat.waiver === 'self' || seat.waiver === 'guardian') && (
-                  <Small color="madder">
-                    {seat.waiver === 'guardian' ? t('waiverGuardian') : t('waiverNeeded')}
-                  </Small>
-                )}
-                {seat.waiver === 'signed' && <Small>{t('waiverSigned')}</Small>}
-                {!gone && (
-                  <Acts marginTop="6px">
-                    {apart.has(seat.id) && (
-                      <Button
-                        look="main"
-                        onClick={() => setSigning(signing === seat.id ? null : seat.id)}
-                        aria-expanded={signing === seat.id}
-                      >
-                        {t('signsThemselves', { name: seat.given })}
-                      </Button>
-                    )}
-                    {order.mayWithdraw && seat.waiver !== 'signed' && (
-                      <Button
-                        onClick={() => setNaming(naming === seat.id ? null : seat.id)}
-                        aria-expanded={naming === seat.id}
-                      >
-                        {name ? t('changeName') : t('nameGuest')}
-                      </Button>
-                    )}
-                  </Acts>
-                )}
-              </div>
-            </chakra.div>
-            {naming === seat.id && <NameGuest seat={seat} token={token} done={() => setNaming(null)} />}
+                {more}
+              </>
+            )}
+            {naming === seat.id && (
+              <Within>
+                <SeatForm
+                  seat={seat}
+                  questions={order.form.questions}
+                  order={{ offerIds: offersOf(order), answers: order.form.answers }}
+                  asksAge={order.form.needsBirthDate}
+                  slug={order.event.slug}
+                  request={(typed) =>
+                    prepare(registrationContract, 'PATCH /api/public/orders/:token/seats/:seat', {
+                      params: { token, seat: seat.id },
+                      // What a guest said of themselves stays theirs.
+                      body: seat.guest?.filled
+                        ? { ...seatBodyOf(typed), answers: undefined }
+                        : seatBodyOf(typed),
+                    })
+                  }
+                  after={() => setNaming(null)}
+                  close={() => setNaming(null)}
+                />
+              </Within>
+            )}
+            {asking === seat.id && <AskGuest seat={seat} token={token} done={() => setAsking(null)} />}
             {signing === seat.id && order.waiver && isToSign(seat) && (
               <Sign waiver={order.waiver} seats={[seat]} token={token} done={() => setSigning(null)} />
             )}
@@ -392,29 +423,105 @@ function Seats({
   );
 }
 
-function NameGuest({ seat, token, done }: { seat: Seat; token: string; done: () => void }) {
+const offersOf = (order: PublicOrder): string[] =>
+  order.seats.filter((s) => !['withdrawn', 'lapsed', 'declined'].includes(s.state)).map((s) => s.offerId);
+
+/** Writes to whoever sits there: they fill the seat in themselves. */
+function AskGuest({ seat, token, done }: { seat: Seat; token: string; done: () => void }) {
   const { t } = useTranslation();
   const form = useForm({
-    values: { given: seat.given, family: seat.family, birthDate: '' },
-    request: ({ birthDate, ...v }) =>
-      prepare(registrationContract, 'PATCH /api/public/orders/:token/seats/:seat', {
+    values: { email: seat.guest?.email ?? '' },
+    request: (body) =>
+      prepare(guestsContract, 'POST /api/public/orders/:token/seats/:seat/guest', {
         params: { token, seat: seat.id },
-        body: { ...v, birthDate: birthDate || null },
+        body,
       }),
     after: done,
   });
   return (
     <Within>
-      <Form form={form} submit={t('save')} beside={<Button onClick={done}>{t('cancel')}</Button>}>
-        <Two>
-          <Text form={form} name="given" label={t('given')} required />
-          <Text form={form} name="family" label={t('family')} />
-        </Two>
-        <DateField form={form} name="birthDate" label={t('birthDate')} />
+      <Form form={form} submit={t('sendLink')} beside={<Button onClick={done}>{t('cancel')}</Button>}>
+        <Text
+          form={form}
+          name="email"
+          label={t('guestEmail')}
+          help={t('guestEmailHelp')}
+          type="email"
+          required
+        />
       </Form>
     </Within>
   );
 }
+
+/** What was answered for the booking itself, and the way to change it. */
+function Answers({ order, token }: { order: PublicOrder; token: string }) {
+  const { t } = useTranslation();
+  const reload = useReload(token);
+  const [open, setOpen] = useState(false);
+  const form = useForm({
+    values: { answers: order.form.answers },
+    request: ({ answers }) =>
+      prepare(registrationContract, 'PUT /api/public/orders/:token/answers', {
+        params: { token },
+        body: {
+          answers: Object.fromEntries(Object.entries(answers).filter(([, v]) => v !== undefined)),
+        },
+      }),
+    after: async () => {
+      await reload();
+      setOpen(false);
+    },
+  });
+  const shown = askedOfOrder(order.form.questions, {
+    offerIds: offersOf(order),
+    answers: open ? (form.values.answers ?? {}) : order.form.answers,
+  }).filter((q) => q.keeps !== 'phone');
+  if (!shown.length) return null;
+  return (
+    <>
+      <Head>{t('yourAnswers')}</Head>
+      {open ? (
+        <Form
+          form={form}
+          submit={t('save')}
+          beside={<Button onClick={() => setOpen(false)}>{t('cancel')}</Button>}
+        >
+          {shown.map((q) => (
+            <QuestionField
+              key={q.id}
+              form={form}
+              name={`answers.${q.id}`}
+              question={q}
+              slug={order.event.slug}
+            />
+          ))}
+        </Form>
+      ) : (
+        <>
+          <Rows>
+            {shown.map((q) => (
+              <li key={q.id}>
+                <Ends>
+                  <span>{readTexts(q.prompt, language())}</span>
+                  <chakra.span color="soft">{sayShort(order.form.answers[q.id], t)}</chakra.span>
+                </Ends>
+              </li>
+            ))}
+          </Rows>
+          {order.namesUntil !== null && (
+            <Acts marginTop="6px">
+              <Button onClick={() => setOpen(true)}>{t('changeAnswers')}</Button>
+            </Acts>
+          )}
+        </>
+      )}
+    </>
+  );
+}
+
+const sayShort = (value: AnswerValue | undefined, t: TFunction): string =>
+  value === undefined ? '–' : typeof value === 'boolean' ? t(value ? 'yes' : 'no') : sayAnswer(value);
 
 function Withdraw({ seats, token, offered }: { seats: Seat[]; token: string; offered: boolean }) {
   const { t } = useTranslation();

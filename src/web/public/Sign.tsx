@@ -1,6 +1,7 @@
 import './holdingWords.ts';
 import { chakra } from '@chakra-ui/react';
 import { useTranslation } from 'react-i18next';
+import { guestsContract } from '#contract/guests.ts';
 import type { PublicOrder } from '#contract/registration.ts';
 import { waiversContract } from '#contract/waivers.ts';
 import { fullName } from '#core/contacts/names.ts';
@@ -8,7 +9,7 @@ import { Button } from '#web/kit/Button.tsx';
 import { Tick } from '#web/kit/Choosing.tsx';
 import { Form } from '#web/kit/form/Form.tsx';
 import { Text } from '#web/kit/form/fields.tsx';
-import { prepare } from '#web/kit/form/request.ts';
+import { type Prepared, prepare } from '#web/kit/form/request.ts';
 import { useForm } from '#web/kit/form/useForm.ts';
 import { Head, Say } from './parts.tsx';
 
@@ -19,7 +20,12 @@ export type ToSign = Seat & { waiver: 'self' | 'guardian' };
 export const isToSign = (seat: Seat): seat is ToSign =>
   (seat.waiver === 'self' || seat.waiver === 'guardian') && fullName(seat) !== '';
 
-/** The waiver, clause by clause, signed once by typed name: for oneself, and for every child of the booking. */
+interface Typed {
+  ticked: string[];
+  typedName: string;
+}
+
+/** The waiver of a booking, signed once by typed name: for oneself, and for every child of it. */
 export function Sign({
   waiver,
   seats,
@@ -32,17 +38,63 @@ export function Sign({
   /** Closes it; none where it stays until it is signed. */
   done?: () => void;
 }) {
+  return (
+    <Panel
+      waiver={waiver}
+      people={seats.map((s) => ({ name: fullName(s), relation: s.waiver }))}
+      request={(v) =>
+        prepare(waiversContract, 'POST /api/public/orders/:token/signatures', {
+          params: { token },
+          body: { ...v, seats: seats.map((s) => ({ registrationId: s.id, relation: s.waiver })) },
+        })
+      }
+      {...(done && { done })}
+    />
+  );
+}
+
+/** The same of one seat, by the link of its guest. */
+export function SignOne({
+  waiver,
+  name,
+  relation,
+  token,
+}: {
+  waiver: NonNullable<PublicOrder['waiver']>;
+  name: string;
+  relation: 'self' | 'guardian';
+  token: string;
+}) {
+  return (
+    <Panel
+      waiver={waiver}
+      people={[{ name, relation }]}
+      request={(v) =>
+        prepare(guestsContract, 'POST /api/public/guests/:token/signature', {
+          params: { token },
+          body: { ...v, relation },
+        })
+      }
+    />
+  );
+}
+
+/** A waiver, clause by clause, with whom it is signed for. */
+function Panel<A>({
+  waiver,
+  people,
+  request,
+  done,
+}: {
+  waiver: NonNullable<PublicOrder['waiver']>;
+  people: readonly { name: string; relation: 'self' | 'guardian' }[];
+  request: (typed: Typed) => Prepared<A>;
+  done?: () => void;
+}) {
   const { t } = useTranslation();
   const form = useForm({
-    values: { ticked: [] as string[], typedName: '' },
-    request: (v) =>
-      prepare(waiversContract, 'POST /api/public/orders/:token/signatures', {
-        params: { token },
-        body: {
-          ...v,
-          seats: seats.map((s) => ({ registrationId: s.id, relation: s.waiver })),
-        },
-      }),
+    values: { ticked: [], typedName: '' } as Typed,
+    request,
     ...(done && { after: done }),
   });
   const { ticked } = form.values;
@@ -50,15 +102,15 @@ export function Sign({
     <Say>
       <Head marginTop="0">{waiver.title}</Head>
       <chakra.ul margin="0 0 10px" padding="0" listStyleType="none" color="soft">
-        {seats.map((s) => (
-          <li key={s.id}>
-            {fullName(s)} · {s.waiver === 'guardian' ? t('signGuardian') : t('signSelf')}
+        {people.map(({ name, relation }, at) => (
+          <li key={at}>
+            {name} · {relation === 'guardian' ? t('signGuardian') : t('signSelf')}
           </li>
         ))}
       </chakra.ul>
       <Form
         form={form}
-        submit={seats.length > 1 ? t('signForAll', { count: seats.length }) : t('sign')}
+        submit={people.length > 1 ? t('signForAll', { count: people.length }) : t('sign')}
         beside={done && <Button onClick={done}>{t('cancel')}</Button>}
         label={waiver.title}
       >

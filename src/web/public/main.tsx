@@ -13,6 +13,7 @@ import { ready } from './language.ts';
 import { NotHere } from './notices.tsx';
 import { publicSystem } from './system.ts';
 
+const Guest = lazy(() => import('./Guest.tsx'));
 const Register = lazy(() => import('./booking/Register.tsx'));
 const Order = lazy(() => import('./Order.tsx'));
 const Shifts = lazy(() => import('./Shifts.tsx'));
@@ -48,6 +49,7 @@ const router = createBrowserRouter([
       { path: '/e/:slug/shifts', element: <Shifts /> },
       { path: '/p/:token', element: <Preview /> },
       { path: '/m/:token', element: <Order /> },
+      { path: '/g/:token', element: <Guest /> },
       { path: '/crew/:token', element: <OwnShifts /> },
       { path: '/own/:token', element: <Own /> },
       { path: '/propose', element: <ProposeEvent /> },

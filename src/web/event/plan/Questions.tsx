@@ -92,6 +92,14 @@ export function Questions({ draft: { plan, change, wrong } }: SectionProps) {
             </div>
           </Group>
         )}
+        <TextField
+          label={phrase('questions.namesDays')}
+          help={phrase('questions.namesHelp')}
+          type="number"
+          value={String(plan.namesDays)}
+          set={(v) => change({ namesDays: Math.trunc(Number(v)) })}
+          error={wrong.namesDays}
+        />
         {questions.some((q) => q.sensitive) && (
           <TextField
             label={phrase('questions.forgetDays')}

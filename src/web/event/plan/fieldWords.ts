@@ -61,6 +61,7 @@ export const fieldTitles: Record<PlanField, string> = {
   codes: phrase('event.codes'),
   taxes: phrase('event.taxes'),
   questions: phrase('event.questions'),
+  namesDays: phrase('questions.namesDays'),
   forgetDays: phrase('questions.forgetDays'),
   messages: phrase('common.messages'),
   survey: phrase('event.survey'),

@@ -37,6 +37,8 @@ export const questions = {
   door: 'the organizers and the door',
   nameTag: 'the organizers; on the name tag',
   sensitive: 'Sensitive: read only by those who may read about health, and deleted after the event',
+  namesDays: 'Guests can be named, and answers changed, until so many days before',
+  namesHelp: '0: until it begins. Who booked seats without names is asked three days before that.',
   forgetDays: 'Days after the event until sensitive answers are deleted',
   forgetHelp: 'What is kept on a record stays there.',
   up: 'Move up',

@@ -1,0 +1,192 @@
+import QRCode from 'qrcode';
+import type { GuestPage, guestsContract } from '#contract/guests.ts';
+import { isEmail } from '#core/contacts/reach.ts';
+import { sayPassCode } from '#core/doors/passCode.ts';
+import { offerIn, titleFor } from '#core/events/french.ts';
+import { lives, silentStates } from '#core/events/states.ts';
+import { askedOfSeat } from '#core/questions/showing.ts';
+import { standing } from '#core/registration/states.ts';
+import { plusMinutes } from '#core/time/clock.ts';
+import { dateOf } from '#core/time/wallTime.ts';
+import { ageDecides } from '#core/waivers/needs.ts';
+import { followLink, openLink, renewLink, type Work } from '../app/app.ts';
+import { record } from '../app/record.ts';
+import { among } from '../db/among.ts';
+import { type Queries, update } from '../db/database.ts';
+import { eventFor } from '../events/access.ts';
+import { sayPlace } from '../events/saying.ts';
+import { readEvent, readOffers } from '../events/store.ts';
+import type { Handlers } from '../http/handle.ts';
+import { invalid, notFound, refused } from '../http/problem.ts';
+import { theOrganization } from '../staff/store.ts';
+import { signWaiver } from '../waivers/signing.ts';
+import { readSigner, readWaiver, waiverStandings } from '../waivers/store.ts';
+import { answersOf } from './answers.ts';
+import { orderByLink } from './links.ts';
+import { nameSeat, namesUntil } from './naming.ts';
+import { listedTimes, questionsShown } from './public.ts';
+import { readOrder, readSeat, readSeats, type SeatRow } from './store.ts';
+
+/** How often the guest of one seat is written to: nobody is pestered by somebody else's booking. */
+const mostAsked = 4;
+/** Days before the last moment at which whoever booked is asked for names. */
+const chasedDays = 3;
+
+/** Writes to the guest of a seat, who fills it in by a link of their own. Another address takes the link from the one before. */
+async function askGuest(w: Work, seat: SeatRow, email: string): Promise<void> {
+  const address = email.trim();
+  if (!isEmail(address)) throw invalid([{ path: 'email', code: 'not-an-email' }]);
+  if (!standing.includes(seat.state)) throw refused('seat-gone');
+  const event = await readEvent(w.tx, seat.eventId);
+  const until = namesUntil(event);
+  if (!lives(event.state) || (until && until <= w.now)) throw refused('names-closed');
+  if (seat.guestAsked >= mostAsked) throw refused('guest-asked-often', {}, 429);
+  await openLink(w, 'seat', seat.id);
+  if (seat.guestEmail !== null && seat.guestEmail.toLowerCase() !== address.toLowerCase())
+    await renewLink(w, 'seat', seat.id);
+  await update(w.tx, 'registrations', seat.id, { guestEmail: address, guestAsked: seat.guestAsked + 1 });
+  await record(w, 'guest asked', {
+    eventId: seat.eventId,
+    orderId: seat.orderId,
+    registrationId: seat.id,
+    email: address,
+  });
+}
+
+/** The seat a guest's link leads to. */
+async function seatByLink(tx: Queries, token: string): Promise<SeatRow> {
+  const id = await followLink(tx, 'seat', token);
+  if (!id) throw notFound('This seat');
+  return readSeat(tx, id);
+}
+
+/** A seat as its guest sees it. Of whoever booked they learn a first name, and of the others nothing. */
+async function guestPageOf(tx: Queries, seat: SeatRow, now: string): Promise<GuestPage> {
+  const order = await readOrder(tx, seat.orderId);
+  const event = await readEvent(tx, seat.eventId);
+  const { ageOfMajority, zone } = await theOrganization(tx);
+  const needs = await waiverStandings(tx, event, ageOfMajority, dateOf(now, zone), order.id);
+  const given = await answersOf(tx, order.id);
+  const seats = (await readSeats(tx, order.id)).filter((s) => standing.includes(s.state));
+  const offer = (await readOffers(tx, event.id)).find((o) => o.id === seat.offerId);
+  const answers = seat.guestFilledAt ? (given.get(seat.id) ?? {}) : {};
+  const questions = await questionsShown(tx, event.id);
+  const form = { offerIds: seats.map((s) => s.offerId), answers: given.get(null) ?? {} };
+  // What hangs on their own answers comes and goes with them; what hangs on the booking's is decided.
+  const possible = new Set(
+    askedOfSeat(
+      questions.map((q) =>
+        questions.some((x) => x.id === q.shownIf?.questionId && x.scope === 'attendee')
+          ? { ...q, shownIf: null }
+          : q,
+      ),
+      { offerId: seat.offerId, answers },
+      form,
+    ).map((q) => q.id),
+  );
+  const until = namesUntil(event);
+  const silent = silentStates.includes(event.state);
+  const waiver = await readWaiver(tx, event.waiverId);
+  return {
+    language: order.language,
+    event: {
+      slug: event.slug!,
+      title: titleFor(event, order.language),
+      ...listedTimes(event),
+      zone: event.zone,
+      place: sayPlace(event, order.language) || null,
+      state: event.state,
+    },
+    by: order.buyerGiven,
+    offer: offer ? offerIn(offer, order.language).name : '',
+    state: seat.state,
+    given: seat.givenName,
+    family: seat.familyName,
+    hasBirthDate: seat.birthDate !== null,
+    needsBirthDate: ageDecides(event) || (offer ? offer.fromAge !== null || offer.toAge !== null : false),
+    questions: questions
+      .filter((q) => possible.has(q.id))
+      .map((q) => (q.shownIf && possible.has(q.shownIf.questionId) ? q : { ...q, shownIf: null })),
+    answers,
+    until: standing.includes(seat.state) && lives(event.state) && until && until > now ? until : null,
+    filled: seat.guestFilledAt !== null,
+    waiver: waiver && {
+      id: waiver.id,
+      title: waiver.title,
+      version: waiver.version,
+      clauses: waiver.clauses,
+    },
+    waiverNeed: seat.state === 'confirmed' ? (needs.get(seat.id) ?? 'not asked') : 'not asked',
+    pass:
+      seat.state === 'confirmed' && seat.passCode && !silent && seat.givenName !== ''
+        ? {
+            code: sayPassCode(seat.passCode),
+            svg: await QRCode.toString(seat.passCode, { type: 'svg', margin: 1, errorCorrectionLevel: 'M' }),
+          }
+        : null,
+  };
+}
+
+/** The next booking whose seats without names are asked for: some days before the last moment, and not on the day it was made. */
+export const nextChaseSql = `select greatest(e.starts_at - (e.names_days + ${chasedDays}) * interval '1 day', o.placed_at + interval '1 day') as at, o.id
+  from orders o join events e on e.id = o.event_id
+  where o.names_chased_at is null and e.state in ('open', 'closed') and e.starts_at is not null and o.buyer_email is not null
+    and exists (select 1 from registrations r where r.order_id = o.id and r.state = 'confirmed' and r.given_name = '' and r.family_name = '')
+  order by 1, 2 limit 1`;
+
+/** Asks whoever booked who sits on the seats that have no name; once. */
+export async function chaseGuests(w: Work, orderId: string): Promise<void> {
+  await update(w.tx, 'orders', orderId, { namesChasedAt: w.now });
+  const order = await readOrder(w.tx, orderId);
+  const until = namesUntil(await readEvent(w.tx, order.eventId));
+  const [row] = await w.tx.query<{ n: number }>(
+    `select count(*)::int as n from registrations where order_id = $1 and state in ${among(['confirmed'])}
+       and given_name = '' and family_name = ''`,
+    [orderId],
+  );
+  if (!until || until <= plusMinutes(w.now, 60) || !row?.n) return;
+  await record(w, 'guests missed', { eventId: order.eventId, orderId, count: row.n, until });
+}
+
+export const guestHandlers: Handlers<typeof guestsContract> = {
+  'POST /api/public/orders/:token/seats/:seat/guest': async (c) => {
+    const orderId = await orderByLink(c.tx, c.params.token);
+    const seat = (await readSeats(c.tx, orderId)).find((s) => s.id === c.params.seat);
+    if (!seat) throw notFound('This seat');
+    await askGuest(c, seat, c.body.email);
+    return { done: true };
+  },
+
+  'GET /api/public/guests/:token': async ({ tx, params, now }) =>
+    guestPageOf(tx, await seatByLink(tx, params.token), now),
+
+  'PUT /api/public/guests/:token': async (c) => {
+    const seat = await seatByLink(c.tx, c.params.token);
+    const order = await readOrder(c.tx, seat.orderId);
+    await nameSeat(c, order, seat, { ...c.body, answers: c.body.answers ?? {} }, 'guest');
+    await update(c.tx, 'registrations', seat.id, { guestFilledAt: c.now });
+    await record(c, 'guest named', { eventId: seat.eventId, orderId: order.id, registrationId: seat.id });
+    return { done: true };
+  },
+
+  'POST /api/public/guests/:token/signature': async (c) => {
+    const { id } = await seatByLink(c.tx, c.params.token);
+    return { sha256: await signWaiver(c, (await readSigner(c.tx, id))!, c.body) };
+  },
+
+  'PATCH /api/registrations/:id': async (c) => {
+    const seat = await readSeat(c.tx, c.params.id);
+    await eventFor(c, seat.eventId, 'registration', 'change');
+    const order = await readOrder(c.tx, seat.orderId);
+    await nameSeat(c, order, seat, c.body, 'staff');
+    await record(c, 'guest named', { eventId: seat.eventId, orderId: order.id, registrationId: seat.id });
+    return { done: true };
+  },
+
+  'POST /api/registrations/:id/guest': async (c) => {
+    const seat = await readSeat(c.tx, c.params.id);
+    await eventFor(c, seat.eventId, 'registration', 'change');
+    await askGuest(c, seat, c.body.email);
+    return { done: true };
+  },
+};
