@@ -1,6 +1,7 @@
 import { answered } from '../../src/core/clearance/facts.ts';
 import { openEvent } from '../api/scenes.ts';
 import { tick } from './pages/controls.ts';
+import { Registering } from './pages/registering.ts';
 import { callers, checkAccess, expect, pageOf, test } from './site.ts';
 
 test('a large event from nothing: place and room, speakers, agenda, sponsors, French, a team; people choose their sessions', async ({
@@ -159,6 +160,7 @@ test('a large event from nothing: place and room, speakers, agenda, sponsors, Fr
       await phone.getByLabel('First name').fill('Ana');
       await phone.getByLabel('Last name').fill('Fenn');
       await phone.getByLabel('Email', { exact: true }).fill('ana.fenn@harbourpost.example');
+      await new Registering(phone).comes();
       await phone.getByRole('button', { name: 'Register', exact: true }).click();
       await expect(phone.getByRole('heading', { name: 'Your sessions' })).toBeVisible();
       await tick(phone.getByLabel(/Salt and sluices/u));

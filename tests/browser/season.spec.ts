@@ -1,5 +1,6 @@
 import ICAL from 'ical.js';
 import { openEvent, orderFor } from '../api/scenes.ts';
+import { Registering } from './pages/registering.ts';
 import { callers, checkAccess, expect, pageOf, test } from './site.ts';
 
 test('a monthly series: made in words, one date moved, a change taken over for later ones, all called off', async ({
@@ -271,6 +272,7 @@ test('somebody signs in by a code on a phone, sees what is for members, books se
   await page.getByLabel('First name').fill('Una');
   await page.getByLabel('Last name').fill('Sallow');
   await page.getByLabel('Email').fill('una.sallow@fenmail.example');
+  await new Registering(page).comes();
   await checkAccess(page);
   await page.getByRole('button', { name: 'Register', exact: true }).click();
   await expect(page.getByRole('heading', { name: 'Booked for 3 dates' })).toBeVisible();

@@ -80,6 +80,7 @@ export async function pageOf(
 ): Promise<Page> {
   const context = await browser.newContext({
     baseURL: site.origin,
+    hasTouch: phone,
     viewport: phone ? { width: 390, height: 844 } : { width: 1280, height: 800 },
   });
   const page = await context.newPage();

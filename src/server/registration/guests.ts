@@ -36,7 +36,9 @@ const chasedDays = 3;
 async function askGuest(w: Work, seat: SeatRow, email: string): Promise<void> {
   const address = email.trim();
   if (!isEmail(address)) throw invalid([{ path: 'email', code: 'not-an-email' }]);
-  if (!standing.includes(seat.state)) throw refused('seat-gone');
+  // Nobody is told of a seat that may never be theirs.
+  if (seat.state !== 'confirmed')
+    throw refused(standing.includes(seat.state) ? 'seat-not-confirmed' : 'seat-gone');
   const event = await readEvent(w.tx, seat.eventId);
   const until = namesUntil(event);
   if (!lives(event.state) || (until && until <= w.now)) throw refused('names-closed');

@@ -71,6 +71,9 @@ export function Toggle({ checked, set, children, disabled = false }: Omit<TickPr
   );
 }
 
+/** Whether two choices are short enough to stand beside one another. */
+const twoBeside = (choices: readonly Choice[]): boolean => choices.every((c) => c.label.length <= 8);
+
 /** One of a few, all of them seen. */
 export function OneOf({
   value,
@@ -98,6 +101,7 @@ export function OneOf({
         value={value}
         onValueChange={(d) => d.value && set(d.value)}
         aria-label={group.label}
+        {...(choices.length === 2 && twoBeside(choices) && { display: 'flex', gap: '22px' })}
       >
         {choices.map((c) => (
           <RadioGroup.Item key={c.value} value={c.value}>

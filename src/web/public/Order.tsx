@@ -294,9 +294,9 @@ function Pay({ order, token }: { order: PublicOrder; token: string }) {
  * What whoever booked signs in one go, for themselves and for every child; grown-ups beside them sign for themselves. What the waiver
  * asks is the server's to say.
  */
-function toSign({ seats, buyer }: PublicOrder): { together: ToSign[]; apart: ReadonlySet<string> } {
-  const open = seats.filter(isToSign);
-  const own = open.find((s) => s.waiver === 'self' && fold(fullName(s)) === fold(fullName(buyer)));
+function toSign(order: PublicOrder): { together: ToSign[]; apart: ReadonlySet<string> } {
+  const open = order.seats.filter(isToSign);
+  const own = open.find((s) => s.waiver === 'self' && isBuyer(s, order));
   const together = open.filter((s) => s === own || s.waiver === 'guardian');
   return { together, apart: new Set(open.filter((s) => !together.includes(s)).map((s) => s.id)) };
 }
@@ -353,7 +353,7 @@ function Seats({
                     {name ? t('changeName') : t('nameGuest')}
                   </Button>
                 )}
-                {mayChange && !seat.guest?.filled && (
+                {mayChange && seat.state === 'confirmed' && !seat.guest?.filled && !isBuyer(seat, order) && (
                   <Button
                     look="plain"
                     onClick={() => setAsking(asking === seat.id ? null : seat.id)}
@@ -423,6 +423,10 @@ function Seats({
   );
 }
 
+/** Whether a seat is that of whoever booked, as far as the names tell. */
+const isBuyer = (seat: Seat, { buyer }: PublicOrder): boolean =>
+  fold(fullName(seat)) === fold(fullName(buyer));
+
 const offersOf = (order: PublicOrder): string[] =>
   order.seats.filter((s) => !['withdrawn', 'lapsed', 'declined'].includes(s.state)).map((s) => s.offerId);
 
@@ -440,7 +444,7 @@ function AskGuest({ seat, token, done }: { seat: Seat; token: string; done: () =
   });
   return (
     <Within>
-      <Form form={form} submit={t('sendLink')} beside={<Button onClick={done}>{t('cancel')}</Button>}>
+      <Form form={form} submit={t('send')} beside={<Button onClick={done}>{t('cancel')}</Button>}>
         <Text
           form={form}
           name="email"

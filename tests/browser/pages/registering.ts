@@ -11,14 +11,17 @@ interface Person {
 export class Registering {
   constructor(readonly page: Page) {}
 
+  /** Opens the form, where whoever books says that they come too. */
   async open(slug: string): Promise<void> {
     await this.page.goto(`/e/${slug}/register`);
-    await expect(this.page.getByRole('group', { name: 'You' })).toBeVisible();
+    await this.comes();
   }
+  comes = (): Promise<void> =>
+    this.page.getByRole('group', { name: 'Are you coming yourself?' }).getByText(/^yes$/iu).click();
   /** One more of an offer. */
   more = (offer: string): Locator => this.page.getByRole('button', { name: `+ ${offer}` });
   /** Who books is “You”, the others are “Seat 2” and so on. */
-  seat = (name: string): Locator => this.page.getByRole('group', { name });
+  seat = (name: string): Locator => this.page.getByRole('group', { name, exact: true });
 
   async name(seat: string, { given, family, birthDate }: Person): Promise<void> {
     const of = this.seat(seat);
@@ -37,15 +40,14 @@ export class Registering {
     await this.page.getByRole('button', { name: `Pay ${amount}` }).click();
   }
 
-  /** Ticks every clause that one has to agree to, and signs with a name. */
+  /** Ticks every clause that one has to agree to, and signs with a name: for oneself, and for every child. */
   async sign(name: string): Promise<void> {
-    await this.page.getByRole('button', { name: 'Sign', exact: true }).click();
     const form = this.page
       .locator('form')
       .filter({ has: this.page.getByLabel('Type your first and last name') });
     await tickAll(form);
     await form.getByLabel('Type your first and last name').fill(name);
-    await form.getByRole('button', { name: 'Sign', exact: true }).click();
+    await form.getByRole('button', { name: /^Sign/u }).click();
     await expect(form).toHaveCount(0);
   }
 }

@@ -21,7 +21,8 @@ type Known = NonNullable<PublicEvent['you']>['people'][number];
 export function Who({ event, form, order }: { event: PublicEvent; form: Form<Draft>; order: OrderForm }) {
   const { t } = useTranslation();
   const draft = form.values;
-  const seats = seatsOf(event, draft);
+  // Which seat is whose is known once whoever books said whether they come.
+  const seats = draft.coming ? seatsOf(event, draft) : [];
   const others = seats.filter((s) => !s.own);
   return (
     <>

@@ -55,7 +55,7 @@ export const questions = {
   sets: 'Sets of questions',
   useSet: 'Ask “{{name}}”: {{n:question|questions}}',
   setOf: '{{name}}, {{n:question|questions}}',
-  keepSet: 'Keep these as a set …',
+  keepSet: 'Keep these as a set…',
   setName: 'Name of the set',
   keep: 'Keep the set',
   keepHelp: 'It holds {{n:question|questions}}.',
