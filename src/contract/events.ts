@@ -312,6 +312,15 @@ export const eventPlan = z.object({
   extras: z.array(extra).max(30),
   codes: z.array(code).max(200),
   taxes: z.array(tax).max(4),
+  /** What goes back of a seat that is given up: so many per cent until so many days before. Nothing said: everything. */
+  refunds: z
+    .array(
+      z.object({
+        days: z.int('not-whole').min(0, 'zero-or-more').max(365),
+        percent: z.int('not-whole').min(0, 'zero-or-more').max(100),
+      }),
+    )
+    .max(6),
   questions: z.array(question).max(60),
   /** Days after its end until sensitive answers are deleted. */
   /** Days before it begins until guests can be named and answers changed. */

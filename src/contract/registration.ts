@@ -172,6 +172,8 @@ const publicEvent = z.object({
   offers: z.array(publicOffer),
   extras: z.array(publicExtra),
   taxes: z.array(z.object({ name: z.string(), rate: z.int(), included: z.boolean() })),
+  /** What goes back of a seat that is given up, the earliest first; empty: everything. */
+  refunds: z.array(z.object({ until: z.string().nullable(), days: z.int(), percent: z.int() })),
   /** Whether there are codes that one can enter. */
   codes: z.boolean(),
   /** Whether whoever asks may register now, and else who may. */
@@ -441,6 +443,9 @@ const publicOrder = z.object({
   payNow: amount,
   /** What it asks for, line by line. */
   lines: z.array(z.object({ name: z.string(), units: z.int(), amount, discount: amount, tax: amount })),
+  /** What was kept of seats that were given up. */
+  kept: amount,
+  refunds: z.array(z.object({ until: z.string().nullable(), days: z.int(), percent: z.int() })),
   donation: amount,
   donationFund: z.string().nullable(),
   /** `unknown`: the card processor has not answered; nothing must be paid again. */
@@ -665,8 +670,12 @@ export const registrationContract = contract({
     summary: 'Withdraw one seat for its holder; freed seats go to the waitlist',
     who: ['unit lead'],
     params: idParams,
-    body: z.object({ reason: z.string().trim().max(300).default('') }),
-    response: z.object({ offered: z.array(z.string()) }),
+    body: z.object({
+      reason: z.string().trim().max(300).default(''),
+      /** How much of what was paid goes back: by the terms of the event, or otherwise. */
+      back: z.enum(['terms', 'all', 'nothing']).default('terms'),
+    }),
+    response: z.object({ offered: z.array(z.string()), kept: amount, owed: amount }),
   },
   'POST /api/orders/:id/offer': {
     summary: 'Offer free seats to a waiting party out of turn',
@@ -806,7 +815,16 @@ export const registrationContract = contract({
     who: 'public',
     params: token,
     body: z.object({ seats: z.array(id).min(1, code('seats-needed')) }),
-    response: z.object({ refunded: amount, owed: amount }),
+    response: z.object({ kept: amount, owed: amount }),
+  },
+  'POST /api/public/orders/:token/withdraw/what-if': {
+    summary:
+      'What would go back of what was paid, and what would be kept, if some seats were given up; nothing is done',
+    who: 'public',
+    ownTransactions: true,
+    params: token,
+    body: z.object({ seats: z.array(id).min(1, code('seats-needed')) }),
+    response: z.object({ kept: amount, owed: amount }),
   },
   'PATCH /api/public/orders/:token/seats/:seat': {
     summary: 'Name a guest later, correct a name, change answers; another name is another person',

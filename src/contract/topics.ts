@@ -87,6 +87,7 @@ const publicChanges: { readonly [K in OfPublic<WriteKey>]: readonly Topic[] } = 
   'POST /api/public/orders/:token/pay': ['seats', 'money', 'messages', 'people'],
   'POST /api/public/orders/:token/signatures': ['seats', 'people'],
   'POST /api/public/orders/:token/take': ['seats', 'money', 'messages', 'people'],
+  'POST /api/public/orders/:token/withdraw/what-if': nothing,
   'POST /api/public/orders/:token/withdraw': ['seats', 'money', 'messages', 'people'],
   'POST /api/public/own/:token/consents': ['people'],
   'POST /api/public/own/:token/details': ['people', 'decisions'],

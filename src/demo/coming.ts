@@ -387,6 +387,7 @@ export async function playComing(
           order.id,
           (await readSeats(w.tx, order.id)).map((s) => s.id),
           'withdrawn by the registrant',
+          'terms',
         ),
       );
   });

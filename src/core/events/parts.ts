@@ -86,6 +86,7 @@ export const partOf = {
   extras: 'offers',
   codes: 'offers',
   taxes: 'offers',
+  refunds: 'offers',
   questions: 'questions',
   forgetDays: 'questions',
   namesDays: 'questions',

@@ -6,7 +6,8 @@ import type { Amount } from './amount.ts';
  */
 export interface OrderLine {
   id: string;
-  kind: 'seats' | 'extra' | 'gift';
+  /** `kept`: what stays of units that were given up, by the terms. */
+  kind: 'seats' | 'extra' | 'gift' | 'kept';
   unitPrice: Amount;
   discount: Amount;
   tax: Amount;
@@ -97,7 +98,7 @@ export function accountOf(
     return total + account.waived;
   }, 0);
   const balance = due - received - waived;
-  const live = lines.some((l) => l.live);
+  const live = lines.some((l) => l.live && l.kind !== 'kept');
   const given = of
     .filter((x) => x.line.kind === 'gift')
     .reduce((total, { account }) => total + account.received - account.returned, 0);
@@ -124,7 +125,7 @@ export function allocate(
 ): Part[] {
   const parts: Part[] = [];
   let left = amount;
-  for (const kind of ['seats', 'extra', 'gift'] as const)
+  for (const kind of ['seats', 'extra', 'kept', 'gift'] as const)
     for (const line of lines) {
       if (line.kind !== kind || !line.live || left <= 0) continue;
       const asked = Math.min(left, Math.max(0, lineAccount(line, allocations).balance));

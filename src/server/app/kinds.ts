@@ -85,7 +85,8 @@ export interface Facts {
   'offer taken': { eventId: string; orderId: string };
   /** `offered`: they had been offered to somebody who waited, and were not only held while paying. */
   'seats lapsed': { eventId: string; orderId: string; reason: string; offered: boolean };
-  'seats withdrawn': { eventId: string; orderId: string; seats: number; reason: string };
+  /** `kept`: what of what was paid does not go back. */
+  'seats withdrawn': { eventId: string; orderId: string; seats: number; reason: string; kept: number };
   /** Confirmed seats went back to the waitlist. */
   'seats put back': { eventId: string; orderId: string; seats: number };
   'guest named': { eventId: string; orderId: string; registrationId: string };
@@ -348,7 +349,7 @@ export const tellings: { readonly [K in FactKind]: Telling<Facts[K]> } = {
     entry: (f) => ({
       action: 'withdrew seats',
       subject: order(f.orderId),
-      detail: { seats: f.seats, reason: f.reason },
+      detail: { seats: f.seats, reason: f.reason, ...(f.kept ? { kept: f.kept } : {}) },
     }),
     topics: ofEvent,
   },

@@ -1,4 +1,5 @@
 import type { EventPlan } from '#contract/events.ts';
+import { problemsWithRefunds } from '#core/money/refundPolicy.ts';
 import { problemsWithShop } from '#core/offers/checking.ts';
 import { standing } from '#core/registration/states.ts';
 import { wrongAt } from '#core/words/problems.ts';
@@ -98,7 +99,11 @@ export async function saveSurvey({ w, event, change }: Saving): Promise<void> {
 /** What an event sells does not go together, or takes away what is sold already. */
 export async function checkShop(saving: Saving): Promise<FieldProblem[]> {
   const { after, change } = saving;
-  return [...problemsWithShop(after), ...(change.offers ? await checkOffers(saving) : [])];
+  return [
+    ...problemsWithShop(after),
+    ...problemsWithRefunds(after.refunds),
+    ...(change.offers ? await checkOffers(saving) : []),
+  ];
 }
 
 /** Saves what an event sells. */
@@ -108,6 +113,7 @@ export async function saveShop(saving: Saving): Promise<void> {
   if (change.extras) await saveList(saving, 'extras', before.extras, change.extras);
   if (change.codes) await saveList(saving, 'codes', before.codes, change.codes);
   if (change.taxes) await update(w.tx, 'events', event.id, { taxes: change.taxes });
+  if (change.refunds) await update(w.tx, 'events', event.id, { refunds: change.refunds });
 }
 
 async function checkOffers({ w, event, change }: Saving): Promise<FieldProblem[]> {

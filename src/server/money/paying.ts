@@ -244,7 +244,7 @@ async function bringBack(
   if (lines.length < order.lines.length) return false;
   if (!fits({ lines, seats: lapsed.length }, event, await readTaken(w.tx, order.eventId))) return false;
   const agreed = (await readBooks(w.tx, order.id)).lines.reduce(
-    (sum, l) => sum + (l.kind === 'gift' ? 0 : lineAmount(l)),
+    (sum, l) => sum + (l.kind === 'gift' || l.kind === 'kept' ? 0 : lineAmount(l)),
     0,
   );
   if (amount + order.received < (order.dueNow ?? agreed)) return false;

@@ -3,7 +3,7 @@ import { standing } from '#core/registration/states.ts';
 import { first, insert, type Queries } from '../db/database.ts';
 
 const linesSql = `select l.id, l.kind, l.unit_price, l.discount, l.tax, l.position,
-       e.state <> 'called off' and exists (select 1 from registrations r where r.order_id = l.order_id and r.state = any($2)
+       l.kind = 'kept' or e.state <> 'called off' and exists (select 1 from registrations r where r.order_id = l.order_id and r.state = any($2)
          and (l.kind in ('gift', 'extra') or (r.offer_id = l.offer_id and r.unit_number = l.unit_number))) as live
      from order_lines l join orders o on o.id = l.order_id join events e on e.id = o.event_id where l.order_id = $1`;
 const allocationsSql = `select a.id, a.payment_id, p.at, a.line_id, a.amount, p.method = 'waived' as waived

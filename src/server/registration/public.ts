@@ -16,6 +16,7 @@ import { goalAt } from '#core/events/goal.ts';
 import { type ShownTimes, shownTimes } from '#core/events/shown.ts';
 import { lives, shownToPublic, silentStates } from '#core/events/states.ts';
 import { stillNow } from '#core/money/lines.ts';
+import { sayableSteps } from '#core/money/refundPolicy.ts';
 import { gazetteer } from '#core/places/portAnsley.ts';
 import { sketchOf } from '#core/places/sketch.ts';
 import { isDetail } from '#core/questions/details.ts';
@@ -204,6 +205,7 @@ export async function publicEventOf(
     offers: offers.filter((o) => !o.hidden).map((o) => publicOfferOf(o, event, taken)),
     extras: extras.map((e) => publicExtraOf(e, taken)),
     taxes: event.taxes.map(({ name, rate, included }) => ({ name, rate, included })),
+    refunds: sayableSteps(event.refunds, event.startsLocal?.slice(0, 10) ?? null),
     codes: codes.length > 0,
     admission: await admissionShown({ tx, now }, event, visitor),
     you: visitor && (await youOf(tx, event, visitor, now)),
@@ -274,10 +276,20 @@ const linesShown = (tx: Queries, order: OrderRow): Promise<PublicOrder['lines']>
            then x ->> 'french' else x ->> 'name' end from jsonb_array_elements(e.options) x where x ->> 'id' = l.option_id::text), '') as name,
        count(*)::int as units, sum(l.unit_price)::bigint as amount, sum(l.discount)::bigint as discount, sum(l.tax)::bigint as tax
      from order_lines l left join offers f on f.id = l.offer_id left join extras e on e.id = l.extra_id
-     where l.order_id = $1 and l.kind <> 'gift' and exists (select 1 from registrations r where r.order_id = l.order_id and r.state in ${among(standingStates)}
+     where l.order_id = $1 and l.kind in ('seats', 'extra') and exists (select 1 from registrations r where r.order_id = l.order_id and r.state in ${among(standingStates)}
        and (l.kind = 'extra' or (r.offer_id = l.offer_id and r.unit_number = l.unit_number)))
      group by 1, l.offer_id, l.extra_id, l.option_id, l.unit_price order by min(l.position)`,
     [order.id, order.language],
+  );
+
+/** What was kept of seats of an order that were given up. */
+const keptFrom = async (tx: Queries, orderId: string): Promise<number> =>
+  Number(
+    (await first<{ kept: number }>(
+      tx,
+      "select coalesce(sum(unit_price), 0)::float8 as kept from order_lines where order_id = $1 and kind = 'kept'",
+      [orderId],
+    ))!.kept,
   );
 
 /** An order as its buyer sees it: seats, money, passes, waivers. */
@@ -355,6 +367,8 @@ export async function publicOrderOf(tx: Queries, orderId: string, now: string): 
     balance: order.balance,
     payNow: standing === 'confirmed' ? Math.max(0, order.balance) : stillNow(order),
     lines: await linesShown(tx, order),
+    kept: await keptFrom(tx, order.id),
+    refunds: sayableSteps(event.refunds, event.startsLocal?.slice(0, 10) ?? null),
     donation: order.donation,
     donationFund: fund?.name ?? null,
     // Nobody is asked to pay for what does not take place.

@@ -12,7 +12,7 @@ import { freedSeatsFor, queueOrder, whyNot } from '#core/registration/waitlist.t
 import { plusMinutes } from '#core/time/clock.ts';
 import { sayReason } from '#core/words/reasons.ts';
 import { readTexts } from '#core/words/texts.ts';
-import { followLink } from '../app/app.ts';
+import { followLink, whatIf } from '../app/app.ts';
 import { record } from '../app/record.ts';
 import { logCare } from '../contacts/seeing.ts';
 import { visitorOf } from '../contacts/visitor.ts';
@@ -148,13 +148,14 @@ export const registrationHandlers: Omit<
   'POST /api/registrations/:id/withdraw': async (c) => {
     const seat = await readSeat(c.tx, c.params.id);
     await eventFor(c, seat.eventId, 'registration', 'change');
-    const { offered } = await withdrawSeats(
+    const { offered, kept, balance } = await withdrawSeats(
       c,
       seat.orderId,
       [seat.id],
       c.body.reason || `withdrawn by ${c.staff.name}`,
+      c.body.back,
     );
-    return { offered };
+    return { offered, kept, owed: Math.max(0, -balance) };
   },
 
   'POST /api/orders/:id/offer': async (c) => {
@@ -284,9 +285,23 @@ export const registrationHandlers: Omit<
     const orderId = await orderByLink(c.tx, c.params.token);
     const event = await readEvent(c.tx, (await readOrder(c.tx, orderId)).eventId);
     if (event.startsAt && event.startsAt <= c.now) throw refused('begun');
-    const { balance } = await withdrawSeats(c, orderId, c.body.seats, 'withdrawn by the registrant');
-    return { refunded: 0, owed: Math.max(0, -balance) };
+    const { balance, kept } = await withdrawSeats(
+      c,
+      orderId,
+      c.body.seats,
+      'withdrawn by the registrant',
+      'terms',
+    );
+    return { kept, owed: Math.max(0, -balance) };
   },
+
+  'POST /api/public/orders/:token/withdraw/what-if': (c) =>
+    whatIf(c.app, c.actor, async (w) => {
+      const orderId = await orderByLink(w.tx, c.params.token);
+      const before = Math.max(0, -(await readOrder(w.tx, orderId)).balance);
+      const { balance, kept } = await withdrawSeats(w, orderId, c.body.seats, 'asked about', 'terms');
+      return { kept, owed: Math.max(0, -balance) - before };
+    }),
 
   'PATCH /api/public/orders/:token/seats/:seat': async (c) => {
     const { tx, params, body } = c;

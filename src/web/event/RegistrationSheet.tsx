@@ -6,7 +6,6 @@ import { listedName } from '#core/contacts/names.ts';
 import { addressOf } from '#web/api.ts';
 import { Button, ButtonAnchor } from '#web/kit/Button.tsx';
 import { phrase, term } from '#web/words/phrase.ts';
-import { Asking } from '../kit/Asking.tsx';
 import { ListViews } from '../kit/ListViews.tsx';
 import { NothingFound } from '../kit/NothingFound.tsx';
 import { Loaded, Problems } from '../kit/notices.tsx';
@@ -14,13 +13,13 @@ import { type Column, Table } from '../kit/Table.tsx';
 import { TableColumns } from '../kit/TableColumns.tsx';
 import { say } from '../kit/toast.tsx';
 import { useAddress } from '../kit/useAddress.ts';
-import { useAction, useAsk, useMe } from '../parts/ask.ts';
-import { HealthNotes } from '../parts/HealthNotes.tsx';
+import { useAction, useAsk } from '../parts/ask.ts';
 import { MoneyBar, Ring, Seats, Signature } from '../parts/marks.tsx';
 import { Person } from '../parts/Person.tsx';
 import { useSaying } from '../parts/saying.ts';
 import { AddRegistration } from './AddRegistration.tsx';
 import { Queue } from './Queue.tsx';
+import { Seat } from './Seat.tsx';
 
 const filters = {
   everyone: {
@@ -237,107 +236,4 @@ export default function RegistrationSheet({ page }: { page: EventPage }) {
       }}
     </Loaded>
   );
-}
-
-/** One seat: why it is linked as it is, its answers, and what can be done with it. */
-function Seat({ row, page, close }: { row: RegistrationRow; page: EventPage; close: () => void }) {
-  const roles = useMe().data?.staff.roles ?? [];
-  const change = page.may.change.includes('registration');
-  const treasures = roles.includes('coordinator') || roles.includes('treasurer');
-  const { money } = useSaying();
-  const withdraw = useAction('POST /api/registrations/:id/withdraw', ({ offered }) => {
-    say(
-      offered.length
-        ? phrase('event.withdrawnTheSeatsAre', { offered: offered.join(', ') })
-        : phrase('event.withdrawn'),
-    );
-    close();
-  });
-  const refund = useAction('POST /api/orders/:id/refunds', () => say(phrase('event.paidBack')));
-  const pay = useAction('POST /api/orders/:id/payments', () => say(phrase('common.recorded')));
-  const [sure, setSure] = useState(false);
-  const live = ['confirmed', 'held', 'offered', 'waitlisted'].includes(row.state);
-  const over = -row.balance;
-  return (
-    <Asking
-      open
-      close={close}
-      title={`${row.given} ${row.family}`.trim() || phrase('common.guestToBeNamed')}
-      actions={
-        <>
-          {live && !sure && change && row.attendance !== 'arrived' && (
-            <Button look="stop" onClick={() => setSure(true)}>
-              {phrase('event.withdrawThisSeat')}
-            </Button>
-          )}
-          {sure && (
-            <Button
-              look="stop"
-              disabled={withdraw.isPending}
-              onClick={() => withdraw.mutate({ params: { id: row.id }, body: {} })}
-            >
-              {phrase('event.yesWithdrawItA')}
-            </Button>
-          )}
-          {row.state === 'confirmed' && row.balance > 0 && (change || treasures) && (
-            <Button
-              disabled={pay.isPending}
-              onClick={() =>
-                pay.mutate({ params: { id: row.orderId }, body: { method: 'cash', amount: row.balance } })
-              }
-            >
-              {phrase('event.receivedInCash', { balance: money(row.balance) })}
-            </Button>
-          )}
-          {over > 0 && treasures && (
-            <Button
-              disabled={refund.isPending}
-              onClick={() =>
-                refund.mutate({
-                  params: { id: row.orderId },
-                  body: { amount: over, reason: phrase('event.seatsGivenUp') },
-                })
-              }
-            >
-              {phrase('event.payBack', { over: money(over) })}
-            </Button>
-          )}
-        </>
-      }
-    >
-      <Problems of={withdraw.problem ?? refund.problem ?? pay.problem} />
-      <p>
-        {row.offer}, {term(row.state)}
-        {row.attendance && row.state === 'confirmed' && `, ${term(row.attendance)}`} ·{' '}
-        {phrase('event.orderBookedBy', { orderNumber: row.orderNumber, buyer: row.buyer })}
-      </p>
-      <p className="soft">
-        {phrase('event.paidOfForThe', { received: money(row.received), due: money(row.due) })}
-      </p>
-      {row.linkReasons.length > 0 && (
-        <p className="soft">
-          {phrase('event.linkedToTheContact', { linkReasons: row.linkReasons.join('; ') })}
-        </p>
-      )}
-      {row.answers.map((a) => (
-        <p key={a.question}>
-          <span className="soft">{a.question}</span> {a.value}
-        </p>
-      ))}
-      {row.care && <Care id={row.id} />}
-    </Asking>
-  );
-}
-
-/** What is known about health, shown when it is asked for: that it was read is written down. */
-function Care({ id }: { id: string }) {
-  const [asked, setAsked] = useState(false);
-  if (!asked)
-    return (
-      <p>
-        <Button onClick={() => setAsked(true)}>{phrase('event.showHealthAndNeeds')}</Button>{' '}
-        <small className="soft">{phrase('event.itIsWrittenDown')}</small>
-      </p>
-    );
-  return <HealthNotes registrationId={id} />;
 }

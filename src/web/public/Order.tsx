@@ -1,6 +1,6 @@
 import './holdingWords.ts';
 import { chakra } from '@chakra-ui/react';
-import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import type { TFunction } from 'i18next';
 import { lazy, Suspense, useEffect, useState } from 'react';
 import { useTranslation } from 'react-i18next';
@@ -30,6 +30,7 @@ import { Pass } from './Pass.tsx';
 import { Acts, Ends, Head, Rows, Say, Small, Soft, Title } from './parts.tsx';
 import { isToSign, Sign, type ToSign } from './Sign.tsx';
 import { sayMoment, useMoney } from './saying.ts';
+import { Terms } from './Terms.tsx';
 
 const Sessions = lazy(() => import('./Sessions.tsx'));
 
@@ -176,6 +177,7 @@ function Shown({ order, token }: { order: PublicOrder; token: string }) {
           order.donationFund &&
           ` · ${t('gift', { amount: money(order.donation), fund: order.donationFund })}`}
       </Soft>
+      {order.kept > 0 && <Soft>{t('keptByTerms', { amount: money(order.kept) })}</Soft>}
       {order.balance < 0 && !off && <Say>{t('owedBack', { amount: money(-order.balance) })}</Say>}
       {order.standing === 'confirmed' && !off && (
         <Acts gap="18px">
@@ -186,7 +188,13 @@ function Shown({ order, token }: { order: PublicOrder; token: string }) {
         </Acts>
       )}
       {order.mayWithdraw && live.length > 0 && (
-        <Withdraw seats={live} token={token} offered={order.standing === 'offered'} />
+        <Withdraw
+          seats={live}
+          token={token}
+          offered={order.standing === 'offered'}
+          paid={order.received > 0}
+          refunds={order.refunds}
+        />
       )}
     </>
   );
@@ -527,11 +535,34 @@ function Answers({ order, token }: { order: PublicOrder; token: string }) {
 const sayShort = (value: AnswerValue | undefined, t: TFunction): string =>
   value === undefined ? '–' : typeof value === 'boolean' ? t(value ? 'yes' : 'no') : sayAnswer(value);
 
-function Withdraw({ seats, token, offered }: { seats: Seat[]; token: string; offered: boolean }) {
+function Withdraw({
+  seats,
+  token,
+  offered,
+  paid,
+  refunds,
+}: {
+  seats: Seat[];
+  token: string;
+  offered: boolean;
+  /** Whether anything could go back. */
+  paid: boolean;
+  refunds: PublicOrder['refunds'];
+}) {
   const { t } = useTranslation();
+  const money = useMoney();
   const reload = useReload(token);
   const [open, setOpen] = useState(false);
   const [chosen, setChosen] = useState<string[]>([]);
+  // What would go back is worked out by doing it and taking it back.
+  const told = useQuery({
+    queryKey: ['withdraw', token, chosen],
+    queryFn: () =>
+      call('POST /api/public/orders/:token/withdraw/what-if', { params: { token }, body: { seats: chosen } }),
+    enabled: open && paid && chosen.length > 0,
+    gcTime: 0,
+    retry: false,
+  });
   const withdraw = useMutation({
     mutationFn: () =>
       call('POST /api/public/orders/:token/withdraw', { params: { token }, body: { seats: chosen } }),
@@ -567,11 +598,18 @@ function Withdraw({ seats, token, offered }: { seats: Seat[]; token: string; off
           label: `${`${s.given} ${s.family}`.trim() || t('unnamed')}, ${s.offer}`,
         }))}
       />
+      {paid && <Terms refunds={refunds} />}
+      {paid && chosen.length > 0 && told.data && (
+        <p role="status">
+          {told.data.owed > 0 && t('goesBackNow', { amount: money(told.data.owed) })}{' '}
+          {told.data.kept > 0 && t('keptNow', { amount: money(told.data.kept) })}
+        </p>
+      )}
       <Problems of={withdraw.error instanceof ApiProblem ? withdraw.error : null} />
       <Acts>
         <Button
           look="stop"
-          disabled={chosen.length === 0 || withdraw.isPending}
+          disabled={chosen.length === 0 || withdraw.isPending || told.isFetching}
           onClick={() => withdraw.mutate()}
         >
           {t('withdrawDo', { count: chosen.length })}

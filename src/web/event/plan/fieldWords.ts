@@ -60,6 +60,7 @@ export const fieldTitles: Record<PlanField, string> = {
   extras: phrase('event.extras'),
   codes: phrase('event.codes'),
   taxes: phrase('event.taxes'),
+  refunds: phrase('offers.refunds'),
   questions: phrase('event.questions'),
   namesDays: phrase('questions.namesDays'),
   forgetDays: phrase('questions.forgetDays'),

@@ -12,6 +12,7 @@ import { Buttons, Faqs, newButton, newFaq, Registering, SearchWords } from './Pa
 import { newSpeaker, newSponsor, Speakers, Sponsors } from './People.tsx';
 import { Pictures } from './Pictures.tsx';
 import { Questions } from './Questions.tsx';
+import { newRefunds, Refunds } from './Refunds.tsx';
 import { Safety } from './Safety.tsx';
 import { Codes, Extras, newCode, newExtra, newTax, Taxes } from './Selling.tsx';
 import { SessionCall } from './SessionCall.tsx';
@@ -145,6 +146,17 @@ export const sections: readonly Section[] = [
       used: (plan) => plan.taxes.length > 0,
       begin: () => ({ taxes: [newTax()] }),
       empty: { taxes: [] },
+    },
+  },
+  {
+    id: 'refunds',
+    wide: true,
+    title: phrase('offers.refunds'),
+    Show: Refunds,
+    optional: {
+      used: (plan) => plan.refunds.length > 0,
+      begin: () => ({ refunds: [...newRefunds] }),
+      empty: { refunds: [] },
     },
   },
   {

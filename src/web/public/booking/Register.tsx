@@ -26,6 +26,7 @@ import { Head, Say, Soft, Title, Two } from '../parts.tsx';
 import { Quoted } from '../Quoted.tsx';
 import { type Choice, keyOf, quoteFor, reckon, wantedOf } from '../quoting.ts';
 import { useMoney } from '../saying.ts';
+import { Terms } from '../Terms.tsx';
 import WhoMay from '../WhoMay.tsx';
 import { bodyOf, type Draft, giftOf, linesOf, seatsOf } from './draft.ts';
 import { Several } from './Several.tsx';
@@ -274,6 +275,7 @@ export function Registering({ event, within = false }: { event: PublicEvent; wit
           )}
 
           {quote && <Quoted quote={quote} money={money} />}
+          {(quote?.total ?? 0) > 0 && <Terms refunds={event.refunds} />}
           {draft.also.length > 0 && <Soft>{t('forEachDate', { count: draft.also.length + 1 })}</Soft>}
           {event.admission.accepts && <Say>{t('acceptsNote')}</Say>}
           {waits && !event.admission.accepts && (

@@ -110,4 +110,13 @@ export const offers = {
   orAFile: 'Or a file:',
   guestsAdded: '{{added:person|people}} added, {{already}} on it before, {{rejected:row|rows}} left out',
   rowRejected: 'Line {{line}}: {{why}}',
+  refunds: 'Giving seats up',
+  refundsHelp: 'What goes back of what was paid, when somebody gives a seat up. It is said before they book.',
+  refundsAfter: 'After the last day, nothing goes back.',
+  refundsNone: 'Everything that was paid goes back.',
+  refundDays: 'Until days before',
+  refundPercent: 'Per cent go back',
+  refundUntil: 'until {{day}}',
+  refundStep: '{{percent}} % until {{days}} days before',
+  addRefund: 'Another day',
 } as const;
