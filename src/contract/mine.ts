@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { attendanceStates } from '#core/doors/attendance.ts';
 import { eventStates } from '#core/events/states.ts';
 import { registrationStates } from '#core/registration/states.ts';
-import { code, contract, done, id, instant } from './endpoint.ts';
+import { amount, code, contract, done, id, instant, token } from './endpoint.ts';
 import { listedEvent } from './registration.ts';
 
 /** Where one came to by a code or a link: signed in, or several people have the address and one of them has to be chosen. */
@@ -30,8 +30,11 @@ const heldSeat = held.extend({
   offer: z.string(),
   state: z.enum(registrationStates),
   attendance: z.enum(attendanceStates).nullable(),
-  /** The page of the booking, where it is theirs. */
+  /** The page of the booking, where it is theirs; of their own seat that somebody else booked, its page. */
   token: z.string().nullable(),
+  seatToken: z.string().nullable(),
+  /** Whether the waiver still has to be signed. */
+  toSign: z.boolean(),
 });
 const heldShift = held.extend({
   role: z.string(),
@@ -44,6 +47,20 @@ const mine = z.object({
   crewToken: z.string().nullable(),
   seats: z.array(heldSeat),
   shifts: z.array(heldShift),
+  /** Surveys that wait for their answer. */
+  surveys: z.array(z.object({ title: z.string(), token: z.string() })),
+  /** What they gave, the newest first. */
+  gifts: z.array(
+    z.object({
+      on: z.string(),
+      amount,
+      fund: z.string(),
+      event: z.string().nullable(),
+      anonymous: z.boolean(),
+    }),
+  ),
+  /** The link of their calendar to subscribe to. */
+  feedToken: z.string(),
   /** Coming events that they may see and not everybody. */
   forThem: z.array(listedEvent),
 });
@@ -82,6 +99,13 @@ export const mineContract = contract({
     summary: 'Sign out on this device',
     who: 'public',
     response: done,
+  },
+  'GET /api/public/mine/:token/calendar.ics': {
+    summary:
+      'What somebody holds as a calendar to subscribe to: their confirmed seats and shifts, of the last two months on',
+    who: 'public',
+    params: token,
+    response: { file: 'text/calendar' },
   },
   'GET /api/public/mine': {
     summary: 'What somebody holds and may see; null where nobody is signed in',

@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
-import { Caller } from './caller.ts';
+import { Caller, linkTo } from './caller.ts';
 import { makeWorld, type World } from './harness.ts';
 import { openEvent, orderFor } from './scenes.ts';
 
@@ -267,5 +267,98 @@ describe('what is not for everybody', () => {
     expect((await world.anyone.try('GET /api/public/orders/:token', { params: { token } })).status).toBe(200);
     const held = (await mine(ida))!.seats;
     expect(held).toMatchObject([{ event: { title: 'Narrowed' }, coming: true, state: 'confirmed', token }]);
+  });
+});
+
+describe('all that somebody holds', () => {
+  test('seats of theirs and of others, what is to be signed, surveys waiting, gifts, and a calendar; a stopped link shows nothing', async () => {
+    const vera = await add('Vera');
+    const by = await signedIn('vera@fenmail.example');
+    const event = await openEvent(world, { title: 'Held Paddle', so: ['boats'], waiver: 'On the water' });
+    // Somebody else books for her, and she by herself.
+    const place = (buyer: string, people: [string, string][]) =>
+      world.anyone.call('POST /api/public/events/:slug/orders', {
+        params: { slug: event.slug },
+        body: orderFor(
+          event,
+          people.map(([given, birthDate]) => ({ given, family: 'Reedling', birthDate })),
+          { email: `${buyer}@fenmail.example` },
+        ),
+      });
+    const own = await place('vera', [
+      ['Vera', '1980-02-03'],
+      ['Bjarne', '1979-01-01'],
+    ]);
+    await place('host', [['Hostess', '1970-01-01']]);
+    const { rows } = await odalys.call('GET /api/events/:id/registrations', { params: { id: event.id } });
+    const other = rows.find((r) => r.given === 'Hostess')!;
+    await world.app.db.query('update registrations set contact_id = $2, given_name = $3 where id = $1', [
+      other.id,
+      vera,
+      'Vera',
+    ]);
+    const seats = (await mine(by))!.seats;
+    expect(seats.map((s) => [s.name, s.toSign, s.token, s.seatToken !== null])).toEqual([
+      ['Vera Reedling', true, own.token, false],
+      ['Bjarne Reedling', true, own.token, false],
+      ['Vera Reedling', true, null, true],
+    ]);
+    const guest = seats[2]!.seatToken!;
+    expect(
+      (await world.anyone.call('GET /api/public/guests/:token', { params: { token: guest } })).given,
+    ).toBe('Vera');
+
+    const { funds } = await odalys.call('GET /api/choices');
+    await world.app.db.query(
+      "insert into donations (id, contact_id, fund_id, amount, anonymous, at) values (gen_random_uuid(), $1, $2, 2500, true, '2025-12-31T23:30:00Z')",
+      [vera, funds[0]!.id],
+    );
+    const page = (await mine(by))!;
+    expect(page.gifts).toEqual([
+      { on: '2025-12-31', amount: 2500, fund: funds[0]!.name, event: null, anonymous: true },
+    ]);
+    const feed = () =>
+      world.anyone.try('GET /api/public/mine/:token/calendar.ics', { params: { token: page.feedToken } });
+    const text = (await feed()).body as unknown as string;
+    expect(text.match(/BEGIN:VEVENT/gu)).toHaveLength(1);
+    expect(text).toContain('SUMMARY:Held Paddle');
+    const links = await odalys.call('GET /api/contacts/:id/links', { params: { id: vera } });
+    expect(links.map((l) => l.about)).toContain('Their calendar');
+    await odalys.call('POST /api/contacts/:id/links', {
+      params: { id: vera },
+      body: { kind: 'feed', subjectId: vera, renew: false },
+    });
+    expect((await feed()).status).toBe(404);
+  });
+
+  test('a survey that waits is there until it is answered', async () => {
+    const runa = await add('Runa');
+    const by = await signedIn('runa@fenmail.example');
+    const event = await openEvent(world, {
+      title: 'Held Survey',
+      startsLocal: '2026-07-09T18:00',
+      endsLocal: '2026-07-09T19:00',
+      survey: {
+        title: { en: 'How was it?' },
+        anonymous: false,
+        questions: [{ id: 'liked', kind: 'scale', prompt: 'Liked?', choices: [], required: true }],
+      },
+    });
+    const [survey] = await world.app.db.query<{ id: string }>('select id from surveys where event_id = $1', [
+      event.id,
+    ]);
+    const [askId] = [crypto.randomUUID()];
+    await world.app.db.query('insert into survey_asks (id, survey_id, contact_id) values ($1, $2, $3)', [
+      askId,
+      survey!.id,
+      runa,
+    ]);
+    const token = (await linkTo(world.app, 'survey', askId)).split('/').at(-1)!;
+    expect((await mine(by))!.surveys).toEqual([{ title: 'Held Survey', token }]);
+    await world.anyone.call('POST /api/public/surveys/:token', {
+      params: { token },
+      body: { answers: { liked: 5 } } as never,
+    });
+    expect((await mine(by))!.surveys).toEqual([]);
   });
 });

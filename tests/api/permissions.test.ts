@@ -23,7 +23,7 @@ const nobodysId = '00000000-0000-7000-8000-000000000000';
  * `public` is everybody, `staff` everybody signed in.
  */
 const table: Record<string, string> = {
-  public: `POST /api/public/sign-in, POST /api/public/sign-in/code, POST /api/public/sign-in/link, DELETE /api/public/sign-in, GET /api/public/mine, GET /api/setup, POST /api/setup, POST /api/sign-in, POST /api/password-resets, GET /api/password-resets/:token,
+  public: `POST /api/public/sign-in, POST /api/public/sign-in/code, POST /api/public/sign-in/link, DELETE /api/public/sign-in, GET /api/public/mine, GET /api/public/mine/:token/calendar.ics, GET /api/setup, POST /api/setup, POST /api/sign-in, POST /api/password-resets, GET /api/password-resets/:token,
     POST /api/password-resets/:token, POST /api/sign-out, GET /api/invitations/:token, POST /api/invitations/:token,
     GET /api/public/own/:token, POST /api/public/own/:token/details, POST /api/public/own/:token/memberships/:id,
     POST /api/public/own/:token/consents, GET /api/public/frame, GET /api/public/events, GET /api/public/calendar.ics, GET /api/public/events/:slug, POST /api/public/events/:slug/code, POST /api/public/events/:slug/files, POST /api/public/orders/:token/withdraw/what-if, GET /api/public/guests/:token, PUT /api/public/guests/:token, POST /api/public/guests/:token/signature, POST /api/public/orders/:token/seats/:seat/guest, PUT /api/public/orders/:token/answers, POST /api/public/orders/:token/answer,

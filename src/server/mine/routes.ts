@@ -3,13 +3,23 @@ import type { Mine, mineContract } from '#contract/mine.ts';
 import { listingQuery } from '#contract/registration.ts';
 import { fullName } from '#core/contacts/names.ts';
 import { shownTimes } from '#core/events/shown.ts';
-import { liveLink } from '../app/app.ts';
-import { readContact } from '../contacts/store.ts';
+import { writeCalendar } from '#core/exchange/calendar.ts';
+import { plusMinutes } from '#core/time/clock.ts';
+import { dateOf } from '#core/time/wallTime.ts';
+import { type App, followLink, liveLink, openLink } from '../app/app.ts';
+import { readContact, resolveContact } from '../contacts/store.ts';
 import { endVisit, visitorOf } from '../contacts/visitor.ts';
-import type { Handlers } from '../http/handle.ts';
+import { ownShifts } from '../crew/store.ts';
+import type { Queries } from '../db/database.ts';
+import { entryOf } from '../events/calendar.ts';
+import { readEvent } from '../events/store.ts';
+import { File, type Handlers } from '../http/handle.ts';
+import { notFound } from '../http/problem.ts';
 import { listingFor } from '../registration/listing.ts';
+import { theOrganization } from '../staff/store.ts';
+import { waiverStandings } from '../waivers/store.ts';
 import { askForCode, enterByCode, enterByLink } from './signingIn.ts';
-import { type OfEvent, seatsOf, shiftsOf } from './store.ts';
+import { giftsOf, type OfEvent, seatsOf, shiftsOf, surveysOf } from './store.ts';
 
 const everything: z.output<typeof listingQuery> = listingQuery.parse({ limit: 300 });
 
@@ -27,6 +37,64 @@ const held = (row: OfEvent): Mine['shifts'][number]['event'] => {
   };
 };
 
+/** Of coming seats, those whose waiver still has to be signed. */
+async function unsignedOf(
+  tx: Queries,
+  seats: Awaited<ReturnType<typeof seatsOf>>,
+  now: string,
+): Promise<ReadonlySet<string>> {
+  const { ageOfMajority, zone } = await theOrganization(tx);
+  const open = new Set<string>();
+  for (const eventId of new Set(seats.filter((s) => s.coming).map((s) => s.eventId))) {
+    const event = await readEvent(tx, eventId);
+    if (!event.waiverId) continue;
+    const standings = await waiverStandings(tx, event, ageOfMajority, dateOf(now, zone));
+    for (const { registrationId, registration } of seats) {
+      const standing = standings.get(registrationId);
+      if (registration === 'confirmed' && (standing === 'self' || standing === 'guardian'))
+        open.add(registrationId);
+    }
+  }
+  return open;
+}
+
+/** Days that stay in the calendar of somebody after they have passed. */
+const daysKept = 62;
+
+/** The calendar of somebody: their confirmed seats, one entry an event, and their shifts. */
+async function feedOf(app: App, tx: Queries, contactId: string, now: string): Promise<string> {
+  const since = plusMinutes(now, -daysKept * 24 * 60);
+  const { name } = await theOrganization(tx);
+  const seats = (await seatsOf(tx, contactId, now)).filter(
+    (s) => s.registration === 'confirmed' && s.startsAt && s.startsAt > since,
+  );
+  const entries = [];
+  for (const eventId of new Set(seats.map((s) => s.eventId))) {
+    const event = await readEvent(tx, eventId);
+    const names = seats.filter((s) => s.eventId === eventId).map((s) => fullName(s));
+    const entry = entryOf(event, {
+      summary: event.publicTitle,
+      description: names.filter(Boolean).join(', '),
+      url: `${app.origin}/mine`,
+      language: 'en',
+    });
+    if (entry) entries.push(entry);
+  }
+  const shifts = (await ownShifts(tx, contactId))
+    .filter((s) => s.startsAt > since)
+    .map((s) => ({
+      uid: `${s.assignmentId}@acolyte`,
+      startsAt: s.startsAt,
+      endsAt: s.endsAt,
+      zone: s.zone,
+      summary: `${s.role}, ${s.event}`,
+      location: [s.place, s.venue].filter(Boolean).join(', '),
+      url: `${app.origin}/mine`,
+      sequence: s.version,
+    }));
+  return writeCalendar(name, [...entries, ...shifts], now);
+}
+
 export const mineHandlers: Handlers<typeof mineContract> = {
   'POST /api/public/sign-in': (c) => askForCode(c, c.body.email, c.body.language),
   'POST /api/public/sign-in/code': (c) => enterByCode(c.app, c.actor, c.request, c.body),
@@ -34,6 +102,13 @@ export const mineHandlers: Handlers<typeof mineContract> = {
   'DELETE /api/public/sign-in': async (c) => {
     await endVisit(c.app, c.tx, c.request);
     return { done: true };
+  },
+
+  'GET /api/public/mine/:token/calendar.ics': async ({ app, tx, params, now }) => {
+    const opened = await followLink(tx, 'feed', params.token);
+    const contactId = opened && (await resolveContact(tx, opened));
+    if (!contactId) throw notFound('This calendar');
+    return new File('mine.ics', await feedOf(app, tx, contactId, now), true);
   },
 
   'GET /api/public/mine': async (c) => {
@@ -46,6 +121,18 @@ export const mineHandlers: Handlers<typeof mineContract> = {
     const tokens = new Map<string, string | null>();
     for (const { orderId, own } of seats)
       if (own && !tokens.has(orderId)) tokens.set(orderId, await liveLink(c, 'manage', orderId));
+    // The seat that somebody else booked for them is theirs to fill in.
+    const seatTokens = new Map<string, string>();
+    for (const s of seats)
+      if (!s.own && s.theirs && s.coming)
+        seatTokens.set(s.registrationId, await openLink(c, 'seat', s.registrationId));
+    const toSign = await unsignedOf(tx, seats, now);
+    const surveys: Mine['surveys'] = [];
+    for (const { askId, publicTitle } of await surveysOf(tx, visitor.contactId)) {
+      const token = await liveLink(c, 'survey', askId);
+      if (token) surveys.push({ title: publicTitle, token });
+    }
+    const { zone } = await theOrganization(tx);
     const everybodys = new Set((await listingFor(tx, everything, now, null)).events.map((e) => e.slug));
     const theirs = await listingFor(tx, everything, now, visitor);
     return {
@@ -59,6 +146,8 @@ export const mineHandlers: Handlers<typeof mineContract> = {
         state: s.registration as Mine['seats'][number]['state'],
         attendance: s.attendance as Mine['seats'][number]['attendance'],
         token: s.own ? (tokens.get(s.orderId) ?? null) : null,
+        seatToken: seatTokens.get(s.registrationId) ?? null,
+        toSign: toSign.has(s.registrationId),
       })),
       shifts: shifts.map((s) => ({
         event: held(s),
@@ -67,6 +156,9 @@ export const mineHandlers: Handlers<typeof mineContract> = {
         startsLocal: s.from,
         endsLocal: s.to,
       })),
+      surveys,
+      gifts: await giftsOf(tx, visitor.contactId, zone),
+      feedToken: await openLink(c, 'feed', visitor.contactId),
       // What they hold stands above.
       forThem: theirs.events.filter((e) => !everybodys.has(e.slug) && !seats.some((s) => s.slug === e.slug)),
     };

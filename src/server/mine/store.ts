@@ -99,6 +99,9 @@ export interface OfEvent {
 export const seatsOf = (tx: Queries, contactId: string, now: string) =>
   tx.query<
     OfEvent & {
+      registrationId: string;
+      /** They sit there themselves. */
+      theirs: boolean | null;
       orderId: string;
       own: boolean;
       given: string;
@@ -109,13 +112,13 @@ export const seatsOf = (tx: Queries, contactId: string, now: string) =>
       attendance: string | null;
     }
   >(
-    `select ${event}, o.id as order_id, o.buyer_contact_id = $1 as own, r.given_name as given, r.family_name as family, f.name as offer,
+    `select ${event}, r.id as registration_id, r.contact_id = $1 as theirs, o.id as order_id, o.buyer_contact_id = $1 as own, r.given_name as given, r.family_name as family, f.name as offer,
        f.french as offer_french, r.state as registration, a.state as attendance
      from registrations r join orders o on o.id = r.order_id join offers f on f.id = r.offer_id join events e on e.id = r.event_id ${place}
        left join attendance a on a.registration_id = r.id
      where r.state in ${among(standing)} and e.state not in ('draft', 'shelved') and (r.contact_id = $1 or o.buyer_contact_id = $1
        or r.contact_id in (select to_contact from relationships where kind = 'guardian' and from_contact = $1))
-     order by e.starts_at desc nulls first, o.placed_at, r.seat_number limit 400`,
+     order by e.starts_at desc nulls first, o.placed_at, o.id, r.seat_number limit 400`,
     [contactId, now],
   );
 
@@ -127,4 +130,23 @@ export const shiftsOf = (tx: Queries, contactId: string, now: string) =>
      where a.contact_id = $1 and s.removed_at is null and (a.state in ${among(onShift)} or a.state = 'served')
        and e.state not in ('draft', 'shelved') order by s.starts_at desc limit 200`,
     [contactId, now],
+  );
+
+/** Surveys that somebody was asked and has not answered, of events that are over. */
+export const surveysOf = (tx: Queries, contactId: string) =>
+  tx.query<{ askId: string; publicTitle: string }>(
+    `select k.id as ask_id, e.public_title from survey_asks k join surveys s on s.id = k.survey_id join events e on e.id = s.event_id
+     where k.contact_id = $1 and not k.answered and s.removed_at is null and e.state not in ('draft', 'shelved', 'called off')
+       and exists (select 1 from links l where l.kind = 'survey' and l.subject_id = k.id and l.revoked_at is null)
+     order by e.starts_at desc limit 20`,
+    [contactId],
+  );
+
+/** What somebody gave, the newest first. */
+export const giftsOf = (tx: Queries, contactId: string, zone: string) =>
+  tx.query<{ on: string; amount: number; fund: string; event: string | null; anonymous: boolean }>(
+    `select to_char(d.at at time zone $2, 'YYYY-MM-DD') as "on", d.amount, f.name as fund, e.public_title as event, d.anonymous
+     from donations d join funds f on f.id = d.fund_id left join events e on e.id = d.event_id
+     where d.contact_id = $1 order by d.at desc, d.id limit 200`,
+    [contactId, zone],
   );

@@ -3,16 +3,18 @@ import { chakra } from '@chakra-ui/react';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useTranslation } from 'react-i18next';
 import { useNavigate, useSearchParams } from 'react-router';
-import { sayRange } from '#core/time/say.ts';
-import { type Answer, call } from '#web/api.ts';
+import { sayLongDate, sayRange } from '#core/time/say.ts';
+import { type Answer, addressOf, call } from '#web/api.ts';
 import { Button, TextLink } from '#web/kit/Button.tsx';
 import { askAnewAfter } from '#web/topics.ts';
 import { useAsk } from './asking.ts';
+import { Copied } from './Copied.tsx';
 import { Days } from './Days.tsx';
 import { language } from './language.ts';
 import { Loaded } from './notices.tsx';
 import { Ends, Head, Rows, Small, Soft, Title } from './parts.tsx';
 import { SignIn } from './SignIn.tsx';
+import { useMoney } from './saying.ts';
 
 type Page = NonNullable<Answer<'GET /api/public/mine'>>;
 
@@ -60,6 +62,18 @@ function Shown({ page }: { page: Page }) {
           {t('signOut')}
         </Button>
       </Ends>
+      {page.surveys.length > 0 && (
+        <>
+          <Head>{t('surveysWaiting')}</Head>
+          <Rows>
+            {page.surveys.map((s) => (
+              <li key={s.token}>
+                <TextLink to={`/s/${s.token}`}>{t('surveyOf', { title: s.title })}</TextLink>
+              </li>
+            ))}
+          </Rows>
+        </>
+      )}
       {nothing && (
         <Soft>
           {t('nothingHeld')} <TextLink to="/">{t('comingEvents')}</TextLink>
@@ -98,6 +112,8 @@ function Shown({ page }: { page: Page }) {
           <Days events={page.forThem} />
         </>
       )}
+      <Feed token={page.feedToken} />
+      {page.gifts.length > 0 && <Gifts gifts={page.gifts} />}
       {past.length > 0 && (
         <chakra.details marginTop="26px">
           <chakra.summary cursor="pointer" color="verdigris" padding="6px 0">
@@ -110,11 +126,65 @@ function Shown({ page }: { page: Page }) {
   );
 }
 
+/** Their calendar, to subscribe to. */
+function Feed({ token }: { token: string }) {
+  const { t } = useTranslation();
+  const feed = `${location.origin}${addressOf('GET /api/public/mine/:token/calendar.ics', { token })}`;
+  return (
+    <chakra.details marginTop="26px">
+      <chakra.summary cursor="pointer" color="verdigris" padding="6px 0">
+        {t('yourCalendar')}
+      </chakra.summary>
+      <Soft>{t('yourCalendarText')}</Soft>
+      <Copied label={t('feedAddress')} copy={t('copyAddress')} text={feed}>
+        <chakra.a
+          href={feed.replace(/^https?:/u, 'webcal:')}
+          color="verdigris"
+          textDecoration="underline"
+          padding="9px 0"
+        >
+          {t('openCalendar')}
+        </chakra.a>
+      </Copied>
+    </chakra.details>
+  );
+}
+
+/** What they gave, with what it comes to by year. */
+function Gifts({ gifts }: Pick<Page, 'gifts'>) {
+  const { t } = useTranslation();
+  const money = useMoney();
+  return (
+    <chakra.details marginTop="10px">
+      <chakra.summary cursor="pointer" color="verdigris" padding="6px 0">
+        {t('yourGifts', { count: gifts.length })}
+      </chakra.summary>
+      <Rows>
+        {gifts.map((g, at) => (
+          <li key={at}>
+            <Ends>
+              <span>
+                {g.fund}
+                <Small>
+                  {[sayLongDate(g.on, language()), g.event, g.anonymous && t('anonymousGift')]
+                    .filter(Boolean)
+                    .join(' · ')}
+                </Small>
+              </span>
+              <chakra.span textStyle="figures">{money(g.amount)}</chakra.span>
+            </Ends>
+          </li>
+        ))}
+      </Rows>
+    </chakra.details>
+  );
+}
+
 /** Seats of one booking in one state stand together, with the names of who has them. */
 function together(seats: Page['seats']): [Page['seats'][number], ...Page['seats']][] {
   const bookings = new Map<string, [Page['seats'][number], ...Page['seats']]>();
   for (const seat of seats) {
-    const key = `${seat.event.slug} ${seat.event.startsLocal} ${seat.token} ${seat.state} ${seat.attendance}`;
+    const key = `${seat.event.slug} ${seat.event.startsLocal} ${seat.token} ${seat.seatToken} ${seat.state} ${seat.attendance}`;
     const known = bookings.get(key);
     if (known) known.push(seat);
     else bookings.set(key, [seat]);
@@ -128,7 +198,12 @@ function Seats({ seats }: { seats: Page['seats'] }) {
     <Rows>
       {together(seats).map((those, at) => {
         const [s] = those;
-        const to = s.token ? `/m/${s.token}` : s.event.slug && `/e/${s.event.slug}`;
+        const to = s.token
+          ? `/m/${s.token}`
+          : s.seatToken
+            ? `/g/${s.seatToken}`
+            : s.event.slug && `/e/${s.event.slug}`;
+        const unsigned = those.filter((seat) => seat.toSign).map((seat) => seat.name);
         return (
           <li key={`${s.event.slug}${at}`}>
             <Ends>
@@ -145,6 +220,16 @@ function Seats({ seats }: { seats: Page['seats'] }) {
             </Ends>
             {s.event.startsLocal && <div>{sayRange(s.event.startsLocal, s.event.endsLocal, language())}</div>}
             <Small>{those.map((seat) => seat.name || t('notNamed')).join(', ')}</Small>
+            {unsigned.length > 0 && (
+              <Small color="madder">{t('stillToSign', { names: unsigned.join(', ') })}</Small>
+            )}
+            {s.coming && s.state === 'confirmed' && s.token && s.event.state !== 'called off' && (
+              <Small>
+                <a href={addressOf('GET /api/public/orders/:token/passes.pdf', { token: s.token })}>
+                  {t('passes')}
+                </a>
+              </Small>
+            )}
             <Small>
               {[...new Set(those.map((seat) => seat.offer)), s.event.place].filter(Boolean).join(' · ')}
             </Small>

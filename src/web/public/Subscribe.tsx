@@ -1,10 +1,10 @@
 import './calendarWords.ts';
-import { Clipboard, chakra } from '@chakra-ui/react';
+import { chakra } from '@chakra-ui/react';
 import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { addressOf } from '#web/api.ts';
-import { Button } from '#web/kit/Button.tsx';
 import { TextField } from '#web/kit/Field.tsx';
+import { Copied } from './Copied.tsx';
 import { filterIn, type ListingAddress } from './listingAddress.ts';
 import { Soft } from './parts.tsx';
 
@@ -53,47 +53,5 @@ export function Subscribe({ address }: { address: ListingAddress }) {
         text={`${location.origin}/${search && `?${search}`}`}
       />
     </chakra.details>
-  );
-}
-
-function Copied({
-  label,
-  copy,
-  text,
-  children,
-}: {
-  label: string;
-  copy: string;
-  text: string;
-  children?: React.ReactNode;
-}) {
-  const { t } = useTranslation();
-  return (
-    <Clipboard.Root value={text}>
-      <Clipboard.Label srOnly>{label}</Clipboard.Label>
-      <chakra.div display="flex" gap="10px" flexWrap="wrap" alignItems="center" marginTop="8px">
-        <Clipboard.Input asChild>
-          <chakra.input
-            readOnly
-            aria-label={label}
-            flex="1 1 260px"
-            minWidth={0}
-            padding="9px 10px"
-            border="1px solid"
-            borderColor="rule"
-            borderRadius="corner"
-            background="sheet"
-            color="ink"
-            fontSize="small"
-          />
-        </Clipboard.Input>
-        <Clipboard.Trigger asChild>
-          <Button>
-            <Clipboard.Indicator copied={t('copied')}>{copy}</Clipboard.Indicator>
-          </Button>
-        </Clipboard.Trigger>
-        {children}
-      </chakra.div>
-    </Clipboard.Root>
   );
 }
