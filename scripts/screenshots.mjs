@@ -169,7 +169,17 @@ for (const phone of [false, true]) {
   halves.push(await page.screenshot());
 }
 await beside('public-large', ...halves);
-await take(odalys, `/events/${water}/registration`, 'event-registration', settled('.seats'));
+// Who is registered, and what is asked of them, as it is written and as a phone shows it.
+await beside(
+  'event-registration',
+  await shot(odalys, `/events/${water}/registration`, settled('.seats')),
+  await shot(odalys, `/events/${water}/plan`, async (page) => {
+    const preview = page.getByRole('region', { name: 'As people see it on a phone' });
+    await preview.getByText('by car', { exact: true }).click();
+    await page.locator('#section-questions').evaluate((section) => section.scrollIntoView());
+    await preview.getByLabel('Free seats in your car').waitFor();
+  }),
+);
 await take(odalys, `/events/${water}/crew`, 'event-crew', settled('.table'));
 await take(odalys, '/contacts', 'contacts', settled('.table'));
 // Of those seen lately the one of whom most is known.
@@ -214,12 +224,22 @@ await take(odalys, '/records/segments', 'segment', async (page) => {
   await page.locator('fieldset select').first().waitFor();
   await page.getByText(/^of 1,/u).waitFor();
 });
-await take(
-  await pageOf(null, true),
-  '/e/open-water-day-2026-08-08',
-  'public-event',
-  settled('.pub:not(.early) h2'),
-);
+// The page of an event, the form of a booking, and the booking, on a phone.
+const phone = await pageOf(null, true);
+const eventPage = await shot(phone, '/e/open-water-day-2026-08-08', settled('.pub:not(.early) h2'));
+const booking = await shot(phone, '/e/fen-talk-otters/register', async (page) => {
+  await page.getByRole('button', { name: '+ Listener' }).click();
+  await page.getByLabel('First name').first().fill('Bao');
+  await page.getByLabel('Last name').first().fill('Delacroix-Nguyen');
+  await page.getByLabel('Email').fill('bao@harbourpost.example');
+  await page.getByText('yes', { exact: true }).click();
+  await page.getByLabel('First name').nth(1).fill('Linh');
+  await page.getByRole('button', { name: 'Last name Delacroix-Nguyen too' }).scrollIntoViewIfNeeded();
+});
+await phone.getByRole('button', { name: 'Register', exact: true }).click();
+await phone.getByRole('button', { name: 'Send them a link' }).first().waitFor();
+await phone.evaluate(() => document.fonts.ready);
+await beside('public-event', eventPage, booking, await phone.screenshot());
 // The door team begins at the one door of today.
 await take(await pageOf('door@brackenmere.example', true), '/doors', 'door', settled('li'));
 await browser.close();

@@ -1,4 +1,5 @@
 import { answered as factsOf } from '#core/clearance/facts.ts';
+import { plainCode } from '#core/offers/offer.ts';
 import { plusMinutes } from '#core/time/clock.ts';
 import { shiftDate } from '#core/time/dates.ts';
 import { ageDecides } from '#core/waivers/needs.ts';
@@ -299,6 +300,10 @@ export async function playComing(
   };
 
   const water = await plan(kind('open-water'), '2026-08-08', {
+    refunds: [
+      { days: 14, percent: 100 },
+      { days: 3, percent: 50 },
+    ],
     copiedFromTitle: 'Open Water Day 2025',
     leftBehind: [because('left: registrations'), because('left: clearance')],
   });
@@ -448,13 +453,37 @@ export async function playComing(
       });
     });
   }
-  await plan(kind('fen-supper'), '2026-10-17', {
+  const supper = await plan(kind('fen-supper'), '2026-10-17', {
+    refunds: [
+      { days: 21, percent: 100 },
+      { days: 7, percent: 50 },
+    ],
     copiedFromTitle: 'Fen Supper 2025',
     leftBehind: [
       because('left: registrations'),
       because('left: clearance'),
       because('left: crew', { count: 3 }),
     ],
+  });
+  // A supper has its early price, and a code for those who helped at the last one.
+  await work(async ({ tx }) => {
+    await tx.query("update offers set prices = $2::jsonb where event_id = $1 and name = 'One place'", [
+      supper.id,
+      JSON.stringify([
+        { kind: 'early', price: 3900, untilLocal: '2026-09-05T23:59', fromUnits: null, mostUnits: null },
+      ]),
+    ]);
+    await insert(tx, 'codes', {
+      ...plainCode,
+      id: app.ids.id(),
+      eventId: supper.id,
+      position: 0,
+      code: 'KITCHEN',
+      note: 'for who cooked in 2025',
+      off: { percent: 25_000 },
+      most: 20,
+      mostPerPerson: 1,
+    });
   });
   await plan(kind('heron-count'), null, {
     publicTitle: 'Autumn Heron Count',
