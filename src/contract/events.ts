@@ -14,6 +14,7 @@ import { priceKinds, pricings } from '#core/offers/offer.ts';
 import { details } from '#core/questions/details.ts';
 import { questionKinds, readers } from '#core/questions/question.ts';
 import { whenFull } from '#core/registration/capacity.ts';
+import { waitRules } from '#core/registration/waitlist.ts';
 import { missingThings } from '#core/season/missing.ts';
 import { cleanDoc, docOf } from '#core/text/doc.ts';
 import type { Doc } from '#core/text/types.ts';
@@ -280,6 +281,7 @@ export const eventPlan = z.object({
   online: z.object({ link: z.string().trim().max(2000), instructions: said(1000) }).nullable(),
   onlineCapacity: seats,
   whenFull: z.enum(whenFull),
+  waitRule: z.enum(waitRules),
   /** What clearance asks of it and the plan does not show: yes, no or how many. */
   facts: z
     .record(

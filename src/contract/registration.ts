@@ -403,6 +403,9 @@ const orderPlaced = z.object({
 });
 export type OrderPlaced = z.infer<typeof orderPlaced>;
 
+/** Chances in ten, from so many to so many. */
+const tenths = z.object({ from: z.int(), to: z.int() });
+export type Tenths = z.infer<typeof tenths>;
 const publicOrder = z.object({
   number: z.int(),
   language: z.string(),
@@ -436,6 +439,8 @@ const publicOrder = z.object({
   offeredUntil: instant.nullable(),
   /** Place in the queue of the waitlist, 1 is next. */
   queuePlace: z.int().nullable(),
+  /** How likely they are to be offered seats, from how seats came free before; null where too little is known. */
+  odds: tenths.nullable(),
   due: amount,
   received: amount,
   balance: amount,
@@ -650,7 +655,14 @@ export const registrationContract = contract({
       capacity: z.int().nullable(),
       rows: z.array(registrationRow),
       waiting: z.array(
-        z.object({ orderId: id, name: z.string(), seats: z.int(), since: instant, fits: z.string() }),
+        z.object({
+          orderId: id,
+          name: z.string(),
+          seats: z.int(),
+          since: instant,
+          fits: z.string(),
+          odds: tenths.nullable(),
+        }),
       ),
     }),
   },
@@ -678,9 +690,10 @@ export const registrationContract = contract({
     response: z.object({ offered: z.array(z.string()), kept: amount, owed: amount }),
   },
   'POST /api/orders/:id/offer': {
-    summary: 'Offer free seats to a waiting party out of turn',
+    summary: 'Offer free seats to a waiting party; before others who wait longer only with a reason',
     who: ['unit lead'],
     params: idParams,
+    body: z.object({ reason: z.string().trim().max(300).default('') }),
     response: z.object({ until: instant }),
   },
   'POST /api/events/:id/orders': {

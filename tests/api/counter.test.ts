@@ -128,7 +128,11 @@ describe('what staff do for somebody at the counter or on the telephone', () => 
       { given: 'Cy', family: 'Turn' },
     ]);
     const one = await place(e, [{ given: 'Dot', family: 'Turn' }]);
-    const offer = (orderId: string) => person.try('POST /api/orders/:id/offer', { params: { id: orderId } });
+    const offer = (orderId: string) =>
+      person.try('POST /api/orders/:id/offer', {
+        params: { id: orderId },
+        body: { reason: 'asked by telephone' },
+      });
     expect((await offer(two.orderId)).problem).toMatchObject({ code: 'does-not-fit' });
     expect((await offer(first.orderId)).problem).toMatchObject({ code: 'not-waiting' });
     const standings = async () => [(await look(two.link)).standing, (await look(one.link)).standing];

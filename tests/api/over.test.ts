@@ -173,7 +173,10 @@ describe('an event that no longer lives', () => {
       body: { seats: [(await look(first)).seats[0]!.id] },
     });
     expect((await look(waiting)).standing).toBe('ended');
-    const offer = await (await odalys()).try('POST /api/orders/:id/offer', { params: { id: orderId } });
+    const offer = await (await odalys()).try('POST /api/orders/:id/offer', {
+      params: { id: orderId },
+      body: { reason: 'asked by telephone' },
+    });
     expect(offer.problem.code).toBe('no-seats-offered');
   });
 
@@ -209,7 +212,11 @@ describe('an event that no longer lives', () => {
     });
     expect(await standings()).toEqual(['waitlisted', 'offered']);
     // By hand what does not fit is refused, and what is not waiting too.
-    const offer = (orderId: string) => staff.try('POST /api/orders/:id/offer', { params: { id: orderId } });
+    const offer = (orderId: string) =>
+      staff.try('POST /api/orders/:id/offer', {
+        params: { id: orderId },
+        body: { reason: 'asked by telephone' },
+      });
     expect((await offer(two.orderId)).problem.code).toBe('does-not-fit');
     expect((await offer(one.orderId)).problem.code).toBe('not-waiting');
     // More room is made: the pair is offered seats by hand, until a deadline, and told.

@@ -76,7 +76,7 @@ const table: Partial<Record<Key, Row>> = {
   'GET /api/events/:id/registrations': { of: ofEvent, own: 'CTU', other: 'CT', far: 'CTU' },
   'GET /api/events/:id/registrations.csv': { of: ofEvent, own: 'CTU', other: 'CT', far: 'CTU' },
   'POST /api/registrations/:id/withdraw': { of: ofSeat, body: () => ({}), own: 'CU', other: 'C', far: 'CU' },
-  'POST /api/orders/:id/offer': { of: ofOrder, own: 'CU', other: 'C', far: 'CU' },
+  'POST /api/orders/:id/offer': { of: ofOrder, body: () => ({}), own: 'CU', other: 'C', far: 'CU' },
   'POST /api/events/:id/orders': {
     of: ofEvent,
     body: (o) =>

@@ -70,6 +70,7 @@ export const partOf = {
   online: 'place',
   onlineCapacity: 'place',
   whenFull: 'place',
+  waitRule: 'place',
   unitId: 'reach',
   partnerIds: 'reach',
   visibility: 'reach',

@@ -1,9 +1,18 @@
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
 import { because, sayReason } from '#core/words/reasons.ts';
+import { plusMinutes } from '../time/clock.ts';
 import { fits, freeSeats, freeUnits, type Taken } from './capacity.ts';
 import { mayBecome, registrationStates } from './states.ts';
-import { freedSeatsFor, queueOrder, type WaitingParty, whyNot } from './waitlist.ts';
+import {
+  freedSeatsFor,
+  inLine,
+  offerUntil,
+  queueOrder,
+  type WaitingParty,
+  type WaitRule,
+  whyNot,
+} from './waitlist.ts';
 
 interface Sold {
   id: string;
@@ -128,10 +137,42 @@ describe('the waitlist', () => {
   test('the deadline is never later than an hour before the start, and nothing is offered after that', () => {
     const waiting = [party('a', '2026-07-01', 1)];
     const soon = '2026-07-09T20:00:00.000Z';
-    expect(freedSeatsFor(waiting, { capacity: 1 }, nobody, now, soon)[0]!.until).toBe(
+    expect(freedSeatsFor(waiting, { capacity: 1 }, nobody, '2026-07-09T18:30:00.000Z', soon)[0]!.until).toBe(
       '2026-07-09T19:00:00.000Z',
     );
     expect(freedSeatsFor(waiting, { capacity: 1 }, nobody, '2026-07-09T19:30:00.000Z', soon)).toEqual([]);
+  });
+
+  test.each([
+    // A sixth of what is left until an hour before: a day at most, an hour at least.
+    ['2026-08-08T12:00:00.000Z', 24 * 60],
+    ['2026-07-15T13:00:00.000Z', 24 * 60],
+    ['2026-07-12T13:00:00.000Z', 12 * 60],
+    ['2026-07-10T13:00:00.000Z', 4 * 60],
+    ['2026-07-09T15:00:00.000Z', 60],
+    ['2026-07-09T13:20:00.000Z', 20],
+  ])('an offer for an event at %s is kept for %i minutes', (startsAt, minutes) => {
+    expect(offerUntil(now, startsAt)).toBe(plusMinutes(now, minutes));
+  });
+
+  test('in strict order nobody comes before the first that does not fit; members come before the others', () => {
+    const waiting = [
+      party('six', '2026-07-01', 6),
+      { ...party('two', '2026-07-02', 2), member: true },
+      party('one', '2026-07-03', 1),
+    ];
+    const given = (free: number, rule: WaitRule) =>
+      freedSeatsFor(waiting, { capacity: free }, nobody, now, starts, rule).map((o) => o.party.orderId);
+    expect(given(3, 'first that fits')).toEqual(['two', 'one']);
+    expect(given(3, 'strict order')).toEqual([]);
+    expect(given(8, 'strict order')).toEqual(['six', 'two']);
+    expect(given(7, 'members first')).toEqual(['two', 'one']);
+    expect(inLine(waiting, 'members first').map((p) => p.orderId)).toEqual(['two', 'six', 'one']);
+    // Who cannot be told holds nobody up.
+    const quiet = [{ ...waiting[0]!, quiet: 'asked' as const }, ...waiting.slice(1)];
+    expect(
+      freedSeatsFor(quiet, { capacity: 3 }, nobody, now, starts, 'strict order').map((o) => o.party.orderId),
+    ).toEqual(['two', 'one']);
   });
 
   test('offers never exceed what is free, and nobody is passed over who would have fitted', () => {

@@ -13,6 +13,8 @@ export interface WaitingParty {
     units: number;
   }[];
   seats: number;
+  /** Whether whoever booked is a member on the day of the event. */
+  member?: boolean;
   /** Why its buyer cannot be told of an offer; only the organizer can offer it a seat then. */
   quiet: QuietReason | null;
 }
@@ -24,17 +26,45 @@ export interface SeatOffer {
   passedOver: { party: WaitingParty; why: Reason }[];
 }
 
-/** Hours an offered seat is kept, unless the event starts sooner. */
-const offerHours = 24;
+/**
+ * Who comes first: whoever fits, in the order of joining; nobody before the first of the queue; or members before the others, else in
+ * the order of joining.
+ */
+export const waitRules = ['first that fits', 'strict order', 'members first'] as const;
+export type WaitRule = (typeof waitRules)[number];
+
+/** Minutes an offered seat is kept at most, and at least; between them it is a sixth of what is left until the last call. */
+const longest = 24 * 60;
+const shortest = 60;
+/** Minutes before the start after which nothing is offered any more. */
+const lastCallMinutes = 60;
+
+/** Until when an offer made now is kept: the nearer the event, the shorter; never beyond the last call. */
+export function offerUntil(now: Instant, startsAt: Instant): Instant {
+  const lastCall = plusMinutes(startsAt, -lastCallMinutes);
+  const left = (Date.parse(lastCall) - Date.parse(now)) / 60_000;
+  const kept = Math.round(Math.min(longest, Math.max(shortest, left / 6)));
+  return earlier(plusMinutes(now, kept), lastCall);
+}
 
 /** Queue order: by the time of joining, then by id, so that it is the same every time it is computed. */
 export const queueOrder = (a: WaitingParty, b: WaitingParty): number =>
   a.since === b.since ? (a.orderId < b.orderId ? -1 : 1) : a.since < b.since ? -1 : 1;
 
+/** Those who wait, as they come one after the other. */
+export const inLine = <P extends WaitingParty>(waiting: readonly P[], rule: WaitRule): P[] =>
+  [...waiting].sort((a, b) =>
+    rule === 'members first' && Boolean(a.member) !== Boolean(b.member)
+      ? a.member
+        ? -1
+        : 1
+      : queueOrder(a, b),
+  );
+
 /**
  * Who gets the freed seats: the first party, in queue order, that fits whole; then the next first party that fits
- * what is left, and so on. A larger party that does not fit is passed over, not dropped. The deadline is
- * `offerHours` from now, never later than an hour before the start.
+ * what is left, and so on. A larger party that does not fit is passed over, not dropped; in strict order nobody comes before it. Who
+ * cannot be told is passed over always.
  */
 export function freedSeatsFor(
   waiting: readonly WaitingParty[],
@@ -42,16 +72,16 @@ export function freedSeatsFor(
   taken: Taken,
   now: Instant,
   startsAt: Instant,
+  rule: WaitRule = 'first that fits',
 ): SeatOffer[] {
-  const lastCall = plusMinutes(startsAt, -60);
-  if (now >= lastCall) return [];
-  const until = earlier(plusMinutes(now, offerHours * 60), lastCall);
+  if (now >= plusMinutes(startsAt, -lastCallMinutes)) return [];
+  const until = offerUntil(now, startsAt);
   const units = new Map(taken.unitsByOffer);
   let seats = taken.seats;
   let online = taken.online ?? 0;
   const offers: SeatOffer[] = [];
   const passedOver: SeatOffer['passedOver'] = [];
-  for (const party of [...waiting].sort(queueOrder)) {
+  for (const party of inLine(waiting, rule)) {
     const left = { seats, online, unitsByOffer: units };
     if (party.quiet) {
       passedOver.push({ party, why: because(party.quiet) });
@@ -59,6 +89,7 @@ export function freedSeatsFor(
     }
     if (!fits(party, limits, left)) {
       passedOver.push({ party, why: whyNot(party, limits, left) });
+      if (rule === 'strict order') break;
       continue;
     }
     offers.push({ party, until, passedOver: [...passedOver] });

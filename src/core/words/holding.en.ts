@@ -129,6 +129,9 @@ export const holdingEn = {
   declined: 'The card was declined. Your seats are still kept; try another card.',
   confirmed: 'You are registered',
   waitlisted: 'You are on the waitlist',
+  oddsOf: 'From how seats came free before, about {{n}} in 10 that you are offered yours.',
+  oddsBetween:
+    'From how seats came free before, between {{from}} and {{to}} in 10 that you are offered yours.',
   queuePlace: 'Your party is number {{n}} in the queue.',
   offered: 'Seats are available for you',
   order: 'Booking {{n}}',

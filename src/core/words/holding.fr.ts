@@ -133,6 +133,9 @@ export const holdingFr: { [Key in keyof typeof holdingEn]: string } = {
   declined: 'La carte a été refusée. Vos places restent gardées ; essayez une autre carte.',
   confirmed: 'Vous êtes inscrit',
   waitlisted: "Vous êtes en liste d'attente",
+  oddsOf: 'D’après les désistements passés, environ {{n}} chances sur 10 de recevoir vos places.',
+  oddsBetween:
+    'D’après les désistements passés, entre {{from}} et {{to}} chances sur 10 de recevoir vos places.',
   queuePlace: 'Votre groupe est au rang {{n}}.',
   offered: 'Des places se sont libérées pour vous',
   order: 'Réservation {{n}}',

@@ -368,6 +368,7 @@ export const refusalsEn = {
   'too-much': 'More would be paid back than was received.',
   'two-choices-by-line': 'Give at least two choices, one a line.',
   'two-choices-needed': 'Give at least two choices.',
+  'reason-out-of-turn': 'Others have waited longer: say why.',
   'refund-day-twice': 'There is a step for that day already.',
   'refund-more-later': 'Giving up later cannot bring back more.',
   'most-below-least': 'The most is below the least.',

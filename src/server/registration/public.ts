@@ -30,7 +30,7 @@ import {
 } from '#core/registration/capacity.ts';
 import { mayJoin } from '#core/registration/joining.ts';
 import { standing as standingStates } from '#core/registration/states.ts';
-import { queueOrder } from '#core/registration/waitlist.ts';
+import { inLine } from '#core/registration/waitlist.ts';
 import { dateOf, wallOf } from '#core/time/wallTime.ts';
 import { ageDecides } from '#core/waivers/needs.ts';
 import { readTexts } from '#core/words/texts.ts';
@@ -61,6 +61,7 @@ import { answersOf } from './answers.ts';
 import { isMemberAt, unitsOf } from './asking.ts';
 import { addressOf, peopleOf } from './household.ts';
 import { namesUntil } from './naming.ts';
+import { tenthsFor } from './odds.ts';
 import { takesRegistrations } from './ordering.ts';
 import { countConfirmed, type OrderRow, readOrder, readSeats, readTaken, readWaiting } from './store.ts';
 
@@ -324,7 +325,8 @@ export async function publicOrderOf(tx: Queries, orderId: string, now: string): 
   const fund = order.donationFund
     ? await first<{ name: string }>(tx, 'select name from funds where id = $1', [order.donationFund])
     : null;
-  const waiting = standing === 'waitlisted' ? (await readWaiting(tx, event.id, offers)).sort(queueOrder) : [];
+  const waiting =
+    standing === 'waitlisted' ? inLine(await readWaiting(tx, event.id, offers), event.waitRule) : [];
   const unknown = attempt?.state === 'unknown' || attempt?.state === 'asked';
   return {
     number: order.number,
@@ -362,6 +364,7 @@ export async function publicOrderOf(tx: Queries, orderId: string, now: string): 
     heldUntil: order.heldUntil,
     offeredUntil: order.offeredUntil,
     queuePlace: standing === 'waitlisted' ? waiting.findIndex((p) => p.orderId === orderId) + 1 : null,
+    odds: standing === 'waitlisted' ? await tenthsFor(tx, event, waiting, orderId, now) : null,
     due: order.due,
     received: order.received,
     balance: order.balance,

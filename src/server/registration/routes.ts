@@ -8,7 +8,7 @@ import { lives, shownToPublic, silentStates } from '#core/events/states.ts';
 import { writeCalendar } from '#core/exchange/calendar.ts';
 import { writeCsv } from '#core/exchange/csv.ts';
 import { plainAmount } from '#core/money/amount.ts';
-import { freedSeatsFor, queueOrder, whyNot } from '#core/registration/waitlist.ts';
+import { freedSeatsFor, inLine, whyNot } from '#core/registration/waitlist.ts';
 import { plusMinutes } from '#core/time/clock.ts';
 import { sayReason } from '#core/words/reasons.ts';
 import { readTexts } from '#core/words/texts.ts';
@@ -34,6 +34,7 @@ import { invite, readInvited, uninvite } from './invited.ts';
 import { orderByLink } from './links.ts';
 import { feedFor, listingFor } from './listing.ts';
 import { changeOrderAnswers, nameSeat } from './naming.ts';
+import { oddsInLine } from './odds.ts';
 import { placeOrder, takesRegistrations } from './ordering.ts';
 import { passesPdf } from './passes.ts';
 import { publicEventOf, publicEventRow, publicOrderOf } from './public.ts';
@@ -63,17 +64,19 @@ export const registrationHandlers: Omit<
   'GET /api/events/:id/registrations': async ({ tx, params, now, staff }) => {
     const event = await eventFor({ tx, staff, now }, params.id, 'registration', 'see');
     const offers = await readOffers(tx, params.id);
-    const waiting = (await readWaiting(tx, params.id, offers)).sort(queueOrder);
+    const waiting = inLine(await readWaiting(tx, params.id, offers), event.waitRule);
     const taken = await readTaken(tx, params.id);
+    const odds = await oddsInLine(tx, event, waiting, now);
     return {
       capacity: event.capacity,
       rows: (await registrationRows(tx, params.id, now)).map((r) => cutSeat(r, factsOf(staff, event, now))),
-      waiting: waiting.map((p) => ({
+      waiting: waiting.map((p, at) => ({
         orderId: p.orderId,
         name: p.name,
         seats: p.seats,
         since: p.since,
         fits: sayReason(whyNot(p, event, taken)),
+        odds: odds[at] ?? null,
       })),
     };
   },
@@ -163,9 +166,8 @@ export const registrationHandlers: Omit<
     const order = await readOrder(tx, params.id);
     const event = await eventFor(c, order.eventId, 'registration', 'change', true);
     if (!lives(event.state)) throw refused('no-seats-offered', { state: event.state });
-    const party = (await readWaiting(tx, order.eventId, await readOffers(tx, order.eventId))).find(
-      (p) => p.orderId === order.id,
-    );
+    const offers = await readOffers(tx, order.eventId);
+    const party = (await readWaiting(tx, order.eventId, offers)).find((p) => p.orderId === order.id);
     if (!party) throw refused('not-waiting');
     // Offered by hand, it was decided: the organizer tells them.
     party.quiet = null;
@@ -173,7 +175,18 @@ export const registrationHandlers: Omit<
     const [offer] = freedSeatsFor([party], event, taken, now, event.startsAt ?? plusMinutes(now, 10_000));
     if (!offer)
       throw refused('does-not-fit', { name: party.name, reason: sayReason(whyNot(party, event, taken)) });
-    await passOnTo(c, order.id, offer.until, `offered by ${c.staff.name}`);
+    // Before others who wait longer only with a reason, which they may be told.
+    const first = inLine(await readWaiting(tx, order.eventId, offers), event.waitRule).find(
+      (p) => p.quiet === null,
+    );
+    if (first && first.orderId !== order.id && !c.body.reason)
+      throw invalid([{ path: 'reason', code: 'reason-out-of-turn' }]);
+    await passOnTo(
+      c,
+      order.id,
+      offer.until,
+      `offered by ${c.staff.name}${c.body.reason && `: ${c.body.reason}`}`,
+    );
     return { until: offer.until };
   },
 

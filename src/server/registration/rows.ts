@@ -1,6 +1,6 @@
 import type { RegistrationRow } from '#contract/registration.ts';
 import { sayAnswer } from '#core/questions/answering.ts';
-import { queueOrder } from '#core/registration/waitlist.ts';
+import { inLine } from '#core/registration/waitlist.ts';
 import { dateOf } from '#core/time/wallTime.ts';
 import { type Reason, sayReason } from '#core/words/reasons.ts';
 import type { Queries } from '../db/database.ts';
@@ -53,9 +53,9 @@ export async function registrationRows(
   const event = await readEvent(tx, eventId);
   const { ageOfMajority, zone } = await theOrganization(tx);
   const needs = await waiverStandings(tx, event, ageOfMajority, dateOf(now, zone));
-  const waiting = (await readWaiting(tx, eventId, await readOffers(tx, eventId)))
-    .sort(queueOrder)
-    .map((p) => p.orderId);
+  const waiting = inLine(await readWaiting(tx, eventId, await readOffers(tx, eventId)), event.waitRule).map(
+    (p) => p.orderId,
+  );
   const rows = await readSeatRows(tx, eventId, withCare);
   return rows.map((r) => ({
     ...r,

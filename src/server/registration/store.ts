@@ -1,4 +1,5 @@
 import type { Offer } from '#contract/events.ts';
+import { holdsOn, type Span } from '#core/contacts/membership.ts';
 import type { QuietReason } from '#core/contacts/quiet.ts';
 import type { Taken } from '#core/registration/capacity.ts';
 import type { RegistrationState } from '#core/registration/states.ts';
@@ -194,8 +195,11 @@ export async function readWaitingOf(
   offersOf: ReadonlyMap<string, readonly Offer[]>,
 ): Promise<ReadonlyMap<string, WaitingParty[]>> {
   const eventIds = [...offersOf.keys()];
-  const rows = await tx.query<OrderRow & { quiet: QuietReason | null }>(
-    `select ${orderColumns}, (select ${whyQuiet('c')} from contacts c where c.id = buyer_contact_id) as quiet
+  const rows = await tx.query<WaitingRow>(
+    `select ${orderColumns}, (select ${whyQuiet('c')} from contacts c where c.id = buyer_contact_id) as quiet,
+       (select to_char(e.starts_local, 'YYYY-MM-DD') from events e where e.id = event_id) as on_day,
+       coalesce((select jsonb_agg(jsonb_build_object('from', m.starts_on, 'until', m.ends_on)) from memberships m
+         where m.contact_id = buyer_contact_id), '[]') as memberships
      from orders where event_id = any($1) and waitlisted_at is not null and offered_until is null order by waitlisted_at, id`,
     [eventIds],
   );
@@ -210,15 +214,20 @@ export const readWaiting = async (
   offers: readonly Offer[],
 ): Promise<WaitingParty[]> => (await readWaitingOf(tx, new Map([[eventId, offers]]))).get(eventId)!;
 
-const waitingParty = (
-  row: OrderRow & { quiet: QuietReason | null },
-  offers: readonly Offer[],
-): WaitingParty => ({
+interface WaitingRow extends OrderRow {
+  quiet: QuietReason | null;
+  /** The day of the event; null for one without a date. */
+  onDay: string | null;
+  memberships: Span[];
+}
+
+const waitingParty = (row: WaitingRow, offers: readonly Offer[]): WaitingParty => ({
   orderId: row.id,
   name: `${row.buyerGiven} ${row.buyerFamily}`,
   since: row.waitlistedAt!,
   seats: row.seats,
   quiet: row.quiet,
+  member: row.onDay !== null && row.memberships.some((m) => holdsOn(m, row.onDay!)),
   lines: row.lines.flatMap(({ offerId, units }) => {
     const offer = offers.find((o) => o.id === offerId);
     return offer ? [{ offer, units }] : [];

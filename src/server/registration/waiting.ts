@@ -24,7 +24,14 @@ export async function passOnFreed(w: Work, eventId: string): Promise<string[]> {
   if (!lives(event.state) || !event.startsAt) return [];
   const waiting = await readWaiting(w.tx, eventId, await readOffers(w.tx, eventId));
   if (!waiting.length) return [];
-  const offers = freedSeatsFor(waiting, event, await readTaken(w.tx, eventId), w.now, event.startsAt);
+  const offers = freedSeatsFor(
+    waiting,
+    event,
+    await readTaken(w.tx, eventId),
+    w.now,
+    event.startsAt,
+    event.waitRule,
+  );
   for (const { party, until, passedOver } of offers)
     await passOnTo(
       w,

@@ -123,7 +123,7 @@ function factsFor(event: EventRow, read: Read): MarginFacts {
       : null;
   const fitting =
     event.startsAt && waiting.length
-      ? freedSeatsFor(waiting, event, taken, now, event.startsAt)[0]
+      ? freedSeatsFor(waiting, event, taken, now, event.startsAt, event.waitRule)[0]
       : undefined;
   const back = steps.find((s) => s.state === 'sent back' || s.state === 'refused');
   return {

@@ -8,18 +8,18 @@ import { Button, ButtonAnchor } from '#web/kit/Button.tsx';
 import { phrase, term } from '#web/words/phrase.ts';
 import { ListViews } from '../kit/ListViews.tsx';
 import { NothingFound } from '../kit/NothingFound.tsx';
-import { Loaded, Problems } from '../kit/notices.tsx';
+import { Loaded } from '../kit/notices.tsx';
 import { type Column, Table } from '../kit/Table.tsx';
 import { TableColumns } from '../kit/TableColumns.tsx';
-import { say } from '../kit/toast.tsx';
 import { useAddress } from '../kit/useAddress.ts';
-import { useAction, useAsk } from '../parts/ask.ts';
+import { useAsk } from '../parts/ask.ts';
 import { MoneyBar, Ring, Seats, Signature } from '../parts/marks.tsx';
 import { Person } from '../parts/Person.tsx';
 import { useSaying } from '../parts/saying.ts';
 import { AddRegistration } from './AddRegistration.tsx';
 import { Queue } from './Queue.tsx';
 import { Seat } from './Seat.tsx';
+import { Waiting } from './Waiting.tsx';
 
 const filters = {
   everyone: {
@@ -53,7 +53,6 @@ export default function RegistrationSheet({ page }: { page: EventPage }) {
   const [chosen, setChosen] = useState<RegistrationRow | null>(null);
   const [adding, setAdding] = useState(false);
   const change = page.may.change.includes('registration');
-  const offer = useAction('POST /api/orders/:id/offer', () => say(phrase('event.offeredTheMessageIs')));
   const columns: Column<RegistrationRow>[] = [
     {
       id: 'who',
@@ -168,29 +167,8 @@ export default function RegistrationSheet({ page }: { page: EventPage }) {
                 .join(' · ')}
             </chakra.p>
             <Seats confirmed={confirmed} held={held} waitlisted={count('waitlisted')} free={free} />
-            <Problems of={offer.problem} />
             <Queue page={page} />
-            {waiting.length > 0 && filter === 'waiting' && (
-              <chakra.ul className="lines" marginBottom="8px">
-                {waiting.map((p, at) => (
-                  <li key={p.orderId} className="spread">
-                    <span>
-                      <span className="num soft">{at + 1}</span> <span className="name">{p.name}</span>,{' '}
-                      {phrase('event.seatSince', { seats: p.seats, since: day(p.since) })}{' '}
-                      <span className="soft">{p.fits}</span>
-                    </span>
-                    {p.fits === 'fits' && change && (
-                      <Button
-                        disabled={offer.isPending}
-                        onClick={() => offer.mutate({ params: { id: p.orderId } })}
-                      >
-                        {phrase('event.offerTheSeats')}
-                      </Button>
-                    )}
-                  </li>
-                ))}
-              </chakra.ul>
-            )}
+            {waiting.length > 0 && filter === 'waiting' && <Waiting waiting={waiting} page={page} />}
             <div className="tools">
               <ListViews
                 label={phrase('common.show')}

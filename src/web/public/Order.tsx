@@ -134,7 +134,19 @@ function Shown({ order, token }: { order: PublicOrder; token: string }) {
           {event.afterwards}
         </Say>
       )}
-      {order.standing === 'waitlisted' && <Say>{t('queuePlace', { n: order.queuePlace })}</Say>}
+      {order.standing === 'waitlisted' && (
+        <Say>
+          {t('queuePlace', { n: order.queuePlace })}
+          {order.odds && (
+            <>
+              {' '}
+              {order.odds.from === order.odds.to
+                ? t('oddsOf', { n: order.odds.from })
+                : t('oddsBetween', { from: order.odds.from, to: order.odds.to })}
+            </>
+          )}
+        </Say>
+      )}
       {order.standing === 'asked' && <Say>{t('askedText')}</Say>}
       {order.standing === 'asked' && <AskedBack order={order} token={token} />}
       {order.standing === 'ended' && <Say>{t('endedText')}</Say>}

@@ -70,6 +70,18 @@ function Online({ draft: { plan, change, wrong } }: { draft: PlanDraft }) {
               ...(online ? [{ value: 'online', label: phrase('event.fullOnline') }] : []),
             ]}
           />
+          {plan.whenFull === 'waitlist' && (
+            <ChoiceField
+              label={phrase('event.waitRule')}
+              value={plan.waitRule}
+              set={(v) => change({ waitRule: v as EventPlan['waitRule'] })}
+              choices={[
+                { value: 'first that fits', label: phrase('event.waitFirstFits') },
+                { value: 'strict order', label: phrase('event.waitStrict') },
+                { value: 'members first', label: phrase('event.waitMembers') },
+              ]}
+            />
+          )}
         </div>
       )}
     </>

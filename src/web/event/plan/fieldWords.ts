@@ -43,6 +43,7 @@ export const fieldTitles: Record<PlanField, string> = {
   online: phrase('event.onlineRoom'),
   onlineCapacity: phrase('event.onlineCapacity'),
   whenFull: phrase('event.whenPlaceFull'),
+  waitRule: phrase('event.waitRule'),
   capacity: phrase('common.capacity'),
   unitId: phrase('common.unit'),
   partnerIds: phrase('event.partnerUnits'),
