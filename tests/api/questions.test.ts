@@ -121,8 +121,9 @@ describe('what is kept on a record', () => {
       }),
       ask('Paddle', { keeps: field }),
       ask('Diet', { kind: 'long text', keeps: 'dietary', sensitive: true, seenBy: 'door' }),
+      ask('Telephone on the day', { keeps: 'phone' }),
     ];
-    const [, street, language, paddle, diet] = questions.map((q) => q.id);
+    const [, street, language, paddle, diet, mobile] = questions.map((q) => q.id);
     const event = await openEvent(world, { title: 'Records', questions });
     const order = (given: string, email: string, said: string) => {
       const body = orderFor(event, [{ given, family: 'Tansy' }], {
@@ -130,7 +131,7 @@ describe('what is kept on a record', () => {
         answers: { [street!]: `${said} Lane 1`, [language!]: 'Français' },
       });
       body.buyer.phone = '902 555 0141';
-      body.attendees[0]!.answers = { [paddle!]: said, [diet!]: `no ${said}` };
+      body.attendees[0]!.answers = { [paddle!]: said, [diet!]: `no ${said}`, [mobile!]: '902-555-0142' };
       return body;
     };
     const without = order('Nova', 'nova@tansy.example', 'Oak');
@@ -142,6 +143,7 @@ describe('what is kept on a record', () => {
     const nova = (await rowsOf(event)).find((r) => r.given === 'Nova')!.contactId!;
     expect(await contactOf(nova)).toMatchObject({ street: 'Oak Lane 1', language: 'fr', dietary: 'no Oak' });
     expect(await keptIn(nova, field)).toBe('Oak');
+    expect((await contactOf(nova)).phones.map((p) => p.phone)).toEqual(['+19025550141', '+19025550142']);
     expect(await proposals(nova)).toEqual([]);
 
     const wanda = await add('Wanda', { street: 'Elm Lane 2' });
@@ -159,6 +161,7 @@ describe('what is kept on a record', () => {
         ['dietary', '', 'no Ash'],
         ['language', 'en', 'fr'],
         ['phone', '', '+19025550141'],
+        ['phone', '', '+19025550142'],
         ['street', 'Elm Lane 2', 'Ash Lane 1'],
       ].sort(),
     );

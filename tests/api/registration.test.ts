@@ -272,7 +272,7 @@ describe('paying', () => {
         params: { token },
         body: { seats: [seat] },
       }),
-    ).toEqual({ refunded: 0, owed: 4500 });
+    ).toEqual({ kept: 0, owed: 4500 });
     const marit = await world.as('marit');
     const { rows } = await (await world.as('odalys')).call('GET /api/events/:id/registrations', {
       params: { id: event.id },
