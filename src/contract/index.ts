@@ -7,6 +7,7 @@ import { crewContract } from './crew.ts';
 import { doorsContract } from './doors.ts';
 import { dutiesContract } from './duties.ts';
 import { eventsContract } from './events.ts';
+import { exchangingContract } from './exchanging.ts';
 import { fieldsContract } from './fields.ts';
 import { filesContract } from './files.ts';
 import { guestsContract } from './guests.ts';
@@ -26,6 +27,7 @@ import { proposalsContract } from './proposals.ts';
 import { questionSetsContract } from './questionSets.ts';
 import { recordsContract } from './records.ts';
 import { registrationContract } from './registration.ts';
+import { seatsContract } from './seats.ts';
 import { seriesContract } from './series.ts';
 import { staffContract } from './staff.ts';
 import { surveysContract } from './surveys.ts';
@@ -43,6 +45,7 @@ export const everything = {
   ...tiesContract,
   ...viewsContract,
   ...mailingsContract,
+  ...exchangingContract,
   ...fieldsContract,
   ...guestsContract,
   ...questionSetsContract,
@@ -63,6 +66,7 @@ export const everything = {
   ...agendaContract,
   ...proposalsContract,
   ...registrationContract,
+  ...seatsContract,
   ...waiversContract,
   ...moneyContract,
   ...crewContract,

@@ -1,6 +1,5 @@
 import { z } from 'zod';
 import { wayKinds } from '#core/admission/admission.ts';
-import { attendanceStates } from '#core/doors/attendance.ts';
 import { pageStyles, pageThemes } from '#core/events/look.ts';
 import { priceKinds, pricings } from '#core/offers/offer.ts';
 import { details } from '#core/questions/details.ts';
@@ -322,7 +321,7 @@ const publicListing = z.object({
 });
 export type PublicListing = z.infer<typeof publicListing>;
 
-const answerValue = z.union([z.boolean(), z.string().max(5000), z.array(z.string().max(500)).max(60)]);
+export const answerValue = z.union([z.boolean(), z.string().max(5000), z.array(z.string().max(500)).max(60)]);
 /** What was answered, by question. */
 export const answers = z.record(z.string(), answerValue);
 /** Who sits on a seat, and what they answer. */
@@ -385,6 +384,8 @@ export const orderBody = z.object({
     })
     .default({ amount: 0, fundId: null, anonymous: false }),
   language: z.enum(['en', 'fr']).default('en'),
+  /** The link they came through, as it stands in the address. */
+  from: z.string().max(20).default(''),
   /** Whether to join the waitlist when the party does not fit. */
   waitlist: z.boolean().default(true),
 });
@@ -395,6 +396,10 @@ const publicOrderBody = orderBody.extend({
 });
 export type PublicOrderBody = z.input<typeof publicOrderBody>;
 const standingOfOrder = z.enum(['asked', 'held', 'confirmed', 'waitlisted']);
+const staffOrderBody = orderBody.extend({
+  /** Who books, where they were picked among those on record. */
+  contactId: id.nullable().default(null),
+});
 const orderPlaced = z.object({
   token: z.string(),
   standing: standingOfOrder,
@@ -404,7 +409,7 @@ const orderPlaced = z.object({
 export type OrderPlaced = z.infer<typeof orderPlaced>;
 
 /** Chances in ten, from so many to so many. */
-const tenths = z.object({ from: z.int(), to: z.int() });
+export const tenths = z.object({ from: z.int(), to: z.int() });
 export type Tenths = z.infer<typeof tenths>;
 const publicOrder = z.object({
   number: z.int(),
@@ -480,32 +485,6 @@ const publicOrder = z.object({
   mayWithdraw: z.boolean(),
 });
 export type PublicOrder = z.infer<typeof publicOrder>;
-
-const registrationRow = z.object({
-  id,
-  orderId: id,
-  orderNumber: z.int(),
-  contactId: id.nullable(),
-  given: z.string(),
-  family: z.string(),
-  buyer: z.string(),
-  offer: z.string(),
-  state: z.enum(registrationStates),
-  attendance: z.enum(attendanceStates).nullable(),
-  waiver: z.enum(['not asked', 'self', 'guardian', 'signed']),
-  due: amount,
-  received: amount,
-  balance: amount,
-  answers: z.array(z.object({ question: z.string(), value: z.string(), fileId: id.nullable() })),
-  /** True where something about their health can be read, which is written down. */
-  care: z.boolean(),
-  linkReasons: z.array(z.string()),
-  walkIn: z.boolean(),
-  since: instant,
-  queuePlace: z.int().nullable(),
-  offeredUntil: instant.nullable(),
-});
-export type RegistrationRow = z.infer<typeof registrationRow>;
 
 const guestList = z.object({
   name: z.string().max(80).trim().min(1, 'guest-list-unnamed'),
@@ -647,61 +626,20 @@ export const registrationContract = contract({
     params: z.object({ id, person: id }),
     response: done,
   },
-  'GET /api/events/:id/registrations': {
-    summary: 'Every seat of an event with its person, state, waiver, money and answers',
-    who: 'staff',
-    params: idParams,
-    response: z.object({
-      capacity: z.int().nullable(),
-      rows: z.array(registrationRow),
-      waiting: z.array(
-        z.object({
-          orderId: id,
-          name: z.string(),
-          seats: z.int(),
-          since: instant,
-          fits: z.string(),
-          odds: tenths.nullable(),
-        }),
-      ),
-    }),
-  },
-  'GET /api/events/:id/registrations.csv': {
-    summary: 'The registrations of an event as CSV',
-    who: ['coordinator', 'unit lead', 'treasurer'],
-    params: idParams,
-    response: { file: 'text/csv' },
-  },
-  'GET /api/events/:id/answers/files/:file': {
-    summary: 'A file that somebody answered a question with',
-    who: 'staff',
-    params: z.object({ id, file: id }),
-    response: { file: 'application/octet-stream' },
-  },
-  'POST /api/registrations/:id/withdraw': {
-    summary: 'Withdraw one seat for its holder; freed seats go to the waitlist',
-    who: ['unit lead'],
-    params: idParams,
-    body: z.object({
-      reason: z.string().trim().max(300).default(''),
-      /** How much of what was paid goes back: by the terms of the event, or otherwise. */
-      back: z.enum(['terms', 'all', 'nothing']).default('terms'),
-    }),
-    response: z.object({ offered: z.array(z.string()), kept: amount, owed: amount }),
-  },
-  'POST /api/orders/:id/offer': {
-    summary: 'Offer free seats to a waiting party; before others who wait longer only with a reason',
-    who: ['unit lead'],
-    params: idParams,
-    body: z.object({ reason: z.string().trim().max(300).default('') }),
-    response: z.object({ until: instant }),
-  },
   'POST /api/events/:id/orders': {
     summary: 'Register somebody on the phone or at the desk; to be paid later',
     who: ['unit lead'],
     params: idParams,
-    body: orderBody,
-    response: z.object({ orderId: id, standing: z.string() }),
+    body: staffOrderBody,
+    response: z.object({ orderId: id, standing: standingOfOrder, total: amount }),
+  },
+  'POST /api/events/:id/orders/what-if': {
+    summary: 'What registering somebody would come to, and whether there is room; nothing is done',
+    who: ['unit lead'],
+    ownTransactions: true,
+    params: idParams,
+    body: staffOrderBody,
+    response: z.object({ standing: standingOfOrder, total: amount }),
   },
   'GET /api/public/frame': {
     summary: "The organization's name and clock for public pages",

@@ -203,6 +203,7 @@ export async function playComing(
         extras: [],
         code: '',
         expects: null,
+        from: '',
         attendees: party.map((m) => ({
           given: m.given,
           family: m.family,
@@ -361,6 +362,7 @@ export async function playComing(
       extras: [],
       code: '',
       expects: null,
+      from: '',
       attendees: [
         child('Mai', '1984-03-09'),
         child('Théo', '2015-05-02'),

@@ -13,6 +13,7 @@ import { agendaHandlers } from './agenda/routes.ts';
 import type { App } from './app/app.ts';
 import { backupCommands } from './backup/command.ts';
 import { backupHandlers } from './backup/routes.ts';
+import { exchangingHandlers } from './changes/exchanging.ts';
 import { changesHandlers } from './changes/routes.ts';
 import { clearanceHandlers } from './clearance/routes.ts';
 import { fieldsHandlers } from './contacts/fields.ts';
@@ -47,6 +48,7 @@ import { listHandlers } from './records/lists.ts';
 import { recordsHandlers } from './records/routes.ts';
 import { questionSetHandlers } from './registration/questionSets.ts';
 import { registrationHandlers } from './registration/routes.ts';
+import { seatsHandlers } from './seats/routes.ts';
 import { seriesHandlers } from './series/routes.ts';
 import { type DemoSignIn, staffHandlers } from './staff/routes.ts';
 import { staffOf } from './staff/sessions.ts';
@@ -98,6 +100,8 @@ export function makeServer(app: App, options: ServerOptions): Express {
     ...kindsHandlers,
     ...filesHandlers,
     ...registrationHandlers,
+    ...seatsHandlers,
+    ...exchangingHandlers,
     ...waiversHandlers,
     ...moneyHandlers,
     ...crewHandlers,

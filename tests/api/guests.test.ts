@@ -109,7 +109,7 @@ describe('guests who fill in their own seat', () => {
     ]);
     expect(seats[1]!.waiver).toBe('signed');
     const row = (await rowsOf(event)).find((r) => r.given === 'Vigdis')!;
-    expect(row.answers).toMatchObject([{ question: 'What do you eat?', value: 'fish' }]);
+    expect(row.answers).toEqual({ [diet.id]: { value: 'fish', file: null } });
     const contact = await odalys.call('GET /api/contacts/:id', { params: { id: row.contactId! } });
     expect(contact).toMatchObject({ given: 'Vigdis', birthDate: '1991-04-04' });
     expect(contact.emails.map((e) => e.email)).toEqual(['vigdis@guest.example']);

@@ -66,7 +66,10 @@ describe('what is asked', () => {
     ]);
     expect(await wrong({ [car.id]: false, [seats.id]: '9' })).toBeUndefined();
     expect(await wrong({ [car.id]: true, [seats.id]: '3,0' })).toBeUndefined();
-    expect((await rowsOf(event)).map((r) => r.answers.map((a) => a.value))).toEqual([['no'], ['yes', '3']]);
+    expect((await rowsOf(event)).map((r) => Object.values(r.answers).map((a) => a.value))).toEqual([
+      [false],
+      [true, '3'],
+    ]);
   });
 
   test('circles and what is never asked are refused while it is made; a copy hangs on its own questions', async () => {
@@ -208,9 +211,9 @@ describe('a file that answers', () => {
     // It is his, and nobody else's to name.
     expect((await place(event, order('Siv', kept.id))).problem.code).toBe('file-gone');
     const [row] = await rowsOf(event);
-    expect(row!.answers).toEqual([
-      { question: 'First aid certificate', value: 'certificate.pdf', fileId: kept.id },
-    ]);
+    expect(row!.answers).toEqual({
+      [first.id]: { value: kept.id, file: { id: kept.id, name: 'certificate.pdf' } },
+    });
     const read = (by: Caller, of: OpenEvent) =>
       by.try('GET /api/events/:id/answers/files/:file', { params: { id: of.id, file: kept.id } });
     const answer = await read(odalys, event);
@@ -380,7 +383,7 @@ describe('sensitive answers', () => {
     const body = orderFor(event, [{ given: 'Ragna', family: 'Tansy' }]);
     body.attendees[0]!.answers = { [health.id]: 'insulin', [scan.id]: note.id, [boots.id]: '39' };
     expect((await place(event, body)).status).toBe(201);
-    expect((await rowsOf(event))[0]).toMatchObject({ care: true, answers: [{ value: '39' }] });
+    expect((await rowsOf(event))[0]).toMatchObject({ care: true, answers: { [boots.id]: { value: '39' } } });
     const file = { params: { id: event.id, file: note.id } };
     const marit = await world.as('marit');
     expect((await odalys.try('GET /api/events/:id/answers/files/:file', file)).status).toBe(200);

@@ -13,7 +13,8 @@ const needsYes = (topic: MailingTopic): topic is 'newsletter' | 'appeals' =>
 
 /** Somebody a mailing could go to. */
 export interface MailingRecipient {
-  contactId: string;
+  /** Null for a guest whose address is all we know. */
+  contactId: string | null;
   name: string;
   email: string | null;
   /** Why nothing is sent to them at all. */

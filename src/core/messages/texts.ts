@@ -22,6 +22,11 @@ export type DirectKind =
   | 'waitlisted'
   | 'offered'
   | 'lapsed'
+  | 'given up'
+  | 'ticket changed'
+  | 'moved'
+  | 'handed on'
+  | 'no longer yours'
   | 'invitation'
   | 'crew'
   | 'overlap'
@@ -54,6 +59,10 @@ export const ownFields: Partial<Record<DirectKind, readonly string[]>> = {
   'asked back': ['words'],
   'your seat': ['by'],
   'guests missing': ['count', 'until'],
+  'given up': ['count', 'words'],
+  'ticket changed': ['ticket', 'words'],
+  'handed on': ['from', 'to'],
+  'no longer yours': ['by'],
   question: ['words', 'email'],
   'proposal taken': ['title', 'words'],
   'proposal declined': ['title', 'words'],
@@ -200,6 +209,44 @@ export const directTexts: Record<DirectKind, MessageText> = {
     body: {
       en: 'Hello {{name}},\n\nThank you for proposing “{{title}}”. We cannot take it up this time.\n\n{{words}}{{organization}}',
       fr: 'Bonjour {{name}},\n\nMerci d’avoir proposé « {{title}} ». Nous ne pouvons pas nous en occuper cette fois.\n\n{{words}}{{organization}}',
+    },
+  },
+  'given up': {
+    subject: { en: 'Seats given up: {{event}}', fr: 'Places rendues : {{event}}' },
+    body: {
+      en: 'Hello {{name}},\n\nYou no longer hold these seats for {{event}} ({{when}}): {{count}}.\n\n{{words}}Your booking: {{manage_link}}\n\n{{organization}}',
+      fr: 'Bonjour {{name}},\n\nVous n’avez plus ces places pour {{event}} ({{when}}) : {{count}}.\n\n{{words}}Votre réservation : {{manage_link}}\n\n{{organization}}',
+    },
+  },
+  'ticket changed': {
+    subject: { en: 'Your ticket was changed: {{event}}', fr: 'Votre billet a changé : {{event}}' },
+    body: {
+      en: 'Hello {{name}},\n\nFor {{event}} ({{when}}) your ticket is “{{ticket}}” now.\n\n{{words}}Your booking: {{manage_link}}\n\n{{organization}}',
+      fr: 'Bonjour {{name}},\n\nPour {{event}} ({{when}}), votre billet est maintenant « {{ticket}} ».\n\n{{words}}Votre réservation : {{manage_link}}\n\n{{organization}}',
+    },
+  },
+  moved: {
+    subject: { en: 'You come on another date: {{event}}', fr: 'Vous venez à une autre date : {{event}}' },
+    body: {
+      en: 'Hello {{name}},\n\nYour seats are for {{event}} ({{when}}) now. The seats you had before were given up.\n\nYour booking: {{manage_link}}\n\n{{organization}}',
+      fr: 'Bonjour {{name}},\n\nVos places sont maintenant pour {{event}} ({{when}}). Celles que vous aviez avant sont rendues.\n\nVotre réservation : {{manage_link}}\n\n{{organization}}',
+    },
+  },
+  'handed on': {
+    subject: { en: 'A seat has another name: {{event}}', fr: 'Une place a changé de nom : {{event}}' },
+    body: {
+      en: 'Hello {{name}},\n\nThe seat of {{from}} for {{event}} ({{when}}) is for {{to}} now. If this is not as you want it, change it here.\n\nYour booking: {{manage_link}}\n\n{{organization}}',
+      fr: 'Bonjour {{name}},\n\nLa place de {{from}} pour {{event}} ({{when}}) est maintenant pour {{to}}. Si ce n’est pas ce que vous vouliez, changez-le ici.\n\nVotre réservation : {{manage_link}}\n\n{{organization}}',
+    },
+  },
+  'no longer yours': {
+    subject: {
+      en: 'Your seat went to somebody else: {{event}}',
+      fr: 'Votre place est passée à quelqu’un d’autre : {{event}}',
+    },
+    body: {
+      en: 'Hello {{name}},\n\n{{by}}, who booked your seat for {{event}} ({{when}}), has given it to somebody else. Your pass is no longer valid.\n\n{{organization}}',
+      fr: 'Bonjour {{name}},\n\n{{by}}, qui avait réservé votre place pour {{event}} ({{when}}), l’a donnée à quelqu’un d’autre. Votre billet n’est plus valable.\n\n{{organization}}',
     },
   },
   lapsed: {

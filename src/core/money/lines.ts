@@ -21,6 +21,8 @@ export interface Allocation {
   amount: Amount;
   /** Let off, not received. */
   waived: boolean;
+  /** Taken over from another line, or by another one: no money moved. */
+  moved?: boolean;
 }
 
 export interface Part {
@@ -52,7 +54,7 @@ export function lineAccount(line: OrderLine, allocations: readonly Allocation[])
   for (const a of allocations) {
     if (a.lineId !== line.id) continue;
     if (a.waived) waived += a.amount;
-    else if (a.amount > 0) received += a.amount;
+    else if (a.amount > 0 || a.moved) received += a.amount;
     else returned -= a.amount;
   }
   const kept = received - returned;
@@ -60,6 +62,33 @@ export function lineAccount(line: OrderLine, allocations: readonly Allocation[])
   if (!line.live) return { charged: 0, received, returned, waived, balance: -kept };
   const charged = Math.max(0, lineAmount(line) - returned);
   return { charged, received, returned, waived, balance: charged - kept - waived };
+}
+
+/** What was laid on a line, by the payment it came with. */
+export interface Laid {
+  paymentId: string;
+  amount: Amount;
+}
+
+/**
+ * What goes over from a line that gives way to the one in its place: what came in for it, up to what that one asks for, payment by
+ * payment. What is more stays where it was, and is owed back as long as nobody stands behind it.
+ */
+export function layOver(
+  from: string,
+  to: { id: string; asked: Amount },
+  laid: readonly Laid[],
+): { paymentId: string; lineId: string; amount: Amount }[] {
+  let left = to.asked;
+  return laid.flatMap(({ paymentId, amount }) => {
+    const part = Math.min(amount, left);
+    if (part <= 0) return [];
+    left -= part;
+    return [
+      { paymentId, lineId: from, amount: -part },
+      { paymentId, lineId: to.id, amount: part },
+    ];
+  });
 }
 
 /** The states of an order, in the words of the vocabulary. */

@@ -60,20 +60,27 @@ export function seatProblems(
   const birth = asksBirthDate(shown);
   if ((asked.needsBirthDate || forAges || birth === 'required') && !attendee.birthDate && !attendee.onRecord)
     problems.push({ path: `${path}birthDate`, code: 'birth-date-needed' });
-  if (forAges && attendee.birthDate && asked.eventDate) {
-    const { name, fromAge, toAge } = ages;
-    const age = ageOn(attendee.birthDate, asked.eventDate);
-    if (fromAge !== null && age < fromAge)
-      problems.push(wrongAt(`${path}birthDate`, 'too-young', { name, age: fromAge }));
-    if (toAge !== null && age > toAge)
-      problems.push(wrongAt(`${path}birthDate`, 'too-old', { name, age: toAge }));
-  }
+  if (forAges && asked.eventDate)
+    problems.push(...ageProblems(attendee.birthDate, ages, asked.eventDate, `${path}birthDate`));
   for (const q of shown) {
     if (q.keeps === 'birthDate') continue;
     const wrong = problemWith(q, attendee.answers[q.id] as AnswerValue | undefined, asked);
     if (wrong) problems.push({ path: `${path}answers.${q.id}`, ...wrong });
   }
   return problems;
+}
+
+/** What speaks against somebody's age having an offer, on the day of the event; nothing where it is not known. */
+export function ageProblems(
+  birthDate: CalendarDate | null,
+  { name, fromAge, toAge }: { name: string; fromAge: number | null; toAge: number | null },
+  eventDate: CalendarDate,
+  path: string,
+): Wrong[] {
+  if (!birthDate) return [];
+  const age = ageOn(birthDate, eventDate);
+  if (fromAge !== null && age < fromAge) return [wrongAt(path, 'too-young', { name, age: fromAge })];
+  return toAge !== null && age > toAge ? [wrongAt(path, 'too-old', { name, age: toAge })] : [];
 }
 
 /**

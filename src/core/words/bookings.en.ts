@@ -60,6 +60,15 @@ export const bookingsEn = {
   'person-twice': 'This person is on another seat already.',
   'names-closed': 'The time for naming guests and changing answers is over; please write to the organizers.',
   'seat-gone': 'This seat was given up.',
+  'ticket-used': 'Somebody who has arrived keeps the ticket they came with.',
+  'offer-other-size': {
+    one: '“{{name}}” is for {{count}} person. Give this one up and book the other.',
+    other: '“{{name}}” is for {{count}} people together. Give this one up and book the other.',
+  },
+  'offer-full': '“{{name}}” is sold out, or has no room for all of them.',
+  'move-by-terms':
+    'By the terms, not everything would go back by now; please write to the organizers to come on another date.',
+  'move-to-itself': 'They are at this date already.',
   'guest-asked-often': 'This guest was written to several times already.',
   'file-gone': 'This file is no longer here. Choose it once more.',
   'series-not-a-date': 'One of the dates is not to be had any more. Load the page again.',

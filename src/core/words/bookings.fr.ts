@@ -64,6 +64,15 @@ export const bookingsFr: BookingWords = {
   'names-closed':
     'Il est trop tard pour nommer des invités ou changer des réponses ; écrivez aux organisateurs.',
   'seat-gone': 'Cette place a été rendue.',
+  'ticket-used': 'Une personne déjà arrivée garde le billet avec lequel elle est venue.',
+  'offer-other-size': {
+    one: '« {{name}} » est pour {{count}} personne. Rendez ce billet et prenez l’autre.',
+    other: '« {{name}} » est pour {{count}} personnes ensemble. Rendez ce billet et prenez l’autre.',
+  },
+  'offer-full': '« {{name}} » est épuisé, ou n’a pas de place pour tout le monde.',
+  'move-by-terms':
+    'Selon les conditions, tout ne serait plus remboursé; écrivez à l’organisation pour venir à une autre date.',
+  'move-to-itself': 'Ces personnes sont déjà à cette date.',
   'guest-asked-often': 'Nous avons déjà écrit plusieurs fois à cette personne.',
   'file-gone': 'Ce fichier n’est plus là. Choisissez-le encore une fois.',
   'series-not-a-date': 'L’une des dates n’est plus disponible. Rechargez la page.',

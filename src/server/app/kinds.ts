@@ -86,8 +86,40 @@ export interface Facts {
   /** `offered`: they had been offered to somebody who waited, and were not only held while paying. */
   'seats lapsed': { eventId: string; orderId: string; reason: string; offered: boolean };
   /** `kept`: what of what was paid does not go back. */
-  'seats withdrawn': { eventId: string; orderId: string; seats: number; reason: string; kept: number };
+  'offer changed': {
+    eventId: string;
+    orderId: string;
+    seats: number;
+    from: string;
+    to: string;
+    kept: number;
+  };
+  /** Somebody else sits on a seat from now on. */
+  'seat handed on': {
+    eventId: string;
+    orderId: string;
+    registrationId: string;
+    /** Who had it, and who has it now, by name. */
+    from: string;
+    to: string;
+    /** How whoever had it is reached. */
+    fromContactId: string | null;
+    fromEmail: string | null;
+  };
+  /** A booking went to another date: the new one stands there, under its own number. */
+  'order moved': { eventId: string; orderId: string; toEventId: string; toOrderId: string };
+  'seats withdrawn': {
+    eventId: string;
+    orderId: string;
+    seats: number;
+    reason: string;
+    kept: number;
+    /** Whether whoever booked is told of it by this alone. */
+    tell: boolean;
+  };
   /** Confirmed seats went back to the waitlist. */
+  'letter written': { eventId: string; subject: string; planned: number };
+  'source changed': { eventId: string; name: string; stopped: boolean };
   'seats put back': { eventId: string; orderId: string; seats: number };
   'guest named': { eventId: string; orderId: string; registrationId: string };
   /** Whoever sits on a seat was written to, to fill it in themselves. */
@@ -345,6 +377,45 @@ export const tellings: { readonly [K in FactKind]: Telling<Facts[K]> } = {
     topics: ofEvent,
   },
   'seats lapsed': { topics: ofEvent },
+  'offer changed': {
+    entry: (f) => ({
+      action: 'changed the ticket of seats',
+      subject: order(f.orderId),
+      detail: { seats: f.seats, from: f.from, to: f.to },
+    }),
+    topics: ofEvent,
+  },
+  'seat handed on': {
+    entry: (f) => ({
+      action: 'handed a seat on',
+      subject: { kind: 'registration', id: f.registrationId },
+    }),
+    topics: ofEvent,
+  },
+  'order moved': {
+    entry: (f) => ({
+      action: 'moved a booking to another date',
+      subject: order(f.orderId),
+      detail: { toEventId: f.toEventId, toOrderId: f.toOrderId },
+    }),
+    topics: (f) => [`event ${f.eventId}`, `event ${f.toEventId}`],
+  },
+  'letter written': {
+    entry: (f) => ({
+      action: 'wrote to people with seats',
+      subject: event(f.eventId),
+      detail: { subject: f.subject, planned: f.planned },
+    }),
+    topics: ofEvent,
+  },
+  'source changed': {
+    entry: (f) => ({
+      action: f.stopped ? 'stopped counting a link' : 'made a link to give out',
+      subject: event(f.eventId),
+      detail: { name: f.name },
+    }),
+    topics: ofEvent,
+  },
   'seats withdrawn': {
     entry: (f) => ({
       action: 'withdrew seats',

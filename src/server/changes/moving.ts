@@ -1,11 +1,15 @@
 import { orderBody } from '#contract/registration.ts';
 import { atOtherDate } from '#core/registration/otherDates.ts';
+import { standing } from '#core/registration/states.ts';
 import type { Work } from '../app/app.ts';
-import { type EventRow, readEvent, readOffers } from '../events/store.ts';
+import { record } from '../app/record.ts';
+import { type EventRow, readEvent, readOffers, readQuestions } from '../events/store.ts';
 import { invalid, refused } from '../http/problem.ts';
 import { lastMethod, receive, refund } from '../money/paying.ts';
-import { placeOrder, takesRegistrations } from '../registration/ordering.ts';
-import { type OrderRow, readOrder, readSeats } from '../registration/store.ts';
+import { answersOf } from '../registration/answers.ts';
+import { type Placed, placeOrder, takesRegistrations } from '../registration/ordering.ts';
+import { type OrderRow, readOrder, readSeats, type SeatRow } from '../registration/store.ts';
+import { withdrawSeats } from '../registration/withdrawing.ts';
 
 /** The event that people may move to; null where it takes nobody any more. */
 export async function otherDate(
@@ -18,33 +22,42 @@ export async function otherDate(
 }
 
 /**
- * Moves an order of an event that was called off to another one: the same people in the offers of the same name, and the money that
- * was paid goes along as far as it is asked for there; the rest goes back. Refused where it is full, or has no such offer.
+ * Places at another date what somebody has at this one: the same people in the offers of the same name, at what they cost there. Refused
+ * where it is full, or has no such offer.
  */
-export async function moveOrder(w: Work, order: OrderRow, amount: number, toEventId: string): Promise<void> {
+async function placeThere(
+  w: Work,
+  order: OrderRow,
+  seats: readonly SeatRow[],
+  target: EventRow,
+  path: string,
+): Promise<Placed> {
   const { tx } = w;
-  const target = await otherDate(w, toEventId);
-  if (!target) throw refused('registration-closed');
-  const seats = (await readSeats(tx, order.id)).filter((s) => s.state === 'confirmed');
   const units = new Map<string, Set<number>>();
   for (const s of seats) units.set(s.offerId, (units.get(s.offerId) ?? new Set()).add(s.unitNumber));
+  const answered = await answersOf(tx, order.id);
+  const lines = [...units].map(([offerId, of]) => ({ offerId, units: of.size }));
   const here = {
-    lines: [...units].map(([offerId, of]) => ({ offerId, units: of.size })),
-    attendees: seats
+    lines,
+    attendees: [...seats]
       .sort(
         (a, b) =>
-          order.lines.findIndex((l) => l.offerId === a.offerId) -
-          order.lines.findIndex((l) => l.offerId === b.offerId),
+          lines.findIndex((l) => l.offerId === a.offerId) - lines.findIndex((l) => l.offerId === b.offerId),
       )
-      .map((s) => ({ given: s.givenName, family: s.familyName, birthDate: s.birthDate, answers: {} })),
-    answers: {},
+      .map((s) => ({
+        given: s.givenName,
+        family: s.familyName,
+        birthDate: s.birthDate,
+        answers: answered.get(s.id) ?? {},
+      })),
+    answers: answered.get(null) ?? {},
   };
-  const there = atOtherDate(
-    here,
-    { offers: await readOffers(tx, order.eventId), questions: [] },
-    { offers: await readOffers(tx, toEventId), questions: [] },
-    'become',
-  );
+  const of = async (eventId: string) => ({
+    offers: await readOffers(tx, eventId),
+    // A file belongs to one booking.
+    questions: (await readQuestions(tx, eventId)).filter((q) => q.kind !== 'file'),
+  });
+  const there = atOtherDate(here, await of(order.eventId), await of(target.id), path);
   if ('wrong' in there) throw invalid([there.wrong]);
   const request = orderBody.parse({
     ...there.order,
@@ -57,12 +70,93 @@ export async function moveOrder(w: Work, order: OrderRow, amount: number, toEven
     language: order.language,
     waitlist: false,
   });
-  const { orderId } = await placeOrder(w, toEventId, request, 'staff', {
-    buyerContactId: order.buyerContactId,
-  });
-  const method = await lastMethod(tx, order.id);
-  await refund(w, order, amount, `moved to ${target.publicTitle}`);
+  return placeOrder(w, target.id, request, 'staff', { buyerContactId: order.buyerContactId });
+}
+
+/** Lays money of one order on another one, as it came. */
+async function carryMoney(
+  w: Work,
+  from: OrderRow,
+  toOrderId: string,
+  amount: number,
+  title: string,
+): Promise<void> {
+  if (amount <= 0) return;
+  const method = await lastMethod(w.tx, from.id);
+  await refund(w, from, amount, `moved to ${title}`);
+  await receive(w, await readOrder(w.tx, toOrderId), amount, method, `moved from ${from.number}`);
+}
+
+/**
+ * Moves an order of an event that was called off to another one; the money that was paid goes along as far as it is asked for there,
+ * and the rest goes back.
+ */
+export async function moveOrder(w: Work, order: OrderRow, amount: number, toEventId: string): Promise<void> {
+  const { tx } = w;
+  const target = await otherDate(w, toEventId);
+  if (!target) throw refused('registration-closed');
+  const seats = (await readSeats(tx, order.id)).filter((s) => s.state === 'confirmed');
+  const { orderId } = await placeThere(w, order, seats, target, 'become');
   const placed = await readOrder(tx, orderId);
   const asked = Math.min(amount, Math.max(0, placed.balance));
-  if (asked > 0) await receive(w, placed, asked, method, `moved from ${order.number}`);
+  await carryMoney(w, order, orderId, asked, target.publicTitle);
+  if (amount > asked) await refund(w, order, amount - asked, `moved to ${target.publicTitle}`);
+}
+
+/** What moving a booking to another date comes to. */
+export interface MovedToDate {
+  orderId: string;
+  /** Of the personal link of the new booking. */
+  token: string;
+  seats: number;
+  more: number;
+  back: number;
+  kept: number;
+}
+
+/**
+ * Moves all that stands of a booking to another date: it is placed there, its money goes along as far as it is asked for, and the seats
+ * here are given up. What is left of the money is owed back. Not once somebody of it has come, and not what is not confirmed.
+ */
+export async function moveToDate(
+  w: Work,
+  orderId: string,
+  toEventId: string,
+  by: 'registrant' | 'staff',
+): Promise<MovedToDate> {
+  const { tx } = w;
+  const order = await readOrder(tx, orderId, true);
+  const target = await otherDate(w, toEventId);
+  if (!target || target.id === order.eventId) throw refused('registration-closed');
+  const seats = (await readSeats(tx, orderId)).filter((s) => standing.includes(s.state));
+  if (!seats.length) throw refused('seat-gone');
+  if (seats.some((s) => s.state !== 'confirmed')) throw refused('seat-not-confirmed');
+  const here = await readEvent(tx, order.eventId);
+  if (by === 'registrant' && here.startsAt && here.startsAt <= w.now) throw refused('begun');
+  const placed = await placeThere(w, order, seats, target, 'eventId');
+  const { balance } = await withdrawSeats(
+    w,
+    orderId,
+    seats.map((s) => s.id),
+    `moved to ${target.publicTitle}`,
+    'all',
+    false,
+  );
+  const fresh = await readOrder(tx, placed.orderId);
+  const carried = Math.min(Math.max(0, -balance), Math.max(0, fresh.balance));
+  await carryMoney(w, await readOrder(tx, orderId), placed.orderId, carried, target.publicTitle);
+  await record(w, 'order moved', {
+    eventId: order.eventId,
+    orderId,
+    toEventId: target.id,
+    toOrderId: placed.orderId,
+  });
+  return {
+    orderId: placed.orderId,
+    token: placed.token,
+    seats: seats.length,
+    more: Math.max(0, fresh.balance - carried),
+    back: Math.max(0, -balance - carried),
+    kept: 0,
+  };
 }

@@ -44,9 +44,12 @@ async function contactOf({ app, tx }: Asking, request: Request | undefined): Pro
 
 /** Who of the public sends a request, with what decides which events they see. */
 export async function visitorOf(by: Asking, request: Request | undefined): Promise<Visitor | null> {
-  const { tx } = by;
   const contactId = await contactOf(by, request);
-  if (!contactId) return null;
+  return contactId ? asVisitor(by.tx, contactId) : null;
+}
+
+/** Somebody on record, with what decides which events they see and what they pay. */
+export async function asVisitor(tx: Queries, contactId: string): Promise<Visitor> {
   const row = (await first<{
     memberships: Visitor['memberships'];
     invitedTo: string[];

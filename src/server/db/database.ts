@@ -112,3 +112,18 @@ export async function first<T>(tx: Queries, sql: string, params?: readonly unkno
   const rows = await tx.query<T>(sql, params);
   return rows[0] ?? null;
 }
+
+/** Does something within a transaction so that, where it throws, only that is taken back and the rest goes on. */
+export async function apart<T>(tx: Queries, work: () => Promise<T>): Promise<T> {
+  await tx.query('savepoint apart');
+  try {
+    const result = await work();
+    await tx.query('release savepoint apart');
+    return result;
+  } catch (error) {
+    await tx.query('rollback to savepoint apart');
+    // What was read meanwhile may have been of what is gone.
+    tx.kept?.clear();
+    throw error;
+  }
+}

@@ -103,6 +103,7 @@ export async function letIn(
       extras: [],
       code: '',
       expects: null,
+      from: '',
       attendees: [
         {
           given: body.given,

@@ -9,12 +9,15 @@ import {
   tellBuyer,
   tellCode,
   tellEventProposer,
+  tellGivenUp,
   tellGuest,
+  tellHandedOn,
   tellOfShift,
   tellOrganizer,
   tellOwnLink,
   tellProposer,
   tellTeam,
+  tellTicket,
 } from './telling.ts';
 
 /** Parts of a plan that decide what is sent to whom and when. */
@@ -77,7 +80,16 @@ export const messagesReactions: Reactions = {
   'code asked': (w, { codeId, email, language }) => tellCode(w, codeId, email, language),
   'own link asked': (w, { contactId, by }) => tellOwnLink(w, contactId, `asked for by ${by}`),
   'order confirmed': replanOrder,
-  'seats withdrawn': replanOrder,
+  async 'seats withdrawn'(w, { eventId, orderId, seats, kept, tell }) {
+    if (tell) await tellGivenUp(w, orderId, seats, kept);
+    return replanSoon(w, eventId, orderId);
+  },
+  async 'offer changed'(w, { eventId, orderId, to, kept }) {
+    await tellTicket(w, orderId, to, kept);
+    return replanSoon(w, eventId, orderId);
+  },
+  'order moved': (w, { toOrderId }) => tellBuyer(w, toOrderId, 'moved', 'comes on another date'),
+  'seat handed on': (w, about) => tellHandedOn(w, about),
   'seats put back': replanOrder,
   'change made': async (w, { eventId }) => (w.change?.replan ? replan(w, eventId) : undefined),
   'change taken back': (w, { eventId }) => replan(w, eventId),

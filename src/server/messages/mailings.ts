@@ -73,21 +73,28 @@ function textFor(
   return preview ? { subject: hideLinks(text.subject), body: hideLinks(text.body) } : text;
 }
 
+/** Who gets no copy, by reason, the most frequent first, with some of the names. */
+export function saidLeftOut(
+  leftOut: readonly { recipient: { name: string }; why: Reason }[],
+): { why: string; people: number; names: string[] }[] {
+  const reasons = new Map<string, string[]>();
+  for (const { recipient, why } of leftOut) {
+    const known = sayReason(why.code === 'same address' ? because('same address, another') : why);
+    reasons.set(known, [...(reasons.get(known) ?? []), recipient.name]);
+  }
+  return [...reasons]
+    .sort((a, b) => b[1].length - a[1].length)
+    .map(([why, names]) => ({ why, people: names.length, names: names.slice(0, 5) }));
+}
+
 export const mailingsHandlers: Handlers<typeof mailingsContract> = {
   'POST /api/mailings/preview': async (c) => {
     const { planned, leftOut } = await planOf(c.tx, c.now, c.body, c.staff, 'reading');
     const { name: organization } = await theOrganization(c.tx);
-    const reasons = new Map<string, string[]>();
-    for (const { recipient, why } of leftOut) {
-      const known = sayReason(why.code === 'same address' ? because('same address, another') : why);
-      reasons.set(known, [...(reasons.get(known) ?? []), recipient.name]);
-    }
     const first = planned[0];
     return {
       planned: planned.length,
-      leftOut: [...reasons]
-        .sort((a, b) => b[1].length - a[1].length)
-        .map(([why, names]) => ({ why, people: names.length, names: names.slice(0, 5) })),
+      leftOut: saidLeftOut(leftOut),
       sample: first ? { name: first.name, ...textFor(c.body, first, organization, true) } : null,
     };
   },

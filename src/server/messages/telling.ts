@@ -1,14 +1,18 @@
 import { fullName, splitName } from '#core/contacts/names.ts';
+import { emailKey } from '#core/contacts/reach.ts';
 import { titleFor } from '#core/events/french.ts';
 import { linkMark } from '#core/messages/links.ts';
 import type { DirectKind } from '#core/messages/texts.ts';
+import { sayAmount } from '#core/money/amount.ts';
 import { readProposal } from '../agenda/store.ts';
 import type { Work } from '../app/app.ts';
+import type { Facts } from '../app/kinds.ts';
 import { readContact } from '../contacts/store.ts';
 import { readShift } from '../crew/store.ts';
 import { sayPlace, sayWhen } from '../events/saying.ts';
 import { readEvent } from '../events/store.ts';
 import { readProposalOf } from '../proposals/store.ts';
+import { addressOf } from '../registration/household.ts';
 import { type OrderRow, readOrder, readSeat } from '../registration/store.ts';
 import { theOrganization } from '../staff/store.ts';
 import { planDirect } from './direct.ts';
@@ -29,6 +33,10 @@ export async function tellBuyer(
     | 'offered'
     | 'lapsed'
     | 'returned'
+    | 'given up'
+    | 'ticket changed'
+    | 'moved'
+    | 'handed on'
   >,
   reason: string,
   until?: string,
@@ -61,6 +69,75 @@ export async function tellBuyer(
       manage_link: linkMark('manage', orderId),
     },
     ...(words === undefined && !own ? {} : { own: { ...own, ...(words !== undefined && { words }) } }),
+  });
+}
+
+/** What becomes of the money of an order, in its buyer's language; nothing where nothing does. */
+function moneyWords(order: OrderRow, kept: number, currency: string): string {
+  const money = (amount: number) => sayAmount(amount, currency, order.language);
+  const french = order.language === 'fr';
+  return [
+    kept > 0 &&
+      (french ? `Selon les conditions, ${money(kept)} est retenu.` : `By the terms, ${money(kept)} is kept.`),
+    order.balance < 0 &&
+      (french
+        ? `Nous vous rembourserons ${money(-order.balance)}.`
+        : `We pay ${money(-order.balance)} back to you.`),
+    order.balance > 0 &&
+      (french ? `Il reste ${money(order.balance)} à payer.` : `${money(order.balance)} is still to pay.`),
+  ]
+    .filter(Boolean)
+    .join(' ');
+}
+
+/** A paragraph of its own, where there is something to say. */
+const paragraph = (words: string): string => words && `${words}\n\n`;
+
+/** Tells whoever booked that seats were given up, and what becomes of the money. */
+export async function tellGivenUp(w: Work, orderId: string, seats: number, kept: number): Promise<void> {
+  const order = await readOrder(w.tx, orderId);
+  const { currency } = await theOrganization(w.tx);
+  await tellBuyer(w, orderId, 'given up', 'seats were given up', undefined, undefined, {
+    count: String(seats),
+    words: paragraph(moneyWords(order, kept, currency)),
+  });
+}
+
+/** The same of another ticket. */
+export async function tellTicket(w: Work, orderId: string, ticket: string, kept: number): Promise<void> {
+  const order = await readOrder(w.tx, orderId);
+  const { currency } = await theOrganization(w.tx);
+  await tellBuyer(w, orderId, 'ticket changed', 'the ticket was changed', undefined, undefined, {
+    ticket,
+    words: paragraph(moneyWords(order, kept, currency)),
+  });
+}
+
+/** Tells whoever booked that somebody else has a seat now, and whoever had it, where they are somebody else and can be reached. */
+export async function tellHandedOn(w: Work, about: Facts['seat handed on']): Promise<void> {
+  const order = await readOrder(w.tx, about.orderId);
+  await tellBuyer(w, order.id, 'handed on', 'a seat was handed on', undefined, undefined, {
+    from: about.from,
+    to: about.to,
+  });
+  const email = (about.fromContactId && (await addressOf(w.tx, about.fromContactId))) || about.fromEmail;
+  if (!email || about.fromContactId === order.buyerContactId) return;
+  if (order.buyerEmail && emailKey(order.buyerEmail) === emailKey(email)) return;
+  const event = await readEvent(w.tx, about.eventId);
+  const { name: organization } = await theOrganization(w.tx);
+  await planDirect(w, {
+    kind: 'no longer yours',
+    key: `no longer yours:${about.registrationId}:${w.now}`,
+    to: { name: about.from, email, contactId: about.fromContactId, language: order.language },
+    eventId: event.id,
+    reason: 'their seat was handed on',
+    values: {
+      name: splitName(about.from).given || about.from,
+      event: titleFor(event, order.language),
+      when: sayWhen(event, order.language),
+      organization,
+    },
+    own: { by: fullName({ given: order.buyerGiven, family: order.buyerFamily }) },
   });
 }
 

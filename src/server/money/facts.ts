@@ -11,6 +11,7 @@ export const moneyReactions: Reactions = {
   'seats lapsed': reckon,
   'seats withdrawn': reckon,
   'seats put back': reckon,
+  'offer changed': reckon,
   // What is called off asks for nothing any more, and owes back what was paid.
   async 'event moved on'(w, { eventId, from, to }) {
     if (to === 'called off' || from === 'called off') await refreshEvent(w, eventId);

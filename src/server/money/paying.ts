@@ -22,6 +22,7 @@ import { refused } from '../http/problem.ts';
 import { confirmOrder, setSeats } from '../registration/confirming.ts';
 import { linkOrder } from '../registration/orderLinking.ts';
 import {
+  addLines,
   expectAttendance,
   type OrderRow,
   readOrder,
@@ -32,7 +33,7 @@ import {
 import { holdMinutes, letGo } from '../registration/waiting.ts';
 import { type CardAnswer, charge, lookUp } from '../standins/cards.ts';
 import { refreshOrder } from './account.ts';
-import { addGiftLine, readBooks } from './store.ts';
+import { readBooks } from './store.ts';
 
 export type Method = 'card' | 'cash' | 'transfer' | 'waived';
 
@@ -287,14 +288,13 @@ export async function leaveAsGift(
   fundId: string,
   reason: string,
 ): Promise<void> {
-  const { tx, app, now } = w;
+  const { tx } = w;
   const { lines, allocations } = await readBooks(tx, order.id);
-  const id = app.ids.id();
   const fund = order.donationFund ?? fundId;
-  await addGiftLine(tx, { id, orderId: order.id, fundId: fund, amount, at: now });
+  const [id] = await addLines(w, order.id, [{ kind: 'gift', fundId: fund, unitPrice: amount }]);
   await update(tx, 'orders', order.id, { donationFund: fund, donation: order.donation + amount });
-  const gift: OrderLine = { id, kind: 'gift', unitPrice: amount, discount: 0, tax: 0, live: false };
-  const parts = [...allocateRefund(lines, allocations, amount), { lineId: id, amount }];
+  const gift: OrderLine = { id: id!, kind: 'gift', unitPrice: amount, discount: 0, tax: 0, live: false };
+  const parts = [...allocateRefund(lines, allocations, amount), { lineId: id!, amount }];
   await writeMovement(w, await readOrder(tx, order.id), parts, [...lines, gift], {
     contactId: order.buyerContactId,
     attemptId: null,

@@ -1,12 +1,12 @@
 import type { Allocation, OrderAccount, OrderLine } from '#core/money/lines.ts';
 import { standing } from '#core/registration/states.ts';
-import { first, insert, type Queries } from '../db/database.ts';
+import { first, type Queries } from '../db/database.ts';
 
 const linesSql = `select l.id, l.kind, l.unit_price, l.discount, l.tax, l.position,
        l.kind = 'kept' or e.state <> 'called off' and exists (select 1 from registrations r where r.order_id = l.order_id and r.state = any($2)
          and (l.kind in ('gift', 'extra') or (r.offer_id = l.offer_id and r.unit_number = l.unit_number))) as live
      from order_lines l join orders o on o.id = l.order_id join events e on e.id = o.event_id where l.order_id = $1`;
-const allocationsSql = `select a.id, a.payment_id, p.at, a.line_id, a.amount, p.method = 'waived' as waived
+const allocationsSql = `select a.id, a.payment_id, p.at, a.line_id, a.amount, a.moved, p.method = 'waived' as waived
      from allocations a join payments p on p.id = a.payment_id where a.order_id = $1`;
 
 /** What of an account is kept with its order. */
@@ -29,7 +29,7 @@ export async function readBooks(tx: Queries, orderId: string): Promise<Books> {
     `select
        coalesce((select jsonb_agg(jsonb_build_object('id', l.id, 'kind', l.kind, 'unitPrice', l.unit_price, 'discount', l.discount,
          'tax', l.tax, 'live', l.live) order by l.position) from (${linesSql}) l), '[]') as lines,
-       coalesce((select jsonb_agg(jsonb_build_object('lineId', a.line_id, 'amount', a.amount, 'waived', a.waived) order by a.at, a.payment_id, a.id)
+       coalesce((select jsonb_agg(jsonb_build_object('lineId', a.line_id, 'amount', a.amount, 'waived', a.waived, 'moved', a.moved) order by a.at, a.payment_id, a.id)
          from (${allocationsSql}) a), '[]') as allocations,
        exists (select 1 from registrations where order_id = $1 and state = 'confirmed') as confirmed,
        jsonb_build_object('due', o.due, 'received', o.received, 'waived', o.waived, 'balance', o.balance, 'state', o.state) as kept
@@ -45,25 +45,3 @@ export const ordersWithLines = (tx: Queries, eventId: string): Promise<{ id: str
     'select id from orders o where event_id = $1 and exists (select 1 from order_lines l where l.order_id = o.id) order by placed_at, id',
     [eventId],
   );
-
-/** Writes a gift under what an order was asked for. */
-export async function addGiftLine(
-  tx: Queries,
-  line: { id: string; orderId: string; fundId: string; amount: number; at: string },
-): Promise<void> {
-  const { id, orderId, fundId, amount, at } = line;
-  const last = await first<{ position: number }>(
-    tx,
-    'select coalesce(max(position), 0) as position from order_lines where order_id = $1',
-    [orderId],
-  );
-  await insert(tx, 'order_lines', {
-    id,
-    orderId,
-    position: last!.position + 1,
-    kind: 'gift',
-    fundId,
-    unitPrice: amount,
-    writtenAt: at,
-  });
-}

@@ -10,5 +10,6 @@ export const registrationReactions: Reactions = {
     if (to === 'called off') return { letGo: await letGoAll(w, eventId) };
   },
   'seats lapsed': async (w, { eventId }) => ({ offered: await passOnFreed(w, eventId) }),
+  'offer changed': async (w, { eventId }) => ({ offered: await passOnFreed(w, eventId) }),
   'seats withdrawn': async (w, { eventId }) => ({ offered: await passOnFreed(w, eventId) }),
 };

@@ -1,4 +1,5 @@
 import { fullName, tidyName } from '#core/contacts/names.ts';
+import { passCode } from '#core/doors/passCode.ts';
 import { type AnswerValue, problemWith } from '#core/questions/answering.ts';
 import type { Question } from '#core/questions/question.ts';
 import { askedOfOrder, askedOfSeat } from '#core/questions/showing.ts';
@@ -71,6 +72,9 @@ export async function nameSeat(
     await stopLink(w, 'seat', seat.id);
     await update(tx, 'registrations', seat.id, { guestEmail: null, guestAsked: 0, guestFilledAt: null });
   }
+  // The pass of whoever had it opens nothing any more.
+  if (another && seat.passCode)
+    await update(tx, 'registrations', seat.id, { passCode: passCode(w.app.ids.bytes(12)) });
   await update(tx, 'registrations', seat.id, {
     givenName: after.given,
     familyName: after.family,
@@ -84,6 +88,16 @@ export async function nameSeat(
     await linkOrder(w, order);
     await expectAttendance(tx, order.id);
   }
+  if (another)
+    await record(w, 'seat handed on', {
+      eventId: event.id,
+      orderId: order.id,
+      registrationId: seat.id,
+      from: fullName(before),
+      to: fullName(after),
+      fromContactId: seat.contactId,
+      fromEmail: seat.guestEmail,
+    });
 }
 
 /** The answers of a seat as they are to be kept, or null where they stay; throws what is wrong with them. */

@@ -17,6 +17,7 @@ import { type Wrong, wrongAt } from '#core/words/problems.ts';
 import { because } from '#core/words/reasons.ts';
 import { openLink, type Work } from '../app/app.ts';
 import { record } from '../app/record.ts';
+import { asVisitor } from '../contacts/visitor.ts';
 import { first, insert } from '../db/database.ts';
 import { keyedHash } from '../db/ids.ts';
 import { type EventRow, readEvent } from '../events/store.ts';
@@ -30,6 +31,7 @@ import { confirmOrder } from './confirming.ts';
 import { picked } from './household.ts';
 import { linkOrder } from './orderLinking.ts';
 import type { OrderRequest } from './request.ts';
+import { sourceNamed } from './sources.ts';
 import { readOrder, readTaken } from './store.ts';
 import { countTry } from './tries.ts';
 import { holdMinutes } from './waiting.ts';
@@ -84,7 +86,9 @@ export async function placeOrder(
   const { country, currency } = await theOrganization(tx);
   const shop = await shopOf(tx, event, currency);
   if (address !== null && request.code && !codeNamed(shop.codes, request.code)) countTry(w, eventId, address);
-  const asking = await askingOf(w, event, visitor, channel, request.code !== '');
+  // Whoever the team books for pays what they would by themselves.
+  const payer = visitor ?? (buyerContactId ? await asVisitor(tx, buyerContactId) : null);
+  const asking = await askingOf(w, event, payer, channel, request.code !== '');
   const place = channel === 'public' ? await demandAdmission(w, event, visitor, request, shop, asking) : null;
   const priced = quote(shop, wantedOf(request), { ...asking, guest: place?.guest ?? 0 });
   if ('problems' in priced) throw invalid(priced.problems);
@@ -141,6 +145,7 @@ export async function placeOrder(
     donationAnonymous: request.donation.anonymous,
     dueNow: order.dueNow < order.total ? order.dueNow : null,
     codeId: order.codeId,
+    sourceId: channel === 'public' ? await sourceNamed(tx, eventId, request.from) : null,
     lines: order.parties.map((l) => ({ offerId: l.offer.id, units: l.units })),
     seats: order.seats,
     state: account.state,

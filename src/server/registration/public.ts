@@ -270,7 +270,7 @@ const seatOffer = (offers: readonly Offer[], id: string, language: string): stri
 };
 
 /** What an order asks for by now, line by line: units of one offer or extra at one price together. */
-const linesShown = (tx: Queries, order: OrderRow): Promise<PublicOrder['lines']> =>
+export const linesShown = (tx: Queries, order: OrderRow): Promise<PublicOrder['lines']> =>
   tx.query<PublicOrder['lines'][number]>(
     `select coalesce(case when $2 = 'fr' then nullif(f.french ->> 'name', '') end, f.name,
          case when $2 = 'fr' then nullif(e.french ->> 'name', '') end, e.name) || coalesce(', ' || (select case when $2 = 'fr' and x ->> 'french' <> ''
@@ -284,7 +284,7 @@ const linesShown = (tx: Queries, order: OrderRow): Promise<PublicOrder['lines']>
   );
 
 /** What was kept of seats of an order that were given up. */
-const keptFrom = async (tx: Queries, orderId: string): Promise<number> =>
+export const keptFrom = async (tx: Queries, orderId: string): Promise<number> =>
   Number(
     (await first<{ kept: number }>(
       tx,

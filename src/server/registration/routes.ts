@@ -1,21 +1,16 @@
 import type { guestsContract } from '#contract/guests.ts';
-import type { RegistrationRow, registrationContract } from '#contract/registration.ts';
-import { type EventFact, factsOf } from '#core/access/stages.ts';
+import type { registrationContract } from '#contract/registration.ts';
 import { fullName } from '#core/contacts/names.ts';
 import { isEmail } from '#core/contacts/reach.ts';
 import { titleFor } from '#core/events/french.ts';
-import { lives, shownToPublic, silentStates } from '#core/events/states.ts';
+import { shownToPublic, silentStates } from '#core/events/states.ts';
 import { writeCalendar } from '#core/exchange/calendar.ts';
-import { writeCsv } from '#core/exchange/csv.ts';
-import { plainAmount } from '#core/money/amount.ts';
-import { freedSeatsFor, inLine, whyNot } from '#core/registration/waitlist.ts';
-import { plusMinutes } from '#core/time/clock.ts';
-import { sayReason } from '#core/words/reasons.ts';
 import { readTexts } from '#core/words/texts.ts';
-import { followLink, whatIf } from '../app/app.ts';
+import { type Asker, followLink, type Work, whatIf } from '../app/app.ts';
 import { record } from '../app/record.ts';
-import { logCare } from '../contacts/seeing.ts';
+import { contactFor } from '../contacts/seeing.ts';
 import { visitorOf } from '../contacts/visitor.ts';
+import type { Queries } from '../db/database.ts';
 import { eventFor } from '../events/access.ts';
 import { entryOf } from '../events/calendar.ts';
 import { sayPlace, sayWhen } from '../events/saying.ts';
@@ -23,9 +18,10 @@ import { readEvent, readOffers, readQuestions } from '../events/store.ts';
 import { File, type Handlers } from '../http/handle.ts';
 import { invalid, notFound, refused } from '../http/problem.ts';
 import { logoOf } from '../pictures/store.ts';
+import { passesPdf } from '../print/passes.ts';
 import { theOrganization } from '../staff/store.ts';
 import { acceptingHandlers } from './accepting.ts';
-import { answerFileOf, keepAnswerFile } from './answerFiles.ts';
+import { keepAnswerFile } from './answerFiles.ts';
 import { enterCode } from './codes.ts';
 import { placeOrders, seriesShown } from './dates.ts';
 import { guestListHandlers } from './guestLists.ts';
@@ -34,23 +30,24 @@ import { invite, readInvited, uninvite } from './invited.ts';
 import { orderByLink } from './links.ts';
 import { feedFor, listingFor } from './listing.ts';
 import { changeOrderAnswers, nameSeat } from './naming.ts';
-import { oddsInLine } from './odds.ts';
 import { placeOrder, takesRegistrations } from './ordering.ts';
-import { passesPdf } from './passes.ts';
 import { publicEventOf, publicEventRow, publicOrderOf } from './public.ts';
-import { registrationRows, sessionsOfSeats } from './rows.ts';
-import { readOrder, readSeat, readSeats, readTaken, readWaiting } from './store.ts';
+import type { OrderRequest } from './request.ts';
+import { readOrder, readSeats } from './store.ts';
 import { demandTries } from './tries.ts';
-import { passOnTo, takeSeats } from './waiting.ts';
+import { takeSeats } from './waiting.ts';
 import { withdrawSeats } from './withdrawing.ts';
 
-/** A seat as far as somebody sees the facts of its event. */
-const cutSeat = (row: RegistrationRow, facts: ReadonlySet<EventFact>): RegistrationRow => ({
-  ...row,
-  answers: facts.has('answers') ? row.answers : [],
-  linkReasons: facts.has('linking') ? row.linkReasons : [],
-  care: facts.has('health') && row.care,
-});
+/** Registers somebody who asked for it by telephone, or at the desk; whoever they pick among those on record is theirs to see. */
+async function registerFor(
+  by: Asker & { tx: Queries },
+  w: Work,
+  eventId: string,
+  { contactId, ...order }: OrderRequest & { contactId: string | null },
+) {
+  const buyerContactId = contactId && (await contactFor(by, contactId)).contactId;
+  return placeOrder(w, eventId, order, 'staff', { buyerContactId });
+}
 
 /** Paying is money's. */
 export const registrationHandlers: Omit<
@@ -61,143 +58,19 @@ export const registrationHandlers: Omit<
   ...guestHandlers,
   ...acceptingHandlers,
 
-  'GET /api/events/:id/registrations': async ({ tx, params, now, staff }) => {
-    const event = await eventFor({ tx, staff, now }, params.id, 'registration', 'see');
-    const offers = await readOffers(tx, params.id);
-    const waiting = inLine(await readWaiting(tx, params.id, offers), event.waitRule);
-    const taken = await readTaken(tx, params.id);
-    const odds = await oddsInLine(tx, event, waiting, now);
-    return {
-      capacity: event.capacity,
-      rows: (await registrationRows(tx, params.id, now)).map((r) => cutSeat(r, factsOf(staff, event, now))),
-      waiting: waiting.map((p, at) => ({
-        orderId: p.orderId,
-        name: p.name,
-        seats: p.seats,
-        since: p.since,
-        fits: sayReason(whyNot(p, event, taken)),
-        odds: odds[at] ?? null,
-      })),
-    };
-  },
-
-  'GET /api/events/:id/answers/files/:file': async (c) => {
-    const event = await eventFor(c, c.params.id, 'registration', 'see');
-    const facts = factsOf(c.staff, event, c.now);
-    const { name, mediaType, content, sensitive, contactId } = await answerFileOf(
-      c.tx,
-      event.id,
-      c.params.file,
-    );
-    if (!facts.has('answers') || (sensitive && !facts.has('health'))) throw refused('not-your-part', {}, 403);
-    if (sensitive) await logCare(c, 'a file', [{ contactId, eventId: event.id }]);
-    // Whatever it is, it is never shown within our own pages.
-    return new File(name, Buffer.from(content), false, mediaType);
-  },
-
-  'GET /api/events/:id/registrations.csv': async (c) => {
-    const { tx, params, now, staff } = c;
-    const event = await eventFor(c, params.id, 'registration', 'see');
-    const { currency } = await theOrganization(tx);
-    const facts = factsOf(staff, event, now);
-    const rows = (await registrationRows(tx, params.id, now, facts.has('health'))).map((r) =>
-      cutSeat(r, facts),
-    );
-    if (facts.has('health'))
-      await logCare(
-        c,
-        'registrations as a table',
-        rows
-          .filter((r) => r.care)
-          .map((r) => ({ contactId: r.contactId, registrationId: r.id, eventId: event.id })),
-      );
-    const sessions = await sessionsOfSeats(tx, event.id);
-    const questions = [...new Set(rows.flatMap((r) => r.answers.map((a) => a.question)))];
-    const body = writeCsv(
-      [
-        'Order',
-        'Last name',
-        'First name',
-        'Booked by',
-        'Ticket',
-        'Registration',
-        'Attendance',
-        'Waiver',
-        'Order due',
-        'Order received',
-        'Since',
-        ...(sessions.size ? ['Sessions'] : []),
-        ...questions,
-      ],
-      rows.map((r) => [
-        r.orderNumber,
-        r.family,
-        r.given,
-        r.buyer,
-        r.offer,
-        r.state,
-        r.attendance,
-        r.waiver,
-        plainAmount(r.due, currency),
-        plainAmount(r.received, currency),
-        r.since,
-        ...(sessions.size ? [sessions.get(r.id)?.join('; ') ?? ''] : []),
-        ...questions.map((q) => r.answers.find((a) => a.question === q)?.value ?? null),
-      ]),
-    );
-    return new File(`registrations-${event.slug ?? event.id}.csv`, body);
-  },
-
-  'POST /api/registrations/:id/withdraw': async (c) => {
-    const seat = await readSeat(c.tx, c.params.id);
-    await eventFor(c, seat.eventId, 'registration', 'change');
-    const { offered, kept, balance } = await withdrawSeats(
-      c,
-      seat.orderId,
-      [seat.id],
-      c.body.reason || `withdrawn by ${c.staff.name}`,
-      c.body.back,
-    );
-    return { offered, kept, owed: Math.max(0, -balance) };
-  },
-
-  'POST /api/orders/:id/offer': async (c) => {
-    const { tx, params, now } = c;
-    const order = await readOrder(tx, params.id);
-    const event = await eventFor(c, order.eventId, 'registration', 'change', true);
-    if (!lives(event.state)) throw refused('no-seats-offered', { state: event.state });
-    const offers = await readOffers(tx, order.eventId);
-    const party = (await readWaiting(tx, order.eventId, offers)).find((p) => p.orderId === order.id);
-    if (!party) throw refused('not-waiting');
-    // Offered by hand, it was decided: the organizer tells them.
-    party.quiet = null;
-    const taken = await readTaken(tx, order.eventId);
-    const [offer] = freedSeatsFor([party], event, taken, now, event.startsAt ?? plusMinutes(now, 10_000));
-    if (!offer)
-      throw refused('does-not-fit', { name: party.name, reason: sayReason(whyNot(party, event, taken)) });
-    // Before others who wait longer only with a reason, which they may be told.
-    const first = inLine(await readWaiting(tx, order.eventId, offers), event.waitRule).find(
-      (p) => p.quiet === null,
-    );
-    if (first && first.orderId !== order.id && !c.body.reason)
-      throw invalid([{ path: 'reason', code: 'reason-out-of-turn' }]);
-    await passOnTo(
-      c,
-      order.id,
-      offer.until,
-      `offered by ${c.staff.name}${c.body.reason && `: ${c.body.reason}`}`,
-    );
-    return { until: offer.until };
-  },
-
   'POST /api/events/:id/orders': async (c) => {
     await eventFor(c, c.params.id, 'registration', 'change');
-    const placed = await placeOrder(c, c.params.id, c.body, 'staff');
-    return {
-      orderId: placed.orderId,
-      standing: placed.standing,
-    };
+    const { orderId, standing, total } = await registerFor(c, c, c.params.id, c.body);
+    return { orderId, standing, total };
   },
+
+  'POST /api/events/:id/orders/what-if': async (c) =>
+    whatIf(c.app, c.actor, async (w) => {
+      const by = { ...w, staff: c.staff };
+      await eventFor(by, c.params.id, 'registration', 'change');
+      const { standing, total } = await registerFor(by, w, c.params.id, c.body);
+      return { standing, total };
+    }),
 
   'GET /api/public/frame': async ({ tx, app, now }) => {
     const { name, about, currency, zone, country, clock } = await theOrganization(tx);

@@ -6,9 +6,10 @@ import type { RegistrationState } from '#core/registration/states.ts';
 import { occupying } from '#core/registration/states.ts';
 import type { WaitingParty } from '#core/registration/waitlist.ts';
 import type { Reason } from '#core/words/reasons.ts';
+import type { Work } from '../app/app.ts';
 import { whyQuiet } from '../contacts/quiet.ts';
 import { among } from '../db/among.ts';
-import { byOwner, first, type Queries } from '../db/database.ts';
+import { byOwner, first, insert, type Queries } from '../db/database.ts';
 import { notFound } from '../http/problem.ts';
 
 /** Seats and units that are taken now at each of some events: held, offered and confirmed ones. */
@@ -233,3 +234,25 @@ const waitingParty = (row: WaitingRow, offers: readonly Offer[]): WaitingParty =
     return offer ? [{ offer, units }] : [];
   }),
 });
+
+/** What is written under an order beside its lines; they are answered by their ids. */
+export async function addLines(
+  w: Pick<Work, 'tx' | 'app' | 'now'>,
+  orderId: string,
+  lines: readonly ({ kind: string; unitPrice: number } & Record<string, unknown>)[],
+): Promise<string[]> {
+  const last = await first<{ position: number }>(
+    w.tx,
+    'select coalesce(max(position), 0) as position from order_lines where order_id = $1',
+    [orderId],
+  );
+  const rows = lines.map((line, at) => ({
+    id: w.app.ids.id(),
+    orderId,
+    position: last!.position + 1 + at,
+    writtenAt: w.now,
+    ...line,
+  }));
+  await insert(w.tx, 'order_lines', rows);
+  return rows.map((row) => row.id);
+}

@@ -9,7 +9,7 @@ import { first, type Queries, update } from '../db/database.ts';
 import { readEvent } from '../events/store.ts';
 import { invalid, refused } from '../http/problem.ts';
 import { setSeats } from './confirming.ts';
-import { noLongerExpected, type OrderRow, readOrder, readSeats } from './store.ts';
+import { addLines, noLongerExpected, type OrderRow, readOrder, readSeats } from './store.ts';
 
 /** By what it is decided how much of what was paid goes back. */
 export type Back = 'terms' | 'all' | 'nothing';
@@ -21,6 +21,8 @@ export async function withdrawSeats(
   seatIds: readonly string[],
   reason: string,
   back: Back,
+  /** Whether whoever booked is told; not where another message says it. */
+  tell = true,
 ): Promise<{ balance: number; offered: string[]; kept: number }> {
   const order = await readOrder(w.tx, orderId);
   const seats = (await readSeats(w.tx, orderId)).filter((s) => seatIds.includes(s.id));
@@ -55,6 +57,7 @@ export async function withdrawSeats(
     seats: seatIds.length,
     reason,
     kept,
+    tell,
   });
   const { balance } = await readOrder(w.tx, orderId);
   return { balance, offered, kept };
@@ -75,7 +78,12 @@ const paidFor = (tx: Queries, orderId: string): Promise<{ id: string; live: bool
  * Writes down what is kept of what was paid for the units that are given up, by the terms of the event or as it is said. Answers how
  * much.
  */
-async function keepBack(w: Work, order: OrderRow, givenUp: readonly number[], back: Back): Promise<number> {
+export async function keepBack(
+  w: Work,
+  order: Pick<OrderRow, 'id' | 'eventId'>,
+  givenUp: readonly number[],
+  back: Back,
+): Promise<number> {
   if (back === 'all' || !givenUp.length) return 0;
   const event = await readEvent(w.tx, order.eventId);
   const percent =
@@ -83,11 +91,6 @@ async function keepBack(w: Work, order: OrderRow, givenUp: readonly number[], ba
       ? 0
       : percentBack(event.refunds, dateOf(w.now, event.zone), event.startsLocal?.slice(0, 10) ?? null);
   const amount = keptOf(givenUp, percent).reduce((sum, k) => sum + k, 0);
-  if (amount > 0)
-    await w.tx.query(
-      `insert into order_lines (id, order_id, position, kind, unit_price, written_at)
-       select $1, $2, coalesce(max(position), 0) + 1, 'kept', $3, $4 from order_lines where order_id = $2`,
-      [w.app.ids.id(), order.id, amount, w.now],
-    );
+  if (amount > 0) await addLines(w, order.id, [{ kind: 'kept', unitPrice: amount }]);
   return amount;
 }

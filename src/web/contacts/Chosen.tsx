@@ -1,25 +1,13 @@
-import { chakra, type SystemStyleObject } from '@chakra-ui/react';
 import { type ReactNode, useState } from 'react';
 import { ApiProblem, saveFile } from '#web/api.ts';
 import { Button } from '#web/kit/Button.tsx';
 import { InlineChoice, InlineText } from '#web/kit/Inline.tsx';
 import { phrase } from '#web/words/phrase.ts';
+import { ChosenBar } from '../kit/ChosenBar.tsx';
 import { Problems } from '../kit/notices.tsx';
 import { say } from '../kit/toast.tsx';
 import { useAction, useAsk, useMe } from '../parts/ask.ts';
 import { MailingForm } from './MailingForm.tsx';
-
-const chosenLook: SystemStyleObject = {
-  display: 'flex',
-  flexWrap: 'wrap',
-  gap: '8px 14px',
-  alignItems: 'center',
-  padding: '6px 12px',
-  margin: '6px 0',
-  border: '1px solid var(--verdigris)',
-  background: 'var(--wash)',
-  fontSize: '14px',
-};
 
 /** What can be done with several contacts at once: a tag, a segment, a message, a file. */
 export function Chosen({
@@ -52,8 +40,7 @@ export function Chosen({
     </Button>
   );
   return (
-    <chakra.div css={chosenLook}>
-      <b className="num">{phrase('contacts.chosen', { ids: ids.length })}</b>
+    <ChosenBar label={phrase('contacts.chosen', { ids: ids.length })}>
       {all !== null && (
         <Button look="link" onClick={chooseAll}>
           {phrase('contacts.chooseAllFound', { all })}
@@ -75,7 +62,7 @@ export function Chosen({
       {doing === 'segment' && <PutThem ids={ids} />}
       <Problems of={failed} />
       {writing && <MailingForm to={{ ids: [...ids] }} close={() => setWriting(false)} />}
-    </chakra.div>
+    </ChosenBar>
   );
 }
 

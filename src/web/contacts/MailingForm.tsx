@@ -1,31 +1,15 @@
-import { chakra, type SystemStyleObject } from '@chakra-ui/react';
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { useDeferredValue, useRef } from 'react';
 import { mailingsContract } from '#contract/mailings.ts';
 import { type MailingTopic, mailingTopics } from '#core/messages/mailing.ts';
 import { ApiProblem, call } from '#web/api.ts';
-import { Phrase } from '#web/words/Phrase.tsx';
 import { phrase } from '#web/words/phrase.ts';
 import { FormDialog } from '../kit/form/FormDialog.tsx';
 import { Choose, LongText, Text } from '../kit/form/fields.tsx';
 import { prepare } from '../kit/form/request.ts';
 import { useForm } from '../kit/form/useForm.ts';
 import { say } from '../kit/toast.tsx';
-import { sayCount } from '../parts/saying.ts';
-
-const whogetsLook: SystemStyleObject = {
-  marginTop: '10px',
-  paddingTop: '8px',
-  borderTop: '1px solid var(--line)',
-  fontSize: '14px',
-  '& details': {
-    marginTop: '6px',
-  },
-  '& summary': {
-    cursor: 'pointer',
-    color: 'var(--verdigris)',
-  },
-};
+import { WhoGets } from '../parts/WhoGets.tsx';
 
 const topicWords: Record<MailingTopic, string> = {
   notice: phrase('contacts.somethingTheyTakePart'),
@@ -109,33 +93,7 @@ export function MailingForm({
           ownLink: '{{own_link}}',
         })}
       />
-      {p && (
-        <chakra.div css={whogetsLook} role="status">
-          <p>
-            <Phrase
-              of="contacts.copiesGoOut"
-              with={{
-                count: p.planned,
-                number: <b className="num">{sayCount(p.planned)}</b>,
-              }}
-            />
-          </p>
-          {p.leftOut.map((l) => (
-            <p key={l.why} className="soft">
-              <span className="num">{l.people}</span>{' '}
-              {phrase('contacts.leftOut', { why: l.why, names: l.names.join(', ') })}
-              {l.people > l.names.length && ' …'}
-            </p>
-          ))}
-          {p.sample && (form.values.subject || p.sample.body.trim()) && (
-            <details>
-              <summary>{phrase('contacts.asGetsIt', { name: p.sample.name })}</summary>
-              <p className="name">{p.sample.subject}</p>
-              <chakra.p whiteSpace="pre-line">{p.sample.body}</chakra.p>
-            </details>
-          )}
-        </chakra.div>
-      )}
+      {p && <WhoGets {...p} />}
     </FormDialog>
   );
 }

@@ -19,6 +19,7 @@ export function PersonFields<V extends FieldValues>({
   emailHelp,
   organization = false,
   required = true,
+  autoFocus = true,
 }: {
   form: Form<V>;
   path?: string;
@@ -26,6 +27,7 @@ export function PersonFields<V extends FieldValues>({
   /** It has one name. */
   organization?: boolean;
   required?: boolean;
+  autoFocus?: boolean;
 }) {
   const at = (field: keyof PersonForm) => `${path}${field}` as FieldPathByValue<V, string>;
   return (
@@ -39,7 +41,7 @@ export function PersonFields<V extends FieldValues>({
             name={at('given')}
             label={phrase('common.firstName')}
             required={required}
-            autoFocus
+            autoFocus={autoFocus}
           />
           <Text form={form} name={at('family')} label={phrase('common.lastName')} required={required} />
         </>

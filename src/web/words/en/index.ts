@@ -13,6 +13,7 @@ import { questions } from './questions.ts';
 import { queue } from './queue.ts';
 import { records } from './records.ts';
 import { season } from './season.ts';
+import { seats } from './seats.ts';
 import { series } from './series.ts';
 import { shell } from './shell.ts';
 import { team } from './team.ts';
@@ -36,6 +37,7 @@ export const phrases = {
   queue,
   records,
   season,
+  seats,
   series,
   shell,
   team,

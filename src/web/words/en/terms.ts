@@ -76,6 +76,12 @@ export const terms = {
   reset: 'new password',
   'sign in': 'code to sign in',
   mailing: 'mailing',
+  letter: 'letter',
+  'given up': 'seats given up',
+  'ticket changed': 'another ticket',
+  moved: 'another date',
+  'handed on': 'seat handed on',
+  'no longer yours': 'seat taken over',
   // Those who belong to somebody
   guardian: 'guardian',
   'in an emergency': 'in an emergency',

@@ -1,7 +1,8 @@
 import { chakra } from '@chakra-ui/react';
 import { useState } from 'react';
 import type { EventPage } from '#contract/events.ts';
-import { registrationContract, type Tenths } from '#contract/registration.ts';
+import type { Tenths } from '#contract/registration.ts';
+import { seatsContract } from '#contract/seats.ts';
 import type { Answer } from '#web/api.ts';
 import { Button } from '#web/kit/Button.tsx';
 import { FormDialog } from '#web/kit/form/FormDialog.tsx';
@@ -62,7 +63,7 @@ function OutOfTurn({ party, close }: { party: Party; close: () => void }) {
   const form = useForm({
     values: { reason: '' },
     request: (body) =>
-      prepare(registrationContract, 'POST /api/orders/:id/offer', { params: { id: party.orderId }, body }),
+      prepare(seatsContract, 'POST /api/orders/:id/offer', { params: { id: party.orderId }, body }),
     after: () => {
       close();
       told();

@@ -1,8 +1,9 @@
 import { useState } from 'react';
 import type { EventPage } from '#contract/events.ts';
 import { guestsContract } from '#contract/guests.ts';
-import type { RegistrationRow } from '#contract/registration.ts';
+import type { AskedColumn, RegistrationRow } from '#contract/seats.ts';
 import { percentBack } from '#core/money/refundPolicy.ts';
+import { sayAnswer } from '#core/questions/answering.ts';
 import { dateOf } from '#core/time/wallTime.ts';
 import { addressOf } from '#web/api.ts';
 import { Asking } from '#web/kit/Asking.tsx';
@@ -22,7 +23,17 @@ import { phrase, term } from '#web/words/phrase.ts';
 type Back = 'terms' | 'all' | 'nothing';
 
 /** One seat: why it is linked as it is, its answers, and what can be done with it. */
-export function Seat({ row, page, close }: { row: RegistrationRow; page: EventPage; close: () => void }) {
+export function Seat({
+  row,
+  questions,
+  page,
+  close,
+}: {
+  row: RegistrationRow;
+  questions: readonly AskedColumn[];
+  page: EventPage;
+  close: () => void;
+}) {
   const roles = useMe().data?.staff.roles ?? [];
   const change = page.may.change.includes('registration');
   const treasures = roles.includes('coordinator') || roles.includes('treasurer');
@@ -131,21 +142,37 @@ export function Seat({ row, page, close }: { row: RegistrationRow; page: EventPa
           {phrase('event.linkedToTheContact', { linkReasons: row.linkReasons.join('; ') })}
         </p>
       )}
-      {row.answers.map((a) => (
-        <p key={a.question}>
-          <span className="soft">{a.question}</span>{' '}
-          {a.fileId ? (
-            <a
-              href={addressOf('GET /api/events/:id/answers/files/:file', { id: page.id, file: a.fileId })}
-              download
-            >
-              {a.value}
-            </a>
-          ) : (
-            a.value
-          )}
-        </p>
-      ))}
+      {questions.map((q) => {
+        const answer = row.answers[q.id];
+        if (!answer) return null;
+        return (
+          <p key={q.id}>
+            <span className="soft">{q.prompt}</span>{' '}
+            {answer.file ? (
+              <a
+                href={addressOf('GET /api/events/:id/answers/files/:file', {
+                  id: page.id,
+                  file: answer.file.id,
+                })}
+                download
+              >
+                {answer.file.name}
+              </a>
+            ) : (
+              sayAnswer(answer.value)
+            )}
+          </p>
+        );
+      })}
+      <p>
+        <a
+          href={addressOf('GET /api/orders/:id/confirmation.pdf', { id: row.orderId })}
+          target="_blank"
+          rel="noreferrer"
+        >
+          {phrase('seats.confirmationPdf')}
+        </a>
+      </p>
       {row.care && <Care id={row.id} />}
       {doing === 'name' && <Rename row={row} done={() => setDoing(null)} />}
       {doing === 'link' && <WriteTo row={row} done={() => setDoing(null)} />}

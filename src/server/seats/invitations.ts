@@ -1,0 +1,203 @@
+import type { invitedContract } from '#contract/invited.ts';
+import { repliesOf } from '#core/admission/invitation.ts';
+import type { QuietReason } from '#core/contacts/quiet.ts';
+import { titleFor } from '#core/events/french.ts';
+import { hideLinks, linkMark } from '#core/messages/links.ts';
+import { planMailing } from '#core/messages/mailing.ts';
+import { merge } from '#core/messages/merge.ts';
+import { directTexts } from '#core/messages/texts.ts';
+import { because, type Reason } from '#core/words/reasons.ts';
+import { type SignedIn, type Work, whatIf } from '../app/app.ts';
+import { record } from '../app/record.ts';
+import { emailOf, lastWord, whyQuiet } from '../contacts/quiet.ts';
+import type { Queries } from '../db/database.ts';
+import { eventFor } from '../events/access.ts';
+import { sayPlace, sayWhen } from '../events/saying.ts';
+import { type EventRow, readEvent } from '../events/store.ts';
+import type { Handlers } from '../http/handle.ts';
+import { refused } from '../http/problem.ts';
+import { saidLeftOut } from '../messages/mailings.ts';
+import { type Outgoing, putOut } from '../messages/outbox.ts';
+import {
+  answerInvitation,
+  changeCompanions,
+  invitationByLink,
+  invite,
+  readInvited,
+  uninvite,
+} from '../registration/invited.ts';
+import { takesRegistrations } from '../registration/ordering.ts';
+import { listedTimes } from '../registration/public.ts';
+import { theOrganization } from '../staff/store.ts';
+
+/** How often one person is written to about one invitation. */
+const mostLetters = 3;
+
+interface InvitedRecipient {
+  id: string;
+  contactId: string;
+  name: string;
+  given: string;
+  email: string | null;
+  language: 'en' | 'fr';
+  quiet: QuietReason | null;
+  said: boolean | null;
+  written: number;
+}
+
+/** Everybody invited who has said neither yes nor no. */
+const readSilent = (tx: Queries, eventId: string): Promise<InvitedRecipient[]> =>
+  tx.query<InvitedRecipient>(
+    `select i.id, c.id as contact_id, trim(c.given_name || ' ' || c.family_name) as name, coalesce(nullif(c.given_name, ''), c.family_name) as given,
+       ${emailOf('c.id')} as email, c.language, ${whyQuiet('c')} as quiet, ${lastWord('c.id', "'invitations'")} as said, i.written
+     from event_invited i join contacts c on c.id = i.contact_id
+     where i.event_id = $1 and (i.answer is null or i.answer = 'perhaps') order by c.family_name, c.given_name, c.id`,
+    [eventId],
+  );
+
+async function planOf(tx: Queries, event: EventRow) {
+  const recipients = await readSilent(tx, event.id);
+  const often = recipients.filter((r) => r.written >= mostLetters);
+  const plan = planMailing(
+    'invitations',
+    recipients.filter((r) => r.written < mostLetters),
+  );
+  return {
+    planned: plan.planned,
+    leftOut: [
+      ...plan.leftOut,
+      ...often.map((recipient) => ({ recipient, why: because('written often', { count: mostLetters }) })),
+    ],
+  };
+}
+
+const textFor = (event: EventRow, to: InvitedRecipient, words: string, organization: string) => {
+  const text = directTexts['you are invited'];
+  const { language } = to;
+  const values = {
+    name: to.given,
+    event: titleFor(event, language),
+    when: sayWhen(event, language),
+    place: sayPlace(event, language),
+    organization,
+  };
+  const own = { words: words && `${words}\n\n`, invitation_link: linkMark('invited', to.id) };
+  return { subject: merge(text.subject[language], values, own), body: merge(text.body[language], values, own) };
+};
+
+async function sendInvitations(
+  w: Work & { staff: SignedIn },
+  event: EventRow,
+  { words, expect }: { words: string; expect: number },
+): Promise<{ planned: number; leftOut: number }> {
+  if (event.state !== 'open') throw refused('not-open');
+  const { planned, leftOut } = await planOf(w.tx, event);
+  if (planned.length !== expect) throw refused('mailing-changed', { count: planned.length, expected: expect });
+  if (!planned.length) throw refused('mailing-nobody');
+  const { name: organization } = await theOrganization(w.tx);
+  const put = (to: InvitedRecipient, whyNot: Reason | null): Outgoing => {
+    const text = textFor(event, to, words, organization);
+    return {
+      eventId: event.id,
+      recipientKey: `you are invited:${to.id}:${to.written}`,
+      kind: 'you are invited',
+      contactId: to.contactId,
+      name: to.name,
+      address: to.email,
+      language: to.language,
+      reason: `invited by ${w.staff.name}`,
+      at: w.now,
+      whyNot,
+      ...(whyNot ? { subject: text.subject } : text),
+    };
+  };
+  await putOut(w, [
+    ...planned.map((to) => put(to, null)),
+    ...leftOut.map(({ recipient, why }) => put(recipient, why)),
+  ]);
+  await w.tx.query('update event_invited set written = written + 1 where id = any($1)', [
+    planned.map((p) => p.id),
+  ]);
+  await record(w, 'letter written', {
+    eventId: event.id,
+    subject: directTexts['you are invited'].subject.en.replace('{{event}}', event.publicTitle),
+    planned: planned.length,
+  });
+  return { planned: planned.length, leftOut: leftOut.length };
+}
+
+export const invitedHandlers: Handlers<typeof invitedContract> = {
+  'GET /api/events/:id/invited': async (c) => {
+    const event = await eventFor(c, c.params.id, 'plan', 'see');
+    return readInvited(c.tx, event.id);
+  },
+
+  'POST /api/events/:id/invited': async (c) => {
+    const event = await eventFor(c, c.params.id, 'plan', 'change', true);
+    return { added: await invite(c, event.id, c.body.contactIds, c.body.companions) };
+  },
+
+  'PATCH /api/events/:id/invited/:contact': async (c) => {
+    const event = await eventFor(c, c.params.id, 'plan', 'change', true);
+    await changeCompanions(c, event.id, c.params.contact, c.body.companions);
+    return { done: true };
+  },
+
+  'DELETE /api/events/:id/invited/:contact': async (c) => {
+    const event = await eventFor(c, c.params.id, 'plan', 'change', true);
+    await uninvite(c, event.id, c.params.contact);
+    return { done: true };
+  },
+
+  'POST /api/events/:id/invited/letters/preview': (c) =>
+    whatIf(c.app, c.actor, async (w) => {
+      const event = await eventFor({ ...w, staff: c.staff }, c.params.id, 'plan', 'change');
+      const { planned, leftOut } = await planOf(w.tx, event);
+      const { name: organization } = await theOrganization(w.tx);
+      const [to] = planned;
+      const text = to && textFor(event, to, c.body.words, organization);
+      return {
+        planned: planned.length,
+        leftOut: saidLeftOut(leftOut),
+        sample:
+          to && text ? { name: to.name, subject: hideLinks(text.subject), body: hideLinks(text.body) } : null,
+      };
+    }),
+
+  'POST /api/events/:id/invited/letters': async (c) => {
+    const event = await eventFor(c, c.params.id, 'plan', 'change', true);
+    return sendInvitations(c, event, c.body);
+  },
+
+  'GET /api/public/invitations/:token': async ({ tx, params, now }) => {
+    const invitation = await invitationByLink(tx, params.token);
+    const event = await readEvent(tx, invitation.eventId);
+    const { given, family, companions, answer, words, seats } = invitation;
+    return {
+      event: {
+        slug: event.slug ?? event.id,
+        title: event.publicTitle,
+        ...listedTimes(event),
+        zone: event.zone,
+        place: sayPlace(event, 'en') || null,
+        state: event.state,
+      },
+      given: given || family,
+      companions,
+      replies: [...repliesOf(event.admission.reply)],
+      answer,
+      words,
+      open: takesRegistrations(event, now),
+      seats,
+    };
+  },
+
+  'POST /api/public/invitations/:token/answer': async (c) => {
+    const invitation = await invitationByLink(c.tx, c.params.token);
+    const event = await readEvent(c.tx, invitation.eventId);
+    if (!takesRegistrations(event, c.now)) throw refused('registration-closed');
+    if (!repliesOf(event.admission.reply).includes(c.body.answer)) throw refused('reply-not-asked');
+    await answerInvitation(c, invitation, c.body.answer, c.body.words);
+    return { done: true };
+  },
+};
