@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { eventFacts } from '#core/access/stages.ts';
 import { visibilities } from '#core/access/visitor.ts';
 import { wayKinds } from '#core/admission/admission.ts';
+import { replyRules } from '#core/admission/invitation.ts';
 import { eventTimes } from '#core/events/dated.ts';
 import { pageTextFields } from '#core/events/french.ts';
 import { pageStyles, pageThemes } from '#core/events/look.ts';
@@ -309,6 +310,8 @@ export const eventPlan = z.object({
       .max(12),
     noReply: z.boolean(),
     accepts: z.boolean(),
+    /** What those invited are asked. */
+    reply: z.enum(replyRules).default('yes or no'),
   }),
   offers: z.array(offer).max(30),
   extras: z.array(extra).max(30),

@@ -12,6 +12,7 @@ import { fieldsContract } from './fields.ts';
 import { filesContract } from './files.ts';
 import { guestsContract } from './guests.ts';
 import { importsContract } from './imports.ts';
+import { invitedContract } from './invited.ts';
 import { kindsContract } from './kinds.ts';
 import { mailingsContract } from './mailings.ts';
 import { messagesContract } from './messages.ts';
@@ -46,6 +47,7 @@ export const everything = {
   ...viewsContract,
   ...mailingsContract,
   ...exchangingContract,
+  ...invitedContract,
   ...fieldsContract,
   ...guestsContract,
   ...questionSetsContract,

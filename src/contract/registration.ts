@@ -186,6 +186,8 @@ const publicEvent = z.object({
     signIn: z.boolean(),
     /** Single seats that cost them nothing. */
     guest: z.int(),
+    /** How many seats they can take at most, where they may only because they are invited. */
+    most: z.int().nullable(),
     /** Who may, and when, where whoever asks may not. */
     ways: z.array(
       z.object({
@@ -386,6 +388,8 @@ export const orderBody = z.object({
   language: z.enum(['en', 'fr']).default('en'),
   /** The link they came through, as it stands in the address. */
   from: z.string().max(20).default(''),
+  /** The link of their invitation, where they came by one. */
+  invited: z.string().max(100).default(''),
   /** Whether to join the waitlist when the party does not fit. */
   waitlist: z.boolean().default(true),
 });
@@ -646,27 +650,6 @@ export const registrationContract = contract({
     who: 'public',
     response: publicFrame,
   },
-  'GET /api/events/:id/invited': {
-    summary: 'Who is invited: they see an event that is for those invited',
-    who: ['unit lead'],
-    params: idParams,
-    response: z.array(z.object({ contactId: id, name: z.string() })),
-  },
-  'POST /api/events/:id/invited': {
-    summary: 'Invite people, who are on record; nothing is sent',
-    who: ['unit lead'],
-    params: idParams,
-    body: z.object({
-      contactIds: z.array(id).max(500).default([]),
-    }),
-    response: z.object({ added: z.int() }),
-  },
-  'DELETE /api/events/:id/invited/:contact': {
-    summary: 'Somebody is no longer invited; a seat they have stays theirs',
-    who: ['unit lead'],
-    params: z.object({ id, contact: id }),
-    response: done,
-  },
   'GET /api/public/events': {
     summary: 'Events that are listed, narrowed as asked; those to come unless others are asked for',
     who: 'public',
@@ -689,6 +672,10 @@ export const registrationContract = contract({
     summary: 'One event as the public sees it',
     who: 'public',
     params: z.object({ slug: z.string() }),
+    query: z.object({
+      /** The link of an invitation, for whoever comes by one. */
+      invited: z.string().max(100).default(''),
+    }),
     response: publicEvent,
   },
   'GET /api/public/events/:slug/calendar.ics': {

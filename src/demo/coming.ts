@@ -204,6 +204,7 @@ export async function playComing(
         code: '',
         expects: null,
         from: '',
+        invited: '',
         attendees: party.map((m) => ({
           given: m.given,
           family: m.family,
@@ -363,6 +364,7 @@ export async function playComing(
       code: '',
       expects: null,
       from: '',
+      invited: '',
       attendees: [
         child('Mai', '1984-03-09'),
         child('Théo', '2015-05-02'),

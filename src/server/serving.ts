@@ -48,6 +48,7 @@ import { listHandlers } from './records/lists.ts';
 import { recordsHandlers } from './records/routes.ts';
 import { questionSetHandlers } from './registration/questionSets.ts';
 import { registrationHandlers } from './registration/routes.ts';
+import { invitedHandlers } from './seats/invitations.ts';
 import { seatsHandlers } from './seats/routes.ts';
 import { seriesHandlers } from './series/routes.ts';
 import { type DemoSignIn, staffHandlers } from './staff/routes.ts';
@@ -101,6 +102,7 @@ export function makeServer(app: App, options: ServerOptions): Express {
     ...filesHandlers,
     ...registrationHandlers,
     ...seatsHandlers,
+    ...invitedHandlers,
     ...exchangingHandlers,
     ...waiversHandlers,
     ...moneyHandlers,

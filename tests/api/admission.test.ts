@@ -33,7 +33,10 @@ async function only(
   more: Parameters<typeof openEvent>[1] = {},
 ): Promise<OpenEvent> {
   const event = await openEvent(world, { title, capacity: 20, ...more });
-  expect((await save(event.id, { admission: { ways, noReply: false, accepts: false } })).status).toBe(200);
+  expect(
+    (await save(event.id, { admission: { ways, noReply: false, accepts: false, reply: 'yes or no' } }))
+      .status,
+  ).toBe(200);
   return event;
 }
 const contact = async (given: string, email = `${given.toLowerCase()}@osier.example`) =>
@@ -75,6 +78,7 @@ describe('who may register', () => {
       accepts: false,
       signIn: true,
       guest: 0,
+      most: null,
       ways: [{ kind: 'members', why: 'not theirs', units: [], opensLocal: null }],
     });
     expect(await seen(event, ended)).toMatchObject({ may: false, signIn: false });
@@ -106,13 +110,14 @@ describe('who may register', () => {
     expect((await register(event, await inUnit('Dara', boats!.id))).status).toBe(201);
     expect((await register(event, await inUnit('Edda', herons!.id))).status).toBe(403);
     const refused = await save(event.id, {
-      admission: { ways: [way('units')], noReply: false, accepts: false },
+      admission: { ways: [way('units')], noReply: false, accepts: false, reply: 'yes or no' },
     });
     expect(refused.problem.fields).toMatchObject([
       { path: expect.stringContaining('ways.0.unitIds'), code: 'unit-needed-here' },
     ]);
     expect(
-      (await save(event.id, { admission: { ways: [], noReply: false, accepts: false } })).problem.fields,
+      (await save(event.id, { admission: { ways: [], noReply: false, accepts: false, reply: 'yes or no' } }))
+        .problem.fields,
     ).toMatchObject([{ code: 'way-needed' }]);
   });
 
@@ -176,7 +181,7 @@ describe('who may register', () => {
 
   test('nobody has to: the page says so, nothing is booked, and no ticket is needed to open', async () => {
     const event = await only('Just Come', [way('everyone')]);
-    await save(event.id, { admission: { ways: [], noReply: true, accepts: false } });
+    await save(event.id, { admission: { ways: [], noReply: true, accepts: false, reply: 'yes or no' } });
     expect(await seen(event)).toMatchObject({ noReply: true });
     expect((await register(event)).problem.code).toBe('no-reply-needed');
     const { id } = await odalys.call('POST /api/events', { body: { publicTitle: 'No Tickets' } });
@@ -185,7 +190,7 @@ describe('who may register', () => {
         .filter((l) => l.stops)
         .map((l) => l.text);
     const before = await lacks();
-    await save(id, { admission: { ways: [], noReply: true, accepts: false } });
+    await save(id, { admission: { ways: [], noReply: true, accepts: false, reply: 'yes or no' } });
     expect((await lacks()).length).toBe(before.length - 1);
   });
 });

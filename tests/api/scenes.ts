@@ -144,3 +144,10 @@ export async function signedInAs(origin: string, email: string): Promise<Caller>
   await by.call('POST /api/public/sign-in/code', { body: { ticket, code: demoCode! } });
   return by;
 }
+
+/** Pays what an order owes by a card that is good. */
+export const pay = (world: { anyone: Caller }, token: string) =>
+  world.anyone.call('POST /api/public/orders/:token/pay', {
+    params: { token },
+    body: { card: '9000 0000 0000 0001', expiry: '12/30' },
+  });

@@ -17,7 +17,7 @@ const way = (kind: WayKind, of: Partial<Way> = {}): Way => ({
   closesLocal: null,
   ...of,
 });
-const by = (...ways: Way[]): Admission => ({ ways, noReply: false, accepts: false });
+const by = (...ways: Way[]): Admission => ({ ways, noReply: false, accepts: false, reply: 'yes or no' });
 const stranger: Applicant = { member: false, units: new Set(), lists: [], invited: false, code: false };
 const now = '2026-07-09T09:20';
 const may = (a: Admission, who: Partial<Applicant> = {}, at = now) =>

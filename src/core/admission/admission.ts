@@ -1,4 +1,5 @@
 import type { WallTime } from '#core/time/clock.ts';
+import type { ReplyRule } from './invitation.ts';
 
 /**
  * How people come to an event: everybody; members of the organization, or of some of its units; whoever has an access code; whoever
@@ -24,6 +25,8 @@ export interface Admission {
   noReply: boolean;
   /** Whether the organizer accepts people, one by one: until then they have asked, and hold nothing. */
   accepts: boolean;
+  /** What those invited are asked. */
+  reply: ReplyRule;
 }
 
 /** Everybody, as long as registration is open. */
@@ -31,6 +34,7 @@ export const everybody: Admission = {
   ways: [{ kind: 'everyone', unitIds: [], opensLocal: null, closesLocal: null }],
   noReply: false,
   accepts: false,
+  reply: 'yes or no',
 };
 
 /** A guest list somebody is on. */

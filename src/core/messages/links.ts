@@ -1,6 +1,7 @@
 /** The personal links and codes a message may carry, each with where it leads and what stands in its place for everybody else. */
 export const linkPaths = {
   manage: { path: '/m/', words: 'link to their booking' },
+  invited: { path: '/i/', words: 'link to their invitation' },
   seat: { path: '/g/', words: 'link to their seat' },
   crew: { path: '/crew/', words: 'link to their shifts' },
   survey: { path: '/s/', words: 'link to their survey' },

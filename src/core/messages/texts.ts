@@ -27,6 +27,7 @@ export type DirectKind =
   | 'moved'
   | 'handed on'
   | 'no longer yours'
+  | 'you are invited'
   | 'invitation'
   | 'crew'
   | 'overlap'
@@ -63,6 +64,7 @@ export const ownFields: Partial<Record<DirectKind, readonly string[]>> = {
   'ticket changed': ['ticket', 'words'],
   'handed on': ['from', 'to'],
   'no longer yours': ['by'],
+  'you are invited': ['words', 'invitation_link'],
   question: ['words', 'email'],
   'proposal taken': ['title', 'words'],
   'proposal declined': ['title', 'words'],
@@ -247,6 +249,13 @@ export const directTexts: Record<DirectKind, MessageText> = {
     body: {
       en: 'Hello {{name}},\n\n{{by}}, who booked your seat for {{event}} ({{when}}), has given it to somebody else. Your pass is no longer valid.\n\n{{organization}}',
       fr: 'Bonjour {{name}},\n\n{{by}}, qui avait réservé votre place pour {{event}} ({{when}}), l’a donnée à quelqu’un d’autre. Votre billet n’est plus valable.\n\n{{organization}}',
+    },
+  },
+  'you are invited': {
+    subject: { en: 'You are invited: {{event}}', fr: 'Vous êtes invité·e : {{event}}' },
+    body: {
+      en: 'Hello {{name}},\n\nYou are invited to {{event}} ({{when}}). {{place}}\n\n{{words}}Say whether you come: {{invitation_link}}\n\n{{organization}}',
+      fr: 'Bonjour {{name}},\n\nVous êtes invité·e à {{event}} ({{when}}). {{place}}\n\n{{words}}Dites-nous si vous venez : {{invitation_link}}\n\n{{organization}}',
     },
   },
   lapsed: {

@@ -60,6 +60,13 @@ export const bookingsEn = {
   'person-twice': 'This person is on another seat already.',
   'names-closed': 'The time for naming guests and changing answers is over; please write to the organizers.',
   'seat-gone': 'This seat was given up.',
+  'invited-for': {
+    one: 'The invitation is for {{count}} seat.',
+    other: 'The invitation is for {{count}} seats.',
+  },
+  'invited-used': 'The seats of this invitation are taken already.',
+  'invited-has-seats': 'You hold seats. Give them up in your booking.',
+  'reply-not-asked': 'Nobody asks for this answer.',
   'ticket-used': 'Somebody who has arrived keeps the ticket they came with.',
   'offer-other-size': {
     one: '“{{name}}” is for {{count}} person. Give this one up and book the other.',

@@ -64,6 +64,13 @@ export const bookingsFr: BookingWords = {
   'names-closed':
     'Il est trop tard pour nommer des invités ou changer des réponses ; écrivez aux organisateurs.',
   'seat-gone': 'Cette place a été rendue.',
+  'invited-for': {
+    one: 'L’invitation est pour {{count}} place.',
+    other: 'L’invitation est pour {{count}} places.',
+  },
+  'invited-used': 'Les places de cette invitation sont déjà prises.',
+  'invited-has-seats': 'Vous avez des places. Rendez-les dans votre réservation.',
+  'reply-not-asked': 'Cette réponse n’est pas demandée.',
   'ticket-used': 'Une personne déjà arrivée garde le billet avec lequel elle est venue.',
   'offer-other-size': {
     one: '« {{name}} » est pour {{count}} personne. Rendez ce billet et prenez l’autre.',

@@ -102,6 +102,10 @@ const silenceEn = {
   'no event date': 'the event has no date yet',
   'registered after': 'registered after the moment had passed',
   'signed up after': 'signed up after the moment had passed',
+  'written often': {
+    one: 'was written to {{count}} time already',
+    other: 'was written to {{count}} times already',
+  },
   'same address': 'one copy to this address is enough; it goes to {{name}}',
   'same address, another': 'somebody else at the same address gets the copy',
   'same address before': 'one copy to this address is enough; it went to {{name}}',

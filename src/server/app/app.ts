@@ -157,7 +157,7 @@ export async function inTransaction<T>(app: App, actor: Actor, work: (w: Work) =
   return result;
 }
 
-export type LinkKind = 'manage' | 'crew' | 'survey' | 'preview' | 'own' | 'seat' | 'feed';
+export type LinkKind = 'manage' | 'crew' | 'survey' | 'preview' | 'own' | 'seat' | 'feed' | 'invited';
 
 /** Makes sure a public link exists and returns its token. A link that was stopped stays so. What is new has none yet. */
 export async function openLink(

@@ -119,6 +119,7 @@ export interface Facts {
   };
   /** Confirmed seats went back to the waitlist. */
   'letter written': { eventId: string; subject: string; planned: number };
+  'invitation answered': { eventId: string; contactId: string; answer: string };
   'source changed': { eventId: string; name: string; stopped: boolean };
   'seats put back': { eventId: string; orderId: string; seats: number };
   'guest named': { eventId: string; orderId: string; registrationId: string };
@@ -399,6 +400,14 @@ export const tellings: { readonly [K in FactKind]: Telling<Facts[K]> } = {
       detail: { toEventId: f.toEventId, toOrderId: f.toOrderId },
     }),
     topics: (f) => [`event ${f.eventId}`, `event ${f.toEventId}`],
+  },
+  'invitation answered': {
+    entry: (f) => ({
+      action: 'answered an invitation',
+      subject: { kind: 'contact', id: f.contactId },
+      detail: { eventId: f.eventId, answer: f.answer },
+    }),
+    topics: ofEvent,
   },
   'letter written': {
     entry: (f) => ({

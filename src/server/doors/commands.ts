@@ -104,6 +104,7 @@ export async function letIn(
       code: '',
       expects: null,
       from: '',
+      invited: '',
       attendees: [
         {
           given: body.given,

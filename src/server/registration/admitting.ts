@@ -7,6 +7,7 @@ import {
   mayHelpToSignIn,
   type OnList,
 } from '#core/admission/admission.ts';
+import { seatsByInvitation } from '#core/admission/invitation.ts';
 import { holdsOn } from '#core/contacts/membership.ts';
 import { codeNamed } from '#core/offers/offer.ts';
 import { type Shop, whatIsWrongWithCode } from '#core/offers/quote.ts';
@@ -17,6 +18,7 @@ import { among } from '../db/among.ts';
 import { first, type Queries } from '../db/database.ts';
 import type { EventRow } from '../events/store.ts';
 import { isMemberAt } from './asking.ts';
+import { companionsOf } from './invited.ts';
 
 /** The guest lists of an event that somebody is on. */
 const listsOf = (tx: Queries, eventId: string, contactId: string): Promise<OnList[]> =>
@@ -59,6 +61,8 @@ export interface Standing {
   admitted: Admitted;
   /** Single seats that cost them nothing. */
   guest: number;
+  /** How many seats they can take at most, where they may only because they are invited. */
+  most: number | null;
 }
 
 /** Whether somebody may register at an event now, and what they are given where they are on a guest list. */
@@ -68,13 +72,17 @@ export async function admittedAt(
   visitor: Visitor | null,
   code: boolean,
 ): Promise<Standing> {
-  const admitted = admit(
-    event.admission,
-    await applicantOf(tx, event, visitor, code, now),
-    wallOf(now, event.zone),
-  );
+  const applicant = await applicantOf(tx, event, visitor, code, now);
+  const local = wallOf(now, event.zone);
+  const admitted = admit(event.admission, applicant, local);
+  const byInvitation =
+    applicant.invited &&
+    'in' in admitted &&
+    !('in' in admit(event.admission, { ...applicant, invited: false }, local));
+  const invitation = byInvitation && visitor ? await companionsOf(tx, event.id, visitor.contactId) : null;
   const free = visitor !== null && 'in' in admitted && admitted.in.free;
-  return { admitted, guest: free && !(await holdsSeat(tx, event.id, visitor.contactId)) ? 1 : 0 };
+  const most = invitation && seatsByInvitation(invitation.companions, invitation.seats);
+  return { admitted, most, guest: free && !(await holdsSeat(tx, event.id, visitor.contactId)) ? 1 : 0 };
 }
 
 /** True for a code that is good now and opens. */
@@ -93,7 +101,7 @@ export async function admissionShown(
   event: EventRow,
   visitor: Visitor | null,
 ): Promise<PublicEvent['admission']> {
-  const { admitted, guest } = await admittedAt(w, event, visitor, false);
+  const { admitted, guest, most } = await admittedAt(w, event, visitor, false);
   const refusals = 'in' in admitted ? [] : admitted.refusals;
   const unitIds = refusals.flatMap((r) => r.unitIds);
   const units = unitIds.length
@@ -108,6 +116,7 @@ export async function admissionShown(
     accepts: event.admission.accepts,
     signIn: visitor === null && mayHelpToSignIn(event.admission),
     guest,
+    most,
     ways: refusals.map(({ unitIds, ...r }) => ({
       ...r,
       units: unitIds.flatMap((id) => names.get(id) ?? []),

@@ -11,6 +11,7 @@ import { visitorOf } from '../contacts/visitor.ts';
 import { first, type Queries } from '../db/database.ts';
 import { type EventRow, readOffersOf, readQuestions, readSeriesDates, readSold } from '../events/store.ts';
 import { invalid } from '../http/problem.ts';
+import { invitedVisitor } from './invited.ts';
 import { type Placed, placeOrder } from './ordering.ts';
 import { type Asking, publicEventRow, registrationNow } from './public.ts';
 import type { OrderRequest } from './request.ts';
@@ -86,7 +87,7 @@ export async function placeOrders(
     if ('wrong' in there) throw invalid([there.wrong]);
     others.push({ slug, event: other, request: there.order });
   }
-  const visitor = await visitorOf(w, w.request);
+  const visitor = (await invitedVisitor(w.tx, own.invited, event.id)) ?? (await visitorOf(w, w.request));
   const placed = new Map<string, Placed>();
   // In one order for everybody, so that two who ask for the same dates do not wait for each other.
   for (const at of [{ event, request: own }, ...others].sort((a, b) => (a.event.id < b.event.id ? -1 : 1)))

@@ -1,4 +1,5 @@
 import type { Reactions } from '../app/app.ts';
+import { answerByBooking } from './invited.ts';
 import { letGoAll, passOnFreed } from './waiting.ts';
 
 export const registrationReactions: Reactions = {
@@ -9,7 +10,12 @@ export const registrationReactions: Reactions = {
   async 'event moved on'(w, { eventId, to }) {
     if (to === 'called off') return { letGo: await letGoAll(w, eventId) };
   },
+  'order placed': (w, { eventId, orderId }) => answerByBooking(w, eventId, orderId),
+  'order confirmed': (w, { eventId, orderId }) => answerByBooking(w, eventId, orderId),
   'seats lapsed': async (w, { eventId }) => ({ offered: await passOnFreed(w, eventId) }),
   'offer changed': async (w, { eventId }) => ({ offered: await passOnFreed(w, eventId) }),
-  'seats withdrawn': async (w, { eventId }) => ({ offered: await passOnFreed(w, eventId) }),
+  async 'seats withdrawn'(w, { eventId, orderId }) {
+    await answerByBooking(w, eventId, orderId);
+    return { offered: await passOnFreed(w, eventId) };
+  },
 };

@@ -152,7 +152,11 @@ export async function answerInvitation(
 ): Promise<void> {
   if (invitation.seats > 0) throw refused('invited-has-seats');
   await update(w.tx, 'event_invited', invitation.id, { answer, words, answeredAt: w.now });
-  await record(w, 'invitation answered', { eventId: invitation.eventId, contactId: invitation.contactId, answer });
+  await record(w, 'invitation answered', {
+    eventId: invitation.eventId,
+    contactId: invitation.contactId,
+    answer,
+  });
 }
 
 /** Whoever books has said yes, and who gives everything up no; as far as they are invited. */

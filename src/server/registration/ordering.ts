@@ -179,12 +179,18 @@ async function demandAdmission(
   event: EventRow,
   visitor: Visitor | null,
   request: OrderRequest,
-  shop: Pick<Shop, 'codes'>,
+  shop: Pick<Shop, 'codes' | 'offers'>,
   asking: Asking,
 ): Promise<{ guest: number; overCapacity: boolean }> {
   if (event.admission.noReply) throw refused('no-reply-needed');
-  const { admitted, guest } = await admittedAt(w, event, visitor, opensNow(shop, request.code, asking));
+  const { admitted, guest, most } = await admittedAt(w, event, visitor, opensNow(shop, request.code, asking));
   if (!('in' in admitted)) throw refused('not-admitted', {}, 403);
+  const seats = request.lines.reduce(
+    (sum, l) => sum + l.units * (shop.offers.find((o) => o.id === l.offerId)?.seatsPerUnit ?? 1),
+    0,
+  );
+  if (most !== null && seats > most)
+    throw invalid([wrongAt('lines.0.units', most ? 'invited-for' : 'invited-used', { count: most })]);
   return { guest, overCapacity: admitted.in.overCapacity };
 }
 

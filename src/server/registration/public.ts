@@ -60,6 +60,7 @@ import { admissionShown } from './admitting.ts';
 import { answersOf } from './answers.ts';
 import { isMemberAt, unitsOf } from './asking.ts';
 import { addressOf, peopleOf } from './household.ts';
+import { invitedVisitor } from './invited.ts';
 import { namesUntil } from './naming.ts';
 import { tenthsFor } from './odds.ts';
 import { takesRegistrations } from './ordering.ts';
@@ -76,12 +77,20 @@ export interface Asking {
 /**
  * An event that whoever asks may see; 404 for every other, so that neither drafts show nor what is for others.
  */
-export async function publicEventRow({ app, tx, now, request }: Asking, slug: string): Promise<EventRow> {
+export async function publicEventRow(
+  { app, tx, now, request }: Asking,
+  slug: string,
+  /** The link of an invitation, for whoever comes by one. */
+  invited = '',
+): Promise<EventRow> {
   const event =
     (await readEventBySlug(tx, slug)) ?? (await readEventBySlug(tx, (await eventBefore(tx, slug)) ?? ''));
   if (!event || event.isTemplate || !shownToPublic.includes(event.state)) throw notFound('This event');
   if (event.visibility !== 'everyone' && event.visibility !== 'link')
-    if (!maySee(event, await visitorOf({ app, tx }, request), dateOf(now, event.zone)))
+    if (
+      !(await invitedVisitor(tx, invited, event.id)) &&
+      !maySee(event, await visitorOf({ app, tx }, request), dateOf(now, event.zone))
+    )
       throw notFound('This event');
   return event;
 }
@@ -240,7 +249,9 @@ async function youOf(
   visitor: Visitor,
   now: string,
 ): Promise<NonNullable<PublicEvent['you']>> {
-  const people = await peopleOf(tx, visitor);
+  const known = await peopleOf(tx, visitor);
+  // A link may have been passed on: it tells of nobody but whoever it was for.
+  const people = 'byLink' in visitor ? known.filter((p) => p.contactId === visitor.contactId) : known;
   const { given = '', family = '' } = people.find((p) => p.contactId === visitor.contactId) ?? {};
   return {
     member: isMemberAt(visitor, event, now),

@@ -26,7 +26,7 @@ import { enterCode } from './codes.ts';
 import { placeOrders, seriesShown } from './dates.ts';
 import { guestListHandlers } from './guestLists.ts';
 import { guestHandlers } from './guests.ts';
-import { invite, readInvited, uninvite } from './invited.ts';
+import { invitedVisitor } from './invited.ts';
 import { orderByLink } from './links.ts';
 import { feedFor, listingFor } from './listing.ts';
 import { changeOrderAnswers, nameSeat } from './naming.ts';
@@ -81,22 +81,6 @@ export const registrationHandlers: Omit<
     };
   },
 
-  'GET /api/events/:id/invited': async (c) => {
-    const event = await eventFor(c, c.params.id, 'plan', 'see');
-    return readInvited(c.tx, event.id);
-  },
-
-  'POST /api/events/:id/invited': async (c) => {
-    const event = await eventFor(c, c.params.id, 'plan', 'change', true);
-    return { added: await invite(c, event.id, c.body.contactIds) };
-  },
-
-  'DELETE /api/events/:id/invited/:contact': async (c) => {
-    const event = await eventFor(c, c.params.id, 'plan', 'change', true);
-    await uninvite(c, event.id, c.params.contact);
-    return { done: true };
-  },
-
   'GET /api/public/events': async ({ app, tx, query, now, request }) =>
     listingFor(tx, query, now, await visitorOf({ app, tx }, request)),
 
@@ -104,8 +88,10 @@ export const registrationHandlers: Omit<
     new File('calendar.ics', await feedFor(app, tx, query, now), true),
 
   'GET /api/public/events/:slug': async (c) => {
-    const event = await publicEventRow(c, c.params.slug);
-    return publicEventOf(c.tx, event, c.now, await seriesShown(c, event), await visitorOf(c, c.request));
+    const event = await publicEventRow(c, c.params.slug, c.query.invited);
+    const visitor =
+      (await invitedVisitor(c.tx, c.query.invited, event.id)) ?? (await visitorOf(c, c.request));
+    return publicEventOf(c.tx, event, c.now, await seriesShown(c, event), visitor);
   },
 
   'GET /api/public/previews/:token': async ({ tx, params, now }) => {
@@ -155,7 +141,7 @@ export const registrationHandlers: Omit<
   },
 
   'POST /api/public/events/:slug/orders': async (c) => {
-    const event = await publicEventRow(c, c.params.slug);
+    const event = await publicEventRow(c, c.params.slug, c.body.invited);
     if (c.body.code) demandTries(c, event.id, c.request.ip ?? '');
     return placeOrders(c, event, c.body, c.request.ip ?? null);
   },

@@ -82,7 +82,10 @@ const textFor = (event: EventRow, to: InvitedRecipient, words: string, organizat
     organization,
   };
   const own = { words: words && `${words}\n\n`, invitation_link: linkMark('invited', to.id) };
-  return { subject: merge(text.subject[language], values, own), body: merge(text.body[language], values, own) };
+  return {
+    subject: merge(text.subject[language], values, own),
+    body: merge(text.body[language], values, own),
+  };
 };
 
 async function sendInvitations(
@@ -92,7 +95,8 @@ async function sendInvitations(
 ): Promise<{ planned: number; leftOut: number }> {
   if (event.state !== 'open') throw refused('not-open');
   const { planned, leftOut } = await planOf(w.tx, event);
-  if (planned.length !== expect) throw refused('mailing-changed', { count: planned.length, expected: expect });
+  if (planned.length !== expect)
+    throw refused('mailing-changed', { count: planned.length, expected: expect });
   if (!planned.length) throw refused('mailing-nobody');
   const { name: organization } = await theOrganization(w.tx);
   const put = (to: InvitedRecipient, whyNot: Reason | null): Outgoing => {

@@ -6,6 +6,7 @@ import type { PublicEvent } from '#contract/registration.ts';
 import { inLanguage } from '#core/events/french.ts';
 import { lookFrom, type PageLook } from '#core/events/look.ts';
 import { useAsk } from './asking.ts';
+import { useCameBy, useCounted } from './cameBy.ts';
 import { Asked, Help, More, Story, Tickets, Top, WhenAndWhere } from './eventParts.tsx';
 import { language } from './language.ts';
 import { Loaded } from './notices.tsx';
@@ -19,8 +20,16 @@ const hasAgenda = ({ agenda }: PublicEvent): boolean =>
 /** One event: what, when, where, what it costs, and the way in. The counts are of now. */
 export function EventView() {
   const { slug = '' } = useParams();
+  const { invited } = useCameBy(slug);
+  useCounted(slug, 'seen');
   return (
-    <Loaded of={useAsk('GET /api/public/events/:slug', { slug }, { everyMs: 20_000 })}>
+    <Loaded
+      of={useAsk(
+        'GET /api/public/events/:slug',
+        { slug },
+        { everyMs: 20_000, ...(invited ? { query: { invited } } : {}) },
+      )}
+    >
       {(event) =>
         event.slug === slug ? <Shown event={event} /> : <Navigate to={`/e/${event.slug}`} replace />
       }

@@ -14,8 +14,9 @@ import { NotHere } from './notices.tsx';
 import { publicSystem } from './system.ts';
 
 const Guest = lazy(() => import('./Guest.tsx'));
+const Invitation = lazy(() => import('./Invitation.tsx'));
 const Register = lazy(() => import('./booking/Register.tsx'));
-const Order = lazy(() => import('./Order.tsx'));
+const Order = lazy(() => import('./order/Order.tsx'));
 const Shifts = lazy(() => import('./Shifts.tsx'));
 const OwnShifts = lazy(() => import('./OwnShifts.tsx'));
 const Own = lazy(() => import('./Own.tsx'));
@@ -50,6 +51,7 @@ const router = createBrowserRouter([
       { path: '/p/:token', element: <Preview /> },
       { path: '/m/:token', element: <Order /> },
       { path: '/g/:token', element: <Guest /> },
+      { path: '/i/:token', element: <Invitation /> },
       { path: '/crew/:token', element: <OwnShifts /> },
       { path: '/own/:token', element: <Own /> },
       { path: '/propose', element: <ProposeEvent /> },

@@ -2,14 +2,16 @@ import { chakra } from '@chakra-ui/react';
 import { Plus, Trash2 } from 'lucide-react';
 import type { EventPlan } from '#contract/events.ts';
 import { type WayKind, wayKinds } from '#core/admission/admission.ts';
+import { type ReplyRule, replyRules } from '#core/admission/invitation.ts';
 import { sayShortDate, sayTime } from '#core/time/say.ts';
 import { Button } from '#web/kit/Button.tsx';
 import { phrase } from '#web/words/phrase.ts';
-import { SeveralOf, Tick } from '../../kit/Choosing.tsx';
+import { OneOf, SeveralOf, Tick } from '../../kit/Choosing.tsx';
 import { ChoiceField } from '../../kit/Field.tsx';
 import { useAsk } from '../../parts/ask.ts';
 import { MomentField } from './entries.tsx';
 import { GuestLists } from './GuestLists.tsx';
+import { Invited } from './Invited.tsx';
 import type { SectionProps } from './section.ts';
 
 type Way = EventPlan['admission']['ways'][number];
@@ -23,6 +25,12 @@ const wayWords: Record<WayKind, string> = {
   invited: phrase('offers.whoIsInvited'),
 };
 
+const replyWords: Record<ReplyRule, string> = {
+  yes: phrase('offers.replyYes'),
+  'yes or no': phrase('offers.replyNo'),
+  'yes, perhaps or no': phrase('offers.replyPerhaps'),
+};
+
 const sayWall = (wall: string): string => `${sayShortDate(wall, true)}, ${sayTime(wall)}`;
 const sayWindow = ({ opensLocal, closesLocal }: Way): string =>
   [
@@ -34,10 +42,10 @@ const sayWindow = ({ opensLocal, closesLocal }: Way): string =>
 
 /** Who may register: each way in with its own time; and the lists of those who are guests. */
 export function Admission({ draft: { plan, change, wrong }, page }: SectionProps) {
-  const { ways, noReply, accepts } = plan.admission;
+  const { ways, noReply, accepts, reply } = plan.admission;
   const units = useAsk('GET /api/choices').data?.units ?? [];
   const set = (to: Partial<EventPlan['admission']>) =>
-    change({ admission: { ways, noReply, accepts, ...to } });
+    change({ admission: { ways, noReply, accepts, reply, ...to } });
   const put = (at: number, part: Partial<Way>) =>
     set({ ways: ways.map((way, n) => (n === at ? { ...way, ...part } : way)) });
   const free = wayKinds.filter((kind) => !ways.some((way) => way.kind === kind));
@@ -110,6 +118,17 @@ export function Admission({ draft: { plan, change, wrong }, page }: SectionProps
                   error={error('unitIds')}
                   choices={units.map((u) => ({ value: u.id, label: u.name }))}
                 />
+              )}
+              {way.kind === 'invited' && (
+                <>
+                  <OneOf
+                    label={phrase('offers.reply')}
+                    value={reply}
+                    set={(to) => set({ reply: to as typeof reply })}
+                    choices={replyRules.map((value) => ({ value, label: replyWords[value] }))}
+                  />
+                  {!page.isTemplate && <Invited page={page} />}
+                </>
               )}
               {way.kind === 'code' && !plan.codes.some((c) => c.opens) && (
                 <chakra.p color="ochre" fontSize="14px">

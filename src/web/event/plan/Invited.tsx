@@ -1,53 +1,129 @@
 import { chakra } from '@chakra-ui/react';
+import { keepPreviousData, useQuery } from '@tanstack/react-query';
+import { useDeferredValue, useRef, useState } from 'react';
 import type { EventPage } from '#contract/events.ts';
+import { invitedContract } from '#contract/invited.ts';
+import { type Reply, replies } from '#core/admission/invitation.ts';
+import { call } from '#web/api.ts';
 import { Button } from '#web/kit/Button.tsx';
+import { InlineChoice } from '#web/kit/Inline.tsx';
 import { Empty } from '#web/kit/Note.tsx';
 import { phrase } from '#web/words/phrase.ts';
 import { Group } from '../../kit/Field.tsx';
+import { FormDialog } from '../../kit/form/FormDialog.tsx';
+import { LongText } from '../../kit/form/fields.tsx';
+import { prepare } from '../../kit/form/request.ts';
+import { useForm } from '../../kit/form/useForm.ts';
 import { Loaded, Problems } from '../../kit/notices.tsx';
+import { say } from '../../kit/toast.tsx';
 import { useAction, useAsk } from '../../parts/ask.ts';
 import { PersonSearch } from '../../parts/PersonSearch.tsx';
+import { WhoGets } from '../../parts/WhoGets.tsx';
 
-/** Who an event is for, where it is for those invited. */
+const answers: Record<Reply, string> = {
+  yes: phrase('offers.saidYes'),
+  perhaps: phrase('offers.saidPerhaps'),
+  no: phrase('offers.saidNo'),
+};
+/** As many as can be chosen to come along. */
+const companions = Array.from({ length: 11 }, (_, n) => String(n));
+
+/** Who is invited, how many each may bring along, and what they answered; those who have not are written to. */
 export function Invited({ page }: { page: EventPage }) {
   const params = { id: page.id };
   const invited = useAsk('GET /api/events/:id/invited', { params });
   const add = useAction('POST /api/events/:id/invited');
+  const change = useAction('PATCH /api/events/:id/invited/:contact');
   const remove = useAction('DELETE /api/events/:id/invited/:contact');
   const may = page.may.change.includes('plan');
+  const [writing, setWriting] = useState(false);
   return (
     <Group label={phrase('event.invited')}>
-      <Problems of={add.problem ?? remove.problem} />
+      <Problems of={add.problem ?? change.problem ?? remove.problem} />
       <Loaded of={invited}>
         {(people) => (
           <>
             {people.length === 0 && <Empty>{phrase('event.nobodyInvited')}</Empty>}
+            {people.length > 0 && (
+              <p className="soft num">
+                {[
+                  ...replies.map((r) => [people.filter((p) => p.answer === r).length, answers[r]] as const),
+                  [people.filter((p) => !p.answer).length, phrase('offers.saidNothing')] as const,
+                ]
+                  .filter(([n]) => n > 0)
+                  .map(([n, words]) => `${n} ${words}`)
+                  .join(' · ')}
+              </p>
+            )}
             <chakra.ul listStyleType="none" padding="0" margin="0 0 8px">
               {people.map((p) => (
                 <chakra.li
                   key={p.contactId}
                   display="flex"
+                  flexWrap="wrap"
                   justifyContent="space-between"
-                  gap="12px"
+                  alignItems="center"
+                  gap="4px 12px"
                   padding="4px 0"
                   borderBottom="1px solid"
                   borderColor="line"
                 >
-                  {p.name}
-                  {may && (
-                    <Button
-                      look="link"
-                      color="soft"
-                      fontSize="13.5px"
-                      aria-label={phrase('event.removeNamed', { name: p.name })}
-                      onClick={() => remove.mutate({ params: { ...params, contact: p.contactId } })}
-                    >
-                      {phrase('common.remove')}
-                    </Button>
-                  )}
+                  <span>
+                    {p.name}{' '}
+                    <small className={p.answer === 'perhaps' ? 'need' : 'soft'}>
+                      {p.answer
+                        ? answers[p.answer]
+                        : p.written
+                          ? phrase('offers.writtenTimes', { count: p.written })
+                          : phrase('offers.notWritten')}
+                      {p.seats > 0 && `, ${phrase('event.nSeats', { n: p.seats })}`}
+                      {p.words && ` · ${p.words}`}
+                    </small>
+                  </span>
+                  <chakra.span display="flex" gap="10px" alignItems="center">
+                    {may ? (
+                      <InlineChoice
+                        look="cell"
+                        label={phrase('offers.companionsOf', { name: p.name })}
+                        value={String(p.companions)}
+                        set={(n) =>
+                          change.mutate({
+                            params: { ...params, contact: p.contactId },
+                            body: { companions: Number(n) },
+                          })
+                        }
+                        choices={[...new Set([...companions, String(p.companions)])].map((value) => ({
+                          value,
+                          label:
+                            value === '0' ? phrase('offers.alone') : phrase('offers.andMore', { n: value }),
+                        }))}
+                      />
+                    ) : (
+                      p.companions > 0 && phrase('offers.andMore', { n: p.companions })
+                    )}
+                    {may && (
+                      <Button
+                        look="link"
+                        color="soft"
+                        fontSize="13.5px"
+                        aria-label={phrase('event.removeNamed', { name: p.name })}
+                        onClick={() => remove.mutate({ params: { ...params, contact: p.contactId } })}
+                      >
+                        {phrase('common.remove')}
+                      </Button>
+                    )}
+                  </chakra.span>
                 </chakra.li>
               ))}
             </chakra.ul>
+            {may && people.some((p) => p.answer === null || p.answer === 'perhaps') && (
+              <Button onClick={() => setWriting(true)} disabled={page.state !== 'open'}>
+                {phrase('offers.writeInvitations')}
+              </Button>
+            )}
+            {may && page.state !== 'open' && people.length > 0 && (
+              <small className="soft"> {phrase('offers.writeWhenOpen')}</small>
+            )}
           </>
         )}
       </Loaded>
@@ -60,6 +136,47 @@ export function Invited({ page }: { page: EventPage }) {
           pick={(person) => person && add.mutate({ params, body: { contactIds: [person.id] } })}
         />
       )}
+      {writing && <WriteInvitations page={page} close={() => setWriting(false)} />}
     </Group>
+  );
+}
+
+/** Writes to all who have said neither yes nor no: each gets a link of their own. */
+function WriteInvitations({ page, close }: { page: EventPage; close: () => void }) {
+  const count = useRef(0);
+  const params = { id: page.id };
+  const form = useForm({
+    values: { words: '' },
+    request: (v) =>
+      prepare(invitedContract, 'POST /api/events/:id/invited/letters', {
+        params,
+        body: { ...v, expect: count.current },
+      }),
+    after: ({ planned }) => {
+      say(phrase('seats.sent', { n: planned }));
+      close();
+    },
+  });
+  const words = useDeferredValue(form.values.words);
+  const preview = useQuery({
+    queryKey: ['invitations', page.id, words],
+    queryFn: () => call('POST /api/events/:id/invited/letters/preview', { params, body: { words } }),
+    placeholderData: keepPreviousData,
+    retry: false,
+  }).data;
+  count.current = preview?.planned ?? 0;
+  return (
+    <FormDialog
+      form={form}
+      wide
+      close={close}
+      title={phrase('offers.writeInvitations')}
+      submit={preview ? phrase('seats.sendLetters', { n: preview.planned }) : phrase('seats.send')}
+      disabled={!preview?.planned}
+    >
+      <p className="soft">{phrase('offers.invitationHelp')}</p>
+      <LongText form={form} name="words" label={phrase('offers.invitationWords')} rows={4} />
+      {preview && <WhoGets {...preview} />}
+    </FormDialog>
   );
 }

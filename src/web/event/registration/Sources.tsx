@@ -44,14 +44,30 @@ export function Sources({ page, close }: { page: EventPage; close: () => void })
           <span className="name">{s.name}</span>
           {s.stopped && <small className="soft"> {phrase('seats.stopped')}</small>}
           {s.link && (
-            <Input
-              readOnly
-              aria-label={s.name}
-              value={s.link}
-              fontSize="13px"
-              padding="2px 4px"
-              onFocus={(e) => e.target.select()}
-            />
+            <chakra.span display="flex" gap="10px" alignItems="center" whiteSpace="nowrap">
+              <Input
+                readOnly
+                aria-label={s.name}
+                value={s.link}
+                fontSize="13px"
+                padding="2px 4px"
+                minWidth="120px"
+                onFocus={(e) => e.target.select()}
+              />
+              <Button look="link" onClick={() => copy(s.link!, phrase('seats.copied'))}>
+                {phrase('seats.copyLink')}
+              </Button>
+              {change && !s.stopped && (
+                <Button
+                  look="link"
+                  color="soft"
+                  disabled={stop.isPending}
+                  onClick={() => stop.mutate({ params: { ...params, source: s.id } })}
+                >
+                  {phrase('seats.stopSource')}
+                </Button>
+              )}
+            </chakra.span>
           )}
         </>
       ),
@@ -73,29 +89,6 @@ export function Sources({ page, close }: { page: EventPage; close: () => void })
         total: (rows) => rows.reduce((sum, r) => sum + r[id], 0),
       }),
     ),
-    {
-      id: 'acts',
-      heading: '',
-      phone: 'bare',
-      cell: (s) =>
-        s.link && (
-          <chakra.span whiteSpace="nowrap">
-            <Button look="link" onClick={() => copy(s.link!, phrase('seats.copied'))}>
-              {phrase('seats.copyLink')}
-            </Button>{' '}
-            {change && !s.stopped && (
-              <Button
-                look="link"
-                color="soft"
-                disabled={stop.isPending}
-                onClick={() => stop.mutate({ params: { ...params, source: s.id } })}
-              >
-                {phrase('seats.stopSource')}
-              </Button>
-            )}
-          </chakra.span>
-        ),
-    },
   ];
   return (
     <Asking open wide close={close} title={phrase('seats.sources')} actions={null}>

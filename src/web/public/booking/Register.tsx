@@ -1,9 +1,9 @@
 import '../holdingWords.ts';
 import '../calendarWords.ts';
 import { chakra } from '@chakra-ui/react';
-import { useState } from 'react';
+import { type ReactNode, useState } from 'react';
 import { useTranslation } from 'react-i18next';
-import { Link, useNavigate, useParams } from 'react-router';
+import { Link, useNavigate, useParams, useSearchParams } from 'react-router';
 import { type OrderPlaced, type PublicEvent, registrationContract } from '#contract/registration.ts';
 import { inLanguage } from '#core/events/french.ts';
 import type { Currency } from '#core/money/amount.ts';
@@ -19,6 +19,7 @@ import { prepare } from '#web/kit/form/request.ts';
 import { type Form, useForm } from '#web/kit/form/useForm.ts';
 import { useAsk, useFrame } from '../asking.ts';
 import { ChooseTickets, Code } from '../ChooseTickets.tsx';
+import { useCameBy, useCounted } from '../cameBy.ts';
 import { QuestionField } from '../fields.tsx';
 import { language } from '../language.ts';
 import { Loaded } from '../notices.tsx';
@@ -34,15 +35,44 @@ import { Who } from './Who.tsx';
 
 export default function Register() {
   const { slug = '' } = useParams();
+  const { invited } = useCameBy(slug);
+  useCounted(slug, 'begun');
+  // Whoever books more seats has said who they are with the first ones.
+  const again = useSearchParams()[0].get('again') ?? '';
+  const event = useAsk('GET /api/public/events/:slug', { slug }, invited ? { query: { invited } } : {});
+  return again ? (
+    <Again token={again}>
+      {(buyer) => <Loaded of={event}>{(e) => <Registering event={e} buyer={buyer} />}</Loaded>}
+    </Again>
+  ) : (
+    <Loaded of={event}>{(e) => <Registering event={e} />}</Loaded>
+  );
+}
+
+type Buyer = Pick<Draft['buyer'], 'given' | 'family' | 'email'>;
+
+/** Whoever booked already, by the link of their booking. */
+function Again({ token, children }: { token: string; children: (buyer: Buyer) => ReactNode }) {
+  const order = useAsk('GET /api/public/orders/:token', { token });
   return (
-    <Loaded of={useAsk('GET /api/public/events/:slug', { slug })}>
-      {(event) => <Registering event={event} />}
+    <Loaded of={order}>
+      {({ buyer: { given, family, email } }) => children({ given, family, email: email ?? '' })}
     </Loaded>
   );
 }
 
 /** The form of an event; `within` its page, which says the rest. */
-export function Registering({ event, within = false }: { event: PublicEvent; within?: boolean }) {
+export function Registering({
+  event,
+  within = false,
+  buyer,
+}: {
+  event: PublicEvent;
+  within?: boolean;
+  /** Who books, where that is known. */
+  buyer?: Buyer;
+}) {
+  const { from, invited } = useCameBy(event.slug);
   const { t } = useTranslation();
   const money = useMoney();
   const navigate = useNavigate();
@@ -56,7 +86,7 @@ export function Registering({ event, within = false }: { event: PublicEvent; wit
       pays: {},
       extras: {},
       entered: null,
-      buyer: { given: '', family: '', email: '', phone: '', ...event.you?.person },
+      buyer: { given: '', family: '', email: '', phone: '', ...event.you?.person, ...buyer },
       coming: '',
       guests: {},
       answers: {},
@@ -68,7 +98,7 @@ export function Registering({ event, within = false }: { event: PublicEvent; wit
     request: (v) =>
       prepare(registrationContract, 'POST /api/public/events/:slug/orders', {
         params: { slug: event.slug },
-        body: bodyOf(event, v, currency),
+        body: { ...bodyOf(event, v, currency), from, invited },
       }),
     check: (v) => {
       const body = bodyOf(event, v, currency);
@@ -118,7 +148,7 @@ export function Registering({ event, within = false }: { event: PublicEvent; wit
       if (attendee) return `${seatsOf(event, v)[Number(attendee[1])]?.path ?? 'guests'}.${attendee[2]}`;
       return path.replace(/^donation\./u, '');
     },
-    draft: { name: `order ${event.slug}`, keeping: 'device' },
+    draft: { name: `order ${event.slug}${buyer ? ' again' : ''}`, keeping: 'device' },
     // Several bookings are shown together first; each has a page of its own.
     after: (placed) => (placed.also.length ? setPlaced(placed) : void navigate(`/m/${placed.token}`)),
   });

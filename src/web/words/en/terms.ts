@@ -77,6 +77,7 @@ export const terms = {
   'sign in': 'code to sign in',
   mailing: 'mailing',
   letter: 'letter',
+  'you are invited': 'invitation to an event',
   'given up': 'seats given up',
   'ticket changed': 'another ticket',
   moved: 'another date',
