@@ -1,3 +1,6 @@
+import { plainCode, plainExtra, plainOffer } from '#core/offers/offer.ts';
+import { type Asking, quote, type Shop, type Wanted } from '#core/offers/quote.ts';
+import { type NarrowedSeat, narrowed } from '#core/seats/narrowing.ts';
 import { recurring } from '#demo/calendar.ts';
 import { planRows } from '#demo/history.ts';
 import { makeRandom } from '#demo/random.ts';
@@ -42,7 +45,6 @@ async function openEvent(title: string) {
     prompt: { en: 'Anything?' },
     required: false,
     choices: [],
-    atDoor: false,
   });
   const slug = (event as unknown as { slug: string }).slug;
   return { id: event.id, slug, offerId: (offers[0] as { id: string }).id, questionId };
@@ -217,6 +219,172 @@ async function ownTables(rows: Rows): Promise<number> {
   return orders / ((performance.now() - began) / 1000);
 }
 
+/** Milliseconds that something takes, the median of some times. */
+async function median(times: number, work: () => unknown): Promise<number> {
+  const taken: number[] = [];
+  for (let n = 0; n < times; n += 1) {
+    const began = performance.now();
+    await work();
+    taken.push(performance.now() - began);
+  }
+  return taken.sort((a, b) => a - b)[Math.floor(times / 2)]!;
+}
+
+/** The quote of an order of sixty lines with a code and two taxes, beside adding sixty numbers up as often as there are units. */
+async function quotes(): Promise<void> {
+  const offers = Array.from({ length: 30 }, (_, n) => ({
+    ...plainOffer,
+    id: `o${n}`,
+    name: `Ticket ${n}`,
+    price: 1000 + 37 * n,
+  }));
+  const extras = Array.from({ length: 30 }, (_, n) => ({
+    ...plainExtra,
+    id: `x${n}`,
+    name: `Extra ${n}`,
+    price: 500 + 11 * n,
+  }));
+  const shop: Shop = {
+    currency: 'CAD',
+    offers,
+    extras,
+    codes: [{ ...plainCode, id: 'c', code: 'REEDS', off: { percent: 12_500 } }],
+    taxes: [
+      { name: 'Tax', rate: 5000, included: false },
+      { name: 'Other tax', rate: 9975, included: false },
+    ],
+  };
+  const wanted: Wanted = {
+    lines: offers.map((o) => ({ offerId: o.id, units: 3 })),
+    extras: extras.map((x) => ({ extraId: x.id, optionId: null, units: 2 })),
+    code: 'reeds',
+    donation: 1000,
+  };
+  const asking: Asking = {
+    nowLocal: '2026-07-09T12:00',
+    member: false,
+    known: false,
+    has: new Map(),
+    uses: new Map(),
+    guest: 0,
+    team: false,
+  };
+  const took = await median(200, () => {
+    if ('problems' in quote(shop, wanted, asking)) throw new Error('the quote was refused');
+  });
+  report.row('quote of an order of 60 lines', took, 'ms', { goal: { of: 'value', atMost: 5 } });
+}
+
+/** The table of staff with twenty thousand seats, beside reading and writing out the same rows bare. */
+async function table(): Promise<void> {
+  const event = await openEvent('table');
+  const seats = 20_000;
+  const ordersOf = Array.from({ length: seats / 2 }, () => ids.id());
+  await insert(
+    db,
+    'orders',
+    ordersOf.map((id, n) => ({
+      id,
+      number: 5_000_000 + n,
+      eventId: event.id,
+      buyerGiven: 'Una',
+      buyerFamily: nameOf('row', n),
+      buyerEmail: `una${n}@fenmail.example`,
+      language: 'en',
+      due: 0,
+      donation: 0,
+      donationAnonymous: false,
+      lines: [{ offerId: event.offerId, units: 2 }],
+      seats: 2,
+      state: 'paid',
+      channel: 'public',
+      placedAt: begins,
+    })),
+  );
+  const rowsOf = ordersOf.flatMap((orderId, n) =>
+    [1, 2].map((seat) => ({
+      id: ids.id(),
+      orderId,
+      eventId: event.id,
+      offerId: event.offerId,
+      unitNumber: seat,
+      seatNumber: seat,
+      givenName: seat === 1 ? 'Una' : 'Wyn',
+      familyName: nameOf('row', n),
+      saidMinor: false,
+      state: 'confirmed',
+      passCode: ids.id(),
+      walkIn: false,
+      linkReasons: [],
+      createdAt: begins,
+      confirmedAt: begins,
+    })),
+  );
+  await insert(db, 'registrations', rowsOf);
+  await insert(
+    db,
+    'answers',
+    rowsOf.map((r) => ({
+      id: ids.id(),
+      orderId: r.orderId,
+      registrationId: r.id,
+      questionId: event.questionId,
+      value: 'no nuts',
+    })),
+  );
+  await db.query('analyze');
+  const bare = await median(5, async () =>
+    JSON.stringify(
+      await db.query(
+        `select r.*, o.*, a.value from registrations r join orders o on o.id = r.order_id left join answers a on a.registration_id = r.id
+         where r.event_id = $1`,
+        [event.id],
+      ),
+    ),
+  );
+  const get = async (path: string) => {
+    const answer = await fetch(`${site.origin}/api/events/${event.id}/${path}`, { headers: site.headers });
+    if (!answer.ok) throw new Error(`${path} was answered ${answer.status}`);
+    return answer.text();
+  };
+  const page = await median(5, () => get('registrations'));
+  report.row('staff table of 20,000 seats', page, 'ms', { floor: bare, goal: { of: 'ratio', atMost: 4 } });
+  const { rows } = JSON.parse(await get('registrations')) as { rows: NarrowedSeat[] };
+  const only = {
+    q: 'una',
+    conditions: [{ column: event.questionId, is: 'holds' as const, values: ['nuts'] }],
+  };
+  const narrows = await median(9, () => narrowed(rows, only, (at) => at.slice(0, 10)));
+  report.row('narrowed by words and an answer', narrows, 'ms', { goal: { of: 'value', atMost: 100 } });
+  report.row('the same as CSV', await median(3, () => get('registrations.csv')), 'ms', { floor: bare });
+}
+
+/** The passes and the calendar file of an order of four. */
+async function papers(): Promise<void> {
+  const event = await openEvent('papers');
+  const placed = await fetch(`${site.origin}/api/public/events/${event.slug}/orders`, {
+    method: 'POST',
+    headers: { 'content-type': 'application/json' },
+    body: JSON.stringify({
+      buyer: { given: 'Una', family: 'Papers', email: 'una.papers@fenmail.example' },
+      lines: [{ offerId: event.offerId, units: 4 }],
+      attendees: ['Una', 'Wyn', 'Ida', 'Ole'].map((given) => ({ given, family: 'Papers' })),
+    }),
+  });
+  const { token } = (await placed.json()) as { token: string };
+  const get = async (path: string) => {
+    const answer = await fetch(`${site.origin}/api/public/orders/${token}/${path}`);
+    if (!answer.ok) throw new Error(`${path} was answered ${answer.status}`);
+    await answer.arrayBuffer();
+  };
+  report.row('four passes as PDF', await median(9, () => get('passes.pdf')), 'ms', {
+    goal: { of: 'value', atMost: 300 },
+  });
+  report.row('calendar file of an order', await median(9, () => get('calendar.ics')), 'ms', {
+    goal: { of: 'value', atMost: 30 },
+  });
+}
+
 const report = new Report(url ? 'registration-server' : 'registration');
 await measure('warm', 4);
 const rows = await rowsOfOneOrder();
@@ -234,6 +402,10 @@ for (const clients of [1, 50, 500]) {
   report.row(`orders over HTTP beside rows with references, ${who}`, perSecond, 'per s', { floor: promised });
   report.row(`seats oversold, ${who}`, oversold, 'seats', { goal: { of: 'value', atMost: 0 } });
 }
+if (process.argv[3]) process.exit(0);
+await quotes();
+await table();
+await papers();
 report.finish();
 await site.close();
 process.exit(0);

@@ -221,8 +221,8 @@ describe('what is not for everybody', () => {
     expect(await invite([kit, crypto.randomUUID()])).toEqual({ added: 1 });
     // Twice is once.
     expect(await invite([kit])).toEqual({ added: 0 });
-    expect(await odalys.call('GET /api/events/:id/invited', { params })).toEqual([
-      { contactId: kit, name: 'Kit Reedling' },
+    expect(await odalys.call('GET /api/events/:id/invited', { params })).toMatchObject([
+      { contactId: kit, name: 'Kit Reedling', answer: null, companions: 0, written: 0 },
     ]);
     expect((await page(caller, event.slug)).status).toBe(200);
     const piers = await world.as('piers');

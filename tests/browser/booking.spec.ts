@@ -1,7 +1,7 @@
 import type { Page } from '@playwright/test';
 import { plainQuestion } from '#core/questions/question.ts';
 import { openEvent } from '../api/scenes.ts';
-import { callers, checkAccess, expect, pageOf, test } from './site.ts';
+import { callers, checkAccess, expect, linkTo, pageOf, test } from './site.ts';
 
 /** Counts what is tapped on a page beside fields that are typed into. */
 function taps() {
@@ -14,25 +14,6 @@ function taps() {
     count: () => count,
   };
 }
-/** The link in the last message that went to an address. */
-const linkTo = async (
-  site: {
-    started: {
-      app: { db: { query: (sql: string, params: unknown[]) => Promise<unknown[]> } };
-      runner: { run(): Promise<unknown> };
-    };
-  },
-  address: string,
-  path: RegExp,
-) => {
-  await site.started.runner.run();
-  const mails = (await site.started.app.db.query(
-    'select body from standin_mail where address = $1 order by accepted_at desc, key desc',
-    [address],
-  )) as { body: string }[];
-  return path.exec(mails[0]!.body)![0];
-};
-
 test('a family of four with waivers on a phone, in twenty taps beyond typing', async ({ browser, site }) => {
   const event = await openEvent(callers(site), {
     title: 'Family Paddle',

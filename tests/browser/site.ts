@@ -114,3 +114,15 @@ async function nothingWrong(axe: AxeBuilder): Promise<void> {
   const { violations } = await axe.analyze();
   expect(violations.map((v) => `${v.id}: ${v.nodes.map((n) => n.target.join(' ')).join(', ')}`)).toEqual([]);
 }
+
+/** The link in the last message that went to an address. */
+export async function linkTo(site: Site, address: string, path: RegExp): Promise<string> {
+  await site.started.runner.run();
+  const mails = await site.started.app.db.query<{ body: string }>(
+    'select body from standin_mail where address = $1 order by accepted_at desc, key desc',
+    [address],
+  );
+  const found = mails.map((m) => path.exec(m.body)?.[0]).find(Boolean);
+  if (!found) throw new Error(`No message to ${address} has such a link`);
+  return found;
+}

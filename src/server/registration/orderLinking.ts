@@ -28,6 +28,8 @@ interface Linking {
   buyerIsNew: boolean;
   source: string;
   teller: Teller;
+  /** Who sits on a seat of this order already: on another one sits somebody else, however alike their names. */
+  seated: Map<string, SeatRow>;
   /** The people around the buyer, who may have no address of their own; read when somebody asks. */
   around(): Promise<ReadonlySet<string>>;
 }
@@ -75,6 +77,7 @@ export async function linkOrder(
     buyerIsNew: linkedBuyer.created,
     source,
     teller,
+    seated: new Map(seats.flatMap((s) => (s.contactId ? [[s.contactId, s] as const] : []))),
     around: () => {
       around ??= linkedBuyer.created ? Promise.resolve(new Set([buyerId])) : peopleAround(w.tx, buyerId);
       return around;
@@ -85,12 +88,17 @@ export async function linkOrder(
   for (const seat of toLink) {
     if (!buyerSeated && (await isBuyer(linking, seat))) {
       buyerSeated = true;
+      linking.seated.set(buyerId, seat);
       linked.set(seat, {
         contactId: buyerId,
         created: linkedBuyer.created,
         reasons: [because('booked for themselves')],
       });
-    } else linked.set(seat, await linkSeat(linking, seat));
+    } else {
+      const to = await linkSeat(linking, seat);
+      if (!linking.seated.has(to.contactId)) linking.seated.set(to.contactId, seat);
+      linked.set(seat, to);
+    }
   }
   await arrivals.write();
   if (!order.buyerContactId) await update(w.tx, 'orders', order.id, { buyerContactId: buyerId });
@@ -172,6 +180,13 @@ async function keepBirthDate(
     );
 }
 
+/** Whether somebody who sits on one seat of an order may be meant on another one too: named just the same, and not born on another day. */
+const mayBeSeatedAs = (there: SeatRow | undefined, seat: SeatRow): boolean =>
+  !there ||
+  (fold(fullName({ given: there.givenName, family: there.familyName })) ===
+    fold(fullName({ given: seat.givenName, family: seat.familyName })) &&
+    (!there.birthDate || !seat.birthDate || there.birthDate === seat.birthDate));
+
 async function linkSeat(linking: Linking, seat: SeatRow): Promise<LinkedSeat> {
   const { w, order, arrivals, buyerId, source } = linking;
   const { buyerEmail } = order;
@@ -181,6 +196,7 @@ async function linkSeat(linking: Linking, seat: SeatRow): Promise<LinkedSeat> {
   const described = asDescribed(person);
   const candidates = arrivals
     .candidatesOf(described)
+    .filter((c) => mayBeSeatedAs(linking.seated.get(c.id), seat))
     .map((c) => (around.has(c.id) && buyerEmail ? { ...c, emails: [...c.emails, buyerEmail] } : c));
   const { model, careful } = await readMatching(w);
   const decision = decide(described, candidates, model, careful);

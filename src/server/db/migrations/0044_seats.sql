@@ -34,3 +34,7 @@ create index orders_source on orders (source_id) where source_id is not null;
 
 -- What was laid on a line that gave way to another one, as a unit at another price, goes over to that: taken off here and laid there.
 alter table allocations add column moved boolean not null default false;
+
+-- Seats that nobody is named for, which are asked about after every write.
+drop index orders_not_chased;
+create index registrations_unnamed on registrations (order_id) where state = 'confirmed' and given_name = '' and family_name = '';

@@ -168,7 +168,7 @@ function Shown({ order, token }: { order: PublicOrder; token: string }) {
         </Suspense>
       )}
 
-      <Soft textStyle="figures" fontSize="15px">
+      <Soft textStyle="figures" fontSize="15px" marginTop="12px">
         {t('order', { n: order.number })}
         {order.received > 0 && ` · ${t('paid', { amount: money(order.received) })}`}
         {order.balance > 0 && order.standing !== 'held' && ` · ${t('due', { amount: money(order.balance) })}`}
