@@ -132,7 +132,7 @@ export function Seat({
       <p>
         {row.offer}, {term(row.state)}
         {row.attendance && row.state === 'confirmed' && `, ${term(row.attendance)}`} ·{' '}
-        {phrase('event.orderBookedBy', { orderNumber: row.orderNumber, buyer: row.buyer })}
+        {phrase('event.orderBookedBy', { orderNumber: String(row.orderNumber), buyer: row.buyer })}
       </p>
       <p className="soft">
         {phrase('event.paidOfForThe', { received: money(row.received), due: money(row.due) })}
