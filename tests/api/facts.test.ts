@@ -44,7 +44,9 @@ const onlyTold: readonly FactKind[] = [
   'sessions chosen',
   'session proposed',
   'event proposed',
-
+  'invitation answered',
+  'letter written',
+  'source changed',
   'survey answered',
 ];
 

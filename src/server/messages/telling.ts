@@ -19,7 +19,7 @@ import { planDirect } from './direct.ts';
 import { sayShift } from './sending.ts';
 
 /** Writes to the buyer: the party waits, seats are offered, the offer lapsed, a late payment goes back. */
-export async function tellBuyer(
+async function toBuyer(
   w: Work,
   orderId: string,
   kind: Extract<
@@ -72,6 +72,8 @@ export async function tellBuyer(
   });
 }
 
+export { toBuyer as tellBuyer };
+
 /** What becomes of the money of an order, in its buyer's language; nothing where nothing does. */
 function moneyWords(order: OrderRow, kept: number, currency: string): string {
   const money = (amount: number) => sayAmount(amount, currency, order.language);
@@ -97,7 +99,7 @@ const paragraph = (words: string): string => words && `${words}\n\n`;
 export async function tellGivenUp(w: Work, orderId: string, seats: number, kept: number): Promise<void> {
   const order = await readOrder(w.tx, orderId);
   const { currency } = await theOrganization(w.tx);
-  await tellBuyer(w, orderId, 'given up', 'seats were given up', undefined, undefined, {
+  await toBuyer(w, orderId, 'given up', 'seats were given up', undefined, undefined, {
     count: String(seats),
     words: paragraph(moneyWords(order, kept, currency)),
   });
@@ -107,7 +109,7 @@ export async function tellGivenUp(w: Work, orderId: string, seats: number, kept:
 export async function tellTicket(w: Work, orderId: string, ticket: string, kept: number): Promise<void> {
   const order = await readOrder(w.tx, orderId);
   const { currency } = await theOrganization(w.tx);
-  await tellBuyer(w, orderId, 'ticket changed', 'the ticket was changed', undefined, undefined, {
+  await toBuyer(w, orderId, 'ticket changed', 'the ticket was changed', undefined, undefined, {
     ticket,
     words: paragraph(moneyWords(order, kept, currency)),
   });
@@ -116,7 +118,7 @@ export async function tellTicket(w: Work, orderId: string, ticket: string, kept:
 /** Tells whoever booked that somebody else has a seat now, and whoever had it, where they are somebody else and can be reached. */
 export async function tellHandedOn(w: Work, about: Facts['seat handed on']): Promise<void> {
   const order = await readOrder(w.tx, about.orderId);
-  await tellBuyer(w, order.id, 'handed on', 'a seat was handed on', undefined, undefined, {
+  await toBuyer(w, order.id, 'handed on', 'a seat was handed on', undefined, undefined, {
     from: about.from,
     to: about.to,
   });

@@ -10,6 +10,16 @@ import { useSaying } from '#web/parts/saying.ts';
 import { phrase } from '#web/words/phrase.ts';
 import type { NarrowColumn } from './narrowing.ts';
 
+const compared: Record<Comparison, string> = {
+  'any of': phrase('seats.any of'),
+  'none of': phrase('seats.none of'),
+  holds: phrase('seats.holds'),
+  'at least': phrase('seats.at least'),
+  'at most': phrase('seats.at most'),
+  given: phrase('seats.given'),
+  missing: phrase('seats.missing'),
+};
+
 /** Past this many choices they are not laid out beside one another. */
 const mostChips = 12;
 
@@ -56,7 +66,7 @@ export function Conditions({
                 set={(is) => change(at, { ...condition, is: is as Comparison })}
                 choices={comparisonsOf[column.kind].map((is) => ({
                   value: is,
-                  label: phrase(`seats.${is}`),
+                  label: compared[is],
                 }))}
               />
             )}

@@ -16,6 +16,13 @@ import { phrase } from '#web/words/phrase.ts';
 
 type Paper = 'tags' | 'list';
 
+const formats: Record<NameTagFormat, string> = {
+  four: phrase('seats.four'),
+  one: phrase('seats.one'),
+  folded: phrase('seats.folded'),
+  labels: phrase('seats.labels'),
+};
+
 /** What is printed of some seats: name tags in several formats, a list for the door. */
 export function Papers({
   rows,
@@ -91,7 +98,7 @@ export function Papers({
             label={phrase('seats.format')}
             value={format}
             set={(v) => setFormat(v as NameTagFormat)}
-            choices={nameTagFormats.map((f) => ({ value: f, label: phrase(`seats.${f}`) }))}
+            choices={nameTagFormats.map((f) => ({ value: f, label: formats[f] }))}
           />
           <SeveralOf
             label={phrase('seats.onTheTag')}

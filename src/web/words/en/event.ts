@@ -1,9 +1,7 @@
 export const event = {
   fullOnTheWaitlist: 'Full: on the waitlist',
   addRegistration: 'Add registration',
-  theConfirmationGoesThere: 'The confirmation goes there.',
   howMany: 'How many',
-  whatIsDueCan: 'It can be paid later, in cash or through the link in the confirmation.',
   addAShift: 'Add a shift',
   role: 'Role',
   anybodyMaySignUp: 'anybody may sign up for it on the public page',
@@ -434,7 +432,6 @@ export const event = {
   by: 'by {{buyer}}',
   paid: 'Paid',
   receivedOf: '{{received}} of {{due}}',
-  answers: 'Answers',
   since: 'Since',
   seatsConfirmed: '{{confirmed:seat|seats}} confirmed',
   ofSeatsConfirmed: '{{confirmed}} of {{capacity}} seats confirmed',

@@ -99,7 +99,6 @@ export const seats = {
   theTicket: 'The ticket',
   theCode: 'The code of the pass',
   picture: 'Picture behind the name',
-  noPicture: 'None',
   onlyConfirmed: 'Only confirmed seats are printed: {{n}} of those shown.',
   savePdf: 'Save the PDF',
   making: 'Making it …',
