@@ -113,6 +113,26 @@ const source = z.object({
 });
 export type Source = z.infer<typeof source>;
 
+const brought = z.object({
+  /** A table of people with headings. */
+  content: z.base64().min(1),
+  /** The ticket each of them gets. */
+  offerId: id,
+});
+/** What becomes of the rows of a table of people who are registered by it. */
+const broughtIn = z.object({
+  confirmed: z.int(),
+  waitlisted: z.int(),
+  /** Who holds a seat already, or stands in the table twice, by name. */
+  already: z.array(z.string()),
+  /** Contacts that are made for it. */
+  made: z.int(),
+  /** What comes to be paid by all of them. */
+  total: amount,
+  rejected: z.array(z.object({ line: z.int(), why: z.string() })),
+});
+export type BroughtIn = z.infer<typeof broughtIn>;
+
 const seatIds = z.array(id).min(1, 'choose-somebody').max(2000);
 const givingUp = z.object({
   seatIds,
@@ -218,6 +238,25 @@ export const seatsContract = contract({
     who: 'staff',
     params: z.object({ id, view: id }),
     response: done,
+  },
+  'POST /api/events/:id/registrations/import': {
+    summary:
+      'Register the people of a table, each as the contact they are; who holds a seat already is passed over',
+    who: ['unit lead'],
+    limit: '6mb',
+    ownTransactions: true,
+    params: idParams,
+    body: brought,
+    response: broughtIn,
+  },
+  'POST /api/events/:id/registrations/import/what-if': {
+    summary: 'What registering the people of a table would come to; nothing is done',
+    who: ['unit lead'],
+    limit: '6mb',
+    ownTransactions: true,
+    params: idParams,
+    body: brought,
+    response: broughtIn,
   },
   'POST /api/registrations/:id/withdraw': {
     summary: 'Withdraw one seat for its holder; freed seats go to the waitlist',

@@ -228,6 +228,8 @@ const changes: { readonly [K in Exclude<WriteKey, OfPublic<WriteKey>>]: readonly
   'POST /api/proposals/:id/decide': ['decisions', 'people', 'messages'],
   'POST /api/registrations/:id/attendance': ['seats', 'people'],
   'POST /api/registrations/:id/signatures': ['seats', 'people'],
+  'POST /api/events/:id/registrations/import': ['seats', 'money', 'messages', 'people', 'decisions'],
+  'POST /api/events/:id/registrations/import/what-if': nothing,
   'POST /api/events/:id/registration-views': ['records'],
   'DELETE /api/events/:id/registration-views/:view': ['records'],
   'POST /api/events/:id/orders/what-if': nothing,

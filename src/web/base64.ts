@@ -6,3 +6,7 @@ export const base64Of = (file: File): Promise<string> =>
     reader.onerror = () => reject(reader.error);
     reader.readAsDataURL(file);
   });
+
+/** Text as bytes in base64, whatever letters it has. */
+export const inBase64 = (text: string): string =>
+  btoa(Array.from(new TextEncoder().encode(text), (b) => String.fromCharCode(b)).join(''));

@@ -77,7 +77,7 @@ const table: Record<string, string> = {
     POST /api/registrations/:id/withdraw, POST /api/orders/:id/offer, POST /api/events/:id/orders, POST /api/events/:id/orders/what-if,
     POST /api/events/:id/seats/withdraw, POST /api/events/:id/seats/withdraw/what-if, POST /api/events/:id/seats/move, POST /api/events/:id/seats/move/what-if,
     POST /api/events/:id/letters, POST /api/events/:id/letters/preview, POST /api/events/:id/tasks, POST /api/events/:id/sources, DELETE /api/events/:id/sources/:source,
-    POST /api/events/:id/name-tags.pdf, POST /api/events/:id/door-list.pdf,
+    POST /api/events/:id/registrations/import, POST /api/events/:id/registrations/import/what-if, POST /api/events/:id/name-tags.pdf, POST /api/events/:id/door-list.pdf,
     PATCH /api/events/:id/invited/:contact, POST /api/events/:id/invited/letters, POST /api/events/:id/invited/letters/preview,
     POST /api/files, GET /api/events/:id/files, GET /api/events/:id/files/:file, GET /api/events/:id/team, POST /api/events/:id/team, DELETE /api/events/:id/team/:member,
     POST /api/series/preview, POST /api/series, GET /api/series/:id, PATCH /api/series/:id, POST /api/series/:id/what-if,

@@ -120,6 +120,21 @@ describe('the table of seats', () => {
       ).toBe(422);
   });
 
+  test('staff change some answers, and those they do not see stay', async () => {
+    const [ida] = await seatsOf(event, 'Ida');
+    const change = (answers: Record<string, string>) =>
+      odalys.call('PATCH /api/registrations/:id', {
+        params: { id: ida! },
+        body: { given: 'Ida', family: 'Sedge', answers },
+      });
+    await change({ [way.id]: 'on foot' });
+    const row = async () => (await csv()).rows[0]!;
+    expect(await row()).toMatchObject({ 'How do you come?': 'on foot', 'What do you take?': 'insulin' });
+    await change({ [way.id]: '' });
+    expect(await row()).toMatchObject({ 'How do you come?': '', 'What do you take?': 'insulin' });
+    await change({ [way.id]: 'by bus' });
+  });
+
   test('the treasurer sees what was paid, and neither addresses nor answers', async () => {
     const marit = await world.as('marit');
     const { rows, questions } = await tableOf(event, marit);
@@ -375,6 +390,48 @@ describe('registering somebody on the telephone', () => {
       body: body(crypto.randomUUID()),
     });
     expect(stranger.status).toBe(404);
+  });
+});
+
+describe('people of a table are registered', () => {
+  test('as the contacts they are, each with a booking; told before; the same table twice registers nobody twice', async () => {
+    const event = await openEvent(world, { title: 'Brought In', price: 500, capacity: 3 });
+    const other = await openEvent(world, { title: 'Known Before' });
+    await order(other, ['Sindre']);
+    const [known] = (await tableOf(other)).rows;
+    const table = [
+      'First,Last,Email',
+      'Sindre,Sedge,sindre.sedge@harbourpost.example',
+      'Liv,Teal,liv.teal@reedbed.example',
+      'Liv,Teal,liv.teal@reedbed.example',
+      ',,',
+      'Aud,Teal,not an address',
+      'Gro,Osier,gro.osier@reedbed.example',
+    ].join('\n');
+    const params = { id: event.id };
+    const body = { content: Buffer.from(table).toString('base64'), offerId: event.offers[0]!.id };
+    const told = await odalys.call('POST /api/events/:id/registrations/import/what-if', { params, body });
+    expect(told).toMatchObject({ already: ['Liv Teal'], made: 3, confirmed: 3, waitlisted: 1, total: 2000 });
+    expect((await tableOf(event)).rows).toEqual([]);
+    const done = await odalys.call('POST /api/events/:id/registrations/import', { params, body });
+    expect(done).toEqual(told);
+    const { rows } = await tableOf(event);
+    expect(rows.map((r) => [r.given, r.state])).toEqual([
+      ['Sindre', 'confirmed'],
+      ['Liv', 'confirmed'],
+      ['Aud', 'confirmed'],
+      ['Gro', 'waitlisted'],
+    ]);
+    expect(rows[0]!.contactId).toBe(known!.contactId);
+    const again = await odalys.call('POST /api/events/:id/registrations/import', { params, body });
+    expect(again).toMatchObject({ confirmed: 0, waitlisted: 0, made: 0 });
+    const wrong = (of: Partial<typeof body>) =>
+      odalys.try('POST /api/events/:id/registrations/import', { params, body: { ...body, ...of } });
+    expect(
+      (await wrong({ content: Buffer.from([0x50, 0x4b, 3, 4]).toString('base64') })).problem.fields?.[0]
+        ?.path,
+    ).toBe('content');
+    expect((await wrong({ offerId: crypto.randomUUID() })).body).toMatchObject({ confirmed: 0 });
   });
 });
 

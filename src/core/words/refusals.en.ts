@@ -137,6 +137,7 @@ export const refusalsEn = {
   'layout-number': 'Give behind each how many it holds then: Rows 180.',
   'less-taken': '{{due}} is due. Say why less is taken.',
   'lines-crossed': 'The line for a look lies below the line for linking.',
+  'too-many-people': 'At most {{count}} people at once. Bring the rest in with another table.',
   'move-where': 'Choose another ticket or another date.',
   'nobody-to-print': 'Nobody of those chosen has a confirmed seat.',
   'filter-unreadable': 'This filter cannot be read. Narrow the table again.',

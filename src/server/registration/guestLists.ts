@@ -57,7 +57,7 @@ async function putOn(w: Work, listId: string, contactIds: readonly string[]): Pr
 }
 
 /** Links everybody of a table to the contact they are, as any import does; who is new is made one. */
-async function linkGuests(
+export async function linkGuests(
   w: Work,
   guests: readonly Guest[],
   source: string,
@@ -81,7 +81,7 @@ async function linkGuests(
 }
 
 /** Reads a table of people; refused at `content` where it is none. */
-async function readGuests(content: string, country: string, now: string) {
+export async function readGuests(content: string, country: string, now: string) {
   try {
     return await inThread('read guests', {
       bytes: Buffer.from(content, 'base64'),

@@ -117,7 +117,10 @@ async function checkedAnswers(
     offerIds: seats.filter((s) => standing.includes(s.state)).map((s) => s.offerId),
     answers: given.get(null) ?? {},
   };
-  const answers = wanted.answers ?? (same ? (given.get(seat.id) ?? {}) : {});
+  const before = same ? (given.get(seat.id) ?? {}) : {};
+  // Staff change some of the answers, and do not see all of them: the others stay.
+  const answers =
+    wanted.answers && channel === 'staff' ? { ...before, ...wanted.answers } : (wanted.answers ?? before);
   const offer = (await readOffers(w.tx, event.id)).find((o) => o.id === seat.offerId);
   const { country } = await theOrganization(w.tx);
   const problems = seatProblems(

@@ -8,7 +8,7 @@ import { freedSeatsFor, inLine, whyNot } from '#core/registration/waitlist.ts';
 import { firstOfOrders } from '#core/seats/narrowing.ts';
 import { plusMinutes } from '#core/time/clock.ts';
 import { sayReason } from '#core/words/reasons.ts';
-import { whatIf } from '../app/app.ts';
+import { type Actor, type App, type Asker, inTransaction, whatIf } from '../app/app.ts';
 import { writeNote } from '../contacts/commands.ts';
 import { logCare } from '../contacts/seeing.ts';
 import { eventFor } from '../events/access.ts';
@@ -16,6 +16,7 @@ import { readOffers } from '../events/store.ts';
 import { File, type Handlers } from '../http/handle.ts';
 import { invalid, refused } from '../http/problem.ts';
 import { answerFileOf } from '../registration/answerFiles.ts';
+import { readGuests } from '../registration/guestLists.ts';
 import { orderByLink } from '../registration/links.ts';
 import { oddsInLine } from '../registration/odds.ts';
 import { publicEventRow } from '../registration/public.ts';
@@ -25,6 +26,7 @@ import { passOnTo } from '../registration/waiting.ts';
 import { withdrawSeats } from '../registration/withdrawing.ts';
 import { theOrganization } from '../staff/store.ts';
 import { keepView, readViews, throwViewAway, type ViewPlace } from '../staff/views.ts';
+import { bringIn } from './bringing.ts';
 import { previewLetter, sendLetter } from './letters.ts';
 import { chosenOrders, moveMany, withdrawMany } from './many.ts';
 import { confirmationOf, doorListOf, listedSeats, nameTagsOf } from './papers.ts';
@@ -34,6 +36,17 @@ const viewsOf = (eventId: string): ViewPlace => ({ place: 'registrations', event
 /** Why the table is narrowed to whatever it is, where a file is made of it. */
 const fileName = (of: string, event: { slug: string | null; id: string }, end: string): string =>
   `${of}-${event.slug ?? event.id}.${end}`;
+
+/** Reads a table of people, apart and before anything is written: it holds nobody up. */
+async function readFor(
+  c: Asker & { app: App; actor: Actor; now: string; params: { id: string }; body: { content: string } },
+) {
+  await inTransaction(c.app, c.actor, (w) =>
+    eventFor({ ...w, staff: c.staff }, c.params.id, 'registration', 'change'),
+  );
+  const { country } = await theOrganization(c.app.db);
+  return readGuests(c.body.content, country, c.now);
+}
 
 export const seatsHandlers: Handlers<typeof seatsContract> = {
   'GET /api/events/:id/registrations': async ({ tx, params, now, staff }) => {
@@ -191,6 +204,22 @@ export const seatsHandlers: Handlers<typeof seatsContract> = {
       `offered by ${c.staff.name}${c.body.reason && `: ${c.body.reason}`}`,
     );
     return { until: offer.until };
+  },
+
+  'POST /api/events/:id/registrations/import': async (c) => {
+    const read = await readFor(c);
+    return inTransaction(c.app, c.actor, async (w) => {
+      const event = await eventFor({ ...w, staff: c.staff }, c.params.id, 'registration', 'change', true);
+      return bringIn(w, event, read, c.body.offerId);
+    });
+  },
+
+  'POST /api/events/:id/registrations/import/what-if': async (c) => {
+    const read = await readFor(c);
+    return whatIf(c.app, c.actor, async (w) => {
+      const event = await eventFor({ ...w, staff: c.staff }, c.params.id, 'registration', 'change', true);
+      return bringIn(w, event, read, c.body.offerId);
+    });
   },
 
   'GET /api/events/:id/registration-views': async (c) => {

@@ -3,14 +3,15 @@ import { Plus } from 'lucide-react';
 import { useState } from 'react';
 import type { EventPage } from '#contract/events.ts';
 import { type GuestList, registrationContract } from '#contract/registration.ts';
+import { inBase64 } from '#web/base64.ts';
 import { Button } from '#web/kit/Button.tsx';
+import { Rejected, TableOfPeople } from '#web/parts/TableOfPeople.tsx';
 import { phrase } from '#web/words/phrase.ts';
 import { Asking } from '../../kit/Asking.tsx';
 import { FormDialog } from '../../kit/form/FormDialog.tsx';
-import { LongText, Text, Tick } from '../../kit/form/fields.tsx';
+import { Text, Tick } from '../../kit/form/fields.tsx';
 import { prepare } from '../../kit/form/request.ts';
 import { useForm } from '../../kit/form/useForm.ts';
-import { Note } from '../../kit/Note.tsx';
 import { Loaded, Problems } from '../../kit/notices.tsx';
 import { type Column, Table } from '../../kit/Table.tsx';
 import { say } from '../../kit/toast.tsx';
@@ -188,10 +189,6 @@ function People({ list, may, close }: { list: GuestList; may: boolean; close: ()
   );
 }
 
-/** Text as bytes in base64, whatever letters it has. */
-const inBase64 = (text: string): string =>
-  btoa(Array.from(new TextEncoder().encode(text), (b) => String.fromCharCode(b)).join(''));
-
 /** Puts people on a list from a table: pasted, or a file. They are matched with who is on record. */
 function AddGuests({ list, close }: { list: GuestList; close: () => void }) {
   const form = useForm({
@@ -216,33 +213,8 @@ function AddGuests({ list, close }: { list: GuestList; close: () => void }) {
       title={phrase('offers.addGuests')}
       submit={phrase('offers.putOnList')}
     >
-      <LongText
-        form={form}
-        name="table"
-        label={phrase('offers.guestTable')}
-        rows={8}
-        required
-        help={phrase('offers.guestTableHelp')}
-      />
-      <chakra.p margin="4px 0 10px">
-        <label>
-          {phrase('offers.orAFile')}{' '}
-          <input
-            type="file"
-            accept=".csv,.txt,.tsv,text/csv"
-            onChange={(e) => {
-              void e.target.files?.[0]?.text().then((table) => form.set({ table }));
-            }}
-          />
-        </label>
-      </chakra.p>
-      {rejected.length > 0 && (
-        <Note tone="need">
-          {rejected.map((r) => (
-            <p key={r.line}>{phrase('offers.rowRejected', { line: r.line, why: r.why })}</p>
-          ))}
-        </Note>
-      )}
+      <TableOfPeople form={form} name="table" put={(table) => form.set({ table })} />
+      <Rejected rows={rejected} />
     </FormDialog>
   );
 }

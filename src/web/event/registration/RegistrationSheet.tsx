@@ -24,6 +24,7 @@ import { Seats } from '#web/parts/marks.tsx';
 import { useSaying } from '#web/parts/saying.ts';
 import { phrase } from '#web/words/phrase.ts';
 import { AddRegistration } from './AddRegistration.tsx';
+import { BringIn } from './BringIn.tsx';
 import { ChosenSeats } from './ChosenSeats.tsx';
 import { Conditions } from './Conditions.tsx';
 import {
@@ -72,6 +73,7 @@ function Sheet({ page, rows, questions, capacity, waiting }: Registrations & { p
   const [adding, setAdding] = useState(false);
   const [printing, setPrinting] = useState(false);
   const [linking, setLinking] = useState(false);
+  const [bringing, setBringing] = useState(false);
   const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
   const change = page.may.change.includes('registration');
   const zone = page.plan.zone;
@@ -111,6 +113,9 @@ function Sheet({ page, rows, questions, capacity, waiting }: Registrations & { p
             <Button data-new title={phrase('common.addSomebodyN')} onClick={() => setAdding(true)}>
               {phrase('event.addRegistration')}
             </Button>
+          )}
+          {page.state === 'open' && change && (
+            <Button onClick={() => setBringing(true)}>{phrase('seats.bringIn')}</Button>
           )}
           {page.plan.slug && <Button onClick={() => setLinking(true)}>{phrase('seats.sources')}</Button>}
           <Button disabled={!shown.length} onClick={() => setPrinting(true)}>
@@ -230,6 +235,7 @@ function Sheet({ page, rows, questions, capacity, waiting }: Registrations & { p
       )}
       {adding && <AddRegistration page={page} close={() => setAdding(false)} />}
       {printing && <Papers rows={shown} page={page} filter={filter} close={() => setPrinting(false)} />}
+      {bringing && <BringIn page={page} close={() => setBringing(false)} />}
       {linking && <Sources page={page} close={() => setLinking(false)} />}
     </>
   );

@@ -19,6 +19,7 @@ import { useAction, useAsk, useMe } from '#web/parts/ask.ts';
 import { HealthNotes } from '#web/parts/HealthNotes.tsx';
 import { useSaying } from '#web/parts/saying.ts';
 import { phrase, term } from '#web/words/phrase.ts';
+import { answerable, ChangeAnswers } from './ChangeAnswers.tsx';
 
 type Back = 'terms' | 'all' | 'nothing';
 
@@ -49,7 +50,7 @@ export function Seat({
   const refund = useAction('POST /api/orders/:id/refunds', () => say(phrase('event.paidBack')));
   const pay = useAction('POST /api/orders/:id/payments', () => say(phrase('common.recorded')));
   const now = useAsk('GET /api/clock').data?.now ?? '';
-  const [doing, setDoing] = useState<'name' | 'link' | null>(null);
+  const [doing, setDoing] = useState<'name' | 'link' | 'answers' | null>(null);
   const [sure, setSure] = useState(false);
   const [back, setBack] = useState<Back>('terms');
   const live = ['confirmed', 'held', 'offered', 'waitlisted'].includes(row.state);
@@ -77,6 +78,9 @@ export function Seat({
           )}
           {live && !sure && change && doing === null && (
             <Button onClick={() => setDoing('name')}>{phrase('event.changeTheName')}</Button>
+          )}
+          {live && !sure && change && doing === null && row.given && answerable(page).length > 0 && (
+            <Button onClick={() => setDoing('answers')}>{phrase('seats.changeAnswers')}</Button>
           )}
           {row.state === 'confirmed' && !sure && change && doing === null && (
             <Button onClick={() => setDoing('link')}>{phrase('event.writeToTheGuest')}</Button>
@@ -142,28 +146,29 @@ export function Seat({
           {phrase('event.linkedToTheContact', { linkReasons: row.linkReasons.join('; ') })}
         </p>
       )}
-      {questions.map((q) => {
-        const answer = row.answers[q.id];
-        if (!answer) return null;
-        return (
-          <p key={q.id}>
-            <span className="soft">{q.prompt}</span>{' '}
-            {answer.file ? (
-              <a
-                href={addressOf('GET /api/events/:id/answers/files/:file', {
-                  id: page.id,
-                  file: answer.file.id,
-                })}
-                download
-              >
-                {answer.file.name}
-              </a>
-            ) : (
-              sayAnswer(answer.value)
-            )}
-          </p>
-        );
-      })}
+      {doing !== 'answers' &&
+        questions.map((q) => {
+          const answer = row.answers[q.id];
+          if (!answer) return null;
+          return (
+            <p key={q.id}>
+              <span className="soft">{q.prompt}</span>{' '}
+              {answer.file ? (
+                <a
+                  href={addressOf('GET /api/events/:id/answers/files/:file', {
+                    id: page.id,
+                    file: answer.file.id,
+                  })}
+                  download
+                >
+                  {answer.file.name}
+                </a>
+              ) : (
+                sayAnswer(answer.value)
+              )}
+            </p>
+          );
+        })}
       <p>
         <a
           href={addressOf('GET /api/orders/:id/confirmation.pdf', { id: row.orderId })}
@@ -175,6 +180,7 @@ export function Seat({
       </p>
       {row.care && <Care id={row.id} />}
       {doing === 'name' && <Rename row={row} done={() => setDoing(null)} />}
+      {doing === 'answers' && <ChangeAnswers row={row} page={page} done={() => setDoing(null)} />}
       {doing === 'link' && <WriteTo row={row} done={() => setDoing(null)} />}
     </Asking>
   );

@@ -120,6 +120,18 @@ export const seats = {
   stopSource: 'Stop counting',
   stopped: 'no longer counted',
   noSources: 'No link has been given out yet.',
+  changeAnswers: 'Change the answers',
+  answersChanged: 'Answers changed',
+  // People of a table
+  bringIn: 'Register from a table',
+  bringInHelp:
+    'Each is registered as the contact they are, with a booking of their own, and gets the confirmation.',
+  registerN: 'Register {{n:person|people}}',
+  willRegister: '{{n:person is|people are}} registered.',
+  willWait: '{{n:person waits|people wait}}: there is no room.',
+  willBeNew: '{{n:contact is|contacts are}} made.',
+  haveOne: '{{n:person holds|people hold}} a seat already: {{names}}.',
+  broughtIn: '{{n:person|people}} registered',
   // Registering somebody on the telephone
   whoCalls: 'Who is it for',
   whoCallsHelp: 'Part of a name, email or telephone; or fill in somebody new below.',
