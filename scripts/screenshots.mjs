@@ -169,10 +169,20 @@ for (const phone of [false, true]) {
   halves.push(await page.screenshot());
 }
 await beside('public-large', ...halves);
-// Who is registered, and what is asked of them, as it is written and as a phone shows it.
+// Who is registered, narrowed by an answer and chosen; what is printed of them; what is asked of them, as a phone shows it.
 await beside(
   'event-registration',
-  await shot(odalys, `/events/${water}/registration`, settled('.seats')),
+  await shot(odalys, `/events/${water}/registration`, async (page) => {
+    await page.getByRole('button', { name: 'Add a condition' }).click();
+    await page.getByLabel('What is compared').selectOption({ label: 'How do you come?' });
+    await page.getByRole('button', { name: 'by car', exact: true }).click();
+    await page.getByLabel('Choose all').check();
+    await page.getByRole('button', { name: 'Write to them' }).waitFor();
+  }),
+  await shot(odalys, `/events/${water}/registration`, async (page) => {
+    await page.getByRole('button', { name: 'Print', exact: true }).click();
+    await page.getByText('Ten labels on a sheet', { exact: false }).waitFor();
+  }),
   await shot(odalys, `/events/${water}/plan`, async (page) => {
     const preview = page.getByRole('region', { name: 'As people see it on a phone' });
     await preview.getByText('by car', { exact: true }).click();
