@@ -9,7 +9,7 @@ import { openEvent, orderFor } from './scenes.ts';
  * Bad inputs thrown at every endpoint, always the same: from its shape, with something in it that is wrong. Fewer on a server, where
  * only what the database says of them could differ; more with ACOLYTE_FUZZ.
  */
-const perEndpoint = Number(process.env.ACOLYTE_FUZZ ?? (onServer() ? 12 : 30));
+const perEndpoint = Number(process.env.ACOLYTE_FUZZ ?? (onServer() ? 6 : 16));
 /** Streams never end, and have tests of their own. */
 const endless = (key: string) => key.endsWith('/stream');
 

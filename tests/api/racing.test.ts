@@ -119,6 +119,10 @@ describe('three hundred for the last twenty seats', () => {
     expect(taken.filter((r) => r.offer === 'Table').length).toBeLessThanOrEqual(8);
     expect(waiting.length).toBe(300 - new Set(taken.map((r) => r.orderId)).size);
 
+    const places = rows.filter((r) => r.state === 'waitlisted').map((r) => r.queuePlace!);
+    expect(Math.min(...places)).toBe(1);
+    expect(new Set(places).size).toBe(Math.max(...places));
+
     // The same of a session with five seats that all of them want.
     const seats = [...placed.values()].filter((p) => p.standing === 'confirmed').map((p) => p.token);
     await Promise.all(

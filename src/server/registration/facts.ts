@@ -10,7 +10,10 @@ export const registrationReactions: Reactions = {
   async 'event moved on'(w, { eventId, to }) {
     if (to === 'called off') return { letGo: await letGoAll(w, eventId) };
   },
-  'order placed': (w, { eventId, orderId }) => answerByBooking(w, eventId, orderId),
+  async 'order placed'(w, { eventId, orderId, state }) {
+    // What is confirmed at once says so itself.
+    if (state !== 'confirmed') await answerByBooking(w, eventId, orderId);
+  },
   'order confirmed': (w, { eventId, orderId }) => answerByBooking(w, eventId, orderId),
   'seats lapsed': async (w, { eventId }) => ({ offered: await passOnFreed(w, eventId) }),
   'offer changed': async (w, { eventId }) => ({ offered: await passOnFreed(w, eventId) }),
