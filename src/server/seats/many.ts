@@ -27,7 +27,9 @@ export async function chosenOrders(
   eventId: string,
   seatIds: readonly string[],
 ): Promise<Map<string, ChosenSeat[]>> {
-  const rows = await tx.query<ChosenSeat & { given: string; family: string; buyer: string; eventId: string }>(
+  const rows = await tx.query<
+    Omit<ChosenSeat, 'name'> & { given: string; family: string; buyer: string; eventId: string }
+  >(
     `select r.id, r.order_id, r.contact_id, r.event_id, r.given_name as given, r.family_name as family, trim(o.buyer_given || ' ' || o.buyer_family) as buyer,
        r.state in ${among(standing)} as stands,
        exists (select 1 from attendance a where a.registration_id = r.id and a.state in ${among(came)}) as came

@@ -8,18 +8,29 @@ export interface ViewPlace {
   eventId: string | null;
 }
 
+interface ViewRow {
+  id: string;
+  name: string;
+  shared: boolean;
+  mine: boolean;
+  filter: unknown;
+}
+
 /** Views under names, of one's own and of the team's, as they are kept. */
-export const readViews = <F>(
+export async function readViews<F>(
   tx: Queries,
   { place, eventId }: ViewPlace,
   staffId: string,
-): Promise<{ id: string; name: string; shared: boolean; mine: boolean; filter: F }[]> =>
-  tx.query<{ id: string; name: string; shared: boolean; mine: boolean; filter: F }>(
+): Promise<(Omit<ViewRow, 'filter'> & { filter: F })[]> {
+  const rows = await tx.query<ViewRow>(
     `select id, name, staff_id is null as shared, staff_id is not distinct from $3 as mine, filter from views
      where place = $1 and event_id is not distinct from $2 and (staff_id is null or staff_id = $3)
      order by staff_id is null desc, lower(name)`,
     [place, eventId, staffId],
   );
+  // Whatever the contract took in is what was kept.
+  return rows as (Omit<ViewRow, 'filter'> & { filter: F })[];
+}
 
 /** Keeps a view; the same name again changes it. */
 export async function keepView(
