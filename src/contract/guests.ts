@@ -1,20 +1,12 @@
 import { z } from 'zod';
 import { registrationStates } from '#core/registration/states.ts';
 import { code, contract, done, id, idParams, instant, token } from './endpoint.ts';
-import { answers, publicQuestion, seatBody } from './registration.ts';
+import { answers, eventInShort, publicQuestion, seatBody } from './registration.ts';
 import { signing, waiverText } from './waivers.ts';
 
 const guestPage = z.object({
   language: z.string(),
-  event: z.object({
-    slug: z.string(),
-    title: z.string(),
-    startsLocal: z.string().nullable(),
-    endsLocal: z.string().nullable(),
-    zone: z.string(),
-    place: z.string().nullable(),
-    state: z.string(),
-  }),
+  event: eventInShort,
   /** Who booked it, by first name. */
   by: z.string(),
   offer: z.string(),

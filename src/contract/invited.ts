@@ -1,6 +1,8 @@
 import { z } from 'zod';
 import { replies } from '#core/admission/invitation.ts';
 import { contract, done, id, idParams, instant, token } from './endpoint.ts';
+import { whoGets } from './mailings.ts';
+import { eventInShort } from './registration.ts';
 
 const invited = z.object({
   contactId: id,
@@ -21,15 +23,7 @@ const companions = z.int('whole-or-none').min(0, 'whole-or-none').max(50, 'whole
 const letter = z.object({ words: z.string().trim().max(4000).default('') });
 
 const page = z.object({
-  event: z.object({
-    slug: z.string(),
-    title: z.string(),
-    startsLocal: z.string().nullable(),
-    endsLocal: z.string().nullable(),
-    zone: z.string(),
-    place: z.string().nullable(),
-    state: z.string(),
-  }),
+  event: eventInShort,
   given: z.string(),
   companions: z.int(),
   /** What they can answer, beside coming. */
@@ -79,11 +73,7 @@ export const invitedContract = contract({
     ownTransactions: true,
     params: idParams,
     body: letter,
-    response: z.object({
-      planned: z.int(),
-      leftOut: z.array(z.object({ why: z.string(), people: z.int(), names: z.array(z.string()) })),
-      sample: z.object({ name: z.string(), subject: z.string(), body: z.string() }).nullable(),
-    }),
+    response: whoGets,
   },
   'POST /api/events/:id/invited/letters': {
     summary: 'Write to all who are invited and have not said yes or no, each with a link of their own',

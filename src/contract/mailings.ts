@@ -11,6 +11,15 @@ const mailing = z.object({
   body: z.string().trim().max(20_000),
 });
 
+/** Who would get what is being written, who would not and why, and how the first of them reads it. */
+export const whoGets = z.object({
+  planned: z.int(),
+  /** By reason, the most frequent first, with some of the names. */
+  leftOut: z.array(z.object({ why: z.string(), people: z.int(), names: z.array(z.string()) })),
+  sample: z.object({ name: z.string(), subject: z.string(), body: z.string() }).nullable(),
+});
+export type WhoGets = z.infer<typeof whoGets>;
+
 export const mailingsContract = contract({
   'POST /api/mailings/preview': {
     limit: '6mb',
@@ -18,12 +27,7 @@ export const mailingsContract = contract({
     who: ['coordinator'],
     ownTransactions: true,
     body: mailing,
-    response: z.object({
-      planned: z.int(),
-      /** By reason, the most frequent first, with some of the names. */
-      leftOut: z.array(z.object({ why: z.string(), people: z.int(), names: z.array(z.string()) })),
-      sample: z.object({ name: z.string(), subject: z.string(), body: z.string() }).nullable(),
-    }),
+    response: whoGets,
   },
   'POST /api/mailings': {
     limit: '6mb',

@@ -412,20 +412,25 @@ const orderPlaced = z.object({
 });
 export type OrderPlaced = z.infer<typeof orderPlaced>;
 
+/** An event as the pages of whoever holds something of it name it. */
+export const eventInShort = z.object({
+  slug: z.string(),
+  title: z.string(),
+  startsLocal: z.string().nullable(),
+  endsLocal: z.string().nullable(),
+  zone: z.string(),
+  place: z.string().nullable(),
+  state: z.string(),
+});
+export type EventInShort = z.infer<typeof eventInShort>;
+
 /** Chances in ten, from so many to so many. */
 export const tenths = z.object({ from: z.int(), to: z.int() });
 export type Tenths = z.infer<typeof tenths>;
 const publicOrder = z.object({
   number: z.int(),
   language: z.string(),
-  event: z.object({
-    slug: z.string(),
-    title: z.string(),
-    startsLocal: z.string().nullable(),
-    endsLocal: z.string().nullable(),
-    zone: z.string(),
-    place: z.string().nullable(),
-    state: z.string(),
+  event: eventInShort.extend({
     startsAt: instant.nullable(),
     /** What registrants are told once they have a seat; empty before, and where nothing is. */
     afterwards: z.string(),

@@ -5,6 +5,7 @@ import { questionKinds } from '#core/questions/question.ts';
 import { registrationStates } from '#core/registration/states.ts';
 import { comparisons } from '#core/seats/narrowing.ts';
 import { amount, contract, date, done, id, idParams, instant } from './endpoint.ts';
+import { whoGets } from './mailings.ts';
 import { answerValue, tenths } from './registration.ts';
 
 /** One seat as staff see it in their table. What belongs to its whole order stands on each of its seats. */
@@ -307,11 +308,7 @@ export const seatsContract = contract({
     ownTransactions: true,
     params: idParams,
     body: letter,
-    response: z.object({
-      planned: z.int(),
-      leftOut: z.array(z.object({ why: z.string(), people: z.int(), names: z.array(z.string()) })),
-      sample: z.object({ name: z.string(), subject: z.string(), body: z.string() }).nullable(),
-    }),
+    response: whoGets,
   },
   'POST /api/events/:id/letters': {
     summary: 'Write to those on some seats: one copy for each address, at once',

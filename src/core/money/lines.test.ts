@@ -5,6 +5,7 @@ import {
   accountOf,
   allocate,
   allocateRefund,
+  layOver,
   lineAccount,
   lineAmount,
   type OrderLine,
@@ -21,6 +22,48 @@ const unit = (id: string, unitPrice: number, live = true): OrderLine => ({
 const gift = (amount: number, live = true): OrderLine => ({ ...unit('gift', amount, live), kind: 'gift' });
 const laid = (parts: { lineId: string | null; amount: number }[], waived = false): Allocation[] =>
   parts.map((p) => ({ ...p, waived }));
+
+/** What goes over from one line to another: what came in, and what was let off, each as it came. */
+const over = (from: OrderLine, to: OrderLine, all: readonly Allocation[]): Allocation[] => {
+  const stands = (waived: boolean) =>
+    all.reduce((sum, a) => sum + (a.lineId === from.id && a.waived === waived ? a.amount : 0), 0);
+  return layOver(from.id, { id: to.id, asked: lineAmount(to) }, [
+    { paymentId: 'received', amount: stands(false) },
+    { paymentId: 'waived', amount: stands(true) },
+  ]).map(({ paymentId, ...part }) => ({ ...part, waived: paymentId === 'waived', moved: true }));
+};
+
+describe('a unit that gives way to one at another price', () => {
+  const [walk, canoe] = [unit('walk', 2000, false), unit('canoe', 3500)];
+  test('is paid by what was paid for it: the rest is asked, and no money went back', () => {
+    const paid = laid([{ lineId: 'walk', amount: 2000 }]);
+    const after = [...paid, ...over(walk, canoe, paid)];
+    expect(accountOf([walk, canoe], after, true)).toMatchObject({
+      due: 3500,
+      received: 2000,
+      refunded: 0,
+      balance: 1500,
+      state: 'part paid',
+    });
+    expect(lineAccount(canoe, after)).toMatchObject({ received: 2000, returned: 0, balance: 1500 });
+    expect(lineAccount(walk, after).balance).toBe(0);
+  });
+  test('what is more than it costs stays on the one that is gone, and is owed back', () => {
+    const cheap = unit('cheap', 500);
+    const paid = laid([{ lineId: 'walk', amount: 2000 }]);
+    const after = [...paid, ...over(walk, cheap, paid)];
+    expect(accountOf([walk, cheap], after, true)).toMatchObject({ due: 500, balance: -1500, refunded: 0 });
+    expect(lineAccount(walk, after).balance).toBe(-1500);
+    // It goes back from there first.
+    expect(allocateRefund([walk, cheap], after, 1500)).toEqual([{ lineId: 'walk', amount: -1500 }]);
+  });
+  test('what was let off goes along, and is nobody’s to have back', () => {
+    const letOff = laid([{ lineId: 'walk', amount: 2000 }], true);
+    const after = [...letOff, ...over(walk, canoe, letOff)];
+    expect(accountOf([walk, canoe], after, true)).toMatchObject({ waived: 2000, received: 0, balance: 1500 });
+    expect(layOver('a', { id: 'b', asked: 0 }, [{ paymentId: 'p', amount: 5 }])).toEqual([]);
+  });
+});
 
 describe('what an order stands at', () => {
   test('two seats at 25 are paid; one given up: 25 are owed back, whatever the price is by now', () => {
@@ -131,6 +174,7 @@ test('random sequences of payment, waiver, refund and giving up keep the sums', 
     fc.record({ do: fc.constant('refund' as const), n: fc.integer({ min: 1, max: 9000 }) }),
     fc.record({ do: fc.constant('refund gift' as const), n: fc.integer({ min: 1, max: 9000 }) }),
     fc.record({ do: fc.constant('give up' as const), n: fc.nat(5) }),
+    fc.record({ do: fc.constant('change' as const), n: fc.integer({ min: 0, max: 4000 }) }),
   );
   fc.assert(
     fc.property(
@@ -147,6 +191,18 @@ test('random sequences of payment, waiver, refund and giving up keep the sums', 
             line.live = false;
             if (lines.filter((l) => l.kind === 'seats').every((l) => !l.live))
               for (const l of lines) l.live = false;
+            continue;
+          }
+          if (s.do === 'change') {
+            // The first unit that stands gives way to another one at another price.
+            const old = lines.find((l) => l.kind === 'seats' && l.live);
+            if (!old) continue;
+            const fresh = unit(`u${lines.length}x`, s.n);
+            lines.push(fresh);
+            const before = accountOf(lines, all, true).received;
+            all.push(...over(old, fresh, all));
+            old.live = false;
+            expect(accountOf(lines, all, true).received).toBe(before);
             continue;
           }
           if (s.do === 'pay') {

@@ -59,7 +59,7 @@ export function lineAccount(line: OrderLine, allocations: readonly Allocation[])
   }
   const kept = received - returned;
   if (line.kind === 'gift' && !line.live) return { charged: kept, received, returned, waived, balance: 0 };
-  if (!line.live) return { charged: 0, received, returned, waived, balance: -kept };
+  if (!line.live) return { charged: 0, received, returned, waived, balance: 0 - kept };
   const charged = Math.max(0, lineAmount(line) - returned);
   return { charged, received, returned, waived, balance: charged - kept - waived };
 }

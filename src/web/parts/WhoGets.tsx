@@ -1,4 +1,5 @@
 import { chakra, type SystemStyleObject } from '@chakra-ui/react';
+import type { WhoGets as Gets } from '#contract/mailings.ts';
 import { Phrase } from '#web/words/Phrase.tsx';
 import { phrase } from '#web/words/phrase.ts';
 import { sayCount } from './saying.ts';
@@ -13,15 +14,7 @@ const look: SystemStyleObject = {
 };
 
 /** Who would get what is being written: how many copies go out, who gets none and why, and how the first of them reads it. */
-export function WhoGets({
-  planned,
-  leftOut,
-  sample,
-}: {
-  planned: number;
-  leftOut: readonly { why: string; people: number; names: readonly string[] }[];
-  sample: { name: string; subject: string; body: string } | null;
-}) {
+export function WhoGets({ planned, leftOut, sample }: Gets) {
   return (
     <chakra.div css={look} role="status">
       <p>

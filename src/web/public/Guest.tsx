@@ -1,18 +1,16 @@
 import './holdingWords.ts';
-import { chakra } from '@chakra-ui/react';
 import { useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { useParams } from 'react-router';
 import { type GuestPage, guestsContract } from '#contract/guests.ts';
 import { fullName } from '#core/contacts/names.ts';
-import { sayRange } from '#core/time/say.ts';
 import { addressOf } from '#web/api.ts';
-import { Button, TextLink } from '#web/kit/Button.tsx';
+import { Button } from '#web/kit/Button.tsx';
 import { prepare } from '#web/kit/form/request.ts';
 import { useAsk } from './asking.ts';
 import { SeatForm, seatBodyOf } from './booking/SeatForm.tsx';
-import { language } from './language.ts';
+import { EventInShort } from './EventInShort.tsx';
 import { Loaded } from './notices.tsx';
 import { Pass } from './Pass.tsx';
 import { Say, Soft, Title } from './parts.tsx';
@@ -40,15 +38,7 @@ function Shown({ seat, token }: { seat: GuestPage; token: string }) {
   return (
     <>
       <Title>{off ? t('calledOff') : gone ? t('seatGone') : t('yourSeat')}</Title>
-      <p>
-        <TextLink to={`/e/${event.slug}`} fontFamily="title">
-          {event.title}
-        </TextLink>
-        <br />
-        {event.startsLocal && sayRange(event.startsLocal, event.endsLocal, language())}
-        <br />
-        <chakra.span color="soft">{event.place ?? t('placeLater')}</chakra.span>
-      </p>
+      <EventInShort event={event} />
       {!gone && !off && <Soft>{t('seatFrom', { name: seat.by, offer: seat.offer })}</Soft>}
       {seat.pass && !off && <Pass pass={seat.pass} name={fullName(seat)} about={seat.offer} />}
       {open && (

@@ -1,19 +1,17 @@
 import './holdingWords.ts';
-import { chakra } from '@chakra-ui/react';
 import { useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { useParams } from 'react-router';
 import { type InvitationPage, invitedContract } from '#contract/invited.ts';
-import { sayRange } from '#core/time/say.ts';
 import { addressOf } from '#web/api.ts';
-import { Button, ButtonLink, TextLink } from '#web/kit/Button.tsx';
+import { Button, ButtonLink } from '#web/kit/Button.tsx';
 import { Form } from '#web/kit/form/Form.tsx';
 import { LongText } from '#web/kit/form/fields.tsx';
 import { prepare } from '#web/kit/form/request.ts';
 import { useForm } from '#web/kit/form/useForm.ts';
 import { useAsk } from './asking.ts';
-import { language } from './language.ts';
+import { EventInShort } from './EventInShort.tsx';
 import { Loaded } from './notices.tsx';
 import { Acts, Head, Say, Soft, Title } from './parts.tsx';
 
@@ -38,15 +36,7 @@ function Shown({ invitation, token }: { invitation: InvitationPage; token: strin
       <Title>
         {event.state === 'called off' ? t('calledOff') : t('invitedTitle', { name: invitation.given })}
       </Title>
-      <p>
-        <TextLink to={`${there}?invited=${token}`} fontFamily="title">
-          {event.title}
-        </TextLink>
-        <br />
-        {event.startsLocal && sayRange(event.startsLocal, event.endsLocal, language())}
-        <br />
-        <chakra.span color="soft">{event.place ?? t('placeLater')}</chakra.span>
-      </p>
+      <EventInShort event={event} query={`?invited=${token}`} />
       {companions > 0 && <Soft>{t('invitedFor', { count: companions })}</Soft>}
       {answer && !saying && (
         <Say tone={answer === 'yes' ? 'good' : undefined} role="status">

@@ -11,6 +11,7 @@ import { say } from '#web/kit/toast.tsx';
 import { useSaying } from '#web/parts/saying.ts';
 import { Rejected, TableOfPeople } from '#web/parts/TableOfPeople.tsx';
 import { phrase } from '#web/words/phrase.ts';
+import { ToldLines } from '../changes/ToldLines.tsx';
 import { useTold } from '../changes/useTold.ts';
 
 /** Registers the people of a table; what becomes of each row is worked out before anything is done. */
@@ -65,13 +66,7 @@ export function BringIn({ page, close }: { page: EventPage; close: () => void })
         choices={page.plan.offers.map((o) => ({ value: o.id, label: o.name }))}
       />
       <Problems of={problem} />
-      {lines && (
-        <ul className="lines" aria-live="polite">
-          {lines.filter(Boolean).map((line) => (
-            <li key={line as string}>{line}</li>
-          ))}
-        </ul>
-      )}
+      <ToldLines lines={lines} />
       {told && <Rejected rows={told.rejected} />}
       <p className="soft">{phrase('seats.bringInHelp')}</p>
     </FormDialog>

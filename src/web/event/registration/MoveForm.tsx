@@ -10,6 +10,7 @@ import { say } from '#web/kit/toast.tsx';
 import { useAsk } from '#web/parts/ask.ts';
 import { useSaying } from '#web/parts/saying.ts';
 import { phrase } from '#web/words/phrase.ts';
+import { ToldLines } from '../changes/ToldLines.tsx';
 import { useTold } from '../changes/useTold.ts';
 import type { WithSeats } from './chosen.ts';
 import { LeftAsTheyAre } from './LeftAsTheyAre.tsx';
@@ -102,13 +103,7 @@ export function MoveForm({ seatIds, page, close, done }: WithSeats) {
         />
       )}
       <Problems of={problem} />
-      {lines && (
-        <ul className="lines" aria-live="polite">
-          {lines.filter(Boolean).map((line) => (
-            <li key={line as string}>{line}</li>
-          ))}
-        </ul>
-      )}
+      <ToldLines lines={lines} />
       {told && <LeftAsTheyAre left={told.left} />}
     </FormDialog>
   );

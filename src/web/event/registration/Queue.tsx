@@ -18,6 +18,7 @@ import { useAsk } from '#web/parts/ask.ts';
 import { Person } from '#web/parts/Person.tsx';
 import { useSaying } from '#web/parts/saying.ts';
 import { phrase } from '#web/words/phrase.ts';
+import { ToldLines } from '../changes/ToldLines.tsx';
 import { useTold } from '../changes/useTold.ts';
 
 type Party = Asked['parties'][number];
@@ -217,13 +218,7 @@ function Decide({
       disabled={!told || busy || problem !== null}
     >
       <Problems of={problem} />
-      {lines && (
-        <ul className="lines">
-          {lines.filter(Boolean).map((line) => (
-            <li key={line as string}>{line}</li>
-          ))}
-        </ul>
-      )}
+      <ToldLines lines={lines} />
       {told && told.untold.length > 0 && (
         <Note tone="need">
           {told.untold.map((u) => (

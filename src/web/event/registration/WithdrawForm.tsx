@@ -8,6 +8,7 @@ import { Problems } from '#web/kit/notices.tsx';
 import { say } from '#web/kit/toast.tsx';
 import { useSaying } from '#web/parts/saying.ts';
 import { phrase } from '#web/words/phrase.ts';
+import { ToldLines } from '../changes/ToldLines.tsx';
 import { useTold } from '../changes/useTold.ts';
 import type { WithSeats } from './chosen.ts';
 import { LeftAsTheyAre } from './LeftAsTheyAre.tsx';
@@ -53,13 +54,7 @@ export function WithdrawForm({ seatIds, page, close, done }: WithSeats) {
       disabled={!told?.seats || busy || problem !== null}
     >
       <Problems of={problem} />
-      {lines && (
-        <ul className="lines">
-          {lines.filter(Boolean).map((line) => (
-            <li key={line as string}>{line}</li>
-          ))}
-        </ul>
-      )}
+      <ToldLines lines={lines} />
       {told && <LeftAsTheyAre left={told.left} />}
       {page.plan.refunds.length > 0 && (
         <OneOf

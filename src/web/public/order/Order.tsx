@@ -5,16 +5,15 @@ import { lazy, Suspense, useEffect } from 'react';
 import { useTranslation } from 'react-i18next';
 import { useParams } from 'react-router';
 import { type PublicOrder, registrationContract } from '#contract/registration.ts';
-import { sayRange } from '#core/time/say.ts';
 import { ApiProblem, addressOf, call } from '#web/api.ts';
-import { Button, TextLink } from '#web/kit/Button.tsx';
+import { Button } from '#web/kit/Button.tsx';
 import { Form } from '#web/kit/form/Form.tsx';
 import { LongText } from '#web/kit/form/fields.tsx';
 import { prepare } from '#web/kit/form/request.ts';
 import { useForm } from '#web/kit/form/useForm.ts';
 import { Problems } from '#web/kit/notices.tsx';
 import { useAsk } from '../asking.ts';
-import { language } from '../language.ts';
+import { EventInShort } from '../EventInShort.tsx';
 import { Loaded } from '../notices.tsx';
 import { Owed } from '../Owed.tsx';
 import { Acts, Say, Soft, Title } from '../parts.tsx';
@@ -65,15 +64,7 @@ function Shown({ order, token }: { order: PublicOrder; token: string }) {
   return (
     <>
       <Title>{off ? t('calledOff') : titles[order.standing]}</Title>
-      <p>
-        <TextLink to={`/e/${event.slug}`} fontFamily="title">
-          {event.title}
-        </TextLink>
-        <br />
-        {event.startsLocal && sayRange(event.startsLocal, event.endsLocal, language())}
-        <br />
-        <chakra.span color="soft">{event.place ?? t('placeLater')}</chakra.span>
-      </p>
+      <EventInShort event={event} />
       {off && (
         <Owed token={token} zone={event.zone}>
           {order.balance < 0 && <Say>{t('owedBack', { amount: money(-order.balance) })}</Say>}
