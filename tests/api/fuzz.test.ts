@@ -2,14 +2,13 @@ import { afterAll, beforeAll, expect, test } from 'vitest';
 import { z } from 'zod';
 import type { Endpoint } from '#contract/endpoint.ts';
 import { everything } from '#contract/index.ts';
-import { type Caller, linkTo, makeWorld, onServer, takeWritesBack, type World } from './harness.ts';
+import { type Caller, linkTo, makeWorld, takeWritesBack, type World } from './harness.ts';
 import { openEvent, orderFor } from './scenes.ts';
 
 /**
- * Bad inputs thrown at every endpoint, always the same: from its shape, with something in it that is wrong. Fewer on a server, where
- * only what the database says of them could differ; more with ACOLYTE_FUZZ.
+ * Bad inputs thrown at every endpoint, always the same: from its shape, with something in it that is wrong. More with ACOLYTE_FUZZ.
  */
-const perEndpoint = Number(process.env.ACOLYTE_FUZZ ?? (onServer() ? 6 : 16));
+const perEndpoint = Number(process.env.ACOLYTE_FUZZ ?? 16);
 /** Streams never end, and have tests of their own. */
 const endless = (key: string) => key.endsWith('/stream');
 
