@@ -10,6 +10,7 @@ import {
   fixedColumns,
   type NarrowedSeat,
   narrowed,
+  sameFilter,
 } from './narrowing.ts';
 
 const seat = (part: Partial<NarrowedSeat>): NarrowedSeat => ({
@@ -112,6 +113,21 @@ describe('the table', () => {
         },
       ),
     );
+  });
+
+  test('filters are the same whatever the order of their keys, and not of their conditions', () => {
+    const [a, b] = [is('offer', 'any of', 'Walk'), is('name', 'holds', 'x')];
+    const turned = { values: ['Walk'], is: 'any of' as const, column: 'offer' };
+    expect(sameFilter({ q: '', conditions: [a] }, { conditions: [turned], q: '' })).toBe(true);
+    expect(sameFilter({ q: '', conditions: [a, b] }, { q: '', conditions: [b, a] })).toBe(false);
+    for (const other of [
+      is('offer', 'any of', 'Walk', 'x'),
+      is('offer', 'any of', 'x'),
+      is('offer', 'none of', 'Walk'),
+      is('name', 'any of', 'Walk'),
+    ])
+      expect(sameFilter({ q: '', conditions: [a] }, { q: '', conditions: [other] })).toBe(false);
+    expect(sameFilter({ q: 'a', conditions: [] }, { q: '', conditions: [] })).toBe(false);
   });
 
   test('what belongs to an order stands with the first of its seats that are shown', () => {

@@ -35,6 +35,20 @@ export interface SeatFilter {
 
 export const everySeat: SeatFilter = { q: '', conditions: [] };
 
+/** Whether two filters ask for the same, however they are written down. */
+export const sameFilter = (a: SeatFilter, b: SeatFilter): boolean =>
+  a.q === b.q &&
+  a.conditions.length === b.conditions.length &&
+  a.conditions.every((c, at) => {
+    const other = b.conditions[at]!;
+    return (
+      c.column === other.column &&
+      c.is === other.is &&
+      c.values.length === other.values.length &&
+      c.values.every((v, n) => v === other.values[n])
+    );
+  });
+
 /** A seat as far as it can be narrowed by. */
 export interface NarrowedSeat {
   orderId: string;

@@ -1,5 +1,5 @@
 import { type SeatView, seatsContract } from '#contract/seats.ts';
-import type { SeatFilter } from '#core/seats/narrowing.ts';
+import { type SeatFilter, sameFilter } from '#core/seats/narrowing.ts';
 import { prepare } from '#web/kit/form/request.ts';
 import { useForm } from '#web/kit/form/useForm.ts';
 import { Problems } from '#web/kit/notices.tsx';
@@ -7,8 +7,6 @@ import { say } from '#web/kit/toast.tsx';
 import { useAction, useAsk } from '#web/parts/ask.ts';
 import { KeptViews } from '#web/parts/KeptViews.tsx';
 import { phrase } from '#web/words/phrase.ts';
-
-const same = (a: SeatFilter, b: SeatFilter): boolean => JSON.stringify(a) === JSON.stringify(b);
 
 /** Views of the seats of one event under names. */
 export function SeatViews({
@@ -48,7 +46,7 @@ export function SeatViews({
     <>
       <KeptViews
         views={views}
-        isNow={(f) => same(f, filter)}
+        isNow={(f) => sameFilter(f, filter)}
         open={open}
         form={form}
         remove={throwAway}
