@@ -128,13 +128,15 @@ export function Invited({ page }: { page: EventPage }) {
         )}
       </Loaded>
       {may && (
-        <PersonSearch
-          // Once somebody is added, the next one is looked for.
-          key={invited.data?.length}
-          label={phrase('event.invite')}
-          chosen=""
-          pick={(person) => person && add.mutate({ params, body: { contactIds: [person.id] } })}
-        />
+        <chakra.div marginTop="12px">
+          <PersonSearch
+            // Once somebody is added, the next one is looked for.
+            key={invited.data?.length}
+            label={phrase('event.invite')}
+            chosen=""
+            pick={(person) => person && add.mutate({ params, body: { contactIds: [person.id] } })}
+          />
+        </chakra.div>
       )}
       {writing && <WriteInvitations page={page} close={() => setWriting(false)} />}
     </Group>

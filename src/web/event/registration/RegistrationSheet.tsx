@@ -11,9 +11,10 @@ import {
 } from '#core/seats/narrowing.ts';
 import { dateOf } from '#core/time/wallTime.ts';
 import { type Answer, addressOf } from '#web/api.ts';
-import { Button, ButtonAnchor } from '#web/kit/Button.tsx';
+import { Button } from '#web/kit/Button.tsx';
 import { InlineText } from '#web/kit/Inline.tsx';
 import { ListViews } from '#web/kit/ListViews.tsx';
+import { Menu, type MenuEntry } from '#web/kit/Menu.tsx';
 import { NothingFound } from '#web/kit/NothingFound.tsx';
 import { Loaded } from '#web/kit/notices.tsx';
 import { Table } from '#web/kit/Table.tsx';
@@ -96,6 +97,26 @@ function Sheet({ page, rows, questions, capacity, waiting }: Registrations & { p
   const narrow = conditions.length > 0 || address.q !== '';
   const chosenRows = rows.filter((r) => chosen.has(r.id));
 
+  const isThere = (entry: MenuEntry | false): entry is MenuEntry => entry !== false;
+  /** What is done seldom stands in a menu; where there is no room, the files too. */
+  const ways = [
+    page.state === 'open' && change && { label: phrase('seats.bringIn'), run: () => setBringing(true) },
+    Boolean(page.plan.slug) && { label: phrase('seats.sources'), run: () => setLinking(true) },
+  ].filter(isThere);
+  const files = [
+    shown.length > 0 && { label: phrase('seats.papers'), run: () => setPrinting(true) },
+    {
+      label: phrase('event.export', { n: shown.length }),
+      run: () =>
+        window.location.assign(
+          addressOf(
+            'GET /api/events/:id/registrations.csv',
+            { id: page.id },
+            { only: JSON.stringify(filter) },
+          ),
+        ),
+    },
+  ].filter(isThere);
   const count = (...states: string[]) => rows.filter((r) => states.includes(r.state)).length;
   const confirmed = count('confirmed');
   const held = count('held', 'offered');
@@ -114,22 +135,21 @@ function Sheet({ page, rows, questions, capacity, waiting }: Registrations & { p
               {phrase('event.addRegistration')}
             </Button>
           )}
-          {page.state === 'open' && change && (
-            <Button onClick={() => setBringing(true)}>{phrase('seats.bringIn')}</Button>
-          )}
-          {page.plan.slug && <Button onClick={() => setLinking(true)}>{phrase('seats.sources')}</Button>}
-          <Button disabled={!shown.length} onClick={() => setPrinting(true)}>
-            {phrase('seats.papers')}
-          </Button>
-          <ButtonAnchor
-            href={addressOf(
-              'GET /api/events/:id/registrations.csv',
-              { id: page.id },
-              { only: JSON.stringify(filter) },
-            )}
-          >
-            {phrase('event.export', { n: shown.length })}
-          </ButtonAnchor>
+          {files.map((m) => (
+            <Button key={m.label} hideBelow="md" onClick={m.run}>
+              {m.label}
+            </Button>
+          ))}
+          <chakra.span hideBelow="md">
+            <Menu end trigger={<Button look="plain">{phrase('seats.more')}</Button>} entries={ways} />
+          </chakra.span>
+          <chakra.span hideFrom="md">
+            <Menu
+              end
+              trigger={<Button look="plain">{phrase('seats.more')}</Button>}
+              entries={[...ways, ...files]}
+            />
+          </chakra.span>
         </div>
       </div>
       <chakra.p className="soft num" fontSize="13.5px">

@@ -1,6 +1,7 @@
 /** The table of those with seats, and what is done with several of them. */
 export const seats = {
   everything: 'All',
+  more: 'More to do',
   search: 'Name, email, order or answer',
   condition: 'Add a condition',
   columnOf: 'What is compared',
