@@ -56,6 +56,7 @@ describe('one condition', () => {
     ['words however they are written', {}, is('name', 'holds', 'alder'), true],
     ['every one of the words', {}, is('name', 'holds', 'alder', 'birch'), false],
     ['amounts as numbers', { balance: 900 }, is('balance', 'at least', '1000'), false],
+    ['as much as that', { balance: 1000 }, is('balance', 'at least', '1000'), true],
     ['below nothing', { balance: -2500 }, is('balance', 'at most', '-1'), true],
     ['the day where the event is', {}, is('since', 'at most', '2026-06-30'), true],
     ['the day after', {}, is('since', 'at least', '2026-07-01'), false],
