@@ -203,7 +203,12 @@ export function makeServer(app: App, options: ServerOptions): Express {
     ['/api/sign-in', '/api/public/sign-in', '/api/setup', '/api/invitations', '/api/password-resets'],
     limit(options.limits.signIns),
   );
-  server.use('/api/public', limit(options.limits.publicWrites));
+  // Looking at pages takes nothing from what the same address may book: it is counted apart.
+  const looks = limit(options.limits.publicWrites);
+  const writes = limit(options.limits.publicWrites);
+  server.use('/api/public', (request, response, next) =>
+    (request.path.endsWith('/seen') ? looks : writes)(request, response, next),
+  );
   server.use('/api', (_, response, next) => {
     response.set('cache-control', 'no-store');
     next();

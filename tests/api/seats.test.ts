@@ -479,6 +479,20 @@ describe('links to give out', () => {
       sources: [{ stopped: true, seen: 2, orders: 1 }],
       others: { seen: 2, orders: 2 },
     });
+    // However often pages are looked at, bookings from the same address are not held up by it.
+    const server = await makeWorld({ limits: { publicWrites: 3, signIns: 100 } });
+    const busy = await openEvent(server, { title: 'Looked At' });
+    for (let n = 0; n < 5; n++)
+      await server.anyone.try('POST /api/public/events/:slug/seen', {
+        params: { slug: busy.slug },
+        body: { step: 'seen' },
+      });
+    const booked = await server.anyone.try('POST /api/public/events/:slug/orders', {
+      params: { slug: busy.slug },
+      body: orderFor(busy, [{ given: 'Ida', family: 'Sedge' }]),
+    });
+    expect(booked.status).toBe(201);
+    await server.close();
     const columns = await world.app.db.query<{ name: string }>(
       "select column_name as name from information_schema.columns where table_name = 'page_views' order by 1",
     );
