@@ -53,6 +53,11 @@ export class Arrivals {
     return this.candidates.filter((c) => keysOf(prepare(c)).some((key) => wanted.has(key)));
   }
 
+  /** Whether somebody came in and is not written yet. */
+  waits(contactId: string): boolean {
+    return this.contacts.has(contactId);
+  }
+
   /** Makes a contact with its email, telephone and household. */
   async add(
     person: NewPerson,

@@ -62,6 +62,8 @@ export async function linkArrival(
   const described = asDescribed(person);
   const decision = decide(described, arrivals.candidatesOf(described), model, careful);
   if (decision.outcome === 'same') {
+    // Whoever came in just before is filled up where they are kept.
+    if (arrivals.waits(decision.contactId!)) await arrivals.write();
     if (who === 'staff') await fillBlanks(w, decision.contactId!, person);
     else await proposeOf(w, decision.contactId!, person, source);
     return { contactId: decision.contactId!, created: false, reasons: decision.reasons };

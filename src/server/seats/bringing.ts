@@ -1,6 +1,7 @@
 import { orderBody } from '#contract/registration.ts';
 import type { BroughtIn } from '#contract/seats.ts';
-import { fullName } from '#core/contacts/names.ts';
+import { fold, fullName } from '#core/contacts/names.ts';
+import { isEmail } from '#core/contacts/reach.ts';
 import { standing } from '#core/registration/states.ts';
 import type { Work } from '../app/app.ts';
 import { among } from '../db/among.ts';
@@ -12,15 +13,18 @@ import { placeOrder } from '../registration/ordering.ts';
 /** People of one table at most; more are brought in by several. */
 const mostRows = 500;
 
-const holders = async (tx: Queries, eventId: string): Promise<Set<string>> =>
-  new Set(
-    (
-      await tx.query<{ id: string }>(
-        `select distinct contact_id as id from registrations where event_id = $1 and contact_id is not null and state in ${among(standing)}`,
-        [eventId],
-      )
-    ).map((r) => r.id),
+/** Who holds a seat of an event: by contact, and by name. */
+async function holders(tx: Queries, eventId: string): Promise<{ ids: Set<string>; names: Set<string> }> {
+  const rows = await tx.query<{ id: string | null; given: string; family: string }>(
+    `select contact_id as id, given_name as given, family_name as family from registrations
+     where event_id = $1 and state in ${among(standing)}`,
+    [eventId],
   );
+  return {
+    ids: new Set(rows.flatMap((r) => (r.id ? [r.id] : []))),
+    names: new Set(rows.map((r) => fold(fullName(r))).filter(Boolean)),
+  };
+}
 
 /**
  * Registers the people of a table, each with a booking of their own, as the contact they are: whoever holds a seat already is passed
@@ -34,17 +38,22 @@ export async function bringIn(
 ): Promise<BroughtIn> {
   if (people.length > mostRows)
     throw invalid([{ path: 'content', code: 'too-many-people', params: { count: mostRows } }]);
-  const { contactIds, made } = await linkGuests(w, people, `registered for ${event.publicTitle}`);
-  const seated = await holders(w.tx, event.id);
+  const there = await holders(w.tx, event.id);
+  // A bare name can be told from nobody: where it has a seat here, it is taken for whoever has it.
+  const isBare = (p: (typeof people)[number]) => !isEmail(p.email ?? '') && !p.phone && !p.birthDate;
+  const known = people.filter((p) => isBare(p) && there.names.has(fold(fullName(p))));
+  const toLink = people.filter((p) => !known.includes(p));
+  const { contactIds, made } = await linkGuests(w, toLink, `registered for ${event.publicTitle}`);
+  const seated = there.ids;
   const all: BroughtIn = {
     confirmed: 0,
     waitlisted: 0,
-    already: [],
+    already: known.map(fullName),
     made,
     total: 0,
     rejected: [...rejected],
   };
-  for (const [at, person] of people.entries()) {
+  for (const [at, person] of toLink.entries()) {
     const contactId = contactIds[at]!;
     const { given, family } = person;
     if (seated.has(contactId)) {
@@ -57,7 +66,7 @@ export async function bringIn(
       buyer: {
         given: given || family,
         family: family || given,
-        email: person.email ?? '',
+        email: isEmail(person.email ?? '') ? person.email! : '',
         phone: person.phone ?? '',
       },
       lines: [{ offerId, units: 1 }],
