@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import type { EventPlan } from '#contract/events.ts';
-import { plainOffer } from '#core/offers/offer.ts';
+import { plainExtra, plainOffer } from '#core/offers/offer.ts';
 import type { Caller } from './caller.ts';
 import { makeWorld, type World } from './harness.ts';
 import { saveIt } from './plans.ts';
@@ -245,6 +245,9 @@ describe('another date', () => {
       endsLocal: '2026-08-05T12:00',
     });
     if (Object.keys(change).length) await saveIt(odalys, event.id, change);
+    return datesOf(event);
+  };
+  const datesOf = async (event: OpenEvent) => {
     const { id } = await odalys.call('POST /api/series', {
       body: {
         eventId: event.id,
@@ -290,6 +293,75 @@ describe('another date', () => {
     // A second click finds nothing to move.
     expect((await move(second.slug)).problem.code).toBe('seat-gone');
     await booksAgree(event);
+  });
+
+  test('extras that are to be had there go along, others are owed back; what was let off is not asked again', async () => {
+    const { event, second } = await dates('Weekly Extras');
+    const extra = (name: string, price: number) => ({ ...plainExtra, id: crypto.randomUUID(), name, price });
+    const [soup, boat] = [extra('Soup', 400), extra('Boat', 900)];
+    await saveIt(odalys, event.id, { extras: [soup, boat] });
+    await saveIt(odalys, second.id, { extras: [{ ...soup, id: crypto.randomUUID() }] });
+    const { token } = await world.anyone.call('POST /api/public/events/:slug/orders', {
+      params: { slug: event.slug },
+      body: {
+        ...orderFor(event, people('Ida')),
+        extras: [soup, boat].map((x) => ({ extraId: x.id, units: 1 })),
+      },
+    });
+    await pay(world, token);
+    const { rows } = await odalys.call('GET /api/events/:id/registrations', { params: { id: event.id } });
+    const told = await odalys.call('POST /api/events/:id/seats/move', {
+      params: { id: event.id },
+      body: { seatIds: [rows[0]!.id], eventId: second.id },
+    });
+    expect(told).toMatchObject({ seats: 1, more: 0, back: 900 });
+    const there = await odalys.call('GET /api/events/:id/registrations', { params: { id: second.id } });
+    expect(there.rows.map((r) => [r.extras, r.due, r.received, r.balance])).toEqual([
+      [['Soup'], 1900, 1900, 0],
+    ]);
+
+    const off = await odalys.call('POST /api/events/:id/orders', {
+      params: { id: event.id },
+      body: orderFor(event, people('Ole')),
+    });
+    const marit = await world.as('marit');
+    await marit.call('POST /api/orders/:id/payments', {
+      params: { id: off.orderId },
+      body: { method: 'waived', amount: 1500, reason: 'helps with the soup' },
+    });
+    const [ole] = (
+      await odalys.call('GET /api/events/:id/registrations', { params: { id: event.id } })
+    ).rows.filter((r) => r.given === 'Ole');
+    const moved = await odalys.call('POST /api/events/:id/seats/move', {
+      params: { id: event.id },
+      body: { seatIds: [ole!.id], eventId: second.id },
+    });
+    expect(moved).toMatchObject({ seats: 1, more: 0, back: 0 });
+    await booksAgree(event);
+    await booksAgree({ ...event, id: second.id });
+  });
+
+  test('where one pays what one can, somebody goes on paying what they did', async () => {
+    const event = await openEvent(world, {
+      title: 'As One Can',
+      startsLocal: '2026-08-05T09:00',
+      endsLocal: '2026-08-05T12:00',
+    });
+    const can = offer('Seat', 1000, { pricing: 'pay what you can', least: 200 });
+    await saveIt(odalys, event.id, { offers: [can] });
+    const { second } = await datesOf(event);
+    const { token } = await world.anyone.call('POST /api/public/events/:slug/orders', {
+      params: { slug: event.slug },
+      body: { ...orderFor(event, people('Ida')), lines: [{ offerId: can.id, units: 1, price: 1700 }] },
+    });
+    await pay(world, token);
+    const told = await world.anyone.call('POST /api/public/orders/:token/date', {
+      params: { token },
+      body: { slug: second.slug },
+    });
+    expect(told).toMatchObject({ seats: 1, more: 0, back: 0 });
+    const there = await world.anyone.call('GET /api/public/orders/:token', { params: { token: told.token } });
+    expect(there).toMatchObject({ due: 1700, received: 1700, balance: 0 });
   });
 
   test('is no way around the terms, and not into a date where people are accepted', async () => {

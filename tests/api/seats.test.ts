@@ -546,7 +546,7 @@ describe('an invitation', () => {
       query: { invited: toIda },
     });
     expect(page.admission).toMatchObject({ may: true, most: 2 });
-    expect(page.you!.people.map((p) => p.given)).toEqual(['Ida']);
+    expect(page.you!.people.map((p) => [p.given, p.birthDate])).toEqual([['Ida', null]]);
     const book = (invited: string, ...people: string[]) =>
       world.anyone.try('POST /api/public/events/:slug/orders', {
         params: { slug },

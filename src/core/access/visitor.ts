@@ -14,6 +14,8 @@ export interface Visitor {
   invitedTo: ReadonlySet<string>;
   /** Events they have to do with already: they hold a seat or a shift, booked, or speak there. */
   partOf: ReadonlySet<string>;
+  /** Known by a link that may have been passed on, and not signed in: nobody else is told of, and nothing but their name and address. */
+  byLink?: true;
 }
 
 /** What of an event decides who of the public sees it. */

@@ -1,5 +1,5 @@
 import { expect, test } from 'vitest';
-import { atOtherDate } from './otherDates.ts';
+import { atOtherDate, extraThere } from './otherDates.ts';
 
 const august = {
   offers: [
@@ -37,6 +37,26 @@ test('an order at another date is for what is called the same there; answers nob
       attendees: [{ given: 'Una', answers: { p2: '38' } }],
       answers: { p1: 'yes' },
     },
+  });
+});
+
+test('an extra is the one that is called the same there, of the same kind; else there is none', () => {
+  const extra = (id: string, name: string, ...kinds: string[]) => ({
+    id,
+    name,
+    options: kinds.map((kind) => ({ id: `${id}-${kind}`, name: kind })),
+  });
+  const from = { extras: [extra('x1', 'Shirt', 'S', 'L'), extra('x2', 'Lunch')] };
+  const to = { extras: [extra('y1', 'Shirt', 'L'), extra('y2', 'Supper')] };
+  expect(extraThere({ extraId: 'x1', optionId: 'x1-L' }, from, to)).toEqual({
+    extraId: 'y1',
+    optionId: 'y1-L',
+  });
+  expect(extraThere({ extraId: 'x1', optionId: 'x1-S' }, from, to)).toBeNull();
+  expect(extraThere({ extraId: 'x2', optionId: null }, from, to)).toBeNull();
+  const wants = { ...order, extras: [{ extraId: 'x1', optionId: 'x1-L', units: 2 }] };
+  expect(atOtherDate(wants, { ...august, ...from }, { ...september, ...to }, 'also.0')).toMatchObject({
+    order: { extras: [{ extraId: 'y1', optionId: 'y1-L', units: 2 }] },
   });
 });
 

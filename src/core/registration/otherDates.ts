@@ -17,6 +17,20 @@ interface Order {
   answers: Readonly<Record<string, AnswerValue>>;
 }
 
+/** The extra, and its kind, that is called the same at another date; null where it has none such. */
+export function extraThere(
+  wanted: { extraId: string; optionId: string | null },
+  from: Pick<Referred, 'extras'>,
+  to: Pick<Referred, 'extras'>,
+): { extraId: string; optionId: string | null } | null {
+  const here = from.extras?.find((e) => e.id === wanted.extraId);
+  const there = to.extras?.find((e) => e.name === here?.name);
+  const kind = here?.options.find((o) => o.id === wanted.optionId)?.name;
+  const option = there?.options.find((o) => o.name === kind);
+  if (!there || (wanted.optionId && !option)) return null;
+  return { extraId: there.id, optionId: option?.id ?? null };
+}
+
 /**
  * The same order at another date of a series: for the offers and questions there that are called the same. A date that does not
  * have one of the offers is refused, with its name; what was answered to a question that it does not ask is let go.
@@ -36,13 +50,14 @@ export function atOtherDate<O extends Order>(
   }
   const extras: NonNullable<Order['extras']>[number][] = [];
   for (const wanted of order.extras ?? []) {
-    const here = from.extras?.find((e) => e.id === wanted.extraId);
-    const there = to.extras?.find((e) => e.name === here?.name);
-    const kind = here?.options.find((o) => o.id === wanted.optionId)?.name;
-    const option = there?.options.find((o) => o.name === kind);
-    if (!there || (wanted.optionId && !option))
-      return { wrong: wrongAt(path, 'offer-not-there', { offer: here?.name ?? '' }) };
-    extras.push({ ...wanted, extraId: there.id, optionId: option?.id ?? null });
+    const there = extraThere(wanted, from, to);
+    if (!there)
+      return {
+        wrong: wrongAt(path, 'offer-not-there', {
+          offer: from.extras?.find((e) => e.id === wanted.extraId)?.name ?? '',
+        }),
+      };
+    extras.push({ ...wanted, ...there });
   }
   const answers = (given: Readonly<Record<string, AnswerValue>>) =>
     Object.fromEntries(

@@ -1,12 +1,14 @@
 import { orderBody } from '#contract/registration.ts';
-import { atOtherDate } from '#core/registration/otherDates.ts';
+import { atOtherDate, extraThere } from '#core/registration/otherDates.ts';
 import { standing } from '#core/registration/states.ts';
 import type { Work } from '../app/app.ts';
 import { record } from '../app/record.ts';
-import { type EventRow, readEvent, readOffers, readQuestions } from '../events/store.ts';
+import type { Queries } from '../db/database.ts';
+import { type EventRow, readEvent } from '../events/store.ts';
 import { invalid, refused } from '../http/problem.ts';
 import { lastMethod, receive, refund } from '../money/paying.ts';
 import { answersOf } from '../registration/answers.ts';
+import { referred } from '../registration/dates.ts';
 import { type Placed, placeOrder, takesRegistrations } from '../registration/ordering.ts';
 import { type OrderRow, readOrder, readSeats, type SeatRow } from '../registration/store.ts';
 import { withdrawSeats } from '../registration/withdrawing.ts';
@@ -33,10 +35,22 @@ async function placeThere(
   path: string,
 ): Promise<Placed> {
   const { tx } = w;
+  const of = async (eventId: string) => {
+    const { questions, ...sold } = await referred(tx, eventId);
+    // A file belongs to one booking.
+    return { ...sold, questions: questions.filter((q) => q.kind !== 'file') };
+  };
+  const [from, to] = [await of(order.eventId), await of(target.id)];
   const units = new Map<string, Set<number>>();
   for (const s of seats) units.set(s.offerId, (units.get(s.offerId) ?? new Set()).add(s.unitNumber));
   const answered = await answersOf(tx, order.id);
-  const lines = [...units].map(([offerId, of]) => ({ offerId, units: of.size }));
+  const paid = await pricesOf(tx, order.id);
+  // Where one pays what one can, that is what it was.
+  const lines = [...units].map(([offerId, of]) => ({
+    offerId,
+    units: of.size,
+    price: paid.get(offerId) ?? null,
+  }));
   const here = {
     lines,
     attendees: [...seats]
@@ -51,13 +65,10 @@ async function placeThere(
         answers: answered.get(s.id) ?? {},
       })),
     answers: answered.get(null) ?? {},
+    // What is not to be had there is not bought there, and its money goes back.
+    extras: (await extrasOf(tx, order.id)).filter((x) => extraThere(x, from, to)),
   };
-  const of = async (eventId: string) => ({
-    offers: await readOffers(tx, eventId),
-    // A file belongs to one booking.
-    questions: (await readQuestions(tx, eventId)).filter((q) => q.kind !== 'file'),
-  });
-  const there = atOtherDate(here, await of(order.eventId), await of(target.id), path);
+  const there = atOtherDate(here, from, to, path);
   if ('wrong' in there) throw invalid([there.wrong]);
   const request = orderBody.parse({
     ...there.order,
@@ -72,6 +83,28 @@ async function placeThere(
   });
   return placeOrder(w, target.id, request, 'staff', { buyerContactId: order.buyerContactId });
 }
+
+/** What was agreed for a unit of each offer of an order, the last one. */
+const pricesOf = async (tx: Queries, orderId: string): Promise<ReadonlyMap<string, number>> =>
+  new Map(
+    (
+      await tx.query<{ offerId: string; unitPrice: number }>(
+        "select offer_id, unit_price from order_lines where order_id = $1 and kind = 'seats' order by position",
+        [orderId],
+      )
+    ).map((l) => [l.offerId, l.unitPrice]),
+  );
+
+/** The extras that were booked with an order, each of its kinds with how many. */
+const extrasOf = (
+  tx: Queries,
+  orderId: string,
+): Promise<{ extraId: string; optionId: string | null; units: number }[]> =>
+  tx.query<{ extraId: string; optionId: string | null; units: number }>(
+    `select extra_id, option_id, count(*)::int as units from order_lines where order_id = $1 and kind = 'extra'
+     group by extra_id, option_id order by min(position)`,
+    [orderId],
+  );
 
 /** Lays money of one order on another one, as it came. */
 async function carryMoney(
@@ -145,6 +178,10 @@ export async function moveToDate(
   const fresh = await readOrder(tx, placed.orderId);
   const carried = Math.min(Math.max(0, -balance), Math.max(0, fresh.balance));
   await carryMoney(w, await readOrder(tx, orderId), placed.orderId, carried, target.publicTitle);
+  // What was let off here is not asked for there.
+  const letOff = Math.min(order.waived, fresh.balance - carried);
+  if (letOff > 0)
+    await receive(w, await readOrder(tx, placed.orderId), letOff, 'waived', `moved from ${order.number}`);
   await record(w, 'order moved', {
     eventId: order.eventId,
     orderId,
@@ -155,7 +192,7 @@ export async function moveToDate(
     orderId: placed.orderId,
     token: placed.token,
     seats: seats.length,
-    more: Math.max(0, fresh.balance - carried),
+    more: Math.max(0, fresh.balance - carried - Math.max(0, letOff)),
     back: Math.max(0, -balance - carried),
     kept: 0,
   };

@@ -53,7 +53,8 @@ export async function seriesShown(by: Asking, event: EventRow): Promise<PublicEv
   };
 }
 
-const referred = async (tx: Queries, id: string) => ({
+/** What of an event an order refers to. */
+export const referred = async (tx: Queries, id: string) => ({
   ...(await readSold(tx, id)),
   questions: await readQuestions(tx, id),
 });
@@ -87,11 +88,19 @@ export async function placeOrders(
     if ('wrong' in there) throw invalid([there.wrong]);
     others.push({ slug, event: other, request: there.order });
   }
-  const visitor = (await invitedVisitor(w.tx, own.invited, event.id)) ?? (await visitorOf(w, w.request));
+  const signedIn = await visitorOf(w, w.request);
+  // An invitation is to one event: at the other dates it lets nobody in.
+  const invited = await invitedVisitor(w.tx, own.invited, event.id);
   const placed = new Map<string, Placed>();
   // In one order for everybody, so that two who ask for the same dates do not wait for each other.
   for (const at of [{ event, request: own }, ...others].sort((a, b) => (a.event.id < b.event.id ? -1 : 1)))
-    placed.set(at.event.id, await placeOrder(w, at.event.id, at.request, 'public', { address, visitor }));
+    placed.set(
+      at.event.id,
+      await placeOrder(w, at.event.id, at.request, 'public', {
+        address,
+        visitor: (at.event === event && invited) || signedIn,
+      }),
+    );
   const told = (of: EventRow) => {
     const { token, standing, total } = placed.get(of.id)!;
     return { token, standing, total };

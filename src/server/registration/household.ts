@@ -14,17 +14,23 @@ export interface OwnPerson {
   theirs: boolean;
 }
 
-/** Whoever is signed in, first, with the children they look after and the others of their household. */
-export const peopleOf = (tx: Queries, { contactId }: Pick<Visitor, 'contactId'>): Promise<OwnPerson[]> =>
+/**
+ * Whoever is signed in, first, with the children they look after and the others of their household; of somebody who comes by a link
+ * only themselves, and not when they were born.
+ */
+export const peopleOf = (
+  tx: Queries,
+  { contactId, byLink = false }: Pick<Visitor, 'contactId'> & { byLink?: boolean },
+): Promise<OwnPerson[]> =>
   tx.query<OwnPerson>(
     `with theirs as (select to_contact as id from relationships where kind = 'guardian' and from_contact = $1 union select $1)
      select c.id as contact_id, c.given_name as given, c.family_name as family, c.birth_date::text as birth_date,
-       c.id in (select id from theirs) as theirs
-     from contacts c where (c.id in (select id from theirs)
+       c.id in (select id from theirs) and not $2 as theirs
+     from contacts c where (c.id = $1 or not $2) and (c.id in (select id from theirs)
          or c.household_id = (select household_id from contacts where id = $1))
        and c.erased_at is null and c.merged_into is null and c.deceased_on is null and c.kind = 'person'
      order by (c.id = $1) desc, c.birth_date nulls first, c.id limit 30`,
-    [contactId],
+    [contactId, byLink],
   );
 
 /** The address that messages to somebody go to; null where they have none. */

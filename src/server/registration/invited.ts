@@ -114,11 +114,7 @@ export async function invitationByLink(tx: Queries, token: string): Promise<Invi
  * Whoever comes with the link of an invitation to an event: themselves, invited, and nobody of their household; the link may have been
  * passed on. Null where it leads to no invitation to it.
  */
-export async function invitedVisitor(
-  tx: Queries,
-  token: string,
-  eventId: string,
-): Promise<(Visitor & { byLink: true }) | null> {
+export async function invitedVisitor(tx: Queries, token: string, eventId: string): Promise<Visitor | null> {
   if (!token) return null;
   const id = await followLink(tx, 'invited', token);
   const row =

@@ -95,8 +95,9 @@ export async function nameSeat(
       registrationId: seat.id,
       from: fullName(before),
       to: fullName(after),
-      fromContactId: seat.contactId,
-      fromEmail: seat.guestEmail,
+      // Who hands their own seat on knows it.
+      fromContactId: by === 'guest' ? null : seat.contactId,
+      fromEmail: by === 'guest' ? null : seat.guestEmail,
     });
 }
 

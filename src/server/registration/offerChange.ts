@@ -46,8 +46,9 @@ export async function changeOffer(
   channel: Channel,
 ): Promise<OfferChanged> {
   const { tx } = w;
+  // The event first, as everybody locks who counts its seats.
+  const event = await readEvent(tx, (await readOrder(tx, orderId)).eventId, true);
   const order = await readOrder(tx, orderId, true);
-  const event = await readEvent(tx, order.eventId, true);
   const seats = await readSeats(tx, orderId);
   if (seatIds.some((id) => !seats.some((s) => s.id === id)))
     throw invalid([{ path: 'seats', code: 'seats-of-another' }]);

@@ -249,9 +249,7 @@ async function youOf(
   visitor: Visitor,
   now: string,
 ): Promise<NonNullable<PublicEvent['you']>> {
-  const known = await peopleOf(tx, visitor);
-  // A link may have been passed on: it tells of nobody but whoever it was for.
-  const people = 'byLink' in visitor ? known.filter((p) => p.contactId === visitor.contactId) : known;
+  const people = await peopleOf(tx, visitor);
   const { given = '', family = '' } = people.find((p) => p.contactId === visitor.contactId) ?? {};
   return {
     member: isMemberAt(visitor, event, now),
