@@ -435,3 +435,41 @@ test('whatever is sold and wanted: what is written for each unit adds up to what
     ),
   );
 });
+
+describe('currencies without decimals, and with three', () => {
+  // ISO 4217: the yen has none, the Tunisian dinar has three.
+  test.each([
+    ['JPY', 1000, 3, 12_500, 375, 131],
+    ['TND', 12_345, 3, 12_500, 4629, 1620],
+  ] as const)(
+    '%s: a code and a tax are rounded to the smallest unit there is, and add up',
+    (currency, each, units, percent, off, tax) => {
+      const s = shop([offer('seat', each)], {
+        currency,
+        codes: [code({ off: { percent } })],
+        taxes: [{ name: 'Tax', rate: 5000, included: false }],
+      });
+      const q = quoted(s, wanted([{ offerId: 'seat', units }], { code: 'fen2026' }));
+      expect(q.discount?.amount).toBe(off);
+      expect(q.taxes).toEqual([{ name: 'Tax', rate: 5000, included: false, amount: tax }]);
+      expect(q.total).toBe(each * units - off + tax);
+      expect(q.units.reduce((sum, u) => sum + u.price - u.discount + u.tax, 0)).toBe(q.total);
+      // No unit is a whole smallest unit away from its share.
+      for (const u of q.units) expect(Math.abs(u.discount - off / units)).toBeLessThan(1);
+    },
+  );
+
+  test('what is short of the least is said in the currency', () => {
+    const s = shop([offer('seat', 5000, { pricing: 'pay what you can', least: 1500 })], { currency: 'TND' });
+    const result = quote(s, wanted([{ offerId: 'seat', units: 1, price: 1499 }]), asking());
+    expect(result).toEqual({
+      problems: [
+        {
+          path: 'lines.0.price',
+          code: 'least-amount',
+          params: { amount: { amount: 1500, currency: 'TND' } },
+        },
+      ],
+    });
+  });
+});
