@@ -1,3 +1,4 @@
+import { acceptingContract } from './accepting.ts';
 import { agendaContract } from './agenda.ts';
 import { backupContract } from './backup.ts';
 import { changesContract } from './changes.ts';
@@ -10,6 +11,7 @@ import { eventsContract } from './events.ts';
 import { exchangingContract } from './exchanging.ts';
 import { fieldsContract } from './fields.ts';
 import { filesContract } from './files.ts';
+import { guestListsContract } from './guestLists.ts';
 import { guestsContract } from './guests.ts';
 import { importsContract } from './imports.ts';
 import { invitedContract } from './invited.ts';
@@ -50,6 +52,8 @@ export const everything = {
   ...invitedContract,
   ...fieldsContract,
   ...guestsContract,
+  ...guestListsContract,
+  ...acceptingContract,
   ...questionSetsContract,
   ...importsContract,
   ...pairsContract,

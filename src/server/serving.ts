@@ -46,6 +46,8 @@ import { placesHandlers } from './places/routes.ts';
 import { proposalsHandlers } from './proposals/routes.ts';
 import { listHandlers } from './records/lists.ts';
 import { recordsHandlers } from './records/routes.ts';
+import { acceptingHandlers } from './registration/accepting.ts';
+import { guestListHandlers } from './registration/guestLists.ts';
 import { questionSetHandlers } from './registration/questionSets.ts';
 import { registrationHandlers } from './registration/routes.ts';
 import { invitedHandlers } from './seats/invitations.ts';
@@ -101,6 +103,8 @@ export function makeServer(app: App, options: ServerOptions): Express {
     ...kindsHandlers,
     ...filesHandlers,
     ...registrationHandlers,
+    ...guestListHandlers,
+    ...acceptingHandlers,
     ...seatsHandlers,
     ...invitedHandlers,
     ...exchangingHandlers,

@@ -151,3 +151,23 @@ export const pay = (world: { anyone: Caller }, token: string) =>
     params: { token },
     body: { card: '9000 0000 0000 0001', expiry: '12/30' },
   });
+
+/** Books for some people of one family, the first of whom buys; one without a name is a guest to be named. */
+export const bookFor = (
+  world: { anyone: Caller },
+  event: OpenEvent,
+  given: readonly string[],
+  more: Partial<OrderBody> & { email?: string } = {},
+) =>
+  world.anyone.call('POST /api/public/events/:slug/orders', {
+    params: { slug: event.slug },
+    body: orderFor(
+      event,
+      given.map((name) => ({ given: name, family: name && 'Sedge' })),
+      more,
+    ),
+  });
+
+/** The seats of an event as somebody of the staff sees them. */
+export const tableOf = (who: Caller, event: Pick<OpenEvent, 'id'>) =>
+  who.call('GET /api/events/:id/registrations', { params: { id: event.id } });

@@ -4,9 +4,9 @@ import type { question } from '#contract/events.ts';
 import { readTable } from '#core/exchange/table.ts';
 import { plainQuestion } from '#core/questions/question.ts';
 import type { Caller } from './caller.ts';
-import { linkTo, makeWorld, type World } from './harness.ts';
+import { makeWorld, type World } from './harness.ts';
 import { saveIt } from './plans.ts';
-import { type OpenEvent, openEvent, orderFor, pay } from './scenes.ts';
+import { bookFor, type OpenEvent, openEvent, orderFor, pay, tableOf } from './scenes.ts';
 
 let world: World;
 let odalys: Caller;
@@ -22,19 +22,10 @@ const ask = (en: string, more: Partial<z.input<typeof question>>): z.input<typeo
   prompt: { en },
   ...more,
 });
-const order = (event: OpenEvent, people: string[], more: object = {}) =>
-  world.anyone.call('POST /api/public/events/:slug/orders', {
-    params: { slug: event.slug },
-    body: orderFor(
-      event,
-      people.map((given) => ({ given, family: given && 'Sedge' })),
-      more,
-    ),
-  });
-const tableOf = (event: OpenEvent, who = odalys) =>
-  who.call('GET /api/events/:id/registrations', { params: { id: event.id } });
+const order = (event: OpenEvent, people: string[], more: object = {}) => bookFor(world, event, people, more);
+const tableAt = (event: OpenEvent, who = odalys) => tableOf(who, event);
 const seatsOf = async (event: OpenEvent, ...given: string[]) =>
-  (await tableOf(event)).rows.filter((r) => given.includes(r.given)).map((r) => r.id);
+  (await tableAt(event)).rows.filter((r) => given.includes(r.given)).map((r) => r.id);
 
 describe('the table of seats', () => {
   const way = ask('How do you come?', { kind: 'one of', choices: ['by bus', 'on foot'] });
@@ -77,7 +68,7 @@ describe('the table of seats', () => {
   };
 
   test('every answer is a column; what is for the whole order is on each of its seats, and counted once', async () => {
-    const { questions, rows } = await tableOf(event);
+    const { questions, rows } = await tableAt(event);
     expect(questions.map((q) => [q.prompt, q.scope])).toEqual([
       ['How do you come?', 'attendee'],
       ['What brings you?', 'order'],
@@ -137,7 +128,7 @@ describe('the table of seats', () => {
 
   test('the treasurer sees what was paid, and neither addresses nor answers', async () => {
     const marit = await world.as('marit');
-    const { rows, questions } = await tableOf(event, marit);
+    const { rows, questions } = await tableAt(event, marit);
     expect(questions).toEqual([]);
     expect(rows.map((r) => [r.email, r.phone, r.buyerEmail, r.answers])).toEqual(
       rows.map(() => [null, null, null, {}]),
@@ -195,7 +186,7 @@ describe('the table of seats', () => {
     }
     const list = await odalys.try('POST /api/events/:id/door-list.pdf', { params, body: {} });
     expect(isPdf(list.body)).toBe(true);
-    const { rows } = await tableOf(event);
+    const { rows } = await tableAt(event);
     const paper = await odalys.try('GET /api/orders/:id/confirmation.pdf', {
       params: { id: rows[0]!.orderId },
     });
@@ -240,7 +231,7 @@ describe('several at once', () => {
       offered: ['Vera Sedge'],
       left: [{ name: 'Ole Sedge', why: 'Somebody who has arrived cannot withdraw.' }],
     });
-    expect((await tableOf(event)).rows.filter((r) => r.state === 'withdrawn')).toEqual([]);
+    expect((await tableAt(event)).rows.filter((r) => r.state === 'withdrawn')).toEqual([]);
     expect(await odalys.call('POST /api/events/:id/seats/withdraw', { params, body })).toEqual(told);
     const again = await odalys.call('POST /api/events/:id/seats/withdraw', { params, body });
     expect(again).toMatchObject({ seats: 0, kept: 0, owed: 0 });
@@ -285,7 +276,7 @@ describe('several at once', () => {
       { name: 'Ole Sedge', why: '“Canoe” is sold out, or has no room for all of them.' },
     ]);
     expect(await odalys.call('POST /api/events/:id/seats/move', { params, body })).toEqual(told);
-    expect((await tableOf(event)).rows.map((r) => r.offer)).toEqual(['Canoe', 'Guided paddle']);
+    expect((await tableAt(event)).rows.map((r) => r.offer)).toEqual(['Canoe', 'Guided paddle']);
     for (const wrong of [{ offerId: null }, { offerId: first!.id, eventId: event.id }])
       expect(
         (await odalys.try('POST /api/events/:id/seats/move', { params, body: { ...body, ...wrong } })).problem
@@ -302,7 +293,7 @@ describe('several at once', () => {
       params: { token, seat: seats[1]!.id },
       body: { email: 'guest@reedbed.example' },
     });
-    const { rows } = await tableOf(event);
+    const { rows } = await tableAt(event);
     await world.app.db.query('update contacts set do_not_contact = true where id = $1', [
       rows.find((r) => r.given === 'Siv')!.contactId,
     ]);
@@ -340,7 +331,7 @@ describe('several at once', () => {
   test('tasks come up on the Desk of whoever set them, one a person', async () => {
     const event = await openEvent(world, { title: 'To Be Called' });
     await order(event, ['Runa', '']);
-    const { rows } = await tableOf(event);
+    const { rows } = await tableAt(event);
     const done = await odalys.call('POST /api/events/:id/tasks', {
       params: { id: event.id },
       body: { seatIds: rows.map((r) => r.id), text: 'Ask about the ramp', dueOn: '2026-07-09' },
@@ -350,88 +341,6 @@ describe('several at once', () => {
     expect(desk.entries.some((e) => e.subject === 'Runa Sedge' && e.text === 'Ask about the ramp')).toBe(
       true,
     );
-  });
-});
-
-describe('registering somebody on the telephone', () => {
-  test('told before what it comes to; somebody on record pays what they would themselves, and is not made twice', async () => {
-    const event = await openEvent(world, { title: 'Telephoned', price: 3000, capacity: 1 });
-    const page = await odalys.call('GET /api/events/:id', { params: { id: event.id } });
-    await saveIt(odalys, event.id, {
-      offers: [
-        {
-          ...page.plan.offers[0]!,
-          prices: [{ kind: 'members', price: 1000, untilLocal: null, fromUnits: null, mostUnits: null }],
-        },
-      ],
-    });
-    const other = await openEvent(world, { title: 'Before' });
-    await order(other, ['Marta']);
-    const [known] = (await tableOf(other)).rows;
-    await odalys.call('POST /api/contacts/:id/ties', {
-      params: { id: known!.contactId! },
-      body: { kind: 'membership', from: '2026-01-01', until: '2026-12-31' },
-    });
-    const params = { id: event.id };
-    const body = (contactId: string | null) => ({
-      ...orderFor(event, [{ given: 'Marta', family: 'Sedge' }]),
-      contactId,
-    });
-    const told = (contactId: string | null) =>
-      odalys.call('POST /api/events/:id/orders/what-if', { params, body: body(contactId) });
-    expect(await told(null)).toEqual({ standing: 'confirmed', total: 3000 });
-    expect(await told(known!.contactId)).toEqual({ standing: 'confirmed', total: 1000 });
-    await odalys.call('POST /api/events/:id/orders', { params, body: body(known!.contactId) });
-    const { rows } = await tableOf(event);
-    expect(rows.map((r) => r.contactId)).toEqual([known!.contactId]);
-    expect(await told(null)).toEqual({ standing: 'waitlisted', total: 3000 });
-    const stranger = await odalys.try('POST /api/events/:id/orders', {
-      params,
-      body: body(crypto.randomUUID()),
-    });
-    expect(stranger.status).toBe(404);
-  });
-});
-
-describe('people of a table are registered', () => {
-  test('as the contacts they are, each with a booking; told before; the same table twice registers nobody twice', async () => {
-    const event = await openEvent(world, { title: 'Brought In', price: 500, capacity: 3 });
-    const other = await openEvent(world, { title: 'Known Before' });
-    await order(other, ['Sindre']);
-    const [known] = (await tableOf(other)).rows;
-    const table = [
-      'First,Last,Email',
-      'Sindre,Sedge,sindre.sedge@harbourpost.example',
-      'Liv,Teal,liv.teal@reedbed.example',
-      'Liv,Teal,liv.teal@reedbed.example',
-      ',,',
-      'Aud,Teal,not an address',
-      'Gro,Osier,gro.osier@reedbed.example',
-    ].join('\n');
-    const params = { id: event.id };
-    const body = { content: Buffer.from(table).toString('base64'), offerId: event.offers[0]!.id };
-    const told = await odalys.call('POST /api/events/:id/registrations/import/what-if', { params, body });
-    expect(told).toMatchObject({ already: ['Liv Teal'], made: 3, confirmed: 3, waitlisted: 1, total: 2000 });
-    expect((await tableOf(event)).rows).toEqual([]);
-    const done = await odalys.call('POST /api/events/:id/registrations/import', { params, body });
-    expect(done).toEqual(told);
-    const { rows } = await tableOf(event);
-    expect(rows.map((r) => [r.given, r.state])).toEqual([
-      ['Sindre', 'confirmed'],
-      ['Liv', 'confirmed'],
-      ['Aud', 'confirmed'],
-      ['Gro', 'waitlisted'],
-    ]);
-    expect(rows[0]!.contactId).toBe(known!.contactId);
-    const again = await odalys.call('POST /api/events/:id/registrations/import', { params, body });
-    expect(again).toMatchObject({ confirmed: 0, waitlisted: 0, made: 0 });
-    const wrong = (of: Partial<typeof body>) =>
-      odalys.try('POST /api/events/:id/registrations/import', { params, body: { ...body, ...of } });
-    expect(
-      (await wrong({ content: Buffer.from([0x50, 0x4b, 3, 4]).toString('base64') })).problem.fields?.[0]
-        ?.path,
-    ).toBe('content');
-    expect((await wrong({ offerId: crypto.randomUUID() })).body).toMatchObject({ confirmed: 0 });
   });
 });
 
@@ -471,7 +380,7 @@ describe('links to give out', () => {
       ],
       others: { seen: 1, begun: 0, orders: 1, seats: 1 },
     });
-    expect((await tableOf(event)).rows.map((r) => r.source)).toEqual(['Poster', 'Poster', null]);
+    expect((await tableAt(event)).rows.map((r) => r.source)).toEqual(['Poster', 'Poster', null]);
     await odalys.call('DELETE /api/events/:id/sources/:source', { params: { ...params, source: made.id } });
     await seen('seen', from);
     await order(event, ['Vera'], { from });
@@ -497,119 +406,5 @@ describe('links to give out', () => {
       "select column_name as name from information_schema.columns where table_name = 'page_views' order by 1",
     );
     expect(columns.map((c) => c.name)).toEqual(['begun', 'day', 'event_id', 'seen', 'source_id']);
-  });
-});
-
-describe('an invitation', () => {
-  test('is answered by its link: yes by booking for as many as it is for, no and perhaps where that is asked', async () => {
-    const event = await openEvent(world, { title: 'For Those Invited' });
-    const { plan } = await odalys.call('GET /api/events/:id', { params: { id: event.id } });
-    await saveIt(odalys, event.id, {
-      visibility: 'invited',
-      admission: {
-        ...plan.admission,
-        reply: 'yes, perhaps or no',
-        ways: [{ kind: 'invited', unitIds: [], opensLocal: null, closesLocal: null }],
-      },
-    });
-    const before = await openEvent(world, { title: 'To Have Them On Record' });
-    await order(before, ['Ida']);
-    await order(before, ['Ole']);
-    const [ida, ole] = (await tableOf(before)).rows.map((r) => r.contactId!);
-    const params = { id: event.id };
-    await odalys.call('POST /api/events/:id/invited', { params, body: { contactIds: [ida!, ole!] } });
-    await odalys.call('PATCH /api/events/:id/invited/:contact', {
-      params: { ...params, contact: ida! },
-      body: { companions: 1 },
-    });
-    const told = await odalys.call('POST /api/events/:id/invited/letters/preview', {
-      params,
-      body: { words: 'There is cake.' },
-    });
-    expect(told).toMatchObject({ planned: 2, leftOut: [] });
-    expect(told.sample!.body).toContain('There is cake.\n\nSay whether you come: [link to their invitation]');
-    await odalys.call('POST /api/events/:id/invited/letters', { params, body: { words: '', expect: 2 } });
-    const rows = await world.app.db.query<{ id: string; contactId: string }>(
-      'select id, contact_id from event_invited where event_id = $1',
-      [event.id],
-    );
-    const linkOf = async (contactId: string) =>
-      (await linkTo(world.app, 'invited', rows.find((r) => r.contactId === contactId)!.id))
-        .split('/')
-        .at(-1)!;
-    const [toIda, toOle] = [await linkOf(ida!), await linkOf(ole!)];
-    // Nobody else sees the page; whoever has the link does, and learns of nobody but themselves.
-    const slug = event.slug;
-    expect((await world.anyone.try('GET /api/public/events/:slug', { params: { slug } })).status).toBe(404);
-    const page = await world.anyone.call('GET /api/public/events/:slug', {
-      params: { slug },
-      query: { invited: toIda },
-    });
-    expect(page.admission).toMatchObject({ may: true, most: 2 });
-    expect(page.you!.people.map((p) => [p.given, p.birthDate])).toEqual([['Ida', null]]);
-    const book = (invited: string, ...people: string[]) =>
-      world.anyone.try('POST /api/public/events/:slug/orders', {
-        params: { slug },
-        body: orderFor(
-          event,
-          people.map((given) => ({ given, family: 'Sedge' })),
-          { invited },
-        ),
-      });
-    expect((await book('', 'Siv')).status).toBe(404);
-    expect((await book(toIda, 'Ida', 'Siv', 'Vera')).problem.fields?.map((f) => f.code)).toEqual([
-      'invited-for',
-    ]);
-    const reply = (token: string, answer: 'no' | 'perhaps') =>
-      world.anyone.try('POST /api/public/invitations/:token/answer', {
-        params: { token },
-        body: { answer, words: 'sorry' },
-      });
-    expect((await reply(toIda, 'perhaps')).status).toBe(201);
-    expect((await book(toIda, 'Ida', 'Siv')).status).toBe(201);
-    expect((await book(toIda, 'Ida')).problem.fields?.map((f) => f.code)).toEqual(['invited-used']);
-    expect((await reply(toIda, 'no')).problem.code).toBe('invited-has-seats');
-    expect((await reply(toOle, 'no')).status).toBe(201);
-    const answers = async () =>
-      (await odalys.call('GET /api/events/:id/invited', { params })).map((p) => [p.name, p.answer, p.seats]);
-    expect(await answers()).toEqual([
-      ['Ida Sedge', 'yes', 2],
-      ['Ole Sedge', 'no', 0],
-    ]);
-    // Who has answered is not written to again; who gives everything up has said no.
-    expect(
-      (await odalys.call('POST /api/events/:id/invited/letters/preview', { params, body: {} })).planned,
-    ).toBe(0);
-    await odalys.call('POST /api/events/:id/seats/withdraw', {
-      params,
-      body: { seatIds: await seatsOf(event, 'Ida', 'Siv') },
-    });
-    expect((await answers())[0]).toEqual(['Ida Sedge', 'no', 0]);
-    await odalys.call('DELETE /api/events/:id/invited/:contact', { params: { ...params, contact: ole! } });
-    expect(
-      (await world.anyone.try('GET /api/public/invitations/:token', { params: { token: toOle } })).status,
-    ).toBe(404);
-  });
-
-  test('asks for no answer but yes where that is so', async () => {
-    const event = await openEvent(world, { title: 'Only Yes' });
-    const { plan } = await odalys.call('GET /api/events/:id', { params: { id: event.id } });
-    await saveIt(odalys, event.id, { admission: { ...plan.admission, reply: 'yes' } });
-    await order(event, ['Ida']);
-    const [row] = (await tableOf(event)).rows;
-    const params = { id: event.id };
-    await odalys.call('POST /api/events/:id/invited', { params, body: { contactIds: [row!.contactId!] } });
-    const [invited] = await world.app.db.query<{ id: string }>(
-      'select id from event_invited where event_id = $1',
-      [event.id],
-    );
-    const token = (await linkTo(world.app, 'invited', invited!.id)).split('/').at(-1)!;
-    const page = await world.anyone.call('GET /api/public/invitations/:token', { params: { token } });
-    expect(page).toMatchObject({ replies: ['yes'], seats: 1, companions: 0 });
-    const no = await world.anyone.try('POST /api/public/invitations/:token/answer', {
-      params: { token },
-      body: { answer: 'no' },
-    });
-    expect(no.problem.code).toBe('reply-not-asked');
   });
 });

@@ -1,4 +1,4 @@
-import type { Queue, registrationContract } from '#contract/registration.ts';
+import type { acceptingContract, Queue } from '#contract/accepting.ts';
 import { factsOf } from '#core/access/stages.ts';
 import type { QuietReason } from '#core/contacts/quiet.ts';
 import { lives } from '#core/events/states.ts';
@@ -103,7 +103,7 @@ async function queueOf(c: Asker & { tx: Queries }, event: EventRow): Promise<Que
 }
 
 type Decision = { orderIds: readonly string[]; decision: 'accept' | 'decline' | 'ask'; words: string };
-type Decided = Awaited<ReturnType<Handlers<typeof registrationContract>['POST /api/events/:id/decisions']>>;
+type Decided = Awaited<ReturnType<Handlers<typeof acceptingContract>['POST /api/events/:id/decisions']>>;
 
 /**
  * Decides about people who asked, one after the other in the order they did, as there is room: whoever is accepted has their seats,
@@ -198,13 +198,7 @@ async function decideOne(
   return 'confirmed';
 }
 
-type Accepting =
-  | 'GET /api/events/:id/queue'
-  | 'POST /api/events/:id/decisions'
-  | 'POST /api/events/:id/decisions/what-if'
-  | 'POST /api/public/orders/:token/answer';
-
-export const acceptingHandlers: Pick<Handlers<typeof registrationContract>, Accepting> = {
+export const acceptingHandlers: Handlers<typeof acceptingContract> = {
   'GET /api/events/:id/queue': async (c) => queueOf(c, await eventFor(c, c.params.id, 'registration', 'see')),
 
   'POST /api/events/:id/decisions': async (c) =>

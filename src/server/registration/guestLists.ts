@@ -1,4 +1,4 @@
-import type { GuestList, registrationContract } from '#contract/registration.ts';
+import type { GuestList, guestListsContract } from '#contract/guestLists.ts';
 import { asDescribed } from '#core/contacts/match.ts';
 import { readReach } from '#core/contacts/reach.ts';
 import { TableProblem } from '#core/exchange/table.ts';
@@ -94,15 +94,7 @@ export async function readGuests(content: string, country: string, now: string) 
   }
 }
 
-type Lists =
-  | 'GET /api/events/:id/guest-lists'
-  | 'POST /api/events/:id/guest-lists'
-  | 'PATCH /api/guest-lists/:id'
-  | 'DELETE /api/guest-lists/:id'
-  | 'POST /api/guest-lists/:id/people'
-  | 'DELETE /api/guest-lists/:id/people/:person';
-
-export const guestListHandlers: Pick<Handlers<typeof registrationContract>, Lists> = {
+export const guestListHandlers: Handlers<typeof guestListsContract> = {
   'GET /api/events/:id/guest-lists': async (c) => {
     const event = await eventFor(c, c.params.id, 'registration', 'see');
     return readLists(c.tx, event.id);

@@ -20,11 +20,9 @@ import { invalid, notFound, refused } from '../http/problem.ts';
 import { logoOf } from '../pictures/store.ts';
 import { passesPdf } from '../print/passes.ts';
 import { theOrganization } from '../staff/store.ts';
-import { acceptingHandlers } from './accepting.ts';
 import { keepAnswerFile } from './answerFiles.ts';
 import { enterCode } from './codes.ts';
 import { placeOrders, seriesShown } from './dates.ts';
-import { guestListHandlers } from './guestLists.ts';
 import { guestHandlers } from './guests.ts';
 import { invitedVisitor } from './invited.ts';
 import { orderByLink } from './links.ts';
@@ -54,9 +52,7 @@ export const registrationHandlers: Omit<
   Handlers<typeof registrationContract & typeof guestsContract>,
   'POST /api/public/orders/:token/pay'
 > = {
-  ...guestListHandlers,
   ...guestHandlers,
-  ...acceptingHandlers,
 
   'POST /api/events/:id/orders': async (c) => {
     await eventFor(c, c.params.id, 'registration', 'change');

@@ -5,11 +5,11 @@ import { type MailingTopic, mailingTopics } from '#core/messages/mailing.ts';
 import { ApiProblem, call } from '#web/api.ts';
 import { phrase } from '#web/words/phrase.ts';
 import { FormDialog } from '../kit/form/FormDialog.tsx';
-import { Choose, LongText, Text } from '../kit/form/fields.tsx';
+import { Choose, Text } from '../kit/form/fields.tsx';
 import { prepare } from '../kit/form/request.ts';
 import { useForm } from '../kit/form/useForm.ts';
 import { say } from '../kit/toast.tsx';
-import { WhoGets } from '../parts/WhoGets.tsx';
+import { LetterFields } from '../parts/LetterFields.tsx';
 
 const topicWords: Record<MailingTopic, string> = {
   notice: phrase('contacts.somethingTheyTakePart'),
@@ -73,27 +73,16 @@ export function MailingForm({
           choices={mailingTopics.map((t) => ({ value: t, label: topicWords[t] }))}
         />
       </div>
-      <Text
+      <LetterFields
         form={form}
-        name="subject"
-        label={phrase('common.subject')}
-        required
-        consequence={unclear.subject}
-      />
-      <LongText
-        form={form}
-        name="body"
-        label={phrase('contacts.text')}
-        rows={7}
-        required
-        consequence={unclear.body}
+        unclear={unclear}
+        gets={p}
         help={phrase('contacts.filledInForEach', {
           name: '{{name}}',
           organization: '{{organization}}',
           ownLink: '{{own_link}}',
         })}
       />
-      {p && <WhoGets {...p} />}
     </FormDialog>
   );
 }

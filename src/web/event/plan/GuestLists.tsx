@@ -2,7 +2,7 @@ import { chakra } from '@chakra-ui/react';
 import { Plus } from 'lucide-react';
 import { useState } from 'react';
 import type { EventPage } from '#contract/events.ts';
-import { type GuestList, registrationContract } from '#contract/registration.ts';
+import { type GuestList, guestListsContract } from '#contract/guestLists.ts';
 import { inBase64 } from '#web/base64.ts';
 import { Button } from '#web/kit/Button.tsx';
 import { Rejected, TableOfPeople } from '#web/parts/TableOfPeople.tsx';
@@ -86,8 +86,8 @@ function Edit({ page, list, close }: { page: EventPage; list: GuestList | null; 
     values: { name: list?.name ?? '', free: list?.free ?? false, overCapacity: list?.overCapacity ?? false },
     request: (body) =>
       list
-        ? prepare(registrationContract, 'PATCH /api/guest-lists/:id', { params: { id: list.id }, body })
-        : prepare(registrationContract, 'POST /api/events/:id/guest-lists', {
+        ? prepare(guestListsContract, 'PATCH /api/guest-lists/:id', { params: { id: list.id }, body })
+        : prepare(guestListsContract, 'POST /api/events/:id/guest-lists', {
             params: { id: page.id },
             body,
           }),
@@ -194,7 +194,7 @@ function AddGuests({ list, close }: { list: GuestList; close: () => void }) {
   const form = useForm({
     values: { table: '' },
     request: ({ table }) =>
-      prepare(registrationContract, 'POST /api/guest-lists/:id/people', {
+      prepare(guestListsContract, 'POST /api/guest-lists/:id/people', {
         params: { id: list.id },
         body: { contactIds: [], content: table.trim() ? inBase64(table) : null },
       }),

@@ -3,11 +3,10 @@ import { useDeferredValue, useRef } from 'react';
 import { seatsContract } from '#contract/seats.ts';
 import { ApiProblem, call } from '#web/api.ts';
 import { FormDialog } from '#web/kit/form/FormDialog.tsx';
-import { LongText, Text } from '#web/kit/form/fields.tsx';
 import { prepare } from '#web/kit/form/request.ts';
 import { useForm } from '#web/kit/form/useForm.ts';
 import { say } from '#web/kit/toast.tsx';
-import { WhoGets } from '#web/parts/WhoGets.tsx';
+import { LetterFields } from '#web/parts/LetterFields.tsx';
 import { phrase } from '#web/words/phrase.ts';
 import type { WithSeats } from './chosen.ts';
 
@@ -51,21 +50,11 @@ export function LetterForm({ seatIds, page, close, done }: WithSeats) {
       submit={p ? phrase('seats.sendLetters', { n: p.planned }) : phrase('seats.send')}
       disabled={!p?.planned || Object.keys(unclear).length > 0}
     >
-      <Text
+      <LetterFields
         form={form}
-        name="subject"
-        label={phrase('common.subject')}
-        required
+        unclear={unclear}
+        gets={p}
         autoFocus
-        consequence={unclear.subject}
-      />
-      <LongText
-        form={form}
-        name="body"
-        label={phrase('contacts.text')}
-        rows={8}
-        required
-        consequence={unclear.body}
         help={phrase('seats.letterHelp', {
           name: '{{name}}',
           event: '{{event}}',
@@ -75,7 +64,6 @@ export function LetterForm({ seatIds, page, close, done }: WithSeats) {
           organization: '{{organization}}',
         })}
       />
-      {p && <WhoGets {...p} />}
     </FormDialog>
   );
 }

@@ -1,7 +1,7 @@
 import { chakra } from '@chakra-ui/react';
 import { useState } from 'react';
+import { type Queue as Asked, acceptingContract } from '#contract/accepting.ts';
 import type { EventPage } from '#contract/events.ts';
-import { type Queue as Asked, registrationContract } from '#contract/registration.ts';
 import { call } from '#web/api.ts';
 import { Button } from '#web/kit/Button.tsx';
 import { Tick } from '#web/kit/Choosing.tsx';
@@ -184,7 +184,7 @@ function Decide({
   const form = useForm({
     values: { words: '' },
     request: ({ words }) =>
-      prepare(registrationContract, 'POST /api/events/:id/decisions', {
+      prepare(acceptingContract, 'POST /api/events/:id/decisions', {
         params,
         body: { orderIds: [...orderIds], decision, words },
       }),

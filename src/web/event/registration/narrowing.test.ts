@@ -113,6 +113,8 @@ describe('what the table can be narrowed by', () => {
       '7',
       '{"column":"offer"}',
       '[null,1,{"column":2,"values":[]},{"column":"x"}]',
+      '[{"column":"offer","is":"like","values":[]}]',
+      '[{"column":"offer","is":"any of","values":[1]}]',
     ])
       expect(readConditions(wrong)).toEqual([]);
   });

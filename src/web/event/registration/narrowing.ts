@@ -2,8 +2,10 @@ import type { AskedColumn, RegistrationRow } from '#contract/seats.ts';
 import { sayAnswer } from '#core/questions/answering.ts';
 import {
   type ColumnKind,
+  type Comparison,
   type Condition,
   columnKindOf,
+  comparisons,
   type DayOf,
   fixedColumns,
   valuesOf,
@@ -93,19 +95,21 @@ export function narrowColumns(
   return [...fixed, ...asked];
 }
 
+const isCondition = (c: unknown): c is Condition => {
+  const { column, is, values } = (c ?? {}) as Partial<Condition>;
+  return (
+    typeof column === 'string' &&
+    comparisons.includes(is as Comparison) &&
+    Array.isArray(values) &&
+    values.every((v) => typeof v === 'string')
+  );
+};
+
 /** Conditions as they stand in the address; what cannot be read narrows nothing. */
 export function readConditions(text: string): Condition[] {
   try {
     const read: unknown = JSON.parse(text || '[]');
-    return Array.isArray(read)
-      ? read.filter(
-          (c): c is Condition =>
-            typeof c === 'object' &&
-            c !== null &&
-            typeof (c as Condition).column === 'string' &&
-            Array.isArray((c as Condition).values),
-        )
-      : [];
+    return Array.isArray(read) ? read.filter(isCondition) : [];
   } catch {
     return [];
   }

@@ -4,7 +4,8 @@ import { useMutation } from '@tanstack/react-query';
 import { lazy, Suspense, useEffect } from 'react';
 import { useTranslation } from 'react-i18next';
 import { useParams } from 'react-router';
-import { type PublicOrder, registrationContract } from '#contract/registration.ts';
+import { acceptingContract } from '#contract/accepting.ts';
+import type { PublicOrder } from '#contract/registration.ts';
 import { ApiProblem, addressOf, call } from '#web/api.ts';
 import { Button } from '#web/kit/Button.tsx';
 import { Form } from '#web/kit/form/Form.tsx';
@@ -215,7 +216,7 @@ function Answer({ id, token }: { id: string; token: string }) {
   const form = useForm({
     values: { words: '' },
     request: ({ words }) =>
-      prepare(registrationContract, 'POST /api/public/orders/:token/answer', {
+      prepare(acceptingContract, 'POST /api/public/orders/:token/answer', {
         params: { token },
         body: { questionId: id, words },
       }),

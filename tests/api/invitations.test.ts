@@ -1,0 +1,132 @@
+import { afterAll, beforeAll, describe, expect, test } from 'vitest';
+import type { Caller } from './caller.ts';
+import { linkTo, makeWorld, type World } from './harness.ts';
+import { saveIt } from './plans.ts';
+import { bookFor, type OpenEvent, openEvent, orderFor, tableOf } from './scenes.ts';
+
+let world: World;
+let odalys: Caller;
+beforeAll(async () => {
+  world = await makeWorld();
+  odalys = await world.as('odalys');
+});
+afterAll(() => world.close());
+
+const order = (event: OpenEvent, people: string[]) => bookFor(world, event, people);
+const tableAt = (event: OpenEvent) => tableOf(odalys, event);
+const seatsOf = async (event: OpenEvent, ...given: string[]) =>
+  (await tableAt(event)).rows.filter((r) => given.includes(r.given)).map((r) => r.id);
+
+describe('an invitation', () => {
+  test('is answered by its link: yes by booking for as many as it is for, no and perhaps where that is asked', async () => {
+    const event = await openEvent(world, { title: 'For Those Invited' });
+    const { plan } = await odalys.call('GET /api/events/:id', { params: { id: event.id } });
+    await saveIt(odalys, event.id, {
+      visibility: 'invited',
+      admission: {
+        ...plan.admission,
+        reply: 'yes, perhaps or no',
+        ways: [{ kind: 'invited', unitIds: [], opensLocal: null, closesLocal: null }],
+      },
+    });
+    const before = await openEvent(world, { title: 'To Have Them On Record' });
+    await order(before, ['Ida']);
+    await order(before, ['Ole']);
+    const [ida, ole] = (await tableAt(before)).rows.map((r) => r.contactId!);
+    const params = { id: event.id };
+    await odalys.call('POST /api/events/:id/invited', { params, body: { contactIds: [ida!, ole!] } });
+    await odalys.call('PATCH /api/events/:id/invited/:contact', {
+      params: { ...params, contact: ida! },
+      body: { companions: 1 },
+    });
+    const told = await odalys.call('POST /api/events/:id/invited/letters/preview', {
+      params,
+      body: { words: 'There is cake.' },
+    });
+    expect(told).toMatchObject({ planned: 2, leftOut: [] });
+    expect(told.sample!.body).toContain('There is cake.\n\nSay whether you come: [link to their invitation]');
+    await odalys.call('POST /api/events/:id/invited/letters', { params, body: { words: '', expect: 2 } });
+    const rows = await world.app.db.query<{ id: string; contactId: string }>(
+      'select id, contact_id from event_invited where event_id = $1',
+      [event.id],
+    );
+    const linkOf = async (contactId: string) =>
+      (await linkTo(world.app, 'invited', rows.find((r) => r.contactId === contactId)!.id))
+        .split('/')
+        .at(-1)!;
+    const [toIda, toOle] = [await linkOf(ida!), await linkOf(ole!)];
+    // Nobody else sees the page; whoever has the link does, and learns of nobody but themselves.
+    const slug = event.slug;
+    expect((await world.anyone.try('GET /api/public/events/:slug', { params: { slug } })).status).toBe(404);
+    const page = await world.anyone.call('GET /api/public/events/:slug', {
+      params: { slug },
+      query: { invited: toIda },
+    });
+    expect(page.admission).toMatchObject({ may: true, most: 2 });
+    expect(page.you!.people.map((p) => [p.given, p.birthDate])).toEqual([['Ida', null]]);
+    const book = (invited: string, ...people: string[]) =>
+      world.anyone.try('POST /api/public/events/:slug/orders', {
+        params: { slug },
+        body: orderFor(
+          event,
+          people.map((given) => ({ given, family: 'Sedge' })),
+          { invited },
+        ),
+      });
+    expect((await book('', 'Siv')).status).toBe(404);
+    expect((await book(toIda, 'Ida', 'Siv', 'Vera')).problem.fields?.map((f) => f.code)).toEqual([
+      'invited-for',
+    ]);
+    const reply = (token: string, answer: 'no' | 'perhaps') =>
+      world.anyone.try('POST /api/public/invitations/:token/answer', {
+        params: { token },
+        body: { answer, words: 'sorry' },
+      });
+    expect((await reply(toIda, 'perhaps')).status).toBe(201);
+    expect((await book(toIda, 'Ida', 'Siv')).status).toBe(201);
+    expect((await book(toIda, 'Ida')).problem.fields?.map((f) => f.code)).toEqual(['invited-used']);
+    expect((await reply(toIda, 'no')).problem.code).toBe('invited-has-seats');
+    expect((await reply(toOle, 'no')).status).toBe(201);
+    const answers = async () =>
+      (await odalys.call('GET /api/events/:id/invited', { params })).map((p) => [p.name, p.answer, p.seats]);
+    expect(await answers()).toEqual([
+      ['Ida Sedge', 'yes', 2],
+      ['Ole Sedge', 'no', 0],
+    ]);
+    // Who has answered is not written to again; who gives everything up has said no.
+    expect(
+      (await odalys.call('POST /api/events/:id/invited/letters/preview', { params, body: {} })).planned,
+    ).toBe(0);
+    await odalys.call('POST /api/events/:id/seats/withdraw', {
+      params,
+      body: { seatIds: await seatsOf(event, 'Ida', 'Siv') },
+    });
+    expect((await answers())[0]).toEqual(['Ida Sedge', 'no', 0]);
+    await odalys.call('DELETE /api/events/:id/invited/:contact', { params: { ...params, contact: ole! } });
+    expect(
+      (await world.anyone.try('GET /api/public/invitations/:token', { params: { token: toOle } })).status,
+    ).toBe(404);
+  });
+
+  test('asks for no answer but yes where that is so', async () => {
+    const event = await openEvent(world, { title: 'Only Yes' });
+    const { plan } = await odalys.call('GET /api/events/:id', { params: { id: event.id } });
+    await saveIt(odalys, event.id, { admission: { ...plan.admission, reply: 'yes' } });
+    await order(event, ['Ida']);
+    const [row] = (await tableAt(event)).rows;
+    const params = { id: event.id };
+    await odalys.call('POST /api/events/:id/invited', { params, body: { contactIds: [row!.contactId!] } });
+    const [invited] = await world.app.db.query<{ id: string }>(
+      'select id from event_invited where event_id = $1',
+      [event.id],
+    );
+    const token = (await linkTo(world.app, 'invited', invited!.id)).split('/').at(-1)!;
+    const page = await world.anyone.call('GET /api/public/invitations/:token', { params: { token } });
+    expect(page).toMatchObject({ replies: ['yes'], seats: 1, companions: 0 });
+    const no = await world.anyone.try('POST /api/public/invitations/:token/answer', {
+      params: { token },
+      body: { answer: 'no' },
+    });
+    expect(no.problem.code).toBe('reply-not-asked');
+  });
+});
