@@ -116,6 +116,7 @@ export function Table<T>({
     enabled: sorted.length > virtualFrom,
   });
   const leads = columns.some((c) => c.phone === 'title');
+  const onPhone = (c: Column<T>, at: number) => c.phone ?? (at === 0 && !leads ? 'title' : 'labelled');
   const partly = sorted.length > virtualFrom;
   const inSight = partly ? virtual.getVirtualItems() : [];
   const drawn = partly ? inSight.map((v) => v.index) : sorted.map((_, at) => at);
@@ -264,7 +265,7 @@ export function Table<T>({
                   <td
                     key={c.id}
                     className={c.number ? 'n' : ''}
-                    data-phone={c.phone ?? (column === 0 && !leads ? 'title' : 'labelled')}
+                    data-phone={onPhone(c, column)}
                     data-label={c.heading}
                   >
                     {c.cell(row)}
@@ -279,8 +280,13 @@ export function Table<T>({
           <tfoot>
             <tr>
               {choosing && <td />}
-              {columns.map((c) => (
-                <td key={c.id} className={c.number ? 'n' : ''}>
+              {columns.map((c, column) => (
+                <td
+                  key={c.id}
+                  className={c.number ? 'n' : ''}
+                  data-phone={onPhone(c, column)}
+                  data-label={c.heading}
+                >
                   {c.total?.(rows)}
                 </td>
               ))}

@@ -44,14 +44,21 @@ export function Sources({ page, close }: { page: EventPage; close: () => void })
           <span className="name">{s.name}</span>
           {s.stopped && <small className="soft"> {phrase('seats.stopped')}</small>}
           {s.link && (
-            <chakra.span display="flex" gap="10px" alignItems="center" whiteSpace="nowrap">
+            <chakra.span
+              display="flex"
+              flexWrap="wrap"
+              gap="2px 10px"
+              alignItems="center"
+              whiteSpace="nowrap"
+            >
               <Input
                 readOnly
                 aria-label={s.name}
                 value={s.link}
                 fontSize="13px"
                 padding="2px 4px"
-                minWidth="120px"
+                flex="1 1 220px"
+                minWidth="0"
                 onFocus={(e) => e.target.select()}
               />
               <Button look="link" onClick={() => copy(s.link!, phrase('seats.copied'))}>
@@ -71,7 +78,7 @@ export function Sources({ page, close }: { page: EventPage; close: () => void })
           )}
         </>
       ),
-      total: () => '',
+      total: () => phrase('seats.allLinks'),
     },
     ...(
       [

@@ -116,6 +116,7 @@ export const seats = {
   booked: 'Booked',
   seatsNow: 'Seats',
   otherWays: 'Any other way',
+  allLinks: 'In all',
   copyLink: 'Copy the link',
   copied: 'Copied',
   stopSource: 'Stop counting',
