@@ -17,6 +17,8 @@ const doorRow = z.object({
   details: z.array(z.string()),
   /** What has to be settled before they come in. */
   missing: z.array(z.enum(['signature', 'guardian', 'money'])),
+  /** The waivers that are still to be signed for them. */
+  toSign: z.array(id),
   balance: amount,
   /** True where something about their health is to be known; read apart, and each reading is written down. */
   care: z.boolean(),
@@ -52,8 +54,8 @@ export const doorsContract = contract({
       inside: z.int(),
       capacity: z.int().nullable(),
       day: z.enum(['today', 'to come', 'past', 'no date']),
-      /** What is signed here; null where nothing is. */
-      waiver: waiverText.nullable(),
+      /** What is signed here, that of the event first. */
+      waivers: z.array(waiverText),
       offers: z.array(z.object({ id, name: z.string(), price: amount })),
       rows: z.array(doorRow),
     }),

@@ -66,6 +66,8 @@ const offer = z.object({
   mostPerOrder: z.int().min(1).max(100).default(10),
   /** Whether its seats are in the online room. */
   online: z.boolean().default(false),
+  /** What is signed for its seats beside the waiver of the event. */
+  waiverId: id.nullable().default(null),
   french: z.object({ name: text(80), about: text(300) }).default({ name: '', about: '' }),
 });
 export type Offer = z.infer<typeof offer>;

@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { registrationStates } from '#core/registration/states.ts';
 import { code, contract, done, id, idParams, instant, token } from './endpoint.ts';
 import { answers, eventInShort, publicQuestion, seatBody } from './registration.ts';
-import { signing, waiverText } from './waivers.ts';
+import { signing, signingOfSeat, waiverText } from './waivers.ts';
 
 const guestPage = z.object({
   language: z.string(),
@@ -20,9 +20,9 @@ const guestPage = z.object({
   /** Until when it can be filled in and changed; null where it cannot any more. */
   until: instant.nullable(),
   filled: z.boolean(),
-  waiver: waiverText.nullable(),
-  /** Who signs it. */
-  waiverNeed: z.enum(['not asked', 'self', 'guardian', 'signed']),
+  ...signingOfSeat.shape,
+  /** The waivers that are still to be signed. */
+  waivers: z.array(waiverText),
   pass: z.object({ code: z.string(), svg: z.string() }).nullable(),
 });
 export type GuestPage = z.infer<typeof guestPage>;

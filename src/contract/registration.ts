@@ -25,7 +25,7 @@ import {
 import { kindMark } from './kinds.ts';
 import { shownPicture } from './pictures.ts';
 import { sketch } from './places.ts';
-import { waiverText } from './waivers.ts';
+import { signingOfSeat, waiverText } from './waivers.ts';
 
 const publicOffer = z.object({
   id,
@@ -56,6 +56,8 @@ const publicOffer = z.object({
   fromAge: z.int().nullable(),
   toAge: z.int().nullable(),
   online: z.boolean(),
+  /** Whether the birth date of whoever takes it is asked. */
+  asksAge: z.boolean(),
   /** Units still to be had; null when nothing limits them. */
   left: z.int().nullable(),
 });
@@ -444,7 +446,7 @@ const publicOrder = z.object({
   buyer: z.object({ given: z.string(), family: z.string(), email: z.string().nullable() }),
   standing: z.enum(['asked', 'held', 'waitlisted', 'offered', 'confirmed', 'ended']),
   /** What is asked of whoever booked and of everybody who comes, with what was answered for the booking. */
-  form: z.object({ questions: z.array(publicQuestion), answers, needsBirthDate: z.boolean() }),
+  form: z.object({ questions: z.array(publicQuestion), answers }),
   /** Until when seats can be named and answers changed; null where they cannot any more. */
   namesUntil: instant.nullable(),
   /** What the organizer asked back before deciding, with what was answered. */
@@ -478,6 +480,7 @@ const publicOrder = z.object({
       given: z.string(),
       family: z.string(),
       hasBirthDate: z.boolean(),
+      needsBirthDate: z.boolean(),
       state: z.enum(registrationStates),
       /** What was answered for it by whoever booked; what a guest says of themselves is theirs. */
       answers,
@@ -485,10 +488,11 @@ const publicOrder = z.object({
       guest: z.object({ email: z.string(), filled: z.boolean() }).nullable(),
       /** Printed code and a QR picture as SVG, only for confirmed seats. */
       pass: z.object({ code: z.string(), svg: z.string() }).nullable(),
-      waiver: z.enum(['not asked', 'self', 'guardian', 'signed']),
+      ...signingOfSeat.shape,
     }),
   ),
-  waiver: waiverText.nullable(),
+  /** The waivers that its seats still have to sign. */
+  waivers: z.array(waiverText),
   /** Whether there are sessions to sign up for. */
   sessions: z.boolean(),
   mayWithdraw: z.boolean(),

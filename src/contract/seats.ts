@@ -4,6 +4,7 @@ import { nameTagFormats } from '#core/print/nameTags.ts';
 import { questionKinds } from '#core/questions/question.ts';
 import { registrationStates } from '#core/registration/states.ts';
 import { comparisons } from '#core/seats/narrowing.ts';
+import { waiverStandings } from '#core/waivers/needs.ts';
 import { amount, contract, date, done, id, idParams, instant } from './endpoint.ts';
 import { whoGets } from './mailings.ts';
 import { answerValue, tenths } from './registration.ts';
@@ -28,7 +29,7 @@ const registrationRow = z.object({
   state: z.enum(registrationStates),
   attendance: z.enum(attendanceStates).nullable(),
   arrivedAt: instant.nullable(),
-  waiver: z.enum(['not asked', 'self', 'guardian', 'signed']),
+  waiver: z.enum(waiverStandings),
   due: amount,
   received: amount,
   balance: amount,

@@ -91,7 +91,7 @@ const reads: { readonly [K in Exclude<ReadKey, OfPublic<ReadKey>>]: readonly Top
   'GET /api/proposals': ['decisions', 'people'],
   'GET /api/event-proposals': ['events', 'registers'],
   'GET /api/registrations/:id/care': ['seats', 'people'],
-  'GET /api/registrations/:id/signature': ['seats'],
+  'GET /api/registrations/:id/signatures': ['seats'],
   'GET /api/search': ['people', 'events', 'seats', 'imports'],
   'GET /api/segments': ['records', 'imports', 'events', ...everybody],
   'GET /api/segments/:id': ['records', 'imports', 'events', ...everybody],

@@ -2,7 +2,7 @@ import { answered as factsOf } from '#core/clearance/facts.ts';
 import { plainCode } from '#core/offers/offer.ts';
 import { plusMinutes } from '#core/time/clock.ts';
 import { shiftDate } from '#core/time/dates.ts';
-import { ageDecides } from '#core/waivers/needs.ts';
+import { ageDecides, nothingToSign } from '#core/waivers/needs.ts';
 import { because } from '#core/words/reasons.ts';
 import { type Actor, type App, inTransaction, type SignedIn } from '#server/app/app.ts';
 import { readBook } from '#server/clearance/book.ts';
@@ -27,7 +27,7 @@ import { beginSeries } from '#server/series/commands.ts';
 import { theOrganization } from '#server/staff/store.ts';
 import { makeMove } from '#server/stages/commands.ts';
 import { signWaiver } from '#server/waivers/signing.ts';
-import { readWaiver, waiverStandings } from '#server/waivers/store.ts';
+import { waiverNeeds, waiversAt } from '#server/waivers/store.ts';
 import { answersTo, questionsOf } from './asking.ts';
 import { type Recurring, recurring } from './calendar.ts';
 import { firstOf, planRows } from './history.ts';
@@ -250,22 +250,24 @@ export async function playComing(
   const sign = (orderId: string, eventId: string, buyer: Person) =>
     work(async (w) => {
       const event = await readEvent(w.tx, eventId);
-      const waiver = await readWaiver(w.tx, event.waiverId);
-      if (!waiver) return;
+      const waivers = await waiversAt(w.tx, event.id);
+      if (!waivers.length) return;
       const { ageOfMajority } = await theOrganization(w.tx);
-      const needs = await waiverStandings(w.tx, event, ageOfMajority, w.now.slice(0, 10), orderId);
+      const needs = await waiverNeeds(w.tx, event, ageOfMajority, w.now.slice(0, 10), orderId);
       for (const seat of await readSeats(w.tx, orderId)) {
-        const need = needs.get(seat.id);
+        const { standing: need, toSign } = needs.find((x) => x.id === seat.id) ?? nothingToSign;
         if (seat.state !== 'confirmed' || !seat.givenName || (need !== 'self' && need !== 'guardian'))
           continue;
         const own = `${seat.givenName} ${seat.familyName}`;
         // Who is under age and books for themselves has a guardian sign later, from the link.
         if (need === 'guardian' && own === `${buyer.given} ${buyer.family}`) continue;
-        await signWaiver(w, seat, {
-          relation: need,
-          typedName: need === 'guardian' ? `${buyer.given} ${buyer.family}` : own,
-          ticked: waiver.clauses.map((c) => c.id),
-        });
+        for (const waiver of waivers.filter((x) => toSign.includes(x.id)))
+          await signWaiver(w, seat, {
+            waiverId: waiver.id,
+            relation: need,
+            typedName: need === 'guardian' ? `${buyer.given} ${buyer.family}` : own,
+            ticked: waiver.clauses.map((c) => c.id),
+          });
       }
     });
 

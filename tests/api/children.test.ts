@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import { makeWorld, type World } from './harness.ts';
-import { type OpenEvent, openEvent, orderFor } from './scenes.ts';
+import { type OpenEvent, openEvent, orderFor, signs } from './scenes.ts';
 
 describe('children', () => {
   let world: World;
@@ -41,13 +41,12 @@ describe('children', () => {
   test('a corrected spelling is the same child: birth date, guardian, signature and record stay', async () => {
     const token = await book('Lindqvist');
     const child = (await seatsOf(token))[1]!;
-    const waiver = (await world.anyone.call('GET /api/public/orders/:token', { params: { token } })).waiver!;
+    const { waivers } = await world.anyone.call('GET /api/public/orders/:token', { params: { token } });
     await world.anyone.call('POST /api/public/orders/:token/signatures', {
       params: { token },
       body: {
         seats: [{ registrationId: child.id, relation: 'guardian' }],
-        typedName: 'Astrid Lindqvist',
-        ticked: waiver.clauses.map((c) => c.id),
+        ...signs(waivers[0]!, 'Astrid Lindqvist'),
       },
     });
     const before = (await rows()).find((r) => r.id === child.id)!;

@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import { linkTo, makeWorld, type World } from './harness.ts';
-import { type OpenEvent, openEvent, orderFor } from './scenes.ts';
+import { type OpenEvent, openEvent, orderFor, signs } from './scenes.ts';
 
 describe('what staff do for somebody at the counter or on the telephone', () => {
   let world: World;
@@ -159,21 +159,20 @@ describe('what staff do for somebody at the counter or on the telephone', () => 
       family: 'Guest',
     });
     expect((await rowsOf(e)).find((r) => r.id === guest.id)!.contactId).not.toBeNull();
-    const { waiver } = await look(link);
+    const { waivers } = await look(link);
     await world.anyone.call('POST /api/public/orders/:token/signatures', {
       params: { token },
       body: {
         seats: [{ registrationId: guest.id, relation: 'self' }],
-        typedName: 'Willa Guest',
-        ticked: waiver!.clauses.map((c) => c.id),
+        ...signs(waivers[0]!, 'Willa Guest'),
       },
     });
     expect((await name('Nora', 'Guest')).problem).toMatchObject({ code: 'name-signed' });
-    const kept = await (await odalys()).call('GET /api/registrations/:id/signature', {
+    const [kept] = await (await odalys()).call('GET /api/registrations/:id/signatures', {
       params: { id: guest.id },
     });
     expect(kept).toMatchObject({ matches: true, typedName: 'Willa Guest', relation: 'self' });
-    expect(kept.text).toContain('Participant: Willa Guest');
+    expect(kept!.text).toContain('Participant: Willa Guest');
     // A seat of another order cannot be named by this link.
     const stranger = await place(e, [{ given: 'Otto', family: 'Other' }]);
     const wrong = await world.anyone.try('PATCH /api/public/orders/:token/seats/:seat', {

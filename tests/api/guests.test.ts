@@ -3,7 +3,7 @@ import type { EventPlan } from '#contract/events.ts';
 import { plainQuestion } from '#core/questions/question.ts';
 import type { Caller } from './caller.ts';
 import { makeWorld, type World } from './harness.ts';
-import { type OpenEvent, openEvent, orderFor, type Scene } from './scenes.ts';
+import { type OpenEvent, openEvent, orderFor, type Scene, signs } from './scenes.ts';
 
 let world: World;
 let odalys: Caller;
@@ -77,7 +77,7 @@ describe('guests who fill in their own seat', () => {
     expect((await invite(1, 'vigdis@guest.example')).status).toBe(201);
     const [link] = await linksTo('vigdis@guest.example');
     const seen = (await page(link!)).body;
-    expect(seen).toMatchObject({ by: 'Berit', given: '', filled: false, pass: null, waiverNeed: 'guardian' });
+    expect(seen).toMatchObject({ by: 'Berit', given: '', filled: false, pass: null, waiver: 'guardian' });
     expect(seen.questions.map((q) => q.id)).toEqual([diet.id]);
     expect(JSON.stringify(seen)).not.toMatch(/host\.example|Host/u);
     const vigdis = { given: 'Vigdis', family: 'Guest', birthDate: '1991-04-04' };
@@ -92,13 +92,13 @@ describe('guests who fill in their own seat', () => {
     expect(after).toMatchObject({
       given: 'Vigdis',
       filled: true,
-      waiverNeed: 'self',
+      waiver: 'self',
       answers: { [diet.id]: 'fish' },
     });
     expect(after.pass!.code).toMatch(/\w/u);
     const signed = await world.anyone.try('POST /api/public/guests/:token/signature', {
       params: { token: link! },
-      body: { relation: 'self', typedName: 'Vigdis Guest', ticked: after.waiver!.clauses.map((c) => c.id) },
+      body: { relation: 'self', ...signs(after.waivers[0]!, 'Vigdis Guest') },
     });
     expect(signed.status).toBe(201);
     const seats = (await look()).seats;

@@ -2,7 +2,7 @@ import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import { graceMinutes } from '#core/changes/aspects.ts';
 import { because, type Reason } from '#core/words/reasons.ts';
 import { linkTo, makeWorld, type World } from './harness.ts';
-import { type OpenEvent, openEvent, orderFor } from './scenes.ts';
+import { type OpenEvent, openEvent, orderFor, signs } from './scenes.ts';
 
 /** Events that are called off, shelved or over: what goes on and what does not. */
 describe('an event that no longer lives', () => {
@@ -64,7 +64,7 @@ describe('an event that no longer lives', () => {
       'waitlisted',
     ]);
     const code = (await look(paid)).seats[0]!.pass!.code;
-    const waiver = (await look(paid)).waiver!;
+    const [waiver] = (await look(paid)).waivers;
     await world.runner.run();
     expect((await coming(event.id)).length).toBeGreaterThan(0);
     expect((await become(event, 'call off')).problem.fields?.[0]?.path).toBe('words');
@@ -99,8 +99,7 @@ describe('an event that no longer lives', () => {
           params: { token: paid },
           body: {
             seats: [{ registrationId: after.seats[0]!.id, relation: 'self' }],
-            typedName: 'Paid Over',
-            ticked: waiver.clauses.map((c) => c.id),
+            ...signs(waiver!, 'Paid Over'),
           },
         })
       ).problem.code,

@@ -94,7 +94,7 @@ const table: Record<string, string> = {
     PATCH /api/segments/:id, DELETE /api/segments/:id, POST /api/segments/:id/members, POST /api/segments/count,
     POST /api/segments/why, GET /api/segments/:id/contacts, GET /api/segments/:id/compare/:other`,
   CTU: 'GET /api/events/:id/registrations.csv, GET /api/orders/:id/confirmation.pdf',
-  CUD: 'GET /api/registrations/:id/signature, GET /api/registrations/:id/care',
+  CUD: 'GET /api/registrations/:id/signatures, GET /api/registrations/:id/care',
   CTUD: 'POST /api/orders/:id/payments',
   CKU: `POST /api/events/:id/shifts, DELETE /api/shifts/:id, POST /api/shifts/:id/assignments,
     POST /api/assignments/:id/state, GET /api/tray, GET /api/messages/:id`,

@@ -4,7 +4,7 @@ import type { OrderBody } from '#contract/registration.ts';
 import { plainQuestion } from '#core/questions/question.ts';
 import type { Caller } from './caller.ts';
 import { makeWorld, type World } from './harness.ts';
-import { type OpenEvent, openEvent, orderFor, signedInAs } from './scenes.ts';
+import { type OpenEvent, openEvent, orderFor, signedInAs, signs } from './scenes.ts';
 
 let world: World;
 let odalys: Caller;
@@ -337,14 +337,13 @@ describe('one waiver for several', () => {
     ).body;
     const look = () =>
       world.anyone.call('GET /api/public/orders/:token', { params: { token: placed.token } });
-    const { seats, waiver } = await look();
+    const { seats, waivers } = await look();
     const sign = (of: typeof seats, relations: ('self' | 'guardian')[]) =>
       world.anyone.try('POST /api/public/orders/:token/signatures', {
         params: { token: placed.token },
         body: {
           seats: of.map((s, at) => ({ registrationId: s.id, relation: relations[at]! })),
-          typedName: 'Ylva Tansy',
-          ticked: waiver!.clauses.map((c) => c.id),
+          ...signs(waivers[0]!, 'Ylva Tansy'),
         },
       });
     const [ylva, per, ove, dag] = seats;
@@ -355,8 +354,8 @@ describe('one waiver for several', () => {
     expect(signed.map((s) => s.registrationId)).toEqual([ylva!.id, per!.id, ove!.id]);
     expect(new Set(signed.map((s) => s.sha256)).size).toBe(3);
     expect((await look()).seats.map((s) => s.waiver)).toEqual(['signed', 'signed', 'signed', 'self']);
-    const kept = await odalys.call('GET /api/registrations/:id/signature', { params: { id: per!.id } });
-    expect(kept.text).toContain('as guardian of Per Tansy');
+    const [kept] = await odalys.call('GET /api/registrations/:id/signatures', { params: { id: per!.id } });
+    expect(kept!.text).toContain('as guardian of Per Tansy');
   });
 });
 

@@ -1,7 +1,7 @@
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import type { Everything } from '#contract/index.ts';
 import { type Caller, makeWorld, takeWritesBack, type World } from './harness.ts';
-import { openEvent, orderFor } from './scenes.ts';
+import { openEvent, orderFor, signs } from './scenes.ts';
 
 /**
  * Who reaches what, written by hand. Three events: one of the unit of the unit lead, tomorrow; one of another unit,
@@ -17,6 +17,7 @@ interface Objects {
   event: string;
   slug: string;
   offer: string;
+  waiver: string;
   order: string;
   registration: string;
   contact: string;
@@ -119,7 +120,7 @@ const table: Partial<Record<Key, Row>> = {
     other: 'C',
     far: 'CU',
   },
-  'GET /api/registrations/:id/signature': { of: ofSeat, own: 'CUD', other: 'CD', far: 'CU' },
+  'GET /api/registrations/:id/signatures': { of: ofSeat, own: 'CUD', other: 'CD', far: 'CU' },
   'POST /api/orders/:id/payments': {
     of: ofOrder,
     body: () => ({ method: 'cash', amount: 100, reason: 'the rest by transfer' }),
@@ -172,7 +173,7 @@ const table: Partial<Record<Key, Row>> = {
   },
   'POST /api/registrations/:id/signatures': {
     of: ofSeat,
-    body: () => ({ relation: 'self', typedName: 'Sunniva Aldous', ticked: [] }),
+    body: (o) => ({ waiverId: o.waiver, relation: 'self', typedName: 'Sunniva Aldous', ticked: [] }),
     own: 'CKUD',
     other: 'CKD',
     far: 'CKU',
@@ -226,14 +227,12 @@ describe('who reaches what', () => {
     });
     await world.runner.run();
     const { rows } = await odalys.call('GET /api/events/:id/registrations', { params: { id: event.id } });
+    const [waiver] = (await odalys.call('GET /api/events/:id/doors', { params: { id: event.id } })).waivers;
     await odalys.call('POST /api/registrations/:id/signatures', {
       params: { id: rows[0]!.id },
       body: {
         relation: 'self',
-        typedName: `${name} Aldous`,
-        ticked: (
-          await odalys.call('GET /api/events/:id/doors', { params: { id: event.id } })
-        ).waiver!.clauses.map((x) => x.id),
+        ...signs(waiver!, `${name} Aldous`),
       },
     });
     const shift = await odalys.call('POST /api/events/:id/shifts', {
@@ -261,6 +260,7 @@ describe('who reaches what', () => {
       event: event.id,
       slug: event.slug,
       offer: event.offers[0]!.id,
+      waiver: waiver!.id,
       order: rows[0]!.orderId,
       registration: rows[0]!.id,
       contact: rows[0]!.contactId!,
@@ -455,7 +455,7 @@ describe('who reaches what', () => {
     for (const letter of ['D', 't', 'u', 'N'] as const)
       for (const [key, row] of reads) {
         // Reading about health is what the door does there, and it is written down.
-        if (key === 'GET /api/registrations/:id/care' || key === 'GET /api/registrations/:id/signature')
+        if (key === 'GET /api/registrations/:id/care' || key === 'GET /api/registrations/:id/signatures')
           continue;
         const { body } = await callers.get(letter)!.try(key as 'GET /api/events/:id', {
           params: row.of(objects.own) as never,

@@ -171,3 +171,10 @@ export const bookFor = (
 /** The seats of an event as somebody of the staff sees them. */
 export const tableOf = (who: Caller, event: Pick<OpenEvent, 'id'>) =>
   who.call('GET /api/events/:id/registrations', { params: { id: event.id } });
+
+/** What somebody sends who ticks every clause of a waiver and types a name. */
+export const signs = (waiver: { id: string; clauses: readonly { id: string }[] }, typedName: string) => ({
+  waiverId: waiver.id,
+  typedName,
+  ticked: waiver.clauses.map((c) => c.id),
+});

@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import { linkTo, makeWorld, type World } from './harness.ts';
-import { openEvent, orderFor } from './scenes.ts';
+import { openEvent, orderFor, signs } from './scenes.ts';
 
 /** What anybody with a name and an email may find out or change: nothing of a person we know. */
 describe('a stranger with somebody’s name and email', () => {
@@ -172,14 +172,15 @@ describe('a stranger with somebody’s name and email', () => {
     const theirOrder = await world.anyone.call('GET /api/public/orders/:token', {
       params: { token: theirs },
     });
-    const { waiver } = await (await odalys()).call('GET /api/events/:id/doors', { params: { id: event.id } });
+    const { waivers } = await (await odalys()).call('GET /api/events/:id/doors', {
+      params: { id: event.id },
+    });
     const sign = (token: string) =>
       world.anyone.try('POST /api/public/orders/:token/signatures', {
         params: { token },
         body: {
           seats: [{ registrationId: theirOrder.seats[0]!.id, relation: 'self' }],
-          typedName: 'Bea Signer',
-          ticked: waiver!.clauses.map((clause) => clause.id),
+          ...signs(waivers[0]!, 'Bea Signer'),
         },
       });
     expect((await sign(mine)).status).toBe(404);

@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import { makeWorld, type World } from './harness.ts';
-import { bringIn, openEvent, orderFor } from './scenes.ts';
+import { bringIn, openEvent, orderFor, signs } from './scenes.ts';
 
 describe('one event from registration to lifeline', () => {
   let world: World;
@@ -72,14 +72,13 @@ describe('one event from registration to lifeline', () => {
     expect(order).toMatchObject({ standing: 'confirmed', balance: 0, payment: 'paid' });
     expect(order.seats.map((s) => s.waiver)).toEqual(['self', 'guardian', 'guardian']);
 
-    const clauses = order.waiver!.clauses.map((c) => c.id);
+    const waiver = order.waivers[0]!;
     for (const seat of order.seats)
       await anyone.call('POST /api/public/orders/:token/signatures', {
         params: { token },
         body: {
           seats: [{ registrationId: seat.id, relation: seat.waiver === 'guardian' ? 'guardian' : 'self' }],
-          typedName: 'Mai Delacroix-Nguyen',
-          ticked: clauses,
+          ...signs(waiver, 'Mai Delacroix-Nguyen'),
         },
       });
     order = await anyone.call('GET /api/public/orders/:token', { params: { token } });

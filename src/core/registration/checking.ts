@@ -26,6 +26,15 @@ export interface FilledIn {
   answers: Readonly<Record<string, unknown>>;
 }
 
+/** An offer as far as ages go. */
+export interface OfAges {
+  name: string;
+  /** Whether it matters how old whoever takes it is. */
+  asksAge: boolean;
+  fromAge: number | null;
+  toAge: number | null;
+}
+
 /** What the event asks for. */
 export interface Asked {
   questions: readonly Question[];
@@ -34,7 +43,7 @@ export interface Asked {
   /** The offer of each seat, in the order of the lines. */
   offerOfSeat: readonly string[];
   /** Ages that offers are for, on the day of the event. */
-  ages?: ReadonlyMap<string, { name: string; fromAge: number | null; toAge: number | null }>;
+  ages?: ReadonlyMap<string, OfAges>;
   /** The day of the event; null where it has none yet. */
   eventDate?: CalendarDate | null;
   country: string;
@@ -55,12 +64,15 @@ export function seatProblems(
   // Guests are named later, and asked then; the staff knows why it leaves something out.
   if (!fullName(attendee) || channel !== 'public') return problems;
   const ages = asked.ages?.get(offerId);
-  const forAges = ages && (ages.fromAge !== null || ages.toAge !== null);
   const shown = askedOfSeat(questions, { offerId, answers: attendee.answers }, asked.order);
   const birth = asksBirthDate(shown);
-  if ((asked.needsBirthDate || forAges || birth === 'required') && !attendee.birthDate && !attendee.onRecord)
+  if (
+    (asked.needsBirthDate || ages?.asksAge || birth === 'required') &&
+    !attendee.birthDate &&
+    !attendee.onRecord
+  )
     problems.push({ path: `${path}birthDate`, code: 'birth-date-needed' });
-  if (forAges && asked.eventDate)
+  if (ages && asked.eventDate)
     problems.push(...ageProblems(attendee.birthDate, ages, asked.eventDate, `${path}birthDate`));
   for (const q of shown) {
     if (q.keeps === 'birthDate') continue;
@@ -73,7 +85,7 @@ export function seatProblems(
 /** What speaks against somebody's age having an offer, on the day of the event; nothing where it is not known. */
 export function ageProblems(
   birthDate: CalendarDate | null,
-  { name, fromAge, toAge }: { name: string; fromAge: number | null; toAge: number | null },
+  { name, fromAge, toAge }: Omit<OfAges, 'asksAge'>,
   eventDate: CalendarDate,
   path: string,
 ): Wrong[] {

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { expect, test } from 'vitest';
-import { covers, isMinor, needOf } from './needs.ts';
+import { covers, isMinor, needOf, nothingToSign, offerAsksAge, signingOf } from './needs.ts';
 import { problemsWithSigning, signedText } from './signing.ts';
 
 test('waivers are asked by the age on the event’s date', () => {
@@ -100,4 +100,37 @@ test('what was signed for another day counts only for somebody of that age', () 
   // Whose age nobody knows was asked as well as it could be.
   expect(covers('self', 'unknown')).toBe(true);
   expect(covers('guardian', 'unknown')).toBe(true);
+});
+
+test('what is asked of one seat: the event’s waiver and that of what was chosen, each on its own', () => {
+  const grown = { birthDate: '1990-05-05', saidMinor: false };
+  const child = { birthDate: '2015-05-05', saidMinor: false };
+  const asked = (signed: Record<string, 'self' | 'guardian'> = {}) => [
+    { id: 'event', audience: 'everyone' as const, signedBy: signed.event ?? null },
+    { id: 'canoe', audience: 'adults' as const, signedBy: signed.canoe ?? null },
+  ];
+  const of = (p: typeof grown, signed?: Record<string, 'self' | 'guardian'>) =>
+    signingOf(asked(signed), p, '2026-08-08', 19);
+  expect(of(grown)).toEqual({ standing: 'self', toSign: ['event', 'canoe'], signed: [] });
+  // One of two is not all of it.
+  expect(of(grown, { event: 'self' })).toEqual({ standing: 'self', toSign: ['canoe'], signed: ['event'] });
+  expect(of(grown, { canoe: 'self', event: 'self' }).standing).toBe('signed');
+  // A child is asked for one of them, and that is all.
+  expect(of(child)).toEqual({ standing: 'guardian', toSign: ['event'], signed: [] });
+  expect(of(child, { event: 'guardian' }).standing).toBe('signed');
+  // Signed by a guardian for somebody who is of age by then: asked again.
+  expect(of(grown, { event: 'guardian', canoe: 'self' })).toEqual({
+    standing: 'self',
+    toSign: ['event'],
+    signed: ['canoe'],
+  });
+  expect(signingOf([], child, '2026-08-08', 19)).toEqual(nothingToSign);
+  expect(signingOf(asked().slice(1), child, '2026-08-08', 19).standing).toBe('not asked');
+});
+
+test('a birth date is asked where it decides something about an offer', () => {
+  const plain = { waiverId: null, fromAge: null, toAge: null };
+  expect(offerAsksAge(plain)).toBe(false);
+  for (const more of [{ waiverId: 'w' }, { fromAge: 0 }, { toAge: 12 }])
+    expect(offerAsksAge({ ...plain, ...more })).toBe(true);
 });

@@ -104,6 +104,8 @@ export const bookingsEn = {
   'event-not-running': 'This event was called off, or is over; nothing changes here any more.',
   'shift-begun': 'This shift has begun; please speak to the crew lead.',
   'no-waiver': 'No waiver is asked at this event.',
+  'waiver-changed':
+    'This waiver is not the one asked for any more. Load the page again and read what is asked now.',
   'waiver-signed': 'This waiver is signed already.',
   'waiver-not-asked': 'No waiver is asked of this person.',
   'survey-answered': 'This survey was answered already. Thank you.',

@@ -108,6 +108,8 @@ export const bookingsFr: BookingWords = {
   'event-not-running': 'Cet événement a été annulé ou est terminé; plus rien ne change ici.',
   'shift-begun': 'Ce quart a commencé; parlez-en à la personne responsable des bénévoles.',
   'no-waiver': 'Aucune décharge n’est demandée à cet événement.',
+  'waiver-changed':
+    'Cette décharge n’est plus celle qui est demandée. Rechargez la page et lisez ce qui est demandé à présent.',
   'waiver-signed': 'Cette décharge est déjà signée.',
   'waiver-not-asked': 'Aucune décharge n’est demandée à cette personne.',
   'survey-answered': 'Ce sondage a déjà reçu vos réponses. Merci.',

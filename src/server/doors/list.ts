@@ -4,12 +4,13 @@ import { eventDayOf, judge } from '#core/doors/verdict.ts';
 import { lives } from '#core/events/states.ts';
 import type { RegistrationState } from '#core/registration/states.ts';
 import { dateOf } from '#core/time/wallTime.ts';
+import { nothingToSign } from '#core/waivers/needs.ts';
 import { sayVerdict } from '#core/words/verdicts.ts';
 import type { Queries } from '../db/database.ts';
 import type { EventRow } from '../events/store.ts';
 import { hasCareSql } from '../registration/care.ts';
 import { theOrganization } from '../staff/store.ts';
-import { waiverStandings } from '../waivers/store.ts';
+import { waiverNeeds } from '../waivers/store.ts';
 
 interface RawRow {
   registrationId: string;
@@ -35,7 +36,9 @@ export async function doorRows(
   registrationId: string | null = null,
 ): Promise<DoorRow[]> {
   const { ageOfMajority, zone } = await theOrganization(tx);
-  const needs = await waiverStandings(tx, event, ageOfMajority, dateOf(now, zone));
+  const needs = new Map(
+    (await waiverNeeds(tx, event, ageOfMajority, dateOf(now, zone))).map((need) => [need.id, need]),
+  );
   const rows = await tx.query<RawRow>(
     `select r.id as registration_id, r.order_id, r.given_name as given, r.family_name as family, o.buyer_given || ' ' || o.buyer_family as buyer,
        o.seats as party, f.name as offer, r.state as seat_state, a.state as attendance, a.arrived_at,
@@ -48,7 +51,7 @@ export async function doorRows(
     [event.id, registrationId],
   );
   return rows.map((r) => {
-    const need = needs.get(r.registrationId) ?? 'not asked';
+    const { standing: need, toSign } = needs.get(r.registrationId) ?? nothingToSign;
     const verdict = judge({
       seatState: r.seatState,
       attendance: r.attendance ?? 'expected',
@@ -78,6 +81,7 @@ export async function doorRows(
         ...(need === 'guardian' ? (['guardian'] as const) : need === 'self' ? (['signature'] as const) : []),
         ...(r.balance > 0 ? (['money'] as const) : []),
       ],
+      toSign,
       balance: r.balance,
       care: r.care,
     };

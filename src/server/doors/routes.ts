@@ -17,7 +17,7 @@ import { readCare } from '../registration/care.ts';
 import { readSeat } from '../registration/store.ts';
 import { theOrganization } from '../staff/store.ts';
 import { signWaiver } from '../waivers/signing.ts';
-import { readWaiver } from '../waivers/store.ts';
+import { textsOf, waiversAt } from '../waivers/store.ts';
 import { letIn, mark } from './commands.ts';
 import { doorRows } from './list.ts';
 import { doorsAround, seatOfPass } from './store.ts';
@@ -57,9 +57,7 @@ export const doorsHandlers: Handlers<typeof doorsContract> = {
       inside: rows.filter((r) => r.attendance === 'arrived').length,
       capacity: event.capacity,
       day: eventDayOf(event, dateOf(now, event.zone)),
-      waiver: await readWaiver(tx, event.waiverId).then(
-        (w) => w && { id: w.id, title: w.title, version: w.version, clauses: w.clauses },
-      ),
+      waivers: textsOf(await waiversAt(tx, event.id)),
       offers: offers.map(({ id, name, price }) => ({ id, name, price })),
       rows,
     };

@@ -122,7 +122,20 @@ async function checkOffers({ w, event, change }: Saving): Promise<FieldProblem[]
      where event_id = $1 and state in ${among(standing)} group by offer_id`,
     [event.id],
   );
-  return sold.flatMap(({ offerId, units }) => {
+  const waivers = change.offers!.flatMap((o) => o.waiverId ?? []);
+  const there = new Set(
+    waivers.length
+      ? (await w.tx.query<{ id: string }>('select id from waivers where id = any($1)', [waivers])).map(
+          (x) => x.id,
+        )
+      : [],
+  );
+  const gone = change.offers!.flatMap((o, at) =>
+    o.waiverId && !there.has(o.waiverId)
+      ? [wrongAt(`offers.${at}.waiverId`, 'thing-gone', { what: 'waiver' })]
+      : [],
+  );
+  const taken = sold.flatMap(({ offerId, units }) => {
     const at = change.offers!.findIndex((o) => o.id === offerId);
     if (at < 0) return [wrongAt('offers', 'offer-in-use', { count: units })];
     const { quantity } = change.offers![at]!;
@@ -130,4 +143,5 @@ async function checkOffers({ w, event, change }: Saving): Promise<FieldProblem[]
       ? [wrongAt(`offers.${at}.quantity`, 'units-taken', { count: units })]
       : [];
   });
+  return [...gone, ...taken];
 }

@@ -202,7 +202,7 @@ export const readSeriesDates = (tx: Queries, seriesId: string, now: string): Pro
   );
 
 const offerColumns = `id, name, about, pricing, price, least, deposit, prices, taxed, value_received, quantity, seats_per_unit, least_per_order,
-  most_per_order, most_per_person, opens_local, closes_local, hidden, from_age, to_age, online, french`;
+  most_per_order, most_per_person, opens_local, closes_local, hidden, from_age, to_age, online, waiver_id, french`;
 
 export const readOffers = (tx: Queries, eventId: string): Promise<Offer[]> =>
   tx.query<Offer>(
@@ -240,7 +240,7 @@ export async function readSold(tx: Queries, eventId: string): Promise<Sold> {
          'deposit', o.deposit, 'prices', o.prices, 'taxed', o.taxed, 'valueReceived', o.value_received, 'quantity', o.quantity,
          'seatsPerUnit', o.seats_per_unit, 'leastPerOrder', o.least_per_order, 'mostPerOrder', o.most_per_order, 'mostPerPerson', o.most_per_person,
          'opensLocal', o.opens_local, 'closesLocal', o.closes_local, 'hidden', o.hidden, 'fromAge', o.from_age, 'toAge', o.to_age, 'online', o.online,
-         'french', o.french) order by o.position) from offers o where o.event_id = $1 and o.removed_at is null), '[]') as offers,
+         'waiverId', o.waiver_id, 'french', o.french) order by o.position) from offers o where o.event_id = $1 and o.removed_at is null), '[]') as offers,
        coalesce((select jsonb_agg(jsonb_build_object('id', e.id, 'name', e.name, 'about', e.about, 'french', e.french, 'price', e.price, 'taxed', e.taxed,
          'valueReceived', e.value_received, 'quantity', e.quantity, 'mostPerOrder', e.most_per_order, 'options', e.options) order by e.position)
          from extras e where e.event_id = $1 and e.removed_at is null), '[]') as extras,

@@ -16,8 +16,8 @@ export interface People {
   orders(): ReturnType<typeof orderRecipients>;
   attendees(): ReturnType<typeof attendeeRecipients>;
   crew(): ReturnType<typeof crewRecipients>;
-  /** Orders for whose seats somebody still has to sign. */
-  unsigned(): Promise<ReadonlySet<string>>;
+  /** Whether anything is signed there at all, and the orders for whose seats somebody still has to. */
+  signing(): Promise<{ asked: boolean; unsigned: ReadonlySet<string> }>;
 }
 
 /** Reads something the first time it is asked for. */
@@ -36,11 +36,14 @@ export function peopleOf(tx: Queries, event: EventRow, orderId: string | null): 
     orders: lazily(() => orderRecipients(tx, event.id, orderId)),
     attendees: lazily(() => attendeeRecipients(tx, event.id, orderId)),
     crew: lazily(() => crewRecipients(tx, event.id)),
-    unsigned: lazily(async () => {
+    signing: lazily(async () => {
       const { ageOfMajority } = await theOrganization(tx);
       const since = event.createdAt.slice(0, 10);
       const needs = await waiverNeeds(tx, event, ageOfMajority, since, orderId);
-      return new Set(needs.filter(stillToSign).map((need) => need.orderId));
+      return {
+        asked: needs.length > 0,
+        unsigned: new Set(needs.filter(stillToSign).map((need) => need.orderId)),
+      };
     }),
   };
 }
@@ -57,7 +60,7 @@ const nothingKnown: Standing = { waiver: null, attendance: null };
 /** Who is in each audience. */
 const readers: Record<Audience, (people: People, step: Asked) => Promise<RecipientRow[]>> = {
   async orders(people, step) {
-    const unsigned = asksForWaivers(step.kind) ? await people.unsigned() : null;
+    const signing = asksForWaivers(step.kind) ? await people.signing() : null;
     return (await people.orders()).map((r) => ({
       key: keyOf({ of: 'order', id: r.orderId }),
       contactId: r.contactId,
@@ -71,10 +74,7 @@ const readers: Record<Audience, (people: People, step: Asked) => Promise<Recipie
         becauseQuiet(r.quiet) ??
         whyNotGot(step.kind, {
           ...nothingKnown,
-          waiver: unsigned && {
-            asked: people.event.waiverId !== null,
-            missing: unsigned.has(r.orderId),
-          },
+          waiver: signing && { asked: signing.asked, missing: signing.unsigned.has(r.orderId) },
         }),
     }));
   },

@@ -28,6 +28,8 @@ const deciding: readonly (keyof EventPlan)[] = [
   'zone',
   'messages',
   'waiverId',
+  // An offer may have a waiver of its own.
+  'offers',
 ];
 
 /** Plans the messages of an event anew; while a change is made, once at its end. */

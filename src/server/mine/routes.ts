@@ -17,7 +17,7 @@ import { File, type Handlers } from '../http/handle.ts';
 import { notFound } from '../http/problem.ts';
 import { listingFor } from '../registration/listing.ts';
 import { theOrganization } from '../staff/store.ts';
-import { waiverStandings } from '../waivers/store.ts';
+import { stillToSign, waiverNeedsOf } from '../waivers/store.ts';
 import { askForCode, enterByCode, enterByLink } from './signingIn.ts';
 import { giftsOf, type OfEvent, seatsOf, shiftsOf, surveysOf } from './store.ts';
 
@@ -44,18 +44,15 @@ async function unsignedOf(
   now: string,
 ): Promise<ReadonlySet<string>> {
   const { ageOfMajority, zone } = await theOrganization(tx);
-  const open = new Set<string>();
-  for (const eventId of new Set(seats.filter((s) => s.coming).map((s) => s.eventId))) {
-    const event = await readEvent(tx, eventId);
-    if (!event.waiverId) continue;
-    const standings = await waiverStandings(tx, event, ageOfMajority, dateOf(now, zone));
-    for (const { registrationId, registration } of seats) {
-      const standing = standings.get(registrationId);
-      if (registration === 'confirmed' && (standing === 'self' || standing === 'guardian'))
-        open.add(registrationId);
-    }
-  }
-  return open;
+  const events = new Map(seats.filter((s) => s.coming).map((s) => [s.eventId, s.startsLocal]));
+  const needs = await waiverNeedsOf(
+    tx,
+    [...events].map(([id, startsLocal]) => ({ id, startsLocal })),
+    ageOfMajority,
+    dateOf(now, zone),
+    [...new Set(seats.map((s) => s.orderId))],
+  );
+  return new Set([...needs.values()].flatMap((of) => of.filter(stillToSign).map((need) => need.id)));
 }
 
 /** Days that stay in the calendar of somebody after they have passed. */

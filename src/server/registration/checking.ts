@@ -1,7 +1,7 @@
 import type { Quote } from '#core/offers/quote.ts';
 import type { Question } from '#core/questions/question.ts';
 import { answersKept, type Channel, orderProblems } from '#core/registration/checking.ts';
-import { ageDecides } from '#core/waivers/needs.ts';
+import { ageDecides, offerAsksAge } from '#core/waivers/needs.ts';
 import type { Work } from '../app/app.ts';
 import { first } from '../db/database.ts';
 import { type EventRow, readQuestions } from '../events/store.ts';
@@ -26,7 +26,7 @@ export async function checkRequest(
     questions,
     needsBirthDate: ageDecides(event),
     offerOfSeat,
-    ages: new Map(order.parties.map(({ offer }) => [offer.id, offer])),
+    ages: new Map(order.parties.map(({ offer }) => [offer.id, { ...offer, asksAge: offerAsksAge(offer) }])),
     eventDate: event.startsLocal?.slice(0, 10) ?? null,
     country,
     today: w.now.slice(0, 10),

@@ -8,7 +8,6 @@ import { askedOfSeat } from '#core/questions/showing.ts';
 import { standing } from '#core/registration/states.ts';
 import { plusMinutes } from '#core/time/clock.ts';
 import { dateOf } from '#core/time/wallTime.ts';
-import { ageDecides } from '#core/waivers/needs.ts';
 import { followLink, openLink, renewLink, type Work } from '../app/app.ts';
 import { record } from '../app/record.ts';
 import { among } from '../db/among.ts';
@@ -20,11 +19,11 @@ import type { Handlers } from '../http/handle.ts';
 import { invalid, notFound, refused } from '../http/problem.ts';
 import { theOrganization } from '../staff/store.ts';
 import { signWaiver } from '../waivers/signing.ts';
-import { readSigner, readWaiver, waiverStandings } from '../waivers/store.ts';
+import { readSigner, signingAt, textsOf, waiversAt } from '../waivers/store.ts';
 import { answersOf } from './answers.ts';
 import { orderByLink } from './links.ts';
 import { nameSeat, namesUntil } from './naming.ts';
-import { listedTimes, questionsShown } from './public.ts';
+import { asksAge, listedTimes, questionsShown } from './public.ts';
 import { readOrder, readSeat, readSeats, type SeatRow } from './store.ts';
 
 /** How often the guest of one seat is written to: nobody is pestered by somebody else's booking. */
@@ -67,10 +66,11 @@ async function guestPageOf(tx: Queries, seat: SeatRow, now: string): Promise<Gue
   const order = await readOrder(tx, seat.orderId);
   const event = await readEvent(tx, seat.eventId);
   const { ageOfMajority, zone } = await theOrganization(tx);
-  const needs = await waiverStandings(tx, event, ageOfMajority, dateOf(now, zone), order.id);
+  const signing = await signingAt(tx, event, ageOfMajority, dateOf(now, zone), order.id);
   const given = await answersOf(tx, order.id);
   const seats = (await readSeats(tx, order.id)).filter((s) => standing.includes(s.state));
-  const offer = (await readOffers(tx, event.id)).find((o) => o.id === seat.offerId);
+  const offers = await readOffers(tx, event.id);
+  const offer = offers.find((o) => o.id === seat.offerId);
   const answers = seat.guestFilledAt ? (given.get(seat.id) ?? {}) : {};
   const questions = await questionsShown(tx, event.id);
   const form = { offerIds: seats.map((s) => s.offerId), answers: given.get(null) ?? {} };
@@ -88,7 +88,7 @@ async function guestPageOf(tx: Queries, seat: SeatRow, now: string): Promise<Gue
   );
   const until = namesUntil(event);
   const silent = silentStates.includes(event.state);
-  const waiver = await readWaiver(tx, event.waiverId);
+  const { waiver, toSign } = signing.of(seat);
   return {
     language: order.language,
     event: {
@@ -105,20 +105,16 @@ async function guestPageOf(tx: Queries, seat: SeatRow, now: string): Promise<Gue
     given: seat.givenName,
     family: seat.familyName,
     hasBirthDate: seat.birthDate !== null,
-    needsBirthDate: ageDecides(event) || (offer ? offer.fromAge !== null || offer.toAge !== null : false),
+    needsBirthDate: asksAge(event, offers, seat.offerId),
     questions: questions
       .filter((q) => possible.has(q.id))
       .map((q) => (q.shownIf && possible.has(q.shownIf.questionId) ? q : { ...q, shownIf: null })),
     answers,
     until: standing.includes(seat.state) && lives(event.state) && until && until > now ? until : null,
     filled: seat.guestFilledAt !== null,
-    waiver: waiver && {
-      id: waiver.id,
-      title: waiver.title,
-      version: waiver.version,
-      clauses: waiver.clauses,
-    },
-    waiverNeed: seat.state === 'confirmed' ? (needs.get(seat.id) ?? 'not asked') : 'not asked',
+    waiver,
+    toSign,
+    waivers: textsOf(await waiversAt(tx, event.id), new Set(toSign)),
     pass:
       seat.state === 'confirmed' && seat.passCode && !silent && seat.givenName !== ''
         ? {

@@ -7,7 +7,7 @@ import { answersTo, type Channel, seatProblems } from '#core/registration/checki
 import { isCorrection } from '#core/registration/naming.ts';
 import { standing } from '#core/registration/states.ts';
 import { plusMinutes } from '#core/time/clock.ts';
-import { ageDecides } from '#core/waivers/needs.ts';
+import { ageDecides, offerAsksAge } from '#core/waivers/needs.ts';
 import { stopLink, type Work } from '../app/app.ts';
 import { record } from '../app/record.ts';
 import { refreshFound } from '../contacts/keys.ts';
@@ -131,7 +131,7 @@ async function checkedAnswers(
       needsBirthDate: ageDecides(event),
       offerId: seat.offerId,
       order: form,
-      ages: new Map(offer ? [[offer.id, offer]] : []),
+      ages: new Map(offer ? [[offer.id, { ...offer, asksAge: offerAsksAge(offer) }]] : []),
       eventDate: event.startsLocal?.slice(0, 10) ?? null,
       country,
       today: w.now.slice(0, 10),

@@ -32,7 +32,7 @@ import { mayJoin } from '#core/registration/joining.ts';
 import { standing as standingStates } from '#core/registration/states.ts';
 import { inLine } from '#core/registration/waitlist.ts';
 import { dateOf, wallOf } from '#core/time/wallTime.ts';
-import { ageDecides } from '#core/waivers/needs.ts';
+import { ageDecides, offerAsksAge } from '#core/waivers/needs.ts';
 import { readTexts } from '#core/words/texts.ts';
 import type { App } from '../app/app.ts';
 import { visitorOf } from '../contacts/visitor.ts';
@@ -54,7 +54,7 @@ import {
 import { notFound } from '../http/problem.ts';
 import { logoOf } from '../pictures/store.ts';
 import { theOrganization } from '../staff/store.ts';
-import { readWaiver, waiverStandings } from '../waivers/store.ts';
+import { signingAt, textsOf, waiversAt } from '../waivers/store.ts';
 import { questionsOf } from './accepting.ts';
 import { admissionShown } from './admitting.ts';
 import { answersOf } from './answers.ts';
@@ -145,10 +145,14 @@ function frenchOf(event: EventRow): PublicEvent['french'] {
 
 /** An offer as the public sees it. */
 export const publicOfferOf = (
-  { quantity, valueReceived: _, ...offer }: Offer,
+  { quantity, valueReceived: _, waiverId, ...offer }: Offer,
   event: Limits,
   taken: Taken,
-): PublicOffer => ({ ...offer, left: freeUnits({ ...offer, quantity }, event, taken) });
+): PublicOffer => ({
+  ...offer,
+  asksAge: offerAsksAge({ ...offer, waiverId }),
+  left: freeUnits({ ...offer, quantity }, event, taken),
+});
 
 const publicExtraOf = (
   { quantity, valueReceived: _, options, ...extra }: Extra,
@@ -302,6 +306,10 @@ export const keptFrom = async (tx: Queries, orderId: string): Promise<number> =>
     ))!.kept,
   );
 
+/** True where it matters how old whoever sits on a seat of an offer is. */
+export const asksAge = (event: EventRow, offers: readonly Offer[], offerId: string): boolean =>
+  ageDecides(event) || offers.some((o) => o.id === offerId && offerAsksAge(o));
+
 /** An order as its buyer sees it: seats, money, passes, waivers. */
 export async function publicOrderOf(tx: Queries, orderId: string, now: string): Promise<PublicOrder> {
   const order = await readOrder(tx, orderId);
@@ -309,8 +317,7 @@ export async function publicOrderOf(tx: Queries, orderId: string, now: string): 
   const seats = await readSeats(tx, orderId);
   const offers = await readOffers(tx, event.id);
   const { ageOfMajority, zone } = await theOrganization(tx);
-  const waiver = await readWaiver(tx, event.waiverId);
-  const needs = await waiverStandings(tx, event, ageOfMajority, dateOf(now, zone));
+  const signing = await signingAt(tx, event, ageOfMajority, dateOf(now, zone), orderId);
   const questions = await questionsOf(tx, orderId);
   const given = await answersOf(tx, orderId);
   const until = namesUntil(event);
@@ -366,7 +373,6 @@ export async function publicOrderOf(tx: Queries, orderId: string, now: string): 
     form: {
       questions: await questionsShown(tx, event.id),
       answers: given.get(null) ?? {},
-      needsBirthDate: ageDecides(event),
     },
     namesUntil: lives(event.state) && until && until > now ? until : null,
     questions,
@@ -404,6 +410,7 @@ export async function publicOrderOf(tx: Queries, orderId: string, now: string): 
         given: s.givenName,
         family: s.familyName,
         hasBirthDate: s.birthDate !== null,
+        needsBirthDate: asksAge(event, offers, s.offerId),
         // What a guest said of themselves is not whoever booked's to read.
         answers: s.guestFilledAt ? {} : (given.get(s.id) ?? {}),
         guest: s.guestEmail ? { email: s.guestEmail, filled: s.guestFilledAt !== null } : null,
@@ -415,15 +422,10 @@ export async function publicOrderOf(tx: Queries, orderId: string, now: string): 
                 svg: await QRCode.toString(s.passCode, { type: 'svg', margin: 1, errorCorrectionLevel: 'M' }),
               }
             : null,
-        waiver: s.state === 'confirmed' ? (needs.get(s.id) ?? 'not asked') : ('not asked' as const),
+        ...signing.of(s),
       })),
     ),
-    waiver: waiver && {
-      id: waiver.id,
-      title: waiver.title,
-      version: waiver.version,
-      clauses: waiver.clauses,
-    },
+    waivers: textsOf(await waiversAt(tx, event.id), new Set(seats.flatMap((s) => signing.of(s).toSign))),
     sessions: (await readProgramme(tx, event.id)).sessions.some((s) => s.signUp),
     mayWithdraw: event.state !== 'called off' && (!event.startsAt || event.startsAt > now),
   };

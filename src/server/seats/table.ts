@@ -10,7 +10,7 @@ import { type EventRow, readOffers } from '../events/store.ts';
 import { hasCareSql } from '../registration/care.ts';
 import { readWaiting } from '../registration/store.ts';
 import { theOrganization } from '../staff/store.ts';
-import { waiverStandings } from '../waivers/store.ts';
+import { signingAt } from '../waivers/store.ts';
 
 type Answered = { questionId: string; value: AnswerValue; fileId: string | null; fileName: string | null };
 
@@ -51,7 +51,7 @@ export async function seatTable(
   withCare = false,
 ): Promise<RegistrationRow[]> {
   const { ageOfMajority, zone } = await theOrganization(tx);
-  const needs = await waiverStandings(tx, event, ageOfMajority, dateOf(now, zone));
+  const signing = await signingAt(tx, event, ageOfMajority, dateOf(now, zone));
   const waiting = inLine(await readWaiting(tx, event.id, await readOffers(tx, event.id)), event.waitRule).map(
     (p) => p.orderId,
   );
@@ -65,7 +65,7 @@ export async function seatTable(
     buyerEmail: answers ? r.buyerEmail : null,
     linkReasons: facts.has('linking') ? r.linkReasons.map(sayReason) : [],
     care: facts.has('health') && r.care,
-    waiver: r.state === 'confirmed' ? (needs.get(r.id) ?? 'not asked') : 'not asked',
+    waiver: signing.of(r).waiver,
     answers: answers
       ? Object.fromEntries(
           r.answers.map(({ questionId, value, fileId, fileName }) => [

@@ -67,7 +67,10 @@ export async function marginsOf(
     tx,
     over.map((e) => e.id),
   );
-  const needs = await waiverNeedsOf(tx, coming, organization.ageOfMajority, today);
+  const asking = coming.filter(
+    (e) => e.waiverId !== null || offers.get(e.id)!.some((o) => o.waiverId !== null),
+  );
+  const needs = await waiverNeedsOf(tx, asking, organization.ageOfMajority, today);
   return new Map(
     events.map((event) => {
       const facts = factsFor(event, {

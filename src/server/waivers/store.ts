@@ -1,20 +1,49 @@
 import type { RegistrationState } from '#core/registration/states.ts';
-import { ageStanding, covers, needOf, type WaiverAudience } from '#core/waivers/needs.ts';
+import {
+  ageStanding,
+  nothingToSign,
+  type Signing,
+  signingOf,
+  type WaiverAudience,
+  type WaiverStanding,
+} from '#core/waivers/needs.ts';
 import type { Clause } from '#core/waivers/signing.ts';
 import { byOwner, first, type Queries } from '../db/database.ts';
 
+/** A waiver as it is read and signed. */
 export interface WaiverRow {
   id: string;
   title: string;
   version: number;
-  audience: WaiverAudience;
   clauses: Clause[];
 }
 
-export const readWaiver = (tx: Queries, id: string | null): Promise<WaiverRow | null> =>
-  id
-    ? first<WaiverRow>(tx, 'select id, title, version, audience, clauses from waivers where id = $1', [id])
-    : Promise.resolve(null);
+/** A waiver as it is asked at an event: by the event itself, or by offers of it. */
+interface AskedAt extends WaiverRow {
+  eventId: string;
+  audience: WaiverAudience;
+  /** Whether everybody is asked; else only those of some offers. */
+  ofEvent: boolean;
+}
+
+/** Read waiver by waiver, then who asks for each: of a thousand events few have another one. */
+const askedAtSql = `select e.id as event_id, w.id, w.title, w.version, w.audience, w.clauses, w.id is not distinct from e.waiver_id as of_event
+  from events e join lateral (select e.waiver_id as id union select f.waiver_id from offers f where f.event_id = e.id and f.removed_at is null) x on x.id is not null
+    join waivers w on w.id = x.id
+  where e.id = any($1) order by w.id is not distinct from e.waiver_id desc, w.title, w.id`;
+
+/** The waivers that are signed at an event, that of the event first. */
+export const waiversAt = (tx: Queries, eventId: string): Promise<AskedAt[]> =>
+  tx.query<AskedAt>(askedAtSql, [[eventId]]);
+
+/** The texts of some of them, as they are read and signed. */
+export const textsOf = (
+  waivers: readonly WaiverRow[],
+  ids: ReadonlySet<string> = new Set(waivers.map((w) => w.id)),
+): WaiverRow[] =>
+  waivers
+    .filter((w) => ids.has(w.id))
+    .map(({ id, title, version, clauses }) => ({ id, title, version, clauses }));
 
 /** A seat as far as signing for whoever sits there asks. */
 export interface Signer {
@@ -33,33 +62,32 @@ export const readSigner = (tx: Queries, registrationId: string): Promise<Signer 
     [registrationId],
   );
 
-export type WaiverStanding = 'not asked' | 'self' | 'guardian' | 'signed';
-
 /** What is asked of one seat. */
-export interface SeatNeed {
+export interface SeatNeed extends Signing {
   id: string;
   orderId: string;
   state: RegistrationState;
   /** Whether it is known who sits there. */
   named: boolean;
   age: ReturnType<typeof ageStanding>;
-  standing: WaiverStanding;
 }
 
 interface Asking {
   id: string;
-  waiverId: string | null;
   startsLocal: string | null;
 }
-type SeatRead = Omit<SeatNeed, 'age' | 'standing'> & {
+type SeatRead = Omit<SeatNeed, 'age' | keyof Signing> & {
   eventId: string;
   birthDate: string | null;
   saidMinor: boolean;
-  signedBy: 'self' | 'guardian' | null;
+  /** The waiver of its offer. */
+  waiverId: string | null;
+  /** Who signed what for it, by waiver. */
+  signed: Record<string, 'self' | 'guardian'>;
 };
-const seatSql = `select r.event_id, r.id, r.order_id, r.state, r.given_name || r.family_name <> '' as named, r.birth_date, r.said_minor,
-  (select g.relation from signatures g where g.registration_id = r.id and g.waiver_id = e.waiver_id and g.state = 'valid' order by g.at desc limit 1) as signed_by
-  from registrations r join events e on e.id = r.event_id`;
+const seatSql = `select r.event_id, r.id, r.order_id, r.state, r.given_name || r.family_name <> '' as named, r.birth_date, r.said_minor, f.waiver_id,
+  coalesce((select jsonb_object_agg(g.waiver_id, g.relation) from signatures g where g.registration_id = r.id and g.state = 'valid'), '{}') as signed
+  from registrations r join offers f on f.id = r.offer_id`;
 
 /** What the waivers of some events ask of each of their seats; nothing where none is asked. */
 export async function waiverNeedsOf(
@@ -67,80 +95,91 @@ export async function waiverNeedsOf(
   events: readonly Asking[],
   ageOfMajority: number,
   today: string,
+  /** Only the seats of these bookings; all of them where none are named. */
+  orderIds: readonly string[] | null = null,
 ): Promise<ReadonlyMap<string, SeatNeed[]>> {
-  const asking = events.filter((e) => e.waiverId);
   const needs = new Map<string, SeatNeed[]>(events.map((e) => [e.id, []]));
-  if (!asking.length) return needs;
-  const waivers = await tx.query<{ id: string; audience: WaiverAudience }>(
-    'select id, audience from waivers where id = any($1)',
-    [asking.map((e) => e.waiverId)],
+  if (!events.length) return needs;
+  const asked = byOwner(
+    [...needs.keys()],
+    await tx.query<AskedAt>(askedAtSql, [[...needs.keys()]]),
+    (w) => w.eventId,
   );
+  const asking = events.filter((e) => asked.get(e.id)!.length > 0);
+  if (!asking.length) return needs;
   const ids = asking.map((e) => e.id);
   const rows = byOwner(
     ids,
-    await tx.query<SeatRead>(`${seatSql} where r.event_id = any($1)`, [ids]),
+    await tx.query<SeatRead>(
+      `${seatSql} where r.event_id = any($1) ${orderIds ? 'and r.order_id = any($2)' : ''}`,
+      orderIds ? [ids, orderIds] : [ids],
+    ),
     (row) => row.eventId,
   );
-  for (const event of asking) {
-    const { audience } = waivers.find((w) => w.id === event.waiverId)!;
-    needs.set(event.id, needsFrom(rows.get(event.id)!, event, audience, ageOfMajority, today));
-  }
+  for (const event of asking)
+    needs.set(event.id, needsFrom(rows.get(event.id)!, event, asked.get(event.id)!, ageOfMajority, today));
   return needs;
 }
 
-/** What the waiver of an event asks of each of its seats, or of those of one order; nothing where none is asked there. */
-export async function waiverNeeds(
+/** What the waivers of an event ask of each of its seats, or of those of one order; nothing where none is asked there. */
+export const waiverNeeds = async (
   tx: Queries,
   event: Asking,
   ageOfMajority: number,
   today: string,
   orderId: string | null = null,
-): Promise<SeatNeed[]> {
-  const waiver = await readWaiver(tx, event.waiverId);
-  if (!waiver) return [];
-  const rows = await tx.query<SeatRead>(
-    `${seatSql} where r.event_id = $1 ${orderId ? 'and r.order_id = $2' : ''}`,
-    orderId ? [event.id, orderId] : [event.id],
-  );
-  return needsFrom(rows, event, waiver.audience, ageOfMajority, today);
-}
+): Promise<SeatNeed[]> =>
+  (await waiverNeedsOf(tx, [event], ageOfMajority, today, orderId ? [orderId] : null)).get(event.id)!;
 
 function needsFrom(
   rows: readonly SeatRead[],
   event: Asking,
-  audience: WaiverAudience,
+  waivers: readonly AskedAt[],
   ageOfMajority: number,
   today: string,
 ): SeatNeed[] {
   const date = event.startsLocal?.slice(0, 10) ?? today;
-  return rows.map(({ id, orderId, state, named, signedBy, eventId: _, ...person }) => {
-    const age = ageStanding(person, date, ageOfMajority);
-    return {
-      id,
-      orderId,
-      state,
-      named,
-      age,
-      // Signed for another day, somebody may be of another age on this one.
-      standing: signedBy && covers(signedBy, age) ? 'signed' : needOf(audience, person, date, ageOfMajority),
-    };
-  });
+  return rows.map(({ id, orderId, state, named, signed, waiverId, eventId: _, ...person }) => ({
+    id,
+    orderId,
+    state,
+    named,
+    age: ageStanding(person, date, ageOfMajority),
+    ...signingOf(
+      waivers
+        .filter((w) => w.ofEvent || w.id === waiverId)
+        .map((w) => ({ id: w.id, audience: w.audience, signedBy: signed[w.id] ?? null })),
+      person,
+      date,
+      ageOfMajority,
+    ),
+  }));
 }
 
 /** True where a seat is confirmed and somebody still has to sign for it. */
 export const stillToSign = ({ state, standing }: SeatNeed): boolean =>
   state === 'confirmed' && (standing === 'self' || standing === 'guardian');
 
-/** What is still asked of each seat of an event: by registration id. */
-export const waiverStandings = async (
+/** How it stands with what is signed for each seat of an event: by registration id. */
+export const signingAt = async (
   ...asked: Parameters<typeof waiverNeeds>
-): Promise<Map<string, WaiverStanding>> =>
-  new Map((await waiverNeeds(...asked)).map((need) => [need.id, need.standing]));
+): Promise<{
+  of(seat: { id: string; state: RegistrationState }): { waiver: WaiverStanding; toSign: string[] };
+}> => {
+  const needs = new Map((await waiverNeeds(...asked)).map((need) => [need.id, need]));
+  return {
+    // Who has no seat for certain has nothing to sign yet.
+    of: ({ id, state }) => {
+      const { standing, toSign } = (state === 'confirmed' && needs.get(id)) || nothingToSign;
+      return { waiver: standing, toSign };
+    },
+  };
+};
 
-/** What was signed last for a seat, as far as it still holds. */
-export const readSignature = (tx: Queries, registrationId: string) =>
-  first<{ text: string; sha256: string; typedName: string; relation: string; at: string }>(
-    tx,
-    "select signed_text as text, sha256, typed_name, relation, at from signatures where registration_id = $1 and state = 'valid' order by at desc limit 1",
+/** What was signed for a seat, as far as it still holds; newest first. */
+export const readSignatures = (tx: Queries, registrationId: string) =>
+  tx.query<{ title: string; text: string; sha256: string; typedName: string; relation: string; at: string }>(
+    `select w.title, g.signed_text as text, g.sha256, g.typed_name, g.relation, g.at from signatures g join waivers w on w.id = g.waiver_id
+     where g.registration_id = $1 and g.state = 'valid' order by g.at desc, g.id desc`,
     [registrationId],
   );

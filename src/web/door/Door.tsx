@@ -166,7 +166,7 @@ function Shown({ doors, id }: { doors: Doors; id: string }) {
         <Verdict
           row={row}
           eventId={id}
-          waiver={doors.waiver}
+          waivers={doors.waivers}
           close={() => show(null)}
           key={row.registrationId}
         />
@@ -175,7 +175,7 @@ function Shown({ doors, id }: { doors: Doors; id: string }) {
         <Verdict
           row={scan.data.row}
           eventId={id}
-          waiver={doors.waiver}
+          waivers={doors.waivers}
           close={() => show(null)}
           key={chosen}
         />

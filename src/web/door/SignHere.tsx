@@ -14,11 +14,13 @@ import { nameOf } from './saying.ts';
 export function SignHere({
   waiver,
   row,
-  done,
+  cancel,
+  after,
 }: {
-  waiver: NonNullable<Answer<'GET /api/events/:id/doors'>['waiver']>;
+  waiver: Answer<'GET /api/events/:id/doors'>['waivers'][number];
   row: DoorRow;
-  done: () => void;
+  cancel: () => void;
+  after: () => void;
 }) {
   const guardian = row.missing.includes('guardian');
   const form = useForm({
@@ -26,11 +28,11 @@ export function SignHere({
     request: (v) =>
       prepare(doorsContract, 'POST /api/registrations/:id/signatures', {
         params: { id: row.registrationId },
-        body: { relation: guardian ? 'guardian' : 'self', ...v },
+        body: { waiverId: waiver.id, relation: guardian ? 'guardian' : 'self', ...v },
       }),
     after: () => {
       say(phrase('door.signedFor', { name: nameOf(row) }));
-      done();
+      after();
     },
   });
   const { ticked } = form.values;
@@ -40,7 +42,7 @@ export function SignHere({
       submit={phrase('door.sign')}
       size="touch"
       beside={
-        <Button look="plain" size="touch" onClick={done}>
+        <Button look="plain" size="touch" onClick={cancel}>
           {phrase('common.cancel')}
         </Button>
       }

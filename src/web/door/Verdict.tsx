@@ -17,12 +17,12 @@ import { useMark } from './useMarks.ts';
 export function Verdict({
   row,
   eventId,
-  waiver,
+  waivers,
   close,
 }: {
   row: DoorRow & { waits?: boolean };
   eventId: string;
-  waiver: Answer<'GET /api/events/:id/doors'>['waiver'];
+  waivers: Answer<'GET /api/events/:id/doors'>['waivers'];
   close: () => void;
 }) {
   const { money, at } = useSaying();
@@ -37,7 +37,8 @@ export function Verdict({
       close();
     }
   };
-  const unsigned = row.missing.includes('signature') || row.missing.includes('guardian');
+  // One after the other, as the page of the door has them.
+  const waiver = waivers.find((w) => row.toSign.includes(w.id));
   const needsReason = row.light !== 'go' && row.attendance !== 'arrived';
   return (
     <div className={`lamp ${row.light}`} role="alert">
@@ -63,7 +64,15 @@ export function Verdict({
         </p>
       )}
       <Problems of={pay.problem} />
-      {signing && waiver && <SignHere waiver={waiver} row={row} done={() => setSigning(false)} />}
+      {signing && waiver && (
+        <SignHere
+          key={waiver.id}
+          waiver={waiver}
+          row={row}
+          cancel={() => setSigning(false)}
+          after={() => setSigning(row.toSign.length > 1)}
+        />
+      )}
       {row.attendance === 'arrived' ? (
         <div className="acts">
           <Button size="touch" disabled={pending} onClick={() => void set('left')}>
@@ -79,7 +88,7 @@ export function Verdict({
       ) : (
         <>
           <div className="acts">
-            {unsigned && waiver && !signing && (
+            {waiver && !signing && (
               <Button size="touch" onClick={() => setSigning(true)}>
                 {phrase('door.signHere')}
               </Button>

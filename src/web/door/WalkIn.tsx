@@ -109,7 +109,7 @@ export function WalkIn({
             )}
           </>
         )}
-        {doors.waiver && !picked && (
+        {doors.waivers.length > 0 && !picked && (
           <DateField
             form={form}
             name="birthDate"

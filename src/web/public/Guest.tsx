@@ -78,13 +78,19 @@ function Shown({ seat, token }: { seat: GuestPage; token: string }) {
           )}
         </Say>
       )}
-      {seat.waiver &&
+      {(seat.waiver === 'self' || seat.waiver === 'guardian') &&
         seat.given &&
         !changing &&
-        (seat.waiverNeed === 'self' || seat.waiverNeed === 'guardian') && (
-          <SignOne waiver={seat.waiver} name={fullName(seat)} relation={seat.waiverNeed} token={token} />
-        )}
-      {seat.waiverNeed === 'signed' && <Soft>{t('waiverSigned')}</Soft>}
+        seat.waivers.map((w) => (
+          <SignOne
+            key={w.id}
+            waiver={w}
+            name={fullName(seat)}
+            relation={seat.waiver === 'guardian' ? 'guardian' : 'self'}
+            token={token}
+          />
+        ))}
+      {seat.waiver === 'signed' && <Soft>{t('waiverSigned')}</Soft>}
       {!open && !seat.filled && !gone && !off && <Say tone="need">{t('namesOver')}</Say>}
     </>
   );

@@ -14,6 +14,7 @@ import { useForm } from '#web/kit/form/useForm.ts';
 import { Head, Say } from './parts.tsx';
 
 type Seat = PublicOrder['seats'][number];
+type WaiverText = PublicOrder['waivers'][number];
 /** A seat that has to be signed for, and by whom. */
 export type ToSign = Seat & { waiver: 'self' | 'guardian' };
 
@@ -25,32 +26,48 @@ interface Typed {
   typedName: string;
 }
 
-/** The waiver of a booking, signed once by typed name: for oneself, and for every child of it. */
-export function Sign({
-  waiver,
+/**
+ * The waivers that some seats of a booking still have to sign: each is signed once by typed name, for oneself and for every child it
+ * is asked of.
+ */
+export function Waivers({
+  order,
   seats,
   token,
   done,
 }: {
-  waiver: NonNullable<PublicOrder['waiver']>;
+  order: PublicOrder;
   seats: readonly ToSign[];
   token: string;
   /** Closes it; none where it stays until it is signed. */
   done?: () => void;
 }) {
-  return (
-    <Panel
-      waiver={waiver}
-      people={seats.map((s) => ({ name: fullName(s), relation: s.waiver }))}
-      request={(v) =>
-        prepare(waiversContract, 'POST /api/public/orders/:token/signatures', {
-          params: { token },
-          body: { ...v, seats: seats.map((s) => ({ registrationId: s.id, relation: s.waiver })) },
-        })
-      }
-      {...(done && { done })}
-    />
-  );
+  return order.waivers.map((waiver) => {
+    const asked = seats.filter((s) => s.toSign.includes(waiver.id));
+    const last = seats.every((s) => s.toSign.every((id) => id === waiver.id));
+    return (
+      asked.length > 0 && (
+        <Panel
+          // Who signs changes with it: nothing ticked for one is taken for another.
+          key={[waiver.id, ...asked.map((s) => s.id)].join()}
+          waiver={waiver}
+          people={asked.map((s) => ({ name: fullName(s), relation: s.waiver }))}
+          request={(v) =>
+            prepare(waiversContract, 'POST /api/public/orders/:token/signatures', {
+              params: { token },
+              body: {
+                ...v,
+                waiverId: waiver.id,
+                seats: asked.map((s) => ({ registrationId: s.id, relation: s.waiver })),
+              },
+            })
+          }
+          {...(done && { cancel: done })}
+          {...(done && last && { after: done })}
+        />
+      )
+    );
+  });
 }
 
 /** The same of one seat, by the link of its guest. */
@@ -60,7 +77,7 @@ export function SignOne({
   relation,
   token,
 }: {
-  waiver: NonNullable<PublicOrder['waiver']>;
+  waiver: WaiverText;
   name: string;
   relation: 'self' | 'guardian';
   token: string;
@@ -72,7 +89,7 @@ export function SignOne({
       request={(v) =>
         prepare(guestsContract, 'POST /api/public/guests/:token/signature', {
           params: { token },
-          body: { ...v, relation },
+          body: { ...v, waiverId: waiver.id, relation },
         })
       }
     />
@@ -84,18 +101,20 @@ function Panel<A>({
   waiver,
   people,
   request,
-  done,
+  cancel,
+  after,
 }: {
-  waiver: NonNullable<PublicOrder['waiver']>;
+  waiver: WaiverText;
   people: readonly { name: string; relation: 'self' | 'guardian' }[];
   request: (typed: Typed) => Prepared<A>;
-  done?: () => void;
+  cancel?: () => void;
+  after?: () => void;
 }) {
   const { t } = useTranslation();
   const form = useForm({
     values: { ticked: [], typedName: '' } as Typed,
     request,
-    ...(done && { after: done }),
+    ...(after && { after }),
   });
   const { ticked } = form.values;
   return (
@@ -111,7 +130,7 @@ function Panel<A>({
       <Form
         form={form}
         submit={people.length > 1 ? t('signForAll', { count: people.length }) : t('sign')}
-        beside={done && <Button onClick={done}>{t('cancel')}</Button>}
+        beside={cancel && <Button onClick={cancel}>{t('cancel')}</Button>}
         label={waiver.title}
       >
         {waiver.clauses.map((c, at) => (

@@ -75,7 +75,8 @@ export function quoteFor(
   return quote(
     {
       currency,
-      offers: offersFor(event, entered).map((o) => ({ ...o, ...unlimited })),
+      // What is signed costs nothing.
+      offers: offersFor(event, entered).map((o) => ({ ...o, ...unlimited, waiverId: null })),
       extras: event.extras.map(extraIn).map((e) => ({
         ...e,
         ...unlimited,

@@ -10,9 +10,11 @@ import { phrase } from '#web/words/phrase.ts';
 import { Tick } from '../../kit/Choosing.tsx';
 import { ChoiceField, TextField } from '../../kit/Field.tsx';
 import { Empty } from '../../kit/Note.tsx';
+import { useAsk } from '../../parts/ask.ts';
 import { useSaying } from '../../parts/saying.ts';
 import { MomentField, numberIn, typedAs, writeIn } from './entries.tsx';
 import type { SectionProps } from './section.ts';
+import { type Waivers, waiverChoices } from './waiverChoices.ts';
 
 type Change = (part: Partial<Offer>) => void;
 type ErrorOf = (field: string) => string | undefined;
@@ -34,6 +36,7 @@ const sayWall = (wall: string): string => `${sayShortDate(wall, true)}, ${sayTim
 /** What can be registered for: each with its price and how many there are, and on demand everything else that decides about it. */
 export function Offers({ draft: { plan, change, wrong } }: SectionProps) {
   const { offers } = plan;
+  const waivers = useAsk('GET /api/choices').data?.waivers ?? [];
   const set = (to: Offer[]) => change({ offers: to });
   const add = () => {
     const id = crypto.randomUUID();
@@ -55,6 +58,7 @@ export function Offers({ draft: { plan, change, wrong } }: SectionProps) {
               online={plan.online !== null}
               taxed={plan.taxes.length > 0}
               codes={plan.codes.length > 0}
+              waivers={waivers}
             />
           </li>
         ))}
@@ -80,6 +84,7 @@ function OneOffer({
   online: boolean;
   taxed: boolean;
   codes: boolean;
+  waivers: Waivers;
 }) {
   const { money, currency } = useSaying();
   const { price, quantity, seatsPerUnit } = offer;
@@ -179,6 +184,7 @@ function Conditions({
   online,
   taxed,
   codes,
+  waivers,
 }: {
   offer: Offer;
   change: Change;
@@ -186,6 +192,7 @@ function Conditions({
   online: boolean;
   taxed: boolean;
   codes: boolean;
+  waivers: Waivers;
 }) {
   const { money, currency } = useSaying();
   const say = useSayOffer();
@@ -196,7 +203,8 @@ function Conditions({
   return (
     <chakra.details marginBottom="6px" fontSize="14px">
       <chakra.summary cursor="pointer" className="soft">
-        {say(o) || phrase('offers.more')}
+        {[say(o), waivers.find((w) => w.id === o.waiverId)?.title].filter(Boolean).join(' · ') ||
+          phrase('offers.more')}
       </chakra.summary>
       <chakra.div paddingTop="8px" display="grid" gap="4px">
         <div className="pair">
@@ -385,6 +393,16 @@ function Conditions({
             currency={currency}
           />
         </div>
+        {(waivers.length > 0 || o.waiverId) && (
+          <ChoiceField
+            label={phrase('offers.waiver')}
+            value={o.waiverId ?? ''}
+            set={(waiverId) => change({ waiverId: waiverId || null })}
+            choices={waiverChoices(waivers, o.waiverId)}
+            empty={phrase('offers.noWaiver')}
+            error={error('waiverId')}
+          />
+        )}
         <chakra.div display="flex" flexWrap="wrap" gap="4px 18px">
           <Tick checked={o.hidden} set={(hidden) => change({ hidden })}>
             {phrase(codes ? 'offers.hidden' : 'offers.hiddenNoCode')}

@@ -1,12 +1,13 @@
 import { chakra } from '@chakra-ui/react';
 import { askedCodes, type FactCode, isFactCode, planFacts } from '#core/clearance/facts.ts';
 import { sayFact } from '#core/clearance/rules.ts';
-import { phrase, term } from '#web/words/phrase.ts';
+import { phrase } from '#web/words/phrase.ts';
 import { Button } from '../../kit/Button.tsx';
 import { OneOf } from '../../kit/Choosing.tsx';
 import { ChoiceField, TextField } from '../../kit/Field.tsx';
 import { useAsk } from '../../parts/ask.ts';
 import type { SectionProps } from './section.ts';
+import { waiverChoices } from './waiverChoices.ts';
 
 /** What clearance looks at and the plan does not show, and the waiver that is asked for. */
 export function Safety({ draft: { plan, change } }: SectionProps) {
@@ -76,17 +77,7 @@ export function Safety({ draft: { plan, change } }: SectionProps) {
         label={phrase('event.waiver')}
         value={plan.waiverId ?? ''}
         set={(waiverId) => change({ waiverId: waiverId || null })}
-        // Newest first: of each title the newest version, and the one that is asked for now.
-        choices={(choices?.waivers ?? [])
-          .filter((w, at, all) => w.id === plan.waiverId || all[at - 1]?.title !== w.title)
-          .map((w) => ({
-            value: w.id,
-            label: phrase('event.version', {
-              title: w.title,
-              version: w.version,
-              audience: term(w.audience),
-            }),
-          }))}
+        choices={waiverChoices(choices?.waivers ?? [], plan.waiverId)}
         empty={phrase('event.noneIsAsked')}
       />
     </>

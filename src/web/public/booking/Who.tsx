@@ -123,7 +123,7 @@ function OneGuest({
   const shown = askedOfSeat(event.questions, { offerId: offer.id, answers: guest.answers }, order);
   const asked = shown.filter((q) => q.keeps !== 'birthDate');
   const birth = asksBirthDate(shown);
-  const needsAge = event.needsBirthDate || offer.fromAge !== null || offer.toAge !== null;
+  const needsAge = event.needsBirthDate || offer.asksAge;
   const onRecord = event.you?.people.find((p) => p.contactId === guest.contactId);
   const asksAge = (needsAge || birth !== 'no') && !onRecord?.hasBirthDate;
   if (own && !asksAge && asked.length === 0) return null;

@@ -18,7 +18,7 @@ import { EventInShort } from '../EventInShort.tsx';
 import { Loaded } from '../notices.tsx';
 import { Owed } from '../Owed.tsx';
 import { Acts, Say, Soft, Title } from '../parts.tsx';
-import { isToSign, Sign, type ToSign } from '../Sign.tsx';
+import { isToSign, type ToSign, Waivers } from '../Sign.tsx';
 import { sayMoment, useMoney } from '../saying.ts';
 import { Answers } from './Answers.tsx';
 import { isBuyer, isGone, useReload } from './booking.ts';
@@ -145,9 +145,9 @@ function Shown({ order, token }: { order: PublicOrder; token: string }) {
       )}
       {(order.payment === 'needed' || order.payment === 'declined') && <Pay order={order} token={token} />}
 
-      {order.waiver && together.length > 0 && (
+      {together.length > 0 && (
         <chakra.div id="waivers">
-          <Sign key={together.map((s) => s.id).join()} waiver={order.waiver} seats={together} token={token} />
+          <Waivers order={order} seats={together} token={token} />
         </chakra.div>
       )}
       <Seats order={order} token={token} apart={apart} />

@@ -12,7 +12,7 @@ import { SeatForm, seatBodyOf } from '../booking/SeatForm.tsx';
 import { Within } from '../fields.tsx';
 import { Pass } from '../Pass.tsx';
 import { Acts, Ends, Rows, Small } from '../parts.tsx';
-import { isToSign, Sign } from '../Sign.tsx';
+import { isToSign, Waivers } from '../Sign.tsx';
 import { isBuyer, isGone, offersOf, type Seat } from './booking.ts';
 
 /** The seats of a booking: passes, names, guests who fill theirs in, waivers. */
@@ -111,7 +111,7 @@ export function Seats({
                   seat={seat}
                   questions={order.form.questions}
                   order={{ offerIds: offersOf(order), answers: order.form.answers }}
-                  asksAge={order.form.needsBirthDate}
+                  asksAge={seat.needsBirthDate}
                   slug={order.event.slug}
                   request={(typed) =>
                     prepare(registrationContract, 'PATCH /api/public/orders/:token/seats/:seat', {
@@ -128,8 +128,8 @@ export function Seats({
               </Within>
             )}
             {asking === seat.id && <AskGuest seat={seat} token={token} done={() => setAsking(null)} />}
-            {signing === seat.id && order.waiver && isToSign(seat) && (
-              <Sign waiver={order.waiver} seats={[seat]} token={token} done={() => setSigning(null)} />
+            {signing === seat.id && isToSign(seat) && (
+              <Waivers order={order} seats={[seat]} token={token} done={() => setSigning(null)} />
             )}
           </li>
         );

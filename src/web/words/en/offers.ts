@@ -128,6 +128,8 @@ export const offers = {
   orAFile: 'Or a file:',
   guestsAdded: '{{added:person|people}} added, {{already}} on it before, {{rejected:row|rows}} left out',
   rowRejected: 'Line {{line}}: {{why}}',
+  waiver: 'Signed for these seats',
+  noWaiver: 'Nothing beside the waiver of the event',
   refunds: 'Giving seats up',
   refundsHelp: 'What goes back of what was paid, when somebody gives a seat up. It is said before they book.',
   refundsAfter: 'After the last day, nothing goes back.',
