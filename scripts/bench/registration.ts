@@ -291,6 +291,7 @@ async function table(): Promise<void> {
       buyerFamily: nameOf('row', n),
       buyerEmail: `una${n}@fenmail.example`,
       language: 'en',
+      currency: 'CAD',
       due: 0,
       donation: 0,
       donationAnonymous: false,

@@ -42,8 +42,8 @@ await db.script(`
       timestamp '2023-07-10 18:00' + g * interval '3 days 14 hours', timestamptz '2023-07-10 21:00Z' + g * interval '3 days 14 hours',
       timestamptz '2023-07-10 23:00Z' + g * interval '3 days 14 hours', now(), now() from generate_series(1, 300) g;
   insert into offers (id, event_id, position, name, price) select gen_random_uuid(), id, 0, 'Seat', 0 from events;
-  insert into orders (id, event_id, buyer_given, buyer_family, due, lines, seats, state, placed_at)
-    select gen_random_uuid(), id, 'x', 'y', 0, '[]', 1, 'paid', starts_at from events;
+  insert into orders (id, event_id, currency, buyer_given, buyer_family, due, lines, seats, state, placed_at)
+    select gen_random_uuid(), id, 'CAD', 'x', 'y', 0, '[]', 1, 'paid', starts_at from events;
   create temp table e as select e.id, e.starts_at, o.id as order_id, f.id as offer_id, row_number() over (order by e.starts_at) - 1 as n
     from events e join orders o on o.event_id = e.id join offers f on f.event_id = e.id;
   create temp table p as select id, row_number() over (order by id) - 1 as n from contacts;
@@ -55,8 +55,8 @@ await db.script(`
   insert into attendance (registration_id, event_id, contact_id, state, arrived_at)
     select id, event_id, contact_id, case when seat_number % 5 = 0 then 'missed' else 'arrived' end,
       case when seat_number % 5 = 0 then null else created_at end from registrations;
-  insert into donations (id, contact_id, fund_id, amount, at)
-    select gen_random_uuid(), p.id, (select id from funds limit 1), 1000 + (p.n % 9) * 500, now() - (p.n % 900) * interval '1 day' from p where n % 4 = 0;
+  insert into donations (id, contact_id, fund_id, currency, amount, at)
+    select gen_random_uuid(), p.id, (select id from funds limit 1), 'CAD', 1000 + (p.n % 9) * 500, now() - (p.n % 900) * interval '1 day' from p where n % 4 = 0;
   insert into participation (contact_id, event_id, registered, attended, missed, last_seen)
     select contact_id, event_id, true, bool_or(state = 'arrived'), bool_or(state = 'missed'), max(arrived_at)
     from attendance group by contact_id, event_id;

@@ -90,8 +90,8 @@ await db.transaction(async (tx) => {
     [json],
   );
   await tx.query(
-    `insert into orders (id, event_id, buyer_contact_id, buyer_given, buyer_family, buyer_email, due, lines, seats, state, placed_at)
-     select "order", $2, contact, given, family, address, 0, '[]', 1, 'paid', $3 ${of}`,
+    `insert into orders (id, event_id, currency, buyer_contact_id, buyer_given, buyer_family, buyer_email, due, lines, seats, state, placed_at)
+     select "order", $2, 'CAD', contact, given, family, address, 0, '[]', 1, 'paid', $3 ${of}`,
     [json, day.id, begins],
   );
   await tx.query(

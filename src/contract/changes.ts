@@ -3,7 +3,7 @@ import { aspects } from '#core/changes/aspects.ts';
 import { concerned } from '#core/changes/letters.ts';
 import { moves } from '#core/events/moves.ts';
 import { eventStates } from '#core/events/states.ts';
-import { contract, id, idParams, instant, texts } from './endpoint.ts';
+import { contract, id, idParams, instant, money, texts } from './endpoint.ts';
 import { consequences, eventPlan, lead, planFields, text } from './events.ts';
 
 const letterTo = z.enum(concerned);
@@ -105,7 +105,7 @@ const whatIf = z.object({
     }),
   ),
   /** What was paid and is owed back when it is called off. */
-  money: z.object({ orders: z.int(), amount: z.int(), currency: z.string() }).nullable(),
+  money: z.object({ orders: z.int(), sums: z.array(money) }).nullable(),
 });
 export type WhatIf = z.infer<typeof whatIf>;
 

@@ -5,7 +5,7 @@ import { consentChannels, consentTopics } from '#core/contacts/consent.ts';
 import { lifelineKinds } from '#core/contacts/lifeline.ts';
 import { contactKinds, contactOrders } from '#core/contacts/listing.ts';
 import { quietReasons } from '#core/contacts/quiet.ts';
-import { amount, contract, date, done, id, idParams, instant, personName } from './endpoint.ts';
+import { contract, date, done, id, idParams, instant, money, personName } from './endpoint.ts';
 import { customField } from './fields.ts';
 import { inRole, tie } from './ties.ts';
 
@@ -126,8 +126,8 @@ const contactRecord = z.object({
     missed: z.int().nullable(),
     coming: z.int().nullable(),
     hours: z.number().nullable(),
-    givenThisYear: amount.nullable(),
-    givenEver: amount.nullable(),
+    givenThisYear: z.array(money).nullable(),
+    givenEver: z.array(money).nullable(),
     firstSeen: instant.nullable(),
     lastSeen: instant.nullable(),
   }),

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { attendanceStates } from '#core/doors/attendance.ts';
-import { amount, contract, date, id, idParams, instant, personName } from './endpoint.ts';
+import { amount, contract, currency, date, id, idParams, instant, personName } from './endpoint.ts';
 import { signing, waiverText } from './waivers.ts';
 
 const doorRow = z.object({
@@ -54,6 +54,7 @@ export const doorsContract = contract({
       inside: z.int(),
       capacity: z.int().nullable(),
       day: z.enum(['today', 'to come', 'past', 'no date']),
+      currency,
       /** What is signed here, that of the event first. */
       waivers: z.array(waiverText),
       offers: z.array(z.object({ id, name: z.string(), price: amount })),

@@ -59,9 +59,14 @@ export const wallTime = z
   .string()
   .regex(/^\d{4}-\d{2}-\d{2}T([01]\d|2[0-3]):[0-5]\d$/u, 'no-such-time')
   .refine((w) => isCalendarDate(w.slice(0, 10)), 'no-such-date');
-/** Minor units of the organization's currency. */
+/** An ISO 4217 code. */
+export const currency = z.string().regex(/^[A-Z]{3}$/u, 'no-currency-code');
+/** Minor units of the currency beside it; without one, of that of the event or, where there is none, of the organization. */
 export const amount = z.int().min(-1_000_000_000).max(1_000_000_000);
 export const price = z.int('no-amount').min(0, 'price-negative').max(10_000_000, 'price-most');
+/** An amount with what it is in. */
+export const money = z.object({ amount, currency });
+export type Money = z.infer<typeof money>;
 /** Text by language; English is always there. */
 export const texts = z.object({ en: z.string(), fr: z.string().optional() });
 export const done = z.object({ done: z.literal(true) });

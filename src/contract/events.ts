@@ -20,7 +20,19 @@ import { missingThings } from '#core/season/missing.ts';
 import { cleanDoc, docOf } from '#core/text/doc.ts';
 import type { Doc } from '#core/text/types.ts';
 import { call, sessions, speakers, sponsors, tracks } from './agenda.ts';
-import { amount, contract, date, done, id, idParams, instant, price, texts, wallTime } from './endpoint.ts';
+import {
+  contract,
+  currency,
+  date,
+  done,
+  id,
+  idParams,
+  instant,
+  money,
+  price,
+  texts,
+  wallTime,
+} from './endpoint.ts';
 import { kindMark } from './kinds.ts';
 import { plannedPicture } from './pictures.ts';
 import { proposedEvent } from './proposed.ts';
@@ -315,6 +327,8 @@ export const eventPlan = z.object({
     /** What those invited are asked. */
     reply: z.enum(replyRules).default('yes or no'),
   }),
+  /** What it is paid in (ISO 4217); null for the currency of the organization. */
+  currency: currency.nullable(),
   offers: z.array(offer).max(30),
   extras: z.array(extra).max(30),
   codes: z.array(code).max(200),
@@ -484,7 +498,7 @@ export const eventsContract = contract({
         z.object({
           label: z.string(),
           count: z.int().nullable(),
-          amount: amount.nullable(),
+          amount: money.nullable(),
           tone: z.enum(['know', 'stop']),
         }),
       ),

@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { attendanceStates } from '#core/doors/attendance.ts';
 import { eventStates } from '#core/events/states.ts';
 import { registrationStates } from '#core/registration/states.ts';
-import { amount, code, contract, done, id, instant, token } from './endpoint.ts';
+import { amount, code, contract, currency, done, id, instant, token } from './endpoint.ts';
 import { listedEvent } from './registration.ts';
 
 /** Where one came to by a code or a link: signed in, or several people have the address and one of them has to be chosen. */
@@ -54,6 +54,7 @@ const mine = z.object({
     z.object({
       on: z.string(),
       amount,
+      currency,
       fund: z.string(),
       event: z.string().nullable(),
       anonymous: z.boolean(),

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { amount, contract, id, idParams, instant } from './endpoint.ts';
+import { amount, contract, currency, id, idParams, instant } from './endpoint.ts';
 
 const ledgerRow = z.object({
   id,
@@ -13,9 +13,21 @@ const ledgerRow = z.object({
   method: z.enum(['card', 'cash', 'transfer', 'waived']),
   fund: z.string().nullable(),
   amount,
+  currency,
   reason: z.string(),
 });
 export type LedgerRow = z.infer<typeof ledgerRow>;
+
+/** What came in, went back and stayed, in one currency; what was let off did not come in. */
+const ledgerTotals = z.object({
+  currency,
+  seats: amount,
+  donations: amount,
+  refunds: amount,
+  net: amount,
+  waived: amount,
+});
+export type LedgerTotals = z.infer<typeof ledgerTotals>;
 
 /** Of one event, and of one kind. */
 const ofLedger = z.object({
@@ -31,10 +43,10 @@ export const moneyContract = contract({
     response: z.object({
       rows: z.array(ledgerRow),
       more: z.boolean(),
-      /** What came in, went back and stayed; what was let off did not come in. */
-      totals: z.object({ seats: amount, donations: amount, refunds: amount, net: amount, waived: amount }),
+      /** By currency, that of the organization first. */
+      totals: z.array(ledgerTotals),
       unknown: z.array(
-        z.object({ orderNumber: z.int(), name: z.string(), amount, since: instant, eventId: id }),
+        z.object({ orderNumber: z.int(), name: z.string(), amount, currency, since: instant, eventId: id }),
       ),
     }),
   },

@@ -13,6 +13,7 @@ import {
   amount,
   code,
   contract,
+  currency,
   date,
   done,
   id,
@@ -172,6 +173,8 @@ const publicEvent = z.object({
   closesAt: instant.nullable(),
   offers: z.array(publicOffer),
   extras: z.array(publicExtra),
+  /** What prices are in. */
+  currency,
   taxes: z.array(z.object({ name: z.string(), rate: z.int(), included: z.boolean() })),
   /** What goes back of a seat that is given up, the earliest first; empty: everything. */
   refunds: z.array(z.object({ until: z.string().nullable(), days: z.int(), percent: z.int() })),
@@ -306,6 +309,8 @@ export const listedEvent = publicEvent
     place: z.string().nullable(),
     /** The venue, without the room. */
     venue: z.string().nullable(),
+    /** What prices are in. */
+    currency,
     lowest: amount.nullable(),
     highest: amount.nullable(),
     picture: shownPicture.nullable(),
@@ -410,7 +415,10 @@ const orderPlaced = z.object({
   token: z.string(),
   standing: standingOfOrder,
   total: amount,
-  also: z.array(z.object({ slug: z.string(), token: z.string(), standing: standingOfOrder, total: amount })),
+  currency,
+  also: z.array(
+    z.object({ slug: z.string(), token: z.string(), standing: standingOfOrder, total: amount, currency }),
+  ),
 });
 export type OrderPlaced = z.infer<typeof orderPlaced>;
 
@@ -457,6 +465,7 @@ const publicOrder = z.object({
   queuePlace: z.int().nullable(),
   /** How likely they are to be offered seats, from how seats came free before; null where too little is known. */
   odds: tenths.nullable(),
+  currency,
   due: amount,
   received: amount,
   balance: amount,

@@ -3,7 +3,7 @@ import { type PlanField, partOf } from '#core/events/parts.ts';
 import { eventStates } from '#core/events/states.ts';
 import { horizons } from '#core/series/horizon.ts';
 import { settlingTogether, together } from './changes.ts';
-import { contract, done, id, idParams, wallTime } from './endpoint.ts';
+import { contract, done, id, idParams, money, wallTime } from './endpoint.ts';
 import { consequences } from './events.ts';
 
 const planField = z.enum(Object.keys(partOf) as [PlanField, ...PlanField[]]);
@@ -76,7 +76,7 @@ const fate = z.object({
   ofOthers: z.boolean(),
 });
 /** What was paid for dates that are called off, and is owed back. */
-const owed = z.object({ orders: z.int(), amount: z.int(), currency: z.string() }).nullable();
+const owed = z.object({ orders: z.int(), sums: z.array(money) }).nullable();
 const changed = together.extend({
   money: owed,
   version: z.int(),

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { contract, date, done, id, idParams, instant, roles } from './endpoint.ts';
+import { contract, currency, date, done, id, idParams, instant, roles } from './endpoint.ts';
 
 const password = z.string().min(1, 'password-needed').max(1000);
 const current = z.string().min(1, 'own-password-needed').max(1000);
@@ -61,7 +61,7 @@ export const staffContract = contract({
       organization: z.object({
         name: z.string().trim().min(2, 'name-of-organization').max(120),
         zone: z.string(),
-        currency: z.string().regex(/^[A-Z]{3}$/u, 'no-currency-code'),
+        currency,
         country: z.string().regex(/^[A-Z]{2}$/u, 'no-country'),
         sender: email,
       }),

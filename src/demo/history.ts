@@ -315,6 +315,7 @@ export async function writePastEvent(
       buyerEmail: p.email,
       buyerPhone: p.phone,
       language: 'en',
+      currency: 'CAD',
       due: price + gift,
       donation: gift,
       donationFund: gift ? fund : null,
@@ -361,7 +362,16 @@ export async function writePastEvent(
       processorRef: ref,
       words: '',
     });
-    const base = { orderId, eventId: e.id, contactId, attemptId, method: 'card', reason: ref, at };
+    const base = {
+      orderId,
+      eventId: e.id,
+      contactId,
+      attemptId,
+      method: 'card',
+      currency: 'CAD',
+      reason: ref,
+      at,
+    };
     if (price) g.add('payments', { id: ids.id(), ...base, kind: 'seats', amount: price });
     if (!gift) return;
     const paymentId = ids.id();
@@ -373,6 +383,7 @@ export async function writePastEvent(
       eventId: e.id,
       paymentId,
       fundId: fund,
+      currency: 'CAD',
       amount: gift,
       anonymous: false,
       at,

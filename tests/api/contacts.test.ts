@@ -223,7 +223,7 @@ describe('contacts', () => {
     const id = member!.id;
     const fund = (await world.app.db.query<{ id: string }>('select id from funds limit 1'))[0]!.id;
     await world.app.db.query(
-      "insert into donations (id, contact_id, fund_id, amount, at) values ($1, $2, $3, 2500, '2026-05-01T12:00:00Z')",
+      "insert into donations (id, contact_id, fund_id, amount, currency, at) values ($1, $2, $3, 2500, 'CAD', '2026-05-01T12:00:00Z')",
       [crypto.randomUUID(), id, fund],
     );
     await caller.call('POST /api/contacts/:id/notes', { params: { id }, body: { text: 'Zebulon sings' } });

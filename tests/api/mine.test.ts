@@ -310,7 +310,7 @@ describe('all that somebody holds', () => {
 
     const { funds } = await odalys.call('GET /api/choices');
     await world.app.db.query(
-      "insert into donations (id, contact_id, fund_id, amount, anonymous, at) values (gen_random_uuid(), $1, $2, 2500, true, '2025-12-31T23:30:00Z')",
+      "insert into donations (id, contact_id, fund_id, amount, currency, anonymous, at) values (gen_random_uuid(), $1, $2, 2500, 'CAD', true, '2025-12-31T23:30:00Z')",
       [vera, funds[0]!.id],
     );
     const page = (await mine(by))!;

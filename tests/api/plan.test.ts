@@ -36,7 +36,7 @@ const putBack = async (id: string, change: string) => {
 const early = async (slug: string, language: 'en' | 'fr') =>
   earlyEvent(
     await world.anyone.call('GET /api/public/events/:slug', { params: { slug } }),
-    { name: 'Brackenmere Wetland Trust', currency: 'CAD' },
+    { name: 'Brackenmere Wetland Trust' },
     language,
   );
 

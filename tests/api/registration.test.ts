@@ -267,7 +267,8 @@ describe('paying', () => {
       body: { amount: 4500, reason: 'seat given up' },
     });
     const { totals } = await marit.call('GET /api/ledger', { query: {} });
-    expect(totals.seats + totals.donations - totals.refunds).toBe(totals.net);
+    expect(totals.length).toBeGreaterThan(0);
+    for (const t of totals) expect(t.seats + t.donations - t.refunds).toBe(t.net);
     await expect(world.app.db.query('update payments set amount = 1')).rejects.toThrow(/only added/u);
     await expect(world.app.db.query('delete from payments')).rejects.toThrow(/only added/u);
   });

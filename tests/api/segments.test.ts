@@ -314,7 +314,7 @@ describe('segments over three years of history', () => {
       await odalys.call('POST /api/segments', { body: { name: 'The same, living', segment: cameNeverGave } })
     ).id;
     await world.app.db.query(
-      "insert into donations (id, contact_id, fund_id, amount, at) select $1, $2, id, 500, '2026-07-09T12:00:00Z' from funds limit 1",
+      "insert into donations (id, contact_id, fund_id, amount, currency, at) select $1, $2, id, 500, 'CAD', '2026-07-09T12:00:00Z' from funds limit 1",
       [crypto.randomUUID(), one.id],
     );
     const overlap = await odalys.call('GET /api/segments/:id/compare/:other', {

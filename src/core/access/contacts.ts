@@ -90,8 +90,8 @@ interface Cuttable extends Record<TextKey, string | null> {
     missed: number | null;
     coming: number | null;
     hours: number | null;
-    givenThisYear: number | null;
-    givenEver: number | null;
+    givenThisYear: readonly unknown[] | null;
+    givenEver: readonly unknown[] | null;
     firstSeen: string | null;
     lastSeen: string | null;
   };

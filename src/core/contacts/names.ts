@@ -13,10 +13,14 @@ const otherLatin = /(?!\p{ASCII})\p{Script=Latin}+/gu;
  * "Ó Hára-Peña" and "o hara pena" fold alike, and so do "Chœur" and "choeur".
  */
 export function fold(text: string): string {
-  return text
-    .normalize('NFKD')
-    .replace(/\p{M}/gu, '')
-    .replace(otherLatin, (letters) => transliterate(letters))
+  // Most names are plain letters, and have nothing to be taken off.
+  const plain = /^[\x20-\x7e]*$/u.test(text)
+    ? text
+    : text
+        .normalize('NFKD')
+        .replace(/\p{M}/gu, '')
+        .replace(otherLatin, (letters) => transliterate(letters));
+  return plain
     .toLowerCase()
     .replace(/['’`]/gu, '')
     .replace(/[^\p{L}\p{N}@.+]+/gu, ' ')

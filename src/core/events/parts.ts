@@ -87,6 +87,7 @@ export const partOf = {
   extras: 'offers',
   codes: 'offers',
   taxes: 'offers',
+  currency: 'offers',
   refunds: 'offers',
   questions: 'questions',
   forgetDays: 'questions',

@@ -172,7 +172,7 @@ function question(q: Question, asked: Asked, put: Put, visit: (s: Segment) => st
           contact: 't.contact_id',
           figure: 'sum(t.amount)',
           from: () =>
-            `donations t where true${q.fundId ? ` and t.fund_id = ${put(q.fundId, 'uuid')}` : ''}${during('t.at', q.within, asked, put)}`,
+            `donations t where t.currency = (select currency from organization)${q.fundId ? ` and t.fund_id = ${put(q.fundId, 'uuid')}` : ''}${during('t.at', q.within, asked, put)}`,
         },
         q.amount,
         put,

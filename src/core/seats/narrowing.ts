@@ -159,8 +159,7 @@ function holds(seat: NarrowedSeat, { column, is, values }: Condition, dayOf: Day
 }
 
 /** Whether the words are somewhere in a seat: its names, where they are reached, its order, its answers. */
-function mentions(seat: NarrowedSeat, q: string): boolean {
-  const words = fold(q).split(' ').filter(Boolean);
+function mentions(seat: NarrowedSeat, words: readonly string[]): boolean {
   if (!words.length) return true;
   const all = fold(
     [
@@ -182,7 +181,11 @@ export const narrowed = <S extends NarrowedSeat>(
   seats: readonly S[],
   filter: SeatFilter,
   dayOf: DayOf,
-): S[] => seats.filter((s) => mentions(s, filter.q) && filter.conditions.every((c) => holds(s, c, dayOf)));
+): S[] => {
+  const words = fold(filter.q).split(' ').filter(Boolean);
+  // The words last: they look through everything a seat says.
+  return seats.filter((s) => filter.conditions.every((c) => holds(s, c, dayOf)) && mentions(s, words));
+};
 
 /**
  * The seats that stand for their order among those given, in the order they are given: the first of each. What belongs to the whole

@@ -1,14 +1,17 @@
 import { spokenIn } from '#core/words/language.ts';
+import { once } from '#core/words/once.ts';
 import type { CalendarDate, WallTime, Zone } from './clock.ts';
 import { daysBetween } from './dates.ts';
 import { sayTimeOfDay } from './face.ts';
 
 const asUtc = (wall: WallTime): Date => new Date(`${wall.length === 10 ? `${wall}T00:00` : wall}:00Z`);
-const format = (locale: string, options: Intl.DateTimeFormatOptions) =>
-  new Intl.DateTimeFormat(locale === 'en' ? 'en-GB' : locale === 'fr' ? 'fr-CA' : locale, {
-    timeZone: 'UTC',
-    ...options,
-  });
+const format = once(
+  (locale: string, options: Intl.DateTimeFormatOptions) =>
+    new Intl.DateTimeFormat(locale === 'en' ? 'en-GB' : locale === 'fr' ? 'fr-CA' : locale, {
+      timeZone: 'UTC',
+      ...options,
+    }),
+);
 
 /** "Saturday 8 August 2026"; like all of these in the language that is spoken, unless another is asked for. */
 export const sayLongDate = (wall: WallTime | CalendarDate, locale: string = spokenIn()): string =>

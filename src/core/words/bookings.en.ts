@@ -103,6 +103,7 @@ export const bookingsEn = {
   'nothing-to-choose': 'There is nothing to choose any more: this was settled.',
   'event-not-running': 'This event was called off, or is over; nothing changes here any more.',
   'shift-begun': 'This shift has begun; please speak to the crew lead.',
+  'other-currency': '{{title}} is paid in {{currency}}: nothing can be moved there.',
   'no-waiver': 'No waiver is asked at this event.',
   'waiver-changed':
     'This waiver is not the one asked for any more. Load the page again and read what is asked now.',

@@ -107,6 +107,7 @@ export const bookingsFr: BookingWords = {
   'nothing-to-choose': 'Il n’y a plus rien à choisir : c’est déjà réglé.',
   'event-not-running': 'Cet événement a été annulé ou est terminé; plus rien ne change ici.',
   'shift-begun': 'Ce quart a commencé; parlez-en à la personne responsable des bénévoles.',
+  'other-currency': '{{title}} se paie en {{currency}} : rien ne peut y être déplacé.',
   'no-waiver': 'Aucune décharge n’est demandée à cet événement.',
   'waiver-changed':
     'Cette décharge n’est plus celle qui est demandée. Rechargez la page et lisez ce qui est demandé à présent.',

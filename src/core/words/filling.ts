@@ -2,6 +2,7 @@ import { type Currency, sayAmount } from '#core/money/amount.ts';
 import type { CalendarDate, WallTime } from '#core/time/clock.ts';
 import { sayShortDate, sayTime } from '#core/time/say.ts';
 import type { Language } from './language.ts';
+import { once } from './once.ts';
 
 /** What a text is filled in with: words, numbers, amounts in minor units with their currency, calendar dates, wall times. */
 export type Param =
@@ -17,12 +18,14 @@ export type Plurals = Partial<Record<Intl.LDMLPluralRule, string>> & { other: st
 
 const saidIn: Readonly<Record<Language, string>> = { en: 'en-CA', fr: 'fr-CA' };
 
+const rulesOf = once((language: Language) => new Intl.PluralRules(language));
+
 /**
  * Fills a text in. `{{name}}` stands for a parameter; `{{count:seat|seats}}` for a number with its noun, in the form that the
  * plural rules of the language choose (CLDR, by Intl.PluralRules).
  */
 export function fillIn(text: string | Plurals, params: Params, language: Language): string {
-  const rules = new Intl.PluralRules(language);
+  const rules = rulesOf(language);
   const form = typeof text === 'string' ? text : (text[rules.select(Number(params.count))] ?? text.other);
   return form.replace(
     /\{\{(\w+)(?::([^|}]*)\|([^}]*))?\}\}/gu,

@@ -158,6 +158,7 @@ export const refusalsEn = {
   'no-address': 'Give an address beginning with https://, mailto: or tel:.',
   'no-backup-name': 'This is not a name of a backup.',
   'no-country': 'Give a country code like CA.',
+  'currency-in-use': 'People have booked in {{currency}}: it stays in that.',
   'no-currency': 'This is not a currency in use.',
   'no-currency-code': 'Give a currency code like CAD.',
   'no-date': 'It has no date.',

@@ -35,6 +35,9 @@ async function placeThere(
   path: string,
 ): Promise<Placed> {
   const { tx } = w;
+  // Money does not become another one by moving.
+  if (target.paidIn !== order.currency)
+    throw refused('other-currency', { title: target.publicTitle, currency: target.paidIn });
   const of = async (eventId: string) => {
     const { questions, ...sold } = await referred(tx, eventId);
     // A file belongs to one booking.

@@ -1,6 +1,6 @@
 import type { Settling, WhatIf } from '#contract/changes.ts';
 import { titleFor } from '#core/events/french.ts';
-import { sayAmount } from '#core/money/amount.ts';
+import { sayAmount, sumsOf } from '#core/money/amount.ts';
 import { plusMinutes } from '#core/time/clock.ts';
 import { sayLongDate } from '#core/time/say.ts';
 import { wallOf } from '#core/time/wallTime.ts';
@@ -8,7 +8,7 @@ import { wrongAt } from '#core/words/problems.ts';
 import { type App, inTransaction, systemActor, type Work } from '../app/app.ts';
 import { first, insert, type Queries, update } from '../db/database.ts';
 import { sayWhen } from '../events/saying.ts';
-import { type EventRow, readChoices, readOffers } from '../events/store.ts';
+import { type EventRow, readChoices, readEvent, readOffers } from '../events/store.ts';
 import { invalid, refused } from '../http/problem.ts';
 import { leaveAsGift, refund } from '../money/paying.ts';
 import { readOrder } from '../registration/store.ts';
@@ -20,9 +20,7 @@ import { offersTaken, owedBack } from './store.ts';
 export async function moneyBack(tx: Queries, eventIds: readonly string[]): Promise<WhatIf['money']> {
   const back = await owedBack(tx, eventIds);
   const { currency } = await theOrganization(tx);
-  return back.length
-    ? { orders: back.length, amount: back.reduce((sum, o) => sum + o.amount, 0), currency }
-    : null;
+  return back.length ? { orders: back.length, sums: sumsOf(back, currency) } : null;
 }
 
 /** Days in which somebody says what becomes of what they paid; after that it goes back. */
@@ -34,6 +32,7 @@ export type Way = 'return' | 'gift' | 'move';
 export interface Owed {
   orderId: string;
   amount: number;
+  currency: string;
   ways: Way[];
   dueAt: string;
   /** The event that seats can move to. */
@@ -51,7 +50,7 @@ export async function oweBack(
   if (money === 'by hand') return [];
   const fund = fundId ?? (await readChoices(w.tx)).funds[0]?.id ?? null;
   const to = money === 'ask' ? await otherDate(w, toEventId) : null;
-  if (to) await demandOffers(w, eventId, to.id);
+  if (to) await demandOffers(w, eventId, to);
   const ways: Way[] =
     money === 'ask'
       ? ['return', ...(fund ? (['gift'] as const) : []), ...(to ? (['move'] as const) : [])]
@@ -76,7 +75,12 @@ export async function oweBack(
 }
 
 /** Who moves does so into the offer of the same name: one that is not there is said before anybody is asked. */
-async function demandOffers(w: Work, eventId: string, toEventId: string): Promise<void> {
+async function demandOffers(w: Work, eventId: string, to: EventRow): Promise<void> {
+  const toEventId = to.id;
+  if ((await readEvent(w.tx, eventId)).paidIn !== to.paidIn)
+    throw invalid([
+      wrongAt('settle.toEventId', 'other-currency', { title: to.publicTitle, currency: to.paidIn }),
+    ]);
   const there = await readOffers(w.tx, toEventId);
   const missing = (await offersTaken(w.tx, eventId)).find((name) => !there.some((o) => o.name === name));
   if (missing) throw invalid([wrongAt('settle.toEventId', 'offer-not-there', { offer: missing })]);
@@ -87,9 +91,9 @@ export async function moneyWords(
   w: Work,
   owed: readonly Owed[],
 ): Promise<Map<string, { en: string; fr: string }>> {
-  const { currency, zone } = await theOrganization(w.tx);
+  const { zone } = await theOrganization(w.tx);
   return new Map(
-    owed.map(({ orderId, amount, ways, dueAt, to }) => {
+    owed.map(({ orderId, amount, currency, ways, dueAt, to }) => {
       const there = (language: 'en' | 'fr') =>
         to ? `${titleFor(to, language)} (${sayWhen(to, language)})` : '';
       const [en, fr] = [sayAmount(amount, currency, 'en'), sayAmount(amount, currency, 'fr')];

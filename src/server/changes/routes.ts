@@ -6,7 +6,6 @@ import { demandLead, eventFor } from '../events/access.ts';
 import { readPlanChange } from '../events/history.ts';
 import type { Handlers } from '../http/handle.ts';
 import { orderByLink } from '../registration/links.ts';
-import { theOrganization } from '../staff/store.ts';
 import { ownUnitOnly } from '../stages/commands.ts';
 import { asSeen } from './around.ts';
 import { changePlan, changeState, tryChange } from './changing.ts';
@@ -93,11 +92,10 @@ export const changesHandlers: Handlers<typeof changesContract> = {
   'GET /api/public/orders/:token/money': async (c) => {
     const owed = await owedOn(c, await orderByLink(c.tx, c.params.token));
     if (!owed) return null;
-    const { currency } = await theOrganization(c.tx);
     const to = await otherDate(c, owed.toEventId);
     return {
       amount: owed.amount,
-      currency,
+      currency: owed.currency,
       // Where seats can no longer move to is no choice any more.
       ways: owed.ways.filter((way) => way !== 'move' || to),
       until: owed.dueAt,

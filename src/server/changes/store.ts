@@ -275,9 +275,9 @@ export const assignmentHere = (
 export const owedBack = (
   tx: Queries,
   eventIds: readonly string[],
-): Promise<{ orderId: string; amount: number }[]> =>
-  tx.query<{ orderId: string; amount: number }>(
-    'select id as order_id, -balance as amount from orders where event_id = any($1) and balance < 0 and received > 0 order by placed_at, id',
+): Promise<{ orderId: string; amount: number; currency: string }[]> =>
+  tx.query<{ orderId: string; amount: number; currency: string }>(
+    'select id as order_id, -balance as amount, currency from orders where event_id = any($1) and balance < 0 and received > 0 order by placed_at, id',
     [eventIds],
   );
 

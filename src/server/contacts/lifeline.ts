@@ -1,4 +1,5 @@
 import type { LifelineEntry } from '#contract/contacts.ts';
+import type { Money } from '#contract/endpoint.ts';
 import type { LifelineKind, LifeSaid } from '#core/contacts/lifeline.ts';
 import { shownToPublic } from '#core/events/states.ts';
 import { among } from '../db/among.ts';
@@ -7,7 +8,7 @@ import type { Queries } from '../db/database.ts';
 export interface LifelineRow extends Omit<LifelineEntry, 'detail' | 'text'> {
   said: LifeSaid;
   detail: LifeSaid | null;
-  amount: number | null;
+  amount: Money | null;
 }
 
 /** What is said as SQL: a code, which may be an expression, and what its words are filled in with; what is null is left out. */
@@ -32,7 +33,7 @@ export const readLifeline = (
     `select l.at, l.kind, l.said, l.detail, l.amount, e.id as event_id, e.public_title as event_title
      from (
        select s.at, 'registration' as kind, ${said('s.state')} as said, ${asWritten('s.reason')} as detail,
-              null::bigint as amount, r.event_id
+              null::jsonb as amount, r.event_id
          from registrations r join registration_states s on s.registration_id = r.id where r.contact_id = $1
        union all
        select o.placed_at, 'registration', ${said("'booked'", { seats: 'o.seats' })}, ${said("'order'", { number: 'o.number::text' })},
@@ -47,7 +48,7 @@ export const readLifeline = (
               ${said("'paid by'", {
                 method: said('p.method'),
                 more: "coalesce(', ' || f.name, '') || coalesce(', ' || nullif(p.reason, ''), '')",
-              })}, p.amount, p.event_id
+              })}, jsonb_build_object('amount', p.amount, 'currency', p.currency), p.event_id
          from payments p left join donations d on d.payment_id = p.id left join funds f on f.id = d.fund_id where p.contact_id = $1
        union all
        select coalesce(case when a.state in ('served', 'missed') then s.ends_at end, a.made_at), 'shift', ${said('a.state')},

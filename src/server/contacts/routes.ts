@@ -125,7 +125,6 @@ export const contactsHandlers: Omit<Handlers<typeof contactsContract>, Elsewhere
 
   'GET /api/contacts/:id/everything.csv': async ({ tx, params, now }) => {
     const person = await wholeRecord(tx, params.id, now);
-    const { currency } = await theOrganization(tx);
     const rows = await readLifeline(tx, person.id, lifelineKinds, 100_000, 0);
     return new File(
       `${fullName(person)}.csv`,
@@ -137,7 +136,7 @@ export const contactsHandlers: Omit<Handlers<typeof contactsContract>, Elsewhere
           sayLife(r.said),
           r.detail ? sayLife(r.detail) : '',
           r.eventTitle,
-          r.amount === null ? '' : sayAmount(r.amount, currency),
+          r.amount === null ? '' : sayAmount(r.amount.amount, r.amount.currency),
         ]),
       ),
     );
@@ -218,7 +217,6 @@ export const contactsHandlers: Omit<Handlers<typeof contactsContract>, Elsewhere
   'GET /api/contacts/:id/lifeline': async (c) => {
     const { tx, query, staff } = c;
     const { contactId, inUnit } = await contactFor(c, c.params.id);
-    const { currency } = await theOrganization(tx);
     const { kinds, unitId } = lifelineKindsOf(staff, inUnit);
     const wanted = query.kind ? kinds.filter((k) => k === query.kind) : kinds;
     const rows = await readLifeline(tx, contactId, wanted, pageOfLifeline + 1, query.offset, unitId);
@@ -226,7 +224,10 @@ export const contactsHandlers: Omit<Handlers<typeof contactsContract>, Elsewhere
       more: rows.length > pageOfLifeline,
       entries: rows.slice(0, pageOfLifeline).map(({ amount, said, detail, ...row }) => ({
         ...row,
-        text: amount === null ? sayLife(said) : `${sayLife(said)} ${sayAmount(Math.abs(amount), currency)}`,
+        text:
+          amount === null
+            ? sayLife(said)
+            : `${sayLife(said)} ${sayAmount(Math.abs(amount.amount), amount.currency)}`,
         detail: detail ? sayLife(detail) : '',
       })),
     };

@@ -6,6 +6,7 @@ import type {
   emailKinds,
   phoneKinds,
 } from '#contract/contacts.ts';
+import type { Money } from '#contract/endpoint.ts';
 import type { Texts } from '#core/contacts/attributes.ts';
 import { asDescribed, type Candidate, type Described, keysOf, prepare } from '#core/contacts/comparing.ts';
 import { largestBlock } from '#core/contacts/estimating.ts';
@@ -289,11 +290,16 @@ export interface TotalsRow {
   missed: number;
   coming: number;
   hours: number;
-  givenThisYear: number;
-  givenEver: number;
+  givenThisYear: Money[];
+  givenEver: Money[];
   firstSeen: string | null;
   lastSeen: string | null;
 }
+
+/** What somebody gave, by currency, that of the organization first. */
+const givenSql = (since = ''): string =>
+  `coalesce((select jsonb_agg(s) from (select sum(amount)::bigint as amount, currency from donations where contact_id = $1 ${since}
+     group by currency having sum(amount) <> 0 order by currency <> (select currency from organization), currency) s), '[]')`;
 
 export const readTotals = async (tx: Queries, contactId: string, yearStart: string): Promise<TotalsRow> =>
   (await first<TotalsRow>(
@@ -303,8 +309,7 @@ export const readTotals = async (tx: Queries, contactId: string, yearStart: stri
        (select count(*)::int from attendance where contact_id = $1 and state = 'missed') as missed,
        (select count(*)::int from attendance where contact_id = $1 and state = 'expected') as coming,
        (select coalesce(sum(hours), 0)::float8 from assignments where contact_id = $1 and state = 'served') as hours,
-       (select coalesce(sum(amount), 0)::bigint from donations where contact_id = $1 and at >= $2) as given_this_year,
-       (select coalesce(sum(amount), 0)::bigint from donations where contact_id = $1) as given_ever,
+       ${givenSql('and at >= $2')} as given_this_year, ${givenSql()} as given_ever,
        (select min(arrived_at) from attendance where contact_id = $1) as first_seen,
        (select max(arrived_at) from attendance where contact_id = $1) as last_seen`,
     [contactId, yearStart],

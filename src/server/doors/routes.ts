@@ -57,6 +57,7 @@ export const doorsHandlers: Handlers<typeof doorsContract> = {
       inside: rows.filter((r) => r.attendance === 'arrived').length,
       capacity: event.capacity,
       day: eventDayOf(event, dateOf(now, event.zone)),
+      currency: event.paidIn,
       waivers: textsOf(await waiversAt(tx, event.id)),
       offers: offers.map(({ id, name, price }) => ({ id, name, price })),
       rows,

@@ -1,4 +1,5 @@
 import type { EventPlan } from '#contract/events.ts';
+import { isCurrency } from '#core/money/amount.ts';
 import { problemsWithRefunds } from '#core/money/refundPolicy.ts';
 import { problemsWithShop } from '#core/offers/checking.ts';
 import { standing } from '#core/registration/states.ts';
@@ -7,6 +8,7 @@ import type { Work } from '../app/app.ts';
 import { among } from '../db/among.ts';
 import { first, insert, update } from '../db/database.ts';
 import { type FieldProblem, refused } from '../http/problem.ts';
+import { theOrganization } from '../staff/store.ts';
 import type { EventRow } from './store.ts';
 
 /** A change of a plan on its way into the database. */
@@ -103,6 +105,7 @@ export async function checkShop(saving: Saving): Promise<FieldProblem[]> {
     ...problemsWithShop(after),
     ...problemsWithRefunds(after.refunds),
     ...(change.offers ? await checkOffers(saving) : []),
+    ...(change.currency === undefined ? [] : await checkCurrency(saving)),
   ];
 }
 
@@ -113,7 +116,18 @@ export async function saveShop(saving: Saving): Promise<void> {
   if (change.extras) await saveList(saving, 'extras', before.extras, change.extras);
   if (change.codes) await saveList(saving, 'codes', before.codes, change.codes);
   if (change.taxes) await update(w.tx, 'events', event.id, { taxes: change.taxes });
+  if (change.currency !== undefined) await update(w.tx, 'events', event.id, { currency: change.currency });
   if (change.refunds) await update(w.tx, 'events', event.id, { refunds: change.refunds });
+}
+
+/** What speaks against another currency: there is none of that code, or something was agreed in the one before. */
+async function checkCurrency({ w, event, change }: Saving): Promise<FieldProblem[]> {
+  const { currency } = change;
+  if (currency && !isCurrency(currency)) return [wrongAt('currency', 'no-currency')];
+  const { currency: usual } = await theOrganization(w.tx);
+  if ((currency ?? usual) === event.paidIn) return [];
+  const used = await first(w.tx, 'select 1 as x from orders where event_id = $1 limit 1', [event.id]);
+  return used ? [wrongAt('currency', 'currency-in-use', { currency: event.paidIn })] : [];
 }
 
 async function checkOffers({ w, event, change }: Saving): Promise<FieldProblem[]> {

@@ -42,6 +42,8 @@ export const plainPlan = (event: PlainPlan): PlainPlan =>
 
 export interface EventRow extends PlainPlan {
   id: string;
+  /** What it is paid in: its currency, or else that of the organization. */
+  paidIn: string;
   unitName: string | null;
   state: EventState;
   isTemplate: boolean;
@@ -94,11 +96,13 @@ export interface EventRow extends PlainPlan {
   createdAt: string;
 }
 
+/** What an event is paid in. */
+const paidInSql = 'coalesce(e.currency, (select g.currency from organization g))';
 /** A place with its room, as people read it. */
 const placeName = "v.name || coalesce(', ' || rm.name, '')";
 /** How many a place holds: as the room is set up, the room, or the place. */
 const holds = `coalesce((select (l->>'capacity')::int from jsonb_array_elements(rm.layouts) l where l->>'name' = e.layout limit 1), rm.capacity, v.capacity)`;
-const columns = `e.id, ${plainFields.map((field) => `e.${snake(field)}`).join(', ')}, u.name as unit_name, e.state, e.is_template,
+const columns = `e.id, ${plainFields.map((field) => `e.${snake(field)}`).join(', ')}, ${paidInSql} as paid_in, u.name as unit_name, e.state, e.is_template,
   e.starts_at, e.ends_at, e.doors_at, e.registration_closes_at, e.absences_at, ${placeName} as venue_name, v.address as venue_address,
   ${holds} as venue_capacity, v.shared as venue_shared, v.ours as venue_ours,
   (select count(*)::int from speakers sp where sp.event_id = e.id and sp.removed_at is null) as speaking,
@@ -165,6 +169,8 @@ export interface ListedRow
   online: { link: string } | null;
   lowest: number | null;
   highest: number | null;
+  /** What it is paid in. */
+  paidIn: string;
   /** Its own banner; without one it has the picture of its kind. */
   bannerId: string | null;
 }
@@ -175,7 +181,7 @@ export const readListed = (tx: Queries, since: string, calledOff = false): Promi
     `select e.id, e.slug, e.public_title as title, e.summary, e.french - 'description' as french, e.category, e.draws, e.state, u.name as unit,
        ${placeName} as place, v.name as venue, v.address as venue_address, e.online, e.starts_local, e.ends_local, e.starts_at, e.ends_at, e.all_day,
        e.show_end, e.zone, e.registration_closes_at, e.capacity, e.online_capacity, e.version, e.visibility, e.unit_id, e.partner_ids,
-       o.lowest, o.highest, e.banner_id
+       o.lowest, o.highest, ${paidInSql} as paid_in, e.banner_id
      ${from}
        left join (select event_id, min(price)::int as lowest, max(price)::int as highest from offers where removed_at is null group by event_id) o
          on o.event_id = e.id

@@ -2,7 +2,7 @@ import type { PublicEvent, PublicListing } from '#contract/registration.ts';
 import { inLanguage, offerIn } from '#core/events/french.ts';
 import { kindIn } from '#core/events/kinds.ts';
 import { sayPrices } from '#core/events/prices.ts';
-import { type Currency, sayAmount } from '#core/money/amount.ts';
+import { sayAmount } from '#core/money/amount.ts';
 import { docToHtml } from '#core/text/html.ts';
 import { sayTimeOfDay } from '#core/time/face.ts';
 import { sayRange, sayShortDate, sayTime, sayZone } from '#core/time/say.ts';
@@ -24,11 +24,7 @@ const framed = (organization: string, content: string): string =>
   `<div class="pub early"><div class="org">${escapeHtml(organization)}</div><main>${content}</main></div>`;
 
 /** The text of an event as HTML: what, when, where, what it costs, and the way in. */
-export function earlyEvent(
-  event: PublicEvent,
-  organization: { name: string; currency: string },
-  language: Language,
-): string {
+export function earlyEvent(event: PublicEvent, organization: { name: string }, language: Language): string {
   const words = catalogues[language];
   const shown = inLanguage(event, language);
   const banner = event.pictures.find((p) => p.id === event.bannerId);
@@ -47,8 +43,7 @@ export function earlyEvent(
     [t('good'), event.draws.map((d) => kindIn(d, event.inFrench, language)).join(', ')],
     [t('access'), event.place?.access ?? ''],
   ];
-  const price = (amount: number) =>
-    amount === 0 ? t('free') : sayAmount(amount, organization.currency as Currency, language);
+  const price = (amount: number) => (amount === 0 ? t('free') : sayAmount(amount, event.currency, language));
   return framed(
     organization.name,
     [
@@ -127,7 +122,7 @@ export function earlyListing(
 /** The same to stand in a page of somebody else's: the events, each a link to its own page, and a link to all of them. */
 export function embeddedListing(
   { events }: PublicListing,
-  organization: { name: string; currency: string },
+  organization: { name: string },
   origin: string,
   language: Language,
 ): string {
@@ -141,7 +136,7 @@ export function embeddedListing(
               [
                 e.startsLocal && sayRange(e.startsLocal, e.endsLocal, language),
                 e.place,
-                sayPrices(e, organization.currency as Currency, language),
+                sayPrices(e, e.currency, language),
               ]
                 .filter(Boolean)
                 .join(' · '),

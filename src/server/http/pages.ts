@@ -4,6 +4,7 @@ import type { Request } from 'express';
 import type { everything } from '#contract/index.ts';
 import { listingQuery, type PublicEvent } from '#contract/registration.ts';
 import { inLanguage } from '#core/events/french.ts';
+import { plainAmount } from '#core/money/amount.ts';
 import { withOffset } from '#core/time/wallTime.ts';
 import type { Language } from '#core/words/language.ts';
 import type { App } from '../app/app.ts';
@@ -38,11 +39,7 @@ const scriptJson = (value: unknown): string =>
     .replace(/\u2028|\u2029/gu, ' ');
 
 /** schema.org data of an event (Event, Offer, Place), as search engines read it. */
-function eventJsonLd(
-  event: PublicEvent,
-  organization: { name: string; currency: string },
-  url: string,
-): object {
+function eventJsonLd(event: PublicEvent, organization: { name: string }, url: string): object {
   return {
     '@context': 'https://schema.org',
     '@type': 'Event',
@@ -90,8 +87,8 @@ function eventJsonLd(
     offers: event.offers.map((o) => ({
       '@type': 'Offer',
       name: o.name,
-      price: (o.price / 100).toFixed(2),
-      priceCurrency: organization.currency,
+      price: plainAmount(o.price, event.currency),
+      priceCurrency: event.currency,
       availability:
         event.registration === 'closed'
           ? 'https://schema.org/Discontinued'

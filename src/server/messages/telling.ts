@@ -75,8 +75,8 @@ async function toBuyer(
 export { toBuyer as tellBuyer };
 
 /** What becomes of the money of an order, in its buyer's language; nothing where nothing does. */
-function moneyWords(order: OrderRow, kept: number, currency: string): string {
-  const money = (amount: number) => sayAmount(amount, currency, order.language);
+function moneyWords(order: OrderRow, kept: number): string {
+  const money = (amount: number) => sayAmount(amount, order.currency, order.language);
   const french = order.language === 'fr';
   return [
     kept > 0 &&
@@ -98,20 +98,18 @@ const paragraph = (words: string): string => words && `${words}\n\n`;
 /** Tells whoever booked that seats were given up, and what becomes of the money. */
 export async function tellGivenUp(w: Work, orderId: string, seats: number, kept: number): Promise<void> {
   const order = await readOrder(w.tx, orderId);
-  const { currency } = await theOrganization(w.tx);
   await toBuyer(w, orderId, 'given up', 'seats were given up', undefined, undefined, {
     count: String(seats),
-    words: paragraph(moneyWords(order, kept, currency)),
+    words: paragraph(moneyWords(order, kept)),
   });
 }
 
 /** The same of another ticket. */
 export async function tellTicket(w: Work, orderId: string, ticket: string, kept: number): Promise<void> {
   const order = await readOrder(w.tx, orderId);
-  const { currency } = await theOrganization(w.tx);
   await toBuyer(w, orderId, 'ticket changed', 'the ticket was changed', undefined, undefined, {
     ticket,
-    words: paragraph(moneyWords(order, kept, currency)),
+    words: paragraph(moneyWords(order, kept)),
   });
 }
 

@@ -144,8 +144,15 @@ export const surveysOf = (tx: Queries, contactId: string) =>
 
 /** What somebody gave, the newest first. */
 export const giftsOf = (tx: Queries, contactId: string, zone: string) =>
-  tx.query<{ on: string; amount: number; fund: string; event: string | null; anonymous: boolean }>(
-    `select to_char(d.at at time zone $2, 'YYYY-MM-DD') as "on", d.amount, f.name as fund, e.public_title as event, d.anonymous
+  tx.query<{
+    on: string;
+    amount: number;
+    currency: string;
+    fund: string;
+    event: string | null;
+    anonymous: boolean;
+  }>(
+    `select to_char(d.at at time zone $2, 'YYYY-MM-DD') as "on", d.amount, d.currency, f.name as fund, e.public_title as event, d.anonymous
      from donations d join funds f on f.id = d.fund_id left join events e on e.id = d.event_id
      where d.contact_id = $1 order by d.at desc, d.id limit 200`,
     [contactId, zone],

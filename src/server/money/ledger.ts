@@ -1,7 +1,7 @@
-import type { LedgerRow } from '#contract/money.ts';
+import type { LedgerRow, LedgerTotals } from '#contract/money.ts';
 import { openAttempts } from '#core/money/attempts.ts';
 import { among } from '../db/among.ts';
-import { first, type Queries } from '../db/database.ts';
+import type { Queries } from '../db/database.ts';
 
 /** Money that moved, of one event or of all, newest first. */
 export const ledgerRows = (
@@ -12,7 +12,7 @@ export const ledgerRows = (
 ): Promise<LedgerRow[]> =>
   tx.query<LedgerRow>(
     `select p.id, p.at, p.contact_id, coalesce(nullif(trim(c.given_name || ' ' || c.family_name), ''), trim(o.buyer_given || ' ' || o.buyer_family), '') as name,
-       e.public_title as event, p.event_id, o.number as order_number, p.kind, p.method, f.name as fund, p.amount, p.reason
+       e.public_title as event, p.event_id, o.number as order_number, p.kind, p.method, f.name as fund, p.amount, p.currency, p.reason
      from payments p left join contacts c on c.id = p.contact_id left join orders o on o.id = p.order_id left join events e on e.id = p.event_id
        left join donations d on d.payment_id = p.id left join funds f on f.id = d.fund_id
      where ($1::uuid is null or p.event_id = $1)
@@ -21,22 +21,30 @@ export const ledgerRows = (
     [eventId, kind],
   );
 
-/** The sums of the ledger. What was let off did not come in: it is a figure of its own. */
-export const ledgerTotals = async (tx: Queries, eventId: string | null) =>
-  (await first<{ seats: number; donations: number; refunds: number; net: number; waived: number }>(
-    tx,
-    `select coalesce(sum(amount) filter (where kind = 'seats' and amount > 0), 0)::bigint as seats,
-       coalesce(sum(amount) filter (where kind = 'donation' and amount > 0), 0)::bigint as donations,
-       coalesce(-sum(amount) filter (where amount < 0), 0)::bigint as refunds, coalesce(sum(amount), 0)::bigint as net,
-       (select coalesce(sum(amount), 0)::bigint from payments where method = 'waived' and ($1::uuid is null or event_id = $1)) as waived
-     from payments where method <> 'waived' and ($1::uuid is null or event_id = $1)`,
+/** The sums of the ledger by currency, that of the organization first. What was let off did not come in: it is a figure of its own. */
+export const ledgerTotals = (tx: Queries, eventId: string | null): Promise<LedgerTotals[]> =>
+  tx.query<LedgerTotals>(
+    `select p.currency, coalesce(sum(amount) filter (where kind = 'seats' and amount > 0 and method <> 'waived'), 0)::bigint as seats,
+       coalesce(sum(amount) filter (where kind = 'donation' and amount > 0 and method <> 'waived'), 0)::bigint as donations,
+       coalesce(-sum(amount) filter (where amount < 0 and method <> 'waived'), 0)::bigint as refunds,
+       coalesce(sum(amount) filter (where method <> 'waived'), 0)::bigint as net,
+       coalesce(sum(amount) filter (where method = 'waived'), 0)::bigint as waived
+     from payments p where $1::uuid is null or event_id = $1
+     group by p.currency order by p.currency <> (select currency from organization), p.currency`,
     [eventId],
-  ))!;
+  );
 
 /** Charges that the processor has not answered yet. */
 export const unanswered = (tx: Queries, eventId: string | null) =>
-  tx.query<{ orderNumber: number; name: string; amount: number; since: string; eventId: string }>(
-    `select o.number as order_number, o.buyer_given || ' ' || o.buyer_family as name, p.amount, p.asked_at as since, o.event_id
+  tx.query<{
+    orderNumber: number;
+    name: string;
+    amount: number;
+    currency: string;
+    since: string;
+    eventId: string;
+  }>(
+    `select o.number as order_number, o.buyer_given || ' ' || o.buyer_family as name, p.amount, o.currency, p.asked_at as since, o.event_id
      from payment_attempts p join orders o on o.id = p.order_id
      where p.state in ${among(openAttempts)} and ($1::uuid is null or o.event_id = $1) order by p.asked_at`,
     [eventId],

@@ -157,6 +157,7 @@ async function writeMovement(
       eventId: order.eventId,
       ...base,
       kind,
+      currency: order.currency,
       amount,
       at: now,
     });
@@ -174,6 +175,7 @@ async function writeMovement(
         eventId: order.eventId,
         paymentId: id,
         fundId: order.donationFund,
+        currency: order.currency,
         amount,
         anonymous: order.donationAnonymous,
         at: now,

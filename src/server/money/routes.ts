@@ -13,7 +13,6 @@ import { File, type Handlers } from '../http/handle.ts';
 import { invalid, refused } from '../http/problem.ts';
 import { orderByLink } from '../registration/links.ts';
 import { type OrderRow, readOrder } from '../registration/store.ts';
-import { theOrganization } from '../staff/store.ts';
 import { readBehaviours, tellStandin } from '../standins/mail.ts';
 import { ledgerRows, ledgerTotals, unanswered } from './ledger.ts';
 import { payByCard, receive, refund } from './paying.ts';
@@ -24,17 +23,12 @@ const page = 500;
  * Refuses to take or waive more than is still due: a nought too many is caught at the counter, where it can be put right.
  * A transfer is what it is; what is too much of it is paid back.
  */
-async function atMostDue(
-  tx: Queries,
-  order: OrderRow,
-  { method, amount }: { method: string; amount: number },
-): Promise<void> {
+function atMostDue(order: OrderRow, { method, amount }: { method: string; amount: number }): void {
   const left = order.balance;
   if (method === 'transfer' || amount <= left) return;
-  const { currency } = await theOrganization(tx);
   throw invalid([
     left > 0
-      ? wrongAt('amount', 'only-due', { due: { amount: left, currency } })
+      ? wrongAt('amount', 'only-due', { due: { amount: left, currency: order.currency } })
       : wrongAt('amount', 'nothing-due'),
   ]);
 }
@@ -64,15 +58,18 @@ async function payableBy(c: Asker & { tx: Queries }, orderId: string, method: st
 }
 
 /** The door takes what is due: less only when that is said. */
-async function asMuchAsDue(
+function asMuchAsDue(
   c: Asker & { tx: Queries; body: { amount: number; reason: string } },
   order: OrderRow,
-): Promise<void> {
+): void {
   if (isCoordinator(c.staff) || c.staff.roles.some((r) => r === 'treasurer' || r === 'unit lead')) return;
   if (c.body.amount >= order.balance || c.body.reason.length >= 3) return;
-  const { currency } = await theOrganization(c.tx);
   throw invalid([
-    { path: 'reason', code: 'less-taken', params: { due: { amount: order.balance, currency } } },
+    {
+      path: 'reason',
+      code: 'less-taken',
+      params: { due: { amount: order.balance, currency: order.currency } },
+    },
   ]);
 }
 
@@ -97,7 +94,6 @@ export const moneyHandlers: Handlers<typeof moneyContract> &
   'GET /api/ledger.csv': async (c) => {
     const { tx, query } = c;
     await demandLedger(c);
-    const { currency } = await theOrganization(tx);
     const rows = await ledgerRows(tx, query.eventId ?? null, query.kind ?? null, null);
     return new File(
       'ledger.csv',
@@ -111,8 +107,8 @@ export const moneyHandlers: Handlers<typeof moneyContract> &
           r.amount < 0 ? 'refund' : r.method === 'waived' ? 'let off' : r.kind,
           r.method,
           r.fund,
-          plainAmount(r.amount, currency),
-          currency,
+          plainAmount(r.amount, r.currency),
+          r.currency,
           r.reason,
         ]),
       ),
@@ -122,8 +118,8 @@ export const moneyHandlers: Handlers<typeof moneyContract> &
   'POST /api/orders/:id/payments': async (c) => {
     const order = await payableBy(c, c.params.id, c.body.method);
     if (c.body.method === 'waived' && !c.body.reason) throw invalid([{ path: 'reason', code: 'why-waived' }]);
-    await atMostDue(c.tx, order, c.body);
-    await asMuchAsDue(c, order);
+    atMostDue(order, c.body);
+    asMuchAsDue(c, order);
     return receive(
       c,
       order,

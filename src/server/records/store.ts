@@ -149,7 +149,7 @@ export async function readFacts(tx: Queries, ids: readonly string[]): Promise<Fa
        coalesce((select jsonb_agg(${eventColumns})) from attendance a join events e on e.id = a.event_id
          where a.contact_id = c.id and a.state = 'missed'), '[]') as missed,
        coalesce((select jsonb_agg(jsonb_build_object('fundId', fund_id, 'amount', amount, 'at', ${instant('at')}))
-         from donations where contact_id = c.id), '[]') as donations,
+         from donations where contact_id = c.id and currency = (select currency from organization)), '[]') as donations,
        coalesce((select jsonb_agg(jsonb_build_object('role', s.role, 'hours', coalesce(a.hours, 0), 'startsAt', ${instant('s.starts_at')}))
          from assignments a join shifts s on s.id = a.shift_id where a.contact_id = c.id and a.state = 'served'), '[]') as served,
        coalesce((select jsonb_agg(jsonb_build_object('waiverId', waiver_id, 'at', ${instant('at')}))

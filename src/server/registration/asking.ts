@@ -1,6 +1,5 @@
 import type { Visitor } from '#core/access/visitor.ts';
 import { holdsOn } from '#core/contacts/membership.ts';
-import type { Currency } from '#core/money/amount.ts';
 import type { Asking, Shop, Wanted } from '#core/offers/quote.ts';
 import type { Channel } from '#core/registration/checking.ts';
 import { standing } from '#core/registration/states.ts';
@@ -11,13 +10,12 @@ import type { Queries } from '../db/database.ts';
 import { type EventRow, readSold, type Sold } from '../events/store.ts';
 import type { OrderRequest } from './request.ts';
 
-/** What an event sells, in the currency of the organization. */
+/** What an event sells, in the currency it is paid in. */
 export const shopOf = async (
   tx: Queries,
-  event: Pick<EventRow, 'id' | 'taxes'>,
-  currency: Currency,
+  event: Pick<EventRow, 'id' | 'taxes' | 'paidIn'>,
 ): Promise<Omit<Shop, keyof Sold> & Sold> => ({
-  currency,
+  currency: event.paidIn,
   taxes: event.taxes,
   ...(await readSold(tx, event.id)),
 });

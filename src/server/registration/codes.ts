@@ -5,7 +5,6 @@ import { isFor, whatIsWrongWithCode } from '#core/offers/quote.ts';
 import type { Work } from '../app/app.ts';
 import type { EventRow } from '../events/store.ts';
 import { invalid } from '../http/problem.ts';
-import { theOrganization } from '../staff/store.ts';
 import { admittedAt } from './admitting.ts';
 import { askingOf, shopOf } from './asking.ts';
 import { publicOfferOf } from './public.ts';
@@ -21,8 +20,7 @@ export async function enterCode(
   address: string,
 ): Promise<EnteredCode> {
   demandTries(w, event.id, address);
-  const { currency } = await theOrganization(w.tx);
-  const shop = await shopOf(w.tx, event, currency);
+  const shop = await shopOf(w.tx, event);
   const code = codeNamed(shop.codes, entered);
   const wrong = whatIsWrongWithCode(code, await askingOf(w, event, visitor, 'public', true));
   if (!code) countTry(w, event.id, address);

@@ -103,7 +103,7 @@ export async function placeOrders(
     );
   const told = (of: EventRow) => {
     const { token, standing, total } = placed.get(of.id)!;
-    return { token, standing, total };
+    return { token, standing, total, currency: of.paidIn };
   };
   return { ...told(event), also: others.map(({ slug, event }) => ({ slug, ...told(event) })) };
 }

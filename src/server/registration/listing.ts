@@ -114,6 +114,7 @@ export async function listingFor(
       registration: e.registration,
       place: e.place,
       venue: e.venue,
+      currency: e.paidIn,
       lowest: e.lowest,
       highest: e.highest,
       picture: e.picture,

@@ -12,7 +12,6 @@ import { among } from '../db/among.ts';
 import { first, insert, type Queries, update } from '../db/database.ts';
 import { type EventRow, readEvent } from '../events/store.ts';
 import { invalid, refused } from '../http/problem.ts';
-import { theOrganization } from '../staff/store.ts';
 import { askingOf, shopOf } from './asking.ts';
 import { addLines, type OrderRow, readOrder, readSeats, readTaken, type SeatRow } from './store.ts';
 import { keepBack } from './withdrawing.ts';
@@ -52,7 +51,7 @@ export async function changeOffer(
   const seats = await readSeats(tx, orderId);
   if (seatIds.some((id) => !seats.some((s) => s.id === id)))
     throw invalid([{ path: 'seats', code: 'seats-of-another' }]);
-  const shop = await shopOf(tx, event, (await theOrganization(tx)).currency);
+  const shop = await shopOf(tx, event);
   const to = shop.offers.find((o) => o.id === offerId);
   if (!to) throw invalid([{ path: 'offerId', code: 'ticket-gone' }]);
   const units = unitsOf(seats, seatIds).filter((u) => u[0] && u[0].offerId !== offerId);

@@ -83,8 +83,8 @@ export async function placeOrder(
     throw refused('registers-elsewhere', { address: event.registerAt });
   if (channel === 'public' && !takesRegistrations(event, now)) throw refused('registration-closed');
   if (channel !== 'public' && !lives(event.state)) throw refused('not-open');
-  const { country, currency } = await theOrganization(tx);
-  const shop = await shopOf(tx, event, currency);
+  const { country } = await theOrganization(tx);
+  const shop = await shopOf(tx, event);
   if (address !== null && request.code && !codeNamed(shop.codes, request.code)) countTry(w, eventId, address);
   // Whoever the team books for pays what they would by themselves.
   const payer = visitor ?? (buyerContactId ? await asVisitor(tx, buyerContactId) : null);
@@ -138,6 +138,7 @@ export async function placeOrder(
     buyerEmail: email,
     buyerPhone: phone,
     language: languageIn(questions, kept.answers) ?? request.language,
+    currency: shop.currency,
     due: account.due,
     balance: account.balance,
     donation: order.donation,

@@ -78,6 +78,7 @@ export interface OrderRow {
   buyerEmail: string | null;
   buyerPhone: string | null;
   language: 'en' | 'fr';
+  currency: string;
   due: number;
   received: number;
   waived: number;
@@ -101,7 +102,7 @@ export interface OrderRow {
   askedAt: string | null;
 }
 
-const orderColumns = `id, number, event_id, buyer_contact_id, buyer_given, buyer_family, buyer_email, buyer_phone, language, due, received, waived, balance, due_now, code_id, donation,
+const orderColumns = `id, number, event_id, buyer_contact_id, buyer_given, buyer_family, buyer_email, buyer_phone, language, currency, due, received, waived, balance, due_now, code_id, donation,
   donation_fund, donation_anonymous, lines, seats, state, channel, placed_at, held_until, waitlisted_at, offered_until, asked_at`;
 
 /** An order; with `lock`, whoever reads it so as well waits until this transaction is over. */

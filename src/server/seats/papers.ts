@@ -122,14 +122,13 @@ export async function nameTagsOf(
 
 /** A list for the door, to tick by hand. It says nothing about anybody's health: paper is left lying about. */
 export async function doorListOf(by: By, event: EventRow, asked: Printed): Promise<Buffer> {
-  const { tx, staff, now } = by;
+  const { staff, now } = by;
   const facts = factsOf(staff, event, now);
-  const { currency } = await theOrganization(tx);
   const seats = await confirmedSeats(by, event, facts, asked);
   const open = (s: (typeof seats)[number]) =>
     [
       s.waiver === 'self' || s.waiver === 'guardian' ? 'waiver to sign' : '',
-      s.balance > 0 ? `${sayAmount(s.balance, currency)} to pay` : '',
+      s.balance > 0 ? `${sayAmount(s.balance, event.paidIn)} to pay` : '',
     ]
       .filter(Boolean)
       .join(', ');
@@ -195,11 +194,11 @@ const words = {
 /** What somebody booked and what it comes to, in their language. */
 export async function confirmationOf(tx: Queries, order: OrderRow): Promise<Buffer> {
   const event = await readEvent(tx, order.eventId);
-  const { name: organization, currency } = await theOrganization(tx);
+  const { name: organization } = await theOrganization(tx);
   const offers = await readOffers(tx, event.id);
   const seats = (await readSeats(tx, order.id)).filter((s) => standing.includes(s.state));
   const t = words[order.language];
-  const money = (amount: number) => sayAmount(amount, currency, order.language);
+  const money = (amount: number) => sayAmount(amount, order.currency, order.language);
   const lines = await linesShown(tx, order);
   const kept = await keptFrom(tx, order.id);
   const sum = (pick: (l: (typeof lines)[number]) => number) => lines.reduce((all, l) => all + pick(l), 0);

@@ -1,6 +1,7 @@
 import type { z } from 'zod';
 import type { staffContract } from '#contract/staff.ts';
 import { emailKey } from '#core/contacts/reach.ts';
+import { isCurrency } from '#core/money/amount.ts';
 import { isZone } from '#core/time/wallTime.ts';
 import { wrongAt } from '#core/words/problems.ts';
 import type { App, Work } from '../app/app.ts';
@@ -20,9 +21,7 @@ export async function setUp(w: Work, body: Setup): Promise<void> {
   const { zone, currency } = body.organization;
   const fields = [
     ...(isZone(zone) ? [] : [wrongAt('organization.zone', 'no-zone')]),
-    ...(Intl.supportedValuesOf('currency').includes(currency)
-      ? []
-      : [wrongAt('organization.currency', 'no-currency')]),
+    ...(isCurrency(currency) ? [] : [wrongAt('organization.currency', 'no-currency')]),
   ];
   if (fields.length) throw invalid(fields);
   await demandPassword(

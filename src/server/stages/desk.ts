@@ -1,3 +1,4 @@
+import type { Money } from '#contract/endpoint.ts';
 import type { DeskEntry } from '#contract/events.ts';
 import { partsOfAll } from '#core/access/contacts.ts';
 import { type Depth, seesStageEverywhere, stagesOf } from '#core/access/stages.ts';
@@ -165,30 +166,34 @@ async function pairsWaiting(tx: Queries): Promise<DeskEntry[]> {
 
 async function sinceYesterday(tx: Queries, today: string, zone: string, staff: SignedIn) {
   const from = `${shiftDate(today, -1)} 00:00 ${zone}`;
-  const row = (await first<
-    Record<'seats' | 'withdrawn' | 'donations' | 'waivers' | 'sent' | 'failed', number>
-  >(
+  const row = (await first<Record<'seats' | 'withdrawn' | 'waivers' | 'sent' | 'failed', number>>(
     tx,
     `select
        (select count(*)::int from registrations where confirmed_at >= $1::timestamptz) as seats,
        (select count(*)::int from registrations where state = 'withdrawn' and ended_at >= $1::timestamptz) as withdrawn,
-       (select coalesce(sum(amount), 0)::bigint from donations where at >= $1::timestamptz) as donations,
        (select count(*)::int from signatures where at >= $1::timestamptz) as waivers,
        (select count(*)::int from messages where sent_at >= $1::timestamptz) as sent,
        (select count(*)::int from messages where state in ${among(undelivered)}) as failed`,
     [from],
   ))!;
+  const given = await tx.query<Money>(
+    `select currency, sum(amount)::bigint as amount from donations where at >= $1::timestamptz group by currency
+     order by currency <> (select currency from organization), currency`,
+    [from],
+  );
+  // That nothing was given is a figure too.
+  const gifts = given.length ? given : [{ amount: 0, currency: (await theOrganization(tx)).currency }];
   const figure = (
     label: keyof typeof deskEn,
     count: number | null,
-    amount: number | null = null,
+    amount: Money | null = null,
     tone: 'know' | 'stop' = 'know',
   ) => ({ label: line(label), count, amount, tone });
   // Sums over all events are for those who see what they sum up everywhere.
   const sees = (stage: Stage) => seesStageEverywhere(staff, stage);
   return [
     ...(sees('registration') ? [figure('seats', row.seats), figure('withdrawn', row.withdrawn)] : []),
-    ...(partsOfAll(staff).has('money') ? [figure('donations', null, row.donations)] : []),
+    ...(partsOfAll(staff).has('money') ? gifts.map((sum) => figure('donations', null, sum)) : []),
     ...(isCoordinator(staff) ? [figure('waivers', row.waivers)] : []),
     ...(sees('messages') ? [figure('sent', row.sent)] : []),
     ...(row.failed && sees('messages') ? [figure('failed', row.failed, null, 'stop')] : []),

@@ -131,7 +131,7 @@ function factsFor(event: EventRow, read: Read): MarginFacts {
   const back = steps.find((s) => s.state === 'sent back' || s.state === 'refused');
   return {
     state: event.state,
-    currency: organization.currency,
+    currency: event.paidIn,
     daysToStart: event.startsLocal ? daysBetween(today, event.startsLocal.slice(0, 10)) : null,
     over,
     lacks: lacksOfEvent(event, offers, today),

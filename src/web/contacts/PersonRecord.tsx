@@ -166,14 +166,14 @@ export function Totals({
   contact: ContactRecord;
   wide?: boolean;
 }) {
-  const { money, dayAndYear } = useSaying();
+  const { sums, dayAndYear } = useSaying();
   const all: [string, ReactNode][] = [
     [phrase('contacts.attended'), t.attended],
     [phrase('contacts.missed'), t.missed],
     [phrase('contacts.toCome'), t.coming],
     [phrase('common.hoursServed'), t.hours],
-    [phrase('contacts.givenThisYear'), t.givenThisYear === null ? null : money(t.givenThisYear)],
-    [phrase('contacts.givenEver'), t.givenEver === null ? null : money(t.givenEver)],
+    [phrase('contacts.givenThisYear'), t.givenThisYear === null ? null : sums(t.givenThisYear)],
+    [phrase('contacts.givenEver'), t.givenEver === null ? null : sums(t.givenEver)],
     [
       phrase('contacts.firstSeen'),
       t.firstSeen ? dayAndYear(t.firstSeen) : t.attended === null ? null : phrase('contacts.never'),

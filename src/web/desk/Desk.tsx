@@ -136,7 +136,9 @@ export default function Desk() {
                       {since.map((s) => (
                         <tr key={s.label}>
                           <td className={s.tone === 'stop' ? 'late' : ''}>{s.label}</td>
-                          <td className="n">{s.amount !== null ? money(s.amount) : s.count}</td>
+                          <td className="n">
+                            {s.amount !== null ? money(s.amount.amount, s.amount.currency) : s.count}
+                          </td>
                         </tr>
                       ))}
                     </tbody>

@@ -16,6 +16,7 @@ import { Empty } from '../kit/Note.tsx';
 import { Loaded, Problems } from '../kit/notices.tsx';
 import { say, Toasts } from '../kit/toast.tsx';
 import { useAction, useAsk, useMe } from '../parts/ask.ts';
+import { PaidIn } from '../parts/saying.ts';
 import { useOutbox } from './outbox.ts';
 import { Scanner } from './Scanner.tsx';
 import { nameOf, sayMissing } from './saying.ts';
@@ -43,7 +44,13 @@ export default function Door() {
   return (
     <main className="door">
       <Waiting behind={behind} />
-      <Loaded of={doors}>{(d) => <Shown doors={d} id={id} key={id} />}</Loaded>
+      <Loaded of={doors}>
+        {(d) => (
+          <PaidIn value={d.currency}>
+            <Shown doors={d} id={id} key={id} />
+          </PaidIn>
+        )}
+      </Loaded>
       <Toasts />
     </main>
   );

@@ -16,7 +16,7 @@ import { Note } from '../kit/Note.tsx';
 import { Loaded, Loading } from '../kit/notices.tsx';
 import { useAhead, useAsk } from '../parts/ask.ts';
 import { StateWord } from '../parts/marks.tsx';
-import { useSaying } from '../parts/saying.ts';
+import { PaidIn, useSaying } from '../parts/saying.ts';
 import { HeldChanges } from './changes/HeldChanges.tsx';
 import { LastChange } from './changes/LastChange.tsx';
 import { StateActions } from './StateActions.tsx';
@@ -189,7 +189,9 @@ export default function EventPage() {
       {(p) =>
         // Whoever may not see a stage lands on the first they may.
         (p.may.see as readonly string[]).includes(stage) ? (
-          <Shown page={p} stage={stage as Stage} key={p.id} />
+          <PaidIn value={p.plan.currency}>
+            <Shown page={p} stage={stage as Stage} key={p.id} />
+          </PaidIn>
         ) : (
           <Navigate to={`/events/${id}/${p.may.see[0]}`} replace />
         )

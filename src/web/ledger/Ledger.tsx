@@ -27,6 +27,8 @@ const kinds = {
 type LedgerKind = keyof typeof kinds;
 const usual = { kind: '' };
 
+const nothing = { seats: 0, donations: 0, refunds: 0, net: 0, waived: 0 };
+
 /** What a movement is: seats, a donation to a fund, what went back of either, or what was let off. */
 function sayKind(r: LedgerRow): string {
   if (r.method === 'waived') return phrase('ledger.letOff');
@@ -40,7 +42,7 @@ export default function Ledger() {
   const [address, put] = useAddress(usual);
   const kind: LedgerKind = address.kind in kinds ? (address.kind as LedgerKind) : '';
   const ledger = useAsk('GET /api/ledger', { query: { kind: kind || undefined } });
-  const { money, dayAndYear, at } = useSaying();
+  const { money, currency, dayAndYear, at } = useSaying();
   const columns: Column<LedgerRow>[] = [
     {
       id: 'date',
@@ -90,7 +92,7 @@ export default function Ledger() {
       heading: phrase('ledger.amount'),
       number: true,
       sortBy: (r) => r.amount,
-      cell: (r) => <span className={r.amount < 0 ? 'late' : ''}>{money(r.amount)}</span>,
+      cell: (r) => <span className={r.amount < 0 ? 'late' : ''}>{money(r.amount, r.currency)}</span>,
     },
   ];
   return (
@@ -110,7 +112,7 @@ export default function Ledger() {
                   of="ledger.forOfOrderAsked"
                   with={{
                     noAnswer: <b>{phrase('ledger.noAnswerFromThe')}</b>,
-                    amount: money(u.amount),
+                    amount: money(u.amount, u.currency),
                     name: u.name,
                     orderNumber: u.orderNumber,
                     since: at(u.since),
@@ -127,13 +129,21 @@ export default function Ledger() {
               />
               <TableColumns name="ledger" columns={columns} />
               <chakra.span className="soft num" marginLeft="auto">
-                {phrase('ledger.seatsDonationsRefunds', {
-                  seats: money(totals.seats),
-                  donations: money(totals.donations),
-                  refunds: money(totals.refunds),
-                  net: money(totals.net),
-                })}
-                {totals.waived > 0 && ` · ${phrase('ledger.letOffInAll', { waived: money(totals.waived) })}`}
+                {(totals.length ? totals : [{ ...nothing, currency }])
+                  .map((t) =>
+                    [
+                      phrase('ledger.seatsDonationsRefunds', {
+                        seats: money(t.seats, t.currency),
+                        donations: money(t.donations, t.currency),
+                        refunds: money(t.refunds, t.currency),
+                        net: money(t.net, t.currency),
+                      }),
+                      t.waived > 0 && phrase('ledger.letOffInAll', { waived: money(t.waived, t.currency) }),
+                    ]
+                      .filter(Boolean)
+                      .join(' · '),
+                  )
+                  .join('; ')}
                 {more && ` · ${phrase('ledger.theNewestAreShown', { rows: rows.length })}`}
               </chakra.span>
             </div>

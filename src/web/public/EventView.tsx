@@ -10,6 +10,7 @@ import { useCameBy, useCounted } from './cameBy.ts';
 import { Asked, Help, More, Story, Tickets, Top, WhenAndWhere } from './eventParts.tsx';
 import { language } from './language.ts';
 import { Loaded } from './notices.tsx';
+import { PaidIn } from './saying.ts';
 
 // Only where an event has one: most have none, and load nothing of it.
 const Agenda = lazy(() => import('./Agenda.tsx'));
@@ -49,7 +50,13 @@ function useTheme(theme: PageLook['theme']): void {
 }
 
 /** The page of an event, in its style; a preview leads nowhere yet, and may be asked for in another style. */
-export function Shown({ event: whole, preview = false }: { event: PublicEvent; preview?: boolean }) {
+export const Shown = (props: { event: PublicEvent; preview?: boolean }) => (
+  <PaidIn value={props.event.currency}>
+    <Styled {...props} />
+  </PaidIn>
+);
+
+function Styled({ event: whole, preview = false }: { event: PublicEvent; preview?: boolean }) {
   // Read anew when another language is chosen.
   useTranslation();
   const event = inLanguage(whole, language());

@@ -171,7 +171,7 @@ function Gifts({ gifts }: Pick<Page, 'gifts'>) {
                     .join(' · ')}
                 </Small>
               </span>
-              <chakra.span textStyle="figures">{money(g.amount)}</chakra.span>
+              <chakra.span textStyle="figures">{money(g.amount, g.currency)}</chakra.span>
             </Ends>
           </li>
         ))}

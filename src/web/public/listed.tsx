@@ -18,8 +18,8 @@ import { useMoney } from './saying.ts';
 export function useCost(): (e: ListedEvent) => string {
   const { t } = useTranslation();
   const money = useMoney();
-  const amount = (price: number) => (price === 0 ? t('free') : money(price));
   return (e) => {
+    const amount = (price: number) => (price === 0 ? t('free') : money(price, e.currency));
     if (e.registration === 'full') return t('full');
     const range = priceRange(e.lowest, e.highest);
     switch (range.kind) {

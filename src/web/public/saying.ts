@@ -1,15 +1,25 @@
 import type { TFunction } from 'i18next';
+import { createContext, useContext } from 'react';
 import type { PublicEvent, PublicOffer } from '#contract/registration.ts';
-import { sayAmount } from '#core/money/amount.ts';
+import { type Currency, sayAmount } from '#core/money/amount.ts';
 import { face, sayTimeOfDay } from '#core/time/face.ts';
 import { sayShortDate, sayTime, sayZone } from '#core/time/say.ts';
 import { useFrame } from './asking.ts';
 import { language } from './language.ts';
 
-/** Says amounts in the organization's currency and the reader's language. */
-export function useMoney(): (amount: number) => string {
-  const currency = useFrame().data?.organization.currency ?? 'CAD';
-  return (amount) => sayAmount(amount, currency, language());
+/** What amounts are in: of an event and its bookings, what it is paid in. */
+export const PaidIn = createContext<Currency | null>(null);
+
+/** What amounts are in here: the currency of the event, or else of the organization. */
+export function useCurrency(): Currency {
+  const usual = useFrame().data?.organization.currency ?? 'CAD';
+  return useContext(PaidIn) ?? usual;
+}
+
+/** Says amounts in the currency of where they stand, or another one, and the reader's language. */
+export function useMoney(): (amount: number, of?: Currency) => string {
+  const currency = useCurrency();
+  return (amount, of = currency) => sayAmount(amount, of, language());
 }
 
 /** Units left from which on it is said how many there are. */

@@ -12,14 +12,14 @@ export function OffMoney({
   money,
 }: {
   form: Form<Settled>;
-  money: { orders: number; amount: number };
+  money: { orders: number; sums: readonly { amount: number; currency: string }[] };
 }) {
   const saying = useSaying();
   const funds = useAsk('GET /api/choices').data?.funds ?? [];
   return (
     <>
       <chakra.p marginBottom="4px">
-        <b>{phrase('changes.money', { count: money.orders, amount: saying.money(money.amount) })}</b>
+        <b>{phrase('changes.money', { count: money.orders, amount: saying.sums(money.sums) })}</b>
       </chakra.p>
       <OneOf
         form={form}

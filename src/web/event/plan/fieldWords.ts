@@ -61,6 +61,7 @@ export const fieldTitles: Record<PlanField, string> = {
   extras: phrase('event.extras'),
   codes: phrase('event.codes'),
   taxes: phrase('event.taxes'),
+  currency: phrase('event.currency'),
   refunds: phrase('offers.refunds'),
   questions: phrase('event.questions'),
   namesDays: phrase('questions.namesDays'),

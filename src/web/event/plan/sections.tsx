@@ -9,6 +9,7 @@ import { DayFiles, newOrganizer, OrganizerSection } from './ForPeople.tsx';
 import { Look } from './Look.tsx';
 import { Offers } from './Offers.tsx';
 import { Buttons, Faqs, newButton, newFaq, Registering, SearchWords } from './PageMore.tsx';
+import { PaidInSection } from './PaidInSection.tsx';
 import { newSpeaker, newSponsor, Speakers, Sponsors } from './People.tsx';
 import { Pictures } from './Pictures.tsx';
 import { Questions } from './Questions.tsx';
@@ -146,6 +147,16 @@ export const sections: readonly Section[] = [
       used: (plan) => plan.taxes.length > 0,
       begin: () => ({ taxes: [newTax()] }),
       empty: { taxes: [] },
+    },
+  },
+  {
+    id: 'currency',
+    title: phrase('event.currency'),
+    Show: PaidInSection,
+    optional: {
+      used: (plan) => plan.currency !== null,
+      begin: () => ({ currency: 'USD' }),
+      empty: { currency: null },
     },
   },
   {

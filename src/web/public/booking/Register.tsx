@@ -6,7 +6,6 @@ import { useTranslation } from 'react-i18next';
 import { Link, useNavigate, useParams, useSearchParams } from 'react-router';
 import { type OrderPlaced, type PublicEvent, registrationContract } from '#contract/registration.ts';
 import { inLanguage } from '#core/events/french.ts';
-import type { Currency } from '#core/money/amount.ts';
 import { askedOfOrder } from '#core/questions/showing.ts';
 import { fits, nothingTaken } from '#core/registration/capacity.ts';
 import { orderProblems } from '#core/registration/checking.ts';
@@ -26,7 +25,7 @@ import { Loaded } from '../notices.tsx';
 import { Head, Say, Soft, Title, Two } from '../parts.tsx';
 import { Quoted } from '../Quoted.tsx';
 import { type Choice, keyOf, quoteFor, reckon, wantedOf } from '../quoting.ts';
-import { useMoney } from '../saying.ts';
+import { PaidIn, useCurrency, useMoney } from '../saying.ts';
 import { Terms } from '../Terms.tsx';
 import WhoMay from '../WhoMay.tsx';
 import { bodyOf, type Draft, giftOf, linesOf, seatsOf } from './draft.ts';
@@ -61,23 +60,27 @@ function Again({ token, children }: { token: string; children: (buyer: Buyer) =>
   );
 }
 
-/** The form of an event; `within` its page, which says the rest. */
-export function Registering({
-  event,
-  within = false,
-  buyer,
-}: {
+interface Booked {
   event: PublicEvent;
   within?: boolean;
   /** Who books, where that is known. */
   buyer?: Buyer;
-}) {
+}
+
+/** The form of an event; `within` its page, which says the rest. */
+export const Registering = (props: Booked) => (
+  <PaidIn value={props.event.currency}>
+    <Filling {...props} />
+  </PaidIn>
+);
+
+function Filling({ event, within = false, buyer }: Booked) {
   const { from, invited } = useCameBy(event.slug);
   const { t } = useTranslation();
   const money = useMoney();
   const navigate = useNavigate();
   const frame = useFrame().data;
-  const currency = (frame?.organization.currency ?? 'CAD') as Currency;
+  const currency = useCurrency();
   const [placed, setPlaced] = useState<OrderPlaced | null>(null);
   const only = event.offers.length === 1 ? event.offers[0] : undefined;
   const form = useForm({

@@ -40,7 +40,7 @@ export function Several({ placed, event }: { placed: OrderPlaced; event: PublicE
                 {p.startsLocal ? sayRange(p.startsLocal, p.endsLocal, language()) : p.slug}
               </TextLink>
               <chakra.span whiteSpace="nowrap" color={p.standing === 'confirmed' ? 'soft' : 'ochre'}>
-                {t(words[p.standing], { amount: money(p.total) })}
+                {t(words[p.standing], { amount: money(p.total, p.currency) })}
               </chakra.span>
             </Ends>
           </li>

@@ -19,7 +19,7 @@ import { Loaded } from '../notices.tsx';
 import { Owed } from '../Owed.tsx';
 import { Acts, Say, Soft, Title } from '../parts.tsx';
 import { isToSign, type ToSign, Waivers } from '../Sign.tsx';
-import { sayMoment, useMoney } from '../saying.ts';
+import { PaidIn, sayMoment, useMoney } from '../saying.ts';
 import { Answers } from './Answers.tsx';
 import { isBuyer, isGone, useReload } from './booking.ts';
 import { Exchange } from './Exchange.tsx';
@@ -34,7 +34,11 @@ export default function Order() {
   const { token = '' } = useParams();
   return (
     <Loaded of={useAsk('GET /api/public/orders/:token', { token }, { everyMs: 8_000 })}>
-      {(order) => <Shown order={order} token={token} />}
+      {(order) => (
+        <PaidIn value={order.currency}>
+          <Shown order={order} token={token} />
+        </PaidIn>
+      )}
     </Loaded>
   );
 }

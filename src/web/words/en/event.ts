@@ -122,6 +122,7 @@ export const event = {
   admission: 'Who may register',
   extras: 'Extras',
   codes: 'Codes',
+  currency: 'Currency',
   taxes: 'Taxes',
   removeNamed: 'Remove {{name}}',
   price: 'Price',

@@ -130,6 +130,8 @@ export const offers = {
   rowRejected: 'Line {{line}}: {{why}}',
   waiver: 'Signed for these seats',
   noWaiver: 'Nothing beside the waiver of the event',
+  currencyIs: 'Everything at this event is paid in',
+  currencyHelp: 'Every price keeps its figure: 25 stays 25. Once somebody has booked, the currency stays.',
   refunds: 'Giving seats up',
   refundsHelp: 'What goes back of what was paid, when somebody gives a seat up. It is said before they book.',
   refundsAfter: 'After the last day, nothing goes back.',
