@@ -229,6 +229,8 @@ const publicEvent = z.object({
   seatsLeft: z.int().nullable(),
   /** Whether one can take part online; the same of the seats there. */
   online: z.boolean(),
+  /** Whether it is the room that limits them. */
+  ofRoom: z.boolean(),
   onlineLeft: z.int().nullable(),
   whenFull: z.enum(whenFull),
   openShifts: z.int(),

@@ -267,7 +267,7 @@ describe('contacts', () => {
       family: 'person',
       emails: [],
       notes: [],
-      totals: { givenEver: 2500 },
+      totals: { givenEver: [{ amount: 2500, currency: 'CAD' }] },
     });
     const again = await caller.try('POST /api/contacts/:id/erase', {
       params: { id },

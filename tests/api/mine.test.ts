@@ -315,7 +315,7 @@ describe('all that somebody holds', () => {
     );
     const page = (await mine(by))!;
     expect(page.gifts).toEqual([
-      { on: '2025-12-31', amount: 2500, fund: funds[0]!.name, event: null, anonymous: true },
+      { on: '2025-12-31', amount: 2500, currency: 'CAD', fund: funds[0]!.name, event: null, anonymous: true },
     ]);
     const feed = () =>
       world.anyone.try('GET /api/public/mine/:token/calendar.ics', { params: { token: page.feedToken } });

@@ -16,6 +16,7 @@ async function statements(work: () => Promise<unknown>): Promise<number> {
   const real = world.app.db;
   let count = 0;
   const counted = <T extends Queries>(tx: T): Queries => ({
+    ...(tx.kept && { kept: tx.kept }),
     query: (sql, params) => {
       count += 1;
       return tx.query(sql, params);

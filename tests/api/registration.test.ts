@@ -102,6 +102,43 @@ describe('registering', () => {
     ]);
   });
 
+  test('whoever does not fit is told what is short, also where only the room limits it', async () => {
+    const wanted = (event: OpenEvent, units: number) =>
+      place(event, {
+        ...orderFor(event, [person(31, 'Short')]),
+        lines: [{ offerId: event.offers[0]!.id, units }],
+        waitlist: false,
+      });
+    const short = async (event: OpenEvent, units: number) => (await wanted(event, units)).problem;
+    const small = await openEvent(world, { title: 'Short of seats', capacity: 3 });
+    expect(await short(small, 4)).toMatchObject({
+      code: 'full',
+      fields: [{ code: 'short-seats', message: '3 seats left, and your party needs 4.' }],
+    });
+    const few = await openEvent(world, { title: 'Short of tickets', capacity: 9, quantity: 2 });
+    expect((await short(few, 3)).fields).toMatchObject([
+      { path: 'lines', code: 'short-ticket', message: 'Guided paddle: 2 left, and you ask for 3.' },
+    ]);
+    // Nobody said how many may come: as many as the place holds.
+    const room = await openEvent(world, { title: 'Short of room', capacity: null });
+    const { venue } = await (await world.as('odalys')).call('GET /api/events/:id', {
+      params: { id: room.id },
+    });
+    await world.app.db.query('update venues set capacity = 2 where name = $1', [venue!.name]);
+    try {
+      const page = await world.anyone.call('GET /api/public/events/:slug', { params: { slug: room.slug } });
+      expect(page).toMatchObject({ seatsLeft: 2, ofRoom: true });
+      expect((await short(room, 3)).fields).toMatchObject([{ code: 'short-room' }]);
+      expect((await wanted(room, 2)).status).toBe(201);
+      expect((await short(room, 1)).fields).toMatchObject([{ code: 'short-room', params: { left: 0 } }]);
+    } finally {
+      await world.app.db.query('update venues set capacity = $1 where name = $2', [
+        venue!.capacity,
+        venue!.name,
+      ]);
+    }
+  });
+
   test('a held seat comes back when nobody pays', async () => {
     const paid = await openEvent(world, { title: 'Paid hold', capacity: 1, price: 2500 });
     const held = await place(paid, orderFor(paid, [person(11, 'Hold')]));

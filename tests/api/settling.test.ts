@@ -303,7 +303,7 @@ describe('what becomes of money when an event is called off', () => {
       params: { id: event.id },
       body: { move: 'call off', settle: { money: 'return' } },
     });
-    expect(whatIf.money).toEqual({ orders: 1, amount: 2500, currency: 'CAD' });
+    expect(whatIf.money).toEqual({ orders: 1, sums: [{ amount: 2500, currency: 'CAD' }] });
     expect(whatIf.letters[0]!.sample!.body).toContain('You paid $25. All of it goes back');
     await callOff(event.id, { money: 'return' });
     expect(await balances(event.id)).toMatchObject({ received: 2500 });

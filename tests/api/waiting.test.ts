@@ -160,3 +160,21 @@ describe('how likely it is', () => {
     expect((await look(parties.Three!)).odds).toBeNull();
   });
 });
+
+test('who waits for an offer has none of it yet: its number can be kept, and not be less than are taken', async () => {
+  const event = await openEvent(world, { title: 'As Many As There Are', capacity: null, quantity: 4 });
+  await place(event, 'Holder', 4);
+  expect((await place(event, 'Waits', 2)).standing).toBe('waitlisted');
+  const saved = async (change: Partial<EventPlan['offers'][number]>) => {
+    const { plan, version } = await odalys.call('GET /api/events/:id', { params: { id: event.id } });
+    const offers = plan.offers.map((o) => ({ ...o, ...change }));
+    return odalys.try('PATCH /api/events/:id', {
+      params: { id: event.id },
+      body: { version, change: { offers } },
+    });
+  };
+  expect((await saved({ about: 'two hours' })).status).toBe(200);
+  expect((await saved({ quantity: 3 })).problem.fields).toMatchObject([
+    { path: 'offers.0.quantity', code: 'units-taken', params: { count: 4 } },
+  ]);
+});

@@ -1,6 +1,8 @@
 import type { Page } from '@playwright/test';
 import { plainQuestion } from '#core/questions/question.ts';
 import { openEvent } from '../api/scenes.ts';
+import { tickAll } from './pages/controls.ts';
+import { Registering } from './pages/registering.ts';
 import { callers, checkAccess, expect, linkTo, pageOf, test } from './site.ts';
 
 /** Counts what is tapped on a page beside fields that are typed into. */
@@ -191,4 +193,89 @@ test('questions are built with a preview: what hangs on an answer, circles, a se
   await expect(section.getByText('Look at this.')).toBeVisible();
   expect((await asked()).map((q) => q.prompt.en)).toEqual(['Telephone', 'By car?', 'Free seats']);
   await page.context().close();
+});
+
+test('on a slow network that loses an answer: nothing typed is lost, and it is one booking', async ({
+  browser,
+  site,
+}) => {
+  const event = await openEvent(callers(site), { title: 'Far From The Mast', capacity: 9 });
+  const phone = await pageOf(browser, site, null, true);
+  const network = await phone.context().newCDPSession(phone);
+  // What it is about can be read before any script has come.
+  await phone.route(/\.js$/u, (route) => route.abort());
+  await phone.goto(`/e/${event.slug}`);
+  await expect(phone.getByRole('heading', { name: 'Far From The Mast' })).toBeVisible();
+  await phone.unroute(/\.js$/u);
+  await phone.goto(`/e/${event.slug}/register`);
+  const form = new Registering(phone);
+  await form.comes();
+  await form.name('You', { given: 'Marsh', family: 'Slow' });
+  await form.email('marsh@slow.example');
+  await network.send('Network.emulateNetworkConditions', {
+    offline: false,
+    latency: 600,
+    downloadThroughput: 25_000,
+    uploadThroughput: 12_000,
+  });
+  const sent: string[] = [];
+  await phone.route(`**/api/public/events/${event.slug}/orders`, async (route) => {
+    sent.push(route.request().headers()['idempotency-key'] ?? '');
+    const answer = await route.fetch();
+    // The first answer does not arrive.
+    await (sent.length === 1 ? route.abort('connectionreset') : route.fulfill({ response: answer }));
+  });
+  const register = phone.getByRole('button', { name: 'Register', exact: true });
+  await register.tap();
+  await expect(phone.getByRole('alert').first()).toBeVisible();
+  await expect(phone.getByLabel('First name').first()).toHaveValue('Marsh');
+  await register.tap();
+  await expect(phone.getByRole('heading', { name: 'You are registered' })).toBeVisible({ timeout: 20_000 });
+  expect(sent).toHaveLength(2);
+  expect(new Set(sent).size).toBe(1);
+  const { rows } = await (await callers(site).as('odalys')).call('GET /api/events/:id/registrations', {
+    params: { id: event.id },
+  });
+  expect(rows.map((r) => [r.given, r.state])).toEqual([['Marsh', 'confirmed']]);
+});
+
+test('two waivers: that of the event for everybody, that of a ticket for whoever takes it', async ({
+  browser,
+  site,
+}) => {
+  const event = await openEvent(callers(site), { title: 'Two To Sign', waiver: 'On the water' });
+  const odalys = await callers(site).as('odalys');
+  const page = await pageOf(browser, site, 'odalys');
+  await page.goto(`/events/${event.id}/plan`);
+  await page.locator('details:has(label:text-is("Signed for these seats")) > summary').first().click();
+  await page.getByLabel('Signed for these seats').selectOption({ index: 1 });
+  await expect
+    .poll(
+      async () =>
+        (await odalys.call('GET /api/events/:id', { params: { id: event.id } })).plan.offers[0]!.waiverId,
+    )
+    .not.toBeNull();
+  const phone = await pageOf(browser, site, null, true);
+  const form = new Registering(phone);
+  await phone.goto(`/e/${event.slug}/register`);
+  await form.more('Guided paddle').tap();
+  await form.comes();
+  await form.name('You', { given: 'Una', family: 'Quill', birthDate: '1985-04-04' });
+  await form.email('una@two.example');
+  await form.name('Seat 2', { given: 'Tove', family: 'Quill', birthDate: '2016-02-02' });
+  await phone.getByRole('button', { name: 'Register', exact: true }).tap();
+  await expect(phone.getByRole('form', { name: 'Children in our care' })).toBeVisible();
+  await checkAccess(phone);
+  const sign = async (title: string) => {
+    const of = phone.getByRole('form', { name: title });
+    await tickAll(of);
+    await of.getByLabel('Type your first and last name').fill('Una Quill');
+    await of.getByRole('button', { name: /^Sign/u }).tap();
+    await expect(of).toHaveCount(0);
+  };
+  await sign('On the water');
+  // One of the two is not both.
+  await expect(phone.getByText('Waiver signed')).toHaveCount(1);
+  await sign('Children in our care');
+  await expect(phone.getByText('Waiver signed')).toHaveCount(2);
 });

@@ -236,4 +236,16 @@ test('somebody on the telephone is registered; an invitation is answered; what s
   await expect(phone.getByText('Supper For Some')).toBeVisible();
   await expect(phone.getByText('By Telephone').first()).toBeVisible();
   await checkAccess(phone);
+
+  // Given up where it is seen, once it was said what for.
+  const seat = phone.getByRole('listitem').filter({ hasText: 'Supper For Some' });
+  await seat.getByRole('button', { name: 'Give seats up: Supper For Some' }).tap();
+  await expect(seat.getByRole('checkbox', { name: /Ida Sedge/u })).toBeChecked();
+  await checkAccess(phone);
+  await seat.getByRole('button', { name: 'Cancel' }).tap();
+  await seat.getByRole('button', { name: 'Give seats up: Supper For Some' }).tap();
+  await seat.getByRole('button', { name: 'Give up 1 seat' }).tap();
+  await expect(phone.getByRole('button', { name: 'Give seats up: Supper For Some' })).toHaveCount(0);
+  await page.reload();
+  await expect(page.getByText('yes, 1 seat', { exact: false })).toHaveCount(0);
 });

@@ -1,3 +1,5 @@
+import { type Wrong, wrongAt } from '#core/words/problems.ts';
+
 /** Seats taken now: at the place, online, and of each offer in units. Held, offered and confirmed seats count. */
 export interface Taken {
   seats: number;
@@ -12,9 +14,25 @@ export const nothingTaken: Taken = { seats: 0, unitsByOffer: new Map() };
 export interface Limits {
   /** Seats at the place; null when nothing limits them. */
   capacity: number | null;
+  /** Whether that is what the room holds, and not a number of the event's own. */
+  ofRoom?: boolean;
   /** Seats online, where there is an online room; null when nothing limits them. */
   onlineCapacity?: number | null;
 }
+
+/** Nothing limits the seats. */
+export const unlimited: Limits = { capacity: null, ofRoom: false, onlineCapacity: null };
+
+/** What limits the seats of an event: its own number or, where it says none, what its room holds. */
+export const limitsOf = (event: {
+  capacity: number | null;
+  venueCapacity: number | null;
+  onlineCapacity: number | null;
+}): Limits => ({
+  capacity: event.capacity ?? event.venueCapacity,
+  ofRoom: event.capacity === null && event.venueCapacity !== null,
+  onlineCapacity: event.onlineCapacity,
+});
 
 /** Where the seats of an offer are: at the place, unless it is one for the online room. */
 interface Somewhere {
@@ -67,17 +85,47 @@ export function seatsOf(party: Party): { place: number; online: number } {
   return { place: Math.max(0, party.seats - online), online: Math.min(online, party.seats) };
 }
 
-/** True when a whole order fits at once: every line within its quantity, and all seats within the capacity of where they are. */
-export function fits(order: Party, limits: Limits, taken: Taken): boolean {
-  const { place, online } = seatsOf(order);
-  const [atPlace, elsewhere] = [freeSeats(limits, taken), freeOnline(limits, taken)];
-  if (atPlace !== null && place > atPlace) return false;
-  if (elsewhere !== null && online > elsewhere) return false;
-  return order.lines.every(
-    ({ offer, units }) =>
-      offer.quantity === null || (taken.unitsByOffer.get(offer.id) ?? 0) + units <= offer.quantity,
-  );
+/**
+ * What there is too little of for a party: seats at the place, which the event or its room limits, seats online, or units of one
+ * offer; with how many it needs, and how many are left.
+ */
+export interface Short {
+  of: 'seats' | 'room' | 'online' | 'offer';
+  needs: number;
+  left: number;
+  /** The offer, where it is one that is short. */
+  offerId: string | null;
 }
+
+/** What a whole order does not fit into, the widest first; null when it fits at once. */
+export function shortOf(order: Party, limits: Limits, taken: Taken): Short | null {
+  const { place, online } = seatsOf(order);
+  for (const [of, needs, free] of [
+    [limits.ofRoom ? 'room' : 'seats', place, freeSeats(limits, taken)],
+    ['online', online, freeOnline(limits, taken)],
+  ] as const)
+    if (free !== null && needs > free) return { of, needs, left: free, offerId: null };
+  for (const { offer, units } of order.lines) {
+    const free = left(offer.quantity, taken.unitsByOffer.get(offer.id) ?? 0);
+    if (free !== null && units > free) return { of: 'offer', needs: units, left: free, offerId: offer.id };
+  }
+  return null;
+}
+
+const shortCodes = {
+  seats: 'short-seats',
+  room: 'short-room',
+  online: 'short-online',
+  offer: 'short-ticket',
+} as const;
+
+/** What is short, as it is told beside the tickets; `name` is that of the offer. */
+export const shortProblem = ({ of, needs, left }: Short, name = ''): Wrong =>
+  wrongAt('lines', shortCodes[of], { needs, left, name });
+
+/** True when a whole order fits at once: every line within its quantity, and all seats within the capacity of where they are. */
+export const fits = (order: Party, limits: Limits, taken: Taken): boolean =>
+  shortOf(order, limits, taken) === null;
 
 /** What becomes of a party that does not fit: it waits, is turned away, or is pointed to the online room. */
 export const whenFull = ['waitlist', 'turn away', 'online'] as const;

@@ -1,8 +1,19 @@
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
+import { sayProblem } from '#core/words/problems.ts';
 import { because, sayReason } from '#core/words/reasons.ts';
 import { plusMinutes } from '../time/clock.ts';
-import { fits, freeSeats, freeUnits, type Taken } from './capacity.ts';
+import {
+  fits,
+  freeSeats,
+  freeUnits,
+  type Limits,
+  limitsOf,
+  shortOf,
+  shortProblem,
+  type Taken,
+  unlimited,
+} from './capacity.ts';
 import { mayBecome, registrationStates } from './states.ts';
 import {
   freedSeatsFor,
@@ -55,6 +66,35 @@ describe('capacity', () => {
     expect(fits(orderOf(2), { capacity: 90 }, taken)).toBe(false);
     expect(fits(orderOf(1), { capacity: 90 }, taken)).toBe(true);
     expect(freeUnits(single, { capacity: null }, taken)).toBe(1);
+  });
+
+  test('what is short is told: the seats, those of the room, those online, or one offer', () => {
+    const online = { ...single, id: 'far', quantity: null, online: true };
+    const taken: Taken = { seats: 85, online: 9, unitsByOffer: new Map([['single', 39]]) };
+    const of = (limits: Limits, order = orderOf(6)) => shortOf(order, limits, taken);
+    expect(of({ capacity: 90 })).toEqual({ of: 'seats', needs: 6, left: 5, offerId: null });
+    // A room that is fuller than it holds has none left, and not fewer.
+    const room = limitsOf({ capacity: null, venueCapacity: 80, onlineCapacity: null });
+    expect(of(room)).toEqual({ of: 'room', needs: 6, left: 0, offerId: null });
+    expect(of({ capacity: 91 })).toEqual({ of: 'offer', needs: 6, left: 1, offerId: 'single' });
+    expect(of({ capacity: 86, onlineCapacity: 10 }, orderOf(2, online))).toMatchObject({
+      of: 'online',
+      left: 1,
+    });
+    expect(of({ capacity: 86 }, orderOf(1))).toBeNull();
+    expect(of(unlimited, orderOf(1))).toBeNull();
+    // A number of its own counts, also where the room holds more.
+    expect(limitsOf({ capacity: 20, venueCapacity: 80, onlineCapacity: 3 })).toEqual({
+      capacity: 20,
+      ofRoom: false,
+      onlineCapacity: 3,
+    });
+    const said = (short: ReturnType<typeof of>, language: 'en' | 'fr') => {
+      const { code, params } = shortProblem(short!, 'Single');
+      return sayProblem(code, params, language);
+    };
+    expect(said(of({ capacity: 90 }), 'en')).toBe('5 seats left, and your party needs 6.');
+    expect(said(of({ capacity: 91 }), 'fr')).toBe('Single : il en reste 1, et vous en demandez 6.');
   });
 
   test('whatever arrives in whatever order, nothing is oversold', () => {

@@ -1,7 +1,7 @@
 import type { QuietReason } from '#core/contacts/quiet.ts';
 import { earlier, type Instant, plusMinutes } from '#core/time/clock.ts';
 import { because, type Reason } from '#core/words/reasons.ts';
-import { fits, freeOnline, freeSeats, type Limits, seatsOf, type Taken } from './capacity.ts';
+import { fits, type Limits, seatsOf, shortOf, type Taken } from './capacity.ts';
 
 /** A party that waits as one: it gets all its seats or none. */
 export interface WaitingParty {
@@ -104,18 +104,11 @@ export function freedSeatsFor(
 /** Why a party does not get seats now; `fits` when it does. */
 export function whyNot(party: WaitingParty, limits: Limits, taken: Taken): Reason {
   if (party.quiet) return because(party.quiet);
-  const { place, online } = seatsOf(party);
-  for (const [seats, free] of [
-    [place, freeSeats(limits, taken)],
-    [online, freeOnline(limits, taken)],
-  ] as const)
-    if (free !== null && seats > free)
-      return free === 0
-        ? because('needs, none free', { seats })
-        : because('needs, some free', { seats, count: free });
-  const short = party.lines.find(
-    (l) =>
-      l.offer.quantity !== null && (taken.unitsByOffer.get(l.offer.id) ?? 0) + l.units > l.offer.quantity,
-  );
-  return short ? because('sold out', { offer: short.offer.name }) : because('fits');
+  const short = shortOf(party, limits, taken);
+  if (!short) return because('fits');
+  if (short.of === 'offer')
+    return because('sold out', { offer: party.lines.find((l) => l.offer.id === short.offerId)!.offer.name });
+  return short.left === 0
+    ? because('needs, none free', { seats: short.needs })
+    : because('needs, some free', { seats: short.needs, count: short.left });
 }

@@ -30,6 +30,10 @@ export const bookingsEn = {
   'most-per-order': 'At most {{most}} of {{name}} in one order.',
   'donation-out-of-range': 'A donation is an amount of 0 or more, up to 100,000.',
   full: 'There are no longer enough seats for your party. You can join the waitlist.',
+  'short-seats': '{{left:seat|seats}} left, and your party needs {{needs}}.',
+  'short-room': 'The room holds no more than that: {{left:seat|seats}} left, and your party needs {{needs}}.',
+  'short-online': '{{left:place|places}} left online, and your party needs {{needs}}.',
+  'short-ticket': '{{name}}: {{left}} left, and you ask for {{needs}}.',
   'full-online-left': 'Every seat at the place is taken. There are places online: choose those.',
   'payment-unknown':
     'The card processor has not answered. Your seats are kept; do not pay again. We tell you as soon as we know.',

@@ -68,6 +68,8 @@ export const calendarEn = {
   yourGifts_one: '{{count}} gift of yours',
   yourGifts_other: '{{count}} gifts of yours',
   anonymousGift: 'without your name',
+  giveUpSeats: 'Give seats up',
+  giveUpAt: 'Give seats up: {{title}}',
   stillToSign: 'Waiver to sign: {{names}}',
   passes: 'Passes as PDF',
   nothingHeld: 'Nothing is coming up for you.',

@@ -70,6 +70,8 @@ export const calendarFr: { [Key in keyof typeof calendarEn]: string } = {
   yourGifts_one: '{{count}} don de votre part',
   yourGifts_other: '{{count}} dons de votre part',
   anonymousGift: 'sans votre nom',
+  giveUpSeats: 'Rendre des places',
+  giveUpAt: 'Rendre des places : {{title}}',
   stillToSign: 'Décharge à signer : {{names}}',
   passes: 'Billets en PDF',
   nothingHeld: 'Rien à venir pour vous.',

@@ -219,8 +219,7 @@ export const holdingEn = {
   placeOrder: 'Register',
   toPayment: 'Register and pay {{amount}}',
   toWaitlist: 'Join the waitlist',
-  waitlistNote:
-    'Your party of {{count}} does not fit at the moment. You join the waitlist; nothing is charged.',
+  waitlistNote: 'You join the waitlist; nothing is charged.',
   goesBack: 'What you paid, {{amount}}, goes back the way it came. You need do nothing.',
   chooseMoney:
     'You paid {{amount}}. Please say by {{time}} what becomes of it; if we do not hear from you, it goes back the way it came.',

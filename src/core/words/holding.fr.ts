@@ -224,8 +224,7 @@ export const holdingFr: { [Key in keyof typeof holdingEn]: string } = {
   placeOrder: "S'inscrire",
   toPayment: "S'inscrire et payer {{amount}}",
   toWaitlist: "S'inscrire en liste d'attente",
-  waitlistNote:
-    "Votre groupe de {{count}} ne tient pas pour l'instant. Vous passez en liste d'attente ; rien n'est débité.",
+  waitlistNote: "Vous passez en liste d'attente ; rien n'est débité.",
   goesBack:
     "Les {{amount}} que vous avez payés vous sont remboursés par le même moyen. Vous n'avez rien à faire.",
   chooseMoney:

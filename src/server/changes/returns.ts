@@ -124,7 +124,7 @@ interface ReturnRow extends Omit<Owed, 'to'> {
 }
 
 const columns =
-  'r.id, r.order_id, r.amount, r.ways, r.fund_id, r.to_event_id, r.due_at, r.chosen, c.settles_at';
+  'r.id, r.order_id, r.amount, (select o.currency from orders o where o.id = r.order_id) as currency, r.ways, r.fund_id, r.to_event_id, r.due_at, r.chosen, c.settles_at';
 
 /** What is owed back for an order and not settled yet; null where nothing is. */
 export const owedOn = (w: Pick<Work, 'tx'>, orderId: string): Promise<ReturnRow | null> =>

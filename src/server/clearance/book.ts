@@ -45,8 +45,14 @@ export async function readBook(tx: Queries): Promise<Book> {
   };
 }
 
-/** The same, read once in a transaction that does not change them. */
-export const theBook = (tx: Queries): Promise<Book> => once(tx, 'the rules of clearance', () => readBook(tx));
+/** The same, read once in a transaction. */
+export const theBook = (tx: Queries): Promise<Book> =>
+  once(
+    tx,
+    'the rules of clearance',
+    ['organization', 'clearance_rules', 'clearance_facts', 'units', 'venues'],
+    () => readBook(tx),
+  );
 
 /** As much of an event as facts are taken from. */
 export const factPlanOf = (event: EventRow, offers: readonly { price: number }[]): FactPlan => ({

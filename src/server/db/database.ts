@@ -1,3 +1,5 @@
+import type { Kept } from './kept.ts';
+
 /** What can be asked of the database, inside a transaction or outside one. */
 export interface Queries {
   /**
@@ -6,16 +8,24 @@ export interface Queries {
    */
   query<T = Record<string, unknown>>(sql: string, params?: readonly unknown[]): Promise<T[]>;
   /** What was read once for a whole transaction, by `once`; there is none outside of one. */
-  kept?: Map<string, Promise<unknown>>;
+  kept?: Kept;
 }
 
-/** Reads something that does not change while a transaction goes on, once however many ask for it. */
-export function once<T>(tx: Queries, what: string, read: () => Promise<T>): Promise<T> {
-  if (!tx.kept) return read();
-  const known = tx.kept.get(what) as Promise<T> | undefined;
+/**
+ * Reads something once in a transaction, however many ask for it: until the transaction writes into one of the tables it is read
+ * from. `anew` reads it whatever was read before.
+ */
+export function once<T>(
+  tx: Queries,
+  what: string,
+  from: readonly string[],
+  read: () => Promise<T>,
+  anew = false,
+): Promise<T> {
+  const known = anew ? undefined : tx.kept?.get<T>(what);
   if (known) return known;
   const reading = read();
-  tx.kept.set(what, reading);
+  tx.kept?.set(what, reading, from);
   return reading;
 }
 

@@ -5,6 +5,7 @@ import { PGlite, protocol } from '@electric-sql/pglite';
 import { btree_gist } from '@electric-sql/pglite/contrib/btree_gist';
 import { pg_trgm } from '@electric-sql/pglite/contrib/pg_trgm';
 import { camel, type Database, type Queries } from './database.ts';
+import { Kept } from './kept.ts';
 import { readerOf, writtenFor } from './values.ts';
 
 const { serialize } = protocol;
@@ -185,13 +186,16 @@ export async function openPglite(options: {
       turn(async () => {
         const inOrder = makeTurn();
         let over = false;
+        const kept = new Kept();
         const tx: Queries = {
-          kept: new Map(),
-          query: <R>(sql: string, params: readonly unknown[] = []) =>
-            inOrder(() => {
+          kept,
+          query: <R>(sql: string, params: readonly unknown[] = []) => {
+            kept.heed(sql);
+            return inOrder(() => {
               if (over) throw new Error('the transaction is over');
               return connection.query<R>(sql, params, true);
-            }),
+            });
+          },
         };
         const end = (how: string) =>
           inOrder(async () => {

@@ -1,6 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import pg from 'pg';
 import { camel, type Database, type Queries, type Shared } from './database.ts';
+import { Kept } from './kept.ts';
 import { readerOf } from './values.ts';
 
 /** Connections that one process holds at most. */
@@ -85,9 +86,11 @@ export async function openPostgres(url: string): Promise<Database> {
         for (let tries = 1; ; tries += 1) {
           // One statement at a time goes over a connection; whoever asks for several at once has them one by one.
           let last: Promise<unknown> = Promise.resolve();
+          const kept = new Kept();
           const tx: Queries = {
-            kept: new Map(),
+            kept,
             query: <R>(sql: string, params: readonly unknown[] = []): Promise<R[]> => {
+              kept.heed(sql);
               const next = last.then(() => run<R>(client, sql, params));
               last = next.catch(() => undefined);
               return next;

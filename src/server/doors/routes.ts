@@ -4,6 +4,7 @@ import { factsOf, mayChange } from '#core/access/stages.ts';
 import { fullName } from '#core/contacts/names.ts';
 import { readPassCode } from '#core/doors/passCode.ts';
 import { eventDayOf } from '#core/doors/verdict.ts';
+import { limitsOf } from '#core/registration/capacity.ts';
 import { dateOf } from '#core/time/wallTime.ts';
 import type { Said } from '#core/words/filling.ts';
 import { sayVerdict, type VerdictCode } from '#core/words/verdicts.ts';
@@ -55,7 +56,7 @@ export const doorsHandlers: Handlers<typeof doorsContract> = {
       confirmed: rows.length,
       arrived: rows.filter((r) => r.attendance === 'arrived' || r.attendance === 'left').length,
       inside: rows.filter((r) => r.attendance === 'arrived').length,
-      capacity: event.capacity,
+      capacity: limitsOf(event).capacity,
       day: eventDayOf(event, dateOf(now, event.zone)),
       currency: event.paidIn,
       waivers: textsOf(await waiversAt(tx, event.id)),

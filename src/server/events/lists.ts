@@ -2,7 +2,7 @@ import type { EventPlan } from '#contract/events.ts';
 import { isCurrency } from '#core/money/amount.ts';
 import { problemsWithRefunds } from '#core/money/refundPolicy.ts';
 import { problemsWithShop } from '#core/offers/checking.ts';
-import { standing } from '#core/registration/states.ts';
+import { occupying, standing } from '#core/registration/states.ts';
 import { wrongAt } from '#core/words/problems.ts';
 import type { Work } from '../app/app.ts';
 import { among } from '../db/among.ts';
@@ -131,9 +131,11 @@ async function checkCurrency({ w, event, change }: Saving): Promise<FieldProblem
 }
 
 async function checkOffers({ w, event, change }: Saving): Promise<FieldProblem[]> {
-  const sold = await w.tx.query<{ offerId: string; units: number }>(
-    `select offer_id, count(distinct (order_id, unit_number))::int as units from registrations
-     where event_id = $1 and state in ${among(standing)} group by offer_id`,
+  // Who waits for one has none of it yet.
+  const sold = await w.tx.query<{ offerId: string; units: number; taken: number }>(
+    `select offer_id, count(distinct (order_id, unit_number))::int as units,
+       (count(distinct (order_id, unit_number)) filter (where state in ${among(occupying)}))::int as taken
+     from registrations where event_id = $1 and state in ${among(standing)} group by offer_id`,
     [event.id],
   );
   const waivers = change.offers!.flatMap((o) => o.waiverId ?? []);
@@ -149,12 +151,12 @@ async function checkOffers({ w, event, change }: Saving): Promise<FieldProblem[]
       ? [wrongAt(`offers.${at}.waiverId`, 'thing-gone', { what: 'waiver' })]
       : [],
   );
-  const taken = sold.flatMap(({ offerId, units }) => {
+  const taken = sold.flatMap(({ offerId, units, taken: n }) => {
     const at = change.offers!.findIndex((o) => o.id === offerId);
     if (at < 0) return [wrongAt('offers', 'offer-in-use', { count: units })];
     const { quantity } = change.offers![at]!;
-    return quantity !== null && quantity < units
-      ? [wrongAt(`offers.${at}.quantity`, 'units-taken', { count: units })]
+    return quantity !== null && quantity < n
+      ? [wrongAt(`offers.${at}.quantity`, 'units-taken', { count: n })]
       : [];
   });
   return [...gone, ...taken];

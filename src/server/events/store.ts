@@ -21,7 +21,7 @@ import type { EventState } from '#core/events/states.ts';
 import { liveStates, shownToPublic } from '#core/events/states.ts';
 import type { Reason } from '#core/words/reasons.ts';
 import { among } from '../db/among.ts';
-import { first, type Queries, snake } from '../db/database.ts';
+import { first, once, type Queries, snake } from '../db/database.ts';
 import { notFound } from '../http/problem.ts';
 import { endSql } from './end.ts';
 
@@ -121,15 +121,36 @@ const columns = `e.id, ${plainFields.map((field) => `e.${snake(field)}`).join(',
 const from =
   'from events e left join units u on u.id = e.unit_id left join venues v on v.id = e.venue_id left join rooms rm on rm.id = e.room_id';
 
-/** One event; throws 404. With `lock`, other transactions wait until this one is through. */
+/** What an event is read from. */
+const readFrom = [
+  'events',
+  'organization',
+  'units',
+  'venues',
+  'rooms',
+  'speakers',
+  'shifts',
+  'bookings',
+  'event_team',
+  'event_proposals',
+  'changes',
+  'questions',
+  'kinds',
+];
+
+/** One event, read once in a transaction; throws 404. With `lock`, other transactions wait until this one is through. */
 export async function readEvent(tx: Queries, id: string, lock = false): Promise<EventRow> {
-  const row = await first<EventRow>(
+  const row = await once(
     tx,
-    `select ${columns} ${from} where e.id = $1 ${lock ? 'for update of e' : ''}`,
-    [id],
+    `event ${id}`,
+    readFrom,
+    () =>
+      first<EventRow>(tx, `select ${columns} ${from} where e.id = $1 ${lock ? 'for update of e' : ''}`, [id]),
+    // Who waited for the lock may find another event than before.
+    lock,
   );
   if (!row) throw notFound('This event');
-  return row;
+  return { ...row };
 }
 
 export const readEventBySlug = (tx: Queries, slug: string): Promise<EventRow | null> =>
@@ -156,6 +177,7 @@ export interface ListedRow
     | 'registrationClosesAt'
     | 'capacity'
     | 'onlineCapacity'
+    | 'venueCapacity'
     | 'version'
     | 'visibility'
     | 'unitId'
@@ -180,7 +202,7 @@ export const readListed = (tx: Queries, since: string, calledOff = false): Promi
   tx.query<ListedRow>(
     `select e.id, e.slug, e.public_title as title, e.summary, e.french - 'description' as french, e.category, e.draws, e.state, u.name as unit,
        ${placeName} as place, v.name as venue, v.address as venue_address, e.online, e.starts_local, e.ends_local, e.starts_at, e.ends_at, e.all_day,
-       e.show_end, e.zone, e.registration_closes_at, e.capacity, e.online_capacity, e.version, e.visibility, e.unit_id, e.partner_ids,
+       e.show_end, e.zone, e.registration_closes_at, e.capacity, e.online_capacity, ${holds} as venue_capacity, e.version, e.visibility, e.unit_id, e.partner_ids,
        o.lowest, o.highest, ${paidInSql} as paid_in, e.banner_id
      ${from}
        left join (select event_id, min(price)::int as lowest, max(price)::int as highest from offers where removed_at is null group by event_id) o

@@ -36,5 +36,9 @@ export const invalid = (fields: readonly FieldProblem[]): Problem =>
   );
 
 /** 409 where nothing else is said: what was asked does not go with how things stand now. */
-export const refused = (code: ProblemCode, params: Params = {}, status = 409): Problem =>
-  new Problem(status, code, sayProblem(code, params), [], params);
+export const refused = (
+  code: ProblemCode,
+  params: Params = {},
+  status = 409,
+  fields: readonly FieldProblem[] = [],
+): Problem => new Problem(status, code, sayProblem(code, params), fields, params);

@@ -9,7 +9,7 @@ import {
   type Part,
   stillNow,
 } from '#core/money/lines.ts';
-import { fits } from '#core/registration/capacity.ts';
+import { fits, limitsOf } from '#core/registration/capacity.ts';
 import { occupying, standing } from '#core/registration/states.ts';
 import { plusMinutes } from '#core/time/clock.ts';
 import { sayProblem } from '#core/words/problems.ts';
@@ -245,7 +245,8 @@ async function bringBack(
     return offer ? [{ offer, units }] : [];
   });
   if (lines.length < order.lines.length) return false;
-  if (!fits({ lines, seats: lapsed.length }, event, await readTaken(w.tx, order.eventId))) return false;
+  if (!fits({ lines, seats: lapsed.length }, limitsOf(event), await readTaken(w.tx, order.eventId)))
+    return false;
   const agreed = (await readBooks(w.tx, order.id)).lines.reduce(
     (sum, l) => sum + (l.kind === 'gift' || l.kind === 'kept' ? 0 : lineAmount(l)),
     0,

@@ -4,7 +4,7 @@ import type { QuietReason } from '#core/contacts/quiet.ts';
 import { lives } from '#core/events/states.ts';
 import { stillNow } from '#core/money/lines.ts';
 import { sayAnswer } from '#core/questions/answering.ts';
-import { fits } from '#core/registration/capacity.ts';
+import { fits, limitsOf } from '#core/registration/capacity.ts';
 import { type WaitingParty, whyNot } from '#core/registration/waitlist.ts';
 import { earlier, plusMinutes } from '#core/time/clock.ts';
 import { wrongAt } from '#core/words/problems.ts';
@@ -85,7 +85,7 @@ async function queueOf(c: Asker & { tx: Queries }, event: EventRow): Promise<Que
       offers: lines
         .map((l) => `${l.units} × ${offers.find((o) => o.id === l.offerId)?.name ?? ''}`)
         .join(', '),
-      fits: sayReason(whyNot(partyOf({ ...row, lines, quiet }, offers), event, taken)),
+      fits: sayReason(whyNot(partyOf({ ...row, lines, quiet }, offers), limitsOf(event), taken)),
       answers: sees
         ? Object.fromEntries(
             questions.map((q) => [
@@ -177,7 +177,7 @@ async function decideOne(
     await tell('declined');
     return 'declined';
   }
-  if (!fits(party, event, await readTaken(tx, event.id))) {
+  if (!fits(party, limitsOf(event), await readTaken(tx, event.id))) {
     await setSeats(w, seats, 'waitlisted', `accepted by ${actor.name}; no room yet`);
     await update(tx, 'orders', order.id, { waitlistedAt: order.askedAt });
     await tell('waitlisted');

@@ -2,6 +2,7 @@ import type { EnteredCode } from '#contract/registration.ts';
 import type { Visitor } from '#core/access/visitor.ts';
 import { codeNamed } from '#core/offers/offer.ts';
 import { isFor, whatIsWrongWithCode } from '#core/offers/quote.ts';
+import { limitsOf } from '#core/registration/capacity.ts';
 import type { Work } from '../app/app.ts';
 import type { EventRow } from '../events/store.ts';
 import { invalid } from '../http/problem.ts';
@@ -35,7 +36,9 @@ export async function enterCode(
     off,
     admits: 'in' in (await admittedAt(w, event, visitor, opens)).admitted,
     offers: opens
-      ? shop.offers.filter((o) => o.hidden && isFor(code, o.id)).map((o) => publicOfferOf(o, event, taken))
+      ? shop.offers
+          .filter((o) => o.hidden && isFor(code, o.id))
+          .map((o) => publicOfferOf(o, limitsOf(event), taken))
       : [],
   };
 }

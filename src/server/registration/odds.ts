@@ -1,5 +1,5 @@
 import type { Tenths } from '#contract/registration.ts';
-import { freeSeats } from '#core/registration/capacity.ts';
+import { freeSeats, limitsOf } from '#core/registration/capacity.ts';
 import { type FreedBefore, inTenths, oddsOf } from '#core/registration/odds.ts';
 import type { WaitingParty } from '#core/registration/waitlist.ts';
 import { first, type Queries } from '../db/database.ts';
@@ -40,7 +40,7 @@ export async function oddsInLine(
   if (!waiting.length || !event.startsAt || event.startsAt <= now) return waiting.map(() => null);
   const taken = await readTaken(tx, event.id);
   const before = await freedBefore(tx, event, now);
-  const free = freeSeats(event, taken) ?? 0;
+  const free = freeSeats(limitsOf(event), taken) ?? 0;
   let needed = -free;
   return waiting.map((party) => {
     // Who cannot be told takes nobody's turn.

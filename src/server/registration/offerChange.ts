@@ -2,7 +2,7 @@ import { came as cameStates } from '#core/doors/attendance.ts';
 import { layOver } from '#core/money/lines.ts';
 import type { Offer } from '#core/offers/offer.ts';
 import { isFor, quote } from '#core/offers/quote.ts';
-import { fits, type Taken } from '#core/registration/capacity.ts';
+import { fits, limitsOf, type Taken } from '#core/registration/capacity.ts';
 import { ageProblems, type Channel } from '#core/registration/checking.ts';
 import { standing } from '#core/registration/states.ts';
 import type { Work } from '../app/app.ts';
@@ -138,7 +138,7 @@ async function demandChangeable(
     ]);
   const taken = without(await readTaken(tx, event.id), units, offers);
   const party = { lines: [{ offer: to, units: units.length }], seats: leaving.length };
-  if (!fits(party, event, taken))
+  if (!fits(party, limitsOf(event), taken))
     throw invalid([{ path: 'offerId', code: 'offer-full', params: { name: to.name } }]);
   if (channel !== 'public' || !event.startsLocal) return;
   const wrong = leaving.flatMap((s) =>

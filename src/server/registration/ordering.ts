@@ -1,15 +1,24 @@
-import type { Extra } from '#contract/events.ts';
+import type { Extra, Offer } from '#contract/events.ts';
 import type { Visitor } from '#core/access/visitor.ts';
 import { tidyName } from '#core/contacts/names.ts';
 import { readReach } from '#core/contacts/reach.ts';
 import { passCode } from '#core/doors/passCode.ts';
 import { isOver } from '#core/events/end.ts';
+import { offerIn } from '#core/events/french.ts';
 import { lives } from '#core/events/states.ts';
 import { accountOf } from '#core/money/lines.ts';
 import { codeNamed } from '#core/offers/offer.ts';
 import { type Asking, type Quote, quote, type Shop } from '#core/offers/quote.ts';
 import type { Taken } from '#core/registration/capacity.ts';
-import { answerTo, fits, freeExtras, mostUnpaid } from '#core/registration/capacity.ts';
+import {
+  answerTo,
+  freeExtras,
+  limitsOf,
+  mostUnpaid,
+  shortOf,
+  shortProblem,
+  unlimited,
+} from '#core/registration/capacity.ts';
 import type { Channel } from '#core/registration/checking.ts';
 import type { RegistrationState } from '#core/registration/states.ts';
 import { plusMinutes } from '#core/time/clock.ts';
@@ -52,6 +61,12 @@ export function takesRegistrations(
   if (event.state !== 'open') return false;
   if (event.registrationClosesAt && event.registrationClosesAt <= now) return false;
   return !isOver(event, now);
+}
+
+/** What an offer that is short is called to a reader. */
+function nameOfShort(offers: readonly Offer[], offerId: string | null, language: 'en' | 'fr'): string {
+  const offer = offers.find((o) => o.id === offerId);
+  return offer ? offerIn(offer, language).name : '';
 }
 
 /**
@@ -104,14 +119,22 @@ export async function placeOrder(
   const { email, phone } = readReach(request.buyer, country);
   const party = { lines: order.parties, seats: order.seats };
   // Whoever has a seat beyond the others still has one of an offer that is left.
-  const limits = place?.overCapacity ? { capacity: null, onlineCapacity: null } : event;
-  const room = fits(party, limits, taken);
+  const limits = place?.overCapacity ? unlimited : limitsOf(event);
+  const short = shortOf(party, limits, taken);
+  const room = short === null;
   // Whoever only asks takes no room: whether there is some is looked at when they are accepted.
   const asks = channel === 'public' && event.admission.accepts;
-  if (!room && !request.waitlist && !asks) throw refused('full');
+  const full = () =>
+    refused(
+      'full',
+      {},
+      409,
+      short ? [shortProblem(short, nameOfShort(shop.offers, short.offerId, request.language))] : [],
+    );
+  if (!room && !request.waitlist && !asks) throw full();
   if (!room && channel === 'public' && !asks) {
-    const answer = answerTo(party, event.whenFull, shop.offers, event, taken);
-    if (answer === 'turn away') throw refused('full');
+    const answer = answerTo(party, event.whenFull, shop.offers, limits, taken);
+    if (answer === 'turn away') throw full();
     if (answer === 'online') throw refused('full-online-left');
   }
   const payNow = channel === 'public' && order.dueNow > 0;
@@ -201,7 +224,7 @@ async function demandAdmission(
  */
 async function demandFairShare(w: Work, event: EventRow, seats: number, heldFrom: string): Promise<void> {
   if (!w.app.fairShare) return;
-  const most = mostUnpaid(event.capacity);
+  const most = mostUnpaid(limitsOf(event).capacity);
   const before = await first<{ n: number }>(
     w.tx,
     `select coalesce(sum(seats), 0)::int as n from orders

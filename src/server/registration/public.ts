@@ -26,6 +26,7 @@ import {
   freeSeats,
   freeUnits,
   type Limits,
+  limitsOf,
   type Taken,
 } from '#core/registration/capacity.ts';
 import { mayJoin } from '#core/registration/joining.ts';
@@ -112,7 +113,7 @@ const placeOf = (event: EventRow) =>
 export const registrationNow = (
   event: Pick<
     EventRow,
-    'state' | 'registrationClosesAt' | 'startsAt' | 'endsAt' | 'capacity' | 'onlineCapacity'
+    'state' | 'registrationClosesAt' | 'startsAt' | 'endsAt' | 'capacity' | 'venueCapacity' | 'onlineCapacity'
   >,
   offers: readonly Offer[],
   taken: Taken,
@@ -121,7 +122,7 @@ export const registrationNow = (
   if (!takesRegistrations(event, now)) return 'closed';
   // What only a code shows says nothing to everybody else, unless there is nothing else.
   const shown = offers.some((o) => !o.hidden) ? offers.filter((o) => !o.hidden) : offers;
-  return shown.every((o) => freeUnits(o, event, taken) === 0) ? 'full' : 'open';
+  return shown.every((o) => freeUnits(o, limitsOf(event), taken) === 0) ? 'full' : 'open';
 };
 
 /** Who people turn to, as far as that is told. */
@@ -176,6 +177,7 @@ export async function publicEventOf(
 ): Promise<PublicEvent> {
   const { offers, extras, codes } = await readSold(tx, event.id);
   const taken = await readTaken(tx, event.id);
+  const limits = limitsOf(event);
   // Without a picture of its own it has that of its kind.
   const bannerId = event.bannerId ?? event.kind?.pictureId ?? null;
   const shifts = await first<{ n: number }>(
@@ -216,7 +218,7 @@ export async function publicEventOf(
     place: placeOf(event),
     registration: registrationNow(event, offers, taken, now),
     closesAt: event.registrationClosesAt,
-    offers: offers.filter((o) => !o.hidden).map((o) => publicOfferOf(o, event, taken)),
+    offers: offers.filter((o) => !o.hidden).map((o) => publicOfferOf(o, limits, taken)),
     extras: extras.map((e) => publicExtraOf(e, taken)),
     currency: event.paidIn,
     taxes: event.taxes.map(({ name, rate, included }) => ({ name, rate, included })),
@@ -227,9 +229,10 @@ export async function publicEventOf(
     nowLocal: wallOf(now, event.zone),
     questions: await questionsShown(tx, event.id),
     needsBirthDate: ageDecides(event),
-    seatsLeft: freeSeats(event, taken),
+    seatsLeft: freeSeats(limits, taken),
     online: event.online !== null,
-    onlineLeft: freeOnline(event, taken),
+    ofRoom: limits.ofRoom ?? false,
+    onlineLeft: freeOnline(limits, taken),
     whenFull: event.whenFull,
     openShifts: shifts?.n ?? 0,
     series,

@@ -2,6 +2,7 @@ import type { Consequences, PartyConcerned } from '#core/events/consequences.ts'
 import { lives } from '#core/events/states.ts';
 import { openAttempts } from '#core/money/attempts.ts';
 import { stillNow } from '#core/money/lines.ts';
+import { limitsOf } from '#core/registration/capacity.ts';
 import type { RegistrationState } from '#core/registration/states.ts';
 import { freedSeatsFor } from '#core/registration/waitlist.ts';
 import { plusMinutes } from '#core/time/clock.ts';
@@ -26,7 +27,7 @@ export async function passOnFreed(w: Work, eventId: string): Promise<string[]> {
   if (!waiting.length) return [];
   const offers = freedSeatsFor(
     waiting,
-    event,
+    limitsOf(event),
     await readTaken(w.tx, eventId),
     w.now,
     event.startsAt,

@@ -4,6 +4,7 @@ import { lives } from '#core/events/states.ts';
 import { writeCsv } from '#core/exchange/csv.ts';
 import { plainAmount } from '#core/money/amount.ts';
 import { sayAnswer } from '#core/questions/answering.ts';
+import { limitsOf } from '#core/registration/capacity.ts';
 import { freedSeatsFor, inLine, whyNot } from '#core/registration/waitlist.ts';
 import { firstOfOrders } from '#core/seats/narrowing.ts';
 import { plusMinutes } from '#core/time/clock.ts';
@@ -57,7 +58,7 @@ export const seatsHandlers: Handlers<typeof seatsContract> = {
     const taken = await readTaken(tx, params.id);
     const odds = await oddsInLine(tx, event, waiting, now);
     return {
-      capacity: event.capacity,
+      capacity: limitsOf(event).capacity,
       questions: await askedColumns(tx, event.id, facts),
       rows: await seatTable(tx, event, now, facts),
       waiting: waiting.map((p, at) => ({
@@ -65,7 +66,7 @@ export const seatsHandlers: Handlers<typeof seatsContract> = {
         name: p.name,
         seats: p.seats,
         since: p.since,
-        fits: sayReason(whyNot(p, event, taken)),
+        fits: sayReason(whyNot(p, limitsOf(event), taken)),
         odds: odds[at] ?? null,
       })),
     };
@@ -188,9 +189,18 @@ export const seatsHandlers: Handlers<typeof seatsContract> = {
     // Offered by hand, it was decided: the organizer tells them.
     party.quiet = null;
     const taken = await readTaken(tx, order.eventId);
-    const [offer] = freedSeatsFor([party], event, taken, now, event.startsAt ?? plusMinutes(now, 10_000));
+    const [offer] = freedSeatsFor(
+      [party],
+      limitsOf(event),
+      taken,
+      now,
+      event.startsAt ?? plusMinutes(now, 10_000),
+    );
     if (!offer)
-      throw refused('does-not-fit', { name: party.name, reason: sayReason(whyNot(party, event, taken)) });
+      throw refused('does-not-fit', {
+        name: party.name,
+        reason: sayReason(whyNot(party, limitsOf(event), taken)),
+      });
     // Before others who wait longer only with a reason, which they may be told.
     const first = inLine(await readWaiting(tx, order.eventId, offers), event.waitRule).find(
       (p) => p.quiet === null,

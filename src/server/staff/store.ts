@@ -25,7 +25,7 @@ export const setClock = (tx: Queries, clock: 12 | 24): Promise<unknown> =>
 
 /** The organization where it must exist; read once in a transaction. */
 export const theOrganization = (tx: Queries): Promise<OrganizationRow> =>
-  once(tx, 'the organization', async () => {
+  once(tx, 'the organization', ['organization'], async () => {
     const row = await readOrganization(tx);
     if (!row) throw new Error('the organization is not set up');
     return row;

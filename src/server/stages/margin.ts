@@ -6,7 +6,7 @@ import { type MarginFacts, marginOf, type Note } from '#core/events/margin.ts';
 import { undelivered } from '#core/messages/states.ts';
 import { openAttempts } from '#core/money/attempts.ts';
 import type { Figures } from '#core/outcomes/figures.ts';
-import { freeSeats, type Taken } from '#core/registration/capacity.ts';
+import { freeSeats, limitsOf, type Taken } from '#core/registration/capacity.ts';
 import { freedSeatsFor, type WaitingParty } from '#core/registration/waitlist.ts';
 import { daysBetween } from '#core/time/dates.ts';
 import { dateOf } from '#core/time/wallTime.ts';
@@ -126,7 +126,7 @@ function factsFor(event: EventRow, read: Read): MarginFacts {
       : null;
   const fitting =
     event.startsAt && waiting.length
-      ? freedSeatsFor(waiting, event, taken, now, event.startsAt, event.waitRule)[0]
+      ? freedSeatsFor(waiting, limitsOf(event), taken, now, event.startsAt, event.waitRule)[0]
       : undefined;
   const back = steps.find((s) => s.state === 'sent back' || s.state === 'refused');
   return {
@@ -157,7 +157,7 @@ function factsFor(event: EventRow, read: Read): MarginFacts {
                 })),
         ),
     waiversMissing: waiversMissing(read.needs.filter(stillToSign)),
-    freeSeats: freeSeats(event, taken),
+    freeSeats: freeSeats(limitsOf(event), taken),
     waiting: {
       parties: waiting.length,
       people: waiting.reduce((sum, p) => sum + p.seats, 0),

@@ -1,8 +1,10 @@
 import './calendarWords.ts';
 import { chakra } from '@chakra-ui/react';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { lazy, Suspense, useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { useNavigate, useSearchParams } from 'react-router';
+import { standing } from '#core/registration/states.ts';
 import { sayLongDate, sayRange } from '#core/time/say.ts';
 import { type Answer, addressOf, call } from '#web/api.ts';
 import { Button, TextLink } from '#web/kit/Button.tsx';
@@ -12,9 +14,11 @@ import { Copied } from './Copied.tsx';
 import { Days } from './Days.tsx';
 import { language } from './language.ts';
 import { Loaded } from './notices.tsx';
-import { Ends, Head, Rows, Small, Soft, Title } from './parts.tsx';
+import { Acts, Ends, Head, Rows, Small, Soft, Title } from './parts.tsx';
 import { SignIn } from './SignIn.tsx';
 import { useMoney } from './saying.ts';
+
+const GiveUp = lazy(() => import('./order/GiveUp.tsx'));
 
 type Page = NonNullable<Answer<'GET /api/public/mine'>>;
 
@@ -194,6 +198,7 @@ function together(seats: Page['seats']): [Page['seats'][number], ...Page['seats'
 
 function Seats({ seats }: { seats: Page['seats'] }) {
   const { t } = useTranslation();
+  const [givingUp, setGivingUp] = useState<string | null>(null);
   return (
     <Rows>
       {together(seats).map((those, at) => {
@@ -223,12 +228,28 @@ function Seats({ seats }: { seats: Page['seats'] }) {
             {unsigned.length > 0 && (
               <Small color="madder">{t('stillToSign', { names: unsigned.join(', ') })}</Small>
             )}
-            {s.coming && s.state === 'confirmed' && s.token && s.event.state !== 'called off' && (
-              <Small>
-                <a href={addressOf('GET /api/public/orders/:token/passes.pdf', { token: s.token })}>
-                  {t('passes')}
-                </a>
-              </Small>
+            {s.coming && s.token && s.event.state !== 'called off' && standing.includes(s.state) && (
+              <Acts>
+                {s.state === 'confirmed' && (
+                  <a href={addressOf('GET /api/public/orders/:token/passes.pdf', { token: s.token })}>
+                    {t('passes')}
+                  </a>
+                )}
+                {givingUp !== s.token && (
+                  <Button
+                    look="link"
+                    aria-label={t('giveUpAt', { title: s.event.title })}
+                    onClick={() => setGivingUp(s.token)}
+                  >
+                    {t('giveUpSeats')}
+                  </Button>
+                )}
+              </Acts>
+            )}
+            {givingUp !== null && givingUp === s.token && standing.includes(s.state) && (
+              <Suspense>
+                <GiveUp token={givingUp} close={() => setGivingUp(null)} />
+              </Suspense>
             )}
             <Small>
               {[...new Set(those.map((seat) => seat.offer)), s.event.place].filter(Boolean).join(' · ')}

@@ -197,14 +197,16 @@ function Conditions({
   const { money, currency } = useSaying();
   const say = useSayOffer();
   const { prices, french } = o;
+  const signed = waivers.find((w) => w.id === o.waiverId);
   const pay = o.pricing === 'pay what you can';
   const setPrice = (at: number, part: Partial<Offer['prices'][number]>) =>
     change({ prices: prices.map((p, n) => (n === at ? { ...p, ...part } : p)) });
   return (
     <chakra.details marginBottom="6px" fontSize="14px">
       <chakra.summary cursor="pointer" className="soft">
-        {[say(o), waivers.find((w) => w.id === o.waiverId)?.title].filter(Boolean).join(' · ') ||
-          phrase('offers.more')}
+        {[say(o), signed && phrase('offers.saySigned', { title: signed.title })]
+          .filter(Boolean)
+          .join(' · ') || phrase('offers.more')}
       </chakra.summary>
       <chakra.div paddingTop="8px" display="grid" gap="4px">
         <div className="pair">

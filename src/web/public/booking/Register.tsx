@@ -7,9 +7,10 @@ import { Link, useNavigate, useParams, useSearchParams } from 'react-router';
 import { type OrderPlaced, type PublicEvent, registrationContract } from '#contract/registration.ts';
 import { inLanguage } from '#core/events/french.ts';
 import { askedOfOrder } from '#core/questions/showing.ts';
-import { fits, nothingTaken } from '#core/registration/capacity.ts';
+import { nothingTaken, shortOf, shortProblem } from '#core/registration/capacity.ts';
 import { orderProblems } from '#core/registration/checking.ts';
 import { sayRange } from '#core/time/say.ts';
+import { sayProblem } from '#core/words/problems.ts';
 import { readTexts } from '#core/words/texts.ts';
 import { Button } from '#web/kit/Button.tsx';
 import { Form as Filled } from '#web/kit/form/Form.tsx';
@@ -166,14 +167,18 @@ function Filling({ event, within = false, buyer }: Booked) {
   const { quote, code } = reckon(event, draft, Math.max(0, giftOf(draft, currency)), currency);
   const now = quote?.dueNow ?? 0;
   // Asked as the server asks: the tickets one by one, and all seats together.
-  const waits = !fits(
+  const short = shortOf(
     {
       lines: lines.map(({ offer, units }) => ({ offer: { ...offer, quantity: offer.left }, units })),
       seats: offerOfSeat.length,
     },
-    { capacity: event.seatsLeft, onlineCapacity: event.onlineLeft },
+    { capacity: event.seatsLeft, ofRoom: event.ofRoom, onlineCapacity: event.onlineLeft },
     nothingTaken,
   );
+  const { code: what = null, params } = short
+    ? shortProblem(short, offerOfSeat.find((o) => o.id === short.offerId)?.name)
+    : {};
+  const shortWords = what && sayProblem(what, params, language());
   if (event.admission.noReply) return <WhoMay event={event} />;
   if (event.registration === 'closed') return <Say>{t('closed')}</Say>;
   if (event.registration === 'full' && event.whenFull === 'turn away')
@@ -211,7 +216,7 @@ function Filling({ event, within = false, buyer }: Booked) {
               ? t('loading')
               : event.admission.accepts
                 ? t('askForSeats')
-                : waits
+                : short
                   ? t('toWaitlist')
                   : now > 0
                     ? t('toPayment', { amount: money(now) })
@@ -311,8 +316,10 @@ function Filling({ event, within = false, buyer }: Booked) {
           {(quote?.total ?? 0) > 0 && <Terms refunds={event.refunds} />}
           {draft.also.length > 0 && <Soft>{t('forEachDate', { count: draft.also.length + 1 })}</Soft>}
           {event.admission.accepts && <Say>{t('acceptsNote')}</Say>}
-          {waits && !event.admission.accepts && (
-            <Say tone="need">{t('waitlistNote', { count: offerOfSeat.length })}</Say>
+          {short && !event.admission.accepts && (
+            <Say tone="need" role="status">
+              {shortWords} {t('waitlistNote')}
+            </Say>
           )}
         </Filled>
       )}

@@ -19,6 +19,7 @@ export function Withdraw({
   offered,
   paid,
   refunds,
+  close,
 }: {
   seats: Seat[];
   token: string;
@@ -26,12 +27,15 @@ export function Withdraw({
   /** Whether anything could go back. */
   paid: boolean;
   refunds: PublicOrder['refunds'];
+  /** Closes it, where it was opened elsewhere; `done` once seats were given up. */
+  close?: (done: boolean) => void;
 }) {
   const { t } = useTranslation();
   const money = useMoney();
   const reload = useReload(token);
-  const [open, setOpen] = useState(false);
-  const [chosen, setChosen] = useState<string[]>([]);
+  const [open, setOpen] = useState(close !== undefined);
+  const all = offered || seats.length === 1 ? seats.map((s) => s.id) : [];
+  const [chosen, setChosen] = useState<string[]>(all);
   // What would go back is worked out by doing it and taking it back.
   const told = useQuery({
     queryKey: ['withdraw', token, chosen],
@@ -47,7 +51,7 @@ export function Withdraw({
     onSuccess: async () => {
       await reload();
       setOpen(false);
-      setChosen([]);
+      close?.(true);
     },
   });
   if (!open)
@@ -57,7 +61,7 @@ export function Withdraw({
           look="stop"
           onClick={() => {
             setOpen(true);
-            if (offered || seats.length === 1) setChosen(seats.map((s) => s.id));
+            setChosen(all);
           }}
         >
           {offered ? t('leaveSeats') : t('withdraw')}
@@ -92,7 +96,14 @@ export function Withdraw({
         >
           {t('withdrawDo', { count: chosen.length })}
         </Button>
-        <Button onClick={() => setOpen(false)}>{t('cancel')}</Button>
+        <Button
+          onClick={() => {
+            setOpen(false);
+            close?.(false);
+          }}
+        >
+          {t('cancel')}
+        </Button>
       </Acts>
     </Say>
   );

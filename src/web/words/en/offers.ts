@@ -129,6 +129,7 @@ export const offers = {
   guestsAdded: '{{added:person|people}} added, {{already}} on it before, {{rejected:row|rows}} left out',
   rowRejected: 'Line {{line}}: {{why}}',
   waiver: 'Signed for these seats',
+  saySigned: 'signed: {{title}}',
   noWaiver: 'Nothing beside the waiver of the event',
   currencyIs: 'Everything at this event is paid in',
   currencyHelp: 'Every price keeps its figure: 25 stays 25. Once somebody has booked, the currency stays.',

@@ -1,0 +1,32 @@
+import '../holdingWords.ts';
+import { useQueryClient } from '@tanstack/react-query';
+import { addressOf } from '#web/api.ts';
+import { useAsk } from '../asking.ts';
+import { Loaded } from '../notices.tsx';
+import { PaidIn } from '../saying.ts';
+import { isGone } from './booking.ts';
+import { Withdraw } from './Withdraw.tsx';
+
+/** Gives seats of a booking up from the page of whoever holds it. */
+export default function GiveUp({ token, close }: { token: string; close: () => void }) {
+  const client = useQueryClient();
+  return (
+    <Loaded of={useAsk('GET /api/public/orders/:token', { token })}>
+      {(order) => (
+        <PaidIn value={order.currency}>
+          <Withdraw
+            seats={order.seats.filter((s) => !isGone(s))}
+            token={token}
+            offered={order.standing === 'offered'}
+            paid={order.received > 0}
+            refunds={order.refunds}
+            close={(done) => {
+              close();
+              if (done) void client.invalidateQueries({ queryKey: [addressOf('GET /api/public/mine')] });
+            }}
+          />
+        </PaidIn>
+      )}
+    </Loaded>
+  );
+}
