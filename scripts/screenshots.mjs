@@ -146,15 +146,18 @@ await beside(
     await page.getByText('No past event would have needed other steps.').waitFor();
   }),
 );
-await take(odalys, `/events/${symposium}/plan`, 'agenda', async (page) => {
-  await page.locator('#section-agenda li').first().waitFor();
-  await page.evaluate(() => document.querySelector('#section-agenda').scrollIntoView());
-});
-await take(odalys, '/team/registers', 'places', async (page) => {
-  await page.getByRole('button', { name: 'Change Town Hall' }).click();
-  await page.getByLabel('Name of the room').first().waitFor();
-  await page.getByLabel('Name of the room').first().scrollIntoViewIfNeeded();
-});
+await beside(
+  'agenda-places',
+  await shot(odalys, `/events/${symposium}/plan`, async (page) => {
+    await page.locator('#section-agenda li').first().waitFor();
+    await page.evaluate(() => document.querySelector('#section-agenda').scrollIntoView());
+  }),
+  await shot(odalys, '/team/registers', async (page) => {
+    await page.getByRole('button', { name: 'Change Town Hall' }).click();
+    await page.getByLabel('Name of the room').first().waitFor();
+    await page.getByLabel('Name of the room').first().scrollIntoViewIfNeeded();
+  }),
+);
 // The page of a large event at both sizes, side by side.
 const made = await odalys.request.post(`/api/events/${symposium}/preview`, { headers: { origin: base } });
 const { token } = await made.json();
@@ -188,6 +191,17 @@ await beside(
     await preview.getByText('by car', { exact: true }).click();
     await page.locator('#section-questions').evaluate((section) => section.scrollIntoView());
     await preview.getByLabel('Free seats in your car').waitFor();
+  }),
+);
+// What can be had of an event, with all that an offer says; people who ask, side by side.
+await beside(
+  'event-offers',
+  await shot(odalys, `/events/${idOf('Fen Supper', '2026-07')}/plan`, async (page) => {
+    await page.locator('#section-offers summary').first().click();
+    await page.locator('#section-offers').evaluate((section) => section.scrollIntoView());
+  }),
+  await shot(odalys, `/events/${idOf('Night Watch at the Hide')}/registration`, async (page) => {
+    await page.getByRole('checkbox').first().waitFor();
   }),
 );
 await take(odalys, `/events/${water}/crew`, 'event-crew', settled('.table'));

@@ -30,6 +30,7 @@ test('a page from nothing: formatted text, pictures, French, questions and answe
       'Extras',
       'Codes',
       'Taxes',
+      'Currency',
       'Giving seats up',
       'Questions',
       'Words around registering',
