@@ -172,7 +172,11 @@ describe('one event from registration to lifeline', () => {
       ]),
     );
     const record = await odalys.call('GET /api/contacts/:id', { params: { id: mai } });
-    expect(record.totals).toMatchObject({ attended: 1, missed: 0, givenEver: [{ amount: 1000, currency: 'CAD' }] });
+    expect(record.totals).toMatchObject({
+      attended: 1,
+      missed: 0,
+      givenEver: [{ amount: 1000, currency: 'CAD' }],
+    });
     const desk = await odalys.call('GET /api/desk');
     expect(desk.entries.map((e) => e.subject)).toContain('Open Water Day');
     const csv = await odalys.try('GET /api/events/:id/registrations.csv', { params: { id: event.id } });

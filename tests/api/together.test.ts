@@ -344,7 +344,11 @@ describe('a series called off', () => {
       params: { id: of.id },
       body: { from: null, settle: settle({ money: 'ask' }) },
     });
-    expect(told).toMatchObject({ calledOff: 2, dropped: 1, money: { orders: 2, sums: [{ amount: 3000, currency: 'CAD' }] } });
+    expect(told).toMatchObject({
+      calledOff: 2,
+      dropped: 1,
+      money: { orders: 2, sums: [{ amount: 3000, currency: 'CAD' }] },
+    });
     expect(registrantsTold(told.letters)).toEqual([[true, 2]]);
     expect(await everything(world, [...but, 'series'])).toEqual(before);
     const body = { from: null, words: 'The boat is holed.', settle: settle({ money: 'ask' }) };
