@@ -1,6 +1,7 @@
 import { acceptingContract } from './accepting.ts';
 import { agendaContract } from './agenda.ts';
 import { backupContract } from './backup.ts';
+import { booksContract } from './books.ts';
 import { changesContract } from './changes.ts';
 import { clearanceContract } from './clearance.ts';
 import { contactsContract } from './contacts.ts';
@@ -73,6 +74,7 @@ export const everything = {
   ...proposalsContract,
   ...registrationContract,
   ...seatsContract,
+  ...booksContract,
   ...waiversContract,
   ...moneyContract,
   ...crewContract,

@@ -13,6 +13,7 @@ import { makeIds } from '#server/db/ids.ts';
 import { migrate } from '#server/db/migrate.ts';
 import { holdFolder } from '#server/db/owner.ts';
 import { openPglite } from '#server/db/pglite.ts';
+import { carryOver } from '#server/money/carrying.ts';
 import { assemble } from '#server/start.ts';
 import { storeBelonging } from './belonging.ts';
 import { recurring } from './calendar.ts';
@@ -85,6 +86,7 @@ export async function fill(
     );
   }
   await db.query(`select setval('order_number', ${Math.max(1, ordersWritten())})`);
+  await carryOver({ db, ids: makeIds(clock, makeRandom(48).bytes) });
   say(`${past.length} past events, ${ordersWritten()} orders`);
   await storeDemoClock(db, { standsAt: options.play ? playFrom : demoBegins, movingTo: null });
   if (!options.play) return;

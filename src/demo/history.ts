@@ -10,6 +10,7 @@ import { instantOf, shiftWall } from '#core/time/wallTime.ts';
 import { signedText } from '#core/waivers/signing.ts';
 import { insert, type Queries } from '#server/db/database.ts';
 import { type Ids, sha256 } from '#server/db/ids.ts';
+import { carryLater } from '#server/money/carrying.ts';
 import type { Recurring } from './calendar.ts';
 import type { Founded } from './organization.ts';
 import { bornOf, type Person } from './people.ts';
@@ -244,6 +245,7 @@ export async function writePastEvent(
   writeCrew();
   await g.write(tx);
   await tx.query('select carry_orders_over($1)', [e.id]);
+  await carryLater(tx, e.id);
 
   function writeClearance(): void {
     const clearanceId = ids.id();

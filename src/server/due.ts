@@ -9,6 +9,7 @@ import { endSql } from './events/end.ts';
 import { moveOn } from './events/moving.ts';
 import type { DueKind } from './jobs/runner.ts';
 import { nextMessageSql, sendMessage } from './messages/sending.ts';
+import { carryLot, nextCarrySql } from './money/carrying.ts';
 import { askAgain, recordAnswer } from './money/paying.ts';
 import { nextDiarySql, readAgain } from './places/diaries.ts';
 import { dropLooseFiles, nextLooseFileSql } from './registration/answerFiles.ts';
@@ -78,6 +79,13 @@ export const dueKinds: readonly DueKind[] = [
     what: 'money of events called off',
     next: nextReturnSql,
     run: (app, due) => returnDue(app, due.id),
+  },
+  {
+    what: 'orders carried over into the books',
+    next: nextCarrySql,
+    run: async (app) => {
+      await carryLot(app);
+    },
   },
   {
     what: 'messages',

@@ -16,6 +16,7 @@ import { makeServer } from '#server/serving.ts';
 import { demoPassword, demoSignIns } from '#server/staff/demoSignIns.ts';
 import { assemble } from '#server/start.ts';
 import { recorded } from '../statements/recording.ts';
+import { booksAstray } from './booksAstray.ts';
 import { Caller, linkTo } from './caller.ts';
 import { readTemplate, templatePath } from './founded.ts';
 
@@ -120,8 +121,11 @@ export async function makeWorld(
       await new Promise((resolve) => http.close(resolve));
       await runner.stop();
       await stopChecks(app);
+      const astray = await booksAstray(asked);
       await db.close();
       await drop();
+      // Whatever a test did: the books stand as the orders do.
+      if (astray.length) throw new Error(`the books do not agree: ${JSON.stringify(astray.slice(0, 3))}`);
     },
   };
 }

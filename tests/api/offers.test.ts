@@ -390,7 +390,8 @@ describe('codes', () => {
     expect((await enter(event, ' crew 26')).body).toMatchObject({
       code: 'CREW-26',
       opens: true,
-      offers: [{ name: 'Crew seat', left: null }],
+      // Nothing limits it but what the place holds.
+      offers: [{ name: 'Crew seat', hidden: true, left: (await seen(event.slug)).seatsLeft }],
     });
     expect((await place(event, orderOf(event, [[crew, 1]], { code: 'crew26' }))).body).toMatchObject({
       standing: 'confirmed',

@@ -66,7 +66,7 @@ const table: Record<string, string> = {
     PUT /api/standins, POST /api/messages/:id/retry, GET /api/segments/:id/contacts.csv,
     GET /api/segments/:id/contacts.vcf`,
   CA: 'POST /api/clearance-steps/:id/decision, GET /api/clearance/waiting, GET /api/account/absence, PUT /api/account/absence',
-  CT: 'POST /api/funds, GET /api/ledger, GET /api/ledger.csv, POST /api/orders/:id/refunds',
+  CT: 'GET /api/books, GET /api/books.csv, GET /api/books/owed, POST /api/funds, GET /api/ledger, GET /api/ledger.csv, POST /api/orders/:id/refunds',
   CK: `POST /api/contacts/:id/consents, POST /api/tags, POST /api/contacts, PATCH /api/contacts/:id,
     PUT /api/contacts/:id/photo, DELETE /api/contacts/:id/photo, POST /api/contacts/:id/ties,
     PATCH /api/ties/:kind/:id, DELETE /api/ties/:kind/:id, POST /api/contacts/:id/own-link`,

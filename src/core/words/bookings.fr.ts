@@ -31,10 +31,10 @@ export const bookingsFr: BookingWords = {
   'most-per-order': 'Au plus {{most}} « {{name}} » par commande.',
   'donation-out-of-range': 'Un don va de 0 à 100 000.',
   full: 'Il n’y a plus assez de places pour votre groupe. Vous pouvez vous mettre sur la liste d’attente.',
-  'short-seats': 'Places restantes : {{left}}. Il vous en faut {{needs}}.',
+  'short-seats': 'Il reste {{left:place|places}}, et il vous en faut {{needs}}.',
   'short-room':
-    'La salle n’en contient pas davantage. Places restantes : {{left}}. Il vous en faut {{needs}}.',
-  'short-online': 'Places restantes en ligne : {{left}}. Il vous en faut {{needs}}.',
+    'La salle n’en contient pas davantage : il reste {{left:place|places}}, et il vous en faut {{needs}}.',
+  'short-online': 'Il reste {{left:place|places}} en ligne, et il vous en faut {{needs}}.',
   'short-ticket': '{{name}} : il en reste {{left}}, et vous en demandez {{needs}}.',
   'full-online-left':
     'Toutes les places sur place sont prises. Il reste des places en ligne : choisissez-les.',

@@ -1,20 +1,50 @@
+import { booksOf } from '#core/money/books.ts';
 import { accountOf, type OrderAccount } from '#core/money/lines.ts';
+import { type Entry, kindOf, toPost } from '#core/money/posting.ts';
 import type { Work } from '../app/app.ts';
-import { update } from '../db/database.ts';
+import { insert, update } from '../db/database.ts';
 import { type KeptAccount, ordersWithLines, readBooks } from './store.ts';
 
-/** Works out what an order stands at from its lines and what was laid on them, and keeps it with the order. */
-export async function refreshOrder(w: Pick<Work, 'tx'>, orderId: string): Promise<OrderAccount> {
-  const { lines, allocations, confirmed, kept } = await readBooks(w.tx, orderId);
+/**
+ * Works out what an order stands at from its lines and what was laid on them, keeps it with the order, and posts what has changed by it.
+ * Every change of an order comes through here, so the books never stand otherwise than the orders.
+ */
+export async function refreshOrder(w: Work, orderId: string): Promise<OrderAccount> {
+  const { lines, allocations, confirmed, kept, ...books } = await readBooks(w.tx, orderId);
   const account = accountOf(lines, allocations, confirmed);
   const { due, received, waived, balance, state } = account;
   const fresh: KeptAccount = { due, received, waived, balance, state };
   const changed = Object.entries(fresh).filter(([key, value]) => kept[key as keyof KeptAccount] !== value);
   await update(w.tx, 'orders', orderId, Object.fromEntries(changed));
+  await post(w, { orderId, ...books }, toPost(booksOf(lines, allocations, confirmed), books.posted));
   return account;
 }
 
+/** Writes a posting with its entries; nothing where there are none. */
+async function post(
+  { tx, app, now, actor }: Work,
+  of: { orderId: string; eventId: string; currency: string },
+  entries: readonly Entry[],
+): Promise<void> {
+  if (!entries.length) return;
+  const id = app.ids.id();
+  await insert(tx, 'postings', {
+    id,
+    at: now,
+    kind: kindOf(entries),
+    orderId: of.orderId,
+    eventId: of.eventId,
+    currency: of.currency,
+    actor: actor.name,
+  });
+  await insert(
+    tx,
+    'entries',
+    entries.map((e) => ({ postingId: id, ...e })),
+  );
+}
+
 /** The same of every order of an event that money is asked for, or came in for. */
-export async function refreshEvent(w: Pick<Work, 'tx'>, eventId: string): Promise<void> {
+export async function refreshEvent(w: Work, eventId: string): Promise<void> {
   for (const { id } of await ordersWithLines(w.tx, eventId)) await refreshOrder(w, id);
 }

@@ -1,22 +1,28 @@
-import type { Allocation, OrderAccount, OrderLine } from '#core/money/lines.ts';
+import type { BookedLine, Laid } from '#core/money/books.ts';
+import type { Allocation, OrderAccount } from '#core/money/lines.ts';
+import type { Entry } from '#core/money/posting.ts';
 import { standing } from '#core/registration/states.ts';
 import { first, type Queries } from '../db/database.ts';
 
-const linesSql = `select l.id, l.kind, l.unit_price, l.discount, l.tax, l.position,
+const linesSql = `select l.id, l.kind, l.unit_price, l.discount, l.tax, l.tax_included, l.fund_id, l.position,
        l.kind = 'kept' or e.state <> 'called off' and exists (select 1 from registrations r where r.order_id = l.order_id and r.state = any($2)
          and (l.kind in ('gift', 'extra') or (r.offer_id = l.offer_id and r.unit_number = l.unit_number))) as live
      from order_lines l join orders o on o.id = l.order_id join events e on e.id = o.event_id where l.order_id = $1`;
-const allocationsSql = `select a.id, a.payment_id, p.at, a.line_id, a.amount, a.moved, p.method = 'waived' as waived
+const allocationsSql = `select a.id, a.payment_id, p.at, a.line_id, a.amount, a.moved, p.method, p.method = 'waived' as waived
      from allocations a join payments p on p.id = a.payment_id where a.order_id = $1`;
 
 /** What of an account is kept with its order. */
 export type KeptAccount = Pick<OrderAccount, 'due' | 'received' | 'waived' | 'balance' | 'state'>;
 
 export interface Books {
-  lines: OrderLine[];
-  allocations: Allocation[];
+  lines: BookedLine[];
+  allocations: (Allocation & Laid)[];
   confirmed: boolean;
   kept: KeptAccount;
+  /** How the books stand for it. */
+  posted: Entry[];
+  eventId: string;
+  currency: string;
 }
 
 /**
@@ -28,10 +34,14 @@ export async function readBooks(tx: Queries, orderId: string): Promise<Books> {
     tx,
     `select
        coalesce((select jsonb_agg(jsonb_build_object('id', l.id, 'kind', l.kind, 'unitPrice', l.unit_price, 'discount', l.discount,
-         'tax', l.tax, 'live', l.live) order by l.position) from (${linesSql}) l), '[]') as lines,
-       coalesce((select jsonb_agg(jsonb_build_object('lineId', a.line_id, 'amount', a.amount, 'waived', a.waived, 'moved', a.moved) order by a.at, a.payment_id, a.id)
+         'tax', l.tax, 'taxIncluded', l.tax_included, 'fundId', l.fund_id, 'live', l.live) order by l.position) from (${linesSql}) l), '[]') as lines,
+       coalesce((select jsonb_agg(jsonb_build_object('lineId', a.line_id, 'amount', a.amount, 'waived', a.waived, 'moved', a.moved, 'method', a.method) order by a.at, a.payment_id, a.id)
          from (${allocationsSql}) a), '[]') as allocations,
        exists (select 1 from registrations where order_id = $1 and state = 'confirmed') as confirmed,
+       coalesce((select jsonb_agg(jsonb_build_object('account', x.account, 'fundId', x.fund_id, 'amount', x.amount)) from (
+         select e.account, e.fund_id, sum(e.amount) as amount from postings p join entries e on e.posting_id = p.id where p.order_id = o.id
+         group by e.account, e.fund_id having sum(e.amount) <> 0) x), '[]') as posted,
+       o.event_id, o.currency,
        jsonb_build_object('due', o.due, 'received', o.received, 'waived', o.waived, 'balance', o.balance, 'state', o.state) as kept
      from orders o where o.id = $1`,
     [orderId, standing],

@@ -1,0 +1,347 @@
+import fc from 'fast-check';
+import { afterAll, beforeAll, describe, expect, test } from 'vitest';
+import { plainOffer } from '#core/offers/offer.ts';
+import { carryOver } from '#server/money/carrying.ts';
+import { booksAstray } from './booksAstray.ts';
+import type { Caller } from './caller.ts';
+import { makeWorld, type World } from './harness.ts';
+import { saveIt } from './plans.ts';
+import { type OpenEvent, openEvent, orderFor, pay } from './scenes.ts';
+
+let world: World;
+let odalys: Caller;
+let marit: Caller;
+beforeAll(async () => {
+  world = await makeWorld();
+  odalys = await world.as('odalys');
+  marit = await world.as('marit');
+});
+afterAll(() => world.close());
+
+const books = async (query: { eventId?: string; from?: string; until?: string } = {}) =>
+  (await marit.call('GET /api/books', { query })).map((t) => ({
+    ...t,
+    balances: Object.fromEntries(
+      t.balances.map((b) => [b.fund ? `${b.account} ${b.fund}` : b.account, b.amount]),
+    ),
+  }));
+const book = (event: OpenEvent, given: string, more: object = {}) =>
+  world.anyone.call('POST /api/public/events/:slug/orders', {
+    params: { slug: event.slug },
+    body: orderFor(event, [{ given, family: 'Ledgerly' }], more),
+  });
+const orderOf = async (event: OpenEvent, given: string) =>
+  (await odalys.call('GET /api/events/:id/registrations', { params: { id: event.id } })).rows.find(
+    (r) => r.given === given,
+  )!;
+const giveUp = async (token: string) => {
+  const { seats } = await world.anyone.call('GET /api/public/orders/:token', { params: { token } });
+  return world.anyone.call('POST /api/public/orders/:token/withdraw', {
+    params: { token },
+    body: { seats: seats.map((s) => s.id) },
+  });
+};
+
+describe('the books of an event', () => {
+  test('follow it from booking to money back, and always add up to nothing', async () => {
+    const event = await openEvent(world, {
+      title: 'Booked',
+      price: 4000,
+      startsLocal: '2026-07-17T18:00',
+      endsLocal: '2026-07-17T21:00',
+    });
+    await saveIt(odalys, event.id, {
+      refunds: [
+        { days: 14, percent: 100 },
+        { days: 3, percent: 50 },
+      ],
+    });
+    const of = { eventId: event.id };
+    const paid = await book(event, 'Ada', { donation: { amount: 1500, fundId: null, anonymous: false } });
+    // A seat that is held is nobody's debt.
+    expect(await books(of)).toEqual([]);
+    await pay(world, paid.token);
+    expect(await books(of)).toEqual([
+      {
+        currency: 'CAD',
+        balances: { cards: 5500, seats: -4000, 'gifts General': -1500 },
+        debits: 5500,
+        credits: 5500,
+      },
+    ]);
+    // Registered at the desk, paid later: owed.
+    await odalys.call('POST /api/events/:id/orders', {
+      params: { id: event.id },
+      body: orderFor(event, [{ given: 'Bo', family: 'Ledgerly' }]),
+    });
+    const bo = await orderOf(event, 'Bo');
+    expect((await books(of))[0]!.balances).toMatchObject({ owed: 4000, seats: -8000 });
+    expect(await marit.call('GET /api/books/owed', { query: of })).toMatchObject([
+      { orderId: bo.orderId, name: 'Bo Ledgerly', amount: 4000, currency: 'CAD', event: 'Booked' },
+    ]);
+    await odalys.call('POST /api/orders/:id/payments', {
+      params: { id: bo.orderId },
+      body: { method: 'cash', amount: 3000 },
+    });
+    await marit.call('POST /api/orders/:id/payments', {
+      params: { id: bo.orderId },
+      body: { method: 'waived', amount: 1000, reason: 'carried chairs' },
+    });
+    expect((await books(of))[0]!.balances).toEqual({
+      cards: 5500,
+      cash: 3000,
+      seats: -8000,
+      'gifts General': -1500,
+      'written off': 1000,
+    });
+    // Given up by the terms: half is kept, half goes back; the gift stays one.
+    expect((await giveUp(paid.token)).kept).toBe(2000);
+    expect((await books(of))[0]!.balances).toMatchObject({ owed: -2000, seats: -4000, kept: -2000 });
+    const ada = await orderOf(event, 'Ada');
+    await marit.call('POST /api/orders/:id/refunds', {
+      params: { id: ada.orderId },
+      body: { amount: 2000, reason: 'half back' },
+    });
+    const [trial] = await books(of);
+    expect(trial!.balances).toEqual({
+      cards: 3500,
+      cash: 3000,
+      seats: -4000,
+      kept: -2000,
+      'gifts General': -1500,
+      'written off': 1000,
+    });
+    expect(trial!.debits).toBe(trial!.credits);
+    expect(await marit.call('GET /api/books/owed', { query: of })).toEqual([]);
+
+    const csv = String(await marit.call('GET /api/books.csv', { query: of }));
+    const lines = csv.trim().split(/\r?\n/u);
+    expect(lines[0]).toBe('Date,Posting,About,Event,Order,Name,Account,Fund,Debit,Credit,Currency,By');
+    const sum = (column: number) =>
+      lines.slice(1).reduce((total, l) => total + Math.round(Number(l.split(',')[column] || 0) * 100), 0);
+    expect(sum(8)).toBe(sum(9));
+    expect(csv).toContain('returned');
+    // Of other days there is nothing.
+    expect(await books({ ...of, until: '2026-07-01' })).toEqual([]);
+    expect(await books({ ...of, from: '2026-07-09', until: '2026-07-09' })).toHaveLength(1);
+  });
+
+  test('what is taxed is handed on, what a code takes off is a discount, and currencies stand apart', async () => {
+    const event = await openEvent(world, { title: 'Taxed', price: 10_000 });
+    const id = () => crypto.randomUUID();
+    const saved = await saveIt(odalys, event.id, {
+      currency: 'EUR',
+      taxes: [{ id: id(), name: 'VAT', rate: 19_000, included: true }],
+      codes: [
+        {
+          id: id(),
+          code: 'TENTH',
+          note: '',
+          offerIds: [],
+          opens: false,
+          off: { percent: 10_000 },
+          fromLocal: null,
+          untilLocal: null,
+          most: null,
+          mostPerPerson: null,
+        },
+      ],
+      offers: [{ ...plainOffer, id: event.offers[0]!.id, name: 'Seat', price: 11_900 }],
+    });
+    expect(saved.status).toBe(200);
+    const { token, total } = await book(event, 'Cleo', { code: 'TENTH' });
+    expect(total).toBe(10_710);
+    await pay(world, token);
+    // 107.10 with 19 % in it: 90.00 and 17.10; the price was 119.00, of which 11.90 were let go.
+    expect(await books({ eventId: event.id })).toEqual([
+      {
+        currency: 'EUR',
+        balances: { cards: 10_710, seats: 1710 - 11_900, discounts: 1190, taxes: -1710 },
+        debits: 11_900,
+        credits: 11_900,
+      },
+    ]);
+    expect((await books()).map((t) => t.currency)).toEqual(['CAD', 'EUR']);
+  });
+
+  test('are seen by who sees the money, and by nobody else', async () => {
+    const event = await openEvent(world, { title: 'Whose', unit: 'Small Boats', price: 1000 });
+    for (const who of ['piers', 'imani', 'door'] as const) {
+      const caller = await world.as(who);
+      for (const key of ['GET /api/books', 'GET /api/books.csv', 'GET /api/books/owed'] as const)
+        expect((await caller.try(key, { query: { eventId: event.id } })).status).toBe(403);
+    }
+    expect((await world.anyone.try('GET /api/books')).status).toBe(401);
+  });
+});
+
+describe('what was posted', () => {
+  test('is never changed, and what does not add up is refused by the database', async () => {
+    const event = await openEvent(world, { title: 'Kept As Posted', price: 1000 });
+    await pay(world, (await book(event, 'Dov')).token);
+    const db = world.app.db;
+    const [posting] = await db.query<{ id: string; orderId: string }>(
+      'select id, order_id from postings where event_id = $1',
+      [event.id],
+    );
+    await expect(db.query('update entries set amount = amount + 1')).rejects.toThrow(/never changed/u);
+    await expect(db.query('delete from postings')).rejects.toThrow(/never changed/u);
+    const values = (...rows: string[]) =>
+      `insert into entries (posting_id, account, amount) values ${rows.join(', ')}`;
+    const fresh = crypto.randomUUID();
+    const posted = (sql: string) =>
+      db.transaction(async (tx) => {
+        await tx.query(
+          `insert into postings (id, at, kind, order_id, event_id, currency, actor) select $1, now(), 'booked', order_id, event_id, currency, 'x'
+           from postings where id = $2`,
+          [fresh, posting!.id],
+        );
+        if (sql) await tx.query(sql);
+      });
+    await expect(posted(values(`('${fresh}', 'owed', 5)`, `('${fresh}', 'seats', -4)`))).rejects.toThrow(
+      /add up/u,
+    );
+    await expect(posted('')).rejects.toThrow(/without entries/u);
+    await expect(posted(values(`('${fresh}', 'owed', 5)`, `('${fresh}', 'gifts', -5)`))).rejects.toThrow(
+      /check/u,
+    );
+    // A pair that adds up is still no part of a posting that was made before.
+    await expect(
+      db.query(values(`('${posting!.id}', 'fees', 5)`, `('${posting!.id}', 'bank', -5)`)),
+    ).rejects.toThrow(/made before/u);
+    await posted(values(`('${fresh}', 'favours', 5)`, `('${fresh}', 'fees', -5)`));
+    expect(await booksAstray(db)).toEqual([]);
+  });
+
+  test('of orders that were there before the books: as they went, and to the cent what was kept as it went', async () => {
+    const { db } = world.app;
+    const own = await makeWorld();
+    try {
+      const event = await openEvent(own, {
+        title: 'Before',
+        price: 3000,
+        startsLocal: '2026-07-17T18:00',
+        endsLocal: '2026-07-17T21:00',
+      });
+      const lead = await own.as('odalys');
+      await saveIt(lead, event.id, { refunds: [{ days: 3, percent: 50 }] });
+      for (const [given, minutes] of [
+        ['Ena', 0],
+        ['Fay', 90],
+        ['Gil', 200],
+      ] as const) {
+        await own.moveTo(new Date(Date.parse('2026-07-09T13:00:00Z') + minutes * 60_000).toISOString());
+        const { token } = await own.anyone.call('POST /api/public/events/:slug/orders', {
+          params: { slug: event.slug },
+          body: orderFor(event, [{ given, family: 'Before' }], {
+            donation: { amount: given === 'Fay' ? 700 : 0, fundId: null, anonymous: false },
+          }),
+        });
+        await pay(own, token);
+        if (given === 'Gil') continue;
+        await own.moveTo(new Date(Date.parse('2026-07-09T13:30:00Z') + minutes * 60_000).toISOString());
+        const { seats } = await own.anyone.call('GET /api/public/orders/:token', { params: { token } });
+        await own.anyone.call('POST /api/public/orders/:token/withdraw', {
+          params: { token },
+          body: { seats: [seats[0]!.id] },
+        });
+      }
+      const posted = () =>
+        own.app.db.query<{ at: string; kind: string; account: string; amount: number }>(
+          `select p.at, p.kind, e.account, sum(e.amount)::bigint as amount from postings p join entries e on e.posting_id = p.id
+           group by p.at, p.kind, e.account order by p.at, p.kind, e.account`,
+        );
+      const asItWent = await posted();
+      expect(asItWent.length).toBeGreaterThan(12);
+      // As a folder of the version before: orders, and no books.
+      await own.app.db.script(`
+        alter table entries disable trigger all; alter table postings disable trigger all;
+        delete from entries; delete from postings; delete from book_sums;
+        alter table entries enable trigger all; alter table postings enable trigger all;
+        insert into books_to_carry select id from orders;`);
+      expect(await booksAstray(own.app.db)).toEqual([]);
+      await own.runner.run();
+      expect(await posted()).toEqual(asItWent);
+      expect(await booksAstray(own.app.db)).toEqual([]);
+      // Once more there is nothing left to carry, and nothing is posted twice.
+      await carryOver(own.app);
+      expect(await posted()).toEqual(asItWent);
+    } finally {
+      await own.close();
+    }
+    expect(await booksAstray(db)).toEqual([]);
+  });
+});
+
+test('through long random days at the counter the books agree with the orders, and each adds up', async () => {
+  const event = await openEvent(world, { title: 'Random Days', price: 2500, capacity: null });
+  await saveIt(odalys, event.id, { refunds: [{ days: 10, percent: 80 }] });
+  const step = fc.record({
+    do: fc.constantFrom(
+      'book',
+      'desk',
+      'cash',
+      'transfer',
+      'waive',
+      'refund',
+      'gift back',
+      'give up',
+      'give some up',
+    ),
+    amount: fc.integer({ min: 1, max: 9000 }),
+    n: fc.nat(),
+  });
+  const [steps] = fc.sample(fc.array(step, { minLength: 120, maxLength: 120 }), {
+    numRuns: 1,
+    seed: Number(process.env.ACOLYTE_FUZZ ?? 7),
+  });
+  const tokens: string[] = [];
+  let named = 0;
+  for (const s of steps!) {
+    const rows = (await odalys.call('GET /api/events/:id/registrations', { params: { id: event.id } })).rows;
+    const row = rows.length ? rows[s.n % rows.length]! : null;
+    const given = `Una${'abcdefghij'[named % 10]}${'klmnopqrst'[Math.floor(named / 10) % 10]}`;
+    if (s.do === 'book' || !row) {
+      named += 1;
+      const { token } = await book(event, given, {
+        donation: { amount: s.n % 3 ? 0 : s.amount, fundId: null, anonymous: false },
+        lines: [{ offerId: event.offers[0]!.id, units: 1 + (s.n % 3) }],
+      });
+      tokens.push(token);
+      if (s.n % 4) await pay(world, token);
+    } else if (s.do === 'desk') {
+      named += 1;
+      await odalys.call('POST /api/events/:id/orders', {
+        params: { id: event.id },
+        body: {
+          ...orderFor(event, [{ given, family: 'Ledgerly' }]),
+          lines: [{ offerId: event.offers[0]!.id, units: 1 + (s.n % 2) }],
+        },
+      });
+    } else if (s.do === 'cash' || s.do === 'transfer')
+      await marit.try('POST /api/orders/:id/payments', {
+        params: { id: row.orderId },
+        body: { method: s.do, amount: s.amount },
+      });
+    else if (s.do === 'waive')
+      await marit.try('POST /api/orders/:id/payments', {
+        params: { id: row.orderId },
+        body: { method: 'waived', amount: s.amount, reason: 'as agreed' },
+      });
+    else if (s.do === 'refund' || s.do === 'gift back')
+      await marit.try('POST /api/orders/:id/refunds', {
+        params: { id: row.orderId },
+        body: { amount: s.amount, reason: 'as agreed', gift: s.do === 'gift back' },
+      });
+    else if (s.do === 'give up' && tokens.length)
+      await giveUp(tokens[s.n % tokens.length]!).catch(() => undefined);
+    else if (s.do === 'give some up')
+      await odalys.try('POST /api/registrations/:id/withdraw', { params: { id: row.id }, body: {} as never });
+    expect(await booksAstray(world.app.db), s.do).toEqual([]);
+  }
+  for (const t of await books()) expect(t.debits).toBe(t.credits);
+  const [{ moved }] = (await world.app.db.query<{ moved: number }>(
+    'select count(*)::int as moved from postings',
+  )) as [{ moved: number }];
+  expect(moved).toBeGreaterThan(60);
+});
