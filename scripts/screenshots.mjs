@@ -228,6 +228,7 @@ await take(odalys, `/contacts/${known.id}`, 'contact', settled('ol li'));
 await beside(
   'ledger-records',
   await shot(odalys, '/ledger', settled('.table')),
+  await shot(odalys, '/ledger?show=accounts', settled('table')),
   await shot(odalys, '/records', settled('.apexcharts-bar-area')),
 );
 await take(odalys, '/tray', 'tray', settled('.table'));

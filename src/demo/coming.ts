@@ -509,6 +509,30 @@ export async function playComing(
     await submit(w, evening.id);
     await makeMove(w, evening.id, 'open', '');
   });
+  // One where people are accepted: some have asked.
+  const of = { ...kind('fen-talk'), giving: 0 };
+  const watch = await plan(of, '2026-08-27', {
+    publicTitle: 'Night Watch at the Hide',
+    slug: 'night-watch',
+    summary: 'Ten of us sit in the dark and count what comes to drink. Tell us why you would like to.',
+    capacity: 10,
+    admission: { ...everybody, accepts: true },
+  });
+  await work(async (w) => {
+    await insert(w.tx, 'questions', {
+      ...plainQuestion,
+      id: app.ids.id(),
+      eventId: watch.id,
+      position: 0,
+      scope: 'order',
+      kind: 'one of',
+      prompt: { en: 'How long can you sit still?', fr: 'Combien de temps tenez-vous en place ?' },
+      choices: ['an hour', 'half the night', 'till dawn'],
+    });
+    await submit(w, watch.id);
+    await makeMove(w, watch.id, 'open', '');
+  });
+  for (let n = 0; n < 6; n += 1) await register(watch.id, of, null);
   // A third step, and a fact of the organization's own: plans from now on are asked about it.
   await work(async (w) => {
     const { version, rules, names } = await readBook(w.tx);
@@ -553,29 +577,5 @@ export async function playComing(
       slug: null,
       isTemplate: true,
     });
-  // One where people are accepted: some have asked.
-  const of = { ...kind('fen-talk'), giving: 0 };
-  const watch = await plan(of, '2026-08-27', {
-    publicTitle: 'Night Watch at the Hide',
-    slug: 'night-watch',
-    summary: 'Ten of us sit in the dark and count what comes to drink. Tell us why you would like to.',
-    capacity: 10,
-    admission: { ...everybody, accepts: true },
-  });
-  await work(async (w) => {
-    await insert(w.tx, 'questions', {
-      ...plainQuestion,
-      id: app.ids.id(),
-      eventId: watch.id,
-      position: 0,
-      scope: 'order',
-      kind: 'one of',
-      prompt: { en: 'How long can you sit still?', fr: 'Combien de temps tenez-vous en place ?' },
-      choices: ['an hour', 'half the night', 'till dawn'],
-    });
-    await submit(w, watch.id);
-    await makeMove(w, watch.id, 'open', '');
-  });
-  for (let n = 0; n < 6; n += 1) await register(watch.id, of, null);
   await runner.moveTo(until);
 }

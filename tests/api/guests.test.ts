@@ -116,11 +116,31 @@ describe('guests who fill in their own seat', () => {
     expect((await page(token)).status).toBe(404);
   });
 
+  test('a letter that has not left when another address is given does not hand the link on', async () => {
+    const { invite } = await booked('Not Left Yet', 2);
+    await world.runner.run();
+    const { wake } = world.app;
+    world.app.wake = () => {};
+    try {
+      await invite(1, 'early@guest.example');
+      await invite(1, 'later@guest.example');
+    } finally {
+      world.app.wake = wake;
+    }
+    expect(await linksTo('early@guest.example')).toEqual([]);
+    const [link] = await linksTo('later@guest.example');
+    expect((await page(link!)).status).toBe(200);
+    const kept = await world.app.db.query<{ state: string; whyNot: { code: string } }>(
+      "select state, why_not from messages where address = 'early@guest.example'",
+    );
+    expect(kept).toEqual([{ state: 'held back', whyNot: { code: 'to another address' } }]);
+  });
+
   test('another address takes the link from the one before; another person on the seat ends it; nobody is written to without end', async () => {
     const { look, invite, name } = await booked('Links', 2);
     await invite(1, 'first@guest.example');
-    await invite(1, 'second@guest.example');
     const [first] = await linksTo('first@guest.example');
+    await invite(1, 'second@guest.example');
     const [second] = await linksTo('second@guest.example');
     expect([(await page(first!)).status, (await page(second!)).status]).toEqual([404, 200]);
     expect((await fill(second!, { given: 'Sif', family: 'Second' })).status).toBe(200);

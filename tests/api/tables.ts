@@ -13,6 +13,10 @@ export const remembers = [
   'event_states',
   'events',
   'plan_changes',
+  // What was posted and taken back is posted back: the books only grow, and stand as the orders do.
+  'postings',
+  'entries',
+  'book_sums',
 ];
 
 /** Every table's rows as one sum each: what a try, or a change that was taken back, must leave as it was. */

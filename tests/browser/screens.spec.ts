@@ -61,6 +61,8 @@ async function screensOf(
     ['/contacts/changes', 'Changes people asked for'],
     ['/import', 'Import contacts'],
     ['/ledger', 'Ledger'],
+    ['/ledger?show=accounts', 'Ledger'],
+    ['/ledger?show=owed', 'Ledger'],
     ['/records', 'Records'],
     ['/records/segments', 'Segments'],
     [`/records/segments/${segment}`, 'Screens'],

@@ -29,9 +29,8 @@ export function together(entries: readonly Entry[]): Entry[] {
 export const toPost = (should: readonly Entry[], stands: readonly Entry[]): Entry[] =>
   together([...should, ...stands.map((e) => ({ ...e, amount: 0 - e.amount }))]);
 
-/** What a posting is about, in the order in which it is said. */
-export const postingKinds = ['booked', 'changed', 'received', 'returned', 'let off'] as const;
-export type PostingKind = (typeof postingKinds)[number];
+/** What a posting is about. */
+export type PostingKind = 'booked' | 'changed' | 'received' | 'returned' | 'let off';
 
 /** What a posting is about: money that came or went, something let off, something booked, or a change of what was. */
 export function kindOf(entries: readonly Entry[]): PostingKind {

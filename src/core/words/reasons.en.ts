@@ -115,6 +115,7 @@ const silenceEn = {
   'nothing to sign': 'nothing is left to sign',
   'did not come': 'did not come',
   'not taking part': 'no longer taking part',
+  'to another address': 'it goes to another address now',
   'step removed': 'the step was removed from the plan',
   'moment passed': 'its moment has passed since the date moved',
   'event ended': 'the event was {{state}}',

@@ -142,6 +142,14 @@ export const holdBackRemoved = (
     [eventId],
   );
 
+/** Holds back what was to tell a guest of a seat and has not left: it would hand the link on to whoever was asked before. */
+export const holdBackGuest = (tx: Queries, registrationId: string): Promise<unknown> =>
+  tx.query(
+    `update messages m set state = 'held back', why_not = ${reasonSql('to another address')}, next_try_at = null
+     where event_id = (select event_id from registrations where id = $1::uuid) and recipient_key like 'your seat:' || $1::text || ':%' and (state = 'planned' or (state = 'failed' and next_try_at is not null))`,
+    [registrationId],
+  );
+
 /** Holds planned messages back, each with its reason. */
 export async function holdBack(tx: Queries, gone: readonly { id: string; why: Reason }[]): Promise<void> {
   if (gone.length)

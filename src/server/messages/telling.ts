@@ -17,6 +17,7 @@ import { type OrderRow, readOrder, readSeat } from '../registration/store.ts';
 import { theOrganization } from '../staff/store.ts';
 import { planDirect } from './direct.ts';
 import { sayShift } from './sending.ts';
+import { holdBackGuest } from './store.ts';
 
 /** Writes to the buyer: the party waits, seats are offered, the offer lapsed, a late payment goes back. */
 async function toBuyer(
@@ -144,6 +145,7 @@ export async function tellHandedOn(w: Work, about: Facts['seat handed on']): Pro
 /** Writes to whoever sits on a seat, with the link to fill it in. Their address was given by somebody else: they are nobody's contact by it. */
 export async function tellGuest(w: Work, registrationId: string, email: string): Promise<void> {
   const seat = await readSeat(w.tx, registrationId);
+  await holdBackGuest(w.tx, registrationId);
   const order = await readOrder(w.tx, seat.orderId);
   const event = await readEvent(w.tx, seat.eventId);
   const { name: organization } = await theOrganization(w.tx);

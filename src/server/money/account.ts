@@ -21,7 +21,7 @@ export async function refreshOrder(w: Work, orderId: string): Promise<OrderAccou
 }
 
 /** Writes a posting with its entries; nothing where there are none. */
-async function post(
+export async function post(
   { tx, app, now, actor }: Work,
   of: { orderId: string; eventId: string; currency: string },
   entries: readonly Entry[],

@@ -1,0 +1,139 @@
+import { chakra } from '@chakra-ui/react';
+import { type Account, accounts } from '#core/money/accounts.ts';
+import { shiftDate } from '#core/time/dates.ts';
+import { type Answer, addressOf } from '#web/api.ts';
+import { ButtonAnchor } from '#web/kit/Button.tsx';
+import { phrase } from '#web/words/phrase.ts';
+import { ListViews } from '../kit/ListViews.tsx';
+import { Empty } from '../kit/Note.tsx';
+import { Loaded } from '../kit/notices.tsx';
+import { type Column, Table } from '../kit/Table.tsx';
+import { useAddress } from '../kit/useAddress.ts';
+import { useAsk } from '../parts/ask.ts';
+import { useSaying } from '../parts/saying.ts';
+
+type Trial = Answer<'GET /api/books'>[number];
+type Balance = Trial['balances'][number];
+
+const names: Record<Account, string> = {
+  cards: phrase('ledger.accountCards'),
+  bank: phrase('ledger.accountBank'),
+  cash: phrase('ledger.accountCash'),
+  owed: phrase('ledger.accountOwed'),
+  disputed: phrase('ledger.accountDisputed'),
+  'in kind': phrase('ledger.accountInKind'),
+  taxes: phrase('ledger.accountTaxes'),
+  seats: phrase('ledger.accountSeats'),
+  extras: phrase('ledger.accountExtras'),
+  kept: phrase('ledger.accountKept'),
+  gifts: phrase('ledger.accountGifts'),
+  discounts: phrase('ledger.accountDiscounts'),
+  favours: phrase('ledger.accountFavours'),
+  'written off': phrase('ledger.accountWrittenOff'),
+  fees: phrase('ledger.accountFees'),
+};
+const kinds = {
+  asset: phrase('ledger.assets'),
+  liability: phrase('ledger.liabilities'),
+  income: phrase('ledger.income'),
+  expense: phrase('ledger.expenses'),
+} as const;
+
+const periods = {
+  '': phrase('ledger.everSince'),
+  year: phrase('ledger.thisYear'),
+  month: phrase('ledger.thisMonth'),
+  'last month': phrase('ledger.lastMonth'),
+} as const;
+type Period = keyof typeof periods;
+const usual = { period: '' };
+
+/** The first and the last day of a period, by the day it is. */
+function daysOf(period: Period, today: string): { from?: string; until?: string } {
+  const month = `${today.slice(0, 7)}-01`;
+  if (period === 'year') return { from: `${today.slice(0, 4)}-01-01` };
+  if (period === 'month') return { from: month };
+  const before = shiftDate(month, -1);
+  if (period === 'last month') return { from: `${before.slice(0, 7)}-01`, until: before };
+  return {};
+}
+
+/** How the accounts stand: each currency by itself, debits and credits as much as each other. */
+export function Accounts() {
+  const [address, put] = useAddress(usual);
+  const period: Period = address.period in periods ? (address.period as Period) : '';
+  const { today } = useSaying();
+  const query = daysOf(period, today);
+  return (
+    <>
+      <div className="tools">
+        <ListViews
+          label={phrase('ledger.period')}
+          value={period}
+          set={(to) => put({ period: to })}
+          views={(Object.keys(periods) as Period[]).map((value) => ({ value, label: periods[value] }))}
+        />
+        <chakra.span marginLeft="auto">
+          <ButtonAnchor look="link" href={addressOf('GET /api/books.csv', {}, query)}>
+            {phrase('ledger.entriesAsCsv')}
+          </ButtonAnchor>
+        </chakra.span>
+      </div>
+      <Loaded of={useAsk('GET /api/books', { query })}>
+        {(trials) =>
+          trials.length ? (
+            trials.map((t) => <Standing key={t.currency} trial={t} several={trials.length > 1} />)
+          ) : (
+            <Empty>{phrase('ledger.nothingPosted')}</Empty>
+          )
+        }
+      </Loaded>
+    </>
+  );
+}
+
+function Standing({ trial, several }: { trial: Trial; several: boolean }) {
+  const { money } = useSaying();
+  const said = (amount: number) => money(amount, trial.currency);
+  const columns: Column<Balance>[] = [
+    {
+      id: 'account',
+      phone: 'title',
+      heading: phrase('ledger.account'),
+      cell: (b) => [names[b.account as Account], b.fund].filter(Boolean).join(', '),
+      total: () => phrase('ledger.inAll'),
+    },
+    {
+      id: 'kind',
+      phone: 'bare',
+      heading: phrase('common.kind'),
+      cell: (b) => <span className="soft">{kinds[accounts[b.account as Account]]}</span>,
+    },
+    {
+      id: 'debit',
+      heading: phrase('ledger.debit'),
+      number: true,
+      cell: (b) => (b.amount > 0 ? said(b.amount) : ''),
+      total: () => said(trial.debits),
+    },
+    {
+      id: 'credit',
+      heading: phrase('ledger.credit'),
+      number: true,
+      cell: (b) => (b.amount < 0 ? said(-b.amount) : ''),
+      total: () => said(trial.credits),
+    },
+  ];
+  return (
+    <>
+      {several && <h2>{trial.currency}</h2>}
+      <Table
+        label={phrase('ledger.accountsIn', { currency: trial.currency })}
+        rows={trial.balances}
+        columns={columns}
+        keyOf={(b) => `${b.account} ${b.fund ?? ''}`}
+        empty={phrase('ledger.nothingPosted')}
+      />
+    </>
+  );
+}

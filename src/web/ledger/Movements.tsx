@@ -1,0 +1,168 @@
+import { chakra } from '@chakra-ui/react';
+import { Link } from 'react-router';
+import type { LedgerRow } from '#contract/money.ts';
+import { addressOf } from '#web/api.ts';
+import { ButtonAnchor } from '#web/kit/Button.tsx';
+import { Phrase } from '#web/words/Phrase.tsx';
+import { phrase, term } from '#web/words/phrase.ts';
+import { ListViews } from '../kit/ListViews.tsx';
+import { Note } from '../kit/Note.tsx';
+import { NothingFound } from '../kit/NothingFound.tsx';
+import { Loaded } from '../kit/notices.tsx';
+import { type Column, Table } from '../kit/Table.tsx';
+import { TableColumns } from '../kit/TableColumns.tsx';
+import { useAddress } from '../kit/useAddress.ts';
+import { useAsk } from '../parts/ask.ts';
+import { Person } from '../parts/Person.tsx';
+import { useSaying } from '../parts/saying.ts';
+
+const kinds = {
+  '': phrase('common.everything'),
+  seats: phrase('common.seats'),
+  donation: phrase('common.donations'),
+  refund: phrase('common.refunds'),
+  waived: phrase('common.letOff'),
+} as const;
+
+type LedgerKind = keyof typeof kinds;
+const usual = { kind: '' };
+
+const nothing = { seats: 0, donations: 0, refunds: 0, net: 0, waived: 0 };
+
+/** What a movement is: seats, a donation to a fund, what went back of either, or what was let off. */
+function sayKind(r: LedgerRow): string {
+  if (r.method === 'waived') return phrase('ledger.letOff');
+  const what =
+    r.kind === 'donation' ? phrase('ledger.donation', { fund: r.fund ?? '' }) : phrase('ledger.seats');
+  return r.amount < 0 ? phrase('ledger.refundOf', { what }) : what;
+}
+
+/** Every movement of money, newest first. */
+export function Movements() {
+  const [address, put] = useAddress(usual);
+  const kind: LedgerKind = address.kind in kinds ? (address.kind as LedgerKind) : '';
+  const ledger = useAsk('GET /api/ledger', { query: { kind: kind || undefined } });
+  const { money, currency, dayAndYear, at } = useSaying();
+  const columns: Column<LedgerRow>[] = [
+    {
+      id: 'date',
+      phone: 'bare',
+      heading: phrase('common.date'),
+      width: '110px',
+      sortBy: (r) => r.at,
+      cell: (r) => dayAndYear(r.at),
+    },
+    {
+      id: 'who',
+      phone: 'title',
+      heading: phrase('common.who'),
+      sortBy: (r) => r.name.toLowerCase(),
+      cell: (r) => <Person id={r.contactId} name={r.name} />,
+    },
+    {
+      id: 'event',
+      phone: 'bare',
+      heading: phrase('common.event'),
+      sortBy: (r) => r.event ?? '',
+      cell: (r) => r.event && <Link to={`/events/${r.eventId}/registration`}>{r.event}</Link>,
+    },
+    {
+      id: 'kind',
+      phone: 'bare',
+      heading: phrase('common.kind'),
+      sortBy: (r) => r.kind,
+      cell: (r) => sayKind(r),
+    },
+    {
+      id: 'method',
+      phone: 'bare',
+      heading: phrase('common.byWhom'),
+      sortBy: (r) => r.method,
+      cell: (r) => term(r.method),
+    },
+    {
+      id: 'reason',
+      phone: 'hidden',
+      heading: phrase('ledger.reference'),
+      cell: (r) => <span className="soft">{r.reason}</span>,
+    },
+    {
+      id: 'amount',
+      phone: 'bare',
+      heading: phrase('ledger.amount'),
+      number: true,
+      sortBy: (r) => r.amount,
+      cell: (r) => <span className={r.amount < 0 ? 'late' : ''}>{money(r.amount, r.currency)}</span>,
+    },
+  ];
+  return (
+    <Loaded of={ledger}>
+      {({ rows, totals, unknown, more }) => (
+        <>
+          {unknown.map((u) => (
+            <Note as="p" key={u.orderNumber} tone="need" marginTop="12px">
+              <Phrase
+                of="ledger.forOfOrderAsked"
+                with={{
+                  noAnswer: <b>{phrase('ledger.noAnswerFromThe')}</b>,
+                  amount: money(u.amount, u.currency),
+                  name: u.name,
+                  orderNumber: u.orderNumber,
+                  since: at(u.since),
+                }}
+              />
+            </Note>
+          ))}
+          <div className="tools">
+            <ListViews
+              label={phrase('common.show')}
+              value={kind}
+              set={(to) => put({ kind: to })}
+              views={(Object.keys(kinds) as LedgerKind[]).map((k) => ({ value: k, label: kinds[k] }))}
+            />
+            <TableColumns name="ledger" columns={columns} />
+            <ButtonAnchor look="link" href={addressOf('GET /api/ledger.csv', {}, { kind })}>
+              {phrase('ledger.exportAsCsv', { what: kinds[kind] })}
+            </ButtonAnchor>
+            <chakra.span className="soft num" marginLeft="auto">
+              {(totals.length ? totals : [{ ...nothing, currency }])
+                .map((t) =>
+                  [
+                    phrase('ledger.seatsDonationsRefunds', {
+                      seats: money(t.seats, t.currency),
+                      donations: money(t.donations, t.currency),
+                      refunds: money(t.refunds, t.currency),
+                      net: money(t.net, t.currency),
+                    }),
+                    t.waived > 0 && phrase('ledger.letOffInAll', { waived: money(t.waived, t.currency) }),
+                  ]
+                    .filter(Boolean)
+                    .join(' · '),
+                )
+                .join('; ')}
+              {more && ` · ${phrase('ledger.theNewestAreShown', { rows: rows.length })}`}
+            </chakra.span>
+          </div>
+          <Table
+            label={phrase('ledger.movementsOfMoney')}
+            name="ledger"
+            rows={rows}
+            columns={columns}
+            keyOf={(r) => r.id}
+            empty={
+              kind ? (
+                <NothingFound
+                  ways={[{ label: phrase('ledger.showEverything'), run: () => put({ kind: '' }) }]}
+                >
+                  {phrase('ledger.nothingOfThisKind')}
+                </NothingFound>
+              ) : (
+                phrase('ledger.noMoneyHasMoved')
+              )
+            }
+          />
+        </>
+      )}
+    </Loaded>
+  );
+}

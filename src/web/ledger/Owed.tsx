@@ -1,0 +1,84 @@
+import { Link } from 'react-router';
+import { sumsOf } from '#core/money/amount.ts';
+import type { Answer } from '#web/api.ts';
+import { phrase } from '#web/words/phrase.ts';
+import { Loaded } from '../kit/notices.tsx';
+import { type Column, Table } from '../kit/Table.tsx';
+import { useAsk } from '../parts/ask.ts';
+import { Person } from '../parts/Person.tsx';
+import { useSaying } from '../parts/saying.ts';
+
+type Row = Answer<'GET /api/books/owed'>[number];
+
+/** What people owe for what they booked, and what is owed to them. */
+export function Owed() {
+  const { money, sums, currency, dayAndYear } = useSaying();
+  const sum = (rows: readonly Row[], sign: 1 | -1) =>
+    sums(
+      sumsOf(
+        rows.filter((r) => r.amount * sign > 0).map((r) => ({ ...r, amount: r.amount * sign })),
+        currency,
+      ),
+    );
+  const columns: Column<Row>[] = [
+    {
+      id: 'who',
+      phone: 'title',
+      heading: phrase('common.who'),
+      sortBy: (r) => r.name.toLowerCase(),
+      cell: (r) => <Person id={r.contactId} name={r.name} />,
+      total: (rows) => phrase('ledger.nBookings', { n: rows.length }),
+    },
+    {
+      id: 'event',
+      phone: 'bare',
+      heading: phrase('common.event'),
+      sortBy: (r) => r.event,
+      cell: (r) => <Link to={`/events/${r.eventId}/registration`}>{r.event}</Link>,
+    },
+    {
+      id: 'order',
+      phone: 'bare',
+      heading: phrase('ledger.order'),
+      sortBy: (r) => r.orderNumber,
+      cell: (r) => r.orderNumber,
+    },
+    {
+      id: 'since',
+      phone: 'bare',
+      heading: phrase('ledger.since'),
+      sortBy: (r) => r.since,
+      cell: (r) => dayAndYear(r.since),
+    },
+    {
+      id: 'owes',
+      heading: phrase('ledger.owesUs'),
+      number: true,
+      sortBy: (r) => r.amount,
+      cell: (r) => (r.amount > 0 ? money(r.amount, r.currency) : ''),
+      total: (rows) => sum(rows, 1),
+    },
+    {
+      id: 'back',
+      heading: phrase('ledger.weOwe'),
+      number: true,
+      sortBy: (r) => -r.amount,
+      cell: (r) => (r.amount < 0 ? money(-r.amount, r.currency) : ''),
+      total: (rows) => sum(rows, -1),
+    },
+  ];
+  return (
+    <Loaded of={useAsk('GET /api/books/owed', { query: {} })}>
+      {(rows) => (
+        <Table
+          label={phrase('ledger.owed')}
+          name="owed"
+          rows={rows}
+          columns={columns}
+          keyOf={(r) => r.orderId}
+          empty={phrase('ledger.nobodyOwes')}
+        />
+      )}
+    </Loaded>
+  );
+}
