@@ -178,3 +178,22 @@ test('who waits for an offer has none of it yet: its number can be kept, and not
     { path: 'offers.0.quantity', code: 'units-taken', params: { count: 4 } },
   ]);
 });
+
+test('who waits because the room is full gets a seat in a larger one', async () => {
+  const event = await openEvent(world, { title: 'Moves To The Barn', capacity: null });
+  const { venues } = await odalys.call('GET /api/choices');
+  const larger = venues.find((v) => v.ours && v.name !== 'Sluice Landing' && (v.capacity ?? 0) >= 4)!;
+  await world.app.db.query("update venues set capacity = 2 where name = 'Sluice Landing'");
+  await place(event, 'Holder', 2);
+  const { token, standing } = await place(event, 'Waits', 2);
+  expect(standing).toBe('waitlisted');
+  // A change of place weighs: what follows is told before, and then done.
+  const { version } = await odalys.call('GET /api/events/:id', { params: { id: event.id } });
+  const moved = await odalys.try('PATCH /api/events/:id', {
+    params: { id: event.id },
+    body: { version, change: { venueId: larger.id } },
+  });
+  expect(moved.status).toBe(200);
+  expect(moved.body.followed.offered).toHaveLength(1);
+  expect((await look(token)).standing).toBe('offered');
+});

@@ -5,6 +5,7 @@ import { problemsWithAgenda } from '#core/agenda/checking.ts';
 import { atTwoThings, type Engagement } from '#core/changes/meanwhile.ts';
 import { whoLoses } from '#core/changes/seats.ts';
 import { endOf } from '#core/events/end.ts';
+import { limitsOf } from '#core/registration/capacity.ts';
 import { clashesOf } from '#core/season/clashes.ts';
 import { plusMinutes } from '#core/time/clock.ts';
 import { sayShortDate, sayTime } from '#core/time/say.ts';
@@ -119,9 +120,10 @@ interface Shortage {
 async function shortageOf(w: Work, event: EventRow, plan: EventPlan): Promise<Shortage> {
   const taken = await readTaken(w.tx, event.id);
   const of: Shortage['of'] = [];
+  const limits = limitsOf({ ...plan, venueCapacity: event.venueCapacity });
   for (const [there, many, room] of [
-    [false, taken.seats, plan.capacity],
-    [true, taken.online ?? 0, plan.onlineCapacity],
+    [false, taken.seats, limits.capacity],
+    [true, taken.online ?? 0, limits.onlineCapacity ?? null],
   ] as const)
     if (room !== null && many > room)
       of.push({ over: many - room, takes: (party) => party.online === there });

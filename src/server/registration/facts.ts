@@ -1,11 +1,21 @@
+import type { PlanField } from '#core/events/parts.ts';
 import type { Reactions } from '../app/app.ts';
 import { answerByBooking } from './invited.ts';
 import { letGoAll, passOnFreed } from './waiting.ts';
 
+/** Parts of a plan that decide how many there is room for. */
+const decidesRoom: readonly PlanField[] = [
+  'capacity',
+  'onlineCapacity',
+  'venueId',
+  'roomId',
+  'layout',
+  'offers',
+];
+
 export const registrationReactions: Reactions = {
   async 'plan saved'(w, { eventId, fields }) {
-    if (fields.includes('capacity') || fields.includes('offers'))
-      return { offered: await passOnFreed(w, eventId) };
+    if (fields.some((f) => decidesRoom.includes(f))) return { offered: await passOnFreed(w, eventId) };
   },
   async 'event moved on'(w, { eventId, to }) {
     if (to === 'called off') return { letGo: await letGoAll(w, eventId) };
