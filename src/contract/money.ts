@@ -10,7 +10,7 @@ const ledgerRow = z.object({
   eventId: id.nullable(),
   orderNumber: z.int().nullable(),
   kind: z.enum(['seats', 'donation']),
-  method: z.enum(['card', 'cash', 'transfer', 'waived']),
+  method: z.enum(['card', 'cash', 'cheque', 'transfer', 'waived']),
   fund: z.string().nullable(),
   amount,
   currency,
@@ -57,11 +57,11 @@ export const moneyContract = contract({
     response: { file: 'text/csv' },
   },
   'POST /api/orders/:id/payments': {
-    summary: 'Record money received by cash or transfer, or waive what is due',
+    summary: 'Record money received by cash, cheque or transfer, or waive what is due',
     who: ['treasurer', 'unit lead', 'door'],
     params: idParams,
     body: z.object({
-      method: z.enum(['cash', 'transfer', 'waived']),
+      method: z.enum(['cash', 'cheque', 'transfer', 'waived']),
       amount: amount.min(1, 'amount-above-none'),
       reason: z.string().trim().max(300).default(''),
     }),

@@ -148,6 +148,8 @@ test('an order that was there before is posted as it went: paid, confirmed, part
   expect(said(together(through.flatMap((p) => p.entries)))).toEqual(said(booksOf(lines, laid, true)));
   expect(postingsThrough(lines, laid, null).map((p) => said(p.entries))).toEqual([
     { cards: 8000, owed: -8000 },
+    // What is kept by the terms is, whether somebody has a seat for certain or not.
+    { owed: 1000, kept: -1000 },
     { cards: -3000, owed: 3000 },
   ]);
 });

@@ -216,7 +216,7 @@ export const refusalsEn = {
   'not-your-condition': 'Whoever it was given to, or who plans the event, says that a condition is met.',
   'not-your-event': 'This event is not one of yours.',
   'not-your-health': 'Your role does not reach what is known about health.',
-  'not-your-money': 'The treasurer or a coordinator records transfers and what is let off.',
+  'not-your-money': 'The treasurer or a coordinator records cheques, transfers and what is let off.',
   'not-your-note': 'A note is changed by who wrote it, or by a coordinator.',
   'not-your-part': 'Your role does not reach this part of a contact.',
   'not-your-password': 'This is not your password.',

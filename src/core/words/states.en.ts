@@ -58,6 +58,7 @@ export const statesEn = {
   // Money
   card: 'card',
   cash: 'cash',
+  cheque: 'cheque',
   transfer: 'transfer',
   waived: 'let off',
 } as const;

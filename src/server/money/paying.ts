@@ -35,7 +35,7 @@ import { type CardAnswer, charge, lookUp } from '../standins/cards.ts';
 import { refreshOrder } from './account.ts';
 import { readBooks } from './store.ts';
 
-export type Method = 'card' | 'cash' | 'transfer' | 'waived';
+export type Method = 'card' | 'cash' | 'cheque' | 'transfer' | 'waived';
 
 /** Minutes after which the processor is asked what became of a charge without an answer. */
 const askMinutes = 3;

@@ -21,11 +21,11 @@ const page = 500;
 
 /**
  * Refuses to take or waive more than is still due: a nought too many is caught at the counter, where it can be put right.
- * A transfer is what it is; what is too much of it is paid back.
+ * A transfer or a cheque is what it is; what is too much of it is paid back.
  */
 function atMostDue(order: OrderRow, { method, amount }: { method: string; amount: number }): void {
   const left = order.balance;
-  if (method === 'transfer' || amount <= left) return;
+  if (method === 'transfer' || method === 'cheque' || amount <= left) return;
   throw invalid([
     left > 0
       ? wrongAt('amount', 'only-due', { due: { amount: left, currency: order.currency } })
@@ -34,7 +34,7 @@ function atMostDue(order: OrderRow, { method, amount }: { method: string; amount
 }
 
 /**
- * An order somebody may take money for. The door takes cash; transfers, and what is let off, are for the treasurer and
+ * An order somebody may take money for. The door takes cash; cheques, transfers, and what is let off, are for the treasurer and
  * coordinators.
  */
 async function payableBy(c: Asker & { tx: Queries }, orderId: string, method: string): Promise<OrderRow> {

@@ -1,10 +1,13 @@
+import { useState } from 'react';
 import { Link } from 'react-router';
 import { sumsOf } from '#core/money/amount.ts';
 import type { Answer } from '#web/api.ts';
+import { Button } from '#web/kit/Button.tsx';
 import { phrase } from '#web/words/phrase.ts';
 import { Loaded } from '../kit/notices.tsx';
 import { type Column, Table } from '../kit/Table.tsx';
 import { useAsk } from '../parts/ask.ts';
+import { type Handled, OrderMoney } from '../parts/OrderMoney.tsx';
 import { Person } from '../parts/Person.tsx';
 import { useSaying } from '../parts/saying.ts';
 
@@ -13,6 +16,7 @@ type Row = Answer<'GET /api/books/owed'>[number];
 /** What people owe for what they booked, and what is owed to them. */
 export function Owed() {
   const { money, sums, currency, dayAndYear } = useSaying();
+  const [handled, setHandled] = useState<Handled | null>(null);
   const sum = (rows: readonly Row[], sign: 1 | -1) =>
     sums(
       sumsOf(
@@ -41,7 +45,7 @@ export function Owed() {
       phone: 'bare',
       heading: phrase('ledger.order'),
       sortBy: (r) => r.orderNumber,
-      cell: (r) => r.orderNumber,
+      cell: (r) => String(r.orderNumber),
     },
     {
       id: 'since',
@@ -66,19 +70,37 @@ export function Owed() {
       cell: (r) => (r.amount < 0 ? money(-r.amount, r.currency) : ''),
       total: (rows) => sum(rows, -1),
     },
+    {
+      id: 'handle',
+      phone: 'bare',
+      heading: '',
+      width: '90px',
+      cell: (r) => (
+        <Button
+          look="link"
+          aria-label={phrase('ledger.moneyOfBooking', { order: String(r.orderNumber) })}
+          onClick={() => setHandled({ ...r, balance: r.amount })}
+        >
+          {phrase('ledger.handleMoney')}
+        </Button>
+      ),
+    },
   ];
   return (
-    <Loaded of={useAsk('GET /api/books/owed', { query: {} })}>
-      {(rows) => (
-        <Table
-          label={phrase('ledger.owed')}
-          name="owed"
-          rows={rows}
-          columns={columns}
-          keyOf={(r) => r.orderId}
-          empty={phrase('ledger.nobodyOwes')}
-        />
-      )}
-    </Loaded>
+    <>
+      <Loaded of={useAsk('GET /api/books/owed', { query: {} })}>
+        {(rows) => (
+          <Table
+            label={phrase('ledger.owed')}
+            name="owed"
+            rows={rows}
+            columns={columns}
+            keyOf={(r) => r.orderId}
+            empty={phrase('ledger.nobodyOwes')}
+          />
+        )}
+      </Loaded>
+      {handled && <OrderMoney key={handled.orderId} of={handled} close={() => setHandled(null)} />}
+    </>
   );
 }

@@ -17,6 +17,7 @@ import { Problems } from '#web/kit/notices.tsx';
 import { say } from '#web/kit/toast.tsx';
 import { useAction, useAsk, useMe } from '#web/parts/ask.ts';
 import { HealthNotes } from '#web/parts/HealthNotes.tsx';
+import { OrderMoney } from '#web/parts/OrderMoney.tsx';
 import { useSaying } from '#web/parts/saying.ts';
 import { phrase, term } from '#web/words/phrase.ts';
 import { answerable, ChangeAnswers } from './ChangeAnswers.tsx';
@@ -38,7 +39,7 @@ export function Seat({
   const roles = useMe().data?.staff.roles ?? [];
   const change = page.may.change.includes('registration');
   const treasures = roles.includes('coordinator') || roles.includes('treasurer');
-  const { money } = useSaying();
+  const { money, currency } = useSaying();
   const withdraw = useAction('POST /api/registrations/:id/withdraw', ({ offered }) => {
     say(
       offered.length
@@ -50,11 +51,24 @@ export function Seat({
   const refund = useAction('POST /api/orders/:id/refunds', () => say(phrase('event.paidBack')));
   const pay = useAction('POST /api/orders/:id/payments', () => say(phrase('common.recorded')));
   const now = useAsk('GET /api/clock').data?.now ?? '';
-  const [doing, setDoing] = useState<'name' | 'link' | 'answers' | null>(null);
+  const [doing, setDoing] = useState<'name' | 'link' | 'answers' | 'money' | null>(null);
   const [sure, setSure] = useState(false);
   const [back, setBack] = useState<Back>('terms');
-  const live = ['confirmed', 'held', 'offered', 'waitlisted'].includes(row.state);
   const over = -row.balance;
+  const live = ['confirmed', 'held', 'offered', 'waitlisted'].includes(row.state);
+  if (doing === 'money')
+    return (
+      <OrderMoney
+        of={{
+          orderId: row.orderId,
+          orderNumber: row.orderNumber,
+          name: row.buyer,
+          currency,
+          balance: row.balance,
+        }}
+        close={() => setDoing(null)}
+      />
+    );
   return (
     <Asking
       open
@@ -107,6 +121,9 @@ export function Seat({
             >
               {phrase('event.payBack', { over: money(over) })}
             </Button>
+          )}
+          {treasures && !sure && doing === null && (row.due > 0 || row.received !== 0) && (
+            <Button onClick={() => setDoing('money')}>{phrase('seats.money')}</Button>
           )}
         </>
       }

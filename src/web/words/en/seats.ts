@@ -141,6 +141,7 @@ export const seats = {
   notNow: 'Not now',
   cash: 'In cash',
   transfer: 'By transfer',
+  money: 'Money',
   comesTo: 'Comes to {{amount}}.',
   isFree: 'Costs nothing.',
   isFull: 'There is no room: they would wait.',
