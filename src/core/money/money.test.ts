@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
-import { plainAmount, readAmount, sayAmount } from './amount.ts';
+import { isCurrency, plainAmount, readAmount, sameFigure, sayAmount, sumsOf } from './amount.ts';
 
 describe('amounts', () => {
   test('are read as people type them', () => {
@@ -29,4 +29,23 @@ describe('amounts', () => {
     expect(sayAmount(2500, 'CAD')).toBe('$25');
     expect(sayAmount(2550, 'CAD')).toBe('$25.50');
   });
+});
+
+test('a price keeps its figure in another currency, as far as there are such amounts', () => {
+  expect(sameFigure(2500, 'CAD', 'JPY')).toBe(25);
+  expect(sameFigure(25, 'JPY', 'CAD')).toBe(2500);
+  expect(sameFigure(2500, 'CAD', 'TND')).toBe(25_000);
+  expect(sameFigure(2550, 'CAD', 'JPY')).toBe(26);
+  expect(sameFigure(2550, 'CAD', 'EUR')).toBe(2550);
+});
+
+test('sums never mix currencies; that of the organization comes first, and what is nothing is left out', () => {
+  const of = (amount: number, currency: string) => ({ amount, currency });
+  expect(sumsOf([of(5, 'USD'), of(7, 'CAD'), of(6, 'EUR'), of(2, 'USD')], 'CAD')).toEqual([
+    of(7, 'CAD'),
+    of(6, 'EUR'),
+    of(7, 'USD'),
+  ]);
+  expect(sumsOf([of(5, 'USD'), of(-5, 'USD')], 'CAD')).toEqual([]);
+  expect([isCurrency('CHF'), isCurrency('XQQ'), isCurrency('chf')]).toEqual([true, false, false]);
 });

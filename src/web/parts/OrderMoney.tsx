@@ -23,17 +23,25 @@ export interface Handled {
 
 type Doing = 'received' | 'let off' | 'back';
 
+/** The money of a booking in a dialog of its own. */
+export const OrderMoney = ({ of, close }: { of: Handled; close: () => void }) => (
+  <Asking
+    open
+    close={close}
+    actions={null}
+    title={phrase('ledger.moneyOf', { order: String(of.orderNumber), name: of.name })}
+  >
+    <MoneyByHand of={of} close={close} />
+  </Asking>
+);
+
 /** Records what came in for a booking by hand, lets some of it off, or pays money back. */
-export function OrderMoney({ of, close }: { of: Handled; close: () => void }) {
+export function MoneyByHand({ of, close }: { of: Handled; close: () => void }) {
   const { money } = useSaying();
   const [doing, setDoing] = useState<Doing>(of.balance < 0 ? 'back' : 'received');
   const said = (amount: number) => money(amount, of.currency);
   return (
-    <Asking
-      open
-      close={close}
-      title={phrase('ledger.moneyOf', { order: String(of.orderNumber), name: of.name })}
-    >
+    <>
       <p className="soft">
         {of.balance > 0
           ? phrase('ledger.stillToCome', { amount: said(of.balance) })
@@ -56,7 +64,7 @@ export function OrderMoney({ of, close }: { of: Handled; close: () => void }) {
       ) : (
         <Receive key={doing} of={of} said={said} close={close} letOff={doing === 'let off'} />
       )}
-    </Asking>
+    </>
   );
 }
 

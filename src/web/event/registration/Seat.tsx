@@ -17,7 +17,7 @@ import { Problems } from '#web/kit/notices.tsx';
 import { say } from '#web/kit/toast.tsx';
 import { useAction, useAsk, useMe } from '#web/parts/ask.ts';
 import { HealthNotes } from '#web/parts/HealthNotes.tsx';
-import { OrderMoney } from '#web/parts/OrderMoney.tsx';
+import { MoneyByHand } from '#web/parts/OrderMoney.tsx';
 import { useSaying } from '#web/parts/saying.ts';
 import { phrase, term } from '#web/words/phrase.ts';
 import { answerable, ChangeAnswers } from './ChangeAnswers.tsx';
@@ -56,19 +56,6 @@ export function Seat({
   const [back, setBack] = useState<Back>('terms');
   const over = -row.balance;
   const live = ['confirmed', 'held', 'offered', 'waitlisted'].includes(row.state);
-  if (doing === 'money')
-    return (
-      <OrderMoney
-        of={{
-          orderId: row.orderId,
-          orderNumber: row.orderNumber,
-          name: row.buyer,
-          currency,
-          balance: row.balance,
-        }}
-        close={() => setDoing(null)}
-      />
-    );
   return (
     <Asking
       open
@@ -162,6 +149,18 @@ export function Seat({
         <p className="soft">
           {phrase('event.linkedToTheContact', { linkReasons: row.linkReasons.join('; ') })}
         </p>
+      )}
+      {doing === 'money' && (
+        <MoneyByHand
+          of={{
+            orderId: row.orderId,
+            orderNumber: row.orderNumber,
+            name: row.buyer,
+            currency,
+            balance: row.balance,
+          }}
+          close={() => setDoing(null)}
+        />
       )}
       {doing !== 'answers' &&
         questions.map((q) => {
