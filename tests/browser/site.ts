@@ -101,14 +101,33 @@ export async function pageOf(
 
 // No page has frames of its own: without looking for them axe takes half the time.
 /** Checks the page with axe: nothing it can find may be wrong. */
-export const checkAccess = (page: Page): Promise<void> =>
-  nothingWrong(new AxeBuilder({ page }).setLegacyMode(true).withTags(['wcag2a', 'wcag2aa', 'wcag21aa']));
+export async function checkAccess(page: Page): Promise<void> {
+  await settled(page);
+  await nothingWrong(
+    new AxeBuilder({ page }).setLegacyMode(true).withTags(['wcag2a', 'wcag2aa', 'wcag21aa']),
+  );
+}
 
 /** Checks what alone another theme can change: that everything can be read. */
-export const checkContrast = (page: Page): Promise<void> =>
-  nothingWrong(
+export async function checkContrast(page: Page): Promise<void> {
+  await settled(page);
+  await nothingWrong(
     new AxeBuilder({ page }).setLegacyMode(true).withRules(['color-contrast', 'link-in-text-block']),
   );
+}
+
+/** Waits until what is being worked out, and dimmed meanwhile, is there, and nothing moves any more. */
+async function settled(page: Page): Promise<void> {
+  await expect(page.locator('[aria-busy=true]')).toHaveCount(0);
+  await page.evaluate(() =>
+    Promise.all(
+      document
+        .getAnimations()
+        .filter((a) => a.effect?.getComputedTiming().iterations !== Number.POSITIVE_INFINITY)
+        .map((a) => a.finished.catch(() => undefined)),
+    ),
+  );
+}
 
 async function nothingWrong(axe: AxeBuilder): Promise<void> {
   const { violations } = await axe.analyze();

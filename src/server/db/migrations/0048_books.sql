@@ -3,7 +3,7 @@ create table postings (
   id uuid primary key,
   at timestamptz not null,
   kind text not null check (kind in ('booked', 'changed', 'received', 'returned', 'let off')),
-  order_id uuid not null references orders (id),
+  order_id uuid not null,
   event_id uuid not null references events (id),
   currency text not null,
   actor text not null,
@@ -30,31 +30,6 @@ end $$;
 create trigger postings_kept before delete or update on postings for each row execute function books_are_kept();
 create trigger entries_kept before delete or update on entries for each row execute function books_are_kept();
 
--- The entries of a posting are written in one statement, and add up to nothing.
-create function entries_balance() returns trigger language plpgsql as $$
-begin
-  if exists (select 1 from added group by posting_id having sum(amount) <> 0) then
-    raise exception 'a posting whose entries do not add up to nothing';
-  end if;
-  if exists (select 1 from (select posting_id, count(*) as n from added group by posting_id) a
-      where a.n <> (select count(*) from entries e where e.posting_id = a.posting_id)) then
-    raise exception 'entries added to a posting that was made before';
-  end if;
-  return null;
-end $$;
-create trigger entries_balance after insert on entries referencing new table as added for each statement execute function entries_balance();
-
--- And no posting is without them.
-create function posting_has_entries() returns trigger language plpgsql as $$
-begin
-  if not exists (select 1 from entries where posting_id = new.id) then
-    raise exception 'a posting without entries';
-  end if;
-  return null;
-end $$;
-create constraint trigger posting_has_entries after insert on postings deferrable initially deferred
-  for each row execute function posting_has_entries();
-
 -- Sums of the books by account, fund, event, currency and day of the organization; kept as entries come, and asked for everything that
 -- is a sum.
 create table book_sums (
@@ -67,15 +42,34 @@ create table book_sums (
   unique nulls not distinct (event_id, day, currency, account, fund_id)
 );
 create index book_sums_day on book_sums (day);
-create function books_are_summed() returns trigger language plpgsql as $$
+-- The entries of a posting are written in one statement, and add up to nothing. With them the sums are kept.
+create function entries_posted() returns trigger language plpgsql as $$
 begin
+  if exists (select 1 from (select posting_id, sum(amount) as amount, count(*) as n from added group by posting_id) a
+      where a.amount <> 0 or a.n <> (select count(*) from entries e where e.posting_id = a.posting_id)) then
+    if exists (select 1 from added group by posting_id having sum(amount) <> 0) then
+      raise exception 'a posting whose entries do not add up to nothing';
+    end if;
+    raise exception 'entries added to a posting that was made before';
+  end if;
   insert into book_sums as s (account, fund_id, event_id, currency, day, amount)
     select a.account, a.fund_id, p.event_id, p.currency, (p.at at time zone coalesce((select zone from organization), 'UTC'))::date, sum(a.amount)
       from added a join postings p on p.id = a.posting_id group by 1, 2, 3, 4, 5
   on conflict (event_id, day, currency, account, fund_id) do update set amount = s.amount + excluded.amount;
   return null;
 end $$;
-create trigger entries_summed after insert on entries referencing new table as added for each statement execute function books_are_summed();
+create trigger entries_posted after insert on entries referencing new table as added for each statement execute function entries_posted();
+
+-- And no posting is without them.
+create function posting_has_entries() returns trigger language plpgsql as $$
+begin
+  if not exists (select 1 from entries where posting_id = new.id) then
+    raise exception 'a posting without entries';
+  end if;
+  return null;
+end $$;
+create constraint trigger posting_has_entries after insert on postings deferrable initially deferred
+  for each row execute function posting_has_entries();
 
 -- Orders that were there before the books: they are posted as they went, once, at the next start.
 create table books_to_carry (order_id uuid primary key references orders (id));
