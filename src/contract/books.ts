@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { accountNames } from '#core/money/accounts.ts';
-import { amount, contract, currency, date, id, instant } from './endpoint.ts';
+import { amount, contract, currency, date, id, instant, sum } from './endpoint.ts';
 
 /** What of the books is asked for: of one event, of some days; all of it where nothing is said. */
 const ofBooks = z.object({
@@ -10,10 +10,10 @@ const ofBooks = z.object({
 });
 
 const balance = z.object({
-  account: z.enum(accountNames as [string, ...string[]]),
+  account: z.enum(accountNames),
   fund: z.string().nullable(),
   /** A debit where it is above nought, a credit below. */
-  amount,
+  amount: sum,
 });
 
 export const booksContract = contract({
@@ -21,7 +21,7 @@ export const booksContract = contract({
     summary: 'The trial balance by currency, of all, of one event or of some days; each adds up to nothing',
     who: ['treasurer'],
     query: ofBooks,
-    response: z.array(z.object({ currency, balances: z.array(balance), debits: amount, credits: amount })),
+    response: z.array(z.object({ currency, balances: z.array(balance), debits: sum, credits: sum })),
   },
   'GET /api/books.csv': {
     summary: 'Every entry of the books as CSV, oldest first',

@@ -63,9 +63,11 @@ export const wallTime = z
 export const currency = z.string().regex(/^[A-Z]{3}$/u, 'no-currency-code');
 /** Minor units of the currency beside it; without one, of that of the event or, where there is none, of the organization. */
 export const amount = z.int().min(-1_000_000_000).max(1_000_000_000);
+/** A sum of amounts, of which there may be any number. */
+export const sum = z.int();
 export const price = z.int('no-amount').min(0, 'price-negative').max(10_000_000, 'price-most');
 /** An amount with what it is in. */
-export const money = z.object({ amount, currency });
+export const money = z.object({ amount: sum, currency });
 export type Money = z.infer<typeof money>;
 /** Text by language; English is always there. */
 export const texts = z.object({ en: z.string(), fr: z.string().optional() });

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { amount, contract, currency, id, idParams, instant } from './endpoint.ts';
+import { amount, contract, currency, id, idParams, instant, sum } from './endpoint.ts';
 
 const ledgerRow = z.object({
   id,
@@ -21,11 +21,11 @@ export type LedgerRow = z.infer<typeof ledgerRow>;
 /** What came in, went back and stayed, in one currency; what was let off did not come in. */
 const ledgerTotals = z.object({
   currency,
-  seats: amount,
-  donations: amount,
-  refunds: amount,
-  net: amount,
-  waived: amount,
+  seats: sum,
+  donations: sum,
+  refunds: sum,
+  net: sum,
+  waived: sum,
 });
 export type LedgerTotals = z.infer<typeof ledgerTotals>;
 

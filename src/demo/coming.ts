@@ -4,7 +4,7 @@ import { plainCode } from '#core/offers/offer.ts';
 import { plainQuestion } from '#core/questions/question.ts';
 import { plusMinutes } from '#core/time/clock.ts';
 import { shiftDate } from '#core/time/dates.ts';
-import { ageDecides, nothingToSign } from '#core/waivers/needs.ts';
+import { ageDecides } from '#core/waivers/needs.ts';
 import { because } from '#core/words/reasons.ts';
 import { type Actor, type App, inTransaction, type SignedIn } from '#server/app/app.ts';
 import { readBook } from '#server/clearance/book.ts';
@@ -29,7 +29,7 @@ import { beginSeries } from '#server/series/commands.ts';
 import { theOrganization } from '#server/staff/store.ts';
 import { makeMove } from '#server/stages/commands.ts';
 import { signWaiver } from '#server/waivers/signing.ts';
-import { waiverNeeds, waiversAt } from '#server/waivers/store.ts';
+import { signingAt } from '#server/waivers/store.ts';
 import { answersTo, questionsOf } from './asking.ts';
 import { type Recurring, recurring } from './calendar.ts';
 import { firstOf, planRows } from './history.ts';
@@ -252,18 +252,17 @@ export async function playComing(
   const sign = (orderId: string, eventId: string, buyer: Person) =>
     work(async (w) => {
       const event = await readEvent(w.tx, eventId);
-      const waivers = await waiversAt(w.tx, event.id);
-      if (!waivers.length) return;
       const { ageOfMajority } = await theOrganization(w.tx);
-      const needs = await waiverNeeds(w.tx, event, ageOfMajority, w.now.slice(0, 10), orderId);
+      const at = await signingAt(w.tx, event, ageOfMajority, w.now.slice(0, 10), orderId);
+      if (!at.waivers.length) return;
       for (const seat of await readSeats(w.tx, orderId)) {
-        const { standing: need, toSign } = needs.find((x) => x.id === seat.id) ?? nothingToSign;
+        const { standing: need, toSign } = at.need(seat.id);
         if (seat.state !== 'confirmed' || !seat.givenName || (need !== 'self' && need !== 'guardian'))
           continue;
         const own = `${seat.givenName} ${seat.familyName}`;
         // Who is under age and books for themselves has a guardian sign later, from the link.
         if (need === 'guardian' && own === `${buyer.given} ${buyer.family}`) continue;
-        for (const waiver of waivers.filter((x) => toSign.includes(x.id)))
+        for (const waiver of at.texts(toSign))
           await signWaiver(w, seat, {
             waiverId: waiver.id,
             relation: need,

@@ -38,7 +38,6 @@ import { kindsHandlers } from './kinds/routes.ts';
 import { mailingsHandlers } from './messages/mailings.ts';
 import { messagesHandlers } from './messages/routes.ts';
 import { mineHandlers } from './mine/routes.ts';
-import { booksHandlers } from './money/books.ts';
 import { moneyHandlers } from './money/routes.ts';
 import { outcomesHandlers } from './outcomes/routes.ts';
 import { papersHandlers } from './papers/routes.ts';
@@ -109,7 +108,6 @@ export function makeServer(app: App, options: ServerOptions): Express {
     ...seatsHandlers,
     ...invitedHandlers,
     ...exchangingHandlers,
-    ...booksHandlers,
     ...waiversHandlers,
     ...moneyHandlers,
     ...crewHandlers,

@@ -1,6 +1,7 @@
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import { ensureKeys } from '#server/contacts/keys.ts';
 import { KnownContacts } from '#server/contacts/known.ts';
+import { keepFloors, missingRows } from '#server/db/floors.ts';
 import { migrate, shippedMigrations } from '#server/db/migrate.ts';
 import { openPglite } from '#server/db/pglite.ts';
 import { vacuumTables } from '#server/db/upkeep.ts';
@@ -126,6 +127,23 @@ describe('what the database keeps by itself', () => {
     await known.fetch(world.app.db, keys);
     expect(known.sharing(keys).map((c) => c.given)).toEqual(['wanda']);
     expect(known.sharing(['e nobody@fenmail.example'])).toEqual([]);
+  });
+
+  test('rows are counted in a database of any version, also of one that has no books yet', async () => {
+    const db = await openPglite({});
+    const all = shippedMigrations();
+    await migrate(
+      db,
+      all.filter((m) => m.name < '0048'),
+    );
+    expect(await missingRows(db)).toEqual([]);
+    await keepFloors(db, '2026-07-09T12:00:00.000Z');
+    await migrate(db);
+    await keepFloors(db, '2026-07-09T12:00:00.000Z');
+    expect(await missingRows(db)).toEqual([]);
+    await db.query("update row_floors set at_least = 2 where name = 'postings'");
+    expect(await missingRows(db)).toEqual(['postings: 0 of at least 2']);
+    await db.close();
   });
 
   test('a database of the version before is brought up to date with what it holds', async () => {

@@ -4,6 +4,7 @@ import { accountNames, accounts } from './accounts.ts';
 import { type BookedLine, booksOf, type Laid, postingsThrough } from './books.ts';
 import { accountOf, allocate, allocateRefund, lineAccount } from './lines.ts';
 import { type Entry, isBalanced, kindOf, together, toPost } from './posting.ts';
+import { trialOf } from './trial.ts';
 
 const line = (id: string, unitPrice: number, more: Partial<BookedLine> = {}): BookedLine => ({
   id,
@@ -124,6 +125,45 @@ describe('postings', () => {
     for (const name of accountNames)
       expect(['asset', 'liability', 'income', 'expense']).toContain(accounts[name]);
   });
+});
+
+test('a trial balance has each currency by itself, its accounts in their order, and both sides come to the same', () => {
+  const of = (currency: string, account: Entry['account'], amount: number, fund: string | null = null) => ({
+    currency,
+    account,
+    fund,
+    amount,
+  });
+  expect(
+    trialOf([
+      of('CAD', 'gifts', -500, 'General'),
+      of('CAD', 'seats', -2000),
+      of('EUR', 'cards', 300),
+      of('CAD', 'cards', 2500),
+      of('EUR', 'owed', -300),
+    ]),
+  ).toEqual([
+    {
+      currency: 'CAD',
+      balances: [
+        { account: 'cards', fund: null, amount: 2500 },
+        { account: 'seats', fund: null, amount: -2000 },
+        { account: 'gifts', fund: 'General', amount: -500 },
+      ],
+      debits: 2500,
+      credits: 2500,
+    },
+    {
+      currency: 'EUR',
+      balances: [
+        { account: 'cards', fund: null, amount: 300 },
+        { account: 'owed', fund: null, amount: -300 },
+      ],
+      debits: 300,
+      credits: 300,
+    },
+  ]);
+  expect(trialOf([])).toEqual([]);
 });
 
 test('an order that was there before is posted as it went: paid, confirmed, partly given up, money back', () => {

@@ -4,13 +4,12 @@ import { eventDayOf, judge } from '#core/doors/verdict.ts';
 import { lives } from '#core/events/states.ts';
 import type { RegistrationState } from '#core/registration/states.ts';
 import { dateOf } from '#core/time/wallTime.ts';
-import { nothingToSign } from '#core/waivers/needs.ts';
 import { sayVerdict } from '#core/words/verdicts.ts';
 import type { Queries } from '../db/database.ts';
 import type { EventRow } from '../events/store.ts';
 import { hasCareSql } from '../registration/care.ts';
 import { theOrganization } from '../staff/store.ts';
-import { waiverNeeds } from '../waivers/store.ts';
+import { signingAt } from '../waivers/store.ts';
 
 interface RawRow {
   registrationId: string;
@@ -36,9 +35,7 @@ export async function doorRows(
   registrationId: string | null = null,
 ): Promise<DoorRow[]> {
   const { ageOfMajority, zone } = await theOrganization(tx);
-  const needs = new Map(
-    (await waiverNeeds(tx, event, ageOfMajority, dateOf(now, zone))).map((need) => [need.id, need]),
-  );
+  const signing = await signingAt(tx, event, ageOfMajority, dateOf(now, zone));
   const rows = await tx.query<RawRow>(
     `select r.id as registration_id, r.order_id, r.given_name as given, r.family_name as family, o.buyer_given || ' ' || o.buyer_family as buyer,
        o.seats as party, f.name as offer, r.state as seat_state, a.state as attendance, a.arrived_at,
@@ -51,7 +48,7 @@ export async function doorRows(
     [event.id, registrationId],
   );
   return rows.map((r) => {
-    const { standing: need, toSign } = needs.get(r.registrationId) ?? nothingToSign;
+    const { standing: need, toSign } = signing.need(r.registrationId);
     const verdict = judge({
       seatState: r.seatState,
       attendance: r.attendance ?? 'expected',

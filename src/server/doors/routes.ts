@@ -18,7 +18,7 @@ import { readCare } from '../registration/care.ts';
 import { readSeat } from '../registration/store.ts';
 import { theOrganization } from '../staff/store.ts';
 import { signWaiver } from '../waivers/signing.ts';
-import { textsOf, waiversAt } from '../waivers/store.ts';
+import { asRead, waiversAt } from '../waivers/store.ts';
 import { letIn, mark } from './commands.ts';
 import { doorRows } from './list.ts';
 import { doorsAround, seatOfPass } from './store.ts';
@@ -59,7 +59,7 @@ export const doorsHandlers: Handlers<typeof doorsContract> = {
       capacity: limitsOf(event).capacity,
       day: eventDayOf(event, dateOf(now, event.zone)),
       currency: event.paidIn,
-      waivers: textsOf(await waiversAt(tx, event.id)),
+      waivers: (await waiversAt(tx, event.id)).map(asRead),
       offers: offers.map(({ id, name, price }) => ({ id, name, price })),
       rows,
     };

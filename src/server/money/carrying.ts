@@ -51,18 +51,12 @@ export const carryLater = (tx: Queries, eventId: string): Promise<unknown> =>
 
 /** Asks for orders that are still to be carried over: before anything else that is due. */
 export const nextCarrySql =
-  "select '2000-01-01T00:00:00Z'::timestamptz as at, order_id as id from books_to_carry order by order_id limit 1";
+  "select '2000-01-01T00:00:00Z'::timestamptz as at, order_id as id from books_to_carry where why is null order by order_id limit 1";
 
-/** Posts some of the orders that were there before the books were kept, as they went. Answers how many; 0 where none is left. */
-export const carryLot = (app: Pick<App, 'db' | 'ids'>): Promise<number> =>
+/** Posts some orders as they went, all or none. */
+const carry = (app: Pick<App, 'db' | 'ids'>, orderIds: readonly string[]): Promise<void> =>
   app.db.transaction(async (tx) => {
-    const ids = (
-      await tx.query<{ orderId: string }>(
-        `select order_id from books_to_carry order by order_id limit ${lot}`,
-      )
-    ).map((row) => row.orderId);
-    if (!ids.length) return 0;
-    const postings = (await readWent(tx, ids)).flatMap(({ lines, laid, confirmedAt, ...of }) =>
+    const postings = (await readWent(tx, orderIds)).flatMap(({ lines, laid, confirmedAt, ...of }) =>
       postingsThrough(lines, laid, confirmedAt).map((p) => ({ id: app.ids.id(), ...of, ...p })),
     );
     await insert(
@@ -75,9 +69,29 @@ export const carryLot = (app: Pick<App, 'db' | 'ids'>): Promise<number> =>
       'entries',
       postings.flatMap((p) => p.entries.map((e) => ({ postingId: p.id, ...e }))),
     );
-    await tx.query('delete from books_to_carry where order_id = any($1)', [ids]);
-    return ids.length;
+    await tx.query('delete from books_to_carry where order_id = any($1)', [orderIds]);
   });
+
+/**
+ * Posts some of the orders that were there before the books were kept, as they went. Answers how many; 0 where none is left. One that
+ * cannot be is put aside with why: nothing else that is due waits for it.
+ */
+export async function carryLot(app: Pick<App, 'db' | 'ids'>): Promise<number> {
+  const rows = await app.db.query<{ orderId: string }>(
+    `select order_id from books_to_carry where why is null order by order_id limit ${lot}`,
+  );
+  const ids = rows.map((row) => row.orderId);
+  if (!ids.length) return 0;
+  try {
+    await carry(app, ids);
+  } catch {
+    for (const id of ids)
+      await carry(app, [id]).catch((error: Error) =>
+        app.db.query('update books_to_carry set why = $2 where order_id = $1', [id, error.message]),
+      );
+  }
+  return ids.length;
+}
 
 /** The same until none is left. */
 export async function carryOver(app: Pick<App, 'db' | 'ids'>): Promise<void> {

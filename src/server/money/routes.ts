@@ -1,19 +1,22 @@
+import type { booksContract } from '#contract/books.ts';
 import type { moneyContract } from '#contract/money.ts';
 import type { registrationContract } from '#contract/registration.ts';
-import { actsAs, stagesOf } from '#core/access/stages.ts';
+import { actsAs, seesStageEverywhere, stagesOf } from '#core/access/stages.ts';
 import { isCoordinator } from '#core/access/viewer.ts';
 import { writeCsv } from '#core/exchange/csv.ts';
 import { plainAmount } from '#core/money/amount.ts';
+import { trialOf } from '#core/money/trial.ts';
 import { wrongAt } from '#core/words/problems.ts';
 import type { Asker } from '../app/app.ts';
 import type { Queries } from '../db/database.ts';
+import { eventFor } from '../events/access.ts';
 import { readEvent } from '../events/store.ts';
 import { File, type Handlers } from '../http/handle.ts';
 import { invalid, refused } from '../http/problem.ts';
 import { orderByLink } from '../registration/links.ts';
 import { type OrderRow, readOrder } from '../registration/store.ts';
 import { readBehaviours, tellStandin } from '../standins/mail.ts';
-import { demandBooks } from './books.ts';
+import { type OfBooks, readBalances, readEntries, readOwed } from './bookSums.ts';
 import { ledgerRows, ledgerTotals, unanswered } from './ledger.ts';
 import { payByCard, receive, refund } from './paying.ts';
 
@@ -32,6 +35,21 @@ function atMostDue(order: OrderRow, { method, amount }: { method: string; amount
       : wrongAt('amount', 'nothing-due'),
   ]);
 }
+
+/** The whole books are for those who see the money of every event; a treasurer of a unit asks event by event. */
+async function demandBooks(
+  c: Asker & { tx: Queries; query: { eventId?: string | undefined } },
+): Promise<void> {
+  if (seesStageEverywhere(c.staff, 'registration')) return;
+  if (!c.query.eventId) throw refused('one-of-your-events', {}, 403);
+  await eventFor(c, c.query.eventId, 'registration', 'see');
+}
+
+const askedOf = (query: { eventId?: string; from?: string; until?: string }): OfBooks => ({
+  eventId: query.eventId ?? null,
+  from: query.from ?? null,
+  until: query.until ?? null,
+});
 
 /**
  * An order somebody may take money for. The door takes cash; cheques, transfers, and what is let off, are for the treasurer and
@@ -65,6 +83,7 @@ function asMuchAsDue(
 }
 
 export const moneyHandlers: Handlers<typeof moneyContract> &
+  Handlers<typeof booksContract> &
   Pick<Handlers<typeof registrationContract>, 'POST /api/public/orders/:token/pay'> = {
   'POST /api/public/orders/:token/pay': async ({ app, actor, params, body }) => {
     const orderId = await orderByLink(app.db, params.token);
@@ -126,6 +145,54 @@ export const moneyHandlers: Handlers<typeof moneyContract> &
       throw refused('not-your-event', {}, 403);
     const { balance } = await refund(c, order, c.body.amount, c.body.reason, c.body.gift);
     return { refunded: c.body.amount, balance };
+  },
+
+  'GET /api/books': async (c) => {
+    await demandBooks(c);
+    return trialOf(await readBalances(c.tx, askedOf(c.query)));
+  },
+
+  'GET /api/books.csv': async (c) => {
+    await demandBooks(c);
+    const rows = await readEntries(c.tx, askedOf(c.query));
+    return new File(
+      'books.csv',
+      writeCsv(
+        [
+          'Date',
+          'Posting',
+          'About',
+          'Event',
+          'Order',
+          'Name',
+          'Account',
+          'Fund',
+          'Debit',
+          'Credit',
+          'Currency',
+          'By',
+        ],
+        rows.map((r) => [
+          r.at,
+          r.postingId,
+          r.kind,
+          r.event,
+          r.orderNumber,
+          r.name,
+          r.account,
+          r.fund,
+          r.amount > 0 ? plainAmount(r.amount, r.currency) : '',
+          r.amount < 0 ? plainAmount(-r.amount, r.currency) : '',
+          r.currency,
+          r.actor,
+        ]),
+      ),
+    );
+  },
+
+  'GET /api/books/owed': async (c) => {
+    await demandBooks(c);
+    return readOwed(c.tx, c.query.eventId ?? null);
   },
 
   'GET /api/standins': async ({ tx }) => {

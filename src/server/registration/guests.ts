@@ -19,7 +19,7 @@ import type { Handlers } from '../http/handle.ts';
 import { invalid, notFound, refused } from '../http/problem.ts';
 import { theOrganization } from '../staff/store.ts';
 import { signWaiver } from '../waivers/signing.ts';
-import { readSigner, signingAt, textsOf, waiversAt } from '../waivers/store.ts';
+import { readSigner, signingAt } from '../waivers/store.ts';
 import { answersOf } from './answers.ts';
 import { orderByLink } from './links.ts';
 import { nameSeat, namesUntil } from './naming.ts';
@@ -114,7 +114,7 @@ async function guestPageOf(tx: Queries, seat: SeatRow, now: string): Promise<Gue
     filled: seat.guestFilledAt !== null,
     waiver,
     toSign,
-    waivers: textsOf(await waiversAt(tx, event.id), new Set(toSign)),
+    waivers: signing.texts(toSign),
     pass:
       seat.state === 'confirmed' && seat.passCode && !silent && seat.givenName !== ''
         ? {

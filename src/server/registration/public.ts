@@ -55,7 +55,7 @@ import {
 import { notFound } from '../http/problem.ts';
 import { logoOf } from '../pictures/store.ts';
 import { theOrganization } from '../staff/store.ts';
-import { signingAt, textsOf, waiversAt } from '../waivers/store.ts';
+import { signingAt } from '../waivers/store.ts';
 import { questionsOf } from './accepting.ts';
 import { admissionShown } from './admitting.ts';
 import { answersOf } from './answers.ts';
@@ -430,7 +430,7 @@ export async function publicOrderOf(tx: Queries, orderId: string, now: string): 
         ...signing.of(s),
       })),
     ),
-    waivers: textsOf(await waiversAt(tx, event.id), new Set(seats.flatMap((s) => signing.of(s).toSign))),
+    waivers: signing.texts(seats.flatMap((s) => signing.of(s).toSign)),
     sessions: (await readProgramme(tx, event.id)).sessions.some((s) => s.signUp),
     mayWithdraw: event.state !== 'called off' && (!event.startsAt || event.startsAt > now),
   };

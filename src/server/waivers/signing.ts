@@ -3,7 +3,6 @@ import type { signing as signingBody } from '#contract/waivers.ts';
 import { fullName } from '#core/contacts/names.ts';
 import { lives } from '#core/events/states.ts';
 import { dateOf } from '#core/time/wallTime.ts';
-import { nothingToSign } from '#core/waivers/needs.ts';
 import { problemsWithSigning, signedText } from '#core/waivers/signing.ts';
 import type { Work } from '../app/app.ts';
 import { record } from '../app/record.ts';
@@ -13,7 +12,7 @@ import { sayWhen } from '../events/saying.ts';
 import { readEvent } from '../events/store.ts';
 import { invalid, refused } from '../http/problem.ts';
 import { theOrganization } from '../staff/store.ts';
-import { type Signer, waiverNeeds, waiversAt } from './store.ts';
+import { type Signer, signingAt } from './store.ts';
 
 /**
  * Signs a waiver of a seat, from the link of the booking or at the door. The text as signed is kept with its SHA-256.
@@ -29,14 +28,13 @@ export async function signWaiver(
   const { tx, app, now } = w;
   const event = await readEvent(tx, seat.eventId);
   if (!lives(event.state)) throw refused('event-not-running');
-  const waivers = await waiversAt(tx, event.id);
-  if (!waivers.length) throw refused('no-waiver');
-  const waiver = waivers.find((x) => x.id === body.waiverId);
+  const { ageOfMajority, zone } = await theOrganization(tx);
+  const at = await signingAt(tx, event, ageOfMajority, dateOf(now, zone), seat.orderId);
+  if (!at.waivers.length) throw refused('no-waiver');
+  const waiver = at.waivers.find((x) => x.id === body.waiverId);
   // A newer version of it, or another one, is asked by now.
   if (!waiver) throw refused('waiver-changed');
-  const { ageOfMajority, zone } = await theOrganization(tx);
-  const needs = await waiverNeeds(tx, event, ageOfMajority, dateOf(now, zone), seat.orderId);
-  const { standing: need, toSign, signed } = needs.find((x) => x.id === seat.id) ?? nothingToSign;
+  const { standing: need, toSign, signed } = at.need(seat.id);
   if (!toSign.includes(waiver.id) || need === 'signed' || need === 'not asked')
     throw refused(signed.includes(waiver.id) ? 'waiver-signed' : 'waiver-not-asked');
   const participant = fullName({ given: seat.givenName, family: seat.familyName });

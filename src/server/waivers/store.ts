@@ -36,14 +36,13 @@ const askedAtSql = `select e.id as event_id, w.id, w.title, w.version, w.audienc
 export const waiversAt = (tx: Queries, eventId: string): Promise<AskedAt[]> =>
   tx.query<AskedAt>(askedAtSql, [[eventId]]);
 
-/** The texts of some of them, as they are read and signed. */
-export const textsOf = (
-  waivers: readonly WaiverRow[],
-  ids: ReadonlySet<string> = new Set(waivers.map((w) => w.id)),
-): WaiverRow[] =>
-  waivers
-    .filter((w) => ids.has(w.id))
-    .map(({ id, title, version, clauses }) => ({ id, title, version, clauses }));
+/** A waiver as it is read and signed, without who is asked for it. */
+export const asRead = ({ id, title, version, clauses }: WaiverRow): WaiverRow => ({
+  id,
+  title,
+  version,
+  clauses,
+});
 
 /** A seat as far as signing for whoever sits there asks. */
 export interface Signer {
@@ -89,6 +88,16 @@ const seatSql = `select r.event_id, r.id, r.order_id, r.state, r.given_name || r
   coalesce((select jsonb_object_agg(g.waiver_id, g.relation) from signatures g where g.registration_id = r.id and g.state = 'valid'), '{}') as signed
   from registrations r join offers f on f.id = r.offer_id`;
 
+const readSeatNeeds = (
+  tx: Queries,
+  eventIds: readonly string[],
+  orderIds: readonly string[] | null,
+): Promise<SeatRead[]> =>
+  tx.query<SeatRead>(
+    `${seatSql} where r.event_id = any($1) ${orderIds ? 'and r.order_id = any($2)' : ''}`,
+    orderIds ? [eventIds, orderIds] : [eventIds],
+  );
+
 /** What the waivers of some events ask of each of their seats; nothing where none is asked. */
 export async function waiverNeedsOf(
   tx: Queries,
@@ -107,12 +116,12 @@ export async function waiverNeedsOf(
   );
   const asking = events.filter((e) => asked.get(e.id)!.length > 0);
   if (!asking.length) return needs;
-  const ids = asking.map((e) => e.id);
   const rows = byOwner(
-    ids,
-    await tx.query<SeatRead>(
-      `${seatSql} where r.event_id = any($1) ${orderIds ? 'and r.order_id = any($2)' : ''}`,
-      orderIds ? [ids, orderIds] : [ids],
+    asking.map((e) => e.id),
+    await readSeatNeeds(
+      tx,
+      asking.map((e) => e.id),
+      orderIds,
     ),
     (row) => row.eventId,
   );
@@ -160,21 +169,38 @@ function needsFrom(
 export const stillToSign = ({ state, standing }: SeatNeed): boolean =>
   state === 'confirmed' && (standing === 'self' || standing === 'guardian');
 
-/** How it stands with what is signed for each seat of an event: by registration id. */
-export const signingAt = async (
-  ...asked: Parameters<typeof waiverNeeds>
-): Promise<{
+/** What is signed at an event, and how it stands with each of its seats, or with those of one order. */
+export interface SigningAt {
+  waivers: readonly AskedAt[];
+  /** Of a seat, whatever its state. */
+  need(registrationId: string): Signing;
+  /** Of a seat as it is told: who has none for certain has nothing to sign yet. */
   of(seat: { id: string; state: RegistrationState }): { waiver: WaiverStanding; toSign: string[] };
-}> => {
-  const needs = new Map((await waiverNeeds(...asked)).map((need) => [need.id, need]));
+  /** The texts of some of the waivers. */
+  texts(ids: readonly string[]): WaiverRow[];
+}
+
+export async function signingAt(
+  tx: Queries,
+  event: Asking,
+  ageOfMajority: number,
+  today: string,
+  orderId: string | null = null,
+): Promise<SigningAt> {
+  const waivers = await waiversAt(tx, event.id);
+  const rows = waivers.length ? await readSeatNeeds(tx, [event.id], orderId ? [orderId] : null) : [];
+  const needs = new Map(needsFrom(rows, event, waivers, ageOfMajority, today).map((need) => [need.id, need]));
+  const need = (id: string): Signing => needs.get(id) ?? nothingToSign;
   return {
-    // Who has no seat for certain has nothing to sign yet.
-    of: ({ id, state }) => {
-      const { standing, toSign } = (state === 'confirmed' && needs.get(id)) || nothingToSign;
+    waivers,
+    need,
+    of({ id, state }) {
+      const { standing, toSign } = state === 'confirmed' ? need(id) : nothingToSign;
       return { waiver: standing, toSign };
     },
+    texts: (ids) => waivers.filter((w) => ids.includes(w.id)).map(asRead),
   };
-};
+}
 
 /** What was signed for a seat, as far as it still holds; newest first. */
 export const readSignatures = (tx: Queries, registrationId: string) =>

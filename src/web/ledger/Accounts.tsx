@@ -1,6 +1,6 @@
 import { chakra } from '@chakra-ui/react';
 import { type Account, accounts } from '#core/money/accounts.ts';
-import { shiftDate } from '#core/time/dates.ts';
+import { daysOf, type Period, periods } from '#core/time/period.ts';
 import { type Answer, addressOf } from '#web/api.ts';
 import { ButtonAnchor } from '#web/kit/Button.tsx';
 import { phrase } from '#web/words/phrase.ts';
@@ -39,29 +39,18 @@ const kinds = {
   expense: phrase('ledger.expenses'),
 } as const;
 
-const periods = {
-  '': phrase('ledger.everSince'),
+const periodWords: Record<Period, string> = {
+  ever: phrase('ledger.everSince'),
   year: phrase('ledger.thisYear'),
   month: phrase('ledger.thisMonth'),
   'last month': phrase('ledger.lastMonth'),
-} as const;
-type Period = keyof typeof periods;
-const usual = { period: '' };
-
-/** The first and the last day of a period, by the day it is. */
-function daysOf(period: Period, today: string): { from?: string; until?: string } {
-  const month = `${today.slice(0, 7)}-01`;
-  if (period === 'year') return { from: `${today.slice(0, 4)}-01-01` };
-  if (period === 'month') return { from: month };
-  const before = shiftDate(month, -1);
-  if (period === 'last month') return { from: `${before.slice(0, 7)}-01`, until: before };
-  return {};
-}
+};
+const usual = { period: 'ever' };
 
 /** How the accounts stand: each currency by itself, debits and credits as much as each other. */
 export function Accounts() {
   const [address, put] = useAddress(usual);
-  const period: Period = address.period in periods ? (address.period as Period) : '';
+  const period = periods.find((p) => p === address.period) ?? 'ever';
   const { today } = useSaying();
   const query = daysOf(period, today);
   return (
@@ -71,7 +60,7 @@ export function Accounts() {
           label={phrase('ledger.period')}
           value={period}
           set={(to) => put({ period: to })}
-          views={(Object.keys(periods) as Period[]).map((value) => ({ value, label: periods[value] }))}
+          views={periods.map((value) => ({ value, label: periodWords[value] }))}
         />
         <chakra.span marginLeft="auto">
           <ButtonAnchor look="link" href={addressOf('GET /api/books.csv', {}, query)}>
@@ -100,14 +89,14 @@ function Standing({ trial, several }: { trial: Trial; several: boolean }) {
       id: 'account',
       phone: 'title',
       heading: phrase('ledger.account'),
-      cell: (b) => [names[b.account as Account], b.fund].filter(Boolean).join(', '),
+      cell: (b) => [names[b.account], b.fund].filter(Boolean).join(', '),
       total: () => phrase('ledger.inAll'),
     },
     {
       id: 'kind',
       phone: 'bare',
       heading: phrase('common.kind'),
-      cell: (b) => <span className="soft">{kinds[accounts[b.account as Account]]}</span>,
+      cell: (b) => <span className="soft">{kinds[accounts[b.account]]}</span>,
     },
     {
       id: 'debit',

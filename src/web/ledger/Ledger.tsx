@@ -11,7 +11,7 @@ const views = {
   owed: { label: phrase('ledger.owed'), Show: Owed },
 } as const;
 type View = keyof typeof views;
-const usual = { show: '', kind: '', period: '' };
+const usual = { show: '', kind: '', period: 'ever' };
 
 /** The money of the organization: how it moved, how the accounts stand, and what people owe. */
 export default function Ledger() {
@@ -25,7 +25,7 @@ export default function Ledger() {
         <ListViews
           label={phrase('common.show')}
           value={view}
-          set={(show) => put({ show, kind: '', period: '' })}
+          set={(show) => put({ show, kind: '', period: 'ever' })}
           views={(Object.keys(views) as View[]).map((value) => ({ value, label: views[value].label }))}
         />
       </div>

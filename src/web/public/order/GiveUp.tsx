@@ -1,6 +1,4 @@
 import '../holdingWords.ts';
-import { useQueryClient } from '@tanstack/react-query';
-import { addressOf } from '#web/api.ts';
 import { useAsk } from '../asking.ts';
 import { Loaded } from '../notices.tsx';
 import { PaidIn } from '../saying.ts';
@@ -9,7 +7,6 @@ import { Withdraw } from './Withdraw.tsx';
 
 /** Gives seats of a booking up from the page of whoever holds it. */
 export default function GiveUp({ token, close }: { token: string; close: () => void }) {
-  const client = useQueryClient();
   return (
     <Loaded of={useAsk('GET /api/public/orders/:token', { token })}>
       {(order) => (
@@ -20,10 +17,7 @@ export default function GiveUp({ token, close }: { token: string; close: () => v
             offered={order.standing === 'offered'}
             paid={order.received > 0}
             refunds={order.refunds}
-            close={(done) => {
-              close();
-              if (done) void client.invalidateQueries({ queryKey: [addressOf('GET /api/public/mine')] });
-            }}
+            close={close}
           />
         </PaidIn>
       )}

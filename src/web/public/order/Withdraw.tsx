@@ -1,5 +1,5 @@
 import { chakra } from '@chakra-ui/react';
-import { useMutation, useQuery } from '@tanstack/react-query';
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import type { PublicOrder } from '#contract/registration.ts';
@@ -7,10 +7,11 @@ import { ApiProblem, call } from '#web/api.ts';
 import { Button } from '#web/kit/Button.tsx';
 import { SeveralOf } from '#web/kit/Choosing.tsx';
 import { Problems } from '#web/kit/notices.tsx';
+import { askAnewAfter } from '#web/topics.ts';
 import { Acts, Say } from '../parts.tsx';
 import { useMoney } from '../saying.ts';
 import { Terms } from '../Terms.tsx';
-import { type Seat, useReload } from './booking.ts';
+import type { Seat } from './booking.ts';
 
 /** Gives seats up: what goes back and what is kept is said before. */
 export function Withdraw({
@@ -27,12 +28,12 @@ export function Withdraw({
   /** Whether anything could go back. */
   paid: boolean;
   refunds: PublicOrder['refunds'];
-  /** Closes it, where it was opened elsewhere; `done` once seats were given up. */
-  close?: (done: boolean) => void;
+  /** Closes it, where it was opened elsewhere. */
+  close?: () => void;
 }) {
   const { t } = useTranslation();
   const money = useMoney();
-  const reload = useReload(token);
+  const client = useQueryClient();
   const [open, setOpen] = useState(close !== undefined);
   const all = offered || seats.length === 1 ? seats.map((s) => s.id) : [];
   const [chosen, setChosen] = useState<string[]>(all);
@@ -49,9 +50,10 @@ export function Withdraw({
     mutationFn: () =>
       call('POST /api/public/orders/:token/withdraw', { params: { token }, body: { seats: chosen } }),
     onSuccess: async () => {
-      await reload();
+      // The booking, and whatever else shows what somebody holds.
+      await askAnewAfter(client, 'POST /api/public/orders/:token/withdraw');
       setOpen(false);
-      close?.(true);
+      close?.();
     },
   });
   if (!open)
@@ -99,7 +101,7 @@ export function Withdraw({
         <Button
           onClick={() => {
             setOpen(false);
-            close?.(false);
+            close?.();
           }}
         >
           {t('cancel')}
