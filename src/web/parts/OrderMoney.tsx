@@ -1,3 +1,4 @@
+import { chakra } from '@chakra-ui/react';
 import { useState } from 'react';
 import { moneyContract } from '#contract/money.ts';
 import { type Currency, plainAmount, readAmount } from '#core/money/amount.ts';
@@ -38,17 +39,17 @@ export const OrderMoney = ({ of, close }: { of: Handled; close: () => void }) =>
 /** Records what came in for a booking by hand, lets some of it off, or pays money back. */
 export function MoneyByHand({ of, close }: { of: Handled; close: () => void }) {
   const { money } = useSaying();
-  const [doing, setDoing] = useState<Doing>(of.balance < 0 ? 'back' : 'received');
+  const [doing, setDoing] = useState<Doing>(of.balance > 0 ? 'received' : 'back');
   const said = (amount: number) => money(amount, of.currency);
   return (
-    <>
-      <p className="soft">
+    <chakra.div marginTop="12px">
+      <chakra.p className="soft" marginBottom="8px">
         {of.balance > 0
           ? phrase('ledger.stillToCome', { amount: said(of.balance) })
           : of.balance < 0
             ? phrase('ledger.toPayBack', { amount: said(-of.balance) })
             : phrase('ledger.settled')}
-      </p>
+      </chakra.p>
       <OneOf
         label={phrase('ledger.whatHappened')}
         value={doing}
@@ -64,7 +65,7 @@ export function MoneyByHand({ of, close }: { of: Handled; close: () => void }) {
       ) : (
         <Receive key={doing} of={of} said={said} close={close} letOff={doing === 'let off'} />
       )}
-    </>
+    </chakra.div>
   );
 }
 
@@ -92,11 +93,12 @@ function Receive({ of, said, close, letOff }: Part & { letOff: boolean }) {
       close();
     },
   });
-  const amount = said(amountIn(form.values.amount, of.currency));
+  const amount = amountIn(form.values.amount, of.currency);
+  const submit = letOff ? ('ledger.letItOff' as const) : ('ledger.recordIt' as const);
   return (
     <Form
       form={form}
-      submit={phrase(letOff ? 'ledger.letItOff' : 'ledger.recordIt', { amount })}
+      submit={amount > 0 ? phrase(submit, { amount: said(amount) }) : phrase('ledger.handleMoney')}
       label={phrase('ledger.whatHappened')}
     >
       <Money
@@ -143,10 +145,13 @@ function PayBack({ of, said, close }: Part) {
       close();
     },
   });
+  const amount = amountIn(form.values.amount, of.currency);
   return (
     <Form
       form={form}
-      submit={phrase('ledger.payItBack', { amount: said(amountIn(form.values.amount, of.currency)) })}
+      submit={
+        amount > 0 ? phrase('ledger.payItBack', { amount: said(amount) }) : phrase('ledger.handleMoney')
+      }
       label={phrase('ledger.whatHappened')}
     >
       <Money

@@ -225,6 +225,9 @@ function Seats({ seats }: { seats: Page['seats'] }) {
             </Ends>
             {s.event.startsLocal && <div>{sayRange(s.event.startsLocal, s.event.endsLocal, language())}</div>}
             <Small>{those.map((seat) => seat.name || t('notNamed')).join(', ')}</Small>
+            <Small>
+              {[...new Set(those.map((seat) => seat.offer)), s.event.place].filter(Boolean).join(' · ')}
+            </Small>
             {unsigned.length > 0 && (
               <Small color="madder">{t('stillToSign', { names: unsigned.join(', ') })}</Small>
             )}
@@ -251,9 +254,6 @@ function Seats({ seats }: { seats: Page['seats'] }) {
                 <GiveUp token={givingUp} close={() => setGivingUp(null)} />
               </Suspense>
             )}
-            <Small>
-              {[...new Set(those.map((seat) => seat.offer)), s.event.place].filter(Boolean).join(' · ')}
-            </Small>
           </li>
         );
       })}

@@ -150,18 +150,6 @@ export function Seat({
           {phrase('event.linkedToTheContact', { linkReasons: row.linkReasons.join('; ') })}
         </p>
       )}
-      {doing === 'money' && (
-        <MoneyByHand
-          of={{
-            orderId: row.orderId,
-            orderNumber: row.orderNumber,
-            name: row.buyer,
-            currency,
-            balance: row.balance,
-          }}
-          close={() => setDoing(null)}
-        />
-      )}
       {doing !== 'answers' &&
         questions.map((q) => {
           const answer = row.answers[q.id];
@@ -198,6 +186,18 @@ export function Seat({
       {doing === 'name' && <Rename row={row} done={() => setDoing(null)} />}
       {doing === 'answers' && <ChangeAnswers row={row} page={page} done={() => setDoing(null)} />}
       {doing === 'link' && <WriteTo row={row} done={() => setDoing(null)} />}
+      {doing === 'money' && (
+        <MoneyByHand
+          of={{
+            orderId: row.orderId,
+            orderNumber: row.orderNumber,
+            name: row.buyer,
+            currency,
+            balance: row.balance,
+          }}
+          close={() => setDoing(null)}
+        />
+      )}
     </Asking>
   );
 }
