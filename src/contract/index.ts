@@ -2,6 +2,7 @@ import { acceptingContract } from './accepting.ts';
 import { agendaContract } from './agenda.ts';
 import { backupContract } from './backup.ts';
 import { booksContract } from './books.ts';
+import { cardsContract } from './cards.ts';
 import { changesContract } from './changes.ts';
 import { clearanceContract } from './clearance.ts';
 import { contactsContract } from './contacts.ts';
@@ -75,6 +76,7 @@ export const everything = {
   ...registrationContract,
   ...seatsContract,
   ...booksContract,
+  ...cardsContract,
   ...waiversContract,
   ...moneyContract,
   ...crewContract,

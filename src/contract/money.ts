@@ -10,7 +10,7 @@ const ledgerRow = z.object({
   eventId: id.nullable(),
   orderNumber: z.int().nullable(),
   kind: z.enum(['seats', 'donation']),
-  method: z.enum(['card', 'cash', 'cheque', 'transfer', 'waived']),
+  method: z.enum(['card', 'cash', 'cheque', 'transfer', 'contested', 'waived']),
   fund: z.string().nullable(),
   amount,
   currency,
@@ -76,6 +76,8 @@ export const moneyContract = contract({
       reason: z.string().trim().min(3, 'reason-needed').max(300),
       /** Take it from the gift, which then no longer counts as given. */
       gift: z.boolean().default(false),
+      /** By hand, another way than it came: null as it came. */
+      by: z.enum(['cash', 'cheque', 'transfer']).nullable().default(null),
     }),
     response: z.object({ refunded: amount, balance: amount }),
   },
@@ -84,7 +86,7 @@ export const moneyContract = contract({
     who: ['coordinator'],
     response: z.array(
       z.object({
-        service: z.enum(['mail', 'cards', 'diaries']),
+        service: z.enum(['mail', 'cards', 'notices', 'payouts', 'diaries']),
         mode: z.string(),
         remaining: z.int().nullable(),
       }),
@@ -94,8 +96,8 @@ export const moneyContract = contract({
     summary: 'Tell a stand-in to misbehave, for a number of calls or until told otherwise',
     who: ['coordinator'],
     body: z.object({
-      service: z.enum(['mail', 'cards', 'diaries']),
-      mode: z.enum(['works', 'fails', 'answer lost']),
+      service: z.enum(['mail', 'cards', 'notices', 'payouts', 'diaries']),
+      mode: z.enum(['works', 'fails', 'answer lost', 'lost', 'twice', 'late', 'mixed up']),
       remaining: z.int().min(1).max(10_000).nullable(),
     }),
     response: z.object({ done: z.literal(true) }),

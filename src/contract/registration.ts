@@ -481,7 +481,7 @@ const publicOrder = z.object({
   donation: amount,
   donationFund: z.string().nullable(),
   /** `unknown`: the card processor has not answered; nothing must be paid again. */
-  payment: z.enum(['none', 'needed', 'unknown', 'declined', 'paid']),
+  payment: z.enum(['none', 'needed', 'step', 'unknown', 'declined', 'paid']),
   paymentWords: z.string(),
   seats: z.array(
     z.object({
@@ -509,6 +509,11 @@ const publicOrder = z.object({
   mayWithdraw: z.boolean(),
 });
 export type PublicOrder = z.infer<typeof publicOrder>;
+
+const payOutcome = z.object({
+  outcome: z.enum(['succeeded', 'declined', 'step', 'unknown']),
+  words: z.string(),
+});
 
 export const registrationContract = contract({
   'POST /api/events/:id/orders': {
@@ -621,7 +626,15 @@ export const registrationContract = contract({
         .trim()
         .regex(/^(0[1-9]|1[0-2])\s*\/\s*\d{2}$/u, code('expiry-unreadable')),
     }),
-    response: z.object({ outcome: z.enum(['succeeded', 'declined', 'unknown']), words: z.string() }),
+    response: payOutcome,
+  },
+  'POST /api/public/orders/:token/pay/code': {
+    summary: 'Hands on the code that the bank wants before it pays',
+    who: 'public',
+    ownTransactions: true,
+    params: token,
+    body: z.object({ code: z.string().trim().min(1, code('code-from-bank')).max(20) }),
+    response: payOutcome,
   },
   'POST /api/public/orders/:token/take': {
     summary: 'Take offered seats',

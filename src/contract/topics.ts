@@ -88,6 +88,8 @@ const publicChanges: { readonly [K in OfPublic<WriteKey>]: readonly Topic[] } = 
   'POST /api/public/guests/:token/signature': ['seats', 'people'],
   'POST /api/public/events/:slug/orders': ['seats', 'money', 'messages', 'people', 'decisions'],
   'POST /api/public/orders/:token/pay': ['seats', 'money', 'messages', 'people'],
+  'POST /api/public/orders/:token/pay/code': ['seats', 'money', 'messages', 'people'],
+  'POST /api/public/card-notifications': nothing,
   'POST /api/public/orders/:token/signatures': ['seats', 'people'],
   'POST /api/public/orders/:token/take': ['seats', 'money', 'messages', 'people'],
   'POST /api/public/orders/:token/withdraw/what-if': nothing,

@@ -1,5 +1,5 @@
 import { openAttempts } from '#core/money/attempts.ts';
-import { inTransaction, systemActor } from './app/app.ts';
+import { type App, inTransaction, systemActor } from './app/app.ts';
 import { nextReturnSql, returnDue } from './changes/returns.ts';
 import { changeStands, nextChangeSql } from './changes/takingBack.ts';
 import { nextNudgeSql, nudge } from './clearance/nudging.ts';
@@ -10,7 +10,8 @@ import { moveOn } from './events/moving.ts';
 import type { DueKind } from './jobs/runner.ts';
 import { nextMessageSql, sendMessage } from './messages/sending.ts';
 import { carryLot, nextCarrySql } from './money/carrying.ts';
-import { askAgain, recordAnswer } from './money/paying.ts';
+import { askAgain } from './money/charging.ts';
+import { askRefund, nextRefundSql, nextStatementSql, readStatement, takeNotice } from './money/statement.ts';
 import { nextDiarySql, readAgain } from './places/diaries.ts';
 import { dropLooseFiles, nextLooseFileSql } from './registration/answerFiles.ts';
 import { forgetAnswers, nextForgettingSql } from './registration/forgetting.ts';
@@ -18,20 +19,42 @@ import { chaseGuests, nextChaseSql } from './registration/guests.ts';
 import { lapse } from './registration/waiting.ts';
 import { makeDates } from './series/making.ts';
 import { nextSeriesSql } from './series/store.ts';
-import { answerDelivered, answerOf, nextAnswerSql } from './standins/cards.ts';
+import {
+  type CardsAround,
+  comeAbout,
+  deliverNotice,
+  nextComingSql,
+  nextNoticeSql,
+} from './standins/cards.ts';
 
 const end = endSql();
+
+const cardsAround = (app: App): CardsAround => ({ ...app, secret: () => app.secret });
 
 /** Everything that comes due by itself. At the same instant the order of this list holds. */
 export const dueKinds: readonly DueKind[] = [
   {
-    what: 'answers of the card processor',
-    next: nextAnswerSql,
-    async run(app, due) {
-      const answer = await answerOf(app, due.id);
-      if (answer) await recordAnswer(app, answer);
-      // Only now: an answer that was taken in but not ticked off comes again, and changes nothing.
-      await answerDelivered(app, due.id);
+    what: 'what happens at the card processor',
+    next: nextComingSql,
+    run: (app, due) => comeAbout(cardsAround(app), due.id),
+  },
+  {
+    what: 'notifications of the card processor',
+    next: nextNoticeSql,
+    // One that was taken in but not ticked off comes again, and changes nothing.
+    run: (app, due) =>
+      deliverNotice(cardsAround(app), due.id, (headers, body) => takeNotice(app, headers, body)),
+  },
+  {
+    what: 'refunds by card',
+    next: nextRefundSql,
+    run: (app, due) => askRefund(app, due.id),
+  },
+  {
+    what: 'statement of the card processor',
+    next: nextStatementSql,
+    run: async (app) => {
+      await readStatement(app);
     },
   },
   {

@@ -38,6 +38,7 @@ import { kindsHandlers } from './kinds/routes.ts';
 import { mailingsHandlers } from './messages/mailings.ts';
 import { messagesHandlers } from './messages/routes.ts';
 import { mineHandlers } from './mine/routes.ts';
+import { cardsHandlers } from './money/cards.ts';
 import { moneyHandlers } from './money/routes.ts';
 import { outcomesHandlers } from './outcomes/routes.ts';
 import { papersHandlers } from './papers/routes.ts';
@@ -110,6 +111,7 @@ export function makeServer(app: App, options: ServerOptions): Express {
     ...exchangingHandlers,
     ...waiversHandlers,
     ...moneyHandlers,
+    ...cardsHandlers,
     ...crewHandlers,
     ...messagesHandlers,
     ...doorsHandlers,

@@ -35,11 +35,12 @@ import { resumeImports } from './imports/commands.ts';
 import { stopLots } from './imports/lots.ts';
 import { tidyUp } from './jobs/housekeeping.ts';
 import { clockMoved, makeRunner, type Runner } from './jobs/runner.ts';
-import { askAboutAll } from './money/paying.ts';
+import { askAboutAll } from './money/charging.ts';
 import { reactions } from './reactions.ts';
 import { makeServer } from './serving.ts';
 import type { DemoSignIn } from './staff/routes.ts';
 import { faceChanged, readOrganization } from './staff/store.ts';
+import { makeCardStandin } from './standins/cards.ts';
 import { makeMailStandin } from './standins/mail.ts';
 
 export interface StartOptions {
@@ -81,11 +82,12 @@ export async function assemble(
   const clock = movable ?? systemClock;
   const log = pino({ level: quiet ? 'silent' : 'info' }, pino.destination(1));
   let runner: Runner | null = null;
+  const ids = makeIds(clock);
   const app: App = {
     db,
     clock,
     sessionClock: systemClock,
-    ids: makeIds(clock),
+    ids,
     secret,
     announcer: makeAnnouncer(db.shared),
     leases: makeLeases(db),
@@ -93,6 +95,7 @@ export async function assemble(
     origin,
     log,
     mail: makeMailStandin(db, () => clock.now()),
+    cards: makeCardStandin({ db, clock, ids, secret: () => app.secret }),
     keeper: null,
     face: (await readOrganization(db))?.clock ?? 24,
     movable: movable !== null,

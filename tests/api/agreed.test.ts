@@ -1,8 +1,7 @@
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import { inTransaction, systemActor } from '#server/app/app.ts';
-import { askAboutAll } from '#server/money/paying.ts';
+import { askAboutAll } from '#server/money/charging.ts';
 import { readOrder } from '#server/registration/store.ts';
-import { charge } from '#server/standins/cards.ts';
 import { linkTo, makeWorld, type World } from './harness.ts';
 import { type OpenEvent, openEvent, orderFor } from './scenes.ts';
 
@@ -163,7 +162,18 @@ describe('what was agreed stays agreed', () => {
       "insert into payment_attempts (id, order_id, amount, state, asked_at, words) values ($1, $2, 2000, 'asked', $3, '')",
       [attempt, orderId, world.app.clock.now()],
     );
-    expect((await charge(world.app, attempt, 2000, '9000 0000 0000 0001'))?.outcome).toBe('succeeded');
+    expect(
+      (
+        await world.app.cards.charge({
+          key: attempt,
+          amount: 2000,
+          currency: 'CAD',
+          card: '9000 0000 0000 0001',
+        })
+      )?.outcome,
+    ).toBe('succeeded');
+    // Nor does a notification come.
+    await world.app.db.query('update standin_notices set times = 0');
     const later = new Date(Date.parse(world.app.clock.now()) + 40 * 60_000).toISOString();
     await world.moveTo(later);
     expect((await look(token)).standing).toBe('held');
@@ -188,7 +198,16 @@ describe('what was agreed stays agreed', () => {
     await world.runner.run();
     expect(await look(token)).toMatchObject({ standing: 'held', payment: 'declined' });
     // The charge arrives after all: it is not made.
-    expect((await charge(world.app, attempt, 2000, '9000 0000 0000 0001'))?.outcome).toBe('declined');
+    expect(
+      (
+        await world.app.cards.charge({
+          key: attempt,
+          amount: 2000,
+          currency: 'CAD',
+          card: '9000 0000 0000 0001',
+        })
+      )?.outcome,
+    ).toBe('declined');
     expect((await pay(token)).body).toMatchObject({ outcome: 'succeeded' });
     expect(await look(token)).toMatchObject({ standing: 'confirmed', received: 2000 });
   });
@@ -199,9 +218,7 @@ describe('what was agreed stays agreed', () => {
     const odalys = await world.as('odalys');
     expect((await pay(token, '9000 0000 0000 0003')).body).toMatchObject({ outcome: 'unknown' });
     await odalys.call('PUT /api/standins', { body: { service: 'cards', mode: 'fails', remaining: 1 } });
-    await world.app.db.query(
-      'update standin_charges set answers_left = 0 where amount = 2000 and answers_left > 0',
-    );
+    await world.app.db.query('update standin_notices set times = 0');
     await askAboutAll(world.app);
     await world.runner.run();
     expect(await look(token)).toMatchObject({ payment: 'unknown' });
@@ -221,7 +238,12 @@ describe('what was agreed stays agreed', () => {
       "insert into payment_attempts (id, order_id, amount, state, asked_at, words) values ($1, $2, 2000, 'asked', $3, '')",
       [attempt, orderId, world.app.clock.now()],
     );
-    await charge(world.app, attempt, 2000, '9000 0000 0000 0001');
+    await world.app.cards.charge({
+      key: attempt,
+      amount: 2000,
+      currency: 'CAD',
+      card: '9000 0000 0000 0001',
+    });
     await askAboutAll(world.app);
     await world.runner.run();
     expect(await look(token)).toMatchObject({ standing: 'ended', received: 0, balance: 0 });

@@ -10,7 +10,7 @@ export const booksAstray = (
 ): Promise<{ what: string; number: number | null; books: number; orders: number }[]> =>
   db.query<{ what: string; number: number | null; books: number; orders: number }>(`
     with b as (
-      select p.order_id, coalesce(sum(e.amount) filter (where e.account in ('cards', 'bank', 'cash')), 0)::bigint as money,
+      select p.order_id, coalesce(sum(e.amount) filter (where e.account in ('cards', 'bank', 'cash', 'disputed')), 0)::bigint as money,
         coalesce(-sum(e.amount) filter (where e.account = 'gifts'), 0)::bigint as gifts,
         coalesce(sum(e.amount) filter (where e.account = 'owed'), 0)::bigint as owed
       from postings p join entries e on e.posting_id = p.id group by p.order_id),
@@ -27,5 +27,5 @@ export const booksAstray = (
     union all select 'sums', null, coalesce(s.amount, 0), coalesce(x.amount, 0)
       from (select event_id, account, fund_id, currency, sum(amount)::bigint as amount from book_sums group by 1, 2, 3, 4) s
       full join (select p.event_id, e.account, e.fund_id, p.currency, sum(e.amount)::bigint as amount from postings p join entries e on e.posting_id = p.id
-        group by 1, 2, 3, 4) x on s.event_id = x.event_id and s.account = x.account and s.fund_id is not distinct from x.fund_id and s.currency = x.currency
+        group by 1, 2, 3, 4) x on s.event_id is not distinct from x.event_id and s.account = x.account and s.fund_id is not distinct from x.fund_id and s.currency = x.currency
       where coalesce(s.amount, 0) <> coalesce(x.amount, 0)`);

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { afterAll, beforeAll, expect, test } from 'vitest';
-import { askAboutAll } from '#server/money/paying.ts';
+import { askAboutAll } from '#server/money/charging.ts';
 import { makeWorld, type World } from './harness.ts';
 import { type OpenEvent, openEvent, orderFor } from './scenes.ts';
 

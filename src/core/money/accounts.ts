@@ -17,6 +17,8 @@ export const accounts = {
   disputed: 'asset',
   /** What was given in kind. */
   'in kind': 'asset',
+  /** What moved at the processor or the bank and nobody has said yet what it is. */
+  unexplained: 'liability',
   /** Taxes that were taken along and are to be handed on. */
   taxes: 'liability',
   seats: 'income',
@@ -43,4 +45,6 @@ export const accountOfMethod = {
   transfer: 'bank',
   cash: 'cash',
   cheque: 'cash',
+  /** What the processor took back for good, because the bank of whoever paid decided so. */
+  contested: 'disputed',
 } as const satisfies Record<string, Account>;

@@ -22,6 +22,7 @@ const came = (lineId: string | null, amount: number, method: Laid['method'] = 'c
   amount,
   method,
   moved: false,
+  undoes: false,
 });
 /** Accounts by name, gifts with their fund. */
 const said = (entries: readonly Entry[]): Record<string, number> =>
@@ -229,7 +230,9 @@ test('through any sequence of payments, refunds, favours and giving up, the book
         let posted: Entry[] = [];
         for (const s of steps) {
           const parts = (p: { lineId: string | null; amount: number }[], method: Laid['method']) =>
-            laid.push(...p.map((x) => ({ ...x, method, moved: false, waived: method === 'waived' })));
+            laid.push(
+              ...p.map((x) => ({ ...x, method, moved: false, undoes: false, waived: method === 'waived' })),
+            );
           const received = () => accountOf(lines, laid, confirmed).received;
           if (s.do === 'pay') parts(allocate(lines, laid, s.amount), s.method);
           if (s.do === 'waive') parts(allocate(lines, laid, s.amount, true), 'waived');

@@ -18,8 +18,10 @@ export interface Laid {
   amount: Amount;
   /** `waived`: no money moved. */
   method: keyof typeof accountOfMethod | 'waived';
-  /** Taken over from another line, or by another one. */
+  /** Taken over from another line, or by another one, or taken back by a bank. */
   moved: boolean;
+  /** It came back: what it had been returned with did not go through. */
+  undoes: boolean;
 }
 
 const income: Record<Exclude<OrderLine['kind'], 'gift'>, Account> = {
@@ -62,7 +64,10 @@ export function booksOf(lines: readonly BookedLine[], laid: readonly Laid[], con
     post('taxes', -(line.tax + line.taxIncluded));
     const returned = laid.reduce(
       (sum, a) =>
-        sum - (a.lineId === line.id && a.amount < 0 && !a.moved && a.method !== 'waived' ? a.amount : 0),
+        sum -
+        (a.lineId === line.id && ((a.amount < 0 && !a.moved) || a.undoes) && a.method !== 'waived'
+          ? a.amount
+          : 0),
       0,
     );
     const favour = Math.min(returned, asked);

@@ -21,8 +21,10 @@ export interface Allocation {
   amount: Amount;
   /** Let off, not received. */
   waived: boolean;
-  /** Taken over from another line, or by another one: no money moved. */
+  /** Taken over from another line, or by another one, or taken back by a bank: nobody returned it as a favour. */
   moved?: boolean;
+  /** It came back: what it had been returned with did not go through. */
+  undoes?: boolean;
 }
 
 export interface Part {
@@ -54,6 +56,7 @@ export function lineAccount(line: OrderLine, allocations: readonly Allocation[])
   for (const a of allocations) {
     if (a.lineId !== line.id) continue;
     if (a.waived) waived += a.amount;
+    else if (a.undoes) returned -= a.amount;
     else if (a.amount > 0 || a.moved) received += a.amount;
     else returned -= a.amount;
   }
@@ -118,7 +121,9 @@ export function accountOf(
   const loose = allocations.filter((a) => a.lineId === null && !a.waived);
   const looseKept = loose.reduce((sum, a) => sum + a.amount, 0);
   const sum = (pick: (a: LineAccount) => Amount) => of.reduce((total, x) => total + pick(x.account), 0);
-  const refunded = sum((a) => a.returned) - loose.reduce((total, a) => total + Math.min(0, a.amount), 0);
+  const refunded =
+    sum((a) => a.returned) -
+    loose.reduce((total, a) => total + (a.undoes ? a.amount : Math.min(0, a.amount)), 0);
   const received = sum((a) => a.received - a.returned) + looseKept;
   const due = sum((a) => a.charged);
   // What was let off a unit that was given up, or beyond what was asked, is nobody's to have back.

@@ -30,7 +30,18 @@ export const toPost = (should: readonly Entry[], stands: readonly Entry[]): Entr
   together([...should, ...stands.map((e) => ({ ...e, amount: 0 - e.amount }))]);
 
 /** What a posting is about. */
-export type PostingKind = 'booked' | 'changed' | 'received' | 'returned' | 'let off';
+export const postingKinds = [
+  'booked',
+  'changed',
+  'received',
+  'returned',
+  'let off',
+  'fee',
+  'disputed',
+  'paid out',
+  'set aside',
+] as const;
+export type PostingKind = (typeof postingKinds)[number];
 
 /** What a posting is about: money that came or went, something let off, something booked, or a change of what was. */
 export function kindOf(entries: readonly Entry[]): PostingKind {
@@ -38,6 +49,7 @@ export function kindOf(entries: readonly Entry[]): PostingKind {
     entries.reduce((sum, e) => sum + (names.includes(e.account) ? e.amount : 0), 0);
   const moved = of('cards', 'bank', 'cash');
   if (moved !== 0) return moved > 0 ? 'received' : 'returned';
+  if (of('disputed') !== 0) return 'disputed';
   if (of('written off') > 0) return 'let off';
   return of('owed') > 0 ? 'booked' : 'changed';
 }

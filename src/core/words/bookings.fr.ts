@@ -40,12 +40,14 @@ export const bookingsFr: BookingWords = {
     'Toutes les places sur place sont prises. Il reste des places en ligne : choisissez-les.',
   'payment-unknown':
     'Le service de paiement n’a pas répondu. Vos places sont gardées ; ne payez pas une deuxième fois. Nous vous écrirons dès que nous saurons.',
+  'nothing-to-confirm': 'Aucun paiement n’attend de code.',
   'nothing-held': 'Les places ne sont plus retenues. Veuillez vous inscrire de nouveau.',
   'nothing-due': 'Rien n’est dû pour cette commande.',
   'offer-gone': 'Cette offre n’est plus ouverte. Les places sont allées au groupe suivant.',
   'registers-elsewhere': 'L’inscription à cet événement se fait à une autre adresse : {{address}}',
   'registration-closed': 'Les inscriptions à cet événement sont closes.',
   'seats-needed': 'Choisissez les places à libérer.',
+  'code-from-bank': 'Indiquez le code de votre banque.',
   'card-needed': 'Indiquez un numéro de carte.',
   'expiry-unreadable': 'Indiquez le mois et l’année, par exemple 08/29.',
   'name-signed':

@@ -2,6 +2,10 @@ import type { Plurals } from './filling.ts';
 
 /** What staff meet when something cannot be done or saved, in English. What the public may meet is in problems.en.ts. */
 export const refusalsEn = {
+  'settled-already': 'Somebody has settled this already.',
+  'processor-silent': 'The card processor does not answer. It is asked again within the hour.',
+  'notification-unsigned':
+    'This notification does not come from the card processor, was altered, or is too old.',
   'deposit-too-much': 'A deposit is less than the price.',
   'deposit-needed': 'Say how much is paid with the booking.',
   'least-above-suggested': 'The least is more than what is suggested.',

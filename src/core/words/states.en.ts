@@ -60,5 +60,6 @@ export const statesEn = {
   cash: 'cash',
   cheque: 'cheque',
   transfer: 'transfer',
+  contested: 'taken back by the bank',
   waived: 'let off',
 } as const;

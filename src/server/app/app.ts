@@ -8,6 +8,7 @@ import { type Database, first, insert, type Queries } from '../db/database.ts';
 import { type Ids, linkToken, sha256 } from '../db/ids.ts';
 import type { Leases } from '../db/leases.ts';
 import type { Announcer } from './announcer.ts';
+import type { CardGateway } from './cards.ts';
 import type { Keeper } from './keeping.ts';
 import type { FactKind, Facts } from './kinds.ts';
 
@@ -29,6 +30,8 @@ export interface App {
   log: Log;
   /** Sends one message. The same key is never accepted twice. Throws when the gateway does not take it. */
   mail: (message: Letter) => Promise<void>;
+  /** The processor of card payments. */
+  cards: CardGateway;
   /** Makes backups and puts them back; null without a data folder. */
   keeper: Keeper | null;
   /** How the organization says times of day. */

@@ -143,6 +143,14 @@ export interface Facts {
   'money let off': { eventId: string; orderId: string; amount: number; reason: string };
   /** Money that came after the seats were gone went back by itself. */
   'late payment returned': { eventId: string; orderId: string };
+  /** A refund did not reach the card: it is owed back again. */
+  'refund failed': { eventId: string; orderId: string; amount: number; words: string };
+  /** Somebody contests a charge at their bank. */
+  'payment contested': { eventId: string; chargeId: string; amount: number };
+  /** The bank decided against us: what was paid is owed again. */
+  'payment taken back': { eventId: string; orderId: string; amount: number };
+  'card move put aside': { moveId: string; kind: string; why: string };
+  'card move settled': { moveId: string; words: string };
   'money returned': { eventId: string; orderId: string; amount: number; reason: string; gift: boolean };
   /** What was owed back is left with the organization. */
   'left as a gift': { eventId: string; orderId: string; amount: number };
@@ -505,6 +513,46 @@ export const tellings: { readonly [K in FactKind]: Telling<Facts[K]> } = {
     topics: ofEvent,
   },
   'late payment returned': { topics: ofEvent },
+  'refund failed': {
+    entry: (f) => ({
+      action: 'a refund did not go through',
+      subject: order(f.orderId),
+      detail: { amount: f.amount, words: f.words },
+    }),
+    topics: ofEvent,
+  },
+  'payment contested': {
+    entry: (f) => ({
+      action: 'a payment is contested',
+      subject: { kind: 'charge', id: f.chargeId },
+      detail: { amount: f.amount },
+    }),
+    topics: ofEvent,
+  },
+  'payment taken back': {
+    entry: (f) => ({
+      action: 'the bank took a payment back',
+      subject: order(f.orderId),
+      detail: { amount: f.amount },
+    }),
+    topics: ofEvent,
+  },
+  'card move put aside': {
+    entry: (f) => ({
+      action: 'put a move at the processor aside',
+      subject: { kind: 'card move', id: null },
+      detail: { move: f.moveId, kind: f.kind, why: f.why },
+    }),
+    topics: () => ['money'],
+  },
+  'card move settled': {
+    entry: (f) => ({
+      action: 'settled a move at the processor',
+      subject: { kind: 'card move', id: null },
+      detail: { move: f.moveId, words: f.words },
+    }),
+    topics: () => ['money'],
+  },
   'money returned': {
     entry: (f) => ({
       action: 'refunded',

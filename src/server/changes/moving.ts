@@ -6,7 +6,7 @@ import { record } from '../app/record.ts';
 import type { Queries } from '../db/database.ts';
 import { type EventRow, readEvent } from '../events/store.ts';
 import { invalid, refused } from '../http/problem.ts';
-import { lastMethod, receive, refund } from '../money/paying.ts';
+import { carryMoney, receive, refund } from '../money/paying.ts';
 import { answersOf } from '../registration/answers.ts';
 import { referred } from '../registration/dates.ts';
 import { type Placed, placeOrder, takesRegistrations } from '../registration/ordering.ts';
@@ -109,19 +109,8 @@ const extrasOf = (
     [orderId],
   );
 
-/** Lays money of one order on another one, as it came. */
-async function carryMoney(
-  w: Work,
-  from: OrderRow,
-  toOrderId: string,
-  amount: number,
-  title: string,
-): Promise<void> {
-  if (amount <= 0) return;
-  const method = await lastMethod(w.tx, from.id);
-  await refund(w, from, amount, `moved to ${title}`);
-  await receive(w, await readOrder(w.tx, toOrderId), amount, method, `moved from ${from.number}`);
-}
+const carry = (w: Work, from: OrderRow, toOrderId: string, amount: number, title: string) =>
+  carryMoney(w, from, toOrderId, amount, { there: `moved to ${title}`, here: `moved from ${from.number}` });
 
 /**
  * Moves an order of an event that was called off to another one; the money that was paid goes along as far as it is asked for there,
@@ -135,7 +124,7 @@ export async function moveOrder(w: Work, order: OrderRow, amount: number, toEven
   const { orderId } = await placeThere(w, order, seats, target, 'become');
   const placed = await readOrder(tx, orderId);
   const asked = Math.min(amount, Math.max(0, placed.balance));
-  await carryMoney(w, order, orderId, asked, target.publicTitle);
+  await carry(w, order, orderId, asked, target.publicTitle);
   if (amount > asked) await refund(w, order, amount - asked, `moved to ${target.publicTitle}`);
 }
 
@@ -180,7 +169,7 @@ export async function moveToDate(
   );
   const fresh = await readOrder(tx, placed.orderId);
   const carried = Math.min(Math.max(0, -balance), Math.max(0, fresh.balance));
-  await carryMoney(w, await readOrder(tx, orderId), placed.orderId, carried, target.publicTitle);
+  await carry(w, await readOrder(tx, orderId), placed.orderId, carried, target.publicTitle);
   // What was let off here is not asked for there.
   const letOff = Math.min(order.waived, fresh.balance - carried);
   if (letOff > 0)

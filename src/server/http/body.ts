@@ -9,12 +9,19 @@ const mostParts = { '256kb': 20_000, '6mb': 120_000, '28mb': 20_000 } as const;
 
 const readers = new Map<BodyLimit, RequestHandler>();
 
+/** What was sent byte by byte, of requests that are signed. */
+const raw = new WeakMap<object, Buffer>();
+
+/** The body of a signed request as it was sent. */
+export const rawBody = (request: Request): string => raw.get(request)?.toString('utf8') ?? '';
+
 function readerOf(limit: BodyLimit): RequestHandler {
   const known = readers.get(limit);
   if (known) return known;
   const reader = express.json({
     limit,
-    verify: (_request, _response, bytes) => {
+    verify: (request, _response, bytes) => {
+      if (request.headers['webhook-signature']) raw.set(request, bytes);
       if (partsOf(bytes) > mostParts[limit]) throw refused('too-many-parts', {}, 413);
     },
   });

@@ -1,6 +1,6 @@
 import { booksOf } from '#core/money/books.ts';
 import { accountOf, type OrderAccount } from '#core/money/lines.ts';
-import { type Entry, kindOf, toPost } from '#core/money/posting.ts';
+import { type Entry, kindOf, type PostingKind, toPost } from '#core/money/posting.ts';
 import type { Work } from '../app/app.ts';
 import { insert, update } from '../db/database.ts';
 import { type KeptAccount, ordersWithLines, readBooks } from './store.ts';
@@ -37,6 +37,25 @@ export async function post(
     currency: of.currency,
     actor: actor.name,
   });
+  await insert(
+    tx,
+    'entries',
+    entries.map((e) => ({ postingId: id, ...e })),
+  );
+}
+
+/** Posts what moved on the account with the processor, on the day it did. */
+export async function postMove(
+  { tx, app, actor }: Work,
+  move: { id: string; at: string; currency: string },
+  eventId: string | null,
+  kind: PostingKind,
+  entries: readonly Entry[],
+): Promise<void> {
+  if (!entries.length) return;
+  const id = app.ids.id();
+  const { id: moveId, at, currency } = move;
+  await insert(tx, 'postings', { id, at, kind, moveId, eventId, currency, actor: actor.name });
   await insert(
     tx,
     'entries',

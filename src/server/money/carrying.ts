@@ -34,7 +34,7 @@ const readWent = (tx: Queries, ids: readonly string[]): Promise<Went[]> =>
            else coalesce((select max(r.ended_at) from registrations r where r.order_id = o.id
              and (l.kind = 'extra' or (r.offer_id = l.offer_id and r.unit_number = l.unit_number))), e.updated_at) end as ended
          from order_lines l where l.order_id = o.id) l), '[]') as lines,
-       coalesce((select jsonb_agg(jsonb_build_object('lineId', a.line_id, 'amount', a.amount, 'moved', a.moved, 'method', p.method, 'at', ${stamp('p.at')})
+       coalesce((select jsonb_agg(jsonb_build_object('lineId', a.line_id, 'amount', a.amount, 'moved', a.moved, 'undoes', a.undoes, 'method', p.method, 'at', ${stamp('p.at')})
          order by p.at, a.payment_id, a.id) from allocations a join payments p on p.id = a.payment_id where a.order_id = o.id), '[]') as laid
      from orders o join events e on e.id = o.event_id
      -- One that was changed since the books are kept is posted as it stands.

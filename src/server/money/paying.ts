@@ -1,6 +1,6 @@
 import { lives } from '#core/events/states.ts';
-import { openAttempts } from '#core/money/attempts.ts';
 import {
+  type Allocation,
   accountOf,
   allocate,
   allocateRefund,
@@ -9,13 +9,11 @@ import {
   type Part,
   stillNow,
 } from '#core/money/lines.ts';
+import { type MoneyMethod, type Moved, waysBack } from '#core/money/waysBack.ts';
 import { fits, limitsOf } from '#core/registration/capacity.ts';
-import { occupying, standing } from '#core/registration/states.ts';
-import { plusMinutes } from '#core/time/clock.ts';
-import { sayProblem } from '#core/words/problems.ts';
-import { type Actor, type App, inTransaction, systemActor, type Work } from '../app/app.ts';
+import { standing } from '#core/registration/states.ts';
+import type { Work } from '../app/app.ts';
 import { record } from '../app/record.ts';
-import { among } from '../db/among.ts';
 import { first, insert, type Queries, update } from '../db/database.ts';
 import { readEvent, readOffers } from '../events/store.ts';
 import { refused } from '../http/problem.ts';
@@ -30,111 +28,10 @@ import {
   readTaken,
   type SeatRow,
 } from '../registration/store.ts';
-import { holdMinutes, letGo } from '../registration/waiting.ts';
-import { type CardAnswer, charge, lookUp } from '../standins/cards.ts';
 import { refreshOrder } from './account.ts';
-import { readBooks } from './store.ts';
+import { readBooks, readPaymentsOf, readResting } from './store.ts';
 
-export type Method = 'card' | 'cash' | 'cheque' | 'transfer' | 'waived';
-
-/** Minutes after which the processor is asked what became of a charge without an answer. */
-const askMinutes = 3;
-
-export interface PayOutcome {
-  outcome: 'succeeded' | 'declined' | 'unknown';
-  words: string;
-}
-
-const waitWords = sayProblem('payment-unknown');
-
-/**
- * Pays what an order owes by card. The question to the processor is kept before it is asked and carries its own id as
- * key, so that neither a crash nor a second click can charge twice.
- */
-export async function payByCard(app: App, actor: Actor, orderId: string, card: string): Promise<PayOutcome> {
-  const attempt = await inTransaction(app, actor, async (w) => {
-    const order = await readOrder(w.tx, orderId);
-    const event = await readEvent(w.tx, order.eventId);
-    if (!lives(event.state)) throw refused('event-not-running');
-    const seats = await readSeats(w.tx, orderId);
-    const open = await first<{ id: string; state: string }>(
-      w.tx,
-      `select id, state from payment_attempts where order_id = $1 and state in ${among(openAttempts)}`,
-      [orderId],
-    );
-    if (open) throw refused('payment-unknown');
-    if (!seats.some((s) => occupying.includes(s.state))) throw refused('nothing-held');
-    const amount = seats.some((s) => s.state === 'confirmed') ? order.balance : stillNow(order);
-    if (amount <= 0) throw refused('nothing-due');
-    const id = app.ids.id();
-    await insert(w.tx, 'payment_attempts', {
-      id,
-      orderId,
-      amount,
-      state: 'asked',
-      askedAt: w.now,
-      askAt: plusMinutes(w.now, askMinutes),
-      words: '',
-    });
-    return { id, amount };
-  });
-  const answer = await charge(app, attempt.id, attempt.amount, card);
-  if (!answer) {
-    await inTransaction(app, actor, async (w) => {
-      await w.tx.query("update payment_attempts set state = 'unknown' where id = $1 and state = 'asked'", [
-        attempt.id,
-      ]);
-    });
-    return { outcome: 'unknown', words: waitWords };
-  }
-  await recordAnswer(app, answer);
-  return { outcome: answer.outcome, words: answer.words };
-}
-
-/**
- * Takes in what the processor answers, now or later. A second answer to the same question changes nothing. Money that
- * comes after the seats were let go gets them back when they are free, else it stands as owed back.
- */
-export async function recordAnswer(app: App, answer: CardAnswer): Promise<'recorded' | 'known already'> {
-  return inTransaction(app, systemActor, async (w) => {
-    const attempt = await first<{ id: string; orderId: string; amount: number; state: string }>(
-      w.tx,
-      'select id, order_id, amount, state from payment_attempts where id = $1 for update',
-      [answer.key],
-    );
-    if (!attempt || attempt.state === 'succeeded' || attempt.state === 'declined') return 'known already';
-    await update(w.tx, 'payment_attempts', attempt.id, {
-      state: answer.outcome,
-      answeredAt: w.now,
-      askAt: null,
-      processorRef: answer.ref,
-      words: answer.words,
-    });
-    const order = await readOrder(w.tx, attempt.orderId);
-    if (answer.outcome === 'declined') {
-      // A little time to try another card.
-      const held = (await readSeats(w.tx, order.id)).some((s) => s.state === 'held');
-      if (held && (!order.heldUntil || order.heldUntil < plusMinutes(w.now, holdMinutes)))
-        await update(w.tx, 'orders', order.id, { heldUntil: plusMinutes(w.now, holdMinutes) });
-      return 'recorded';
-    }
-    // It was called off while somebody paid: what they held is let go, and all of it goes back.
-    if ((await readEvent(w.tx, order.eventId)).state === 'called off')
-      await letGo(w, order.id, ['held', 'offered', 'waitlisted'], 'the event was called off');
-    const { balance } = await receive(w, order, attempt.amount, 'card', answer.ref, attempt.id);
-    if (balance < 0) await returnUnseated(w, order.id, attempt.amount);
-    return 'recorded';
-  });
-}
-
-/** A charge that came too late for seats that are gone goes back at once, and the buyer is told. */
-async function returnUnseated(w: Work, orderId: string, amount: number): Promise<void> {
-  const order = await readOrder(w.tx, orderId);
-  const live = (await readSeats(w.tx, orderId)).some((s) => standing.includes(s.state));
-  if (live || order.balance >= 0) return;
-  await refund(w, order, Math.min(amount, -order.balance), 'paid after the seats were let go');
-  await record(w, 'late payment returned', { eventId: order.eventId, orderId });
-}
+export type Method = MoneyMethod | 'waived';
 
 /** Writes money that moved for an order, by what it was for, each with the lines it stands on. */
 async function writeMovement(
@@ -142,7 +39,15 @@ async function writeMovement(
   order: OrderRow,
   parts: readonly Part[],
   lines: readonly OrderLine[],
-  base: { contactId: string | null; attemptId: string | null; method: Method; reason: string },
+  base: {
+    contactId: string | null;
+    attemptId: string | null;
+    chargeId: string | null;
+    refundId: string | null;
+    method: Method;
+    reason: string;
+  },
+  moved = false,
 ): Promise<void> {
   const { tx, app, now } = w;
   const isGift = (part: Part) => lines.find((l) => l.id === part.lineId)?.kind === 'gift';
@@ -164,7 +69,7 @@ async function writeMovement(
     await insert(
       tx,
       'allocations',
-      of.map((p) => ({ id: app.ids.id(), paymentId: id, orderId: order.id, ...p })),
+      of.map((p) => ({ id: app.ids.id(), paymentId: id, orderId: order.id, moved, ...p })),
     );
     // A gift is one when it came in; what is let off is not given, and what goes back is taken off again.
     if (kind === 'donation' && base.method !== 'waived' && order.donationFund)
@@ -193,7 +98,7 @@ export async function receive(
   amount: number,
   method: Method,
   reason: string,
-  attemptId: string | null = null,
+  { attemptId = null, chargeId = null }: { attemptId?: string | null; chargeId?: string | null } = {},
 ): Promise<{ balance: number }> {
   const { tx } = w;
   // Two at once are laid one after the other.
@@ -208,7 +113,14 @@ export async function receive(
   const { lines, allocations, confirmed } = await readBooks(tx, order.id);
   const waived = method === 'waived';
   const parts = allocate(lines, allocations, amount, waived);
-  await writeMovement(w, now, parts, lines, { contactId, attemptId, method, reason });
+  await writeMovement(w, now, parts, lines, {
+    contactId,
+    attemptId,
+    chargeId,
+    refundId: null,
+    method,
+    reason,
+  });
   const laid = [...allocations, ...parts.map((part) => ({ ...part, waived }))];
   const account = accountOf(lines, laid, confirmed);
   const { balance } = account;
@@ -256,28 +168,98 @@ async function bringBack(
   return true;
 }
 
-/** Pays money back; a refund is a row of its own. `gift` takes it from the gift first. */
+/** What came in and went back for an order, in the order it did. */
+const readMoved = (tx: Queries, orderId: string): Promise<Moved[]> =>
+  tx.query<Moved>(
+    "select method, charge_id, amount from payments where order_id = $1 and method not in ('waived', 'contested') order by at, id",
+    [orderId],
+  );
+
+/** The ways by which money of an order goes back; where more is asked for than came in, the rest goes by transfer. */
+async function waysOf(tx: Queries, orderId: string, amount: number): Promise<Moved[]> {
+  const ways = waysBack(await readMoved(tx, orderId), amount);
+  const rest = amount - ways.reduce((sum, m) => sum + m.amount, 0);
+  return rest > 0 ? [...ways, { method: 'transfer', chargeId: null, amount: rest }] : ways;
+}
+
+/** Takes money of an order off its lines, one way after the other; answers by which ways it goes. */
+async function takeOff(
+  w: Work,
+  order: OrderRow,
+  { amount, reason, gift = false, by }: { amount: number; reason: string; gift?: boolean; by?: Moved[] },
+  refundOf: (way: Moved) => Promise<string | null> = async () => null,
+): Promise<{ ways: Moved[]; balance: number }> {
+  const { tx } = w;
+  const before = await readOrder(tx, order.id, true);
+  if (amount > before.received) throw refused('too-much');
+  const { lines, allocations } = await readBooks(tx, order.id);
+  const ways = by ?? (await waysOf(tx, order.id, amount));
+  const laid: Allocation[] = [...allocations];
+  for (const way of ways) {
+    const parts = allocateRefund(lines, laid, way.amount, gift);
+    laid.push(...parts.map((part) => ({ ...part, waived: false })));
+    await writeMovement(w, before, parts, lines, {
+      contactId: before.buyerContactId,
+      attemptId: null,
+      chargeId: way.chargeId,
+      refundId: await refundOf(way),
+      method: way.method,
+      reason,
+    });
+  }
+  const { balance } = await refreshOrder(w, order.id);
+  return { ways, balance };
+}
+
+/**
+ * Pays money back; a refund is a row of its own. It goes back the way it came, what came last first: to a card by asking the processor,
+ * until it has answered. `gift` takes it from the gift first; `by` says another way, by hand.
+ */
 export async function refund(
   w: Work,
   order: OrderRow,
   amount: number,
   reason: string,
-  gift = false,
+  { gift = false, by = null }: { gift?: boolean; by?: 'cash' | 'cheque' | 'transfer' | null } = {},
 ): Promise<{ balance: number }> {
-  const { tx } = w;
-  const before = await readOrder(tx, order.id, true);
-  if (amount > before.received) throw refused('too-much');
-  const { lines, allocations } = await readBooks(tx, order.id);
-  const parts = allocateRefund(lines, allocations, amount, gift);
-  await writeMovement(w, before, parts, lines, {
-    contactId: before.buyerContactId,
-    attemptId: null,
-    method: await lastMethod(tx, order.id),
-    reason,
-  });
-  const { balance } = await refreshOrder(w, order.id);
+  const { balance } = await takeOff(
+    w,
+    order,
+    { amount, reason, gift, ...(by ? { by: [{ method: by, chargeId: null, amount }] } : {}) },
+    (way) => askForRefund(w, way),
+  );
   await record(w, 'money returned', { eventId: order.eventId, orderId: order.id, amount, reason, gift });
   return { balance };
+}
+
+/** Has the processor asked for a refund of a charge, as soon as this is kept; null where it goes another way. */
+async function askForRefund(w: Work, { method, chargeId, amount }: Moved): Promise<string | null> {
+  if (method !== 'card' || !chargeId) return null;
+  const id = w.app.ids.id();
+  await insert(w.tx, 'card_refunds', { id, chargeId, amount, state: 'asked', askedAt: w.now, askAt: w.now });
+  w.afterwards(() => w.app.wake());
+  return id;
+}
+
+/** Takes money over from one order to another: none moves, and it rests on the charges it came with. */
+export async function carryMoney(
+  w: Work,
+  from: OrderRow,
+  toOrderId: string,
+  amount: number,
+  words: { there: string; here: string },
+): Promise<void> {
+  if (amount <= 0) return;
+  const { ways } = await takeOff(w, from, { amount, reason: words.there });
+  await record(w, 'money returned', {
+    eventId: from.eventId,
+    orderId: from.id,
+    amount,
+    reason: words.there,
+    gift: false,
+  });
+  for (const { method, chargeId, amount: part } of ways.reverse())
+    await receive(w, await readOrder(w.tx, toOrderId), part, method, words.here, { chargeId });
 }
 
 /**
@@ -297,46 +279,105 @@ export async function leaveAsGift(
   const [id] = await addLines(w, order.id, [{ kind: 'gift', fundId: fund, unitPrice: amount }]);
   await update(tx, 'orders', order.id, { donationFund: fund, donation: order.donation + amount });
   const gift: OrderLine = { id: id!, kind: 'gift', unitPrice: amount, discount: 0, tax: 0, live: false };
-  const parts = [...allocateRefund(lines, allocations, amount), { lineId: id!, amount }];
-  await writeMovement(w, await readOrder(tx, order.id), parts, [...lines, gift], {
-    contactId: order.buyerContactId,
-    attemptId: null,
-    method: await lastMethod(tx, order.id),
-    reason,
-  });
+  const laid: Allocation[] = [...allocations];
+  for (const way of await waysOf(tx, order.id, amount)) {
+    const parts = [...allocateRefund(lines, laid, way.amount), { lineId: id!, amount: way.amount }];
+    laid.push(...parts.map((part) => ({ ...part, waived: false })));
+    await writeMovement(w, await readOrder(tx, order.id), parts, [...lines, gift], {
+      contactId: order.buyerContactId,
+      attemptId: null,
+      chargeId: way.chargeId,
+      refundId: null,
+      method: way.method,
+      reason,
+    });
+  }
   await refreshOrder(w, order.id);
   await record(w, 'left as a gift', { eventId: order.eventId, orderId: order.id, amount });
 }
 
-/** How money came in last for an order: it goes back the same way. */
-export async function lastMethod(tx: Queries, orderId: string): Promise<Method> {
-  const last = await first<{ method: Method }>(
+/** A refund did not reach the card: what was taken off the order for it stands there again, and is owed back. */
+export async function refundFailed(w: Work, refundId: string, words: string): Promise<void> {
+  const { tx, app } = w;
+  const refunded = await first<{ id: string; amount: number }>(
     tx,
-    "select method from payments where order_id = $1 and amount > 0 and method <> 'waived' order by at desc, id desc limit 1",
-    [orderId],
+    `update card_refunds set state = 'failed', ask_at = null, answered_at = $2, words = $3 where id = $1 and state <> 'failed' returning id, amount`,
+    [refundId, w.now, words],
   );
-  return last?.method ?? 'transfer';
+  if (!refunded) return;
+  const orders = new Map<string, string>();
+  for (const payment of await readPaymentsOf(tx, refundId)) {
+    const { parts, donation, id: gone, ...of } = payment;
+    const id = app.ids.id();
+    await insert(tx, 'payments', {
+      ...of,
+      id,
+      amount: -of.amount,
+      attemptId: null,
+      reason: 'the refund did not go through',
+      at: w.now,
+    });
+    await insert(
+      tx,
+      'allocations',
+      parts.map((part) => ({
+        id: app.ids.id(),
+        paymentId: id,
+        orderId: of.orderId,
+        lineId: part.lineId,
+        amount: -part.amount,
+        undoes: true,
+      })),
+    );
+    if (donation)
+      await insert(tx, 'donations', {
+        id: app.ids.id(),
+        contactId: of.contactId,
+        orderId: of.orderId,
+        eventId: of.eventId,
+        paymentId: id,
+        currency: of.currency,
+        ...donation,
+        amount: -donation.amount,
+        at: w.now,
+      });
+    orders.set(of.orderId, of.eventId);
+  }
+  for (const [orderId, eventId] of orders) {
+    await refreshOrder(w, orderId);
+    await record(w, 'refund failed', { eventId, orderId, amount: refunded.amount, words });
+  }
 }
 
 /**
- * Asks the processor what became of a charge that has no answer: the process was killed before it came, or it never did.
- * A charge the processor never got is closed there under its key, so that it cannot be made any more, and counts as
- * declined.
+ * The bank of whoever paid decided against us: the money is gone, and what it paid for is owed again. Answers what of it no order stands
+ * for any more, because it had gone back before.
  */
-export async function askAgain(app: App, attemptId: string): Promise<void> {
-  const answer = await lookUp(app, attemptId);
-  if (answer) await recordAnswer(app, answer);
-  else
-    await app.db.query('update payment_attempts set ask_at = $2 where id = $1 and ask_at is not null', [
-      attemptId,
-      plusMinutes(app.clock.now(), askMinutes),
-    ]);
-}
-
-/** At start nobody waits for an answer any more: every open charge is asked about at once. */
-export async function askAboutAll(app: App): Promise<void> {
-  await app.db.query(
-    `update payment_attempts set ask_at = $1 where state in ${among(openAttempts)} and (ask_at is null or ask_at > $1)`,
-    [app.clock.now()],
-  );
+export async function takenBack(w: Work, chargeId: string, amount: number): Promise<number> {
+  let left = amount;
+  for (const { orderId, stands } of await readResting(w.tx, chargeId)) {
+    const order = await readOrder(w.tx, orderId, true);
+    const part = Math.min(left, stands, order.received);
+    if (part <= 0) continue;
+    const { lines, allocations } = await readBooks(w.tx, orderId);
+    await writeMovement(
+      w,
+      order,
+      allocateRefund(lines, allocations, part),
+      lines,
+      {
+        contactId: order.buyerContactId,
+        attemptId: null,
+        chargeId,
+        refundId: null,
+        method: 'contested',
+        reason: 'the bank took the payment back',
+      },
+      true,
+    );
+    await refreshOrder(w, orderId);
+    await record(w, 'payment taken back', { eventId: order.eventId, orderId, amount: part });
+    left -= part;
+  }
+  return left;
 }

@@ -17,8 +17,9 @@ import { orderByLink } from '../registration/links.ts';
 import { type OrderRow, readOrder } from '../registration/store.ts';
 import { readBehaviours, tellStandin } from '../standins/mail.ts';
 import { type OfBooks, readBalances, readEntries, readOwed } from './bookSums.ts';
+import { confirmPayment, payByCard } from './charging.ts';
 import { ledgerRows, ledgerTotals, unanswered } from './ledger.ts';
-import { payByCard, receive, refund } from './paying.ts';
+import { receive, refund } from './paying.ts';
 
 const page = 500;
 
@@ -84,10 +85,19 @@ function asMuchAsDue(
 
 export const moneyHandlers: Handlers<typeof moneyContract> &
   Handlers<typeof booksContract> &
-  Pick<Handlers<typeof registrationContract>, 'POST /api/public/orders/:token/pay'> = {
+  Pick<
+    Handlers<typeof registrationContract>,
+    'POST /api/public/orders/:token/pay' | 'POST /api/public/orders/:token/pay/code'
+  > = {
   'POST /api/public/orders/:token/pay': async ({ app, actor, params, body }) => {
     const orderId = await orderByLink(app.db, params.token);
     const outcome = await payByCard(app, actor, orderId, body.card);
+    app.wake();
+    return outcome;
+  },
+
+  'POST /api/public/orders/:token/pay/code': async ({ app, actor, params, body }) => {
+    const outcome = await confirmPayment(app, actor, await orderByLink(app.db, params.token), body.code);
     app.wake();
     return outcome;
   },
@@ -143,7 +153,7 @@ export const moneyHandlers: Handlers<typeof moneyContract> &
     const order = await readOrder(c.tx, c.params.id);
     if (!actsAs(c.staff, 'treasurer', await readEvent(c.tx, order.eventId), c.now))
       throw refused('not-your-event', {}, 403);
-    const { balance } = await refund(c, order, c.body.amount, c.body.reason, c.body.gift);
+    const { balance } = await refund(c, order, c.body.amount, c.body.reason, c.body);
     return { refunded: c.body.amount, balance };
   },
 
@@ -197,7 +207,7 @@ export const moneyHandlers: Handlers<typeof moneyContract> &
 
   'GET /api/standins': async ({ tx }) => {
     const rows = await readBehaviours(tx);
-    return (['mail', 'cards'] as const).map(
+    return (['mail', 'cards', 'notices', 'payouts'] as const).map(
       (service) => rows.find((r) => r.service === service) ?? { service, mode: 'works', remaining: null },
     );
   },

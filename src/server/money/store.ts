@@ -8,7 +8,7 @@ const linesSql = `select l.id, l.kind, l.unit_price, l.discount, l.tax, l.tax_in
        l.kind = 'kept' or e.state <> 'called off' and exists (select 1 from registrations r where r.order_id = l.order_id and r.state = any($2)
          and (l.kind in ('gift', 'extra') or (r.offer_id = l.offer_id and r.unit_number = l.unit_number))) as live
      from order_lines l join orders o on o.id = l.order_id join events e on e.id = o.event_id where l.order_id = $1`;
-const allocationsSql = `select a.id, a.payment_id, p.at, a.line_id, a.amount, a.moved, p.method, p.method = 'waived' as waived
+const allocationsSql = `select a.id, a.payment_id, p.at, a.line_id, a.amount, a.moved, a.undoes, p.method, p.method = 'waived' as waived
      from allocations a join payments p on p.id = a.payment_id where a.order_id = $1`;
 
 /** What of an account is kept with its order. */
@@ -35,7 +35,7 @@ export async function readBooks(tx: Queries, orderId: string): Promise<Books> {
     `select
        coalesce((select jsonb_agg(jsonb_build_object('id', l.id, 'kind', l.kind, 'unitPrice', l.unit_price, 'discount', l.discount,
          'tax', l.tax, 'taxIncluded', l.tax_included, 'fundId', l.fund_id, 'live', l.live) order by l.position) from (${linesSql}) l), '[]') as lines,
-       coalesce((select jsonb_agg(jsonb_build_object('lineId', a.line_id, 'amount', a.amount, 'waived', a.waived, 'moved', a.moved, 'method', a.method) order by a.at, a.payment_id, a.id)
+       coalesce((select jsonb_agg(jsonb_build_object('lineId', a.line_id, 'amount', a.amount, 'waived', a.waived, 'moved', a.moved, 'undoes', a.undoes, 'method', a.method) order by a.at, a.payment_id, a.id)
          from (${allocationsSql}) a), '[]') as allocations,
        exists (select 1 from registrations where order_id = $1 and state = 'confirmed') as confirmed,
        coalesce((select jsonb_agg(jsonb_build_object('account', x.account, 'fundId', x.fund_id, 'amount', x.amount)) from (
@@ -55,3 +55,47 @@ export const ordersWithLines = (tx: Queries, eventId: string): Promise<{ id: str
     'select id from orders o where event_id = $1 and exists (select 1 from order_lines l where l.order_id = o.id) order by placed_at, id',
     [eventId],
   );
+
+/** The movements that a refund at the processor stands for, each with what it was laid on. */
+export const readPaymentsOf = (tx: Queries, refundId: string) =>
+  tx.query<{
+    id: string;
+    orderId: string;
+    eventId: string;
+    contactId: string | null;
+    chargeId: string;
+    refundId: string;
+    kind: 'seats' | 'donation';
+    method: 'card';
+    currency: string;
+    amount: number;
+    parts: { lineId: string | null; amount: number }[];
+    donation: { fundId: string; amount: number; anonymous: boolean } | null;
+  }>(
+    `select p.id, p.order_id, p.event_id, p.contact_id, p.charge_id, p.refund_id, p.kind, p.method, p.currency, p.amount,
+       (select jsonb_agg(jsonb_build_object('lineId', a.line_id, 'amount', a.amount)) from allocations a where a.payment_id = p.id) as parts,
+       (select jsonb_build_object('fundId', d.fund_id, 'amount', d.amount, 'anonymous', d.anonymous) from donations d where d.payment_id = p.id) as donation
+     from payments p where p.refund_id = $1 order by p.id`,
+    [refundId],
+  );
+
+/** The orders that money of a charge rests on, each with how much of it. */
+export const readResting = (tx: Queries, chargeId: string) =>
+  tx.query<{ orderId: string; stands: number }>(
+    `select order_id, sum(amount)::bigint as stands from payments where charge_id = $1 group by order_id
+     having sum(amount) > 0 order by max(at) desc, order_id`,
+    [chargeId],
+  );
+
+/** From the first charge on the statement is read every day: what no notification told of is found there. */
+export const readFromNowOn = (tx: Queries, at: string): Promise<unknown> =>
+  tx.query('update card_statement set next_at = $1 where next_at is null', [at]);
+
+/** What of a charge was lost to a dispute and no payment stands for. */
+export const lostOf = async (tx: Queries, chargeId: string): Promise<number> =>
+  (await first<{ lost: number }>(
+    tx,
+    `select coalesce(sum(e.amount), 0)::bigint as lost from card_moves m join postings p on p.move_id = m.id join entries e on e.posting_id = p.id
+       where m.charge_id = $1 and e.account = 'written off'`,
+    [chargeId],
+  ))!.lost;

@@ -50,7 +50,7 @@ async function registerFor(
 /** Paying is money's. */
 export const registrationHandlers: Omit<
   Handlers<typeof registrationContract & typeof guestsContract>,
-  'POST /api/public/orders/:token/pay'
+  'POST /api/public/orders/:token/pay' | 'POST /api/public/orders/:token/pay/code'
 > = {
   ...guestHandlers,
 

@@ -3,8 +3,8 @@ import { type Database, first, insert, type Queries } from '../db/database.ts';
 
 /** How a stand-in was told to behave, for a number of calls or until told otherwise. */
 export interface Behaviour {
-  service: 'mail' | 'cards' | 'diaries';
-  mode: 'works' | 'fails' | 'answer lost';
+  service: 'mail' | 'cards' | 'notices' | 'payouts' | 'diaries';
+  mode: 'works' | 'fails' | 'answer lost' | 'lost' | 'twice' | 'late' | 'mixed up';
   remaining: number | null;
 }
 

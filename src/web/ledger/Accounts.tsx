@@ -22,6 +22,7 @@ const names: Record<Account, string> = {
   owed: phrase('ledger.accountOwed'),
   disputed: phrase('ledger.accountDisputed'),
   'in kind': phrase('ledger.accountInKind'),
+  unexplained: phrase('ledger.accountUnexplained'),
   taxes: phrase('ledger.accountTaxes'),
   seats: phrase('ledger.accountSeats'),
   extras: phrase('ledger.accountExtras'),

@@ -2,6 +2,7 @@ import { phrase } from '#web/words/phrase.ts';
 import { ListViews } from '../kit/ListViews.tsx';
 import { useAddress } from '../kit/useAddress.ts';
 import { Accounts } from './Accounts.tsx';
+import { Cards } from './Cards.tsx';
 import { Movements } from './Movements.tsx';
 import { Owed } from './Owed.tsx';
 
@@ -9,6 +10,7 @@ const views = {
   '': { label: phrase('ledger.movements'), Show: Movements },
   accounts: { label: phrase('ledger.accounts'), Show: Accounts },
   owed: { label: phrase('ledger.owed'), Show: Owed },
+  cards: { label: phrase('ledger.cards'), Show: Cards },
 } as const;
 type View = keyof typeof views;
 const usual = { show: '', kind: '', period: 'ever' };

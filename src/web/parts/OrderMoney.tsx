@@ -134,11 +134,16 @@ function Receive({ of, said, close, letOff }: Part & { letOff: boolean }) {
 
 function PayBack({ of, said, close }: Part) {
   const form = useForm({
-    values: { amount: typedOf(of, -1), reason: '', gift: false },
-    request: ({ amount, reason, gift }) =>
+    values: {
+      amount: typedOf(of, -1),
+      by: 'same' as 'same' | 'cash' | 'cheque' | 'transfer',
+      reason: '',
+      gift: false,
+    },
+    request: ({ amount, by, reason, gift }) =>
       prepare(moneyContract, 'POST /api/orders/:id/refunds', {
         params: { id: of.orderId },
-        body: { amount: amountIn(amount, of.currency), reason, gift },
+        body: { amount: amountIn(amount, of.currency), by: by === 'same' ? null : by, reason, gift },
       }),
     after: () => {
       say(phrase('ledger.wentBack'));
@@ -161,6 +166,18 @@ function PayBack({ of, said, close }: Part) {
         currency={of.currency}
         sayAmount={said}
         required
+      />
+      <Choose
+        form={form}
+        name="by"
+        label={phrase('ledger.how')}
+        help={phrase('ledger.asItCameHelp')}
+        choices={[
+          { value: 'same', label: phrase('ledger.asItCame') },
+          { value: 'cash', label: phrase('ledger.inCash') },
+          { value: 'cheque', label: phrase('ledger.byCheque') },
+          { value: 'transfer', label: phrase('ledger.byTransfer') },
+        ]}
       />
       <Text form={form} name="reason" label={phrase('ledger.why')} required />
       <Tick form={form} name="gift" label={phrase('ledger.fromTheGift')} />

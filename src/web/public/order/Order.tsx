@@ -147,7 +147,9 @@ function Shown({ order, token }: { order: PublicOrder; token: string }) {
           {t('unknown')}
         </Say>
       )}
-      {(order.payment === 'needed' || order.payment === 'declined') && <Pay order={order} token={token} />}
+      {(order.payment === 'needed' || order.payment === 'declined' || order.payment === 'step') && (
+        <Pay order={order} token={token} />
+      )}
 
       {together.length > 0 && (
         <chakra.div id="waivers">
