@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { type MoveKind, moveKinds } from '#core/money/processor.ts';
-import { amount, code, contract, currency, id, instant, sum } from './endpoint.ts';
+import { code, contract, currency, id, instant, sum } from './endpoint.ts';
 
 const moveKind = z.enum(Object.keys(moveKinds) as MoveKind[]);
 
@@ -9,12 +9,14 @@ const open = z.object({
   what: z.enum(['aside', 'refund failed', 'disputed', 'unanswered', 'refund unanswered', 'not there']),
   id: z.string(),
   at: instant,
-  amount,
+  amount: sum,
   currency,
   /** Why a move is put aside. */
   why: z.enum(['not ours', 'another amount', 'another currency']).nullable(),
   /** Of a move: what moved. */
   kind: moveKind.nullable(),
+  /** What the processor says it is about, where nothing of ours is. */
+  about: z.string(),
   /** Of what is ours: the booking. */
   orderNumber: z.int().nullable(),
   eventId: id.nullable(),
@@ -26,7 +28,7 @@ export type CardsOpen = z.infer<typeof open>;
 const payout = z.object({
   id: z.string(),
   at: instant,
-  amount,
+  amount: sum,
   currency,
   /** How many charges, refunds and disputes went with it, and what the processor kept of them. */
   moves: z.int(),
@@ -63,8 +65,8 @@ export const cardsContract = contract({
         id: z.string(),
         at: instant,
         kind: moveKind,
-        amount,
-        fee: amount,
+        amount: sum,
+        fee: sum,
         currency,
         orderNumber: z.int().nullable(),
         eventId: id.nullable(),

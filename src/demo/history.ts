@@ -369,6 +369,7 @@ export async function writePastEvent(
       eventId: e.id,
       contactId,
       attemptId,
+      chargeId: attemptId,
       method: 'card',
       currency: 'CAD',
       reason: ref,

@@ -1,5 +1,5 @@
 import { openAttempts } from '#core/money/attempts.ts';
-import { type App, inTransaction, systemActor } from './app/app.ts';
+import { inTransaction, systemActor } from './app/app.ts';
 import { nextReturnSql, returnDue } from './changes/returns.ts';
 import { changeStands, nextChangeSql } from './changes/takingBack.ts';
 import { nextNudgeSql, nudge } from './clearance/nudging.ts';
@@ -19,31 +19,23 @@ import { chaseGuests, nextChaseSql } from './registration/guests.ts';
 import { lapse } from './registration/waiting.ts';
 import { makeDates } from './series/making.ts';
 import { nextSeriesSql } from './series/store.ts';
-import {
-  type CardsAround,
-  comeAbout,
-  deliverNotice,
-  nextComingSql,
-  nextNoticeSql,
-} from './standins/cards.ts';
+import { comeAbout, deliverNotice, nextComingSql, nextNoticeSql } from './standins/cards.ts';
 
 const end = endSql();
-
-const cardsAround = (app: App): CardsAround => ({ ...app, secret: () => app.secret });
 
 /** Everything that comes due by itself. At the same instant the order of this list holds. */
 export const dueKinds: readonly DueKind[] = [
   {
     what: 'what happens at the card processor',
     next: nextComingSql,
-    run: (app, due) => comeAbout(cardsAround(app), due.id),
+    run: (app, due) => comeAbout(app.cardsAround, due.id),
   },
   {
     what: 'notifications of the card processor',
     next: nextNoticeSql,
     // One that was taken in but not ticked off comes again, and changes nothing.
     run: (app, due) =>
-      deliverNotice(cardsAround(app), due.id, (headers, body) => takeNotice(app, headers, body)),
+      deliverNotice(app.cardsAround, due.id, (headers, body) => takeNotice(app, headers, body)),
   },
   {
     what: 'refunds by card',

@@ -82,12 +82,12 @@ export async function assemble(
   const clock = movable ?? systemClock;
   const log = pino({ level: quiet ? 'silent' : 'info' }, pino.destination(1));
   let runner: Runner | null = null;
-  const ids = makeIds(clock);
+  const cardsAround = { db, clock, ids: makeIds(clock), secret: () => app.secret };
   const app: App = {
     db,
     clock,
     sessionClock: systemClock,
-    ids,
+    ids: makeIds(clock),
     secret,
     announcer: makeAnnouncer(db.shared),
     leases: makeLeases(db),
@@ -95,7 +95,8 @@ export async function assemble(
     origin,
     log,
     mail: makeMailStandin(db, () => clock.now()),
-    cards: makeCardStandin({ db, clock, ids, secret: () => app.secret }),
+    cards: makeCardStandin(cardsAround),
+    cardsAround,
     keeper: null,
     face: (await readOrganization(db))?.clock ?? 24,
     movable: movable !== null,

@@ -482,3 +482,27 @@ test('whatever order moves are heard in, and however often, the books end the sa
   );
   await told('notices', 'works');
 });
+
+test('the account with the processor is for those who see the money of every event, and on their Desk', async () => {
+  const desk = async (who: Caller) =>
+    (await who.call('GET /api/desk')).entries.filter((e) => e.action.href === '/ledger?show=cards');
+  expect(await desk(marit)).toEqual([]);
+  const { id, body } = moveNotice({ kind: 'charge', about: 'TERMINAL', amount: 900, fee: 10 });
+  await send(body, sign(id, body));
+  expect(await desk(marit)).toMatchObject([{ text: expect.stringContaining('One thing') }]);
+  const piers = await world.as('piers');
+  expect(await desk(piers)).toEqual([]);
+  expect((await piers.try('GET /api/cards')).status).toBe(403);
+  expect((await world.anyone.try('GET /api/cards')).status).toBe(401);
+  // A treasurer of one unit sees the books of its events, and not this.
+  await world.app.db.query(
+    "update staff set unit_id = (select id from units limit 1) where email like 'marit%'",
+  );
+  for (const key of ['GET /api/cards', 'POST /api/cards/statement'] as const)
+    expect((await marit.try(key)).status).toBe(403);
+  expect(
+    (await marit.try('POST /api/cards/moves/:id/settle', { params: { id: 'x' }, body: { words: 'mine' } }))
+      .status,
+  ).toBe(403);
+  await world.app.db.query("update staff set unit_id = null where email like 'marit%'");
+});

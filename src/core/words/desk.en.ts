@@ -31,6 +31,14 @@ export const deskEn = {
     one: 'One pair of contacts may be one person.',
     other: '{{count}} pairs of contacts may be one person.',
   },
+  money: 'money',
+  cards: 'Card processor',
+  'cards wait': {
+    one: 'One thing at the card processor is to be settled: contested, not gone through, or not explained.',
+    other:
+      '{{count}} things at the card processor are to be settled: contested, not gone through, or not explained.',
+  },
+  settle: 'Look and settle',
   look: 'Look and decide',
   seats: 'Seats confirmed',
   withdrawn: 'Seats withdrawn',

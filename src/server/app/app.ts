@@ -8,7 +8,7 @@ import { type Database, first, insert, type Queries } from '../db/database.ts';
 import { type Ids, linkToken, sha256 } from '../db/ids.ts';
 import type { Leases } from '../db/leases.ts';
 import type { Announcer } from './announcer.ts';
-import type { CardGateway } from './cards.ts';
+import type { CardGateway, CardsAround } from './cards.ts';
 import type { Keeper } from './keeping.ts';
 import type { FactKind, Facts } from './kinds.ts';
 
@@ -32,6 +32,8 @@ export interface App {
   mail: (message: Letter) => Promise<void>;
   /** The processor of card payments. */
   cards: CardGateway;
+  /** What its stand-in is made of; it does things by itself. */
+  cardsAround: CardsAround;
   /** Makes backups and puts them back; null without a data folder. */
   keeper: Keeper | null;
   /** How the organization says times of day. */

@@ -1,4 +1,16 @@
 import type { Move } from '#core/money/processor.ts';
+import type { Clock } from '#core/time/clock.ts';
+import type { Database } from '../db/database.ts';
+import type { Ids } from '../db/ids.ts';
+
+/** What the stand-in of a processor is made of. */
+export interface CardsAround {
+  db: Database;
+  clock: Clock;
+  ids: Ids;
+  /** Of the organization; what notifications are signed with comes from it. */
+  secret: () => string;
+}
 
 /** What a processor of card payments answers to a charge. */
 export interface CardAnswer {

@@ -53,30 +53,34 @@ export const readPayoutMoves = (tx: Queries, payout: string) =>
 /** Whatever stands otherwise at the processor than here, or waits for somebody; what waits longest first. */
 export const readOpen = (tx: Queries, now: string): Promise<CardsOpen[]> =>
   tx.query<CardsOpen>(
-    `select x.what, x.id, x.at, x.amount, coalesce(x.currency, o.currency) as currency, x.why, x.kind, o.number as order_number, o.event_id,
+    `select x.what, x.id, x.at, x.amount, coalesce(x.currency, o.currency) as currency, x.why, x.kind, x.about, o.number as order_number, o.event_id,
        e.public_title as event, ${nameOf} as name
      from (
-       select 'aside' as what, m.id, m.at, m.amount, m.currency, m.aside as why, m.kind, a.order_id from card_moves m
+       select 'aside' as what, m.id, m.at, m.amount, m.currency, m.aside as why, m.kind, m.about, a.order_id from card_moves m
          left join payment_attempts a on a.id = m.charge_id where m.aside is not null and m.settled_at is null
-       union all select 'disputed', m.id, m.at, m.amount, m.currency, null, m.kind, a.order_id from card_moves m
+       union all select 'disputed', m.id, m.at, m.amount, m.currency, null, m.kind, '', a.order_id from card_moves m
          join payment_attempts a on a.id = m.charge_id
          where m.kind = 'disputed' and m.aside is null
            and not exists (select 1 from card_moves d where d.charge_id = m.charge_id and d.kind in ('dispute won', 'dispute lost'))
-       union all select 'refund failed', r.id::text, coalesce(r.answered_at, r.asked_at), r.amount, null, null, null, p.order_id from card_refunds r
+       union all select 'refund failed', r.id::text, coalesce(r.answered_at, r.asked_at), r.amount, null, null, null, '', p.order_id from card_refunds r
          join lateral (select order_id from payments where refund_id = r.id limit 1) p on true
          join orders b on b.id = p.order_id where r.state = 'failed' and b.balance < 0
-       union all select 'refund unanswered', r.id::text, r.asked_at, r.amount, null, null, null, p.order_id from card_refunds r
+       union all select 'refund unanswered', r.id::text, r.asked_at, r.amount, null, null, null, '', p.order_id from card_refunds r
          join lateral (select order_id from payments where refund_id = r.id limit 1) p on true
          where r.state = 'asked' and r.asked_at < $1::timestamptz - interval '1 hour'
-       union all select 'unanswered', a.id::text, a.asked_at, a.amount, null, null, null, a.order_id from payment_attempts a
+       union all select 'unanswered', a.id::text, a.asked_at, a.amount, null, null, null, '', a.order_id from payment_attempts a
          where a.state in ${among(openAttempts)}
-       union all select 'not there', a.id::text, a.answered_at, a.amount, null, null, null, a.order_id from payment_attempts a
+       union all select 'not there', a.id::text, a.answered_at, a.amount, null, null, null, '', a.order_id from payment_attempts a
          cross join card_statement s where a.state = 'succeeded' and a.answered_at < s.read_at - interval '1 day'
            and not exists (select 1 from card_moves m where m.charge_id = a.id and m.kind = 'charge' and m.aside is null)) x
        left join orders o on o.id = x.order_id left join events e on e.id = o.event_id left join contacts c on c.id = o.buyer_contact_id
      order by x.at, x.id limit 500`,
     [now],
   );
+
+/** How many of them somebody has to do something about. */
+export const countOpen = async (tx: Queries, now: string): Promise<number> =>
+  (await readOpen(tx, now)).filter((o) => o.what !== 'unanswered' && o.what !== 'refund unanswered').length;
 
 /** When the statement was read last. */
 export const readReadAt = (tx: Queries) =>

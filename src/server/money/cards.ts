@@ -2,6 +2,7 @@ import type { cardsContract } from '#contract/cards.ts';
 import { rawBody } from '../http/body.ts';
 import type { Handlers } from '../http/handle.ts';
 import { refused } from '../http/problem.ts';
+import { demandBooks } from './access.ts';
 import { readOpen, readPayoutMoves, readPayouts, readReadAt, readStanding } from './cardReads.ts';
 import { readStatement, settleMove, takeNotice } from './statement.ts';
 
@@ -20,16 +21,25 @@ export const cardsHandlers: Handlers<typeof cardsContract> = {
     return { taken: true };
   },
 
-  'GET /api/cards': async ({ tx, now }) => ({
-    readAt: (await readReadAt(tx))[0]?.readAt ?? null,
-    standing: await readStanding(tx),
-    payouts: await readPayouts(tx),
-    open: await readOpen(tx, now),
-  }),
+  'GET /api/cards': async (c) => {
+    await demandBooks(c);
+    const { tx, now } = c;
+    return {
+      readAt: (await readReadAt(tx))[0]?.readAt ?? null,
+      standing: await readStanding(tx),
+      payouts: await readPayouts(tx),
+      open: await readOpen(tx, now),
+    };
+  },
 
-  'GET /api/cards/payouts/:id': ({ tx, params }) => readPayoutMoves(tx, params.id),
+  'GET /api/cards/payouts/:id': async (c) => {
+    await demandBooks(c);
+    return readPayoutMoves(c.tx, c.params.id);
+  },
 
-  'POST /api/cards/statement': async ({ app }) => {
+  'POST /api/cards/statement': async (c) => {
+    await demandBooks(c);
+    const { app } = c;
     const taken = await readStatement(app);
     if (taken === null) throw refused('processor-silent', {}, 503);
     app.wake();
@@ -37,6 +47,7 @@ export const cardsHandlers: Handlers<typeof cardsContract> = {
   },
 
   'POST /api/cards/moves/:id/settle': async (c) => {
+    await demandBooks(c);
     await settleMove(c, c.params.id, c.body.words, c.actor);
     return { done: true };
   },

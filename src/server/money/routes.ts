@@ -1,7 +1,7 @@
 import type { booksContract } from '#contract/books.ts';
 import type { moneyContract } from '#contract/money.ts';
 import type { registrationContract } from '#contract/registration.ts';
-import { actsAs, seesStageEverywhere, stagesOf } from '#core/access/stages.ts';
+import { actsAs, stagesOf } from '#core/access/stages.ts';
 import { isCoordinator } from '#core/access/viewer.ts';
 import { writeCsv } from '#core/exchange/csv.ts';
 import { plainAmount } from '#core/money/amount.ts';
@@ -9,13 +9,13 @@ import { trialOf } from '#core/money/trial.ts';
 import { wrongAt } from '#core/words/problems.ts';
 import type { Asker } from '../app/app.ts';
 import type { Queries } from '../db/database.ts';
-import { eventFor } from '../events/access.ts';
 import { readEvent } from '../events/store.ts';
 import { File, type Handlers } from '../http/handle.ts';
 import { invalid, refused } from '../http/problem.ts';
 import { orderByLink } from '../registration/links.ts';
 import { type OrderRow, readOrder } from '../registration/store.ts';
 import { readBehaviours, tellStandin } from '../standins/mail.ts';
+import { demandBooks } from './access.ts';
 import { type OfBooks, readBalances, readEntries, readOwed } from './bookSums.ts';
 import { confirmPayment, payByCard } from './charging.ts';
 import { ledgerRows, ledgerTotals, unanswered } from './ledger.ts';
@@ -35,15 +35,6 @@ function atMostDue(order: OrderRow, { method, amount }: { method: string; amount
       ? wrongAt('amount', 'only-due', { due: { amount: left, currency: order.currency } })
       : wrongAt('amount', 'nothing-due'),
   ]);
-}
-
-/** The whole books are for those who see the money of every event; a treasurer of a unit asks event by event. */
-async function demandBooks(
-  c: Asker & { tx: Queries; query: { eventId?: string | undefined } },
-): Promise<void> {
-  if (seesStageEverywhere(c.staff, 'registration')) return;
-  if (!c.query.eventId) throw refused('one-of-your-events', {}, 403);
-  await eventFor(c, c.query.eventId, 'registration', 'see');
 }
 
 const askedOf = (query: { eventId?: string; from?: string; until?: string }): OfBooks => ({

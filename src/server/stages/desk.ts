@@ -22,6 +22,7 @@ import { among } from '../db/among.ts';
 import { first, type Queries } from '../db/database.ts';
 import { seasonFor } from '../events/season.ts';
 import { type EventRow, readLive } from '../events/store.ts';
+import { countOpen } from '../money/cardReads.ts';
 import { theOrganization } from '../staff/store.ts';
 import { marginsOf } from './margin.ts';
 
@@ -61,6 +62,7 @@ export async function deskOf(tx: Queries, staff: SignedIn, now: string) {
     }
   }
   entries.push(...(await tasksDue(tx, today, staff)));
+  entries.push(...(await cardsToSettle(tx, now, staff)));
   if (staff.roles.includes('coordinator'))
     entries.push(...(await pairsWaiting(tx)), ...(await changesAsked(tx)));
   entries.sort((a, b) => b.urgency - a.urgency || (a.subject < b.subject ? -1 : 1));
@@ -141,6 +143,24 @@ async function changesAsked(tx: Queries): Promise<DeskEntry[]> {
       about: line('contacts'),
       text: line('changes wait', { count: row.n }),
       action: { label: line('look'), href: '/contacts/changes' },
+    },
+  ];
+}
+
+/** What is open with the card processor, for those who see the money of every event. */
+async function cardsToSettle(tx: Queries, now: string, staff: SignedIn): Promise<DeskEntry[]> {
+  if (!partsOfAll(staff).has('money') || !seesStageEverywhere(staff, 'registration')) return [];
+  const count = await countOpen(tx, now);
+  if (!count) return [];
+  return [
+    {
+      urgency: 60,
+      when: line('soon'),
+      tone: 'need',
+      subject: line('cards'),
+      about: line('money'),
+      text: line('cards wait', { count }),
+      action: { label: line('settle'), href: '/ledger?show=cards' },
     },
   ];
 }

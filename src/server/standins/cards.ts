@@ -1,21 +1,19 @@
 import { createHmac } from 'node:crypto';
 import { z } from 'zod';
 import { effectOf, type Move, moveKinds } from '#core/money/processor.ts';
-import { type Clock, type Instant, plusMinutes } from '#core/time/clock.ts';
-import type { CardAnswer, CardGateway, Notice, NoticeHeaders, RefundAnswer } from '../app/cards.ts';
+import { type Instant, plusMinutes } from '#core/time/clock.ts';
+import type {
+  CardAnswer,
+  CardGateway,
+  CardsAround,
+  Notice,
+  NoticeHeaders,
+  RefundAnswer,
+} from '../app/cards.ts';
 import { isSigned, signatureOf } from '../app/signing.ts';
-import { type Database, first, insert, type Queries } from '../db/database.ts';
+import { first, insert, type Queries } from '../db/database.ts';
 import type { Ids } from '../db/ids.ts';
 import { nextBehaviour } from './mail.ts';
-
-/** What the stand-in is made of. */
-export interface CardsAround {
-  db: Database;
-  clock: Clock;
-  ids: Ids;
-  /** Of the organization; what notifications are signed with comes from it. */
-  secret: () => string;
-}
 
 const day = 24 * 60;
 /** Minutes until things happen by themselves. */
@@ -69,7 +67,8 @@ const noticeSchema = z.union([
  * others succeed. It keeps a fee, pays out on Mondays, and tells of everything by notifications, which it can be told to lose, send late
  * or mix up.
  */
-export function makeCardStandin({ db, clock, ids, secret }: CardsAround): CardGateway {
+export function makeCardStandin(around: CardsAround): CardGateway {
+  const { db, clock, secret } = around;
   const readCharge = (tx: Queries, key: string) =>
     first<CardAnswer & { amount: number; currency: string; ending: string; stepLeft: number }>(
       tx,
@@ -87,7 +86,7 @@ export function makeCardStandin({ db, clock, ids, secret }: CardsAround): CardGa
     const late = charge.ending === '3' ? after.answer : 0;
     await moves(
       tx,
-      ids,
+      around.ids,
       now,
       { kind: 'charge', about: charge.key, fee: feeOf(charge.amount), ...of(charge) },
       { times: charge.ending === '4' ? 2 : 1, late },
@@ -95,14 +94,14 @@ export function makeCardStandin({ db, clock, ids, secret }: CardsAround): CardGa
     if (charge.ending !== '8' && charge.ending !== '9') return;
     await insert(tx, 'standin_coming', [
       {
-        id: ids.id(),
+        id: around.ids.id(),
         at: plusMinutes(now, after.disputed),
         kind: 'disputed',
         about: charge.key,
         ...of(charge),
       },
       {
-        id: ids.id(),
+        id: around.ids.id(),
         at: plusMinutes(now, after.decided),
         kind: charge.ending === '8' ? 'dispute won' : 'dispute lost',
         about: charge.key,
@@ -124,7 +123,7 @@ export function makeCardStandin({ db, clock, ids, secret }: CardsAround): CardGa
         const late = ending === '3' || ending === '5';
         const answer: CardAnswer = {
           key,
-          ref: number(ids, 'CH'),
+          ref: number(around.ids, 'CH'),
           outcome: declined ? 'declined' : ending === '6' ? 'step' : 'succeeded',
           words: declined
             ? 'The bank declined the card.'
@@ -140,7 +139,8 @@ export function makeCardStandin({ db, clock, ids, secret }: CardsAround): CardGa
           stepLeft: ending === '6' ? stepTries : 0,
           chargedAt: clock.now(),
         });
-        if (late) await tell(tx, ids, plusMinutes(clock.now(), after.answer), { about: 'answer', answer }, 1);
+        if (late)
+          await tell(tx, around.ids, plusMinutes(clock.now(), after.answer), { about: 'answer', answer }, 1);
         if (answer.outcome === 'succeeded') await taken(tx, { key, amount, currency, ending });
         return late ? null : answer;
       });
@@ -181,7 +181,7 @@ export function makeCardStandin({ db, clock, ids, secret }: CardsAround): CardGa
         await tx.query(
           `insert into standin_charges (key, ref, outcome, words, amount, currency, charged_at) values ($1, $2, 'declined', $3, 0, 'XXX', $4)
            on conflict (key) do update set outcome = 'declined', words = excluded.words where standin_charges.outcome = 'step'`,
-          [key, number(ids, 'CL'), 'The payment did not reach the bank; no money moved.', clock.now()],
+          [key, number(around.ids, 'CL'), 'The payment did not reach the bank; no money moved.', clock.now()],
         );
         return answerOf((await readCharge(tx, key))!);
       });
@@ -214,14 +214,14 @@ export function makeCardStandin({ db, clock, ids, secret }: CardsAround): CardGa
         const { currency } = of;
         await moves(
           tx,
-          ids,
+          around.ids,
           clock.now(),
           { kind: 'refund', about: key, amount, fee: 0, currency },
           { times: of.ending === '4' ? 2 : 1 },
         );
         if (of.ending === '7')
           await insert(tx, 'standin_coming', {
-            id: ids.id(),
+            id: around.ids.id(),
             at: plusMinutes(clock.now(), after.refundFails),
             kind: 'refund failed',
             about: key,

@@ -80,7 +80,7 @@ export function Cards() {
           ) : (
             <Empty>{phrase('ledger.cardsAllSettled')}</Empty>
           )}
-          <h2>{phrase('ledger.payouts')}</h2>
+          <chakra.h2 marginTop="24px">{phrase('ledger.payouts')}</chakra.h2>
           <Payouts payouts={payouts} show={setShown} />
           {settling && <Settle of={settling} close={() => setSettling(null)} />}
           {shown && <OfPayout payout={shown} close={() => setShown(null)} />}
@@ -113,7 +113,7 @@ function StandingOf({ of }: { of: Standing }) {
         ))}
       </chakra.dl>
       <chakra.p className="soft" marginTop="6px">
-        {!between && `${phrase('ledger.agrees')} `}
+        {`${phrase(between ? 'ledger.agreesNot' : 'ledger.agrees')} `}
         {phrase('ledger.feesSoFar', { fees: said(of.fees) })}
       </chakra.p>
     </Note>
@@ -137,7 +137,7 @@ function OpenTable({ open, settle }: { open: CardsOpen[]; settle: (of: CardsOpen
       heading: phrase('common.who'),
       cell: (o) => (
         <>
-          {o.name || (o.kind && kinds[o.kind])}
+          {o.name || (o.kind && [kinds[o.kind], o.about].filter(Boolean).join(', '))}
           {o.eventId && (
             <>
               {', '}
