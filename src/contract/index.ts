@@ -13,6 +13,7 @@ import { eventsContract } from './events.ts';
 import { exchangingContract } from './exchanging.ts';
 import { fieldsContract } from './fields.ts';
 import { filesContract } from './files.ts';
+import { givingContract } from './giving.ts';
 import { guestListsContract } from './guestLists.ts';
 import { guestsContract } from './guests.ts';
 import { importsContract } from './imports.ts';
@@ -77,6 +78,7 @@ export const everything = {
   ...seatsContract,
   ...booksContract,
   ...cardsContract,
+  ...givingContract,
   ...waiversContract,
   ...moneyContract,
   ...crewContract,

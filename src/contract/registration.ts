@@ -250,6 +250,10 @@ const publicEvent = z.object({
     })
     .nullable(),
   funds: z.array(z.object({ id, name: z.string() })),
+  /** Pages where one can give without coming. */
+  giving: z.array(
+    z.object({ slug: z.string(), title: texts, goal: z.int().nullable(), given: z.int(), currency }),
+  ),
 });
 export type PublicEvent = z.infer<typeof publicEvent>;
 const publicFrame = z.object({

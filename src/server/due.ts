@@ -7,6 +7,8 @@ import { among } from './db/among.ts';
 import { findAbsences } from './doors/commands.ts';
 import { endSql } from './events/end.ts';
 import { moveOn } from './events/moving.ts';
+import { chargeInstalment } from './giving/giving.ts';
+import { nextPledgeSql } from './giving/store.ts';
 import type { DueKind } from './jobs/runner.ts';
 import { nextMessageSql, sendMessage } from './messages/sending.ts';
 import { carryLot, nextCarrySql } from './money/carrying.ts';
@@ -36,6 +38,11 @@ export const dueKinds: readonly DueKind[] = [
     // One that was taken in but not ticked off comes again, and changes nothing.
     run: (app, due) =>
       deliverNotice(app.cardsAround, due.id, (headers, body) => takeNotice(app, headers, body)),
+  },
+  {
+    what: 'monthly gifts',
+    next: nextPledgeSql,
+    run: (app, due) => chargeInstalment(app, systemActor, due.id),
   },
   {
     what: 'refunds by card',

@@ -3,6 +3,7 @@ import { clearanceReactions } from './clearance/facts.ts';
 import { contactsReactions } from './contacts/facts.ts';
 import { crewReactions } from './crew/facts.ts';
 import { dutiesReactions } from './duties/facts.ts';
+import { givingReactions } from './giving/facts.ts';
 import { messagesReactions } from './messages/facts.ts';
 import { moneyReactions } from './money/facts.ts';
 import { placesReactions } from './places/facts.ts';
@@ -15,6 +16,7 @@ export const reactions: readonly Reactions[] = [
   placesReactions,
   dutiesReactions,
   moneyReactions,
+  givingReactions,
   crewReactions,
   clearanceReactions,
   registrationReactions,

@@ -26,6 +26,7 @@ import { crewHandlers } from './crew/routes.ts';
 import { doorsHandlers } from './doors/routes.ts';
 import { dutiesHandlers } from './duties/routes.ts';
 import { filesHandlers } from './files/routes.ts';
+import { givingHandlers } from './giving/routes.ts';
 import { routesOf } from './http/handle.ts';
 import { refuseOtherOrigins, refuseUnknownHosts } from './http/hosts.ts';
 import { inTheirLanguage, languageOf } from './http/language.ts';
@@ -112,6 +113,7 @@ export function makeServer(app: App, options: ServerOptions): Express {
     ...waiversHandlers,
     ...moneyHandlers,
     ...cardsHandlers,
+    ...givingHandlers,
     ...crewHandlers,
     ...messagesHandlers,
     ...doorsHandlers,

@@ -24,6 +24,9 @@ export const booksAstray = (
     union all select 'gifts', o.number, coalesce(b.gifts, 0), o.given from o left join b on b.order_id = o.id where coalesce(b.gifts, 0) <> o.given
     union all select 'owed', o.number, coalesce(b.owed, 0), o.balance from o left join b on b.order_id = o.id
       where o.confirmed and not o.promised and coalesce(b.owed, 0) <> o.balance
+    union all select 'gift', g.number, coalesce(x.money, 0), g.received from gifts g left join (select p.gift_id, sum(e.amount) filter (where e.account <> 'gifts')::bigint as money
+      from postings p join entries e on e.posting_id = p.id group by p.gift_id) x on x.gift_id = g.id
+      where coalesce(x.money, 0) <> g.received or g.received <> coalesce((select sum(d.amount) from donations d where d.gift_id = g.id), 0)
     union all select 'sums', null, coalesce(s.amount, 0), coalesce(x.amount, 0)
       from (select event_id, account, fund_id, currency, sum(amount)::bigint as amount from book_sums group by 1, 2, 3, 4) s
       full join (select p.event_id, e.account, e.fund_id, p.currency, sum(e.amount)::bigint as amount from postings p join entries e on e.posting_id = p.id

@@ -5,6 +5,8 @@ export const linkPaths = {
   seat: { path: '/g/', words: 'link to their seat' },
   crew: { path: '/crew/', words: 'link to their shifts' },
   survey: { path: '/s/', words: 'link to their survey' },
+  gift: { path: '/gift/', words: 'link to their gift' },
+  pledge: { path: '/pledge/', words: 'link to their monthly gift' },
   own: { path: '/own/', words: 'link to their own page' },
   invitation: { path: '/invitation/', words: 'link of the invitation' },
   reset: { path: '/reset/', words: 'link to a new password' },

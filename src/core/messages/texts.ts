@@ -32,6 +32,13 @@ export type DirectKind =
   | 'crew'
   | 'overlap'
   | 'own'
+  | 'thanks'
+  | 'thanks in kind'
+  | 'tribute'
+  | 'pledge began'
+  | 'instalment missed'
+  | 'card runs out'
+  | 'pledge ended'
   | 'sign in'
   | 'returned'
   | 'question'
@@ -50,6 +57,13 @@ export type DirectKind =
 /** Fields that one of these messages has for itself alone, beside those that every template may use. */
 export const ownFields: Partial<Record<DirectKind, readonly string[]>> = {
   'sign in': ['code_link'],
+  thanks: ['amount', 'fund', 'tribute', 'words'],
+  'thanks in kind': ['thing', 'fund', 'tribute', 'words'],
+  tribute: ['by', 'tribute', 'fund'],
+  'pledge began': ['amount', 'next'],
+  'instalment missed': ['amount', 'again', 'card'],
+  'card runs out': ['next', 'card'],
+  'pledge ended': ['amount'],
   'to decide': ['step', 'because', 'due', 'page'],
   'still to decide': ['step', 'because', 'due', 'page'],
   'nobody decides': ['step', 'due', 'page'],
@@ -297,6 +311,58 @@ export const directTexts: Record<DirectKind, MessageText> = {
     body: {
       en: 'Hello,\n\nYour code is {{code_link}}. Type it where you asked for it, or use this link: {{manage_link}}\n\nIt works once, for fifteen minutes. If you did not ask for it, you need do nothing.\n\n{{organization}}',
       fr: 'Bonjour,\n\nVotre code est {{code_link}}. Saisissez-le là où vous l’avez demandé, ou suivez ce lien : {{manage_link}}\n\nIl fonctionne une fois, pendant quinze minutes. Si vous ne l’avez pas demandé, vous n’avez rien à faire.\n\n{{organization}}',
+    },
+  },
+  thanks: {
+    subject: { en: 'Thank you for your gift', fr: 'Merci de votre don' },
+    body: {
+      en: 'Hello {{name}},\n\nThank you for your gift of {{amount}} ({{fund}}).\n\n{{tribute}}{{words}}Your gift: {{manage_link}}\n\n{{organization}}',
+      fr: 'Bonjour {{name}},\n\nMerci de votre don de {{amount}} ({{fund}}).\n\n{{tribute}}{{words}}Votre don : {{manage_link}}\n\n{{organization}}',
+    },
+  },
+  'thanks in kind': {
+    subject: { en: 'Thank you for your gift', fr: 'Merci de votre don' },
+    body: {
+      en: 'Hello {{name}},\n\nThank you for what you gave us: {{thing}} ({{fund}}).\n\n{{tribute}}{{words}}Your gift: {{manage_link}}\n\n{{organization}}',
+      fr: 'Bonjour {{name}},\n\nMerci de ce que vous nous avez donné : {{thing}} ({{fund}}).\n\n{{tribute}}{{words}}Votre don : {{manage_link}}\n\n{{organization}}',
+    },
+  },
+  tribute: {
+    subject: { en: 'A gift was made {{tribute}}', fr: 'Un don a été fait {{tribute}}' },
+    body: {
+      en: 'Hello {{name}},\n\n{{by}} made a gift {{tribute}} to {{organization}} ({{fund}}), and asked us to tell you.\n\n{{organization}}',
+      fr: 'Bonjour {{name}},\n\n{{by}} a fait un don {{tribute}} à {{organization}} ({{fund}}) et nous a demandé de vous en faire part.\n\n{{organization}}',
+    },
+  },
+  'pledge began': {
+    subject: { en: 'Your monthly gift', fr: 'Votre don mensuel' },
+    body: {
+      en: 'Hello {{name}},\n\nYou give {{amount}} every month from now on; the next one is on {{next}}. You can change it, pause it or end it at any time: {{manage_link}}\n\nThank you.\n\n{{organization}}',
+      fr: 'Bonjour {{name}},\n\nVous donnez dorénavant {{amount}} chaque mois; le prochain don aura lieu le {{next}}. Vous pouvez le modifier, le suspendre ou y mettre fin à tout moment : {{manage_link}}\n\nMerci.\n\n{{organization}}',
+    },
+  },
+  'instalment missed': {
+    subject: { en: 'Your monthly gift did not go through', fr: 'Votre don mensuel n’a pas pu être prélevé' },
+    body: {
+      en: 'Hello {{name}},\n\nYour monthly gift of {{amount}} could not be taken from your card ending in {{card}}. {{again}}\n\nGive another card, pause or end it: {{manage_link}}\n\n{{organization}}',
+      fr: 'Bonjour {{name}},\n\nVotre don mensuel de {{amount}} n’a pas pu être prélevé sur votre carte finissant par {{card}}. {{again}}\n\nIndiquer une autre carte, suspendre ou arrêter : {{manage_link}}\n\n{{organization}}',
+    },
+  },
+  'card runs out': {
+    subject: {
+      en: 'Your card runs out before your next gift',
+      fr: 'Votre carte expire avant votre prochain don',
+    },
+    body: {
+      en: 'Hello {{name}},\n\nYour card ending in {{card}} runs out before your next monthly gift, on {{next}}. Give another one here: {{manage_link}}\n\nThank you.\n\n{{organization}}',
+      fr: 'Bonjour {{name}},\n\nVotre carte finissant par {{card}} expire avant votre prochain don mensuel, le {{next}}. Indiquez-en une autre ici : {{manage_link}}\n\nMerci.\n\n{{organization}}',
+    },
+  },
+  'pledge ended': {
+    subject: { en: 'Your monthly gift has ended', fr: 'Votre don mensuel est terminé' },
+    body: {
+      en: 'Hello {{name}},\n\nYour monthly gift of {{amount}} has ended; nothing more is taken from your card. Thank you for all you gave.\n\n{{organization}}',
+      fr: 'Bonjour {{name}},\n\nVotre don mensuel de {{amount}} est terminé; plus rien ne sera prélevé. Merci de tout ce que vous avez donné.\n\n{{organization}}',
     },
   },
   own: {

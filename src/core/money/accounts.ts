@@ -47,4 +47,5 @@ export const accountOfMethod = {
   cheque: 'cash',
   /** What the processor took back for good, because the bank of whoever paid decided so. */
   contested: 'disputed',
+  'in kind': 'in kind',
 } as const satisfies Record<string, Account>;

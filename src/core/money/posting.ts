@@ -47,7 +47,7 @@ export type PostingKind = (typeof postingKinds)[number];
 export function kindOf(entries: readonly Entry[]): PostingKind {
   const of = (...names: readonly Account[]) =>
     entries.reduce((sum, e) => sum + (names.includes(e.account) ? e.amount : 0), 0);
-  const moved = of('cards', 'bank', 'cash');
+  const moved = of('cards', 'bank', 'cash', 'in kind');
   if (moved !== 0) return moved > 0 ? 'received' : 'returned';
   if (of('disputed') !== 0) return 'disputed';
   if (of('written off') > 0) return 'let off';

@@ -3,7 +3,16 @@ import type { Plurals } from './filling.ts';
 /** What staff meet when something cannot be done or saved, in English. What the public may meet is in problems.en.ts. */
 export const refusalsEn = {
   'settled-already': 'Somebody has settled this already.',
-  'processor-silent': 'The card processor does not answer. It is asked again within the hour.',
+  'changed-by-somebody':
+    'Somebody changed this meanwhile. Load it again; nothing of yours was saved over it.',
+  'giving-untitled': 'Give the page a title.',
+  'suggested-twice': 'An amount is there twice.',
+  'fund-needed': 'Choose the fund it goes to.',
+  'initiative-unnamed': 'Give the initiative a name.',
+  'initiative-taken': 'There is one of that name.',
+  'giver-needed': 'Say who gave.',
+  'thing-needed': 'Say what was given.',
+  'advantage-what': 'Say what they got for it.',
   'notification-unsigned':
     'This notification does not come from the card processor, was altered, or is too old.',
   'deposit-too-much': 'A deposit is less than the price.',

@@ -162,7 +162,17 @@ export async function inTransaction<T>(app: App, actor: Actor, work: (w: Work) =
   return result;
 }
 
-export type LinkKind = 'manage' | 'crew' | 'survey' | 'preview' | 'own' | 'seat' | 'feed' | 'invited';
+export type LinkKind =
+  | 'manage'
+  | 'crew'
+  | 'survey'
+  | 'preview'
+  | 'own'
+  | 'seat'
+  | 'feed'
+  | 'invited'
+  | 'gift'
+  | 'pledge';
 
 /** Makes sure a public link exists and returns its token. A link that was stopped stays so. What is new has none yet. */
 export async function openLink(

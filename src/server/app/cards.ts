@@ -23,6 +23,18 @@ export interface CardAnswer {
   words: string;
 }
 
+/** A card as it is typed, or one that was kept. */
+export type CardOrToken = { card: string } | { token: string };
+
+/** A card that the processor keeps: by its token it can be charged again. */
+export interface KeptCard {
+  token: string;
+  /** Its last four digits. */
+  ending: string;
+  /** The last month it is good for, like `2029-08`. */
+  expires: string;
+}
+
 /** What it answers to a refund. One that was taken on may still not go through; a move tells of that. */
 export interface RefundAnswer {
   key: string;
@@ -44,7 +56,9 @@ export type NoticeHeaders = Readonly<Record<string, string | undefined>>;
  * has a key of ours: the same key does the same thing once. Null is no answer: it is asked about later, or a notification brings it.
  */
 export interface CardGateway {
-  charge(ask: { key: string; amount: number; currency: string; card: string }): Promise<CardAnswer | null>;
+  charge(ask: { key: string; amount: number; currency: string } & CardOrToken): Promise<CardAnswer | null>;
+  /** Keeps a card for later charges, which whoever has it agreed to; null where there is no answer, words where it is not taken. */
+  keep(card: string, expires: string): Promise<KeptCard | { words: string } | null>;
   /** Hands on what the bank wanted from whoever pays. */
   confirm(key: string, code: string): Promise<CardAnswer | null>;
   /**

@@ -146,9 +146,18 @@ export interface Facts {
   /** A refund did not reach the card: it is owed back again. */
   'refund failed': { eventId: string; orderId: string; amount: number; words: string };
   /** Somebody contests a charge at their bank. */
-  'payment contested': { eventId: string; chargeId: string; amount: number };
+  'payment contested': { eventId: string | null; chargeId: string; amount: number };
   /** The bank decided against us: what was paid is owed again. */
   'payment taken back': { eventId: string; orderId: string; amount: number };
+  /** Money came in for a gift apart from an order: it is given. */
+  'gift received': { giftId: string; eventId: string | null; amount: number; method: string };
+  'gift returned': { giftId: string; eventId: string | null; amount: number; reason: string };
+  'gift refund failed': { giftId: string; eventId: string | null; amount: number; words: string };
+  'gift taken back': { giftId: string; eventId: string | null; amount: number };
+  /** A charge for a gift was declined. */
+  'gift declined': { giftId: string; words: string };
+  'giving page changed': { pageId: string; title: string; how: string };
+  'pledge changed': { pledgeId: string; how: string };
   'card move put aside': { moveId: string; kind: string; why: string };
   'card move settled': { moveId: string; words: string };
   'money returned': { eventId: string; orderId: string; amount: number; reason: string; gift: boolean };
@@ -225,6 +234,7 @@ interface Telling<About> {
 const ofEvent = ({ eventId }: { eventId: string | null }): readonly string[] =>
   eventId ? [`event ${eventId}`] : [];
 /** No page shows it at once. */
+const ofGift = (): readonly string[] => ['money', 'people', 'events'];
 const nobody = (): readonly string[] => [];
 const event = (id: string) => ({ kind: 'event', id });
 const order = (id: string) => ({ kind: 'order', id });
@@ -536,6 +546,51 @@ export const tellings: { readonly [K in FactKind]: Telling<Facts[K]> } = {
       detail: { amount: f.amount },
     }),
     topics: ofEvent,
+  },
+  'gift received': {
+    entry: (f) => ({
+      action: 'received a gift',
+      subject: { kind: 'gift', id: f.giftId },
+      detail: { amount: f.amount, method: f.method },
+    }),
+    topics: ofGift,
+  },
+  'gift returned': {
+    entry: (f) => ({
+      action: 'returned a gift',
+      subject: { kind: 'gift', id: f.giftId },
+      detail: { amount: f.amount, reason: f.reason },
+    }),
+    topics: ofGift,
+  },
+  'gift refund failed': {
+    entry: (f) => ({
+      action: 'a refund did not go through',
+      subject: { kind: 'gift', id: f.giftId },
+      detail: { amount: f.amount, words: f.words },
+    }),
+    topics: ofGift,
+  },
+  'gift taken back': {
+    entry: (f) => ({
+      action: 'the bank took a payment back',
+      subject: { kind: 'gift', id: f.giftId },
+      detail: { amount: f.amount },
+    }),
+    topics: ofGift,
+  },
+  'gift declined': { topics: ofGift },
+  'giving page changed': {
+    entry: (f) => ({
+      action: `${f.how} a page to give on`,
+      subject: { kind: 'giving page', id: f.pageId },
+      detail: { title: f.title },
+    }),
+    topics: ofGift,
+  },
+  'pledge changed': {
+    entry: (f) => ({ action: `${f.how} a monthly gift`, subject: { kind: 'pledge', id: f.pledgeId } }),
+    topics: ofGift,
   },
   'card move put aside': {
     entry: (f) => ({

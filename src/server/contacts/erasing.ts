@@ -151,6 +151,13 @@ export async function erase(w: Work, contactId: string): Promise<void> {
   await run(
     "update orders set buyer_given = 'Erased', buyer_family = '', buyer_email = null, buyer_phone = null where buyer_contact_id = any($1)",
   );
+  // A gift stays one of the accounts; who is remembered by it, and what was said with it, goes with whoever gave.
+  await run(
+    "update gifts set given = 'Erased', family = '', email = null, phone = null, street = '', town = '', postal_code = '', tribute = null, tribute_to = '', tell_name = '', tell_email = null, words = '', anonymous = true where contact_id = any($1)",
+  );
+  await run(
+    "update pledges set given = 'Erased', family = '', email = '', card_token = null, card_ending = '', state = 'ended', next_at = null, ended_at = coalesce(ended_at, now()) where contact_id = any($1)",
+  );
   await run(
     'delete from standin_mail where key in (select id::text from messages where contact_id = any($1))',
   );
@@ -187,6 +194,8 @@ export async function erase(w: Work, contactId: string): Promise<void> {
   await tx.query(
     `update links set revoked_at = $2 where revoked_at is null and (subject_id = any($1)
        or (kind = 'manage' and subject_id in (select id from orders where buyer_contact_id = any($1)))
+       or (kind = 'gift' and subject_id in (select id from gifts where contact_id = any($1)))
+       or (kind = 'pledge' and subject_id in (select id from pledges where contact_id = any($1)))
        or (kind = 'seat' and subject_id in (select id from registrations where contact_id = any($1))))`,
     [shells, now],
   );

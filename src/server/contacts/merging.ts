@@ -31,6 +31,8 @@ export const belongings = [
   { table: 'attendance', column: 'contact_id', id: 'registration_id' },
   { table: 'payments', column: 'contact_id' },
   { table: 'donations', column: 'contact_id' },
+  { table: 'gifts', column: 'contact_id' },
+  { table: 'pledges', column: 'contact_id' },
   { table: 'signatures', column: 'contact_id' },
   { table: 'assignments', column: 'contact_id' },
   { table: 'messages', column: 'contact_id' },

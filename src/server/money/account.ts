@@ -44,6 +44,31 @@ export async function post(
   );
 }
 
+/** Posts what has changed for a gift; nothing where nothing has. */
+export async function postGift(
+  { tx, app, now, actor }: Work,
+  gift: { id: string; eventId: string | null; currency: string },
+  entries: readonly Entry[],
+): Promise<void> {
+  if (!entries.length) return;
+  const id = app.ids.id();
+  const { eventId, currency } = gift;
+  await insert(tx, 'postings', {
+    id,
+    at: now,
+    kind: kindOf(entries),
+    giftId: gift.id,
+    eventId,
+    currency,
+    actor: actor.name,
+  });
+  await insert(
+    tx,
+    'entries',
+    entries.map((e) => ({ postingId: id, ...e })),
+  );
+}
+
 /** Posts what moved on the account with the processor, on the day it did. */
 export async function postMove(
   { tx, app, actor }: Work,

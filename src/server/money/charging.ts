@@ -5,14 +5,15 @@ import { occupying, standing } from '#core/registration/states.ts';
 import { plusMinutes } from '#core/time/clock.ts';
 import { sayProblem } from '#core/words/problems.ts';
 import { type Actor, type App, inTransaction, systemActor, type Work } from '../app/app.ts';
-import type { CardAnswer } from '../app/cards.ts';
+import type { CardAnswer, CardOrToken } from '../app/cards.ts';
 import { record } from '../app/record.ts';
 import { among } from '../db/among.ts';
-import { first, insert, update } from '../db/database.ts';
+import { first, insert, type Queries, update } from '../db/database.ts';
 import { readEvent } from '../events/store.ts';
 import { refused } from '../http/problem.ts';
 import { readOrder, readSeats } from '../registration/store.ts';
 import { holdMinutes, letGo } from '../registration/waiting.ts';
+import { receiveGift } from './gifts.ts';
 import { receive, refund } from './paying.ts';
 import { readFromNowOn } from './store.ts';
 
@@ -25,34 +26,43 @@ export interface PayOutcome {
 const askMinutes = 3;
 const stepMinutes = 15;
 
-const openAttempt = (w: Pick<Work, 'tx'>, orderId: string) =>
+/** What is paid: a booking, or a gift apart from one. */
+export type Payable = { orderId: string } | { giftId: string };
+
+const openAttempt = (tx: Queries, of: Payable) =>
   first<{ id: string; state: string }>(
-    w.tx,
-    `select id, state from payment_attempts where order_id = $1 and state in ${among(openAttempts)}`,
-    [orderId],
+    tx,
+    `select id, state from payment_attempts where ${'orderId' in of ? 'order_id' : 'gift_id'} = $1 and state in ${among(openAttempts)}`,
+    ['orderId' in of ? of.orderId : of.giftId],
   );
 
-/**
- * Pays what an order owes by card. The question to the processor is kept before it is asked and carries its own id as
- * key, so that neither a crash nor a second click can charge twice.
- */
-export async function payByCard(app: App, actor: Actor, orderId: string, card: string): Promise<PayOutcome> {
-  // Another card is tried instead of going on with the bank's step: that charge is closed first.
-  const waiting = await openAttempt({ tx: app.db }, orderId);
+/** Closes a charge that waits for the bank's step, where there is one: it is declined. */
+export async function closeStep(app: App, of: Payable): Promise<void> {
+  const waiting = await openAttempt(app.db, of);
   if (waiting?.state === 'step') await askAgain(app, waiting.id);
+}
+
+/**
+ * Charges a card for something. The question to the processor is kept before it is asked and carries its own id as key, so that neither a
+ * crash nor a second click can charge twice. `due` says what is due, or throws why nothing can be paid.
+ */
+export async function chargeFor(
+  app: App,
+  actor: Actor,
+  of: Payable,
+  by: CardOrToken,
+  due: (w: Work) => Promise<{ amount: number; currency: string }>,
+): Promise<PayOutcome> {
+  // Another card is tried instead of going on with the bank's step: that charge is closed first.
+  await closeStep(app, of);
   const asked = await inTransaction(app, actor, async (w) => {
-    const order = await readOrder(w.tx, orderId);
-    const event = await readEvent(w.tx, order.eventId);
-    if (!lives(event.state)) throw refused('event-not-running');
-    const seats = await readSeats(w.tx, orderId);
-    if (await openAttempt(w, orderId)) throw refused('payment-unknown');
-    if (!seats.some((s) => occupying.includes(s.state))) throw refused('nothing-held');
-    const amount = seats.some((s) => s.state === 'confirmed') ? order.balance : stillNow(order);
+    const { amount, currency } = await due(w);
+    if (await openAttempt(w.tx, of)) throw refused('payment-unknown');
     if (amount <= 0) throw refused('nothing-due');
     const id = app.ids.id();
     await insert(w.tx, 'payment_attempts', {
       id,
-      orderId,
+      ...of,
       amount,
       state: 'asked',
       askedAt: w.now,
@@ -60,19 +70,27 @@ export async function payByCard(app: App, actor: Actor, orderId: string, card: s
       words: '',
     });
     await readFromNowOn(w.tx, plusMinutes(w.now, 24 * 60));
-    return { key: id, amount, currency: order.currency };
+    return { key: id, amount, currency };
   });
-  return takeIn(app, actor, asked.key, await app.cards.charge({ ...asked, card }));
+  return takeIn(app, actor, asked.key, await app.cards.charge({ ...asked, ...by }));
 }
 
+/** Pays what an order owes by card. */
+export const payByCard = (app: App, actor: Actor, orderId: string, card: string): Promise<PayOutcome> =>
+  chargeFor(app, actor, { orderId }, { card }, async (w) => {
+    const order = await readOrder(w.tx, orderId);
+    const event = await readEvent(w.tx, order.eventId);
+    if (!lives(event.state)) throw refused('event-not-running');
+    const seats = await readSeats(w.tx, orderId);
+    if (await openAttempt(w.tx, { orderId })) throw refused('payment-unknown');
+    if (!seats.some((s) => occupying.includes(s.state))) throw refused('nothing-held');
+    const amount = seats.some((s) => s.state === 'confirmed') ? order.balance : stillNow(order);
+    return { amount, currency: order.currency };
+  });
+
 /** Hands on what the bank wants from whoever pays. A wrong code is asked for again; after some it is declined. */
-export async function confirmPayment(
-  app: App,
-  actor: Actor,
-  orderId: string,
-  code: string,
-): Promise<PayOutcome> {
-  const open = await openAttempt({ tx: app.db }, orderId);
+export async function confirmPayment(app: App, actor: Actor, of: Payable, code: string): Promise<PayOutcome> {
+  const open = await openAttempt(app.db, of);
   if (open?.state !== 'step') throw refused(open ? 'payment-unknown' : 'nothing-to-confirm');
   return takeIn(app, actor, open.id, await app.cards.confirm(open.id, code));
 }
@@ -100,11 +118,15 @@ export const recordAnswer = (app: App, answer: CardAnswer): Promise<'recorded' |
  * back. That it was declined is believed until money moves after all.
  */
 export async function answered(w: Work, answer: CardAnswer): Promise<'recorded' | 'known already'> {
-  const attempt = await first<{ id: string; orderId: string; amount: number; state: string }>(
-    w.tx,
-    'select id, order_id, amount, state from payment_attempts where id = $1 for update',
-    [answer.key],
-  );
+  const attempt = await first<{
+    id: string;
+    orderId: string | null;
+    giftId: string | null;
+    amount: number;
+    state: string;
+  }>(w.tx, 'select id, order_id, gift_id, amount, state from payment_attempts where id = $1 for update', [
+    answer.key,
+  ]);
   if (!attempt || attempt.state === 'succeeded') return 'known already';
   if (attempt.state === 'declined' && answer.outcome !== 'succeeded') return 'known already';
   const step = answer.outcome === 'step';
@@ -116,7 +138,14 @@ export async function answered(w: Work, answer: CardAnswer): Promise<'recorded' 
     words: answer.words,
   });
   if (step) return 'recorded';
-  const order = await readOrder(w.tx, attempt.orderId);
+  const { id, amount, giftId } = attempt;
+  const movement = { attemptId: id, chargeId: id };
+  if (giftId) {
+    if (answer.outcome === 'declined') await record(w, 'gift declined', { giftId, words: answer.words });
+    else await receiveGift(w, giftId, { amount, method: 'card', reason: answer.ref, ...movement });
+    return 'recorded';
+  }
+  const order = await readOrder(w.tx, attempt.orderId!);
   if (answer.outcome === 'declined') {
     // A little time to try another card.
     const held = (await readSeats(w.tx, order.id)).some((s) => s.state === 'held');
@@ -127,11 +156,8 @@ export async function answered(w: Work, answer: CardAnswer): Promise<'recorded' 
   // It was called off while somebody paid: what they held is let go, and all of it goes back.
   if ((await readEvent(w.tx, order.eventId)).state === 'called off')
     await letGo(w, order.id, ['held', 'offered', 'waitlisted'], 'the event was called off');
-  const { balance } = await receive(w, order, attempt.amount, 'card', answer.ref, {
-    attemptId: attempt.id,
-    chargeId: attempt.id,
-  });
-  if (balance < 0) await returnUnseated(w, order.id, attempt.amount);
+  const { balance } = await receive(w, order, amount, 'card', answer.ref, movement);
+  if (balance < 0) await returnUnseated(w, order.id, amount);
   return 'recorded';
 }
 

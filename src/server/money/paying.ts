@@ -29,6 +29,8 @@ import {
   type SeatRow,
 } from '../registration/store.ts';
 import { refreshOrder } from './account.ts';
+import { moveGift, readGift } from './gifts.ts';
+import { askForRefund } from './refunds.ts';
 import { readBooks, readPaymentsOf, readResting } from './store.ts';
 
 export type Method = MoneyMethod | 'waived';
@@ -232,15 +234,6 @@ export async function refund(
   return { balance };
 }
 
-/** Has the processor asked for a refund of a charge, as soon as this is kept; null where it goes another way. */
-async function askForRefund(w: Work, { method, chargeId, amount }: Moved): Promise<string | null> {
-  if (method !== 'card' || !chargeId) return null;
-  const id = w.app.ids.id();
-  await insert(w.tx, 'card_refunds', { id, chargeId, amount, state: 'asked', askedAt: w.now, askAt: w.now });
-  w.afterwards(() => w.app.wake());
-  return id;
-}
-
 /** Takes money over from one order to another: none moves, and it rests on the charges it came with. */
 export async function carryMoney(
   w: Work,
@@ -307,10 +300,24 @@ export async function refundFailed(w: Work, refundId: string, words: string): Pr
   if (!refunded) return;
   const orders = new Map<string, string>();
   for (const payment of await readPaymentsOf(tx, refundId)) {
-    const { parts, donation, id: gone, ...of } = payment;
+    const { parts, donation, id: gone, giftId, orderId, ...of } = payment;
+    if (giftId) {
+      const { amount, method, chargeId } = of;
+      await moveGift(w, await readGift(tx, giftId, true), {
+        amount: -amount,
+        method,
+        chargeId,
+        refundId,
+        reason: 'the refund did not go through',
+      });
+      await record(w, 'gift refund failed', { giftId, eventId: of.eventId, amount: refunded.amount, words });
+      continue;
+    }
+    if (!orderId || !of.eventId) continue;
     const id = app.ids.id();
     await insert(tx, 'payments', {
       ...of,
+      orderId,
       id,
       amount: -of.amount,
       attemptId: null,
@@ -323,7 +330,7 @@ export async function refundFailed(w: Work, refundId: string, words: string): Pr
       parts.map((part) => ({
         id: app.ids.id(),
         paymentId: id,
-        orderId: of.orderId,
+        orderId,
         lineId: part.lineId,
         amount: -part.amount,
         undoes: true,
@@ -333,7 +340,7 @@ export async function refundFailed(w: Work, refundId: string, words: string): Pr
       await insert(tx, 'donations', {
         id: app.ids.id(),
         contactId: of.contactId,
-        orderId: of.orderId,
+        orderId,
         eventId: of.eventId,
         paymentId: id,
         currency: of.currency,
@@ -341,7 +348,7 @@ export async function refundFailed(w: Work, refundId: string, words: string): Pr
         amount: -donation.amount,
         at: w.now,
       });
-    orders.set(of.orderId, of.eventId);
+    orders.set(orderId, of.eventId);
   }
   for (const [orderId, eventId] of orders) {
     await refreshOrder(w, orderId);
@@ -355,7 +362,22 @@ export async function refundFailed(w: Work, refundId: string, words: string): Pr
  */
 export async function takenBack(w: Work, chargeId: string, amount: number): Promise<number> {
   let left = amount;
-  for (const { orderId, stands } of await readResting(w.tx, chargeId)) {
+  for (const { orderId, giftId, stands } of await readResting(w.tx, chargeId)) {
+    if (giftId) {
+      const gift = await readGift(w.tx, giftId, true);
+      const part = Math.min(left, stands, gift.received);
+      if (part <= 0) continue;
+      await moveGift(w, gift, {
+        amount: -part,
+        method: 'contested',
+        chargeId,
+        reason: 'the bank took the payment back',
+      });
+      await record(w, 'gift taken back', { giftId, eventId: gift.eventId, amount: part });
+      left -= part;
+      continue;
+    }
+    if (!orderId) continue;
     const order = await readOrder(w.tx, orderId, true);
     const part = Math.min(left, stands, order.received);
     if (part <= 0) continue;

@@ -88,14 +88,19 @@ export const moneyHandlers: Handlers<typeof moneyContract> &
   },
 
   'POST /api/public/orders/:token/pay/code': async ({ app, actor, params, body }) => {
-    const outcome = await confirmPayment(app, actor, await orderByLink(app.db, params.token), body.code);
+    const outcome = await confirmPayment(
+      app,
+      actor,
+      { orderId: await orderByLink(app.db, params.token) },
+      body.code,
+    );
     app.wake();
     return outcome;
   },
 
   'GET /api/ledger': async (c) => {
     const { tx, query } = c;
-    await demandBooks(c);
+    await demandBooks(c, c.query.eventId);
     const rows = await ledgerRows(tx, query.eventId ?? null, query.kind ?? null, page + 1);
     const totals = await ledgerTotals(tx, query.eventId ?? null);
     const unknown = await unanswered(tx, query.eventId ?? null);
@@ -104,7 +109,7 @@ export const moneyHandlers: Handlers<typeof moneyContract> &
 
   'GET /api/ledger.csv': async (c) => {
     const { tx, query } = c;
-    await demandBooks(c);
+    await demandBooks(c, c.query.eventId);
     const rows = await ledgerRows(tx, query.eventId ?? null, query.kind ?? null, null);
     return new File(
       'ledger.csv',
@@ -149,12 +154,12 @@ export const moneyHandlers: Handlers<typeof moneyContract> &
   },
 
   'GET /api/books': async (c) => {
-    await demandBooks(c);
+    await demandBooks(c, c.query.eventId);
     return trialOf(await readBalances(c.tx, askedOf(c.query)));
   },
 
   'GET /api/books.csv': async (c) => {
-    await demandBooks(c);
+    await demandBooks(c, c.query.eventId);
     const rows = await readEntries(c.tx, askedOf(c.query));
     return new File(
       'books.csv',
@@ -165,6 +170,7 @@ export const moneyHandlers: Handlers<typeof moneyContract> &
           'About',
           'Event',
           'Order',
+          'Gift',
           'Name',
           'Account',
           'Fund',
@@ -179,6 +185,7 @@ export const moneyHandlers: Handlers<typeof moneyContract> &
           r.kind,
           r.event,
           r.orderNumber,
+          r.giftNumber,
           r.name,
           r.account,
           r.fund,
@@ -192,7 +199,7 @@ export const moneyHandlers: Handlers<typeof moneyContract> &
   },
 
   'GET /api/books/owed': async (c) => {
-    await demandBooks(c);
+    await demandBooks(c, c.query.eventId);
     return readOwed(c.tx, c.query.eventId ?? null);
   },
 

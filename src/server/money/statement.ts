@@ -30,8 +30,11 @@ const lot = 50;
 interface About extends Known {
   chargeId: string;
   refundId: string | null;
-  eventId: string;
+  eventId: string | null;
 }
+
+const of = 'coalesce(o.currency, g.currency) as currency, coalesce(o.event_id, g.event_id) as event_id';
+const whose = 'left join orders o on o.id = a.order_id left join gifts g on g.id = a.gift_id';
 
 const isId = /^[0-9a-f]{8}(?:-[0-9a-f]{4}){3}-[0-9a-f]{12}$/u;
 
@@ -40,10 +43,9 @@ const aboutOf = (w: Work, { about, kind }: Move): Promise<About | null> =>
     ? first<About>(
         w.tx,
         kind === 'refund' || kind === 'refund failed'
-          ? `select r.charge_id, r.id as refund_id, r.amount, o.currency, o.event_id from card_refunds r join payment_attempts a on a.id = r.charge_id
-             join orders o on o.id = a.order_id where r.id = $1`
-          : `select a.id as charge_id, null::uuid as refund_id, a.amount, o.currency, o.event_id from payment_attempts a
-             join orders o on o.id = a.order_id where a.id = $1`,
+          ? `select r.charge_id, r.id as refund_id, r.amount, ${of} from card_refunds r join payment_attempts a on a.id = r.charge_id
+             ${whose} where r.id = $1`
+          : `select a.id as charge_id, null::uuid as refund_id, a.amount, ${of} from payment_attempts a ${whose} where a.id = $1`,
         [about],
       )
     : Promise.resolve(null);
@@ -169,7 +171,9 @@ export async function readStatement(app: App): Promise<number | null> {
 
 /** Says what a move is that was put aside: from then on it stands in the books, on the account of what is not explained. */
 export async function settleMove(w: Work, id: string, words: string, actor: Actor): Promise<void> {
-  const move = await first<Move & { settledAt: string | null }>(
+  const move = await first<
+    Pick<Move, 'id' | 'at' | 'kind' | 'amount' | 'fee' | 'currency'> & { settledAt: string | null }
+  >(
     w.tx,
     'select id, at, kind, amount, fee, currency, settled_at from card_moves where id = $1 and aside is not null for update',
     [id],

@@ -41,6 +41,7 @@ import { among } from '../db/among.ts';
 import { first, type Queries } from '../db/database.ts';
 import { eventBefore } from '../events/addresses.ts';
 import { shownAgenda } from '../events/agenda.ts';
+import { givingOf } from '../events/giving.ts';
 import { picturesOf } from '../events/picturing.ts';
 import { sayPlace } from '../events/saying.ts';
 import {
@@ -238,6 +239,7 @@ export async function publicEventOf(
     series,
     agenda: await shownAgenda(tx, event, dateOf(now, event.zone)),
     funds: await tx.query<{ id: string; name: string }>('select id, name from funds order by name'),
+    giving: await givingOf(tx, event.id, dateOf(now, event.zone)),
   };
 }
 

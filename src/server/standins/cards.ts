@@ -112,8 +112,29 @@ export function makeCardStandin(around: CardsAround): CardGateway {
   const of = ({ amount, currency }: { amount: number; currency: string }) => ({ amount, currency });
 
   return {
-    async charge({ key, amount, currency, card }) {
+    async keep(card, expires) {
+      if ((await nextBehaviour(db, 'cards')) !== 'works') return null;
+      const digits = card.replace(/\D/gu, '');
+      if (digits.length < 12 || expires < clock.now().slice(0, 7))
+        return { words: 'The card has run out, or is none.' };
+      const token = number(around.ids, 'CK');
+      await insert(db, 'standin_cards', { token, digits, expires, keptAt: clock.now() });
+      return { token, ending: digits.slice(-4), expires };
+    },
+
+    async charge({ key, amount, currency, ...by }) {
       const mode = await nextBehaviour(db, 'cards');
+      const kept =
+        'token' in by
+          ? await first<{ digits: string; expires: string }>(
+              db,
+              'select digits, expires from standin_cards where token = $1',
+              [by.token],
+            )
+          : null;
+      // One that is not kept any more, or has run out, is declined.
+      const ranOut = 'token' in by && (!kept || kept.expires < clock.now().slice(0, 7));
+      const card = 'card' in by ? by.card : ranOut ? '2' : kept!.digits;
       return db.transaction(async (tx) => {
         const before = await readCharge(tx, key);
         if (before) return before.ending === 'late' ? null : answerOf(before);
@@ -126,7 +147,9 @@ export function makeCardStandin(around: CardsAround): CardGateway {
           ref: number(around.ids, 'CH'),
           outcome: declined ? 'declined' : ending === '6' ? 'step' : 'succeeded',
           words: declined
-            ? 'The bank declined the card.'
+            ? ranOut
+              ? 'The card has run out.'
+              : 'The bank declined the card.'
             : ending === '6'
               ? 'The bank wants a code from whoever pays.'
               : '',
@@ -366,7 +389,7 @@ export async function comeAbout({ db, clock, ids }: CardsAround, id: string): Pr
       await moves(tx, ids, now, { kind, about, amount, fee, currency });
       return;
     }
-    const unpaid = await tx.query<Move>(
+    const unpaid = await tx.query<Pick<Move, 'id' | 'kind' | 'amount' | 'fee'>>(
       'select id, kind, amount, fee from standin_moves where payout is null and currency = $1 and at <= $2',
       [currency, plusMinutes(now, -paidOutAfter)],
     );

@@ -66,7 +66,7 @@ insert into card_statement (id) values (1);
 
 -- Fees, disputes and payouts are posted by what moved; they belong to no order, payouts to no event either.
 alter table postings alter column order_id drop not null, alter column event_id drop not null,
-  add column move_id text unique references card_moves (id), add check (num_nonnulls(order_id, move_id) = 1);
+  add column move_id text unique references card_moves (id), add constraint postings_about check (num_nonnulls(order_id, move_id) = 1);
 alter table postings drop constraint postings_kind_check;
 alter table postings add check (kind in ('booked', 'changed', 'received', 'returned', 'let off', 'fee', 'disputed', 'paid out', 'set aside'));
 alter table book_sums alter column event_id drop not null;

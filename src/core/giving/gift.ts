@@ -1,0 +1,44 @@
+import { type Account, accountOfMethod } from '#core/money/accounts.ts';
+import type { Amount } from '#core/money/amount.ts';
+import { type Entry, together } from '#core/money/posting.ts';
+
+/** How somebody is remembered by a gift. */
+export const tributes = ['memory', 'honour'] as const;
+export type Tribute = (typeof tributes)[number];
+
+export const giftStates = ['open', 'given', 'part returned', 'returned', 'lapsed'] as const;
+export type GiftState = (typeof giftStates)[number];
+
+/** Money that came in for a gift, or went back (below nought). */
+export interface GiftMoney {
+  method: keyof typeof accountOfMethod;
+  amount: Amount;
+  /** It came back: what it had been returned with did not go through. */
+  undoes: boolean;
+}
+
+/** How the books stand for a gift: what came in, on the account it came into and as given to its fund. Before that it is no gift. */
+export const booksOfGift = (moved: readonly GiftMoney[], fundId: string): Entry[] =>
+  together(
+    moved.flatMap(({ method, amount }): Entry[] => [
+      { account: accountOfMethod[method] as Account, fundId: null, amount },
+      { account: 'gifts', fundId, amount: -amount },
+    ]),
+  );
+
+/** What a gift stands at by what moved for it. */
+export function standsAt(moved: readonly GiftMoney[]): { received: Amount; state: GiftState } {
+  const came = moved.reduce((sum, m) => sum + (m.amount > 0 && !m.undoes ? m.amount : 0), 0);
+  const received = moved.reduce((sum, m) => sum + m.amount, 0);
+  const state =
+    came === 0 ? 'open' : received <= 0 ? 'returned' : received < came ? 'part returned' : 'given';
+  return { received, state };
+}
+
+/** How far a page is towards its goal: from 0 on, in hundredths; more than 100 where it was passed. Null without a goal. */
+export const progressOf = (goal: Amount | null, given: Amount): number | null =>
+  goal === null ? null : Math.floor((given / goal) * 100);
+
+/** How a giver is shown to the public: by their name, or not at all where they wish so. */
+export const shownAs = (giver: { given: string; family: string; anonymous: boolean }): string | null =>
+  giver.anonymous ? null : `${giver.given} ${giver.family}`.trim() || null;
