@@ -150,6 +150,8 @@ const givingPage = pageFields.extend({
 });
 export type GivingPage = z.infer<typeof givingPage>;
 
+const pageMade = z.object({ id, slug: z.string(), version: z.int() });
+
 const giftRow = z.object({
   id,
   number: z.int(),
@@ -292,14 +294,14 @@ export const givingContract = contract({
     summary: 'Make a page to give on',
     who: ['treasurer'],
     body: pageFields,
-    response: z.object({ id, slug: z.string() }),
+    response: pageMade,
   },
   'PUT /api/giving/pages/:id': {
     summary: 'Change a page to give on',
     who: ['treasurer'],
     params: idParams,
     body: pageFields.extend({ version: z.int() }),
-    response: z.object({ version: z.int() }),
+    response: pageMade,
   },
   'POST /api/initiatives': {
     summary: 'Add an initiative that gifts can be for',

@@ -473,7 +473,7 @@ describe('what staff do', () => {
       });
     expect((await save({ suggested: [500, 500] })).problem.fields?.[0]?.path).toBe('suggested');
     expect((await save({ title: { en: ' ' } })).problem.fields?.[0]?.path).toBe('title.en');
-    expect((await save({ open: false })).body).toEqual({ version: 2 });
+    expect((await save({ open: false })).body).toMatchObject({ version: 2 });
     expect((await save({ open: true })).problem.code).toBe('changed-by-somebody');
     expect(await shown()).toEqual([]);
     const reply = await world.anyone.try('POST /api/public/giving/:slug/gifts', {

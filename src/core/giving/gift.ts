@@ -1,5 +1,5 @@
 import { type Account, accountOfMethod } from '#core/money/accounts.ts';
-import type { Amount } from '#core/money/amount.ts';
+import { type Amount, type Currency, sameFigure } from '#core/money/amount.ts';
 import { type Entry, together } from '#core/money/posting.ts';
 
 /** How somebody is remembered by a gift. */
@@ -42,3 +42,7 @@ export const progressOf = (goal: Amount | null, given: Amount): number | null =>
 /** How a giver is shown to the public: by their name, or not at all where they wish so. */
 export const shownAs = (giver: { given: string; family: string; anonymous: boolean }): string | null =>
   giver.anonymous ? null : `${giver.given} ${giver.family}`.trim() || null;
+
+/** Amounts that are suggested where nothing else says: 10, 25 and 50 as they read in the currency. None is chosen beforehand. */
+export const usualGifts = (currency: Currency): Amount[] =>
+  [1000, 2500, 5000].map((amount) => sameFigure(amount, 'CAD', currency));

@@ -86,6 +86,9 @@ export const en = {
   seats_one: '{{count}} seat',
   seats_other: '{{count}} seats',
   continue: 'Continue',
+  giveHere: 'Give',
+  givenSoFar: '{{given}} so far',
+  givenOfGoal: '{{given}} of {{goal}}',
   unknown:
     'The card processor has not answered yet. Your seats are kept. Please do not pay again; we write to you as soon as we know.',
   ended: 'This booking has ended',

@@ -88,6 +88,9 @@ export const fr: Words = {
   seats_one: '{{count}} place',
   seats_other: '{{count}} places',
   continue: 'Continuer',
+  giveHere: 'Donner',
+  givenSoFar: '{{given}} à ce jour',
+  givenOfGoal: '{{given}} sur {{goal}}',
   unknown:
     "Le service de paiement n'a pas encore répondu. Vos places sont gardées. Ne payez pas de nouveau ; nous vous écrivons dès que nous savons.",
   ended: 'Cette réservation est terminée',

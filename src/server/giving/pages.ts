@@ -65,6 +65,12 @@ export async function showPage(
   };
 }
 
+interface PageMade {
+  id: string;
+  slug: string;
+  version: number;
+}
+
 /** What is wrong with a page: amounts that repeat, a title that is missing, something it names that is not there. */
 async function checkPage(w: Work, fields: GivingPageFields): Promise<void> {
   const wrong = [
@@ -90,7 +96,7 @@ const rowOf = ({ suggested, ...fields }: GivingPageFields) => ({
 });
 
 /** Makes a page, in the currency of its event, or else that of the organization. */
-export async function makePage(w: Work, fields: GivingPageFields): Promise<{ id: string; slug: string }> {
+export async function makePage(w: Work, fields: GivingPageFields): Promise<PageMade> {
   await checkPage(w, fields);
   const { currency } = fields.eventId
     ? { currency: (await readEvent(w.tx, fields.eventId)).paidIn }
@@ -108,7 +114,7 @@ export async function makePage(w: Work, fields: GivingPageFields): Promise<{ id:
     updatedAt: w.now,
   });
   await record(w, 'giving page changed', { pageId: id, title: fields.title.en, how: 'made' });
-  return { id, slug };
+  return { id, slug, version: 1 };
 }
 
 /** Changes a page. Somebody else’s change in between is refused; what it is paid in stays. */
@@ -116,12 +122,12 @@ export async function changePage(
   w: Work,
   id: string,
   { version, ...fields }: GivingPageFields & { version: number },
-): Promise<{ version: number }> {
+): Promise<PageMade> {
   const page = await readPageById(w.tx, id, true);
   if (!page) throw notFound('This page');
   if (page.version !== version) throw refused('changed-by-somebody');
   await checkPage(w, fields);
   await update(w.tx, 'giving_pages', id, { ...rowOf(fields), version: version + 1, updatedAt: w.now });
   await record(w, 'giving page changed', { pageId: id, title: fields.title.en, how: 'changed' });
-  return { version: version + 1 };
+  return { id, slug: page.slug, version: version + 1 };
 }

@@ -183,6 +183,12 @@ export function makePages(app: App, handlers: AllHandlers, dist: string) {
         const events = await call(handlers['GET /api/public/events'], {}, listingAsked(search));
         if (!Object.keys(search).some((name) => name !== 'lang')) initial['GET /api/public/events'] = events;
         text = earlyListing(events, frame.organization, language);
+      } else if (/^\/give\/[^/]+$/u.test(path)) {
+        const of = decodeURIComponent(path.slice('/give/'.length));
+        const giving = await call(handlers['GET /api/public/giving/:slug'], { slug: of });
+        initial[`GET /api/public/giving/${of}`] = giving;
+        title = `${giving.title} · ${title}`;
+        head = `<meta name="description" content="${escapeHtml(giving.words.slice(0, 200))}">`;
       } else if (path === '/propose') {
         initial['GET /api/public/propose'] = await call(handlers['GET /api/public/propose'], {});
       } else if (path === '/embed') {

@@ -5,13 +5,12 @@ import { type CardsOpen, cardsContract, type Payout } from '#contract/cards.ts';
 import type { MoveKind } from '#core/money/processor.ts';
 import type { Answer } from '#web/api.ts';
 import { Button } from '#web/kit/Button.tsx';
-import { Form } from '#web/kit/form/Form.tsx';
+import { FormDialog } from '#web/kit/form/FormDialog.tsx';
 import { Text } from '#web/kit/form/fields.tsx';
 import { prepare } from '#web/kit/form/request.ts';
 import { useForm } from '#web/kit/form/useForm.ts';
 import { say } from '#web/kit/toast.tsx';
 import { phrase } from '#web/words/phrase.ts';
-import { Asking } from '../kit/Asking.tsx';
 import { Empty, Note } from '../kit/Note.tsx';
 import { Loaded, Problems } from '../kit/notices.tsx';
 import { SlideOver } from '../kit/SlideOver.tsx';
@@ -290,13 +289,16 @@ function Settle({ of, close }: { of: CardsOpen; close: () => void }) {
     },
   });
   return (
-    <Asking open close={close} actions={null} title={phrase('ledger.settleMove')}>
+    <FormDialog
+      form={form}
+      close={close}
+      title={phrase('ledger.settleMove')}
+      submit={phrase('ledger.settleMoveDo')}
+    >
       <chakra.p className="soft" marginTop="8px">
         {phrase('ledger.settleMoveText')}
       </chakra.p>
-      <Form form={form} submit={phrase('ledger.settleMoveDo')} label={phrase('ledger.settleMove')}>
-        <Text form={form} name="words" label={phrase('ledger.settleMoveWords')} required />
-      </Form>
-    </Asking>
+      <Text form={form} name="words" label={phrase('ledger.settleMoveWords')} required autoFocus />
+    </FormDialog>
   );
 }

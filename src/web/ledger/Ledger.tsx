@@ -3,6 +3,7 @@ import { ListViews } from '../kit/ListViews.tsx';
 import { useAddress } from '../kit/useAddress.ts';
 import { Accounts } from './Accounts.tsx';
 import { Cards } from './Cards.tsx';
+import { Gifts } from './Gifts.tsx';
 import { Movements } from './Movements.tsx';
 import { Owed } from './Owed.tsx';
 
@@ -10,6 +11,7 @@ const views = {
   '': { label: phrase('ledger.movements'), Show: Movements },
   accounts: { label: phrase('ledger.accounts'), Show: Accounts },
   owed: { label: phrase('ledger.owed'), Show: Owed },
+  gifts: { label: phrase('ledger.giving'), Show: Gifts },
   cards: { label: phrase('ledger.cards'), Show: Cards },
 } as const;
 type View = keyof typeof views;

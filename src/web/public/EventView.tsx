@@ -7,7 +7,7 @@ import { inLanguage } from '#core/events/french.ts';
 import { lookFrom, type PageLook } from '#core/events/look.ts';
 import { useAsk } from './asking.ts';
 import { useCameBy, useCounted } from './cameBy.ts';
-import { Asked, Help, More, Story, Tickets, Top, WhenAndWhere } from './eventParts.tsx';
+import { Asked, Giving, Help, More, Story, Tickets, Top, WhenAndWhere } from './eventParts.tsx';
 import { language } from './language.ts';
 import { Loaded } from './notices.tsx';
 import { PaidIn } from './saying.ts';
@@ -74,6 +74,7 @@ function Styled({ event: whole, preview = false }: { event: PublicEvent; preview
     <>
       <Asked event={event} />
       <More {...parts} />
+      <Giving {...parts} />
       <Help {...parts} />
     </>
   );

@@ -381,6 +381,28 @@ export function More({ event, preview }: Part) {
   );
 }
 
+/** Pages where one can give without coming, each with how far it is. */
+export function Giving({ event, preview }: Part) {
+  const { t } = useTranslation();
+  const money = useMoney();
+  if (preview || !event.giving.length) return null;
+  return (
+    <>
+      <Head>{t('giveHere')}</Head>
+      {event.giving.map((g) => (
+        <p key={g.slug}>
+          <Link to={`/give/${g.slug}`}>{readTexts(g.title, language())}</Link>{' '}
+          <chakra.span color="soft">
+            {g.goal === null
+              ? g.given > 0 && t('givenSoFar', { given: money(g.given, g.currency) })
+              : t('givenOfGoal', { given: money(g.given, g.currency), goal: money(g.goal, g.currency) })}
+          </chakra.span>
+        </p>
+      ))}
+    </>
+  );
+}
+
 /** Shifts that still need somebody. */
 export function Help({ event, preview }: Part) {
   const { t } = useTranslation();

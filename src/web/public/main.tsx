@@ -26,6 +26,9 @@ const Preview = lazy(() => import('./Preview.tsx'));
 const Mine = lazy(() => import('./Mine.tsx'));
 const ByLink = lazy(() => import('./SignIn.tsx'));
 const ProposeEvent = lazy(() => import('./ProposeEvent.tsx'));
+const Give = lazy(() => import('./giving/Give.tsx'));
+const Gift = lazy(() => import('./giving/Gift.tsx'));
+const Pledge = lazy(() => import('./giving/Pledge.tsx'));
 const Survey = lazy(() => import('./Survey.tsx'));
 
 const client = new QueryClient({ defaultOptions: { queries: { retry: 1, staleTime: 5_000 } } });
@@ -54,6 +57,9 @@ const router = createBrowserRouter([
       { path: '/i/:token', element: <Invitation /> },
       { path: '/crew/:token', element: <OwnShifts /> },
       { path: '/own/:token', element: <Own /> },
+      { path: '/give/:slug', element: <Give /> },
+      { path: '/gift/:token', element: <Gift /> },
+      { path: '/pledge/:token', element: <Pledge /> },
       { path: '/propose', element: <ProposeEvent /> },
       { path: '/mine', element: <Mine /> },
       { path: '/mine/in/:token', element: <ByLink /> },

@@ -6,6 +6,8 @@ import { useTranslation } from 'react-i18next';
 import { Link, useNavigate, useParams, useSearchParams } from 'react-router';
 import { type OrderPlaced, type PublicEvent, registrationContract } from '#contract/registration.ts';
 import { inLanguage } from '#core/events/french.ts';
+import { usualGifts } from '#core/giving/gift.ts';
+import { plainAmount, readAmount } from '#core/money/amount.ts';
 import { askedOfOrder } from '#core/questions/showing.ts';
 import { nothingTaken, shortOf, shortProblem } from '#core/registration/capacity.ts';
 import { orderProblems } from '#core/registration/checking.ts';
@@ -23,7 +25,7 @@ import { useCameBy, useCounted } from '../cameBy.ts';
 import { QuestionField } from '../fields.tsx';
 import { language } from '../language.ts';
 import { Loaded } from '../notices.tsx';
-import { Head, Say, Soft, Title, Two } from '../parts.tsx';
+import { Acts, Head, Say, Soft, Title, Two } from '../parts.tsx';
 import { Quoted } from '../Quoted.tsx';
 import { type Choice, keyOf, quoteFor, reckon, wantedOf } from '../quoting.ts';
 import { PaidIn, useCurrency, useMoney } from '../saying.ts';
@@ -299,6 +301,22 @@ function Filling({ event, within = false, buyer }: Booked) {
             <>
               <Head>{t('donation')}</Head>
               <Soft marginBottom="10px">{t('donationHelp')}</Soft>
+              <Acts marginBottom="8px">
+                {usualGifts(currency).map((of) => (
+                  <Button
+                    key={of}
+                    look={readAmount(draft.gift, currency) === of ? 'main' : undefined}
+                    aria-pressed={readAmount(draft.gift, currency) === of}
+                    onClick={() =>
+                      form.set({
+                        gift: readAmount(draft.gift, currency) === of ? '' : plainAmount(of, currency),
+                      })
+                    }
+                  >
+                    {money(of)}
+                  </Button>
+                ))}
+              </Acts>
               <Two>
                 <Money form={form} name="gift" label={t('amount')} currency={currency} sayAmount={money} />
                 <Choose

@@ -1,0 +1,123 @@
+import type { GivingPageFields } from '#contract/giving.ts';
+import { type App, inTransaction, systemActor } from '#server/app/app.ts';
+import { first } from '#server/db/database.ts';
+import { beginGift, payGift, recordGift } from '#server/giving/giving.ts';
+import { makePage } from '#server/giving/pages.ts';
+import { addInitiative } from '#server/giving/store.ts';
+
+const nobody = { phone: '', street: '', town: '', postalCode: '', country: null };
+
+/** Pages to give on, with gifts: once, every month, in memory, unnamed, by cheque and in kind. */
+export async function playGiving(app: App): Promise<void> {
+  const id = async (sql: string): Promise<string> => (await first<{ id: string }>(app.db, sql))!.id;
+  const hide = await id("select id from funds where name = 'Hide Appeal'");
+  const young = await id("select id from funds where name = 'Young Naturalists'");
+  const general = await id("select id from funds where name = 'General'");
+  const water = await first<{ id: string }>(
+    app.db,
+    "select id from events where public_title = 'Open Water Day' and state = 'open' order by starts_at limit 1",
+  );
+  const initiatives = await inTransaction(app, systemActor, async (w) => ({
+    water: (await addInitiative(w.tx, app.ids.id(), 'Clear Water by 2028'))!,
+    hide: (await addInitiative(w.tx, app.ids.id(), 'Hide Appeal'))!,
+  }));
+  const page = (fields: Partial<GivingPageFields> & Pick<GivingPageFields, 'title' | 'words' | 'fundId'>) =>
+    inTransaction(app, systemActor, (w) =>
+      makePage(w, {
+        thanks: { en: '', fr: '' },
+        initiativeId: null,
+        eventId: null,
+        goal: null,
+        untilOn: null,
+        suggested: [2500, 5000, 10_000],
+        monthly: true,
+        showsGivers: true,
+        open: true,
+        ...fields,
+      }),
+    );
+  const appeal = await page({
+    title: { en: 'A hide by the reedbed', fr: 'Un observatoire près de la roselière' },
+    words: {
+      en: 'From the new hide everybody will see the herons come in: a ramp instead of steps, low windows for children, a bench for those who stay long.',
+      fr: 'Du nouvel observatoire, tout le monde verra arriver les hérons : une rampe au lieu de marches, des fenêtres basses pour les enfants, un banc pour qui reste longtemps.',
+    },
+    thanks: {
+      en: 'Every board of the ramp is somebody’s gift. Come and see it this autumn.',
+      fr: 'Chaque planche de la rampe est un don. Venez la voir cet automne.',
+    },
+    fundId: hide,
+    initiativeId: initiatives.hide,
+    goal: 1_800_000,
+    untilOn: '2026-12-31',
+  });
+  await page({
+    title: {
+      en: 'Cannot paddle? Send a child in your place',
+      fr: 'Vous ne pagayez pas ? Offrez une place à un enfant',
+    },
+    words: {
+      en: 'A gift of 40 pays for a place, a life jacket and lunch for one of the Mudlarks.',
+      fr: 'Un don de 40 paie une place, un gilet de sauvetage et un dîner pour l’un des Mudlarks.',
+    },
+    fundId: young,
+    eventId: water?.id ?? null,
+    suggested: [4000, 8000],
+    monthly: false,
+  });
+  type Extra = { words?: string; monthly?: boolean; anonymous?: boolean; memory?: string };
+  const gifts: readonly [string, string, number, Extra][] = [
+    ['Hanne', 'Whitfield', 25_000, { words: 'For the herons' }],
+    ['Rosalind', 'Teague', 5000, { monthly: true }],
+    ['Anselm', 'Corrigan', 120_000, { memory: 'Winifred Corrigan', words: 'She counted every one of them' }],
+    ['Petra', 'Lindqvist', 10_000, { anonymous: true }],
+    ['Yusuf', 'Adeyemi', 2500, { monthly: true, words: 'A little every month' }],
+    ['Maud', 'Pelletier', 50_000, {}],
+    ['Caspian', 'Roy', 4000, { anonymous: true, words: 'See you on the boardwalk' }],
+    ['Beatriz', 'Amaral', 7500, { memory: 'Joaquim Amaral' }],
+  ];
+  for (const [given, family, amount, { words = '', monthly = false, anonymous = false, memory }] of gifts) {
+    const { giftId } = await inTransaction(app, systemActor, async (w) => {
+      const { number } = await beginGift(w, appeal.slug, {
+        amount,
+        monthly,
+        giver: { ...nobody, given, family, email: `${given}.${family}@harbourpost.example`.toLowerCase() },
+        tribute: memory ? { kind: 'memory', to: memory, tellName: '', tellEmail: '' } : null,
+        words,
+        anonymous,
+        language: 'en',
+      });
+      return (await first<{ giftId: string }>(w.tx, 'select id as gift_id from gifts where number = $1', [
+        number,
+      ]))!;
+    });
+    await payGift(app, systemActor, giftId, { card: '9000 0000 0000 0001', expiry: '08/29' });
+  }
+  const byHand = (
+    given: string,
+    family: string,
+    amount: number,
+    method: 'cheque' | 'in kind',
+    row: object,
+    reference = '',
+  ) =>
+    inTransaction(app, systemActor, (w) =>
+      recordGift(w, {
+        who: { given, family, email: null, language: 'en' },
+        contactId: null,
+        row: { currency: 'CAD', initiativeId: null, anonymous: false, ...row },
+        amount,
+        method,
+        reference,
+        by: 'Marit Solvang',
+      }),
+    );
+  await byHand('Ottoline', 'Marsh', 40_000, 'cheque', { fundId: general, kind: 'money' }, 'No. 118');
+  await byHand('Ludovic', 'Ferreira', 160_000, 'in kind', {
+    fundId: young,
+    kind: 'in kind',
+    thing: 'Two cedar canoes',
+    appraisedBy: 'Harbour Boats',
+    initiativeId: initiatives.water,
+  });
+}
