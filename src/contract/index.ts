@@ -31,6 +31,7 @@ import { picturesContract } from './pictures.ts';
 import { placesContract } from './places.ts';
 import { proposalsContract } from './proposals.ts';
 import { questionSetsContract } from './questionSets.ts';
+import { receiptsContract } from './receipts.ts';
 import { recordsContract } from './records.ts';
 import { registrationContract } from './registration.ts';
 import { seatsContract } from './seats.ts';
@@ -79,6 +80,7 @@ export const everything = {
   ...booksContract,
   ...cardsContract,
   ...givingContract,
+  ...receiptsContract,
   ...waiversContract,
   ...moneyContract,
   ...crewContract,

@@ -15,6 +15,8 @@ import { carryLot, nextCarrySql } from './money/carrying.ts';
 import { askAgain } from './money/charging.ts';
 import { askRefund, nextRefundSql, nextStatementSql, readStatement, takeNotice } from './money/statement.ts';
 import { nextDiarySql, readAgain } from './places/diaries.ts';
+import { writeLot } from './receipts/batches.ts';
+import { nextBatchSql } from './receipts/store.ts';
 import { dropLooseFiles, nextLooseFileSql } from './registration/answerFiles.ts';
 import { forgetAnswers, nextForgettingSql } from './registration/forgetting.ts';
 import { chaseGuests, nextChaseSql } from './registration/guests.ts';
@@ -38,6 +40,11 @@ export const dueKinds: readonly DueKind[] = [
     // One that was taken in but not ticked off comes again, and changes nothing.
     run: (app, due) =>
       deliverNotice(app.cardsAround, due.id, (headers, body) => takeNotice(app, headers, body)),
+  },
+  {
+    what: 'receipts of a year',
+    next: nextBatchSql,
+    run: (app, due) => writeLot(app, due.id),
   },
   {
     what: 'monthly gifts',

@@ -46,6 +46,7 @@ import { papersHandlers } from './papers/routes.ts';
 import { picturesHandlers } from './pictures/routes.ts';
 import { placesHandlers } from './places/routes.ts';
 import { proposalsHandlers } from './proposals/routes.ts';
+import { receiptsHandlers } from './receipts/routes.ts';
 import { listHandlers } from './records/lists.ts';
 import { recordsHandlers } from './records/routes.ts';
 import { acceptingHandlers } from './registration/accepting.ts';
@@ -114,6 +115,7 @@ export function makeServer(app: App, options: ServerOptions): Express {
     ...moneyHandlers,
     ...cardsHandlers,
     ...givingHandlers,
+    ...receiptsHandlers,
     ...crewHandlers,
     ...messagesHandlers,
     ...doorsHandlers,

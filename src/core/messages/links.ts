@@ -5,6 +5,7 @@ export const linkPaths = {
   seat: { path: '/g/', words: 'link to their seat' },
   crew: { path: '/crew/', words: 'link to their shifts' },
   survey: { path: '/s/', words: 'link to their survey' },
+  receipt: { path: '/receipt/', words: 'link to their receipt' },
   gift: { path: '/gift/', words: 'link to their gift' },
   pledge: { path: '/pledge/', words: 'link to their monthly gift' },
   own: { path: '/own/', words: 'link to their own page' },

@@ -32,6 +32,7 @@ export type DirectKind =
   | 'crew'
   | 'overlap'
   | 'own'
+  | 'receipt'
   | 'thanks'
   | 'thanks in kind'
   | 'tribute'
@@ -57,6 +58,7 @@ export type DirectKind =
 /** Fields that one of these messages has for itself alone, beside those that every template may use. */
 export const ownFields: Partial<Record<DirectKind, readonly string[]>> = {
   'sign in': ['code_link'],
+  receipt: ['number', 'amount', 'words'],
   thanks: ['amount', 'fund', 'tribute', 'words'],
   'thanks in kind': ['thing', 'fund', 'tribute', 'words'],
   tribute: ['by', 'tribute', 'fund'],
@@ -311,6 +313,13 @@ export const directTexts: Record<DirectKind, MessageText> = {
     body: {
       en: 'Hello,\n\nYour code is {{code_link}}. Type it where you asked for it, or use this link: {{manage_link}}\n\nIt works once, for fifteen minutes. If you did not ask for it, you need do nothing.\n\n{{organization}}',
       fr: 'Bonjour,\n\nVotre code est {{code_link}}. Saisissez-le là où vous l’avez demandé, ou suivez ce lien : {{manage_link}}\n\nIl fonctionne une fois, pendant quinze minutes. Si vous ne l’avez pas demandé, vous n’avez rien à faire.\n\n{{organization}}',
+    },
+  },
+  receipt: {
+    subject: { en: 'Your receipt {{number}}', fr: 'Votre reçu {{number}}' },
+    body: {
+      en: 'Hello {{name}},\n\n{{words}}Here is your receipt no. {{number}}, for {{amount}}: {{manage_link}}\n\nThe link is yours alone; please do not pass it on.\n\n{{organization}}',
+      fr: 'Bonjour {{name}},\n\n{{words}}Voici votre reçu nº {{number}}, de {{amount}} : {{manage_link}}\n\nCe lien est personnel; ne le transmettez pas.\n\n{{organization}}',
     },
   },
   thanks: {

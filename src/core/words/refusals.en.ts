@@ -2,6 +2,15 @@ import type { Plurals } from './filling.ts';
 
 /** What staff meet when something cannot be done or saved, in English. What the public may meet is in problems.en.ts. */
 export const refusalsEn = {
+  'receipts-not-set-up':
+    'Say first what receipts say of the organization: its name, address, registration number, place and who signs.',
+  'nothing-to-receipt': 'There is nothing that could be receipted.',
+  'receipt-void': 'This receipt is void already.',
+  'batch-running': 'The receipts of {{year}} are being written already.',
+  'batch-done': 'These are all written.',
+  'year-twice': 'A year is there twice.',
+  'near-cash-above': 'It is a part of what stands beside, and cannot be more.',
+  'beside-what': 'Say what it is.',
   'settled-already': 'Somebody has settled this already.',
   'changed-by-somebody':
     'Somebody changed this meanwhile. Load it again; nothing of yours was saved over it.',

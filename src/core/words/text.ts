@@ -3,6 +3,7 @@ import type { Wrong } from './problems.ts';
 /** Fields in which people write several lines; every other text is one line. */
 const severalLines = new Set([
   'about',
+  'addressLines',
   'accessNotes',
   'answers',
   'body',
@@ -15,6 +16,7 @@ const severalLines = new Set([
   'overrideReason',
   'reason',
   'text',
+  'thanks',
   'why',
   'words',
 ]);

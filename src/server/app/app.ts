@@ -172,7 +172,8 @@ export type LinkKind =
   | 'feed'
   | 'invited'
   | 'gift'
-  | 'pledge';
+  | 'pledge'
+  | 'receipt';
 
 /** Makes sure a public link exists and returns its token. A link that was stopped stays so. What is new has none yet. */
 export async function openLink(

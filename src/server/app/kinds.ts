@@ -158,6 +158,12 @@ export interface Facts {
   'gift declined': { giftId: string; words: string };
   'giving page changed': { pageId: string; title: string; how: string };
   'pledge changed': { pledgeId: string; how: string };
+  'receipt written': { receiptId: string; number: string; contactId: string };
+  'receipt voided': { receiptId: string; number: string; why: string };
+  'receipts of a year': { batchId: string; year: number; how: string };
+  'receipts set up': object;
+  /** What seats at an event are worth, for receipts. */
+  'seats valued': { eventId: string };
   'card move put aside': { moveId: string; kind: string; why: string };
   'card move settled': { moveId: string; words: string };
   'money returned': { eventId: string; orderId: string; amount: number; reason: string; gift: boolean };
@@ -591,6 +597,38 @@ export const tellings: { readonly [K in FactKind]: Telling<Facts[K]> } = {
   'pledge changed': {
     entry: (f) => ({ action: `${f.how} a monthly gift`, subject: { kind: 'pledge', id: f.pledgeId } }),
     topics: ofGift,
+  },
+  'receipt written': {
+    entry: (f) => ({
+      action: 'wrote a receipt',
+      subject: { kind: 'receipt', id: f.receiptId },
+      detail: { number: f.number },
+    }),
+    topics: ofGift,
+  },
+  'receipt voided': {
+    entry: (f) => ({
+      action: 'voided a receipt',
+      subject: { kind: 'receipt', id: f.receiptId },
+      detail: { number: f.number, why: f.why },
+    }),
+    topics: ofGift,
+  },
+  'receipts of a year': {
+    entry: (f) => ({
+      action: `${f.how} the receipts of a year`,
+      subject: { kind: 'receipts', id: f.batchId },
+      detail: { year: f.year },
+    }),
+    topics: ofGift,
+  },
+  'receipts set up': {
+    entry: () => ({ action: 'set receipts up', subject: { kind: 'organization', id: null } }),
+    topics: ofGift,
+  },
+  'seats valued': {
+    entry: (f) => ({ action: 'said what seats are worth', subject: event(f.eventId) }),
+    topics: ofEvent,
   },
   'card move put aside': {
     entry: (f) => ({

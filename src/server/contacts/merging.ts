@@ -33,6 +33,7 @@ export const belongings = [
   { table: 'donations', column: 'contact_id' },
   { table: 'gifts', column: 'contact_id' },
   { table: 'pledges', column: 'contact_id' },
+  { table: 'receipts', column: 'contact_id' },
   { table: 'signatures', column: 'contact_id' },
   { table: 'assignments', column: 'contact_id' },
   { table: 'messages', column: 'contact_id' },
