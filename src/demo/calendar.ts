@@ -15,7 +15,15 @@ export interface Recurring {
   capacity: number;
   /** Seats usually taken. */
   usual: [number, number];
-  offers: { name: string; about: string; price: number; seatsPerUnit: number; quantity: number | null }[];
+  offers: {
+    name: string;
+    about: string;
+    price: number;
+    seatsPerUnit: number;
+    quantity: number | null;
+    /** What one is worth, for receipts. */
+    worth?: number;
+  }[];
   /** What is so of it, of what clearance asks. */
   so: FactCode[];
   waiver: 'water' | 'children' | null;
@@ -145,8 +153,15 @@ export const recurring: readonly Recurring[] = [
     capacity: 136,
     usual: [104, 132],
     offers: [
-      { name: 'One place', about: '', price: 4500, seatsPerUnit: 1, quantity: null },
-      { name: 'Table of eight', about: 'a table of your own', price: 32000, seatsPerUnit: 8, quantity: 10 },
+      { name: 'One place', about: '', price: 4500, seatsPerUnit: 1, quantity: null, worth: 2800 },
+      {
+        name: 'Table of eight',
+        about: 'a table of your own',
+        price: 32000,
+        seatsPerUnit: 8,
+        quantity: 10,
+        worth: 22400,
+      },
     ],
     so: ['food', 'alcohol'],
     waiver: null,

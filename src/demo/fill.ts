@@ -19,7 +19,7 @@ import { assemble } from '#server/start.ts';
 import { storeBelonging } from './belonging.ts';
 import { recurring } from './calendar.ts';
 import { playComing } from './coming.ts';
-import { playGiving } from './gifts.ts';
+import { playGiving, writeLastYear } from './gifts.ts';
 import { ordersWritten, resetNumbers, writePastEvent } from './history.ts';
 import { foundOrganization } from './organization.ts';
 import { writeStatement } from './paidOut.ts';
@@ -103,6 +103,7 @@ export async function fill(
   await db.transaction((tx) => writeStatement(tx, demoBegins));
   await readStatement(app);
   await playGiving(app);
+  await writeLastYear(app);
   await runner.run();
   await runner.stop();
   await keepSegments(app, founded.units['Small Boats']!);

@@ -141,11 +141,12 @@ export function planRows(
     updatedAt: now,
     ...extra,
   };
-  const offers = of.offers.map((o, position) => ({
+  const offers = of.offers.map(({ worth = 0, ...o }, position) => ({
     id: ids.id(),
     eventId: id,
     position,
     mostPerOrder: o.seatsPerUnit > 1 ? 2 : 8,
+    valueReceived: worth,
     ...o,
   }));
   const steps = defaultSteps.map((s, position) => ({ id: ids.id(), eventId: id, position, ...s }));

@@ -341,6 +341,34 @@ describe('money that goes back by card', () => {
     );
   });
 
+  test('a gift with a booking that went back and did not go through is given again', async () => {
+    const { token } = await world.anyone.call('POST /api/public/events/:slug/orders', {
+      params: { slug: event.slug },
+      body: orderFor(event, [{ given: 'Gifted', family: 'Holder' }], {
+        donation: { amount: 1100, fundId: null, anonymous: false },
+      }),
+    });
+    await world.anyone.call('POST /api/public/orders/:token/pay', {
+      params: { token },
+      body: { card: '9000 0000 0000 0007', expiry: '08/29' },
+    });
+    const [row] = await world.app.db.query<{ id: string }>(
+      'select id from orders order by number desc limit 1',
+    );
+    await refund(row!.id, 1100, { gift: true });
+    const given = async () =>
+      (
+        await world.app.db.query<{ sum: number }>(
+          'select sum(amount)::int as sum from donations where order_id = $1',
+          [row!.id],
+        )
+      )[0]!.sum;
+    expect(await given()).toBe(0);
+    await later(day + 5);
+    expect(await given()).toBe(1100);
+    expect(await look(token)).toMatchObject({ received: 5100 });
+  });
+
   test('more than came in is refused, and of two at once one', async () => {
     const { orderId } = await paid(1);
     const ask = () =>
@@ -481,6 +509,17 @@ test('whatever order moves are heard in, and however often, the books end the sa
     { numRuns: 6 },
   );
   await told('notices', 'works');
+});
+
+test('a processor that does not answer is asked for its statement again within the hour', async () => {
+  await told('cards', 'fails', 1);
+  expect((await marit.try('POST /api/cards/statement')).problem.code).toBe('processor-silent');
+  const [{ nextAt } = { nextAt: '' }] = await world.app.db.query<{ nextAt: string }>(
+    'select next_at from card_statement',
+  );
+  expect(Date.parse(nextAt) - Date.parse(world.app.clock.now())).toBe(3_600_000);
+  await marit.call('POST /api/cards/statement');
+  expect((await marit.call('POST /api/cards/statement')).taken).toBe(0);
 });
 
 test('the account with the processor is for those who see the money of every event, and on their Desk', async () => {

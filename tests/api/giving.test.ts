@@ -383,6 +383,49 @@ describe('a gift every month', () => {
     expect(charges).toHaveLength(2);
   });
 
+  test('paused while its answer is still to come, or missed and gone on with: nothing is asked for twice', async () => {
+    const { token } = await give({ monthly: true, amount: 1700 });
+    await pay(token);
+    const { id } = await pledgeOf();
+    const link = await tokenOf(id);
+    const change = (more: object) =>
+      world.anyone.call('POST /api/public/pledges/:token', { params: { token: link }, body: more });
+    const odalys = await world.as('odalys');
+    const tell = (
+      service: 'cards' | 'notices',
+      mode: 'works' | 'lost' | 'answer lost' | 'fails',
+      remaining: number | null,
+    ) => odalys.call('PUT /api/standins', { body: { service, mode, remaining } });
+    // The answer is lost, and whoever gives pauses before it comes.
+    await tell('cards', 'answer lost', 1);
+    const { next } = await world.anyone.call('GET /api/public/pledges/:token', { params: { token: link } });
+    await world.moveTo(`${next}T13:00:30.000Z`);
+    await change({ state: 'paused' });
+    await later(1 / 12);
+    const [paused] = await world.app.db.query<{ state: string; instalment: string }>(
+      'select state, instalment from pledges where id = $1',
+      [id],
+    );
+    expect(paused!.state).toBe('paused');
+    expect(paused!.instalment > next!).toBe(true);
+    await change({ state: 'running' });
+    // Declined until it is missed; gone on with, it is asked for at once.
+    await tell('cards', 'fails', null);
+    await later(62);
+    expect(await pledgeOf()).toMatchObject({ state: 'missed' });
+    await tell('cards', 'works', null);
+    await change({ state: 'running' });
+    await world.runner.run();
+    expect(await pledgeOf()).toMatchObject({ state: 'running', tries: 0, given: 5100 });
+    // One whose card is gone from its record is not asked for.
+    await world.app.db.query('update pledges set card_token = null, next_at = $2 where id = $1', [
+      id,
+      world.app.clock.now(),
+    ]);
+    await world.runner.run();
+    expect(await pledgeOf()).toMatchObject({ next: null, given: 5100 });
+  });
+
   test('a page may take gifts once only', async () => {
     const { slug: once } = await marit.call('POST /api/giving/pages', {
       body: fields({ monthly: false, title: { en: 'Once' } }),

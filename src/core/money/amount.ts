@@ -72,6 +72,14 @@ export function sumsOf(
     );
 }
 
+/** An amount as papers say it, with all its decimals: "$320.00". */
+export function sayExactAmount(amount: Amount, currency: Currency, locale = 'en'): string {
+  const digits = minorDigits(currency);
+  return formatOf(locale === 'fr' ? 'fr-CA' : 'en-CA', currency, digits, digits).format(
+    amount / 10 ** digits,
+  );
+}
+
 /** Plain decimal text for CSV files: "25.50". */
 export function plainAmount(amount: Amount, currency: Currency): string {
   const digits = minorDigits(currency);

@@ -9,8 +9,9 @@ export interface Part extends Paid {
   on: CalendarDate;
   /** What it was: an event, a fund. */
   what: string;
-  /** What was received for it, in words. */
+  /** What was received for it, in words: what the event is, and what stands beside it. */
   received: string;
+  receivedBeside: string;
   /** Of a gift in kind: what it is, and who said what it is worth. */
   thing: string;
   appraisedBy: string;
@@ -114,7 +115,7 @@ export function assess(
       what,
       amount,
       advantage: found.advantage,
-      received: found.advantage > 0 ? p.received : '',
+      received: [p.received, found.ignored < p.beside && p.receivedBeside].filter(Boolean).join(', '),
       eligible: found.eligible,
       thing,
       appraisedBy,

@@ -18,8 +18,9 @@ async function when(w: Work): Promise<{ today: string; at: (date: string) => str
 
 /** Puts the instalment after one in line, and tells whoever gives where their card runs out before it. */
 async function advance(w: Work, pledge: Pledge, after: string): Promise<void> {
-  const { at } = await when(w);
-  const instalment = nextInstalment(pledge.day, after);
+  const { at, today } = await when(w);
+  // What fell into the time in which no card worked is not asked for afterwards: nobody gives twice on a day.
+  const instalment = nextInstalment(pledge.day, after > today ? after : today);
   await update(w.tx, 'pledges', pledge.id, {
     state: 'running',
     instalment,

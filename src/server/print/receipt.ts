@@ -1,4 +1,4 @@
-import { sayAmount } from '#core/money/amount.ts';
+import { sayExactAmount } from '#core/money/amount.ts';
 import { codeOf, offices, type ReceiptContent } from '#core/receipts/year.ts';
 import { sayLongDate } from '#core/time/say.ts';
 import { fillIn } from '#core/words/filling.ts';
@@ -28,7 +28,7 @@ export function drawReceipt(pdf: PDFKit.PDFDocument, receipt: PrintedReceipt): v
   const { content: c, language, sha256 } = receipt;
   const t = (key: keyof typeof receiptEn, params: Record<string, string> = {}) =>
     fillIn((language === 'fr' ? receiptFr : receiptEn)[key], params, language);
-  const money = (amount: number) => sayAmount(amount, c.currency, language);
+  const money = (amount: number) => sayExactAmount(amount, c.currency, language);
   const date = (on: string) => sayLongDate(`${on}T00:00`, language);
   const official = c.country === 'CA';
   const inKind = c.lines.some((l) => l.thing);

@@ -16,19 +16,19 @@ const none = "'' as thing, '' as appraised_by";
 const partsSql = `
   select 'gift ' || g.id as part, g.contact_id, ${day('g.given_at')} as "on", g.received as amount, g.currency,
     case g.kind when 'in kind' then 'in kind' else 'gift' end as kind, 0::bigint as itself, g.advantage as beside, 0::bigint as near_cash,
-    f.name as what, g.advantage_what as received, g.thing, g.appraised_by, false as to_come
+    f.name as what, '' as received, g.advantage_what as received_beside, g.thing, g.appraised_by, false as to_come
   from gifts g join funds f on f.id = g.fund_id where g.given_at is not null
   union all
   select 'order gift ' || o.id, o.buyer_contact_id, ${day('min(d.at)')}, sum(d.amount)::bigint, o.currency, 'gift', 0, 0, 0,
-    max(f.name), '', ${none}, false
+    max(f.name), '', '', ${none}, false
   from donations d join orders o on o.id = d.order_id join funds f on f.id = d.fund_id group by o.id
   union all
   select 'seats ' || o.id, o.buyer_contact_id, ${day('s.paid_at')}, s.paid, o.currency, 'seats', s.itself, coalesce(v.beside, 0) * s.seats,
     coalesce(v.near_cash, 0) * s.seats, e.public_title,
-    concat_ws(', ', coalesce(nullif(v.itself_what, ''), e.public_title), case when v.beside > 0 then nullif(v.besides, '') end),
+    coalesce(nullif(v.itself_what, ''), e.public_title), coalesce(v.beside_what, ''),
     ${none}, ${endSql('e')} > $1::timestamptz
   from orders o join events e on e.id = o.event_id
-    left join (select event_id, itself_what, beside_what as besides, beside, near_cash from event_favours) v on v.event_id = e.id
+    left join event_favours v on v.event_id = e.id
     join lateral (
       select sum(u.paid)::bigint as paid, max(u.paid_at) as paid_at, sum(u.seats)::int as seats,
         case when bool_or(u.paid > 0 and u.seats > 0 and f.value_received = 0) then null
@@ -41,7 +41,7 @@ const partsSql = `
                and r.state in ${among(standing)}) as seats) u on true
       where l.order_id = o.id and l.kind = 'seats') s on s.paid > 0
   union all
-  select 'extras ' || o.id, o.buyer_contact_id, ${day('x.paid_at')}, x.paid, o.currency, 'thing', x.itself, 0, 0, x.what, x.what, ${none},
+  select 'extras ' || o.id, o.buyer_contact_id, ${day('x.paid_at')}, x.paid, o.currency, 'thing', x.itself, 0, 0, x.what, x.what, '', ${none},
     ${endSql('e')} > $1::timestamptz
   from orders o join events e on e.id = o.event_id
     join lateral (
@@ -81,7 +81,7 @@ export const readGivers = (
 ): Promise<(Giver & { id: string; language: 'en' | 'fr'; email: string | null })[]> =>
   tx.query<Giver & { id: string; language: 'en' | 'fr'; email: string | null }>(
     `select c.id, trim(c.given_name || ' ' || c.family_name) as name, c.erased_at is not null as erased, case c.language when 'fr' then 'fr' else 'en' end as language,
-       coalesce(g.address, concat_ws(E'\\n', nullif(c.street, ''), nullif(c.postal_code, ''))) as address, g.country,
+       coalesce(g.address, case when c.street <> '' then concat_ws(E'\\n', c.street, nullif(c.postal_code, '')) else '' end) as address, g.country,
        (select m.email from contact_emails m where m.contact_id = c.id and m.bounced_at is null and m.ended_on is null order by m.position limit 1) as email
      from contacts c left join lateral (
        select concat_ws(E'\\n', street, nullif(trim(concat_ws(' ', nullif(town, ''), nullif(postal_code, ''))), '')) as address, country from gifts

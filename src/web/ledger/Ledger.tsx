@@ -6,16 +6,18 @@ import { Cards } from './Cards.tsx';
 import { Gifts } from './Gifts.tsx';
 import { Movements } from './Movements.tsx';
 import { Owed } from './Owed.tsx';
+import { Receipts } from './Receipts.tsx';
 
 const views = {
   '': { label: phrase('ledger.movements'), Show: Movements },
   accounts: { label: phrase('ledger.accounts'), Show: Accounts },
   owed: { label: phrase('ledger.owed'), Show: Owed },
   gifts: { label: phrase('ledger.giving'), Show: Gifts },
+  receipts: { label: phrase('ledger.receipts'), Show: Receipts },
   cards: { label: phrase('ledger.cards'), Show: Cards },
 } as const;
 type View = keyof typeof views;
-const usual = { show: '', kind: '', period: 'ever' };
+const usual = { show: '', kind: '', period: 'ever', year: '' };
 
 /** The money of the organization: how it moved, how the accounts stand, and what people owe. */
 export default function Ledger() {
@@ -29,7 +31,7 @@ export default function Ledger() {
         <ListViews
           label={phrase('common.show')}
           value={view}
-          set={(show) => put({ show, kind: '', period: 'ever' })}
+          set={(show) => put({ show, kind: '', period: 'ever', year: '' })}
           views={(Object.keys(views) as View[]).map((value) => ({ value, label: views[value].label }))}
         />
       </div>

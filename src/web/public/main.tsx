@@ -29,6 +29,8 @@ const ProposeEvent = lazy(() => import('./ProposeEvent.tsx'));
 const Give = lazy(() => import('./giving/Give.tsx'));
 const Gift = lazy(() => import('./giving/Gift.tsx'));
 const Pledge = lazy(() => import('./giving/Pledge.tsx'));
+const Receipt = lazy(() => import('./giving/Receipt.tsx'));
+const Verify = lazy(() => import('./giving/Verify.tsx'));
 const Survey = lazy(() => import('./Survey.tsx'));
 
 const client = new QueryClient({ defaultOptions: { queries: { retry: 1, staleTime: 5_000 } } });
@@ -59,6 +61,8 @@ const router = createBrowserRouter([
       { path: '/own/:token', element: <Own /> },
       { path: '/give/:slug', element: <Give /> },
       { path: '/gift/:token', element: <Gift /> },
+      { path: '/receipt/:token', element: <Receipt /> },
+      { path: '/verify', element: <Verify /> },
       { path: '/pledge/:token', element: <Pledge /> },
       { path: '/propose', element: <ProposeEvent /> },
       { path: '/mine', element: <Mine /> },
