@@ -1,6 +1,7 @@
 import { acceptingContract } from './accepting.ts';
 import { agendaContract } from './agenda.ts';
 import { backupContract } from './backup.ts';
+import { bankContract } from './bank.ts';
 import { booksContract } from './books.ts';
 import { cardsContract } from './cards.ts';
 import { changesContract } from './changes.ts';
@@ -77,6 +78,7 @@ export const everything = {
   ...proposalsContract,
   ...registrationContract,
   ...seatsContract,
+  ...bankContract,
   ...booksContract,
   ...cardsContract,
   ...givingContract,

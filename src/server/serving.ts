@@ -13,6 +13,7 @@ import { agendaHandlers } from './agenda/routes.ts';
 import type { App } from './app/app.ts';
 import { backupCommands } from './backup/command.ts';
 import { backupHandlers } from './backup/routes.ts';
+import { bankHandlers } from './bank/routes.ts';
 import { exchangingHandlers } from './changes/exchanging.ts';
 import { changesHandlers } from './changes/routes.ts';
 import { clearanceHandlers } from './clearance/routes.ts';
@@ -116,6 +117,7 @@ export function makeServer(app: App, options: ServerOptions): Express {
     ...cardsHandlers,
     ...givingHandlers,
     ...receiptsHandlers,
+    ...bankHandlers,
     ...crewHandlers,
     ...messagesHandlers,
     ...doorsHandlers,

@@ -116,10 +116,12 @@ describe('the books of an event', () => {
 
     const csv = String(await marit.call('GET /api/books.csv', { query: of }));
     const lines = csv.trim().split(/\r?\n/u);
-    expect(lines[0]).toBe('Date,Posting,About,Event,Order,Gift,Name,Account,Fund,Debit,Credit,Currency,By');
+    expect(lines[0]).toBe(
+      'Date,Posting,About,Event,Order,Gift,Name,Account,Code,Fund,Debit,Credit,Currency,By',
+    );
     const sum = (column: number) =>
       lines.slice(1).reduce((total, l) => total + Math.round(Number(l.split(',')[column] || 0) * 100), 0);
-    expect(sum(9)).toBe(sum(10));
+    expect(sum(10)).toBe(sum(11));
     expect(csv).toContain('returned');
     // Of other days there is nothing.
     expect(await books({ ...of, until: '2026-07-01' })).toEqual([]);

@@ -50,3 +50,76 @@ test('what is owed is paid by cheque, a part of it goes back, and the accounts a
   await page.getByRole('button', { name: 'Last month' }).click();
   await expect(page.getByText('Nothing was posted then.', { exact: false })).toBeVisible();
 });
+
+test('a month is settled with a file of the bank, by keyboard; what was wrong is taken back', async ({
+  browser,
+  site,
+}) => {
+  const event = await openEvent(callers(site), { title: 'Banked', price: 4000 });
+  const odalys = await callers(site).as('odalys');
+  const marit = await callers(site).as('marit');
+  for (const [given, method] of [
+    ['Tove', 'transfer'],
+    ['Chic', 'cheque'],
+    ['Olive', null],
+  ] as const) {
+    await odalys.call('POST /api/events/:id/orders', {
+      params: { id: event.id },
+      body: orderFor(event, [{ given, family: 'Banker' }]),
+    });
+    if (!method) continue;
+    const { rows } = await odalys.call('GET /api/events/:id/registrations', { params: { id: event.id } });
+    await marit.call('POST /api/orders/:id/payments', {
+      params: { id: rows.find((r) => r.given === given)!.orderId },
+      body: { method, amount: 4000, reason: '' },
+    });
+  }
+  const day = site.started.app.clock.now().slice(0, 10);
+  const page = await pageOf(browser, site, 'Marit Solvang');
+  await page.goto('/ledger?show=bank');
+  await expect(page.getByText('No file of the bank was brought in yet.', { exact: false })).toBeVisible();
+  const bring = (lines: string) =>
+    page
+      .getByLabel('Bring in a file of the bank')
+      .last()
+      .setInputFiles({
+        name: 'july.csv',
+        mimeType: 'text/csv',
+        buffer: Buffer.from(`Date,Description,Amount\n${lines}`),
+      });
+  await bring(
+    `${day},E-TRANSFER TOVE BANKER,40.00\n${day},DEPOSIT CHIC BANKER,40.00\n${day},E-TRANSFER OLIVE BANKER,40.00\n${day},SERVICE CHARGE,-7.50\nsoon,broken,1\n`,
+  );
+  await expect(page.getByText('0 of 4 lines settled')).toBeVisible();
+  await expect(page.getByText('1 line could not be read: 6.')).toBeVisible();
+  await checkAccess(page);
+  const list = page.getByRole('list', { name: 'To settle' });
+  const line = (words: RegExp) => list.getByRole('listitem').filter({ hasText: words });
+  // Three are settled without the mouse; what stands first is the likeliest, by name.
+  for (const words of [/TRANSFER TOVE/u, /DEPOSIT CHIC/u, /TRANSFER OLIVE/u]) {
+    await line(words).focus();
+    await page.keyboard.press('Enter');
+    await expect(line(words)).toHaveCount(0);
+  }
+  await line(/SERVICE/u).getByRole('button', { name: 'Something else' }).click();
+  const dialog = page.getByRole('dialog');
+  await dialog.getByLabel('What it is').fill('monthly');
+  await checkAccess(page);
+  await dialog.getByRole('button', { name: 'Save' }).click();
+  await expect(page.getByText('Every line of the bank is settled.')).toBeVisible();
+  await expect(page.getByText('4 of 4 lines settled')).toBeVisible();
+  // The same file again brings nothing; days that can be read either way are asked about.
+  await bring(`${day},SERVICE CHARGE,-7.50\n`);
+  await expect(page.getByText('0 lines brought in, 1 known already.')).toBeVisible();
+  await bring('03/04/2026,either,5.00\n');
+  await page.getByRole('button', { name: 'Month first', exact: false }).click();
+  await expect(line(/either/u)).toContainText('4 Mar');
+  await page.getByRole('button', { name: 'Take back: SERVICE CHARGE' }).click();
+  await expect(line(/SERVICE/u)).toBeVisible();
+
+  await page.getByRole('button', { name: 'Accounts', exact: true }).click();
+  await page.getByRole('button', { name: 'Codes of accounts' }).click();
+  await dialog.getByLabel('Bank', { exact: true }).fill('1010');
+  await dialog.getByRole('button', { name: 'Save' }).click();
+  await expect(page.getByRole('row').filter({ hasText: 'Bank' })).toContainText('$120');
+});

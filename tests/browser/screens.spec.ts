@@ -66,6 +66,7 @@ async function screensOf(
     ['/ledger?show=gifts', 'Ledger'],
     ['/ledger?show=receipts', 'Ledger'],
     ['/ledger?show=cards', 'Ledger'],
+    ['/ledger?show=bank', 'Ledger'],
     ['/records', 'Records'],
     ['/records/segments', 'Segments'],
     [`/records/segments/${segment}`, 'Screens'],

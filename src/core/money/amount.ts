@@ -20,12 +20,12 @@ const formatOf = once(
 );
 
 /** Digits after the decimal separator, by ISO 4217 as the runtime knows it. */
-const minorDigits = (currency: Currency): number =>
+export const digitsOf = (currency: Currency): number =>
   formatOf('en', currency).resolvedOptions().maximumFractionDigits ?? 2;
 
 /** "$25", "$25.50": the decimals only where there are some; the code where the symbol would mislead. */
 export function sayAmount(amount: Amount, currency: Currency, locale = 'en'): string {
-  const digits = minorDigits(currency);
+  const digits = digitsOf(currency);
   const whole = amount % 10 ** digits === 0;
   const format = formatOf(locale === 'fr' ? 'fr-CA' : 'en-CA', currency, whole ? 0 : digits, digits);
   return format.format(amount / 10 ** digits);
@@ -42,7 +42,7 @@ export function readAmount(text: string, currency: Currency): Amount | null {
     .replace(/[\s\u00a0]/gu, '');
   const match = /^(-?)(\d{1,9}|\d{1,3}(?:,\d{3})+)(?:[.,](\d+))?$/u.exec(cleaned);
   if (!match) return null;
-  const digits = minorDigits(currency);
+  const digits = digitsOf(currency);
   const fraction = match[3] ?? '';
   if (fraction.length > digits) return null;
   const units =
@@ -55,7 +55,7 @@ export function readAmount(text: string, currency: Currency): Amount | null {
  * rounded.
  */
 export const sameFigure = (amount: Amount, from: Currency, to: Currency): Amount =>
-  Math.round(amount * 10 ** (minorDigits(to) - minorDigits(from)));
+  Math.round(amount * 10 ** (digitsOf(to) - digitsOf(from)));
 
 /** Sums by currency, those of `first` first and the others by their codes; nothing for what sums to nothing. */
 export function sumsOf(
@@ -74,7 +74,7 @@ export function sumsOf(
 
 /** An amount as papers say it, with all its decimals: "$320.00". */
 export function sayExactAmount(amount: Amount, currency: Currency, locale = 'en'): string {
-  const digits = minorDigits(currency);
+  const digits = digitsOf(currency);
   return formatOf(locale === 'fr' ? 'fr-CA' : 'en-CA', currency, digits, digits).format(
     amount / 10 ** digits,
   );
@@ -82,6 +82,6 @@ export function sayExactAmount(amount: Amount, currency: Currency, locale = 'en'
 
 /** Plain decimal text for CSV files: "25.50". */
 export function plainAmount(amount: Amount, currency: Currency): string {
-  const digits = minorDigits(currency);
+  const digits = digitsOf(currency);
   return (amount / 10 ** digits).toFixed(digits);
 }

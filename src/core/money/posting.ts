@@ -40,6 +40,7 @@ export const postingKinds = [
   'disputed',
   'paid out',
   'set aside',
+  'banked',
 ] as const;
 export type PostingKind = (typeof postingKinds)[number];
 

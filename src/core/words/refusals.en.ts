@@ -2,6 +2,14 @@ import type { Plurals } from './filling.ts';
 
 /** What staff meet when something cannot be done or saved, in English. What the public may meet is in problems.en.ts. */
 export const refusalsEn = {
+  'bank-no-date': 'No column of it is a date. Its headings should say which is.',
+  'bank-no-amount':
+    'No column of it is an amount: one with a sign, or one for what came and one for what went.',
+  'bank-dates': 'Its days can be read either way. Say whether the day or the month stands first.',
+  'line-settled': 'Somebody has settled this line already.',
+  'line-open': 'This line is open.',
+  'line-other-amount': 'It comes to another amount, or something else stands for it by now.',
+  'fee-came-in': 'Money that came in is no fee.',
   'receipts-not-set-up':
     'Say first what receipts say of the organization: its name, address, registration number, place and who signs.',
   'nothing-to-receipt': 'There is nothing that could be receipted.',

@@ -164,6 +164,9 @@ export interface Facts {
   'receipts set up': object;
   /** What seats at an event are worth, for receipts. */
   'seats valued': { eventId: string };
+  'bank file brought in': { name: string; lines: number };
+  'bank line settled': { lineId: string; how: string };
+  'account codes changed': object;
   'card move put aside': { moveId: string; kind: string; why: string };
   'card move settled': { moveId: string; words: string };
   'money returned': { eventId: string; orderId: string; amount: number; reason: string; gift: boolean };
@@ -629,6 +632,26 @@ export const tellings: { readonly [K in FactKind]: Telling<Facts[K]> } = {
   'seats valued': {
     entry: (f) => ({ action: 'said what seats are worth', subject: event(f.eventId) }),
     topics: ofEvent,
+  },
+  'bank file brought in': {
+    entry: (f) => ({
+      action: 'brought in a file of the bank',
+      subject: { kind: 'bank', id: null },
+      detail: { name: f.name, lines: f.lines },
+    }),
+    topics: ofGift,
+  },
+  'bank line settled': {
+    entry: (f) => ({
+      action: 'said what a line of the bank is',
+      subject: { kind: 'bank line', id: f.lineId },
+      detail: { how: f.how },
+    }),
+    topics: ofGift,
+  },
+  'account codes changed': {
+    entry: () => ({ action: 'changed the codes of accounts', subject: { kind: 'organization', id: null } }),
+    topics: ofGift,
   },
   'card move put aside': {
     entry: (f) => ({

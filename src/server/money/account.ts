@@ -69,6 +69,23 @@ export async function postGift(
   );
 }
 
+/** Posts what a line of the bank is, on its day; nothing where nothing is. */
+export async function postLine(
+  { tx, app, actor }: Work,
+  line: { id: string; at: string; currency: string },
+  entries: readonly Entry[],
+): Promise<void> {
+  if (!entries.length) return;
+  const id = app.ids.id();
+  const { id: bankLineId, at, currency } = line;
+  await insert(tx, 'postings', { id, at, kind: 'banked', bankLineId, currency, actor: actor.name });
+  await insert(
+    tx,
+    'entries',
+    entries.map((e) => ({ postingId: id, ...e })),
+  );
+}
+
 /** Posts what moved on the account with the processor, on the day it did. */
 export async function postMove(
   { tx, app, actor }: Work,

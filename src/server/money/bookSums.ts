@@ -35,6 +35,7 @@ export interface EntryRow {
   giftNumber: number | null;
   name: string;
   account: Account;
+  code: string;
   fund: string | null;
   amount: number;
   currency: string;
@@ -46,10 +47,11 @@ export const readEntries = (tx: Queries, { eventId, from, until }: OfBooks): Pro
   tx.query<EntryRow>(
     `select p.at, p.id as posting_id, p.kind, v.public_title as event, o.number as order_number, g.number as gift_number,
        coalesce(nullif(trim(c.given_name || ' ' || c.family_name), ''), trim(o.buyer_given || ' ' || o.buyer_family), trim(g.given || ' ' || g.family), '') as name,
-       e.account, f.name as fund, e.amount, p.currency, p.actor
+       e.account, coalesce(k.code, '') as code, f.name as fund, e.amount, p.currency, p.actor
      from postings p join entries e on e.posting_id = p.id left join card_moves m on m.id = p.move_id left join payment_attempts a on a.id = m.charge_id
        left join orders o on o.id = coalesce(p.order_id, a.order_id) left join gifts g on g.id = coalesce(p.gift_id, a.gift_id) left join events v on v.id = p.event_id
        left join contacts c on c.id = coalesce(o.buyer_contact_id, g.contact_id) left join funds f on f.id = e.fund_id
+       left join account_codes k on k.account = e.account
      where ($1::uuid is null or p.event_id = $1) and ($2::date is null or (p.at at time zone (select zone from organization))::date >= $2)
        and ($3::date is null or (p.at at time zone (select zone from organization))::date <= $3)
      order by p.at, p.id, e.amount < 0, e.account, f.name`,

@@ -1,8 +1,9 @@
 import { chakra } from '@chakra-ui/react';
-import { type Account, accounts } from '#core/money/accounts.ts';
+import { useState } from 'react';
+import { accounts } from '#core/money/accounts.ts';
 import { daysOf, type Period, periods } from '#core/time/period.ts';
 import { type Answer, addressOf } from '#web/api.ts';
-import { ButtonAnchor } from '#web/kit/Button.tsx';
+import { Button, ButtonAnchor } from '#web/kit/Button.tsx';
 import { phrase } from '#web/words/phrase.ts';
 import { ListViews } from '../kit/ListViews.tsx';
 import { Empty } from '../kit/Note.tsx';
@@ -11,28 +12,12 @@ import { type Column, Table } from '../kit/Table.tsx';
 import { useAddress } from '../kit/useAddress.ts';
 import { useAsk } from '../parts/ask.ts';
 import { useSaying } from '../parts/saying.ts';
+import { AccountCodes } from './AccountCodes.tsx';
+import { accountWords } from './accountWords.ts';
 
 type Trial = Answer<'GET /api/books'>[number];
 type Balance = Trial['balances'][number];
 
-const names: Record<Account, string> = {
-  cards: phrase('ledger.accountCards'),
-  bank: phrase('ledger.accountBank'),
-  cash: phrase('ledger.accountCash'),
-  owed: phrase('ledger.accountOwed'),
-  disputed: phrase('ledger.accountDisputed'),
-  'in kind': phrase('ledger.accountInKind'),
-  unexplained: phrase('ledger.accountUnexplained'),
-  taxes: phrase('ledger.accountTaxes'),
-  seats: phrase('ledger.accountSeats'),
-  extras: phrase('ledger.accountExtras'),
-  kept: phrase('ledger.accountKept'),
-  gifts: phrase('ledger.accountGifts'),
-  discounts: phrase('ledger.accountDiscounts'),
-  favours: phrase('ledger.accountFavours'),
-  'written off': phrase('ledger.accountWrittenOff'),
-  fees: phrase('ledger.accountFees'),
-};
 const kinds = {
   asset: phrase('ledger.assets'),
   liability: phrase('ledger.liabilities'),
@@ -53,6 +38,7 @@ export function Accounts() {
   const [address, put] = useAddress(usual);
   const period = periods.find((p) => p === address.period) ?? 'ever';
   const { today } = useSaying();
+  const [coding, setCoding] = useState(false);
   const query = daysOf(period, today);
   return (
     <>
@@ -63,12 +49,16 @@ export function Accounts() {
           set={(to) => put({ period: to })}
           views={periods.map((value) => ({ value, label: periodWords[value] }))}
         />
-        <chakra.span marginLeft="auto">
+        <chakra.span marginLeft="auto" display="flex" gap="14px">
+          <Button look="link" onClick={() => setCoding(true)}>
+            {phrase('ledger.accountCodes')}
+          </Button>
           <ButtonAnchor look="link" href={addressOf('GET /api/books.csv', {}, query)}>
             {phrase('ledger.entriesAsCsv')}
           </ButtonAnchor>
         </chakra.span>
       </div>
+      {coding && <AccountCodes close={() => setCoding(false)} />}
       <Loaded of={useAsk('GET /api/books', { query })}>
         {(trials) =>
           trials.length ? (
@@ -90,7 +80,7 @@ function Standing({ trial, several }: { trial: Trial; several: boolean }) {
       id: 'account',
       phone: 'title',
       heading: phrase('ledger.account'),
-      cell: (b) => [names[b.account], b.fund].filter(Boolean).join(', '),
+      cell: (b) => [accountWords[b.account], b.fund].filter(Boolean).join(', '),
       total: () => phrase('ledger.inAll'),
     },
     {

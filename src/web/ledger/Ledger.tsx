@@ -2,6 +2,7 @@ import { phrase } from '#web/words/phrase.ts';
 import { ListViews } from '../kit/ListViews.tsx';
 import { useAddress } from '../kit/useAddress.ts';
 import { Accounts } from './Accounts.tsx';
+import { Bank } from './Bank.tsx';
 import { Cards } from './Cards.tsx';
 import { Gifts } from './Gifts.tsx';
 import { Movements } from './Movements.tsx';
@@ -14,6 +15,7 @@ const views = {
   owed: { label: phrase('ledger.owed'), Show: Owed },
   gifts: { label: phrase('ledger.giving'), Show: Gifts },
   receipts: { label: phrase('ledger.receipts'), Show: Receipts },
+  bank: { label: phrase('ledger.bank'), Show: Bank },
   cards: { label: phrase('ledger.cards'), Show: Cards },
 } as const;
 type View = keyof typeof views;
