@@ -1,4 +1,4 @@
-import { spawn } from 'node:child_process';
+import { spawn, spawnSync } from 'node:child_process';
 import { cpSync, mkdirSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
@@ -205,7 +205,7 @@ await beside(
   }),
 );
 await take(odalys, `/events/${water}/crew`, 'event-crew', settled('.table'));
-await take(odalys, '/contacts', 'contacts', settled('.table'));
+const everybody = await shot(odalys, '/contacts', settled('.table'));
 // Of those seen lately the one of whom most is known.
 const seen = (await (await odalys.request.get('/api/contacts?sort=seen&limit=400')).json()).contacts;
 const records = [];
@@ -224,12 +224,41 @@ const richness = (c) =>
     c.totals.attended > 5,
   ].filter(Boolean).length + new Set(c.ties.map((t) => t.kind)).size;
 const known = records.sort((a, b) => richness(b) - richness(a))[0];
-await take(odalys, `/contacts/${known.id}`, 'contact', settled('ol li'));
+await beside('contacts', everybody, await shot(odalys, `/contacts/${known.id}`, settled('ol li')));
+// The books, the account with the card processor, and a month that is settled with a file of the bank.
+const { payouts } = await (await odalys.request.get('/api/cards')).json();
+const bankFile = [
+  'Date,Description,Amount',
+  ...payouts
+    .slice(0, 3)
+    .map((p) => `${p.at.slice(0, 10)},CARDS PAYOUT ${p.id},${(p.amount / 100).toFixed(2)}`),
+  '2026-07-09,MOBILE DEPOSIT,400.00',
+  '2026-07-07,SERVICE CHARGE,-12.50',
+].join('\n');
 await beside(
-  'ledger-records',
-  await shot(odalys, '/ledger', settled('.table')),
+  'ledger',
   await shot(odalys, '/ledger?show=accounts', settled('table')),
-  await shot(odalys, '/records', settled('.apexcharts-bar-area')),
+  await shot(odalys, '/ledger?show=cards', settled('table')),
+  await shot(odalys, '/ledger?show=bank', async (page) => {
+    await page
+      .locator('input[type=file]')
+      .setInputFiles({ name: 'july.csv', mimeType: 'text/csv', buffer: Buffer.from(bankFile) });
+    await page.getByText('CARDS PAYOUT').first().waitFor();
+    // What was said of it goes by itself.
+    await page.getByText('lines brought in', { exact: false }).waitFor({ state: 'hidden' });
+  }),
+);
+// A page to give on at both sizes, and the receipts of a year; one of them as it is printed, where this machine can draw a PDF.
+const { rows } = await (await odalys.request.get('/api/receipts?year=2025')).json();
+const advantage = rows.find((r) => r.advantage > 0);
+const paper = await (await odalys.request.get(`/api/receipts/${advantage.id}/receipt.pdf`)).body();
+const drawn = spawnSync('pdftoppm', ['-png', '-r', '70', '-singlefile', '-'], { input: paper });
+await beside(
+  'giving',
+  await shot(await pageOf(null), '/give/a-hide-by-the-reedbed', settled('progress')),
+  await shot(await pageOf(null, true), '/give/a-hide-by-the-reedbed', settled('progress')),
+  await shot(odalys, '/ledger?show=receipts&year=2025', settled('table')),
+  ...(drawn.status === 0 ? [drawn.stdout] : []),
 );
 await take(odalys, '/tray', 'tray', settled('.table'));
 const bringing = await shot(odalys, '/import', async (page) => {
@@ -244,11 +273,15 @@ const reviewing = await shot(odalys, '/contacts/review', async (page) => {
     await page.keyboard.press('j');
 });
 await beside('bringing-in', bringing, reviewing);
-await take(odalys, '/records/segments', 'segment', async (page) => {
-  await page.getByRole('link', { name: 'Come often, never gave' }).click();
-  await page.locator('fieldset select').first().waitFor();
-  await page.getByText(/^of 1,/u).waitFor();
-});
+await beside(
+  'records',
+  await shot(odalys, '/records', settled('.apexcharts-bar-area')),
+  await shot(odalys, '/records/segments', async (page) => {
+    await page.getByRole('link', { name: 'Come often, never gave' }).click();
+    await page.locator('fieldset select').first().waitFor();
+    await page.getByText(/^of 1,/u).waitFor();
+  }),
+);
 // The page of an event, the form of a booking, and the booking, on a phone.
 const phone = await pageOf(null, true);
 const eventPage = await shot(phone, '/e/open-water-day-2026-08-08', settled('.pub:not(.early) h2'));

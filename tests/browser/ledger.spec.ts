@@ -101,7 +101,9 @@ test('a month is settled with a file of the bank, by keyboard; what was wrong is
     await page.keyboard.press('Enter');
     await expect(line(words)).toHaveCount(0);
   }
-  await line(/SERVICE/u).getByRole('button', { name: 'Something else' }).click();
+  await line(/SERVICE/u)
+    .getByRole('button', { name: 'Something else' })
+    .click();
   const dialog = page.getByRole('dialog');
   await dialog.getByLabel('What it is').fill('monthly');
   await checkAccess(page);

@@ -2,7 +2,7 @@ import type { Amount } from '#core/money/amount.ts';
 import type { CalendarDate } from '#core/time/clock.ts';
 
 /** Countries whose rules are known. */
-export const ruleCountries = ['CA', 'US'] as const;
+const ruleCountries = ['CA', 'US'] as const;
 export type RuleCountry = (typeof ruleCountries)[number];
 
 /** What holds in a country from a day on. Amounts are in minor units of its currency. An accountant decides; see `source`. */

@@ -54,7 +54,7 @@ const readPosted = (tx: Queries, giftId: string): Promise<Entry[]> =>
   );
 
 /** Works out what a gift stands at from what moved for it, keeps that with it, and posts what has changed by it. */
-export async function refreshGift(w: Work, giftId: string): Promise<{ received: number; state: GiftState }> {
+async function refreshGift(w: Work, giftId: string): Promise<{ received: number; state: GiftState }> {
   const gift = await readGift(w.tx, giftId, true);
   const moved = await readMoved(w.tx, giftId);
   const stands = standsAt(moved);

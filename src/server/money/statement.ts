@@ -54,7 +54,7 @@ const aboutOf = (w: Work, { about, kind }: Move): Promise<About | null> =>
  * Takes in something that moved on the account with the processor, once however often it is told and in whatever order: what it says of a
  * charge or refund is believed, and what it cost is posted. What nothing of ours explains is put aside.
  */
-export async function takeMove(
+async function takeMove(
   w: Work,
   move: Move,
   heardBy: 'notification' | 'statement',

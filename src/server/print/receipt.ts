@@ -24,7 +24,7 @@ export const receiptsPdf = (title: string, receipts: readonly PrintedReceipt[]):
   });
 
 /** Draws one receipt on a new page. */
-export function drawReceipt(pdf: PDFKit.PDFDocument, receipt: PrintedReceipt): void {
+function drawReceipt(pdf: PDFKit.PDFDocument, receipt: PrintedReceipt): void {
   const { content: c, language, sha256 } = receipt;
   const t = (key: keyof typeof receiptEn, params: Record<string, string> = {}) =>
     fillIn((language === 'fr' ? receiptFr : receiptEn)[key], params, language);

@@ -32,7 +32,7 @@ const paidOutAfter = 2 * day;
 const feeOf = (amount: number): number => Math.round(amount * 0.024) + 25;
 const disputeFee = 1500;
 /** The code that its bank asks for. */
-export const stepCode = '2468';
+const stepCode = '2468';
 const stepTries = 3;
 
 const number = (ids: Ids, of: string) => `${of}-${Buffer.from(ids.bytes(6)).toString('hex').toUpperCase()}`;
