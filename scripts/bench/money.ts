@@ -1,3 +1,8 @@
+import { Writable } from 'node:stream';
+import { finished } from 'node:stream/promises';
+import { propose } from '#core/bank/proposing.ts';
+import { readBankFile } from '#core/bank/reading.ts';
+import { readTable } from '#core/exchange/table.ts';
 import { makeRandom } from '#demo/random.ts';
 import { insert } from '#server/db/database.ts';
 import { makeIds } from '#server/db/ids.ts';
@@ -6,6 +11,7 @@ import { openPglite } from '#server/db/pglite.ts';
 import { openPostgres } from '#server/db/postgres.ts';
 import { post } from '#server/money/account.ts';
 import { readBalances, readOwed } from '#server/money/bookSums.ts';
+import { type PrintedReceipt, streamReceipts } from '#server/print/receipt.ts';
 import { Report } from './report.ts';
 import { begins, openSite } from './site.ts';
 
@@ -113,6 +119,97 @@ report.row(
   within,
 );
 report.row('what is owed at an event', await median(() => readOwed(db, some[0]!.eventId)), 'ms', within);
+
+console.log('  receipts as one PDF …');
+const receipts = 5000;
+const receipt = (n: number): PrintedReceipt => ({
+  content: {
+    number: `2025-${String(n).padStart(5, '0')}`,
+    issuedOn: '2026-01-15',
+    country: 'CA',
+    issuer: {
+      legalName: 'Brackenmere Wetland Trust',
+      address: '4 Sluice Lane',
+      registration: '80012 3456 RR0001',
+      place: 'Port Ansley',
+      signer: 'Marit Solvang',
+      signerRole: 'Treasurer',
+    },
+    giver: { name: `Una Order ${n}`, address: `${n} Reed Row` },
+    lines: [
+      {
+        on: '2025-10-15',
+        what: 'Fen Supper',
+        amount: 12_000,
+        advantage: 4500,
+        received: 'Supper',
+        eligible: 7500,
+        thing: '',
+        appraisedBy: '',
+      },
+    ],
+    amount: 12_000,
+    advantage: 4500,
+    eligible: 7500,
+    currency: 'CAD',
+    replaces: null,
+    abroad: false,
+  },
+  sha256: 'a'.repeat(64),
+  state: 'issued',
+  replacedBy: null,
+  language: n % 4 ? 'en' : 'fr',
+  verifyAt: `https://acolyte.example/verify?number=${n}`,
+});
+let bytes = 0;
+let most = 0;
+const sink = new Writable({
+  write(chunk: Buffer, _, done) {
+    bytes += chunk.length;
+    most = Math.max(most, process.memoryUsage.rss());
+    done();
+  },
+});
+const rss = process.memoryUsage.rss();
+async function* lots() {
+  for (let n = 1; n <= receipts; n += 50) yield Array.from({ length: 50 }, (_, at) => receipt(n + at));
+}
+const drew = performance.now();
+await streamReceipts('receipts', lots(), sink);
+await finished(sink);
+report.row('5,000 receipts in one PDF', (performance.now() - drew) / 1000, 's');
+report.row('its size', bytes / 1e6, 'MB');
+report.row('memory beyond what was there', Math.max(0, most - rss) / 1e6, 'MB');
+
+console.log('  lines of the bank …');
+const names = Array.from({ length: 800 }, (_, n) => `Una Order${n}`);
+const candidates = Array.from({ length: 6000 }, (_, n) => ({
+  kind: (['payout', 'transfer', 'hand'] as const)[n % 3]!,
+  id: `c${n}`,
+  on: `2026-${String(1 + (n % 12)).padStart(2, '0')}-${String(1 + (n % 28)).padStart(2, '0')}`,
+  amount: 1000 + ((n * 7919) % 90_000),
+  name: names[n % 800]!,
+  numbers: [`PO-${n}`],
+}));
+const csv = `Date,Description,Amount\n${candidates
+  .slice(0, 5000)
+  .map((c) => `${c.on},${c.name} ${c.numbers[0]},${(c.amount / 100).toFixed(2)}`)
+  .join('\n')}`;
+const bytesOf = new TextEncoder().encode(csv);
+const began = performance.now();
+readTable(bytesOf);
+const parsed = performance.now() - began;
+report.row('5,000 lines of a bank parsed bare', parsed, 'ms');
+report.row(
+  '5,000 lines read, keyed and proposed for',
+  await median(async () => {
+    const file = readBankFile(readTable(bytesOf), 2);
+    if ('why' in file) throw new Error(file.why);
+    propose(file.lines, candidates);
+  }),
+  'ms',
+  { floor: parsed },
+);
 report.finish();
 await site.close();
 process.exit();

@@ -103,6 +103,7 @@ export async function fill(
   await db.transaction((tx) => writeStatement(tx, demoBegins));
   await readStatement(app);
   await playGiving(app);
+  await readStatement(app);
   await writeLastYear(app);
   await runner.run();
   await runner.stop();

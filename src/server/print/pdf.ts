@@ -15,19 +15,28 @@ export type Face = 'name' | 'text';
 /** The colours of what is printed. */
 export const inks = { ink: '#23262D', soft: '#62666F', line: '#E3DCCF' } as const;
 
-/** Makes a PDF with our faces; pages are added by whoever draws. */
-export function pdfOf(
-  { title, ...page }: { title: string; size: string | [number, number]; margin: number },
-  draw: (pdf: PDFKit.PDFDocument) => void,
-): Promise<Buffer> {
+interface Paper {
+  title: string;
+  size: string | [number, number];
+  margin: number;
+}
+
+/** Begins a PDF with our faces; pages are added by whoever draws. */
+export function beginPdf({ title, ...page }: Paper): PDFKit.PDFDocument {
+  const pdf = new PDFDocument({ ...page, autoFirstPage: false, info: { Title: title } });
+  for (const [face, file] of Object.entries(fonts))
+    pdf.registerFont(face, require.resolve(`@fontsource/${file}`));
+  return pdf;
+}
+
+/** Makes a PDF that fits into memory, at once. */
+export function pdfOf(paper: Paper, draw: (pdf: PDFKit.PDFDocument) => void): Promise<Buffer> {
   return new Promise((resolve, reject) => {
-    const pdf = new PDFDocument({ ...page, autoFirstPage: false, info: { Title: title } });
+    const pdf = beginPdf(paper);
     const chunks: Buffer[] = [];
     pdf.on('data', (c: Buffer) => chunks.push(c));
     pdf.on('end', () => resolve(Buffer.concat(chunks)));
     pdf.on('error', reject);
-    for (const [face, file] of Object.entries(fonts))
-      pdf.registerFont(face, require.resolve(`@fontsource/${file}`));
     draw(pdf);
     pdf.end();
   });

@@ -1,3 +1,4 @@
+import { setImmediate as turn } from 'node:timers/promises';
 import { sayExactAmount } from '#core/money/amount.ts';
 import { codeOf, offices, type ReceiptContent } from '#core/receipts/year.ts';
 import { sayLongDate } from '#core/time/say.ts';
@@ -5,7 +6,7 @@ import { fillIn } from '#core/words/filling.ts';
 import type { Language } from '#core/words/language.ts';
 import { receiptEn } from '#core/words/receipt.en.ts';
 import { receiptFr } from '#core/words/receipt.fr.ts';
-import { drawCode, inks, pdfOf, write, writeLine } from './pdf.ts';
+import { beginPdf, drawCode, inks, pdfOf, write, writeLine } from './pdf.ts';
 
 /** A receipt as it is printed: what it says, its hash, whether it still stands, and where it is verified. */
 export interface PrintedReceipt {
@@ -22,6 +23,25 @@ export const receiptsPdf = (title: string, receipts: readonly PrintedReceipt[]):
   pdfOf({ size: 'A4', margin: 56, title }, (pdf) => {
     for (const receipt of receipts) drawReceipt(pdf, receipt);
   });
+
+/**
+ * Writes receipts into something as they are read, lot by lot: however many there are, only a few are held, and between two of them
+ * others have their turn.
+ */
+export async function streamReceipts(
+  title: string,
+  lots: AsyncIterable<readonly PrintedReceipt[]>,
+  into: NodeJS.WritableStream,
+): Promise<void> {
+  const pdf = beginPdf({ size: 'A4', margin: 56, title });
+  pdf.pipe(into);
+  for await (const lot of lots)
+    for (const receipt of lot) {
+      drawReceipt(pdf, receipt);
+      await turn();
+    }
+  pdf.end();
+}
 
 /** Draws one receipt on a new page. */
 function drawReceipt(pdf: PDFKit.PDFDocument, receipt: PrintedReceipt): void {

@@ -1,3 +1,4 @@
+import type { Response } from 'express';
 import type { receiptsContract } from '#contract/receipts.ts';
 import { rulesFor } from '#core/receipts/rules.ts';
 import { codeOf, isCodeOf, missingOf } from '#core/receipts/year.ts';
@@ -11,7 +12,7 @@ import { readEvent, readOffers } from '../events/store.ts';
 import { File, type Handlers } from '../http/handle.ts';
 import { invalid, notFound, refused } from '../http/problem.ts';
 import { demandBooks } from '../money/access.ts';
-import { type PrintedReceipt, receiptsPdf } from '../print/receipt.ts';
+import { type PrintedReceipt, receiptsPdf, streamReceipts } from '../print/receipt.ts';
 import { theOrganization } from '../staff/store.ts';
 import { beginBatch, steerBatch } from './batches.ts';
 import {
@@ -44,6 +45,32 @@ const pdfOf = async (origin: string, receipt: ReceiptKept): Promise<File> =>
     await receiptsPdf(receipt.number, [printed(origin, receipt)]),
     true,
   );
+
+/** As many receipts are read at a time for one long file. */
+const lot = 50;
+
+async function* lotsOf(tx: Queries, batchId: string, origin: string): AsyncGenerator<PrintedReceipt[]> {
+  for (let after = ''; ; ) {
+    const receipts = await readReceiptsOf(tx, batchId, after, lot);
+    if (receipts.length) yield receipts.map((r) => printed(origin, r));
+    if (receipts.length < lot) return;
+    after = receipts.at(-1)!.number;
+  }
+}
+
+/** Receipts in one file, sent as they are drawn. */
+class ReceiptsFile extends File {
+  constructor(
+    private readonly title: string,
+    private readonly lots: () => AsyncIterable<readonly PrintedReceipt[]>,
+  ) {
+    super(`${title}.pdf`, '');
+  }
+  start(response: Response): void {
+    response.status(200).type('application/pdf').attachment(this.name);
+    streamReceipts(this.title, this.lots(), response).catch((error) => response.destroy(error));
+  }
+}
 
 async function kept(tx: Queries, id: string): Promise<ReceiptKept> {
   const receipt = await readReceipt(tx, id);
@@ -153,16 +180,9 @@ export const receiptsHandlers: Handlers<typeof receiptsContract> = {
 
   'GET /api/receipts/batches/:id/receipts.pdf': async (c) => {
     await demandBooks(c);
-    const receipts = await readReceiptsOf(c.tx, c.params.id, '', 10_000);
-    if (!receipts.length) throw notFound('Receipt');
-    const title = `receipts-${receipts[0]!.year}`;
-    return new File(
-      `${title}.pdf`,
-      await receiptsPdf(
-        title,
-        receipts.map((r) => printed(c.app.origin, r)),
-      ),
-    );
+    const [first] = await readReceiptsOf(c.tx, c.params.id, '', 1);
+    if (!first) throw notFound('Receipt');
+    return new ReceiptsFile(`receipts-${first.year}`, () => lotsOf(c.tx, c.params.id, c.app.origin));
   },
 
   'GET /api/events/:id/favours': async (c) => {

@@ -71,7 +71,7 @@ export function Cards() {
           </div>
           <Problems of={read.problem} />
           {standing.map((s) => (
-            <StandingOf key={s.currency} of={s} />
+            <StandingOf key={s.currency} of={s} aside={open.some((o) => o.what === 'aside')} />
           ))}
           <h2>{phrase('ledger.cardsOpen')}</h2>
           {open.length ? (
@@ -89,7 +89,7 @@ export function Cards() {
   );
 }
 
-function StandingOf({ of }: { of: Standing }) {
+function StandingOf({ of, aside }: { of: Standing; aside: boolean }) {
   const { money } = useSaying();
   const said = (amount: number) => money(amount, of.currency);
   const between = of.there - of.here;
@@ -112,7 +112,7 @@ function StandingOf({ of }: { of: Standing }) {
         ))}
       </chakra.dl>
       <chakra.p className="soft" marginTop="6px">
-        {`${phrase(between ? 'ledger.agreesNot' : 'ledger.agrees')} `}
+        {`${phrase(!between ? 'ledger.agrees' : aside ? 'ledger.agreesNot' : 'ledger.toldSoon')} `}
         {phrase('ledger.feesSoFar', { fees: said(of.fees) })}
       </chakra.p>
     </Note>

@@ -241,6 +241,7 @@ export const ledger = {
   hereNow: 'By our books',
   between: 'Between the two',
   agrees: 'The processor and the books agree.',
+  toldSoon: 'What moved in the last minutes is told of soon; the statement is read every day.',
   agreesNot: 'What is put aside below is not in the books until somebody says what it is.',
   feesSoFar: '{{fees}} in fees so far.',
   readLast: 'Statement read {{at}}',
