@@ -10,6 +10,7 @@ import { contactsContract } from './contacts.ts';
 import { crewContract } from './crew.ts';
 import { doorsContract } from './doors.ts';
 import { dutiesContract } from './duties.ts';
+import { eventAccountContract } from './eventAccount.ts';
 import { eventsContract } from './events.ts';
 import { exchangingContract } from './exchanging.ts';
 import { fieldsContract } from './fields.ts';
@@ -81,6 +82,7 @@ export const everything = {
   ...bankContract,
   ...booksContract,
   ...cardsContract,
+  ...eventAccountContract,
   ...givingContract,
   ...receiptsContract,
   ...waiversContract,

@@ -19,7 +19,7 @@ import { assemble } from '#server/start.ts';
 import { storeBelonging } from './belonging.ts';
 import { recurring } from './calendar.ts';
 import { playComing } from './coming.ts';
-import { playGiving, writeLastYear } from './gifts.ts';
+import { accountForSupper, playGiving, writeLastYear } from './gifts.ts';
 import { ordersWritten, resetNumbers, writePastEvent } from './history.ts';
 import { foundOrganization } from './organization.ts';
 import { writeStatement } from './paidOut.ts';
@@ -105,6 +105,7 @@ export async function fill(
   await playGiving(app);
   await readStatement(app);
   await writeLastYear(app);
+  await accountForSupper(app);
   await runner.run();
   await runner.stop();
   await keepSegments(app, founded.units['Small Boats']!);

@@ -1,9 +1,11 @@
 import type { GivingPageFields } from '#contract/giving.ts';
 import { type App, inTransaction, systemActor } from '#server/app/app.ts';
-import { first } from '#server/db/database.ts';
+import { first, insert } from '#server/db/database.ts';
+import { readEvent } from '#server/events/store.ts';
 import { beginGift, payGift, recordGift } from '#server/giving/giving.ts';
 import { makePage } from '#server/giving/pages.ts';
 import { addInitiative } from '#server/giving/store.ts';
+import { recordCost } from '#server/money/eventAccount.ts';
 import { beginBatch, writeLot } from '#server/receipts/batches.ts';
 import { saveSettings } from '#server/receipts/store.ts';
 
@@ -156,4 +158,44 @@ export async function writeLastYear(app: App): Promise<void> {
     (await app.db.query("select 1 from receipt_batches where id = $1 and state = 'running'", [id])).length
   )
     await writeLot(app, id);
+}
+
+/** What last year’s supper was planned to bring and to cost, and what it cost. */
+export async function accountForSupper(app: App): Promise<void> {
+  const supper = (await first<{ id: string }>(
+    app.db,
+    "select id from events where public_title = 'Fen Supper' and starts_local >= '2025-10-01' and starts_local < '2025-11-01'",
+  ))!;
+  const plan: readonly [kind: 'income' | 'cost', name: string, amount: number, perHead: boolean][] = [
+    ['income', 'seats', 4000, true],
+    ['income', 'gifts', 60_000, false],
+    ['cost', 'Hall', 45_000, false],
+    ['cost', 'Kitchen', 1400, true],
+    ['cost', 'Music', 30_000, false],
+  ];
+  const marit = { ...systemActor, name: 'Marit Solvang' };
+  await inTransaction(app, marit, async (w) => {
+    await insert(
+      w.tx,
+      'event_budget',
+      plan.map(([kind, name, amount, perHead], position) => ({
+        id: app.ids.id(),
+        eventId: supper.id,
+        position,
+        kind,
+        name,
+        amount,
+        perHead,
+      })),
+    );
+    const event = await readEvent(w.tx, supper.id);
+    for (const [what, line, amount, on, paidFrom] of [
+      ['Town Hall, Main Hall', 'Hall', 45_000, '2025-10-20', 'bank'],
+      ['Vegetables and fish', 'Kitchen', 98_450, '2025-10-17', 'bank'],
+      ['Bread and candles', 'Kitchen', 21_300, '2025-10-18', 'cash'],
+      ['The Marsh Fiddles', 'Music', 30_000, '2025-10-18', 'bank'],
+      ['A broken urn', '', 8900, '2025-10-21', 'bank'],
+    ] as const)
+      await recordCost(w, event, { what, line, amount, on, paidFrom });
+  });
 }

@@ -41,6 +41,7 @@ import { mailingsHandlers } from './messages/mailings.ts';
 import { messagesHandlers } from './messages/routes.ts';
 import { mineHandlers } from './mine/routes.ts';
 import { cardsHandlers } from './money/cards.ts';
+import { eventAccountHandlers } from './money/eventAccount.ts';
 import { moneyHandlers } from './money/routes.ts';
 import { outcomesHandlers } from './outcomes/routes.ts';
 import { papersHandlers } from './papers/routes.ts';
@@ -115,6 +116,7 @@ export function makeServer(app: App, options: ServerOptions): Express {
     ...waiversHandlers,
     ...moneyHandlers,
     ...cardsHandlers,
+    ...eventAccountHandlers,
     ...givingHandlers,
     ...receiptsHandlers,
     ...bankHandlers,

@@ -163,6 +163,14 @@ describe('what was said of a line', () => {
       { how: 'owed', ids: [(await owing('Elsewise')).orderId] },
     ])
       expect((await settle(other.id, body)).problem.code).toBe('line-other-amount');
+    // One that nobody has spoken for, and of another amount.
+    await owing('Fresh', 'transfer');
+    const [fresh] = await world.app.db.query<{ id: string }>(
+      'select id from payments order by at desc, id desc limit 1',
+    );
+    expect((await settle(other.id, { how: 'transfer', ids: [fresh!.id] })).problem.code).toBe(
+      'line-other-amount',
+    );
     expect((await settle(other.id, { how: 'unexplained', said: '' })).status).toBe(422);
     expect((await settle(other.id, { how: 'elsewhere', said: 'kept in other books' })).status).toBe(201);
   });

@@ -389,3 +389,72 @@ test('through long random days at the counter the books agree with the orders, a
   )) as [{ moved: number }];
   expect(moved).toBeGreaterThan(60);
 });
+
+describe('the account of an event', () => {
+  test('its plan beside its books; costs are posted, and taken back', async () => {
+    const event = await openEvent(world, { title: 'Accounted', price: 4500, capacity: 20 });
+    const params = { id: event.id };
+    const plan = [
+      { kind: 'income' as const, name: 'seats', amount: 4500, perHead: true },
+      { kind: 'cost' as const, name: 'Hall', amount: 30_000, perHead: false },
+      { kind: 'cost' as const, name: 'Meals', amount: 2000, perHead: true },
+    ];
+    await odalys.call('PUT /api/events/:id/budget', { params, body: { lines: plan } });
+    await book(event, 'Ada').then(({ token }) => pay(world, token));
+    const account = () => marit.call('GET /api/events/:id/account', { params });
+    expect(await account()).toMatchObject({
+      currency: 'CAD',
+      income: { planned: 90_000, actual: 4500 },
+      costs: { planned: 70_000, actual: 0 },
+      breakEven: 12,
+      heads: { planned: 20, actual: 1 },
+      may: true,
+    });
+    const spend = (more: object = {}) =>
+      odalys.try('POST /api/events/:id/costs', {
+        params,
+        body: {
+          what: 'Town Hall',
+          line: 'Hall',
+          amount: 31_000,
+          on: '2026-07-09',
+          paidFrom: 'bank',
+          ...more,
+        },
+      });
+    const { id } = (await spend()).body;
+    expect(await account()).toMatchObject({
+      costs: { actual: 31_000 },
+      result: { actual: -26_500 },
+      perHead: { income: 4500, cost: 31_000 },
+    });
+    const balances = async () => (await books({ eventId: event.id }))[0]!.balances;
+    expect(await balances()).toMatchObject({ costs: 31_000, bank: -31_000 });
+    for (const [more, path] of [
+      [{ what: ' ' }, 'what'],
+      [{ amount: 0 }, 'amount'],
+      [{ on: '2026-02-30' }, 'on'],
+    ] as const)
+      expect((await spend(more)).problem.fields?.[0]?.path).toBe(path);
+    const undo = () =>
+      odalys.try('POST /api/events/:id/costs/:cost/undo', { params: { ...params, cost: id } });
+    expect((await undo()).status).toBe(201);
+    expect((await undo()).problem.code).toBe('cost-taken-back');
+    expect(
+      (await odalys.try('POST /api/events/:id/costs/:cost/undo', { params: { ...params, cost: event.id } }))
+        .status,
+    ).toBe(404);
+    expect(await balances()).not.toHaveProperty('costs');
+    const twice = await odalys.try('PUT /api/events/:id/budget', {
+      params,
+      body: { lines: [...plan, plan[1]!] },
+    });
+    expect(twice.problem.fields?.[0]).toMatchObject({ path: 'lines.3.name', code: 'line-twice' });
+    // Who leads another unit neither sees nor records it.
+    const piers = await world.as('piers');
+    expect((await piers.try('GET /api/events/:id/account', { params })).status).toBeGreaterThanOrEqual(403);
+    expect(
+      (await piers.try('PUT /api/events/:id/budget', { params, body: { lines: [] } })).status,
+    ).toBeGreaterThanOrEqual(403);
+  });
+});

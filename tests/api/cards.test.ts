@@ -522,6 +522,18 @@ test('a processor that does not answer is asked for its statement again within t
   expect((await marit.call('POST /api/cards/statement')).taken).toBe(0);
 });
 
+test('told again that it was declined, nobody’s seats are kept any longer for it', async () => {
+  const { token, orderId } = await paid(2);
+  const before = (await look(token)).heldUntil;
+  await later(5);
+  const id = crypto.randomUUID();
+  const answer = { key: await chargeOf(orderId), ref: 'CH-AGAIN', outcome: 'declined', words: 'no' };
+  const body = JSON.stringify({ id, about: 'answer', answer });
+  expect((await send(body, sign(id, body))).status).toBe(200);
+  expect((await look(token)).heldUntil).toBe(before);
+  expect((await look(token)).payment).toBe('declined');
+});
+
 test('the account with the processor is for those who see the money of every event, and on their Desk', async () => {
   const desk = async (who: Caller) =>
     (await who.call('GET /api/desk')).entries.filter((e) => e.action.href === '/ledger?show=cards');

@@ -27,6 +27,8 @@ const onlyTold: readonly FactKind[] = [
   'receipts of a year',
   'receipts set up',
   'seats valued',
+  'account planned',
+  'cost recorded',
   'bank file brought in',
   'bank line settled',
   'account codes changed',

@@ -125,3 +125,29 @@ test('a month is settled with a file of the bank, by keyboard; what was wrong is
   await dialog.getByRole('button', { name: 'Save' }).click();
   await expect(page.getByRole('row').filter({ hasText: 'Bank' })).toContainText('$120');
 });
+
+test('the account of an event: planned, spent, taken back', async ({ browser, site }) => {
+  const event = await openEvent(callers(site), { title: 'Accounted', price: 4000, capacity: 20 });
+  const page = await pageOf(browser, site, 'Marit Solvang');
+  await page.goto(`/events/${event.id}/wrap-up`);
+  await expect(
+    page.getByText('Nothing is planned yet, and nothing came or went.', { exact: false }),
+  ).toBeVisible();
+  await page.getByRole('button', { name: 'Plan it' }).click();
+  const dialog = page.getByRole('dialog');
+  await dialog.getByLabel('Amount').first().fill('40');
+  await dialog.getByLabel('Name').nth(1).fill('Hall');
+  await dialog.getByLabel('Amount').nth(1).fill('300');
+  await checkAccess(page);
+  await dialog.getByRole('button', { name: 'Save' }).click();
+  await expect(page.getByText('It pays for itself from 8 people on.')).toBeVisible();
+  await page.getByRole('button', { name: 'Record a cost' }).click();
+  await dialog.getByLabel('What it was for').fill('Town Hall');
+  await dialog.getByLabel('Amount').fill('310');
+  await dialog.getByLabel('Line of the plan').selectOption('Hall');
+  await dialog.getByRole('button', { name: 'Record a cost' }).click();
+  await expect(page.getByText('-$310', { exact: false })).toBeVisible();
+  await checkAccess(page);
+  await page.getByRole('button', { name: 'Take back: Town Hall' }).click();
+  await expect(page.getByRole('button', { name: 'Take back: Town Hall' })).toHaveCount(0);
+});

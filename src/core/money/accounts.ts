@@ -35,6 +35,8 @@ export const accounts = {
   'written off': 'expense',
   /** What the processor keeps for itself. */
   fees: 'expense',
+  /** What was spent for events. */
+  costs: 'expense',
 } as const satisfies Record<string, AccountKind>;
 export type Account = keyof typeof accounts;
 export const accountNames = Object.keys(accounts) as Account[];

@@ -40,7 +40,8 @@ export type PostingKind =
   | 'disputed'
   | 'paid out'
   | 'set aside'
-  | 'banked';
+  | 'banked'
+  | 'cost';
 
 /** What a posting is about: money that came or went, something let off, something booked, or a change of what was. */
 export function kindOf(entries: readonly Entry[]): PostingKind {

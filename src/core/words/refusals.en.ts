@@ -2,6 +2,8 @@ import type { Plurals } from './filling.ts';
 
 /** What staff meet when something cannot be done or saved, in English. What the public may meet is in problems.en.ts. */
 export const refusalsEn = {
+  'line-twice': 'There is a line of that name.',
+  'cost-taken-back': 'This was taken back already.',
   'bank-no-date': 'No column of it is a date. Its headings should say which is.',
   'bank-no-amount':
     'No column of it is an amount: one with a sign, or one for what came and one for what went.',

@@ -167,6 +167,9 @@ export interface Facts {
   'bank file brought in': { name: string; lines: number };
   'bank line settled': { lineId: string; how: string };
   'account codes changed': object;
+  'account planned': { eventId: string };
+  /** Below nought where it was taken back. */
+  'cost recorded': { eventId: string; costId: string; what: string; amount: number };
   'card move put aside': { moveId: string; kind: string; why: string };
   'card move settled': { moveId: string; words: string };
   'money returned': { eventId: string; orderId: string; amount: number; reason: string; gift: boolean };
@@ -652,6 +655,18 @@ export const tellings: { readonly [K in FactKind]: Telling<Facts[K]> } = {
   'account codes changed': {
     entry: () => ({ action: 'changed the codes of accounts', subject: { kind: 'organization', id: null } }),
     topics: ofGift,
+  },
+  'account planned': {
+    entry: (f) => ({ action: 'planned what it brings and costs', subject: event(f.eventId) }),
+    topics: ofEvent,
+  },
+  'cost recorded': {
+    entry: (f) => ({
+      action: f.amount > 0 ? 'recorded a cost' : 'took a cost back',
+      subject: event(f.eventId),
+      detail: { what: f.what, amount: f.amount },
+    }),
+    topics: ofEvent,
   },
   'card move put aside': {
     entry: (f) => ({

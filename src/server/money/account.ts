@@ -86,6 +86,22 @@ export async function postLine(
   );
 }
 
+/** Posts what an event cost, on the day it did. */
+export async function postCost(
+  { tx, app, actor }: Work,
+  of: { id: string; eventId: string; at: string; currency: string },
+  entries: readonly Entry[],
+): Promise<void> {
+  const id = app.ids.id();
+  const { id: costId, eventId, at, currency } = of;
+  await insert(tx, 'postings', { id, at, kind: 'cost', costId, eventId, currency, actor: actor.name });
+  await insert(
+    tx,
+    'entries',
+    entries.map((e) => ({ postingId: id, ...e })),
+  );
+}
+
 /** Posts what moved on the account with the processor, on the day it did. */
 export async function postMove(
   { tx, app, actor }: Work,

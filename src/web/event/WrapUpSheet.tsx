@@ -9,6 +9,7 @@ import { Empty } from '../kit/Note.tsx';
 import { Loaded } from '../kit/notices.tsx';
 import { useAsk } from '../parts/ask.ts';
 import { useSaying } from '../parts/saying.ts';
+import { EventAccount } from './EventAccount.tsx';
 
 type Results = Answer<'GET /api/events/:id/survey'>['results'];
 
@@ -86,6 +87,7 @@ export default function WrapUpSheet({ page }: { page: EventPage }) {
                 </chakra.ul>
               </div>
             </chakra.div>
+            <EventAccount eventId={page.id} />
             <chakra.h2 marginTop="24px">{phrase('event.survey')}</chakra.h2>
             <Loaded of={survey}>
               {(s) =>

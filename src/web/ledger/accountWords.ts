@@ -19,4 +19,5 @@ export const accountWords: Record<Account, string> = {
   favours: phrase('ledger.accountFavours'),
   'written off': phrase('ledger.accountWrittenOff'),
   fees: phrase('ledger.accountFees'),
+  costs: phrase('ledger.accountCosts'),
 };
