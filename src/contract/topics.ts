@@ -67,7 +67,7 @@ const publicReads: { readonly [K in OfPublic<ReadKey>]: readonly Topic[] } = {
   'GET /api/public/guests/:token': ['seats', 'events', 'people'],
   'GET /api/public/receipts/:token': ['money'],
   'GET /api/public/receipts/:token/receipt.pdf': nothing,
-  'GET /api/public/verify': nothing,
+  'GET /api/public/verify': ['money'],
   'GET /api/public/giving/:slug': ['money', 'events'],
   'GET /api/public/gifts/:token': ['money'],
   'GET /api/public/pledges/:token': ['money'],

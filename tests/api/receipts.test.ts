@@ -457,7 +457,8 @@ describe('a receipt', () => {
   });
 
   test('two asked for at the same moment are one, and numbers have no gaps', async () => {
-    const people = await Promise.all(Array.from({ length: 6 }, () => person()));
+    const people: { id: string }[] = [];
+    for (let at = 0; at < 6; at += 1) people.push(await person());
     for (const p of people) await give(p.id, 2000);
     const replies = await Promise.all(people.flatMap((p) => [write(p.id), write(p.id)]));
     expect(replies.filter((r) => r.status === 201)).toHaveLength(6);
@@ -477,9 +478,8 @@ describe('a receipt', () => {
 
 describe('the receipts of a year in one run', () => {
   test('go on where they were stopped, say who gets none, and are printed in one', async () => {
-    const people = await Promise.all(
-      Array.from({ length: 60 }, (_, at) => person(at % 10 === 0 ? '' : '3 Batch Street')),
-    );
+    const people: { id: string }[] = [];
+    for (let at = 0; at < 60; at += 1) people.push(await person(at % 10 === 0 ? '' : '3 Batch Street'));
     for (const p of people) await give(p.id, 3300);
     const before = await due();
     // Nothing is done but what is asked for here.

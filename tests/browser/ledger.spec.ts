@@ -150,4 +150,16 @@ test('the account of an event: planned, spent, taken back', async ({ browser, si
   await checkAccess(page);
   await page.getByRole('button', { name: 'Take back: Town Hall' }).click();
   await expect(page.getByRole('button', { name: 'Take back: Town Hall' })).toHaveCount(0);
+  // For receipts: what a seat is worth, and what is shared out beside it.
+  await page.getByRole('button', { name: 'What a seat is worth' }).click();
+  await expect(
+    dialog.getByText('Guided paddle, $40: nobody said what it is worth', { exact: false }),
+  ).toBeVisible();
+  await dialog.getByLabel('What that is worth for each seat').fill('4');
+  await dialog.getByRole('button', { name: 'Save' }).click();
+  await expect(dialog.getByText('Say what it is.').first()).toBeVisible();
+  await dialog.getByLabel('What is shared out beside it').fill('a jar of honey');
+  await checkAccess(page);
+  await dialog.getByRole('button', { name: 'Save' }).click();
+  await expect(dialog).toHaveCount(0);
 });

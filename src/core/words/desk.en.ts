@@ -38,6 +38,13 @@ export const deskEn = {
     other:
       '{{count}} things at the card processor are to be settled: contested, not gone through, or not explained.',
   },
+  gifts: 'Monthly gifts',
+  'gifts missed': {
+    one: 'For one monthly gift no card works any more. Whoever gives was written to; a call may help.',
+    other:
+      'For {{count}} monthly gifts no card works any more. Those who give were written to; a call may help.',
+  },
+  'look at gifts': 'Look at the gifts',
   settle: 'Look and settle',
   look: 'Look and decide',
   seats: 'Seats confirmed',

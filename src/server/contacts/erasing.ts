@@ -58,6 +58,8 @@ export async function whatErasingDoes(
        (select count(*)::int from answers a join registrations r on r.id = a.registration_id where r.contact_id = $1) as answers,
        (select count(*)::int from payments where contact_id = $1) as payments,
        (select count(*)::int from donations where contact_id = $1) as donations,
+       (select count(*)::int from receipts where contact_id = $1) as receipts,
+       (select count(*)::int from pledges where contact_id = $1 and state <> 'ended') as pledges,
        (select count(*)::int from registrations where contact_id = $1) as seats,
        (select count(*)::int from assignments where contact_id = $1) as shifts,
        (select count(*)::int from signatures where contact_id = $1) as signatures`,
@@ -81,6 +83,7 @@ export async function whatErasingDoes(
       ...of(n.answers!, 'answer to a question', 'answers to questions'),
       ...of(n.speaking!, 'mention as a speaker', 'mentions as a speaker'),
       ...of(n.messages!, 'message: its text and address', 'messages: their text and addresses'),
+      ...of(n.pledges!, 'monthly gift, which ends', 'monthly gifts, which end'),
     ],
     kept: [
       ...because(
@@ -90,6 +93,10 @@ export async function whatErasingDoes(
       ...because(
         [...of(n.payments!, 'payment', 'payments'), ...of(n.donations!, 'donation', 'donations')],
         'kept without the person, because accounts have to be kept',
+      ),
+      ...because(
+        of(n.receipts!, 'receipt', 'receipts'),
+        'kept as written, with the name and address in it, because the tax office may ask for it',
       ),
       ...because(
         of(n.signatures!, 'signed waiver', 'signed waivers'),

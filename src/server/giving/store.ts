@@ -194,6 +194,10 @@ export const readInstalments = (tx: Queries, pledgeId: string): Promise<PublicPl
     [pledgeId],
   );
 
+/** Monthly gifts that no card works for. */
+export const countMissed = async (tx: Queries): Promise<number> =>
+  (await first<{ n: number }>(tx, "select count(*)::int as n from pledges where state = 'missed'"))!.n;
+
 /** Asks for monthly gifts of which an instalment is due. */
 export const nextPledgeSql =
   'select next_at as at, id from pledges where next_at is not null order by next_at, id limit 1';

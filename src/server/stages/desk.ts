@@ -22,6 +22,7 @@ import { among } from '../db/among.ts';
 import { first, type Queries } from '../db/database.ts';
 import { seasonFor } from '../events/season.ts';
 import { type EventRow, readLive } from '../events/store.ts';
+import { countMissed } from '../giving/store.ts';
 import { countOpen } from '../money/cardReads.ts';
 import { theOrganization } from '../staff/store.ts';
 import { marginsOf } from './margin.ts';
@@ -62,7 +63,7 @@ export async function deskOf(tx: Queries, staff: SignedIn, now: string) {
     }
   }
   entries.push(...(await tasksDue(tx, today, staff)));
-  entries.push(...(await cardsToSettle(tx, now, staff)));
+  entries.push(...(await cardsToSettle(tx, now, staff)), ...(await giftsMissed(tx, staff)));
   if (staff.roles.includes('coordinator'))
     entries.push(...(await pairsWaiting(tx)), ...(await changesAsked(tx)));
   entries.sort((a, b) => b.urgency - a.urgency || (a.subject < b.subject ? -1 : 1));
@@ -161,6 +162,24 @@ async function cardsToSettle(tx: Queries, now: string, staff: SignedIn): Promise
       about: line('money'),
       text: line('cards wait', { count }),
       action: { label: line('settle'), href: '/ledger?show=cards' },
+    },
+  ];
+}
+
+/** Monthly gifts that no card works for: whoever gives was written to, and may want a call. */
+async function giftsMissed(tx: Queries, staff: SignedIn): Promise<DeskEntry[]> {
+  if (!partsOfAll(staff).has('money') || !seesStageEverywhere(staff, 'registration')) return [];
+  const count = await countMissed(tx);
+  if (!count) return [];
+  return [
+    {
+      urgency: 40,
+      when: line('soon'),
+      tone: 'need',
+      subject: line('gifts'),
+      about: line('money'),
+      text: line('gifts missed', { count }),
+      action: { label: line('look at gifts'), href: '/ledger?show=gifts' },
     },
   ];
 }

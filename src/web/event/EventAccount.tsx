@@ -14,8 +14,9 @@ import { phrase } from '#web/words/phrase.ts';
 import { Empty } from '../kit/Note.tsx';
 import { Loaded, Problems } from '../kit/notices.tsx';
 import { type Column, Table } from '../kit/Table.tsx';
-import { useAction, useAsk } from '../parts/ask.ts';
+import { useAction, useAsk, useMe } from '../parts/ask.ts';
 import { useSaying } from '../parts/saying.ts';
+import { SeatWorth } from './SeatWorth.tsx';
 
 type Line = EventAccountShown['lines'][number];
 
@@ -45,7 +46,9 @@ export function EventAccount({ eventId }: { eventId: string }) {
 function Shown({ account, eventId }: { account: EventAccountShown; eventId: string }) {
   const { money } = useSaying();
   const said = (amount: number) => money(amount, account.currency);
-  const [open, setOpen] = useState<'plan' | 'cost' | null>(null);
+  const [open, setOpen] = useState<'plan' | 'cost' | 'worth' | null>(null);
+  const roles = useMe().data?.staff.roles ?? [];
+  const receipts = roles.some((r) => r === 'treasurer' || r === 'coordinator');
   const columns = (kind: 'income' | 'cost'): Column<Line>[] => [
     {
       id: 'name',
@@ -77,6 +80,7 @@ function Shown({ account, eventId }: { account: EventAccountShown; eventId: stri
         <div className="tools">
           <Button onClick={() => setOpen('plan')}>{phrase('event.accountPlan')}</Button>
           <Button onClick={() => setOpen('cost')}>{phrase('event.costRecord')}</Button>
+          {receipts && <Button onClick={() => setOpen('worth')}>{phrase('event.seatWorth')}</Button>}
         </div>
       )}
       {account.lines.length === 0 ? (
@@ -121,6 +125,7 @@ function Shown({ account, eventId }: { account: EventAccountShown; eventId: stri
           <Spent account={account} eventId={eventId} />
         </>
       )}
+      {open === 'worth' && <SeatWorth eventId={eventId} close={() => setOpen(null)} />}
       {open === 'plan' && <Plan account={account} eventId={eventId} close={() => setOpen(null)} />}
       {open === 'cost' && <RecordCost account={account} eventId={eventId} close={() => setOpen(null)} />}
     </>

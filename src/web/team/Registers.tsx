@@ -1,6 +1,7 @@
 import { chakra } from '@chakra-ui/react';
 import { type ReactNode, useState } from 'react';
 import { eventsContract } from '#contract/events.ts';
+import { givingContract } from '#contract/giving.ts';
 import { holdsOn, saySpan } from '#core/contacts/membership.ts';
 import { phrase, term } from '#web/words/phrase.ts';
 import { Form } from '../kit/form/Form.tsx';
@@ -45,6 +46,7 @@ export default function Registers() {
             <Register title={phrase('team.funds')} rows={c.funds.map((f) => [f.name, ''])}>
               <AddNamed key="fund" endpoint="POST /api/funds" label={phrase('team.fund')} />
             </Register>
+            <Initiatives />
             <Register
               title={phrase('team.waivers')}
               rows={c.waivers.map((w) => [
@@ -144,10 +146,32 @@ function UnitPeople({ id }: { id: string }) {
   );
 }
 
-function AddNamed({ endpoint, label }: { endpoint: 'POST /api/units' | 'POST /api/funds'; label: string }) {
+/** Longer undertakings that gifts add up to. */
+function Initiatives() {
+  return (
+    <Loaded of={useAsk('GET /api/giving/choices')}>
+      {({ initiatives }) => (
+        <Register title={phrase('team.initiatives')} rows={initiatives.map((i) => [i.name, ''])}>
+          <AddNamed key="initiative" endpoint="POST /api/initiatives" label={phrase('team.initiative')} />
+        </Register>
+      )}
+    </Loaded>
+  );
+}
+
+function AddNamed({
+  endpoint,
+  label,
+}: {
+  endpoint: 'POST /api/units' | 'POST /api/funds' | 'POST /api/initiatives';
+  label: string;
+}) {
   const form = useForm({
     values: { name: '' },
-    request: (body): Prepared<unknown> => prepare(eventsContract, endpoint, { body }),
+    request: (body): Prepared<unknown> =>
+      endpoint === 'POST /api/initiatives'
+        ? prepare(givingContract, endpoint, { body })
+        : prepare(eventsContract, endpoint, { body }),
     after: () => say(phrase('common.added')),
     again: true,
   });

@@ -1,10 +1,22 @@
 export const event = {
   account: 'What it brought and cost',
+  seatWorth: 'What a seat is worth',
+  seatWorthHelp:
+    'A receipt is for what was given beyond what was received. What each ticket is worth is said with it on the plan.',
+  seatWorthOf: '{{name}}, {{price}}: worth {{worth}}',
+  seatWorthUnknown: '{{name}}, {{price}}: nobody said what it is worth, so no receipt is written',
+  seatItself: 'What the event is',
+  seatItselfHelp: 'For example “Supper and music”. It stands on the receipt.',
+  seatBeside: 'What is shared out beside it',
+  seatBesideHelp:
+    'A favour, a mug, door prizes over all tickets. Small ones are ignored, as the rules have it.',
+  seatBesideWorth: 'What that is worth for each seat',
+  seatNearCash: 'Of it, what can be spent like money',
+  seatNearCashHelp: 'A voucher always counts.',
   accountPlan: 'Plan it',
   accountPlanned: 'Planned',
   accountPlannedIs: 'planned {{amount}}',
   accountActual: 'Actual',
-  accountLine: 'Line',
   accountIncome: 'What it brings',
   accountCosts: 'What it costs',
   accountResult: 'What stays',

@@ -54,6 +54,8 @@ export const team = {
   placesUnitsFundsAnd: 'Places, units, funds and waivers',
   holds: 'holds {{capacity}}',
   units: 'Units',
+  initiatives: 'Initiatives',
+  initiative: 'Initiative',
   funds: 'Funds',
   fund: 'Fund',
   waivers: 'Waivers',
