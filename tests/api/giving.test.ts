@@ -281,6 +281,13 @@ describe('a gift every month', () => {
     const mine = pledges.find((p) => p.name === `Gia${n} Verity`);
     return mine!;
   };
+  /** Moves to half a minute before an instalment is asked for. */
+  const shortlyBefore = async (id: string) => {
+    const [due] = await world.app.db.query<{ nextAt: string }>('select next_at from pledges where id = $1', [
+      id,
+    ]);
+    await world.moveTo(new Date(Date.parse(due!.nextAt) - 30_000).toISOString());
+  };
   const tokenOf = async (id: string) => (await linkTo(world.app, 'pledge', id)).split('/').at(-1)!;
 
   test('keeps the card, and asks for it each month; the giver can change, pause and end it', async () => {
@@ -373,11 +380,19 @@ describe('a gift every month', () => {
     await pay(token);
     const { id, given } = await pledgeOf();
     expect(given).toBe(1300);
-    // The answer to the next one is lost, with the process.
     const odalys = await world.as('odalys');
-    await odalys.call('PUT /api/standins', { body: { service: 'cards', mode: 'answer lost', remaining: 1 } });
+    // The answer to the next one is lost, with the process, and so is what would tell of it.
+    await shortlyBefore(id);
+    await odalys.call('PUT /api/standins', {
+      body: { service: 'cards', mode: 'answer lost', remaining: 1 },
+    });
     await odalys.call('PUT /api/standins', { body: { service: 'notices', mode: 'lost', remaining: null } });
-    await later(31.5);
+    await later(1 / 1000);
+    const [asked] = await world.app.db.query<{ state: string }>(
+      'select a.state from payment_attempts a join gifts g on g.id = a.gift_id where g.pledge_id = $1 order by a.asked_at desc limit 1',
+      [id],
+    );
+    expect(asked!.state).toBe('unknown');
     await odalys.call('PUT /api/standins', { body: { service: 'notices', mode: 'works', remaining: null } });
     await later(1);
     expect(await pledgeOf()).toMatchObject({ state: 'running', given: 2600 });
@@ -398,19 +413,13 @@ describe('a gift every month', () => {
     const change = (more: object) =>
       world.anyone.call('POST /api/public/pledges/:token', { params: { token: link }, body: more });
     const odalys = await world.as('odalys');
-    const tell = (
-      service: 'cards' | 'notices',
-      mode: 'works' | 'lost' | 'answer lost' | 'fails',
-      remaining: number | null,
-    ) => odalys.call('PUT /api/standins', { body: { service, mode, remaining } });
-    // The answer is lost, and whoever gives pauses before it comes.
-    await tell('cards', 'answer lost', 1);
+    // The answer is late, and whoever gives pauses before it comes.
     const { next } = await world.anyone.call('GET /api/public/pledges/:token', { params: { token: link } });
-    const [due] = await world.app.db.query<{ nextAt: string }>('select next_at from pledges where id = $1', [
-      id,
-    ]);
-    // It was asked for, and the answer comes some minutes later.
-    await world.moveTo(new Date(Date.parse(due!.nextAt) + 30_000).toISOString());
+    await shortlyBefore(id);
+    await odalys.call('PUT /api/standins', {
+      body: { service: 'cards', mode: 'answer lost', remaining: 1 },
+    });
+    await later(1 / 1000);
     await change({ state: 'paused' });
     await later(1 / 12);
     const [paused] = await world.app.db.query<{ state: string; instalment: string }>(
@@ -421,10 +430,15 @@ describe('a gift every month', () => {
     expect(paused!.instalment > next!).toBe(true);
     await change({ state: 'running' });
     // Declined until it is missed; gone on with, it is asked for at once.
-    await tell('cards', 'fails', null);
+    const digits = (ending: number) =>
+      world.app.db.query(
+        'update standin_cards set digits = $2 where token = (select card_token from pledges where id = $1)',
+        [id, `900000000000000${ending}`],
+      );
+    await digits(2);
     await later(62);
     expect(await pledgeOf()).toMatchObject({ state: 'missed' });
-    await tell('cards', 'works', null);
+    await digits(1);
     await change({ state: 'running' });
     await world.runner.run();
     expect(await pledgeOf()).toMatchObject({ state: 'running', tries: 0, given: 5100 });
