@@ -51,7 +51,8 @@ export const eventAccountContract = contract({
     summary: 'Plan what an event is to bring and to cost',
     who: ['treasurer', 'unit lead'],
     params: idParams,
-    body: z.object({ lines: z.array(budgetLine).max(60) }),
+    /** `seen`: the plan that was changed; where it is another one by now, nothing is saved. */
+    body: z.object({ lines: z.array(budgetLine).max(60), seen: z.array(budgetLine).max(60) }),
     response: done,
   },
   'POST /api/events/:id/costs': {

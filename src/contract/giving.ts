@@ -16,22 +16,12 @@ import {
   texts,
   token,
 } from './endpoint.ts';
+import { bankCode, payOutcome, typedCard } from './paying.ts';
 
 const giftAmount = z
   .int(code('gift-amount'))
   .min(100, code('gift-amount'))
   .max(10_000_000, code('gift-amount'));
-const cardBody = z.object({
-  card: z.string().trim().min(1, code('card-needed')).max(30),
-  expiry: z
-    .string()
-    .trim()
-    .regex(/^(0[1-9]|1[0-2])\s*\/\s*\d{2}$/u, code('expiry-unreadable')),
-});
-const payOutcome = z.object({
-  outcome: z.enum(['succeeded', 'declined', 'step', 'unknown']),
-  words: z.string(),
-});
 const payment = z.enum(['needed', 'step', 'unknown', 'declined', 'paid', 'over']);
 
 /** How a page to give on looks to the public. */
@@ -164,8 +154,11 @@ const giftRow = z.object({
   initiative: z.string().nullable(),
   page: z.string().nullable(),
   event: z.string().nullable(),
-  tribute: z.string().nullable(),
+  tribute: z.enum(tributes).nullable(),
+  tributeTo: z.string(),
   anonymous: z.boolean(),
+  /** Staff keep it off the page: who gave, and what was said with it. */
+  hidden: z.boolean(),
   pledge: z.int().nullable(),
   method: z.string().nullable(),
   amount: sum,
@@ -240,7 +233,7 @@ export const givingContract = contract({
     who: 'public',
     ownTransactions: true,
     params: token,
-    body: cardBody,
+    body: typedCard,
     response: payOutcome,
   },
   'POST /api/public/gifts/:token/pay/code': {
@@ -248,7 +241,7 @@ export const givingContract = contract({
     who: 'public',
     ownTransactions: true,
     params: token,
-    body: z.object({ code: z.string().trim().min(1, code('code-from-bank')).max(20) }),
+    body: bankCode,
     response: payOutcome,
   },
   'GET /api/public/pledges/:token': {
@@ -272,7 +265,7 @@ export const givingContract = contract({
     who: 'public',
     ownTransactions: true,
     params: token,
-    body: cardBody,
+    body: typedCard,
     response: done,
   },
   'GET /api/giving': {
@@ -320,6 +313,13 @@ export const givingContract = contract({
     who: ['treasurer'],
     body: staffGift,
     response: z.object({ id, number: z.int() }),
+  },
+  'PUT /api/gifts/:id/hidden': {
+    summary: 'Keep a gift off its page, with its name and its words, or show it again',
+    who: ['treasurer'],
+    params: idParams,
+    body: z.object({ hidden: z.boolean() }),
+    response: done,
   },
   'POST /api/gifts/:id/refunds': {
     summary: 'Pay a gift back, at most what came in',

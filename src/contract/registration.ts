@@ -24,6 +24,7 @@ import {
   token,
 } from './endpoint.ts';
 import { kindMark } from './kinds.ts';
+import { bankCode, payOutcome, typedCard } from './paying.ts';
 import { shownPicture } from './pictures.ts';
 import { sketch } from './places.ts';
 import { signingOfSeat, waiverText } from './waivers.ts';
@@ -514,11 +515,6 @@ const publicOrder = z.object({
 });
 export type PublicOrder = z.infer<typeof publicOrder>;
 
-const payOutcome = z.object({
-  outcome: z.enum(['succeeded', 'declined', 'step', 'unknown']),
-  words: z.string(),
-});
-
 export const registrationContract = contract({
   'POST /api/events/:id/orders': {
     summary: 'Register somebody on the phone or at the desk; to be paid later',
@@ -623,13 +619,7 @@ export const registrationContract = contract({
     who: 'public',
     ownTransactions: true,
     params: token,
-    body: z.object({
-      card: z.string().trim().min(1, code('card-needed')).max(30),
-      expiry: z
-        .string()
-        .trim()
-        .regex(/^(0[1-9]|1[0-2])\s*\/\s*\d{2}$/u, code('expiry-unreadable')),
-    }),
+    body: typedCard,
     response: payOutcome,
   },
   'POST /api/public/orders/:token/pay/code': {
@@ -637,7 +627,7 @@ export const registrationContract = contract({
     who: 'public',
     ownTransactions: true,
     params: token,
-    body: z.object({ code: z.string().trim().min(1, code('code-from-bank')).max(20) }),
+    body: bankCode,
     response: payOutcome,
   },
   'POST /api/public/orders/:token/take': {

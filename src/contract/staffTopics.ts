@@ -252,6 +252,7 @@ const changes: { readonly [K in Exclude<WriteKey, OfPublic<WriteKey>>]: readonly
   'PUT /api/events/:id/favours': ['money', 'events'],
   'POST /api/giving/pages': ['money'],
   'PUT /api/giving/pages/:id': ['money'],
+  'PUT /api/gifts/:id/hidden': ['money'],
   'POST /api/initiatives': ['money', 'registers'],
   'POST /api/gifts': ['money', 'people', 'messages'],
   'POST /api/gifts/:id/refunds': ['money', 'people', 'messages'],

@@ -399,7 +399,7 @@ describe('the account of an event', () => {
       { kind: 'cost' as const, name: 'Hall', amount: 30_000, perHead: false },
       { kind: 'cost' as const, name: 'Meals', amount: 2000, perHead: true },
     ];
-    await odalys.call('PUT /api/events/:id/budget', { params, body: { lines: plan } });
+    await odalys.call('PUT /api/events/:id/budget', { params, body: { lines: plan, seen: [] } });
     await book(event, 'Ada').then(({ token }) => pay(world, token));
     const account = () => marit.call('GET /api/events/:id/account', { params });
     expect(await account()).toMatchObject({
@@ -447,14 +447,18 @@ describe('the account of an event', () => {
     expect(await balances()).not.toHaveProperty('costs');
     const twice = await odalys.try('PUT /api/events/:id/budget', {
       params,
-      body: { lines: [...plan, plan[1]!] },
+      body: { lines: [...plan, plan[1]!], seen: plan },
     });
     expect(twice.problem.fields?.[0]).toMatchObject({ path: 'lines.3.name', code: 'line-twice' });
+    // Somebody planned it meanwhile.
+    const late = await odalys.try('PUT /api/events/:id/budget', { params, body: { lines: [], seen: [] } });
+    expect(late.problem.code).toBe('changed-by-somebody');
+    expect((await account()).plan).toEqual(plan);
     // Who leads another unit neither sees nor records it.
     const piers = await world.as('piers');
     expect((await piers.try('GET /api/events/:id/account', { params })).status).toBeGreaterThanOrEqual(403);
     expect(
-      (await piers.try('PUT /api/events/:id/budget', { params, body: { lines: [] } })).status,
+      (await piers.try('PUT /api/events/:id/budget', { params, body: { lines: [], seen: [] } })).status,
     ).toBeGreaterThanOrEqual(403);
   });
 });

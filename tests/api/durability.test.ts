@@ -1,8 +1,9 @@
-import { mkdtempSync, rmSync } from 'node:fs';
+import { createHash } from 'node:crypto';
+import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterEach, describe, expect, test } from 'vitest';
-import { migrate } from '#server/db/migrate.ts';
+import { migrate, shippedMigrations } from '#server/db/migrate.ts';
 import { openPglite } from '#server/db/pglite.ts';
 import { fillFolder } from './founded.ts';
 import { Caller } from './harness.ts';
@@ -77,5 +78,50 @@ describe('migrations', () => {
     ).rejects.toThrow();
     await expect(db.query('select 1 from c')).rejects.toThrow();
     await db.close();
+  });
+
+  test('those that folders out there have gone through stay as they are', () => {
+    // In the format of sha256sum; a new one is added to it once it is given out, and none is ever changed.
+    const given = readFileSync('tests/data/migrations.sha256', 'utf8').trim().split('\n');
+    const shipped = shippedMigrations().map(
+      ({ name, sql }) => `${createHash('sha256').update(sql).digest('hex')}  ${name}`,
+    );
+    expect(shipped.slice(0, given.length)).toEqual(given);
+  });
+
+  test('a folder that began with the earlier form of the books ends alike, and has a charge for all that was paid by card', async () => {
+    const shipped = shippedMigrations();
+    const earlier = shipped.map((m) =>
+      m.name === '0048_books.sql' ? { ...m, sql: readFileSync('tests/data/books-before.sql', 'utf8') } : m,
+    );
+    const [before, whole] = [await openPglite({}), await openPglite({})];
+    await migrate(before, earlier.slice(0, 49));
+    const order = '019ed20f-739c-7000-954a-5ace1b7b8391';
+    // Without the event and the offers behind it.
+    await before.script(`set session_replication_role = replica;
+      insert into orders (id, event_id, number, state, currency, due, lines, seats, buyer_given, buyer_family, placed_at)
+        values ('${order}', '${order}', 1694, 'paid', 'CAD', 3000, '[]', 1, 'Frances', 'Delacroix', '2026-06-16T20:11:28Z');
+      insert into payments (id, order_id, kind, method, amount, reason, at, currency) values
+        ('019ed20f-739c-700b-ad14-41a2f4090f0f', '${order}', 'seats', 'card', 2500, 'CH-8779EFB0CF2D', '2026-06-16T20:11:28Z', 'CAD'),
+        ('019ed20f-739c-700c-ad14-41a2f4090f0f', '${order}', 'donation', 'card', 500, 'CH-8779EFB0CF2D', '2026-06-16T20:11:28Z', 'CAD'),
+        ('019ed20f-739c-700d-ad14-41a2f4090f0f', '${order}', 'donation', 'cash', 700, '', '2026-06-16T20:11:28Z', 'CAD');
+      set session_replication_role = origin;`);
+    expect(await migrate(before, shipped)).toBe(shipped.length - 49);
+    await migrate(whole, shipped);
+    const constraints = `select conrelid::regclass::text as of, pg_get_constraintdef(oid) as def from pg_constraint
+      where connamespace = 'public'::regnamespace order by 1, 2`;
+    expect(await before.query(constraints)).toEqual(await whole.query(constraints));
+    expect(
+      await before.query('select method, amount, charge_id is not null as charged from payments order by id'),
+    ).toEqual([
+      { method: 'card', amount: 2500, charged: true },
+      { method: 'card', amount: 500, charged: true },
+      { method: 'cash', amount: 700, charged: false },
+    ]);
+    expect(await before.query('select amount, fee, currency from standin_moves')).toEqual([
+      { amount: 3000, fee: 97, currency: 'CAD' },
+    ]);
+    await before.close();
+    await whole.close();
   });
 });

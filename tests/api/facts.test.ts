@@ -18,6 +18,7 @@ const onlyTold: readonly FactKind[] = [
   'payment contested',
   'payment taken back',
   'gift returned',
+  'gift hidden',
   'gift refund failed',
   'gift taken back',
   'giving page changed',

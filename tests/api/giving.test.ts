@@ -138,8 +138,31 @@ describe('a gift without an event', () => {
     expect(rows[0]).toMatchObject({
       anonymous: true,
       name: `Gia${n} Verity`,
-      tribute: 'in memory of Bo Reed',
+      tribute: 'memory',
+      tributeTo: 'Bo Reed',
     });
+  });
+
+  test('the treasurer keeps a gift off its page, with its name and its words, and shows it again', async () => {
+    const { token } = await give({ words: 'Buy my ladders' });
+    await pay(token);
+    const { givers, given, gifts } = await page();
+    expect(givers[0]).toMatchObject({ name: `Gia${n} Verity`, words: 'Buy my ladders' });
+    const [gift] = (await marit.call('GET /api/gifts', { query: {} })).rows;
+    const hide = (who: Caller, hidden: boolean) =>
+      who.try('PUT /api/gifts/:id/hidden', { params: { id: gift!.id }, body: { hidden } });
+    for (const who of [await world.as('piers'), await world.as('tobias'), world.anyone])
+      expect((await hide(who, true)).status).toBeGreaterThanOrEqual(401);
+    expect((await page()).givers).toEqual(givers);
+    for (const twice of [1, 2]) expect((await hide(marit, true)).status, `time ${twice}`).toBe(200);
+    const shown = await page();
+    expect(JSON.stringify(shown)).not.toContain('ladders');
+    expect(JSON.stringify(shown)).not.toContain(`Gia${n} Verity`);
+    // It is a gift all the same.
+    expect(shown).toMatchObject({ given, gifts });
+    expect((await marit.call('GET /api/gifts', { query: {} })).rows[0]).toMatchObject({ hidden: true });
+    await hide(marit, false);
+    expect((await page()).givers).toEqual(givers);
   });
 
   test('somebody may be told of it, and hears nothing of the amount', async () => {

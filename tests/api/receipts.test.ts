@@ -253,6 +253,65 @@ describe('a supper with tables and single seats', () => {
 });
 
 describe('a receipt', () => {
+  test('says where its giver lives by their record, whatever a stranger types with a gift in their name', async () => {
+    const page = await marit.call('POST /api/giving/pages', {
+      body: {
+        title: { en: 'Reeds' },
+        words: { en: '' },
+        thanks: { en: '' },
+        fundId: general,
+        initiativeId: null,
+        eventId: null,
+        goal: null,
+        untilOn: null,
+        suggested: [],
+        monthly: false,
+        showsGivers: false,
+        open: true,
+      },
+    });
+    const giveAs = async (who: { name: string }, more: object) => {
+      const { token } = await world.anyone.call('POST /api/public/giving/:slug/gifts', {
+        params: { slug: page.slug },
+        body: {
+          amount: 2000,
+          giver: {
+            given: who.name.split(' ')[0]!,
+            family: 'Marlowe',
+            email: `recia${n}@fenmail.example`,
+            country: 'CA',
+            ...more,
+          },
+        },
+      });
+      await world.anyone.call('POST /api/public/gifts/:token/pay', {
+        params: { token },
+        body: { card: '9000 0000 0000 0001', expiry: '08/29' },
+      });
+    };
+    const addressOn = async (id: string) => {
+      const { body } = await write(id);
+      const [row] = await world.app.db.query<{ content: { giver: { address: string } } }>(
+        'select content from receipts where id = $1',
+        [body.id],
+      );
+      return row!.content.giver.address;
+    };
+    const known = await person('12 Reed Row');
+    await giveAs(known, { street: '99 Elsewhere Road', town: 'Farhaven', postalCode: 'B0J 1A0' });
+    expect(await addressOn(known.id)).toBe('12 Reed Row\nB0J 1A0');
+    // The town that the record does not have is taken from a gift that names the same street.
+    await giveAs(known, { street: '12 reed row', town: 'Port Ansley', postalCode: 'B0J 1A0' });
+    expect(await addressOn(known.id)).toBe('12 reed row\nPort Ansley B0J 1A0');
+    // Who has moved away does not live there.
+    await giveAs(known, { street: '12 Reed Row', town: 'Port Ansley', postalCode: 'B0J 1A0' });
+    await world.app.db.query("update contacts set moved_on = '2026-05-01' where id = $1", [known.id]);
+    expect(mine((await due()).none, known.id)?.left).toMatchObject([{ why: 'no address' }]);
+    const bare = await person('');
+    await giveAs(bare, { street: '99 Elsewhere Road', town: 'Farhaven', postalCode: 'Z9Z 9Z9' });
+    expect(mine((await due()).none, bare.id)?.left).toMatchObject([{ why: 'no address' }]);
+  });
+
   test('says all it has to, keeps that, and is verified by number and code', async () => {
     const { id, name } = await person();
     await give(id, 50_000, { advantage: 1200, advantageWhat: 'a mug' });

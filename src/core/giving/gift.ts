@@ -1,6 +1,7 @@
 import { type Account, accountOfMethod } from '#core/money/accounts.ts';
 import { type Amount, type Currency, sameFigure } from '#core/money/amount.ts';
 import { type Entry, together } from '#core/money/posting.ts';
+import type { Language } from '#core/words/language.ts';
 
 /** How somebody is remembered by a gift. */
 export const tributes = ['memory', 'honour'] as const;
@@ -46,3 +47,14 @@ export const shownAs = (giver: { given: string; family: string; anonymous: boole
 /** Amounts that are suggested where nothing else says: 10, 25 and 50 as they read in the currency. None is chosen beforehand. */
 export const usualGifts = (currency: Currency): Amount[] =>
   [1000, 2500, 5000].map((amount) => sameFigure(amount, 'CAD', currency));
+
+/** How a tribute is said beside a gift. */
+export const sayTribute = (
+  of: { tribute: Tribute | null; tributeTo: string },
+  language: Language,
+): string | null =>
+  of.tribute === null
+    ? null
+    : language === 'fr'
+      ? `${of.tribute === 'memory' ? 'à la mémoire de' : 'en l’honneur de'} ${of.tributeTo}`
+      : `in ${of.tribute === 'memory' ? 'memory' : 'honour'} of ${of.tributeTo}`;

@@ -1,5 +1,7 @@
 import type { EventPlan } from '#contract/events.ts';
 import type { EventState } from '#core/events/states.ts';
+import { type MoneyFacts, moneyTellings } from './moneyKinds.ts';
+import { type Changed, changed, event, nobody, ofEvent, order, type Telling } from './telling.ts';
 
 /** What a plan said before and says now. */
 export interface PlanChange {
@@ -11,17 +13,11 @@ export interface PlanChange {
   carried: boolean;
 }
 
-/** How something was changed, in the words of the audit trail. */
-interface Changed {
-  how: string;
-  detail?: object;
-}
-
 /**
  * What can happen to an event and to whoever has to do with it, each with what it concerns. A command records the fact;
  * what follows from it is declared by each word in its own facts.ts.
  */
-export interface Facts {
+export interface Facts extends MoneyFacts {
   'event begun': { eventId: string; from: string | null };
   'event deleted': {
     eventId: string;
@@ -139,42 +135,6 @@ export interface Facts {
     sha256: string;
     device: string | null;
   };
-  'money received': { eventId: string; orderId: string; amount: number; method: string };
-  'money let off': { eventId: string; orderId: string; amount: number; reason: string };
-  /** Money that came after the seats were gone went back by itself. */
-  'late payment returned': { eventId: string; orderId: string };
-  /** A refund did not reach the card: it is owed back again. */
-  'refund failed': { eventId: string; orderId: string; amount: number; words: string };
-  /** Somebody contests a charge at their bank. */
-  'payment contested': { eventId: string | null; chargeId: string; amount: number };
-  /** The bank decided against us: what was paid is owed again. */
-  'payment taken back': { eventId: string; orderId: string; amount: number };
-  /** Money came in for a gift apart from an order: it is given. */
-  'gift received': { giftId: string; eventId: string | null; amount: number; method: string };
-  'gift returned': { giftId: string; eventId: string | null; amount: number; reason: string };
-  'gift refund failed': { giftId: string; eventId: string | null; amount: number; words: string };
-  'gift taken back': { giftId: string; eventId: string | null; amount: number };
-  /** A charge for a gift was declined. */
-  'gift declined': { giftId: string; words: string };
-  'giving page changed': { pageId: string; title: string; how: string };
-  'pledge changed': { pledgeId: string; how: string };
-  'receipt written': { receiptId: string; number: string; contactId: string };
-  'receipt voided': { receiptId: string; number: string; why: string };
-  'receipts of a year': { batchId: string; year: number; how: string };
-  'receipts set up': object;
-  /** What seats at an event are worth, for receipts. */
-  'seats valued': { eventId: string };
-  'bank file brought in': { name: string; lines: number };
-  'bank line settled': { lineId: string; how: string };
-  'account codes changed': object;
-  'account planned': { eventId: string };
-  /** Below nought where it was taken back. */
-  'cost recorded': { eventId: string; costId: string; what: string; amount: number };
-  'card move put aside': { moveId: string; kind: string; why: string };
-  'card move settled': { moveId: string; words: string };
-  'money returned': { eventId: string; orderId: string; amount: number; reason: string; gift: boolean };
-  /** What was owed back is left with the organization. */
-  'left as a gift': { eventId: string; orderId: string; amount: number };
   'shift added': { eventId: string; role: string };
   'shift removed': { eventId: string; role: string };
   'shift taken': {
@@ -229,35 +189,9 @@ export interface Facts {
 }
 export type FactKind = keyof Facts;
 
-/** A line of the audit trail. */
-export interface Entry {
-  action: string;
-  subject: { kind: string; id: string | null };
-  detail?: object;
-}
-
-interface Telling<About> {
-  /** The line it leaves in the audit trail; none where another fact of the same change, or a row of its own, says it. */
-  entry?: (about: About) => Entry | null;
-  /** The open pages that show it. */
-  topics: (about: About) => readonly string[];
-}
-
-const ofEvent = ({ eventId }: { eventId: string | null }): readonly string[] =>
-  eventId ? [`event ${eventId}`] : [];
-/** No page shows it at once. */
-const ofGift = (): readonly string[] => ['money', 'people', 'events'];
-const nobody = (): readonly string[] => [];
-const event = (id: string) => ({ kind: 'event', id });
-const order = (id: string) => ({ kind: 'order', id });
-const changed = (kind: string, id: string | null, { how, detail }: Changed): Entry => ({
-  action: how,
-  subject: { kind, id },
-  ...(detail ? { detail } : {}),
-});
-
 /** What every kind of fact leaves behind by itself. */
 export const tellings: { readonly [K in FactKind]: Telling<Facts[K]> } = {
+  ...moneyTellings,
   'event begun': {
     entry: (f) => ({
       action: f.from ? 'copied' : 'begun',
@@ -516,184 +450,6 @@ export const tellings: { readonly [K in FactKind]: Telling<Facts[K]> } = {
       subject: { kind: 'registration', id: f.registrationId },
       detail: { sha256: f.sha256, ...(f.device ? { device: f.device } : {}) },
     }),
-    topics: ofEvent,
-  },
-  'money received': {
-    entry: (f) => ({
-      action: 'received money',
-      subject: order(f.orderId),
-      detail: { amount: f.amount, method: f.method },
-    }),
-    topics: ofEvent,
-  },
-  'money let off': {
-    entry: (f) => ({
-      action: 'let money off',
-      subject: order(f.orderId),
-      detail: { amount: f.amount, method: 'waived', reason: f.reason },
-    }),
-    topics: ofEvent,
-  },
-  'late payment returned': { topics: ofEvent },
-  'refund failed': {
-    entry: (f) => ({
-      action: 'a refund did not go through',
-      subject: order(f.orderId),
-      detail: { amount: f.amount, words: f.words },
-    }),
-    topics: ofEvent,
-  },
-  'payment contested': {
-    entry: (f) => ({
-      action: 'a payment is contested',
-      subject: { kind: 'charge', id: f.chargeId },
-      detail: { amount: f.amount },
-    }),
-    topics: ofEvent,
-  },
-  'payment taken back': {
-    entry: (f) => ({
-      action: 'the bank took a payment back',
-      subject: order(f.orderId),
-      detail: { amount: f.amount },
-    }),
-    topics: ofEvent,
-  },
-  'gift received': {
-    entry: (f) => ({
-      action: 'received a gift',
-      subject: { kind: 'gift', id: f.giftId },
-      detail: { amount: f.amount, method: f.method },
-    }),
-    topics: ofGift,
-  },
-  'gift returned': {
-    entry: (f) => ({
-      action: 'returned a gift',
-      subject: { kind: 'gift', id: f.giftId },
-      detail: { amount: f.amount, reason: f.reason },
-    }),
-    topics: ofGift,
-  },
-  'gift refund failed': {
-    entry: (f) => ({
-      action: 'a refund did not go through',
-      subject: { kind: 'gift', id: f.giftId },
-      detail: { amount: f.amount, words: f.words },
-    }),
-    topics: ofGift,
-  },
-  'gift taken back': {
-    entry: (f) => ({
-      action: 'the bank took a payment back',
-      subject: { kind: 'gift', id: f.giftId },
-      detail: { amount: f.amount },
-    }),
-    topics: ofGift,
-  },
-  'gift declined': { topics: ofGift },
-  'giving page changed': {
-    entry: (f) => ({
-      action: `${f.how} a page to give on`,
-      subject: { kind: 'giving page', id: f.pageId },
-      detail: { title: f.title },
-    }),
-    topics: ofGift,
-  },
-  'pledge changed': {
-    entry: (f) => ({ action: `${f.how} a monthly gift`, subject: { kind: 'pledge', id: f.pledgeId } }),
-    topics: ofGift,
-  },
-  'receipt written': {
-    entry: (f) => ({
-      action: 'wrote a receipt',
-      subject: { kind: 'receipt', id: f.receiptId },
-      detail: { number: f.number },
-    }),
-    topics: ofGift,
-  },
-  'receipt voided': {
-    entry: (f) => ({
-      action: 'voided a receipt',
-      subject: { kind: 'receipt', id: f.receiptId },
-      detail: { number: f.number, why: f.why },
-    }),
-    topics: ofGift,
-  },
-  'receipts of a year': {
-    entry: (f) => ({
-      action: `${f.how} the receipts of a year`,
-      subject: { kind: 'receipts', id: f.batchId },
-      detail: { year: f.year },
-    }),
-    topics: ofGift,
-  },
-  'receipts set up': {
-    entry: () => ({ action: 'set receipts up', subject: { kind: 'organization', id: null } }),
-    topics: ofGift,
-  },
-  'seats valued': {
-    entry: (f) => ({ action: 'said what seats are worth', subject: event(f.eventId) }),
-    topics: ofEvent,
-  },
-  'bank file brought in': {
-    entry: (f) => ({
-      action: 'brought in a file of the bank',
-      subject: { kind: 'bank', id: null },
-      detail: { name: f.name, lines: f.lines },
-    }),
-    topics: ofGift,
-  },
-  'bank line settled': {
-    entry: (f) => ({
-      action: 'said what a line of the bank is',
-      subject: { kind: 'bank line', id: f.lineId },
-      detail: { how: f.how },
-    }),
-    topics: ofGift,
-  },
-  'account codes changed': {
-    entry: () => ({ action: 'changed the codes of accounts', subject: { kind: 'organization', id: null } }),
-    topics: ofGift,
-  },
-  'account planned': {
-    entry: (f) => ({ action: 'planned what it brings and costs', subject: event(f.eventId) }),
-    topics: ofEvent,
-  },
-  'cost recorded': {
-    entry: (f) => ({
-      action: f.amount > 0 ? 'recorded a cost' : 'took a cost back',
-      subject: event(f.eventId),
-      detail: { what: f.what, amount: f.amount },
-    }),
-    topics: ofEvent,
-  },
-  'card move put aside': {
-    entry: (f) => ({
-      action: 'put a move at the processor aside',
-      subject: { kind: 'card move', id: null },
-      detail: { move: f.moveId, kind: f.kind, why: f.why },
-    }),
-    topics: () => ['money'],
-  },
-  'card move settled': {
-    entry: (f) => ({
-      action: 'settled a move at the processor',
-      subject: { kind: 'card move', id: null },
-      detail: { move: f.moveId, words: f.words },
-    }),
-    topics: () => ['money'],
-  },
-  'money returned': {
-    entry: (f) => ({
-      action: 'refunded',
-      subject: order(f.orderId),
-      detail: { amount: f.amount, reason: f.reason, gift: f.gift },
-    }),
-    topics: ofEvent,
-  },
-  'left as a gift': {
-    entry: (f) => ({ action: 'left as a gift', subject: order(f.orderId), detail: { amount: f.amount } }),
     topics: ofEvent,
   },
   'shift added': {

@@ -1,7 +1,8 @@
 import { alsoFollows, type Consequences, noConsequences } from '#core/events/consequences.ts';
 import { insert } from '../db/database.ts';
 import type { Work } from './app.ts';
-import { type Entry, type FactKind, type Facts, tellings } from './kinds.ts';
+import { type FactKind, type Facts, tellings } from './kinds.ts';
+import type { Entry } from './telling.ts';
 
 /**
  * Records that something happened: its line in the audit trail, whatever the words do on it, in the order they are listed,

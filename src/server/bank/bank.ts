@@ -1,7 +1,6 @@
 import type { BankOpen } from '#contract/bank.ts';
 import { propose } from '#core/bank/proposing.ts';
-import { readBankFile } from '#core/bank/reading.ts';
-import { readTable, TableProblem } from '#core/exchange/table.ts';
+import { TableProblem } from '#core/exchange/table.ts';
 import type { Account } from '#core/money/accounts.ts';
 import { digitsOf } from '#core/money/amount.ts';
 import type { Entry } from '#core/money/posting.ts';
@@ -12,10 +11,11 @@ import type { Work } from '../app/app.ts';
 import { record } from '../app/record.ts';
 import { insert, type Queries } from '../db/database.ts';
 import { invalid, notFound, refused } from '../http/problem.ts';
-import { postLine } from '../money/account.ts';
+import { post } from '../money/account.ts';
 import { receive } from '../money/paying.ts';
 import { readOrder } from '../registration/store.ts';
 import { theOrganization } from '../staff/store.ts';
+import { inThread } from '../threads/threads.ts';
 import {
   dropMatches,
   keepLines,
@@ -30,21 +30,26 @@ import {
   settleLine,
 } from './store.ts';
 
+/** Reads a file in a thread of its own, so that a long one holds nobody up; refused at `content` where it is no table. */
+async function readFile(
+  { content, dates }: { content: string; dates: 'day first' | 'month first' | null },
+  digits: number,
+) {
+  try {
+    return await inThread('read a bank file', { bytes: Buffer.from(content, 'base64'), digits, dates });
+  } catch (error) {
+    if (error instanceof TableProblem) throw invalid([{ path: 'content', ...error.said }]);
+    throw error;
+  }
+}
+
 /** Brings a file of the bank in; lines that came before stay as they are. Throws what cannot be read of it, and where. */
 export async function bringBankFile(
   w: Work,
   file: { fileName: string; content: string; dates: 'day first' | 'month first' | null },
 ) {
   const { currency } = await theOrganization(w.tx);
-  let table: ReturnType<typeof readTable>;
-  try {
-    table = readTable(Buffer.from(file.content, 'base64'));
-  } catch (error) {
-    if (error instanceof TableProblem)
-      throw invalid([wrongAt('content', error.said.code, error.said.params)]);
-    throw error;
-  }
-  const read = readBankFile(table, digitsOf(currency), file.dates);
+  const read = await readFile(file, digitsOf(currency));
   if ('why' in read)
     throw invalid([
       wrongAt(
@@ -109,13 +114,12 @@ async function openLine(w: Work, id: string): Promise<LineRow> {
   return line;
 }
 
-async function post(w: Work, line: LineRow, entries: readonly Entry[]): Promise<void> {
+/** Posts what a line is on its day, at noon. */
+async function postLine(w: Work, line: LineRow, entries: readonly Entry[]): Promise<void> {
   const { zone } = await theOrganization(w.tx);
-  await postLine(
-    w,
-    { id: line.id, currency: line.currency, at: instantOf(`${line.on}T12:00`, zone) },
-    entries,
-  );
+  const { id: bankLineId, currency } = line;
+  const at = instantOf(`${line.on}T12:00`, zone);
+  await post(w, { bankLineId, eventId: null, currency }, entries, { at, kind: 'banked' });
 }
 
 /** What of ours a line is: it comes to just as much, and nothing of it is spoken for. */
@@ -156,7 +160,7 @@ export async function matchLine(
       payments.map((p) => ({ lineId: id, paymentId: p.id })),
     );
     // What was in hand is at the bank from then on.
-    if (how === 'hand') await post(w, line, [entry('bank', line.amount), entry('cash', -line.amount)]);
+    if (how === 'hand') await postLine(w, line, [entry('bank', line.amount), entry('cash', -line.amount)]);
   }
   await settleLine(tx, id, { how, said: '', at: w.now, by: w.actor.name });
   await record(w, 'bank line settled', { lineId: id, how });
@@ -172,7 +176,7 @@ export async function sayLine(
   const line = await openLine(w, id);
   if (how === 'fee' && line.amount > 0) throw refused('fee-came-in');
   if (how !== 'elsewhere')
-    await post(w, line, [
+    await postLine(w, line, [
       entry('bank', line.amount),
       entry(how === 'fee' ? 'fees' : 'unexplained', -line.amount),
     ]);
@@ -186,7 +190,7 @@ export async function reopenLine(w: Work, id: string): Promise<void> {
   if (!line) throw notFound('Line');
   if (line.state === 'open') throw refused('line-open');
   await dropMatches(w.tx, id);
-  await post(w, line, toPost([], await postedFor(w.tx, id)));
+  await postLine(w, line, toPost([], await postedFor(w.tx, id)));
   await settleLine(w.tx, id, { how: null, said: '', at: null, by: null });
   await record(w, 'bank line settled', { lineId: id, how: 'taken back' });
 }

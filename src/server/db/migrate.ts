@@ -18,6 +18,11 @@ export function shippedMigrations(): Migration[] {
     .map((name) => ({ name, sql: readFileSync(join(folder, name), 'utf8') }));
 }
 
+/** What a migration was before, where folders went through an earlier form of it; a later migration puts right what differs. */
+const formerly: Record<string, string> = {
+  '0048_books.sql': '62922124e0863d5cff523348872c943fa247fa115425a27633ab8d757e04cb28',
+};
+
 const checksum = (sql: string): string => createHash('sha256').update(sql).digest('hex');
 
 /**
@@ -40,7 +45,7 @@ export async function migrate(
       throw new Error(
         `The database has migration ${row.name}, which this version of Acolyte does not know at that place.`,
       );
-    if (checksum(shipped.sql) !== row.checksum)
+    if (row.checksum !== checksum(shipped.sql) && row.checksum !== formerly[row.name])
       throw new Error(
         `Migration ${row.name} was changed after it had been applied. Put it back and add a new one.`,
       );

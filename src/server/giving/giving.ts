@@ -1,18 +1,20 @@
 import type { GiftBody, PublicGift } from '#contract/giving.ts';
 import { isEmail, readPhone } from '#core/contacts/reach.ts';
+import { sayTribute } from '#core/giving/gift.ts';
 import { dayOf, readExpiry } from '#core/giving/pledge.ts';
 import { openAttempts } from '#core/money/attempts.ts';
+import { plusMinutes } from '#core/time/clock.ts';
 import { dateOf } from '#core/time/wallTime.ts';
 import { wrongAt } from '#core/words/problems.ts';
 import { readTexts } from '#core/words/texts.ts';
 import { type Actor, type App, inTransaction, openLink, type Work } from '../app/app.ts';
 import { among } from '../db/among.ts';
 import { first, insert, type Queries, update } from '../db/database.ts';
-import { invalid, notFound, refused } from '../http/problem.ts';
+import { invalid, notFound, Problem, refused } from '../http/problem.ts';
 import { chargeFor, closeStep, type PayOutcome } from '../money/charging.ts';
 import { readGift, receiveGift } from '../money/gifts.ts';
 import { theOrganization } from '../staff/store.ts';
-import { isOpen, sayTribute } from './pages.ts';
+import { isOpen } from './pages.ts';
 import { readGiftShown, readPage, readPageById, readPledge } from './store.ts';
 
 type Gift = Required<GiftBody>;
@@ -165,9 +167,7 @@ export async function chargeInstalment(app: App, actor: Actor, pledgeId: string)
       return null;
     }
     // Should this be cut short, it is looked at again.
-    await update(w.tx, 'pledges', pledgeId, {
-      nextAt: new Date(Date.parse(w.now) + 3_600_000).toISOString(),
-    });
+    await update(w.tx, 'pledges', pledgeId, { nextAt: plusMinutes(w.now, 60) });
     const known = await first<{ id: string; state: string }>(
       w.tx,
       'select id, state from gifts where pledge_id = $1 and instalment = $2',
@@ -182,8 +182,9 @@ export async function chargeInstalment(app: App, actor: Actor, pledgeId: string)
     const { outcome } = await chargeFor(app, actor, { giftId }, { token }, dueOf(giftId));
     // Nobody is there to give a code: it is closed, and declined.
     if (outcome === 'step') await closeStep(app, { giftId });
-  } catch {
+  } catch (error) {
     // An answer is still to come, or nothing is due any more: looked at again within the hour.
+    if (!(error instanceof Problem)) throw error;
   }
 }
 

@@ -1,4 +1,5 @@
 import { fullName } from '#core/contacts/names.ts';
+import { sayTribute } from '#core/giving/gift.ts';
 import { linkMark } from '#core/messages/links.ts';
 import type { DirectKind } from '#core/messages/texts.ts';
 import { sayAmount } from '#core/money/amount.ts';
@@ -7,7 +8,6 @@ import { readTexts } from '#core/words/texts.ts';
 import type { Work } from '../app/app.ts';
 import { planDirect } from '../messages/direct.ts';
 import { theOrganization } from '../staff/store.ts';
-import { sayTribute } from './pages.ts';
 import { type GiverRow, type Pledge, readGiver } from './store.ts';
 
 const paragraph = (words: string | null | undefined): string => (words ? `${words}\n\n` : '');

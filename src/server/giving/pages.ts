@@ -1,6 +1,6 @@
 import slugify from '@sindresorhus/slugify';
 import type { GivingPageFields, PublicGivingPage } from '#contract/giving.ts';
-import { shownAs } from '#core/giving/gift.ts';
+import { sayTribute, shownAs } from '#core/giving/gift.ts';
 import { dateOf } from '#core/time/wallTime.ts';
 import type { Language } from '#core/words/language.ts';
 import { wrongAt } from '#core/words/problems.ts';
@@ -16,17 +16,6 @@ import { type PageRow, readGiven, readGivers, readNamesOf, readPage, readPageByI
 /** Whether gifts are taken on a page on a day. */
 export const isOpen = (page: Pick<PageRow, 'open' | 'untilOn'>, today: string): boolean =>
   page.open && (page.untilOn === null || today <= page.untilOn);
-
-/** How a tribute is said beside a gift. */
-export const sayTribute = (
-  of: { tribute: 'memory' | 'honour' | null; tributeTo: string },
-  language: Language,
-): string | null =>
-  of.tribute === null
-    ? null
-    : language === 'fr'
-      ? `${of.tribute === 'memory' ? 'à la mémoire de' : 'en l’honneur de'} ${of.tributeTo}`
-      : `in ${of.tribute === 'memory' ? 'memory' : 'honour'} of ${of.tributeTo}`;
 
 /** A page as the public sees it. What somebody wrote beside a gift without a name is theirs alone. */
 export async function showPage(

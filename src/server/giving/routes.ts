@@ -2,6 +2,7 @@ import type { givingContract } from '#contract/giving.ts';
 import { isEmail } from '#core/contacts/reach.ts';
 import { wrongAt } from '#core/words/problems.ts';
 import { followLink, inTransaction } from '../app/app.ts';
+import { record } from '../app/record.ts';
 import { readContact } from '../contacts/store.ts';
 import type { Queries } from '../db/database.ts';
 import { readEvent } from '../events/store.ts';
@@ -10,13 +11,14 @@ import { languageOf } from '../http/language.ts';
 import { invalid, notFound } from '../http/problem.ts';
 import { demandBooks } from '../money/access.ts';
 import { confirmPayment } from '../money/charging.ts';
-import { returnGift } from '../money/gifts.ts';
+import { readGift, returnGift } from '../money/gifts.ts';
 import { theOrganization } from '../staff/store.ts';
 import { beginGift, keepCard, payGift, recordGift, showGift, tributeRow } from './giving.ts';
 import { changePage, makePage, showPage } from './pages.ts';
 import { cardGiven, changePledge } from './pledges.ts';
 import {
   addInitiative,
+  hideGift,
   readFundName,
   readGifts,
   readGivingChoices,
@@ -172,6 +174,14 @@ export const givingHandlers: Handlers<typeof givingContract> = {
       reference,
       by: c.staff.name,
     });
+  },
+
+  'PUT /api/gifts/:id/hidden': async (c) => {
+    await demandBooks(c);
+    await readGift(c.tx, c.params.id, true);
+    await hideGift(c.tx, c.params.id, c.body.hidden);
+    await record(c, 'gift hidden', { giftId: c.params.id, hidden: c.body.hidden });
+    return { done: true };
   },
 
   'POST /api/gifts/:id/refunds': async (c) => {

@@ -51,7 +51,7 @@ export const readGivers = (tx: Queries, pageId: string) =>
     tribute: 'memory' | 'honour' | null;
     tributeTo: string;
   }>(
-    `select given, family, anonymous, words, tribute, tribute_to from gifts where page_id = $1 and received > 0
+    `select given, family, anonymous, words, tribute, tribute_to from gifts where page_id = $1 and received > 0 and not hidden
      order by given_at desc, number desc limit 12`,
     [pageId],
   );
@@ -230,8 +230,7 @@ export const readGifts = (
     `select g.id, g.number, coalesce(g.given_at, g.placed_at) as at, g.contact_id,
        coalesce(nullif(trim(c.given_name || ' ' || c.family_name), ''), trim(g.given || ' ' || g.family)) as name, g.kind, g.thing, f.name as fund,
        i.name as initiative, p.title ->> 'en' as page, e.public_title as event,
-       case g.tribute when 'memory' then 'in memory of ' || g.tribute_to when 'honour' then 'in honour of ' || g.tribute_to end as tribute,
-       g.anonymous, l.number as pledge,
+       g.tribute, g.tribute_to, g.anonymous, g.hidden, l.number as pledge,
        (select y.method from payments y where y.gift_id = g.id and y.amount > 0 order by y.at, y.id limit 1) as method,
        g.amount, g.received, g.currency, g.state
      from gifts g join funds f on f.id = g.fund_id left join initiatives i on i.id = g.initiative_id left join giving_pages p on p.id = g.page_id
@@ -265,3 +264,7 @@ export const addInitiative = async (tx: Queries, id: string, name: string): Prom
       [id, name],
     )
   )?.id ?? null;
+
+/** Keeps a gift off its page, or shows it again. */
+export const hideGift = (tx: Queries, id: string, hidden: boolean): Promise<unknown> =>
+  tx.query('update gifts set hidden = $2 where id = $1', [id, hidden]);

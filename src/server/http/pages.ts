@@ -159,6 +159,7 @@ export function makePages(app: App, handlers: AllHandlers, dist: string) {
     initial['GET /api/public/frame'] = frame;
     title = frame.organization.name;
     const slug = /^\/e\/([^/]+)(?:\/|$)/u.exec(path)?.[1];
+    const givingSlug = /^\/give\/([\w-]+)$/u.exec(path)?.[1];
     let theme = '';
     try {
       if (slug && path.endsWith('/propose')) {
@@ -183,10 +184,9 @@ export function makePages(app: App, handlers: AllHandlers, dist: string) {
         const events = await call(handlers['GET /api/public/events'], {}, listingAsked(search));
         if (!Object.keys(search).some((name) => name !== 'lang')) initial['GET /api/public/events'] = events;
         text = earlyListing(events, frame.organization, language);
-      } else if (/^\/give\/[^/]+$/u.test(path)) {
-        const of = decodeURIComponent(path.slice('/give/'.length));
-        const giving = await call(handlers['GET /api/public/giving/:slug'], { slug: of });
-        initial[`GET /api/public/giving/${of}`] = giving;
+      } else if (givingSlug) {
+        const giving = await call(handlers['GET /api/public/giving/:slug'], { slug: givingSlug });
+        initial[`GET /api/public/giving/${givingSlug}`] = giving;
         title = `${giving.title} · ${title}`;
         head = `<meta name="description" content="${escapeHtml(giving.words.slice(0, 200))}">`;
       } else if (path === '/propose') {

@@ -13,7 +13,7 @@ import type { EventRow } from '../events/store.ts';
 import type { Handlers } from '../http/handle.ts';
 import { invalid, notFound, refused } from '../http/problem.ts';
 import { theOrganization } from '../staff/store.ts';
-import { postCost } from './account.ts';
+import { post } from './account.ts';
 
 const readPlan = (tx: Queries, eventId: string): Promise<BudgetLine[]> =>
   tx.query<BudgetLine>(
@@ -60,6 +60,19 @@ const cost = (paidFrom: 'bank' | 'cash', amount: number): Entry[] => [
   { account: paidFrom, fundId: null, amount: -amount },
 ];
 
+/** Posts what was spent, or that it was not, on its day at noon. */
+async function postCost(
+  w: Work,
+  event: EventRow,
+  costId: string,
+  on: string,
+  entries: readonly Entry[],
+): Promise<void> {
+  const { zone } = await theOrganization(w.tx);
+  const of = { costId, eventId: event.id, currency: event.paidIn };
+  await post(w, of, entries, { at: instantOf(`${on}T12:00`, zone), kind: 'cost' });
+}
+
 export async function recordCost(
   w: Work,
   event: EventRow,
@@ -76,9 +89,7 @@ export async function recordCost(
     recordedAt: w.now,
     recordedBy: w.actor.name,
   });
-  const { zone } = await theOrganization(w.tx);
-  const at = instantOf(`${on}T12:00`, zone);
-  await postCost(w, { id, eventId: event.id, currency: event.paidIn, at }, cost(of.paidFrom, of.amount));
+  await postCost(w, event, id, on, cost(of.paidFrom, of.amount));
   await record(w, 'cost recorded', { eventId: event.id, costId: id, what: of.what, amount: of.amount });
   return id;
 }
@@ -99,13 +110,7 @@ async function takeCostBack(w: Work, event: EventRow, id: string): Promise<void>
   if (!row) throw notFound('Cost');
   if (row.takenBackAt) throw refused('cost-taken-back');
   await w.tx.query('update event_costs set taken_back_at = $2 where id = $1', [id, w.now]);
-  const { zone } = await theOrganization(w.tx);
-  const at = instantOf(`${row.on}T12:00`, zone);
-  await postCost(
-    w,
-    { id, eventId: event.id, currency: event.paidIn, at },
-    toPost([], cost(row.paidFrom, row.amount)),
-  );
+  await postCost(w, event, id, row.on, toPost([], cost(row.paidFrom, row.amount)));
   await record(w, 'cost recorded', { eventId: event.id, costId: id, what: row.what, amount: -row.amount });
 }
 
@@ -134,6 +139,8 @@ export const eventAccountHandlers: Handlers<typeof eventAccountContract> = {
         : [],
     );
     if (wrong.length) throw invalid(wrong);
+    if (JSON.stringify(await readPlan(c.tx, event.id)) !== JSON.stringify(c.body.seen))
+      throw refused('changed-by-somebody');
     await c.tx.query('delete from event_budget where event_id = $1', [event.id]);
     await insert(
       c.tx,

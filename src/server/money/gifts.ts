@@ -5,7 +5,7 @@ import type { Work } from '../app/app.ts';
 import { record } from '../app/record.ts';
 import { first, insert, type Queries, update } from '../db/database.ts';
 import { notFound, refused } from '../http/problem.ts';
-import { postGift } from './account.ts';
+import { post } from './account.ts';
 import { askForRefund } from './refunds.ts';
 
 /** A gift apart from an order, as far as its money goes. */
@@ -59,7 +59,9 @@ async function refreshGift(w: Work, giftId: string): Promise<{ received: number;
   const moved = await readMoved(w.tx, giftId);
   const stands = standsAt(moved);
   await update(w.tx, 'gifts', giftId, stands);
-  await postGift(w, gift, toPost(booksOfGift(moved, gift.fundId), await readPosted(w.tx, giftId)));
+  const { eventId, currency } = gift;
+  const entries = toPost(booksOfGift(moved, gift.fundId), await readPosted(w.tx, giftId));
+  await post(w, { giftId, eventId, currency }, entries);
   return stands;
 }
 

@@ -13,7 +13,7 @@ import type { NoticeHeaders } from '../app/cards.ts';
 import { record } from '../app/record.ts';
 import { first } from '../db/database.ts';
 import { refused } from '../http/problem.ts';
-import { postMove } from './account.ts';
+import { post } from './account.ts';
 import { answered, recordAnswer } from './charging.ts';
 import { refundFailed, takenBack } from './paying.ts';
 import { lostOf } from './store.ts';
@@ -35,6 +35,13 @@ interface About extends Known {
 
 const of = 'coalesce(o.currency, g.currency) as currency, coalesce(o.event_id, g.event_id) as event_id';
 const whose = 'left join orders o on o.id = a.order_id left join gifts g on g.id = a.gift_id';
+
+/** A posting of a move stands on the day it moved. */
+const ofMove = ({ id, currency }: Pick<Move, 'id' | 'currency'>, eventId: string | null) => ({
+  moveId: id,
+  eventId,
+  currency,
+});
 
 const isId = /^[0-9a-f]{8}(?:-[0-9a-f]{4}){3}-[0-9a-f]{12}$/u;
 
@@ -96,7 +103,10 @@ async function takeMove(
     return 'put aside';
   }
   const lost = known ? await believed(w, move, known) : 0;
-  await postMove(w, move, known?.eventId ?? null, postingOf(move), entriesOf(move, lost));
+  await post(w, ofMove(move, known?.eventId ?? null), entriesOf(move, lost), {
+    at: move.at,
+    kind: postingOf(move),
+  });
   return 'taken';
 }
 
@@ -186,7 +196,7 @@ export async function settleMove(w: Work, id: string, words: string, actor: Acto
     actor.name,
     words,
   ]);
-  await postMove(w, move, null, 'set aside', unexplainedOf(move));
+  await post(w, ofMove(move, null), unexplainedOf(move), { at: move.at, kind: 'set aside' });
   await record(w, 'card move settled', { moveId: id, words });
 }
 

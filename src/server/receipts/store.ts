@@ -74,18 +74,22 @@ export const readParts = (
     [of.now, of.year ?? null, of.contactIds ?? null, of.parts ?? null],
   );
 
-/** Who these are, as a receipt says them: the address of the latest gift where it names one, or else that of the record. */
+/**
+ * Who these are, as a receipt says them: by their record. What was typed with a gift only completes the address that stands there: anybody
+ * may give in somebody's name, and another street waits on the record for a decision.
+ */
 export const readGivers = (
   tx: Queries,
   ids: readonly string[],
 ): Promise<(Giver & { id: string; language: 'en' | 'fr'; email: string | null })[]> =>
   tx.query<Giver & { id: string; language: 'en' | 'fr'; email: string | null }>(
     `select c.id, trim(c.given_name || ' ' || c.family_name) as name, c.erased_at is not null as erased, case c.language when 'fr' then 'fr' else 'en' end as language,
-       coalesce(g.address, case when c.street <> '' then concat_ws(E'\\n', c.street, nullif(c.postal_code, '')) else '' end) as address, g.country,
+       case when c.street <> '' and c.moved_on is null then coalesce(g.address, concat_ws(E'\\n', c.street, nullif(c.postal_code, ''))) else '' end as address, g.country,
        (select m.email from contact_emails m where m.contact_id = c.id and m.bounced_at is null and m.ended_on is null order by m.position limit 1) as email
      from contacts c left join lateral (
        select concat_ws(E'\\n', street, nullif(trim(concat_ws(' ', nullif(town, ''), nullif(postal_code, ''))), '')) as address, country from gifts
-       where contact_id = c.id and street <> '' order by placed_at desc limit 1) g on true
+       where contact_id = c.id and received > 0 and lower(trim(street)) = lower(trim(c.street)) and coalesce(nullif(postal_code, ''), c.postal_code) is not distinct from c.postal_code
+       order by placed_at desc limit 1) g on true
      where c.id = any($1)`,
     [ids],
   );

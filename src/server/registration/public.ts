@@ -399,17 +399,15 @@ export async function publicOrderOf(tx: Queries, orderId: string, now: string): 
     // Nobody is asked to pay for what does not take place.
     payment: unknown
       ? 'unknown'
-      : attempt?.state === 'step'
-        ? 'step'
-        : order.balance <= 0 && order.due > 0
-          ? 'paid'
-          : silentStates.includes(event.state)
-            ? 'none'
-            : standing === 'held' || (standing === 'confirmed' && order.balance > 0)
-              ? attempt?.state === 'declined'
-                ? 'declined'
-                : 'needed'
-              : 'none',
+      : order.balance <= 0 && order.due > 0
+        ? 'paid'
+        : silentStates.includes(event.state)
+          ? 'none'
+          : standing === 'held' || (standing === 'confirmed' && order.balance > 0)
+            ? attempt?.state === 'declined' || attempt?.state === 'step'
+              ? attempt.state
+              : 'needed'
+            : 'none',
     paymentWords: attempt?.state === 'declined' ? attempt.words : '',
     seats: await Promise.all(
       seats.map(async (s) => ({

@@ -1,3 +1,4 @@
+import { type BankFile, type NoBankFile, readBankFile } from '#core/bank/reading.ts';
 import { type Described, prepare } from '#core/contacts/comparing.ts';
 import { estimate } from '#core/contacts/estimating.ts';
 import type { OwnField } from '#core/contacts/fields.ts';
@@ -65,6 +66,13 @@ export const tasks = {
     const proposal = proposeMapping({ ...file, rows }, asked.country, asked.fields);
     return { ...file, rows: rows.length, proposal };
   },
+
+  /** A file of the bank, or why it is none. */
+  'read a bank file': (asked: {
+    bytes: Uint8Array;
+    digits: number;
+    dates: 'day first' | 'month first' | null;
+  }): BankFile | { why: NoBankFile } => readBankFile(readTable(asked.bytes), asked.digits, asked.dates),
 
   /** Whoever the rows of a table name, as a guest list takes them; and the rows that name nobody, with why. */
   'read guests': (asked: {

@@ -251,6 +251,8 @@ function RecordCost({ account, eventId, close }: Editing) {
 function Plan({ account, eventId, close }: Editing) {
   const { money } = useSaying();
   const said = (amount: number) => money(amount, account.currency);
+  // What was changed while this stands open must not count as seen.
+  const [seen] = useState(account.plan);
   const fresh = (kind: 'income' | 'cost', name = '', perHead = false) => ({
     kind,
     name,
@@ -270,6 +272,7 @@ function Plan({ account, eventId, close }: Editing) {
           lines: lines
             .filter((l) => l.name.trim() || l.amount.trim())
             .map((l) => ({ ...l, amount: readAmount(l.amount, account.currency) ?? -1 })),
+          seen,
         },
       }),
     after: () => {

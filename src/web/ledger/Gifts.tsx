@@ -1,13 +1,13 @@
 import { chakra } from '@chakra-ui/react';
 import { useState } from 'react';
 import type { GiftRow, GivingPage, PledgeRow } from '#contract/giving.ts';
-import { progressOf } from '#core/giving/gift.ts';
+import { progressOf, sayTribute } from '#core/giving/gift.ts';
 import { sayShortDate } from '#core/time/say.ts';
 import { Button } from '#web/kit/Button.tsx';
-import { phrase, term } from '#web/words/phrase.ts';
+import { phrase, spokenLanguage, term } from '#web/words/phrase.ts';
 import { Loaded } from '../kit/notices.tsx';
 import { type Column, Table } from '../kit/Table.tsx';
-import { useAsk } from '../parts/ask.ts';
+import { useAction, useAsk } from '../parts/ask.ts';
 import { Person } from '../parts/Person.tsx';
 import { useSaying } from '../parts/saying.ts';
 import { GiftBack } from './GiftBack.tsx';
@@ -175,6 +175,7 @@ function Pledges({ pledges }: { pledges: PledgeRow[] }) {
 
 function AllGifts({ back }: { back: (of: GiftRow) => void }) {
   const { money, dayAndYear } = useSaying();
+  const hide = useAction('PUT /api/gifts/:id/hidden');
   const columns: Column<GiftRow>[] = [
     {
       id: 'date',
@@ -192,7 +193,9 @@ function AllGifts({ back }: { back: (of: GiftRow) => void }) {
       cell: (g) => (
         <>
           <Person id={g.contactId} name={g.name} />
-          {g.anonymous && <span className="soft">{`, ${phrase('ledger.unnamed')}`}</span>}
+          {(g.anonymous || g.hidden) && (
+            <span className="soft">{`, ${phrase(g.hidden ? 'ledger.offThePage' : 'ledger.unnamed')}`}</span>
+          )}
         </>
       ),
     },
@@ -210,7 +213,7 @@ function AllGifts({ back }: { back: (of: GiftRow) => void }) {
       cell: (g) =>
         [
           g.kind === 'in kind' ? g.thing : g.method && term(g.method),
-          g.tribute,
+          sayTribute(g, spokenLanguage() === 'fr' ? 'fr' : 'en'),
           g.pledge && phrase('ledger.everyMonth').toLowerCase(),
         ]
           .filter(Boolean)
@@ -239,6 +242,24 @@ function AllGifts({ back }: { back: (of: GiftRow) => void }) {
           </Button>
         ) : (
           <span className="soft">{phrase('ledger.wasReturned')}</span>
+        ),
+    },
+    {
+      id: 'hide',
+      phone: 'bare',
+      heading: '',
+      width: '110px',
+      cell: (g) =>
+        g.page && (
+          <Button
+            look="link"
+            aria-label={phrase(g.hidden ? 'ledger.showGift' : 'ledger.hideGift', {
+              number: String(g.number),
+            })}
+            onClick={() => hide.mutate({ params: { id: g.id }, body: { hidden: !g.hidden } })}
+          >
+            {phrase(g.hidden ? 'ledger.showOnPage' : 'ledger.offPage')}
+          </Button>
         ),
     },
   ];

@@ -1,8 +1,7 @@
 import { type GivingPage, givingContract } from '#contract/giving.ts';
 import { plainAmount, readAmount } from '#core/money/amount.ts';
-import type { Answer } from '#web/api.ts';
 import { FormDialog } from '#web/kit/form/FormDialog.tsx';
-import { Choose, DateField, LongText, Money, Text, Tick } from '#web/kit/form/fields.tsx';
+import { DateField, LongText, Money, Text, Tick } from '#web/kit/form/fields.tsx';
 import { prepare } from '#web/kit/form/request.ts';
 import { useForm } from '#web/kit/form/useForm.ts';
 import { say } from '#web/kit/toast.tsx';
@@ -10,8 +9,8 @@ import { phrase } from '#web/words/phrase.ts';
 import { Loaded } from '../kit/notices.tsx';
 import { useAsk } from '../parts/ask.ts';
 import { useSaying } from '../parts/saying.ts';
+import { PurposeFields, type Purposes } from './PurposeFields.tsx';
 
-type Choices = Answer<'GET /api/giving/choices'>;
 interface Editing {
   page: GivingPage | null;
   close: () => void;
@@ -28,7 +27,7 @@ export function GivingPageForm({ page, close }: Editing) {
 
 const french = (en: string, fr: string) => ({ en, ...(fr.trim() ? { fr } : {}) });
 
-function Fields({ page, choices, close }: Editing & { choices: Choices }) {
+function Fields({ page, choices, close }: Editing & { choices: Purposes }) {
   const saying = useSaying();
   const currency = page?.currency ?? saying.currency;
   const money = (amount: number) => saying.money(amount, currency);
@@ -98,30 +97,7 @@ function Fields({ page, choices, close }: Editing & { choices: Choices }) {
         <LongText form={form} name="wordsFr" label={phrase('ledger.pageWordsFr')} rows={3} />
         <LongText form={form} name="thanks" label={phrase('ledger.pageThanks')} rows={2} />
         <LongText form={form} name="thanksFr" label={phrase('ledger.pageThanksFr')} rows={2} />
-        <Choose
-          form={form}
-          name="fundId"
-          label={phrase('ledger.fund')}
-          choices={choices.funds.map((f) => ({ value: f.id, label: f.name }))}
-        />
-        <Choose
-          form={form}
-          name="initiativeId"
-          label={phrase('ledger.giftForInitiative')}
-          choices={[
-            { value: '', label: phrase('ledger.none') },
-            ...choices.initiatives.map((i) => ({ value: i.id, label: i.name })),
-          ]}
-        />
-        <Choose
-          form={form}
-          name="eventId"
-          label={phrase('ledger.giftForEvent')}
-          choices={[
-            { value: '', label: phrase('ledger.none') },
-            ...choices.events.map((e) => ({ value: e.id, label: e.title })),
-          ]}
-        />
+        <PurposeFields form={form} choices={choices} />
         <Money
           form={form}
           name="goal"

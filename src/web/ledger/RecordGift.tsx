@@ -1,7 +1,6 @@
 import { useState } from 'react';
 import { givingContract } from '#contract/giving.ts';
 import { readAmount } from '#core/money/amount.ts';
-import type { Answer } from '#web/api.ts';
 import { FormDialog } from '#web/kit/form/FormDialog.tsx';
 import { Choose, Money, OneOf, Text, Tick } from '#web/kit/form/fields.tsx';
 import { prepare } from '#web/kit/form/request.ts';
@@ -10,10 +9,10 @@ import { say } from '#web/kit/toast.tsx';
 import { phrase } from '#web/words/phrase.ts';
 import { Loaded } from '../kit/notices.tsx';
 import { useAsk } from '../parts/ask.ts';
+import { byHand } from '../parts/PayBackFields.tsx';
 import { PersonSearch } from '../parts/PersonSearch.tsx';
 import { useSaying } from '../parts/saying.ts';
-
-type Choices = Answer<'GET /api/giving/choices'>;
+import { PurposeFields, type Purposes } from './PurposeFields.tsx';
 
 /** Records a gift that came by hand, or in kind. */
 export function RecordGift({ close }: { close: () => void }) {
@@ -24,10 +23,7 @@ export function RecordGift({ close }: { close: () => void }) {
   );
 }
 
-const named = (rows: readonly { id: string; name: string }[]) =>
-  rows.map((r) => ({ value: r.id, label: r.name }));
-
-function Recording({ choices, close }: { choices: Choices; close: () => void }) {
+function Recording({ choices, close }: { choices: Purposes; close: () => void }) {
   const { money, currency } = useSaying();
   const [known, setKnown] = useState<{ id: string; name: string } | null>(null);
   const form = useForm({
@@ -130,16 +126,7 @@ function Recording({ choices, close }: { choices: Choices; close: () => void }) 
         {inKind ? (
           <Text form={form} name="appraisedBy" label={phrase('ledger.giftAppraisedBy')} />
         ) : (
-          <Choose
-            form={form}
-            name="method"
-            label={phrase('ledger.how')}
-            choices={[
-              { value: 'cash', label: phrase('ledger.inCash') },
-              { value: 'cheque', label: phrase('ledger.byCheque') },
-              { value: 'transfer', label: phrase('ledger.byTransfer') },
-            ]}
-          />
+          <Choose form={form} name="method" label={phrase('ledger.how')} choices={byHand()} />
         )}
         <Text
           form={form}
@@ -147,24 +134,7 @@ function Recording({ choices, close }: { choices: Choices; close: () => void }) 
           label={phrase('ledger.reference')}
           help={phrase('ledger.referenceHelp')}
         />
-        <Choose form={form} name="fundId" label={phrase('ledger.fund')} choices={named(choices.funds)} />
-        {choices.initiatives.length > 0 && (
-          <Choose
-            form={form}
-            name="initiativeId"
-            label={phrase('ledger.giftForInitiative')}
-            choices={[{ value: '', label: phrase('ledger.none') }, ...named(choices.initiatives)]}
-          />
-        )}
-        <Choose
-          form={form}
-          name="eventId"
-          label={phrase('ledger.giftForEvent')}
-          choices={[
-            { value: '', label: phrase('ledger.none') },
-            ...choices.events.map((e) => ({ value: e.id, label: e.title })),
-          ]}
-        />
+        <PurposeFields form={form} choices={choices} />
         <Money
           form={form}
           name="advantage"

@@ -10,6 +10,7 @@ import { prepare } from '#web/kit/form/request.ts';
 import { useForm } from '#web/kit/form/useForm.ts';
 import { say } from '#web/kit/toast.tsx';
 import { phrase } from '#web/words/phrase.ts';
+import { type PayBack as Back, byHand, PayBackFields } from './PayBackFields.tsx';
 import { useSaying } from './saying.ts';
 
 /** A booking as far as its money is handled. */
@@ -109,18 +110,7 @@ function Receive({ of, said, close, letOff }: Part & { letOff: boolean }) {
         sayAmount={said}
         required
       />
-      {!letOff && (
-        <Choose
-          form={form}
-          name="method"
-          label={phrase('ledger.how')}
-          choices={[
-            { value: 'cash', label: phrase('ledger.inCash') },
-            { value: 'cheque', label: phrase('ledger.byCheque') },
-            { value: 'transfer', label: phrase('ledger.byTransfer') },
-          ]}
-        />
-      )}
+      {!letOff && <Choose form={form} name="method" label={phrase('ledger.how')} choices={byHand()} />}
       <Text
         form={form}
         name="reason"
@@ -136,7 +126,7 @@ function PayBack({ of, said, close }: Part) {
   const form = useForm({
     values: {
       amount: typedOf(of, -1),
-      by: 'same' as 'same' | 'cash' | 'cheque' | 'transfer',
+      by: 'same' as Back['by'],
       reason: '',
       gift: false,
     },
@@ -159,27 +149,7 @@ function PayBack({ of, said, close }: Part) {
       }
       label={phrase('ledger.whatHappened')}
     >
-      <Money
-        form={form}
-        name="amount"
-        label={phrase('ledger.amount')}
-        currency={of.currency}
-        sayAmount={said}
-        required
-      />
-      <Choose
-        form={form}
-        name="by"
-        label={phrase('ledger.how')}
-        help={phrase('ledger.asItCameHelp')}
-        choices={[
-          { value: 'same', label: phrase('ledger.asItCame') },
-          { value: 'cash', label: phrase('ledger.inCash') },
-          { value: 'cheque', label: phrase('ledger.byCheque') },
-          { value: 'transfer', label: phrase('ledger.byTransfer') },
-        ]}
-      />
-      <Text form={form} name="reason" label={phrase('ledger.why')} required />
+      <PayBackFields form={form} currency={of.currency} said={said} />
       <Tick form={form} name="gift" label={phrase('ledger.fromTheGift')} />
     </Form>
   );
