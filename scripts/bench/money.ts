@@ -10,7 +10,7 @@ import { migrate } from '#server/db/migrate.ts';
 import { openPglite } from '#server/db/pglite.ts';
 import { openPostgres } from '#server/db/postgres.ts';
 import { post } from '#server/money/account.ts';
-import { readBalances, readOwed } from '#server/money/bookSums.ts';
+import { ofMoney, readBalances, readOwed } from '#server/money/bookSums.ts';
 import { type PrintedReceipt, streamReceipts } from '#server/print/receipt.ts';
 import { Report } from './report.ts';
 import { begins, openSite } from './site.ts';
@@ -103,7 +103,7 @@ const median = async (work: () => Promise<unknown>) => {
   }
   return times.sort((a, b) => a - b)[3]!;
 };
-const all = { eventId: null, from: null, until: null };
+const all = ofMoney({});
 const within = { goal: { of: 'value' as const, atMost: 200 } };
 report.row('balances of all', await median(() => readBalances(db, all)), 'ms', within);
 report.row(

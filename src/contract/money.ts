@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { amount, contract, currency, id, idParams, instant, sum } from './endpoint.ts';
+import { amount, contract, currency, date, id, idParams, instant, sum } from './endpoint.ts';
 
 const ledgerRow = z.object({
   id,
@@ -29,15 +29,23 @@ const ledgerTotals = z.object({
 });
 export type LedgerTotals = z.infer<typeof ledgerTotals>;
 
-/** Of one event, and of one kind. */
-const ofLedger = z.object({
+/** What of the money is asked for: of one event, one fund, one person, of some days of the organization, both included. */
+export const ofMoney = z.object({
   eventId: id.optional(),
+  fundId: id.optional(),
+  contactId: id.optional(),
+  from: date.optional(),
+  until: date.optional(),
+});
+
+/** And of one kind. */
+const ofLedger = ofMoney.extend({
   kind: z.enum(['seats', 'donation', 'refund', 'waived']).optional(),
 });
 
 export const moneyContract = contract({
   'GET /api/ledger': {
-    summary: 'Every movement of money, newest first, with totals',
+    summary: 'Every movement of money, newest first, with what they come to',
     who: ['treasurer'],
     query: ofLedger,
     response: z.object({
@@ -51,7 +59,7 @@ export const moneyContract = contract({
     }),
   },
   'GET /api/ledger.csv': {
-    summary: 'Every movement of money as CSV, or those of one kind',
+    summary: 'Movements of money as CSV',
     who: ['treasurer'],
     query: ofLedger,
     response: { file: 'text/csv' },

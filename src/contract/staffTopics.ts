@@ -96,6 +96,7 @@ const reads: { readonly [K in Exclude<ReadKey, OfPublic<ReadKey>>]: readonly Top
   'GET /api/cards': ['money', 'seats', 'events', 'people'],
   'GET /api/cards/payouts/:id': ['money', 'people'],
   'GET /api/books': ['money', 'seats', 'events'],
+  'GET /api/books/entries': ['money', 'seats', 'events', 'people'],
   'GET /api/books.csv': nothing,
   'GET /api/books/owed': ['money', 'seats', 'events', 'people'],
   'GET /api/ledger': ['money', 'seats', 'events', 'people'],

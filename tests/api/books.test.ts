@@ -166,11 +166,82 @@ describe('the books of an event', () => {
     expect((await books()).map((t) => t.currency)).toEqual(['CAD', 'EUR']);
   });
 
+  test('are looked at by account, fund, person and days; each view says the same', async () => {
+    const event = await openEvent(world, { title: 'Looked At', price: 3000 });
+    const [fund] = await world.app.db.query<{ id: string }>(
+      "select id from funds where name = 'Hide Appeal'",
+    );
+    await pay(
+      world,
+      (await book(event, 'Pia', { donation: { amount: 700, fundId: fund!.id, anonymous: false } })).token,
+    );
+    await pay(
+      world,
+      (await book(event, 'Rik', { donation: { amount: 900, fundId: null, anonymous: false } })).token,
+    );
+    const of = { eventId: event.id };
+    const today = world.app.clock.now().slice(0, 10);
+    const ask = (query: object) => marit.call('GET /api/books/entries', { query: { ...of, ...query } });
+    const all = await ask({});
+    expect(all.totals).toEqual([{ currency: 'CAD', debits: 7600, credits: 7600 }]);
+    expect(all.rows.map((r) => [r.name, r.account, r.fund, r.amount])).toEqual([
+      ['Rik Ledgerly', 'cards', null, 3900],
+      ['Rik Ledgerly', 'gifts', 'General', -900],
+      ['Rik Ledgerly', 'seats', null, -3000],
+      ['Pia Ledgerly', 'cards', null, 3700],
+      ['Pia Ledgerly', 'gifts', 'Hide Appeal', -700],
+      ['Pia Ledgerly', 'seats', null, -3000],
+    ]);
+    // What an account stands at is what its entries come to, whoever is asked for.
+    const pia = { contactId: (await orderOf(event, 'Pia')).contactId! };
+    for (const query of [{}, pia, { from: today }, { until: today, ...pia }])
+      for (const { balances } of await marit.call('GET /api/books', { query: { ...of, ...query } }))
+        for (const { account, fundId, amount } of balances) {
+          const [total] = (await ask({ ...query, account, ...(fundId && { fundId }) })).totals;
+          expect([account, total!.debits - total!.credits]).toEqual([account, amount]);
+        }
+    expect((await books({ ...of, ...pia }))[0]?.balances).toEqual({
+      cards: 3700,
+      'gifts Hide Appeal': -700,
+      seats: -3000,
+    });
+    expect((await ask({ account: 'gifts', fundId: fund!.id })).rows.map((r) => r.amount)).toEqual([-700]);
+    expect((await ask({ until: '2026-01-31' })).rows).toEqual([]);
+    const csv = String(
+      await marit.call('GET /api/books.csv', { query: { ...of, ...pia, account: 'seats' } }),
+    );
+    expect(csv.trim().split('\n').slice(1)).toEqual([expect.stringContaining('Pia Ledgerly,seats')]);
+    // Movements by fund are the gifts to it; by person and days, what they paid then.
+    const moved = async (query: object) =>
+      (await marit.call('GET /api/ledger', { query: { ...of, ...query } })).totals.map((t) => [
+        t.seats,
+        t.donations,
+      ]);
+    expect(await moved({ fundId: fund!.id })).toEqual([[0, 700]]);
+    expect(await moved({ ...pia, from: today })).toEqual([[3000, 700]]);
+    expect(await moved({ until: '2026-01-31' })).toEqual([]);
+    // What somebody owes.
+    for (const given of ['Sol', 'Tam'])
+      await odalys.call('POST /api/events/:id/orders', {
+        params: { id: event.id },
+        body: orderFor(event, [{ given, family: 'Ledgerly' }]),
+      });
+    const sol = { contactId: (await orderOf(event, 'Sol')).contactId! };
+    expect(
+      (await marit.call('GET /api/books/owed', { query: { ...of, ...sol } })).map((o) => o.name),
+    ).toEqual(['Sol Ledgerly']);
+  });
+
   test('are seen by who sees the money, and by nobody else', async () => {
     const event = await openEvent(world, { title: 'Whose', unit: 'Small Boats', price: 1000 });
     for (const who of ['piers', 'imani', 'door'] as const) {
       const caller = await world.as(who);
-      for (const key of ['GET /api/books', 'GET /api/books.csv', 'GET /api/books/owed'] as const)
+      for (const key of [
+        'GET /api/books',
+        'GET /api/books/entries',
+        'GET /api/books.csv',
+        'GET /api/books/owed',
+      ] as const)
         expect((await caller.try(key, { query: { eventId: event.id } })).status).toBe(403);
     }
     expect((await world.anyone.try('GET /api/books')).status).toBe(401);

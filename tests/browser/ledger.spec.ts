@@ -47,8 +47,21 @@ test('what is owed is paid by cheque, a part of it goes back, and the accounts a
   await expect(account('Cash and cheques')).toContainText('$15');
   await expect(account('Money back as a favour')).toContainText('$10');
   await expect(account('In all')).toContainText('$25');
-  await page.getByRole('button', { name: 'Last month' }).click();
+  await page.getByLabel('Period').selectOption('Last month');
   await expect(page.getByText('Nothing was posted then.', { exact: false })).toBeVisible();
+  await page.getByRole('button', { name: 'Show everything' }).click();
+
+  // What an account is made of: of one event, of one person.
+  await account('Money back as a favour').click();
+  await expect(page.getByRole('heading', { name: 'Money back as a favour: every entry' })).toBeVisible();
+  await page.getByLabel('Event').selectOption(event.id);
+  await expect(page.getByRole('row').filter({ hasText: 'Greta Owing' })).toContainText('$10');
+  await page.getByRole('combobox', { name: 'Person' }).fill('Greta Ow');
+  await page.getByRole('option', { name: /Greta Owing/u }).click();
+  await expect(page.getByRole('row').filter({ hasText: 'In all' })).toContainText('$10');
+  await checkAccess(page);
+  await page.getByRole('button', { name: 'All accounts' }).click();
+  await expect(account('Cash and cheques')).toContainText('$15');
 });
 
 test('a month is settled with a file of the bank, by keyboard; what was wrong is taken back', async ({

@@ -132,6 +132,7 @@ test('a trial balance has each currency by itself, its accounts in their order, 
   const of = (currency: string, account: Entry['account'], amount: number, fund: string | null = null) => ({
     currency,
     account,
+    fundId: fund && 'f-1',
     fund,
     amount,
   });
@@ -147,9 +148,9 @@ test('a trial balance has each currency by itself, its accounts in their order, 
     {
       currency: 'CAD',
       balances: [
-        { account: 'cards', fund: null, amount: 2500 },
-        { account: 'seats', fund: null, amount: -2000 },
-        { account: 'gifts', fund: 'General', amount: -500 },
+        { account: 'cards', fundId: null, fund: null, amount: 2500 },
+        { account: 'seats', fundId: null, fund: null, amount: -2000 },
+        { account: 'gifts', fundId: 'f-1', fund: 'General', amount: -500 },
       ],
       debits: 2500,
       credits: 2500,
@@ -157,8 +158,8 @@ test('a trial balance has each currency by itself, its accounts in their order, 
     {
       currency: 'EUR',
       balances: [
-        { account: 'cards', fund: null, amount: 300 },
-        { account: 'owed', fund: null, amount: -300 },
+        { account: 'cards', fundId: null, fund: null, amount: 300 },
+        { account: 'owed', fundId: null, fund: null, amount: -300 },
       ],
       debits: 300,
       credits: 300,

@@ -30,18 +30,20 @@ export const toPost = (should: readonly Entry[], stands: readonly Entry[]): Entr
   together([...should, ...stands.map((e) => ({ ...e, amount: 0 - e.amount }))]);
 
 /** What a posting is about. */
-export type PostingKind =
-  | 'booked'
-  | 'changed'
-  | 'received'
-  | 'returned'
-  | 'let off'
-  | 'fee'
-  | 'disputed'
-  | 'paid out'
-  | 'set aside'
-  | 'banked'
-  | 'cost';
+export const postingKinds = [
+  'booked',
+  'changed',
+  'received',
+  'returned',
+  'let off',
+  'fee',
+  'disputed',
+  'paid out',
+  'set aside',
+  'banked',
+  'cost',
+] as const;
+export type PostingKind = (typeof postingKinds)[number];
 
 /** What a posting is about: money that came or went, something let off, something booked, or a change of what was. */
 export function kindOf(entries: readonly Entry[]): PostingKind {

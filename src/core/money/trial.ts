@@ -4,7 +4,8 @@ import type { Amount, Currency } from './amount.ts';
 /** What an account stands at, gifts by fund. A debit where it is above nought. */
 export interface Balance {
   account: Account;
-  /** The name of the fund, of gifts. */
+  /** The fund, of gifts, and its name. */
+  fundId: string | null;
   fund: string | null;
   amount: Amount;
 }

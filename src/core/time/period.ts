@@ -2,7 +2,7 @@ import type { CalendarDate } from './clock.ts';
 import { shiftDate } from './dates.ts';
 
 /** Times that figures are looked at for. `ever`: all there are. */
-export const periods = ['ever', 'year', 'month', 'last month'] as const;
+export const periods = ['ever', 'year', 'last year', 'month', 'last month'] as const;
 export type Period = (typeof periods)[number];
 
 /** The first and the last day of a period, both counted in, by the day it is; no end where it has none yet. */
@@ -13,6 +13,10 @@ export function daysOf(period: Period, today: CalendarDate): { from?: CalendarDa
       return {};
     case 'year':
       return { from: `${today.slice(0, 4)}-01-01` };
+    case 'last year': {
+      const year = Number(today.slice(0, 4)) - 1;
+      return { from: `${year}-01-01`, until: `${year}-12-31` };
+    }
     case 'month':
       return { from: month };
     case 'last month': {

@@ -16,7 +16,7 @@ import { orderByLink } from '../registration/links.ts';
 import { type OrderRow, readOrder } from '../registration/store.ts';
 import { readBehaviours, tellStandin } from '../standins/mail.ts';
 import { demandBooks } from './access.ts';
-import { type OfBooks, readBalances, readEntries, readOwed } from './bookSums.ts';
+import { ofMoney, readBalances, readEntries, readEntryTotals, readOwed } from './bookSums.ts';
 import { confirmPayment, payByCard } from './charging.ts';
 import { ledgerRows, ledgerTotals, unanswered } from './ledger.ts';
 import { receive, refund } from './paying.ts';
@@ -36,12 +36,6 @@ function atMostDue(order: OrderRow, { method, amount }: { method: string; amount
       : wrongAt('amount', 'nothing-due'),
   ]);
 }
-
-const askedOf = (query: { eventId?: string; from?: string; until?: string }): OfBooks => ({
-  eventId: query.eventId ?? null,
-  from: query.from ?? null,
-  until: query.until ?? null,
-});
 
 /**
  * An order somebody may take money for. The door takes cash; cheques, transfers, and what is let off, are for the treasurer and
@@ -101,16 +95,17 @@ export const moneyHandlers: Handlers<typeof moneyContract> &
   'GET /api/ledger': async (c) => {
     const { tx, query } = c;
     await demandBooks(c, c.query.eventId);
-    const rows = await ledgerRows(tx, query.eventId ?? null, query.kind ?? null, page + 1);
-    const totals = await ledgerTotals(tx, query.eventId ?? null);
-    const unknown = await unanswered(tx, query.eventId ?? null);
+    const of = ofMoney(query);
+    const rows = await ledgerRows(tx, of, query.kind ?? null, page + 1);
+    const totals = await ledgerTotals(tx, of);
+    const unknown = await unanswered(tx, of);
     return { rows: rows.slice(0, page), more: rows.length > page, totals, unknown };
   },
 
   'GET /api/ledger.csv': async (c) => {
     const { tx, query } = c;
     await demandBooks(c, c.query.eventId);
-    const rows = await ledgerRows(tx, query.eventId ?? null, query.kind ?? null, null);
+    const rows = await ledgerRows(tx, ofMoney(query), query.kind ?? null, null);
     return new File(
       'ledger.csv',
       writeCsv(
@@ -155,12 +150,23 @@ export const moneyHandlers: Handlers<typeof moneyContract> &
 
   'GET /api/books': async (c) => {
     await demandBooks(c, c.query.eventId);
-    return trialOf(await readBalances(c.tx, askedOf(c.query)));
+    return trialOf(await readBalances(c.tx, ofMoney(c.query)));
+  },
+
+  'GET /api/books/entries': async (c) => {
+    await demandBooks(c, c.query.eventId);
+    const of = ofMoney(c.query);
+    const rows = await readEntries(c.tx, of, page + 1);
+    return {
+      rows: rows.slice(0, page).map(({ postingId: _, code: __, actor: ___, ...row }) => row),
+      more: rows.length > page,
+      totals: await readEntryTotals(c.tx, of),
+    };
   },
 
   'GET /api/books.csv': async (c) => {
     await demandBooks(c, c.query.eventId);
-    const rows = await readEntries(c.tx, askedOf(c.query));
+    const rows = await readEntries(c.tx, ofMoney(c.query));
     return new File(
       'books.csv',
       writeCsv(
@@ -202,7 +208,7 @@ export const moneyHandlers: Handlers<typeof moneyContract> &
 
   'GET /api/books/owed': async (c) => {
     await demandBooks(c, c.query.eventId);
-    return readOwed(c.tx, c.query.eventId ?? null);
+    return readOwed(c.tx, c.query.eventId ?? null, c.query.contactId ?? null);
   },
 
   'GET /api/standins': async ({ tx }) => {

@@ -1,11 +1,9 @@
 import { chakra } from '@chakra-ui/react';
 import { useState } from 'react';
-import { accounts } from '#core/money/accounts.ts';
-import { daysOf, type Period, periods } from '#core/time/period.ts';
+import { type Account, accountNames, accounts } from '#core/money/accounts.ts';
 import { type Answer, addressOf } from '#web/api.ts';
 import { Button, ButtonAnchor } from '#web/kit/Button.tsx';
 import { phrase } from '#web/words/phrase.ts';
-import { ListViews } from '../kit/ListViews.tsx';
 import { Empty } from '../kit/Note.tsx';
 import { Loaded } from '../kit/notices.tsx';
 import { type Column, Table } from '../kit/Table.tsx';
@@ -14,6 +12,8 @@ import { useAsk } from '../parts/ask.ts';
 import { useSaying } from '../parts/saying.ts';
 import { AccountCodes } from './AccountCodes.tsx';
 import { accountWords } from './accountWords.ts';
+import { Entries } from './Entries.tsx';
+import { MoneyFilters, useMoneyFilters } from './MoneyFilters.tsx';
 
 type Trial = Answer<'GET /api/books'>[number];
 type Balance = Trial['balances'][number];
@@ -25,31 +25,33 @@ const kinds = {
   expense: phrase('ledger.expenses'),
 } as const;
 
-const periodWords: Record<Period, string> = {
-  ever: phrase('ledger.everSince'),
-  year: phrase('ledger.thisYear'),
-  month: phrase('ledger.thisMonth'),
-  'last month': phrase('ledger.lastMonth'),
-};
-const usual = { period: 'ever' };
+/** Whose entries are shown: those of an account, or of every one of them. */
+const usual = { account: '', fund: '' };
 
-/** How the accounts stand: each currency by itself, debits and credits as much as each other. */
+/** How the accounts stand, and the entries of each. */
 export function Accounts() {
   const [address, put] = useAddress(usual);
-  const period = periods.find((p) => p === address.period) ?? 'ever';
-  const { today } = useSaying();
+  const account = accountNames.find((a) => a === address.account) ?? null;
+  return account || address.account === 'every' ? (
+    <Entries account={account} back={() => put(usual)} />
+  ) : (
+    <Trials open={(of, fund) => put({ account: of, fund })} />
+  );
+}
+
+/** Each currency by itself, debits and credits as much as each other. */
+function Trials({ open }: { open: (account: Account | 'every', fund: string) => void }) {
+  const filters = useMoneyFilters();
+  const { fundId: _, ...query } = filters.query;
   const [coding, setCoding] = useState(false);
-  const query = daysOf(period, today);
   return (
     <>
       <div className="tools">
-        <ListViews
-          label={phrase('ledger.period')}
-          value={period}
-          set={(to) => put({ period: to })}
-          views={periods.map((value) => ({ value, label: periodWords[value] }))}
-        />
+        <MoneyFilters of={filters} />
         <chakra.span marginLeft="auto" display="flex" gap="14px">
+          <Button look="link" onClick={() => open('every', '')}>
+            {phrase('ledger.everyEntry')}
+          </Button>
           <Button look="link" onClick={() => setCoding(true)}>
             {phrase('ledger.accountCodes')}
           </Button>
@@ -62,7 +64,7 @@ export function Accounts() {
       <Loaded of={useAsk('GET /api/books', { query })}>
         {(trials) =>
           trials.length ? (
-            trials.map((t) => <Standing key={t.currency} trial={t} several={trials.length > 1} />)
+            trials.map((t) => <Standing key={t.currency} trial={t} several={trials.length > 1} open={open} />)
           ) : (
             <Empty>{phrase('ledger.nothingPosted')}</Empty>
           )
@@ -72,7 +74,15 @@ export function Accounts() {
   );
 }
 
-function Standing({ trial, several }: { trial: Trial; several: boolean }) {
+function Standing({
+  trial,
+  several,
+  open,
+}: {
+  trial: Trial;
+  several: boolean;
+  open: (account: Account, fund: string) => void;
+}) {
   const { money } = useSaying();
   const said = (amount: number) => money(amount, trial.currency);
   const columns: Column<Balance>[] = [
@@ -111,7 +121,8 @@ function Standing({ trial, several }: { trial: Trial; several: boolean }) {
         label={phrase('ledger.accountsIn', { currency: trial.currency })}
         rows={trial.balances}
         columns={columns}
-        keyOf={(b) => `${b.account} ${b.fund ?? ''}`}
+        keyOf={(b) => `${b.account} ${b.fundId ?? ''}`}
+        open={(b) => open(b.account, b.fundId ?? '')}
         empty={phrase('ledger.nothingPosted')}
       />
     </>

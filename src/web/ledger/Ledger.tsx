@@ -19,7 +19,7 @@ const views = {
   cards: { label: phrase('ledger.cards'), Show: Cards },
 } as const;
 type View = keyof typeof views;
-const usual = { show: '', kind: '', period: 'ever', year: '' };
+const usual = { show: '', kind: '', account: '', fund: '', year: '' };
 
 /** The money of the organization: how it moved, how the accounts stand, and what people owe. */
 export default function Ledger() {
@@ -33,7 +33,7 @@ export default function Ledger() {
         <ListViews
           label={phrase('common.show')}
           value={view}
-          set={(show) => put({ show, kind: '', period: 'ever', year: '' })}
+          set={(show) => put({ ...usual, show })}
           views={(Object.keys(views) as View[]).map((value) => ({ value, label: views[value].label }))}
         />
       </div>

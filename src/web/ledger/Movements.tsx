@@ -15,6 +15,7 @@ import { useAddress } from '../kit/useAddress.ts';
 import { useAsk } from '../parts/ask.ts';
 import { Person } from '../parts/Person.tsx';
 import { useSaying } from '../parts/saying.ts';
+import { MoneyFilters, useMoneyFilters, usualMoney } from './MoneyFilters.tsx';
 
 const kinds = {
   '': phrase('common.everything'),
@@ -25,7 +26,7 @@ const kinds = {
 } as const;
 
 type LedgerKind = keyof typeof kinds;
-const usual = { kind: '' };
+const usual = { ...usualMoney, kind: '' };
 
 const nothing = { seats: 0, donations: 0, refunds: 0, net: 0, waived: 0 };
 
@@ -41,7 +42,9 @@ function sayKind(r: LedgerRow): string {
 export function Movements() {
   const [address, put] = useAddress(usual);
   const kind: LedgerKind = address.kind in kinds ? (address.kind as LedgerKind) : '';
-  const ledger = useAsk('GET /api/ledger', { query: { kind: kind || undefined } });
+  const filters = useMoneyFilters(['event', 'fund', 'person', 'period']);
+  const query = { ...filters.query, kind: kind || undefined };
+  const ledger = useAsk('GET /api/ledger', { query });
   const { money, currency, dayAndYear, at } = useSaying();
   const columns: Column<LedgerRow>[] = [
     {
@@ -96,73 +99,74 @@ export function Movements() {
     },
   ];
   return (
-    <Loaded of={ledger}>
-      {({ rows, totals, unknown, more }) => (
-        <>
-          {unknown.map((u) => (
-            <Note as="p" key={u.orderNumber} tone="need" marginTop="12px">
-              <Phrase
-                of="ledger.forOfOrderAsked"
-                with={{
-                  noAnswer: <b>{phrase('ledger.noAnswerFromThe')}</b>,
-                  amount: money(u.amount, u.currency),
-                  name: u.name,
-                  orderNumber: u.orderNumber,
-                  since: at(u.since),
-                }}
+    <>
+      <MoneyFilters of={filters} />
+      <Loaded of={ledger}>
+        {({ rows, totals, unknown, more }) => (
+          <>
+            {unknown.map((u) => (
+              <Note as="p" key={u.orderNumber} tone="need" marginTop="12px">
+                <Phrase
+                  of="ledger.forOfOrderAsked"
+                  with={{
+                    noAnswer: <b>{phrase('ledger.noAnswerFromThe')}</b>,
+                    amount: money(u.amount, u.currency),
+                    name: u.name,
+                    orderNumber: u.orderNumber,
+                    since: at(u.since),
+                  }}
+                />
+              </Note>
+            ))}
+            <div className="tools">
+              <ListViews
+                label={phrase('common.show')}
+                value={kind}
+                set={(to) => put({ kind: to })}
+                views={(Object.keys(kinds) as LedgerKind[]).map((k) => ({ value: k, label: kinds[k] }))}
               />
-            </Note>
-          ))}
-          <div className="tools">
-            <ListViews
-              label={phrase('common.show')}
-              value={kind}
-              set={(to) => put({ kind: to })}
-              views={(Object.keys(kinds) as LedgerKind[]).map((k) => ({ value: k, label: kinds[k] }))}
-            />
-            <TableColumns name="ledger" columns={columns} />
-            <ButtonAnchor look="link" href={addressOf('GET /api/ledger.csv', {}, { kind })}>
-              {phrase('ledger.exportAsCsv', { what: kinds[kind] })}
-            </ButtonAnchor>
-            <chakra.span className="soft num" marginLeft="auto">
-              {(totals.length ? totals : [{ ...nothing, currency }])
-                .map((t) =>
-                  [
-                    phrase('ledger.seatsDonationsRefunds', {
-                      seats: money(t.seats, t.currency),
-                      donations: money(t.donations, t.currency),
-                      refunds: money(t.refunds, t.currency),
-                      net: money(t.net, t.currency),
-                    }),
-                    t.waived > 0 && phrase('ledger.letOffInAll', { waived: money(t.waived, t.currency) }),
-                  ]
-                    .filter(Boolean)
-                    .join(' · '),
+              <TableColumns name="ledger" columns={columns} />
+              <ButtonAnchor look="link" href={addressOf('GET /api/ledger.csv', {}, query)}>
+                {phrase('ledger.exportAsCsv', { what: kinds[kind] })}
+              </ButtonAnchor>
+              <chakra.span className="soft num" marginLeft="auto">
+                {(totals.length ? totals : [{ ...nothing, currency }])
+                  .map((t) =>
+                    [
+                      phrase('ledger.seatsDonationsRefunds', {
+                        seats: money(t.seats, t.currency),
+                        donations: money(t.donations, t.currency),
+                        refunds: money(t.refunds, t.currency),
+                        net: money(t.net, t.currency),
+                      }),
+                      t.waived > 0 && phrase('ledger.letOffInAll', { waived: money(t.waived, t.currency) }),
+                    ]
+                      .filter(Boolean)
+                      .join(' · '),
+                  )
+                  .join('; ')}
+                {more && ` · ${phrase('ledger.theNewestAreShown', { rows: rows.length })}`}
+              </chakra.span>
+            </div>
+            <Table
+              label={phrase('ledger.movementsOfMoney')}
+              name="ledger"
+              rows={rows}
+              columns={columns}
+              keyOf={(r) => r.id}
+              empty={
+                kind || filters.inUse ? (
+                  <NothingFound ways={[{ label: phrase('ledger.showEverything'), run: () => put(usual) }]}>
+                    {phrase('ledger.nothingOfThis')}
+                  </NothingFound>
+                ) : (
+                  phrase('ledger.noMoneyHasMoved')
                 )
-                .join('; ')}
-              {more && ` · ${phrase('ledger.theNewestAreShown', { rows: rows.length })}`}
-            </chakra.span>
-          </div>
-          <Table
-            label={phrase('ledger.movementsOfMoney')}
-            name="ledger"
-            rows={rows}
-            columns={columns}
-            keyOf={(r) => r.id}
-            empty={
-              kind ? (
-                <NothingFound
-                  ways={[{ label: phrase('ledger.showEverything'), run: () => put({ kind: '' }) }]}
-                >
-                  {phrase('ledger.nothingOfThisKind')}
-                </NothingFound>
-              ) : (
-                phrase('ledger.noMoneyHasMoved')
-              )
-            }
-          />
-        </>
-      )}
-    </Loaded>
+              }
+            />
+          </>
+        )}
+      </Loaded>
+    </>
   );
 }

@@ -4,18 +4,22 @@ import { sumsOf } from '#core/money/amount.ts';
 import type { Answer } from '#web/api.ts';
 import { Button } from '#web/kit/Button.tsx';
 import { phrase } from '#web/words/phrase.ts';
+import { NothingFound } from '../kit/NothingFound.tsx';
 import { Loaded } from '../kit/notices.tsx';
 import { type Column, Table } from '../kit/Table.tsx';
 import { useAsk } from '../parts/ask.ts';
 import { type Handled, OrderMoney } from '../parts/OrderMoney.tsx';
 import { Person } from '../parts/Person.tsx';
 import { useSaying } from '../parts/saying.ts';
+import { MoneyFilters, useMoneyFilters } from './MoneyFilters.tsx';
 
 type Row = Answer<'GET /api/books/owed'>[number];
 
 /** What people owe for what they booked, and what is owed to them. */
 export function Owed() {
   const { money, sums, currency, dayAndYear } = useSaying();
+  const filters = useMoneyFilters(['event', 'person']);
+  const { eventId, contactId } = filters.query;
   const [handled, setHandled] = useState<Handled | null>(null);
   const sum = (rows: readonly Row[], sign: 1 | -1) =>
     sums(
@@ -88,7 +92,8 @@ export function Owed() {
   ];
   return (
     <>
-      <Loaded of={useAsk('GET /api/books/owed', { query: {} })}>
+      <MoneyFilters of={filters} />
+      <Loaded of={useAsk('GET /api/books/owed', { query: { eventId, contactId } })}>
         {(rows) => (
           <Table
             label={phrase('ledger.owed')}
@@ -96,7 +101,15 @@ export function Owed() {
             rows={rows}
             columns={columns}
             keyOf={(r) => r.orderId}
-            empty={phrase('ledger.nobodyOwes')}
+            empty={
+              filters.inUse ? (
+                <NothingFound ways={[{ label: phrase('ledger.showEverything'), run: filters.clear }]}>
+                  {phrase('ledger.nothingOfThis')}
+                </NothingFound>
+              ) : (
+                phrase('ledger.nobodyOwes')
+              )
+            }
           />
         )}
       </Loaded>

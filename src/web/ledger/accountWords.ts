@@ -1,4 +1,5 @@
 import type { Account } from '#core/money/accounts.ts';
+import type { PostingKind } from '#core/money/posting.ts';
 import { phrase } from '#web/words/phrase.ts';
 
 /** How the accounts are called. */
@@ -20,4 +21,19 @@ export const accountWords: Record<Account, string> = {
   'written off': phrase('ledger.accountWrittenOff'),
   fees: phrase('ledger.accountFees'),
   costs: phrase('ledger.accountCosts'),
+};
+
+/** What a posting is about. */
+export const postingWords: Record<PostingKind, string> = {
+  booked: phrase('ledger.postedBooked'),
+  changed: phrase('ledger.postedChanged'),
+  received: phrase('ledger.postedReceived'),
+  returned: phrase('ledger.postedReturned'),
+  'let off': phrase('ledger.postedLetOff'),
+  fee: phrase('ledger.postedFee'),
+  disputed: phrase('ledger.postedDisputed'),
+  'paid out': phrase('ledger.postedPaidOut'),
+  'set aside': phrase('ledger.postedSetAside'),
+  banked: phrase('ledger.postedBanked'),
+  cost: phrase('ledger.postedCost'),
 };
