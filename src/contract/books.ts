@@ -73,6 +73,8 @@ export const booksContract = contract({
         currency,
         /** When it was last posted about. */
         since: instant,
+        /** Until when it is to be paid; null for what we owe, and without a date. */
+        dueBy: instant.nullable(),
       }),
     ),
   },

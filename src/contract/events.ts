@@ -183,7 +183,7 @@ export type QuestionPlan = z.infer<typeof question>;
 const messageStep = z.object({
   id,
   name: text(80).min(1, 'step-unnamed'),
-  kind: z.enum(['confirmation', 'reminder', 'waiver', 'shift', 'survey']),
+  kind: z.enum(['confirmation', 'balance', 'reminder', 'waiver', 'shift', 'survey']),
   moment: z.enum(moments),
   offsetDays: z.int().min(-365).max(365),
   offsetMinutes: z.int().min(-10_000).max(10_000),
@@ -342,6 +342,8 @@ export const eventPlan = z.object({
       }),
     )
     .max(6),
+  /** Days before it begins by which what is still owed for a booking is to be paid. */
+  balanceDays: z.int('not-whole').min(0, 'zero-or-more').max(365),
   questions: z.array(question).max(60),
   /** Days after its end until sensitive answers are deleted. */
   /** Days before it begins until guests can be named and answers changed. */

@@ -465,6 +465,7 @@ export async function playComing(
       { days: 21, percent: 100 },
       { days: 7, percent: 50 },
     ],
+    balanceDays: 14,
     copiedFromTitle: 'Fen Supper 2025',
     leftBehind: [
       because('left: registrations'),
@@ -472,13 +473,16 @@ export async function playComing(
       because('left: crew', { count: 3 }),
     ],
   });
-  // A supper has its early price, and a code for those who helped at the last one.
+  // A supper has its early price, tables that are paid later, and a code for those who helped at the last one.
   await work(async ({ tx }) => {
     await tx.query("update offers set prices = $2::jsonb where event_id = $1 and name = 'One place'", [
       supper.id,
       JSON.stringify([
         { kind: 'early', price: 3900, untilLocal: '2026-09-05T23:59', fromUnits: null, mostUnits: null },
       ]),
+    ]);
+    await tx.query("update offers set pricing = 'later' where event_id = $1 and name = 'Table of eight'", [
+      supper.id,
     ]);
     await insert(tx, 'codes', {
       ...plainCode,

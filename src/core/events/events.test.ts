@@ -156,6 +156,7 @@ test('the margin puts what cannot go on first, and falls silent when all is well
     paymentsUnknown: 0,
     owedBack: { orders: 0, amount: 0 },
     owing: { orders: 0, amount: 0 },
+    overdue: { orders: 0, amount: 0 },
     hoursOpen: 0,
     survey: null,
     checksFailing: [],

@@ -39,6 +39,8 @@ export interface MarginFacts {
   paymentsUnknown: number;
   owedBack: { orders: number; amount: Amount };
   owing: { orders: number; amount: Amount };
+  /** Of those, whose day to pay has passed. */
+  overdue: { orders: number; amount: Amount };
   /** Assignments of the past that nobody said were served or missed. */
   hoursOpen: number;
   survey: { asked: number; answered: number } | null;
@@ -135,6 +137,15 @@ export function marginOf(f: MarginFacts): Note[] {
     settle('stop', 75, 'messages-failed', 'messages', { messages: f.messagesFailed }, now);
   if (f.paymentsUnknown)
     settle('stop', 72, 'payments-unknown', 'registration', { payments: f.paymentsUnknown }, now);
+  if (f.overdue.orders)
+    settle(
+      'need',
+      48,
+      'overdue',
+      'registration',
+      { sum: money(f.overdue.amount), orders: f.overdue.orders },
+      now,
+    );
   if (f.owedBack.orders)
     settle(
       'need',
@@ -199,7 +210,7 @@ export function marginOf(f: MarginFacts): Note[] {
     // Dates of a series are made a year ahead: nobody fills their shifts yet.
     const tone = f.daysToStart !== null && f.daysToStart > crewFromDays ? 'know' : 'need';
     if (places) settle(tone, 35 + soon, 'shifts-unfilled', 'crew', { places, shifts, role: firstRole ?? '' });
-    if (f.owing.orders)
+    if (f.owing.orders && !f.overdue.orders)
       settle('know', 14, 'owed', 'registration', { sum: money(f.owing.amount), orders: f.owing.orders });
     for (const lack of f.lacks.filter((l) => !l.stops))
       know(5, 'worth-knowing', 'plan', { words: sayProblem(lack.code, lack.params) });

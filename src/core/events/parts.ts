@@ -89,6 +89,7 @@ export const partOf = {
   taxes: 'offers',
   currency: 'offers',
   refunds: 'offers',
+  balanceDays: 'offers',
   questions: 'questions',
   forgetDays: 'questions',
   namesDays: 'questions',

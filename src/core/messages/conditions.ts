@@ -6,6 +6,8 @@ export interface Standing {
   /** Whether the event asks for a waiver, and whether they or theirs still have to sign; null where nobody looked. */
   waiver: { asked: boolean; missing: boolean } | null;
   attendance: AttendanceState | null;
+  /** Whether something is still to be paid; null where nobody looked. */
+  owes: boolean | null;
 }
 
 /** Why somebody does not get a step; null when they do. */
@@ -19,6 +21,7 @@ const conditions: Readonly<Record<string, Condition>> = {
       : waiver && !waiver.missing
         ? because('nothing to sign')
         : null,
+  balance: ({ owes }) => (owes === false ? because('nothing to pay') : null),
   survey: ({ attendance }) => (attendance === 'missed' ? because('did not come') : null),
 };
 
@@ -29,6 +32,6 @@ export const whyNotGot = (kind: string, standing: Standing): Reason | null =>
   conditions[kind]?.(standing) ?? null;
 export const coversOthers = (kind: string): boolean => !forEachAlone.has(kind);
 /** Kinds that prepare for something: once its moment has passed, nobody has any use for one. */
-export const isAhead = (kind: string): boolean => ['reminder', 'waiver', 'shift'].includes(kind);
+export const isAhead = (kind: string): boolean => ['reminder', 'waiver', 'shift', 'balance'].includes(kind);
 /** Kinds for which it has to be known who still has to sign. */
 export const asksForWaivers = (kind: string): boolean => kind === 'waiver';

@@ -15,6 +15,8 @@ export const mergeFields = {
   own_link: "link to the recipient's own page",
   organization: 'name of the organization',
   until: 'until when offered seats are kept',
+  owed: 'what is still to be paid',
+  owed_until: 'until when it is to be paid',
 } as const;
 export type MergeField = keyof typeof mergeFields;
 export type MergeValues = Partial<Record<MergeField, string>>;

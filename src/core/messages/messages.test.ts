@@ -10,6 +10,7 @@ const event = {
   startsAt: '2026-08-08T12:00:00.000Z',
   endsAt: '2026-08-08T19:30:00.000Z',
   zone: 'America/Halifax',
+  balanceDays: 7,
 };
 const dayBefore: PlanStep = {
   id: 's',

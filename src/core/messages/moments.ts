@@ -1,13 +1,12 @@
 import { endOf } from '#core/events/end.ts';
-import type { Instant, Zone } from '#core/time/clock.ts';
+import { balanceDue, type PaidBefore } from '#core/money/balanceDue.ts';
+import type { Instant } from '#core/time/clock.ts';
 import { type Offset, sayOffset } from '#core/time/moment.ts';
 import { say, words } from '#core/words/spoken.ts';
 
 /** The dates of the event that moments hang on. */
-export interface EventMoments {
-  startsAt: Instant | null;
+export interface EventMoments extends PaidBefore {
   endsAt: Instant | null;
-  zone: Zone;
 }
 
 /** A point in time that messages hang on. */
@@ -24,6 +23,7 @@ const rules = {
   start: { at: (event) => event.startsAt },
   end: { at: endOf },
   'waiver missing': { at: (event) => event.startsAt },
+  'balance due': { at: (event, anchor) => anchor && balanceDue(event, anchor) },
   'shift start': { at: (_, anchor) => anchor },
 } as const satisfies Record<string, MomentRule>;
 

@@ -6,7 +6,12 @@ import { coversOthers, type Standing, whyNotGot } from './conditions.ts';
 import { momentRule, moments, sayMoment } from './moments.ts';
 import { planStep } from './plan.ts';
 
-const standing = (part: Partial<Standing>): Standing => ({ waiver: null, attendance: null, ...part });
+const standing = (part: Partial<Standing>): Standing => ({
+  waiver: null,
+  attendance: null,
+  owes: null,
+  ...part,
+});
 
 describe('conditions', () => {
   test.each<[string, Partial<Standing>, ReasonCode | null]>([
@@ -18,6 +23,8 @@ describe('conditions', () => {
     ['waiver', { waiver: { asked: true, missing: false } }, 'nothing to sign'],
     ['waiver', { waiver: { asked: true, missing: true } }, null],
     ['waiver', {}, null],
+    ['balance', { owes: false }, 'nothing to pay'],
+    ['balance', { owes: true }, null],
     ['reminder', { attendance: 'missed', waiver: { asked: false, missing: false } }, null],
     ['no such kind', { attendance: 'missed' }, null],
   ])('a %s to somebody who stands like %j: %s', (kind, part, why) => {
@@ -57,11 +64,13 @@ describe('moments', () => {
     startsAt: '2026-08-08T12:00:00.000Z',
     endsAt: '2026-08-08T19:30:00.000Z',
     zone: 'America/Halifax',
+    balanceDays: 7,
   };
   const anchor = '2026-07-01T12:00:00.000Z';
   test.each([
     ['registration made', anchor],
     ['shift start', anchor],
+    ['balance due', '2026-08-01T12:00:00.000Z'],
     ['start', event.startsAt],
     ['waiver missing', event.startsAt],
     ['end', event.endsAt],

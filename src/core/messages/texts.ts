@@ -399,7 +399,7 @@ export const directTexts: Record<DirectKind, MessageText> = {
 
 export interface StepDefault extends MessageText {
   name: string;
-  kind: 'confirmation' | 'reminder' | 'waiver' | 'shift' | 'survey';
+  kind: 'confirmation' | 'balance' | 'reminder' | 'waiver' | 'shift' | 'survey';
   moment: Moment;
   offsetDays: number;
   offsetMinutes: number;
@@ -419,6 +419,32 @@ export const defaultSteps: StepDefault[] = [
     body: {
       en: 'Hello {{name}},\n\nyou are registered for {{event}}.\n\nWhen: {{when}}\nWhere: {{place}}\nWho:\n{{seats}}\n\nPasses, waivers and changes: {{manage_link}}\n\n{{organization}}',
       fr: 'Bonjour {{name}},\n\nvotre inscription à {{event}} est confirmée.\n\nQuand : {{when}}\nOù : {{place}}\nQui :\n{{seats}}\n\nBillets, décharges et changements : {{manage_link}}\n\n{{organization}}',
+    },
+  },
+  {
+    name: 'Still to pay',
+    kind: 'balance',
+    moment: 'balance due',
+    offsetDays: -5,
+    offsetMinutes: 0,
+    audience: 'orders',
+    subject: { en: 'Still to pay: {{event}}', fr: 'Reste à payer : {{event}}' },
+    body: {
+      en: 'Hello {{name}},\n\n{{owed}} is still to be paid for {{event}} ({{when}}), until {{owed_until}}.\n\nPay by card, or see your booking: {{manage_link}}\n\nIf you have sent it another way, thank you: there is nothing to do.\n\n{{organization}}',
+      fr: "Bonjour {{name}},\n\nIl reste {{owed}} à payer pour {{event}} ({{when}}), avant le {{owed_until}}.\n\nPayer par carte, ou voir votre réservation : {{manage_link}}\n\nSi vous avez déjà payé autrement, merci : il n'y a rien à faire.\n\n{{organization}}",
+    },
+  },
+  {
+    name: 'Payment overdue',
+    kind: 'balance',
+    moment: 'balance due',
+    offsetDays: 1,
+    offsetMinutes: 0,
+    audience: 'orders',
+    subject: { en: 'Payment overdue: {{event}}', fr: 'Paiement en retard : {{event}}' },
+    body: {
+      en: 'Hello {{name}},\n\n{{owed}} for {{event}} ({{when}}) was to be paid until {{owed_until}}. Please pay now, or tell us if you cannot come.\n\nPay by card, or give your seats up: {{manage_link}}\n\n{{organization}}',
+      fr: 'Bonjour {{name}},\n\n{{owed}} pour {{event}} ({{when}}) devait être payé avant le {{owed_until}}. Veuillez payer maintenant, ou nous dire si vous ne pouvez pas venir.\n\nPayer par carte, ou rendre vos places : {{manage_link}}\n\n{{organization}}',
     },
   },
   {

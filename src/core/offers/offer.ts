@@ -3,9 +3,9 @@ import type { WallTime } from '#core/time/clock.ts';
 
 /**
  * How an offer asks for money. `fixed`: its price, or nothing where that is none. `pay what you can`: whatever somebody gives, from
- * a least amount on; its price is what is suggested. `deposit`: part of the price with the booking, the rest later.
+ * a least amount on; its price is what is suggested. `deposit`: part of the price with the booking, the rest later; `later`: all of it.
  */
-export const pricings = ['fixed', 'pay what you can', 'deposit'] as const;
+export const pricings = ['fixed', 'pay what you can', 'deposit', 'later'] as const;
 export type Pricing = (typeof pricings)[number];
 
 /** Prices beside the full one: for members, until a time, from a number of units on. */

@@ -321,7 +321,13 @@ function addUp(
   for (const u of units) {
     const whole = u.price - u.discount + u.tax;
     const offer = u.of === 'seats' ? shop.offers.find((o) => o.id === u.id) : undefined;
-    u.now = offer?.pricing === 'deposit' ? Math.min(offer.deposit, whole) : whole;
+    u.now = !offer
+      ? whole
+      : offer.pricing === 'later'
+        ? 0
+        : offer.pricing === 'deposit'
+          ? Math.min(offer.deposit, whole)
+          : whole;
   }
   const total = units.reduce((sum, u) => sum + u.price - u.discount + u.tax, 0) + donation;
   return {

@@ -113,6 +113,11 @@ export const notesEn = {
     text: 'First: {{role}}.',
     action: 'Fill the shifts',
   },
+  overdue: {
+    headline: '{{sum}} is overdue.',
+    text: 'By {{orders:order|orders}} that should have been paid.',
+    action: 'See who',
+  },
   owed: { headline: '{{sum}} still owed.', text: 'By {{orders:order|orders}}.', action: 'See who' },
   'worth-knowing': { headline: '', text: '{{words}}', action: '' },
   'hours-open': {

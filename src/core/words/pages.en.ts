@@ -51,6 +51,7 @@ export const en = {
   priceMembers: '{{amount}} for members',
   priceGroup: '{{amount}} each from {{count}} on',
   depositNow: '{{amount}} with the booking, the rest later',
+  paidLater: 'book now, pay later',
   agesFrom: 'from age {{from}}',
   agesTo: 'up to age {{to}}',
   agesBetween: 'ages {{from}} to {{to}}',

@@ -53,6 +53,7 @@ export const fr: Words = {
   priceMembers: '{{amount}} pour les membres',
   priceGroup: '{{amount}} par unité dès {{count}}',
   depositNow: "{{amount}} à l'inscription, le reste plus tard",
+  paidLater: 'réservez maintenant, payez plus tard',
   agesFrom: 'dès {{from}} ans',
   agesTo: "jusqu'à {{to}} ans",
   agesBetween: 'de {{from}} à {{to}} ans',

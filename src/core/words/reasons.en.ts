@@ -113,6 +113,7 @@ const silenceEn = {
   'nobody to send to': 'nobody to send to: {{name}}, who booked, gets none ({{why}})',
   'no waiver asked': 'no waiver is asked at this event',
   'nothing to sign': 'nothing is left to sign',
+  'nothing to pay': 'nothing is left to pay',
   'did not come': 'did not come',
   'not taking part': 'no longer taking part',
   'to another address': 'it goes to another address now',

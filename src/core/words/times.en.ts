@@ -22,6 +22,7 @@ export const timesEn = {
   start: 'the start',
   end: 'the end',
   'waiver missing': 'the start, while a waiver is missing',
+  'balance due': 'the day to pay',
   'shift start': 'the shift',
   // Spans
   'from to': '{{from}} to {{until}}',

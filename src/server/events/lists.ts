@@ -117,6 +117,8 @@ export async function saveShop(saving: Saving): Promise<void> {
   if (change.codes) await saveList(saving, 'codes', before.codes, change.codes);
   if (change.taxes) await update(w.tx, 'events', event.id, { taxes: change.taxes });
   if (change.currency !== undefined) await update(w.tx, 'events', event.id, { currency: change.currency });
+  if (change.balanceDays !== undefined)
+    await update(w.tx, 'events', event.id, { balanceDays: change.balanceDays });
   if (change.refunds) await update(w.tx, 'events', event.id, { refunds: change.refunds });
 }
 

@@ -55,7 +55,7 @@ type Asked = Pick<MessageStepPlan, 'audience' | 'kind'>;
 export const recipientsOf = (people: People, step: Asked): Promise<RecipientRow[]> =>
   readers[step.audience](people, step);
 
-const nothingKnown: Standing = { waiver: null, attendance: null };
+const nothingKnown: Standing = { waiver: null, attendance: null, owes: null };
 
 /** Who is in each audience. */
 const readers: Record<Audience, (people: People, step: Asked) => Promise<RecipientRow[]>> = {
@@ -74,6 +74,7 @@ const readers: Record<Audience, (people: People, step: Asked) => Promise<Recipie
         becauseQuiet(r.quiet) ??
         whyNotGot(step.kind, {
           ...nothingKnown,
+          owes: r.owed > 0,
           waiver: signing && { asked: signing.asked, missing: signing.unsigned.has(r.orderId) },
         }),
     }));

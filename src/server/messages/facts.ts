@@ -2,6 +2,7 @@ import type { EventPlan } from '#contract/events.ts';
 import type { Consequences } from '#core/events/consequences.ts';
 import { lives } from '#core/events/states.ts';
 import type { Reactions, Work } from '../app/app.ts';
+import { first } from '../db/database.ts';
 import { readEvent } from '../events/store.ts';
 import { remindDeciders, tellDeciders, tellNamed, tellOfLate, tellSender } from './clearance.ts';
 import { replan } from './planning.ts';
@@ -25,6 +26,7 @@ const deciding: readonly (keyof EventPlan)[] = [
   'startsLocal',
   'endsLocal',
   'doorsLocal',
+  'balanceDays',
   'zone',
   'messages',
   'waiverId',
@@ -45,6 +47,16 @@ async function replanSoon(
 
 const replanOrder = (w: Work, { eventId, orderId }: { eventId: string; orderId: string }) =>
   replanSoon(w, eventId, orderId);
+
+/** Where something of an order is still asked for. */
+async function replanAsking(w: Work, of: { eventId: string; orderId: string }) {
+  const asking = await first(
+    w.tx,
+    "select 1 as x from messages where event_id = $1 and recipient_key = $2 and kind = 'balance' and state = 'planned' limit 1",
+    [of.eventId, of.orderId],
+  );
+  return asking ? replanOrder(w, of) : undefined;
+}
 
 export const messagesReactions: Reactions = {
   'steps handed over': (w, { eventId, stepIds }) => tellDeciders(w, eventId, stepIds),
@@ -102,6 +114,11 @@ export const messagesReactions: Reactions = {
       count: String(count),
     }),
   'waiver signed': replanOrder,
+  // What is paid is not asked for; what is owed again is.
+  'money received': replanAsking,
+  'money let off': replanAsking,
+  'refund failed': replanOrder,
+  'payment taken back': replanOrder,
   'seats offered': (w, { orderId, until, reason }) =>
     tellBuyer(w, orderId, 'offered', `a seat came free: ${reason}`, until),
   async 'seats lapsed'(w, { eventId, orderId, reason, offered }) {

@@ -8,7 +8,10 @@ import { type Audience, aboutOf, audiences } from '#core/messages/audiences.ts';
 import { fillMarks, linkMark, linkPaths, marksIn, withoutMarks } from '#core/messages/links.ts';
 import { type MergeValues, merge } from '#core/messages/merge.ts';
 import { nextTry } from '#core/messages/retry.ts';
-import { sayShortDate, sayTime } from '#core/time/say.ts';
+import { sayAmount } from '#core/money/amount.ts';
+import { balanceDue } from '#core/money/balanceDue.ts';
+import { sayLongDate, sayShortDate, sayTime } from '#core/time/say.ts';
+import { wallOf } from '#core/time/wallTime.ts';
 import { because, type Reason } from '#core/words/reasons.ts';
 import { oneLine } from '#core/words/text.ts';
 import { readTexts } from '#core/words/texts.ts';
@@ -23,6 +26,7 @@ import type { Due } from '../jobs/runner.ts';
 import { theOrganization } from '../staff/store.ts';
 import { saidNoSince } from './mailings.ts';
 import { planFor } from './planning.ts';
+import { orderRecipients } from './store.ts';
 
 interface StoredMessage {
   id: string;
@@ -221,6 +225,12 @@ export async function render(
         .map((s) => `  ${s.name || (message.language === 'fr' ? 'à nommer' : 'to be named')}, ${s.offer}`)
         .join('\n');
     }
+  }
+  const [owing] = orderId && uses('owed') ? await orderRecipients(tx, event.id, orderId) : [];
+  if (owing) {
+    const due = balanceDue(event, owing.confirmedAt);
+    values.owed = sayAmount(Math.max(0, owing.owed), event.paidIn, message.language);
+    values.owed_until = due ? sayLongDate(wallOf(due, event.zone), message.language) : '';
   }
   if (preview) values.survey_link = '[link to their survey]';
   else if (uses('survey_link') && message.contactId)

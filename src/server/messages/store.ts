@@ -20,6 +20,8 @@ interface OrderRecipientRow {
   confirmedAt: string;
   quiet: QuietReason | null;
   seats: number;
+  /** What is still to be paid; below nought, what goes back. */
+  owed: number;
 }
 
 /** Orders with a confirmed seat, each with its buyer. */
@@ -30,7 +32,7 @@ export const orderRecipients = (
 ): Promise<OrderRecipientRow[]> =>
   tx.query<OrderRecipientRow>(
     `select o.id as order_id, o.buyer_contact_id as contact_id, o.buyer_given || ' ' || o.buyer_family as name, ${orderEmail('o')} as email, o.language,
-       min(r.confirmed_at) as confirmed_at, min(${whyQuiet('c')}) as quiet, count(*)::int as seats
+       min(r.confirmed_at) as confirmed_at, min(${whyQuiet('c')}) as quiet, count(*)::int as seats, o.balance as owed
      from orders o join registrations r on r.order_id = o.id and r.state = 'confirmed'
        left join contacts c on c.id = o.buyer_contact_id
      where o.event_id = $1 ${orderId ? 'and o.id = $2' : ''} group by o.id order by min(r.confirmed_at), o.id`,

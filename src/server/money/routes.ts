@@ -5,6 +5,7 @@ import { actsAs, stagesOf } from '#core/access/stages.ts';
 import { isCoordinator } from '#core/access/viewer.ts';
 import { writeCsv } from '#core/exchange/csv.ts';
 import { plainAmount } from '#core/money/amount.ts';
+import { balanceDue } from '#core/money/balanceDue.ts';
 import { trialOf } from '#core/money/trial.ts';
 import { wrongAt } from '#core/words/problems.ts';
 import type { Asker } from '../app/app.ts';
@@ -208,7 +209,11 @@ export const moneyHandlers: Handlers<typeof moneyContract> &
 
   'GET /api/books/owed': async (c) => {
     await demandBooks(c, c.query.eventId);
-    return readOwed(c.tx, c.query.eventId ?? null, c.query.contactId ?? null);
+    const rows = await readOwed(c.tx, c.query.eventId ?? null, c.query.contactId ?? null);
+    return rows.map(({ startsAt, zone, balanceDays, bookedAt, ...row }) => ({
+      ...row,
+      dueBy: row.amount > 0 ? balanceDue({ startsAt, zone, balanceDays }, bookedAt) : null,
+    }));
   },
 
   'GET /api/standins': async ({ tx }) => {

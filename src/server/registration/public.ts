@@ -15,6 +15,7 @@ import { hasFrench, offerIn, textFor, titleFor } from '#core/events/french.ts';
 import { goalAt } from '#core/events/goal.ts';
 import { type ShownTimes, shownTimes } from '#core/events/shown.ts';
 import { lives, shownToPublic, silentStates } from '#core/events/states.ts';
+import { balanceDue } from '#core/money/balanceDue.ts';
 import { stillNow } from '#core/money/lines.ts';
 import { sayableSteps } from '#core/money/refundPolicy.ts';
 import { gazetteer } from '#core/places/portAnsley.ts';
@@ -224,6 +225,7 @@ export async function publicEventOf(
     currency: event.paidIn,
     taxes: event.taxes.map(({ name, rate, included }) => ({ name, rate, included })),
     refunds: sayableSteps(event.refunds, event.startsLocal?.slice(0, 10) ?? null),
+    restBy: balanceDue(event, now),
     codes: codes.length > 0,
     admission: await admissionShown({ tx, now }, event, visitor),
     you: visitor && (await youOf(tx, event, visitor, now)),
@@ -394,6 +396,7 @@ export async function publicOrderOf(tx: Queries, orderId: string, now: string): 
     lines: await linesShown(tx, order),
     kept: await keptFrom(tx, order.id),
     refunds: sayableSteps(event.refunds, event.startsLocal?.slice(0, 10) ?? null),
+    payBy: order.balance > 0 && standing === 'confirmed' ? await payByOf(tx, event, orderId, now) : null,
     donation: order.donation,
     donationFund: fund?.name ?? null,
     // Nobody is asked to pay for what does not take place.
@@ -436,4 +439,20 @@ export async function publicOrderOf(tx: Queries, orderId: string, now: string): 
     sessions: (await readProgramme(tx, event.id)).sessions.some((s) => s.signUp),
     mayWithdraw: event.state !== 'called off' && (!event.startsAt || event.startsAt > now),
   };
+}
+
+/** Until when a confirmed order is paid. */
+async function payByOf(
+  tx: Queries,
+  event: EventRow,
+  orderId: string,
+  now: string,
+): Promise<PublicOrder['payBy']> {
+  const row = await first<{ since: string | null }>(
+    tx,
+    "select min(confirmed_at) as since from registrations where order_id = $1 and state = 'confirmed'",
+    [orderId],
+  );
+  const at = row?.since ? balanceDue(event, row.since) : null;
+  return at === null ? null : { at, overdue: at < now };
 }

@@ -5,6 +5,7 @@ import { isOver } from '#core/events/end.ts';
 import { type MarginFacts, marginOf, type Note } from '#core/events/margin.ts';
 import { undelivered } from '#core/messages/states.ts';
 import { openAttempts } from '#core/money/attempts.ts';
+import { balanceDue } from '#core/money/balanceDue.ts';
 import type { Figures } from '#core/outcomes/figures.ts';
 import { freeSeats, limitsOf, type Taken } from '#core/registration/capacity.ts';
 import { freedSeatsFor, type WaitingParty } from '#core/registration/waitlist.ts';
@@ -62,7 +63,7 @@ export async function marginsOf(
   const taken = await readTakenOf(tx, ids);
   const waiting = await readWaitingOf(tx, offers);
   const counts = new Map((await tx.query<CountsRow>(countsSql, [ids, now])).map((row) => [row.id, row]));
-  const money = await balances(tx, ids);
+  const money = await balances(tx, events, now);
   const figures = await figuresOfEvents(
     tx,
     over.map((e) => e.id),
@@ -190,22 +191,33 @@ const countsSql = `
     (select count(*)::int from assignments a join shifts s on s.id = a.shift_id where s.event_id = e.id and s.ends_at <= $2 and a.state in ('proposed', 'agreed')) as hours_open
   from unnest($1::uuid[]) as e (id)`;
 
-type Money = Pick<MarginFacts, 'owedBack' | 'owing'>;
+type Money = Pick<MarginFacts, 'owedBack' | 'owing' | 'overdue'>;
 
 /** Orders that paid more than is due, and orders that still owe, each with the sum, by event. */
-async function balances(tx: Queries, eventIds: readonly string[]): Promise<ReadonlyMap<string, Money>> {
-  const rows = await tx.query<{ eventId: string; balance: number }>(
-    `select o.event_id, o.balance from orders o where o.event_id = any($1) and o.balance <> 0
-       and (o.balance < 0 or exists (select 1 from registrations r where r.order_id = o.id and r.state = 'confirmed'))`,
-    [eventIds],
+async function balances(
+  tx: Queries,
+  events: readonly EventRow[],
+  now: string,
+): Promise<ReadonlyMap<string, Money>> {
+  const rows = await tx.query<{ eventId: string; balance: number; since: string | null }>(
+    `select o.event_id, o.balance, s.since from orders o
+       cross join lateral (select min(r.confirmed_at) as since from registrations r where r.order_id = o.id and r.state = 'confirmed') s
+     where o.event_id = any($1) and o.balance <> 0 and (o.balance < 0 or s.since is not null)`,
+    [events.map((e) => e.id)],
   );
+  const byId = new Map(events.map((e) => [e.id, e]));
+  const isOverdue = (row: { eventId: string; balance: number; since: string | null }) => {
+    const due = row.balance > 0 && row.since ? balanceDue(byId.get(row.eventId)!, row.since) : null;
+    return due !== null && due < now;
+  };
   const sum = (of: number[]) => ({ orders: of.length, amount: of.reduce((a, b) => a + b, 0) });
   return new Map(
-    [...byOwner(eventIds, rows, (row) => row.eventId)].map(([id, of]) => [
+    [...byOwner([...byId.keys()], rows, (row) => row.eventId)].map(([id, of]) => [
       id,
       {
         owedBack: sum(of.map((r) => -r.balance).filter((b) => b > 0)),
         owing: sum(of.map((r) => r.balance).filter((b) => b > 0)),
+        overdue: sum(of.filter(isOverdue).map((r) => r.balance)),
       },
     ]),
   );

@@ -17,7 +17,7 @@ type Row = Answer<'GET /api/books/owed'>[number];
 
 /** What people owe for what they booked, and what is owed to them. */
 export function Owed() {
-  const { money, sums, currency, dayAndYear } = useSaying();
+  const { money, sums, currency, dayAndYear, now } = useSaying();
   const filters = useMoneyFilters(['event', 'person']);
   const { eventId, contactId } = filters.query;
   const [handled, setHandled] = useState<Handled | null>(null);
@@ -57,6 +57,20 @@ export function Owed() {
       heading: phrase('ledger.since'),
       sortBy: (r) => r.since,
       cell: (r) => dayAndYear(r.since),
+    },
+    {
+      id: 'due',
+      phone: 'bare',
+      heading: phrase('ledger.toBePaid'),
+      sortBy: (r) => r.dueBy ?? '',
+      cell: (r) =>
+        r.dueBy && (
+          <span className={r.dueBy < now ? 'late' : ''}>
+            {r.dueBy < now
+              ? phrase('ledger.overdueSince', { day: dayAndYear(r.dueBy) })
+              : phrase('ledger.payUntil', { day: dayAndYear(r.dueBy) })}
+          </span>
+        ),
     },
     {
       id: 'owes',

@@ -7,7 +7,16 @@ import { language } from './language.ts';
 import { Ends, Soft } from './parts.tsx';
 
 /** What an order comes to, line by line, with why each costs what it does. */
-export function Quoted({ quote, money }: { quote: Quote; money: (amount: number) => string }) {
+export function Quoted({
+  quote,
+  money,
+  restBy,
+}: {
+  quote: Quote;
+  money: (amount: number) => string;
+  /** Until when the rest is paid, in words. */
+  restBy: string | null;
+}) {
   const { t } = useTranslation();
   const why = {
     members: t('whyMembers'),
@@ -60,7 +69,11 @@ export function Quoted({ quote, money }: { quote: Quote; money: (amount: number)
             <span>{t('nowOf')}</span>
             <b className="num">{money(quote.dueNow)}</b>
           </Ends>
-          <Soft>{t('laterOf', { amount: money(quote.total - quote.dueNow) })}</Soft>
+          <Soft>
+            {restBy
+              ? t('laterUntil', { amount: money(quote.total - quote.dueNow), day: restBy })
+              : t('laterOf', { amount: money(quote.total - quote.dueNow) })}
+          </Soft>
         </>
       )}
     </chakra.div>

@@ -3,7 +3,8 @@ import { createContext, useContext } from 'react';
 import type { PublicEvent, PublicOffer } from '#contract/registration.ts';
 import { type Currency, sayAmount } from '#core/money/amount.ts';
 import { face, sayTimeOfDay } from '#core/time/face.ts';
-import { sayShortDate, sayTime, sayZone } from '#core/time/say.ts';
+import { sayLongDate, sayShortDate, sayTime, sayZone } from '#core/time/say.ts';
+import { wallOf } from '#core/time/wallTime.ts';
 import { useFrame } from './asking.ts';
 import { language } from './language.ts';
 
@@ -45,6 +46,9 @@ export function sayOffer(
     .join(', ');
 }
 
+/** The day of an instant, where the event is. */
+export const sayDay = (at: string, zone: string): string => sayLongDate(wallOf(at, zone), language());
+
 /** A wall time, as it is said beside a price: "Sat 1 Aug, 12:00". */
 export const sayWall = (wall: string): string =>
   `${sayShortDate(wall, true, language())}, ${sayTime(wall, language())}`;
@@ -76,6 +80,7 @@ export function sayPrice(
       );
     }),
     pricing === 'deposit' && t('depositNow', { amount: money(deposit) }),
+    pricing === 'later' && t('paidLater'),
   ]
     .filter(Boolean)
     .join(' · ');

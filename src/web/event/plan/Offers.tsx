@@ -4,6 +4,7 @@ import { useState } from 'react';
 import type { Offer } from '#contract/events.ts';
 import { plainAmount, readAmount } from '#core/money/amount.ts';
 import { type PriceKind, type Pricing, plainOffer, pricings } from '#core/offers/offer.ts';
+import { shiftDate } from '#core/time/dates.ts';
 import { sayShortDate, sayTime } from '#core/time/say.ts';
 import { Button } from '#web/kit/Button.tsx';
 import { phrase } from '#web/words/phrase.ts';
@@ -23,6 +24,7 @@ const pricingWords: Record<Pricing, string> = {
   fixed: phrase('offers.fixed'),
   'pay what you can': phrase('offers.payWhatYouCan'),
   deposit: phrase('offers.withDeposit'),
+  later: phrase('offers.paidLater'),
 };
 const priceWords: Record<PriceKind, string> = {
   members: phrase('offers.forMembers'),
@@ -36,6 +38,7 @@ const sayWall = (wall: string): string => `${sayShortDate(wall, true)}, ${sayTim
 /** What can be registered for: each with its price and how many there are, and on demand everything else that decides about it. */
 export function Offers({ draft: { plan, change, wrong } }: SectionProps) {
   const { offers } = plan;
+  const { dayAndYear } = useSaying();
   const waivers = useAsk('GET /api/choices').data?.waivers ?? [];
   const set = (to: Offer[]) => change({ offers: to });
   const add = () => {
@@ -63,6 +66,27 @@ export function Offers({ draft: { plan, change, wrong } }: SectionProps) {
           </li>
         ))}
       </ul>
+      {offers.some((o) => o.pricing === 'deposit' || o.pricing === 'later') && (
+        <chakra.div maxWidth="420px" marginTop="14px">
+          <TextField
+            label={phrase('offers.balanceDays')}
+            help={phrase('offers.balanceHelp')}
+            type="number"
+            value={String(plan.balanceDays)}
+            set={(v) => change({ balanceDays: Math.trunc(Number(v)) })}
+            error={wrong.balanceDays}
+            consequence={
+              plan.startsLocal
+                ? phrase('offers.balanceUntil', {
+                    day: dayAndYear(
+                      `${shiftDate(plan.startsLocal.slice(0, 10), -plan.balanceDays)}T12:00:00Z`,
+                    ),
+                  })
+                : undefined
+            }
+          />
+        </chakra.div>
+      )}
       <Button look="plain" alignSelf="start" onClick={add}>
         <Plus size={14} aria-hidden /> {phrase('event.addAnOffer')}
       </Button>
@@ -150,6 +174,7 @@ function useSayOffer(): (offer: Offer) => string {
       o.pricing === 'pay what you can' &&
         phrase('offers.sayPayWhatYouCan', { least: o.least ? money(o.least) : phrase('offers.anything') }),
       o.pricing === 'deposit' && phrase('offers.sayDeposit', { amount: money(o.deposit) }),
+      o.pricing === 'later' && phrase('offers.sayLater'),
       ...o.prices.map((p) => {
         const amount = p.price === 0 ? phrase('parts.free') : money(p.price);
         if (p.kind === 'members')

@@ -63,6 +63,7 @@ export const fieldTitles: Record<PlanField, string> = {
   taxes: phrase('event.taxes'),
   currency: phrase('event.currency'),
   refunds: phrase('offers.refunds'),
+  balanceDays: phrase('offers.balanceDays'),
   questions: phrase('event.questions'),
   namesDays: phrase('questions.namesDays'),
   forgetDays: phrase('questions.forgetDays'),

@@ -28,7 +28,7 @@ import { Loaded } from '../notices.tsx';
 import { Acts, Head, Say, Soft, Title, Two } from '../parts.tsx';
 import { Quoted } from '../Quoted.tsx';
 import { type Choice, keyOf, quoteFor, reckon, wantedOf } from '../quoting.ts';
-import { PaidIn, useCurrency, useMoney } from '../saying.ts';
+import { PaidIn, sayDay, useCurrency, useMoney } from '../saying.ts';
 import { Terms } from '../Terms.tsx';
 import WhoMay from '../WhoMay.tsx';
 import { bodyOf, type Draft, giftOf, linesOf, seatsOf } from './draft.ts';
@@ -330,7 +330,9 @@ function Filling({ event, within = false, buyer }: Booked) {
             </>
           )}
 
-          {quote && <Quoted quote={quote} money={money} />}
+          {quote && (
+            <Quoted quote={quote} money={money} restBy={event.restBy && sayDay(event.restBy, event.zone)} />
+          )}
           {(quote?.total ?? 0) > 0 && <Terms refunds={event.refunds} />}
           {draft.also.length > 0 && <Soft>{t('forEachDate', { count: draft.also.length + 1 })}</Soft>}
           {event.admission.accepts && <Say>{t('acceptsNote')}</Say>}

@@ -19,7 +19,7 @@ import { Loaded } from '../notices.tsx';
 import { Owed } from '../Owed.tsx';
 import { Acts, Say, Soft, Title } from '../parts.tsx';
 import { isToSign, type ToSign, Waivers } from '../Sign.tsx';
-import { PaidIn, sayMoment, useMoney } from '../saying.ts';
+import { PaidIn, sayDay, sayMoment, useMoney } from '../saying.ts';
 import { Answers } from './Answers.tsx';
 import { isBuyer, isGone, useReload } from './booking.ts';
 import { Exchange } from './Exchange.tsx';
@@ -145,6 +145,14 @@ function Shown({ order, token }: { order: PublicOrder; token: string }) {
       {order.payment === 'unknown' && (
         <Say tone="need" role="status">
           {t('unknown')}
+        </Say>
+      )}
+      {order.payBy && order.payment === 'needed' && (
+        <Say tone={order.payBy.overdue ? 'need' : 'good'}>
+          {t(order.payBy.overdue ? 'payOverdue' : 'payUntil', {
+            amount: money(order.balance),
+            day: sayDay(order.payBy.at, event.zone),
+          })}
         </Say>
       )}
       {(order.payment === 'needed' || order.payment === 'declined' || order.payment === 'step') && (

@@ -5,6 +5,12 @@ export const offers = {
   fixed: 'its price',
   payWhatYouCan: 'what somebody can pay',
   withDeposit: 'a deposit now, the rest later',
+  paidLater: 'all of it later',
+  sayLater: 'paid later',
+  balanceDays: 'What is paid later is due so many days before',
+  balanceHelp:
+    'Whoever books after that has two more days. Who has not paid is reminded, and then on the Desk.',
+  balanceUntil: 'paid until {{day}}',
   suggested: 'Suggested',
   least: 'The least',
   anything: 'anything',

@@ -68,6 +68,7 @@ export const terms = {
   record: 'record',
   // Kinds of messages
   confirmation: 'confirmation',
+  balance: 'payment',
   reminder: 'reminder',
   crew: 'crew',
   overlap: 'two shifts at once',
