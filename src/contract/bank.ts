@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { accountNames } from '#core/money/accounts.ts';
 import { code, contract, currency, date, done, id, idParams, instant, sum } from './endpoint.ts';
 
-const kinds = z.enum(['payout', 'transfer', 'hand', 'owed']);
+const kinds = z.enum(['payout', 'transfer', 'hand', 'owed', 'cost']);
 const reason = z.union([
   z.object({ of: z.literal('same amount') }),
   z.object({ of: z.literal('days apart'), days: z.int() }),
@@ -33,7 +33,7 @@ const openLine = z.object({
 });
 export type BankOpen = z.infer<typeof openLine>;
 
-const hows = z.enum(['payout', 'transfer', 'hand', 'owed', 'fee', 'unexplained', 'elsewhere']);
+const hows = z.enum(['payout', 'transfer', 'hand', 'owed', 'cost', 'fee', 'unexplained', 'elsewhere']);
 const settledLine = z.object({
   id,
   on: date,

@@ -91,6 +91,8 @@ const extra = z.object({
   price,
   taxed: z.boolean().default(true),
   valueReceived: price.default(0),
+  /** A chance to win something, as a raffle ticket is: no part of it can be receipted. */
+  chance: z.boolean().default(false),
   quantity: z.int('not-whole').min(1, 'at-least-one-or-none').max(100_000).nullable().default(null),
   mostPerOrder: z.int('not-whole').min(1, 'at-least-one').max(100).default(10),
   options: z

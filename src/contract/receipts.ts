@@ -208,6 +208,14 @@ export const receiptsContract = contract({
     }),
     response: done,
   },
+  'PUT /api/registrations/:id/receipt': {
+    summary:
+      'Say whose payment a seat is, for receipts: of whoever booked, or of who sits there, as whoever booked says',
+    who: ['treasurer'],
+    params: idParams,
+    body: z.object({ own: z.boolean() }),
+    response: done,
+  },
   'GET /api/public/receipts/:token': {
     summary: 'A receipt as whoever it is for sees it',
     who: 'public',

@@ -44,6 +44,8 @@ const registrationRow = z.object({
   care: z.boolean(),
   linkReasons: z.array(z.string()),
   walkIn: z.boolean(),
+  /** Whether who sits there paid for it themselves, as whoever booked says: a receipt for it is theirs. */
+  paysOwn: z.boolean(),
   since: instant,
   queuePlace: z.int().nullable(),
   offeredUntil: instant.nullable(),

@@ -221,6 +221,7 @@ const changes: { readonly [K in Exclude<WriteKey, OfPublic<WriteKey>>]: readonly
   'POST /api/events/:id/what-if': nothing,
   'POST /api/question-sets': ['registers'],
   'DELETE /api/question-sets/:id': ['registers'],
+  'PUT /api/registrations/:id/receipt': ['money', 'seats'],
   'PATCH /api/registrations/:id': ['seats', 'people', 'messages'],
   'POST /api/registrations/:id/guest': ['seats', 'messages'],
   'POST /api/fields': ['registers', 'people'],

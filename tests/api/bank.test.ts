@@ -126,6 +126,47 @@ test('a month is settled: payout, transfer, cheques taken there together, what w
   expect(order).toEqual({ balance: 0, state: 'paid' });
 });
 
+test('a line stands for a cost that was recorded, which is then taken back only after the line', async () => {
+  const record = async (amount: number, paidFrom: 'bank' | 'cash' = 'bank') =>
+    (
+      await marit.call('POST /api/events/:id/costs', {
+        params: { id: event.id },
+        body: { what: 'Ledlow Marquees', line: '', amount, on: today(), paidFrom },
+      })
+    ).id;
+  const cost = await record(64_050);
+  await record(71_000, 'cash');
+  await bring(
+    [
+      'Date,Description,Amount',
+      `${today()},LEDLOW MARQUEES LTD,-640.50`,
+      `${today()},LEDLOW MARQUEES LTD,-710.00`,
+    ].join('\n'),
+  );
+  const before = await balances();
+  const [line, cash] = (await bank()).open.filter((l) => l.words.includes('LEDLOW'));
+  expect(line!.proposals[0]).toMatchObject({
+    kind: 'cost',
+    ids: [cost],
+    reasons: [{ of: 'same amount' }, { of: 'days apart', days: 0 }, { of: 'name in it' }],
+  });
+  // What was paid in cash is none of the bank's.
+  expect(cash!.proposals).toEqual([]);
+  expect((await settle(cash!.id, { how: 'cost', ids: [cost] })).problem.code).toBe('line-other-amount');
+  expect((await settle(line!.id, { how: 'cost', ids: [cost] })).status).toBe(201);
+  // It was posted when it was recorded.
+  expect(await balances()).toEqual(before);
+  const takeBack = () =>
+    marit.try('POST /api/events/:id/costs/:cost/undo', { params: { id: event.id, cost } });
+  expect((await takeBack()).problem.code).toBe('cost-at-bank');
+  await undo(line!.id);
+  expect((await takeBack()).status).toBe(201);
+  expect((await balances()).bank).toBe(before.bank! + 64_050);
+  expect((await settle(line!.id, { how: 'cost', ids: [cost] })).problem.code).toBe('line-other-amount');
+  for (const left of (await bank()).open.filter((l) => l.words.includes('LEDLOW')))
+    await settle(left.id, { how: 'elsewhere', said: 'not of these books' });
+});
+
 describe('what was said of a line', () => {
   test('is taken back with what was posted, and can be said anew', async () => {
     await owing('Undone', 'cheque');

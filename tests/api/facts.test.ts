@@ -24,6 +24,7 @@ const onlyTold: readonly FactKind[] = [
   'receipts of a year',
   'receipts set up',
   'seats valued',
+  'seat receipted',
   'account planned',
   'cost recorded',
   'bank file brought in',

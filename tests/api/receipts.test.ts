@@ -1,6 +1,6 @@
 import { inflateSync } from 'node:zlib';
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
-import { plainOffer } from '#core/offers/offer.ts';
+import { plainExtra, plainOffer } from '#core/offers/offer.ts';
 import { codeOf } from '#core/receipts/year.ts';
 import { writeLot } from '#server/receipts/batches.ts';
 import { type Caller, linkTo, makeWorld, type World } from './harness.ts';
@@ -229,6 +229,78 @@ describe('a supper with tables and single seats', () => {
     // It is receipted once.
     expect(mine((await due()).get, seat.contactId)).toBeUndefined();
     expect((await write(seat.contactId)).problem.code).toBe('nothing-to-receipt');
+  });
+
+  test('a seat its guest paid for is theirs to be receipted, and together a table comes to what it was, to the cent', async () => {
+    const events = await openEvent(world, {
+      title: 'Cents Supper',
+      startsLocal: '2026-07-31T18:00',
+      endsLocal: '2026-07-31T22:00',
+      capacity: 100,
+    });
+    const raffle = crypto.randomUUID();
+    const quilt = crypto.randomUUID();
+    await saveIt(odalys, events.id, {
+      // 700.01 and 280.03 are not to be shared out evenly by seven.
+      offers: [
+        {
+          ...plainOffer,
+          id: events.offers[0]!.id,
+          name: 'Table',
+          price: 70_001,
+          valueReceived: 28_003,
+          seatsPerUnit: 7,
+        },
+      ],
+      extras: [
+        { ...plainExtra, id: raffle, name: 'Raffle ticket', price: 500, chance: true },
+        { ...plainExtra, id: quilt, name: 'Quilt', price: 20_000, valueReceived: 15_000 },
+      ],
+    });
+    supper = events;
+    const table = await book(0, 'Centa', 1, 7, {
+      extras: [
+        { extraId: raffle, optionId: null, units: 4 },
+        { extraId: quilt, optionId: null, units: 1 },
+      ],
+    });
+    await later(4);
+    const seats = await world.app.db.query<{ id: string; contactId: string }>(
+      'select id, contact_id from registrations where order_id = $1 order by seat_number',
+      [table.id],
+    );
+    await world.app.db.query(
+      "update contacts set street = '8 Weir Street', postal_code = 'B0J 1A0' where id = any($1)",
+      [seats.slice(2, 4).map((s) => s.contactId)],
+    );
+    const own = (id: string, is: boolean, by = marit) =>
+      by.try('PUT /api/registrations/:id/receipt', { params: { id }, body: { own: is } });
+    expect((await own(seats[0]!.id, true)).problem.code).toBe('nobody-else-paid');
+    expect((await own(seats[2]!.id, true, await world.as('door'))).status).toBe(403);
+    const of = async (contactId: string) => {
+      const { get, none } = await due();
+      return mine(get, contactId) ?? mine(none, contactId);
+    };
+    // The quilt is 150.00 worth of 200.00: 50.00 is a gift. The raffle is none at all.
+    const whole = await of(table.contactId);
+    expect(whole).toMatchObject({
+      amount: 90_001,
+      advantage: 28_003 + 15_000,
+      eligible: 70_001 - 28_003 + 5000,
+      left: [{ why: 'a chance', amount: 2000 }],
+    });
+    for (const seat of seats.slice(2, 4)) expect((await own(seat.id, true)).status).toBe(200);
+    const parts = await Promise.all([table.contactId, seats[2]!.contactId, seats[3]!.contactId].map(of));
+    expect(parts[1]).toMatchObject({ amount: 10_000, advantage: 4001, eligible: 5999 });
+    for (const figure of ['amount', 'advantage', 'eligible'] as const)
+      expect(parts.reduce((sum, p) => sum + p[figure], 0)).toBe(whole[figure]);
+    // Another guest on the seat has not paid for it; taken back, it is whoever booked's again.
+    await odalys.call('PATCH /api/registrations/:id', {
+      params: { id: seats[2]!.id },
+      body: { given: 'Someone', family: 'Else', birthDate: null },
+    });
+    await own(seats[3]!.id, false);
+    expect(await of(table.contactId)).toEqual(whole);
   });
 
   test('where nobody said what a seat is worth, none is written and it is said why', async () => {

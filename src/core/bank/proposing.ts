@@ -6,7 +6,7 @@ import type { BankLine } from './reading.ts';
 
 /** What a line of the bank may be. Amounts as the bank has them. */
 export interface Candidate {
-  kind: 'payout' | 'transfer' | 'hand' | 'owed';
+  kind: 'payout' | 'transfer' | 'hand' | 'owed' | 'cost';
   id: string;
   on: CalendarDate;
   amount: Amount;
@@ -31,7 +31,7 @@ export interface BankProposal {
 }
 
 /** How many days money may be under way: before and after the day we know. */
-const reach = { payout: [1, 6], transfer: [5, 12], hand: [0, 45], owed: [400, 400] } as const;
+const reach = { payout: [1, 6], transfer: [5, 12], hand: [0, 45], owed: [400, 400], cost: [10, 20] } as const;
 /** As many things taken to the bank together are looked through; more would be chance. */
 const mostTogether = 6;
 const mostLooked = 24;
@@ -59,7 +59,7 @@ function weigh(line: BankLine, c: Candidate): BankProposal | null {
   // What somebody owes is theirs only where the line names them.
   if (c.kind === 'owed' && !named && !numbered) return null;
   const near = Math.max(0, 12 - Math.abs(days));
-  const base = { payout: 72, transfer: 60, hand: 45, owed: 50 }[c.kind];
+  const base = { payout: 72, transfer: 60, hand: 45, owed: 50, cost: 58 }[c.kind];
   return {
     kind: c.kind,
     ids: [c.id],

@@ -90,6 +90,7 @@ export const plainExtra = {
   price: 0,
   taxed: true,
   valueReceived: 0,
+  chance: false,
   quantity: null as number | null,
   mostPerOrder: 10,
   options: [] as { id: string; name: string; french: string; quantity: number | null }[],

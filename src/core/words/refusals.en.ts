@@ -4,6 +4,8 @@ import type { Plurals } from './filling.ts';
 export const refusalsEn = {
   'line-twice': 'There is a line of that name.',
   'cost-taken-back': 'This was taken back already.',
+  'cost-at-bank': 'A line of the bank stands for this. Take that back first, in the Ledger.',
+  'nobody-else-paid': 'Whoever booked has this seat, or nobody is named on it.',
   'bank-no-date': 'No column of it is a date. Its headings should say which is.',
   'bank-no-amount':
     'No column of it is an amount: one with a sign, or one for what came and one for what went.',

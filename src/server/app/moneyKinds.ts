@@ -28,6 +28,8 @@ export interface MoneyFacts {
   'receipts set up': object;
   /** What seats at an event are worth, for receipts. */
   'seats valued': { eventId: string };
+  /** Whose payment a seat is. */
+  'seat receipted': { eventId: string; registrationId: string; own: boolean };
   'bank file brought in': { name: string; lines: number };
   'bank line settled': { lineId: string; how: string };
   'account codes changed': object;
@@ -133,6 +135,11 @@ export const moneyTellings: { readonly [K in keyof MoneyFacts]: Telling<MoneyFac
   },
   'seats valued': {
     entry: (f) => said('said what seats are worth', event(f.eventId)),
+    topics: ofEvent,
+  },
+  'seat receipted': {
+    entry: (f) =>
+      said('said whose payment a seat is', { kind: 'registration', id: f.registrationId }, { own: f.own }),
     topics: ofEvent,
   },
   'bank file brought in': {

@@ -21,6 +21,7 @@ import {
   keepLines,
   type LineRow,
   lastPayment,
+  lockCost,
   lockPayments,
   payoutAmount,
   postedFor,
@@ -126,7 +127,7 @@ async function postLine(w: Work, line: LineRow, entries: readonly Entry[]): Prom
 export async function matchLine(
   w: Work,
   id: string,
-  how: 'payout' | 'transfer' | 'hand' | 'owed',
+  how: 'payout' | 'transfer' | 'hand' | 'owed' | 'cost',
   ids: readonly string[],
 ): Promise<void> {
   const line = await openLine(w, id);
@@ -135,6 +136,10 @@ export async function matchLine(
     const amount = ids.length === 1 ? await payoutAmount(tx, ids[0]!, line.currency) : null;
     if (amount !== line.amount) throw refused('line-other-amount');
     await insert(tx, 'bank_matches', { lineId: id, payout: ids[0] });
+  } else if (how === 'cost') {
+    const cost = ids.length === 1 ? await lockCost(tx, ids[0]!, line.currency) : null;
+    if (!cost || -cost.amount !== line.amount) throw refused('line-other-amount');
+    await insert(tx, 'bank_matches', { lineId: id, costId: cost.id });
   } else if (how === 'owed') {
     const order = await readOrder(tx, ids[0]!, true);
     if (ids.length > 1 || order.balance !== line.amount || order.currency !== line.currency)

@@ -58,6 +58,9 @@ export const readCandidates = (tx: Queries, currency: string): Promise<Candidate
      where p.currency = $1 and (p.method = 'transfer' or (p.method in ('cash', 'cheque') and p.amount > 0))
        and not exists (select 1 from bank_matches b where b.payment_id = p.id)
      union all
+     select 'cost', k.id::text, k.on_day, -k.amount, k.what, '[]'::jsonb from event_costs k
+     where k.currency = $1 and k.paid_from = 'bank' and k.taken_back_at is null and not exists (select 1 from bank_matches b where b.cost_id = k.id)
+     union all
      select 'owed', o.id::text, ${day('o.placed_at')}, o.balance, coalesce(nullif(trim(c.given_name || ' ' || c.family_name), ''), trim(o.buyer_given || ' ' || o.buyer_family)),
        jsonb_build_array(o.number::text)
      from orders o left join contacts c on c.id = o.buyer_contact_id
@@ -71,6 +74,15 @@ export const lockPayments = (tx: Queries, ids: readonly string[], currency: stri
     `select id, amount, method, event_id from payments p where id::text = any($1) and currency = $2 and not exists (select 1 from bank_matches b where b.payment_id = p.id)
      for update`,
     [ids, currency],
+  );
+
+/** A cost paid from the bank that a line may stand for, locked; null where one does, it was taken back, or was never there. */
+export const lockCost = (tx: Queries, id: string, currency: string) =>
+  first<{ id: string; amount: number }>(
+    tx,
+    `select id, amount from event_costs k where id::text = $1 and currency = $2 and paid_from = 'bank' and taken_back_at is null
+       and not exists (select 1 from bank_matches b where b.cost_id = k.id) for update`,
+    [id, currency],
   );
 
 export const payoutAmount = async (tx: Queries, payout: string, currency: string): Promise<number | null> =>

@@ -270,7 +270,7 @@ export async function readSold(tx: Queries, eventId: string): Promise<Sold> {
          'opensLocal', o.opens_local, 'closesLocal', o.closes_local, 'hidden', o.hidden, 'fromAge', o.from_age, 'toAge', o.to_age, 'online', o.online,
          'waiverId', o.waiver_id, 'french', o.french) order by o.position) from offers o where o.event_id = $1 and o.removed_at is null), '[]') as offers,
        coalesce((select jsonb_agg(jsonb_build_object('id', e.id, 'name', e.name, 'about', e.about, 'french', e.french, 'price', e.price, 'taxed', e.taxed,
-         'valueReceived', e.value_received, 'quantity', e.quantity, 'mostPerOrder', e.most_per_order, 'options', e.options) order by e.position)
+         'valueReceived', e.value_received, 'chance', e.chance, 'quantity', e.quantity, 'mostPerOrder', e.most_per_order, 'options', e.options) order by e.position)
          from extras e where e.event_id = $1 and e.removed_at is null), '[]') as extras,
        coalesce((select jsonb_agg(jsonb_build_object('id', c.id, 'code', c.code, 'note', c.note, 'offerIds', c.offer_ids, 'opens', c.opens, 'off', c.off,
          'fromLocal', c.from_local, 'untilLocal', c.until_local, 'most', c.most, 'mostPerPerson', c.most_per_person) order by c.position)

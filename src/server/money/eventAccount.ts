@@ -109,6 +109,8 @@ async function takeCostBack(w: Work, event: EventRow, id: string): Promise<void>
   );
   if (!row) throw notFound('Cost');
   if (row.takenBackAt) throw refused('cost-taken-back');
+  if (await first(w.tx, 'select 1 as x from bank_matches where cost_id = $1', [id]))
+    throw refused('cost-at-bank');
   await w.tx.query('update event_costs set taken_back_at = $2 where id = $1', [id, w.now]);
   await postCost(w, event, id, row.on, toPost([], cost(row.paidFrom, row.amount)));
   await record(w, 'cost recorded', { eventId: event.id, costId: id, what: row.what, amount: -row.amount });

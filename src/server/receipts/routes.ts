@@ -8,11 +8,13 @@ import { readTexts } from '#core/words/texts.ts';
 import { followLink } from '../app/app.ts';
 import { record } from '../app/record.ts';
 import type { Queries } from '../db/database.ts';
+import { update } from '../db/database.ts';
 import { readEvent, readOffers } from '../events/store.ts';
 import { File, type Handlers } from '../http/handle.ts';
 import { invalid, notFound, refused } from '../http/problem.ts';
 import { demandBooks } from '../money/access.ts';
 import { type PrintedReceipt, receiptsPdf, streamReceipts } from '../print/receipt.ts';
+import { readOrder, readSeat } from '../registration/store.ts';
 import { theOrganization } from '../staff/store.ts';
 import { beginBatch, steerBatch } from './batches.ts';
 import {
@@ -209,6 +211,18 @@ export const receiptsHandlers: Handlers<typeof receiptsContract> = {
     const event = await readEvent(c.tx, c.params.id);
     await saveFavours(c.tx, event.id, body);
     await record(c, 'seats valued', { eventId: event.id });
+    return { done: true };
+  },
+
+  'PUT /api/registrations/:id/receipt': async (c) => {
+    const seat = await readSeat(c.tx, c.params.id);
+    await demandBooks(c, seat.eventId);
+    const { buyerContactId } = await readOrder(c.tx, seat.orderId);
+    // A receipt needs somebody it is for, and it is theirs already where they booked.
+    if (c.body.own && (!seat.contactId || seat.contactId === buyerContactId))
+      throw refused('nobody-else-paid');
+    await update(c.tx, 'registrations', seat.id, { paysOwn: c.body.own });
+    await record(c, 'seat receipted', { eventId: seat.eventId, registrationId: seat.id, own: c.body.own });
     return { done: true };
   },
 

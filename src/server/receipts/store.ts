@@ -7,11 +7,15 @@ import { endSql } from '../events/end.ts';
 
 const day = (at: string) => `(${at} at time zone (select zone from organization))::date`;
 const none = "'' as thing, '' as appraised_by";
+/** What a seat, the k-th of those of a table, has of an amount of the table: together they have all of it. A table without any has it whole. */
+const share = (amount: string) =>
+  `case when g.k is null then (${amount}) else (${amount}) * g.k / u.seats - (${amount}) * (g.k - 1) / u.seats end`;
 
 /**
  * Everything that somebody paid and that may be receipted, each with a name for good: gifts by themselves, gifts with bookings, the seats
  * of a booking, and what was sold with it. A seat is worth what its offer says, its taxes with it; what was given up and went back is not
- * in it. Where an offer that was paid says no value, nobody can tell it.
+ * in it. Where an offer that was paid says no value, nobody can tell it. All of a booking is whoever booked's, but for seats whose guests
+ * paid themselves, as whoever booked says.
  */
 const partsSql = `
   select 'gift ' || g.id as part, g.contact_id, ${day('g.given_at')} as "on", g.received as amount, g.currency,
@@ -23,33 +27,38 @@ const partsSql = `
     max(f.name), '', '', ${none}, false
   from donations d join orders o on o.id = d.order_id join funds f on f.id = d.fund_id group by o.id
   union all
-  select 'seats ' || o.id, o.buyer_contact_id, ${day('s.paid_at')}, s.paid, o.currency, 'seats', s.itself, coalesce(v.beside, 0) * s.seats,
-    coalesce(v.near_cash, 0) * s.seats, e.public_title,
+  select 'seats ' || o.id || coalesce(' ' || s.own, ''), coalesce(s.own, o.buyer_contact_id), ${day('s.paid_at')}, s.paid, o.currency, 'seats', s.itself,
+    coalesce(v.beside, 0) * s.seats, coalesce(v.near_cash, 0) * s.seats, e.public_title,
     coalesce(nullif(v.itself_what, ''), e.public_title), coalesce(v.beside_what, ''),
     ${none}, ${endSql('e')} > $1::timestamptz
   from orders o join events e on e.id = o.event_id
     left join event_favours v on v.event_id = e.id
     join lateral (
-      select sum(u.paid)::bigint as paid, max(u.paid_at) as paid_at, sum(u.seats)::int as seats,
+      select g.own, sum(${share('u.paid')})::bigint as paid, max(u.paid_at) as paid_at, count(g.k)::int as seats,
         case when bool_or(u.paid > 0 and u.seats > 0 and f.value_received = 0) then null
-          else sum(round(f.value_received * u.seats::numeric / f.seats_per_unit) + case when u.seats > 0 then l.tax + l.tax_included else 0 end)::bigint end as itself
+          else sum(${share('case when u.seats > 0 then round(f.value_received * u.seats::numeric / f.seats_per_unit)::bigint + l.tax + l.tax_included else 0 end')})::bigint end as itself
       from order_lines l join offers f on f.id = l.offer_id
         join lateral (
-          select coalesce((select sum(a.amount) from allocations a join payments p on p.id = a.payment_id where a.line_id = l.id and p.method <> 'waived'), 0) as paid,
+          select coalesce((select sum(a.amount) from allocations a join payments p on p.id = a.payment_id where a.line_id = l.id and p.method <> 'waived'), 0)::bigint as paid,
             (select max(p.at) from allocations a join payments p on p.id = a.payment_id where a.line_id = l.id and p.method <> 'waived' and a.amount > 0) as paid_at,
             (select count(*) from registrations r where r.order_id = l.order_id and r.offer_id = l.offer_id and r.unit_number = l.unit_number
                and r.state in ${among(standing)}) as seats) u on true
-      where l.order_id = o.id and l.kind = 'seats') s on s.paid > 0
+        left join lateral (
+          select case when r.pays_own and r.contact_id <> o.buyer_contact_id then r.contact_id end as own, row_number() over (order by r.seat_number) as k
+          from registrations r where r.order_id = l.order_id and r.offer_id = l.offer_id and r.unit_number = l.unit_number
+            and r.state in ${among(standing)}) g on true
+      where l.order_id = o.id and l.kind = 'seats' group by g.own) s on s.paid > 0
   union all
-  select 'extras ' || o.id, o.buyer_contact_id, ${day('x.paid_at')}, x.paid, o.currency, 'thing', x.itself, 0, 0, x.what, x.what, '', ${none},
+  select case when x.chance then 'chances ' else 'extras ' end || o.id, o.buyer_contact_id, ${day('x.paid_at')}, x.paid, o.currency,
+    case when x.chance then 'chance' else 'thing' end, x.itself, 0, 0, x.what, x.what, '', ${none},
     ${endSql('e')} > $1::timestamptz
   from orders o join events e on e.id = o.event_id
     join lateral (
-      select sum(a.amount)::bigint as paid, max(p.at) filter (where a.amount > 0) as paid_at, string_agg(distinct t.name, ', ') as what,
+      select t.chance, sum(a.amount)::bigint as paid, max(p.at) filter (where a.amount > 0) as paid_at, string_agg(distinct t.name, ', ') as what,
         (select coalesce(sum(case when t2.value_received > 0 then t2.value_received else l2.unit_price end + l2.tax), 0)::bigint
-           from order_lines l2 join extras t2 on t2.id = l2.extra_id where l2.order_id = o.id and l2.kind = 'extra') as itself
+           from order_lines l2 join extras t2 on t2.id = l2.extra_id where l2.order_id = o.id and l2.kind = 'extra' and t2.chance = t.chance) as itself
       from order_lines l join extras t on t.id = l.extra_id join allocations a on a.line_id = l.id join payments p on p.id = a.payment_id
-      where l.order_id = o.id and l.kind = 'extra' and p.method <> 'waived') x on x.paid > 0`;
+      where l.order_id = o.id and l.kind = 'extra' and p.method <> 'waived' group by t.chance) x on x.paid > 0`;
 
 /** A part with whose it is, and whether a receipt stands for it. */
 export interface PartRow extends Part {

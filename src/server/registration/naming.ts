@@ -79,7 +79,7 @@ export async function nameSeat(
     givenName: after.given,
     familyName: after.family,
     birthDate,
-    ...(same ? {} : { contactId: null, linkReasons: [] }),
+    ...(same ? {} : { contactId: null, linkReasons: [], paysOwn: false }),
   });
   if (answers) await replaceAnswers(w, order, seat.id, answers.questions, answers.kept);
   if (same && seat.contactId)

@@ -158,7 +158,7 @@ export const publicOfferOf = (
 });
 
 const publicExtraOf = (
-  { quantity, valueReceived: _, options, ...extra }: Extra,
+  { quantity, valueReceived: _, chance: __, options, ...extra }: Extra,
   taken: Taken,
 ): PublicExtra => {
   const of = { id: extra.id, quantity, options };

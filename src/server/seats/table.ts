@@ -31,7 +31,7 @@ const readSeatRows = (tx: Queries, eventId: string, withCare: boolean) =>
          from order_lines l join extras x on x.id = l.extra_id where l.order_id = o.id and l.kind = 'extra' order by l.position) as extras,
        array(select x.title->>'en' from session_seats t join agenda_sessions x on x.id = t.session_id
          where t.registration_id = r.id and x.removed_at is null order by x.day, x.begins) as sessions,
-       ${hasCareSql('r', 'o', true)} as care, r.link_reasons, r.walk_in, o.placed_at as since, o.offered_until,
+       ${hasCareSql('r', 'o', true)} as care, r.link_reasons, r.walk_in, r.pays_own, o.placed_at as since, o.offered_until,
        coalesce((select jsonb_agg(jsonb_build_object('questionId', q.id, 'value', x.value, 'fileId', af.id, 'fileName', af.name) order by q.position)
          from answers x join questions q on q.id = x.question_id left join answer_files af on q.kind = 'file' and af.order_id = o.id and to_jsonb(af.id::text) = x.value
          where ($2 or not q.sensitive) and x.order_id = o.id and (x.registration_id = r.id or x.registration_id is null)), '[]') as answers

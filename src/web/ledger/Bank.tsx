@@ -132,6 +132,7 @@ function sayProposal({ kind, of }: BankProposed): string {
   if (kind === 'payout') return phrase('ledger.bankPayout', params);
   if (kind === 'transfer') return phrase('ledger.bankTransfer', params);
   if (kind === 'owed') return phrase('ledger.bankOwed', params);
+  if (kind === 'cost') return phrase('ledger.bankCost', params);
   return phrase('ledger.bankHand', params);
 }
 
@@ -289,6 +290,7 @@ const hows: Record<BankSettled['how'], string> = {
   transfer: phrase('ledger.byTransfer'),
   hand: phrase('ledger.accountCash'),
   owed: phrase('ledger.owed'),
+  cost: phrase('ledger.spentFor'),
   fee: phrase('ledger.bankFee'),
   unexplained: phrase('ledger.bankUnexplained'),
   elsewhere: phrase('ledger.bankElsewhere'),

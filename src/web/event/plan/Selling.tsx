@@ -79,6 +79,9 @@ export function Extras({ draft: { plan, change, wrong } }: SectionProps) {
                   set={(name) => put({ french: { ...e.french, name } })}
                 />
               </div>
+              <Tick checked={e.chance} set={(chance) => put({ chance })}>
+                {phrase('offers.chance')}
+              </Tick>
               <Options extra={e} put={put} error={error} />
               {plan.taxes.length > 0 && (
                 <Tick checked={e.taxed} set={(taxed) => put({ taxed })}>

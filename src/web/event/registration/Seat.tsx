@@ -8,7 +8,7 @@ import { dateOf } from '#core/time/wallTime.ts';
 import { addressOf } from '#web/api.ts';
 import { Asking } from '#web/kit/Asking.tsx';
 import { Button } from '#web/kit/Button.tsx';
-import { OneOf } from '#web/kit/Choosing.tsx';
+import { OneOf, Tick } from '#web/kit/Choosing.tsx';
 import { Form } from '#web/kit/form/Form.tsx';
 import { DateField, Text } from '#web/kit/form/fields.tsx';
 import { prepare } from '#web/kit/form/request.ts';
@@ -50,6 +50,7 @@ export function Seat({
   });
   const refund = useAction('POST /api/orders/:id/refunds', () => say(phrase('event.paidBack')));
   const pay = useAction('POST /api/orders/:id/payments', () => say(phrase('common.recorded')));
+  const receipted = useAction('PUT /api/registrations/:id/receipt', () => say(phrase('common.recorded')));
   const now = useAsk('GET /api/clock').data?.now ?? '';
   const [doing, setDoing] = useState<'name' | 'link' | 'answers' | 'money' | null>(null);
   const [sure, setSure] = useState(false);
@@ -186,6 +187,16 @@ export function Seat({
       {doing === 'name' && <Rename row={row} done={() => setDoing(null)} />}
       {doing === 'answers' && <ChangeAnswers row={row} page={page} done={() => setDoing(null)} />}
       {doing === 'link' && <WriteTo row={row} done={() => setDoing(null)} />}
+      {doing === 'money' && row.contactId && `${row.given} ${row.family}` !== row.buyer && (
+        <Tick
+          checked={row.paysOwn}
+          disabled={receipted.isPending}
+          set={(own) => receipted.mutate({ params: { id: row.id }, body: { own } })}
+        >
+          {phrase('seats.paysOwn', { name: `${row.given} ${row.family}`, buyer: row.buyer })}
+        </Tick>
+      )}
+      <Problems of={receipted.problem} />
       {doing === 'money' && (
         <MoneyByHand
           of={{

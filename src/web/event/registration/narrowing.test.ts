@@ -30,6 +30,7 @@ const row = (part: Partial<RegistrationRow>): RegistrationRow => ({
   care: false,
   linkReasons: [],
   walkIn: false,
+  paysOwn: false,
   since: '2026-07-01T12:00:00.000Z',
   queuePlace: null,
   offeredUntil: null,

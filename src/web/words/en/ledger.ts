@@ -239,6 +239,8 @@ export const ledger = {
   bankTransfer: 'Transfer of {{name}}, {{day}}',
   bankHand: 'In hand: {{name}}, {{day}}',
   bankOwed: '{{name}} pays what is owed on booking {{number}}',
+  bankCost: 'a cost recorded on {{day}}, {{name}}',
+  spentFor: 'a cost',
   bankTogether: '{{n:payment|payments}} in hand taken there together: {{names}}',
   reasonSameAmount: 'the same amount',
   reasonDays: '{{n:day|days}} apart',

@@ -35,6 +35,7 @@ export const offers = {
   opens: 'On sale from',
   closes: 'On sale until',
   time: '{{label}}, at',
+  chance: 'A chance to win something, as a raffle ticket is: no receipt is written for it',
   valueReceived: 'Value received',
   valueReceivedHelp: 'what it is worth to whoever has it; no gift',
   hidden: 'Only a code shows it',

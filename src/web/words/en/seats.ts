@@ -142,6 +142,7 @@ export const seats = {
   cash: 'In cash',
   transfer: 'By transfer',
   money: 'Money',
+  paysOwn: '{{buyer}} says that {{name}} paid for this seat: a receipt for it is theirs',
   comesTo: 'Comes to {{amount}}.',
   isFree: 'Costs nothing.',
   isFull: 'There is no room: they would wait.',
