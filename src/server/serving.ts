@@ -204,12 +204,13 @@ export function makeServer(app: App, options: ServerOptions): Express {
   backupCommands(server, app);
   server.use(refuseUnknownHosts(app));
   server.use('/api', refuseOtherOrigins(app));
-  const limit = (max: number) =>
+  const limit = (max: number, skipSuccessfulRequests = false) =>
     rateLimit({
       windowMs: 60_000,
       limit: max,
       standardHeaders: 'draft-8',
       legacyHeaders: false,
+      skipSuccessfulRequests,
       skip: (request) => request.method === 'GET',
       handler: (_, __, next) => next(refused('too-many', {}, 429)),
     });
@@ -220,8 +221,14 @@ export function makeServer(app: App, options: ServerOptions): Express {
   // Looking at pages takes nothing from what the same address may book: it is counted apart.
   const looks = limit(options.limits.publicWrites);
   const writes = limit(options.limits.publicWrites);
+  // A processor has as much to tell as happens; who is none does not get far.
+  const notices = limit(options.limits.publicWrites, true);
   server.use('/api/public', (request, response, next) =>
-    (request.path.endsWith('/seen') ? looks : writes)(request, response, next),
+    (request.path === '/card-notifications' ? notices : request.path.endsWith('/seen') ? looks : writes)(
+      request,
+      response,
+      next,
+    ),
   );
   server.use('/api', (_, response, next) => {
     response.set('cache-control', 'no-store');

@@ -1,8 +1,11 @@
+import type { Server } from 'node:http';
+import type { AddressInfo } from 'node:net';
 import fc from 'fast-check';
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import { effectOf, type Move } from '#core/money/processor.ts';
 import { signatureOf } from '#server/app/signing.ts';
 import { readStatement } from '#server/money/statement.ts';
+import { makeServer } from '#server/serving.ts';
 import { signedHeaders } from '#server/standins/cards.ts';
 import type { Caller } from './caller.ts';
 import { makeWorld, type World } from './harness.ts';
@@ -200,6 +203,37 @@ describe('what the processor tells of', () => {
       params: { id: orderId },
       body: { method: 'waived', amount: 4000, reason: 'the test is over' },
     });
+  });
+
+  test('as many come as there is to tell, while who cannot sign does not get far', async () => {
+    const limits = { publicWrites: 3, signIns: 3 };
+    const server = makeServer(world.app, { runner: () => world.runner, demoSignIns: [], dist: null, limits });
+    const http = await new Promise<Server>((resolve) => {
+      const listening = server.listen(0, '127.0.0.1', () => resolve(listening));
+    });
+    const { port } = http.address() as AddressInfo;
+    const tell = async (signed: boolean) => {
+      const { id, body } = moveNotice({ kind: 'charge', about: 'nothing of ours', amount: 0, fee: 0 });
+      const reply = await fetch(`http://127.0.0.1:${port}/api/public/card-notifications`, {
+        method: 'POST',
+        headers: { 'content-type': 'application/json', ...(signed ? sign(id, body) : {}) },
+        body,
+      });
+      return reply.status;
+    };
+    const told: number[] = [];
+    for (let n = 0; n < 8; n += 1) told.push(await tell(true));
+    expect(new Set(told)).toEqual(new Set([200]));
+    const forged: number[] = [];
+    for (let n = 0; n < 5; n += 1) forged.push(await tell(false));
+    expect(forged).toEqual([401, 401, 401, 429, 429]);
+    http.close();
+    for (const { id, what } of (await cards()).open)
+      if (what === 'aside')
+        await marit.call('POST /api/cards/moves/:id/settle', {
+          params: { id },
+          body: { words: 'only a test' },
+        });
   });
 
   test('what nothing of ours explains is put aside, said by somebody, and then stands in the books', async () => {
