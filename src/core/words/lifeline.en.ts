@@ -11,6 +11,9 @@ export const lifelineEn = {
   refund: 'refund',
   donation: 'donation',
   'paid by': '{{method}}{{more}}',
+  receipt: 'receipt {{number}}',
+  'receipt void': 'receipt {{number}}, void',
+  'monthly gift': 'monthly gift, {{how}}',
   // Shifts
   'as role': '{{role}}',
   'as role for': '{{role}}, {{hours:hour|hours}}',
@@ -20,6 +23,7 @@ export const lifelineEn = {
   signature: '{{title}}, version {{version}}, by {{name}}',
   // Sessions
   speaker: 'speaker at',
+  sponsor: 'sponsor of',
   'chose a session': 'chose a session of',
   'proposed a session': 'proposed a session for',
   'proposed an event': 'proposed',

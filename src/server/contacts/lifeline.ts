@@ -51,6 +51,18 @@ export const readLifeline = (
               })}, jsonb_build_object('amount', p.amount, 'currency', p.currency), p.event_id
          from payments p left join donations d on d.payment_id = p.id left join funds f on f.id = d.fund_id where p.contact_id = $1
        union all
+       select r.issued_at, 'money', ${said("case r.state when 'void' then 'receipt void' else 'receipt' end", { number: 'r.number' })},
+              ${asWritten('r.void_why')}, jsonb_build_object('amount', r.eligible, 'currency', r.currency), null
+         from receipts r where r.contact_id = $1
+       union all
+       select g.began_at, 'money', ${said("'monthly gift'", { how: said('g.state') })}, ${asWritten('f.name')},
+              jsonb_build_object('amount', g.amount, 'currency', g.currency), null
+         from pledges g join funds f on f.id = g.fund_id where g.contact_id = $1 and g.state <> 'begun'
+       union all
+       select coalesce(e.starts_at, e.created_at), 'session', ${said("'sponsor'")}, ${asWritten('s.level')}, null, s.event_id
+         from sponsors s join events e on e.id = s.event_id
+         where s.contact_id = $1 and s.removed_at is null and e.state in ${among(shownToPublic)}
+       union all
        select coalesce(case when a.state in ('served', 'missed') then s.ends_at end, a.made_at), 'shift', ${said('a.state')},
               ${said("case when a.hours is null then 'as role' else 'as role for' end", { role: 's.role', hours: 'a.hours' })},
               null, s.event_id
