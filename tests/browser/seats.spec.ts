@@ -63,8 +63,9 @@ test('a booking is changed, a seat handed on and given up by its terms, and who 
   await expect(page.getByRole('status').filter({ hasText: '$15 more is to be paid' })).toBeVisible();
   await checkAccess(page);
   await page.getByRole('button', { name: 'Change it' }).tap();
+  await page.getByRole('button', { name: 'Pay $15 by card' }).tap();
   await page.getByRole('button', { name: '9000 0000 0000 0001' }).tap();
-  await page.getByRole('button', { name: 'Pay $15' }).tap();
+  await page.getByRole('button', { name: 'Pay $15', exact: true }).tap();
   await expect(page.getByText('Paid $95')).toBeVisible();
   // Somebody else comes in place of Ole: he has no pass any more, and whoever booked is told.
   const ole = page.getByRole('listitem').filter({ hasText: 'Ole Sedge' });

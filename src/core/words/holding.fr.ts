@@ -128,8 +128,8 @@ export const holdingFr: { [Key in keyof typeof holdingEn]: string } = {
   nowOf: 'À payer maintenant',
   laterOf: '{{amount}} seront dus plus tard.',
   laterUntil: '{{amount}} à payer avant le {{day}}, par carte depuis votre réservation ou autrement.',
-  payUntil:
-    'Veuillez payer {{amount}} avant le {{day}}. Vous pouvez payer par carte ci-dessous, maintenant ou plus tard.',
+  payUntil: 'Veuillez payer {{amount}} avant le {{day}}, par carte ici ou autrement.',
+  payByCard: 'Payer {{amount}} par carte',
   payOverdue:
     '{{amount}} devait être payé avant le {{day}}. Veuillez payer maintenant, ou rendre vos places.',
   whyMembers: 'tarif membre',

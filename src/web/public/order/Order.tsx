@@ -1,7 +1,7 @@
 import '../holdingWords.ts';
 import { chakra } from '@chakra-ui/react';
 import { useMutation } from '@tanstack/react-query';
-import { lazy, Suspense, useEffect } from 'react';
+import { lazy, Suspense, useEffect, useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { useParams } from 'react-router';
 import { acceptingContract } from '#contract/accepting.ts';
@@ -60,11 +60,14 @@ function Shown({ order, token }: { order: PublicOrder; token: string }) {
     mutationFn: () => call('POST /api/public/orders/:token/take', { params: { token } }),
     onSettled: reload,
   });
+  const [paying, setPaying] = useState(false);
   useEffect(() => {
     if (location.hash === '#waivers') document.getElementById('waivers')?.scrollIntoView();
   }, []);
   const { together, apart } = toSign(order);
   const off = event.state === 'called off';
+  // What has time to be paid does not stand in the way of passes and names.
+  const later = order.payBy !== null && !order.payBy.overdue && order.payment === 'needed' && !paying;
   const live = order.seats.filter((s) => !isGone(s));
   return (
     <>
@@ -149,13 +152,20 @@ function Shown({ order, token }: { order: PublicOrder; token: string }) {
       )}
       {order.payBy && order.payment === 'needed' && (
         <Say tone={order.payBy.overdue ? 'need' : 'good'}>
-          {t(order.payBy.overdue ? 'payOverdue' : 'payUntil', {
-            amount: money(order.balance),
-            day: sayDay(order.payBy.at, event.zone),
-          })}
+          <chakra.p margin="0">
+            {t(order.payBy.overdue ? 'payOverdue' : 'payUntil', {
+              amount: money(order.balance),
+              day: sayDay(order.payBy.at, event.zone),
+            })}
+          </chakra.p>
+          {later && (
+            <Button marginTop="8px" onClick={() => setPaying(true)}>
+              {t('payByCard', { amount: money(order.payNow) })}
+            </Button>
+          )}
         </Say>
       )}
-      {(order.payment === 'needed' || order.payment === 'declined' || order.payment === 'step') && (
+      {(order.payment === 'needed' || order.payment === 'declined' || order.payment === 'step') && !later && (
         <Pay order={order} token={token} />
       )}
 

@@ -548,7 +548,7 @@ export const event = {
   ofThemWalkedIn: '{{walkIns}} of them walked in',
   stillExpected: 'still expected',
   withdrawnLapsedDeclined: 'Withdrawn, lapsed, declined',
-  moneyForSeats: 'Money for seats',
+  moneyForSeats: 'Seats and extras',
   moneyInAll: 'Money in all',
   nothingToCountYet: 'Nothing to count yet',
   areExpected: '{{expected}} are expected',
