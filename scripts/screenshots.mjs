@@ -225,7 +225,7 @@ const richness = (c) =>
   ].filter(Boolean).length + new Set(c.ties.map((t) => t.kind)).size;
 const known = records.sort((a, b) => richness(b) - richness(a))[0];
 await beside('contacts', everybody, await shot(odalys, `/contacts/${known.id}`, settled('ol li')));
-// The books, the account with the card processor, and a month that is settled with a file of the bank.
+// The books, the account with the card processor, a month that is settled with a file of the bank, and the account of an event.
 const { payouts } = await (await odalys.request.get('/api/cards')).json();
 const bankFile = [
   'Date,Description,Amount',
@@ -247,6 +247,16 @@ await beside(
     // What was said of it goes by itself.
     await page.getByText('lines brought in', { exact: false }).waitFor({ state: 'hidden' });
   }),
+  await shot(
+    odalys,
+    `/events/${events.find((e) => e.title === 'Fen Supper' && e.startsLocal?.startsWith('2025')).id}/wrap-up`,
+    async (page) => {
+      await page.getByText('What it brings').waitFor();
+      await page
+        .getByRole('heading', { name: 'What it brought and cost' })
+        .evaluate((heading) => heading.scrollIntoView());
+    },
+  ),
 );
 // A page to give on at both sizes, and the receipts of a year; one of them as it is printed, where this machine can draw a PDF.
 const { rows } = await (await odalys.request.get('/api/receipts?year=2025')).json();

@@ -205,6 +205,36 @@ describe('what the processor tells of', () => {
     });
   });
 
+  test('a fee that eats the payment is a cost all the same, and is made good by the next payout', async () => {
+    const cheap = await openEvent(world, {
+      title: 'Twenty Cents',
+      price: 20,
+      startsLocal: '2026-12-05T18:00',
+      endsLocal: '2026-12-05T21:00',
+    });
+    const { token } = await world.anyone.call('POST /api/public/events/:slug/orders', {
+      params: { slug: cheap.slug },
+      body: orderFor(cheap, [{ given: 'Penny', family: 'Holder' }]),
+    });
+    await world.anyone.call('POST /api/public/orders/:token/pay', {
+      params: { token },
+      body: { card: '9000 0000 0000 0001', expiry: '08/29' },
+    });
+    await later(2);
+    const [trial] = await marit.call('GET /api/books', { query: { eventId: cheap.id } });
+    // 20 less 25 and 2.4 per cent.
+    expect(trial!.balances.map((b) => [b.account, b.amount])).toEqual([
+      ['cards', -5],
+      ['seats', -20],
+      ['fees', 25],
+    ]);
+    await paid(1);
+    await later(8 * day);
+    await agrees();
+    expect((await cards()).payouts.every((p) => p.amount > 0)).toBe(true);
+    expect((await cards()).open).toEqual([]);
+  });
+
   test('as many come as there is to tell, while who cannot sign does not get far', async () => {
     const limits = { publicWrites: 3, signIns: 3 };
     const server = makeServer(world.app, { runner: () => world.runner, demoSignIns: [], dist: null, limits });

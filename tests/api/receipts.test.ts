@@ -563,6 +563,27 @@ describe('a receipt', () => {
     });
     expect(mine((await due()).get, kept.id)).toMatchObject({ eligible: 3000 });
     expect(mine((await due()).get, merged.id)).toBeUndefined();
+    // Taken apart again, each has given what they gave, and a receipt that has both of it is shown.
+    const [one, other] = [await person(), await person()];
+    await give(one.id, 1100);
+    await give(other.id, 2200);
+    const { mergeId } = await odalys.call('POST /api/contacts/:id/merge', {
+      params: { id: one.id },
+      body: { other: other.id, choices: {} } as never,
+    });
+    const both = (await write(one.id)).body;
+    const staleOf = async (id: string) =>
+      (await marit.call('GET /api/receipts', { query: { year: 2026 } })).rows.find((r) => r.id === id)!.stale;
+    expect(await staleOf(both.id)).toBe(false);
+    await odalys.call('POST /api/merges/:id/undo', { params: { id: mergeId } });
+    expect(await staleOf(both.id)).toBe(true);
+    expect(mine((await due()).get, other.id)).toBeUndefined();
+    await marit.call('POST /api/receipts/:id/void', {
+      params: { id: both.id },
+      body: { why: 'two people' },
+    });
+    expect(mine((await due()).get, one.id)).toMatchObject({ eligible: 1100 });
+    expect(mine((await due()).get, other.id)).toMatchObject({ eligible: 2200 });
     // Who died gave all the same: it is written, and nobody is written to.
     const dead = await person();
     await give(dead.id, 5200);

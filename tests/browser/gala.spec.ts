@@ -174,8 +174,7 @@ test('a gala from order to receipt: a seat with a gift, a table paid later by ch
     await expect(coordinator.getByText('sponsor of', { exact: false })).toBeVisible();
     await marit.goto(`/events/${gala.id}/wrap-up`);
     await expect(marit.getByRole('heading', { name: 'What it brought and cost' })).toBeVisible();
-    const row = (name: string) =>
-      marit.getByRole('row').filter({ hasText: new RegExp(`^${name}\\$`, 'u') });
+    const row = (name: string) => marit.getByRole('row').filter({ hasText: new RegExp(`^${name}\\$`, 'u') });
     await expect(row('Seats')).toContainText('$1,020');
     await expect(row('Gifts')).toContainText('$50');
   });

@@ -163,13 +163,13 @@ export const readReceiptParts = async (tx: Queries, id: string): Promise<string[
     ])
   ).map((r) => r.part);
 
-/** Receipts of a year, the latest first; those that what they are for has changed since are stale. */
+/** Receipts of a year, the latest first; those that what they are for, or whose it is, has changed since are stale. */
 export const readReceipts = (tx: Queries, now: string, year: number, limit: number): Promise<ReceiptRow[]> =>
   tx.query<ReceiptRow>(
     `select r.id, r.number, r.issued_at, r.contact_id, r.content -> 'giver' ->> 'name' as name, r.amount, r.advantage, r.eligible, r.currency, r.state,
        r.void_why as why, b.number as replaces, n.number as replaced_by,
        r.state = 'issued' and exists (select 1 from receipt_parts p left join (${partsSql}) x on x.part = p.part
-         where p.receipt_id = r.id and p.live and coalesce(x.amount, 0) <> p.amount) as stale
+         where p.receipt_id = r.id and p.live and (coalesce(x.amount, 0) <> p.amount or x.contact_id is distinct from r.contact_id)) as stale
      from receipts r left join receipts b on b.id = r.replaces left join receipts n on n.replaces = r.id
      where r.year = $2 order by r.number desc limit ${limit}`,
     [now, year],
