@@ -179,8 +179,8 @@ const publicEvent = z.object({
   taxes: z.array(z.object({ name: z.string(), rate: z.int(), included: z.boolean() })),
   /** What goes back of a seat that is given up, the earliest first; empty: everything. */
   refunds: z.array(z.object({ until: z.string().nullable(), days: z.int(), percent: z.int() })),
-  /** Until when whoever books now pays what is not paid with the booking; null without a date. */
-  restBy: instant.nullable(),
+  /** The day until which whoever books now pays what is not paid with the booking; null without a date. */
+  restBy: date.nullable(),
   /** Whether there are codes that one can enter. */
   codes: z.boolean(),
   /** Whether whoever asks may register now, and else who may. */
@@ -485,8 +485,8 @@ const publicOrder = z.object({
   /** What was kept of seats that were given up. */
   kept: amount,
   refunds: z.array(z.object({ until: z.string().nullable(), days: z.int(), percent: z.int() })),
-  /** Until when what is still owed is to be paid; null where nothing is, or without a date. */
-  payBy: z.object({ at: instant, overdue: z.boolean() }).nullable(),
+  /** The day until which what is still owed is to be paid; null where nothing is, or without a date. */
+  payBy: z.object({ on: date, overdue: z.boolean() }).nullable(),
   donation: amount,
   donationFund: z.string().nullable(),
   /** `unknown`: the card processor has not answered; nothing must be paid again. */

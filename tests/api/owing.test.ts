@@ -95,7 +95,7 @@ test('a table that is paid later is confirmed at once, reminded of in time, and 
     balance: 90_000,
     payNow: 90_000,
     payment: 'needed',
-    payBy: { at: '2026-10-03T21:30:00.000Z', overdue: false },
+    payBy: { on: '2026-10-03', overdue: false },
   });
   await book(event, 'Bo');
   expect(await planned(event)).toEqual([

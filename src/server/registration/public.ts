@@ -225,7 +225,7 @@ export async function publicEventOf(
     currency: event.paidIn,
     taxes: event.taxes.map(({ name, rate, included }) => ({ name, rate, included })),
     refunds: sayableSteps(event.refunds, event.startsLocal?.slice(0, 10) ?? null),
-    restBy: balanceDue(event, now),
+    restBy: dayOf(balanceDue(event, now), event),
     codes: codes.length > 0,
     admission: await admissionShown({ tx, now }, event, visitor),
     you: visitor && (await youOf(tx, event, visitor, now)),
@@ -441,6 +441,8 @@ export async function publicOrderOf(tx: Queries, orderId: string, now: string): 
   };
 }
 
+const dayOf = (at: string | null, { zone }: EventRow): string | null => at && dateOf(at, zone);
+
 /** Until when a confirmed order is paid. */
 async function payByOf(
   tx: Queries,
@@ -454,5 +456,5 @@ async function payByOf(
     [orderId],
   );
   const at = row?.since ? balanceDue(event, row.since) : null;
-  return at === null ? null : { at, overdue: at < now };
+  return at === null ? null : { on: dateOf(at, event.zone), overdue: at < now };
 }

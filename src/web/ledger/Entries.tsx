@@ -1,5 +1,4 @@
 import { chakra } from '@chakra-ui/react';
-import { Link } from 'react-router';
 import type { Account } from '#core/money/accounts.ts';
 import { type Answer, addressOf } from '#web/api.ts';
 import { Button, ButtonAnchor } from '#web/kit/Button.tsx';
@@ -8,10 +7,10 @@ import { NothingFound } from '../kit/NothingFound.tsx';
 import { Loaded } from '../kit/notices.tsx';
 import { type Column, Table } from '../kit/Table.tsx';
 import { useAsk } from '../parts/ask.ts';
-import { Person } from '../parts/Person.tsx';
 import { useSaying } from '../parts/saying.ts';
 import { accountWords, postingWords } from './accountWords.ts';
 import { MoneyFilters, useMoneyFilters } from './MoneyFilters.tsx';
+import { useMoneyColumns } from './moneyColumns.tsx';
 
 type Row = Answer<'GET /api/books/entries'>['rows'][number];
 
@@ -21,17 +20,10 @@ export function Entries({ account, back }: { account: Account | null; back: () =
     account === null || account === 'gifts' ? ['event', 'fund', 'person', 'period'] : undefined,
   );
   const query = { ...filters.query, account: account ?? undefined };
-  const { money, sums, currency, dayAndYear } = useSaying();
+  const { money, sums, currency } = useSaying();
+  const columnsOf = useMoneyColumns<Row>();
   const columns: Column<Row>[] = [
-    {
-      id: 'date',
-      phone: 'bare',
-      heading: phrase('common.date'),
-      width: '110px',
-      sortBy: (r) => r.at,
-      cell: (r) => dayAndYear(r.at),
-      total: () => phrase('ledger.inAll'),
-    },
+    { ...columnsOf.date, total: () => phrase('ledger.inAll') },
     {
       id: 'about',
       phone: 'bare',
@@ -39,20 +31,8 @@ export function Entries({ account, back }: { account: Account | null; back: () =
       sortBy: (r) => r.kind,
       cell: (r) => [postingWords[r.kind], r.orderNumber ?? r.giftNumber].filter(Boolean).join(', '),
     },
-    {
-      id: 'who',
-      phone: 'title',
-      heading: phrase('common.who'),
-      sortBy: (r) => r.name.toLowerCase(),
-      cell: (r) => <Person id={r.contactId} name={r.name} />,
-    },
-    {
-      id: 'event',
-      phone: 'bare',
-      heading: phrase('common.event'),
-      sortBy: (r) => r.event ?? '',
-      cell: (r) => r.event && <Link to={`/events/${r.eventId}/registration`}>{r.event}</Link>,
-    },
+    columnsOf.who,
+    columnsOf.event,
     {
       id: 'account',
       phone: 'bare',

@@ -1,5 +1,4 @@
 import { chakra } from '@chakra-ui/react';
-import { Link } from 'react-router';
 import type { LedgerRow } from '#contract/money.ts';
 import { addressOf } from '#web/api.ts';
 import { ButtonAnchor } from '#web/kit/Button.tsx';
@@ -13,9 +12,9 @@ import { type Column, Table } from '../kit/Table.tsx';
 import { TableColumns } from '../kit/TableColumns.tsx';
 import { useAddress } from '../kit/useAddress.ts';
 import { useAsk } from '../parts/ask.ts';
-import { Person } from '../parts/Person.tsx';
 import { useSaying } from '../parts/saying.ts';
 import { MoneyFilters, useMoneyFilters, usualMoney } from './MoneyFilters.tsx';
+import { useMoneyColumns } from './moneyColumns.tsx';
 
 const kinds = {
   '': phrase('common.everything'),
@@ -45,30 +44,12 @@ export function Movements() {
   const filters = useMoneyFilters(['event', 'fund', 'person', 'period']);
   const query = { ...filters.query, kind: kind || undefined };
   const ledger = useAsk('GET /api/ledger', { query });
-  const { money, currency, dayAndYear, at } = useSaying();
+  const { money, currency, at } = useSaying();
+  const columnsOf = useMoneyColumns<LedgerRow>();
   const columns: Column<LedgerRow>[] = [
-    {
-      id: 'date',
-      phone: 'bare',
-      heading: phrase('common.date'),
-      width: '110px',
-      sortBy: (r) => r.at,
-      cell: (r) => dayAndYear(r.at),
-    },
-    {
-      id: 'who',
-      phone: 'title',
-      heading: phrase('common.who'),
-      sortBy: (r) => r.name.toLowerCase(),
-      cell: (r) => <Person id={r.contactId} name={r.name} />,
-    },
-    {
-      id: 'event',
-      phone: 'bare',
-      heading: phrase('common.event'),
-      sortBy: (r) => r.event ?? '',
-      cell: (r) => r.event && <Link to={`/events/${r.eventId}/registration`}>{r.event}</Link>,
-    },
+    columnsOf.date,
+    columnsOf.who,
+    columnsOf.event,
     {
       id: 'kind',
       phone: 'bare',

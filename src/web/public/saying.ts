@@ -4,7 +4,6 @@ import type { PublicEvent, PublicOffer } from '#contract/registration.ts';
 import { type Currency, sayAmount } from '#core/money/amount.ts';
 import { face, sayTimeOfDay } from '#core/time/face.ts';
 import { sayLongDate, sayShortDate, sayTime, sayZone } from '#core/time/say.ts';
-import { wallOf } from '#core/time/wallTime.ts';
 import { useFrame } from './asking.ts';
 import { language } from './language.ts';
 
@@ -46,8 +45,8 @@ export function sayOffer(
     .join(', ');
 }
 
-/** The day of an instant, where the event is. */
-export const sayDay = (at: string, zone: string): string => sayLongDate(wallOf(at, zone), language());
+/** A day, as it is said in a sentence. */
+export const sayDay = (on: string): string => sayLongDate(on, language());
 
 /** A wall time, as it is said beside a price: "Sat 1 Aug, 12:00". */
 export const sayWall = (wall: string): string =>

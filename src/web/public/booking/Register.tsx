@@ -330,9 +330,7 @@ function Filling({ event, within = false, buyer }: Booked) {
             </>
           )}
 
-          {quote && (
-            <Quoted quote={quote} money={money} restBy={event.restBy && sayDay(event.restBy, event.zone)} />
-          )}
+          {quote && <Quoted quote={quote} money={money} restBy={event.restBy && sayDay(event.restBy)} />}
           {(quote?.total ?? 0) > 0 && <Terms refunds={event.refunds} />}
           {draft.also.length > 0 && <Soft>{t('forEachDate', { count: draft.also.length + 1 })}</Soft>}
           {event.admission.accepts && <Say>{t('acceptsNote')}</Say>}

@@ -155,7 +155,7 @@ function Shown({ order, token }: { order: PublicOrder; token: string }) {
           <chakra.p margin="0">
             {t(order.payBy.overdue ? 'payOverdue' : 'payUntil', {
               amount: money(order.balance),
-              day: sayDay(order.payBy.at, event.zone),
+              day: sayDay(order.payBy.on),
             })}
           </chakra.p>
           {later && (
