@@ -194,7 +194,7 @@ describe('the books of an event', () => {
     ]);
     // What an account stands at is what its entries come to, whoever is asked for.
     const pia = { contactId: (await orderOf(event, 'Pia')).contactId! };
-    for (const query of [{}, pia, { from: today }, { until: today, ...pia }])
+    for (const query of [{}, pia, { from: today }, { until: today }, { until: today, ...pia }])
       for (const { balances } of await marit.call('GET /api/books', { query: { ...of, ...query } }))
         for (const { account, fundId, amount } of balances) {
           const [total] = (await ask({ ...query, account, ...(fundId && { fundId }) })).totals;
