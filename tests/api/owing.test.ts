@@ -153,3 +153,35 @@ test('a table that is paid later is confirmed at once, reminded of in time, and 
   expect(await notesOf(event)).not.toContain('$500 is overdue.');
   expect(await marit.call('GET /api/books/owed', { query: { eventId: event.id } })).toEqual([]);
 });
+
+test('one address does not take every table without paying', async () => {
+  const own = await makeWorld({ fairShare: true });
+  const event = await openEvent(own, { title: 'Fair Supper', price: 4000, capacity: 80 });
+  await saveIt(await own.as('odalys'), event.id, {
+    offers: [
+      {
+        ...plainOffer,
+        id: event.offers[0]!.id,
+        name: 'Table of eight',
+        price: 90_000,
+        seatsPerUnit: 8,
+        pricing: 'later',
+      },
+    ],
+  });
+  const tables: number[] = [];
+  for (let n = 0; n < 4; n += 1)
+    tables.push(
+      (
+        await own.anyone.try('POST /api/public/events/:slug/orders', {
+          params: { slug: event.slug },
+          body: {
+            ...orderFor(event, [{ given: `Greedy${n}`, family: 'Tabler' }]),
+            lines: [{ offerId: event.offers[0]!.id, units: 1 }],
+          },
+        })
+      ).status,
+    );
+  expect(tables).toEqual([201, 201, 429, 429]);
+  await own.close();
+});

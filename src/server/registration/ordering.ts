@@ -139,7 +139,9 @@ export async function placeOrder(
   }
   const payNow = channel === 'public' && order.dueNow > 0;
   const state: RegistrationState = asks ? 'asked' : !room ? 'waitlisted' : payNow ? 'held' : 'confirmed';
-  const heldFrom = state === 'held' && address ? keyedHash(app.secret, address) : null;
+  // Seats that are paid later are taken without paying, too.
+  const unpaid = state === 'held' || (state === 'confirmed' && order.total > 0);
+  const heldFrom = unpaid && address ? keyedHash(app.secret, address) : null;
   if (heldFrom) await demandFairShare(w, event, order.seats, heldFrom);
   const orderId = app.ids.id();
   const fundId = order.donation ? (request.donation.fundId ?? (await generalFund(w))) : null;
