@@ -2,10 +2,10 @@ import type { EventPlan } from '#contract/events.ts';
 import type { Consequences } from '#core/events/consequences.ts';
 import { lives } from '#core/events/states.ts';
 import type { Reactions, Work } from '../app/app.ts';
-import { first } from '../db/database.ts';
 import { readEvent } from '../events/store.ts';
 import { remindDeciders, tellDeciders, tellNamed, tellOfLate, tellSender } from './clearance.ts';
 import { replan } from './planning.ts';
+import { isAskedFor } from './store.ts';
 import {
   tellBuyer,
   tellCode,
@@ -50,12 +50,7 @@ const replanOrder = (w: Work, { eventId, orderId }: { eventId: string; orderId: 
 
 /** Where something of an order is still asked for. */
 async function replanAsking(w: Work, of: { eventId: string; orderId: string }) {
-  const asking = await first(
-    w.tx,
-    "select 1 as x from messages where event_id = $1 and recipient_key = $2 and kind = 'balance' and state = 'planned' limit 1",
-    [of.eventId, of.orderId],
-  );
-  return asking ? replanOrder(w, of) : undefined;
+  return (await isAskedFor(w.tx, of.eventId, of.orderId)) ? replanOrder(w, of) : undefined;
 }
 
 export const messagesReactions: Reactions = {

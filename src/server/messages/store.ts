@@ -3,7 +3,7 @@ import type { AttendanceState } from '#core/doors/attendance.ts';
 import type { Recipient } from '#core/messages/plan.ts';
 import type { Reason } from '#core/words/reasons.ts';
 import { emailOf, orderEmail, whyQuiet } from '../contacts/quiet.ts';
-import type { Queries } from '../db/database.ts';
+import { first, type Queries } from '../db/database.ts';
 import { reasonSql } from '../db/reasons.ts';
 
 /** Somebody a step could go to, with what planning has to know. */
@@ -161,3 +161,11 @@ export async function holdBack(tx: Queries, gone: readonly { id: string; why: Re
       [JSON.stringify(gone)],
     );
 }
+
+/** Whether something is still to be asked for what an order owes. */
+export const isAskedFor = async (tx: Queries, eventId: string, orderId: string): Promise<boolean> =>
+  (await first(
+    tx,
+    "select 1 as x from messages where event_id = $1 and recipient_key = $2 and kind = 'balance' and state = 'planned' limit 1",
+    [eventId, orderId],
+  )) !== null;

@@ -8,7 +8,6 @@ import { readTexts } from '#core/words/texts.ts';
 import { followLink } from '../app/app.ts';
 import { record } from '../app/record.ts';
 import type { Queries } from '../db/database.ts';
-import { update } from '../db/database.ts';
 import { readEvent, readOffers } from '../events/store.ts';
 import { File, type Handlers } from '../http/handle.ts';
 import { invalid, notFound, refused } from '../http/problem.ts';
@@ -30,6 +29,7 @@ import {
   readSettings,
   readYears,
   saveFavours,
+  saveOwnPayment,
   saveSettings,
 } from './store.ts';
 import { dueOf, issuerOf, personOf, replaceReceipt, voidReceipt, writeOne } from './writing.ts';
@@ -221,7 +221,7 @@ export const receiptsHandlers: Handlers<typeof receiptsContract> = {
     // A receipt needs somebody it is for, and it is theirs already where they booked.
     if (c.body.own && (!seat.contactId || seat.contactId === buyerContactId))
       throw refused('nobody-else-paid');
-    await update(c.tx, 'registrations', seat.id, { paysOwn: c.body.own });
+    await saveOwnPayment(c.tx, seat.id, c.body.own);
     await record(c, 'seat receipted', { eventId: seat.eventId, registrationId: seat.id, own: c.body.own });
     return { done: true };
   },

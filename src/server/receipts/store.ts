@@ -2,7 +2,7 @@ import type { ReceiptBatch, ReceiptRow, ReceiptSettings } from '#contract/receip
 import type { Giver, Part, ReceiptContent } from '#core/receipts/year.ts';
 import { standing } from '#core/registration/states.ts';
 import { among } from '../db/among.ts';
-import { first, type Queries } from '../db/database.ts';
+import { first, type Queries, update } from '../db/database.ts';
 import { endSql } from '../events/end.ts';
 
 const day = (at: string) => `(${at} at time zone (select zone from organization))::date`;
@@ -268,3 +268,7 @@ export const saveSettings = (
       now,
     ],
   );
+
+/** Keeps whether who sits on a seat paid for it themselves. */
+export const saveOwnPayment = (tx: Queries, seatId: string, own: boolean): Promise<void> =>
+  update(tx, 'registrations', seatId, { paysOwn: own });
