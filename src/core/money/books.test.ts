@@ -104,6 +104,7 @@ describe('postings', () => {
     expect(isBalanced([a('bank', 5), a('gifts', -5, 'x')])).toBe(true);
     expect(isBalanced([a('bank', 5), a('gifts', -4, 'x')])).toBe(false);
     expect(isBalanced([a('bank', 0), a('gifts', 0, 'x')])).toBe(false);
+    expect(isBalanced([a('bank', 5), a('gifts', -5, 'x'), a('fees', 0)])).toBe(false);
   });
   test('take what stands to what should stand, fund by fund', () => {
     expect(toPost([a('bank', 9), a('gifts', -9, 'x')], [a('bank', 9), a('gifts', -9, 'y')])).toEqual([

@@ -9,6 +9,7 @@ import {
   lineAccount,
   lineAmount,
   type OrderLine,
+  stillNow,
 } from './lines.ts';
 
 const unit = (id: string, unitPrice: number, live = true): OrderLine => ({
@@ -233,4 +234,16 @@ test('random sequences of payment, waiver, refund and giving up keep the sums', 
       },
     ),
   );
+});
+
+test('what has to come in first is all of it, or the deposit that is enough, and never less than nothing', () => {
+  const order = { dueNow: null, balance: 9000, received: 0, waived: 0 };
+  expect(stillNow(order)).toBe(9000);
+  expect(stillNow({ ...order, balance: -500 })).toBe(0);
+  expect(stillNow({ ...order, dueNow: 2000 })).toBe(2000);
+  expect(stillNow({ ...order, dueNow: 2000, received: 1500, balance: 7500 })).toBe(500);
+  expect(stillNow({ ...order, dueNow: 2000, received: 1500, waived: 900, balance: 6600 })).toBe(0);
+  expect(stillNow({ ...order, dueNow: 2000, received: 0, waived: 8500, balance: 500 })).toBe(0);
+  // What is paid later asks for nothing first.
+  expect(stillNow({ ...order, dueNow: 0 })).toBe(0);
 });
