@@ -15,6 +15,14 @@ beforeAll(async () => {
 });
 afterAll(() => world.close());
 
+const tableOf = (event: OpenEvent) => ({
+  ...plainOffer,
+  id: event.offers[0]!.id,
+  name: 'Table of eight',
+  price: 90_000,
+  seatsPerUnit: 8,
+  pricing: 'later' as const,
+});
 /** A supper whose tables are paid later, until two weeks before; `title` tells its mail from others. */
 async function supper(title: string): Promise<OpenEvent> {
   const event = await openEvent(world, {
@@ -25,16 +33,7 @@ async function supper(title: string): Promise<OpenEvent> {
   });
   await saveIt(odalys, event.id, {
     balanceDays: 14,
-    offers: [
-      {
-        ...plainOffer,
-        id: event.offers[0]!.id,
-        name: 'Table of eight',
-        price: 90_000,
-        seatsPerUnit: 8,
-        pricing: 'later',
-      },
-    ],
+    offers: [tableOf(event)],
   });
   return event;
 }
@@ -158,16 +157,7 @@ test('one address does not take every table without paying', async () => {
   const own = await makeWorld({ fairShare: true });
   const event = await openEvent(own, { title: 'Fair Supper', price: 4000, capacity: 80 });
   await saveIt(await own.as('odalys'), event.id, {
-    offers: [
-      {
-        ...plainOffer,
-        id: event.offers[0]!.id,
-        name: 'Table of eight',
-        price: 90_000,
-        seatsPerUnit: 8,
-        pricing: 'later',
-      },
-    ],
+    offers: [tableOf(event)],
   });
   const tables: number[] = [];
   for (let n = 0; n < 4; n += 1)

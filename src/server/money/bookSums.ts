@@ -1,6 +1,7 @@
 import type { Account } from '#core/money/accounts.ts';
 import type { PostingKind } from '#core/money/posting.ts';
 import type { Queries } from '../db/database.ts';
+import { owedSince } from '../registration/store.ts';
 
 /** What of the money is asked for; null: all of it. */
 export interface OfMoney {
@@ -134,7 +135,7 @@ export const readOwed = (tx: Queries, eventId: string | null, contactId: string 
     `select o.id as order_id, o.number as order_number, o.buyer_contact_id as contact_id,
        coalesce(nullif(trim(c.given_name || ' ' || c.family_name), ''), trim(o.buyer_given || ' ' || o.buyer_family)) as name,
        v.public_title as event, o.event_id, x.amount, o.currency, x.since, v.starts_at, v.zone, v.balance_days,
-       coalesce((select min(r.confirmed_at) from registrations r where r.order_id = o.id and r.state = 'confirmed'), o.placed_at) as booked_at
+       coalesce(${owedSince('o.id')}, o.placed_at) as booked_at
      from (select p.order_id, sum(e.amount)::bigint as amount, max(p.at) as since from postings p join entries e on e.posting_id = p.id
          where e.account = 'owed' and ($1::uuid is null or p.event_id = $1) group by p.order_id having sum(e.amount) <> 0) x
        join orders o on o.id = x.order_id join events v on v.id = o.event_id left join contacts c on c.id = o.buyer_contact_id

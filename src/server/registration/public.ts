@@ -67,7 +67,15 @@ import { invitedVisitor } from './invited.ts';
 import { namesUntil } from './naming.ts';
 import { tenthsFor } from './odds.ts';
 import { takesRegistrations } from './ordering.ts';
-import { countConfirmed, type OrderRow, readOrder, readSeats, readTaken, readWaiting } from './store.ts';
+import {
+  countConfirmed,
+  type OrderRow,
+  readOrder,
+  readOwedSince,
+  readSeats,
+  readTaken,
+  readWaiting,
+} from './store.ts';
 
 /** Who asks for something of the public side: nobody in particular, or somebody who is signed in there. */
 export interface Asking {
@@ -450,11 +458,7 @@ async function payByOf(
   orderId: string,
   now: string,
 ): Promise<PublicOrder['payBy']> {
-  const row = await first<{ since: string | null }>(
-    tx,
-    "select min(confirmed_at) as since from registrations where order_id = $1 and state = 'confirmed'",
-    [orderId],
-  );
-  const at = row?.since ? balanceDue(event, row.since) : null;
-  return at === null ? null : { on: dateOf(at, event.zone), overdue: at < now };
+  const since = await readOwedSince(tx, orderId);
+  const at = since && balanceDue(event, since);
+  return !at ? null : { on: dateOf(at, event.zone), overdue: at < now };
 }

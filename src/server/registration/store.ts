@@ -257,3 +257,10 @@ export async function addLines(
   await insert(w.tx, 'order_lines', rows);
   return rows.map((row) => row.id);
 }
+
+/** Since when an order is owed what is not paid of it: its first seat was confirmed then; null where none is. */
+export const owedSince = (order: string): string =>
+  `(select min(r.confirmed_at) from registrations r where r.order_id = ${order} and r.state = 'confirmed')`;
+
+export const readOwedSince = async (tx: Queries, orderId: string): Promise<string | null> =>
+  (await first<{ since: string | null }>(tx, `select ${owedSince('$1')} as since`, [orderId]))!.since;

@@ -18,7 +18,7 @@ import { byOwner, type Queries } from '../db/database.ts';
 import { lacksOfEvent } from '../events/readiness.ts';
 import { type EventRow, readOffersOf } from '../events/store.ts';
 import { figuresOfEvents } from '../outcomes/store.ts';
-import { readTakenOf, readWaitingOf } from '../registration/store.ts';
+import { owedSince, readTakenOf, readWaitingOf } from '../registration/store.ts';
 import { type OrganizationRow, theOrganization } from '../staff/store.ts';
 import { type SeatNeed, stillToSign, waiverNeedsOf } from '../waivers/store.ts';
 
@@ -200,8 +200,7 @@ async function balances(
   now: string,
 ): Promise<ReadonlyMap<string, Money>> {
   const rows = await tx.query<{ eventId: string; balance: number; since: string | null }>(
-    `select o.event_id, o.balance, s.since from orders o
-       cross join lateral (select min(r.confirmed_at) as since from registrations r where r.order_id = o.id and r.state = 'confirmed') s
+    `select o.event_id, o.balance, s.since from orders o cross join lateral (select ${owedSince('o.id')} as since) s
      where o.event_id = any($1) and o.balance <> 0 and (o.balance < 0 or s.since is not null)`,
     [events.map((e) => e.id)],
   );
