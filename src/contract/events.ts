@@ -638,6 +638,20 @@ export const eventsContract = contract({
     body: z.object({ name: named }),
     response: z.object({ id }),
   },
+  'PATCH /api/units/:id': {
+    summary: 'Give a unit another name',
+    who: ['coordinator'],
+    params: idParams,
+    body: z.object({ name: named }),
+    response: done,
+  },
+  'PATCH /api/funds/:id': {
+    summary: 'Give a fund another name',
+    who: ['coordinator', 'treasurer'],
+    params: idParams,
+    body: z.object({ name: named }),
+    response: done,
+  },
   'POST /api/waivers': {
     summary:
       'Add a waiver, or the next version of one with the same title; signatures keep the version they were given to',

@@ -208,6 +208,8 @@ const staffGift = z.object({
 
 const byHand = z.enum(['cash', 'cheque', 'transfer']).nullable().default(null);
 
+const initiative = z.object({ name: z.string().trim().min(1, code('initiative-unnamed')).max(120) });
+
 export const givingContract = contract({
   'GET /api/public/giving/:slug': {
     summary: 'A page to give on',
@@ -299,8 +301,15 @@ export const givingContract = contract({
   'POST /api/initiatives': {
     summary: 'Add an initiative that gifts can be for',
     who: ['treasurer'],
-    body: z.object({ name: z.string().trim().min(1, code('initiative-unnamed')).max(120) }),
+    body: initiative,
     response: z.object({ id }),
+  },
+  'PATCH /api/initiatives/:id': {
+    summary: 'Give an initiative another name',
+    who: ['treasurer'],
+    params: idParams,
+    body: initiative,
+    response: done,
   },
   'GET /api/gifts': {
     summary: 'Gifts apart from bookings, newest first',

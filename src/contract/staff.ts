@@ -4,7 +4,7 @@ import { contract, currency, date, done, id, idParams, instant, roles } from './
 const password = z.string().min(1, 'password-needed').max(1000);
 const current = z.string().min(1, 'own-password-needed').max(1000);
 const code = z.string().trim().max(40);
-const email = z.email('not-an-email').max(254);
+const email = z.email({ error: (issue) => (issue.input === '' ? 'email-needed' : 'not-an-email') }).max(254);
 /** How times of day are said. */
 const clock = z.union([z.literal(12), z.literal(24)]);
 const staffMember = z.object({
@@ -15,6 +15,17 @@ const staffMember = z.object({
   approves: z.array(z.string()),
   unitId: id.nullable(),
 });
+
+/** What an organization says of itself when it is set up, and can say otherwise later. */
+const details = z.object({
+  name: z.string().trim().min(2, 'name-of-organization').max(120),
+  zone: z.string(),
+  currency,
+  country: z.string().regex(/^[A-Z]{2}$/u, 'no-country'),
+  /** The address that messages come from. */
+  sender: email,
+});
+export type OrganizationDetails = z.infer<typeof details>;
 
 const organization = z.object({
   name: z.string(),
@@ -58,13 +69,7 @@ export const staffContract = contract({
     summary: 'Set up the organization and its first coordinator; works once',
     who: 'public',
     body: z.object({
-      organization: z.object({
-        name: z.string().trim().min(2, 'name-of-organization').max(120),
-        zone: z.string(),
-        currency,
-        country: z.string().regex(/^[A-Z]{2}$/u, 'no-country'),
-        sender: email,
-      }),
+      organization: details,
       coordinator: z.object({ name: z.string().trim().min(2, 'own-name-needed').max(120), email, password }),
     }),
     response: done,
@@ -191,6 +196,18 @@ export const staffContract = contract({
     summary: 'Read times of day by the 12- or the 24-hour clock, or as the organization does',
     who: 'staff',
     body: z.object({ clock: clock.nullable() }),
+    response: done,
+  },
+  'GET /api/organization': {
+    summary: 'What the organization says of itself, and whether its currency can still be another',
+    who: ['coordinator'],
+    response: details.extend({ currencyUsed: z.boolean() }),
+  },
+  'PUT /api/organization': {
+    summary:
+      'Its name, zone, country and sender; its currency while nothing was booked, given or spent in it',
+    who: ['coordinator'],
+    body: details,
     response: done,
   },
   'PUT /api/organization/clock': {

@@ -1,10 +1,10 @@
 import type { GivingPageFields } from '#contract/giving.ts';
 import { type App, inTransaction, systemActor } from '#server/app/app.ts';
 import { first, insert } from '#server/db/database.ts';
+import { addToRegister } from '#server/events/registers.ts';
 import { readEvent } from '#server/events/store.ts';
 import { beginGift, payGift, recordGift } from '#server/giving/giving.ts';
 import { makePage } from '#server/giving/pages.ts';
-import { addInitiative } from '#server/giving/store.ts';
 import { recordCost } from '#server/money/eventAccount.ts';
 import { beginBatch, writeLot } from '#server/receipts/batches.ts';
 import { saveSettings } from '#server/receipts/store.ts';
@@ -22,8 +22,8 @@ export async function playGiving(app: App): Promise<void> {
     "select id from events where public_title = 'Open Water Day' and state = 'open' order by starts_at limit 1",
   );
   const initiatives = await inTransaction(app, systemActor, async (w) => ({
-    water: (await addInitiative(w.tx, app.ids.id(), 'Clear Water by 2028'))!,
-    hide: (await addInitiative(w.tx, app.ids.id(), 'Hide Appeal'))!,
+    water: (await addToRegister(w, 'initiatives', { name: 'Clear Water by 2028' })).id,
+    hide: (await addToRegister(w, 'initiatives', { name: 'Hide Appeal' })).id,
   }));
   const page = (fields: Partial<GivingPageFields> & Pick<GivingPageFields, 'title' | 'words' | 'fundId'>) =>
     inTransaction(app, systemActor, (w) =>

@@ -51,7 +51,7 @@ const table: Record<string, string> = {
     GET /api/clearance/facts, GET /api/events/:id/registrations, GET /api/events/:id/answers/files/:file, GET /api/events/:id/crew,
     GET /api/events/:id/registration-views, POST /api/events/:id/registration-views, DELETE /api/events/:id/registration-views/:view, GET /api/events/:id/sources,
     GET /api/events/:id/messages, GET /api/events/:id/survey, GET /api/events/:id/figures`,
-  C: `POST /api/events/:id/clearance/late, GET /api/clearance/rules, PUT /api/clearance/rules, POST /api/clearance/rules/try, GET /api/logos, PUT /api/logos, GET /api/addresses, POST /api/kinds, PATCH /api/kinds/:id, DELETE /api/kinds/:id, PUT /api/organization/clock, GET /api/staff, POST /api/staff/invitations, PATCH /api/staff/:id, DELETE /api/staff/:id/second-step,
+  C: `POST /api/events/:id/clearance/late, GET /api/clearance/rules, PUT /api/clearance/rules, POST /api/clearance/rules/try, GET /api/logos, PUT /api/logos, GET /api/addresses, POST /api/kinds, PATCH /api/kinds/:id, DELETE /api/kinds/:id, GET /api/organization, PUT /api/organization, PUT /api/organization/clock, GET /api/staff, POST /api/staff/invitations, PATCH /api/staff/:id, DELETE /api/staff/:id/second-step,
     DELETE /api/staff/:id/sessions, DELETE /api/staff/invitations/:id, POST /api/staff/invitations/:id/renew,
     PUT /api/staff/second-step, GET /api/event-proposals, PUT /api/event-proposals, GET /api/trail, GET /api/backups, POST /api/backups, GET /api/backups/:name,
     DELETE /api/backups/:name, POST /api/backups/:name/restore, GET /api/contacts.csv, GET /api/contacts.vcf,
@@ -64,11 +64,11 @@ const table: Record<string, string> = {
     POST /api/imports/:id/undo, DELETE /api/imports/:id, GET /api/pairs, POST /api/pairs/look, PUT /api/pairs/thresholds,
     POST /api/pairs/:id/decide, POST /api/pairs/:id/reopen, POST /api/pairs/merge-sure, POST /api/contacts/:id/merge,
     POST /api/merges/:id/undo, GET /api/contacts/:id/links, POST /api/contacts/:id/links, GET /api/proposals,
-    POST /api/proposals/:id/decide, POST /api/units, GET /api/venues/:id/diaries, POST /api/venues/:id/diaries, DELETE /api/diaries/:id, GET /api/venues, POST /api/venues, PATCH /api/venues/:id, POST /api/venues/:id/retire, POST /api/venues/:id/merge, POST /api/waivers, GET /api/standins,
+    POST /api/proposals/:id/decide, POST /api/units, PATCH /api/units/:id, GET /api/venues/:id/diaries, POST /api/venues/:id/diaries, DELETE /api/diaries/:id, GET /api/venues, POST /api/venues, PATCH /api/venues/:id, POST /api/venues/:id/retire, POST /api/venues/:id/merge, POST /api/waivers, GET /api/standins,
     PUT /api/standins, POST /api/messages/:id/retry, GET /api/segments/:id/contacts.csv,
     GET /api/segments/:id/contacts.vcf`,
   CA: 'POST /api/clearance-steps/:id/decision, GET /api/clearance/waiting, GET /api/account/absence, PUT /api/account/absence',
-  CT: 'GET /api/books, GET /api/books/entries, GET /api/books.csv, GET /api/books/owed, POST /api/funds, GET /api/ledger, GET /api/ledger.csv, POST /api/orders/:id/refunds, GET /api/cards, GET /api/cards/payouts/:id, POST /api/cards/statement, POST /api/cards/moves/:id/settle, GET /api/giving, GET /api/giving/choices, POST /api/giving/pages, PUT /api/giving/pages/:id, POST /api/initiatives, GET /api/gifts, POST /api/gifts, POST /api/gifts/:id/refunds, PUT /api/gifts/:id/hidden, GET /api/receipts, GET /api/receipts/settings, PUT /api/receipts/settings, GET /api/receipts/due, POST /api/receipts, POST /api/receipts/:id/void, POST /api/receipts/:id/replace, GET /api/receipts/:id/receipt.pdf, POST /api/receipts/batches, POST /api/receipts/batches/:id/stop, POST /api/receipts/batches/:id/go, GET /api/receipts/batches/:id/receipts.pdf, GET /api/events/:id/favours, PUT /api/events/:id/favours, PUT /api/registrations/:id/receipt, GET /api/bank, POST /api/bank/files, POST /api/bank/lines/:id/settle, POST /api/bank/lines/:id/undo, GET /api/account-codes, PUT /api/account-codes',
+  CT: 'GET /api/books, GET /api/books/entries, GET /api/books.csv, GET /api/books/owed, POST /api/funds, PATCH /api/funds/:id, GET /api/ledger, GET /api/ledger.csv, POST /api/orders/:id/refunds, GET /api/cards, GET /api/cards/payouts/:id, POST /api/cards/statement, POST /api/cards/moves/:id/settle, GET /api/giving, GET /api/giving/choices, POST /api/giving/pages, PUT /api/giving/pages/:id, POST /api/initiatives, PATCH /api/initiatives/:id, GET /api/gifts, POST /api/gifts, POST /api/gifts/:id/refunds, PUT /api/gifts/:id/hidden, GET /api/receipts, GET /api/receipts/settings, PUT /api/receipts/settings, GET /api/receipts/due, POST /api/receipts, POST /api/receipts/:id/void, POST /api/receipts/:id/replace, GET /api/receipts/:id/receipt.pdf, POST /api/receipts/batches, POST /api/receipts/batches/:id/stop, POST /api/receipts/batches/:id/go, GET /api/receipts/batches/:id/receipts.pdf, GET /api/events/:id/favours, PUT /api/events/:id/favours, PUT /api/registrations/:id/receipt, GET /api/bank, POST /api/bank/files, POST /api/bank/lines/:id/settle, POST /api/bank/lines/:id/undo, GET /api/account-codes, PUT /api/account-codes',
   CK: `POST /api/contacts/:id/consents, POST /api/tags, POST /api/contacts, PATCH /api/contacts/:id,
     PUT /api/contacts/:id/photo, DELETE /api/contacts/:id/photo, POST /api/contacts/:id/ties,
     PATCH /api/ties/:kind/:id, DELETE /api/ties/:kind/:id, POST /api/contacts/:id/own-link`,
@@ -246,56 +246,6 @@ test('too many tries to sign in are slowed down', async () => {
       ).status,
     );
   expect(statuses).toEqual([401, 401, 401, 429, 429]);
-  await world.close();
-});
-
-test('the first visit sets the organization up, once, and its coordinator can begin', async () => {
-  const world = await makeWorld({ empty: true });
-  const organization = {
-    name: 'Night Herons',
-    zone: 'America/Halifax',
-    currency: 'CAD',
-    country: 'CA',
-    sender: 'hello@herons.example',
-  };
-  const coordinator = { name: 'Una Teal', email: 'una@herons.example', password: 'a long enough one' };
-  expect(await world.anyone.call('GET /api/setup')).toMatchObject({ needed: true, signIns: [] });
-  const wrong = await world.anyone.try('POST /api/setup', {
-    body: { organization: { ...organization, zone: 'Mars/Base', currency: 'XXQ' }, coordinator },
-  });
-  expect(wrong.problem.fields?.map((f) => f.path)).toEqual(['organization.zone', 'organization.currency']);
-  await world.anyone.call('POST /api/setup', { body: { organization, coordinator } });
-  expect(
-    (await world.anyone.try('POST /api/setup', { body: { organization, coordinator } })).problem.code,
-  ).toBe('already-set-up');
-  await world.anyone.call('POST /api/sign-in', {
-    body: { email: 'UNA@herons.example', password: coordinator.password },
-  });
-  expect(await world.anyone.call('GET /api/me')).toMatchObject({
-    staff: { name: 'Una Teal' },
-    clock: { movable: false },
-  });
-  const now = (await world.anyone.call('GET /api/clock')).now;
-  expect(
-    (
-      await world.anyone.try('POST /api/clock', {
-        body: { to: new Date(Date.parse(now) + 60_000).toISOString() },
-      })
-    ).problem.code,
-  ).toBe('clock-not-movable');
-  await world.anyone.call('POST /api/events', { body: { publicTitle: 'First' } });
-  await world.anyone.call('POST /api/venues', { body: { name: 'Hide', address: '1 Heronry Cl' } });
-  expect(
-    (await world.anyone.try('POST /api/venues', { body: { name: 'hide', address: 'x' } })).problem.fields?.[0]
-      ?.path,
-  ).toBe('name');
-  const waiver = { title: 'At night', audience: 'everyone' as const, clauses: ['I bring a lamp.'] };
-  expect((await world.anyone.call('POST /api/waivers', { body: waiver })).version).toBe(1);
-  expect((await world.anyone.call('POST /api/waivers', { body: waiver })).version).toBe(2);
-  expect(await world.anyone.call('GET /api/choices')).toMatchObject({
-    venues: [{ name: 'Hide', capacity: null }],
-    waivers: [{ version: 2 }, { version: 1, clauses: 1 }],
-  });
   await world.close();
 });
 

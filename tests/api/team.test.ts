@@ -1,4 +1,5 @@
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
+import { plainOffer } from '#core/offers/offer.ts';
 import { Caller, makeWorld, type World } from './harness.ts';
 
 const coordinator = { name: 'Wren Achebe', email: 'wren@newfen.example', password: 'a-long-password' };
@@ -19,19 +20,31 @@ describe('setting up an organization', () => {
 
   test('is asked for once, refuses what is none, and makes the first coordinator', async () => {
     const { anyone } = world;
-    expect(await anyone.call('GET /api/setup')).toMatchObject({ needed: true, organizationName: null });
+    expect(await anyone.call('GET /api/setup')).toMatchObject({
+      needed: true,
+      organizationName: null,
+      signIns: [],
+    });
     const wrong = await anyone.try('POST /api/setup', {
       body: { organization: { ...organization, zone: 'Atlantis/Main', currency: 'XQX' }, coordinator },
     });
     expect(wrong.status).toBe(422);
     expect(wrong.problem.fields!.map((f) => f.path)).toEqual(['organization.zone', 'organization.currency']);
-    const short = await anyone.try('POST /api/setup', {
-      body: { organization, coordinator: { ...coordinator, password: 'short' } },
+    // All that is wrong is said at once.
+    const more = await anyone.try('POST /api/setup', {
+      body: {
+        organization: { ...organization, country: 'ZZ' },
+        coordinator: { ...coordinator, password: 'short' },
+      },
     });
-    expect(short.problem.fields![0]).toMatchObject({
-      path: 'coordinator.password',
-      message: 'At least 10 characters.',
+    expect(more.problem.fields).toMatchObject([
+      { path: 'organization.country' },
+      { path: 'coordinator.password', message: 'At least 10 characters.' },
+    ]);
+    const untyped = await anyone.try('POST /api/setup', {
+      body: { organization: { ...organization, sender: '' }, coordinator },
     });
+    expect(untyped.problem.fields).toMatchObject([{ message: 'Give an email address.' }]);
     // Nothing half-done is left behind.
     expect((await anyone.call('GET /api/setup')).needed).toBe(true);
     await anyone.call('POST /api/setup', { body: { organization, coordinator } });
@@ -41,6 +54,80 @@ describe('setting up an organization', () => {
     });
     const twice = await anyone.try('POST /api/setup', { body: { organization, coordinator } });
     expect(twice.problem).toMatchObject({ status: 409, code: 'already-set-up' });
+  });
+
+  test('what was said can be put right; the currency only until something has a price', async () => {
+    const caller = new Caller(world.origin);
+    await caller.call('POST /api/sign-in', { body: coordinator });
+    const before = await caller.call('GET /api/organization');
+    expect(before).toEqual({ ...organization, currencyUsed: false });
+    const other = {
+      ...organization,
+      name: 'Old Fen Society',
+      zone: 'Europe/Dublin',
+      currency: 'EUR',
+      country: 'IE',
+    };
+    await caller.call('PUT /api/organization', { body: other });
+    expect(await caller.call('GET /api/organization')).toMatchObject(other);
+    expect((await caller.call('GET /api/me')).organization).toMatchObject({ currency: 'EUR', country: 'IE' });
+    const wrong = await caller.try('PUT /api/organization', {
+      body: { ...other, zone: 'Nowhere', country: 'QQ' },
+    });
+    expect(wrong.problem.fields!.map((f) => f.path)).toEqual(['zone', 'country']);
+
+    const { id } = await caller.call('POST /api/events', { body: { publicTitle: 'A walk' } });
+    const { plan, version } = await caller.call('GET /api/events/:id', { params: { id } });
+    await caller.call('PATCH /api/events/:id', {
+      params: { id },
+      body: {
+        version,
+        change: {
+          offers: [...plan.offers, { ...plainOffer, id: crypto.randomUUID(), name: 'Seat', price: 500 }],
+        },
+      },
+    });
+    const late = await caller.try('PUT /api/organization', { body: { ...other, currency: 'CAD' } });
+    expect(late.problem.fields).toMatchObject([{ path: 'currency' }]);
+    await caller.call('PUT /api/organization', {
+      body: organization && { ...organization, currency: 'EUR' },
+    });
+    expect(await caller.call('GET /api/organization')).toMatchObject({
+      name: 'New Fen Society',
+      currencyUsed: true,
+    });
+    const trail = await caller.call('GET /api/trail', { query: {} });
+    expect(JSON.stringify(trail)).toContain('Old Fen Society');
+  });
+
+  test('a unit, a fund and an initiative get another name, which nobody else has', async () => {
+    const caller = new Caller(world.origin);
+    await caller.call('POST /api/sign-in', { body: coordinator });
+    for (const of of ['units', 'funds', 'initiatives'] as const) {
+      const { id } = await caller.call(`POST /api/${of}`, { body: { name: `First of ${of}` } });
+      await caller.call(`POST /api/${of}`, { body: { name: `Second of ${of}` } });
+      const params = { id };
+      const taken = await caller.try(`PATCH /api/${of}/:id`, { params, body: { name: `second OF ${of}` } });
+      expect(taken.problem.fields).toMatchObject([{ path: 'name' }]);
+      // Another case of its own name is no other's.
+      await caller.call(`PATCH /api/${of}/:id`, { params, body: { name: `FIRST of ${of}` } });
+      const gone = { id: '00000000-0000-7000-8000-000000000000' };
+      expect((await caller.try(`PATCH /api/${of}/:id`, { params: gone, body: { name: 'x' } })).status).toBe(
+        404,
+      );
+    }
+    const { units, funds } = await caller.call('GET /api/choices');
+    expect(units.map((u) => u.name)).toEqual(['FIRST of units', 'Second of units']);
+    expect(funds.map((f) => f.name)).toContain('FIRST of funds');
+  });
+
+  test('the clock of an organization at work is nobody’s to move', async () => {
+    const caller = new Caller(world.origin);
+    await caller.call('POST /api/sign-in', { body: { ...coordinator, email: 'WREN@newfen.example' } });
+    const { now } = await caller.call('GET /api/clock');
+    const to = new Date(Date.parse(now) + 60_000).toISOString();
+    expect((await caller.try('POST /api/clock', { body: { to } })).problem.code).toBe('clock-not-movable');
+    expect((await caller.call('GET /api/me')).clock.movable).toBe(false);
   });
 
   test('the first coordinator signs in, is a contact too, and out again', async () => {

@@ -73,6 +73,7 @@ async function screensOf(
     ['/tray', 'Tray'],
     ['/tray?state=many', 'Tray'],
     ['/team', 'Team and roles'],
+    ['/team/organization', 'Organization'],
     ['/team/registers', 'Places, units, funds and waivers'],
     ['/team/trail', 'Who did what'],
     ['/account', 'Your account'],

@@ -120,7 +120,7 @@ test('the organization, a unit, a kind of event and a place each show their pict
   };
 
   await test.step('a logo of the organization, which can be taken back', async () => {
-    await page.goto('/team');
+    await page.goto('/team/organization');
     await page.getByRole('button', { name: /^Choose a picture of/u }).click();
     await choose('#2F5D4F', 'Reeds over water');
     await expect(page.getByRole('img', { name: 'Reeds over water' })).toBeVisible();

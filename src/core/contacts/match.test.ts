@@ -96,11 +96,13 @@ describe('who is who', () => {
     expect(decision.outcome).toBe('look');
     expect(decision.reasons.at(-1)).toEqual(because('held: unconfirmed'));
   });
-  test('a difference never speaks for two records being one', () => {
+  test('a difference never speaks for two records being one, and what is the same never against', () => {
     const records = makeLabelled(makeRandom(6), 200).map((r) => prepare(r));
     for (const [a, b] of blockedPairs(records))
-      for (const f of compareReady(a, b, firstModel, usualThresholds).findings)
+      for (const f of compareReady(a, b, firstModel, usualThresholds).findings) {
         if (f.reason.code.endsWith(' different')) expect(f.bits).toBeLessThan(0);
+        if (f.reason.code.endsWith(' same')) expect(f.bits).toBeGreaterThanOrEqual(0);
+      }
   });
   test('who is not worth comparing would have come to “different” all the same', () => {
     let skipped = 0;

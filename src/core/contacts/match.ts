@@ -145,14 +145,20 @@ function findingsOf(a: Agreement, weighed: Weighed, person: Prepared, candidate:
     .map(
       (field): Finding => ({
         field,
-        // A difference never speaks for two records being one, even where the likelier rival differs there more often.
-        bits: Math.min(Math.round(weighed.bits[field] * 10) / 10, a[field] === 'different' ? -0.1 : Infinity),
+        bits: asItSpeaks(a[field], Math.round(weighed.bits[field] * 10) / 10),
         reason: reasonOf(field, a[field], person.of, candidate.of),
       }),
     );
   if (a.swapped) found[0] = { ...found[0]!, reason: because('names swapped') };
   return found;
 }
+
+/**
+ * A difference never speaks for two records being one, even where the likelier rival differs there more often; what is the same
+ * never against, even where a household shares it as often.
+ */
+const asItSpeaks = (level: string, bits: number): number =>
+  level === 'different' ? Math.min(bits, -0.1) : level === 'same' ? Math.max(bits, 0) : bits;
 
 /** A reason for every level of agreement there is. */
 type AgreementCode = { [F in Field]: `${F} ${Exclude<Level<F>, 'missing'>}` }[Field];

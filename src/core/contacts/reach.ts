@@ -1,5 +1,8 @@
-import { type CountryCode, parsePhoneNumberFromString } from 'libphonenumber-js/min';
+import { type CountryCode, isSupportedCountry, parsePhoneNumberFromString } from 'libphonenumber-js/min';
 import type { Wrong } from '#core/words/problems.ts';
+
+/** True for a code of ISO 3166-1 that telephone numbers are given out for. */
+export const isCountry = (code: string): boolean => isSupportedCountry(code);
 
 /** What an email or a telephone is for; empty where nobody said. Nobody has a mobile email. */
 export type ReachKind = '' | 'mobile' | 'home' | 'work' | 'other';

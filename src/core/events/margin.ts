@@ -114,7 +114,8 @@ export function marginOf(f: MarginFacts): Note[] {
     if (days > 0)
       settle(
         'stop',
-        65 + soon,
+        // Of two, the one that is later comes first.
+        65 + soon + Math.min(days, 50) / 10,
         'step-overdue',
         'clearance',
         { step, days },

@@ -15,6 +15,7 @@ export const deskEn = {
   'by day': 'by {{date}}',
   'since day': 'since {{date}}',
   today: 'today',
+  now: 'now',
   soon: 'soon',
   'no rush': 'no rush',
   'step asked': '{{step}} is asked of you: {{because}}.',

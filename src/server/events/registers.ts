@@ -2,11 +2,11 @@ import type { z } from 'zod';
 import type { eventsContract } from '#contract/events.ts';
 import type { Work } from '../app/app.ts';
 import { record } from '../app/record.ts';
-import { insert } from '../db/database.ts';
+import { insert, update } from '../db/database.ts';
 import { invalid } from '../http/problem.ts';
-import { isRegistered, lastVersionOf, type Register } from './store.ts';
+import { isRegistered, lastVersionOf, nameInRegister, type Register } from './store.ts';
 
-const words: Record<Register, string> = { units: 'unit', funds: 'fund' };
+const words: Record<Register, string> = { units: 'unit', funds: 'fund', initiatives: 'initiative' };
 
 /** Adds a row to one of the registers that plans choose from; a name that is taken is said beside its field. */
 export async function addToRegister(
@@ -21,6 +21,21 @@ export async function addToRegister(
   await insert(w.tx, register, { id, ...row });
   await record(w, 'register grew', { kind, id, how: `added a ${kind}`, detail: { name: row.name } });
   return { id };
+}
+
+/** Gives a row of a register another name: everything that points at it says the new one. */
+export async function renameInRegister(
+  w: Work,
+  register: Register,
+  { id, name }: { id: string; name: string },
+): Promise<void> {
+  const kind = words[register];
+  const before = await nameInRegister(w.tx, register, id);
+  if (before === name) return;
+  if (await isRegistered(w.tx, register, name, id))
+    throw invalid([{ path: 'name', code: 'register-exists', params: { kind } }]);
+  await update(w.tx, register, id, { name });
+  await record(w, 'register grew', { kind, id, how: `renamed a ${kind}`, detail: { name, before } });
 }
 
 type NewWaiver = z.output<(typeof eventsContract)['POST /api/waivers']['body']>;

@@ -425,10 +425,28 @@ export const readChoices = async (tx: Queries) => ({
 });
 
 /** What plans choose from. */
-export type Register = 'units' | 'funds';
+export type Register = 'units' | 'funds' | 'initiatives';
 
-export const isRegistered = async (tx: Queries, register: Register, name: string): Promise<boolean> =>
-  (await first(tx, `select 1 as x from ${register} where lower(name) = lower($1)`, [name])) !== null;
+/** Whether a register has a row of this name, other than the one given. */
+export const isRegistered = async (
+  tx: Queries,
+  register: Register,
+  name: string,
+  but: string | null = null,
+): Promise<boolean> =>
+  (await first(
+    tx,
+    `select 1 as x from ${register} where lower(name) = lower($1) and id is distinct from $2::uuid`,
+    [name, but],
+  )) !== null;
+
+export async function nameInRegister(tx: Queries, register: Register, id: string): Promise<string> {
+  const row = await first<{ name: string }>(tx, `select name from ${register} where id = $1 for update`, [
+    id,
+  ]);
+  if (!row) throw notFound('This entry');
+  return row.name;
+}
 
 /** The newest version of a waiver with a title; 0 where there is none. */
 export const lastVersionOf = async (tx: Queries, title: string): Promise<number> =>

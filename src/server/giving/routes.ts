@@ -5,6 +5,7 @@ import { followLink, inTransaction } from '../app/app.ts';
 import { record } from '../app/record.ts';
 import { readContact } from '../contacts/store.ts';
 import type { Queries } from '../db/database.ts';
+import { addToRegister, renameInRegister } from '../events/registers.ts';
 import { readEvent } from '../events/store.ts';
 import type { Handlers } from '../http/handle.ts';
 import { languageOf } from '../http/language.ts';
@@ -17,7 +18,6 @@ import { beginGift, keepCard, payGift, recordGift, showGift, tributeRow } from '
 import { changePage, makePage, showPage } from './pages.ts';
 import { cardGiven, changePledge } from './pledges.ts';
 import {
-  addInitiative,
   hideGift,
   readFundName,
   readGifts,
@@ -123,9 +123,13 @@ export const givingHandlers: Handlers<typeof givingContract> = {
 
   'POST /api/initiatives': async (c) => {
     await demandBooks(c);
-    const id = await addInitiative(c.tx, c.app.ids.id(), c.body.name);
-    if (!id) throw invalid([wrongAt('name', 'initiative-taken')]);
-    return { id };
+    return addToRegister(c, 'initiatives', c.body);
+  },
+
+  'PATCH /api/initiatives/:id': async (c) => {
+    await demandBooks(c);
+    await renameInRegister(c, 'initiatives', { ...c.params, ...c.body });
+    return { done: true };
   },
 
   'GET /api/gifts': async (c) => {

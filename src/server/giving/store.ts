@@ -255,16 +255,6 @@ export const readGivingChoices = async (tx: Queries) => ({
 export const readFundName = async (tx: Queries, id: string): Promise<string> =>
   (await first<{ name: string }>(tx, 'select name from funds where id = $1', [id]))!.name;
 
-/** Adds an initiative; null where there is one of that name. */
-export const addInitiative = async (tx: Queries, id: string, name: string): Promise<string | null> =>
-  (
-    await first<{ id: string }>(
-      tx,
-      'insert into initiatives (id, name) values ($1, $2) on conflict do nothing returning id',
-      [id, name],
-    )
-  )?.id ?? null;
-
 /** Keeps a gift off its page, or shows it again. */
 export const hideGift = (tx: Queries, id: string, hidden: boolean): Promise<unknown> =>
   tx.query('update gifts set hidden = $2 where id = $1', [id, hidden]);

@@ -1,14 +1,14 @@
 import type { z } from 'zod';
-import type { staffContract } from '#contract/staff.ts';
-import { emailKey } from '#core/contacts/reach.ts';
+import type { OrganizationDetails, staffContract } from '#contract/staff.ts';
+import { emailKey, isCountry } from '#core/contacts/reach.ts';
 import { isCurrency } from '#core/money/amount.ts';
 import { isZone } from '#core/time/wallTime.ts';
-import { wrongAt } from '#core/words/problems.ts';
+import { type Wrong, wrongAt } from '#core/words/problems.ts';
 import type { App, Work } from '../app/app.ts';
 import { record } from '../app/record.ts';
 import { insert, update } from '../db/database.ts';
 import { invalid, refused } from '../http/problem.ts';
-import { demandPassword } from './commonPasswords.ts';
+import { wrongPassword } from './commonPasswords.ts';
 import { hashPassword } from './passwords.ts';
 import * as store from './store.ts';
 
@@ -18,18 +18,15 @@ type Setup = z.output<(typeof staffContract)['POST /api/setup']['body']>;
 export async function setUp(w: Work, body: Setup): Promise<void> {
   const { tx, app, now } = w;
   if (await store.readOrganization(tx)) throw refused('already-set-up');
-  const { zone, currency } = body.organization;
   const fields = [
-    ...(isZone(zone) ? [] : [wrongAt('organization.zone', 'no-zone')]),
-    ...(isCurrency(currency) ? [] : [wrongAt('organization.currency', 'no-currency')]),
+    ...wrongDetails(body.organization, 'organization.'),
+    ...wrongPassword(
+      body.coordinator.password,
+      { ...body.coordinator, organization: body.organization.name },
+      'coordinator.password',
+    ),
   ];
   if (fields.length) throw invalid(fields);
-  await demandPassword(
-    tx,
-    body.coordinator.password,
-    { ...body.coordinator, organization: body.organization.name },
-    'coordinator.password',
-  );
   await insert(tx, 'organization', {
     id: 1,
     ...body.organization,
@@ -61,6 +58,29 @@ export async function setUp(w: Work, body: Setup): Promise<void> {
   await insert(tx, 'funds', { id: app.ids.id(), name: 'General', about: '' });
   await insertSampleRules(w);
   await record(w, 'organization changed', { how: 'set up' });
+}
+
+/** What an organization says of itself that is not so. */
+const wrongDetails = (d: OrganizationDetails, prefix = ''): Wrong[] => [
+  ...(isZone(d.zone) ? [] : [wrongAt(`${prefix}zone`, 'no-zone')]),
+  ...(isCurrency(d.currency) ? [] : [wrongAt(`${prefix}currency`, 'no-currency')]),
+  ...(isCountry(d.country) ? [] : [wrongAt(`${prefix}country`, 'no-country')]),
+];
+
+/** Changes what the organization says of itself. Prices and gifts are in its currency: with the first of them it stays. */
+export async function describeOrganization(w: Work, details: OrganizationDetails): Promise<void> {
+  const { tx } = w;
+  const before = await store.organizationForUpdate(tx);
+  const fields = wrongDetails(details);
+  if (details.currency !== before.currency && (await store.currencyUsed(tx)))
+    fields.push({ path: 'currency', code: 'currency-used', params: { currency: before.currency } });
+  if (fields.length) throw invalid(fields);
+  const changed = (['name', 'zone', 'currency', 'country', 'sender'] as const).filter(
+    (of) => details[of] !== before[of],
+  );
+  if (!changed.length) return;
+  await store.setDetails(tx, details);
+  await record(w, 'organization changed', { how: changed.map((of) => `${of}: ${details[of]}`).join('; ') });
 }
 
 /** Makes an account of an invitation. Answers it. */

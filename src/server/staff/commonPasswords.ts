@@ -1,5 +1,6 @@
 import { dictionary } from '@zxcvbn-ts/language-common';
 import { type PasswordOwner, problemWithPassword } from '#core/staff/password.ts';
+import type { Wrong } from '#core/words/problems.ts';
 import type { Queries } from '../db/database.ts';
 import { invalid } from '../http/problem.ts';
 import { theOrganization } from './store.ts';
@@ -10,14 +11,19 @@ const common: ReadonlySet<string> = new Set([
   ...(dictionary['diceware-common'] as string[]).filter((w) => w.length >= 6),
 ]);
 
-/** Throws what is wrong with a password somebody chooses, beside its field. */
+/** What is wrong with a password somebody chooses, at a field of that path. */
+export function wrongPassword(password: string, owner: PasswordOwner, path: string): Wrong[] {
+  const wrong = problemWithPassword(password, owner, common);
+  return wrong ? [{ path, ...wrong }] : [];
+}
+
+/** Throws what is wrong with a password somebody of the organization chooses, beside its field. */
 export async function demandPassword(
   tx: Queries,
   password: string,
-  owner: Omit<PasswordOwner, 'organization'> & { organization?: string },
-  path = 'password',
+  owner: Omit<PasswordOwner, 'organization'>,
 ): Promise<void> {
-  const organization = owner.organization ?? (await theOrganization(tx)).name;
-  const wrong = problemWithPassword(password, { ...owner, organization }, common);
-  if (wrong) throw invalid([{ path, ...wrong }]);
+  const organization = (await theOrganization(tx)).name;
+  const wrong = wrongPassword(password, { ...owner, organization }, 'password');
+  if (wrong.length) throw invalid(wrong);
 }

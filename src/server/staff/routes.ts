@@ -6,7 +6,7 @@ import type { Handlers } from '../http/handle.ts';
 import { notFound } from '../http/problem.ts';
 import { absenceHandlers } from './absences.ts';
 import { accountHandlers } from './accounts.ts';
-import { join, setUp } from './commands.ts';
+import { describeOrganization, join, setUp } from './commands.ts';
 import { demandPassword } from './commonPasswords.ts';
 import { hashPassword } from './passwords.ts';
 import { resetHandlers } from './resets.ts';
@@ -47,6 +47,16 @@ export const staffHandlers = (demoSignIns: readonly DemoSignIn[]): Handlers<type
   'PUT /api/account/clock': async (c) => {
     await store.setOwnClock(c.tx, c.staff.id, c.body.clock);
     await record(c, 'account changed', { staffId: c.staff.id, how: 'chose a clock' });
+    return { done: true };
+  },
+
+  'GET /api/organization': async ({ tx }) => {
+    const { name, zone, currency, country, sender } = await store.theOrganization(tx);
+    return { name, zone, currency, country, sender, currencyUsed: await store.currencyUsed(tx) };
+  },
+
+  'PUT /api/organization': async (c) => {
+    await describeOrganization(c, c.body);
     return { done: true };
   },
 

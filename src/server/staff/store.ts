@@ -1,5 +1,5 @@
 import type { Role } from '#contract/endpoint.ts';
-import type { Organization } from '#contract/staff.ts';
+import type { Organization, OrganizationDetails } from '#contract/staff.ts';
 import type { Duty } from '#core/access/duties.ts';
 import type { SignedIn } from '../app/app.ts';
 import { first, once, type Queries } from '../db/database.ts';
@@ -16,6 +16,30 @@ const columns =
 /** The organization; null before it is set up. */
 export const readOrganization = (tx: Queries): Promise<OrganizationRow | null> =>
   first<OrganizationRow>(tx, `select ${columns} from organization`);
+
+/** The organization, while it is changed. */
+export async function organizationForUpdate(tx: Queries): Promise<OrganizationRow> {
+  const row = await first<OrganizationRow>(tx, `select ${columns} from organization for update`);
+  if (!row) throw new Error('the organization is not set up');
+  return row;
+}
+
+/** Whether anything has a price or moved in the organization's own currency: it cannot be another one then. */
+export const currencyUsed = async (tx: Queries): Promise<boolean> =>
+  (await first<{ used: boolean }>(
+    tx,
+    `select exists (select 1 from offers) or exists (select 1 from orders) or exists (select 1 from postings)
+         or exists (select 1 from giving_pages) or exists (select 1 from receipts) as used`,
+  ))!.used;
+
+export const setDetails = (tx: Queries, d: OrganizationDetails): Promise<unknown> =>
+  tx.query('update organization set name = $1, zone = $2, currency = $3, country = $4, sender = $5', [
+    d.name,
+    d.zone,
+    d.currency,
+    d.country,
+    d.sender,
+  ]);
 
 /** Announced when the organization says times of day by another clock. */
 export const faceChanged = 'clock of the organization';

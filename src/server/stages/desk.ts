@@ -156,7 +156,7 @@ async function cardsToSettle(tx: Queries, now: string, staff: SignedIn): Promise
   return [
     {
       urgency: 60,
-      when: line('soon'),
+      when: line('now'),
       tone: 'need',
       subject: line('cards'),
       about: line('money'),

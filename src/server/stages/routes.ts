@@ -8,7 +8,7 @@ import { againOf } from '../events/again.ts';
 import { beginEvent } from '../events/beginning.ts';
 import { deleteEvent, hindranceTo, lostWith } from '../events/deleting.ts';
 import { readHistory } from '../events/history.ts';
-import { addToRegister, addWaiver } from '../events/registers.ts';
+import { addToRegister, addWaiver, renameInRegister } from '../events/registers.ts';
 import { seasonFor } from '../events/season.ts';
 import { readChoices, readEvent } from '../events/store.ts';
 import type { Handlers } from '../http/handle.ts';
@@ -25,6 +25,14 @@ export const eventsHandlers: Handlers<typeof eventsContract> = {
 
   'POST /api/units': (c) => addToRegister(c, 'units', c.body),
   'POST /api/funds': (c) => addToRegister(c, 'funds', c.body),
+  'PATCH /api/units/:id': async (c) => {
+    await renameInRegister(c, 'units', { ...c.params, ...c.body });
+    return { done: true };
+  },
+  'PATCH /api/funds/:id': async (c) => {
+    await renameInRegister(c, 'funds', { ...c.params, ...c.body });
+    return { done: true };
+  },
   'POST /api/waivers': (c) => addWaiver(c, c.body),
 
   'POST /api/events': async (c) => {

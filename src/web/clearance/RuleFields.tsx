@@ -40,9 +40,9 @@ export function RuleFields({ form, at, book, facts, names, open, toggle, move, r
           </Button>{' '}
           <span className="soft">{sayWhen(rule, book, facts)}</span>
         </span>
-        <chakra.span className="soft" fontSize="14px" whiteSpace="nowrap">
+        <chakra.span className="soft" fontSize="14px" flexShrink={0}>
           {at > 0 && (
-            <Button look="link" onClick={() => move(-1)}>
+            <Button look="link" whiteSpace="nowrap" onClick={() => move(-1)}>
               {phrase('clearance.moveUp')}
             </Button>
           )}

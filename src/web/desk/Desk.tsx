@@ -8,8 +8,9 @@ import { placed } from '#web/kit/placed.ts';
 import { phrase, spokenLanguage, term } from '#web/words/phrase.ts';
 import { Empty } from '../kit/Note.tsx';
 import { Loaded } from '../kit/notices.tsx';
-import { useAsk } from '../parts/ask.ts';
+import { useAsk, useMe } from '../parts/ask.ts';
 import { useSaying } from '../parts/saying.ts';
+import { FirstSteps } from './FirstSteps.tsx';
 
 const ribbonLook: SystemStyleObject = {
   borderBottom: '1px solid var(--line)',
@@ -78,6 +79,7 @@ const dueLook: SystemStyleObject = {
 export default function Desk() {
   const desk = useAsk('GET /api/desk', { everyMs: 30_000 });
   const { money } = useSaying();
+  const coordinates = useMe().data?.staff.roles.includes('coordinator') ?? false;
   return (
     <Loaded of={desk}>
       {({ today, entries, since, openNow, ribbon }) => {
@@ -126,6 +128,7 @@ export default function Desk() {
                   </chakra.div>
                 ))}
                 {entries.length === 0 && <Empty>{phrase('desk.whatIsLateMissing')}</Empty>}
+                {entries.length === 0 && ribbon.length === 0 && coordinates && <FirstSteps />}
               </section>
               <Coming events={ribbon} today={today} />
               <section>

@@ -72,7 +72,7 @@ export default function CrewSheet({ page }: { page: EventPage }) {
                     </chakra.td>
                     <td>
                       {s.assignments.map((a) => (
-                        <div key={a.id} className="spread">
+                        <chakra.div key={a.id} className="spread" alignItems="flex-start">
                           <span>
                             <Person id={a.contactId} name={a.name} />
                             {a.quiet && <span className="late"> {sayReason(because(a.quiet))}</span>}
@@ -140,7 +140,7 @@ export default function CrewSheet({ page }: { page: EventPage }) {
                               </Button>
                             )}
                           </chakra.span>
-                        </div>
+                        </chakra.div>
                       ))}
                     </td>
                     <chakra.td className="n" whiteSpace="nowrap" width="120px">

@@ -44,8 +44,9 @@ export function EventAccount({ eventId }: { eventId: string }) {
 }
 
 function Shown({ account, eventId }: { account: EventAccountShown; eventId: string }) {
-  const { money } = useSaying();
+  const { figure, money } = useSaying();
   const said = (amount: number) => money(amount, account.currency);
+  const figured = (amount: number) => figure(amount, account.currency);
   const [open, setOpen] = useState<'plan' | 'cost' | 'worth' | null>(null);
   const roles = useMe().data?.staff.roles ?? [];
   const receipts = roles.some((r) => r === 'treasurer' || r === 'coordinator');
@@ -62,16 +63,16 @@ function Shown({ account, eventId }: { account: EventAccountShown; eventId: stri
       heading: phrase('event.accountPlanned'),
       number: true,
       width: '140px',
-      cell: (l) => (l.planned ? said(l.planned) : ''),
-      total: () => said(kind === 'income' ? account.income.planned : account.costs.planned),
+      cell: (l) => (l.planned ? figured(l.planned) : ''),
+      total: () => figured(kind === 'income' ? account.income.planned : account.costs.planned),
     },
     {
       id: 'actual',
       heading: phrase('event.accountActual'),
       number: true,
       width: '140px',
-      cell: (l) => said(l.actual),
-      total: () => said(kind === 'income' ? account.income.actual : account.costs.actual),
+      cell: (l) => figured(l.actual),
+      total: () => figured(kind === 'income' ? account.income.actual : account.costs.actual),
     },
   ];
   return (
@@ -134,7 +135,7 @@ function Shown({ account, eventId }: { account: EventAccountShown; eventId: stri
 
 /** What was recorded as spent, each with a way back. */
 function Spent({ account, eventId }: { account: EventAccountShown; eventId: string }) {
-  const { money } = useSaying();
+  const { figure } = useSaying();
   const undo = useAction('POST /api/events/:id/costs/:cost/undo');
   type Row = EventAccountShown['spent'][number];
   const columns: Column<Row>[] = [
@@ -151,7 +152,7 @@ function Spent({ account, eventId }: { account: EventAccountShown; eventId: stri
       id: 'amount',
       heading: phrase('event.costAmount'),
       number: true,
-      cell: (s) => money(s.amount, account.currency),
+      cell: (s) => figure(s.amount, account.currency),
     },
     {
       id: 'undo',

@@ -1,6 +1,6 @@
 import { chakra, type SystemStyleObject } from '@chakra-ui/react';
 import { useQueryClient } from '@tanstack/react-query';
-import { lazy, Suspense, useEffect, useState } from 'react';
+import { lazy, Suspense, useEffect, useRef, useState } from 'react';
 import { Link, Navigate, useParams } from 'react-router';
 import type { EventPage as Page } from '#contract/events.ts';
 import { topicsOfEvent } from '#contract/topics.ts';
@@ -241,7 +241,7 @@ function Shown({ page, stage }: { page: Page; stage: Stage }) {
                 .join(' · ')}
             </div>
           </div>
-          <chakra.div className="acts" justifyContent="flex-end">
+          <chakra.div className="acts" justifyContent={{ base: 'flex-start', lg: 'flex-end' }}>
             <StateWord state={page.isTemplate ? 'template' : page.state} />
             {page.publicUrl && (
               <ButtonAnchor href={`/e/${plan.slug}`} target="_blank" rel="noreferrer">
@@ -280,8 +280,15 @@ function Spine({ page, stage }: { page: Page; stage: Stage }) {
   const { zone } = page.plan;
   const { spine } = page;
   const ahead = useStageAhead(page.id);
+  const strip = useRef<HTMLElement>(null);
+  // As a strip it is wider than a phone: the stage one is at is brought into it.
+  useEffect(() => {
+    const here = strip.current?.querySelector<HTMLElement>(`a[href$="/${stage}"]`);
+    if (strip.current && here)
+      strip.current.scrollLeft = here.offsetLeft - (strip.current.clientWidth - here.offsetWidth) / 2;
+  }, [stage]);
   return (
-    <chakra.nav css={spineLook} aria-label={phrase('event.stages')}>
+    <chakra.nav ref={strip} position="relative" css={spineLook} aria-label={phrase('event.stages')}>
       <ol>
         {spine.stages.map((s, n) => (
           <li key={s.stage}>

@@ -61,7 +61,12 @@ export default function WrapUpSheet({ page }: { page: EventPage }) {
                 </ButtonAnchor>
               </div>
             </div>
-            <chakra.div display="grid" gridTemplateColumns="1fr 1fr" gap="0 32px" marginTop="8px">
+            <chakra.div
+              display="grid"
+              gridTemplateColumns={{ base: 'minmax(0,1fr)', md: '1fr 1fr' }}
+              gap={{ base: '16px', md: '0 32px' }}
+              marginTop="8px"
+            >
               <div className="table still">
                 <table>
                   <tbody>

@@ -227,17 +227,20 @@ export function ChoiceField({
   set,
   choices,
   empty,
+  disabled = false,
   ...field
 }: FieldProps & {
   value: string;
   set: (value: string) => void;
   choices: readonly Choice[];
   empty?: string | undefined;
+  /** What is chosen can be seen and not changed; the help says why. */
+  disabled?: boolean | undefined;
 }) {
   return (
     <Field {...field}>
       {(props) => (
-        <NativeSelect.Root>
+        <NativeSelect.Root disabled={disabled}>
           <NativeSelect.Field {...props} value={value} onChange={(e) => set(e.target.value)}>
             <Options choices={choices} empty={empty} />
           </NativeSelect.Field>

@@ -83,8 +83,8 @@ function Standing({
   several: boolean;
   open: (account: Account, fund: string) => void;
 }) {
-  const { money } = useSaying();
-  const said = (amount: number) => money(amount, trial.currency);
+  const { figure } = useSaying();
+  const figured = (amount: number) => figure(amount, trial.currency);
   const columns: Column<Balance>[] = [
     {
       id: 'account',
@@ -103,15 +103,15 @@ function Standing({
       id: 'debit',
       heading: phrase('ledger.debit'),
       number: true,
-      cell: (b) => (b.amount > 0 ? said(b.amount) : ''),
-      total: () => said(trial.debits),
+      cell: (b) => (b.amount > 0 ? figured(b.amount) : ''),
+      total: () => figured(trial.debits),
     },
     {
       id: 'credit',
       heading: phrase('ledger.credit'),
       number: true,
-      cell: (b) => (b.amount < 0 ? said(-b.amount) : ''),
-      total: () => said(trial.credits),
+      cell: (b) => (b.amount < 0 ? figured(-b.amount) : ''),
+      total: () => figured(trial.credits),
     },
   ];
   return (

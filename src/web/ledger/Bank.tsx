@@ -137,7 +137,7 @@ function sayProposal({ kind, of }: BankProposed): string {
 }
 
 function Lines({ lines }: { lines: BankOpen[] }) {
-  const { money } = useSaying();
+  const { figure } = useSaying();
   const [at, setAt] = useState(0);
   const [saying, setSaying] = useState<BankOpen | null>(null);
   const list = useRef<HTMLUListElement>(null);
@@ -193,7 +193,7 @@ function Lines({ lines }: { lines: BankOpen[] }) {
             <chakra.div display="flex" gap="12px" alignItems="baseline" flexWrap="wrap">
               <chakra.span width="80px">{sayShortDate(line.on)}</chakra.span>
               <chakra.b className="num" width="96px" textAlign="right" fontWeight="600">
-                {money(line.amount, line.currency)}
+                {figure(line.amount, line.currency)}
               </chakra.b>
               <chakra.span flex="1" minWidth="200px">
                 {line.words}
@@ -297,7 +297,7 @@ const hows: Record<BankSettled['how'], string> = {
 };
 
 function Settled({ settled }: { settled: BankSettled[] }) {
-  const { money } = useSaying();
+  const { figure } = useSaying();
   const undo = useAction('POST /api/bank/lines/:id/undo');
   const columns: Column<BankSettled>[] = [
     {
@@ -318,7 +318,7 @@ function Settled({ settled }: { settled: BankSettled[] }) {
       id: 'amount',
       heading: phrase('ledger.amount'),
       number: true,
-      cell: (l) => money(l.amount, l.currency),
+      cell: (l) => figure(l.amount, l.currency),
     },
     {
       id: 'undo',

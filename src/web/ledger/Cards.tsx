@@ -120,7 +120,7 @@ function StandingOf({ of, aside }: { of: Standing; aside: boolean }) {
 }
 
 function OpenTable({ open, settle }: { open: CardsOpen[]; settle: (of: CardsOpen) => void }) {
-  const { money, dayAndYear } = useSaying();
+  const { figure, dayAndYear } = useSaying();
   const columns: Column<CardsOpen>[] = [
     {
       id: 'date',
@@ -157,7 +157,7 @@ function OpenTable({ open, settle }: { open: CardsOpen[]; settle: (of: CardsOpen
       id: 'amount',
       heading: phrase('ledger.amount'),
       number: true,
-      cell: (o) => money(o.amount, o.currency),
+      cell: (o) => figure(o.amount, o.currency),
     },
     {
       id: 'do',
@@ -184,7 +184,7 @@ function OpenTable({ open, settle }: { open: CardsOpen[]; settle: (of: CardsOpen
 }
 
 function Payouts({ payouts, show }: { payouts: Payout[]; show: (of: Payout) => void }) {
-  const { money, dayAndYear } = useSaying();
+  const { figure, dayAndYear } = useSaying();
   const columns: Column<Payout>[] = [
     {
       id: 'date',
@@ -217,12 +217,12 @@ function Payouts({ payouts, show }: { payouts: Payout[]; show: (of: Payout) => v
         </>
       ),
     },
-    { id: 'fees', heading: phrase('ledger.fees'), number: true, cell: (p) => money(p.fees, p.currency) },
+    { id: 'fees', heading: phrase('ledger.fees'), number: true, cell: (p) => figure(p.fees, p.currency) },
     {
       id: 'amount',
       heading: phrase('ledger.amount'),
       number: true,
-      cell: (p) => money(p.amount, p.currency),
+      cell: (p) => figure(p.amount, p.currency),
     },
   ];
   return (
@@ -237,7 +237,7 @@ function Payouts({ payouts, show }: { payouts: Payout[]; show: (of: Payout) => v
 }
 
 function OfPayout({ payout, close }: { payout: Payout; close: () => void }) {
-  const { money, dayAndYear } = useSaying();
+  const { figure, dayAndYear } = useSaying();
   const columns: Column<PayoutMove>[] = [
     {
       id: 'date',
@@ -252,12 +252,12 @@ function OfPayout({ payout, close }: { payout: Payout; close: () => void }) {
       heading: phrase('ledger.whatMoved'),
       cell: (m) => [kinds[m.kind], m.name, m.orderNumber].filter(Boolean).join(', '),
     },
-    { id: 'fee', heading: phrase('ledger.fees'), number: true, cell: (m) => money(m.fee, m.currency) },
+    { id: 'fee', heading: phrase('ledger.fees'), number: true, cell: (m) => figure(m.fee, m.currency) },
     {
       id: 'amount',
       heading: phrase('ledger.amount'),
       number: true,
-      cell: (m) => money(m.amount, m.currency),
+      cell: (m) => figure(m.amount, m.currency),
     },
   ];
   return (

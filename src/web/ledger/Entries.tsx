@@ -20,7 +20,7 @@ export function Entries({ account, back }: { account: Account | null; back: () =
     account === null || account === 'gifts' ? ['event', 'fund', 'person', 'period'] : undefined,
   );
   const query = { ...filters.query, account: account ?? undefined };
-  const { money, sums, currency } = useSaying();
+  const { figure, sums, currency } = useSaying();
   const columnsOf = useMoneyColumns<Row>();
   const columns: Column<Row>[] = [
     { ...columnsOf.date, total: () => phrase('ledger.inAll') },
@@ -45,7 +45,7 @@ export function Entries({ account, back }: { account: Account | null; back: () =
       heading: phrase('ledger.debit'),
       number: true,
       sortBy: (r) => r.amount,
-      cell: (r) => (r.amount > 0 ? money(r.amount, r.currency) : ''),
+      cell: (r) => (r.amount > 0 ? figure(r.amount, r.currency) : ''),
       total: () => totalOf('debits'),
     },
     {
@@ -53,7 +53,7 @@ export function Entries({ account, back }: { account: Account | null; back: () =
       heading: phrase('ledger.credit'),
       number: true,
       sortBy: (r) => -r.amount,
-      cell: (r) => (r.amount < 0 ? money(-r.amount, r.currency) : ''),
+      cell: (r) => (r.amount < 0 ? figure(-r.amount, r.currency) : ''),
       total: () => totalOf('credits'),
     },
   ];

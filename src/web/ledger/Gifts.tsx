@@ -56,7 +56,7 @@ const purposes = (of: { fund: string; initiative: string | null; event: string |
   [...new Set([of.fund, of.initiative, of.event])].filter(Boolean).join(', ');
 
 function Pages({ pages, edit }: { pages: GivingPage[]; edit: (of: GivingPage) => void }) {
-  const { money } = useSaying();
+  const { figure, money } = useSaying();
   const columns: Column<GivingPage>[] = [
     {
       id: 'title',
@@ -80,7 +80,7 @@ function Pages({ pages, edit }: { pages: GivingPage[]; edit: (of: GivingPage) =>
       id: 'given',
       heading: phrase('ledger.givenSoFar'),
       number: true,
-      cell: (p) => money(p.given, p.currency),
+      cell: (p) => figure(p.given, p.currency),
     },
     {
       id: 'goal',
@@ -121,7 +121,7 @@ function Pages({ pages, edit }: { pages: GivingPage[]; edit: (of: GivingPage) =>
 }
 
 function Pledges({ pledges }: { pledges: PledgeRow[] }) {
-  const { money } = useSaying();
+  const { figure } = useSaying();
   const states: Record<PledgeRow['state'], string> = {
     begun: '',
     running: phrase('ledger.pledgeRunning'),
@@ -153,13 +153,13 @@ function Pledges({ pledges }: { pledges: PledgeRow[] }) {
       id: 'amount',
       heading: phrase('ledger.everyMonth'),
       number: true,
-      cell: (p) => money(p.amount, p.currency),
+      cell: (p) => figure(p.amount, p.currency),
     },
     {
       id: 'given',
       heading: phrase('ledger.givenSoFar'),
       number: true,
-      cell: (p) => money(p.given, p.currency),
+      cell: (p) => figure(p.given, p.currency),
     },
   ];
   return (
@@ -174,7 +174,7 @@ function Pledges({ pledges }: { pledges: PledgeRow[] }) {
 }
 
 function AllGifts({ back }: { back: (of: GiftRow) => void }) {
-  const { money, dayAndYear } = useSaying();
+  const { figure, dayAndYear } = useSaying();
   const hide = useAction('PUT /api/gifts/:id/hidden');
   const columns: Column<GiftRow>[] = [
     {
@@ -224,7 +224,7 @@ function AllGifts({ back }: { back: (of: GiftRow) => void }) {
       heading: phrase('ledger.amount'),
       number: true,
       sortBy: (g) => g.received,
-      cell: (g) => money(g.received, g.currency),
+      cell: (g) => figure(g.received, g.currency),
     },
     {
       id: 'back',

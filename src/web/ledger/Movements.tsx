@@ -44,7 +44,7 @@ export function Movements() {
   const filters = useMoneyFilters(['event', 'fund', 'person', 'period']);
   const query = { ...filters.query, kind: kind || undefined };
   const ledger = useAsk('GET /api/ledger', { query });
-  const { money, currency, at } = useSaying();
+  const { figure, money, currency, at } = useSaying();
   const columnsOf = useMoneyColumns<LedgerRow>();
   const columns: Column<LedgerRow>[] = [
     columnsOf.date,
@@ -76,7 +76,7 @@ export function Movements() {
       heading: phrase('ledger.amount'),
       number: true,
       sortBy: (r) => r.amount,
-      cell: (r) => <span className={r.amount < 0 ? 'late' : ''}>{money(r.amount, r.currency)}</span>,
+      cell: (r) => <span className={r.amount < 0 ? 'late' : ''}>{figure(r.amount, r.currency)}</span>,
     },
   ];
   return (

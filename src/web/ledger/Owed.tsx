@@ -17,7 +17,7 @@ type Row = Answer<'GET /api/books/owed'>[number];
 
 /** What people owe for what they booked, and what is owed to them. */
 export function Owed() {
-  const { money, sums, currency, dayAndYear, now } = useSaying();
+  const { figure, sums, currency, dayAndYear, now } = useSaying();
   const filters = useMoneyFilters(['event', 'person']);
   const { eventId, contactId } = filters.query;
   const [handled, setHandled] = useState<Handled | null>(null);
@@ -77,7 +77,7 @@ export function Owed() {
       heading: phrase('ledger.owesUs'),
       number: true,
       sortBy: (r) => r.amount,
-      cell: (r) => (r.amount > 0 ? money(r.amount, r.currency) : ''),
+      cell: (r) => (r.amount > 0 ? figure(r.amount, r.currency) : ''),
       total: (rows) => sum(rows, 1),
     },
     {
@@ -85,7 +85,7 @@ export function Owed() {
       heading: phrase('ledger.weOwe'),
       number: true,
       sortBy: (r) => -r.amount,
-      cell: (r) => (r.amount < 0 ? money(-r.amount, r.currency) : ''),
+      cell: (r) => (r.amount < 0 ? figure(-r.amount, r.currency) : ''),
       total: (rows) => sum(rows, -1),
     },
     {

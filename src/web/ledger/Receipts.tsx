@@ -154,7 +154,7 @@ function Rows({
   rows: ReceiptRow[];
   undo: (receipt: ReceiptRow, how: 'void' | 'replace') => void;
 }) {
-  const { money, dayAndYear } = useSaying();
+  const { figure, dayAndYear } = useSaying();
   const columns: Column<ReceiptRow>[] = [
     {
       id: 'number',
@@ -211,13 +211,13 @@ function Rows({
       id: 'amount',
       heading: phrase('ledger.amount'),
       number: true,
-      cell: (r) => money(r.amount, r.currency),
+      cell: (r) => figure(r.amount, r.currency),
     },
     {
       id: 'advantage',
       heading: phrase('ledger.advantage'),
       number: true,
-      cell: (r) => (r.advantage ? money(r.advantage, r.currency) : ''),
+      cell: (r) => (r.advantage ? figure(r.advantage, r.currency) : ''),
     },
     {
       id: 'eligible',
@@ -226,7 +226,7 @@ function Rows({
       sortBy: (r) => r.eligible,
       cell: (r) => (
         <chakra.span textDecoration={r.state === 'void' ? 'line-through' : undefined}>
-          {money(r.eligible, r.currency)}
+          {figure(r.eligible, r.currency)}
         </chakra.span>
       ),
     },
@@ -299,7 +299,7 @@ function Undo({ receipt, how, close }: { receipt: ReceiptRow; how: 'void' | 'rep
 
 /** What a run would write, and for whom not and why; then it is begun. */
 function Run({ year, close }: { year: string; close: () => void }) {
-  const { money, sums } = useSaying();
+  const { figure, money, sums } = useSaying();
   const [mail, setMail] = useState(true);
   const begin = useAction('POST /api/receipts/batches', close);
   const columns = (why: boolean): Column<ReceiptPerson>[] => [
@@ -311,7 +311,7 @@ function Run({ year, close }: { year: string; close: () => void }) {
             id: 'eligible',
             heading: phrase('ledger.eligible'),
             number: true,
-            cell: (p: ReceiptPerson) => money(p.eligible, p.currency),
+            cell: (p: ReceiptPerson) => figure(p.eligible, p.currency),
           },
         ] as Column<ReceiptPerson>[])),
     {

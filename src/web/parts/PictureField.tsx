@@ -36,7 +36,7 @@ export function PictureField({
       <Button
         look="link"
         color="verdigris"
-        aria-label={phrase('event.pictureOf', { name })}
+        aria-label={name ? phrase('event.pictureOf', { name }) : undefined}
         onClick={() => setChoosing(true)}
       >
         {phrase(picture ? 'event.anotherPicture' : 'event.choosePicture')}

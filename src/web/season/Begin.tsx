@@ -114,46 +114,48 @@ export function Begin({
           </chakra.div>
         </>
       ) : (
-        <>
-          <InlineText
-            label={phrase('season.beginFrom')}
-            placeholder={phrase('season.searchPast')}
-            width="100%"
-            value={typed}
-            set={setTyped}
-          />
-          <chakra.ul
-            listStyleType="none"
-            padding="0"
-            margin="6px 0 14px"
-            aria-label={phrase('season.beginFrom')}
-          >
-            {templates.map((e) => (
-              <From
-                key={e.id}
-                title={phrase('season.template', { title: e.title })}
-                more=""
-                choose={() => form.set({ from: e.id })}
-              />
-            ))}
-            {found.slice(0, words ? undefined : few).map(([newest, ...before]) => (
-              <From
-                key={newest.firstOf}
-                title={newest.title}
-                more={[
-                  newest.startsLocal && sayDay(newest.startsLocal),
-                  before.length > 0 && phrase('season.nTimes', { n: before.length + 1 }),
-                ]
-                  .filter(Boolean)
-                  .join(' · ')}
-                choose={() => form.set({ from: newest.id })}
-              />
-            ))}
-            {words && found.length + templates.length === 0 && (
-              <chakra.li color="soft">{phrase('season.noneFound', { q: typed.trim() })}</chakra.li>
-            )}
-          </chakra.ul>
-        </>
+        events.length > 0 && (
+          <>
+            <InlineText
+              label={phrase('season.beginFrom')}
+              placeholder={phrase('season.searchPast')}
+              width="100%"
+              value={typed}
+              set={setTyped}
+            />
+            <chakra.ul
+              listStyleType="none"
+              padding="0"
+              margin="6px 0 14px"
+              aria-label={phrase('season.beginFrom')}
+            >
+              {templates.map((e) => (
+                <From
+                  key={e.id}
+                  title={phrase('season.template', { title: e.title })}
+                  more=""
+                  choose={() => form.set({ from: e.id })}
+                />
+              ))}
+              {found.slice(0, words ? undefined : few).map(([newest, ...before]) => (
+                <From
+                  key={newest.firstOf}
+                  title={newest.title}
+                  more={[
+                    newest.startsLocal && sayDay(newest.startsLocal),
+                    before.length > 0 && phrase('season.nTimes', { n: before.length + 1 }),
+                  ]
+                    .filter(Boolean)
+                    .join(' · ')}
+                  choose={() => form.set({ from: newest.id })}
+                />
+              ))}
+              {words && found.length + templates.length === 0 && (
+                <chakra.li color="soft">{phrase('season.noneFound', { q: typed.trim() })}</chakra.li>
+              )}
+            </chakra.ul>
+          </>
+        )
       )}
       <Text
         form={form}
@@ -166,7 +168,9 @@ export function Begin({
             ? phrase('season.comesAlong', again.data.brings)
             : source
               ? phrase('season.aCopyTakesTickets')
-              : phrase('season.orFromNothing')
+              : events.length > 0
+                ? phrase('season.orFromNothing')
+                : undefined
         }
       />
     </FormDialog>

@@ -208,13 +208,13 @@ export default function Season() {
                 }}
                 empty={phrase(view === 'templates' ? 'season.noTemplateYet' : 'season.noEventHerePlan')}
               />
-              {(beginning || address.again) && (
+              {(beginning || address.again || address.begin) && (
                 <Begin
                   events={all}
                   from={address.again || null}
                   close={() => {
                     setBeginning(false);
-                    put({ again: '' });
+                    put({ again: '', begin: '' });
                   }}
                 />
               )}

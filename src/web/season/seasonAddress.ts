@@ -1,10 +1,11 @@
 import type { SeasonEvent } from '#contract/events.ts';
 import type { Clash } from '#core/season/clashes.ts';
 
-/** What is shown of Season, as its address says it. `again` is the event that is to be planned again. */
+/** What is shown of Season, as its address says it. `again` is the event that is to be planned again; `begin` asks which. */
 export const usualSeason = {
   show: 'coming',
   again: '',
+  begin: '',
   form: 'ribbon',
   by: 'unit',
   month: '',

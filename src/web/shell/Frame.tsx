@@ -137,8 +137,9 @@ function PersonMenu({ name, coordinator }: { name: string; coordinator: boolean 
       entries={[
         ...(coordinator
           ? [
+              { label: phrase('organization.title'), run: () => navigate('/team/organization') },
               { label: phrase('common.teamAndRoles'), run: () => navigate('/team') },
-              { label: phrase('shell.placesUnitsWaivers'), run: () => navigate('/team/registers') },
+              { label: phrase('team.placesUnitsFundsAnd'), run: () => navigate('/team/registers') },
               { label: phrase('clearance.rules'), run: () => navigate('/team/clearance') },
               { label: phrase('common.importContacts'), run: () => navigate('/import') },
             ]

@@ -26,6 +26,7 @@ const Records = lazy(placeLoads.Records);
 const Segments = lazy(() => import('../records/Segments.tsx'));
 const Segment = lazy(() => import('../records/Segment.tsx'));
 const Tray = lazy(placeLoads.Tray);
+const Organization = lazy(() => import('../team/Organization.tsx'));
 const Team = lazy(() => import('../team/Team.tsx'));
 const Trail = lazy(() => import('../team/Trail.tsx'));
 const Account = lazy(() => import('../account/Account.tsx'));
@@ -83,6 +84,7 @@ export function Places() {
                   <Route path="/records/segments" element={<Segments />} />
                   <Route path="/records/segments/:id" element={<Segment />} />
                   <Route path="/tray" element={<Tray />} />
+                  <Route path="/team/organization" element={<Organization />} />
                   <Route path="/team" element={<Team />} />
                   <Route path="/team/trail" element={<Trail />} />
                   <Route path="/account" element={<Account />} />

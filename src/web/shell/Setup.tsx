@@ -4,11 +4,12 @@ import { Navigate, useNavigate } from 'react-router';
 import { staffContract } from '#contract/staff.ts';
 import { phrase } from '#web/words/phrase.ts';
 import { Form } from '../kit/form/Form.tsx';
-import { Text, ZoneField } from '../kit/form/fields.tsx';
+import { Text } from '../kit/form/fields.tsx';
 import { prepare } from '../kit/form/request.ts';
 import { useForm } from '../kit/form/useForm.ts';
 import { Loaded } from '../kit/notices.tsx';
 import { useAsk } from '../parts/ask.ts';
+import { OrganizationFields } from '../parts/OrganizationFields.tsx';
 
 /** The first visit: names the organization and makes its first coordinator. */
 export function Setup() {
@@ -26,13 +27,7 @@ export function Setup() {
       },
       coordinator: { name: '', email: '', password: '' },
     },
-    request: ({ organization: o, coordinator }) =>
-      prepare(staffContract, 'POST /api/setup', {
-        body: {
-          organization: { ...o, currency: o.currency.toUpperCase(), country: o.country.toUpperCase() },
-          coordinator,
-        },
-      }),
+    request: (body) => prepare(staffContract, 'POST /api/setup', { body }),
     after: () => {
       setDone(true);
       navigate('/sign-in', { replace: true });
@@ -51,44 +46,7 @@ export function Setup() {
                 {phrase('shell.thisHappensOnceYou')}
               </chakra.p>
               <Form form={form} submit={phrase('shell.setUp')}>
-                <Text
-                  form={form}
-                  name="organization.name"
-                  label={phrase('common.organization')}
-                  autoComplete="organization"
-                  required
-                />
-                <ZoneField
-                  form={form}
-                  name="organization.zone"
-                  label={phrase('common.timeZone')}
-                  required
-                  help={phrase('shell.eventsBeginInThis')}
-                />
-                <div className="pair">
-                  <Text
-                    form={form}
-                    name="organization.currency"
-                    label={phrase('shell.currency')}
-                    maxLength={3}
-                    required
-                  />
-                  <Text
-                    form={form}
-                    name="organization.country"
-                    label={phrase('shell.country')}
-                    maxLength={2}
-                    required
-                    help={phrase('shell.telephoneNumbersAreRead')}
-                  />
-                </div>
-                <Text
-                  form={form}
-                  name="organization.sender"
-                  label={phrase('shell.emailThatMessagesCome')}
-                  type="email"
-                  required
-                />
+                <OrganizationFields form={form} at={(field) => `organization.${field}`} />
                 <Text
                   form={form}
                   name="coordinator.name"

@@ -1,4 +1,3 @@
-import { chakra } from '@chakra-ui/react';
 import { useState } from 'react';
 import { type Kind, kindsContract } from '#contract/kinds.ts';
 import { kindColours, kindShapes } from '#core/events/kinds.ts';
@@ -13,11 +12,16 @@ import { say } from '../kit/toast.tsx';
 import { useAction, useAsk } from '../parts/ask.ts';
 import { KindMark } from '../parts/KindMark.tsx';
 import { PictureField } from '../parts/PictureField.tsx';
+import { RegisterSection, RowActs } from './RegisterSection.tsx';
 
 type Sort = Kind['sort'];
-const titles: Record<Sort, string> = {
-  category: phrase('team.categories'),
-  draw: phrase('team.draws'),
+const words: Record<Sort, { title: string; empty: string; add: string }> = {
+  category: {
+    title: phrase('team.categories'),
+    empty: phrase('team.noKinds'),
+    add: phrase('team.addKind'),
+  },
+  draw: { title: phrase('team.draws'), empty: phrase('team.noDraws'), add: phrase('team.addDraw') },
 };
 
 /** Kinds of events with their marks, and what draws people to them, each with its French. */
@@ -28,55 +32,52 @@ export function Kinds() {
   return (
     <>
       <Problems of={remove.problem} />
-      {(['category', 'draw'] as const).map((sort) => (
-        <chakra.section key={sort} marginTop="22px">
-          <h2>{titles[sort]}</h2>
-          <Loaded of={kinds}>
-            {(all) => (
-              <ul className="lines">
-                {all
-                  .filter((k) => k.sort === sort)
-                  .map((k) => (
-                    <li key={k.id} className="spread">
-                      <span>
-                        <KindMark mark={k} />
-                        <span className="name">{k.name}</span> <span className="soft">{k.french}</span>
-                      </span>
-                      <chakra.span display="inline-flex" gap="12px" fontSize="13.5px">
-                        <span className="soft num">{phrase('team.eventsOf', { events: k.events })}</span>
-                        <Button
-                          look="link"
-                          color="verdigris"
-                          aria-label={phrase('team.changeNamed', { name: k.name })}
-                          onClick={() => setChanging(k)}
-                        >
-                          {phrase('common.change')}
-                        </Button>
-                        <Button
-                          look="link"
-                          color="soft"
-                          disabled={remove.isPending}
-                          aria-label={phrase('team.removeNamed', { name: k.name })}
-                          onClick={() =>
-                            remove.mutate(
-                              { params: { id: k.id } },
-                              { onSuccess: () => say(phrase('team.kindGone', { name: k.name })) },
-                            )
-                          }
-                        >
-                          {phrase('common.remove')}
-                        </Button>
-                      </chakra.span>
-                    </li>
-                  ))}
-              </ul>
-            )}
-          </Loaded>
-          <Button look="link" color="verdigris" onClick={() => setChanging(sort)}>
-            {phrase('team.addOne')}
-          </Button>
-        </chakra.section>
-      ))}
+      <Loaded of={kinds}>
+        {(all) =>
+          (['category', 'draw'] as const).map((sort) => (
+            <RegisterSection
+              key={sort}
+              {...words[sort]}
+              act={() => setChanging(sort)}
+              rows={all
+                .filter((k) => k.sort === sort)
+                .map((k) => (
+                  <li key={k.id} className="spread">
+                    <span>
+                      <KindMark mark={k} />
+                      <span className="name">{k.name}</span> <span className="soft">{k.french}</span>
+                    </span>
+                    <RowActs>
+                      <span className="soft num">{phrase('team.eventsOf', { events: k.events })}</span>
+                      <Button
+                        look="link"
+                        color="verdigris"
+                        aria-label={phrase('team.changeNamed', { name: k.name })}
+                        onClick={() => setChanging(k)}
+                      >
+                        {phrase('common.change')}
+                      </Button>
+                      <Button
+                        look="link"
+                        color="soft"
+                        disabled={remove.isPending}
+                        aria-label={phrase('team.removeNamed', { name: k.name })}
+                        onClick={() =>
+                          remove.mutate(
+                            { params: { id: k.id } },
+                            { onSuccess: () => say(phrase('team.kindGone', { name: k.name })) },
+                          )
+                        }
+                      >
+                        {phrase('common.remove')}
+                      </Button>
+                    </RowActs>
+                  </li>
+                ))}
+            />
+          ))
+        }
+      </Loaded>
       {changing && <Change kind={changing} close={() => setChanging(null)} />}
     </>
   );
@@ -108,8 +109,8 @@ function Change({ kind, close }: { kind: Kind | Sort; close: () => void }) {
   return (
     <FormDialog
       form={form}
-      title={known ? phrase('team.changeNamed', { name: known.name }) : titles[sort]}
-      submit={phrase('common.save')}
+      title={known ? phrase('team.changeNamed', { name: known.name }) : words[sort].add}
+      submit={known ? phrase('common.save') : words[sort].add}
       close={close}
     >
       <div className="pair">

@@ -1,4 +1,3 @@
-import { chakra } from '@chakra-ui/react';
 import { useState } from 'react';
 import { type CustomField, type FieldKind, fieldsContract } from '#contract/fields.ts';
 import { Button } from '#web/kit/Button.tsx';
@@ -10,6 +9,7 @@ import { useForm } from '../kit/form/useForm.ts';
 import { Loaded } from '../kit/notices.tsx';
 import { say } from '../kit/toast.tsx';
 import { useAsk } from '../parts/ask.ts';
+import { RegisterSection } from './RegisterSection.tsx';
 
 const kinds: readonly FieldKind[] = ['text', 'number', 'date', 'yes or no', 'one of'];
 const linesOf = (text: string): string[] =>
@@ -23,42 +23,39 @@ export function OwnFields() {
   const fields = useAsk('GET /api/fields');
   const [changing, setChanging] = useState<CustomField | 'new' | null>(null);
   return (
-    <chakra.section className="fields" marginTop="22px">
-      <h2>{phrase('team.fieldsOfContacts')}</h2>
+    <>
       <Loaded of={fields}>
         {(list) => (
-          <>
-            {list.length === 0 && <p className="soft">{phrase('team.noneYetWhatYou')}</p>}
-            <ul className="lines">
-              {list.map((f) => (
-                <li key={f.id} className="spread">
-                  <span>
-                    <span className="name">{f.name}</span>{' '}
-                    <span className="soft">
-                      {phrase('team.filledIn', {
-                        kind: f.kind === 'one of' ? f.choices.join(', ') : term(f.kind),
-                        filled: f.filled,
-                      })}
-                    </span>
+          <RegisterSection
+            title={phrase('team.fieldsOfContacts')}
+            empty={phrase('team.noneYetWhatYou')}
+            add={phrase('team.addAField')}
+            act={() => setChanging('new')}
+            rows={list.map((f) => (
+              <li key={f.id} className="spread">
+                <span>
+                  <span className="name">{f.name}</span>{' '}
+                  <span className="soft">
+                    {phrase('team.filledIn', {
+                      kind: f.kind === 'one of' ? f.choices.join(', ') : term(f.kind),
+                      filled: f.filled,
+                    })}
                   </span>
-                  <Button
-                    look="link"
-                    aria-label={phrase('team.changeTheField', { name: f.name })}
-                    onClick={() => setChanging(f)}
-                  >
-                    {phrase('common.change')}
-                  </Button>
-                </li>
-              ))}
-            </ul>
-          </>
+                </span>
+                <Button
+                  look="link"
+                  aria-label={phrase('team.changeTheField', { name: f.name })}
+                  onClick={() => setChanging(f)}
+                >
+                  {phrase('common.change')}
+                </Button>
+              </li>
+            ))}
+          />
         )}
       </Loaded>
-      <Button look="link" onClick={() => setChanging('new')}>
-        {phrase('team.addAField')}
-      </Button>
       {changing && <FieldForm field={changing === 'new' ? null : changing} close={() => setChanging(null)} />}
-    </chakra.section>
+    </>
   );
 }
 

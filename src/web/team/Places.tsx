@@ -6,21 +6,23 @@ import { phrase } from '#web/words/phrase.ts';
 import { Asking } from '../kit/Asking.tsx';
 import { Button } from '../kit/Button.tsx';
 import { ChoiceField } from '../kit/Field.tsx';
-import { Form } from '../kit/form/Form.tsx';
 import { FormDialog } from '../kit/form/FormDialog.tsx';
 import { prepare } from '../kit/form/request.ts';
 import { useForm } from '../kit/form/useForm.ts';
-import { Empty } from '../kit/Note.tsx';
 import { Loaded, Problems } from '../kit/notices.tsx';
 import { say } from '../kit/toast.tsx';
 import { useAction, useAsk } from '../parts/ask.ts';
 import { Diaries } from './Diaries.tsx';
 import { fieldOfPlace, PlaceFields, placeOf, typedPlace } from './PlaceFields.tsx';
+import { RegisterSection, RowActs } from './RegisterSection.tsx';
 
 /** The register of places: what is known of each, and what takes place there. */
 export function Places() {
   const places = useAsk('GET /api/venues');
-  const [doing, setDoing] = useState<{ with: Place; what: 'change' | 'merge' | 'diaries' } | null>(null);
+  const [doing, setDoing] = useState<{ with: Place; what: 'change' | 'merge' | 'diaries' } | 'add' | null>(
+    null,
+  );
+  const of = doing === 'add' ? null : doing;
   const retire = useAction('POST /api/venues/:id/retire');
   const put = (place: Place, retired: boolean) => {
     retire.mutate(
@@ -35,15 +37,17 @@ export function Places() {
     );
   };
   return (
-    <chakra.section marginTop="22px">
-      <h2>{phrase('common.places')}</h2>
+    <>
       <Problems of={retire.problem} />
       <Loaded of={places}>
         {(all) => (
           <>
-            {all.length === 0 && <Empty>{phrase('team.noneYet')}</Empty>}
-            <ul className="lines">
-              {all.map((p) => (
+            <RegisterSection
+              title={phrase('common.places')}
+              empty={phrase('team.noPlaces')}
+              add={phrase('team.addPlace')}
+              act={() => setDoing('add')}
+              rows={all.map((p) => (
                 <chakra.li key={p.id} opacity={p.retired ? 0.7 : 1}>
                   <div className="spread">
                     <span>
@@ -64,7 +68,7 @@ export function Places() {
                       {phrase('team.eventsThere', { events: p.events, coming: p.coming })}
                     </chakra.span>
                   </div>
-                  <chakra.span display="inline-flex" gap="12px" fontSize="13.5px">
+                  <RowActs>
                     <Button
                       look="link"
                       color="verdigris"
@@ -101,47 +105,48 @@ export function Places() {
                         {phrase('team.merge')}
                       </Button>
                     )}
-                  </chakra.span>
+                  </RowActs>
                 </chakra.li>
               ))}
-            </ul>
-            {doing?.what === 'change' && <Change place={doing.with} close={() => setDoing(null)} />}
-            {doing?.what === 'diaries' && <Diaries place={doing.with} close={() => setDoing(null)} />}
-            {doing?.what === 'merge' && (
+            />
+            {doing === 'add' && <Add close={() => setDoing(null)} />}
+            {of?.what === 'change' && <Change place={of.with} close={() => setDoing(null)} />}
+            {of?.what === 'diaries' && <Diaries place={of.with} close={() => setDoing(null)} />}
+            {of?.what === 'merge' && (
               <Merge
-                place={doing.with}
-                others={all.filter((p) => p.id !== doing.with.id)}
+                place={of.with}
+                others={all.filter((p) => p.id !== of.with.id)}
                 close={() => setDoing(null)}
               />
             )}
           </>
         )}
       </Loaded>
-      <chakra.details marginTop="8px">
-        <chakra.summary color="verdigris" cursor="pointer">
-          {phrase('team.addOne')}
-        </chakra.summary>
-        <chakra.div className="form" marginTop="8px">
-          <Add />
-        </chakra.div>
-      </chakra.details>
-    </chakra.section>
+    </>
   );
 }
 
-function Add() {
+function Add({ close }: { close: () => void }) {
   const form = useForm({
     values: typedPlace(),
     request: (v) => prepare(placesContract, 'POST /api/venues', { body: placeOf(v) }),
     check: (v) => wrongLayouts(v.rooms),
     fieldOf: fieldOfPlace,
-    after: () => say(phrase('common.added')),
-    again: true,
+    after: () => {
+      say(phrase('common.added'));
+      close();
+    },
   });
   return (
-    <Form form={form} submit={phrase('common.add')} look="normal">
+    <FormDialog
+      form={form}
+      wide
+      title={phrase('team.addPlace')}
+      submit={phrase('team.addPlace')}
+      close={close}
+    >
       <PlaceFields form={form} />
-    </Form>
+    </FormDialog>
   );
 }
 

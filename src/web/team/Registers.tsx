@@ -3,8 +3,10 @@ import { type ReactNode, useState } from 'react';
 import { eventsContract } from '#contract/events.ts';
 import { givingContract } from '#contract/giving.ts';
 import { holdsOn, saySpan } from '#core/contacts/membership.ts';
+import type { Answer } from '#web/api.ts';
 import { phrase, term } from '#web/words/phrase.ts';
-import { Form } from '../kit/form/Form.tsx';
+import { Button } from '../kit/Button.tsx';
+import { FormDialog } from '../kit/form/FormDialog.tsx';
 import { Choose, LongText, Text } from '../kit/form/fields.tsx';
 import { type Prepared, prepare } from '../kit/form/request.ts';
 import { useForm } from '../kit/form/useForm.ts';
@@ -17,10 +19,15 @@ import { Kinds } from './Kinds.tsx';
 import { Logo } from './Logo.tsx';
 import { OwnFields } from './OwnFields.tsx';
 import { Places } from './Places.tsx';
+import { RegisterSection, RowActs } from './RegisterSection.tsx';
 
-/** What plans choose from: places, units, funds and waivers. */
+type Named = 'units' | 'funds' | 'initiatives';
+type Row = { id: string; name: string };
+
+/** What plans choose from: places, units, funds, initiatives and waivers. */
 export default function Registers() {
   const choices = useAsk('GET /api/choices');
+  const initiatives = useAsk('GET /api/giving/choices');
   return (
     <chakra.div className="page" maxWidth="860px">
       <h1>{phrase('team.placesUnitsFundsAnd')}</h1>
@@ -28,34 +35,22 @@ export default function Registers() {
         {(c) => (
           <>
             <Places />
-            <Register
-              title={phrase('team.units')}
-              rows={c.units.map((u) => [u.name, ''])}
-              more={(at) => (
+            <NamedRegister
+              of="units"
+              rows={c.units}
+              more={({ id, name }) => (
                 <>
-                  <UnitPeople id={c.units[at]!.id} />
+                  <UnitPeople id={id} />
                   <chakra.div padding="0 0 8px 16px" fontSize="14px">
                     <h3>{phrase('team.logo')}</h3>
-                    <Logo unitId={c.units[at]!.id} name={c.units[at]!.name} />
+                    <Logo unitId={id} name={name} />
                   </chakra.div>
                 </>
               )}
-            >
-              <AddNamed key="unit" endpoint="POST /api/units" label={phrase('common.unit')} />
-            </Register>
-            <Register title={phrase('team.funds')} rows={c.funds.map((f) => [f.name, ''])}>
-              <AddNamed key="fund" endpoint="POST /api/funds" label={phrase('team.fund')} />
-            </Register>
-            <Initiatives />
-            <Register
-              title={phrase('team.waivers')}
-              rows={c.waivers.map((w) => [
-                phrase('team.version', { title: w.title, version: w.version }),
-                phrase('team.askedOfClause', { audience: term(w.audience), clauses: w.clauses }),
-              ])}
-            >
-              <AddWaiver />
-            </Register>
+            />
+            <NamedRegister of="funds" rows={c.funds} />
+            <Loaded of={initiatives}>{(g) => <NamedRegister of="initiatives" rows={g.initiatives} />}</Loaded>
+            <Waivers rows={c.waivers} />
             <Kinds />
             <OwnFields />
           </>
@@ -65,45 +60,97 @@ export default function Registers() {
   );
 }
 
-function Register({
-  title,
+const words = {
+  units: {
+    title: phrase('team.units'),
+    empty: phrase('team.noUnits'),
+    add: phrase('team.addUnit'),
+  },
+  funds: {
+    title: phrase('team.funds'),
+    empty: phrase('team.noFunds'),
+    add: phrase('team.addFund'),
+  },
+  initiatives: {
+    title: phrase('team.initiatives'),
+    empty: phrase('team.noInitiatives'),
+    add: phrase('team.addInitiative'),
+  },
+};
+
+/** A register whose rows are names. */
+function NamedRegister({
+  of,
   rows,
   more,
-  children,
 }: {
-  title: string;
-  rows: string[][];
+  of: Named;
+  rows: readonly Row[];
   /** What a row shows when it is opened. */
-  more?: (at: number) => ReactNode;
-  children: ReactNode;
+  more?: (row: Row) => ReactNode;
 }) {
+  const [naming, setNaming] = useState<Row | 'new' | null>(null);
   return (
-    <chakra.section marginTop="22px">
-      <h2>{title}</h2>
-      {rows.length === 0 && <p className="soft">{phrase('team.noneYet')}</p>}
-      <ul className="lines">
-        {rows.map(([name, words], at) =>
-          more ? (
-            <li key={name}>
-              <Opened title={name!}>{() => more(at)}</Opened>
-            </li>
-          ) : (
-            <li key={name} className="spread">
-              <span className="name">{name}</span>
-              <span className="soft">{words}</span>
-            </li>
-          ),
-        )}
-      </ul>
-      <chakra.details marginTop="8px">
-        <chakra.summary color="verdigris" cursor="pointer">
-          {phrase('team.addOne')}
-        </chakra.summary>
-        <chakra.div className="form" marginTop="8px">
-          {children}
-        </chakra.div>
-      </chakra.details>
-    </chakra.section>
+    <>
+      <RegisterSection
+        {...words[of]}
+        act={() => setNaming('new')}
+        rows={rows.map((row) => (
+          <chakra.li key={row.id} className="spread" alignItems="baseline">
+            {more ? (
+              <Opened title={row.name}>{() => more(row)}</Opened>
+            ) : (
+              <span className="name">{row.name}</span>
+            )}
+            <RowActs>
+              <Button
+                look="link"
+                color="verdigris"
+                aria-label={phrase('team.renameNamed', { name: row.name })}
+                onClick={() => setNaming(row)}
+              >
+                {phrase('team.rename')}
+              </Button>
+            </RowActs>
+          </chakra.li>
+        ))}
+      />
+      {naming && <Naming of={of} row={naming === 'new' ? null : naming} close={() => setNaming(null)} />}
+    </>
+  );
+}
+
+/** Adds a row to a register, or gives one another name. */
+function Naming({ of, row, close }: { of: Named; row: Row | null; close: () => void }) {
+  const form = useForm({
+    values: { name: row?.name ?? '' },
+    request: (body): Prepared<unknown> => {
+      const sent = row ? { params: { id: row.id }, body } : { body };
+      if (of === 'initiatives')
+        return prepare(
+          givingContract,
+          row ? 'PATCH /api/initiatives/:id' : 'POST /api/initiatives',
+          sent as never,
+        );
+      if (of === 'funds')
+        return prepare(eventsContract, row ? 'PATCH /api/funds/:id' : 'POST /api/funds', sent as never);
+      return prepare(eventsContract, row ? 'PATCH /api/units/:id' : 'POST /api/units', sent as never);
+    },
+    after: () => {
+      say(phrase(row ? 'common.saved' : 'common.added'));
+      close();
+    },
+  });
+  return (
+    <FormDialog
+      form={form}
+      title={row ? phrase('team.renameNamed', { name: row.name }) : words[of].add}
+      submit={row ? phrase('common.save') : words[of].add}
+      close={close}
+    >
+      <Text form={form} name="name" label={phrase('common.name')} required />
+      {row && <p className="soft">{phrase('team.renamedEverywhere')}</p>}
+    </FormDialog>
   );
 }
 
@@ -146,43 +193,30 @@ function UnitPeople({ id }: { id: string }) {
   );
 }
 
-/** Longer undertakings that gifts add up to. */
-function Initiatives() {
+function Waivers({ rows }: { rows: Answer<'GET /api/choices'>['waivers'] }) {
+  const [adding, setAdding] = useState(false);
   return (
-    <Loaded of={useAsk('GET /api/giving/choices')}>
-      {({ initiatives }) => (
-        <Register title={phrase('team.initiatives')} rows={initiatives.map((i) => [i.name, ''])}>
-          <AddNamed key="initiative" endpoint="POST /api/initiatives" label={phrase('team.initiative')} />
-        </Register>
-      )}
-    </Loaded>
+    <>
+      <RegisterSection
+        title={phrase('team.waivers')}
+        empty={phrase('team.noWaivers')}
+        add={phrase('team.addWaiver')}
+        act={() => setAdding(true)}
+        rows={rows.map((w) => (
+          <li key={w.id} className="spread">
+            <span className="name">{phrase('team.version', { title: w.title, version: w.version })}</span>
+            <span className="soft">
+              {phrase('team.askedOfClause', { audience: term(w.audience), clauses: w.clauses })}
+            </span>
+          </li>
+        ))}
+      />
+      {adding && <AddWaiver close={() => setAdding(false)} />}
+    </>
   );
 }
 
-function AddNamed({
-  endpoint,
-  label,
-}: {
-  endpoint: 'POST /api/units' | 'POST /api/funds' | 'POST /api/initiatives';
-  label: string;
-}) {
-  const form = useForm({
-    values: { name: '' },
-    request: (body): Prepared<unknown> =>
-      endpoint === 'POST /api/initiatives'
-        ? prepare(givingContract, endpoint, { body })
-        : prepare(eventsContract, endpoint, { body }),
-    after: () => say(phrase('common.added')),
-    again: true,
-  });
-  return (
-    <Form form={form} submit={phrase('common.add')} look="normal">
-      <Text form={form} name="name" label={label} required />
-    </Form>
-  );
-}
-
-function AddWaiver() {
+function AddWaiver({ close }: { close: () => void }) {
   const form = useForm({
     values: { title: '', audience: 'everyone' as 'everyone' | 'minors' | 'adults', clauses: '' },
     request: ({ clauses, ...v }) =>
@@ -196,11 +230,19 @@ function AddWaiver() {
         },
       }),
     fieldOf: (path) => (path.startsWith('clauses.') ? 'clauses' : path),
-    after: ({ version }) => say(phrase('team.addedAsVersion', { version })),
-    again: true,
+    after: ({ version }) => {
+      say(phrase('team.addedAsVersion', { version }));
+      close();
+    },
   });
   return (
-    <Form form={form} submit={phrase('common.add')} look="normal">
+    <FormDialog
+      form={form}
+      wide
+      title={phrase('team.addWaiver')}
+      submit={phrase('team.addWaiver')}
+      close={close}
+    >
       <div className="pair">
         <Text
           form={form}
@@ -216,7 +258,7 @@ function AddWaiver() {
           choices={['everyone', 'minors', 'adults'].map((v) => ({ value: v, label: term(v) }))}
         />
       </div>
-      <LongText form={form} name="clauses" label={phrase('team.clausesOneALine')} required />
-    </Form>
+      <LongText form={form} name="clauses" label={phrase('team.clausesOneALine')} required rows={8} />
+    </FormDialog>
   );
 }

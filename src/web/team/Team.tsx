@@ -4,16 +4,13 @@ import { Link } from 'react-router';
 import type { Answer } from '#web/api.ts';
 import { Button } from '#web/kit/Button.tsx';
 import { phrase, term } from '#web/words/phrase.ts';
-import { OneOf, Tick } from '../kit/Choosing.tsx';
+import { Tick } from '../kit/Choosing.tsx';
 import { Loaded, Problems } from '../kit/notices.tsx';
 import { say } from '../kit/toast.tsx';
 import { useAction, useAsk, useMe } from '../parts/ask.ts';
 import { useSaying } from '../parts/saying.ts';
-import { Backups } from './Backups.tsx';
 import { ChangeAccount, type Member } from './ChangeAccount.tsx';
-import { EventProposals } from './EventProposals.tsx';
 import { Invite } from './Invite.tsx';
-import { Logo } from './Logo.tsx';
 
 const roleLook: SystemStyleObject = {
   display: 'flex',
@@ -53,15 +50,11 @@ export default function Team() {
               ))}
             </ul>
             <Required required={t.secondStepRequired} />
-            <Clock />
-            <OwnLogo />
-            <EventProposals />
           </>
         )}
       </Loaded>
       {changing && <ChangeAccount member={changing} units={units} close={() => setChanging(null)} />}
       <Invite units={units} />
-      <Backups />
     </div>
   );
 }
@@ -136,40 +129,6 @@ function InvitationLine({ invitation: i }: { invitation: Team['invitations'][num
         </Button>
       </span>
     </li>
-  );
-}
-
-/** By which clock the organization says times of day. */
-function Clock() {
-  const clock = useMe().data?.organization.clock;
-  const set = useAction('PUT /api/organization/clock');
-  return (
-    <>
-      <Problems of={set.problem} />
-      <OneOf
-        label={phrase('team.clock')}
-        help={phrase('team.clockHelp')}
-        value={clock ? String(clock) : null}
-        set={(to) => set.mutate({ body: { clock: to === '12' ? 12 : 24 } })}
-        choices={[
-          { value: '24', label: phrase('account.clock24') },
-          { value: '12', label: phrase('account.clock12') },
-        ]}
-      />
-    </>
-  );
-}
-
-/** The organization's logo. */
-function OwnLogo() {
-  const name = useMe().data?.organization.name;
-  return (
-    name && (
-      <chakra.section marginTop="18px">
-        <h2>{phrase('team.logo')}</h2>
-        <Logo unitId={null} name={name} />
-      </chakra.section>
-    )
   );
 }
 

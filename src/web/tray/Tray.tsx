@@ -65,6 +65,7 @@ export default function Tray() {
       phone: 'bare',
       heading: phrase('tray.what'),
       sortBy: (m) => m.step ?? term(m.kind),
+      width: '190px',
       cell: (m) => m.step ?? term(m.kind),
     },
     {

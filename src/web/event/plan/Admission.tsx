@@ -81,7 +81,7 @@ export function Admission({ draft: { plan, change, wrong }, page }: SectionProps
                 <Button
                   look="plain"
                   marginTop="22px"
-                  aria-label={phrase('event.removeNamed', { name: wayWords[way.kind] })}
+                  aria-label={phrase('event.removeWay', { way: wayWords[way.kind] })}
                   onClick={() => set({ ways: ways.filter((_, n) => n !== at) })}
                 >
                   <Trash2 size={15} aria-hidden /> {phrase('common.remove')}

@@ -7,7 +7,9 @@ import type { SectionProps } from './section.ts';
 export function Titles({ draft: { plan, change, wrong }, page }: SectionProps) {
   const choices = useAsk('GET /api/choices').data;
   const kinds = useAsk('GET /api/kinds').data ?? [];
+  const units = choices?.units ?? [];
   const categories = kinds.filter((k) => k.sort === 'category').map((k) => k.name);
+  const kindsHere = [...new Set([...categories, plan.category].filter(Boolean))];
   return (
     <>
       <TextField
@@ -38,23 +40,25 @@ export function Titles({ draft: { plan, change, wrong }, page }: SectionProps) {
             help={`/e/${plan.slug ?? '…'}`}
           />
         )}
-        <ChoiceField
-          label={phrase('common.unit')}
-          value={plan.unitId ?? ''}
-          set={(unitId) => change({ unitId: unitId || null })}
-          choices={(choices?.units ?? []).map((u) => ({ value: u.id, label: u.name }))}
-          empty={phrase('event.none')}
-        />
-        <ChoiceField
-          label={phrase('event.category')}
-          value={plan.category}
-          set={(category) => change({ category })}
-          choices={[...new Set([...categories, plan.category].filter(Boolean))].map((name) => ({
-            value: name,
-            label: name,
-          }))}
-          empty={phrase('event.none')}
-        />
+        {/* An organization without units or kinds is not asked for them. */}
+        {units.length > 0 && (
+          <ChoiceField
+            label={phrase('common.unit')}
+            value={plan.unitId ?? ''}
+            set={(unitId) => change({ unitId: unitId || null })}
+            choices={units.map((u) => ({ value: u.id, label: u.name }))}
+            empty={phrase('event.none')}
+          />
+        )}
+        {kindsHere.length > 0 && (
+          <ChoiceField
+            label={phrase('event.category')}
+            value={plan.category}
+            set={(category) => change({ category })}
+            choices={kindsHere.map((name) => ({ value: name, label: name }))}
+            empty={phrase('event.none')}
+          />
+        )}
       </div>
       <TextField
         label={phrase('event.summary')}

@@ -1,8 +1,9 @@
+import { Link } from 'react-router';
 import type { EventPlan } from '#contract/events.ts';
 import { phrase, term } from '#web/words/phrase.ts';
 import { Tick } from '../../kit/Choosing.tsx';
 import { ChoiceField, Group, TextField } from '../../kit/Field.tsx';
-import { useAsk } from '../../parts/ask.ts';
+import { useAsk, useMe } from '../../parts/ask.ts';
 import { BothLanguages } from './entries.tsx';
 import { Invited } from './Invited.tsx';
 import { PlaceNotes } from './PlaceNotes.tsx';
@@ -91,6 +92,7 @@ function Online({ draft: { plan, change, wrong } }: { draft: PlanDraft }) {
 /** Where it is, for how many, and who may find it. */
 export function Where({ draft, page }: SectionProps) {
   const { plan, change, wrong } = draft;
+  const coordinator = useMe().data?.staff.roles.includes('coordinator') ?? false;
   const choices = useAsk('GET /api/choices').data;
   // One that is not offered any more stays where it was chosen.
   const venues = choices?.venues ?? [];
@@ -109,6 +111,11 @@ export function Where({ draft, page }: SectionProps) {
           choices={[...(gone ? [gone] : []), ...venues].map((v) => ({ value: v.id, label: v.name }))}
           empty={phrase('event.toldLater')}
           consequence={holds ? phrase('team.holds', { capacity: holds }) : ''}
+          help={
+            venues.length === 0 && coordinator ? (
+              <Link to="/team/registers">{phrase('event.addPlaceFirst')}</Link>
+            ) : undefined
+          }
         />
         {venue && venue.rooms.length > 0 && (
           <ChoiceField

@@ -8,6 +8,7 @@ import { door } from './door.ts';
 import { event } from './event.ts';
 import { ledger } from './ledger.ts';
 import { offers } from './offers.ts';
+import { organization } from './organization.ts';
 import { parts } from './parts.ts';
 import { questions } from './questions.ts';
 import { queue } from './queue.ts';
@@ -32,6 +33,7 @@ export const phrases = {
   event,
   ledger,
   offers,
+  organization,
   parts,
   questions,
   queue,

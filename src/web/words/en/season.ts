@@ -17,6 +17,7 @@ export const season = {
   todayT: 'Today (t)',
   howToMove: 'Wheel: nearer, further. Drag: along.',
   holiday: 'holiday',
+  nothingThisMonth: 'Nothing takes place this month.',
   noLane: 'none',
   moreHere: '+{{n}}',
   seats: 'seats {{seats}}',

@@ -1,0 +1,11 @@
+export const organization = {
+  title: 'Organization',
+  zoneHelp: 'The zone events take place in, for example America/Halifax.',
+  country: 'Country',
+  countryHelp: 'Telephone numbers without a country code are read as from here.',
+  currency: 'Currency',
+  currencyFixed: 'Prices and money are in it already. An event can be paid in another, in its plan.',
+  sender: 'Email address messages come from',
+  senderHelp: 'People answer to it.',
+  changed: 'Saved. Pages and messages say it so from now on.',
+} as const;
