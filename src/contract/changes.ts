@@ -4,7 +4,8 @@ import { concerned } from '#core/changes/letters.ts';
 import { moves } from '#core/events/moves.ts';
 import { eventStates } from '#core/events/states.ts';
 import { contract, id, idParams, instant, money, texts } from './endpoint.ts';
-import { consequences, eventPlan, lead, planFields, text } from './events.ts';
+import { lead } from './events.ts';
+import { consequences, eventPlan, planFields, text } from './plan.ts';
 
 const letterTo = z.enum(concerned);
 /** A letter as it is written, in English and French. */

@@ -1,7 +1,8 @@
 import { z } from 'zod';
 import { registrationStates } from '#core/registration/states.ts';
 import { code, contract, done, id, idParams, instant, token } from './endpoint.ts';
-import { answers, eventInShort, publicQuestion, seatBody } from './registration.ts';
+import { publicQuestion } from './publicEvent.ts';
+import { answers, eventInShort, seatBody } from './registration.ts';
 import { signing, signingOfSeat, waiverText } from './waivers.ts';
 
 const guestPage = z.object({

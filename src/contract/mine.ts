@@ -3,7 +3,7 @@ import { attendanceStates } from '#core/doors/attendance.ts';
 import { eventStates } from '#core/events/states.ts';
 import { registrationStates } from '#core/registration/states.ts';
 import { amount, code, contract, currency, done, id, instant, token } from './endpoint.ts';
-import { listedEvent } from './registration.ts';
+import { listedEvent } from './publicEvent.ts';
 
 /** Where one came to by a code or a link: signed in, or several people have the address and one of them has to be chosen. */
 const entered = z.object({

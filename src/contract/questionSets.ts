@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { contract, done, id, idParams } from './endpoint.ts';
-import { question } from './events.ts';
+import { question } from './plan.ts';
 
 const questionSet = z.object({ id, name: z.string(), questions: z.array(question) });
 export type QuestionSet = z.infer<typeof questionSet>;

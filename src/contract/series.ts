@@ -4,7 +4,7 @@ import { eventStates } from '#core/events/states.ts';
 import { horizons } from '#core/series/horizon.ts';
 import { settlingTogether, together } from './changes.ts';
 import { contract, done, id, idParams, money, wallTime } from './endpoint.ts';
-import { consequences } from './events.ts';
+import { consequences } from './plan.ts';
 
 const planField = z.enum(Object.keys(partOf) as [PlanField, ...PlanField[]]);
 const recurrence = z.object({

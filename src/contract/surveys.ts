@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { contract, idParams, texts, token } from './endpoint.ts';
-import { surveyQuestion } from './events.ts';
+import { surveyQuestion } from './plan.ts';
 
 export const surveysContract = contract({
   'GET /api/public/surveys/:token': {

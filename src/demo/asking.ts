@@ -1,4 +1,4 @@
-import type { QuestionPlan } from '#contract/events.ts';
+import type { QuestionPlan } from '#contract/plan.ts';
 import type { AnswerValue } from '#core/questions/answering.ts';
 import { asking, type Detail } from '#core/questions/details.ts';
 import { plainQuestion } from '#core/questions/question.ts';

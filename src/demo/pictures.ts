@@ -1,5 +1,5 @@
 import sharp from 'sharp';
-import type { EventPlan } from '#contract/events.ts';
+import type { EventPlan } from '#contract/plan.ts';
 import { cleanDoc, docOf } from '#core/text/doc.ts';
 import { type Actor, type App, inTransaction } from '#server/app/app.ts';
 import { first } from '#server/db/database.ts';

@@ -1,4 +1,4 @@
-import type { EventPlan } from '#contract/events.ts';
+import type { EventPlan } from '#contract/plan.ts';
 import { type Actor, type App, inTransaction } from '#server/app/app.ts';
 import { first } from '#server/db/database.ts';
 import { savePlan } from '#server/events/plan.ts';

@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
-import type { EventPlan } from '#contract/events.ts';
+import type { EventPlan } from '#contract/plan.ts';
 import type { WayKind } from '#core/admission/admission.ts';
 import { plainCode } from '#core/offers/offer.ts';
 import type { Caller } from './caller.ts';

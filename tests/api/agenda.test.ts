@@ -1,7 +1,7 @@
 import ICAL from 'ical.js';
 import Papa from 'papaparse';
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
-import type { EventPlan } from '#contract/events.ts';
+import type { EventPlan } from '#contract/plan.ts';
 import { type Caller, makeWorld, type World } from './harness.ts';
 import { type OpenEvent, openEvent, orderFor } from './scenes.ts';
 

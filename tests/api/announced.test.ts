@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { afterAll, beforeAll, expect, test } from 'vitest';
 import type { Settling } from '#contract/changes.ts';
-import type { EventPlan } from '#contract/events.ts';
+import type { EventPlan } from '#contract/plan.ts';
 import { answered } from '#core/clearance/facts.ts';
 import { hideLinks } from '#core/messages/links.ts';
 import { shiftWall } from '#core/time/wallTime.ts';

@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
-import type { EventPlan } from '#contract/events.ts';
+import type { EventPlan } from '#contract/plan.ts';
 import { plainQuestion } from '#core/questions/question.ts';
 import type { Caller } from './caller.ts';
 import { makeWorld, type World } from './harness.ts';

@@ -59,8 +59,34 @@ export function takeWritesBack({ app }: Pick<World, 'app'>): void {
 /** True where these tests run on a PostgreSQL server, and not on PGlite. */
 export const onServer = (): boolean => Boolean(inject('postgres'));
 
-/** A fresh copy of the founded organization, or an empty database with its tables, and how it is thrown away. */
-export async function freshDatabase(empty: boolean): Promise<{ db: Database; drop: () => Promise<void> }> {
+export interface Fresh {
+  db: Database;
+  /** Throws it away. */
+  drop: () => Promise<void>;
+}
+
+/** An empty database, without a table. */
+export const bareDatabase = (): Promise<Fresh> => anotherDatabase(true);
+
+/** A fresh copy of the founded organization, or an empty database with its tables. */
+export async function freshDatabase(empty: boolean): Promise<Fresh> {
+  const fresh = await anotherDatabase(empty);
+  if (empty) await migrate(fresh.db);
+  return fresh;
+}
+
+/** A database with nothing in it: making one takes seconds, taking it from here half of one. */
+let kept: Promise<Blob> | null = null;
+async function nothing(): Promise<Uint8Array<ArrayBuffer>> {
+  kept ??= openPglite({}).then(async (db) => {
+    const dumped = await db.dump();
+    await db.close();
+    return dumped;
+  });
+  return new Uint8Array(await (await kept).arrayBuffer());
+}
+
+async function anotherDatabase(empty: boolean): Promise<Fresh> {
   const server = inject('postgres');
   if (server) {
     const name = `t${randomUUID().replaceAll('-', '')}`;
@@ -71,20 +97,23 @@ export async function freshDatabase(empty: boolean): Promise<{ db: Database; dro
     };
     await admin(`create database ${name} template ${empty ? 'template0' : 'template_of_tests'}`);
     const db = await openPostgres(server.replace(/postgres$/u, name));
-    if (empty) await migrate(db);
     return { db, drop: () => admin(`drop database ${name} with (force)`) };
   }
   if (!existsSync(templatePath)) throw new Error('the template of the tests was not made');
-  const db = await openPglite(empty ? {} : { template: readTemplate() });
-  if (empty) await migrate(db);
+  const db = await openPglite({ template: empty ? await nothing() : readTemplate() });
   return { db, drop: async () => {} };
 }
 
-/** A server on a fresh copy of the founded organization, or on an empty database. */
+/** A server on a fresh copy of the founded organization, on an empty database, or on one that is given. */
 export async function makeWorld(
-  options: { limits?: { publicWrites: number; signIns: number }; fairShare?: true; empty?: boolean } = {},
+  options: {
+    limits?: { publicWrites: number; signIns: number };
+    fairShare?: true;
+    empty?: boolean;
+    on?: Fresh;
+  } = {},
 ): Promise<World> {
-  const { db: asked, drop } = await freshDatabase(options.empty ?? false);
+  const { db: asked, drop } = options.on ?? (await freshDatabase(options.empty ?? false));
   const db = onServer() ? asked : recorded(asked);
   const { app, runner } = await assemble(db, 'a secret of the tests', '', true);
   const server = makeServer(app, {

@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, expect, test } from 'vitest';
-import type { EventPlan } from '#contract/events.ts';
+import type { EventPlan } from '#contract/plan.ts';
 import { type Caller, makeWorld, type World } from './harness.ts';
 import { openEvent } from './scenes.ts';
 

@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, expect, test } from 'vitest';
-import type { EventPlan } from '#contract/events.ts';
+import type { EventPlan } from '#contract/plan.ts';
 import { makeWorld, type World } from './harness.ts';
 import { openEvent, orderFor } from './scenes.ts';
 

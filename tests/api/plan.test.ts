@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
-import type { EventPlan } from '#contract/events.ts';
+import type { EventPlan } from '#contract/plan.ts';
 import { answered } from '#core/clearance/facts.ts';
 import { plainOffer } from '#core/offers/offer.ts';
 import { docOf, plainText } from '#core/text/doc.ts';

@@ -1,5 +1,5 @@
 import type { RuleBody, RuleBook } from '#contract/clearance.ts';
-import type { EventPlan } from '#contract/events.ts';
+import type { EventPlan } from '#contract/plan.ts';
 import { answered } from '#core/clearance/facts.ts';
 import type { Caller, World } from './harness.ts';
 

@@ -1,6 +1,6 @@
 import type { z } from 'zod';
-import type { EventPlan, question } from '#contract/events.ts';
 import type { ImportSummary } from '#contract/imports.ts';
+import type { EventPlan, question } from '#contract/plan.ts';
 import type { OrderBody } from '#contract/registration.ts';
 import { answered, type FactCode } from '#core/clearance/facts.ts';
 import { Caller } from './caller.ts';

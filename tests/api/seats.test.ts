@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import type { z } from 'zod';
-import type { question } from '#contract/events.ts';
+import type { question } from '#contract/plan.ts';
 import { readTable } from '#core/exchange/table.ts';
 import { plainQuestion } from '#core/questions/question.ts';
 import type { Caller } from './caller.ts';
@@ -273,7 +273,7 @@ describe('several at once', () => {
     const told = await odalys.call('POST /api/events/:id/seats/move/what-if', { params, body });
     expect(told).toMatchObject({ seats: 1, more: 500, back: 0 });
     expect(told.left).toEqual([
-      { name: 'Ole Sedge', why: '“Canoe” is sold out, or has no room for all of them.' },
+      { name: 'Ole Sedge', why: '“Canoe” is full, or has no room for all of them.' },
     ]);
     expect(await odalys.call('POST /api/events/:id/seats/move', { params, body })).toEqual(told);
     expect((await tableAt(event)).rows.map((r) => r.offer)).toEqual(['Canoe', 'Guided paddle']);

@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import type { Settling } from '#contract/changes.ts';
-import type { EventPlan } from '#contract/events.ts';
+import type { EventPlan } from '#contract/plan.ts';
 import { sessionsAlong, unplaced } from '#core/agenda/session.ts';
 import { graceMinutes } from '#core/changes/aspects.ts';
 import { plusMinutes } from '#core/time/clock.ts';

@@ -1,6 +1,6 @@
 import ICAL from 'ical.js';
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
-import type { EventPlan } from '#contract/events.ts';
+import type { EventPlan } from '#contract/plan.ts';
 import { type Caller, makeWorld, type World } from './harness.ts';
 import { openEvent } from './scenes.ts';
 

@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, beforeEach, describe, expect, test } from 'vitest';
 import type { SettledTogether } from '#contract/changes.ts';
-import type { EventPlan } from '#contract/events.ts';
+import type { EventPlan } from '#contract/plan.ts';
 import type { SeriesChange } from '#contract/series.ts';
 import { graceMinutes, quietHours } from '#core/changes/aspects.ts';
 import { plusMinutes } from '#core/time/clock.ts';

@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, beforeEach, describe, expect, test } from 'vitest';
 import type { Settling } from '#contract/changes.ts';
-import type { EventPlan } from '#contract/events.ts';
+import type { EventPlan } from '#contract/plan.ts';
 import { graceMinutes } from '#core/changes/aspects.ts';
 import { answered } from '#core/clearance/facts.ts';
 import { countOf, noConsequences } from '#core/events/consequences.ts';

@@ -236,9 +236,7 @@ describe('the waitlist', () => {
       sayReason(whyNot(party('a', now, seats), { capacity }, taken));
     expect(why(2, 1, { seats: 1, unitsByOffer: new Map() })).toBe('needs 2 seats, none is free');
     expect(why(2, 2, { seats: 1, unitsByOffer: new Map() })).toBe('needs 2 seats, 1 is free');
-    expect(why(2, null, { seats: 1, unitsByOffer: new Map([['single', 39]]) })).toBe(
-      'Guided paddle is sold out',
-    );
+    expect(why(2, null, { seats: 1, unitsByOffer: new Map([['single', 39]]) })).toBe('Guided paddle is full');
     expect(why(1, 5, nobody)).toBe('fits');
   });
 });

@@ -1,5 +1,5 @@
 import { describe, expect, test } from 'vitest';
-import type { EventPlan } from '#contract/events.ts';
+import type { EventPlan } from '#contract/plan.ts';
 import { carry, differences, sharedFields } from './carry.ts';
 
 /** As much of two plans as is compared here; what is not said is nothing in both. */

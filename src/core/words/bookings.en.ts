@@ -86,7 +86,7 @@ export const bookingsEn = {
     one: '“{{name}}” is for {{count}} person. Give this one up and book the other.',
     other: '“{{name}}” is for {{count}} people together. Give this one up and book the other.',
   },
-  'offer-full': '“{{name}}” is sold out, or has no room for all of them.',
+  'offer-full': '“{{name}}” is full, or has no room for all of them.',
   'move-by-terms':
     'By the terms, not everything would go back by now; please write to the organizers to come on another date.',
   'move-to-itself': 'They are at this date already.',

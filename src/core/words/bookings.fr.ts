@@ -91,7 +91,7 @@ export const bookingsFr: BookingWords = {
     one: '« {{name}} » est pour {{count}} personne. Rendez ce billet et prenez l’autre.',
     other: '« {{name}} » est pour {{count}} personnes ensemble. Rendez ce billet et prenez l’autre.',
   },
-  'offer-full': '« {{name}} » est épuisé, ou n’a pas de place pour tout le monde.',
+  'offer-full': '« {{name}} » est complet, ou n’a pas de place pour tout le monde.',
   'move-by-terms':
     'Selon les conditions, tout ne serait plus remboursé; écrivez à l’organisation pour venir à une autre date.',
   'move-to-itself': 'Ces personnes sont déjà à cette date.',

@@ -139,7 +139,7 @@ const waitingEn = {
     one: 'needs {{seats:seat|seats}}, 1 is free',
     other: 'needs {{seats:seat|seats}}, {{count}} are free',
   },
-  'sold out': '{{offer}} is sold out',
+  'sold out': '{{offer}} is full',
 } as const;
 
 /** Why a day is the last one to send a plan, in English. */

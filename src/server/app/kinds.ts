@@ -1,4 +1,4 @@
-import type { EventPlan } from '#contract/events.ts';
+import type { EventPlan } from '#contract/plan.ts';
 import type { EventState } from '#core/events/states.ts';
 import { type MoneyFacts, moneyTellings } from './moneyKinds.ts';
 import { type Changed, changed, event, nobody, ofEvent, order, type Telling } from './telling.ts';

@@ -1,5 +1,5 @@
 import type { WhatIf } from '#contract/changes.ts';
-import type { EventPlan } from '#contract/events.ts';
+import type { EventPlan } from '#contract/plan.ts';
 import { stagesOf } from '#core/access/stages.ts';
 import { problemsWithAgenda } from '#core/agenda/checking.ts';
 import { atTwoThings, type Engagement } from '#core/changes/meanwhile.ts';

@@ -1,5 +1,5 @@
 import type { Settling, WhatIf } from '#contract/changes.ts';
-import type { EventPlan } from '#contract/events.ts';
+import type { EventPlan } from '#contract/plan.ts';
 import {
   type Aspect,
   aspectsOf,

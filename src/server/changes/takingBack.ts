@@ -1,4 +1,4 @@
-import { type EventPlan, planFields } from '#contract/events.ts';
+import { type EventPlan, planFields } from '#contract/plan.ts';
 import { sameValue } from '#core/events/history.ts';
 import { partsOf } from '#core/events/parts.ts';
 import type { ProblemCode } from '#core/words/problems.ts';

@@ -1,5 +1,5 @@
 import type { SettledTogether, Settling, Together, WhatIf } from '#contract/changes.ts';
-import type { EventPlan } from '#contract/events.ts';
+import type { EventPlan } from '#contract/plan.ts';
 import { graceMinutes, quietHours } from '#core/changes/aspects.ts';
 import { lettersTogether } from '#core/changes/together.ts';
 import { type Consequences, follows } from '#core/events/consequences.ts';

@@ -1,4 +1,4 @@
-import type { EventPlan } from '#contract/events.ts';
+import type { EventPlan } from '#contract/plan.ts';
 import { goesOn, sameValue } from '#core/events/history.ts';
 import type { PlanField } from '#core/events/parts.ts';
 import type { Work } from '../app/app.ts';

@@ -1,4 +1,4 @@
-import type { EventPlan } from '#contract/events.ts';
+import type { EventPlan } from '#contract/plan.ts';
 import { isCurrency } from '#core/money/amount.ts';
 import { problemsWithRefunds } from '#core/money/refundPolicy.ts';
 import { problemsWithShop } from '#core/offers/checking.ts';

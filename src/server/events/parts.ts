@@ -1,4 +1,4 @@
-import type { EventPlan } from '#contract/events.ts';
+import type { EventPlan } from '#contract/plan.ts';
 import { problemsWithAgenda } from '#core/agenda/checking.ts';
 import { isEmail } from '#core/contacts/reach.ts';
 import { arrive } from '#core/events/copy.ts';

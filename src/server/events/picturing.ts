@@ -1,4 +1,4 @@
-import type { EventPlan } from '#contract/events.ts';
+import type { EventPlan } from '#contract/plan.ts';
 import type { ShownPicture } from '#core/pictures/picture.ts';
 import { picturesIn } from '#core/text/doc.ts';
 import type { Queries } from '../db/database.ts';

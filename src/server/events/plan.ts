@@ -1,4 +1,4 @@
-import type { EventPlan } from '#contract/events.ts';
+import type { EventPlan } from '#contract/plan.ts';
 import type { Consequences } from '#core/events/consequences.ts';
 import { clashing, type PlanField, type PlanPart, partsOf } from '#core/events/parts.ts';
 import type { Work } from '../app/app.ts';

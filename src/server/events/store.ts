@@ -1,15 +1,6 @@
 import type { SessionPlan, Speaker, Sponsor } from '#contract/agenda.ts';
-import type {
-  Code,
-  EventPlan,
-  Extra,
-  French,
-  MessageStepPlan,
-  Offer,
-  QuestionPlan,
-  SeasonEvent,
-  VenueChoice,
-} from '#contract/events.ts';
+import type { SeasonEvent, VenueChoice } from '#contract/events.ts';
+import type { Code, EventPlan, Extra, French, MessageStepPlan, Offer, QuestionPlan } from '#contract/plan.ts';
 import type { NeededShift } from '#core/clearance/night.ts';
 import { searchWords } from '#core/contacts/search.ts';
 import { onShift } from '#core/crew/states.ts';

@@ -1,4 +1,4 @@
-import type { PublicEvent, PublicListing } from '#contract/registration.ts';
+import type { PublicEvent, PublicListing } from '#contract/publicEvent.ts';
 import { inLanguage, offerIn } from '#core/events/french.ts';
 import { kindIn } from '#core/events/kinds.ts';
 import { sayPrices } from '#core/events/prices.ts';

@@ -2,7 +2,7 @@ import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import type { Request } from 'express';
 import type { everything } from '#contract/index.ts';
-import { listingQuery, type PublicEvent } from '#contract/registration.ts';
+import { listingQuery, type PublicEvent } from '#contract/publicEvent.ts';
 import { inLanguage } from '#core/events/french.ts';
 import { plainAmount } from '#core/money/amount.ts';
 import { withOffset } from '#core/time/wallTime.ts';

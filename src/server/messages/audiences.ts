@@ -1,4 +1,4 @@
-import type { MessageStepPlan } from '#contract/events.ts';
+import type { MessageStepPlan } from '#contract/plan.ts';
 import { becauseQuiet } from '#core/contacts/quiet.ts';
 import { type Audience, keyOf } from '#core/messages/audiences.ts';
 import { asksForWaivers, coversOthers, type Standing, whyNotGot } from '#core/messages/conditions.ts';

@@ -1,4 +1,4 @@
-import type { EventPlan } from '#contract/events.ts';
+import type { EventPlan } from '#contract/plan.ts';
 import type { Consequences } from '#core/events/consequences.ts';
 import { lives } from '#core/events/states.ts';
 import type { Reactions, Work } from '../app/app.ts';

@@ -1,4 +1,4 @@
-import type { MessageStepPlan } from '#contract/events.ts';
+import type { MessageStepPlan } from '#contract/plan.ts';
 import type { Consequences, MessagesChanged } from '#core/events/consequences.ts';
 import { silentStates } from '#core/events/states.ts';
 import { isAhead } from '#core/messages/conditions.ts';

@@ -1,4 +1,4 @@
-import type { MessageStepPlan } from '#contract/events.ts';
+import type { MessageStepPlan } from '#contract/plan.ts';
 import { sayCode } from '#core/contacts/codes.ts';
 import type { QuietReason } from '#core/contacts/quiet.ts';
 import { hoursOf } from '#core/crew/clashes.ts';

@@ -1,6 +1,6 @@
 import type { z } from 'zod';
 import type { Mine, mineContract } from '#contract/mine.ts';
-import { listingQuery } from '#contract/registration.ts';
+import { listingQuery } from '#contract/publicEvent.ts';
 import { fullName } from '#core/contacts/names.ts';
 import { shownTimes } from '#core/events/shown.ts';
 import { writeCalendar } from '#core/exchange/calendar.ts';

@@ -1,4 +1,4 @@
-import type { PublicEvent } from '#contract/registration.ts';
+import type { PublicEvent } from '#contract/publicEvent.ts';
 import type { Visitor } from '#core/access/visitor.ts';
 import {
   type Admitted,

@@ -1,4 +1,4 @@
-import type { EnteredCode } from '#contract/registration.ts';
+import type { EnteredCode } from '#contract/publicEvent.ts';
 import type { Visitor } from '#core/access/visitor.ts';
 import { codeNamed } from '#core/offers/offer.ts';
 import { isFor, whatIsWrongWithCode } from '#core/offers/quote.ts';

@@ -1,4 +1,5 @@
-import type { OrderPlaced, PublicEvent } from '#contract/registration.ts';
+import type { PublicEvent } from '#contract/publicEvent.ts';
+import type { OrderPlaced } from '#contract/registration.ts';
 import { maySee } from '#core/access/visitor.ts';
 import { shownTimes } from '#core/events/shown.ts';
 import { atOtherDate } from '#core/registration/otherDates.ts';

@@ -1,5 +1,5 @@
 import type { z } from 'zod';
-import type { ListedEvent, listingQuery, PublicListing } from '#contract/registration.ts';
+import type { ListedEvent, listingQuery, PublicListing } from '#contract/publicEvent.ts';
 import { isListedFor, type Visitor } from '#core/access/visitor.ts';
 import type { KindLook, KindMark } from '#core/events/kinds.ts';
 import { type ListingFilter, listingOf } from '#core/events/listing.ts';

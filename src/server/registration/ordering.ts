@@ -1,4 +1,4 @@
-import type { Extra, Offer } from '#contract/events.ts';
+import type { Extra, Offer } from '#contract/plan.ts';
 import type { Visitor } from '#core/access/visitor.ts';
 import { tidyName } from '#core/contacts/names.ts';
 import { readReach } from '#core/contacts/reach.ts';

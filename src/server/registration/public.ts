@@ -1,13 +1,8 @@
 import type { Request } from 'express';
 import QRCode from 'qrcode';
-import type { Extra, Offer } from '#contract/events.ts';
-import type {
-  PublicEvent,
-  PublicExtra,
-  PublicOffer,
-  PublicOrder,
-  PublicQuestion,
-} from '#contract/registration.ts';
+import type { Extra, Offer } from '#contract/plan.ts';
+import type { PublicEvent, PublicExtra, PublicOffer, PublicQuestion } from '#contract/publicEvent.ts';
+import type { PublicOrder } from '#contract/registration.ts';
 import { maySee, type Visitor } from '#core/access/visitor.ts';
 import { onShift } from '#core/crew/states.ts';
 import { sayPassCode } from '#core/doors/passCode.ts';

@@ -1,4 +1,4 @@
-import type { Offer } from '#contract/events.ts';
+import type { Offer } from '#contract/plan.ts';
 import { holdsOn, type Span } from '#core/contacts/membership.ts';
 import type { QuietReason } from '#core/contacts/quiet.ts';
 import type { Taken } from '#core/registration/capacity.ts';

@@ -1,4 +1,4 @@
-import type { EventPlan } from '#contract/events.ts';
+import type { EventPlan } from '#contract/plan.ts';
 import type { CarriedTo, Carrying } from '#contract/series.ts';
 import { leads } from '#core/access/stages.ts';
 import { alsoFollows, noConsequences } from '#core/events/consequences.ts';

@@ -1,4 +1,4 @@
-import type { EventPlan } from '#contract/events.ts';
+import type { EventPlan } from '#contract/plan.ts';
 import type { RecurrencePlan, SeriesSettings } from '#contract/series.ts';
 import { readRule } from '#core/series/rule.ts';
 import { nextSlots } from '#core/series/slots.ts';

@@ -1,4 +1,4 @@
-import type { EventPlan } from '#contract/events.ts';
+import type { EventPlan } from '#contract/plan.ts';
 import { type EventTimes, eventTimes, moveTimes, putAt } from '#core/events/dated.ts';
 import type { PlanField } from '#core/events/parts.ts';
 import { shopAt } from '#core/offers/dated.ts';

@@ -1,4 +1,4 @@
-import type { Offer } from '#contract/events.ts';
+import type { Offer } from '#contract/plan.ts';
 import { bindingUnit } from '#core/access/stages.ts';
 import { type Consequences, noConsequences } from '#core/events/consequences.ts';
 import { isOver } from '#core/events/end.ts';

@@ -1,4 +1,4 @@
-import type { Offer } from '#contract/events.ts';
+import type { Offer } from '#contract/plan.ts';
 import { timeOf } from '#core/clearance/schedule.ts';
 import { onShift } from '#core/crew/states.ts';
 import { isOver } from '#core/events/end.ts';

@@ -1,4 +1,5 @@
-import type { EventPage, EventPlan } from '#contract/events.ts';
+import type { EventPage } from '#contract/events.ts';
+import type { EventPlan } from '#contract/plan.ts';
 import { factsOf, stagesOf } from '#core/access/stages.ts';
 import { isThrough } from '#core/clearance/steps.ts';
 import { onShift } from '#core/crew/states.ts';

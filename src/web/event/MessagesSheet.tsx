@@ -1,7 +1,8 @@
 import { chakra } from '@chakra-ui/react';
 import { useState } from 'react';
 import { changesContract } from '#contract/changes.ts';
-import type { EventPage, MessageStepPlan } from '#contract/events.ts';
+import type { EventPage } from '#contract/events.ts';
+import type { MessageStepPlan } from '#contract/plan.ts';
 import { sayConsequences } from '#core/events/consequences.ts';
 import { type Audience, sayAudience } from '#core/messages/audiences.ts';
 import { mergeFields } from '#core/messages/merge.ts';

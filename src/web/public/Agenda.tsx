@@ -4,7 +4,7 @@ import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { Link } from 'react-router';
 import type { ShownAgenda, ShownSession } from '#contract/agenda.ts';
-import type { PublicEvent } from '#contract/registration.ts';
+import type { PublicEvent } from '#contract/publicEvent.ts';
 import { slotsOf } from '#core/agenda/session.ts';
 import { sayTimeOfDay } from '#core/time/face.ts';
 import { sayLongDate } from '#core/time/say.ts';

@@ -3,7 +3,7 @@ import { chakra } from '@chakra-ui/react';
 import { useMutation } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
-import type { EnteredCode, PublicEvent, PublicOffer } from '#contract/registration.ts';
+import type { EnteredCode, PublicEvent, PublicOffer } from '#contract/publicEvent.ts';
 import { type Currency, sayAmount } from '#core/money/amount.ts';
 import { isOnSale } from '#core/offers/offer.ts';
 import { type Wrong as Problem, sayProblem } from '#core/words/problems.ts';
@@ -52,7 +52,7 @@ export function ChooseTickets({
                 {o.name}
                 <Small>
                   {[
-                    sayOffer(t, o, sayPrice(t, o, money, event.nowLocal), 'full'),
+                    sayOffer(t, o, sayPrice(t, o, money, event.nowLocal)),
                     o.about,
                     sayLimits(t, o, event.nowLocal),
                     o.online && t('online'),

@@ -1,7 +1,7 @@
 import './calendarWords.ts';
 import { chakra } from '@chakra-ui/react';
 import { useTranslation } from 'react-i18next';
-import type { ListedEvent } from '#contract/registration.ts';
+import type { ListedEvent } from '#contract/publicEvent.ts';
 import { sayLongDate, sayTime } from '#core/time/say.ts';
 import { language } from './language.ts';
 import { Named, useCost } from './listed.tsx';

@@ -2,7 +2,7 @@ import { chakra } from '@chakra-ui/react';
 import { lazy, Suspense, useLayoutEffect } from 'react';
 import { useTranslation } from 'react-i18next';
 import { Navigate, useLocation, useParams } from 'react-router';
-import type { PublicEvent } from '#contract/registration.ts';
+import type { PublicEvent } from '#contract/publicEvent.ts';
 import { inLanguage } from '#core/events/french.ts';
 import { lookFrom, type PageLook } from '#core/events/look.ts';
 import { useAsk } from './asking.ts';

@@ -3,7 +3,7 @@ import { chakra } from '@chakra-ui/react';
 import { lazy, Suspense, useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { Link } from 'react-router';
-import type { PublicListing } from '#contract/registration.ts';
+import type { PublicListing } from '#contract/publicEvent.ts';
 import { kindIn } from '#core/events/kinds.ts';
 import { sayRange } from '#core/time/say.ts';
 import { Button, TextLink } from '#web/kit/Button.tsx';

@@ -2,7 +2,7 @@ import './calendarWords.ts';
 import { chakra, HoverCard, Portal } from '@chakra-ui/react';
 import { useTranslation } from 'react-i18next';
 import { Link } from 'react-router';
-import type { ListedEvent } from '#contract/registration.ts';
+import type { ListedEvent } from '#contract/publicEvent.ts';
 import { weeksOf } from '#core/events/listing.ts';
 import { sayLongDate, sayTime } from '#core/time/say.ts';
 import { dateOf } from '#core/time/wallTime.ts';

@@ -1,6 +1,6 @@
 import { chakra } from '@chakra-ui/react';
 import { useTranslation } from 'react-i18next';
-import type { PublicEvent } from '#contract/registration.ts';
+import type { PublicEvent } from '#contract/publicEvent.ts';
 import { sketchShape } from '#core/places/sketch.ts';
 import { language } from './language.ts';
 

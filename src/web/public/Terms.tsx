@@ -1,5 +1,5 @@
 import { useTranslation } from 'react-i18next';
-import type { PublicEvent } from '#contract/registration.ts';
+import type { PublicEvent } from '#contract/publicEvent.ts';
 import { sayLongDate } from '#core/time/say.ts';
 import { language } from './language.ts';
 import { Soft } from './parts.tsx';

@@ -1,7 +1,7 @@
 import './holdingWords.ts';
 import { chakra } from '@chakra-ui/react';
 import { useTranslation } from 'react-i18next';
-import type { PublicEvent } from '#contract/registration.ts';
+import type { PublicEvent } from '#contract/publicEvent.ts';
 import type { WayKind } from '#core/admission/admission.ts';
 import { TextLink } from '#web/kit/Button.tsx';
 import { Say } from './parts.tsx';

@@ -2,7 +2,7 @@ import { chakra } from '@chakra-ui/react';
 import { lazy, Suspense } from 'react';
 import { useTranslation } from 'react-i18next';
 import { Link } from 'react-router';
-import type { PublicEvent } from '#contract/registration.ts';
+import type { PublicEvent } from '#contract/publicEvent.ts';
 import { offerIn } from '#core/events/french.ts';
 import { kindIn } from '#core/events/kinds.ts';
 import { sayRange, sayShortDate, sayTime, sayZone } from '#core/time/say.ts';
@@ -250,11 +250,7 @@ export function Tickets({ event, preview }: Part) {
               <span>
                 {o.name}
                 <Small>
-                  {[
-                    o.online ? t('online') : '',
-                    sayOffer(t, o, o.about, 'soldOut'),
-                    sayLimits(t, o, event.nowLocal),
-                  ]
+                  {[o.online ? t('online') : '', sayOffer(t, o, o.about), sayLimits(t, o, event.nowLocal)]
                     .filter(Boolean)
                     .join(' · ')}
                 </Small>

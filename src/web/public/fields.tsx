@@ -3,7 +3,7 @@ import { chakra } from '@chakra-ui/react';
 import type { ReactNode } from 'react';
 import type { FieldPath, FieldValues } from 'react-hook-form';
 import { useTranslation } from 'react-i18next';
-import type { PublicQuestion } from '#contract/registration.ts';
+import type { PublicQuestion } from '#contract/publicEvent.ts';
 import type { AnswerValue } from '#core/questions/answering.ts';
 import { readTexts } from '#core/words/texts.ts';
 import { call } from '#web/api.ts';

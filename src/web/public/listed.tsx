@@ -2,7 +2,7 @@ import './calendarWords.ts';
 import { chakra } from '@chakra-ui/react';
 import { CalendarPlus } from 'lucide-react';
 import { useTranslation } from 'react-i18next';
-import type { ListedEvent } from '#contract/registration.ts';
+import type { ListedEvent } from '#contract/publicEvent.ts';
 import { inLanguage } from '#core/events/french.ts';
 import { priceRange } from '#core/events/listing.ts';
 import { sayRange } from '#core/time/say.ts';

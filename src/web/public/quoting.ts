@@ -1,4 +1,4 @@
-import type { EnteredCode, PublicEvent, PublicExtra, PublicOffer } from '#contract/registration.ts';
+import type { EnteredCode, PublicEvent, PublicExtra, PublicOffer } from '#contract/publicEvent.ts';
 import { offerIn } from '#core/events/french.ts';
 import { type Currency, readAmount } from '#core/money/amount.ts';
 import { type Quote, quote } from '#core/offers/quote.ts';

@@ -1,6 +1,6 @@
 import type { TFunction } from 'i18next';
 import { createContext, useContext } from 'react';
-import type { PublicEvent, PublicOffer } from '#contract/registration.ts';
+import type { PublicEvent, PublicOffer } from '#contract/publicEvent.ts';
 import { type Currency, sayAmount } from '#core/money/amount.ts';
 import { face, sayTimeOfDay } from '#core/time/face.ts';
 import { sayLongDate, sayShortDate, sayTime, sayZone } from '#core/time/say.ts';
@@ -25,18 +25,17 @@ export function useMoney(): (amount: number, of?: Currency) => string {
 /** Units left from which on it is said how many there are. */
 const fewLeft = 30;
 
-/** What is said of an offer beside its name: seats in one, and how many are left. `none` is the word for none. */
+/** What is said of an offer beside its name: seats in one, and how many are left. */
 export function sayOffer(
   t: TFunction,
   offer: Pick<PublicEvent['offers'][number], 'seatsPerUnit' | 'left'>,
   before: string,
-  none: 'full' | 'soldOut',
 ): string {
   return [
     before,
     offer.seatsPerUnit > 1 ? t('seatsEach', { count: offer.seatsPerUnit }) : '',
     offer.left === 0
-      ? t(none)
+      ? t('full')
       : offer.left !== null && offer.left <= fewLeft
         ? t('left', { count: offer.left })
         : '',

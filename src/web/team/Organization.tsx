@@ -19,7 +19,7 @@ export default function Organization() {
   const organization = useAsk('GET /api/organization');
   return (
     <div className="page narrow">
-      <h1>{phrase('organization.title')}</h1>
+      <chakra.h1 marginBottom="12px">{phrase('organization.title')}</chakra.h1>
       <Loaded of={organization}>
         {(o) => (
           <>

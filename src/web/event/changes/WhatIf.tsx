@@ -1,6 +1,7 @@
 import { chakra } from '@chakra-ui/react';
 import { changesContract, type WhatIf as Told } from '#contract/changes.ts';
-import type { EventPage, EventPlan } from '#contract/events.ts';
+import type { EventPage } from '#contract/events.ts';
+import type { EventPlan } from '#contract/plan.ts';
 import { graceMinutes } from '#core/changes/aspects.ts';
 import { plusMinutes } from '#core/time/clock.ts';
 import { FormDialog } from '#web/kit/form/FormDialog.tsx';

@@ -1,5 +1,5 @@
 import type { SettledTogether, Settling, WhatIf } from '#contract/changes.ts';
-import type { EventPlan } from '#contract/events.ts';
+import type { EventPlan } from '#contract/plan.ts';
 import { sessionsAlong } from '#core/agenda/session.ts';
 import { putAt } from '#core/events/dated.ts';
 import type { Move } from '#core/events/moves.ts';

@@ -1,6 +1,6 @@
 import { chakra } from '@chakra-ui/react';
 import { Plus, Trash2 } from 'lucide-react';
-import type { EventPlan } from '#contract/events.ts';
+import type { EventPlan } from '#contract/plan.ts';
 import { type WayKind, wayKinds } from '#core/admission/admission.ts';
 import { type ReplyRule, replyRules } from '#core/admission/invitation.ts';
 import { sayShortDate, sayTime } from '#core/time/say.ts';

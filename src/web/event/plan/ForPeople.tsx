@@ -1,7 +1,7 @@
 import { FileUpload } from '@chakra-ui/react';
 import { Plus } from 'lucide-react';
 import { useState } from 'react';
-import type { EventPlan } from '#contract/events.ts';
+import type { EventPlan } from '#contract/plan.ts';
 import { fileEndings } from '#core/files/kinds.ts';
 import { addressOf } from '#web/api.ts';
 import { base64Of } from '#web/base64.ts';

@@ -1,7 +1,7 @@
 import { chakra } from '@chakra-ui/react';
 import { Plus, Trash2 } from 'lucide-react';
 import { useState } from 'react';
-import type { Offer } from '#contract/events.ts';
+import type { Offer } from '#contract/plan.ts';
 import { plainAmount, readAmount } from '#core/money/amount.ts';
 import { type PriceKind, type Pricing, plainOffer, pricings } from '#core/offers/offer.ts';
 import { shiftDate } from '#core/time/dates.ts';

@@ -1,6 +1,7 @@
 import { chakra } from '@chakra-ui/react';
 import { useState } from 'react';
-import type { EventPage, EventPlan } from '#contract/events.ts';
+import type { EventPage } from '#contract/events.ts';
+import type { EventPlan } from '#contract/plan.ts';
 import { mayWeigh } from '#core/changes/aspects.ts';
 import type { Answer } from '#web/api.ts';
 import { Button } from '#web/kit/Button.tsx';

@@ -1,6 +1,6 @@
 import { ArrowDown, ArrowUp } from 'lucide-react';
-import type { EventPlan, QuestionPlan } from '#contract/events.ts';
 import type { CustomField } from '#contract/fields.ts';
+import type { EventPlan, QuestionPlan } from '#contract/plan.ts';
 import { isDetail } from '#core/questions/details.ts';
 import { hasChoices, questionKinds, readers } from '#core/questions/question.ts';
 import { namedAnswers } from '#core/questions/showing.ts';

@@ -1,6 +1,6 @@
 import { chakra } from '@chakra-ui/react';
 import { useState } from 'react';
-import type { QuestionPlan } from '#contract/events.ts';
+import type { QuestionPlan } from '#contract/plan.ts';
 import type { AnswerValue } from '#core/questions/answering.ts';
 import { askedOfOrder, askedOfSeat } from '#core/questions/showing.ts';
 import { QuestionControl } from '#web/questions/QuestionControl.tsx';

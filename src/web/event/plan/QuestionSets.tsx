@@ -1,6 +1,6 @@
 import { Trash2 } from 'lucide-react';
 import { useState } from 'react';
-import type { QuestionPlan } from '#contract/events.ts';
+import type { QuestionPlan } from '#contract/plan.ts';
 import { type QuestionSet, questionSetsContract } from '#contract/questionSets.ts';
 import { Button } from '#web/kit/Button.tsx';
 import { FormDialog } from '#web/kit/form/FormDialog.tsx';

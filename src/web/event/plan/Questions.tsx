@@ -1,6 +1,6 @@
 import { chakra } from '@chakra-ui/react';
 import { Plus } from 'lucide-react';
-import type { QuestionPlan } from '#contract/events.ts';
+import type { QuestionPlan } from '#contract/plan.ts';
 import { asking, type Detail, details, isDetail } from '#core/questions/details.ts';
 import { plainQuestion } from '#core/questions/question.ts';
 import { Button } from '#web/kit/Button.tsx';

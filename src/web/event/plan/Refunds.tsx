@@ -1,6 +1,6 @@
 import { chakra } from '@chakra-ui/react';
 import { Plus, Trash2 } from 'lucide-react';
-import type { EventPlan } from '#contract/events.ts';
+import type { EventPlan } from '#contract/plan.ts';
 import { shiftDate } from '#core/time/dates.ts';
 import { Button } from '#web/kit/Button.tsx';
 import { TextField } from '#web/kit/Field.tsx';

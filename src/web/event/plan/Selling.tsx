@@ -1,6 +1,6 @@
 import { chakra } from '@chakra-ui/react';
 import { Plus, Trash2 } from 'lucide-react';
-import type { Code, Extra, Tax } from '#contract/events.ts';
+import type { Code, Extra, Tax } from '#contract/plan.ts';
 import { plainCode, plainExtra } from '#core/offers/offer.ts';
 import { Button } from '#web/kit/Button.tsx';
 import { phrase } from '#web/words/phrase.ts';

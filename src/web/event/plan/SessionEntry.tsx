@@ -1,7 +1,8 @@
 import { chakra } from '@chakra-ui/react';
 import { Trash2 } from 'lucide-react';
 import type { SessionPlan, Speaker } from '#contract/agenda.ts';
-import type { EventPlan, VenueChoice } from '#contract/events.ts';
+import type { VenueChoice } from '#contract/events.ts';
+import type { EventPlan } from '#contract/plan.ts';
 import { sayTimeOfDay } from '#core/time/face.ts';
 import { Button } from '#web/kit/Button.tsx';
 import { phrase, spokenLanguage } from '#web/words/phrase.ts';

@@ -1,6 +1,6 @@
 import { chakra } from '@chakra-ui/react';
 import { Plus, Trash2 } from 'lucide-react';
-import type { EventPlan } from '#contract/events.ts';
+import type { EventPlan } from '#contract/plan.ts';
 import { Button } from '#web/kit/Button.tsx';
 import { phrase, term } from '#web/words/phrase.ts';
 import { Tick } from '../../kit/Choosing.tsx';

@@ -1,6 +1,6 @@
 import { chakra } from '@chakra-ui/react';
 import { useRef, useState } from 'react';
-import type { EventPlan } from '#contract/events.ts';
+import type { EventPlan } from '#contract/plan.ts';
 import { type EventTimes, eventTimes, moveTimes } from '#core/events/dated.ts';
 import { remarksOnSchedule } from '#core/events/schedule.ts';
 import { wholeDays } from '#core/events/shown.ts';

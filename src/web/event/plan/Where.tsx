@@ -1,5 +1,5 @@
 import { Link } from 'react-router';
-import type { EventPlan } from '#contract/events.ts';
+import type { EventPlan } from '#contract/plan.ts';
 import { phrase, term } from '#web/words/phrase.ts';
 import { Tick } from '../../kit/Choosing.tsx';
 import { ChoiceField, Group, TextField } from '../../kit/Field.tsx';

@@ -1,7 +1,8 @@
 import { notifyManager, useMutation, useQueryClient } from '@tanstack/react-query';
 import { useCallback, useEffect, useRef } from 'react';
 import { create } from 'zustand';
-import type { EventPage, EventPlan } from '#contract/events.ts';
+import type { EventPage } from '#contract/events.ts';
+import type { EventPlan } from '#contract/plan.ts';
 import { weightyFields } from '#core/changes/aspects.ts';
 import { sayConsequences } from '#core/events/consequences.ts';
 import * as drafts from '#core/events/draft.ts';

@@ -1,5 +1,6 @@
 import type { ComponentType } from 'react';
-import type { EventPage, EventPlan } from '#contract/events.ts';
+import type { EventPage } from '#contract/events.ts';
+import type { EventPlan } from '#contract/plan.ts';
 import type { PlanDraft } from './planDraft.ts';
 
 export interface SectionProps {

@@ -1,6 +1,7 @@
 import type { FieldPath } from 'react-hook-form';
-import type { EventPage, QuestionPlan } from '#contract/events.ts';
+import type { EventPage } from '#contract/events.ts';
 import { guestsContract } from '#contract/guests.ts';
+import type { QuestionPlan } from '#contract/plan.ts';
 import type { RegistrationRow } from '#contract/seats.ts';
 import type { AnswerValue } from '#core/questions/answering.ts';
 import { askedOfSeat } from '#core/questions/showing.ts';

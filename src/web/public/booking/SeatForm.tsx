@@ -1,5 +1,5 @@
 import { useTranslation } from 'react-i18next';
-import type { PublicQuestion } from '#contract/registration.ts';
+import type { PublicQuestion } from '#contract/publicEvent.ts';
 import type { AnswerValue } from '#core/questions/answering.ts';
 import { askedOfSeat, type OrderForm } from '#core/questions/showing.ts';
 import { asksBirthDate } from '#core/registration/checking.ts';

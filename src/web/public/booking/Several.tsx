@@ -1,6 +1,7 @@
 import { chakra } from '@chakra-ui/react';
 import { useTranslation } from 'react-i18next';
-import type { OrderPlaced, PublicEvent } from '#contract/registration.ts';
+import type { PublicEvent } from '#contract/publicEvent.ts';
+import type { OrderPlaced } from '#contract/registration.ts';
 import { sayRange } from '#core/time/say.ts';
 import { TextLink } from '#web/kit/Button.tsx';
 import { language } from '../language.ts';

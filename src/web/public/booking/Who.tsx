@@ -1,7 +1,7 @@
 import { chakra } from '@chakra-ui/react';
 import type { FieldPathByValue } from 'react-hook-form';
 import { useTranslation } from 'react-i18next';
-import type { PublicEvent } from '#contract/registration.ts';
+import type { PublicEvent } from '#contract/publicEvent.ts';
 import { fullName } from '#core/contacts/names.ts';
 import type { AnswerValue } from '#core/questions/answering.ts';
 import { askedOfSeat, type OrderForm } from '#core/questions/showing.ts';

@@ -1,4 +1,5 @@
-import type { PublicEvent, PublicOffer, PublicOrderBody } from '#contract/registration.ts';
+import type { PublicEvent, PublicOffer } from '#contract/publicEvent.ts';
+import type { PublicOrderBody } from '#contract/registration.ts';
 import { type Currency, readAmount } from '#core/money/amount.ts';
 import type { AnswerValue } from '#core/questions/answering.ts';
 import { seatPeople } from '#core/registration/seating.ts';
