@@ -193,10 +193,10 @@ const doc = z
   .transform((value) => (typeof value === 'string' ? docOf(value) : cleanDoc(value)));
 
 /** Something the public reads in both languages, as long as it may be. */
-export const said = (most: number) => z.object({ en: text(most), fr: text(most).optional() });
+const said = (most: number) => z.object({ en: text(most), fr: text(most).optional() });
 
 /** What the public reads, in French. */
-export const french = z.object({
+const french = z.object({
   publicTitle: text(120),
   subtitle: text(160),
   summary: text(300),
