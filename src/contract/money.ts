@@ -10,7 +10,7 @@ const ledgerRow = z.object({
   eventId: id.nullable(),
   orderNumber: z.int().nullable(),
   kind: z.enum(['seats', 'donation']),
-  method: z.enum(['card', 'cash', 'cheque', 'transfer', 'contested', 'waived']),
+  method: z.enum(['card', 'cash', 'cheque', 'transfer', 'in kind', 'contested', 'waived']),
   fund: z.string().nullable(),
   amount,
   currency,

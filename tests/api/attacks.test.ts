@@ -337,5 +337,12 @@ describe('strangers', () => {
     expect((await marit.try('GET /api/ledger', { query: { eventId: other.id } })).status).toBe(403);
     expect((await marit.try('GET /api/contacts')).status).toBe(403);
     expect((await marit.try('GET /api/tags')).status).toBe(403);
+    // Funds are those of the whole organization.
+    const { funds } = await marit.call('GET /api/choices');
+    const body = { name: 'Our own' };
+    expect((await marit.try('POST /api/funds', { body })).status).toBe(403);
+    expect((await marit.try('PATCH /api/funds/:id', { params: { id: funds[0]!.id }, body })).status).toBe(
+      403,
+    );
   });
 });

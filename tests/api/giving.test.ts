@@ -512,6 +512,13 @@ describe('what staff do', () => {
     const after = await balances();
     expect((after.cash ?? 0) - (before.cash ?? 0)).toBe(12_000);
     expect((after['in kind'] ?? 0) - (before['in kind'] ?? 0)).toBe(80_000);
+    const moved = (await marit.call('GET /api/ledger', { query: {} })).rows;
+    expect(
+      moved
+        .slice(0, 2)
+        .map((r) => r.method)
+        .sort(),
+    ).toEqual(['cheque', 'in kind']);
     const { rows } = await marit.call('GET /api/gifts', { query: { fundId: general } });
     expect(rows[0]).toMatchObject({
       kind: 'in kind',

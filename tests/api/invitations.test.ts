@@ -45,7 +45,13 @@ describe('an invitation', () => {
     });
     expect(told).toMatchObject({ planned: 2, leftOut: [] });
     expect(told.sample!.body).toContain('There is cake.\n\nSay whether you come: [link to their invitation]');
-    await odalys.call('POST /api/events/:id/invited/letters', { params, body: { words: '', expect: 2 } });
+    // Nobody is invited to what cannot be registered for.
+    const send = () =>
+      odalys.try('POST /api/events/:id/invited/letters', { params, body: { words: '', expect: 2 } });
+    await odalys.call('POST /api/events/:id/state', { params, body: { move: 'close' } });
+    expect((await send()).problem.code).toBe('not-open');
+    await odalys.call('POST /api/events/:id/state', { params, body: { move: 'open' } });
+    expect((await send()).status).toBe(201);
     const rows = await world.app.db.query<{ id: string; contactId: string }>(
       'select id, contact_id from event_invited where event_id = $1',
       [event.id],

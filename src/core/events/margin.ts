@@ -115,7 +115,7 @@ export function marginOf(f: MarginFacts): Note[] {
       settle(
         'stop',
         // Of two, the one that is later comes first.
-        65 + soon + Math.min(days, 50) / 10,
+        65 + soon + Math.min(9, Math.floor(days / 3)),
         'step-overdue',
         'clearance',
         { step, days },

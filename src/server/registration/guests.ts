@@ -8,7 +8,7 @@ import { askedOfSeat } from '#core/questions/showing.ts';
 import { standing } from '#core/registration/states.ts';
 import { plusMinutes } from '#core/time/clock.ts';
 import { dateOf } from '#core/time/wallTime.ts';
-import { followLink, openLink, renewLink, type Work } from '../app/app.ts';
+import { followLink, renewLink, type Work } from '../app/app.ts';
 import { record } from '../app/record.ts';
 import { among } from '../db/among.ts';
 import { type Queries, update } from '../db/database.ts';
@@ -42,7 +42,6 @@ async function askGuest(w: Work, seat: SeatRow, email: string): Promise<void> {
   const until = namesUntil(event);
   if (!lives(event.state) || (until && until <= w.now)) throw refused('names-closed');
   if (seat.guestAsked >= mostAsked) throw refused('guest-asked-often', {}, 429);
-  await openLink(w, 'seat', seat.id);
   if (seat.guestEmail !== null && seat.guestEmail.toLowerCase() !== address.toLowerCase())
     await renewLink(w, 'seat', seat.id);
   await update(w.tx, 'registrations', seat.id, { guestEmail: address, guestAsked: seat.guestAsked + 1 });

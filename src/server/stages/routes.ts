@@ -14,6 +14,7 @@ import { readChoices, readEvent } from '../events/store.ts';
 import type { Handlers } from '../http/handle.ts';
 import { refused } from '../http/problem.ts';
 import { Stream } from '../http/stream.ts';
+import { demandBooks } from '../money/access.ts';
 import { staffOf } from '../staff/sessions.ts';
 import { deskOf } from './desk.ts';
 import { eventPageOf } from './page.ts';
@@ -24,12 +25,16 @@ export const eventsHandlers: Handlers<typeof eventsContract> = {
   'GET /api/choices': ({ tx }) => readChoices(tx),
 
   'POST /api/units': (c) => addToRegister(c, 'units', c.body),
-  'POST /api/funds': (c) => addToRegister(c, 'funds', c.body),
+  'POST /api/funds': async (c) => {
+    await demandBooks(c);
+    return addToRegister(c, 'funds', c.body);
+  },
   'PATCH /api/units/:id': async (c) => {
     await renameInRegister(c, 'units', { ...c.params, ...c.body });
     return { done: true };
   },
   'PATCH /api/funds/:id': async (c) => {
+    await demandBooks(c);
     await renameInRegister(c, 'funds', { ...c.params, ...c.body });
     return { done: true };
   },
