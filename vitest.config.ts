@@ -19,6 +19,7 @@ const aboveTheDatabase = [
   'clearanceTeam',
   'contacts',
   'currencies',
+  'desk',
   'doors',
   'duties',
   'events',

@@ -24,8 +24,8 @@ const both = (subject: MessageText['subject'], en: string, fr: string): MessageT
   },
 });
 
-const changedSubject = { en: 'Changed: {{event}}', fr: 'Changement : {{event}}' };
-const offSubject = { en: 'Called off: {{event}}', fr: 'Annulé : {{event}}' };
+const changedSubject = { en: 'Changed: {{event}}', fr: 'Changement : {{event}}' };
+const offSubject = { en: 'Called off: {{event}}', fr: 'Annulé : {{event}}' };
 
 /** The drafts, by what happened and whom it is told. Paragraphs without anything in them fall away. */
 export const letterTexts: Readonly<Record<LetterKind, Readonly<Record<Concerned, MessageText>>>> = {
@@ -36,7 +36,7 @@ export const letterTexts: Readonly<Record<LetterKind, Readonly<Record<Concerned,
       'Un détail de {{event}} a changé.\n\n{{changes}}\n\n{{words}}\n\nVos places restent les vôtres; le fichier joint met votre calendrier à jour. Si vous ne pouvez pas venir, rendez-les ici : {{manage_link}}',
     ),
     losing: both(
-      { en: 'Back on the waitlist: {{event}}', fr: "De retour sur la liste d'attente : {{event}}" },
+      { en: 'Back on the waitlist: {{event}}', fr: 'De retour sur la liste d’attente : {{event}}' },
       'There is less room at {{event}} ({{when}}) than we had given away, and your seats no longer fit. We are sorry. You are first on the waitlist, and are written to as soon as there is room.\n\n{{changes}}\n\n{{words}}\n\nSee your place, or leave the list: {{manage_link}}',
       "Il y a moins de places pour {{event}} ({{when}}) que prévu, et les vôtres n'y entrent plus. Nous en sommes désolés. Vous êtes en tête de la liste d'attente; nous vous écrirons dès qu'il y aura de la place.\n\n{{changes}}\n\n{{words}}\n\nVoir votre rang ou quitter la liste : {{manage_link}}",
     ),

@@ -171,7 +171,7 @@ test('the margin puts what cannot go on first, and falls silent when all is well
   expect(notes.map((n) => sayNote(n.code, n.params).headline)).toEqual([
     '1 message failed.',
     'A party of 4 fits now.',
-    "3 children have no guardian's signature.",
+    '3 children have no guardian’s signature.',
     '2 waivers still missing.',
   ]);
   const conditions = [
@@ -192,6 +192,15 @@ test('the margin puts what cannot go on first, and falls silent when all is well
   ]);
   expect(said({ state: 'in clearance', asksLateBy: 2 })).toEqual([['need', 'Sent 2 days late.']]);
   expect(said({ state: 'draft', asksLateBy: 2 })).toEqual([]);
+  // The step that is later presses more.
+  const stuck = [
+    { step: 'Safety', overdueDays: 10 },
+    { step: 'Finance', overdueDays: 14 },
+  ];
+  expect(marginOf({ ...well, state: 'in clearance', stuck }).map((n) => n.params.step)).toEqual([
+    'Finance',
+    'Safety',
+  ]);
   const later = marginOf({
     ...well,
     waiversMissing: { minors: 1, adults: 0, unknown: 0 },

@@ -91,104 +91,104 @@ export const ownFields: Partial<Record<DirectKind, readonly string[]>> = {
 /** Texts of messages that answer something that happened. Merge fields as in merge.ts; `until` stands in {{when}} of an offer. */
 export const directTexts: Record<DirectKind, MessageText> = {
   asked: {
-    subject: { en: 'We have your request: {{event}}', fr: 'Nous avons votre demande : {{event}}' },
+    subject: { en: 'We have your request: {{event}}', fr: 'Nous avons votre demande : {{event}}' },
     body: {
       en: 'Hello {{name}},\n\nThank you for wanting to come to {{event}} ({{when}}). The organizer decides who comes, and we write to you as soon as that is decided. You hold no seat yet.\n\nSee your request, or take it back: {{manage_link}}\n\n{{organization}}',
-      fr: "Bonjour {{name}},\n\nMerci de vouloir venir à {{event}} ({{when}}). L'organisation décide qui vient; nous vous écrirons dès que ce sera décidé. Aucune place ne vous est encore réservée.\n\nVoir votre demande, ou la retirer : {{manage_link}}\n\n{{organization}}",
+      fr: 'Bonjour {{name}},\n\nMerci de vouloir venir à {{event}} ({{when}}). L’organisation décide qui vient ; nous vous écrirons dès que ce sera décidé. Aucune place ne vous est encore réservée.\n\nVoir votre demande, ou la retirer : {{manage_link}}\n\n{{organization}}',
     },
   },
   accepted: {
-    subject: { en: 'You can come: {{event}}', fr: 'Vous pouvez venir : {{event}}' },
+    subject: { en: 'You can come: {{event}}', fr: 'Vous pouvez venir : {{event}}' },
     body: {
       en: 'Hello {{name}},\n\nYou are accepted for {{event}} ({{when}}). Your seats are kept for you until {{until}}; they are yours once you have paid.\n\nPay: {{manage_link}}\n\n{{organization}}',
-      fr: "Bonjour {{name}},\n\nVotre demande pour {{event}} ({{when}}) est acceptée. Vos places vous sont gardées jusqu'au {{until}}; elles sont à vous une fois payées.\n\nPayer : {{manage_link}}\n\n{{organization}}",
+      fr: 'Bonjour {{name}},\n\nVotre demande pour {{event}} ({{when}}) est acceptée. Vos places vous sont gardées jusqu’au {{until}}; elles sont à vous une fois payées.\n\nPayer : {{manage_link}}\n\n{{organization}}',
     },
   },
   'not accepted': {
-    subject: { en: 'About your request: {{event}}', fr: 'Au sujet de votre demande : {{event}}' },
+    subject: { en: 'About your request: {{event}}', fr: 'Au sujet de votre demande : {{event}}' },
     body: {
       en: 'Hello {{name}},\n\nWe are sorry: we have no seat for you at {{event}} ({{when}}).\n\n{{words}}\n\n{{organization}}',
-      fr: "Bonjour {{name}},\n\nNous en sommes désolés : nous n'avons pas de place pour vous à {{event}} ({{when}}).\n\n{{words}}\n\n{{organization}}",
+      fr: 'Bonjour {{name}},\n\nNous en sommes désolés : nous n’avons pas de place pour vous à {{event}} ({{when}}).\n\n{{words}}\n\n{{organization}}',
     },
   },
   'asked back': {
     subject: {
       en: 'A question about your request: {{event}}',
-      fr: 'Une question sur votre demande : {{event}}',
+      fr: 'Une question sur votre demande : {{event}}',
     },
     body: {
       en: 'Hello {{name}},\n\nBefore we can say yes to your request for {{event}} ({{when}}), we have a question:\n\n{{words}}\n\nAnswer here: {{manage_link}}\n\n{{organization}}',
-      fr: 'Bonjour {{name}},\n\nAvant de pouvoir accepter votre demande pour {{event}} ({{when}}), nous avons une question :\n\n{{words}}\n\nRépondre ici : {{manage_link}}\n\n{{organization}}',
+      fr: 'Bonjour {{name}},\n\nAvant de pouvoir accepter votre demande pour {{event}} ({{when}}), nous avons une question :\n\n{{words}}\n\nRépondre ici : {{manage_link}}\n\n{{organization}}',
     },
   },
   'your seat': {
-    subject: { en: 'Your seat: {{event}}', fr: 'Votre place : {{event}}' },
+    subject: { en: 'Your seat: {{event}}', fr: 'Votre place : {{event}}' },
     body: {
       en: 'Hello,\n\n{{by}} has a seat for you at {{event}} ({{when}}). Tell us who you are and what we should know; it takes a minute. Your pass is there too.\n\nYour seat: {{manage_link}}\n\n{{organization}}',
-      fr: 'Bonjour,\n\n{{by}} a une place pour vous à {{event}} ({{when}}). Dites-nous qui vous êtes et ce que nous devons savoir; cela prend une minute. Vous y trouverez aussi votre billet.\n\nVotre place : {{manage_link}}\n\n{{organization}}',
+      fr: 'Bonjour,\n\n{{by}} a une place pour vous à {{event}} ({{when}}). Dites-nous qui vous êtes et ce que nous devons savoir ; cela prend une minute. Vous y trouverez aussi votre billet.\n\nVotre place : {{manage_link}}\n\n{{organization}}',
     },
   },
   'guests missing': {
-    subject: { en: 'Who comes with you? {{event}}', fr: 'Qui vient avec vous ? {{event}}' },
+    subject: { en: 'Who comes with you? {{event}}', fr: 'Qui vient avec vous ? {{event}}' },
     body: {
       en: 'Hello {{name}},\n\nWe still do not know who sits on your seats for {{event}} ({{when}}): to be named: {{count}}. Name them until {{until}}, or send each guest a link to do it themselves.\n\nYour booking: {{manage_link}}\n\n{{organization}}',
-      fr: 'Bonjour {{name}},\n\nNous ne savons pas encore qui occupera vos places pour {{event}} ({{when}}) : à nommer : {{count}}. Nommez vos invités avant le {{until}}, ou envoyez à chacun un lien pour le faire.\n\nVotre réservation : {{manage_link}}\n\n{{organization}}',
+      fr: 'Bonjour {{name}},\n\nNous ne savons pas encore qui occupera vos places pour {{event}} ({{when}}) : à nommer : {{count}}. Nommez vos invités avant le {{until}}, ou envoyez à chacun un lien pour le faire.\n\nVotre réservation : {{manage_link}}\n\n{{organization}}',
     },
   },
   waitlisted: {
-    subject: { en: 'You are on the waitlist: {{event}}', fr: "Vous êtes sur la liste d'attente : {{event}}" },
+    subject: { en: 'You are on the waitlist: {{event}}', fr: 'Vous êtes sur la liste d’attente : {{event}}' },
     body: {
       en: 'Hello {{name}},\n\n{{event}} ({{when}}) is full. Your party waits, and is offered seats as soon as enough come free.\n\nSee your place or leave the list: {{manage_link}}\n\n{{organization}}',
-      fr: "Bonjour {{name}},\n\n{{event}} ({{when}}) est complet. Votre groupe est en attente; des places lui seront offertes dès qu'il y en aura assez.\n\nVoir votre rang ou quitter la liste : {{manage_link}}\n\n{{organization}}",
+      fr: 'Bonjour {{name}},\n\n{{event}} ({{when}}) est complet. Votre groupe est en attente ; des places lui seront offertes dès qu’il y en aura assez.\n\nVoir votre rang ou quitter la liste : {{manage_link}}\n\n{{organization}}',
     },
   },
   offered: {
-    subject: { en: 'Seats for you: {{event}}', fr: 'Des places pour vous : {{event}}' },
+    subject: { en: 'Seats for you: {{event}}', fr: 'Des places pour vous : {{event}}' },
     body: {
       en: 'Hello {{name}},\n\nSeats came free for {{event}} ({{when}}). They are kept for you until {{until}}.\n\nTake them or pass them on: {{manage_link}}\n\n{{organization}}',
-      fr: "Bonjour {{name}},\n\nDes places se sont libérées pour {{event}} ({{when}}). Elles vous sont réservées jusqu'au {{until}}.\n\nLes prendre ou les laisser : {{manage_link}}\n\n{{organization}}",
+      fr: 'Bonjour {{name}},\n\nDes places se sont libérées pour {{event}} ({{when}}). Elles vous sont réservées jusqu’au {{until}}.\n\nLes prendre ou les laisser : {{manage_link}}\n\n{{organization}}',
     },
   },
   'to decide': {
-    subject: { en: '{{step}} to decide: {{event}}', fr: '{{step}} à décider : {{event}}' },
+    subject: { en: '{{step}} to decide: {{event}}', fr: '{{step}} à décider : {{event}}' },
     body: {
       en: 'Hello {{name}},\n\n{{event}} ({{when}}) waits for your word: {{step}}, because {{because}}. It is wanted by {{due}}.\n\nRead and decide: {{page}}\n\n{{organization}}',
-      fr: 'Bonjour {{name}},\n\n{{event}} ({{when}}) attend votre avis : {{step}}, car {{because}}. Il est attendu pour le {{due}}.\n\nLire et décider : {{page}}\n\n{{organization}}',
+      fr: 'Bonjour {{name}},\n\n{{event}} ({{when}}) attend votre avis : {{step}}, car {{because}}. Il est attendu pour le {{due}}.\n\nLire et décider : {{page}}\n\n{{organization}}',
     },
   },
   'still to decide': {
-    subject: { en: 'Still to decide: {{step}} of {{event}}', fr: 'À décider encore : {{step}}, {{event}}' },
+    subject: { en: 'Still to decide: {{step}} of {{event}}', fr: 'À décider encore : {{step}}, {{event}}' },
     body: {
       en: 'Hello {{name}},\n\n{{event}} ({{when}}) still waits for your word: {{step}}, because {{because}}. It was wanted by {{due}}.\n\nRead and decide: {{page}}\n\n{{organization}}',
-      fr: 'Bonjour {{name}},\n\n{{event}} ({{when}}) attend encore votre avis : {{step}}, car {{because}}. Il était attendu pour le {{due}}.\n\nLire et décider : {{page}}\n\n{{organization}}',
+      fr: 'Bonjour {{name}},\n\n{{event}} ({{when}}) attend encore votre avis : {{step}}, car {{because}}. Il était attendu pour le {{due}}.\n\nLire et décider : {{page}}\n\n{{organization}}',
     },
   },
   'nobody decides': {
-    subject: { en: 'Nobody has decided {{step}}: {{event}}', fr: 'Personne n’a décidé {{step}} : {{event}}' },
+    subject: { en: 'Nobody has decided {{step}}: {{event}}', fr: 'Personne n’a décidé {{step}} : {{event}}' },
     body: {
       en: 'Hello {{name}},\n\n{{step}} of {{event}} ({{when}}) was wanted by {{due}}, and nobody has decided it.\n\nSee who has it: {{page}}\n\n{{organization}}',
-      fr: 'Bonjour {{name}},\n\n{{step}} de {{event}} ({{when}}) était attendu pour le {{due}}, et personne ne l’a décidé.\n\nVoir chez qui : {{page}}\n\n{{organization}}',
+      fr: 'Bonjour {{name}},\n\n{{step}} de {{event}} ({{when}}) était attendu pour le {{due}}, et personne ne l’a décidé.\n\nVoir chez qui : {{page}}\n\n{{organization}}',
     },
   },
   'asked late': {
-    subject: { en: 'Sent late: {{event}}', fr: 'Envoyé en retard : {{event}}' },
+    subject: { en: 'Sent late: {{event}}', fr: 'Envoyé en retard : {{event}}' },
     body: {
       en: 'Hello {{name}},\n\n{{event}} ({{when}}) was sent for clearance late, by {{days}} days: “{{words}}”\n\nSay whether it goes on: {{page}}\n\n{{organization}}',
-      fr: 'Bonjour {{name}},\n\n{{event}} ({{when}}) a été envoyé avec {{days}} jours de retard : « {{words}} »\n\nDire si cela continue : {{page}}\n\n{{organization}}',
+      fr: 'Bonjour {{name}},\n\n{{event}} ({{when}}) a été envoyé avec {{days}} jours de retard : « {{words}} »\n\nDire si cela continue : {{page}}\n\n{{organization}}',
     },
   },
   'plan back': {
-    subject: { en: 'Back to you: {{event}}', fr: 'De retour chez vous : {{event}}' },
+    subject: { en: 'Back to you: {{event}}', fr: 'De retour chez vous : {{event}}' },
     body: {
       en: 'Hello {{name}},\n\n{{step}} of {{event}} ({{when}}) did not clear it: “{{words}}”\n\nRead, answer and send it again: {{page}}\n\n{{organization}}',
-      fr: 'Bonjour {{name}},\n\n{{step}} de {{event}} ({{when}}) ne l’a pas approuvé : « {{words}} »\n\nLire, répondre et envoyer de nouveau : {{page}}\n\n{{organization}}',
+      fr: 'Bonjour {{name}},\n\n{{step}} de {{event}} ({{when}}) ne l’a pas approuvé : « {{words}} »\n\nLire, répondre et envoyer de nouveau : {{page}}\n\n{{organization}}',
     },
   },
   'named in words': {
     subject: { en: '{{by}} wrote to you about {{event}}', fr: '{{by}} vous écrit au sujet de {{event}}' },
     body: {
       en: 'Hello {{name}},\n\n{{by}} wrote about the clearance of {{event}} ({{when}}):\n\n{{words}}\n\nAnswer there: {{page}}\n\n{{organization}}',
-      fr: 'Bonjour {{name}},\n\n{{by}} a écrit au sujet de {{event}} ({{when}}) :\n\n{{words}}\n\nRépondre : {{page}}\n\n{{organization}}',
+      fr: 'Bonjour {{name}},\n\n{{by}} a écrit au sujet de {{event}} ({{when}}) :\n\n{{words}}\n\nRépondre : {{page}}\n\n{{organization}}',
     },
   },
   question: {
@@ -201,66 +201,66 @@ export const directTexts: Record<DirectKind, MessageText> = {
   'proposal taken': {
     subject: {
       en: 'Your session is in the agenda: {{event}}',
-      fr: 'Votre séance est au programme : {{event}}',
+      fr: 'Votre séance est au programme : {{event}}',
     },
     body: {
       en: 'Hello {{name}},\n\nThank you for proposing “{{title}}”. It is in the agenda of {{event}}; its time and room follow on the page of the event.\n\n{{words}}{{organization}}',
-      fr: 'Bonjour {{name}},\n\nMerci d’avoir proposé « {{title}} ». La séance est au programme de {{event}}; son heure et sa salle suivront sur la page de l’événement.\n\n{{words}}{{organization}}',
+      fr: 'Bonjour {{name}},\n\nMerci d’avoir proposé « {{title}} ». La séance est au programme de {{event}}; son heure et sa salle suivront sur la page de l’événement.\n\n{{words}}{{organization}}',
     },
   },
   'proposal declined': {
     subject: { en: 'Your proposal for {{event}}', fr: 'Votre proposition pour {{event}}' },
     body: {
       en: 'Hello {{name}},\n\nThank you for proposing “{{title}}”. It found no place in the agenda of {{event}} this time.\n\n{{words}}{{organization}}',
-      fr: 'Bonjour {{name}},\n\nMerci d’avoir proposé « {{title}} ». La séance n’a pas trouvé de place au programme de {{event}} cette fois.\n\n{{words}}{{organization}}',
+      fr: 'Bonjour {{name}},\n\nMerci d’avoir proposé « {{title}} ». La séance n’a pas trouvé de place au programme de {{event}} cette fois.\n\n{{words}}{{organization}}',
     },
   },
   'event taken': {
-    subject: { en: 'We take it up: {{title}}', fr: 'Nous nous en occupons : {{title}}' },
+    subject: { en: 'We take it up: {{title}}', fr: 'Nous nous en occupons : {{title}}' },
     body: {
       en: 'Hello {{name}},\n\nThank you for proposing “{{title}}”. We take it up, and write to you about what comes next.\n\n{{words}}{{organization}}',
-      fr: 'Bonjour {{name}},\n\nMerci d’avoir proposé « {{title}} ». Nous nous en occupons et vous écrirons au sujet de la suite.\n\n{{words}}{{organization}}',
+      fr: 'Bonjour {{name}},\n\nMerci d’avoir proposé « {{title}} ». Nous nous en occupons et vous écrirons au sujet de la suite.\n\n{{words}}{{organization}}',
     },
   },
   'event declined': {
-    subject: { en: 'Your proposal: {{title}}', fr: 'Votre proposition : {{title}}' },
+    subject: { en: 'Your proposal: {{title}}', fr: 'Votre proposition : {{title}}' },
     body: {
       en: 'Hello {{name}},\n\nThank you for proposing “{{title}}”. We cannot take it up this time.\n\n{{words}}{{organization}}',
-      fr: 'Bonjour {{name}},\n\nMerci d’avoir proposé « {{title}} ». Nous ne pouvons pas nous en occuper cette fois.\n\n{{words}}{{organization}}',
+      fr: 'Bonjour {{name}},\n\nMerci d’avoir proposé « {{title}} ». Nous ne pouvons pas nous en occuper cette fois.\n\n{{words}}{{organization}}',
     },
   },
   'given up': {
-    subject: { en: 'Seats given up: {{event}}', fr: 'Places rendues : {{event}}' },
+    subject: { en: 'Seats given up: {{event}}', fr: 'Places rendues : {{event}}' },
     body: {
       en: 'Hello {{name}},\n\nYou no longer hold these seats for {{event}} ({{when}}): {{count}}.\n\n{{words}}Your booking: {{manage_link}}\n\n{{organization}}',
-      fr: 'Bonjour {{name}},\n\nVous n’avez plus ces places pour {{event}} ({{when}}) : {{count}}.\n\n{{words}}Votre réservation : {{manage_link}}\n\n{{organization}}',
+      fr: 'Bonjour {{name}},\n\nVous n’avez plus ces places pour {{event}} ({{when}}) : {{count}}.\n\n{{words}}Votre réservation : {{manage_link}}\n\n{{organization}}',
     },
   },
   'ticket changed': {
-    subject: { en: 'Your ticket was changed: {{event}}', fr: 'Votre billet a changé : {{event}}' },
+    subject: { en: 'Your ticket was changed: {{event}}', fr: 'Votre billet a changé : {{event}}' },
     body: {
       en: 'Hello {{name}},\n\nFor {{event}} ({{when}}) your ticket is “{{ticket}}” now.\n\n{{words}}Your booking: {{manage_link}}\n\n{{organization}}',
-      fr: 'Bonjour {{name}},\n\nPour {{event}} ({{when}}), votre billet est maintenant « {{ticket}} ».\n\n{{words}}Votre réservation : {{manage_link}}\n\n{{organization}}',
+      fr: 'Bonjour {{name}},\n\nPour {{event}} ({{when}}), votre billet est maintenant « {{ticket}} ».\n\n{{words}}Votre réservation : {{manage_link}}\n\n{{organization}}',
     },
   },
   moved: {
-    subject: { en: 'You come on another date: {{event}}', fr: 'Vous venez à une autre date : {{event}}' },
+    subject: { en: 'You come on another date: {{event}}', fr: 'Vous venez à une autre date : {{event}}' },
     body: {
       en: 'Hello {{name}},\n\nYour seats are for {{event}} ({{when}}) now. The seats you had before were given up.\n\nYour booking: {{manage_link}}\n\n{{organization}}',
-      fr: 'Bonjour {{name}},\n\nVos places sont maintenant pour {{event}} ({{when}}). Celles que vous aviez avant sont rendues.\n\nVotre réservation : {{manage_link}}\n\n{{organization}}',
+      fr: 'Bonjour {{name}},\n\nVos places sont maintenant pour {{event}} ({{when}}). Celles que vous aviez avant sont rendues.\n\nVotre réservation : {{manage_link}}\n\n{{organization}}',
     },
   },
   'handed on': {
-    subject: { en: 'A seat has another name: {{event}}', fr: 'Une place a changé de nom : {{event}}' },
+    subject: { en: 'A seat has another name: {{event}}', fr: 'Une place a changé de nom : {{event}}' },
     body: {
       en: 'Hello {{name}},\n\nThe seat of {{from}} for {{event}} ({{when}}) is for {{to}} now. If this is not as you want it, change it here.\n\nYour booking: {{manage_link}}\n\n{{organization}}',
-      fr: 'Bonjour {{name}},\n\nLa place de {{from}} pour {{event}} ({{when}}) est maintenant pour {{to}}. Si ce n’est pas ce que vous vouliez, changez-le ici.\n\nVotre réservation : {{manage_link}}\n\n{{organization}}',
+      fr: 'Bonjour {{name}},\n\nLa place de {{from}} pour {{event}} ({{when}}) est maintenant pour {{to}}. Si ce n’est pas ce que vous vouliez, changez-le ici.\n\nVotre réservation : {{manage_link}}\n\n{{organization}}',
     },
   },
   'no longer yours': {
     subject: {
       en: 'Your seat went to somebody else: {{event}}',
-      fr: 'Votre place est passée à quelqu’un d’autre : {{event}}',
+      fr: 'Votre place est passée à quelqu’un d’autre : {{event}}',
     },
     body: {
       en: 'Hello {{name}},\n\n{{by}}, who booked your seat for {{event}} ({{when}}), has given it to somebody else. Your pass is no longer valid.\n\n{{organization}}',
@@ -268,16 +268,16 @@ export const directTexts: Record<DirectKind, MessageText> = {
     },
   },
   'you are invited': {
-    subject: { en: 'You are invited: {{event}}', fr: 'Vous êtes invité·e : {{event}}' },
+    subject: { en: 'You are invited: {{event}}', fr: 'Vous êtes invité·e : {{event}}' },
     body: {
       en: 'Hello {{name}},\n\nYou are invited to {{event}} ({{when}}). {{place}}\n\n{{words}}Say whether you come: {{invitation_link}}\n\n{{organization}}',
-      fr: 'Bonjour {{name}},\n\nVous êtes invité·e à {{event}} ({{when}}). {{place}}\n\n{{words}}Dites-nous si vous venez : {{invitation_link}}\n\n{{organization}}',
+      fr: 'Bonjour {{name}},\n\nVous êtes invité·e à {{event}} ({{when}}). {{place}}\n\n{{words}}Dites-nous si vous venez : {{invitation_link}}\n\n{{organization}}',
     },
   },
   lapsed: {
     subject: {
       en: 'The offered seats went on: {{event}}',
-      fr: 'Les places offertes sont passées : {{event}}',
+      fr: 'Les places offertes sont passées : {{event}}',
     },
     body: {
       en: 'Hello {{name}},\n\nThe seats for {{event}} were kept for you, and the time ran out. They go to the next party.\n\n{{organization}}',
@@ -291,49 +291,49 @@ export const directTexts: Record<DirectKind, MessageText> = {
     },
     body: {
       en: 'Hello {{name}},\n\nSomebody, probably you, asked for a new password. Choose it here: {{manage_link}}\n\nThe link works once, for half an hour. If it was not you, nothing has changed and you can leave this message.\n\n{{organization}}',
-      fr: "Bonjour {{name}},\n\nQuelqu'un, sans doute vous, a demandé un nouveau mot de passe. Choisissez-le ici : {{manage_link}}\n\nLe lien sert une fois, pendant une demi-heure. Si ce n'était pas vous, rien n'a changé.\n\n{{organization}}",
+      fr: 'Bonjour {{name}},\n\nQuelqu’un, sans doute vous, a demandé un nouveau mot de passe. Choisissez-le ici : {{manage_link}}\n\nLe lien sert une fois, pendant une demi-heure. Si ce n’était pas vous, rien n’a changé.\n\n{{organization}}',
     },
   },
   returned: {
-    subject: { en: 'Your payment goes back: {{event}}', fr: 'Votre paiement est remboursé : {{event}}' },
+    subject: { en: 'Your payment goes back: {{event}}', fr: 'Votre paiement est remboursé : {{event}}' },
     body: {
       en: 'Hello {{name}},\n\nyour payment for {{event}} came after the seats had been let go, and they are taken. All of it goes back to your card.\n\nYour booking: {{manage_link}}\n\n{{organization}}',
-      fr: 'Bonjour {{name}},\n\nvotre paiement pour {{event}} est arrivé après la libération des places, qui sont prises. Il est entièrement remboursé sur votre carte.\n\nVotre réservation : {{manage_link}}\n\n{{organization}}',
+      fr: 'Bonjour {{name}},\n\nvotre paiement pour {{event}} est arrivé après la libération des places, qui sont prises. Il est entièrement remboursé sur votre carte.\n\nVotre réservation : {{manage_link}}\n\n{{organization}}',
     },
   },
   invitation: {
     subject: { en: 'Your account at {{organization}}', fr: 'Votre compte chez {{organization}}' },
     body: {
       en: 'Hello {{name}},\n\nYou were invited to help run events at {{organization}}. Choose a password to begin: {{manage_link}}\n\nThe link works for 14 days.',
-      fr: 'Bonjour {{name}},\n\nOn vous invite à aider à organiser les activités de {{organization}}. Choisissez un mot de passe : {{manage_link}}\n\nLe lien est valable 14 jours.',
+      fr: 'Bonjour {{name}},\n\nOn vous invite à aider à organiser les activités de {{organization}}. Choisissez un mot de passe : {{manage_link}}\n\nLe lien est valable 14 jours.',
     },
   },
   'sign in': {
     subject: { en: 'Your code for {{organization}}', fr: 'Votre code pour {{organization}}' },
     body: {
       en: 'Hello,\n\nYour code is {{code_link}}. Type it where you asked for it, or use this link: {{manage_link}}\n\nIt works once, for fifteen minutes. If you did not ask for it, you need do nothing.\n\n{{organization}}',
-      fr: 'Bonjour,\n\nVotre code est {{code_link}}. Saisissez-le là où vous l’avez demandé, ou suivez ce lien : {{manage_link}}\n\nIl fonctionne une fois, pendant quinze minutes. Si vous ne l’avez pas demandé, vous n’avez rien à faire.\n\n{{organization}}',
+      fr: 'Bonjour,\n\nVotre code est {{code_link}}. Saisissez-le là où vous l’avez demandé, ou suivez ce lien : {{manage_link}}\n\nIl fonctionne une fois, pendant quinze minutes. Si vous ne l’avez pas demandé, vous n’avez rien à faire.\n\n{{organization}}',
     },
   },
   receipt: {
     subject: { en: 'Your receipt {{number}}', fr: 'Votre reçu {{number}}' },
     body: {
       en: 'Hello {{name}},\n\n{{words}}Here is your receipt no. {{number}}, for {{amount}}: {{manage_link}}\n\nThe link is yours alone; please do not pass it on.\n\n{{organization}}',
-      fr: 'Bonjour {{name}},\n\n{{words}}Voici votre reçu nº {{number}}, de {{amount}} : {{manage_link}}\n\nCe lien est personnel; ne le transmettez pas.\n\n{{organization}}',
+      fr: 'Bonjour {{name}},\n\n{{words}}Voici votre reçu nº {{number}}, de {{amount}} : {{manage_link}}\n\nCe lien est personnel ; ne le transmettez pas.\n\n{{organization}}',
     },
   },
   thanks: {
     subject: { en: 'Thank you for your gift', fr: 'Merci de votre don' },
     body: {
       en: 'Hello {{name}},\n\nThank you for your gift of {{amount}} ({{fund}}).\n\n{{tribute}}{{words}}Your gift: {{manage_link}}\n\n{{organization}}',
-      fr: 'Bonjour {{name}},\n\nMerci de votre don de {{amount}} ({{fund}}).\n\n{{tribute}}{{words}}Votre don : {{manage_link}}\n\n{{organization}}',
+      fr: 'Bonjour {{name}},\n\nMerci de votre don de {{amount}} ({{fund}}).\n\n{{tribute}}{{words}}Votre don : {{manage_link}}\n\n{{organization}}',
     },
   },
   'thanks in kind': {
     subject: { en: 'Thank you for your gift', fr: 'Merci de votre don' },
     body: {
       en: 'Hello {{name}},\n\nThank you for what you gave us: {{thing}} ({{fund}}).\n\n{{tribute}}{{words}}Your gift: {{manage_link}}\n\n{{organization}}',
-      fr: 'Bonjour {{name}},\n\nMerci de ce que vous nous avez donné : {{thing}} ({{fund}}).\n\n{{tribute}}{{words}}Votre don : {{manage_link}}\n\n{{organization}}',
+      fr: 'Bonjour {{name}},\n\nMerci de ce que vous nous avez donné : {{thing}} ({{fund}}).\n\n{{tribute}}{{words}}Votre don : {{manage_link}}\n\n{{organization}}',
     },
   },
   tribute: {
@@ -347,14 +347,14 @@ export const directTexts: Record<DirectKind, MessageText> = {
     subject: { en: 'Your monthly gift', fr: 'Votre don mensuel' },
     body: {
       en: 'Hello {{name}},\n\nYou give {{amount}} every month from now on; the next one is on {{next}}. You can change it, pause it or end it at any time: {{manage_link}}\n\nThank you.\n\n{{organization}}',
-      fr: 'Bonjour {{name}},\n\nVous donnez dorénavant {{amount}} chaque mois; le prochain don aura lieu le {{next}}. Vous pouvez le modifier, le suspendre ou y mettre fin à tout moment : {{manage_link}}\n\nMerci.\n\n{{organization}}',
+      fr: 'Bonjour {{name}},\n\nVous donnez dorénavant {{amount}} chaque mois ; le prochain don aura lieu le {{next}}. Vous pouvez le modifier, le suspendre ou y mettre fin à tout moment : {{manage_link}}\n\nMerci.\n\n{{organization}}',
     },
   },
   'instalment missed': {
     subject: { en: 'Your monthly gift did not go through', fr: 'Votre don mensuel n’a pas pu être prélevé' },
     body: {
       en: 'Hello {{name}},\n\nYour monthly gift of {{amount}} could not be taken from your card ending in {{card}}. {{again}}\n\nGive another card, pause or end it: {{manage_link}}\n\n{{organization}}',
-      fr: 'Bonjour {{name}},\n\nVotre don mensuel de {{amount}} n’a pas pu être prélevé sur votre carte finissant par {{card}}. {{again}}\n\nIndiquer une autre carte, suspendre ou arrêter : {{manage_link}}\n\n{{organization}}',
+      fr: 'Bonjour {{name}},\n\nVotre don mensuel de {{amount}} n’a pas pu être prélevé sur votre carte finissant par {{card}}. {{again}}\n\nIndiquer une autre carte, suspendre ou arrêter : {{manage_link}}\n\n{{organization}}',
     },
   },
   'card runs out': {
@@ -364,35 +364,35 @@ export const directTexts: Record<DirectKind, MessageText> = {
     },
     body: {
       en: 'Hello {{name}},\n\nYour card ending in {{card}} runs out before your next monthly gift, on {{next}}. Give another one here: {{manage_link}}\n\nThank you.\n\n{{organization}}',
-      fr: 'Bonjour {{name}},\n\nVotre carte finissant par {{card}} expire avant votre prochain don mensuel, le {{next}}. Indiquez-en une autre ici : {{manage_link}}\n\nMerci.\n\n{{organization}}',
+      fr: 'Bonjour {{name}},\n\nVotre carte finissant par {{card}} expire avant votre prochain don mensuel, le {{next}}. Indiquez-en une autre ici : {{manage_link}}\n\nMerci.\n\n{{organization}}',
     },
   },
   'pledge ended': {
     subject: { en: 'Your monthly gift has ended', fr: 'Votre don mensuel est terminé' },
     body: {
       en: 'Hello {{name}},\n\nYour monthly gift of {{amount}} has ended; nothing more is taken from your card. Thank you for all you gave.\n\n{{organization}}',
-      fr: 'Bonjour {{name}},\n\nVotre don mensuel de {{amount}} est terminé; plus rien ne sera prélevé. Merci de tout ce que vous avez donné.\n\n{{organization}}',
+      fr: 'Bonjour {{name}},\n\nVotre don mensuel de {{amount}} est terminé ; plus rien ne sera prélevé. Merci de tout ce que vous avez donné.\n\n{{organization}}',
     },
   },
   own: {
     subject: { en: 'Your details at {{organization}}', fr: 'Vos coordonnées chez {{organization}}' },
     body: {
       en: 'Hello {{name}},\n\nThis is what we have about you, and where you can put it right or say what you want to hear from us: {{manage_link}}\n\nThe link is yours alone; please do not pass it on.\n\n{{organization}}',
-      fr: 'Bonjour {{name}},\n\nVoici ce que nous savons de vous; vous pouvez le corriger et dire ce que vous souhaitez recevoir : {{manage_link}}\n\nCe lien est personnel; ne le transmettez pas.\n\n{{organization}}',
+      fr: 'Bonjour {{name}},\n\nVoici ce que nous savons de vous ; vous pouvez le corriger et dire ce que vous souhaitez recevoir : {{manage_link}}\n\nCe lien est personnel ; ne le transmettez pas.\n\n{{organization}}',
     },
   },
   overlap: {
-    subject: { en: 'Your shift was not added: {{event}}', fr: "Votre quart n'a pas été ajouté : {{event}}" },
+    subject: { en: 'Your shift was not added: {{event}}', fr: 'Votre quart n’a pas été ajouté : {{event}}' },
     body: {
       en: 'Hello {{name}},\n\nSomebody, probably you, asked for {{shift}} at {{event}} in your name. You are down for another shift then, so nothing was changed.\n\nAll your shifts: {{shifts_link}}\n\n{{organization}}',
-      fr: "Bonjour {{name}},\n\nQuelqu'un, sans doute vous, a demandé {{shift}} à {{event}} à votre nom. Vous avez déjà un quart à ce moment; rien n'a été changé.\n\nTous vos quarts : {{shifts_link}}\n\n{{organization}}",
+      fr: 'Bonjour {{name}},\n\nQuelqu’un, sans doute vous, a demandé {{shift}} à {{event}} à votre nom. Vous avez déjà un quart à ce moment ; rien n’a été changé.\n\nTous vos quarts : {{shifts_link}}\n\n{{organization}}',
     },
   },
   crew: {
-    subject: { en: 'Your shift: {{event}}', fr: 'Votre quart : {{event}}' },
+    subject: { en: 'Your shift: {{event}}', fr: 'Votre quart : {{event}}' },
     body: {
       en: 'Hello {{name}},\n\nThank you. You are down for {{shift}} at {{event}}.\n\nAll your shifts, always up to date: {{shifts_link}}\n\n{{organization}}',
-      fr: 'Bonjour {{name}},\n\nMerci. Vous êtes inscrit pour {{shift}} à {{event}}.\n\nTous vos quarts, toujours à jour : {{shifts_link}}\n\n{{organization}}',
+      fr: 'Bonjour {{name}},\n\nMerci. Vous êtes inscrit pour {{shift}} à {{event}}.\n\nTous vos quarts, toujours à jour : {{shifts_link}}\n\n{{organization}}',
     },
   },
 };
@@ -415,10 +415,10 @@ export const defaultSteps: StepDefault[] = [
     offsetDays: 0,
     offsetMinutes: 0,
     audience: 'orders',
-    subject: { en: 'You are registered: {{event}}', fr: 'Inscription confirmée : {{event}}' },
+    subject: { en: 'You are registered: {{event}}', fr: 'Inscription confirmée : {{event}}' },
     body: {
       en: 'Hello {{name}},\n\nyou are registered for {{event}}.\n\nWhen: {{when}}\nWhere: {{place}}\nWho:\n{{seats}}\n\nPasses, waivers and changes: {{manage_link}}\n\n{{organization}}',
-      fr: 'Bonjour {{name}},\n\nvotre inscription à {{event}} est confirmée.\n\nQuand : {{when}}\nOù : {{place}}\nQui :\n{{seats}}\n\nBillets, décharges et changements : {{manage_link}}\n\n{{organization}}',
+      fr: 'Bonjour {{name}},\n\nvotre inscription à {{event}} est confirmée.\n\nQuand : {{when}}\nOù : {{place}}\nQui :\n{{seats}}\n\nBillets, décharges et changements : {{manage_link}}\n\n{{organization}}',
     },
   },
   {
@@ -428,10 +428,10 @@ export const defaultSteps: StepDefault[] = [
     offsetDays: -5,
     offsetMinutes: 0,
     audience: 'orders',
-    subject: { en: 'Still to pay: {{event}}', fr: 'Reste à payer : {{event}}' },
+    subject: { en: 'Still to pay: {{event}}', fr: 'Reste à payer : {{event}}' },
     body: {
       en: 'Hello {{name}},\n\n{{owed}} is still to be paid for {{event}} ({{when}}), until {{owed_until}}.\n\nPay by card, or see your booking: {{manage_link}}\n\nIf you have sent it another way, thank you: there is nothing to do.\n\n{{organization}}',
-      fr: "Bonjour {{name}},\n\nIl reste {{owed}} à payer pour {{event}} ({{when}}), avant le {{owed_until}}.\n\nPayer par carte, ou voir votre réservation : {{manage_link}}\n\nSi vous avez déjà payé autrement, merci : il n'y a rien à faire.\n\n{{organization}}",
+      fr: 'Bonjour {{name}},\n\nIl reste {{owed}} à payer pour {{event}} ({{when}}), avant le {{owed_until}}.\n\nPayer par carte, ou voir votre réservation : {{manage_link}}\n\nSi vous avez déjà payé autrement, merci : il n’y a rien à faire.\n\n{{organization}}',
     },
   },
   {
@@ -441,10 +441,10 @@ export const defaultSteps: StepDefault[] = [
     offsetDays: 1,
     offsetMinutes: 0,
     audience: 'orders',
-    subject: { en: 'Payment overdue: {{event}}', fr: 'Paiement en retard : {{event}}' },
+    subject: { en: 'Payment overdue: {{event}}', fr: 'Paiement en retard : {{event}}' },
     body: {
       en: 'Hello {{name}},\n\n{{owed}} for {{event}} ({{when}}) was to be paid until {{owed_until}}. Please pay now, or tell us if you cannot come.\n\nPay by card, or give your seats up: {{manage_link}}\n\n{{organization}}',
-      fr: 'Bonjour {{name}},\n\n{{owed}} pour {{event}} ({{when}}) devait être payé avant le {{owed_until}}. Veuillez payer maintenant, ou nous dire si vous ne pouvez pas venir.\n\nPayer par carte, ou rendre vos places : {{manage_link}}\n\n{{organization}}',
+      fr: 'Bonjour {{name}},\n\n{{owed}} pour {{event}} ({{when}}) devait être payé avant le {{owed_until}}. Veuillez payer maintenant, ou nous dire si vous ne pouvez pas venir.\n\nPayer par carte, ou rendre vos places : {{manage_link}}\n\n{{organization}}',
     },
   },
   {
@@ -457,7 +457,7 @@ export const defaultSteps: StepDefault[] = [
     subject: { en: 'Please sign before {{event}}', fr: 'À signer avant {{event}}' },
     body: {
       en: 'Hello {{name}},\n\na waiver is still missing for {{event}}. Without it nobody can take part.\n\nSign here, it takes a minute: {{waiver_link}}\n\n{{organization}}',
-      fr: 'Bonjour {{name}},\n\nil manque encore une décharge pour {{event}}. Sans elle, on ne peut pas participer.\n\nSignez ici, en une minute : {{waiver_link}}\n\n{{organization}}',
+      fr: 'Bonjour {{name}},\n\nil manque encore une décharge pour {{event}}. Sans elle, on ne peut pas participer.\n\nSignez ici, en une minute : {{waiver_link}}\n\n{{organization}}',
     },
   },
   {
@@ -467,10 +467,10 @@ export const defaultSteps: StepDefault[] = [
     offsetDays: -1,
     offsetMinutes: 0,
     audience: 'attendees',
-    subject: { en: 'Tomorrow: {{event}}', fr: 'Demain : {{event}}' },
+    subject: { en: 'Tomorrow: {{event}}', fr: 'Demain : {{event}}' },
     body: {
       en: 'Hello {{name}},\n\n{{event}} is tomorrow.\n\nWhen: {{when}}\nWhere: {{place}}\n\nYour pass: {{manage_link}}\n\n{{organization}}',
-      fr: "Bonjour {{name}},\n\n{{event}}, c'est demain.\n\nQuand : {{when}}\nOù : {{place}}\n\nVotre billet : {{manage_link}}\n\n{{organization}}",
+      fr: 'Bonjour {{name}},\n\n{{event}}, c’est demain.\n\nQuand : {{when}}\nOù : {{place}}\n\nVotre billet : {{manage_link}}\n\n{{organization}}',
     },
   },
   {
@@ -480,10 +480,10 @@ export const defaultSteps: StepDefault[] = [
     offsetDays: 0,
     offsetMinutes: -60,
     audience: 'attendees',
-    subject: { en: 'In an hour: {{event}}', fr: 'Dans une heure : {{event}}' },
+    subject: { en: 'In an hour: {{event}}', fr: 'Dans une heure : {{event}}' },
     body: {
       en: 'Hello {{name}},\n\n{{event}} begins in an hour at {{place}}.\n\nYour pass: {{manage_link}}\n\n{{organization}}',
-      fr: 'Bonjour {{name}},\n\n{{event}} commence dans une heure, {{place}}.\n\nVotre billet : {{manage_link}}\n\n{{organization}}',
+      fr: 'Bonjour {{name}},\n\n{{event}} commence dans une heure, {{place}}.\n\nVotre billet : {{manage_link}}\n\n{{organization}}',
     },
   },
   {
@@ -493,10 +493,10 @@ export const defaultSteps: StepDefault[] = [
     offsetDays: -1,
     offsetMinutes: 0,
     audience: 'crew',
-    subject: { en: 'Your shift tomorrow: {{event}}', fr: 'Votre quart de demain : {{event}}' },
+    subject: { en: 'Your shift tomorrow: {{event}}', fr: 'Votre quart de demain : {{event}}' },
     body: {
       en: 'Hello {{name}},\n\nyour shift at {{event}}: {{shift}}.\n\nAll your shifts: {{shifts_link}}\n\n{{organization}}',
-      fr: 'Bonjour {{name}},\n\nvotre quart à {{event}} : {{shift}}.\n\nTous vos quarts : {{shifts_link}}\n\n{{organization}}',
+      fr: 'Bonjour {{name}},\n\nvotre quart à {{event}} : {{shift}}.\n\nTous vos quarts : {{shifts_link}}\n\n{{organization}}',
     },
   },
   {
@@ -506,10 +506,10 @@ export const defaultSteps: StepDefault[] = [
     offsetDays: 0,
     offsetMinutes: 120,
     audience: 'attendees',
-    subject: { en: 'How was {{event}}?', fr: 'Comment était {{event}} ?' },
+    subject: { en: 'How was {{event}}?', fr: 'Comment était {{event}} ?' },
     body: {
       en: 'Hello {{name}},\n\nthank you for coming to {{event}}. Three questions: {{survey_link}}\n\n{{organization}}',
-      fr: "Bonjour {{name}},\n\nmerci d'être venu à {{event}}. Trois questions : {{survey_link}}\n\n{{organization}}",
+      fr: 'Bonjour {{name}},\n\nmerci d’être venu à {{event}}. Trois questions : {{survey_link}}\n\n{{organization}}',
     },
   },
 ];

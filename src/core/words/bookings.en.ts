@@ -109,7 +109,7 @@ export const bookingsEn = {
   'clause-not-ticked': 'Please tick this clause, or do not sign.',
   'full-name-needed': 'Type your first and last name.',
   'guardian-has-to-sign': '{{name}} is under age; a guardian has to sign.',
-  'guardian-own-name': "A guardian signs with their own name, not {{name}}'s.",
+  'guardian-own-name': 'A guardian signs with their own name, not {{name}}’s.',
   'signs-alone': '{{name}} is of age and signs alone.',
   'guest-not-named': 'Name this guest first.',
   'most-addresses': 'At most {{most}} are kept. Write to the organization to replace one.',

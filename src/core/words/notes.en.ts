@@ -69,7 +69,7 @@ export const notesEn = {
     action: 'See who',
   },
   'children-unsigned': {
-    headline: "{{children:child has|children have}} no guardian's signature.",
+    headline: '{{children:child has|children have}} no guardian’s signature.',
     text: 'They cannot take part without it.',
     action: 'See who',
   },

@@ -47,6 +47,6 @@ export const problemsFr: ProblemWords = {
   },
   'not-found': 'Introuvable, ou le lien est incomplet.',
   'too-many': 'Trop de demandes à la fois. Attendez un peu, puis réessayez.',
-  offline: 'Le serveur ne répond pas. Rien n’est perdu ; réessayez.',
-  unexpected: 'Quelque chose s’est mal passé. Rien n’a été changé ; réessayez.',
+  offline: 'Le serveur ne répond pas. Rien n’est perdu ; réessayez.',
+  unexpected: 'Quelque chose s’est mal passé. Rien n’a été changé ; réessayez.',
 };

@@ -38,7 +38,7 @@ describe('what is wrong, in words', () => {
     expect(sayProblem('too-long', { count: 2000 })).toBe('At most 2,000 characters.');
     expect(sayProblem('too-long', { count: 2000 }, 'fr')).toMatch(/^Au plus 2\s000 caractères\.$/u);
     expect(sayProblem('most-per-order', { most: 4, name: 'Table {{most}}' }, 'fr')).toBe(
-      'Au plus 4 « Table {{most}} » par commande.',
+      'Au plus 4 « Table {{most}} » par commande.',
     );
   });
 });

@@ -14,6 +14,6 @@ export const proposingFr = {
   proposeYourName: 'Votre nom',
   proposePhone: 'Téléphone, si vous voulez',
   proposeIt: 'Proposer',
-  proposeSent: '« {{title}} » nous est parvenue. Nous la lisons et vous écrivons à {{email}}. Merci.',
+  proposeSent: '« {{title}} » nous est parvenue. Nous la lisons et vous écrivons à {{email}}. Merci.',
   proposeAnother: 'En proposer une autre',
 } as const;

@@ -20,17 +20,17 @@ export const receiptFr: { [Key in keyof typeof receiptEn]: string } = {
   eligible: 'Admissible',
   deductible: 'Déductible',
   inAll: 'En tout',
-  received: 'Reçu en échange : {{what}}, d’une valeur de {{amount}}.',
+  received: 'Reçu en échange : {{what}}, d’une valeur de {{amount}}.',
   nothingReceived: 'Aucun bien ni service n’a été fourni en échange.',
   onlyOver:
-    'Seule la part donnée au-delà de la valeur reçue est déductible ; cette valeur est estimée de bonne foi.',
-  inKind: 'Don en nature : {{thing}}, reçu le {{date}}, d’une valeur de {{amount}}.',
+    'Seule la part donnée au-delà de la valeur reçue est déductible ; cette valeur est estimée de bonne foi.',
+  inKind: 'Don en nature : {{thing}}, reçu le {{date}}, d’une valeur de {{amount}}.',
   appraised:
-    'Don en nature : {{thing}}, reçu le {{date}}, d’une valeur de {{amount}} selon l’évaluation de {{by}}.',
-  abroad: 'Ce reçu vaut pour l’impôt de ce pays : {{country}} ; d’autres règles s’appliquent ailleurs.',
+    'Don en nature : {{thing}}, reçu le {{date}}, d’une valeur de {{amount}} selon l’évaluation de {{by}}.',
+  abroad: 'Ce reçu vaut pour l’impôt de ce pays : {{country}} ; d’autres règles s’appliquent ailleurs.',
   canada: 'Canada',
   unitedStates: 'États-Unis',
   issued: 'Délivré le {{date}} à {{place}}',
   signature: 'Signature autorisée',
-  verify: 'Pour le vérifier : {{address}}, avec son numéro et le code {{code}}.',
+  verify: 'Pour le vérifier : {{address}}, avec son numéro et le code {{code}}.',
 };

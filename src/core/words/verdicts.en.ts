@@ -13,7 +13,7 @@ export const verdictsEn = {
   lapsed: 'Lapsed',
   'no-confirmed-seat': 'No confirmed seat.',
   'already-in': 'Already in',
-  'guardian-unsigned': "A guardian's signature is missing.",
+  'guardian-unsigned': 'A guardian’s signature is missing.',
   unsigned: 'The waiver is not signed.',
   'balance-to-pay': 'There is a balance to pay.',
   'event-over': 'The event is over',

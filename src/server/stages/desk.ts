@@ -6,6 +6,7 @@ import { isCoordinator } from '#core/access/viewer.ts';
 import { sayFact } from '#core/clearance/rules.ts';
 import { isOpenForDecision, isTheirs } from '#core/clearance/steps.ts';
 import { fullName } from '#core/contacts/names.ts';
+import type { Note } from '#core/events/margin.ts';
 import type { Stage } from '#core/events/states.ts';
 import { undelivered } from '#core/messages/states.ts';
 import { shiftDate } from '#core/time/dates.ts';
@@ -13,7 +14,7 @@ import { sayShortDate } from '#core/time/say.ts';
 import { dateOf } from '#core/time/wallTime.ts';
 import type { deskEn } from '#core/words/desk.en.ts';
 import type { Params } from '#core/words/filling.ts';
-import { sayDue, sayNote } from '#core/words/notes.ts';
+import { type NoteCode, sayDue, sayNote } from '#core/words/notes.ts';
 import { say, words } from '#core/words/spoken.ts';
 import type { SignedIn } from '../app/app.ts';
 import { readStepsOf } from '../clearance/steps.ts';
@@ -43,13 +44,15 @@ export async function deskOf(tx: Queries, staff: SignedIn, now: string) {
   const shown = mine.map(({ event }) => event);
   const margins = await marginsOf(tx, shown, now);
   const entries: DeskEntry[] = await stepsToDecide(tx, shown, staff);
+  // Of two that press alike, the one whose event is sooner.
+  const sooner = new Map<DeskEntry, string>();
   for (const { event, may } of mine) {
     const { id } = event;
     const { notes } = margins.get(id)!;
     for (const n of notes) {
-      if (n.tone === 'know' || !n.acts || !acts(n.stage, may, staff)) continue;
+      if (n.tone === 'know' || !n.acts || !acts(n, may, staff)) continue;
       const { headline, text, action } = sayNote(n.code, n.params);
-      entries.push({
+      const entry: DeskEntry = {
         urgency: n.urgency,
         when: sayDue(n.due),
         tone: n.tone,
@@ -59,14 +62,17 @@ export async function deskOf(tx: Queries, staff: SignedIn, now: string) {
           : line(n.stage),
         text: `${headline} ${text}`.trim(),
         action: { label: action, href: `/events/${id}/${n.stage}` },
-      });
+      };
+      entries.push(entry);
+      sooner.set(entry, event.startsAt ?? '');
     }
   }
   entries.push(...(await tasksDue(tx, today, staff)));
   entries.push(...(await cardsToSettle(tx, now, staff)), ...(await giftsMissed(tx, staff)));
   if (staff.roles.includes('coordinator'))
     entries.push(...(await pairsWaiting(tx)), ...(await changesAsked(tx)));
-  entries.sort((a, b) => b.urgency - a.urgency || (a.subject < b.subject ? -1 : 1));
+  const when = (e: DeskEntry) => `${sooner.get(e) ?? ''} ${e.subject}`;
+  entries.sort((a, b) => b.urgency - a.urgency || (when(a) < when(b) ? -1 : 1));
   const season =
     (await seasonFor(
       { tx, staff, now },
@@ -83,8 +89,10 @@ export async function deskOf(tx: Queries, staff: SignedIn, now: string) {
 }
 
 /** What is settled in a stage reaches those who may change it; what concerns money, the treasurer too. */
-const acts = (stage: Stage, may: ReadonlyMap<Stage, Depth>, staff: SignedIn): boolean =>
-  may.get(stage) === 'change' || (may.has(stage) && stage !== 'plan' && staff.roles.includes('treasurer'));
+const acts = (n: Note, may: ReadonlyMap<Stage, Depth>, staff: SignedIn): boolean =>
+  may.get(n.stage) === 'change' ||
+  (may.has(n.stage) && aboutMoney.includes(n.code) && staff.roles.includes('treasurer'));
+const aboutMoney: readonly NoteCode[] = ['to-pay-back', 'overdue', 'payments-unknown', 'figures-disagree'];
 
 /** Steps of these events that wait for somebody's decision. */
 async function stepsToDecide(
