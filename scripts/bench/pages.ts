@@ -1,72 +1,108 @@
+import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
 import { shiftDate } from '#core/time/dates.ts';
 import { recurring } from '#demo/calendar.ts';
 import { planRows } from '#demo/history.ts';
+import { foundOrganization } from '#demo/organization.ts';
 import { makePeople, storePeople } from '#demo/people.ts';
 import { makeRandom } from '#demo/random.ts';
+import { storeDemoClock } from '#server/app/clocks.ts';
 import { insert } from '#server/db/database.ts';
-import { migrate } from '#server/db/migrate.ts';
+import { makeIds } from '#server/db/ids.ts';
 import { openPglite } from '#server/db/pglite.ts';
+import { takeSeats } from './large.ts';
 import { quantile, Report, timed } from './report.ts';
-import { begins, filledFolder, openSite, signedIn, startShipped, stopped } from './site.ts';
+import { begins, filledFolder, signedIn, startShipped, stopped } from './site.ts';
 
-// npm run bench -- pages [contacts] [events]: what the main pages ask for, over HTTP, on the demonstration and on a large
-// organization.
+// npm run bench -- pages [contacts] [events] [seats]: what every main screen asks for, over HTTP, of the product as it is shipped, on
+// the demonstration and on a large organization; how fast that one starts, and how much memory it takes.
 const contacts = Number(process.argv[2] ?? 100_000);
 const events = Number(process.argv[3] ?? 2_000);
-const times = 60;
+const seats = Number(process.argv[4] ?? 1_000_000);
+const times = 40;
+const port = 45_905;
+const origin = `http://localhost:${port}`;
 const report = new Report('pages');
 
-async function measure(
-  where: string,
-  origin: string,
-  headers: Record<string, string>,
-  atMost: number,
-): Promise<void> {
+async function measure(where: string, atMost: number): Promise<void> {
+  const headers = { cookie: await signedIn(origin) };
   const ask = async (path: string) => {
     const reply = await fetch(`${origin}${path}`, { headers });
-    if (!reply.ok) throw new Error(`${path} was answered ${reply.status}`);
+    if (!reply.ok) throw new Error(`${path} was answered ${reply.status}: ${await reply.text()}`);
     return reply.json() as Promise<never>;
   };
-  const season: { id: string; state: string }[] = await ask('/api/events');
-  const event = season.find((e) => e.state === 'open') ?? season[0]!;
+  const season: { id: string; state: string; startsAt: string | null; confirmed: number; slug?: string }[] =
+    await ask('/api/events');
+  const open = season.filter((e) => e.state === 'open').sort((a, b) => b.confirmed - a.confirmed)[0]!;
+  const over = season.filter((e) => e.state === 'wrapped').sort((a, b) => b.confirmed - a.confirmed)[0]!;
   const found: { contacts: { id: string }[] } = await ask('/api/contacts?limit=20');
-  const pages: [string, string][] = [
+  const page: { plan: { slug: string } } = await ask(`/api/events/${open.id}`);
+  const screens: [string, string][] = [
     ['Desk', '/api/desk'],
-    ['event page', `/api/events/${event.id}`],
+    ['Season', '/api/events'],
+    ['contacts', '/api/contacts'],
+    ['contacts, part of a name', '/api/contacts?q=achebe'],
+    ['search', '/api/search?q=alder'],
     ['contact page', `/api/contacts/${found.contacts[3]!.id}`],
+    ['lifeline', `/api/contacts/${found.contacts[3]!.id}/lifeline`],
+    ['Ledger, movements', '/api/ledger'],
+    ['Ledger, accounts', '/api/books'],
+    ['Ledger, owed', '/api/books/owed'],
+    ['Ledger, gifts', '/api/gifts'],
+    ['segments', '/api/segments'],
+    ['Tray', '/api/tray'],
+    ['event page', `/api/events/${open.id}`],
+    ['clearance', `/api/events/${open.id}/clearance`],
+    ['registrations', `/api/events/${open.id}/registrations`],
+    ['crew', `/api/events/${open.id}/crew`],
+    ['messages', `/api/events/${open.id}/messages`],
+    ['doors', `/api/events/${open.id}/doors`],
+    ['wrap-up', `/api/events/${over.id}/figures`],
     ['public list', '/api/public/events'],
+    ['public event page', `/api/public/events/${page.plan.slug}`],
   ];
-  for (const [name, path] of pages) {
-    await timed(5, () => ask(path));
+  for (const [name, path] of screens) {
+    await timed(3, () => ask(path));
     report.row(`${name}, ${where}, p95`, quantile(await timed(times, () => ask(path)), 0.95), 'ms', {
       goal: { of: 'value', atMost },
     });
   }
 }
 
+/** The most memory a process had, in MB. */
+const peakOf = (pid: number): number =>
+  Number(/VmHWM:\s+(\d+) kB/u.exec(readFileSync(`/proc/${pid}/status`, 'utf8'))![1]) / 1024;
+
 const { folder, remove } = await filledFolder();
-const port = 45_905;
-const child = await startShipped(folder, port);
-const origin = `http://localhost:${port}`;
-await measure('demonstration', origin, { cookie: await signedIn(origin) }, 100);
-await stopped(child);
+const small = await startShipped(folder, port);
+await measure('demonstration', 100);
+await stopped(small);
 remove();
 
-process.env.NODE_ENV = 'production';
+process.stdout.write(`  ${contacts} contacts, ${events} events, ${seats} seats …\n`);
+const work = mkdtempSync(join(tmpdir(), 'acolyte-pages-'));
+const data = join(work, 'data');
+await stopped(await startShipped(data, port));
+const db = await openPglite({ folder: join(data, 'pg') });
 const random = makeRandom(3);
-const db = await openPglite({});
-await migrate(db);
-const site = await openSite(db, random.bytes);
-const { ids } = site.app;
-process.stdout.write(`  ${contacts} contacts, ${events} events …\n`);
-const units = Object.keys(site.founded.units);
-const people = makePeople(random, () => ids.id(), contacts, units, '2023-07-01', '2026-06-10');
+const ids = makeIds({ now: () => begins }, random.bytes);
+const founded = await db.transaction((tx) => foundOrganization({ tx, now: begins, app: { ids } as never }));
+await storeDemoClock(db, { standsAt: begins, movingTo: null });
+const people = makePeople(
+  random,
+  () => ids.id(),
+  contacts,
+  Object.keys(founded.units),
+  '2023-07-01',
+  '2026-06-10',
+);
 await storePeople(db, people, random, ids);
 for (let n = 0; n < events; n += 1) {
   const of = { ...recurring[n % recurring.length]!, title: `Event ${n}` };
   const date = shiftDate('2020-01-01', Math.round((n / events) * 2_500));
   const coming = date > begins.slice(0, 10);
-  const plan = planRows(of, date, site.founded, ids, begins, {
+  const plan = planRows(of, date, founded, ids, begins, {
     state: coming ? 'open' : 'wrapped',
     absencesAt: coming ? null : begins,
   });
@@ -75,8 +111,17 @@ for (let n = 0; n < events; n += 1) {
   await insert(db, 'message_steps', plan.steps);
   await insert(db, 'surveys', plan.survey);
 }
-await db.query('analyze');
-await measure(`${contacts} contacts and ${events} events`, site.origin, site.headers, 200);
+await takeSeats(db, seats, begins);
+await db.close();
+await stopped(await startShipped(data, port));
+const began = performance.now();
+const large = await startShipped(data, port);
+report.row('start, warm, large', performance.now() - began, 'ms', { goal: { of: 'value', atMost: 2_000 } });
+await measure('large', 200);
+report.row('memory at its highest, large', peakOf(large.pid!), 'MB', {
+  goal: { of: 'value', atMost: 1_000 },
+});
+await stopped(large);
+rmSync(work, { recursive: true, force: true });
 report.finish();
-await site.close();
 process.exit(0);

@@ -9,14 +9,16 @@ import type { App } from './app/app.ts';
 import { makeMovableClock, readDemoClock } from './app/clocks.ts';
 import type { Keeper } from './app/keeping.ts';
 import { makeKeeper } from './backup/keeper.ts';
-import { ensureKeys } from './contacts/keys.ts';
+import { ensureKeysOfVersion } from './contacts/keys.ts';
 import { type Database, first } from './db/database.ts';
 import { keepFloors, missingRows } from './db/floors.ts';
 import {
   checkSecret,
   FolderRefused,
   inspectFolder,
+  leftAsItWas,
   markFolder,
+  noteClosed,
   secretOf,
   sharedSecret,
 } from './db/folder.ts';
@@ -142,7 +144,8 @@ interface Opened {
   secret: string;
   /** Makes what keeps backups; a server has its own ways. */
   keeperFor: ((app: App, clockTo: (at: string) => void) => Keeper) | null;
-  letGo(): Promise<void>;
+  /** Closes it, and lets others have it. */
+  close(): Promise<void>;
 }
 
 /** Opens a data folder. Throws FolderHeld when another process has it, FolderRefused when it is not whole. */
@@ -152,13 +155,15 @@ async function openFolder(folder: string, port: number | null): Promise<Opened> 
   try {
     const state = inspectFolder(folder);
     const secret = secretOf(folder, state);
+    const asLeft = leftAsItWas(folder);
     const opened = await openPglite({ folder: join(folder, 'pg') });
     const db = makeGate(opened);
     // Looked through before anything is written, where a version that counted has been here.
     const counted = await first(db, "select 1 as x where to_regclass('row_floors') is not null");
-    if (counted) await refuseLosses(db, folder);
+    if (counted && !asLeft) await refuseLosses(db, folder);
     await migrate(db);
     markFolder(folder);
+    if (!asLeft) await keepFloors(db, clockOfMachine());
     const keeperFor = (app: App, clockTo: (at: string) => void) =>
       makeKeeper({
         folder,
@@ -175,7 +180,12 @@ async function openFolder(folder: string, port: number | null): Promise<Opened> 
         },
         now: () => new Date().toISOString(),
       });
-    return { db, secret, keeperFor, letGo };
+    const close = async () => {
+      await db.close();
+      noteClosed(folder);
+      await letGo();
+    };
+    return { db, secret, keeperFor, close };
   } catch (error) {
     await letGo();
     throw error;
@@ -189,7 +199,7 @@ async function openServer(url: string, folder: string): Promise<Opened> {
   try {
     await migrateShared(db);
     await checkSecret(db, secret);
-    return { db, secret, keeperFor: null, letGo: async () => {} };
+    return { db, secret, keeperFor: null, close: () => db.close() };
   } catch (error) {
     await db.close();
     throw error;
@@ -198,7 +208,7 @@ async function openServer(url: string, folder: string): Promise<Opened> {
 
 /** Starts the product on a data folder, or on a PostgreSQL server where `database` says so. */
 export async function start(options: StartOptions): Promise<Started> {
-  const { db, secret, keeperFor, letGo } = options.database
+  const { db, secret, keeperFor, close } = options.database
     ? await openServer(options.database, options.folder)
     : await openFolder(options.folder, options.port || null);
   try {
@@ -224,8 +234,7 @@ export async function start(options: StartOptions): Promise<Started> {
       limits: options.limits ?? { publicWrites: 60, signIns: 20 },
       proxies: options.proxies,
     });
-    await ensureKeys(app.db);
-    await keepFloors(app.db, clockOfMachine());
+    await ensureKeysOfVersion(app.db);
     await askAboutAll(app);
     await runner.resume();
     const goOn = async () => {
@@ -282,12 +291,11 @@ export async function start(options: StartOptions): Promise<Started> {
         await stopChecks(app);
         await stopLots(app);
         await keepFloors(app.db, clockOfMachine());
-        await db.close();
-        await letGo();
+        await close();
       },
     };
   } catch (error) {
-    await letGo();
+    await close();
     throw error;
   }
 }

@@ -20,6 +20,7 @@ import { assemble } from '#server/start.ts';
 import { recorded } from '../statements/recording.ts';
 import { booksAstray } from './booksAstray.ts';
 import { Caller, linkTo } from './caller.ts';
+import { countsAstray } from './countsAstray.ts';
 import { readTemplate, templatePath } from './founded.ts';
 
 export { beginning } from './founded.ts';
@@ -165,10 +166,13 @@ export async function makeWorld(
       await runner.stop();
       await stopChecks(app);
       const astray = await booksAstray(asked);
+      const miscounted = await countsAstray(asked);
       await db.close();
       await drop();
       // Whatever a test did: the books stand as the orders do.
       if (astray.length) throw new Error(`the books do not agree: ${JSON.stringify(astray.slice(0, 3))}`);
+      if (miscounted.length)
+        throw new Error(`counts of events do not agree: ${JSON.stringify(miscounted.slice(0, 3))}`);
     },
   };
 }

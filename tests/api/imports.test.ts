@@ -120,6 +120,10 @@ describe('bringing people in', () => {
       );
     expect(await consent()).toEqual([{ granted: true, source: 'import of list.csv' }]);
 
+    const withThatPhone = async () =>
+      (await odalys.call('GET /api/contacts', { query: { q: '555 0117' } })).contacts.map((c) => c.id);
+    expect(await withThatPhone()).toContain(selma.id);
+
     // A later edit is left alone by undo, and named.
     await odalys.call('PATCH /api/contacts/:id', {
       params: { id: selma.id },
@@ -130,6 +134,8 @@ describe('bringing people in', () => {
     expect(undone.kept).toEqual(['Selma Sorrel: street was changed since and stays']);
     expect(await record()).toMatchObject({ street: '12 Sluice Lane', phones: [] });
     expect(await consent()).toEqual([]);
+    // What was taken back finds nobody any more.
+    expect(await withThatPhone()).not.toContain(selma.id);
   });
 
   test('cells are put right in place, rows left out, and who somebody is can be said', async () => {

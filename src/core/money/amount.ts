@@ -23,14 +23,6 @@ const formatOf = once(
 export const digitsOf = (currency: Currency): number =>
   formatOf('en', currency).resolvedOptions().maximumFractionDigits ?? 2;
 
-/** "$25.00", "$25.50": as amounts stand under one another in a column. */
-export function sayInColumn(amount: Amount, currency: Currency, locale = 'en'): string {
-  const digits = digitsOf(currency);
-  return formatOf(locale === 'fr' ? 'fr-CA' : 'en-CA', currency, digits, digits).format(
-    amount / 10 ** digits,
-  );
-}
-
 /** "$25", "$25.50": the decimals only where there are some; the code where the symbol would mislead. */
 export function sayAmount(amount: Amount, currency: Currency, locale = 'en'): string {
   const digits = digitsOf(currency);

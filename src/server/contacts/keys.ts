@@ -51,6 +51,17 @@ export async function refreshFound(tx: Queries, ids: readonly string[]): Promise
   );
 }
 
+/** Goes up when keys, or what names are found by, are made otherwise than before. */
+const keysVersion = 1;
+
+/** Makes the keys of all contacts anew where they were made by another version. */
+export async function ensureKeysOfVersion(tx: Queries): Promise<void> {
+  const [model] = await tx.query<{ keysVersion: number }>('select keys_version from matching_model');
+  if (model?.keysVersion === keysVersion) return;
+  await ensureKeys(tx);
+  await tx.query('update matching_model set keys_version = $1', [keysVersion]);
+}
+
 /** Gives keys to contacts that have none, or have those of an older version, as after an upgrade. */
 export async function ensureKeys(tx: Queries): Promise<void> {
   let after = '00000000-0000-0000-0000-000000000000';

@@ -1,8 +1,8 @@
 import { randomBytes, randomUUID } from 'node:crypto';
-import { existsSync, readdirSync, readFileSync, renameSync, rmSync, writeFileSync } from 'node:fs';
+import { existsSync, readdirSync, readFileSync, renameSync, rmSync, statSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import type { Queries } from './database.ts';
-import { keyedHash } from './ids.ts';
+import { keyedHash, sha256 } from './ids.ts';
 
 /** Says that a data folder cannot be opened as it is, and what to do. Nothing was changed. */
 export class FolderRefused extends Error {}
@@ -30,6 +30,7 @@ const ours = new Set([
   'secret.new',
   'restoring.json',
   'moved.json',
+  'closed.json',
 ]);
 const isOurs = (name: string): boolean =>
   ours.has(name) || name.startsWith('replaced-') || name.startsWith('.');
@@ -59,6 +60,41 @@ export function inspectFolder(folder: string): 'fresh' | 'holds data' {
       `${folder} holds other things (${strange.slice(0, 3).join(', ')}${strange.length > 3 ? ' …' : ''}). Set ACOLYTE_DATA to an empty folder, or to one that Acolyte made.`,
     );
   return 'fresh';
+}
+
+const closedPath = (folder: string): string => join(folder, 'closed.json');
+
+/** Every file of the database with its size and when it was written. */
+function filesOf(folder: string): string {
+  const root = databaseOf(folder);
+  return (readdirSync(root, { recursive: true }) as string[])
+    .sort()
+    .map((name) => ({ name, is: statSync(join(root, name)) }))
+    .filter(({ is }) => is.isFile())
+    .map(({ name, is }) => `${name} ${is.size} ${is.mtimeMs}`)
+    .join('\n');
+}
+
+/** Writes down how the files of a database were left when it was closed. */
+export function noteClosed(folder: string): void {
+  writeFileSync(closedPath(folder), JSON.stringify({ files: sha256(filesOf(folder)) }));
+}
+
+/**
+ * Whether the files are as they were left when the database was closed, none cut, exchanged or copied since: looking through all rows
+ * takes seconds where there are a million. Asked once: from here on it is open.
+ */
+export function leftAsItWas(folder: string): boolean {
+  const path = closedPath(folder);
+  if (!existsSync(path)) return false;
+  try {
+    const { files } = JSON.parse(readFileSync(path, 'utf8')) as { files: string };
+    return files === sha256(filesOf(folder));
+  } catch {
+    return false;
+  } finally {
+    rmSync(path, { force: true });
+  }
 }
 
 const movedPath = (folder: string): string => join(folder, 'moved.json');

@@ -4,7 +4,6 @@ import type { Code, EventPlan, Extra, French, MessageStepPlan, Offer, QuestionPl
 import type { NeededShift } from '#core/clearance/night.ts';
 import { searchWords } from '#core/contacts/search.ts';
 import { onShift } from '#core/crew/states.ts';
-import { came } from '#core/doors/attendance.ts';
 import type { Waiting } from '#core/events/copy.ts';
 import type { KindMark } from '#core/events/kinds.ts';
 import { type PlainField, type PlanField, plainFields } from '#core/events/parts.ts';
@@ -364,13 +363,9 @@ export const readSeason = (
        (e.venue_id is not null or e.online is not null) as placed,
        (e.register_at is not null or exists (select 1 from offers o where o.event_id = e.id and o.removed_at is null)) as on_offer,
        coalesce(crew.unfilled, 0)::int as unfilled,
-       coalesce(r.confirmed, 0)::int as confirmed, coalesce(r.held, 0)::int as held, coalesce(r.waitlisted, 0)::int as waitlisted,
-       coalesce(a.arrived, 0)::int as arrived
+       coalesce(c.confirmed, 0) as confirmed, coalesce(c.held, 0) as held, coalesce(c.waitlisted, 0) as waitlisted, coalesce(c.arrived, 0) as arrived
      ${from}
-     left join (select event_id, count(*) filter (where state = 'confirmed') as confirmed,
-         count(*) filter (where state in ('held', 'offered')) as held, count(*) filter (where state = 'waitlisted') as waitlisted
-       from registrations group by event_id) r on r.event_id = e.id
-     left join (select event_id, count(*) filter (where state in ${among(came)}) as arrived from attendance group by event_id) a on a.event_id = e.id
+     left join event_counts c on c.event_id = e.id
      left join (select t.event_id, array_agg(coalesce(s.name, i.name) order by t.part desc, t.added_at) as names from event_team t
          left join staff s on s.id = t.staff_id left join staff_invitations i on i.id = t.invitation_id
        where t.part in ('lead', 'co-organizer') group by t.event_id) lead on lead.event_id = e.id

@@ -1,5 +1,4 @@
 import { createRequire } from 'node:module';
-import PDFDocument from 'pdfkit';
 import QRCode from 'qrcode';
 
 const require = createRequire(import.meta.url);
@@ -21,8 +20,9 @@ interface Paper {
   margin: number;
 }
 
-/** Begins a PDF with our faces; pages are added by whoever draws. */
-export function beginPdf({ title, ...page }: Paper): PDFKit.PDFDocument {
+/** Begins a PDF with our faces; pages are added by whoever draws. What draws is loaded with the first: a start need not wait for it. */
+export async function beginPdf({ title, ...page }: Paper): Promise<PDFKit.PDFDocument> {
+  const { default: PDFDocument } = await import('pdfkit');
   const pdf = new PDFDocument({ ...page, autoFirstPage: false, info: { Title: title } });
   for (const [face, file] of Object.entries(fonts))
     pdf.registerFont(face, require.resolve(`@fontsource/${file}`));
@@ -30,9 +30,9 @@ export function beginPdf({ title, ...page }: Paper): PDFKit.PDFDocument {
 }
 
 /** Makes a PDF that fits into memory, at once. */
-export function pdfOf(paper: Paper, draw: (pdf: PDFKit.PDFDocument) => void): Promise<Buffer> {
+export async function pdfOf(paper: Paper, draw: (pdf: PDFKit.PDFDocument) => void): Promise<Buffer> {
+  const pdf = await beginPdf(paper);
   return new Promise((resolve, reject) => {
-    const pdf = beginPdf(paper);
     const chunks: Buffer[] = [];
     pdf.on('data', (c: Buffer) => chunks.push(c));
     pdf.on('end', () => resolve(Buffer.concat(chunks)));

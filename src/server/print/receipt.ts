@@ -33,7 +33,7 @@ export async function streamReceipts(
   lots: AsyncIterable<readonly PrintedReceipt[]>,
   into: NodeJS.WritableStream,
 ): Promise<void> {
-  const pdf = beginPdf({ size: 'A4', margin: 56, title });
+  const pdf = await beginPdf({ size: 'A4', margin: 56, title });
   pdf.pipe(into);
   for await (const lot of lots)
     for (const receipt of lot) {

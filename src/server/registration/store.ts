@@ -26,8 +26,10 @@ export async function readTakenOf(
     units: number;
     online: boolean;
   }>(
-    `select r.event_id, r.offer_id as id, false as extra, o.online, count(*)::int as seats, count(distinct (r.order_id, r.unit_number))::int as units
-       from registrations r join offers o on o.id = r.offer_id where r.event_id = any($1) and r.state in ${among(occupying)} group by r.event_id, r.offer_id, o.online
+    `select u.event_id, u.offer_id as id, false as extra, o.online, sum(u.seats)::int as seats, count(*)::int as units
+       from (select event_id, offer_id, order_id, unit_number, count(*) as seats from registrations
+           where event_id = any($1) and state in ${among(occupying)} group by 1, 2, 3, 4) u
+         join offers o on o.id = u.offer_id group by u.event_id, u.offer_id, o.online
      union all
      select o.event_id, x.id, true, false, 0, count(*)::int from order_lines l join orders o on o.id = l.order_id,
          unnest(array[l.extra_id, l.option_id]) as x(id)

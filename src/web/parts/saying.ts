@@ -1,5 +1,5 @@
 import { createContext, useContext } from 'react';
-import { type Currency, sayAmount, sayInColumn } from '#core/money/amount.ts';
+import { type Currency, sayAmount, sayExactAmount } from '#core/money/amount.ts';
 import { sayShortDate, sayTime } from '#core/time/say.ts';
 import { sayInstant } from '#core/time/sayInstant.ts';
 import { dateOf, wallOf } from '#core/time/wallTime.ts';
@@ -24,7 +24,7 @@ export function useSaying() {
     today: dateOf(me?.clock.now ?? new Date(0).toISOString(), zone),
     money: (amount: number, of = currency) => sayAmount(amount, of),
     /** The same in a column, where figures line up. */
-    figure: (amount: number, of = currency) => sayInColumn(amount, of),
+    figure: (amount: number, of = currency) => sayExactAmount(amount, of),
     /** Sums of several currencies, one after the other; nothing given is none of the organization's. */
     sums: (of: readonly { amount: number; currency: Currency }[]) =>
       of.map((s) => sayAmount(s.amount, s.currency)).join(', ') || sayAmount(0, currency),
