@@ -218,7 +218,7 @@ describe('everybody is told', () => {
     expect(ida!.body).toContain('When: Saturday 15 August 2026, 09:00–16:30');
     expect(ida!.body).toContain('\n  instead of Saturday 8 August 2026, 09:00–16:30');
     expect(ida!.body).toContain('The tide is kinder a week later.');
-    expect(ole!.subject).toBe('Changement : Told of');
+    expect(ole!.subject).toBe('Changement : Told of');
     expect(ole!.body).toContain('au lieu de samedi 8 août 2026');
     expect(pia!.body).toMatch(
       /Your shift: Landing, Sat 15 Aug 08:00.*\n {2}instead of Landing, Sat 8 Aug 08:00/u,

@@ -179,7 +179,7 @@ test('public pages speak French, and say plainly what is not there', async ({ br
   expect(await page.evaluate(() => document.documentElement.lang)).toBe('fr');
   const missing = await page.goto(`${site.origin}/e/nothing-here`);
   expect(missing?.status()).toBe(404);
-  await expect(page.getByRole('heading', { name: "Cette page n'existe pas" })).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'Cette page n’existe pas' })).toBeVisible();
   await page.goto(`${site.origin}/m/altered-link-that-leads-nowhere`);
-  await expect(page.getByRole('heading', { name: "Cette page n'existe pas" })).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'Cette page n’existe pas' })).toBeVisible();
 });

@@ -6,13 +6,15 @@ export interface Ordered {
 
 /** A circle in which everybody waits for the next and the last for the first, by their ids; null where there is none. */
 export function circleIn(all: readonly Ordered[]): string[] | null {
-  const byId = new Map(all.map((one) => [one.id, one]));
+  // Two under one id are one in this: whatever either waits for, is waited for.
+  const after = new Map<string, string[]>();
+  for (const one of all) after.set(one.id, [...(after.get(one.id) ?? []), ...one.after]);
   const done = new Set<string>();
   const walk = (id: string, path: readonly string[]): string[] | null => {
     const at = path.indexOf(id);
     if (at >= 0) return path.slice(at);
     if (done.has(id)) return null;
-    for (const before of byId.get(id)?.after ?? []) {
+    for (const before of after.get(id) ?? []) {
       const circle = walk(before, [...path, id]);
       if (circle) return circle;
     }

@@ -13,6 +13,9 @@ describe('what comes after what', () => {
     expect(circleIn([step('a', 1, 'c'), step('b', 1, 'a'), step('c', 1, 'b')])).toEqual(['a', 'c', 'b']);
     expect(circleIn([step('x', 1, 'a'), step('a', 1, 'b'), step('b', 1, 'a')])).toEqual(['a', 'b']);
     expect(circleIn([step('self', 1, 'self')])).toEqual(['self']);
+    // Also where another of the same id hides it.
+    expect(circleIn([step('a', 1, 'a'), step('a', 1)])).toEqual(['a']);
+    expect(circleIn([step('a', 1, 'b'), step('b', 1, 'a'), step('b', 1)])).toEqual(['a', 'b']);
     // What it waits for may be gone.
     expect(circleIn([step('a', 1, 'gone')])).toBeNull();
   });
