@@ -15,10 +15,11 @@ interface Before {
 }
 const folder = 'tests/data/before';
 const read = (name: string): Before => JSON.parse(gunzipSync(readFileSync(`${folder}/${name}`)).toString());
-/** Those that could run on a server have what its transactions pass through. */
+/** What transactions on a server pass through came with this one: a version before it never ran on one. */
+const firstOnServer = '0008';
 const versions = readdirSync(folder)
   .sort()
-  .filter((name) => !onServer() || 'turnstile' in read(name).columns);
+  .filter((name) => !onServer() || name >= firstOnServer);
 
 /** What a migration says in another form: column by column, whether it says the same. */
 const otherwise: Record<string, (was: unknown, is: unknown) => boolean> = {
