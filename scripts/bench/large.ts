@@ -1,4 +1,19 @@
+import { foundOrganization } from '#demo/organization.ts';
+import { makePeople, storePeople } from '#demo/people.ts';
+import { makeRandom } from '#demo/random.ts';
 import type { Database } from '#server/db/database.ts';
+import { makeIds } from '#server/db/ids.ts';
+
+/** Founds the organization in a migrated database and gives it that many contacts. The same seed makes the same people. */
+export async function foundWith(db: Database, contacts: number, seed: number, now: string) {
+  const random = makeRandom(seed);
+  const ids = makeIds({ now: () => now }, random.bytes);
+  const founded = await db.transaction((tx) => foundOrganization({ tx, now, app: { ids } as never }));
+  const units = Object.keys(founded.units);
+  const people = makePeople(random, () => ids.id(), contacts, units, '2023-07-01', '2026-06-10');
+  await storePeople(db, people, random, ids);
+  return { founded, ids };
+}
 
 /**
  * Puts seats on every event there is, all at once: `seats` in all, three to an order, taken by the contacts in turn, with who came to

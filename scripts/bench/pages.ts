@@ -4,14 +4,10 @@ import { join } from 'node:path';
 import { shiftDate } from '#core/time/dates.ts';
 import { recurring } from '#demo/calendar.ts';
 import { planRows } from '#demo/history.ts';
-import { foundOrganization } from '#demo/organization.ts';
-import { makePeople, storePeople } from '#demo/people.ts';
-import { makeRandom } from '#demo/random.ts';
 import { storeDemoClock } from '#server/app/clocks.ts';
 import { insert } from '#server/db/database.ts';
-import { makeIds } from '#server/db/ids.ts';
 import { openPglite } from '#server/db/pglite.ts';
-import { takeSeats } from './large.ts';
+import { foundWith, takeSeats } from './large.ts';
 import { quantile, Report, timed } from './report.ts';
 import { begins, filledFolder, signedIn, startShipped, stopped } from './site.ts';
 
@@ -85,19 +81,8 @@ const work = mkdtempSync(join(tmpdir(), 'acolyte-pages-'));
 const data = join(work, 'data');
 await stopped(await startShipped(data, port));
 const db = await openPglite({ folder: join(data, 'pg') });
-const random = makeRandom(3);
-const ids = makeIds({ now: () => begins }, random.bytes);
-const founded = await db.transaction((tx) => foundOrganization({ tx, now: begins, app: { ids } as never }));
+const { founded, ids } = await foundWith(db, contacts, 3, begins);
 await storeDemoClock(db, { standsAt: begins, movingTo: null });
-const people = makePeople(
-  random,
-  () => ids.id(),
-  contacts,
-  Object.keys(founded.units),
-  '2023-07-01',
-  '2026-06-10',
-);
-await storePeople(db, people, random, ids);
 for (let n = 0; n < events; n += 1) {
   const of = { ...recurring[n % recurring.length]!, title: `Event ${n}` };
   const date = shiftDate('2020-01-01', Math.round((n / events) * 2_500));

@@ -161,6 +161,7 @@ async function floor(rows: Rows): Promise<number> {
             ...('tokenHash' in row ? { tokenHash: ids.id() } : {}),
             ...(row.passCode ? { passCode: ids.id() } : {}),
             ...(row.ref ? { ref: ids.id() } : {}),
+            ...(table === 'standin_moves' ? { id: ids.id() } : {}),
             ...(table === 'contact_keys' ? { key: `${row.key}${n}` } : {}),
           })),
         );
@@ -178,7 +179,7 @@ async function ownTables(rows: Rows): Promise<number> {
     `select distinct conrelid::regclass::text as child, confrelid::regclass::text as parent from pg_constraint
      where contype = 'f' and conrelid <> confrelid`,
   );
-  const byTriggers = ['participation', 'contact_totals'];
+  const byTriggers = ['participation', 'contact_totals', 'event_counts', 'book_sums'];
   let left = rows.filter(([table]) => !byTriggers.includes(table));
   const inOrder: Rows = [];
   while (left.length) {
@@ -211,7 +212,10 @@ async function ownTables(rows: Rows): Promise<number> {
             ...(row.passCode ? { passCode: ids.id() } : {}),
             ...('ref' in row ? { ref: ids.id() } : {}),
             ...(table === 'contact_keys' ? { key: `${row.key}own${n}` } : {}),
-            ...(table.startsWith('standin_') || table === 'idempotency' ? { key: ids.id() } : {}),
+            ...(table === 'standin_moves' ? { id: ids.id() } : {}),
+            ...('key' in row && (table.startsWith('standin_') || table === 'idempotency')
+              ? { key: ids.id() }
+              : {}),
           })),
         );
     });

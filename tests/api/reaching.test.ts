@@ -48,6 +48,14 @@ const shiftBody = {
 };
 
 const table: Partial<Record<Key, Row>> = {
+  // Of no event: whoever leads a unit, and not who leads none.
+  'POST /api/question-sets': {
+    of: () => ({}),
+    body: () => ({ name: 'Our own', questions: [] }),
+    own: 'CU',
+    other: 'CU',
+    far: 'CU',
+  },
   'GET /api/events/:id': { of: ofEvent, own: 'CATKUD', other: 'CATKD', far: 'CATKU' },
   'PATCH /api/events/:id': {
     of: ofEvent,

@@ -62,6 +62,14 @@ export interface Note {
   acts: boolean;
 }
 
+/** What a treasurer settles, whoever else may. */
+export const aboutMoney: readonly NoteCode[] = [
+  'to-pay-back',
+  'overdue',
+  'payments-unknown',
+  'figures-disagree',
+];
+
 /** From how many days before its date on an event needs its crew. */
 const crewFromDays = 100;
 

@@ -1,8 +1,15 @@
 import type { QuestionSet, questionSetsContract } from '#contract/questionSets.ts';
+import { bindingUnit } from '#core/access/stages.ts';
+import type { Asker } from '../app/app.ts';
 import { record } from '../app/record.ts';
 import { first, insert, update } from '../db/database.ts';
 import type { Handlers } from '../http/handle.ts';
-import { invalid, notFound } from '../http/problem.ts';
+import { invalid, notFound, refused } from '../http/problem.ts';
+
+/** Sets are everybody’s who plans: a unit lead without a unit plans nothing yet. */
+function demandUnit({ staff }: Asker): void {
+  if (bindingUnit(staff) === null) throw refused('no-unit', {}, 403);
+}
 
 export const questionSetHandlers: Handlers<typeof questionSetsContract> = {
   'GET /api/question-sets': ({ tx }) =>
@@ -10,6 +17,7 @@ export const questionSetHandlers: Handlers<typeof questionSetsContract> = {
 
   'POST /api/question-sets': async (c) => {
     const { tx, app, body, now } = c;
+    demandUnit(c);
     const known = await first<{ id: string }>(
       tx,
       'select id from question_sets where lower(name) = lower($1)',
@@ -26,6 +34,7 @@ export const questionSetHandlers: Handlers<typeof questionSetsContract> = {
   },
 
   'DELETE /api/question-sets/:id': async (c) => {
+    demandUnit(c);
     const [gone] = await c.tx.query<{ name: string }>(
       'delete from question_sets where id = $1 returning name',
       [c.params.id],

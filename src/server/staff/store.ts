@@ -29,7 +29,7 @@ export const currencyUsed = async (tx: Queries): Promise<boolean> =>
   (await first<{ used: boolean }>(
     tx,
     `select exists (select 1 from offers) or exists (select 1 from orders) or exists (select 1 from postings)
-         or exists (select 1 from giving_pages) or exists (select 1 from receipts) as used`,
+         or exists (select 1 from giving_pages) or exists (select 1 from event_budget) or exists (select 1 from receipts) as used`,
   ))!.used;
 
 export const setDetails = (tx: Queries, d: OrganizationDetails): Promise<unknown> =>

@@ -6,7 +6,7 @@ import { isCoordinator } from '#core/access/viewer.ts';
 import { sayFact } from '#core/clearance/rules.ts';
 import { isOpenForDecision, isTheirs } from '#core/clearance/steps.ts';
 import { fullName } from '#core/contacts/names.ts';
-import type { Note } from '#core/events/margin.ts';
+import { aboutMoney, type Note } from '#core/events/margin.ts';
 import type { Stage } from '#core/events/states.ts';
 import { undelivered } from '#core/messages/states.ts';
 import { shiftDate } from '#core/time/dates.ts';
@@ -14,7 +14,7 @@ import { sayShortDate } from '#core/time/say.ts';
 import { dateOf } from '#core/time/wallTime.ts';
 import type { deskEn } from '#core/words/desk.en.ts';
 import type { Params } from '#core/words/filling.ts';
-import { type NoteCode, sayDue, sayNote } from '#core/words/notes.ts';
+import { sayDue, sayNote } from '#core/words/notes.ts';
 import { say, words } from '#core/words/spoken.ts';
 import type { SignedIn } from '../app/app.ts';
 import { readStepsOf } from '../clearance/steps.ts';
@@ -92,7 +92,6 @@ export async function deskOf(tx: Queries, staff: SignedIn, now: string) {
 const acts = (n: Note, may: ReadonlyMap<Stage, Depth>, staff: SignedIn): boolean =>
   may.get(n.stage) === 'change' ||
   (may.has(n.stage) && aboutMoney.includes(n.code) && staff.roles.includes('treasurer'));
-const aboutMoney: readonly NoteCode[] = ['to-pay-back', 'overdue', 'payments-unknown', 'figures-disagree'];
 
 /** Steps of these events that wait for somebody's decision. */
 async function stepsToDecide(

@@ -21,7 +21,7 @@ import { OwnFields } from './OwnFields.tsx';
 import { Places } from './Places.tsx';
 import { RegisterSection, RowActs } from './RegisterSection.tsx';
 
-type Named = 'units' | 'funds' | 'initiatives';
+type Named = keyof typeof registers;
 type Row = { id: string; name: string };
 
 /** What plans choose from: places, units, funds, initiatives and waivers. */
@@ -60,21 +60,33 @@ export default function Registers() {
   );
 }
 
-const words = {
+type Body = { name: string };
+
+/** What each register says, and how a row of it is added and gets another name. */
+const registers = {
   units: {
     title: phrase('team.units'),
     empty: phrase('team.noUnits'),
     add: phrase('team.addUnit'),
+    adding: (body: Body): Prepared<unknown> => prepare(eventsContract, 'POST /api/units', { body }),
+    renaming: (id: string, body: Body) =>
+      prepare(eventsContract, 'PATCH /api/units/:id', { params: { id }, body }),
   },
   funds: {
     title: phrase('team.funds'),
     empty: phrase('team.noFunds'),
     add: phrase('team.addFund'),
+    adding: (body: Body): Prepared<unknown> => prepare(eventsContract, 'POST /api/funds', { body }),
+    renaming: (id: string, body: Body) =>
+      prepare(eventsContract, 'PATCH /api/funds/:id', { params: { id }, body }),
   },
   initiatives: {
     title: phrase('team.initiatives'),
     empty: phrase('team.noInitiatives'),
     add: phrase('team.addInitiative'),
+    adding: (body: Body): Prepared<unknown> => prepare(givingContract, 'POST /api/initiatives', { body }),
+    renaming: (id: string, body: Body) =>
+      prepare(givingContract, 'PATCH /api/initiatives/:id', { params: { id }, body }),
   },
 };
 
@@ -89,11 +101,14 @@ function NamedRegister({
   /** What a row shows when it is opened. */
   more?: (row: Row) => ReactNode;
 }) {
+  const { title, empty, add } = registers[of];
   const [naming, setNaming] = useState<Row | 'new' | null>(null);
   return (
     <>
       <RegisterSection
-        {...words[of]}
+        title={title}
+        empty={empty}
+        add={add}
         act={() => setNaming('new')}
         rows={rows.map((row) => (
           <chakra.li key={row.id} className="spread" alignItems="baseline">
@@ -122,20 +137,10 @@ function NamedRegister({
 
 /** Adds a row to a register, or gives one another name. */
 function Naming({ of, row, close }: { of: Named; row: Row | null; close: () => void }) {
+  const { add, adding, renaming } = registers[of];
   const form = useForm({
     values: { name: row?.name ?? '' },
-    request: (body): Prepared<unknown> => {
-      const sent = row ? { params: { id: row.id }, body } : { body };
-      if (of === 'initiatives')
-        return prepare(
-          givingContract,
-          row ? 'PATCH /api/initiatives/:id' : 'POST /api/initiatives',
-          sent as never,
-        );
-      if (of === 'funds')
-        return prepare(eventsContract, row ? 'PATCH /api/funds/:id' : 'POST /api/funds', sent as never);
-      return prepare(eventsContract, row ? 'PATCH /api/units/:id' : 'POST /api/units', sent as never);
-    },
+    request: (body): Prepared<unknown> => (row ? renaming(row.id, body) : adding(body)),
     after: () => {
       say(phrase(row ? 'common.saved' : 'common.added'));
       close();
@@ -144,8 +149,8 @@ function Naming({ of, row, close }: { of: Named; row: Row | null; close: () => v
   return (
     <FormDialog
       form={form}
-      title={row ? phrase('team.renameNamed', { name: row.name }) : words[of].add}
-      submit={row ? phrase('common.save') : words[of].add}
+      title={row ? phrase('team.renameNamed', { name: row.name }) : add}
+      submit={row ? phrase('common.save') : add}
       close={close}
     >
       <Text form={form} name="name" label={phrase('common.name')} required />
