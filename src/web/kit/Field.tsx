@@ -14,6 +14,8 @@ export interface FieldProps {
   headed?: boolean | undefined;
   /** The id of what is typed into, where somebody refers to it. */
   id?: string | undefined;
+  /** Whether what stands there can be seen and not changed; the help says why. */
+  disabled?: boolean | undefined;
 }
 
 /** What ties a control to its label, its help and what is wrong with it. */
@@ -51,6 +53,7 @@ export function Field({
   error,
   required = false,
   headed = false,
+  disabled = false,
   id: given,
   children,
 }: FieldProps & { children: (props: ControlProps) => ReactNode }) {
@@ -58,7 +61,7 @@ export function Field({
   const id = given ?? own;
   const words = useKitWords();
   return (
-    <ChakraField.Root id={`${id}-field`} invalid={Boolean(error)} required={required}>
+    <ChakraField.Root id={`${id}-field`} invalid={Boolean(error)} required={required} disabled={disabled}>
       <ChakraField.Label htmlFor={id} {...(headed && { srOnly: true })}>
         {label}
       </ChakraField.Label>
@@ -227,20 +230,17 @@ export function ChoiceField({
   set,
   choices,
   empty,
-  disabled = false,
   ...field
 }: FieldProps & {
   value: string;
   set: (value: string) => void;
   choices: readonly Choice[];
   empty?: string | undefined;
-  /** What is chosen can be seen and not changed; the help says why. */
-  disabled?: boolean | undefined;
 }) {
   return (
     <Field {...field}>
       {(props) => (
-        <NativeSelect.Root disabled={disabled}>
+        <NativeSelect.Root>
           <NativeSelect.Field {...props} value={value} onChange={(e) => set(e.target.value)}>
             <Options choices={choices} empty={empty} />
           </NativeSelect.Field>

@@ -139,6 +139,18 @@ describe('buttons', () => {
 });
 
 describe('fields', () => {
+  test('that cannot be changed are seen, disabled, with why', () => {
+    const field = { label: 'Fixed', help: 'It is used.', value: 'a', set: () => {}, disabled: true };
+    shown(
+      <>
+        <TextField {...field} label="Text" />
+        <ChoiceField {...field} choices={[{ value: 'a', label: 'A kind' }]} />
+      </>,
+    );
+    for (const name of ['Text', 'Fixed'])
+      expect(screen.getByLabelText<HTMLInputElement>(name).disabled, name).toBe(true);
+  });
+
   test('are found by their label, say what is typed, and are described by help and by what is wrong', () => {
     const { rerender } = shown(<Form />);
     const name = screen.getByLabelText('Name');

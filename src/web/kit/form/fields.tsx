@@ -107,7 +107,7 @@ export function Choose<V extends FieldValues>({
   form,
   name,
   ...field
-}: Of<V, string> & Shown & { choices: readonly Choice[]; empty?: string; disabled?: boolean }) {
+}: Of<V, string> & Shown & { choices: readonly Choice[]; empty?: string }) {
   const { value, onBlur: _, ...bound } = useBound(form, name, field.label);
   return <ChoiceField {...field} {...bound} value={(value as string) ?? ''} />;
 }
