@@ -5,7 +5,7 @@ import { build, install, root, run, say, stop } from './shared.mjs';
 // npm run bench [-- NAME …]: one part, or all of them. Each prints what it measured and what is not met, and writes
 // bench-results/NAME.json: rows of { measure, value, unit, floor, ratio, goal, met }.
 const folder = join(root, 'scripts/bench');
-const aside = ['report', 'site', 'browser'];
+const aside = ['report', 'site', 'browser', 'large'];
 const parts = readdirSync(folder)
   .map((file) => file.replace(/\.ts$/u, ''))
   .filter((name) => !aside.includes(name));

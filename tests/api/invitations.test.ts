@@ -23,6 +23,7 @@ describe('an invitation', () => {
     const { plan } = await odalys.call('GET /api/events/:id', { params: { id: event.id } });
     await saveIt(odalys, event.id, {
       visibility: 'invited',
+      french: { ...plan.french, publicTitle: 'Pour les invités' },
       admission: {
         ...plan.admission,
         reply: 'yes, perhaps or no',
@@ -63,6 +64,12 @@ describe('an invitation', () => {
     const [toIda, toOle] = [await linkOf(ida!), await linkOf(ole!)];
     // Nobody else sees the page; whoever has the link does, and learns of nobody but themselves.
     const slug = event.slug;
+    const card = (token: string) =>
+      world.anyone.call('GET /api/public/invitations/:token', { params: { token } });
+    expect(await card(toIda)).toMatchObject({ given: 'Ida', event: { slug, title: 'For Those Invited' } });
+    // The page is in the language they are written to in.
+    await world.app.db.query("update contacts set language = 'fr' where id = $1", [ole!]);
+    expect(await card(toOle)).toMatchObject({ given: 'Ole', event: { title: 'Pour les invités' } });
     expect((await world.anyone.try('GET /api/public/events/:slug', { params: { slug } })).status).toBe(404);
     const page = await world.anyone.call('GET /api/public/events/:slug', {
       params: { slug },

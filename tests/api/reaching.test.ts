@@ -51,7 +51,10 @@ const table: Partial<Record<Key, Row>> = {
   // Of no event: whoever leads a unit, and not who leads none.
   'POST /api/question-sets': {
     of: () => ({}),
-    body: () => ({ name: 'Our own', questions: [] }),
+    body: () => ({
+      name: 'Our own',
+      questions: [{ id: crypto.randomUUID(), kind: 'yes or no', prompt: { en: 'By train?' } }],
+    }),
     own: 'CU',
     other: 'CU',
     far: 'CU',

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { expect, test } from 'vitest';
-import { passCode, readPassCode, sayPassCode } from './passCode.ts';
+import { isPass, passCode, readPassCode, sayPassCode } from './passCode.ts';
 import { type DoorFacts, eventDayOf, judge, mayComeIn } from './verdict.ts';
 
 test('pass codes are read as printed, typed or scanned, and a wrong character is found', () => {
@@ -21,6 +21,18 @@ test('pass codes are read as printed, typed or scanned, and a wrong character is
     ),
   );
   expect(readPassCode('hello')).toBeNull();
+});
+
+test('what is typed at the door is a pass, with digits or without, unless it finds somebody', () => {
+  const digits = passCode(new Uint8Array(12).fill(7));
+  const letters = passCode(Uint8Array.from([10, 11, 12, 13, 14, 15, 16, 17, 18, 19, 20, 23]));
+  expect(letters).toMatch(/^[A-Z]{13}$/u);
+  for (const code of [digits, letters, sayPassCode(letters), `https://brackenmere.example/p/${letters}`])
+    expect(isPass(code, 0)).toBe(true);
+  // A mistyped code is still one, and the door says so.
+  expect(isPass(`${digits.slice(0, 12)}X`, 0)).toBe(true);
+  expect(isPass('Delacroix', 0)).toBe(false);
+  expect(isPass(letters, 1)).toBe(false);
 });
 
 test('the door lets in who may come in and says what is missing', () => {

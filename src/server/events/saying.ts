@@ -1,3 +1,5 @@
+import type { EventInShort } from '#contract/registration.ts';
+import { titleFor } from '#core/events/french.ts';
 import { shownTimes } from '#core/events/shown.ts';
 import { sayRange, sayZone } from '#core/time/say.ts';
 import { en } from '#core/words/pages.en.ts';
@@ -21,4 +23,19 @@ export function sayPlace(
   const words = language === 'fr' ? fr : en;
   const place = [event.venueName, event.venueAddress].filter(Boolean).join(', ');
   return place || (event.online ? words.onlineOnly : '');
+}
+
+/** An event as a booking, a seat or an invitation names it to whoever has it. */
+export function inShort(event: EventRow, language: string): EventInShort {
+  const { startsLocal, endsLocal } = shownTimes(event);
+  return {
+    // Who is invited finds it before it has an address.
+    slug: event.slug ?? event.id,
+    title: titleFor(event, language),
+    startsLocal,
+    endsLocal,
+    zone: event.zone,
+    place: sayPlace(event, language) || null,
+    state: event.state,
+  };
 }

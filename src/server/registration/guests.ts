@@ -2,7 +2,7 @@ import QRCode from 'qrcode';
 import type { GuestPage, guestsContract } from '#contract/guests.ts';
 import { isEmail } from '#core/contacts/reach.ts';
 import { sayPassCode } from '#core/doors/passCode.ts';
-import { offerIn, titleFor } from '#core/events/french.ts';
+import { offerIn } from '#core/events/french.ts';
 import { lives, silentStates } from '#core/events/states.ts';
 import { askedOfSeat } from '#core/questions/showing.ts';
 import { standing } from '#core/registration/states.ts';
@@ -13,7 +13,7 @@ import { record } from '../app/record.ts';
 import { among } from '../db/among.ts';
 import { type Queries, update } from '../db/database.ts';
 import { eventFor } from '../events/access.ts';
-import { sayPlace } from '../events/saying.ts';
+import { inShort } from '../events/saying.ts';
 import { readEvent, readOffers } from '../events/store.ts';
 import type { Handlers } from '../http/handle.ts';
 import { invalid, notFound, refused } from '../http/problem.ts';
@@ -23,7 +23,7 @@ import { readSigner, signingAt } from '../waivers/store.ts';
 import { answersOf } from './answers.ts';
 import { orderByLink } from './links.ts';
 import { nameSeat, namesUntil } from './naming.ts';
-import { asksAge, listedTimes, questionsShown } from './public.ts';
+import { asksAge, questionsShown } from './public.ts';
 import { readOrder, readSeat, readSeats, type SeatRow } from './store.ts';
 
 /** How often the guest of one seat is written to: nobody is pestered by somebody else's booking. */
@@ -90,14 +90,7 @@ async function guestPageOf(tx: Queries, seat: SeatRow, now: string): Promise<Gue
   const { waiver, toSign } = signing.of(seat);
   return {
     language: order.language,
-    event: {
-      slug: event.slug!,
-      title: titleFor(event, order.language),
-      ...listedTimes(event),
-      zone: event.zone,
-      place: sayPlace(event, order.language) || null,
-      state: event.state,
-    },
+    event: inShort(event, order.language),
     by: order.buyerGiven,
     offer: offer ? offerIn(offer, order.language).name : '',
     state: seat.state,

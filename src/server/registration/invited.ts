@@ -88,6 +88,7 @@ export interface InvitationRow {
   contactId: string;
   given: string;
   family: string;
+  language: string;
   companions: number;
   answer: Reply | null;
   words: string;
@@ -101,7 +102,7 @@ export async function invitationByLink(tx: Queries, token: string): Promise<Invi
     id &&
     (await first<InvitationRow>(
       tx,
-      `select i.id, i.event_id, i.contact_id, c.given_name as given, c.family_name as family, i.companions, i.answer, i.words,
+      `select i.id, i.event_id, i.contact_id, c.given_name as given, c.family_name as family, c.language, i.companions, i.answer, i.words,
          ${seatsHeld('i.event_id', 'i.contact_id')} as seats
        from event_invited i join contacts c on c.id = i.contact_id where i.id = $1 and c.erased_at is null`,
       [id],

@@ -6,9 +6,9 @@ import type { PublicOrder } from '#contract/registration.ts';
 import { maySee, type Visitor } from '#core/access/visitor.ts';
 import { onShift } from '#core/crew/states.ts';
 import { sayPassCode } from '#core/doors/passCode.ts';
-import { hasFrench, offerIn, textFor, titleFor } from '#core/events/french.ts';
+import { hasFrench, offerIn, textFor } from '#core/events/french.ts';
 import { goalAt } from '#core/events/goal.ts';
-import { type ShownTimes, shownTimes } from '#core/events/shown.ts';
+import { shownTimes } from '#core/events/shown.ts';
 import { lives, shownToPublic, silentStates } from '#core/events/states.ts';
 import { balanceDue } from '#core/money/balanceDue.ts';
 import { stillNow } from '#core/money/lines.ts';
@@ -39,7 +39,7 @@ import { eventBefore } from '../events/addresses.ts';
 import { shownAgenda } from '../events/agenda.ts';
 import { givingOf } from '../events/giving.ts';
 import { picturesOf } from '../events/picturing.ts';
-import { sayPlace } from '../events/saying.ts';
+import { inShort } from '../events/saying.ts';
 import {
   type EventRow,
   readEvent,
@@ -281,12 +281,6 @@ async function youOf(
 const markOf = ({ kind }: EventRow): PublicEvent['mark'] =>
   kind && { shape: kind.shape, colour: kind.colour };
 
-/** When an event is, as lists and bookings say it. */
-export function listedTimes(event: EventRow): Pick<ShownTimes, 'startsLocal' | 'endsLocal'> {
-  const { startsLocal, endsLocal } = shownTimes(event);
-  return { startsLocal, endsLocal };
-}
-
 /** What a seat is called to a reader. */
 const seatOffer = (offers: readonly Offer[], id: string, language: string): string => {
   const offer = offers.find((o) => o.id === id);
@@ -359,12 +353,7 @@ export async function publicOrderOf(tx: Queries, orderId: string, now: string): 
     number: order.number,
     language: order.language,
     event: {
-      slug: event.slug!,
-      title: titleFor(event, order.language),
-      ...listedTimes(event),
-      zone: event.zone,
-      place: sayPlace(event, order.language) || null,
-      state: event.state,
+      ...inShort(event, order.language),
       startsAt: event.startsAt,
       dayFiles:
         standing === 'confirmed' && !silentStates.includes(event.state)

@@ -12,7 +12,7 @@ import { record } from '../app/record.ts';
 import { emailOf, lastWord, whyQuiet } from '../contacts/quiet.ts';
 import type { Queries } from '../db/database.ts';
 import { eventFor } from '../events/access.ts';
-import { sayPlace, sayWhen } from '../events/saying.ts';
+import { inShort, sayPlace, sayWhen } from '../events/saying.ts';
 import { type EventRow, readEvent } from '../events/store.ts';
 import type { Handlers } from '../http/handle.ts';
 import { refused } from '../http/problem.ts';
@@ -27,7 +27,6 @@ import {
   uninvite,
 } from '../registration/invited.ts';
 import { takesRegistrations } from '../registration/ordering.ts';
-import { listedTimes } from '../registration/public.ts';
 import { theOrganization } from '../staff/store.ts';
 
 /** How often one person is written to about one invitation. */
@@ -178,14 +177,7 @@ export const invitedHandlers: Handlers<typeof invitedContract> = {
     const event = await readEvent(tx, invitation.eventId);
     const { given, family, companions, answer, words, seats } = invitation;
     return {
-      event: {
-        slug: event.slug ?? event.id,
-        title: event.publicTitle,
-        ...listedTimes(event),
-        zone: event.zone,
-        place: sayPlace(event, 'en') || null,
-        state: event.state,
-      },
+      event: inShort(event, invitation.language),
       given: given || family,
       companions,
       replies: [...repliesOf(event.admission.reply)],

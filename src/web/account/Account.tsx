@@ -10,6 +10,7 @@ import { useForm } from '../kit/form/useForm.ts';
 import { Loaded, Problems } from '../kit/notices.tsx';
 import { say } from '../kit/toast.tsx';
 import { useAction, useAsk, useMe } from '../parts/ask.ts';
+import { NewPassword } from '../parts/NewPassword.tsx';
 import { useSaying } from '../parts/saying.ts';
 import { Absence } from './Absence.tsx';
 import { SecondStep } from './SecondStep.tsx';
@@ -88,15 +89,7 @@ function Password() {
               autoComplete="current-password"
               required
             />
-            <Text
-              form={form}
-              name="password"
-              label={phrase('common.newPassword')}
-              type="password"
-              autoComplete="new-password"
-              required
-              help={phrase('common.atLeast10Characters')}
-            />
+            <NewPassword form={form} name="password" label={phrase('common.newPassword')} />
           </div>
         </Form>
       </div>

@@ -5,6 +5,7 @@ import type { DoorRow } from '#contract/doors.ts';
 import { topicsOfEvent } from '#contract/topics.ts';
 import { fold } from '#core/contacts/names.ts';
 import { withWaiting } from '#core/doors/outbox.ts';
+import { isPass } from '#core/doors/passCode.ts';
 import { sayRange } from '#core/time/say.ts';
 import { type Answer, ApiProblem, addressOf } from '#web/api.ts';
 import { Button } from '#web/kit/Button.tsx';
@@ -119,7 +120,7 @@ function Shown({ doors, id }: { doors: Doors; id: string }) {
           onKeyDown={(e) => {
             // A keyboard scanner types the code and Enter.
             if (e.key !== 'Enter' || !typed.trim()) return;
-            if (/\d/u.test(typed)) read(typed);
+            if (isPass(typed, rows.length)) read(typed);
             else if (rows.length === 1) show(rows[0]!.registrationId);
           }}
         />

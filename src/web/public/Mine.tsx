@@ -10,8 +10,8 @@ import { type Answer, addressOf, call } from '#web/api.ts';
 import { Button, TextLink } from '#web/kit/Button.tsx';
 import { askAnewAfter } from '#web/topics.ts';
 import { useAsk } from './asking.ts';
-import { Copied } from './Copied.tsx';
 import { Days } from './Days.tsx';
+import { FeedAddress } from './FeedAddress.tsx';
 import { language } from './language.ts';
 import { Loaded } from './notices.tsx';
 import { Acts, Ends, Head, Rows, Small, Soft, Title } from './parts.tsx';
@@ -140,16 +140,7 @@ function Feed({ token }: { token: string }) {
         {t('yourCalendar')}
       </chakra.summary>
       <Soft>{t('yourCalendarText')}</Soft>
-      <Copied label={t('feedAddress')} copy={t('copyAddress')} text={feed}>
-        <chakra.a
-          href={feed.replace(/^https?:/u, 'webcal:')}
-          color="verdigris"
-          textDecoration="underline"
-          padding="9px 0"
-        >
-          {t('openCalendar')}
-        </chakra.a>
-      </Copied>
+      <FeedAddress feed={feed} />
     </chakra.details>
   );
 }

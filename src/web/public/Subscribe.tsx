@@ -5,6 +5,7 @@ import { useTranslation } from 'react-i18next';
 import { addressOf } from '#web/api.ts';
 import { TextField } from '#web/kit/Field.tsx';
 import { Copied } from './Copied.tsx';
+import { FeedAddress } from './FeedAddress.tsx';
 import { filterIn, type ListingAddress } from './listingAddress.ts';
 import { Soft } from './parts.tsx';
 
@@ -29,16 +30,7 @@ export function Subscribe({ address }: { address: ListingAddress }) {
         {t('subscribe')}
       </chakra.summary>
       <Soft>{t('subscribeText')}</Soft>
-      <Copied label={t('feedAddress')} copy={t('copyAddress')} text={feed}>
-        <chakra.a
-          href={feed.replace(/^https?:/u, 'webcal:')}
-          color="verdigris"
-          textDecoration="underline"
-          padding="9px 0"
-        >
-          {t('openCalendar')}
-        </chakra.a>
-      </Copied>
+      <FeedAddress feed={feed} />
       <chakra.h2 fontSize="18px" marginTop="18px">
         {t('inYourPage')}
       </chakra.h2>

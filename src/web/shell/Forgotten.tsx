@@ -9,6 +9,7 @@ import { prepare } from '../kit/form/request.ts';
 import { useForm } from '../kit/form/useForm.ts';
 import { Loaded } from '../kit/notices.tsx';
 import { useAsk } from '../parts/ask.ts';
+import { NewPassword } from '../parts/NewPassword.tsx';
 
 /** Asks for a new password by mail. */
 export function Forgotten() {
@@ -77,15 +78,7 @@ export function Reset() {
             <>
               <h1>{phrase('shell.hello', { name })}</h1>
               <Form form={form} submit={phrase('common.changeThePassword')}>
-                <Text
-                  form={form}
-                  name="password"
-                  label={phrase('common.newPassword')}
-                  type="password"
-                  autoComplete="new-password"
-                  required
-                  help={phrase('common.atLeast10Characters')}
-                />
+                <NewPassword form={form} name="password" label={phrase('common.newPassword')} />
               </Form>
             </>
           )}

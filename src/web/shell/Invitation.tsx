@@ -3,11 +3,11 @@ import { useNavigate, useParams } from 'react-router';
 import { staffContract } from '#contract/staff.ts';
 import { phrase, term } from '#web/words/phrase.ts';
 import { Form } from '../kit/form/Form.tsx';
-import { Text } from '../kit/form/fields.tsx';
 import { prepare } from '../kit/form/request.ts';
 import { useForm } from '../kit/form/useForm.ts';
 import { Loaded } from '../kit/notices.tsx';
 import { useAsk } from '../parts/ask.ts';
+import { NewPassword } from '../parts/NewPassword.tsx';
 
 export function Invitation() {
   const { token = '' } = useParams();
@@ -32,15 +32,7 @@ export function Invitation() {
               })}
             </chakra.p>
             <Form form={form} submit={phrase('common.begin')}>
-              <Text
-                form={form}
-                name="password"
-                label={phrase('shell.chooseAPassword')}
-                type="password"
-                autoComplete="new-password"
-                required
-                help={phrase('shell.atLeast10Characters')}
-              />
+              <NewPassword form={form} name="password" label={phrase('shell.chooseAPassword')} />
             </Form>
           </>
         )}

@@ -9,6 +9,7 @@ import { prepare } from '../kit/form/request.ts';
 import { useForm } from '../kit/form/useForm.ts';
 import { Loaded } from '../kit/notices.tsx';
 import { useAsk } from '../parts/ask.ts';
+import { NewPassword } from '../parts/NewPassword.tsx';
 import { OrganizationFields } from '../parts/OrganizationFields.tsx';
 
 /** The first visit: names the organization and makes its first coordinator. */
@@ -62,15 +63,7 @@ export function Setup() {
                   autoComplete="username"
                   required
                 />
-                <Text
-                  form={form}
-                  name="coordinator.password"
-                  label={phrase('shell.yourPassword')}
-                  type="password"
-                  autoComplete="new-password"
-                  required
-                  help={phrase('shell.atLeast10Characters')}
-                />
+                <NewPassword form={form} name="coordinator.password" label={phrase('shell.yourPassword')} />
               </Form>
             </>
           )

@@ -33,7 +33,6 @@ export const shell = {
   welcome: 'Welcome, {{name}}',
   invitesYouAsYour: '{{organization}} invites you as {{roles}}. Your sign-in is {{email}}.',
   chooseAPassword: 'Choose a password',
-  atLeast10Characters: 'At least 10 characters.',
   thisList: 'this list',
   newHere: 'add something here',
   theStagesOfAn: 'the stages of an event',
