@@ -1,9 +1,9 @@
 import { afterAll, beforeAll, expect, test } from 'vitest';
-import { z } from 'zod';
 import type { Endpoint } from '#contract/endpoint.ts';
 import { everything } from '#contract/index.ts';
 import { type Caller, linkTo, makeWorld, takeWritesBack, type World } from './harness.ts';
 import { openEvent, orderFor } from './scenes.ts';
+import { numbers, plain, shapeOf } from './shapes.ts';
 
 /**
  * Bad inputs thrown at every endpoint, always the same: from its shape, with something in it that is wrong. More with ACOLYTE_FUZZ.
@@ -11,17 +11,6 @@ import { openEvent, orderFor } from './scenes.ts';
 const perEndpoint = Number(process.env.ACOLYTE_FUZZ ?? 16);
 /** Streams never end, and have tests of their own. */
 const endless = (key: string) => key.endsWith('/stream');
-
-/** mulberry32: a small generator whose numbers are the same everywhere. */
-function numbers(seed: number): () => number {
-  let a = seed >>> 0;
-  return () => {
-    a = (a + 0x6d2b79f5) >>> 0;
-    let t = Math.imul(a ^ (a >>> 15), a | 1);
-    t ^= t + Math.imul(t ^ (t >>> 7), t | 61);
-    return ((t ^ (t >>> 14)) >>> 0) / 4_294_967_296;
-  };
-}
 
 const pills: unknown[] = [
   '',
@@ -73,50 +62,7 @@ const pills: unknown[] = [
   Array.from({ length: 300 }, () => 'x'),
 ];
 
-interface Shape {
-  type?: string | string[];
-  properties?: Record<string, Shape>;
-  required?: string[];
-  items?: Shape;
-  enum?: unknown[];
-  const?: unknown;
-  anyOf?: Shape[];
-  oneOf?: Shape[];
-  allOf?: Shape[];
-  format?: string;
-  pattern?: string;
-  minimum?: number;
-}
-
 let known: string[] = [];
-
-/** A value as its shape wants it. */
-function plain(shape: Shape, random: () => number, depth = 0): unknown {
-  const pick = <T>(list: readonly T[]): T => list[Math.floor(random() * list.length)]!;
-  const options = shape.anyOf ?? shape.oneOf;
-  if (options) return plain(pick(options), random, depth + 1);
-  if (shape.const !== undefined) return shape.const;
-  if (shape.enum) return pick(shape.enum);
-  const type = Array.isArray(shape.type) ? pick(shape.type) : shape.type;
-  if (type === 'object' || shape.properties)
-    return Object.fromEntries(
-      Object.entries(shape.properties ?? {})
-        .filter(([k]) => shape.required?.includes(k) || random() < 0.6)
-        .map(([k, of]) => [k, plain(of, random, depth + 1)]),
-    );
-  if (type === 'array')
-    return Array.from({ length: Math.floor(random() * 3) }, () =>
-      plain(shape.items ?? {}, random, depth + 1),
-    );
-  if (type === 'integer' || type === 'number') return pick([0, 1, 2, 5, 2500, shape.minimum ?? 3]);
-  if (type === 'boolean') return random() < 0.5;
-  if (type === 'null') return null;
-  if (shape.format === 'uuid') return pick(known);
-  if (shape.format === 'date') return pick(['2026-08-08', '1988-02-03']);
-  if (shape.format === 'date-time') return '2026-08-08T12:00:00.000Z';
-  if (shape.pattern?.includes('T(')) return '2026-08-08T09:00';
-  return pick(['Sunniva', 'sunniva@harbourpost.example', 'open', 'fr', 'B0K 1A0', '12']);
-}
 
 /** The same with one or two of its parts exchanged for something wrong. */
 function spoiled(value: unknown, random: () => number): unknown {
@@ -139,9 +85,6 @@ function spoiled(value: unknown, random: () => number): unknown {
   }
   return copy;
 }
-
-const shapeOf = (schema: z.ZodType | undefined): Shape =>
-  schema ? (z.toJSONSchema(schema, { io: 'input', unrepresentable: 'any' }) as Shape) : { type: 'object' };
 
 let world: World;
 let odalys: Caller;
@@ -219,10 +162,10 @@ for (const [at, [key, endpoint]] of (Object.entries(everything) as [string, Endp
     const pick = <T>(list: readonly T[]): T => list[Math.floor(random() * list.length)]!;
     const [body, query, params] = [shapeOf(endpoint.body), shapeOf(endpoint.query), shapeOf(endpoint.params)];
     for (let n = 0; n < perEndpoint; n += 1) {
-      const good = plain(body, random);
+      const good = plain(body, random, known);
       const sent = {
         params: {
-          ...(plain(params, random) as object),
+          ...(plain(params, random, known) as object),
           ...(key.includes(':token') ? { token: pick(tokens) } : {}),
           ...(key.includes(':slug') ? { slug } : {}),
           ...(random() < 0.15
@@ -232,7 +175,7 @@ for (const [at, [key, endpoint]] of (Object.entries(everything) as [string, Endp
             : {}),
         },
         ...(endpoint.query
-          ? { query: random() < 0.8 ? (spoiled(plain(query, random), random) as object) : {} }
+          ? { query: random() < 0.8 ? (spoiled(plain(query, random, known), random) as object) : {} }
           : {}),
         ...(key.startsWith('GET') ? {} : { body: n % 5 === 0 ? good : spoiled(good, random) }),
       };
