@@ -148,8 +148,7 @@ test('the margin puts what cannot go on first, and falls silent when all is well
     proposedBy: null,
     conditions: [],
     waiversMissing: { minors: 0, adults: 0, unknown: 0 },
-    freeSeats: 9,
-    waiting: { parties: 0, people: 0, firstFit: null },
+    waiting: { parties: 0, people: 0, free: null, firstFit: null },
     offersOut: 0,
     unfilled: { places: 0, shifts: 0, firstRole: null },
     messagesFailed: 0,
@@ -165,7 +164,7 @@ test('the margin puts what cannot go on first, and falls silent when all is well
   const notes = marginOf({
     ...well,
     waiversMissing: { minors: 3, adults: 2, unknown: 0 },
-    waiting: { parties: 2, people: 10, firstFit: { name: 'Vetch', seats: 4, orderId: 'x' } },
+    waiting: { parties: 2, people: 10, free: 4, firstFit: { name: 'Vetch', seats: 4, orderId: 'x' } },
     messagesFailed: 1,
   });
   expect(notes.map((n) => sayNote(n.code, n.params).headline)).toEqual([

@@ -27,10 +27,11 @@ export interface MarginFacts {
   conditions: { step: string; what: string; blocks: boolean; daysLeft: number | null }[];
   /** `unknown`: people whose age is not known, for whom a guardian has to sign until it is. */
   waiversMissing: { minors: number; adults: number; unknown: number };
-  freeSeats: number | null;
   waiting: {
     parties: number;
     people: number;
+    /** Seats that are free; null without a limit. */
+    free: number | null;
     firstFit: { name: string; seats: number; orderId: string } | null;
   };
   offersOut: number;
@@ -198,7 +199,7 @@ export function marginOf(f: MarginFacts): Note[] {
         waivers: adults,
       });
     }
-    const { parties, people, firstFit } = f.waiting;
+    const { parties, people, free, firstFit } = f.waiting;
     if (firstFit)
       settle(
         'need',
@@ -209,10 +210,10 @@ export function marginOf(f: MarginFacts): Note[] {
         now,
       );
     else if (parties)
-      know(12, f.freeSeats === 0 ? 'waiting-full' : 'waiting-too-few', 'registration', {
+      know(12, free === 0 ? 'waiting-full' : 'waiting-too-few', 'registration', {
         people,
         parties,
-        free: f.freeSeats ?? 0,
+        free: free ?? 0,
       });
     if (f.offersOut) know(11, 'offers-out', 'registration', { offers: f.offersOut });
     const { places, shifts, firstRole } = f.unfilled;

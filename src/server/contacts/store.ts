@@ -173,9 +173,14 @@ export async function listContacts(
   const { sql, params } = conditionOf(of, segment);
   const { by, down } = orders[of.sort];
   const way = down === of.reverse ? 'asc' : 'desc';
+  // By name it is as an index has it, from its end too: everybody has a name.
+  const order =
+    of.sort === 'name'
+      ? [by, 'c.family_name', 'c.given_name', 'c.id'].map((part) => `${part} ${way}`).join(', ')
+      : `${by} ${way} nulls last, c.family_name, c.given_name, c.id`;
   const contacts = await tx.query<ContactLine>(
     `select ${lineColumns} from contacts c where ${sql}
-     order by ${by} ${way} nulls last, c.family_name ${of.sort === 'name' ? way : 'asc'}, c.given_name ${of.sort === 'name' ? way : 'asc'}, c.id
+     order by ${order}
      limit ${of.limit} offset ${of.offset}`,
     params,
   );

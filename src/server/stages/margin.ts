@@ -20,7 +20,7 @@ import { type EventRow, readOffersOf } from '../events/store.ts';
 import { figuresOfEvents } from '../outcomes/store.ts';
 import { owedSince, readTakenOf, readWaitingOf } from '../registration/store.ts';
 import { type OrganizationRow, theOrganization } from '../staff/store.ts';
-import { type SeatNeed, stillToSign, waiverNeedsOf } from '../waivers/store.ts';
+import { type Unsigned, unsignedAt } from '../waivers/store.ts';
 
 interface CountsRow {
   id: string;
@@ -60,8 +60,12 @@ export async function marginsOf(
     tx,
     events.filter((e) => steppedStates.includes(e.state)).map((e) => e.id),
   );
-  const taken = await readTakenOf(tx, ids);
   const waiting = await readWaitingOf(tx, offers);
+  // What is free matters where somebody waits for it; counting what is taken everywhere takes long.
+  const taken = await readTakenOf(
+    tx,
+    ids.filter((id) => waiting.get(id)!.length > 0),
+  );
   const counts = new Map((await tx.query<CountsRow>(countsSql, [ids, now])).map((row) => [row.id, row]));
   const money = await balances(tx, events, now);
   const figures = await figuresOfEvents(
@@ -71,7 +75,7 @@ export async function marginsOf(
   const asking = coming.filter(
     (e) => e.waiverId !== null || offers.get(e.id)!.some((o) => o.waiverId !== null),
   );
-  const needs = await waiverNeedsOf(tx, asking, organization.ageOfMajority, today);
+  const unsigned = await unsignedAt(tx, asking, organization.ageOfMajority, today);
   return new Map(
     events.map((event) => {
       const facts = factsFor(event, {
@@ -81,12 +85,12 @@ export async function marginsOf(
         offers: offers.get(event.id)!,
         book,
         steps: steps.get(event.id) ?? [],
-        taken: taken.get(event.id)!,
         waiting: waiting.get(event.id)!,
+        taken: taken.get(event.id) ?? null,
         counts: counts.get(event.id)!,
         money: money.get(event.id)!,
         figures: figures.get(event.id) ?? null,
-        needs: needs.get(event.id) ?? [],
+        unsigned: unsigned.get(event.id) ?? [],
       });
       return [event.id, { facts, notes: marginOf(facts) }];
     }),
@@ -109,12 +113,13 @@ interface Read {
   offers: readonly Offer[];
   book: Book;
   steps: readonly StepRow[];
-  taken: Taken;
   waiting: readonly WaitingParty[];
+  /** What is taken, where somebody waits. */
+  taken: Taken | null;
   counts: CountsRow;
   money: Money;
   figures: Figures | null;
-  needs: readonly SeatNeed[];
+  unsigned: readonly Unsigned[];
 }
 
 function factsFor(event: EventRow, read: Read): MarginFacts {
@@ -126,7 +131,7 @@ function factsFor(event: EventRow, read: Read): MarginFacts {
       ? deadlineBy(organization, event, timeOf(needed.timed, today, organization.holidays).working, now)
       : null;
   const fitting =
-    event.startsAt && waiting.length
+    event.startsAt && taken
       ? freedSeatsFor(waiting, limitsOf(event), taken, now, event.startsAt, event.waitRule)[0]
       : undefined;
   const back = steps.find((s) => s.state === 'sent back' || s.state === 'refused');
@@ -157,11 +162,11 @@ function factsFor(event: EventRow, read: Read): MarginFacts {
                   daysLeft: c.dueOn === null ? null : daysBetween(today, c.dueOn),
                 })),
         ),
-    waiversMissing: waiversMissing(read.needs.filter(stillToSign)),
-    freeSeats: freeSeats(limitsOf(event), taken),
+    waiversMissing: waiversMissing(read.unsigned),
     waiting: {
       parties: waiting.length,
       people: waiting.reduce((sum, p) => sum + p.seats, 0),
+      free: taken && freeSeats(limitsOf(event), taken),
       firstFit: fitting
         ? { name: fitting.party.name, seats: fitting.party.seats, orderId: fitting.party.orderId }
         : null,
@@ -222,12 +227,13 @@ async function balances(
   );
 }
 
-function waiversMissing(asked: readonly SeatNeed[]): MarginFacts['waiversMissing'] {
-  const count = (age: SeatNeed['age']) => asked.filter((r) => r.age === age);
+function waiversMissing(unsigned: readonly Unsigned[]): MarginFacts['waiversMissing'] {
+  const count = (is: (of: Unsigned) => boolean) =>
+    unsigned.filter(is).reduce((sum, { seats }) => sum + seats, 0);
   return {
-    minors: count('minor').length,
+    minors: count(({ age }) => age === 'minor'),
     // Guests to be named are asked for their age when they are.
-    adults: count('adult').length + count('unknown').filter((r) => !r.named).length,
-    unknown: count('unknown').filter((r) => r.named).length,
+    adults: count(({ age, named }) => age === 'adult' || (age === 'unknown' && !named)),
+    unknown: count(({ age, named }) => age === 'unknown' && named),
   };
 }

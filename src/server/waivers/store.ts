@@ -84,9 +84,10 @@ type SeatRead = Omit<SeatNeed, 'age' | keyof Signing> & {
   /** Who signed what for it, by waiver. */
   signed: Record<string, 'self' | 'guardian'>;
 };
-const seatSql = `select r.event_id, r.id, r.order_id, r.state, r.given_name || r.family_name <> '' as named, r.birth_date, r.said_minor, f.waiver_id,
-  coalesce((select jsonb_object_agg(g.waiver_id, g.relation) from signatures g where g.registration_id = r.id and g.state = 'valid'), '{}') as signed
-  from registrations r join offers f on f.id = r.offer_id`;
+/** What tells seats apart as far as signing goes. */
+const tellsApart = `r.given_name || r.family_name <> '' as named, r.birth_date, r.said_minor, f.waiver_id,
+  coalesce((select jsonb_object_agg(g.waiver_id, g.relation) from signatures g where g.registration_id = r.id and g.state = 'valid'), '{}') as signed`;
+const seatSql = `select r.event_id, r.id, r.order_id, r.state, ${tellsApart} from registrations r join offers f on f.id = r.offer_id`;
 
 const readSeatNeeds = (
   tx: Queries,
@@ -98,6 +99,13 @@ const readSeatNeeds = (
     orderIds ? [eventIds, orderIds] : [eventIds],
   );
 
+/** The waivers of each of some events, and those of the events that have any. */
+async function whatIsAsked(tx: Queries, events: readonly Asking[]) {
+  const ids = events.map((e) => e.id);
+  const asked = byOwner(ids, ids.length ? await tx.query<AskedAt>(askedAtSql, [ids]) : [], (w) => w.eventId);
+  return { asked, asking: events.filter((e) => asked.get(e.id)!.length > 0) };
+}
+
 /** What the waivers of some events ask of each of their seats; nothing where none is asked. */
 export async function waiverNeedsOf(
   tx: Queries,
@@ -108,13 +116,7 @@ export async function waiverNeedsOf(
   orderIds: readonly string[] | null = null,
 ): Promise<ReadonlyMap<string, SeatNeed[]>> {
   const needs = new Map<string, SeatNeed[]>(events.map((e) => [e.id, []]));
-  if (!events.length) return needs;
-  const asked = byOwner(
-    [...needs.keys()],
-    await tx.query<AskedAt>(askedAtSql, [[...needs.keys()]]),
-    (w) => w.eventId,
-  );
-  const asking = events.filter((e) => asked.get(e.id)!.length > 0);
+  const { asked, asking } = await whatIsAsked(tx, events);
   if (!asking.length) return needs;
   const rows = byOwner(
     asking.map((e) => e.id),
@@ -140,19 +142,36 @@ export const waiverNeeds = async (
 ): Promise<SeatNeed[]> =>
   (await waiverNeedsOf(tx, [event], ageOfMajority, today, orderId ? [orderId] : null)).get(event.id)!;
 
-function needsFrom(
+const needsFrom = (
   rows: readonly SeatRead[],
   event: Asking,
   waivers: readonly AskedAt[],
   ageOfMajority: number,
   today: string,
-): SeatNeed[] {
+): SeatNeed[] =>
+  rows.map((row) => ({
+    id: row.id,
+    orderId: row.orderId,
+    state: row.state,
+    named: row.named,
+    ...needFrom(row, event, waivers, ageOfMajority, today),
+  }));
+
+function needFrom(
+  {
+    signed,
+    waiverId,
+    birthDate,
+    saidMinor,
+  }: Pick<SeatRead, 'signed' | 'waiverId' | 'birthDate' | 'saidMinor'>,
+  event: Asking,
+  waivers: readonly AskedAt[],
+  ageOfMajority: number,
+  today: string,
+): Signing & Pick<SeatNeed, 'age'> {
+  const person = { birthDate, saidMinor };
   const date = event.startsLocal?.slice(0, 10) ?? today;
-  return rows.map(({ id, orderId, state, named, signed, waiverId, eventId: _, ...person }) => ({
-    id,
-    orderId,
-    state,
-    named,
+  return {
     age: ageStanding(person, date, ageOfMajority),
     ...signingOf(
       waivers
@@ -162,12 +181,48 @@ function needsFrom(
       date,
       ageOfMajority,
     ),
-  }));
+  };
 }
 
+const isOpen = ({ standing }: Signing): boolean => standing === 'self' || standing === 'guardian';
+
 /** True where a seat is confirmed and somebody still has to sign for it. */
-export const stillToSign = ({ state, standing }: SeatNeed): boolean =>
-  state === 'confirmed' && (standing === 'self' || standing === 'guardian');
+export const stillToSign = (need: SeatNeed): boolean => need.state === 'confirmed' && isOpen(need);
+
+/** How many confirmed seats that somebody still has to sign for are alike. */
+export interface Unsigned extends Pick<SeatNeed, 'named' | 'age'> {
+  seats: number;
+}
+
+/**
+ * What is still to be signed for the confirmed seats of some events. They are counted where they are, as far as they are alike: a
+ * season has tens of thousands.
+ */
+export async function unsignedAt(
+  tx: Queries,
+  events: readonly Asking[],
+  ageOfMajority: number,
+  today: string,
+): Promise<ReadonlyMap<string, Unsigned[]>> {
+  const { asked, asking } = await whatIsAsked(tx, events);
+  if (!asking.length) return new Map();
+  const ids = asking.map((e) => e.id);
+  const rows = await tx.query<Omit<SeatRead, 'id' | 'orderId' | 'state'> & { seats: number }>(
+    `select r.event_id, ${tellsApart}, count(*)::int as seats from registrations r join offers f on f.id = r.offer_id
+     where r.event_id = any($1) and r.state = 'confirmed' group by 1, 2, 3, 4, 5, 6`,
+    [ids],
+  );
+  const byEvent = byOwner(ids, rows, (row) => row.eventId);
+  return new Map(
+    asking.map((event) => [
+      event.id,
+      byEvent.get(event.id)!.flatMap((row) => {
+        const need = needFrom(row, event, asked.get(event.id)!, ageOfMajority, today);
+        return isOpen(need) ? [{ named: row.named, age: need.age, seats: row.seats }] : [];
+      }),
+    ]),
+  );
+}
 
 /** What is signed at an event, and how it stands with each of its seats, or with those of one order. */
 export interface SigningAt {
