@@ -38,7 +38,7 @@ export async function takeSeats(db: Database, seats: number, now: string): Promi
     insert into orders (id, event_id, currency, buyer_given, buyer_family, buyer_contact_id, due, lines, seats, state, placed_at)
       select id, event_id, 'CAD', given_name, family_name, contact_id, 0, '[]', 3, 'paid', starts_at - interval '20 days' from o;
     insert into registrations (id, order_id, event_id, offer_id, unit_number, seat_number, contact_id, given_name, family_name, state, created_at, confirmed_at)
-      select gen_random_uuid(), o.id, o.event_id, o.offer_id, 1, s, p.id, p.given_name, p.family_name, 'confirmed', o.starts_at - interval '20 days', o.starts_at - interval '20 days'
+      select gen_random_uuid(), o.id, o.event_id, o.offer_id, s, s, p.id, p.given_name, p.family_name, 'confirmed', o.starts_at - interval '20 days', o.starts_at - interval '20 days'
       from o cross join generate_series(1, 3) s join p on p.n = (o.n::bigint * 7368787 + (s - 1) * 15485863::bigint) % ${contacts};
     insert into attendance (registration_id, event_id, contact_id, state, arrived_at)
       select r.id, r.event_id, r.contact_id, case when e.ends_at > '${now}' then 'expected' when r.seat_number = 3 then 'missed' else 'arrived' end,

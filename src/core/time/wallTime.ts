@@ -13,10 +13,15 @@ export type WallMeaning =
 const asInstant = (zoned: Temporal.ZonedDateTime): Instant => new Date(zoned.epochMilliseconds).toISOString();
 const asWall = (plain: Temporal.PlainDateTime): WallTime => plain.toString({ smallestUnit: 'minute' });
 
+/** Zones that were found to be some: asking takes long, and there are a few hundred. */
+const zones = new Set<string>();
+
 /** True for an IANA zone name this machine knows. */
 export function isZone(zone: string): boolean {
+  if (zones.has(zone)) return true;
   try {
     new Intl.DateTimeFormat('en', { timeZone: zone });
+    zones.add(zone);
     return true;
   } catch {
     return false;

@@ -4,7 +4,7 @@ import { isOver } from '#core/events/end.ts';
 import { missingOf } from '#core/season/missing.ts';
 import type { Asker } from '../app/app.ts';
 import type { Queries } from '../db/database.ts';
-import { readSeason } from './store.ts';
+import { readMarks, readSeason } from './store.ts';
 
 /**
  * Events in a list. That something takes place, when and where, all staff may know; how many come is for those who see
@@ -15,40 +15,51 @@ export async function seasonFor(
   where = 'true',
   params: readonly unknown[] = [],
 ): Promise<SeasonEvent[]> {
+  // Kinds are few and events thousands: how a kind looks is read once.
+  const marks = await readMarks(tx);
   const found: SeasonEvent[] = [];
-  for (const { unitId, partnerIds, endsAt, doorsAt, placed, onOffer, unfilled, ...row } of await readSeason(
-    tx,
-    where,
-    params,
-  )) {
-    const reach = { id: row.id, unitId, partnerIds, endsAt, doorsAt, startsAt: row.startsAt };
-    const see = [...stagesOf(staff, reach, now).keys()];
+  for (const row of await readSeason(tx, where, params)) {
+    const see = [...stagesOf(staff, row, now).keys()];
     // Somebody without a role is there for their events alone.
     if (!see.length && !staff.roles.length) continue;
-    const missing = see.includes('plan')
-      ? missingOf({
-          state: row.state,
-          over: isOver({ startsAt: row.startsAt, endsAt }, now),
-          dated: row.startsAt !== null,
-          placed,
-          onOffer,
-          unfilled,
-        })
-      : [];
-    if (see.length || row.isTemplate)
-      found.push({ ...row, see, missing: row.isTemplate ? [] : missing, endsAt });
-    else if (!['draft', 'in clearance', 'shelved'].includes(row.state))
-      found.push({
-        ...row,
-        see,
-        endsAt,
-        leads: [],
-        missing,
-        confirmed: 0,
-        held: 0,
-        waitlisted: 0,
-        arrived: 0,
-      });
+    const known = see.length > 0 || row.isTemplate;
+    if (!known && ['draft', 'in clearance', 'shelved'].includes(row.state)) continue;
+    found.push({
+      id: row.id,
+      title: row.title,
+      unit: row.unit,
+      state: row.state,
+      isTemplate: row.isTemplate,
+      firstOf: row.firstOf,
+      seriesId: row.seriesId,
+      startsLocal: row.startsLocal,
+      endsLocal: row.endsLocal,
+      startsAt: row.startsAt,
+      endsAt: row.endsAt,
+      zone: row.zone,
+      venue: row.venue,
+      capacity: row.capacity,
+      category: row.category,
+      mark: marks.get(row.kind) ?? null,
+      leads: known ? row.leads : [],
+      space: row.space,
+      missing:
+        see.includes('plan') && !row.isTemplate
+          ? missingOf({
+              state: row.state,
+              over: isOver(row, now),
+              dated: row.startsAt !== null,
+              placed: row.placed,
+              onOffer: row.onOffer,
+              unfilled: row.unfilled,
+            })
+          : [],
+      confirmed: known ? row.confirmed : 0,
+      held: known ? row.held : 0,
+      waitlisted: known ? row.waitlisted : 0,
+      arrived: known ? row.arrived : 0,
+      see,
+    });
   }
   return found;
 }

@@ -342,12 +342,22 @@ export const readStates = (tx: Queries, eventId: string): Promise<StateRow[]> =>
   ]);
 
 /** An event in a list, with what decides who may open it. */
-export type SeasonRow = Omit<SeasonEvent, 'see' | 'missing'> &
+export type SeasonRow = Omit<SeasonEvent, 'see' | 'missing' | 'mark'> &
   Pick<EventRow, 'unitId' | 'partnerIds' | 'endsAt' | 'doorsAt'> & {
+    /** Its category as kinds are found by. */
+    kind: string;
     placed: boolean;
     onOffer: boolean;
     unfilled: number;
   };
+
+/** How kinds of events look, by the names events find them by. */
+export async function readMarks(tx: Queries): Promise<ReadonlyMap<string, KindMark>> {
+  const kinds = await tx.query<{ name: string } & KindMark>(
+    "select lower(name) as name, shape, colour from kinds where sort = 'category'",
+  );
+  return new Map(kinds.map(({ name, ...mark }) => [name, mark]));
+}
 
 /** Every event with its counts of seats and arrivals. */
 export const readSeason = (
@@ -358,8 +368,7 @@ export const readSeason = (
   tx.query<SeasonRow>(
     `select e.id, coalesce(nullif(e.public_title, ''), nullif(e.team_title, ''), 'Untitled') as title, u.name as unit, e.state, e.is_template,
        coalesce(e.first_of, e.id) as first_of, e.series_id, e.starts_local, e.ends_local, e.starts_at, e.ends_at, e.doors_at, e.unit_id, e.partner_ids, e.zone, ${placeName} as venue, e.capacity,
-       (select jsonb_build_object('shape', k.shape, 'colour', k.colour) from kinds k where k.sort = 'category' and lower(k.name) = lower(e.category)) as mark,
-       e.category, coalesce(lead.names, '{}') as leads, case when v.shared then null else coalesce(e.room_id, e.venue_id)::text end as space,
+       lower(e.category) as kind, e.category, coalesce(lead.names, '{}') as leads, case when v.shared then null else coalesce(e.room_id, e.venue_id)::text end as space,
        (e.venue_id is not null or e.online is not null) as placed,
        (e.register_at is not null or exists (select 1 from offers o where o.event_id = e.id and o.removed_at is null)) as on_offer,
        coalesce(crew.unfilled, 0)::int as unfilled,

@@ -12,6 +12,9 @@ import { among } from '../db/among.ts';
 import { byOwner, first, insert, type Queries } from '../db/database.ts';
 import { notFound } from '../http/problem.ts';
 
+/** Offers of the events $1 whose units have several seats, or once had. */
+const inUnits = 'select id from offers where event_id = any($1) and widest_unit > 1';
+
 /** Seats and units that are taken now at each of some events: held, offered and confirmed ones. */
 export async function readTakenOf(
   tx: Queries,
@@ -26,9 +29,15 @@ export async function readTakenOf(
     units: number;
     online: boolean;
   }>(
-    `select u.event_id, u.offer_id as id, false as extra, o.online, sum(u.seats)::int as seats, count(*)::int as units
-       from (select event_id, offer_id, order_id, unit_number, count(*) as seats from registrations
-           where event_id = any($1) and state in ${among(occupying)} group by 1, 2, 3, 4) u
+    // A unit is taken as long as one of its seats is. Where units never had more than one they need not be told apart, and the index
+    // knows how many there are.
+    `select u.event_id, u.offer_id as id, false as extra, o.online, sum(u.seats)::int as seats, sum(u.units)::int as units
+       from (select event_id, offer_id, count(*) as seats, count(*) as units from registrations
+             where event_id = any($1) and state in ${among(occupying)} and offer_id not in (${inUnits}) group by 1, 2
+           union all
+           select event_id, offer_id, count(*), 1 from registrations
+             where event_id = any($1) and state in ${among(occupying)} and offer_id in (${inUnits})
+             group by event_id, offer_id, order_id, unit_number) u
          join offers o on o.id = u.offer_id group by u.event_id, u.offer_id, o.online
      union all
      select o.event_id, x.id, true, false, 0, count(*)::int from order_lines l join orders o on o.id = l.order_id,

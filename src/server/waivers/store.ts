@@ -85,9 +85,16 @@ type SeatRead = Omit<SeatNeed, 'age' | keyof Signing> & {
   signed: Record<string, 'self' | 'guardian'>;
 };
 /** What tells seats apart as far as signing goes. */
-const tellsApart = `r.given_name || r.family_name <> '' as named, r.birth_date, r.said_minor, f.waiver_id,
-  coalesce((select jsonb_object_agg(g.waiver_id, g.relation) from signatures g where g.registration_id = r.id and g.state = 'valid'), '{}') as signed`;
-const seatSql = `select r.event_id, r.id, r.order_id, r.state, ${tellsApart} from registrations r join offers f on f.id = r.offer_id`;
+const tellsApart = `r.given_name || r.family_name <> '' as named, r.birth_date, r.said_minor, f.waiver_id, coalesce(g.signed, '{}') as signed`;
+/** Seats of the events $1, or of the orders $2 there, with what is signed for each. */
+const seatsFrom = (ofOrders = false): string => {
+  const which = (of: string) => `${of}.event_id = any($1)${ofOrders ? ` and ${of}.order_id = any($2)` : ''}`;
+  return `registrations r join offers f on f.id = r.offer_id
+    left join (select g.registration_id, jsonb_object_agg(g.waiver_id, g.relation) as signed
+      from signatures g join registrations q on q.id = g.registration_id where ${which('q')} and g.state = 'valid' group by 1) g
+      on g.registration_id = r.id
+    where ${which('r')}`;
+};
 
 const readSeatNeeds = (
   tx: Queries,
@@ -95,7 +102,7 @@ const readSeatNeeds = (
   orderIds: readonly string[] | null,
 ): Promise<SeatRead[]> =>
   tx.query<SeatRead>(
-    `${seatSql} where r.event_id = any($1) ${orderIds ? 'and r.order_id = any($2)' : ''}`,
+    `select r.event_id, r.id, r.order_id, r.state, ${tellsApart} from ${seatsFrom(orderIds !== null)}`,
     orderIds ? [eventIds, orderIds] : [eventIds],
   );
 
@@ -208,8 +215,7 @@ export async function unsignedAt(
   if (!asking.length) return new Map();
   const ids = asking.map((e) => e.id);
   const rows = await tx.query<Omit<SeatRead, 'id' | 'orderId' | 'state'> & { seats: number }>(
-    `select r.event_id, ${tellsApart}, count(*)::int as seats from registrations r join offers f on f.id = r.offer_id
-     where r.event_id = any($1) and r.state = 'confirmed' group by 1, 2, 3, 4, 5, 6`,
+    `select r.event_id, ${tellsApart}, count(*)::int as seats from ${seatsFrom()} and r.state = 'confirmed' group by 1, 2, 3, 4, 5, 6`,
     [ids],
   );
   const byEvent = byOwner(ids, rows, (row) => row.eventId);
