@@ -322,6 +322,24 @@ describe('all that somebody holds', () => {
     const text = (await feed()).body as unknown as string;
     expect(text.match(/BEGIN:VEVENT/gu)).toHaveLength(1);
     expect(text).toContain('SUMMARY:Held Paddle');
+    // What was long ago is off it, and so is what is not certain, or no more.
+    const entries = async () =>
+      ((await feed()).body as unknown as string).match(/BEGIN:VEVENT/gu)?.length ?? 0;
+    const moved = (days: number) =>
+      world.app.db.query(
+        'update events set starts_at = $2::timestamptz - make_interval(days => $3) where id = $1',
+        [event.id, world.app.clock.now(), days],
+      );
+    await moved(61);
+    expect(await entries()).toBe(1);
+    await moved(63);
+    expect(await entries()).toBe(0);
+    await moved(1);
+    await world.app.db.query(
+      "update registrations set state = 'waitlisted' where event_id = $1 and contact_id = $2",
+      [event.id, vera],
+    );
+    expect(await entries()).toBe(0);
     const links = await odalys.call('GET /api/contacts/:id/links', { params: { id: vera } });
     expect(links.map((l) => l.about)).toContain('Their calendar');
     await odalys.call('POST /api/contacts/:id/links', {
