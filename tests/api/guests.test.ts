@@ -191,6 +191,40 @@ describe('guests who fill in their own seat', () => {
     expect((await page(late!)).status).toBe(404);
   });
 
+  test('are asked what their booking leads to, and what their own answers may', async () => {
+    for (const [title, answer] of [
+      ['By Bus', true],
+      ['On Foot', false],
+    ] as const) {
+      const bus = ask('By the bus?', { scope: 'order', kind: 'yes or no' });
+      const stop = ask('Which stop?', { shownIf: { questionId: bus.id, is: ['yes'] } });
+      const swims = ask('Do you swim?', { kind: 'yes or no' });
+      const badge = ask('Which badge?', { shownIf: { questionId: swims.id, is: ['yes'] } });
+      const asked = answer ? [stop, swims, badge] : [swims, badge];
+      const event = await openEvent(world, { title, mostPerOrder: 4, questions: [bus, stop, swims, badge] });
+      const { token } = await world.anyone.call('POST /api/public/events/:slug/orders', {
+        params: { slug: event.slug },
+        body: {
+          ...orderFor(event, [{ given: 'Sol', family: 'Host' }]),
+          lines: [{ offerId: event.offers[0]!.id, units: 2 }],
+          answers: { [bus.id]: answer },
+        },
+      });
+      const { seats } = await world.anyone.call('GET /api/public/orders/:token', { params: { token } });
+      const email = `${event.slug}@guest.example`;
+      await world.anyone.call('POST /api/public/orders/:token/seats/:seat/guest', {
+        params: { token, seat: seats[1]!.id },
+        body: { email },
+      });
+      const { questions } = (await page((await linksTo(email))[0]!)).body;
+      expect(questions.map((q) => q.prompt)).toEqual(asked.map((q) => q.prompt));
+      // What their own answer decides comes and goes in front of them; what the booking decided is settled.
+      expect(questions.map((q) => q.shownIf?.questionId ?? null)).toEqual(
+        asked.map((q) => (q === badge ? swims.id : null)),
+      );
+    }
+  });
+
   test('answers of a booking are changed by the link: of each seat, and of the booking itself', async () => {
     const boots = ask('Boot size', { kind: 'number' });
     const car = ask('By car?', { scope: 'order', kind: 'yes or no', required: true });
