@@ -6,6 +6,7 @@ import { writeLot } from '#server/receipts/batches.ts';
 import { type Caller, linkTo, makeWorld, type World } from './harness.ts';
 import { saveIt } from './plans.ts';
 import { type OpenEvent, openEvent, orderFor, pay } from './scenes.ts';
+import { wordsOf } from './wordsOf.ts';
 
 let world: World;
 let odalys: Caller;
@@ -417,6 +418,35 @@ describe('a receipt', () => {
     const pdf = await marit.try('GET /api/receipts/:id/receipt.pdf', { params: { id: receipt.id } });
     expect(pdf.headers.get('content-type')).toBe('application/pdf');
     expect(pagesOf(pdf.body as never as Buffer)).toBe(1);
+    const [paper] = await wordsOf(pdf.body as never as Buffer);
+    expect(paper!.split('\n').slice(0, -1)).toEqual([
+      'Official receipt for income tax purposes',
+      `Receipt no. ${receipt.number}`,
+      'Issued by',
+      'Brackenmere Wetland Trust',
+      '4 Sluice Lane',
+      'Port Ansley NS',
+      'Registration no. 12345 6789 RR0001',
+      'Given by',
+      name,
+      '12 Reed Row',
+      'B0J 1A0',
+      'Date For Amount Advantage Eligible',
+      '2026-09-01 General $500.00 – $500.00',
+      '2026-09-01 General $100.00 $12.00 $88.00',
+      '2026-09-01 Two cedar canoes $1,600.00 – $1,600.00',
+      'In all $2,200.00 $12.00 $2,188.00',
+      'Received in return: a book, worth $12.00.',
+      'Given in kind: Two cedar canoes, received Tuesday 1 September 2026, worth $1,600.00 as appraised by',
+      'Harbour Boats.',
+      'Issued Tuesday 1 September 2026 in Port Ansley',
+      'Marit Solvang, Treasurer',
+      'Authorized signature',
+      'Canada Revenue Agency, canada.ca/charities-giving',
+    ]);
+    expect(paper!.split('\n').at(-1)).toBe(
+      `To verify it: ${world.origin}/verify, with its number and the code ${codeOf(row!.sha256)}.`,
+    );
     expect(streamsOf(pdf.body as never as Buffer).length).toBeGreaterThan(2000);
     const verify = (number: string, code: string) =>
       world.anyone.call('GET /api/public/verify', { query: { number, code } });
@@ -492,6 +522,22 @@ describe('a receipt', () => {
     const row = (of: string) => rows.find((r) => r.id === of)!;
     expect(row(first.id)).toMatchObject({ state: 'void', why: 'name misspelt', replacedBy: replaced.number });
     expect(row(replaced.id)).toMatchObject({ state: 'issued', replaces: first.number, eligible: 8000 });
+    // Each says so on paper too: the one that it stands no more, the other in whose place it is.
+    const paperOf = async (of: string) =>
+      (
+        await wordsOf(
+          (
+            await marit.try('GET /api/receipts/:id/receipt.pdf', { params: { id: of } })
+          ).body as never as Buffer,
+        )
+      )
+        .join('\n')
+        .split('\n');
+    const [voided, valid] = [await paperOf(first.id), await paperOf(replaced.id)];
+    expect(voided).toContain(`This receipt is void. It was replaced by no. ${replaced.number}.`);
+    expect(voided.some((line) => line.includes('VOID'))).toBe(true);
+    expect(valid).toContain(`It cancels and replaces receipt no. ${first.number}.`);
+    expect(valid.join()).not.toMatch(/void/iu);
     for (const move of ['void', 'replace'] as const)
       expect(
         (
