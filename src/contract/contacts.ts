@@ -341,11 +341,14 @@ export const contactsContract = contract({
     response: { file: 'image/jpeg' },
   },
   'PUT /api/contacts/:id/photo': {
-    limit: '6mb',
-    summary: 'Put a photo there: a JPEG, PNG or WebP of at most 400 kB',
+    limit: '28mb',
+    summary:
+      'Put a photo there: a picture of at most 20 MB and 50 megapixels; made smaller, and without what the camera wrote into it',
     who: ['coordinator', 'crew lead'],
+    ownTransactions: true,
     params: idParams,
-    body: z.object({ content: z.string().max(600_000) }),
+    /** The file as base64. */
+    body: z.object({ content: z.string().min(1, 'not-a-picture') }),
     response: done,
   },
   'DELETE /api/contacts/:id/photo': {

@@ -45,6 +45,7 @@ import { eventAccountHandlers } from './money/eventAccount.ts';
 import { moneyHandlers } from './money/routes.ts';
 import { outcomesHandlers } from './outcomes/routes.ts';
 import { papersHandlers } from './papers/routes.ts';
+import { photoHandlers } from './pictures/photos.ts';
 import { picturesHandlers } from './pictures/routes.ts';
 import { placesHandlers } from './places/routes.ts';
 import { proposalsHandlers } from './proposals/routes.ts';
@@ -85,6 +86,7 @@ export function makeServer(app: App, options: ServerOptions): Express {
     ...timeHandlers(options.runner),
     ...contactsHandlers,
     ...listHandlers,
+    ...photoHandlers,
     ...searchHandlers,
     ...tiesHandlers,
     ...viewsHandlers,

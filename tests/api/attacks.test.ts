@@ -1,4 +1,5 @@
 import { request } from 'node:http';
+import sharp from 'sharp';
 import { afterEach, describe, expect, test } from 'vitest';
 import type { Segment } from '#core/records/segment.ts';
 import { type Caller, linkTo, makeWorld, type World } from './harness.ts';
@@ -149,12 +150,20 @@ describe('what comes in', () => {
       return header.toString('base64');
     };
     const put = async (content: string) =>
-      (await odalys.try('PUT /api/contacts/:id/photo', { params: { id }, body: { content } })).status;
-    expect(await put(png(20_000, 20_000))).toBe(422);
-    expect(await put(png(4096, 4097))).toBe(422);
-    expect(await put(png(4096, 4096))).toBe(200);
-    expect(await put(Buffer.from('ffd8ff', 'hex').toString('base64'))).toBe(422);
-    expect(await put(Buffer.from('RIFF____WEBP').toString('base64'))).toBe(422);
+      (await odalys.try('PUT /api/contacts/:id/photo', { params: { id }, body: { content } })).problem
+        .fields![0]!.code;
+    const flat = async (width: number, height: number) =>
+      (
+        await sharp({ create: { width, height, channels: 3, background: '#fff' } })
+          .png()
+          .toBuffer()
+      ).toString('base64');
+    expect(await put(await flat(16_001, 10))).toBe('too-many-pixels');
+    expect(await put(await flat(8000, 6300))).toBe('too-many-pixels');
+    // It says what it is, and there is nothing of it.
+    expect(await put(png(4096, 4096))).toBe('picture-broken');
+    expect(await put(Buffer.from('ffd8ff', 'hex').toString('base64'))).toBe('picture-broken');
+    expect(await put(Buffer.from('RIFF____WEBP').toString('base64'))).toBe('picture-broken');
   });
 });
 

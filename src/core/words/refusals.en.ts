@@ -299,8 +299,6 @@ export const refusalsEn = {
   'password-short': { one: 'At least {{count}} character.', other: 'At least {{count}} characters.' },
   'picture-broken': 'This picture is broken, or not whole.',
   'picture-gone': 'One of these pictures is no longer there.',
-  'picture-too-large': 'The picture is larger than 400 kB.',
-  'picture-too-wide': 'The picture has to be at most {{pixels}} by {{pixels}} pixels.',
   'place-itself': 'A place cannot be merged into itself.',
   'place-taken': '{{place}} is taken then: {{what}}.',
   'place-taken-then':

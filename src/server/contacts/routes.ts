@@ -34,7 +34,6 @@ import { erase, everythingOf, whatErasingDoes } from './erasing.ts';
 import { contactsCsv, contactsVCard } from './exporting.ts';
 import { readValues } from './fields.ts';
 import { readLifeline } from './lifeline.ts';
-import { photoHandlers } from './photo.ts';
 import { contactFor, demandParts, logCare } from './seeing.ts';
 import * as store from './store.ts';
 import { readPeopleOf, readTies } from './ties.ts';
@@ -96,9 +95,13 @@ async function noteFor(c: Asker & { tx: Queries }, id: string) {
   return note;
 }
 
-type Elsewhere = 'GET /api/search' | 'GET /api/contacts' | 'GET /api/contacts/ids';
+type Elsewhere =
+  | 'GET /api/search'
+  | 'GET /api/contacts'
+  | 'GET /api/contacts/ids'
+  | `${'GET' | 'PUT' | 'DELETE'} /api/contacts/:id/photo`;
 
-/** What asks for events or segments beside contacts is answered on a higher floor. */
+/** What asks for events, segments or pictures beside contacts is answered on a higher floor. */
 export const contactsHandlers: Omit<Handlers<typeof contactsContract>, Elsewhere> = {
   'GET /api/contacts.csv': async ({ tx }) => new File('contacts.csv', await contactsCsv(tx, null)),
 
@@ -211,8 +214,6 @@ export const contactsHandlers: Omit<Handlers<typeof contactsContract>, Elsewhere
     await changeContact(c, contactId, c.body);
     return recordFor(c, contactId);
   },
-
-  ...photoHandlers,
 
   'GET /api/contacts/:id/lifeline': async (c) => {
     const { tx, query, staff } = c;
