@@ -327,9 +327,9 @@ export const eventPlan = z.object({
   /** Days before it begins by which what is still owed for a booking is to be paid. */
   balanceDays: z.int('not-whole').min(0, 'zero-or-more').max(365),
   questions: z.array(question).max(60),
-  /** Days after its end until sensitive answers are deleted. */
   /** Days before it begins until guests can be named and answers changed. */
   namesDays: z.int('not-whole').min(0, 'zero-or-more').max(365),
+  /** Days after its end until sensitive answers are deleted. */
   forgetDays: z.int('not-whole').min(0, 'zero-or-more').max(3650),
   messages: z.array(messageStep).max(40),
   survey: survey.nullable(),

@@ -29,7 +29,6 @@ export interface Person {
   since: string;
 }
 
-/** Makes the people: adults, households with children, and those the scenario names. The first contacts are the oldest. */
 /** The birth date somebody says where it is asked: that on record, else one of their own that stays the same. */
 export function bornOf(p: Pick<Person, 'id' | 'birthDate'>): string {
   if (p.birthDate) return p.birthDate;
@@ -37,6 +36,7 @@ export function bornOf(p: Pick<Person, 'id' | 'birthDate'>): string {
   return `${1948 + (n % 55)}-${String((n % 12) + 1).padStart(2, '0')}-${String((n % 28) + 1).padStart(2, '0')}`;
 }
 
+/** Makes the people: adults, households with children, and those the scenario names. The first contacts are the oldest. */
 export function makePeople(
   random: Random,
   id: (at: string) => string,

@@ -4,11 +4,11 @@ import type { Role } from './roles.ts';
 /** Roles that need a second step at sign-in where the organization asks for it: they reach people's records and money. */
 const secondStepRoles: readonly Role[] = ['coordinator', 'treasurer'];
 
-/** True when an account must have a second step. */
 /** True when somebody has something to do: a role, or a duty at an event that lasts. */
 export const hasPart = (staff: { roles: readonly Role[]; duties: readonly unknown[] }): boolean =>
   staff.roles.length > 0 || staff.duties.length > 0;
 
+/** True when an account must have a second step. */
 export const needsSecondStep = (roles: readonly Role[], required: boolean): boolean =>
   required && roles.some((r) => secondStepRoles.includes(r));
 

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
-import { needsSecondStep, problemWithAccountChange } from './accounts.ts';
+import { hasPart, needsSecondStep, problemWithAccountChange } from './accounts.ts';
 import { problemWithPassword } from './password.ts';
 import { sayDevice, sessionLasts } from './sessions.ts';
 import { makeThrottle } from './throttle.ts';
@@ -82,6 +82,12 @@ describe('tries are slowed down', () => {
       }),
     );
   });
+});
+
+test('somebody is of the staff by one role, or by one part in an event that lasts', () => {
+  expect(hasPart({ roles: ['door'], duties: [] })).toBe(true);
+  expect(hasPart({ roles: [], duties: ['one'] })).toBe(true);
+  expect(hasPart({ roles: [], duties: [] })).toBe(false);
 });
 
 test('a coordinator is always left, and nobody changes their own rights', () => {

@@ -148,7 +148,6 @@ const clearanceEn = {
     'cleared {{notice:day|days}} before the event, and the steps take {{working:working day|working days}}',
 } as const;
 
-/** Every reason that is kept with what it explains, in English. */
 /** What a copy of an event does not take along, in English. */
 const copyingEn = {
   'left: registrations': 'registrations, payments and attendance: they belong to that date',
@@ -169,6 +168,7 @@ const deletingEn = {
   'deleting: clearance': 'It was sent for clearance, and what was decided is kept. It can be shelved.',
 } as const;
 
+/** Every reason that is kept with what it explains, in English. */
 export const reasonsEn = {
   ...deletingEn,
   ...linkingEn,

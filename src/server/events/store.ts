@@ -45,12 +45,12 @@ export interface EventRow extends PlainPlan {
   venueName: string | null;
   venueAddress: string | null;
   venueCapacity: number | null;
-  /** Whether several events may be at the place at once. */
   /** Whether its place is the organization's own; null where nobody said. */
   venueOurs: boolean | null;
   /** How many speak there. */
   speaking: number;
   plannedShifts: NeededShift[];
+  /** Whether several events may be at the place at once. */
   venueShared: boolean | null;
   /** Whether it has its place, where one is to be had. */
   booked: boolean;
