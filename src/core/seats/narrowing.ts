@@ -130,11 +130,14 @@ export function valuesOf(seat: NarrowedSeat, column: string, dayOf: DayOf): stri
   return [sayAnswer(answer.value, answer.file?.name)].filter(Boolean);
 }
 
-/** Numbers as numbers, days as they are written, so that the order of letters is that of days. */
-function compare(a: string, b: string): number {
+/**
+ * Numbers as numbers, days as they are written, so that the order of letters is that of days. Null where one is a number and the other
+ * is not: words are neither more nor less than it.
+ */
+function compare(a: string, b: string): number | null {
   const [x, y] = [readNumber(a), readNumber(b)];
-  if (x !== null && y !== null) return x - y;
-  return a < b ? -1 : a > b ? 1 : 0;
+  if (x === null && y === null) return a < b ? -1 : a > b ? 1 : 0;
+  return x === null || y === null ? null : x - y;
 }
 
 /** Whether one condition holds. One that compares with nothing holds always: it is not filled in yet. */
@@ -152,9 +155,9 @@ function holds(seat: NarrowedSeat, { column, is, values }: Condition, dayOf: Day
     case 'holds':
       return found.some((v) => wanted.every((w) => fold(v).includes(fold(w))));
     case 'at least':
-      return found.some((v) => compare(v, wanted[0]!) >= 0);
+      return found.some((v) => (compare(v, wanted[0]!) ?? -1) >= 0);
     case 'at most':
-      return found.some((v) => compare(v, wanted[0]!) <= 0);
+      return found.some((v) => (compare(v, wanted[0]!) ?? 1) <= 0);
   }
 }
 
