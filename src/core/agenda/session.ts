@@ -67,8 +67,8 @@ export function meet(a: SessionTimes, b: SessionTimes): boolean {
 /** In the order they happen; those without a place come last, in the order they were written. */
 export const inOrder = <S extends SessionTimes>(sessions: readonly S[]): S[] =>
   sessions
-    .map((session, at) => ({ session, at, from: isPlaced(session) ? stretchOf(session).from : Infinity }))
-    .sort((a, b) => (a.from === b.from ? a.at - b.at : a.from - b.from))
+    .map((session) => ({ session, from: isPlaced(session) ? stretchOf(session).from : Infinity }))
+    .sort((a, b) => (a.from === b.from ? 0 : a.from - b.from))
     .map(({ session }) => session);
 
 const clockOf = (minutes: number): TimeOfDay =>

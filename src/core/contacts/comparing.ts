@@ -175,15 +175,18 @@ function givenLevel(
     const longer = x.length < y.length ? y : x;
     if (a.replaceAll(' ', '') === b.replaceAll(' ', '')) return 'same';
     // Mary Jane is Mary; Jean Paul is not Jean Claude.
-    if (shorter.every((w, at) => w === longer[at] || (w.length === 1 && longer[at]?.startsWith(w))))
-      return 'part';
+    if (shorter.every((word, at) => word === longer[at] || isInitial(word, longer[at]!))) return 'part';
     if (shorter.length === 1 && longer.includes(shorter[0]!)) return 'part';
-    if (x[0] === y[0] || isNickname(x[0]!, y[0]!)) return x.length === y.length ? 'different' : 'part';
+    if (x.length !== y.length && (x[0] === y[0] || isNickname(x[0]!, y[0]!))) return 'part';
   }
   if (mistypedFullName(a, b) || mistypedFullName(b, a)) return 'spelling';
   if (!mistyped(a, b)) return 'different';
   return mayBeTwoNames(a, b, isCommon) ? 'alike' : 'spelling';
 }
+
+/** One of them is the initial of the other. */
+const isInitial = (a: string, b: string): boolean =>
+  (a.length === 1 && b.startsWith(a)) || (b.length === 1 && a.startsWith(b));
 
 /** The second is the full name of the first, mistyped: Pat and "Patrciia". */
 function mistypedFullName(short: string, full: string): boolean {

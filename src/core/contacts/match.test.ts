@@ -91,6 +91,21 @@ describe('who is who', () => {
     expect(verdict.outcome).not.toBe('same');
     expect(verdict.findings.find((f) => f.field === 'birth')!.bits).toBeLessThan(0);
   });
+  test.each([
+    ['Jean Paul', 'Jean Claude', 'different'],
+    ['Jean Paul', 'Jean Pual', 'spelling'],
+    ['Jean Paul', 'Jean', 'part'],
+    ['Jean Paul', 'Paul', 'part'],
+    ['Jean Paul', 'Jean P', 'part'],
+    ['Jean Paul', 'Jeanpaul', 'same'],
+    ['Jean Paul', 'Jean Claude Marie', 'part'],
+    ['Jean Paul', 'Marie Claude Anne', 'different'],
+  ])('two given names: %s and %s', (one, other, level) => {
+    const given = (name: string) => prepare(asDescribed({ given: name, family: 'Alder' }));
+    expect(agreementOf(given(one), given(other)).given).toBe(level);
+    expect(agreementOf(given(other), given(one)).given).toBe(level);
+  });
+
   test('a name alone is put up for a look, never linked', () => {
     const decision = decide(asDescribed({ given: 'Mai', family: 'Delacroix-Nguyen' }), [mai]);
     expect(decision.outcome).toBe('look');
