@@ -350,6 +350,16 @@ describe('segments from outside', () => {
       }).map((p) => p.path),
     ).toEqual(['times.n', 'within.to']);
     for (const odd of [null, 7, 'x', [], { all: 3 }]) expect(problems(odd)).not.toEqual([]);
+    const ofEvents = (of: object) =>
+      problems({ ask: 'attended', times: { is: 'at least', n: 1 }, of, within: { when: 'ever' } }).map(
+        (p) => p.path,
+      );
+    expect(ofEvents({ category: 'talk', title: 'x'.repeat(200) })).toEqual([]);
+    for (const odd of [7, null, ['talk'], 'x'.repeat(201)]) {
+      expect(ofEvents({ category: odd })).toEqual(['of.category']);
+      expect(ofEvents({ title: odd })).toEqual(['of.title']);
+      expect(ofEvents({ unitId: odd })).toEqual(['of.unitId']);
+    }
   });
   test('every parameter stands in the condition, also where a question holds for everybody', () => {
     for (const n of [0, 1, 2])
