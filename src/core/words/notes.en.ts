@@ -85,12 +85,12 @@ export const notesEn = {
   },
   'waivers-missing-soon': {
     headline: '{{waivers:waiver|waivers}} still missing.',
-    text: 'Without it the door stops them.',
+    text: 'The door stops who has not signed.',
     action: 'See who',
   },
   'party-fits': {
     headline: 'A party of {{seats}} fits now.',
-    text: '{{name}} is first that fits.',
+    text: '{{name}} is the first that fits.',
     action: 'Offer the seats',
   },
   'waiting-full': {
