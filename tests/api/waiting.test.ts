@@ -49,6 +49,28 @@ async function full(title: string, waitRule: EventPlan['waitRule']) {
   return { event, holder: holder.token, parties };
 }
 
+test('tables are counted as tables, also where they are sold seat by seat afterwards', async () => {
+  const event = await openEvent(world, { title: 'By The Table', capacity: 60, seatsPerUnit: 4, quantity: 3 });
+  const left = async () =>
+    (await world.anyone.call('GET /api/public/events/:slug', { params: { slug: event.slug } })).offers[0]!
+      .left;
+  const booked = await place(event, 'Host', 1);
+  expect(await left()).toBe(2);
+  const { plan } = await odalys.call('GET /api/events/:id', { params: { id: event.id } });
+  await save(event, { offers: plan.offers.map((o) => ({ ...o, seatsPerUnit: 1 })) });
+  // Four seats, and still one of the three.
+  expect(await left()).toBe(2);
+  // A table is taken as long as somebody sits there.
+  await giveUp(booked.token, 3);
+  expect(await left()).toBe(2);
+  const last = (await look(booked.token)).seats.filter((seat) => seat.state === 'confirmed');
+  await world.anyone.call('POST /api/public/orders/:token/withdraw', {
+    params: { token: booked.token },
+    body: { seats: last.map((seat) => seat.id) },
+  });
+  expect(await left()).toBe(3);
+});
+
 describe('who of those waiting comes first', () => {
   test('the first that fits; strictly in line nobody before the first; members before the others', async () => {
     const standings = async (parties: Record<string, string>) =>

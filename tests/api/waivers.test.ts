@@ -167,4 +167,24 @@ describe('a waiver of an offer', () => {
       { path: 'offers.1.waiverId', code: 'thing-gone' },
     ]);
   });
+
+  test('remarks count who has still to sign among those who come, alike or not, and nobody else', async () => {
+    const event = await withOwnWaiver('Counted Banks', { capacity: 3 });
+    const orders = [
+      await book(event, 0, 'Una', '1990-01-01'),
+      await book(event, 0, 'Siv', '1990-01-01'),
+      await book(event, 0, 'Pip', '2020-01-01'),
+      // There is no room for them: they wait.
+      await book(event, 0, 'Late', '1990-01-01'),
+      await book(event, 0, 'Later', '2020-01-01'),
+    ];
+    const remarks = async () =>
+      (await odalys.call('GET /api/desk')).entries
+        .filter((e) => e.subject === 'Counted Banks' && /signature|waiver/u.test(e.text))
+        .map((e) => e.text.split('.')[0]);
+    expect(await remarks()).toEqual(['1 child has no guardian’s signature', '2 waivers still missing']);
+    const { seats, waivers: asked } = await look(orders[0]!.body.token);
+    await sign(orders[0]!.body.token, seats[0]!.id, asked[0]!, 'Una Ripple');
+    expect(await remarks()).toEqual(['1 child has no guardian’s signature', '1 waiver still missing']);
+  });
 });
