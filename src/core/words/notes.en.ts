@@ -85,7 +85,7 @@ export const notesEn = {
   },
   'waivers-missing-soon': {
     headline: '{{waivers:waiver|waivers}} still missing.',
-    text: 'The door stops who has not signed.',
+    text: 'The door stops anyone who has not signed.',
     action: 'See who',
   },
   'party-fits': {
