@@ -2,8 +2,9 @@ import { defineConfig } from '@playwright/test';
 
 export default defineConfig({
   testDir: 'tests/browser',
-  timeout: 120_000,
-  expect: { timeout: 15_000 },
+  // States are waited for, never a time: how long that may take on a slow machine.
+  timeout: 240_000,
+  expect: { timeout: 30_000 },
   workers: 2,
   retries: 0,
   forbidOnly: true,
@@ -16,7 +17,7 @@ export default defineConfig({
     // A trace takes a sixth of the time; what a failure looked like is kept without one.
     trace: process.env.TRACE ? 'retain-on-failure' : 'off',
     screenshot: 'only-on-failure',
-    actionTimeout: 15_000,
+    actionTimeout: 30_000,
     launchOptions: {
       executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
       args: [

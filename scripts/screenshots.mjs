@@ -270,7 +270,25 @@ await beside(
   await shot(odalys, '/ledger?show=receipts&year=2025', settled('table')),
   ...(drawn.status === 0 ? [drawn.stdout] : []),
 );
-await take(odalys, '/tray', 'tray', settled('.table'));
+// The plan of messages of an event, one line as it is written and seen by one of its people; the Tray, and what people wrote back.
+await beside(
+  'messages',
+  await shot(odalys, `/events/${water}/messages`, settled('.lines li')),
+  await shot(odalys, `/events/${water}/messages`, async (page) => {
+    await page.getByRole('button', { name: 'More to do with Reminder, a day before' }).click();
+    await page.getByRole('menuitem', { name: 'Change it' }).click();
+    const dialog = page.getByRole('dialog');
+    await dialog.getByRole('button', { name: 'Formatted' }).click();
+    await dialog.getByRole('button', { name: 'See it as they get it' }).click();
+    await dialog
+      .frameLocator('iframe')
+      .getByRole('link', { name: /Your pass|Votre billet/u })
+      .waitFor();
+    await dialog.locator('iframe').scrollIntoViewIfNeeded();
+  }),
+  await shot(odalys, '/tray', settled('.table')),
+  await shot(odalys, '/tray?state=in', settled('.lines li')),
+);
 const bringing = await shot(odalys, '/import', async (page) => {
   await page.locator('input[type=file]').setInputFiles(join(root, 'tests/data/members.csv'));
   await page.getByRole('button', { name: /^New [1-9]/u }).waitFor();

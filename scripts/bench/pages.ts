@@ -93,7 +93,7 @@ for (let n = 0; n < events; n += 1) {
   });
   await insert(db, 'events', { ...plan.event, slug: `event-${n}` });
   await insert(db, 'offers', plan.offers);
-  await insert(db, 'message_steps', plan.steps);
+  await insert(db, 'message_lines', plan.lines);
   await insert(db, 'surveys', plan.survey);
 }
 await takeSeats(db, seats, begins);

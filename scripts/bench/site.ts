@@ -20,6 +20,8 @@ export interface Site {
   app: App;
   origin: string;
   founded: Awaited<ReturnType<typeof foundOrganization>>;
+  /** Does everything that is due. */
+  run(): Promise<unknown>;
   /** The headers of a signed-in coordinator. */
   headers: { cookie: string; origin: string };
   close(): Promise<void>;
@@ -48,6 +50,7 @@ export async function openSite(db: Database, bytes: (count: number) => Uint8Arra
     app,
     origin,
     founded,
+    run: () => runner.run(),
     headers: { cookie: await signedIn(origin), origin },
     async close() {
       http.closeAllConnections();

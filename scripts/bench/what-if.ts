@@ -56,12 +56,11 @@ const day = (
 )[0]!;
 await db.transaction(async (tx) => {
   await tx.query('update events set capacity = 5000 where id = $1', [day.id]);
-  await insert(tx, 'message_steps', {
+  await insert(tx, 'message_lines', {
     id: ids.id(),
     eventId: day.id,
     position: 90,
     name: 'A week before',
-    kind: 'reminder',
     moment: 'start',
     offsetDays: -7,
     offsetMinutes: 0,
@@ -100,11 +99,11 @@ await db.transaction(async (tx) => {
     [json, day.id, day.offerId, begins],
   );
   await tx.query(
-    `insert into messages (id, event_id, step_id, recipient_key, kind, contact_id, name, address, state, reason, planned_for, next_try_at, created_at)
-     select gen_random_uuid(), $2, s.id, case when s.audience = 'orders' then r."order"::text else r.seat::text end, s.kind, r.contact,
-       r.given || ' ' || r.family, r.address, case when s.kind = 'confirmation' then 'sent' else 'planned' end, s.name, '2026-08-07T12:00:00Z',
-       case when s.kind <> 'confirmation' then '2026-08-07T12:00:00Z'::timestamptz end, $3
-     ${of} cross join message_steps s where s.event_id = $2 and s.removed_at is null and s.audience <> 'crew'`,
+    `insert into messages (id, event_id, line_id, recipient_key, kind, contact_id, name, address, state, reason, planned_for, next_try_at, created_at)
+     select gen_random_uuid(), $2, s.id, case when s.audience = 'orders' then r."order"::text else r.seat::text end, s.moment, r.contact,
+       r.given || ' ' || r.family, r.address, case when s.moment = 'registration made' then 'sent' else 'planned' end, s.name, '2026-08-07T12:00:00Z',
+       case when s.moment <> 'registration made' then '2026-08-07T12:00:00Z'::timestamptz end, $3
+     ${of} cross join message_lines s where s.event_id = $2 and s.removed_at is null and s.audience <> 'crew'`,
     [json, day.id, begins],
   );
 });

@@ -52,6 +52,16 @@ export type Answered<E extends Endpoint> = E['response'] extends z.ZodType ? z.o
 // ---- Shapes used by several words ----
 
 export const id = z.uuid();
+/**
+ * The name of whoever asks for something without being known: a mail goes to the address they give, and must not carry an address of the web
+ * or another's in place of a name.
+ */
+export const strangersName = z
+  .string()
+  .trim()
+  .min(1, 'name-needed')
+  .max(120)
+  .refine((name) => !/[/\\@<>]|www\./iu.test(name), 'no-name');
 export const idParams = z.object({ id });
 export const instant = z.iso.datetime();
 export const date = z.iso.date().refine(isCalendarDate, 'no-such-date');

@@ -2,6 +2,7 @@ import { acceptingContract } from './accepting.ts';
 import { agendaContract } from './agenda.ts';
 import { backupContract } from './backup.ts';
 import { bankContract } from './bank.ts';
+import { boardContract } from './board.ts';
 import { booksContract } from './books.ts';
 import { cardsContract } from './cards.ts';
 import { changesContract } from './changes.ts';
@@ -15,16 +16,20 @@ import { eventsContract } from './events.ts';
 import { exchangingContract } from './exchanging.ts';
 import { fieldsContract } from './fields.ts';
 import { filesContract } from './files.ts';
+import { followingContract } from './following.ts';
 import { givingContract } from './giving.ts';
 import { guestListsContract } from './guestLists.ts';
 import { guestsContract } from './guests.ts';
 import { importsContract } from './imports.ts';
+import { incomingContract } from './incoming.ts';
 import { invitedContract } from './invited.ts';
 import { kindsContract } from './kinds.ts';
+import { lettersContract } from './letters.ts';
 import { mailingsContract } from './mailings.ts';
 import { messagesContract } from './messages.ts';
 import { mineContract } from './mine.ts';
 import { moneyContract } from './money.ts';
+import { noticesContract } from './notices.ts';
 import { outcomesContract } from './outcomes.ts';
 import { ownContract } from './own.ts';
 import { pairsContract } from './pairs.ts';
@@ -89,6 +94,11 @@ export const everything = {
   ...moneyContract,
   ...crewContract,
   ...messagesContract,
+  ...followingContract,
+  ...boardContract,
+  ...noticesContract,
+  ...incomingContract,
+  ...lettersContract,
   ...doorsContract,
   ...surveysContract,
   ...outcomesContract,

@@ -1,13 +1,17 @@
 import { z } from 'zod';
-import { mailingTopics } from '#core/messages/mailing.ts';
-import { contract, id, instant } from './endpoint.ts';
+import { mailedOfEvent, mailingTopics } from '#core/messages/mailing.ts';
+import { contract, done, id, idParams, instant } from './endpoint.ts';
 
 const mailing = z.object({
-  /** Who it is for: these contacts, or everybody in a segment. */
+  /** Who it is for: these contacts, everybody in a segment, or an event’s people. */
   ids: z.array(id).min(1).max(100_000).optional(),
   segmentId: id.optional(),
+  ofEvent: z.object({ eventId: id, who: z.enum(mailedOfEvent) }).optional(),
+  /** But not those in any of these segments. */
+  without: z.array(id).max(10).default([]),
   topic: z.enum(mailingTopics),
   subject: z.string().trim().max(200),
+  preview: z.string().trim().max(200).default(''),
   body: z.string().trim().max(20_000),
 });
 
@@ -16,7 +20,9 @@ export const whoGets = z.object({
   planned: z.int(),
   /** By reason, the most frequent first, with some of the names. */
   leftOut: z.array(z.object({ why: z.string(), people: z.int(), names: z.array(z.string()) })),
-  sample: z.object({ name: z.string(), subject: z.string(), body: z.string() }).nullable(),
+  sample: z
+    .object({ name: z.string(), subject: z.string(), body: z.string(), html: z.string().optional() })
+    .nullable(),
 });
 export type WhoGets = z.infer<typeof whoGets>;
 
@@ -36,10 +42,42 @@ export const mailingsContract = contract({
     body: mailing.extend({
       /** What the team calls it. */
       name: z.string().trim().min(1, 'mailing-unnamed').max(120),
+      /** When it goes; at once without it. */
+      at: instant.optional(),
       /** How many copies were announced; another number by now sends nothing. */
       expect: z.int(),
     }),
     response: z.object({ id, planned: z.int(), leftOut: z.int() }),
+  },
+  'GET /api/mailings/:id': {
+    summary: 'What a mailing says and what came of it',
+    who: ['coordinator'],
+    params: idParams,
+    response: z.object({
+      id,
+      name: z.string(),
+      subject: z.string(),
+      body: z.string(),
+      topic: z.string(),
+      goesAt: instant,
+      stoppedAt: instant.nullable(),
+      planned: z.int(),
+      sent: z.int(),
+      /** Of those it reached: who booked, and who gave, within two weeks; who wants no more since. */
+      booked: z.int(),
+      gave: z.int(),
+      left: z.int(),
+      /** Why some got none, the most frequent first. */
+      leftOut: whoGets.shape.leftOut,
+      /** Where its links lead, and how often each was followed, by anybody. */
+      links: z.array(z.object({ url: z.string(), followed: z.int() })),
+    }),
+  },
+  'POST /api/mailings/:id/stop': {
+    summary: 'Let what has not gone out of a mailing stay',
+    who: ['coordinator'],
+    params: idParams,
+    response: done,
   },
   'GET /api/mailings': {
     summary: 'Messages written to many at once, the newest first',
@@ -51,6 +89,9 @@ export const mailingsContract = contract({
         topic: z.string(),
         subject: z.string(),
         at: instant,
+        /** When it goes or went. */
+        goesAt: instant,
+        stoppedAt: instant.nullable(),
         by: z.string().nullable(),
         planned: z.int(),
         sent: z.int(),

@@ -94,7 +94,7 @@ export const moneyContract = contract({
     who: ['coordinator'],
     response: z.array(
       z.object({
-        service: z.enum(['mail', 'cards', 'notices', 'payouts', 'diaries']),
+        service: z.enum(['mail', 'texts', 'cards', 'notices', 'payouts', 'diaries']),
         mode: z.string(),
         remaining: z.int().nullable(),
       }),
@@ -104,8 +104,19 @@ export const moneyContract = contract({
     summary: 'Tell a stand-in to misbehave, for a number of calls or until told otherwise',
     who: ['coordinator'],
     body: z.object({
-      service: z.enum(['mail', 'cards', 'notices', 'payouts', 'diaries']),
-      mode: z.enum(['works', 'fails', 'answer lost', 'lost', 'twice', 'late', 'mixed up']),
+      service: z.enum(['mail', 'texts', 'cards', 'notices', 'payouts', 'diaries']),
+      mode: z.enum([
+        'works',
+        'fails',
+        'answer lost',
+        'lost',
+        'twice',
+        'late',
+        'mixed up',
+        'refuses',
+        'bounces',
+        'complains',
+      ]),
       remaining: z.int().min(1).max(10_000).nullable(),
     }),
     response: z.object({ done: z.literal(true) }),

@@ -5,8 +5,10 @@ import { replyRules } from '#core/admission/invitation.ts';
 import { eventTimes } from '#core/events/dated.ts';
 import { pageStyles, pageThemes } from '#core/events/look.ts';
 import { type PlanField, partOf } from '#core/events/parts.ts';
-import { audienceNames } from '#core/messages/audiences.ts';
-import { moments } from '#core/messages/moments.ts';
+import { audienceNames, audiences } from '#core/messages/audiences.ts';
+import { channels } from '#core/messages/channels.ts';
+import { lateRules, offsetLimits } from '#core/messages/lines.ts';
+import { momentRule, moments } from '#core/messages/moments.ts';
 import { priceKinds, pricings } from '#core/offers/offer.ts';
 import { details } from '#core/questions/details.ts';
 import { questionKinds, readers } from '#core/questions/question.ts';
@@ -16,6 +18,7 @@ import { cleanDoc, docOf } from '#core/text/doc.ts';
 import type { Doc } from '#core/text/types.ts';
 import { call, sessions, speakers, sponsors, tracks } from './agenda.ts';
 import { currency, id, instant, price, texts, wallTime } from './endpoint.ts';
+import { condition } from './narrowing.ts';
 
 export const text = (most: number) => z.string().max(most, `At most ${most} characters.`);
 const atWall = wallTime.nullable().default(null);
@@ -116,7 +119,7 @@ export type Tax = z.infer<typeof tax>;
 export const consequences = z.object({
   messages: z.array(
     z.object({
-      step: z.string(),
+      line: z.string(),
       fate: z.enum(['moved', 'held back']),
       count: z.int(),
       from: instant.nullable(),
@@ -162,18 +165,59 @@ export const question = z.object({
   sensitive: z.boolean().default(false),
 });
 export type QuestionPlan = z.infer<typeof question>;
-const messageStep = z.object({
-  id,
-  name: text(80).min(1, 'step-unnamed'),
-  kind: z.enum(['confirmation', 'balance', 'reminder', 'waiver', 'shift', 'survey']),
-  moment: z.enum(moments),
-  offsetDays: z.int().min(-365).max(365),
-  offsetMinutes: z.int().min(-10_000).max(10_000),
-  audience: z.enum(audienceNames),
+/** Formatted text: whatever comes is brought to what a document may hold; plain text becomes its paragraphs. */
+const doc = z
+  .custom<Doc | string>((value) => typeof value === 'string' || (typeof value === 'object' && value !== null))
+  .transform((value) => (typeof value === 'string' ? docOf(value) : cleanDoc(value)));
+/** How far from its moment a line lies. Both parts go the same way: before stays before. */
+const offset = (most: number) => z.int().min(-most, 'offset-too-far').max(most, 'offset-too-far');
+/** What a message says, in both languages. */
+export const saidShape = {
   subject: texts,
+  /** What a mailbox shows behind the subject; the beginning of the text where it is empty. */
+  preview: texts.default({ en: '' }),
+  /** The plain text; of one that is formatted, empty where it is made from that. */
   body: texts,
-});
-export type MessageStepPlan = z.infer<typeof messageStep>;
+  formatted: z
+    .object({ en: doc.nullable().default(null), fr: doc.nullable().default(null) })
+    .default({ en: null, fr: null }),
+  /** The English that the French was written for, in short: where it is another by now, the French lags behind. Empty where nobody knows. */
+  frenchOf: text(20).default(''),
+};
+export const messageLine = z
+  .object({
+    id,
+    name: text(80).min(1, 'line-unnamed'),
+    moment: z.enum(moments),
+    offsetDays: offset(offsetLimits.days),
+    offsetMinutes: offset(offsetLimits.minutes),
+    channel: z.enum(channels).default('email'),
+    audience: z.enum(audienceNames),
+    late: z.enum(lateRules).default('skip'),
+    usefulMinutes: z
+      .int()
+      .min(1)
+      .max(60 * 24 * offsetLimits.days, 'offset-too-far')
+      .nullable()
+      .default(null),
+    workingDays: z.boolean().default(false),
+    narrowed: z.array(condition).max(10).default([]),
+    off: z.boolean().default(false),
+    ...saidShape,
+  })
+  .refine((line) => line.offsetDays * line.offsetMinutes >= 0, {
+    path: ['offsetMinutes'],
+    error: 'offset-both-ways',
+  })
+  .refine((line) => momentRule(line.moment).audiences.includes(line.audience), {
+    path: ['audience'],
+    error: 'audience-elsewhere',
+  })
+  .refine((line) => !line.narrowed.length || audiences[line.audience].seats !== null, {
+    path: ['narrowed'],
+    error: 'not-narrowed',
+  });
+export type MessageLinePlan = z.infer<typeof messageLine>;
 export const surveyQuestion = z.object({
   id: z.string().min(1).max(40),
   kind: z.enum(['scale', 'one of', 'text']),
@@ -186,11 +230,6 @@ const survey = z.object({
   anonymous: z.boolean(),
   questions: z.array(surveyQuestion).max(40),
 });
-
-/** Formatted text: whatever comes is brought to what a document may hold; plain text becomes its paragraphs. */
-const doc = z
-  .custom<Doc | string>((value) => typeof value === 'string' || (typeof value === 'object' && value !== null))
-  .transform((value) => (typeof value === 'string' ? docOf(value) : cleanDoc(value)));
 
 /** Something the public reads in both languages, as long as it may be. */
 const said = (most: number) => z.object({ en: text(most), fr: text(most).optional() });
@@ -331,7 +370,7 @@ export const eventPlan = z.object({
   namesDays: z.int('not-whole').min(0, 'zero-or-more').max(365),
   /** Days after its end until sensitive answers are deleted. */
   forgetDays: z.int('not-whole').min(0, 'zero-or-more').max(3650),
-  messages: z.array(messageStep).max(40),
+  messages: z.array(messageLine).max(60),
   survey: survey.nullable(),
 });
 export type EventPlan = z.infer<typeof eventPlan>;

@@ -221,6 +221,10 @@ export const publicEvent = z.object({
   onlineLeft: z.int().nullable(),
   whenFull: z.enum(whenFull),
   openShifts: z.int(),
+  /** Whether one can hear of it without a seat: there are lines for those who do. */
+  follow: z.boolean(),
+  /** Whether it has a board of questions and answers. */
+  board: z.boolean(),
   agenda: shownAgenda,
   /** The series it is a date of: how often it takes place, and other dates one can register for; null without. */
   series: z

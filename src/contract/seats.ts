@@ -3,10 +3,10 @@ import { attendanceStates } from '#core/doors/attendance.ts';
 import { nameTagFormats } from '#core/print/nameTags.ts';
 import { questionKinds } from '#core/questions/question.ts';
 import { registrationStates } from '#core/registration/states.ts';
-import { comparisons } from '#core/seats/narrowing.ts';
 import { waiverStandings } from '#core/waivers/needs.ts';
 import { amount, contract, date, done, id, idParams, instant } from './endpoint.ts';
 import { whoGets } from './mailings.ts';
+import { condition } from './narrowing.ts';
 import { answerValue, tenths } from './registration.ts';
 
 /** One seat as staff see it in their table. What belongs to its whole order stands on each of its seats. */
@@ -65,16 +65,7 @@ export type AskedColumn = z.infer<typeof askedColumn>;
 
 const seatFilter = z.object({
   q: z.string().max(200).default(''),
-  conditions: z
-    .array(
-      z.object({
-        column: z.string().max(60),
-        is: z.enum(comparisons),
-        values: z.array(z.string().max(500)).max(60),
-      }),
-    )
-    .max(20)
-    .default([]),
+  conditions: z.array(condition).max(20).default([]),
 });
 /** The same in an address: as JSON; empty for every seat. */
 const filterInAddress = z

@@ -27,6 +27,11 @@ const details = z.object({
 });
 export type OrganizationDetails = z.infer<typeof details>;
 
+const hourOfDay = z.string().regex(/^(?:[01]\d|2[0-3]):[0-5]\d$/u, 'not-a-time');
+const quietHours = z
+  .object({ from: hourOfDay, until: hourOfDay })
+  .refine(({ from, until }) => from !== until, { path: ['until'], error: 'hours-same' });
+
 const organization = z.object({
   name: z.string(),
   about: z.string(),
@@ -201,13 +206,19 @@ export const staffContract = contract({
   'GET /api/organization': {
     summary: 'What the organization says of itself, and whether its currency can still be another',
     who: ['coordinator'],
-    response: details.extend({ currencyUsed: z.boolean() }),
+    response: details.extend({ currencyUsed: z.boolean(), quietHours: quietHours.nullable() }),
   },
   'PUT /api/organization': {
     summary:
       'Its name, zone, country and sender; its currency while nothing was booked, given or spent in it',
     who: ['coordinator'],
     body: details,
+    response: done,
+  },
+  'PUT /api/organization/quiet-hours': {
+    summary: 'The hours of the day in which nothing is sent that can wait; null for none',
+    who: ['coordinator'],
+    body: z.object({ quietHours: quietHours.nullable() }),
     response: done,
   },
   'PUT /api/organization/clock': {

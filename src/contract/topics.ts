@@ -77,6 +77,9 @@ const publicReads: { readonly [K in OfPublic<ReadKey>]: readonly Topic[] } = {
   'GET /api/public/orders/:token/confirmation.pdf': nothing,
   'GET /api/public/own/:token': ['people', 'decisions'],
   'GET /api/public/surveys/:token': ['events'],
+  'GET /api/public/events/:slug/board': ['messages', 'events'],
+  'GET /api/public/follow/:token': ['people', 'events'],
+  'GET /api/public/out/:token': ['people', 'events'],
 };
 
 /** What each request of the public's pages changes. */
@@ -121,6 +124,10 @@ const publicChanges: { readonly [K in OfPublic<WriteKey>]: readonly Topic[] } = 
   'DELETE /api/public/sign-in': ['me', 'events'],
   'POST /api/public/shifts/:id/sign-up': ['crew', 'messages', 'people', 'decisions'],
   'POST /api/public/surveys/:token': ['events'],
+  'POST /api/public/events/:slug/followers': ['messages'],
+  'POST /api/public/events/:slug/board': ['messages'],
+  'POST /api/public/follow/:token': ['people', 'messages'],
+  'POST /api/public/out/:token': ['people', 'messages'],
   'POST /api/public/events/:slug/question': ['messages'],
   'POST /api/public/events/:slug/proposals': ['events'],
   'PUT /api/public/orders/:token/seats/:seat/sessions': ['seats', 'events'],

@@ -1,5 +1,6 @@
 import { everybody } from '#core/admission/admission.ts';
 import { answered as factsOf } from '#core/clearance/facts.ts';
+import { usualQuiet } from '#core/messages/hours.ts';
 import { plainCode } from '#core/offers/offer.ts';
 import { plainQuestion } from '#core/questions/question.ts';
 import { plusMinutes } from '#core/time/clock.ts';
@@ -26,6 +27,7 @@ import type { OrderRequest } from '#server/registration/request.ts';
 import { readOrder, readSeats } from '#server/registration/store.ts';
 import { withdrawSeats } from '#server/registration/withdrawing.ts';
 import { beginSeries } from '#server/series/commands.ts';
+import { keepQuiet } from '#server/staff/commands.ts';
 import { theOrganization } from '#server/staff/store.ts';
 import { makeMove } from '#server/stages/commands.ts';
 import { signWaiver } from '#server/waivers/signing.ts';
@@ -63,6 +65,7 @@ export async function playComing(
   const say = (at: string, run: () => Promise<void>) => script.push({ at, run });
   const kind = (key: string): Recurring => recurring.find((r) => r.key === key)!;
   const work = <T>(run: Parameters<typeof inTransaction<T>>[2]) => inTransaction(app, actor, run);
+  await work((w) => keepQuiet(w, usualQuiet));
 
   /** Writes a plan as a draft. */
   const plan = (
@@ -71,7 +74,7 @@ export async function playComing(
     extra: object = {},
   ): Promise<{ id: string; of: Recurring }> =>
     work(async (w) => {
-      const { event, offers, steps, survey, shifts } = planRows(
+      const { event, offers, lines, survey, shifts } = planRows(
         of,
         date ?? '2026-12-01',
         founded,
@@ -111,7 +114,7 @@ export async function playComing(
         'questions',
         questionsOf(of.key, app.ids).map((q, position) => ({ ...q, eventId: event.id, position })),
       );
-      await insert(w.tx, 'message_steps', steps);
+      await insert(w.tx, 'message_lines', lines);
       await insert(w.tx, 'surveys', survey);
       if (date) await insert(w.tx, 'shifts', shifts);
       await keepPlace(w, event.id, null);

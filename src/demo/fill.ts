@@ -28,6 +28,7 @@ import { dressPages } from './pictures.ts';
 import { writeProgramme } from './programme.ts';
 import { makeRandom } from './random.ts';
 import { storeRemembered } from './remembering.ts';
+import { playWriting, wish } from './writing.ts';
 
 /** The moment the demonstration begins: Thursday 9 July 2026, 09:20 in Halifax. */
 export const demoBegins = '2026-07-09T12:20:00.000Z';
@@ -97,6 +98,7 @@ export async function fill(
   app.ids = makeIds(app.clock, random.bytes);
   // A stream of its own: what the processor does changes nothing of what people do.
   app.cardsAround.ids = makeIds(app.clock, makeRandom(49).bytes);
+  await wish(app, founded.staff);
   await playComing(app, runner, people, founded, random, demoBegins);
   await dressPages(app, founded.staff['Odalys Ferrant'] ?? null);
   await writeProgramme(app, founded.staff['Odalys Ferrant'] ?? null);
@@ -106,6 +108,7 @@ export async function fill(
   await readStatement(app);
   await writeLastYear(app);
   await accountForSupper(app);
+  await playWriting(app, founded.staff['Odalys Ferrant'] ?? null);
   await runner.run();
   await runner.stop();
   await keepSegments(app, founded.units['Small Boats']!);

@@ -1,7 +1,7 @@
 import { answered } from '#core/clearance/facts.ts';
 import { hoursOf } from '#core/crew/clashes.ts';
 import { passCode } from '#core/doors/passCode.ts';
-import { defaultSteps } from '#core/messages/texts.ts';
+import { firstLines } from '#core/messages/firstTexts.ts';
 import { docOf } from '#core/text/doc.ts';
 import { plusMinutes } from '#core/time/clock.ts';
 import { ageOn, shiftDate } from '#core/time/dates.ts';
@@ -31,7 +31,7 @@ class Gathered {
       'events',
       'event_states',
       'offers',
-      'message_steps',
+      'message_lines',
       'surveys',
       'shifts',
       'clearances',
@@ -77,7 +77,7 @@ const remarks = [
 export interface Planned {
   id: string;
   offers: { id: string; price: number; seatsPerUnit: number; quantity: number | null; name: string }[];
-  steps: Record<string, string>;
+  lines: Record<string, string>;
 }
 
 /** The rows of one event's plan: event, offers, messages, survey, shifts. */
@@ -91,7 +91,7 @@ export function planRows(
 ): {
   event: object & { id: string };
   planned: Planned;
-  steps: object[];
+  lines: object[];
   survey: object;
   shifts: (object & { id: string; startsAt: string; endsAt: string; needed: number })[];
   offers: object[];
@@ -149,7 +149,7 @@ export function planRows(
     valueReceived: worth,
     ...o,
   }));
-  const steps = defaultSteps.map((s, position) => ({ id: ids.id(), eventId: id, position, ...s }));
+  const lines = firstLines.map((s, position) => ({ id: ids.id(), eventId: id, position, ...s }));
   const shifts = of.shifts.map((s) => {
     const from = shiftWall(startsLocal, { minutes: Math.round(s.from * 60) });
     const to = shiftWall(from, { minutes: Math.round(s.hours * 60) });
@@ -176,10 +176,10 @@ export function planRows(
   return {
     event,
     offers,
-    steps,
+    lines,
     survey,
     shifts,
-    planned: { id, offers, steps: Object.fromEntries(steps.map((s) => [s.name, s.id])) },
+    planned: { id, offers, lines: Object.fromEntries(lines.map((l) => [l.name, l.id])) },
   };
 }
 
@@ -198,7 +198,7 @@ export async function writePastEvent(
   const g = new Gathered();
   const planAt = `${shiftDate(date, -random.whole(45, 90))}T13:00:00.000Z`;
   const openAt = `${shiftDate(date, -random.whole(28, 40))}T14:00:00.000Z`;
-  const { event, offers, steps, survey, shifts, planned } = planRows(
+  const { event, offers, lines, survey, shifts, planned } = planRows(
     of,
     date,
     founded,
@@ -217,7 +217,7 @@ export async function writePastEvent(
   };
   g.add('events', event);
   for (const o of offers) g.add('offers', o);
-  for (const s of steps) g.add('message_steps', s);
+  for (const line of lines) g.add('message_lines', line);
   g.add('surveys', survey);
   for (const s of shifts) g.add('shifts', s);
   const history: [string, string][] = [
@@ -495,7 +495,7 @@ export async function writePastEvent(
       g.add('messages', {
         id: ids.id(),
         eventId: e.id,
-        stepId: planned.steps[kind === 'confirmation' ? 'Confirmation' : 'Reminder, a day before'],
+        lineId: planned.lines[kind === 'registration made' ? 'Confirmation' : 'Reminder, a day before'],
         recipientKey: key,
         kind,
         contactId: p.id,
@@ -512,9 +512,9 @@ export async function writePastEvent(
         sentAt: at,
         createdAt: placedAt,
       });
-    row('confirmation', orderId, placedAt, `You are registered: ${e.publicTitle}`);
+    row('registration made', orderId, placedAt, `You are registered: ${e.publicTitle}`);
     const dayBefore = plusMinutes(e.startsAt, -1440);
-    if (placedAt < dayBefore) row('reminder', `order ${orderId}`, dayBefore, `Tomorrow: ${e.publicTitle}`);
+    if (placedAt < dayBefore) row('start', `order ${orderId}`, dayBefore, `Tomorrow: ${e.publicTitle}`);
   }
 
   function writeSurvey(who: Person): void {

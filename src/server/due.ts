@@ -10,10 +10,13 @@ import { moveOn } from './events/moving.ts';
 import { chargeInstalment } from './giving/giving.ts';
 import { nextPledgeSql } from './giving/store.ts';
 import type { DueKind } from './jobs/runner.ts';
+import { cameBack } from './messages/delivery.ts';
 import { nextMessageSql, sendMessage } from './messages/sending.ts';
 import { carryLot, nextCarrySql } from './money/carrying.ts';
 import { askAgain } from './money/charging.ts';
 import { askRefund, nextRefundSql, nextStatementSql, readStatement, takeNotice } from './money/statement.ts';
+import { tellNotices } from './notices/commands.ts';
+import { nextNoticesSql } from './notices/store.ts';
 import { nextDiarySql, readAgain } from './places/diaries.ts';
 import { writeLot } from './receipts/batches.ts';
 import { nextBatchSql } from './receipts/store.ts';
@@ -24,6 +27,7 @@ import { lapse } from './registration/waiting.ts';
 import { makeDates } from './series/making.ts';
 import { nextSeriesSql } from './series/store.ts';
 import { comeAbout, deliverNotice, nextComingSql, nextNoticeSql } from './standins/cards.ts';
+import { nextMailNoticeSql, takeMailNotice } from './standins/mail.ts';
 
 const end = endSql();
 
@@ -40,6 +44,21 @@ export const dueKinds: readonly DueKind[] = [
     // One that was taken in but not ticked off comes again, and changes nothing.
     run: (app, due) =>
       deliverNotice(app.cardsAround, due.id, (headers, body) => takeNotice(app, headers, body)),
+  },
+  {
+    what: 'mail that came back',
+    next: nextMailNoticeSql,
+    run: (app, due) =>
+      inTransaction(app, systemActor, async (w) => {
+        const notice = await takeMailNotice(w.tx, due.id);
+        if (notice)
+          await cameBack(w, notice.key.split('.')[0]!, notice.how, 'nobody has this address (stand-in)');
+      }),
+  },
+  {
+    what: 'what the team is told of',
+    next: nextNoticesSql,
+    run: (app, due) => tellNotices(app, due.id),
   },
   {
     what: 'receipts of a year',

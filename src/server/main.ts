@@ -1,3 +1,4 @@
+import { smtpFrom } from './messages/smtp.ts';
 import { demoSignIns } from './staff/demoSignIns.ts';
 import { start } from './start.ts';
 
@@ -24,6 +25,7 @@ try {
     fairShare: process.env.ACOLYTE_FAIR_SHARE !== 'off',
     listen: process.env.ACOLYTE_LISTEN,
     proxies: proxiesOf(process.env.ACOLYTE_PROXIES),
+    smtp: smtpFrom(process.env),
   });
   process.stdout.write(`Acolyte answers at http://localhost:${started.port}\n`);
   let stopping = false;

@@ -6,6 +6,7 @@ import { dutiesReactions } from './duties/facts.ts';
 import { givingReactions } from './giving/facts.ts';
 import { messagesReactions } from './messages/facts.ts';
 import { moneyReactions } from './money/facts.ts';
+import { noticesReactions } from './notices/facts.ts';
 import { placesReactions } from './places/facts.ts';
 import { registrationReactions } from './registration/facts.ts';
 import { seriesReactions } from './series/facts.ts';
@@ -22,4 +23,5 @@ export const reactions: readonly Reactions[] = [
   registrationReactions,
   seriesReactions,
   messagesReactions,
+  noticesReactions,
 ];

@@ -28,6 +28,7 @@ import { doorsHandlers } from './doors/routes.ts';
 import { dutiesHandlers } from './duties/routes.ts';
 import { filesHandlers } from './files/routes.ts';
 import { givingHandlers } from './giving/routes.ts';
+import { serveFrame } from './http/frame.ts';
 import { routesOf } from './http/handle.ts';
 import { refuseOtherOrigins, refuseUnknownHosts } from './http/hosts.ts';
 import { inTheirLanguage, languageOf } from './http/language.ts';
@@ -37,12 +38,17 @@ import { inTurn } from './http/turns.ts';
 import { importsHandlers } from './imports/routes.ts';
 import type { Runner } from './jobs/runner.ts';
 import { kindsHandlers } from './kinds/routes.ts';
-import { mailingsHandlers } from './messages/mailings.ts';
+import { boardHandlers } from './messages/board.ts';
+import { followingHandlers } from './messages/followingRoutes.ts';
+import { incomingHandlers } from './messages/incoming.ts';
+import { lettersHandlers } from './messages/letterTexts.ts';
+import { followCounted, mailingsHandlers } from './messages/mailings.ts';
 import { messagesHandlers } from './messages/routes.ts';
 import { mineHandlers } from './mine/routes.ts';
 import { cardsHandlers } from './money/cards.ts';
 import { eventAccountHandlers } from './money/eventAccount.ts';
 import { moneyHandlers } from './money/routes.ts';
+import { noticesHandlers } from './notices/routes.ts';
 import { outcomesHandlers } from './outcomes/routes.ts';
 import { papersHandlers } from './papers/routes.ts';
 import { photoHandlers } from './pictures/photos.ts';
@@ -124,6 +130,11 @@ export function makeServer(app: App, options: ServerOptions): Express {
     ...bankHandlers,
     ...crewHandlers,
     ...messagesHandlers,
+    ...followingHandlers,
+    ...boardHandlers,
+    ...noticesHandlers,
+    ...incomingHandlers,
+    ...lettersHandlers,
     ...doorsHandlers,
     ...surveysHandlers,
     ...outcomesHandlers,
@@ -202,6 +213,13 @@ export function makeServer(app: App, options: ServerOptions): Express {
   });
   server.get('/api/openapi.json', (_, response) => {
     response.json(describeApi(everything, app.origin));
+  });
+  serveFrame(server);
+  // Only where it was said to lead: nobody is sent anywhere else from here.
+  server.get('/l/:token', async (request, response) => {
+    const url = await followCounted(app.db, String(request.params.token));
+    if (url) response.set('cache-control', 'no-store').redirect(302, url);
+    else response.status(404).type('text').send('Not here.');
   });
   backupCommands(server, app);
   server.use(refuseUnknownHosts(app));

@@ -28,7 +28,6 @@ import { makeLeases } from './db/leases.ts';
 import { migrate, migrateShared } from './db/migrate.ts';
 import { holdFolder } from './db/owner.ts';
 import { openPglite } from './db/pglite.ts';
-import { openPostgres } from './db/postgres.ts';
 import { projectRoot } from './db/root.ts';
 import { dueKinds } from './due.ts';
 import { sessionsEnded } from './http/stream.ts';
@@ -37,13 +36,14 @@ import { resumeImports } from './imports/commands.ts';
 import { stopLots } from './imports/lots.ts';
 import { tidyUp } from './jobs/housekeeping.ts';
 import { clockMoved, makeRunner, type Runner } from './jobs/runner.ts';
+import { makeSmtp, type SmtpOptions } from './messages/smtp.ts';
 import { askAboutAll } from './money/charging.ts';
 import { reactions } from './reactions.ts';
 import { makeServer } from './serving.ts';
 import type { DemoSignIn } from './staff/routes.ts';
 import { faceChanged, readOrganization } from './staff/store.ts';
 import { makeCardStandin } from './standins/cards.ts';
-import { makeMailStandin } from './standins/mail.ts';
+import { makeMailStandin, makeTextStandin } from './standins/mail.ts';
 
 export interface StartOptions {
   /** The data folder; created when it is not there. */
@@ -63,6 +63,8 @@ export interface StartOptions {
   /** The address it listens at; without one, this machine alone unless an origin elsewhere is configured. */
   listen?: string | undefined;
   proxies?: number | string | false | undefined;
+  /** The server that mail leaves by; the stand-in without one. */
+  smtp?: SmtpOptions | null;
 }
 
 export interface Started {
@@ -72,12 +74,16 @@ export interface Started {
   stop(): Promise<void>;
 }
 
-/** Opens a database and puts everything around it. The clock is the machine's, or the demonstration's where one is stored. */
+/**
+ * Opens a database and puts everything around it. The clock is the machine's, or the demonstration's where one is stored. Work that comes
+ * due is looked for every so many milliseconds; with null only when somebody asks for it.
+ */
 export async function assemble(
   db: Database,
   secret: string,
   origin: string,
   quiet: boolean,
+  lookEveryMs: number | null = 5_000,
 ): Promise<{ app: App; runner: Runner; clockTo: (at: string) => void }> {
   const stored = await readDemoClock(db);
   const movable = stored ? makeMovableClock(stored.standsAt) : null;
@@ -96,7 +102,9 @@ export async function assemble(
     reactions,
     origin,
     log,
-    mail: makeMailStandin(db, () => clock.now()),
+    mail: makeMailStandin(db, makeIds(clock), () => clock.now()),
+    takesReplies: true,
+    text: makeTextStandin(db, () => clock.now()),
     cards: makeCardStandin(cardsAround),
     cardsAround,
     keeper: null,
@@ -119,7 +127,7 @@ export async function assemble(
       (error) => log.error({ error }, 'the clock of the organization was not read'),
     );
   });
-  runner = makeRunner(app, dueKinds, movable, 5_000);
+  runner = makeRunner(app, dueKinds, movable, lookEveryMs);
   return { app, runner, clockTo: (at) => movable?.reset(at) };
 }
 
@@ -195,6 +203,7 @@ async function openFolder(folder: string, port: number | null): Promise<Opened> 
 /** Opens a PostgreSQL server that other processes may use as well. Throws FolderRefused when its secret is another one. */
 async function openServer(url: string, folder: string): Promise<Opened> {
   const secret = sharedSecret(folder);
+  const { openPostgres } = await import('./db/postgres.ts');
   const db = await openPostgres(url);
   try {
     await migrateShared(db);
@@ -215,6 +224,10 @@ export async function start(options: StartOptions): Promise<Started> {
     const origin = options.origin ?? `http://localhost:${options.port}`;
     const { app, runner, clockTo } = await assemble(db, secret, origin, options.quiet ?? false);
     app.fairShare = options.fairShare ?? true;
+    if (options.smtp) {
+      app.mail = await makeSmtp(options.smtp);
+      app.takesReplies = false;
+    }
     app.keeper = keeperFor?.(app, clockTo) ?? null;
     const leave = await app.announcer.join();
     // Where another process moved the demonstration's clock, this one's follows, never back.
@@ -236,13 +249,36 @@ export async function start(options: StartOptions): Promise<Started> {
     });
     await ensureKeysOfVersion(app.db);
     await askAboutAll(app);
-    await runner.resume();
     const goOn = async () => {
       await resumeChecks(app);
       await resumeImports(app);
     };
-    await goOn();
-    await tidyUp(app);
+    const caughtUp = async () => {
+      await runner.resume();
+      await goOn();
+      await tidyUp(app);
+    };
+    // Headers that trickle in, and bodies that never end, are cut off.
+    const http = createServer(
+      {
+        headersTimeout: 10_000,
+        requestTimeout: 120_000,
+        connectionsCheckingInterval: 2_000,
+        keepAliveTimeout: 10_000,
+      },
+      server,
+    );
+    await new Promise<void>((resolve, reject) => {
+      http.once('error', reject);
+      http.listen(options.port, options.listen ?? listenFor(origin), resolve);
+    });
+    // What fell due while nothing ran is done while people are answered already.
+    await caughtUp().catch(async (error) => {
+      await leave();
+      http.closeAllConnections();
+      http.close();
+      throw error;
+    });
     // What another process left when it ended.
     const takingOver = db.shared && setInterval(() => goOn().catch(() => undefined), takeOverMs);
     takingOver?.unref();
@@ -259,20 +295,6 @@ export async function start(options: StartOptions): Promise<Started> {
       floorMinutes * 60_000,
     );
     counting.unref();
-    // Headers that trickle in, and bodies that never end, are cut off.
-    const http = createServer(
-      {
-        headersTimeout: 10_000,
-        requestTimeout: 120_000,
-        connectionsCheckingInterval: 2_000,
-        keepAliveTimeout: 10_000,
-      },
-      server,
-    );
-    await new Promise<void>((resolve, reject) => {
-      http.once('error', reject);
-      http.listen(options.port, options.listen ?? listenFor(origin), resolve);
-    });
     const address = http.address();
     const port = typeof address === 'object' && address ? address.port : options.port;
     return {

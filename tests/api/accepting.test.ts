@@ -69,7 +69,7 @@ const preview = (event: OpenEvent, orderIds: string[], decision: Decision) =>
   });
 const mail = (name: string) =>
   world.app.db.query<{ kind: string; body: string }>(
-    "select kind, body from messages where name = $1 and kind in ('asked', 'accepted', 'not accepted', 'asked back', 'waitlisted', 'confirmation') order by created_at, kind",
+    "select kind, body from messages where name = $1 and kind in ('asked', 'accepted', 'not accepted', 'asked back', 'waitlisted', 'registration made') order by created_at, kind",
     [`${name} Rush`],
   );
 const kinds = async (name: string) => (await mail(name)).map((m) => m.kind);
@@ -147,7 +147,7 @@ describe('where the organizer accepts people', () => {
       standing: 'confirmed',
       seats: [{ pass: { code: expect.any(String) } }],
     });
-    expect(await kinds('Gil')).toEqual(['asked', 'confirmation']);
+    expect(await kinds('Gil')).toEqual(['asked', 'registration made']);
     expect((await decide(event, [two], 'decline', 'Only people from here this time.')).body).toMatchObject({
       declined: 1,
     });

@@ -67,7 +67,7 @@ const change: fc.Arbitrary<{ said: string; of: Change | null }> = fc.oneof(
 
 interface Row {
   id: string;
-  step: string | null;
+  line: string | null;
   key: string;
   state: string;
   plannedFor: string | null;
@@ -77,8 +77,8 @@ interface Row {
 }
 const messagesOf = (eventId: string) =>
   world.app.db.query<Row>(
-    `select m.id, s.name as step, m.recipient_key as key, m.state, m.planned_for, m.change_id, m.name, m.body
-     from messages m left join message_steps s on s.id = m.step_id
+    `select m.id, s.name as line, m.recipient_key as key, m.state, m.planned_for, m.change_id, m.name, m.body
+     from messages m left join message_lines s on s.id = m.line_id
      where m.event_id = $1 or m.change_id in (select id from changes where event_id = $1) order by m.id`,
     [eventId],
   );
@@ -196,19 +196,19 @@ test('what is announced is exactly what happens, and taken back it is as if it h
       );
       // Planned messages: moved and held back, step by step.
       const was = new Map(before.messages.map((m) => [m.id, m]));
-      const changed = after.filter((m) => m.step && was.has(m.id));
-      const count = (step: string, fate: (now: Row, before: Row) => boolean) =>
-        changed.filter((m) => m.step === step && fate(m, was.get(m.id)!)).length;
-      for (const step of new Set(changed.map((m) => m.step!))) {
+      const changed = after.filter((m) => m.line && was.has(m.id));
+      const count = (line: string, fate: (now: Row, before: Row) => boolean) =>
+        changed.filter((m) => m.line === line && fate(m, was.get(m.id)!)).length;
+      for (const line of new Set(changed.map((m) => m.line!))) {
         const said = (fate: string) =>
           told.followed.messages
-            .filter((m) => m.step === step && m.fate === fate)
+            .filter((m) => m.line === line && m.fate === fate)
             .reduce((sum, m) => sum + m.count, 0);
         expect(said('moved')).toBe(
-          count(step, (m, b) => m.state === 'planned' && m.plannedFor !== b.plannedFor),
+          count(line, (m, b) => m.state === 'planned' && m.plannedFor !== b.plannedFor),
         );
         expect(said('held back')).toBe(
-          count(step, (m, b) => m.state === 'held back' && b.state === 'planned'),
+          count(line, (m, b) => m.state === 'held back' && b.state === 'planned'),
         );
       }
       // Shifts, seats, steps.

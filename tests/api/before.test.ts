@@ -28,11 +28,24 @@ const otherwise: Record<string, (was: unknown, is: unknown) => boolean> = {
     (is as { code: string }[]).every((b) => b.code),
   'events.description': (was, is) => was === '' && JSON.stringify(is) === '{"type":"doc","content":[]}',
   'events.admission': (was, is) => holds(is, was),
+  // What was told apart by a kind is told by its moment.
+  'message_steps.moment': (was, is) => was === 'end' && is === 'survey',
+  'messages.kind': (was, is) => momentOf[String(was)]?.includes(String(is)) ?? false,
   'messages.why_not': (was, is) => holds(is, asWritten(was)),
   'registrations.link_reasons': (was, is) => holds(is, (was as string[]).map(asWritten)),
   // A seat without one has that of the record it was linked to.
   'registrations.birth_date': (was) => was === null,
 };
+const momentOf: Record<string, readonly string[]> = {
+  confirmation: ['registration made'],
+  balance: ['balance due'],
+  reminder: ['start'],
+  waiver: ['waiver missing'],
+  shift: ['shift start'],
+  survey: ['survey'],
+};
+/** What a migration calls something else. */
+const renamed: Record<string, string> = { message_steps: 'message_lines', 'messages.step_id': 'line_id' };
 const asWritten = (words: unknown) => ({ code: 'as written', params: { words } });
 const holds = (is: unknown, was: unknown): boolean =>
   was && typeof was === 'object' && is && typeof is === 'object'
@@ -74,14 +87,42 @@ async function putRows(db: Database, { columns, rows, sequences }: Before): Prom
   });
 }
 
+/** Writes down that the messages of a plan were changed, as those versions did that kept it; null of those that did not yet. */
+async function changeMessages(db: Database): Promise<{ eventId: string; id: string } | null> {
+  const [kept] = await db.query<{ is: boolean }>("select to_regclass('plan_changes') is not null as is");
+  if (!kept!.is) return null;
+  const [event] = await db.query<{ id: string }>(
+    "select id from events where state in ('draft', 'open', 'cleared') and not is_template order by id limit 1",
+  );
+  const id = crypto.randomUUID();
+  const said = {
+    id: crypto.randomUUID(),
+    name: 'How it was',
+    kind: 'survey',
+    moment: 'end',
+    offsetDays: 0,
+    offsetMinutes: 120,
+    audience: 'attendees',
+    subject: { en: 'How was it?' },
+    body: { en: 'Tell us.' },
+  };
+  await db.query(
+    `insert into plan_changes (id, event_id, field, at, actor, before, after) values ($1, $2, 'messages', '2026-07-09T12:00:00Z', 'Odalys Ferrant', $3, '[]')`,
+    [id, event!.id, JSON.stringify([said])],
+  );
+  return { eventId: event!.id, id };
+}
+
 describe.each(versions)('a database of the version with %s', (name) => {
   const before = read(name);
   let world: World;
   let odalys: Caller;
+  let changed: { eventId: string; id: string } | null = null;
   beforeAll(async () => {
     const bare = await bareDatabase();
     await migrate(bare.db, asTheyWere(before));
     await putRows(bare.db, before);
+    changed = await changeMessages(bare.db);
     expect(await migrate(bare.db)).toBe(shippedMigrations().length - before.migrations.length);
     world = await makeWorld({ on: bare });
     odalys = await world.as('odalys');
@@ -93,8 +134,9 @@ describe.each(versions)('a database of the version with %s', (name) => {
     const lost: string[] = [];
     for (const [table, rows] of Object.entries(before.rows)) {
       if (!before.columns[table]!.includes('id') || !rows.length) continue;
+      const called = renamed[table] ?? table;
       const [there] = await world.app.db.query<{ is: boolean }>('select to_regclass($1) is not null as is', [
-        table,
+        called,
       ]);
       if (!there!.is) {
         lost.push(`${table}: the table`);
@@ -103,7 +145,7 @@ describe.each(versions)('a database of the version with %s', (name) => {
       const now = new Map(
         (
           await world.app.db.query<{ row: Record<string, unknown> }>(
-            `select to_jsonb(t) as row from ${table} t`,
+            `select to_jsonb(t) as row from ${called} t`,
           )
         ).map(({ row }) => [String(row.id), row]),
       );
@@ -111,7 +153,8 @@ describe.each(versions)('a database of the version with %s', (name) => {
         const same = now.get(String(row.id));
         if (!same) lost.push(`${table} ${row.id}`);
         else
-          for (const [column, value] of Object.entries(row))
+          for (const [was, value] of Object.entries(row)) {
+            const column = renamed[`${table}.${was}`] ?? was;
             if (
               column in same &&
               JSON.stringify(same[column]) !== JSON.stringify(value) &&
@@ -123,9 +166,26 @@ describe.each(versions)('a database of the version with %s', (name) => {
                   200,
                 ),
               );
+          }
       }
     }
     expect([...new Set(lost)]).toEqual([]);
+  });
+
+  test('what its plans of messages said before can be put back', async () => {
+    if (!changed) return expect(name < '0013').toBe(true);
+    const params = { id: changed.eventId, change: changed.id };
+    const { version } = await odalys.call('GET /api/events/:id', { params: { id: changed.eventId } });
+    await odalys.call('POST /api/events/:id/history/:change/back', { params, body: { version } });
+    const { plan } = await odalys.call('GET /api/events/:id', { params: { id: changed.eventId } });
+    expect(plan.messages.find((m) => m.name === 'How it was')).toMatchObject({
+      moment: 'survey',
+      channel: 'email',
+      late: 'skip',
+      off: false,
+      narrowed: [],
+    });
+    return undefined;
   });
 
   test('what is due is done, and the books add up to what was paid', async () => {

@@ -1,6 +1,7 @@
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import type { Caller } from './caller.ts';
 import { makeWorld, type World } from './harness.ts';
+import { plan } from './plans.ts';
 import { openEvent, orderFor } from './scenes.ts';
 
 let world: World;
@@ -56,5 +57,22 @@ describe('the Desk', () => {
         .map((e) => e.text);
     expect((await of('odalys')).join('\n')).toMatch(/waiver/u);
     expect(await of('marit')).toEqual([expect.stringMatching(/to pay back/u)]);
+  });
+
+  test('says to whoever decides since when their decision is late', async () => {
+    const asked = await plan(world, 'Asked in time');
+    await asked.send();
+    const tobias = await world.as('tobias');
+    const mine = async () =>
+      (await tobias.call('GET /api/desk')).entries.find((e) => e.subject === 'Asked in time')!;
+    expect(await mine()).toMatchObject({ tone: 'need', when: expect.stringMatching(/^by /u) });
+    const { steps } = await asked.look();
+    const due = steps.find((s) => s.step === 'Safety')!.dueOn;
+    await world.moveTo(new Date(Date.parse(`${due}T12:00:00Z`) + 3 * 24 * 3_600_000).toISOString());
+    expect(await mine()).toMatchObject({
+      tone: 'stop',
+      when: expect.stringMatching(/^since /u),
+      urgency: 85,
+    });
   });
 });

@@ -319,7 +319,7 @@ describe('a plan in parts', () => {
         [event.id],
       );
     const before = await of();
-    expect(before).toContainEqual({ kind: 'confirmation', state: 'sent' });
+    expect(before).toContainEqual({ kind: 'registration made', state: 'sent' });
     expect((await save(event.id, { messages: [confirmation!] })).status).toBe(200);
     const after = await of();
     expect(after.length).toBe(before.length);
@@ -327,8 +327,8 @@ describe('a plan in parts', () => {
     expect((await save(event.id, { messages: [confirmation!, ...others] })).status).toBe(200);
     expect(await of()).toEqual(before);
     expect((await save(event.id, { messages: others })).status).toBe(200);
-    expect((await of()).filter((m) => m.kind === 'confirmation')).toEqual([
-      { kind: 'confirmation', state: 'sent' },
+    expect((await of()).filter((m) => m.kind === 'registration made')).toEqual([
+      { kind: 'registration made', state: 'sent' },
     ]);
   });
 

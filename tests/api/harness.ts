@@ -116,7 +116,8 @@ export async function makeWorld(
 ): Promise<World> {
   const { db: asked, drop } = options.on ?? (await freshDatabase(options.empty ?? false));
   const db = onServer() ? asked : recorded(asked);
-  const { app, runner } = await assemble(db, 'a secret of the tests', '', true);
+  // Nothing begins by itself in the middle of a test: what is due is done when something was written, or the test asks.
+  const { app, runner } = await assemble(db, 'a secret of the tests', '', true, null);
   const server = makeServer(app, {
     runner: () => runner,
     demoSignIns,
@@ -126,6 +127,8 @@ export async function makeWorld(
   const http = await new Promise<Server>((resolve) => {
     const listening = server.listen(0, '127.0.0.1', () => resolve(listening));
   });
+  // A test may do for longer than a connection is usually kept, and then ask by it.
+  http.keepAliveTimeout = 300_000;
   const origin = `http://127.0.0.1:${(http.address() as AddressInfo).port}`;
   app.origin = origin;
   app.fairShare = options.fairShare ?? false;

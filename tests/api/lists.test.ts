@@ -165,7 +165,7 @@ describe('lists of contacts, and writing to them', () => {
       odalys.try('POST /api/mailings', { body: { ...body, name: 'July news', expect: 1, ...more } });
     expect((await send({ expect: 4 })).problem.code).toBe('mailing-changed');
     expect((await send({ body: 'Dear {{nmae}}' })).problem.fields).toMatchObject([
-      { path: 'body', message: '“nmae” stands for nothing here.' },
+      { path: 'body', message: '“nmae” is not a merge field.' },
     ]);
     expect((await send({ subject: ' ' })).problem.fields![0]!.path).toBe('subject');
     expect((await send({ ids: undefined })).problem.fields![0]!.path).toBe('ids');
@@ -175,7 +175,7 @@ describe('lists of contacts, and writing to them', () => {
     const letters = await mail();
     expect(letters).toHaveLength(1);
     expect(letters[0]!.body).toMatch(
-      /^Dear (?:Ada|Dov), see http:\/\/\S+\/own\/\S{10,}\. Brackenmere Wetland Trust$/u,
+      /^Dear (?:Ada|Dov), see http:\/\/\S+\/own\/\S{10,}\. Brackenmere Wetland Trust\n\n-- \nYou get this because you said yes to our news\.\n[^\n]+\nNo more of these: \S+\/out\/\S+$/u,
     );
     // The link in it opens that person's own page.
     const token = /\/own\/(\S+)\./u.exec(letters[0]!.body)![1]!;

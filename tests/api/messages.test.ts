@@ -76,14 +76,15 @@ describe('messages and the clock', () => {
     await world.runner.run();
     // As if the process had died after the gateway took it and before that was noted.
     await world.app.db.query(
-      "update messages set state = 'due', next_try_at = planned_for, sent_at = null where event_id = $1 and kind = 'confirmation'",
+      "update messages set state = 'due', next_try_at = planned_for, sent_at = null where event_id = $1 and kind = 'registration made'",
       [event.id],
     );
     await world.runner.run();
     expect(
-      await world.app.db.query("select state from messages where event_id = $1 and kind = 'confirmation'", [
-        event.id,
-      ]),
+      await world.app.db.query(
+        "select state from messages where event_id = $1 and kind = 'registration made'",
+        [event.id],
+      ),
     ).toEqual([{ state: 'sent' }]);
     expect(
       await world.app.db.query("select 1 from standin_mail where subject = 'You are registered: Crashing'"),
@@ -131,7 +132,7 @@ describe('messages and the clock', () => {
     });
     const odalys = await world.as('odalys');
     const page = await odalys.call('GET /api/events/:id', { params: { id: event.id } });
-    const reminder = page.plan.messages.find((m) => m.kind === 'reminder')!;
+    const reminder = page.plan.messages.find((m) => m.moment === 'start')!;
     const twin = { ...reminder, id: crypto.randomUUID(), offsetDays: -2 };
     await odalys.call('PATCH /api/events/:id', {
       params: { id: event.id },

@@ -334,7 +334,7 @@ describe('an event that no longer lives', () => {
     await world.app.db.query("update events set state = 'called off' where id = $1", [event.id]);
     await world.moveTo('2027-03-10T20:00:00Z');
     const rows = await world.app.db.query<{ state: string; whyNot: Reason }>(
-      "select m.state, m.why_not from messages m join message_steps s on s.id = m.step_id where m.event_id = $1 and s.kind = 'reminder'",
+      "select m.state, m.why_not from messages m join message_lines s on s.id = m.line_id where m.event_id = $1 and s.moment = 'start'",
       [event.id],
     );
     expect(rows.length).toBeGreaterThan(0);

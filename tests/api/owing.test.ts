@@ -49,16 +49,16 @@ const planned = async (event: OpenEvent) =>
   (
     await world.app.db.query<{
       name: string;
-      stepName: string;
+      lineName: string;
       state: string;
       plannedFor: string;
       whyNot: string;
     }>(
-      `select m.name, s.name as step_name, m.state, m.planned_for, m.why_not from messages m join message_steps s on s.id = m.step_id
-       where m.event_id = $1 and m.kind = 'balance' order by m.name, m.planned_for`,
+      `select m.name, s.name as line_name, m.state, m.planned_for, m.why_not from messages m join message_lines s on s.id = m.line_id
+       where m.event_id = $1 and m.kind = 'balance due' order by m.name, m.planned_for`,
       [event.id],
     )
-  ).map((m) => [m.name, m.stepName, m.state, m.plannedFor]);
+  ).map((m) => [m.name, m.lineName, m.state, m.plannedFor]);
 const notesOf = async (event: OpenEvent) =>
   (await odalys.call('GET /api/events/:id', { params: { id: event.id } })).margin.map((n) => n.headline);
 

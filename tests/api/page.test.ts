@@ -66,10 +66,10 @@ test('what registrants are told stands on their page, in the confirmation and on
   await world.moveTo('2026-07-09T12:30:00Z');
   const odalys = await world.as('odalys');
   const { rows } = await odalys.call('GET /api/tray', { query: { eventId: event.id, state: 'sent' } });
-  const confirmation = rows.find((m) => m.kind === 'confirmation')!;
+  const confirmation = rows.find((m) => m.kind === 'registration made')!;
   const mail = await odalys.call('GET /api/messages/:id', { params: { id: confirmation.id } });
   expect(mail.subject).toContain('Dit après');
-  expect(mail.body).toMatch(/Stationnez au barrage\.$/u);
+  expect(mail.body).toMatch(/Stationnez au barrage\.\n\n-- \n/u);
 });
 
 test('where people register elsewhere, nobody registers here, and no offer is missing', async () => {

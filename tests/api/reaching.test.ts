@@ -1,6 +1,7 @@
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import type { Everything } from '#contract/index.ts';
 import { type Caller, makeWorld, takeWritesBack, type World } from './harness.ts';
+import { lineOn } from './messageLines.ts';
 import { openEvent, orderFor, signs } from './scenes.ts';
 
 /**
@@ -24,6 +25,8 @@ interface Objects {
   shift: string;
   assignment: string;
   message: string;
+  line: string;
+  question: string;
   step: string;
   version: number;
 }
@@ -31,12 +34,14 @@ interface Objects {
 interface Row {
   of: (o: Objects) => Record<string, string>;
   body?: (o: Objects) => object;
+  query?: (o: Objects) => object;
   own: string;
   other: string;
   far: string;
 }
 
 const ofEvent = (o: Objects) => ({ id: o.event });
+const ofLine = (o: Objects) => ({ id: o.event, lineId: o.line });
 const ofSeat = (o: Objects) => ({ id: o.registration });
 const ofOrder = (o: Objects) => ({ id: o.order });
 const shiftBody = {
@@ -163,9 +168,67 @@ const table: Partial<Record<Key, Row>> = {
     other: 'CK',
     far: 'CKU',
   },
+  'GET /api/events/:id/messages/people': { of: ofEvent, own: 'CU', other: 'C', far: 'CU' },
   'GET /api/events/:id/messages': { of: ofEvent, own: 'CU', other: 'C', far: 'CU' },
+  'GET /api/events/:id/lines/:lineId/now': { of: ofLine, own: 'CU', other: 'C', far: 'CU' },
+  'POST /api/events/:id/lines/:lineId/send': {
+    of: ofLine,
+    body: () => ({ expect: 1 }),
+    own: 'CU',
+    other: 'C',
+    far: 'CU',
+  },
+  'GET /api/events/:id/lines/:lineId/preview': {
+    of: ofLine,
+    query: (o) => ({ key: o.registration }),
+    own: 'CU',
+    other: 'C',
+    far: 'CU',
+  },
+  'GET /api/events/:id/board': { of: ofEvent, own: 'CU', other: 'C', far: 'CU' },
+  'PUT /api/events/:id/board': {
+    of: ofEvent,
+    body: () => ({ on: true, shown: 'at once' }),
+    own: 'CU',
+    other: 'C',
+    far: 'CU',
+  },
+  'POST /api/events/:id/board/:question': {
+    of: (o) => ({ id: o.event, question: o.question }),
+    body: () => ({ state: 'hidden' }),
+    own: 'CU',
+    other: 'C',
+    far: 'CU',
+  },
+  'POST /api/events/:id/lines/preview': {
+    of: ofEvent,
+    body: () => ({ line: lineOn('start') }),
+    own: 'CU',
+    other: 'C',
+    far: 'CU',
+  },
+  'PUT /api/events/:id/sending': {
+    of: ofEvent,
+    body: () => ({ stop: true }),
+    own: 'CU',
+    other: 'C',
+    far: 'CU',
+  },
+  'POST /api/events/:id/lines/:lineId/test': {
+    of: ofLine,
+    body: (o) => ({ key: o.registration }),
+    own: 'CU',
+    other: 'C',
+    far: 'CU',
+  },
   'GET /api/messages/:id': { of: (o) => ({ id: o.message }), own: 'CU', other: 'C', far: 'CU' },
-  'POST /api/messages/:id/retry': { of: (o) => ({ id: o.message }), own: 'C', other: 'C', far: 'C' },
+  'POST /api/messages/:id/retry': {
+    of: (o) => ({ id: o.message }),
+    body: () => ({}),
+    own: 'C',
+    other: 'C',
+    far: 'C',
+  },
   'GET /api/events/:id/doors': { of: ofEvent, own: 'CKUD', other: 'CKD', far: 'CKU' },
   'GET /api/registrations/:id/care': { of: ofSeat, own: 'CUD', other: 'CD', far: 'CU' },
   'POST /api/events/:id/scan': {
@@ -266,8 +329,18 @@ describe('who reaches what', () => {
       'select id from messages where event_id = $1 and contact_id is not null order by id limit 1',
       [event.id],
     );
+    await odalys.call('PUT /api/events/:id/board', {
+      params: { id: event.id },
+      body: { on: true, shown: 'at once' },
+    });
+    await odalys.call('POST /api/public/events/:slug/board', {
+      params: { slug: event.slug },
+      body: { name: 'Asks Aldous', email: 'asks@fenmail.example', words: 'Is there parking?' },
+    });
+    const board = await odalys.call('GET /api/events/:id/board', { params: { id: event.id } });
     const page = await odalys.call('GET /api/events/:id', { params: { id: event.id } });
     return {
+      question: board.questions[0]!.id,
       event: event.id,
       slug: event.slug,
       offer: event.offers[0]!.id,
@@ -278,6 +351,7 @@ describe('who reaches what', () => {
       shift: shift.id,
       assignment: crew.shifts[0]!.assignments[0]!.id,
       message: message!.id,
+      line: page.plan.messages.find((l) => l.moment === 'start')!.id,
       step: steps.find((s) => s.approves === 'safety')!.id,
       version: page.version,
     };
@@ -342,6 +416,7 @@ describe('who reaches what', () => {
           const reply = await caller.try(key, {
             params: row.of(o) as never,
             ...(key.startsWith('GET') ? {} : { body: (row.body?.(o) ?? {}) as never }),
+            ...(row.query ? { query: row.query(o) as never } : {}),
           });
           expect(reply.status, JSON.stringify(reply.problem)).toBeLessThan(500);
           // What is refused says nothing of what is there: also “there is nothing” is a refusal.

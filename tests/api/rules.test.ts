@@ -471,7 +471,7 @@ test('a form for minors is not asked of adults, nor are they reminded of it', as
   await place('Grownup', '1980-05-01');
   await place('Younger', '2015-05-01');
   const messages = await world.app.db.query<{ name: string }>(
-    "select name from messages where event_id = $1 and kind = 'waiver' and state = 'planned'",
+    "select name from messages where event_id = $1 and kind = 'waiver missing' and state = 'planned'",
     [event.id],
   );
   expect(messages).toEqual([{ name: 'Ada Younger' }]);

@@ -40,6 +40,7 @@ export async function openEvent(world: Pick<World, 'as'>, scene: Scene = {}): Pr
   const title = scene.title ?? 'Open Water Day';
   const { id } = await odalys.call('POST /api/events', { body: { publicTitle: title } });
   const choices = await odalys.call('GET /api/choices');
+  const own = await odalys.call('GET /api/clearance/facts');
   const offers = [
     {
       id: uuid(),
@@ -61,7 +62,10 @@ export async function openEvent(world: Pick<World, 'as'>, scene: Scene = {}): Pr
         capacity: scene.capacity === undefined ? 20 : scene.capacity,
         ...(scene.unit ? { unitId: choices.units.find((u) => u.name === scene.unit)!.id } : {}),
         venueId: choices.venues.find((v) => v.name === 'Sluice Landing')!.id,
-        facts: answered(...(scene.so ?? [])),
+        facts: {
+          ...answered(...(scene.so ?? [])),
+          ...Object.fromEntries(own.map((fact) => [fact.id, false])),
+        },
         waiverId: scene.waiver ? choices.waivers.find((w) => w.title === scene.waiver)!.id : null,
         offers,
         questions: scene.questions ?? [],

@@ -325,7 +325,7 @@ describe('several at once', () => {
       params,
       body: { ...letter, body: '{{telephone}}' },
     });
-    expect(unknown.problem.fields?.[0]?.code).toBe('not-a-field-here');
+    expect(unknown.problem.fields?.[0]?.code).toBe('not-a-merge-field');
   });
 
   test('tasks come up on the Desk of whoever set them, one a person', async () => {

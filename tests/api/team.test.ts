@@ -60,7 +60,11 @@ describe('setting up an organization', () => {
     const caller = new Caller(world.origin);
     await caller.call('POST /api/sign-in', { body: coordinator });
     const before = await caller.call('GET /api/organization');
-    expect(before).toEqual({ ...organization, currencyUsed: false });
+    expect(before).toEqual({
+      ...organization,
+      currencyUsed: false,
+      quietHours: { from: '21:00', until: '08:00' },
+    });
     const other = {
       ...organization,
       name: 'Old Fen Society',

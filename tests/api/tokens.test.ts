@@ -19,6 +19,8 @@ const places: Record<LinkKind, string> = {
   survey: 'surveys',
   gift: 'gifts',
   pledge: 'pledges',
+  out: 'out',
+  follow: 'follow',
 };
 const kinds = Object.keys(places) as LinkKind[];
 const endpoints = (Object.entries(everything) as [keyof typeof everything, Endpoint][]).filter(

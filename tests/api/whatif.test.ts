@@ -74,7 +74,6 @@ async function busyEvent(title: string, scene: Parameters<typeof openEvent>[1] =
   event = await openEvent(world, { title, capacity: 2, ...scene });
   const { plan, version } = await page();
   const step = {
-    kind: 'reminder' as const,
     moment: 'start' as const,
     offsetMinutes: 0,
     audience: 'orders' as const,
@@ -138,7 +137,7 @@ describe('what a change would bring about', () => {
       to: { startsLocal: '2026-08-15T08:00' },
     });
     expect(countOf(date!, 'moved')).toBeGreaterThanOrEqual(4);
-    expect(date!.messages.find((m) => m.step === 'The day before')).toMatchObject({
+    expect(date!.messages.find((m) => m.line === 'The day before')).toMatchObject({
       fate: 'moved',
       count: 2,
       from: '2026-08-07T12:00:00.000Z',
@@ -172,7 +171,7 @@ describe('what a change would bring about', () => {
     await world.moveTo('2026-07-20T12:00:00.000Z');
     const soon = { startsLocal: '2026-07-25T09:00', endsLocal: '2026-07-25T16:30' };
     const { followed } = await tryIt(soon);
-    expect(followed.messages.find((m) => m.step === 'A week before')).toMatchObject({
+    expect(followed.messages.find((m) => m.line === 'A week before')).toMatchObject({
       fate: 'held back',
       count: 2,
       why: 'its moment has passed since the date moved',
@@ -366,7 +365,7 @@ describe('taking it back', () => {
     await order('Kit');
     expect((await back(changeId!)).status).toBe(201);
     const planned = await world.app.db.query<{ plannedFor: string }>(
-      "select m.planned_for from messages m join message_steps s on s.id = m.step_id where m.event_id = $1 and s.name = 'The day before' and m.name like 'Kit%'",
+      "select m.planned_for from messages m join message_lines s on s.id = m.line_id where m.event_id = $1 and s.name = 'The day before' and m.name like 'Kit%'",
       [event.id],
     );
     expect(planned).toEqual([{ plannedFor: '2026-08-07T12:00:00.000Z' }]);

@@ -138,6 +138,8 @@ test('the table of seats is narrowed by an answer, kept as a view, and acted on:
   await page.getByLabel('Subject').fill('The bus leaves at eight');
   await page.getByRole('button', { name: 'Send 1 copy now' }).click();
   await linkTo(site, 'ida.sedge@harbourpost.example', /Hello Ida/u);
+  // Once it is sent nobody is chosen any more.
+  await expect(bar).toBeHidden();
   await page.getByLabel('Choose all').check();
   await bar.getByRole('button', { name: 'Move', exact: true }).click();
   await page.getByLabel('Ticket', { exact: true }).selectOption('Canoe');
@@ -145,6 +147,7 @@ test('the table of seats is narrowed by an answer, kept as a view, and acted on:
   await checkAccess(page);
   await page.getByRole('button', { name: 'Move 2 seats' }).click();
   await expect(rows.first()).toContainText('Canoe');
+  await expect(bar).toBeHidden();
   // Name tags with the answer that belongs on them.
   await page.getByRole('button', { name: 'Print', exact: true }).first().click();
   const dialog = page.getByRole('dialog');

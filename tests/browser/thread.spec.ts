@@ -203,7 +203,7 @@ test('one event from an import to a lifeline, in the real interface', async ({ b
 
   await test.step('messages: planned with reasons, failing and tried again, never twice', async () => {
     await odalys.keyboard.press('5');
-    await odalys.getByRole('button', { name: 'Reminder, a day before' }).click();
+    await odalys.getByRole('button', { name: 'Reminder, a day before', exact: true }).click();
     await expect(odalys.getByText('planned Thu 13 Aug, 20:30').first()).toBeVisible();
     await checkAccess(odalys);
     await odalys.goto('/tray');
@@ -278,7 +278,10 @@ test('one event from an import to a lifeline, in the real interface', async ({ b
       .getByText('2 hours after the end')
       .click();
     // What staff read has words where the link stands: it is as good as a password.
-    await expect(odalys.getByRole('dialog').locator('pre')).toContainText('[link to their survey]');
+    const dialog = odalys.getByRole('dialog');
+    await expect(dialog.frameLocator('iframe').getByRole('link', { name: 'Three questions' })).toBeVisible();
+    await dialog.getByRole('button', { name: 'Plain text', exact: true }).click();
+    await expect(dialog.locator('pre').first()).toContainText('[link to their survey]');
     await odalys.keyboard.press('Escape');
     const [ask] = await site.started.app.db.query<{ id: string }>(
       "select k.id from survey_asks k join contacts c on c.id = k.contact_id where c.given_name = 'Mai'",

@@ -46,7 +46,7 @@ test('of each sort there is one letter, with everybody who gets it and everybody
 
 test('messages of one step are counted together; different moments are none, and what they are not sent for keeps them apart', () => {
   const of = (count: number, more: object = {}) => ({
-    step: 'Reminder',
+    line: 'Reminder',
     fate: 'moved' as const,
     count,
     from: '2026-08-05T12:00:00.000Z',

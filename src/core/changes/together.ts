@@ -42,7 +42,7 @@ export function lettersTogether<L extends Letter>(of: readonly (readonly L[])[])
 export function followedTogether(of: Consequences): Consequences {
   const messages = new Map<string, MessagesChanged>();
   for (const m of of.messages) {
-    const key = `${m.step}|${m.fate}|${m.why ?? ''}`;
+    const key = `${m.line}|${m.fate}|${m.why ?? ''}`;
     const known = messages.get(key);
     messages.set(
       key,

@@ -3,7 +3,7 @@ import { describe, expect, test } from 'vitest';
 import { alsoFollows, type Consequences, noConsequences, sayConsequences } from './consequences.ts';
 
 const messages = (fate: 'moved' | 'held back', count: number) =>
-  ({ step: 'The day before', fate, count, from: null, to: null, why: null }) as const;
+  ({ line: 'The day before', fate, count, from: null, to: null, why: null }) as const;
 const shift = {
   role: 'Landing',
   from: null,

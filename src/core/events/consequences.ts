@@ -2,10 +2,10 @@ import type { Instant, WallTime } from '#core/time/clock.ts';
 import type { Params } from '#core/words/filling.ts';
 import { say, words } from '#core/words/spoken.ts';
 
-/** Messages of one step of the plan that had not gone out, and what becomes of them. */
+/** Messages of one line of the plan that had not gone out, and what becomes of them. */
 export interface MessagesChanged {
-  /** The step's name. */
-  step: string;
+  /** The line's name. */
+  line: string;
   fate: 'moved' | 'held back';
   count: number;
   /** When the first of them would have gone, and when it goes now. Null where it had been held back, or is now. */

@@ -1,18 +1,53 @@
-/** The personal links and codes a message may carry, each with where it leads and what stands in its place for everybody else. */
+/**
+ * The personal links and codes a message may carry, each with where it leads, what stands in its place for everybody else, and what it is
+ * called within a sentence of a mail.
+ */
 export const linkPaths = {
-  manage: { path: '/m/', words: 'link to their booking' },
-  invited: { path: '/i/', words: 'link to their invitation' },
-  seat: { path: '/g/', words: 'link to their seat' },
-  crew: { path: '/crew/', words: 'link to their shifts' },
-  survey: { path: '/s/', words: 'link to their survey' },
-  receipt: { path: '/receipt/', words: 'link to their receipt' },
-  gift: { path: '/gift/', words: 'link to their gift' },
-  pledge: { path: '/pledge/', words: 'link to their monthly gift' },
-  own: { path: '/own/', words: 'link to their own page' },
-  invitation: { path: '/invitation/', words: 'link of the invitation' },
-  reset: { path: '/reset/', words: 'link to a new password' },
-  'sign in': { path: '/mine/in/', words: 'link to sign in' },
-  code: { path: '', words: 'code' },
+  manage: {
+    path: '/m/',
+    words: 'link to their booking',
+    said: { en: 'your booking', fr: 'votre réservation' },
+  },
+  invited: {
+    path: '/i/',
+    words: 'link to their invitation',
+    said: { en: 'your invitation', fr: 'votre invitation' },
+  },
+  seat: { path: '/g/', words: 'link to their seat', said: { en: 'your seat', fr: 'votre place' } },
+  crew: { path: '/crew/', words: 'link to their shifts', said: { en: 'your shifts', fr: 'vos quarts' } },
+  survey: { path: '/s/', words: 'link to their survey', said: { en: 'the survey', fr: 'le sondage' } },
+  receipt: {
+    path: '/receipt/',
+    words: 'link to their receipt',
+    said: { en: 'your receipt', fr: 'votre reçu' },
+  },
+  gift: { path: '/gift/', words: 'link to their gift', said: { en: 'your gift', fr: 'votre don' } },
+  pledge: {
+    path: '/pledge/',
+    words: 'link to their monthly gift',
+    said: { en: 'your monthly gift', fr: 'votre don mensuel' },
+  },
+  own: { path: '/own/', words: 'link to their own page', said: { en: 'your page', fr: 'votre page' } },
+  invitation: {
+    path: '/invitation/',
+    words: 'link of the invitation',
+    said: { en: 'your invitation', fr: 'votre invitation' },
+  },
+  reset: {
+    path: '/reset/',
+    words: 'link to a new password',
+    said: { en: 'a new password', fr: 'un nouveau mot de passe' },
+  },
+  out: { path: '/out/', words: 'way out', said: { en: 'no more of these', fr: 'ne plus en recevoir' } },
+  follow: {
+    path: '/follow/',
+    words: 'link to follow',
+    said: { en: 'keep me posted', fr: 'tenez-moi au courant' },
+  },
+  'sign in': { path: '/mine/in/', words: 'link to sign in', said: { en: 'sign in', fr: 'vous connecter' } },
+  code: { path: '', words: 'code', said: { en: '', fr: '' } },
+  // Of the address that replies go to.
+  reply: { path: '', words: 'their own', said: { en: '', fr: '' } },
 } as const;
 export type MailedLink = keyof typeof linkPaths;
 
@@ -35,6 +70,19 @@ export const marksIn = (text: string): { kind: MailedLink; subjectId: string }[]
   [...text.matchAll(mark)].flatMap(([, kind, subjectId]) =>
     kind! in linkPaths ? [{ kind: kind as MailedLink, subjectId: subjectId! }] : [],
   );
+
+/** A text in its parts: words, and the marks between them. */
+export function linksIn(text: string): (string | { kind: MailedLink; mark: string })[] {
+  const parts: (string | { kind: MailedLink; mark: string })[] = [];
+  let at = 0;
+  for (const found of text.matchAll(mark)) {
+    if (found.index > at) parts.push(text.slice(at, found.index));
+    if (found[1]! in linkPaths) parts.push({ kind: found[1] as MailedLink, mark: found[0] });
+    at = found.index + found[0].length;
+  }
+  if (at < text.length) parts.push(text.slice(at));
+  return parts;
+}
 
 /** The text as it leaves, with the address of every link. */
 export const fillMarks = (text: string, addressOf: (kind: MailedLink, subjectId: string) => string): string =>

@@ -7,6 +7,21 @@ import { because, type Reason } from '#core/words/reasons.ts';
 export const mailingTopics = ['notice', ...consentTopics] as const;
 export type MailingTopic = (typeof mailingTopics)[number];
 
+/** Which of an event’s people a mailing can go to. */
+export const mailedOfEvent = [
+  'booked',
+  'attendees',
+  'waiting',
+  'crew',
+  'came',
+  'missed',
+  'following',
+] as const;
+export type MailedOfEvent = (typeof mailedOfEvent)[number];
+
+/** Days after a mailing in which a booking or a gift is counted as following it. */
+export const followingDays = 14;
+
 /** Topics that go only to those who said yes; to the others everybody may be written who did not say no. */
 const needsYes = (topic: MailingTopic): topic is 'newsletter' | 'appeals' =>
   topic === 'newsletter' || topic === 'appeals';

@@ -1,4 +1,9 @@
+import { cleanDoc } from '#core/text/doc.ts';
+import type { Block, Doc, Inline } from '#core/text/types.ts';
+import { type Wrong, wrongAt } from '#core/words/problems.ts';
+import type { Audience } from './audiences.ts';
 import { withoutMarks } from './links.ts';
+import { type Engine, fieldsIn, fill, problemsWith, type TextProblem, tagsIn } from './template.ts';
 
 /** The merge fields a message may use, with what they stand for. */
 export const mergeFields = {
@@ -6,6 +11,8 @@ export const mergeFields = {
   event: 'public title of the event',
   when: 'date and time of the event',
   place: 'name and address of the place',
+  event_link: 'the page of the event',
+  follow_link: 'link to hear of it, or of its next dates',
   seats: 'who has a seat, one a line',
   manage_link: 'link to see and change the registration',
   waiver_link: 'link to sign the waiver',
@@ -17,30 +24,151 @@ export const mergeFields = {
   until: 'until when offered seats are kept',
   owed: 'what is still to be paid',
   owed_until: 'until when it is to be paid',
+  owes: 'for conditions: there as long as something is still to be paid',
 } as const;
 export type MergeField = keyof typeof mergeFields;
 export type MergeValues = Partial<Record<MergeField, string>>;
+export const isMergeField = (name: string): name is MergeField => Object.hasOwn(mergeFields, name);
 
-const field = /\{\{\s*([a-z_]+)\s*\}\}/gu;
+/** What every message of an event can say. */
+const ofEvent = ['name', 'event', 'when', 'place', 'organization', 'event_link', 'follow_link'] as const;
+const ofOrder = ['manage_link', 'waiver_link', 'seats', 'owed', 'owed_until', 'owes'] as const;
 
-/** Names used in a text that are no merge field, so that a slip is found before anything is sent. */
-export function unknownFields(text: string): string[] {
-  return [...text.matchAll(field)].map((m) => m[1]!).filter((name) => !Object.hasOwn(mergeFields, name));
+/** What a line can say to those it is for. */
+export function fieldsOfLine(audience: Audience): readonly MergeField[] {
+  if (audience === 'following') return ofEvent;
+  if (audience === 'crew') return [...ofEvent, 'shift', 'shifts_link'];
+  return audience === 'attendees' ? [...ofEvent, ...ofOrder, 'survey_link'] : [...ofEvent, ...ofOrder];
 }
 
-/**
- * Fills a text. A field without a value becomes nothing; unknown fields stay as typed. Only fields of links may bring a
- * mark of a link (see links.ts): neither a template nor a name smuggles one in.
- */
-export function merge(
-  text: string,
-  values: MergeValues,
+/** What is wrong with a text of a line to some audience. */
+export function problemsInLine(text: string, audience: Audience): TextProblem[] {
+  const fields = fieldsOfLine(audience);
+  return problemsWith(text, isMergeField, (field) => (fields as readonly string[]).includes(field));
+}
+
+/** What is wrong with a text that may say some fields: all there are, where none are named. */
+export const problemsInText = (text: string, own: readonly string[] = []): TextProblem[] =>
+  problemsWith(text, (field) => isMergeField(field) || own.includes(field));
+
+/** What is wrong with a text, as it is said beside its field. */
+export const wrongIn = (path: string, problems: readonly TextProblem[]): Wrong[] =>
+  problems.map(({ code, what, line }) => wrongAt(path, code, { field: what, line }));
+
+/** Values by field. Only fields of links may bring a mark of a link (see links.ts): neither a text nor a name smuggles one in. */
+function clean(values: MergeValues, own: Readonly<Record<string, string>>): Record<string, string> {
+  return Object.fromEntries(
+    Object.entries({ ...values, ...own }).map(([name, value]) => [
+      name,
+      name.endsWith('_link') ? value : withoutMarks(value),
+    ]),
+  );
+}
+
+/** How empty fields are taken: a text of ours says nothing there, one that somebody wrote is not sent with a gap in it. */
+export interface Taken {
   /** Fields of this one message alone, which no template offers. */
-  own: Readonly<Record<string, string>> = {},
-): string {
-  return withoutMarks(text).replace(field, (whole, name: string) => {
-    if (!Object.hasOwn(mergeFields, name) && !Object.hasOwn(own, name)) return whole;
-    const value = own[name] ?? values[name as MergeField] ?? '';
-    return name.endsWith('_link') ? value : withoutMarks(value);
+  own?: Readonly<Record<string, string>> | undefined;
+  strict?: boolean;
+}
+
+/** Fills a text. Throws EmptyField where it is strict and a field it says is empty, BrokenText where it cannot be read. */
+export const merge = (text: string, values: MergeValues, { own = {}, strict = false }: Taken = {}): string =>
+  fill(strict ? 'strict' : 'lenient', withoutMarks(text), clean(values, own));
+
+/**
+ * A formatted text as one string, in which conditions and fields stand as they were typed: within it they are filled in across
+ * blocks. Whatever they say is written as JSON has it.
+ */
+const asSource = (doc: Doc): string =>
+  withoutMarks(JSON.stringify(doc)).replace(tagsIn, (tag) => {
+    try {
+      return JSON.parse(`"${tag}"`) as string;
+    } catch {
+      return tag;
+    }
   });
+
+/** What is wrong with a formatted text; also where a condition begins in one kind of block and ends in another. */
+export function problemsInDoc(doc: Doc, problemsOf: (text: string) => TextProblem[]): TextProblem[] {
+  const texts: string[] = [];
+  visit(doc.content, (inline) => {
+    if (inline.type === 'text') texts.push(inline.text);
+  });
+  const found = problemsOf(texts.join('\n'));
+  if (found.length) return found;
+  const source = asSource(doc);
+  // With every condition met, and with none.
+  for (const value of ['x', ''])
+    try {
+      JSON.parse(
+        fill('lenientJson', source, Object.fromEntries(fieldsIn(source).map((field) => [field, value]))),
+      );
+    } catch {
+      return [
+        { code: 'text-broken', what: texts.find((t) => t.includes('{%'))?.slice(0, 60) ?? '', line: 1 },
+      ];
+    }
+  return [];
+}
+
+/** Fills a formatted text, as `merge` does. Paragraphs of which nothing is left, because they held conditions alone, go. */
+export function mergeDoc(doc: Doc, values: MergeValues, { own = {}, strict = false }: Taken = {}): Doc {
+  const engine: Engine = strict ? 'strictJson' : 'lenientJson';
+  const filled = JSON.parse(fill(engine, asSource(doc), clean(values, own))) as Doc;
+  const lines = (inlines: Inline[]): Inline[] =>
+    inlines.flatMap((inline): Inline[] =>
+      inline.type === 'text' && inline.text.includes('\n')
+        ? inline.text
+            .split('\n')
+            .flatMap((text, at): Inline[] => [
+              ...(at ? [{ type: 'hardBreak' as const }] : []),
+              { ...inline, text },
+            ])
+        : [inline],
+    );
+  const blocks = (content: Block[]): Block[] =>
+    content.flatMap((block): Block[] => {
+      switch (block.type) {
+        case 'paragraph': {
+          const said = lines(block.content ?? []);
+          return said.some((i) => i.type === 'text' && i.text.trim()) ? [{ ...block, content: said }] : [];
+        }
+        case 'heading':
+          return [{ ...block, content: lines(block.content ?? []) }];
+        case 'bulletList':
+        case 'orderedList': {
+          const items = block.content
+            .map((item) => ({ ...item, content: blocks(item.content) }))
+            .filter((item) => item.content.length);
+          return items.length ? [{ ...block, content: items }] : [];
+        }
+        case 'blockquote':
+          return [{ ...block, content: blocks(block.content) }];
+        default:
+          return [block];
+      }
+    });
+  return cleanDoc({ ...filled, content: blocks(filled.content) });
+}
+
+/** Everything a line says in a row: text, wherever it stands. */
+function visit(content: readonly Block[], each: (inline: Inline) => void): void {
+  for (const block of content)
+    switch (block.type) {
+      case 'paragraph':
+      case 'heading':
+        for (const inline of block.content ?? []) each(inline);
+        break;
+      case 'bulletList':
+      case 'orderedList':
+        for (const item of block.content) visit(item.content, each);
+        break;
+      case 'blockquote':
+        visit(block.content, each);
+        break;
+      case 'table':
+        for (const row of block.content) for (const cell of row.content) visit(cell.content, each);
+        break;
+    }
 }

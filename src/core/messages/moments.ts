@@ -1,30 +1,132 @@
+import { type AttendanceState, came } from '#core/doors/attendance.ts';
 import { endOf } from '#core/events/end.ts';
 import { balanceDue, type PaidBefore } from '#core/money/balanceDue.ts';
 import type { Instant } from '#core/time/clock.ts';
 import { type Offset, sayOffset } from '#core/time/moment.ts';
+import { because, type Reason } from '#core/words/reasons.ts';
 import { say, words } from '#core/words/spoken.ts';
+import type { Audience } from './audiences.ts';
 
 /** The dates of the event that moments hang on. */
 export interface EventMoments extends PaidBefore {
   endsAt: Instant | null;
+  doorsAt: Instant | null;
+  registrationClosesAt: Instant | null;
+  /** When it was settled who had not come. */
+  absencesAt: Instant | null;
 }
+
+/** How somebody stands towards an event when it is decided whether they get a line. Null where nobody looked. */
+export interface Standing {
+  /** Whether a waiver is asked for, and whether they or theirs still have to sign. */
+  waiver: { asked: boolean; missing: boolean } | null;
+  attendance: AttendanceState | null;
+  /** Whether arrivals were noted at all: where nobody did, nobody is known to have stayed away. */
+  counted: boolean | null;
+  /** Whether something is still to be paid. */
+  owes: boolean | null;
+  /** Whether they answered the survey; null where they were not asked yet. */
+  answered: boolean | null;
+}
+
+export const nothingKnown: Standing = {
+  waiver: null,
+  attendance: null,
+  counted: null,
+  owes: null,
+  answered: null,
+};
+
+/** Whether somebody is known not to have come. */
+const stayedAway = ({ attendance, counted }: Standing): boolean =>
+  attendance === 'missed' && counted !== false;
+
+/** What of somebody's standing is read for a moment, because most do not ask for it. */
+export type Looked = 'waivers';
 
 /** A point in time that messages hang on. */
 interface MomentRule {
+  /** For whom a line can hang on it; the first where nobody chose. */
+  audiences: readonly [Audience, ...Audience[]];
   /** The instant it is for somebody; null as long as there is none. `anchor` is the person's own. */
   at(event: EventMoments, anchor: Instant | null): Instant | null;
-  /** It answers what the person did: whoever came later than it would be due gets it all the same. */
+  /** It answers what the person did: whoever came later than it would be due gets it all the same, at any hour. */
   answers?: true;
+  /** It prepares for what comes then: afterwards, what hangs on it before is of no use to anybody. */
+  ahead?: true;
+  /** Each is asked for themselves: the copy to whoever booked is not enough. */
+  alone?: true;
+  /** A reminder: somebody who wants no more of an event’s is not sent it. */
+  optional?: true;
+  /** Why somebody does not get it; null when they do, or may yet. */
+  whyNot?(standing: Standing, event: EventMoments): Reason | null;
+  looks?: Looked;
 }
+
+const everybody = ['attendees', 'orders', 'waiting', 'crew', 'following'] as const;
 
 /** Every moment there is. A new one is an entry here, and, where it is a person's own, an anchor in their audience. */
 const rules = {
-  'registration made': { at: (_, anchor) => anchor, answers: true },
-  start: { at: (event) => event.startsAt },
-  end: { at: endOf },
-  'waiver missing': { at: (event) => event.startsAt },
-  'balance due': { at: (event, anchor) => anchor && balanceDue(event, anchor) },
-  'shift start': { at: (_, anchor) => anchor },
+  'registration made': { audiences: ['orders'], at: (_, anchor) => anchor, answers: true },
+  waitlisted: { audiences: ['waiting'], at: (_, anchor) => anchor, answers: true },
+  accepted: { audiences: ['accepted'], at: (_, anchor) => anchor, answers: true },
+  'seats offered': { audiences: ['offered'], at: (_, anchor) => anchor, answers: true },
+  'seats given up': { audiences: ['given up'], at: (_, anchor) => anchor, answers: true },
+  'registration closes': {
+    audiences: ['orders', 'attendees', 'waiting', 'crew', 'following'],
+    at: (event) => event.registrationClosesAt,
+    ahead: true,
+    optional: true,
+  },
+  'balance due': {
+    audiences: ['orders'],
+    at: (event, anchor) => anchor && balanceDue(event, anchor),
+    ahead: true,
+    whyNot: ({ owes }) => (owes === false ? because('nothing to pay') : null),
+  },
+  'waiver missing': {
+    audiences: ['orders'],
+    at: (event) => event.startsAt,
+    ahead: true,
+    looks: 'waivers',
+    whyNot: ({ waiver }) =>
+      waiver && !waiver.asked
+        ? because('no waiver asked')
+        : waiver && !waiver.missing
+          ? because('nothing to sign')
+          : null,
+  },
+  'shift start': { audiences: ['crew'], at: (_, anchor) => anchor, ahead: true },
+  doors: { audiences: everybody, at: (event) => event.doorsAt, ahead: true, optional: true },
+  start: { audiences: everybody, at: (event) => event.startsAt, ahead: true, optional: true },
+  end: { audiences: everybody, at: endOf, optional: true },
+  absent: {
+    audiences: ['attendees'],
+    at: endOf,
+    alone: true,
+    optional: true,
+    whyNot: (standing, { absencesAt }) =>
+      standing.attendance !== null && came.includes(standing.attendance)
+        ? because('came')
+        : absencesAt && !stayedAway(standing)
+          ? because('nobody counted')
+          : null,
+  },
+  survey: {
+    audiences: ['attendees'],
+    at: endOf,
+    alone: true,
+    optional: true,
+    whyNot: (standing) => (stayedAway(standing) ? because('did not come') : null),
+  },
+  'survey unanswered': {
+    audiences: ['attendees'],
+    at: endOf,
+    alone: true,
+    optional: true,
+    whyNot: (standing) =>
+      stayedAway(standing) ? because('did not come') : standing.answered ? because('answered') : null,
+  },
 } as const satisfies Record<string, MomentRule>;
 
 export type Moment = keyof typeof rules;
@@ -35,5 +137,5 @@ export const momentRule = (moment: Moment): MomentRule => rules[moment];
 export const sayMomentAlone = (moment: Moment): string => say(words().times[moment]);
 
 /** "1 day before the start". */
-export const sayMoment = (step: { moment: Moment; offset: Offset }): string =>
-  sayOffset(step.offset, sayMomentAlone(step.moment));
+export const sayMoment = (line: { moment: Moment; offset: Offset }): string =>
+  sayOffset(line.offset, sayMomentAlone(line.moment));

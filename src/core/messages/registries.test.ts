@@ -2,41 +2,64 @@ import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
 import { type ReasonCode, sayReason } from '#core/words/reasons.ts';
 import { type About, type Audience, aboutOf, audienceNames, keyOf } from './audiences.ts';
-import { coversOthers, type Standing, whyNotGot } from './conditions.ts';
-import { momentRule, moments, sayMoment } from './moments.ts';
-import { planStep } from './plan.ts';
+import { firstTexts } from './firstTexts.ts';
+import { plainLine } from './lines.ts';
+import { type Moment, momentRule, moments, nothingKnown, type Standing, sayMoment } from './moments.ts';
+import { planLine } from './planning.ts';
 
-const standing = (part: Partial<Standing>): Standing => ({
-  waiver: null,
-  attendance: null,
-  owes: null,
-  ...part,
-});
+describe('who gets what hangs on a moment', () => {
+  const ahead = {
+    startsAt: null,
+    endsAt: null,
+    doorsAt: null,
+    registrationClosesAt: null,
+    absencesAt: null,
+    zone: 'UTC',
+    balanceDays: 7,
+  };
+  const over = { ...ahead, absencesAt: '2026-08-08T19:30:00.000Z' };
 
-describe('conditions', () => {
-  test.each<[string, Partial<Standing>, ReasonCode | null]>([
-    ['survey', { attendance: 'missed' }, 'did not come'],
-    ['survey', { attendance: 'arrived' }, null],
-    ['survey', { attendance: 'expected' }, null],
-    ['survey', {}, null],
-    ['waiver', { waiver: { asked: false, missing: false } }, 'no waiver asked'],
-    ['waiver', { waiver: { asked: true, missing: false } }, 'nothing to sign'],
-    ['waiver', { waiver: { asked: true, missing: true } }, null],
-    ['waiver', {}, null],
-    ['balance', { owes: false }, 'nothing to pay'],
-    ['balance', { owes: true }, null],
-    ['reminder', { attendance: 'missed', waiver: { asked: false, missing: false } }, null],
-    ['no such kind', { attendance: 'missed' }, null],
-  ])('a %s to somebody who stands like %j: %s', (kind, part, why) => {
-    expect(whyNotGot(kind, standing(part))?.code ?? null).toBe(why);
+  test.each<[Moment, Partial<Standing>, boolean, ReasonCode | null]>([
+    ['survey', { attendance: 'missed', counted: true }, true, 'did not come'],
+    ['survey', { attendance: 'missed', counted: false }, true, null],
+    ['survey', { attendance: 'arrived' }, true, null],
+    ['survey', { attendance: 'expected' }, true, null],
+    ['survey', {}, false, null],
+    ['survey unanswered', { attendance: 'missed' }, true, 'did not come'],
+    ['survey unanswered', { attendance: 'missed', counted: false }, true, null],
+    ['survey unanswered', { attendance: 'arrived', answered: true }, true, 'answered'],
+    ['survey unanswered', { attendance: 'arrived', answered: false }, true, null],
+    ['survey unanswered', {}, false, null],
+    ['absent', { attendance: 'expected' }, false, null],
+    ['absent', { attendance: 'missed', counted: false }, true, 'nobody counted'],
+    ['absent', { attendance: 'arrived' }, false, 'came'],
+    ['absent', { attendance: 'left' }, true, 'came'],
+    ['absent', { attendance: 'missed', counted: true }, true, null],
+    ['waiver missing', { waiver: { asked: false, missing: false } }, false, 'no waiver asked'],
+    ['waiver missing', { waiver: { asked: true, missing: false } }, false, 'nothing to sign'],
+    ['waiver missing', { waiver: { asked: true, missing: true } }, false, null],
+    ['waiver missing', {}, false, null],
+    ['balance due', { owes: false }, false, 'nothing to pay'],
+    ['balance due', { owes: true }, false, null],
+    ['start', { attendance: 'missed', waiver: { asked: false, missing: false } }, true, null],
+  ])('%s, to somebody who stands like %j (settled: %s): %s', (moment, part, settled, why) => {
+    expect(
+      momentRule(moment).whyNot?.({ ...nothingKnown, ...part }, settled ? over : ahead)?.code ?? null,
+    ).toBe(why);
   });
 
   test('one copy serves a whole party, except where each is asked for themselves', () => {
-    expect([coversOthers('reminder'), coversOthers('confirmation'), coversOthers('survey')]).toEqual([
-      true,
-      true,
-      false,
-    ]);
+    expect(moments.filter((m) => momentRule(m).alone)).toEqual(['absent', 'survey', 'survey unanswered']);
+  });
+
+  test('every moment has words and a first text, in both languages', () => {
+    for (const moment of moments)
+      for (const { en, fr } of [
+        firstTexts[moment].subject,
+        firstTexts[moment].body,
+        firstTexts[moment].short,
+      ])
+        expect(Math.min(en.length, fr.length)).toBeGreaterThan(10);
   });
 });
 
@@ -45,12 +68,18 @@ describe('audiences', () => {
     orders: ['order'],
     attendees: ['seat', 'buyer'],
     crew: ['shift'],
+    waiting: ['order'],
+    accepted: ['occasion'],
+    offered: ['occasion'],
+    'given up': ['occasion'],
+    following: ['follower'],
   };
   test('a key says what it is about, in its audience', () => {
     fc.assert(
       fc.property(fc.constantFrom(...audienceNames), fc.uuid(), fc.nat(), (audience, id, pick) => {
         const of = belongs[audience][pick % belongs[audience].length]!;
-        expect(aboutOf(audience, keyOf({ of, id }))).toEqual({ of, id });
+        const about = (of === 'occasion' ? { of, id, at: '2026-07-01T12:00:00.000Z' } : { of, id }) as About;
+        expect(aboutOf(audience, keyOf(about))).toEqual(about);
       }),
     );
   });
@@ -63,12 +92,24 @@ describe('moments', () => {
   const event = {
     startsAt: '2026-08-08T12:00:00.000Z',
     endsAt: '2026-08-08T19:30:00.000Z',
+    doorsAt: '2026-08-08T11:30:00.000Z',
+    registrationClosesAt: '2026-08-06T15:00:00.000Z',
+    absencesAt: null,
     zone: 'America/Halifax',
     balanceDays: 7,
   };
   const anchor = '2026-07-01T12:00:00.000Z';
   test.each([
     ['registration made', anchor],
+    ['waitlisted', anchor],
+    ['accepted', anchor],
+    ['seats offered', anchor],
+    ['seats given up', anchor],
+    ['registration closes', event.registrationClosesAt],
+    ['doors', event.doorsAt],
+    ['absent', event.endsAt],
+    ['survey', event.endsAt],
+    ['survey unanswered', event.endsAt],
     ['shift start', anchor],
     ['balance due', '2026-08-01T12:00:00.000Z'],
     ['start', event.startsAt],
@@ -76,30 +117,44 @@ describe('moments', () => {
     ['end', event.endsAt],
   ] as const)('%s is at %s', (moment, at) => {
     expect(momentRule(moment).at(event, anchor)).toBe(at);
-    expect(sayMoment({ moment, offset: { days: -1, minutes: 0 } })).toMatch(/^1 day before the /u);
+    expect(sayMoment({ moment, offset: { days: -1, minutes: 0 } })).toMatch(/^1 day before /u);
   });
 
   test('whoever comes after a moment is left out, in the words of their audience, unless it answers that they came', () => {
     const offset = { days: -30, minutes: 0 };
-    const did = { orders: 'registered', attendees: 'registered', crew: 'signed up' };
-    for (const audience of audienceNames)
-      for (const moment of moments) {
-        const { planned, leftOut } = planStep({ id: 's', name: 's', moment, offset, audience }, event, [
-          {
-            key: 'late',
-            contactId: null,
-            name: 'Late',
-            email: 'late@fenmail.example',
-            anchor,
-            since: '2026-08-08T11:00:00.000Z',
-            coveredBy: null,
-            excludedBecause: null,
-          },
-        ]);
+    const did: Partial<Record<Audience, string>> = {
+      crew: 'signed up',
+      waiting: 'came onto the waitlist',
+      following: 'came to follow it',
+    };
+    for (const moment of moments)
+      for (const audience of momentRule(moment).audiences) {
+        const { planned, leftOut } = planLine(
+          { ...plainLine, id: 'l', name: 'l', moment, offset, audience, addedAt: null, sentByHandAt: null },
+          event,
+          [
+            {
+              key: 'late',
+              contactId: null,
+              name: 'Late',
+              reach: { email: 'late@fenmail.example', 'text message': null },
+              bounced: false,
+              left: false,
+              anchor,
+              since: '2026-08-08T11:00:00.000Z',
+              coveredBy: null,
+              forOthers: false,
+              quiet: null,
+              standing: nothingKnown,
+              zone: null,
+            },
+          ],
+          { quiet: null, holidays: [] },
+        );
         if (momentRule(moment).answers) expect(planned).toHaveLength(1);
         else
           expect(leftOut.map((l) => sayReason(l.why))).toEqual([
-            `${did[audience]} after the moment had passed`,
+            `${did[audience] ?? 'registered'} after the moment had passed`,
           ]);
       }
   });

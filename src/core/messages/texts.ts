@@ -1,5 +1,5 @@
 import type { Audience } from './audiences.ts';
-import type { Moment } from './moments.ts';
+
 /** A text in the languages of the product. */
 export interface Texts {
   en: string;
@@ -53,7 +53,12 @@ export type DirectKind =
   | 'nobody decides'
   | 'asked late'
   | 'plan back'
-  | 'named in words';
+  | 'named in words'
+  | 'follow'
+  | 'answer'
+  | 'answer heard'
+  | 'notice'
+  | 'our answer';
 
 /** Fields that one of these messages has for itself alone, beside those that every template may use. */
 export const ownFields: Partial<Record<DirectKind, readonly string[]>> = {
@@ -86,7 +91,40 @@ export const ownFields: Partial<Record<DirectKind, readonly string[]>> = {
   'proposal declined': ['title', 'words'],
   'event taken': ['title', 'words'],
   'event declined': ['title', 'words'],
+  follow: ['follow_link'],
+  answer: ['question', 'words'],
+  'answer heard': ['question', 'words'],
+  'our answer': ['words', 'by', 'quoted', 'about'],
+  notice: ['words', 'happened', 'page'],
 };
+
+/** What is said of a question that was answered, to whoever asked it and to those who follow its event. */
+const answered: MessageText = {
+  subject: { en: 'Answered: {{event}}', fr: 'Une réponse : {{event}}' },
+  body: {
+    en: 'Hello {{name}},\n\nThis was asked about {{event}}:\n\n“{{question}}”\n\nThe answer:\n\n{{words}}\n\nAll questions and answers: {{event_link}}\n\n{{organization}}',
+    fr: 'Bonjour {{name}},\n\nOn a demandé, au sujet de {{event}} :\n\n« {{question}} »\n\nLa réponse :\n\n{{words}}\n\nToutes les questions et réponses : {{event_link}}\n\n{{organization}}',
+  },
+};
+
+/** Whom those of these messages are for that one can have no more of, as the lines of a plan say it: they carry their way out. */
+export const directAudiences: Partial<Record<DirectKind, Audience>> = { 'answer heard': 'following' };
+
+/** Kinds that nobody replies to: they go to the team, who know each other, or are codes and links of a moment. */
+export const notRepliedTo: readonly string[] = [
+  'invitation',
+  'reset',
+  'sign in',
+  'question',
+  'to decide',
+  'still to decide',
+  'nobody decides',
+  'asked late',
+  'plan back',
+  'named in words',
+  'notice',
+  'test',
+];
 
 /** Texts of messages that answer something that happened. Merge fields as in merge.ts; `until` stands in {{when}} of an offer. */
 export const directTexts: Record<DirectKind, MessageText> = {
@@ -189,6 +227,29 @@ export const directTexts: Record<DirectKind, MessageText> = {
     body: {
       en: 'Hello {{name}},\n\n{{by}} wrote about the clearance of {{event}} ({{when}}):\n\n{{words}}\n\nAnswer there: {{page}}\n\n{{organization}}',
       fr: 'Bonjour {{name}},\n\n{{by}} a écrit au sujet de {{event}} ({{when}}) :\n\n{{words}}\n\nRépondre : {{page}}\n\n{{organization}}',
+    },
+  },
+  answer: answered,
+  'answer heard': answered,
+  'our answer': {
+    subject: { en: 'Re: {{about}}', fr: 'Re : {{about}}' },
+    body: {
+      en: 'Hello {{name}},\n\n{{words}}\n\n{{by}}\n{{organization}}\n\nYou wrote:\n\n{{quoted}}',
+      fr: 'Bonjour {{name}},\n\n{{words}}\n\n{{by}}\n{{organization}}\n\nVous avez écrit :\n\n{{quoted}}',
+    },
+  },
+  notice: {
+    subject: { en: '{{happened}}', fr: '{{happened}}' },
+    body: {
+      en: 'Hello {{name}},\n\n{{words}}\n\nWhat you are told of, and when: {{page}}\n\n{{organization}}',
+      fr: 'Bonjour {{name}},\n\n{{words}}\n\nCe dont vous êtes informé, et quand : {{page}}\n\n{{organization}}',
+    },
+  },
+  follow: {
+    subject: { en: 'Shall we tell you about {{event}}?', fr: 'Vous tenir au courant : {{event}}' },
+    body: {
+      en: 'Hello {{name}},\n\nSomebody, most likely you, asked us to write to this address about {{event}}. If that is what you want, say so here; if not, there is nothing to do.\n\nYes, tell me: {{follow_link}}\n\n{{organization}}',
+      fr: 'Bonjour {{name}},\n\nQuelqu’un, sans doute vous, nous a demandé d’écrire à cette adresse au sujet de {{event}}. Si c’est ce que vous voulez, dites-le ici ; sinon, il n’y a rien à faire.\n\nOui, écrivez-moi : {{follow_link}}\n\n{{organization}}',
     },
   },
   question: {
@@ -396,120 +457,3 @@ export const directTexts: Record<DirectKind, MessageText> = {
     },
   },
 };
-
-export interface StepDefault extends MessageText {
-  name: string;
-  kind: 'confirmation' | 'balance' | 'reminder' | 'waiver' | 'shift' | 'survey';
-  moment: Moment;
-  offsetDays: number;
-  offsetMinutes: number;
-  audience: Audience;
-}
-
-/** The message plan a new event begins with. */
-export const defaultSteps: StepDefault[] = [
-  {
-    name: 'Confirmation',
-    kind: 'confirmation',
-    moment: 'registration made',
-    offsetDays: 0,
-    offsetMinutes: 0,
-    audience: 'orders',
-    subject: { en: 'You are registered: {{event}}', fr: 'Inscription confirmée : {{event}}' },
-    body: {
-      en: 'Hello {{name}},\n\nyou are registered for {{event}}.\n\nWhen: {{when}}\nWhere: {{place}}\nWho:\n{{seats}}\n\nPasses, waivers and changes: {{manage_link}}\n\n{{organization}}',
-      fr: 'Bonjour {{name}},\n\nvotre inscription à {{event}} est confirmée.\n\nQuand : {{when}}\nOù : {{place}}\nQui :\n{{seats}}\n\nBillets, décharges et changements : {{manage_link}}\n\n{{organization}}',
-    },
-  },
-  {
-    name: 'Still to pay',
-    kind: 'balance',
-    moment: 'balance due',
-    offsetDays: -5,
-    offsetMinutes: 0,
-    audience: 'orders',
-    subject: { en: 'Still to pay: {{event}}', fr: 'Reste à payer : {{event}}' },
-    body: {
-      en: 'Hello {{name}},\n\n{{owed}} is still to be paid for {{event}} ({{when}}), until {{owed_until}}.\n\nPay by card, or see your booking: {{manage_link}}\n\nIf you have sent it another way, thank you: there is nothing to do.\n\n{{organization}}',
-      fr: 'Bonjour {{name}},\n\nIl reste {{owed}} à payer pour {{event}} ({{when}}), avant le {{owed_until}}.\n\nPayer par carte, ou voir votre réservation : {{manage_link}}\n\nSi vous avez déjà payé autrement, merci : il n’y a rien à faire.\n\n{{organization}}',
-    },
-  },
-  {
-    name: 'Payment overdue',
-    kind: 'balance',
-    moment: 'balance due',
-    offsetDays: 1,
-    offsetMinutes: 0,
-    audience: 'orders',
-    subject: { en: 'Payment overdue: {{event}}', fr: 'Paiement en retard : {{event}}' },
-    body: {
-      en: 'Hello {{name}},\n\n{{owed}} for {{event}} ({{when}}) was to be paid until {{owed_until}}. Please pay now, or tell us if you cannot come.\n\nPay by card, or give your seats up: {{manage_link}}\n\n{{organization}}',
-      fr: 'Bonjour {{name}},\n\n{{owed}} pour {{event}} ({{when}}) devait être payé avant le {{owed_until}}. Veuillez payer maintenant, ou nous dire si vous ne pouvez pas venir.\n\nPayer par carte, ou rendre vos places : {{manage_link}}\n\n{{organization}}',
-    },
-  },
-  {
-    name: 'Waiver still missing',
-    kind: 'waiver',
-    moment: 'waiver missing',
-    offsetDays: -3,
-    offsetMinutes: 0,
-    audience: 'orders',
-    subject: { en: 'Please sign before {{event}}', fr: 'À signer avant {{event}}' },
-    body: {
-      en: 'Hello {{name}},\n\na waiver is still missing for {{event}}. Without it nobody can take part.\n\nSign here, it takes a minute: {{waiver_link}}\n\n{{organization}}',
-      fr: 'Bonjour {{name}},\n\nil manque encore une décharge pour {{event}}. Sans elle, on ne peut pas participer.\n\nSignez ici, en une minute : {{waiver_link}}\n\n{{organization}}',
-    },
-  },
-  {
-    name: 'Reminder, a day before',
-    kind: 'reminder',
-    moment: 'start',
-    offsetDays: -1,
-    offsetMinutes: 0,
-    audience: 'attendees',
-    subject: { en: 'Tomorrow: {{event}}', fr: 'Demain : {{event}}' },
-    body: {
-      en: 'Hello {{name}},\n\n{{event}} is tomorrow.\n\nWhen: {{when}}\nWhere: {{place}}\n\nYour pass: {{manage_link}}\n\n{{organization}}',
-      fr: 'Bonjour {{name}},\n\n{{event}}, c’est demain.\n\nQuand : {{when}}\nOù : {{place}}\n\nVotre billet : {{manage_link}}\n\n{{organization}}',
-    },
-  },
-  {
-    name: 'Reminder, an hour before',
-    kind: 'reminder',
-    moment: 'start',
-    offsetDays: 0,
-    offsetMinutes: -60,
-    audience: 'attendees',
-    subject: { en: 'In an hour: {{event}}', fr: 'Dans une heure : {{event}}' },
-    body: {
-      en: 'Hello {{name}},\n\n{{event}} begins in an hour at {{place}}.\n\nYour pass: {{manage_link}}\n\n{{organization}}',
-      fr: 'Bonjour {{name}},\n\n{{event}} commence dans une heure, {{place}}.\n\nVotre billet : {{manage_link}}\n\n{{organization}}',
-    },
-  },
-  {
-    name: 'Shift reminder',
-    kind: 'shift',
-    moment: 'shift start',
-    offsetDays: -1,
-    offsetMinutes: 0,
-    audience: 'crew',
-    subject: { en: 'Your shift tomorrow: {{event}}', fr: 'Votre quart de demain : {{event}}' },
-    body: {
-      en: 'Hello {{name}},\n\nyour shift at {{event}}: {{shift}}.\n\nAll your shifts: {{shifts_link}}\n\n{{organization}}',
-      fr: 'Bonjour {{name}},\n\nvotre quart à {{event}} : {{shift}}.\n\nTous vos quarts : {{shifts_link}}\n\n{{organization}}',
-    },
-  },
-  {
-    name: 'Survey',
-    kind: 'survey',
-    moment: 'end',
-    offsetDays: 0,
-    offsetMinutes: 120,
-    audience: 'attendees',
-    subject: { en: 'How was {{event}}?', fr: 'Comment était {{event}} ?' },
-    body: {
-      en: 'Hello {{name}},\n\nthank you for coming to {{event}}. Three questions: {{survey_link}}\n\n{{organization}}',
-      fr: 'Bonjour {{name}},\n\nmerci d’être venu à {{event}}. Trois questions : {{survey_link}}\n\n{{organization}}',
-    },
-  },
-];

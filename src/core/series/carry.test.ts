@@ -67,6 +67,25 @@ describe('carried to another date', () => {
     ).toEqual([offer('b1', 'Helper')]);
   });
 
+  test('a line that is narrowed by an answer goes by the question of the same words there', () => {
+    const line = (id: string, column: string) => ({
+      id,
+      name: 'Bring boots',
+      moment: 'start',
+      narrowed: [
+        { column, is: 'any of', values: ['Yes'] },
+        { column: 'offer', is: 'any of', values: ['Helper'] },
+      ],
+    });
+    const from = plan({ questions: [question('q1', 'Boots?')], messages: [line('m1', 'q1')] });
+    const to = plan({ questions: [question('p1', 'Boots?')], messages: [line('n1', 'p1')] });
+    expect(differences(from, to)).toEqual([]);
+    expect(differences(from, plan({ ...to, messages: [line('n1', 'state')] }))).toEqual(['messages']);
+    expect(carry(from, { ...to, messages: [] }, ['messages'], newId).messages).toMatchObject([
+      { narrowed: [{ column: 'p1' }, { column: 'offer' }] },
+    ]);
+  });
+
   test('questions point at the ticket of the same name there, or at all where there is none', () => {
     const from = plan({ offers: [offer('a1', 'Helper')], questions: [question('q1', 'Boots?', 'a1')] });
     const has = plan({ offers: [offer('b1', 'Helper')], questions: [] });

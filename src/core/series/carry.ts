@@ -42,6 +42,7 @@ function comparable(plan: CarriedPlan, field: PlanField): unknown {
       offerIds?: readonly unknown[];
       speakerIds?: readonly unknown[];
       shownIf?: { questionId: unknown } | null;
+      narrowed?: readonly { column: string }[];
     };
     return {
       ...rest,
@@ -52,6 +53,14 @@ function comparable(plan: CarriedPlan, field: PlanField): unknown {
               ...rest.shownIf,
               questionId: nameOf(rowsOf(plan, field), field, rest.shownIf.questionId),
             },
+          }
+        : {}),
+      ...(rest.narrowed
+        ? {
+            narrowed: rest.narrowed.map((c) => ({
+              ...c,
+              column: nameOf(rowsOf(plan, 'questions'), 'questions', c.column) ?? c.column,
+            })),
           }
         : {}),
       ...(rest.offerIds
@@ -112,10 +121,11 @@ export function carry<P extends CarriedPlan>(
   newId: () => string,
 ): Partial<P> {
   const change: Record<string, unknown> = {};
-  const mapOf = (field: 'offers' | 'speakers') =>
+  const mapOf = (field: 'offers' | 'speakers' | 'questions') =>
     idsFor(field, rowsOf(from, field), rowsOf(to, field), newId);
   const offers = mapOf('offers');
   const speakers = mapOf('speakers');
+  const questions = mapOf('questions');
   for (const field of fields) {
     if (!isList(field)) {
       change[field] = from[field];
@@ -126,13 +136,16 @@ export function carry<P extends CarriedPlan>(
         ? offers
         : field === 'speakers'
           ? speakers
-          : idsFor(field, rowsOf(from, field), rowsOf(to, field), newId);
+          : field === 'questions'
+            ? questions
+            : idsFor(field, rowsOf(from, field), rowsOf(to, field), newId);
     change[field] = rowsOf(from, field).map((row) => {
       const moved: Row & {
         offerId?: string | null;
         offerIds?: readonly string[];
         speakerIds?: readonly string[];
         shownIf?: { questionId: string } | null;
+        narrowed?: readonly { column: string }[];
       } = {
         ...row,
         id: ids.get(row.id)!,
@@ -143,6 +156,9 @@ export function carry<P extends CarriedPlan>(
           ...moved.shownIf,
           questionId: ids.get(moved.shownIf.questionId) ?? moved.shownIf.questionId,
         };
+      // What narrows by an answer goes by the question of that date.
+      if (moved.narrowed)
+        moved.narrowed = moved.narrowed.map((c) => ({ ...c, column: questions.get(c.column) ?? c.column }));
       if (moved.offerIds)
         moved.offerIds = moved.offerIds.flatMap((o) => carried(offers, o, fields, 'offers', to) ?? []);
       if (moved.speakerIds)

@@ -1,6 +1,11 @@
-/** Whom the steps of a message plan are for, in English. */
+/** Whom the lines of a message plan are for, in English. */
 export const audiencesEn = {
   orders: 'whoever booked',
   attendees: 'attendees',
   crew: 'crew',
+  waiting: 'parties on the waitlist',
+  accepted: 'whoever was accepted',
+  offered: 'whoever is offered a seat',
+  'given up': 'whoever gave seats up',
+  following: 'those who follow it without a seat',
 } as const;

@@ -39,6 +39,27 @@ export const deskEn = {
     other:
       '{{count}} things at the card processor are to be settled: contested, not gone through, or not explained.',
   },
+  sending: 'Sending is stopped',
+  'sending stopped': {
+    one: '{{by}} stopped it. One message is due and waits.',
+    other: '{{by}} stopped it. {{count}} messages are due and wait.',
+  },
+  'sending stopped, none': '{{by}} stopped it. Nothing was due since.',
+  'see sending': 'Open the Tray',
+  'questions open': {
+    one: 'One question waits for an answer.',
+    other: '{{count}} questions wait for an answer.',
+  },
+  'questions open, by': {
+    one: 'One question waits for an answer. {{by}} answers.',
+    other: '{{count}} questions wait for an answer. {{by}} answers.',
+  },
+  'came in': 'People wrote back',
+  'came in open': {
+    one: 'One reply or question waits for an answer.',
+    other: '{{count}} replies and questions wait for an answer.',
+  },
+  answer: 'Answer',
   gifts: 'Monthly gifts',
   'gifts missed': {
     one: 'For one monthly gift no card works any more. Whoever gives was written to; a call may help.',

@@ -29,6 +29,9 @@ export const lifelineEn = {
   'proposed an event': 'proposed',
   // Surveys
   answered: 'answered',
+  // What came back
+  'wrote back': 'wrote back',
+  'answered by a machine': 'an automatic reply',
   // Notes
   'written by': '{{author}}',
   'written by, due': '{{author}}, due {{date}}',

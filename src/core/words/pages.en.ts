@@ -102,5 +102,10 @@ export const en = {
   pronouns: 'Pronouns',
   dietary: 'Allergies and needs',
   skip: 'Skip to content',
+  followTitle: 'Tell me about it',
+  followText: 'Without a seat: you get its reminders, by email.',
+  followAsked: 'We wrote to you. Open the link in that email, and you hear of it from then on.',
+  askOrganizer: 'Ask a question',
+  questionSent: 'Sent. The answer comes to your address.',
 };
 export type Words = typeof en;

@@ -104,4 +104,9 @@ export const fr: Words = {
   pronouns: 'Pronoms',
   dietary: 'Allergies et besoins',
   skip: 'Au contenu',
+  followTitle: 'Tenez-moi au courant',
+  followText: 'Sans place : vous recevez ses rappels, par courriel.',
+  followAsked: 'Nous vous avons écrit. Ouvrez le lien de ce courriel pour être tenu au courant.',
+  askOrganizer: 'Poser une question',
+  questionSent: 'Envoyé. La réponse viendra à votre adresse.',
 };

@@ -17,6 +17,7 @@ export const problemsEn = {
   'not-a-telephone': 'This is not a telephone number.',
   'about-needed': 'Say what it is.',
   'name-needed': 'Give a name.',
+  'no-name': 'This is not a name.',
   'first-name-needed': 'Give your first name.',
   'last-name-needed': 'Give your last name.',
   'more-named-than-seats': {

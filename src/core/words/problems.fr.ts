@@ -15,6 +15,7 @@ export const problemsFr: ProblemWords = {
   'not-a-telephone': 'Ce n’est pas un numéro de téléphone.',
   'about-needed': 'Dites de quoi il s’agit.',
   'name-needed': 'Indiquez un nom.',
+  'no-name': 'Ce n’est pas un nom.',
   'first-name-needed': 'Indiquez votre prénom.',
   'last-name-needed': 'Indiquez votre nom de famille.',
   'more-named-than-seats': {

@@ -24,7 +24,5 @@ export const programmeEn = {
   sessionsKept: 'Your sessions are kept.',
   sessionsCalendar: 'Add them to my calendar',
   sameTimeAs: 'at the same time as {{title}}',
-  askOrganizer: 'Ask a question',
   yourQuestion: 'Your question',
-  questionSent: 'Sent. The answer comes to your address.',
 } as const;

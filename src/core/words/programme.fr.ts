@@ -26,7 +26,5 @@ export const programmeFr: { [Key in keyof typeof programmeEn]: string } = {
   sessionsKept: 'Vos séances sont gardées.',
   sessionsCalendar: 'Les ajouter à mon agenda',
   sameTimeAs: 'en même temps que {{title}}',
-  askOrganizer: 'Poser une question',
   yourQuestion: 'Votre question',
-  questionSent: 'Envoyé. La réponse viendra à votre adresse.',
 };

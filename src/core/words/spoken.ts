@@ -10,8 +10,10 @@ import { factsEn } from './facts.en.ts';
 import { fillIn, type Params, type Plurals } from './filling.ts';
 import type { Language } from './language.ts';
 import { catalogued, spokenIn } from './language.ts';
+import { lettersEn } from './letters.en.ts';
 import { lifelineEn } from './lifeline.en.ts';
 import { duesEn, notesEn } from './notes.en.ts';
+import { noticesEn } from './notices.en.ts';
 import { pinsEn } from './pins.en.ts';
 import { alsoOfBookings, alsoSay } from './problems.ts';
 import { reasonsEn } from './reasons.en.ts';
@@ -31,8 +33,10 @@ const english = {
   desk: deskEn,
   dues: duesEn,
   facts: factsEn,
+  letters: lettersEn,
   lifeline: lifelineEn,
   notes: notesEn,
+  notices: noticesEn,
   pins: pinsEn,
   reasons: reasonsEn,
   refusals: refusalsEn,

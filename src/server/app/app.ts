@@ -30,6 +30,10 @@ export interface App {
   log: Log;
   /** Sends one message. The same key is never accepted twice. Throws when the gateway does not take it. */
   mail: (message: Letter) => Promise<void>;
+  /** Replies to what it sends are handed on here. */
+  takesReplies: boolean;
+  /** The same with a text message. */
+  text: (message: TextMessage) => Promise<void>;
   /** The processor of card payments. */
   cards: CardGateway;
   /** What its stand-in is made of; it does things by itself. */
@@ -48,14 +52,35 @@ export interface App {
   throttles: { pair: Throttle; account: Throttle };
 }
 
-/** A message as it is handed to the gateway. */
-export interface Letter {
-  key: string;
+/** Somebody a mail comes from or goes to. */
+export interface MailParty {
+  name: string;
   address: string;
+}
+
+/** A mail as it is handed to the gateway. */
+export interface Letter {
+  /** The same key is accepted once. */
+  key: string;
+  from: MailParty;
+  to: MailParty;
   subject: string;
+  text: string;
+  html: string;
+  headers: Readonly<Record<string, string>>;
+  /** A calendar entry that goes with it (RFC 5546), where it brings one. */
+  calendar: { method: 'REQUEST' | 'CANCEL'; text: string } | null;
+}
+
+/** Thrown by a gateway that takes a message from nobody: trying it again is of no use. */
+export class RefusedForGood extends Error {}
+
+/** A text message as it is handed to its gateway. */
+export interface TextMessage {
+  key: string;
+  /** A telephone number, E.164. */
+  number: string;
   body: string;
-  /** A calendar file that goes with it (RFC 5545), where it brings one. */
-  calendar: string | null;
 }
 
 /** What one word does when something happened, in the same transaction. */
@@ -173,7 +198,9 @@ export type LinkKind =
   | 'invited'
   | 'gift'
   | 'pledge'
-  | 'receipt';
+  | 'receipt'
+  | 'out'
+  | 'follow';
 
 /** Makes sure a public link exists and returns its token. A link that was stopped stays so. What is new has none yet. */
 export async function openLink(

@@ -1,5 +1,6 @@
 import type { EventPlan } from '#contract/plan.ts';
 import type { EventState } from '#core/events/states.ts';
+import { type MessageFacts, messageTellings } from './messageKinds.ts';
 import { type MoneyFacts, moneyTellings } from './moneyKinds.ts';
 import { type Changed, changed, event, nobody, ofEvent, order, type Telling } from './telling.ts';
 
@@ -17,7 +18,7 @@ export interface PlanChange {
  * What can happen to an event and to whoever has to do with it, each with what it concerns. A command records the fact;
  * what follows from it is declared by each word in its own facts.ts.
  */
-export interface Facts extends MoneyFacts {
+export interface Facts extends MoneyFacts, MessageFacts {
   'event begun': { eventId: string; from: string | null };
   'event deleted': {
     eventId: string;
@@ -178,9 +179,6 @@ export interface Facts extends MoneyFacts {
   /** A unit, a place, a fund or a waiver was added to what plans choose from. */
   'register grew': Changed & { kind: string; id: string };
   'place changed': Changed & { id: string };
-  'mailing written': Changed & { mailingId: string };
-  'message tried again': { messageId: string };
-  'message settled': { eventId: string | null; messageId: string };
   'team changed': Changed & { eventId: string };
   'sessions chosen': { eventId: string; registrationId: string };
   'session proposed': { eventId: string };
@@ -192,6 +190,7 @@ export type FactKind = keyof Facts;
 /** What every kind of fact leaves behind by itself. */
 export const tellings: { readonly [K in FactKind]: Telling<Facts[K]> } = {
   ...moneyTellings,
+  ...messageTellings,
   'event begun': {
     entry: (f) => ({
       action: f.from ? 'copied' : 'begun',
@@ -522,12 +521,6 @@ export const tellings: { readonly [K in FactKind]: Telling<Facts[K]> } = {
   'import changed': { entry: (f) => changed('import', f.importId, f), topics: nobody },
   'place changed': { entry: (f) => changed('place', f.id, f), topics: nobody },
   'register grew': { entry: (f) => changed(f.kind, f.id, f), topics: nobody },
-  'mailing written': { entry: (f) => changed('mailing', f.mailingId, f), topics: nobody },
-  'message tried again': {
-    entry: (f) => ({ action: 'tried a message again', subject: { kind: 'message', id: f.messageId } }),
-    topics: nobody,
-  },
-  'message settled': { topics: ofEvent },
   'team changed': { entry: (f) => changed('event', f.eventId, f), topics: ofEvent },
   // The seat's own rows say it.
   'sessions chosen': { topics: ofEvent },

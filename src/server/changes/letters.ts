@@ -14,7 +14,7 @@ import { splitName } from '#core/contacts/names.ts';
 import { titleFor } from '#core/events/french.ts';
 import { type CalendarEntry, writeCalendar } from '#core/exchange/calendar.ts';
 import { hideLinks, linkMark } from '#core/messages/links.ts';
-import { merge, unknownFields } from '#core/messages/merge.ts';
+import { merge, problemsInText, wrongIn } from '#core/messages/merge.ts';
 import type { MessageText } from '#core/messages/texts.ts';
 import { sayTime } from '#core/time/say.ts';
 import { wrongAt } from '#core/words/problems.ts';
@@ -25,7 +25,7 @@ import { sayPlace, sayWhen } from '../events/saying.ts';
 import type { EventRow } from '../events/store.ts';
 import { invalid } from '../http/problem.ts';
 import { putOut } from '../messages/outbox.ts';
-import { sayShift } from '../messages/sending.ts';
+import { sayShift } from '../messages/rendering.ts';
 import { theOrganization } from '../staff/store.ts';
 import type { Addressee } from './people.ts';
 import { crewShifts, keepFiles, type ShiftOf } from './store.ts';
@@ -49,13 +49,6 @@ export interface Happened {
 export type Letters = WhatIf['letters'];
 type Chosen = Settling['letters'][number];
 
-/** Fields that a text uses and that neither every message nor these letters have. */
-function strangeFields(text: MessageText): string[] {
-  return [text.subject, text.body]
-    .flatMap((of) => unknownFields(`${of.en} ${of.fr}`))
-    .filter((field) => !(letterFields as readonly string[]).includes(field));
-}
-
 /** The letter to some of those concerned: the draft, or what was written in its place. */
 function textFor(kind: LetterKind, to: Concerned, chosen: Chosen | undefined): MessageText {
   const draft = letterTexts[kind][to];
@@ -77,10 +70,10 @@ export function checkLetters(
   const wrong = letters.flatMap((letter, at) => {
     if (!letter.told && bySelf(letter.to) && letter.why.trim().length < 3 && !trying)
       return [wrongAt(`settle.letters.${at}.why`, 'why-untold')];
-    const subject = { en: letter.subject?.en ?? '', fr: letter.subject?.fr ?? '' };
-    const body = { en: letter.body?.en ?? '', fr: letter.body?.fr ?? '' };
-    return strangeFields({ subject, body }).map((field) =>
-      wrongAt(`settle.letters.${at}.body`, 'not-a-merge-field', { field }),
+    return [letter.subject, letter.body].flatMap((of) =>
+      [of?.en ?? '', of?.fr ?? ''].flatMap((text) =>
+        wrongIn(`settle.letters.${at}.body`, problemsInText(text, letterFields)),
+      ),
     );
   });
   if (wrong.length) throw invalid(wrong);
@@ -143,8 +136,8 @@ export async function writeLetters(w: Work, happened: Happened, settle: Settling
         page: `${w.app.origin}/events/${after.id}/clearance`,
       };
       return {
-        subject: merge(text.subject[language], values, own),
-        body: withoutGaps(merge(text.body[language], values, own)),
+        subject: merge(text.subject[language], values, { own }),
+        body: withoutGaps(merge(text.body[language], values, { own })),
       };
     };
     const sampled = people.find((one) => !one.whyNot);

@@ -2,12 +2,13 @@ import type { Concerned } from '#core/changes/letters.ts';
 import { becauseQuiet } from '#core/contacts/quiet.ts';
 import { isEmail } from '#core/contacts/reach.ts';
 import { aboutOf } from '#core/messages/audiences.ts';
-import { planStep } from '#core/messages/plan.ts';
+import { plainLine } from '#core/messages/lines.ts';
+import { planLine } from '#core/messages/planning.ts';
 import { because, type Reason } from '#core/words/reasons.ts';
 import type { Work } from '../app/app.ts';
 import { readSteps } from '../clearance/steps.ts';
 import type { EventRow } from '../events/store.ts';
-import { peopleOf, recipientsOf } from '../messages/audiences.ts';
+import { peopleOf } from '../messages/audiences.ts';
 import { colleagues, decidersOf } from '../messages/clearance.ts';
 import { crewShifts, type ShiftOf, speakerRecipients, waitingRecipients } from './store.ts';
 
@@ -38,16 +39,18 @@ export async function concernedBy(w: Work, event: EventRow): Promise<Addressee[]
   const people = peopleOf(w.tx, event, null);
   const orderOfSeat = new Map((await people.attendees()).map((a) => [a.registrationId, a.orderId]));
   // As a reminder goes: one copy an address, the buyer's for those without one.
-  const step = {
+  const line = {
+    ...plainLine,
     id: event.id,
     name: '',
     moment: 'registration made' as const,
     offset: { days: 0, minutes: 0 },
     audience: 'attendees' as const,
+    addedAt: null,
+    sentByHandAt: null,
   };
-  const recipients = await recipientsOf(people, { audience: step.audience, kind: 'reminder' });
-  const language = new Map(recipients.map((r) => [r.key, r.language]));
-  const { planned, leftOut } = planStep(step, event, recipients);
+  const recipients = await people.of(line.audience);
+  const { planned, leftOut } = planLine(line, event, recipients, { quiet: null, holidays: [] });
   const seated = [
     ...planned.map(({ recipient }) => ({ recipient, why: null })),
     // Whoever shares an address with somebody else has the copy.
@@ -59,8 +62,8 @@ export async function concernedBy(w: Work, event: EventRow): Promise<Addressee[]
       key: recipient.key,
       contactId: recipient.contactId,
       name: recipient.name,
-      email: recipient.email,
-      language: language.get(recipient.key) ?? 'en',
+      email: recipient.reach.email,
+      language: recipient.language,
       whyNot: why,
       orderId: about.of === 'seat' ? (orderOfSeat.get(about.id) ?? null) : about.id,
       shifts: [],

@@ -6,7 +6,7 @@ import { emailOf, orderEmail, whyQuiet } from '../contacts/quiet.ts';
 import { first, insert, type Queries } from '../db/database.ts';
 import { endSql } from '../events/end.ts';
 import { notFound } from '../http/problem.ts';
-import type { SaidShift } from '../messages/sending.ts';
+import type { SaidShift } from '../messages/rendering.ts';
 
 /** From here on every row that is written is kept with a change, until told otherwise: null. */
 export const keepRows = (tx: Queries, changeId: string | null): Promise<unknown> =>

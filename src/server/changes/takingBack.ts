@@ -54,7 +54,7 @@ const altered: readonly (readonly [readonly string[], Stands])[] = [
       'questions',
       'agenda_sessions',
       'bookings',
-      'message_steps',
+      'message_lines',
       'surveys',
       'speakers',
       'sponsors',

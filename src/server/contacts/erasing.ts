@@ -124,6 +124,12 @@ export async function erase(w: Work, contactId: string): Promise<void> {
     )
   ).map((r) => r.id);
   const run = (sql: string) => tx.query(sql, [shells]);
+  await run(
+    'delete from board_questions where lower(trim(email)) in (select email_key from contact_emails where contact_id = any($1))',
+  );
+  await run(
+    'delete from incoming where contact_id is null and lower(trim(address)) in (select email_key from contact_emails where contact_id = any($1))',
+  );
   for (const table of [
     'contact_emails',
     'contact_phones',
@@ -139,6 +145,9 @@ export async function erase(w: Work, contactId: string): Promise<void> {
     'segment_members',
     'proposals',
     'survey_asks',
+    'followers',
+    'notices',
+    'incoming',
   ])
     await run(`delete from ${table} where contact_id = any($1)`);
   await run('delete from affiliations where organization_id = any($1)');
@@ -166,10 +175,13 @@ export async function erase(w: Work, contactId: string): Promise<void> {
     "update pledges set given = 'Erased', family = '', email = '', card_token = null, card_ending = '', state = 'ended', next_at = null, ended_at = coalesce(ended_at, now()) where contact_id = any($1)",
   );
   await run(
-    'delete from standin_mail where key in (select id::text from messages where contact_id = any($1))',
+    "delete from standin_mail where split_part(key, '.', 1) in (select id::text from messages where contact_id = any($1))",
+  );
+  await run(
+    "delete from standin_texts where split_part(key, '.', 1) in (select id::text from messages where contact_id = any($1))",
   );
   await tx.query(
-    `update messages set name = 'Erased', address = null, subject = null, body = null,
+    `update messages set name = 'Erased', address = null, subject = null, body = null, formatted = null, preview = '', closing = '', headers = null,
        state = case when state in ('planned', 'due', 'failed') then 'held back' else state end,
        why_not = case when state in ('planned', 'due', 'failed') then ${reasonSql('erased')} else why_not end,
        next_try_at = null where contact_id = any($1)`,

@@ -76,6 +76,10 @@ export const readLifeline = (
               ${asWritten('coalesce(m.subject, m.reason)')}, null, m.event_id
          from messages m where m.contact_id = $1 and m.state in ('sent', 'failed', 'bounced')
        union all
+       select i.came_at, 'message', ${said("case when i.automatic then 'answered by a machine' else 'wrote back' end")},
+              ${asWritten('left(i.words, 300)')}, null, i.event_id
+         from incoming i where i.contact_id = $1
+       union all
        select x.answered_on::timestamptz, 'survey', ${said("'answered'")}, ${asWritten("coalesce(v.title->>'en', '')")}, null, v.event_id
          from survey_responses x join surveys v on v.id = x.survey_id where x.contact_id = $1
        union all

@@ -24,6 +24,7 @@ export const belongings = [
   { table: 'affiliations', column: 'contact_id' },
   { table: 'affiliations', column: 'organization_id' },
   { table: 'consents', column: 'contact_id' },
+  { table: 'incoming', column: 'contact_id' },
   { table: 'staff', column: 'contact_id' },
   { table: 'orders', column: 'buyer_contact_id' },
   { table: 'orders', column: 'placed_by' },
@@ -46,6 +47,7 @@ export const belongings = [
   { table: 'session_proposals', column: 'contact_id' },
   { table: 'event_proposals', column: 'contact_id' },
   { table: 'event_invited', column: 'contact_id' },
+  { table: 'followers', column: 'contact_id' },
   { table: 'guest_list_people', column: 'contact_id' },
   { table: 'care_reads', column: 'contact_id' },
   { table: 'audit', column: 'subject_id' },
@@ -57,6 +59,8 @@ const nameOf = (b: Belonging): string => `${b.table}.${b.column}`;
 
 /** What would stand twice if it came over: it stays with the merged contact, and comes back with it. */
 const clash: Record<string, string> = {
+  'followers.contact_id':
+    'exists (select 1 from followers k where k.contact_id = $1 and coalesce(k.event_id, k.series_id) = coalesce(t.event_id, t.series_id))',
   'event_invited.contact_id':
     'exists (select 1 from event_invited k where k.contact_id = $1 and k.event_id = t.event_id)',
   'contact_emails.contact_id':

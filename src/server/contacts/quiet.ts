@@ -20,6 +20,15 @@ export const emailOf = (contactId: string): string =>
   `(select email from contact_emails own where own.contact_id = ${contactId} and bounced_at is null and ended_on is null
     order by position, id limit 1)`;
 
+/** Whether the email somebody had bounced, where they have no other: SQL over a contact's id. */
+export const bouncedOf = (contactId: string): string =>
+  `exists (select 1 from contact_emails own where own.contact_id = ${contactId} and bounced_at is not null and ended_on is null)`;
+
+/** The number text messages go to: a mobile one, or one of which nobody said what it is. */
+export const mobileOf = (contactId: string): string =>
+  `(select phone from contact_phones own where own.contact_id = ${contactId} and ended_on is null and kind in ('mobile', '')
+    order by kind <> 'mobile', position, id limit 1)`;
+
 /** The telephone somebody is called at: the first that is theirs by now. */
 export const phoneOf = (contactId: string): string =>
   `(select phone from contact_phones own where own.contact_id = ${contactId} and ended_on is null order by position, id limit 1)`;

@@ -49,31 +49,40 @@ export async function visitorOf(by: Asking, request: Request | undefined): Promi
 }
 
 /** Somebody on record, with what decides which events they see and what they pay. */
-export async function asVisitor(tx: Queries, contactId: string): Promise<Visitor> {
-  const row = (await first<{
+export const asVisitor = async (tx: Queries, contactId: string): Promise<Visitor> =>
+  (await asVisitors(tx, [contactId])).get(contactId)!;
+
+/** The same of several, by their ids. */
+export async function asVisitors(
+  tx: Queries,
+  contactIds: readonly string[],
+): Promise<ReadonlyMap<string, Visitor>> {
+  if (!contactIds.length) return new Map();
+  const rows = await tx.query<{
+    contactId: string;
     memberships: Visitor['memberships'];
     invitedTo: string[];
     partOf: string[];
   }>(
-    tx,
-    `select
+    `select who.id as contact_id,
        coalesce((select jsonb_agg(jsonb_build_object('unitId', m.unit_id, 'from', m.since, 'until', m.until)) from (
-           select null::uuid as unit_id, starts_on as since, ends_on as until from memberships where contact_id = $1
-           union all select unit_id, since, until from unit_people where contact_id = $1) m), '[]') as memberships,
-       array(select event_id from event_invited where contact_id = $1) as invited_to,
-       array(select r.event_id from registrations r where r.contact_id = $1 and r.state in ${among(standing)}
+           select null::uuid as unit_id, starts_on as since, ends_on as until from memberships where contact_id = who.id
+           union all select unit_id, since, until from unit_people where contact_id = who.id) m), '[]') as memberships,
+       array(select event_id from event_invited where contact_id = who.id) as invited_to,
+       array(select r.event_id from registrations r where r.contact_id = who.id and r.state in ${among(standing)}
          union select o.event_id from orders o join registrations r on r.order_id = o.id
-           where o.buyer_contact_id = $1 and r.state in ${among(standing)}
-         union select s.event_id from assignments a join shifts s on s.id = a.shift_id where a.contact_id = $1 and a.state in ${among(onShift)}
-         union select event_id from speakers where contact_id = $1 and removed_at is null) as part_of`,
-    [contactId],
-  ))!;
-  return {
-    contactId,
-    memberships: row.memberships,
-    invitedTo: new Set(row.invitedTo),
-    partOf: new Set(row.partOf),
-  };
+           where o.buyer_contact_id = who.id and r.state in ${among(standing)}
+         union select s.event_id from assignments a join shifts s on s.id = a.shift_id where a.contact_id = who.id and a.state in ${among(onShift)}
+         union select event_id from speakers where contact_id = who.id and removed_at is null) as part_of
+     from unnest($1::uuid[]) as who (id)`,
+    [contactIds],
+  );
+  return new Map(
+    rows.map(({ contactId, memberships, invitedTo, partOf }) => [
+      contactId,
+      { contactId, memberships, invitedTo: new Set(invitedTo), partOf: new Set(partOf) },
+    ]),
+  );
 }
 
 /** Begins the session of somebody and sets its cookie: HttpOnly, SameSite=Lax, Secure where the product is reached by https. */

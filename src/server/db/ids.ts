@@ -66,3 +66,7 @@ export const linkToken = (secret: string, kind: string, subjectId: string, renew
 /** The code by which somebody signs in, derived so that the database does not hold it. */
 export const codeFor = (secret: string, id: string): string =>
   codeOf(createHmac('sha256', secret).update(`code:${id}`).digest());
+
+/** What makes the address for replies to a message its own: its id, and that only this server can have said it. In small letters. */
+export const replyToken = (secret: string, messageId: string): string =>
+  `${messageId.replace(/-/gu, '')}.${keyedHash(secret, `reply:${messageId}`).slice(0, 16)}`;

@@ -1,6 +1,6 @@
 import { moveCopy } from '#core/events/copy.ts';
 import { problemWithSlug, proposeSlug } from '#core/events/slug.ts';
-import { defaultSteps } from '#core/messages/texts.ts';
+import { firstLines } from '#core/messages/firstTexts.ts';
 import { shopAt } from '#core/offers/dated.ts';
 import type { CalendarDate, WallTime } from '#core/time/clock.ts';
 import { instantOf } from '#core/time/wallTime.ts';
@@ -119,8 +119,8 @@ export async function beginEvent(
   else
     await insert(
       tx,
-      'message_steps',
-      defaultSteps.map((s, position) => ({ id: app.ids.id(), eventId: id, position, ...s })),
+      'message_lines',
+      firstLines.map((line, position) => ({ id: app.ids.id(), eventId: id, position, ...line })),
     );
   if (copy) await addShifts(w, id, copy.shifts, zone);
   await record(w, 'event begun', { eventId: id, from: fromId });
@@ -197,8 +197,15 @@ async function copyParts(w: Work, from: string, to: string, startsLocal: string 
   );
   await insert(
     tx,
-    'message_steps',
-    plan.messages.map((m, position) => ({ ...m, id: app.ids.id(), eventId: to, position })),
+    'message_lines',
+    plan.messages.map((m, position) => ({
+      ...m,
+      id: app.ids.id(),
+      // What narrows by an answer goes by the questions of the copy.
+      narrowed: m.narrowed.map((c) => ({ ...c, column: questionIds.get(c.column) ?? c.column })),
+      eventId: to,
+      position,
+    })),
   );
   const speakerIds = new Map(plan.speakers.map((s) => [s.id, app.ids.id()]));
   await insert(

@@ -27,7 +27,7 @@ const used = {
   extras: 'exists (select 1 from order_lines l where l.extra_id = x.id)',
   codes: 'exists (select 1 from orders o where o.code_id = x.id)',
   questions: 'exists (select 1 from answers a where a.question_id = x.id)',
-  message_steps: 'exists (select 1 from messages m where m.step_id = x.id)',
+  message_lines: 'exists (select 1 from messages m where m.line_id = x.id)',
   agenda_sessions: 'exists (select 1 from session_seats t where t.session_id = x.id)',
   speakers: 'false',
   sponsors: 'false',
@@ -61,7 +61,15 @@ export async function saveList(
   for (const [position, row] of wanted.entries()) {
     const { id, ...fields } = row;
     if (known.has(id)) await update(tx, table, id, { ...fields, position, removedAt: null });
-    else await insert(tx, table, { id, eventId: event.id, position, ...fields });
+    else
+      await insert(tx, table, {
+        id,
+        eventId: event.id,
+        position,
+        ...fields,
+        // Whoever was there before is late for it.
+        ...(table === 'message_lines' ? { addedAt: now } : {}),
+      });
   }
 }
 

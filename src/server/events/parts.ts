@@ -1,4 +1,4 @@
-import type { EventPlan } from '#contract/plan.ts';
+import type { EventPlan, MessageLinePlan } from '#contract/plan.ts';
 import { problemsWithAgenda } from '#core/agenda/checking.ts';
 import { isEmail } from '#core/contacts/reach.ts';
 import { arrive } from '#core/events/copy.ts';
@@ -6,7 +6,8 @@ import { besideNow } from '#core/events/french.ts';
 import { type PlanField, type PlanPart, partOf } from '#core/events/parts.ts';
 import { instantIn, problemsWithSchedule, type Schedule } from '#core/events/schedule.ts';
 import { problemWithSlug } from '#core/events/slug.ts';
-import { unknownFields } from '#core/messages/merge.ts';
+import { problemsInLine } from '#core/messages/merge.ts';
+import { wrongInSaid } from '#core/messages/said.ts';
 import { shopAt } from '#core/offers/dated.ts';
 import { problemsWithQuestions } from '#core/questions/checking.ts';
 import { safeAddress } from '#core/text/doc.ts';
@@ -19,6 +20,10 @@ import { picturesById } from '../pictures/store.ts';
 import { isTaken, moveAddress } from './addresses.ts';
 import { checkShop, type Saving, saveList, saveShop, saveSurvey } from './lists.ts';
 import { roomsOf } from './store.ts';
+
+/** What is wrong with what a line says. */
+const problemsWithTexts = (m: MessageLinePlan, at: string): FieldProblem[] =>
+  wrongInSaid(m, `${at}.`, m.channel === 'email', (text) => problemsInLine(text, m.audience));
 
 /** How one part of a plan is checked and saved. */
 interface PartRule {
@@ -308,19 +313,8 @@ export const partRules: Readonly<Record<PlanPart, PartRule>> = {
     },
   },
   messages: {
-    check: ({ change }) =>
-      change.messages!.flatMap((m, at) =>
-        (['subject', 'body'] as const).flatMap((part) => {
-          const path = `messages.${at}.${part}.en`;
-          return [
-            ...(m[part].en.trim() ? [] : [wrongAt(path, 'nothing-written')]),
-            ...unknownFields(`${m[part].en} ${m[part].fr ?? ''}`).map((field) =>
-              wrongAt(path, 'not-a-merge-field', { field }),
-            ),
-          ];
-        }),
-      ),
-    save: (saving) => saveList(saving, 'message_steps', saving.before.messages, saving.change.messages!),
+    check: ({ change }) => change.messages!.flatMap((m, at) => problemsWithTexts(m, `messages.${at}`)),
+    save: (saving) => saveList(saving, 'message_lines', saving.before.messages, saving.change.messages!),
   },
   survey: {
     check: ({ change }) =>

@@ -13,7 +13,7 @@ import {
   type EventRow,
   plainPlan,
   readEvent,
-  readMessageSteps,
+  readMessageLines,
   readProgramme,
   readQuestions,
   readSold,
@@ -28,7 +28,7 @@ export async function readPlan(tx: Queries, event: EventRow): Promise<EventPlan>
     ...(await readProgramme(tx, event.id)),
     ...(await readSold(tx, event.id)),
     questions: await readQuestions(tx, event.id),
-    messages: await readMessageSteps(tx, event.id),
+    messages: (await readMessageLines(tx, event.id)).map(({ addedAt: _, sentByHandAt: __, ...line }) => line),
     survey: survey && { title: survey.title, anonymous: survey.anonymous, questions: survey.questions },
   };
 }

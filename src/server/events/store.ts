@@ -1,6 +1,6 @@
 import type { SessionPlan, Speaker, Sponsor } from '#contract/agenda.ts';
 import type { SeasonEvent, VenueChoice } from '#contract/events.ts';
-import type { Code, EventPlan, Extra, French, MessageStepPlan, Offer, QuestionPlan } from '#contract/plan.ts';
+import type { Code, EventPlan, Extra, French, MessageLinePlan, Offer, QuestionPlan } from '#contract/plan.ts';
 import type { NeededShift } from '#core/clearance/night.ts';
 import { searchWords } from '#core/contacts/search.ts';
 import { onShift } from '#core/crew/states.ts';
@@ -312,10 +312,17 @@ export const readQuestions = (tx: Queries, eventId: string): Promise<QuestionPla
     [eventId],
   );
 
-export const readMessageSteps = (tx: Queries, eventId: string): Promise<MessageStepPlan[]> =>
-  tx.query<MessageStepPlan>(
-    `select id, name, kind, moment, offset_days, offset_minutes, audience, subject, body
-     from message_steps where event_id = $1 and removed_at is null order by position`,
+/** A line of the message plan, with what is not the plan's: when it came in, and when it was sent by hand. */
+export interface LineRow extends MessageLinePlan {
+  addedAt: string | null;
+  sentByHandAt: string | null;
+}
+
+export const readMessageLines = (tx: Queries, eventId: string): Promise<LineRow[]> =>
+  tx.query<LineRow>(
+    `select id, name, moment, offset_days, offset_minutes, channel, audience, late, useful_minutes, working_days, narrowed, off, subject, preview, body, formatted, french_of,
+       added_at, sent_by_hand_at
+     from message_lines where event_id = $1 and removed_at is null order by position`,
     [eventId],
   );
 

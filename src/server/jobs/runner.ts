@@ -43,12 +43,12 @@ export interface Runner {
   stop(): Promise<void>;
 }
 
-/** Makes the runner. One piece of work runs at a time, in the order of its due moments. */
+/** Makes the runner, which looks every so many milliseconds, or never by itself. One piece of work runs at a time, in the order of its due moments. */
 export function makeRunner(
   app: App,
   kinds: readonly DueKind[],
   movable: MovableClock | null,
-  everyMs: number,
+  everyMs: number | null,
 ): Runner {
   let queue: Promise<unknown> = Promise.resolve();
   let stopped = false;
@@ -136,11 +136,11 @@ export function makeRunner(
     },
     async stop() {
       stopped = true;
-      clearInterval(timer);
+      if (timer) clearInterval(timer);
       await queue;
     },
   };
-  const timer = setInterval(() => runner.wake(), everyMs);
-  timer.unref();
+  const timer = everyMs === null ? null : setInterval(() => runner.wake(), everyMs);
+  timer?.unref();
   return runner;
 }

@@ -1,23 +1,35 @@
-import type { MessageStepPlan } from '#contract/plan.ts';
 import { becauseQuiet } from '#core/contacts/quiet.ts';
-import { type Audience, keyOf } from '#core/messages/audiences.ts';
-import { asksForWaivers, coversOthers, type Standing, whyNotGot } from '#core/messages/conditions.ts';
+import { type Audience, aboutOf, audiences, keyOf } from '#core/messages/audiences.ts';
+import { type Looked, momentRule, nothingKnown } from '#core/messages/moments.ts';
+import { narrowed } from '#core/seats/narrowing.ts';
+import { dateOf } from '#core/time/wallTime.ts';
+import { because } from '#core/words/reasons.ts';
 import type { Queries } from '../db/database.ts';
-import type { EventRow } from '../events/store.ts';
+import type { EventRow, LineRow } from '../events/store.ts';
+import { seatsToNarrow } from '../registration/seatTable.ts';
 import { theOrganization } from '../staff/store.ts';
 import { stillToSign, waiverNeeds } from '../waivers/store.ts';
-import { attendeeRecipients, crewRecipients, orderRecipients, type RecipientRow } from './store.ts';
+import { type Following, followersOf } from './followers.ts';
+import {
+  attendeeRecipients,
+  crewRecipients,
+  type Occasion,
+  occasionRecipients,
+  orderRecipients,
+  partyRecipients,
+  type RecipientRow,
+} from './store.ts';
 
-/** Who is there to write to, of an event or of one order in it; read once however many steps ask. */
+/** Who is there to write to, of an event or of one order in it; read once however many lines ask. */
 export interface People {
   event: EventRow;
   /** Only what concerns one order; null for everybody. */
   orderId: string | null;
-  orders(): ReturnType<typeof orderRecipients>;
   attendees(): ReturnType<typeof attendeeRecipients>;
-  crew(): ReturnType<typeof crewRecipients>;
-  /** Whether anything is signed there at all, and the orders for whose seats somebody still has to. */
-  signing(): Promise<{ asked: boolean; unsigned: ReadonlySet<string> }>;
+  /** Everybody of an audience, with what is looked up for a moment. */
+  of(audience: Audience, looks?: Looked): Promise<RecipientRow[]>;
+  /** The keys of those whom a line is narrowed to. */
+  among(line: Pick<LineRow, 'audience' | 'moment' | 'narrowed'>): Promise<ReadonlySet<string>>;
 }
 
 /** Reads something the first time it is asked for. */
@@ -29,114 +41,173 @@ function lazily<T>(read: () => Promise<T>): () => Promise<T> {
   };
 }
 
-export function peopleOf(tx: Queries, event: EventRow, orderId: string | null): People {
-  return {
-    event,
-    orderId,
-    orders: lazily(() => orderRecipients(tx, event.id, orderId)),
-    attendees: lazily(() => attendeeRecipients(tx, event.id, orderId)),
-    crew: lazily(() => crewRecipients(tx, event.id)),
-    signing: lazily(async () => {
-      const { ageOfMajority } = await theOrganization(tx);
-      const since = event.createdAt.slice(0, 10);
-      const needs = await waiverNeeds(tx, event, ageOfMajority, since, orderId);
-      return {
-        asked: needs.length > 0,
-        unsigned: new Set(needs.filter(stillToSign).map((need) => need.orderId)),
-      };
-    }),
+export function peopleOf(
+  tx: Queries,
+  event: EventRow,
+  orderId: string | null,
+  followerId: string | null = null,
+): People {
+  const attendees = lazily(() => attendeeRecipients(tx, event.id, orderId));
+  /** Whether anything is signed there at all, and the orders for whose seats somebody still has to. */
+  const signing = lazily(async () => {
+    const { ageOfMajority } = await theOrganization(tx);
+    const needs = await waiverNeeds(tx, event, ageOfMajority, event.createdAt.slice(0, 10), orderId);
+    return {
+      asked: needs.length > 0,
+      unsigned: new Set(needs.filter(stillToSign).map((need) => need.orderId)),
+    };
+  });
+  const readers: Record<Audience, () => Promise<RecipientRow[]>> = {
+    orders: async () => (await orderRecipients(tx, event.id, orderId)).map(asOrder),
+    attendees: async () => asAttendees(await attendees()),
+    // An order says nothing of the crew.
+    crew: async () => (orderId ? [] : (await crewRecipients(tx, event.id)).map(asVolunteer)),
+    waiting: async () => (await partyRecipients(tx, event.id, orderId)).map(asParty),
+    accepted: () => ofOccasion('accepted'),
+    offered: () => ofOccasion('offered'),
+    'given up': () => ofOccasion('given up'),
+    following: async () => (await followersOf(tx, event, { orderId, followerId })).map(asFollower),
   };
+  const ofOccasion = async (occasion: Occasion) =>
+    (await occasionRecipients(tx, occasion, event.id, orderId)).map(asOccasion);
+  const read = new Map<string, Promise<RecipientRow[]>>();
+  const of = (audience: Audience, looks?: Looked): Promise<RecipientRow[]> => {
+    const name = `${audience} ${looks}`;
+    const known = read.get(name);
+    if (known) return known;
+    const reading = looks === 'waivers' ? of(audience).then(withWaivers) : readers[audience]();
+    read.set(name, reading);
+    return reading;
+  };
+  const withWaivers = async (rows: RecipientRow[]): Promise<RecipientRow[]> => {
+    const { asked, unsigned } = await signing();
+    return rows.map((r) => ({
+      ...r,
+      standing: { ...r.standing, waiver: { asked, missing: unsigned.has(r.key) } },
+    }));
+  };
+  const seats = lazily(() => seatsToNarrow(tx, event, orderId));
+  const among: People['among'] = async ({ audience, moment, narrowed: conditions }) => {
+    const dayOf = (at: string) => dateOf(at, event.zone);
+    const { seats: which } = audiences[audience];
+    const theirs = (await seats()).filter((s) => which === 'all' || s.state === which);
+    const chosen = narrowed(theirs, { q: '', conditions: [...conditions] }, dayOf);
+    const ids = new Set(chosen.map((s) => s.id));
+    const orders = new Set(chosen.map((s) => s.orderId));
+    const rows = await of(audience);
+    return new Set(
+      rows.flatMap(({ key, coveredBy }) => {
+        const about = aboutOf(audience, key);
+        if (!(about.of === 'seat' ? ids : orders).has(about.id)) return [];
+        // The copy for somebody without an address goes to whoever booked, meant or not.
+        return coveredBy && !momentRule(moment).alone ? [key, coveredBy.key] : [key];
+      }),
+    );
+  };
+  return { event, orderId, attendees, of, among };
 }
 
-/** What of a step decides whom it concerns. */
-type Asked = Pick<MessageStepPlan, 'audience' | 'kind'>;
+type Row<Reader extends (...args: never[]) => Promise<unknown[]>> = Awaited<ReturnType<Reader>>[number];
 
-/** Everybody a step concerns, with the reasons known now for leaving somebody out. */
-export const recipientsOf = (people: People, step: Asked): Promise<RecipientRow[]> =>
-  readers[step.audience](people, step);
+/** What every recipient has, as the database says it. */
+const common = (r: Omit<Row<typeof crewRecipients>, 'assignmentId' | 'startsAt' | 'madeAt'>) => ({
+  contactId: r.contactId,
+  name: r.name,
+  reach: { email: r.email, 'text message': r.mobile },
+  bounced: r.bounced,
+  left: r.leftIt,
+  language: r.language,
+  quiet: becauseQuiet(r.quiet),
+  standing: nothingKnown,
+  coveredBy: null,
+  forOthers: false,
+  zone: null,
+});
 
-const nothingKnown: Standing = { waiver: null, attendance: null, owes: null };
+const asOrder = (r: Row<typeof orderRecipients>): RecipientRow => ({
+  ...common(r),
+  key: keyOf({ of: 'order', id: r.orderId }),
+  anchor: r.confirmedAt,
+  since: r.confirmedAt,
+  standing: { ...nothingKnown, owes: r.owed > 0 },
+});
 
-/** Who is in each audience. */
-const readers: Record<Audience, (people: People, step: Asked) => Promise<RecipientRow[]>> = {
-  async orders(people, step) {
-    const signing = asksForWaivers(step.kind) ? await people.signing() : null;
-    return (await people.orders()).map((r) => ({
-      key: keyOf({ of: 'order', id: r.orderId }),
-      contactId: r.contactId,
-      name: r.name,
-      email: r.email,
-      language: r.language,
-      anchor: r.confirmedAt,
-      since: r.confirmedAt,
-      coveredBy: null,
-      excludedBecause:
-        becauseQuiet(r.quiet) ??
-        whyNotGot(step.kind, {
-          ...nothingKnown,
-          owes: r.owed > 0,
-          waiver: signing && { asked: signing.asked, missing: signing.unsigned.has(r.orderId) },
-        }),
-    }));
-  },
+const asParty = (r: Row<typeof partyRecipients>): RecipientRow => ({
+  ...common(r),
+  key: keyOf({ of: 'order', id: r.orderId }),
+  anchor: r.waitlistedAt,
+  since: r.waitlistedAt,
+});
 
-  async attendees(people, step) {
-    const rows = await people.attendees();
-    const covers = coversOthers(step.kind);
-    const seen = new Set<string>();
-    const buyerSeat = (orderId: string) => rows.find((x) => x.orderId === orderId && x.isBuyer);
-    /** Under which key the buyer of an order gets the copy: as somebody who comes, or as the buyer alone. */
-    const copyOf = (orderId: string) => {
-      const seat = buyerSeat(orderId);
-      return keyOf(seat ? { of: 'seat', id: seat.registrationId } : { of: 'buyer', id: orderId });
-    };
-    return rows.flatMap((r): RecipientRow[] => {
-      const own = r.isBuyer || (r.contactId && r.email);
-      const since = { language: r.language, anchor: r.confirmedAt, since: r.confirmedAt };
-      const covered: RecipientRow[] = [];
-      // The buyer gets the copy for everybody without an address, also when they do not come themselves.
-      if (!own && covers) {
-        if (!buyerSeat(r.orderId) && !seen.has(r.orderId))
-          covered.push({
-            key: keyOf({ of: 'buyer', id: r.orderId }),
+/** Of a series, everybody once: who follows both it and one of its dates has one address. */
+const asFollower = (r: Following): RecipientRow => ({
+  ...common(r),
+  key: keyOf({ of: 'follower', id: r.followerId }),
+  anchor: r.since,
+  since: r.since,
+  quiet: becauseQuiet(r.quiet) ?? r.hidden ?? (r.hasSeat ? because('has a seat') : null),
+});
+
+const asOccasion = (r: Row<typeof occasionRecipients>): RecipientRow => ({
+  ...common(r),
+  key: keyOf({ of: 'occasion', id: r.orderId, at: r.at }),
+  anchor: r.at,
+  since: r.at,
+});
+
+const asVolunteer = (r: Row<typeof crewRecipients>): RecipientRow => ({
+  ...common(r),
+  key: keyOf({ of: 'shift', id: r.assignmentId }),
+  anchor: r.startsAt,
+  since: r.madeAt,
+});
+
+/** Those who come; and the buyer, who gets the copy for everybody without an address, also when they do not come themselves. */
+function asAttendees(rows: Row<typeof attendeeRecipients>[]): RecipientRow[] {
+  const seatOfBuyer = new Map(rows.filter((r) => r.isBuyer).map((r) => [r.orderId, r.registrationId]));
+  /** Under which key the buyer of an order gets the copy: as somebody who comes, or as the buyer alone. */
+  const copyOf = (orderId: string) => {
+    const seat = seatOfBuyer.get(orderId);
+    return keyOf(seat ? { of: 'seat', id: seat } : { of: 'buyer', id: orderId });
+  };
+  const seen = new Set<string>();
+  return rows.flatMap((r): RecipientRow[] => {
+    const own = r.isBuyer || (r.contactId && r.email);
+    const since = { anchor: r.confirmedAt, since: r.confirmedAt };
+    const forOthers: RecipientRow[] = [];
+    if (!own) {
+      if (!seatOfBuyer.has(r.orderId) && !seen.has(r.orderId))
+        forOthers.push({
+          ...common({
             contactId: r.buyerContactId,
             name: r.buyerName,
             email: r.buyerEmail,
-            ...since,
-            coveredBy: null,
-            excludedBecause: becauseQuiet(r.buyerQuiet),
-          });
-        seen.add(r.orderId);
-      }
-      return [
-        ...covered,
-        {
-          key: keyOf({ of: 'seat', id: r.registrationId }),
-          contactId: r.contactId,
-          name: r.name || 'a guest not named yet',
-          email: r.isBuyer ? (r.buyerEmail ?? r.email) : r.email,
+            mobile: r.buyerMobile,
+            bounced: false,
+            leftIt: false,
+            language: r.language,
+            quiet: r.buyerQuiet,
+          }),
           ...since,
-          coveredBy: own || !covers ? null : { key: copyOf(r.orderId), name: r.buyerName },
-          excludedBecause:
-            becauseQuiet(r.quiet) ?? whyNotGot(step.kind, { ...nothingKnown, attendance: r.attendance }),
+          key: keyOf({ of: 'buyer', id: r.orderId }),
+          forOthers: true,
+        });
+      seen.add(r.orderId);
+    }
+    return [
+      ...forOthers,
+      {
+        ...common(r),
+        ...since,
+        key: keyOf({ of: 'seat', id: r.registrationId }),
+        name: r.name || 'a guest not named yet',
+        reach: {
+          email: r.isBuyer ? (r.buyerEmail ?? r.email) : r.email,
+          'text message': r.isBuyer ? (r.buyerMobile ?? r.mobile) : r.mobile,
         },
-      ];
-    });
-  },
-
-  async crew(people, step) {
-    // An order says nothing of the crew.
-    if (people.orderId) return [];
-    return (await people.crew()).map((r) => ({
-      key: keyOf({ of: 'shift', id: r.assignmentId }),
-      contactId: r.contactId,
-      name: r.name,
-      email: r.email,
-      language: r.language,
-      anchor: r.startsAt,
-      since: r.madeAt,
-      coveredBy: null,
-      excludedBecause: becauseQuiet(r.quiet) ?? whyNotGot(step.kind, nothingKnown),
-    }));
-  },
-};
+        coveredBy: own ? null : { key: copyOf(r.orderId), name: r.buyerName },
+        standing: { ...nothingKnown, attendance: r.attendance, counted: r.counted, answered: r.answered },
+      },
+    ];
+  });
+}

@@ -1,13 +1,15 @@
 import type { QuietReason } from '#core/contacts/quiet.ts';
 import { emailKey, isEmail } from '#core/contacts/reach.ts';
-import { type MergeValues, merge } from '#core/messages/merge.ts';
-import { type DirectKind, directTexts } from '#core/messages/texts.ts';
+import type { MergeValues } from '#core/messages/merge.ts';
+import { fillSaid, saidIn } from '#core/messages/said.ts';
+import type { DirectKind } from '#core/messages/texts.ts';
 import { sayLongDate, sayTime } from '#core/time/say.ts';
 import { wallOf } from '#core/time/wallTime.ts';
 import { because } from '#core/words/reasons.ts';
 import type { Work } from '../app/app.ts';
 import { emailOf, whyQuiet } from '../contacts/quiet.ts';
 import { first } from '../db/database.ts';
+import { textOfLetter } from './letterTexts.ts';
 import { putOut } from './outbox.ts';
 
 export interface DirectMessage {
@@ -29,7 +31,7 @@ export async function planDirect(
   message: DirectMessage,
 ): Promise<void> {
   const { to, values, until } = message;
-  const text = directTexts[message.kind];
+  const text = saidIn(await textOfLetter(w.tx, message.kind), to.language);
   const quiet = to.contactId
     ? await first<{ why: QuietReason | null; gone: boolean; email: string | null }>(
         w.tx,
@@ -59,8 +61,7 @@ export async function planDirect(
       reason: message.reason,
       at: w.now,
       whyNot,
-      subject: merge(text.subject[to.language], filled, message.own),
-      body: merge(text.body[to.language], filled, message.own),
+      ...fillSaid(text, filled, { own: message.own }),
     },
   ]);
 }

@@ -1,11 +1,14 @@
 import type { EventPlan } from '#contract/plan.ts';
 import type { Consequences } from '#core/events/consequences.ts';
 import { lives } from '#core/events/states.ts';
+import type { Audience } from '#core/messages/audiences.ts';
 import type { Reactions, Work } from '../app/app.ts';
 import { readEvent } from '../events/store.ts';
+import { tellAnswer } from './board.ts';
 import { remindDeciders, tellDeciders, tellNamed, tellOfLate, tellSender } from './clearance.ts';
+import { keepQuestion } from './incoming.ts';
 import { replan } from './planning.ts';
-import { isAskedFor } from './store.ts';
+import { eventsPlanned, hasLinesFor, isAskedFor, isNarrowed, orderOfSeat } from './store.ts';
 import {
   tellBuyer,
   tellCode,
@@ -30,6 +33,8 @@ const deciding: readonly (keyof EventPlan)[] = [
   'zone',
   'messages',
   'waiverId',
+  // Whoever follows hears of nothing that is not shown to them.
+  'visibility',
   // An offer may have a waiver of its own.
   'offers',
 ];
@@ -45,12 +50,30 @@ async function replanSoon(
   return {};
 }
 
+/** Audiences of people who hold no seat. */
+const withoutSeat: readonly Audience[] = ['waiting', 'accepted', 'offered', 'given up'];
+
 const replanOrder = (w: Work, { eventId, orderId }: { eventId: string; orderId: string }) =>
   replanSoon(w, eventId, orderId);
 
 /** Where something of an order is still asked for. */
 async function replanAsking(w: Work, of: { eventId: string; orderId: string }) {
   return (await isAskedFor(w.tx, of.eventId, of.orderId)) ? replanOrder(w, of) : undefined;
+}
+
+/** Where it is by their seats that some get a line: what changed of an order may be what it goes by. */
+async function replanNarrowed(w: Work, of: { eventId: string; orderId: string }) {
+  return (await isNarrowed(w.tx, of.eventId)) ? replanOrder(w, of) : undefined;
+}
+async function replanSeat(w: Work, of: { eventId: string; registrationId: string }) {
+  if (!(await isNarrowed(w.tx, of.eventId))) return undefined;
+  const orderId = await orderOfSeat(w.tx, of.registrationId);
+  return orderId ? replanOrder(w, { eventId: of.eventId, orderId }) : undefined;
+}
+
+/** Where the plan has something for parties that hold no seat yet, or no longer. */
+async function replanParty(w: Work, of: { eventId: string; orderId: string }) {
+  return (await hasLinesFor(w.tx, of.eventId, withoutSeat)) ? replanOrder(w, of) : undefined;
 }
 
 export const messagesReactions: Reactions = {
@@ -65,11 +88,21 @@ export const messagesReactions: Reactions = {
     if (fields.some((f) => deciding.includes(f))) return replanSoon(w, eventId);
   },
   'event moved on': (w, { eventId }) => replanSoon(w, eventId),
-  async 'order placed'(w, { orderId, state }) {
+  'absences found': (w, { eventId }) => replanSoon(w, eventId),
+  'line sent by hand': (w, { eventId }) => replan(w, eventId),
+  async 'board answered'(w, { questionId, answered }) {
+    if (answered) await tellAnswer(w, questionId);
+  },
+  'recipients changed': (w, { eventId }) => replanSoon(w, eventId),
+  async 'quiet hours changed'(w) {
+    for (const eventId of await eventsPlanned(w.tx)) await replan(w, eventId);
+  },
+  async 'order placed'(w, { eventId, orderId, state }) {
     if (state === 'waitlisted') await tellBuyer(w, orderId, 'waitlisted', 'joined the waitlist');
     if (state === 'asked') await tellBuyer(w, orderId, 'asked', 'asked for seats');
+    if (state === 'waitlisted') return replanParty(w, { eventId, orderId });
   },
-  async 'request decided'(w, { orderId, decision, until, words }) {
+  async 'request decided'(w, { eventId, orderId, decision, until, words }) {
     // Where nothing has to be paid, the confirmation of the event's own plan says it.
     if (decision === 'held') await tellBuyer(w, orderId, 'accepted', 'was accepted', until ?? undefined);
     if (decision === 'waitlisted')
@@ -78,12 +111,16 @@ export const messagesReactions: Reactions = {
       await tellBuyer(w, orderId, 'not accepted', 'was declined', undefined, words);
     if (decision === 'asked')
       await tellBuyer(w, orderId, 'asked back', 'was asked something', undefined, words);
+    return replanParty(w, { eventId, orderId });
   },
   invited: (w, { invitationId, name, email, by }) =>
     tellTeam(w, 'invitation', invitationId, { name, email }, `invited by ${by}`),
   'new password asked': (w, { resetId, name, email }) =>
     tellTeam(w, 'reset', resetId, { name, email }, 'asked for a new password'),
-  'organizer asked': (w, { eventId, ...asked }) => tellOrganizer(w, eventId, asked),
+  async 'organizer asked'(w, { eventId, ...asked }) {
+    await keepQuestion(w, eventId, asked);
+    await tellOrganizer(w, eventId, asked);
+  },
   'session proposal decided': (w, { proposalId }) => tellProposer(w, proposalId),
   'event proposal decided': (w, { eventId }) => tellEventProposer(w, eventId),
   'code asked': (w, { codeId, email, language }) => tellCode(w, codeId, email, language),
@@ -103,6 +140,9 @@ export const messagesReactions: Reactions = {
   'change made': async (w, { eventId }) => (w.change?.replan ? replan(w, eventId) : undefined),
   'change taken back': (w, { eventId }) => replan(w, eventId),
   'guest named': replanOrder,
+  'answers changed': replanNarrowed,
+  'attendance marked': replanSeat,
+  'sessions chosen': replanSeat,
   'guest asked': (w, { registrationId, email }) => tellGuest(w, registrationId, email),
   'guests missed': (w, { orderId, count, until }) =>
     tellBuyer(w, orderId, 'guests missing', 'has seats without names', until, undefined, {
@@ -114,12 +154,15 @@ export const messagesReactions: Reactions = {
   'money let off': replanAsking,
   'refund failed': replanOrder,
   'payment taken back': replanOrder,
-  'seats offered': (w, { orderId, until, reason }) =>
-    tellBuyer(w, orderId, 'offered', `a seat came free: ${reason}`, until),
+  async 'seats offered'(w, { eventId, orderId, until, reason }) {
+    await tellBuyer(w, orderId, 'offered', `a seat came free: ${reason}`, until);
+    return replanParty(w, { eventId, orderId });
+  },
   async 'seats lapsed'(w, { eventId, orderId, reason, offered }) {
     // Of an event that is called off, people are told that, and not that seats went on.
     if (offered && lives((await readEvent(w.tx, eventId)).state))
       await tellBuyer(w, orderId, 'lapsed', reason);
+    return replanParty(w, { eventId, orderId });
   },
   'late payment returned': (w, { orderId }) =>
     tellBuyer(w, orderId, 'returned', 'the payment came after the seats were let go'),

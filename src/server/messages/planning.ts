@@ -1,42 +1,66 @@
-import type { MessageStepPlan } from '#contract/plan.ts';
+import type { MessageLinePlan } from '#contract/plan.ts';
 import type { Consequences, MessagesChanged } from '#core/events/consequences.ts';
 import { silentStates } from '#core/events/states.ts';
-import { isAhead } from '#core/messages/conditions.ts';
-import { type LeftOut, type PlannedMessage, type PlanStep, planStep } from '#core/messages/plan.ts';
+import type { Line } from '#core/messages/lines.ts';
+import { momentRule } from '#core/messages/moments.ts';
+import { type LineOf, type Plan, type PlanningRules, planLines } from '#core/messages/planning.ts';
 import { because, type Reason, sayReason } from '#core/words/reasons.ts';
 import type { Work } from '../app/app.ts';
 import type { Queries } from '../db/database.ts';
-import { type EventRow, readEvent, readMessageSteps } from '../events/store.ts';
-import { type People, peopleOf, recipientsOf } from './audiences.ts';
+import { type EventRow, type LineRow, readEvent, readMessageLines } from '../events/store.ts';
+import { theOrganization } from '../staff/store.ts';
+import { type People, peopleOf } from './audiences.ts';
 import { type Outgoing, putOut } from './outbox.ts';
-import { holdBack, holdBackRemoved, type Moved, movePlanned, readPlanned } from './store.ts';
+import {
+  holdBack,
+  holdBackRemoved,
+  type Moved,
+  movePlanned,
+  type RecipientRow,
+  readPlanned,
+} from './store.ts';
 
-/** Works a whole step out: who gets it when, and who does not and why. */
+type EventPlanned = Plan<RecipientRow>;
+
+/** A line as core plans it. */
+const asLine = ({ offsetDays: days, offsetMinutes: minutes, ...line }: LineRow): Line => ({
+  ...line,
+  offset: { days, minutes },
+});
+
+const nobody: EventPlanned = { planned: [], leftOut: [] };
+
+/**
+ * Works lines of an event out: who gets each when, and who does not and why. `lines` are all of its plan, or one: then those it may
+ * be given up for are looked at too.
+ */
 export async function planFor(
   tx: Queries,
   event: EventRow,
-  step: MessageStepPlan,
-  orderId: string | null = null,
-  people: People = peopleOf(tx, event, orderId),
-): Promise<{ planned: PlannedMessage[]; leftOut: LeftOut[]; languages: Map<string, 'en' | 'fr'> }> {
-  const recipients = await recipientsOf(people, step);
-  const plan: PlanStep = {
-    id: step.id,
-    name: step.name,
-    moment: step.moment,
-    offset: { days: step.offsetDays, minutes: step.offsetMinutes },
-    audience: step.audience,
-  };
-  return {
-    ...planStep(plan, event, recipients),
-    languages: new Map(recipients.map((r) => [r.key, r.language])),
-  };
+  lines: readonly LineRow[],
+  people: People = peopleOf(tx, event, null),
+): Promise<(lineId: string) => EventPlanned> {
+  const { quietHours: quiet, holidays } = await theOrganization(tx);
+  const rules: PlanningRules = { quiet, holidays };
+  const of: LineOf<RecipientRow>[] = [];
+  for (const line of lines)
+    of.push({
+      line: asLine(line),
+      recipients: await people.of(line.audience, momentRule(line.moment).looks),
+      among: line.narrowed.length ? await people.among(line) : null,
+    });
+  const plans = planLines(of, event, rules);
+  return (lineId) => plans.get(lineId) ?? nobody;
 }
+
+/** The lines that have to be worked out to know one of them. */
+export const beside = (lines: readonly LineRow[], line: LineRow): LineRow[] =>
+  line.late === 'last' ? lines.filter((l) => l.late === 'last') : [line];
 
 /**
  * Brings the planned rows of an event, or of one order in it, to what the plan says now: missing ones are added,
  * those that have not gone out move, those that no longer apply are held back with the reason. What was sent stays.
- * Answers, step by step, how many moved and how many do not go out. What a date that moved leaves behind in the past falls away.
+ * Answers, line by line, how many moved and how many do not go out. What a date that moved leaves behind in the past falls away.
  */
 export async function replan(
   w: Pick<Work, 'tx' | 'app' | 'now' | 'change'>,
@@ -46,69 +70,67 @@ export async function replan(
   const { tx, now } = w;
   const event = await readEvent(tx, eventId);
   const over = silentStates.includes(event.state);
-  const people = peopleOf(tx, event, orderId);
-  const steps = (await readMessageSteps(tx, eventId)).filter((s) => !orderId || s.audience !== 'crew');
+  const lines = (await readMessageLines(tx, eventId)).filter((l) => !orderId || l.audience !== 'crew');
   const rows = await readPlanned(
     tx,
     eventId,
-    steps.map((s) => s.id),
+    lines.map((l) => l.id),
     orderId,
   );
+  const planOf = over ? () => nobody : await planFor(tx, event, lines, peopleOf(tx, event, orderId));
+  const byLine = new Map(lines.map((l) => [l.id, [] as typeof rows]));
+  for (const row of rows) byLine.get(row.lineId)!.push(row);
   const fresh: Outgoing[] = [];
   const moved: Moved[] = [];
   const gone: { id: string; why: Reason }[] = [];
   const followed: MessagesChanged[] = [];
-  for (const step of steps) {
-    const { planned, leftOut, languages } = over
-      ? { planned: [], leftOut: [], languages: new Map() }
-      : await planFor(tx, event, step, orderId, people);
-    const ofStep = rows.filter((r) => r.stepId === step.id);
-    const existing = new Map(ofStep.map((r) => [r.recipientKey, r]));
+  for (const line of lines) {
+    const { planned, leftOut } = planOf(line.id);
+    const ofLine = byLine.get(line.id)!;
+    const existing = new Map(ofLine.map((r) => [r.recipientKey, r]));
     const wanted = new Set<string>();
     const goneBefore = gone.length;
     const times = { moved: [] as (string | null)[], to: [] as string[], held: [] as (string | null)[] };
-    const hold = (row: (typeof ofStep)[number], why: Reason) => {
+    const hold = (row: (typeof ofLine)[number], why: Reason) => {
       gone.push({ id: row.id, why });
       times.held.push(row.plannedFor);
     };
-    for (const { recipient, at, reason } of planned) {
+    for (const { recipient, address, at: time, reason } of planned) {
       wanted.add(recipient.key);
       const row = existing.get(recipient.key);
-      if (!row)
-        fresh.push({
-          eventId,
-          stepId: step.id,
-          recipientKey: recipient.key,
-          kind: step.kind,
-          contactId: recipient.contactId,
-          name: recipient.name,
-          address: recipient.email,
-          language: languages.get(recipient.key) ?? 'en',
-          reason,
-          at,
-        });
-      else if (row.state === 'planned' && row.plannedFor !== at && at < now && isAhead(step.kind))
+      const byHand = row?.state === 'held back' && isSentByHand(line, time, row.plannedFor);
+      const at = byHand ? line.sentByHandAt! : time;
+      if (!row) fresh.push(outgoing(eventId, line, recipient, address, at, reason));
+      else if (
+        row.state === 'planned' &&
+        row.plannedFor !== at &&
+        at < now &&
+        line.sentByHandAt === null &&
+        momentRule(line.moment).ahead
+      )
         hold(row, because('moment passed'));
       else if (
         (row.state === 'planned' && row.plannedFor !== at) ||
-        (row.state === 'held back' && at > now)
+        (row.state === 'held back' && (at > now || byHand))
       ) {
-        moved.push({ id: row.id, at, address: recipient.email, reason });
+        moved.push({ id: row.id, at, address, channel: line.channel, reason });
         times.moved.push(row.state === 'planned' ? row.plannedFor : null);
         times.to.push(at);
-      }
+      } else if (row.state === 'planned' && (row.address !== address || row.channel !== line.channel))
+        moved.push({ id: row.id, at, address, channel: line.channel, reason });
     }
-    for (const row of ofStep)
+    const whyNot = new Map(leftOut.map((l) => [l.recipient.key, l.why]));
+    for (const row of ofLine)
       if (row.state === 'planned' && !wanted.has(row.recipientKey))
         hold(
           row,
           over
             ? because('event ended', { state: event.state })
-            : (leftOut.find((l) => l.recipient.key === row.recipientKey)?.why ?? because('not taking part')),
+            : (whyNot.get(row.recipientKey) ?? because('not taking part')),
         );
     if (times.to.length)
       followed.push({
-        step: step.name,
+        line: line.name,
         fate: 'moved',
         count: times.to.length,
         from: earliest(times.moved),
@@ -117,7 +139,7 @@ export async function replan(
       });
     if (times.held.length)
       followed.push({
-        step: step.name,
+        line: line.name,
         fate: 'held back',
         count: times.held.length,
         from: earliest(times.held),
@@ -131,9 +153,9 @@ export async function replan(
     await movePlanned(tx, moved);
     await holdBack(tx, gone);
   }
-  for (const { step, count, from } of orderId ? [] : await holdBackRemoved(tx, eventId))
+  for (const { line, count, from } of orderId ? [] : await holdBackRemoved(tx, eventId))
     followed.push({
-      step,
+      line,
       fate: 'held back',
       count,
       from,
@@ -142,6 +164,31 @@ export async function replan(
     });
   return { messages: followed };
 }
+
+/** Whether somebody who was held back gets a line after all because it was sent by hand since. */
+const isSentByHand = ({ sentByHandAt }: LineRow, time: string, before: string | null): boolean =>
+  sentByHandAt !== null && time <= sentByHandAt && before !== sentByHandAt;
+
+const outgoing = (
+  eventId: string,
+  line: MessageLinePlan,
+  { key, contactId, name, language }: RecipientRow,
+  address: string,
+  at: string,
+  reason: string,
+): Outgoing => ({
+  eventId,
+  lineId: line.id,
+  recipientKey: key,
+  kind: line.moment,
+  channel: line.channel,
+  contactId,
+  name,
+  address,
+  language,
+  reason,
+  at,
+});
 
 /** The first of some moments. */
 const earliest = (moments: readonly (string | null)[]): string | null =>

@@ -1,32 +1,65 @@
 import type { MessageRow, messagesContract } from '#contract/messages.ts';
 import { messagesSeen } from '#core/access/messages.ts';
 import { hideLinks } from '#core/messages/links.ts';
-import { sayMoment } from '#core/messages/moments.ts';
-import { sayReason } from '#core/words/reasons.ts';
+import type { Queries } from '../db/database.ts';
 import { eventFor } from '../events/access.ts';
-import { readEvent, readMessageSteps } from '../events/store.ts';
+import { readEvent, readMessageLines } from '../events/store.ts';
 import type { Handlers } from '../http/handle.ts';
 import { notFound } from '../http/problem.ts';
-import { retry } from './commands.ts';
-import { planFor } from './planning.ts';
-import { orderOf, render } from './sending.ts';
-import { countTray, readInTray, readOfSteps, readText, readTray } from './tray.ts';
+import { theOrganization } from '../staff/store.ts';
+import { shown } from './letter.ts';
+import { previewDraft, previewLine, rendered, sendLine, testLine, whoNow } from './lines.ts';
+import { retry } from './retrying.ts';
+import { orderOf } from './sending.ts';
+import { linesShown, peopleShown } from './showing.ts';
+import { readStop, setStop } from './stopping.ts';
+import { countTray, readInTray, readText, readTray } from './tray.ts';
 
 const page = 200;
 
-/** A message without what only tells to which step and whom it belongs. */
-const shown = ({
-  stepId: _,
-  recipientKey: __,
-  ...row
-}: Awaited<ReturnType<typeof readOfSteps>>[number]): MessageRow => row;
+const organizationName = async (tx: Queries): Promise<string> => (await theOrganization(tx)).name;
+
+/** A message as it left, with its headers; what worked like a password is said in its place. */
+function asKept(row: MessageRow, stored: Awaited<ReturnType<typeof readText>>, organization: string) {
+  const subject = hideLinks(stored.subject ?? '');
+  const mail = { ...stored, subject, body: stored.body ?? '' };
+  if (row.channel !== 'email') return { subject, body: hideLinks(mail.body), html: null, headers: [] };
+  const { text, html } = shown(mail, organization);
+  return {
+    subject,
+    body: text,
+    html,
+    headers: Object.entries(stored.headers ?? {}).map(([name, value]) => ({ name, value: hideLinks(value) })),
+  };
+}
 
 export const messagesHandlers: Handlers<typeof messagesContract> = {
   'GET /api/tray': async ({ tx, query, staff }) => {
     const reach = messagesSeen(staff);
-    const rows = await readTray(tx, query.state, reach, query.eventId ?? null, page + 1, query.offset);
-    const counts = await countTray(tx, reach, query.eventId ?? null);
+    const { zone } = await theOrganization(tx);
+    const wanted = { eventId: query.eventId ?? null, q: query.q, day: query.day ?? null, zone };
+    const rows = await readTray(tx, query.state, reach, wanted, page + 1, query.offset);
+    const counts = await countTray(tx, reach, wanted);
     return { rows: rows.slice(0, page), counts, more: rows.length > page };
+  },
+
+  'GET /api/sending': async (c) => {
+    const { eventId = null } = c.query;
+    if (eventId) await eventFor(c, eventId, 'messages', 'see');
+    const stop = await readStop(c.tx, eventId, c.now);
+    // How many wait of all events is for those who see all of them.
+    return eventId || messagesSeen(c.staff).everything ? stop : { ...stop, waiting: 0 };
+  },
+
+  'PUT /api/sending': async (c) => {
+    await setStop(c, null, c.body.stop);
+    return { done: true };
+  },
+
+  'PUT /api/events/:id/sending': async (c) => {
+    await eventFor(c, c.params.id, 'messages', 'change');
+    await setStop(c, c.params.id, c.body.stop);
+    return { done: true };
   },
 
   'GET /api/messages/:id': async ({ tx, app, now, params, staff }) => {
@@ -35,76 +68,57 @@ export const messagesHandlers: Handlers<typeof messagesContract> = {
     if (!row) throw notFound('This message');
     const stored = await readText(tx, params.id);
     if (stored.body !== null || !row.eventId)
-      return { ...row, subject: hideLinks(stored.subject ?? ''), body: hideLinks(stored.body ?? '') };
-    const step = (await readMessageSteps(tx, row.eventId)).find((s) => s.id === stored.stepId);
-    if (!step) return { ...row, subject: '', body: '' };
-    const event = await readEvent(tx, row.eventId);
-    const text = await render(
+      return { ...row, ...asKept(row, stored, await organizationName(tx)) };
+    const line = (await readMessageLines(tx, row.eventId)).find((l) => l.id === stored.lineId);
+    if (!line) return { ...row, subject: '', body: '', html: null, headers: [] };
+    const {
+      subject,
+      text: body,
+      html,
+    } = await rendered(
       { tx, app, now },
-      event,
-      step,
+      await readEvent(tx, row.eventId),
+      line,
       { ...stored, contactId: row.contactId, name: row.name },
-      await orderOf(tx, step.audience, stored),
-      true,
+      await orderOf(tx, line.audience, stored),
     );
-    return { ...row, subject: hideLinks(text.subject), body: hideLinks(text.body) };
+    return { ...row, subject, body, html, headers: [] };
   },
 
   'POST /api/messages/:id/retry': async (c) => {
-    await retry(c, c.params.id);
+    await retry(c, c.params.id, c.body.email ?? null);
     return { done: true };
   },
 
-  'GET /api/events/:id/messages': async (c) => {
-    const { tx, params } = c;
-    const event = await eventFor(c, params.id, 'messages', 'see');
-    const steps = await readMessageSteps(tx, params.id);
-    const rows = await readOfSteps(tx, params.id);
-    return Promise.all(
-      steps.map(async (step) => {
-        // By the step itself: two of one name are two.
-        const mine = rows.filter((r) => r.stepId === step.id);
-        const { leftOut } = await planFor(tx, event, step);
-        const held = mine.filter((r) => r.state === 'held back');
-        const heldKeys = new Set(held.map((h) => h.recipientKey));
-        const computed = leftOut
-          .filter((l) => !heldKeys.has(l.recipient.key))
-          .map(
-            (l): MessageRow => ({
-              id: step.id,
-              eventId: event.id,
-              event: event.publicTitle,
-              step: step.name,
-              kind: step.kind,
-              contactId: l.recipient.contactId,
-              name: l.recipient.name,
-              address: l.recipient.email,
-              state: 'held back',
-              reason: step.name,
-              whyNot: sayReason(l.why),
-              plannedFor: null,
-              nextTryAt: null,
-              sentAt: null,
-              attempts: 0,
-            }),
-          );
-        const going = mine.filter((r) => r.state !== 'held back');
-        return {
-          stepId: step.id,
-          name: step.name,
-          when: sayMoment({
-            moment: step.moment,
-            offset: { days: step.offsetDays, minutes: step.offsetMinutes },
-          }),
-          audience: step.audience,
-          planned: going.filter((r) => r.state === 'planned' || r.state === 'due').length,
-          sent: going.filter((r) => r.state === 'sent').length,
-          failed: going.filter((r) => r.state === 'failed' || r.state === 'bounced').length,
-          firstAt: going[0]?.plannedFor ?? null,
-          rows: going.map(shown),
-          leftOut: [...held.map(shown), ...computed],
-        };
-      }),
-    );
+  'GET /api/events/:id/messages': async (c) =>
+    linesShown(c.tx, await eventFor(c, c.params.id, 'messages', 'see')),
+
+  'GET /api/events/:id/messages/people': async (c) =>
+    peopleShown(c.tx, await eventFor(c, c.params.id, 'messages', 'see'), c.query.q),
+
+  'GET /api/events/:id/lines/:lineId/now': async (c) => {
+    const event = await eventFor(c, c.params.id, 'messages', 'change');
+    const people = await whoNow(c.tx, event, c.params.lineId, c.now);
+    return { count: people.length, names: people.slice(0, 5).map((p) => p.name) };
+  },
+
+  'POST /api/events/:id/lines/:lineId/send': async (c) => {
+    const event = await eventFor(c, c.params.id, 'messages', 'change', true);
+    return { sent: await sendLine(c, event, c.params.lineId, c.body.expect) };
+  },
+
+  'GET /api/events/:id/lines/:lineId/preview': async (c) => {
+    const event = await eventFor(c, c.params.id, 'messages', 'see');
+    return previewLine(c, event, c.params.lineId, c.query.key);
+  },
+
+  'POST /api/events/:id/lines/preview': async (c) => {
+    const event = await eventFor(c, c.params.id, 'messages', 'see');
+    return previewDraft(c, event, c.body.line, c.body.key ?? null);
+  },
+
+  'POST /api/events/:id/lines/:lineId/test': async (c) => {
+    const event = await eventFor(c, c.params.id, 'messages', 'change');
+    return { address: await testLine(c, event, c.params.lineId, c.body.key, c.staff) };
   },
 };

@@ -1,37 +1,37 @@
-import type { MessageStepPlan } from '#contract/plan.ts';
-import { sayCode } from '#core/contacts/codes.ts';
 import type { QuietReason } from '#core/contacts/quiet.ts';
-import { hoursOf } from '#core/crew/clashes.ts';
 import { titleFor } from '#core/events/french.ts';
 import { silentStates } from '#core/events/states.ts';
 import { type Audience, aboutOf, audiences } from '#core/messages/audiences.ts';
-import { fillMarks, linkMark, linkPaths, marksIn, withoutMarks } from '#core/messages/links.ts';
-import { type MergeValues, merge } from '#core/messages/merge.ts';
-import { nextTry } from '#core/messages/retry.ts';
-import { sayAmount } from '#core/money/amount.ts';
-import { balanceDue } from '#core/money/balanceDue.ts';
-import { sayLongDate, sayShortDate, sayTime } from '#core/time/say.ts';
-import { wallOf } from '#core/time/wallTime.ts';
+import type { Channel } from '#core/messages/channels.ts';
+import type { Why } from '#core/messages/closing.ts';
+import type { MailingTopic } from '#core/messages/mailing.ts';
+import { nextTry, spreadOf } from '#core/messages/retry.ts';
+import type { Said } from '#core/messages/said.ts';
+import { asTexted } from '#core/messages/segments.ts';
+import { BrokenText, EmptyField } from '#core/messages/template.ts';
+import { type DirectKind, directAudiences, notRepliedTo } from '#core/messages/texts.ts';
+import type { Doc } from '#core/text/types.ts';
 import { because, type Reason } from '#core/words/reasons.ts';
-import { oneLine } from '#core/words/text.ts';
-import { readTexts } from '#core/words/texts.ts';
-import { type App, inTransaction, openLink, systemActor, type Work } from '../app/app.ts';
+import { type App, inTransaction, RefusedForGood, systemActor, type Work } from '../app/app.ts';
 import { record } from '../app/record.ts';
 import { whyQuiet } from '../contacts/quiet.ts';
-import { first, insert, type Queries, update } from '../db/database.ts';
-import { codeFor, linkToken } from '../db/ids.ts';
-import { sayPlace, sayWhen } from '../events/saying.ts';
-import { type EventRow, readEvent, readMessageSteps, readSurvey } from '../events/store.ts';
+import { first, type Queries, update } from '../db/database.ts';
+import { readEvent, readMessageLines } from '../events/store.ts';
 import type { Due } from '../jobs/runner.ts';
-import { theOrganization } from '../staff/store.ts';
+import { peopleOf } from './audiences.ts';
+import { cameBack } from './delivery.ts';
+import { endingOf, endingOfLine, letterOf, textOf } from './letter.ts';
 import { saidNoSince } from './mailings.ts';
-import { planFor } from './planning.ts';
-import { orderRecipients } from './store.ts';
+import { beside, planFor } from './planning.ts';
+import { calendarWith, render } from './rendering.ts';
+import { isStoppedSql } from './stopping.ts';
+import { orderOfSeat } from './store.ts';
 
 interface StoredMessage {
   id: string;
   eventId: string | null;
-  stepId: string | null;
+  lineId: string | null;
+  channel: Channel;
   mailingId: string | null;
   recipientKey: string;
   contactId: string | null;
@@ -41,16 +41,24 @@ interface StoredMessage {
   state: string;
   attempts: number;
   subject: string | null;
+  preview: string;
   body: string | null;
+  formatted: Doc | null;
+  closing: string;
+  headers: Record<string, string> | null;
   calendar: string | null;
+  readdressed: number;
+  topic: MailingTopic | null;
+  kind: string;
+  /** Sending was stopped. */
+  stopped: boolean;
 }
 
-const columns =
-  'id, event_id, step_id, mailing_id, recipient_key, contact_id, name, address, language, state, attempts, subject, body, coalesce(calendar, case when brings then (select f.calendar from change_files f where f.change_id = messages.change_id and f.language = messages.language) end) as calendar';
+const columns = `id, event_id, line_id, channel, mailing_id, recipient_key, contact_id, name, address, language, state, attempts, subject, preview, body, formatted, closing, headers, readdressed,
+  kind, (select topic from mailings g where g.id = messages.mailing_id) as topic, ${isStoppedSql('messages')} as stopped, coalesce(calendar, case when brings then (select f.calendar from change_files f where f.change_id = messages.change_id and f.language = messages.language) end) as calendar`;
 
 /** Asks for the next message that is due: planned, tried again, or left claimed by a crash. */
-export const nextMessageSql =
-  "select next_try_at as at, id from messages where state in ('planned', 'due', 'failed') and next_try_at is not null order by next_try_at, id limit 1";
+export const nextMessageSql = `select next_try_at as at, id from messages where state in ('planned', 'due', 'failed') and next_try_at is not null and not ${isStoppedSql('messages')} order by next_try_at, id limit 1`;
 
 /**
  * Sends one message. It is claimed with its final text in one transaction, handed to the gateway under its id as key,
@@ -65,9 +73,14 @@ export async function sendMessage(app: App, due: Due): Promise<void> {
       [due.id],
     );
     if (!message || !['planned', 'due', 'failed'].includes(message.state)) return null;
-    if (message.state === 'due' && message.subject)
-      return { ...message, opened: await opened(w, message.body ?? '') };
+    // Stopped since it was found to be due.
+    if (message.stopped) return null;
+    if (message.state === 'due' && message.body !== null) return ready(w, message);
     const text = await finalText(w, message);
+    if ('later' in text) {
+      await update(w.tx, 'messages', message.id, { plannedFor: text.later, nextTryAt: text.later });
+      return null;
+    }
     if ('whyNot' in text) {
       await update(w.tx, 'messages', message.id, {
         state: 'held back',
@@ -76,69 +89,103 @@ export async function sendMessage(app: App, due: Due): Promise<void> {
       });
       return null;
     }
-    await update(w.tx, 'messages', message.id, { state: 'due', attempts: message.attempts + 1, ...text });
-    return { ...message, ...text, attempts: message.attempts + 1, opened: await opened(w, text.body) };
+    const { why, hasWayOut, ...final } = text;
+    const channel = final.channel ?? message.channel;
+    const ending =
+      channel === 'email'
+        ? await endingOf(
+            w.tx,
+            {
+              ...message,
+              why,
+              hasWayOut,
+              replies: app.takesReplies && !notRepliedTo.includes(message.kind),
+            },
+            keyOf(message),
+          )
+        : { closing: '', headers: null };
+    const attempts = message.attempts + 1;
+    await update(w.tx, 'messages', message.id, { state: 'due', attempts, ...final, ...ending });
+    return ready(w, { ...message, ...final, ...ending, attempts });
   });
   if (!claimed) return;
-  let failure: string | null = null;
+  const { message, send } = claimed;
+  let failure: { says: string; forGood: boolean } | null = null;
   try {
-    await app.mail({
-      key: claimed.id,
-      address: claimed.address!,
-      // A name with a line end in it must not begin another header.
-      subject: oneLine(claimed.subject!),
-      body: claimed.opened,
-      calendar: claimed.calendar,
-    });
+    await send();
   } catch (error) {
-    failure = error instanceof Error ? error.message : String(error);
+    failure = {
+      says: error instanceof Error ? error.message : String(error),
+      forGood: error instanceof RefusedForGood,
+    };
   }
   await inTransaction(app, systemActor, async (w) => {
     if (failure === null) {
-      await update(w.tx, 'messages', claimed.id, {
+      await update(w.tx, 'messages', message.id, {
         state: 'sent',
         sentAt: w.now,
         nextTryAt: null,
         whyNot: null,
       });
-    } else {
-      const again = nextTry(claimed.attempts, w.now);
-      await update(w.tx, 'messages', claimed.id, {
+    } else if (failure.forGood) await cameBack(w, message.id, 'bounced', failure.says);
+    else {
+      const again = nextTry(message.attempts, w.now, spreadOf(message.id));
+      await update(w.tx, 'messages', message.id, {
         state: 'failed',
         nextTryAt: again,
         whyNot: again
-          ? because('failed, goes on', { failure })
-          : because('failed for good', { failure, count: claimed.attempts }),
+          ? because('failed, goes on', { failure: failure.says })
+          : because('failed for good', { failure: failure.says, count: message.attempts }),
       });
     }
-    await record(w, 'message settled', { eventId: claimed.eventId, messageId: claimed.id });
+    await record(w, 'message settled', { eventId: message.eventId, messageId: message.id });
   });
 }
 
-/** A text with its personal links, made as it leaves: nothing that is kept holds them. */
-async function opened(w: Pick<Work, 'tx' | 'app' | 'now'>, text: string): Promise<string> {
-  const tokens = new Map<string, string>();
-  for (const { kind, subjectId } of marksIn(text))
-    tokens.set(
-      `${kind} ${subjectId}`,
-      kind === 'code'
-        ? sayCode(codeFor(w.app.secret, subjectId))
-        : kind === 'invitation' || kind === 'reset' || kind === 'sign in'
-          ? linkToken(w.app.secret, kind, subjectId)
-          : await openLink(w, kind, subjectId),
-    );
-  return fillMarks(text, (kind, subjectId) => {
-    const token = tokens.get(`${kind} ${subjectId}`);
-    // A code is typed: it is no address.
-    return kind === 'code' ? token! : `${w.app.origin}${linkPaths[kind].path}${token}`;
+/** Under what a gateway knows a message: the same is taken once, and to another address it is another. */
+const keyOf = ({ id, readdressed }: Pick<StoredMessage, 'id' | 'readdressed'>): string =>
+  readdressed ? `${id}.${readdressed}` : id;
+
+/** What is handed to the gateway, made while its links can be; and how. */
+async function ready(
+  w: Work,
+  message: StoredMessage,
+): Promise<{ message: StoredMessage; send: () => Promise<void> }> {
+  const { app } = w;
+  const { address, name, language, subject, preview, formatted, closing, calendar } = message;
+  const body = message.body ?? '';
+  const key = keyOf(message);
+  if (message.channel === 'text message') {
+    const said = asTexted(await textOf(w, body));
+    return { message, send: () => app.text({ key, number: address!, body: said }) };
+  }
+  const letter = await letterOf(w, {
+    id: key,
+    name,
+    address: address!,
+    language,
+    subject: subject ?? '',
+    preview,
+    body,
+    formatted,
+    closing,
+    headers: message.headers ?? {},
+    calendar,
   });
+  return { message, send: () => app.mail(letter) };
+}
+
+/** A message as it goes out; one that was written before goes where it was written to. */
+interface Final extends Partial<Said>, Partial<Pick<StoredMessage, 'address' | 'channel' | 'calendar'>> {
+  why: Why | null;
+  hasWayOut: boolean;
 }
 
 /** The text as it goes out, or why it does not: things may have changed since it was planned. */
 async function finalText(
   w: Work,
   message: StoredMessage,
-): Promise<{ subject: string; body: string } | { whyNot: Reason }> {
+): Promise<Final | { whyNot: Reason } | { later: string }> {
   const quiet = message.contactId
     ? await first<{ why: QuietReason | null }>(
         w.tx,
@@ -153,28 +200,59 @@ async function finalText(
     (await saidNoSince(w.tx, message.mailingId, message.contactId))
   )
     return { whyNot: because('said no since') };
-  if (!message.stepId || !message.eventId)
-    return { subject: message.subject ?? '', body: message.body ?? '' };
+  if (!message.lineId || !message.eventId) return written(w.tx, message);
   const event = await readEvent(w.tx, message.eventId);
   if (silentStates.includes(event.state)) return { whyNot: because('event ended', { state: event.state }) };
-  const step = (await readMessageSteps(w.tx, event.id)).find((s) => s.id === message.stepId);
-  if (!step) return { whyNot: because('step removed') };
-  const orderId = await orderOf(w.tx, step.audience, message);
-  const now = await planFor(w.tx, event, step, orderId);
-  const out = now.leftOut.find((l) => l.recipient.key === message.recipientKey);
+  const lines = await readMessageLines(w.tx, event.id);
+  const line = lines.find((l) => l.id === message.lineId);
+  if (!line) return { whyNot: because('step removed') };
+  const orderId = await orderOf(w.tx, line.audience, message);
+  const about = aboutOf(line.audience, message.recipientKey);
+  const people = peopleOf(w.tx, event, orderId, about.of === 'follower' ? about.id : null);
+  const plan = (await planFor(w.tx, event, beside(lines, line), people))(line.id);
+  const out = plan.leftOut.find((l) => l.recipient.key === message.recipientKey);
   if (out) return { whyNot: out.why };
-  if (!now.planned.some((p) => p.recipient.key === message.recipientKey))
-    return { whyNot: because('not taking part') };
+  const goes = plan.planned.find((p) => p.recipient.key === message.recipientKey);
+  if (!goes) return { whyNot: because('not taking part') };
+  // It was planned by rules that have changed since.
+  if (message.state === 'planned' && goes.at > w.now) return { later: goes.at };
+  // It could not be sent in time.
+  if (goes.until && w.now > goes.until) return { whyNot: because('too late') };
   // Somebody in two orders of the same event still gets one copy.
   const copy =
-    audiences[step.audience].copies === 'address' &&
+    audiences[line.audience].copies === 'address' &&
     (await first<{ name: string }>(
       w.tx,
-      "select name from messages where step_id = $1 and id <> $2 and state in ('sent', 'due') and lower(address) = lower($3)",
-      [step.id, message.id, message.address],
+      "select name from messages where line_id = $1 and id <> $2 and state in ('sent', 'due') and lower(address) = lower($3)",
+      [line.id, message.id, goes.address],
     ));
   if (copy) return { whyNot: because('same address before', { name: copy.name }) };
-  return render(w, event, step, message, orderId);
+  try {
+    const text = await render(w, event, line, message, orderId);
+    return {
+      ...text,
+      // To where they are reached by now.
+      address: goes.address,
+      channel: line.channel,
+      calendar: calendarWith(w, event, line, message.language),
+      ...endingOfLine(event, line, message),
+    };
+  } catch (error) {
+    if (error instanceof EmptyField)
+      return { whyNot: because('field empty', { field: `{{${error.field}}}` }) };
+    if (error instanceof BrokenText) return { whyNot: because('text broken') };
+    throw error;
+  }
+}
+
+/** Of a message that was written already: why it is sent, and whether one can have no more of its kind. */
+async function written(tx: Queries, message: StoredMessage): Promise<Final> {
+  const { topic, contactId, eventId, language } = message;
+  if (topic) return { why: { of: 'mailing', topic }, hasWayOut: topic !== 'notice' && contactId !== null };
+  const audience = directAudiences[message.kind as DirectKind];
+  if (!audience || !eventId) return { why: null, hasWayOut: false };
+  const event = titleFor(await readEvent(tx, eventId), language);
+  return { why: { of: 'line', audience, event }, hasWayOut: contactId !== null };
 }
 
 /** The order a message of an audience is about; null for the crew. */
@@ -184,107 +262,7 @@ export async function orderOf(
   message: { recipientKey: string },
 ): Promise<string | null> {
   const about = aboutOf(audience, message.recipientKey);
-  if (about.of === 'shift') return null;
+  if (about.of === 'shift' || about.of === 'follower') return null;
   if (about.of !== 'seat') return about.id;
-  const seat = await first<{ orderId: string }>(tx, 'select order_id from registrations where id = $1', [
-    about.id,
-  ]);
-  return seat?.orderId ?? null;
-}
-
-/** Fills a step's text for one recipient, making the links it needs. A preview makes none that count as asking. */
-export async function render(
-  w: Pick<Work, 'tx' | 'app' | 'now'>,
-  event: EventRow,
-  step: MessageStepPlan,
-  message: { recipientKey: string; contactId: string | null; name: string; language: 'en' | 'fr' },
-  orderId: string | null,
-  preview = false,
-): Promise<{ subject: string; body: string }> {
-  const { tx } = w;
-  const text = (of: { en: string; fr?: string | undefined }) =>
-    message.language === 'fr' && of.fr ? of.fr : of.en;
-  const values: MergeValues = {
-    name: message.name.split(' ')[0] ?? '',
-    event: titleFor(event, message.language),
-    when: sayWhen(event, message.language),
-    place: sayPlace(event, message.language),
-    organization: (await theOrganization(tx)).name,
-  };
-  const uses = (field: string) => `${text(step.subject)} ${text(step.body)}`.includes(field);
-  if (orderId) {
-    values.manage_link = linkMark('manage', orderId);
-    values.waiver_link = linkMark('manage', orderId, '#waivers');
-    if (uses('seats')) {
-      const seats = await tx.query<{ name: string; offer: string }>(
-        `select trim(r.given_name || ' ' || r.family_name) as name, o.name as offer from registrations r join offers o on o.id = r.offer_id
-         where r.order_id = $1 and r.state = 'confirmed' order by r.seat_number`,
-        [orderId],
-      );
-      values.seats = seats
-        .map((s) => `  ${s.name || (message.language === 'fr' ? 'à nommer' : 'to be named')}, ${s.offer}`)
-        .join('\n');
-    }
-  }
-  const [owing] = orderId && uses('owed') ? await orderRecipients(tx, event.id, orderId) : [];
-  if (owing) {
-    const due = balanceDue(event, owing.confirmedAt);
-    values.owed = sayAmount(Math.max(0, owing.owed), event.paidIn, message.language);
-    values.owed_until = due ? sayLongDate(wallOf(due, event.zone), message.language) : '';
-  }
-  if (preview) values.survey_link = '[link to their survey]';
-  else if (uses('survey_link') && message.contactId)
-    values.survey_link = await surveyLink(w, event.id, message.contactId);
-  if (step.audience === 'crew' && message.contactId) {
-    values.shifts_link = linkMark('crew', message.contactId);
-    const shift = await first<SaidShift>(
-      tx,
-      'select s.role, s.place, s.starts_local, s.ends_local, s.starts_at, s.ends_at from assignments a join shifts s on s.id = a.shift_id where a.id = $1',
-      [message.recipientKey],
-    );
-    if (shift) values.shift = sayShift(shift, message.language);
-  }
-  // What registrants are told goes with what tells them that they have a seat.
-  const afterwards = step.kind === 'confirmation' ? readTexts(event.afterwards, message.language) : '';
-  return {
-    subject: merge(text(step.subject), values),
-    body: [merge(text(step.body), values), withoutMarks(afterwards)].filter(Boolean).join('\n\n'),
-  };
-}
-
-/** A shift as it is said to whoever has it. */
-export interface SaidShift {
-  role: string;
-  place: string;
-  startsLocal: string;
-  endsLocal: string;
-  startsAt: string;
-  endsAt: string;
-}
-
-/** "Canoe leader, Landing B, Sat 8 Aug 09:00–13:00 (4 h)". */
-export function sayShift(s: SaidShift, language = 'en'): string {
-  return `${[s.role, s.place].filter(Boolean).join(', ')}, ${sayShortDate(s.startsLocal, true, language)} ${sayTime(s.startsLocal, language)}–${sayTime(s.endsLocal, language)} (${hoursOf(s.startsAt, s.endsAt)} h)`;
-}
-
-/** Where the personal link to a survey stands; asking is kept, so that answers can be counted against it. */
-async function surveyLink(
-  w: Pick<Work, 'tx' | 'app' | 'now'>,
-  eventId: string,
-  contactId: string,
-): Promise<string> {
-  const survey = await readSurvey(w.tx, eventId);
-  if (!survey) return '';
-  await insert(
-    w.tx,
-    'survey_asks',
-    { id: w.app.ids.id(), surveyId: survey.id, contactId, answered: false },
-    'on conflict do nothing',
-  );
-  const ask = await first<{ id: string }>(
-    w.tx,
-    'select id from survey_asks where survey_id = $1 and contact_id = $2',
-    [survey.id, contactId],
-  );
-  return linkMark('survey', ask!.id);
+  return orderOfSeat(tx, about.id);
 }

@@ -1,114 +1,223 @@
 import type { QuietReason } from '#core/contacts/quiet.ts';
-import type { AttendanceState } from '#core/doors/attendance.ts';
-import type { Recipient } from '#core/messages/plan.ts';
+import { type AttendanceState, came } from '#core/doors/attendance.ts';
+import type { Audience } from '#core/messages/audiences.ts';
+import type { Channel } from '#core/messages/channels.ts';
+import type { Recipient } from '#core/messages/planning.ts';
 import type { Reason } from '#core/words/reasons.ts';
-import { emailOf, orderEmail, whyQuiet } from '../contacts/quiet.ts';
+import { bouncedOf, emailOf, mobileOf, orderEmail, whyQuiet } from '../contacts/quiet.ts';
+import { among } from '../db/among.ts';
 import { first, type Queries } from '../db/database.ts';
 import { reasonSql } from '../db/reasons.ts';
 
-/** Somebody a step could go to, with what planning has to know. */
+/** Somebody a line could go to, with what planning has to know. */
 export interface RecipientRow extends Recipient {
   language: 'en' | 'fr';
 }
 
-interface OrderRecipientRow {
-  orderId: string;
+/** Where somebody is reached, and why not. */
+interface Reached {
   contactId: string | null;
   name: string;
   email: string | null;
+  mobile: string | null;
+  /** They have no email because it bounced. */
+  bounced: boolean;
+  /** They want no more reminders of it. */
+  leftIt: boolean;
   language: 'en' | 'fr';
-  confirmedAt: string;
   quiet: QuietReason | null;
-  seats: number;
-  /** What is still to be paid; below nought, what goes back. */
-  owed: number;
 }
+
+/**
+ * Rows of people of the event $1, each with whether they have no email because it bounced, asked of those without one alone, and
+ * whether they want no more reminders of it.
+ */
+const withStanding = (rows: string, order: string): string =>
+  `select x.*, x.email is null and ${bouncedOf('x.contact_id')} as bounced,
+     (x.contact_id in (select f.contact_id from followers f where f.state = 'out' and f.contact_id is not null
+       and (f.event_id = $1 or f.series_id = (select series_id from events where id = $1)))) is true as left_it
+   from (${rows}) x order by ${order}`;
+
+/** The number that whoever booked is written to by text message. */
+const orderMobile = `case when o.buyer_contact_id is null then o.buyer_phone else ${mobileOf('o.buyer_contact_id')} end`;
+const buyer = "o.buyer_given || ' ' || o.buyer_family";
+const ofOrder = (orderId: string | null) => (orderId ? 'and o.id = $2' : '');
+const about = (eventId: string, orderId: string | null) => (orderId ? [eventId, orderId] : [eventId]);
 
 /** Orders with a confirmed seat, each with its buyer. */
 export const orderRecipients = (
   tx: Queries,
   eventId: string,
   orderId: string | null,
-): Promise<OrderRecipientRow[]> =>
-  tx.query<OrderRecipientRow>(
-    `select o.id as order_id, o.buyer_contact_id as contact_id, o.buyer_given || ' ' || o.buyer_family as name, ${orderEmail('o')} as email, o.language,
-       min(r.confirmed_at) as confirmed_at, min(${whyQuiet('c')}) as quiet, count(*)::int as seats, o.balance as owed
-     from orders o join registrations r on r.order_id = o.id and r.state = 'confirmed'
-       left join contacts c on c.id = o.buyer_contact_id
-     where o.event_id = $1 ${orderId ? 'and o.id = $2' : ''} group by o.id order by min(r.confirmed_at), o.id`,
-    orderId ? [eventId, orderId] : [eventId],
+): Promise<
+  (Reached & {
+    orderId: string;
+    confirmedAt: string;
+    /** What is still to be paid; below nought, what goes back. */
+    owed: number;
+  })[]
+> =>
+  tx.query(
+    withStanding(
+      `select o.id as order_id, o.buyer_contact_id as contact_id, ${buyer} as name, ${orderEmail('o')} as email, ${orderMobile} as mobile, o.language,
+         min(r.confirmed_at) as confirmed_at, min(${whyQuiet('c')}) as quiet, o.balance as owed
+       from orders o join registrations r on r.order_id = o.id and r.state = 'confirmed'
+         left join contacts c on c.id = o.buyer_contact_id
+       where o.event_id = $1 ${ofOrder(orderId)} group by o.id`,
+      'x.confirmed_at, x.order_id',
+    ),
+    about(eventId, orderId),
+  );
+
+/** Parties on the waitlist. */
+export const partyRecipients = (
+  tx: Queries,
+  eventId: string,
+  orderId: string | null,
+): Promise<(Reached & { orderId: string; waitlistedAt: string })[]> =>
+  tx.query(
+    withStanding(
+      `select o.id as order_id, o.buyer_contact_id as contact_id, ${buyer} as name, ${orderEmail('o')} as email, ${orderMobile} as mobile, o.language,
+         o.waitlisted_at, ${whyQuiet('c')} as quiet
+       from orders o left join contacts c on c.id = o.buyer_contact_id
+       where o.event_id = $1 ${ofOrder(orderId)} and o.waitlisted_at is not null
+         and exists (select 1 from registrations r where r.order_id = o.id and r.state = 'waitlisted')`,
+      'x.waitlisted_at, x.order_id',
+    ),
+    about(eventId, orderId),
+  );
+
+/** What happens to an order and may happen again; each with the state that its seats came to, and in which of it something is said. */
+const occasions = {
+  accepted:
+    "s.state in ('held', 'confirmed') and o.asked_at is not null and r.state in ('held', 'confirmed')",
+  offered: "s.state = 'offered' and r.state = 'offered'",
+  'given up': "s.state = 'withdrawn'",
+} as const;
+export type Occasion = keyof typeof occasions;
+
+/** Orders to which something happened, each as often as it did. What came to be accepted, came to be so once. */
+export const occasionRecipients = (
+  tx: Queries,
+  occasion: Occasion,
+  eventId: string,
+  orderId: string | null,
+): Promise<(Reached & { orderId: string; at: string })[]> =>
+  tx.query(
+    withStanding(
+      `select o.id as order_id, o.buyer_contact_id as contact_id, ${buyer} as name, ${orderEmail('o')} as email, ${orderMobile} as mobile, o.language,
+         h.at, ${whyQuiet('c')} as quiet
+       from (select o.id as order_id, ${occasion === 'accepted' ? 'min(s.at)' : 's.at'} as at from orders o join registrations r on r.order_id = o.id
+           join registration_states s on s.registration_id = r.id
+           where o.event_id = $1 ${ofOrder(orderId)} and ${occasions[occasion]} group by o.id${occasion === 'accepted' ? '' : ', s.at'}) h
+         join orders o on o.id = h.order_id left join contacts c on c.id = o.buyer_contact_id`,
+      'x.at, x.order_id',
+    ),
+    about(eventId, orderId),
   );
 
 /** Confirmed seats with the person in each and the buyer who may get the copy for them. */
-export const attendeeRecipients = (tx: Queries, eventId: string, orderId: string | null) =>
-  tx.query<{
+export const attendeeRecipients = (
+  tx: Queries,
+  eventId: string,
+  orderId: string | null,
+): Promise<
+  (Reached & {
     registrationId: string;
     orderId: string;
-    contactId: string | null;
-    name: string;
-    email: string | null;
-    language: 'en' | 'fr';
     confirmedAt: string;
-    quiet: QuietReason | null;
     isBuyer: boolean;
     buyerContactId: string | null;
     buyerName: string;
     buyerEmail: string | null;
+    buyerMobile: string | null;
     buyerQuiet: QuietReason | null;
     attendance: AttendanceState | null;
-  }>(
-    `select r.id as registration_id, o.id as order_id, r.contact_id, trim(r.given_name || ' ' || r.family_name) as name,
-       ${emailOf('r.contact_id')} as email,
-       coalesce(c.language, o.language) as language, r.confirmed_at, ${whyQuiet('c')} as quiet,
-       (r.contact_id = o.buyer_contact_id) is true as is_buyer, o.buyer_contact_id, o.buyer_given || ' ' || o.buyer_family as buyer_name,
-       ${orderEmail('o')} as buyer_email, ${whyQuiet('b')} as buyer_quiet, a.state as attendance
-     from registrations r join orders o on o.id = r.order_id left join contacts c on c.id = r.contact_id
-       left join contacts b on b.id = o.buyer_contact_id left join attendance a on a.registration_id = r.id
-     where r.event_id = $1 and r.state = 'confirmed' ${orderId ? 'and r.order_id = $2' : ''} order by o.placed_at, o.id, r.seat_number`,
-    orderId ? [eventId, orderId] : [eventId],
+    answered: boolean | null;
+    counted: boolean;
+  })[]
+> =>
+  tx.query(
+    withStanding(
+      `select r.id as registration_id, o.id as order_id, r.contact_id, trim(r.given_name || ' ' || r.family_name) as name,
+         ${emailOf('r.contact_id')} as email, ${mobileOf('r.contact_id')} as mobile,
+         coalesce(c.language, o.language) as language, r.confirmed_at, ${whyQuiet('c')} as quiet,
+         (r.contact_id = o.buyer_contact_id) is true as is_buyer, o.buyer_contact_id, ${buyer} as buyer_name,
+         ${orderEmail('o')} as buyer_email, ${orderMobile} as buyer_mobile, ${whyQuiet('b')} as buyer_quiet, a.state as attendance,
+         k.answered, exists (select 1 from attendance came where came.event_id = $1 and came.state in ${among(came)}) as counted,
+         o.placed_at, r.seat_number
+       from registrations r join orders o on o.id = r.order_id left join contacts c on c.id = r.contact_id
+         left join contacts b on b.id = o.buyer_contact_id left join attendance a on a.registration_id = r.id
+         left join surveys v on v.event_id = r.event_id left join survey_asks k on k.survey_id = v.id and k.contact_id = r.contact_id
+       where r.event_id = $1 and r.state = 'confirmed' ${ofOrder(orderId)}`,
+      'x.placed_at, x.order_id, x.seat_number',
+    ),
+    about(eventId, orderId),
   );
 
 /** Volunteers on the shifts of an event. */
-export const crewRecipients = (tx: Queries, eventId: string) =>
-  tx.query<{
-    assignmentId: string;
-    contactId: string;
-    name: string;
-    email: string | null;
-    language: 'en' | 'fr';
-    startsAt: string;
-    madeAt: string;
-    quiet: QuietReason | null;
-  }>(
-    `select a.id as assignment_id, a.contact_id, trim(c.given_name || ' ' || c.family_name) as name,
-       ${emailOf('c.id')} as email,
-       c.language, s.starts_at, a.made_at, ${whyQuiet('c')} as quiet
-     from assignments a join shifts s on s.id = a.shift_id join contacts c on c.id = a.contact_id
-     where s.event_id = $1 and a.state in ('proposed', 'agreed') order by s.starts_at, a.id`,
+export const crewRecipients = (
+  tx: Queries,
+  eventId: string,
+): Promise<(Reached & { assignmentId: string; startsAt: string; madeAt: string })[]> =>
+  tx.query(
+    withStanding(
+      `select a.id as assignment_id, a.contact_id, trim(c.given_name || ' ' || c.family_name) as name,
+         ${emailOf('c.id')} as email, ${mobileOf('c.id')} as mobile, c.language, s.starts_at, a.made_at, ${whyQuiet('c')} as quiet
+       from assignments a join shifts s on s.id = a.shift_id join contacts c on c.id = a.contact_id
+       where s.event_id = $1 and a.state in ('proposed', 'agreed')`,
+      'x.starts_at, x.assignment_id',
+    ),
     [eventId],
+  );
+
+/** Those who follow an event or its series; who has a seat is written to as an attendee. */
+export const followerRecipients = (
+  tx: Queries,
+  eventId: string,
+  /** Only those who have to do with one order, or one alone. */
+  only: { orderId: string | null; followerId: string | null },
+): Promise<(Reached & { followerId: string; since: string; hasSeat: boolean })[]> =>
+  tx.query(
+    withStanding(
+      `select f.id as follower_id, f.contact_id, trim(c.given_name || ' ' || c.family_name) as name, ${emailOf('c.id')} as email,
+         ${mobileOf('c.id')} as mobile, f.language, f.since, ${whyQuiet('c')} as quiet,
+         exists (select 1 from registrations r where r.event_id = $1 and r.contact_id = f.contact_id and r.state = 'confirmed') as has_seat
+       from followers f join contacts c on c.id = f.contact_id
+       where f.state = 'follows' and (f.event_id = $1 or f.series_id = (select series_id from events where id = $1))
+         and ($2::uuid is null or f.id = $2)
+         and ($3::uuid is null or f.contact_id in (select contact_id from registrations where order_id = $3))`,
+      'x.since, x.follower_id',
+    ),
+    [eventId, only.followerId, only.orderId],
   );
 
 /** Every key that messages about one order can be planned under. */
 const aboutOrder = `and recipient_key = any (array(
-  select $3::text union all select 'order ' || $3::text union all select id::text from registrations where order_id = $3::uuid))`;
+  select $3::text union all select 'order ' || $3::text union all select id::text from registrations where order_id = $3::uuid
+  union all select distinct 'order ' || $3::text || ' ' || to_char(s.at at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"')
+    from registrations r join registration_states s on s.registration_id = r.id where r.order_id = $3::uuid
+  union all select f.id::text from registrations r join followers f on f.contact_id = r.contact_id where r.order_id = $3::uuid))`;
 
-/** Messages already planned or gone for some steps, only those about one order when given. */
+/** Messages already planned or gone by some lines, only those about one order when given. */
 export const readPlanned = (
   tx: Queries,
   eventId: string,
-  stepIds: readonly string[],
+  lineIds: readonly string[],
   orderId: string | null,
 ) =>
   tx.query<{
     id: string;
-    stepId: string;
+    lineId: string;
     recipientKey: string;
     state: string;
     plannedFor: string | null;
+    address: string | null;
+    channel: Channel;
   }>(
-    `select id, step_id, recipient_key, state, planned_for from messages
-     where event_id = $1 and step_id = any($2) ${orderId ? aboutOrder : ''}`,
-    orderId ? [eventId, stepIds, orderId] : [eventId, stepIds],
+    `select id, line_id, recipient_key, state, planned_for, address, channel from messages
+     where event_id = $1 and line_id = any($2) ${orderId ? aboutOrder : ''}`,
+    orderId ? [eventId, lineIds, orderId] : [eventId, lineIds],
   );
 
 /** A planned message that goes out at another moment, or to another address. */
@@ -116,6 +225,7 @@ export interface Moved {
   id: string;
   at: string;
   address: string | null;
+  channel: Channel;
   reason: string;
 }
 
@@ -123,23 +233,23 @@ export interface Moved {
 export async function movePlanned(tx: Queries, moved: readonly Moved[]): Promise<void> {
   if (moved.length)
     await tx.query(
-      `update messages m set state = 'planned', planned_for = r.at, next_try_at = r.at, address = r.address,
+      `update messages m set state = 'planned', planned_for = r.at, next_try_at = r.at, address = r.address, channel = r.channel,
          reason = r.reason, why_not = null
-       from jsonb_to_recordset($1::jsonb) as r(id uuid, at timestamptz, address text, reason text) where m.id = r.id`,
+       from jsonb_to_recordset($1::jsonb) as r(id uuid, at timestamptz, address text, channel text, reason text) where m.id = r.id`,
       [JSON.stringify(moved)],
     );
 }
 
-/** Holds back what was planned by steps that are no longer in the plan. What went out stays. Answers how many of each. */
+/** Holds back what was planned by lines that are no longer in the plan. What went out stays. Answers how many of each. */
 export const holdBackRemoved = (
   tx: Queries,
   eventId: string,
-): Promise<{ step: string; count: number; from: string | null }[]> =>
-  tx.query<{ step: string; count: number; from: string | null }>(
+): Promise<{ line: string; count: number; from: string | null }[]> =>
+  tx.query<{ line: string; count: number; from: string | null }>(
     `with held as (update messages m set state = 'held back', why_not = ${reasonSql('step removed')}, next_try_at = null
      where event_id = $1 and (state = 'planned' or (state = 'failed' and next_try_at is not null))
-       and step_id in (select id from message_steps where event_id = $1 and removed_at is not null) returning step_id, planned_for)
-     select s.name as step, count(*)::int as count, min(h.planned_for) as "from" from held h join message_steps s on s.id = h.step_id
+       and line_id in (select id from message_lines where event_id = $1 and removed_at is not null) returning line_id, planned_for)
+     select s.name as line, count(*)::int as count, min(h.planned_for) as "from" from held h join message_lines s on s.id = h.line_id
      group by s.name, s.position order by s.position, s.name`,
     [eventId],
   );
@@ -162,10 +272,39 @@ export async function holdBack(tx: Queries, gone: readonly { id: string; why: Re
     );
 }
 
+/** Events of which something is planned that has not gone out. */
+export const eventsPlanned = async (tx: Queries): Promise<string[]> =>
+  (
+    await tx.query<{ id: string }>(
+      "select distinct event_id as id from messages where state = 'planned' and line_id is not null order by 1",
+    )
+  ).map((e) => e.id);
+
+/** Whether the plan of an event has lines for some audiences. */
+export const hasLinesFor = async (tx: Queries, eventId: string, of: readonly Audience[]): Promise<boolean> =>
+  (await first(
+    tx,
+    'select 1 as x from message_lines where event_id = $1 and removed_at is null and audience = any($2) limit 1',
+    [eventId, of],
+  )) !== null;
+
+/** Whether some lines of an event go only to some of their people, by their seats. */
+export const isNarrowed = async (tx: Queries, eventId: string): Promise<boolean> =>
+  (await first(
+    tx,
+    "select 1 as x from message_lines where event_id = $1 and removed_at is null and narrowed <> '[]' limit 1",
+    [eventId],
+  )) !== null;
+
+/** The order a seat is of; null where there is no such seat. */
+export const orderOfSeat = async (tx: Queries, registrationId: string): Promise<string | null> =>
+  (await first<{ orderId: string }>(tx, 'select order_id from registrations where id = $1', [registrationId]))
+    ?.orderId ?? null;
+
 /** Whether something is still to be asked for what an order owes. */
 export const isAskedFor = async (tx: Queries, eventId: string, orderId: string): Promise<boolean> =>
   (await first(
     tx,
-    "select 1 as x from messages where event_id = $1 and recipient_key = $2 and kind = 'balance' and state = 'planned' limit 1",
+    "select 1 as x from messages where event_id = $1 and recipient_key = $2 and kind = 'balance due' and state = 'planned' limit 1",
     [eventId, orderId],
   )) !== null;

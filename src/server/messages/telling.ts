@@ -16,7 +16,7 @@ import { addressOf } from '../registration/household.ts';
 import { type OrderRow, readOrder, readSeat } from '../registration/store.ts';
 import { theOrganization } from '../staff/store.ts';
 import { planDirect } from './direct.ts';
-import { sayShift } from './sending.ts';
+import { sayShift } from './rendering.ts';
 import { holdBackGuest } from './store.ts';
 
 /** Writes to the buyer: the party waits, seats are offered, the offer lapsed, a late payment goes back. */

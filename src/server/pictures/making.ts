@@ -1,7 +1,8 @@
 import { fileTypeFromBuffer } from 'file-type';
-import sharp, { type Sharp } from 'sharp';
+import type { Sharp } from 'sharp';
 import { cutAround, focusIn, type Shape, widthsOf } from '#core/pictures/picture.ts';
 import { invalid } from '../http/problem.ts';
+import { loadSharp } from './sharp.ts';
 
 /** Bytes a picture may have, and pixels: a small file can hold a picture that fills the memory of whoever looks at it. */
 const limits = { bytes: 20_000_000, pixels: 50_000_000, side: 16_000 } as const;
@@ -10,9 +11,6 @@ const kept = ['image/jpeg', 'image/png', 'image/webp', 'image/gif', 'image/avif'
 /** What takes longer is not a picture of a camera. */
 const mostSeconds = 20;
 
-// One picture at a time on one core: others wait, pages do not.
-sharp.concurrency(1);
-sharp.cache(false);
 let last: Promise<unknown> = Promise.resolve();
 function inTurn<T>(work: () => Promise<T>): Promise<T> {
   const next = last.then(work, work);
@@ -44,6 +42,7 @@ async function fromPicture<T>(bytes: Buffer, make: (picture: Upright) => Promise
   const type = (await fileTypeFromBuffer(bytes).catch(() => undefined))?.mime;
   if (!type || !kept.includes(type)) throw invalid([{ path: 'content', code: 'no-picture-kind' }]);
   return inTurn(async () => {
+    const sharp = await loadSharp();
     try {
       const read = () => sharp(bytes, { limitInputPixels: false, failOn: 'error', pages: 1 });
       const { width: wide = 0, height: high = 0, orientation = 1 } = await read().metadata();
@@ -70,6 +69,7 @@ export const makePicture = (
   focus: { x: number; y: number },
 ): Promise<MadePicture> =>
   fromPicture(bytes, async ({ read, ...upright }) => {
+    const sharp = await loadSharp();
     const cut = cutAround(upright, shape, focus);
     const sizes: MadePicture['sizes'] = [];
     const widths = widthsOf(cut.width);

@@ -185,9 +185,11 @@ export async function publicEventOf(
   const limits = limitsOf(event);
   // Without a picture of its own it has that of its kind.
   const bannerId = event.bannerId ?? event.kind?.pictureId ?? null;
-  const shifts = await first<{ n: number }>(
+  const asked = await first<{ n: number; follow: boolean; board: boolean }>(
     tx,
-    `select count(*)::int as n from shifts s where s.event_id = $1 and s.removed_at is null and s.public_sign_up and s.starts_at > $2
+    `select count(*)::int as n, exists (select 1 from message_lines l where l.event_id = $1 and l.removed_at is null
+         and l.audience = 'following' and not l.off) as follow,
+       exists (select 1 from event_boards b where b.event_id = $1) as board from shifts s where s.event_id = $1 and s.removed_at is null and s.public_sign_up and s.starts_at > $2
        and (select count(*) from assignments a where a.shift_id = s.id and a.state in ${among(onShift)}) < s.needed`,
     [event.id, now],
   );
@@ -240,7 +242,9 @@ export async function publicEventOf(
     ofRoom: limits.ofRoom ?? false,
     onlineLeft: freeOnline(limits, taken),
     whenFull: event.whenFull,
-    openShifts: shifts?.n ?? 0,
+    openShifts: asked?.n ?? 0,
+    follow: asked?.follow ?? false,
+    board: asked?.board ?? false,
     series,
     agenda: await shownAgenda(tx, event, dateOf(now, event.zone)),
     funds: await tx.query<{ id: string; name: string }>('select id, name from funds order by name'),

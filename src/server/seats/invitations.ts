@@ -82,8 +82,8 @@ const textFor = (event: EventRow, to: InvitedRecipient, words: string, organizat
   };
   const own = { words: words && `${words}\n\n`, invitation_link: linkMark('invited', to.id) };
   return {
-    subject: merge(text.subject[language], values, own),
-    body: merge(text.body[language], values, own),
+    subject: merge(text.subject[language], values, { own }),
+    body: merge(text.body[language], values, { own }),
   };
 };
 

@@ -1,7 +1,7 @@
 import type { QuietReason } from '#core/contacts/quiet.ts';
 import { hideLinks, linkMark } from '#core/messages/links.ts';
 import { type MailingPlan, planMailing } from '#core/messages/mailing.ts';
-import { merge, unknownFields } from '#core/messages/merge.ts';
+import { merge, problemsInText, wrongIn } from '#core/messages/merge.ts';
 import type { Reason } from '#core/words/reasons.ts';
 import type { SignedIn, Work } from '../app/app.ts';
 import { record } from '../app/record.ts';
@@ -53,8 +53,7 @@ type Plan = MailingPlan<SeatRecipient>;
 async function planOf(tx: Queries, event: EventRow, letter: Letter): Promise<Plan> {
   const problems: FieldProblem[] = [];
   for (const path of ['subject', 'body'] as const)
-    for (const field of unknownFields(letter[path]))
-      problems.push({ path, code: 'not-a-field-here', params: { field } });
+    problems.push(...wrongIn(path, problemsInText(letter[path])));
   if (problems.length) throw invalid(problems);
   const recipients = await readRecipients(tx, event.id, letter.seatIds);
   if (recipients.length !== new Set(letter.seatIds).size)

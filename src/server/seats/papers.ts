@@ -1,4 +1,3 @@
-import sharp from 'sharp';
 import { type EventFact, factsOf } from '#core/access/stages.ts';
 import { fullName, listedName } from '#core/contacts/names.ts';
 import { titleFor } from '#core/events/french.ts';
@@ -15,14 +14,15 @@ import type { Queries } from '../db/database.ts';
 import { sayPlace, sayWhen } from '../events/saying.ts';
 import { type EventRow, readEvent, readOffers } from '../events/store.ts';
 import { notFound, refused } from '../http/problem.ts';
+import { loadSharp } from '../pictures/sharp.ts';
 import { readSize } from '../pictures/store.ts';
 import { confirmationPdf } from '../print/confirmation.ts';
 import { listPdf } from '../print/lists.ts';
 import { nameTagsPdf } from '../print/nameTags.ts';
 import { keptFrom, linesShown } from '../registration/public.ts';
+import { askedColumns, seatTable } from '../registration/seatTable.ts';
 import { type OrderRow, readSeats } from '../registration/store.ts';
 import { theOrganization } from '../staff/store.ts';
-import { askedColumns, seatTable } from './table.ts';
 
 /** The seats of an event that a filter leaves, in the order of a list: by last name. */
 export async function listedSeats(
@@ -50,6 +50,7 @@ async function behind(tx: Queries, pictureId: string | null, format: NameTagForm
   const kept = await readSize(tx, pictureId, 1600, 'jpg');
   if (!kept) throw notFound('This picture');
   const wide = 1200;
+  const sharp = await loadSharp();
   return sharp(Buffer.from(kept.content, 'base64'))
     .resize({ width: wide, height: Math.round((wide * height) / width), fit: 'cover' })
     .jpeg({ quality: 82 })

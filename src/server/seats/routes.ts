@@ -21,6 +21,7 @@ import { readGuests } from '../registration/guestLists.ts';
 import { orderByLink } from '../registration/links.ts';
 import { oddsInLine } from '../registration/odds.ts';
 import { publicEventRow } from '../registration/public.ts';
+import { askedColumns, seatTable } from '../registration/seatTable.ts';
 import { countView, makeSource, readSources, stopSource } from '../registration/sources.ts';
 import { readOrder, readSeat, readTaken, readWaiting } from '../registration/store.ts';
 import { passOnTo } from '../registration/waiting.ts';
@@ -31,7 +32,6 @@ import { bringIn } from './bringing.ts';
 import { previewLetter, sendLetter } from './letters.ts';
 import { chosenOrders, moveMany, withdrawMany } from './many.ts';
 import { confirmationOf, doorListOf, listedSeats, nameTagsOf } from './papers.ts';
-import { askedColumns, seatTable } from './table.ts';
 
 const viewsOf = (eventId: string): ViewPlace => ({ place: 'registrations', eventId });
 /** Why the table is narrowed to whatever it is, where a file is made of it. */

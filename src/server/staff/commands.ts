@@ -1,6 +1,7 @@
 import type { z } from 'zod';
 import type { OrganizationDetails, staffContract } from '#contract/staff.ts';
 import { emailKey, isCountry } from '#core/contacts/reach.ts';
+import { type QuietHours, usualQuiet } from '#core/messages/hours.ts';
 import { isCurrency } from '#core/money/amount.ts';
 import { isZone } from '#core/time/wallTime.ts';
 import { type Wrong, wrongAt } from '#core/words/problems.ts';
@@ -36,6 +37,7 @@ export async function setUp(w: Work, body: Setup): Promise<void> {
     ageOfMajority: 18,
     minimumNoticeDays: 14,
     holidays: [],
+    quietHours: usualQuiet,
   });
   const staffId = app.ids.id();
   await insert(tx, 'staff', {
@@ -81,6 +83,15 @@ export async function describeOrganization(w: Work, details: OrganizationDetails
   if (!changed.length) return;
   await store.setDetails(tx, details);
   await record(w, 'organization changed', { how: changed.map((of) => `${of}: ${details[of]}`).join('; ') });
+}
+
+/** Says in which hours nothing is sent that can wait. */
+export async function keepQuiet(w: Work, hours: QuietHours | null): Promise<void> {
+  await store.setQuietHours(w.tx, hours);
+  const how = hours
+    ? `sends nothing that can wait from ${hours.from} to ${hours.until}`
+    : 'sends at all hours';
+  await record(w, 'quiet hours changed', { how });
 }
 
 /** Makes an account of an invitation. Answers it. */

@@ -6,7 +6,7 @@ import type { Handlers } from '../http/handle.ts';
 import { notFound } from '../http/problem.ts';
 import { absenceHandlers } from './absences.ts';
 import { accountHandlers } from './accounts.ts';
-import { describeOrganization, join, setUp } from './commands.ts';
+import { describeOrganization, join, keepQuiet, setUp } from './commands.ts';
 import { demandPassword } from './commonPasswords.ts';
 import { hashPassword } from './passwords.ts';
 import { resetHandlers } from './resets.ts';
@@ -51,12 +51,18 @@ export const staffHandlers = (demoSignIns: readonly DemoSignIn[]): Handlers<type
   },
 
   'GET /api/organization': async ({ tx }) => {
-    const { name, zone, currency, country, sender } = await store.theOrganization(tx);
-    return { name, zone, currency, country, sender, currencyUsed: await store.currencyUsed(tx) };
+    const { name, zone, currency, country, sender, quietHours } = await store.theOrganization(tx);
+    const currencyUsed = await store.currencyUsed(tx);
+    return { name, zone, currency, country, sender, currencyUsed, quietHours };
   },
 
   'PUT /api/organization': async (c) => {
     await describeOrganization(c, c.body);
+    return { done: true };
+  },
+
+  'PUT /api/organization/quiet-hours': async (c) => {
+    await keepQuiet(c, c.body.quietHours);
     return { done: true };
   },
 

@@ -1,6 +1,7 @@
 import type { Role } from '#contract/endpoint.ts';
 import type { Organization, OrganizationDetails } from '#contract/staff.ts';
 import type { Duty } from '#core/access/duties.ts';
+import type { QuietHours } from '#core/messages/hours.ts';
 import type { SignedIn } from '../app/app.ts';
 import { first, once, type Queries } from '../db/database.ts';
 import { notFound } from '../http/problem.ts';
@@ -8,10 +9,12 @@ import { notFound } from '../http/problem.ts';
 export interface OrganizationRow extends Organization {
   holidays: string[];
   sender: string;
+  /** The hours in which nothing is sent that can wait. */
+  quietHours: QuietHours | null;
 }
 
 const columns =
-  'name, about, zone, currency, country, languages, age_of_majority, minimum_notice_days, second_step_required, clock, holidays::text[] as holidays, sender';
+  'name, about, zone, currency, country, languages, age_of_majority, minimum_notice_days, second_step_required, clock, holidays::text[] as holidays, sender, quiet_hours';
 
 /** The organization; null before it is set up. */
 export const readOrganization = (tx: Queries): Promise<OrganizationRow | null> =>
@@ -46,6 +49,9 @@ export const faceChanged = 'clock of the organization';
 
 export const setClock = (tx: Queries, clock: 12 | 24): Promise<unknown> =>
   tx.query('update organization set clock = $1', [clock]);
+
+export const setQuietHours = (tx: Queries, hours: QuietHours | null): Promise<unknown> =>
+  tx.query('update organization set quiet_hours = $1', [hours]);
 
 /** The organization where it must exist; read once in a transaction. */
 export const theOrganization = (tx: Queries): Promise<OrganizationRow> =>
@@ -85,7 +91,7 @@ export interface DutyRow extends Duty {
 }
 
 /** What somebody is at single events, as JSON; `staff` is the column with their id. */
-const dutiesSql = (staff: string): string =>
+export const dutiesSql = (staff: string): string =>
   `coalesce((select jsonb_agg(jsonb_build_object('eventId', t.event_id, 'part', t.part, 'stage', t.stage, 'startsAt', e.starts_at, 'endsAt', e.ends_at))
      from event_team t join events e on e.id = t.event_id where t.staff_id = ${staff}), '[]')`;
 

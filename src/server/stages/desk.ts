@@ -1,6 +1,7 @@
 import type { Money } from '#contract/endpoint.ts';
 import type { DeskEntry } from '#contract/events.ts';
 import { partsOfAll } from '#core/access/contacts.ts';
+import { messagesSeen } from '#core/access/messages.ts';
 import { type Depth, seesStageEverywhere, stagesOf } from '#core/access/stages.ts';
 import { isCoordinator } from '#core/access/viewer.ts';
 import { sayFact } from '#core/clearance/rules.ts';
@@ -9,7 +10,7 @@ import { fullName } from '#core/contacts/names.ts';
 import { aboutMoney, type Note } from '#core/events/margin.ts';
 import type { Stage } from '#core/events/states.ts';
 import { undelivered } from '#core/messages/states.ts';
-import { shiftDate } from '#core/time/dates.ts';
+import { daysBetween, shiftDate } from '#core/time/dates.ts';
 import { sayShortDate } from '#core/time/say.ts';
 import { dateOf } from '#core/time/wallTime.ts';
 import type { deskEn } from '#core/words/desk.en.ts';
@@ -24,6 +25,8 @@ import { first, type Queries } from '../db/database.ts';
 import { seasonFor } from '../events/season.ts';
 import { type EventRow, readLive } from '../events/store.ts';
 import { countMissed } from '../giving/store.ts';
+import { readStop } from '../messages/stopping.ts';
+import { readUnanswered } from '../messages/unanswered.ts';
 import { countOpen } from '../money/cardReads.ts';
 import { theOrganization } from '../staff/store.ts';
 import { marginsOf } from './margin.ts';
@@ -43,7 +46,7 @@ export async function deskOf(tx: Queries, staff: SignedIn, now: string) {
     .filter(({ may }) => may.size > 0);
   const shown = mine.map(({ event }) => event);
   const margins = await marginsOf(tx, shown, now);
-  const entries: DeskEntry[] = await stepsToDecide(tx, shown, staff);
+  const entries: DeskEntry[] = await stepsToDecide(tx, shown, today, staff);
   // Of two that press alike, the one whose event is sooner.
   const sooner = new Map<DeskEntry, string>();
   for (const { event, may } of mine) {
@@ -68,9 +71,13 @@ export async function deskOf(tx: Queries, staff: SignedIn, now: string) {
     }
   }
   entries.push(...(await tasksDue(tx, today, staff)));
-  entries.push(...(await cardsToSettle(tx, now, staff)), ...(await giftsMissed(tx, staff)));
-  if (staff.roles.includes('coordinator'))
-    entries.push(...(await pairsWaiting(tx)), ...(await changesAsked(tx)));
+  entries.push(
+    ...(await sendingStopped(tx, now, staff)),
+    ...(await cardsToSettle(tx, now, staff)),
+    ...(await unanswered(tx, now, staff)),
+    ...(await giftsMissed(tx, staff)),
+  );
+  if (staff.roles.includes('coordinator')) entries.push(...(await contactsWaiting(tx)));
   const when = (e: DeskEntry) => `${sooner.get(e) ?? ''} ${e.subject}`;
   entries.sort((a, b) => b.urgency - a.urgency || (when(a) < when(b) ? -1 : 1));
   const season =
@@ -97,6 +104,7 @@ const acts = (n: Note, may: ReadonlyMap<Stage, Depth>, staff: SignedIn): boolean
 async function stepsToDecide(
   tx: Queries,
   events: readonly EventRow[],
+  today: string,
   staff: SignedIn,
 ): Promise<DeskEntry[]> {
   const steps = await readStepsOf(
@@ -108,9 +116,9 @@ async function stepsToDecide(
       .get(event.id)!
       .filter((s) => isOpenForDecision(s.state) && isTheirs(s, staff))
       .map((s) => ({
-        urgency: 80,
-        when: line('by day', { date: sayShortDate(s.dueOn) }),
-        tone: 'need' as const,
+        urgency: s.dueOn < today ? 85 : 80,
+        when: line(s.dueOn < today ? 'since day' : 'by day', { date: sayShortDate(s.dueOn) }),
+        tone: s.dueOn < today ? ('stop' as const) : ('need' as const),
         subject: event.publicTitle,
         about: line('clearance'),
         text: s.because.length
@@ -136,23 +144,79 @@ async function tasksDue(tx: Queries, today: string, staff: SignedIn): Promise<De
   }));
 }
 
-async function changesAsked(tx: Queries): Promise<DeskEntry[]> {
-  const row = await first<{ n: number }>(
+/** What of the contacts waits for a decision: changes people asked for, and who is who. */
+async function contactsWaiting(tx: Queries): Promise<DeskEntry[]> {
+  const row = (await first<{ changes: number; pairs: number }>(
     tx,
-    "select count(*)::int as n from proposals p join contacts c on c.id = p.contact_id where state = 'open' and c.erased_at is null",
-  );
-  if (!row?.n) return [];
-  return [
-    {
+    `select (select count(*)::int from proposals p join contacts c on c.id = p.contact_id where state = 'open' and c.erased_at is null) as changes,
+       (select count(*)::int from pairs where state = 'open' and probability >= (select look_from from matching_model)) as pairs`,
+  ))!;
+  const entries: DeskEntry[] = [];
+  if (row.changes)
+    entries.push({
       urgency: 45,
       when: line('soon'),
       tone: 'need',
       subject: line('changes'),
       about: line('contacts'),
-      text: line('changes wait', { count: row.n }),
+      text: line('changes wait', { count: row.changes }),
       action: { label: line('look'), href: '/contacts/changes' },
+    });
+  if (row.pairs)
+    entries.push({
+      urgency: 20,
+      when: line('no rush'),
+      tone: 'need',
+      subject: line('pairs'),
+      about: line('contacts'),
+      text: line('pairs wait', { count: row.pairs }),
+      action: { label: line('look'), href: '/contacts/review' },
+    });
+  return entries;
+}
+
+/** That nothing is sent: nobody should find it out by what did not come. */
+async function sendingStopped(tx: Queries, now: string, staff: SignedIn): Promise<DeskEntry[]> {
+  if (!isCoordinator(staff)) return [];
+  const { stopped, waiting } = await readStop(tx, null, now);
+  if (!stopped) return [];
+  return [
+    {
+      urgency: 95,
+      when: line('now'),
+      tone: 'stop',
+      subject: line('sending'),
+      about: line('messages'),
+      text: line(waiting ? 'sending stopped' : 'sending stopped, none', { count: waiting, by: stopped.by }),
+      action: { label: line('see sending'), href: '/tray' },
     },
   ];
+}
+
+/** Questions on boards and what people wrote back that nobody has answered: how many, since when, and who answers. */
+async function unanswered(tx: Queries, now: string, staff: SignedIn): Promise<DeskEntry[]> {
+  const reach = messagesSeen(staff);
+  if (!reach.everything && !reach.ofUnit && !reach.ofCrew) return [];
+  const { zone } = await theOrganization(tx);
+  return (await readUnanswered(tx, reach)).map(({ eventId, title, n, since, by }) => {
+    const days = daysBetween(dateOf(since!, zone), dateOf(now, zone));
+    return {
+      // Who asked yesterday is waited with; after three days somebody looks elsewhere.
+      urgency: Math.min(70, 35 + 10 * days),
+      when: line('since day', { date: sayShortDate(dateOf(since!, zone)) }),
+      tone: days >= 3 ? 'stop' : 'need',
+      subject: eventId ? title : line('came in'),
+      about: line('messages'),
+      text: line(eventId ? (by ? 'questions open, by' : 'questions open') : 'came in open', {
+        count: n,
+        by: by ?? '',
+      }),
+      action: {
+        label: line('answer'),
+        href: eventId ? `/events/${eventId}/messages?show=questions` : '/tray?state=in',
+      },
+    };
+  });
 }
 
 /** What is open with the card processor, for those who see the money of every event. */
@@ -187,25 +251,6 @@ async function giftsMissed(tx: Queries, staff: SignedIn): Promise<DeskEntry[]> {
       about: line('money'),
       text: line('gifts missed', { count }),
       action: { label: line('look at gifts'), href: '/ledger?show=gifts' },
-    },
-  ];
-}
-
-async function pairsWaiting(tx: Queries): Promise<DeskEntry[]> {
-  const row = await first<{ n: number }>(
-    tx,
-    "select count(*)::int as n from pairs where state = 'open' and probability >= (select look_from from matching_model)",
-  );
-  if (!row?.n) return [];
-  return [
-    {
-      urgency: 20,
-      when: line('no rush'),
-      tone: 'need',
-      subject: line('pairs'),
-      about: line('contacts'),
-      text: line('pairs wait', { count: row.n }),
-      action: { label: line('look'), href: '/contacts/review' },
     },
   ];
 }

@@ -126,7 +126,7 @@ async function spineFacts(
   const deadline = needed.steps.length ? await deadlineOf(tx, event, needed, now) : null;
   const messages = await tx.query<{ at: string; name: string; count: number; failed: boolean }>(
     `select min(coalesce(m.sent_at, m.planned_for)) as at, s.name, count(*)::int as count, bool_or(m.state in ${among(undelivered)}) as failed
-     from messages m join message_steps s on s.id = m.step_id
+     from messages m join message_lines s on s.id = m.line_id
      where m.event_id = $1 and m.state <> 'held back' and s.moment <> 'registration made' group by s.id order by 1`,
     [event.id],
   );
@@ -141,7 +141,7 @@ async function spineFacts(
     'select count(*)::int as n from survey_responses x join surveys v on v.id = x.survey_id where v.event_id = $1',
     [event.id],
   );
-  const surveyStep = plan.messages.find((m) => m.kind === 'survey');
+  const surveyLine = plan.messages.find((m) => m.moment === 'survey');
   const end = endOf(event);
   const steps = await readSteps(tx, event.id);
   return {
@@ -177,8 +177,8 @@ async function spineFacts(
       failed: m.failed,
     })),
     surveyAt:
-      plan.survey && surveyStep && end
-        ? momentFrom(end, { days: surveyStep.offsetDays, minutes: surveyStep.offsetMinutes }, event.zone)
+      plan.survey && surveyLine && end
+        ? momentFrom(end, { days: surveyLine.offsetDays, minutes: surveyLine.offsetMinutes }, event.zone)
         : null,
     surveyAnswers: answers?.n ?? 0,
   };

@@ -1,10 +1,22 @@
-import type { App } from '../app/app.ts';
+import { plusMinutes } from '#core/time/clock.ts';
+import { type App, type Letter, RefusedForGood, type TextMessage } from '../app/app.ts';
 import { type Database, first, insert, type Queries } from '../db/database.ts';
+import type { Ids } from '../db/ids.ts';
 
 /** How a stand-in was told to behave, for a number of calls or until told otherwise. */
 export interface Behaviour {
-  service: 'mail' | 'cards' | 'notices' | 'payouts' | 'diaries';
-  mode: 'works' | 'fails' | 'answer lost' | 'lost' | 'twice' | 'late' | 'mixed up';
+  service: 'mail' | 'texts' | 'cards' | 'notices' | 'payouts' | 'diaries';
+  mode:
+    | 'works'
+    | 'fails'
+    | 'answer lost'
+    | 'lost'
+    | 'twice'
+    | 'late'
+    | 'mixed up'
+    | 'refuses'
+    | 'bounces'
+    | 'complains';
   remaining: number | null;
 }
 
@@ -39,19 +51,72 @@ export async function tellStandin(tx: Queries, behaviour: Behaviour): Promise<vo
 }
 
 /**
- * The mail gateway that ships with the product. It keeps what it accepted, by key: the same key is accepted once, as
- * real gateways do. Told to fail, it refuses; told that the answer is lost, it accepts and then breaks off.
+ * A gateway that ships with the product. It keeps what it accepted, by key: the same key is accepted once, as real gateways do. Told
+ * to fail, it refuses for now, told to refuse, for good; told that the answer is lost, it accepts and then breaks off; told that a
+ * message bounces or is complained of, it accepts it and says so a minute later.
  */
-export const makeMailStandin =
-  (db: Database, now: () => string): App['mail'] =>
-  async ({ key, address, subject, body, calendar }) => {
-    const mode = await nextBehaviour(db, 'mail');
-    if (mode === 'fails') throw new Error('the mail server refused the message (stand-in told to fail)');
-    await insert(
-      db,
-      'standin_mail',
-      { key, address, subject, body, calendar, acceptedAt: now() },
-      'on conflict do nothing',
-    );
-    if (mode === 'answer lost') throw new Error('the mail server broke off before answering (stand-in)');
+const makeGateway =
+  <Message>(
+    db: Database,
+    service: 'mail' | 'texts',
+    what: string,
+    keep: (message: Message) => Promise<unknown>,
+    tellLater?: (message: Message, mode: 'bounces' | 'complains') => Promise<unknown>,
+  ): ((message: Message) => Promise<void>) =>
+  async (message) => {
+    const mode = await nextBehaviour(db, service);
+    if (mode === 'fails') throw new Error(`${what} refused the message (stand-in told to fail)`);
+    if (mode === 'refuses') throw new RefusedForGood(`${what} knows no such address (stand-in)`);
+    await keep(message);
+    if (mode === 'bounces' || mode === 'complains') await tellLater?.(message, mode);
+    if (mode === 'answer lost') throw new Error(`${what} broke off before answering (stand-in)`);
   };
+
+export const makeMailStandin = (db: Database, ids: Ids, now: () => string): App['mail'] =>
+  makeGateway<Letter>(
+    db,
+    'mail',
+    'the mail server',
+    ({ key, to, subject, text, html, headers, calendar }) =>
+      insert(
+        db,
+        'standin_mail',
+        {
+          key,
+          address: to.address,
+          subject,
+          body: text,
+          html,
+          headers,
+          calendar: calendar?.text ?? null,
+          acceptedAt: now(),
+        },
+        'on conflict do nothing',
+      ),
+    ({ key }, mode) =>
+      insert(db, 'standin_mail_notices', {
+        id: ids.id(),
+        key,
+        how: mode === 'bounces' ? 'bounced' : 'complained',
+        at: plusMinutes(now(), 1),
+      }),
+  );
+
+export const makeTextStandin = (db: Database, now: () => string): App['text'] =>
+  makeGateway<TextMessage>(db, 'texts', 'the text message service', ({ key, number, body }) =>
+    insert(db, 'standin_texts', { key, number, body, acceptedAt: now() }, 'on conflict do nothing'),
+  );
+
+/** What the stand-in has to tell next of a mail it took. */
+export const nextMailNoticeSql = 'select at, id from standin_mail_notices order by at, id limit 1';
+
+/** Takes a notice of the stand-in off its list. */
+export const takeMailNotice = async (
+  tx: Queries,
+  id: string,
+): Promise<{ key: string; how: 'bounced' | 'complained' } | null> =>
+  (await first<{ key: string; how: 'bounced' | 'complained' }>(
+    tx,
+    'delete from standin_mail_notices where id = $1 returning key, how',
+    [id],
+  )) ?? null;

@@ -2,7 +2,7 @@ import { existsSync } from 'node:fs';
 import { createRequire } from 'node:module';
 import { join } from 'node:path';
 import { pathToFileURL } from 'node:url';
-import { Piscina } from 'piscina';
+import type { Piscina } from 'piscina';
 import { TableProblem } from '#core/exchange/table.ts';
 import { projectRoot } from '../db/root.ts';
 import type { Tasks } from './tasks.ts';
@@ -11,14 +11,19 @@ import type { ThreadAnswer } from './worker.ts';
 /** How many tasks run at once, how long one may take from being asked for, and how much memory each thread may use. */
 const limits = { threads: 2, ms: 20_000, megabytes: 768, waiting: 100 } as const;
 
-let pool: Piscina | null = null;
+let pool: Promise<Piscina> | null = null;
 
 /** Threads are started when there is something to do: built beside the server, or from source while developing. */
-function thePool(): Piscina {
-  if (pool) return pool;
+function thePool(): Promise<Piscina> {
+  pool ??= makePool();
+  return pool;
+}
+
+async function makePool(): Promise<Piscina> {
+  const { Piscina } = await import('piscina');
   const built = join(projectRoot(), 'dist/server/worker.js');
   const fromSource = import.meta.url.endsWith('.ts') || !existsSync(built);
-  pool = new Piscina({
+  const made = new Piscina({
     filename: pathToFileURL(fromSource ? join(projectRoot(), 'src/server/threads/worker.ts') : built).href,
     ...(fromSource
       ? { execArgv: ['--import', pathToFileURL(createRequire(import.meta.url).resolve('tsx')).href] }
@@ -30,8 +35,8 @@ function thePool(): Piscina {
     resourceLimits: { maxOldGenerationSizeMb: limits.megabytes },
   });
   // A thread that ends by itself fails its own task; there is nothing else to tell.
-  pool.on('error', () => {});
-  return pool;
+  made.on('error', () => {});
+  return made;
 }
 
 const tooMuch = () => new TableProblem('too-long', { code: 'file-takes-long' });
@@ -46,7 +51,7 @@ export async function inThread<Task extends keyof Tasks>(
 ): Promise<ReturnType<Tasks[Task]>> {
   let answer: ThreadAnswer<ReturnType<Tasks[Task]>>;
   try {
-    answer = await thePool().run({ task, asked }, { signal: AbortSignal.timeout(limits.ms) });
+    answer = await (await thePool()).run({ task, asked }, { signal: AbortSignal.timeout(limits.ms) });
   } catch (error) {
     const { code, name } = error as NodeJS.ErrnoException;
     if (code === 'ERR_WORKER_OUT_OF_MEMORY' || name === 'AbortError') throw tooMuch();

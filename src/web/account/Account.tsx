@@ -13,6 +13,7 @@ import { useAction, useAsk, useMe } from '../parts/ask.ts';
 import { NewPassword } from '../parts/NewPassword.tsx';
 import { useSaying } from '../parts/saying.ts';
 import { Absence } from './Absence.tsx';
+import { Notices } from './Notices.tsx';
 import { SecondStep } from './SecondStep.tsx';
 
 type Account = Answer<'GET /api/account'>;
@@ -32,6 +33,7 @@ export default function Account() {
             </p>
             <SecondStep account={a} />
             <Clock />
+            <Notices />
             <Password />
             {approves && <Absence />}
             <Sessions account={a} />

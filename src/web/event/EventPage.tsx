@@ -138,7 +138,7 @@ const loads = {
   clearance: () => import('./clearance/ClearanceSheet.tsx'),
   registration: () => import('./registration/RegistrationSheet.tsx'),
   crew: () => import('./CrewSheet.tsx'),
-  messages: () => import('./MessagesSheet.tsx'),
+  messages: () => import('./messages/MessagesSheet.tsx'),
   doors: () => import('./DoorsSheet.tsx'),
   'wrap-up': () => import('./WrapUpSheet.tsx'),
 } as const;

@@ -85,10 +85,13 @@ export function RichText({
   set,
   lang,
   headed,
+  embeds = true,
   picture,
 }: {
   label: string;
   headed?: boolean;
+  /** Whether it can show something of another site in a frame. */
+  embeds?: boolean;
   help?: ReactNode;
   value: Doc;
   set: (value: Doc) => void;
@@ -179,7 +182,7 @@ export function RichText({
           { key: 'noTable', run: () => chain().deleteTable().run() },
         ]
       : [{ key: 'table', run: () => chain().insertTable({ rows: 3, cols: 2, withHeaderRow: true }).run() }]),
-    { key: 'embed', run: () => setAsking('embed') },
+    ...(embeds ? [{ key: 'embed', run: () => setAsking('embed') }] : []),
   ];
   return (
     <Group label={<span id={labelled}>{label}</span>} help={help} headed={headed}>

@@ -1,13 +1,8 @@
-import { defineRecipe, defineSlotRecipe } from '@chakra-ui/react';
-import {
-  checkboxAnatomy,
-  dialogAnatomy,
-  fieldAnatomy,
-  fieldsetAnatomy,
-  nativeSelectAnatomy,
-  radioGroupAnatomy,
-  toastAnatomy,
-} from '@chakra-ui/react/anatomy';
+import { defineRecipe, defineSlotRecipe, type SystemStyleObject } from '@chakra-ui/react';
+
+/** The look of what has several parts. Only the parts it speaks of: all lists of parts of the library would come with every public page. */
+export const ofParts = <P extends string>(base: Record<P, SystemStyleObject>) =>
+  defineSlotRecipe({ slots: Object.keys(base) as P[], base });
 
 /** What is done: outlined; the one thing to do stands out, what is rare or cannot be undone is quiet or red. */
 export const button = defineRecipe({
@@ -65,57 +60,51 @@ export const button = defineRecipe({
 
 export const floating = { layerStyle: 'floating' } as const;
 
-const dialog = defineSlotRecipe({
-  slots: dialogAnatomy.keys(),
-  base: {
-    backdrop: { position: 'fixed', inset: 0, background: 'rgb(0 0 0 / 0.28)', zIndex: 60 },
-    positioner: {
-      position: 'fixed',
-      inset: 0,
-      zIndex: 60,
-      display: 'flex',
-      justifyContent: 'center',
-      alignItems: 'flex-start',
-      overflow: 'auto',
-      padding: { base: '6vh 0 0', sm: '9vh 16px 16px' },
-    },
-    content: { ...floating, padding: '18px 22px', width: '100%', outline: 'none' },
-    title: { textStyle: 'head', marginBottom: '10px' },
+const dialog = ofParts({
+  backdrop: { position: 'fixed', inset: 0, background: 'rgb(0 0 0 / 0.28)', zIndex: 60 },
+  positioner: {
+    position: 'fixed',
+    inset: 0,
+    zIndex: 60,
+    display: 'flex',
+    justifyContent: 'center',
+    alignItems: 'flex-start',
+    overflow: 'auto',
+    padding: { base: '6vh 0 0', sm: '9vh 16px 16px' },
   },
+  content: { ...floating, padding: '18px 22px', width: '100%', outline: 'none' },
+  title: { textStyle: 'head', marginBottom: '10px' },
 });
 
-const toast = defineSlotRecipe({
-  slots: toastAnatomy.keys(),
-  base: {
-    root: {
-      background: 'ink',
-      color: 'paper',
-      borderRadius: 'corner',
-      padding: '8px 14px',
-      fontSize: 'medium',
-      width: 'fit-content',
-      maxWidth: '620px',
-      display: 'flex',
-      gap: '14px',
-      alignItems: 'center',
-      translate: 'var(--x) var(--y)',
-      scale: 'var(--scale)',
-      opacity: 'var(--opacity)',
-      height: 'var(--height)',
-      zIndex: 'var(--z-index)',
-      willChange: 'translate, opacity, scale',
-      overflowWrap: 'anywhere',
-    },
-    title: { fontWeight: 400 },
-    actionTrigger: {
-      font: 'inherit',
-      border: 0,
-      background: 'none',
-      color: 'inherit',
-      padding: 0,
-      cursor: 'pointer',
-      textDecoration: 'underline',
-    },
+const toast = ofParts({
+  root: {
+    background: 'ink',
+    color: 'paper',
+    borderRadius: 'corner',
+    padding: '8px 14px',
+    fontSize: 'medium',
+    width: 'fit-content',
+    maxWidth: '620px',
+    display: 'flex',
+    gap: '14px',
+    alignItems: 'center',
+    translate: 'var(--x) var(--y)',
+    scale: 'var(--scale)',
+    opacity: 'var(--opacity)',
+    height: 'var(--height)',
+    zIndex: 'var(--z-index)',
+    willChange: 'translate, opacity, scale',
+    overflowWrap: 'anywhere',
+  },
+  title: { fontWeight: 400 },
+  actionTrigger: {
+    font: 'inherit',
+    border: 0,
+    background: 'none',
+    color: 'inherit',
+    padding: 0,
+    cursor: 'pointer',
+    textDecoration: 'underline',
   },
 });
 
@@ -137,13 +126,10 @@ export const typing = {
 const input = defineRecipe({ base: typing });
 const textarea = defineRecipe({ base: { ...typing, resize: 'vertical' } });
 
-const nativeSelect = defineSlotRecipe({
-  slots: nativeSelectAnatomy.keys(),
-  base: {
-    root: { width: '100%', minWidth: 0, position: 'relative' },
-    field: { ...typing, appearance: 'auto' },
-    indicator: { display: 'none' },
-  },
+const nativeSelect = ofParts({
+  root: { width: '100%', minWidth: 0, position: 'relative' },
+  field: { ...typing, appearance: 'auto' },
+  indicator: { display: 'none' },
 });
 
 /** A box or a ring that is filled in, and the words beside it. */
@@ -175,42 +161,34 @@ export const choosable = {
   position: 'relative',
   _disabled: { opacity: 0.6, cursor: 'default' },
 } as const;
-const checkbox = defineSlotRecipe({
-  slots: checkboxAnatomy.keys(),
-  base: { root: choosable, control: { ...mark, borderRadius: 'corner' }, label: { minWidth: 0 } },
+const checkbox = ofParts({
+  root: choosable,
+  control: { ...mark, borderRadius: 'corner' },
+  label: { minWidth: 0 },
 });
-const radioGroup = defineSlotRecipe({
-  slots: radioGroupAnatomy.keys(),
-  base: {
-    item: choosable,
-    itemControl: {
-      ...mark,
-      borderRadius: '50%',
-      _checked: { background: 'sheet', borderColor: 'verdigris', borderWidth: '5px' },
-    },
-    itemText: { minWidth: 0 },
+const radioGroup = ofParts({
+  item: choosable,
+  itemControl: {
+    ...mark,
+    borderRadius: '50%',
+    _checked: { background: 'sheet', borderColor: 'verdigris', borderWidth: '5px' },
   },
+  itemText: { minWidth: 0 },
 });
 
-const fieldset = defineSlotRecipe({
-  slots: fieldsetAnatomy.keys(),
-  base: {
-    root: { border: 0, padding: 0, margin: '0 0 14px', minWidth: 0 },
-    legend: { padding: 0, fontSize: 'medium', fontWeight: 500, marginBottom: '4px' },
-    helperText: { display: 'block', fontSize: 'small', color: 'soft', marginTop: '3px' },
-    errorText: { display: 'block', fontSize: '13.5px', color: 'madder', marginTop: '3px' },
-  },
+const fieldset = ofParts({
+  root: { border: 0, padding: 0, margin: '0 0 14px', minWidth: 0 },
+  legend: { padding: 0, fontSize: 'medium', fontWeight: 500, marginBottom: '4px' },
+  helperText: { display: 'block', fontSize: 'small', color: 'soft', marginTop: '3px' },
+  errorText: { display: 'block', fontSize: '13.5px', color: 'madder', marginTop: '3px' },
 });
 
-const field = defineSlotRecipe({
-  slots: fieldAnatomy.keys(),
-  base: {
-    root: { display: 'block', marginBottom: '14px' },
-    label: { display: 'inline-block', fontSize: 'medium', fontWeight: 500, marginBottom: '3px' },
-    helperText: { display: 'block', fontSize: 'small', color: 'soft', marginTop: '3px' },
-    errorText: { display: 'block', fontSize: '13.5px', color: 'madder', marginTop: '3px' },
-    requiredIndicator: { fontSize: 'small', fontWeight: 400, color: 'soft', marginInlineStart: '6px' },
-  },
+const field = ofParts({
+  root: { display: 'block', marginBottom: '14px' },
+  label: { display: 'inline-block', fontSize: 'medium', fontWeight: 500, marginBottom: '3px' },
+  helperText: { display: 'block', fontSize: 'small', color: 'soft', marginTop: '3px' },
+  errorText: { display: 'block', fontSize: '13.5px', color: 'madder', marginTop: '3px' },
+  requiredIndicator: { fontSize: 'small', fontWeight: 400, color: 'soft', marginInlineStart: '6px' },
 });
 
 export const recipes = { button, input, textarea };

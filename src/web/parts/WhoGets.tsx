@@ -2,6 +2,7 @@ import { chakra, type SystemStyleObject } from '@chakra-ui/react';
 import type { WhoGets as Gets } from '#contract/mailings.ts';
 import { Phrase } from '#web/words/Phrase.tsx';
 import { phrase } from '#web/words/phrase.ts';
+import { AsSent } from '../tray/AsSent.tsx';
 import { sayCount } from './saying.ts';
 
 const look: SystemStyleObject = {
@@ -33,8 +34,7 @@ export function WhoGets({ planned, leftOut, sample }: Gets) {
       {sample && (sample.subject || sample.body.trim()) && (
         <details>
           <summary>{phrase('contacts.asGetsIt', { name: sample.name })}</summary>
-          <p className="name">{sample.subject}</p>
-          <chakra.p whiteSpace="pre-line">{sample.body}</chakra.p>
+          <AsSent message={{ ...sample, html: sample.html ?? null }} width="390px" />
         </details>
       )}
     </chakra.div>

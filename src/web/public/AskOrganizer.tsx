@@ -1,43 +1,29 @@
 import './programmeWords.ts';
-import { chakra } from '@chakra-ui/react';
-import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { registrationContract } from '#contract/registration.ts';
 import { Form } from '#web/kit/form/Form.tsx';
 import { LongText, Text } from '#web/kit/form/fields.tsx';
 import { prepare } from '#web/kit/form/request.ts';
 import { useForm } from '#web/kit/form/useForm.ts';
-import { Say, Two } from './parts.tsx';
+import { Two } from './parts.tsx';
 
 /** Writes to whoever organizes an event; their address is not told. */
-export default function AskOrganizer({ slug }: { slug: string }) {
+export default function AskOrganizer({ slug, done }: { slug: string; done: () => void }) {
   const { t } = useTranslation();
-  const [sent, setSent] = useState(false);
   const form = useForm({
     values: { name: '', email: '', words: '' },
     request: (body) =>
       prepare(registrationContract, 'POST /api/public/events/:slug/question', { params: { slug }, body }),
-    after: () => setSent(true),
+    after: done,
     again: true,
   });
-  if (sent)
-    return (
-      <Say tone="good" role="status">
-        {t('questionSent')}
-      </Say>
-    );
   return (
-    <details>
-      <chakra.summary cursor="pointer" color="verdigris" marginBottom="8px">
-        {t('askOrganizer')}
-      </chakra.summary>
-      <Form form={form} submit={t('send')}>
-        <Two>
-          <Text form={form} name="name" label={t('yourName')} autoComplete="name" required />
-          <Text form={form} name="email" label={t('email')} type="email" autoComplete="email" required />
-        </Two>
-        <LongText form={form} name="words" label={t('yourQuestion')} rows={4} />
-      </Form>
-    </details>
+    <Form form={form} submit={t('send')}>
+      <Two>
+        <Text form={form} name="name" label={t('yourName')} autoComplete="name" required />
+        <Text form={form} name="email" label={t('email')} type="email" autoComplete="email" required />
+      </Two>
+      <LongText form={form} name="words" label={t('yourQuestion')} rows={4} />
+    </Form>
   );
 }

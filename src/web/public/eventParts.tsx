@@ -11,6 +11,7 @@ import { addressOf } from '#web/api.ts';
 import { Button, ButtonAnchor, ButtonLink } from '#web/kit/Button.tsx';
 import { DocView } from '#web/kit/DocView.tsx';
 import { Picture } from '../parts/Picture.tsx';
+import { AskBelow } from './AskBelow.tsx';
 import { language } from './language.ts';
 import { Acts, Ends, Facts, Head, Rows, Say, Small, Soft, Title } from './parts.tsx';
 import { Reeds } from './Reeds.tsx';
@@ -18,6 +19,8 @@ import { ownTime, sayLimits, sayOffer, sayPrice, useMoney } from './saying.ts';
 
 const Sketch = lazy(() => import('./Sketch.tsx').then((m) => ({ default: m.Sketch })));
 const AskOrganizer = lazy(() => import('./AskOrganizer.tsx'));
+const Board = lazy(() => import('./Board.tsx'));
+const FollowForm = lazy(() => import('./FollowForm.tsx'));
 
 interface Part {
   event: PublicEvent;
@@ -360,11 +363,28 @@ export function More({ event, preview }: Part) {
               .flatMap((part, at) => (at ? [' · ', part] : [part]))}
           </chakra.p>
           {organizer.form && !preview && (
-            <Suspense>
-              <AskOrganizer slug={event.slug} />
-            </Suspense>
+            <AskBelow
+              title={t('askOrganizer')}
+              thanks={t('questionSent')}
+              form={(done) => <AskOrganizer slug={event.slug} done={done} />}
+            />
           )}
         </>
+      )}
+      {!preview && event.board && (
+        <Suspense>
+          <Board slug={event.slug} />
+        </Suspense>
+      )}
+      {!preview && event.follow && (
+        <chakra.div marginTop="22px">
+          <AskBelow
+            title={t('followTitle')}
+            about={t('followText')}
+            thanks={t('followAsked')}
+            form={(done) => <FollowForm slug={event.slug} series={event.series !== null} done={done} />}
+          />
+        </chakra.div>
       )}
       {!preview && (
         <chakra.p marginTop="22px">

@@ -31,6 +31,8 @@ const Gift = lazy(() => import('./giving/Gift.tsx'));
 const Pledge = lazy(() => import('./giving/Pledge.tsx'));
 const Receipt = lazy(() => import('./giving/Receipt.tsx'));
 const Verify = lazy(() => import('./giving/Verify.tsx'));
+const Follow = lazy(() => import('./Follow.tsx'));
+const Out = lazy(() => import('./Out.tsx'));
 const Survey = lazy(() => import('./Survey.tsx'));
 
 const client = new QueryClient({ defaultOptions: { queries: { retry: 1, staleTime: 5_000 } } });
@@ -68,6 +70,8 @@ const router = createBrowserRouter([
       { path: '/mine', element: <Mine /> },
       { path: '/mine/in/:token', element: <ByLink /> },
       { path: '/s/:token', element: <Survey /> },
+      { path: '/follow/:token', element: <Follow /> },
+      { path: '/out/:token', element: <Out /> },
       { path: '*', element: <NotHere /> },
     ],
   },

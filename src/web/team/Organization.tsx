@@ -1,9 +1,11 @@
 import { chakra } from '@chakra-ui/react';
 import { staffContract } from '#contract/staff.ts';
+import { usualQuiet } from '#core/messages/hours.ts';
 import type { Answer } from '#web/api.ts';
 import { phrase } from '#web/words/phrase.ts';
-import { OneOf } from '../kit/Choosing.tsx';
+import { OneOf, Toggle } from '../kit/Choosing.tsx';
 import { Form } from '../kit/form/Form.tsx';
+import { TimeField } from '../kit/form/fields.tsx';
 import { prepare } from '../kit/form/request.ts';
 import { useForm } from '../kit/form/useForm.ts';
 import { Loaded, Problems } from '../kit/notices.tsx';
@@ -28,6 +30,7 @@ export default function Organization() {
               <h2>{phrase('team.logo')}</h2>
               <Logo unitId={null} name={o.name} />
             </chakra.section>
+            <QuietHours of={o.quietHours} />
             <Clock />
             <EventProposals />
           </>
@@ -38,7 +41,11 @@ export default function Organization() {
   );
 }
 
-function Details({ of: { currencyUsed, ...values } }: { of: Answer<'GET /api/organization'> }) {
+function Details({
+  of: { currencyUsed, quietHours: _, ...values },
+}: {
+  of: Answer<'GET /api/organization'>;
+}) {
   const form = useForm({
     values,
     request: (body) => prepare(staffContract, 'PUT /api/organization', { body }),
@@ -49,6 +56,41 @@ function Details({ of: { currencyUsed, ...values } }: { of: Answer<'GET /api/org
     <Form form={form} submit={phrase('common.save')} disabled={!form.dirty}>
       <OrganizationFields form={form} at={(field) => field} currencyFixed={currencyUsed} />
     </Form>
+  );
+}
+
+/** The hours in which nothing is sent that can wait; none where they are switched off. */
+function QuietHours({ of }: { of: Answer<'GET /api/organization'>['quietHours'] }) {
+  const set = useAction('PUT /api/organization/quiet-hours', () => say(phrase('common.saved')));
+  const form = useForm({
+    values: of ?? usualQuiet,
+    request: (quietHours) =>
+      prepare(staffContract, 'PUT /api/organization/quiet-hours', { body: { quietHours } }),
+    fieldOf: (path) => path.replace('quietHours.', ''),
+    after: () => say(phrase('common.saved')),
+    again: true,
+  });
+  return (
+    <chakra.section marginTop="18px">
+      <h2>{phrase('organization.quietHours')}</h2>
+      <Problems of={set.problem} />
+      <Toggle
+        checked={of !== null}
+        disabled={set.isPending}
+        set={(on) => set.mutate({ body: { quietHours: on ? usualQuiet : null } })}
+      >
+        {phrase('organization.quietHoursOn')}
+      </Toggle>
+      {of && (
+        <Form form={form} submit={phrase('common.save')} disabled={!form.dirty}>
+          <div className="pair">
+            <TimeField form={form} name="from" label={phrase('organization.quietFrom')} required />
+            <TimeField form={form} name="until" label={phrase('organization.quietUntil')} required />
+          </div>
+        </Form>
+      )}
+      <p className="soft">{phrase('organization.quietHelp')}</p>
+    </chakra.section>
   );
 }
 

@@ -1,14 +1,17 @@
+import { useState } from 'react';
 import type { Answer } from '#web/api.ts';
 import { phrase } from '#web/words/phrase.ts';
 import { Loaded } from '../kit/notices.tsx';
 import { type Column, Table } from '../kit/Table.tsx';
 import { useAsk } from '../parts/ask.ts';
 import { useSaying } from '../parts/saying.ts';
+import { MailingResults } from './MailingResults.tsx';
 
 type Mailing = Answer<'GET /api/mailings'>[number];
 
 /** Messages written to many at once, with what became of their copies. */
 export function Mailings() {
+  const [open, setOpen] = useState<string | null>(null);
   const mailings = useAsk('GET /api/mailings', { everyMs: 10_000 });
   const { at } = useSaying();
   const count = (id: string, heading: string, of: (m: Mailing) => number): Column<Mailing> => ({
@@ -21,10 +24,10 @@ export function Mailings() {
   const columns: Column<Mailing>[] = [
     {
       id: 'at',
-      heading: phrase('common.written'),
+      heading: phrase('tray.goes'),
       width: '150px',
-      sortBy: (m) => m.at,
-      cell: (m) => at(m.at),
+      sortBy: (m) => m.goesAt,
+      cell: (m) => at(m.goesAt),
     },
     {
       id: 'name',
@@ -43,13 +46,17 @@ export function Mailings() {
   return (
     <Loaded of={mailings}>
       {(rows) => (
-        <Table
-          label={phrase('tray.mailings')}
-          rows={rows}
-          columns={columns}
-          keyOf={(m) => m.id}
-          empty={phrase('tray.nothingWasWrittenTo')}
-        />
+        <>
+          <Table
+            label={phrase('tray.mailings')}
+            rows={rows}
+            columns={columns}
+            keyOf={(m) => m.id}
+            open={(m) => setOpen(m.id)}
+            empty={phrase('tray.nothingWasWrittenTo')}
+          />
+          {open && <MailingResults id={open} close={() => setOpen(null)} />}
+        </>
       )}
     </Loaded>
   );

@@ -1,20 +1,26 @@
 import { chakra } from '@chakra-ui/react';
-import { useState } from 'react';
+import { useEffect, useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import type { MessageRow } from '#contract/messages.ts';
+import { undelivered } from '#core/messages/states.ts';
 import { Button } from '#web/kit/Button.tsx';
 import { InlineChoice } from '#web/kit/Inline.tsx';
 import { phrase, term, termAlone } from '#web/words/phrase.ts';
 import { Asking } from '../kit/Asking.tsx';
+import { TextField } from '../kit/Field.tsx';
 import { ListViews } from '../kit/ListViews.tsx';
-import { Loaded } from '../kit/notices.tsx';
+import { Loaded, Problems } from '../kit/notices.tsx';
 import { type Column, Table } from '../kit/Table.tsx';
 import { TableColumns } from '../kit/TableColumns.tsx';
 import { say } from '../kit/toast.tsx';
 import { useAction, useAsk, useMe } from '../parts/ask.ts';
 import { Person } from '../parts/Person.tsx';
 import { useSaying } from '../parts/saying.ts';
+import { AsSent, Letter } from './AsSent.tsx';
+import { CameIn, ReplyInPlace } from './CameIn.tsx';
+import { Letters } from './Letters.tsx';
 import { Mailings } from './Mailings.tsx';
+import { Sending } from './Sending.tsx';
 
 const views = ['coming', 'sent', 'failed', 'held back'] as const;
 type View = (typeof views)[number];
@@ -25,9 +31,34 @@ export default function Tray() {
   const view = (views as readonly string[]).includes(search.get('state') ?? '')
     ? (search.get('state') as View)
     : 'coming';
-  const many = search.get('state') === 'many';
-  const tray = useAsk('GET /api/tray', { query: { state: view }, everyMs: 10_000 });
-  const { at } = useSaying();
+  const state = search.get('state');
+  // Views that list something else than messages by their state.
+  const apart = state === 'many' || state === 'in' || state === 'letters' ? state : null;
+  const q = search.get('q') ?? '';
+  const day = search.get('day') ?? '';
+  const [typed, setTyped] = useState(q);
+  const eventId = search.get('event');
+  const put = (key: string, value: string) =>
+    setSearch(
+      (before) => {
+        if (value) before.set(key, value);
+        else before.delete(key);
+        return before;
+      },
+      { replace: true },
+    );
+  const tray = useAsk('GET /api/tray', {
+    query: { state: view, ...(q && { q }), ...(day && { day }), ...(eventId && { eventId }) },
+    everyMs: 10_000,
+  });
+  // What was typed is looked for once the typing stops.
+  useEffect(() => {
+    if (typed === q) return;
+    const soon = setTimeout(() => put('q', typed.trim()), 300);
+    return () => clearTimeout(soon);
+  });
+  const cameIn = useAsk('GET /api/incoming', { query: {}, everyMs: 10_000 }).data;
+  const { at, today } = useSaying();
   const [open, setOpen] = useState<string | null>(null);
   const coordinator = useMe().data?.staff.roles.includes('coordinator');
   const columns: Column<MessageRow>[] = [
@@ -64,9 +95,9 @@ export default function Tray() {
       id: 'what',
       phone: 'bare',
       heading: phrase('tray.what'),
-      sortBy: (m) => m.step ?? term(m.kind),
+      sortBy: (m) => m.line ?? term(m.kind),
       width: '190px',
-      cell: (m) => m.step ?? term(m.kind),
+      cell: (m) => m.line ?? term(m.kind),
     },
     {
       id: 'why',
@@ -81,30 +112,63 @@ export default function Tray() {
         <h1>{phrase('common.tray')}</h1>
         {coordinator && <Gateway />}
       </div>
+      <Sending eventId={null} may={Boolean(coordinator)} />
       <Loaded of={tray}>
         {({ rows, counts, more }) => (
           <>
             <div className="tools">
               <ListViews
                 label={phrase('common.show')}
-                value={many ? 'many' : view}
-                set={(state) => setSearch({ state })}
+                value={apart ?? view}
+                set={(state) => put('state', state)}
                 views={[
                   ...views.map((v) => ({
                     value: v,
                     label: termAlone(v),
                     count: v === 'held back' ? counts.heldBack : counts[v],
                   })),
-                  ...(coordinator ? [{ value: 'many' as const, label: phrase('tray.mailings') }] : []),
+                  { value: 'in' as const, label: phrase('tray.cameIn'), count: cameIn?.open ?? 0 },
+                  ...(coordinator
+                    ? [
+                        { value: 'many' as const, label: phrase('tray.mailings') },
+                        { value: 'letters' as const, label: phrase('tray.letters') },
+                      ]
+                    : []),
                 ]}
               />
-              {!many && <TableColumns name="tray" columns={columns} />}
-              {more && !many && (
+              {!apart && <TableColumns name="tray" columns={columns} />}
+              {more && !apart && (
                 <span className="soft">{phrase('tray.theFirst', { rows: rows.length })}</span>
               )}
             </div>
-            {many ? (
+            {!apart && (
+              <chakra.div className="tools" alignItems="flex-start">
+                <chakra.div flex="1 1 220px" maxWidth="340px">
+                  <TextField label={phrase('tray.whose')} type="search" value={typed} set={setTyped} />
+                </chakra.div>
+                <TextField label={phrase('tray.onDay')} type="date" value={day} set={(d) => put('day', d)} />
+                {view === 'coming' && (
+                  <chakra.div alignSelf="flex-end" marginBottom="16px">
+                    <Button look="plain" onClick={() => put('day', day === today ? '' : today)}>
+                      {phrase('tray.today')}
+                    </Button>
+                  </chakra.div>
+                )}
+                {eventId && (
+                  <chakra.div alignSelf="flex-end" marginBottom="16px">
+                    <Button look="plain" onClick={() => put('event', '')}>
+                      {phrase('tray.ofAllEvents')}
+                    </Button>
+                  </chakra.div>
+                )}
+              </chakra.div>
+            )}
+            {apart === 'many' ? (
               <Mailings />
+            ) : apart === 'in' ? (
+              <CameIn openMessage={setOpen} />
+            ) : apart === 'letters' ? (
+              <Letters />
             ) : (
               <Table
                 label={phrase('common.messages')}
@@ -133,6 +197,8 @@ export default function Tray() {
 export function Message({ id, close }: { id: string; close: () => void }) {
   const message = useAsk('GET /api/messages/:id', { params: { id } });
   const { at } = useSaying();
+  const [email, setEmail] = useState<string | null>(null);
+  const standsIn = useMe().data?.clock.movable;
   const retry = useAction('POST /api/messages/:id/retry', () => {
     say(phrase('tray.triedAgain'));
     close();
@@ -143,8 +209,15 @@ export function Message({ id, close }: { id: string; close: () => void }) {
       close={close}
       title={message.data?.subject || phrase('tray.message')}
       actions={
-        message.data?.state === 'failed' ? (
-          <Button onClick={() => retry.mutate({ params: { id } })}>{phrase('tray.tryAgainNow')}</Button>
+        message.data && undelivered.includes(message.data.state) ? (
+          <Button
+            disabled={retry.isPending}
+            onClick={() =>
+              retry.mutate({ params: { id }, body: email && email !== message.data.address ? { email } : {} })
+            }
+          >
+            {phrase('tray.tryAgainNow')}
+          </Button>
         ) : null
       }
       wide
@@ -160,16 +233,31 @@ export function Message({ id, close }: { id: string; close: () => void }) {
               · {m.reason}
             </p>
             {m.whyNot && <p className="late">{m.whyNot}</p>}
-            <chakra.pre
-              whiteSpace="pre-wrap"
-              font="inherit"
-              background="paper"
-              padding="12px 14px"
-              border="1px solid var(--line)"
-              marginTop="10px"
-            >
-              {m.body}
-            </chakra.pre>
+            {undelivered.includes(m.state) && m.channel === 'email' && (
+              <chakra.div maxWidth="360px" marginTop="8px">
+                <TextField
+                  label={phrase('tray.sendTo')}
+                  type="email"
+                  value={email ?? m.address ?? ''}
+                  set={setEmail}
+                  error={retry.problem?.fields.email}
+                  help={m.contactId ? phrase('tray.sendToHelp') : undefined}
+                />
+              </chakra.div>
+            )}
+            {!retry.problem?.fields.email && <Problems of={retry.problem} />}
+            <AsSent message={m} titled />
+            {standsIn && m.headers.some((h) => h.name === 'Reply-To') && (
+              <ReplyInPlace id={m.id} name={m.name} />
+            )}
+            {m.headers.length > 0 && (
+              <chakra.details marginTop="10px">
+                <chakra.summary cursor="pointer" color="verdigris">
+                  {phrase('tray.headers')}
+                </chakra.summary>
+                <Letter>{m.headers.map((h) => `${h.name}: ${h.value}`).join('\n')}</Letter>
+              </chakra.details>
+            )}
           </>
         )}
       </Loaded>
@@ -198,6 +286,9 @@ function Gateway() {
           { value: 'fails once', label: phrase('tray.failsTheNextTime') },
           { value: 'fails', label: phrase('tray.failsUntilToldOtherwise') },
           { value: 'answer lost once', label: phrase('tray.takesTheNextOne') },
+          { value: 'refuses once', label: phrase('tray.refusesTheNext') },
+          { value: 'bounces once', label: phrase('tray.bouncesTheNext') },
+          { value: 'complains once', label: phrase('tray.complainsOfTheNext') },
         ]}
       />
     </chakra.span>

@@ -42,7 +42,7 @@ export function ByItself({
           </li>
         )}
         {messages.map((m, n) => (
-          <li key={`${m.step}${m.fate}${n}`}>{sayMessages(m, at)}</li>
+          <li key={`${m.line}${m.fate}${n}`}>{sayMessages(m, at)}</li>
         ))}
         {shifts.slice(0, named).map((s, n) => (
           <li key={`${s.role}${s.to.startsLocal}${n}`}>
@@ -63,10 +63,10 @@ export function ByItself({
 
 function sayMessages(m: MessagesChanged, at: (instant: string) => string): string {
   const n = phrase('changes.nMessages', { count: m.count });
-  if (m.fate === 'held back') return phrase('changes.messageHeld', { step: m.step, n, why: m.why ?? '' });
-  if (!m.to) return phrase('changes.messageMovesAlong', { step: m.step, n });
+  if (m.fate === 'held back') return phrase('changes.messageHeld', { line: m.line, n, why: m.why ?? '' });
+  if (!m.to) return phrase('changes.messageMovesAlong', { line: m.line, n });
   const to = at(m.to);
   return m.from
-    ? phrase('changes.messageMovedFrom', { step: m.step, n, from: at(m.from), to })
-    : phrase('changes.messageMoved', { step: m.step, n, to });
+    ? phrase('changes.messageMovedFrom', { line: m.line, n, from: at(m.from), to })
+    : phrase('changes.messageMoved', { line: m.line, n, to });
 }

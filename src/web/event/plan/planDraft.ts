@@ -1,4 +1,4 @@
-import { notifyManager, useMutation, useQueryClient } from '@tanstack/react-query';
+import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useCallback, useEffect, useRef } from 'react';
 import { create } from 'zustand';
 import type { EventPage } from '#contract/events.ts';
@@ -7,8 +7,9 @@ import { weightyFields } from '#core/changes/aspects.ts';
 import { sayConsequences } from '#core/events/consequences.ts';
 import * as drafts from '#core/events/draft.ts';
 import { type PlanPart, partsOf } from '#core/events/parts.ts';
-import { type Answer, ApiProblem, addressOf, call } from '#web/api.ts';
+import { type Answer, ApiProblem, call } from '#web/api.ts';
 import { askAnewAfter } from '#web/topics.ts';
+import { eventKey, showKept } from './showKept.ts';
 
 type Draft = drafts.Draft<EventPlan>;
 
@@ -81,12 +82,7 @@ export function usePlanDraft(page: EventPage): PlanDraft {
           params: { id },
           body: { version: before.seen[part] ?? 1, change },
         });
-        // The page shows what was kept before the plan is asked anew.
-        client.setQueryData<EventPage>([addressOf('GET /api/events/:id', { id })], (p) =>
-          p ? { ...p, version: saved.version, plan: { ...p.plan, ...change } } : p,
-        );
-        // Only once the page has it is it no longer held as typed: a row must not go in between, and the focus with it.
-        await new Promise<void>((done) => notifyManager.schedule(done));
+        await showKept(client, id, saved.version, change);
         const waiting = partsToSend(page);
         update(id, (d) => drafts.kept(d, part, change, saved.version));
         // What was refused beside it may be right now.
@@ -96,7 +92,7 @@ export function usePlanDraft(page: EventPage): PlanDraft {
       } catch (error) {
         const problem = error instanceof ApiProblem ? error : null;
         if (problem?.code === 'changed-meanwhile') {
-          await client.invalidateQueries({ queryKey: [addressOf('GET /api/events/:id', { id })] });
+          await client.invalidateQueries({ queryKey: eventKey(id) });
           update(id, (d) => drafts.clash(d, part, problem.message));
           return null;
         }
@@ -193,7 +189,7 @@ export interface HeldChange {
   /** Leaves the plan as it was. */
   putBack(): void;
   /** It was saved. */
-  kept(version: number): void;
+  kept(version: number): Promise<void>;
   /** It was refused: what is wrong stands beside the fields, and what somebody else saved meanwhile beside theirs. */
   refused(problem: ApiProblem): void;
   /** Says whether it waits for somebody to look. */
@@ -217,15 +213,13 @@ export function useHeldChange(page: EventPage): HeldChange | null {
     refused(problem) {
       if (problem.code === 'invalid') update(id, (d) => drafts.refuse(d, change, problem.fields));
       if (problem.code === 'changed-meanwhile') {
-        void client.invalidateQueries({ queryKey: [addressOf('GET /api/events/:id', { id })] });
+        void client.invalidateQueries({ queryKey: eventKey(id) });
         update(id, (d) => parts.reduce((left, part) => drafts.clash(left, part, problem.message), d));
       }
     },
     putBack: () => update(id, (d) => parts.reduce((left, part) => drafts.takeTheirs(left, part), d)),
-    kept(version) {
-      client.setQueryData<EventPage>([addressOf('GET /api/events/:id', { id })], (p) =>
-        p ? { ...p, version, plan: { ...p.plan, ...change } } : p,
-      );
+    async kept(version) {
+      await showKept(client, id, version, change);
       update(id, (d) => parts.reduce((left, part) => drafts.kept(left, part, change, version), d));
     },
   };

@@ -30,4 +30,11 @@ export const account = {
   sixDigits: 'Six digits.',
   newRecoveryCodes: 'New recovery codes',
   turnItOff: 'Turn it off',
+  told: 'What you are told of by email',
+  toldText: 'What others do. “Soon” is within five minutes, “each morning” at {{morning}}.',
+  never: 'not told',
+  soon: 'soon',
+  eachMorning: 'each morning',
+  leastGift: 'Gifts from this amount on',
+  onlyMine: 'Only of events I lead or help with',
 } as const;

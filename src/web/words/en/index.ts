@@ -7,6 +7,7 @@ import { desk } from './desk.ts';
 import { door } from './door.ts';
 import { event } from './event.ts';
 import { ledger } from './ledger.ts';
+import { messages } from './messages.ts';
 import { offers } from './offers.ts';
 import { organization } from './organization.ts';
 import { parts } from './parts.ts';
@@ -32,6 +33,7 @@ export const phrases = {
   door,
   event,
   ledger,
+  messages,
   offers,
   organization,
   parts,

@@ -7,5 +7,11 @@ export const organization = {
   currencyFixed: 'Prices and money are in it already. An event can be paid in another, in its plan.',
   sender: 'Email address messages come from',
   senderHelp: 'People answer to it.',
+  quietHours: 'Quiet hours',
+  quietHoursOn: 'Nothing that can wait is sent at night',
+  quietFrom: 'From',
+  quietUntil: 'Until',
+  quietHelp:
+    'What falls into these hours goes out when they end. Answers to what somebody just did, and what you send by hand, go at once.',
   changed: 'Saved. Pages and messages say it so from now on.',
 } as const;

@@ -2,20 +2,21 @@ import type { AskedColumn, RegistrationRow } from '#contract/seats.ts';
 import type { EventFact } from '#core/access/stages.ts';
 import type { AnswerValue } from '#core/questions/answering.ts';
 import { inLine } from '#core/registration/waitlist.ts';
+import type { NarrowedSeat } from '#core/seats/narrowing.ts';
 import { dateOf } from '#core/time/wallTime.ts';
 import { type Reason, sayReason } from '#core/words/reasons.ts';
 import { emailOf, orderEmail, phoneOf } from '../contacts/quiet.ts';
 import type { Queries } from '../db/database.ts';
 import { type EventRow, readOffers } from '../events/store.ts';
-import { hasCareSql } from '../registration/care.ts';
-import { readWaiting } from '../registration/store.ts';
 import { theOrganization } from '../staff/store.ts';
 import { signingAt } from '../waivers/store.ts';
+import { hasCareSql } from './care.ts';
+import { readWaiting } from './store.ts';
 
 type Answered = { questionId: string; value: AnswerValue; fileId: string | null; fileName: string | null };
 
-/** Every seat of an event with its order and what was answered; answers about health only where they are wanted. */
-const readSeatRows = (tx: Queries, eventId: string, withCare: boolean) =>
+/** Every seat of an event, or of one order in it, with its order and what was answered; answers about health only where they are wanted. */
+const readSeatRows = (tx: Queries, eventId: string, withCare: boolean, orderId: string | null = null) =>
   tx.query<
     Omit<RegistrationRow, 'waiver' | 'queuePlace' | 'answers' | 'linkReasons'> & {
       linkReasons: Reason[];
@@ -37,8 +38,8 @@ const readSeatRows = (tx: Queries, eventId: string, withCare: boolean) =>
          where ($2 or not q.sensitive) and x.order_id = o.id and (x.registration_id = r.id or x.registration_id is null)), '[]') as answers
      from registrations r join orders o on o.id = r.order_id join offers f on f.id = r.offer_id
        left join attendance a on a.registration_id = r.id left join sources u on u.id = o.source_id
-     where r.event_id = $1 order by o.placed_at, o.id, r.seat_number`,
-    [eventId, withCare],
+     where r.event_id = $1 and ($3::uuid is null or r.order_id = $3) order by o.placed_at, o.id, r.seat_number`,
+    [eventId, withCare, orderId],
   );
 
 /** Every seat of an event with what belongs to it, as far as somebody sees the facts of the event. */
@@ -66,17 +67,28 @@ export async function seatTable(
     linkReasons: facts.has('linking') ? r.linkReasons.map(sayReason) : [],
     care: facts.has('health') && r.care,
     waiver: signing.of(r).waiver,
-    answers: answers
-      ? Object.fromEntries(
-          r.answers.map(({ questionId, value, fileId, fileName }) => [
-            questionId,
-            { value, file: fileId && fileName ? { id: fileId, name: fileName } : null },
-          ]),
-        )
-      : {},
+    answers: answers ? answersOf(r.answers) : {},
     queuePlace: r.state === 'waitlisted' ? waiting.indexOf(r.orderId) + 1 : null,
   }));
 }
+
+/** Seats as messages are narrowed by them: of a whole event, or of one order. What is about health narrows nothing here. */
+export async function seatsToNarrow(
+  tx: Queries,
+  event: EventRow,
+  orderId: string | null,
+): Promise<(NarrowedSeat & { id: string })[]> {
+  const rows = await readSeatRows(tx, event.id, false, orderId);
+  return rows.map((r) => ({ ...r, waiver: '', answers: answersOf(r.answers) }));
+}
+
+const answersOf = (answers: readonly Answered[]): RegistrationRow['answers'] =>
+  Object.fromEntries(
+    answers.map(({ questionId, value, fileId, fileName }) => [
+      questionId,
+      { value, file: fileId && fileName ? { id: fileId, name: fileName } : null },
+    ]),
+  );
 
 /**
  * What is asked at an event, or was and has been answered, as columns of its table; what is about health only where that is wanted. The

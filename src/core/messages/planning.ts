@@ -1,0 +1,253 @@
+import { type CalendarDate, type Instant, plusMinutes, type Zone } from '#core/time/clock.ts';
+import { momentFrom } from '#core/time/moment.ts';
+import { because, type Reason } from '#core/words/reasons.ts';
+import { audiences } from './audiences.ts';
+import { type Channel, channelRule } from './channels.ts';
+import { notBefore, type QuietHours } from './hours.ts';
+import type { Line } from './lines.ts';
+import { type EventMoments, momentRule, type Standing, sayMoment } from './moments.ts';
+
+/** Somebody a line could go to. */
+export interface Recipient {
+  /** Unique within a line, by what it is about: `keyOf` of an order, a seat, a shift. */
+  key: string;
+  contactId: string | null;
+  name: string;
+  /** Where they are reached, by each way. */
+  reach: Readonly<Record<Channel, string | null>>;
+  /** They have no email because the one they had bounced. */
+  bounced: boolean;
+  /** The instant the moment anchors to, for moments that differ by person (registration made, shift start). */
+  anchor: Instant | null;
+  /** When they came to be a recipient. */
+  since: Instant;
+  /** Somebody else whose copy covers this person, by the key they are a recipient under. */
+  coveredBy: { key: string; name: string } | null;
+  /** They are only among the recipients for those without an address of their own. */
+  forOthers: boolean;
+  /** They want no more reminders of it. */
+  left: boolean;
+  /** A reason known now for sending nothing at all. */
+  quiet: Reason | null;
+  standing: Standing;
+  /** Where they live by the clock; null where that is not known. */
+  zone: Zone | null;
+}
+
+/** What the organization wants of every line. */
+export interface PlanningRules {
+  quiet: QuietHours | null;
+  holidays: readonly CalendarDate[];
+}
+
+export interface PlannedMessage<R extends Recipient = Recipient> {
+  lineId: string;
+  recipient: R;
+  /** Where it goes. */
+  address: string;
+  at: Instant;
+  /** From then on it is of no use; null as long as anybody likes. */
+  until: Instant | null;
+  reason: string;
+}
+
+export interface LeftOut<R extends Recipient = Recipient> {
+  lineId: string;
+  recipient: R;
+  why: Reason;
+  /** Somebody else gets the copy at the same address. */
+  sameAddress?: boolean;
+}
+
+export interface Plan<R extends Recipient = Recipient> {
+  planned: PlannedMessage<R>[];
+  leftOut: LeftOut<R>[];
+}
+
+/** When a line would go to somebody, and what is known of that. */
+type Timed = { at: Instant; until: Instant | null; late: boolean } | { why: Reason };
+
+/** The earlier of two instants, where there are two. */
+const sooner = (a: Instant | null, b: Instant | null): Instant | null =>
+  a === null ? b : b === null ? a : a < b ? a : b;
+
+/** Works out the time of a line for one recipient after the other: thousands hang on the same moment. */
+function makeTiming(line: Line, event: EventMoments, rules: PlanningRules): (to: Recipient) => Timed {
+  const moment = momentRule(line.moment);
+  const { late } = line;
+  const momentsAt = new Map<Instant, Instant>();
+  const momentAt = (anchor: Instant): Instant => {
+    const known = momentsAt.get(anchor) ?? momentFrom(anchor, line.offset, event.zone);
+    momentsAt.set(anchor, known);
+    return known;
+  };
+  const waits = { quiet: rules.quiet, workingDays: line.workingDays, holidays: rules.holidays };
+  const waited = new Map<string, Instant>();
+  const afterWaiting = (at: Instant, zone: Zone): Instant => {
+    const name = `${at} ${zone}`;
+    const known = waited.get(name) ?? notBefore(at, waits, zone);
+    waited.set(name, known);
+    return known;
+  };
+  const before = line.offset.days < 0 || line.offset.minutes < 0;
+  return ({ anchor: own, since, zone }) => {
+    const anchor = moment.at(event, own);
+    if (!anchor) return { why: because(event.startsAt ? 'no such moment' : 'no event date') };
+    const time = momentAt(anchor);
+    const until = sooner(
+      moment.ahead && before ? anchor : null,
+      line.usefulMinutes === null ? null : plusMinutes(time, line.usefulMinutes),
+    );
+    let at = time;
+    let isLate = false;
+    let byHand = false;
+    if (line.sentByHandAt && since <= line.sentByHandAt) {
+      // What had gone by then went at its own time.
+      if (time > line.sentByHandAt || time < since || (line.addedAt && time < line.addedAt)) {
+        at = line.sentByHandAt;
+        byHand = true;
+      }
+    } else if (!moment.answers || line.addedAt) {
+      const came = line.addedAt && line.addedAt > since ? line.addedAt : since;
+      if (time < came && (!moment.answers || since < came)) {
+        if (late === 'skip')
+          return { why: because(came === since ? audiences[line.audience].after : 'line added after') };
+        at = came;
+        isLate = true;
+      }
+    }
+    // What somebody did is answered at once, but not on a telephone by their bed; what is sent by hand is meant now.
+    const atOnce = byHand || (moment.answers && line.channel === 'email' && !line.workingDays);
+    const goes = atOnce ? at : afterWaiting(at, zone ?? event.zone);
+    if (until && at > until) return { why: because('too late') };
+    if (until && goes > until) return { why: because('quiet past use') };
+    return { at: goes, until, late: isLate };
+  };
+}
+
+/**
+ * Plans one line: for everybody exactly one of when it goes and why, or why not. One address gets one copy, except where every copy
+ * is about a different order or shift. What is late and left to a later line is settled by `planLines`.
+ */
+export function planLine<R extends Recipient>(
+  line: Line,
+  event: EventMoments,
+  recipients: readonly R[],
+  rules: PlanningRules,
+  among: ReadonlySet<string> | null = null,
+): Plan<R> & { late: ReadonlySet<string> } {
+  const moment = momentRule(line.moment);
+  const audience = audiences[line.audience];
+  const channel = channelRule(line.channel);
+  const timing = makeTiming(line, event, rules);
+  const planned: PlannedMessage<R>[] = [];
+  const leftOut: LeftOut<R>[] = [];
+  const late = new Set<string>();
+  const copies = new Map<string, string>();
+  const reason = sayMoment(line);
+  const concerned = moment.alone ? recipients.filter((r) => !r.forOthers) : recipients;
+  const coveredBy = (r: R) => (moment.alone ? null : r.coveredBy);
+  for (const recipient of concerned) {
+    const out = (why: Reason, sameAddress = false) =>
+      leftOut.push({ lineId: line.id, recipient, why, ...(sameAddress ? { sameAddress } : {}) });
+    const whyNot = line.off
+      ? because('line off')
+      : among && !among.has(recipient.key)
+        ? because('narrowed out')
+        : (recipient.quiet ??
+          (recipient.left && moment.optional ? because('wants no more') : null) ??
+          moment.whyNot?.(recipient.standing, event) ??
+          null);
+    if (whyNot) {
+      out(whyNot);
+      continue;
+    }
+    if (coveredBy(recipient)) continue;
+    const address = recipient.reach[line.channel];
+    const key = address && channel.keyOf(address);
+    if (!address || !key) {
+      out(because(line.channel === 'email' && recipient.bounced ? 'address bounced' : channel.none));
+      continue;
+    }
+    const time = timing(recipient);
+    if ('why' in time) {
+      out(time.why);
+      continue;
+    }
+    const copy = audience.copies === 'address' ? key : recipient.key;
+    const first = copies.get(copy);
+    if (first) {
+      out(because('same address', { name: first }), true);
+      continue;
+    }
+    copies.set(copy, recipient.name);
+    if (time.late) late.add(recipient.key);
+    planned.push({ lineId: line.id, recipient, address, at: time.at, until: time.until, reason });
+  }
+  // Whether a copy covers somebody is known once it is known who gets one.
+  const outBy = new Map(leftOut.filter((l) => !l.sameAddress).map((l) => [l.recipient.key, l.why]));
+  for (const recipient of concerned) {
+    const cover = coveredBy(recipient);
+    if (!cover || outBy.has(recipient.key)) continue;
+    const none = outBy.get(cover.key);
+    leftOut.push({
+      lineId: line.id,
+      recipient,
+      why: none
+        ? because('nobody to send to', { name: cover.name, why: none })
+        : because('covered by copy', { name: cover.name }),
+    });
+  }
+  return { planned, leftOut, late };
+}
+
+/** A line with those it could go to. */
+export interface LineOf<R extends Recipient> {
+  line: Line;
+  recipients: readonly R[];
+  /** Who of them it is narrowed to, by their keys; null for all of them. */
+  among?: ReadonlySet<string> | null;
+}
+
+/**
+ * Plans all lines of an event. Of several that somebody is late for, and that go by the rule “last”, only the one goes whose time
+ * came last; the others say which.
+ */
+export function planLines<R extends Recipient>(
+  lines: readonly LineOf<R>[],
+  event: EventMoments,
+  rules: PlanningRules,
+): ReadonlyMap<string, Plan<R>> {
+  const plans = new Map<string, Plan<R>>();
+  const late: { line: Line; message: PlannedMessage<R> }[] = [];
+  for (const { line, recipients, among } of lines) {
+    const { late: those, ...plan } = planLine(line, event, recipients, rules, among);
+    plans.set(line.id, plan);
+    if (line.late === 'last')
+      for (const message of plan.planned) if (those.has(message.recipient.key)) late.push({ line, message });
+  }
+  // The time a line would have had: all of them go at the same one now.
+  const timeOf = ({ line, message: { recipient } }: (typeof late)[number]): Instant =>
+    momentFrom(momentRule(line.moment).at(event, recipient.anchor)!, line.offset, event.zone);
+  const last = new Map<string, { line: Line; time: Instant }>();
+  const about = ({ line, message }: (typeof late)[number]) =>
+    `${line.channel} ${message.address} ${line.audience === 'attendees' ? '' : message.recipient.key}`;
+  for (const one of late) {
+    const known = last.get(about(one));
+    const time = timeOf(one);
+    if (!known || time > known.time) last.set(about(one), { line: one.line, time });
+  }
+  const given = new Map<string, Map<PlannedMessage<R>, Line>>();
+  for (const one of late) {
+    const { line } = last.get(about(one))!;
+    if (line.id === one.line.id) continue;
+    given.set(one.line.id, (given.get(one.line.id) ?? new Map()).set(one.message, line));
+  }
+  for (const [lineId, messages] of given) {
+    const plan = plans.get(lineId)!;
+    plan.planned = plan.planned.filter((message) => !messages.has(message));
+    for (const [{ recipient }, { name }] of messages)
+      plan.leftOut.push({ lineId, recipient, why: because('said by later line', { line: name }) });
+  }
+  return plans;
+}

@@ -1,0 +1,160 @@
+import type { MessageLinePlan } from '#contract/plan.ts';
+import { hoursOf } from '#core/crew/clashes.ts';
+import { titleFor } from '#core/events/french.ts';
+import { writeCalendar } from '#core/exchange/calendar.ts';
+import { linkMark, withoutMarks } from '#core/messages/links.ts';
+import { fieldsOfLine, type MergeValues, mergeFields } from '#core/messages/merge.ts';
+import { fillSaid, type Said, saidIn } from '#core/messages/said.ts';
+import { sayAmount } from '#core/money/amount.ts';
+import { balanceDue } from '#core/money/balanceDue.ts';
+import { docOf } from '#core/text/doc.ts';
+import { sayLongDate, sayShortDate, sayTime } from '#core/time/say.ts';
+import { wallOf } from '#core/time/wallTime.ts';
+import { readTexts } from '#core/words/texts.ts';
+import type { Work } from '../app/app.ts';
+import { first, insert } from '../db/database.ts';
+import { entryOf } from '../events/calendar.ts';
+import { sayPlace, sayWhen } from '../events/saying.ts';
+import { type EventRow, readSurvey } from '../events/store.ts';
+import { theOrganization } from '../staff/store.ts';
+import { askedByLink } from './followers.ts';
+import { orderRecipients } from './store.ts';
+
+/** What stands for the name of somebody who has not said it. */
+const unnamed = { en: 'there', fr: 'à vous' };
+/** What stands for a place that is told later. */
+const placeLater = { en: 'told later', fr: 'communiqué plus tard' };
+
+/** Fills a line's text for one recipient, making the links it needs. What is only shown makes none that count as asking. */
+export async function render(
+  w: Pick<Work, 'tx' | 'app' | 'now'>,
+  event: EventRow,
+  line: MessageLinePlan,
+  message: { recipientKey: string; contactId: string | null; name: string; language: 'en' | 'fr' },
+  orderId: string | null,
+  as: 'sent' | 'shown' | 'made up' = 'sent',
+): Promise<Said> {
+  const { tx } = w;
+  const { language } = message;
+  const says = saidIn(line, language);
+  const values: MergeValues = {
+    name: message.name.split(' ')[0] || unnamed[language],
+    event: titleFor(event, language),
+    when: sayWhen(event, language),
+    place: sayPlace(event, language) || placeLater[language],
+    organization: (await theOrganization(tx)).name,
+  };
+  const all = `${says.subject} ${says.preview} ${says.body} ${JSON.stringify(says.formatted)}`;
+  const uses = (field: string) => all.includes(field);
+  if (orderId) {
+    values.manage_link = linkMark('manage', orderId);
+    values.waiver_link = linkMark('manage', orderId, '#waivers');
+    if (uses('seats')) {
+      const seats = await tx.query<{ name: string; offer: string }>(
+        `select trim(r.given_name || ' ' || r.family_name) as name, o.name as offer from registrations r join offers o on o.id = r.offer_id
+         where r.order_id = $1 and r.state = 'confirmed' order by r.seat_number`,
+        [orderId],
+      );
+      values.seats = seats
+        .map((s) => `  ${s.name || (message.language === 'fr' ? 'à nommer' : 'to be named')}, ${s.offer}`)
+        .join('\n');
+    }
+  }
+  const [owing] =
+    orderId && (uses('owed') || uses('owes')) ? await orderRecipients(tx, event.id, orderId) : [];
+  if (owing) {
+    const due = balanceDue(event, owing.confirmedAt);
+    values.owes = owing.owed > 0 ? 'yes' : '';
+    values.owed = sayAmount(Math.max(0, owing.owed), event.paidIn, message.language);
+    values.owed_until = due ? sayLongDate(wallOf(due, event.zone), message.language) : '';
+  }
+  if (event.slug) values.event_link = `${w.app.origin}/e/${event.slug}`;
+  const preview = as !== 'sent';
+  if (preview) values.follow_link = '[link to follow]';
+  else if (uses('follow_link') && message.contactId)
+    values.follow_link = linkMark(
+      'follow',
+      await askedByLink(w, event, { ...message, contactId: message.contactId }),
+    );
+  if (preview) values.survey_link = '[link to their survey]';
+  else if (uses('survey_link') && message.contactId)
+    values.survey_link = await surveyLink(w, event.id, message.contactId);
+  if (line.audience === 'crew' && message.contactId) {
+    values.shifts_link = linkMark('crew', message.contactId);
+    const shift = await first<SaidShift>(
+      tx,
+      'select s.role, s.place, s.starts_local, s.ends_local, s.starts_at, s.ends_at from assignments a join shifts s on s.id = a.shift_id where a.id = $1',
+      [message.recipientKey],
+    );
+    if (shift) values.shift = sayShift(shift, message.language);
+  }
+  // Of somebody made up, what is theirs alone is said in words.
+  if (as === 'made up')
+    for (const field of fieldsOfLine(line.audience)) values[field] ||= `[${mergeFields[field]}]`;
+  // What registrants are told goes with what tells them that they have a seat.
+  const afterwards =
+    line.moment === 'registration made' ? withoutMarks(readTexts(event.afterwards, language)) : '';
+  const { body, formatted, ...rest } = fillSaid(says, values, { strict: true });
+  return {
+    ...rest,
+    body: [body, afterwards].filter(Boolean).join('\n\n'),
+    formatted: formatted && {
+      ...formatted,
+      content: [...formatted.content, ...docOf(afterwards).content],
+    },
+  };
+}
+
+/** What goes along with the words that somebody has a seat: the event, for their calendar. What changes later moves it there. */
+export function calendarWith(
+  w: Pick<Work, 'app' | 'now'>,
+  event: EventRow,
+  line: Pick<MessageLinePlan, 'moment' | 'channel'>,
+  language: 'en' | 'fr',
+): string | null {
+  if (line.moment !== 'registration made' || line.channel !== 'email') return null;
+  const entry = entryOf(event, {
+    summary: titleFor(event, language),
+    url: event.slug ? `${w.app.origin}/e/${event.slug}` : w.app.origin,
+    description: '',
+    language,
+  });
+  return entry && writeCalendar(entry.summary, [entry], w.now);
+}
+
+/** A shift as it is said to whoever has it. */
+export interface SaidShift {
+  role: string;
+  place: string;
+  startsLocal: string;
+  endsLocal: string;
+  startsAt: string;
+  endsAt: string;
+}
+
+/** "Canoe leader, Landing B, Sat 8 Aug 09:00–13:00 (4 h)". */
+export function sayShift(s: SaidShift, language = 'en'): string {
+  return `${[s.role, s.place].filter(Boolean).join(', ')}, ${sayShortDate(s.startsLocal, true, language)} ${sayTime(s.startsLocal, language)}–${sayTime(s.endsLocal, language)} (${hoursOf(s.startsAt, s.endsAt)} h)`;
+}
+
+/** Where the personal link to a survey stands; asking is kept, so that answers can be counted against it. */
+async function surveyLink(
+  w: Pick<Work, 'tx' | 'app' | 'now'>,
+  eventId: string,
+  contactId: string,
+): Promise<string> {
+  const survey = await readSurvey(w.tx, eventId);
+  if (!survey) return '';
+  await insert(
+    w.tx,
+    'survey_asks',
+    { id: w.app.ids.id(), surveyId: survey.id, contactId, answered: false },
+    'on conflict do nothing',
+  );
+  const ask = await first<{ id: string }>(
+    w.tx,
+    'select id from survey_asks where survey_id = $1 and contact_id = $2',
+    [survey.id, contactId],
+  );
+  return linkMark('survey', ask!.id);
+}

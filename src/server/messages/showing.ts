@@ -1,0 +1,152 @@
+import type { LineOfPlan, MessageOfLine, PersonOfPlan } from '#contract/messages.ts';
+import { fold } from '#core/contacts/names.ts';
+import { sayMoment } from '#core/messages/moments.ts';
+import type { LeftOut } from '#core/messages/planning.ts';
+import { undelivered } from '#core/messages/states.ts';
+import { sayReason } from '#core/words/reasons.ts';
+import type { Queries } from '../db/database.ts';
+import { type EventRow, type LineRow, readMessageLines } from '../events/store.ts';
+import { planFor } from './planning.ts';
+import { type RecipientRow, readPlanned } from './store.ts';
+import { readOfLines } from './tray.ts';
+
+/** Rows shown of each line, of those who get it and of those who do not; people found by a name. */
+const most = { rows: 100, people: 12 } as const;
+
+type Planned = Awaited<ReturnType<typeof readPlanned>>[number];
+
+/** The plan of an event as it stands: its lines, what is planned by each, and who that leaves out. */
+async function readState(tx: Queries, event: EventRow) {
+  const lines = await readMessageLines(tx, event.id);
+  const planOf = await planFor(tx, event, lines);
+  const rows = new Map<string, Planned[]>(lines.map((l) => [l.id, []]));
+  for (const row of await readPlanned(tx, event.id, [...rows.keys()], null)) rows.get(row.lineId)!.push(row);
+  return { lines, planOf, rows };
+}
+
+/** A message that there is none of, to somebody a line leaves out. */
+const notThere = (
+  event: EventRow,
+  line: LineRow,
+  { recipient, why }: LeftOut<RecipientRow>,
+): MessageOfLine => ({
+  id: line.id,
+  key: recipient.key,
+  eventId: event.id,
+  event: event.publicTitle,
+  line: line.name,
+  channel: line.channel,
+  kind: line.moment,
+  contactId: recipient.contactId,
+  name: recipient.name,
+  address: recipient.reach[line.channel],
+  state: 'held back',
+  reason: line.name,
+  whyNot: sayReason(why),
+  plannedFor: null,
+  nextTryAt: null,
+  sentAt: null,
+  attempts: 0,
+});
+
+/** Messages as the plan of their event shows them, by their ids. */
+async function messagesOf(
+  tx: Queries,
+  eventId: string,
+  ids: readonly string[],
+): Promise<Map<string, MessageOfLine>> {
+  const rows = ids.length ? await readOfLines(tx, eventId, ids) : [];
+  return new Map(rows.map(({ lineId: _, recipientKey: key, ...row }) => [row.id, { ...row, key }]));
+}
+
+const inTime = (a: Planned, b: Planned): number =>
+  (a.plannedFor ?? '').localeCompare(b.plannedFor ?? '') || a.id.localeCompare(b.id);
+
+/** Every line with how far it goes: all are counted, the first are shown. */
+export async function linesShown(tx: Queries, event: EventRow): Promise<LineOfPlan[]> {
+  const { lines, planOf, rows } = await readState(tx, event);
+  const parts = lines.map((line) => {
+    const mine = rows.get(line.id)!;
+    const going = mine.filter((r) => r.state !== 'held back').sort(inTime);
+    const held = mine.filter((r) => r.state === 'held back').sort(inTime);
+    const had = new Set(mine.map((r) => r.recipientKey));
+    const others = planOf(line.id).leftOut.filter((l) => !had.has(l.recipient.key));
+    return { line, going, held, others };
+  });
+  const shown = await messagesOf(
+    tx,
+    event.id,
+    parts.flatMap(({ going, held }) =>
+      [...going.slice(0, most.rows), ...held.slice(0, most.rows)].map((r) => r.id),
+    ),
+  );
+  const messages = (of: readonly Planned[]) => of.flatMap((r) => shown.get(r.id) ?? []);
+  return parts.map(({ line, going, held, others }) => {
+    const count = (...states: readonly string[]) => going.filter((r) => states.includes(r.state)).length;
+    const { offsetDays: days, offsetMinutes: minutes } = line;
+    return {
+      lineId: line.id,
+      name: line.name,
+      when: sayMoment({ moment: line.moment, offset: { days, minutes } }),
+      channel: line.channel,
+      audience: line.audience,
+      off: line.off,
+      sentByHandAt: line.sentByHandAt,
+      planned: count('planned', 'due'),
+      sent: count('sent'),
+      failed: count(...undelivered),
+      getNone: held.length + others.length,
+      firstAt: going[0]?.plannedFor ?? null,
+      rows: messages(going),
+      leftOut: [
+        ...messages(held),
+        ...others.slice(0, Math.max(0, most.rows - held.length)).map((l) => notThere(event, line, l)),
+      ],
+    };
+  });
+}
+
+/** Those of an event's people whose name or address holds some words, with what each gets of every line, or why not. */
+export async function peopleShown(tx: Queries, event: EventRow, q: string): Promise<PersonOfPlan[]> {
+  const { lines, planOf, rows } = await readState(tx, event);
+  const words = fold(q).split(' ').filter(Boolean);
+  interface Entry {
+    line: LineRow;
+    row: Planned | undefined;
+    out: LeftOut<RecipientRow> | null;
+  }
+  const found = new Map<string, { name: string; known: boolean; address: string | null; entries: Entry[] }>();
+  for (const line of lines) {
+    const stored = new Map(rows.get(line.id)!.map((r) => [r.recipientKey, r]));
+    const add = (r: RecipientRow, out: LeftOut<RecipientRow> | null) => {
+      const id = r.contactId ?? r.key;
+      const address = r.reach.email ?? r.reach['text message'];
+      const known = found.get(id) ?? { name: r.name, known: r.contactId !== null, address, entries: [] };
+      known.entries.push({ line, row: stored.get(r.key), out });
+      found.set(id, known);
+    };
+    const { planned, leftOut } = planOf(line.id);
+    for (const { recipient } of planned) add(recipient, null);
+    for (const out of leftOut) add(out.recipient, out);
+  }
+  const holds = (text: string) => words.every((w) => text.includes(w));
+  // Guests nobody has named yet come last.
+  const theirs = [...found]
+    .filter(([, p]) => holds(fold(`${p.name} ${p.address ?? ''}`)))
+    .sort(([, a], [, b]) => Number(!a.known) - Number(!b.known) || a.name.localeCompare(b.name, 'en'))
+    .slice(0, most.people);
+  const shown = await messagesOf(
+    tx,
+    event.id,
+    theirs.flatMap(([, p]) => p.entries.flatMap((e) => e.row?.id ?? [])),
+  );
+  return theirs.map(([id, { name, address, entries }]) => ({
+    id,
+    name,
+    address,
+    entries: entries.flatMap(({ line, row, out }) => {
+      const message = (row && shown.get(row.id)) ?? (out && notThere(event, line, out));
+      return message ? [{ lineId: line.id, message }] : [];
+    }),
+  }));
+}
