@@ -131,14 +131,22 @@ async function nothingWrong(axe: AxeBuilder): Promise<void> {
   expect(violations.map((v) => `${v.id}: ${v.nodes.map((n) => n.target.join(' ')).join(', ')}`)).toEqual([]);
 }
 
-/** The link in the last message that went to an address. */
+/** What the last message to an address has of a kind: a link, a code. Waits for whatever sends it. */
 export async function linkTo(site: Site, address: string, path: RegExp): Promise<string> {
-  await site.started.runner.run();
-  const mails = await site.started.app.db.query<{ body: string }>(
-    'select body from standin_mail where address = $1 order by accepted_at desc, key desc',
-    [address],
-  );
-  const found = mails.map((m) => path.exec(m.body)?.[0]).find(Boolean);
-  if (!found) throw new Error(`No message to ${address} has such a link`);
-  return found;
+  let found: string | undefined;
+  await expect
+    .poll(
+      async () => {
+        await site.started.runner.run();
+        const mails = await site.started.app.db.query<{ body: string }>(
+          'select body from standin_mail where address = $1 order by accepted_at desc, key desc',
+          [address],
+        );
+        found = mails.map((m) => path.exec(m.body)?.[0]).find(Boolean);
+        return found;
+      },
+      { message: `a message to ${address} with ${path}` },
+    )
+    .toBeDefined();
+  return found as string;
 }
