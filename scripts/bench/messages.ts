@@ -237,8 +237,10 @@ const write = await once(async () => {
       name: 'To ten thousand',
       ids: contacts.map((c) => c.id),
       topic: 'notice',
-      subject: 'Hello {{name}}',
-      body: 'Hello {{name}}, see https://brackenmere.example/fen',
+      said: {
+        subject: { en: 'Hello {{name}}' },
+        body: { en: 'Hello {{name}}, see https://brackenmere.example/fen' },
+      },
       expect: to,
     }),
   });

@@ -45,11 +45,13 @@ export const invitedContract = contract({
     response: z.array(invited),
   },
   'POST /api/events/:id/invited': {
-    summary: 'Invite people who are on record, or all of a segment; nothing is sent',
+    summary: 'Invite people who are on record, or all of a segment who have no seat; nothing is sent',
     who: ['unit lead'],
     params: idParams,
     body: z.object({
       contactIds: z.array(id).max(500).default([]),
+      /** Only who may read about everybody invites a whole segment. */
+      segmentId: id.optional(),
       companions: companions.default(0),
     }),
     response: z.object({ added: z.int() }),

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { mailedOfEvent, mailingTopics } from '#core/messages/mailing.ts';
 import { contract, done, id, idParams, instant } from './endpoint.ts';
+import { saidShape } from './plan.ts';
 
 const mailing = z.object({
   /** Who it is for: these contacts, everybody in a segment, or an event’s people. */
@@ -9,10 +10,10 @@ const mailing = z.object({
   ofEvent: z.object({ eventId: id, who: z.enum(mailedOfEvent) }).optional(),
   /** But not those in any of these segments. */
   without: z.array(id).max(10).default([]),
+  /** Nor those who have a seat at an event, or ask for one: it calls the others to it. */
+  withoutSeatOf: id.optional(),
   topic: z.enum(mailingTopics),
-  subject: z.string().trim().max(200),
-  preview: z.string().trim().max(200).default(''),
-  body: z.string().trim().max(20_000),
+  said: z.object(saidShape),
 });
 
 /** Who would get what is being written, who would not and why, and how the first of them reads it. */
@@ -56,8 +57,7 @@ export const mailingsContract = contract({
     response: z.object({
       id,
       name: z.string(),
-      subject: z.string(),
-      body: z.string(),
+      said: z.object(saidShape),
       topic: z.string(),
       goesAt: instant,
       stoppedAt: instant.nullable(),

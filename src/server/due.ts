@@ -11,7 +11,7 @@ import { chargeInstalment } from './giving/giving.ts';
 import { nextPledgeSql } from './giving/store.ts';
 import type { DueKind } from './jobs/runner.ts';
 import { cameBack } from './messages/delivery.ts';
-import { nextMessageSql, sendMessage } from './messages/sending.ts';
+import { nextMessageSql, nextMessagesSql, sendMessages } from './messages/sending.ts';
 import { carryLot, nextCarrySql } from './money/carrying.ts';
 import { askAgain } from './money/charging.ts';
 import { askRefund, nextRefundSql, nextStatementSql, readStatement, takeNotice } from './money/statement.ts';
@@ -138,7 +138,7 @@ export const dueKinds: readonly DueKind[] = [
   {
     what: 'messages',
     next: nextMessageSql,
-    run: sendMessage,
+    together: { next: nextMessagesSql, run: sendMessages },
   },
   {
     what: 'registrations closed',

@@ -3,7 +3,7 @@ import sharp from 'sharp';
 import { afterEach, describe, expect, test } from 'vitest';
 import type { Segment } from '#core/records/segment.ts';
 import { type Caller, linkTo, makeWorld, type World } from './harness.ts';
-import { openEvent, orderFor } from './scenes.ts';
+import { openEvent, orderFor, saying } from './scenes.ts';
 
 let world: World;
 afterEach(() => world.close());
@@ -127,9 +127,8 @@ describe('what comes in', () => {
         name: 'News',
         topic: 'notice',
         expect: 1,
-        subject: 'Hello {{name}}',
-        body: 'The boardwalk is open.',
-      } as never,
+        ...saying('Hello {{name}}', 'The boardwalk is open.'),
+      },
     });
     await world.runner.run();
     const [mail] = await world.app.db.query<{ subject: string }>(

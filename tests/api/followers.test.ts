@@ -1,7 +1,7 @@
 import { beforeEach, describe, expect, test } from 'vitest';
 import type { Caller, World } from './harness.ts';
 import { lineOn, Scene } from './messageLines.ts';
-import type { OpenEvent } from './scenes.ts';
+import { type OpenEvent, saying } from './scenes.ts';
 
 const scene = new Scene();
 const { plan, planned } = scene;
@@ -128,7 +128,7 @@ test('an address that nobody has is nobody’s: others who share it are not writ
   const [kit] = await world.app.db.query<{ id: string }>("select id from contacts where given_name = 'Kit'");
   await odalys.call('PUT /api/standins', { body: { service: 'mail', mode: 'refuses', remaining: 1 } });
   await odalys.call('POST /api/mailings', {
-    body: { name: 'W', topic: 'notice', subject: 'W', body: 'Dear {{name}}', ids: [kit!.id], expect: 1 },
+    body: { name: 'W', topic: 'notice', ...saying('W', 'Dear {{name}}'), ids: [kit!.id], expect: 1 },
   });
   await world.runner.run();
   const rows = await world.app.db.query<{ bounced: boolean }>(

@@ -142,4 +142,61 @@ describe('an invitation', () => {
     });
     expect(no.problem.code).toBe('reply-not-asked');
   });
+
+  test('goes to everybody in a segment who has no seat, in the words of the organization', async () => {
+    const event = await openEvent(world, { title: 'For A Segment' });
+    const { plan } = await odalys.call('GET /api/events/:id', { params: { id: event.id } });
+    await saveIt(odalys, event.id, { admission: { ...plan.admission, reply: 'yes' } });
+    await order(event, ['Seated']);
+    const [seated] = (await tableAt(event)).rows;
+    const others: string[] = [];
+    for (const given of ['Una', 'Vic'])
+      others.push(
+        (
+          await odalys.call('POST /api/contacts', {
+            body: { given, family: 'Segment', email: `${given.toLowerCase()}.segment@harbourpost.example` },
+          })
+        ).id,
+      );
+    const segment = await odalys.call('POST /api/segments', {
+      body: { name: 'To be invited', ids: [seated!.contactId!, ...others] },
+    });
+    const params = { id: event.id };
+    const all = { params, body: { segmentId: segment.id } };
+    expect(await odalys.call('POST /api/events/:id/invited', all)).toEqual({ added: 2 });
+    expect(await odalys.call('POST /api/events/:id/invited', all)).toEqual({ added: 0 });
+    expect((await odalys.call('GET /api/events/:id/invited', { params })).map((i) => i.name)).toEqual([
+      'Una Segment',
+      'Vic Segment',
+    ]);
+    // Who leads an event invites whom they know by name, and reads no segment of everybody.
+    const piers = await world.as('piers');
+    const { id } = await openEvent(world, { title: 'Of Their Unit', unit: 'Small Boats' });
+    const ask = (body: object) =>
+      piers.try('POST /api/events/:id/invited', { params: { id }, body: body as never });
+    expect((await ask({ contactIds: [others[0]!] })).status).toBe(201);
+    expect((await ask(all.body)).status).toBe(403);
+
+    const { version, said } = await odalys.call('GET /api/letters/:kind', {
+      params: { kind: 'you are invited' },
+    });
+    await odalys.call('PUT /api/letters/:kind', {
+      params: { kind: 'you are invited' },
+      body: {
+        version,
+        said: {
+          ...said,
+          subject: { en: 'Do come: {{event}}' },
+          body: { en: 'Dear {{name}}: {{invitation_link}}' },
+        },
+      },
+    });
+    await odalys.call('POST /api/events/:id/invited/letters', { params, body: { words: '', expect: 2 } });
+    await world.runner.run();
+    const [mail] = await world.app.db.query<{ subject: string; body: string }>(
+      "select subject, body from standin_mail where address = 'una.segment@harbourpost.example'",
+    );
+    expect(mail!.subject).toBe('Do come: For A Segment');
+    expect(mail!.body).toMatch(/^Dear Una: http\S+\/i\/\S+/u);
+  });
 });

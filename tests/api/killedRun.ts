@@ -2,6 +2,7 @@ import type { ChildProcess } from 'node:child_process';
 import { join } from 'node:path';
 import { openPglite } from '#server/db/pglite.ts';
 import { Caller } from './caller.ts';
+import { saying } from './scenes.ts';
 
 export interface KilledRun {
   /** The data folder of a founded organization that nobody holds. */
@@ -61,8 +62,7 @@ export async function killedRun(run: KilledRun): Promise<Outcome> {
       name: 'To all of them',
       ids: made.map((c) => c.id),
       topic: 'notice',
-      subject: 'Hello {{name}}',
-      body: 'Hello {{name}}',
+      ...saying('Hello {{name}}', 'Hello {{name}}'),
       expect: messages,
     },
   });

@@ -1,6 +1,7 @@
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import type { Caller, World } from './harness.ts';
 import { makeWorld } from './harness.ts';
+import { saying } from './scenes.ts';
 
 describe('lists of contacts, and writing to them', () => {
   let world: World;
@@ -147,8 +148,7 @@ describe('lists of contacts, and writing to them', () => {
     const wanted = {
       ids: [ids.Ada!, ids.Ben!, ids.Cleo!, ids.Dov!],
       topic: 'newsletter',
-      subject: 'Reed news, {{name}}',
-      body: 'Dear {{name}}, see {{own_link}}. {{organization}}',
+      ...saying('Reed news, {{name}}', 'Dear {{name}}, see {{own_link}}. {{organization}}'),
     } as const;
     const body = { ...wanted, ids: [...wanted.ids] };
     const preview = await odalys.call('POST /api/mailings/preview', { body });
@@ -164,10 +164,10 @@ describe('lists of contacts, and writing to them', () => {
     const send = (more: object) =>
       odalys.try('POST /api/mailings', { body: { ...body, name: 'July news', expect: 1, ...more } });
     expect((await send({ expect: 4 })).problem.code).toBe('mailing-changed');
-    expect((await send({ body: 'Dear {{nmae}}' })).problem.fields).toMatchObject([
-      { path: 'body', message: '“nmae” is not a merge field.' },
+    expect((await send(saying('x', 'Dear {{nmae}}'))).problem.fields).toMatchObject([
+      { path: 'said.body.en', message: '“nmae” is not a merge field.' },
     ]);
-    expect((await send({ subject: ' ' })).problem.fields![0]!.path).toBe('subject');
+    expect((await send(saying(' ', 'x'))).problem.fields![0]!.path).toBe('said.subject.en');
     expect((await send({ ids: undefined })).problem.fields![0]!.path).toBe('ids');
     const sent = await send({});
     expect(sent.body).toMatchObject({ planned: 1, leftOut: 3 });
@@ -208,8 +208,7 @@ describe('lists of contacts, and writing to them', () => {
         name: 'Come along',
         segmentId,
         topic: 'invitations',
-        subject: 'Reed Day',
-        body: 'Come!',
+        ...saying('Reed Day', 'Come!'),
         expect: 2,
       },
     });

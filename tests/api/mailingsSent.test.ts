@@ -1,7 +1,7 @@
 import { beforeEach, describe, expect, test } from 'vitest';
 import type { Caller, World } from './harness.ts';
 import { Scene } from './messageLines.ts';
-import type { OpenEvent } from './scenes.ts';
+import { type OpenEvent, saying } from './scenes.ts';
 
 const scene = new Scene();
 const { book, later } = scene;
@@ -16,7 +16,7 @@ const contactOf = async (given: string): Promise<string> =>
   (await world.app.db.query<{ id: string }>('select id from contacts where given_name = $1', [given]))[0]!.id;
 const segmentOf = async (name: string, ids: string[]) =>
   (await odalys.call('POST /api/segments', { body: { name, ids } })).id;
-const mailing = { name: 'Word', topic: 'notice' as const, subject: 'A word', body: 'Dear {{name}}, come.' };
+const mailing = { name: 'Word', topic: 'notice' as const, ...saying('A word', 'Dear {{name}}, come.') };
 const mails = (given: string) =>
   world.app.db.query<{ subject: string; body: string; html: string }>(
     "select subject, body, html from standin_mail where address = $1 and subject like 'A word%' order by accepted_at",
@@ -71,6 +71,91 @@ describe('whom a mailing is for', () => {
   });
 });
 
+describe('what a mailing says', () => {
+  const paragraph = (text: string, href?: string) => ({
+    type: 'paragraph',
+    content: [{ type: 'text', text, ...(href && { marks: [{ type: 'link', attrs: { href } }] }) }],
+  });
+
+  test('is said to each in their language, formatted, with what is linked counted in both', async () => {
+    await book(event, 'Jill');
+    await book(event, 'Luc');
+    await world.app.db.query("update contacts set language = 'fr' where given_name = 'Luc'");
+    const doc = (text: string, href: string) => ({
+      type: 'doc',
+      content: [paragraph(`${text} {{name}}`), paragraph('the map', href)],
+    });
+    const said = {
+      subject: { en: 'A word', fr: 'A word, en français' },
+      preview: { en: '', fr: '' },
+      body: { en: '', fr: '' },
+      formatted: { en: doc('Dear', 'https://fen.example/map'), fr: doc('Cher', 'https://fen.example/carte') },
+    } as never;
+    const ids = [await contactOf('Jill'), await contactOf('Luc')];
+    const { id } = await odalys.call('POST /api/mailings', { body: { ...mailing, said, ids, expect: 2 } });
+    await world.runner.run();
+    const [[jill], [luc]] = [await mails('Jill'), await mails('Luc')];
+    expect([jill!.subject, luc!.subject]).toEqual(['A word', 'A word, en français']);
+    expect([jill!.body.split('\n')[0], luc!.body.split('\n')[0]]).toEqual(['Dear Jill', 'Cher Luc']);
+    expect(jill!.html).toMatch(/<a [^>]*href="[^"]*\/l\/[\w-]+"[^>]*>the map<\/a>/u);
+    expect(jill!.html).not.toContain('fen.example');
+    expect((await results(id)).links.map((l) => l.url)).toEqual([
+      'https://fen.example/carte',
+      'https://fen.example/map',
+    ]);
+    expect((await results(id)).said.subject).toEqual({ en: 'A word', fr: 'A word, en français' });
+  });
+
+  test('can be of the event whose people it goes to, or to which it calls those who have no seat', async () => {
+    await book(event, 'Mo');
+    const rest = await odalys.call('POST /api/contacts', {
+      body: { given: 'Nia', family: 'Lind', email: 'nia.lind@harbourpost.example' },
+    });
+    const ids = [await contactOf('Mo'), rest.id];
+    const about = { ...mailing, ...saying('A word on {{event}}', '{{when}}, {{place}}: {{event_link}}') };
+    const preview = await odalys.call('POST /api/mailings/preview', {
+      body: { ...about, ids, withoutSeatOf: event.id },
+    });
+    expect(preview).toMatchObject({ planned: 1, leftOut: [], sample: { name: 'Nia Lind' } });
+    expect(preview.sample!.subject).toMatch(/^A word on Lines \d+$/u);
+    expect(preview.sample!.body).toMatch(/09:00.*: http\S+\/e\/lines-\d+/u);
+    // Whoever asks for a seat, or waits for one, is not called to it either.
+    await world.app.db.query("update registrations set state = 'waitlisted' where event_id = $1", [event.id]);
+    const { planned } = await odalys.call('POST /api/mailings/preview', {
+      body: { ...about, ids, withoutSeatOf: event.id },
+    });
+    expect(planned).toBe(1);
+  });
+
+  test('is refused where it says what it cannot know, and not sent with a gap', async () => {
+    const ids = [await contactOf('Mo')];
+    for (const field of ['event', 'shift', 'manage_link'])
+      expect(
+        (
+          await odalys.try('POST /api/mailings/preview', {
+            body: { ...mailing, ...saying('A word', `{{${field}}}`), ids },
+          })
+        ).problem.fields,
+      ).toMatchObject([{ path: 'said.body.en', code: 'field-elsewhere' }]);
+    await world.app.db.query('update events set slug = null where id = $1', [event.id]);
+    const body = {
+      ...mailing,
+      ...saying('A word', '{{event_link}}'),
+      ids,
+      withoutSeatOf: event.id,
+      expect: 1,
+    };
+    expect((await odalys.try('POST /api/mailings', { body })).problem.code).toBe('field-empty');
+    expect(
+      (await odalys.try('POST /api/mailings', { body: { ...body, ...saying(' ', '') } })).problem.fields,
+    ).toEqual(
+      ['subject', 'body'].map((part) =>
+        expect.objectContaining({ path: `said.${part}.en`, code: 'nothing-written' }),
+      ),
+    );
+  });
+});
+
 describe('a mailing for later', () => {
   test('waits for its time, can be stopped until then, and goes only to who has not said no since', async () => {
     await book(event, 'Dag');
@@ -122,7 +207,7 @@ describe('what came of a mailing', () => {
       body: {
         ...mailing,
         ids: [await contactOf('Fay')],
-        body: 'Dear {{name}}, see https://fen.example/maps?a=1&b=2 and https://fen.example/b.',
+        ...saying('A word', 'Dear {{name}}, see https://fen.example/maps?a=1&b=2 and https://fen.example/b.'),
         expect: 1,
       },
     });

@@ -1,7 +1,7 @@
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import type { Caller, World } from './harness.ts';
 import { linkTo, makeWorld } from './harness.ts';
-import { bringIn, openEvent, orderFor } from './scenes.ts';
+import { bringIn, openEvent, orderFor, saying } from './scenes.ts';
 
 /** Every place that sends to people, or lists them to be reached, and what it does with those it must leave alone. */
 describe('who asked not to be contacted, died or moved', () => {
@@ -134,7 +134,7 @@ describe('who asked not to be contacted, died or moved', () => {
         params: { id: ids[who] },
       });
     const preview = await odalys.call('POST /api/mailings/preview', {
-      body: { ids: people.map((w) => ids[w]), topic: 'notice', subject: 'x', body: 'y' },
+      body: { ids: people.map((w) => ids[w]), topic: 'notice', ...saying('x', 'y') },
     });
     expect(preview.planned).toBe(2);
     expect(preview.leftOut.map((l) => l.why).sort()).toEqual(['asked not to be contacted', 'died']);
@@ -144,8 +144,7 @@ describe('who asked not to be contacted, died or moved', () => {
         ids: people.map((w) => ids[w]),
         name: 'n',
         topic: 'notice',
-        subject: 'x',
-        body: 'y',
+        ...saying('x', 'y'),
         expect: 2,
       },
     });

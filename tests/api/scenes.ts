@@ -182,3 +182,8 @@ export const signs = (waiver: { id: string; clauses: readonly { id: string }[] }
   typedName,
   ticked: waiver.clauses.map((c) => c.id),
 });
+
+/** What a mailing says, in English alone and plain. */
+export const saying = (subject: string, body: string) => ({
+  said: { subject: { en: subject }, body: { en: body } },
+});

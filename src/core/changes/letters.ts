@@ -14,7 +14,19 @@ export type LetterKind = 'changed' | 'called off';
  * Fields that these letters have beside those of every message: `changes`, a line for each thing that is new; `words`, what the
  * coordinator says of it; `money`, what becomes of what was paid; `page`, where the team looks at it.
  */
-export const letterFields = ['changes', 'words', 'money', 'page'] as const;
+const letterFields = ['changes', 'words', 'money', 'page'] as const;
+
+/** What a letter can say to those it is for. */
+export const fieldsOfLetter = (to: Concerned): readonly string[] => [
+  'name',
+  'event',
+  'when',
+  'place',
+  'organization',
+  ...(to === 'registrants' || to === 'losing' || to === 'waitlist' ? ['manage_link'] : []),
+  ...(to === 'crew' ? ['shifts_link'] : []),
+  ...letterFields,
+];
 
 const both = (subject: MessageText['subject'], en: string, fr: string): MessageText => ({
   subject,

@@ -2,6 +2,8 @@ import { consentTopics } from '#core/contacts/consent.ts';
 import type { QuietReason } from '#core/contacts/quiet.ts';
 import { emailKey, isEmail } from '#core/contacts/reach.ts';
 import { because, type Reason } from '#core/words/reasons.ts';
+import { type MergeField, problemsAmong } from './merge.ts';
+import type { TextProblem } from './template.ts';
 
 /** What a mailing is about. A notice concerns something people take part in, such as their membership. */
 export const mailingTopics = ['notice', ...consentTopics] as const;
@@ -18,6 +20,21 @@ export const mailedOfEvent = [
   'following',
 ] as const;
 export type MailedOfEvent = (typeof mailedOfEvent)[number];
+
+/**
+ * What a mailing can say to each. `aboutEvent`: it goes to an event’s people, or calls others to it, and can say what everybody may
+ * know of that event.
+ */
+export const fieldsOfMailing = (aboutEvent: boolean): readonly MergeField[] => [
+  'name',
+  'organization',
+  'own_link',
+  ...(aboutEvent ? (['event', 'when', 'place', 'event_link'] as const) : []),
+];
+
+/** What is wrong with a text of a mailing. */
+export const problemsInMailing = (text: string, aboutEvent: boolean): TextProblem[] =>
+  problemsAmong(text, fieldsOfMailing(aboutEvent));
 
 /** Days after a mailing in which a booking or a gift is counted as following it. */
 export const followingDays = 14;

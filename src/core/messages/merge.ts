@@ -41,15 +41,17 @@ export function fieldsOfLine(audience: Audience): readonly MergeField[] {
   return audience === 'attendees' ? [...ofEvent, ...ofOrder, 'survey_link'] : [...ofEvent, ...ofOrder];
 }
 
-/** What is wrong with a text of a line to some audience. */
-export function problemsInLine(text: string, audience: Audience): TextProblem[] {
-  const fields = fieldsOfLine(audience);
-  return problemsWith(text, isMergeField, (field) => (fields as readonly string[]).includes(field));
-}
+/** What is wrong with a text that may say some fields and no others, among them some that it alone has. */
+export const problemsAmong = (text: string, fields: readonly string[]): TextProblem[] =>
+  problemsWith(
+    text,
+    (field) => isMergeField(field) || fields.includes(field),
+    (field) => fields.includes(field),
+  );
 
-/** What is wrong with a text that may say some fields: all there are, where none are named. */
-export const problemsInText = (text: string, own: readonly string[] = []): TextProblem[] =>
-  problemsWith(text, (field) => isMergeField(field) || own.includes(field));
+/** What is wrong with a text of a line to some audience. */
+export const problemsInLine = (text: string, audience: Audience): TextProblem[] =>
+  problemsAmong(text, fieldsOfLine(audience));
 
 /** What is wrong with a text, as it is said beside its field. */
 export const wrongIn = (path: string, problems: readonly TextProblem[]): Wrong[] =>

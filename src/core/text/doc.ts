@@ -158,6 +158,37 @@ export const docOf = (text: string): Doc =>
 const wordsOf = (inlines: readonly Inline[] | undefined): string =>
   (inlines ?? []).map((i) => (i.type === 'text' ? i.text : '\n')).join('');
 
+/** A document in which what stands in each line of text is made anew. */
+export function withInlines(doc: Doc, anew: (inlines: readonly Inline[]) => Inline[]): Doc {
+  const blocks = (content: readonly Block[]): Block[] => content.map(of);
+  const of = (block: Block): Block => {
+    switch (block.type) {
+      case 'paragraph':
+      case 'heading':
+        return block.content ? { ...block, content: anew(block.content) } : block;
+      case 'bulletList':
+      case 'orderedList':
+        return {
+          ...block,
+          content: block.content.map((item) => ({ ...item, content: blocks(item.content) })),
+        };
+      case 'blockquote':
+        return { ...block, content: blocks(block.content) };
+      case 'table':
+        return {
+          ...block,
+          content: block.content.map((row) => ({
+            ...row,
+            content: row.content.map((cell) => ({ ...cell, content: blocks(cell.content) })),
+          })),
+        };
+      default:
+        return block;
+    }
+  };
+  return { ...doc, content: blocks(doc.content) };
+}
+
 /** A document as plain text, a line or more a block: for calendars, search, and what cannot show more. */
 export function plainText(doc: Doc): string {
   const lines = (content: readonly Block[]): string[] => content.flatMap(linesOf);

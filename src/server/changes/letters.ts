@@ -3,8 +3,8 @@ import type { aspectsOf } from '#core/changes/aspects.ts';
 import {
   type Concerned,
   concerned,
+  fieldsOfLetter,
   type LetterKind,
-  letterFields,
   letterTexts,
   sayWhatIsNew,
   type WhatIsNew,
@@ -14,7 +14,7 @@ import { splitName } from '#core/contacts/names.ts';
 import { titleFor } from '#core/events/french.ts';
 import { type CalendarEntry, writeCalendar } from '#core/exchange/calendar.ts';
 import { hideLinks, linkMark } from '#core/messages/links.ts';
-import { merge, problemsInText, wrongIn } from '#core/messages/merge.ts';
+import { merge, problemsAmong, wrongIn } from '#core/messages/merge.ts';
 import type { MessageText } from '#core/messages/texts.ts';
 import { sayTime } from '#core/time/say.ts';
 import { wrongAt } from '#core/words/problems.ts';
@@ -72,7 +72,7 @@ export function checkLetters(
       return [wrongAt(`settle.letters.${at}.why`, 'why-untold')];
     return [letter.subject, letter.body].flatMap((of) =>
       [of?.en ?? '', of?.fr ?? ''].flatMap((text) =>
-        wrongIn(`settle.letters.${at}.body`, problemsInText(text, letterFields)),
+        wrongIn(`settle.letters.${at}.body`, problemsAmong(text, fieldsOfLetter(letter.to))),
       ),
     );
   });

@@ -318,12 +318,14 @@ export interface LineRow extends MessageLinePlan {
   sentByHandAt: string | null;
 }
 
-export const readMessageLines = (tx: Queries, eventId: string): Promise<LineRow[]> =>
-  tx.query<LineRow>(
-    `select id, name, moment, offset_days, offset_minutes, channel, audience, late, useful_minutes, working_days, narrowed, off, subject, preview, body, formatted, french_of,
-       added_at, sent_by_hand_at
-     from message_lines where event_id = $1 and removed_at is null order by position`,
-    [eventId],
+export const readMessageLines = (tx: Queries, eventId: string): Promise<readonly LineRow[]> =>
+  once(tx, `lines of ${eventId}`, ['message_lines'], () =>
+    tx.query<LineRow>(
+      `select id, name, moment, offset_days, offset_minutes, channel, audience, late, useful_minutes, working_days, narrowed, off, subject, preview, body, formatted, french_of,
+         added_at, sent_by_hand_at
+       from message_lines where event_id = $1 and removed_at is null order by position`,
+      [eventId],
+    ),
   );
 
 export const readSurvey = (

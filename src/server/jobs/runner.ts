@@ -2,7 +2,6 @@ import type { Instant } from '#core/time/clock.ts';
 import type { App } from '../app/app.ts';
 import { type MovableClock, readDemoClock, storeDemoClock } from '../app/clocks.ts';
 import { byClock } from '../app/reading.ts';
-import { first } from '../db/database.ts';
 
 /** One thing that is due: what kind, when and which row. */
 export interface Due {
@@ -11,15 +10,31 @@ export interface Due {
 }
 
 /**
- * A kind of due work. The rows themselves say what is due, so nothing is lost when the process is killed; `run` does
- * one of them in transactions of its own and leaves it no longer due.
+ * A kind of due work. The rows themselves say what is due, so nothing is lost when the process is killed; what does it works in
+ * transactions of its own and leaves it no longer due.
  */
-export interface DueKind {
+export type DueKind = {
   what: string;
   /** A query for the earliest one: its moment as `at`, its row as `id`. */
   next: string;
-  run(app: App, due: Due): Promise<void>;
-}
+} & (
+  | {
+      /** Does one of them. */
+      run(app: App, due: Due): Promise<void>;
+    }
+  | {
+      /** Of what comes by the thousand: several at once, which takes less than one after the other. */
+      together: {
+        /** A query for those due at the instant $1 or before $2, in their order: their rows as `id`, as many as are done at once. */
+        next: string;
+        /** Does them, each as it would be done alone, and leaves the rest once `goesOn` says no. Answers how many it looked at. */
+        run(app: App, ids: readonly string[], goesOn: () => boolean): Promise<number>;
+      };
+    }
+);
+
+/** Lets whoever asks for something have their turn: where the database is embedded, nothing else gives them one. */
+export const breathe = (): Promise<void> => new Promise((resolve) => setImmediate(resolve));
 
 /** The lease of whoever does due work, and what is announced when the demonstration's clock was moved. */
 const dueWork = 'due work';
@@ -59,28 +74,48 @@ export function makeRunner(
     return run;
   };
 
-  // One query asks all kinds; at the same instant the order of the list holds.
+  // One query asks all kinds, the earliest of each; at the same instant the order of the list holds.
   const earliestSql = `select kind, at, id from (${kinds
     .map((k, at) => `(select ${at} as kind, n${at}.at, n${at}.id::text as id from (${k.next}) n${at})`)
-    .join(' union all ')}) d order by at, kind limit 1`;
+    .join(' union all ')}) d order by at, kind limit 2`;
 
-  async function earliest(): Promise<{ kind: DueKind; due: Due } | null> {
-    const found = await first<Due & { kind: number }>(app.db, earliestSql);
-    return found && { kind: kinds[found.kind]!, due: { at: found.at, id: found.id } };
+  /** What is due first; `nextAt` is when something of another kind is. */
+  async function earliest(): Promise<{ kind: DueKind; due: Due; nextAt: Instant | null } | null> {
+    const [found, other] = await app.db.query<Due & { kind: number }>(earliestSql);
+    if (!found) return null;
+    return { kind: kinds[found.kind]!, due: { at: found.at, id: found.id }, nextAt: other?.at ?? null };
+  }
+
+  /** Does what is due first, and of what comes by the thousand what is due with it. Answers how many were done. */
+  async function doIt(
+    { kind, due, nextAt }: NonNullable<Awaited<ReturnType<typeof earliest>>>,
+    /** Up to when; while the clock is moved, everything has its own moment. */
+    until: Instant,
+    goesOn: () => boolean,
+  ): Promise<number> {
+    if (!('together' in kind)) {
+      await kind.run(app, due);
+      return 1;
+    }
+    const { together } = kind;
+    const before = nextAt !== null && nextAt < until ? nextAt : until;
+    const more = await app.db.query<{ id: string }>(together.next, [due.at, before]);
+    return together.run(app, [...new Set([due.id, ...more.map((m) => m.id)])], goesOn);
   }
 
   async function work(until: () => Instant, move: boolean, held: () => boolean): Promise<Done[]> {
     const done = new Map<string, number>();
-    for (;;) {
-      if (stopped || !held()) break;
+    const goesOn = () => !stopped && held();
+    while (goesOn()) {
       const found = await earliest();
       if (!found || found.due.at > until()) break;
       if (move && movable && found.due.at > movable.now()) {
         await storeDemoClock(app.db, { standsAt: found.due.at, movingTo: until() });
         setTo(found.due.at);
       }
-      await byClock(app.face, () => found.kind.run(app, found.due));
-      done.set(found.kind.what, (done.get(found.kind.what) ?? 0) + 1);
+      const count = await byClock(app.face, () => doIt(found, move ? found.due.at : until(), goesOn));
+      done.set(found.kind.what, (done.get(found.kind.what) ?? 0) + count);
+      await breathe();
     }
     return [...done].map(([what, count]) => ({ what, count }));
   }

@@ -10,10 +10,9 @@ import { momentRule } from '#core/messages/moments.ts';
 import type { Doc } from '#core/text/types.ts';
 import { oneLine } from '#core/words/text.ts';
 import { type Letter, openLink, type Work } from '../app/app.ts';
-import { first, type Queries } from '../db/database.ts';
+import { first, once, type Queries } from '../db/database.ts';
 import { codeFor, linkToken, replyToken } from '../db/ids.ts';
 import type { EventRow } from '../events/store.ts';
-import { theOrganization } from '../staff/store.ts';
 
 /** A mail as it is kept, its links as marks. */
 export interface KeptMail {
@@ -34,13 +33,21 @@ export interface KeptMail {
 async function senderOf(
   tx: Queries,
 ): Promise<{ name: string; address: string; host: string; place: string }> {
-  const { name, sender } = await theOrganization(tx);
-  const settings = await first<{ address: string }>(tx, 'select address from receipt_settings');
+  const { name, sender, address } = await once(
+    tx,
+    'the sender',
+    ['organization', 'receipt_settings'],
+    async () =>
+      (await first<{ name: string; sender: string; address: string | null }>(
+        tx,
+        'select o.name, o.sender, r.address from organization o left join receipt_settings r on true',
+      ))!,
+  );
   return {
     name,
     address: sender || 'nobody@localhost',
     host: sender.split('@')[1] || 'localhost',
-    place: (settings?.address ?? '')
+    place: (address ?? '')
       .split('\n')
       .map((l) => l.trim())
       .filter(Boolean)

@@ -25,7 +25,7 @@ async function lineOf(
   tx: Queries,
   event: EventRow,
   lineId: string,
-): Promise<{ line: LineRow; lines: LineRow[] }> {
+): Promise<{ line: LineRow; lines: readonly LineRow[] }> {
   const lines = await readMessageLines(tx, event.id);
   const line = lines.find((l) => l.id === lineId);
   if (!line) throw notFound('This line');

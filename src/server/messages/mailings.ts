@@ -1,129 +1,26 @@
 import { randomBytes } from 'node:crypto';
 import type { Answered } from '#contract/endpoint.ts';
 import type { mailingsContract } from '#contract/mailings.ts';
-import type { QuietReason } from '#core/contacts/quiet.ts';
-import { came } from '#core/doors/attendance.ts';
-import { addressesIn, docLedElsewhere, ledElsewhere } from '#core/messages/addresses.ts';
-import { hideLinks, linkMark } from '#core/messages/links.ts';
-import { followingDays, type MailedOfEvent, type MailingTopic, planMailing } from '#core/messages/mailing.ts';
-import { type MergeValues, merge, problemsInText, wrongIn } from '#core/messages/merge.ts';
+import { addressesOf, docLedElsewhere, ledElsewhere } from '#core/messages/addresses.ts';
+import { followingDays } from '#core/messages/mailing.ts';
+import type { Said, SaidTexts } from '#core/messages/said.ts';
 import { coming, undelivered } from '#core/messages/states.ts';
-import { safeAddress } from '#core/text/doc.ts';
-import { because, type Reason, sayReason } from '#core/words/reasons.ts';
-import type { SignedIn, Work } from '../app/app.ts';
+import { docOf, safeAddress } from '#core/text/doc.ts';
+import type { Reason } from '#core/words/reasons.ts';
+import type { Work } from '../app/app.ts';
 import { record } from '../app/record.ts';
-import { emailOf, lastWord, whyQuiet } from '../contacts/quiet.ts';
 import { among } from '../db/among.ts';
 import { insert, type Queries, update } from '../db/database.ts';
 import { reasonSql } from '../db/reasons.ts';
 import type { Handlers } from '../http/handle.ts';
-import { type FieldProblem, invalid, notFound, refused } from '../http/problem.ts';
-import { conditionOfSegment } from '../records/asking.ts';
-import { idsWhere } from '../records/store.ts';
-import { theOrganization } from '../staff/store.ts';
-import { endingOf, shown } from './letter.ts';
+import { notFound, refused } from '../http/problem.ts';
+import { type Mailed, planOf, saidLeftOut, saidTo, sampleOf } from './mailed.ts';
 import { type Outgoing, putOut } from './outbox.ts';
 
-interface Wanted {
-  ids?: string[] | undefined;
-  segmentId?: string | undefined;
-  ofEvent?: { eventId: string; who: MailedOfEvent } | undefined;
-  without: string[];
-  preview: string;
-  topic: MailingTopic;
-  subject: string;
-  body: string;
-}
-
-const readRecipients = (tx: Queries, ids: readonly string[], topic: MailingTopic) =>
-  tx.query<{
-    contactId: string;
-    name: string;
-    given: string;
-    email: string | null;
-    language: 'en' | 'fr';
-    quiet: QuietReason | null;
-    said: boolean | null;
-  }>(
-    `select c.id as contact_id, trim(c.given_name || ' ' || c.family_name) as name, coalesce(nullif(c.given_name, ''), c.family_name) as given,
-       ${emailOf('c.id')} as email, c.language, ${whyQuiet('c')} as quiet,
-       ${lastWord('c.id', '$2')} as said
-     from contacts c where c.id = any($1) and c.merged_into is null order by c.family_name, c.given_name, c.id`,
-    [ids, topic],
-  );
-
-/** Contacts of an event, by how they stand to it; the event is `$1`. */
-const ofEvent: Readonly<Record<MailedOfEvent, string>> = {
-  booked:
-    "select buyer_contact_id from orders o where event_id = $1 and exists (select 1 from registrations r where r.order_id = o.id and r.state = 'confirmed')",
-  attendees: "select contact_id from registrations where event_id = $1 and state = 'confirmed'",
-  waiting:
-    "select buyer_contact_id from orders o where event_id = $1 and exists (select 1 from registrations r where r.order_id = o.id and r.state = 'waitlisted')",
-  crew: "select a.contact_id from assignments a join shifts s on s.id = a.shift_id where s.event_id = $1 and a.state in ('proposed', 'agreed', 'served')",
-  came: `select contact_id from attendance where event_id = $1 and state in ${among(came)}`,
-  missed: "select contact_id from attendance where event_id = $1 and state = 'missed'",
-  following:
-    "select contact_id from followers f where state = 'follows' and (event_id = $1 or series_id = (select series_id from events where id = $1))",
-};
-
-/** Whom it is for, before it is looked at who of them gets none. */
-async function idsOf(
-  tx: Queries,
-  now: string,
-  wanted: Wanted,
-  staff: SignedIn,
-  part: 'reading' | 'writing',
-): Promise<string[]> {
-  const { ids, segmentId, ofEvent: event, without } = wanted;
-  const inSegment = async (id: string) => idsWhere(tx, await conditionOfSegment(tx, id, now, staff, part));
-  const all = ids
-    ? ids
-    : segmentId
-      ? await inSegment(segmentId)
-      : (
-          await tx.query<{ id: string }>(
-            `select distinct contact_id as id from (${ofEvent[event!.who]}) x (contact_id) where contact_id is not null order by 1`,
-            [event!.eventId],
-          )
-        ).map((r) => r.id);
-  if (!without.length) return all;
-  const out = new Set((await Promise.all(without.map(inSegment))).flat());
-  return all.filter((id) => !out.has(id));
-}
-
-async function planOf(
-  tx: Queries,
-  now: string,
-  wanted: Wanted,
-  staff: SignedIn,
-  part: 'reading' | 'writing',
-) {
-  const problems: FieldProblem[] = [];
-  if ([wanted.ids, wanted.segmentId, wanted.ofEvent].filter(Boolean).length !== 1)
-    problems.push({ path: 'ids', code: 'for-whom' });
-  for (const path of ['subject', 'preview', 'body'] as const)
-    problems.push(...wrongIn(path, problemsInText(wanted[path])));
-  if (problems.length) throw invalid(problems);
-  const ids = await idsOf(tx, now, wanted, staff, part);
-  return planMailing(wanted.topic, await readRecipients(tx, ids, wanted.topic));
-}
-
-function textFor(
-  wanted: Wanted,
-  to: { contactId: string; given: string; language: string },
-  organization: string,
-): { subject: string; preview: string; body: string } {
-  const values: MergeValues = { name: to.given, organization };
-  if (`${wanted.subject} ${wanted.body}`.includes('own_link'))
-    values.own_link = linkMark('own', to.contactId);
-  const said = (text: string) => merge(text, values);
-  return { subject: said(wanted.subject), preview: said(wanted.preview), body: said(wanted.body) };
-}
-
 /** What is counted of a mailing's links: each leads by an address of ours, the same in every copy. */
-async function countedLinks(w: Work, mailingId: string, body: string): Promise<(url: string) => string> {
+async function countedLinks(w: Work, mailingId: string, said: SaidTexts): Promise<(url: string) => string> {
   const tokens = new Map<string, string>();
-  for (const url of addressesIn(body)) {
+  for (const url of addressesOf(said)) {
     if (safeAddress(url) === null) continue;
     const token = randomBytes(9).toString('base64url');
     tokens.set(url, token);
@@ -141,83 +38,38 @@ export const followCounted = async (tx: Queries, token: string): Promise<string 
     )
   )[0]?.url ?? null;
 
-/** Who gets no copy, by reason, the most frequent first, with some of the names. */
-export function saidLeftOut(
-  leftOut: readonly { recipient: { name: string }; why: Reason }[],
-): { why: string; people: number; names: string[] }[] {
-  const reasons = new Map<string, string[]>();
-  for (const { recipient, why } of leftOut) {
-    const known = sayReason(why.code === 'same address' ? because('same address, another') : why);
-    reasons.set(known, [...(reasons.get(known) ?? []), recipient.name]);
-  }
-  return [...reasons]
-    .sort((a, b) => b[1].length - a[1].length)
-    .map(([why, names]) => ({ why, people: names.length, names: names.slice(0, 5) }));
-}
-
-/** The first copy, as it would be drawn. */
-async function asDrawn(
-  c: { tx: Queries; body: Wanted },
-  first: { contactId: string; given: string; language: 'en' | 'fr' },
-  organization: string,
-) {
-  const { subject, preview, body } = textFor(c.body, first, organization);
-  const about = {
-    id: first.contactId,
-    eventId: null,
-    contactId: first.contactId,
-    language: first.language,
-    why: { of: 'mailing' as const, topic: c.body.topic },
-    hasWayOut: c.body.topic !== 'notice',
-  };
-  const { closing } = await endingOf(c.tx, about);
-  const { html } = shown(
-    { subject, preview, body, formatted: null, closing, language: first.language },
-    organization,
-  );
-  return { subject: hideLinks(subject), body: hideLinks(body), html };
-}
-
 export const mailingsHandlers: Handlers<typeof mailingsContract> = {
-  'POST /api/mailings/preview': async (c) => {
-    const { planned, leftOut } = await planOf(c.tx, c.now, c.body, c.staff, 'reading');
-    const { name: organization } = await theOrganization(c.tx);
-    const first = planned[0];
+  'POST /api/mailings/preview': async ({ tx, now, app, body, staff }) => {
+    const plan = await planOf(tx, now, body, staff, 'reading');
     return {
-      planned: planned.length,
-      leftOut: saidLeftOut(leftOut),
-      sample: first ? { name: first.name, ...(await asDrawn(c, first, organization)) } : null,
+      planned: plan.planned.length,
+      leftOut: saidLeftOut(plan.leftOut),
+      sample: await sampleOf(tx, app, body, plan),
     };
   },
 
   'POST /api/mailings': async (c) => {
     const { tx, app, now, body, staff } = c;
-    const problems: FieldProblem[] = [];
-    if (!body.subject) problems.push({ path: 'subject', code: 'subject-needed' });
-    if (!body.body) problems.push({ path: 'body', code: 'nothing-written' });
-    if (problems.length) throw invalid(problems);
-    const { planned, leftOut } = await planOf(tx, now, body, staff, 'writing');
+    const plan = await planOf(tx, now, body, staff, 'writing');
+    const { planned, leftOut } = plan;
     if (planned.length !== body.expect)
       throw refused('mailing-changed', { count: planned.length, expected: body.expect });
     if (!planned.length) throw refused('mailing-nobody');
-    const { name: organization } = await theOrganization(tx);
     const id = app.ids.id();
-    const { name, topic, subject } = body;
+    const { name, topic, said } = body;
     // A time that has passed is now.
     const at = body.at && body.at > now ? body.at : now;
     await insert(tx, 'mailings', {
       id,
       name,
       topic,
-      subject,
-      preview: body.preview,
-      body: body.body,
+      said,
       createdBy: staff.id,
       createdAt: now,
       goesAt: at,
     });
-    const counted = await countedLinks(c, id, body.body);
-    const put = (recipient: (typeof planned)[number], whyNot: Reason | null): Outgoing => ({
+    const counted = await countedLinks(c, id, said);
+    const put = (recipient: Mailed, whyNot: Reason | null): Outgoing => ({
       eventId: null,
       mailingId: id,
       recipientKey: `mailing:${id}:${recipient.contactId}`,
@@ -225,17 +77,17 @@ export const mailingsHandlers: Handlers<typeof mailingsContract> = {
       contactId: recipient.contactId,
       name: recipient.name,
       address: recipient.email,
-      language: recipient.language === 'fr' ? 'fr' : 'en',
+      language: recipient.language,
       reason: name,
       at,
       whyNot,
-      ...(whyNot ? { subject } : ledTo(textFor(body, recipient, organization))),
+      ...(whyNot ? { subject: said.subject.en } : ledTo(saidTo(app, body, plan, recipient))),
     });
-    const ledTo = (text: ReturnType<typeof textFor>) => ({
+    const ledTo = (text: Said): Said => ({
       ...text,
       body: ledElsewhere(text.body, counted),
       // What is read stays what was written.
-      formatted: docLedElsewhere(text.body, counted),
+      formatted: docLedElsewhere(text.formatted ?? docOf(text.body), counted),
     });
     await putOut(c, [
       ...planned.map((recipient) => put(recipient, null)),
@@ -243,7 +95,7 @@ export const mailingsHandlers: Handlers<typeof mailingsContract> = {
     ]);
     await record(c, 'mailing written', {
       mailingId: id,
-      how: `wrote “${subject}” to ${planned.length}${at > now ? ', for later' : ''}`,
+      how: `wrote “${said.subject.en}” to ${planned.length}${at > now ? ', for later' : ''}`,
       detail: { topic },
     });
     return { id, planned: planned.length, leftOut: leftOut.length };
@@ -278,7 +130,7 @@ export const mailingsHandlers: Handlers<typeof mailingsContract> = {
     const [mailing] = await tx.query<
       Omit<Answered<(typeof mailingsContract)['GET /api/mailings/:id']>, 'leftOut'>
     >(
-      `select g.id, g.name, g.topic, g.subject, g.body, coalesce(g.goes_at, g.created_at) as goes_at, g.stopped_at,
+      `select g.id, g.name, g.topic, g.said, coalesce(g.goes_at, g.created_at) as goes_at, g.stopped_at,
          count(*) filter (where m.state in ${among(coming)})::int as planned, count(*) filter (where m.state = 'sent')::int as sent,
          count(*) filter (where m.state = 'sent' and exists (select 1 from orders o where o.buyer_contact_id = m.contact_id
            and ${within('o.placed_at')}))::int as booked,
@@ -301,20 +153,11 @@ export const mailingsHandlers: Handlers<typeof mailingsContract> = {
 
   'GET /api/mailings': ({ tx }) =>
     tx.query(
-      `select g.id, g.name, g.topic, g.subject, g.created_at as at, coalesce(g.goes_at, g.created_at) as goes_at, g.stopped_at, s.name as by,
+      `select g.id, g.name, g.topic, g.said->'subject'->>'en' as subject, g.created_at as at, coalesce(g.goes_at, g.created_at) as goes_at, g.stopped_at, s.name as by,
          count(*) filter (where m.state in ${among(coming)})::int as planned, count(*) filter (where m.state = 'sent')::int as sent,
          count(*) filter (where m.state in ${among(undelivered)})::int as failed, count(*) filter (where m.state = 'held back')::int as held_back
        from (select * from mailings order by created_at desc, id desc limit 100) g
          left join messages m on m.mailing_id = g.id left join staff s on s.id = g.created_by
-       group by g.id, g.name, g.topic, g.subject, g.created_at, g.goes_at, g.stopped_at, s.name order by g.created_at desc, g.id desc`,
+       group by g.id, g.name, g.topic, g.said, g.created_at, g.goes_at, g.stopped_at, s.name order by g.created_at desc, g.id desc`,
     ),
 };
-
-/** True when somebody said no to a mailing's topic since it was planned. */
-export async function saidNoSince(tx: Queries, mailingId: string, contactId: string): Promise<boolean> {
-  const [last] = await tx.query<{ granted: boolean | null }>(
-    `select ${lastWord('$2', 'g.topic')} as granted from mailings g where g.id = $1`,
-    [mailingId, contactId],
-  );
-  return last?.granted === false;
-}

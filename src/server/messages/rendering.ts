@@ -21,9 +21,9 @@ import { askedByLink } from './followers.ts';
 import { orderRecipients } from './store.ts';
 
 /** What stands for the name of somebody who has not said it. */
-const unnamed = { en: 'there', fr: 'à vous' };
+export const unnamed = { en: 'there', fr: 'à vous' };
 /** What stands for a place that is told later. */
-const placeLater = { en: 'told later', fr: 'communiqué plus tard' };
+export const placeLater = { en: 'told later', fr: 'communiqué plus tard' };
 
 /** Fills a line's text for one recipient, making the links it needs. What is only shown makes none that count as asking. */
 export async function render(

@@ -17,14 +17,14 @@ import { record } from '../app/record.ts';
 import { whyQuiet } from '../contacts/quiet.ts';
 import { first, type Queries, update } from '../db/database.ts';
 import { readEvent, readMessageLines } from '../events/store.ts';
-import type { Due } from '../jobs/runner.ts';
+import { breathe } from '../jobs/runner.ts';
 import { peopleOf } from './audiences.ts';
 import { cameBack } from './delivery.ts';
 import { endingOf, endingOfLine, letterOf, textOf } from './letter.ts';
-import { saidNoSince } from './mailings.ts';
+import { saidNoSince } from './mailed.ts';
 import { beside, planFor } from './planning.ts';
 import { calendarWith, render } from './rendering.ts';
-import { isStoppedSql } from './stopping.ts';
+import { isStopped, isStoppedSql } from './stopping.ts';
 import { orderOfSeat } from './store.ts';
 
 interface StoredMessage {
@@ -39,6 +39,7 @@ interface StoredMessage {
   address: string | null;
   language: 'en' | 'fr';
   state: string;
+  nextTryAt: string | null;
   attempts: number;
   subject: string | null;
   preview: string;
@@ -54,62 +55,135 @@ interface StoredMessage {
   stopped: boolean;
 }
 
-const columns = `id, event_id, line_id, channel, mailing_id, recipient_key, contact_id, name, address, language, state, attempts, subject, preview, body, formatted, closing, headers, readdressed,
+const columns = `id, event_id, line_id, channel, mailing_id, recipient_key, contact_id, name, address, language, state, next_try_at, attempts, subject, preview, body, formatted, closing, headers, readdressed,
   kind, (select topic from mailings g where g.id = messages.mailing_id) as topic, ${isStoppedSql('messages')} as stopped, coalesce(calendar, case when brings then (select f.calendar from change_files f where f.change_id = messages.change_id and f.language = messages.language) end) as calendar`;
 
 /** Asks for the next message that is due: planned, tried again, or left claimed by a crash. */
 export const nextMessageSql = `select next_try_at as at, id from messages where state in ('planned', 'due', 'failed') and next_try_at is not null and not ${isStoppedSql('messages')} order by next_try_at, id limit 1`;
 
+/** How many are claimed at once, and the milliseconds after which the rest of them is left for the next time: others wait meanwhile. */
+const claimedAtOnce = 50;
+const claimingMs = 50;
+
+/** Asks for those that are due at $1 or before $2. */
+export const nextMessagesSql = `select id from messages where state in ('planned', 'due', 'failed') and (next_try_at = $1 or next_try_at < $2) and not ${isStoppedSql('messages')} order by next_try_at, id limit ${claimedAtOnce}`;
+
+/** Milliseconds after which it is looked once more whether sending was stopped: a gateway can be slow. */
+const lookAgainMs = 1000;
+
 /**
- * Sends one message. It is claimed with its final text in one transaction, handed to the gateway under its id as key,
- * and marked sent in another. Killed in between, the claimed row is handed over again under the same key, which the
- * gateway accepts once.
+ * Sends messages. They are claimed with their final texts in one transaction; each is handed to the gateway under its id as key, and
+ * marked sent in a transaction of its own. Killed in between, what was claimed is handed over again under the same key, which the
+ * gateway accepts once. One that cannot be written does not hold up the others. Answers how many were looked at.
  */
-export async function sendMessage(app: App, due: Due): Promise<void> {
-  const claimed = await inTransaction(app, systemActor, async (w) => {
-    const message = await first<StoredMessage>(
-      w.tx,
-      `select ${columns} from messages where id = $1 for update`,
-      [due.id],
-    );
-    if (!message || !['planned', 'due', 'failed'].includes(message.state)) return null;
-    // Stopped since it was found to be due.
-    if (message.stopped) return null;
-    if (message.state === 'due' && message.body !== null) return ready(w, message);
-    const text = await finalText(w, message);
-    if ('later' in text) {
-      await update(w.tx, 'messages', message.id, { plannedFor: text.later, nextTryAt: text.later });
-      return null;
+export async function sendMessages(
+  app: App,
+  ids: readonly string[],
+  goesOn: () => boolean = () => true,
+): Promise<number> {
+  let claimed: Claimed[];
+  let looked = 0;
+  try {
+    claimed = await inTransaction(app, systemActor, async (w) => {
+      const messages = await w.tx.query<StoredMessage>(
+        `select ${columns} from messages where id = any($1) order by next_try_at, id for update`,
+        [ids],
+      );
+      const ready: Claimed[] = [];
+      looked = 0;
+      const began = Date.now();
+      for (const message of messages) {
+        if (Date.now() - began > claimingMs) break;
+        looked += 1;
+        const one = await claim(w, message);
+        if (one) ready.push(one);
+      }
+      return ready;
+    });
+  } catch (error) {
+    if (ids.length === 1) {
+      await putAside(app, ids[0]!, error);
+      return 1;
     }
-    if ('whyNot' in text) {
-      await update(w.tx, 'messages', message.id, {
-        state: 'held back',
-        whyNot: text.whyNot,
-        nextTryAt: null,
-      });
-      return null;
+    for (const id of ids) if (goesOn()) await sendMessages(app, [id], goesOn);
+    return ids.length;
+  }
+  let sure = Date.now();
+  for (const one of claimed) {
+    await breathe();
+    if (!goesOn()) break;
+    if (Date.now() - sure > lookAgainMs) {
+      sure = Date.now();
+      if (await isStopped(app.db, one.message.id)) break;
     }
-    const { why, hasWayOut, ...final } = text;
-    const channel = final.channel ?? message.channel;
-    const ending =
-      channel === 'email'
-        ? await endingOf(
-            w.tx,
-            {
-              ...message,
-              why,
-              hasWayOut,
-              replies: app.takesReplies && !notRepliedTo.includes(message.kind),
-            },
-            keyOf(message),
-          )
-        : { closing: '', headers: null };
-    const attempts = message.attempts + 1;
-    await update(w.tx, 'messages', message.id, { state: 'due', attempts, ...final, ...ending });
-    return ready(w, { ...message, ...final, ...ending, attempts });
-  });
-  if (!claimed) return;
-  const { message, send } = claimed;
+    await handOver(app, one);
+  }
+  return looked;
+}
+
+/** A message that is claimed, and how it is handed over. */
+interface Claimed {
+  message: StoredMessage;
+  send: () => Promise<void>;
+}
+
+/** Claims a message with the text it goes out with; null where it does not go now. */
+async function claim(w: Work, message: StoredMessage): Promise<Claimed | null> {
+  if (!['planned', 'due', 'failed'].includes(message.state)) return null;
+  // Stopped, or moved, since it was found to be due.
+  if (message.stopped || message.nextTryAt === null || message.nextTryAt > w.now) return null;
+  if (message.state === 'due' && message.body !== null) return ready(w, message);
+  const text = await finalText(w, message);
+  if ('later' in text) {
+    await update(w.tx, 'messages', message.id, { plannedFor: text.later, nextTryAt: text.later });
+    return null;
+  }
+  if ('whyNot' in text) {
+    await update(w.tx, 'messages', message.id, {
+      state: 'held back',
+      whyNot: text.whyNot,
+      nextTryAt: null,
+    });
+    return null;
+  }
+  const { why, hasWayOut, ...final } = text;
+  const channel = final.channel ?? message.channel;
+  const ending =
+    channel === 'email'
+      ? await endingOf(
+          w.tx,
+          {
+            ...message,
+            why,
+            hasWayOut,
+            replies: w.app.takesReplies && !notRepliedTo.includes(message.kind),
+          },
+          keyOf(message),
+        )
+      : { closing: '', headers: null };
+  const going = { ...message, ...final, ...ending, attempts: message.attempts + 1 };
+  await w.tx.query(
+    `update messages set state = 'due', attempts = $2, channel = $3, address = $4, subject = $5, preview = $6, body = $7, formatted = $8,
+       closing = $9, headers = $10, calendar = coalesce($11, calendar) where id = $1`,
+    [
+      message.id,
+      going.attempts,
+      going.channel,
+      going.address,
+      going.subject,
+      going.preview,
+      going.body,
+      going.formatted,
+      going.closing,
+      going.headers,
+      final.calendar ?? null,
+    ],
+  );
+  return ready(w, going);
+}
+
+/** Hands a message over, and keeps what became of it. */
+async function handOver(app: App, { message, send }: Claimed): Promise<void> {
   let failure: { says: string; forGood: boolean } | null = null;
   try {
     await send();
@@ -120,25 +194,45 @@ export async function sendMessage(app: App, due: Due): Promise<void> {
     };
   }
   await inTransaction(app, systemActor, async (w) => {
-    if (failure === null) {
-      await update(w.tx, 'messages', message.id, {
-        state: 'sent',
-        sentAt: w.now,
-        nextTryAt: null,
-        whyNot: null,
-      });
-    } else if (failure.forGood) await cameBack(w, message.id, 'bounced', failure.says);
-    else {
-      const again = nextTry(message.attempts, w.now, spreadOf(message.id));
-      await update(w.tx, 'messages', message.id, {
-        state: 'failed',
-        nextTryAt: again,
-        whyNot: again
-          ? because('failed, goes on', { failure: failure.says })
-          : because('failed for good', { failure: failure.says, count: message.attempts }),
-      });
-    }
+    if (failure === null)
+      await w.tx.query(
+        "update messages set state = 'sent', sent_at = $2, next_try_at = null, why_not = null where id = $1",
+        [message.id, w.now],
+      );
+    else if (failure.forGood) await cameBack(w, message.id, 'bounced', failure.says);
+    else await tryAgain(w, message, failure.says);
     await record(w, 'message settled', { eventId: message.eventId, messageId: message.id });
+  });
+}
+
+/** Keeps when a message is tried again, or that it is not. */
+async function tryAgain(
+  w: Work,
+  message: Pick<StoredMessage, 'id' | 'attempts'>,
+  failure: string,
+): Promise<void> {
+  const again = nextTry(message.attempts, w.now, spreadOf(message.id));
+  await update(w.tx, 'messages', message.id, {
+    state: 'failed',
+    nextTryAt: again,
+    whyNot: again
+      ? because('failed, goes on', { failure })
+      : because('failed for good', { failure, count: message.attempts }),
+  });
+}
+
+/** Puts a message aside that could not be written, for later: the others go on. */
+async function putAside(app: App, id: string, error: unknown): Promise<void> {
+  app.log.error({ message: id, error: String(error) }, 'a message could not be written');
+  await inTransaction(app, systemActor, async (w) => {
+    const message = await first<Pick<StoredMessage, 'id' | 'eventId' | 'attempts'>>(
+      w.tx,
+      `update messages set attempts = attempts + 1 where id = $1 and state in ('planned', 'due', 'failed') returning id, event_id, attempts`,
+      [id],
+    );
+    if (!message) return;
+    await tryAgain(w, message, 'it could not be written');
+    await record(w, 'message settled', { eventId: message.eventId, messageId: id });
   });
 }
 
@@ -147,10 +241,7 @@ const keyOf = ({ id, readdressed }: Pick<StoredMessage, 'id' | 'readdressed'>): 
   readdressed ? `${id}.${readdressed}` : id;
 
 /** What is handed to the gateway, made while its links can be; and how. */
-async function ready(
-  w: Work,
-  message: StoredMessage,
-): Promise<{ message: StoredMessage; send: () => Promise<void> }> {
+async function ready(w: Work, message: StoredMessage): Promise<Claimed> {
   const { app } = w;
   const { address, name, language, subject, preview, formatted, closing, calendar } = message;
   const body = message.body ?? '';

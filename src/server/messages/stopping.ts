@@ -10,6 +10,16 @@ export const isStoppedSql = (m: string): string =>
   `(${m}.kind not in ${among(sentAllTheSame)} and (exists (select 1 from organization where sending_stopped is not null)
     or exists (select 1 from events halted where halted.id = ${m}.event_id and halted.sending_stopped is not null)))`;
 
+/** Whether a message is held by a stop now. */
+export const isStopped = async (tx: Queries, id: string): Promise<boolean> =>
+  (
+    await first<{ stopped: boolean }>(
+      tx,
+      `select ${isStoppedSql('messages')} as stopped from messages where id = $1`,
+      [id],
+    )
+  )?.stopped ?? false;
+
 /** How sending stands, of an event or at all, with how many messages are due and wait for it to go on. */
 export async function readStop(
   tx: Queries,

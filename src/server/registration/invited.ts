@@ -30,19 +30,23 @@ export async function readInvited(tx: Queries, eventId: string): Promise<Invited
   }));
 }
 
-/** Invites people; who is invited already, or not on record any more, is passed over. Answers how many were added. */
+/**
+ * Invites people; who is invited already, or not on record any more, is passed over, as, where that is asked, is whoever has a seat.
+ * Answers how many were added.
+ */
 export async function invite(
   w: Work,
   eventId: string,
   contactIds: readonly string[],
   companions: number,
+  who: 'all' | 'without a seat' = 'all',
 ): Promise<number> {
   const ids = contactIds.map(() => w.app.ids.id());
   const added = await w.tx.query(
     `insert into event_invited (id, event_id, contact_id, at, companions)
      select n.id, $1, c.id, $4, $5 from unnest($2::uuid[], $3::uuid[]) as n (id, contact) join contacts c on c.id = n.contact
-     where c.merged_into is null and c.erased_at is null on conflict (event_id, contact_id) do nothing returning id`,
-    [eventId, ids, contactIds, w.now, companions],
+     where c.merged_into is null and c.erased_at is null and ($6 = 'all' or ${seatsHeld('$1::uuid', 'c.id')} = 0) on conflict (event_id, contact_id) do nothing returning id`,
+    [eventId, ids, contactIds, w.now, companions, who],
   );
   if (added.length)
     await record(w, 'team changed', { eventId, how: 'invited people', detail: { people: added.length } });

@@ -1,11 +1,11 @@
 import type { invitedContract } from '#contract/invited.ts';
+import { isCoordinator } from '#core/access/viewer.ts';
 import { repliesOf } from '#core/admission/invitation.ts';
 import type { QuietReason } from '#core/contacts/quiet.ts';
 import { titleFor } from '#core/events/french.ts';
 import { hideLinks, linkMark } from '#core/messages/links.ts';
 import { planMailing } from '#core/messages/mailing.ts';
-import { merge } from '#core/messages/merge.ts';
-import { directTexts } from '#core/messages/texts.ts';
+import { fillSaid, type Said, type SaidTexts, saidIn } from '#core/messages/said.ts';
 import { because, type Reason } from '#core/words/reasons.ts';
 import { type SignedIn, type Work, whatIf } from '../app/app.ts';
 import { record } from '../app/record.ts';
@@ -16,8 +16,11 @@ import { inShort, sayPlace, sayWhen } from '../events/saying.ts';
 import { type EventRow, readEvent } from '../events/store.ts';
 import type { Handlers } from '../http/handle.ts';
 import { refused } from '../http/problem.ts';
-import { saidLeftOut } from '../messages/mailings.ts';
+import { textOfLetter } from '../messages/letterTexts.ts';
+import { saidLeftOut } from '../messages/mailed.ts';
 import { type Outgoing, putOut } from '../messages/outbox.ts';
+import { conditionOfSegment } from '../records/asking.ts';
+import { idsWhere } from '../records/store.ts';
 import {
   answerInvitation,
   changeCompanions,
@@ -70,8 +73,13 @@ async function planOf(tx: Queries, event: EventRow) {
   };
 }
 
-const textFor = (event: EventRow, to: InvitedRecipient, words: string, organization: string) => {
-  const text = directTexts['you are invited'];
+const textFor = (
+  letter: SaidTexts,
+  event: EventRow,
+  to: InvitedRecipient,
+  words: string,
+  organization: string,
+): Said => {
   const { language } = to;
   const values = {
     name: to.given,
@@ -81,10 +89,7 @@ const textFor = (event: EventRow, to: InvitedRecipient, words: string, organizat
     organization,
   };
   const own = { words: words && `${words}\n\n`, invitation_link: linkMark('invited', to.id) };
-  return {
-    subject: merge(text.subject[language], values, { own }),
-    body: merge(text.body[language], values, { own }),
-  };
+  return fillSaid(saidIn(letter, language), values, { own });
 };
 
 async function sendInvitations(
@@ -98,8 +103,9 @@ async function sendInvitations(
     throw refused('mailing-changed', { count: planned.length, expected: expect });
   if (!planned.length) throw refused('mailing-nobody');
   const { name: organization } = await theOrganization(w.tx);
+  const letter = await textOfLetter(w.tx, 'you are invited');
   const put = (to: InvitedRecipient, whyNot: Reason | null): Outgoing => {
-    const text = textFor(event, to, words, organization);
+    const text = textFor(letter, event, to, words, organization);
     return {
       eventId: event.id,
       recipientKey: `you are invited:${to.id}:${to.written}`,
@@ -123,7 +129,7 @@ async function sendInvitations(
   ]);
   await record(w, 'letter written', {
     eventId: event.id,
-    subject: directTexts['you are invited'].subject.en.replace('{{event}}', event.publicTitle),
+    subject: letter.subject.en.replace('{{event}}', event.publicTitle),
     planned: planned.length,
   });
   return { planned: planned.length, leftOut: leftOut.length };
@@ -137,7 +143,12 @@ export const invitedHandlers: Handlers<typeof invitedContract> = {
 
   'POST /api/events/:id/invited': async (c) => {
     const event = await eventFor(c, c.params.id, 'plan', 'change', true);
-    return { added: await invite(c, event.id, c.body.contactIds, c.body.companions) };
+    const { contactIds, segmentId, companions } = c.body;
+    if (segmentId && !isCoordinator(c.staff)) throw refused('not-allowed', {}, 403);
+    const added = contactIds.length ? await invite(c, event.id, contactIds, companions) : 0;
+    if (!segmentId) return { added };
+    const all = await idsWhere(c.tx, await conditionOfSegment(c.tx, segmentId, c.now, c.staff, 'writing'));
+    return { added: added + (await invite(c, event.id, all, companions, 'without a seat')) };
   },
 
   'PATCH /api/events/:id/invited/:contact': async (c) => {
@@ -158,7 +169,8 @@ export const invitedHandlers: Handlers<typeof invitedContract> = {
       const { planned, leftOut } = await planOf(w.tx, event);
       const { name: organization } = await theOrganization(w.tx);
       const [to] = planned;
-      const text = to && textFor(event, to, c.body.words, organization);
+      const letter = await textOfLetter(w.tx, 'you are invited');
+      const text = to && textFor(letter, event, to, c.body.words, organization);
       return {
         planned: planned.length,
         leftOut: saidLeftOut(leftOut),

@@ -1,7 +1,7 @@
 import type { QuietReason } from '#core/contacts/quiet.ts';
 import { hideLinks, linkMark } from '#core/messages/links.ts';
 import { type MailingPlan, planMailing } from '#core/messages/mailing.ts';
-import { merge, problemsInText, wrongIn } from '#core/messages/merge.ts';
+import { merge, problemsAmong, wrongIn } from '#core/messages/merge.ts';
 import type { Reason } from '#core/words/reasons.ts';
 import type { SignedIn, Work } from '../app/app.ts';
 import { record } from '../app/record.ts';
@@ -10,7 +10,7 @@ import type { Queries } from '../db/database.ts';
 import { sayPlace, sayWhen } from '../events/saying.ts';
 import type { EventRow } from '../events/store.ts';
 import { type FieldProblem, invalid, refused } from '../http/problem.ts';
-import { saidLeftOut } from '../messages/mailings.ts';
+import { saidLeftOut } from '../messages/mailed.ts';
 import { type Outgoing, putOut } from '../messages/outbox.ts';
 import { theOrganization } from '../staff/store.ts';
 
@@ -53,7 +53,7 @@ type Plan = MailingPlan<SeatRecipient>;
 async function planOf(tx: Queries, event: EventRow, letter: Letter): Promise<Plan> {
   const problems: FieldProblem[] = [];
   for (const path of ['subject', 'body'] as const)
-    problems.push(...wrongIn(path, problemsInText(letter[path])));
+    problems.push(...wrongIn(path, problemsAmong(letter[path], fieldsToSeats)));
   if (problems.length) throw invalid(problems);
   const recipients = await readRecipients(tx, event.id, letter.seatIds);
   if (recipients.length !== new Set(letter.seatIds).size)
@@ -61,6 +61,9 @@ async function planOf(tx: Queries, event: EventRow, letter: Letter): Promise<Pla
   // What concerns their seat is no advertisement: only who wants to hear nothing at all is left out.
   return planMailing('notice', recipients);
 }
+
+/** What a letter can say to those on some seats. */
+const fieldsToSeats = ['name', 'organization', 'event', 'when', 'place', 'manage_link'] as const;
 
 const textFor = (letter: Letter, event: EventRow, to: SeatRecipient, organization: string) => {
   const values = {

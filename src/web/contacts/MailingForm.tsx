@@ -1,24 +1,31 @@
 import { chakra } from '@chakra-ui/react';
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
-import { useDeferredValue, useRef } from 'react';
+import { useDeferredValue, useRef, useState } from 'react';
 import { mailingsContract } from '#contract/mailings.ts';
 import {
+  fieldsOfMailing,
   type MailedOfEvent,
   type MailingTopic,
   mailedOfEvent,
   mailingTopics,
+  problemsInMailing,
 } from '#core/messages/mailing.ts';
+import { sayLongDate } from '#core/time/say.ts';
 import { instantOf } from '#core/time/wallTime.ts';
 import { ApiProblem, call } from '#web/api.ts';
 import { phrase } from '#web/words/phrase.ts';
+import { Button } from '../kit/Button.tsx';
+import { ChoiceField } from '../kit/Field.tsx';
 import { FormDialog } from '../kit/form/FormDialog.tsx';
 import { Choose, SeveralOf, Text } from '../kit/form/fields.tsx';
 import { prepare } from '../kit/form/request.ts';
-import { useForm } from '../kit/form/useForm.ts';
+import { type Form, useForm } from '../kit/form/useForm.ts';
+import { Problems } from '../kit/notices.tsx';
 import { say } from '../kit/toast.tsx';
 import { useAsk } from '../parts/ask.ts';
-import { LetterFields } from '../parts/LetterFields.tsx';
+import { keptTexts, MessageTexts, type TextValues, textsOf, typedTexts } from '../parts/MessageTexts.tsx';
 import { useSaying } from '../parts/saying.ts';
+import { WhoGets } from '../parts/WhoGets.tsx';
 
 const topicWords: Record<MailingTopic, string> = {
   notice: phrase('contacts.somethingTheyTakePart'),
@@ -38,29 +45,37 @@ const whoWords: Record<MailedOfEvent, string> = {
 };
 
 type To = { ids: string[] } | { segmentId: string } | { eventId: string };
-interface Values {
+interface Values extends TextValues {
   topic: MailingTopic;
   who: MailedOfEvent;
   without: string[];
-  subject: string;
-  preview: string;
-  body: string;
+  /** The event to which it calls those who have no seat; empty without one. */
+  withoutSeatOf: string;
 }
 /** What is written, and to whom. */
-const saidBy = (to: To, { who, without, topic, subject, preview, body }: Values) => ({
-  ...('eventId' in to ? { ofEvent: { eventId: to.eventId, who } } : to),
-  without,
-  topic,
-  subject,
-  preview,
-  body,
+const saidBy = (to: To, v: Values) => ({
+  ...('eventId' in to ? { ofEvent: { eventId: to.eventId, who: v.who } } : to),
+  without: v.without,
+  ...(v.withoutSeatOf && { withoutSeatOf: v.withoutSeatOf }),
+  topic: v.topic,
+  said: keptTexts(v),
 });
+
+const firstText: TextValues = {
+  subject: { en: '', fr: '' },
+  preview: { en: '', fr: '' },
+  body: { en: 'Dear {{name}},\n\n\n\n{{organization}}', fr: '' },
+  formatted: { en: null, fr: null },
+  frenchFits: false,
+};
 
 /** Writes to some contacts, to a segment or to an event’s people: who gets it, who does not and why, is worked out while it is written. */
 export function MailingForm({ to, close }: { to: To; close: () => void }) {
   const count = useRef(0);
   const { zone, at } = useSaying();
   const segments = useAsk('GET /api/segments').data ?? [];
+  const events = useAsk('GET /api/events').data ?? [];
+  const open = events.filter((e) => e.state === 'open' && !e.isTemplate);
   const named = 'segmentId' in to ? to.segmentId : 'eventId' in to ? to.eventId : 'chosen';
   const form = useForm({
     values: {
@@ -68,10 +83,9 @@ export function MailingForm({ to, close }: { to: To; close: () => void }) {
       topic: 'notice' as MailingTopic,
       who: 'attendees' as MailedOfEvent,
       without: [] as string[],
+      withoutSeatOf: '',
       when: '',
-      subject: '',
-      preview: '',
-      body: 'Dear {{name}},\n\n\n\n{{organization}}',
+      ...firstText,
     },
     request: (v) =>
       prepare(mailingsContract, 'POST /api/mailings', {
@@ -82,20 +96,23 @@ export function MailingForm({ to, close }: { to: To; close: () => void }) {
           expect: count.current,
         },
       }),
-    draft: { name: `mailing ${named}`, keeping: 'device' },
+    fieldOf: (path) => path.replace(/^said\./u, ''),
+    draft: { name: `mailing to ${named}`, keeping: 'device' },
     after: ({ planned, leftOut }) => {
       close();
       say(phrase(leftOut ? 'contacts.itGoesToBut' : 'contacts.itGoesToSee', { planned, leftOut }));
     },
   });
-  const asked = useDeferredValue(form.values);
+  const { values } = form;
+  const aboutEvent = 'eventId' in to || values.withoutSeatOf !== '';
+  const asked = useDeferredValue(values);
   const preview = useQuery({
     queryKey: ['mailing', JSON.stringify(saidBy(to, asked))],
     queryFn: () => call('POST /api/mailings/preview', { body: saidBy(to, asked) }),
     placeholderData: keepPreviousData,
     retry: false,
   });
-  const unclear = preview.error instanceof ApiProblem ? preview.error.fields : {};
+  const unclear = preview.error instanceof ApiProblem ? preview.error : null;
   const p = preview.data;
   count.current = p?.planned ?? 0;
   const later = form.values.when ? instantOf(form.values.when.slice(0, 16), zone) : null;
@@ -112,7 +129,7 @@ export function MailingForm({ to, close }: { to: To; close: () => void }) {
             ? phrase('contacts.sendItToThen', { planned: p.planned, at: at(later) })
             : phrase('contacts.sendItToNow', { planned: p.planned })
       }
-      disabled={!p?.planned || Object.keys(unclear).length > 0}
+      disabled={!p?.planned || unclear !== null}
     >
       <div className="pair">
         <Text form={form} name="name" label={phrase('contacts.nameForTheTeam')} required autoFocus />
@@ -122,13 +139,28 @@ export function MailingForm({ to, close }: { to: To; close: () => void }) {
           label={phrase('contacts.whatItIsAbout')}
           choices={mailingTopics.map((t) => ({ value: t, label: topicWords[t] }))}
         />
-        {'eventId' in to && (
+        {'eventId' in to ? (
           <Choose
             form={form}
             name="who"
             label={phrase('contacts.whoOfTheEvent')}
             choices={mailedOfEvent.map((w) => ({ value: w, label: whoWords[w] }))}
           />
+        ) : (
+          open.length > 0 && (
+            <Choose
+              form={form}
+              name="withoutSeatOf"
+              label={phrase('contacts.onlyWithoutSeat')}
+              choices={[
+                { value: '', label: phrase('contacts.allOfThem') },
+                ...open.map((e) => ({
+                  value: e.id,
+                  label: [e.title, e.startsLocal && sayLongDate(e.startsLocal)].filter(Boolean).join(', '),
+                })),
+              ]}
+            />
+          )
         )}
         <Text
           form={form}
@@ -137,16 +169,9 @@ export function MailingForm({ to, close }: { to: To; close: () => void }) {
           label={phrase('contacts.whenItGoes')}
           help={phrase('contacts.whenItGoesHelp')}
         />
-        <Text
-          form={form}
-          name="preview"
-          label={phrase('messages.previewLine')}
-          help={phrase('messages.previewHelp')}
-          consequence={unclear.preview}
-        />
       </div>
       {segments.length > 0 && (
-        <chakra.details marginBottom="12px" open={form.values.without.length > 0}>
+        <chakra.details marginBottom="12px" open={values.without.length > 0}>
           <chakra.summary cursor="pointer" color="verdigris">
             {phrase('contacts.butNot')}
           </chakra.summary>
@@ -158,16 +183,54 @@ export function MailingForm({ to, close }: { to: To; close: () => void }) {
           />
         </chakra.details>
       )}
-      <LetterFields
-        form={form}
-        unclear={unclear}
-        gets={p}
-        help={phrase('contacts.filledInForEach', {
-          name: '{{name}}',
-          organization: '{{organization}}',
-          ownLink: '{{own_link}}',
-        })}
+      <EarlierWords form={textsOf(form)} />
+      <MessageTexts
+        form={textsOf(form)}
+        frenchOf=""
+        fields={fieldsOfMailing(aboutEvent)}
+        problemsOf={(text) => problemsInMailing(text, aboutEvent)}
       />
+      {unclear && !Object.keys(unclear.fields).length && <p className="late">{unclear.message}</p>}
+      {p && <WhoGets {...p} />}
     </FormDialog>
+  );
+}
+
+/** Takes the words of a mailing that was written before; what stood there can be had back. */
+function EarlierWords({ form }: { form: Form<TextValues> }) {
+  const mailings = useAsk('GET /api/mailings').data ?? [];
+  const [chosen, choose] = useState('');
+  const [problem, setProblem] = useState<ApiProblem | null>(null);
+  if (!mailings.length) return null;
+  const take = async (id: string) => {
+    const { subject, preview, body, formatted, frenchFits } = form.values;
+    try {
+      const { name, said } = await call('GET /api/mailings/:id', { params: { id } });
+      setProblem(null);
+      choose('');
+      form.set(typedTexts(said));
+      say(phrase('contacts.wordsTaken', { name }), {
+        label: phrase('common.undo'),
+        run: () => form.set({ subject, preview, body, formatted, frenchFits }),
+      });
+    } catch (error) {
+      if (!(error instanceof ApiProblem)) throw error;
+      setProblem(error);
+    }
+  };
+  return (
+    <>
+      <Problems of={problem} />
+      <ChoiceField
+        label={phrase('contacts.earlierWords')}
+        value={chosen}
+        set={choose}
+        choices={[
+          { value: '', label: phrase('contacts.ownWords') },
+          ...mailings.map((m) => ({ value: m.id, label: m.name })),
+        ]}
+      />
+      {chosen && <Button onClick={() => void take(chosen)}>{phrase('contacts.takeWords')}</Button>}
+    </>
   );
 }

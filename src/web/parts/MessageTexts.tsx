@@ -1,7 +1,8 @@
 import { chakra } from '@chakra-ui/react';
 import { useRef } from 'react';
-import { frenchLags } from '#core/messages/lagging.ts';
+import { frenchLags, frenchOfNow } from '#core/messages/lagging.ts';
 import { mergeFields, problemsInDoc } from '#core/messages/merge.ts';
+import type { SaidTexts } from '#core/messages/said.ts';
 import { segmentsOf } from '#core/messages/segments.ts';
 import type { TextProblem } from '#core/messages/template.ts';
 import { docOf, plainText } from '#core/text/doc.ts';
@@ -24,6 +25,24 @@ export interface TextValues {
   frenchFits: boolean;
   body: { en: string; fr: string };
 }
+
+/** A text as it is filled in. */
+export const typedTexts = ({ subject, preview, body, formatted }: SaidTexts): TextValues => ({
+  subject: { en: subject.en, fr: subject.fr ?? '' },
+  preview: { en: preview.en, fr: preview.fr ?? '' },
+  body: { en: body.en, fr: body.fr ?? '' },
+  formatted,
+  frenchFits: false,
+});
+
+/** A text as it is kept, once it says something else than before. */
+export const keptTexts = (
+  { subject, preview, body, formatted, frenchFits }: TextValues,
+  before: (SaidTexts & { frenchOf: string }) | null = null,
+): SaidTexts & { frenchOf: string } => {
+  const said = { subject, preview, body, formatted };
+  return { ...said, frenchOf: frenchOfNow(before, said, frenchFits) };
+};
 
 /** A form that has these fields, among others. */
 export const textsOf = <V extends TextValues>(form: Form<V>): Form<TextValues> =>

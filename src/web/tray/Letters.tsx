@@ -1,7 +1,6 @@
 import { chakra } from '@chakra-ui/react';
 import { useEffect, useState } from 'react';
 import { type LetterText, lettersContract } from '#contract/letters.ts';
-import { frenchOfNow } from '#core/messages/lagging.ts';
 import { problemsInLetter, sayLetter } from '#core/messages/letters.ts';
 import type { Answer } from '#web/api.ts';
 import { phrase } from '#web/words/phrase.ts';
@@ -14,7 +13,7 @@ import { Loaded, Problems } from '../kit/notices.tsx';
 import { type Column, Table } from '../kit/Table.tsx';
 import { say } from '../kit/toast.tsx';
 import { useAction, useAsk } from '../parts/ask.ts';
-import { MessageTexts, type TextValues } from '../parts/MessageTexts.tsx';
+import { keptTexts, MessageTexts, type TextValues, typedTexts } from '../parts/MessageTexts.tsx';
 import { useSaying } from '../parts/saying.ts';
 import { AsSent } from './AsSent.tsx';
 
@@ -90,14 +89,6 @@ function Open({ kind, close }: { kind: Kind; close: () => void }) {
   );
 }
 
-const typed = (said: LetterText): TextValues => ({
-  subject: { en: said.subject.en, fr: said.subject.fr ?? '' },
-  preview: { en: said.preview.en, fr: said.preview.fr ?? '' },
-  body: { en: said.body.en, fr: said.body.fr ?? '' },
-  formatted: said.formatted,
-  frenchFits: false,
-});
-
 function LetterForm({ known, close }: { known: Known; close: () => void }) {
   const { kind, version } = known;
   const params = { kind };
@@ -106,12 +97,9 @@ function LetterForm({ known, close }: { known: Known; close: () => void }) {
     say(phrase('tray.letterKept'));
     close();
   };
-  const saidNow = ({ frenchFits, ...v }: TextValues): LetterText => ({
-    ...v,
-    frenchOf: frenchOfNow(known.said, v, frenchFits),
-  });
+  const saidNow = (v: TextValues): LetterText => keptTexts(v, known.said);
   const form = useForm({
-    values: typed(known.said),
+    values: typedTexts(known.said),
     request: (v) =>
       prepare(lettersContract, 'PUT /api/letters/:kind', { params, body: { version, said: saidNow(v) } }),
     fieldOf: (path) => path.replace(/^said\./u, ''),
@@ -142,7 +130,7 @@ function LetterForm({ known, close }: { known: Known; close: () => void }) {
                   <small className="soft">{phrase('tray.writtenBy', { by: v.setBy, at: at(v.setAt) })}</small>
                 </span>
                 {v.version !== version && (
-                  <Button look="plain" onClick={() => form.set(typed(v.said ?? known.first))}>
+                  <Button look="plain" onClick={() => form.set(typedTexts(v.said ?? known.first))}>
                     {phrase('tray.takeThis')}
                   </Button>
                 )}

@@ -1,5 +1,7 @@
 import { chakra } from '@chakra-ui/react';
 import { followingDays } from '#core/messages/mailing.ts';
+import { saidIn } from '#core/messages/said.ts';
+import { plainText } from '#core/text/doc.ts';
 import { Asking } from '../kit/Asking.tsx';
 import { Button } from '../kit/Button.tsx';
 import { Facts } from '../kit/Facts.tsx';
@@ -77,10 +79,20 @@ export function MailingResults({ id, close }: { id: string; close: () => void })
                 {l.people > l.names.length && ' …'}
               </p>
             ))}
-            <chakra.p className="name" marginTop="12px">
-              {r.subject}
-            </chakra.p>
-            <Letter>{r.body}</Letter>
+            <chakra.div marginTop="12px" borderTop="1px solid" borderColor="line" paddingTop="8px">
+              {(['en', 'fr'] as const).map((language) => {
+                const { subject, body, formatted } = saidIn(r.said, language);
+                const text = body || (formatted ? plainText(formatted) : '');
+                const french = language === 'fr';
+                // Without French, everybody reads the English.
+                return french && !r.said.body.fr && !r.said.formatted.fr ? null : (
+                  <chakra.section key={language} lang={language} marginBottom="10px">
+                    <p className="name">{subject}</p>
+                    <Letter>{text}</Letter>
+                  </chakra.section>
+                );
+              })}
+            </chakra.div>
           </>
         )}
       </Loaded>

@@ -6,7 +6,7 @@ import { frenchOfNow } from '#core/messages/lagging.ts';
 import { type LateRule, plainLine } from '#core/messages/lines.ts';
 import { type Moment, momentRule } from '#core/messages/moments.ts';
 import type { Condition } from '#core/seats/narrowing.ts';
-import type { TextValues } from '../../parts/MessageTexts.tsx';
+import { type TextValues, typedTexts } from '../../parts/MessageTexts.tsx';
 
 type Lines = readonly MessageLinePlan[];
 
@@ -115,11 +115,7 @@ export function valuesOf(line: MessageLinePlan | null): LineValues {
     useful: line.usefulMinutes === null ? '' : String(line.usefulMinutes / 60),
     workingDays: line.workingDays,
     narrowed: line.narrowed,
-    subject: { en: line.subject.en, fr: line.subject.fr ?? '' },
-    preview: { en: line.preview.en, fr: line.preview.fr ?? '' },
-    formatted: line.formatted,
-    frenchFits: false,
-    body: { en: line.body.en, fr: line.body.fr ?? '' },
+    ...typedTexts(line),
   };
 }
 

@@ -9,14 +9,14 @@ import { Button } from '#web/kit/Button.tsx';
 import { InlineChoice } from '#web/kit/Inline.tsx';
 import { Empty } from '#web/kit/Note.tsx';
 import { phrase } from '#web/words/phrase.ts';
-import { Group } from '../../kit/Field.tsx';
+import { ChoiceField, Group } from '../../kit/Field.tsx';
 import { FormDialog } from '../../kit/form/FormDialog.tsx';
 import { LongText } from '../../kit/form/fields.tsx';
 import { prepare } from '../../kit/form/request.ts';
 import { useForm } from '../../kit/form/useForm.ts';
 import { Loaded, Problems } from '../../kit/notices.tsx';
 import { say } from '../../kit/toast.tsx';
-import { useAction, useAsk } from '../../parts/ask.ts';
+import { useAction, useAsk, useMe } from '../../parts/ask.ts';
 import { PersonSearch } from '../../parts/PersonSearch.tsx';
 import { WhoGets } from '../../parts/WhoGets.tsx';
 
@@ -136,10 +136,45 @@ export function Invited({ page }: { page: EventPage }) {
             chosen=""
             pick={(person) => person && add.mutate({ params, body: { contactIds: [person.id] } })}
           />
+          <InviteSegment page={page} />
         </chakra.div>
       )}
       {writing && <WriteInvitations page={page} close={() => setWriting(false)} />}
     </Group>
+  );
+}
+
+/** Invites everybody in a segment who has no seat: for those who may read about everybody. */
+function InviteSegment({ page }: { page: EventPage }) {
+  const everybody = useMe().data?.staff.roles.includes('coordinator') ?? false;
+  const segments = useAsk('GET /api/segments', { enabled: everybody }).data ?? [];
+  const [segmentId, choose] = useState('');
+  const { mutate, isPending, problem } = useAction('POST /api/events/:id/invited', ({ added }) => {
+    choose('');
+    say(added ? phrase('offers.invitedMany', { count: added }) : phrase('offers.invitedNone'));
+  });
+  if (!everybody || !segments.length) return null;
+  return (
+    <>
+      <Problems of={problem} />
+      <ChoiceField
+        label={phrase('offers.inviteSegment')}
+        value={segmentId}
+        set={choose}
+        choices={[
+          { value: '', label: phrase('offers.noSegment') },
+          ...segments.map((s) => ({
+            value: s.id,
+            label: s.count === null ? s.name : phrase('offers.segmentOf', { name: s.name, count: s.count }),
+          })),
+        ]}
+      />
+      {segmentId && (
+        <Button disabled={isPending} onClick={() => mutate({ params: { id: page.id }, body: { segmentId } })}>
+          {phrase('offers.inviteThem')}
+        </Button>
+      )}
+    </>
   );
 }
 

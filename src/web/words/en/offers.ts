@@ -103,6 +103,15 @@ export const offers = {
   alone: 'for one',
   andMore: 'and {{n}} more',
   writeInvitations: 'Write the invitations',
+  inviteSegment: 'Invite a segment',
+  noSegment: 'none',
+  segmentOf: '{{name}} ({{count}})',
+  invitedNone: 'All of them are invited already, or have a seat',
+  inviteThem: 'Invite those without a seat',
+  invitedMany: {
+    one: '{{count}} more is invited; nothing is sent yet',
+    other: '{{count}} more are invited; nothing is sent yet',
+  },
   writeWhenOpen: 'once registration is open',
   invitationHelp:
     'Everybody who has said neither yes nor no gets the title, the date, the place and a link of their own, where they answer.',
