@@ -36,7 +36,11 @@ export const incomingContract = contract({
     summary: 'Answer it by mail; to the address we had written to, or the one that was given on the page',
     who: ['coordinator', 'unit lead', 'crew lead'],
     params: idParams,
-    body: z.object({ words }),
+    body: z.object({
+      words,
+      /** The answer it had when this one was written: another by now is said first. */
+      seen: z.string().default(''),
+    }),
     response: done,
   },
   'PUT /api/incoming/:id': {

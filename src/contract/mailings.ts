@@ -63,7 +63,8 @@ export const mailingsContract = contract({
       stoppedAt: instant.nullable(),
       planned: z.int(),
       sent: z.int(),
-      /** Of those it reached: who booked, and who gave, within two weeks; who wants no more since. */
+      /** Of those it reached: who wrote back; who booked, and who gave, within two weeks; who wants no more since. */
+      wroteBack: z.int(),
       booked: z.int(),
       gave: z.int(),
       left: z.int(),

@@ -157,6 +157,14 @@ describe('a reply to a message', () => {
     expect(answer.headers['Reply-To']).toMatch(/^reply\+/u);
     expect(answer.headers.Bcc).toBeUndefined();
     expect((await of('Noa'))[0]).toMatchObject({ settledBy: 'Odalys Ferrant', answer: 'Yes, on a lead.' });
+    // Who wrote an answer without having read that one is told of it first.
+    const again = (seen: string) =>
+      odalys.try('POST /api/incoming/:id/answer', {
+        params: { id: one!.id },
+        body: { words: 'No dogs.', seen },
+      });
+    expect((await again('')).problem).toMatchObject({ status: 409, code: 'answered-meanwhile' });
+    expect((await again('Yes, on a lead.')).status).toBe(201);
     const put = (settled: boolean) =>
       odalys.call('PUT /api/incoming/:id', { params: { id: one!.id }, body: { settled } });
     await put(false);

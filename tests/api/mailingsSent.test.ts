@@ -119,6 +119,26 @@ describe('what a mailing says', () => {
     expect(preview).toMatchObject({ planned: 1, leftOut: [], sample: { name: 'Nia Lind' } });
     expect(preview.sample!.subject).toMatch(/^A word on Lines \d+$/u);
     expect(preview.sample!.body).toMatch(/09:00.*: http\S+\/e\/lines-\d+/u);
+    const { id } = await odalys.call('POST /api/mailings', {
+      body: { ...about, ids, withoutSeatOf: event.id, expect: 1 },
+    });
+    await world.runner.run();
+    const [mail] = await mails('Nia');
+    // The page of the event is counted as other links are.
+    expect((await results(id)).links).toEqual([
+      { url: expect.stringMatching(/\/e\/lines-\d+$/u), followed: 0 },
+    ]);
+    expect(mail!.body).toMatch(/: http\S+\/l\/[\w-]+\n/u);
+    const [{ id: messageId }] = (await world.app.db.query<{ id: string }>(
+      'select id from messages where mailing_id = $1',
+      [id],
+    )) as [{ id: string }];
+    const reply = (body: { words: string; automatic?: boolean }) =>
+      odalys.call('POST /api/messages/:id/reply', { params: { id: messageId }, body });
+    await reply({ words: 'I am away', automatic: true });
+    expect((await results(id)).wroteBack).toBe(0);
+    await reply({ words: 'Gladly!' });
+    expect((await results(id)).wroteBack).toBe(1);
     // Whoever asks for a seat, or waits for one, is not called to it either.
     await world.app.db.query("update registrations set state = 'waitlisted' where event_id = $1", [event.id]);
     const { planned } = await odalys.call('POST /api/mailings/preview', {

@@ -183,6 +183,7 @@ export const refusalsEn = {
   'nobody-to-print': 'Nobody of those chosen has a confirmed seat.',
   'filter-unreadable': 'This filter cannot be read. Narrow the table again.',
   'source-unnamed': 'Say where the link is given out.',
+  'answered-meanwhile': '{{by}} answered meanwhile. Read it, then send yours if it is still needed.',
   'mailing-changed': 'It would go to {{count}} by now, not to {{expected}}. Look again, then send it.',
   'mailing-nobody': 'Nobody would get it.',
   'mailing-unnamed': 'Give it a name for the team.',

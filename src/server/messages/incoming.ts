@@ -160,6 +160,7 @@ export const incomingHandlers: Handlers<typeof incomingContract> = {
 
   'POST /api/incoming/:id/answer': async (c) => {
     const one = await reached(c, c.params.id);
+    if (one.answer !== c.body.seen) throw refused('answered-meanwhile', { by: one.settledBy });
     const { name: organization } = await theOrganization(c.tx);
     await planDirect(c, {
       kind: 'our answer',

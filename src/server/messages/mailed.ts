@@ -142,6 +142,10 @@ export async function planOf(
   };
 }
 
+/** Where everybody can read of an event; null as long as it is a draft. */
+export const pageOf = (app: Pick<App, 'origin'>, { slug }: EventRow): string | null =>
+  slug ? `${app.origin}/e/${slug}` : null;
+
 /** What a mailing says to somebody. Refused where it would say something that is not there. */
 export function saidTo(
   app: Pick<App, 'origin'>,
@@ -158,7 +162,7 @@ export function saidTo(
       event: titleFor(event, language),
       when: sayWhen(event, language),
       place: sayPlace(event, language) || placeLater[language],
-      ...(event.slug && { event_link: `${app.origin}/e/${event.slug}` }),
+      event_link: pageOf(app, event) ?? '',
     }),
   };
   try {

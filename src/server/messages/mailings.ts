@@ -14,13 +14,20 @@ import { insert, type Queries, update } from '../db/database.ts';
 import { reasonSql } from '../db/reasons.ts';
 import type { Handlers } from '../http/handle.ts';
 import { notFound, refused } from '../http/problem.ts';
-import { type Mailed, planOf, saidLeftOut, saidTo, sampleOf } from './mailed.ts';
+import { type Mailed, pageOf, planOf, saidLeftOut, saidTo, sampleOf } from './mailed.ts';
 import { type Outgoing, putOut } from './outbox.ts';
 
 /** What is counted of a mailing's links: each leads by an address of ours, the same in every copy. */
-async function countedLinks(w: Work, mailingId: string, said: SaidTexts): Promise<(url: string) => string> {
+async function countedLinks(
+  w: Work,
+  mailingId: string,
+  said: SaidTexts,
+  /** The page of the event it is about. */
+  page: string | null,
+): Promise<(url: string) => string> {
   const tokens = new Map<string, string>();
-  for (const url of addressesOf(said)) {
+  const saysPage = page !== null && JSON.stringify(said).includes('event_link');
+  for (const url of [...addressesOf(said), ...(saysPage ? [page] : [])]) {
     if (safeAddress(url) === null) continue;
     const token = randomBytes(9).toString('base64url');
     tokens.set(url, token);
@@ -68,7 +75,7 @@ export const mailingsHandlers: Handlers<typeof mailingsContract> = {
       createdAt: now,
       goesAt: at,
     });
-    const counted = await countedLinks(c, id, said);
+    const counted = await countedLinks(c, id, said, plan.event && pageOf(app, plan.event));
     const put = (recipient: Mailed, whyNot: Reason | null): Outgoing => ({
       eventId: null,
       mailingId: id,
@@ -134,6 +141,7 @@ export const mailingsHandlers: Handlers<typeof mailingsContract> = {
          count(*) filter (where m.state in ${among(coming)})::int as planned, count(*) filter (where m.state = 'sent')::int as sent,
          count(*) filter (where m.state = 'sent' and exists (select 1 from orders o where o.buyer_contact_id = m.contact_id
            and ${within('o.placed_at')}))::int as booked,
+         count(*) filter (where exists (select 1 from incoming i where i.message_id = m.id and not i.automatic))::int as wrote_back,
          count(*) filter (where m.state = 'sent' and exists (select 1 from gifts f where f.contact_id = m.contact_id
            and ${within('f.given_at')}))::int as gave,
          count(*) filter (where m.state = 'sent' and exists (select 1 from consents no where no.contact_id = m.contact_id and no.topic = g.topic

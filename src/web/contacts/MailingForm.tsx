@@ -1,6 +1,6 @@
 import { chakra } from '@chakra-ui/react';
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
-import { useDeferredValue, useRef, useState } from 'react';
+import { useDeferredValue, useEffect, useRef, useState } from 'react';
 import { mailingsContract } from '#contract/mailings.ts';
 import {
   fieldsOfMailing,
@@ -104,6 +104,13 @@ export function MailingForm({ to, close }: { to: To; close: () => void }) {
     },
   });
   const { values } = form;
+  // Whoever is called to an event is invited.
+  const called = useRef('');
+  useEffect(() => {
+    if (values.withoutSeatOf === called.current) return;
+    called.current = values.withoutSeatOf;
+    if (values.withoutSeatOf && values.topic === 'notice') form.set({ topic: 'invitations' });
+  });
   const aboutEvent = 'eventId' in to || values.withoutSeatOf !== '';
   const asked = useDeferredValue(values);
   const preview = useQuery({

@@ -18,7 +18,11 @@ export function Toasts() {
       {(toast) => (
         <Toast.Root>
           <Toast.Title>{toast.title}</Toast.Title>
-          {toast.action && <Toast.ActionTrigger>{toast.action.label}</Toast.ActionTrigger>}
+          {toast.action && (
+            <Toast.ActionTrigger whiteSpace="nowrap" flexShrink={0}>
+              {toast.action.label}
+            </Toast.ActionTrigger>
+          )}
         </Toast.Root>
       )}
     </ChakraToaster>

@@ -1,5 +1,5 @@
 import { chakra } from '@chakra-ui/react';
-import { useEffect, useId, useState } from 'react';
+import { useEffect, useId, useRef, useState } from 'react';
 import { Link } from 'react-router';
 import { type Incoming, incomingContract } from '#contract/incoming.ts';
 import { Button } from '../kit/Button.tsx';
@@ -7,7 +7,7 @@ import { Form } from '../kit/form/Form.tsx';
 import { LongText } from '../kit/form/fields.tsx';
 import { prepare } from '../kit/form/request.ts';
 import { useForm } from '../kit/form/useForm.ts';
-import { Empty } from '../kit/Note.tsx';
+import { Empty, Note } from '../kit/Note.tsx';
 import { Loaded, Problems } from '../kit/notices.tsx';
 import { Paging } from '../kit/Paging.tsx';
 import { say } from '../kit/toast.tsx';
@@ -121,10 +121,21 @@ function One({ one, openMessage }: { one: Incoming; openMessage: (id: string) =>
 function Answer({ one, done }: { one: Incoming; done: () => void }) {
   const typed = useId();
   useEffect(() => document.getElementById(typed)?.querySelector('textarea')?.focus(), [typed]);
+  // What was answered before this one was begun; what somebody answers meanwhile is said.
+  const seen = useRef(one.answer);
+  const [meanwhile, setMeanwhile] = useState(false);
+  useEffect(() => {
+    if (seen.current === one.answer) return;
+    seen.current = one.answer;
+    setMeanwhile(true);
+  }, [one.answer]);
   const form = useForm({
     values: { words: '' },
-    request: (body) =>
-      prepare(incomingContract, 'POST /api/incoming/:id/answer', { params: { id: one.id }, body }),
+    request: ({ words }) =>
+      prepare(incomingContract, 'POST /api/incoming/:id/answer', {
+        params: { id: one.id },
+        body: { words, seen: seen.current },
+      }),
     after: () => {
       say(phrase('tray.answerGoes'));
       done();
@@ -142,6 +153,11 @@ function Answer({ one, done }: { one: Incoming; done: () => void }) {
           </Button>
         }
       >
+        {meanwhile && (
+          <Note as="div" tone="need">
+            {phrase('tray.answeredMeanwhile', { by: one.settledBy })}
+          </Note>
+        )}
         <LongText form={form} name="words" label={phrase('tray.answerTo', { name: one.name })} rows={4} />
       </Form>
     </div>

@@ -50,6 +50,7 @@ export function MailingResults({ id, close }: { id: string; close: () => void })
               of={[
                 [phrase('common.sent'), sayCount(r.sent)],
                 [phrase('tray.toGo'), sayCount(r.planned)],
+                [phrase('tray.wroteBack'), sayCount(r.wroteBack)],
                 [phrase('tray.bookedAfter', { days: followingDays }), sayCount(r.booked)],
                 [phrase('tray.gaveAfter', { days: followingDays }), sayCount(r.gave)],
                 [phrase('tray.leftAfter'), sayCount(r.left)],

@@ -77,6 +77,8 @@ export const tray = {
   stopMailing: { one: 'Stop the {{count}} that waits', other: 'Stop the {{count}} that wait' },
   bookedAfter: 'Booked within {{days}} days',
   gaveAfter: 'Gave within {{days}} days',
+  wroteBack: 'Wrote back',
+  answeredMeanwhile: '{{by}} answered meanwhile: it stands above. Is yours still needed?',
   leftAfter: 'Want no more',
   linksFollowed: 'Links followed',
   linksAreCounted:
