@@ -61,6 +61,7 @@ const recipients = Array.from(
     forOthers: false,
     quiet: null,
     standing: nothingKnown,
+    household: null,
     zone: n % 3 ? null : 'America/Vancouver',
   }),
 );

@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { visibilities } from '#core/access/visitor.ts';
 import { wayKinds } from '#core/admission/admission.ts';
 import { replyRules } from '#core/admission/invitation.ts';
+import { isShiftColumn } from '#core/crew/narrowing.ts';
 import { eventTimes } from '#core/events/dated.ts';
 import { pageStyles, pageThemes } from '#core/events/look.ts';
 import { type PlanField, partOf } from '#core/events/parts.ts';
@@ -201,6 +202,7 @@ export const messageLine = z
       .nullable()
       .default(null),
     workingDays: z.boolean().default(false),
+    household: z.boolean().default(false),
     narrowed: z.array(condition).max(10).default([]),
     off: z.boolean().default(false),
     ...saidShape,
@@ -213,10 +215,14 @@ export const messageLine = z
     path: ['audience'],
     error: 'audience-elsewhere',
   })
-  .refine((line) => !line.narrowed.length || audiences[line.audience].seats !== null, {
-    path: ['narrowed'],
-    error: 'not-narrowed',
-  });
+  .refine(
+    ({ narrowed, audience }) => {
+      const { narrowedBy } = audiences[audience];
+      if (narrowedBy === 'shifts') return narrowed.every((c) => isShiftColumn(c.column));
+      return !narrowed.length || narrowedBy !== null;
+    },
+    { path: ['narrowed'], error: 'not-narrowed' },
+  );
 export type MessageLinePlan = z.infer<typeof messageLine>;
 export const surveyQuestion = z.object({
   id: z.string().min(1).max(40),

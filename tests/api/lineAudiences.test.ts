@@ -126,6 +126,133 @@ test('a line is seen as anybody would get it, also who gets none, and sent to on
   expect(mail!.body).toBe(seen.body);
 });
 
+describe('guardians of the children who come', () => {
+  const letter = {
+    audience: 'guardians' as const,
+    subject: { en: '{{event}}' },
+    body: { en: 'Dear {{name}}, {{children}} can bring a raincoat.' },
+  };
+  const child = (given: string) => ({ given, family: 'Alder', birthDate: '2018-05-01' });
+  const order = (people: { given: string; family: string; birthDate?: string }[]) =>
+    world.anyone.call('POST /api/public/events/:slug/orders', {
+      params: { slug: event.slug },
+      body: orderFor(event, people),
+    });
+  const contactOf = async (given: string) =>
+    (await world.app.db.query<{ id: string }>('select id from contacts where given_name = $1', [given]))[0]!
+      .id;
+
+  test('are who is known to look after them, else whoever booked; once, and nothing of the booking', async () => {
+    await plan(event, [lineOn('start', { name: 'Raincoat', offsetDays: -1, ...letter })]);
+    await order([{ given: 'Rowan', family: 'Alder' }, child('Pip'), child('Wren')]);
+    await order([{ given: 'Aunt', family: 'Alder' }, child('Finch')]);
+    // Nobody is known to look after that one: whoever booked is asked.
+    await world.app.db.query('delete from relationships where to_contact = $1', [await contactOf('Finch')]);
+    await order([{ given: 'Grown', family: 'Alder', birthDate: '1990-01-01' }]);
+    expect((await planned(event, 'Raincoat')).goes).toEqual([
+      ['Rowan Alder', 'planned', ahead(24 * 60)],
+      ['Aunt Alder', 'planned', ahead(24 * 60)],
+    ]);
+    expect((await planned(event, 'Raincoat')).not).toEqual([
+      ['Rowan Alder', 'one copy to this address is enough; it goes to Rowan Alder'],
+    ]);
+    // Somebody else looks after the third child, as it turns out.
+    const { id } = await odalys.call('POST /api/contacts', {
+      body: { given: 'Sorrel', family: 'Alder', email: 'sorrel.alder@harbourpost.example' },
+    });
+    await world.app.db.query(
+      "insert into relationships (id, kind, from_contact, to_contact, created_at) values ($1, 'guardian', $2, $3, now())",
+      [crypto.randomUUID(), id, await contactOf('Finch')],
+    );
+    await plan(event, [lineOn('start', { name: 'Raincoat', offsetDays: -1, ...letter, late: 'now' })]);
+    await world.moveTo(ahead(24 * 60));
+    expect((await planned(event, 'Raincoat')).goes).toEqual([
+      ['Rowan Alder', 'sent', ahead(24 * 60)],
+      ['Sorrel Alder', 'sent', ahead(24 * 60)],
+    ]);
+    const mails = await world.app.db.query<{ address: string; body: string }>(
+      "select address, split_part(body, E'\\n', 1) as body from standin_mail where body like '%raincoat%' order by address",
+    );
+    expect(mails).toEqual([
+      { address: 'rowan.alder@harbourpost.example', body: 'Dear Rowan, Pip, Wren can bring a raincoat.' },
+      { address: 'sorrel.alder@harbourpost.example', body: 'Dear Sorrel, Finch can bring a raincoat.' },
+    ]);
+    const refused = await plan(event, [lineOn('start', { ...letter, body: { en: '{{manage_link}}' } })]);
+    expect(refused.problem.fields).toMatchObject([{ code: 'field-elsewhere' }]);
+  });
+
+  test('leave with the booking, and only those of chosen seats are written to where that is asked', async () => {
+    const narrowed = [{ column: 'name', is: 'holds' as const, values: ['Teal'] }];
+    await plan(event, [
+      lineOn('start', { name: 'All', offsetDays: -1, ...letter }),
+      lineOn('start', { name: 'Of Teal', offsetDays: -1, ...letter, narrowed }),
+    ]);
+    const { token } = await order([{ given: 'Myrtle', family: 'Alder' }, child('Teal')]);
+    await order([{ given: 'Briar', family: 'Alder' }, child('Smew')]);
+    expect((await planned(event, 'All')).goes.map(([name]) => name)).toEqual(['Myrtle Alder', 'Briar Alder']);
+    expect((await planned(event, 'Of Teal')).goes.map(([name]) => name)).toEqual(['Myrtle Alder']);
+    const seats = await world.app.db.query<{ id: string }>(
+      "select id from registrations where event_id = $1 and given_name in ('Myrtle', 'Teal')",
+      [event.id],
+    );
+    await world.anyone.call('POST /api/public/orders/:token/withdraw', {
+      params: { token },
+      body: { seats: seats.map((s) => s.id) },
+    });
+    expect((await planned(event, 'All')).goes.map(([name]) => name)).toEqual(['Briar Alder']);
+    expect((await planned(event, 'Of Teal')).goes).toEqual([]);
+  });
+});
+
+test('a household gets one copy where one is enough, a role of the crew what is for it', async () => {
+  await plan(event, [
+    lineOn('start', { name: 'Each', offsetDays: -1, audience: 'orders' }),
+    lineOn('start', { name: 'Once', offsetDays: -1, audience: 'orders', household: true }),
+    lineOn('start', {
+      name: 'Boats',
+      offsetDays: -1,
+      audience: 'crew',
+      narrowed: [{ column: 'role', is: 'any of', values: ['Safety boat'] }],
+    }),
+  ]);
+  await book(event, 'Ash');
+  await book(event, 'Elm');
+  const household = crypto.randomUUID();
+  await world.app.db.query("insert into households (id, name, created_at) values ($1, 'Lind', now())", [
+    household,
+  ]);
+  await world.app.db.query("update contacts set household_id = $1 where given_name in ('Ash', 'Elm')", [
+    household,
+  ]);
+  const day = begins.slice(0, 10);
+  for (const [given, role] of [
+    ['Oar', 'Safety boat'],
+    ['Mug', 'Tea tent'],
+  ] as const) {
+    const shift = await odalys.call('POST /api/events/:id/shifts', {
+      params: { id: event.id },
+      body: { role, startsLocal: `${day}T08:00`, endsLocal: `${day}T12:00`, needed: 1 },
+    });
+    const { id: contactId } = await odalys.call('POST /api/contacts', {
+      body: { given, family: 'Lind', email: `${given.toLowerCase()}@fenmail.example` },
+    });
+    await odalys.call('POST /api/shifts/:id/assignments', { params: { id: shift.id }, body: { contactId } });
+  }
+  await world.moveTo(ahead(24 * 60));
+  const names = async (line: string) =>
+    (await planned(event, line)).goes.map(([name, state]) => [name, state]);
+  expect(await names('Each')).toEqual([
+    ['Ash Lind', 'sent'],
+    ['Elm Lind', 'sent'],
+  ]);
+  expect(await names('Once')).toEqual([['Ash Lind', 'sent']]);
+  expect((await planned(event, 'Once')).not).toEqual([
+    ['Elm Lind', 'one copy is enough for the household; it goes to Ash Lind'],
+  ]);
+  expect(await names('Boats')).toEqual([['Oar Lind', 'sent']]);
+  expect((await planned(event, 'Boats')).not).toEqual([['Mug Lind', expect.stringContaining('not among')]]);
+});
+
 describe('moments of parties without a seat', () => {
   test('on the waitlist, offered, given up', async () => {
     const full = await openEvent(world, {
@@ -406,11 +533,15 @@ describe('narrowed to some', () => {
     expect(await who('Came')).toEqual(['Changes Lind']);
   });
 
-  test('the crew stands on no seats', async () => {
+  test('the crew stands on shifts and not on seats, those who follow on neither', async () => {
     const { problem } = await plan(event, [
       lineOn('shift start', { narrowed: [{ column: 'offer', is: 'any of', values: ['x'] }] }),
     ]);
     expect(problem.fields).toMatchObject([{ path: 'change.messages.0.narrowed', code: 'not-narrowed' }]);
+    const follows = await plan(event, [
+      lineOn('start', { audience: 'following', narrowed: [{ column: 'role', is: 'given', values: [] }] }),
+    ]);
+    expect(follows.problem.fields).toMatchObject([{ code: 'not-narrowed' }]);
   });
 });
 

@@ -8,21 +8,23 @@ interface AudienceRule {
   copies: 'each' | 'address';
   /** Why somebody gets nothing who came to be among them after the moment had passed. */
   after: ReasonCode;
-  /** By which of their seats some of them can be chosen: those they have, all they ask for or had; null where they stand on none. */
-  seats: 'confirmed' | 'all' | null;
+  /** By what some of them can be chosen: by the seats they have, by all they ask for or had, by their shifts; null where by nothing. */
+  narrowedBy: 'confirmed seats' | 'all seats' | 'shifts' | null;
 }
 
 /** Every audience there is. A new one is an entry here, and who is in it in `server/messages/audiences.ts`. */
 export const audiences = {
-  orders: { copies: 'each', after: 'registered after', seats: 'confirmed' },
-  attendees: { copies: 'address', after: 'registered after', seats: 'confirmed' },
-  crew: { copies: 'each', after: 'signed up after', seats: null },
-  waiting: { copies: 'each', after: 'waitlisted after', seats: 'all' },
-  accepted: { copies: 'each', after: 'registered after', seats: 'all' },
-  offered: { copies: 'each', after: 'registered after', seats: 'all' },
-  'given up': { copies: 'each', after: 'registered after', seats: 'all' },
+  orders: { copies: 'each', after: 'registered after', narrowedBy: 'confirmed seats' },
+  attendees: { copies: 'address', after: 'registered after', narrowedBy: 'confirmed seats' },
+  /** Those who look after the children who come; whoever booked, where nobody is known to. */
+  guardians: { copies: 'address', after: 'registered after', narrowedBy: 'confirmed seats' },
+  crew: { copies: 'each', after: 'signed up after', narrowedBy: 'shifts' },
+  waiting: { copies: 'each', after: 'waitlisted after', narrowedBy: 'all seats' },
+  accepted: { copies: 'each', after: 'registered after', narrowedBy: 'all seats' },
+  offered: { copies: 'each', after: 'registered after', narrowedBy: 'all seats' },
+  'given up': { copies: 'each', after: 'registered after', narrowedBy: 'all seats' },
   /** Those who want to hear of it without a seat. */
-  following: { copies: 'address', after: 'followed after', seats: null },
+  following: { copies: 'address', after: 'followed after', narrowedBy: null },
 } as const satisfies Record<string, AudienceRule>;
 
 export const sayAudience = (audience: Audience): string => say(words().audiences[audience]);
@@ -38,13 +40,17 @@ export type About =
   | { of: 'buyer'; id: string }
   | { of: 'shift'; id: string }
   | { of: 'follower'; id: string }
+  /** Somebody who looks after whoever sits on a seat. */
+  | { of: 'guardian'; id: string; contactId: string }
   /** Something that can happen to an order more than once, each time for itself. */
   | { of: 'occasion'; id: string; at: Instant };
 
+const guardianKey = /^guardian (\S+) (\S+)$/u;
 const orderKey = /^order (\S+)(?: (\S+))?$/u;
 
 /** The key under which somebody is a recipient: unique within a line, so that nothing is planned twice. */
 export function keyOf(about: About): string {
+  if (about.of === 'guardian') return `guardian ${about.id} ${about.contactId}`;
   if (about.of === 'buyer') return `order ${about.id}`;
   return about.of === 'occasion' ? `order ${about.id} ${about.at}` : about.id;
 }
@@ -53,6 +59,8 @@ export function keyOf(about: About): string {
 export function aboutOf(audience: Audience, key: string): About {
   if (audience === 'crew') return { of: 'shift', id: key };
   if (audience === 'following') return { of: 'follower', id: key };
+  const [, seat, contactId] = guardianKey.exec(key) ?? [];
+  if (seat && contactId) return { of: 'guardian', id: seat, contactId };
   const [, id, at] = orderKey.exec(key) ?? [];
   if (id) return at ? { of: 'occasion', id, at } : { of: 'buyer', id };
   return audience === 'attendees' ? { of: 'seat', id: key } : { of: 'order', id: key };

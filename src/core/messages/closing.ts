@@ -18,6 +18,10 @@ const ofAudience: Readonly<Record<Audience, Record<Language, (event: string) => 
     en: (event) => `you have a seat for ${event}, or booked it for somebody`,
     fr: (event) => `vous avez une place pour ${event}, ou l’avez réservée pour quelqu’un`,
   },
+  guardians: {
+    en: (event) => `a child you look after comes to ${event}`,
+    fr: (event) => `un enfant dont vous avez la garde vient à ${event}`,
+  },
   crew: {
     en: (event) => `you help at ${event}`,
     fr: (event) => `vous êtes bénévole à ${event}`,

@@ -215,13 +215,18 @@ const withoutBooking: Partial<Record<Moment, FirstText>> = {
 /** What a line says to begin with, to those it is for. */
 export function firstTextFor(moment: Moment, audience: Audience): FirstText {
   const usual = firstTexts[moment];
-  if (audience !== 'following' && audience !== 'crew') return usual;
+  if (audience !== 'following' && audience !== 'crew' && audience !== 'guardians') return usual;
   const other = audience === 'following' || moment !== 'end' ? withoutBooking[moment] : undefined;
   if (other) return other;
   const leads =
-    audience === 'crew'
-      ? { en: 'Your shifts: {{shifts_link}}', fr: 'Vos quarts : {{shifts_link}}' }
-      : { en: 'More about it: {{event_link}}', fr: 'En savoir plus : {{event_link}}' };
+    audience === 'guardians'
+      ? {
+          en: 'Who comes: {{children}}. More about it: {{event_link}}',
+          fr: 'Qui vient : {{children}}. En savoir plus : {{event_link}}',
+        }
+      : audience === 'crew'
+        ? { en: 'Your shifts: {{shifts_link}}', fr: 'Vos quarts : {{shifts_link}}' }
+        : { en: 'More about it: {{event_link}}', fr: 'En savoir plus : {{event_link}}' };
   const fitted = (of: Texts): Texts => ({
     en: of.en.replace('Your pass: {{manage_link}}', leads.en),
     fr: of.fr.replace(/Votre billet[\s\u00A0]*: \{\{manage_link\}\}/u, leads.fr),

@@ -23,7 +23,9 @@ export interface Line {
   usefulMinutes: number | null;
   /** It waits for a working day. */
   workingDays: boolean;
-  /** Only those on seats of which all of this holds. */
+  /** One copy serves a household. */
+  household: boolean;
+  /** Only those on seats, or on shifts, of which all of this holds. */
   narrowed: readonly Condition[];
   /** It sends nothing as long as it is switched off. */
   off: boolean;
@@ -39,6 +41,7 @@ export const plainLine = {
   late: 'skip',
   usefulMinutes: null,
   workingDays: false,
+  household: false,
   narrowed: [],
   off: false,
   preview: { en: '' },

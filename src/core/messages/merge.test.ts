@@ -183,9 +183,11 @@ describe('what is there to begin with', () => {
   test('every audience has fields of its own people, and no other', () => {
     expect(audienceNames.filter((a) => fieldsOfLine(a).includes('shifts_link'))).toEqual(['crew']);
     expect(audienceNames.filter((a) => !fieldsOfLine(a).includes('manage_link'))).toEqual([
+      'guardians',
       'crew',
       'following',
     ]);
+    expect(audienceNames.filter((a) => fieldsOfLine(a).includes('children'))).toEqual(['guardians']);
     expect(problemsInLine('{{shift}}', 'orders').map((p) => p.code)).toEqual(['field-elsewhere']);
   });
 });

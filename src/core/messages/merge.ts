@@ -17,6 +17,7 @@ export const mergeFields = {
   manage_link: 'link to see and change the registration',
   waiver_link: 'link to sign the waiver',
   survey_link: 'link to the survey',
+  children: 'the children they look after who come',
   shift: 'role, place and time of the shift',
   shifts_link: "link to the volunteer's own page",
   own_link: "link to the recipient's own page",
@@ -38,6 +39,8 @@ const ofOrder = ['manage_link', 'waiver_link', 'seats', 'owed', 'owed_until', 'o
 export function fieldsOfLine(audience: Audience): readonly MergeField[] {
   if (audience === 'following') return ofEvent;
   if (audience === 'crew') return [...ofEvent, 'shift', 'shifts_link'];
+  // Whoever looks after a child need not be whoever booked: they read nothing of the booking.
+  if (audience === 'guardians') return [...ofEvent, 'children'];
   return audience === 'attendees' ? [...ofEvent, ...ofOrder, 'survey_link'] : [...ofEvent, ...ofOrder];
 }
 

@@ -63,7 +63,7 @@ interface MomentRule {
   looks?: Looked;
 }
 
-const everybody = ['attendees', 'orders', 'waiting', 'crew', 'following'] as const;
+const everybody = ['attendees', 'orders', 'guardians', 'waiting', 'crew', 'following'] as const;
 
 /** Every moment there is. A new one is an entry here, and, where it is a person's own, an anchor in their audience. */
 const rules = {
@@ -73,7 +73,7 @@ const rules = {
   'seats offered': { audiences: ['offered'], at: (_, anchor) => anchor, answers: true },
   'seats given up': { audiences: ['given up'], at: (_, anchor) => anchor, answers: true },
   'registration closes': {
-    audiences: ['orders', 'attendees', 'waiting', 'crew', 'following'],
+    audiences: ['orders', 'attendees', 'guardians', 'waiting', 'crew', 'following'],
     at: (event) => event.registrationClosesAt,
     ahead: true,
     optional: true,

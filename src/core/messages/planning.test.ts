@@ -43,6 +43,7 @@ const who = (key: string, part: Partial<Recipient> & { email?: string | null } =
     forOthers: false,
     quiet: null,
     standing: nothingKnown,
+    household: null,
     zone: null,
     ...rest,
   };
@@ -264,6 +265,46 @@ describe('how long it is of use', () => {
   });
 });
 
+describe('one copy for a household', () => {
+  const once = lineOf({ household: true });
+  const family = [
+    who('ann', { household: 'lind' }),
+    who('bo', { household: 'lind' }),
+    who('cy', { household: 'lind', email: null }),
+    who('di', { household: 'moss' }),
+    who('ed'),
+    who('fay'),
+  ];
+  const said = (line: Line, people: readonly Recipient[]) => {
+    const { planned, leftOut } = planLine(line, event, people, rules);
+    return [
+      planned.map((p) => p.recipient.name),
+      leftOut.map((l) => `${l.recipient.name}: ${sayReason(l.why)}`),
+    ];
+  };
+
+  test('goes to the first of them who is reached; who belongs to none gets their own', () => {
+    expect(said(once, family)).toEqual([
+      ['ann', 'di', 'ed', 'fay'],
+      [
+        'bo: one copy is enough for the household; it goes to ann',
+        'cy: one copy is enough for the household; it goes to ann',
+      ],
+    ]);
+    expect(said(lineOf(), family)[0]).toEqual(['ann', 'bo', 'di', 'ed', 'fay']);
+  });
+
+  test('passes on to the next where the first gets none; where nobody is reached, each is told as they are', () => {
+    const [ann, bo, cy] = family as [Recipient, Recipient, Recipient];
+    const gone = { ...ann, quiet: because('died') };
+    expect(said(once, [gone, bo, cy])).toEqual([
+      ['bo'],
+      ['ann: died', 'cy: one copy is enough for the household; it goes to bo'],
+    ]);
+    expect(said(once, [gone, cy])).toEqual([[], ['ann: died', 'cy: no email address']]);
+  });
+});
+
 test('nobody is both planned and left out, nobody is forgotten, and it is the same every time', () => {
   const instant = fc
     .date({ min: new Date('2026-07-01'), max: new Date('2026-08-20'), noInvalidDate: true })
@@ -274,6 +315,7 @@ test('nobody is both planned and left out, nobody is forgotten, and it is the sa
     quiet: fc.option(fc.constant(because('died')), { nil: null }),
     since: instant,
     anchor: fc.option(instant, { nil: null }),
+    household: fc.option(fc.constantFrom('lind', 'moss'), { nil: null }),
   });
   const line = fc.record({
     moment: fc.constantFrom(...moments),
@@ -281,6 +323,7 @@ test('nobody is both planned and left out, nobody is forgotten, and it is the sa
     late: fc.constantFrom(...lateRules),
     off: fc.boolean(),
     workingDays: fc.boolean(),
+    household: fc.boolean(),
     usefulMinutes: fc.option(fc.nat(5000), { nil: null }),
     offset: fc.record({ days: fc.integer({ min: -20, max: 20 }), minutes: fc.constant(0) }),
     addedAt: fc.option(instant, { nil: null }),
@@ -300,6 +343,10 @@ test('nobody is both planned and left out, nobody is forgotten, and it is the sa
           expect(new Set(planned.map((p) => p.address)).size).toBe(planned.length);
         for (const { at, until } of planned) if (until) expect(at <= until).toBe(true);
         if (one.off) expect(planned).toEqual([]);
+        if (one.household) {
+          const of = planned.flatMap((p) => p.recipient.household ?? []);
+          expect(new Set(of).size).toBe(of.length);
+        }
       }
     }),
   );

@@ -30,6 +30,8 @@ export interface Recipient {
   /** A reason known now for sending nothing at all. */
   quiet: Reason | null;
   standing: Standing;
+  /** The household they belong to; null of none. */
+  household: string | null;
   /** Where they live by the clock; null where that is not known. */
   zone: Zone | null;
 }
@@ -144,6 +146,10 @@ export function planLine<R extends Recipient>(
   const leftOut: LeftOut<R>[] = [];
   const late = new Set<string>();
   const copies = new Map<string, string>();
+  const households = new Map<string, string>();
+  const householdOf = (r: R) => (line.household ? r.household : null);
+  /** Without an address of their own: whether somebody of their household gets it is known at the end. */
+  const unreached: { recipient: R; why: Reason }[] = [];
   const reason = sayMoment(line);
   const concerned = moment.alone ? recipients.filter((r) => !r.forOthers) : recipients;
   const coveredBy = (r: R) => (moment.alone ? null : r.coveredBy);
@@ -166,7 +172,9 @@ export function planLine<R extends Recipient>(
     const address = recipient.reach[line.channel];
     const key = address && channel.keyOf(address);
     if (!address || !key) {
-      out(because(line.channel === 'email' && recipient.bounced ? 'address bounced' : channel.none));
+      const why = because(line.channel === 'email' && recipient.bounced ? 'address bounced' : channel.none);
+      if (householdOf(recipient)) unreached.push({ recipient, why });
+      else out(why);
       continue;
     }
     const time = timing(recipient);
@@ -180,9 +188,24 @@ export function planLine<R extends Recipient>(
       out(because('same address', { name: first }), true);
       continue;
     }
+    const household = householdOf(recipient);
+    const before = household && households.get(household);
+    if (before) {
+      out(because('one for the household', { name: before }));
+      continue;
+    }
+    if (household) households.set(household, recipient.name);
     copies.set(copy, recipient.name);
     if (time.late) late.add(recipient.key);
     planned.push({ lineId: line.id, recipient, address, at: time.at, until: time.until, reason });
+  }
+  for (const { recipient, why } of unreached) {
+    const name = households.get(recipient.household!);
+    leftOut.push({
+      lineId: line.id,
+      recipient,
+      why: name ? because('one for the household', { name }) : why,
+    });
   }
   // Whether a copy covers somebody is known once it is known who gets one.
   const outBy = new Map(leftOut.filter((l) => !l.sameAddress).map((l) => [l.recipient.key, l.why]));

@@ -67,6 +67,7 @@ describe('audiences', () => {
   const belongs: Record<Audience, readonly About['of'][]> = {
     orders: ['order'],
     attendees: ['seat', 'buyer'],
+    guardians: ['guardian'],
     crew: ['shift'],
     waiting: ['order'],
     accepted: ['occasion'],
@@ -78,7 +79,13 @@ describe('audiences', () => {
     fc.assert(
       fc.property(fc.constantFrom(...audienceNames), fc.uuid(), fc.nat(), (audience, id, pick) => {
         const of = belongs[audience][pick % belongs[audience].length]!;
-        const about = (of === 'occasion' ? { of, id, at: '2026-07-01T12:00:00.000Z' } : { of, id }) as About;
+        const about = (
+          of === 'occasion'
+            ? { of, id, at: '2026-07-01T12:00:00.000Z' }
+            : of === 'guardian'
+              ? { of, id, contactId: id }
+              : { of, id }
+        ) as About;
         expect(aboutOf(audience, keyOf(about))).toEqual(about);
       }),
     );
@@ -146,6 +153,7 @@ describe('moments', () => {
               forOthers: false,
               quiet: null,
               standing: nothingKnown,
+              household: null,
               zone: null,
             },
           ],

@@ -140,9 +140,8 @@ function compare(a: string, b: string): number | null {
   return x === null || y === null ? null : x - y;
 }
 
-/** Whether one condition holds. One that compares with nothing holds always: it is not filled in yet. */
-function holds(seat: NarrowedSeat, { column, is, values }: Condition, dayOf: DayOf): boolean {
-  const found = valuesOf(seat, column, dayOf);
+/** Whether a condition holds of what stands in its column. One that compares with nothing holds always: it is not filled in yet. */
+export function holds({ is, values }: Condition, found: readonly string[]): boolean {
   if (is === 'given') return found.length > 0;
   if (is === 'missing') return found.length === 0;
   const wanted = values.filter((v) => v.trim() !== '');
@@ -187,7 +186,9 @@ export const narrowed = <S extends NarrowedSeat>(
 ): S[] => {
   const words = fold(filter.q).split(' ').filter(Boolean);
   // The words last: they look through everything a seat says.
-  return seats.filter((s) => filter.conditions.every((c) => holds(s, c, dayOf)) && mentions(s, words));
+  return seats.filter(
+    (s) => filter.conditions.every((c) => holds(c, valuesOf(s, c.column, dayOf))) && mentions(s, words),
+  );
 };
 
 /**

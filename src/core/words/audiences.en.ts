@@ -2,6 +2,7 @@
 export const audiencesEn = {
   orders: 'whoever booked',
   attendees: 'attendees',
+  guardians: 'guardians of the children who come',
   crew: 'crew',
   waiting: 'parties on the waitlist',
   accepted: 'whoever was accepted',

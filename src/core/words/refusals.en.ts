@@ -396,7 +396,7 @@ export const refusalsEn = {
   'offset-both-ways': 'Days and minutes go the same way: both before, or both after.',
   'audience-elsewhere': 'Nobody of these people has such a moment. Choose others.',
   'not-a-time': 'A time of the day, as 21:00.',
-  'not-narrowed': 'These people have no seat to choose by.',
+  'not-narrowed': 'These people have nothing of the kind to choose by.',
   'hours-same': 'They begin and end at the same time.',
   stop: '{{verdict}}. {{details}} Say why to let them in anyway.',
   'subject-needed': 'Give it a subject.',

@@ -321,7 +321,7 @@ export interface LineRow extends MessageLinePlan {
 export const readMessageLines = (tx: Queries, eventId: string): Promise<readonly LineRow[]> =>
   once(tx, `lines of ${eventId}`, ['message_lines'], () =>
     tx.query<LineRow>(
-      `select id, name, moment, offset_days, offset_minutes, channel, audience, late, useful_minutes, working_days, narrowed, off, subject, preview, body, formatted, french_of,
+      `select id, name, moment, offset_days, offset_minutes, channel, audience, late, useful_minutes, working_days, household, narrowed, off, subject, preview, body, formatted, french_of,
          added_at, sent_by_hand_at
        from message_lines where event_id = $1 and removed_at is null order by position`,
       [eventId],

@@ -1,4 +1,5 @@
 import { becauseQuiet } from '#core/contacts/quiet.ts';
+import { shiftMeets } from '#core/crew/narrowing.ts';
 import { type Audience, aboutOf, audiences, keyOf } from '#core/messages/audiences.ts';
 import { type Looked, momentRule, nothingKnown } from '#core/messages/moments.ts';
 import { narrowed } from '#core/seats/narrowing.ts';
@@ -13,10 +14,12 @@ import { type Following, followersOf } from './followers.ts';
 import {
   attendeeRecipients,
   crewRecipients,
+  guardianRecipients,
   type Occasion,
   occasionRecipients,
   orderRecipients,
   partyRecipients,
+  type Reached,
   type RecipientRow,
 } from './store.ts';
 
@@ -48,6 +51,7 @@ export function peopleOf(
   followerId: string | null = null,
 ): People {
   const attendees = lazily(() => attendeeRecipients(tx, event.id, orderId));
+  const crew = lazily(() => crewRecipients(tx, event.id));
   /** Whether anything is signed there at all, and the orders for whose seats somebody still has to. */
   const signing = lazily(async () => {
     const { ageOfMajority } = await theOrganization(tx);
@@ -60,8 +64,10 @@ export function peopleOf(
   const readers: Record<Audience, () => Promise<RecipientRow[]>> = {
     orders: async () => (await orderRecipients(tx, event.id, orderId)).map(asOrder),
     attendees: async () => asAttendees(await attendees()),
+    guardians: async () =>
+      (await guardianRecipients(tx, event.id, { orderId, contactId: null })).map(asGuardian),
     // An order says nothing of the crew.
-    crew: async () => (orderId ? [] : (await crewRecipients(tx, event.id)).map(asVolunteer)),
+    crew: async () => (orderId ? [] : (await crew()).map(asVolunteer)),
     waiting: async () => (await partyRecipients(tx, event.id, orderId)).map(asParty),
     accepted: () => ofOccasion('accepted'),
     offered: () => ofOccasion('offered'),
@@ -88,9 +94,11 @@ export function peopleOf(
   };
   const seats = lazily(() => seatsToNarrow(tx, event, orderId));
   const among: People['among'] = async ({ audience, moment, narrowed: conditions }) => {
+    const { narrowedBy } = audiences[audience];
+    if (narrowedBy === 'shifts')
+      return new Set((await crew()).filter((r) => shiftMeets(r, conditions)).map((r) => asVolunteer(r).key));
     const dayOf = (at: string) => dateOf(at, event.zone);
-    const { seats: which } = audiences[audience];
-    const theirs = (await seats()).filter((s) => which === 'all' || s.state === which);
+    const theirs = (await seats()).filter((s) => narrowedBy === 'all seats' || s.state === 'confirmed');
     const chosen = narrowed(theirs, { q: '', conditions: [...conditions] }, dayOf);
     const ids = new Set(chosen.map((s) => s.id));
     const orders = new Set(chosen.map((s) => s.orderId));
@@ -98,7 +106,7 @@ export function peopleOf(
     return new Set(
       rows.flatMap(({ key, coveredBy }) => {
         const about = aboutOf(audience, key);
-        if (!(about.of === 'seat' ? ids : orders).has(about.id)) return [];
+        if (!(about.of === 'seat' || about.of === 'guardian' ? ids : orders).has(about.id)) return [];
         // The copy for somebody without an address goes to whoever booked, meant or not.
         return coveredBy && !momentRule(moment).alone ? [key, coveredBy.key] : [key];
       }),
@@ -110,7 +118,7 @@ export function peopleOf(
 type Row<Reader extends (...args: never[]) => Promise<unknown[]>> = Awaited<ReturnType<Reader>>[number];
 
 /** What every recipient has, as the database says it. */
-const common = (r: Omit<Row<typeof crewRecipients>, 'assignmentId' | 'startsAt' | 'madeAt'>) => ({
+const common = (r: Reached) => ({
   contactId: r.contactId,
   name: r.name,
   reach: { email: r.email, 'text message': r.mobile },
@@ -119,6 +127,7 @@ const common = (r: Omit<Row<typeof crewRecipients>, 'assignmentId' | 'startsAt' 
   language: r.language,
   quiet: becauseQuiet(r.quiet),
   standing: nothingKnown,
+  household: r.household,
   coveredBy: null,
   forOthers: false,
   zone: null,
@@ -155,6 +164,13 @@ const asOccasion = (r: Row<typeof occasionRecipients>): RecipientRow => ({
   since: r.at,
 });
 
+const asGuardian = (r: Row<typeof guardianRecipients>): RecipientRow => ({
+  ...common(r),
+  key: keyOf({ of: 'guardian', id: r.registrationId, contactId: r.contactId! }),
+  anchor: r.confirmedAt,
+  since: r.confirmedAt,
+});
+
 const asVolunteer = (r: Row<typeof crewRecipients>): RecipientRow => ({
   ...common(r),
   key: keyOf({ of: 'shift', id: r.assignmentId }),
@@ -180,6 +196,7 @@ function asAttendees(rows: Row<typeof attendeeRecipients>[]): RecipientRow[] {
         forOthers.push({
           ...common({
             contactId: r.buyerContactId,
+            household: null,
             name: r.buyerName,
             email: r.buyerEmail,
             mobile: r.buyerMobile,

@@ -18,7 +18,7 @@ import { sayPlace, sayWhen } from '../events/saying.ts';
 import { type EventRow, readSurvey } from '../events/store.ts';
 import { theOrganization } from '../staff/store.ts';
 import { askedByLink } from './followers.ts';
-import { orderRecipients } from './store.ts';
+import { guardianRecipients, orderRecipients } from './store.ts';
 
 /** What stands for the name of somebody who has not said it. */
 export const unnamed = { en: 'there', fr: 'à vous' };
@@ -46,7 +46,8 @@ export async function render(
   };
   const all = `${says.subject} ${says.preview} ${says.body} ${JSON.stringify(says.formatted)}`;
   const uses = (field: string) => all.includes(field);
-  if (orderId) {
+  // Who is not of those who booked reads nothing of the booking.
+  if (orderId && fieldsOfLine(line.audience).includes('manage_link')) {
     values.manage_link = linkMark('manage', orderId);
     values.waiver_link = linkMark('manage', orderId, '#waivers');
     if (uses('seats')) {
@@ -79,6 +80,12 @@ export async function render(
   if (preview) values.survey_link = '[link to their survey]';
   else if (uses('survey_link') && message.contactId)
     values.survey_link = await surveyLink(w, event.id, message.contactId);
+  if (line.audience === 'guardians' && uses('children'))
+    values.children = (
+      await guardianRecipients(tx, event.id, { orderId: null, contactId: message.contactId })
+    )
+      .map((r) => r.child)
+      .join(', ');
   if (line.audience === 'crew' && message.contactId) {
     values.shifts_link = linkMark('crew', message.contactId);
     const shift = await first<SaidShift>(

@@ -15,8 +15,9 @@ export interface RecipientRow extends Recipient {
 }
 
 /** Where somebody is reached, and why not. */
-interface Reached {
+export interface Reached {
   contactId: string | null;
+  household: string | null;
   name: string;
   email: string | null;
   mobile: string | null;
@@ -33,7 +34,7 @@ interface Reached {
  * whether they want no more reminders of it.
  */
 const withStanding = (rows: string, order: string): string =>
-  `select x.*, x.email is null and ${bouncedOf('x.contact_id')} as bounced,
+  `select x.*, (select household_id from contacts h where h.id = x.contact_id) as household, x.email is null and ${bouncedOf('x.contact_id')} as bounced,
      (x.contact_id in (select f.contact_id from followers f where f.state = 'out' and f.contact_id is not null
        and (f.event_id = $1 or f.series_id = (select series_id from events where id = $1)))) is true as left_it
    from (${rows}) x order by ${order}`;
@@ -155,15 +156,43 @@ export const attendeeRecipients = (
     about(eventId, orderId),
   );
 
+/**
+ * Those who look after the children with a confirmed seat, each once a child: who is known to; whoever booked, where nobody is. Of
+ * one order, or of one of them alone.
+ */
+export const guardianRecipients = (
+  tx: Queries,
+  eventId: string,
+  only: { orderId: string | null; contactId: string | null },
+): Promise<(Reached & { registrationId: string; confirmedAt: string; child: string })[]> =>
+  tx.query(
+    withStanding(
+      `select r.id as registration_id, g.id as contact_id, trim(g.given_name || ' ' || g.family_name) as name, ${emailOf('g.id')} as email,
+         ${mobileOf('g.id')} as mobile, g.language, r.confirmed_at, ${whyQuiet('g')} as quiet, r.given_name as child
+       from registrations r join orders o on o.id = r.order_id join events e on e.id = r.event_id left join contacts c on c.id = r.contact_id
+         cross join organization
+         join contacts g on g.id in (select k.from_contact from relationships k where k.kind = 'guardian' and k.to_contact = r.contact_id
+           union all select o.buyer_contact_id where o.buyer_contact_id is distinct from r.contact_id
+             and not exists (select 1 from relationships k where k.kind = 'guardian' and k.to_contact = r.contact_id))
+       where r.event_id = $1 and r.state = 'confirmed' and ($2::uuid is null or o.id = $2) and ($3::uuid is null or g.id = $3)
+         and (r.said_minor or coalesce(r.birth_date, c.birth_date) > (coalesce(e.starts_local, r.confirmed_at at time zone e.zone)
+           - make_interval(years => age_of_majority))::date)`,
+      'x.confirmed_at, x.registration_id, x.contact_id',
+    ),
+    [eventId, only.orderId, only.contactId],
+  );
+
 /** Volunteers on the shifts of an event. */
 export const crewRecipients = (
   tx: Queries,
   eventId: string,
-): Promise<(Reached & { assignmentId: string; startsAt: string; madeAt: string })[]> =>
+): Promise<
+  (Reached & { assignmentId: string; startsAt: string; madeAt: string; role: string; place: string })[]
+> =>
   tx.query(
     withStanding(
       `select a.id as assignment_id, a.contact_id, trim(c.given_name || ' ' || c.family_name) as name,
-         ${emailOf('c.id')} as email, ${mobileOf('c.id')} as mobile, c.language, s.starts_at, a.made_at, ${whyQuiet('c')} as quiet
+         ${emailOf('c.id')} as email, ${mobileOf('c.id')} as mobile, c.language, s.starts_at, a.made_at, s.role, s.place, ${whyQuiet('c')} as quiet
        from assignments a join shifts s on s.id = a.shift_id join contacts c on c.id = a.contact_id
        where s.event_id = $1 and a.state in ('proposed', 'agreed')`,
       'x.starts_at, x.assignment_id',
@@ -197,6 +226,8 @@ const aboutOrder = `and recipient_key = any (array(
   select $3::text union all select 'order ' || $3::text union all select id::text from registrations where order_id = $3::uuid
   union all select distinct 'order ' || $3::text || ' ' || to_char(s.at at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"')
     from registrations r join registration_states s on s.registration_id = r.id where r.order_id = $3::uuid
+  union all select key from (select recipient_key as key from messages about where about.event_id = $1 and about.recipient_key like 'guardian %'
+      and split_part(about.recipient_key, ' ', 2) in (select id::text from registrations where order_id = $3::uuid)) guardians
   union all select f.id::text from registrations r join followers f on f.contact_id = r.contact_id where r.order_id = $3::uuid))`;
 
 /** Messages already planned or gone by some lines, only those about one order when given. */

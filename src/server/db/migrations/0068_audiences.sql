@@ -6,3 +6,12 @@ alter table mailings alter said set not null, drop subject, drop preview, drop b
 
 -- Whether somebody at an address had a line already is asked for every copy of it.
 create index messages_copies on messages (line_id, lower(address)) where line_id is not null and state in ('sent', 'due');
+
+-- One copy of a line can serve a household.
+alter table message_lines add household boolean not null default false;
+create function pg_temp.with_household(messages jsonb) returns jsonb language sql as $$
+  select case when jsonb_typeof(messages) <> 'array' then messages else (
+    select coalesce(jsonb_agg('{"household": false}'::jsonb || m order by at), '[]'::jsonb) from jsonb_array_elements(messages) with ordinality of (m, at)) end $$;
+-- What was changed of plans is kept as plans said it: it can be put back.
+update plan_changes set before = pg_temp.with_household(before), after = pg_temp.with_household(after) where field = 'messages';
+update change_rows set before = '{"household": false}'::jsonb || before where of = 'message_lines' and after is null;

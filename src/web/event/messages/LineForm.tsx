@@ -4,11 +4,12 @@ import { changesContract } from '#contract/changes.ts';
 import type { EventPage } from '#contract/events.ts';
 import type { MessageLinePlan } from '#contract/plan.ts';
 import { sayConsequences } from '#core/events/consequences.ts';
-import { audiences, sayAudience } from '#core/messages/audiences.ts';
+import { type Audience, audiences, sayAudience } from '#core/messages/audiences.ts';
 import { channels } from '#core/messages/channels.ts';
 import { lateRules } from '#core/messages/lines.ts';
 import { fieldsOfLine, problemsInLine } from '#core/messages/merge.ts';
 import { momentRule, moments, sayMoment, sayMomentAlone } from '#core/messages/moments.ts';
+import type { Condition } from '#core/seats/narrowing.ts';
 import { FormDialog } from '../../kit/form/FormDialog.tsx';
 import { Choose, Count, Text, Tick } from '../../kit/form/fields.tsx';
 import { prepare } from '../../kit/form/request.ts';
@@ -18,13 +19,15 @@ import { MessageTexts, textsOf } from '../../parts/MessageTexts.tsx';
 import { phrase, term } from '../../words/phrase.ts';
 import { DraftPreview } from './DraftPreview.tsx';
 import { firstWords, lineOf, offsetOf, saysFirst, valuesOf, withLine } from './lines.ts';
-import { OnlySome } from './OnlySome.tsx';
+import { OnlySeats, OnlyShifts } from './OnlySome.tsx';
 
 const lateWords = {
   skip: phrase('messages.lateSkip'),
   now: phrase('messages.lateNow'),
   last: phrase('messages.lateLast'),
 };
+
+const narrowsShifts = (audience: Audience): boolean => audiences[audience].narrowedBy === 'shifts';
 
 /** When a line goes out, by which way, to whom, and what it says. */
 export function LineForm({
@@ -75,9 +78,18 @@ export function LineForm({
       ...(saysFirst(values, before.moment, before.channel, before.audience) &&
         firstWords(moment, channel, to)),
       audience: to,
+      // What is asked of seats means nothing of shifts.
+      ...(narrowsShifts(before.audience) !== narrowsShifts(to) && { narrowed: [] }),
     });
   });
   const alone = { moment: sayMomentAlone(moment) };
+  const narrowing = audiences[audience].narrowedBy;
+  const only = {
+    page,
+    narrowed: values.narrowed,
+    set: (narrowed: Condition[]) => form.set({ narrowed }),
+    wrong: form.wrongAt('narrowed'),
+  };
   const ahead = rule.ahead && values.side === 'before';
   return (
     <FormDialog
@@ -152,14 +164,8 @@ export function LineForm({
           help={phrase(ahead ? 'messages.usefulHelp' : 'messages.usefulHelpAfter')}
         />
       </div>
-      {audiences[audience].seats && (
-        <OnlySome
-          page={page}
-          narrowed={values.narrowed}
-          set={(narrowed) => form.set({ narrowed })}
-          wrong={form.wrongAt('narrowed')}
-        />
-      )}
+      {narrowing === 'shifts' ? <OnlyShifts {...only} /> : narrowing && <OnlySeats {...only} />}
+      <Tick form={form} name="household" label={phrase('messages.household')} />
       <Tick form={form} name="workingDays" label={phrase('messages.workingDays')} />
       <MessageTexts
         form={textsOf(form)}

@@ -1,26 +1,23 @@
 import { chakra } from '@chakra-ui/react';
 import { useMemo } from 'react';
 import type { EventPage } from '#contract/events.ts';
+import { shiftColumns } from '#core/crew/narrowing.ts';
 import { type Condition, comparisonsOf } from '#core/seats/narrowing.ts';
 import { dateOf } from '#core/time/wallTime.ts';
 import { Button } from '../../kit/Button.tsx';
 import { useAsk } from '../../parts/ask.ts';
 import { phrase } from '../../words/phrase.ts';
 import { Conditions } from '../registration/Conditions.tsx';
-import { narrowColumns } from '../registration/narrowing.ts';
+import { type NarrowColumn, narrowColumns } from '../registration/narrowing.ts';
 
-/** To which of its people a line goes: those on seats of which all of this holds. */
-export function OnlySome({
-  page,
-  narrowed,
-  set,
-  wrong,
-}: {
-  page: EventPage;
+interface Narrowing {
   narrowed: readonly Condition[];
   set: (narrowed: Condition[]) => void;
   wrong: string | undefined;
-}) {
+}
+
+/** To which of its people a line goes: those on seats of which all of this holds. */
+export function OnlySeats({ page, ...narrowing }: Narrowing & { page: EventPage }) {
   const seats = useAsk('GET /api/events/:id/registrations', { params: { id: page.id } });
   const { zone } = page.plan;
   const columns = useMemo(
@@ -33,6 +30,31 @@ export function OnlySome({
         : [],
     [seats.data, zone],
   );
+  return <OnlySome columns={columns} {...narrowing} />;
+}
+
+const shiftHeadings = { role: phrase('event.role'), place: phrase('common.place') };
+
+/** To which of the crew a line goes: those on shifts of which all of this holds. */
+export function OnlyShifts({ page, ...narrowing }: Narrowing & { page: EventPage }) {
+  const crew = useAsk('GET /api/events/:id/crew', { params: { id: page.id } });
+  const columns = useMemo(
+    (): NarrowColumn[] =>
+      shiftColumns.map((id) => ({
+        id,
+        heading: shiftHeadings[id],
+        kind: 'choice',
+        choices: [...new Set(crew.data?.shifts.map((s) => s[id]))]
+          .filter(Boolean)
+          .sort()
+          .map((value) => ({ value, label: value })),
+      })),
+    [crew.data],
+  );
+  return <OnlySome columns={columns.filter((c) => c.choices.length > 0)} {...narrowing} />;
+}
+
+function OnlySome({ columns, narrowed, set, wrong }: Narrowing & { columns: readonly NarrowColumn[] }) {
   return (
     <chakra.div role="group" aria-label={phrase('messages.onlySome')}>
       <chakra.p fontWeight="600" fontSize="14.5px">

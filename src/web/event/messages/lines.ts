@@ -42,6 +42,7 @@ export interface LineValues extends TextValues {
   /** Hours. */
   useful: string;
   workingDays: boolean;
+  household: boolean;
   narrowed: Condition[];
 }
 
@@ -97,6 +98,7 @@ export function valuesOf(line: MessageLinePlan | null): LineValues {
       late: plainLine.late,
       useful: '',
       workingDays: plainLine.workingDays,
+      household: plainLine.household,
       narrowed: [],
       ...firstWords(moment, plainLine.channel, momentRule(moment).audiences[0]),
     };
@@ -114,6 +116,7 @@ export function valuesOf(line: MessageLinePlan | null): LineValues {
     late: line.late,
     useful: line.usefulMinutes === null ? '' : String(line.usefulMinutes / 60),
     workingDays: line.workingDays,
+    household: line.household,
     narrowed: line.narrowed,
     ...typedTexts(line),
   };
@@ -123,8 +126,20 @@ export function valuesOf(line: MessageLinePlan | null): LineValues {
 export function lineOf(v: LineValues, id: string, before: MessageLinePlan | null): MessageLinePlan {
   const { days, minutes } = offsetOf(v);
   const off = before?.off ?? false;
-  const { name, moment, channel, audience, late, workingDays, narrowed, subject, preview, body, formatted } =
-    v;
+  const {
+    name,
+    moment,
+    channel,
+    audience,
+    late,
+    workingDays,
+    household,
+    narrowed,
+    subject,
+    preview,
+    body,
+    formatted,
+  } = v;
   return {
     id,
     name: name.trim(),
@@ -136,7 +151,8 @@ export function lineOf(v: LineValues, id: string, before: MessageLinePlan | null
     late,
     usefulMinutes: v.useful.trim() ? Math.round(read(v.useful) * 60) : null,
     workingDays,
-    narrowed: audiences[audience].seats ? narrowed : [],
+    household,
+    narrowed: audiences[audience].narrowedBy ? narrowed : [],
     off,
     subject,
     preview,

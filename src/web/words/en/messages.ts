@@ -85,6 +85,7 @@ export const messages = {
   narrow: 'Only some of them',
   andAlso: 'And also',
   someOf: 'only some',
+  household: 'One copy is enough for a household',
   workingDays: 'It waits for a working day',
   subject: 'Subject',
   text: 'Text',
