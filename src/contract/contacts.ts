@@ -101,6 +101,8 @@ const contactRecord = z.object({
   language: z.string(),
   /** Others they read, as language tags. */
   languages: z.array(z.string()),
+  /** The time zone they live in; null where nobody said. */
+  zone: z.string().nullable(),
   doNotContact: z.boolean(),
   deceasedOn: date.nullable(),
   source: z.string(),
@@ -307,6 +309,7 @@ export const contactsContract = contract({
         .array(z.string().regex(/^[a-z]{2,3}$/u, 'no-language'))
         .max(10, 'most-languages')
         .optional(),
+      zone: z.string().trim().max(64).nullable().optional(),
       /** Fields of our own, as typed, by their id; empty takes a value away. */
       fields: z.record(id, z.string().max(600)).optional(),
       deceasedOn: date.nullable().optional(),

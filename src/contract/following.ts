@@ -17,6 +17,8 @@ export const followingContract = contract({
       name: strangersName,
       email: z.string().trim().max(254),
       language: language.default('en'),
+      /** The time zone of whoever asks; what is none is as none. */
+      zone: z.string().max(64).default(''),
     }),
     response: done,
   },

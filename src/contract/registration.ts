@@ -88,6 +88,8 @@ export const orderBody = z.object({
     })
     .default({ amount: 0, fundId: null, anonymous: false }),
   language: z.enum(['en', 'fr']).default('en'),
+  /** The time zone of whoever books; what is none is as none. */
+  zone: z.string().max(64).default(''),
   /** The link they came through, as it stands in the address. */
   from: z.string().max(20).default(''),
   /** The link of their invitation, where they came by one. */

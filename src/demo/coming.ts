@@ -210,6 +210,7 @@ export async function playComing(
         expects: null,
         from: '',
         invited: '',
+        zone: '',
         attendees: party.map((m) => ({
           given: m.given,
           family: m.family,
@@ -371,6 +372,7 @@ export async function playComing(
       expects: null,
       from: '',
       invited: '',
+      zone: '',
       attendees: [
         child('Mai', '1984-03-09'),
         child('Théo', '2015-05-02'),

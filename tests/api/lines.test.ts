@@ -196,6 +196,39 @@ describe('quiet hours', () => {
   });
 });
 
+test('quiet hours are those of where somebody lives: as is known of them, else where they booked', async () => {
+  await plan(event, [lineOn('end', { name: 'Thanks', offsetMinutes: 6 * 60 })]);
+  await book(event, 'Here', undefined, { zone: 'Nowhere/At_All' });
+  await book(event, 'West', undefined, { zone: 'America/Vancouver' });
+  await book(event, 'East', undefined, { zone: 'America/Vancouver' });
+  const [east] = await world.app.db.query<{ id: string }>(
+    "select id from contacts where given_name = 'East'",
+  );
+  const change = (zone: string | null) =>
+    odalys.try('PATCH /api/contacts/:id', { params: { id: east!.id }, body: { zone } });
+  expect((await change('Mars/Base')).problem.fields).toMatchObject([{ path: 'zone', code: 'no-zone' }]);
+  expect((await change('Europe/Paris')).status).toBe(200);
+  expect((await odalys.call('GET /api/contacts/:id', { params: { id: east!.id } })).zone).toBe(
+    'Europe/Paris',
+  );
+  await odalys.call('PUT /api/organization/quiet-hours', {
+    body: { quietHours: { from: '21:00', until: '08:00' } },
+  });
+  // It ends at 16:00 in Halifax; six hours later it is 22:00 there, 18:00 in Vancouver and 3:00 in Paris.
+  const at = async () =>
+    Object.fromEntries(
+      (await planned(event, 'Thanks')).goes.map(([name, , when]) => [
+        String(name).split(' ')[0],
+        (Date.parse(String(when)) - Date.parse(begins)) / 3_600_000 - 7,
+      ]),
+    );
+  expect(await at()).toEqual({ Here: 16, West: 6, East: 11 });
+  await change(null);
+  await plan(event, [lineOn('end', { name: 'Thanks', offsetMinutes: 6 * 60 })]);
+  expect(await at()).toEqual({ Here: 16, West: 6, East: 6 });
+  await odalys.call('PUT /api/organization/quiet-hours', { body: { quietHours: null } });
+});
+
 test('what was planned by other hours goes by those that hold when it is due', async () => {
   await plan(event, [lineOn('end', { name: 'Thanks', offsetMinutes: 8 * 60 })]);
   await book(event, 'Nocturne');

@@ -80,6 +80,7 @@ interface Cuttable extends Record<TextKey, string | null> {
   postalCode: string | null;
   movedOn: string | null;
   languages: readonly unknown[];
+  zone: string | null;
   source: string;
   ties: readonly { kind: string }[];
   people: readonly unknown[];
@@ -116,6 +117,7 @@ export function cutRecord<R extends Cuttable>(
     emails: has('reach') ? record.emails : [],
     phones: has('reach') ? record.phones : [],
     languages: has('reach') ? record.languages : [],
+    zone: has('reach') ? record.zone : null,
     birthDate: has('birth') ? record.birthDate : null,
     age: has('age') ? record.age : null,
     street: has('address') ? record.street : null,

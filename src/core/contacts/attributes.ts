@@ -79,6 +79,8 @@ export const attributes = {
   },
   language: { column: 'language', part: 'reach', erased: 'en', merge: 'chosen' },
   languages: { column: 'languages', part: 'reach', erased: [], merge: 'all' },
+  /** The time zone they live in, where it is known to be another than here. */
+  zone: { column: 'zone', part: 'reach', erased: null, merge: 'first' },
   dietary: {
     column: 'dietary',
     part: 'health',

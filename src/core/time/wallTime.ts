@@ -28,6 +28,9 @@ export function isZone(zone: string): boolean {
   }
 }
 
+/** A zone as somebody’s device says it; null where it says none that is known. */
+export const zoneOrNone = (zone: string): Zone | null => (zone && isZone(zone) ? zone : null);
+
 /**
  * Finds what a wall time means in a zone, without guessing.
  * For a removed time, `before` and `after` are the nearest wall times that exist, by the two readings

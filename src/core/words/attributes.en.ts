@@ -9,6 +9,7 @@ export const attributesEn = {
   movedOn: 'day of moving',
   language: 'language',
   languages: 'languages',
+  zone: 'time zone',
   dietary: 'dietary note',
   doNotContact: 'do not contact',
   deceasedOn: 'date of death',

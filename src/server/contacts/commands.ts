@@ -2,7 +2,7 @@ import type { contactsContract } from '#contract/contacts.ts';
 import type { BodyOf } from '#contract/endpoint.ts';
 import { fullName } from '#core/contacts/names.ts';
 import { readReach } from '#core/contacts/reach.ts';
-import { dateOf } from '#core/time/wallTime.ts';
+import { dateOf, isZone } from '#core/time/wallTime.ts';
 import { because, type Reason } from '#core/words/reasons.ts';
 import type { SignedIn, Work } from '../app/app.ts';
 import { record } from '../app/record.ts';
@@ -64,6 +64,7 @@ export async function changeContact(
     problems.push({ path: 'deceasedOn', code: 'in-the-future' });
   if (fields.birthDate && fields.birthDate > today)
     problems.push({ path: 'birthDate', code: 'in-the-future' });
+  if (fields.zone && !isZone(fields.zone)) problems.push({ path: 'zone', code: 'no-zone' });
   const dated = [
     ...(emails ?? []).map((e, at) => ({ path: `emails.${at}.endedOn`, day: e.endedOn })),
     ...(phones ?? []).map((p, at) => ({ path: `phones.${at}.endedOn`, day: p.endedOn })),

@@ -165,7 +165,7 @@ export async function erase(w: Work, contactId: string): Promise<void> {
     "update registrations set given_name = 'Erased', family_name = '', birth_date = null, guest_email = null, link_reasons = '[]' where contact_id = any($1)",
   );
   await run(
-    "update orders set buyer_given = 'Erased', buyer_family = '', buyer_email = null, buyer_phone = null where buyer_contact_id = any($1)",
+    "update orders set buyer_given = 'Erased', buyer_family = '', buyer_email = null, buyer_phone = null, zone = null where buyer_contact_id = any($1)",
   );
   // A gift stays one of the accounts; who is remembered by it, and what was said with it, goes with whoever gave.
   await run(

@@ -74,6 +74,7 @@ export interface ContactRow extends Texts {
   birthDate: string | null;
   language: string;
   languages: string[];
+  zone: string | null;
   street: string | null;
   postalCode: string | null;
   movedOn: string | null;

@@ -105,6 +105,7 @@ export async function letIn(
       expects: null,
       from: '',
       invited: '',
+      zone: '',
       attendees: [
         {
           given: body.given,

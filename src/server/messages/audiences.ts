@@ -130,7 +130,7 @@ const common = (r: Reached) => ({
   household: r.household,
   coveredBy: null,
   forOthers: false,
-  zone: null,
+  zone: r.zone,
 });
 
 const asOrder = (r: Row<typeof orderRecipients>): RecipientRow => ({
@@ -197,6 +197,8 @@ function asAttendees(rows: Row<typeof attendeeRecipients>[]): RecipientRow[] {
           ...common({
             contactId: r.buyerContactId,
             household: null,
+            zone: r.ownZone,
+            ownZone: r.ownZone,
             name: r.buyerName,
             email: r.buyerEmail,
             mobile: r.buyerMobile,

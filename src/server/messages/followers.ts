@@ -50,7 +50,7 @@ export const readFollower = (tx: Queries, id: string, lock = false): Promise<Fol
 async function rowOf(
   w: Pick<Work, 'tx' | 'app' | 'now'>,
   of: Followed,
-  who: Pick<FollowerRow, 'contactId' | 'name' | 'email' | 'language'>,
+  who: Pick<FollowerRow, 'contactId' | 'name' | 'email' | 'language'> & { zone?: string | null },
 ): Promise<FollowerRow> {
   const find = () =>
     first<FollowerRow>(
@@ -63,7 +63,7 @@ async function rowOf(
   const known = await find();
   if (known) return known;
   const { eventId, seriesId } = of;
-  const { contactId, name, email, language } = who;
+  const { contactId, name, email, language, zone = null } = who;
   // Asked twice at once, both find the same one.
   await insert(
     w.tx,
@@ -76,6 +76,7 @@ async function rowOf(
       name,
       email,
       language,
+      zone,
       state: 'asked',
       askedAt: w.now,
       since: null,
@@ -94,10 +95,10 @@ export async function askToFollow(
   w: Work,
   event: EventRow,
   of: 'event' | 'series',
-  who: Pick<FollowerRow, 'name' | 'email' | 'language'>,
+  who: Pick<FollowerRow, 'name' | 'email' | 'language'> & { zone?: string | null },
 ): Promise<void> {
-  const { name, email, language } = who;
-  const { id } = await rowOf(w, followedOf(event, of), { name, email, language, contactId: null });
+  const { name, email, language, zone = null } = who;
+  const { id } = await rowOf(w, followedOf(event, of), { name, email, language, zone, contactId: null });
   const { name: organization } = await theOrganization(w.tx);
   await planDirect(w, {
     kind: 'follow',

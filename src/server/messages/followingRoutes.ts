@@ -3,6 +3,7 @@ import { splitName } from '#core/contacts/names.ts';
 import { isEmail } from '#core/contacts/reach.ts';
 import { titleFor } from '#core/events/french.ts';
 import { sayTopic } from '#core/messages/closing.ts';
+import { zoneOrNone } from '#core/time/wallTime.ts';
 import { followLink } from '../app/app.ts';
 import { linkPerson } from '../contacts/linking.ts';
 import type { Queries } from '../db/database.ts';
@@ -24,10 +25,10 @@ async function followerBy(tx: Queries, token: string, lock: boolean): Promise<Fo
 export const followingHandlers: Handlers<typeof followingContract> = {
   'POST /api/public/events/:slug/followers': async (c) => {
     const event = await publicEventRow(c, c.params.slug);
-    const { of, ...who } = c.body;
+    const { of, zone, ...who } = c.body;
     if (!isEmail(who.email)) throw invalid([{ path: 'email', code: 'not-an-email' }]);
     if (of === 'series' && !event.seriesId) throw refused('no-series');
-    await askToFollow(c, event, of, who);
+    await askToFollow(c, event, of, { ...who, zone: zoneOrNone(zone) });
     return { done: true };
   },
 

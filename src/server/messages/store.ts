@@ -18,6 +18,10 @@ export interface RecipientRow extends Recipient {
 export interface Reached {
   contactId: string | null;
   household: string | null;
+  /** Where they live by the clock, or else where they booked; null where nobody knows. */
+  zone: string | null;
+  /** Where they booked, or asked to follow. */
+  ownZone: string | null;
   name: string;
   email: string | null;
   mobile: string | null;
@@ -34,10 +38,10 @@ export interface Reached {
  * whether they want no more reminders of it.
  */
 const withStanding = (rows: string, order: string): string =>
-  `select x.*, (select household_id from contacts h where h.id = x.contact_id) as household, x.email is null and ${bouncedOf('x.contact_id')} as bounced,
+  `select x.*, h.household_id as household, coalesce(h.zone, x.own_zone) as zone, x.email is null and ${bouncedOf('x.contact_id')} as bounced,
      (x.contact_id in (select f.contact_id from followers f where f.state = 'out' and f.contact_id is not null
        and (f.event_id = $1 or f.series_id = (select series_id from events where id = $1)))) is true as left_it
-   from (${rows}) x order by ${order}`;
+   from (${rows}) x left join contacts h on h.id = x.contact_id order by ${order}`;
 
 /** The number that whoever booked is written to by text message. */
 const orderMobile = `case when o.buyer_contact_id is null then o.buyer_phone else ${mobileOf('o.buyer_contact_id')} end`;
@@ -60,7 +64,7 @@ export const orderRecipients = (
 > =>
   tx.query(
     withStanding(
-      `select o.id as order_id, o.buyer_contact_id as contact_id, ${buyer} as name, ${orderEmail('o')} as email, ${orderMobile} as mobile, o.language,
+      `select o.id as order_id, o.buyer_contact_id as contact_id, ${buyer} as name, ${orderEmail('o')} as email, ${orderMobile} as mobile, o.language, o.zone as own_zone,
          min(r.confirmed_at) as confirmed_at, min(${whyQuiet('c')}) as quiet, o.balance as owed
        from orders o join registrations r on r.order_id = o.id and r.state = 'confirmed'
          left join contacts c on c.id = o.buyer_contact_id
@@ -78,7 +82,7 @@ export const partyRecipients = (
 ): Promise<(Reached & { orderId: string; waitlistedAt: string })[]> =>
   tx.query(
     withStanding(
-      `select o.id as order_id, o.buyer_contact_id as contact_id, ${buyer} as name, ${orderEmail('o')} as email, ${orderMobile} as mobile, o.language,
+      `select o.id as order_id, o.buyer_contact_id as contact_id, ${buyer} as name, ${orderEmail('o')} as email, ${orderMobile} as mobile, o.language, o.zone as own_zone,
          o.waitlisted_at, ${whyQuiet('c')} as quiet
        from orders o left join contacts c on c.id = o.buyer_contact_id
        where o.event_id = $1 ${ofOrder(orderId)} and o.waitlisted_at is not null
@@ -106,7 +110,7 @@ export const occasionRecipients = (
 ): Promise<(Reached & { orderId: string; at: string })[]> =>
   tx.query(
     withStanding(
-      `select o.id as order_id, o.buyer_contact_id as contact_id, ${buyer} as name, ${orderEmail('o')} as email, ${orderMobile} as mobile, o.language,
+      `select o.id as order_id, o.buyer_contact_id as contact_id, ${buyer} as name, ${orderEmail('o')} as email, ${orderMobile} as mobile, o.language, o.zone as own_zone,
          h.at, ${whyQuiet('c')} as quiet
        from (select o.id as order_id, ${occasion === 'accepted' ? 'min(s.at)' : 's.at'} as at from orders o join registrations r on r.order_id = o.id
            join registration_states s on s.registration_id = r.id
@@ -142,7 +146,7 @@ export const attendeeRecipients = (
     withStanding(
       `select r.id as registration_id, o.id as order_id, r.contact_id, trim(r.given_name || ' ' || r.family_name) as name,
          ${emailOf('r.contact_id')} as email, ${mobileOf('r.contact_id')} as mobile,
-         coalesce(c.language, o.language) as language, r.confirmed_at, ${whyQuiet('c')} as quiet,
+         coalesce(c.language, o.language) as language, o.zone as own_zone, r.confirmed_at, ${whyQuiet('c')} as quiet,
          (r.contact_id = o.buyer_contact_id) is true as is_buyer, o.buyer_contact_id, ${buyer} as buyer_name,
          ${orderEmail('o')} as buyer_email, ${orderMobile} as buyer_mobile, ${whyQuiet('b')} as buyer_quiet, a.state as attendance,
          k.answered, exists (select 1 from attendance came where came.event_id = $1 and came.state in ${among(came)}) as counted,
@@ -168,7 +172,7 @@ export const guardianRecipients = (
   tx.query(
     withStanding(
       `select r.id as registration_id, g.id as contact_id, trim(g.given_name || ' ' || g.family_name) as name, ${emailOf('g.id')} as email,
-         ${mobileOf('g.id')} as mobile, g.language, r.confirmed_at, ${whyQuiet('g')} as quiet, r.given_name as child
+         ${mobileOf('g.id')} as mobile, g.language, o.zone as own_zone, r.confirmed_at, ${whyQuiet('g')} as quiet, r.given_name as child
        from registrations r join orders o on o.id = r.order_id join events e on e.id = r.event_id left join contacts c on c.id = r.contact_id
          cross join organization
          join contacts g on g.id in (select k.from_contact from relationships k where k.kind = 'guardian' and k.to_contact = r.contact_id
@@ -192,7 +196,7 @@ export const crewRecipients = (
   tx.query(
     withStanding(
       `select a.id as assignment_id, a.contact_id, trim(c.given_name || ' ' || c.family_name) as name,
-         ${emailOf('c.id')} as email, ${mobileOf('c.id')} as mobile, c.language, s.starts_at, a.made_at, s.role, s.place, ${whyQuiet('c')} as quiet
+         ${emailOf('c.id')} as email, ${mobileOf('c.id')} as mobile, c.language, null::text as own_zone, s.starts_at, a.made_at, s.role, s.place, ${whyQuiet('c')} as quiet
        from assignments a join shifts s on s.id = a.shift_id join contacts c on c.id = a.contact_id
        where s.event_id = $1 and a.state in ('proposed', 'agreed')`,
       'x.starts_at, x.assignment_id',
@@ -210,7 +214,7 @@ export const followerRecipients = (
   tx.query(
     withStanding(
       `select f.id as follower_id, f.contact_id, trim(c.given_name || ' ' || c.family_name) as name, ${emailOf('c.id')} as email,
-         ${mobileOf('c.id')} as mobile, f.language, f.since, ${whyQuiet('c')} as quiet,
+         ${mobileOf('c.id')} as mobile, f.language, f.zone as own_zone, f.since, ${whyQuiet('c')} as quiet,
          exists (select 1 from registrations r where r.event_id = $1 and r.contact_id = f.contact_id and r.state = 'confirmed') as has_seat
        from followers f join contacts c on c.id = f.contact_id
        where f.state = 'follows' and (f.event_id = $1 or f.series_id = (select series_id from events where id = $1))

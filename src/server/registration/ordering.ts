@@ -22,6 +22,7 @@ import {
 import type { Channel } from '#core/registration/checking.ts';
 import type { RegistrationState } from '#core/registration/states.ts';
 import { plusMinutes } from '#core/time/clock.ts';
+import { zoneOrNone } from '#core/time/wallTime.ts';
 import { type Wrong, wrongAt } from '#core/words/problems.ts';
 import { because } from '#core/words/reasons.ts';
 import { openLink, type Work } from '../app/app.ts';
@@ -163,6 +164,7 @@ export async function placeOrder(
     buyerEmail: email,
     buyerPhone: phone,
     language: languageIn(questions, kept.answers) ?? request.language,
+    zone: zoneOrNone(request.zone),
     currency: shop.currency,
     due: account.due,
     balance: account.balance,

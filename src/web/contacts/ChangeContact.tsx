@@ -4,7 +4,7 @@ import { textKeys, textsOf } from '#core/contacts/attributes.ts';
 import { sayText } from '#core/words/attributes.ts';
 import { phrase } from '#web/words/phrase.ts';
 import { FormDialog } from '../kit/form/FormDialog.tsx';
-import { Choose, DateField, Text, Tick } from '../kit/form/fields.tsx';
+import { Choose, DateField, Text, Tick, ZoneField } from '../kit/form/fields.tsx';
 import { prepare } from '../kit/form/request.ts';
 import { type Form, useForm } from '../kit/form/useForm.ts';
 import { say } from '../kit/toast.tsx';
@@ -38,6 +38,7 @@ export function ChangeContact({ contact, close }: { contact: ContactRecord; clos
               .filter((f) => (v.fields[f.id] ?? '') !== (f.value ?? ''))
               .map((f) => [f.id, v.fields[f.id] ?? '']),
           ),
+          zone: v.zone || null,
           doNotContact: v.doNotContact,
           emails: v.emails.map((e) => ({ email: e.value, kind: e.kind as 'home', endedOn: e.endedOn })),
           phones: v.phones.map((p) => ({ phone: p.value, kind: p.kind as 'home', endedOn: p.endedOn })),
@@ -100,6 +101,12 @@ export function ChangeContact({ contact, close }: { contact: ContactRecord; clos
             help={phrase('contacts.lettersOfTheLanguages')}
           />
         )}
+        <ZoneField
+          form={form}
+          name="zone"
+          label={phrase('contacts.timeZone')}
+          help={phrase('contacts.timeZoneHelp')}
+        />
         {person &&
           textKeys.map((key) => (
             <Text key={key} form={form} name={`texts.${key}`} label={sayText(key, 'label')} />

@@ -5,7 +5,7 @@ import { textKeys } from '#core/contacts/attributes.ts';
 import { holdsOn, saySpan } from '#core/contacts/membership.ts';
 import { fullName } from '#core/contacts/names.ts';
 import { sayPhone } from '#core/contacts/reach.ts';
-import { sayShortDate } from '#core/time/say.ts';
+import { sayShortDate, sayZone } from '#core/time/say.ts';
 import { sayText } from '#core/words/attributes.ts';
 import { phrase, spokenLanguage, termAlone } from '#web/words/phrase.ts';
 import { Facts as Lines } from '../kit/Facts.tsx';
@@ -120,6 +120,7 @@ export function Facts({ contact: c }: { contact: ContactRecord }) {
     ],
     ...textKeys.map((key): [string, ReactNode] => [sayText(key, 'short'), c[key]]),
     [phrase('contacts.reads'), c.kind === 'person' && languages.join(', ')],
+    [phrase('contacts.timeZone'), c.zone && sayZone(c.zone)],
     ...c.fields.map((f): [string, ReactNode] => [
       f.name,
       f.value && (f.kind === 'date' ? `${sayShortDate(f.value)} ${f.value.slice(0, 4)}` : f.value),

@@ -13,6 +13,7 @@ export const valuesOf = (contact: ContactRecord) => ({
   deceasedOn: contact.deceasedOn ?? '',
   movedOn: contact.movedOn ?? '',
   languages: contact.languages.join(' '),
+  zone: contact.zone ?? '',
   fields: Object.fromEntries(contact.fields.map((f) => [f.id, f.value ?? ''])),
   doNotContact: contact.doNotContact,
   emails: contact.emails.map((e) => ({ value: e.email, kind: e.kind as string, endedOn: e.endedOn })),

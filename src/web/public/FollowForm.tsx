@@ -7,6 +7,7 @@ import { prepare } from '#web/kit/form/request.ts';
 import { useForm } from '#web/kit/form/useForm.ts';
 import { language } from './language.ts';
 import { Two } from './parts.tsx';
+import { ownZone } from './saying.ts';
 
 /** Asks to hear of an event, or of every date of it, without a seat. */
 export default function FollowForm({
@@ -24,7 +25,7 @@ export default function FollowForm({
     request: (body) =>
       prepare(followingContract, 'POST /api/public/events/:slug/followers', {
         params: { slug },
-        body: { ...body, language: language() },
+        body: { ...body, language: language(), zone: ownZone() },
       }),
     after: done,
     again: true,

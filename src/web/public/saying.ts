@@ -113,6 +113,9 @@ export function sayMoment(at: string, zone: string): string {
   }).format(new Date(at));
 }
 
+/** The time zone of the reader's device. */
+export const ownZone = (): string => Intl.DateTimeFormat().resolvedOptions().timeZone ?? '';
+
 /** The reader's own time where it differs from the event's: "13:00 to 20:30"; null where it is the same. */
 export function ownTime(
   startsAt: string | null,
@@ -120,7 +123,7 @@ export function ownTime(
   zone: string,
 ): { zone: string; time: string } | null {
   if (!startsAt) return null;
-  const own = Intl.DateTimeFormat().resolvedOptions().timeZone;
+  const own = ownZone();
   const at = (instant: string, timeZone: string) =>
     sayTimeOfDay(
       new Intl.DateTimeFormat('en-GB', {

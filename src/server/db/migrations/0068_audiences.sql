@@ -15,3 +15,8 @@ create function pg_temp.with_household(messages jsonb) returns jsonb language sq
 -- What was changed of plans is kept as plans said it: it can be put back.
 update plan_changes set before = pg_temp.with_household(before), after = pg_temp.with_household(after) where field = 'messages';
 update change_rows set before = '{"household": false}'::jsonb || before where of = 'message_lines' and after is null;
+
+-- By whose clock something waits that is sent to somebody: what is known of them; else where they booked, or asked to follow.
+alter table contacts add zone text;
+alter table orders add zone text;
+alter table followers add zone text;

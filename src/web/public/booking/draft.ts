@@ -5,6 +5,7 @@ import type { AnswerValue } from '#core/questions/answering.ts';
 import { seatPeople } from '#core/registration/seating.ts';
 import { language } from '../language.ts';
 import { type Choice, offersFor, quoteFor, wantedOf } from '../quoting.ts';
+import { ownZone } from '../saying.ts';
 
 /** Somebody who comes, as far as they are filled in. */
 export interface Guest {
@@ -115,6 +116,7 @@ export function bodyOf(event: PublicEvent, draft: Draft, currency: Currency): Pu
       anonymous: draft.anonymous,
     },
     language: language(),
+    zone: ownZone(),
     waitlist: true,
     also: draft.also.filter((slug) => event.series?.dates.some((d) => d.slug === slug)),
   };

@@ -203,6 +203,8 @@ export const contacts = {
   whenItGoesHelp: 'Empty: at once.',
   butNot: 'But not those in',
   sendItToThen: 'Send it to {{planned}}, {{at}}',
+  timeZone: 'Time zone',
+  timeZoneHelp: 'Where they live elsewhere: quiet hours are theirs.',
   onlyWithoutSeat: 'Only who has no seat at',
   allOfThem: 'no matter: all of them',
   earlierWords: 'Begin with the words of',
