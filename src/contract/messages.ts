@@ -23,6 +23,8 @@ const messageRow = z.object({
   nextTryAt: instant.nullable(),
   sentAt: instant.nullable(),
   attempts: z.int(),
+  /** The line as whose message it went, or is going: several within minutes are one. */
+  wentWith: z.string().nullable(),
 });
 export type MessageRow = z.infer<typeof messageRow>;
 
@@ -58,7 +60,9 @@ const personOfPlan = z.object({
 export type PersonOfPlan = z.infer<typeof personOfPlan>;
 
 /** Under which key a line knows somebody: `keyOf` in core. */
-const recipientKey = z.string().regex(/^(?:order )?[\da-f-]{36}(?: [\d:.TZ-]+)?$/u);
+const recipientKey = z
+  .string()
+  .regex(/^(?:(?:order )?[\da-f-]{36}(?: [\d:.TZ-]+)?|guardian [\da-f-]{36} [\da-f-]{36})$/u);
 const lineParams = z.object({ id, lineId: id });
 const previewed = z.object({
   name: z.string(),

@@ -177,6 +177,12 @@ describe('guardians of the children who come', () => {
       { address: 'rowan.alder@harbourpost.example', body: 'Dear Rowan, Pip, Wren can bring a raincoat.' },
       { address: 'sorrel.alder@harbourpost.example', body: 'Dear Sorrel, Finch can bring a raincoat.' },
     ]);
+    const [row] = (await planned(event, 'Raincoat')).rows;
+    const seen = await odalys.call('GET /api/events/:id/lines/:lineId/preview', {
+      params: { id: event.id, lineId: (await planned(event, 'Raincoat')).lineId },
+      query: { key: row!.key },
+    });
+    expect(seen).toMatchObject({ name: 'Rowan Alder', body: 'Dear Rowan, Pip, Wren can bring a raincoat.' });
     const refused = await plan(event, [lineOn('start', { ...letter, body: { en: '{{manage_link}}' } })]);
     expect(refused.problem.fields).toMatchObject([{ code: 'field-elsewhere' }]);
   });

@@ -10,13 +10,14 @@ import type { Said } from '#core/messages/said.ts';
 import { asTexted } from '#core/messages/segments.ts';
 import { BrokenText, EmptyField } from '#core/messages/template.ts';
 import { type DirectKind, directAudiences, notRepliedTo } from '#core/messages/texts.ts';
+import { asOne, type Joinable, joinedUnder, joinedUntil } from '#core/messages/together.ts';
 import type { Doc } from '#core/text/types.ts';
 import { because, type Reason } from '#core/words/reasons.ts';
 import { type App, inTransaction, RefusedForGood, systemActor, type Work } from '../app/app.ts';
 import { record } from '../app/record.ts';
 import { whyQuiet } from '../contacts/quiet.ts';
 import { first, type Queries, update } from '../db/database.ts';
-import { readEvent, readMessageLines } from '../events/store.ts';
+import { type LineRow, readEvent, readMessageLines } from '../events/store.ts';
 import { breathe } from '../jobs/runner.ts';
 import { peopleOf } from './audiences.ts';
 import { cameBack } from './delivery.ts';
@@ -39,6 +40,7 @@ interface StoredMessage {
   address: string | null;
   language: 'en' | 'fr';
   state: string;
+  plannedFor: string | null;
   nextTryAt: string | null;
   attempts: number;
   subject: string | null;
@@ -53,10 +55,13 @@ interface StoredMessage {
   kind: string;
   /** Sending was stopped. */
   stopped: boolean;
+  /** Others go with it. */
+  carries: boolean;
 }
 
-const columns = `id, event_id, line_id, channel, mailing_id, recipient_key, contact_id, name, address, language, state, next_try_at, attempts, subject, preview, body, formatted, closing, headers, readdressed,
-  kind, (select topic from mailings g where g.id = messages.mailing_id) as topic, ${isStoppedSql('messages')} as stopped, coalesce(calendar, case when brings then (select f.calendar from change_files f where f.change_id = messages.change_id and f.language = messages.language) end) as calendar`;
+const columns = `id, event_id, line_id, channel, mailing_id, recipient_key, contact_id, name, address, language, state, planned_for, next_try_at, attempts, subject, preview, body, formatted, closing, headers, readdressed,
+  kind, (select topic from mailings g where g.id = messages.mailing_id) as topic, ${isStoppedSql('messages')} as stopped,
+  exists (select 1 from messages other where other.went_with = messages.id) as carries, coalesce(calendar, case when brings then (select f.calendar from change_files f where f.change_id = messages.change_id and f.language = messages.language) end) as calendar`;
 
 /** Asks for the next message that is due: planned, tried again, or left claimed by a crash. */
 export const nextMessageSql = `select next_try_at as at, id from messages where state in ('planned', 'due', 'failed') and next_try_at is not null and not ${isStoppedSql('messages')} order by next_try_at, id limit 1`;
@@ -90,12 +95,14 @@ export async function sendMessages(
         [ids],
       );
       const ready: Claimed[] = [];
+      // Those that go with one that was claimed before them.
+      const taken = new Set<string>();
       looked = 0;
       const began = Date.now();
       for (const message of messages) {
         if (Date.now() - began > claimingMs) break;
         looked += 1;
-        const one = await claim(w, message);
+        const one = taken.has(message.id) ? null : await claim(w, message, taken);
         if (one) ready.push(one);
       }
       return ready;
@@ -128,7 +135,7 @@ interface Claimed {
 }
 
 /** Claims a message with the text it goes out with; null where it does not go now. */
-async function claim(w: Work, message: StoredMessage): Promise<Claimed | null> {
+async function claim(w: Work, message: StoredMessage, taken: Set<string>): Promise<Claimed | null> {
   if (!['planned', 'due', 'failed'].includes(message.state)) return null;
   // Stopped, or moved, since it was found to be due.
   if (message.stopped || message.nextTryAt === null || message.nextTryAt > w.now) return null;
@@ -146,7 +153,8 @@ async function claim(w: Work, message: StoredMessage): Promise<Claimed | null> {
     });
     return null;
   }
-  const { why, hasWayOut, ...final } = text;
+  const { others, text: going } = await withOthers(w, message, text);
+  const { why, hasWayOut, line: _, ...final } = going;
   const channel = final.channel ?? message.channel;
   const ending =
     channel === 'email'
@@ -161,26 +169,102 @@ async function claim(w: Work, message: StoredMessage): Promise<Claimed | null> {
           keyOf(message),
         )
       : { closing: '', headers: null };
-  const going = { ...message, ...final, ...ending, attempts: message.attempts + 1 };
-  await w.tx.query(
+  const claimed = {
+    ...message,
+    ...final,
+    ...ending,
+    attempts: message.attempts + 1,
+    carries: others.length > 0,
+  };
+  await keepClaimed(w.tx, message.id, claimed, final.calendar ?? null, null);
+  // What goes with it is kept as it goes out: the same.
+  for (const other of others) {
+    taken.add(other.id);
+    const attempts = other.attempts + 1;
+    await keepClaimed(w.tx, other.id, { ...claimed, attempts }, null, message.id);
+  }
+  return ready(w, claimed);
+}
+
+const keepClaimed = (
+  tx: Queries,
+  id: string,
+  as: Omit<StoredMessage, 'id'>,
+  calendar: string | null,
+  wentWith: string | null,
+): Promise<unknown> =>
+  tx.query(
     `update messages set state = 'due', attempts = $2, channel = $3, address = $4, subject = $5, preview = $6, body = $7, formatted = $8,
-       closing = $9, headers = $10, calendar = coalesce($11, calendar) where id = $1`,
+       closing = $9, headers = $10, calendar = coalesce($11, calendar), went_with = $12::uuid,
+       next_try_at = case when $12::uuid is null then next_try_at end where id = $1`,
     [
-      message.id,
-      going.attempts,
-      going.channel,
-      going.address,
-      going.subject,
-      going.preview,
-      going.body,
-      going.formatted,
-      going.closing,
-      going.headers,
-      final.calendar ?? null,
+      id,
+      as.attempts,
+      as.channel,
+      as.address,
+      as.subject,
+      as.preview,
+      as.body,
+      as.formatted,
+      as.closing,
+      as.headers,
+      calendar,
+      wentWith,
     ],
   );
-  return ready(w, going);
+
+/** What else goes to the same person within minutes, and all of it as one; by the rule of core. */
+async function withOthers(
+  w: Work,
+  message: StoredMessage,
+  text: Final,
+): Promise<{ others: StoredMessage[]; text: Final }> {
+  const { line, address } = text;
+  const at = message.plannedFor;
+  const asJoined = (of: StoredMessage, to: string | null | undefined, by: LineRow): Joinable => ({
+    contactId: of.contactId,
+    address: to ?? null,
+    language: of.language,
+    at: of.plannedFor ?? '',
+    line: by,
+  });
+  const under = line && at ? joinedUnder(asJoined(message, address, line)) : null;
+  if (!line || !at || under === null) return { others: [], text };
+  const soon = await w.tx.query<StoredMessage>(
+    `select ${columns} from messages where event_id = $1 and contact_id = $2 and id <> $3 and state = 'planned' and line_id is not null
+       and planned_for >= $4 and planned_for <= $5 order by planned_for, id for update`,
+    [message.eventId, message.contactId, message.id, at, joinedUntil(at)],
+  );
+  const others: StoredMessage[] = [];
+  const texts: Final[] = [];
+  for (const other of soon) {
+    // As far as it is due by then: earlier than its time only by these minutes.
+    const its = await finalText(w, other, joinedUntil(w.now));
+    if (!('body' in its) || !its.line) continue;
+    if (joinedUnder(asJoined(other, its.address, its.line)) !== under) continue;
+    others.push(other);
+    texts.push(its);
+  }
+  if (!others.length) return { others, text };
+  // Who can have no more of one of them finds the way out in what they get.
+  const ends = text.hasWayOut ? text : (texts.find((t) => t.hasWayOut) ?? text);
+  return {
+    others,
+    text: {
+      ...text,
+      ...asOne(saidOf(text), texts.map(saidOf)),
+      why: ends.why,
+      hasWayOut: ends.hasWayOut,
+    },
+  };
 }
+
+const saidOf = ({ subject = '', preview = '', body = '', formatted = null }: Final): Said => ({
+  subject,
+  preview,
+  body,
+  formatted,
+});
 
 /** Hands a message over, and keeps what became of it. */
 async function handOver(app: App, { message, send }: Claimed): Promise<void> {
@@ -194,6 +278,20 @@ async function handOver(app: App, { message, send }: Claimed): Promise<void> {
     };
   }
   await inTransaction(app, systemActor, async (w) => {
+    if (message.carries)
+      await w.tx.query(
+        failure === null
+          ? "update messages set state = 'sent', sent_at = $2, why_not = null where went_with = $1 and state = 'due'"
+          : // Each goes as it would without the other: with its next try, where that is soon, or by itself.
+            `update messages set state = 'planned', next_try_at = $2, went_with = null, subject = null, body = null, formatted = null,
+               closing = '', headers = null where went_with = $1 and state = 'due'`,
+        [
+          message.id,
+          failure && !failure.forGood
+            ? (nextTry(message.attempts, w.now, spreadOf(message.id)) ?? w.now)
+            : w.now,
+        ],
+      );
     if (failure === null)
       await w.tx.query(
         "update messages set state = 'sent', sent_at = $2, next_try_at = null, why_not = null where id = $1",
@@ -270,12 +368,16 @@ async function ready(w: Work, message: StoredMessage): Promise<Claimed> {
 interface Final extends Partial<Said>, Partial<Pick<StoredMessage, 'address' | 'channel' | 'calendar'>> {
   why: Why | null;
   hasWayOut: boolean;
+  /** The line it is of. */
+  line?: LineRow;
 }
 
 /** The text as it goes out, or why it does not: things may have changed since it was planned. */
 async function finalText(
   w: Work,
   message: StoredMessage,
+  /** What is due then goes. */
+  by = w.now,
 ): Promise<Final | { whyNot: Reason } | { later: string }> {
   const quiet = message.contactId
     ? await first<{ why: QuietReason | null }>(
@@ -306,7 +408,7 @@ async function finalText(
   const goes = plan.planned.find((p) => p.recipient.key === message.recipientKey);
   if (!goes) return { whyNot: because('not taking part') };
   // It was planned by rules that have changed since.
-  if (message.state === 'planned' && goes.at > w.now) return { later: goes.at };
+  if (message.state === 'planned' && goes.at > by) return { later: goes.at };
   // It could not be sent in time.
   if (goes.until && w.now > goes.until) return { whyNot: because('too late') };
   // Somebody in two orders of the same event still gets one copy.
@@ -327,6 +429,7 @@ async function finalText(
       channel: line.channel,
       calendar: calendarWith(w, event, line, message.language),
       ...endingOfLine(event, line, message),
+      line,
     };
   } catch (error) {
     if (error instanceof EmptyField)

@@ -3,6 +3,7 @@ import { fold } from '#core/contacts/names.ts';
 import { sayMoment } from '#core/messages/moments.ts';
 import type { LeftOut } from '#core/messages/planning.ts';
 import { undelivered } from '#core/messages/states.ts';
+import { goTogether } from '#core/messages/together.ts';
 import { sayReason } from '#core/words/reasons.ts';
 import type { Queries } from '../db/database.ts';
 import { type EventRow, type LineRow, readMessageLines } from '../events/store.ts';
@@ -21,7 +22,20 @@ async function readState(tx: Queries, event: EventRow) {
   const planOf = await planFor(tx, event, lines);
   const rows = new Map<string, Planned[]>(lines.map((l) => [l.id, []]));
   for (const row of await readPlanned(tx, event.id, [...rows.keys()], null)) rows.get(row.lineId)!.push(row);
-  return { lines, planOf, rows };
+  return { lines, planOf, rows, goesWith: goingWith(lines, rows) };
+}
+
+/** Of what is to go: the line with whose message it goes as one, by its id. */
+function goingWith(
+  lines: readonly LineRow[],
+  rows: ReadonlyMap<string, readonly Planned[]>,
+): ReadonlyMap<string, string> {
+  const coming = lines.flatMap((line) =>
+    rows
+      .get(line.id)!
+      .flatMap((r) => (r.state === 'planned' && r.plannedFor ? [{ ...r, at: r.plannedFor, line }] : [])),
+  );
+  return new Map([...goTogether(coming)].map(([from, carrier]) => [from.id, carrier.line.name]));
 }
 
 /** A message that there is none of, to somebody a line leaves out. */
@@ -47,6 +61,7 @@ const notThere = (
   nextTryAt: null,
   sentAt: null,
   attempts: 0,
+  wentWith: null,
 });
 
 /** Messages as the plan of their event shows them, by their ids. */
@@ -54,9 +69,15 @@ async function messagesOf(
   tx: Queries,
   eventId: string,
   ids: readonly string[],
+  goesWith: ReadonlyMap<string, string>,
 ): Promise<Map<string, MessageOfLine>> {
   const rows = ids.length ? await readOfLines(tx, eventId, ids) : [];
-  return new Map(rows.map(({ lineId: _, recipientKey: key, ...row }) => [row.id, { ...row, key }]));
+  return new Map(
+    rows.map(({ lineId: _, recipientKey: key, ...row }) => [
+      row.id,
+      { ...row, key, wentWith: row.wentWith ?? goesWith.get(row.id) ?? null },
+    ]),
+  );
 }
 
 const inTime = (a: Planned, b: Planned): number =>
@@ -64,7 +85,7 @@ const inTime = (a: Planned, b: Planned): number =>
 
 /** Every line with how far it goes: all are counted, the first are shown. */
 export async function linesShown(tx: Queries, event: EventRow): Promise<LineOfPlan[]> {
-  const { lines, planOf, rows } = await readState(tx, event);
+  const { lines, planOf, rows, goesWith } = await readState(tx, event);
   const parts = lines.map((line) => {
     const mine = rows.get(line.id)!;
     const going = mine.filter((r) => r.state !== 'held back').sort(inTime);
@@ -79,6 +100,7 @@ export async function linesShown(tx: Queries, event: EventRow): Promise<LineOfPl
     parts.flatMap(({ going, held }) =>
       [...going.slice(0, most.rows), ...held.slice(0, most.rows)].map((r) => r.id),
     ),
+    goesWith,
   );
   const messages = (of: readonly Planned[]) => of.flatMap((r) => shown.get(r.id) ?? []);
   return parts.map(({ line, going, held, others }) => {
@@ -108,7 +130,7 @@ export async function linesShown(tx: Queries, event: EventRow): Promise<LineOfPl
 
 /** Those of an event's people whose name or address holds some words, with what each gets of every line, or why not. */
 export async function peopleShown(tx: Queries, event: EventRow, q: string): Promise<PersonOfPlan[]> {
-  const { lines, planOf, rows } = await readState(tx, event);
+  const { lines, planOf, rows, goesWith } = await readState(tx, event);
   const words = fold(q).split(' ').filter(Boolean);
   interface Entry {
     line: LineRow;
@@ -139,6 +161,7 @@ export async function peopleShown(tx: Queries, event: EventRow, q: string): Prom
     tx,
     event.id,
     theirs.flatMap(([, p]) => p.entries.flatMap((e) => e.row?.id ?? [])),
+    goesWith,
   );
   return theirs.map(([id, { name, address, entries }]) => ({
     id,

@@ -249,8 +249,10 @@ export const readPlanned = (
     plannedFor: string | null;
     address: string | null;
     channel: Channel;
+    contactId: string | null;
+    language: 'en' | 'fr';
   }>(
-    `select id, line_id, recipient_key, state, planned_for, address, channel from messages
+    `select id, line_id, recipient_key, state, planned_for, address, channel, contact_id, language from messages
      where event_id = $1 and line_id = any($2) ${orderId ? aboutOrder : ''}`,
     orderId ? [eventId, lineIds, orderId] : [eventId, lineIds],
   );

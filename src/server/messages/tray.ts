@@ -11,7 +11,8 @@ import { first, type Queries } from '../db/database.ts';
 
 /** What the Tray shows, and how messages are read to be shown. */
 const columns = `m.id, m.event_id, e.public_title as event, s.name as line, m.channel, m.kind, m.contact_id, m.name, m.address, m.state,
-  m.reason, m.why_not, m.planned_for, m.next_try_at, m.sent_at, m.attempts`;
+  m.reason, m.why_not, m.planned_for, m.next_try_at, m.sent_at, m.attempts,
+  (select cl.name from messages cm join message_lines cl on cl.id = cm.line_id where cm.id = m.went_with) as went_with`;
 const from =
   'from messages m left join events e on e.id = m.event_id left join message_lines s on s.id = m.line_id';
 

@@ -233,6 +233,7 @@ export function Message({ id, close }: { id: string; close: () => void }) {
               · {m.reason}
             </p>
             {m.whyNot && <p className="late">{m.whyNot}</p>}
+            {m.wentWith && <p className="soft">{phrase('messages.asOneWith', { line: m.wentWith })}</p>}
             {undelivered.includes(m.state) && m.channel === 'email' && (
               <chakra.div maxWidth="360px" marginTop="8px">
                 <TextField

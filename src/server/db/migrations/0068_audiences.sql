@@ -20,3 +20,7 @@ update change_rows set before = '{"household": false}'::jsonb || before where of
 alter table contacts add zone text;
 alter table orders add zone text;
 alter table followers add zone text;
+
+-- Several mails to one person within minutes go as one: with which of them a message went.
+alter table messages add went_with uuid references messages (id) on delete set null;
+create index messages_went_with on messages (went_with) where went_with is not null;

@@ -93,6 +93,7 @@ function Entries({ of, lines, read, preview }: Omit<Looking, 'eventId'> & { of: 
                   </td>
                   <td className={message.state === 'failed' ? 'late' : 'soft'}>
                     {[going(e) && term(message.state), message.whyNot].filter(Boolean).join(': ')}
+                    {message.wentWith && ` ${phrase('messages.asOneWith', { line: message.wentWith })}`}
                   </td>
                   <td className="n">
                     <Button

@@ -151,6 +151,9 @@ export function LineRow({
                     <td className={r.state === 'failed' ? 'late' : ''}>
                       {term(r.state)} {at(r.sentAt ?? r.plannedFor)}
                       {r.whyNot && `: ${r.whyNot}`}
+                      {r.wentWith && (
+                        <small className="soft"> {phrase('messages.asOneWith', { line: r.wentWith })}</small>
+                      )}
                     </td>
                     <td className="n">
                       <Button

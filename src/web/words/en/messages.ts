@@ -85,6 +85,7 @@ export const messages = {
   narrow: 'Only some of them',
   andAlso: 'And also',
   someOf: 'only some',
+  asOneWith: 'in one mail with “{{line}}”',
   household: 'One copy is enough for a household',
   workingDays: 'It waits for a working day',
   subject: 'Subject',
