@@ -45,16 +45,20 @@ export const invitedContract = contract({
     response: z.array(invited),
   },
   'POST /api/events/:id/invited': {
-    summary: 'Invite people who are on record, or all of a segment who have no seat; nothing is sent',
+    summary:
+      'Invite people who are on record, or all of a segment who have no seat, and nothing is sent; or take that back. Answers whom that changed',
     who: ['unit lead'],
+    limit: '6mb',
     params: idParams,
     body: z.object({
-      contactIds: z.array(id).max(500).default([]),
+      contactIds: z.array(id).max(100_000).default([]),
       /** Only who may read about everybody invites a whole segment. */
       segmentId: id.optional(),
       companions: companions.default(0),
+      /** Takes back the invitations of these who were not written to and said nothing. */
+      remove: z.boolean().default(false),
     }),
-    response: z.object({ added: z.int() }),
+    response: z.object({ contactIds: z.array(id) }),
   },
   'PATCH /api/events/:id/invited/:contact': {
     summary: 'Change how many somebody may bring along',

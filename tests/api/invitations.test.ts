@@ -163,8 +163,14 @@ describe('an invitation', () => {
     });
     const params = { id: event.id };
     const all = { params, body: { segmentId: segment.id } };
-    expect(await odalys.call('POST /api/events/:id/invited', all)).toEqual({ added: 2 });
-    expect(await odalys.call('POST /api/events/:id/invited', all)).toEqual({ added: 0 });
+    expect((await odalys.call('POST /api/events/:id/invited', all)).contactIds.sort()).toEqual(
+      [...others].sort(),
+    );
+    expect(await odalys.call('POST /api/events/:id/invited', all)).toEqual({ contactIds: [] });
+    // Taken back, and invited once more; who was written to stays invited.
+    const back = { params, body: { contactIds: others, remove: true } };
+    expect((await odalys.call('POST /api/events/:id/invited', back)).contactIds).toHaveLength(2);
+    await odalys.call('POST /api/events/:id/invited', all);
     expect((await odalys.call('GET /api/events/:id/invited', { params })).map((i) => i.name)).toEqual([
       'Una Segment',
       'Vic Segment',
@@ -192,6 +198,7 @@ describe('an invitation', () => {
       },
     });
     await odalys.call('POST /api/events/:id/invited/letters', { params, body: { words: '', expect: 2 } });
+    expect((await odalys.call('POST /api/events/:id/invited', back)).contactIds).toEqual([]);
     await world.runner.run();
     const [mail] = await world.app.db.query<{ subject: string; body: string }>(
       "select subject, body from standin_mail where address = 'una.segment@harbourpost.example'",

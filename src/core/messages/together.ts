@@ -19,7 +19,7 @@ export interface Joinable {
 }
 
 /** Whether a line goes with others at all: what answers somebody goes by itself, and so does what is read on a telephone at once. */
-export const joins = ({ moment, channel }: Joinable['line']): boolean =>
+const joins = ({ moment, channel }: Joinable['line']): boolean =>
   channel === 'email' && momentRule(moment).answers !== true;
 
 /** To whom: one person at one address. What is said to the crew stays apart, because whoever leads it reads that and no more. */
@@ -61,7 +61,8 @@ export function asOne(first: Said, others: readonly Said[]): Said {
   for (const { subject, body, formatted: doc } of others) {
     const other = subject === first.subject ? null : subject;
     text = takeIn(text, paragraphs(body), other);
-    if (formatted) blocks = takeIn(blocks, (doc ?? docOf(body)).content, other === null ? null : headingOf(other));
+    if (formatted)
+      blocks = takeIn(blocks, (doc ?? docOf(body)).content, other === null ? null : headingOf(other));
   }
   return {
     subject: long.length <= subjectLength ? long : `${first.subject} (+${subjects.length - 1})`,

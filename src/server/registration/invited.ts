@@ -32,7 +32,7 @@ export async function readInvited(tx: Queries, eventId: string): Promise<Invited
 
 /**
  * Invites people; who is invited already, or not on record any more, is passed over, as, where that is asked, is whoever has a seat.
- * Answers how many were added.
+ * Answers who was added.
  */
 export async function invite(
   w: Work,
@@ -40,17 +40,36 @@ export async function invite(
   contactIds: readonly string[],
   companions: number,
   who: 'all' | 'without a seat' = 'all',
-): Promise<number> {
+): Promise<string[]> {
   const ids = contactIds.map(() => w.app.ids.id());
-  const added = await w.tx.query(
+  const added = await w.tx.query<{ contactId: string }>(
     `insert into event_invited (id, event_id, contact_id, at, companions)
      select n.id, $1, c.id, $4, $5 from unnest($2::uuid[], $3::uuid[]) as n (id, contact) join contacts c on c.id = n.contact
-     where c.merged_into is null and c.erased_at is null and ($6 = 'all' or ${seatsHeld('$1::uuid', 'c.id')} = 0) on conflict (event_id, contact_id) do nothing returning id`,
+     where c.merged_into is null and c.erased_at is null and ($6 = 'all' or ${seatsHeld('$1::uuid', 'c.id')} = 0) on conflict (event_id, contact_id) do nothing returning contact_id`,
     [eventId, ids, contactIds, w.now, companions, who],
   );
   if (added.length)
     await record(w, 'team changed', { eventId, how: 'invited people', detail: { people: added.length } });
-  return added.length;
+  return added.map((a) => a.contactId);
+}
+
+/** Takes back the invitations of those who were not written to and said nothing. Answers whose. */
+export async function uninviteAll(
+  w: Work,
+  eventId: string,
+  contactIds: readonly string[],
+): Promise<string[]> {
+  const gone = await w.tx.query<{ contactId: string }>(
+    'delete from event_invited where event_id = $1 and contact_id = any($2) and written = 0 and answer is null returning contact_id',
+    [eventId, contactIds],
+  );
+  if (gone.length)
+    await record(w, 'team changed', {
+      eventId,
+      how: 'took invitations back',
+      detail: { people: gone.length },
+    });
+  return gone.map((g) => g.contactId);
 }
 
 async function invitationOf(tx: Queries, eventId: string, contactId: string): Promise<string> {

@@ -28,6 +28,7 @@ import {
   invite,
   readInvited,
   uninvite,
+  uninviteAll,
 } from '../registration/invited.ts';
 import { takesRegistrations } from '../registration/ordering.ts';
 import { theOrganization } from '../staff/store.ts';
@@ -143,12 +144,13 @@ export const invitedHandlers: Handlers<typeof invitedContract> = {
 
   'POST /api/events/:id/invited': async (c) => {
     const event = await eventFor(c, c.params.id, 'plan', 'change', true);
-    const { contactIds, segmentId, companions } = c.body;
+    const { contactIds, segmentId, companions, remove } = c.body;
+    if (remove) return { contactIds: await uninviteAll(c, event.id, contactIds) };
     if (segmentId && !isCoordinator(c.staff)) throw refused('not-allowed', {}, 403);
-    const added = contactIds.length ? await invite(c, event.id, contactIds, companions) : 0;
-    if (!segmentId) return { added };
+    const added = contactIds.length ? await invite(c, event.id, contactIds, companions) : [];
+    if (!segmentId) return { contactIds: added };
     const all = await idsWhere(c.tx, await conditionOfSegment(c.tx, segmentId, c.now, c.staff, 'writing'));
-    return { added: added + (await invite(c, event.id, all, companions, 'without a seat')) };
+    return { contactIds: [...added, ...(await invite(c, event.id, all, companions, 'without a seat'))] };
   },
 
   'PATCH /api/events/:id/invited/:contact': async (c) => {

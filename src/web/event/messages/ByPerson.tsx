@@ -82,7 +82,7 @@ function Entries({ of, lines, read, preview }: Omit<Looking, 'eventId'> & { of: 
               const { message } = e;
               return (
                 <tr key={`${e.lineId}${message.key}`}>
-                  <chakra.td className="num" whiteSpace="nowrap">
+                  <chakra.td className="num" whiteSpace={{ base: 'normal', md: 'nowrap' }}>
                     {going(e) ? at(timeOf(e)) : phrase('messages.getsNone')}
                   </chakra.td>
                   <td>

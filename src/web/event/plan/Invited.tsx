@@ -55,7 +55,7 @@ export function Invited({ page }: { page: EventPage }) {
                   .join(' · ')}
               </p>
             )}
-            <chakra.ul listStyleType="none" padding="0" margin="0 0 8px">
+            <chakra.ul listStyleType="none" padding="0" margin="0 0 8px" maxHeight="420px" overflowY="auto">
               {people.map((p) => (
                 <chakra.li
                   key={p.contactId}
@@ -149,14 +149,20 @@ function InviteSegment({ page }: { page: EventPage }) {
   const everybody = useMe().data?.staff.roles.includes('coordinator') ?? false;
   const segments = useAsk('GET /api/segments', { enabled: everybody }).data ?? [];
   const [segmentId, choose] = useState('');
-  const { mutate, isPending, problem } = useAction('POST /api/events/:id/invited', ({ added }) => {
+  const params = { id: page.id };
+  const back = useAction('POST /api/events/:id/invited', () => say(phrase('common.undone')));
+  const { mutate, isPending, problem } = useAction('POST /api/events/:id/invited', ({ contactIds }) => {
     choose('');
-    say(added ? phrase('offers.invitedMany', { count: added }) : phrase('offers.invitedNone'));
+    if (!contactIds.length) return say(phrase('offers.invitedNone'));
+    say(phrase('offers.invitedMany', { count: contactIds.length }), {
+      label: phrase('common.undo'),
+      run: () => back.mutate({ params, body: { contactIds, remove: true } }),
+    });
   });
   if (!everybody || !segments.length) return null;
   return (
     <>
-      <Problems of={problem} />
+      <Problems of={problem ?? back.problem} />
       <ChoiceField
         label={phrase('offers.inviteSegment')}
         value={segmentId}
@@ -170,7 +176,7 @@ function InviteSegment({ page }: { page: EventPage }) {
         ]}
       />
       {segmentId && (
-        <Button disabled={isPending} onClick={() => mutate({ params: { id: page.id }, body: { segmentId } })}>
+        <Button disabled={isPending} onClick={() => mutate({ params, body: { segmentId } })}>
           {phrase('offers.inviteThem')}
         </Button>
       )}

@@ -204,7 +204,7 @@ export const contacts = {
   butNot: 'But not those in',
   sendItToThen: 'Send it to {{planned}}, {{at}}',
   timeZone: 'Time zone',
-  timeZoneHelp: 'Where they live elsewhere: quiet hours are theirs.',
+  timeZoneHelp: 'If they live in another: quiet hours go by it.',
   onlyWithoutSeat: 'Only who has no seat at',
   allOfThem: 'no matter: all of them',
   earlierWords: 'Begin with the words of',
