@@ -201,7 +201,20 @@ export const seriesContract = contract({
         dates: z.array(seriesDate),
         /** Fields in which it differs, with what it says and what the series says. */
         differs: z.array(
-          z.object({ field: planField, here: z.unknown(), series: z.unknown(), carries: z.boolean() }),
+          z.object({
+            field: planField,
+            here: z.unknown(),
+            series: z.unknown(),
+            carries: z.boolean(),
+            /** Of a list: which rows are its own, which say something else, which the series has besides. */
+            rows: z
+              .object({
+                own: z.array(z.string()),
+                changed: z.array(z.string()),
+                missing: z.array(z.object({ id: z.string(), name: z.string() })),
+              })
+              .nullable(),
+          }),
         ),
       })
       .nullable(),
@@ -225,7 +238,11 @@ export const seriesContract = contract({
     summary: 'Put fields of a date back to what its series says',
     who: lead,
     params: idParams,
-    body: z.object({ fields: z.array(planField).min(1) }),
+    body: z.object({
+      fields: z.array(planField).min(1),
+      /** Only these rows of one list, by their ids here, or in the series where they are missing here. */
+      rows: z.array(z.string().max(60)).max(200).optional(),
+    }),
     response: done,
   },
   'POST /api/events/:id/series/leave': {

@@ -290,6 +290,43 @@ describe('what one date says otherwise', () => {
     });
     expect((await series(id)).dates[1]!.own).toEqual([]);
   });
+
+  test('its messages are seen to differ line by line, and one is put back without the others', async () => {
+    const { id } = await monthly('Lines of a series');
+    const second = (await series(id)).dates[1]!;
+    const standing = async () =>
+      (await odalys.call('GET /api/events/:id/series', { params: { id: second.id } }))!.differs.find(
+        (d) => d.field === 'messages',
+      )?.rows;
+    expect(await standing()).toBeUndefined();
+    const before = (await page(second.id)).plan.messages;
+    const [confirmation, ...rest] = before;
+    const day = rest.find((l) => l.name === 'Reminder, a day before')!;
+    await save(second.id, {
+      messages: [
+        { ...day, offsetDays: -3 },
+        { ...rest.find((l) => l.id !== day.id)!, id: crypto.randomUUID(), name: 'Boats' },
+        ...rest.filter((l) => l.id !== day.id),
+      ],
+    });
+    const rows = (await standing())!;
+    expect(rows).toMatchObject({ changed: [day.id], missing: [{ name: confirmation!.name }] });
+    expect(rows.own).toHaveLength(1);
+    const back = (row: string) =>
+      odalys.call('POST /api/events/:id/series/back', {
+        params: { id: second.id },
+        body: { fields: ['messages'], rows: [row] },
+      });
+    await back(day.id);
+    expect(await standing()).toMatchObject({ changed: [], missing: [{ name: confirmation!.name }] });
+    await back(rows.missing[0]!.id);
+    const { messages } = (await page(second.id)).plan;
+    expect(messages.find((l) => l.id === day.id)!.offsetDays).toBe(day.offsetDays);
+    expect(messages.map((l) => l.name)).toEqual(
+      expect.arrayContaining(['Boats', ...before.map((l) => l.name)]),
+    );
+    expect(await standing()).toMatchObject({ own: rows.own, changed: [], missing: [] });
+  });
 });
 
 describe('when a series takes place, changed', () => {

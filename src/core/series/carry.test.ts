@@ -1,6 +1,6 @@
 import { describe, expect, test } from 'vitest';
 import type { EventPlan } from '#contract/plan.ts';
-import { carry, differences, sharedFields } from './carry.ts';
+import { carry, carryRows, differences, rowsApart, sharedFields } from './carry.ts';
 
 /** As much of two plans as is compared here; what is not said is nothing in both. */
 const plan = (more: object): EventPlan =>
@@ -115,5 +115,36 @@ describe('carried to another date', () => {
       [...fields].sort((a, b) => sharedFields.indexOf(a) - sharedFields.indexOf(b)),
     );
     expect(differences(from, { ...to, ...carry(from, to, fields, newId) })).toEqual([]);
+  });
+});
+
+describe('row by row', () => {
+  const line = (id: string, name: string, offsetDays = -1) => ({ id, name, offsetDays });
+  const there = plan({ messages: [line('m1', 'Day'), line('m2', 'Week', -7), line('m3', 'Thanks')] });
+  const here = plan({ messages: [line('n9', 'Boats'), line('n1', 'Day'), line('n2', 'Week', -6)] });
+
+  test('is said what a date has of its own, what it says otherwise, and what it lacks', () => {
+    expect(rowsApart(there, here, 'messages')).toEqual({
+      own: ['n9'],
+      changed: ['n2'],
+      missing: [{ id: 'm3', name: 'Thanks' }],
+    });
+    expect(rowsApart(there, there, 'messages')).toEqual({ own: [], changed: [], missing: [] });
+    expect(rowsApart(there, here, 'summary')).toBeNull();
+    // Two of one name are two.
+    const twice = plan({ messages: [line('a', 'Day'), line('b', 'Day')] });
+    expect(rowsApart(there, twice, 'messages')).toMatchObject({ own: ['b'], changed: [] });
+  });
+
+  test('those that are chosen are as they are there, and the others stay; what is missing comes last', () => {
+    expect(carryRows(there, here, 'messages', ['n2'], newId).messages).toEqual([
+      line('n9', 'Boats'),
+      line('n1', 'Day'),
+      line('n2', 'Week', -7),
+    ]);
+    const back = carryRows(there, here, 'messages', ['m3'], newId).messages!;
+    expect(back).toMatchObject([{ name: 'Boats' }, { name: 'Day' }, { offsetDays: -6 }, { name: 'Thanks' }]);
+    expect(here.messages.map((m) => m.id)).not.toContain(back.at(-1)!.id);
+    expect(carryRows(there, here, 'messages', [], newId).messages).toEqual(here.messages);
   });
 });

@@ -20,7 +20,7 @@ const keys: Readonly<Record<Exclude<ListField, 'survey'>, (row: never) => string
   extras: (row: { name: string }) => row.name,
   codes: (row: { code: string }) => row.code,
   questions: (row: { prompt: { en: string } }) => row.prompt.en,
-  messages: (row: { kind: string; name: string }) => `${row.kind} ${row.name}`,
+  messages: (row: { name: string }) => row.name,
   speakers: (row: { contactId: string | null; name: string }) => row.contactId ?? row.name,
   sponsors: (row: { contactId: string | null; name: string }) => row.contactId ?? row.name,
   sessions: (row: { title: { en: string } }) => row.title.en,
@@ -84,6 +84,37 @@ const written = (value: unknown): string =>
 /** The shared fields in which two plans differ, both seen from the same start. */
 export const differences = (a: CarriedPlan, b: CarriedPlan): PlanField[] =>
   sharedFields.filter((field) => written(comparable(a, field)) !== written(comparable(b, field)));
+
+/** How the rows of a list in one plan stand to those in another: by their ids here, and by those there of what is not here. */
+export interface RowsApart {
+  /** There is none like it there. */
+  own: string[];
+  /** It says something else there. */
+  changed: string[];
+  missing: { id: string; name: string }[];
+}
+
+/** Row by row, in what a list of one plan differs from that of another, as `differences` compares; nothing of what is no list. */
+export function rowsApart(there: CarriedPlan, here: CarriedPlan, field: PlanField): RowsApart | null {
+  if (!isList(field)) return null;
+  const key = keys[field] as (row: Row) => string;
+  const said = (plan: CarriedPlan) => (comparable(plan, field) as unknown[]).map(written);
+  const [rowsThere, rowsHere] = [rowsOf(there, field), rowsOf(here, field)];
+  const [saidThere, saidHere] = [said(there), said(here)];
+  const left = new Set(rowsThere.keys());
+  const apart: RowsApart = { own: [], changed: [], missing: [] };
+  for (const [at, row] of rowsHere.entries()) {
+    const same = [...left].find((n) => key(rowsThere[n]!) === key(row));
+    if (same === undefined) {
+      apart.own.push(row.id);
+      continue;
+    }
+    left.delete(same);
+    if (saidThere[same] !== saidHere[at]) apart.changed.push(row.id);
+  }
+  apart.missing = [...left].map((n) => ({ id: rowsThere[n]!.id, name: key(rowsThere[n]!) }));
+  return apart;
+}
 
 /** Which row of a date each row that is carried becomes: by what it is called, else in the same place, else a new one. */
 function idsFor(
@@ -169,6 +200,34 @@ export function carry<P extends CarriedPlan>(
     });
   }
   return change as Partial<P>;
+}
+
+/**
+ * The same for some rows of one list alone, named by their ids in `to`, or in `from` where they are missing there: the others stay as
+ * they are, what is missing comes last.
+ */
+export function carryRows<P extends CarriedPlan>(
+  from: P,
+  to: P,
+  field: PlanField,
+  chosen: readonly string[],
+  newId: () => string,
+): Partial<P> {
+  if (!isList(field)) return {};
+  const all = rowsOf(carry(from, to, [field], newId) as P, field);
+  const key = keys[field] as (row: Row) => string;
+  const taken = new Map<string, Row>();
+  for (const [at, row] of rowsOf(from, field).entries()) {
+    const same = rowsOf(to, field).find((r) => key(r) === key(row));
+    // In the place of a row that is called otherwise stands nothing that was chosen.
+    if (chosen.includes(same?.id ?? row.id)) {
+      const id = same?.id ?? newId();
+      taken.set(id, { ...all[at]!, id });
+    }
+  }
+  const here = rowsOf(to, field).map((row) => taken.get(row.id) ?? row);
+  const more = [...taken.values()].filter((row) => !here.includes(row));
+  return { [field]: [...here, ...more] } as Partial<P>;
 }
 
 /** What a row points at, in the other plan; null where that plan does not have it. */

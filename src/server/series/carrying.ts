@@ -5,7 +5,7 @@ import { alsoFollows, noConsequences } from '#core/events/consequences.ts';
 import { type EventTimes, eventTimes, shiftAlong } from '#core/events/dated.ts';
 import type { PlanField } from '#core/events/parts.ts';
 import { shopAt } from '#core/offers/dated.ts';
-import { carry, sharedFields } from '#core/series/carry.ts';
+import { carry, carryRows, sharedFields } from '#core/series/carry.ts';
 import { wrongAt } from '#core/words/problems.ts';
 import type { Asker, Work } from '../app/app.ts';
 import type { PlanChange } from '../app/kinds.ts';
@@ -184,8 +184,13 @@ async function intoPattern(
   }
 }
 
-/** Puts fields of a date back to what its series says. */
-export async function putBack(w: Work, event: EventRow, fields: readonly PlanField[]): Promise<void> {
+/** Puts fields of a date back to what its series says; or some rows of one list alone. */
+export async function putBack(
+  w: Work,
+  event: EventRow,
+  fields: readonly PlanField[],
+  rows: readonly string[] | null = null,
+): Promise<void> {
   const { series, pattern, slot } = await seriesOf(w, event);
   const plan = await readPlan(w.tx, event);
   const by = planAround(pattern, series, slot, fields.includes('startsLocal') ? null : plan.startsLocal);
@@ -193,6 +198,9 @@ export async function putBack(w: Work, event: EventRow, fields: readonly PlanFie
   const wanted = fields.includes('startsLocal') ? eventTimes : timesIn(fields);
   const times = Object.fromEntries(wanted.map((f) => [f, by[f]]));
   const shared = fields.filter((f) => sharedFields.includes(f) && !isTime(f));
-  const change = { ...carry(by, plan, shared, () => w.app.ids.id()), ...times };
+  const newId = () => w.app.ids.id();
+  const change = rows
+    ? carryRows(by, plan, fields[0]!, rows, newId)
+    : { ...carry(by, plan, shared, newId), ...times };
   await changePlan(w, event.id, event.version, change, { carried: true });
 }

@@ -3,6 +3,7 @@ import type { Answered } from '#contract/endpoint.ts';
 import type { RecurrencePlan, SeriesDate, seriesContract } from '#contract/series.ts';
 import { shiftAlong } from '#core/events/dated.ts';
 import { silentStates } from '#core/events/states.ts';
+import { rowsApart } from '#core/series/carry.ts';
 import { readRule } from '#core/series/rule.ts';
 import { sayRule } from '#core/series/saying.ts';
 import { nextSlots } from '#core/series/slots.ts';
@@ -197,6 +198,7 @@ export const seriesHandlers: Handlers<typeof seriesContract> = {
         here: plan[field],
         series: by[field],
         carries: carries(field),
+        rows: rowsApart(by, plan, field),
       })),
     };
   },
@@ -216,7 +218,8 @@ export const seriesHandlers: Handlers<typeof seriesContract> = {
   },
 
   'POST /api/events/:id/series/back': async (c) => {
-    await putBack(c, await eventFor(c, c.params.id, 'plan', 'change', true), c.body.fields);
+    const event = await eventFor(c, c.params.id, 'plan', 'change', true);
+    await putBack(c, event, c.body.fields, c.body.rows ?? null);
     return { done: true };
   },
 

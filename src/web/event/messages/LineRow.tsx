@@ -13,6 +13,7 @@ import { together } from '../../parts/together.ts';
 import { phrase, term } from '../../words/phrase.ts';
 import { movedBy, withAfter } from './lines.ts';
 import type { useLines } from './useLines.ts';
+import type { useSeriesLines } from './useSeriesLines.ts';
 
 type Shown = LineOfPlan;
 
@@ -24,6 +25,7 @@ export function LineRow({
   may,
   first,
   last,
+  series,
   change,
   send,
   preview,
@@ -36,6 +38,7 @@ export function LineRow({
   may: boolean;
   first: boolean;
   last: boolean;
+  series: ReturnType<typeof useSeriesLines>;
   change: (line: MessageLinePlan) => void;
   send: () => void;
   preview: (to: { key: string; name: string }) => void;
@@ -50,6 +53,8 @@ export function LineRow({
     phrase(line.channel === 'email' ? 'messages.to' : 'messages.toByText', to) +
       (plan?.narrowed.length ? ` (${phrase('messages.someOf')})` : ''),
     plan && frenchLags(plan) && phrase('messages.lags'),
+    series.own.has(line.lineId) && phrase('messages.onlyThisDate'),
+    series.changed.has(line.lineId) && phrase('messages.notAsSeries'),
     line.sentByHandAt
       ? phrase('messages.sentByHand', { at: at(line.sentByHandAt) })
       : line.firstAt && phrase('messages.first', { firstAt: at(line.firstAt) }),
@@ -109,6 +114,9 @@ export function LineRow({
                 }
                 entries={[
                   { label: phrase('messages.change'), run: () => change(plan) },
+                  ...(series.changed.has(plan.id)
+                    ? [{ label: phrase('messages.asSeries'), run: () => series.takeBack(plan.id) }]
+                    : []),
                   ...(line.off ? [] : [{ label: phrase('messages.sendNow'), run: send }]),
                   ...(some ? [{ label: phrase('messages.preview'), run: () => preview(some) }] : []),
                   {
