@@ -62,7 +62,7 @@ export type PersonOfPlan = z.infer<typeof personOfPlan>;
 /** Under which key a line knows somebody: `keyOf` in core. */
 const recipientKey = z
   .string()
-  .regex(/^(?:(?:order )?[\da-f-]{36}(?: [\d:.TZ-]+)?|guardian [\da-f-]{36} [\da-f-]{36})$/u);
+  .regex(/^(?:(?:order )?[\da-f-]{36}(?: [\d:.TZ-]+)?|(?:guardian|session) [\da-f-]{36} [\da-f-]{36})$/u);
 const lineParams = z.object({ id, lineId: id });
 const previewed = z.object({
   name: z.string(),

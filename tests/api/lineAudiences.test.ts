@@ -210,6 +210,68 @@ describe('guardians of the children who come', () => {
   });
 });
 
+test('whoever chose a session is reminded of it, moved with it, and no more once they chose another', async () => {
+  const session = (title: string, begins: string, ends: string) => ({
+    id: crypto.randomUUID(),
+    kind: 'session' as const,
+    title: { en: title },
+    about: { en: '' },
+    day: 1,
+    begins,
+    ends,
+    trackId: null,
+    roomId: null,
+    capacity: null,
+    signUp: true,
+    speakerIds: [],
+  });
+  const [otters, reeds] = [session('Otters', '10:00', '11:00'), session('Reeds', '13:00', '14:00')];
+  const put = async (change: object) => {
+    const { version } = await odalys.call('GET /api/events/:id', { params: { id: event.id } });
+    return odalys.call('PATCH /api/events/:id', {
+      params: { id: event.id },
+      body: { version, change: change as never },
+    });
+  };
+  await put({
+    sessions: [otters, reeds],
+    messages: [
+      lineOn('session start', {
+        name: 'Session',
+        offsetMinutes: -60,
+        subject: { en: 'Soon' },
+        body: { en: 'Dear {{name}}: {{session}}.' },
+      }),
+    ],
+  });
+  const { token } = await book(event, 'Ivo');
+  const { seats } = await world.anyone.call('GET /api/public/orders/:token/sessions', { params: { token } });
+  const choose = (sessions: string[]) =>
+    world.anyone.call('PUT /api/public/orders/:token/seats/:seat/sessions', {
+      params: { token, seat: seats[0]!.id },
+      body: { sessions },
+    });
+  const at = (hour: number) => new Date(Date.parse(begins) + (hour - 9) * 3_600_000).toISOString();
+  await choose([otters.id, reeds.id]);
+  expect((await planned(event, 'Session')).goes).toEqual([
+    ['Ivo Lind', 'planned', at(9)],
+    ['Ivo Lind', 'planned', at(12)],
+  ]);
+  await choose([reeds.id]);
+  expect((await planned(event, 'Session')).goes).toEqual([['Ivo Lind', 'planned', at(12)]]);
+  await put({ sessions: [otters, { ...reeds, begins: '14:00', ends: '15:00' }] });
+  expect((await planned(event, 'Session')).goes).toEqual([['Ivo Lind', 'planned', at(13)]]);
+  const [row] = (await planned(event, 'Session')).rows;
+  const { lineId } = await planned(event, 'Session');
+  const seen = await odalys.call('GET /api/events/:id/lines/:lineId/preview', {
+    params: { id: event.id, lineId },
+    query: { key: row!.key },
+  });
+  expect(seen.body).toMatch(/^Dear Ivo: Reeds, \w{3} 20 \w{3} 14:00–15:00\.$/u);
+  await world.moveTo(at(13));
+  expect((await planned(event, 'Session')).goes).toEqual([['Ivo Lind', 'sent', at(13)]]);
+});
+
 test('a household gets one copy where one is enough, a role of the crew what is for it', async () => {
   await plan(event, [
     lineOn('start', { name: 'Each', offsetDays: -1, audience: 'orders' }),

@@ -18,6 +18,8 @@ export const audiences = {
   attendees: { copies: 'address', after: 'registered after', narrowedBy: 'confirmed seats' },
   /** Those who look after the children who come; whoever booked, where nobody is known to. */
   guardians: { copies: 'address', after: 'registered after', narrowedBy: 'confirmed seats' },
+  /** Those on seats that have a seat at a session of the agenda; each session for itself. */
+  sessions: { copies: 'each', after: 'chose after', narrowedBy: 'confirmed seats' },
   crew: { copies: 'each', after: 'signed up after', narrowedBy: 'shifts' },
   waiting: { copies: 'each', after: 'waitlisted after', narrowedBy: 'all seats' },
   accepted: { copies: 'each', after: 'registered after', narrowedBy: 'all seats' },
@@ -42,15 +44,19 @@ export type About =
   | { of: 'follower'; id: string }
   /** Somebody who looks after whoever sits on a seat. */
   | { of: 'guardian'; id: string; contactId: string }
+  /** Somebody's seat at a session of the agenda. */
+  | { of: 'session'; id: string; sessionId: string }
   /** Something that can happen to an order more than once, each time for itself. */
   | { of: 'occasion'; id: string; at: Instant };
 
 const guardianKey = /^guardian (\S+) (\S+)$/u;
+const sessionKey = /^session (\S+) (\S+)$/u;
 const orderKey = /^order (\S+)(?: (\S+))?$/u;
 
 /** The key under which somebody is a recipient: unique within a line, so that nothing is planned twice. */
 export function keyOf(about: About): string {
   if (about.of === 'guardian') return `guardian ${about.id} ${about.contactId}`;
+  if (about.of === 'session') return `session ${about.id} ${about.sessionId}`;
   if (about.of === 'buyer') return `order ${about.id}`;
   return about.of === 'occasion' ? `order ${about.id} ${about.at}` : about.id;
 }
@@ -61,6 +67,8 @@ export function aboutOf(audience: Audience, key: string): About {
   if (audience === 'following') return { of: 'follower', id: key };
   const [, seat, contactId] = guardianKey.exec(key) ?? [];
   if (seat && contactId) return { of: 'guardian', id: seat, contactId };
+  const [, chosen, sessionId] = sessionKey.exec(key) ?? [];
+  if (chosen && sessionId) return { of: 'session', id: chosen, sessionId };
   const [, id, at] = orderKey.exec(key) ?? [];
   if (id) return at ? { of: 'occasion', id, at } : { of: 'buyer', id };
   return audience === 'attendees' ? { of: 'seat', id: key } : { of: 'order', id: key };

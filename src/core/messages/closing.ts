@@ -22,6 +22,10 @@ const ofAudience: Readonly<Record<Audience, Record<Language, (event: string) => 
     en: (event) => `a child you look after comes to ${event}`,
     fr: (event) => `un enfant dont vous avez la garde vient à ${event}`,
   },
+  sessions: {
+    en: (event) => `you chose a session of ${event}`,
+    fr: (event) => `vous avez choisi une séance de ${event}`,
+  },
   crew: {
     en: (event) => `you help at ${event}`,
     fr: (event) => `vous êtes bénévole à ${event}`,

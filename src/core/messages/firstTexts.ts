@@ -104,6 +104,17 @@ export const firstTexts: Readonly<Record<Moment, FirstText>> = {
       fr: '{{event}} : il manque une décharge. Signez ici : {{waiver_link}}',
     },
   },
+  'session start': {
+    subject: { en: 'Coming up: {{session}}', fr: 'Bientôt : {{session}}' },
+    body: {
+      en: 'Hello {{name}},\n\nYou chose this session of {{event}}: {{session}}.\n\nThe whole programme: {{event_link}}\n\n{{organization}}',
+      fr: 'Bonjour {{name}},\n\nVous avez choisi cette séance de {{event}} : {{session}}.\n\nTout le programme : {{event_link}}\n\n{{organization}}',
+    },
+    short: {
+      en: '{{event}}: {{session}}. {{event_link}}',
+      fr: '{{event}} : {{session}}. {{event_link}}',
+    },
+  },
   'shift start': {
     subject: { en: 'Your shift tomorrow: {{event}}', fr: 'Votre quart de demain : {{event}}' },
     body: {

@@ -184,6 +184,7 @@ describe('what is there to begin with', () => {
     expect(audienceNames.filter((a) => fieldsOfLine(a).includes('shifts_link'))).toEqual(['crew']);
     expect(audienceNames.filter((a) => !fieldsOfLine(a).includes('manage_link'))).toEqual([
       'guardians',
+      'sessions',
       'crew',
       'following',
     ]);

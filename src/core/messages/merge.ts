@@ -18,6 +18,7 @@ export const mergeFields = {
   waiver_link: 'link to sign the waiver',
   survey_link: 'link to the survey',
   children: 'the children they look after who come',
+  session: 'title, room and time of the session',
   shift: 'role, place and time of the shift',
   shifts_link: "link to the volunteer's own page",
   own_link: "link to the recipient's own page",
@@ -40,6 +41,7 @@ export function fieldsOfLine(audience: Audience): readonly MergeField[] {
   if (audience === 'following') return ofEvent;
   if (audience === 'crew') return [...ofEvent, 'shift', 'shifts_link'];
   // Whoever looks after a child need not be whoever booked: they read nothing of the booking.
+  if (audience === 'sessions') return [...ofEvent, 'session'];
   if (audience === 'guardians') return [...ofEvent, 'children'];
   return audience === 'attendees' ? [...ofEvent, ...ofOrder, 'survey_link'] : [...ofEvent, ...ofOrder];
 }

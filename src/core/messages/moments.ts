@@ -96,6 +96,7 @@ const rules = {
           ? because('nothing to sign')
           : null,
   },
+  'session start': { audiences: ['sessions'], at: (_, anchor) => anchor, ahead: true, optional: true },
   'shift start': { audiences: ['crew'], at: (_, anchor) => anchor, ahead: true },
   doors: { audiences: everybody, at: (event) => event.doorsAt, ahead: true, optional: true },
   start: { audiences: everybody, at: (event) => event.startsAt, ahead: true, optional: true },

@@ -68,6 +68,7 @@ describe('audiences', () => {
     orders: ['order'],
     attendees: ['seat', 'buyer'],
     guardians: ['guardian'],
+    sessions: ['session'],
     crew: ['shift'],
     waiting: ['order'],
     accepted: ['occasion'],
@@ -84,7 +85,9 @@ describe('audiences', () => {
             ? { of, id, at: '2026-07-01T12:00:00.000Z' }
             : of === 'guardian'
               ? { of, id, contactId: id }
-              : { of, id }
+              : of === 'session'
+                ? { of, id, sessionId: id }
+                : { of, id }
         ) as About;
         expect(aboutOf(audience, keyOf(about))).toEqual(about);
       }),
@@ -117,6 +120,7 @@ describe('moments', () => {
     ['absent', event.endsAt],
     ['survey', event.endsAt],
     ['survey unanswered', event.endsAt],
+    ['session start', anchor],
     ['shift start', anchor],
     ['balance due', '2026-08-01T12:00:00.000Z'],
     ['start', event.startsAt],
@@ -133,6 +137,7 @@ describe('moments', () => {
       crew: 'signed up',
       waiting: 'came onto the waitlist',
       following: 'came to follow it',
+      sessions: 'chose it',
     };
     for (const moment of moments)
       for (const audience of momentRule(moment).audiences) {

@@ -3,6 +3,7 @@ export const audiencesEn = {
   orders: 'whoever booked',
   attendees: 'attendees',
   guardians: 'guardians of the children who come',
+  sessions: 'whoever chose the session',
   crew: 'crew',
   waiting: 'parties on the waitlist',
   accepted: 'whoever was accepted',

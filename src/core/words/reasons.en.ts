@@ -106,6 +106,7 @@ const silenceEn = {
     one: 'was written to {{count}} time already',
     other: 'was written to {{count}} times already',
   },
+  'chose after': 'chose it after the moment had passed',
   'one for the household': 'one copy is enough for the household; it goes to {{name}}',
   'same address': 'one copy to this address is enough; it goes to {{name}}',
   'same address, another': 'somebody else at the same address gets the copy',

@@ -29,6 +29,7 @@ export const timesEn = {
   end: 'the end',
   'waiver missing': 'the start, while a waiver is missing',
   'balance due': 'the day to pay',
+  'session start': 'the session',
   'shift start': 'the shift',
   absent: 'the end, to those who did not come',
   survey: 'the end, with the survey',

@@ -1,9 +1,10 @@
+import { wallTimesOf } from '#core/agenda/session.ts';
 import { becauseQuiet } from '#core/contacts/quiet.ts';
 import { shiftMeets } from '#core/crew/narrowing.ts';
 import { type Audience, aboutOf, audiences, keyOf } from '#core/messages/audiences.ts';
 import { type Looked, momentRule, nothingKnown } from '#core/messages/moments.ts';
 import { narrowed } from '#core/seats/narrowing.ts';
-import { dateOf } from '#core/time/wallTime.ts';
+import { dateOf, instantOf } from '#core/time/wallTime.ts';
 import { because } from '#core/words/reasons.ts';
 import type { Queries } from '../db/database.ts';
 import type { EventRow, LineRow } from '../events/store.ts';
@@ -21,6 +22,7 @@ import {
   partyRecipients,
   type Reached,
   type RecipientRow,
+  sessionRecipients,
 } from './store.ts';
 
 /** Who is there to write to, of an event or of one order in it; read once however many lines ask. */
@@ -66,6 +68,8 @@ export function peopleOf(
     attendees: async () => asAttendees(await attendees()),
     guardians: async () =>
       (await guardianRecipients(tx, event.id, { orderId, contactId: null })).map(asGuardian),
+    sessions: async () =>
+      (await sessionRecipients(tx, event.id, { orderId })).map((r) => asSession(r, event)),
     // An order says nothing of the crew.
     crew: async () => (orderId ? [] : (await crew()).map(asVolunteer)),
     waiting: async () => (await partyRecipients(tx, event.id, orderId)).map(asParty),
@@ -106,7 +110,12 @@ export function peopleOf(
     return new Set(
       rows.flatMap(({ key, coveredBy }) => {
         const about = aboutOf(audience, key);
-        if (!(about.of === 'seat' || about.of === 'guardian' ? ids : orders).has(about.id)) return [];
+        if (
+          !(about.of === 'seat' || about.of === 'guardian' || about.of === 'session' ? ids : orders).has(
+            about.id,
+          )
+        )
+          return [];
         // The copy for somebody without an address goes to whoever booked, meant or not.
         return coveredBy && !momentRule(moment).alone ? [key, coveredBy.key] : [key];
       }),
@@ -169,6 +178,15 @@ const asGuardian = (r: Row<typeof guardianRecipients>): RecipientRow => ({
   key: keyOf({ of: 'guardian', id: r.registrationId, contactId: r.contactId! }),
   anchor: r.confirmedAt,
   since: r.confirmedAt,
+});
+
+const asSession = (r: Row<typeof sessionRecipients>, event: EventRow): RecipientRow => ({
+  ...common(r),
+  key: keyOf({ of: 'session', id: r.registrationId, sessionId: r.sessionId }),
+  anchor: event.startsLocal
+    ? instantOf(wallTimesOf(r, event.startsLocal.slice(0, 10)).startsLocal, event.zone)
+    : null,
+  since: r.chosenAt,
 });
 
 const asVolunteer = (r: Row<typeof crewRecipients>): RecipientRow => ({

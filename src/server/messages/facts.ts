@@ -37,6 +37,7 @@ const deciding: readonly (keyof EventPlan)[] = [
   'visibility',
   // An offer may have a waiver of its own.
   'offers',
+  'sessions',
 ];
 
 /** Plans the messages of an event anew; while a change is made, once at its end. */
@@ -67,6 +68,13 @@ async function replanNarrowed(w: Work, of: { eventId: string; orderId: string })
 }
 async function replanSeat(w: Work, of: { eventId: string; registrationId: string }) {
   if (!(await isNarrowed(w.tx, of.eventId))) return undefined;
+  const orderId = await orderOfSeat(w.tx, of.registrationId);
+  return orderId ? replanOrder(w, { eventId: of.eventId, orderId }) : undefined;
+}
+
+/** Sessions are what some lines go by, and what others are about. */
+async function replanChosen(w: Work, of: { eventId: string; registrationId: string }) {
+  if (!(await hasLinesFor(w.tx, of.eventId, ['sessions']))) return replanSeat(w, of);
   const orderId = await orderOfSeat(w.tx, of.registrationId);
   return orderId ? replanOrder(w, { eventId: of.eventId, orderId }) : undefined;
 }
@@ -142,7 +150,7 @@ export const messagesReactions: Reactions = {
   'guest named': replanOrder,
   'answers changed': replanNarrowed,
   'attendance marked': replanSeat,
-  'sessions chosen': replanSeat,
+  'sessions chosen': replanChosen,
   'guest asked': (w, { registrationId, email }) => tellGuest(w, registrationId, email),
   'guests missed': (w, { orderId, count, until }) =>
     tellBuyer(w, orderId, 'guests missing', 'has seats without names', until, undefined, {

@@ -1,7 +1,9 @@
 import type { MessageLinePlan } from '#contract/plan.ts';
+import { wallTimesOf } from '#core/agenda/session.ts';
 import { hoursOf } from '#core/crew/clashes.ts';
 import { titleFor } from '#core/events/french.ts';
 import { writeCalendar } from '#core/exchange/calendar.ts';
+import { aboutOf } from '#core/messages/audiences.ts';
 import { linkMark, withoutMarks } from '#core/messages/links.ts';
 import { fieldsOfLine, type MergeValues, mergeFields } from '#core/messages/merge.ts';
 import { fillSaid, type Said, saidIn } from '#core/messages/said.ts';
@@ -18,7 +20,7 @@ import { sayPlace, sayWhen } from '../events/saying.ts';
 import { type EventRow, readSurvey } from '../events/store.ts';
 import { theOrganization } from '../staff/store.ts';
 import { askedByLink } from './followers.ts';
-import { guardianRecipients, orderRecipients } from './store.ts';
+import { guardianRecipients, orderRecipients, sessionRecipients } from './store.ts';
 
 /** What stands for the name of somebody who has not said it. */
 export const unnamed = { en: 'there', fr: 'à vous' };
@@ -86,6 +88,12 @@ export async function render(
     )
       .map((r) => r.child)
       .join(', ');
+  const about = aboutOf(line.audience, message.recipientKey);
+  if (about.of === 'session' && event.startsLocal) {
+    const only = { orderId: null, seatId: about.id, sessionId: about.sessionId };
+    const [session] = await sessionRecipients(tx, event.id, only);
+    if (session) values.session = saySession(session, event.startsLocal, language);
+  }
   if (line.audience === 'crew' && message.contactId) {
     values.shifts_link = linkMark('crew', message.contactId);
     const shift = await first<SaidShift>(
@@ -137,6 +145,17 @@ export interface SaidShift {
   endsLocal: string;
   startsAt: string;
   endsAt: string;
+}
+
+/** "Otters of the fen, Reedhouse, Sat 8 Aug 10:00–11:00"; with who comes, where that is somebody else. */
+function saySession(
+  s: Awaited<ReturnType<typeof sessionRecipients>>[number],
+  eventStarts: string,
+  language: 'en' | 'fr',
+): string {
+  const { startsLocal, endsLocal } = wallTimesOf(s, eventStarts.slice(0, 10));
+  const when = `${sayShortDate(startsLocal, true, language)} ${sayTime(startsLocal, language)}–${sayTime(endsLocal, language)}`;
+  return `${[readTexts(s.title, language), s.room, when].filter(Boolean).join(', ')}${s.comes && ` (${s.comes})`}`;
 }
 
 /** "Canoe leader, Landing B, Sat 8 Aug 09:00–13:00 (4 h)". */

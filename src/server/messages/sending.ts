@@ -457,6 +457,6 @@ export async function orderOf(
 ): Promise<string | null> {
   const about = aboutOf(audience, message.recipientKey);
   if (about.of === 'shift' || about.of === 'follower') return null;
-  if (about.of !== 'seat' && about.of !== 'guardian') return about.id;
+  if (about.of !== 'seat' && about.of !== 'guardian' && about.of !== 'session') return about.id;
   return orderOfSeat(tx, about.id);
 }

@@ -161,6 +161,47 @@ export const attendeeRecipients = (
   );
 
 /**
+ * Confirmed seats with a session each that has a time, by whoever is reached for it: who sits there, else whoever booked. Of one order,
+ * or of one seat and session alone.
+ */
+export const sessionRecipients = (
+  tx: Queries,
+  eventId: string,
+  only: { orderId: string | null; seatId?: string; sessionId?: string },
+): Promise<
+  (Reached & {
+    registrationId: string;
+    sessionId: string;
+    chosenAt: string;
+    /** Who comes, where that is somebody else. */
+    comes: string;
+    title: { en: string; fr?: string };
+    room: string;
+    day: number;
+    begins: string;
+    ends: string;
+  })[]
+> =>
+  tx.query(
+    withStanding(
+      `select r.id as registration_id, s.id as session_id, case when own.email is null and own.mobile is null then o.buyer_contact_id else r.contact_id end as contact_id,
+         trim(case when own.email is null and own.mobile is null then ${buyer} else r.given_name || ' ' || r.family_name end) as name,
+         case when own.email is null and own.mobile is null then ${orderEmail('o')} else own.email end as email,
+         case when own.email is null and own.mobile is null then ${orderMobile} else own.mobile end as mobile, o.language, o.zone as own_zone,
+         (select ${whyQuiet('c')} from contacts c where c.id = case when own.email is null and own.mobile is null then o.buyer_contact_id else r.contact_id end) as quiet,
+         greatest(t.at, r.confirmed_at) as chosen_at, case when own.email is null and own.mobile is null and r.contact_id is distinct from o.buyer_contact_id
+           then r.given_name else '' end as comes, s.title, coalesce(m.name, '') as room, s.day, s.begins, s.ends
+       from session_seats t join agenda_sessions s on s.id = t.session_id join registrations r on r.id = t.registration_id
+         join orders o on o.id = r.order_id left join rooms m on m.id = s.room_id
+         cross join lateral (select ${emailOf('r.contact_id')} as email, ${mobileOf('r.contact_id')} as mobile) own
+       where r.event_id = $1 and r.state = 'confirmed' and s.removed_at is null and s.day is not null and ($2::uuid is null or o.id = $2)
+         and ($3::uuid is null or r.id = $3) and ($4::uuid is null or s.id = $4)`,
+      'x.chosen_at, x.registration_id, x.session_id',
+    ),
+    [eventId, only.orderId, only.seatId ?? null, only.sessionId ?? null],
+  );
+
+/**
  * Those who look after the children with a confirmed seat, each once a child: who is known to; whoever booked, where nobody is. Of
  * one order, or of one of them alone.
  */
@@ -230,7 +271,7 @@ const aboutOrder = `and recipient_key = any (array(
   select $3::text union all select 'order ' || $3::text union all select id::text from registrations where order_id = $3::uuid
   union all select distinct 'order ' || $3::text || ' ' || to_char(s.at at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"')
     from registrations r join registration_states s on s.registration_id = r.id where r.order_id = $3::uuid
-  union all select key from (select recipient_key as key from messages about where about.event_id = $1 and about.recipient_key like 'guardian %'
+  union all select key from (select recipient_key as key from messages about where about.event_id = $1 and (about.recipient_key like 'guardian %' or about.recipient_key like 'session %')
       and split_part(about.recipient_key, ' ', 2) in (select id::text from registrations where order_id = $3::uuid)) guardians
   union all select f.id::text from registrations r join followers f on f.contact_id = r.contact_id where r.order_id = $3::uuid))`;
 
