@@ -111,6 +111,7 @@ interface Own extends Texts {
   movedOn: string | null;
   language: string;
   languages: string[];
+  zone: string | null;
   doNotContact: boolean;
   deceasedOn: string | null;
   householdId: string | null;
