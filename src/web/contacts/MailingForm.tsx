@@ -207,6 +207,7 @@ export function MailingForm({ to, close }: { to: To; close: () => void }) {
 function EarlierWords({ form }: { form: Form<TextValues> }) {
   const mailings = useAsk('GET /api/mailings').data ?? [];
   const [chosen, choose] = useState('');
+  const [before, setBefore] = useState<{ words: TextValues; of: string } | null>(null);
   const [problem, setProblem] = useState<ApiProblem | null>(null);
   if (!mailings.length) return null;
   const take = async (id: string) => {
@@ -216,10 +217,8 @@ function EarlierWords({ form }: { form: Form<TextValues> }) {
       setProblem(null);
       choose('');
       form.set(typedTexts(said));
-      say(phrase('contacts.wordsTaken', { name }), {
-        label: phrase('common.undo'),
-        run: () => form.set({ subject, preview, body, formatted, frenchFits }),
-      });
+      // What is said beside the dialog is not heard while it is open: the way back stands in it.
+      setBefore({ words: { subject, preview, body, formatted, frenchFits }, of: name });
     } catch (error) {
       if (!(error instanceof ApiProblem)) throw error;
       setProblem(error);
@@ -238,6 +237,21 @@ function EarlierWords({ form }: { form: Form<TextValues> }) {
         ]}
       />
       {chosen && <Button onClick={() => void take(chosen)}>{phrase('contacts.takeWords')}</Button>}
+      {before && !chosen && (
+        <p className="soft" role="status">
+          {phrase('contacts.wordsTaken', { name: before.of })}{' '}
+          <Button
+            look="link"
+            color="verdigris"
+            onClick={() => {
+              form.set(before.words);
+              setBefore(null);
+            }}
+          >
+            {phrase('contacts.wordsBack')}
+          </Button>
+        </p>
+      )}
     </>
   );
 }
