@@ -3,7 +3,13 @@ import { describe, expect, test } from 'vitest';
 import { quietReasons } from '#core/contacts/quiet.ts';
 import { emailKey } from '#core/contacts/reach.ts';
 import { sayReason } from '#core/words/reasons.ts';
-import { type MailingRecipient, mailingTopics, planMailing } from './mailing.ts';
+import {
+  fieldsOfMailing,
+  type MailingRecipient,
+  mailingTopics,
+  planMailing,
+  problemsInMailing,
+} from './mailing.ts';
 
 const person = (name: string, more: Partial<MailingRecipient> = {}): MailingRecipient => ({
   contactId: name,
@@ -17,6 +23,14 @@ const why = (topic: (typeof mailingTopics)[number], recipients: MailingRecipient
   const { planned, leftOut } = planMailing(topic, recipients);
   return [planned.map((p) => p.name), leftOut.map((l) => `${l.recipient.name}: ${sayReason(l.why)}`)];
 };
+
+test('a mailing says of an event only what everybody may know, and only where it is about one', () => {
+  for (const field of fieldsOfMailing(true)) expect(problemsInMailing(`{{${field}}}`, true)).toEqual([]);
+  const without = (text: string) => problemsInMailing(text, false).map((p) => p.code);
+  expect(without('{{name}} {{own_link}}')).toEqual([]);
+  expect(without('{{event}}')).toEqual(['field-elsewhere']);
+  expect(problemsInMailing('{{manage_link}}', true).map((p) => p.code)).toEqual(['field-elsewhere']);
+});
 
 describe('a mailing', () => {
   const people = [

@@ -115,6 +115,8 @@ describe('several as one', () => {
     // With nothing alike, one behind the other; a heading of nothing is not there.
     expect(asOne(said('A', 'a'), [said('B', 'b')]).body).toBe('a\n\nB\n\nb');
     expect(asOne(said('A', 'a', 'b'), [said('B', 'b')]).body).toBe('a\n\nb');
+    // In another order it is not said once more either.
+    expect(asOne(said('A', 'a', 'b', 'c'), [said('A', 'c', 'a', 'd')]).body).toBe('a\n\nb\n\nc\n\nd');
   });
 
   test('are formatted where one of them is', () => {

@@ -146,5 +146,10 @@ describe('row by row', () => {
     expect(back).toMatchObject([{ name: 'Boats' }, { name: 'Day' }, { offsetDays: -6 }, { name: 'Thanks' }]);
     expect(here.messages.map((m) => m.id)).not.toContain(back.at(-1)!.id);
     expect(carryRows(there, here, 'messages', [], newId).messages).toEqual(here.messages);
+    // Nothing of its own gives its place up for it.
+    const own = plan({ messages: [line('n9', 'Boats')] });
+    expect(
+      carryRows(plan({ messages: [line('m3', 'Thanks')] }), own, 'messages', ['m3'], newId).messages,
+    ).toMatchObject([{ id: 'n9', name: 'Boats' }, { name: 'Thanks' }]);
   });
 });
