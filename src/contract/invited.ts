@@ -52,7 +52,7 @@ export const invitedContract = contract({
     params: idParams,
     body: z.object({
       contactIds: z.array(id).max(100_000).default([]),
-      /** Only who may read about everybody invites a whole segment. */
+      /** Only who may read it invites a whole segment. */
       segmentId: id.optional(),
       companions: companions.default(0),
       /** Takes back the invitations of these who were not written to and said nothing. */

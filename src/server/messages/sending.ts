@@ -91,7 +91,8 @@ export async function sendMessages(
   try {
     claimed = await inTransaction(app, systemActor, async (w) => {
       const messages = await w.tx.query<StoredMessage>(
-        `select ${columns} from messages where id = any($1) order by next_try_at, id for update`,
+        // Whoever works on one of several is not waited for, holding the others.
+        `select ${columns} from messages where id = any($1) order by next_try_at, id for update ${ids.length > 1 ? 'skip locked' : ''}`,
         [ids],
       );
       const ready: Claimed[] = [];
@@ -115,6 +116,7 @@ export async function sendMessages(
     for (const id of ids) if (goesOn()) await sendMessages(app, [id], goesOn);
     return ids.length;
   }
+  if (!looked && ids.length > 1) return sendMessages(app, ids.slice(0, 1), goesOn);
   let sure = Date.now();
   for (const one of claimed) {
     await breathe();
@@ -232,7 +234,7 @@ async function withOthers(
   if (!line || !at || under === null) return { others: [], text };
   const soon = await w.tx.query<StoredMessage>(
     `select ${columns} from messages where event_id = $1 and contact_id = $2 and id <> $3 and state = 'planned' and line_id is not null
-       and planned_for >= $4 and planned_for <= $5 order by planned_for, id for update`,
+       and planned_for >= $4 and planned_for <= $5 order by planned_for, id for update skip locked`,
     [message.eventId, message.contactId, message.id, at, joinedUntil(at)],
   );
   const others: StoredMessage[] = [];

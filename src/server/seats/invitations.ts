@@ -1,5 +1,4 @@
 import type { invitedContract } from '#contract/invited.ts';
-import { isCoordinator } from '#core/access/viewer.ts';
 import { repliesOf } from '#core/admission/invitation.ts';
 import type { QuietReason } from '#core/contacts/quiet.ts';
 import { titleFor } from '#core/events/french.ts';
@@ -146,7 +145,6 @@ export const invitedHandlers: Handlers<typeof invitedContract> = {
     const event = await eventFor(c, c.params.id, 'plan', 'change', true);
     const { contactIds, segmentId, companions, remove } = c.body;
     if (remove) return { contactIds: await uninviteAll(c, event.id, contactIds) };
-    if (segmentId && !isCoordinator(c.staff)) throw refused('not-allowed', {}, 403);
     const added = contactIds.length ? await invite(c, event.id, contactIds, companions) : [];
     if (!segmentId) return { contactIds: added };
     const all = await idsWhere(c.tx, await conditionOfSegment(c.tx, segmentId, c.now, c.staff, 'writing'));
