@@ -49,12 +49,14 @@ export interface Mailed {
   said: boolean | null;
 }
 
+/** What has to be known of a contact `c` to write to them about a topic, as SQL. */
+export const mailedColumns = (topic: string): string =>
+  `c.id as contact_id, trim(c.given_name || ' ' || c.family_name) as name, coalesce(nullif(c.given_name, ''), c.family_name) as given,
+   ${emailOf('c.id')} as email, c.language, ${whyQuiet('c')} as quiet, ${lastWord('c.id', topic)} as said`;
+
 const readRecipients = (tx: Queries, ids: readonly string[], topic: MailingTopic) =>
   tx.query<Mailed>(
-    `select c.id as contact_id, trim(c.given_name || ' ' || c.family_name) as name, coalesce(nullif(c.given_name, ''), c.family_name) as given,
-       ${emailOf('c.id')} as email, c.language, ${whyQuiet('c')} as quiet,
-       ${lastWord('c.id', '$2')} as said
-     from contacts c where c.id = any($1) and c.merged_into is null order by c.family_name, c.given_name, c.id`,
+    `select ${mailedColumns('$2')} from contacts c where c.id = any($1) and c.merged_into is null order by c.family_name, c.given_name, c.id`,
     [ids, topic],
   );
 

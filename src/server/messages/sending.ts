@@ -280,6 +280,7 @@ async function handOver(app: App, { message, send }: Claimed): Promise<void> {
     };
   }
   await inTransaction(app, systemActor, async (w) => {
+    const again = failure && !failure.forGood ? nextTryOf(message, w.now) : null;
     if (message.carries)
       await w.tx.query(
         failure === null
@@ -287,12 +288,7 @@ async function handOver(app: App, { message, send }: Claimed): Promise<void> {
           : // Each goes as it would without the other: with its next try, where that is soon, or by itself.
             `update messages set state = 'planned', next_try_at = $2, went_with = null, subject = null, body = null, formatted = null,
                closing = '', headers = null where went_with = $1 and state = 'due'`,
-        [
-          message.id,
-          failure && !failure.forGood
-            ? (nextTry(message.attempts, w.now, spreadOf(message.id)) ?? w.now)
-            : w.now,
-        ],
+        [message.id, again ?? w.now],
       );
     if (failure === null)
       await w.tx.query(
@@ -305,13 +301,16 @@ async function handOver(app: App, { message, send }: Claimed): Promise<void> {
   });
 }
 
+const nextTryOf = ({ id, attempts }: Pick<StoredMessage, 'id' | 'attempts'>, now: string): string | null =>
+  nextTry(attempts, now, spreadOf(id));
+
 /** Keeps when a message is tried again, or that it is not. */
 async function tryAgain(
   w: Work,
   message: Pick<StoredMessage, 'id' | 'attempts'>,
   failure: string,
 ): Promise<void> {
-  const again = nextTry(message.attempts, w.now, spreadOf(message.id));
+  const again = nextTryOf(message, w.now);
   await update(w.tx, 'messages', message.id, {
     state: 'failed',
     nextTryAt: again,

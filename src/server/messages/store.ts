@@ -161,7 +161,7 @@ export const attendeeRecipients = (
   );
 
 /**
- * Confirmed seats with a session each that has a time, by whoever is reached for it: who sits there, else whoever booked. Of one order,
+ * Confirmed seats with a session each that has a time, by whoever is written to about it: who sits there where they have an address, else whoever booked. Of one order,
  * or of one seat and session alone.
  */
 export const sessionRecipients = (
@@ -184,16 +184,17 @@ export const sessionRecipients = (
 > =>
   tx.query(
     withStanding(
-      `select r.id as registration_id, s.id as session_id, case when own.email is null and own.mobile is null then o.buyer_contact_id else r.contact_id end as contact_id,
-         trim(case when own.email is null and own.mobile is null then ${buyer} else r.given_name || ' ' || r.family_name end) as name,
-         case when own.email is null and own.mobile is null then ${orderEmail('o')} else own.email end as email,
-         case when own.email is null and own.mobile is null then ${orderMobile} else own.mobile end as mobile, o.language, o.zone as own_zone,
-         (select ${whyQuiet('c')} from contacts c where c.id = case when own.email is null and own.mobile is null then o.buyer_contact_id else r.contact_id end) as quiet,
-         greatest(t.at, r.confirmed_at) as chosen_at, case when own.email is null and own.mobile is null and r.contact_id is distinct from o.buyer_contact_id
-           then r.given_name else '' end as comes, s.title, coalesce(m.name, '') as room, s.day, s.begins, s.ends
+      `select r.id as registration_id, s.id as session_id, case when own.email is null then o.buyer_contact_id else r.contact_id end as contact_id,
+         trim(case when own.email is null then ${buyer} else r.given_name || ' ' || r.family_name end) as name,
+         coalesce(own.email, ${orderEmail('o')}) as email, case when own.email is null then ${orderMobile} else ${mobileOf('r.contact_id')} end as mobile,
+         o.language, o.zone as own_zone,
+         (select ${whyQuiet('c')} from contacts c where c.id = case when own.email is null then o.buyer_contact_id else r.contact_id end) as quiet,
+         greatest(t.at, r.confirmed_at) as chosen_at,
+         case when own.email is null and r.contact_id is distinct from o.buyer_contact_id then r.given_name else '' end as comes,
+         s.title, coalesce(m.name, '') as room, s.day, s.begins, s.ends
        from session_seats t join agenda_sessions s on s.id = t.session_id join registrations r on r.id = t.registration_id
          join orders o on o.id = r.order_id left join rooms m on m.id = s.room_id
-         cross join lateral (select ${emailOf('r.contact_id')} as email, ${mobileOf('r.contact_id')} as mobile) own
+         cross join lateral (select ${emailOf('r.contact_id')} as email) own
        where r.event_id = $1 and r.state = 'confirmed' and s.removed_at is null and s.day is not null and ($2::uuid is null or o.id = $2)
          and ($3::uuid is null or r.id = $3) and ($4::uuid is null or s.id = $4)`,
       'x.chosen_at, x.registration_id, x.session_id',

@@ -1,6 +1,5 @@
 import type { invitedContract } from '#contract/invited.ts';
 import { repliesOf } from '#core/admission/invitation.ts';
-import type { QuietReason } from '#core/contacts/quiet.ts';
 import { titleFor } from '#core/events/french.ts';
 import { hideLinks, linkMark } from '#core/messages/links.ts';
 import { planMailing } from '#core/messages/mailing.ts';
@@ -8,7 +7,6 @@ import { fillSaid, type Said, type SaidTexts, saidIn } from '#core/messages/said
 import { because, type Reason } from '#core/words/reasons.ts';
 import { type SignedIn, type Work, whatIf } from '../app/app.ts';
 import { record } from '../app/record.ts';
-import { emailOf, lastWord, whyQuiet } from '../contacts/quiet.ts';
 import type { Queries } from '../db/database.ts';
 import { eventFor } from '../events/access.ts';
 import { inShort, sayPlace, sayWhen } from '../events/saying.ts';
@@ -16,7 +14,7 @@ import { type EventRow, readEvent } from '../events/store.ts';
 import type { Handlers } from '../http/handle.ts';
 import { refused } from '../http/problem.ts';
 import { textOfLetter } from '../messages/letterTexts.ts';
-import { saidLeftOut } from '../messages/mailed.ts';
+import { type Mailed, mailedColumns, saidLeftOut } from '../messages/mailed.ts';
 import { type Outgoing, putOut } from '../messages/outbox.ts';
 import { conditionOfSegment } from '../records/asking.ts';
 import { idsWhere } from '../records/store.ts';
@@ -35,24 +33,15 @@ import { theOrganization } from '../staff/store.ts';
 /** How often one person is written to about one invitation. */
 const mostLetters = 3;
 
-interface InvitedRecipient {
+interface InvitedRecipient extends Mailed {
   id: string;
-  contactId: string;
-  name: string;
-  given: string;
-  email: string | null;
-  language: 'en' | 'fr';
-  quiet: QuietReason | null;
-  said: boolean | null;
   written: number;
 }
 
 /** Everybody invited who has said neither yes nor no. */
 const readSilent = (tx: Queries, eventId: string): Promise<InvitedRecipient[]> =>
   tx.query<InvitedRecipient>(
-    `select i.id, c.id as contact_id, trim(c.given_name || ' ' || c.family_name) as name, coalesce(nullif(c.given_name, ''), c.family_name) as given,
-       ${emailOf('c.id')} as email, c.language, ${whyQuiet('c')} as quiet, ${lastWord('c.id', "'invitations'")} as said, i.written
-     from event_invited i join contacts c on c.id = i.contact_id
+    `select i.id, i.written, ${mailedColumns("'invitations'")} from event_invited i join contacts c on c.id = i.contact_id
      where i.event_id = $1 and (i.answer is null or i.answer = 'perhaps') order by c.family_name, c.given_name, c.id`,
     [eventId],
   );
