@@ -165,6 +165,9 @@ describe('a reply to a message', () => {
       });
     expect((await again('')).problem).toMatchObject({ status: 409, code: 'answered-meanwhile' });
     expect((await again('Yes, on a lead.')).status).toBe(201);
+    // Both go, also within one instant of a clock that stands still.
+    await world.runner.run();
+    expect((await mailTo(address)).at(-1)!.body).toContain('No dogs.');
     const put = (settled: boolean) =>
       odalys.call('PUT /api/incoming/:id', { params: { id: one!.id }, body: { settled } });
     await put(false);

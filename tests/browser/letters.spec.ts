@@ -57,7 +57,28 @@ test('a letter is written our own way; whoever gets it writes back, and is answe
   await checkAccess(page);
   await page.getByRole('button', { name: 'Answer', exact: true }).click();
   await page.getByLabel('Answer to Second Sedge').fill('Until Friday, we think.');
+  // Somebody else answers meanwhile, and this page does not know yet.
+  let release: () => void = () => undefined;
+  const released = new Promise<void>((resolve) => {
+    release = resolve;
+  });
+  await page.route(/\/api\/incoming(?:\?|$)/u, async (route) => {
+    await released;
+    await route.continue();
+  });
+  const [came] = (await anyone.call('GET /api/incoming')).rows;
+  await anyone.call('POST /api/incoming/:id/answer', {
+    params: { id: came!.id },
+    body: { words: 'Hard to say.' },
+  });
   await page.getByRole('button', { name: 'Send the answer' }).click();
+  await expect(page.getByText('Read it, then send yours', { exact: false })).toBeVisible();
+  release();
+  await expect(page.getByText('Hard to say.')).toBeVisible();
+  await expect(page.getByText('Is yours still needed?', { exact: false })).toBeVisible();
+  await checkAccess(page);
+  await page.getByRole('button', { name: 'Send the answer' }).click();
+  await expect(page.getByText('Until Friday, we think.')).toBeVisible();
   await expect(page.getByText('Answered by Odalys Ferrant', { exact: false })).toBeVisible();
   expect(await linkTo(site, 'second.sedge@harbourpost.example', /Until Friday, we think\./u)).toBeTruthy();
 });

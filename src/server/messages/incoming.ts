@@ -164,7 +164,7 @@ export const incomingHandlers: Handlers<typeof incomingContract> = {
     const { name: organization } = await theOrganization(c.tx);
     await planDirect(c, {
       kind: 'our answer',
-      key: `our answer:${one.id}:${c.now}`,
+      key: `our answer:${one.id}:${c.app.ids.id()}`,
       // Where it says it is from anybody can write: the answer goes where we had written.
       to: {
         name: one.name,

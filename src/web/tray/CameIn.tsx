@@ -1,7 +1,9 @@
 import { chakra } from '@chakra-ui/react';
+import { useQueryClient } from '@tanstack/react-query';
 import { useEffect, useId, useRef, useState } from 'react';
 import { Link } from 'react-router';
 import { type Incoming, incomingContract } from '#contract/incoming.ts';
+import { askAnewAfter } from '#web/topics.ts';
 import { Button } from '../kit/Button.tsx';
 import { Form } from '../kit/form/Form.tsx';
 import { LongText } from '../kit/form/fields.tsx';
@@ -120,6 +122,7 @@ function One({ one, openMessage }: { one: Incoming; openMessage: (id: string) =>
 
 function Answer({ one, done }: { one: Incoming; done: () => void }) {
   const typed = useId();
+  const client = useQueryClient();
   useEffect(() => document.getElementById(typed)?.querySelector('textarea')?.focus(), [typed]);
   // What was answered before this one was begun; what somebody answers meanwhile is said.
   const seen = useRef(one.answer);
@@ -128,7 +131,9 @@ function Answer({ one, done }: { one: Incoming; done: () => void }) {
     if (seen.current === one.answer) return;
     seen.current = one.answer;
     setMeanwhile(true);
-  }, [one.answer]);
+    // What was answered stands further down: whoever is writing stays where they write.
+    requestAnimationFrame(() => document.getElementById(typed)?.scrollIntoView({ block: 'center' }));
+  }, [one.answer, typed]);
   const form = useForm({
     values: { words: '' },
     request: ({ words }) =>
@@ -141,6 +146,11 @@ function Answer({ one, done }: { one: Incoming; done: () => void }) {
       done();
     },
   });
+  // Refused because of what somebody answered: that is read at once.
+  const refused = form.problems.length > 0;
+  useEffect(() => {
+    if (refused) void askAnewAfter(client, 'POST /api/incoming/:id/answer');
+  }, [refused, client]);
   return (
     <div className="form" id={typed}>
       <Form
