@@ -80,7 +80,7 @@ export function MailingResults({ id, close }: { id: string; close: () => void })
                 {l.people > l.names.length && ' …'}
               </p>
             ))}
-            <chakra.div marginTop="12px" borderTop="1px solid" borderColor="line" paddingTop="8px">
+            <chakra.div marginTop="16px">
               {(['en', 'fr'] as const).map((language) => {
                 const { subject, body, formatted } = saidIn(r.said, language);
                 const text = body || (formatted ? plainText(formatted) : '');

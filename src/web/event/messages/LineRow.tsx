@@ -155,7 +155,10 @@ export function LineRow({
                     <td>
                       <Person id={r.contactId} name={r.name} />
                     </td>
-                    <td className="soft">{r.address}</td>
+                    {/* On a phone the name says it: what can be done fits beside it. */}
+                    <chakra.td className="soft" display={{ base: 'none', md: 'table-cell' }}>
+                      {r.address}
+                    </chakra.td>
                     <td className={r.state === 'failed' ? 'late' : ''}>
                       {term(r.state)} {at(r.sentAt ?? r.plannedFor)}
                       {r.whyNot && `: ${r.whyNot}`}
