@@ -159,7 +159,8 @@ describe('an event that is paid in another currency than the organization’s', 
     ]);
     const csv = String(await marit.call('GET /api/ledger.csv', { query: { eventId: abroad.id } }));
     expect(csv).toContain('30.00,EUR');
-    expect(csv).not.toContain('CAD');
+    // The processor’s reference is hexadecimal and may hold these three letters.
+    expect(csv).not.toContain(',CAD');
 
     // One person gave in both: each by itself, and a segment by amount asks in the organization’s.
     const { rows } = await odalys.call('GET /api/events/:id/registrations', { params: { id: abroad.id } });

