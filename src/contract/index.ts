@@ -49,6 +49,7 @@ import { tiesContract } from './ties.ts';
 import { timeContract } from './time.ts';
 import { viewsContract } from './views.ts';
 import { waiversContract } from './waivers.ts';
+import { yearRoundContract } from './yearRound.ts';
 
 /** Every endpoint of the product. The server, the web client and the OpenAPI description are typed from it. */
 export const everything = {
@@ -99,6 +100,7 @@ export const everything = {
   ...noticesContract,
   ...incomingContract,
   ...lettersContract,
+  ...yearRoundContract,
   ...doorsContract,
   ...surveysContract,
   ...outcomesContract,

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { audienceNames } from '#core/messages/audiences.ts';
+import { type Audience, audiences } from '#core/messages/audiences.ts';
 import { channels } from '#core/messages/channels.ts';
 import { messageStates } from '#core/messages/states.ts';
 import type { Doc } from '#core/text/types.ts';
@@ -31,12 +31,12 @@ export type MessageRow = z.infer<typeof messageRow>;
 /** A message of a line, also one that there is none of because somebody does not get it. */
 const messageOfLine = messageRow.extend({ key: z.string() });
 export type MessageOfLine = z.infer<typeof messageOfLine>;
-const lineOfPlan = z.object({
+export const lineOfPlan = z.object({
   lineId: id,
   name: z.string(),
   when: z.string(),
   channel: z.enum(channels),
-  audience: z.enum(audienceNames),
+  audience: z.enum(Object.keys(audiences) as [Audience, ...Audience[]]),
   off: z.boolean(),
   /** When it was sent by hand. */
   sentByHandAt: instant.nullable(),
@@ -64,7 +64,7 @@ const recipientKey = z
   .string()
   .regex(/^(?:(?:order )?[\da-f-]{36}(?: [\d:.TZ-]+)?|(?:guardian|session) [\da-f-]{36} [\da-f-]{36})$/u);
 const lineParams = z.object({ id, lineId: id });
-const previewed = z.object({
+export const previewed = z.object({
   name: z.string(),
   address: z.string().nullable(),
   channel: z.enum(channels),

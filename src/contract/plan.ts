@@ -185,32 +185,36 @@ export const saidShape = {
   /** The English that the French was written for, in short: where it is another by now, the French lags behind. Empty where nobody knows. */
   frenchOf: text(20).default(''),
 };
+/** When a line goes out and how, whatever it is a line of. */
+export const lineShape = {
+  id,
+  name: text(80).min(1, 'line-unnamed'),
+  offsetDays: offset(offsetLimits.days),
+  offsetMinutes: offset(offsetLimits.minutes),
+  usefulMinutes: z
+    .int()
+    .min(1)
+    .max(60 * 24 * offsetLimits.days, 'offset-too-far')
+    .nullable()
+    .default(null),
+  workingDays: z.boolean().default(false),
+  household: z.boolean().default(false),
+  off: z.boolean().default(false),
+};
+/** Days and minutes count the same way. */
+export const oneWay = (line: { offsetDays: number; offsetMinutes: number }): boolean =>
+  line.offsetDays * line.offsetMinutes >= 0;
 export const messageLine = z
   .object({
-    id,
-    name: text(80).min(1, 'line-unnamed'),
+    ...lineShape,
     moment: z.enum(moments),
-    offsetDays: offset(offsetLimits.days),
-    offsetMinutes: offset(offsetLimits.minutes),
     channel: z.enum(channels).default('email'),
     audience: z.enum(audienceNames),
     late: z.enum(lateRules).default('skip'),
-    usefulMinutes: z
-      .int()
-      .min(1)
-      .max(60 * 24 * offsetLimits.days, 'offset-too-far')
-      .nullable()
-      .default(null),
-    workingDays: z.boolean().default(false),
-    household: z.boolean().default(false),
     narrowed: z.array(condition).max(10).default([]),
-    off: z.boolean().default(false),
     ...saidShape,
   })
-  .refine((line) => line.offsetDays * line.offsetMinutes >= 0, {
-    path: ['offsetMinutes'],
-    error: 'offset-both-ways',
-  })
+  .refine(oneWay, { path: ['offsetMinutes'], error: 'offset-both-ways' })
   .refine((line) => momentRule(line.moment).audiences.includes(line.audience), {
     path: ['audience'],
     error: 'audience-elsewhere',

@@ -12,6 +12,7 @@ import { nextPledgeSql } from './giving/store.ts';
 import type { DueKind } from './jobs/runner.ts';
 import { cameBack } from './messages/delivery.ts';
 import { nextMessageSql, nextMessagesSql, sendMessages } from './messages/sending.ts';
+import { nextYearSql, planStale } from './messages/yearRound.ts';
 import { carryLot, nextCarrySql } from './money/carrying.ts';
 import { askAgain } from './money/charging.ts';
 import { askRefund, nextRefundSql, nextStatementSql, readStatement, takeNotice } from './money/statement.ts';
@@ -134,6 +135,11 @@ export const dueKinds: readonly DueKind[] = [
     run: async (app) => {
       await carryLot(app);
     },
+  },
+  {
+    what: 'whose memberships or gifts changed',
+    next: nextYearSql,
+    run: (app) => planStale(app),
   },
   {
     what: 'messages',

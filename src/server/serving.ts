@@ -44,6 +44,7 @@ import { incomingHandlers } from './messages/incoming.ts';
 import { lettersHandlers } from './messages/letterTexts.ts';
 import { followCounted, mailingsHandlers } from './messages/mailings.ts';
 import { messagesHandlers } from './messages/routes.ts';
+import { yearRoundHandlers } from './messages/yearRoundRoutes.ts';
 import { mineHandlers } from './mine/routes.ts';
 import { cardsHandlers } from './money/cards.ts';
 import { eventAccountHandlers } from './money/eventAccount.ts';
@@ -135,6 +136,7 @@ export function makeServer(app: App, options: ServerOptions): Express {
     ...noticesHandlers,
     ...incomingHandlers,
     ...lettersHandlers,
+    ...yearRoundHandlers,
     ...doorsHandlers,
     ...surveysHandlers,
     ...outcomesHandlers,

@@ -2,12 +2,12 @@ import { afterAll, beforeAll, beforeEach } from 'vitest';
 import type { MessageLinePlan } from '#contract/plan.ts';
 import { firstTextFor } from '#core/messages/firstTexts.ts';
 import { plainLine } from '#core/messages/lines.ts';
-import { type Moment, momentRule } from '#core/messages/moments.ts';
+import { type EventMoment, momentRule } from '#core/messages/moments.ts';
 import { type Caller, makeWorld, type World } from './harness.ts';
 import { type OpenEvent, openEvent, orderFor } from './scenes.ts';
 
 /** A line on a moment, with its first words. */
-export function lineOn(moment: Moment, part: Partial<MessageLinePlan> = {}): MessageLinePlan {
+export function lineOn(moment: EventMoment, part: Partial<MessageLinePlan> = {}): MessageLinePlan {
   const audience = part.audience ?? momentRule(moment).audiences[0];
   const { subject, body } = firstTextFor(moment, audience);
   return {

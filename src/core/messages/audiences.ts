@@ -4,6 +4,8 @@ import { say, words } from '#core/words/spoken.ts';
 
 /** Whom a line of a message plan is for. */
 interface AudienceRule {
+  /** Whose people they are: an event’s, or the organization’s all year round. */
+  of: 'event' | 'organization';
   /** Who gets one copy: everybody under their own key, or every address once. */
   copies: 'each' | 'address';
   /** Why somebody gets nothing who came to be among them after the moment had passed. */
@@ -14,25 +16,38 @@ interface AudienceRule {
 
 /** Every audience there is. A new one is an entry here, and who is in it in `server/messages/audiences.ts`. */
 export const audiences = {
-  orders: { copies: 'each', after: 'registered after', narrowedBy: 'confirmed seats' },
-  attendees: { copies: 'address', after: 'registered after', narrowedBy: 'confirmed seats' },
+  orders: { of: 'event', copies: 'each', after: 'registered after', narrowedBy: 'confirmed seats' },
+  attendees: { of: 'event', copies: 'address', after: 'registered after', narrowedBy: 'confirmed seats' },
   /** Those who look after the children who come; whoever booked, where nobody is known to. */
-  guardians: { copies: 'address', after: 'registered after', narrowedBy: 'confirmed seats' },
+  guardians: { of: 'event', copies: 'address', after: 'registered after', narrowedBy: 'confirmed seats' },
   /** Those on seats that have a seat at a session of the agenda; each session for itself. */
-  sessions: { copies: 'each', after: 'chose after', narrowedBy: 'confirmed seats' },
-  crew: { copies: 'each', after: 'signed up after', narrowedBy: 'shifts' },
-  waiting: { copies: 'each', after: 'waitlisted after', narrowedBy: 'all seats' },
-  accepted: { copies: 'each', after: 'registered after', narrowedBy: 'all seats' },
-  offered: { copies: 'each', after: 'registered after', narrowedBy: 'all seats' },
-  'given up': { copies: 'each', after: 'registered after', narrowedBy: 'all seats' },
+  sessions: { of: 'event', copies: 'each', after: 'chose after', narrowedBy: 'confirmed seats' },
+  crew: { of: 'event', copies: 'each', after: 'signed up after', narrowedBy: 'shifts' },
+  waiting: { of: 'event', copies: 'each', after: 'waitlisted after', narrowedBy: 'all seats' },
+  accepted: { of: 'event', copies: 'each', after: 'registered after', narrowedBy: 'all seats' },
+  offered: { of: 'event', copies: 'each', after: 'registered after', narrowedBy: 'all seats' },
+  'given up': { of: 'event', copies: 'each', after: 'registered after', narrowedBy: 'all seats' },
   /** Those who want to hear of it without a seat. */
-  following: { copies: 'address', after: 'followed after', narrowedBy: null },
+  following: { of: 'event', copies: 'address', after: 'followed after', narrowedBy: null },
+  /** Those whose membership has a last day; each membership for itself. */
+  members: { of: 'organization', copies: 'each', after: 'joined after', narrowedBy: null },
+  /** Those who gave something; each gift for itself, of monthly ones the first. */
+  givers: { of: 'organization', copies: 'each', after: 'gave after', narrowedBy: null },
 } as const satisfies Record<string, AudienceRule>;
 
 export const sayAudience = (audience: Audience): string => say(words().audiences[audience]);
 
 export type Audience = keyof typeof audiences;
-export const audienceNames = Object.keys(audiences) as [Audience, ...Audience[]];
+/** Those an event has, and those the organization has. */
+type AudienceOf<Owner extends AudienceRule['of']> = {
+  [A in Audience]: (typeof audiences)[A]['of'] extends Owner ? A : never;
+}[Audience];
+export type EventAudience = AudienceOf<'event'>;
+export type YearAudience = AudienceOf<'organization'>;
+export const isOfEvent = (audience: Audience): audience is EventAudience =>
+  audiences[audience].of === 'event';
+const names = Object.keys(audiences) as Audience[];
+export const audienceNames = names.filter(isOfEvent) as [EventAudience, ...EventAudience[]];
 
 /** What a message to somebody is about, in an audience. */
 export type About =
@@ -62,7 +77,7 @@ export function keyOf(about: About): string {
 }
 
 /** What a key of an audience is about. */
-export function aboutOf(audience: Audience, key: string): About {
+export function aboutOf(audience: EventAudience, key: string): About {
   if (audience === 'crew') return { of: 'shift', id: key };
   if (audience === 'following') return { of: 'follower', id: key };
   const [, seat, contactId] = guardianKey.exec(key) ?? [];

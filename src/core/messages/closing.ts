@@ -1,4 +1,4 @@
-import type { Audience } from './audiences.ts';
+import type { EventAudience } from './audiences.ts';
 import { linkMark } from './links.ts';
 import type { MailingTopic } from './mailing.ts';
 
@@ -7,9 +7,11 @@ type Language = 'en' | 'fr';
 const nbsp = '\u00A0';
 
 /** Why somebody gets a mail. */
-export type Why = { of: 'line'; audience: Audience; event: string } | { of: 'mailing'; topic: MailingTopic };
+export type Why =
+  | { of: 'line'; audience: EventAudience; event: string }
+  | { of: 'mailing'; topic: MailingTopic };
 
-const ofAudience: Readonly<Record<Audience, Record<Language, (event: string) => string>>> = {
+const ofAudience: Readonly<Record<EventAudience, Record<Language, (event: string) => string>>> = {
   orders: {
     en: (event) => `you booked seats for ${event}`,
     fr: (event) => `vous avez réservé pour ${event}`,

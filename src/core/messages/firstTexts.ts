@@ -1,6 +1,6 @@
-import type { Audience } from './audiences.ts';
+import type { Audience, EventAudience } from './audiences.ts';
 import { plainLine } from './lines.ts';
-import { type Moment, momentRule } from './moments.ts';
+import { type EventMoment, type Moment, momentRule } from './moments.ts';
 import type { MessageText, Texts } from './texts.ts';
 
 /** What a line says until somebody writes something else: in a mail, and in a text message. */
@@ -195,6 +195,31 @@ export const firstTexts: Readonly<Record<Moment, FirstText>> = {
       fr: 'Qu’avez-vous pensé de {{event}} ? {{survey_link}}',
     },
   },
+  'membership ends': {
+    subject: {
+      en: 'Your membership of {{organization}} ends on {{ends}}',
+      fr: 'Votre adhésion à {{organization}} se termine le {{ends}}',
+    },
+    body: {
+      en: 'Hello {{name}},\n\nThe last day of your membership is {{ends}}. We would be glad if you stayed. To go on, or to tell us that you do not want to, just answer this message.\n\nWhat we know of you: {{own_link}}\n\n{{organization}}',
+      fr: 'Bonjour {{name}},\n\nLe dernier jour de votre adhésion est le {{ends}}. Nous serions heureux que vous restiez. Pour continuer, ou pour nous dire que vous ne le souhaitez pas, répondez simplement à ce message.\n\nCe que nous savons de vous : {{own_link}}\n\n{{organization}}',
+    },
+    short: {
+      en: '{{organization}}: the last day of your membership is {{ends}}. {{own_link}}',
+      fr: '{{organization}} : le dernier jour de votre adhésion est le {{ends}}. {{own_link}}',
+    },
+  },
+  'gift made': {
+    subject: { en: 'What your gift did', fr: 'Ce que votre don a permis' },
+    body: {
+      en: 'Hello {{name}},\n\nOn {{given_on}} you gave {{gift}} ({{purpose}}). Thank you once more.\n\n{{organization}}',
+      fr: 'Bonjour {{name}},\n\nLe {{given_on}}, vous avez donné {{gift}} ({{purpose}}). Merci encore.\n\n{{organization}}',
+    },
+    short: {
+      en: '{{organization}}: thank you once more for your gift of {{gift}}.',
+      fr: '{{organization}} : merci encore pour votre don de {{gift}}.',
+    },
+  },
 };
 
 /** What those are told who have no booking: there is no pass, and nothing of theirs to change. */
@@ -248,10 +273,10 @@ export function firstTextFor(moment: Moment, audience: Audience): FirstText {
 /** A line as an event begins with it. */
 export interface FirstLine extends MessageText {
   name: string;
-  moment: Moment;
+  moment: EventMoment;
   offsetDays: number;
   offsetMinutes: number;
-  audience: Audience;
+  audience: EventAudience;
   channel: typeof plainLine.channel;
   late: typeof plainLine.late;
   usefulMinutes: null;
@@ -265,7 +290,7 @@ export interface FirstLine extends MessageText {
 
 const line = (
   name: string,
-  moment: Moment,
+  moment: EventMoment,
   { days = 0, minutes = 0 }: { days?: number; minutes?: number },
   { subject, body }: MessageText = firstTexts[moment],
 ): FirstLine => ({

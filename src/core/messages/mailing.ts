@@ -43,6 +43,14 @@ export const followingDays = 14;
 const needsYes = (topic: MailingTopic): topic is 'newsletter' | 'appeals' =>
   topic === 'newsletter' || topic === 'appeals';
 
+/** Why somebody is not written to about a topic, by what they said last about it by email (null where they never did); null where they are. */
+export const whyNotAbout = (topic: MailingTopic, said: boolean | null): Reason | null =>
+  topic !== 'notice' && said === false
+    ? because(`said no to ${topic}`)
+    : needsYes(topic) && said !== true
+      ? because(`no yes to ${topic}`)
+      : null;
+
 /** Somebody a mailing could go to. */
 export interface MailingRecipient {
   /** Null for a guest whose address is all we know. */
@@ -70,9 +78,8 @@ export function planMailing<R extends MailingRecipient>(
   for (const recipient of recipients) {
     const out = (why: Reason) => plan.leftOut.push({ recipient, why });
     const { email } = recipient;
-    if (recipient.quiet) out(because(recipient.quiet));
-    else if (topic !== 'notice' && recipient.said === false) out(because(`said no to ${topic}`));
-    else if (needsYes(topic) && recipient.said !== true) out(because(`no yes to ${topic}`));
+    const whyNot = recipient.quiet ? because(recipient.quiet) : whyNotAbout(topic, recipient.said);
+    if (whyNot) out(whyNot);
     else if (!email || !isEmail(email)) out(because('no address'));
     else if (copies.has(emailKey(email)))
       out(because('same address', { name: copies.get(emailKey(email))! }));

@@ -27,6 +27,11 @@ export const mergeFields = {
   owed: 'what is still to be paid',
   owed_until: 'until when it is to be paid',
   owes: 'for conditions: there as long as something is still to be paid',
+  level: 'level of the membership',
+  ends: 'last day of the membership',
+  gift: 'what was given',
+  given_on: 'day of the gift',
+  purpose: 'what the gift is for',
 } as const;
 export type MergeField = keyof typeof mergeFields;
 export type MergeValues = Partial<Record<MergeField, string>>;
@@ -34,10 +39,13 @@ export const isMergeField = (name: string): name is MergeField => Object.hasOwn(
 
 /** What every message of an event can say. */
 const ofEvent = ['name', 'event', 'when', 'place', 'organization', 'event_link', 'follow_link'] as const;
+const ofAnybody = ['name', 'organization', 'own_link'] as const;
 const ofOrder = ['manage_link', 'waiver_link', 'seats', 'owed', 'owed_until', 'owes'] as const;
 
 /** What a line can say to those it is for. */
 export function fieldsOfLine(audience: Audience): readonly MergeField[] {
+  if (audience === 'members') return [...ofAnybody, 'level', 'ends'];
+  if (audience === 'givers') return [...ofAnybody, 'gift', 'given_on', 'purpose'];
   if (audience === 'following') return ofEvent;
   if (audience === 'crew') return [...ofEvent, 'shift', 'shifts_link'];
   // Whoever looks after a child need not be whoever booked: they read nothing of the booking.

@@ -5,7 +5,7 @@ import type { Instant } from '#core/time/clock.ts';
 import { type Offset, sayOffset } from '#core/time/moment.ts';
 import { because, type Reason } from '#core/words/reasons.ts';
 import { say, words } from '#core/words/spoken.ts';
-import type { Audience } from './audiences.ts';
+import { type Audience, audiences, type EventAudience, type YearAudience } from './audiences.ts';
 
 /** The dates of the event that moments hang on. */
 export interface EventMoments extends PaidBefore {
@@ -27,6 +27,10 @@ export interface Standing {
   owes: boolean | null;
   /** Whether they answered the survey; null where they were not asked yet. */
   answered: boolean | null;
+  /** Whether another membership of theirs goes on after this one. */
+  renewed: boolean | null;
+  /** Whether what they gave went back to them. */
+  wentBack: boolean | null;
 }
 
 export const nothingKnown: Standing = {
@@ -35,6 +39,8 @@ export const nothingKnown: Standing = {
   counted: null,
   owes: null,
   answered: null,
+  renewed: null,
+  wentBack: null,
 };
 
 /** Whether somebody is known not to have come. */
@@ -45,9 +51,9 @@ const stayedAway = ({ attendance, counted }: Standing): boolean =>
 export type Looked = 'waivers';
 
 /** A point in time that messages hang on. */
-interface MomentRule {
+interface MomentRule<Of extends Audience = Audience> {
   /** For whom a line can hang on it; the first where nobody chose. */
-  audiences: readonly [Audience, ...Audience[]];
+  audiences: readonly [Of, ...Of[]];
   /** The instant it is for somebody; null as long as there is none. `anchor` is the person's own. */
   at(event: EventMoments, anchor: Instant | null): Instant | null;
   /** It answers what the person did: whoever came later than it would be due gets it all the same, at any hour. */
@@ -128,11 +134,39 @@ const rules = {
     whyNot: (standing) =>
       stayedAway(standing) ? because('did not come') : standing.answered ? because('answered') : null,
   },
+  'membership ends': {
+    audiences: ['members'],
+    at: (_, anchor) => anchor,
+    ahead: true,
+    whyNot: ({ renewed }) => (renewed ? because('renewed') : null),
+  },
+  'gift made': {
+    audiences: ['givers'],
+    at: (_, anchor) => anchor,
+    whyNot: ({ wentBack }) => (wentBack ? because('gift went back') : null),
+  },
 } as const satisfies Record<string, MomentRule>;
 
 export type Moment = keyof typeof rules;
-export const moments = Object.keys(rules) as [Moment, ...Moment[]];
-export const momentRule = (moment: Moment): MomentRule => rules[moment];
+type MomentOf<Of extends Audience> = {
+  [M in Moment]: (typeof rules)[M]['audiences'][number] extends Of ? M : never;
+}[Moment];
+/** Moments of an event, and those of the people of the organization, at any time of the year. */
+export type EventMoment = MomentOf<EventAudience>;
+export type YearMoment = MomentOf<YearAudience>;
+
+const all = Object.keys(rules) as Moment[];
+const momentsOf = (owner: 'event' | 'organization') =>
+  all.filter((moment) => audiences[rules[moment].audiences[0]].of === owner);
+export const moments = momentsOf('event') as [EventMoment, ...EventMoment[]];
+export const yearMoments = momentsOf('organization') as [YearMoment, ...YearMoment[]];
+
+export function momentRule(moment: EventMoment): MomentRule<EventAudience>;
+export function momentRule(moment: YearMoment): MomentRule<YearAudience>;
+export function momentRule(moment: Moment): MomentRule;
+export function momentRule(moment: Moment): MomentRule {
+  return rules[moment];
+}
 
 /** As it stands behind “1 day before”. */
 export const sayMomentAlone = (moment: Moment): string => say(words().times[moment]);

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
 import { type ReasonCode, sayReason } from '#core/words/reasons.ts';
-import { type About, type Audience, aboutOf, audienceNames, keyOf } from './audiences.ts';
+import { type About, aboutOf, audienceNames, type EventAudience, keyOf } from './audiences.ts';
 import { firstTexts } from './firstTexts.ts';
 import { plainLine } from './lines.ts';
 import { type Moment, momentRule, moments, nothingKnown, type Standing, sayMoment } from './moments.ts';
@@ -64,7 +64,7 @@ describe('who gets what hangs on a moment', () => {
 });
 
 describe('audiences', () => {
-  const belongs: Record<Audience, readonly About['of'][]> = {
+  const belongs: Record<EventAudience, readonly About['of'][]> = {
     orders: ['order'],
     attendees: ['seat', 'buyer'],
     guardians: ['guardian'],
@@ -133,7 +133,7 @@ describe('moments', () => {
 
   test('whoever comes after a moment is left out, in the words of their audience, unless it answers that they came', () => {
     const offset = { days: -30, minutes: 0 };
-    const did: Partial<Record<Audience, string>> = {
+    const did: Partial<Record<EventAudience, string>> = {
       crew: 'signed up',
       waiting: 'came onto the waitlist',
       following: 'came to follow it',

@@ -1,4 +1,4 @@
-import type { Audience } from './audiences.ts';
+import type { EventAudience } from './audiences.ts';
 
 /** A text in the languages of the product. */
 export interface Texts {
@@ -108,7 +108,7 @@ const answered: MessageText = {
 };
 
 /** Whom those of these messages are for that one can have no more of, as the lines of a plan say it: they carry their way out. */
-export const directAudiences: Partial<Record<DirectKind, Audience>> = { 'answer heard': 'following' };
+export const directAudiences: Partial<Record<DirectKind, EventAudience>> = { 'answer heard': 'following' };
 
 /** Kinds that nobody replies to: they go to the team, who know each other, or are codes and links of a moment. */
 export const notRepliedTo: readonly string[] = [

@@ -34,6 +34,8 @@ export const timesEn = {
   absent: 'the end, to those who did not come',
   survey: 'the end, with the survey',
   'survey unanswered': 'the end, while the survey is unanswered',
+  'membership ends': 'the last day of a membership',
+  'gift made': 'a gift',
   // Spans
   'from to': '{{from}} to {{until}}',
   since: 'since {{from}}',

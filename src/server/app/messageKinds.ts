@@ -17,6 +17,9 @@ export interface MessageFacts {
   'incoming settled': { eventId: string | null; how: string };
   /** What a letter says that goes out by itself. */
   'letter changed': { kind: string; first: boolean };
+  /** A line of the organization was added, changed or removed. */
+  'year-round line changed': { lineId: string; name: string; removed: boolean };
+  'year-round lines planned': Record<string, never>;
   'mail bounced': { messageId: string; contactId: string | null; eventId: string | null; address: string };
   'mail complained of': { messageId: string; contactId: string | null; eventId: string | null };
   'quiet hours changed': Changed;
@@ -86,6 +89,15 @@ export const messageTellings: { readonly [K in keyof MessageFacts]: Telling<Mess
     }),
     topics: () => ['messages'],
   },
+  'year-round line changed': {
+    entry: (f) => ({
+      action: f.removed ? 'removed a year-round line' : 'changed a year-round line',
+      subject: { kind: 'organization', id: null },
+      detail: { line: f.name },
+    }),
+    topics: () => ['messages'],
+  },
+  'year-round lines planned': { topics: () => ['messages'] },
   'sending stopped or not': {
     entry: (f) => ({
       action: f.stop ? 'stopped sending' : 'let sending go on',

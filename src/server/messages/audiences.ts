@@ -1,7 +1,7 @@
 import { wallTimesOf } from '#core/agenda/session.ts';
 import { becauseQuiet } from '#core/contacts/quiet.ts';
 import { shiftMeets } from '#core/crew/narrowing.ts';
-import { type Audience, aboutOf, audiences, keyOf } from '#core/messages/audiences.ts';
+import { aboutOf, audiences, type EventAudience, keyOf } from '#core/messages/audiences.ts';
 import { type Looked, momentRule, nothingKnown } from '#core/messages/moments.ts';
 import { narrowed } from '#core/seats/narrowing.ts';
 import { dateOf, instantOf } from '#core/time/wallTime.ts';
@@ -32,7 +32,7 @@ export interface People {
   orderId: string | null;
   attendees(): ReturnType<typeof attendeeRecipients>;
   /** Everybody of an audience, with what is looked up for a moment. */
-  of(audience: Audience, looks?: Looked): Promise<RecipientRow[]>;
+  of(audience: EventAudience, looks?: Looked): Promise<RecipientRow[]>;
   /** The keys of those whom a line is narrowed to. */
   among(line: Pick<LineRow, 'audience' | 'moment' | 'narrowed'>): Promise<ReadonlySet<string>>;
 }
@@ -63,7 +63,7 @@ export function peopleOf(
       unsigned: new Set(needs.filter(stillToSign).map((need) => need.orderId)),
     };
   });
-  const readers: Record<Audience, () => Promise<RecipientRow[]>> = {
+  const readers: Record<EventAudience, () => Promise<RecipientRow[]>> = {
     orders: async () => (await orderRecipients(tx, event.id, orderId)).map(asOrder),
     attendees: async () => asAttendees(await attendees()),
     guardians: async () =>
@@ -81,7 +81,7 @@ export function peopleOf(
   const ofOccasion = async (occasion: Occasion) =>
     (await occasionRecipients(tx, occasion, event.id, orderId)).map(asOccasion);
   const read = new Map<string, Promise<RecipientRow[]>>();
-  const of = (audience: Audience, looks?: Looked): Promise<RecipientRow[]> => {
+  const of = (audience: EventAudience, looks?: Looked): Promise<RecipientRow[]> => {
     const name = `${audience} ${looks}`;
     const known = read.get(name);
     if (known) return known;

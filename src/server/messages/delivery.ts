@@ -49,7 +49,7 @@ export async function cameBack(w: Work, messageId: string, how: CameBack, words:
     address: message.address ?? '',
   });
   const events = await w.tx.query<{ id: string }>(
-    `select distinct event_id as id from messages where state = 'planned' and line_id is not null
+    `select distinct event_id as id from messages where state = 'planned' and line_id is not null and event_id is not null
        and contact_id in (select contact_id from contact_emails where email_key = $1) order by 1`,
     [key],
   );

@@ -23,6 +23,7 @@ import {
   tellTeam,
   tellTicket,
 } from './telling.ts';
+import { replanYear } from './yearRound.ts';
 
 /** Parts of a plan that decide what is sent to whom and when. */
 const deciding: readonly (keyof EventPlan)[] = [
@@ -104,6 +105,7 @@ export const messagesReactions: Reactions = {
   'recipients changed': (w, { eventId }) => replanSoon(w, eventId),
   async 'quiet hours changed'(w) {
     for (const eventId of await eventsPlanned(w.tx)) await replan(w, eventId);
+    await replanYear(w, null);
   },
   async 'order placed'(w, { eventId, orderId, state }) {
     if (state === 'waitlisted') await tellBuyer(w, orderId, 'waitlisted', 'joined the waitlist');

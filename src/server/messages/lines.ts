@@ -1,5 +1,6 @@
 import type { MessageLinePlan } from '#contract/plan.ts';
 import { silentStates } from '#core/events/states.ts';
+import type { Channel } from '#core/messages/channels.ts';
 import { hideLinks } from '#core/messages/links.ts';
 import type { Recipient } from '#core/messages/planning.ts';
 import type { Said } from '#core/messages/said.ts';
@@ -61,14 +62,10 @@ export async function sendLine(w: Work, event: EventRow, lineId: string, expect:
   return count;
 }
 
-interface Previewed extends Pick<Recipient, 'name'>, Said {
+export interface Previewed extends Pick<Recipient, 'name'>, Drawn {
   address: string | null;
-  channel: LineRow['channel'];
+  channel: Channel;
   language: 'en' | 'fr';
-  /** The text with its end. */
-  text: string;
-  /** The mail as it is drawn, without live links; null of a text message. */
-  html: string | null;
 }
 
 /** A line as somebody it concerns would get it, whether or not it goes to them. */
@@ -90,7 +87,7 @@ export async function previewLine(
 }
 
 /** How many of those a line would go to are named for a preview. */
-const named = 50;
+export const named = 50;
 
 /** A line as it is being written, as one of those it would concern would get it; somebody made up where there is nobody yet. */
 export async function previewDraft(
@@ -117,19 +114,37 @@ export async function previewDraft(
 }
 
 /** What a line says to somebody, as it is shown to the team; what keeps it from going is said as a refusal. */
-export async function rendered(
+export const rendered = (
   w: Pick<Work, 'tx' | 'app' | 'now'>,
   event: EventRow,
   line: MessageLinePlan,
   to: Parameters<typeof render>[3],
   orderId: string | null,
   madeUp = false,
-): Promise<Said & { text: string; html: string | null }> {
+): Promise<Drawn> =>
+  drawn(w.tx, line.channel, endingOfLine(event, line, { id: event.id, ...to }), () =>
+    render(w, event, line, to, orderId, madeUp ? 'made up' : 'shown'),
+  );
+
+export interface Drawn extends Said {
+  /** The text with its end. */
+  text: string;
+  /** The mail as it is drawn, without live links; null of a text message. */
+  html: string | null;
+}
+
+/** A text as it is shown to the team, with its end; what keeps it from going is said as a refusal. */
+export async function drawn(
+  tx: Queries,
+  channel: Channel,
+  about: Parameters<typeof endingOf>[1],
+  fill: () => Said | Promise<Said>,
+): Promise<Drawn> {
   try {
-    const text = await render(w, event, line, to, orderId, madeUp ? 'made up' : 'shown');
-    const { closing } = await endingOf(w.tx, endingOfLine(event, line, { id: event.id, ...to }));
-    const { name } = await theOrganization(w.tx);
-    const mail = line.channel === 'email' ? shown({ ...text, closing, language: to.language }, name) : null;
+    const text = await fill();
+    const { closing } = await endingOf(tx, about);
+    const { name } = await theOrganization(tx);
+    const mail = channel === 'email' ? shown({ ...text, closing, language: about.language }, name) : null;
     return {
       subject: hideLinks(text.subject),
       preview: hideLinks(text.preview),
@@ -156,7 +171,18 @@ export async function testLine(
   key: string,
   staff: SignedIn,
 ): Promise<string> {
-  const { subject, preview, body, formatted, language, channel } = await previewLine(w, event, lineId, key);
+  const line = await previewLine(w, event, lineId, key);
+  await record(w, 'line tested', { eventId: event.id, lineId });
+  return putTest(w, lineId, line, staff);
+}
+
+/** Puts out what was previewed, to whoever asks. */
+export async function putTest(
+  w: Work,
+  lineId: string,
+  { subject, preview, body, formatted, language, channel }: Previewed,
+  staff: SignedIn,
+): Promise<string> {
   await putOut(w, [
     {
       // To one of the team: it is none of the event's messages.
@@ -175,6 +201,5 @@ export async function testLine(
       formatted,
     },
   ]);
-  await record(w, 'line tested', { eventId: event.id, lineId });
   return staff.email;
 }

@@ -1,8 +1,7 @@
-import type { MessageLinePlan } from '#contract/plan.ts';
 import type { Consequences, MessagesChanged } from '#core/events/consequences.ts';
 import { silentStates } from '#core/events/states.ts';
 import type { Line } from '#core/messages/lines.ts';
-import { momentRule } from '#core/messages/moments.ts';
+import { type Moment, momentRule } from '#core/messages/moments.ts';
 import { type LineOf, type Plan, type PlanningRules, planLines } from '#core/messages/planning.ts';
 import { because, type Reason, sayReason } from '#core/words/reasons.ts';
 import type { Work } from '../app/app.ts';
@@ -16,6 +15,7 @@ import {
   holdBackRemoved,
   type Moved,
   movePlanned,
+  type PlannedRow,
   type RecipientRow,
   readPlanned,
 } from './store.ts';
@@ -30,6 +30,12 @@ const asLine = ({ offsetDays: days, offsetMinutes: minutes, ...line }: LineRow):
 
 const nobody: EventPlanned = { planned: [], leftOut: [] };
 
+/** The rules of the organization for every line. */
+export async function planningRules(tx: Queries): Promise<PlanningRules> {
+  const { quietHours: quiet, holidays } = await theOrganization(tx);
+  return { quiet, holidays };
+}
+
 /**
  * Works lines of an event out: who gets each when, and who does not and why. `lines` are all of its plan, or one: then those it may
  * be given up for are looked at too.
@@ -40,8 +46,6 @@ export async function planFor(
   lines: readonly LineRow[],
   people: People = peopleOf(tx, event, null),
 ): Promise<(lineId: string) => EventPlanned> {
-  const { quietHours: quiet, holidays } = await theOrganization(tx);
-  const rules: PlanningRules = { quiet, holidays };
   const of: LineOf<RecipientRow>[] = [];
   for (const line of lines)
     of.push({
@@ -49,7 +53,7 @@ export async function planFor(
       recipients: await people.of(line.audience, momentRule(line.moment).looks),
       among: line.narrowed.length ? await people.among(line) : null,
     });
-  const plans = planLines(of, event, rules);
+  const plans = planLines(of, event, await planningRules(tx));
   return (lineId) => plans.get(lineId) ?? nobody;
 }
 
@@ -78,11 +82,59 @@ export async function replan(
     orderId,
   );
   const planOf = over ? () => nobody : await planFor(tx, event, lines, peopleOf(tx, event, orderId));
-  const byLine = new Map(lines.map((l) => [l.id, [] as typeof rows]));
+  const steps = stepsTo(lines, rows, planOf, {
+    eventId,
+    now,
+    whyGone: over ? because('event ended', { state: event.state }) : null,
+  });
+  const { followed } = steps;
+  // What is only tried is taken back at once: thousands of rows are not written for that.
+  if (!w.change?.trying) await take(w, steps);
+  for (const { line, count, from } of orderId ? [] : await holdBackRemoved(tx, eventId))
+    followed.push({
+      line,
+      fate: 'held back',
+      count,
+      from,
+      to: null,
+      why: sayReason(because('step removed')),
+    });
+  return { messages: followed };
+}
+
+/** A line as far as what it planned is compared with what it plans now. */
+type Compared = Pick<LineRow, 'id' | 'name' | 'channel' | 'sentByHandAt'> & { moment: Moment };
+
+/** What has to be done so that the planned rows of lines say what their plan says. */
+export interface Steps {
+  fresh: Outgoing[];
+  moved: Moved[];
+  gone: { id: string; why: Reason }[];
+  /** Line by line, how many moved and how many do not go out. */
+  followed: MessagesChanged[];
+}
+
+/** Compares what is planned with what the plan says now. */
+export function stepsTo(
+  lines: readonly Compared[],
+  rows: readonly PlannedRow[],
+  planOf: (lineId: string) => EventPlanned,
+  {
+    eventId,
+    now,
+    whyGone,
+  }: {
+    eventId: string | null;
+    now: string;
+    /** Why nothing goes out any more at all; null where some does. */
+    whyGone: Reason | null;
+  },
+): Steps {
+  const byLine = new Map(lines.map((l) => [l.id, [] as PlannedRow[]]));
   for (const row of rows) byLine.get(row.lineId)!.push(row);
   const fresh: Outgoing[] = [];
   const moved: Moved[] = [];
-  const gone: { id: string; why: Reason }[] = [];
+  const gone: Steps['gone'] = [];
   const followed: MessagesChanged[] = [];
   for (const line of lines) {
     const { planned, leftOut } = planOf(line.id);
@@ -122,12 +174,7 @@ export async function replan(
     const whyNot = new Map(leftOut.map((l) => [l.recipient.key, l.why]));
     for (const row of ofLine)
       if (row.state === 'planned' && !wanted.has(row.recipientKey))
-        hold(
-          row,
-          over
-            ? because('event ended', { state: event.state })
-            : (whyNot.get(row.recipientKey) ?? because('not taking part')),
-        );
+        hold(row, whyGone ?? whyNot.get(row.recipientKey) ?? because('not taking part'));
     if (times.to.length)
       followed.push({
         line: line.name,
@@ -147,31 +194,26 @@ export async function replan(
         why: sayReason(gone[goneBefore]!.why),
       });
   }
-  // What is only tried is taken back at once: thousands of rows are not written for that.
-  if (!w.change?.trying) {
-    await putOut(w, fresh);
-    await movePlanned(tx, moved);
-    await holdBack(tx, gone);
-  }
-  for (const { line, count, from } of orderId ? [] : await holdBackRemoved(tx, eventId))
-    followed.push({
-      line,
-      fate: 'held back',
-      count,
-      from,
-      to: null,
-      why: sayReason(because('step removed')),
-    });
-  return { messages: followed };
+  return { fresh, moved, gone, followed };
+}
+
+/** Takes them. */
+export async function take(
+  w: Pick<Work, 'tx' | 'app' | 'now' | 'change'>,
+  { fresh, moved, gone }: Steps,
+): Promise<void> {
+  await putOut(w, fresh);
+  await movePlanned(w.tx, moved);
+  await holdBack(w.tx, gone);
 }
 
 /** Whether somebody who was held back gets a line after all because it was sent by hand since. */
-const isSentByHand = ({ sentByHandAt }: LineRow, time: string, before: string | null): boolean =>
+const isSentByHand = ({ sentByHandAt }: Compared, time: string, before: string | null): boolean =>
   sentByHandAt !== null && time <= sentByHandAt && before !== sentByHandAt;
 
 const outgoing = (
-  eventId: string,
-  line: MessageLinePlan,
+  eventId: string | null,
+  line: Compared,
   { key, contactId, name, language }: RecipientRow,
   address: string,
   at: string,

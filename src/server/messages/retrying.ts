@@ -44,7 +44,7 @@ export async function retry(w: Work, id: string, email: string | null): Promise<
   if (!other || !contactId) return;
   // What was held back because nothing reached them goes out after all.
   const events = await w.tx.query<{ id: string }>(
-    `select distinct event_id as id from messages where contact_id = $1 and line_id is not null
+    `select distinct event_id as id from messages where contact_id = $1 and line_id is not null and event_id is not null
        and (state = 'planned' or state = 'held back' and planned_for > $2) order by 1`,
     [contactId, w.now],
   );

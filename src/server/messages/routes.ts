@@ -14,6 +14,7 @@ import { orderOf } from './sending.ts';
 import { linesShown, peopleShown } from './showing.ts';
 import { readStop, setStop } from './stopping.ts';
 import { countTray, readInTray, readText, readTray } from './tray.ts';
+import { yearLineTo } from './yearLines.ts';
 
 const page = 200;
 
@@ -67,10 +68,15 @@ export const messagesHandlers: Handlers<typeof messagesContract> = {
     const row = await readInTray(tx, reach, params.id);
     if (!row) throw notFound('This message');
     const stored = await readText(tx, params.id);
-    if (stored.body !== null || !row.eventId)
+    if (stored.body !== null || !(row.eventId || stored.lineId))
       return { ...row, ...asKept(row, stored, await organizationName(tx)) };
+    const gone = { ...row, subject: '', body: '', html: null, headers: [] };
+    if (!row.eventId) {
+      const seen = await yearLineTo({ tx, now }, stored.lineId!, stored.recipientKey);
+      return seen ? { ...row, subject: seen.subject, body: seen.text, html: seen.html, headers: [] } : gone;
+    }
     const line = (await readMessageLines(tx, row.eventId)).find((l) => l.id === stored.lineId);
-    if (!line) return { ...row, subject: '', body: '', html: null, headers: [] };
+    if (!line) return gone;
     const {
       subject,
       text: body,

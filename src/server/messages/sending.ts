@@ -1,10 +1,11 @@
 import type { QuietReason } from '#core/contacts/quiet.ts';
 import { titleFor } from '#core/events/french.ts';
 import { silentStates } from '#core/events/states.ts';
-import { type Audience, aboutOf, audiences } from '#core/messages/audiences.ts';
+import { aboutOf, audiences, type EventAudience } from '#core/messages/audiences.ts';
 import type { Channel } from '#core/messages/channels.ts';
 import type { Why } from '#core/messages/closing.ts';
 import type { MailingTopic } from '#core/messages/mailing.ts';
+import type { Plan, PlannedMessage } from '#core/messages/planning.ts';
 import { nextTry, spreadOf } from '#core/messages/retry.ts';
 import type { Said } from '#core/messages/said.ts';
 import { asTexted } from '#core/messages/segments.ts';
@@ -19,6 +20,7 @@ import { whyQuiet } from '../contacts/quiet.ts';
 import { first, type Queries, update } from '../db/database.ts';
 import { type LineRow, readEvent, readMessageLines } from '../events/store.ts';
 import { breathe } from '../jobs/runner.ts';
+import { theOrganization } from '../staff/store.ts';
 import { peopleOf } from './audiences.ts';
 import { cameBack } from './delivery.ts';
 import { endingOf, endingOfLine, letterOf, textOf } from './letter.ts';
@@ -26,7 +28,8 @@ import { saidNoSince } from './mailed.ts';
 import { beside, planFor } from './planning.ts';
 import { calendarWith, render } from './rendering.ts';
 import { isStopped, isStoppedSql } from './stopping.ts';
-import { orderOfSeat } from './store.ts';
+import { orderOfSeat, type RecipientRow } from './store.ts';
+import { sayYear, yearOf, yearWayOut } from './yearRound.ts';
 
 interface StoredMessage {
   id: string;
@@ -394,7 +397,8 @@ async function finalText(
     (await saidNoSince(w.tx, message.mailingId, message.contactId))
   )
     return { whyNot: because('said no since') };
-  if (!message.lineId || !message.eventId) return written(w.tx, message);
+  if (!message.lineId) return written(w.tx, message);
+  if (!message.eventId) return yearText(w, message, message.lineId, by);
   const event = await readEvent(w.tx, message.eventId);
   if (silentStates.includes(event.state)) return { whyNot: because('event ended', { state: event.state }) };
   const lines = await readMessageLines(w.tx, event.id);
@@ -404,14 +408,8 @@ async function finalText(
   const about = aboutOf(line.audience, message.recipientKey);
   const people = peopleOf(w.tx, event, orderId, about.of === 'follower' ? about.id : null);
   const plan = (await planFor(w.tx, event, beside(lines, line), people))(line.id);
-  const out = plan.leftOut.find((l) => l.recipient.key === message.recipientKey);
-  if (out) return { whyNot: out.why };
-  const goes = plan.planned.find((p) => p.recipient.key === message.recipientKey);
-  if (!goes) return { whyNot: because('not taking part') };
-  // It was planned by rules that have changed since.
-  if (message.state === 'planned' && goes.at > by) return { later: goes.at };
-  // It could not be sent in time.
-  if (goes.until && w.now > goes.until) return { whyNot: because('too late') };
+  const goes = whetherGoes(w, message, plan, by);
+  if (!('address' in goes)) return goes;
   // Somebody in two orders of the same event still gets one copy.
   const copy =
     audiences[line.audience].copies === 'address' &&
@@ -421,17 +419,62 @@ async function finalText(
       [line.id, message.id, goes.address],
     ));
   if (copy) return { whyNot: because('same address before', { name: copy.name }) };
+  return filledIn(async () => ({
+    ...(await render(w, event, line, message, orderId)),
+    // To where they are reached by now.
+    address: goes.address,
+    channel: line.channel,
+    calendar: calendarWith(w, event, line, message.language),
+    ...endingOfLine(event, line, message),
+    line,
+  }));
+}
+
+/** The same of a line of the organization. */
+async function yearText(
+  w: Work,
+  message: StoredMessage,
+  lineId: string,
+  by: string,
+): Promise<Final | { whyNot: Reason } | { later: string }> {
+  const year = message.contactId ? await yearOf(w.tx, lineId, message.contactId, w.now) : null;
+  if (!year) return { whyNot: because('step removed') };
+  const { line, plan } = year;
+  const goes = whetherGoes(w, message, plan, by);
+  if (!('address' in goes)) return goes;
+  const { name } = await theOrganization(w.tx);
+  return filledIn(async () => ({
+    ...sayYear(line, goes.recipient, name),
+    address: goes.address,
+    channel: line.channel,
+    why: { of: 'mailing', topic: line.topic },
+    hasWayOut: yearWayOut(line.topic),
+  }));
+}
+
+/** What a plan has for a message: that it goes, or why it does not, or not yet. */
+function whetherGoes<R extends RecipientRow>(
+  { now }: Pick<Work, 'now'>,
+  message: Pick<StoredMessage, 'recipientKey' | 'state'>,
+  plan: Plan<R>,
+  /** What is due then goes. */
+  by: string,
+): PlannedMessage<R> | { whyNot: Reason } | { later: string } {
+  const out = plan.leftOut.find((l) => l.recipient.key === message.recipientKey);
+  if (out) return { whyNot: out.why };
+  const goes = plan.planned.find((p) => p.recipient.key === message.recipientKey);
+  if (!goes) return { whyNot: because('not taking part') };
+  // It was planned by rules that have changed since.
+  if (message.state === 'planned' && goes.at > by) return { later: goes.at };
+  // It could not be sent in time.
+  if (goes.until && now > goes.until) return { whyNot: because('too late') };
+  return goes;
+}
+
+/** A text that is filled in, or why it cannot be sent as it is. */
+async function filledIn(fill: () => Promise<Final>): Promise<Final | { whyNot: Reason }> {
   try {
-    const text = await render(w, event, line, message, orderId);
-    return {
-      ...text,
-      // To where they are reached by now.
-      address: goes.address,
-      channel: line.channel,
-      calendar: calendarWith(w, event, line, message.language),
-      ...endingOfLine(event, line, message),
-      line,
-    };
+    return await fill();
   } catch (error) {
     if (error instanceof EmptyField)
       return { whyNot: because('field empty', { field: `{{${error.field}}}` }) };
@@ -453,7 +496,7 @@ async function written(tx: Queries, message: StoredMessage): Promise<Final> {
 /** The order a message of an audience is about; null for the crew. */
 export async function orderOf(
   tx: Queries,
-  audience: Audience,
+  audience: EventAudience,
   message: { recipientKey: string },
 ): Promise<string | null> {
   const about = aboutOf(audience, message.recipientKey);

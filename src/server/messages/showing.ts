@@ -1,6 +1,7 @@
 import type { LineOfPlan, MessageOfLine, PersonOfPlan } from '#contract/messages.ts';
 import { fold } from '#core/contacts/names.ts';
-import { sayMoment } from '#core/messages/moments.ts';
+import type { Audience } from '#core/messages/audiences.ts';
+import { type Moment, sayMoment } from '#core/messages/moments.ts';
 import type { LeftOut } from '#core/messages/planning.ts';
 import { undelivered } from '#core/messages/states.ts';
 import { goTogether } from '#core/messages/together.ts';
@@ -10,6 +11,7 @@ import { type EventRow, type LineRow, readMessageLines } from '../events/store.t
 import { planFor } from './planning.ts';
 import { type RecipientRow, readPlanned } from './store.ts';
 import { readOfLines } from './tray.ts';
+import { planYear, readYearPlanned, type YearLineRow } from './yearRound.ts';
 
 /** Rows shown of each line, of those who get it and of those who do not; people found by a name. */
 const most = { rows: 100, people: 12 } as const;
@@ -38,16 +40,22 @@ function goingWith(
   return new Map([...goTogether(coming)].map(([from, carrier]) => [from.id, carrier.line.name]));
 }
 
+/** Of which event they are; null of the organization’s. */
+type Of = Pick<EventRow, 'id' | 'publicTitle'> | null;
+type ShownLine = Pick<
+  LineRow,
+  'id' | 'name' | 'offsetDays' | 'offsetMinutes' | 'channel' | 'off' | 'sentByHandAt'
+> & {
+  moment: Moment;
+  audience: Audience;
+};
+
 /** A message that there is none of, to somebody a line leaves out. */
-const notThere = (
-  event: EventRow,
-  line: LineRow,
-  { recipient, why }: LeftOut<RecipientRow>,
-): MessageOfLine => ({
+const notThere = (event: Of, line: ShownLine, { recipient, why }: LeftOut<RecipientRow>): MessageOfLine => ({
   id: line.id,
   key: recipient.key,
-  eventId: event.id,
-  event: event.publicTitle,
+  eventId: event?.id ?? null,
+  event: event?.publicTitle ?? null,
   line: line.name,
   channel: line.channel,
   kind: line.moment,
@@ -64,10 +72,10 @@ const notThere = (
   wentWith: null,
 });
 
-/** Messages as the plan of their event shows them, by their ids. */
+/** Messages as the plan of their event shows them, or that of the organization, by their ids. */
 async function messagesOf(
   tx: Queries,
-  eventId: string,
+  eventId: string | null,
   ids: readonly string[],
   goesWith: ReadonlyMap<string, string>,
 ): Promise<Map<string, MessageOfLine>> {
@@ -83,9 +91,39 @@ async function messagesOf(
 const inTime = (a: Planned, b: Planned): number =>
   (a.plannedFor ?? '').localeCompare(b.plannedFor ?? '') || a.id.localeCompare(b.id);
 
-/** Every line with how far it goes: all are counted, the first are shown. */
-export async function linesShown(tx: Queries, event: EventRow): Promise<LineOfPlan[]> {
-  const { lines, planOf, rows, goesWith } = await readState(tx, event);
+/** Every line of an event with how far it goes. */
+export const linesShown = async (tx: Queries, event: EventRow): Promise<LineOfPlan[]> =>
+  shownOf(tx, event, await readState(tx, event));
+
+/** Every line of the organization with how far it goes. */
+export async function yearShown(
+  tx: Queries,
+  lines: readonly YearLineRow[],
+  now: string,
+): Promise<LineOfPlan[]> {
+  const planOf = await planYear(tx, lines, null, now);
+  const rows = new Map<string, Planned[]>(lines.map((l) => [l.id, []]));
+  for (const row of await readYearPlanned(tx, [...rows.keys()], null)) rows.get(row.lineId)!.push(row);
+  const shown = lines.map((line) => ({ ...line, sentByHandAt: null }));
+  return shownOf(tx, null, { lines: shown, planOf, rows, goesWith: new Map() });
+}
+
+/** Lines with how far each goes: all are counted, the first are shown. */
+async function shownOf(
+  tx: Queries,
+  event: Of,
+  {
+    lines,
+    planOf,
+    rows,
+    goesWith,
+  }: {
+    lines: readonly ShownLine[];
+    planOf: (lineId: string) => { leftOut: LeftOut<RecipientRow>[] };
+    rows: ReadonlyMap<string, Planned[]>;
+    goesWith: ReadonlyMap<string, string>;
+  },
+): Promise<LineOfPlan[]> {
   const parts = lines.map((line) => {
     const mine = rows.get(line.id)!;
     const going = mine.filter((r) => r.state !== 'held back').sort(inTime);
@@ -96,7 +134,7 @@ export async function linesShown(tx: Queries, event: EventRow): Promise<LineOfPl
   });
   const shown = await messagesOf(
     tx,
-    event.id,
+    event?.id ?? null,
     parts.flatMap(({ going, held }) =>
       [...going.slice(0, most.rows), ...held.slice(0, most.rows)].map((r) => r.id),
     ),

@@ -276,25 +276,30 @@ const aboutOrder = `and recipient_key = any (array(
       and split_part(about.recipient_key, ' ', 2) in (select id::text from registrations where order_id = $3::uuid)) guardians
   union all select f.id::text from registrations r join followers f on f.contact_id = r.contact_id where r.order_id = $3::uuid))`;
 
+/** A message that a line planned, or that is gone by it. */
+export interface PlannedRow {
+  id: string;
+  lineId: string;
+  recipientKey: string;
+  state: string;
+  plannedFor: string | null;
+  address: string | null;
+  channel: Channel;
+  contactId: string | null;
+  language: 'en' | 'fr';
+}
+export const plannedColumns =
+  'id, line_id, recipient_key, state, planned_for, address, channel, contact_id, language';
+
 /** Messages already planned or gone by some lines, only those about one order when given. */
 export const readPlanned = (
   tx: Queries,
   eventId: string,
   lineIds: readonly string[],
   orderId: string | null,
-) =>
-  tx.query<{
-    id: string;
-    lineId: string;
-    recipientKey: string;
-    state: string;
-    plannedFor: string | null;
-    address: string | null;
-    channel: Channel;
-    contactId: string | null;
-    language: 'en' | 'fr';
-  }>(
-    `select id, line_id, recipient_key, state, planned_for, address, channel, contact_id, language from messages
+): Promise<PlannedRow[]> =>
+  tx.query<PlannedRow>(
+    `select ${plannedColumns} from messages
      where event_id = $1 and line_id = any($2) ${orderId ? aboutOrder : ''}`,
     orderId ? [eventId, lineIds, orderId] : [eventId, lineIds],
   );
@@ -355,7 +360,7 @@ export async function holdBack(tx: Queries, gone: readonly { id: string; why: Re
 export const eventsPlanned = async (tx: Queries): Promise<string[]> =>
   (
     await tx.query<{ id: string }>(
-      "select distinct event_id as id from messages where state = 'planned' and line_id is not null order by 1",
+      "select distinct event_id as id from messages where state = 'planned' and line_id is not null and event_id is not null order by 1",
     )
   ).map((e) => e.id);
 

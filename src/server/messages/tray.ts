@@ -126,15 +126,16 @@ export const readText = async (tx: Queries, id: string) =>
     [id],
   ))!;
 
-/** Some of the messages of an event that its lines planned. */
+/** Some of the messages that lines of an event planned, or of the organization. */
 export const readOfLines = async (
   tx: Queries,
-  eventId: string,
+  /** Null of the organization’s. */
+  eventId: string | null,
   ids: readonly string[],
 ): Promise<(MessageRow & { lineId: string; recipientKey: string })[]> =>
   (
     await tx.query<Kept<MessageRow> & { lineId: string; recipientKey: string }>(
-      `select ${columns}, m.line_id, m.recipient_key ${from} where m.event_id = $1 and m.id = any($2) and m.line_id is not null`,
+      `select ${columns}, m.line_id, m.recipient_key ${from} where m.event_id is not distinct from $1 and m.id = any($2) and m.line_id is not null`,
       [eventId, ids],
     )
   ).map(said);

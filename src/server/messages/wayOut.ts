@@ -26,8 +26,8 @@ interface Sent {
 async function wayOutOf(tx: Queries, messageId: string): Promise<WayOut | null> {
   const sent = await first<Sent>(
     tx,
-    `select m.contact_id, m.event_id, m.name, m.language, g.topic, e.series_id from messages m
-       left join mailings g on g.id = m.mailing_id left join events e on e.id = m.event_id where m.id = $1`,
+    `select m.contact_id, m.event_id, m.name, m.language, coalesce(g.topic, l.topic) as topic, e.series_id from messages m
+       left join mailings g on g.id = m.mailing_id left join message_lines l on l.id = m.line_id left join events e on e.id = m.event_id where m.id = $1`,
     [messageId],
   );
   if (!sent?.contactId) return null;

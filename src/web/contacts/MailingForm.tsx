@@ -25,14 +25,8 @@ import { say } from '../kit/toast.tsx';
 import { useAsk } from '../parts/ask.ts';
 import { keptTexts, MessageTexts, type TextValues, textsOf, typedTexts } from '../parts/MessageTexts.tsx';
 import { useSaying } from '../parts/saying.ts';
+import { topicWords } from '../parts/topicWords.ts';
 import { WhoGets } from '../parts/WhoGets.tsx';
-
-const topicWords: Record<MailingTopic, string> = {
-  notice: phrase('contacts.somethingTheyTakePart'),
-  newsletter: phrase('contacts.theNewsletterOnlyWho'),
-  invitations: phrase('contacts.anInvitationEverybodyWho'),
-  appeals: phrase('contacts.anAppealForMoney'),
-};
 
 const whoWords: Record<MailedOfEvent, string> = {
   booked: phrase('contacts.whoBooked'),

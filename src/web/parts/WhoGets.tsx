@@ -2,7 +2,7 @@ import { chakra, type SystemStyleObject } from '@chakra-ui/react';
 import type { WhoGets as Gets } from '#contract/mailings.ts';
 import { Phrase } from '#web/words/Phrase.tsx';
 import { phrase } from '#web/words/phrase.ts';
-import { AsSent } from '../tray/AsSent.tsx';
+import { AsSent } from './AsSent.tsx';
 import { sayCount } from './saying.ts';
 
 const look: SystemStyleObject = {

@@ -12,10 +12,10 @@ import { ListViews } from '../kit/ListViews.tsx';
 import { Loaded, Problems } from '../kit/notices.tsx';
 import { type Column, Table } from '../kit/Table.tsx';
 import { say } from '../kit/toast.tsx';
+import { AsSent } from '../parts/AsSent.tsx';
 import { useAction, useAsk } from '../parts/ask.ts';
 import { keptTexts, MessageTexts, type TextValues, typedTexts } from '../parts/MessageTexts.tsx';
 import { useSaying } from '../parts/saying.ts';
-import { AsSent } from './AsSent.tsx';
 
 type Row = Answer<'GET /api/letters'>[number];
 type Known = Answer<'GET /api/letters/:kind'>;

@@ -7,10 +7,10 @@ import { Button } from '../kit/Button.tsx';
 import { Facts } from '../kit/Facts.tsx';
 import { Loaded, Problems } from '../kit/notices.tsx';
 import { say } from '../kit/toast.tsx';
+import { Letter } from '../parts/AsSent.tsx';
 import { useAction, useAsk } from '../parts/ask.ts';
 import { sayCount, useSaying } from '../parts/saying.ts';
 import { phrase } from '../words/phrase.ts';
-import { Letter } from './AsSent.tsx';
 
 /** What a mailing says, and what came of it; what has not gone out can be stopped. */
 export function MailingResults({ id, close }: { id: string; close: () => void }) {

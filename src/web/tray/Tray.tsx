@@ -13,10 +13,11 @@ import { Loaded, Problems } from '../kit/notices.tsx';
 import { type Column, Table } from '../kit/Table.tsx';
 import { TableColumns } from '../kit/TableColumns.tsx';
 import { say } from '../kit/toast.tsx';
+import { AsSent, Letter } from '../parts/AsSent.tsx';
 import { useAction, useAsk, useMe } from '../parts/ask.ts';
 import { Person } from '../parts/Person.tsx';
 import { useSaying } from '../parts/saying.ts';
-import { AsSent, Letter } from './AsSent.tsx';
+import { AllYear } from './AllYear.tsx';
 import { CameIn, ReplyInPlace } from './CameIn.tsx';
 import { Letters } from './Letters.tsx';
 import { Mailings } from './Mailings.tsx';
@@ -33,7 +34,7 @@ export default function Tray() {
     : 'coming';
   const state = search.get('state');
   // Views that list something else than messages by their state.
-  const apart = state === 'many' || state === 'in' || state === 'letters' ? state : null;
+  const apart = state === 'many' || state === 'in' || state === 'letters' || state === 'year' ? state : null;
   const q = search.get('q') ?? '';
   const day = search.get('day') ?? '';
   const [typed, setTyped] = useState(q);
@@ -132,6 +133,7 @@ export default function Tray() {
                     ? [
                         { value: 'many' as const, label: phrase('tray.mailings') },
                         { value: 'letters' as const, label: phrase('tray.letters') },
+                        { value: 'year' as const, label: phrase('tray.allYear') },
                       ]
                     : []),
                 ]}
@@ -167,6 +169,8 @@ export default function Tray() {
               <Mailings />
             ) : apart === 'in' ? (
               <CameIn openMessage={setOpen} />
+            ) : apart === 'year' ? (
+              <AllYear openMessage={setOpen} />
             ) : apart === 'letters' ? (
               <Letters />
             ) : (

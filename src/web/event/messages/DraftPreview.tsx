@@ -1,72 +1,15 @@
-import { chakra } from '@chakra-ui/react';
-import { useEffect, useState } from 'react';
+import { useCallback } from 'react';
 import type { MessageLinePlan } from '#contract/plan.ts';
-import { Button } from '../../kit/Button.tsx';
-import { ChoiceField } from '../../kit/Field.tsx';
-import { ListViews } from '../../kit/ListViews.tsx';
 import { useAction } from '../../parts/ask.ts';
-import { AsSent } from '../../tray/AsSent.tsx';
-import { phrase } from '../../words/phrase.ts';
+import { DraftSeen } from '../../parts/lines/DraftSeen.tsx';
 
-/** Milliseconds without typing after which it is drawn anew. */
-const pause = 500;
-
-/** A line as it is being written, as one of its people would get it, in their language. */
+/** A line of an event as it is being written. */
 export function DraftPreview({ eventId, line }: { eventId: string; line: MessageLinePlan }) {
-  const [open, setOpen] = useState(false);
-  const [key, setKey] = useState<string | null>(null);
-  const [width, setWidth] = useState<'phone' | 'desk'>('phone');
-  const { mutate, data, problem, isError } = useAction('POST /api/events/:id/lines/preview');
-  const text = JSON.stringify(line);
-  useEffect(() => {
-    if (!open) return;
-    const soon = setTimeout(
-      () =>
-        mutate({
-          params: { id: eventId },
-          body: { line: JSON.parse(text) as MessageLinePlan, ...(key && { key }) },
-        }),
-      pause,
-    );
-    return () => clearTimeout(soon);
-  }, [open, text, key, eventId, mutate]);
-  if (!open)
-    return (
-      <Button onClick={() => setOpen(true)} look="plain">
-        {phrase('messages.seeIt')}
-      </Button>
-    );
-  return (
-    <chakra.section aria-label={phrase('messages.asTheyGetIt')} marginTop="8px">
-      <chakra.div className="spread" gap="10px" flexWrap="wrap">
-        <chakra.div minWidth="220px">
-          <ChoiceField
-            label={phrase('messages.seenBy')}
-            value={data?.key ?? ''}
-            set={setKey}
-            choices={
-              data?.people.length
-                ? data.people.map((p) => ({ value: p.key, label: p.name }))
-                : [{ value: '', label: phrase('messages.madeUp') }]
-            }
-          />
-        </chakra.div>
-        {line.channel === 'email' && (
-          <ListViews
-            label={phrase('messages.width')}
-            value={width}
-            set={setWidth}
-            views={[
-              { value: 'phone', label: phrase('messages.onPhone') },
-              { value: 'desk', label: phrase('messages.onDesk') },
-            ]}
-          />
-        )}
-      </chakra.div>
-      {isError && <p className="late">{problem?.message}</p>}
-      {data && !isError && (
-        <AsSent message={{ ...data, body: data.text }} width={width === 'phone' ? '390px' : '100%'} />
-      )}
-    </chakra.section>
+  const { mutate, ...drawn } = useAction('POST /api/events/:id/lines/preview');
+  const draw = useCallback(
+    (line: MessageLinePlan, key: string | null) =>
+      mutate({ params: { id: eventId }, body: { line, ...(key && { key }) } }),
+    [mutate, eventId],
   );
+  return <DraftSeen line={line} draw={draw} drawn={drawn} />;
 }

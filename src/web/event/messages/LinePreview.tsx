@@ -1,12 +1,9 @@
-import { Asking } from '../../kit/Asking.tsx';
-import { Button } from '../../kit/Button.tsx';
-import { Loaded, Problems } from '../../kit/notices.tsx';
 import { say } from '../../kit/toast.tsx';
 import { useAction, useAsk } from '../../parts/ask.ts';
-import { AsSent } from '../../tray/AsSent.tsx';
+import { SeenBy } from '../../parts/lines/SeenBy.tsx';
 import { phrase } from '../../words/phrase.ts';
 
-/** A line as somebody would get it; it can be sent to oneself. */
+/** A line of an event as somebody would get it. */
 export function LinePreview({
   eventId,
   lineId,
@@ -23,38 +20,12 @@ export function LinePreview({
   close: () => void;
 }) {
   const params = { id: eventId, lineId };
-  const preview = useAsk('GET /api/events/:id/lines/:lineId/preview', { params, query: { key: to.key } });
+  const seen = useAsk('GET /api/events/:id/lines/:lineId/preview', { params, query: { key: to.key } });
   const test = useAction('POST /api/events/:id/lines/:lineId/test', ({ address }) =>
     say(phrase('messages.testOn', { address })),
   );
+  const run = () => test.mutate({ params, body: { key: to.key } });
   return (
-    <Asking
-      open
-      wide
-      close={close}
-      title={phrase('messages.previewTitle', { name, person: to.name })}
-      actions={
-        mayTest && (
-          <Button disabled={test.isPending} onClick={() => test.mutate({ params, body: { key: to.key } })}>
-            {phrase('messages.test')}
-          </Button>
-        )
-      }
-    >
-      <Problems of={test.problem} />
-      <Loaded of={preview}>
-        {(p) => (
-          <>
-            <p className="soft num">
-              {phrase('messages.wouldGo', {
-                address: p.address ?? phrase('messages.noAddress'),
-                language: phrase(p.language === 'fr' ? 'messages.languageFr' : 'messages.languageEn'),
-              })}
-            </p>
-            <AsSent message={{ ...p, body: p.text }} width="390px" />
-          </>
-        )}
-      </Loaded>
-    </Asking>
+    <SeenBy name={name} person={to.name} seen={seen} test={mayTest ? { ...test, run } : null} close={close} />
   );
 }

@@ -1,6 +1,7 @@
 import { describe, expect, test } from 'vitest';
-import { momentRule, moments } from '#core/messages/moments.ts';
-import { firstWords, lineOf, movedBy, offsetOf, saysFirst, valuesOf, withAfter, withLine } from './lines.ts';
+import { type Moment, momentRule, moments, yearMoments } from '#core/messages/moments.ts';
+import { firstWords, offsetOf, saysFirst } from '../../parts/lines/values.ts';
+import { lineOf, movedBy, valuesOf, withAfter, withLine } from './lines.ts';
 
 const line = (id: string) => lineOf({ ...valuesOf(null), name: id }, id, null);
 const ids = (lines: readonly { id: string }[]) => lines.map((l) => l.id).join('');
@@ -63,7 +64,7 @@ describe('what is typed', () => {
   });
 
   test('what it says to begin with is known for every moment, by either way', () => {
-    for (const moment of moments)
+    for (const moment of [...moments, ...yearMoments] as Moment[])
       for (const channel of ['email', 'text message'] as const) {
         for (const audience of momentRule(moment).audiences) {
           const first = { ...firstWords(moment, channel, audience), formatted: { en: null, fr: null } };

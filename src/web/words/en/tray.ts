@@ -102,4 +102,8 @@ export const tray = {
   stopThisMeans: 'No message about this event leaves from now on, also no confirmation. Others go on.',
   goingOnMeans:
     'What falls due meanwhile waits, and goes out when it goes on, but for what is of no use by then.',
+  allYear: 'All year',
+  allYearAbout:
+    'Lines that hang on no event but on what somebody has with you: a membership, a gift. Nothing goes out twice.',
+  allYearEmpty: 'No line goes out all year yet. Add one, as a word to members a month before their last day.',
 } as const;
