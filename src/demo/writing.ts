@@ -1,14 +1,19 @@
 import { firstTextFor } from '#core/messages/firstTexts.ts';
 import { replyAddress } from '#core/messages/incoming.ts';
 import { plainLine } from '#core/messages/lines.ts';
+import type { YearMoment } from '#core/messages/moments.ts';
+import { audienceOn } from '#core/messages/yearRound.ts';
 import type { Noticed } from '#core/notices/notices.ts';
-import { type App, inTransaction, systemActor } from '#server/app/app.ts';
+import { type App, inTransaction, type SignedIn, systemActor, type Work } from '#server/app/app.ts';
 import { record } from '#server/app/record.ts';
 import { first, insert, update } from '#server/db/database.ts';
 import { replyToken } from '#server/db/ids.ts';
 import { readEvent, readMessageLines } from '#server/events/store.ts';
 import { askedByLink, followAs, readFollower } from '#server/messages/followers.ts';
 import { takeReply } from '#server/messages/incoming.ts';
+import { planOf } from '#server/messages/mailed.ts';
+import { writeMailing } from '#server/messages/mailings.ts';
+import { saveYearLine } from '#server/messages/yearLines.ts';
 import { keepWishes, type Told } from '#server/notices/store.ts';
 
 /** What the team wants to be told of by email. */
@@ -160,5 +165,75 @@ export async function playWriting(app: App, odalys: string | null): Promise<void
         },
       );
     }
+    const toGuardians = firstTextFor('start', 'guardians');
+    await writeAllYear({ ...w, now: before(14 * 24) });
+    await insert(w.tx, 'message_lines', {
+      ...plainLine,
+      subject: toGuardians.subject,
+      body: toGuardians.body,
+      id: w.app.ids.id(),
+      eventId: day.id,
+      position: (await readMessageLines(w.tx, day.id)).length,
+      name: 'Two days before, to guardians',
+      moment: 'start',
+      offsetDays: -2,
+      offsetMinutes: 0,
+      audience: 'guardians',
+    });
+    if (odalys) await callBack(w, day.id, odalys);
   });
+}
+
+/** Lines that go out all year: to members whose membership ends, and to those who gave. */
+async function writeAllYear(w: Work): Promise<void> {
+  const { narrowed: _, ...plain } = plainLine;
+  const line = (name: string, moment: YearMoment, offsetDays: number) => {
+    const { subject, body } = firstTextFor(moment, audienceOn(moment));
+    return { ...plain, name, moment, offsetDays, offsetMinutes: 0, topic: 'notice' as const, subject, body };
+  };
+  for (const said of [
+    line('A month before a membership ends', 'membership ends', -30),
+    line('A week after a membership ended', 'membership ends', 7),
+    line('What a gift did', 'gift made', 90),
+  ])
+    await saveYearLine(w, w.app.ids.id(), said, 0);
+}
+
+/** Calls those to the event who came before and have no seat this time. */
+async function callBack(w: Work, eventId: string, odalys: string): Promise<void> {
+  const those = await w.tx.query<{ id: string }>(
+    `select distinct a.contact_id as id from attendance a join events e on e.id = a.event_id
+     where e.public_title = (select public_title from events where id = $1) and e.id <> $1 and a.contact_id is not null order by 1 limit 60`,
+    [eventId],
+  );
+  const wanted = {
+    ids: those.map((t) => t.id),
+    withoutSeatOf: eventId,
+    without: [],
+    topic: 'invitations' as const,
+    said: {
+      subject: { en: 'There is a canoe for you: {{event}}', fr: 'Un canot vous attend : {{event}}' },
+      preview: { en: 'You have paddled with us before.', fr: 'Vous avez déjà pagayé avec nous.' },
+      body: {
+        en: 'Hello {{name}},\n\nyou came to the Open Water Day before. This year it is on {{when}}, and there is still room.\n\n{{event_link}}\n\n{{organization}}',
+        fr: 'Bonjour {{name}},\n\nvous êtes déjà venu à cette journée. Cette année, elle a lieu le {{when}}, et il reste de la place.\n\n{{event_link}}\n\n{{organization}}',
+      },
+      formatted: { en: null, fr: null },
+    },
+  };
+  const staff: SignedIn = {
+    id: odalys,
+    name: w.actor.name,
+    email: '',
+    roles: ['coordinator'],
+    approves: [],
+    unitId: null,
+    duties: [],
+    standsFor: [],
+    clock: null,
+    sessionId: '',
+    enrolling: false,
+  };
+  const { planned } = await planOf(w.tx, w.now, wanted, staff, 'writing');
+  await writeMailing(w, { ...wanted, name: 'Back to the water', expect: planned.length }, staff);
 }

@@ -68,6 +68,8 @@ const onlyTold: readonly FactKind[] = [
   'mail complained of',
   'incoming settled',
   'letter changed',
+  'year-round line changed',
+  'year-round lines planned',
   'board set',
 ];
 

@@ -178,7 +178,7 @@ describe('a membership that ends', () => {
   });
 
   test('two records that are made one get one word', async () => {
-    const id = await add(lineOn('membership ends', { offsetDays: -30 }));
+    await add(lineOn('membership ends', { offsetDays: -30 }));
     const [one, other] = [await somebody(), await somebody()];
     await joins(other.id, inDays(50));
     await world.runner.run();

@@ -44,8 +44,7 @@ type AudienceOf<Owner extends AudienceRule['of']> = {
 }[Audience];
 export type EventAudience = AudienceOf<'event'>;
 export type YearAudience = AudienceOf<'organization'>;
-export const isOfEvent = (audience: Audience): audience is EventAudience =>
-  audiences[audience].of === 'event';
+const isOfEvent = (audience: Audience): audience is EventAudience => audiences[audience].of === 'event';
 const names = Object.keys(audiences) as Audience[];
 export const audienceNames = names.filter(isOfEvent) as [EventAudience, ...EventAudience[]];
 

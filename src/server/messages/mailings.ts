@@ -7,14 +7,14 @@ import type { Said, SaidTexts } from '#core/messages/said.ts';
 import { coming, undelivered } from '#core/messages/states.ts';
 import { docOf, safeAddress } from '#core/text/doc.ts';
 import type { Reason } from '#core/words/reasons.ts';
-import type { Work } from '../app/app.ts';
+import type { SignedIn, Work } from '../app/app.ts';
 import { record } from '../app/record.ts';
 import { among } from '../db/among.ts';
 import { insert, type Queries, update } from '../db/database.ts';
 import { reasonSql } from '../db/reasons.ts';
 import type { Handlers } from '../http/handle.ts';
 import { notFound, refused } from '../http/problem.ts';
-import { type Mailed, pageOf, planOf, saidLeftOut, saidTo, sampleOf } from './mailed.ts';
+import { type Mailed, pageOf, planOf, saidLeftOut, saidTo, sampleOf, type Wanted } from './mailed.ts';
 import { type Outgoing, putOut } from './outbox.ts';
 
 /** What is counted of a mailing's links: each leads by an address of ours, the same in every copy. */
@@ -45,6 +45,56 @@ export const followCounted = async (tx: Queries, token: string): Promise<string 
     )
   )[0]?.url ?? null;
 
+/** Writes to many. Refused where others would get it than were seen, or nobody. */
+export async function writeMailing(
+  w: Work,
+  wanted: Wanted & { name: string; at?: string | undefined; expect: number },
+  staff: SignedIn,
+): Promise<{ id: string; planned: number; leftOut: number }> {
+  const { tx, app, now } = w;
+  const plan = await planOf(tx, now, wanted, staff, 'writing');
+  const { planned, leftOut } = plan;
+  if (planned.length !== wanted.expect)
+    throw refused('mailing-changed', { count: planned.length, expected: wanted.expect });
+  if (!planned.length) throw refused('mailing-nobody');
+  const id = app.ids.id();
+  const { name, topic, said } = wanted;
+  // A time that has passed is now.
+  const at = wanted.at && wanted.at > now ? wanted.at : now;
+  await insert(tx, 'mailings', { id, name, topic, said, createdBy: staff.id, createdAt: now, goesAt: at });
+  const counted = await countedLinks(w, id, said, plan.event && pageOf(app, plan.event));
+  const put = (recipient: Mailed, whyNot: Reason | null): Outgoing => ({
+    eventId: null,
+    mailingId: id,
+    recipientKey: `mailing:${id}:${recipient.contactId}`,
+    kind: 'mailing',
+    contactId: recipient.contactId,
+    name: recipient.name,
+    address: recipient.email,
+    language: recipient.language,
+    reason: name,
+    at,
+    whyNot,
+    ...(whyNot ? { subject: said.subject.en } : ledTo(saidTo(app, wanted, plan, recipient))),
+  });
+  const ledTo = (text: Said): Said => ({
+    ...text,
+    body: ledElsewhere(text.body, counted),
+    // What is read stays what was written.
+    formatted: docLedElsewhere(text.formatted ?? docOf(text.body), counted),
+  });
+  await putOut(w, [
+    ...planned.map((recipient) => put(recipient, null)),
+    ...leftOut.map(({ recipient, why }) => put(recipient, why)),
+  ]);
+  await record(w, 'mailing written', {
+    mailingId: id,
+    how: `wrote “${said.subject.en}” to ${planned.length}${at > now ? ', for later' : ''}`,
+    detail: { topic },
+  });
+  return { id, planned: planned.length, leftOut: leftOut.length };
+}
+
 export const mailingsHandlers: Handlers<typeof mailingsContract> = {
   'POST /api/mailings/preview': async ({ tx, now, app, body, staff }) => {
     const plan = await planOf(tx, now, body, staff, 'reading');
@@ -55,58 +105,7 @@ export const mailingsHandlers: Handlers<typeof mailingsContract> = {
     };
   },
 
-  'POST /api/mailings': async (c) => {
-    const { tx, app, now, body, staff } = c;
-    const plan = await planOf(tx, now, body, staff, 'writing');
-    const { planned, leftOut } = plan;
-    if (planned.length !== body.expect)
-      throw refused('mailing-changed', { count: planned.length, expected: body.expect });
-    if (!planned.length) throw refused('mailing-nobody');
-    const id = app.ids.id();
-    const { name, topic, said } = body;
-    // A time that has passed is now.
-    const at = body.at && body.at > now ? body.at : now;
-    await insert(tx, 'mailings', {
-      id,
-      name,
-      topic,
-      said,
-      createdBy: staff.id,
-      createdAt: now,
-      goesAt: at,
-    });
-    const counted = await countedLinks(c, id, said, plan.event && pageOf(app, plan.event));
-    const put = (recipient: Mailed, whyNot: Reason | null): Outgoing => ({
-      eventId: null,
-      mailingId: id,
-      recipientKey: `mailing:${id}:${recipient.contactId}`,
-      kind: 'mailing',
-      contactId: recipient.contactId,
-      name: recipient.name,
-      address: recipient.email,
-      language: recipient.language,
-      reason: name,
-      at,
-      whyNot,
-      ...(whyNot ? { subject: said.subject.en } : ledTo(saidTo(app, body, plan, recipient))),
-    });
-    const ledTo = (text: Said): Said => ({
-      ...text,
-      body: ledElsewhere(text.body, counted),
-      // What is read stays what was written.
-      formatted: docLedElsewhere(text.formatted ?? docOf(text.body), counted),
-    });
-    await putOut(c, [
-      ...planned.map((recipient) => put(recipient, null)),
-      ...leftOut.map(({ recipient, why }) => put(recipient, why)),
-    ]);
-    await record(c, 'mailing written', {
-      mailingId: id,
-      how: `wrote “${said.subject.en}” to ${planned.length}${at > now ? ', for later' : ''}`,
-      detail: { topic },
-    });
-    return { id, planned: planned.length, leftOut: leftOut.length };
-  },
+  'POST /api/mailings': (c) => writeMailing(c, c.body, c.staff),
 
   'POST /api/mailings/:id/stop': async (c) => {
     const { tx, now, params } = c;
