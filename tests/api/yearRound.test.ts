@@ -126,6 +126,7 @@ describe('a membership that ends', () => {
     expect(told!.body).toContain(`Bonjour ${ends.given}`);
     expect(told!.body).toContain(String(Number(last.slice(8))));
     expect(told!.body).toContain('/own/');
+    expect(told!.body).toContain('Vous recevez ce courriel parce que vous êtes, ou étiez, membre.');
     expect(await mailTo(renewed.email)).toEqual([]);
     expect((await shown(id)).sent).toBe(2);
     await later(60);

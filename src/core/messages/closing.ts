@@ -1,4 +1,4 @@
-import type { EventAudience } from './audiences.ts';
+import type { EventAudience, YearAudience } from './audiences.ts';
 import { linkMark } from './links.ts';
 import type { MailingTopic } from './mailing.ts';
 
@@ -9,7 +9,8 @@ const nbsp = '\u00A0';
 /** Why somebody gets a mail. */
 export type Why =
   | { of: 'line'; audience: EventAudience; event: string }
-  | { of: 'mailing'; topic: MailingTopic };
+  | { of: 'mailing'; topic: MailingTopic }
+  | { of: 'year'; audience: YearAudience };
 
 const ofAudience: Readonly<Record<EventAudience, Record<Language, (event: string) => string>>> = {
   orders: {
@@ -54,6 +55,11 @@ const ofAudience: Readonly<Record<EventAudience, Record<Language, (event: string
   },
 };
 
+const ofYear: Readonly<Record<YearAudience, Record<Language, string>>> = {
+  members: { en: 'you are, or were, a member', fr: 'vous êtes, ou étiez, membre' },
+  givers: { en: 'you gave something', fr: 'vous avez fait un don' },
+};
+
 const ofTopic: Readonly<Record<MailingTopic, Record<Language, string>>> = {
   notice: {
     en: 'it concerns something you take part in',
@@ -90,7 +96,11 @@ export function closingOf(
   language: Language,
 ): string {
   const because =
-    why.of === 'line' ? ofAudience[why.audience][language](why.event) : ofTopic[why.topic][language];
+    why.of === 'line'
+      ? ofAudience[why.audience][language](why.event)
+      : why.of === 'year'
+        ? ofYear[why.audience][language]
+        : ofTopic[why.topic][language];
   const out = outId && linkMark('out', outId);
   const lines =
     language === 'fr'

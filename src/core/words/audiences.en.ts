@@ -10,6 +10,6 @@ export const audiencesEn = {
   offered: 'whoever is offered a seat',
   'given up': 'whoever gave seats up',
   following: 'those who follow it without a seat',
-  members: 'whose membership it is',
+  members: 'whoever holds it',
   givers: 'whoever gave',
 } as const;

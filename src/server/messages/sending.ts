@@ -29,7 +29,7 @@ import { beside, planFor } from './planning.ts';
 import { calendarWith, render } from './rendering.ts';
 import { isStopped, isStoppedSql } from './stopping.ts';
 import { orderOfSeat, type RecipientRow } from './store.ts';
-import { sayYear, yearOf, yearWayOut } from './yearRound.ts';
+import { sayYear, yearOf, yearWhy } from './yearRound.ts';
 
 interface StoredMessage {
   id: string;
@@ -447,8 +447,7 @@ async function yearText(
     ...sayYear(line, goes.recipient, name),
     address: goes.address,
     channel: line.channel,
-    why: { of: 'mailing', topic: line.topic },
-    hasWayOut: yearWayOut(line.topic),
+    ...yearWhy(line),
   }));
 }
 

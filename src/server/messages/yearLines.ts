@@ -19,7 +19,7 @@ import {
   replanYear,
   sayYear,
   type YearRecipient,
-  yearWayOut,
+  yearWhy,
 } from './yearRound.ts';
 
 type Reading = Pick<Work, 'tx' | 'now'>;
@@ -59,14 +59,13 @@ export async function dropYearLine(w: Work, id: string, version: number): Promis
 
 const shownTo = async ({ tx }: Reading, line: YearLinePlan, to: YearRecipient): Promise<Previewed> => {
   const { name } = await theOrganization(tx);
-  const { contactId, language, topic } = { ...to, ...line };
+  const { contactId, language } = to;
   const about = {
     id: line.id,
     eventId: null,
     contactId,
     language,
-    why: { of: 'mailing' as const, topic },
-    hasWayOut: yearWayOut(topic),
+    ...yearWhy(line),
   };
   return {
     name: to.name,
@@ -77,9 +76,9 @@ const shownTo = async ({ tx }: Reading, line: YearLinePlan, to: YearRecipient): 
   };
 };
 
-/** Everybody a line concerns, first those who get it. */
+/** Everybody a line concerns, first those who get it were it added now. */
 async function concerned({ tx, now }: Reading, line: YearLinePlan): Promise<YearRecipient[]> {
-  const { planned, leftOut } = (await planYear(tx, [{ ...line, addedAt: null }], null, now))(line.id);
+  const { planned, leftOut } = (await planYear(tx, [{ ...line, addedAt: now }], null, now))(line.id);
   return [...planned, ...leftOut].map((p) => p.recipient);
 }
 

@@ -1,6 +1,7 @@
 import type { YearLinePlan } from '#contract/yearRound.ts';
 import { becauseQuiet, type QuietReason } from '#core/contacts/quiet.ts';
 import type { YearAudience } from '#core/messages/audiences.ts';
+import type { Why } from '#core/messages/closing.ts';
 import { linkMark } from '#core/messages/links.ts';
 import { type MailingTopic, whyNotAbout } from '#core/messages/mailing.ts';
 import type { MergeValues } from '#core/messages/merge.ts';
@@ -296,8 +297,14 @@ export function sayYear(
   return fillSaid(saidIn(line, language), values, { strict: true });
 }
 
-/** Whether one can have no more of a line by its topic. */
-export const yearWayOut = (topic: MailingTopic): boolean => topic !== 'notice';
+/** Why a line goes to somebody, and whether one can have no more of its topic. */
+export const yearWhy = ({
+  topic,
+  moment,
+}: Pick<YearLinePlan, 'topic' | 'moment'>): { why: Why; hasWayOut: boolean } =>
+  topic === 'notice'
+    ? { why: { of: 'year', audience: audienceOn(moment) }, hasWayOut: false }
+    : { why: { of: 'mailing', topic }, hasWayOut: true };
 
 /** Whether somebody still gets it by now: the line, the plan for them alone. */
 export async function yearOf(tx: Queries, lineId: string, contactId: string, now: string) {

@@ -68,6 +68,7 @@ export function AllYear({ openMessage }: { openMessage: (id: string) => void }) 
                 key={kept.line.id}
                 line={kept.shown}
                 sub={subOf(kept)}
+                elsewhere={phrase('tray.lookInComing')}
                 acts={{
                   busy,
                   turn: (on) => save({ ...kept.line, off: !on }, kept.version),

@@ -82,5 +82,14 @@ export function LineRow({
         { label: phrase('messages.remove'), run: () => remove(plan) },
       ],
     };
-  return <LineShown line={line} sub={sub} acts={acts || null} preview={preview} read={read} />;
+  return (
+    <LineShown
+      line={line}
+      sub={sub}
+      elsewhere={phrase('messages.lookByPerson')}
+      acts={acts || null}
+      preview={preview}
+      read={read}
+    />
+  );
 }

@@ -13,6 +13,7 @@ import { together } from '../together.ts';
 export function LineShown({
   line,
   sub,
+  elsewhere,
   acts,
   preview,
   read,
@@ -20,6 +21,8 @@ export function LineShown({
   line: LineOfPlan;
   /** What is said below its name. */
   sub: readonly string[];
+  /** Where the others are found. */
+  elsewhere: string;
   /** What can be done with it; null where nothing can. */
   acts: {
     busy: boolean;
@@ -139,7 +142,11 @@ export function LineShown({
               </tbody>
             </table>
           </chakra.div>
-          {more > 0 && <p className="soft">{phrase('messages.andMore', { n: more })}</p>}
+          {more > 0 && (
+            <p className="soft">
+              {phrase('messages.andMore', { n: more })} {elsewhere}
+            </p>
+          )}
         </chakra.div>
       )}
     </li>

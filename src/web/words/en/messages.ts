@@ -48,7 +48,8 @@ export const messages = {
   copyOf: '{{name}}, again',
   read: 'read',
   preview: 'preview',
-  andMore: 'And {{n}} more. Look for somebody person by person.',
+  andMore: 'And {{n}} more.',
+  lookByPerson: 'Look for somebody person by person.',
   guestsNotNamedYet: '{{count:guest|guests}} not named yet',
   getsNone: 'gets none',
   noMessageIsPlanned:

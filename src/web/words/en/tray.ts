@@ -103,6 +103,7 @@ export const tray = {
   goingOnMeans:
     'What falls due meanwhile waits, and goes out when it goes on, but for what is of no use by then.',
   allYear: 'All year',
+  lookInComing: 'Look for somebody by name under Coming or Sent.',
   allYearAbout:
     'Lines that hang on no event but on what somebody has with you: a membership, a gift. Nothing goes out twice.',
   allYearEmpty: 'No line goes out all year yet. Add one, as a word to members a month before their last day.',
