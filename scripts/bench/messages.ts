@@ -33,6 +33,9 @@ const event = {
   absencesAt: null,
   zone: 'America/Halifax',
   balanceDays: 7,
+  namesDays: 2,
+  salesOpenLocal: null,
+  admission: { ways: [] },
 };
 const lineOf = (n: number): Line => ({
   ...plainLine,

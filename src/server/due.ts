@@ -23,7 +23,6 @@ import { writeLot } from './receipts/batches.ts';
 import { nextBatchSql } from './receipts/store.ts';
 import { dropLooseFiles, nextLooseFileSql } from './registration/answerFiles.ts';
 import { forgetAnswers, nextForgettingSql } from './registration/forgetting.ts';
-import { chaseGuests, nextChaseSql } from './registration/guests.ts';
 import { lapse } from './registration/waiting.ts';
 import { makeDates } from './series/making.ts';
 import { nextSeriesSql } from './series/store.ts';
@@ -159,11 +158,6 @@ export const dueKinds: readonly DueKind[] = [
     what: 'sensitive answers deleted',
     next: nextForgettingSql,
     run: (app, due) => inTransaction(app, systemActor, (w) => forgetAnswers(w, due.id)),
-  },
-  {
-    what: 'guests that are still missing',
-    next: nextChaseSql,
-    run: (app, due) => inTransaction(app, systemActor, (w) => chaseGuests(w, due.id)),
   },
   {
     what: 'files that no order named',

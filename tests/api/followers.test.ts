@@ -1,4 +1,5 @@
 import { beforeEach, describe, expect, test } from 'vitest';
+import { wallOf } from '#core/time/wallTime.ts';
 import type { Caller, World } from './harness.ts';
 import { lineOn, Scene } from './messageLines.ts';
 import { type OpenEvent, saying } from './scenes.ts';
@@ -31,6 +32,26 @@ const follow = async (name: string, email: string, of: 'event' | 'series' = 'eve
   await world.anyone.call('POST /api/public/follow/:token', { params: { token }, body: { follows: true } });
   return token;
 };
+test('that registration opens is said to those who follow, an hour before it does', async () => {
+  await plan(event, [lineOn('registration opens', { name: 'Opens', offsetMinutes: -60 })]);
+  await follow('Early Reader', 'early.reader@harbourpost.example');
+  expect(await planned(event, 'Opens')).toMatchObject({
+    goes: [],
+    not: [['Early Reader', expect.any(String)]],
+  });
+  const { version, plan: before } = await odalys.call('GET /api/events/:id', { params: { id: event.id } });
+  const opens = wallOf(scene.ahead(-10 * 24 * 60), 'America/Halifax').slice(0, 16);
+  await odalys.call('PATCH /api/events/:id', {
+    params: { id: event.id },
+    body: { version, change: { offers: before.offers.map((o) => ({ ...o, opensLocal: opens })) } },
+  });
+  expect((await planned(event, 'Opens')).goes).toHaveLength(1);
+  await world.moveTo(scene.ahead(-10 * 24 * 60 - 59));
+  expect((await mailsTo('early.reader@harbourpost.example')).at(-1)!.subject).toMatch(
+    /^You can register soon: /u,
+  );
+});
+
 const lines = () =>
   plan(event, [lineOn('start', { name: 'Followers', audience: 'following', offsetDays: -1 })]);
 

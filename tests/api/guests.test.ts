@@ -297,4 +297,37 @@ describe('seats without names', () => {
     await world.moveTo('2026-07-25T15:01:00.000Z');
     expect(await asked()).toHaveLength(1);
   });
+
+  test('are asked for a day later where they were booked late; not where all are named, or the line is off', async () => {
+    const late = { startsLocal: '2026-08-09T12:00', endsLocal: '2026-08-09T15:00' };
+    const { event, name } = await booked('Late Ones', 2, late);
+    const lineOf = async () =>
+      (await odalys.call('GET /api/events/:id/messages', { params: { id: event.id } })).find(
+        (l) => l.name === 'Guests still to name',
+      )!;
+    const placed = async () => {
+      const [o] = await world.app.db.query<{ placedAt: string }>(
+        'select placed_at from orders o where event_id = $1',
+        [event.id],
+      );
+      return Date.parse(o!.placedAt);
+    };
+    const { plan, version } = await odalys.call('GET /api/events/:id', { params: { id: event.id } });
+    const save = (change: object, v: number) =>
+      odalys.call('PATCH /api/events/:id', { params: { id: event.id }, body: { version: v, change } });
+    // Named until a day before the booking was made, as it were: the day after is as good.
+    const days = Math.ceil((Date.parse('2026-08-09T15:00:00Z') - (await placed())) / 86_400_000);
+    await save({ namesDays: days }, version);
+    expect(Date.parse((await lineOf()).rows[0]!.plannedFor!) - (await placed())).toBe(86_400_000);
+    const lines = plan.messages.map((m) => (m.moment === 'guests unnamed' ? { ...m, off: true } : m));
+    const { version: v } = await odalys.call('GET /api/events/:id', { params: { id: event.id } });
+    await save({ messages: lines }, v);
+    expect(await lineOf()).toMatchObject({ off: true, planned: 0 });
+    const { version: w } = await odalys.call('GET /api/events/:id', { params: { id: event.id } });
+    await save({ messages: plan.messages, namesDays: 0 }, w);
+    expect(await lineOf()).toMatchObject({ planned: 1 });
+    await name(1, 'Gert', 'Guest');
+    const [out] = (await lineOf()).leftOut;
+    expect(out!.whyNot).toBe('everybody has a name');
+  });
 });

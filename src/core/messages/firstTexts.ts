@@ -68,6 +68,28 @@ export const firstTexts: Readonly<Record<Moment, FirstText>> = {
       fr: 'Nous regrettons que vous ne puissiez pas venir à {{event}}.',
     },
   },
+  'registration opens': {
+    subject: { en: 'You can register soon: {{event}}', fr: 'Bientôt les inscriptions : {{event}}' },
+    body: {
+      en: 'Hello {{name}},\n\nRegistration for {{event}} ({{when}}) opens soon.\n\nWhen exactly, and for whom: {{event_link}}\n\n{{organization}}',
+      fr: 'Bonjour {{name}},\n\nLes inscriptions pour {{event}} ({{when}}) ouvrent bientôt.\n\nQuand exactement, et pour qui : {{event_link}}\n\n{{organization}}',
+    },
+    short: {
+      en: 'Registration for {{event}} opens soon: {{event_link}}',
+      fr: 'Les inscriptions pour {{event}} ouvrent bientôt : {{event_link}}',
+    },
+  },
+  'guests unnamed': {
+    subject: { en: 'Who comes with you? {{event}}', fr: 'Qui vient avec vous ? {{event}}' },
+    body: {
+      en: 'Hello {{name}},\n\nWe still do not know who sits on your seats for {{event}} ({{when}}): to be named: {{unnamed}}. Name them until {{named_until}}, or send each guest a link to do it themselves.\n\nYour booking: {{manage_link}}\n\n{{organization}}',
+      fr: 'Bonjour {{name}},\n\nNous ne savons pas encore qui occupera vos places pour {{event}} ({{when}}) : à nommer : {{unnamed}}. Nommez vos invités avant le {{named_until}}, ou envoyez à chacun un lien pour le faire.\n\nVotre réservation : {{manage_link}}\n\n{{organization}}',
+    },
+    short: {
+      en: '{{event}}: who comes with you? To be named: {{unnamed}}. {{manage_link}}',
+      fr: '{{event}} : qui vient avec vous ? À nommer : {{unnamed}}. {{manage_link}}',
+    },
+  },
   'registration closes': {
     subject: {
       en: 'Registration closes soon: {{event}}',
@@ -320,6 +342,7 @@ export const firstLines: readonly FirstLine[] = [
       },
     },
   ),
+  line('Guests still to name', 'guests unnamed', { days: -3 }),
   line('Waiver still missing', 'waiver missing', { days: -3 }),
   line(
     'Reminder, a day before',

@@ -27,6 +27,8 @@ export const mergeFields = {
   owed: 'what is still to be paid',
   owed_until: 'until when it is to be paid',
   owes: 'for conditions: there as long as something is still to be paid',
+  unnamed: 'how many seats have no name yet',
+  named_until: 'until when guests can be named',
   level: 'level of the membership',
   ends: 'last day of the membership',
   gift: 'what was given',
@@ -40,7 +42,16 @@ export const isMergeField = (name: string): name is MergeField => Object.hasOwn(
 /** What every message of an event can say. */
 const ofEvent = ['name', 'event', 'when', 'place', 'organization', 'event_link', 'follow_link'] as const;
 const ofAnybody = ['name', 'organization', 'own_link'] as const;
-const ofOrder = ['manage_link', 'waiver_link', 'seats', 'owed', 'owed_until', 'owes'] as const;
+const ofOrder = [
+  'manage_link',
+  'waiver_link',
+  'seats',
+  'owed',
+  'owed_until',
+  'owes',
+  'unnamed',
+  'named_until',
+] as const;
 
 /** What a line can say to those it is for. */
 export function fieldsOfLine(audience: Audience): readonly MergeField[] {

@@ -1,14 +1,17 @@
+import { type Opening, opensLocal } from '#core/admission/opening.ts';
 import { type AttendanceState, came } from '#core/doors/attendance.ts';
 import { endOf } from '#core/events/end.ts';
 import { balanceDue, type PaidBefore } from '#core/money/balanceDue.ts';
+import { type NamedBefore, namesWanted } from '#core/registration/namesUntil.ts';
 import type { Instant } from '#core/time/clock.ts';
 import { type Offset, sayOffset } from '#core/time/moment.ts';
+import { instantOf } from '#core/time/wallTime.ts';
 import { because, type Reason } from '#core/words/reasons.ts';
 import { say, words } from '#core/words/spoken.ts';
 import { type Audience, audiences, type EventAudience, type YearAudience } from './audiences.ts';
 
 /** The dates of the event that moments hang on. */
-export interface EventMoments extends PaidBefore {
+export interface EventMoments extends PaidBefore, NamedBefore, Opening {
   endsAt: Instant | null;
   doorsAt: Instant | null;
   registrationClosesAt: Instant | null;
@@ -25,6 +28,8 @@ export interface Standing {
   counted: boolean | null;
   /** Whether something is still to be paid. */
   owes: boolean | null;
+  /** How many of their seats have no name yet. */
+  unnamed: number | null;
   /** Whether they answered the survey; null where they were not asked yet. */
   answered: boolean | null;
   /** Whether another membership of theirs goes on after this one. */
@@ -38,6 +43,7 @@ export const nothingKnown: Standing = {
   attendance: null,
   counted: null,
   owes: null,
+  unnamed: null,
   answered: null,
   renewed: null,
   wentBack: null,
@@ -83,6 +89,20 @@ const rules = {
     at: (event) => event.registrationClosesAt,
     ahead: true,
     optional: true,
+  },
+  'registration opens': {
+    audiences: ['following'],
+    at: (event) => {
+      const opens = opensLocal(event);
+      return opens && instantOf(opens, event.zone);
+    },
+    optional: true,
+  },
+  'guests unnamed': {
+    audiences: ['orders'],
+    at: (event, anchor) => anchor && namesWanted(event, anchor),
+    ahead: true,
+    whyNot: ({ unnamed }) => (unnamed === 0 ? because('everybody named') : null),
   },
   'balance due': {
     audiences: ['orders'],

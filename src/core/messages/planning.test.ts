@@ -13,6 +13,9 @@ const event: EventMoments = {
   absencesAt: null,
   zone: 'America/Halifax',
   balanceDays: 7,
+  namesDays: 2,
+  salesOpenLocal: null,
+  admission: { ways: [] },
 };
 const rules: PlanningRules = { quiet: null, holidays: [] };
 const night = { ...rules, quiet: { from: '21:00', until: '08:00' } };

@@ -16,6 +16,9 @@ describe('who gets what hangs on a moment', () => {
     absencesAt: null,
     zone: 'UTC',
     balanceDays: 7,
+    namesDays: 2,
+    salesOpenLocal: null,
+    admission: { ways: [] },
   };
   const over = { ...ahead, absencesAt: '2026-08-08T19:30:00.000Z' };
 
@@ -39,6 +42,9 @@ describe('who gets what hangs on a moment', () => {
     ['waiver missing', { waiver: { asked: true, missing: false } }, false, 'nothing to sign'],
     ['waiver missing', { waiver: { asked: true, missing: true } }, false, null],
     ['waiver missing', {}, false, null],
+    ['guests unnamed', { unnamed: 0 }, false, 'everybody named'],
+    ['guests unnamed', { unnamed: 2 }, false, null],
+    ['guests unnamed', {}, false, null],
     ['balance due', { owes: false }, false, 'nothing to pay'],
     ['balance due', { owes: true }, false, null],
     ['start', { attendance: 'missed', waiver: { asked: false, missing: false } }, true, null],
@@ -107,6 +113,9 @@ describe('moments', () => {
     absencesAt: null,
     zone: 'America/Halifax',
     balanceDays: 7,
+    namesDays: 2,
+    salesOpenLocal: '2026-07-10T18:00',
+    admission: { ways: [] },
   };
   const anchor = '2026-07-01T12:00:00.000Z';
   test.each([
@@ -115,7 +124,9 @@ describe('moments', () => {
     ['accepted', anchor],
     ['seats offered', anchor],
     ['seats given up', anchor],
+    ['registration opens', '2026-07-10T21:00:00.000Z'],
     ['registration closes', event.registrationClosesAt],
+    ['guests unnamed', '2026-08-06T12:00:00.000Z'],
     ['doors', event.doorsAt],
     ['absent', event.endsAt],
     ['survey', event.endsAt],

@@ -18,7 +18,6 @@ export type DirectKind =
   | 'not accepted'
   | 'asked back'
   | 'your seat'
-  | 'guests missing'
   | 'waitlisted'
   | 'offered'
   | 'lapsed'
@@ -80,7 +79,6 @@ export const ownFields: Partial<Record<DirectKind, readonly string[]>> = {
   'not accepted': ['words'],
   'asked back': ['words'],
   'your seat': ['by'],
-  'guests missing': ['count', 'until'],
   'given up': ['count', 'words'],
   'ticket changed': ['ticket', 'words'],
   'handed on': ['from', 'to'],
@@ -164,13 +162,6 @@ export const directTexts: Record<DirectKind, MessageText> = {
     body: {
       en: 'Hello,\n\n{{by}} has a seat for you at {{event}} ({{when}}). Tell us who you are and what we should know; it takes a minute. Your pass is there too.\n\nYour seat: {{manage_link}}\n\n{{organization}}',
       fr: 'Bonjour,\n\n{{by}} a une place pour vous à {{event}} ({{when}}). Dites-nous qui vous êtes et ce que nous devons savoir ; cela prend une minute. Vous y trouverez aussi votre billet.\n\nVotre place : {{manage_link}}\n\n{{organization}}',
-    },
-  },
-  'guests missing': {
-    subject: { en: 'Who comes with you? {{event}}', fr: 'Qui vient avec vous ? {{event}}' },
-    body: {
-      en: 'Hello {{name}},\n\nWe still do not know who sits on your seats for {{event}} ({{when}}): to be named: {{count}}. Name them until {{until}}, or send each guest a link to do it themselves.\n\nYour booking: {{manage_link}}\n\n{{organization}}',
-      fr: 'Bonjour {{name}},\n\nNous ne savons pas encore qui occupera vos places pour {{event}} ({{when}}) : à nommer : {{count}}. Nommez vos invités avant le {{until}}, ou envoyez à chacun un lien pour le faire.\n\nVotre réservation : {{manage_link}}\n\n{{organization}}',
     },
   },
   waitlisted: {

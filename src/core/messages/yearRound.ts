@@ -23,7 +23,10 @@ export const noEvent = (zone: Zone): EventMoments => ({
   doorsAt: null,
   registrationClosesAt: null,
   absencesAt: null,
+  salesOpenLocal: null,
+  admission: { ways: [] },
   balanceDays: 0,
+  namesDays: 0,
   zone,
 });
 

@@ -5,7 +5,6 @@ export const lettersEn = {
   'not accepted': 'A request was declined',
   'asked back': 'Something is asked before a request is decided',
   'your seat': 'A guest gets the link to their seat',
-  'guests missing': 'Seats have no names yet',
   waitlisted: 'A party joined the waitlist',
   offered: 'Seats came free for a party',
   lapsed: 'Offered seats went on to others',

@@ -116,6 +116,7 @@ const silenceEn = {
   'no waiver asked': 'no waiver is asked at this event',
   'nothing to sign': 'nothing is left to sign',
   'nothing to pay': 'nothing is left to pay',
+  'everybody named': 'everybody has a name',
   renewed: 'has a membership that goes on',
   'gift went back': 'the gift went back',
   'joined after': 'became a member after the moment had passed',

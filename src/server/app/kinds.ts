@@ -123,7 +123,6 @@ export interface Facts extends MoneyFacts, MessageFacts {
   /** Whoever sits on a seat was written to, to fill it in themselves. */
   'guest asked': { eventId: string; orderId: string; registrationId: string; email: string };
   /** Whoever booked is asked once who sits on the seats that have no name. */
-  'guests missed': { eventId: string; orderId: string; count: number; until: string };
   'answers changed': { eventId: string; orderId: string };
   /** Sensitive answers were deleted some days after the event. */
   'answers forgotten': { eventId: string; answers: number };
@@ -412,14 +411,6 @@ export const tellings: { readonly [K in FactKind]: Telling<Facts[K]> } = {
     entry: (f) => ({
       action: 'wrote to a guest',
       subject: { kind: 'registration', id: f.registrationId },
-    }),
-    topics: ofEvent,
-  },
-  'guests missed': {
-    entry: (f) => ({
-      action: 'asked who the guests are',
-      subject: { kind: 'order', id: f.orderId },
-      detail: { count: f.count },
     }),
     topics: ofEvent,
   },

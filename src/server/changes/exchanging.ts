@@ -1,12 +1,12 @@
 import type { exchangingContract } from '#contract/exchanging.ts';
 import { percentBack } from '#core/money/refundPolicy.ts';
+import { namesUntil } from '#core/registration/namesUntil.ts';
 import { dateOf } from '#core/time/wallTime.ts';
 import { type Work, whatIf } from '../app/app.ts';
 import { readEvent } from '../events/store.ts';
 import type { Handlers } from '../http/handle.ts';
 import { refused } from '../http/problem.ts';
 import { orderByLink } from '../registration/links.ts';
-import { namesUntil } from '../registration/naming.ts';
 import { changeOffer, type OfferChanged } from '../registration/offerChange.ts';
 import { publicEventRow } from '../registration/public.ts';
 import { readOrder } from '../registration/store.ts';

@@ -41,6 +41,8 @@ export interface EventRow extends PlainPlan {
   endsAt: string | null;
   doorsAt: string | null;
   registrationClosesAt: string | null;
+  /** When the first of its tickets go on sale; null where some are from the beginning. */
+  salesOpenLocal: string | null;
   absencesAt: string | null;
   venueName: string | null;
   venueAddress: string | null;
@@ -93,7 +95,9 @@ const placeName = "v.name || coalesce(', ' || rm.name, '')";
 /** How many a place holds: as the room is set up, the room, or the place. */
 const holds = `coalesce((select (l->>'capacity')::int from jsonb_array_elements(rm.layouts) l where l->>'name' = e.layout limit 1), rm.capacity, v.capacity)`;
 const columns = `e.id, ${plainFields.map((field) => `e.${snake(field)}`).join(', ')}, ${paidInSql} as paid_in, u.name as unit_name, e.state, e.is_template,
-  e.starts_at, e.ends_at, e.doors_at, e.registration_closes_at, e.absences_at, ${placeName} as venue_name, v.address as venue_address,
+  e.starts_at, e.ends_at, e.doors_at, e.registration_closes_at, e.absences_at,
+  (select case when bool_and(o.opens_local is not null) then min(o.opens_local) end
+     from offers o where o.event_id = e.id and o.removed_at is null and not o.hidden) as sales_open_local, ${placeName} as venue_name, v.address as venue_address,
   ${holds} as venue_capacity, v.shared as venue_shared, v.ours as venue_ours,
   (select count(*)::int from speakers sp where sp.event_id = e.id and sp.removed_at is null) as speaking,
   coalesce((select jsonb_agg(jsonb_build_object('startsLocal', to_char(sh.starts_local, 'YYYY-MM-DD"T"HH24:MI'), 'endsLocal',
@@ -126,6 +130,7 @@ const readFrom = [
   'changes',
   'questions',
   'kinds',
+  'offers',
 ];
 
 /** One event, read once in a transaction; throws 404. With `lock`, other transactions wait until this one is through. */

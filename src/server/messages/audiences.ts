@@ -147,7 +147,7 @@ const asOrder = (r: Row<typeof orderRecipients>): RecipientRow => ({
   key: keyOf({ of: 'order', id: r.orderId }),
   anchor: r.confirmedAt,
   since: r.confirmedAt,
-  standing: { ...nothingKnown, owes: r.owed > 0 },
+  standing: { ...nothingKnown, owes: r.owed > 0, unnamed: r.unnamed },
 });
 
 const asParty = (r: Row<typeof partyRecipients>): RecipientRow => ({

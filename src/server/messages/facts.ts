@@ -31,6 +31,7 @@ const deciding: readonly (keyof EventPlan)[] = [
   'endsLocal',
   'doorsLocal',
   'balanceDays',
+  'namesDays',
   'zone',
   'messages',
   'waiverId',
@@ -38,6 +39,8 @@ const deciding: readonly (keyof EventPlan)[] = [
   'visibility',
   // An offer may have a waiver of its own.
   'offers',
+  // Who may come from when.
+  'admission',
   'sessions',
 ];
 
@@ -154,10 +157,6 @@ export const messagesReactions: Reactions = {
   'attendance marked': replanSeat,
   'sessions chosen': replanChosen,
   'guest asked': (w, { registrationId, email }) => tellGuest(w, registrationId, email),
-  'guests missed': (w, { orderId, count, until }) =>
-    tellBuyer(w, orderId, 'guests missing', 'has seats without names', until, undefined, {
-      count: String(count),
-    }),
   'waiver signed': replanOrder,
   // What is paid is not asked for; what is owed again is.
   'money received': replanAsking,

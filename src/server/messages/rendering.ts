@@ -9,6 +9,7 @@ import { fieldsOfLine, type MergeValues, mergeFields } from '#core/messages/merg
 import { fillSaid, type Said, saidIn } from '#core/messages/said.ts';
 import { sayAmount } from '#core/money/amount.ts';
 import { balanceDue } from '#core/money/balanceDue.ts';
+import { namesUntil } from '#core/registration/namesUntil.ts';
 import { docOf } from '#core/text/doc.ts';
 import { sayLongDate, sayShortDate, sayTime } from '#core/time/say.ts';
 import { wallOf } from '#core/time/wallTime.ts';
@@ -63,12 +64,19 @@ export async function render(
         .join('\n');
     }
   }
-  const [owing] =
-    orderId && (uses('owed') || uses('owes')) ? await orderRecipients(tx, event.id, orderId) : [];
-  if (owing) {
-    const due = balanceDue(event, owing.confirmedAt);
-    values.owes = owing.owed > 0 ? 'yes' : '';
-    values.owed = sayAmount(Math.max(0, owing.owed), event.paidIn, message.language);
+  const [theirs] =
+    orderId && (['owed', 'owes', 'unnamed', 'named_until'] as const).some(uses)
+      ? await orderRecipients(tx, event.id, orderId)
+      : [];
+  if (theirs) {
+    const due = balanceDue(event, theirs.confirmedAt);
+    values.owes = theirs.owed > 0 ? 'yes' : '';
+    values.owed = sayAmount(Math.max(0, theirs.owed), event.paidIn, message.language);
+    values.unnamed = String(theirs.unnamed);
+    const named = namesUntil(event);
+    values.named_until = named
+      ? `${sayLongDate(wallOf(named, event.zone), language)}, ${sayTime(wallOf(named, event.zone), language)}`
+      : '';
     values.owed_until = due ? sayLongDate(wallOf(due, event.zone), message.language) : '';
   }
   if (event.slug) values.event_link = `${w.app.origin}/e/${event.slug}`;

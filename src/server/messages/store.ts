@@ -60,12 +60,15 @@ export const orderRecipients = (
     confirmedAt: string;
     /** What is still to be paid; below nought, what goes back. */
     owed: number;
+    /** Of their seats. */
+    unnamed: number;
   })[]
 > =>
   tx.query(
     withStanding(
       `select o.id as order_id, o.buyer_contact_id as contact_id, ${buyer} as name, ${orderEmail('o')} as email, ${orderMobile} as mobile, o.language, o.zone as own_zone,
-         min(r.confirmed_at) as confirmed_at, min(${whyQuiet('c')}) as quiet, o.balance as owed
+         min(r.confirmed_at) as confirmed_at, min(${whyQuiet('c')}) as quiet, o.balance as owed,
+         count(*) filter (where r.given_name = '' and r.family_name = '')::int as unnamed
        from orders o join registrations r on r.order_id = o.id and r.state = 'confirmed'
          left join contacts c on c.id = o.buyer_contact_id
        where o.event_id = $1 ${ofOrder(orderId)} group by o.id`,

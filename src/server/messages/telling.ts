@@ -29,7 +29,6 @@ async function toBuyer(
     | 'accepted'
     | 'not accepted'
     | 'asked back'
-    | 'guests missing'
     | 'waitlisted'
     | 'offered'
     | 'lapsed'

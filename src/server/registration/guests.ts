@@ -5,12 +5,11 @@ import { sayPassCode } from '#core/doors/passCode.ts';
 import { offerIn } from '#core/events/french.ts';
 import { lives, silentStates } from '#core/events/states.ts';
 import { askedOfSeat } from '#core/questions/showing.ts';
+import { namesUntil } from '#core/registration/namesUntil.ts';
 import { standing } from '#core/registration/states.ts';
-import { plusMinutes } from '#core/time/clock.ts';
 import { dateOf } from '#core/time/wallTime.ts';
 import { followLink, renewLink, type Work } from '../app/app.ts';
 import { record } from '../app/record.ts';
-import { among } from '../db/among.ts';
 import { type Queries, update } from '../db/database.ts';
 import { eventFor } from '../events/access.ts';
 import { inShort } from '../events/saying.ts';
@@ -22,14 +21,12 @@ import { signWaiver } from '../waivers/signing.ts';
 import { readSigner, signingAt } from '../waivers/store.ts';
 import { answersOf } from './answers.ts';
 import { orderByLink } from './links.ts';
-import { nameSeat, namesUntil } from './naming.ts';
+import { nameSeat } from './naming.ts';
 import { asksAge, questionsShown } from './public.ts';
 import { readOrder, readSeat, readSeats, type SeatRow } from './store.ts';
 
 /** How often the guest of one seat is written to: nobody is pestered by somebody else's booking. */
 const mostAsked = 4;
-/** Days before the last moment at which whoever booked is asked for names. */
-const chasedDays = 3;
 
 /** Writes to the guest of a seat, who fills it in by a link of their own. Another address takes the link from the one before. */
 async function askGuest(w: Work, seat: SeatRow, email: string): Promise<void> {
@@ -115,30 +112,6 @@ async function guestPageOf(tx: Queries, seat: SeatRow, now: string): Promise<Gue
           }
         : null,
   };
-}
-
-/**
- * The next booking whose seats without names are asked for: some days before the last moment, and not on the day it was made. Few seats
- * have no name, and an index has just those: it is asked after every write.
- */
-export const nextChaseSql = `select greatest(e.starts_at - (e.names_days + ${chasedDays}) * interval '1 day', o.placed_at + interval '1 day') as at, o.id
-  from (select distinct order_id from registrations where state = 'confirmed' and given_name = '' and family_name = '') r
-    join orders o on o.id = r.order_id join events e on e.id = o.event_id
-  where o.names_chased_at is null and e.state in ('open', 'closed') and e.starts_at is not null and o.buyer_email is not null
-  order by 1, 2 limit 1`;
-
-/** Asks whoever booked who sits on the seats that have no name; once. */
-export async function chaseGuests(w: Work, orderId: string): Promise<void> {
-  await update(w.tx, 'orders', orderId, { namesChasedAt: w.now });
-  const order = await readOrder(w.tx, orderId);
-  const until = namesUntil(await readEvent(w.tx, order.eventId));
-  const [row] = await w.tx.query<{ n: number }>(
-    `select count(*)::int as n from registrations where order_id = $1 and state in ${among(['confirmed'])}
-       and given_name = '' and family_name = ''`,
-    [orderId],
-  );
-  if (!until || until <= plusMinutes(w.now, 60) || !row?.n) return;
-  await record(w, 'guests missed', { eventId: order.eventId, orderId, count: row.n, until });
 }
 
 export const guestHandlers: Handlers<typeof guestsContract> = {

@@ -4,9 +4,9 @@ import { type AnswerValue, problemWith } from '#core/questions/answering.ts';
 import type { Question } from '#core/questions/question.ts';
 import { askedOfOrder, askedOfSeat } from '#core/questions/showing.ts';
 import { answersTo, type Channel, seatProblems } from '#core/registration/checking.ts';
+import { namesUntil } from '#core/registration/namesUntil.ts';
 import { isCorrection } from '#core/registration/naming.ts';
 import { standing } from '#core/registration/states.ts';
-import { plusMinutes } from '#core/time/clock.ts';
 import { ageDecides, offerAsksAge } from '#core/waivers/needs.ts';
 import { stopLink, type Work } from '../app/app.ts';
 import { record } from '../app/record.ts';
@@ -29,10 +29,6 @@ export interface SeatSaid {
   /** Undefined leaves what was answered; of somebody else it goes with whoever it was. */
   answers?: Record<string, AnswerValue> | undefined;
 }
-
-/** Until when seats of an event can be named and answers changed; null for one without a date. */
-export const namesUntil = (event: Pick<EventRow, 'startsAt' | 'namesDays'>): string | null =>
-  event.startsAt && plusMinutes(event.startsAt, -event.namesDays * 24 * 60);
 
 /**
  * Names the guest of a seat, corrects a name, changes answers. A corrected spelling is the same person: birth date, guardian,

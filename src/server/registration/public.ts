@@ -26,6 +26,7 @@ import {
   type Taken,
 } from '#core/registration/capacity.ts';
 import { mayJoin } from '#core/registration/joining.ts';
+import { namesUntil } from '#core/registration/namesUntil.ts';
 import { standing as standingStates } from '#core/registration/states.ts';
 import { inLine } from '#core/registration/waitlist.ts';
 import { dateOf, wallOf } from '#core/time/wallTime.ts';
@@ -59,7 +60,6 @@ import { answersOf } from './answers.ts';
 import { isMemberAt, unitsOf } from './asking.ts';
 import { addressOf, peopleOf } from './household.ts';
 import { invitedVisitor } from './invited.ts';
-import { namesUntil } from './naming.ts';
 import { tenthsFor } from './odds.ts';
 import { takesRegistrations } from './ordering.ts';
 import {
