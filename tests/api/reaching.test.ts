@@ -169,6 +169,14 @@ const table: Partial<Record<Key, Row>> = {
     far: 'CKU',
   },
   'GET /api/events/:id/messages/people': { of: ofEvent, own: 'CU', other: 'C', far: 'CU' },
+  'GET /api/events/:id/messages/template': { of: ofEvent, own: 'CU', other: 'C', far: 'CU' },
+  'POST /api/events/:id/messages/template': {
+    of: ofEvent,
+    body: () => ({ rows: [crypto.randomUUID()] }),
+    own: 'CU',
+    other: 'C',
+    far: 'CU',
+  },
   'GET /api/events/:id/messages': { of: ofEvent, own: 'CU', other: 'C', far: 'CU' },
   'GET /api/events/:id/lines/:lineId/now': { of: ofLine, own: 'CU', other: 'C', far: 'CU' },
   'POST /api/events/:id/lines/:lineId/send': {

@@ -2,6 +2,7 @@ import type { Plurals } from './filling.ts';
 
 /** What staff meet when something cannot be done or saved, in English. What the public may meet is in problems.en.ts. */
 export const refusalsEn = {
+  'not-from-template': 'This event was not made from a template that you see.',
   'letter-changed': 'Somebody wrote it anew meanwhile. Look at it again.',
   'link-missing': 'It needs {{field}}: without it nobody can do what it is about.',
   'no-standin': 'Mail goes through a server of yours; replies go to its mailbox.',

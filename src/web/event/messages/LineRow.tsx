@@ -6,8 +6,8 @@ import { LineShown } from '../../parts/lines/LineShown.tsx';
 import { useSaying } from '../../parts/saying.ts';
 import { phrase } from '../../words/phrase.ts';
 import { movedBy, withAfter } from './lines.ts';
+import type { useInherited } from './useInherited.ts';
 import type { useLines } from './useLines.ts';
-import type { useSeriesLines } from './useSeriesLines.ts';
 
 /** One line of an event. */
 export function LineRow({
@@ -17,7 +17,7 @@ export function LineRow({
   may,
   first,
   last,
-  series,
+  from,
   change,
   send,
   preview,
@@ -30,7 +30,7 @@ export function LineRow({
   may: boolean;
   first: boolean;
   last: boolean;
-  series: ReturnType<typeof useSeriesLines>;
+  from: ReturnType<typeof useInherited>;
   change: (line: MessageLinePlan) => void;
   send: () => void;
   preview: (to: { key: string; name: string }) => void;
@@ -43,8 +43,8 @@ export function LineRow({
     phrase(line.channel === 'email' ? 'messages.to' : 'messages.toByText', to) +
       (plan?.narrowed.length ? ` (${phrase('messages.someOf')})` : ''),
     plan && frenchLags(plan) && phrase('messages.lags'),
-    series.own.has(line.lineId) && phrase('messages.onlyThisDate'),
-    series.changed.has(line.lineId) && phrase('messages.notAsSeries'),
+    from.own.has(line.lineId) && from.words.own,
+    from.changed.has(line.lineId) && from.words.changed,
     line.sentByHandAt
       ? phrase('messages.sentByHand', { at: at(line.sentByHandAt) })
       : line.firstAt && phrase('messages.first', { firstAt: at(line.firstAt) }),
@@ -55,9 +55,7 @@ export function LineRow({
       turn: (on: boolean) => save(lines.map((l) => (l.id === plan.id ? { ...l, off: !on } : l))),
       entries: [
         { label: phrase('messages.change'), run: () => change(plan) },
-        ...(series.changed.has(plan.id)
-          ? [{ label: phrase('messages.asSeries'), run: () => series.takeBack(plan.id) }]
-          : []),
+        ...(from.changed.has(plan.id) ? [{ label: from.words.take, run: () => from.takeBack(plan.id) }] : []),
         ...(line.off ? [] : [{ label: phrase('messages.sendNow'), run: send }]),
         ...(some ? [{ label: phrase('messages.preview'), run: () => preview(some) }] : []),
         {

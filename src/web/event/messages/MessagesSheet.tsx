@@ -19,8 +19,8 @@ import { LineForm } from './LineForm.tsx';
 import { LinePreview } from './LinePreview.tsx';
 import { LineRow } from './LineRow.tsx';
 import { SendNow } from './SendNow.tsx';
+import { useInherited } from './useInherited.ts';
 import { useLines } from './useLines.ts';
-import { useSeriesLines } from './useSeriesLines.ts';
 
 type Shown = LineOfPlan;
 
@@ -45,7 +45,7 @@ export default function MessagesSheet({ page }: { page: EventPage }) {
   const [open, setOpen] = useState<Open | null>(null);
   const close = () => setOpen(null);
   const lines = useLines(page);
-  const series = useSeriesLines(page);
+  const from = useInherited(page);
   const may = changeable.includes(page.state) && page.may.change.includes('plan');
   const coordinator = useMe().data?.staff.roles.includes('coordinator') ?? false;
   const preview = (line: Shown, to: { key: string; name: string }) => setOpen({ what: 'preview', line, to });
@@ -82,7 +82,7 @@ export default function MessagesSheet({ page }: { page: EventPage }) {
             />
           </chakra.div>
           <Sending eventId={page.id} may={page.may.change.includes('messages')} />
-          <Problems of={lines.problem ?? series.problem} />
+          <Problems of={lines.problem ?? from.problem} />
           {by === 'questions' ? (
             <Board eventId={page.id} may={page.may.change.includes('messages')} />
           ) : by === 'person' ? (
@@ -103,7 +103,7 @@ export default function MessagesSheet({ page }: { page: EventPage }) {
                   may={may}
                   first={at === 0}
                   last={at === list.length - 1}
-                  series={series}
+                  from={from}
                   change={(of) => setOpen({ what: 'change', line: of })}
                   send={() => setOpen({ what: 'send', line })}
                   preview={(to) => preview(line, to)}
@@ -112,15 +112,15 @@ export default function MessagesSheet({ page }: { page: EventPage }) {
               ))}
             </chakra.ul>
           )}
-          {by === 'line' && series.missing.length > 0 && (
+          {by === 'line' && from.missing.length > 0 && (
             <chakra.div marginTop="14px">
-              <p className="soft">{phrase('messages.notOnThisDate')}</p>
+              <p className="soft">{from.words.missing}</p>
               <ul className="lines">
-                {series.missing.map((m) => (
+                {from.missing.map((m) => (
                   <li key={m.id} className="spread">
                     <chakra.span className="soft">{m.name}</chakra.span>
                     {may && (
-                      <Button look="plain" disabled={series.busy} onClick={() => series.takeBack(m.id)}>
+                      <Button look="plain" disabled={from.busy} onClick={() => from.takeBack(m.id)}>
                         {phrase('messages.addAsSeries')}
                       </Button>
                     )}
