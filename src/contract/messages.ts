@@ -90,6 +90,8 @@ export const messagesContract = contract({
       q: z.string().trim().max(100).default(''),
       /** When it went or is to go, by the clock of the organization. */
       day: date.optional(),
+      /** What it is: the name of its line, or its kind. */
+      what: z.string().trim().max(80).optional(),
       offset: z.coerce.number().int().min(0).default(0),
     }),
     response: z.object({
@@ -97,6 +99,16 @@ export const messagesContract = contract({
       counts: z.object({ coming: z.int(), sent: z.int(), failed: z.int(), heldBack: z.int() }),
       more: z.boolean(),
     }),
+  },
+  'GET /api/tray/whats': {
+    summary:
+      'What the messages of a part of the Tray are, the most frequent first: lines by their names, and kinds',
+    who: ['coordinator', 'unit lead', 'crew lead'],
+    query: z.object({
+      state: z.enum(['coming', 'sent', 'failed', 'held back']).default('coming'),
+      eventId: id.optional(),
+    }),
+    response: z.array(z.object({ what: z.string(), isLine: z.boolean(), count: z.int() })),
   },
   'GET /api/sending': {
     summary:

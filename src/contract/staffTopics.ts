@@ -138,6 +138,7 @@ const reads: { readonly [K in Exclude<ReadKey, OfPublic<ReadKey>>]: readonly Top
   'GET /api/tags': ['people', 'imports'],
   'GET /api/trail': all,
   'GET /api/tray': [...ofEvent, 'people', 'team'],
+  'GET /api/tray/whats': [...ofEvent, 'people', 'team'],
   'GET /api/units/:id/people': ['people', 'registers', 'imports'],
   'GET /api/views': ['records', 'registers'],
 };

@@ -103,7 +103,7 @@ const table: Record<string, string> = {
   CUD: 'GET /api/registrations/:id/signatures, GET /api/registrations/:id/care',
   CTUD: 'POST /api/orders/:id/payments',
   CKU: `POST /api/events/:id/shifts, DELETE /api/shifts/:id, POST /api/shifts/:id/assignments,
-    POST /api/assignments/:id/state, GET /api/tray, GET /api/sending, GET /api/messages/:id, GET /api/incoming,
+    POST /api/assignments/:id/state, GET /api/tray, GET /api/tray/whats, GET /api/sending, GET /api/messages/:id, GET /api/incoming,
     POST /api/incoming/:id/answer, PUT /api/incoming/:id`,
   CKUD: `GET /api/doors, GET /api/events/:id/doors, POST /api/events/:id/scan, POST /api/registrations/:id/attendance,
     POST /api/registrations/:id/signatures, GET /api/events/:id/known, POST /api/events/:id/walk-ins`,

@@ -50,6 +50,23 @@ describe('messages that fail', () => {
     expect(read.body).toContain('Una');
   });
 
+  test('is narrowed to one line or kind, counted by what there is, as far as one reaches', async () => {
+    const odalys = await world.as('odalys');
+    const whats = await odalys.call('GET /api/tray/whats', { query: { state: 'coming' } });
+    const reminder = whats.find((w) => w.what === 'Reminder, a day before')!;
+    expect(reminder).toMatchObject({ isLine: true });
+    const only = await odalys.call('GET /api/tray', {
+      query: { state: 'coming', what: 'Reminder, a day before' },
+    });
+    expect(only.rows).toHaveLength(reminder.count);
+    expect(only.counts.coming).toBe(reminder.count);
+    expect(new Set(only.rows.map((r) => r.line))).toEqual(new Set(['Reminder, a day before']));
+    expect((await odalys.call('GET /api/tray', { query: { what: 'No such line' } })).rows).toEqual([]);
+    // Whoever leads the crew hears of nothing else.
+    const theirs = await (await world.as('imani')).call('GET /api/tray/whats', { query: { state: 'coming' } });
+    expect(theirs.map((w) => w.what)).not.toContain('Reminder, a day before');
+  });
+
   test('what is to come can be read as its recipient will get it', async () => {
     const odalys = await world.as('odalys');
     const planned = (await tray('coming')).rows.find((r) => r.name === 'Una Tray')!;

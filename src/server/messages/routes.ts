@@ -14,7 +14,7 @@ import { retry } from './retrying.ts';
 import { orderOf } from './sending.ts';
 import { linesShown, peopleShown } from './showing.ts';
 import { readStop, setStop } from './stopping.ts';
-import { countTray, readInTray, readText, readTray } from './tray.ts';
+import { countTray, readInTray, readText, readTray, whatsOf } from './tray.ts';
 import { yearLineTo } from './yearLines.ts';
 
 const page = 200;
@@ -39,11 +39,20 @@ export const messagesHandlers: Handlers<typeof messagesContract> = {
   'GET /api/tray': async ({ tx, query, staff }) => {
     const reach = messagesSeen(staff);
     const { zone } = await theOrganization(tx);
-    const wanted = { eventId: query.eventId ?? null, q: query.q, day: query.day ?? null, zone };
+    const wanted = {
+      eventId: query.eventId ?? null,
+      q: query.q,
+      day: query.day ?? null,
+      what: query.what ?? null,
+      zone,
+    };
     const rows = await readTray(tx, query.state, reach, wanted, page + 1, query.offset);
     const counts = await countTray(tx, reach, wanted);
     return { rows: rows.slice(0, page), counts, more: rows.length > page };
   },
+
+  'GET /api/tray/whats': ({ tx, query, staff }) =>
+    whatsOf(tx, query.state, messagesSeen(staff), query.eventId ?? null),
 
   'GET /api/sending': async (c) => {
     const { eventId = null } = c.query;

@@ -46,13 +46,15 @@ export interface Wanted {
   eventId: string | null;
   q: string;
   day: CalendarDate | null;
+  /** What it is: the name of its line, or its kind. */
+  what: string | null;
   zone: Zone;
 }
 
 /** The condition that says so, with its parameters; what is not asked for is not looked at. */
 function wantedSql(
   reach: MessageReach,
-  { eventId, q, day, zone }: Wanted,
+  { eventId, q, day, what, zone }: Wanted,
 ): { sql: string; params: unknown[] } {
   const params: unknown[] = [eventId, ...reachParams(reach)];
   const put = (value: unknown) => `$${params.push(value)}`;
@@ -67,6 +69,7 @@ function wantedSql(
       `coalesce(m.sent_at, m.planned_for) >= ${from} and coalesce(m.sent_at, m.planned_for) < ${until}`,
     );
   }
+  if (what) parts.push(`coalesce(s.name, m.kind) = ${put(what)}`);
   return { sql: parts.join(' and '), params };
 }
 
@@ -86,6 +89,19 @@ export async function readTray(
   );
   return rows.map(said);
 }
+
+/** What the messages of a part of the Tray are, the most frequent first. */
+export const whatsOf = (
+  tx: Queries,
+  part: TrayPart,
+  reach: MessageReach,
+  eventId: string | null,
+): Promise<{ what: string; isLine: boolean; count: number }[]> =>
+  tx.query<{ what: string; isLine: boolean; count: number }>(
+    `select coalesce(s.name, m.kind) as what, s.name is not null as is_line, count(*)::int as count ${from}
+     where ${conditions[part]} and ${inReach} group by 1, 2 order by 3 desc, 1 limit 60`,
+    [eventId, ...reachParams(reach)],
+  );
 
 /** How many messages every part of the Tray holds. */
 export async function countTray(tx: Queries, reach: MessageReach, wanted: Wanted) {

@@ -7,7 +7,7 @@ import { Button } from '#web/kit/Button.tsx';
 import { InlineChoice } from '#web/kit/Inline.tsx';
 import { phrase, term, termAlone } from '#web/words/phrase.ts';
 import { Asking } from '../kit/Asking.tsx';
-import { TextField } from '../kit/Field.tsx';
+import { ChoiceField, TextField } from '../kit/Field.tsx';
 import { ListViews } from '../kit/ListViews.tsx';
 import { Loaded, Problems } from '../kit/notices.tsx';
 import { type Column, Table } from '../kit/Table.tsx';
@@ -37,6 +37,7 @@ export default function Tray() {
   const apart = state === 'many' || state === 'in' || state === 'letters' || state === 'year' ? state : null;
   const q = search.get('q') ?? '';
   const day = search.get('day') ?? '';
+  const what = search.get('what') ?? '';
   const [typed, setTyped] = useState(q);
   const eventId = search.get('event');
   const put = (key: string, value: string) =>
@@ -49,7 +50,13 @@ export default function Tray() {
       { replace: true },
     );
   const tray = useAsk('GET /api/tray', {
-    query: { state: view, ...(q && { q }), ...(day && { day }), ...(eventId && { eventId }) },
+    query: {
+      state: view,
+      ...(q && { q }),
+      ...(day && { day }),
+      ...(eventId && { eventId }),
+      ...(what && { what }),
+    },
     everyMs: 10_000,
   });
   // What was typed is looked for once the typing stops.
@@ -58,6 +65,9 @@ export default function Tray() {
     const soon = setTimeout(() => put('q', typed.trim()), 300);
     return () => clearTimeout(soon);
   });
+  const whats =
+    useAsk('GET /api/tray/whats', { query: { state: view, ...(eventId && { eventId }) }, enabled: !apart })
+      .data ?? [];
   const cameIn = useAsk('GET /api/incoming', { query: {}, everyMs: 10_000 }).data;
   const { at, today } = useSaying();
   const [open, setOpen] = useState<string | null>(null);
@@ -147,6 +157,23 @@ export default function Tray() {
               <chakra.div className="tools" alignItems="flex-start">
                 <chakra.div flex="1 1 220px" maxWidth="340px">
                   <TextField label={phrase('tray.whose')} type="search" value={typed} set={setTyped} />
+                </chakra.div>
+                <chakra.div flex="1 1 200px" maxWidth="300px">
+                  <ChoiceField
+                    label={phrase('tray.what')}
+                    value={what}
+                    set={(w) => put('what', w)}
+                    choices={[
+                      { value: '', label: phrase('tray.everything') },
+                      ...(what && !whats.some((w) => w.what === what)
+                        ? [{ value: what, label: term(what) }]
+                        : []),
+                      ...whats.map((w) => ({
+                        value: w.what,
+                        label: `${w.isLine ? w.what : termAlone(w.what)} ${w.count}`,
+                      })),
+                    ]}
+                  />
                 </chakra.div>
                 <TextField label={phrase('tray.onDay')} type="date" value={day} set={(d) => put('day', d)} />
                 {view === 'coming' && (

@@ -65,6 +65,7 @@ export const tray = {
   sendTo: 'Send it to',
   sendToHelp: 'Another address is noted as theirs, before those they had.',
   whose: 'Name or address',
+  everything: 'Everything',
   onDay: 'On',
   today: 'Today',
   ofAllEvents: 'Of all events',
