@@ -160,28 +160,6 @@ export const messagesContract = contract({
     params: idParams,
     response: z.array(lineOfPlan),
   },
-  'GET /api/events/:id/messages/template': {
-    summary:
-      'How the lines of an event stand to those of the template it was made from, as far as one sees that; null of none',
-    who: 'staff',
-    params: idParams,
-    response: z
-      .object({
-        title: z.string(),
-        /** Lines of the event alone, lines that say something else there, lines it lacks. */
-        own: z.array(z.string()),
-        changed: z.array(z.string()),
-        missing: z.array(z.object({ id: z.string(), name: z.string() })),
-      })
-      .nullable(),
-  },
-  'POST /api/events/:id/messages/template': {
-    summary: 'Take lines as the template has them, by their ids here, or there where they are missing here',
-    who: 'staff',
-    params: idParams,
-    body: z.object({ rows: z.array(id).min(1).max(60) }),
-    response: done,
-  },
   'GET /api/events/:id/messages/people': {
     summary:
       'People of an event found by their name or address, with what each gets of every line, or why not',

@@ -63,7 +63,9 @@ describe('messages that fail', () => {
     expect(new Set(only.rows.map((r) => r.line))).toEqual(new Set(['Reminder, a day before']));
     expect((await odalys.call('GET /api/tray', { query: { what: 'No such line' } })).rows).toEqual([]);
     // Whoever leads the crew hears of nothing else.
-    const theirs = await (await world.as('imani')).call('GET /api/tray/whats', { query: { state: 'coming' } });
+    const theirs = await (await world.as('imani')).call('GET /api/tray/whats', {
+      query: { state: 'coming' },
+    });
     expect(theirs.map((w) => w.what)).not.toContain('Reminder, a day before');
   });
 

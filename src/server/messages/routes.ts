@@ -7,7 +7,6 @@ import { readEvent, readMessageLines } from '../events/store.ts';
 import type { Handlers } from '../http/handle.ts';
 import { notFound } from '../http/problem.ts';
 import { theOrganization } from '../staff/store.ts';
-import { besideTemplate, takeFromTemplate } from './inherited.ts';
 import { shown } from './letter.ts';
 import { previewDraft, previewLine, rendered, sendLine, testLine, whoNow } from './lines.ts';
 import { retry } from './retrying.ts';
@@ -108,14 +107,6 @@ export const messagesHandlers: Handlers<typeof messagesContract> = {
 
   'GET /api/events/:id/messages': async (c) =>
     linesShown(c.tx, await eventFor(c, c.params.id, 'messages', 'see')),
-
-  'GET /api/events/:id/messages/template': async (c) =>
-    besideTemplate(c, await eventFor(c, c.params.id, 'messages', 'see')),
-
-  'POST /api/events/:id/messages/template': async (c) => {
-    await takeFromTemplate(c, await eventFor(c, c.params.id, 'plan', 'change', true), c.body.rows);
-    return { done: true };
-  },
 
   'GET /api/events/:id/messages/people': async (c) =>
     peopleShown(c.tx, await eventFor(c, c.params.id, 'messages', 'see'), c.query.q),

@@ -25,6 +25,7 @@ import { beginSeries, checkRecurrence, leave } from './commands.ts';
 import { recurrenceOf } from './making.ts';
 import { differing, planAround, readPattern } from './pattern.ts';
 import { type DateRow, readDates, readSeries, type SeriesRow } from './store.ts';
+import { besideTemplate, takeFromTemplate } from './template.ts';
 
 const sayOf = (of: Pick<SeriesRow, 'rule' | 'startsLocal'>): string => {
   const read = of.rule === null ? null : readRule(of.rule);
@@ -225,6 +226,14 @@ export const seriesHandlers: Handlers<typeof seriesContract> = {
 
   'POST /api/events/:id/series/leave': async (c) => {
     await leave(c, await dateToChange(c, c.params.id));
+    return { done: true };
+  },
+
+  'GET /api/events/:id/messages/template': async (c) =>
+    besideTemplate(c, await eventFor(c, c.params.id, 'messages', 'see')),
+
+  'POST /api/events/:id/messages/template': async (c) => {
+    await takeFromTemplate(c, await eventFor(c, c.params.id, 'plan', 'change', true), c.body.rows);
     return { done: true };
   },
 };
