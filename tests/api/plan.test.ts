@@ -248,7 +248,7 @@ describe('deleting for good', () => {
     const copy = await odalys.call('POST /api/events', { body: { publicTitle: 'Useful', from: id } });
     expect(await odalys.call('GET /api/events/:id/deletion', { params: { id } })).toMatchObject({
       hindered: null,
-      messages: 8,
+      messages: 9,
     });
     expect((await remove(id)).status).toBe(200);
     expect((await odalys.try('GET /api/events/:id', { params: { id } })).status).toBe(404);
