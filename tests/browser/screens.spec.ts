@@ -72,6 +72,7 @@ async function screensOf(
     [`/records/segments/${segment}`, 'Screens'],
     ['/tray', 'Tray'],
     ['/tray?state=many', 'Tray'],
+    ['/tray?state=year', 'Tray'],
     ['/team', 'Team and roles'],
     ['/team/organization', 'Organization'],
     ['/team/registers', 'Places, units, funds and waivers'],
