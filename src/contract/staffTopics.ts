@@ -202,6 +202,7 @@ const changes: { readonly [K in Exclude<WriteKey, OfPublic<WriteKey>>]: readonly
   'PUT /api/year-round/:id': ['messages'],
   'POST /api/year-round/:id/remove': ['messages'],
   'POST /api/year-round/preview': [],
+  'POST /api/year-round/count': [],
   'POST /api/year-round/:id/test': ['messages'],
   'POST /api/letters/:kind/preview': [],
   'PUT /api/incoming/:id': ['messages', 'people'],

@@ -66,6 +66,18 @@ export const yearRoundContract = contract({
       people: z.array(z.object({ key, name: z.string() })),
     }),
   },
+  'POST /api/year-round/count': {
+    summary:
+      'To whom a line of the organization would go as it is being written, how many of them at once, and who gets none and why',
+    who: ['coordinator'],
+    body: z.object({ line: yearLine }),
+    response: z.object({
+      planned: z.int(),
+      /** Of these, whose time has come already. */
+      atOnce: z.int(),
+      leftOut: z.array(z.object({ why: z.string(), people: z.int(), names: z.array(z.string()) })),
+    }),
+  },
   'POST /api/year-round/:id/test': {
     summary: 'Send a line of the organization to oneself, as somebody it concerns would get it',
     who: ['coordinator'],

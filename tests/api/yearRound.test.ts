@@ -333,6 +333,40 @@ describe('writing a line', () => {
     ]);
   });
 
+  test('before it is kept, it is said to whom it goes, and to how many at once', async () => {
+    const [past, soon] = [await somebody(), await somebody()];
+    await joins(past.id, inDays(20));
+    await joins(soon.id, inDays(50));
+    const id = crypto.randomUUID();
+    const count = (part: Partial<Said>) =>
+      odalys.call('POST /api/year-round/count', {
+        body: { line: { ...lineOn('membership ends', { offsetDays: -30, ...part }), id } },
+      });
+    const skips = await count({});
+    expect(skips.atOnce).toBe(0);
+    const late = await count({ late: 'now' });
+    expect(late.atOnce).toBeGreaterThan(0);
+    expect(late.planned).toBe(skips.planned + late.atOnce);
+    // What went is not counted again.
+    await put(id, lineOn('membership ends', { offsetDays: -30, late: 'now' }));
+    await world.runner.run();
+    expect(await count({ late: 'now' })).toMatchObject({ planned: skips.planned, atOnce: 0 });
+  });
+
+  test('whoever asks not to be written to gets nothing that was planned', async () => {
+    const id = await add(lineOn('membership ends', { offsetDays: -30 }));
+    const who = await somebody();
+    await joins(who.id, inDays(60));
+    await world.runner.run();
+    await odalys.call('PATCH /api/contacts/:id', { params: { id: who.id }, body: { doNotContact: true } });
+    await world.runner.run();
+    const [row] = await world.app.db.query<{ state: string; code: string }>(
+      "select state, why_not ->> 'code' as code from messages where line_id = $1 and contact_id = $2",
+      [id, who.id],
+    );
+    expect(row).toEqual({ state: 'held back', code: 'asked' });
+  });
+
   test('it is seen as one of its people gets it, and sent to oneself', async () => {
     const line = lineOn('membership ends', { offsetDays: -30 });
     const drawn = await odalys.call('POST /api/year-round/preview', {

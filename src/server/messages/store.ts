@@ -3,6 +3,7 @@ import { type AttendanceState, came } from '#core/doors/attendance.ts';
 import type { Audience } from '#core/messages/audiences.ts';
 import type { Channel } from '#core/messages/channels.ts';
 import type { Recipient } from '#core/messages/planning.ts';
+import type { MessageState } from '#core/messages/states.ts';
 import type { Reason } from '#core/words/reasons.ts';
 import { bouncedOf, emailOf, mobileOf, orderEmail, whyQuiet } from '../contacts/quiet.ts';
 import { among } from '../db/among.ts';
@@ -284,7 +285,7 @@ export interface PlannedRow {
   id: string;
   lineId: string;
   recipientKey: string;
-  state: string;
+  state: MessageState;
   plannedFor: string | null;
   address: string | null;
   channel: Channel;

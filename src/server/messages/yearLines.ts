@@ -2,6 +2,7 @@ import { isDeepStrictEqual } from 'node:util';
 import type { YearLinePlan } from '#contract/yearRound.ts';
 import { problemsInLine } from '#core/messages/merge.ts';
 import { wrongInSaid } from '#core/messages/said.ts';
+import { undelivered } from '#core/messages/states.ts';
 import { audienceOn } from '#core/messages/yearRound.ts';
 import { dateOf } from '#core/time/wallTime.ts';
 import type { SignedIn, Work } from '../app/app.ts';
@@ -9,12 +10,14 @@ import { record } from '../app/record.ts';
 import { invalid, notFound, refused } from '../http/problem.ts';
 import { theOrganization } from '../staff/store.ts';
 import { drawn, named, type Previewed, putTest } from './lines.ts';
+import { saidLeftOut } from './mailed.ts';
 import {
   holdBackYear,
   keepYearLine,
   lockYearLine,
   planYear,
   readYearLines,
+  readYearPlanned,
   removeYearLine,
   replanYear,
   sayYear,
@@ -80,6 +83,25 @@ const shownTo = async ({ tx }: Reading, line: YearLinePlan, to: YearRecipient): 
 async function concerned({ tx, now }: Reading, line: YearLinePlan): Promise<YearRecipient[]> {
   const { planned, leftOut } = (await planYear(tx, [{ ...line, addedAt: now }], null, now))(line.id);
   return [...planned, ...leftOut].map((p) => p.recipient);
+}
+
+/** To whom a line would go as it is being written, from now on: what went by it already is not counted. */
+export async function countYear({ tx, now }: Reading, line: YearLinePlan) {
+  const before = (await readYearLines(tx)).find((l) => l.id === line.id);
+  const { planned, leftOut } = (
+    await planYear(tx, [{ ...line, addedAt: before ? before.addedAt : now }], null, now)
+  )(line.id);
+  const gone = new Set(
+    (await readYearPlanned(tx, [line.id], null))
+      .filter((r) => r.state === 'sent' || undelivered.includes(r.state))
+      .map((r) => r.recipientKey),
+  );
+  const goes = planned.filter((p) => !gone.has(p.recipient.key));
+  return {
+    planned: goes.length,
+    atOnce: goes.filter((p) => p.at <= now).length,
+    leftOut: saidLeftOut(leftOut),
+  };
 }
 
 /** A line as somebody it concerns would get it, whether or not it goes to them; null where it concerns them no more. */

@@ -1,7 +1,14 @@
 import type { yearRoundContract } from '#contract/yearRound.ts';
 import type { Handlers } from '../http/handle.ts';
 import { yearShown } from './showing.ts';
-import { dropYearLine, previewYearDraft, previewYearLine, saveYearLine, testYearLine } from './yearLines.ts';
+import {
+  countYear,
+  dropYearLine,
+  previewYearDraft,
+  previewYearLine,
+  saveYearLine,
+  testYearLine,
+} from './yearLines.ts';
 import { readYearLines } from './yearRound.ts';
 
 export const yearRoundHandlers: Handlers<typeof yearRoundContract> = {
@@ -22,6 +29,7 @@ export const yearRoundHandlers: Handlers<typeof yearRoundContract> = {
   }),
   'GET /api/year-round/:id/preview': (c) => previewYearLine(c, c.params.id, c.query.key),
   'POST /api/year-round/preview': (c) => previewYearDraft(c, c.body.line, c.body.key ?? null),
+  'POST /api/year-round/count': (c) => countYear(c, c.body.line),
   'POST /api/year-round/:id/test': async (c) => ({
     address: await testYearLine(c, c.params.id, c.body.key, c.staff),
   }),

@@ -1,10 +1,11 @@
-import { useCallback, useEffect, useRef } from 'react';
+import { keepPreviousData, useQuery } from '@tanstack/react-query';
+import { useCallback, useDeferredValue, useEffect, useRef } from 'react';
 import { type YearLinePlan, yearRoundContract } from '#contract/yearRound.ts';
 import { type MailingTopic, mailingTopics } from '#core/messages/mailing.ts';
 import { fieldsOfLine, problemsInLine } from '#core/messages/merge.ts';
 import { type YearMoment, yearMoments } from '#core/messages/moments.ts';
 import { audienceOn } from '#core/messages/yearRound.ts';
-import type { Answer } from '#web/api.ts';
+import { type Answer, call } from '#web/api.ts';
 import { FormDialog } from '../kit/form/FormDialog.tsx';
 import { Choose } from '../kit/form/fields.tsx';
 import { prepare } from '../kit/form/request.ts';
@@ -25,6 +26,7 @@ import {
 } from '../parts/lines/values.ts';
 import { MessageTexts, textsOf } from '../parts/MessageTexts.tsx';
 import { topicWords } from '../parts/topicWords.ts';
+import { WhoGets } from '../parts/WhoGets.tsx';
 import { phrase } from '../words/phrase.ts';
 
 interface Values extends LineValues {
@@ -39,6 +41,13 @@ const valuesOf = (line: YearLinePlan | null): Values =>
         ...newValues('membership ends', 'members', { days: '30', side: 'before' }),
         topic: 'notice',
       };
+
+const noWords = {
+  subject: { en: '' },
+  preview: { en: '' },
+  body: { en: '' },
+  formatted: { en: null, fr: null },
+};
 
 /** When a line of the organization goes out, to whom, and what it says. */
 export function YearLineForm({
@@ -86,6 +95,17 @@ export function YearLineForm({
         ...(moment === 'gift made' && { side: 'after' as const }),
       });
   });
+  // Who gets it hangs on when and what it is about, not on its words.
+  const asked = useDeferredValue(
+    JSON.stringify({ ...lineOf(values), ...noWords, id, name: values.name || phrase('messages.newLine') }),
+  );
+  const counting = useQuery({
+    queryKey: ['year-round', asked],
+    queryFn: () => call('POST /api/year-round/count', { body: { line: JSON.parse(asked) as YearLinePlan } }),
+    placeholderData: keepPreviousData,
+    retry: false,
+  });
+  const counted = counting.data;
   const { mutate, ...drawn } = useAction('POST /api/year-round/preview');
   const draw = useCallback(
     (of: YearLinePlan, key: string | null) => mutate({ body: { line: of, ...(key && { key }) } }),
@@ -113,6 +133,12 @@ export function YearLineForm({
           />
         }
       />
+      {counted && (
+        <>
+          {counted.atOnce > 0 && <p className="late">{phrase('tray.atOnce', { count: counted.atOnce })}</p>}
+          <WhoGets planned={counted.planned} leftOut={counted.leftOut} sample={null} />
+        </>
+      )}
       <MessageTexts
         form={textsOf(form)}
         frenchOf={line?.frenchOf ?? ''}

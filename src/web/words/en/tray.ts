@@ -104,6 +104,10 @@ export const tray = {
   goingOnMeans:
     'What falls due meanwhile waits, and goes out when it goes on, but for what is of no use by then.',
   allYear: 'All year',
+  atOnce: {
+    one: '{{count}} of them gets it as soon as it is saved: its time has come already.',
+    other: '{{count}} of them get it as soon as it is saved: its time has come already.',
+  },
   lookInComing: 'Look for somebody by name under Coming or Sent.',
   allYearAbout:
     'Lines that hang on no event but on what somebody has with you: a membership, a gift. Nothing goes out twice.',
