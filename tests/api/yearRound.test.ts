@@ -94,7 +94,10 @@ describe('a membership that ends', () => {
     await joins(renewed.id, inDays(400));
     await joins(quiet.id, inDays(40));
     await joins(soon.id, inDays(5));
-    await joins((await somebody()).id, null);
+    // One without a last day goes on.
+    const forever = await somebody();
+    await joins(forever.id, inDays(40));
+    await joins(forever.id, null);
     await world.runner.run();
 
     const plan = await shown(id);
@@ -106,6 +109,7 @@ describe('a membership that ends', () => {
     ]);
     expect(Object.fromEntries(plan.leftOut.map((r) => [r.name.split(' ')[0], r.whyNot]))).toEqual({
       [renewed.given]: 'has a membership that goes on',
+      [forever.given]: 'has a membership that goes on',
       [quiet.given]: 'no email address',
       [soon.given]: 'became a member after the moment had passed',
     });

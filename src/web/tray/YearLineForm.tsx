@@ -135,8 +135,8 @@ export function YearLineForm({
       />
       {counted && (
         <>
-          {counted.atOnce > 0 && <p className="late">{phrase('tray.atOnce', { count: counted.atOnce })}</p>}
           <WhoGets planned={counted.planned} leftOut={counted.leftOut} sample={null} />
+          {counted.atOnce > 0 && <p className="late">{phrase('tray.atOnce', { count: counted.atOnce })}</p>}
         </>
       )}
       <MessageTexts
