@@ -97,7 +97,8 @@ export const clearance = z.object({
   mayWrite: z.boolean(),
   /** Who of the team sees it: they can be given a condition, and be named in what is written. */
   people: z.array(z.object({ id, name: z.string() })),
-  lacks: z.array(z.string()),
+  /** What keeps it from being sent. */
+  lacks: z.array(z.object({ code: z.string().nullable(), text: z.string() })),
   /** Of a date of a series that was not sent: the other dates it could be sent for, and those that differ, with the steps. */
   coverage: z
     .object({

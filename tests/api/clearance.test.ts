@@ -113,7 +113,7 @@ describe('a clearance', () => {
 
   test('is not sent before what rules look at is answered', async () => {
     const p = await plan(world, 'Unsaid', { facts: { boats: true } });
-    expect((await p.look()).lacks).toEqual([
+    expect((await p.look()).lacks.map((l) => l.text)).toEqual([
       'Say under Safety whether it applies: people under age take part; power tools are used; alcohol is served.',
     ]);
     expect((await p.send()).problem.fields).toMatchObject([{ path: 'plan', code: 'facts-unanswered' }]);

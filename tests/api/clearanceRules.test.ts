@@ -131,7 +131,7 @@ describe('the rules', () => {
     expect((await wrong(named))?.map((f) => f[1])).toEqual(['rule-nobody', 'rule-nobody']);
     // Nor is a plan sent to them, whatever the rules said when they were here.
     const p = await plan(world, 'To nobody');
-    expect((await p.look()).lacks).toEqual([
+    expect((await p.look()).lacks.map((l) => l.text)).toEqual([
       'Nobody on the team can decide “Safety”.',
       'Nobody on the team can decide “Finance”.',
     ]);
@@ -170,7 +170,9 @@ describe('the rules', () => {
     ).toEqual(['test-wrong', 'test-wrong', 'test-wrong']);
     // It is asked on the plan, and a plan that has one needs the step.
     const p = await plan(world, 'Bonfire');
-    expect((await p.look()).lacks).toEqual(['Say under Safety whether it applies: There is an open fire.']);
+    expect((await p.look()).lacks.map((l) => l.text)).toEqual([
+      'Say under Safety whether it applies: There is an open fire.',
+    ]);
     await p.save({ facts: { ...answered('boats'), [fire.id]: true } });
     expect((await p.look()).steps.map((s) => [s.step, s.because])).toContainEqual([
       'Fire',

@@ -106,7 +106,10 @@ export async function clearanceOf(
     coversSeries: sent?.coversSeries ?? false,
     coveredBy: sent?.coveredBy ?? null,
     lacks: draft
-      ? (await lacksForSending({ tx, now }, event, offers)).map((field) => answeredField(field).message)
+      ? (await lacksForSending({ tx, now }, event, offers)).map((field) => {
+          const { code, message } = answeredField(field);
+          return { code: code ?? null, text: message };
+        })
       : [],
   };
 }

@@ -28,6 +28,18 @@ const standingWords: Record<Clearance['standing'], string> = {
   refused: phrase('clearance.refused'),
 };
 
+/** In which section of the plan something that it lacks is put right. */
+const sectionOfLack: Readonly<Record<string, string | undefined>> = {
+  'no-title': 'titles',
+  'no-slug': 'titles',
+  'no-date': 'when',
+  'date-passed': 'when',
+  'place-taken-then': 'where',
+  'over-the-place': 'where',
+  'no-offer': 'offers',
+  'facts-unanswered': 'safety',
+};
+
 /** Which steps the plan needs and why, by when it has to be sent, what was decided and what was said. */
 export default function ClearanceSheet({ page }: { page: EventPage }) {
   const clearance = useAsk('GET /api/events/:id/clearance', { params: { id: page.id } });
@@ -52,9 +64,19 @@ export default function ClearanceSheet({ page }: { page: EventPage }) {
               <p>
                 <b>{phrase('clearance.before')}</b>
               </p>
-              {c.lacks.map((l) => (
-                <p key={l}>{l}</p>
-              ))}
+              {c.lacks.map((l) => {
+                const section = l.code && sectionOfLack[l.code];
+                return (
+                  <p key={l.text}>
+                    {l.text}{' '}
+                    {section && mayPlan && (
+                      <TextLink to={`/events/${page.id}/plan#${section}`}>
+                        {phrase('clearance.putRight')}
+                      </TextLink>
+                    )}
+                  </p>
+                );
+              })}
             </Note>
           )}
           <chakra.p className="soft" marginTop="10px">

@@ -1,6 +1,7 @@
 import { chakra } from '@chakra-ui/react';
 import { Plus } from 'lucide-react';
-import { useState } from 'react';
+import { useEffect, useState } from 'react';
+import { useLocation } from 'react-router';
 import type { EventPage } from '#contract/events.ts';
 import { mayWeigh } from '#core/changes/aspects.ts';
 import { sayLongDate } from '#core/time/say.ts';
@@ -35,6 +36,14 @@ export default function PlanSheet({ page }: { page: EventPage }) {
     if (begins) change(begins);
     requestAnimationFrame(() => document.getElementById(`section-${section.id}`)?.focus());
   };
+  // A link may be to one of them.
+  const { hash } = useLocation();
+  useEffect(() => {
+    const section = hash && document.getElementById(`section-${hash.slice(1)}`);
+    if (!section) return;
+    section.scrollIntoView();
+    section.focus({ preventScroll: true });
+  }, [hash]);
   const remove = (section: Section) => {
     setAdded(new Set([...added].filter((id) => id !== section.id)));
     if (section.optional?.used(plan, page)) change(section.optional.empty);

@@ -30,6 +30,7 @@ export const clearance = {
   daysAgo: '{{days:day|days}} ago',
   daysLeft: '{{days:day|days}} left',
   before: 'Before it can be sent:',
+  putRight: 'Put it right',
   facts: 'Facts: {{facts}}',
   noFacts: 'nothing that a rule looks at',
   because: 'because {{because}}',
