@@ -270,7 +270,7 @@ await beside(
   await shot(odalys, '/ledger?show=receipts&year=2025', settled('table')),
   ...(drawn.status === 0 ? [drawn.stdout] : []),
 );
-// The plan of messages of an event, one line as it is written and seen by one of its people; the Tray, and what people wrote back.
+// The plan of messages of an event, one line as it is written and seen by one of its people; the Tray, what people wrote back, and what goes out all year.
 await beside(
   'messages',
   await shot(odalys, `/events/${water}/messages`, settled('.lines li')),
@@ -280,14 +280,16 @@ await beside(
     const dialog = page.getByRole('dialog');
     await dialog.getByRole('button', { name: 'Formatted' }).click();
     await dialog.getByRole('button', { name: 'See it as they get it' }).click();
-    await dialog
-      .frameLocator('iframe')
-      .getByRole('link', { name: /Your pass|Votre billet/u })
-      .waitFor();
+    const pass = dialog.frameLocator('iframe').getByRole('link', { name: /Your pass|Votre billet/u });
+    await pass.waitFor();
     await dialog.locator('iframe').scrollIntoViewIfNeeded();
+    // Drawn, and not only there.
+    await pass.scrollIntoViewIfNeeded();
+    await page.evaluate(() => new Promise((r) => requestAnimationFrame(() => requestAnimationFrame(r))));
   }),
   await shot(odalys, '/tray', settled('.table')),
   await shot(odalys, '/tray?state=in', settled('.lines li')),
+  await shot(odalys, '/tray?state=year', settled('.lines li')),
 );
 const bringing = await shot(odalys, '/import', async (page) => {
   await page.locator('input[type=file]').setInputFiles(join(root, 'tests/data/members.csv'));
