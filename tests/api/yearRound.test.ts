@@ -7,6 +7,7 @@ import { audienceOn } from '#core/messages/yearRound.ts';
 import { shiftDate } from '#core/time/dates.ts';
 import { dateOf, instantOf } from '#core/time/wallTime.ts';
 import { type Caller, makeWorld, type World } from './harness.ts';
+import { bringIn } from './scenes.ts';
 
 let world: World;
 let odalys: Caller;
@@ -180,6 +181,25 @@ describe('a membership that ends', () => {
     });
     await world.runner.run();
     expect(await whyNot()).toEqual({ state: 'planned', code: null });
+  });
+
+  test('of a list brought in and taken back nothing is left that was planned', async () => {
+    const id = await add(lineOn('membership ends', { offsetDays: -30 }));
+    const list = await bringIn(
+      world,
+      `Name,Email,Member until\nZora Fern,zora.fern@fenmail.example,${inDays(50)}\nHao Fern,hao.fern@fenmail.example,${inDays(50)}\n`,
+      'ferns.csv',
+    );
+    await odalys.call('POST /api/imports/:id/apply', { params: { id: list.id } });
+    await world.runner.run();
+    const ferns = async () =>
+      (await shown(id)).rows.filter((r) => r.name.endsWith('Fern')).map((r) => r.name);
+    expect((await ferns()).sort()).toEqual(['Hao Fern', 'Zora Fern']);
+    const undone = await odalys.call('POST /api/imports/:id/undo', { params: { id: list.id } });
+    expect(undone).toMatchObject({ removed: 2, kept: [] });
+    await world.runner.run();
+    expect(await ferns()).toEqual([]);
+    expect((await odalys.call('GET /api/search', { query: { q: 'zora fern' } })).contacts).toEqual([]);
   });
 
   test('two records that are made one get one word', async () => {
@@ -401,6 +421,31 @@ describe('writing a line', () => {
       (await odalys.try('GET /api/year-round/:id/preview', { params: { id }, query: { key: nobody } }))
         .status,
     ).toBe(404);
+  });
+
+  test('one whose messages cannot be planned holds up nobody', async () => {
+    await odalys.call('PUT /api/organization/quiet-hours', {
+      body: { quietHours: { from: '20:00', until: '10:30' } },
+    });
+    const id = await add(lineOn('membership ends', { offsetDays: -30 }));
+    const [broken, fine] = [await somebody(), await somebody()];
+    const zoned = (zone: string | null) =>
+      world.app.db.query('update contacts set zone = $2 where id = $1', [broken.id, zone]);
+    await zoned('Nowhere/Atall');
+    for (const one of [broken, fine]) await joins(one.id, inDays(90));
+    await world.runner.run();
+    const planned = () =>
+      world.app.db.query<{ contactId: string }>(
+        'select contact_id from messages where line_id = $1 and contact_id = any($2)',
+        [id, [broken.id, fine.id]],
+      );
+    expect(await planned()).toEqual([{ contactId: fine.id }]);
+    expect(await world.app.db.query('select 1 from year_round_stale')).toEqual([]);
+    // Put right, they are planned as the others.
+    await zoned(null);
+    await world.runner.run();
+    expect(await planned()).toHaveLength(2);
+    await odalys.call('PUT /api/organization/quiet-hours', { body: { quietHours: null } });
   });
 
   test('quiet hours move it by the clock of whoever is written to', async () => {

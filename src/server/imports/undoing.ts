@@ -7,6 +7,7 @@ import { setValue } from '../contacts/fields.ts';
 import { refreshFound } from '../contacts/keys.ts';
 import { resolveContact } from '../contacts/store.ts';
 import { first, type Queries, update } from '../db/database.ts';
+import { onlyPlannedSql } from '../messages/yearRound.ts';
 import type { Applied, Done } from './changing.ts';
 import { inLots } from './lots.ts';
 import { readImport } from './store.ts';
@@ -86,6 +87,8 @@ async function undoLot(
   const gone = created.filter((id) => !used.has(id));
   for (const u of used.values())
     kept.push(`${fullName({ given: u.givenName, family: u.familyName })} stays: ${u.things.join(', ')}`);
+  // What was planned for their membership goes with it.
+  await w.tx.query(`delete from messages m where m.contact_id = any($1) and ${onlyPlannedSql('m')}`, [gone]);
   await w.tx.query('delete from contacts where id = any($1)', [gone]);
   const touched = new Set<string>();
   let restored = 0;
@@ -194,7 +197,7 @@ const whatHangsOn = (tx: Queries, ids: readonly string[], ties: readonly string[
        case when exists (select 1 from orders where buyer_contact_id = c.id) then 'orders' end,
        case when exists (select 1 from assignments where contact_id = c.id) then 'shifts' end,
        case when exists (select 1 from payments where contact_id = c.id) then 'payments' end,
-       case when exists (select 1 from messages where contact_id = c.id) then 'messages' end,
+       case when exists (select 1 from messages m where m.contact_id = c.id and not (${onlyPlannedSql('m')})) then 'messages' end,
        case when exists (select 1 from survey_responses where contact_id = c.id) then 'survey answers' end,
        case when exists (select 1 from relationships where from_contact = c.id and id <> all($2)) then 'people in their care' end,
        case when exists (select 1 from merges where (kept = c.id or merged = c.id)) then 'a merge' end,

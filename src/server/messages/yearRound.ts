@@ -246,6 +246,10 @@ export async function replanYear(
   await take(w, stepsTo(compared, rows, planOf, { eventId: null, now: w.now, whyGone: null }));
 }
 
+/** Of a message `m`, as SQL: a line of the organization planned it, and it never went out. It is nothing somebody had. */
+export const onlyPlannedSql = (m: string): string =>
+  `${m}.event_id is null and ${m}.line_id is not null and ${m}.sent_at is null and ${m}.attempts = 0`;
+
 /** Holds back what a line planned that was removed. */
 export const holdBackYear = (tx: Queries, lineId: string): Promise<unknown> =>
   tx.query(
@@ -261,17 +265,29 @@ const atOnce = 500;
 export const nextYearSql =
   "select '2000-01-01T00:00:00Z'::timestamptz as at, contact_id as id from year_round_stale order by contact_id limit 1";
 
-/** Plans the messages anew of those whose memberships or gifts changed, by whatever way that was. */
-export const planStale = (app: App): Promise<void> =>
+/** Plans the messages anew of those whose memberships or gifts changed, by whatever way that was. One whose cannot be holds up nobody. */
+export async function planStale(app: App): Promise<void> {
+  const stale = await app.db.query<{ id: string }>(
+    `select contact_id as id from year_round_stale order by contact_id limit ${atOnce}`,
+  );
+  const ids = stale.map((s) => s.id);
+  try {
+    await planAnew(app, ids);
+  } catch {
+    for (const id of ids)
+      try {
+        await planAnew(app, [id]);
+      } catch (error) {
+        app.log.error({ contact: id, error: String(error) }, 'messages of somebody could not be planned');
+        await app.db.query('delete from year_round_stale where contact_id = $1', [id]);
+      }
+  }
+}
+
+const planAnew = (app: App, ids: readonly string[]): Promise<void> =>
   inTransaction(app, systemActor, async (w) => {
-    const stale = await w.tx.query<{ id: string }>(
-      `delete from year_round_stale where contact_id in (select contact_id from year_round_stale order by contact_id limit ${atOnce}) returning contact_id as id`,
-    );
-    if (!stale.length) return;
-    await replanYear(
-      w,
-      stale.map((s) => s.id),
-    );
+    await w.tx.query('delete from year_round_stale where contact_id = any($1)', [ids]);
+    await replanYear(w, ids);
     await record(w, 'year-round lines planned', {});
   });
 
