@@ -7,10 +7,16 @@ const sizes = [
   [390, 844],
 ] as const;
 
+const parts = [
+  'of events, people and money',
+  'of records, messages and the team',
+  'of an event and the public',
+] as const;
+
 /** Every main screen: its address and the heading that says it is there. */
 async function screensOf(
   site: Site,
-): Promise<Record<'of the organization' | 'of an event and the public', [path: string, heading: string][]>> {
+): Promise<Record<(typeof parts)[number], [path: string, heading: string][]>> {
   const staff = callers(site);
   const event = await openEvent(staff, {
     title: 'Screen Paddle',
@@ -91,7 +97,12 @@ async function screensOf(
     ['/?show=month&month=2026-08', 'Coming events'],
     ['/mine', 'Sign in'],
   ];
-  return { 'of the organization': ofTheOrganization, 'of an event and the public': ofAnEvent };
+  const half = ofTheOrganization.findIndex(([path]) => path === '/records');
+  return {
+    'of events, people and money': ofTheOrganization.slice(0, half),
+    'of records, messages and the team': ofTheOrganization.slice(half),
+    'of an event and the public': ofAnEvent,
+  };
 }
 
 /** Nothing stands out of the page to the right: what does is named. */
@@ -106,12 +117,13 @@ async function fits(page: Page, path: string, width: number): Promise<void> {
   expect(outside, path).toEqual([]);
 }
 
-for (const part of ['of the organization', 'of an event and the public'] as const)
+for (const part of parts)
   test(`every screen ${part}, in both themes and both sizes: axe finds nothing wrong, nothing is cut off`, async ({
     browser,
     site,
   }) => {
-    test.setTimeout(300_000);
+    // Dozens of screens, each looked at four times: on a slow machine that takes its time.
+    test.setTimeout(600_000);
     const screens = (await screensOf(site))[part];
     const page = await pageOf(browser, site, 'Odalys Ferrant');
     for (const [path, heading] of screens) {
