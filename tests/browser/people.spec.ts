@@ -5,7 +5,6 @@ test('people are brought in, put right, decided from the keyboard, merged and ta
   browser,
   site,
 }) => {
-  test.setTimeout(120_000);
   const page = await pageOf(browser, site, 'Odalys Ferrant');
 
   await test.step('a first list; a date that tells no order is asked about', async () => {

@@ -7,7 +7,6 @@ import { Registering } from './pages/registering.ts';
 import { checkAccess, expect, pageOf, test } from './site.ts';
 
 test('one event from an import to a lifeline, in the real interface', async ({ browser, site }) => {
-  test.setTimeout(240_000);
   const odalys = await pageOf(browser, site, 'Odalys Ferrant');
   const frame = new FrameOf(odalys);
   let eventId = '';
