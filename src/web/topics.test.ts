@@ -5,7 +5,7 @@ import { staffTopics } from '#contract/staffTopics.ts';
 import { alsoTopics, changesOf, readsOf, topics } from '#contract/topics.ts';
 import { about } from './about.ts';
 import type { Key } from './api.ts';
-import { askAnew, askAnewAfter } from './topics.ts';
+import { askAnew, askAnewAfter, makeAsking } from './topics.ts';
 
 alsoTopics(staffTopics);
 
@@ -56,6 +56,50 @@ test('what says nothing of itself is always asked', async () => {
   await askAnew(shown.client, ['crew']);
   expect(shown.asked).toEqual(['what if']);
   shown.stop();
+});
+
+test('what changed while it was being asked is shown in the end; many signs at once make one more round', async () => {
+  const client = new QueryClient();
+  let there = 'planned';
+  let asked = 0;
+  const answers: (() => void)[] = [];
+  const key = 'GET /api/events/:id/messages';
+  const observer = new QueryObserver(client, {
+    queryKey: [key],
+    queryFn: () => {
+      asked += 1;
+      // Read now, answered later: as over a slow network.
+      const read = there;
+      return new Promise<string>((resolve) => answers.push(() => resolve(read)));
+    },
+    meta: about(key),
+    staleTime: Number.POSITIVE_INFINITY,
+  });
+  const stop = observer.subscribe(() => {});
+  const answer = async () => {
+    for (const give of answers.splice(0)) give();
+    await settled();
+  };
+  await settled();
+  await answer();
+  const changed = makeAsking(client, ['messages']);
+  changed();
+  await settled();
+  // It is read before the change, and its answer comes after the sign.
+  there = 'sent';
+  for (let n = 0; n < 20; n += 1) changed();
+  await answer();
+  await answer();
+  expect(observer.getCurrentResult().data).toBe('sent');
+  expect(asked).toBe(3);
+  // The last round is over: a sign begins the next.
+  there = 'read';
+  changed();
+  await settled();
+  await answer();
+  expect(observer.getCurrentResult().data).toBe('read');
+  expect(asked).toBe(4);
+  stop();
 });
 
 test('every answer that is shown is about something, and every topic is about something that changes', () => {

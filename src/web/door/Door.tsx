@@ -10,7 +10,7 @@ import { sayRange } from '#core/time/say.ts';
 import { type Answer, ApiProblem, addressOf } from '#web/api.ts';
 import { Button } from '#web/kit/Button.tsx';
 import { InlineText } from '#web/kit/Inline.tsx';
-import { askAnew } from '#web/topics.ts';
+import { makeAsking } from '#web/topics.ts';
 import { Phrase } from '#web/words/Phrase.tsx';
 import { phrase } from '#web/words/phrase.ts';
 import { Empty } from '../kit/Note.tsx';
@@ -37,7 +37,7 @@ export default function Door() {
   useSending();
   useEffect(() => {
     const stream = new EventSource(addressOf('GET /api/events/:id/stream', { id }));
-    stream.addEventListener('changed', () => void askAnew(client, topicsOfEvent, false));
+    stream.addEventListener('changed', makeAsking(client, topicsOfEvent));
     return () => stream.close();
   }, [client, id]);
   const behind =

@@ -10,7 +10,7 @@ import { sayRange, sayShortDate, sayZone } from '#core/time/say.ts';
 import { wallOf } from '#core/time/wallTime.ts';
 import { addressOf, type Key } from '#web/api.ts';
 import { Button, ButtonAnchor, ButtonLink } from '#web/kit/Button.tsx';
-import { askAnew } from '#web/topics.ts';
+import { makeAsking } from '#web/topics.ts';
 import { phrase } from '#web/words/phrase.ts';
 import { Note } from '../kit/Note.tsx';
 import { Loaded, Loading } from '../kit/notices.tsx';
@@ -205,7 +205,7 @@ function useChanges(id: string): void {
   const client = useQueryClient();
   useEffect(() => {
     const stream = new EventSource(addressOf('GET /api/events/:id/stream', { id }));
-    stream.addEventListener('changed', () => void askAnew(client, topicsOfEvent, false));
+    stream.addEventListener('changed', makeAsking(client, topicsOfEvent));
     return () => stream.close();
   }, [client, id]);
 }
