@@ -7,7 +7,7 @@ import { plusMinutes } from '#core/time/clock.ts';
 import { shiftDate } from '#core/time/dates.ts';
 import { ageDecides } from '#core/waivers/needs.ts';
 import { because } from '#core/words/reasons.ts';
-import { type Actor, type App, inTransaction, type SignedIn } from '#server/app/app.ts';
+import { type Actor, type App, inTransaction } from '#server/app/app.ts';
 import { readBook } from '#server/clearance/book.ts';
 import { decide } from '#server/clearance/deciding.ts';
 import { changeRules } from '#server/clearance/ruling.ts';
@@ -33,6 +33,7 @@ import { makeMove } from '#server/stages/commands.ts';
 import { signWaiver } from '#server/waivers/signing.ts';
 import { signingAt } from '#server/waivers/store.ts';
 import { answersTo, questionsOf } from './asking.ts';
+import { asStaff } from './asStaff.ts';
 import { type Recurring, recurring } from './calendar.ts';
 import { firstOf, planRows } from './history.ts';
 import type { Founded } from './organization.ts';
@@ -121,20 +122,8 @@ export async function playComing(
       return { id: event.id, of };
     });
 
-  /** Somebody of the team who approves, signed in as far as a command asks. */
-  const approver = (name: string, approves: string): SignedIn => ({
-    id: founded.staff[name]!,
-    name,
-    email: '',
-    roles: ['approver'],
-    approves: [approves],
-    unitId: null,
-    duties: [],
-    standsFor: [],
-    clock: null,
-    sessionId: '',
-    enrolling: false,
-  });
+  const approver = (name: string, approves: string) =>
+    asStaff(founded.staff[name]!, name, { roles: ['approver'], approves: [approves] });
   const approvers = {
     safety: approver('Tobias Wren-Achebe', 'safety'),
     finance: approver('Marit Solvang', 'finance'),

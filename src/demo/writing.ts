@@ -4,7 +4,7 @@ import { plainLine } from '#core/messages/lines.ts';
 import type { YearMoment } from '#core/messages/moments.ts';
 import { audienceOn } from '#core/messages/yearRound.ts';
 import type { Noticed } from '#core/notices/notices.ts';
-import { type App, inTransaction, type SignedIn, systemActor, type Work } from '#server/app/app.ts';
+import { type App, inTransaction, systemActor, type Work } from '#server/app/app.ts';
 import { record } from '#server/app/record.ts';
 import { first, insert, update } from '#server/db/database.ts';
 import { replyToken } from '#server/db/ids.ts';
@@ -15,6 +15,7 @@ import { planOf } from '#server/messages/mailed.ts';
 import { writeMailing } from '#server/messages/mailings.ts';
 import { saveYearLine } from '#server/messages/yearLines.ts';
 import { keepWishes, type Told } from '#server/notices/store.ts';
+import { asStaff } from './asStaff.ts';
 
 /** What the team wants to be told of by email. */
 const wishes: Readonly<
@@ -221,19 +222,7 @@ async function callBack(w: Work, eventId: string, odalys: string): Promise<void>
       formatted: { en: null, fr: null },
     },
   };
-  const staff: SignedIn = {
-    id: odalys,
-    name: w.actor.name,
-    email: '',
-    roles: ['coordinator'],
-    approves: [],
-    unitId: null,
-    duties: [],
-    standsFor: [],
-    clock: null,
-    sessionId: '',
-    enrolling: false,
-  };
+  const staff = asStaff(odalys, w.actor.name, { roles: ['coordinator'] });
   const { planned } = await planOf(w.tx, w.now, wanted, staff, 'writing');
   await writeMailing(w, { ...wanted, name: 'Back to the water', expect: planned.length }, staff);
 }

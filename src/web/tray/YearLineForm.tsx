@@ -2,29 +2,25 @@ import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { useCallback, useDeferredValue, useEffect, useRef } from 'react';
 import { type YearLinePlan, yearRoundContract } from '#contract/yearRound.ts';
 import { type MailingTopic, mailingTopics } from '#core/messages/mailing.ts';
-import { fieldsOfLine, problemsInLine } from '#core/messages/merge.ts';
 import { type YearMoment, yearMoments } from '#core/messages/moments.ts';
 import { audienceOn } from '#core/messages/yearRound.ts';
 import { type Answer, call } from '#web/api.ts';
-import { FormDialog } from '../kit/form/FormDialog.tsx';
 import { Choose } from '../kit/form/fields.tsx';
 import { prepare } from '../kit/form/request.ts';
 import { useForm } from '../kit/form/useForm.ts';
 import { say } from '../kit/toast.tsx';
 import { useAction } from '../parts/ask.ts';
 import { DraftSeen } from '../parts/lines/DraftSeen.tsx';
-import { LineFields } from '../parts/lines/LineFields.tsx';
+import { LineDialog } from '../parts/lines/LineDialog.tsx';
 import {
   firstWords,
   type LineValues,
   lineBy,
   lineField,
-  lineFormOf,
   newValues,
   saysFirst,
   valuesOfLine,
 } from '../parts/lines/values.ts';
-import { MessageTexts, textsOf } from '../parts/MessageTexts.tsx';
 import { topicWords } from '../parts/topicWords.ts';
 import { WhoGets } from '../parts/WhoGets.tsx';
 import { phrase } from '../words/phrase.ts';
@@ -112,41 +108,30 @@ export function YearLineForm({
     [mutate],
   );
   return (
-    <FormDialog
+    <LineDialog
       form={form}
-      wide
-      title={line?.name ?? phrase('messages.newLine')}
-      submit={phrase(line ? 'common.save' : 'messages.addIt')}
+      line={line}
+      audience={audience}
+      moments={yearMoments}
+      late={['skip', 'now']}
+      whom={
+        <Choose
+          form={form}
+          name="topic"
+          label={phrase('contacts.whatItIsAbout')}
+          choices={mailingTopics.map((value) => ({ value, label: topicWords[value] }))}
+        />
+      }
+      counted={
+        counted && (
+          <>
+            <WhoGets planned={counted.planned} leftOut={counted.leftOut} sample={null} />
+            {counted.atOnce > 0 && <p className="late">{phrase('tray.atOnce', { count: counted.atOnce })}</p>}
+          </>
+        )
+      }
+      preview={<DraftSeen line={{ ...lineOf(values), id }} draw={draw} drawn={drawn} />}
       close={close}
-    >
-      <LineFields
-        form={lineFormOf(form)}
-        moments={yearMoments}
-        late={['skip', 'now']}
-        isNew={!line}
-        whom={
-          <Choose
-            form={form}
-            name="topic"
-            label={phrase('contacts.whatItIsAbout')}
-            choices={mailingTopics.map((value) => ({ value, label: topicWords[value] }))}
-          />
-        }
-      />
-      {counted && (
-        <>
-          <WhoGets planned={counted.planned} leftOut={counted.leftOut} sample={null} />
-          {counted.atOnce > 0 && <p className="late">{phrase('tray.atOnce', { count: counted.atOnce })}</p>}
-        </>
-      )}
-      <MessageTexts
-        form={textsOf(form)}
-        frenchOf={line?.frenchOf ?? ''}
-        fields={fieldsOfLine(audience)}
-        problemsOf={(text) => problemsInLine(text, audience)}
-        byText={channel === 'text message'}
-      />
-      <DraftSeen line={{ ...lineOf(values), id }} draw={draw} drawn={drawn} />
-    </FormDialog>
+    />
   );
 }

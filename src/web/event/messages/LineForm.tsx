@@ -5,17 +5,14 @@ import type { MessageLinePlan } from '#contract/plan.ts';
 import { sayConsequences } from '#core/events/consequences.ts';
 import { audiences, type EventAudience, sayAudience } from '#core/messages/audiences.ts';
 import { lateRules } from '#core/messages/lines.ts';
-import { fieldsOfLine, problemsInLine } from '#core/messages/merge.ts';
 import { momentRule, moments } from '#core/messages/moments.ts';
 import type { Condition } from '#core/seats/narrowing.ts';
-import { FormDialog } from '../../kit/form/FormDialog.tsx';
 import { Choose } from '../../kit/form/fields.tsx';
 import { prepare } from '../../kit/form/request.ts';
 import { useForm } from '../../kit/form/useForm.ts';
 import { say } from '../../kit/toast.tsx';
-import { LineFields } from '../../parts/lines/LineFields.tsx';
-import { firstWords, lineField, lineFormOf, saysFirst } from '../../parts/lines/values.ts';
-import { MessageTexts, textsOf } from '../../parts/MessageTexts.tsx';
+import { LineDialog } from '../../parts/lines/LineDialog.tsx';
+import { firstWords, lineField, saysFirst } from '../../parts/lines/values.ts';
 import { phrase } from '../../words/phrase.ts';
 import { DraftPreview } from './DraftPreview.tsx';
 import { lineOf, valuesOf, withLine } from './lines.ts';
@@ -79,36 +76,23 @@ export function LineForm({
     wrong: form.wrongAt('narrowed'),
   };
   return (
-    <FormDialog
+    <LineDialog
       form={form}
-      wide
-      title={line?.name ?? phrase('messages.newLine')}
-      submit={phrase(line ? 'common.save' : 'messages.addIt')}
+      line={line}
+      audience={audience}
+      moments={moments}
+      late={lateRules}
+      whom={
+        <Choose
+          form={form}
+          name="audience"
+          label={phrase('messages.audience')}
+          choices={rule.audiences.map((value) => ({ value, label: sayAudience(value) }))}
+        />
+      }
+      some={narrowing === 'shifts' ? <OnlyShifts {...only} /> : narrowing && <OnlySeats {...only} />}
+      preview={<DraftPreview eventId={page.id} line={lineOf(values, id, line)} />}
       close={close}
-    >
-      <LineFields
-        form={lineFormOf(form)}
-        moments={moments}
-        late={lateRules}
-        isNew={!line}
-        whom={
-          <Choose
-            form={form}
-            name="audience"
-            label={phrase('messages.audience')}
-            choices={rule.audiences.map((value) => ({ value, label: sayAudience(value) }))}
-          />
-        }
-        some={narrowing === 'shifts' ? <OnlyShifts {...only} /> : narrowing && <OnlySeats {...only} />}
-      />
-      <MessageTexts
-        form={textsOf(form)}
-        frenchOf={line?.frenchOf ?? ''}
-        fields={fieldsOfLine(audience)}
-        problemsOf={(text) => problemsInLine(text, audience)}
-        byText={channel === 'text message'}
-      />
-      <DraftPreview eventId={page.id} line={lineOf(values, id, line)} />
-    </FormDialog>
+    />
   );
 }
