@@ -183,6 +183,45 @@ describe('a membership that ends', () => {
     expect(await whyNot()).toEqual({ state: 'planned', code: null });
   });
 
+  test('one copy serves a household, also where only one of them is planned anew', async () => {
+    const id = await add(lineOn('membership ends', { offsetDays: -30, household: true }));
+    const both = [await somebody(), await somebody()];
+    // The first by name gets it.
+    const [first, second] = both.sort((a, b) => (a.given < b.given ? -1 : 1)) as [
+      (typeof both)[0],
+      (typeof both)[0],
+    ];
+    await world.app.db.query("insert into households (id, name, created_at) values ($1, 'Both', $2)", [
+      first.id,
+      world.app.clock.now(),
+    ]);
+    await world.app.db.query('update contacts set household_id = $1 where id = any($2)', [
+      first.id,
+      [first.id, second.id],
+    ]);
+    await joins(first.id, inDays(60));
+    await joins(second.id, inDays(60));
+    await world.runner.run();
+    const gets = async () =>
+      (await shown(id)).rows
+        .filter((r) => [first.id, second.id].includes(r.contactId!))
+        .map((r) => r.contactId);
+    expect(await gets()).toEqual([first.id]);
+    await odalys.call('PATCH /api/contacts/:id', {
+      params: { id: second.id },
+      body: { emails: [{ email: `new.${second.email}` }] },
+    });
+    await world.runner.run();
+    expect(await gets()).toEqual([first.id]);
+    await later(31);
+    expect([...(await mailTo(first.email)), ...(await mailTo(`new.${second.email}`))]).toHaveLength(1);
+    // Where the first of them is not written to, the other is.
+    const other = await add(lineOn('membership ends', { offsetDays: -5, household: true }));
+    await odalys.call('PATCH /api/contacts/:id', { params: { id: first.id }, body: { doNotContact: true } });
+    await world.runner.run();
+    expect((await shown(other)).rows.map((r) => r.contactId)).toContain(second.id);
+  });
+
   test('of a list brought in and taken back nothing is left that was planned', async () => {
     const id = await add(lineOn('membership ends', { offsetDays: -30 }));
     const list = await bringIn(

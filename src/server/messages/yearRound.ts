@@ -230,12 +230,23 @@ export const readYearPlanned = (
     [lineIds, contactIds],
   );
 
+/** Some contacts with their households: where one copy serves a household, who gets it hangs on all of them. */
+const withHouseholds = async (tx: Queries, contactIds: readonly string[]): Promise<string[]> =>
+  (
+    await tx.query<{ id: string }>(
+      `select id from contacts where id = any($1)
+         union select o.id from contacts c join contacts o on o.household_id = c.household_id where c.id = any($1)`,
+      [contactIds],
+    )
+  ).map((c) => c.id);
+
 /** Brings what these lines planned, for everybody or for some contacts, to what they plan now. What was sent stays. */
 export async function replanYear(
   w: Pick<Work, 'tx' | 'app' | 'now'>,
-  contactIds: readonly string[] | null,
+  concerned: readonly string[] | null,
 ): Promise<void> {
   const lines = await readYearLines(w.tx);
+  const contactIds = concerned && (await withHouseholds(w.tx, concerned));
   const planOf = await planYear(w.tx, lines, contactIds, w.now);
   const rows = await readYearPlanned(
     w.tx,
@@ -322,8 +333,10 @@ export const yearWhy = ({
     ? { why: { of: 'year', audience: audienceOn(moment) }, hasWayOut: false }
     : { why: { of: 'mailing', topic }, hasWayOut: true };
 
-/** Whether somebody still gets it by now: the line, the plan for them alone. */
+/** Whether somebody still gets it by now: the line, the plan for them and theirs. */
 export async function yearOf(tx: Queries, lineId: string, contactId: string, now: string) {
   const line = (await readYearLines(tx)).find((l) => l.id === lineId);
-  return line ? { line, plan: (await planYear(tx, [line], [contactId], now))(line.id) } : null;
+  if (!line) return null;
+  const people = await withHouseholds(tx, [contactId]);
+  return { line, plan: (await planYear(tx, [line], people, now))(line.id) };
 }
