@@ -66,8 +66,8 @@ export interface Plan<R extends Recipient = Recipient> {
   leftOut: LeftOut<R>[];
 }
 
-/** When a line would go to somebody, and what is known of that. */
-type Timed = { at: Instant; until: Instant | null; late: boolean } | { why: Reason };
+/** When a line would go to somebody, and what is known of that; where they are late for it, the time it had. */
+type Timed = { at: Instant; until: Instant | null; missed: Instant | null } | { why: Reason };
 
 /** The earlier of two instants, where there are two. */
 const sooner = (a: Instant | null, b: Instant | null): Instant | null =>
@@ -101,7 +101,7 @@ function makeTiming(line: Line, event: EventMoments, rules: PlanningRules): (to:
       line.usefulMinutes === null ? null : plusMinutes(time, line.usefulMinutes),
     );
     let at = time;
-    let isLate = false;
+    let missed: Instant | null = null;
     let byHand = false;
     if (line.sentByHandAt && since <= line.sentByHandAt) {
       // What had gone by then went at its own time.
@@ -115,7 +115,7 @@ function makeTiming(line: Line, event: EventMoments, rules: PlanningRules): (to:
         if (late === 'skip')
           return { why: because(came === since ? audiences[line.audience].after : 'line added after') };
         at = came;
-        isLate = true;
+        missed = time;
       }
     }
     // What somebody did is answered at once, but not on a telephone by their bed; what is sent by hand is meant now.
@@ -123,13 +123,14 @@ function makeTiming(line: Line, event: EventMoments, rules: PlanningRules): (to:
     const goes = atOnce ? at : afterWaiting(at, zone ?? event.zone);
     if (until && at > until) return { why: because('too late') };
     if (until && goes > until) return { why: because('quiet past use') };
-    return { at: goes, until, late: isLate };
+    return { at: goes, until, missed };
   };
 }
 
 /**
  * Plans one line: for everybody exactly one of when it goes and why, or why not. One address gets one copy, except where every copy
- * is about a different order or shift. What is late and left to a later line is settled by `planLines`.
+ * is about a different order or shift. `late` are those who came after its time, with that time, by their keys: what is left to a
+ * later line is settled by `planLines`.
  */
 export function planLine<R extends Recipient>(
   line: Line,
@@ -137,14 +138,14 @@ export function planLine<R extends Recipient>(
   recipients: readonly R[],
   rules: PlanningRules,
   among: ReadonlySet<string> | null = null,
-): Plan<R> & { late: ReadonlySet<string> } {
+): Plan<R> & { late: ReadonlyMap<string, Instant> } {
   const moment = momentRule(line.moment);
   const audience = audiences[line.audience];
   const channel = channelRule(line.channel);
   const timing = makeTiming(line, event, rules);
   const planned: PlannedMessage<R>[] = [];
   const leftOut: LeftOut<R>[] = [];
-  const late = new Set<string>();
+  const late = new Map<string, Instant>();
   const copies = new Map<string, string>();
   const households = new Map<string, string>();
   const householdOf = (r: R) => (line.household ? r.household : null);
@@ -196,7 +197,7 @@ export function planLine<R extends Recipient>(
     }
     if (household) households.set(household, recipient.name);
     copies.set(copy, recipient.name);
-    if (time.late) late.add(recipient.key);
+    if (time.missed) late.set(recipient.key, time.missed);
     planned.push({ lineId: line.id, recipient, address, at: time.at, until: time.until, reason });
   }
   for (const { recipient, why } of unreached) {
@@ -242,23 +243,23 @@ export function planLines<R extends Recipient>(
   rules: PlanningRules,
 ): ReadonlyMap<string, Plan<R>> {
   const plans = new Map<string, Plan<R>>();
-  const late: { line: Line; message: PlannedMessage<R> }[] = [];
+  const late: { line: Line; message: PlannedMessage<R>; missed: Instant }[] = [];
   for (const { line, recipients, among } of lines) {
     const { late: those, ...plan } = planLine(line, event, recipients, rules, among);
     plans.set(line.id, plan);
     if (line.late === 'last')
-      for (const message of plan.planned) if (those.has(message.recipient.key)) late.push({ line, message });
+      for (const message of plan.planned) {
+        const missed = those.get(message.recipient.key);
+        if (missed) late.push({ line, message, missed });
+      }
   }
-  // The time a line would have had: all of them go at the same one now.
-  const timeOf = ({ line, message: { recipient } }: (typeof late)[number]): Instant =>
-    momentFrom(momentRule(line.moment).at(event, recipient.anchor)!, line.offset, event.zone);
-  const last = new Map<string, { line: Line; time: Instant }>();
+  // By the time each would have had: all of them go at the same one now.
+  const last = new Map<string, (typeof late)[number]>();
   const about = ({ line, message }: (typeof late)[number]) =>
     `${line.channel} ${message.address} ${line.audience === 'attendees' ? '' : message.recipient.key}`;
   for (const one of late) {
     const known = last.get(about(one));
-    const time = timeOf(one);
-    if (!known || time > known.time) last.set(about(one), { line: one.line, time });
+    if (!known || one.missed > known.missed) last.set(about(one), one);
   }
   const given = new Map<string, Map<PlannedMessage<R>, Line>>();
   for (const one of late) {

@@ -2,6 +2,15 @@ import pg from 'pg';
 
 type Read = (text: string) => unknown;
 
+/** Long lists say the same instant over and over: what was read last is not read anew. */
+function rememberingLast(read: (text: string) => string): Read {
+  let last = { text: '', value: '' };
+  return (text) => {
+    if (text !== last.text) last = { text, value: read(text) };
+    return last.value;
+  };
+}
+
 const {
   TIMESTAMPTZ,
   TIMESTAMP,
@@ -14,7 +23,7 @@ const {
   JSONB,
 } = pg.types.builtins;
 const single: [oid: number, read: Read, array: number][] = [
-  [TIMESTAMPTZ, (v) => new Date(v).toISOString(), 1185],
+  [TIMESTAMPTZ, rememberingLast((v) => new Date(v).toISOString()), 1185],
   [TIMESTAMP, (v) => v.replace(' ', 'T').slice(0, 16), 1115],
   [DATE, (v) => v, 1182],
   [INTERVAL, (v) => v, 1187],

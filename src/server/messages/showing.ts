@@ -9,28 +9,28 @@ import { sayReason } from '#core/words/reasons.ts';
 import type { Queries } from '../db/database.ts';
 import { type EventRow, type LineRow, readMessageLines } from '../events/store.ts';
 import { planFor } from './planning.ts';
-import { type RecipientRow, readPlanned } from './store.ts';
+import { type PlannedRow, type RecipientRow, readTogether } from './store.ts';
 import { readOfLines } from './tray.ts';
 import { planYear, readYearPlanned, type YearLineRow } from './yearRound.ts';
 
 /** Rows shown of each line, of those who get it and of those who do not; people found by a name. */
 const most = { rows: 100, people: 12 } as const;
 
-type Planned = Awaited<ReturnType<typeof readPlanned>>[number];
+type Together = Awaited<ReturnType<typeof readTogether>>[number];
 
 /** The plan of an event as it stands: its lines, what is planned by each, and who that leaves out. */
 async function readState(tx: Queries, event: EventRow) {
   const lines = await readMessageLines(tx, event.id);
   const planOf = await planFor(tx, event, lines);
-  const rows = new Map<string, Planned[]>(lines.map((l) => [l.id, []]));
-  for (const row of await readPlanned(tx, event.id, [...rows.keys()], null)) rows.get(row.lineId)!.push(row);
+  const rows = new Map<string, Together[]>(lines.map((l) => [l.id, []]));
+  for (const row of await readTogether(tx, event.id, [...rows.keys()])) rows.get(row.lineId)!.push(row);
   return { lines, planOf, rows, goesWith: goingWith(lines, rows) };
 }
 
 /** Of what is to go: the line with whose message it goes as one, by its id. */
 function goingWith(
   lines: readonly LineRow[],
-  rows: ReadonlyMap<string, readonly Planned[]>,
+  rows: ReadonlyMap<string, readonly Together[]>,
 ): ReadonlyMap<string, string> {
   const coming = lines.flatMap((line) =>
     rows
@@ -88,7 +88,7 @@ async function messagesOf(
   );
 }
 
-const inTime = (a: Planned, b: Planned): number =>
+const inTime = (a: PlannedRow, b: PlannedRow): number =>
   (a.plannedFor ?? '').localeCompare(b.plannedFor ?? '') || a.id.localeCompare(b.id);
 
 /** Every line of an event with how far it goes. */
@@ -102,7 +102,7 @@ export async function yearShown(
   now: string,
 ): Promise<LineOfPlan[]> {
   const planOf = await planYear(tx, lines, null, now);
-  const rows = new Map<string, Planned[]>(lines.map((l) => [l.id, []]));
+  const rows = new Map<string, PlannedRow[]>(lines.map((l) => [l.id, []]));
   for (const row of await readYearPlanned(tx, [...rows.keys()], null)) rows.get(row.lineId)!.push(row);
   const shown = lines.map((line) => ({ ...line, sentByHandAt: null }));
   return shownOf(tx, null, { lines: shown, planOf, rows, goesWith: new Map() });
@@ -120,7 +120,7 @@ async function shownOf(
   }: {
     lines: readonly ShownLine[];
     planOf: (lineId: string) => { leftOut: LeftOut<RecipientRow>[] };
-    rows: ReadonlyMap<string, Planned[]>;
+    rows: ReadonlyMap<string, PlannedRow[]>;
     goesWith: ReadonlyMap<string, string>;
   },
 ): Promise<LineOfPlan[]> {
@@ -140,7 +140,7 @@ async function shownOf(
     ),
     goesWith,
   );
-  const messages = (of: readonly Planned[]) => of.flatMap((r) => shown.get(r.id) ?? []);
+  const messages = (of: readonly PlannedRow[]) => of.flatMap((r) => shown.get(r.id) ?? []);
   return parts.map(({ line, going, held, others }) => {
     const count = (...states: readonly string[]) => going.filter((r) => states.includes(r.state)).length;
     const { offsetDays: days, offsetMinutes: minutes } = line;
@@ -172,7 +172,7 @@ export async function peopleShown(tx: Queries, event: EventRow, q: string): Prom
   const words = fold(q).split(' ').filter(Boolean);
   interface Entry {
     line: LineRow;
-    row: Planned | undefined;
+    row: PlannedRow | undefined;
     out: LeftOut<RecipientRow> | null;
   }
   const found = new Map<string, { name: string; known: boolean; address: string | null; entries: Entry[] }>();
