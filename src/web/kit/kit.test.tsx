@@ -2,10 +2,11 @@
 import { ChakraProvider } from '@chakra-ui/react';
 import { cleanup, fireEvent, render, screen, waitFor, within } from '@testing-library/react';
 import { type ReactNode, useState } from 'react';
-import { MemoryRouter } from 'react-router';
-import { afterEach, describe, expect, test } from 'vitest';
+import { Link, MemoryRouter, Route, Routes } from 'react-router';
+import { afterEach, describe, expect, test, vi } from 'vitest';
 import { ApiProblem } from '#web/api.ts';
 import { Asking } from './Asking.tsx';
+import { Boundary } from './Boundary.tsx';
 import { Button, ButtonLink } from './Button.tsx';
 import { ChoiceField, TextField } from './Field.tsx';
 import { Menu } from './Menu.tsx';
@@ -302,4 +303,34 @@ test('a menu offers its things by name, does the one that is chosen, and closes 
   expect(screen.getByRole('menuitem', { name: 'Theme' })).toBeTruthy();
   fireEvent.click(screen.getByRole('menuitem', { name: 'Account' }));
   expect(done).toEqual(['theme', 'account']);
+});
+
+describe('a page that goes wrong', () => {
+  const Broken = (): ReactNode => {
+    throw new Error('no such thing');
+  };
+  const pages = (
+    <MemoryRouter initialEntries={['/broken']}>
+      <ChakraProvider value={system}>
+        <Link to="/whole">Elsewhere</Link>
+        <Boundary>
+          <Routes>
+            <Route path="/broken" element={<Broken />} />
+            <Route path="/whole" element={<p>All is well</p>} />
+          </Routes>
+        </Boundary>
+      </ChakraProvider>
+    </MemoryRouter>
+  );
+
+  test('says so in its place, and leaves the others', async () => {
+    const silent = vi.spyOn(console, 'error').mockImplementation(() => {});
+    render(pages);
+    expect((await screen.findByRole('alert')).textContent).toContain('What was saved is safe');
+    expect(screen.getByRole('button', { name: 'Try again' })).toBeTruthy();
+    fireEvent.click(screen.getByRole('link', { name: 'Elsewhere' }));
+    expect((await screen.findByText('All is well')).isConnected).toBe(true);
+    expect(screen.queryByRole('alert')).toBeNull();
+    silent.mockRestore();
+  });
 });

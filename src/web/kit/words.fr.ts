@@ -27,6 +27,10 @@ export const kitFr: KitWords = {
   loading: 'Un instant…',
   failed: 'Cela n’a pas fonctionné.',
   tryAgain: 'Réessayer',
+  pageFailed: 'Cette page n’a pas pu s’afficher',
+  pageFailedText:
+    'Ce qui était enregistré est conservé. Si réessayer n’y change rien, dites à la personne qui s’occupe de ce site ce que vous alliez faire.',
+  partMissing: 'Une partie de la page n’est pas arrivée. Vérifiez votre connexion, puis réessayez.',
   stop: 'Arrêter',
   of: 'sur',
   saving: {

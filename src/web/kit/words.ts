@@ -31,6 +31,10 @@ export interface KitWords {
   loading: string;
   failed: string;
   tryAgain: string;
+  /** In place of a page that could not be drawn; or of which a part did not arrive. */
+  pageFailed: string;
+  pageFailedText: string;
+  partMissing: string;
   stop: string;
   of: string;
   saving: Record<Saving, string>;
@@ -70,6 +74,10 @@ export const kitEn: KitWords = {
   loading: 'One moment …',
   failed: 'Something went wrong here.',
   tryAgain: 'Try again',
+  pageFailed: 'This page could not be shown',
+  pageFailedText:
+    'What was saved is safe. If trying again does not help, tell whoever looks after this site what you were about to do.',
+  partMissing: 'A part of it did not arrive. Check your connection, then try again.',
   stop: 'Stop',
   of: 'of',
   saving: { saved: 'Saved', unsaved: 'Not saved yet', saving: 'Saving …', failed: 'Not saved' },

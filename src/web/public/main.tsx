@@ -6,6 +6,7 @@ import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { lazy, StrictMode, Suspense } from 'react';
 import { createRoot } from 'react-dom/client';
 import { createBrowserRouter, Outlet, RouterProvider } from 'react-router';
+import { Boundary } from '#web/kit/Boundary.tsx';
 import { Loading } from '#web/kit/notices.tsx';
 import { EventView } from './EventView.tsx';
 import { Frame } from './Frame.tsx';
@@ -44,9 +45,11 @@ const router = createBrowserRouter([
   {
     element: (
       <Frame>
-        <Suspense fallback={<Loading />}>
-          <Outlet />
-        </Suspense>
+        <Boundary>
+          <Suspense fallback={<Loading />}>
+            <Outlet />
+          </Suspense>
+        </Boundary>
       </Frame>
     ),
     children: [

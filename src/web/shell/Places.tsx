@@ -1,6 +1,7 @@
 import { lazy, type ReactNode, Suspense } from 'react';
 import { Navigate, Route, Routes, useLocation } from 'react-router';
 import { ApiProblem } from '#web/api.ts';
+import { Boundary } from '#web/kit/Boundary.tsx';
 import { Loaded, Loading } from '../kit/notices.tsx';
 import { useMe } from '../parts/ask.ts';
 import { Forgotten, Reset } from './Forgotten.tsx';
@@ -10,6 +11,7 @@ import { Invitation } from './Invitation.tsx';
 import { placeLoads } from './places.ts';
 import { Setup } from './Setup.tsx';
 import { SignIn } from './SignIn.tsx';
+import { useTopOfPage } from './useTopOfPage.ts';
 
 const Desk = lazy(placeLoads.Desk);
 const Season = lazy(placeLoads.Season);
@@ -38,67 +40,72 @@ const Today = lazy(() => import('../door/Today.tsx'));
 
 /** Every place of the coordinator's application. */
 export function Places() {
+  useTopOfPage();
   return (
-    <Routes>
-      <Route path="/sign-in" element={<SignIn />} />
-      <Route path="/setup" element={<Setup />} />
-      <Route path="/invitation/:token" element={<Invitation />} />
-      <Route path="/forgotten" element={<Forgotten />} />
-      <Route path="/reset/:token" element={<Reset />} />
-      <Route
-        path="/doors"
-        element={
-          <SignedIn>
-            <Today />
-          </SignedIn>
-        }
-      />
-      <Route
-        path="/doors/:id"
-        element={
-          <SignedIn>
-            <Door />
-          </SignedIn>
-        }
-      />
-      <Route
-        path="*"
-        element={
-          <SignedIn>
-            <Frame>
-              <Suspense fallback={<Loading />}>
-                <Routes>
-                  <Route path="/desk" element={<Home />} />
-                  <Route path="/season" element={<Season />} />
-                  <Route path="/season/series/:id" element={<Series />} />
-                  <Route path="/events/:id" element={<Navigate to="plan" replace />} />
-                  <Route path="/events/:id/:stage" element={<EventPage />} />
-                  <Route path="/contacts" element={<Contacts />} />
-                  <Route path="/contacts/changes" element={<Changes />} />
-                  <Route path="/contacts/review" element={<Review />} />
-                  <Route path="/contacts/:id" element={<Contact />} />
-                  <Route path="/import" element={<Imports />} />
-                  <Route path="/import/:id" element={<Import />} />
-                  <Route path="/ledger" element={<Ledger />} />
-                  <Route path="/records" element={<Records />} />
-                  <Route path="/records/segments" element={<Segments />} />
-                  <Route path="/records/segments/:id" element={<Segment />} />
-                  <Route path="/tray" element={<Tray />} />
-                  <Route path="/team/organization" element={<Organization />} />
-                  <Route path="/team" element={<Team />} />
-                  <Route path="/team/trail" element={<Trail />} />
-                  <Route path="/account" element={<Account />} />
-                  <Route path="/clearance" element={<Waiting />} />
-                  <Route path="/team/clearance" element={<Rules />} />
-                  <Route path="/team/registers" element={<Registers />} />
-                  <Route path="*" element={<Navigate to="/desk" replace />} />
-                </Routes>
-              </Suspense>
-            </Frame>
-          </SignedIn>
-        }
-      />
-    </Routes>
+    <Boundary>
+      <Routes>
+        <Route path="/sign-in" element={<SignIn />} />
+        <Route path="/setup" element={<Setup />} />
+        <Route path="/invitation/:token" element={<Invitation />} />
+        <Route path="/forgotten" element={<Forgotten />} />
+        <Route path="/reset/:token" element={<Reset />} />
+        <Route
+          path="/doors"
+          element={
+            <SignedIn>
+              <Today />
+            </SignedIn>
+          }
+        />
+        <Route
+          path="/doors/:id"
+          element={
+            <SignedIn>
+              <Door />
+            </SignedIn>
+          }
+        />
+        <Route
+          path="*"
+          element={
+            <SignedIn>
+              <Frame>
+                <Boundary>
+                  <Suspense fallback={<Loading />}>
+                    <Routes>
+                      <Route path="/desk" element={<Home />} />
+                      <Route path="/season" element={<Season />} />
+                      <Route path="/season/series/:id" element={<Series />} />
+                      <Route path="/events/:id" element={<Navigate to="plan" replace />} />
+                      <Route path="/events/:id/:stage" element={<EventPage />} />
+                      <Route path="/contacts" element={<Contacts />} />
+                      <Route path="/contacts/changes" element={<Changes />} />
+                      <Route path="/contacts/review" element={<Review />} />
+                      <Route path="/contacts/:id" element={<Contact />} />
+                      <Route path="/import" element={<Imports />} />
+                      <Route path="/import/:id" element={<Import />} />
+                      <Route path="/ledger" element={<Ledger />} />
+                      <Route path="/records" element={<Records />} />
+                      <Route path="/records/segments" element={<Segments />} />
+                      <Route path="/records/segments/:id" element={<Segment />} />
+                      <Route path="/tray" element={<Tray />} />
+                      <Route path="/team/organization" element={<Organization />} />
+                      <Route path="/team" element={<Team />} />
+                      <Route path="/team/trail" element={<Trail />} />
+                      <Route path="/account" element={<Account />} />
+                      <Route path="/clearance" element={<Waiting />} />
+                      <Route path="/team/clearance" element={<Rules />} />
+                      <Route path="/team/registers" element={<Registers />} />
+                      <Route path="*" element={<Navigate to="/desk" replace />} />
+                    </Routes>
+                  </Suspense>
+                </Boundary>
+              </Frame>
+            </SignedIn>
+          }
+        />
+      </Routes>
+    </Boundary>
   );
 }
 

@@ -15,7 +15,7 @@ import { KitLanguage } from '#web/kit/words.ts';
 import { system } from '#web/kit/workSystem.ts';
 import { spokenLanguage } from '#web/words/phrase.ts';
 import { Places } from './Places.tsx';
-import { askAhead, placeLoads, places } from './places.ts';
+import { askAhead, loadAhead, places } from './places.ts';
 
 // Styles made at run time carry the nonce that the server put into the page.
 alsoTopics(staffTopics);
@@ -37,7 +37,7 @@ speakAs(spokenLanguage);
 // Where one is bound is fetched while it is still asked who one is; whoever signs in comes to the Desk.
 const bound = places.find((p) => location.pathname.startsWith(`/${p.toLowerCase()}`));
 if (bound) askAhead(client, bound);
-else if (location.pathname === '/sign-in') void placeLoads.Desk();
+else if (location.pathname === '/sign-in') void loadAhead('Desk');
 
 const router = createBrowserRouter([{ path: '*', element: <Places /> }]);
 

@@ -45,9 +45,12 @@ const placeAsks: Partial<Record<Place, Key>> = {
   Records: 'GET /api/events',
 };
 
+/** Loads a place before it is come to. One that does not arrive is said to where it is come to. */
+export const loadAhead = (place: Place): Promise<unknown> => placeLoads[place]().catch(() => null);
+
 /** Fetches a place before it is come to; what was just asked is not asked again. */
 export function askAhead(client: QueryClient, place: Place): void {
-  void placeLoads[place]();
+  void loadAhead(place);
   const key = placeAsks[place];
   if (key)
     void client.prefetchQuery({
