@@ -127,6 +127,38 @@ test('a draft is looked at by its preview link, until that is stopped; another i
   expect((await look(again.token)).status).toBe(404);
 });
 
+test('an address that names the date moves with it, until somebody could have it', async () => {
+  const odalys = await world.as('odalys');
+  const open = await openEvent(world, { title: 'Dated Address', startsLocal: '2026-08-08T09:00' });
+  const at = (date: string) => ({ startsLocal: `${date}T09:00`, endsLocal: `${date}T11:00` });
+  const again = async () =>
+    (
+      await odalys.call('POST /api/events', {
+        body: { publicTitle: 'Dated Address', from: open.id, date: '2026-09-02' },
+      })
+    ).id;
+  const slug = async (of: string) =>
+    (await odalys.call('GET /api/events/:id', { params: { id: of } })).plan.slug;
+  const [first, second] = [await again(), await again()];
+  expect([await slug(first), await slug(second)]).toEqual([
+    'dated-address-2026-09-02',
+    'dated-address-2026-09-02-2',
+  ]);
+  await save(first, at('2026-09-03'));
+  await save(second, at('2026-09-03'));
+  expect([await slug(first), await slug(second)]).toEqual([
+    'dated-address-2026-09-03',
+    'dated-address-2026-09-02-2',
+  ]);
+  // Another has it: it stays.
+  await save(second, { slug: 'dated-address-2026-09-04' });
+  await save(first, at('2026-09-04'));
+  expect(await slug(first)).toBe('dated-address-2026-09-03');
+  await save(open.id, { slug: 'dated-address-2026-08-08' });
+  await save(open.id, at('2026-08-09'));
+  expect(await slug(open.id)).toBe('dated-address-2026-08-08');
+});
+
 test('an address that an event had leads on; it is nobody else’s while the event is to come', async () => {
   const odalys = await world.as('odalys');
   const event = await openEvent(world, { title: 'Moved Address', startsLocal: '2026-08-08T09:00' });

@@ -71,7 +71,7 @@ test('a page that stayed open while the product was renewed is loaded anew; with
     await visitor.context().setOffline(false);
     await visitor.getByRole('button', { name: 'Réessayer' }).click();
     await expect(visitor.getByRole('alert')).toHaveCount(0);
-    await expect(visitor.getByRole('heading', { level: 1 })).toContainText('Reed Morning');
+    await expect(visitor.getByRole('heading', { level: 1 })).toHaveText('S’inscrire');
     await visitor.context().close();
   });
   await page.context().close();

@@ -1,4 +1,6 @@
+import { slugOn } from '#core/events/slug.ts';
 import { type EventState, shownToPublic } from '#core/events/states.ts';
+import type { WallTime } from '#core/time/clock.ts';
 import type { Work } from '../app/app.ts';
 import { first, type Queries } from '../db/database.ts';
 import { endSql } from './end.ts';
@@ -36,6 +38,18 @@ export async function moveAddress(
      on conflict (slug) do update set event_id = excluded.event_id, since = excluded.since`,
     [from, event.id, w.now],
   );
+}
+
+/** The address of an event that nobody could see yet, where it names the date and the date moves; nothing to change else. */
+export async function addressAlong(
+  { tx, now }: Pick<Work, 'tx' | 'now'>,
+  event: { id: string; slug: string | null; state: EventState },
+  from: WallTime | null,
+  to: WallTime | null,
+): Promise<{ slug?: string }> {
+  if (!event.slug || !from || !to || shownToPublic.includes(event.state)) return {};
+  const slug = slugOn(event.slug, from.slice(0, 10), to.slice(0, 10));
+  return slug && !(await isTaken(tx, slug, event.id, now)) ? { slug } : {};
 }
 
 /** The event that had an address before; null where none had. */

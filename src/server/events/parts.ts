@@ -17,7 +17,7 @@ import { readFields } from '../contacts/fields.ts';
 import { first, type Queries, update } from '../db/database.ts';
 import type { FieldProblem } from '../http/problem.ts';
 import { picturesById } from '../pictures/store.ts';
-import { isTaken, moveAddress } from './addresses.ts';
+import { addressAlong, isTaken, moveAddress } from './addresses.ts';
 import { checkShop, type Saving, saveList, saveShop, saveSurvey } from './lists.ts';
 import { roomsOf } from './store.ts';
 
@@ -213,6 +213,7 @@ export const partRules: Readonly<Record<PlanPart, PartRule>> = {
         showEnd,
         secondTime,
         ...instantsOf({ ...times, zone, secondTime }),
+        ...(await addressAlong(w, event, before.startsLocal, startsLocal)),
       });
     },
   },

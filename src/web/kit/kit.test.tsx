@@ -305,10 +305,11 @@ test('a menu offers its things by name, does the one that is chosen, and closes 
   expect(done).toEqual(['theme', 'account']);
 });
 
+function Broken(): ReactNode {
+  throw new Error('no such thing');
+}
+
 describe('a page that goes wrong', () => {
-  const Broken = (): ReactNode => {
-    throw new Error('no such thing');
-  };
   const pages = (
     <MemoryRouter initialEntries={['/broken']}>
       <ChakraProvider value={system}>
