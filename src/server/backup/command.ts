@@ -124,9 +124,9 @@ export async function restoreCommand(folder: string, file: string): Promise<stri
       throw error;
     }
     await tried.close();
-    swapDatabase(folder, stampOf(new Date().toISOString()));
+    const before = swapDatabase(folder, stampOf(new Date().toISOString()));
     markFolder(folder);
-    return `${about.organization} as of ${about.madeAt} is in ${folder}. What was there before is kept beside it.`;
+    return `${about.organization} as of ${about.madeAt} is in ${folder}.${before ? ' What was there before is kept beside it.' : ''}`;
   } finally {
     await letGo();
   }

@@ -188,17 +188,19 @@ export const restorePaths = (folder: string) => ({
 
 /**
  * Puts the restored database in the place of the one there is; what there was is kept aside. Cut short anywhere, it is
- * finished at the next start: the note says that everything was ready.
+ * finished at the next start: the note says that everything was ready. Answers whether there was any.
  */
-export function swapDatabase(folder: string, stamp: string): void {
+export function swapDatabase(folder: string, stamp: string): boolean {
   const { pg, fresh, secret, freshSecret, note } = restorePaths(folder);
   const aside = join(folder, `replaced-${stamp}`);
   writeFileSync(note, JSON.stringify({ aside }));
-  if (existsSync(pg) && existsSync(fresh)) renameSync(pg, aside);
+  const replaces = existsSync(pg) && existsSync(fresh);
+  if (replaces) renameSync(pg, aside);
   if (existsSync(fresh)) renameSync(fresh, pg);
   if (existsSync(freshSecret)) renameSync(freshSecret, secret);
   markFolder(folder);
   rmSync(note, { force: true });
+  return replaces;
 }
 
 /** Finishes a swap that was cut short, and clears away what was unpacked and never became one. */

@@ -200,13 +200,17 @@ function Shown({ summary }: { summary: ImportSummary }) {
       >
         <Problems of={apply.problem} />
         <p>
-          {phrase('contacts.peopleBecomeContacts', { new: counts.new + counts.look })}{' '}
-          {counts.look > 0 && phrase('contacts.ofThemAlthoughThey', { look: counts.look })}{' '}
-          {phrase('contacts.whoAreKnownGet', {
-            changes: counts.changes,
-            same: counts.same,
-            rejected: counts.rejected,
-          })}
+          {[
+            counts.new + counts.look > 0 &&
+              phrase('contacts.peopleBecomeContacts', { new: counts.new + counts.look }),
+            counts.look > 0 && phrase('contacts.ofThemAlthoughThey', { look: counts.look }),
+            counts.changes > 0 && phrase('contacts.whoAreKnownGet', { changes: counts.changes }),
+            counts.same > 0 && phrase('contacts.rowsChangeNothing', { same: counts.same }),
+            counts.rejected > 0 && phrase('contacts.rowsLeftOut', { rejected: counts.rejected }),
+            phrase('contacts.canBeUndone'),
+          ]
+            .filter(Boolean)
+            .join(' ')}
         </p>
         {all > 3000 && !apply.isPending && (
           <p className="soft">

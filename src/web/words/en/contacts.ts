@@ -120,8 +120,10 @@ export const contacts = {
   applyRows: 'Apply {{all}} rows',
   peopleBecomeContacts: '{{new:person becomes a contact|people become contacts}}.',
   ofThemAlthoughThey: '{{look}} of them may be known already; each of those waits for a decision.',
-  whoAreKnownGet:
-    '{{changes:known contact gets|known contacts get}} what their row brings. {{same:row changes|rows change}} nothing. {{rejected:row is|rows are}} left out. It can be undone.',
+  whoAreKnownGet: '{{changes:known contact gets|known contacts get}} what their row brings.',
+  rowsChangeNothing: '{{same:row changes|rows change}} nothing.',
+  rowsLeftOut: '{{rejected:row is|rows are}} left out.',
+  canBeUndone: 'It can be undone.',
   aboutSecondsNobodyElse:
     'This takes about {{value:second|seconds}}. Nobody else can make changes meanwhile.',
   undoThisImportAsk: 'Undo this import?',
