@@ -1,5 +1,7 @@
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import type { GiftBody, GivingPageFields } from '#contract/giving.ts';
+import { firstTextFor } from '#core/messages/firstTexts.ts';
+import { plainLine } from '#core/messages/lines.ts';
 import { type Caller, linkTo, makeWorld, type World } from './harness.ts';
 import { openEvent } from './scenes.ts';
 
@@ -397,6 +399,59 @@ describe('a gift every month', () => {
     await world.runner.run();
     expect(await pledgeOf()).toMatchObject({ state: 'running', tries: 0, given: 2200 });
     expect(await onDesk()).toEqual([]);
+  });
+
+  test('a line of the organization speaks of one that stands still, as long as it does', async () => {
+    const odalys = await world.as('odalys');
+    const id = crypto.randomUUID();
+    const { narrowed: _, ...plain } = plainLine;
+    const { subject, body } = firstTextFor('pledge missed', 'pledgers');
+    const line = {
+      ...plain,
+      name: 'A month on',
+      moment: 'pledge missed' as const,
+      offsetDays: 30,
+      offsetMinutes: 0,
+      topic: 'notice' as const,
+      subject,
+      body,
+    };
+    await odalys.call('PUT /api/year-round/:id', { params: { id }, body: { line, version: 0 } });
+    const now = world.app.clock.now();
+    const begin = async () => {
+      const { token } = await give({ monthly: true, amount: 1300 });
+      await pay(token, 1, `${now.slice(5, 7)}/${now.slice(2, 4)}`);
+      return { n, id: (await pledgeOf()).id };
+    };
+    const [waits, goesOn] = [await begin(), await begin()];
+    await later(45);
+    const shown = async () => (await odalys.call('GET /api/year-round')).find((l) => l.line.id === id)!.shown;
+    const rows = async () =>
+      Object.fromEntries((await shown()).rows.map((r) => [r.name, [r.state, r.whyNot]]));
+    const names = [`Gia${waits.n} Verity`, `Gia${goesOn.n} Verity`] as const;
+    expect(await rows()).toEqual({ [names[0]]: ['planned', null], [names[1]]: ['planned', null] });
+    const link = await tokenOf(goesOn.id);
+    const card = { card: '9000 0000 0000 0004', expiry: '08/31' };
+    await world.anyone.call('POST /api/public/pledges/:token/card', { params: { token: link }, body: card });
+    await world.runner.run();
+    expect((await shown()).leftOut.map((l) => [l.name, l.whyNot])).toContainEqual([
+      names[1],
+      'the monthly gift waits for no card any more',
+    ]);
+    await world.anyone.call('POST /api/public/pledges/:token', {
+      params: { token: link },
+      body: { state: 'ended' },
+    });
+    await later(31);
+    const told = async (of: number) =>
+      (await mailTo(`gia${of}@fenmail.example`)).filter((m) => m.subject.includes('waits for another card'));
+    expect(await told(goesOn.n)).toEqual([]);
+    const [mail, ...more] = await told(waits.n);
+    expect(more).toEqual([]);
+    expect(mail!.body).toContain('gift of $13 (General)');
+    expect(mail!.body).toContain(`/pledge/${await tokenOf(waits.id)}`);
+    const { version } = (await odalys.call('GET /api/year-round')).find((l) => l.line.id === id)!;
+    await odalys.call('POST /api/year-round/:id/remove', { params: { id }, body: { version } });
   });
 
   test('an instalment is asked for once, however often it is begun and wherever it is cut off', async () => {

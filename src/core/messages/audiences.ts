@@ -33,6 +33,8 @@ export const audiences = {
   members: { of: 'organization', copies: 'each', after: 'joined after', narrowedBy: null },
   /** Those who gave something; each gift for itself, of monthly ones the first. */
   givers: { of: 'organization', copies: 'each', after: 'gave after', narrowedBy: null },
+  /** Those whose monthly gift stood still because no card worked; each time for itself. */
+  pledgers: { of: 'organization', copies: 'each', after: 'missed after', narrowedBy: null },
 } as const satisfies Record<string, AudienceRule>;
 
 export const sayAudience = (audience: Audience): string => say(words().audiences[audience]);

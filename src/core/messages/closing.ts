@@ -58,6 +58,7 @@ const ofAudience: Readonly<Record<EventAudience, Record<Language, (event: string
 const ofYear: Readonly<Record<YearAudience, Record<Language, string>>> = {
   members: { en: 'you are, or were, a member', fr: 'vous êtes, ou étiez, membre' },
   givers: { en: 'you gave something', fr: 'vous avez fait un don' },
+  pledgers: { en: 'you give every month', fr: 'vous donnez chaque mois' },
 };
 
 const ofTopic: Readonly<Record<MailingTopic, Record<Language, string>>> = {

@@ -242,6 +242,20 @@ export const firstTexts: Readonly<Record<Moment, FirstText>> = {
       fr: '{{organization}} : merci encore pour votre don de {{gift}}.',
     },
   },
+  'pledge missed': {
+    subject: {
+      en: 'Your monthly gift waits for another card',
+      fr: 'Votre don mensuel attend une autre carte',
+    },
+    body: {
+      en: 'Hello {{name}},\n\nWe could not take your monthly gift of {{gift}} ({{purpose}}) with the card we have, so it stands still. If you would like to go on, give us another card; if not, you can end it there: {{gift_link}}\n\n{{organization}}',
+      fr: 'Bonjour {{name}},\n\nNous n’avons pas pu prélever votre don mensuel de {{gift}} ({{purpose}}) sur la carte que nous avons : il est suspendu. Pour continuer, indiquez une autre carte ; sinon, vous pouvez y mettre fin ici : {{gift_link}}\n\n{{organization}}',
+    },
+    short: {
+      en: '{{organization}}: your monthly gift of {{gift}} waits for another card. {{gift_link}}',
+      fr: '{{organization}} : votre don mensuel de {{gift}} attend une autre carte. {{gift_link}}',
+    },
+  },
 };
 
 /** What those are told who have no booking: there is no pass, and nothing of theirs to change. */

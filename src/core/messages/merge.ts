@@ -34,6 +34,7 @@ export const mergeFields = {
   gift: 'what was given',
   given_on: 'day of the gift',
   purpose: 'what the gift is for',
+  gift_link: 'link to their monthly gift, for another card',
 } as const;
 export type MergeField = keyof typeof mergeFields;
 export type MergeValues = Partial<Record<MergeField, string>>;
@@ -57,6 +58,7 @@ const ofOrder = [
 export function fieldsOfLine(audience: Audience): readonly MergeField[] {
   if (audience === 'members') return [...ofAnybody, 'level', 'ends'];
   if (audience === 'givers') return [...ofAnybody, 'gift', 'given_on', 'purpose'];
+  if (audience === 'pledgers') return [...ofAnybody, 'gift', 'purpose', 'gift_link'];
   if (audience === 'following') return ofEvent;
   if (audience === 'crew') return [...ofEvent, 'shift', 'shifts_link'];
   // Whoever looks after a child need not be whoever booked: they read nothing of the booking.

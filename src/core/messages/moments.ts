@@ -36,6 +36,8 @@ export interface Standing {
   renewed: boolean | null;
   /** Whether what they gave went back to them. */
   wentBack: boolean | null;
+  /** Whether their monthly gift still stands still for want of a card that works. */
+  missing: boolean | null;
 }
 
 export const nothingKnown: Standing = {
@@ -47,6 +49,7 @@ export const nothingKnown: Standing = {
   answered: null,
   renewed: null,
   wentBack: null,
+  missing: null,
 };
 
 /** Whether somebody is known not to have come. */
@@ -164,6 +167,11 @@ const rules = {
     audiences: ['givers'],
     at: (_, anchor) => anchor,
     whyNot: ({ wentBack }) => (wentBack ? because('gift went back') : null),
+  },
+  'pledge missed': {
+    audiences: ['pledgers'],
+    at: (_, anchor) => anchor,
+    whyNot: ({ missing }) => (missing === false ? because('no card missing') : null),
   },
 } as const satisfies Record<string, MomentRule>;
 

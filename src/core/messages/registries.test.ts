@@ -49,6 +49,8 @@ describe('who gets what hangs on a moment', () => {
     ['membership ends', { renewed: false }, false, null],
     ['gift made', { wentBack: true }, false, 'gift went back'],
     ['gift made', { wentBack: false }, false, null],
+    ['pledge missed', { missing: false }, false, 'no card missing'],
+    ['pledge missed', { missing: true }, false, null],
     ['balance due', { owes: false }, false, 'nothing to pay'],
     ['balance due', { owes: true }, false, null],
     ['start', { attendance: 'missed', waiver: { asked: false, missing: false } }, true, null],

@@ -58,10 +58,12 @@ describe('lines of the organization', () => {
     const key = (ends: string) => yearKeyOf({ of: 'membership', id: 'm', ends });
     expect(key('2026-12-31')).not.toBe(key('2027-12-31'));
     expect(yearKeyOf({ of: 'gift', id: 'm' })).not.toBe(key('2026-12-31'));
+    const missed = (missedAt: string) => yearKeyOf({ of: 'pledge', id: 'm', missedAt });
+    expect(missed('2026-07-15T12:00:00.000Z')).not.toBe(missed('2026-09-15T12:00:00.000Z'));
   });
 
   test('every moment has its people, and what lies as far back as an offset reaches is remembered', () => {
-    for (const moment of yearMoments) expect(['members', 'givers']).toContain(audienceOn(moment));
+    for (const moment of yearMoments) expect(['members', 'givers', 'pledgers']).toContain(audienceOn(moment));
     expect(rememberedDays).toBeGreaterThan(offsetLimits.days);
   });
 });

@@ -38,8 +38,13 @@ export const momentOn = (day: CalendarDate, zone: Zone): Instant =>
 export const rememberedDays = 400;
 
 /** What a message of such a line is about. */
-export type YearAbout = { of: 'membership'; id: string; ends: CalendarDate } | { of: 'gift'; id: string };
+export type YearAbout =
+  | { of: 'membership'; id: string; ends: CalendarDate }
+  | { of: 'gift'; id: string }
+  | { of: 'pledge'; id: string; missedAt: Instant };
 
-/** The key under which somebody is a recipient: a membership that is made longer is told of again. */
-export const yearKeyOf = (about: YearAbout): string =>
-  about.of === 'membership' ? `membership ${about.id} ${about.ends}` : `gift ${about.id}`;
+/** The key under which somebody is a recipient: a membership that is made longer, a card that fails once more, is told of again. */
+export function yearKeyOf(about: YearAbout): string {
+  if (about.of === 'membership') return `membership ${about.id} ${about.ends}`;
+  return about.of === 'pledge' ? `pledge ${about.id} ${about.missedAt}` : `gift ${about.id}`;
+}

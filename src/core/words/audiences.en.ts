@@ -12,4 +12,5 @@ export const audiencesEn = {
   following: 'those who follow it without a seat',
   members: 'whoever holds it',
   givers: 'whoever gave',
+  pledgers: 'whoever gives it',
 } as const;

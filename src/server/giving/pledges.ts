@@ -60,6 +60,7 @@ export async function instalmentDeclined(w: Work, gift: GiverRow): Promise<void>
     tries,
     state: again ? 'running' : 'missed',
     nextAt: again && at(again),
+    ...(!again && { missedAt: w.now }),
   });
   await tellPledge(w, pledge, 'instalment missed', `${pledge.instalment}:${tries}`, { again });
   if (!again) await record(w, 'pledge changed', { pledgeId: pledge.id, how: 'missed an instalment of' });

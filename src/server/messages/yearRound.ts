@@ -106,7 +106,9 @@ export interface YearRecipient extends RecipientRow {
   given: string;
   level: string;
   ends: string | null;
-  gift: { amount: number; currency: string; on: string; purpose: string } | null;
+  gift: { amount: number; currency: string; on: string | null; purpose: string } | null;
+  /** The monthly gift it is about. */
+  pledgeId: string | null;
 }
 
 interface Row {
@@ -152,6 +154,14 @@ const readGivers = (tx: Queries, topic: MailingTopic, contactIds: readonly strin
     [topic, contactIds, from],
   );
 
+const readPledgers = (tx: Queries, topic: MailingTopic, contactIds: readonly string[] | null, from: string) =>
+  tx.query<Row & { amount: number; currency: string; at: string; purpose: string; missing: boolean }>(
+    `select ${person}, p.id, p.missed_at as since, p.missed_at as at, p.amount, p.currency, f.name as purpose, p.state = 'missed' as missing
+     from pledges p join contacts c on c.id = p.contact_id join funds f on f.id = p.fund_id
+     where p.missed_at >= $3::date and ($2::uuid[] is null or p.contact_id = any($2)) order by p.missed_at, p.id`,
+    [topic, contactIds, from],
+  );
+
 /** Who there is for an audience: everybody, or some contacts. What they have and want is read as it stands. */
 async function recipientsOf(
   tx: Queries,
@@ -186,6 +196,18 @@ async function recipientsOf(
       level: r.level,
       ends: r.ends,
       gift: null,
+      pledgeId: null,
+    }));
+  if (audience === 'pledgers')
+    return (await readPledgers(tx, topic, contactIds, from)).map((r) => ({
+      ...common(r),
+      key: yearKeyOf({ of: 'pledge', id: r.id, missedAt: r.at }),
+      anchor: r.at,
+      standing: { ...nothingKnown, missing: r.missing },
+      level: '',
+      ends: null,
+      gift: { amount: r.amount, currency: r.currency, on: null, purpose: r.purpose },
+      pledgeId: r.id,
     }));
   return (await readGivers(tx, topic, contactIds, from)).map((r) => ({
     ...common(r),
@@ -195,6 +217,7 @@ async function recipientsOf(
     level: '',
     ends: null,
     gift: { amount: r.amount, currency: r.currency, on: dateOf(r.at, zone), purpose: r.purpose },
+    pledgeId: null,
   }));
 }
 
@@ -305,7 +328,7 @@ const planAnew = (app: App, ids: readonly string[]): Promise<void> =>
 /** What a line of the organization says to somebody. Throws as `merge` does. */
 export function sayYear(
   line: YearLinePlan,
-  to: Pick<YearRecipient, 'contactId' | 'given' | 'language' | 'level' | 'ends' | 'gift'>,
+  to: Pick<YearRecipient, 'contactId' | 'given' | 'language' | 'level' | 'ends' | 'gift' | 'pledgeId'>,
   organization: string,
 ): Said {
   const { language, gift } = to;
@@ -317,9 +340,10 @@ export function sayYear(
     ends: to.ends ? sayLongDate(to.ends, language) : '',
     ...(gift && {
       gift: sayAmount(gift.amount, gift.currency, language),
-      given_on: sayLongDate(gift.on, language),
+      ...(gift.on && { given_on: sayLongDate(gift.on, language) }),
       purpose: gift.purpose,
     }),
+    ...(to.pledgeId && { gift_link: linkMark('pledge', to.pledgeId) }),
   };
   return fillSaid(saidIn(line, language), values, { strict: true });
 }

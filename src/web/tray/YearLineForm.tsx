@@ -87,8 +87,8 @@ export function YearLineForm({
     if (saysFirst(values, before.moment, before.channel, audienceOn(before.moment)))
       form.set({
         ...firstWords(moment, channel, audience),
-        // Nobody prepares for a gift.
-        ...(moment === 'gift made' && { side: 'after' as const }),
+        // Nobody prepares for a gift, or for a card that fails.
+        ...(moment !== 'membership ends' && { side: 'after' as const }),
       });
   });
   // Who gets it hangs on when and what it is about, not on its words.
