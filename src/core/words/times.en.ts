@@ -38,7 +38,7 @@ export const timesEn = {
   'survey unanswered': 'the end, while the survey is unanswered',
   'membership ends': 'the last day of a membership',
   'gift made': 'a gift',
-  'pledge missed': 'a monthly gift stood still for want of a card',
+  'pledge missed': 'a monthly gift stood still',
   // Spans
   'from to': '{{from}} to {{until}}',
   since: 'since {{from}}',
