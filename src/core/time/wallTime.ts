@@ -10,6 +10,23 @@ export type WallMeaning =
   | { kind: 'gap'; before: WallTime; after: WallTime }
   | { kind: 'repeated'; first: Instant; second: Instant };
 
+/**
+ * Remembers what was answered: calendars ask about the same times over and over, and one answer takes as long as a hundred
+ * remembered ones. Past `most` it begins anew.
+ */
+function remembering<T>(answer: (time: string, zone: Zone) => T, most = 10_000): typeof answer {
+  const known = new Map<string, T>();
+  return (time, zone) => {
+    const name = `${time} ${zone}`;
+    const before = known.get(name);
+    if (before !== undefined) return before;
+    const now = answer(time, zone);
+    if (known.size >= most) known.clear();
+    known.set(name, now);
+    return now;
+  };
+}
+
 const asInstant = (zoned: Temporal.ZonedDateTime): Instant => new Date(zoned.epochMilliseconds).toISOString();
 const asWall = (plain: Temporal.PlainDateTime): WallTime => plain.toString({ smallestUnit: 'minute' });
 
@@ -36,7 +53,7 @@ export const zoneOrNone = (zone: string): Zone | null => (zone && isZone(zone) ?
  * For a removed time, `before` and `after` are the nearest wall times that exist, by the two readings
  * RFC 5545 section 3.3.5 distinguishes (offset before and after the change).
  */
-export function meaningOf(wall: WallTime, zone: Zone): WallMeaning {
+export const meaningOf = remembering((wall: WallTime, zone: Zone): Readonly<WallMeaning> => {
   const plain = Temporal.PlainDateTime.from(wall);
   const earlier = plain.toZonedDateTime(zone, { disambiguation: 'earlier' });
   const afterwards = plain.toZonedDateTime(zone, { disambiguation: 'later' });
@@ -49,15 +66,16 @@ export function meaningOf(wall: WallTime, zone: Zone): WallMeaning {
       after: asWall(afterwards.toPlainDateTime()),
     };
   return { kind: 'repeated', first: asInstant(earlier), second: asInstant(afterwards) };
-}
+});
 
 /**
  * The instant of a wall time, choosing where a clock change leaves a choice: a repeated time is its first
  * occurrence and a removed time is read with the offset in force before the change (RFC 5545 section 3.3.5).
  */
-export function instantOf(wall: WallTime, zone: Zone): Instant {
-  return asInstant(Temporal.PlainDateTime.from(wall).toZonedDateTime(zone, { disambiguation: 'compatible' }));
-}
+export const instantOf = remembering(
+  (wall: WallTime, zone: Zone): Instant =>
+    asInstant(Temporal.PlainDateTime.from(wall).toZonedDateTime(zone, { disambiguation: 'compatible' })),
+);
 
 /** The same, where a time that a clock change repeats is meant the second time round. */
 export function laterInstantOf(wall: WallTime, zone: Zone): Instant {
@@ -66,9 +84,10 @@ export function laterInstantOf(wall: WallTime, zone: Zone): Instant {
 }
 
 /** The wall time an instant shows in a zone, to the minute. */
-export function wallOf(at: Instant, zone: Zone): WallTime {
-  return asWall(Temporal.Instant.from(at).toZonedDateTimeISO(zone).toPlainDateTime());
-}
+export const wallOf = remembering(
+  (at: Instant, zone: Zone): WallTime =>
+    asWall(Temporal.Instant.from(at).toZonedDateTimeISO(zone).toPlainDateTime()),
+);
 
 /** An instant as the clock on the wall shows it there, with its offset: `2026-08-08T09:00:00-03:00` (RFC 3339). */
 export function withOffset(at: Instant, zone: Zone): string {
