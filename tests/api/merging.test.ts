@@ -217,6 +217,9 @@ describe('the same person twice', () => {
     const caller = await odalys();
     const look = async () => {
       await caller.call('POST /api/pairs/look', {});
+      // From the first moment on a page sees that it is under way.
+      const { looking } = await pairs();
+      expect(looking.running || looking.done > 0).toBe(true);
       while (lookingOf(world.app).running || (await pairs()).looking.done === 0)
         await new Promise((resolve) => setImmediate(resolve));
     };

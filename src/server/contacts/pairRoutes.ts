@@ -3,10 +3,10 @@ import { sayIfAny, sayReason } from '#core/words/reasons.ts';
 import { record } from '../app/record.ts';
 import type { Handlers } from '../http/handle.ts';
 import { mergeContacts, unmerge } from './merging.ts';
-import { estimateModel, readMatching, setThresholds } from './model.ts';
+import { readMatching, setThresholds } from './model.ts';
 import { decidePair, mergeSure, reopenPair } from './pairCommands.ts';
 import { countByHundredth, countPairs, readOpenPairs, readSides, sureProbabilities } from './pairStore.ts';
-import { findPairs, lookingOf } from './pairs.ts';
+import { findPairsAnew, lookingOf } from './pairs.ts';
 
 export const pairsHandlers: Handlers<typeof pairsContract> = {
   'GET /api/pairs': async ({ app, tx, query }) => {
@@ -33,11 +33,9 @@ export const pairsHandlers: Handlers<typeof pairsContract> = {
   },
 
   'POST /api/pairs/look': async ({ app }) => {
-    const run = async () => {
-      await estimateModel(app);
-      await findPairs(app);
-    };
-    run().catch((error) => app.log.error({ error: String(error) }, 'comparing all contacts failed'));
+    findPairsAnew(app).catch((error) =>
+      app.log.error({ error: String(error) }, 'comparing all contacts failed'),
+    );
     return { done: true };
   },
 

@@ -4,7 +4,7 @@ import { commonIn } from '#core/contacts/weights.ts';
 import type { App, Work } from '../app/app.ts';
 import { first, insert, type Queries } from '../db/database.ts';
 import { KnownContacts } from './known.ts';
-import { readMatching } from './model.ts';
+import { estimateModel, readMatching } from './model.ts';
 import { readCandidates } from './store.ts';
 
 const ordered = (a: string, b: string): [string, string] => (a < b ? [a, b] : [b, a]);
@@ -47,45 +47,59 @@ const looking = new WeakMap<App, Looking>();
 export const lookingOf = (app: App): Looking =>
   looking.get(app) ?? { running: false, done: 0, all: 0, found: 0 };
 
-/**
- * Compares every contact with those it shares a key with, in the background, a few hundred at a time. Open pairs are
- * weighed again; decided ones stay decided.
- */
-export async function findPairs(app: App): Promise<Looking> {
+/** Does a search that nobody began already; from the first moment on it is said to be under way. */
+async function look(app: App, search: (state: Looking) => Promise<void>): Promise<Looking> {
   const before = lookingOf(app);
   if (before.running) return before;
-  const all = (await first<{ n: number }>(
-    app.db,
-    'select count(*)::int as n from contacts where merged_into is null',
-  ))!.n;
-  const state: Looking = { running: true, done: 0, all, found: 0 };
+  const state: Looking = { running: true, done: 0, all: 0, found: 0 };
   looking.set(app, state);
   try {
-    await app.db.query("delete from pairs where state = 'open'");
-    const { model, thresholds } = await readMatching({ app, tx: app.db });
-    const known = new KnownContacts();
-    const isCommon = commonIn(model);
-    let after = '00000000-0000-0000-0000-000000000000';
-    for (;;) {
-      const ids = (
-        await app.db.query<{ id: string }>(
-          'select id from contacts where merged_into is null and id > $1 order by id limit 300',
-          [after],
-        )
-      ).map((r) => r.id);
-      if (!ids.length) break;
-      after = ids.at(-1)!;
-      state.found += await pairsAmong(app, known, ids, (a, b) =>
-        worthComparing(a, b, isCommon) ? compareReady(a, b, model, thresholds) : null,
-      );
-      state.done += ids.length;
-      // Requests come first.
-      await new Promise((resolve) => setImmediate(resolve));
-    }
+    await search(state);
   } finally {
     state.running = false;
   }
   return state;
+}
+
+/**
+ * Compares every contact with those it shares a key with, in the background, a few hundred at a time. Open pairs are
+ * weighed again; decided ones stay decided.
+ */
+export const findPairs = (app: App): Promise<Looking> => look(app, (state) => compareAll(app, state));
+
+/** The same, by what the decisions so far teach. */
+export const findPairsAnew = (app: App): Promise<Looking> =>
+  look(app, async (state) => {
+    await estimateModel(app);
+    await compareAll(app, state);
+  });
+
+async function compareAll(app: App, state: Looking): Promise<void> {
+  state.all = (await first<{ n: number }>(
+    app.db,
+    'select count(*)::int as n from contacts where merged_into is null',
+  ))!.n;
+  await app.db.query("delete from pairs where state = 'open'");
+  const { model, thresholds } = await readMatching({ app, tx: app.db });
+  const known = new KnownContacts();
+  const isCommon = commonIn(model);
+  let after = '00000000-0000-0000-0000-000000000000';
+  for (;;) {
+    const ids = (
+      await app.db.query<{ id: string }>(
+        'select id from contacts where merged_into is null and id > $1 order by id limit 300',
+        [after],
+      )
+    ).map((r) => r.id);
+    if (!ids.length) return;
+    after = ids.at(-1)!;
+    state.found += await pairsAmong(app, known, ids, (a, b) =>
+      worthComparing(a, b, isCommon) ? compareReady(a, b, model, thresholds) : null,
+    );
+    state.done += ids.length;
+    // Requests come first.
+    await new Promise((resolve) => setImmediate(resolve));
+  }
 }
 
 async function pairsAmong(

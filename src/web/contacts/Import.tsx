@@ -40,13 +40,10 @@ const pageSize = 500;
 /** One import: what the columns mean, what would become of every row, apply, undo. */
 export default function Import() {
   const { id = '' } = useParams();
-  const [checking, setChecking] = useState(true);
-  const summary = useAsk('GET /api/imports/:id', { params: { id }, everyMs: checking ? 500 : undefined });
-  const state = summary.data?.state;
-  useEffect(
-    () => setChecking(state === undefined || ['checking', 'applying', 'undoing'].includes(state)),
-    [state],
-  );
+  const summary = useAsk('GET /api/imports/:id', {
+    params: { id },
+    everyMs: (of) => (!of || ['checking', 'applying', 'undoing'].includes(of.state) ? 500 : undefined),
+  });
   return (
     <div className="page">
       <Loaded of={summary}>{(s) => <Shown summary={s} />}</Loaded>

@@ -74,11 +74,11 @@ type Decision = 'same' | 'different' | 'household';
 
 /** Contacts that may be one person, side by side, decided from the keyboard. */
 export default function Review() {
-  const [busy, setBusy] = useState(false);
-  const pairs = useAsk('GET /api/pairs', { query: { limit: 100 }, everyMs: busy ? 700 : undefined });
-  const running = pairs.data?.looking.running ?? false;
-  useEffect(() => setBusy(running), [running]);
-  const look = useAction('POST /api/pairs/look', () => setBusy(true));
+  const pairs = useAsk('GET /api/pairs', {
+    query: { limit: 100 },
+    everyMs: (of) => (of?.looking.running ? 700 : undefined),
+  });
+  const look = useAction('POST /api/pairs/look');
   return (
     <div className="page">
       <p>

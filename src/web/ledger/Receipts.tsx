@@ -54,7 +54,12 @@ export function Receipts() {
   const [open, setOpen] = useState<'settings' | 'run' | null>(null);
   const [undoing, setUndoing] = useState<{ receipt: ReceiptRow; how: 'void' | 'replace' } | null>(null);
   return (
-    <Loaded of={useAsk('GET /api/receipts', { query: { year } })}>
+    <Loaded
+      of={useAsk('GET /api/receipts', {
+        query: { year },
+        everyMs: (answer) => (answer?.batches.some((b) => b.state === 'running') ? 700 : undefined),
+      })}
+    >
       {({ rows, more, years, known, missing, batches, totals }) => {
         const running = batches.find((b) => b.state !== 'done');
         return (

@@ -3,21 +3,26 @@ import { about } from '#web/about.ts';
 import { type Answer, ApiProblem, addressOf, call, type Key } from '#web/api.ts';
 import { askAnewAfter } from '#web/topics.ts';
 
-interface Asking {
+interface Asking<A> {
   params?: Record<string, string>;
   query?: Record<string, unknown>;
   enabled?: boolean;
-  everyMs?: number;
+  /** How often it is asked anew by itself; by what was answered, as long as work is under way. */
+  everyMs?: number | undefined | ((answer: A | undefined) => number | undefined);
 }
 
 /** Asks an endpoint and keeps the answer; it is asked again when something it is about was changed. */
-export function useAsk<K extends Key>(key: K, { params, query, enabled = true, everyMs }: Asking = {}) {
+export function useAsk<K extends Key>(
+  key: K,
+  { params, query, enabled = true, everyMs }: Asking<Answer<K>> = {},
+) {
   return useQuery<Answer<K>>({
     queryKey: [addressOf(key, params, query)],
     queryFn: () => call(key, { params, query } as never),
     meta: about(key),
     enabled,
-    refetchInterval: everyMs ?? false,
+    refetchInterval: ({ state: { data } }) =>
+      (typeof everyMs === 'function' ? everyMs(data) : everyMs) ?? false,
     placeholderData: (before) => before,
   });
 }
@@ -25,7 +30,7 @@ export function useAsk<K extends Key>(key: K, { params, query, enabled = true, e
 /** Asks ahead, as when somebody points at where they may go next; what was just asked is not asked again. */
 export function useAhead() {
   const client = useQueryClient();
-  return <K extends Key>(key: K, { params, query }: Pick<Asking, 'params' | 'query'> = {}): void => {
+  return <K extends Key>(key: K, { params, query }: Pick<Asking<never>, 'params' | 'query'> = {}): void => {
     void client.prefetchQuery({
       queryKey: [addressOf(key, params, query)],
       queryFn: () => call(key, { params, query } as never),
