@@ -179,7 +179,11 @@ describe('backups', () => {
 
   test('everything is lost, and comes back from the file into an empty folder', async () => {
     const empty = makeFolder();
-    expect(await restoreCommand(empty, file)).toContain('Brackenmere Wetland Trust');
+    const said = await restoreCommand(empty, file);
+    expect(said).toContain('Brackenmere Wetland Trust');
+    expect(said).not.toContain('kept beside it');
+    // Once more over it: what it stands in the place of is kept.
+    expect(await restoreCommand(empty, file)).toContain('What was there before is kept beside it.');
     const started = await run(empty);
     expect(await found(started, 'backup')).toEqual(['Before']);
     // Links that were sent still work: the secret came along.
