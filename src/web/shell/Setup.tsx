@@ -1,7 +1,9 @@
 import { chakra } from '@chakra-ui/react';
+import { useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Navigate, useNavigate } from 'react-router';
 import { staffContract } from '#contract/staff.ts';
+import { call } from '#web/api.ts';
 import { phrase } from '#web/words/phrase.ts';
 import { Form } from '../kit/form/Form.tsx';
 import { Text } from '../kit/form/fields.tsx';
@@ -11,11 +13,13 @@ import { Loaded } from '../kit/notices.tsx';
 import { useAsk } from '../parts/ask.ts';
 import { NewPassword } from '../parts/NewPassword.tsx';
 import { OrganizationFields } from '../parts/OrganizationFields.tsx';
+import { entered } from './entered.ts';
 
 /** The first visit: names the organization and makes its first coordinator. */
 export function Setup() {
   const setup = useAsk('GET /api/setup');
   const navigate = useNavigate();
+  const client = useQueryClient();
   const [done, setDone] = useState(false);
   const form = useForm({
     values: {
@@ -29,9 +33,13 @@ export function Setup() {
       coordinator: { name: '', email: '', password: '' },
     },
     request: (body) => prepare(staffContract, 'POST /api/setup', { body }),
-    after: () => {
+    after: (_, { coordinator: { email, password } }) => {
       setDone(true);
-      navigate('/sign-in', { replace: true });
+      // Whoever chose a password a moment ago need not type it again.
+      call('POST /api/sign-in', { body: { email, password } }).then(
+        () => entered(client, email, '/desk', navigate),
+        () => navigate('/sign-in', { replace: true }),
+      );
     },
   });
   return (

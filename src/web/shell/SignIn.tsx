@@ -3,17 +3,15 @@ import { useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link, Navigate, useNavigate, useSearchParams } from 'react-router';
 import { staffContract } from '#contract/staff.ts';
-import { addressOf } from '#web/api.ts';
 import { Button } from '#web/kit/Button.tsx';
 import { phrase } from '#web/words/phrase.ts';
-import { keepDraftsOf } from '../kit/form/drafts.ts';
 import { Form } from '../kit/form/Form.tsx';
 import { Text } from '../kit/form/fields.tsx';
 import { prepare } from '../kit/form/request.ts';
 import { useForm } from '../kit/form/useForm.ts';
 import { Loaded } from '../kit/notices.tsx';
 import { useAsk } from '../parts/ask.ts';
-import { askAhead } from './places.ts';
+import { entered } from './entered.ts';
 
 export function SignIn() {
   const setup = useAsk('GET /api/setup');
@@ -29,14 +27,10 @@ export function SignIn() {
         setAsked(true);
         return;
       }
-      keepDraftsOf(email.trim().toLowerCase());
-      // Nothing is kept of whoever was here before.
-      client.removeQueries({ predicate: ({ queryKey }) => queryKey[0] !== addressOf('GET /api/setup') });
-      if (next !== 'enroll' && !search.get('back')) askAhead(client, 'Desk');
       const back = search.get('back');
       // An address within the product, and nothing that a browser takes for another site.
       const within = back !== null && /^\/(?![/\\])/u.test(back);
-      navigate(next === 'enroll' ? '/account' : within ? back : '/desk', { replace: true });
+      entered(client, email, next === 'enroll' ? '/account' : within ? back : '/desk', navigate);
     },
   });
   return (

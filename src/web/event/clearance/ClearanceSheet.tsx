@@ -89,7 +89,9 @@ export default function ClearanceSheet({ page }: { page: EventPage }) {
               <Step key={s.id} step={s} people={c.people} />
             ))}
           </chakra.ul>
-          {c.steps.length === 0 && <Empty>{phrase('clearance.noRule')}</Empty>}
+          {c.steps.length === 0 && (
+            <Empty>{phrase(page.state === 'draft' ? 'clearance.noRule' : 'clearance.noRuleAsked')}</Empty>
+          )}
           {c.steps.some((s) => s.mayDecide) && <Around page={page} />}
           <Conditions conditions={c.conditions} />
           <Papers eventId={page.id} clearance={c} mayPlan={mayPlan} />

@@ -301,7 +301,7 @@ function Filling({ event, within = false, buyer }: Booked) {
           {event.funds.length > 0 && (
             <>
               <Head>{t('donation')}</Head>
-              <Soft marginBottom="10px">{t('donationHelp')}</Soft>
+              {event.funds.length > 1 && <Soft marginBottom="10px">{t('donationHelp')}</Soft>}
               <Acts marginBottom="8px">
                 {usualGifts(currency).map((of) => (
                   <Button
@@ -320,12 +320,14 @@ function Filling({ event, within = false, buyer }: Booked) {
               </Acts>
               <Two>
                 <Money form={form} name="gift" label={t('amount')} currency={currency} sayAmount={money} />
-                <Choose
-                  form={form}
-                  name="fundId"
-                  label={t('fund')}
-                  choices={event.funds.map((f) => ({ value: f.id, label: f.name }))}
-                />
+                {event.funds.length > 1 && (
+                  <Choose
+                    form={form}
+                    name="fundId"
+                    label={t('fund')}
+                    choices={event.funds.map((f) => ({ value: f.id, label: f.name }))}
+                  />
+                )}
               </Two>
               {draft.gift.trim() !== '' && <Tick form={form} name="anonymous" label={t('anonymous')} />}
             </>

@@ -41,6 +41,7 @@ export const clearance = {
   holdsUp: 'It holds up the whole.',
   spare: '{{days:working day|working days}} to spare.',
   noRule: 'No rule asks for a step. Sending it clears it at once.',
+  noRuleAsked: 'No rule asked for a step.',
   sendAsk: 'Send for clearance?',
   sendAgainAsk: 'Send it again?',
   itGoesTo: 'It goes to {{steps}}. Nothing can be opened to the public before they clear it.',
