@@ -134,6 +134,9 @@ export async function assemble(
 /** Milliseconds between looking for imports that another process left. */
 const takeOverMs = 15_000;
 
+/** Milliseconds that those who ask while it starts have for themselves, before what fell due takes the database. */
+const firstAnswerMs = 60;
+
 /** Minutes between writing down how many rows there are at least. */
 const floorMinutes = 10;
 
@@ -272,7 +275,8 @@ export async function start(options: StartOptions): Promise<Started> {
       http.once('error', reject);
       http.listen(options.port, options.listen ?? listenFor(origin), resolve);
     });
-    // What fell due while nothing ran is done while people are answered already.
+    // What fell due while nothing ran is done while people are answered already: whoever waits for the first answer has it before.
+    await new Promise((resolve) => setTimeout(resolve, firstAnswerMs));
     await caughtUp().catch(async (error) => {
       await leave();
       http.closeAllConnections();

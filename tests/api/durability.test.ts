@@ -21,24 +21,6 @@ afterEach(() => {
 
 const startServer = (folder: string, port: number) => startProcess(port, { ACOLYTE_DATA: folder });
 
-test('whoever waits has a turn while many statements are asked one after the other', async () => {
-  const db = await openPglite({});
-  let turns = 0;
-  let over = false;
-  const others = () => {
-    turns += 1;
-    if (!over) setTimeout(others, 0);
-  };
-  setTimeout(others, 0);
-  const began = performance.now();
-  await db.transaction(async (tx) => {
-    while (performance.now() - began < 400) await tx.query('select count(*) from generate_series(1, 20000)');
-  });
-  over = true;
-  expect(turns).toBeGreaterThan(2);
-  await db.close();
-});
-
 describe('a data folder', () => {
   test('whatever was acknowledged is there after a kill in the middle of writes', async () => {
     const folder = makeFolder();

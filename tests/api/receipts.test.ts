@@ -683,6 +683,7 @@ describe('the receipts of a year in one run', () => {
     // Nothing is done but what is asked for here.
     const { wake } = world.app;
     world.app.wake = () => undefined;
+    await world.runner.run();
     const { id } = await marit.call('POST /api/receipts/batches', { body: { year: 2026, mail: false } });
     expect(
       (await marit.try('POST /api/receipts/batches', { body: { year: 2026, mail: false } })).problem.code,

@@ -14,15 +14,6 @@ const { serialize } = protocol;
 /** Statements kept ready at most; the one that was not used for longest makes room. */
 const readyAtMost = 600;
 
-/** Milliseconds of statements after which whatever else waits has its turn: the database works in this very thread. */
-const turnEveryMs = 20;
-let turnAt = 0;
-async function letOthers(): Promise<void> {
-  if (performance.now() < turnAt) return;
-  await new Promise((turn) => setImmediate(turn));
-  turnAt = performance.now() + turnEveryMs;
-}
-
 /** A statement the database has parsed already, with the types it takes and answers. */
 interface Ready {
   name: string;
@@ -122,7 +113,6 @@ class Connection {
 
   /** Sends messages and answers what came back; throws the error of the database if there was one. */
   private async exchange(parts: readonly Uint8Array[], within: boolean): Promise<Message[]> {
-    await letOthers();
     const chunks: Buffer[] = [];
     await this.db.execProtocolRawStream(together(parts), {
       syncToFs: !within,
