@@ -10,6 +10,8 @@ export const button = defineRecipe({
     font: 'inherit',
     fontSize: 'medium',
     whiteSpace: 'nowrap',
+    // Where several stand in a row that wraps, one that is wider than the page wraps too.
+    '.acts &': { whiteSpace: 'normal', textAlign: 'start' },
     border: '1px solid',
     borderRadius: 'corner',
     padding: '{spacing.buttonY} {spacing.buttonX}',

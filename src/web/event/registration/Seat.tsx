@@ -70,13 +70,16 @@ export function Seat({
             </Button>
           )}
           {sure && (
-            <Button
-              look="stop"
-              disabled={withdraw.isPending}
-              onClick={() => withdraw.mutate({ params: { id: row.id }, body: { back } })}
-            >
-              {phrase('event.yesWithdrawItA')}
-            </Button>
+            <>
+              <Button
+                look="stop"
+                disabled={withdraw.isPending}
+                onClick={() => withdraw.mutate({ params: { id: row.id }, body: { back } })}
+              >
+                {phrase('event.withdrawIt')}
+              </Button>
+              <Button onClick={() => setSure(false)}>{phrase('event.keepIt')}</Button>
+            </>
           )}
           {live && !sure && change && doing === null && (
             <Button onClick={() => setDoing('name')}>{phrase('event.changeTheName')}</Button>
@@ -117,6 +120,7 @@ export function Seat({
       }
     >
       <Problems of={withdraw.problem ?? refund.problem ?? pay.problem} />
+      {sure && row.state !== 'waitlisted' && <p>{phrase('event.freedSeat')}</p>}
       {sure && now && row.received > 0 && page.plan.refunds.length > 0 && (
         <OneOf
           label={phrase('event.goesBack')}
