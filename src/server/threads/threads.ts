@@ -10,6 +10,9 @@ import type { ThreadAnswer } from './worker.ts';
 
 /** How many tasks run at once, how long one may take from being asked for, and how much memory each thread may use. */
 const limits = { threads: 2, ms: 20_000, megabytes: 768, waiting: 100 } as const;
+/** From source a thread compiles all it needs first, which alone can take as long on a slow machine. */
+const isSource = import.meta.url.endsWith('.ts');
+const mostMs = isSource ? 5 * limits.ms : limits.ms;
 
 let pool: Promise<Piscina> | null = null;
 
@@ -22,7 +25,7 @@ function thePool(): Promise<Piscina> {
 async function makePool(): Promise<Piscina> {
   const { Piscina } = await import('piscina');
   const built = join(projectRoot(), 'dist/server/worker.js');
-  const fromSource = import.meta.url.endsWith('.ts') || !existsSync(built);
+  const fromSource = isSource || !existsSync(built);
   const made = new Piscina({
     filename: pathToFileURL(fromSource ? join(projectRoot(), 'src/server/threads/worker.ts') : built).href,
     ...(fromSource
@@ -51,7 +54,7 @@ export async function inThread<Task extends keyof Tasks>(
 ): Promise<ReturnType<Tasks[Task]>> {
   let answer: ThreadAnswer<ReturnType<Tasks[Task]>>;
   try {
-    answer = await (await thePool()).run({ task, asked }, { signal: AbortSignal.timeout(limits.ms) });
+    answer = await (await thePool()).run({ task, asked }, { signal: AbortSignal.timeout(mostMs) });
   } catch (error) {
     const { code, name } = error as NodeJS.ErrnoException;
     if (code === 'ERR_WORKER_OUT_OF_MEMORY' || name === 'AbortError') throw tooMuch();
