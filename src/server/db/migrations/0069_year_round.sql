@@ -11,13 +11,11 @@ create table year_round_stale (contact_id uuid primary key references contacts (
 create function year_round_has_lines() returns boolean language sql stable as $$
   select exists (select 1 from message_lines where event_id is null and removed_at is null) $$;
 
--- Of what they have, once a statement: what is brought in comes by the thousand. One that is noted already is locked all the same: whoever
--- plans theirs meanwhile, without seeing this yet, must not tick it off.
+-- Of what they have, once a statement: what is brought in comes by the thousand.
 create function year_round_had() returns trigger language plpgsql as $$
 begin
   if year_round_has_lines() then
-    insert into year_round_stale (contact_id) select distinct c.id from changed x join contacts c on c.id = x.contact_id order by 1
-      on conflict (contact_id) do update set contact_id = excluded.contact_id;
+    insert into year_round_stale (contact_id) select distinct c.id from changed x join contacts c on c.id = x.contact_id on conflict do nothing;
   end if;
   return null;
 end $$;
@@ -27,8 +25,7 @@ create function year_round_reached() returns trigger language plpgsql as $$
 begin
   if year_round_has_lines() then
     insert into year_round_stale (contact_id) select distinct c.id from changed x join contacts c on c.id = x.contact_id
-      where exists (select 1 from memberships where contact_id = c.id) or exists (select 1 from donations where contact_id = c.id) order by 1
-      on conflict (contact_id) do update set contact_id = excluded.contact_id;
+      where exists (select 1 from memberships where contact_id = c.id) or exists (select 1 from donations where contact_id = c.id) on conflict do nothing;
   end if;
   return null;
 end $$;
@@ -37,8 +34,7 @@ begin
   if year_round_has_lines() then
     insert into year_round_stale (contact_id) select c.id from changed c join before b on b.id = c.id
       where (c.do_not_contact, c.deceased_on, c.erased_at, c.zone, c.household_id) is distinct from (b.do_not_contact, b.deceased_on, b.erased_at, b.zone, b.household_id)
-        and (exists (select 1 from memberships where contact_id = c.id) or exists (select 1 from donations where contact_id = c.id)) order by 1
-      on conflict (contact_id) do update set contact_id = excluded.contact_id;
+        and (exists (select 1 from memberships where contact_id = c.id) or exists (select 1 from donations where contact_id = c.id)) on conflict do nothing;
   end if;
   return null;
 end $$;
