@@ -95,16 +95,30 @@ async function changeMessages(db: Database): Promise<{ eventId: string; id: stri
     "select id from events where state in ('draft', 'open', 'cleared') and not is_template order by id limit 1",
   );
   const id = crypto.randomUUID();
+  const [asLines] = await db.query<{ is: boolean }>("select to_regclass('message_lines') is not null as is");
   const said = {
     id: crypto.randomUUID(),
     name: 'How it was',
-    kind: 'survey',
-    moment: 'end',
     offsetDays: 0,
     offsetMinutes: 120,
     audience: 'attendees',
     subject: { en: 'How was it?' },
     body: { en: 'Tell us.' },
+    ...(asLines!.is
+      ? {
+          moment: 'survey',
+          channel: 'email',
+          late: 'skip',
+          usefulMinutes: null,
+          workingDays: false,
+          household: false,
+          narrowed: [],
+          off: false,
+          preview: { en: '' },
+          formatted: { en: null, fr: null },
+          frenchOf: '',
+        }
+      : { kind: 'survey', moment: 'end' }),
   };
   await db.query(
     `insert into plan_changes (id, event_id, field, at, actor, before, after) values ($1, $2, 'messages', '2026-07-09T12:00:00Z', 'Odalys Ferrant', $3, '[]')`,
