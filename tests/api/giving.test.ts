@@ -430,6 +430,10 @@ describe('a gift every month', () => {
       Object.fromEntries((await shown()).rows.map((r) => [r.name, [r.state, r.whyNot]]));
     const names = [`Gia${waits.n} Verity`, `Gia${goesOn.n} Verity`] as const;
     expect(await rows()).toEqual({ [names[0]]: ['planned', null], [names[1]]: ['planned', null] });
+    // Whoever has the link can change the gift: it goes where the gift says, whatever else their record has by now.
+    const record = (await shown()).rows.find((r) => r.name === names[0])!.contactId!;
+    const emails = [{ email: `else${waits.n}@fenmail.example` }, { email: `gia${waits.n}@fenmail.example` }];
+    await odalys.call('PATCH /api/contacts/:id', { params: { id: record }, body: { emails } });
     const link = await tokenOf(goesOn.id);
     const card = { card: '9000 0000 0000 0004', expiry: '08/31' };
     await world.anyone.call('POST /api/public/pledges/:token/card', { params: { token: link }, body: card });

@@ -37,7 +37,7 @@ export interface Standing {
   /** Whether what they gave went back to them. */
   wentBack: boolean | null;
   /** Whether their monthly gift still stands still for want of a card that works. */
-  missing: boolean | null;
+  cardMissing: boolean | null;
 }
 
 export const nothingKnown: Standing = {
@@ -49,7 +49,7 @@ export const nothingKnown: Standing = {
   answered: null,
   renewed: null,
   wentBack: null,
-  missing: null,
+  cardMissing: null,
 };
 
 /** Whether somebody is known not to have come. */
@@ -171,7 +171,7 @@ const rules = {
   'pledge missed': {
     audiences: ['pledgers'],
     at: (_, anchor) => anchor,
-    whyNot: ({ missing }) => (missing === false ? because('no card missing') : null),
+    whyNot: ({ cardMissing }) => (cardMissing === false ? because('no card missing') : null),
   },
 } as const satisfies Record<string, MomentRule>;
 

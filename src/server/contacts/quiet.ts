@@ -34,10 +34,13 @@ export const phoneOf = (contactId: string): string =>
   `(select phone from contact_phones own where own.contact_id = ${contactId} and ended_on is null order by position, id limit 1)`;
 
 /**
- * The address an order was placed with, unless by now it bounced or is no longer its buyer's; then the one they are
- * written to.
+ * The address that somebody gave along with something, unless by now it bounced or is no longer theirs; then the one they are
+ * written to. SQL over their contact's id and the address.
  */
-export const orderEmail = (o: string): string =>
-  `case when exists (select 1 from contact_emails gone where gone.contact_id = ${o}.buyer_contact_id
-      and gone.email_key = lower(trim(${o}.buyer_email)) and (gone.bounced_at is not null or gone.ended_on is not null))
-    then ${emailOf(`${o}.buyer_contact_id`)} else ${o}.buyer_email end`;
+export const givenEmail = (contactId: string, email: string): string =>
+  `case when exists (select 1 from contact_emails gone where gone.contact_id = ${contactId}
+      and gone.email_key = lower(trim(${email})) and (gone.bounced_at is not null or gone.ended_on is not null))
+    then ${emailOf(contactId)} else ${email} end`;
+
+/** The address an order was placed with, by that rule. */
+export const orderEmail = (o: string): string => givenEmail(`${o}.buyer_contact_id`, `${o}.buyer_email`);

@@ -22,7 +22,7 @@ import { sayLongDate } from '#core/time/say.ts';
 import { dateOf } from '#core/time/wallTime.ts';
 import { type App, inTransaction, systemActor, type Work } from '../app/app.ts';
 import { record } from '../app/record.ts';
-import { bouncedOf, emailOf, lastWord, mobileOf, whyQuiet } from '../contacts/quiet.ts';
+import { bouncedOf, emailOf, givenEmail, lastWord, mobileOf, whyQuiet } from '../contacts/quiet.ts';
 import { first, insert, once, type Queries, update } from '../db/database.ts';
 import { reasonSql } from '../db/reasons.ts';
 import { theOrganization } from '../staff/store.ts';
@@ -127,14 +127,16 @@ interface Row {
   since: string;
 }
 
-/** What is read of a contact `c` of whom it is asked about the topic $1. */
-const person = `c.id as contact_id, trim(c.given_name || ' ' || c.family_name) as name, coalesce(nullif(c.given_name, ''), c.family_name) as given,
-  ${emailOf('c.id')} as email, ${mobileOf('c.id')} as mobile, ${emailOf('c.id')} is null and ${bouncedOf('c.id')} as bounced, c.language,
+/** What is read of a contact `c` of whom it is asked about the topic $1, and where they are written to. */
+const person = (
+  email = emailOf('c.id'),
+) => `c.id as contact_id, trim(c.given_name || ' ' || c.family_name) as name, coalesce(nullif(c.given_name, ''), c.family_name) as given,
+  ${email} as email, ${mobileOf('c.id')} as mobile, ${email} is null and ${bouncedOf('c.id')} as bounced, c.language,
   c.household_id as household, c.zone, ${whyQuiet('c')} as quiet, ${lastWord('c.id', '$1')} as said`;
 
 const readMembers = (tx: Queries, topic: MailingTopic, contactIds: readonly string[] | null, from: string) =>
   tx.query<Row & { level: string; ends: string; renewed: boolean }>(
-    `select ${person}, m.id, m.created_at as since, coalesce(m.level, '') as level, m.ends_on as ends,
+    `select ${person()}, m.id, m.created_at as since, coalesce(m.level, '') as level, m.ends_on as ends,
        exists (select 1 from memberships n where n.contact_id = m.contact_id and n.id <> m.id and (n.ends_on is null or n.ends_on > m.ends_on)) as renewed
      from memberships m join contacts c on c.id = m.contact_id
      where m.ends_on >= $3::date and ($2::uuid[] is null or m.contact_id = any($2)) order by m.ends_on, c.family_name, c.given_name, m.id`,
@@ -143,7 +145,7 @@ const readMembers = (tx: Queries, topic: MailingTopic, contactIds: readonly stri
 
 const readGivers = (tx: Queries, topic: MailingTopic, contactIds: readonly string[] | null, from: string) =>
   tx.query<Row & { amount: number; currency: string; at: string; purpose: string; wentBack: boolean }>(
-    `select ${person}, d.id, d.at as since, d.at, d.amount, d.currency, f.name as purpose,
+    `select ${person()}, d.id, d.at as since, d.at, d.amount, d.currency, f.name as purpose,
        (select sum(b.amount) from donations b where b.contact_id = d.contact_id
           and (b.gift_id = d.gift_id or d.gift_id is null and b.gift_id is null and b.order_id = d.order_id)) <= 0 as went_back
      from donations d join contacts c on c.id = d.contact_id join funds f on f.id = d.fund_id left join gifts g on g.id = d.gift_id
@@ -154,9 +156,10 @@ const readGivers = (tx: Queries, topic: MailingTopic, contactIds: readonly strin
     [topic, contactIds, from],
   );
 
+/** Whoever has the link to a monthly gift can change it: it goes to the address that was given with it. */
 const readPledgers = (tx: Queries, topic: MailingTopic, contactIds: readonly string[] | null, from: string) =>
   tx.query<Row & { amount: number; currency: string; at: string; purpose: string; missing: boolean }>(
-    `select ${person}, p.id, p.missed_at as since, p.missed_at as at, p.amount, p.currency, f.name as purpose, p.state = 'missed' as missing
+    `select ${person(givenEmail('p.contact_id', 'p.email'))}, p.id, p.missed_at as since, p.missed_at as at, p.amount, p.currency, f.name as purpose, p.state = 'missed' as missing
      from pledges p join contacts c on c.id = p.contact_id join funds f on f.id = p.fund_id
      where p.missed_at >= $3::date and ($2::uuid[] is null or p.contact_id = any($2)) order by p.missed_at, p.id`,
     [topic, contactIds, from],
@@ -203,7 +206,7 @@ async function recipientsOf(
       ...common(r),
       key: yearKeyOf({ of: 'pledge', id: r.id, missedAt: r.at }),
       anchor: r.at,
-      standing: { ...nothingKnown, missing: r.missing },
+      standing: { ...nothingKnown, cardMissing: r.missing },
       level: '',
       ends: null,
       gift: { amount: r.amount, currency: r.currency, on: null, purpose: r.purpose },
