@@ -293,6 +293,8 @@ export const eventPlan = z.object({
     .max(20),
   /** Numbers of people to reach, one after the other. */
   goal: z.array(z.int('not-whole').min(1, 'at-least-one').max(100_000)).max(6),
+  /** Funds a gift can go to with a booking. With none, no gift is asked for. */
+  giftFunds: z.array(id).max(50),
   look: z.object({ style: z.enum(pageStyles), theme: z.enum(pageThemes) }),
   searchTitle: text(120),
   searchText: text(300),

@@ -130,6 +130,7 @@ export function planRows(
     ...founded.places[of.venue],
     capacity: of.capacity,
     facts: answered(...of.so),
+    giftFunds: of.giving > 0 ? Object.values(founded.funds) : [],
     waiverId: of.waiver ? founded.waivers[of.waiver] : null,
     copiedFrom: null,
     firstOf: firstOf(of.key, id),

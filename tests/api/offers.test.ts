@@ -592,3 +592,39 @@ describe('limits', () => {
     expect((await pay(held.body.token)).problem.code).toBe('nothing-held');
   });
 });
+
+test('a gift is asked for where the plan says so, for its funds and no other', async () => {
+  const event = await openEvent(world, { title: 'With a gift' });
+  const { funds } = await odalys.call('GET /api/choices');
+  const [one, other] = funds;
+  const book = (given: string, fundId: string | null, amount = 700) =>
+    world.anyone.try('POST /api/public/events/:slug/orders', {
+      params: { slug: event.slug },
+      body: orderFor(event, [person(given)], { donation: { amount, fundId } }),
+    });
+  expect((await save(event.id, { giftFunds: [other!.id] })).status).toBe(200);
+  expect((await seen(event.slug)).funds).toEqual([other]);
+  const elsewhere = await book('Ada', one!.id);
+  expect([elsewhere.status, elsewhere.problem.fields?.map((f) => f.path)]).toEqual([
+    422,
+    ['donation.fundId'],
+  ]);
+  // Without one named it is that of the plan, whichever fund else would come first.
+  expect((await book('Bea', null)).status).toBe(201);
+  const given = await world.app.db.query<{ fund: string; amount: number }>(
+    `select o.donation_fund as fund, o.donation as amount from orders o where o.event_id = $1 and o.donation > 0`,
+    [event.id],
+  );
+  expect(given).toEqual([{ fund: other!.id, amount: 700 }]);
+
+  expect((await save(event.id, { giftFunds: [] })).status).toBe(200);
+  expect((await seen(event.slug)).funds).toEqual([]);
+  const unasked = await book('Cleo', other!.id);
+  expect([unasked.status, unasked.problem.fields?.map((f) => f.path)]).toEqual([422, ['donation.amount']]);
+  expect((await book('Cleo', other!.id, 0)).status).toBe(201);
+  // A fund that is not there cannot be planned, and a new event asks for nothing by itself.
+  const gone = await save(event.id, { giftFunds: [crypto.randomUUID()] });
+  expect([gone.status, gone.problem.fields?.map((f) => f.path)]).toEqual([422, ['giftFunds']]);
+  const { id } = await odalys.call('POST /api/events', { body: { publicTitle: 'Begun now' } });
+  expect((await page(id)).plan.giftFunds).toEqual([]);
+});

@@ -66,6 +66,7 @@ export async function openEvent(world: Pick<World, 'as'>, scene: Scene = {}): Pr
           ...answered(...(scene.so ?? [])),
           ...Object.fromEntries(own.map((fact) => [fact.id, false])),
         },
+        giftFunds: choices.funds.map((f) => f.id),
         waiverId: scene.waiver ? choices.waivers.find((w) => w.title === scene.waiver)!.id : null,
         offers,
         questions: scene.questions ?? [],

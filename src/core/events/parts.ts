@@ -48,6 +48,7 @@ export const partOf = {
   organizer: 'organizer',
   dayFiles: 'files',
   goal: 'registering',
+  giftFunds: 'registering',
   look: 'look',
   searchTitle: 'search',
   searchText: 'search',

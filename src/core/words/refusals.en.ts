@@ -211,7 +211,6 @@ export const refusalsEn = {
   'no-email': 'There is no email address to send it to.',
   'no-end': 'It has no end, so the survey and the closing are reckoned from the start.',
   'no-folder': 'Backups are made of a data folder, and there is none here.',
-  'no-fund': 'There is no fund that a donation could go to.',
   'no-heading':
     'No heading row was found. The first line of the table has to name its columns, for example “First name, Last name, Email”.',
   'no-language': 'A language is two or three letters, like “de”.',

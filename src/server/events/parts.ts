@@ -58,7 +58,7 @@ const saveFields =
 /** A problem where something chosen from a register is not there. */
 async function unknown(
   tx: Queries,
-  table: 'units' | 'venues' | 'waivers',
+  table: 'units' | 'venues' | 'waivers' | 'funds',
   id: string | null | undefined,
   path: PlanField,
   what: string,
@@ -142,8 +142,14 @@ export const partRules: Readonly<Record<PlanPart, PartRule>> = {
     save: saveFields('buttons'),
   },
   registering: {
-    check: ({ change }) =>
-      change.registerAt && !safeAddress(change.registerAt) ? [wrongAt('registerAt', 'no-address')] : [],
+    check: async ({ w, change }) => [
+      ...(change.registerAt && !safeAddress(change.registerAt) ? [wrongAt('registerAt', 'no-address')] : []),
+      ...(
+        await Promise.all(
+          (change.giftFunds ?? []).map((id) => unknown(w.tx, 'funds', id, 'giftFunds', 'fund')),
+        )
+      ).flat(),
+    ],
     save: saveFields('registering'),
   },
   organizer: {

@@ -3,7 +3,6 @@ import type { Question } from '#core/questions/question.ts';
 import { answersKept, type Channel, orderProblems } from '#core/registration/checking.ts';
 import { ageDecides, offerAsksAge } from '#core/waivers/needs.ts';
 import type { Work } from '../app/app.ts';
-import { first } from '../db/database.ts';
 import { type EventRow, readQuestions } from '../events/store.ts';
 import type { FieldProblem } from '../http/problem.ts';
 import type { OrderRequest } from './request.ts';
@@ -32,10 +31,10 @@ export async function checkRequest(
     today: w.now.slice(0, 10),
     channel,
   });
-  if (
-    request.donation.fundId &&
-    !(await first(w.tx, 'select 1 as x from funds where id = $1', [request.donation.fundId]))
-  )
+  const { amount, fundId } = request.donation;
+  if (amount > 0 && event.giftFunds.length === 0)
+    problems.push({ path: 'donation.amount', code: 'gift-not-asked' });
+  else if (amount > 0 && fundId && !event.giftFunds.includes(fundId))
     problems.push({ path: 'donation.fundId', code: 'fund-gone' });
   return { problems, questions, kept: answersKept(request, { questions, offerOfSeat }) };
 }

@@ -145,7 +145,7 @@ export async function placeOrder(
   const heldFrom = unpaid && address ? keyedHash(app.secret, address) : null;
   if (heldFrom) await demandFairShare(w, event, order.seats, heldFrom);
   const orderId = app.ids.id();
-  const fundId = order.donation ? (request.donation.fundId ?? (await generalFund(w))) : null;
+  const fundId = order.donation ? (request.donation.fundId ?? event.giftFunds[0]!) : null;
   const lines = linesOf(w, orderId, order, fundId);
   // Nobody has to reckon it again before something changes.
   const account = accountOf(
@@ -288,15 +288,6 @@ function shortExtras(extras: readonly Extra[], wanted: OrderRequest['extras'], t
       ? [wrongAt(`extras.${at}.units`, 'extra-short', { name: extra.name, left })]
       : [];
   });
-}
-
-async function generalFund(w: Work): Promise<string> {
-  const fund = await first<{ id: string }>(
-    w.tx,
-    "select id from funds order by (name = 'General') desc, name limit 1",
-  );
-  if (!fund) throw refused('no-fund');
-  return fund.id;
 }
 
 async function insertSeats(

@@ -247,7 +247,10 @@ export async function publicEventOf(
     board: asked?.board ?? false,
     series,
     agenda: await shownAgenda(tx, event, dateOf(now, event.zone)),
-    funds: await tx.query<{ id: string; name: string }>('select id, name from funds order by name'),
+    funds: await tx.query<{ id: string; name: string }>(
+      'select id, name from funds where id = any($1::uuid[]) order by name',
+      [event.giftFunds],
+    ),
     giving: await givingOf(tx, event.id, dateOf(now, event.zone)),
   };
 }

@@ -19,6 +19,7 @@ export const fieldTitles: Record<PlanField, string> = {
   organizer: phrase('event.organizer'),
   dayFiles: phrase('event.dayFiles'),
   goal: phrase('event.goal'),
+  giftFunds: phrase('offers.gift'),
   look: phrase('event.pageLook'),
   searchTitle: phrase('event.searchTitle'),
   searchText: phrase('event.searchText'),

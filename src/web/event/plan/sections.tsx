@@ -6,6 +6,7 @@ import { phrase } from '#web/words/phrase.ts';
 import { Admission } from './Admission.tsx';
 import { Agenda } from './Agenda.tsx';
 import { DayFiles, newOrganizer, OrganizerSection } from './ForPeople.tsx';
+import { Gift } from './Gift.tsx';
 import { Look } from './Look.tsx';
 import { Offers } from './Offers.tsx';
 import { Buttons, Faqs, newButton, newFaq, Registering, SearchWords } from './PageMore.tsx';
@@ -169,6 +170,12 @@ export const sections: readonly Section[] = [
       begin: () => ({ refunds: [...newRefunds] }),
       empty: { refunds: [] },
     },
+  },
+  {
+    id: 'gift',
+    title: phrase('offers.gift'),
+    Show: Gift,
+    optional: { used: (plan) => plan.giftFunds.length > 0, empty: { giftFunds: [] } },
   },
   {
     id: 'questions',

@@ -109,7 +109,7 @@ function Filling({ event, within = false, buyer }: Booked) {
       }),
     check: (v) => {
       const body = bodyOf(event, v, currency);
-      const reckoned = quoteFor(event, v, Math.max(0, giftOf(v, currency)), currency);
+      const reckoned = quoteFor(event, v, Math.max(0, giftOf(event, v, currency)), currency);
       const seats = seatsOf(event, v);
       return [
         ...('problems' in reckoned ? reckoned.problems : []),
@@ -167,7 +167,7 @@ function Filling({ event, within = false, buyer }: Booked) {
   const offerOfSeat = seatsOf(event, draft).map((s) => s.offer);
   const order = { offerIds: offerOfSeat.map((o) => o.id), answers: draft.answers };
   const asked = askedOfOrder(event.questions, order);
-  const { quote, code } = reckon(event, draft, Math.max(0, giftOf(draft, currency)), currency);
+  const { quote, code } = reckon(event, draft, Math.max(0, giftOf(event, draft, currency)), currency);
   const now = quote?.dueNow ?? 0;
   // Asked as the server asks: the tickets one by one, and all seats together.
   const short = shortOf(

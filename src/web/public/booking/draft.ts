@@ -85,13 +85,16 @@ export function seatsOf(event: PublicEvent, draft: Draft): Seat[] {
   });
 }
 
-/** An amount as it was typed; minus one where it is none, which the contract refuses at its field. */
-export const giftOf = (draft: Draft, currency: Currency): number =>
-  draft.gift.trim() ? (readAmount(draft.gift, currency) ?? -1) : 0;
+/**
+ * An amount as it was typed; minus one where it is none, which the contract refuses at its field. Nothing of what was typed
+ * before counts where a gift is not asked for any more.
+ */
+export const giftOf = (event: PublicEvent, draft: Draft, currency: Currency): number =>
+  event.funds.length > 0 && draft.gift.trim() ? (readAmount(draft.gift, currency) ?? -1) : 0;
 
 /** What is sent: only what was answered of what is asked. */
 export function bodyOf(event: PublicEvent, draft: Draft, currency: Currency): PublicOrderBody {
-  const reckoned = quoteFor(event, draft, Math.max(0, giftOf(draft, currency)), currency);
+  const reckoned = quoteFor(event, draft, Math.max(0, giftOf(event, draft, currency)), currency);
   const asked = new Set(event.questions.map((q) => q.id));
   const answered = (answers: Guest['answers'] | undefined) =>
     Object.fromEntries(
@@ -111,8 +114,8 @@ export function bodyOf(event: PublicEvent, draft: Draft, currency: Currency): Pu
     })),
     answers: answered(draft.answers),
     donation: {
-      amount: giftOf(draft, currency),
-      fundId: draft.fundId || (event.funds[0]?.id ?? null),
+      amount: giftOf(event, draft, currency),
+      fundId: (event.funds.find((f) => f.id === draft.fundId) ?? event.funds[0])?.id ?? null,
       anonymous: draft.anonymous,
     },
     language: language(),

@@ -149,6 +149,10 @@ export const offers = {
   noWaiver: 'Nothing beside the waiver of the event',
   currencyIs: 'Everything at this event is paid in',
   currencyHelp: 'Every price keeps its figure: 25 stays 25. Once somebody has booked, the currency stays.',
+  gift: 'A gift with the booking',
+  giftFunds: 'Funds it can go to',
+  giftFundsHelp:
+    'Whoever books is asked for a gift on top, for one of these. With none of them, nobody is asked.',
   refunds: 'Giving seats up',
   refundsHelp: 'What goes back of what was paid, when somebody gives a seat up. It is said before they book.',
   refundsAfter: 'After the last day, nothing goes back.',
