@@ -218,14 +218,16 @@ function Shown({ page, stage }: { page: Page; stage: Stage }) {
   return (
     <chakra.div css={eventLook}>
       <Spine page={page} stage={stage} />
-      <Button
-        display={{ base: 'inline-flex', lg: 'none' }}
-        margin="8px 14px"
-        onClick={() => setMarginOpen(!marginOpen)}
-        aria-expanded={marginOpen}
-      >
-        {phrase('event.marginNotesCount', { count: page.margin.length })}
-      </Button>
+      {page.margin.length > 0 && (
+        <Button
+          display={{ base: 'inline-flex', lg: 'none' }}
+          margin="8px 14px"
+          onClick={() => setMarginOpen(!marginOpen)}
+          aria-expanded={marginOpen}
+        >
+          {phrase('event.marginNotesCount', { count: page.margin.length })}
+        </Button>
+      )}
       <chakra.section css={sheetLook} aria-label={stageTitles[stage]}>
         <div className="head">
           <div>
