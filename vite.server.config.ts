@@ -7,7 +7,7 @@ const alias = Object.fromEntries(
 );
 
 /** Packages that read files of their own beside their code, or are compiled: these stay where they are. */
-const outside = ['@electric-sql/pglite', 'pdfkit', 'piscina', 'sharp'];
+const outside = ['@electric-sql/pglite', 'highs', 'pdfkit', 'piscina', 'sharp'];
 
 /** The server as plain JavaScript for Node, packages with it: a thousand small files take half a second to find and read. */
 export default defineConfig({
@@ -24,6 +24,7 @@ export default defineConfig({
         fill: path('./src/demo/fill.ts'),
         backup: path('./src/server/backup/command.ts'),
         move: path('./src/server/db/moveCommand.ts'),
+        roster: path('./src/server/roster/command.ts'),
         worker: path('./src/server/threads/worker.ts'),
       },
       output: { entryFileNames: '[name].js', chunkFileNames: 'chunks/[name]-[hash].js' },

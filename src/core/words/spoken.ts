@@ -18,6 +18,7 @@ import { pinsEn } from './pins.en.ts';
 import { alsoOfBookings, alsoSay } from './problems.ts';
 import { reasonsEn } from './reasons.en.ts';
 import { refusalsEn } from './refusals.en.ts';
+import { rosterEn } from './roster.en.ts';
 import { segmentsEn } from './segments.en.ts';
 import { timesEn } from './times.en.ts';
 import { verdictsEn } from './verdicts.en.ts';
@@ -40,6 +41,7 @@ const english = {
   pins: pinsEn,
   reasons: reasonsEn,
   refusals: refusalsEn,
+  roster: rosterEn,
   segments: segmentsEn,
   texts: textsEn,
   times: timesEn,

@@ -121,7 +121,8 @@ export const offers = {
   whichUnits: 'Units',
   noReply: 'Nobody has to register: coming counts',
   accepts: 'You accept people one by one: until then they have asked, and hold nothing',
-  noOpeningCode: 'No code opens anything yet: add one under Codes, with “Who has it may register, and sees hidden tickets”.',
+  noOpeningCode:
+    'No code opens anything yet: add one under Codes, with “Who has it may register, and sees hidden tickets”.',
   anotherWay: 'Others too, at their own time',
   guestLists: 'Guest lists',
   nPeople: '{{n:person|people}}',

@@ -1,0 +1,236 @@
+import type { Ground } from './ground.ts';
+
+/** Shifts one unit could have together, all at once. */
+export interface Column {
+  unit: number;
+  shifts: readonly number[];
+  /** How much they want them, and the squares of the hours its people have with them less what they have without. */
+  wishes: number;
+  squares: number;
+}
+
+/** What a unit is kept to: minutes and shifts it has room for, by the shifts that count for it. */
+interface Room {
+  minutes: number;
+  shifts: number;
+  counts: (shift: number) => boolean;
+}
+
+/**
+ * People of one unit have the same shifts, so the one with the least room decides for all of them, but where some are fixed on
+ * a shift the others can still come to.
+ */
+export function roomsOf(ground: Ground, unit: number, mostMinutes: number): Room[] {
+  const { units, instance, fixedOf, fixedMinutes } = ground;
+  const of = units[unit]!;
+  const rooms = of.people.map((p): Room => {
+    const { maxHours, maxShifts } = instance.people[p]!;
+    return {
+      minutes: Math.min(maxHours === null ? Infinity : maxHours * 60, mostMinutes) - fixedMinutes[p]!,
+      shifts: (maxShifts ?? Infinity) - fixedOf[p]!.length,
+      counts: (shift) => !fixedOf[p]!.includes(shift),
+    };
+  });
+  const mixed = of.sizes.some((size) => size !== of.people.length);
+  if (mixed) return rooms;
+  return [
+    {
+      minutes: Math.min(...rooms.map((r) => r.minutes)),
+      shifts: Math.min(...rooms.map((r) => r.shifts)),
+      counts: () => true,
+    },
+  ];
+}
+
+/** Hours squared that the people of a unit have with some minutes more, less what they have without. */
+export function squaresOf(ground: Ground, unit: number, shifts: readonly number[]): number {
+  const { units, fixedMinutes, fixedOf } = ground;
+  return units[unit]!.people.reduce((sum, p) => {
+    const before = fixedMinutes[p]! / 60;
+    const more = shifts.reduce(
+      (m, s) => m + (fixedOf[p]!.includes(s) ? 0 : ground.shifts[s]!.minutes / 60),
+      0,
+    );
+    return sum + (before + more) ** 2 - before ** 2;
+  }, 0);
+}
+
+export function columnOf(ground: Ground, unit: number, shifts: readonly number[]): Column {
+  const of = ground.units[unit]!;
+  return {
+    unit,
+    shifts,
+    wishes: shifts.reduce((sum, s) => sum + of.wishes[of.at.get(s)!]!, 0),
+    squares: squaresOf(ground, unit, shifts),
+  };
+}
+
+/** Ways of having some shifts, side by side in arrays that are kept: there are millions of them. */
+class Ways {
+  #room = 4096;
+  worth = new Float64Array(this.#room);
+  before = new Int32Array(this.#room);
+  shift = new Int32Array(this.#room);
+  /** The minute from which on nothing of it can be in the way any more. */
+  until = new Float64Array(this.#room);
+  /** Minutes and number of shifts, by room. */
+  minutes = new Float64Array(this.#room * 2);
+  count = new Float64Array(this.#room * 2);
+
+  /** Makes room for some more, each kept to so many rooms. */
+  have(many: number, rooms: number): void {
+    if (many * rooms <= this.minutes.length && many <= this.#room) return;
+    const grown = <T extends Float64Array | Int32Array>(from: T, length: number): T => {
+      const to = from instanceof Int32Array ? new Int32Array(length) : new Float64Array(length);
+      to.set(from as never);
+      return to as T;
+    };
+    this.#room = Math.max(this.#room * 2, many);
+    this.worth = grown(this.worth, this.#room);
+    this.before = grown(this.before, this.#room);
+    this.shift = grown(this.shift, this.#room);
+    this.until = grown(this.until, this.#room);
+    this.minutes = grown(this.minutes, this.#room * Math.max(2, rooms));
+    this.count = grown(this.count, this.#room * Math.max(2, rooms));
+  }
+}
+
+const ways = new Ways();
+
+/** Whether one way is worth as much as another, and takes no more of any room. */
+function noWorse(a: number, b: number, rooms: number): boolean {
+  if (ways.worth[a]! < ways.worth[b]!) return false;
+  for (let r = 0; r < rooms; r += 1)
+    if (
+      ways.minutes[a * rooms + r]! > ways.minutes[b * rooms + r]! ||
+      ways.count[a * rooms + r]! > ways.count[b * rooms + r]!
+    )
+      return false;
+  return true;
+}
+
+/** Those of some ways that are worse than none of which nothing is in the way any more. */
+function thinned(of: readonly number[], from: number, rooms: number): number[] {
+  const free: number[] = [];
+  const busy: number[] = [];
+  for (const way of of) (ways.until[way]! > from ? busy : free).push(way);
+  free.sort((a, b) => ways.worth[b]! - ways.worth[a]!);
+  const kept: number[] = [];
+  for (const way of free) if (!kept.some((k) => noWorse(k, way, rooms))) kept.push(way);
+  const settled = kept.length;
+  for (const way of busy) {
+    let worse = false;
+    for (let k = 0; k < settled && !worse; k += 1) worse = noWorse(kept[k]!, way, rooms);
+    if (!worse) kept.push(way);
+  }
+  return kept;
+}
+
+/**
+ * The shifts a unit would best have together where each is worth something: a walk through its shifts in order of time that
+ * keeps every way of having some of them that is not worse than another. Exact. With `squared`, the squares of hours times
+ * it are taken off. The best first, at most `most` of them, each worth more than `above`.
+ */
+export function bestColumns(
+  ground: Ground,
+  unit: number,
+  worths: (at: number) => number,
+  of: { squared: number; above: number; most: number; mostMinutes: number },
+): { worth: number; shifts: number[] }[] {
+  const { shifts, conflicts, instance } = ground;
+  const own = ground.units[unit]!;
+  const rooms = roomsOf(ground, unit, of.mostMinutes);
+  const many = rooms.length;
+  const rest = instance.rules.restHours * 60;
+  ways.have(4096, many);
+  let made = 1;
+  ways.worth[0] = 0;
+  ways.before[0] = -1;
+  ways.shift[0] = -1;
+  ways.until[0] = -Infinity;
+  for (let r = 0; r < many; r += 1) {
+    ways.minutes[r] = 0;
+    ways.count[r] = 0;
+  }
+  let live: number[] = [0];
+  let thinAt = 16;
+  for (const [at, shift] of own.shifts.entries()) {
+    const worth = worths(at);
+    if (worth <= 1e-9) continue;
+    const { start, end, minutes } = shifts[shift]!;
+    if (live.length >= thinAt) {
+      live = thinned(live, start, many);
+      thinAt = Math.max(16, live.length * 1.5);
+    }
+    const row = shift * shifts.length;
+    const there = live.length;
+    for (let n = 0; n < there; n += 1) {
+      const way = live[n]!;
+      let fits = true;
+      if (ways.until[way]! > start)
+        for (let w = way; w > 0 && fits; w = ways.before[w]!) fits = !conflicts[row + ways.shift[w]!];
+      if (!fits) continue;
+      ways.have(made + 1, many);
+      for (let r = 0; r < many; r += 1) {
+        const counts = rooms[r]!.counts(shift) ? 1 : 0;
+        const m = ways.minutes[way * many + r]! + counts * minutes;
+        const c = ways.count[way * many + r]! + counts;
+        if (m > rooms[r]!.minutes || c > rooms[r]!.shifts) fits = false;
+        ways.minutes[made * many + r] = m;
+        ways.count[made * many + r] = c;
+      }
+      if (!fits) continue;
+      ways.worth[made] = ways.worth[way]! + worth;
+      ways.before[made] = way;
+      ways.shift[made] = shift;
+      ways.until[made] = Math.max(ways.until[way]!, end + rest);
+      live.push(made);
+      made += 1;
+    }
+  }
+  const out: { worth: number; shifts: number[] }[] = [];
+  for (const way of live) {
+    if (ways.worth[way]! <= of.above) continue;
+    const path: number[] = [];
+    for (let w = way; w > 0; w = ways.before[w]!) path.push(ways.shift[w]!);
+    path.reverse();
+    const worth = ways.worth[way]! - (of.squared ? of.squared * squaresOf(ground, unit, path) : 0);
+    if (worth > of.above) out.push({ worth, shifts: path });
+  }
+  return out.sort((a, b) => b.worth - a.worth).slice(0, of.most);
+}
+
+/** Everything a unit can do of some shifts but nothing; null where that is more than so many things. */
+export function allColumns(
+  ground: Ground,
+  unit: number,
+  most: number,
+  own: readonly number[] = ground.units[unit]!.shifts,
+  mostMinutes = Infinity,
+): number[][] | null {
+  const { shifts, conflicts } = ground;
+  const rooms = roomsOf(ground, unit, mostMinutes);
+  const out: number[][] = [];
+  const walk = (from: number, having: readonly number[], minutes: number[], count: number[]): boolean => {
+    for (let n = from; n < own.length; n += 1) {
+      const shift = own[n]!;
+      if (having.some((other) => conflicts[shift * shifts.length + other])) continue;
+      const m = minutes.map((was, r) => was + (rooms[r]!.counts(shift) ? shifts[shift]!.minutes : 0));
+      const c = count.map((was, r) => was + (rooms[r]!.counts(shift) ? 1 : 0));
+      if (rooms.some((room, r) => m[r]! > room.minutes || c[r]! > room.shifts)) continue;
+      if (out.length >= most) return false;
+      const more = [...having, shift];
+      out.push(more);
+      if (!walk(n + 1, more, m, c)) return false;
+    }
+    return true;
+  };
+  return walk(
+    0,
+    [],
+    rooms.map(() => 0),
+    rooms.map(() => 0),
+  )
+    ? out
+    : null;
+}

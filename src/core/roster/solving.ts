@@ -1,0 +1,309 @@
+import { type Aim, putAnew } from './anew.ts';
+import { bestColumns } from './columns.ts';
+import { greedy } from './greedy.ts';
+import type { Ground } from './ground.ts';
+import { improve, numbersFrom } from './improving.ts';
+import type { LinearAnswer, NewLinearModel } from './linear.ts';
+import { Master } from './master.ts';
+import { compareScores, coverOf, fixedWishes, isGain, type Score, type ScoreTerm, scoreOf } from './score.ts';
+import { Standing } from './standing.ts';
+
+/** How far it is: what there is so far, and what no roster can be better than. */
+export interface RosterProgress {
+  score: Score;
+  bound: Score;
+  seconds: number;
+}
+
+export interface SolvingWith {
+  newLinear: NewLinearModel;
+  /** Seconds it may take. */
+  seconds: number;
+  /** Seconds since some moment. */
+  now: () => number;
+  seed?: number;
+  progress?: (so: RosterProgress) => void;
+  /** Whether it is to end with what it has. */
+  stopped?: () => boolean;
+}
+
+export interface Solved extends RosterProgress {
+  standing: Standing;
+}
+
+/** What nobody can be better than without looking further. */
+function firstBounds(ground: Ground): Score {
+  const reach = ground.shifts.map(
+    (s, at) =>
+      s.fixed +
+      ground.candidates[at]!.reduce((sum, u) => {
+        const unit = ground.units[u]!;
+        return sum + unit.sizes[unit.at.get(at)!]!;
+      }, 0),
+  );
+  const fixed = ground.fixedMinutes.map((m) => m / 60);
+  const wishes = ground.units.reduce((sum, unit, at) => {
+    const [best] = bestColumns(ground, at, (n) => unit.wishes[n]!, {
+      squared: 0,
+      above: 0,
+      most: 1,
+      mostMinutes: Infinity,
+    });
+    return sum + (best?.worth ?? 0);
+  }, fixedWishes(ground));
+  return {
+    ...coverOf(ground, reach),
+    wishes,
+    largest: Math.max(0, ...fixed),
+    spread: fixed.reduce((sum, h) => sum + h * h, 0),
+  };
+}
+
+/** The finest step in which some numbers are whole, of 1, a half, a quarter, tenths and hundredths; 0 where in none. */
+function stepOf(numbers: Iterable<number>): number {
+  const all = [...new Set(numbers)];
+  return (
+    [1, 0.5, 0.25, 0.1, 0.05, 0.01].find((step) =>
+      all.every((n) => Math.abs(n / step - Math.round(n / step)) < 1e-9),
+    ) ?? 0
+  );
+}
+
+/**
+ * Works a roster out: a start that looks ahead as little as `greedy`, improved for a moment, then made as good as can be and
+ * proven. Where everything each person can do is few enough to write down, whole-number models of it are solved term by term;
+ * else columns are made as they are needed, and rosters put together by diving. Ends with what it has where time runs out,
+ * and with how good it could be at most.
+ */
+export function solveRoster(ground: Ground, of: SolvingWith): Solved {
+  const began = of.now();
+  const elapsed = () => of.now() - began;
+  const left = () => (of.stopped?.() ? 0 : of.seconds - elapsed());
+  const random = numbersFrom(of.seed ?? 1);
+  const best = greedy(ground);
+  let score = scoreOf(best);
+  const bound = firstBounds(ground);
+  const steps: Record<'least' | 'wished' | 'wishes', number> = (() => {
+    const places = stepOf(ground.shifts.map((s) => s.importance));
+    return {
+      least: places,
+      wished: places,
+      wishes: stepOf(ground.instance.people.flatMap((p) => Object.values(p.wishes))),
+    };
+  })();
+  const tell = () => of.progress?.({ score, bound: { ...bound }, seconds: elapsed() });
+  const proven = (term: ScoreTerm): boolean =>
+    Math.abs(score[term] - bound[term]) <= 1e-6 * Math.max(1, Math.abs(score[term]));
+  /** No roster is better than this in a term; what only fractions could reach is rounded away. */
+  const lower = (term: ScoreTerm, to: number) => {
+    const step = term === 'largest' || term === 'spread' ? 0 : steps[term];
+    const kept = step ? Math.floor(to / step + 1e-6) * step : to;
+    bound[term] = isGain(term)
+      ? Math.max(score[term], Math.min(bound[term], kept))
+      : Math.min(score[term], Math.max(bound[term], kept));
+  };
+  /** Takes a roster over where it is better. */
+  const take = (pairs: readonly (readonly [number, number])[]): boolean => {
+    const other = new Standing(ground);
+    // What would leave somebody under age alone, or two together who are kept apart, stays off.
+    for (const adults of [true, false])
+      for (const [unit, shift] of pairs) {
+        const there = ground.units[unit]!;
+        if (there.adults[there.at.get(shift)!] === adults && other.can(unit, shift)) other.put(unit, shift);
+      }
+    const is = scoreOf(other);
+    if (compareScores(is, score) >= 0) return false;
+    best.become(other.pairs());
+    score = is;
+    tell();
+    return true;
+  };
+  const polish = (seconds: number, warmth: number) => {
+    const from = elapsed();
+    const span = Math.min(seconds, left());
+    if (span <= 0) return;
+    const is = improve(
+      best,
+      random,
+      () => left() <= 0 || elapsed() - from >= span,
+      () => (elapsed() - from) / span,
+      warmth,
+    );
+    if (compareScores(is, score) < 0) score = is;
+    tell();
+  };
+  const done = (): Solved => ({ standing: best, score, bound: { ...bound }, seconds: elapsed() });
+
+  tell();
+  const size = ground.units.reduce((sum, unit) => sum + unit.shifts.length, 0);
+  polish(Math.min(1.2, of.seconds * 0.3, 0.1 + size / 10_000), 1.5);
+  if (left() <= 0) return done();
+  const master = new Master(ground, of.newLinear);
+  const small = master.learnAll(40_000);
+  master.learn(best);
+  try {
+    if (small) exactly();
+    else byColumns();
+  } finally {
+    master.close();
+  }
+  return done();
+
+  /** Whole-number models of everything there is, term by term. */
+  function exactly(): void {
+    const aims: [Exclude<ScoreTerm, 'largest'>, Aim][] = [
+      ['least', { least: 1, wished: 0, wishes: 0, squares: 0 }],
+      ['wished', { least: 0, wished: 1, wishes: 0, squares: 0 }],
+      ['wishes', { least: 0, wished: 0, wishes: 1, squares: 0 }],
+      ['spread', { least: 0, wished: 0, wishes: 0, squares: 1 }],
+    ];
+    const base = scoreOf(new Standing(ground));
+    for (const [term, aim] of aims) {
+      if (term === 'spread') {
+        if (!smallestLargest()) return;
+      }
+      if (!proven(term)) {
+        master.aim(aim, term === 'spread' ? score.largest * 60 + 1e-6 : Infinity);
+        const reached = (to: number) => (term === 'spread' ? base.spread + to : base[term] - to);
+        const relaxed = master.relaxed(left());
+        if (!relaxed) return;
+        lower(term, reached(relaxed.objective));
+        while (!proven(term)) {
+          if (left() <= 0) return;
+          const found = master.whole(left(), best);
+          if (!found) return;
+          const tied = master.tie(found.pairs);
+          if (!tied) take(found.pairs);
+          lower(term, reached(found.bound));
+          if (!tied) {
+            if (!found.proven) return;
+            break;
+          }
+        }
+      }
+      if (term !== 'spread') {
+        master.keep(term, score[term] - base[term]);
+      }
+      tell();
+    }
+  }
+
+  /** The fewest hours the busiest can have, by trying what is possible at all; false where time ran out. */
+  function smallestLargest(): boolean {
+    const floor = Math.max(0, ...ground.fixedMinutes);
+    let tried = [...new Set([floor, ...master.minutes])]
+      .filter((m) => m >= floor && m / 60 < score.largest - 1e-9)
+      .sort((a, b) => a - b);
+    while (tried.length) {
+      if (left() <= 0) return false;
+      const at = tried.length >> 1;
+      const most = tried[at]!;
+      master.aim({ least: 0, wished: 0, wishes: 0, squares: 0 }, most + 1e-6, true);
+      const relaxed = master.relaxed(left());
+      if (!relaxed) return false;
+      const found = relaxed.objective > 1e-6 ? null : master.whole(left(), null);
+      if (relaxed.objective <= 1e-6 && !found) return false;
+      if (!found || found.objective > 1e-6) {
+        if (found && found.bound <= 1e-6) return false;
+        lower('largest', (tried[at + 1] ?? score.largest * 60) / 60);
+        tried = tried.slice(at + 1);
+      } else {
+        if (master.tie(found.pairs)) continue;
+        take(found.pairs);
+        tried = tried.slice(0, at);
+      }
+    }
+    lower('largest', score.largest);
+    return true;
+  }
+
+  /** Columns as they are needed: places and wishes at once, with places so dear that no wish outweighs one. */
+  function byColumns(): void {
+    const base = scoreOf(new Standing(ground));
+    if (!proven('least')) {
+      const answer = relax(
+        'least',
+        { least: 1, wished: 0, wishes: 0, squares: 0 },
+        (to) => base.least - to,
+        0.35,
+      );
+      if (answer && !proven('least')) dive(answer);
+    }
+    master.keep('least', score.least - base.least);
+    const dear = Math.max(1, bound.wishes - base.wishes) + 1;
+    const together = { least: 0, wished: dear, wishes: 1, squares: 0 };
+    const answer = relax('wished', together, (to) => base.wished - to / dear, 0.55);
+    if (answer && left() > 0) {
+      dive(answer);
+      around(together, 0.15);
+    }
+    if (left() < of.seconds * 0.2) return;
+    // With as many places as there are, what people wish.
+    master.learn(best);
+    master.keep('wished', score.wished - base.wished);
+    const wishes = relax(
+      'wishes',
+      { least: 0, wished: 0, wishes: 1, squares: 0 },
+      (to) => base.wishes - to,
+      0.8,
+    );
+    if (wishes && left() > 0 && !proven('wishes')) dive(wishes);
+    around(together, 0.6);
+    polish(left() * 0.8, 0.05);
+  }
+
+  /** Puts a few units at a time anew, most often some that could fill what is open. */
+  function around(aim: Aim, share: number): void {
+    const until = left() * (1 - share);
+    const { units, shifts, candidates } = ground;
+    const active = units.flatMap((unit, at) => (unit.shifts.length ? [at] : []));
+    const any = <T>(from: readonly T[]): T => from[Math.floor(random() * from.length)]!;
+    let vain = 0;
+    while (left() > until && vain < 60) {
+      const open = shifts.flatMap((s, at) =>
+        best.filled[at]! < s.wished && candidates[at]!.length ? [at] : [],
+      );
+      const freed = new Set<number>();
+      for (let tries = 0; tries < 60 && freed.size < 14; tries += 1)
+        freed.add(open.length && tries % 2 === 0 ? any(candidates[any(open)]!) : any(active));
+      putAnew(best, [...freed], of.newLinear, {
+        aim: { ...aim, least: 10 * aim.wished },
+        mostMinutes: Infinity,
+        seconds: Math.min(0.6, left()),
+        mostColumns: 2500,
+      });
+      const is = scoreOf(best);
+      vain = compareScores(is, score) < 0 ? 0 : vain + 1;
+      score = is;
+      tell();
+    }
+  }
+
+  /** Makes columns until they are worth nothing more, and says what no roster can be better than. */
+  function relax(term: ScoreTerm, aim: Aim, reach: (bound: number) => number, share: number) {
+    master.aim(aim);
+    let last: LinearAnswer | null = null;
+    for (;;) {
+      const seconds = of.seconds * share - elapsed();
+      if (seconds <= 0 || left() <= 0) return last;
+      const { answer, bound: to, more } = master.round(seconds);
+      if (answer.status !== 'optimal') return last;
+      last = answer;
+      if (Number.isFinite(to)) lower(term, reach(to));
+      tell();
+      if (proven(term) && term !== 'wished') return answer;
+      if (!more || Math.abs(to - answer.objective) <= 1e-3 * Math.abs(answer.objective)) return answer;
+    }
+  }
+
+  function dive(answer: Parameters<Master['dive']>[0]): void {
+    const pairs = master.dive(answer, left);
+    if (process.env.DBG) {
+      const o = new Standing(ground);
+      o.become(pairs);
+      console.log('DIVE', elapsed().toFixed(1), scoreOf(o));
+    }
+    take(pairs);
+    master.tie(pairs);
+  }
+}
