@@ -44,6 +44,7 @@ const aboveTheDatabase = [
   'questions',
   'quiet',
   'reaching',
+  'roster',
   'rules',
   'segments',
   'series',

@@ -7,7 +7,12 @@ import { postgresPrograms } from './postgres.mjs';
 
 export const root = dirname(dirname(fileURLToPath(import.meta.url)));
 
-export const say = (text) => process.stdout.write(`${text}\n`);
+let spoken = process.stdout;
+export const say = (text) => spoken.write(`${text}\n`);
+/** For commands whose answer is read by another program: what is said beside it goes to the other output. */
+export function sayAside() {
+  spoken = process.stderr;
+}
 
 export function stop(text) {
   process.stderr.write(`\n${text}\n`);

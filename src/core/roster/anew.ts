@@ -109,22 +109,8 @@ export function putAnew(
           const row = linear.addRow(-Infinity, 1);
           for (const { at } of both) linear.setFactor(row, at, 1);
         }
-  const tt = performance.now();
   const answer = linear.solve({ seconds: of.seconds, whole: columns.map(({ at }) => at), start });
   linear.close();
-  if (process.env.DBG)
-    console.log(
-      'ANEW',
-      freed.length,
-      'cols',
-      columns.length,
-      'rows',
-      rowOf.size,
-      answer.status,
-      answer.objective,
-      answer.bound,
-      (performance.now() - tt) | 0,
-    );
   if (!answer.values) return restore();
   const pairs = columns.flatMap(({ at, column }) =>
     answer.values![at]! > 0.5 ? column.shifts.map((s): [number, number] => [column.unit, s]) : [],

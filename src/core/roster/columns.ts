@@ -20,7 +20,7 @@ interface Room {
  * People of one unit have the same shifts, so the one with the least room decides for all of them, but where some are fixed on
  * a shift the others can still come to.
  */
-export function roomsOf(ground: Ground, unit: number, mostMinutes: number): Room[] {
+function roomsOf(ground: Ground, unit: number, mostMinutes: number): Room[] {
   const { units, instance, fixedOf, fixedMinutes } = ground;
   const of = units[unit]!;
   const rooms = of.people.map((p): Room => {
@@ -43,7 +43,7 @@ export function roomsOf(ground: Ground, unit: number, mostMinutes: number): Room
 }
 
 /** Hours squared that the people of a unit have with some minutes more, less what they have without. */
-export function squaresOf(ground: Ground, unit: number, shifts: readonly number[]): number {
+function squaresOf(ground: Ground, unit: number, shifts: readonly number[]): number {
   const { units, fixedMinutes, fixedOf } = ground;
   return units[unit]!.people.reduce((sum, p) => {
     const before = fixedMinutes[p]! / 60;

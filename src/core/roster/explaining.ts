@@ -119,7 +119,7 @@ function cheapestOf(
 }
 
 /** Everything that keeps the people of a unit from a shift as things stand. */
-export function obstaclesOf(standing: Standing, unit: number, shift: number): Obstacle[] {
+function obstaclesOf(standing: Standing, unit: number, shift: number): Obstacle[] {
   const { ground } = standing;
   const { units, shifts, instance, fixedOf } = ground;
   const of = units[unit]!;
@@ -152,7 +152,7 @@ export function obstaclesOf(standing: Standing, unit: number, shift: number): Ob
   const apartThere = of.apart.some(
     (other) => standing.has(other, shift) || units[other]!.people.some((p) => fixedOf[p]!.includes(shift)),
   );
-  if (apartThere) out.push({ kind: 'apart', by: 1 });
+  if (of.torn || apartThere) out.push({ kind: 'apart', by: 1 });
   const coming = of.people.filter((p) => !fixedOf[p]!.includes(shift)).map((p) => instance.people[p]!);
   if (coming.every((p) => p.minor) && !standing.hasAdult(shift)) out.push({ kind: 'alone', by: 1 });
   return out;

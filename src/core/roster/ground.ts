@@ -48,6 +48,8 @@ export interface Unit {
   at: ReadonlyMap<number, number>;
   /** Units none of whom they are with. */
   apart: readonly number[];
+  /** Whether two of them are to be both together and apart: they are put on nothing. */
+  torn: boolean;
 }
 
 /** One stretch of time after the other, those that overlap or touch as one; in minutes. */
@@ -159,12 +161,12 @@ export function groundOf(instance: RosterInstance): Ground {
   }
   const units = groups.map((group, unit): Unit => {
     const coming = (shift: number) => group.filter((p) => !fixedOn[p]!.has(shift));
-    const never = apart[unit]!.has(unit);
+    const torn = apart[unit]!.has(unit);
     const fixedApart = (shift: number) =>
       [...apart[unit]!].some((other) => groups[other]!.some((p) => fixedOn[p]!.has(shift)));
     const own = inOrder.filter(
       (shift) =>
-        !never &&
+        !torn &&
         shifts[shift]!.wished > shifts[shift]!.fixed &&
         coming(shift).length > 0 &&
         shifts[shift]!.fixed + coming(shift).length <= shifts[shift]!.wished &&
@@ -185,6 +187,7 @@ export function groundOf(instance: RosterInstance): Ground {
       minors: own.map((s) => coming(s).some((p) => people[p]!.minor)),
       at: new Map(own.map((s, n) => [s, n])),
       apart: [...apart[unit]!].filter((other) => other !== unit),
+      torn,
     };
   });
   const candidates = shifts.map((_, shift) => units.flatMap((unit, at) => (unit.at.has(shift) ? [at] : [])));

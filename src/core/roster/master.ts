@@ -1,9 +1,8 @@
-import { type Aim, putAnew } from './anew.ts';
+import type { Aim } from './anew.ts';
 import { allColumns, bestColumns, type Column, columnOf } from './columns.ts';
-import { fillGreedily } from './greedy.ts';
 import type { Ground } from './ground.ts';
 import type { LinearAnswer, LinearModel, NewLinearModel } from './linear.ts';
-import { Standing } from './standing.ts';
+import type { Standing } from './standing.ts';
 
 /** A row that ties what several units do at one shift, added only once it was broken: to be at least `lower`. */
 interface Tie {
@@ -23,7 +22,6 @@ const sums: readonly Sum[] = ['least', 'wished', 'wishes'];
  */
 export class Master {
   readonly #ground: Ground;
-  readonly #newLinear: NewLinearModel;
   readonly #linear: LinearModel;
   readonly #shiftRow: number[];
   readonly #unitRow: number[];
@@ -39,7 +37,6 @@ export class Master {
 
   constructor(ground: Ground, newLinear: NewLinearModel) {
     const linear = newLinear();
-    this.#newLinear = newLinear;
     this.#ground = ground;
     this.#linear = linear;
     const { shifts, candidates } = ground;
@@ -128,10 +125,7 @@ export class Master {
     for (const term of ['least', 'wished'] as const)
       for (const [shift, column] of (term === 'least' ? this.#least : this.#wished).entries())
         if (column >= 0) this.#linear.setCost(column, -aim[term] * shifts[shift]!.importance);
-    for (const short of this.#short) {
-      this.#linear.setCost(short, missing ? 1 : 0);
-      this.#linear.setColumn(short, 0, missing ? Infinity : 0);
-    }
+    this.mayMiss(missing ? 1 : null);
     for (const { at, column, minutes } of this.#columns) {
       this.#linear.setCost(at, this.#costOf(column));
       this.#linear.setColumn(at, 0, minutes > mostMinutes ? 0 : 1);
@@ -231,95 +225,30 @@ export class Master {
     this.#linear.close();
   }
 
-  /**
-   * Puts a roster together from what was solved last: what is nearly whole is held where it fits beside what is held, the rest
-   * solved again with better columns, until nothing is in parts (diving). Where it is stopped, or leads nowhere, what is held
-   * by then.
-   */
-  dive(answer: LinearAnswer, left: () => number): [number, number][] {
-    const here = new Standing(this.#ground);
-    const held = new Map<number, number>();
-    const banned: number[] = [];
-    const hold = ({ at, column }: { at: number; column: Column }): boolean => {
-      const fits = column.shifts.every((s) => here.can(column.unit, s));
-      this.#linear.setColumn(at, fits ? 1 : 0, fits ? 1 : 0);
-      if (fits) {
-        for (const s of column.shifts) here.put(column.unit, s);
-        held.set(column.unit, at);
-      } else banned.push(at);
-      return fits;
-    };
-    // What is kept of the terms before may have to give a little on the way.
-    const dear = 10 * (1 + Math.abs(this.#aim.least) + Math.abs(this.#aim.wished));
-    for (const short of this.#short) {
-      this.#linear.setCost(short, dear);
-      this.#linear.setColumn(short, 0, Infinity);
-    }
-    for (let now: LinearAnswer | null = answer; now?.values && left() > 0; ) {
-      const values: ArrayLike<number> = now.values;
-      const on = this.#columns
-        .filter(({ at, column }) => values[at]! > 1e-6 && !held.has(column.unit))
-        .sort((a, b) => values[b.at]! - values[a.at]!);
-      if (!on.length) break;
-      const parts = on.filter(({ at }) => values[at]! < 0.999).length;
-      if (process.env.DBG === '2')
-        console.log(
-          '   ',
-          held.size,
-          on.length,
-          parts,
-          banned.length,
-          now.objective.toFixed(0),
-          left().toFixed(1),
-        );
-      if (on.length <= 40 && this.#finish(here, held, Math.min(6, left() / 2))) break;
-      let up = 0;
-      const before: number = now.objective;
-      const waits = ({ column }: { column: Column }) =>
-        column.shifts.some(
-          (s) =>
-            this.#ground.units[column.unit]!.adults[this.#ground.units[column.unit]!.at.get(s)!] === false &&
-            !here.hasAdult(s),
-        );
-      // Whoever is under age waits for somebody of age, as long as others can be held.
-      const early = on.filter((one) => !waits(one));
-      for (const one of early.length ? early : on) {
-        if (held.has(one.column.unit)) continue;
-        const value = values[one.at]!;
-        if (value < 0.999 && up >= 1 + parts * 0.04) break;
-        if (hold(one) && value < 0.999) up += 1;
-      }
-      // Holding costs something; better columns for the rest win most of it back.
-      now = null;
-      for (let tries = 0; tries < 3 && left() > 0; tries += 1) {
-        const round = this.round(left(), held);
-        if (round.answer.status !== 'optimal') break;
-        now = round.answer;
-        if (!round.more || now.objective <= before + 2e-5 * Math.abs(before)) break;
-      }
-    }
-    for (const at of [...held.values(), ...banned]) this.#linear.setColumn(at, 0, 1);
-    for (const short of this.#short) {
-      this.#linear.setCost(short, 0);
-      this.#linear.setColumn(short, 0, 0);
-    }
-    return here.pairs();
+  /** Columns that are used at all in what was solved last, the most used first. */
+  used(answer: LinearAnswer): { at: number; column: Column; value: number }[] {
+    const values = answer.values!;
+    return this.#columns
+      .filter(({ at }) => values[at]! > 1e-6)
+      .map(({ at, column }) => ({ at, column, value: values[at]! }))
+      .sort((a, b) => b.value - a.value);
   }
 
-  /** Once few are left: everything these can do beside what is held, and the best of it. False where that is too much. */
-  #finish(here: Standing, held: ReadonlyMap<number, number>, seconds: number): boolean {
-    const rest = [...this.#ground.units.keys()].filter((unit) => !held.has(unit));
-    const before = here.pairs();
-    fillGreedily(here);
-    const most = 1 + this.#aim.wished + this.#aim.wishes;
-    const done = putAnew(here, rest, this.#newLinear, {
-      aim: { ...this.#aim, least: Math.max(this.#aim.least, 10 * most) },
-      mostMinutes: this.#mostMinutes,
-      seconds,
-      mostColumns: 6000,
-    });
-    if (!done) here.become(before);
-    return done;
+  /** Holds a column, keeps it out, or leaves it free again. */
+  hold(at: number, how: 'in' | 'out' | 'free'): void {
+    this.#linear.setColumn(at, how === 'in' ? 1 : 0, how === 'out' ? 0 : 1);
+  }
+
+  /** Whether what is kept of the terms before may be missed, dearly: `dear` for each of it, or not at all. */
+  mayMiss(dear: number | null): void {
+    for (const short of this.#short) {
+      this.#linear.setCost(short, dear ?? 0);
+      this.#linear.setColumn(short, 0, dear === null ? 0 : Infinity);
+    }
+  }
+
+  get aimed(): { aim: Aim; mostMinutes: number } {
+    return { aim: this.#aim, mostMinutes: this.#mostMinutes };
   }
 
   /** Adds everything units can do, where that is no more than so many things in all; says whether it was. */

@@ -1,10 +1,12 @@
 import { type Aim, putAnew } from './anew.ts';
 import { bestColumns } from './columns.ts';
+import { dive } from './diving.ts';
 import { greedy } from './greedy.ts';
 import type { Ground } from './ground.ts';
 import { improve, numbersFrom } from './improving.ts';
 import type { LinearAnswer, NewLinearModel } from './linear.ts';
 import { Master } from './master.ts';
+import { fewestChanges, take as goSteps } from './repairing.ts';
 import { compareScores, coverOf, fixedWishes, isGain, type Score, type ScoreTerm, scoreOf } from './score.ts';
 import { Standing } from './standing.ts';
 
@@ -102,15 +104,34 @@ export function solveRoster(ground: Ground, of: SolvingWith): Solved {
       ? Math.max(score[term], Math.min(bound[term], kept))
       : Math.min(score[term], Math.max(bound[term], kept));
   };
+  /** Whoever is of age first, so that nobody under age is refused for being alone. */
+  const ordered = (pairs: readonly (readonly [number, number])[]) => {
+    const young = ([unit, shift]: readonly [number, number]) => {
+      const there = ground.units[unit]!;
+      return there.adults[there.at.get(shift)!] ? 0 : 1;
+    };
+    return [...pairs].sort((a, b) => young(a) - young(b));
+  };
+  /** Fills what is open by moving people along, the most important first, for so many seconds at most. */
+  const fillUp = (standing: Standing, seconds: number) => {
+    const until = elapsed() + seconds;
+    const { shifts } = ground;
+    for (const upTo of ['least', 'wished'] as const) {
+      const open = shifts
+        .map((_, at) => at)
+        .filter((at) => standing.filled[at]! < shifts[at]![upTo])
+        .sort((a, b) => shifts[b]!.importance - shifts[a]!.importance);
+      for (const shift of open)
+        while (standing.filled[shift]! < shifts[shift]![upTo] && elapsed() < until && left() > 0) {
+          const steps = fewestChanges(standing, shift);
+          if (!steps || !goSteps(standing, steps)) break;
+        }
+    }
+  };
   /** Takes a roster over where it is better. */
   const take = (pairs: readonly (readonly [number, number])[]): boolean => {
     const other = new Standing(ground);
-    // What would leave somebody under age alone, or two together who are kept apart, stays off.
-    for (const adults of [true, false])
-      for (const [unit, shift] of pairs) {
-        const there = ground.units[unit]!;
-        if (there.adults[there.at.get(shift)!] === adults && other.can(unit, shift)) other.put(unit, shift);
-      }
+    for (const [unit, shift] of ordered(pairs)) if (other.can(unit, shift)) other.put(unit, shift);
     const is = scoreOf(other);
     if (compareScores(is, score) >= 0) return false;
     best.become(other.pairs());
@@ -137,6 +158,10 @@ export function solveRoster(ground: Ground, of: SolvingWith): Solved {
   tell();
   const size = ground.units.reduce((sum, unit) => sum + unit.shifts.length, 0);
   polish(Math.min(1.2, of.seconds * 0.3, 0.1 + size / 10_000), 1.5);
+  const filled = new Standing(ground);
+  filled.become(best.pairs());
+  fillUp(filled, of.seconds * 0.03);
+  take(filled.pairs());
   if (left() <= 0) return done();
   const master = new Master(ground, of.newLinear);
   const small = master.learnAll(40_000);
@@ -227,29 +252,45 @@ export function solveRoster(ground: Ground, of: SolvingWith): Solved {
         (to) => base.least - to,
         0.35,
       );
-      if (answer && !proven('least')) dive(answer);
+      if (answer && !proven('least')) whole(answer);
     }
     master.keep('least', score.least - base.least);
     const dear = Math.max(1, bound.wishes - base.wishes) + 1;
-    const together = { least: 0, wished: dear, wishes: 1, squares: 0 };
-    const answer = relax('wished', together, (to) => base.wished - to / dear, 0.55);
-    if (answer && left() > 0) {
-      dive(answer);
-      around(together, 0.15);
+    const together = { least: 10 * dear, wished: dear, wishes: 1, squares: 0 };
+    if (!proven('wished')) {
+      const answer = relax('wished', { ...together, least: 0 }, (to) => base.wished - to / dear, 0.55);
+      if (answer && left() > 0) {
+        whole(answer);
+        around(together, 0.15);
+      }
+      if (left() < of.seconds * 0.15) return;
     }
-    if (left() < of.seconds * 0.2) return;
-    // With as many places as there are, what people wish.
+    // With as many places as there are, what people wish; then whoever has most gives some of it away.
     master.learn(best);
     master.keep('wished', score.wished - base.wished);
     const wishes = relax(
       'wishes',
       { least: 0, wished: 0, wishes: 1, squares: 0 },
       (to) => base.wishes - to,
-      0.8,
+      0.75,
     );
-    if (wishes && left() > 0 && !proven('wishes')) dive(wishes);
-    around(together, 0.6);
-    polish(left() * 0.8, 0.05);
+    if (wishes && left() > 0 && !proven('wishes')) whole(wishes);
+    if (!proven('wished') || !proven('wishes')) around(together, 0.4);
+    around({ least: 1000 * dear, wished: 100 * dear, wishes: 100, squares: 0.02 }, 0.9);
+    polish(left() * 0.8, 0.02);
+    hoursServed();
+  }
+
+  /** Where every place is filled, as many hours are served by every roster: shared out evenly, they are least squared. */
+  function hoursServed(): void {
+    if (ground.shifts.some((s, at) => best.filled[at]! < s.wished)) return;
+    const able = ground.units.flatMap((unit) => (unit.shifts.length ? unit.people : []));
+    const hours = able.map((p) => best.minutes[p]! / 60);
+    const total = hours.reduce((sum, h) => sum + h, 0);
+    if (!able.length) return;
+    lower('largest', Math.max(bound.largest, total / able.length));
+    const others = score.spread - hours.reduce((sum, h) => sum + h * h, 0);
+    lower('spread', others + total ** 2 / able.length);
   }
 
   /** Puts a few units at a time anew, most often some that could fill what is open. */
@@ -258,16 +299,24 @@ export function solveRoster(ground: Ground, of: SolvingWith): Solved {
     const { units, shifts, candidates } = ground;
     const active = units.flatMap((unit, at) => (unit.shifts.length ? [at] : []));
     const any = <T>(from: readonly T[]): T => from[Math.floor(random() * from.length)]!;
+    const hoursOf = (unit: number) => Math.max(...units[unit]!.people.map((p) => best.minutes[p]!));
     let vain = 0;
     while (left() > until && vain < 60) {
       const open = shifts.flatMap((s, at) =>
         best.filled[at]! < s.wished && candidates[at]!.length ? [at] : [],
       );
       const freed = new Set<number>();
+      // Whoever has most, and who could be where they are; else who could be where somebody is missing.
+      const busiest = active.reduce((a, b) => (hoursOf(b) > hoursOf(a) ? b : a), active[0]!);
+      const evening = aim.squares > 0 || open.length === 0;
+      const around = evening
+        ? best.shiftsOf[random() < 0.5 ? busiest : any(active)]!.filter((s) => candidates[s]!.length)
+        : open;
+      if (evening && random() < 0.7) freed.add(busiest);
       for (let tries = 0; tries < 60 && freed.size < 14; tries += 1)
-        freed.add(open.length && tries % 2 === 0 ? any(candidates[any(open)]!) : any(active));
+        freed.add(around.length && tries % 2 === 0 ? any(candidates[any(around)]!) : any(active));
       putAnew(best, [...freed], of.newLinear, {
-        aim: { ...aim, least: 10 * aim.wished },
+        aim,
         mostMinutes: Infinity,
         seconds: Math.min(0.6, left()),
         mostColumns: 2500,
@@ -280,7 +329,12 @@ export function solveRoster(ground: Ground, of: SolvingWith): Solved {
   }
 
   /** Makes columns until they are worth nothing more, and says what no roster can be better than. */
-  function relax(term: ScoreTerm, aim: Aim, reach: (bound: number) => number, share: number) {
+  function relax(
+    term: 'least' | 'wished' | 'wishes',
+    aim: Aim,
+    reach: (bound: number) => number,
+    share: number,
+  ) {
     master.aim(aim);
     let last: LinearAnswer | null = null;
     for (;;) {
@@ -291,19 +345,18 @@ export function solveRoster(ground: Ground, of: SolvingWith): Solved {
       last = answer;
       if (Number.isFinite(to)) lower(term, reach(to));
       tell();
-      if (proven(term) && term !== 'wished') return answer;
-      if (!more || Math.abs(to - answer.objective) <= 1e-3 * Math.abs(answer.objective)) return answer;
+      const near = term === 'wished' ? 1e-3 * Math.abs(answer.objective) : 0.3 * (steps[term] || 0.01);
+      if (proven(term) || !more || Math.abs(to - answer.objective) <= near) return answer;
     }
   }
 
-  function dive(answer: Parameters<Master['dive']>[0]): void {
-    const pairs = master.dive(answer, left);
-    if (process.env.DBG) {
-      const o = new Standing(ground);
-      o.become(pairs);
-      console.log('DIVE', elapsed().toFixed(1), scoreOf(o));
-    }
-    take(pairs);
+  function whole(answer: LinearAnswer): void {
+    const pairs = dive(ground, master, answer, { newLinear: of.newLinear, left });
+    // What was lost on the way is filled again by moving people along, then looked at once more as a whole.
+    const other = new Standing(ground);
+    for (const [unit, shift] of ordered(pairs)) if (other.can(unit, shift)) other.put(unit, shift);
+    fillUp(other, left());
+    take(other.pairs());
     master.tie(pairs);
   }
 }
