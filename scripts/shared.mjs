@@ -13,6 +13,7 @@ export const say = (text) => spoken.write(`${text}\n`);
 export function sayAside() {
   spoken = process.stderr;
 }
+const saidWith = () => (spoken === process.stderr ? { stdio: ['inherit', 2, 2] } : {});
 
 export function stop(text) {
   process.stderr.write(`\n${text}\n`);
@@ -37,7 +38,11 @@ export async function install() {
   if (existsSync(mark) && readFileSync(mark, 'utf8') === lock) return;
   say('Installing packages …');
   // Not “npm ci”: it refuses a lock file in which a registry left out builds for other systems. The lock still decides.
-  const code = await run('npm', ['install', '--no-save', '--no-audit', '--no-fund', '--loglevel', 'error']);
+  const code = await run(
+    'npm',
+    ['install', '--no-save', '--no-audit', '--no-fund', '--loglevel', 'error'],
+    saidWith(),
+  );
   if (code !== 0)
     stop(
       'The packages could not be installed. npm says why above; a connection to the package registry is needed once.',
@@ -67,7 +72,7 @@ export async function build() {
     ['vite', 'build', '--logLevel', 'error'],
     ['vite', 'build', '--ssr', '--config', 'vite.server.config.ts', '--logLevel', 'error'],
   ]) {
-    const code = await run('npx', ['--no-install', ...args]);
+    const code = await run('npx', ['--no-install', ...args], saidWith());
     if (code !== 0) stop('The build failed; the reason is above.');
   }
   mkdirSync(join(root, 'dist'), { recursive: true });
