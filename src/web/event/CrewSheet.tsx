@@ -6,6 +6,7 @@ import { sayShortDate, sayTime } from '#core/time/say.ts';
 import { because, sayReason } from '#core/words/reasons.ts';
 import { Button, ButtonAnchor } from '#web/kit/Button.tsx';
 import { phrase, term } from '#web/words/phrase.ts';
+import { Asking } from '../kit/Asking.tsx';
 import { Empty } from '../kit/Note.tsx';
 import { Loaded, Problems } from '../kit/notices.tsx';
 import { say } from '../kit/toast.tsx';
@@ -20,6 +21,7 @@ export default function CrewSheet({ page }: { page: EventPage }) {
   const crew = useAsk('GET /api/events/:id/crew', { params: { id: page.id } });
   const { now } = useSaying();
   const [adding, setAdding] = useState(false);
+  const [dropping, setDropping] = useState<{ shift: CrewShift; id: string; name: string } | null>(null);
   const [assigning, setAssigning] = useState<CrewShift | null>(null);
   const remove = useAction('DELETE /api/shifts/:id', () => say(phrase('event.removed')));
   const state = useAction('POST /api/assignments/:id/state');
@@ -64,11 +66,18 @@ export default function CrewSheet({ page }: { page: EventPage }) {
                         <small className="soft"> {phrase('event.nextDay')}</small>
                       )}
                     </chakra.td>
-                    <chakra.td width="180px">
+                    <chakra.td width="150px">
                       <span className="name">{s.role}</span> <span className="soft">{s.place}</span>
                     </chakra.td>
-                    <chakra.td className={`n ${s.filled < s.needed ? 'need' : ''}`} width="60px">
+                    <chakra.td
+                      className={`n ${s.filled < s.needed ? 'need' : ''}`}
+                      width="92px"
+                      whiteSpace="nowrap"
+                    >
                       {s.filled}/{s.needed}
+                      {s.filled < s.needed && s.endsAt > now && (
+                        <small> {phrase('event.lacks', { n: s.needed - s.filled })}</small>
+                      )}
                     </chakra.td>
                     <td>
                       {s.assignments.map((a) => (
@@ -91,7 +100,7 @@ export default function CrewSheet({ page }: { page: EventPage }) {
                               </small>
                             )}
                           </span>
-                          <chakra.span className="acts" fontSize="13px">
+                          <chakra.span className="acts" fontSize="13px" flexShrink={0}>
                             {s.endsAt <= now && a.state === 'agreed' && (
                               <>
                                 <Button
@@ -129,14 +138,11 @@ export default function CrewSheet({ page }: { page: EventPage }) {
                               <Button
                                 look="link"
                                 color="soft"
-                                onClick={() =>
-                                  state.mutate(
-                                    { params: { id: a.id }, body: { state: 'dropped' } },
-                                    { onSuccess: () => say(phrase('event.isOffTheShift', { name: a.name })) },
-                                  )
-                                }
+                                whiteSpace="nowrap"
+                                aria-label={phrase('event.takeOffNamed', { name: a.name, role: s.role })}
+                                onClick={() => setDropping({ shift: s, id: a.id, name: a.name })}
                               >
-                                {phrase('event.drop')}
+                                {phrase('event.takeOff')}
                               </Button>
                             )}
                           </chakra.span>
@@ -165,6 +171,43 @@ export default function CrewSheet({ page }: { page: EventPage }) {
               </tbody>
             </table>
           </div>
+          {dropping && (
+            <Asking
+              open
+              close={() => setDropping(null)}
+              title={phrase('event.takeOffNamed', { name: dropping.name, role: dropping.shift.role })}
+              closeWords={phrase('event.keepOnShift')}
+              actions={
+                <Button
+                  look="stop"
+                  disabled={state.isPending}
+                  onClick={() =>
+                    state.mutate(
+                      { params: { id: dropping.id }, body: { state: 'dropped' } },
+                      {
+                        onSuccess: () => {
+                          say(phrase('event.isOffTheShift', { name: dropping.name }));
+                          setDropping(null);
+                        },
+                      },
+                    )
+                  }
+                >
+                  {phrase('event.takeOffNow')}
+                </Button>
+              }
+            >
+              <p>
+                {phrase('event.takeOffSays', {
+                  when: `${sayShortDate(dropping.shift.startsLocal)}, ${sayTime(dropping.shift.startsLocal)}–${sayTime(dropping.shift.endsLocal)}`,
+                  filled: dropping.shift.filled - 1,
+                  needed: dropping.shift.needed,
+                })}
+              </p>
+              <p className="soft">{phrase('event.takeOffUntold')}</p>
+              <Problems of={state.problem} />
+            </Asking>
+          )}
           {adding && <AddShift page={page} close={() => setAdding(false)} />}
           {assigning && <Assign shift={assigning} close={() => setAssigning(null)} />}
         </>
