@@ -50,6 +50,8 @@ test('one event from an import to a lifeline, in the real interface', async ({ b
     await odalys.getByLabel('Question', { exact: true }).fill('Anything we should know?');
     await odalys.getByLabel('Seen by').selectOption('the organizers and the door');
     await tick(odalys.getByLabel(/^Sensitive/u));
+    await add.getByRole('button', { name: 'A gift with the booking' }).click();
+    for (const fund of ['General', 'Hide Appeal']) await tick(odalys.getByLabel(fund, { exact: true }));
     await add.getByRole('button', { name: 'Survey' }).click();
     await expect(odalys.getByRole('status').filter({ hasText: 'Saved' })).toBeVisible();
     await expect(odalys.getByRole('heading', { name: 'Lantern Paddle' })).toBeVisible();
@@ -198,6 +200,18 @@ test('one event from an import to a lifeline, in the real interface', async ({ b
     await expect(odalys.getByRole('heading', { name: '2 of 2 places filled' })).toBeVisible();
     await expect(odalys.getByText('despite a clash: The boats lie side by side.')).toBeVisible();
     await checkAccess(odalys);
+    // Nobody is taken off by a slip: it is asked first, and can be left.
+    const off = () => odalys.getByRole('button', { name: 'Take Ewan Oakes off Safety boat' }).click();
+    await off();
+    await expect(odalys.getByRole('dialog')).toContainText('0 of 1');
+    await checkAccess(odalys);
+    await odalys.getByRole('button', { name: 'Keep them on it' }).click();
+    await expect(odalys.getByRole('dialog')).toHaveCount(0);
+    await expect(odalys.getByRole('heading', { name: '2 of 2 places filled' })).toBeVisible();
+    await off();
+    await odalys.getByRole('button', { name: 'Take off', exact: true }).click();
+    await expect(odalys.getByRole('heading', { name: '1 of 2 places filled' })).toBeVisible();
+    await expect(odalys.getByText('lacks 1')).toBeVisible();
   });
 
   await test.step('messages: planned with reasons, failing and tried again, never twice', async () => {
