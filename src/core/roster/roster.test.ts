@@ -169,6 +169,50 @@ test('the terms of a score, worked by hand, and their order', () => {
   );
 });
 
+test('more than are wished, fixed by hand, count no more than is wished', () => {
+  const instance = roster(
+    ['a', 'b', 'c'].map((id) => person(id)),
+    [shift('s', 8, 10, { least: 1, wished: 2 })],
+    { fixed: ['a', 'b', 'c'].map((id) => [id, 's']) },
+  );
+  expect(scoreOf(new Standing(groundOf(instance)))).toMatchObject({ least: 1, wished: 1 });
+});
+
+test('with many shifts at once and after one another, the best is still what trying everything finds', () => {
+  for (let seed = 1; seed <= 12; seed += 1) {
+    const instance = drawn(seed, { people: 2, shifts: 18, days: 2, pairs: 0 });
+    const free = {
+      ...instance,
+      people: instance.people.map((p) => ({
+        ...p,
+        available: null,
+        skills: ['food', 'first aid', 'helm'],
+        maxHours: null,
+        maxShifts: 4,
+      })),
+    };
+    const ground = groundOf(free);
+    const random = numbersFrom(seed);
+    const worth = ground.shifts.map(() => random() * 10);
+    const own = ground.units[0]!;
+    const [found] = bestColumns(ground, 0, (n) => worth[own.shifts[n]!]!, {
+      squared: 0,
+      above: 0,
+      most: 1,
+      mostMinutes: Infinity,
+    });
+    const best = Math.max(
+      ...allColumns(ground, 0, 1e6)!.map((all) => all.reduce((sum, s) => sum + worth[s]!, 0)),
+    );
+    expect(found!.worth).toBeCloseTo(best, 6);
+    expect(
+      found!.shifts.every((a) =>
+        found!.shifts.every((b) => a === b || !ground.conflicts[a * ground.shifts.length + b]),
+      ),
+    ).toBe(true);
+  }
+});
+
 test('the best shifts of one unit are those that trying everything finds', () => {
   fc.assert(
     fc.property(
@@ -241,6 +285,35 @@ test('a gap is explained by the smallest change, in hours of rest, and by nothin
   });
 });
 
+test('where rest is asked once a day, it is the day that is asked to be shorter; what fills more comes first', () => {
+  const daily = roster(
+    [person('ada')],
+    [shift('morning', 8, 12, { importance: 9 }), shift('evening', 18, 22)],
+    { rules: { restHours: 11, daily: true } },
+  );
+  // From 8 to 22 are 14 hours: ten are left of that day.
+  expect(explain(greedy(groundOf(daily)))[0]!.cheapest).toEqual({
+    kind: 'rest',
+    to: 10,
+    people: ['ada'],
+    fills: 1,
+  });
+  const two = roster(
+    [
+      person('ada', { maxHours: 3.5 }),
+      person('bea', { available: [[at(8), at(10)]] }),
+      person('cleo', { available: [[at(8), at(9)]] }),
+    ],
+    [shift('s', 8, 12, { least: 2, wished: 2 })],
+  );
+  expect(explain(greedy(groundOf(two)))[0]!.cheapest).toEqual({
+    kind: 'available',
+    to: 3,
+    people: ['bea', 'cleo'],
+    fills: 2,
+  });
+});
+
 /** The same instance with one thing changed as it was said to be needed. */
 function changed(
   instance: RosterInstance,
@@ -253,10 +326,12 @@ function changed(
     ...instance,
     people: instance.people.map((p) => {
       if (!change.people.includes(p.id)) return p;
-      if (change.kind === 'hours') return { ...p, maxHours: p.maxHours! + change.to };
-      if (change.kind === 'shifts') return { ...p, maxShifts: p.maxShifts! + change.to };
+      if (change.kind === 'hours')
+        return { ...p, maxHours: p.maxHours === null ? null : p.maxHours + change.to };
+      if (change.kind === 'shifts')
+        return { ...p, maxShifts: p.maxShifts === null ? null : p.maxShifts + change.to };
       if (change.kind === 'available')
-        return { ...p, available: [...p.available!, [wanted.start, wanted.end]] };
+        return { ...p, available: p.available && [...p.available, [wanted.start, wanted.end]] };
       return { ...p, skills: [...p.skills, ...wanted.needs] };
     }),
   };
