@@ -184,9 +184,7 @@ export function solveRoster(ground: Ground, of: SolvingWith): Solved {
     ];
     const base = scoreOf(new Standing(ground));
     for (const [term, aim] of aims) {
-      if (term === 'spread') {
-        if (!smallestLargest()) return;
-      }
+      if (term === 'spread' && !smallestLargest()) return;
       if (!proven(term)) {
         master.aim(aim, term === 'spread' ? score.largest * 60 + 1e-6 : Infinity);
         const reached = (to: number) => (term === 'spread' ? base.spread + to : base[term] - to);
@@ -206,9 +204,7 @@ export function solveRoster(ground: Ground, of: SolvingWith): Solved {
           }
         }
       }
-      if (term !== 'spread') {
-        master.keep(term, score[term] - base[term]);
-      }
+      if (term !== 'spread') master.keep(term, score[term] - base[term]);
       tell();
     }
   }
@@ -309,21 +305,26 @@ export function solveRoster(ground: Ground, of: SolvingWith): Solved {
       // Whoever has most, and who could be where they are; else who could be where somebody is missing.
       const busiest = active.reduce((a, b) => (hoursOf(b) > hoursOf(a) ? b : a), active[0]!);
       const evening = aim.squares > 0 || open.length === 0;
-      const around = evening
+      const beside = evening
         ? best.shiftsOf[random() < 0.5 ? busiest : any(active)]!.filter((s) => candidates[s]!.length)
         : open;
       if (evening && random() < 0.7) freed.add(busiest);
       for (let tries = 0; tries < 60 && freed.size < 14; tries += 1)
-        freed.add(around.length && tries % 2 === 0 ? any(candidates[any(around)]!) : any(active));
+        freed.add(beside.length && tries % 2 === 0 ? any(candidates[any(beside)]!) : any(active));
+      const before = best.pairs();
       putAnew(best, [...freed], of.newLinear, {
         aim,
-        mostMinutes: Infinity,
+        // Hours are shared out by taking from whoever has most, never by giving somebody more than that.
+        mostMinutes: aim.squares > 0 ? score.largest * 60 + 1e-6 : Infinity,
         seconds: Math.min(0.6, left()),
         mostColumns: 2500,
       });
       const is = scoreOf(best);
-      vain = compareScores(is, score) < 0 ? 0 : vain + 1;
-      score = is;
+      const by = compareScores(is, score);
+      vain = by < 0 ? 0 : vain + 1;
+      // What counts in all is not the order of the terms to the last digit.
+      if (by > 0) best.become(before);
+      else score = is;
       tell();
     }
   }
@@ -350,6 +351,7 @@ export function solveRoster(ground: Ground, of: SolvingWith): Solved {
     }
   }
 
+  /** Puts a roster together from what was solved in parts, and takes it over where it is better. */
   function whole(answer: LinearAnswer): void {
     const pairs = dive(ground, master, answer, { newLinear: of.newLinear, left });
     // What was lost on the way is filled again by moving people along, then looked at once more as a whole.
