@@ -32,6 +32,7 @@ test('a page from nothing: formatted text, pictures, French, questions and answe
       'Taxes',
       'Currency',
       'Giving seats up',
+      'A gift with the booking',
       'Questions',
       'Words around registering',
       'Questions and answers',

@@ -80,6 +80,7 @@ test('two people write on one plan: nothing typed is lost, and where both wrote 
     await expect(standing).toHaveText('Saved');
     await expect(field('Price').last()).toBeFocused();
     await page
+      .locator('#section-offers')
       .getByRole('button', { name: /^Remove/u })
       .last()
       .click();
