@@ -1,6 +1,7 @@
 import { readdirSync, readFileSync } from 'node:fs';
 import { gunzipSync } from 'node:zlib';
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
+import { plainLine } from '#core/messages/lines.ts';
 import type { Database } from '#server/db/database.ts';
 import { type Migration, migrate, shippedMigrations } from '#server/db/migrate.ts';
 import { booksAstray } from './booksAstray.ts';
@@ -52,6 +53,12 @@ const holds = (is: unknown, was: unknown): boolean =>
     ? Object.entries(was).every(([key, value]) => holds((is as Record<string, unknown>)[key], value))
     : is === was;
 
+/** Those that some version had in another form. */
+const otherForms: Record<string, string> = {
+  '0048_books.sql': 'books-before.sql',
+  '0069_year_round.sql': 'year-round-before.sql',
+};
+
 /** The migrations as that version had them. */
 function asTheyWere(before: Before): Migration[] {
   const shipped = shippedMigrations();
@@ -65,7 +72,7 @@ function asTheyWere(before: Before): Migration[] {
     expect(shipped[at]!.name).toBe(name);
     return given.get(name) === checksum
       ? shipped[at]!
-      : { name, sql: readFileSync('tests/data/books-before.sql', 'utf8') };
+      : { name, sql: readFileSync(`tests/data/${otherForms[name]}`, 'utf8') };
   });
 }
 
@@ -104,21 +111,7 @@ async function changeMessages(db: Database): Promise<{ eventId: string; id: stri
     audience: 'attendees',
     subject: { en: 'How was it?' },
     body: { en: 'Tell us.' },
-    ...(asLines!.is
-      ? {
-          moment: 'survey',
-          channel: 'email',
-          late: 'skip',
-          usefulMinutes: null,
-          workingDays: false,
-          household: false,
-          narrowed: [],
-          off: false,
-          preview: { en: '' },
-          formatted: { en: null, fr: null },
-          frenchOf: '',
-        }
-      : { kind: 'survey', moment: 'end' }),
+    ...(asLines!.is ? { ...plainLine, moment: 'survey' } : { kind: 'survey', moment: 'end' }),
   };
   await db.query(
     `insert into plan_changes (id, event_id, field, at, actor, before, after) values ($1, $2, 'messages', '2026-07-09T12:00:00Z', 'Odalys Ferrant', $3, '[]')`,
