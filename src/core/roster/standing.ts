@@ -109,6 +109,23 @@ export class Standing {
     return this.shiftsOf.flatMap((shifts, unit) => shifts.map((s): [number, number] => [unit, s]));
   }
 
+  /** Everybody on a shift, what is fixed too, by the ids of both. */
+  assignments(): [person: string, shift: string][] {
+    const { instance, fixedOf, units } = this.ground;
+    const named = (person: number, shift: number): [string, string] => [
+      instance.people[person]!.id,
+      instance.shifts[shift]!.id,
+    ];
+    return [
+      ...fixedOf.flatMap((on, person) => on.map((shift) => named(person, shift))),
+      ...this.pairs().flatMap(([unit, shift]) =>
+        units[unit]!.people.filter((person) => !fixedOf[person]!.includes(shift)).map((person) =>
+          named(person, shift),
+        ),
+      ),
+    ];
+  }
+
   /** Takes over who is on what from pairs. */
   become(pairs: readonly (readonly [number, number])[]): void {
     for (const [unit, shift] of this.pairs()) this.take(unit, shift);

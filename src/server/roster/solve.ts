@@ -51,19 +51,10 @@ export async function answerRoster(
     now,
     ...(progress ? { progress } : {}),
   });
-  const { people, shifts } = instance;
+  const { shifts } = instance;
   const most = { ...bound, largest: score.largest, spread: score.spread };
   return {
-    assignments: [
-      ...ground.fixedOf.flatMap((on, p) => on.map((s): [string, string] => [people[p]!.id, shifts[s]!.id])),
-      ...standing
-        .pairs()
-        .flatMap(([unit, s]) =>
-          ground.units[unit]!.people.filter((p) => !ground.fixedOf[p]!.includes(s)).map(
-            (p): [string, string] => [people[p]!.id, shifts[s]!.id],
-          ),
-        ),
-    ],
+    assignments: standing.assignments(),
     filled: Object.fromEntries(shifts.map((s, at) => [s.id, standing.filled[at]!])),
     objective: worthOf(score, most),
     bound: worthOf(bound, most),
