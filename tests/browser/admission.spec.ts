@@ -22,7 +22,7 @@ test('members first, then by code; a guest list from a table; what is sold recko
     await expect(page.getByText('$40 until Sat 1 Aug, 23:59')).toBeVisible();
     await page.getByRole('button', { name: 'Codes', exact: true }).click();
     await page.getByLabel('Code', { exact: true }).fill('EEL-10');
-    await page.getByLabel('Who has it may register, and sees hidden tickets').check({ force: true });
+    await page.getByLabel('Whoever has it may register, and sees hidden tickets').check({ force: true });
     await page.getByRole('button', { name: 'Taxes', exact: true }).click();
     const tax = page.getByRole('region', { name: 'Taxes' });
     await tax.getByLabel('Name', { exact: true }).fill('HST');

@@ -73,7 +73,7 @@ export const offers = {
   amountOff: '{{amount}} off',
   opensHidden: 'shows what is hidden',
   nTimes: '{{n:use|uses}} in all',
-  showsHidden: 'Who has it may register, and sees hidden tickets',
+  showsHidden: 'Whoever has it may register, and sees hidden tickets',
   goodFor: 'Good for',
   goodForHelp: 'None chosen: for all of them.',
   usesInAll: 'Uses in all',
@@ -122,7 +122,7 @@ export const offers = {
   noReply: 'Nobody has to register: coming counts',
   accepts: 'You accept people one by one: until then they have asked, and hold nothing',
   noOpeningCode:
-    'No code opens anything yet: add one under Codes, with “Who has it may register, and sees hidden tickets”.',
+    'No code opens anything yet: add one under Codes, with “Whoever has it may register, and sees hidden tickets”.',
   anotherWay: 'Others too, at their own time',
   guestLists: 'Guest lists',
   nPeople: '{{n:person|people}}',
