@@ -1,4 +1,7 @@
+import { existsSync } from 'node:fs';
 import { defineConfig } from '@playwright/test';
+
+const shell = '/usr/bin/chromium-headless-shell';
 
 export default defineConfig({
   testDir: 'tests/browser',
@@ -19,7 +22,7 @@ export default defineConfig({
     screenshot: 'only-on-failure',
     actionTimeout: 30_000,
     launchOptions: {
-      executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
+      executablePath: process.env.CHROMIUM ?? (existsSync(shell) ? shell : '/usr/bin/chromium'),
       args: [
         '--no-sandbox',
         '--disable-gpu',

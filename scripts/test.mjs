@@ -57,15 +57,15 @@ for (const [part, name] of [
 
 async function vitest(part, name) {
   const env = { ...process.env };
-  if (part === 'server') {
+  if (part === 'server' || part === 'statements') {
     const programs = await postgres();
-    if (!programs) {
+    if (!programs && part === 'server') {
       say(
         '\n== API tests on a PostgreSQL server: SKIPPED. There is no PostgreSQL here, and it could not be installed. Install Debian’s package “postgresql”, or set POSTGRES_BIN to the folder of its programs.',
       );
       return;
     }
-    env.POSTGRES_BIN = programs;
+    if (programs) env.POSTGRES_BIN = programs;
   }
   const path = join(reports, `${part}.json`);
   const runner = npx('vitest', 'run', '--project', part, '--reporter=default', '--reporter=json');
@@ -87,7 +87,7 @@ if (wanted('browser')) {
   const browser = await chromium();
   if (!browser)
     stop(
-      'The browser tests need Chromium, and it could not be installed here. Install Debian’s package “chromium”, or set CHROMIUM to the program’s path.',
+      'The browser tests need Chromium, and it could not be installed here. Install Debian’s package “chromium-headless-shell” or “chromium”, or set CHROMIUM to the program’s path.',
     );
   const path = join(reports, 'browser.json');
   const code = await step('browser tests', ...npx('playwright', 'test'), {

@@ -1,6 +1,7 @@
 import { join } from 'node:path';
+import type { Page } from '@playwright/test';
 import { build, type PreviewServer, preview } from 'vite';
-import { checkAccess, expect, test } from './site.ts';
+import { checkAccess, checkContrast, expect, test } from './site.ts';
 
 const config = join(import.meta.dirname, '../../vite.kit.config.ts');
 let served: PreviewServer;
@@ -19,6 +20,11 @@ for (const colorScheme of ['light', 'dark'] as const)
     test(`every part of the kit, ${colorScheme}, ${width} wide: axe finds nothing wrong, nothing is cut off`, async ({
       browser,
     }) => {
+      // Contrast is the same however wide a page is.
+      const check = async (at: Page) => {
+        await checkAccess(at);
+        if (width === 1280) await checkContrast(at);
+      };
       const context = await browser.newContext({ viewport: { width, height }, colorScheme });
       const page = await context.newPage();
       page.on('pageerror', (error) => {
@@ -28,11 +34,11 @@ for (const colorScheme of ['light', 'dark'] as const)
       await page.getByRole('button', { name: 'Add the shift' }).click();
       await expect(page.getByText(/things to correct/u)).toBeVisible();
       await expect(page.getByLabel('Role')).toBeFocused();
-      await checkAccess(page);
+      await check(page);
       expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(width);
       await page.getByRole('button', { name: 'Ask' }).click();
       await expect(page.getByRole('dialog', { name: 'Call off?' })).toBeVisible();
-      await checkAccess(page);
+      await check(page);
       await page.keyboard.press('Escape');
       await page.getByRole('button', { name: 'Look beside' }).click();
       await expect(page.getByRole('dialog', { name: 'Person' })).toBeVisible();
@@ -41,6 +47,6 @@ for (const colorScheme of ['light', 'dark'] as const)
       await expect(page.getByText('Withdrawn')).toBeVisible();
       await page.getByLabel('Event').fill('otter');
       await expect(page.getByRole('option', { name: /Fen Talk/u })).toBeVisible();
-      await checkAccess(page);
+      await check(page);
       await context.close();
     });

@@ -131,12 +131,13 @@ for (const part of parts)
       await expect(page.getByRole('heading', { name: heading }).first()).toBeVisible();
       for (const [width, height] of sizes) {
         await page.setViewportSize({ width, height });
+        await test.step(`${path}, ${width} wide`, () => checkAccess(page));
         // Contrast is the same however wide a page is.
-        for (const colorScheme of width < 1000 ? (['light'] as const) : (['light', 'dark'] as const)) {
-          await page.emulateMedia({ colorScheme });
-          await test.step(`${path}, ${colorScheme}, ${width} wide`, () =>
-            colorScheme === 'light' ? checkAccess(page) : checkContrast(page));
-        }
+        if (width === sizes[0][0])
+          for (const colorScheme of ['dark', 'light'] as const) {
+            await page.emulateMedia({ colorScheme });
+            await test.step(`${path}, ${colorScheme}`, () => checkContrast(page));
+          }
         await fits(page, path, width);
       }
     }

@@ -1,5 +1,5 @@
 import { execFileSync } from 'node:child_process';
-import { cpSync, mkdirSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { cpSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { dirname, join, relative } from 'node:path';
 import { PGlite } from '@electric-sql/pglite';
 import { btree_gist } from '@electric-sql/pglite/contrib/btree_gist';
@@ -8,45 +8,19 @@ import pg from 'pg';
 import { beforeAll, expect, test } from 'vitest';
 import { camel } from '#server/db/database.ts';
 import { templatePath } from '../api/founded.ts';
-import { type Recorded, recordedFolder } from './recording.ts';
-import { filesOf, root, type Site, sitesOf } from './sites.ts';
+import { type Asked, placeOf, whatWasAsked } from './asked.ts';
+import { root, type Site } from './sites.ts';
 
 // Run after the API tests, which write down what they asked: every statement of the server is among it, the database
 // takes it, and its columns are those of the type it is read as.
 
-/** Folders whose statements are not asked through the API: how databases are opened, moved and kept. */
-const aside = ['src/server/db/', 'src/server/backup/', 'src/server/start.ts'];
-
-interface Asked {
-  site: Site;
-  sql: string;
-}
-
 let sites: Site[] = [];
-const asked: Asked[] = [];
-const empty = new Map<string, Set<string>>();
-const at = (of: { file: string; line: number }): string => `${of.file}:${of.line}`;
+let asked: readonly Asked[] = [];
+let empty: ReadonlyMap<string, ReadonlySet<string>> = new Map();
+const at = placeOf;
 
 beforeAll(() => {
-  sites = filesOf('src/server')
-    .filter((file) => !aside.some((a) => file.startsWith(a)))
-    .flatMap(sitesOf);
-  const known = new Map(sites.map((site) => [at(site), site]));
-  const entries = readdirSync(recordedFolder).flatMap((name) =>
-    readFileSync(join(recordedFolder, name), 'utf8')
-      .trim()
-      .split('\n')
-      .map((line) => JSON.parse(line) as Recorded),
-  );
-  for (const entry of entries)
-    if ('empty' in entry) {
-      const of = empty.get(entry.sql) ?? new Set();
-      empty.set(entry.sql, of);
-      for (const column of entry.empty) of.add(column);
-    } else {
-      const site = known.get(at(entry));
-      if (site) asked.push({ site, sql: entry.sql });
-    }
+  ({ sites, asked, empty } = whatWasAsked());
 });
 
 test('every statement of the server is asked by a test', () => {
