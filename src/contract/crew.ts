@@ -1,5 +1,7 @@
 import { z } from 'zod';
 import { quietReasons } from '#core/contacts/quiet.ts';
+import { againstKinds } from '#core/crew/against.ts';
+import { importances } from '#core/crew/shift.ts';
 import { assignmentStates } from '#core/crew/states.ts';
 import { code, contract, done, id, idParams, instant, personName, token, wallTime } from './endpoint.ts';
 
@@ -16,34 +18,61 @@ const assignment = z.object({
 });
 const crewShift = z.object({
   id,
+  /** What the shift itself is called, beside its role; mostly nothing. */
+  name: z.string(),
   role: z.string(),
   place: z.string(),
   startsLocal: z.string(),
   endsLocal: z.string(),
   startsAt: instant,
   endsAt: instant,
-  needed: z.int(),
+  /** How many it takes at least, and how many are wished. */
+  least: z.int(),
+  wished: z.int(),
+  importance: z.enum(importances),
+  briefing: z.string(),
+  /** Who leads it, as a contact. */
+  leadId: id.nullable(),
+  lead: z.string().nullable(),
   filled: z.int(),
   publicSignUp: z.boolean(),
+  version: z.int(),
+  /** Everybody on it, and who asked for it. */
   assignments: z.array(assignment),
 });
 export type CrewShift = z.infer<typeof crewShift>;
-const clash = z.object({ kind: z.enum(['overlap', 'short rest', 'own seat', 'quiet']), text: z.string() });
-const shiftBody = z.object({
+const against = z.object({ kind: z.enum(againstKinds), text: z.string(), absolute: z.boolean() });
+export type ShownAgainst = z.infer<typeof against>;
+const shiftFields = z.object({
+  name: z.string().trim().max(80).default(''),
   role: z.string().trim().min(1, 'role-unnamed').max(80),
   place: z.string().trim().max(80).default(''),
   startsLocal: wallTime,
   endsLocal: wallTime,
-  needed: z.int().min(1, 'at-least-one').max(200),
+  wished: z.int().min(1, 'at-least-one').max(200),
+  /** Left out: as many as are wished. */
+  least: z.int().min(0, 'not-whole').max(200).nullable().default(null),
+  importance: z.enum(importances).default('usual'),
+  briefing: z.string().trim().max(2000).default(''),
+  leadId: id.nullable().default(null),
   publicSignUp: z.boolean().default(true),
 });
+const shiftBody = shiftFields.refine((s) => s.least === null || s.least <= s.wished, {
+  path: ['least'],
+  error: 'least-above',
+});
+export type ShiftBody = z.output<typeof shiftBody>;
+const version = z.int();
+/** Somebody on a shift that is changed: whether they are told, and what speaks against it as it will be. */
+const affected = z.object({ contactId: id, name: z.string(), against: z.array(against) });
 const publicShift = crewShift.pick({
   id: true,
+  name: true,
   role: true,
   place: true,
   startsLocal: true,
   endsLocal: true,
-  needed: true,
+  wished: true,
   filled: true,
 });
 
@@ -52,7 +81,13 @@ export const crewContract = contract({
     summary: 'The shifts of an event with who is on them',
     who: 'staff',
     params: idParams,
-    response: z.object({ shifts: z.array(crewShift), needed: z.int(), filled: z.int(), hours: z.number() }),
+    response: z.object({
+      shifts: z.array(crewShift),
+      wished: z.int(),
+      filled: z.int(),
+      asked: z.int(),
+      hours: z.number(),
+    }),
   },
   'POST /api/events/:id/shifts': {
     summary: 'Add a shift',
@@ -61,6 +96,40 @@ export const crewContract = contract({
     body: shiftBody,
     response: z.object({ id }),
   },
+  'POST /api/events/:id/shifts/several': {
+    summary: 'Add many shifts at once, or none of them',
+    who: ['unit lead', 'crew lead'],
+    params: idParams,
+    body: z.object({ shifts: z.array(shiftBody).min(1, 'nothing-there').max(400) }),
+    response: z.object({ ids: z.array(id) }),
+  },
+  'PUT /api/shifts/:id': {
+    summary: 'Change a shift; who is on it is told where its time, place or role changed',
+    who: ['unit lead', 'crew lead'],
+    params: idParams,
+    body: shiftFields
+      .extend({
+        version,
+        /** Only answers what would follow. */
+        trying: z.boolean().default(false),
+        tell: z.boolean().default(true),
+      })
+      .refine((s) => s.least === null || s.least <= s.wished, { path: ['least'], error: 'least-above' }),
+    response: z.object({ version, told: z.int(), on: z.array(affected) }),
+  },
+  'POST /api/shifts/:id/cut': {
+    summary: 'Cut a shift into several that follow each other; who is on it stays on the first',
+    who: ['unit lead', 'crew lead'],
+    params: idParams,
+    body: z.object({
+      version,
+      parts: z.int().min(2, 'parts-two').max(24),
+      /** Minutes a part goes on after the next began. */
+      handover: z.int().min(0).max(120).default(0),
+      tell: z.boolean().default(true),
+    }),
+    response: z.object({ ids: z.array(id), told: z.int() }),
+  },
   'DELETE /api/shifts/:id': {
     summary: 'Remove a shift nobody is on',
     who: ['unit lead', 'crew lead'],
@@ -68,11 +137,12 @@ export const crewContract = contract({
     response: done,
   },
   'POST /api/shifts/:id/assignments': {
-    summary: 'Put somebody on a shift; clashes are answered and need a reason to be overridden',
+    summary:
+      'Put somebody on a shift; what speaks against it is answered, and needs a reason to be overridden',
     who: ['unit lead', 'crew lead'],
     params: idParams,
     body: z.object({ contactId: id, overrideReason: z.string().trim().max(300).default('') }),
-    response: z.object({ assigned: z.boolean(), clashes: z.array(clash) }),
+    response: z.object({ assigned: z.boolean(), clashes: z.array(against) }),
   },
   'POST /api/assignments/:id/state': {
     summary: 'Drop somebody from a shift, or say that they served or missed it',
@@ -94,7 +164,17 @@ export const crewContract = contract({
       zone: z.string(),
       startsLocal: z.string().nullable(),
       place: z.string().nullable(),
-      shifts: z.array(publicShift),
+      shifts: z.array(
+        publicShift.extend({
+          /** What one does. */
+          brief: z.string(),
+          fromAge: z.int().nullable(),
+          /** What whoever takes it has to have. */
+          needs: z.array(z.string()),
+          /** Whoever signs up is on it once the crew lead agreed. */
+          asked: z.boolean(),
+        }),
+      ),
     }),
   },
   'POST /api/public/shifts/:id/sign-up': {

@@ -41,6 +41,7 @@ import { questionSetsContract } from './questionSets.ts';
 import { receiptsContract } from './receipts.ts';
 import { recordsContract } from './records.ts';
 import { registrationContract } from './registration.ts';
+import { rolesContract } from './roles.ts';
 import { seatsContract } from './seats.ts';
 import { seriesContract } from './series.ts';
 import { staffContract } from './staff.ts';
@@ -94,6 +95,7 @@ export const everything = {
   ...waiversContract,
   ...moneyContract,
   ...crewContract,
+  ...rolesContract,
   ...messagesContract,
   ...followingContract,
   ...boardContract,

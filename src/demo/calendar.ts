@@ -27,7 +27,7 @@ export interface Recurring {
   /** What is so of it, of what clearance asks. */
   so: FactCode[];
   waiver: 'water' | 'children' | null;
-  shifts: { role: string; place: string; from: number; hours: number; needed: number }[];
+  shifts: { role: string; place: string; from: number; hours: number; wished: number }[];
   giving: number;
   draws: string[];
   /** The rule by which it goes on, where it is a series. */
@@ -51,20 +51,34 @@ const fortnights = (from: string, count: number): string[] =>
 const free = (name: string, about = '') => [{ name, about, price: 0, seatsPerUnit: 1, quantity: null }];
 
 const waterShifts = [
-  ['Canoe leader', 'Landing A', 0, 4, 3],
-  ['Canoe leader', 'Landing A', 4, 3.5, 3],
-  ['Safety boat', 'Lagoon', 0, 4, 2],
-  ['Safety boat', 'Lagoon', 4, 3.5, 2],
-  ['Welcome desk', 'Gate', -0.5, 4, 2],
-  ['First aid', 'Landing B', 0, 4, 1],
-  ['First aid', 'Landing B', 4, 3.5, 1],
-  ['Shore guide', 'Boardwalk', 1, 3, 2],
-  ['Kitchen', 'Reedhouse', 2, 4, 2],
-  ['Clearing up', 'Landing A', 7, 1.5, 4],
+  ['Kitchen', 'Reedhouse', -16, 2, 2],
+  ['Welcome desk', 'Gate', -1, 3, 2],
+  ['Canoe leader', 'Landing A', -0.5, 3, 3],
+  ['Canoe leader', 'Landing B', -0.5, 3, 2],
+  ['Safety boat', 'Lagoon', -0.5, 4, 2],
+  ['Safety boat', 'Sluice', -0.5, 4, 2],
+  ['First aid', 'Landing A', -0.5, 4, 1],
+  ['First aid', 'Landing B', -0.5, 4, 1],
+  ['Shore guide', 'Boardwalk', 0, 3, 2],
+  ['Kitchen', 'Reedhouse', 1, 3, 2],
+  ['Welcome desk', 'Gate', 2, 3, 2],
+  ['Canoe leader', 'Landing A', 2.5, 3, 3],
+  ['Canoe leader', 'Landing B', 2.5, 3, 2],
+  ['Shore guide', 'Boardwalk', 3, 2.5, 2],
+  ['Safety boat', 'Lagoon', 3.5, 4.5, 2],
+  ['Safety boat', 'Sluice', 3.5, 4.5, 2],
+  ['First aid', 'Landing A', 3.5, 4.5, 1],
+  ['First aid', 'Landing B', 3.5, 4.5, 1],
+  ['Kitchen', 'Reedhouse', 3.5, 3, 2],
+  ['Welcome desk', 'Gate', 5, 3, 2],
+  ['Canoe leader', 'Landing A', 5.5, 2.5, 3],
+  ['Canoe leader', 'Landing B', 5.5, 2.5, 2],
+  ['Shore guide', 'Boardwalk', 5.5, 2, 2],
+  ['Kitchen', 'Reedhouse', 6, 2.5, 3],
 ] as const;
 
 const shifts = (rows: readonly (readonly [string, string, number, number, number])[]) =>
-  rows.map(([role, place, from, hours, needed]) => ({ role, place, from, hours, needed }));
+  rows.map(([role, place, from, hours, wished]) => ({ role, place, from, hours, wished }));
 
 /** Everything that recurs at Brackenmere, with its past dates. */
 export const recurring: readonly Recurring[] = [

@@ -274,13 +274,16 @@ export async function playComing(
       );
       const taken = new Set<string>();
       for (const s of shifts) {
-        // Nobody holds a first-aid certificate for the afternoon yet.
-        if (s.role === 'First aid' && s !== shifts.find((x) => x.role === 'First aid')) continue;
-        for (let n = 0; n < s.needed; n += 1) {
-          const who = volunteers.find((p) => !taken.has(p.id));
-          if (!who || !random.chance(share)) continue;
-          taken.add(who.id);
-          await putOnShift(w, { ...s, eventId }, who.id, '');
+        for (let n = 0; n < s.wished; n += 1) {
+          if (!random.chance(share)) continue;
+          for (const who of volunteers) {
+            if (taken.has(who.id)) continue;
+            // Whoever something speaks against is left where they are.
+            const { assigned } = await putOnShift(w, { ...s, eventId }, who.id, '');
+            if (!assigned) continue;
+            taken.add(who.id);
+            break;
+          }
         }
       }
     });
@@ -415,7 +418,7 @@ export async function playComing(
       title: 'Mudlarks Pond Day',
       starts: '10:00',
       hours: 5,
-      shifts: [{ role: 'Leader', place: 'Pond', from: 0, hours: 5, needed: 3 }],
+      shifts: [{ role: 'Leader', place: 'Pond', from: 0, hours: 5, wished: 3 }],
     },
     '2026-07-25',
   );

@@ -19,6 +19,7 @@ import { assemble } from '#server/start.ts';
 import { storeBelonging } from './belonging.ts';
 import { recurring } from './calendar.ts';
 import { playComing } from './coming.ts';
+import { storeSkills } from './crew.ts';
 import { accountForSupper, playGiving, writeLastYear } from './gifts.ts';
 import { ordersWritten, resetNumbers, writePastEvent } from './history.ts';
 import { foundOrganization } from './organization.ts';
@@ -67,6 +68,7 @@ export async function fill(
   );
   say(`${people.length} people`);
   await db.transaction((tx) => storePeople(tx, people, random, ids));
+  await db.transaction((tx) => storeSkills(tx, makeRandom(18), people, founded.skills, '2026-07-09'));
   await db.transaction((tx) => storeBelonging(tx, people, founded, ids, '2026-06-10'));
   await db.transaction((tx) => storeRemembered(tx, people, ids, '2026-07-09'));
   const waivers = await db.query<{

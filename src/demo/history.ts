@@ -1,5 +1,5 @@
 import { answered } from '#core/clearance/facts.ts';
-import { hoursOf } from '#core/crew/clashes.ts';
+import { hoursOf } from '#core/crew/shift.ts';
 import { passCode } from '#core/doors/passCode.ts';
 import { firstLines } from '#core/messages/firstTexts.ts';
 import { docOf } from '#core/text/doc.ts';
@@ -93,7 +93,7 @@ export function planRows(
   planned: Planned;
   lines: object[];
   survey: object;
-  shifts: (object & { id: string; startsAt: string; endsAt: string; needed: number })[];
+  shifts: (object & { id: string; startsAt: string; endsAt: string; wished: number })[];
   offers: object[];
 } {
   const id = ids.id();
@@ -163,7 +163,8 @@ export function planRows(
       endsLocal: to,
       startsAt: at(from),
       endsAt: at(to),
-      needed: s.needed,
+      least: s.wished,
+      wished: s.wished,
       publicSignUp: true,
     };
   });
@@ -544,7 +545,7 @@ export async function writePastEvent(
     );
     for (const s of shifts) {
       const taken: string[] = [];
-      for (let n = 0; n < s.needed; n += 1) {
+      for (let n = 0; n < s.wished; n += 1) {
         const who = free.find((p) => !taken.includes(p.id) && !busy.has(`${p.id} ${s.startsAt}`));
         if (!who || random.chance(0.06)) continue;
         free.push(...free.splice(free.indexOf(who), 1));

@@ -4,6 +4,7 @@ import { insert } from '#server/db/database.ts';
 import { insertSampleRules } from '#server/staff/commands.ts';
 import { demoPassword, demoStaff } from '#server/staff/demoSignIns.ts';
 import { hashPassword } from '#server/staff/passwords.ts';
+import { type SkillName, storeRoles } from './crew.ts';
 
 /** What the demonstration's events refer to, by name. */
 export interface Founded {
@@ -12,6 +13,7 @@ export interface Founded {
   places: Record<string, { venueId: string; roomId: string | null }>;
   funds: Record<string, string>;
   waivers: Record<'water' | 'children', string>;
+  skills: Record<SkillName, string>;
   staff: Record<string, string>;
   /** Rules of clearance, by the step they ask for. */
   rules: Record<string, string>;
@@ -167,6 +169,7 @@ export async function foundOrganization(w: Pick<Work, 'tx' | 'now' | 'app'>): Pr
     'kinds',
     kinds.map(([sort, name, french, shape, colour]) => ({ id: id(), sort, name, french, shape, colour })),
   );
+  const skills = await storeRoles(tx, id);
   const fundRows = ['General', 'Hide Appeal', 'Young Naturalists'].map((name) => ({
     id: id(),
     name,
@@ -230,6 +233,7 @@ export async function foundOrganization(w: Pick<Work, 'tx' | 'now' | 'app'>): Pr
     ]),
     funds: byName(fundRows),
     waivers: { water, children },
+    skills,
     staff: byName(staffRows),
   };
 }

@@ -23,6 +23,7 @@ import { pairsHandlers } from './contacts/pairRoutes.ts';
 import { contactsHandlers } from './contacts/routes.ts';
 import { tiesHandlers } from './contacts/ties.ts';
 import { viewsHandlers } from './contacts/views.ts';
+import { rolesHandlers } from './crew/roleRoutes.ts';
 import { crewHandlers } from './crew/routes.ts';
 import { doorsHandlers } from './doors/routes.ts';
 import { dutiesHandlers } from './duties/routes.ts';
@@ -115,6 +116,7 @@ export function makeServer(app: App, options: ServerOptions): Express {
     ...proposalsHandlers,
     ...dutiesHandlers,
     ...kindsHandlers,
+    ...rolesHandlers,
     ...filesHandlers,
     ...registrationHandlers,
     ...guestListHandlers,

@@ -116,7 +116,7 @@ test('what is announced is exactly what happens, and taken back it is as if it h
       for (const role of ['Landing', 'Sweep'])
         await odalys.call('POST /api/events/:id/shifts', {
           params,
-          body: { role, startsLocal: '2026-08-08T08:00', endsLocal: '2026-08-08T12:00', needed: 3 },
+          body: { role, startsLocal: '2026-08-08T08:00', endsLocal: '2026-08-08T12:00', wished: 3 },
         });
       const { shifts } = await odalys.call('GET /api/events/:id/crew', { params });
       for (const given of names.slice(0, has.helpers))

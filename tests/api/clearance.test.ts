@@ -241,14 +241,14 @@ describe('a clearance', () => {
     }));
     const p = await plan(world, 'Night watch', { endsLocal: '2026-09-12T23:00' });
     const odalys = await world.as('odalys');
-    const shift = (needed: number) =>
+    const shift = (wished: number) =>
       odalys.call('POST /api/events/:id/shifts', {
         params: { id: p.id },
         body: {
           role: 'Watch',
           startsLocal: '2026-09-12T21:00',
           endsLocal: '2026-09-12T23:00',
-          needed,
+          wished,
         },
       });
     await shift(2);
@@ -259,7 +259,7 @@ describe('a clearance', () => {
     // One more alone after the others are gone: the plan is asked about again.
     await odalys.call('POST /api/events/:id/shifts', {
       params: { id: p.id },
-      body: { role: 'Lock', startsLocal: '2026-09-12T23:00', endsLocal: '2026-09-12T23:30', needed: 1 },
+      body: { role: 'Lock', startsLocal: '2026-09-12T23:00', endsLocal: '2026-09-12T23:30', wished: 1 },
     });
     const after = await p.look();
     expect(after.steps.map((s) => [s.step, s.state])).toContainEqual(['Night', 'with approver']);

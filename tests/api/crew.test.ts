@@ -16,7 +16,7 @@ describe('the crew of an event', () => {
     place: 'East bank',
     startsLocal: '2026-08-08T09:00',
     endsLocal: '2026-08-08T12:00',
-    needed: 2,
+    wished: 2,
     ...more,
   });
   const add = async (more: object = {}) =>
@@ -33,11 +33,11 @@ describe('the crew of an event', () => {
 
   test('a shift has a role, people and an end after its start, and is counted at once', async () => {
     expect((await add({ role: ' ' })).problem.fields![0]).toMatchObject({ path: 'role' });
-    expect((await add({ needed: 0 })).problem.fields![0]!.message).toBe('At least 1.');
+    expect((await add({ wished: 0 })).problem.fields![0]!.message).toBe('At least 1.');
     const backwards = await add({ endsLocal: '2026-08-08T08:00' });
     expect(backwards.status).toBe(422);
     expect((await add()).status).toBe(201);
-    expect(await shown()).toMatchObject({ needed: 2, filled: 0 });
+    expect(await shown()).toMatchObject({ wished: 2, filled: 0 });
   });
 
   test('open shifts are for anybody until they are full; those of the staff are not shown', async () => {
@@ -51,7 +51,7 @@ describe('the crew of an event', () => {
     const listed = async () =>
       (await world.anyone.call('GET /api/public/events/:slug/shifts', { params: { slug: event.slug } }))
         .shifts;
-    expect((await listed()).map((s) => [s.role, s.filled, s.needed])).toEqual([['Raking', 0, 2]]);
+    expect((await listed()).map((s) => [s.role, s.filled, s.wished])).toEqual([['Raking', 0, 2]]);
     expect((await signUp(open.id, 'Ansel')).status).toBe(201);
     expect((await signUp(open.id, 'Brigid', { email: 'not an email' })).problem.fields![0]!.path).toBe(
       'email',
@@ -60,7 +60,7 @@ describe('the crew of an event', () => {
     const full = await signUp(open.id, 'Cyrus');
     expect(full.status).toBe(409);
     // Only open places are listed; the staff see everybody by name.
-    expect((await listed()).filter((s) => s.filled < s.needed)).toEqual([]);
+    expect((await listed()).filter((s) => s.filled < s.wished)).toEqual([]);
     expect((await shown()).shifts[0]!.assignments.map((a) => [a.name, a.source, a.state])).toEqual([
       ['Ansel Crew', 'public', 'agreed'],
       ['Brigid Crew', 'public', 'agreed'],
@@ -70,7 +70,7 @@ describe('the crew of an event', () => {
   });
 
   test('a volunteer sees their own shifts, takes them along as a calendar, and gives one back', async () => {
-    const { body } = await signUp((await add({ role: 'Tea', needed: 3 })).body.id, 'Edda');
+    const { body } = await signUp((await add({ role: 'Tea', wished: 3 })).body.id, 'Edda');
     // The link goes by mail; who asked learns nothing.
     expect(body).toEqual({ done: true });
     await world.runner.run();
@@ -120,7 +120,7 @@ describe('the crew of an event', () => {
     const person = await imani();
     const { id } = await person.call('POST /api/events/:id/shifts', {
       params: { id: event.id },
-      body: { role: 'Gate', startsLocal: '2026-08-08T08:00', endsLocal: '2026-08-08T09:00', needed: 1 },
+      body: { role: 'Gate', startsLocal: '2026-08-08T08:00', endsLocal: '2026-08-08T09:00', wished: 1 },
     });
     const { contacts } = await (await world.as('odalys')).call('GET /api/contacts', { query: {} as never });
     await person.call('POST /api/shifts/:id/assignments', {

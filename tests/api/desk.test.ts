@@ -21,7 +21,7 @@ describe('the Desk', () => {
       const event = await openEvent(world, { title, startsLocal: `${day}T09:00`, endsLocal: `${day}T12:00` });
       await odalys.call('POST /api/events/:id/shifts', {
         params: { id: event.id },
-        body: { role: 'Guide', place: '', startsLocal: `${day}T09:00`, endsLocal: `${day}T12:00`, needed: 2 },
+        body: { role: 'Guide', place: '', startsLocal: `${day}T09:00`, endsLocal: `${day}T12:00`, wished: 2 },
       });
     }
     const { entries } = await odalys.call('GET /api/desk');

@@ -15,10 +15,10 @@ describe('crew and doors', () => {
     const add = (role: string, from: string, to: string) =>
       odalys.call('POST /api/events/:id/shifts', {
         params: { id: event.id },
-        body: { role, startsLocal: `2026-08-08T${from}`, endsLocal: `2026-08-08T${to}`, needed: 1 },
+        body: { role, startsLocal: `2026-08-08T${from}`, endsLocal: `2026-08-08T${to}`, wished: 1 },
       });
-    const morning = await add('Canoe leader', '09:00', '13:00');
-    const overlapping = await add('First aid', '12:00', '16:00');
+    const morning = await add('Rope handler', '09:00', '13:00');
+    const overlapping = await add('Tea tent', '12:00', '16:00');
     const sign = (id: string, given: string) =>
       world.anyone.try('POST /api/public/shifts/:id/sign-up', {
         params: { id },
@@ -41,7 +41,7 @@ describe('crew and doors', () => {
     });
     const token = (await linkTo(world.app, 'crew', ewan.contactId)).split('/').at(-1)!;
     const own = await world.anyone.call('GET /api/public/crew/:token', { params: { token } });
-    expect(own.shifts.map((s) => s.role)).toEqual(['Canoe leader', 'First aid']);
+    expect(own.shifts.map((s) => s.role)).toEqual(['Rope handler', 'Tea tent']);
     const file = await world.anyone.try('GET /api/public/crew/:token/calendar.ics', {
       params: { token },
     });

@@ -181,7 +181,7 @@ describe('planning and clearance', () => {
         role: 'Canoe leader',
         startsLocal: '2026-08-08T08:30',
         endsLocal: '2026-08-08T12:30',
-        needed: 2,
+        wished: 2,
       },
     });
     const { id } = await odalys.call('POST /api/events', {
@@ -396,7 +396,7 @@ describe('a plan in parts', () => {
         place: '',
         startsLocal: '2026-08-07T18:00',
         endsLocal: '2026-08-07T20:00',
-        needed: 1,
+        wished: 1,
         publicSignUp: false,
       },
     });

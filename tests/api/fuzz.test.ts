@@ -106,7 +106,7 @@ beforeAll(async () => {
       place: '',
       startsLocal: '2026-08-08T08:00',
       endsLocal: '2026-08-08T12:00',
-      needed: 2,
+      wished: 2,
     },
   });
   const { id: contactId } = await odalys.call('POST /api/contacts', {

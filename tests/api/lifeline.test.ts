@@ -16,7 +16,7 @@ test('a lifeline says what is known of each thing, also where part of it is not 
   });
   const shift = await odalys.call('POST /api/events/:id/shifts', {
     params: { id: event.id },
-    body: { role: 'Gate', startsLocal: '2026-08-08T08:30', endsLocal: '2026-08-08T12:00', needed: 2 },
+    body: { role: 'Gate', startsLocal: '2026-08-08T08:30', endsLocal: '2026-08-08T12:00', wished: 2 },
   });
   await odalys.call('POST /api/shifts/:id/assignments', {
     params: { id: shift.id },

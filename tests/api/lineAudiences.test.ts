@@ -74,7 +74,7 @@ test('what goes to the crew is seen by whoever leads it, whatever it hangs on; w
   const day = begins.slice(0, 10);
   const shift = await odalys.call('POST /api/events/:id/shifts', {
     params: { id: event.id },
-    body: { role: 'Landing', startsLocal: `${day}T08:00`, endsLocal: `${day}T12:00`, needed: 1 },
+    body: { role: 'Landing', startsLocal: `${day}T08:00`, endsLocal: `${day}T12:00`, wished: 1 },
   });
   const { id: contactId } = await odalys.call('POST /api/contacts', {
     body: { given: 'Helper', family: 'Lind', email: 'helper@fenmail.example' },
@@ -318,7 +318,7 @@ describe('who gets what', () => {
     const day = begins.slice(0, 10);
     const shift = await odalys.call('POST /api/events/:id/shifts', {
       params: { id: event.id },
-      body: { role: 'Landing', startsLocal: `${day}T17:00`, endsLocal: `${day}T18:00`, needed: 1 },
+      body: { role: 'Landing', startsLocal: `${day}T17:00`, endsLocal: `${day}T18:00`, wished: 1 },
     });
     const contactId = rows[0]!.contactId!;
     await odalys.call('POST /api/shifts/:id/assignments', { params: { id: shift.id }, body: { contactId } });

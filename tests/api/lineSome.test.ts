@@ -186,7 +186,7 @@ test('a household gets one copy where one is enough, a role of the crew what is 
   ] as const) {
     const shift = await odalys.call('POST /api/events/:id/shifts', {
       params: { id: event.id },
-      body: { role, startsLocal: `${day}T08:00`, endsLocal: `${day}T12:00`, needed: 1 },
+      body: { role, startsLocal: `${day}T08:00`, endsLocal: `${day}T12:00`, wished: 1 },
     });
     const { id: contactId } = await odalys.call('POST /api/contacts', {
       body: { given, family: 'Lind', email: `${given.toLowerCase()}@fenmail.example` },

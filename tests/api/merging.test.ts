@@ -147,7 +147,7 @@ describe('the same person twice', () => {
         place: '',
         startsLocal: '2026-08-08T09:00',
         endsLocal: '2026-08-08T12:00',
-        needed: 3,
+        wished: 3,
         publicSignUp: true,
       },
     });

@@ -19,7 +19,7 @@ describe('messages and the clock', () => {
     });
     await odalys.call('POST /api/events/:id/shifts', {
       params: { id: event.id },
-      body: { role: 'Welcome', startsLocal: '2026-08-08T08:30', endsLocal: '2026-08-08T12:30', needed: 1 },
+      body: { role: 'Welcome', startsLocal: '2026-08-08T08:30', endsLocal: '2026-08-08T12:30', wished: 1 },
     });
     await world.runner.run();
     const { version } = await odalys.call('GET /api/events/:id', { params: { id: event.id } });

@@ -228,7 +228,7 @@ describe('what the team is told of by email', () => {
         place: 'Hut',
         startsLocal: `${scene.begins.slice(0, 10)}T09:00`,
         endsLocal: `${scene.begins.slice(0, 10)}T11:00`,
-        needed: 2,
+        wished: 2,
         publicSignUp: true,
       },
     });

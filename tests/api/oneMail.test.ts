@@ -81,7 +81,7 @@ test('several shifts of one helper are one reminder; what is for the crew is not
   ] as const) {
     const shift = await odalys.call('POST /api/events/:id/shifts', {
       params: { id: event.id },
-      body: { role, startsLocal: `${day}T${from}`, endsLocal: `${day}T${until}`, needed: 1 },
+      body: { role, startsLocal: `${day}T${from}`, endsLocal: `${day}T${until}`, wished: 1 },
     });
     await odalys.call('POST /api/shifts/:id/assignments', {
       params: { id: shift.id },

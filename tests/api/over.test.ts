@@ -52,7 +52,7 @@ describe('an event that no longer lives', () => {
     const staff = await odalys();
     const shift = await staff.call('POST /api/events/:id/shifts', {
       params: { id: event.id },
-      body: { role: 'Tea', startsLocal: '2026-07-20T09:00', endsLocal: '2026-07-20T12:00', needed: 3 },
+      body: { role: 'Tea', startsLocal: '2026-07-20T09:00', endsLocal: '2026-07-20T12:00', wished: 3 },
     });
     const paid = await place(event, 'Paid');
     await pay(paid);

@@ -28,7 +28,7 @@ async function waterDay(title: string) {
       role: 'Setting up',
       startsLocal: '2026-08-07T18:00',
       endsLocal: '2026-08-07T20:00',
-      needed: 3,
+      wished: 3,
       publicSignUp: true,
     },
   });
@@ -127,7 +127,7 @@ test('begun without a date nothing is lost: times and shifts wait, and come with
   expect(dated.waits).toBeNull();
   expect(dated.plan).toMatchObject({ startsLocal: '2027-08-07T09:30', endsLocal: '2027-08-07T16:30' });
   expect(await shiftsOf(id)).toMatchObject([
-    { role: 'Setting up', startsLocal: '2027-08-06T18:00', endsLocal: '2027-08-06T20:00', needed: 3 },
+    { role: 'Setting up', startsLocal: '2027-08-06T18:00', endsLocal: '2027-08-06T20:00', wished: 3 },
   ]);
 
   // Taking the date back and giving another brings nothing a second time.

@@ -79,7 +79,7 @@ describe('who asked not to be contacted, died or moved', () => {
     });
     const { id: shift } = await odalys.call('POST /api/events/:id/shifts', {
       params: { id: event.id },
-      body: { role: 'Raking', startsLocal: '2026-09-05T09:00', endsLocal: '2026-09-05T12:00', needed: 4 },
+      body: { role: 'Raking', startsLocal: '2026-09-05T09:00', endsLocal: '2026-09-05T12:00', wished: 4 },
     });
     const assign = (who: Who, overrideReason = '') =>
       odalys.try('POST /api/shifts/:id/assignments', {
@@ -89,7 +89,7 @@ describe('who asked not to be contacted, died or moved', () => {
     expect((await assign('gone', 'nobody told me')).problem.fields![0]!.message).toContain('died');
     expect((await assign('quiet')).body).toEqual({
       assigned: false,
-      clashes: [{ kind: 'quiet', text: 'asked not to be contacted' }],
+      clashes: [{ kind: 'quiet', text: 'asked not to be contacted', absolute: false }],
     });
     const before = await mailTo(email('quiet'));
     expect((await assign('quiet', 'she offered it herself')).body).toMatchObject({ assigned: true });

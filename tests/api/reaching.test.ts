@@ -23,6 +23,7 @@ interface Objects {
   registration: string;
   contact: string;
   shift: string;
+  skill: string;
   assignment: string;
   message: string;
   line: string;
@@ -49,7 +50,7 @@ const shiftBody = {
   place: '',
   startsLocal: '2026-07-10T08:00',
   endsLocal: '2026-07-10T12:00',
-  needed: 2,
+  wished: 2,
 };
 
 const table: Partial<Record<Key, Row>> = {
@@ -153,6 +154,41 @@ const table: Partial<Record<Key, Row>> = {
   },
   'GET /api/events/:id/crew': { of: ofEvent, own: 'CKU', other: 'CK', far: 'CKU' },
   'POST /api/events/:id/shifts': { of: ofEvent, body: () => shiftBody, own: 'CKU', other: 'CK', far: 'CKU' },
+  'POST /api/events/:id/shifts/several': {
+    of: ofEvent,
+    body: () => ({ shifts: [shiftBody] }),
+    own: 'CKU',
+    other: 'CK',
+    far: 'CKU',
+  },
+  'PUT /api/shifts/:id': {
+    of: (o) => ({ id: o.shift }),
+    body: () => ({ ...shiftBody, version: 1 }),
+    own: 'CKU',
+    other: 'CK',
+    far: 'CKU',
+  },
+  'POST /api/shifts/:id/cut': {
+    of: (o) => ({ id: o.shift }),
+    body: () => ({ version: 1, parts: 2 }),
+    own: 'CKU',
+    other: 'CK',
+    far: 'CKU',
+  },
+  'GET /api/contacts/:id/skills': { of: (o) => ({ id: o.contact }), own: 'CKU', other: 'CK', far: 'CKU' },
+  'PUT /api/contacts/:id/skills/:skill': {
+    of: (o) => ({ id: o.contact, skill: o.skill }),
+    body: () => ({ seen: true }),
+    own: 'CKU',
+    other: 'CK',
+    far: 'CKU',
+  },
+  'DELETE /api/contacts/:id/skills/:skill': {
+    of: (o) => ({ id: o.contact, skill: o.skill }),
+    own: 'CKU',
+    other: 'CK',
+    far: 'CKU',
+  },
   'DELETE /api/shifts/:id': { of: (o) => ({ id: o.shift }), own: 'CKU', other: 'CK', far: 'CKU' },
   'POST /api/shifts/:id/assignments': {
     of: (o) => ({ id: o.shift }),
@@ -332,6 +368,7 @@ describe('who reaches what', () => {
       params: { id: shift.id },
       body: { contactId: person.id },
     });
+    const skills = await odalys.call('GET /api/roles');
     const crew = await odalys.call('GET /api/events/:id/crew', { params: { id: event.id } });
     const [message] = await world.app.db.query<{ id: string }>(
       'select id from messages where event_id = $1 and contact_id is not null order by id limit 1',
@@ -357,6 +394,7 @@ describe('who reaches what', () => {
       registration: rows[0]!.id,
       contact: rows[0]!.contactId!,
       shift: shift.id,
+      skill: skills.skills[0]!.id,
       assignment: crew.shifts[0]!.assignments[0]!.id,
       message: message!.id,
       line: page.plan.messages.find((l) => l.moment === 'start')!.id,

@@ -128,7 +128,7 @@ test('whoever has a seat of their own at that time is put on a shift only with a
     (
       await odalys.call('POST /api/events/:id/shifts', {
         params: { id: event.id },
-        body: { role: 'Landing', place: '', startsLocal, endsLocal, needed: 2 },
+        body: { role: 'Landing', place: '', startsLocal, endsLocal, wished: 2 },
       })
     ).id;
   const put = (id: string, overrideReason = '') =>
@@ -230,7 +230,7 @@ test('an event wraps up only once it is over; called off it has no hours, and se
       place: '',
       startsLocal: '2026-07-20T08:00',
       endsLocal: '2026-07-20T12:30',
-      needed: 3,
+      wished: 3,
     },
   });
   const people: string[] = [];

@@ -114,7 +114,7 @@ describe('who is at two things at once', () => {
     const other = await openEvent(world, { title: 'Heron Count', ...day('2026-08-15') });
     await odalys.call('POST /api/events/:id/shifts', {
       params: { id: event.id },
-      body: { role: 'Landing', startsLocal: '2026-08-08T08:00', endsLocal: '2026-08-08T12:00', needed: 2 },
+      body: { role: 'Landing', startsLocal: '2026-08-08T08:00', endsLocal: '2026-08-08T12:00', wished: 2 },
     });
     const { shifts } = await odalys.call('GET /api/events/:id/crew', { params: { id: event.id } });
     for (const given of ['Pia', 'Rae'])

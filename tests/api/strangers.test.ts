@@ -27,7 +27,7 @@ describe('a stranger with somebody’s name and email', () => {
             role,
             startsLocal: `2026-08-08T${from}`,
             endsLocal: `2026-08-08T${to}`,
-            needed: 5,
+            wished: 5,
           },
         })
       ).id;

@@ -96,7 +96,7 @@ async function busyEvent(title: string, scene: Parameters<typeof openEvent>[1] =
   for (const role of ['Landing', 'Sweep'])
     await odalys.call('POST /api/events/:id/shifts', {
       params: params(),
-      body: { role, startsLocal: '2026-08-08T08:00', endsLocal: '2026-08-08T12:00', needed: 2 },
+      body: { role, startsLocal: '2026-08-08T08:00', endsLocal: '2026-08-08T12:00', wished: 2 },
     });
   await order('Ida');
   await order('Ole', { language: 'fr' });

@@ -19,7 +19,7 @@ test('last year’s event is planned again in a few actions; begun without a dat
   const odalys = await staff.as('odalys');
   await odalys.call('POST /api/events/:id/shifts', {
     params: { id: event.id },
-    body: { role: 'Gate', startsLocal: '2026-08-08T08:30', endsLocal: '2026-08-08T12:00', needed: 2 },
+    body: { role: 'Gate', startsLocal: '2026-08-08T08:30', endsLocal: '2026-08-08T12:00', wished: 2 },
   });
   const page = await pageOf(browser, site, 'Odalys Ferrant');
   let actions = 0;

@@ -7,9 +7,10 @@ test('whoever was dropped stays dropped, and nobody has served before the shift 
       expect(refusalOf({ state: 'dropped', begun }, to)).toEqual({ code: 'dropped' });
     for (const state of assignmentStates) {
       if (state === 'dropped') continue;
-      expect(refusalOf({ state, begun: true }, to)).toBeNull();
+      const only = state === 'proposed' && (to === 'served' || to === 'missed');
+      expect(refusalOf({ state, begun: true }, to)).toEqual(only ? { code: 'only-asked' } : null);
       expect(refusalOf({ state, begun: false }, to)).toEqual(
-        to === 'served' || to === 'missed' ? { code: 'not-yet' } : null,
+        only ? { code: 'only-asked' } : to === 'served' || to === 'missed' ? { code: 'not-yet' } : null,
       );
     }
   }

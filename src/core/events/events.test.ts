@@ -157,6 +157,7 @@ test('the margin puts what cannot go on first, and falls silent when all is well
     owing: { orders: 0, amount: 0 },
     overdue: { orders: 0, amount: 0 },
     hoursOpen: 0,
+    shiftsAsked: 0,
     survey: null,
     checksFailing: [],
   };

@@ -44,6 +44,8 @@ export interface MarginFacts {
   overdue: { orders: number; amount: Amount };
   /** Assignments of the past that nobody said were served or missed. */
   hoursOpen: number;
+  /** People who asked for a shift that is still to come. */
+  shiftsAsked: number;
   survey: { asked: number; answered: number } | null;
   checksFailing: string[];
 }
@@ -73,6 +75,11 @@ export const aboutMoney: readonly NoteCode[] = [
 
 /** From how many days before its date on an event needs its crew. */
 const crewFromDays = 100;
+
+/** From how many days before its date on waivers are chased: until then there is time to sign. */
+const waiversFromDays = 60;
+export const waiversAreChased = (daysToStart: number | null): boolean =>
+  daysToStart === null || daysToStart <= waiversFromDays;
 
 /** Nearness adds pressure: the same lack weighs more the day before than a month before. */
 const near = (days: number | null): number => (days === null ? 0 : Math.max(0, 30 - Math.max(0, days)));
@@ -191,13 +198,22 @@ export function marginOf(f: MarginFacts): Note[] {
 
   function addBefore(): void {
     const { minors, adults, unknown } = f.waiversMissing;
-    if (minors) settle('stop', 55 + soon, 'children-unsigned', 'registration', { children: minors });
-    if (unknown) settle('need', 40 + soon, 'age-unknown', 'registration', { people: unknown });
+    const chased = waiversAreChased(f.daysToStart);
+    if (minors)
+      settle(chased ? 'stop' : 'know', 55 + soon, 'children-unsigned', 'registration', { children: minors });
+    if (unknown)
+      settle(chased ? 'need' : 'know', 40 + soon, 'age-unknown', 'registration', { people: unknown });
     if (adults) {
       const reminded = f.daysToStart !== null && f.daysToStart > 3;
-      settle('need', 30 + soon, reminded ? 'waivers-missing' : 'waivers-missing-soon', 'registration', {
-        waivers: adults,
-      });
+      settle(
+        chased ? 'need' : 'know',
+        30 + soon,
+        reminded ? 'waivers-missing' : 'waivers-missing-soon',
+        'registration',
+        {
+          waivers: adults,
+        },
+      );
     }
     const { parties, people, free, firstFit } = f.waiting;
     if (firstFit)
@@ -220,6 +236,7 @@ export function marginOf(f: MarginFacts): Note[] {
     // Dates of a series are made a year ahead: nobody fills their shifts yet.
     const tone = f.daysToStart !== null && f.daysToStart > crewFromDays ? 'know' : 'need';
     if (places) settle(tone, 35 + soon, 'shifts-unfilled', 'crew', { places, shifts, role: firstRole ?? '' });
+    if (f.shiftsAsked) settle('need', 44, 'shifts-asked', 'crew', { people: f.shiftsAsked }, thisWeek);
     if (f.owing.orders && !f.overdue.orders)
       settle('know', 14, 'owed', 'registration', { sum: money(f.owing.amount), orders: f.owing.orders });
     for (const lack of f.lacks.filter((l) => !l.stops))

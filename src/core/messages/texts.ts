@@ -30,6 +30,9 @@ export type DirectKind =
   | 'invitation'
   | 'crew'
   | 'overlap'
+  | 'shift asked'
+  | 'shift declined'
+  | 'shift changed'
   | 'own'
   | 'receipt'
   | 'thanks'
@@ -62,6 +65,7 @@ export type DirectKind =
 /** Fields that one of these messages has for itself alone, beside those that every template may use. */
 export const ownFields: Partial<Record<DirectKind, readonly string[]>> = {
   'sign in': ['code_link'],
+  'shift changed': ['shift_before'],
   receipt: ['number', 'amount', 'words'],
   thanks: ['amount', 'fund', 'tribute', 'words'],
   'thanks in kind': ['thing', 'fund', 'tribute', 'words'],
@@ -438,6 +442,27 @@ export const directTexts: Record<DirectKind, MessageText> = {
     body: {
       en: 'Hello {{name}},\n\nSomebody, probably you, asked for {{shift}} at {{event}} in your name. You are down for another shift then, so nothing was changed.\n\nAll your shifts: {{shifts_link}}\n\n{{organization}}',
       fr: 'Bonjour {{name}},\n\nQuelqu’un, sans doute vous, a demandé {{shift}} à {{event}} à votre nom. Vous avez déjà un quart à ce moment ; rien n’a été changé.\n\nTous vos quarts : {{shifts_link}}\n\n{{organization}}',
+    },
+  },
+  'shift asked': {
+    subject: { en: 'You asked for a shift: {{event}}', fr: 'Vous avez demandé un quart : {{event}}' },
+    body: {
+      en: 'Hello {{name}},\n\nThank you. You asked for {{shift}} at {{event}}. Somebody looks at it first; you will hear whether it is yours.\n\nAll your shifts: {{shifts_link}}\n\n{{organization}}',
+      fr: 'Bonjour {{name}},\n\nMerci. Vous avez demandé {{shift}} à {{event}}. Quelqu’un l’examine d’abord ; vous saurez s’il est à vous.\n\nTous vos quarts : {{shifts_link}}\n\n{{organization}}',
+    },
+  },
+  'shift declined': {
+    subject: { en: 'Not this shift: {{event}}', fr: 'Pas ce quart : {{event}}' },
+    body: {
+      en: 'Hello {{name}},\n\nThank you for offering to help. {{shift}} at {{event}} is not yours this time.\n\nAll your shifts: {{shifts_link}}\n\n{{organization}}',
+      fr: 'Bonjour {{name}},\n\nMerci de nous offrir votre aide. {{shift}} à {{event}} n’est pas à vous cette fois.\n\nTous vos quarts : {{shifts_link}}\n\n{{organization}}',
+    },
+  },
+  'shift changed': {
+    subject: { en: 'Your shift has changed: {{event}}', fr: 'Votre quart a changé : {{event}}' },
+    body: {
+      en: 'Hello {{name}},\n\nYour shift at {{event}} is now {{shift}}. It was {{shift_before}}.\n\nIf you cannot come then, give it back here, where all your shifts are: {{shifts_link}}\n\n{{organization}}',
+      fr: 'Bonjour {{name}},\n\nVotre quart à {{event}} est maintenant {{shift}}. C’était {{shift_before}}.\n\nSi vous ne pouvez pas venir à ce moment, rendez-le ici, où se trouvent tous vos quarts : {{shifts_link}}\n\n{{organization}}',
     },
   },
   crew: {

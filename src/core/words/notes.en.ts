@@ -113,6 +113,11 @@ export const notesEn = {
     text: 'First: {{role}}.',
     action: 'Fill the shifts',
   },
+  'shifts-asked': {
+    headline: '{{people:person asks|people ask}} for a shift.',
+    text: 'Say whether it is theirs.',
+    action: 'Decide',
+  },
   overdue: {
     headline: '{{sum}} is overdue.',
     text: 'By {{orders:order|orders}} that should have been paid.',

@@ -137,6 +137,17 @@ export interface Facts extends MoneyFacts, MessageFacts {
   };
   'shift added': { eventId: string; role: string };
   'shift removed': { eventId: string; role: string };
+  'shift changed': {
+    eventId: string;
+    shiftId: string;
+    /** As it was. */
+    before: Record<'role' | 'place' | 'startsLocal' | 'endsLocal' | 'startsAt' | 'endsAt', string>;
+    /** Whether who is on it is told. */
+    tell: boolean;
+  };
+  /** Somebody asked from outside for a shift of a role that asks more than is known of them. */
+  'shift asked for': { eventId: string; shiftId: string; assignmentId: string; contactId: string };
+  'shift declined': { eventId: string; shiftId: string; assignmentId: string; contactId: string };
   'shift taken': {
     eventId: string;
     shiftId: string;
@@ -455,6 +466,30 @@ export const tellings: { readonly [K in FactKind]: Telling<Facts[K]> } = {
       action: 'put on a shift',
       subject: { kind: 'shift', id: f.shiftId },
       detail: { contactId: f.contactId, overrideReason: f.overrideReason },
+    }),
+    topics: ofEvent,
+  },
+  'shift changed': {
+    entry: (f) => ({
+      action: 'changed a shift',
+      subject: { kind: 'shift', id: f.shiftId },
+      detail: { before: f.before, told: f.tell },
+    }),
+    topics: ofEvent,
+  },
+  'shift asked for': {
+    entry: (f) => ({
+      action: 'asked for a shift',
+      subject: { kind: 'shift', id: f.shiftId },
+      detail: { contactId: f.contactId },
+    }),
+    topics: ofEvent,
+  },
+  'shift declined': {
+    entry: (f) => ({
+      action: 'declined for a shift',
+      subject: { kind: 'shift', id: f.shiftId },
+      detail: { contactId: f.contactId },
     }),
     topics: ofEvent,
   },

@@ -253,7 +253,7 @@ async function takeOff(w: Work, eventId: string, assignmentIds: readonly string[
       await markShift(
         w,
         await readShift(w.tx, assignment.shiftId),
-        { id, state: assignment.state },
+        { ...assignment, id },
         { state: 'dropped' },
       ),
     );

@@ -18,5 +18,6 @@ export const clearanceReactions: Reactions = {
   'date made': (w, { eventId }) => coverNew(w, eventId),
   // Whether somebody is alone at night is seen from the shifts.
   'shift added': async (w, { eventId }) => ({ reopened: await reopenChanged(w, eventId) }),
+  'shift changed': async (w, { eventId }) => ({ reopened: await reopenChanged(w, eventId) }),
   'shift removed': async (w, { eventId }) => ({ reopened: await reopenChanged(w, eventId) }),
 };

@@ -144,7 +144,7 @@ const pastPlans = (tx: Queries, now: string): Promise<PastPlan[]> =>
        coalesce((select max(price)::int from offers o where o.event_id = e.id and o.removed_at is null), 0) as highest_price,
        (select count(*)::int from speakers s where s.event_id = e.id and s.removed_at is null) as speakers,
        coalesce((select jsonb_agg(jsonb_build_object('startsLocal', to_char(s.starts_local, 'YYYY-MM-DD"T"HH24:MI'), 'endsLocal',
-         to_char(s.ends_local, 'YYYY-MM-DD"T"HH24:MI'), 'needed', s.needed))
+         to_char(s.ends_local, 'YYYY-MM-DD"T"HH24:MI'), 'needed', s.least))
          from shifts s where s.event_id = e.id and s.removed_at is null), '[]') as shifts
      from events e left join venues v on v.id = e.venue_id
      where not e.is_template and e.starts_at < $1 and e.state in ('open', 'closed', 'wrapped') order by e.starts_at desc limit $2`,

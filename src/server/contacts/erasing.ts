@@ -140,6 +140,7 @@ export async function erase(w: Work, contactId: string): Promise<void> {
     'unit_people',
     'affiliations',
     'custom_values',
+    'held_skills',
     'contact_photos',
     'consents',
     'segment_members',
@@ -154,6 +155,7 @@ export async function erase(w: Work, contactId: string): Promise<void> {
   await run('delete from relationships where from_contact = any($1) or to_contact = any($1)');
   await run('delete from pairs where contact_a = any($1) or contact_b = any($1)');
   await run('delete from merges where kept = any($1) or merged = any($1)');
+  await run('update shifts set lead_id = null where lead_id = any($1)');
   await run('update staff set contact_id = null where contact_id = any($1)');
   await run(
     'delete from answers where registration_id in (select id from registrations where contact_id = any($1))',

@@ -37,6 +37,7 @@ export const belongings = [
   { table: 'receipts', column: 'contact_id' },
   { table: 'signatures', column: 'contact_id' },
   { table: 'assignments', column: 'contact_id' },
+  { table: 'shifts', column: 'lead_id' },
   { table: 'messages', column: 'contact_id' },
   { table: 'survey_asks', column: 'contact_id' },
   { table: 'survey_responses', column: 'contact_id' },
@@ -92,6 +93,12 @@ const clash: Record<string, string> = {
 export const copies = [
   { table: 'contact_tags', key: 'tag', columns: 'tag, at', same: 'true' },
   { table: 'segment_members', key: 'segment_id', columns: 'segment_id', same: 'true' },
+  {
+    table: 'held_skills',
+    key: 'skill_id',
+    columns: 'skill_id, number, until, seen_by, seen_at',
+    same: 'k.number = m.number and k.until is not distinct from m.until and k.seen_at is not distinct from m.seen_at',
+  },
   { table: 'custom_values', key: 'field_id', columns: 'field_id, value', same: 'k.value = m.value' },
   {
     table: 'contact_photos',

@@ -1,5 +1,5 @@
 import type { crewContract } from '#contract/crew.ts';
-import { hoursOf } from '#core/crew/clashes.ts';
+import { hoursOf } from '#core/crew/shift.ts';
 import { writeCalendar } from '#core/exchange/calendar.ts';
 import { followLink } from '../app/app.ts';
 import { readContact, resolveContact } from '../contacts/store.ts';
@@ -9,8 +9,17 @@ import { File, type Handlers } from '../http/handle.ts';
 import { notFound } from '../http/problem.ts';
 import { publicEventRow } from '../registration/public.ts';
 import { theOrganization } from '../staff/store.ts';
-import { addShift, giveShiftBack, markShift, putOnShift, removeShift, signUp } from './commands.ts';
-import { ownShifts, readAssignment, readShift, readShifts } from './store.ts';
+import {
+  addShifts,
+  changeShift,
+  cutShift,
+  giveShiftBack,
+  markShift,
+  putOnShift,
+  removeShift,
+  signUp,
+} from './commands.ts';
+import { ownShifts, readAsksOf, readAssignment, readShift, readShifts } from './store.ts';
 
 async function crewByLink(tx: Queries, token: string): Promise<string> {
   const opened = await followLink(tx, 'crew', token);
@@ -27,15 +36,32 @@ export const crewHandlers: Handlers<typeof crewContract> = {
     const shifts = await readShifts(tx, params.id);
     return {
       shifts,
-      needed: shifts.reduce((sum, s) => sum + s.needed, 0),
-      filled: shifts.reduce((sum, s) => sum + Math.min(s.filled, s.needed), 0),
-      hours: shifts.reduce((sum, s) => sum + s.needed * hoursOf(s.startsAt, s.endsAt), 0),
+      wished: shifts.reduce((sum, s) => sum + s.wished, 0),
+      filled: shifts.reduce((sum, s) => sum + Math.min(s.filled, s.wished), 0),
+      asked: shifts.reduce((sum, s) => sum + s.assignments.filter((a) => a.state === 'proposed').length, 0),
+      hours: shifts.reduce((sum, s) => sum + s.wished * hoursOf(s.startsAt, s.endsAt), 0),
     };
   },
 
   'POST /api/events/:id/shifts': async (c) => {
     const event = await eventFor(c, c.params.id, 'crew', 'change');
-    return { id: await addShift(c, event, c.body) };
+    const [id] = await addShifts(c, event, [c.body]);
+    return { id: id! };
+  },
+
+  'POST /api/events/:id/shifts/several': async (c) => {
+    const event = await eventFor(c, c.params.id, 'crew', 'change');
+    return { ids: await addShifts(c, event, c.body.shifts, (n) => `shifts.${n}.`) };
+  },
+
+  'PUT /api/shifts/:id': async (c) => {
+    const shift = await readShift(c.tx, c.params.id, true);
+    return changeShift(c, await eventFor(c, shift.eventId, 'crew', 'change'), shift, c.body);
+  },
+
+  'POST /api/shifts/:id/cut': async (c) => {
+    const shift = await readShift(c.tx, c.params.id, true);
+    return cutShift(c, await eventFor(c, shift.eventId, 'crew', 'change'), shift, c.body);
   },
 
   'DELETE /api/shifts/:id': async (c) => {
@@ -56,7 +82,7 @@ export const crewHandlers: Handlers<typeof crewContract> = {
     if (!row) throw notFound('This assignment');
     const shift = await readShift(c.tx, row.shiftId);
     await eventFor(c, shift.eventId, 'crew', 'change');
-    await markShift(c, shift, { id: c.params.id, state: row.state }, c.body);
+    await markShift(c, shift, { ...row, id: c.params.id }, c.body);
     return { done: true };
   },
 
@@ -64,21 +90,30 @@ export const crewHandlers: Handlers<typeof crewContract> = {
     const { tx, now } = c;
     const event = await publicEventRow(c, c.params.slug);
     const shifts = (await readShifts(tx, event.id)).filter((s) => s.publicSignUp && s.startsAt > now);
+    const asks = new Map((await readAsksOf(tx, event.id)).map((r) => [r.role, r]));
     return {
       title: event.publicTitle,
       slug: event.slug!,
       zone: event.zone,
       startsLocal: event.startsLocal,
       place: event.venueName,
-      shifts: shifts.map(({ id, role, place, startsLocal, endsLocal, needed, assignments }) => ({
-        id,
-        role,
-        place,
-        startsLocal,
-        endsLocal,
-        needed,
-        filled: Math.min(needed, assignments.length),
-      })),
+      shifts: shifts.map(({ id, name, role, place, startsLocal, endsLocal, wished, filled }) => {
+        const { brief, fromAge, needs, anybody } = asks.get(role)!;
+        return {
+          id,
+          name,
+          role,
+          place,
+          startsLocal,
+          endsLocal,
+          wished,
+          filled: Math.min(wished, filled),
+          brief,
+          fromAge,
+          needs,
+          asked: !anybody || needs.length > 0 || fromAge !== null,
+        };
+      }),
     };
   },
 
@@ -97,11 +132,12 @@ export const crewHandlers: Handlers<typeof crewContract> = {
       shifts: shifts.map(
         ({
           id,
+          name,
           role,
           place,
           startsLocal,
           endsLocal,
-          needed,
+          wished,
           filled,
           assignmentId,
           event,
@@ -112,11 +148,12 @@ export const crewHandlers: Handlers<typeof crewContract> = {
           endsAt,
         }) => ({
           id,
+          name,
           role,
           place,
           startsLocal,
           endsLocal,
-          needed,
+          wished,
           filled,
           assignmentId,
           event,
@@ -138,16 +175,19 @@ export const crewHandlers: Handlers<typeof crewContract> = {
   'GET /api/public/crew/:token/calendar.ics': async ({ tx, params, now, app }) => {
     const contactId = await crewByLink(tx, params.token);
     const { name } = await theOrganization(tx);
-    const entries = (await ownShifts(tx, contactId)).map((s) => ({
-      uid: `${s.assignmentId}@acolyte`,
-      startsAt: s.startsAt,
-      endsAt: s.endsAt,
-      zone: s.zone,
-      summary: `${s.role}, ${s.event}`,
-      location: [s.place, s.venue].filter(Boolean).join(', '),
-      url: `${app.origin}/crew/${params.token}`,
-      sequence: s.version,
-    }));
+    const entries = (await ownShifts(tx, contactId))
+      .filter((s) => s.state !== 'proposed')
+      .map((s) => ({
+        uid: `${s.assignmentId}@acolyte`,
+        startsAt: s.startsAt,
+        endsAt: s.endsAt,
+        zone: s.zone,
+        summary: `${s.role}, ${s.event}`,
+        location: [s.place, s.venue].filter(Boolean).join(', '),
+        url: `${app.origin}/crew/${params.token}`,
+        // Both only go up, and so does what they come to.
+        sequence: s.eventVersion + s.version - 1,
+      }));
     return new File('shifts.ics', writeCalendar(`Shifts, ${name}`, entries, now));
   },
 };

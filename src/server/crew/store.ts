@@ -1,19 +1,19 @@
 import type { CrewShift } from '#contract/crew.ts';
 import type { QuietReason } from '#core/contacts/quiet.ts';
-import type { Stint } from '#core/crew/clashes.ts';
-import { type AssignmentState, onShift } from '#core/crew/states.ts';
+import type { HeldSkill, Stint } from '#core/crew/against.ts';
+import { type AssignmentState, onOrAsked, onShift } from '#core/crew/states.ts';
 import { whyQuiet } from '../contacts/quiet.ts';
 import { among } from '../db/among.ts';
 import { first, type Queries } from '../db/database.ts';
 import { endSql } from '../events/end.ts';
 import { notFound } from '../http/problem.ts';
 
-export interface ShiftRow extends Omit<CrewShift, 'assignments' | 'filled'> {
+export interface ShiftRow extends Omit<CrewShift, 'assignments' | 'filled' | 'lead'> {
   eventId: string;
 }
 
-const shiftColumns =
-  's.id, s.event_id, s.role, s.place, s.starts_local, s.ends_local, s.starts_at, s.ends_at, s.needed, s.public_sign_up';
+const shiftColumns = `s.id, s.event_id, s.name, s.role, s.place, s.starts_local, s.ends_local, s.starts_at, s.ends_at, s.least, s.wished, s.importance,
+  s.briefing, s.lead_id, s.public_sign_up, s.version`;
 
 export async function readShift(tx: Queries, id: string, lock = false): Promise<ShiftRow> {
   const row = await first<ShiftRow>(
@@ -29,10 +29,11 @@ export async function readShift(tx: Queries, id: string, lock = false): Promise<
 export const readShifts = (tx: Queries, eventId: string): Promise<CrewShift[]> =>
   tx.query<CrewShift>(
     `select ${shiftColumns.replace('s.event_id, ', '')},
+       (select trim(l.given_name || ' ' || l.family_name) from contacts l where l.id = s.lead_id) as lead,
        (select count(*)::int from assignments a where a.shift_id = s.id and a.state in ${among(onShift)}) as filled,
        coalesce((select jsonb_agg(jsonb_build_object('id', a.id, 'contactId', a.contact_id, 'name', trim(c.given_name || ' ' || c.family_name),
            'quiet', ${whyQuiet('c')}, 'state', a.state, 'source', a.source, 'overrideReason', a.override_reason, 'hours', a.hours) order by a.made_at, a.id)
-         from assignments a join contacts c on c.id = a.contact_id where a.shift_id = s.id and a.state in ${among(onShift)}), '[]') as assignments
+         from assignments a join contacts c on c.id = a.contact_id where a.shift_id = s.id and a.state in ${among(onOrAsked)}), '[]') as assignments
      from shifts s where s.event_id = $1 and s.removed_at is null order by s.starts_at, s.role, s.id`,
     [eventId],
   );
@@ -46,14 +47,14 @@ export const readStints = (tx: Queries, contactId: string, from: string, to: str
     [contactId, from, to],
   );
 
-/** Everybody on a shift now: whether as many as are needed. */
+/** Everybody on a shift now: whether as many as are wished. */
 export async function isFull(tx: Queries, shift: ShiftRow): Promise<boolean> {
   const filled = await first<{ n: number }>(
     tx,
     `select count(*)::int as n from assignments where shift_id = $1 and state in ${among(onShift)}`,
     [shift.id],
   );
-  return filled!.n >= shift.needed;
+  return filled!.n >= shift.wished;
 }
 
 /** The assignment by which somebody is on a shift; null when they are not. */
@@ -64,7 +65,7 @@ export const assignmentOn = (
 ): Promise<{ id: string } | null> =>
   first<{ id: string }>(
     tx,
-    `select id from assignments where shift_id = $1 and contact_id = $2 and state in ${among(onShift)}`,
+    `select id from assignments where shift_id = $1 and contact_id = $2 and state in ${among(onOrAsked)}`,
     [shiftId, contactId],
   );
 
@@ -72,17 +73,17 @@ export const assignmentOn = (
 export const isTaken = async (tx: Queries, shiftId: string): Promise<boolean> =>
   (await first(
     tx,
-    `select 1 as x from assignments where shift_id = $1 and state in ${among(onShift)} limit 1`,
+    `select 1 as x from assignments where shift_id = $1 and state in ${among(onOrAsked)} limit 1`,
     [shiftId],
   )) !== null;
 
 export const readAssignment = (
   tx: Queries,
   id: string,
-): Promise<{ shiftId: string; state: AssignmentState } | null> =>
-  first<{ shiftId: string; state: AssignmentState }>(
+): Promise<{ shiftId: string; contactId: string; state: AssignmentState } | null> =>
+  first<{ shiftId: string; contactId: string; state: AssignmentState }>(
     tx,
-    'select shift_id, state from assignments where id = $1',
+    'select shift_id, contact_id, state from assignments where id = $1',
     [id],
   );
 
@@ -102,15 +103,28 @@ export const seatMeanwhile = async (
     )
   )?.title ?? null;
 
-/** Why nothing is sent to a contact; null when it is. */
-export const quietOf = async (tx: Queries, contactId: string): Promise<QuietReason | null> =>
-  (
-    await first<{ why: QuietReason | null }>(
-      tx,
-      `select ${whyQuiet('c')} as why from contacts c where id = $1`,
-      [contactId],
-    )
-  )?.why ?? null;
+/** What of a contact decides which shifts they can be on; null when there is none. */
+export const readAble = (
+  tx: Queries,
+  contactId: string,
+): Promise<{ birthDate: string | null; quiet: QuietReason | null; skills: HeldSkill[] } | null> =>
+  first<{ birthDate: string | null; quiet: QuietReason | null; skills: HeldSkill[] }>(
+    tx,
+    `select c.birth_date, ${whyQuiet('c')} as quiet, coalesce((select jsonb_agg(jsonb_build_object('skillId', h.skill_id, 'until', h.until, 'seen', h.seen_at is not null)
+       order by h.skill_id) from held_skills h where h.contact_id = c.id), '[]') as skills from contacts c where c.id = $1`,
+    [contactId],
+  );
+
+/** Who is on a shift, or asked for it. */
+export const readOnShift = (
+  tx: Queries,
+  shiftId: string,
+): Promise<{ id: string; contactId: string; name: string; state: AssignmentState }[]> =>
+  tx.query<{ id: string; contactId: string; name: string; state: AssignmentState }>(
+    `select a.id, a.contact_id, a.state, trim(c.given_name || ' ' || c.family_name) as name from assignments a join contacts c on c.id = a.contact_id
+     where a.shift_id = $1 and a.state in ('proposed', 'agreed') order by a.made_at, a.id`,
+    [shiftId],
+  );
 
 export interface OwnShiftRow extends ShiftRow {
   assignmentId: string;
@@ -120,18 +134,18 @@ export interface OwnShiftRow extends ShiftRow {
   zone: string;
   venue: string | null;
   filled: number;
-  version: number;
+  eventVersion: number;
   hours: number | null;
 }
 
 /** The shifts somebody is, or was, on, soonest first. */
 export const ownShifts = (tx: Queries, contactId: string): Promise<OwnShiftRow[]> =>
   tx.query<OwnShiftRow>(
-    `select a.id as assignment_id, a.state, a.hours, s.id, s.event_id, s.role, s.place, s.starts_local, s.ends_local, s.starts_at, s.ends_at, s.needed, s.public_sign_up,
+    `select a.id as assignment_id, a.state, a.hours, ${shiftColumns},
        (select count(*)::int from assignments x where x.shift_id = s.id and x.state in ${among(onShift)}) as filled,
-       e.public_title as event, e.slug, e.zone, e.version, v.name as venue
+       e.public_title as event, e.slug, e.zone, e.version as event_version, v.name as venue
      from assignments a join shifts s on s.id = a.shift_id join events e on e.id = s.event_id left join venues v on v.id = e.venue_id
-     where a.contact_id = $1 and a.state in ${among(onShift)} and e.state <> 'called off' order by s.starts_at`,
+     where a.contact_id = $1 and a.state in ${among(onOrAsked)} and e.state <> 'called off' order by s.starts_at`,
     [contactId],
   );
 
@@ -170,3 +184,15 @@ export async function dropShift(tx: Queries, id: string, at: string): Promise<vo
   );
   await tx.query('delete from shifts where id = $1 and removed_at is null', [id]);
 }
+
+/** What the roles of an event's shifts ask of whoever takes one. */
+export const readAsksOf = (
+  tx: Queries,
+  eventId: string,
+): Promise<{ role: string; brief: string; fromAge: number | null; anybody: boolean; needs: string[] }[]> =>
+  tx.query<{ role: string; brief: string; fromAge: number | null; anybody: boolean; needs: string[] }>(
+    `select r.name as role, r.brief, r.from_age, r.anybody, coalesce((select array_agg(k.name order by lower(k.name)) from role_needs n
+       join skills k on k.id = n.skill_id where n.role = r.name), '{}') as needs
+     from roles r where exists (select 1 from shifts s where s.event_id = $1 and s.role = r.name)`,
+    [eventId],
+  );

@@ -12,6 +12,7 @@ import { theOrganization } from '../staff/store.ts';
 import { isTaken } from './addresses.ts';
 import { instantsOf } from './parts.ts';
 import { readPlan } from './plan.ts';
+import { rolesNamed } from './shiftRoles.ts';
 import { type CopiedShift, countHelpers, plainPlan, readEvent } from './store.ts';
 
 /** A public address nobody has: the one proposed, or with the next number behind it. */
@@ -53,7 +54,7 @@ export async function beginEvent(
   const ofAnother = source !== null && unitId !== undefined && unitId !== source.unitId;
   const shifts = source
     ? await tx.query<CopiedShift>(
-        'select role, place, starts_local, ends_local, needed, public_sign_up from shifts where event_id = $1 and removed_at is null order by starts_at',
+        'select name, role, place, starts_local, ends_local, least, wished, importance, briefing, public_sign_up from shifts where event_id = $1 and removed_at is null order by starts_at',
         [source.id],
       )
     : [];
@@ -134,18 +135,24 @@ export async function addShifts(
   shifts: readonly CopiedShift[],
   zone: string,
 ): Promise<void> {
-  if (shifts.length)
-    await insert(
-      tx,
-      'shifts',
-      shifts.map((s) => ({
-        id: app.ids.id(),
-        eventId,
-        ...s,
-        startsAt: instantOf(s.startsLocal, zone),
-        endsAt: instantOf(s.endsLocal, zone),
-      })),
-    );
+  if (!shifts.length) return;
+  // Shifts that waited for a date may be of a role that has another name by now.
+  const roles = await rolesNamed(
+    tx,
+    shifts.map((s) => s.role),
+  );
+  await insert(
+    tx,
+    'shifts',
+    shifts.map((s, at) => ({
+      id: app.ids.id(),
+      eventId,
+      ...s,
+      role: roles[at],
+      startsAt: instantOf(s.startsLocal, zone),
+      endsAt: instantOf(s.endsLocal, zone),
+    })),
+  );
 }
 
 async function copyParts(w: Work, from: string, to: string, startsLocal: string | null): Promise<void> {

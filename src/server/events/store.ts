@@ -3,6 +3,7 @@ import type { SeasonEvent, VenueChoice } from '#contract/events.ts';
 import type { Code, EventPlan, Extra, French, MessageLinePlan, Offer, QuestionPlan } from '#contract/plan.ts';
 import type { NeededShift } from '#core/clearance/night.ts';
 import { searchWords } from '#core/contacts/search.ts';
+import type { Importance } from '#core/crew/shift.ts';
 import { onShift } from '#core/crew/states.ts';
 import type { Waiting } from '#core/events/copy.ts';
 import type { KindMark } from '#core/events/kinds.ts';
@@ -17,11 +18,15 @@ import { endSql } from './end.ts';
 
 /** What of a shift is copied with its event. */
 export interface CopiedShift {
+  name: string;
   role: string;
   place: string;
   startsLocal: string;
   endsLocal: string;
-  needed: number;
+  least: number;
+  wished: number;
+  importance: Importance;
+  briefing: string;
   publicSignUp: boolean;
 }
 
@@ -101,7 +106,7 @@ const columns = `e.id, ${plainFields.map((field) => `e.${snake(field)}`).join(',
   ${holds} as venue_capacity, v.shared as venue_shared, v.ours as venue_ours,
   (select count(*)::int from speakers sp where sp.event_id = e.id and sp.removed_at is null) as speaking,
   coalesce((select jsonb_agg(jsonb_build_object('startsLocal', to_char(sh.starts_local, 'YYYY-MM-DD"T"HH24:MI'), 'endsLocal',
-     to_char(sh.ends_local, 'YYYY-MM-DD"T"HH24:MI'), 'needed', sh.needed) order by sh.starts_at, sh.id)
+     to_char(sh.ends_local, 'YYYY-MM-DD"T"HH24:MI'), 'needed', sh.least) order by sh.starts_at, sh.id)
      from shifts sh where sh.event_id = e.id and sh.removed_at is null), '[]') as planned_shifts, exists (select 1 from bookings b where b.event_id = e.id) as booked,
   (select count(*)::int from event_team t where t.event_id = e.id) as team,
   (select jsonb_build_object('name', p.name, 'state', p.state) from event_proposals p where p.event_id = e.id) as proposal,
@@ -392,7 +397,7 @@ export const readSeason = (
      left join (select t.event_id, array_agg(coalesce(s.name, i.name) order by t.part desc, t.added_at) as names from event_team t
          left join staff s on s.id = t.staff_id left join staff_invitations i on i.id = t.invitation_id
        where t.part in ('lead', 'co-organizer') group by t.event_id) lead on lead.event_id = e.id
-     left join (select s.event_id, sum(greatest(0, s.needed - (select count(*) from assignments x where x.shift_id = s.id
+     left join (select s.event_id, sum(greatest(0, s.wished - (select count(*) from assignments x where x.shift_id = s.id
          and x.state in ${among(onShift)}))) as unfilled from shifts s where s.removed_at is null group by s.event_id) crew on crew.event_id = e.id
      where not exists (select 1 from series s where s.pattern_id = e.id) and ${where} order by e.starts_at nulls last, e.created_at`,
     params,

@@ -3,6 +3,7 @@ import type { Consequences } from '#core/events/consequences.ts';
 import { lives } from '#core/events/states.ts';
 import type { Audience } from '#core/messages/audiences.ts';
 import type { Reactions, Work } from '../app/app.ts';
+import { readOnShift } from '../crew/store.ts';
 import { readEvent } from '../events/store.ts';
 import { tellAnswer } from './board.ts';
 import { remindDeciders, tellDeciders, tellNamed, tellOfLate, tellSender } from './clearance.ts';
@@ -179,6 +180,40 @@ export const messagesReactions: Reactions = {
     const reason = signedUp ? 'signed up for a shift' : 'put on a shift';
     await tellOfShift(w, shiftId, contactId, 'crew', `crew:${assignmentId}`, reason);
     await replan(w, eventId);
+  },
+  async 'shift changed'(w, { eventId, shiftId, before, tell }) {
+    if (tell)
+      for (const { id, contactId } of await readOnShift(w.tx, shiftId))
+        await tellOfShift(
+          w,
+          shiftId,
+          contactId,
+          'shift changed',
+          `shift changed:${id}:${w.now}`,
+          'the shift changed',
+          before,
+        );
+    await replanSoon(w, eventId);
+  },
+  async 'shift asked for'(w, { shiftId, assignmentId, contactId }) {
+    await tellOfShift(
+      w,
+      shiftId,
+      contactId,
+      'shift asked',
+      `shift asked:${assignmentId}`,
+      'asked for a shift',
+    );
+  },
+  async 'shift declined'(w, { shiftId, assignmentId, contactId }) {
+    await tellOfShift(
+      w,
+      shiftId,
+      contactId,
+      'shift declined',
+      `shift declined:${assignmentId}`,
+      'the crew lead declined',
+    );
   },
   async 'shift asked for in vain'(w, { shiftId, contactId, assignmentId }) {
     const day = w.now.slice(0, 10);

@@ -67,7 +67,7 @@ const ofEvent: Readonly<Record<MailedOfEvent, string>> = {
   attendees: "select contact_id from registrations where event_id = $1 and state = 'confirmed'",
   waiting:
     "select buyer_contact_id from orders o where event_id = $1 and exists (select 1 from registrations r where r.order_id = o.id and r.state = 'waitlisted')",
-  crew: "select a.contact_id from assignments a join shifts s on s.id = a.shift_id where s.event_id = $1 and a.state in ('proposed', 'agreed', 'served')",
+  crew: "select a.contact_id from assignments a join shifts s on s.id = a.shift_id where s.event_id = $1 and a.state in ('agreed', 'served')",
   came: `select contact_id from attendance where event_id = $1 and state in ${among(came)}`,
   missed: "select contact_id from attendance where event_id = $1 and state = 'missed'",
   following:

@@ -1,6 +1,6 @@
 import type { MessageLinePlan } from '#contract/plan.ts';
 import { wallTimesOf } from '#core/agenda/session.ts';
-import { hoursOf } from '#core/crew/clashes.ts';
+import { hoursOf } from '#core/crew/shift.ts';
 import { titleFor } from '#core/events/french.ts';
 import { writeCalendar } from '#core/exchange/calendar.ts';
 import { aboutOf } from '#core/messages/audiences.ts';

@@ -235,9 +235,11 @@ export async function tellOfShift(
   w: Work,
   shiftId: string,
   contactId: string,
-  kind: 'crew' | 'overlap',
+  kind: 'crew' | 'overlap' | 'shift asked' | 'shift declined' | 'shift changed',
   key: string,
   reason: string,
+  /** As the shift was, where it changed. */
+  before?: Parameters<typeof sayShift>[0],
 ): Promise<void> {
   const shift = await readShift(w.tx, shiftId);
   const event = await readEvent(w.tx, shift.eventId);
@@ -258,6 +260,7 @@ export async function tellOfShift(
       name: contact.givenName,
       event: event.publicTitle,
       shift: sayShift(shift, contact.language),
+      ...(before && { shift_before: sayShift(before, contact.language) }),
       shifts_link: linkMark('crew', contactId),
       organization,
     },

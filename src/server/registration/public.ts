@@ -190,7 +190,7 @@ export async function publicEventOf(
     `select count(*)::int as n, exists (select 1 from message_lines l where l.event_id = $1 and l.removed_at is null
          and l.audience = 'following' and not l.off) as follow,
        exists (select 1 from event_boards b where b.event_id = $1) as board from shifts s where s.event_id = $1 and s.removed_at is null and s.public_sign_up and s.starts_at > $2
-       and (select count(*) from assignments a where a.shift_id = s.id and a.state in ${among(onShift)}) < s.needed`,
+       and (select count(*) from assignments a where a.shift_id = s.id and a.state in ${among(onShift)}) < s.wished`,
     [event.id, now],
   );
   return {

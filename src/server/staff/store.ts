@@ -1,6 +1,7 @@
 import type { Role } from '#contract/endpoint.ts';
 import type { Organization, OrganizationDetails } from '#contract/staff.ts';
 import type { Duty } from '#core/access/duties.ts';
+import type { AgainstKind } from '#core/crew/against.ts';
 import type { QuietHours } from '#core/messages/hours.ts';
 import type { SignedIn } from '../app/app.ts';
 import { first, once, type Queries } from '../db/database.ts';
@@ -11,10 +12,13 @@ export interface OrganizationRow extends Organization {
   sender: string;
   /** The hours in which nothing is sent that can wait. */
   quietHours: QuietHours | null;
+  /** Hours of rest volunteers have once in 24 hours, and what nobody is put on a shift in spite of. */
+  restHours: number;
+  neverOverridden: AgainstKind[];
 }
 
 const columns =
-  'name, about, zone, currency, country, languages, age_of_majority, minimum_notice_days, second_step_required, clock, holidays::text[] as holidays, sender, quiet_hours';
+  'name, about, zone, currency, country, languages, age_of_majority, minimum_notice_days, second_step_required, clock, holidays::text[] as holidays, sender, quiet_hours, rest_hours, never_overridden';
 
 /** The organization; null before it is set up. */
 export const readOrganization = (tx: Queries): Promise<OrganizationRow | null> =>
@@ -52,6 +56,12 @@ export const setClock = (tx: Queries, clock: 12 | 24): Promise<unknown> =>
 
 export const setQuietHours = (tx: Queries, hours: QuietHours | null): Promise<unknown> =>
   tx.query('update organization set quiet_hours = $1', [hours]);
+
+export const setCrewRules = (
+  tx: Queries,
+  { restHours, neverOverridden }: Pick<OrganizationRow, 'restHours' | 'neverOverridden'>,
+): Promise<unknown> =>
+  tx.query('update organization set rest_hours = $1, never_overridden = $2', [restHours, neverOverridden]);
 
 /** The organization where it must exist; read once in a transaction. */
 export const theOrganization = (tx: Queries): Promise<OrganizationRow> =>

@@ -2,7 +2,7 @@ import type { Offer } from '#contract/plan.ts';
 import { timeOf } from '#core/clearance/schedule.ts';
 import { onShift } from '#core/crew/states.ts';
 import { isOver } from '#core/events/end.ts';
-import { type MarginFacts, marginOf, type Note } from '#core/events/margin.ts';
+import { type MarginFacts, marginOf, type Note, waiversAreChased } from '#core/events/margin.ts';
 import { undelivered } from '#core/messages/states.ts';
 import { openAttempts } from '#core/money/attempts.ts';
 import { balanceDue } from '#core/money/balanceDue.ts';
@@ -31,6 +31,7 @@ interface CountsRow {
   unknown: number;
   offersOut: number;
   hoursOpen: number;
+  shiftsAsked: number;
 }
 
 interface Remarks {
@@ -72,8 +73,11 @@ export async function marginsOf(
     tx,
     over.map((e) => e.id),
   );
+  // Of many events only those are looked at where somebody has to do something about it.
   const asking = coming.filter(
-    (e) => e.waiverId !== null || offers.get(e.id)!.some((o) => o.waiverId !== null),
+    (e) =>
+      (e.waiverId !== null || offers.get(e.id)!.some((o) => o.waiverId !== null)) &&
+      (events.length === 1 || waiversAreChased(daysBetween(today, e.startsLocal!.slice(0, 10)))),
   );
   const unsigned = await unsignedAt(tx, asking, organization.ageOfMajority, today);
   return new Map(
@@ -177,6 +181,7 @@ function factsFor(event: EventRow, read: Read): MarginFacts {
     paymentsUnknown: counts.unknown,
     ...read.money,
     hoursOpen: counts.hoursOpen,
+    shiftsAsked: counts.shiftsAsked,
     survey: figures?.survey ?? null,
     checksFailing: figures?.checks.filter((c) => !c.holds).map((c) => c.text) ?? [],
   };
@@ -184,7 +189,7 @@ function factsFor(event: EventRow, read: Read): MarginFacts {
 
 const countsSql = `
   with open_shifts as (
-    select s.event_id, s.role, s.starts_at, s.needed - (select count(*) from assignments a where a.shift_id = s.id and a.state in ${among(onShift)}) as open
+    select s.event_id, s.role, s.starts_at, s.wished - (select count(*) from assignments a where a.shift_id = s.id and a.state in ${among(onShift)}) as open
     from shifts s where s.event_id = any($1) and s.removed_at is null and s.starts_at > $2)
   select e.id,
     (select count(*)::int from open_shifts where event_id = e.id and open > 0) as shifts,
@@ -193,7 +198,8 @@ const countsSql = `
     (select count(*)::int from messages where event_id = e.id and state in ${among(undelivered)}) as failed,
     (select count(*)::int from payment_attempts p join orders o on o.id = p.order_id where o.event_id = e.id and p.state in ${among(openAttempts)}) as unknown,
     (select count(*)::int from orders where event_id = e.id and offered_until is not null) as offers_out,
-    (select count(*)::int from assignments a join shifts s on s.id = a.shift_id where s.event_id = e.id and s.ends_at <= $2 and a.state in ('proposed', 'agreed')) as hours_open
+    (select count(*)::int from assignments a join shifts s on s.id = a.shift_id where s.event_id = e.id and s.ends_at <= $2 and a.state = 'agreed') as hours_open,
+    (select count(*)::int from assignments a join shifts s on s.id = a.shift_id where s.event_id = e.id and s.removed_at is null and s.starts_at > $2 and a.state = 'proposed') as shifts_asked
   from unnest($1::uuid[]) as e (id)`;
 
 type Money = Pick<MarginFacts, 'owedBack' | 'owing' | 'overdue'>;

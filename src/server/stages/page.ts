@@ -132,7 +132,7 @@ async function spineFacts(
   );
   const crew = await first<{ unfilled: number; firstAt: string | null }>(
     tx,
-    `select coalesce(sum(greatest(0, s.needed - (select count(*) from assignments a where a.shift_id = s.id and a.state in ${among(onShift)}))), 0)::int as unfilled,
+    `select coalesce(sum(greatest(0, s.wished - (select count(*) from assignments a where a.shift_id = s.id and a.state in ${among(onShift)}))), 0)::int as unfilled,
        min(s.starts_at) as first_at from shifts s where s.event_id = $1 and s.removed_at is null`,
     [event.id],
   );

@@ -14,7 +14,7 @@ export function AddShift({ page, close }: { page: EventPage; close: () => void }
   const to = (page.plan.endsLocal ?? '').split('T')[1] ?? '';
   const overnight = (v: { from: string; to: string }) => v.to !== '' && v.to <= v.from;
   const form = useForm({
-    values: { role: '', place: '', date, from, to, needed: '1', publicSignUp: true },
+    values: { role: '', place: '', date, from, to, wished: '1', publicSignUp: true },
     request: (v) =>
       prepare(crewContract, 'POST /api/events/:id/shifts', {
         params: { id: page.id },
@@ -23,7 +23,7 @@ export function AddShift({ page, close }: { page: EventPage; close: () => void }
           place: v.place,
           startsLocal: `${v.date}T${v.from}`,
           endsLocal: `${v.date && overnight(v) ? shiftDate(v.date, 1) : v.date}T${v.to}`,
-          needed: Number(v.needed) || 0,
+          wished: Number(v.wished) || 0,
           publicSignUp: v.publicSignUp,
         },
       }),
@@ -40,7 +40,7 @@ export function AddShift({ page, close }: { page: EventPage; close: () => void }
         <Text form={form} name="role" label={phrase('event.role')} required autoFocus />
         <Text form={form} name="place" label={phrase('common.place')} />
         <DateField form={form} name="date" label={phrase('common.date')} required />
-        <Count form={form} name="needed" label={phrase('event.howMany')} required />
+        <Count form={form} name="wished" label={phrase('event.howMany')} required />
         <TimeField form={form} name="from" label={phrase('common.from')} required />
         <TimeField
           form={form}

@@ -16,7 +16,7 @@ import { useSaying } from '../parts/saying.ts';
 import { AddShift } from './AddShift.tsx';
 import { Assign } from './Assign.tsx';
 
-/** The shifts: filled out of needed, who is on each, and hours afterwards. */
+/** The shifts: filled out of wished, who is on each, and hours afterwards. */
 export default function CrewSheet({ page }: { page: EventPage }) {
   const crew = useAsk('GET /api/events/:id/crew', { params: { id: page.id } });
   const { now } = useSaying();
@@ -27,10 +27,10 @@ export default function CrewSheet({ page }: { page: EventPage }) {
   const state = useAction('POST /api/assignments/:id/state');
   return (
     <Loaded of={crew}>
-      {({ shifts, needed, filled, hours }) => (
+      {({ shifts, wished, filled, hours }) => (
         <>
           <div className="spread">
-            <h2 className="num">{phrase('event.ofPlacesFilled', { filled, needed })}</h2>
+            <h2 className="num">{phrase('event.ofPlacesFilled', { filled, wished })}</h2>
             <div className="acts">
               {page.publicUrl && shifts.some((s) => s.publicSignUp) && (
                 <ButtonAnchor href={`/e/${page.plan.slug}/shifts`} target="_blank" rel="noreferrer">
@@ -70,13 +70,13 @@ export default function CrewSheet({ page }: { page: EventPage }) {
                       <span className="name">{s.role}</span> <span className="soft">{s.place}</span>
                     </chakra.td>
                     <chakra.td
-                      className={`n ${s.filled < s.needed ? 'need' : ''}`}
+                      className={`n ${s.filled < s.wished ? 'need' : ''}`}
                       width="92px"
                       whiteSpace="nowrap"
                     >
-                      {s.filled}/{s.needed}
-                      {s.filled < s.needed && s.endsAt > now && (
-                        <small> {phrase('event.lacks', { n: s.needed - s.filled })}</small>
+                      {s.filled}/{s.wished}
+                      {s.filled < s.wished && s.endsAt > now && (
+                        <small> {phrase('event.lacks', { n: s.wished - s.filled })}</small>
                       )}
                     </chakra.td>
                     <td>
@@ -201,7 +201,7 @@ export default function CrewSheet({ page }: { page: EventPage }) {
                 {phrase('event.takeOffSays', {
                   when: `${sayShortDate(dropping.shift.startsLocal)}, ${sayTime(dropping.shift.startsLocal)}–${sayTime(dropping.shift.endsLocal)}`,
                   filled: dropping.shift.filled - 1,
-                  needed: dropping.shift.needed,
+                  wished: dropping.shift.wished,
                 })}
               </p>
               <p className="soft">{phrase('event.takeOffUntold')}</p>

@@ -39,7 +39,7 @@ function Shown({ page }: { page: Page }) {
         <Link to={`/e/${page.slug}`}>{page.title}</Link>
       </chakra.p>
       <Title>{t('shiftsTitle')}</Title>
-      <Soft>{page.shifts.some((s) => s.filled < s.needed) ? t('shiftsText') : t('noShifts')}</Soft>
+      <Soft>{page.shifts.some((s) => s.filled < s.wished) ? t('shiftsText') : t('noShifts')}</Soft>
       {days.map((day) => (
         <section key={day}>
           <Head>{sayLongDate(day, language())}</Head>
@@ -47,7 +47,7 @@ function Shown({ page }: { page: Page }) {
             {page.shifts
               .filter((s) => s.startsLocal.startsWith(day))
               .map((s) => {
-                const free = s.needed - s.filled;
+                const free = s.wished - s.filled;
                 return (
                   <li key={s.id}>
                     <Ends alignItems="center">

@@ -15,7 +15,7 @@ import { Count, Text, Tick } from './fields.tsx';
 import { prepare } from './request.ts';
 import { type FormOptions, useForm } from './useForm.ts';
 
-const values = { role: '', date: '2026-08-08', from: '09:00', to: '13:00', needed: '1', publicSignUp: true };
+const values = { role: '', date: '2026-08-08', from: '09:00', to: '13:00', wished: '1', publicSignUp: true };
 type Values = typeof values;
 
 /** What was sent, and what is answered next. */
@@ -55,7 +55,7 @@ const optionsOf = (after: () => void): FormOptions<Values, { id: string }> => ({
         place: '',
         startsLocal: `${v.date}T${v.from}`,
         endsLocal: `${v.date}T${v.to}`,
-        needed: Number(v.needed) || 0,
+        wished: Number(v.wished) || 0,
         publicSignUp: v.publicSignUp,
       },
     }),
@@ -71,7 +71,7 @@ function Shift({ after, draft }: { after: () => void; draft?: string }) {
   return (
     <Form form={form} submit="Add">
       <Text form={form} name="role" label="Role" required />
-      <Count form={form} name="needed" label="How many" />
+      <Count form={form} name="wished" label="How many" />
       <Text form={form} name="from" label="From" />
       <Tick form={form} name="publicSignUp" label="Anybody" />
     </Form>

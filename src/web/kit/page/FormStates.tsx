@@ -39,7 +39,7 @@ export function FormStates() {
       date: '2026-08-08',
       from: '09:00',
       zone: 'America/Halifax',
-      needed: '',
+      wished: '',
       audience: 'everyone',
       kind: 'crew',
       flags: ['boats'] as string[],
@@ -54,7 +54,7 @@ export function FormStates() {
           place: v.place,
           startsLocal: `${v.date}T${v.from}`,
           endsLocal: `${v.date}T13:00`,
-          needed: Number(v.needed) || 0,
+          wished: Number(v.wished) || 0,
           publicSignUp: v.publicSignUp,
         },
       }),
@@ -84,7 +84,7 @@ export function FormStates() {
         />
         <TimeField form={form} name="from" label="From" />
         <ZoneField form={form} name="zone" label="Time zone" />
-        <Count form={form} name="needed" label="How many" required />
+        <Count form={form} name="wished" label="How many" required />
         <Choose
           form={form}
           name="audience"

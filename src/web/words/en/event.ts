@@ -108,7 +108,7 @@ export const event = {
   saveMineOverTheirs: 'Save mine over theirs',
   keepTheirs: 'Keep theirs',
   removed: 'Removed',
-  ofPlacesFilled: '{{filled}} of {{needed}} places filled',
+  ofPlacesFilled: '{{filled}} of {{wished}} places filled',
   publicSignUp: 'Public sign-up',
   addAShiftN: 'Add a shift (n)',
   shiftsHoursInAll: '{{shifts:shift|shifts}}, {{hours:hour|hours}} in all',
@@ -125,7 +125,7 @@ export const event = {
   takeOffNow: 'Take off',
   takeOffNamed: 'Take {{name}} off {{role}}',
   takeOffSays:
-    'The place is open again on {{when}}: {{filled}} of {{needed}}. Reminders of this shift are not sent to them any more.',
+    'The place is open again on {{when}}: {{filled}} of {{wished}}. Reminders of this shift are not sent to them any more.',
   takeOffUntold: 'They are not written to by this: tell them yourself.',
   keepOnShift: 'Keep them on it',
   lacks: 'lacks {{n}}',

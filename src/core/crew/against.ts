@@ -1,0 +1,131 @@
+import { isGone, type QuietReason } from '#core/contacts/quiet.ts';
+import { conflict, gapBetween, minutesAt } from '#core/roster/ground.ts';
+import type { CalendarDate, Instant } from '#core/time/clock.ts';
+import { ageOn } from '#core/time/dates.ts';
+import { sayShortDate } from '#core/time/say.ts';
+import type { Params } from '#core/words/filling.ts';
+
+/** What can speak against putting somebody on a shift. Of `gone` nobody decides otherwise: they died, or were erased. */
+export const againstKinds = [
+  'gone',
+  'overlap',
+  'short rest',
+  'own seat',
+  'age',
+  'age unknown',
+  'skill',
+  'expired',
+  'unseen',
+  'quiet',
+] as const;
+export type AgainstKind = (typeof againstKinds)[number];
+
+/** What an organization can mark as never to be overridden. */
+export const markable = [
+  'overlap',
+  'short rest',
+  'own seat',
+  'age',
+  'skill',
+  'expired',
+] as const satisfies readonly AgainstKind[];
+
+/** What a role asks of whoever is put on, and what keeps a stranger from taking it at once: somebody decides. */
+const ofTheRole: readonly AgainstKind[] = ['age', 'age unknown', 'skill', 'expired', 'unseen'];
+export const isOfTheRole = (kind: AgainstKind): boolean => ofTheRole.includes(kind);
+
+/** One thing that speaks against it, as a code with what its words need. */
+export interface Against {
+  kind: AgainstKind;
+  params: Params;
+  /** The organization lets nobody decide otherwise. */
+  absolute: boolean;
+}
+
+/** A stretch of time somebody stands somewhere. */
+export interface Stint {
+  shiftId: string;
+  label: string;
+  startsAt: Instant;
+  endsAt: Instant;
+}
+
+/** A skill somebody has, as far as it is known. */
+export interface HeldSkill {
+  skillId: string;
+  /** The last day it holds; null: always. */
+  until: CalendarDate | null;
+  /** Somebody of the team has seen it. */
+  seen: boolean;
+}
+
+/** Somebody, as far as it decides whether they can be on a shift. */
+export interface Candidate {
+  /** Where they stand already. */
+  stints: readonly Stint[];
+  /** An event where they have a seat at that time. */
+  seatAt: string | null;
+  birthDate: CalendarDate | null;
+  skills: readonly HeldSkill[];
+  quiet: QuietReason | null;
+}
+
+/** What a role asks. */
+export interface RoleAsks {
+  name: string;
+  fromAge: number | null;
+  needs: readonly { id: string; name: string; certificate: boolean }[];
+}
+
+export interface CrewRules {
+  /** Hours of rest once in 24 hours. */
+  restHours: number;
+  neverOverridden: readonly AgainstKind[];
+}
+
+/** A shift somebody is to be put on. */
+export interface WantedShift extends Stint {
+  /** Its first and last day, by the clock where it is. */
+  firstDay: CalendarDate;
+  lastDay: CalendarDate;
+}
+
+const between = (at: { startsAt: Instant; endsAt: Instant }) => ({
+  start: minutesAt(at.startsAt),
+  end: minutesAt(at.endsAt),
+});
+
+/**
+ * Everything that speaks against putting somebody on a shift, the weightiest first. Shifts that touch do not overlap. Rest is asked
+ * once in 24 hours, as rosters ask it. A certificate has to hold on the last day of the shift; one that nobody has seen is said so.
+ */
+export function againstOf(shift: WantedShift, role: RoleAsks, who: Candidate, rules: CrewRules): Against[] {
+  const found: Against[] = [];
+  const say = (kind: AgainstKind, params: Params = {}) =>
+    found.push({ kind, params, absolute: kind === 'gone' || rules.neverOverridden.includes(kind) });
+  if (isGone(who.quiet)) say('gone', { why: who.quiet! });
+  const wanted = between(shift);
+  for (const other of who.stints) {
+    if (other.shiftId === shift.shiftId) continue;
+    const gap = gapBetween(wanted, between(other));
+    if (gap < 0) say('overlap', { label: other.label });
+    else if (conflict(wanted, between(other), { restHours: rules.restHours, daily: true }))
+      say('short rest', { label: other.label, hours: Math.floor(gap / 60) });
+  }
+  if (who.seatAt) say('own seat', { event: who.seatAt });
+  if (role.fromAge !== null) {
+    const age = who.birthDate === null ? null : ageOn(who.birthDate, shift.firstDay);
+    if (age === null) say('age unknown', { role: role.name, from: role.fromAge });
+    else if (age < role.fromAge) say('age', { age, role: role.name, from: role.fromAge });
+  }
+  for (const need of role.needs) {
+    const held = who.skills.find((s) => s.skillId === need.id);
+    if (!held) say('skill', { skill: need.name });
+    else if (held.until && held.until < shift.lastDay)
+      say('expired', { skill: need.name, day: sayShortDate(held.until) });
+    else if (need.certificate && !held.seen) say('unseen', { skill: need.name });
+  }
+  if (who.quiet && !isGone(who.quiet)) say('quiet', { why: who.quiet });
+  const weight = (a: Against) => againstKinds.indexOf(a.kind);
+  return found.sort((a, b) => weight(a) - weight(b));
+}

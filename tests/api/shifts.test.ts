@@ -1,0 +1,401 @@
+import { afterAll, beforeAll, describe, expect, test } from 'vitest';
+import { type Caller, makeWorld, type World } from './harness.ts';
+import { type OpenEvent, openEvent } from './scenes.ts';
+
+describe('shifts as they are planned', () => {
+  let world: World;
+  let event: OpenEvent;
+  let imani: Caller;
+  let odalys: Caller;
+  beforeAll(async () => {
+    world = await makeWorld();
+    event = await openEvent(world, { title: 'Reed Cut' });
+    imani = await world.as('imani');
+    odalys = await world.as('odalys');
+  });
+  afterAll(() => world.close());
+  const base = {
+    role: 'Raking',
+    place: 'East bank',
+    startsLocal: '2026-08-08T09:00',
+    endsLocal: '2026-08-08T17:00',
+    wished: 3,
+  };
+  const params = () => ({ id: event.id });
+  const add = async (more: object = {}) =>
+    (await imani.call('POST /api/events/:id/shifts', { params: params(), body: { ...base, ...more } })).id;
+  const crew = () => imani.call('GET /api/events/:id/crew', { params: params() });
+  const shift = async (id: string) => (await crew()).shifts.find((s) => s.id === id)!;
+  const change = async (id: string, more: object) => {
+    const { version, ...now } = await shift(id);
+    return imani.try('PUT /api/shifts/:id', { params: { id }, body: { ...now, version, ...more } as never });
+  };
+  const person = async (given: string, more: object = {}) =>
+    (
+      await imani.call('POST /api/contacts', {
+        body: { given, family: 'Shiftley', email: `${given.toLowerCase()}@shifts.example`, ...more },
+      })
+    ).id;
+  const put = (id: string, contactId: string, overrideReason = '') =>
+    imani.try('POST /api/shifts/:id/assignments', {
+      params: { id },
+      body: { contactId, overrideReason },
+    });
+  const mailTo = async (address: string) => {
+    await world.runner.run();
+    return world.app.db.query<{ subject: string; body: string }>(
+      'select subject, body from standin_mail where address = $1 order by accepted_at, key',
+      [address],
+    );
+  };
+
+  test('it takes so many at least and as many as are wished, and is written as the register spells its role', async () => {
+    const id = await add({
+      role: 'rAKING',
+      least: 1,
+      importance: 'vital',
+      name: 'Long one',
+      briefing: 'Gloves.',
+    });
+    await add({ role: 'raking' });
+    const { shifts } = await crew();
+    expect(new Set(shifts.map((s) => s.role))).toEqual(new Set(['rAKING']));
+    expect(await shift(id)).toMatchObject({
+      least: 1,
+      wished: 3,
+      importance: 'vital',
+      name: 'Long one',
+      lead: null,
+    });
+    const wrong = await imani.try('POST /api/events/:id/shifts', {
+      params: params(),
+      body: { ...base, least: 4 },
+    });
+    expect(wrong.problem.fields).toMatchObject([
+      { path: 'least', message: 'At least cannot be more than how many are wished.' },
+    ]);
+    for (const wished of [0, 10_000])
+      expect(
+        (await imani.try('POST /api/events/:id/shifts', { params: params(), body: { ...base, wished } }))
+          .status,
+      ).toBe(422);
+  });
+
+  test('many are added at once, or none, and each line says what is wrong with it', async () => {
+    const before = (await crew()).shifts.length;
+    const several = (shifts: object[]) =>
+      imani.try('POST /api/events/:id/shifts/several', {
+        params: params(),
+        body: { shifts: shifts as never },
+      });
+    const refused = await several([
+      base,
+      { ...base, endsLocal: '2026-08-08T08:00' },
+      { ...base, startsLocal: '2026-03-08T02:30', endsLocal: '2026-03-08T05:00' },
+      { ...base, leadId: crypto.randomUUID() },
+    ]);
+    expect(refused.problem.fields!.map((f) => f.path)).toEqual([
+      'shifts.1.endsLocal',
+      'shifts.2.startsLocal',
+      'shifts.3.leadId',
+    ]);
+    expect((await crew()).shifts.length).toBe(before);
+    expect((await several([base, { ...base, role: 'Tea' }])).body.ids).toHaveLength(2);
+    expect((await crew()).shifts.length).toBe(before + 2);
+    expect((await several([])).status).toBe(422);
+  });
+
+  test('who is on a shift is told what it was and what it is; a word that is put right is told to nobody', async () => {
+    const id = await add();
+    const wen = await person('Wen');
+    await put(id, wen);
+    const count = (await mailTo('wen@shifts.example')).length;
+    expect((await change(id, { briefing: 'Bring gloves.' })).body).toMatchObject({ told: 0 });
+    const tried = await change(id, { startsLocal: '2026-08-08T10:00', trying: true });
+    expect(tried.body).toMatchObject({ told: 1, on: [{ name: 'Wen Shiftley', against: [] }] });
+    expect((await shift(id)).startsLocal).toBe('2026-08-08T09:00');
+    expect((await mailTo('wen@shifts.example')).length).toBe(count);
+    const done = await change(id, { startsLocal: '2026-08-08T10:00', place: 'West bank' });
+    expect(done.body.told).toBe(1);
+    const mail = (await mailTo('wen@shifts.example')).at(-1)!;
+    expect(mail.subject).toBe('Your shift has changed: Reed Cut');
+    expect(mail.body).toMatch(/is now rAKING, West bank, .*10:00.*It was rAKING, East bank, .*9:00/su);
+    // Told or not is theirs to say.
+    const quietly = await change(id, { place: 'East bank', tell: false });
+    expect(quietly.body.told).toBe(0);
+    expect((await mailTo('wen@shifts.example')).at(-1)).toEqual(mail);
+  });
+
+  test('two who change it at once: the second is told so; and nobody falls off', async () => {
+    const id = await add();
+    const { version, ...now } = await shift(id);
+    const save = (body: object) =>
+      imani.try('PUT /api/shifts/:id', { params: { id }, body: { ...now, version, ...body } as never });
+    const both = await Promise.all([save({ name: 'One' }), save({ name: 'Other' })]);
+    expect(both.map((r) => r.status).sort()).toEqual([200, 409]);
+    for (const given of ['Ada', 'Bo']) await put(id, await person(given));
+    const fewer = await change(id, { wished: 1, least: 1 });
+    expect(fewer.problem.fields).toMatchObject([
+      { path: 'wished', message: '2 people are on it; it cannot take fewer.' },
+    ]);
+  });
+
+  test('what speaks against who is on it is said before it is moved', async () => {
+    const one = await add({ startsLocal: '2026-08-08T08:00', endsLocal: '2026-08-08T10:00' });
+    const two = await add({ startsLocal: '2026-08-08T12:00', endsLocal: '2026-08-08T14:00', role: 'Tea' });
+    const cy = await person('Cy');
+    await put(one, cy);
+    expect((await put(two, cy)).body.assigned).toBe(true);
+    const tried = await change(two, {
+      startsLocal: '2026-08-08T09:00',
+      endsLocal: '2026-08-08T11:00',
+      trying: true,
+    });
+    expect(tried.body.on[0]!.against).toMatchObject([{ kind: 'overlap', text: /rAKING/u }]);
+  });
+
+  test('a long one is cut: who is on it keeps the first part, and the others are open', async () => {
+    const id = await add({ name: 'All day', least: 2, briefing: 'Gloves.', importance: 'extra' });
+    const dee = await person('Dee');
+    await put(id, dee);
+    const { version } = await shift(id);
+    const cut = (body: object) =>
+      imani.try('POST /api/shifts/:id/cut', { params: { id }, body: { version, parts: 3, ...body } });
+    expect((await cut({ parts: 1 })).problem.fields![0]!.path).toBe('parts');
+    expect((await cut({ version: version + 1 })).status).toBe(409);
+    const done = await cut({ handover: 15 });
+    expect(done.body).toMatchObject({ told: 1 });
+    const parts = (await crew()).shifts.filter((s) => done.body.ids.includes(s.id));
+    expect(parts.map((s) => [s.startsLocal.slice(11), s.endsLocal.slice(11), s.filled])).toEqual([
+      ['09:00', '11:55', 1],
+      ['11:40', '14:35', 0],
+      ['14:20', '17:00', 0],
+    ]);
+    expect(parts.every((s) => s.name === 'All day' && s.least === 2 && s.briefing === 'Gloves.')).toBe(true);
+    const short = await add({ endsLocal: '2026-08-08T09:40' });
+    const refused = await imani.try('POST /api/shifts/:id/cut', {
+      params: { id: short },
+      body: { version: 1, parts: 3 },
+    });
+    expect(refused.problem.fields).toMatchObject([
+      { path: 'parts', message: 'It is too short for that: 2 parts at most.' },
+    ]);
+  });
+
+  test('through a night in which the clock changes, parts are as long as the hours that pass', async () => {
+    const id = await add({
+      startsLocal: '2026-10-31T22:00',
+      endsLocal: '2026-11-01T06:00',
+      role: 'Night watch',
+    });
+    await imani.call('POST /api/shifts/:id/cut', { params: { id }, body: { version: 1, parts: 3 } });
+    const parts = (await crew()).shifts.filter((s) => s.role === 'Night watch');
+    expect(parts.map((s) => (Date.parse(s.endsAt) - Date.parse(s.startsAt)) / 3_600_000)).toEqual([3, 3, 3]);
+    expect(parts.map((s) => s.startsLocal.slice(11))).toEqual(['22:00', '01:00', '03:00']);
+  });
+
+  describe('roles that ask something', () => {
+    let aid: string;
+    const held = (contactId: string, body: object) =>
+      imani.call('PUT /api/contacts/:id/skills/:skill', { params: { id: contactId, skill: aid }, body });
+    const signUp = (id: string, given: string) =>
+      world.anyone.try('POST /api/public/shifts/:id/sign-up', {
+        params: { id },
+        body: { given, family: 'Shiftley', email: `${given.toLowerCase()}@shifts.example` },
+      });
+    beforeAll(async () => {
+      aid = (await imani.call('POST /api/skills', { body: { name: 'Water rescue', certificate: true } })).id;
+      await imani.call('POST /api/roles', {
+        body: { name: 'Rescue', needs: [aid], fromAge: 18, brief: 'Stay by the water.' },
+      });
+    });
+
+    test('a name stands once in the register, whatever its letters', async () => {
+      const again = await imani.try('POST /api/roles', { body: { name: 'rescue' } });
+      expect(again.problem.fields).toMatchObject([
+        { path: 'name', message: 'There is a role of this name already.' },
+      ]);
+      expect((await imani.try('POST /api/skills', { body: { name: 'WATER rescue' } })).status).toBe(422);
+      const gone = await imani.try('POST /api/roles', {
+        body: { name: 'Odd', needs: [crypto.randomUUID()] },
+      });
+      expect(gone.problem.fields![0]!.path).toBe('needs');
+    });
+
+    test('a stranger asks, and is on it only once the crew lead agreed; what is known of the person is told to nobody', async () => {
+      const id = await add({ role: 'Rescue', wished: 1 });
+      const [shown] = (
+        await world.anyone.call('GET /api/public/events/:slug/shifts', { params: { slug: event.slug } })
+      ).shifts.filter((s) => s.id === id);
+      expect(shown).toMatchObject({
+        brief: 'Stay by the water.',
+        fromAge: 18,
+        needs: ['Water rescue'],
+        asked: true,
+        filled: 0,
+      });
+      expect((await signUp(id, 'Elo')).body).toEqual({ done: true });
+      expect((await signUp(id, 'Fay')).body).toEqual({ done: true });
+      const asked = await shift(id);
+      expect(asked.filled).toBe(0);
+      expect(asked.assignments.map((a) => [a.name, a.state])).toEqual([
+        ['Elo Shiftley', 'proposed'],
+        ['Fay Shiftley', 'proposed'],
+      ]);
+      expect((await crew()).asked).toBeGreaterThanOrEqual(2);
+      const [letter] = await mailTo('elo@shifts.example');
+      expect(letter!.subject).toBe('You asked for a shift: Reed Cut');
+      const token = /\/crew\/([\w-]+)/u.exec(letter!.body)![1]!;
+      const own = await world.anyone.call('GET /api/public/crew/:token', { params: { token } });
+      expect(own.shifts).toMatchObject([{ role: 'Rescue', state: 'proposed' }]);
+      const calendar = String(
+        await world.anyone.call('GET /api/public/crew/:token/calendar.ics', { params: { token } }),
+      );
+      expect(calendar).not.toContain('Rescue');
+      // Nobody who only asked is reminded, and nobody who only asked has served.
+      const page = await imani.call('GET /api/events/:id', { params: params() });
+      expect(page.margin.some((n) => n.headline.includes('2 people ask for a shift'))).toBe(true);
+      const decide = (n: number, state: 'agreed' | 'dropped' | 'served') =>
+        imani.try('POST /api/assignments/:id/state', {
+          params: { id: asked.assignments[n]!.id },
+          body: { state },
+        });
+      expect((await decide(0, 'served')).status).toBe(409);
+      expect((await decide(0, 'agreed')).status).toBe(201);
+      expect((await decide(1, 'dropped')).status).toBe(201);
+      expect(await shift(id)).toMatchObject({ filled: 1, assignments: [{ name: 'Elo Shiftley' }] });
+      expect((await mailTo('elo@shifts.example')).at(-1)!.subject).toBe('Your shift: Reed Cut');
+      expect((await mailTo('fay@shifts.example')).at(-1)!.subject).toBe('Not this shift: Reed Cut');
+    });
+
+    test('each thing that speaks against somebody is said in words, and decided with a reason', async () => {
+      const id = await add({ role: 'Rescue' });
+      const gil = await person('Gil');
+      const said = async (contactId: string) =>
+        (await put(id, contactId)).body.clashes.map((c: { text: string }) => c.text);
+      expect(await said(gil)).toEqual([
+        'no birth date on record; Rescue is from 18',
+        'has no Water rescue on record',
+      ]);
+      await odalys.call('PATCH /api/contacts/:id', {
+        params: { id: gil },
+        body: { birthDate: '2010-01-01' },
+      });
+      await held(gil, { until: '2026-08-07', seen: true });
+      expect(await said(gil)).toEqual([
+        'is 16 on that day; Rescue is from 18',
+        'Water rescue runs out on 7 Aug, before the shift ends',
+      ]);
+      await odalys.call('PATCH /api/contacts/:id', {
+        params: { id: gil },
+        body: { birthDate: '1990-01-01' },
+      });
+      await held(gil, { until: '2026-08-08' });
+      expect(await said(gil)).toEqual(['says they have Water rescue; nobody has seen it']);
+      await held(gil, { until: '2026-08-08', number: 'W-12', seen: true });
+      expect((await put(id, gil)).body).toEqual({ assigned: true, clashes: [] });
+      const skills = await imani.call('GET /api/contacts/:id/skills', { params: { id: gil } });
+      expect(skills).toMatchObject([
+        { name: 'Water rescue', number: 'W-12', until: '2026-08-08', seen: true, seenBy: 'Imani Okarro' },
+      ]);
+      // Who has what is needed is on it at once.
+      const hal = await person('Hal', {});
+      await odalys.call('PATCH /api/contacts/:id', {
+        params: { id: hal },
+        body: { birthDate: '1990-01-01' },
+      });
+      await held(hal, { seen: true });
+      await signUp(id, 'Hal');
+      expect((await shift(id)).assignments.map((a) => [a.name, a.state])).toEqual([
+        ['Gil Shiftley', 'agreed'],
+        ['Hal Shiftley', 'agreed'],
+      ]);
+    });
+
+    test('what the organization never overrides is not overridden, by nobody', async () => {
+      await odalys.call('PUT /api/crew-rules', { body: { restHours: 10, neverOverridden: ['skill'] } });
+      const id = await add({
+        role: 'Rescue',
+        startsLocal: '2026-08-09T09:00',
+        endsLocal: '2026-08-09T12:00',
+      });
+      const ida = await person('Ida');
+      await odalys.call('PATCH /api/contacts/:id', {
+        params: { id: ida },
+        body: { birthDate: '1990-01-01' },
+      });
+      const refused = await put(id, ida, 'she knows how');
+      expect(refused.body).toMatchObject({ assigned: false, clashes: [{ kind: 'skill', absolute: true }] });
+      expect((await shift(id)).filled).toBe(0);
+      // Rest is that of the rules: from 13:00 to 23:00 lie ten hours.
+      const late = await add({ role: 'Tea', startsLocal: '2026-08-10T08:00', endsLocal: '2026-08-10T13:00' });
+      const night = await add({
+        role: 'Tea',
+        startsLocal: '2026-08-10T22:30',
+        endsLocal: '2026-08-11T02:00',
+      });
+      await put(late, ida);
+      expect((await put(night, ida)).body.clashes.map((c: { kind: string }) => c.kind)).toEqual([
+        'short rest',
+      ]);
+      await odalys.call('PUT /api/crew-rules', { body: { restHours: 8, neverOverridden: [] } });
+      expect((await put(night, ida)).body).toMatchObject({ assigned: true });
+    });
+
+    test('a role has another name at once wherever it stands; taken away it stays on its shifts', async () => {
+      const { roles } = await imani.call('GET /api/roles');
+      const rescue = roles.find((r) => r.name === 'Rescue')!;
+      expect(rescue.shifts).toBeGreaterThan(0);
+      const save = (body: object) =>
+        imani.call('PATCH /api/roles/:id', {
+          params: { id: rescue.id },
+          body: { ...rescue, ...body } as never,
+        });
+      await save({ name: 'Water rescue crew' });
+      const names = async () => new Set((await crew()).shifts.map((s) => s.role));
+      expect((await names()).has('Rescue')).toBe(false);
+      expect((await names()).has('Water rescue crew')).toBe(true);
+      await imani.call('DELETE /api/roles/:id', { params: { id: rescue.id } });
+      const left = (await imani.call('GET /api/roles')).roles;
+      expect(left.some((r) => r.id === rescue.id)).toBe(false);
+      expect((await names()).has('Water rescue crew')).toBe(true);
+      // Added again it is the same.
+      const again = await imani.call('POST /api/roles', { body: { name: 'Water rescue crew', needs: [] } });
+      expect(again.id).toBe(rescue.id);
+    });
+
+    test('a skill taken out of the register is asked for by no role, and stays on record', async () => {
+      const kit = await person('Kit');
+      await held(kit, { seen: true });
+      const skill = (await imani.call('GET /api/roles')).skills.find((s) => s.id === aid)!;
+      await imani.call('PATCH /api/skills/:id', {
+        params: { id: aid },
+        body: { ...skill, name: 'Rescue from water' },
+      });
+      await imani.call('DELETE /api/skills/:id', { params: { id: aid } });
+      const { roles, skills } = await imani.call('GET /api/roles');
+      expect(skills.some((s) => s.id === aid)).toBe(false);
+      expect(roles.every((r) => !r.needs.includes(aid))).toBe(true);
+      expect(await imani.call('GET /api/contacts/:id/skills', { params: { id: kit } })).toMatchObject([
+        { name: 'Rescue from water' },
+      ]);
+      await imani.call('DELETE /api/contacts/:id/skills/:skill', { params: { id: kit, skill: aid } });
+      expect(await imani.call('GET /api/contacts/:id/skills', { params: { id: kit } })).toEqual([]);
+    });
+  });
+
+  test('a copy of the event has its shifts as they are, without leads and without people', async () => {
+    const own = await openEvent(world, { title: 'Copied Cut' });
+    await imani.call('POST /api/events/:id/shifts', {
+      params: { id: own.id },
+      body: { ...base, least: 1, importance: 'extra', briefing: 'Boots.', name: 'Morning' },
+    });
+    const { id } = await odalys.call('POST /api/events', {
+      body: { publicTitle: 'Copied Cut again', from: own.id, date: '2026-09-12' },
+    });
+    const { shifts } = await imani.call('GET /api/events/:id/crew', { params: { id } });
+    expect(shifts).toMatchObject([
+      { least: 1, wished: 3, importance: 'extra', briefing: 'Boots.', name: 'Morning', leadId: null },
+    ]);
+  });
+});
