@@ -5,6 +5,7 @@ import { importances } from '#core/crew/shift.ts';
 import { assignmentStates } from '#core/crew/states.ts';
 import { code, contract, done, id, idParams, instant, personName, token, wallTime } from './endpoint.ts';
 
+const against = z.object({ kind: z.enum(againstKinds), text: z.string(), absolute: z.boolean() });
 const assignment = z.object({
   id,
   contactId: id,
@@ -15,6 +16,8 @@ const assignment = z.object({
   source: z.enum(['staff', 'public']),
   overrideReason: z.string().nullable(),
   hours: z.number().nullable(),
+  /** Of whoever asked for it: what speaks against them now. */
+  against: z.array(against),
 });
 const crewShift = z.object({
   id,
@@ -41,7 +44,6 @@ const crewShift = z.object({
   assignments: z.array(assignment),
 });
 export type CrewShift = z.infer<typeof crewShift>;
-const against = z.object({ kind: z.enum(againstKinds), text: z.string(), absolute: z.boolean() });
 export type ShownAgainst = z.infer<typeof against>;
 const shiftFields = z.object({
   name: z.string().trim().max(80).default(''),

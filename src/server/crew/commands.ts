@@ -48,7 +48,7 @@ const shortestOverride = 3;
 type Asked = Pick<ShiftRow, 'id' | 'role' | 'startsAt' | 'endsAt' | 'startsLocal' | 'endsLocal'>;
 
 /** Everything that speaks against putting somebody on a shift, in words. */
-async function findAgainst(tx: Queries, shift: Asked, contactId: string): Promise<Said[]> {
+export async function findAgainst(tx: Queries, shift: Asked, contactId: string): Promise<Said[]> {
   const able = await readAble(tx, contactId);
   if (!able) throw notFound('This contact');
   const { restHours, neverOverridden } = await theOrganization(tx);

@@ -13,6 +13,7 @@ import {
   addShifts,
   changeShift,
   cutShift,
+  findAgainst,
   giveShiftBack,
   markShift,
   putOnShift,
@@ -31,9 +32,13 @@ async function crewByLink(tx: Queries, token: string): Promise<string> {
 
 export const crewHandlers: Handlers<typeof crewContract> = {
   'GET /api/events/:id/crew': async (c) => {
-    const { tx, params } = c;
+    const { tx, params, now } = c;
     await eventFor(c, params.id, 'crew', 'see');
     const shifts = await readShifts(tx, params.id);
+    for (const shift of shifts)
+      if (shift.startsAt > now)
+        for (const one of shift.assignments)
+          if (one.state === 'proposed') one.against = await findAgainst(tx, shift, one.contactId);
     return {
       shifts,
       wished: shifts.reduce((sum, s) => sum + s.wished, 0),

@@ -32,7 +32,7 @@ export const readShifts = (tx: Queries, eventId: string): Promise<CrewShift[]> =
        (select trim(l.given_name || ' ' || l.family_name) from contacts l where l.id = s.lead_id) as lead,
        (select count(*)::int from assignments a where a.shift_id = s.id and a.state in ${among(onShift)}) as filled,
        coalesce((select jsonb_agg(jsonb_build_object('id', a.id, 'contactId', a.contact_id, 'name', trim(c.given_name || ' ' || c.family_name),
-           'quiet', ${whyQuiet('c')}, 'state', a.state, 'source', a.source, 'overrideReason', a.override_reason, 'hours', a.hours) order by a.made_at, a.id)
+           'quiet', ${whyQuiet('c')}, 'state', a.state, 'source', a.source, 'overrideReason', a.override_reason, 'hours', a.hours, 'against', '[]'::jsonb) order by a.made_at, a.id)
          from assignments a join contacts c on c.id = a.contact_id where a.shift_id = s.id and a.state in ${among(onOrAsked)}), '[]') as assignments
      from shifts s where s.event_id = $1 and s.removed_at is null order by s.starts_at, s.role, s.id`,
     [eventId],

@@ -13,6 +13,7 @@ import { Merges } from './Merges.tsx';
 import { Notes } from './Notes.tsx';
 import { Facts, Head, People, Totals } from './PersonRecord.tsx';
 import { Photo } from './Photo.tsx';
+import { Skills } from './Skills.tsx';
 import { Tags } from './Tags.tsx';
 import { Ties } from './Ties.tsx';
 
@@ -51,6 +52,7 @@ export default function Contact() {
                 <Tags id={c.id} tags={c.tags} />
                 <Facts contact={c} />
                 <Ties contact={c} />
+                <Skills contactId={c.id} />
                 <Consents contact={c} />
                 <Merges contact={c} />
                 {coordinator && <Care contact={c} />}

@@ -17,6 +17,7 @@ import { Consents } from './Consents.tsx';
 import { Lifeline } from './Lifeline.tsx';
 import { Merges } from './Merges.tsx';
 import { Notes } from './Notes.tsx';
+import { Skills } from './Skills.tsx';
 import { Tags } from './Tags.tsx';
 import { Ties } from './Ties.tsx';
 
@@ -31,6 +32,7 @@ export function PersonRecord({ id }: { id: string }) {
           <Facts contact={c} />
           {!c.hidden.includes('tags') && <Tags id={c.id} tags={c.tags} />}
           <Ties contact={c} />
+          <Skills contactId={c.id} />
           {c.kind === 'organization' && <People contact={c} />}
           <Notes contact={c} />
           {!c.hidden.includes('consents') && <Consents contact={c} />}

@@ -4,7 +4,7 @@ import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { useParams } from 'react-router';
-import { sayLongDate, sayTime } from '#core/time/say.ts';
+import { sayFromTo, sayLongDate } from '#core/time/say.ts';
 import { type Answer, ApiProblem, addressOf, call } from '#web/api.ts';
 import { Button } from '#web/kit/Button.tsx';
 import { Problems } from '#web/kit/notices.tsx';
@@ -63,26 +63,25 @@ function List({ shifts, token }: { shifts: Page['shifts']; token: string }) {
       <Rows>
         {shifts.map((s) => (
           <li key={s.assignmentId}>
-            <span className="name">{s.role}</span>
+            <span className="name">{[s.name, s.role].filter(Boolean).join(', ')}</span>
+            {s.state === 'proposed' && <Small>{t('shiftWaits')}</Small>}
             <Small>
               {sayLongDate(s.startsLocal, language())},{' '}
-              <span className="num">
-                {sayTime(s.startsLocal, language())}–{sayTime(s.endsLocal, language())}
-              </span>
+              <span className="num">{sayFromTo(s, language())}</span>
             </Small>
             <Small>{[s.event, s.place, s.venue].filter(Boolean).join(' · ')}</Small>
             {!s.past &&
               (asking === s.assignmentId ? (
                 <Acts alignItems="baseline">
-                  <span>{t('giveBackText')}</span>
+                  <span>{s.state === 'proposed' ? '' : t('giveBackText')}</span>
                   <Button look="stop" disabled={drop.isPending} onClick={() => drop.mutate(s.assignmentId)}>
-                    {t('giveBack')}
+                    {t(s.state === 'proposed' ? 'takeItBack' : 'giveBack')}
                   </Button>
                   <Button onClick={() => setAsking(null)}>{t('cancel')}</Button>
                 </Acts>
               ) : (
                 <Button look="plain" onClick={() => setAsking(s.assignmentId)}>
-                  {t('giveBack')}
+                  {t(s.state === 'proposed' ? 'takeItBack' : 'giveBack')}
                 </Button>
               ))}
           </li>

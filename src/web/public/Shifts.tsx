@@ -4,13 +4,14 @@ import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { Link, useParams } from 'react-router';
 import { crewContract } from '#contract/crew.ts';
-import { sayLongDate, sayTime } from '#core/time/say.ts';
+import { sayFromTo, sayLongDate } from '#core/time/say.ts';
 import type { Answer } from '#web/api.ts';
 import { Button } from '#web/kit/Button.tsx';
 import { Form } from '#web/kit/form/Form.tsx';
 import { Text } from '#web/kit/form/fields.tsx';
 import { prepare } from '#web/kit/form/request.ts';
 import { useForm } from '#web/kit/form/useForm.ts';
+import { InlineChoice } from '#web/kit/Inline.tsx';
 import { useAsk } from './asking.ts';
 import { Within } from './fields.tsx';
 import { language } from './language.ts';
@@ -32,7 +33,10 @@ export default function Shifts() {
 function Shown({ page }: { page: Page }) {
   const { t } = useTranslation();
   const [chosen, setChosen] = useState<string | null>(null);
-  const days = [...new Set(page.shifts.map((s) => s.startsLocal.slice(0, 10)))];
+  const [role, setRole] = useState('');
+  const roles = [...new Set(page.shifts.map((s) => s.role))].sort();
+  const shifts = page.shifts.filter((s) => !role || s.role === role);
+  const days = [...new Set(shifts.map((s) => s.startsLocal.slice(0, 10)))];
   return (
     <>
       <chakra.p marginTop="8px">
@@ -40,11 +44,22 @@ function Shown({ page }: { page: Page }) {
       </chakra.p>
       <Title>{t('shiftsTitle')}</Title>
       <Soft>{page.shifts.some((s) => s.filled < s.wished) ? t('shiftsText') : t('noShifts')}</Soft>
+      {roles.length > 2 && (
+        <chakra.p margin="8px 0 0">
+          <InlineChoice
+            label={t('roleOnly')}
+            value={role}
+            set={setRole}
+            choices={roles.map((value) => ({ value, label: value }))}
+            empty={t('everyRole')}
+          />
+        </chakra.p>
+      )}
       {days.map((day) => (
         <section key={day}>
           <Head>{sayLongDate(day, language())}</Head>
           <Rows>
-            {page.shifts
+            {shifts
               .filter((s) => s.startsLocal.startsWith(day))
               .map((s) => {
                 const free = s.wished - s.filled;
@@ -52,15 +67,24 @@ function Shown({ page }: { page: Page }) {
                   <li key={s.id}>
                     <Ends alignItems="center">
                       <span>
-                        <span className="num">
-                          {sayTime(s.startsLocal, language())}–{sayTime(s.endsLocal, language())}
-                        </span>{' '}
-                        {s.role}
+                        <span className="num">{sayFromTo(s, language())}</span>{' '}
+                        {[s.name, s.role].filter(Boolean).join(', ')}
                         <Small>
                           {[s.place, free > 0 ? t('places', { count: free }) : t('filled')]
                             .filter(Boolean)
                             .join(', ')}
                         </Small>
+                        {s.brief && <Small>{s.brief}</Small>}
+                        {(s.needs.length > 0 || s.fromAge !== null) && (
+                          <Small>
+                            {t('shiftNeeds', {
+                              needs: [
+                                ...s.needs,
+                                ...(s.fromAge === null ? [] : [t('shiftFromAge', { age: s.fromAge })]),
+                              ].join(', '),
+                            })}
+                          </Small>
+                        )}
                       </span>
                       {free > 0 && (
                         <Button
@@ -71,7 +95,7 @@ function Shown({ page }: { page: Page }) {
                         </Button>
                       )}
                     </Ends>
-                    {chosen === s.id && <SignUp shiftId={s.id} role={s.role} />}
+                    {chosen === s.id && <SignUp shift={s} />}
                   </li>
                 );
               })}
@@ -82,14 +106,14 @@ function Shown({ page }: { page: Page }) {
   );
 }
 
-function SignUp({ shiftId, role }: { shiftId: string; role: string }) {
+function SignUp({ shift }: { shift: Page['shifts'][number] }) {
   const { t } = useTranslation();
   const [sentTo, setSentTo] = useState<string | null>(null);
   const form = useForm({
     values: { given: '', family: '', email: '', phone: '' },
     request: (v) =>
       prepare(crewContract, 'POST /api/public/shifts/:id/sign-up', {
-        params: { id: shiftId },
+        params: { id: shift.id },
         body: { ...v, language: language() },
       }),
     draft: { name: 'sign-up', keeping: 'tab' },
@@ -98,7 +122,8 @@ function SignUp({ shiftId, role }: { shiftId: string; role: string }) {
   if (sentTo !== null) return <Say role="status">{t('signedUp', { email: sentTo })}</Say>;
   return (
     <Within>
-      <Form form={form} submit={t('signUpFor', { role })}>
+      {shift.asked && <Soft>{t(shift.needs.length || shift.fromAge ? 'shiftAsked' : 'shiftDecided')}</Soft>}
+      <Form form={form} submit={t(shift.asked ? 'askForShift' : 'signUpFor', { role: shift.role })}>
         <Two>
           <Text form={form} name="given" label={t('given')} autoComplete="given-name" required />
           <Text form={form} name="family" label={t('family')} autoComplete="family-name" required />

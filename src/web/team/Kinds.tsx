@@ -1,6 +1,7 @@
 import { useState } from 'react';
 import { type Kind, kindsContract } from '#contract/kinds.ts';
 import { kindColours, kindShapes } from '#core/events/kinds.ts';
+import { RegisterSection, RowActs } from '#web/parts/RegisterSection.tsx';
 import { phrase, term } from '#web/words/phrase.ts';
 import { Button } from '../kit/Button.tsx';
 import { FormDialog } from '../kit/form/FormDialog.tsx';
@@ -12,7 +13,6 @@ import { say } from '../kit/toast.tsx';
 import { useAction, useAsk } from '../parts/ask.ts';
 import { KindMark } from '../parts/KindMark.tsx';
 import { PictureField } from '../parts/PictureField.tsx';
-import { RegisterSection, RowActs } from './RegisterSection.tsx';
 
 type Sort = Kind['sort'];
 const words: Record<Sort, { title: string; empty: string; add: string }> = {

@@ -1,6 +1,7 @@
 import { useState } from 'react';
 import { type CustomField, type FieldKind, fieldsContract } from '#contract/fields.ts';
 import { Button } from '#web/kit/Button.tsx';
+import { RegisterSection } from '#web/parts/RegisterSection.tsx';
 import { phrase, term } from '#web/words/phrase.ts';
 import { FormDialog } from '../kit/form/FormDialog.tsx';
 import { Choose, LongText, Text } from '../kit/form/fields.tsx';
@@ -9,7 +10,6 @@ import { useForm } from '../kit/form/useForm.ts';
 import { Loaded } from '../kit/notices.tsx';
 import { say } from '../kit/toast.tsx';
 import { useAsk } from '../parts/ask.ts';
-import { RegisterSection } from './RegisterSection.tsx';
 
 const kinds: readonly FieldKind[] = ['text', 'number', 'date', 'yes or no', 'one of'];
 const linesOf = (text: string): string[] =>

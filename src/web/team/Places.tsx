@@ -2,6 +2,7 @@ import { chakra } from '@chakra-ui/react';
 import { useState } from 'react';
 import { type Place, placesContract } from '#contract/places.ts';
 import { wrongLayouts } from '#core/places/layouts.ts';
+import { RegisterSection, RowActs } from '#web/parts/RegisterSection.tsx';
 import { phrase } from '#web/words/phrase.ts';
 import { Asking } from '../kit/Asking.tsx';
 import { Button } from '../kit/Button.tsx';
@@ -14,7 +15,6 @@ import { say } from '../kit/toast.tsx';
 import { useAction, useAsk } from '../parts/ask.ts';
 import { Diaries } from './Diaries.tsx';
 import { fieldOfPlace, PlaceFields, placeOf, typedPlace } from './PlaceFields.tsx';
-import { RegisterSection, RowActs } from './RegisterSection.tsx';
 
 /** The register of places: what is known of each, and what takes place there. */
 export function Places() {

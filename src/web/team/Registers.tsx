@@ -4,6 +4,8 @@ import { eventsContract } from '#contract/events.ts';
 import { givingContract } from '#contract/giving.ts';
 import { holdsOn, saySpan } from '#core/contacts/membership.ts';
 import type { Answer } from '#web/api.ts';
+import { RegisterSection, RowActs } from '#web/parts/RegisterSection.tsx';
+import { Roles } from '#web/parts/Roles.tsx';
 import { phrase, term } from '#web/words/phrase.ts';
 import { Button } from '../kit/Button.tsx';
 import { FormDialog } from '../kit/form/FormDialog.tsx';
@@ -19,7 +21,6 @@ import { Kinds } from './Kinds.tsx';
 import { Logo } from './Logo.tsx';
 import { OwnFields } from './OwnFields.tsx';
 import { Places } from './Places.tsx';
-import { RegisterSection, RowActs } from './RegisterSection.tsx';
 
 type Named = keyof typeof registers;
 type Row = { id: string; name: string };
@@ -51,6 +52,7 @@ export default function Registers() {
             <NamedRegister of="funds" rows={c.funds} />
             <Loaded of={initiatives}>{(g) => <NamedRegister of="initiatives" rows={g.initiatives} />}</Loaded>
             <Waivers rows={c.waivers} />
+            <Roles />
             <Kinds />
             <OwnFields />
           </>

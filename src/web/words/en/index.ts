@@ -3,6 +3,7 @@ import { changes } from './changes.ts';
 import { clearance } from './clearance.ts';
 import { common } from './common.ts';
 import { contacts } from './contacts.ts';
+import { crew } from './crew.ts';
 import { desk } from './desk.ts';
 import { door } from './door.ts';
 import { event } from './event.ts';
@@ -29,6 +30,7 @@ export const phrases = {
   clearance,
   common,
   contacts,
+  crew,
   desk,
   door,
   event,

@@ -1,15 +1,16 @@
 import { useState } from 'react';
 import { type CrewShift, crewContract } from '#contract/crew.ts';
-import { sayTime } from '#core/time/say.ts';
+import { sayFromTo } from '#core/time/say.ts';
 import type { Answer } from '#web/api.ts';
+import { Button } from '#web/kit/Button.tsx';
+import { FormDialog } from '#web/kit/form/FormDialog.tsx';
+import { Text } from '#web/kit/form/fields.tsx';
+import { prepare } from '#web/kit/form/request.ts';
+import { useForm } from '#web/kit/form/useForm.ts';
+import { Note } from '#web/kit/Note.tsx';
+import { say } from '#web/kit/toast.tsx';
+import { PersonSearch } from '#web/parts/PersonSearch.tsx';
 import { phrase } from '#web/words/phrase.ts';
-import { FormDialog } from '../kit/form/FormDialog.tsx';
-import { Text } from '../kit/form/fields.tsx';
-import { prepare } from '../kit/form/request.ts';
-import { useForm } from '../kit/form/useForm.ts';
-import { Note } from '../kit/Note.tsx';
-import { say } from '../kit/toast.tsx';
-import { PersonSearch } from '../parts/PersonSearch.tsx';
 
 type Clash = Answer<'POST /api/shifts/:id/assignments'>['clashes'][number];
 
@@ -34,11 +35,12 @@ export function Assign({ shift, close }: { shift: CrewShift; close: () => void }
   });
   const { contactId, name, overrideReason } = form.values;
   const speaks = contactId && clashes.length > 0;
+  const never = clashes.some((c) => c.absolute);
   return (
     <FormDialog
       form={form}
       close={close}
-      title={`${shift.role}, ${sayTime(shift.startsLocal)}–${sayTime(shift.endsLocal)}`}
+      title={`${shift.role}, ${sayFromTo(shift)}`}
       submit={
         speaks
           ? phrase('event.assignAnyway', { name })
@@ -47,7 +49,7 @@ export function Assign({ shift, close }: { shift: CrewShift; close: () => void }
             : phrase('event.assign')
       }
       look={speaks ? 'stop' : 'main'}
-      disabled={!contactId || Boolean(speaks && overrideReason.trim().length < 3)}
+      disabled={!contactId || Boolean(speaks && (never || overrideReason.trim().length < 3))}
     >
       {speaks ? (
         <>
@@ -55,14 +57,26 @@ export function Assign({ shift, close }: { shift: CrewShift; close: () => void }
             <p>
               <b>{name}:</b> {clashes.map((c) => c.text).join('; ')}
             </p>
+            {never && <p>{phrase('crew.neverOverridden')}</p>}
           </Note>
-          <Text
-            form={form}
-            name="overrideReason"
-            label={phrase('event.reasonForOverriding')}
-            help={phrase('event.theReasonIsKept')}
-            required
-          />
+          {never ? (
+            <Button
+              onClick={() => {
+                setClashes([]);
+                form.set({ contactId: '', name: '', overrideReason: '' });
+              }}
+            >
+              {phrase('crew.somebodyElse')}
+            </Button>
+          ) : (
+            <Text
+              form={form}
+              name="overrideReason"
+              label={phrase('event.reasonForOverriding')}
+              help={phrase('event.theReasonIsKept')}
+              required
+            />
+          )}
         </>
       ) : (
         <PersonSearch
