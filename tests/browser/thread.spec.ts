@@ -158,7 +158,7 @@ test('one event from an import to a lifeline, in the real interface', async ({ b
 
   await test.step('shifts: added, taken from the public page, assigned despite a clash with a reason', async () => {
     await odalys.keyboard.press('4');
-    for (const role of ['Canoe leader', 'Safety boat']) {
+    for (const role of ['Lantern bearer', 'Boat shed']) {
       await odalys.getByRole('button', { name: 'Add a shift' }).click();
       await odalys.getByLabel('Role', { exact: true }).fill(role);
       await expect(odalys.getByText('ends the next day')).toBeVisible();
@@ -169,13 +169,13 @@ test('one event from an import to a lifeline, in the real interface', async ({ b
     await ewan.goto(`${site.origin}/e/lantern-paddle/shifts`);
     await ewan
       .getByRole('listitem')
-      .filter({ hasText: 'Canoe leader' })
+      .filter({ hasText: 'Lantern bearer' })
       .getByRole('button', { name: 'Sign up' })
       .click();
     await ewan.getByLabel('First name').fill('Ewan');
     await ewan.getByLabel('Last name').fill('Oakes');
     await ewan.getByLabel('Email', { exact: true }).fill('ewan@fenmail.example');
-    await ewan.getByRole('button', { name: 'Sign up for Canoe leader' }).click();
+    await ewan.getByRole('button', { name: 'Sign up for Lantern bearer' }).click();
     // The link to his shifts goes by mail.
     await expect(ewan.getByText('goes by mail to you (ewan@fenmail.example)')).toBeVisible();
     const [volunteer] = await site.started.app.db.query<{ id: string }>(
@@ -186,30 +186,28 @@ test('one event from an import to a lifeline, in the real interface', async ({ b
     await checkAccess(ewan);
     await ewan.context().close();
     await expect(odalys.getByRole('heading', { name: '1 of 2 places filled' })).toBeVisible();
-    await odalys
-      .getByRole('row')
-      .filter({ hasText: 'Safety boat' })
-      .getByRole('button', { name: 'Assign somebody' })
-      .click();
+    await odalys.getByRole('button', { name: /^Boat shed, / }).click();
+    await odalys.getByRole('button', { name: 'Assign somebody' }).click();
     await odalys.getByLabel('Who', { exact: true }).fill('oakes');
     await odalys.getByRole('option', { name: /^Ewan Oakes/u }).click();
     await odalys.getByRole('button', { name: 'Assign Ewan Oakes' }).click();
-    await expect(odalys.getByText('at the same time as Canoe leader (Lantern Paddle)')).toBeVisible();
+    await expect(odalys.getByText('at the same time as Lantern bearer (Lantern Paddle)')).toBeVisible();
     await odalys.getByLabel('Reason for overriding').fill('The boats lie side by side.');
     await odalys.getByRole('button', { name: 'Assign Ewan Oakes anyway' }).click();
-    await expect(odalys.getByRole('heading', { name: '2 of 2 places filled' })).toBeVisible();
     await expect(odalys.getByText('despite a clash: The boats lie side by side.')).toBeVisible();
     await checkAccess(odalys);
     // Nobody is taken off by a slip: it is asked first, and can be left.
-    const off = () => odalys.getByRole('button', { name: 'Take Ewan Oakes off Safety boat' }).click();
+    const off = () => odalys.getByRole('button', { name: 'Take Ewan Oakes off Boat shed' }).click();
     await off();
-    await expect(odalys.getByRole('dialog')).toContainText('0 of 1');
+    const asking = odalys.getByRole('dialog', { name: 'Take Ewan Oakes off Boat shed' });
+    await expect(asking).toContainText('0 of 1');
     await checkAccess(odalys);
-    await odalys.getByRole('button', { name: 'Keep them on it' }).click();
-    await expect(odalys.getByRole('dialog')).toHaveCount(0);
-    await expect(odalys.getByRole('heading', { name: '2 of 2 places filled' })).toBeVisible();
+    await asking.getByRole('button', { name: 'Keep them on it' }).click();
+    await expect(asking).toHaveCount(0);
     await off();
-    await odalys.getByRole('button', { name: 'Take off', exact: true }).click();
+    await asking.getByRole('button', { name: 'Take off', exact: true }).click();
+    await expect(odalys.getByText('Nobody yet.')).toBeVisible();
+    await odalys.getByRole('button', { name: 'Close', exact: true }).click();
     await expect(odalys.getByRole('heading', { name: '1 of 2 places filled' })).toBeVisible();
     await expect(odalys.getByText('lacks 1')).toBeVisible();
   });

@@ -14,6 +14,7 @@ export async function everythingOf(tx: Queries, contactId: string): Promise<Reco
     ...belongings,
     { table: 'contact_tags', column: 'contact_id' },
     { table: 'custom_values', column: 'contact_id' },
+    { table: 'held_skills', column: 'contact_id' },
     { table: 'contact_photos', column: 'contact_id' },
     { table: 'segment_members', column: 'contact_id' },
   ]) {
@@ -50,6 +51,7 @@ export async function whatErasingDoes(
        (select count(*)::int from unit_people where contact_id = $1) as units,
        (select count(*)::int from affiliations where contact_id = $1 or organization_id = $1) as organizations,
        (select count(*)::int from custom_values where contact_id = $1) as fields,
+       (select count(*)::int from held_skills where contact_id = $1) as skills,
        (select count(*)::int from contact_photos where contact_id = $1) as photos,
        (select count(*)::int from relationships e join contacts n on n.id = $1 where e.kind = 'emergency' and e.other_name is not null
          and e.to_contact <> $1 and lower(e.other_name) = lower(trim(n.given_name || ' ' || n.family_name))) as named,
@@ -78,6 +80,7 @@ export async function whatErasingDoes(
       ...of(n.units!, 'role in a unit', 'roles in units'),
       ...of(n.organizations!, 'tie to an organization', 'ties to organizations'),
       ...of(n.fields!, 'field of our own', 'fields of our own'),
+      ...of(n.skills!, 'skill or certificate', 'skills and certificates'),
       ...of(n.photos!, 'photo', 'photos'),
       ...of(n.notes!, 'note', 'notes'),
       ...of(n.answers!, 'answer to a question', 'answers to questions'),

@@ -22,7 +22,11 @@ export class FrameOf {
   async find(words: string, name: string) {
     await this.page.keyboard.press('/');
     await this.page.keyboard.type(words);
-    await expect(this.page.getByRole('option').filter({ hasText: name })).toBeVisible();
+    // Enter takes what is marked: that comes a moment after what was found.
+    await expect(this.page.getByRole('option').filter({ hasText: name })).toHaveAttribute(
+      'data-highlighted',
+      '',
+    );
     await this.page.keyboard.press('Enter');
     const beside = this.page.getByRole('dialog');
     await expect(beside.getByRole('heading', { name })).toBeVisible();
