@@ -204,7 +204,15 @@ await beside(
     await page.getByRole('checkbox').first().waitFor();
   }),
 );
-await take(odalys, `/events/${water}/crew`, 'event-crew', settled('.table'));
+await beside(
+  'event-crew',
+  await shot(odalys, `/events/${water}/crew`, settled('.shift')),
+  await shot(odalys, `/events/${water}/crew`, async (page) => {
+    await page.locator('.shift.short').first().click();
+    await page.getByRole('button', { name: 'Assign somebody' }).click();
+    await page.getByRole('region', { name: 'Who could' }).getByRole('listitem').first().waitFor();
+  }),
+);
 const everybody = await shot(odalys, '/contacts', settled('.table'));
 // Of those seen lately the one of whom most is known.
 const seen = (await (await odalys.request.get('/api/contacts?sort=seen&limit=400')).json()).contacts;

@@ -138,6 +138,26 @@ export const crewContract = contract({
     params: idParams,
     response: done,
   },
+  'GET /api/shifts/:id/candidates': {
+    summary: 'Who could be put on a shift, the best first, with why and what speaks against them',
+    who: ['unit lead', 'crew lead'],
+    params: idParams,
+    query: z.object({ q: z.string().trim().max(100).default('') }),
+    response: z.object({
+      /** How many nothing speaks against, and how many there are in all. */
+      free: z.int(),
+      all: z.int(),
+      shown: z.array(
+        z.object({
+          contactId: id,
+          name: z.string(),
+          servedInRole: z.int(),
+          hoursHere: z.number(),
+          against: z.array(against),
+        }),
+      ),
+    }),
+  },
   'POST /api/shifts/:id/assignments': {
     summary:
       'Put somebody on a shift; what speaks against it is answered, and needs a reason to be overridden',

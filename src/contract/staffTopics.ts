@@ -40,6 +40,7 @@ const reads: { readonly [K in Exclude<ReadKey, OfPublic<ReadKey>>]: readonly Top
   'GET /api/events/:id/files': ['events'],
   'GET /api/events/:id/files/:file': nothing,
   'GET /api/kinds': ['registers'],
+  'GET /api/shifts/:id/candidates': ['crew', 'people', 'registers', 'seats'],
   'GET /api/roles': ['registers', 'crew', 'people'],
   'GET /api/contacts/:id/skills': ['people', 'registers'],
   'GET /api/logos': ['registers'],

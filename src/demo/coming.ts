@@ -15,7 +15,7 @@ import { say as write } from '#server/clearance/said.ts';
 import { submit } from '#server/clearance/sending.ts';
 import { readSteps } from '#server/clearance/steps.ts';
 import { takeAllOver } from '#server/contacts/own.ts';
-import { putOnShift } from '#server/crew/commands.ts';
+import { putOnShift, signUp } from '#server/crew/commands.ts';
 import { readShifts } from '#server/crew/store.ts';
 import { first, insert } from '#server/db/database.ts';
 import { readEvent, readQuestions } from '#server/events/store.ts';
@@ -265,12 +265,12 @@ export async function playComing(
       }
     });
 
-  const fillShifts = (eventId: string, share: number) =>
+  const fillShifts = (eventId: string, share: number, among = 30) =>
     work(async (w) => {
       const shifts = await readShifts(w.tx, eventId);
       const volunteers = random.some(
         adults.filter((p) => p.volunteers),
-        30,
+        among,
       );
       const taken = new Set<string>();
       for (const s of shifts) {
@@ -332,7 +332,28 @@ export async function playComing(
   spread(cutSeptember.id, cutSeptember.of, 3, '2026-07-03T13:00:00.000Z', '2026-07-08T20:00:00.000Z');
   spread(boats.id, boats.of, 19, '2026-06-22T13:00:00.000Z', '2026-07-08T20:00:00.000Z');
   spread(boatsSoon.id, boatsSoon.of, 11, '2026-06-20T13:00:00.000Z', '2026-07-08T20:00:00.000Z');
-  say('2026-06-24T15:00:00.000Z', () => fillShifts(water.id, 0.82).then(() => undefined));
+  say('2026-06-24T15:00:00.000Z', () => fillShifts(water.id, 0.82, 110).then(() => undefined));
+  // Somebody asks for first aid of whom nobody has seen a certificate.
+  say('2026-07-07T19:30:00.000Z', () =>
+    work(async (w) => {
+      const open = (await readShifts(w.tx, water.id)).filter(
+        (s) => s.role === 'First aid' && s.filled < s.wished,
+      );
+      const helpful = adults.filter((p) => !p.volunteers && p.phone).slice(40);
+      for (const [n, s] of open.entries())
+        await signUp(
+          w,
+          { ...s, eventId: water.id },
+          {
+            given: helpful[n]!.given,
+            family: helpful[n]!.family,
+            email: helpful[n]!.email!,
+            phone: '',
+            language: 'en',
+          },
+        );
+    }),
+  );
   say('2026-06-28T15:00:00.000Z', () => fillShifts(boatsSoon.id, 1).then(() => undefined));
   say('2026-07-01T15:00:00.000Z', () => fillShifts(cutAugust.id, 1).then(() => undefined));
 

@@ -103,7 +103,7 @@ const table: Record<string, string> = {
     PUT /api/events/:id/budget, POST /api/events/:id/costs, POST /api/events/:id/costs/:cost/undo`,
   CUD: 'GET /api/registrations/:id/signatures, GET /api/registrations/:id/care',
   CTUD: 'POST /api/orders/:id/payments',
-  CKU: `GET /api/roles, GET /api/contacts/:id/skills, PUT /api/contacts/:id/skills/:skill, DELETE /api/contacts/:id/skills/:skill,
+  CKU: `GET /api/shifts/:id/candidates, GET /api/roles, GET /api/contacts/:id/skills, PUT /api/contacts/:id/skills/:skill, DELETE /api/contacts/:id/skills/:skill,
     POST /api/events/:id/shifts/several, PUT /api/shifts/:id, POST /api/shifts/:id/cut, POST /api/events/:id/shifts, DELETE /api/shifts/:id, POST /api/shifts/:id/assignments,
     POST /api/assignments/:id/state, GET /api/tray, GET /api/tray/whats, GET /api/sending, GET /api/messages/:id, GET /api/incoming,
     POST /api/incoming/:id/answer, PUT /api/incoming/:id`,

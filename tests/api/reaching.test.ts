@@ -168,6 +168,12 @@ const table: Partial<Record<Key, Row>> = {
     other: 'CK',
     far: 'CKU',
   },
+  'GET /api/shifts/:id/candidates': {
+    of: (o) => ({ id: o.shift }),
+    own: 'CKU',
+    other: 'CK',
+    far: 'CKU',
+  },
   'POST /api/shifts/:id/cut': {
     of: (o) => ({ id: o.shift }),
     body: () => ({ version: 1, parts: 2 }),

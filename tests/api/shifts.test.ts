@@ -384,6 +384,59 @@ describe('shifts as they are planned', () => {
     });
   });
 
+  test('who could be put on is ranked: nothing against it first, then whoever has less to do, then whoever knows the role', async () => {
+    const own = await openEvent(world, { title: 'Ranked Cut', unit: 'Small Boats' });
+    const at = { params: { id: own.id } };
+    const plan = async (more: object) =>
+      (await imani.call('POST /api/events/:id/shifts', { ...at, body: { ...base, role: 'Ferry', ...more } }))
+        .id;
+    const past = await openEvent(world, {
+      title: 'Ferry before',
+      startsLocal: '2026-07-10T09:00',
+      endsLocal: '2026-07-10T12:00',
+    });
+    const before = (
+      await imani.call('POST /api/events/:id/shifts', {
+        params: { id: past.id },
+        body: { ...base, role: 'Ferry', startsLocal: '2026-07-10T09:00', endsLocal: '2026-07-10T12:00' },
+      })
+    ).id;
+    const [lou, mo, nan] = [await person('Lou'), await person('Mo'), await person('Nan')];
+    for (const who of [lou, mo]) await put(before, who);
+    const morning = await plan({ startsLocal: '2026-08-08T06:00', endsLocal: '2026-08-08T11:00' });
+    for (const who of [mo, nan]) await put(morning, who);
+    const evening = await plan({ startsLocal: '2026-08-08T11:00', endsLocal: '2026-08-08T12:00' });
+    const seen = async (caller: Caller, id: string, q = 'shiftley') =>
+      caller.call('GET /api/shifts/:id/candidates', { params: { id }, query: { q } });
+    const ranked = async (id: string) => (await seen(imani, id)).shown.map((one) => one.name.split(' ')[0]);
+    const order = (names: readonly (string | undefined)[]) =>
+      names.filter((n) => n === 'Lou' || n === 'Mo' || n === 'Nan');
+    // Lou has nothing to do there yet; Mo and Nan have five hours each.
+    expect(order(await ranked(evening))).toEqual(['Lou', 'Mo', 'Nan']);
+    const { shown, free, all } = await seen(imani, evening, 'lou shift');
+    expect(shown).toMatchObject([{ name: 'Lou Shiftley', hoursHere: 0, servedInRole: 0, against: [] }]);
+    expect(free).toBeLessThanOrEqual(all);
+    expect(all).toBeGreaterThanOrEqual(3);
+    // Who is on it is not proposed for it, and whom something speaks against comes after.
+    await put(evening, nan);
+    expect(order(await ranked(evening))).toEqual(['Lou', 'Mo']);
+    const meanwhile = await plan({ startsLocal: '2026-08-08T10:00', endsLocal: '2026-08-08T10:30' });
+    expect(order(await ranked(meanwhile))).toEqual(['Lou', 'Mo', 'Nan']);
+    const mos = (await seen(imani, meanwhile)).shown.find((one) => one.name === 'Mo Shiftley')!;
+    expect(mos.against).toMatchObject([{ kind: 'overlap', text: 'at the same time as Ferry (Ranked Cut)' }]);
+    // A unit lead sees whoever has to do with the unit, and nobody else.
+    const piers = await world.as('piers');
+    const theirs = (await seen(piers, evening)).shown.map((one) => one.name);
+    expect(theirs).toContain('Mo Shiftley');
+    expect(theirs).not.toContain('Lou Shiftley');
+    // Whoever is erased meanwhile is nobody's candidate.
+    await odalys.call('POST /api/contacts/:id/erase', {
+      params: { id: mo },
+      body: { name: 'Mo Shiftley' } as never,
+    });
+    expect(order(await ranked(meanwhile))).toEqual(['Lou', 'Nan']);
+  });
+
   test('a copy of the event has its shifts as they are, without leads and without people', async () => {
     const own = await openEvent(world, { title: 'Copied Cut' });
     await imani.call('POST /api/events/:id/shifts', {

@@ -217,6 +217,23 @@ test('the board: moved by keyboard and by hand, stretched, cut and copied; whoev
     await expect(page.getByText('No shift is like that.')).toBeVisible();
   });
 
+  await test.step('who could be put on is shown with why and what speaks against it; the best first', async () => {
+    await page.goto(`/events/${event.id}/crew`);
+    await bar(/^Tea, /u).click();
+    await page.getByRole('button', { name: 'Assign somebody' }).click();
+    const assign = page.getByRole('dialog', { name: 'Tea, 09:00–11:00' });
+    const could = assign.getByRole('region', { name: 'Who could' });
+    await expect(could).toContainText('0 of 1 who help have nothing against it.');
+    await expect(could.getByRole('listitem')).toContainText('never served as Tea, 4 h here already');
+    await expect(could.getByRole('listitem')).toContainText('at the same time as Gate (Lantern Paddle)');
+    await checkAccess(page);
+    await could.getByRole('button', { name: 'Choose Wen Alder' }).click();
+    await assign.getByRole('button', { name: 'Assign Wen Alder' }).click();
+    await assign.getByLabel('Reason for overriding').fill('The hut is beside the road.');
+    await assign.getByRole('button', { name: 'Assign Wen Alder anyway' }).click();
+    await expect(page.getByText('despite a clash: The hut is beside the road.')).toBeVisible();
+  });
+
   await test.step('on a phone it is opened and changed as well', async () => {
     await page.setViewportSize({ width: 390, height: 844 });
     await page.goto(`/events/${event.id}/crew`);

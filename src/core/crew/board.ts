@@ -39,7 +39,7 @@ const longest = 24 * 60;
 /** A wall time as minutes, as if the clock never changed: the board shows what stands on the clock. */
 export const minuteOf = (wall: WallTime): number => Date.parse(`${wall}:00Z`) / 60_000;
 
-export const lacking = (s: Pick<BoardShift, 'least' | 'filled'>): number => Math.max(0, s.least - s.filled);
+const lacking = (s: Pick<BoardShift, 'least' | 'filled'>): number => Math.max(0, s.least - s.filled);
 const open = (s: BoardShift): number => Math.max(0, s.wished - s.filled);
 
 /** How a shift stands: short of what it takes at least, of what is wished, or full. */

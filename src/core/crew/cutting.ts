@@ -7,7 +7,7 @@ export interface Stretch {
 }
 
 /** The shortest part a shift is cut into, and the step cuts are made at, in minutes. */
-export const shortestPart = 15;
+const shortestPart = 15;
 const step = 5;
 
 /** Into how many parts a stretch can be cut at most. */

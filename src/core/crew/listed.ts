@@ -55,7 +55,7 @@ const headings: readonly [Column, RegExp][] = [
 ];
 
 /** How many lines are read at most. */
-export const mostLines = 400;
+const mostLines = 400;
 
 /** A time of day as people write it: 9, 9:30, 9.30, 9h30, 0930, 9 am, 5:15pm, noon, midnight. Null where it is none. */
 export function readTimeOfDay(text: string): string | null {

@@ -11,7 +11,7 @@ export type Importance = (typeof importances)[number];
 export const weightOf: Readonly<Record<Importance, number>> = { extra: 1, usual: 3, vital: 10 };
 
 /** The longest a shift lasts, in hours. */
-export const longestShift = 24;
+const longestShift = 24;
 
 /** Hours of a shift, to the quarter. */
 export const hoursOf = (startsAt: Instant, endsAt: Instant): number =>

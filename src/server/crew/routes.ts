@@ -1,6 +1,9 @@
 import type { crewContract } from '#contract/crew.ts';
+import { partsOfAll } from '#core/access/contacts.ts';
+import { fold } from '#core/contacts/names.ts';
 import { hoursOf } from '#core/crew/shift.ts';
 import { writeCalendar } from '#core/exchange/calendar.ts';
+import { sayAgainst } from '#core/words/against.ts';
 import { followLink } from '../app/app.ts';
 import { readContact, resolveContact } from '../contacts/store.ts';
 import type { Queries } from '../db/database.ts';
@@ -9,6 +12,7 @@ import { File, type Handlers } from '../http/handle.ts';
 import { notFound } from '../http/problem.ts';
 import { publicEventRow } from '../registration/public.ts';
 import { theOrganization } from '../staff/store.ts';
+import { candidatesFor } from './candidates.ts';
 import {
   addShifts,
   changeShift,
@@ -20,7 +24,11 @@ import {
   removeShift,
   signUp,
 } from './commands.ts';
+import { readRoleAsks } from './roleStore.ts';
 import { ownShifts, readAsksOf, readAssignment, readShift, readShifts } from './store.ts';
+
+/** How many candidates are shown at once. */
+const shownCandidates = 30;
 
 async function crewByLink(tx: Queries, token: string): Promise<string> {
   const opened = await followLink(tx, 'crew', token);
@@ -74,6 +82,31 @@ export const crewHandlers: Handlers<typeof crewContract> = {
     await eventFor(c, shift.eventId, 'crew', 'change');
     await removeShift(c, shift);
     return { done: true };
+  },
+
+  'GET /api/shifts/:id/candidates': async (c) => {
+    const { tx, now, staff, query } = c;
+    const shift = await readShift(tx, c.params.id);
+    await eventFor(c, shift.eventId, 'crew', 'change');
+    const all = await candidatesFor(
+      tx,
+      shift,
+      await readRoleAsks(tx, shift.role),
+      await theOrganization(tx),
+      // Whoever sees contacts of their unit only is shown nobody else.
+      partsOfAll(staff).has('shifts') ? null : staff.unitId,
+      now,
+    );
+    const wanted = fold(query.q);
+    const named = all.filter((one) => fold(one.name).includes(wanted));
+    return {
+      free: all.filter((one) => one.against.length === 0).length,
+      all: all.length,
+      shown: named.slice(0, shownCandidates).map((one) => ({
+        ...one,
+        against: one.against.map((x) => ({ kind: x.kind, text: sayAgainst(x), absolute: x.absolute })),
+      })),
+    };
   },
 
   'POST /api/shifts/:id/assignments': async (c) => {

@@ -11,6 +11,7 @@ import { Note } from '#web/kit/Note.tsx';
 import { say } from '#web/kit/toast.tsx';
 import { PersonSearch } from '#web/parts/PersonSearch.tsx';
 import { phrase } from '#web/words/phrase.ts';
+import { Candidates } from './Candidates.tsx';
 
 type Clash = Answer<'POST /api/shifts/:id/assignments'>['clashes'][number];
 
@@ -40,6 +41,7 @@ export function Assign({ shift, close }: { shift: CrewShift; close: () => void }
     <FormDialog
       form={form}
       close={close}
+      wide
       title={`${shift.role}, ${sayFromTo(shift)}`}
       submit={
         speaks
@@ -79,13 +81,21 @@ export function Assign({ shift, close }: { shift: CrewShift; close: () => void }
           )}
         </>
       ) : (
-        <PersonSearch
-          label={phrase('common.who')}
-          placeholder={phrase('common.partOfAName')}
-          chosen={name}
-          autoFocus
-          pick={(person) => form.set({ contactId: person?.id ?? '', name: person?.name ?? '' })}
-        />
+        <>
+          <PersonSearch
+            label={phrase('common.who')}
+            placeholder={phrase('common.partOfAName')}
+            chosen={name}
+            autoFocus
+            pick={(person) => form.set({ contactId: person?.id ?? '', name: person?.name ?? '' })}
+          />
+          <Candidates
+            shiftId={shift.id}
+            role={shift.role}
+            chosen={contactId}
+            pick={(one) => form.set({ contactId: one.contactId, name: one.name })}
+          />
+        </>
       )}
     </FormDialog>
   );

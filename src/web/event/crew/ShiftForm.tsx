@@ -20,7 +20,7 @@ import { Affected } from './Affected.tsx';
 type Tried = Answer<'PUT /api/shifts/:id'>;
 
 /** What a role asks of whoever takes a shift of it, in one line; that it is a new one where nobody has named it before. */
-export function sayRole(role: CrewRole | undefined, skills: ReadonlyMap<string, string>): string {
+function sayRole(role: CrewRole | undefined, skills: ReadonlyMap<string, string>): string {
   if (!role) return phrase('crew.newRole');
   const asks = [
     ...role.needs.map((id) => skills.get(id) ?? ''),

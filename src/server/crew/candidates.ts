@@ -1,0 +1,100 @@
+import type { QuietReason } from '#core/contacts/quiet.ts';
+import {
+  type Against,
+  againstOf,
+  type CrewRules,
+  type HeldSkill,
+  type RoleAsks,
+  type Stint,
+} from '#core/crew/against.ts';
+import { compareAble } from '#core/crew/ranking.ts';
+import { onShift } from '#core/crew/states.ts';
+import { whyQuiet } from '../contacts/quiet.ts';
+import { inUnitSql } from '../contacts/units.ts';
+import { among } from '../db/among.ts';
+import type { Queries } from '../db/database.ts';
+import { endSql } from '../events/end.ts';
+import type { ShiftRow } from './store.ts';
+
+/** Somebody who helps, or has helped, or can do something. */
+interface HelperRow {
+  contactId: string;
+  name: string;
+  birthDate: string | null;
+  quiet: QuietReason | null;
+  skills: HeldSkill[];
+  stints: Stint[];
+  seatAt: string | null;
+  servedInRole: number;
+  hoursHere: number;
+}
+
+/** How far back somebody has helped who is still thought of, in years, and how many are looked at. */
+const yearsBack = 3;
+const most = 2000;
+
+/**
+ * Everybody who helped within three years or of whom a skill is known, and is not on the shift; of one unit where `unitId` says so. With
+ * all that decides whether they can be on it, read at once.
+ */
+const readHelpers = (
+  tx: Queries,
+  shift: ShiftRow,
+  unitId: string | null,
+  now: string,
+): Promise<HelperRow[]> =>
+  tx.query<HelperRow>(
+    `with helper as (
+       select a.contact_id as id from assignments a join shifts s on s.id = a.shift_id
+         where a.state in ${among(onShift)} and s.starts_at > $5::timestamptz - interval '${yearsBack} years'
+       union select contact_id from held_skills)
+     select c.id as contact_id, trim(c.given_name || ' ' || c.family_name) as name, c.birth_date, ${whyQuiet('c')} as quiet,
+       coalesce((select jsonb_agg(jsonb_build_object('skillId', h.skill_id, 'until', h.until, 'seen', h.seen_at is not null))
+         from held_skills h where h.contact_id = c.id), '[]') as skills,
+       coalesce((select jsonb_agg(jsonb_build_object('shiftId', s.id, 'label', s.role || ' (' || e.public_title || ')', 'startsAt', to_char(s.starts_at at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"'),
+           'endsAt', to_char(s.ends_at at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"')))
+         from assignments a join shifts s on s.id = a.shift_id join events e on e.id = s.event_id
+         where a.contact_id = c.id and a.state in ('proposed', 'agreed') and s.ends_at > $3::timestamptz - interval '1 day'
+           and s.starts_at < $4::timestamptz + interval '1 day'), '[]') as stints,
+       (select e.public_title from registrations r join events e on e.id = r.event_id where r.contact_id = c.id and r.state = 'confirmed'
+          and e.starts_at < $4 and ${endSql('e')} > $3 limit 1) as seat_at,
+       (select count(*)::int from assignments a join shifts s on s.id = a.shift_id
+          where a.contact_id = c.id and a.state = 'served' and s.role = $6) as served_in_role,
+       coalesce((select sum(extract(epoch from s.ends_at - s.starts_at) / 3600)::float8 from assignments a join shifts s on s.id = a.shift_id
+          where a.contact_id = c.id and a.state in ${among(onShift)} and s.event_id = $1), 0)::float8 as hours_here
+     from helper join contacts c on c.id = helper.id
+     where c.merged_into is null and c.erased_at is null and c.deceased_on is null
+       and not exists (select 1 from assignments a where a.shift_id = $2 and a.contact_id = c.id and a.state in ('proposed', 'agreed', 'served', 'missed'))
+       and ($7::uuid is null or ${inUnitSql('c.id', '$7::uuid')})
+     limit ${most}`,
+    [shift.eventId, shift.id, shift.startsAt, shift.endsAt, now, shift.role, unitId],
+  );
+
+export interface Candidate extends Omit<HelperRow, 'birthDate' | 'quiet' | 'skills' | 'stints' | 'seatAt'> {
+  against: Against[];
+}
+
+/** Who could be put on a shift, the best first, each with what speaks against them. */
+export async function candidatesFor(
+  tx: Queries,
+  shift: ShiftRow,
+  role: RoleAsks,
+  rules: CrewRules,
+  unitId: string | null,
+  now: string,
+): Promise<Candidate[]> {
+  const wanted = {
+    shiftId: shift.id,
+    label: shift.role,
+    startsAt: shift.startsAt,
+    endsAt: shift.endsAt,
+    firstDay: shift.startsLocal.slice(0, 10),
+    lastDay: shift.endsLocal.slice(0, 10),
+  };
+  return (await readHelpers(tx, shift, unitId, now))
+    .map(({ birthDate, quiet, skills, stints, seatAt, ...rest }) => ({
+      ...rest,
+      against: againstOf(wanted, role, { birthDate, quiet, skills, stints, seatAt }, rules),
+    }))
+    .sort(compareAble);
+}
