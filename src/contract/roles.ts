@@ -19,12 +19,14 @@ const roleBody = z.object({
   name,
   brief: z.string().trim().max(600).default(''),
   fromAge: z.int().min(1, 'no-age').max(99, 'no-age').nullable().default(null),
-  /** Whoever has what it needs may take a shift of it at once; else the crew lead is asked. */
+  /** Where it asks nothing: whether anybody may take a shift of it at once; else the crew lead is asked. */
   anybody: z.boolean().default(true),
   needs: z.array(id).max(20).default([]),
 });
 const role = roleBody.extend({
   id,
+  /** It is offered no longer; shifts that have it keep it. */
+  retired: z.boolean(),
   /** Shifts to come. */
   shifts: z.int(),
 });

@@ -298,7 +298,7 @@ describe('shifts as they are planned', () => {
       expect(skills).toMatchObject([
         { name: 'Water rescue', number: 'W-12', until: '2026-08-08', seen: true, seenBy: 'Imani Okarro' },
       ]);
-      // Who has what is needed is on it at once.
+      // Also who has what is needed is looked at first: nobody finds out by their name what they can do.
       const hal = await person('Hal', {});
       await odalys.call('PATCH /api/contacts/:id', {
         params: { id: hal },
@@ -308,7 +308,7 @@ describe('shifts as they are planned', () => {
       await signUp(id, 'Hal');
       expect((await shift(id)).assignments.map((a) => [a.name, a.state])).toEqual([
         ['Gil Shiftley', 'agreed'],
-        ['Hal Shiftley', 'agreed'],
+        ['Hal Shiftley', 'proposed'],
       ]);
     });
 
@@ -357,7 +357,7 @@ describe('shifts as they are planned', () => {
       expect((await names()).has('Water rescue crew')).toBe(true);
       await imani.call('DELETE /api/roles/:id', { params: { id: rescue.id } });
       const left = (await imani.call('GET /api/roles')).roles;
-      expect(left.some((r) => r.id === rescue.id)).toBe(false);
+      expect(left.find((r) => r.id === rescue.id)).toMatchObject({ retired: true });
       expect((await names()).has('Water rescue crew')).toBe(true);
       // Added again it is the same.
       const again = await imani.call('POST /api/roles', { body: { name: 'Water rescue crew', needs: [] } });
@@ -429,12 +429,16 @@ describe('shifts as they are planned', () => {
     const theirs = (await seen(piers, evening)).shown.map((one) => one.name);
     expect(theirs).toContain('Mo Shiftley');
     expect(theirs).not.toContain('Lou Shiftley');
-    // Whoever is erased meanwhile is nobody's candidate.
+    // Whoever is erased meanwhile is nobody's candidate, and their places are open again.
+    const filled = async (id: string) =>
+      (await imani.call('GET /api/events/:id/crew', at)).shifts.find((s) => s.id === id)!.filled;
+    expect(await filled(morning)).toBe(2);
     await odalys.call('POST /api/contacts/:id/erase', {
       params: { id: mo },
       body: { name: 'Mo Shiftley' } as never,
     });
     expect(order(await ranked(meanwhile))).toEqual(['Lou', 'Nan']);
+    expect(await filled(morning)).toBe(1);
   });
 
   test('a copy of the event has its shifts as they are, without leads and without people', async () => {

@@ -2,7 +2,7 @@ import { openEvent } from '../api/scenes.ts';
 import { tick } from './pages/controls.ts';
 import { callers, checkAccess, checkContrast, expect, linkTo, pageOf, test } from './site.ts';
 
-test('roles ask for a certificate: a stranger asks, the crew lead sees why and decides; who has it is on at once', async ({
+test('roles ask for a certificate: a stranger asks, and the crew lead sees what speaks against it and decides', async ({
   browser,
   site,
 }) => {

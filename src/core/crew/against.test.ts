@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { expect, test } from 'vitest';
 import { sayAgainst } from '#core/words/against.ts';
-import { againstOf, type Candidate, isOfTheRole, type RoleAsks, type Stint } from './against.ts';
+import { againstOf, type Candidate, isDecidedFirst, type RoleAsks, type Stint } from './against.ts';
 
 const hour = 3_600_000;
 const midnight = Date.parse('2026-08-08T00:00:00.000Z');
@@ -81,8 +81,6 @@ test('a certificate holds through the last day of the shift, and counts once som
   expect(kinds(8, 4, with_('2027-01-01', false), needs)).toEqual(['unseen']);
   // A skill that is no certificate is taken at their word.
   expect(kinds(8, 4, with_(null, false), { needs: [{ ...aid, certificate: false }] })).toEqual([]);
-  expect((['skill', 'expired', 'unseen', 'age', 'age unknown'] as const).every(isOfTheRole)).toBe(true);
-  expect((['overlap', 'short rest', 'own seat', 'quiet'] as const).some(isOfTheRole)).toBe(false);
 });
 
 test('the weightiest is said first; of whoever is gone nobody decides otherwise, nor where the organization says never', () => {
@@ -110,4 +108,12 @@ test('the weightiest is said first; of whoever is gone nobody decides otherwise,
     ['skill', false],
   ]);
   expect(kinds(8, 4, { quiet: 'asked' })).toEqual(['quiet']);
+});
+
+test('a role that asks anything is decided first, whoever asks', () => {
+  const role = { fromAge: null, anybody: true, needs: [] };
+  expect(isDecidedFirst(role)).toBe(false);
+  expect(isDecidedFirst({ ...role, fromAge: 16 })).toBe(true);
+  expect(isDecidedFirst({ ...role, anybody: false })).toBe(true);
+  expect(isDecidedFirst({ ...role, needs: ['aid'] })).toBe(true);
 });

@@ -30,10 +30,6 @@ export const markable = [
   'expired',
 ] as const satisfies readonly AgainstKind[];
 
-/** What a role asks of whoever is put on, and what keeps a stranger from taking it at once: somebody decides. */
-const ofTheRole: readonly AgainstKind[] = ['age', 'age unknown', 'skill', 'expired', 'unseen'];
-export const isOfTheRole = (kind: AgainstKind): boolean => ofTheRole.includes(kind);
-
 /** One thing that speaks against it, as a code with what its words need. */
 export interface Against {
   kind: AgainstKind;
@@ -82,6 +78,14 @@ export interface CrewRules {
   restHours: number;
   neverOverridden: readonly AgainstKind[];
 }
+
+/**
+ * Whether somebody of the team looks at it before a stranger has a shift of a role. It hangs on the role alone: by whether somebody is on at
+ * once, whoever knows a name and an address could else find out what that person can do, or how old they are.
+ */
+export const isDecidedFirst = (
+  role: Pick<RoleAsks, 'fromAge'> & { anybody: boolean; needs: readonly unknown[] },
+) => !role.anybody || role.needs.length > 0 || role.fromAge !== null;
 
 /** A shift somebody is to be put on. */
 export interface WantedShift extends Stint {

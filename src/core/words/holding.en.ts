@@ -66,7 +66,6 @@ export const holdingEn = {
   askForShift: 'Ask for {{role}}',
   shiftNeeds: 'You need: {{needs}}.',
   shiftFromAge: 'from age {{age}}',
-  shiftAsked: 'Somebody looks at it first, unless we know already that you have it.',
   shiftDecided: 'Somebody looks at it first.',
   shiftWaits: 'asked for; you will hear whether it is yours',
   takeItBack: 'I no longer ask for it',

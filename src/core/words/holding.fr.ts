@@ -70,7 +70,6 @@ export const holdingFr: { [Key in keyof typeof holdingEn]: string } = {
   askForShift: 'Demander : {{role}}',
   shiftNeeds: 'Il vous faut : {{needs}}.',
   shiftFromAge: 'dès {{age}} ans',
-  shiftAsked: 'Quelqu’un l’examine d’abord, sauf si nous savons déjà que vous l’avez.',
   shiftDecided: 'Quelqu’un l’examine d’abord.',
   shiftWaits: 'demandé ; vous saurez s’il est à vous',
   takeItBack: 'Je ne le demande plus',

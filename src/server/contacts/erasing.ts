@@ -159,6 +159,11 @@ export async function erase(w: Work, contactId: string): Promise<void> {
   await run('delete from pairs where contact_a = any($1) or contact_b = any($1)');
   await run('delete from merges where kept = any($1) or merged = any($1)');
   await run('update shifts set lead_id = null where lead_id = any($1)');
+  // Nobody comes any more: the places are open again.
+  await tx.query(
+    "update assignments a set state = 'dropped' from shifts s where s.id = a.shift_id and s.starts_at > $2 and a.state in ('proposed', 'agreed') and a.contact_id = any($1)",
+    [shells, now],
+  );
   await run('update staff set contact_id = null where contact_id = any($1)');
   await run(
     'delete from answers where registration_id in (select id from registrations where contact_id = any($1))',

@@ -1,7 +1,7 @@
 import type { crewContract, ShiftBody } from '#contract/crew.ts';
 import type { BodyOf } from '#contract/endpoint.ts';
 import { readReach } from '#core/contacts/reach.ts';
-import { type Against, type AgainstKind, againstOf, isOfTheRole } from '#core/crew/against.ts';
+import { type Against, type AgainstKind, againstOf, isDecidedFirst } from '#core/crew/against.ts';
 import { cut, mostParts } from '#core/crew/cutting.ts';
 import { hoursOf, type ShiftTimes, whenOf } from '#core/crew/shift.ts';
 import { type AssignmentState, refusalOf } from '#core/crew/states.ts';
@@ -212,7 +212,7 @@ export async function putOnShift(
 }
 
 /**
- * Takes a sign-up from outside. Whoever has not, as far as it is known, what the role asks is on it once the crew lead agreed. Whoever asks learns nothing of the person they name: what stands in the way goes to that
+ * Takes a sign-up from outside. Of a role that asks something they are on it once the crew lead agreed. Whoever asks learns nothing of the person they name: what stands in the way goes to that
  * person by mail.
  */
 export async function signUp(
@@ -230,7 +230,6 @@ export async function signUp(
   const { contactId } = await linkPerson(w, { ...body, email, phone }, source, 'outside');
   const against = await findAgainst(w.tx, shift, contactId);
   const on = await assignmentOn(w.tx, shift.id, contactId);
-  const { anybody } = await readRoleAsks(w.tx, shift.role);
   if (on || against.some((x) => x.kind === 'overlap'))
     await record(w, 'shift asked for in vain', {
       eventId: event.id,
@@ -239,7 +238,7 @@ export async function signUp(
       assignmentId: on?.id ?? null,
     });
   else if (goneIn(against)) return;
-  else if (!anybody || against.some((x) => isOfTheRole(x.kind) || x.absolute))
+  else if (isDecidedFirst(await readRoleAsks(w.tx, shift.role)) || against.some((x) => x.absolute))
     await ask(w, shift, contactId, against);
   else await assign(w, shift, contactId, 'public', against, null);
 }

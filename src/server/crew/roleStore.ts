@@ -5,11 +5,11 @@ import { notFound } from '../http/problem.ts';
 
 export const readRoles = (tx: Queries, now: string): Promise<CrewRole[]> =>
   tx.query<CrewRole>(
-    `select r.id, r.name, r.brief, r.from_age, r.anybody,
+    `select r.id, r.name, r.brief, r.from_age, r.anybody, r.retired_at is not null as retired,
        coalesce((select array_agg(n.skill_id order by n.skill_id) from role_needs n where n.role = r.name), '{}') as needs,
        (select count(*)::int from shifts s join events e on e.id = s.event_id where s.role = r.name and s.removed_at is null and s.starts_at > $1
           and not e.is_template and e.state not in ('called off', 'shelved')) as shifts
-     from roles r where r.retired_at is null order by lower(r.name)`,
+     from roles r order by lower(r.name)`,
     [now],
   );
 

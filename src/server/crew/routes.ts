@@ -1,6 +1,8 @@
 import type { crewContract } from '#contract/crew.ts';
 import { partsOfAll } from '#core/access/contacts.ts';
+import { stagesOf } from '#core/access/stages.ts';
 import { fold } from '#core/contacts/names.ts';
+import { isDecidedFirst } from '#core/crew/against.ts';
 import { hoursOf } from '#core/crew/shift.ts';
 import { writeCalendar } from '#core/exchange/calendar.ts';
 import { sayAgainst } from '#core/words/against.ts';
@@ -41,10 +43,12 @@ async function crewByLink(tx: Queries, token: string): Promise<string> {
 export const crewHandlers: Handlers<typeof crewContract> = {
   'GET /api/events/:id/crew': async (c) => {
     const { tx, params, now } = c;
-    await eventFor(c, params.id, 'crew', 'see');
+    const event = await eventFor(c, params.id, 'crew', 'see');
     const shifts = await readShifts(tx, params.id);
+    // What speaks against somebody is for whoever decides.
+    const decides = stagesOf(c.staff, event, now).get('crew') === 'change';
     for (const shift of shifts)
-      if (shift.startsAt > now)
+      if (decides && shift.startsAt > now)
         for (const one of shift.assignments)
           if (one.state === 'proposed') one.against = await findAgainst(tx, shift, one.contactId);
     return {
@@ -136,7 +140,8 @@ export const crewHandlers: Handlers<typeof crewContract> = {
       startsLocal: event.startsLocal,
       place: event.venueName,
       shifts: shifts.map(({ id, name, role, place, startsLocal, endsLocal, wished, filled }) => {
-        const { brief, fromAge, needs, anybody } = asks.get(role)!;
+        const asked = asks.get(role)!;
+        const { brief, fromAge, needs } = asked;
         return {
           id,
           name,
@@ -149,7 +154,7 @@ export const crewHandlers: Handlers<typeof crewContract> = {
           brief,
           fromAge,
           needs,
-          asked: !anybody || needs.length > 0 || fromAge !== null,
+          asked: isDecidedFirst(asked),
         };
       }),
     };

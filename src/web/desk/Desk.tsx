@@ -5,6 +5,7 @@ import { daysBetween } from '#core/time/dates.ts';
 import { sayLongDate, sayShortDate } from '#core/time/say.ts';
 import { ButtonLink, TextLink } from '#web/kit/Button.tsx';
 import { placed } from '#web/kit/placed.ts';
+import { saySeats } from '#web/season/seasonAddress.ts';
 import { phrase, spokenLanguage, term } from '#web/words/phrase.ts';
 import { Empty } from '../kit/Note.tsx';
 import { Loaded } from '../kit/notices.tsx';
@@ -174,14 +175,14 @@ export default function Desk() {
                                 <chakra.span
                                   background="verdigris"
                                   style={placed({
-                                    right: `${100 - Math.min(100, ((e.confirmed + e.held) / e.capacity) * 100)}%`,
+                                    right: `${100 - Math.min(100, (taken(e) / e.capacity) * 100)}%`,
                                   })}
                                 />
                               </chakra.span>
                             )}
                           </chakra.td>
                           <chakra.td className="n" verticalAlign="middle">
-                            {e.confirmed + e.held}
+                            {taken(e)}
                             {e.capacity !== null && `/${e.capacity}`}
                           </chakra.td>
                         </tr>
@@ -201,10 +202,13 @@ export default function Desk() {
 const nextWords = (days: number): string =>
   days === 0 ? phrase('desk.today') : days === 1 ? phrase('desk.tomorrow') : phrase('desk.inDays', { days });
 
+/** Seats that are gone: confirmed, and kept for somebody who pays or was offered one. */
+const taken = (e: SeasonEvent): number => e.confirmed + e.held;
+
 /** How an event stands, in a few words. */
 const standing = (e: SeasonEvent): string => {
   if (e.see.length === 0) return '';
-  if (e.state === 'open') return `${e.confirmed}${e.capacity ? `/${e.capacity}` : ''}`;
+  if (e.state === 'open') return saySeats(e);
   return e.state === 'draft' || e.state === 'in clearance' || e.state === 'cleared' ? term(e.state) : '';
 };
 /** Where an event leads whoever sees something of it. */

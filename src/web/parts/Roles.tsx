@@ -26,7 +26,8 @@ export function Roles() {
     <>
       <Problems of={dropRole.problem ?? dropSkill.problem} />
       <Loaded of={register}>
-        {({ roles, skills, rules }) => {
+        {({ roles: every, skills, rules }) => {
+          const roles = every.filter((r) => !r.retired);
           const named = new Map(skills.map((k) => [k.id, k.name]));
           return (
             <>

@@ -122,7 +122,7 @@ function SignUp({ shift }: { shift: Page['shifts'][number] }) {
   if (sentTo !== null) return <Say role="status">{t('signedUp', { email: sentTo })}</Say>;
   return (
     <Within>
-      {shift.asked && <Soft>{t(shift.needs.length || shift.fromAge ? 'shiftAsked' : 'shiftDecided')}</Soft>}
+      {shift.asked && <Soft>{t('shiftDecided')}</Soft>}
       <Form form={form} submit={t(shift.asked ? 'askForShift' : 'signUpFor', { role: shift.role })}>
         <Two>
           <Text form={form} name="given" label={t('given')} autoComplete="given-name" required />

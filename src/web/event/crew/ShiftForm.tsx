@@ -144,9 +144,10 @@ export function ShiftForm({
           type={(text) => form.set({ role: text })}
           free
           id={form.idOf('role')}
-          found={(typed && !role ? roles.filter((r) => r.name.toLowerCase().includes(typed)) : []).map(
-            (r) => ({ value: r.name, label: r.name, hint: sayRole(r, skills) }),
-          )}
+          found={(typed && !role
+            ? roles.filter((r) => !r.retired && r.name.toLowerCase().includes(typed))
+            : []
+          ).map((r) => ({ value: r.name, label: r.name, hint: sayRole(r, skills) }))}
           pick={({ value }) => form.set({ role: value })}
           consequence={typed && register ? sayRole(role, skills) : undefined}
           error={form.wrongAt('role')}

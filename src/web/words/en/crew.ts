@@ -116,7 +116,7 @@ export const crew = {
   briefHelp: 'People read it who think of taking a shift.',
   needsSkills: 'Has to have',
   ageFrom: 'From age',
-  anybody: 'Whoever has what it asks for may take a shift at once',
+  anybody: 'Where it asks for nothing, anybody may take a shift at once',
   certificate: 'A certificate, with a number and a last day',
   isCertificate: 'with a last day',
   heldBy: '{{n:person has|people have}} it',
