@@ -3,6 +3,7 @@ import { Plus } from 'lucide-react';
 import { type ReactNode, useId } from 'react';
 import { Button } from '#web/kit/Button.tsx';
 import { Empty } from '#web/kit/Note.tsx';
+import { phrase } from '#web/words/phrase.ts';
 
 /** One register: what is in it, what it is for while it is empty, and how something is added. */
 export function RegisterSection({
@@ -39,3 +40,38 @@ export function RegisterSection({
 export const RowActs = chakra('span', {
   base: { display: 'inline-flex', alignItems: 'baseline', gap: '12px', fontSize: '13.5px', flexShrink: 0 },
 });
+
+/** Changes a row of a register, and takes it out. */
+export function ChangeOrRemove({
+  name,
+  change,
+  remove,
+  removing,
+}: {
+  name: string;
+  change: () => void;
+  remove: () => void;
+  removing: boolean;
+}) {
+  return (
+    <>
+      <Button
+        look="link"
+        color="verdigris"
+        aria-label={phrase('team.changeNamed', { name })}
+        onClick={change}
+      >
+        {phrase('common.change')}
+      </Button>
+      <Button
+        look="link"
+        color="soft"
+        disabled={removing}
+        aria-label={phrase('team.removeNamed', { name })}
+        onClick={remove}
+      >
+        {phrase('common.remove')}
+      </Button>
+    </>
+  );
+}

@@ -3,7 +3,6 @@ import { useState } from 'react';
 import { type CrewRole, type CrewRules, rolesContract, type Skill } from '#contract/roles.ts';
 import { markable } from '#core/crew/against.ts';
 import { phrase } from '#web/words/phrase.ts';
-import { Button } from '../kit/Button.tsx';
 import { Form } from '../kit/form/Form.tsx';
 import { FormDialog } from '../kit/form/FormDialog.tsx';
 import { Count, LongText, SeveralOf, Text, Tick } from '../kit/form/fields.tsx';
@@ -12,7 +11,7 @@ import { useForm } from '../kit/form/useForm.ts';
 import { Loaded, Problems } from '../kit/notices.tsx';
 import { say } from '../kit/toast.tsx';
 import { useAction, useAsk, useMe } from './ask.ts';
-import { RegisterSection, RowActs } from './RegisterSection.tsx';
+import { ChangeOrRemove, RegisterSection, RowActs } from './RegisterSection.tsx';
 
 /** What volunteers do and what that asks of them, what they can be able to do, and the rules of rest. */
 export function Roles() {
@@ -54,28 +53,17 @@ export function Roles() {
                       {r.shifts > 0 && (
                         <span className="soft num">{phrase('crew.shiftsToCome', { n: r.shifts })}</span>
                       )}
-                      <Button
-                        look="link"
-                        color="verdigris"
-                        aria-label={phrase('team.changeNamed', { name: r.name })}
-                        onClick={() => setRole(r)}
-                      >
-                        {phrase('common.change')}
-                      </Button>
-                      <Button
-                        look="link"
-                        color="soft"
-                        disabled={dropRole.isPending}
-                        aria-label={phrase('team.removeNamed', { name: r.name })}
-                        onClick={() =>
+                      <ChangeOrRemove
+                        name={r.name}
+                        change={() => setRole(r)}
+                        removing={dropRole.isPending}
+                        remove={() =>
                           dropRole.mutate(
                             { params: { id: r.id } },
                             { onSuccess: () => say(phrase('crew.roleGone', { name: r.name })) },
                           )
                         }
-                      >
-                        {phrase('common.remove')}
-                      </Button>
+                      />
                     </RowActs>
                   </li>
                 ))}
@@ -96,28 +84,17 @@ export function Roles() {
                       {k.ending > 0 && (
                         <span className="need num">{phrase('crew.ending', { n: k.ending })}</span>
                       )}
-                      <Button
-                        look="link"
-                        color="verdigris"
-                        aria-label={phrase('team.changeNamed', { name: k.name })}
-                        onClick={() => setSkill(k)}
-                      >
-                        {phrase('common.change')}
-                      </Button>
-                      <Button
-                        look="link"
-                        color="soft"
-                        disabled={dropSkill.isPending}
-                        aria-label={phrase('team.removeNamed', { name: k.name })}
-                        onClick={() =>
+                      <ChangeOrRemove
+                        name={k.name}
+                        change={() => setSkill(k)}
+                        removing={dropSkill.isPending}
+                        remove={() =>
                           dropSkill.mutate(
                             { params: { id: k.id } },
                             { onSuccess: () => say(phrase('crew.skillGone', { name: k.name })) },
                           )
                         }
-                      >
-                        {phrase('common.remove')}
-                      </Button>
+                      />
                     </RowActs>
                   </li>
                 ))}

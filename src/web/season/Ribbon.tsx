@@ -19,6 +19,7 @@ import {
 } from '#core/season/ribbon.ts';
 import { Button } from '#web/kit/Button.tsx';
 import { placed } from '#web/kit/placed.ts';
+import { useWidth } from '#web/kit/useWidth.ts';
 import { phrase, spokenLanguage } from '#web/words/phrase.ts';
 import { InlineChoice } from '../kit/Inline.tsx';
 import { filledLane, Lane, labelled } from './Lane.tsx';
@@ -45,20 +46,12 @@ const laneBy = { unit: 'unit', venue: 'venue', kind: 'category' } as const;
 export function Ribbon({ events, clashes, holidays, address, put, today, now }: SeasonPicture) {
   const navigate = useNavigate();
   const box = useRef<HTMLDivElement>(null);
-  const [width, setWidth] = useState(0);
+  const width = useWidth(box);
   const [view, setView] = useState<RibbonView | null>(null);
   const [pointed, setPointed] = useState<SeasonEvent | null>(null);
   // Where there is little room, the names of lanes have little of it.
   const names = width < 500 ? 84 : 128;
   const inner = Math.max(0, width - names);
-  useEffect(() => {
-    const element = box.current;
-    if (!element) return;
-    const observer = new ResizeObserver(() => setWidth(element.clientWidth));
-    observer.observe(element);
-    setWidth(element.clientWidth);
-    return () => observer.disconnect();
-  }, []);
   const shown = view ?? around(today, inner < 500 ? 70 : spans.quarter, inner || 1000);
   const latest = useRef(shown);
   latest.current = shown;

@@ -1,9 +1,8 @@
 import { useState } from 'react';
 import { type Kind, kindsContract } from '#contract/kinds.ts';
 import { kindColours, kindShapes } from '#core/events/kinds.ts';
-import { RegisterSection, RowActs } from '#web/parts/RegisterSection.tsx';
+import { ChangeOrRemove, RegisterSection, RowActs } from '#web/parts/RegisterSection.tsx';
 import { phrase, term } from '#web/words/phrase.ts';
-import { Button } from '../kit/Button.tsx';
 import { FormDialog } from '../kit/form/FormDialog.tsx';
 import { Choose, Text } from '../kit/form/fields.tsx';
 import { type Prepared, prepare } from '../kit/form/request.ts';
@@ -49,28 +48,17 @@ export function Kinds() {
                     </span>
                     <RowActs>
                       <span className="soft num">{phrase('team.eventsOf', { events: k.events })}</span>
-                      <Button
-                        look="link"
-                        color="verdigris"
-                        aria-label={phrase('team.changeNamed', { name: k.name })}
-                        onClick={() => setChanging(k)}
-                      >
-                        {phrase('common.change')}
-                      </Button>
-                      <Button
-                        look="link"
-                        color="soft"
-                        disabled={remove.isPending}
-                        aria-label={phrase('team.removeNamed', { name: k.name })}
-                        onClick={() =>
+                      <ChangeOrRemove
+                        name={k.name}
+                        change={() => setChanging(k)}
+                        removing={remove.isPending}
+                        remove={() =>
                           remove.mutate(
                             { params: { id: k.id } },
                             { onSuccess: () => say(phrase('team.kindGone', { name: k.name })) },
                           )
                         }
-                      >
-                        {phrase('common.remove')}
-                      </Button>
+                      />
                     </RowActs>
                   </li>
                 ))}

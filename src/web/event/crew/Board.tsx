@@ -1,5 +1,5 @@
 import { chakra } from '@chakra-ui/react';
-import { memo, useEffect, useMemo, useRef, useState } from 'react';
+import { memo, useMemo, useRef, useState } from 'react';
 import type { CrewShift } from '#contract/crew.ts';
 import {
   daysOf,
@@ -19,6 +19,7 @@ import {
 import type { ShiftTimes } from '#core/crew/shift.ts';
 import { sayFromTo, sayShortDate, sayTime } from '#core/time/say.ts';
 import { placed } from '#web/kit/placed.ts';
+import { useWidth } from '#web/kit/useWidth.ts';
 import { phrase } from '#web/words/phrase.ts';
 import { boardLook, headHeight, laneGap, rowHeight } from './boardLook.ts';
 
@@ -76,16 +77,8 @@ export function Board({
   remove: (shift: CrewShift) => void;
 }) {
   const box = useRef<HTMLDivElement>(null);
-  const [width, setWidth] = useState(0);
+  const width = useWidth(box);
   const [moving, setMoving] = useState<Moving | null>(null);
-  useEffect(() => {
-    const element = box.current;
-    if (!element) return;
-    const observer = new ResizeObserver(() => setWidth(element.clientWidth));
-    observer.observe(element);
-    setWidth(element.clientWidth);
-    return () => observer.disconnect();
-  }, []);
   const lanes = useMemo(() => lanesOf(shifts, by), [shifts, by]);
   const span = useMemo(() => spanOf(shifts), [shifts]);
   const byId = useMemo(() => new Map(shifts.map((s) => [s.id, s])), [shifts]);
