@@ -197,6 +197,15 @@ function ChangeSkill({ skill, close }: { skill: Skill | null; close: () => void 
   );
 }
 
+const neverWords: Readonly<Record<(typeof markable)[number], string>> = {
+  overlap: phrase('crew.never-overlap'),
+  'short rest': phrase('crew.never-short rest'),
+  'own seat': phrase('crew.never-own seat'),
+  age: phrase('crew.never-age'),
+  skill: phrase('crew.never-skill'),
+  expired: phrase('crew.never-expired'),
+};
+
 /** How much rest there is, and what nobody is put on a shift in spite of. */
 function Rules({ rules }: { rules: CrewRules }) {
   const form = useForm({
@@ -219,7 +228,7 @@ function Rules({ rules }: { rules: CrewRules }) {
           form={form}
           name="neverOverridden"
           label={phrase('crew.never')}
-          choices={markable.map((kind) => ({ value: kind, label: phrase(`crew.never-${kind}`) }))}
+          choices={markable.map((kind) => ({ value: kind, label: neverWords[kind] }))}
         />
       </Form>
     </chakra.section>

@@ -9,6 +9,7 @@ import { prepare } from '#web/kit/form/request.ts';
 import { useForm } from '#web/kit/form/useForm.ts';
 import { say } from '#web/kit/toast.tsx';
 import { phrase } from '#web/words/phrase.ts';
+import { lineWords } from './crewWords.ts';
 
 /** Adds many shifts from a list that is typed, or pasted from a table: what each line is read as is seen before it is added. */
 export function ManyShifts({ page, close }: { page: EventPage; close: () => void }) {
@@ -53,9 +54,7 @@ export function ManyShifts({ page, close }: { page: EventPage; close: () => void
       {wrong.length > 0 && (
         <chakra.ul role="alert" color="madder" fontSize="medium" margin="4px 0 8px" paddingLeft="16px">
           {wrong.slice(0, 8).map((l) => (
-            <li key={l.line}>
-              {phrase('crew.lineIs', { line: l.line, problem: phrase(`crew.line-${l.problem!}`) })}
-            </li>
+            <li key={l.line}>{phrase('crew.lineIs', { line: l.line, problem: lineWords[l.problem!] })}</li>
           ))}
         </chakra.ul>
       )}

@@ -16,6 +16,7 @@ import { useAsk } from '#web/parts/ask.ts';
 import { PersonSearch } from '#web/parts/PersonSearch.tsx';
 import { phrase } from '#web/words/phrase.ts';
 import { Affected } from './Affected.tsx';
+import { importanceWords } from './crewWords.ts';
 
 type Tried = Answer<'PUT /api/shifts/:id'>;
 
@@ -175,7 +176,7 @@ export function ShiftForm({
           form={form}
           name="importance"
           label={phrase('crew.importance')}
-          choices={importances.map((i) => ({ value: i, label: phrase(`crew.is-${i}`) }))}
+          choices={importances.map((i) => ({ value: i, label: importanceWords[i] }))}
         />
         <PersonSearch
           label={phrase('crew.lead')}

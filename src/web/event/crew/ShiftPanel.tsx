@@ -13,6 +13,7 @@ import { useAction } from '#web/parts/ask.ts';
 import { Person } from '#web/parts/Person.tsx';
 import { useSaying } from '#web/parts/saying.ts';
 import { phrase, term } from '#web/words/phrase.ts';
+import { importanceWords } from './crewWords.ts';
 
 type Assignment = CrewShift['assignments'][number];
 
@@ -65,7 +66,7 @@ export function ShiftPanel({
                 ? phrase('crew.filledFromTo', { filled: s.filled, least: s.least, wished: s.wished })
                 : phrase('crew.filledOf', { filled: s.filled, wished: s.wished }),
             ],
-            [phrase('crew.importance'), phrase(`crew.is-${s.importance}`)],
+            [phrase('crew.importance'), importanceWords[s.importance]],
             [phrase('crew.lead'), s.leadId && <Person key="lead" id={s.leadId} name={s.lead ?? ''} />],
             [phrase('crew.briefing'), s.briefing],
             [phrase('crew.signUp'), phrase(s.publicSignUp ? 'crew.open' : 'crew.teamOnly')],

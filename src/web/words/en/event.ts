@@ -114,7 +114,6 @@ export const event = {
   shiftsHoursInAll: '{{shifts:shift|shifts}}, {{hours:hour|hours}} in all',
   shiftsNeedADate: 'Shifts need a date; give the event one first.',
   nobodyIsNeededYet: 'Nobody is needed yet. Add shifts by role, place and time.',
-  nextDay: 'next day',
   despiteAClash: 'despite a clash: {{overrideReason}}',
   h: '{{hours}} h',
   served: 'served',
@@ -128,9 +127,7 @@ export const event = {
     'The place is open again on {{when}}: {{filled}} of {{wished}}. Reminders of this shift are not sent to them any more.',
   takeOffUntold: 'They are not written to by this: tell them yourself.',
   keepOnShift: 'Keep them on it',
-  lacks: 'lacks {{n}}',
   putSomebodyOn: 'Assign somebody',
-  removeRole: 'Remove {{role}}',
   insideOfArrived: '{{inside}} inside, {{arrived}} of {{confirmed}} arrived',
   openTheDoorList: 'Open the door list',
   theListIsMade:

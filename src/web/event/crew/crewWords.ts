@@ -1,0 +1,20 @@
+import type { LineProblem } from '#core/crew/listed.ts';
+import type { Importance } from '#core/crew/shift.ts';
+import { phrase } from '#web/words/phrase.ts';
+
+/** How much a shift matters. */
+export const importanceWords: Readonly<Record<Importance, string>> = {
+  extra: phrase('crew.is-extra'),
+  usual: phrase('crew.is-usual'),
+  vital: phrase('crew.is-vital'),
+};
+
+/** Why a line of a list is no shift. */
+export const lineWords: Readonly<Record<LineProblem, string>> = {
+  'no-role': phrase('crew.line-no-role'),
+  'no-day': phrase('crew.line-no-day'),
+  'no-start': phrase('crew.line-no-start'),
+  'no-end': phrase('crew.line-no-end'),
+  'no-number': phrase('crew.line-no-number'),
+  'least-above': phrase('crew.line-least-above'),
+};
