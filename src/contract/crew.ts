@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { quietReasons } from '#core/contacts/quiet.ts';
 import { againstKinds } from '#core/crew/against.ts';
+import { sheetKinds } from '#core/crew/sheets.ts';
 import { importances } from '#core/crew/shift.ts';
 import { assignmentStates } from '#core/crew/states.ts';
 import { code, contract, done, id, idParams, instant, personName, token, wallTime } from './endpoint.ts';
@@ -90,6 +91,20 @@ export const crewContract = contract({
       asked: z.int(),
       hours: z.number(),
     }),
+  },
+  'GET /api/events/:id/crew.pdf': {
+    summary:
+      'The shifts of an event on paper, with who is on them: by day, role, place or person, or to sign in',
+    who: 'staff',
+    params: idParams,
+    query: z.object({ by: z.enum(sheetKinds).default('day') }),
+    response: { file: 'application/pdf' },
+  },
+  'GET /api/events/:id/crew.csv': {
+    summary: 'The shifts of an event as a table, a row for everybody on one and for every open place',
+    who: 'staff',
+    params: idParams,
+    response: { file: 'text/csv' },
   },
   'POST /api/events/:id/shifts': {
     summary: 'Add a shift',

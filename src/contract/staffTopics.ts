@@ -82,6 +82,8 @@ const reads: { readonly [K in Exclude<ReadKey, OfPublic<ReadKey>>]: readonly Top
   'GET /api/events/:id/messages/template': ofEvent,
   'GET /api/events/:id/registrations': ['events', 'seats', 'money', 'people'],
   'GET /api/events/:id/registrations.csv': nothing,
+  'GET /api/events/:id/crew.csv': nothing,
+  'GET /api/events/:id/crew.pdf': nothing,
   'GET /api/events/:id/registration-views': ['records', 'registers'],
   'GET /api/events/:id/sources': ['events', 'seats'],
   'GET /api/orders/:id/confirmation.pdf': nothing,

@@ -1,6 +1,7 @@
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import { type Caller, makeWorld, type World } from './harness.ts';
 import { type OpenEvent, openEvent } from './scenes.ts';
+import { wordsOf } from './wordsOf.ts';
 
 describe('shifts as they are planned', () => {
   let world: World;
@@ -439,6 +440,40 @@ describe('shifts as they are planned', () => {
     });
     expect(order(await ranked(meanwhile))).toEqual(['Lou', 'Nan']);
     expect(await filled(morning)).toBe(1);
+  });
+
+  test('sheets on paper and as a table: everybody on a shift and every open place, but nobody who only asked', async () => {
+    const own = await openEvent(world, { title: 'Printed Cut' });
+    const at = { params: { id: own.id } };
+    for (const [role, place] of [
+      ['Stile', 'East'],
+      ['Urn', 'West'],
+    ])
+      await imani.call('POST /api/events/:id/shifts', {
+        ...at,
+        body: { ...base, role: role!, place: place!, wished: 2 },
+      });
+    const { shifts } = await imani.call('GET /api/events/:id/crew', at);
+    await put(shifts.find((s) => s.role === 'Stile')!.id, await person('Łucja'));
+    const pdf = async (by: 'day' | 'role' | 'place' | 'person' | 'sign in') => {
+      const file = await imani.call('GET /api/events/:id/crew.pdf', { ...at, query: { by } });
+      const pages = await wordsOf(file as never as Buffer);
+      return pages.join('\n');
+    };
+    const day = await pdf('day');
+    expect(day).toContain('Printed Cut');
+    expect(day).toMatch(/Saturday 8 August 2026.*Stile.*Łucja Shiftley.*– open –/su);
+    expect((await pdf('role')).indexOf('Stile')).toBeLessThan((await pdf('role')).indexOf('Urn'));
+    expect(await pdf('place')).toMatch(/East.*West/su);
+    const people = await pdf('person');
+    expect(people).toContain('Łucja Shiftley');
+    expect(people).not.toContain('Urn');
+    expect(await pdf('sign in')).toMatch(/In.*Out.*Łucja Shiftley.*– open –/su);
+    const csv = String(await imani.call('GET /api/events/:id/crew.csv', at));
+    const rows = csv.trim().split('\r\n');
+    expect(rows).toHaveLength(5);
+    expect(rows[1]).toBe('2026-08-08,09:00,17:00,8,Stile,,East,2,2,Łucja Shiftley,agreed,');
+    expect(rows.filter((r) => r.endsWith(',open,'))).toHaveLength(3);
   });
 
   test('a copy of the event has its shifts as they are, without leads and without people', async () => {

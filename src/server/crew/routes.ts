@@ -10,6 +10,7 @@ import { followLink } from '../app/app.ts';
 import { readContact, resolveContact } from '../contacts/store.ts';
 import type { Queries } from '../db/database.ts';
 import { eventFor } from '../events/access.ts';
+import { fileName } from '../events/fileName.ts';
 import { File, type Handlers } from '../http/handle.ts';
 import { notFound } from '../http/problem.ts';
 import { publicEventRow } from '../registration/public.ts';
@@ -27,6 +28,7 @@ import {
   signUp,
 } from './commands.ts';
 import { readRoleAsks } from './roleStore.ts';
+import { crewCsv, crewPdf } from './sheets.ts';
 import { ownShifts, readAsksOf, readAssignment, readShift, readShifts } from './store.ts';
 
 /** How many candidates are shown at once. */
@@ -58,6 +60,17 @@ export const crewHandlers: Handlers<typeof crewContract> = {
       asked: shifts.reduce((sum, s) => sum + s.assignments.filter((a) => a.state === 'proposed').length, 0),
       hours: shifts.reduce((sum, s) => sum + s.wished * hoursOf(s.startsAt, s.endsAt), 0),
     };
+  },
+
+  'GET /api/events/:id/crew.pdf': async (c) => {
+    const event = await eventFor(c, c.params.id, 'crew', 'see');
+    const pdf = await crewPdf(event, await readShifts(c.tx, event.id), c.query.by, c.now);
+    return new File(fileName('crew', event, 'pdf'), pdf, true);
+  },
+
+  'GET /api/events/:id/crew.csv': async (c) => {
+    const event = await eventFor(c, c.params.id, 'crew', 'see');
+    return new File(fileName('crew', event, 'csv'), crewCsv(await readShifts(c.tx, event.id)));
   },
 
   'POST /api/events/:id/shifts': async (c) => {

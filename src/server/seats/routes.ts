@@ -13,6 +13,7 @@ import { type Actor, type App, type Asker, inTransaction, whatIf } from '../app/
 import { writeNote } from '../contacts/commands.ts';
 import { logCare } from '../contacts/seeing.ts';
 import { eventFor } from '../events/access.ts';
+import { fileName } from '../events/fileName.ts';
 import { readOffers } from '../events/store.ts';
 import { File, type Handlers } from '../http/handle.ts';
 import { invalid, refused } from '../http/problem.ts';
@@ -34,9 +35,6 @@ import { chosenOrders, moveMany, withdrawMany } from './many.ts';
 import { confirmationOf, doorListOf, listedSeats, nameTagsOf } from './papers.ts';
 
 const viewsOf = (eventId: string): ViewPlace => ({ place: 'registrations', eventId });
-/** Why the table is narrowed to whatever it is, where a file is made of it. */
-const fileName = (of: string, event: { slug: string | null; id: string }, end: string): string =>
-  `${of}-${event.slug ?? event.id}.${end}`;
 
 /** Reads a table of people, apart and before anything is written: it holds nobody up. */
 async function readFor(

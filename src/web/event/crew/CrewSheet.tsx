@@ -3,10 +3,13 @@ import { useMemo, useState } from 'react';
 import type { CrewShift } from '#contract/crew.ts';
 import type { EventPage } from '#contract/events.ts';
 import { isShown, type LaneBy } from '#core/crew/board.ts';
+import type { SheetKind } from '#core/crew/sheets.ts';
 import { wallOf } from '#core/time/wallTime.ts';
+import { addressOf } from '#web/api.ts';
 import { Button, ButtonAnchor } from '#web/kit/Button.tsx';
 import { Tick } from '#web/kit/Choosing.tsx';
 import { InlineChoice, InlineText } from '#web/kit/Inline.tsx';
+import { Menu } from '#web/kit/Menu.tsx';
 import { Empty } from '#web/kit/Note.tsx';
 import { Loaded, Problems } from '#web/kit/notices.tsx';
 import { SlideOver } from '#web/kit/SlideOver.tsx';
@@ -29,6 +32,15 @@ type Open =
   | { what: 'add' | 'many' | 'roles' }
   | { what: 'change' | 'copy' | 'cut' | 'assign'; id: string }
   | { what: 'move'; id: string; to: Put };
+
+/** What can be printed. */
+const sheets: readonly (readonly [SheetKind, string])[] = [
+  ['day', phrase('crew.sheetDay')],
+  ['role', phrase('crew.sheetRole')],
+  ['place', phrase('crew.sheetPlace')],
+  ['person', phrase('crew.sheetPerson')],
+  ['sign in', phrase('crew.sheetSignIn')],
+];
 
 const usual = { by: 'role', day: '', zoom: '', words: '', gaps: '' };
 
@@ -107,6 +119,27 @@ export default function CrewSheet({ page }: { page: EventPage }) {
                 <ButtonAnchor href={`/e/${page.plan.slug}/shifts`} target="_blank" rel="noreferrer">
                   {phrase('event.publicSignUp')}
                 </ButtonAnchor>
+              )}
+              {all.length > 0 && (
+                <Menu
+                  trigger={<Button>{phrase('crew.onPaper')}</Button>}
+                  entries={[
+                    ...sheets.map(([kind, label]) => ({
+                      label,
+                      run: () =>
+                        window.open(
+                          addressOf('GET /api/events/:id/crew.pdf', { id: page.id }, { by: kind }),
+                          '_blank',
+                          'noreferrer',
+                        ),
+                    })),
+                    {
+                      label: phrase('crew.asTable'),
+                      run: () =>
+                        window.open(addressOf('GET /api/events/:id/crew.csv', { id: page.id }), '_self'),
+                    },
+                  ]}
+                />
               )}
               {may && (
                 <>
