@@ -167,7 +167,7 @@ test('a household gets one copy where one is enough, a role of the crew what is 
       name: 'Boats',
       offsetDays: -1,
       audience: 'crew',
-      narrowed: [{ column: 'role', is: 'any of', values: ['Safety boat'] }],
+      narrowed: [{ column: 'role', is: 'any of', values: ['Rope boat'] }],
     }),
   ]);
   await book(event, 'Ash');
@@ -181,7 +181,7 @@ test('a household gets one copy where one is enough, a role of the crew what is 
   ]);
   const day = begins.slice(0, 10);
   for (const [given, role] of [
-    ['Oar', 'Safety boat'],
+    ['Oar', 'Rope boat'],
     ['Mug', 'Tea tent'],
   ] as const) {
     const shift = await odalys.call('POST /api/events/:id/shifts', {
