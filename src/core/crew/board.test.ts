@@ -48,6 +48,17 @@ test('the lane that lacks most comes first, then the one with most open places, 
   ]);
 });
 
+test('one that is needed weighs more than many that are only wished', () => {
+  const lanes = lanesOf(
+    [
+      shift('Wished', '09:00', '12:00', { least: 0, wished: 6 }),
+      shift('Needed', '09:00', '12:00', { least: 1, wished: 1 }),
+    ],
+    'role',
+  );
+  expect(lanes.map((l) => l.name)).toEqual(['Needed', 'Wished']);
+});
+
 test('shifts at one time stand under each other; those that touch in one row', () => {
   const [lane] = lanesOf(
     [

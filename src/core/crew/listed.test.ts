@@ -77,6 +77,13 @@ test('headings say where what stands, in any order; both times may be in one cel
   });
 });
 
+test('an end at the hour of the start is a day later', () => {
+  expect(readShifts('Watch;Hut;;9;9', day)[0]!.shift).toMatchObject({
+    startsLocal: '2026-08-08T09:00',
+    endsLocal: '2026-08-09T09:00',
+  });
+});
+
 test('each line says what is wrong with it', () => {
   const problem = (line: string) => readShifts(line, day)[0]!.problem;
   expect(problem(';East;;9;12')).toBe('no-role');
