@@ -1,8 +1,8 @@
 import { z } from 'zod';
 import { quietReasons } from '#core/contacts/quiet.ts';
-import { againstKinds } from '#core/crew/against.ts';
-import { sheetKinds } from '#core/crew/sheets.ts';
-import { importances } from '#core/crew/shift.ts';
+import { againstKinds } from '#core/crew/againstKinds.ts';
+import { importances } from '#core/crew/importance.ts';
+import { sheetKinds } from '#core/crew/sheetKinds.ts';
 import { assignmentStates } from '#core/crew/states.ts';
 import { code, contract, done, id, idParams, instant, personName, token, wallTime } from './endpoint.ts';
 

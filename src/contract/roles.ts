@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { markable } from '#core/crew/against.ts';
+import { markable } from '#core/crew/againstKinds.ts';
 import { contract, date, done, id, idParams } from './endpoint.ts';
 
 const name = z.string().trim().min(1, 'name-needed').max(80);

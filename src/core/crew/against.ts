@@ -4,31 +4,7 @@ import type { CalendarDate, Instant } from '#core/time/clock.ts';
 import { ageOn } from '#core/time/dates.ts';
 import { sayShortDate } from '#core/time/say.ts';
 import type { Params } from '#core/words/filling.ts';
-
-/** What can speak against putting somebody on a shift. Of `gone` nobody decides otherwise: they died, or were erased. */
-export const againstKinds = [
-  'gone',
-  'overlap',
-  'short rest',
-  'own seat',
-  'age',
-  'age unknown',
-  'skill',
-  'expired',
-  'unseen',
-  'quiet',
-] as const;
-export type AgainstKind = (typeof againstKinds)[number];
-
-/** What an organization can mark as never to be overridden. */
-export const markable = [
-  'overlap',
-  'short rest',
-  'own seat',
-  'age',
-  'skill',
-  'expired',
-] as const satisfies readonly AgainstKind[];
+import { type AgainstKind, againstKinds } from './againstKinds.ts';
 
 /** One thing that speaks against it, as a code with what its words need. */
 export interface Against {

@@ -2,7 +2,7 @@ import Papa from 'papaparse';
 import { readDate } from '#core/imports/cells.ts';
 import type { CalendarDate, WallTime } from '#core/time/clock.ts';
 import { shiftDate } from '#core/time/dates.ts';
-import { type Importance, importances } from './shift.ts';
+import { type Importance, importances } from './importance.ts';
 
 /** A shift as it is written in a line of a list. */
 export interface ListedShift {

@@ -1,5 +1,6 @@
 import { expect, test } from 'vitest';
-import { type SheetShift, sheetKinds, sheetOf } from './sheets.ts';
+import { sheetKinds } from './sheetKinds.ts';
+import { type SheetShift, sheetOf } from './sheets.ts';
 
 const shift = (
   role: string,

@@ -1,10 +1,7 @@
 import { fold } from '#core/contacts/names.ts';
 import type { WallTime } from '#core/time/clock.ts';
+import type { SheetKind } from './sheetKinds.ts';
 import type { AssignmentState } from './states.ts';
-
-/** By what a printed sheet is put together. `sign in`: by time, with room for when somebody came and went. */
-export const sheetKinds = ['day', 'role', 'place', 'person', 'sign in'] as const;
-export type SheetKind = (typeof sheetKinds)[number];
 
 /** A shift as far as it stands on a sheet. */
 export interface SheetShift {

@@ -1,7 +1,8 @@
 import fc from 'fast-check';
 import { expect, test } from 'vitest';
 import { cut, mostParts } from './cutting.ts';
-import { hoursOf, importances, weightOf, whenOf } from './shift.ts';
+import { importances, weightOf } from './importance.ts';
+import { hoursOf, whenOf } from './shift.ts';
 
 const zone = 'America/Halifax';
 const codes = (startsLocal: string, endsLocal: string) =>

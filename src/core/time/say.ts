@@ -38,18 +38,7 @@ export const sayWeekday = (wall: WallTime | CalendarDate, locale: string = spoke
 export const sayTime = (wall: WallTime, locale: string = spokenIn()): string =>
   sayTimeOfDay(wall.slice(11, 16), locale);
 
-const nextDay = { en: 'next day', fr: 'le lendemain' };
-
-/** "09:00–12:30", or "22:00–02:00 next day". */
-export const sayFromTo = (
-  { startsLocal, endsLocal }: { startsLocal: WallTime; endsLocal: WallTime },
-  locale: string = spokenIn(),
-): string =>
-  `${sayTime(startsLocal, locale)}–${sayTime(endsLocal, locale)}${
-    endsLocal.slice(0, 10) > startsLocal.slice(0, 10)
-      ? ` ${nextDay[locale as keyof typeof nextDay] ?? nextDay.en}`
-      : ''
-  }`;
+export const nextDay = { en: 'next day', fr: 'le lendemain' };
 
 /** "Halifax", the place part of a zone name. */
 export const sayZone = (zone: Zone): string => zone.split('/').at(-1)!.replaceAll('_', ' ');

@@ -1,7 +1,8 @@
 import type { crewContract, ShiftBody } from '#contract/crew.ts';
 import type { BodyOf } from '#contract/endpoint.ts';
 import { readReach } from '#core/contacts/reach.ts';
-import { type Against, type AgainstKind, againstOf, isDecidedFirst } from '#core/crew/against.ts';
+import { type Against, againstOf, isDecidedFirst } from '#core/crew/against.ts';
+import type { AgainstKind } from '#core/crew/againstKinds.ts';
 import { cut, mostParts } from '#core/crew/cutting.ts';
 import { hoursOf, type ShiftTimes, whenOf } from '#core/crew/shift.ts';
 import { type AssignmentState, refusalOf } from '#core/crew/states.ts';

@@ -1,5 +1,5 @@
 import type { rolesContract } from '#contract/roles.ts';
-import { markable } from '#core/crew/against.ts';
+import { markable } from '#core/crew/againstKinds.ts';
 import { dateOf } from '#core/time/wallTime.ts';
 import { contactFor } from '../contacts/seeing.ts';
 import type { Handlers } from '../http/handle.ts';

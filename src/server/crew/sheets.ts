@@ -1,8 +1,10 @@
 import type { CrewShift } from '#contract/crew.ts';
-import { type SheetKind, sheetOf } from '#core/crew/sheets.ts';
+import type { SheetKind } from '#core/crew/sheetKinds.ts';
+import { sheetOf } from '#core/crew/sheets.ts';
 import { hoursOf } from '#core/crew/shift.ts';
 import { writeCsv } from '#core/exchange/csv.ts';
-import { sayFromTo, sayLongDate, sayShortDate } from '#core/time/say.ts';
+import { sayFromTo } from '#core/time/fromTo.ts';
+import { sayLongDate, sayShortDate } from '#core/time/say.ts';
 import { wallOf } from '#core/time/wallTime.ts';
 import type { EventRow } from '../events/store.ts';
 import { groupedPdf, type PrintedColumn } from '../print/lists.ts';

@@ -3,7 +3,7 @@ import type { SeasonEvent, VenueChoice } from '#contract/events.ts';
 import type { Code, EventPlan, Extra, French, MessageLinePlan, Offer, QuestionPlan } from '#contract/plan.ts';
 import type { NeededShift } from '#core/clearance/night.ts';
 import { searchWords } from '#core/contacts/search.ts';
-import type { Importance } from '#core/crew/shift.ts';
+import type { Importance } from '#core/crew/importance.ts';
 import { onShift } from '#core/crew/states.ts';
 import type { Waiting } from '#core/events/copy.ts';
 import type { KindMark } from '#core/events/kinds.ts';

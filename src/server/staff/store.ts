@@ -1,7 +1,7 @@
 import type { Role } from '#contract/endpoint.ts';
 import type { Organization, OrganizationDetails } from '#contract/staff.ts';
 import type { Duty } from '#core/access/duties.ts';
-import type { AgainstKind } from '#core/crew/against.ts';
+import type { AgainstKind } from '#core/crew/againstKinds.ts';
 import type { QuietHours } from '#core/messages/hours.ts';
 import type { SignedIn } from '../app/app.ts';
 import { first, once, type Queries } from '../db/database.ts';

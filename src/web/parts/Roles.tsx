@@ -1,7 +1,7 @@
 import { chakra } from '@chakra-ui/react';
 import { useState } from 'react';
 import { type CrewRole, type CrewRules, rolesContract, type Skill } from '#contract/roles.ts';
-import { markable } from '#core/crew/against.ts';
+import { markable } from '#core/crew/againstKinds.ts';
 import { phrase } from '#web/words/phrase.ts';
 import { Form } from '../kit/form/Form.tsx';
 import { FormDialog } from '../kit/form/FormDialog.tsx';

@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { type CrewShift, crewContract } from '#contract/crew.ts';
-import { sayFromTo } from '#core/time/say.ts';
+import { sayFromTo } from '#core/time/fromTo.ts';
 import type { Answer } from '#web/api.ts';
 import { Button } from '#web/kit/Button.tsx';
 import { FormDialog } from '#web/kit/form/FormDialog.tsx';

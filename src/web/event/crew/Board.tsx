@@ -17,7 +17,8 @@ import {
   ticksOf,
 } from '#core/crew/board.ts';
 import type { ShiftTimes } from '#core/crew/shift.ts';
-import { sayFromTo, sayShortDate, sayTime } from '#core/time/say.ts';
+import { sayFromTo } from '#core/time/fromTo.ts';
+import { sayShortDate, sayTime } from '#core/time/say.ts';
 import { placed } from '#web/kit/placed.ts';
 import { useWidth } from '#web/kit/useWidth.ts';
 import { phrase } from '#web/words/phrase.ts';

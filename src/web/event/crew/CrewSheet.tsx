@@ -3,7 +3,7 @@ import { useMemo, useState } from 'react';
 import type { CrewShift } from '#contract/crew.ts';
 import type { EventPage } from '#contract/events.ts';
 import { isShown, type LaneBy } from '#core/crew/board.ts';
-import type { SheetKind } from '#core/crew/sheets.ts';
+import type { SheetKind } from '#core/crew/sheetKinds.ts';
 import { wallOf } from '#core/time/wallTime.ts';
 import { addressOf } from '#web/api.ts';
 import { Button, ButtonAnchor } from '#web/kit/Button.tsx';

@@ -1,6 +1,7 @@
 import { useEffect, useRef, useState } from 'react';
 import type { CrewShift } from '#contract/crew.ts';
-import { sayFromTo, sayShortDate } from '#core/time/say.ts';
+import { sayFromTo } from '#core/time/fromTo.ts';
+import { sayShortDate } from '#core/time/say.ts';
 import type { Answer } from '#web/api.ts';
 import { Asking } from '#web/kit/Asking.tsx';
 import { Button } from '#web/kit/Button.tsx';

@@ -3,7 +3,7 @@ import { useState } from 'react';
 import { type CrewShift, crewContract } from '#contract/crew.ts';
 import type { EventPage } from '#contract/events.ts';
 import type { CrewRole } from '#contract/roles.ts';
-import { type Importance, importances } from '#core/crew/shift.ts';
+import { type Importance, importances } from '#core/crew/importance.ts';
 import { shiftDate } from '#core/time/dates.ts';
 import type { Answer } from '#web/api.ts';
 import { FormDialog } from '#web/kit/form/FormDialog.tsx';

@@ -1,7 +1,8 @@
 import { chakra } from '@chakra-ui/react';
 import { useState } from 'react';
 import type { CrewShift } from '#contract/crew.ts';
-import { sayFromTo, sayShortDate } from '#core/time/say.ts';
+import { sayFromTo } from '#core/time/fromTo.ts';
+import { sayShortDate } from '#core/time/say.ts';
 import { because, sayReason } from '#core/words/reasons.ts';
 import { Asking } from '#web/kit/Asking.tsx';
 import { Button } from '#web/kit/Button.tsx';

@@ -1,5 +1,5 @@
+import type { Importance } from '#core/crew/importance.ts';
 import type { LineProblem } from '#core/crew/listed.ts';
-import type { Importance } from '#core/crew/shift.ts';
 import { phrase } from '#web/words/phrase.ts';
 
 /** How much a shift matters. */
