@@ -16,7 +16,8 @@ test('roles ask for a certificate: a stranger asks, and the crew lead sees what 
   await imani.goto(`/events/${event.id}/crew`);
 
   await test.step('a role and what it asks are written down from the crew page', async () => {
-    await imani.getByRole('button', { name: 'Roles and skills' }).click();
+    await imani.getByRole('button', { name: 'Print and more' }).click();
+    await imani.getByRole('menuitem', { name: 'Roles and skills' }).click();
     await imani.getByRole('button', { name: 'Add a skill' }).click();
     const skill = imani.getByRole('dialog', { name: 'Add a skill' });
     await skill.getByLabel('Name', { exact: false }).fill('Lifeguard');

@@ -6,7 +6,7 @@ import { isShown, type LaneBy } from '#core/crew/board.ts';
 import type { SheetKind } from '#core/crew/sheetKinds.ts';
 import { wallOf } from '#core/time/wallTime.ts';
 import { addressOf } from '#web/api.ts';
-import { Button, ButtonAnchor } from '#web/kit/Button.tsx';
+import { Button } from '#web/kit/Button.tsx';
 import { Tick } from '#web/kit/Choosing.tsx';
 import { InlineChoice, InlineText } from '#web/kit/Inline.tsx';
 import { Menu } from '#web/kit/Menu.tsx';
@@ -40,6 +40,18 @@ const sheets: readonly (readonly [SheetKind, string])[] = [
   ['place', phrase('crew.sheetPlace')],
   ['person', phrase('crew.sheetPerson')],
   ['sign in', phrase('crew.sheetSignIn')],
+];
+
+/** What can be printed and taken along, as a menu offers it. */
+const printing = (id: string) => [
+  ...sheets.map(([by, label]) => ({
+    label,
+    run: () => window.open(addressOf('GET /api/events/:id/crew.pdf', { id }, { by }), '_blank', 'noreferrer'),
+  })),
+  {
+    label: phrase('crew.asTable'),
+    run: () => window.open(addressOf('GET /api/events/:id/crew.csv', { id }), '_self'),
+  },
 ];
 
 const usual = { by: 'role', day: '', zoom: '', words: '', gaps: '' };
@@ -115,39 +127,27 @@ export default function CrewSheet({ page }: { page: EventPage }) {
           <div className="spread">
             <h2 className="num">{phrase('event.ofPlacesFilled', { filled, wished })}</h2>
             <div className="acts">
-              {page.publicUrl && all.some((s) => s.publicSignUp) && (
-                <ButtonAnchor href={`/e/${page.plan.slug}/shifts`} target="_blank" rel="noreferrer">
-                  {phrase('event.publicSignUp')}
-                </ButtonAnchor>
-              )}
-              {all.length > 0 && (
+              {(all.length > 0 || register) && (
                 <Menu
-                  trigger={<Button>{phrase('crew.onPaper')}</Button>}
+                  trigger={<Button>{phrase('crew.more')}</Button>}
                   entries={[
-                    ...sheets.map(([kind, label]) => ({
-                      label,
-                      run: () =>
-                        window.open(
-                          addressOf('GET /api/events/:id/crew.pdf', { id: page.id }, { by: kind }),
-                          '_blank',
-                          'noreferrer',
-                        ),
-                    })),
-                    {
-                      label: phrase('crew.asTable'),
-                      run: () =>
-                        window.open(addressOf('GET /api/events/:id/crew.csv', { id: page.id }), '_self'),
-                    },
+                    ...(page.publicUrl && all.some((s) => s.publicSignUp)
+                      ? [
+                          {
+                            label: phrase('event.publicSignUp'),
+                            run: () => window.open(`/e/${page.plan.slug}/shifts`, '_blank', 'noreferrer'),
+                          },
+                        ]
+                      : []),
+                    ...(register
+                      ? [{ label: phrase('crew.rolesAndSkills'), run: () => setOpen({ what: 'roles' }) }]
+                      : []),
+                    ...(all.length ? printing(page.id) : []),
                   ]}
                 />
               )}
               {may && (
                 <>
-                  {register && (
-                    <Button onClick={() => setOpen({ what: 'roles' })}>
-                      {phrase('crew.rolesAndSkills')}
-                    </Button>
-                  )}
                   <Button disabled={!page.plan.startsLocal} onClick={() => setOpen({ what: 'many' })}>
                     {phrase('crew.many')}
                   </Button>

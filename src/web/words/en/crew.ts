@@ -19,7 +19,7 @@ export const crew = {
   askFor: '{{n:asks|ask}}',
   barSays: '{{role}}, {{when}}: {{filled}} of {{wished}}. {{lacks}}',
   wouldBe: '{{what}}, {{when}}. Enter puts it there, Escape leaves it.',
-  onPaper: 'Print or take along',
+  more: 'Print and more',
   sheetDay: 'By day, as PDF',
   sheetRole: 'By role, as PDF',
   sheetPlace: 'By place, as PDF',

@@ -109,7 +109,7 @@ export const event = {
   keepTheirs: 'Keep theirs',
   removed: 'Removed',
   ofPlacesFilled: '{{filled}} of {{wished}} places filled',
-  publicSignUp: 'Public sign-up',
+  publicSignUp: 'See the public page of shifts',
   addAShiftN: 'Add a shift (n)',
   shiftsHoursInAll: '{{shifts:shift|shifts}}, {{hours:hour|hours}} in all',
   shiftsNeedADate: 'Shifts need a date; give the event one first.',
