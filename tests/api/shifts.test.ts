@@ -339,6 +339,16 @@ describe('shifts as they are planned', () => {
       expect((await put(night, ida)).body.clashes.map((c: { kind: string }) => c.kind)).toEqual([
         'short rest',
       ]);
+      // Nor does a stranger find out by the count what stands in somebody's way.
+      await odalys.call('PUT /api/crew-rules', { body: { restHours: 10, neverOverridden: ['short rest'] } });
+      const open = await add({ role: 'Tea', startsLocal: '2026-08-10T22:30', endsLocal: '2026-08-11T02:00' });
+      await put(late, await person('Jo'));
+      await signUp(open, 'Jo');
+      expect(await shift(open)).toMatchObject({ filled: 0, assignments: [{ state: 'proposed' }] });
+      const { shifts } = await world.anyone.call('GET /api/public/events/:slug/shifts', {
+        params: { slug: event.slug },
+      });
+      expect(shifts.find((s) => s.id === open)!.filled).toBe(1);
       await odalys.call('PUT /api/crew-rules', { body: { restHours: 8, neverOverridden: [] } });
       expect((await put(night, ida)).body).toMatchObject({ assigned: true });
     });

@@ -16,7 +16,7 @@ const shift = (
   endsLocal: `2026-08-08T${to}`,
   wished: 2,
   lead: null,
-  assignments: names.map((name) => ({ name, state: 'agreed' as const })),
+  assignments: names.map((name) => ({ contactId: name, name, state: 'agreed' as const })),
   ...more,
 });
 const shifts = [
@@ -29,7 +29,7 @@ const shifts = [
   }),
 ];
 const said = (kind: (typeof sheetKinds)[number]) =>
-  sheetOf(shifts, kind).map((g) => [g.heading, g.lines.map((l) => `${l.shift.role} ${l.who ?? '–'}`)]);
+  sheetOf(shifts, kind).map((g) => [g.heading, g.lines.map((l) => `${l.shift.role} ${l.on?.name ?? '–'}`)]);
 
 test('by day, role and place with open places, by person with those who are on something', () => {
   expect(said('day')).toEqual([
@@ -51,10 +51,19 @@ test('whoever signs in is found by name, whatever its accents; open places come 
 test('whoever only asked stands on no sheet', () => {
   const asked = shift('Aid', '09:00', '10:00', [], {
     wished: 1,
-    assignments: [{ name: 'Ewan', state: 'proposed' }],
+    assignments: [{ contactId: 'ewan', name: 'Ewan', state: 'proposed' }],
   });
   for (const kind of sheetKinds)
-    expect(sheetOf([asked], kind).flatMap((g) => g.lines.map((l) => l.who))).toEqual(
+    expect(sheetOf([asked], kind).flatMap((g) => g.lines.map((l) => l.on))).toEqual(
       kind === 'person' ? [] : [null],
     );
+});
+
+test('two of one name are two people', () => {
+  const twins = ['one', 'two'].map((contactId) => ({ contactId, name: 'Jun', state: 'agreed' as const }));
+  const groups = sheetOf([shift('Tea', '09:00', '10:00', [], { assignments: twins })], 'person');
+  expect(groups.map((g) => [g.heading, g.lines.map((l) => l.on?.contactId)])).toEqual([
+    ['Jun', ['one']],
+    ['Jun', ['two']],
+  ]);
 });

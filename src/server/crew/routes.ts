@@ -152,7 +152,7 @@ export const crewHandlers: Handlers<typeof crewContract> = {
       zone: event.zone,
       startsLocal: event.startsLocal,
       place: event.venueName,
-      shifts: shifts.map(({ id, name, role, place, startsLocal, endsLocal, wished, filled }) => {
+      shifts: shifts.map(({ id, name, role, place, startsLocal, endsLocal, wished, filled, assignments }) => {
         const asked = asks.get(role)!;
         const { brief, fromAge, needs } = asked;
         return {
@@ -163,7 +163,8 @@ export const crewHandlers: Handlers<typeof crewContract> = {
           startsLocal,
           endsLocal,
           wished,
-          filled: Math.min(wished, filled),
+          // Where anybody may take it, who waits for a decision counts: that there is one would say something of them.
+          filled: Math.min(wished, isDecidedFirst(asked) ? filled : assignments.length),
           brief,
           fromAge,
           needs,

@@ -76,13 +76,13 @@ export function crewPdf(
     columns[kind],
     groups.map((g) => ({
       heading: heading(g.heading),
-      rows: g.lines.map(({ shift, who }) => {
+      rows: g.lines.map(({ shift, on }) => {
         const said = {
           when: sayFromTo(shift, 'en'),
           day: sayShortDate(shift.startsLocal, false, 'en'),
           what: [shift.name, shift.role].filter(Boolean).join(', '),
           where: shift.place,
-          who: who ?? open,
+          who: on?.name ?? open,
           lead: shift.lead ?? '',
           none: '',
         };
@@ -110,9 +110,7 @@ export const crewCsv = (shifts: readonly CrewShift[]): string =>
       'Hours served',
     ],
     sheetOf(shifts, 'day').flatMap((g) =>
-      g.lines.map(({ shift, who }) => {
-        const s = shift as CrewShift;
-        const on = s.assignments.find((a) => a.name === who && a.state !== 'proposed');
+      g.lines.map(({ shift: s, on }) => {
         return [
           g.heading,
           s.startsLocal.slice(11),
@@ -123,7 +121,7 @@ export const crewCsv = (shifts: readonly CrewShift[]): string =>
           s.place,
           String(s.least),
           String(s.wished),
-          who ?? '',
+          on?.name ?? '',
           on?.state ?? 'open',
           on?.hours == null ? '' : String(on.hours),
         ];
