@@ -39,7 +39,7 @@ export function Candidates({
                 <InlineText
                   type="search"
                   label={phrase('crew.findHelper')}
-                  placeholder={phrase('crew.findHelper')}
+                  placeholder={phrase('common.name')}
                   value={typed}
                   set={setTyped}
                 />
