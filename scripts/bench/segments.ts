@@ -26,7 +26,7 @@ await db.script(`
 await takeSeats(db, registrations, now);
 
 const ever = { when: 'ever' } as const;
-const asked = { today: '2026-07-09', zone: 'America/Halifax' };
+const asked = { today: '2026-07-09', zone: 'America/Halifax', currency: 'CAD' };
 const segments: [string, Segment][] = [
   ['has a tag', { ask: 'tag', tag: 'bees' }],
   [

@@ -3,7 +3,7 @@ import { aspects } from '#core/changes/aspects.ts';
 import { concerned } from '#core/changes/letters.ts';
 import { moves } from '#core/events/moves.ts';
 import { eventStates } from '#core/events/states.ts';
-import { contract, id, idParams, instant, money, texts } from './endpoint.ts';
+import { contract, id, idParams, instant, money, texts, token } from './endpoint.ts';
 import { lead } from './events.ts';
 import { consequences, eventPlan, planFields, text } from './plan.ts';
 
@@ -223,7 +223,7 @@ export const changesContract = contract({
     summary:
       'What was paid for an event that was called off, and what may become of it; null where nothing waits',
     who: 'public',
-    params: z.object({ token: z.string() }),
+    params: token,
     response: z
       .object({
         amount: z.int(),
@@ -238,7 +238,7 @@ export const changesContract = contract({
   'POST /api/public/orders/:token/money': {
     summary: 'Say what becomes of what was paid for an event that was called off',
     who: 'public',
-    params: z.object({ token: z.string() }),
+    params: token,
     body: z.object({ become: z.enum(moneyWays) }),
     response: z.object({ done: z.literal(true) }),
   },

@@ -1,7 +1,6 @@
 import { z } from 'zod';
-import { contract, done, strangersName } from './endpoint.ts';
+import { contract, done, strangersName, token } from './endpoint.ts';
 
-const token = z.object({ token: z.string() });
 const language = z.enum(['en', 'fr']);
 /** What can be followed: one event, or every date of the series it is of. */
 const what = z.enum(['event', 'series']);

@@ -257,7 +257,8 @@ export const publicFrame = z.object({
     clock: z.union([z.literal(12), z.literal(24)]),
     logo: shownPicture.nullable(),
   }),
-  now: instant,
+  /** The day it is for the organization. */
+  today: date,
   demo: z.boolean(),
 });
 export type PublicFrame = z.infer<typeof publicFrame>;

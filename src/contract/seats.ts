@@ -4,7 +4,7 @@ import { nameTagFormats } from '#core/print/nameTags.ts';
 import { questionKinds } from '#core/questions/question.ts';
 import { registrationStates } from '#core/registration/states.ts';
 import { waiverStandings } from '#core/waivers/needs.ts';
-import { amount, contract, date, done, id, idParams, instant } from './endpoint.ts';
+import { amount, contract, date, done, id, idParams, instant, token } from './endpoint.ts';
 import { whoGets } from './mailings.ts';
 import { condition } from './narrowing.ts';
 import { answerValue, tenths } from './registration.ts';
@@ -395,7 +395,7 @@ export const seatsContract = contract({
   'GET /api/public/orders/:token/confirmation.pdf': {
     summary: 'The same, for whoever booked',
     who: 'public',
-    params: z.object({ token: z.string().min(10).max(100) }),
+    params: token,
     response: { file: 'application/pdf' },
   },
 });

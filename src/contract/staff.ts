@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { contract, currency, date, done, id, idParams, instant, roles } from './endpoint.ts';
+import { contract, currency, date, done, id, idParams, instant, roles, token } from './endpoint.ts';
 
 const password = z.string().min(1, 'password-needed').max(1000);
 const current = z.string().min(1, 'own-password-needed').max(1000);
@@ -101,13 +101,13 @@ export const staffContract = contract({
   'GET /api/password-resets/:token': {
     summary: 'Whether a link to a new password still works',
     who: 'public',
-    params: z.object({ token: z.string().max(100) }),
+    params: token,
     response: z.object({ name: z.string() }),
   },
   'POST /api/password-resets/:token': {
     summary: 'Choose a new password by the link, once; every session ends',
     who: 'public',
-    params: z.object({ token: z.string().max(100) }),
+    params: token,
     body: z.object({ password }),
     response: done,
   },
@@ -331,7 +331,7 @@ export const staffContract = contract({
   'GET /api/invitations/:token': {
     summary: 'What an invitation says',
     who: 'public',
-    params: z.object({ token: z.string().max(100) }),
+    params: token,
     response: z.object({
       name: z.string(),
       email: z.string(),
@@ -343,7 +343,7 @@ export const staffContract = contract({
     summary: 'Accept an invitation by choosing a password; signs in',
     who: 'public',
     ownTransactions: true,
-    params: z.object({ token: z.string().max(100) }),
+    params: token,
     body: z.object({ password }),
     response: done,
   },

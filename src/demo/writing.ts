@@ -216,7 +216,7 @@ async function callBack(w: Work, eventId: string, odalys: string): Promise<void>
       subject: { en: 'There is a canoe for you: {{event}}', fr: 'Un canot vous attend : {{event}}' },
       preview: { en: 'You have paddled with us before.', fr: 'Vous avez déjà pagayé avec nous.' },
       body: {
-        en: 'Hello {{name}},\n\nyou came to the Open Water Day before. This year it is on {{when}}, and there is still room.\n\n{{event_link}}\n\n{{organization}}',
+        en: 'Hello {{name}},\n\nYou came to the Open Water Day before. This year it is on {{when}}, and there is still room.\n\n{{event_link}}\n\n{{organization}}',
         fr: 'Bonjour {{name}},\n\nvous êtes déjà venu à cette journée. Cette année, elle a lieu le {{when}}, et il reste de la place.\n\n{{event_link}}\n\n{{organization}}',
       },
       formatted: { en: null, fr: null },

@@ -43,7 +43,7 @@ describe('segments over three years of history', () => {
   let world: World;
   let odalys: Caller;
   let facts: Facts[];
-  const asked: Asked = { today: '2026-07-09', zone: 'America/Halifax' };
+  const asked: Asked = { today: '2026-07-09', zone: 'America/Halifax', currency: 'CAD' };
   const known: Record<
     'units' | 'funds' | 'waivers' | 'categories' | 'roles' | 'fields' | 'organizations' | 'series',
     string[]

@@ -2,7 +2,7 @@ import ICAL from 'ical.js';
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import type { EventPlan } from '#contract/plan.ts';
 import { type Caller, makeWorld, type World } from './harness.ts';
-import { openEvent } from './scenes.ts';
+import { openEvent, orderFor } from './scenes.ts';
 
 let world: World;
 let odalys: Caller;
@@ -141,4 +141,18 @@ describe('the clock times are said by', () => {
     const message = await odalys.call('GET /api/messages/:id', { params: { id: rows[0]!.id } });
     expect(message.body).toContain('7:00 pm–9:00 pm');
   });
+});
+
+test('today is the day where the organization is, also late in the evening', async () => {
+  const event = await openEvent(world, { title: 'Late booking', so: ['boats'], waiver: 'On the water' });
+  // 22:30 on the day before in Halifax.
+  await world.moveTo('2026-07-11T01:30:00.000Z');
+  const born = (birthDate: string) =>
+    world.anyone.try('POST /api/public/events/:slug/orders', {
+      params: { slug: event.slug },
+      body: orderFor(event, [{ given: 'Newly', family: 'Born', birthDate }]),
+    });
+  expect((await born('2026-07-11')).problem.fields).toMatchObject([{ path: 'attendees.0.birthDate' }]);
+  expect((await born('2026-07-10')).status).toBe(201);
+  expect((await world.anyone.call('GET /api/public/frame')).today).toBe('2026-07-10');
 });

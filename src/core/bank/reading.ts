@@ -1,7 +1,7 @@
 import type { Table } from '#core/exchange/table.ts';
+import { dateOrderOf, isInNumbers, readDate } from '#core/imports/cells.ts';
 import type { Amount } from '#core/money/amount.ts';
 import type { CalendarDate } from '#core/time/clock.ts';
-import { isCalendarDate } from '#core/time/dates.ts';
 
 /** One line of a bank's file. Money that came is above nought. */
 export interface BankLine {
@@ -70,39 +70,8 @@ export function readBankAmount(cell: string, decimals: '.' | ',', digits: number
   return negative ? 0 - amount : amount;
 }
 
-type DateOrder = BankFile['dates'];
-const months = ['jan', 'feb', 'mar', 'apr', 'may', 'jun', 'jul', 'aug', 'sep', 'oct', 'nov', 'dec'];
-
-/** Reads a day as a file has it; null where it is none. */
-function readDay(cell: string, order: DateOrder): CalendarDate | null {
-  const text = cell.trim().replace(/[T ]\d{1,2}:\d{2}.*$/u, '');
-  const iso = /^(\d{4})[-/.]?(\d{2})[-/.]?(\d{2})$/u.exec(text);
-  const named = /^(\d{1,2})[ -]([a-z]{3})[a-z]*\.?,?[ -](\d{4}|\d{2})$/iu.exec(text);
-  const parts = /^(\d{1,2})[-/.](\d{1,2})[-/.](\d{4}|\d{2})$/u.exec(text);
-  const year = (y: string) => (y.length === 2 ? `20${y}` : y);
-  const two = (n: string | number) => String(n).padStart(2, '0');
-  const on = iso
-    ? `${iso[1]}-${iso[2]}-${iso[3]}`
-    : named
-      ? `${year(named[3]!)}-${two(months.indexOf(named[2]!.toLowerCase()) + 1)}-${two(named[1]!)}`
-      : parts
-        ? order === 'month first'
-          ? `${year(parts[3]!)}-${two(parts[1]!)}-${two(parts[2]!)}`
-          : `${year(parts[3]!)}-${two(parts[2]!)}-${two(parts[1]!)}`
-        : '';
-  return isCalendarDate(on) ? on : null;
-}
-
-/** In which order days are written in a column: as the whole of it can be read. Null where it can be read either way and means different days. */
-function orderOf(cells: readonly string[]): DateOrder | null {
-  const parted = cells
-    .map((c) => /^(\d{1,2})[-/.](\d{1,2})[-/.]\d{2,4}/u.exec(c.trim()))
-    .filter((m) => m !== null);
-  if (!parted.length) return 'year first';
-  if (parted.some((m) => Number(m[1]) > 12)) return 'day first';
-  if (parted.some((m) => Number(m[2]) > 12)) return 'month first';
-  return parted.every((m) => m[1]!.padStart(2, '0') === m[2]!.padStart(2, '0')) ? 'day first' : null;
-}
+/** Days of a bank's file are of this century: what stands in two digits is never of the last. */
+const notAfter = '2099-12-31';
 
 /**
  * Reads a bank's or a processor's file: which column is what by its headings, how decimals and days are written by all of its cells
@@ -112,14 +81,15 @@ function orderOf(cells: readonly string[]): DateOrder | null {
 export function readBankFile(
   table: Pick<Table, 'headings' | 'rows'>,
   digits: number,
-  dates: DateOrder | null = null,
+  dates: BankFile['dates'] | null = null,
 ): BankFile | { why: NoBankFile } {
   const column = (of: RegExp) => table.headings.findIndex((h) => of.test(h.trim()));
   const date = column(headings.date);
   if (date < 0) return { why: 'no date column' };
   const [amount, came, went] = [column(headings.amount), column(headings.came), column(headings.went)];
   if (amount < 0 && came < 0 && went < 0) return { why: 'no amount column' };
-  const order = dates ?? orderOf(table.rows.map((r) => r.cells[date] ?? ''));
+  const days = table.rows.map((r) => r.cells[date] ?? '');
+  const order = dates ?? (days.some(isInNumbers) ? dateOrderOf(days) : 'year first');
   if (!order) return { why: 'dates either way' };
   const amounts = [amount, came, went].filter((at) => at >= 0);
   const told = table.rows.flatMap((r) => amounts.map((at) => separatorOf((r.cells[at] ?? '').trim())));
@@ -131,7 +101,7 @@ export function readBankFile(
   const alike = new Map<string, number>();
   for (const { line, cells } of table.rows) {
     if (cells.every((c) => !c.trim())) continue;
-    const on = readDay(cells[date] ?? '', order);
+    const on = readDate(cells[date] ?? '', order === 'year first' ? 'day first' : order, notAfter);
     const read = (at: number) => (at < 0 ? null : readBankAmount(cells[at] ?? '', decimals, digits));
     const [signed, paidIn, paidOut] = [read(amount), read(came), read(went)];
     const sum =

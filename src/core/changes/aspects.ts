@@ -1,7 +1,7 @@
-import { sameValue } from '#core/events/history.ts';
 import type { PlanField } from '#core/events/parts.ts';
 import type { EventState } from '#core/events/states.ts';
 import type { Instant } from '#core/time/clock.ts';
+import { sameValue } from '#core/words/canonical.ts';
 
 /** What people arrange their day, their way or their money by. A change of it is told before it is made. */
 export const aspects = ['time', 'place', 'capacity', 'price', 'visibility'] as const;

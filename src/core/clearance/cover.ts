@@ -1,4 +1,4 @@
-import { sameValue } from '#core/events/history.ts';
+import { sameValue } from '#core/words/canonical.ts';
 import type { Looked } from './rules.ts';
 import { isThrough, type StepState } from './steps.ts';
 

@@ -1,4 +1,5 @@
 import type { WallTime } from '#core/time/clock.ts';
+import { minuteOf } from '#core/time/dates.ts';
 
 /** A shift as the plan has it: from when to when, by the clock on the wall, and how many it needs. */
 export interface NeededShift {
@@ -13,7 +14,6 @@ const night = { from: 22, until: 6 } as const;
 const lateFrom = '23:00';
 
 const day = 1440;
-const minuteOf = (wall: WallTime): number => Date.parse(`${wall}:00Z`) / 60_000;
 const atNight = (at: number): boolean => {
   const hour = (((at % day) + day) % day) / 60;
   return hour >= night.from || hour < night.until;

@@ -1,3 +1,5 @@
+import { writtenNumber } from '#core/questions/answering.ts';
+import { isCalendarDate } from '#core/time/dates.ts';
 import { because, type Reason } from '#core/words/reasons.ts';
 
 /** A field an organization added to its contacts. */
@@ -26,19 +28,11 @@ export function readFieldValue(
     case 'text':
       return text.length > 500 ? { wrong: because('field too long') } : { value: text };
     case 'number': {
-      const number = text.replaceAll(/[\s’']/gu, '').replace(/^(-?\d+),(\d+)$/u, '$1.$2');
-      return /^-?\d{1,15}(?:\.\d{1,6})?$/u.test(number)
-        ? { value: number }
-        : { wrong: because('field no number') };
+      const value = writtenNumber(text);
+      return value === null ? { wrong: because('field no number') } : { value };
     }
-    case 'date': {
-      const day = new Date(`${text}T00:00:00Z`);
-      return /^\d{4}-\d{2}-\d{2}$/u.test(text) &&
-        !Number.isNaN(day.getTime()) &&
-        day.toISOString().startsWith(text)
-        ? { value: text }
-        : { wrong: because('field no date') };
-    }
+    case 'date':
+      return isCalendarDate(text) ? { value: text } : { wrong: because('field no date') };
     case 'yes or no':
       return text === 'yes' || text === 'no' ? { value: text } : { wrong: because('field no yes or no') };
     case 'one of': {

@@ -1,4 +1,5 @@
 import type { CalendarDate } from '#core/time/clock.ts';
+import { isCalendarDate } from '#core/time/dates.ts';
 import { sayShortDate } from '#core/time/say.ts';
 import { say, words } from '#core/words/spoken.ts';
 
@@ -40,7 +41,5 @@ export function saySpan({ from, until, since }: Span & { since?: string | null }
 export function startOf(since: string | null): CalendarDate | null {
   if (!since) return null;
   if (/^(?:19|20)\d\d$/u.test(since)) return `${since}-01-01`;
-  if (!/^\d{4}-\d{2}-\d{2}$/u.test(since)) return null;
-  const day = new Date(`${since}T00:00:00Z`);
-  return !Number.isNaN(day.getTime()) && day.toISOString().startsWith(since) ? since : null;
+  return isCalendarDate(since) ? since : null;
 }

@@ -46,3 +46,8 @@ export function readReach(
   if (phoneText && !phone) problems.push({ path: `${prefix}phone`, code: 'not-a-telephone' });
   return { email, phone, problems };
 }
+
+/** The first address of a contact that still reaches them; null where none does. */
+export const writableEmail = (contact: {
+  emails: readonly { email: string; bounced: boolean; endedOn: string | null }[];
+}): string | null => contact.emails.find((e) => !e.bounced && !e.endedOn)?.email ?? null;

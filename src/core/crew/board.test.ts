@@ -1,12 +1,12 @@
 import fc from 'fast-check';
 import { expect, test } from 'vitest';
+import { minuteOf } from '#core/time/dates.ts';
 import {
   type BoardShift,
   daysOf,
   fillOf,
   isShown,
   lanesOf,
-  minuteOf,
   moved,
   snap,
   snapped,

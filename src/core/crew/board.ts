@@ -1,5 +1,5 @@
 import { rowsOf } from '#core/season/ribbon.ts';
-import type { WallTime } from '#core/time/clock.ts';
+import { minuteOf } from '#core/time/dates.ts';
 import { shiftWall } from '#core/time/wallTime.ts';
 import type { ShiftTimes } from './shift.ts';
 
@@ -35,9 +35,6 @@ export interface Span {
 /** The finest step in which shifts are moved and stretched, and the shortest and longest they are then, in minutes. */
 export const snap = 15;
 const longest = 24 * 60;
-
-/** A wall time as minutes, as if the clock never changed: the board shows what stands on the clock. */
-export const minuteOf = (wall: WallTime): number => Date.parse(`${wall}:00Z`) / 60_000;
 
 const lacking = (s: Pick<BoardShift, 'least' | 'filled'>): number => Math.max(0, s.least - s.filled);
 const open = (s: BoardShift): number => Math.max(0, s.wished - s.filled);

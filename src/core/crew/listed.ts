@@ -1,7 +1,7 @@
 import Papa from 'papaparse';
 import { readDate } from '#core/imports/cells.ts';
 import type { CalendarDate, WallTime } from '#core/time/clock.ts';
-import { shiftDate } from '#core/time/dates.ts';
+import { shiftDate, weekdayNumber } from '#core/time/dates.ts';
 import { type Importance, importances } from './importance.ts';
 
 /** A shift as it is written in a line of a list. */
@@ -89,7 +89,7 @@ function dayOf(cell: string, first: CalendarDate): CalendarDate | null {
   const wanted = 'sun mon tue wed thu fri sat'.split(' ').indexOf(weekday[1]!.toLowerCase());
   for (const by of [0, 1, 2, 3, -1, 4, -2, 5]) {
     const day = shiftDate(first, by);
-    if (new Date(`${day}T12:00:00Z`).getUTCDay() === wanted) return day;
+    if (weekdayNumber(day) === wanted) return day;
   }
   return null;
 }

@@ -5,6 +5,9 @@ export type AssignmentState = (typeof assignmentStates)[number];
 /** States in which somebody counts on the shift. Whoever asked for it does only once the crew lead agreed. */
 export const onShift: readonly AssignmentState[] = ['agreed', 'served', 'missed'];
 
+/** States in which somebody has a part in the shift, before it and after: whoever never came is written to no more. */
+export const takingPart: readonly AssignmentState[] = ['agreed', 'served'];
+
 /** States in which a shift is still somebody's, or may become theirs. */
 export const onOrAsked: readonly AssignmentState[] = ['proposed', ...onShift];
 

@@ -4,3 +4,6 @@ export type AttendanceState = (typeof attendanceStates)[number];
 
 /** States of somebody who came. */
 export const came: readonly AttendanceState[] = ['arrived', 'left'];
+
+/** True of somebody who came, whether they are still in or left. */
+export const hasCome = (state: AttendanceState | null): boolean => state !== null && came.includes(state);

@@ -1,5 +1,5 @@
 import type { CalendarDate } from '#core/time/clock.ts';
-import { daysBetween, shiftDate } from '#core/time/dates.ts';
+import { daysBetween, shiftDate, weekdayNumber } from '#core/time/dates.ts';
 
 /** Which of its weekdays in the month a date is: the first to the fourth, or the last where there is no fifth to follow. */
 export type Ordinal = 1 | 2 | 3 | 4 | 'last';
@@ -17,7 +17,6 @@ export interface Proposal {
 /** How many months ahead a free one is looked for. */
 const monthsAhead = 18;
 
-const weekdayOf = (date: CalendarDate): number => new Date(`${date}T00:00Z`).getUTCDay();
 const lengthOfMonth = (date: CalendarDate): number =>
   new Date(Date.UTC(Number(date.slice(0, 4)), Number(date.slice(5, 7)), 0)).getUTCDate();
 const written = (year: number, month: number, day: number): CalendarDate =>
@@ -32,7 +31,7 @@ export function ordinalOf(date: CalendarDate): Ordinal {
 /** The date in a month that is the first to fourth, or the last, of a weekday (0 is Sunday). */
 export function inMonth(year: number, month: number, weekday: number, ordinal: Ordinal): CalendarDate {
   const first = written(year, month, 1);
-  const begin = 1 + ((weekday - weekdayOf(first) + 7) % 7);
+  const begin = 1 + ((weekday - weekdayNumber(first) + 7) % 7);
   if (ordinal !== 'last') return written(year, month, begin + (ordinal - 1) * 7);
   return written(year, month, begin + Math.floor((lengthOfMonth(first) - begin) / 7) * 7);
 }
@@ -46,7 +45,7 @@ export function sameTimeOfYear(date: CalendarDate, after: CalendarDate): Calenda
     const month = Number(date.slice(5, 7));
     const day = Math.min(Number(date.slice(8, 10)), lengthOfMonth(written(year, month, 1)));
     const anniversary = written(year, month, day);
-    const ahead = (weekdayOf(date) - weekdayOf(anniversary) + 7) % 7;
+    const ahead = (weekdayNumber(date) - weekdayNumber(anniversary) + 7) % 7;
     const near = shiftDate(anniversary, ahead > 3 ? ahead - 7 : ahead);
     if (near > after && near > date) return near;
   }
@@ -67,7 +66,7 @@ export function datesAgain(
   const after = today > date ? today : date;
   for (let ahead = 0; ahead <= monthsAhead; ahead += 1) {
     const month = written(Number(after.slice(0, 4)), Number(after.slice(5, 7)) + ahead, 1);
-    const next = inMonth(Number(month.slice(0, 4)), Number(month.slice(5, 7)), weekdayOf(date), ordinal);
+    const next = inMonth(Number(month.slice(0, 4)), Number(month.slice(5, 7)), weekdayNumber(date), ordinal);
     if (next <= after || taken.has(next)) continue;
     if (daysBetween(next, year) !== 0) proposals.push({ date: next, kind: 'month', ordinal, free: true });
     break;

@@ -1,5 +1,5 @@
 import type { CalendarDate, WallTime } from '#core/time/clock.ts';
-import { daysBetween } from '#core/time/dates.ts';
+import { daysBetween, minuteOf } from '#core/time/dates.ts';
 import { shiftWall } from '#core/time/wallTime.ts';
 
 /** The times of an event, as wall times of its place. They stay as they are when the zone changes. */
@@ -33,11 +33,9 @@ export function moveTimes(times: EventTimes, startsLocal: WallTime | null): Even
   };
 }
 
-const minutesOf = (wall: WallTime): number => Date.parse(`${wall}:00Z`) / 60_000;
-
 /** A wall time that goes along by the clock when a start is put from one wall time to another. */
 export const shiftAlong = (wall: WallTime, from: WallTime, to: WallTime): WallTime =>
-  shiftWall(wall, { minutes: minutesOf(to) - minutesOf(from) });
+  shiftWall(wall, { minutes: minuteOf(to) - minuteOf(from) });
 
 /**
  * The times of an event put to another start as a whole: its end and its doors move along by the clock, so that it is as

@@ -1,5 +1,5 @@
 import { type Doc, isEmptyDoc } from '#core/text/types.ts';
-import { canonical, sameValue } from './history.ts';
+import { canonical, sameValue } from '#core/words/canonical.ts';
 
 /** What the public reads of a plan, in one language. */
 export interface PageText {

@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { expect, test } from 'vitest';
-import { type FieldChange, goesOn, listChange, sameValue } from './history.ts';
+import { sameValue } from '#core/words/canonical.ts';
+import { type FieldChange, goesOn, listChange } from './history.ts';
 
 const change = (more: Partial<FieldChange> = {}): FieldChange => ({
   field: 'summary',

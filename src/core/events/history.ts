@@ -1,4 +1,5 @@
 import type { Instant } from '#core/time/clock.ts';
+import { sameValue } from '#core/words/canonical.ts';
 
 /** Minutes within which what one person types on in one field is one change. */
 const togetherMinutes = 10;
@@ -20,17 +21,6 @@ export const goesOn = (last: FieldChange | null, now: FieldChange): boolean =>
   last.undoes === null &&
   now.undoes === null &&
   Date.parse(now.at) - Date.parse(last.at) < togetherMinutes * 60_000;
-
-/** True when two values of a field say the same. */
-export const sameValue = (a: unknown, b: unknown): boolean => canonical(a) === canonical(b);
-
-/** A value as text, whatever order its keys are in. */
-export const canonical = (value: unknown): string =>
-  JSON.stringify(value ?? null, (_, v: unknown) =>
-    typeof v === 'object' && v !== null && !Array.isArray(v)
-      ? Object.fromEntries(Object.entries(v).sort(([a], [b]) => (a < b ? -1 : 1)))
-      : v,
-  );
 
 /** What became of the rows of a list, by their ids. */
 export interface ListChange<Row> {

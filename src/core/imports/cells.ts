@@ -8,6 +8,9 @@ const frenchMonths = 'janv févr mars avr mai juin juil août sept oct nov déc'
 
 const numeric = /^(\d{1,2})\s?[/.-]\s?(\d{1,2})\s?[/.-]\s?(\d{4}|\d{2})\.?$/u;
 
+/** True of a date in numbers whose day or month comes first. */
+export const isInNumbers = (cell: string): boolean => numeric.test(cell.trim());
+
 /**
  * What a column of dates says about its order: parts above twelve can only be days. Null when no cell tells and some
  * could be read either way; then somebody has to be asked.

@@ -3,6 +3,7 @@ import { fold } from '#core/contacts/names.ts';
 import { isKnownGiven } from '#core/contacts/nicknames.ts';
 import { isEmail, type ReachKind } from '#core/contacts/reach.ts';
 import { type Table, unnamed } from '#core/exchange/table.ts';
+import { isId } from '#core/words/ids.ts';
 import type { Wrong } from '#core/words/problems.ts';
 import { dateOrderOf, readDate, readReachCell, readYesNo } from './cells.ts';
 import { readHeading } from './headings.ts';
@@ -14,9 +15,6 @@ export interface Proposal extends Mapping {
 }
 
 const postal = /^(?:[a-z]\d[a-z]\s?\d[a-z]\d|\d{5}(?:-\d{4})?|[a-z]{1,2}\d[a-z\d]?\s?\d[a-z]{2})$/iu;
-
-/** True for an id of a contact, as our own exports write it. */
-export const isId = (text: string): boolean => /^[\da-f]{8}(?:-[\da-f]{4}){3}-[\da-f]{12}$/iu.test(text);
 
 /** A cell that may be a person's name: letters, few words, nothing of an address. */
 const looksLikeName = (cell: string): boolean =>

@@ -3,9 +3,9 @@ import { type OwnField, readFieldValue } from '#core/contacts/fields.ts';
 import { tidyName } from '#core/contacts/names.ts';
 import { emailKey, type ReachKind } from '#core/contacts/reach.ts';
 import type { CalendarDate } from '#core/time/clock.ts';
+import { isId } from '#core/words/ids.ts';
 import { because, type Reason, type ReasonCode } from '#core/words/reasons.ts';
 import { readDate, readReachCell, readYesNo, saysNothing } from './cells.ts';
-import { isId } from './columns.ts';
 import { type ColumnMeaning, type DateOrder, fieldIdOf, type Mapping } from './mapping.ts';
 import type { EmergencyContact, PersonRow } from './rows.ts';
 

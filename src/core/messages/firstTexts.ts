@@ -13,7 +13,7 @@ export const firstTexts: Readonly<Record<Moment, FirstText>> = {
   'registration made': {
     subject: { en: 'You are registered: {{event}}', fr: 'Inscription confirmée : {{event}}' },
     body: {
-      en: 'Hello {{name}},\n\nyou are registered for {{event}}.\n\nWhen: {{when}}\nWhere: {{place}}\nWho:\n{{seats}}\n\nPasses, waivers and changes: {{manage_link}}\n\n{{organization}}',
+      en: 'Hello {{name}},\n\nYou are registered for {{event}}.\n\nWhen: {{when}}\nWhere: {{place}}\nWho:\n{{seats}}\n\nPasses, waivers and changes: {{manage_link}}\n\n{{organization}}',
       fr: 'Bonjour {{name}},\n\nvotre inscription à {{event}} est confirmée.\n\nQuand : {{when}}\nOù : {{place}}\nQui :\n{{seats}}\n\nBillets, décharges et changements : {{manage_link}}\n\n{{organization}}',
     },
     short: {
@@ -118,7 +118,7 @@ export const firstTexts: Readonly<Record<Moment, FirstText>> = {
   'waiver missing': {
     subject: { en: 'Please sign before {{event}}', fr: 'À signer avant {{event}}' },
     body: {
-      en: 'Hello {{name}},\n\na waiver is still missing for {{event}}. Without it nobody can take part.\n\nSign here, it takes a minute: {{waiver_link}}\n\n{{organization}}',
+      en: 'Hello {{name}},\n\nA waiver is still missing for {{event}}. Without it nobody can take part.\n\nSign here, it takes a minute: {{waiver_link}}\n\n{{organization}}',
       fr: 'Bonjour {{name}},\n\nil manque encore une décharge pour {{event}}. Sans elle, on ne peut pas participer.\n\nSignez ici, en une minute : {{waiver_link}}\n\n{{organization}}',
     },
     short: {
@@ -140,7 +140,7 @@ export const firstTexts: Readonly<Record<Moment, FirstText>> = {
   'shift start': {
     subject: { en: 'Your shift tomorrow: {{event}}', fr: 'Votre quart de demain : {{event}}' },
     body: {
-      en: 'Hello {{name}},\n\nyour shift at {{event}}: {{shift}}.\n\nAll your shifts: {{shifts_link}}\n\n{{organization}}',
+      en: 'Hello {{name}},\n\nYour shift at {{event}}: {{shift}}.\n\nAll your shifts: {{shifts_link}}\n\n{{organization}}',
       fr: 'Bonjour {{name}},\n\nvotre quart à {{event}} : {{shift}}.\n\nTous vos quarts : {{shifts_link}}\n\n{{organization}}',
     },
     short: {
@@ -195,7 +195,7 @@ export const firstTexts: Readonly<Record<Moment, FirstText>> = {
   survey: {
     subject: { en: 'How was {{event}}?', fr: 'Comment était {{event}} ?' },
     body: {
-      en: 'Hello {{name}},\n\nthank you for coming to {{event}}. Three questions: {{survey_link}}\n\n{{organization}}',
+      en: 'Hello {{name}},\n\nThank you for coming to {{event}}. Three questions: {{survey_link}}\n\n{{organization}}',
       fr: 'Bonjour {{name}},\n\nmerci d’être venu à {{event}}. Trois questions : {{survey_link}}\n\n{{organization}}',
     },
     short: {

@@ -353,7 +353,7 @@ export const directTexts: Record<DirectKind, MessageText> = {
   returned: {
     subject: { en: 'Your payment goes back: {{event}}', fr: 'Votre paiement est remboursé : {{event}}' },
     body: {
-      en: 'Hello {{name}},\n\nyour payment for {{event}} came after the seats had been let go, and they are taken. All of it goes back to your card.\n\nYour booking: {{manage_link}}\n\n{{organization}}',
+      en: 'Hello {{name}},\n\nYour payment for {{event}} came after the seats had been let go, and they are taken. All of it goes back to your card.\n\nYour booking: {{manage_link}}\n\n{{organization}}',
       fr: 'Bonjour {{name}},\n\nvotre paiement pour {{event}} est arrivé après la libération des places, qui sont prises. Il est entièrement remboursé sur votre carte.\n\nVotre réservation : {{manage_link}}\n\n{{organization}}',
     },
   },

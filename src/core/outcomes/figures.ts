@@ -1,3 +1,4 @@
+import { hasCome } from '#core/doors/attendance.ts';
 import { type RegistrationState, registrationStates } from '#core/registration/states.ts';
 import { say, words } from '#core/words/spoken.ts';
 
@@ -39,7 +40,7 @@ export function figuresOf(facts: EventFacts): Figures {
   >;
   for (const seat of facts.seats) seatsByState[seat.state] += 1;
   const confirmed = facts.seats.filter((s) => s.state === 'confirmed');
-  const arrived = confirmed.filter((s) => s.attendance === 'arrived' || s.attendance === 'left').length;
+  const arrived = confirmed.filter((s) => hasCome(s.attendance)).length;
   const missed = confirmed.filter((s) => s.attendance === 'missed').length;
   // Counted by itself, not as what is left: a seat without a line at the door would be hidden by subtracting.
   const expected = confirmed.filter((s) => s.attendance === 'expected').length;
@@ -56,15 +57,12 @@ export function figuresOf(facts: EventFacts): Figures {
   const hoursServed = facts.stints
     .filter((s) => s.state === 'served')
     .reduce((total, s) => total + s.hours, 0);
-  const strays = facts.seats.filter(
-    (s) => s.state !== 'confirmed' && (s.attendance === 'arrived' || s.attendance === 'left'),
-  ).length;
+  const strays = facts.seats.filter((s) => s.state !== 'confirmed' && hasCome(s.attendance)).length;
   return {
     seatsByState,
     seats: facts.seats.length,
     arrived,
-    walkIns: facts.seats.filter((s) => s.walkIn && (s.attendance === 'arrived' || s.attendance === 'left'))
-      .length,
+    walkIns: facts.seats.filter((s) => s.walkIn && hasCome(s.attendance)).length,
     missed,
     expected,
     money,

@@ -1,4 +1,5 @@
 import type { CalendarDate, Instant, WallTime, Zone } from '#core/time/clock.ts';
+import { weekdayNumber } from '#core/time/dates.ts';
 import { instantOf, shiftWall, wallOf } from '#core/time/wallTime.ts';
 
 /** A stretch of time, without its end. */
@@ -54,13 +55,11 @@ export interface Closed {
   dates: readonly { from: CalendarDate; to: CalendarDate; why: string }[];
 }
 
-const weekdayOf = (date: CalendarDate): number => new Date(`${date}T00:00:00Z`).getUTCDay();
-
 /** Why a place is closed on a day: a stretch of dates, or its day of the week; null where it is open. */
 export function closedOn(closed: Closed, date: CalendarDate): { why: string } | { weekday: number } | null {
   const stretch = closed.dates.find((d) => d.from <= date && date <= d.to);
   if (stretch) return { why: stretch.why };
-  const weekday = weekdayOf(date);
+  const weekday = weekdayNumber(date);
   return closed.weekdays.includes(weekday) ? { weekday } : null;
 }
 

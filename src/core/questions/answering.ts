@@ -10,13 +10,16 @@ export type AnswerValue = string | boolean | string[];
 /** The longest answer kept, in characters. */
 const longestAnswer = 2000;
 
-/** A number as people write it: with a point or a comma, blanks between thousands; null for none. */
+/** A number as people write it, with a point or a comma and blanks between thousands, as it is kept: "1200.5"; null for none. */
+export function writtenNumber(typed: string): string | null {
+  const text = typed.replaceAll(/[\s’']/gu, '').replace(/^(-?\d+),(\d+)$/u, '$1.$2');
+  return /^-?\d{1,12}(?:\.\d{1,6})?$/u.test(text) ? text : null;
+}
+
+/** The same as a number. */
 export function readNumber(typed: string): number | null {
-  const text = typed
-    .trim()
-    .replaceAll(/[\s’']/gu, '')
-    .replace(/^(-?\d+),(\d+)$/u, '$1.$2');
-  return /^-?\d{1,12}(?:\.\d{1,6})?$/u.test(text) ? Number(text) : null;
+  const text = writtenNumber(typed);
+  return text === null ? null : Number(text);
 }
 
 /** True where nothing was answered. A tick that is not set answers nothing. */

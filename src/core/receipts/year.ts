@@ -169,14 +169,6 @@ export interface ReceiptContent {
   abroad: boolean;
 }
 
-/** What a receipt says as one text, always the same for the same: its keys in order. What is hashed. */
-export const canonical = (content: unknown): string =>
-  JSON.stringify(content, (_, value) =>
-    value && typeof value === 'object' && !Array.isArray(value)
-      ? Object.fromEntries(Object.entries(value).sort(([a], [b]) => (a < b ? -1 : a > b ? 1 : 0)))
-      : value,
-  );
-
 /** The code that stands on a receipt, by which it is verified: the first sixteen digits of its hash, in fours. */
 export const codeOf = (sha256: string): string =>
   sha256

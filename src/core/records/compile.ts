@@ -1,5 +1,6 @@
 import { attributes } from '#core/contacts/attributes.ts';
 import { shiftDate } from '#core/time/dates.ts';
+import { isNumber } from './evaluate.ts';
 import type { Known } from './pieces.ts';
 import {
   type Bound,
@@ -199,8 +200,6 @@ function question(q: Question, asked: Asked, put: Put, visit: (s: Segment) => st
       return `coalesce(c.household_id in (select c.household_id from contacts c where c.household_id is not null and c.merged_into is null and c.erased_at is null and ${visit(q.who)}), false)`;
   }
 }
-
-const isNumber = (text: string): boolean => /^-?\d+(?:\.\d+)?$/u.test(text);
 
 /** The test of a custom value `t.value` of the field `f`; `to` is folded already. */
 function fieldTest(test: FieldTest, to: string, put: Put): string {

@@ -1,5 +1,6 @@
 import type { Texts } from '#core/contacts/attributes.ts';
 import { holdsOn, type Span, statusOn } from '#core/contacts/membership.ts';
+import { sayAmount } from '#core/money/amount.ts';
 import { ageOn } from '#core/time/dates.ts';
 import { instantOf } from '#core/time/wallTime.ts';
 import {
@@ -116,7 +117,8 @@ function meetsTest(kind: string, value: string, test: FieldTest, wanted: string)
     }
   }
 }
-const isNumber = (text: string): boolean => /^-?\d+(?:\.\d+)?$/u.test(text);
+/** True of a number as a field keeps it. */
+export const isNumber = (text: string): boolean => /^-?\d+(?:\.\d+)?$/u.test(text);
 
 const times = (n: number): string => (n === 1 ? 'once' : n === 0 ? 'never' : `${n} times`);
 
@@ -204,7 +206,7 @@ function answer(q: Question, f: Facts, asked: Asked): { holds: boolean; found: s
       const sum = f.donations
         .filter((d) => (!q.fundId || d.fundId === q.fundId) && inWindow(d.at, q.within, asked))
         .reduce((s, d) => s + d.amount, 0);
-      return plain(meets(sum, q.amount), sum === 0 ? 'nothing' : (sum / 100).toFixed(2));
+      return plain(meets(sum, q.amount), sum === 0 ? 'nothing' : sayAmount(sum, asked.currency));
     }
     case 'served': {
       const hours = f.served

@@ -15,7 +15,7 @@ import {
 import { saySegment } from './sentence.ts';
 import { type Asked, daysOf, instantsOf } from './window.ts';
 
-const asked: Asked = { today: '2026-07-09', zone: 'America/Halifax' };
+const asked: Asked = { today: '2026-07-09', zone: 'America/Halifax', currency: 'CAD' };
 const boats = '018fde66-5700-7000-bbac-d89656d05058';
 const hide = '018fde66-5700-7000-bbac-d89656d05059';
 const names = {

@@ -7,6 +7,7 @@ import {
 } from '#core/contacts/consent.ts';
 import { isCalendarDate } from '#core/time/dates.ts';
 import type { Params } from '#core/words/filling.ts';
+import { isId } from '#core/words/ids.ts';
 import type { ProblemCode, Wrong } from '#core/words/problems.ts';
 
 /** A bound on a number: at least two times, at most none. */
@@ -217,8 +218,6 @@ const isRecord = (v: unknown): v is Record<string, unknown> =>
   typeof v === 'object' && v !== null && !Array.isArray(v);
 
 const isDay = (v: unknown): boolean => typeof v === 'string' && isCalendarDate(v);
-const isId = (v: unknown): boolean =>
-  typeof v === 'string' && /^[\da-f]{8}(-[\da-f]{4}){3}-[\da-f]{12}$/iu.test(v);
 
 type Refuse = (path: string, code: ProblemCode, params?: Params) => unknown;
 

@@ -1,3 +1,4 @@
+import type { Currency } from '#core/money/amount.ts';
 import type { CalendarDate, Instant, Zone } from '#core/time/clock.ts';
 import { shiftDate } from '#core/time/dates.ts';
 import { instantOf } from '#core/time/wallTime.ts';
@@ -7,6 +8,8 @@ import type { Window } from './segment.ts';
 export interface Asked {
   today: CalendarDate;
   zone: Zone;
+  /** What gifts are counted in. */
+  currency: Currency;
 }
 
 /** The days of a window, both included; null is open. */

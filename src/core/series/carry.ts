@@ -1,5 +1,6 @@
 import type { EventTimes } from '#core/events/dated.ts';
 import { type ListField, type PlanField, partOf } from '#core/events/parts.ts';
+import { canonical, sameValue } from '#core/words/canonical.ts';
 
 /** Fields that every date has for itself: its address, what was decided about its place, clock changes, until when sessions are proposed. */
 const apart: ReadonlySet<PlanField> = new Set(['slug', 'beside', 'secondTime', 'call']);
@@ -73,17 +74,9 @@ function comparable(plan: CarriedPlan, field: PlanField): unknown {
   });
 }
 
-/** The same value, whatever the order of its keys. */
-const written = (value: unknown): string =>
-  JSON.stringify(value, (_, v: unknown) =>
-    typeof v === 'object' && v !== null && !Array.isArray(v)
-      ? Object.fromEntries(Object.entries(v).sort(([a], [b]) => (a < b ? -1 : 1)))
-      : v,
-  );
-
 /** The shared fields in which two plans differ, both seen from the same start. */
 export const differences = (a: CarriedPlan, b: CarriedPlan): PlanField[] =>
-  sharedFields.filter((field) => written(comparable(a, field)) !== written(comparable(b, field)));
+  sharedFields.filter((field) => !sameValue(comparable(a, field), comparable(b, field)));
 
 /** How the rows of a list in one plan stand to those in another: by their ids here, and by those there of what is not here. */
 export interface RowsApart {
@@ -98,7 +91,7 @@ export interface RowsApart {
 export function rowsApart(there: CarriedPlan, here: CarriedPlan, field: PlanField): RowsApart | null {
   if (!isList(field)) return null;
   const key = keys[field] as (row: Row) => string;
-  const said = (plan: CarriedPlan) => (comparable(plan, field) as unknown[]).map(written);
+  const said = (plan: CarriedPlan) => (comparable(plan, field) as unknown[]).map(canonical);
   const [rowsThere, rowsHere] = [rowsOf(there, field), rowsOf(here, field)];
   const [saidThere, saidHere] = [said(there), said(here)];
   const left = new Set(rowsThere.keys());

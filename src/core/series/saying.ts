@@ -1,4 +1,5 @@
 import type { WallTime } from '#core/time/clock.ts';
+import { weekdayNumber } from '#core/time/dates.ts';
 import type { Params } from '#core/words/filling.ts';
 import { fillIn } from '#core/words/filling.ts';
 import { type Language, spokenIn } from '#core/words/language.ts';
@@ -29,8 +30,7 @@ export const sayMonthOf = (month: number, language: Language = spokenIn()): stri
   named(new Date(Date.UTC(2026, month - 1, 1)), { month: 'long' }, language);
 
 /** The weekday of a wall time. */
-export const weekdayOf = (wall: WallTime): Weekday =>
-  weekdays[(new Date(`${wall.slice(0, 10)}T00:00Z`).getUTCDay() + 6) % 7]!;
+export const weekdayOf = (wall: WallTime): Weekday => weekdays[(weekdayNumber(wall.slice(0, 10)) + 6) % 7]!;
 
 /**
  * How often a series takes place: "first Wednesday of every month until 30 June 2027". Days that the rule does not name are

@@ -1,4 +1,4 @@
-import type { CalendarDate } from './clock.ts';
+import type { CalendarDate, WallTime } from './clock.ts';
 
 // Plain arithmetic on calendar dates: public pages need no calendar library for it.
 
@@ -22,6 +22,12 @@ export function shiftDate(date: CalendarDate, days: number): CalendarDate {
 export function daysBetween(from: CalendarDate, to: CalendarDate): number {
   return Math.round((Date.parse(`${to}T00:00Z`) - Date.parse(`${from}T00:00Z`)) / day);
 }
+
+/** A wall time in minutes since the beginning of 1970, as if the clock never changed: what stands on the clock, to be compared. */
+export const minuteOf = (wall: WallTime): number => Date.parse(`${wall}:00Z`) / 60_000;
+
+/** The day of the week of a date, 0 for Sunday. */
+export const weekdayNumber = (date: CalendarDate): number => new Date(`${date}T00:00Z`).getUTCDay();
 
 /** Completed years of age on a date. Somebody born on 29 February turns a year older on 1 March. */
 export function ageOn(birthDate: CalendarDate, date: CalendarDate): number {

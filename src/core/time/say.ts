@@ -38,6 +38,10 @@ export const sayWeekday = (wall: WallTime | CalendarDate, locale: string = spoke
 export const sayTime = (wall: WallTime, locale: string = spokenIn()): string =>
   sayTimeOfDay(wall.slice(11, 16), locale);
 
+/** A moment as it stands in a line: "Sat 1 Aug, 12:00". */
+export const sayWall = (wall: WallTime, locale: string = spokenIn()): string =>
+  `${sayShortDate(wall, true, locale)}, ${sayTime(wall, locale)}`;
+
 export const nextDay = { en: 'next day', fr: 'le lendemain' };
 
 /** "Halifax", the place part of a zone name. */

@@ -48,6 +48,17 @@ const linkingEn = {
 } as const;
 
 /** What is said of a row of an import, in English. */
+const placesEn = {
+  'put together by hand': 'People put together by hand.',
+  'questions unreadable': 'These questions cannot be read any more. Ask them anew.',
+  'party of': 'party of {{count}}, {{buyer}}',
+  'died, not asked for': 'Died. Nobody is to be asked for them.',
+  'undone but for': '{{name}} stays: {{things}}',
+  'changed since': '{{what}} was changed since and stays',
+  'changed since of': '{{name}}: {{what}} was changed since and stays',
+  'end of a membership': 'The end of a membership',
+} as const;
+
 const rowsEn = {
   'by hand': 'said by hand',
   'new by hand': 'a new person, said by hand',
@@ -204,6 +215,7 @@ export const reasonsEn = {
   ...deletingEn,
   ...linkingEn,
   ...rowsEn,
+  ...placesEn,
   ...fieldsEn,
   ...silenceEn,
   ...waitingEn,

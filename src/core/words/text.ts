@@ -56,3 +56,10 @@ const join = (path: string, step: string): string => (path ? `${path}.${step}` :
 
 /** Text as one line: whatever ends or parts lines becomes a space. For headers, where a line end would begin another. */
 export const oneLine = (text: string): string => text.replace(/[\p{Cc}\u2028\u2029]+/gu, ' ').trim();
+
+/** The lines of a text that say something, without blanks around them. */
+export const linesIn = (text: string): string[] =>
+  text
+    .split('\n')
+    .map((line) => line.trim())
+    .filter(Boolean);

@@ -114,15 +114,14 @@ export interface Facts extends MoneyFacts, MessageFacts {
     /** Whether whoever booked is told of it by this alone. */
     tell: boolean;
   };
-  /** Confirmed seats went back to the waitlist. */
   'letter written': { eventId: string; subject: string; planned: number };
   'invitation answered': { eventId: string; contactId: string; answer: string };
   'source changed': { eventId: string; name: string; stopped: boolean };
+  /** Confirmed seats went back to the waitlist. */
   'seats put back': { eventId: string; orderId: string; seats: number };
   'guest named': { eventId: string; orderId: string; registrationId: string };
   /** Whoever sits on a seat was written to, to fill it in themselves. */
   'guest asked': { eventId: string; orderId: string; registrationId: string; email: string };
-  /** Whoever booked is asked once who sits on the seats that have no name. */
   'answers changed': { eventId: string; orderId: string };
   /** Sensitive answers were deleted some days after the event. */
   'answers forgotten': { eventId: string; answers: number };
@@ -406,6 +405,7 @@ export const tellings: { readonly [K in FactKind]: Telling<Facts[K]> } = {
     }),
     topics: ofEvent,
   },
+  /** Confirmed seats went back to the waitlist. */
   'seats put back': {
     entry: (f) => ({
       action: 'put seats back on the waitlist',

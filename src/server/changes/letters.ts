@@ -20,6 +20,7 @@ import { sayTime } from '#core/time/say.ts';
 import { wrongAt } from '#core/words/problems.ts';
 import { sayReason } from '#core/words/reasons.ts';
 import type { Work } from '../app/app.ts';
+import { shiftSequence, shiftUid } from '../crew/calendar.ts';
 import { entryOf } from '../events/calendar.ts';
 import { sayPlace, sayWhen } from '../events/saying.ts';
 import type { EventRow } from '../events/store.ts';
@@ -239,14 +240,15 @@ function calendarOf(w: Work, { after, kind, aspects }: Happened) {
       event.summary,
       one.shifts.map((was) => {
         const now = shiftsNow.find((s) => s.assignmentId === was.assignmentId);
-        const { startsAt, endsAt, role } = now ?? was;
+        const { startsAt, endsAt, role, version } = now ?? was;
         return {
           ...event,
           days: undefined,
-          uid: `${was.assignmentId}@acolyte`,
+          uid: shiftUid(was.assignmentId),
           startsAt,
           endsAt,
           summary: `${role}: ${event.summary}`,
+          sequence: shiftSequence(version, after.version),
           cancelled: !now,
         };
       }),

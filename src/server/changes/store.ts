@@ -140,6 +140,7 @@ export const waitingRecipients = (tx: Queries, eventId: string) =>
 /** A shift somebody has, as it is to be said. */
 export interface ShiftOf extends SaidShift {
   assignmentId: string;
+  version: number;
 }
 
 /** Everybody on a shift that is still to come, with all of theirs. */
@@ -153,7 +154,7 @@ export const crewShifts = (tx: Queries, eventId: string, now: string) =>
     shifts: ShiftOf[];
   }>(
     `select a.contact_id, trim(c.given_name || ' ' || c.family_name) as name, ${emailOf('c.id')} as email, c.language, ${whyQuiet('c')} as quiet,
-       jsonb_agg(jsonb_build_object('assignmentId', a.id, 'role', s.role, 'place', s.place,
+       jsonb_agg(jsonb_build_object('assignmentId', a.id, 'version', s.version, 'role', s.role, 'place', s.place,
          'startsLocal', to_char(s.starts_local, 'YYYY-MM-DD"T"HH24:MI'), 'endsLocal', to_char(s.ends_local, 'YYYY-MM-DD"T"HH24:MI'),
          'startsAt', to_char(s.starts_at at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"'),
          'endsAt', to_char(s.ends_at at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"')) order by s.starts_at, a.id) as shifts

@@ -1,6 +1,6 @@
 import { type EventPlan, planFields } from '#contract/plan.ts';
-import { sameValue } from '#core/events/history.ts';
 import { partsOf } from '#core/events/parts.ts';
+import { sameValue } from '#core/words/canonical.ts';
 import type { ProblemCode } from '#core/words/problems.ts';
 import { type App, inTransaction, systemActor, type Work } from '../app/app.ts';
 import { record } from '../app/record.ts';

@@ -1,7 +1,7 @@
 import type { MergeField } from '#contract/pairs.ts';
 import { type AttributeKey, attributeKeys, attributes, type Texts } from '#core/contacts/attributes.ts';
 import { fold, fullName } from '#core/contacts/names.ts';
-import { onShift } from '#core/crew/states.ts';
+import { onOrAsked } from '#core/crew/states.ts';
 import { sayAttribute } from '#core/words/attributes.ts';
 import type { Work } from '../app/app.ts';
 import { record } from '../app/record.ts';
@@ -229,8 +229,11 @@ function joined(kept: Own, merged: Own, chosen: Chosen): Own {
 
 async function dropDoubleShifts(tx: Queries, keptId: string, mergedId: string): Promise<Moved['shifts']> {
   const rows = await tx.query<{ id: string; state: string }>(
-    `select a.id, a.state from assignments a where a.contact_id = $2 and a.state in ${among(onShift)}
-       and exists (select 1 from assignments k where k.contact_id = $1 and k.shift_id = a.shift_id and k.state in ${among(onShift)})`,
+    // Who only asked gives way to who is on it; else the one that stays is the kept contact's.
+    `select a.id, a.state from assignments a join assignments o on o.shift_id = a.shift_id and o.contact_id <> a.contact_id
+       and o.contact_id in ($1, $2) and o.state in ${among(onOrAsked)}
+     where a.contact_id in ($1, $2) and a.state in ${among(onOrAsked)}
+       and case when (a.state = 'proposed') = (o.state = 'proposed') then a.contact_id = $2 else a.state = 'proposed' end`,
     [keptId, mergedId],
   );
   await tx.query("update assignments set state = 'dropped' where id = any($1)", [rows.map((r) => r.id)]);

@@ -10,7 +10,7 @@ import {
   proposable,
   sortWishes,
 } from '#core/contacts/proposing.ts';
-import { readReach } from '#core/contacts/reach.ts';
+import { readReach, writableEmail } from '#core/contacts/reach.ts';
 import { sayMembership } from '#core/imports/rows.ts';
 import { dateOf } from '#core/time/wallTime.ts';
 import { sayAttribute } from '#core/words/attributes.ts';
@@ -202,7 +202,7 @@ export const ownHandlers: Handlers<typeof ownContract> = {
     const { contactId } = await contactFor(c, c.params.id, 'reach');
     const contact = await store.readContact(c.tx, contactId);
     if (!contact) throw notFound('This contact');
-    const address = contact.emails.find((e) => !e.bounced && !e.endedOn)?.email ?? null;
+    const address = writableEmail(contact);
     if (!address) throw refused('no-email');
     await record(c, 'own link asked', { contactId: contact.id, by: c.staff.name });
     return { sentTo: address };

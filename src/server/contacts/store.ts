@@ -369,10 +369,10 @@ export const readNotes = (tx: Queries, contactId: string): Promise<ContactNote[]
 export const readNote = (tx: Queries, id: string): Promise<(ContactNote & { contactId: string }) | null> =>
   first(tx, `select contact_id, ${noteColumns} from contact_notes where id = $1`, [id]);
 
-/** Tasks about people that are due by a day, earliest first: everybody's, or those of one author. */
 export const deleteNote = (tx: Queries, id: string) =>
   tx.query('delete from contact_notes where id = $1', [id]);
 
+/** Tasks about people that are due by a day, earliest first: everybody's, or those of one author. */
 export const readTasks = (tx: Queries, until: string, authorId: string | null = null) =>
   tx.query<{ contactId: string; given: string; family: string; text: string; dueOn: string }>(
     `select n.contact_id, c.given_name as given, c.family_name as family, n.text, n.due_on

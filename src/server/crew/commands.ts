@@ -213,8 +213,8 @@ export async function putOnShift(
 }
 
 /**
- * Takes a sign-up from outside. Of a role that asks something they are on it once the crew lead agreed. Whoever asks learns nothing of the person they name: what stands in the way goes to that
- * person by mail.
+ * Takes a sign-up from outside. Of a role that asks something they are on it once the crew lead agreed. Whoever asks learns nothing of
+ * the person they name: what stands in the way goes to that person by mail.
  */
 export async function signUp(
   w: Work,

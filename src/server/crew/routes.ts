@@ -15,6 +15,7 @@ import { File, type Handlers } from '../http/handle.ts';
 import { notFound } from '../http/problem.ts';
 import { publicEventRow } from '../registration/public.ts';
 import { theOrganization } from '../staff/store.ts';
+import { shiftEntries } from './calendar.ts';
 import { candidatesFor } from './candidates.ts';
 import {
   addShifts,
@@ -232,19 +233,7 @@ export const crewHandlers: Handlers<typeof crewContract> = {
   'GET /api/public/crew/:token/calendar.ics': async ({ tx, params, now, app }) => {
     const contactId = await crewByLink(tx, params.token);
     const { name } = await theOrganization(tx);
-    const entries = (await ownShifts(tx, contactId))
-      .filter((s) => s.state !== 'proposed')
-      .map((s) => ({
-        uid: `${s.assignmentId}@acolyte`,
-        startsAt: s.startsAt,
-        endsAt: s.endsAt,
-        zone: s.zone,
-        summary: `${s.role}, ${s.event}`,
-        location: [s.place, s.venue].filter(Boolean).join(', '),
-        url: `${app.origin}/crew/${params.token}`,
-        // Both only go up, and so does what they come to.
-        sequence: s.eventVersion + s.version - 1,
-      }));
+    const entries = shiftEntries(await ownShifts(tx, contactId), `${app.origin}/crew/${params.token}`);
     return new File('shifts.ics', writeCalendar(`Shifts, ${name}`, entries, now));
   },
 };

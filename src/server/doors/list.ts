@@ -4,6 +4,7 @@ import { eventDayOf, judge } from '#core/doors/verdict.ts';
 import { lives } from '#core/events/states.ts';
 import type { RegistrationState } from '#core/registration/states.ts';
 import { dateOf } from '#core/time/wallTime.ts';
+import { because, sayReason } from '#core/words/reasons.ts';
 import { sayVerdict } from '#core/words/verdicts.ts';
 import type { Queries } from '../db/database.ts';
 import type { EventRow } from '../events/store.ts';
@@ -63,7 +64,7 @@ export async function doorRows(
       orderId: r.orderId,
       given: r.given,
       family: r.family,
-      party: r.party > 1 ? `party of ${r.party}, ${r.buyer}` : '',
+      party: r.party > 1 ? sayReason(because('party of', { count: r.party, buyer: r.buyer })) : '',
       offer: r.offer,
       attendance: r.attendance ?? 'expected',
       arrivedAt: r.arrivedAt,
@@ -71,7 +72,7 @@ export async function doorRows(
       headline: sayVerdict(verdict.headline),
       // The family is spared the question at the door.
       details: [
-        ...(r.died ? ['Died. Nobody is to be asked for them.'] : []),
+        ...(r.died ? [sayReason(because('died, not asked for'))] : []),
         ...verdict.details.map(sayVerdict),
       ],
       missing: [

@@ -2,6 +2,7 @@ import type { doorsContract } from '#contract/doors.ts';
 import type { Answered } from '#contract/endpoint.ts';
 import { factsOf, mayChange } from '#core/access/stages.ts';
 import { fullName } from '#core/contacts/names.ts';
+import { hasCome } from '#core/doors/attendance.ts';
 import { readPassCode } from '#core/doors/passCode.ts';
 import { eventDayOf } from '#core/doors/verdict.ts';
 import { limitsOf } from '#core/registration/capacity.ts';
@@ -54,7 +55,7 @@ export const doorsHandlers: Handlers<typeof doorsContract> = {
       startsLocal: event.startsLocal,
       state: event.state,
       confirmed: rows.length,
-      arrived: rows.filter((r) => r.attendance === 'arrived' || r.attendance === 'left').length,
+      arrived: rows.filter((r) => hasCome(r.attendance)).length,
       inside: rows.filter((r) => r.attendance === 'arrived').length,
       capacity: limitsOf(event).capacity,
       day: eventDayOf(event, dateOf(now, event.zone)),

@@ -8,7 +8,7 @@ import { insert, update } from '../db/database.ts';
 import type { EventRow } from '../events/store.ts';
 import type { Call } from '../http/handle.ts';
 import { invalid, notFound, refused } from '../http/problem.ts';
-import { endSessions } from '../staff/sessions.ts';
+import { lookAgain } from '../staff/sessions.ts';
 import { staffByEmail } from '../staff/store.ts';
 import { invite, takeBack } from '../staff/team.ts';
 import { isForMore, openInvitation, readPartOf, readTeam, stepBack, takeOff } from './store.ts';
@@ -95,7 +95,7 @@ export async function removeMember(w: Work, event: EventRow, memberId: string): 
   const member = (await readTeam(tx, event.id, now)).find((m) => m.id === memberId);
   if (!member) throw notFound('This member of the team');
   await takeOff(tx, memberId);
-  if (member.staffId) await endSessions(w, member.staffId, { only: '00000000-0000-0000-0000-000000000000' });
+  if (member.staffId) lookAgain(w);
   // An invitation that was for this event alone leads nowhere any more.
   else if (member.invitationId && !(await isForMore(tx, member.invitationId)))
     await takeBack(w, member.invitationId);

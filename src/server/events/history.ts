@@ -1,6 +1,7 @@
 import type { EventPlan } from '#contract/plan.ts';
-import { goesOn, sameValue } from '#core/events/history.ts';
+import { goesOn } from '#core/events/history.ts';
 import type { PlanField } from '#core/events/parts.ts';
+import { sameValue } from '#core/words/canonical.ts';
 import type { Work } from '../app/app.ts';
 import { first, insert, type Queries } from '../db/database.ts';
 import { notFound } from '../http/problem.ts';

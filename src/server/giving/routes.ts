@@ -1,5 +1,5 @@
 import type { givingContract } from '#contract/giving.ts';
-import { isEmail } from '#core/contacts/reach.ts';
+import { isEmail, writableEmail } from '#core/contacts/reach.ts';
 import { wrongAt } from '#core/words/problems.ts';
 import { followLink, inTransaction } from '../app/app.ts';
 import { record } from '../app/record.ts';
@@ -160,7 +160,7 @@ export const givingHandlers: Handlers<typeof givingContract> = {
       ? {
           given: contact.givenName,
           family: contact.familyName,
-          email: contact.emails.find((e) => !e.bounced && !e.endedOn)?.email ?? null,
+          email: writableEmail(contact),
           language: language as 'en' | 'fr',
         }
       : {

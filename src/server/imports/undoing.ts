@@ -1,6 +1,7 @@
 import { attributeKeys, attributes } from '#core/contacts/attributes.ts';
 import { fullName } from '#core/contacts/names.ts';
 import { sayAttribute } from '#core/words/attributes.ts';
+import { because, sayReason } from '#core/words/reasons.ts';
 import type { Actor, App, Work } from '../app/app.ts';
 import { record } from '../app/record.ts';
 import { setValue } from '../contacts/fields.ts';
@@ -25,8 +26,11 @@ const addable = new Set([
 ]);
 const columnWords = (column: string): string => {
   const key = attributeKeys.find((k) => attributes[k].column === column);
-  return key ? sayAttribute(key) : column === 'ends_on' ? 'end of the membership' : column;
+  return key ? sayAttribute(key) : column;
 };
+
+const nameOf = ({ givenName, familyName }: { givenName: string; familyName: string }): string =>
+  fullName({ given: givenName, family: familyName });
 
 export interface Undone {
   removed: number;
@@ -86,7 +90,7 @@ async function undoLot(
   const used = new Map((await whatHangsOn(w.tx, created, ties)).map((u) => [u.id, u]));
   const gone = created.filter((id) => !used.has(id));
   for (const u of used.values())
-    kept.push(`${fullName({ given: u.givenName, family: u.familyName })} stays: ${u.things.join(', ')}`);
+    kept.push(sayReason(because('undone but for', { name: nameOf(u), things: u.things.join(', ') })));
   // What was planned for their membership goes with it.
   await w.tx.query(`delete from messages m where m.contact_id = any($1) and ${onlyPlannedSql('m')}`, [gone]);
   await w.tx.query('delete from contacts where id = any($1)', [gone]);
@@ -153,7 +157,7 @@ async function takeBack(tx: Queries, contactId: string, done: Done, kept: string
       [contactId, done.id],
     );
     if (now?.value !== done.after) {
-      if (now) kept.push(`${now.name} was changed since and stays`);
+      if (now) kept.push(sayReason(because('changed since', { what: now.name })));
       return false;
     }
     await setValue(tx, contactId, done.id!, done.before as string | null);
@@ -164,7 +168,8 @@ async function takeBack(tx: Queries, contactId: string, done: Done, kept: string
       'update memberships set ends_on = $2 where id = $1 and ends_on is not distinct from $3 returning id',
       [done.id, done.before, done.after],
     );
-    if (!rows.length) kept.push('The end of a membership was changed since and stays');
+    if (!rows.length)
+      kept.push(sayReason(because('changed since', { what: sayReason(because('end of a membership')) })));
     return rows.length > 0;
   }
   if (done.table && addable.has(done.table)) {
@@ -180,9 +185,7 @@ async function takeBack(tx: Queries, contactId: string, done: Done, kept: string
   );
   if (!now) return false;
   if (JSON.stringify(now.value ?? null) !== JSON.stringify(done.after ?? null)) {
-    kept.push(
-      `${fullName({ given: now.givenName, family: now.familyName })}: ${columnWords(column)} was changed since and stays`,
-    );
+    kept.push(sayReason(because('changed since of', { name: nameOf(now), what: columnWords(column) })));
     return false;
   }
   await update(tx, 'contacts', contactId, { [column]: done.before });

@@ -1,4 +1,5 @@
 import type { QuietReason } from '#core/contacts/quiet.ts';
+import { takingPart } from '#core/crew/states.ts';
 import { came } from '#core/doors/attendance.ts';
 import { titleFor } from '#core/events/french.ts';
 import { hideLinks, linkMark } from '#core/messages/links.ts';
@@ -67,7 +68,7 @@ const ofEvent: Readonly<Record<MailedOfEvent, string>> = {
   attendees: "select contact_id from registrations where event_id = $1 and state = 'confirmed'",
   waiting:
     "select buyer_contact_id from orders o where event_id = $1 and exists (select 1 from registrations r where r.order_id = o.id and r.state = 'waitlisted')",
-  crew: "select a.contact_id from assignments a join shifts s on s.id = a.shift_id where s.event_id = $1 and a.state in ('agreed', 'served')",
+  crew: `select a.contact_id from assignments a join shifts s on s.id = a.shift_id where s.event_id = $1 and a.state in ${among(takingPart)}`,
   came: `select contact_id from attendance where event_id = $1 and state in ${among(came)}`,
   missed: "select contact_id from attendance where event_id = $1 and state = 'missed'",
   following:

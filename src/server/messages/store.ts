@@ -1,4 +1,5 @@
 import type { QuietReason } from '#core/contacts/quiet.ts';
+import { takingPart } from '#core/crew/states.ts';
 import { type AttendanceState, came } from '#core/doors/attendance.ts';
 import type { Audience } from '#core/messages/audiences.ts';
 import type { Channel } from '#core/messages/channels.ts';
@@ -244,7 +245,7 @@ export const crewRecipients = (
       `select a.id as assignment_id, a.contact_id, trim(c.given_name || ' ' || c.family_name) as name,
          ${emailOf('c.id')} as email, ${mobileOf('c.id')} as mobile, c.language, null::text as own_zone, s.starts_at, a.made_at, s.role, s.place, ${whyQuiet('c')} as quiet
        from assignments a join shifts s on s.id = a.shift_id join contacts c on c.id = a.contact_id
-       where s.event_id = $1 and a.state = 'agreed'`,
+       where s.event_id = $1 and a.state in ${among(takingPart)}`,
       'x.starts_at, x.assignment_id',
     ),
     [eventId],

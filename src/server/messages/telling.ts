@@ -1,5 +1,5 @@
 import { fullName, splitName } from '#core/contacts/names.ts';
-import { emailKey } from '#core/contacts/reach.ts';
+import { emailKey, writableEmail } from '#core/contacts/reach.ts';
 import { titleFor } from '#core/events/french.ts';
 import { linkMark } from '#core/messages/links.ts';
 import type { DirectKind } from '#core/messages/texts.ts';
@@ -20,7 +20,7 @@ import { sayShift } from './rendering.ts';
 import { holdBackGuest } from './store.ts';
 
 /** Writes to the buyer: the party waits, seats are offered, the offer lapsed, a late payment goes back. */
-async function toBuyer(
+export async function tellBuyer(
   w: Work,
   orderId: string,
   kind: Extract<
@@ -72,8 +72,6 @@ async function toBuyer(
   });
 }
 
-export { toBuyer as tellBuyer };
-
 /** What becomes of the money of an order, in its buyer's language; nothing where nothing does. */
 function moneyWords(order: OrderRow, kept: number): string {
   const money = (amount: number) => sayAmount(amount, order.currency, order.language);
@@ -98,7 +96,7 @@ const paragraph = (words: string): string => words && `${words}\n\n`;
 /** Tells whoever booked that seats were given up, and what becomes of the money. */
 export async function tellGivenUp(w: Work, orderId: string, seats: number, kept: number): Promise<void> {
   const order = await readOrder(w.tx, orderId);
-  await toBuyer(w, orderId, 'given up', 'seats were given up', undefined, undefined, {
+  await tellBuyer(w, orderId, 'given up', 'seats were given up', undefined, undefined, {
     count: String(seats),
     words: paragraph(moneyWords(order, kept)),
   });
@@ -107,7 +105,7 @@ export async function tellGivenUp(w: Work, orderId: string, seats: number, kept:
 /** The same of another ticket. */
 export async function tellTicket(w: Work, orderId: string, ticket: string, kept: number): Promise<void> {
   const order = await readOrder(w.tx, orderId);
-  await toBuyer(w, orderId, 'ticket changed', 'the ticket was changed', undefined, undefined, {
+  await tellBuyer(w, orderId, 'ticket changed', 'the ticket was changed', undefined, undefined, {
     ticket,
     words: paragraph(moneyWords(order, kept)),
   });
@@ -116,7 +114,7 @@ export async function tellTicket(w: Work, orderId: string, ticket: string, kept:
 /** Tells whoever booked that somebody else has a seat now, and whoever had it, where they are somebody else and can be reached. */
 export async function tellHandedOn(w: Work, about: Facts['seat handed on']): Promise<void> {
   const order = await readOrder(w.tx, about.orderId);
-  await toBuyer(w, order.id, 'handed on', 'a seat was handed on', undefined, undefined, {
+  await tellBuyer(w, order.id, 'handed on', 'a seat was handed on', undefined, undefined, {
     from: about.from,
     to: about.to,
   });
@@ -250,7 +248,7 @@ export async function tellOfShift(
     key,
     to: {
       name: fullName({ given: contact.givenName, family: contact.familyName }),
-      email: contact.emails.find((e) => !e.bounced && !e.endedOn)?.email ?? null,
+      email: writableEmail(contact),
       contactId,
       language: contact.language === 'fr' ? 'fr' : 'en',
     },
@@ -295,7 +293,7 @@ export async function tellOwnLink(w: Work, contactId: string, reason: string): P
     key: `own:${contactId}:${w.now}`,
     to: {
       name: fullName({ given: contact.givenName, family: contact.familyName }),
-      email: contact.emails.find((e) => !e.bounced && !e.endedOn)?.email ?? null,
+      email: writableEmail(contact),
       contactId,
       language: contact.language === 'fr' ? 'fr' : 'en',
     },

@@ -9,6 +9,7 @@ import { dateOf } from '#core/time/wallTime.ts';
 import { type App, followLink, liveLink, openLink } from '../app/app.ts';
 import { readContact, resolveContact } from '../contacts/store.ts';
 import { endVisit, visitorOf } from '../contacts/visitor.ts';
+import { shiftEntries } from '../crew/calendar.ts';
 import { ownShifts } from '../crew/store.ts';
 import type { Queries } from '../db/database.ts';
 import { entryOf } from '../events/calendar.ts';
@@ -77,18 +78,8 @@ async function feedOf(app: App, tx: Queries, contactId: string, now: string): Pr
     });
     if (entry) entries.push(entry);
   }
-  const shifts = (await ownShifts(tx, contactId))
-    .filter((s) => s.startsAt > since)
-    .map((s) => ({
-      uid: `${s.assignmentId}@acolyte`,
-      startsAt: s.startsAt,
-      endsAt: s.endsAt,
-      zone: s.zone,
-      summary: `${s.role}, ${s.event}`,
-      location: [s.place, s.venue].filter(Boolean).join(', '),
-      url: `${app.origin}/mine`,
-      sequence: s.version,
-    }));
+  const own = (await ownShifts(tx, contactId)).filter((s) => s.startsAt > since);
+  const shifts = shiftEntries(own, `${app.origin}/mine`);
   return writeCalendar(name, [...entries, ...shifts], now);
 }
 

@@ -127,7 +127,7 @@ export const shiftsOf = (tx: Queries, contactId: string, now: string) =>
   tx.query<OfEvent & { role: string; from: string; to: string }>(
     `select ${event}, s.role, s.starts_local as "from", s.ends_local as "to"
      from assignments a join shifts s on s.id = a.shift_id join events e on e.id = s.event_id ${place}
-     where a.contact_id = $1 and s.removed_at is null and (a.state in ${among(onShift)} or a.state = 'served')
+     where a.contact_id = $1 and s.removed_at is null and a.state in ${among(onShift)}
        and e.state not in ('draft', 'shelved') order by s.starts_at desc limit 200`,
     [contactId, now],
   );

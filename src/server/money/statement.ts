@@ -8,11 +8,12 @@ import {
   unexplainedOf,
 } from '#core/money/processor.ts';
 import { plusMinutes } from '#core/time/clock.ts';
+import { isId } from '#core/words/ids.ts';
 import { type Actor, type App, inTransaction, systemActor, type Work } from '../app/app.ts';
 import type { NoticeHeaders } from '../app/cards.ts';
 import { record } from '../app/record.ts';
 import { first } from '../db/database.ts';
-import { refused } from '../http/problem.ts';
+import { notFound, refused } from '../http/problem.ts';
 import { post } from './account.ts';
 import { answered, recordAnswer } from './charging.ts';
 import { refundFailed, takenBack } from './paying.ts';
@@ -43,10 +44,8 @@ const ofMove = ({ id, currency }: Pick<Move, 'id' | 'currency'>, eventId: string
   currency,
 });
 
-const isId = /^[0-9a-f]{8}(?:-[0-9a-f]{4}){3}-[0-9a-f]{12}$/u;
-
 const aboutOf = (w: Work, { about, kind }: Move): Promise<About | null> =>
-  isId.test(about)
+  isId(about)
     ? first<About>(
         w.tx,
         kind === 'refund' || kind === 'refund failed'
@@ -188,7 +187,7 @@ export async function settleMove(w: Work, id: string, words: string, actor: Acto
     'select id, at, kind, amount, fee, currency, settled_at from card_moves where id = $1 and aside is not null for update',
     [id],
   );
-  if (!move) throw refused('not-found', { what: 'Move' }, 404);
+  if (!move) throw notFound('This move');
   if (move.settledAt) throw refused('settled-already');
   await w.tx.query('update card_moves set settled_at = $2, settled_by = $3, words = $4 where id = $1', [
     id,

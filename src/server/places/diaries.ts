@@ -46,10 +46,11 @@ export const readOutside = (
     [venueId, roomId, from, to],
   );
 
+const readDiary = (tx: Queries, id: string): Promise<DiaryRow | null> =>
+  first<DiaryRow>(tx, 'select id, venue_id, name, address from diaries where id = $1', [id]);
+
 async function theDiary(tx: Queries, id: string): Promise<DiaryRow> {
-  const row = await first<DiaryRow>(tx, 'select id, venue_id, name, address from diaries where id = $1', [
-    id,
-  ]);
+  const row = await readDiary(tx, id);
   if (!row) throw notFound('This diary');
   return row;
 }
@@ -140,9 +141,7 @@ export const nextDiarySql =
 
 /** Reads a diary again. Where that fails, what was read before stays, and it is said that it is old. */
 export async function readAgain(app: App, id: string): Promise<void> {
-  const row = await first<DiaryRow>(app.db, 'select id, venue_id, name, address from diaries where id = $1', [
-    id,
-  ]);
+  const row = await readDiary(app.db, id);
   if (!row?.address) return;
   const now = app.clock.now();
   let diary: Diary | null = null;

@@ -1,14 +1,8 @@
 import { createHash } from 'node:crypto';
 import type { ReceiptPerson, ReceiptSettings } from '#contract/receipts.ts';
-import {
-  type Assessed,
-  assess,
-  canonical,
-  type Issuer,
-  missingOf,
-  type ReceiptContent,
-} from '#core/receipts/year.ts';
+import { type Assessed, assess, type Issuer, missingOf, type ReceiptContent } from '#core/receipts/year.ts';
 import { dateOf } from '#core/time/wallTime.ts';
+import { canonical } from '#core/words/canonical.ts';
 import type { Work } from '../app/app.ts';
 import { record } from '../app/record.ts';
 import { insert, type Queries } from '../db/database.ts';

@@ -28,7 +28,7 @@ export async function context(tx: Queries, now: string): Promise<Context> {
      union all select id, public_title from events where first_of = id`,
   );
   return {
-    asked: { today: dateOf(now, zone), zone },
+    asked: { today: dateOf(now, zone), zone, currency },
     names: {
       of: Object.fromEntries(rows.map((r) => [r.id, r.name])),
       money: (amount) => sayAmount(amount, currency),

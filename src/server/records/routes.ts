@@ -5,6 +5,7 @@ import { evaluate, type Reasoned } from '#core/records/evaluate.ts';
 import { isQuestion, readSegment, type Segment } from '#core/records/segment.ts';
 import { type Names, sayPart, saySegment } from '#core/records/sentence.ts';
 import type { Asked } from '#core/records/window.ts';
+import { because, sayReason } from '#core/words/reasons.ts';
 import { inTransaction, type SignedIn } from '../app/app.ts';
 import { contactsCsv, contactsVCard } from '../contacts/exporting.ts';
 import { readContact, readLines, resolveContact } from '../contacts/store.ts';
@@ -62,10 +63,10 @@ async function summaryOf(
     ...row,
     segment: row.segment as unknown as Record<string, unknown>,
     sentence: row.byHand
-      ? 'People put together by hand.'
+      ? sayReason(because('put together by hand'))
       : isReadable(row.segment)
         ? saySegment(row.segment, names)
-        : 'These questions cannot be read any more. Ask them anew.',
+        : sayReason(because('questions unreadable')),
     count: await countOf(tx, row, asked, by),
   };
 }

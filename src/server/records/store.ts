@@ -85,10 +85,10 @@ export const idsWhere = async (tx: Queries, of: Compiled): Promise<string[]> =>
     ])
   ).map((r) => r.id);
 
-/** Keeps these contacts, and no others, as those of a frozen segment. */
 export const deleteSegment = (tx: Queries, id: string) =>
   tx.query('delete from segments where id = $1', [id]);
 
+/** Keeps these contacts, and no others, as those of a frozen segment. */
 export async function keepMembers(tx: Queries, id: string, ids: readonly string[]): Promise<void> {
   await tx.query('delete from segment_members where segment_id = $1', [id]);
   await putMembers(tx, id, ids);

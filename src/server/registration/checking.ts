@@ -5,6 +5,7 @@ import { ageDecides, offerAsksAge } from '#core/waivers/needs.ts';
 import type { Work } from '../app/app.ts';
 import { type EventRow, readQuestions } from '../events/store.ts';
 import type { FieldProblem } from '../http/problem.ts';
+import { answeringAt } from '../staff/store.ts';
 import type { OrderRequest } from './request.ts';
 
 /** What is wrong with an order beside its price: addresses, dates, answers, the fund. And the order with what answers what was asked. */
@@ -14,7 +15,6 @@ export async function checkRequest(
   request: OrderRequest,
   order: Quote,
   channel: Channel,
-  country: string,
 ): Promise<{ problems: FieldProblem[]; kept: OrderRequest; questions: Question[] }> {
   const questions = (await readQuestions(w.tx, event.id)).map((q) => ({
     ...q,
@@ -27,8 +27,7 @@ export async function checkRequest(
     offerOfSeat,
     ages: new Map(order.parties.map(({ offer }) => [offer.id, { ...offer, asksAge: offerAsksAge(offer) }])),
     eventDate: event.startsLocal?.slice(0, 10) ?? null,
-    country,
-    today: w.now.slice(0, 10),
+    ...(await answeringAt(w.tx, w.now)),
     channel,
   });
   const { amount, fundId } = request.donation;

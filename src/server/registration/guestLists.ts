@@ -2,6 +2,7 @@ import type { GuestList, guestListsContract } from '#contract/guestLists.ts';
 import { asDescribed } from '#core/contacts/match.ts';
 import { readReach } from '#core/contacts/reach.ts';
 import { TableProblem } from '#core/exchange/table.ts';
+import type { Answering } from '#core/questions/answering.ts';
 import { standing } from '#core/registration/states.ts';
 import { type Asker, inTransaction, type Work } from '../app/app.ts';
 import { record } from '../app/record.ts';
@@ -13,7 +14,7 @@ import { first, insert, type Queries, update } from '../db/database.ts';
 import { eventFor } from '../events/access.ts';
 import type { Handlers } from '../http/handle.ts';
 import { invalid, notFound } from '../http/problem.ts';
-import { theOrganization } from '../staff/store.ts';
+import { answeringAt, theOrganization } from '../staff/store.ts';
 import type { Guest } from '../threads/tasks.ts';
 import { inThread } from '../threads/threads.ts';
 
@@ -81,12 +82,11 @@ export async function linkGuests(
 }
 
 /** Reads a table of people; refused at `content` where it is none. */
-export async function readGuests(content: string, country: string, now: string) {
+export async function readGuests(content: string, at: Answering) {
   try {
     return await inThread('read guests', {
       bytes: Buffer.from(content, 'base64'),
-      country,
-      today: now.slice(0, 10),
+      ...at,
     });
   } catch (error) {
     if (error instanceof TableProblem) throw invalid([{ path: 'content', ...error.said }]);
@@ -124,10 +124,10 @@ export const guestListHandlers: Handlers<typeof guestListsContract> = {
 
   'POST /api/guest-lists/:id/people': async (c) => {
     const { app, actor, params, body } = c;
-    const { country } = await theOrganization(app.db);
+    const at = await answeringAt(app.db, c.now);
     await inTransaction(app, actor, (w) => listToChange({ ...c, tx: w.tx }, params.id));
     // Reading a file holds nobody up: it is done before anything is written, and apart.
-    const read = body.content ? await readGuests(body.content, country, c.now) : { people: [], rejected: [] };
+    const read = body.content ? await readGuests(body.content, at) : { people: [], rejected: [] };
     return inTransaction(app, actor, async (w) => {
       const list = await listToChange({ ...c, tx: w.tx }, params.id);
       const { contactIds, made } = await linkGuests(w, read.people, `on the guest list ${list.name}`);

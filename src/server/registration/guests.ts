@@ -1,7 +1,5 @@
-import QRCode from 'qrcode';
 import type { GuestPage, guestsContract } from '#contract/guests.ts';
 import { isEmail } from '#core/contacts/reach.ts';
-import { sayPassCode } from '#core/doors/passCode.ts';
 import { offerIn } from '#core/events/french.ts';
 import { lives, silentStates } from '#core/events/states.ts';
 import { askedOfSeat } from '#core/questions/showing.ts';
@@ -16,6 +14,7 @@ import { inShort } from '../events/saying.ts';
 import { readEvent, readOffers } from '../events/store.ts';
 import type { Handlers } from '../http/handle.ts';
 import { invalid, notFound, refused } from '../http/problem.ts';
+import { passShown } from '../print/code.ts';
 import { theOrganization } from '../staff/store.ts';
 import { signWaiver } from '../waivers/signing.ts';
 import { readSigner, signingAt } from '../waivers/store.ts';
@@ -106,10 +105,7 @@ async function guestPageOf(tx: Queries, seat: SeatRow, now: string): Promise<Gue
     waivers: signing.texts(toSign),
     pass:
       seat.state === 'confirmed' && seat.passCode && !silent && seat.givenName !== ''
-        ? {
-            code: sayPassCode(seat.passCode),
-            svg: await QRCode.toString(seat.passCode, { type: 'svg', margin: 1, errorCorrectionLevel: 'M' }),
-          }
+        ? await passShown(seat.passCode)
         : null,
   };
 }

@@ -15,7 +15,7 @@ import { proposeName, proposeOf } from '../contacts/proposals.ts';
 import { first, update } from '../db/database.ts';
 import { type EventRow, readEvent, readOffers, readQuestions } from '../events/store.ts';
 import { invalid, refused } from '../http/problem.ts';
-import { theOrganization } from '../staff/store.ts';
+import { answeringAt } from '../staff/store.ts';
 import { answersOf, replaceAnswers } from './answers.ts';
 import { linkOrder } from './orderLinking.ts';
 import type { OrderRow, SeatRow } from './store.ts';
@@ -119,7 +119,6 @@ async function checkedAnswers(
   const answers =
     wanted.answers && channel === 'staff' ? { ...before, ...wanted.answers } : (wanted.answers ?? before);
   const offer = (await readOffers(w.tx, event.id)).find((o) => o.id === seat.offerId);
-  const { country } = await theOrganization(w.tx);
   const problems = seatProblems(
     { ...wanted, answers },
     {
@@ -129,8 +128,7 @@ async function checkedAnswers(
       order: form,
       ages: new Map(offer ? [[offer.id, { ...offer, asksAge: offerAsksAge(offer) }]] : []),
       eventDate: event.startsLocal?.slice(0, 10) ?? null,
-      country,
-      today: w.now.slice(0, 10),
+      ...(await answeringAt(w.tx, w.now)),
       channel,
     },
   );
@@ -154,13 +152,13 @@ export async function changeOrderAnswers(
   const seats = (await readSeats(w.tx, order.id)).filter((s) => standing.includes(s.state));
   if (!seats.length) throw refused('seat-gone');
   const questions = (await readQuestions(w.tx, event.id)).map((q) => ({ ...q, prompt: q.prompt.en }));
-  const { country } = await theOrganization(w.tx);
+  const at = await answeringAt(w.tx, w.now);
   const shown = askedOfOrder(questions, { offerIds: seats.map((s) => s.offerId), answers }).filter(
     // The telephone stands with the name of whoever booked.
     (q) => q.keeps !== 'phone',
   );
   const problems = shown.flatMap((q) => {
-    const wrong = problemWith(q, answers[q.id], { country, today: w.now.slice(0, 10) });
+    const wrong = problemWith(q, answers[q.id], at);
     return wrong ? [{ path: `answers.${q.id}`, ...wrong }] : [];
   });
   if (problems.length) throw invalid(problems);

@@ -112,7 +112,7 @@ export async function placeOrder(
   if (request.expects !== null && request.expects !== order.total)
     throw refused('price-changed', { now: { amount: order.total, currency: shop.currency } });
   const taken = await readTaken(tx, eventId);
-  const checked = await checkRequest(w, event, request, order, channel, country);
+  const checked = await checkRequest(w, event, request, order, channel);
   const { kept, questions } = checked;
   const problems = [...notTheirs, ...checked.problems, ...shortExtras(shop.extras, request.extras, taken)];
   if (problems.length) throw invalid(problems);

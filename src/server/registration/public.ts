@@ -1,11 +1,9 @@
 import type { Request } from 'express';
-import QRCode from 'qrcode';
 import type { Extra, Offer } from '#contract/plan.ts';
 import type { PublicEvent, PublicExtra, PublicOffer, PublicQuestion } from '#contract/publicEvent.ts';
 import type { PublicOrder } from '#contract/registration.ts';
 import { maySee, type Visitor } from '#core/access/visitor.ts';
 import { onShift } from '#core/crew/states.ts';
-import { sayPassCode } from '#core/doors/passCode.ts';
 import { hasFrench, offerIn, textFor } from '#core/events/french.ts';
 import { goalAt } from '#core/events/goal.ts';
 import { shownTimes } from '#core/events/shown.ts';
@@ -52,6 +50,7 @@ import {
 } from '../events/store.ts';
 import { notFound } from '../http/problem.ts';
 import { logoOf } from '../pictures/store.ts';
+import { passShown } from '../print/code.ts';
 import { theOrganization } from '../staff/store.ts';
 import { signingAt } from '../waivers/store.ts';
 import { questionsOf } from './accepting.ts';
@@ -426,10 +425,7 @@ export async function publicOrderOf(tx: Queries, orderId: string, now: string): 
         state: s.state,
         pass:
           s.state === 'confirmed' && s.passCode && !silentStates.includes(event.state)
-            ? {
-                code: sayPassCode(s.passCode),
-                svg: await QRCode.toString(s.passCode, { type: 'svg', margin: 1, errorCorrectionLevel: 'M' }),
-              }
+            ? await passShown(s.passCode)
             : null,
         ...signing.of(s),
       })),

@@ -5,6 +5,7 @@ import { isEmail } from '#core/contacts/reach.ts';
 import { titleFor } from '#core/events/french.ts';
 import { shownToPublic, silentStates } from '#core/events/states.ts';
 import { writeCalendar } from '#core/exchange/calendar.ts';
+import { dateOf } from '#core/time/wallTime.ts';
 import { readTexts } from '#core/words/texts.ts';
 import { type Asker, followLink, type Work, whatIf } from '../app/app.ts';
 import { record } from '../app/record.ts';
@@ -72,7 +73,7 @@ export const registrationHandlers: Omit<
     const { name, about, currency, zone, country, clock } = await theOrganization(tx);
     return {
       organization: { name, about, currency, zone, country, clock, logo: await logoOf(tx, null) },
-      now,
+      today: dateOf(now, zone),
       demo: app.movable,
     };
   },

@@ -67,7 +67,7 @@ export async function seatTable(
     linkReasons: facts.has('linking') ? r.linkReasons.map(sayReason) : [],
     care: facts.has('health') && r.care,
     waiver: signing.of(r).waiver,
-    answers: answers ? answersOf(r.answers) : {},
+    answers: answers ? answersShown(r.answers) : {},
     queuePlace: r.state === 'waitlisted' ? waiting.indexOf(r.orderId) + 1 : null,
   }));
 }
@@ -79,10 +79,10 @@ export async function seatsToNarrow(
   orderId: string | null,
 ): Promise<(NarrowedSeat & { id: string })[]> {
   const rows = await readSeatRows(tx, event.id, false, orderId);
-  return rows.map((r) => ({ ...r, waiver: '', answers: answersOf(r.answers) }));
+  return rows.map((r) => ({ ...r, waiver: '', answers: answersShown(r.answers) }));
 }
 
-const answersOf = (answers: readonly Answered[]): RegistrationRow['answers'] =>
+const answersShown = (answers: readonly Answered[]): RegistrationRow['answers'] =>
   Object.fromEntries(
     answers.map(({ questionId, value, fileId, fileName }) => [
       questionId,

@@ -27,7 +27,7 @@ import { countView, makeSource, readSources, stopSource } from '../registration/
 import { readOrder, readSeat, readTaken, readWaiting } from '../registration/store.ts';
 import { passOnTo } from '../registration/waiting.ts';
 import { withdrawSeats } from '../registration/withdrawing.ts';
-import { theOrganization } from '../staff/store.ts';
+import { answeringAt } from '../staff/store.ts';
 import { keepView, readViews, throwViewAway, type ViewPlace } from '../staff/views.ts';
 import { bringIn } from './bringing.ts';
 import { previewLetter, sendLetter } from './letters.ts';
@@ -43,8 +43,7 @@ async function readFor(
   await inTransaction(c.app, c.actor, (w) =>
     eventFor({ ...w, staff: c.staff }, c.params.id, 'registration', 'change'),
   );
-  const { country } = await theOrganization(c.app.db);
-  return readGuests(c.body.content, country, c.now);
+  return readGuests(c.body.content, await answeringAt(c.app.db, c.now));
 }
 
 export const seatsHandlers: Handlers<typeof seatsContract> = {

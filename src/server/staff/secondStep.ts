@@ -1,7 +1,7 @@
 import { Secret, TOTP } from 'otpauth';
-import QRCode from 'qrcode';
 import type { Queries } from '../db/database.ts';
 import { sha256 } from '../db/ids.ts';
+import { codeSvg } from '../print/code.ts';
 
 /** Seconds a code stands for, and how many periods a clock may be ahead or behind (RFC 6238 section 5.2). */
 const period = 30;
@@ -15,7 +15,7 @@ export const freshSecret = (bytes: Uint8Array): string => new Secret({ buffer: b
 /** The address that an authenticator reads, and a picture of it. */
 export async function enrolmentOf(secret: string, email: string): Promise<{ uri: string; svg: string }> {
   const uri = totpOf(secret, email).toString();
-  return { uri, svg: await QRCode.toString(uri, { type: 'svg', margin: 1, errorCorrectionLevel: 'M' }) };
+  return { uri, svg: await codeSvg(uri) };
 }
 
 /** The period a code is right for now, or null. `now` in milliseconds. */

@@ -117,6 +117,11 @@ export async function endSessions(
     `delete from sessions where staff_id = $1 and ($2::uuid is null or id <> $2) and ($3::uuid is null or id = $3) returning id`,
     [staffId, of.except ?? null, of.only ?? null],
   );
-  w.afterwards(() => w.app.announcer.announce(sessionsEnded));
+  lookAgain(w);
   return gone.length;
+}
+
+/** Has open pages look again who they are for, and what they may see. */
+export function lookAgain(w: { app: App; afterwards: (run: () => void) => void }): void {
+  w.afterwards(() => w.app.announcer.announce(sessionsEnded));
 }

@@ -3,6 +3,8 @@ import type { Organization, OrganizationDetails } from '#contract/staff.ts';
 import type { Duty } from '#core/access/duties.ts';
 import type { AgainstKind } from '#core/crew/againstKinds.ts';
 import type { QuietHours } from '#core/messages/hours.ts';
+import type { Answering } from '#core/questions/answering.ts';
+import { dateOf } from '#core/time/wallTime.ts';
 import type { SignedIn } from '../app/app.ts';
 import { first, once, type Queries } from '../db/database.ts';
 import { notFound } from '../http/problem.ts';
@@ -70,6 +72,12 @@ export const theOrganization = (tx: Queries): Promise<OrganizationRow> =>
     if (!row) throw new Error('the organization is not set up');
     return row;
   });
+
+/** Where and when something is answered: in the organization's country, on the day it has there. */
+export async function answeringAt(tx: Queries, now: string): Promise<Answering> {
+  const { country, zone } = await theOrganization(tx);
+  return { country, today: dateOf(now, zone) };
+}
 
 export interface StaffRow extends Omit<SignedIn, 'sessionId' | 'enrolling' | 'duties' | 'standsFor'> {
   passwordHash: string;

@@ -8,6 +8,7 @@ import { linkToken, sha256 } from '../db/ids.ts';
 import { reasonSql } from '../db/reasons.ts';
 import type { Call, Handlers } from '../http/handle.ts';
 import { invalid, notFound, refused } from '../http/problem.ts';
+import { lookAgain } from '../staff/sessions.ts';
 import { endSessions } from './sessions.ts';
 import * as store from './store.ts';
 
@@ -156,7 +157,7 @@ export const teamHandlers: Pick<Handlers<typeof staffContract>, TeamKeys> = {
     });
     // At rest, nothing is left open; other rights are read anew with every request, and open pages look again.
     if (resting) await endSessions(c, before.id);
-    else await endSessions(c, before.id, { only: '00000000-0000-0000-0000-000000000000' });
+    else lookAgain(c);
     const action = resting
       ? 'put to rest'
       : resting === false

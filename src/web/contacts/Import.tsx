@@ -31,8 +31,8 @@ const verdictWords = {
 /** Who else a line of the file names. */
 const partWords = {
   partner: phrase('contacts.alsoNamedThere'),
-  guardian: 'guardian',
-  'other guardian': 'guardian',
+  guardian: phrase('contacts.theGuardian'),
+  'other guardian': phrase('contacts.theGuardian'),
 } as const;
 type Verdict = keyof typeof verdictWords;
 const pageSize = 500;

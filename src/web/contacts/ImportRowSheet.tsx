@@ -105,7 +105,9 @@ export function ImportRowSheet({
                   <td>{c.field}</td>
                   <td>{c.before ?? <span className="soft">{phrase('common.nothing')}</span>}</td>
                   <td>{c.after}</td>
-                  <td className={c.applied ? '' : 'soft'}>{c.applied ? 'taken' : c.why}</td>
+                  <td className={c.applied ? '' : 'soft'}>
+                    {c.applied ? phrase('contacts.isTaken') : c.why}
+                  </td>
                 </tr>
               ))}
             </tbody>

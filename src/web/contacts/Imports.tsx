@@ -3,6 +3,7 @@ import { useRef, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { ButtonLabel } from '#web/kit/Button.tsx';
 import { phrase, term } from '#web/words/phrase.ts';
+import { base64Of } from '../base64.ts';
 import { Empty } from '../kit/Note.tsx';
 import { Loaded, Problems } from '../kit/notices.tsx';
 import { useAction, useAsk } from '../parts/ask.ts';
@@ -19,12 +20,9 @@ export default function Imports() {
   const read = async (chosen: File | undefined) => {
     if (!chosen) return;
     setReading(true);
-    const bytes = new Uint8Array(await chosen.arrayBuffer());
-    let text = '';
-    for (let from = 0; from < bytes.length; from += 32_768)
-      text += String.fromCharCode(...bytes.subarray(from, from + 32_768));
+    const content = await base64Of(chosen);
     setReading(false);
-    check.mutate({ body: { fileName: chosen.name, content: btoa(text) } });
+    check.mutate({ body: { fileName: chosen.name, content } });
     if (file.current) file.current.value = '';
   };
   return (

@@ -246,8 +246,8 @@ function OnePair({
   const hangs = (s: PairSide) =>
     [
       s.seats && phrase('contacts.seatCameTime', { seats: s.seats, attended: s.attended }),
-      s.shifts && `${s.shifts} ${s.shifts === 1 ? 'shift' : 'shifts'}`,
-      s.gifts && `${s.gifts} ${s.gifts === 1 ? 'gift' : 'gifts'}`,
+      s.shifts && phrase('contacts.shiftsOf', { shifts: s.shifts }),
+      s.gifts && phrase('contacts.giftsOf', { gifts: s.gifts }),
     ]
       .filter(Boolean)
       .join(' · ') || phrase('contacts.noSeatsShiftsOr');

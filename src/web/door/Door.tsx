@@ -4,6 +4,7 @@ import { Link, useParams } from 'react-router';
 import type { DoorRow } from '#contract/doors.ts';
 import { topicsOfEvent } from '#contract/topics.ts';
 import { fold } from '#core/contacts/names.ts';
+import { hasCome } from '#core/doors/attendance.ts';
 import { withWaiting } from '#core/doors/outbox.ts';
 import { isPass } from '#core/doors/passCode.ts';
 import { sayRange } from '#core/time/say.ts';
@@ -12,7 +13,7 @@ import { Button } from '#web/kit/Button.tsx';
 import { InlineText } from '#web/kit/Inline.tsx';
 import { makeAsking } from '#web/topics.ts';
 import { Phrase } from '#web/words/Phrase.tsx';
-import { phrase } from '#web/words/phrase.ts';
+import { phrase, term } from '#web/words/phrase.ts';
 import { Empty } from '../kit/Note.tsx';
 import { Loaded, Problems } from '../kit/notices.tsx';
 import { say, Toasts } from '../kit/toast.tsx';
@@ -82,7 +83,7 @@ function Shown({ doors, id }: { doors: Doors; id: string }) {
     scan.mutate({ params: { id }, body: { code } });
   };
   const inside = all.filter((r) => r.attendance === 'arrived').length;
-  const arrived = all.filter((r) => r.attendance === 'arrived' || r.attendance === 'left').length;
+  const arrived = all.filter((r) => hasCome(r.attendance)).length;
   return (
     <>
       <div className="spread">
@@ -220,7 +221,7 @@ const toneOf = (r: Row): string => {
 };
 const lineOf = (r: Row): string =>
   [
-    r.attendance !== 'expected' ? r.attendance : r.missing.length ? sayMissing(r) : r.offer,
+    r.attendance !== 'expected' ? term(r.attendance) : r.missing.length ? sayMissing(r) : r.offer,
     r.waits && phrase('door.keptOnThisDevice'),
     r.party,
   ]

@@ -34,7 +34,7 @@ export function Progress({
   done,
   all,
   cancel,
-  sayAmount = (n) => n.toLocaleString('en-CA'),
+  sayAmount,
 }: {
   words: string;
   done: number;
@@ -44,11 +44,11 @@ export function Progress({
   sayAmount?: (n: number) => string;
 }) {
   const kit = useKitWords();
+  const say = sayAmount ?? kit.count;
   return (
     <chakra.div css={progressLook} role="status">
       <span>
-        {words}: <span className="num">{sayAmount(done)}</span> {kit.of}{' '}
-        <span className="num">{sayAmount(all)}</span>
+        {words}: <span className="num">{say(done)}</span> {kit.of} <span className="num">{say(all)}</span>
       </span>
       <progress max={Math.max(1, all)} value={done} aria-label={words} />
       {cancel && <Button onClick={cancel}>{kit.stop}</Button>}

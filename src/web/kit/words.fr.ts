@@ -20,6 +20,7 @@ export const kitFr: KitWords = {
   parts: 'Parties de la liste',
   previous: 'Précédent',
   next: 'Suivant',
+  count: (n) => n.toLocaleString('fr-CA'),
   range: (from, to, total) =>
     total === undefined ? `${from} à ${to}` : `${from} à ${to} sur ${total.toLocaleString('fr-CA')}`,
   chooseAll: 'Tout choisir',

@@ -25,6 +25,8 @@ export interface KitWords {
   parts: string;
   previous: string;
   next: string;
+  /** A number of things, with its thousands parted. */
+  count: (n: number) => string;
   range: (from: number, to: number, total?: number) => string;
   chooseAll: string;
   chooseRow: string;
@@ -67,6 +69,7 @@ export const kitEn: KitWords = {
   parts: 'Parts of the list',
   previous: 'Previous',
   next: 'Next',
+  count: (n) => n.toLocaleString('en-CA'),
   range: (from, to, total) =>
     total === undefined ? `${from} to ${to}` : `${from} to ${to} of ${total.toLocaleString('en-CA')}`,
   chooseAll: 'Choose all shown',

@@ -5,7 +5,6 @@ import { Link } from 'react-router';
 import type { ListedEvent } from '#contract/publicEvent.ts';
 import { weeksOf } from '#core/events/listing.ts';
 import { sayLongDate, sayTime } from '#core/time/say.ts';
-import { dateOf } from '#core/time/wallTime.ts';
 import { firstDayOfWeek, MonthGrid, MonthJump, monthIn } from '../parts/MonthGrid.tsx';
 import { useAsk, useFrame } from './asking.ts';
 import { Days } from './Days.tsx';
@@ -25,7 +24,7 @@ export default function Month({
 }) {
   const { t } = useTranslation();
   const frame = useFrame().data;
-  const today = frame ? dateOf(frame.now, frame.organization.zone) : '';
+  const today = frame?.today ?? '';
   const month = today && monthIn(address.month, today);
   const weeks = month ? weeksOf(month, firstDayOfWeek(language())) : [];
   const listing = useAsk(

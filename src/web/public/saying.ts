@@ -3,7 +3,7 @@ import { createContext, useContext } from 'react';
 import type { PublicEvent, PublicOffer } from '#contract/publicEvent.ts';
 import { type Currency, sayAmount } from '#core/money/amount.ts';
 import { face, sayTimeOfDay } from '#core/time/face.ts';
-import { sayLongDate, sayShortDate, sayTime, sayZone } from '#core/time/say.ts';
+import { sayLongDate, sayWall as sayWallIn, sayZone } from '#core/time/say.ts';
 import { useFrame } from './asking.ts';
 import { language } from './language.ts';
 
@@ -48,8 +48,7 @@ export function sayOffer(
 export const sayDay = (on: string): string => sayLongDate(on, language());
 
 /** A wall time, as it is said beside a price: "Sat 1 Aug, 12:00". */
-export const sayWall = (wall: string): string =>
-  `${sayShortDate(wall, true, language())}, ${sayTime(wall, language())}`;
+export const sayWall = (wall: string): string => sayWallIn(wall, language());
 
 /** What an offer costs, with every price that is another one now. */
 export function sayPrice(

@@ -1,5 +1,6 @@
 import { useState } from 'react';
 import type { SegmentChoices } from '#contract/records.ts';
+import { digitsOf } from '#core/money/amount.ts';
 import type { Bound, OfEvents, OnDay, Question, Window } from '#core/records/segment.ts';
 import { InlineChoice, InlineText } from '#web/kit/Inline.tsx';
 import { phrase, term } from '#web/words/phrase.ts';
@@ -42,7 +43,8 @@ export function BoundField({
   unit: 'times' | 'hours' | 'money';
   change: (bound: Bound) => void;
 }) {
-  const scale = unit === 'money' ? 100 : 1;
+  const { currency } = useSaying();
+  const scale = unit === 'money' ? 10 ** digitsOf(currency) : 1;
   return (
     <>
       <InlineChoice
@@ -55,7 +57,7 @@ export function BoundField({
           { value: 'exactly', label: phrase('records.exactly') },
         ]}
       />
-      {unit === 'money' && <span>$</span>}
+      {unit === 'money' && <span>{currency}</span>}
       <NumberField
         label={phrase('records.number', { label })}
         value={bound.n / scale}

@@ -7,13 +7,13 @@ import { Asking } from '../kit/Asking.tsx';
 import { useInterface } from './state.ts';
 
 const map = [
-  ['/', 'search'],
+  ['/', phrase('shell.searchIt')],
   ['?', phrase('shell.thisList')],
   ['n', phrase('shell.newHere')],
   ['1 – 7', phrase('shell.theStagesOfAn')],
   ['j k', phrase('shell.alongTheRowsOf')],
   ['x', phrase('shell.chooseTheRow')],
-  ['Enter', 'open'],
+  ['Enter', phrase('shell.openIt')],
   ['s d h', phrase('shell.onePersonTwoPeople')],
   ['Esc', phrase('shell.backOutOneLevel')],
 ] as const;

@@ -4,6 +4,7 @@ import { backupContract } from '#contract/backup.ts';
 import { type Answer, addressOf } from '#web/api.ts';
 import { Button, ButtonAnchor } from '#web/kit/Button.tsx';
 import { phrase } from '#web/words/phrase.ts';
+import { Asking } from '../kit/Asking.tsx';
 import { FormDialog } from '../kit/form/FormDialog.tsx';
 import { Text } from '../kit/form/fields.tsx';
 import { prepare } from '../kit/form/request.ts';
@@ -30,8 +31,8 @@ export function Backups() {
   const { dayAndYear, timeOfDay } = useSaying();
   const backups = useAsk('GET /api/backups', { everyMs: 1500 });
   const make = useAction('POST /api/backups', ({ name }) => say(phrase('team.made', { name })));
-  const remove = useAction('DELETE /api/backups/:name', () => say(phrase('team.deleted')));
   const [restoring, setRestoring] = useState<string | null>(null);
+  const [removing, setRemoving] = useState<Kept | null>(null);
   return (
     <section aria-label={phrase('team.backups')}>
       <div className="spread">
@@ -41,7 +42,7 @@ export function Backups() {
         </Button>
       </div>
       <p className="soft">{phrase('team.aBackupHoldsEverything')}</p>
-      <Problems of={make.problem ?? remove.problem} />
+      <Problems of={make.problem} />
       <Loaded of={backups}>
         {({ backups: list, working, unable }) => (
           <>
@@ -60,11 +61,7 @@ export function Backups() {
                       {phrase('team.takeAlong')}
                     </ButtonAnchor>
                     <Button onClick={() => setRestoring(b.name)}>{phrase('team.putBack')}</Button>
-                    <Button
-                      look="plain"
-                      disabled={remove.isPending}
-                      onClick={() => remove.mutate({ params: { name: b.name } })}
-                    >
+                    <Button look="plain" onClick={() => setRemoving(b)}>
                       {phrase('common.deleteIt')}
                     </Button>
                   </span>
@@ -74,10 +71,46 @@ export function Backups() {
           </>
         )}
       </Loaded>
+      {removing && <Remove of={removing} close={() => setRemoving(null)} />}
       {restoring && (
         <Restore name={restoring} working={backups.data?.working ?? null} close={() => setRestoring(null)} />
       )}
     </section>
+  );
+}
+
+type Kept = Answer<'GET /api/backups'>['backups'][number];
+
+/** Deletes a backup for good, once it was said which. */
+function Remove({ of, close }: { of: Kept; close: () => void }) {
+  const { dayAndYear, timeOfDay } = useSaying();
+  const remove = useAction('DELETE /api/backups/:name', () => {
+    say(phrase('team.deleted'));
+    close();
+  });
+  return (
+    <Asking
+      open
+      close={close}
+      title={phrase('team.deleteBackup')}
+      actions={
+        <Button
+          look="stop"
+          disabled={remove.isPending}
+          onClick={() => remove.mutate({ params: { name: of.name } })}
+        >
+          {phrase('team.deleteItForGood')}
+        </Button>
+      }
+    >
+      <Problems of={remove.problem} />
+      <p>
+        {phrase('team.deleteBackupOf', {
+          at: `${dayAndYear(of.at)}, ${timeOfDay(of.at)}`,
+          size: sayBytes(of.bytes),
+        })}
+      </p>
+    </Asking>
   );
 }
 

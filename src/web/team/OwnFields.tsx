@@ -1,5 +1,6 @@
 import { useState } from 'react';
 import { type CustomField, type FieldKind, fieldsContract } from '#contract/fields.ts';
+import { linesIn } from '#core/words/text.ts';
 import { Button } from '#web/kit/Button.tsx';
 import { RegisterSection } from '#web/parts/RegisterSection.tsx';
 import { phrase, term } from '#web/words/phrase.ts';
@@ -12,11 +13,6 @@ import { say } from '../kit/toast.tsx';
 import { useAsk } from '../parts/ask.ts';
 
 const kinds: readonly FieldKind[] = ['text', 'number', 'date', 'yes or no', 'one of'];
-const linesOf = (text: string): string[] =>
-  text
-    .split('\n')
-    .map((c) => c.trim())
-    .filter(Boolean);
 
 /** Fields the organization adds to its contacts. */
 export function OwnFields() {
@@ -68,7 +64,7 @@ function FieldForm({ field, close }: { field: CustomField | null; close: () => v
       choices: field?.choices.join('\n') ?? '',
     },
     request: ({ name, kind, choices }): Prepared<unknown> => {
-      const given = kind === 'one of' ? linesOf(choices) : [];
+      const given = kind === 'one of' ? linesIn(choices) : [];
       return field
         ? prepare(fieldsContract, 'PATCH /api/fields/:id', {
             params: { id: field.id },

@@ -3,6 +3,8 @@ import { Plus, Trash2 } from 'lucide-react';
 import { type ReactNode, useState } from 'react';
 import type { Place } from '#contract/places.ts';
 import { readLayout, sayLayout } from '#core/places/layouts.ts';
+import { weekdays } from '#core/series/rule.ts';
+import { sayWeekdayOf } from '#core/series/saying.ts';
 import { phrase } from '#web/words/phrase.ts';
 import { Button } from '../kit/Button.tsx';
 import {
@@ -79,13 +81,9 @@ export const placeOf = ({ closedWeekdays, closedDates, rooms, picture, ...v }: T
 export const fieldOfPlace = (path: string): string =>
   path.replace(/^closed\.dates/u, 'closedDates').replace(/^(rooms\.\d+\.layouts)\..*$/u, '$1');
 
-/** Monday first, as people plan. */
-const weekdays = [1, 2, 3, 4, 5, 6, 0].map((day) => ({
-  value: String(day),
-  label: new Intl.DateTimeFormat(undefined, { weekday: 'long', timeZone: 'UTC' }).format(
-    Date.UTC(2026, 1, 1 + day),
-  ),
-}));
+/** Monday first, as people plan; Sunday is 0. */
+const weekdayChoices = () =>
+  weekdays.map((day, at) => ({ value: String((at + 1) % 7), label: sayWeekdayOf(day) }));
 
 /** What is known of a place. */
 export function PlaceFields({ form }: { form: FormOf<TypedPlace> }) {
@@ -170,7 +168,7 @@ export function PlaceFields({ form }: { form: FormOf<TypedPlace> }) {
           form={form}
           name="closedWeekdays"
           label={phrase('team.closedWeekdays')}
-          choices={weekdays}
+          choices={weekdayChoices()}
         />
         {closedDates.map((stretch, at) => (
           <Row

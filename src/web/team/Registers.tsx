@@ -3,6 +3,7 @@ import { type ReactNode, useState } from 'react';
 import { eventsContract } from '#contract/events.ts';
 import { givingContract } from '#contract/giving.ts';
 import { holdsOn, saySpan } from '#core/contacts/membership.ts';
+import { linesIn } from '#core/words/text.ts';
 import type { Answer } from '#web/api.ts';
 import { RegisterSection, RowActs } from '#web/parts/RegisterSection.tsx';
 import { Roles } from '#web/parts/Roles.tsx';
@@ -230,10 +231,7 @@ function AddWaiver({ close }: { close: () => void }) {
       prepare(eventsContract, 'POST /api/waivers', {
         body: {
           ...v,
-          clauses: clauses
-            .split('\n')
-            .map((c) => c.trim())
-            .filter(Boolean),
+          clauses: linesIn(clauses),
         },
       }),
     fieldOf: (path) => (path.startsWith('clauses.') ? 'clauses' : path),

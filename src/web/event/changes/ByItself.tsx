@@ -1,14 +1,12 @@
 import type { WhatIf } from '#contract/changes.ts';
 import type { MessagesChanged } from '#core/events/consequences.ts';
-import { sayShortDate, sayTime } from '#core/time/say.ts';
+import { sayWall } from '#core/time/say.ts';
 import { wallOf } from '#core/time/wallTime.ts';
 import { phrase } from '#web/words/phrase.ts';
 import { Lines, Part } from './Part.tsx';
 
 /** How many shifts are named before the rest is only counted. */
 const named = 6;
-
-const sayWall = (wall: string): string => `${sayShortDate(wall, true)} ${sayTime(wall)}`;
 
 /** What happens by itself with a change: messages, shifts, seats, steps of the clearance. */
 export function ByItself({

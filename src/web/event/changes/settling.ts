@@ -3,6 +3,7 @@ import type { EventPlan } from '#contract/plan.ts';
 import { sessionsAlong } from '#core/agenda/session.ts';
 import { putAt } from '#core/events/dated.ts';
 import type { Move } from '#core/events/moves.ts';
+import { minuteOf } from '#core/time/dates.ts';
 
 type To = WhatIf['letters'][number]['to'];
 interface Letter {
@@ -111,11 +112,11 @@ export function fieldOfSettled(path: string, s: Settled): string {
 /** What is being done: a move, or a change of the plan with the version it was written on. */
 export type Doing = { move: Move } | { change: Partial<EventPlan>; version: number };
 
-const clockOf = (wall: string): number => Number(wall.slice(11, 13)) * 60 + Number(wall.slice(14, 16));
-
 /** By how many minutes of the clock a change of the plan starts earlier or later in the day. */
 export const laterBy = (was: EventPlan, is: Partial<EventPlan>): number =>
-  was.startsLocal && is.startsLocal ? clockOf(is.startsLocal) - clockOf(was.startsLocal) : 0;
+  was.startsLocal && is.startsLocal
+    ? minuteOf(is.startsLocal) - minuteOf(`${is.startsLocal.slice(0, 10)}${was.startsLocal.slice(10)}`)
+    : 0;
 
 /** The change as it is sent, with what was settled about it: another start, sessions, another end of registration. */
 export function changeOf(doing: Doing, s: Settled, plan: EventPlan): Partial<EventPlan> {

@@ -7,7 +7,6 @@ import {
   type Lane,
   type LaneBy,
   lanesOf,
-  minuteOf,
   moved,
   snap,
   snapped,
@@ -17,6 +16,7 @@ import {
   ticksOf,
 } from '#core/crew/board.ts';
 import type { ShiftTimes } from '#core/crew/shift.ts';
+import { minuteOf } from '#core/time/dates.ts';
 import { sayFromTo } from '#core/time/fromTo.ts';
 import { sayShortDate, sayTime } from '#core/time/say.ts';
 import { placed } from '#web/kit/placed.ts';

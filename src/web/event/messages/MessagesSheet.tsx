@@ -22,13 +22,11 @@ import { SendNow } from './SendNow.tsx';
 import { useInherited } from './useInherited.ts';
 import { useLines } from './useLines.ts';
 
-type Shown = LineOfPlan;
-
 /** What is open above the plan. */
 type Open =
   | { what: 'change'; line: MessageLinePlan | null }
-  | { what: 'send'; line: Shown }
-  | { what: 'preview'; line: Shown; to: { key: string; name: string } }
+  | { what: 'send'; line: LineOfPlan }
+  | { what: 'preview'; line: LineOfPlan; to: { key: string; name: string } }
   | { what: 'message'; id: string }
   | { what: 'write' };
 
@@ -48,7 +46,8 @@ export default function MessagesSheet({ page }: { page: EventPage }) {
   const from = useInherited(page);
   const may = changeable.includes(page.state) && page.may.change.includes('plan');
   const coordinator = useMe().data?.staff.roles.includes('coordinator') ?? false;
-  const preview = (line: Shown, to: { key: string; name: string }) => setOpen({ what: 'preview', line, to });
+  const preview = (line: LineOfPlan, to: { key: string; name: string }) =>
+    setOpen({ what: 'preview', line, to });
   return (
     <Loaded of={shown}>
       {(list) => (

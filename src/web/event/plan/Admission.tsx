@@ -3,7 +3,7 @@ import { Plus, Trash2 } from 'lucide-react';
 import type { EventPlan } from '#contract/plan.ts';
 import { type WayKind, wayKinds } from '#core/admission/admission.ts';
 import { type ReplyRule, replyRules } from '#core/admission/invitation.ts';
-import { sayShortDate, sayTime } from '#core/time/say.ts';
+import { sayWall } from '#core/time/say.ts';
 import { Button } from '#web/kit/Button.tsx';
 import { phrase } from '#web/words/phrase.ts';
 import { OneOf, SeveralOf, Tick } from '../../kit/Choosing.tsx';
@@ -31,7 +31,6 @@ const replyWords: Record<ReplyRule, string> = {
   'yes, perhaps or no': phrase('offers.replyPerhaps'),
 };
 
-const sayWall = (wall: string): string => `${sayShortDate(wall, true)}, ${sayTime(wall)}`;
 const sayWindow = ({ opensLocal, closesLocal }: Way): string =>
   [
     opensLocal && phrase('offers.sayFrom', { at: sayWall(opensLocal) }),

@@ -1,11 +1,13 @@
 import { Button } from '#web/kit/Button.tsx';
 import { phrase } from '#web/words/phrase.ts';
 import { Note } from '../../kit/Note.tsx';
+import { useSaying } from '../../parts/saying.ts';
 import { fieldTitles, sayValue } from './fieldWords.ts';
 import type { PlanDraft } from './planDraft.ts';
 
 /** Where somebody else saved the same part meanwhile: both texts, and which of them stays. */
 export function Clashes({ draft }: { draft: PlanDraft }) {
+  const { money } = useSaying();
   return draft.clashes.map(({ part, says, fields }) => (
     <Note as="section" key={part} tone="stop" role="alert" aria-label={phrase('event.twoTexts')}>
       <p>{says}</p>
@@ -22,8 +24,8 @@ export function Clashes({ draft }: { draft: PlanDraft }) {
             {fields.map((field) => (
               <tr key={field}>
                 <th scope="row">{fieldTitles[field]}</th>
-                <td>{sayValue(draft.theirs[field])}</td>
-                <td>{sayValue(draft.plan[field])}</td>
+                <td>{sayValue(draft.theirs[field], money)}</td>
+                <td>{sayValue(draft.plan[field], money)}</td>
               </tr>
             ))}
           </tbody>

@@ -5,7 +5,7 @@ import type { Offer } from '#contract/plan.ts';
 import { plainAmount, readAmount } from '#core/money/amount.ts';
 import { type PriceKind, type Pricing, plainOffer, pricings } from '#core/offers/offer.ts';
 import { shiftDate } from '#core/time/dates.ts';
-import { sayShortDate, sayTime } from '#core/time/say.ts';
+import { sayWall } from '#core/time/say.ts';
 import { Button } from '#web/kit/Button.tsx';
 import { phrase } from '#web/words/phrase.ts';
 import { Tick } from '../../kit/Choosing.tsx';
@@ -31,9 +31,6 @@ const priceWords: Record<PriceKind, string> = {
   early: phrase('offers.early'),
   group: phrase('offers.forGroups'),
 };
-
-/** A whole number as it is typed; null where there is none. */
-const sayWall = (wall: string): string => `${sayShortDate(wall, true)}, ${sayTime(wall)}`;
 
 /** What can be registered for: each with its price and how many there are, and on demand everything else that decides about it. */
 export function Offers({ draft: { plan, change, wrong } }: SectionProps) {

@@ -74,33 +74,30 @@ export const fieldTitles: Record<PlanField, string> = {
 
 const wall = /^\d{4}-\d\d-\d\dT\d\d:\d\d$/u;
 
-/** A value of a plan as somebody reads it, to be compared with another. */
-export function sayValue(value: unknown): string {
+/** A value of a plan as somebody reads it, to be compared with another; `money` says an amount of its currency. */
+export function sayValue(value: unknown, money: (amount: number) => string): string {
+  const say = (one: unknown) => sayValue(one, money);
   if (value === null || value === '') return phrase('common.nothing');
   if (typeof value === 'boolean') return term(value ? 'yes' : 'no');
-  if (Array.isArray(value)) return value.map(sayValue).join(', ') || phrase('common.nothing');
+  if (Array.isArray(value)) return value.map(say).join(', ') || phrase('common.nothing');
   if (typeof value === 'string' && wall.test(value))
     return `${sayShortDate(value, true)} ${value.slice(0, 4)}, ${sayTime(value)}`;
   if (typeof value !== 'object') return String(value);
   const { type } = value as { type?: string };
   if (type === 'doc') return plainText(cleanDoc(value)) || phrase('common.nothing');
-  if ('publicTitle' in value) return Object.values(value).map(sayValue).filter(Boolean).join(' · ');
+  if ('publicTitle' in value) return Object.values(value).map(say).filter(Boolean).join(' · ');
   if ('en' in value)
     return (
       [value.en, 'fr' in value ? value.fr : ''].map(String).filter(Boolean).join(' · ') ||
       phrase('common.nothing')
     );
   const { question, label } = value as { question?: unknown; label?: unknown };
-  if (question ?? label) return sayValue(question ?? label);
+  if (question ?? label) return say(question ?? label);
   const { name, prompt, title, questions, price } = value as Record<string, unknown>;
   const words = name ?? prompt ?? title;
   const first = typeof words === 'object' ? ((words as { en?: string } | null)?.en ?? '') : String(words);
-  const more = Array.isArray(questions) ? questions.map(sayValue).join('; ') : '';
-  return [
-    first,
-    typeof price === 'number' ? phrase('event.at', { price: (price / 100).toFixed(2) }) : '',
-    more,
-  ]
+  const more = Array.isArray(questions) ? questions.map(say).join('; ') : '';
+  return [first, typeof price === 'number' ? phrase('event.at', { price: money(price) }) : '', more]
     .filter(Boolean)
     .join(' ');
 }

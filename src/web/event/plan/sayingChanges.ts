@@ -3,8 +3,10 @@ import { isFactCode } from '#core/clearance/facts.ts';
 import { sayFact } from '#core/clearance/rules.ts';
 import { listChange } from '#core/events/history.ts';
 import type { PlanField } from '#core/events/parts.ts';
+import { isId } from '#core/words/ids.ts';
 import { phrase } from '#web/words/phrase.ts';
 import { useAsk } from '../../parts/ask.ts';
+import { useSaying } from '../../parts/saying.ts';
 import { sayValue } from './fieldWords.ts';
 
 /** A field of a plan with what it said before and after. */
@@ -37,20 +39,19 @@ const shortly = (said: string): string => (said.length > 80 ? `${said.slice(0, 7
 /** Says a value of a plan: what was chosen from a register, and pictures, by their names. */
 export function useSayValue(page: EventPage): (value: unknown) => string {
   const choices = useAsk('GET /api/choices').data;
+  const { money } = useSaying();
   const named = new Map<unknown, string>([
     ...[...(choices?.units ?? []), ...(choices?.venues ?? [])].map((x) => [x.id, x.name] as const),
     ...(choices?.waivers ?? []).map((w) => [w.id, w.title] as const),
     ...page.pictures.map((p) => [p.id, p.alt.en] as const),
   ]);
   const name = (value: unknown): string =>
-    named.get(value) ??
-    (typeof value === 'string' && isId.test(value) ? phrase('event.noLongerThere') : sayValue(value));
+    named.get(value) ?? (isId(value) ? phrase('event.noLongerThere') : sayValue(value, money));
   return (value) =>
     Array.isArray(value) && value.length > 0 && value.every((x) => typeof x === 'string')
       ? value.map(name).join(', ')
       : name(value);
 }
-const isId = /^[\da-f]{8}(?:-[\da-f]{4}){3}-[\da-f]{12}$/u;
 
 type Answers = Readonly<Record<string, boolean | number>>;
 

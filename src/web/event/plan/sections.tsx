@@ -1,7 +1,7 @@
 import { everybody } from '#core/admission/admission.ts';
 import { hasFrench } from '#core/events/french.ts';
-import { sameValue } from '#core/events/history.ts';
 import { emptyDoc, isEmptyDoc } from '#core/text/types.ts';
+import { sameValue } from '#core/words/canonical.ts';
 import { phrase } from '#web/words/phrase.ts';
 import { Admission } from './Admission.tsx';
 import { Agenda } from './Agenda.tsx';

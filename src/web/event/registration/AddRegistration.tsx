@@ -1,7 +1,7 @@
 import { useEffect, useState } from 'react';
 import type { EventPage } from '#contract/events.ts';
 import { registrationContract } from '#contract/registration.ts';
-import { sayPhone } from '#core/contacts/reach.ts';
+import { sayPhone, writableEmail } from '#core/contacts/reach.ts';
 import { call } from '#web/api.ts';
 import { FormDialog } from '#web/kit/form/FormDialog.tsx';
 import { Choose, Count, OneOf } from '#web/kit/form/fields.tsx';
@@ -59,7 +59,7 @@ export function AddRegistration({ page, close }: { page: EventPage; close: () =>
         buyer: {
           given: known.given,
           family: known.family,
-          email: known.emails.find((e) => !e.bounced && !e.endedOn)?.email ?? '',
+          email: writableEmail(known) ?? '',
           phone: sayPhone(known.phones.find((p) => !p.endedOn)?.phone ?? '', country),
         },
       });

@@ -136,7 +136,7 @@ function Filling({ event, within = false, buyer }: Booked) {
             ages: new Map(seats.map(({ offer }) => [offer.id, offer])),
             eventDate: event.startsLocal?.slice(0, 10) ?? null,
             country: frame?.organization.country ?? 'CA',
-            today: (frame?.now ?? '9999').slice(0, 10),
+            today: frame?.today ?? '9999-12-31',
             channel: 'public',
           },
         ),

@@ -44,6 +44,8 @@ export const shell = {
   openThePage: 'Open the page',
   findAnyoneOrAnything: 'Find anyone or anything',
   search: 'Search (/)',
+  searchIt: 'search',
+  openIt: 'open',
   found: 'Found',
   nobodyAndNothingFound: 'Nothing found for “{{q}}”.',
   looking: 'Searching …',

@@ -15,6 +15,8 @@ export const team = {
   made: 'Made: {{name}}',
   deleted: 'Deleted',
   backups: 'Backups',
+  deleteBackup: 'Delete this backup',
+  deleteBackupOf: 'The backup of {{at}}, {{size}}, cannot be had back afterwards.',
   makeABackup: 'Make a backup',
   aBackupHoldsEverything:
     'A backup holds everything, including the secret behind every link that was sent. Keep a copy on another machine: if this one is lost, so are the backups on it.',
