@@ -168,6 +168,10 @@ export const crewContract = contract({
           name: z.string(),
           servedInRole: z.int(),
           hoursHere: z.number(),
+          /** How much they want this role, from 1 to 3; 0 where they did not say so. */
+          wish: z.int(),
+          /** They applied to help with it, and were accepted. */
+          accepted: z.boolean(),
           against: z.array(against),
         }),
       ),

@@ -1,5 +1,6 @@
 import { acceptingContract } from './accepting.ts';
 import { agendaContract } from './agenda.ts';
+import { applyingContract } from './applying.ts';
 import { backupContract } from './backup.ts';
 import { bankContract } from './bank.ts';
 import { boardContract } from './board.ts';
@@ -96,6 +97,7 @@ export const everything = {
   ...moneyContract,
   ...crewContract,
   ...rolesContract,
+  ...applyingContract,
   ...messagesContract,
   ...followingContract,
   ...boardContract,

@@ -68,7 +68,7 @@ const proposal = z.object({
 
 /** A public link that leads to something of a contact. The link itself is never told: it is as good as a password. */
 const ownedLink = z.object({
-  kind: z.enum(['own', 'manage', 'seat', 'crew', 'survey', 'feed']),
+  kind: z.enum(['own', 'manage', 'seat', 'crew', 'survey', 'feed', 'application']),
   subjectId: id,
   /** What it leads to: "Booking for Open Water Day". */
   about: z.string(),

@@ -3,6 +3,7 @@ import { inTransaction, systemActor } from './app/app.ts';
 import { nextReturnSql, returnDue } from './changes/returns.ts';
 import { changeStands, nextChangeSql } from './changes/takingBack.ts';
 import { nextNudgeSql, nudge } from './clearance/nudging.ts';
+import { dropLooseCertificates, nextLooseCertificateSql } from './crew/applyingStore.ts';
 import { among } from './db/among.ts';
 import { findAbsences } from './doors/commands.ts';
 import { endSql } from './events/end.ts';
@@ -163,6 +164,11 @@ export const dueKinds: readonly DueKind[] = [
     what: 'files that no order named',
     next: nextLooseFileSql,
     run: (app, due) => dropLooseFiles(app, due.at),
+  },
+  {
+    what: 'certificates that no application named',
+    next: nextLooseCertificateSql,
+    run: (app, due) => dropLooseCertificates(app, due.at),
   },
   {
     what: 'absences worked out',

@@ -23,6 +23,7 @@ import { pairsHandlers } from './contacts/pairRoutes.ts';
 import { contactsHandlers } from './contacts/routes.ts';
 import { tiesHandlers } from './contacts/ties.ts';
 import { viewsHandlers } from './contacts/views.ts';
+import { applyingHandlers } from './crew/applyingRoutes.ts';
 import { rolesHandlers } from './crew/roleRoutes.ts';
 import { crewHandlers } from './crew/routes.ts';
 import { doorsHandlers } from './doors/routes.ts';
@@ -117,6 +118,7 @@ export function makeServer(app: App, options: ServerOptions): Express {
     ...dutiesHandlers,
     ...kindsHandlers,
     ...rolesHandlers,
+    ...applyingHandlers,
     ...filesHandlers,
     ...registrationHandlers,
     ...guestListHandlers,

@@ -10,6 +10,8 @@ const onlyTold: readonly FactKind[] = [
   'plan sent',
   'clearance spoken of',
   'offer taken',
+  'call changed',
+  'application changed',
   'money returned',
   'payment contested',
   'gift returned',

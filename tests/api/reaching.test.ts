@@ -25,6 +25,10 @@ interface Objects {
   shift: string;
   skill: string;
   assignment: string;
+  call: string;
+  role: string;
+  application: string;
+  certificate: string;
   message: string;
   line: string;
   question: string;
@@ -172,6 +176,76 @@ const table: Partial<Record<Key, Row>> = {
   },
   'GET /api/shifts/:id/candidates': {
     of: (o) => ({ id: o.shift }),
+    own: 'CKU',
+    other: 'CK',
+    far: 'CKU',
+  },
+  'GET /api/calls/:id/applications': {
+    of: (o) => ({ id: o.call }),
+
+    own: 'CKU',
+    other: 'CK',
+    far: 'CKU',
+  },
+  'PUT /api/calls/:id': {
+    of: (o) => ({ id: o.call }),
+    body: (o) => ({
+      version: 1,
+      title: { en: 'Helpers' },
+      words: { en: '' },
+      asks: [],
+      roles: [o.role],
+      open: true,
+    }),
+    own: 'CKU',
+    other: 'CK',
+    far: 'CKU',
+  },
+  'POST /api/calls/:id/invite': {
+    of: (o) => ({ id: o.call }),
+    body: () => ({ trying: true }),
+    own: 'CKU',
+    other: 'CK',
+    far: 'CKU',
+  },
+  'POST /api/applications/decide': {
+    of: () => ({}),
+    body: (o) => ({ ids: [o.application], to: 'accepted' }),
+    own: 'CKU',
+    other: 'CK',
+    far: 'CKU',
+  },
+  'POST /api/applications/:id/ask': {
+    of: (o) => ({ id: o.application }),
+    body: () => ({ words: 'Since when?' }),
+    own: 'CKU',
+    other: 'CK',
+    far: 'CKU',
+  },
+  'POST /api/applications/:id/again': {
+    of: (o) => ({ id: o.application }),
+    body: () => ({ take: false }),
+    own: 'CKU',
+    other: 'CK',
+    far: 'CKU',
+  },
+  'POST /api/applications/:id/skills/:skill/seen': {
+    of: (o) => ({ id: o.application, skill: o.skill }),
+
+    own: 'CKU',
+    other: 'CK',
+    far: 'CKU',
+  },
+  'GET /api/applications/:id/files/:file': {
+    of: (o) => ({ id: o.application, file: o.certificate }),
+
+    own: 'CKU',
+    other: 'CK',
+    far: 'CKU',
+  },
+  'POST /api/applications/:id/pairs': {
+    of: (o) => ({ id: o.application }),
+    body: (o) => ({ contactId: o.contact, kind: 'apart' }),
     own: 'CKU',
     other: 'CK',
     far: 'CKU',
@@ -377,6 +451,43 @@ describe('who reaches what', () => {
       body: { contactId: person.id },
     });
     const skills = await odalys.call('GET /api/roles');
+    const role = skills.roles.find((r) => r.name === 'Landing')!.id;
+    const call = await odalys.call('POST /api/calls', {
+      body: {
+        eventId: event.id,
+        title: { en: `Help at ${event.slug}` },
+        words: { en: '' },
+        asks: ['skills'],
+        roles: [role],
+        open: true,
+      },
+    });
+    const file = await world.anyone.call('POST /api/public/calls/:slug/files', {
+      params: { slug: call.slug },
+      body: { name: 'ticket.txt', content: Buffer.from('Boat handling').toString('base64') },
+    });
+    const saying = (experience: string) =>
+      world.anyone.call('POST /api/public/calls/:slug', {
+        params: { slug: call.slug },
+        body: {
+          person: {
+            given: `Helper${name}`,
+            family: 'Lowry',
+            email: `helper.${name.toLowerCase()}@fenmail.example`,
+          },
+          said: {
+            wishes: [{ roleId: role, weight: 2 }],
+            skills: [{ skillId: skills.skills[0]!.id, number: '7', until: '2027-01-01', fileId: file.id }],
+            experience,
+          },
+        },
+      });
+    await saying('');
+    await saying('');
+    const [application] = await world.app.db.query<{ id: string }>(
+      'update applications set again = said || \'{"experience": "Much"}\' where call_id = $1 returning id',
+      [call.id],
+    );
     const crew = await odalys.call('GET /api/events/:id/crew', { params: { id: event.id } });
     const [message] = await world.app.db.query<{ id: string }>(
       'select id from messages where event_id = $1 and contact_id is not null order by id limit 1',
@@ -403,6 +514,10 @@ describe('who reaches what', () => {
       contact: rows[0]!.contactId!,
       shift: shift.id,
       skill: skills.skills[0]!.id,
+      call: call.id,
+      role,
+      application: application!.id,
+      certificate: file.id,
       assignment: crew.shifts[0]!.assignments[0]!.id,
       message: message!.id,
       line: page.plan.messages.find((l) => l.moment === 'start')!.id,

@@ -16,6 +16,7 @@ const places: Record<LinkKind, string> = {
   receipt: 'receipts',
   preview: 'previews',
   crew: 'crew',
+  application: 'applications',
   survey: 'surveys',
   gift: 'gifts',
   pledge: 'pledges',

@@ -14,10 +14,17 @@ const stint = (shiftId: string, from: number, hours: number): Stint => ({
 });
 const wanted = (from: number, hours: number) => ({
   ...stint('wanted', from, hours),
-  firstDay: at(from).slice(0, 10),
-  lastDay: at(from + hours).slice(0, 10),
+  startsLocal: at(from).slice(0, 16),
+  endsLocal: at(from + hours).slice(0, 16),
 });
-const plain: Candidate = { stints: [], seatAt: null, birthDate: null, skills: [], quiet: null };
+const plain: Candidate = {
+  stints: [],
+  seatAt: null,
+  birthDate: null,
+  skills: [],
+  quiet: null,
+  applied: null,
+};
 const free: RoleAsks = { name: 'Gate', fromAge: null, needs: [] };
 const rules = { restHours: 8, neverOverridden: [] };
 const kinds = (from: number, hours: number, who: Partial<Candidate>, role: Partial<RoleAsks> = {}) =>
@@ -97,6 +104,7 @@ test('the weightiest is said first; of whoever is gone nobody decides otherwise,
       birthDate: null,
       skills: [],
       quiet: 'died',
+      applied: null,
     },
     { restHours: 8, neverOverridden: ['overlap'] },
   );

@@ -1,10 +1,14 @@
 import { isGone, type QuietReason } from '#core/contacts/quiet.ts';
 import { conflict, gapBetween, minutesAt } from '#core/roster/ground.ts';
-import type { CalendarDate, Instant } from '#core/time/clock.ts';
+import type { CalendarDate, Instant, WallTime } from '#core/time/clock.ts';
 import { ageOn } from '#core/time/dates.ts';
 import { sayShortDate } from '#core/time/say.ts';
 import type { Params } from '#core/words/filling.ts';
 import { type AgainstKind, againstKinds } from './againstKinds.ts';
+import type { ApplicationState } from './applying.ts';
+import { type Availability, isThere } from './availability.ts';
+import { beyond, type Limits, type Load } from './limits.ts';
+import { hoursOf } from './shift.ts';
 
 /** One thing that speaks against it, as a code with what its words need. */
 export interface Against {
@@ -40,6 +44,16 @@ export interface Candidate {
   birthDate: CalendarDate | null;
   skills: readonly HeldSkill[];
   quiet: QuietReason | null;
+  /** What they said in their application, and what they have already of what it is about; null where they made none. */
+  applied: Applied | null;
+}
+
+/** What of somebody's application decides whether they can be on a shift. */
+export interface Applied {
+  state: ApplicationState;
+  available: Availability | null;
+  limits: Limits;
+  load: Load;
 }
 
 /** What a role asks. */
@@ -65,10 +79,27 @@ export const isDecidedFirst = (
 
 /** A shift somebody is to be put on. */
 export interface WantedShift extends Stint {
-  /** Its first and last day, by the clock where it is. */
-  firstDay: CalendarDate;
-  lastDay: CalendarDate;
+  /** By the clock where it is. */
+  startsLocal: WallTime;
+  endsLocal: WallTime;
 }
+
+/** A shift as what somebody is to be put on. */
+export const wantedOf = ({
+  id,
+  role,
+  startsAt,
+  endsAt,
+  startsLocal,
+  endsLocal,
+}: Omit<WantedShift, 'shiftId' | 'label'> & { id: string; role: string }): WantedShift => ({
+  shiftId: id,
+  label: role,
+  startsAt,
+  endsAt,
+  startsLocal,
+  endsLocal,
+});
 
 const between = (at: { startsAt: Instant; endsAt: Instant }) => ({
   start: minutesAt(at.startsAt),
@@ -93,15 +124,22 @@ export function againstOf(shift: WantedShift, role: RoleAsks, who: Candidate, ru
       say('short rest', { label: other.label, hours: Math.floor(gap / 60) });
   }
   if (who.seatAt) say('own seat', { event: who.seatAt });
+  if (who.applied) {
+    const { state, available, limits, load } = who.applied;
+    if (state === 'declined' || state === 'resting') say(state);
+    if (!isThere(available, shift)) say('not available');
+    const hours = hoursOf(shift.startsAt, shift.endsAt);
+    for (const { kind, params } of beyond(limits, load, { ...shift, hours })) say(kind, params);
+  }
   if (role.fromAge !== null) {
-    const age = who.birthDate === null ? null : ageOn(who.birthDate, shift.firstDay);
+    const age = who.birthDate === null ? null : ageOn(who.birthDate, shift.startsLocal.slice(0, 10));
     if (age === null) say('age unknown', { role: role.name, from: role.fromAge });
     else if (age < role.fromAge) say('age', { age, role: role.name, from: role.fromAge });
   }
   for (const need of role.needs) {
     const held = who.skills.find((s) => s.skillId === need.id);
     if (!held) say('skill', { skill: need.name });
-    else if (held.until && held.until < shift.lastDay)
+    else if (held.until && held.until < shift.endsLocal.slice(0, 10))
       say('expired', { skill: need.name, day: sayShortDate(held.until) });
     else if (need.certificate && !held.seen) say('unseen', { skill: need.name });
   }

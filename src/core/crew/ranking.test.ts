@@ -9,6 +9,7 @@ const able = (name: string, more: Partial<Able> = {}): Able => ({
   against: [],
   servedInRole: 0,
   hoursHere: 0,
+  wish: 0,
   ...more,
 });
 const order = (...who: Able[]) => [...who].sort(compareAble).map((a) => a.name);
@@ -34,6 +35,13 @@ test('of two whom nothing speaks against, whoever has less to do; of those alike
     ),
   ).toEqual(['expert', 'some', 'new', 'expert, busy']);
   expect(order(able('b'), able('a'))).toEqual(['a', 'b']);
+  expect(
+    order(
+      able('knows it', { servedInRole: 9 }),
+      able('wants it', { wish: 1 }),
+      able('loves it', { wish: 3 }),
+    ),
+  ).toEqual(['loves it', 'wants it', 'knows it']);
 });
 
 test('the order is one: nobody comes both before and after somebody', () => {
@@ -44,6 +52,7 @@ test('the order is one: nobody comes both before and after somebody', () => {
     }),
     servedInRole: fc.nat(5),
     hoursHere: fc.integer({ min: 0, max: 40 }).map((n) => n / 4),
+    wish: fc.nat(3),
   });
   fc.assert(
     fc.property(anybody, anybody, anybody, (a, b, c) => {

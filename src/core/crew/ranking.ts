@@ -8,6 +8,8 @@ export interface Able {
   servedInRole: number;
   /** Hours they have at this event already. */
   hoursHere: number;
+  /** How much they want this role, from 1 to 3; 0 where they did not say so. */
+  wish: number;
 }
 
 /** Hours that count alike: who has four more than another comes after them, whatever they did before. */
@@ -19,13 +21,14 @@ const standing = ({ against }: Able): number =>
 
 /**
  * Who comes before whom for a shift: first by what speaks against them, then whoever has less to do at this event, so that not the
- * same few do everything, then whoever knows the role, then by name.
+ * same few do everything, then whoever wants the role most, then whoever knows it, then by name.
  */
 export function compareAble(a: Able, b: Able): number {
   return (
     standing(a) - standing(b) ||
     a.against.length - b.against.length ||
     Math.floor(a.hoursHere / loadStep) - Math.floor(b.hoursHere / loadStep) ||
+    b.wish - a.wish ||
     b.servedInRole - a.servedInRole ||
     a.hoursHere - b.hoursHere ||
     (a.name < b.name ? -1 : a.name > b.name ? 1 : 0)

@@ -15,6 +15,11 @@ export const linkPaths = {
   },
   seat: { path: '/g/', words: 'link to their seat', said: { en: 'your seat', fr: 'votre place' } },
   crew: { path: '/crew/', words: 'link to their shifts', said: { en: 'your shifts', fr: 'vos quarts' } },
+  application: {
+    path: '/helping/',
+    words: 'link to their application',
+    said: { en: 'your application', fr: 'votre candidature' },
+  },
   survey: { path: '/s/', words: 'link to their survey', said: { en: 'the survey', fr: 'le sondage' } },
   receipt: {
     path: '/receipt/',

@@ -33,6 +33,11 @@ export type DirectKind =
   | 'shift asked'
   | 'shift declined'
   | 'shift changed'
+  | 'application came'
+  | 'application asked'
+  | 'application accepted'
+  | 'application declined'
+  | 'application invited'
   | 'own'
   | 'receipt'
   | 'thanks'
@@ -66,6 +71,11 @@ export type DirectKind =
 export const ownFields: Partial<Record<DirectKind, readonly string[]>> = {
   'sign in': ['code_link'],
   'shift changed': ['shift_before'],
+  'application came': ['title', 'application_link'],
+  'application asked': ['title', 'words', 'application_link'],
+  'application accepted': ['title', 'words', 'application_link'],
+  'application declined': ['title', 'words'],
+  'application invited': ['title', 'application_link'],
   receipt: ['number', 'amount', 'words'],
   thanks: ['amount', 'fund', 'tribute', 'words'],
   'thanks in kind': ['thing', 'fund', 'tribute', 'words'],
@@ -463,6 +473,41 @@ export const directTexts: Record<DirectKind, MessageText> = {
     body: {
       en: 'Hello {{name}},\n\nYour shift at {{event}} is now {{shift}}. It was {{shift_before}}.\n\nIf you cannot come then, give it back here, where all your shifts are: {{shifts_link}}\n\n{{organization}}',
       fr: 'Bonjour {{name}},\n\nVotre quart à {{event}} est maintenant {{shift}}. C’était {{shift_before}}.\n\nSi vous ne pouvez pas venir à ce moment, rendez-le ici, où se trouvent tous vos quarts : {{shifts_link}}\n\n{{organization}}',
+    },
+  },
+  'application came': {
+    subject: { en: 'You offered to help: {{title}}', fr: 'Vous offrez votre aide : {{title}}' },
+    body: {
+      en: 'Hello {{name}},\n\nThank you for offering to help: {{title}}. Somebody reads it and writes to you.\n\nWhat you said, and where you can change it: {{application_link}}\n\nIf it was not you, you need do nothing.\n\n{{organization}}',
+      fr: 'Bonjour {{name}},\n\nMerci d’offrir votre aide : {{title}}. Quelqu’un vous lira et vous écrira.\n\nCe que vous avez dit, et où le changer : {{application_link}}\n\nSi ce n’était pas vous, vous n’avez rien à faire.\n\n{{organization}}',
+    },
+  },
+  'application asked': {
+    subject: { en: 'A question: {{title}}', fr: 'Une question : {{title}}' },
+    body: {
+      en: 'Hello {{name}},\n\nBefore we decide, we would like to know:\n\n{{words}}\n\nPlease answer here: {{application_link}}\n\n{{organization}}',
+      fr: 'Bonjour {{name}},\n\nAvant de décider, nous aimerions savoir :\n\n{{words}}\n\nRépondez ici : {{application_link}}\n\n{{organization}}',
+    },
+  },
+  'application accepted': {
+    subject: { en: 'You are in: {{title}}', fr: 'Vous en êtes : {{title}}' },
+    body: {
+      en: 'Hello {{name}},\n\nWe are glad to have you: {{title}}. You will hear of your shifts.\n\n{{words}}What you said, and where you can change it: {{application_link}}\n\n{{organization}}',
+      fr: 'Bonjour {{name}},\n\nNous nous réjouissons de vous avoir : {{title}}. Vous recevrez vos quarts.\n\n{{words}}Ce que vous avez dit, et où le changer : {{application_link}}\n\n{{organization}}',
+    },
+  },
+  'application declined': {
+    subject: { en: 'Not this time: {{title}}', fr: 'Pas cette fois : {{title}}' },
+    body: {
+      en: 'Hello {{name}},\n\nThank you for offering to help. This time we cannot take you on: {{title}}.\n\n{{words}}{{organization}}',
+      fr: 'Bonjour {{name}},\n\nMerci d’avoir offert votre aide. Cette fois, nous ne pouvons pas vous prendre : {{title}}.\n\n{{words}}{{organization}}',
+    },
+  },
+  'application invited': {
+    subject: { en: 'Will you help again? {{title}}', fr: 'Serez-vous des nôtres ? {{title}}' },
+    body: {
+      en: 'Hello {{name}},\n\nYou helped us before. Will you be there again: {{title}}?\n\nWhat we know of you stands there already; say when you can come: {{application_link}}\n\n{{organization}}',
+      fr: 'Bonjour {{name}},\n\nVous nous avez déjà aidés. Serez-vous là de nouveau : {{title}} ?\n\nCe que nous savons de vous y est déjà ; dites quand vous pouvez venir : {{application_link}}\n\n{{organization}}',
     },
   },
   crew: {

@@ -200,7 +200,8 @@ export type LinkKind =
   | 'pledge'
   | 'receipt'
   | 'out'
-  | 'follow';
+  | 'follow'
+  | 'application';
 
 /** Makes sure a public link exists and returns its token. A link that was stopped stays so. What is new has none yet. */
 export async function openLink(

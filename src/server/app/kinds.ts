@@ -2,7 +2,17 @@ import type { EventPlan } from '#contract/plan.ts';
 import type { EventState } from '#core/events/states.ts';
 import { type MessageFacts, messageTellings } from './messageKinds.ts';
 import { type MoneyFacts, moneyTellings } from './moneyKinds.ts';
-import { type Changed, changed, event, nobody, ofEvent, order, type Telling } from './telling.ts';
+import {
+  type Applied,
+  applied,
+  type Changed,
+  changed,
+  event,
+  nobody,
+  ofEvent,
+  order,
+  type Telling,
+} from './telling.ts';
 
 /** What a plan said before and says now. */
 export interface PlanChange {
@@ -145,6 +155,13 @@ export interface Facts extends MoneyFacts, MessageFacts {
     tell: boolean;
   };
   /** Somebody asked from outside for a shift of a role that asks more than is known of them. */
+  'call changed': { callId: string; eventId: string | null; how: string };
+  /** `again`: without their own link, though they had applied before. */
+  'application came': Applied & { again: boolean };
+  'application changed': Applied & { how: string };
+  'application asked': Applied & { words: string };
+  'application invited': Applied;
+  'application decided': Applied & { to: 'accepted' | 'declined' | 'resting'; words: string; tell: boolean };
   'shift asked for': { eventId: string; shiftId: string; assignmentId: string; contactId: string };
   'shift declined': { eventId: string; shiftId: string; assignmentId: string; contactId: string };
   'shift taken': {
@@ -475,6 +492,34 @@ export const tellings: { readonly [K in FactKind]: Telling<Facts[K]> } = {
       subject: { kind: 'shift', id: f.shiftId },
       detail: { before: f.before, told: f.tell },
     }),
+    topics: ofEvent,
+  },
+  'call changed': {
+    entry: (f) => ({
+      action: f.how,
+      subject: { kind: 'call', id: f.callId },
+      detail: { eventId: f.eventId },
+    }),
+    topics: ofEvent,
+  },
+  'application came': { entry: (f) => applied(f, 'applied to help', { again: f.again }), topics: ofEvent },
+  'application changed': { entry: (f) => applied(f, f.how), topics: ofEvent },
+  'application asked': {
+    entry: (f) => applied(f, 'asked an applicant', { words: f.words }),
+    topics: ofEvent,
+  },
+  'application invited': { entry: (f) => applied(f, 'wrote to somebody known before'), topics: ofEvent },
+  'application decided': {
+    entry: (f) =>
+      applied(
+        f,
+        f.to === 'accepted'
+          ? 'accepted an application'
+          : f.to === 'declined'
+            ? 'declined an application'
+            : 'let an applicant rest',
+        { told: f.tell, words: f.words },
+      ),
     topics: ofEvent,
   },
   'shift asked for': {

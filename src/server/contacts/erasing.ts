@@ -23,7 +23,7 @@ export async function everythingOf(tx: Queries, contactId: string): Promise<Reco
       [contactId],
     );
     const key = table === 'relationships' ? `${table} (${column.replace('_contact', '')})` : table;
-    if (rows.length) all[key] = rows.map((r) => r.row);
+    if (rows.length) all[key] = [...(all[key] ?? []), ...rows.map((r) => r.row)];
   }
   const answers = await tx.query<{ row: unknown }>(
     `select to_jsonb(a) as row from answers a join orders o on o.id = a.order_id
@@ -52,6 +52,7 @@ export async function whatErasingDoes(
        (select count(*)::int from affiliations where contact_id = $1 or organization_id = $1) as organizations,
        (select count(*)::int from custom_values where contact_id = $1) as fields,
        (select count(*)::int from held_skills where contact_id = $1) as skills,
+       (select count(*)::int from applications where contact_id = $1) as applications,
        (select count(*)::int from contact_photos where contact_id = $1) as photos,
        (select count(*)::int from relationships e join contacts n on n.id = $1 where e.kind = 'emergency' and e.other_name is not null
          and e.to_contact <> $1 and lower(e.other_name) = lower(trim(n.given_name || ' ' || n.family_name))) as named,
@@ -81,6 +82,7 @@ export async function whatErasingDoes(
       ...of(n.organizations!, 'tie to an organization', 'ties to organizations'),
       ...of(n.fields!, 'field of our own', 'fields of our own'),
       ...of(n.skills!, 'skill or certificate', 'skills and certificates'),
+      ...of(n.applications!, 'application to help', 'applications to help'),
       ...of(n.photos!, 'photo', 'photos'),
       ...of(n.notes!, 'note', 'notes'),
       ...of(n.answers!, 'answer to a question', 'answers to questions'),
@@ -144,6 +146,8 @@ export async function erase(w: Work, contactId: string): Promise<void> {
     'affiliations',
     'custom_values',
     'held_skills',
+    'applications',
+    'crew_pairs',
     'contact_photos',
     'consents',
     'segment_members',
@@ -154,6 +158,7 @@ export async function erase(w: Work, contactId: string): Promise<void> {
     'incoming',
   ])
     await run(`delete from ${table} where contact_id = any($1)`);
+  await run('delete from crew_pairs where other_id = any($1)');
   await run('delete from affiliations where organization_id = any($1)');
   await run('delete from relationships where from_contact = any($1) or to_contact = any($1)');
   await run('delete from pairs where contact_a = any($1) or contact_b = any($1)');

@@ -38,6 +38,9 @@ export const belongings = [
   { table: 'signatures', column: 'contact_id' },
   { table: 'assignments', column: 'contact_id' },
   { table: 'shifts', column: 'lead_id' },
+  { table: 'applications', column: 'contact_id' },
+  { table: 'crew_pairs', column: 'contact_id' },
+  { table: 'crew_pairs', column: 'other_id' },
   { table: 'messages', column: 'contact_id' },
   { table: 'survey_asks', column: 'contact_id' },
   { table: 'survey_responses', column: 'contact_id' },
@@ -82,6 +85,12 @@ const clash: Record<string, string> = {
     "t.state = 'open' and exists (select 1 from proposals k where k.contact_id = $1 and k.field = t.field and k.membership_id is not distinct from t.membership_id and k.other_contact_id is not distinct from t.other_contact_id and k.field_id is not distinct from t.field_id and (k.field not in ('email', 'phone') or k.after = t.after) and k.state = 'open')",
   'proposals.other_contact_id':
     "t.state = 'open' and (t.contact_id = $1 or exists (select 1 from proposals k where k.contact_id = t.contact_id and k.other_contact_id = $1 and k.state = 'open'))",
+  'applications.contact_id':
+    'exists (select 1 from applications k where k.contact_id = $1 and k.call_id = t.call_id)',
+  'crew_pairs.contact_id':
+    't.other_id = $1 or exists (select 1 from crew_pairs k where $1 in (k.contact_id, k.other_id) and t.other_id in (k.contact_id, k.other_id))',
+  'crew_pairs.other_id':
+    't.contact_id = $1 or exists (select 1 from crew_pairs k where $1 in (k.contact_id, k.other_id) and t.contact_id in (k.contact_id, k.other_id))',
   'survey_asks.contact_id':
     'exists (select 1 from survey_asks k where k.contact_id = $1 and k.survey_id = t.survey_id)',
 };
@@ -96,7 +105,7 @@ export const copies = [
   {
     table: 'held_skills',
     key: 'skill_id',
-    columns: 'skill_id, number, until, seen_by, seen_at',
+    columns: 'skill_id, number, until, seen_by, seen_at, file_id',
     same: 'k.number = m.number and k.until is not distinct from m.until and k.seen_at is not distinct from m.seen_at',
   },
   { table: 'custom_values', key: 'field_id', columns: 'field_id, value', same: 'k.value = m.value' },

@@ -164,6 +164,7 @@ const linksOf = (tx: Queries, contactId: string) =>
      select l.kind, l.subject_id, l.created_at as made_at, l.revoked_at as stopped_at,
        case l.kind when 'own' then 'Their own page' when 'crew' then 'Their shifts' when 'feed' then 'Their calendar'
          when 'manage' then 'Booking for ' || (select e.public_title from orders o join events e on e.id = o.event_id where o.id = l.subject_id)
+         when 'application' then 'Their application: ' || (select k.title ->> 'en' from applications p join calls k on k.id = p.call_id where p.id = l.subject_id)
          when 'seat' then 'Their seat at ' || (select e.public_title from registrations r join events e on e.id = r.event_id where r.id = l.subject_id)
          else 'Survey of ' || (select e.public_title from survey_asks k join surveys v on v.id = k.survey_id join events e on e.id = v.event_id
            where k.id = l.subject_id) end as about
@@ -171,6 +172,7 @@ const linksOf = (tx: Queries, contactId: string) =>
      where (l.kind in ('own', 'crew', 'feed') and l.subject_id in (select id from them))
        or (l.kind = 'manage' and l.subject_id in (select id from orders where buyer_contact_id in (select id from them)))
        or (l.kind = 'seat' and l.subject_id in (select id from registrations where contact_id in (select id from them)))
+       or (l.kind = 'application' and l.subject_id in (select id from applications where contact_id in (select id from them)))
        or (l.kind = 'survey' and l.subject_id in (select id from survey_asks where contact_id in (select id from them)))
      order by l.created_at desc, l.kind, l.subject_id`,
     [contactId],

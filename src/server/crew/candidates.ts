@@ -6,6 +6,7 @@ import {
   type HeldSkill,
   type RoleAsks,
   type Stint,
+  wantedOf,
 } from '#core/crew/against.ts';
 import { compareAble } from '#core/crew/ranking.ts';
 import { onShift } from '#core/crew/states.ts';
@@ -14,9 +15,10 @@ import { inUnitSql } from '../contacts/units.ts';
 import { among } from '../db/among.ts';
 import type { Queries } from '../db/database.ts';
 import { endSql } from '../events/end.ts';
+import { type AppliedRow, appliedOf, appliedSql, wishOf } from './applyingStore.ts';
 import type { ShiftRow } from './store.ts';
 
-/** Somebody who helps, or has helped, or can do something. */
+/** Somebody who helps, or has helped, applied to, or can do something. */
 interface HelperRow {
   contactId: string;
   name: string;
@@ -27,6 +29,7 @@ interface HelperRow {
   seatAt: string | null;
   servedInRole: number;
   hoursHere: number;
+  applied: AppliedRow | null;
 }
 
 /** How far back somebody has helped who is still thought of, in years, and how many are looked at. */
@@ -34,7 +37,7 @@ const yearsBack = 3;
 const most = 2000;
 
 /**
- * Everybody who helped within three years or of whom a skill is known, and is not on the shift; of one unit where `unitId` says so. With
+ * Everybody who helped within three years, was accepted, or of whom a skill is known, and is not on the shift; of one unit where `unitId` says so. With
  * all that decides whether they can be on it, read at once.
  */
 const readHelpers = (
@@ -47,7 +50,7 @@ const readHelpers = (
     `with helper as (
        select a.contact_id as id from assignments a join shifts s on s.id = a.shift_id
          where a.state in ${among(onShift)} and s.starts_at > $5::timestamptz - interval '${yearsBack} years'
-       union select contact_id from held_skills)
+       union select contact_id from held_skills union select contact_id from applications where state = 'accepted')
      select c.id as contact_id, trim(c.given_name || ' ' || c.family_name) as name, c.birth_date, ${whyQuiet('c')} as quiet,
        coalesce((select jsonb_agg(jsonb_build_object('skillId', h.skill_id, 'until', h.until, 'seen', h.seen_at is not null))
          from held_skills h where h.contact_id = c.id), '[]') as skills,
@@ -61,40 +64,55 @@ const readHelpers = (
        (select count(*)::int from assignments a join shifts s on s.id = a.shift_id
           where a.contact_id = c.id and a.state = 'served' and s.role = $6) as served_in_role,
        coalesce((select sum(extract(epoch from s.ends_at - s.starts_at) / 3600)::float8 from assignments a join shifts s on s.id = a.shift_id
-          where a.contact_id = c.id and a.state in ${among(onShift)} and s.event_id = $1), 0)::float8 as hours_here
+          where a.contact_id = c.id and a.state in ${among(onShift)} and s.event_id = $1), 0)::float8 as hours_here,
+       ${appliedSql('c.id', '$1', '$8', '$2')} as applied
      from helper join contacts c on c.id = helper.id
      where c.merged_into is null and c.erased_at is null and c.deceased_on is null
        and not exists (select 1 from assignments a where a.shift_id = $2 and a.contact_id = c.id and a.state in ('proposed', 'agreed', 'served', 'missed'))
        and ($7::uuid is null or ${inUnitSql('c.id', '$7::uuid')})
      limit ${most}`,
-    [shift.eventId, shift.id, shift.startsAt, shift.endsAt, now, shift.role, unitId],
+    [
+      shift.eventId,
+      shift.id,
+      shift.startsAt,
+      shift.endsAt,
+      now,
+      shift.role,
+      unitId,
+      shift.startsLocal.slice(0, 10),
+    ],
   );
 
-export interface Candidate extends Omit<HelperRow, 'birthDate' | 'quiet' | 'skills' | 'stints' | 'seatAt'> {
+export interface Candidate
+  extends Omit<HelperRow, 'birthDate' | 'quiet' | 'skills' | 'stints' | 'seatAt' | 'applied'> {
   against: Against[];
+  /** How much they want this role, from 1 to 3; 0 where they did not say so. */
+  wish: number;
+  /** Whether they applied and were accepted. */
+  accepted: boolean;
 }
 
 /** Who could be put on a shift, the best first, each with what speaks against them. */
 export async function candidatesFor(
   tx: Queries,
   shift: ShiftRow,
-  role: RoleAsks,
+  role: RoleAsks & { id: string },
   rules: CrewRules,
   unitId: string | null,
   now: string,
 ): Promise<Candidate[]> {
-  const wanted = {
-    shiftId: shift.id,
-    label: shift.role,
-    startsAt: shift.startsAt,
-    endsAt: shift.endsAt,
-    firstDay: shift.startsLocal.slice(0, 10),
-    lastDay: shift.endsLocal.slice(0, 10),
-  };
+  const wanted = wantedOf(shift);
   return (await readHelpers(tx, shift, unitId, now))
-    .map(({ birthDate, quiet, skills, stints, seatAt, ...rest }) => ({
+    .map(({ birthDate, quiet, skills, stints, seatAt, applied, ...rest }) => ({
       ...rest,
-      against: againstOf(wanted, role, { birthDate, quiet, skills, stints, seatAt }, rules),
+      wish: wishOf(applied, role.id),
+      accepted: applied?.state === 'accepted',
+      against: againstOf(
+        wanted,
+        role,
+        { birthDate, quiet, skills, stints, seatAt, applied: appliedOf(applied) },
+        rules,
+      ),
     }))
     .sort(compareAble);
 }

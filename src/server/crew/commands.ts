@@ -1,7 +1,7 @@
 import type { crewContract, ShiftBody } from '#contract/crew.ts';
 import type { BodyOf } from '#contract/endpoint.ts';
 import { readReach } from '#core/contacts/reach.ts';
-import { type Against, againstOf, isDecidedFirst } from '#core/crew/against.ts';
+import { type Against, againstOf, isDecidedFirst, wantedOf } from '#core/crew/against.ts';
 import type { AgainstKind } from '#core/crew/againstKinds.ts';
 import { cut, mostParts } from '#core/crew/cutting.ts';
 import { hoursOf, type ShiftTimes, whenOf } from '#core/crew/shift.ts';
@@ -20,6 +20,7 @@ import { rolesNamed } from '../events/shiftRoles.ts';
 import { type EventRow, readEvent } from '../events/store.ts';
 import { invalid, notFound, refused } from '../http/problem.ts';
 import { theOrganization } from '../staff/store.ts';
+import { appliedOf, readApplied } from './applyingStore.ts';
 import { readRoleAsks } from './roleStore.ts';
 import {
   assignmentOn,
@@ -46,7 +47,7 @@ interface Said {
 /** The shortest reason for putting somebody on a shift all the same, in characters. */
 const shortestOverride = 3;
 
-type Asked = Pick<ShiftRow, 'id' | 'role' | 'startsAt' | 'endsAt' | 'startsLocal' | 'endsLocal'>;
+type Asked = Pick<ShiftRow, 'id' | 'eventId' | 'role' | 'startsAt' | 'endsAt' | 'startsLocal' | 'endsLocal'>;
 
 /** Everything that speaks against putting somebody on a shift, in words. */
 export async function findAgainst(tx: Queries, shift: Asked, contactId: string): Promise<Said[]> {
@@ -54,19 +55,13 @@ export async function findAgainst(tx: Queries, shift: Asked, contactId: string):
   if (!able) throw notFound('This contact');
   const { restHours, neverOverridden } = await theOrganization(tx);
   const found: Against[] = againstOf(
-    {
-      shiftId: shift.id,
-      label: shift.role,
-      startsAt: shift.startsAt,
-      endsAt: shift.endsAt,
-      firstDay: shift.startsLocal.slice(0, 10),
-      lastDay: shift.endsLocal.slice(0, 10),
-    },
+    wantedOf(shift),
     await readRoleAsks(tx, shift.role),
     {
       ...able,
       stints: await readStints(tx, contactId, shift.startsAt, shift.endsAt),
       seatAt: await seatMeanwhile(tx, contactId, shift.startsAt, shift.endsAt),
+      applied: appliedOf(await readApplied(tx, contactId, shift)),
     },
     { restHours, neverOverridden },
   );
@@ -142,7 +137,11 @@ export async function changeShift(
     throw invalid([{ path: 'wished', code: 'fewer-than-on', params: { count: agreed } }]);
   const on = [];
   for (const { contactId, name } of people)
-    on.push({ contactId, name, against: await findAgainst(w.tx, { ...after!, id: shift.id }, contactId) });
+    on.push({
+      contactId,
+      name,
+      against: await findAgainst(w.tx, { ...after!, id: shift.id, eventId: event.id }, contactId),
+    });
   const told = tell && concernsThem(shift, after!) && shift.endsAt > w.now ? people.length : 0;
   if (trying) return { version, told, on };
   await rewrite(w, shift, after!, told > 0);

@@ -108,10 +108,13 @@ export async function retireSkill(tx: Queries, id: string, at: string): Promise<
 }
 
 /** What a role asks of whoever is put on, and whether anybody who has it may take a shift at once. */
-export const readRoleAsks = async (tx: Queries, name: string): Promise<RoleAsks & { anybody: boolean }> =>
-  (await first<RoleAsks & { anybody: boolean }>(
+export const readRoleAsks = async (
+  tx: Queries,
+  name: string,
+): Promise<RoleAsks & { id: string; anybody: boolean }> =>
+  (await first<RoleAsks & { id: string; anybody: boolean }>(
     tx,
-    `select r.name, r.from_age, r.anybody, coalesce((select jsonb_agg(jsonb_build_object('id', k.id, 'name', k.name, 'certificate', k.certificate) order by k.name)
+    `select r.id, r.name, r.from_age, r.anybody, coalesce((select jsonb_agg(jsonb_build_object('id', k.id, 'name', k.name, 'certificate', k.certificate) order by k.name)
        from role_needs n join skills k on k.id = n.skill_id where n.role = r.name), '[]') as needs from roles r where r.name = $1`,
     [name],
   ))!;
@@ -130,15 +133,17 @@ interface Holding {
   until: string | null;
   seenBy: string | null;
   seenAt: string | null;
+  /** The paper that came with an application. */
+  fileId?: string | null;
 }
 
 export const holdSkill = (tx: Queries, h: Holding): Promise<unknown> =>
   tx.query(
-    `insert into held_skills (contact_id, skill_id, number, until, seen_by, seen_at) values ($1, $2, $3, $4, $5, $6)
-     on conflict (contact_id, skill_id) do update set number = excluded.number, until = excluded.until,
+    `insert into held_skills (contact_id, skill_id, number, until, seen_by, seen_at, file_id) values ($1, $2, $3, $4, $5, $6, $7)
+     on conflict (contact_id, skill_id) do update set number = excluded.number, until = excluded.until, file_id = coalesce(excluded.file_id, held_skills.file_id),
        seen_by = case when held_skills.seen_at is null or excluded.seen_at is null then excluded.seen_by else held_skills.seen_by end,
        seen_at = case when held_skills.seen_at is null or excluded.seen_at is null then excluded.seen_at else held_skills.seen_at end`,
-    [h.contactId, h.skillId, h.number, h.until, h.seenBy, h.seenAt],
+    [h.contactId, h.skillId, h.number, h.until, h.seenBy, h.seenAt, h.fileId ?? null],
   );
 
 export const letGoOfSkill = (tx: Queries, contactId: string, skillId: string): Promise<unknown> =>

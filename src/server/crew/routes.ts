@@ -53,7 +53,8 @@ export const crewHandlers: Handlers<typeof crewContract> = {
     for (const shift of shifts)
       if (decides && shift.startsAt > now)
         for (const one of shift.assignments)
-          if (one.state === 'proposed') one.against = await findAgainst(tx, shift, one.contactId);
+          if (one.state === 'proposed')
+            one.against = await findAgainst(tx, { ...shift, eventId: event.id }, one.contactId);
     return {
       shifts,
       wished: shifts.reduce((sum, s) => sum + s.wished, 0),

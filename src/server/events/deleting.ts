@@ -14,6 +14,7 @@ export async function hindranceTo(tx: Queries, event: EventRow): Promise<Reason 
   const row = (await first<Record<'people' | 'money' | 'sent' | 'clearances' | 'signed', boolean>>(
     tx,
     `select exists (select 1 from orders where event_id = $1) or exists (select 1 from attendance where event_id = $1)
+         or exists (select 1 from applications p join calls k on k.id = p.call_id where k.event_id = $1)
          or exists (select 1 from assignments a join shifts s on s.id = a.shift_id where s.event_id = $1) as people,
        exists (select 1 from payments where event_id = $1) or exists (select 1 from donations where event_id = $1) as money,
        exists (select 1 from messages where event_id = $1) as sent,

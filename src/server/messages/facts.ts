@@ -11,6 +11,7 @@ import { keepQuestion } from './incoming.ts';
 import { replan } from './planning.ts';
 import { eventsPlanned, hasLinesFor, isAskedFor, isNarrowed, orderOfSeat } from './store.ts';
 import {
+  tellApplicant,
   tellBuyer,
   tellCode,
   tellEventProposer,
@@ -194,6 +195,24 @@ export const messagesReactions: Reactions = {
           before,
         );
     await replanSoon(w, eventId);
+  },
+  // However often somebody applies in their name, they hear of it once a day.
+  'application came': (w, { applicationId, again }) =>
+    tellApplicant(
+      w,
+      applicationId,
+      'application came',
+      'offered to help',
+      '',
+      again ? `again ${w.now.slice(0, 10)}` : undefined,
+    ),
+  'application asked': (w, { applicationId, words }) =>
+    tellApplicant(w, applicationId, 'application asked', 'is asked something', words),
+  'application invited': (w, { applicationId }) =>
+    tellApplicant(w, applicationId, 'application invited', 'helped before'),
+  async 'application decided'(w, { applicationId, to, words, tell }) {
+    if (tell && to !== 'resting')
+      await tellApplicant(w, applicationId, `application ${to}`, 'offered to help', words);
   },
   async 'shift asked for'(w, { shiftId, assignmentId, contactId }) {
     await tellOfShift(

@@ -4,10 +4,12 @@ import { titleFor } from '#core/events/french.ts';
 import { linkMark } from '#core/messages/links.ts';
 import type { DirectKind } from '#core/messages/texts.ts';
 import { sayAmount } from '#core/money/amount.ts';
+import { readTexts } from '#core/words/texts.ts';
 import { readProposal } from '../agenda/store.ts';
 import type { Work } from '../app/app.ts';
 import type { Facts } from '../app/kinds.ts';
 import { readContact } from '../contacts/store.ts';
+import { theApplication, theCall } from '../crew/applyingStore.ts';
 import { readShift } from '../crew/store.ts';
 import { sayPlace, sayWhen } from '../events/saying.ts';
 import { readEvent } from '../events/store.ts';
@@ -261,6 +263,41 @@ export async function tellOfShift(
       ...(before && { shift_before: sayShift(before, contact.language) }),
       shifts_link: linkMark('crew', contactId),
       organization,
+    },
+  });
+}
+
+/** Writes to somebody about their application to help, at the address on record, with the link to it. */
+export async function tellApplicant(
+  w: Work,
+  applicationId: string,
+  kind: Extract<DirectKind, `application ${string}`>,
+  reason: string,
+  words = '',
+  /** What makes it another letter of this kind than the one before; the moment, where nothing is said. */
+  apart = w.now,
+): Promise<void> {
+  const { contactId, callId, language } = await theApplication(w.tx, applicationId);
+  const call = await theCall(w.tx, callId);
+  const contact = (await readContact(w.tx, contactId))!;
+  const { name: organization } = await theOrganization(w.tx);
+  await planDirect(w, {
+    kind,
+    key: `${kind}:${applicationId}:${apart}`,
+    to: {
+      name: fullName({ given: contact.givenName, family: contact.familyName }),
+      email: writableEmail(contact),
+      contactId,
+      language,
+    },
+    eventId: call.eventId,
+    reason,
+    values: { name: contact.givenName || contact.familyName, organization },
+    own: {
+      title: readTexts(call.title, language),
+      // A paragraph of its own, where there is one.
+      words: words && (kind === 'application asked' ? words : `${words}\n\n`),
+      application_link: linkMark('application', applicationId),
     },
   });
 }

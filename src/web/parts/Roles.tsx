@@ -201,6 +201,7 @@ const neverWords: Readonly<Record<(typeof markable)[number], string>> = {
   overlap: phrase('crew.never-overlap'),
   'short rest': phrase('crew.never-short rest'),
   'own seat': phrase('crew.never-own seat'),
+  'not available': phrase('crew.never-not available'),
   age: phrase('crew.never-age'),
   skill: phrase('crew.never-skill'),
   expired: phrase('crew.never-expired'),

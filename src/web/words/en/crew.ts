@@ -138,6 +138,7 @@ export const crew = {
   'never-overlap': 'another shift then',
   'never-short rest': 'short rest',
   'never-own seat': 'a seat of their own then',
+  'never-not available': 'when they said they cannot be there',
   'never-age': 'being too young',
   'never-skill': 'lacking a skill',
   'never-expired': 'a certificate that has run out',
