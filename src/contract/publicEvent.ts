@@ -221,6 +221,8 @@ export const publicEvent = z.object({
   onlineLeft: z.int().nullable(),
   whenFull: z.enum(whenFull),
   openShifts: z.int(),
+  /** The address of its call for volunteers, where one is open. */
+  help: z.string().nullable(),
   /** Whether one can hear of it without a seat: there are lines for those who do. */
   follow: z.boolean(),
   /** Whether it has a board of questions and answers. */

@@ -16,6 +16,7 @@ import { openPglite } from '#server/db/pglite.ts';
 import { carryOver } from '#server/money/carrying.ts';
 import { readStatement } from '#server/money/statement.ts';
 import { assemble } from '#server/start.ts';
+import { playApplying } from './applying.ts';
 import { storeBelonging } from './belonging.ts';
 import { recurring } from './calendar.ts';
 import { playComing } from './coming.ts';
@@ -102,6 +103,7 @@ export async function fill(
   app.cardsAround.ids = makeIds(app.clock, makeRandom(49).bytes);
   await wish(app, founded.staff);
   await playComing(app, runner, people, founded, random, demoBegins);
+  await playApplying(app);
   await dressPages(app, founded.staff['Odalys Ferrant'] ?? null);
   await writeProgramme(app, founded.staff['Odalys Ferrant'] ?? null);
   await db.transaction((tx) => writeStatement(tx, demoBegins));

@@ -30,7 +30,7 @@ const accentOf = (asked: unknown): string =>
 
 /** Paths of the coordinator's application; every other page belongs to the public. */
 const staffPaths =
-  /^\/(?:desk|clearance|season|events|contacts|import|ledger|records|tray|team|doors|account|sign-in|forgotten|reset|setup|invitation)(?:\/|$)/u;
+  /^\/(?:desk|clearance|season|events|volunteers|contacts|import|ledger|records|tray|team|doors|account|sign-in|forgotten|reset|setup|invitation)(?:\/|$)/u;
 
 /** JSON that is safe inside a script element. */
 const scriptJson = (value: unknown): string =>

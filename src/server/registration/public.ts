@@ -184,11 +184,12 @@ export async function publicEventOf(
   const limits = limitsOf(event);
   // Without a picture of its own it has that of its kind.
   const bannerId = event.bannerId ?? event.kind?.pictureId ?? null;
-  const asked = await first<{ n: number; follow: boolean; board: boolean }>(
+  const asked = await first<{ n: number; follow: boolean; board: boolean; help: string | null }>(
     tx,
     `select count(*)::int as n, exists (select 1 from message_lines l where l.event_id = $1 and l.removed_at is null
          and l.audience = 'following' and not l.off) as follow,
-       exists (select 1 from event_boards b where b.event_id = $1) as board from shifts s where s.event_id = $1 and s.removed_at is null and s.public_sign_up and s.starts_at > $2
+       exists (select 1 from event_boards b where b.event_id = $1) as board,
+       (select k.slug from calls k where k.event_id = $1 and k.open) as help from shifts s where s.event_id = $1 and s.removed_at is null and s.public_sign_up and s.starts_at > $2
        and (select count(*) from assignments a where a.shift_id = s.id and a.state in ${among(onShift)}) < s.wished`,
     [event.id, now],
   );
@@ -242,6 +243,7 @@ export async function publicEventOf(
     onlineLeft: freeOnline(limits, taken),
     whenFull: event.whenFull,
     openShifts: asked?.n ?? 0,
+    help: asked?.help ?? null,
     follow: asked?.follow ?? false,
     board: asked?.board ?? false,
     series,

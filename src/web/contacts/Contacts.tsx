@@ -59,6 +59,7 @@ export default function Contacts() {
   const show = useInterface((s) => s.showPerson);
   const country = useMe().data?.organization.country ?? 'CA';
   const me = useMe().data;
+  const helpers = me?.staff.roles.some((r) => r === 'coordinator' || r === 'crew lead');
   const waiting =
     useAsk('GET /api/pairs', {
       query: { limit: 1 },
@@ -151,6 +152,7 @@ export default function Contacts() {
           {waiting > 0 && (
             <ButtonLink to="/contacts/review">{phrase('contacts.whoIsWhoTo', { waiting })}</ButtonLink>
           )}
+          {helpers && <ButtonLink to="/volunteers">{phrase('applying.title')}</ButtonLink>}
           <ButtonLink to="/import">{phrase('common.importContacts')}</ButtonLink>
           <Button look="main" data-new title={phrase('common.addSomebodyN')} onClick={() => setAdding(true)}>
             {phrase('contacts.addSomebody')}

@@ -424,12 +424,17 @@ export function Help({ event, preview }: Part) {
   const { t } = useTranslation();
   return (
     <>
-      {!preview && event.openShifts > 0 && (
+      {!preview && (event.openShifts > 0 || event.help) && (
         <>
           <Head>{t('help')}</Head>
           <p>
-            {t('helpText', { count: event.openShifts })}{' '}
-            <Link to={`/e/${event.slug}/shifts`}>{t('seeShifts')}</Link>
+            {event.openShifts > 0 && (
+              <>
+                {t('helpText', { count: event.openShifts })}{' '}
+                <Link to={`/e/${event.slug}/shifts`}>{t('seeShifts')}</Link>{' '}
+              </>
+            )}
+            {event.help && <Link to={`/help/${event.help}`}>{t('offerHelp')}</Link>}
           </p>
         </>
       )}

@@ -20,6 +20,8 @@ const Register = lazy(() => import('./booking/Register.tsx'));
 const Order = lazy(() => import('./order/Order.tsx'));
 const Shifts = lazy(() => import('./Shifts.tsx'));
 const OwnShifts = lazy(() => import('./OwnShifts.tsx'));
+const Help = lazy(() => import('./helping/Help.tsx'));
+const Helping = lazy(() => import('./helping/Helping.tsx'));
 const Own = lazy(() => import('./Own.tsx'));
 const Listing = lazy(() => import('./Listing.tsx'));
 const Propose = lazy(() => import('./Propose.tsx'));
@@ -63,6 +65,8 @@ const router = createBrowserRouter([
       { path: '/g/:token', element: <Guest /> },
       { path: '/i/:token', element: <Invitation /> },
       { path: '/crew/:token', element: <OwnShifts /> },
+      { path: '/help/:slug', element: <Help /> },
+      { path: '/helping/:token', element: <Helping /> },
       { path: '/own/:token', element: <Own /> },
       { path: '/give/:slug', element: <Give /> },
       { path: '/gift/:token', element: <Gift /> },

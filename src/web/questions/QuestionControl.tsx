@@ -106,17 +106,21 @@ export function QuestionControl({
   }
 }
 
-function FileAnswer({
+/** A file as an answer: chosen and brought in at once, shown by its name, taken away again. */
+export function FileAnswer({
   field: { id, ...field },
   value,
   set,
   words,
   upload,
+  called = '',
 }: {
+  /** What one that was brought before is called. */
+  called?: string;
   field: { label: string; help: string; required: boolean; error?: string | undefined; id?: string };
   value: string;
   set: (value: AnswerValue | undefined) => void;
-  words: QuestionWords;
+  words: Pick<QuestionWords, 'chooseFile' | 'remove'>;
   upload: ((file: File) => Promise<{ id: string; name: string }>) | undefined;
 }) {
   const [name, setName] = useState('');
@@ -126,7 +130,7 @@ function FileAnswer({
     <Group {...field} {...(id !== undefined && { id })} error={field.error ?? (unread || undefined)}>
       {value ? (
         <>
-          {name || '✓'}{' '}
+          {name || called || '✓'}{' '}
           <Button
             look="plain"
             onClick={() => {

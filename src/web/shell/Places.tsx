@@ -34,6 +34,8 @@ const Trail = lazy(() => import('../team/Trail.tsx'));
 const Account = lazy(() => import('../account/Account.tsx'));
 const Waiting = lazy(placeLoads.Clearance);
 const Rules = lazy(() => import('../clearance/Rules.tsx'));
+const Calls = lazy(() => import('../crew/Calls.tsx'));
+const Applications = lazy(() => import('../crew/Applications.tsx'));
 const Registers = lazy(() => import('../team/Registers.tsx'));
 const Door = lazy(() => import('../door/Door.tsx'));
 const Today = lazy(() => import('../door/Today.tsx'));
@@ -84,6 +86,8 @@ export function Places() {
                       <Route path="/contacts/:id" element={<Contact />} />
                       <Route path="/import" element={<Imports />} />
                       <Route path="/import/:id" element={<Import />} />
+                      <Route path="/volunteers" element={<Calls />} />
+                      <Route path="/volunteers/:id" element={<Applications />} />
                       <Route path="/ledger" element={<Ledger />} />
                       <Route path="/records" element={<Records />} />
                       <Route path="/records/segments" element={<Segments />} />

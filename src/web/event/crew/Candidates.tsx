@@ -10,6 +10,13 @@ import { phrase } from '#web/words/phrase.ts';
 
 type Candidate = Answer<'GET /api/shifts/:id/candidates'>['shown'][number];
 
+/** How much somebody wants the role, as they said when they applied. */
+const wishWords: Readonly<Record<number, string>> = {
+  1: phrase('crew.wish1'),
+  2: phrase('crew.wish2'),
+  3: phrase('crew.wish3'),
+};
+
 /** Everybody who helps, the best for a shift first: why, and what speaks against each. */
 export function Candidates({
   shiftId,
@@ -51,13 +58,16 @@ export function Candidates({
                       <span className="name">{one.name}</span>{' '}
                       <span className="soft num">
                         {[
+                          one.wish > 0 && wishWords[one.wish],
                           one.servedInRole
                             ? phrase('crew.servedSo', { role, n: one.servedInRole })
                             : phrase('crew.neverSo', { role }),
                           one.hoursHere
                             ? phrase('crew.hasHours', { hours: Math.round(one.hoursHere * 4) / 4 })
                             : phrase('crew.noHours'),
-                        ].join(', ')}
+                        ]
+                          .filter(Boolean)
+                          .join(', ')}
                       </span>
                       {one.against.map((x) => (
                         <chakra.small key={x.text} className={x.absolute ? 'late' : 'need'} display="block">

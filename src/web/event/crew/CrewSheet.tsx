@@ -6,7 +6,8 @@ import { isShown, type LaneBy } from '#core/crew/board.ts';
 import type { SheetKind } from '#core/crew/sheetKinds.ts';
 import { wallOf } from '#core/time/wallTime.ts';
 import { addressOf } from '#web/api.ts';
-import { Button } from '#web/kit/Button.tsx';
+import { CallForm } from '#web/crew/CallForm.tsx';
+import { Button, ButtonLink } from '#web/kit/Button.tsx';
 import { Tick } from '#web/kit/Choosing.tsx';
 import { InlineChoice, InlineText } from '#web/kit/Inline.tsx';
 import { Menu } from '#web/kit/Menu.tsx';
@@ -29,7 +30,7 @@ import { ShiftPanel } from './ShiftPanel.tsx';
 
 /** What stands open over the board, and about which shift. */
 type Open =
-  | { what: 'add' | 'many' | 'roles' }
+  | { what: 'add' | 'many' | 'roles' | 'call' }
   | { what: 'change' | 'copy' | 'cut' | 'assign'; id: string }
   | { what: 'move'; id: string; to: Put };
 
@@ -64,6 +65,7 @@ export default function CrewSheet({ page }: { page: EventPage }) {
   const [shownId, setShownId] = useState<string | null>(null);
   const [open, setOpen] = useState<Open | null>(null);
   const may = page.may.change.includes('crew');
+  const call = useAsk('GET /api/calls', { query: { eventId: page.id }, enabled: may }).data?.[0];
   const roles = useMe().data?.staff.roles ?? [];
   const register = roles.includes('coordinator') || roles.includes('crew lead');
   const remove = useAction('DELETE /api/shifts/:id', () => say(phrase('event.removed')));
@@ -148,6 +150,15 @@ export default function CrewSheet({ page }: { page: EventPage }) {
               )}
               {may && (
                 <>
+                  {call ? (
+                    <ButtonLink to={`/volunteers/${call.id}`}>
+                      {call.counts.new > 0
+                        ? phrase('applying.applicationsNew', { n: call.counts.new })
+                        : phrase('applying.applications')}
+                    </ButtonLink>
+                  ) : (
+                    <Button onClick={() => setOpen({ what: 'call' })}>{phrase('applying.add')}</Button>
+                  )}
                   <Button disabled={!page.plan.startsLocal} onClick={() => setOpen({ what: 'many' })}>
                     {phrase('crew.many')}
                   </Button>
@@ -279,6 +290,13 @@ export default function CrewSheet({ page }: { page: EventPage }) {
                 <Roles />
               </chakra.div>
             </SlideOver>
+          )}
+          {open?.what === 'call' && (
+            <CallForm
+              call={null}
+              event={{ id: page.id, title: page.plan.publicTitle }}
+              close={() => setOpen(null)}
+            />
           )}
           {open?.what === 'add' && <ShiftForm page={page} close={() => setOpen(null)} />}
           {open?.what === 'many' && <ManyShifts page={page} close={() => setOpen(null)} />}

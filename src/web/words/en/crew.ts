@@ -1,4 +1,7 @@
 export const crew = {
+  wish1: 'could do it',
+  wish2: 'would like to',
+  wish3: 'wants it above all',
   board: 'Board',
   boardKeys:
     'Shifts on a board. Tab goes from one to the next; arrows move one, with Shift they make it longer or shorter, Enter puts it there or opens it, Escape leaves it; c copies, x cuts, Delete removes.',

@@ -1,4 +1,5 @@
 import { account } from './account.ts';
+import { applying } from './applying.ts';
 import { changes } from './changes.ts';
 import { clearance } from './clearance.ts';
 import { common } from './common.ts';
@@ -26,6 +27,7 @@ import { tray } from './tray.ts';
 /** Every phrase of the coordinator's screens in English, by place. Another language is a folder beside this one. */
 export const phrases = {
   account,
+  applying,
   changes,
   clearance,
   common,

@@ -1,0 +1,127 @@
+import { applyingContract, type Call, type CallBody } from '#contract/applying.ts';
+import { callAsks } from '#core/crew/applying.ts';
+import { FormDialog } from '#web/kit/form/FormDialog.tsx';
+import { DateField, LongText, OneOf, SeveralOf, Text, Tick } from '#web/kit/form/fields.tsx';
+import { type Prepared, prepare } from '#web/kit/form/request.ts';
+import { useForm } from '#web/kit/form/useForm.ts';
+import { Empty } from '#web/kit/Note.tsx';
+import { say } from '#web/kit/toast.tsx';
+import { useAsk } from '#web/parts/ask.ts';
+import { phrase } from '#web/words/phrase.ts';
+import { askWords } from './applyingWords.ts';
+
+/** Calls for volunteers, or changes how. */
+export function CallForm({
+  call,
+  event = null,
+  made,
+  close,
+}: {
+  /** The call; a new one without it. */
+  call: Call | null;
+  /** The event a new one is for; a season or a standing one without it. */
+  event?: { id: string; title: string } | null;
+  made?: (id: string) => void;
+  close: () => void;
+}) {
+  const register = useAsk('GET /api/roles').data;
+  const roles = (register?.roles ?? []).filter((r) => !r.retired || call?.roles.includes(r.id));
+  const eventId = call?.eventId ?? event?.id ?? null;
+  const form = useForm({
+    values: {
+      en: call?.title.en ?? event?.title ?? '',
+      fr: call?.title.fr ?? '',
+      wordsEn: call?.words.en ?? '',
+      wordsFr: call?.words.fr ?? '',
+      when: call && call.fromOn === null ? 'standing' : 'season',
+      fromOn: call?.fromOn ?? '',
+      untilOn: call?.untilOn ?? '',
+      roles: call?.roles ?? ([] as string[]),
+      asks: call ? [...call.asks] : ([...callAsks].filter((a) => a !== 'shirt') as string[]),
+      open: call?.open ?? true,
+    },
+    request: (v): Prepared<{ id?: string; version?: number }> => {
+      const season = eventId === null && v.when === 'season';
+      const body = {
+        title: { en: v.en, ...(v.fr.trim() && { fr: v.fr }) },
+        words: { en: v.wordsEn, ...(v.wordsFr.trim() && { fr: v.wordsFr }) },
+        fromOn: season ? v.fromOn || null : null,
+        untilOn: season ? v.untilOn || null : null,
+        roles: v.roles,
+        asks: v.asks as CallBody['asks'],
+        open: v.open,
+      };
+      return call
+        ? prepare(applyingContract, 'PUT /api/calls/:id', {
+            params: { id: call.id },
+            body: { ...body, version: call.version },
+          })
+        : prepare(applyingContract, 'POST /api/calls', { body: { ...body, eventId } });
+    },
+    fieldOf: (path) =>
+      path === 'title.en' ? 'en' : path === 'title.fr' ? 'fr' : path.startsWith('roles') ? 'roles' : path,
+    // A season has both its days.
+    check: (v) =>
+      eventId === null && v.when === 'season' && (!v.fromOn || !v.untilOn)
+        ? [{ path: v.fromOn ? 'untilOn' : 'fromOn', code: 'call-season' }]
+        : [],
+    after: ({ id }) => {
+      say(phrase(call ? 'applying.isSaved' : 'applying.isMade'));
+      close();
+      if (id) made?.(id);
+    },
+  });
+  return (
+    <FormDialog
+      form={form}
+      wide
+      title={phrase(call ? 'applying.change' : 'applying.new')}
+      submit={phrase(call ? 'applying.save' : 'applying.make')}
+      close={close}
+    >
+      <div className="pair">
+        <Text form={form} name="en" label={phrase('applying.theTitle')} required />
+        <Text form={form} name="fr" label={phrase('applying.theTitleFr')} />
+      </div>
+      <LongText form={form} name="wordsEn" label={phrase('applying.words')} rows={3} />
+      <LongText form={form} name="wordsFr" label={phrase('applying.wordsFr')} rows={2} />
+      {eventId === null && (
+        <>
+          <OneOf
+            form={form}
+            name="when"
+            label={phrase('applying.when')}
+            choices={[
+              { value: 'season', label: phrase('applying.forSeason') },
+              { value: 'standing', label: phrase('applying.forStanding') },
+            ]}
+          />
+          {form.values.when === 'season' && (
+            <div className="pair">
+              <DateField form={form} name="fromOn" label={phrase('applying.fromOn')} required />
+              <DateField form={form} name="untilOn" label={phrase('applying.untilOn')} required />
+            </div>
+          )}
+        </>
+      )}
+      {register && roles.length === 0 ? (
+        <Empty>{phrase('applying.noRoles')}</Empty>
+      ) : (
+        <SeveralOf
+          form={form}
+          name="roles"
+          label={phrase('applying.roles')}
+          required
+          choices={roles.map((r) => ({ value: r.id, label: r.name }))}
+        />
+      )}
+      <SeveralOf
+        form={form}
+        name="asks"
+        label={phrase('applying.asks')}
+        choices={callAsks.map((value) => ({ value, label: askWords[value] }))}
+      />
+      <Tick form={form} name="open" label={phrase('applying.isOpen')} />
+    </FormDialog>
+  );
+}

@@ -1,0 +1,43 @@
+import { chakra } from '@chakra-ui/react';
+import { useTranslation } from 'react-i18next';
+import { Link } from 'react-router';
+import type { PublicCall } from '#contract/applying.ts';
+import { sayLongDate } from '#core/time/say.ts';
+import { readTexts } from '#core/words/texts.ts';
+import { language } from '../language.ts';
+import { Soft } from '../parts.tsx';
+
+/** What a call is for: its event or its days, and what it says. */
+export function AboutCall({ call }: { call: PublicCall }) {
+  const { t } = useTranslation();
+  const words = readTexts(call.words, language());
+  const { event } = call;
+  const when = event?.startsLocal ? sayLongDate(event.startsLocal, language()) : '';
+  return (
+    <>
+      {event && (
+        <Soft>
+          {event.slug ? (
+            <Link to={`/e/${event.slug}`}>{t('helpAbout', { event: event.title })}</Link>
+          ) : (
+            t('helpAbout', { event: event.title })
+          )}
+          {[when, event.place].filter(Boolean).map((said) => `, ${said}`)}
+        </Soft>
+      )}
+      {call.fromOn && call.untilOn && (
+        <Soft>
+          {t('helpFromTo', {
+            from: sayLongDate(call.fromOn, language()),
+            until: sayLongDate(call.untilOn, language()),
+          })}
+        </Soft>
+      )}
+      {words && (
+        <chakra.p whiteSpace="pre-line" margin="10px 0">
+          {words}
+        </chakra.p>
+      )}
+    </>
+  );
+}
