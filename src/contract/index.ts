@@ -17,6 +17,7 @@ import { eventsContract } from './events.ts';
 import { exchangingContract } from './exchanging.ts';
 import { fieldsContract } from './fields.ts';
 import { filesContract } from './files.ts';
+import { fillingContract } from './filling.ts';
 import { followingContract } from './following.ts';
 import { givingContract } from './giving.ts';
 import { guestListsContract } from './guestLists.ts';
@@ -98,6 +99,7 @@ export const everything = {
   ...crewContract,
   ...rolesContract,
   ...applyingContract,
+  ...fillingContract,
   ...messagesContract,
   ...followingContract,
   ...boardContract,

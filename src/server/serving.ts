@@ -24,6 +24,7 @@ import { contactsHandlers } from './contacts/routes.ts';
 import { tiesHandlers } from './contacts/ties.ts';
 import { viewsHandlers } from './contacts/views.ts';
 import { applyingHandlers } from './crew/applyingRoutes.ts';
+import { fillingHandlers } from './crew/fillingRoutes.ts';
 import { rolesHandlers } from './crew/roleRoutes.ts';
 import { crewHandlers } from './crew/routes.ts';
 import { doorsHandlers } from './doors/routes.ts';
@@ -119,6 +120,7 @@ export function makeServer(app: App, options: ServerOptions): Express {
     ...kindsHandlers,
     ...rolesHandlers,
     ...applyingHandlers,
+    ...fillingHandlers,
     ...filesHandlers,
     ...registrationHandlers,
     ...guestListHandlers,

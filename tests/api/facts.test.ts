@@ -11,6 +11,8 @@ const onlyTold: readonly FactKind[] = [
   'clearance spoken of',
   'offer taken',
   'call changed',
+  'roster asked for',
+  'roster worked out',
   'application changed',
   'money returned',
   'payment contested',

@@ -180,6 +180,55 @@ const table: Partial<Record<Key, Row>> = {
     other: 'CK',
     far: 'CKU',
   },
+  'GET /api/events/:id/roster': {
+    of: ofEvent,
+
+    own: 'CKU',
+    other: 'CK',
+    far: 'CKU',
+  },
+  'POST /api/events/:id/roster': {
+    of: ofEvent,
+    body: () => ({ seconds: 2 }),
+    own: 'CKU',
+    other: 'CK',
+    far: 'CKU',
+  },
+  'POST /api/events/:id/roster/stop': {
+    of: ofEvent,
+
+    own: 'CKU',
+    other: 'CK',
+    far: 'CKU',
+  },
+  'DELETE /api/events/:id/roster': {
+    of: ofEvent,
+
+    own: 'CKU',
+    other: 'CK',
+    far: 'CKU',
+  },
+  'POST /api/events/:id/roster/accept': {
+    of: ofEvent,
+    body: (o) => ({ pairs: [{ contactId: o.contact, shiftId: o.shift }] }),
+    own: 'CKU',
+    other: 'CK',
+    far: 'CKU',
+  },
+  'GET /api/shifts/:id/repair': {
+    of: (o) => ({ id: o.shift }),
+
+    own: 'CKU',
+    other: 'CK',
+    far: 'CKU',
+  },
+  'POST /api/shifts/:id/repair': {
+    of: (o) => ({ id: o.shift }),
+    body: (o) => ({ steps: [{ contactId: o.contact, to: o.shift, from: null }] }),
+    own: 'CKU',
+    other: 'CK',
+    far: 'CKU',
+  },
   'GET /api/calls/:id/applications': {
     of: (o) => ({ id: o.call }),
 

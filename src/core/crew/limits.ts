@@ -44,12 +44,13 @@ export function runOf(days: readonly CalendarDate[], added: readonly CalendarDat
 
 /** Who wants to be done by a time before this one means the night. */
 const morning = '05:00';
+export const isNightly = (latest: string): boolean => latest < morning;
 
 /** True of a shift that goes on after the time of day by which somebody wants to be done. */
 const isLate = ({ startsLocal, endsLocal }: Coming, latest: string): boolean => {
   const overnight = endsLocal.slice(0, 10) > startsLocal.slice(0, 10);
   const after = endsLocal.slice(11) > latest;
-  return latest < morning ? overnight && after : overnight || after;
+  return isNightly(latest) ? overnight && after : overnight || after;
 };
 
 /** Every limit that a shift would go beyond, as what speaks against it. */

@@ -49,6 +49,8 @@ const linkingEn = {
 
 /** What is said of a row of an import, in English. */
 const placesEn = {
+  'shift begun': 'The shift has begun.',
+  'shift full': 'The shift is full by now.',
   'put together by hand': 'People put together by hand.',
   'questions unreadable': 'These questions cannot be read any more. Ask them anew.',
   'party of': 'party of {{count}}, {{buyer}}',

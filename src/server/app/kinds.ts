@@ -162,6 +162,9 @@ export interface Facts extends MoneyFacts, MessageFacts {
   'application asked': Applied & { words: string };
   'application invited': Applied;
   'application decided': Applied & { to: 'accepted' | 'declined' | 'resting'; words: string; tell: boolean };
+  'roster asked for': { eventId: string; seconds: number };
+  'roster worked out': { eventId: string };
+  'roster accepted': { eventId: string; put: number };
   'shift asked for': { eventId: string; shiftId: string; assignmentId: string; contactId: string };
   'shift declined': { eventId: string; shiftId: string; assignmentId: string; contactId: string };
   'shift taken': {
@@ -172,6 +175,10 @@ export interface Facts extends MoneyFacts, MessageFacts {
     /** By the person, from outside; else by staff. */
     signedUp: boolean;
     overrideReason: string | null;
+    /** The shift they have it in the place of. */
+    insteadOf: string | null;
+    /** One of several put on at once: what follows for all of them is worked out after the last. */
+    oneOfSeveral: boolean;
   };
   /** Somebody asked from outside for a shift that the person named is on, or that is at the time of another of theirs. */
   'shift asked for in vain': {
@@ -520,6 +527,19 @@ export const tellings: { readonly [K in FactKind]: Telling<Facts[K]> } = {
             : 'let an applicant rest',
         { told: f.tell, words: f.words },
       ),
+    topics: ofEvent,
+  },
+  'roster asked for': {
+    entry: (f) => ({
+      action: 'asked for shifts to be filled',
+      subject: event(f.eventId),
+      detail: { seconds: f.seconds },
+    }),
+    topics: ofEvent,
+  },
+  'roster worked out': { topics: ofEvent },
+  'roster accepted': {
+    entry: (f) => ({ action: 'filled shifts', subject: event(f.eventId), detail: { put: f.put } }),
     topics: ofEvent,
   },
   'shift asked for': {

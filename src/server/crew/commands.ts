@@ -193,12 +193,19 @@ export async function removeShift(w: Work, shift: ShiftRow): Promise<void> {
   await record(w, 'shift removed', { eventId: shift.eventId, role: shift.role });
 }
 
+/** How somebody comes to a shift: in the place of another of theirs, or with several at once. */
+interface PutHow {
+  insteadOf?: string | null;
+  oneOfSeveral?: boolean;
+}
+
 /** Puts somebody on a shift. What speaks against it is answered, and overridden only with a reason, where it can be at all. */
 export async function putOnShift(
   w: Work,
   shift: ShiftRow,
   contactId: string,
   overrideReason: string,
+  how: PutHow = {},
 ): Promise<{ assigned: boolean; clashes: Said[] }> {
   if (!(await readContact(w.tx, contactId))) throw invalid([{ path: 'contactId', code: 'contact-gone' }]);
   const clashes = await findAgainst(w.tx, shift, contactId);
@@ -207,7 +214,7 @@ export async function putOnShift(
   const never = clashes.some((x) => x.absolute);
   if (never || (clashes.length && overrideReason.length < shortestOverride))
     return { assigned: false, clashes };
-  await assign(w, shift, contactId, 'staff', clashes, clashes.length ? overrideReason : null);
+  await assign(w, shift, contactId, 'staff', clashes, clashes.length ? overrideReason : null, how);
   return { assigned: true, clashes };
 }
 
@@ -261,7 +268,14 @@ export async function markShift(
   const { contactId } = assignment;
   if (assignment.state === 'proposed')
     return body.state === 'agreed'
-      ? record(w, 'shift taken', { ...of, contactId, signedUp: false, overrideReason: null })
+      ? record(w, 'shift taken', {
+          ...of,
+          contactId,
+          signedUp: false,
+          overrideReason: null,
+          insteadOf: null,
+          oneOfSeveral: false,
+        })
       : record(w, 'shift declined', { ...of, contactId });
   return record(w, 'shift marked', { ...of, state: body.state, hours });
 }
@@ -303,6 +317,7 @@ async function assign(
   source: 'staff' | 'public',
   clashes: readonly Said[],
   overrideReason: string | null,
+  { insteadOf = null, oneOfSeveral = false }: PutHow = {},
 ): Promise<void> {
   const id = w.app.ids.id();
   if (await assignmentOn(w.tx, shift.id, contactId)) throw refused('on-shift');
@@ -324,5 +339,7 @@ async function assign(
     contactId,
     signedUp: source === 'public',
     overrideReason,
+    insteadOf,
+    oneOfSeveral,
   });
 }

@@ -3,7 +3,7 @@ import type { Consequences } from '#core/events/consequences.ts';
 import { lives } from '#core/events/states.ts';
 import type { Audience } from '#core/messages/audiences.ts';
 import type { Reactions, Work } from '../app/app.ts';
-import { readOnShift } from '../crew/store.ts';
+import { readOnShift, readShift } from '../crew/store.ts';
 import { readEvent } from '../events/store.ts';
 import { tellAnswer } from './board.ts';
 import { remindDeciders, tellDeciders, tellNamed, tellOfLate, tellSender } from './clearance.ts';
@@ -177,11 +177,22 @@ export const messagesReactions: Reactions = {
   },
   'late payment returned': (w, { orderId }) =>
     tellBuyer(w, orderId, 'returned', 'the payment came after the seats were let go'),
-  async 'shift taken'(w, { eventId, shiftId, assignmentId, contactId, signedUp }) {
+  async 'shift taken'(w, { eventId, shiftId, assignmentId, contactId, signedUp, insteadOf, oneOfSeveral }) {
     const reason = signedUp ? 'signed up for a shift' : 'put on a shift';
-    await tellOfShift(w, shiftId, contactId, 'crew', `crew:${assignmentId}`, reason);
-    await replan(w, eventId);
+    if (insteadOf)
+      await tellOfShift(
+        w,
+        shiftId,
+        contactId,
+        'shift changed',
+        `crew:${assignmentId}`,
+        reason,
+        await readShift(w.tx, insteadOf),
+      );
+    else await tellOfShift(w, shiftId, contactId, 'crew', `crew:${assignmentId}`, reason);
+    if (!oneOfSeveral) await replan(w, eventId);
   },
+  'roster accepted': (w, { eventId }) => replan(w, eventId),
   async 'shift changed'(w, { eventId, shiftId, before, tell }) {
     if (tell)
       for (const { id, contactId } of await readOnShift(w.tx, shiftId))

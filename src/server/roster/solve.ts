@@ -34,6 +34,8 @@ const saidChange = (change: Change, rules: RosterRules): string =>
 export async function answerRoster(
   instance: RosterInstance & Pick<z.infer<typeof rosterFile>, 'seconds'>,
   progress?: (so: RosterProgress) => void,
+  /** Whether it is to end with what it has. */
+  stopped?: () => boolean,
 ): Promise<RosterAnswer> {
   const problems = problemsWithRoster(instance);
   if (problems.length)
@@ -50,6 +52,7 @@ export async function answerRoster(
     seconds: instance.seconds - (performance.now() - began) / 1000,
     now,
     ...(progress ? { progress } : {}),
+    ...(stopped ? { stopped } : {}),
   });
   const { shifts } = instance;
   const most = { ...bound, largest: score.largest, spread: score.spread };

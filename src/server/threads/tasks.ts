@@ -1,3 +1,5 @@
+import type { MessagePort } from 'node:worker_threads';
+import type { RosterAnswer } from '#contract/roster.ts';
 import { type BankFile, type NoBankFile, readBankFile } from '#core/bank/reading.ts';
 import { type Described, prepare } from '#core/contacts/comparing.ts';
 import { estimate } from '#core/contacts/estimating.ts';
@@ -11,7 +13,9 @@ import type { RowOverride } from '#core/imports/importing.ts';
 import type { ColumnMeaning, Mapping } from '#core/imports/mapping.ts';
 import { everyPerson } from '#core/imports/parts.ts';
 import { readRow } from '#core/imports/reading.ts';
+import type { RosterInstance } from '#core/roster/instance.ts';
 import { sayReason } from '#core/words/reasons.ts';
+import { answerRoster } from '../roster/solve.ts';
 
 /** What a file is at first sight: all of it but its rows, and what its columns may mean. */
 export interface FirstLook extends Omit<Table, 'rows'> {
@@ -65,6 +69,23 @@ export const tasks = {
     const { rows, ...file } = readTable(asked.bytes);
     const proposal = proposeMapping({ ...file, rows }, asked.country, asked.fields);
     return { ...file, rows: rows.length, proposal };
+  },
+
+  /**
+   * A roster, for as many seconds as it is given. How far it is goes through `port`; once `stop` is not 0 it ends with what there is.
+   */
+  'work out a roster': async (asked: {
+    instance: RosterInstance;
+    seconds: number;
+    port: MessagePort;
+    stop: SharedArrayBuffer;
+  }): Promise<RosterAnswer> => {
+    const stop = new Int32Array(asked.stop);
+    return answerRoster(
+      { ...asked.instance, seconds: asked.seconds },
+      ({ score, bound, seconds }) => asked.port.postMessage({ score, bound, seconds }),
+      () => Atomics.load(stop, 0) !== 0,
+    );
   },
 
   /** A file of the bank, or why it is none. */

@@ -2,6 +2,7 @@ import { existsSync } from 'node:fs';
 import { createRequire } from 'node:module';
 import { join } from 'node:path';
 import { pathToFileURL } from 'node:url';
+import type { MessagePort } from 'node:worker_threads';
 import type { Piscina } from 'piscina';
 import { TableProblem } from '#core/exchange/table.ts';
 import { projectRoot } from '../db/root.ts';
@@ -51,10 +52,15 @@ const tooMuch = () => new TableProblem('too-long', { code: 'file-takes-long' });
 export async function inThread<Task extends keyof Tasks>(
   task: Task,
   asked: Parameters<Tasks[Task]>[0],
-): Promise<ReturnType<Tasks[Task]>> {
-  let answer: ThreadAnswer<ReturnType<Tasks[Task]>>;
+  /** Milliseconds it may take, where that is more than usual, and what goes over to the thread. */
+  { ms = mostMs, over = [] }: { ms?: number; over?: readonly MessagePort[] } = {},
+): Promise<Awaited<ReturnType<Tasks[Task]>>> {
+  let answer: ThreadAnswer<Awaited<ReturnType<Tasks[Task]>>>;
   try {
-    answer = await (await thePool()).run({ task, asked }, { signal: AbortSignal.timeout(mostMs) });
+    answer = await (await thePool()).run(
+      { task, asked },
+      { signal: AbortSignal.timeout(ms), transferList: [...over] as never },
+    );
   } catch (error) {
     const { code, name } = error as NodeJS.ErrnoException;
     if (code === 'ERR_WORKER_OUT_OF_MEMORY' || name === 'AbortError') throw tooMuch();

@@ -7,9 +7,15 @@ export type ThreadAnswer<Result> =
   | { problem: { code: TableProblem['code']; said: TableProblem['said'] } };
 
 /** Runs in a thread of its own: does one task after the other. */
-export default function work({ task, asked }: { task: keyof Tasks; asked: never }): ThreadAnswer<unknown> {
+export default async function work({
+  task,
+  asked,
+}: {
+  task: keyof Tasks;
+  asked: never;
+}): Promise<ThreadAnswer<unknown>> {
   try {
-    return { result: tasks[task](asked) };
+    return { result: await tasks[task](asked) };
   } catch (error) {
     if (error instanceof TableProblem) return { problem: { code: error.code, said: error.said } };
     throw error;
